@@ -1,0 +1,59 @@
+import { Option, type Command } from 'commander';
+import { SingleBar } from 'cli-progress';
+import { Store } from '$server/store/store';
+
+/** The database a verb works on, by the order that the help tells. */
+export function databaseOf({ db }: { db?: string }): string {
+	return db ?? process.env.KEPHALON_DB ?? './data/kephalon.db';
+}
+
+export const dbOption = () => new Option('--db <file>', 'the database');
+
+/** Opens the database for as long as the work takes. */
+export async function withStore<T>(options: { db?: string }, work: (store: Store) => T | Promise<T>): Promise<T> {
+	const store = new Store(databaseOf(options));
+	try {
+		return await work(store);
+	} finally {
+		store.close();
+	}
+}
+
+/** Work that takes longer than this (milliseconds) shows how far it is. */
+const SHOW_AFTER = 500;
+
+/** A progress bar on stderr for long work; nothing where no one watches. */
+export function progressBar(what: string): { update: (done: number, all: number) => void; stop: () => void } {
+	const began = Date.now();
+	let bar: SingleBar | undefined;
+	return {
+		update(done, all) {
+			if (!process.stderr.isTTY || Date.now() - began < SHOW_AFTER) return;
+			if (!bar) {
+				bar = new SingleBar({ format: `${what} {bar} {value} of {total}`, stream: process.stderr, hideCursor: true, clearOnComplete: true });
+				bar.start(all, done);
+			}
+			bar.update(done);
+		},
+		stop: () => bar?.stop()
+	};
+}
+
+/** A message for people, on stderr. */
+export const say = (text: string) => void process.stderr.write(`${text}\n`);
+
+/** A result, on stdout. */
+export const print = (text: string) => void process.stdout.write(text);
+
+export const printJson = (value: unknown) => print(`${JSON.stringify(value, null, 2)}\n`);
+
+/** "1 page", "3 pages". */
+export const count = (number: number, one: string, many = `${one}s`) => `${number.toLocaleString('en')} ${number === 1 ? one : many}`;
+
+/** A list cut after so many lines, with a word on what was left out. */
+export function listed(lines: readonly string[], most = 12): string {
+	const shown = lines.slice(0, most).map((line) => `  ${line}`);
+	return [...shown, ...(lines.length > most ? [`  … and ${lines.length - most} more`] : [])].join('\n');
+}
+
+export type Verb = (program: Command) => void;

@@ -1,0 +1,1 @@
+declare const __KEPHALON_VERSION__: string;

@@ -1,0 +1,41 @@
+import { Command, CommanderError } from 'commander';
+import { UserError } from '$server/errors';
+import { explain } from '$server/store/database';
+import { addCheck } from './verbs/check';
+import { addExport } from './verbs/export';
+import { addImport } from './verbs/import';
+import { addInject } from './verbs/inject';
+import { addRelease } from './verbs/release';
+import { addRender } from './verbs/render';
+import { addServe } from './verbs/serve';
+
+const program = new Command('kephalon')
+	.description('Decides what every address of a website says in its head.')
+	.version(__KEPHALON_VERSION__)
+	.showHelpAfterError('(kephalon --help lists what there is)')
+	.addHelpText('after', '\nThe database is --db FILE, else KEPHALON_DB, else ./data/kephalon.db.\nExit codes: 0 done, 1 findings or refused, 2 wrong use.');
+
+for (const add of [addImport, addExport, addRender, addInject, addCheck, addRelease, addServe]) add(program);
+for (const verb of [program, ...program.commands]) verb.exitOverride();
+
+try {
+	await program.parseAsync();
+} catch (error) {
+	process.exitCode = tell(explain(error, 'in use'));
+}
+
+/** Says what went wrong on stderr, and which exit code it stands for. */
+function tell(error: unknown): number {
+	if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
+	if (error instanceof UserError) {
+		process.stderr.write(`${error.message}\n`);
+		return error.exitCode;
+	}
+	if (error instanceof Error && 'code' in error && error.code === 'EPIPE') return 0;
+	if (error instanceof Error && 'code' in error && error.code === 'ENOSPC') {
+		process.stderr.write('The disk is full. Free some space and try again.\n');
+		return 1;
+	}
+	process.stderr.write(`Kephalon itself failed: ${error instanceof Error ? error.stack : String(error)}\n`);
+	return 1;
+}

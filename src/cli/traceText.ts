@@ -1,0 +1,16 @@
+import { describeOutcome, describePassedOver, describeRule, describeWithheld, nameOfLayer, valueAsText, type Trace } from '$core';
+
+/** Traces for a terminal: a block for each tag, a line for each candidate. */
+export function traceAsText(traces: readonly Trace[]): string {
+	return traces.map(blockFor).join('\n');
+}
+
+function blockFor(trace: Trace): string {
+	const won = trace.steps[trace.winner]?.outcome;
+	const lines = trace.steps.map((step) => {
+		const language = step.language ? ` (${step.language})` : '';
+		return `  ${step.outcome.kind === 'won' ? '>' : ' '} ${nameOfLayer(step.layer)}${language}: ${describeRule(step)}: ${describeOutcome(step.outcome)}`;
+	});
+	const notes = [describePassedOver(trace), trace.withheld && describeWithheld(trace.withheld)].filter(Boolean).map((note) => `    ${note}`);
+	return `${trace.tag} = ${won?.kind === 'won' ? valueAsText(won.value) : 'nothing'}\n${[...lines, ...notes].join('\n')}\n`;
+}

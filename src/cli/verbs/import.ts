@@ -1,0 +1,63 @@
+import { statSync } from 'node:fs';
+import { InvalidArgumentError } from 'commander';
+import { UserError } from '$server/errors';
+import { importFolder, type ImportSummary } from '$server/files/importFolder';
+import { readSiteFile, saveSiteFile } from '$server/siteFile/siteFile';
+import { count, dbOption, listed, printJson, progressBar, say, withStore, type Verb } from '../common';
+
+interface Options {
+	db?: string;
+	base?: string;
+	site?: string;
+	type: { pattern: string; type: string }[];
+	json?: boolean;
+}
+
+export const addImport: Verb = (program) => {
+	program
+		.command('import')
+		.description('Reads a folder of HTML files, or a site file, into the database. Rules and overrides are kept.')
+		.argument('<source>', 'a folder, or a site file (.json)')
+		.option('--base <address>', 'the public base address of the site (folder)')
+		.option('--site <name>', 'the name of the site (folder)')
+		.option('--type <pattern=type>', "which files are of which content type, such as 'sql-*.html=command'; may be repeated", typePattern, [])
+		.addOption(dbOption())
+		.option('--json', 'the summary as JSON')
+		.action((source: string, options: Options) => withStore(options, (store) => (isFolder(source) ? fromFolder(store, source, options) : fromFile(store, source, options))));
+};
+
+function typePattern(text: string, before: Options['type']): Options['type'] {
+	const at = text.lastIndexOf('=');
+	if (at < 1 || at === text.length - 1) throw new InvalidArgumentError(`Write a pattern, "=" and the name of a type.`);
+	return [...before, { pattern: text.slice(0, at), type: text.slice(at + 1) }];
+}
+
+function isFolder(source: string): boolean {
+	const found = statSync(source, { throwIfNoEntry: false });
+	if (!found) throw new UserError(`There is no file or folder ${source}. Check the path.`);
+	return found.isDirectory();
+}
+
+async function fromFolder(store: Parameters<typeof importFolder>[0], folder: string, { base, site, type, json }: Options) {
+	if (!base || !site) throw new UserError(`A folder needs ${!base ? '--base, the public address of its pages' : '--site, a name for the site'}.`, 2);
+	const bar = progressBar('Reading');
+	const summary = await importFolder(store, { folder, base, site, types: type, progress: bar.update }).finally(bar.stop);
+	if (json) printJson(summary);
+	else describe(summary, site);
+}
+
+function describe({ read, pictures, skipped, retired, warnings }: ImportSummary, site: string) {
+	for (const warning of warnings) say(warning);
+	say(`Read ${count(read, 'page')} and ${count(pictures, 'picture')} into "${site}".`);
+	if (skipped.length) say(`Skipped ${skipped.length}:\n${listed(skipped.map(({ path, why }) => `${path}: ${why}`))}`);
+	if (retired.length) say(`No longer in the folder, set to draft: ${retired.length}\n${listed(retired)}`);
+}
+
+function fromFile(store: Parameters<typeof saveSiteFile>[0], file: string, { json, type, base, site }: Options) {
+	if (base || site || type.length) throw new UserError('--base, --site and --type go with a folder; a site file says these itself.', 2);
+	const data = readSiteFile(file);
+	saveSiteFile(store, data);
+	const summary = { site: data.site.name, pages: data.pages.length, types: data.types.length };
+	if (json) printJson(summary);
+	else say(`Read "${summary.site}" with ${count(summary.pages, 'page')} and ${count(summary.types, 'content type')}.`);
+}

@@ -1,0 +1,80 @@
+import { Option } from 'commander';
+import { headToJson, renderHead, Resolver, type Page } from '$core';
+import { UserError } from '$server/errors';
+import { resolverOf } from '$server/jobs/heads';
+import { readSiteFile } from '$server/siteFile/siteFile';
+import type { Store } from '$server/store/store';
+import { traceAsText } from '../traceText';
+import { dbOption, print, printJson, withStore, type Verb } from '../common';
+
+interface Options {
+	db?: string;
+	site?: string;
+	file?: string;
+	path?: string;
+	all?: boolean;
+	format: 'html' | 'json';
+	trace?: boolean;
+	now?: string;
+}
+
+export const addRender: Verb = (program) => {
+	program
+		.command('render')
+		.description('Prints the head of a page, as the working copy says it now.')
+		.option('--site <name>', 'the name of the site')
+		.option('--file <site.json>', 'a site file instead of a database')
+		.option('--path <path>', 'the path of the page, such as /x.html')
+		.option('--all', 'every page of the site, one JSON document a line')
+		.addOption(new Option('--format <format>', 'of one page').choices(['html', 'json']).default('html'))
+		.option('--trace', 'also say where each tag came from and what it passed over')
+		.option('--now <time>', 'the moment that {now} names, ISO 8601')
+		.addOption(dbOption())
+		.action(async (options: Options) => {
+			if (options.all === (options.path !== undefined)) throw new UserError('Name one page with --path, or all with --all.', 2);
+			if (options.file !== undefined) return renderFromFile(options.file, options);
+			if (options.site === undefined) throw new UserError('Name the site with --site, or a site file with --file.', 2);
+			await withStore(options, (store) => renderFromStore(store, options.site as string, options));
+		});
+};
+
+const momentOf = ({ now }: Options) => now ?? new Date().toISOString();
+
+async function renderFromFile(file: string, options: Options) {
+	const { site, types, pages, pictures = [] } = readSiteFile(file);
+	const resolver = new Resolver({ site, types, pictures }, momentOf(options));
+	if (options.all) return renderAll(resolver, pages);
+	renderOne(resolver, pages.find((page) => page.path === options.path), options);
+}
+
+async function renderFromStore(store: Store, name: string, options: Options) {
+	const site = store.site(name);
+	const resolver = resolverOf(store, site, momentOf(options));
+	if (options.all) await renderAll(resolver, store.pages(site.id));
+	else renderOne(resolver, store.page(site.id, options.path as string), options);
+}
+
+/** How much is gathered before it is handed on, in UTF-16 code units. */
+const CHUNK = 1 << 16;
+
+async function renderAll(resolver: Resolver, pages: Iterable<Page>) {
+	let waiting = '';
+	for (const page of pages) {
+		waiting += JSON.stringify({ path: page.path, head: renderHead(resolver.resolveHead(page)) }) + '\n';
+		if (waiting.length < CHUNK) continue;
+		await write(waiting);
+		waiting = '';
+	}
+	await write(waiting);
+}
+
+/** Waits until the reader has taken what was written, so that nothing piles up. */
+const write = (text: string) => new Promise<void>((resolve, reject) => process.stdout.write(text, (error) => (error ? reject(error) : resolve())));
+
+function renderOne(resolver: Resolver, page: Page | undefined, { path, format, trace }: Options) {
+	if (!page) throw new UserError(`The site has no page ${path}. Paths begin with a slash, as in /x.html.`);
+	const { head, traces } = trace ? resolver.resolveWithTrace(page) : { head: resolver.resolveHead(page), traces: undefined };
+	if (format === 'json') return printJson(headToJson(head, traces));
+	print(renderHead(head));
+	if (traces) print(`\n${traceAsText(traces)}`);
+}

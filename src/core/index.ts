@@ -1,0 +1,23 @@
+/** The only door to the core. */
+export * from './model';
+export { formatIssue, formatIssueWithCaret, nearestName, positionAt, type Issue, type IssueCode } from './issue';
+export { CATALOGUE, TAG_NAMES, findTag } from './catalogue/catalogue';
+export type { TagDefinition, TagFamily, TagKind, TagPlace } from './catalogue/types';
+export { parseTemplate } from './template/parse';
+export { compileTemplate } from './template/compile';
+export { checkTemplate, knownVariables, type KnownVariable, type TemplateContext } from './template/check';
+export { FILTERS } from './template/filters';
+export { Resolver, type SiteModel } from './resolve/resolve';
+export { isLocalAddress, normaliseBase, AddressBook } from './resolve/address';
+export { cropBox, type CropBox } from './resolve/pictures';
+export { ROBOTS_DIRECTIVES } from './resolve/legal';
+export type { Attributed, ChosenPicture, Head, HeadTag, Outcome, SkippedSource, TagValue, Trace, TraceStep, Withheld } from './resolve/types';
+export { headToJson, renderHead, renderLines, renderTag, type HeadJson, type Markup } from './render/render';
+export { cleanText, clipText, countGraphemes, isLanguageTag } from './text/text';
+export { htmlToText, textOf } from './markup/plainText';
+export { limitExtraMarkup } from './markup/extra';
+export { editModel, editPage, faultOf, measureReach, type Edit, type Reach, type ReachedPage } from './resolve/reach';
+export { readPage, type PageReading } from './markup/readPage';
+export { injectHead, managedBy } from './markup/inject';
+export { checkRule, checkSite, fieldsOfAll, loopThrough, type RuleContext, type RuleIssue } from './findings/checkSite';
+export { describeOutcome, describePassedOver, describeRule, describeSkipped, describeWithheld, nameOfLayer, valueAsText } from './resolve/describe';

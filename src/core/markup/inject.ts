@@ -1,0 +1,110 @@
+import { parse } from 'parse5';
+import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+import type { Head } from '../resolve/types';
+import { attribute, elementsOf } from './readPage';
+
+/** Open Graph vocabularies: a name that begins with one of these belongs to the family as a whole. */
+const OG_NAME = /^(og|article|book|profile|music|video):/;
+const TWITTER_NAME = /^twitter:/;
+
+/**
+ * Which tags of a file give way to a head: every one of the two families, since a mixture of two tools' cards is
+ * worse than either, and of plain metadata those that the head has itself or that a rule leaves out.
+ */
+export function managedBy(head: Head, leftOut: readonly string[] = []): (name: string) => boolean {
+	const own = new Set([...head.tags.map(({ tag }) => (tag.place === 'rel' && tag.key === 'alternate' ? tag.name : tag.key)), ...leftOut]);
+	return (name) => OG_NAME.test(name) || TWITTER_NAME.test(name) || own.has(name);
+}
+
+/** The name by which a tag in a file is managed, or undefined for what is none of ours. */
+function managedName(element: Tree.Element): string | undefined {
+	if (element.namespaceURI !== 'http://www.w3.org/1999/xhtml') return undefined;
+	if (element.tagName === 'title') return 'title';
+	if (element.tagName === 'meta') return (attribute(element, 'property') ?? attribute(element, 'name'))?.trim().toLowerCase();
+	if (element.tagName !== 'link') return undefined;
+	const rel = attribute(element, 'rel')?.trim().toLowerCase();
+	if (rel === 'shortcut icon') return 'icon';
+	if (rel !== 'alternate') return rel;
+	if (attribute(element, 'hreflang') !== undefined) return 'alternate';
+	const feed = /^application\/(atom|rss|feed)\+(?:xml|json)$/.exec(attribute(element, 'type') ?? '')?.[1];
+	return feed && `feed:${feed === 'feed' ? 'json' : feed}`;
+}
+
+interface Span {
+	readonly start: number;
+	readonly end: number;
+}
+
+/**
+ * Puts the lines of a head into a file: directly after the charset, or at the beginning of the head, in place of the
+ * managed tags that were there. Everything else stays as it was, and doing it again changes nothing. `source` is any
+ * text in which each unit is one unit of the file; `xhtml` says that elements may close themselves.
+ */
+export function injectHead(source: string, lines: readonly string[], isManaged: (name: string) => boolean, xhtml: boolean): string {
+	const document = parse(xhtml ? hideSelfClosed(source) : source, { sourceCodeLocationInfo: true });
+	const elements = [...elementsOf(document, (element) => element.tagName !== 'template')];
+	// Extra markup has no name of its own: what an earlier run put in is known by its text.
+	const own = new Set(lines);
+	const removed = elements.flatMap((element) => {
+		const name = managedName(element);
+		return (name !== undefined && isManaged(name)) || own.has(writtenAs(source, element)) ? spanWithLine(source, element) : [];
+	});
+	const at = placeFor(document, elements, source);
+	const lineEnd = /\r?\n|\r/.exec(source)?.[0] ?? '\n';
+	const block = lines.map((line) => lineEnd + line.replaceAll('\n', lineEnd)).join('');
+	return splice(source, removed, at, block);
+}
+
+/** An empty element that closes itself would swallow the rest of the file in an HTML parser's eyes: it is blanked, length kept. */
+function hideSelfClosed(source: string): string {
+	return source.replace(/<(script|style|title|iframe|noscript|textarea|template)\b[^<>]*\/>/gi, (tag) => ' '.repeat(tag.length));
+}
+
+function writtenAs(source: string, { sourceCodeLocation: location }: Tree.Element): string {
+	return location ? source.slice(location.startOffset, location.endOffset).replace(/\r\n?/g, '\n') : '';
+}
+
+/** An element and, when nothing stands before it on its line, the line end before it. */
+function spanWithLine(source: string, element: Tree.Element): Span[] {
+	const location = element.sourceCodeLocation;
+	if (!location) return [];
+	let start = location.startOffset;
+	while (start > 0 && (source[start - 1] === ' ' || source[start - 1] === '\t')) start--;
+	if (start > 0 && source[start - 1] === '\n') start -= source[start - 2] === '\r' ? 2 : 1;
+	else if (start > 0 && source[start - 1] === '\r') start--;
+	else start = location.startOffset;
+	return [{ start, end: location.endOffset }];
+}
+
+function isCharset(element: Tree.Element): boolean {
+	if (element.tagName !== 'meta') return false;
+	return attribute(element, 'charset') !== undefined || attribute(element, 'http-equiv')?.toLowerCase() === 'content-type';
+}
+
+/** Behind the charset; else behind the head's start tag, the html element's, the doctype, or at the very beginning. */
+function placeFor(document: Tree.Document, elements: readonly Tree.Element[], source: string): number {
+	const startTag = (name: string) => elements.find((element) => element.tagName === name)?.sourceCodeLocation?.startTag?.endOffset;
+	const body = startTag('body') ?? Infinity;
+	const charset = elements.find(isCharset)?.sourceCodeLocation?.endOffset;
+	if (charset !== undefined && charset <= body) return charset;
+	const doctype = document.childNodes.find((node) => node.nodeName === '#documentType')?.sourceCodeLocation?.endOffset;
+	const declaration = /^\uFEFF?\s*<\?xml[^>]*\?>/.exec(source)?.[0].length;
+	return startTag('head') ?? startTag('html') ?? doctype ?? declaration ?? (source.startsWith('\uFEFF') ? 1 : 0);
+}
+
+function splice(source: string, removed: readonly Span[], at: number, block: string): string {
+	let out = '';
+	let from = 0;
+	let placed = false;
+	for (const span of [...removed].sort((a, b) => a.start - b.start)) {
+		if (!placed && at <= span.start) {
+			out += source.slice(from, at) + block;
+			[from, placed] = [at, true];
+		}
+		// A tag inside a tag (a title within a broken one) went with it.
+		if (span.end <= from) continue;
+		out += source.slice(from, Math.max(from, span.start));
+		from = span.end;
+	}
+	return placed ? out + source.slice(from) : out + source.slice(from, at) + block + source.slice(Math.max(from, at));
+}

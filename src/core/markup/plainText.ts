@@ -1,0 +1,34 @@
+import { parseFragment } from 'parse5';
+import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+
+/** Elements whose text is not for reading. */
+export const SILENT = new Set(['script', 'style', 'template', 'noscript', 'iframe', 'object', 'svg', 'math', 'canvas', 'audio', 'video', 'select', 'textarea', 'button']);
+/** Elements that stand in a line of text: no space is meant at their edges. */
+const INLINE = new Set(['a', 'abbr', 'b', 'bdi', 'bdo', 'cite', 'code', 'data', 'del', 'dfn', 'em', 'font', 'i', 'ins', 'kbd', 'mark', 'q', 's', 'samp', 'small', 'span', 'strong', 'sub', 'sup', 'time', 'tt', 'u', 'var', 'wbr']);
+
+/** The text a reader would see, with one space where a block begins or ends. Accepts any string. */
+export function htmlToText(html: string): string {
+	if (!/[<&]/.test(html)) return html;
+	return textOf(parseFragment(html)).replace(/\s+/g, ' ').trim();
+}
+
+/**
+ * The text below a node, blocks set apart by spaces; not yet trimmed. `skip` leaves out whole elements.
+ * Walks with a stack of its own: markup from outside can nest deeper than calls can.
+ */
+export function textOf(top: Tree.Node, skip: (element: Tree.Element) => boolean = () => false): string {
+	let out = '';
+	const waiting: (Tree.Node | ' ')[] = [top];
+	for (let node = waiting.pop(); node !== undefined; node = waiting.pop()) {
+		if (node === ' ') out += ' ';
+		else if ('value' in node) out += node.value;
+		else if ('childNodes' in node) {
+			const isBlock = 'tagName' in node && !INLINE.has(node.tagName);
+			if (isBlock) out += ' ';
+			if ('tagName' in node && (SILENT.has(node.tagName) || skip(node))) continue;
+			if (isBlock) waiting.push(' ');
+			for (let i = node.childNodes.length - 1; i >= 0; i--) waiting.push(node.childNodes[i] as Tree.Node);
+		}
+	}
+	return out;
+}

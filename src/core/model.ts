@@ -1,0 +1,229 @@
+/** The words of the product as data: a site, its content types, its pages, and the rules that stand in each layer. */
+
+/** Where a rule can stand, most specific first. The resolver walks them in this order (R1). */
+export const LAYERS = ['page', 'type', 'site', 'built-in'] as const;
+export type Layer = (typeof LAYERS)[number];
+
+/** A picture known by its facts. Widths and heights in pixels, `bytes` the size of the file. */
+export interface Picture {
+	/** A path under the site (`/pictures/heath.jpg`) or an absolute address. The key pictures are known by. */
+	readonly src: string;
+	readonly width?: number;
+	readonly height?: number;
+	readonly bytes?: number;
+	/** The media type read from the file, such as `image/jpeg`. */
+	readonly type?: string;
+	readonly alt?: string;
+	/** The same picture over https, where `src` is an http address. */
+	readonly secure?: string;
+	/** The point that must stay in view, as shares (0 to 1) of the width and height. */
+	readonly focus?: readonly [x: number, y: number];
+	/** On how many pages it stands as part of the page's frame. A picture that nearly every page has is a logo. */
+	readonly repeated?: number;
+}
+
+/** A mention of a picture on a page. Its own alt text goes before the picture's. */
+export interface PictureMention {
+	readonly src: string;
+	readonly alt?: string;
+}
+
+export interface Person {
+	readonly name: string;
+	readonly handle?: string;
+	readonly address?: string;
+	readonly picture?: string;
+}
+
+export type FieldValue =
+	| string
+	| number
+	| boolean
+	| null
+	| PictureMention
+	| Person
+	| readonly (string | number | PictureMention | Person)[];
+
+export const FIELD_KINDS = ['text', 'rich', 'number', 'date', 'flag', 'link', 'list', 'picture', 'pictures', 'person'] as const;
+export type FieldKind = (typeof FIELD_KINDS)[number];
+
+/** A field that a content type declares for its pages. */
+export interface Field {
+	readonly name: string;
+	readonly kind: FieldKind;
+	readonly label?: string;
+}
+
+/** One source in a picture rule, tried in the order given (R6). */
+export type PictureSource =
+	| { readonly from: 'file'; readonly src: string; readonly alt?: string }
+	| { readonly from: 'field'; readonly name: string }
+	| { readonly from: 'lead' | 'body' | 'author' | 'type' | 'site' };
+
+/** The limits a picture has to meet. Widths and heights in pixels; shapes as width divided by height. */
+export interface PictureLimits {
+	readonly minWidth?: number;
+	readonly minHeight?: number;
+	readonly minShape?: number;
+	readonly maxShape?: number;
+}
+
+/** What a layer says about one tag. No rule at all is the fourth answer: nothing. */
+export type RuleBody =
+	| { readonly kind: 'template'; readonly template: string }
+	| { readonly kind: 'borrow'; readonly from: string }
+	| { readonly kind: 'leaveOut' }
+	| {
+			readonly kind: 'pictures';
+			readonly sources: readonly PictureSource[];
+			readonly count?: number;
+			readonly limits?: PictureLimits;
+	  };
+
+export type Rule = RuleBody & {
+	readonly tag: string;
+	/** The language tag the rule is for (BCP 47); without it, the rule is for any language. */
+	readonly language?: string;
+};
+
+/** Which families of tags a layer switches on or off; a family not named is left to the next layer (R8). */
+export interface Families {
+	readonly og?: boolean;
+	readonly twitter?: boolean;
+}
+
+export type Fields = Readonly<Record<string, FieldValue>>;
+
+/** Raw markup put before or after the tags that the rules make. */
+export interface ExtraMarkup {
+	readonly before?: string;
+	readonly after?: string;
+}
+
+export interface Site {
+	readonly name: string;
+	/** The public base address: absolute, http or https. Paths of pages and pictures stand under it. */
+	readonly base: string;
+	/** Language tags, the default first. */
+	readonly languages: readonly string[];
+	readonly separator: string;
+	/** What `{site.…}` gives: tagline, description, picture, logo, publisher, handle, … */
+	readonly fields: Fields;
+	/** The same fields in other languages, by language tag. */
+	readonly translations?: Readonly<Record<string, Fields>>;
+	readonly families?: Families;
+	readonly rules: readonly Rule[];
+	/** Leave out Twitter card tags that say the same as their Open Graph twin. */
+	readonly lean?: boolean;
+	/** Prefixes of custom tags and the namespace each stands for. */
+	readonly prefixes?: Readonly<Record<string, string>>;
+	readonly extra?: ExtraMarkup;
+}
+
+export const SPECIAL_KINDS = ['home', 'listing', 'not-found'] as const;
+
+export interface ContentType {
+	readonly name: string;
+	readonly label?: string;
+	/** What `og:type` says for its pages. */
+	readonly kind?: string;
+	readonly special?: (typeof SPECIAL_KINDS)[number];
+	readonly fields: readonly Field[];
+	/** The type's default picture. */
+	readonly picture?: PictureMention;
+	readonly families?: Families;
+	readonly rules: readonly Rule[];
+	readonly extra?: ExtraMarkup;
+}
+
+/** A tag found in the head of a page as it was before Kephalon; kept apart, never mixed with the rules. */
+export interface FoundTag {
+	readonly name: string;
+	readonly value: string;
+}
+
+export const PAGE_STATES = ['live', 'draft', 'private'] as const;
+export type PageState = (typeof PAGE_STATES)[number];
+
+/** What a listing page lists: its name, which of its pages this is, and how many there are. */
+export interface Listing {
+	readonly title?: string;
+	readonly number?: number;
+	readonly pages?: number;
+	readonly count?: number;
+}
+
+export interface Page {
+	/** Begins with a slash; unique in its site. */
+	readonly path: string;
+	readonly type: string;
+	readonly language?: string;
+	readonly state: PageState;
+	/** When the content last changed, ISO 8601. */
+	readonly modified?: string;
+	/** Hidden from search: the built-in robots rule says `noindex`. */
+	readonly hidden?: boolean;
+	readonly fields: Fields;
+	readonly listing?: Listing;
+	/** Paths of the same page in other languages, by language tag. */
+	readonly alternates?: Readonly<Record<string, string>>;
+	readonly families?: Families;
+	readonly rules: readonly Rule[];
+	readonly extra?: ExtraMarkup;
+	readonly found?: readonly FoundTag[];
+}
+
+/** Fields that every page has, whatever its type declares. */
+export const PAGE_FIELDS: readonly Field[] = [
+	{ name: 'title', kind: 'text', label: 'Title' },
+	{ name: 'heading', kind: 'text', label: 'First heading' },
+	{ name: 'summary', kind: 'text', label: 'Summary' },
+	{ name: 'body', kind: 'rich', label: 'Body' },
+	{ name: 'picture', kind: 'picture', label: 'Lead picture' },
+	{ name: 'pictures', kind: 'pictures', label: 'Pictures in the body' },
+	{ name: 'author', kind: 'person', label: 'Author' },
+	{ name: 'tags', kind: 'list', label: 'Tags' },
+	{ name: 'section', kind: 'text', label: 'Section' },
+	{ name: 'published', kind: 'date', label: 'Published' }
+];
+
+/** What else `{page.…}` offers, worked out from the page itself. */
+export const PAGE_FACTS: readonly Field[] = [
+	{ name: 'path', kind: 'text' },
+	{ name: 'address', kind: 'link' },
+	{ name: 'language', kind: 'text' },
+	{ name: 'modified', kind: 'date' },
+	{ name: 'minutes', kind: 'number', label: 'Minutes to read the body' }
+];
+
+export const SITE_FIELDS: readonly Field[] = [
+	{ name: 'name', kind: 'text' },
+	{ name: 'base', kind: 'link' },
+	{ name: 'language', kind: 'text' },
+	{ name: 'tagline', kind: 'text' },
+	{ name: 'description', kind: 'text' },
+	{ name: 'publisher', kind: 'text' },
+	{ name: 'handle', kind: 'text' },
+	{ name: 'picture', kind: 'picture' },
+	{ name: 'logo', kind: 'picture' },
+	{ name: 'icon', kind: 'picture' }
+];
+
+export const TYPE_FIELDS: readonly Field[] = [
+	{ name: 'name', kind: 'text' },
+	{ name: 'label', kind: 'text' },
+	{ name: 'kind', kind: 'text' }
+];
+
+export const LISTING_FIELDS: readonly Field[] = [
+	{ name: 'title', kind: 'text' },
+	{ name: 'number', kind: 'number' },
+	{ name: 'pages', kind: 'number' },
+	{ name: 'count', kind: 'number' }
+];
+
+/** Sub-names of fields that hold a record. */
+export const RECORD_PARTS: Readonly<Partial<Record<FieldKind, readonly string[]>>> = {
+	picture: ['src', 'alt'],
+	person: ['name', 'handle', 'address', 'picture']
+};

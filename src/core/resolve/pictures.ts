@@ -1,0 +1,153 @@
+import type { Person, Picture, PictureLimits, PictureMention, PictureSource, RuleBody } from '../model';
+import { isEmpty, partOf, toText, type Value } from '../template/values';
+import { cleanText } from '../text/text';
+import type { AddressBook } from './address';
+import type { ChosenPicture, PictureMiss, SkippedSource } from './types';
+
+/** Looks a picture up by its source; undefined when nothing is known of it. */
+export type PictureFacts = (src: string) => Picture | undefined;
+
+/** What picture sources can draw from, for one page. */
+export interface PictureScope {
+	pageValue(name: string): Value;
+	siteValue(name: string): Value;
+	readonly typePicture: PictureMention | undefined;
+	readonly pageAddress: string | undefined;
+	readonly addresses: AddressBook;
+	readonly facts: PictureFacts;
+}
+
+/** A picture found in a page's text must be at least this wide and high (pixels) to stand for the page: less is an icon. */
+export const LEAST_IN_BODY = 144;
+
+type PictureRule = Extract<RuleBody, { kind: 'pictures' }>;
+
+/** The built-in order of sources for a share picture (R5). */
+export const BUILT_IN_PICTURES: PictureRule = {
+	kind: 'pictures',
+	sources: [{ from: 'lead' }, { from: 'body' }, { from: 'type' }, { from: 'site' }]
+};
+
+/**
+ * Walks the sources in order and takes what fits until there are enough (R6). Why the others were skipped is noted
+ * only when a list for it is given.
+ */
+export function choosePictures(rule: PictureRule, scope: PictureScope, skipped?: SkippedSource[]): ChosenPicture[] {
+	const chosen: ChosenPicture[] = [];
+	const wanted = rule.count ?? 1;
+	for (const source of rule.sources) {
+		const mentions = mentionsOf(source, scope);
+		if (mentions.length === 0) skipped?.push({ source: nameOfSource(source), why: 'missing' });
+		for (const mention of mentions) {
+			if (chosen.length === wanted) return chosen;
+			const picture = choosePicture(mention, scope, limitsFor(source, rule.limits), source.from === 'body');
+			if ('why' in picture) skipped?.push({ source: nameOfSource(source), ...picture });
+			else if (!chosen.some((other) => other.address === picture.address)) chosen.push(picture);
+		}
+	}
+	return chosen;
+}
+
+/** A picture by its source or address alone, with what is known of it. Undefined when the address is not http(s). */
+export function pictureAt(src: string, scope: PictureScope): ChosenPicture | undefined {
+	const picture = choosePicture({ src }, scope, {}, false, true);
+	return 'why' in picture ? undefined : picture;
+}
+
+/** How a source is called in a trace. */
+export function nameOfSource(source: PictureSource): string {
+	if (source.from === 'file') return source.src;
+	return source.from === 'field' ? `page.${source.name}` : source.from;
+}
+
+function limitsFor(source: PictureSource, limits: PictureLimits | undefined): PictureLimits {
+	return source.from === 'body' ? { minWidth: LEAST_IN_BODY, minHeight: LEAST_IN_BODY, ...limits } : (limits ?? {});
+}
+
+function mentionsOf(source: PictureSource, scope: PictureScope): PictureMention[] {
+	switch (source.from) {
+		case 'file':
+			return [{ src: source.src, ...(source.alt !== undefined && { alt: source.alt }) }];
+		case 'field':
+			return toMentions(scope.pageValue(source.name));
+		case 'lead':
+			return toMentions(scope.pageValue('picture'));
+		case 'body':
+			return toMentions(scope.pageValue('pictures'));
+		case 'author':
+			return toMentions(partOf(scope.pageValue('author'), 'picture'));
+		case 'type':
+			return scope.typePicture ? [scope.typePicture] : [];
+		case 'site':
+			return toMentions(scope.siteValue('picture'));
+	}
+}
+
+function toMentions(value: Value): PictureMention[] {
+	if (isEmpty(value)) return [];
+	if (Array.isArray(value)) return value.flatMap((item: string | number | PictureMention | Person) => toMentions(item));
+	const src = typeof value === 'string' ? value : partOf(value, 'src');
+	if (typeof src !== 'string' || cleanText(src) === '') return [];
+	const alt = partOf(value, 'alt');
+	return [{ src, ...(typeof alt === 'string' && { alt }) }];
+}
+
+function choosePicture(
+	mention: PictureMention,
+	scope: PictureScope,
+	limits: PictureLimits,
+	fromBody: boolean,
+	asTold = false
+): ChosenPicture | PictureMiss {
+	const picture = scope.facts(mention.src) ?? { src: mention.src };
+	const address = scope.addresses.ofPicture(mention.src, scope.pageAddress);
+	if (address === undefined) return { why: 'not-http', picture };
+	const miss = asTold ? undefined : unfit(picture, limits, fromBody);
+	if (miss) return miss;
+	const alt = cleanText(toText(mention.alt)) || cleanText(toText(picture.alt));
+	const { type, width, height, secure } = picture;
+	return {
+		address,
+		src: mention.src,
+		...(secure && { secure }),
+		...(type && { type }),
+		...(width && height && { width, height }),
+		...(alt && { alt })
+	};
+}
+
+/** The first limit a picture does not meet. What is not known of it is not held against it. */
+function unfit(picture: Picture, limits: PictureLimits, fromBody: boolean): PictureMiss | undefined {
+	const { width, height } = picture;
+	if (picture.type === 'image/svg+xml') return { why: 'drawing', picture };
+	if (fromBody && picture.repeated) return { why: 'repeated', picture, limit: picture.repeated };
+	if (!width || !height) return undefined;
+	if (width < (limits.minWidth ?? 0)) return { why: 'too-narrow', picture, limit: limits.minWidth! };
+	if (height < (limits.minHeight ?? 0)) return { why: 'too-low', picture, limit: limits.minHeight! };
+	const shape = width / height;
+	if (shape < (limits.minShape ?? 0)) return { why: 'wrong-shape', picture, limit: limits.minShape! };
+	if (shape > (limits.maxShape ?? Infinity)) return { why: 'wrong-shape', picture, limit: limits.maxShape! };
+	return undefined;
+}
+
+/** A box to cut from a picture, in its pixels. */
+export interface CropBox {
+	readonly left: number;
+	readonly top: number;
+	readonly width: number;
+	readonly height: number;
+}
+
+/**
+ * The largest box of a wanted shape (width divided by height) that lies in a picture, as near to centred on the focus
+ * point as its edges allow. Whole pixels, never outside, never empty.
+ */
+export function cropBox(width: number, height: number, shape: number, focus: readonly [number, number] = [0.5, 0.5]): CropBox {
+	const wide = Math.min(width, Math.max(1, Math.round(height * shape)));
+	const high = Math.min(height, Math.max(1, Math.round(width / shape)));
+	const boxWidth = width / height > shape ? wide : width;
+	const boxHeight = width / height > shape ? height : high;
+	const place = (whole: number, part: number, at: number) =>
+		Math.min(whole - part, Math.max(0, Math.round(whole * Math.min(1, Math.max(0, at)) - part / 2)));
+	return { left: place(width, boxWidth, focus[0]), top: place(height, boxHeight, focus[1]), width: boxWidth, height: boxHeight };
+}

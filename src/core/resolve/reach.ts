@@ -1,0 +1,117 @@
+import { findTag } from '../catalogue/catalogue';
+import type { Page, Rule, RuleBody, Site, ContentType } from '../model';
+import { renderHead } from '../render/render';
+import { countGraphemes } from '../text/text';
+import type { SiteModel } from './resolve';
+import { Resolver } from './resolve';
+import type { Head } from './types';
+
+/** A rule about to be set in a layer, or taken away when the body is null. */
+export interface Edit {
+	readonly place: { readonly layer: 'site' } | { readonly layer: 'type'; readonly name: string } | { readonly layer: 'page'; readonly path: string };
+	readonly tag: string;
+	readonly language?: string;
+	readonly body: RuleBody | null;
+}
+
+/** What an edit does to one page. `better` and `worse` are by what a reader of links would make of the tag. */
+export interface ReachedPage {
+	readonly path: string;
+	readonly before: string;
+	readonly after: string;
+	readonly verdict: 'better' | 'worse' | 'other';
+	/** Why it got worse or better, in words. */
+	readonly reason?: string;
+}
+
+/** Which pages an edit changes, and how. */
+export interface Reach {
+	/** Pages that stand under the edited layer. */
+	readonly under: number;
+	/** Pages whose head comes out different. */
+	readonly changed: number;
+	readonly better: number;
+	readonly worse: number;
+	/** The pages to look at first, the worst at the top. */
+	readonly worst: readonly ReachedPage[];
+}
+
+/** How many changed pages are listed. */
+const LISTED = 8;
+
+const sameRule = (rule: Rule, edit: Edit) => rule.tag === edit.tag && (rule.language ?? '') === (edit.language ?? '');
+
+/** The rules with one set, or taken away. */
+function editRules(rules: readonly Rule[], edit: Edit): Rule[] {
+	const others = rules.filter((rule) => !sameRule(rule, edit));
+	return edit.body ? [...others, { tag: edit.tag, ...(edit.language && { language: edit.language }), ...edit.body }] : others;
+}
+
+/** The model as it would be with the edit; a page's own rules are edited by `editPage`. */
+export function editModel<T extends { site: Site; types: readonly ContentType[] }>(model: T, edit: Edit): T {
+	const { place } = edit;
+	if (place.layer === 'site') return { ...model, site: { ...model.site, rules: editRules(model.site.rules, edit) } };
+	if (place.layer === 'page') return model;
+	return { ...model, types: model.types.map((type) => (type.name === place.name ? { ...type, rules: editRules(type.rules, edit) } : type)) };
+}
+
+/** The page as it would be with the edit. */
+export function editPage(page: Page, edit: Edit): Page {
+	const { place } = edit;
+	return place.layer === 'page' && place.path === page.path ? { ...page, rules: editRules(page.rules, edit) } : page;
+}
+
+function isUnder(page: Page, { place }: Edit): boolean {
+	return place.layer === 'site' || (place.layer === 'type' ? place.name === page.type : place.path === page.path);
+}
+
+/** Finds out which pages an edit changes, before it is kept. `progress` is told how many pages were looked at. */
+export function measureReach(model: SiteModel, pages: Iterable<Page>, edit: Edit, now: string, progress?: (pages: number) => void): Reach {
+	const before = new Resolver(model, now);
+	const after = new Resolver(editModel(model, edit), now);
+	const found: ReachedPage[] = [];
+	const count = { under: 0, changed: 0, better: 0, worse: 0 };
+	let seen = 0;
+	for (const page of pages) {
+		if (++seen % 500 === 0) progress?.(seen);
+		if (!isUnder(page, edit)) continue;
+		count.under++;
+		const [was, will] = [before.resolveHead(page), after.resolveHead(editPage(page, edit))];
+		if (renderHead(was) === renderHead(will)) continue;
+		count.changed++;
+		const change = compare(page.path, edit.tag, was, will);
+		if (change.verdict !== 'other') count[change.verdict]++;
+		keepWorst(found, change);
+	}
+	return { ...count, worst: found };
+}
+
+const RANK = { worse: 0, other: 1, better: 2 };
+
+function keepWorst(list: ReachedPage[], page: ReachedPage) {
+	list.push(page);
+	list.sort((a, b) => RANK[a.verdict] - RANK[b.verdict] || b.after.length - a.after.length);
+	if (list.length > LISTED) list.pop();
+}
+
+const textIn = (head: Head, name: string) => head.tags.find(({ tag }) => tag.name === name)?.value ?? '';
+
+function compare(path: string, name: string, was: Head, will: Head): ReachedPage {
+	const [before, after] = [textIn(was, name), textIn(will, name)];
+	const [faultBefore, faultAfter] = [faultOf(name, before, was), faultOf(name, after, will)];
+	if (faultAfter && !faultBefore) return { path, before, after, verdict: 'worse', reason: `now ${faultAfter}` };
+	if (faultBefore && !faultAfter) return { path, before, after, verdict: 'better', reason: `no longer ${faultBefore}` };
+	return { path, before, after, verdict: 'other', ...(faultAfter && { reason: `still ${faultAfter}` }) };
+}
+
+/** What is wrong with a value in words, or undefined: empty, too long, the site's name twice, a gap left by a variable. */
+export function faultOf(name: string, value: string, head: Head): string | undefined {
+	const tag = findTag(name);
+	if (value === '') return tag?.kind === 'picture' ? 'without a picture' : 'empty';
+	if (tag?.kind !== 'text') return undefined;
+	if (/(^|\s)[,.;:]|[,;]\s*[,.;]|\(\s*\)/.test(value)) return 'with a gap in its text';
+	const brand = textIn(head, 'og:site_name');
+	if (brand.length > 2 && value.toLowerCase().split(brand.toLowerCase()).length > 2) return 'with the site’s name twice';
+	const length = countGraphemes(value);
+	return tag.aim && length > tag.aim[1] ? `${length} characters, more than ${tag.aim[1]}` : undefined;
+}

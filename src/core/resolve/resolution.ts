@@ -1,0 +1,194 @@
+import type { ContentType, Families, Layer, Page, Picture, PictureMention, Site } from '../model';
+import type { TagFamily } from '../catalogue/types';
+import type { Scope } from '../template/compile';
+import { toText, type Value } from '../template/values';
+import type { AddressBook } from './address';
+import { readingMinutes } from './builtIns';
+import { LEFT_OUT, type Candidate } from './candidate';
+import type { PictureFacts, PictureScope } from './pictures';
+import type { Plan } from './plan';
+import type { ChosenPicture, TagValue, Trace, TraceStep } from './types';
+
+/** What is the same for all pages of a site. */
+export interface SiteScope {
+	readonly site: Site;
+	readonly addresses: AddressBook;
+	readonly facts: PictureFacts;
+	readonly now: string;
+}
+
+const own = (record: object | undefined, name: string): Value =>
+	record !== undefined && Object.hasOwn(record, name) ? (record as Record<string, Value>)[name] : undefined;
+
+/**
+ * One page on its way through the rules: what templates ask for, and what each tag came to. A tag is worked out when it
+ * is first asked for. With `traces`, every tag also tells how; without, nothing is kept but the values.
+ */
+export class Resolution implements Scope, PictureScope {
+	readonly site: Site;
+	readonly addresses: AddressBook;
+	readonly language: string;
+	readonly separator: string;
+	readonly pageAddress: string | undefined;
+	private readonly values: (TagValue | null | undefined)[];
+
+	constructor(
+		private readonly scope: SiteScope,
+		private readonly type: ContentType | undefined,
+		readonly page: Page,
+		private readonly plan: Plan,
+		private readonly traces?: Trace[]
+	) {
+		this.site = scope.site;
+		this.addresses = scope.addresses;
+		this.language = page.language ?? scope.site.languages[0] ?? 'en';
+		this.separator = scope.site.separator;
+		this.pageAddress = scope.addresses.ofPath(page.path);
+		this.values = new Array<TagValue | null | undefined>(plan.tags.length).fill(undefined);
+	}
+
+	get now() {
+		return this.scope.now;
+	}
+	get facts(): PictureFacts {
+		return this.scope.facts;
+	}
+	get typePicture(): PictureMention | undefined {
+		return this.type?.picture;
+	}
+	get isHidden(): boolean {
+		return this.page.hidden === true || this.type?.special === 'not-found';
+	}
+
+	pageValue(name: string): Value {
+		switch (name) {
+			case 'path':
+				return this.page.path;
+			case 'address':
+				return this.pageAddress;
+			case 'language':
+				return this.language;
+			case 'modified':
+				return this.page.modified;
+			case 'minutes':
+				return readingMinutes(toText(own(this.page.fields, 'body')));
+			default:
+				return own(this.page.fields, name);
+		}
+	}
+
+	siteValue(name: string): Value {
+		if (name === 'name') return this.translated(name) ?? this.site.name;
+		if (name === 'base') return this.addresses.base;
+		if (name === 'language') return this.site.languages[0];
+		return this.translated(name) ?? own(this.site.fields, name);
+	}
+
+	/** A field of the site in the page's language or its shorter forms. */
+	private translated(name: string): Value {
+		const { translations } = this.site;
+		if (!translations) return undefined;
+		for (let tag = this.language; tag !== ''; tag = tag.slice(0, Math.max(0, tag.lastIndexOf('-')))) {
+			const value = Object.hasOwn(translations, tag) ? own(translations[tag], name) : undefined;
+			if (value !== undefined && value !== '') return value;
+		}
+		return undefined;
+	}
+
+	typeValue(name: string): Value {
+		return name === 'name' || name === 'label' || name === 'kind' ? this.type?.[name] : undefined;
+	}
+
+	listingValue(name: string): Value {
+		return own(this.page.listing, name);
+	}
+
+	headValue(tag: string): string {
+		return this.textOf(tag);
+	}
+
+	/** What a tag came to; undefined for nothing and for tags nobody speaks of. */
+	valueOf(tag: string): TagValue | undefined {
+		const index = this.plan.indexOf.get(tag);
+		return index === undefined ? undefined : (this.valueAt(index) ?? undefined);
+	}
+
+	/** The same as one text: the first of several, the address of a picture. */
+	textOf(tag: string): string {
+		const value = this.valueOf(tag);
+		if (value === undefined || typeof value === 'string') return value ?? '';
+		const first = value[0];
+		return first === undefined || typeof first === 'string' ? (first ?? '') : 'address' in first ? first.address : first.value;
+	}
+
+	pictureOf(tag: string): ChosenPicture | undefined {
+		const value = this.valueOf(tag);
+		const first = typeof value === 'object' ? value[0] : undefined;
+		return typeof first === 'object' && 'address' in first ? first : undefined;
+	}
+
+	/** By place in the plan. Null for nothing. */
+	valueAt(index: number): TagValue | null {
+		const known = this.values[index];
+		if (known !== undefined) return known;
+		const candidates = this.plan.candidates[index] as readonly Candidate[];
+		const value = this.traces ? this.searchAndTell(index, candidates) : this.search(candidates);
+		this.values[index] = value;
+		return value;
+	}
+
+	private search(candidates: readonly Candidate[]): TagValue | null {
+		for (const candidate of candidates) {
+			if (candidate.loop) continue;
+			const value = candidate.evaluate(this);
+			if (value === LEFT_OUT) return null;
+			if (value !== undefined) return value;
+		}
+		return null;
+	}
+
+	private searchAndTell(index: number, candidates: readonly Candidate[]): TagValue | null {
+		const steps: TraceStep[] = [];
+		let found: TagValue | null | undefined;
+		let winner = -1;
+		for (const candidate of candidates) {
+			const reached = found === undefined && !candidate.loop;
+			const value = reached ? candidate.evaluate(this) : undefined;
+			const outcome = candidate.loop
+				? ({ kind: 'loop', tags: candidate.loop } as const)
+				: reached
+					? candidate.explain(this, value)
+					: ({ kind: 'not-reached' } as const);
+			if (value === LEFT_OUT) found = null;
+			else if (value !== undefined) [found, winner] = [value, steps.length];
+			steps.push(traceStep(candidate, outcome));
+		}
+		this.traces?.push({ tag: this.plan.tags[index]!.name, steps, winner });
+		return found ?? null;
+	}
+
+	/** Whether a family of tags goes out, and which layer says so: the nearest that says anything decides (R8). */
+	family(family: TagFamily): { on: boolean; layer: Layer } {
+		if (family === 'plain') return { on: true, layer: 'built-in' };
+		const says = (families: Families | undefined) => families?.[family];
+		const layers: [Layer, boolean | undefined][] = [
+			['page', says(this.page.families)],
+			['type', says(this.type?.families)],
+			['site', says(this.site.families)]
+		];
+		for (const [layer, on] of layers) if (on !== undefined) return { on, layer };
+		return { on: true, layer: 'built-in' };
+	}
+}
+
+function traceStep(candidate: Candidate, outcome: TraceStep['outcome']): TraceStep {
+	if (!candidate.rule) return { layer: candidate.layer, rule: { kind: 'built-in', says: candidate.builtIn!.says }, outcome };
+	const { tag: _tag, language, ...rule } = candidate.rule;
+	return { layer: candidate.layer, ...(language && { language }), rule, outcome };
+}
+
+/** Facts from a list of pictures, by their source. */
+export function factsFrom(pictures: readonly Picture[]): PictureFacts {
+	const known = new Map(pictures.map((picture) => [picture.src, picture]));
+	return (src) => known.get(src);
+}

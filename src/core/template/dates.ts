@@ -1,0 +1,78 @@
+/** Dates as content gives them: ISO 8601 texts. Shown in their own offset, never moved to the machine's zone. */
+
+export interface DateFields {
+	/** The wall-clock time that the text names, as if it were UTC. */
+	readonly wall: Date;
+	readonly hasTime: boolean;
+	/** `Z`, `+02:00`, or undefined when the text does not say. */
+	readonly offset?: string;
+}
+
+const ISO = /^(\d{4})-(\d{2})-(\d{2})(?:[T ](\d{2}):(\d{2})(?::(\d{2})(?:\.\d+)?)?\s*(Z|[+-]\d{2}:?\d{2})?)?$/i;
+
+/** Reads a date or date-time in ISO 8601's calendar form. Undefined for anything else, such as a 31st of February. */
+export function parseDate(text: string): DateFields | undefined {
+	const found = ISO.exec(text.trim());
+	if (!found) return undefined;
+	const [year, month, day, hour, minute, second] = found.slice(1, 7).map((part) => Number(part ?? 0)) as number[];
+	const wall = new Date(Date.UTC(year!, month! - 1, day!, hour, minute, second));
+	if (wall.getUTCMonth() !== month! - 1 || wall.getUTCDate() !== day || hour! > 23 || minute! > 59 || second! > 59) return undefined;
+	const zone = found[7]?.toUpperCase();
+	const offset = zone && zone !== 'Z' && !zone.includes(':') ? `${zone.slice(0, 3)}:${zone.slice(3)}` : zone;
+	return { wall, hasTime: found[4] !== undefined, ...(offset && { offset }) };
+}
+
+/** A date-time as ISO 8601 with an offset, as the article tags want it. A date alone is its midnight in UTC. */
+export function toIsoDate(text: string): string | undefined {
+	const date = parseDate(text);
+	return date && `${date.wall.toISOString().slice(0, 19)}${!date.offset || date.offset === 'Z' ? '+00:00' : date.offset}`;
+}
+
+const intl = (language: string, options: Intl.DateTimeFormatOptions) =>
+	new Intl.DateTimeFormat(language, { ...options, timeZone: 'UTC', calendar: 'gregory', numberingSystem: 'latn' });
+const two = (value: number) => String(value).padStart(2, '0');
+
+/** A part of a date by its name. A day and month written together take the form that the language uses in a date. */
+function namedPart(date: Date, language: string, part: 'month' | 'weekday', width: 'short' | 'long'): string {
+	const options: Intl.DateTimeFormatOptions = part === 'month' ? { month: width, day: 'numeric' } : { weekday: width };
+	return intl(language, options).formatToParts(date).find((p) => p.type === part)?.value ?? '';
+}
+
+/** The pattern letters of the locale data markup standard (UTS #35, Date Field Symbol Table) that we know. */
+const LETTERS: Readonly<Record<string, (date: Date, language: string) => string>> = {
+	y: (d) => String(d.getUTCFullYear()),
+	yy: (d) => two(d.getUTCFullYear() % 100),
+	yyyy: (d) => String(d.getUTCFullYear()).padStart(4, '0'),
+	M: (d) => String(d.getUTCMonth() + 1),
+	MM: (d) => two(d.getUTCMonth() + 1),
+	MMM: (d, language) => namedPart(d, language, 'month', 'short'),
+	MMMM: (d, language) => namedPart(d, language, 'month', 'long'),
+	d: (d) => String(d.getUTCDate()),
+	dd: (d) => two(d.getUTCDate()),
+	EEE: (d, language) => namedPart(d, language, 'weekday', 'short'),
+	EEEE: (d, language) => namedPart(d, language, 'weekday', 'long'),
+	H: (d) => String(d.getUTCHours()),
+	HH: (d) => two(d.getUTCHours()),
+	h: (d) => String(d.getUTCHours() % 12 || 12),
+	mm: (d) => two(d.getUTCMinutes()),
+	ss: (d) => two(d.getUTCSeconds()),
+	a: (d) => (d.getUTCHours() < 12 ? 'am' : 'pm')
+};
+
+/** The pieces of a pattern: quoted text, runs of one letter, anything else. */
+const PIECES = /'((?:[^']|'')*)'|([a-zA-Z])\2*|[^a-zA-Z']+|'/g;
+
+/** The first letters in the pattern that mean nothing to us, or undefined when all is known. */
+export function unknownDateLetters(pattern: string): string | undefined {
+	for (const [piece, quoted, letter] of pattern.matchAll(PIECES))
+		if (quoted === undefined && letter && !Object.hasOwn(LETTERS, piece)) return piece;
+	return undefined;
+}
+
+/** Writes a date by a pattern such as `d MMMM y`; text in single quotation marks stands for itself, `''` for one. */
+export function formatDate(date: DateFields, pattern: string, language: string): string {
+	return pattern.replace(PIECES, (piece: string, quoted: string | undefined) => {
+		if (quoted !== undefined) return quoted === '' ? "'" : quoted.replaceAll("''", "'");
+		return Object.hasOwn(LETTERS, piece) ? LETTERS[piece]!(date.wall, language) : piece;
+	});
+}

@@ -1,0 +1,219 @@
+import type { FieldKind } from '../model';
+import { clipText, firstWords, isLanguageTag } from '../text/text';
+import { htmlToText } from '../markup/plainText';
+import { formatDate, parseDate, unknownDateLetters } from './dates';
+import { isEmpty, MAX_TEXT, toText, type Value } from './values';
+
+/** What a filter takes and gives, for the static check. */
+export type ValueKind = 'any' | 'text' | 'rich' | 'number' | 'date' | 'list';
+
+export interface ParameterSpec {
+	readonly name: string;
+	readonly kind: 'number' | 'text';
+	readonly optional?: boolean;
+	/** May be given any number of times; only the last parameter. */
+	readonly many?: boolean;
+	/** Says what is wrong with a value, or nothing. */
+	readonly refuse?: (value: string | number) => string | undefined;
+}
+
+export interface FilterSpec {
+	readonly takes: readonly ValueKind[];
+	readonly gives: ValueKind;
+	readonly parameters: readonly ParameterSpec[];
+	readonly purpose: string;
+	readonly run: (value: Value, args: readonly (string | number)[], language: string) => Value;
+}
+
+const limit: ParameterSpec = {
+	name: 'limit',
+	kind: 'number',
+	refuse: (n) => (n === 0 ? 'a number of 1 or more' : undefined)
+};
+const CASES = ['upper', 'lower', 'sentence', 'title'];
+const listOf = (value: Value): readonly Value[] => (Array.isArray(value) ? value.filter((v) => !isEmpty(v)) : isEmpty(value) ? [] : [value]);
+const locale = (language: string) => (isLanguageTag(language) ? language : 'en');
+const asNumber = (value: Value) => (typeof value === 'number' ? value : Number(toText(value).trim() || NaN));
+
+/** The filters by name. The order is the order in which they are offered. */
+export const FILTERS: Readonly<Record<string, FilterSpec>> = {
+	clip: {
+		takes: ['any'],
+		gives: 'text',
+		parameters: [limit, { name: 'mark', kind: 'text', optional: true }],
+		purpose: 'At most so many characters, cut at a word’s end.',
+		run: (value, [count, mark]) => clipText(toText(value).trim(), count as number, mark as string | undefined)
+	},
+	words: {
+		takes: ['any'],
+		gives: 'text',
+		parameters: [limit],
+		purpose: 'The first words.',
+		run: (value, [count], language) => firstWords(toText(value).trim(), count as number, language)
+	},
+	case: {
+		takes: ['any'],
+		gives: 'text',
+		parameters: [
+			{ name: 'style', kind: 'text', refuse: (style) => (CASES.includes(String(style)) ? undefined : CASES.map((c) => `"${c}"`).join(', ')) }
+		],
+		purpose: 'Upper, lower, sentence or title case, as the language writes it.',
+		run: (value, [style], language) => changeCase(toText(value), String(style), locale(language))
+	},
+	date: {
+		takes: ['date', 'text'],
+		gives: 'text',
+		parameters: [
+			{
+				name: 'pattern',
+				kind: 'text',
+				refuse: (pattern) => {
+					const letters = unknownDateLetters(String(pattern));
+					return letters && `a pattern such as "d MMMM y" ("${letters}" means nothing in it)`;
+				}
+			}
+		],
+		purpose: 'A date by a pattern such as "d MMMM y", in the page’s language.',
+		run: (value, [pattern], language) => {
+			const date = parseDate(toText(value));
+			return date && formatDate(date, String(pattern), locale(language));
+		}
+	},
+	number: {
+		takes: ['number', 'text'],
+		gives: 'text',
+		parameters: [{ name: 'decimals', kind: 'number', optional: true, refuse: (n) => (Number(n) > 20 ? 'a number up to 20' : undefined) }],
+		purpose: 'A number as the language writes it.',
+		run: (value, [decimals], language) => {
+			const digits = decimals === undefined ? {} : { minimumFractionDigits: decimals as number, maximumFractionDigits: decimals as number };
+			const number = asNumber(value);
+			return Number.isFinite(number) ? new Intl.NumberFormat(locale(language), digits).format(number) : undefined;
+		}
+	},
+	money: {
+		takes: ['number', 'text'],
+		gives: 'text',
+		parameters: [
+			{ name: 'currency', kind: 'text', refuse: (code) => (/^[A-Z]{3}$/.test(String(code)) ? undefined : 'a currency code of three capitals (ISO 4217), such as "EUR"') }
+		],
+		purpose: 'An amount in a currency.',
+		run: (value, [currency], language) => {
+			const number = asNumber(value);
+			const format = new Intl.NumberFormat(locale(language), { style: 'currency', currency: String(currency) });
+			return Number.isFinite(number) ? format.format(number) : undefined;
+		}
+	},
+	plural: {
+		takes: ['number', 'text', 'list'],
+		gives: 'text',
+		parameters: [{ name: 'forms', kind: 'text', many: true }],
+		purpose: 'The word that fits the number: one form for each plural category of the language, in the standard’s order.',
+		run: (value, forms, language) => {
+			const number = Array.isArray(value) ? value.length : asNumber(value);
+			return Number.isFinite(number) ? String(pluralForm(number, forms, locale(language))) : undefined;
+		}
+	},
+	join: {
+		takes: ['list', 'text'],
+		gives: 'text',
+		parameters: [
+			{ name: 'between', kind: 'text', optional: true },
+			{ name: 'last', kind: 'text', optional: true }
+		],
+		purpose: 'A list as one text; without words of your own, as the language lists things.',
+		run: (value, [between, last], language) => joinList(listOf(value).map(toText), between, last, locale(language))
+	},
+	first: {
+		takes: ['list', 'text'],
+		gives: 'list',
+		parameters: [{ ...limit, optional: true }],
+		purpose: 'The first of a list, or the first so many.',
+		run: (value, [count]) => listOf(value).slice(0, (count as number) ?? 1) as Value
+	},
+	last: {
+		takes: ['list', 'text'],
+		gives: 'list',
+		parameters: [{ ...limit, optional: true }],
+		purpose: 'The last of a list, or the last so many.',
+		run: (value, [count]) => listOf(value).slice(-((count as number) ?? 1)) as Value
+	},
+	plain: {
+		takes: ['any'],
+		gives: 'text',
+		parameters: [],
+		purpose: 'Rich text without its markup.',
+		run: (value) => htmlToText(toText(value))
+	},
+	hashtags: {
+		takes: ['list', 'text'],
+		gives: 'text',
+		parameters: [],
+		purpose: 'A list as words that begin with the number sign.',
+		run: (value) =>
+			listOf(value)
+				.map((item) => toText(item).replace(/[^\p{L}\p{M}\p{N}_]+/gu, ''))
+				.filter(Boolean)
+				.map((word) => `#${word}`)
+				.join(' ')
+	},
+	replace: {
+		takes: ['any'],
+		gives: 'text',
+		parameters: [
+			{ name: 'this', kind: 'text', refuse: (text) => (text === '' ? 'a text to look for' : undefined) },
+			{ name: 'by', kind: 'text' }
+		],
+		purpose: 'Every place of one text by another.',
+		run: (value, [old, by]) => replaceWithin(toText(value), String(old), String(by))
+	}
+};
+
+/** The kinds of field a filter can be fed with, as the check sees them. */
+export function kindOfField(kind: FieldKind): ValueKind {
+	if (kind === 'number' || kind === 'date' || kind === 'list' || kind === 'rich') return kind;
+	return kind === 'pictures' ? 'list' : 'text';
+}
+
+/** Runs one filter on a value; texts are cut to `MAX_TEXT` on the way in, so that work stays bounded. */
+export function runFilter(spec: FilterSpec, value: Value, args: readonly (string | number)[], language: string): Value {
+	if (isEmpty(value)) return undefined;
+	return spec.run(typeof value === 'string' ? value.slice(0, MAX_TEXT) : value, args, language);
+}
+
+function changeCase(text: string, style: string, language: string): string {
+	if (style === 'upper') return text.toLocaleUpperCase(language);
+	if (style === 'lower') return text.toLocaleLowerCase(language);
+	const capital = (word: string) => {
+		const [first = ''] = word;
+		return first.toLocaleUpperCase(language) + word.slice(first.length);
+	};
+	if (style === 'sentence') return text.replace(/^(\P{L}*)(\p{L}.*)$/su, (_, before: string, rest: string) => before + capital(rest));
+	return text.replace(/\p{L}[\p{L}\p{M}\p{N}'’]*/gu, capital);
+}
+
+/** Plural categories in the order of the locale data standard (UTS #35 part 3, Language Plural Rules). */
+const CATEGORIES = ['zero', 'one', 'two', 'few', 'many', 'other'];
+
+function pluralForm(number: number, forms: readonly (string | number)[], language: string): string | number {
+	const rules = new Intl.PluralRules(language);
+	const used = CATEGORIES.filter((category) => rules.resolvedOptions().pluralCategories.includes(category as Intl.LDMLPluralRule));
+	const at = used.indexOf(rules.select(number));
+	// With fewer forms than categories, the last form stands for all that are left: "walk" "walks" serves any language.
+	return forms[forms.length < used.length && at > 0 ? forms.length - 1 : Math.min(at, forms.length - 1)] ?? '';
+}
+
+function joinList(items: readonly string[], between: string | number | undefined, last: string | number | undefined, language: string): string {
+	if (between === undefined) return new Intl.ListFormat(language, { type: 'conjunction' }).format(items);
+	if (last === undefined || items.length < 2) return items.join(String(between));
+	return items.slice(0, -1).join(String(between)) + String(last) + items.at(-1);
+}
+
+function replaceWithin(text: string, old: string, by: string): string {
+	let out = '';
+	let from = 0;
+	for (let at = text.indexOf(old); at >= 0 && out.length < MAX_TEXT; at = text.indexOf(old, from)) {
+		out += text.slice(from, at) + by;
+		from = at + old.length;
+	}
+	return out + text.slice(from);
+}

@@ -1,0 +1,34 @@
+import type { FieldValue } from '../model';
+
+/** What an expression can come to. Undefined, null, '', false and an empty list are empty; 0 is not. */
+export type Value = FieldValue | undefined;
+
+/** The longest text that passes between filters; what is longer is cut here, so that no chain of them can grow. */
+export const MAX_TEXT = 100_000;
+
+export function isEmpty(value: Value): boolean {
+	if (value === undefined || value === null || value === false) return true;
+	if (typeof value === 'string') return value === '' || value.trim() === '';
+	if (Array.isArray(value)) return value.every(isEmpty);
+	return typeof value === 'object' && toText(value).trim() === '';
+}
+
+/** A value as plain text: a list joined by commas, a person by name, a picture by address. */
+export function toText(value: Value): string {
+	if (typeof value === 'string') return value;
+	if (value === undefined || value === null || value === false) return '';
+	if (typeof value !== 'object') return String(value);
+	if (Array.isArray(value))
+		return value
+			.filter((item) => !isEmpty(item))
+			.map(toText)
+			.join(', ');
+	const text = 'name' in value ? value.name : 'src' in value ? value.src : '';
+	return typeof text === 'string' ? text : '';
+}
+
+/** A named part of a record, such as the handle of a person. Only own properties count: the record is from outside. */
+export function partOf(value: Value, name: string): Value {
+	if (typeof value !== 'object' || value === null || Array.isArray(value)) return undefined;
+	return Object.hasOwn(value, name) ? (value as unknown as Record<string, Value>)[name] : undefined;
+}

@@ -1,0 +1,120 @@
+/** Plain text as a head can carry it: cleaned, measured and cut by what a reader sees as one character. */
+
+/** Noncharacters and the controls that neither HTML nor XML can carry. Tab and line ends become spaces before this. */
+// eslint-disable-next-line no-control-regex
+const UNWANTED = /[\u0000-\u0008\u000b\u000e-\u001f\u007f-\u009f\ufdd0-\ufdef\ufffe\uffff]|[\ud83f\ud87f\ud8bf\ud8ff\ud93f\ud97f\ud9bf\ud9ff\uda3f\uda7f\udabf\udaff\udb3f\udb7f\udbbf\udbff][\udffe\udfff]/;
+const UNWANTED_ALL = new RegExp(UNWANTED.source, 'g');
+/** Anything that `cleanText` would change. One test lets nearly every value through untouched. */
+const UNTIDY = new RegExp(`^\\s|\\s$|\\s\\s|[\\t\\n\\f\\r\\u2028\\u2029]|${UNWANTED.source}`);
+const SPACES = /\s+/g;
+/** A character that leaves a mark on the page: not a space, a control or an invisible format character. */
+const VISIBLE = /[^\p{Z}\p{Cc}\p{Cf}]/u;
+
+/**
+ * The text that is meant when a value is put into a head: one line, single spaces, nothing that markup cannot carry.
+ * Lone surrogates become U+FFFD, controls and noncharacters go. A text with nothing to see in it becomes ''.
+ */
+export function cleanText(text: string): string {
+	let clean = text.isWellFormed() ? text : text.toWellFormed();
+	if (UNTIDY.test(clean)) clean = clean.replace(UNWANTED_ALL, '').replace(SPACES, ' ').trim();
+	return VISIBLE.test(clean) ? clean : '';
+}
+
+/** Whether every code unit of the first `length` is a character by itself, so that counting units counts graphemes. */
+function isSimple(text: string, length: number): boolean {
+	const end = Math.min(length, text.length);
+	for (let i = 0; i < end; i++) {
+		const unit = text.charCodeAt(i);
+		if (unit < 0x20 || unit === 0xad || (unit >= 0x300 && (unit < 0x400 || unit > 0x481) && (unit < 0x2010 || unit > 0x2027)))
+			return false;
+	}
+	return true;
+}
+
+const segmenters = new Map<string, Intl.Segmenter>();
+
+/** A segmenter kept for each language and granularity: making one costs more than using it. */
+export function segmenter(language: string, granularity: 'grapheme' | 'word' | 'sentence'): Intl.Segmenter {
+	const key = granularity + language;
+	let made = segmenters.get(key);
+	if (!made) {
+		made = new Intl.Segmenter(isLanguageTag(language) ? language : 'en', { granularity });
+		segmenters.set(key, made);
+	}
+	return made;
+}
+
+/** Whether the text is a well-formed language tag (BCP 47). */
+export function isLanguageTag(tag: string): boolean {
+	try {
+		return Intl.getCanonicalLocales(tag).length === 1;
+	} catch {
+		return false;
+	}
+}
+
+/** The offset at which `count` graphemes end, or -1 when the text has no more than `count`. */
+export function offsetOfGrapheme(text: string, count: number): number {
+	if (isSimple(text, count + 1)) return text.length > count ? count : -1;
+	let seen = 0;
+	for (const { index } of segmenter('en', 'grapheme').segment(text)) {
+		if (seen === count) return index;
+		seen++;
+	}
+	return -1;
+}
+
+/** How many graphemes (UAX 29) the text has. */
+export function countGraphemes(text: string): number {
+	if (isSimple(text, text.length)) return text.length;
+	let count = 0;
+	for (const _ of segmenter('en', 'grapheme').segment(text)) count++;
+	return count;
+}
+
+const isSpace = (char: string) => char === ' ' || char === '\u00a0' || char.trim() === '';
+const TRAILING = /[\s\p{Pd}\p{Ps}\p{Pi},;:.·|/]+$/u;
+
+/**
+ * At most `limit` graphemes, cut at a word's end and closed by `mark` when anything was cut; the mark counts.
+ * A single word longer than the limit is cut inside.
+ */
+export function clipText(text: string, limit: number, mark = '…'): string {
+	if (text.length <= limit || offsetOfGrapheme(text, limit) < 0) return text;
+	const room = limit - countGraphemes(mark);
+	if (room <= 0) return text.slice(0, Math.max(0, offsetOfGrapheme(text, limit)));
+	const hard = offsetOfGrapheme(text, room);
+	return text.slice(0, wordEndBefore(text, hard)).replace(TRAILING, '') + mark;
+}
+
+/** The last place at or before `offset` where a word ends; `offset` itself when there is none in reach. */
+function wordEndBefore(text: string, offset: number): number {
+	if (isSpace(text[offset] ?? ' ')) return offset;
+	for (let at = offset; at > 0; at--) if (isSpace(text[at - 1] as string)) return at - 1 > 0 ? at - 1 : offset;
+	// No space at all: scripts that write without them still have words.
+	const word = segmenter('en', 'word').segment(text.slice(0, offset + 40)).containing(offset);
+	return word && word.index > 0 ? word.index : offset;
+}
+
+/** The first `count` words of a text, closed by an ellipsis when any were left out. */
+export function firstWords(text: string, count: number, language: string): string {
+	let seen = 0;
+	for (const part of segmenter(language, 'word').segment(text)) {
+		if (!part.isWordLike) continue;
+		if (seen === count) return text.slice(0, part.index).replace(TRAILING, '') + '…';
+		seen++;
+	}
+	return text;
+}
+
+/** The opening of a text in whole sentences: as many as fit `aim` graphemes, and always the first. */
+export function firstSentences(text: string, aim: number, language: string): string {
+	const head = cleanText(text.slice(0, aim * 8));
+	let end = 0;
+	for (const sentence of segmenter(language, 'sentence').segment(head)) {
+		const next = sentence.index + sentence.segment.length;
+		if (end > 0 && countGraphemes(head.slice(0, next).trim()) > aim) break;
+		end = next;
+	}
+	return head.slice(0, end).trim();
+}

@@ -1,0 +1,78 @@
+import iconv from 'iconv-lite';
+
+/** A file's text with what is needed to write it back byte for byte. */
+export interface DecodedFile {
+	/** The text as a reader sees it. */
+	readonly text: string;
+	/** The encoding's name in the WHATWG Encoding Standard, such as `utf-8` or `windows-1252`. */
+	readonly encoding: string;
+}
+
+const LABEL = /<meta[^>]+charset\s*=\s*["']?\s*([\w:-]+)|^\s*<\?xml[^>]+encoding\s*=\s*["']([\w:-]+)["']/i;
+/** Encodings in which an ASCII byte may be part of another character: offsets in bytes mean nothing there. */
+const STATEFUL = new Set(['iso-2022-jp', 'utf-16le', 'utf-16be']);
+
+/** The encoding a file is in: by its byte order mark, by what it declares in its first 1024 bytes, else by its bytes. */
+export function detectEncoding(bytes: Buffer): string {
+	if (bytes[0] === 0xfe && bytes[1] === 0xff) return 'utf-16be';
+	if (bytes[0] === 0xff && bytes[1] === 0xfe) return 'utf-16le';
+	if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return 'utf-8';
+	const declared = LABEL.exec(bytes.subarray(0, 1024).toString('latin1'));
+	const label = declared?.[1] ?? declared?.[2];
+	const known = label && canonicalName(label);
+	if (known) return known;
+	return isUtf8(bytes) ? 'utf-8' : 'windows-1252';
+}
+
+function canonicalName(label: string): string | undefined {
+	try {
+		const name = new TextDecoder(label).encoding;
+		// A file that can be read for its label is not in UTF-16 (HTML standard, 13.2.3.2).
+		return name.startsWith('utf-16') ? 'utf-8' : name;
+	} catch {
+		return undefined;
+	}
+}
+
+function isUtf8(bytes: Buffer): boolean {
+	try {
+		new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+		return true;
+	} catch {
+		return false;
+	}
+}
+
+export function decodeFile(bytes: Buffer): DecodedFile {
+	const encoding = detectEncoding(bytes);
+	return { text: new TextDecoder(encoding).decode(bytes), encoding };
+}
+
+/**
+ * Hands a file's content to `edit` as text in which each unit stands for one unit of the file, and gives the bytes
+ * back with the edit in them; everything else is untouched. `edit` gets a function that writes any text in the file's
+ * own encoding, characters it lacks as references. Undefined when the encoding allows no such edit.
+ */
+export function editBytes(bytes: Buffer, edit: (source: string, write: (text: string) => string) => string): Buffer | undefined {
+	const encoding = detectEncoding(bytes);
+	if (encoding === 'utf-16le' || encoding === 'utf-16be') {
+		const source = iconv.decode(bytes, encoding, { stripBOM: false });
+		const whole = iconv.encode(source, encoding, { addBOM: false });
+		return whole.equals(bytes) ? iconv.encode(edit(source, (text) => text), encoding, { addBOM: false }) : undefined;
+	}
+	if (STATEFUL.has(encoding)) return undefined;
+	const edited = edit(bytes.toString('latin1'), (text) => encodeText(text, encoding).toString('latin1'));
+	return Buffer.from(edited, 'latin1');
+}
+
+const ASCII = /^[\u0000-\u007f]*$/; // eslint-disable-line no-control-regex
+
+/** Markup in an encoding; what it cannot hold becomes a character reference. */
+export function encodeText(text: string, encoding: string): Buffer {
+	if (encoding === 'utf-8' || ASCII.test(text)) return Buffer.from(text, 'utf8');
+	if (!iconv.encodingExists(encoding)) return Buffer.from(toReferences(text, () => false), 'latin1');
+	return iconv.encode(toReferences(text, (char) => iconv.decode(iconv.encode(char, encoding), encoding) === char), encoding);
+}
+
+const toReferences = (text: string, holds: (char: string) => boolean) =>
+	[...text].map((char) => (ASCII.test(char) || holds(char) ? char : `&#${char.codePointAt(0)};`)).join('');

@@ -1,0 +1,160 @@
+import { readFileSync, statSync } from 'node:fs';
+import { posix } from 'node:path';
+import picomatch from 'picomatch';
+import { isLocalAddress, normaliseBase, readPage, type Picture, type PictureMention, type Site } from '$core';
+import { UserError } from '../errors';
+import type { FoundPage, Store } from '../store/store';
+import { decodeFile } from './encoding';
+import { isHtmlName, openFolder, pathOfFile, walkFolder, type FolderEntry } from './folder';
+import { readPictureFacts } from './pictureFacts';
+
+export interface ImportOptions {
+	readonly folder: string;
+	readonly site: string;
+	readonly base: string;
+	/** Which files are of which type: the first pattern that fits decides. */
+	readonly types: readonly { readonly pattern: string; readonly type: string }[];
+	readonly progress?: (done: number, all: number) => void;
+}
+
+export interface ImportSummary {
+	readonly read: number;
+	readonly pictures: number;
+	readonly skipped: readonly { readonly path: string; readonly why: string }[];
+	/** Pages of an earlier import whose file is gone; they were set to draft. */
+	readonly retired: readonly string[];
+	readonly warnings: readonly string[];
+}
+
+/** Files larger than this (bytes) are no pages. */
+const MAX_FILE = 20_000_000;
+/** A picture on this share of the pages, and on this many at least, belongs to the frame of the site: a logo, an icon. */
+const FRAME_SHARE = 0.2;
+const FRAME_LEAST = 4;
+
+/** Reads a folder of HTML files into a site. Content is brought up to date; rules and overrides stay. */
+export async function importFolder(store: Store, options: ImportOptions): Promise<ImportSummary> {
+	const top = openFolder(options.folder);
+	const base = checkBase(options.base);
+	const entries = walkFolder(top).filter((entry) => isHtmlName(entry.path));
+	if (entries.length === 0) throw new UserError(`${options.folder} holds no HTML file (.html, .htm, .xhtml). Name the folder that the site is served from.`);
+	const reading = readPages(entries, options);
+	if (reading.pages.length === 0)
+		throw new UserError(`None of the ${entries.length} files in ${options.folder} could be read as a page. The first: ${entries[0]!.path}, ${reading.skipped[0]?.why}.`);
+	const pictures = await readPictures(top, reading.pages);
+	// What is not there cannot stand on a card.
+	const gone = new Set(pictures.missing.map((picture) => picture.path));
+	const retired = save(store, options, base, reading.pages.map((page) => withoutPictures(page, gone)), pictures.known);
+	const warnings = isLocalAddress(base) ? [`The base address ${base} leads to this machine or network: no reader of links outside can follow it.`] : [];
+	return { read: reading.pages.length, pictures: pictures.known.length, skipped: [...reading.skipped, ...pictures.missing], retired, warnings };
+}
+
+function checkBase(base: string): string {
+	const whole = normaliseBase(base);
+	if (whole) return whole;
+	const guess = /^[\w.-]+\.[a-z]{2,}(\/|$)/i.test(base) ? ` Did you mean https://${base}?` : '';
+	throw new UserError(`The base address "${base}" is not an absolute http or https address.${guess}`, 2);
+}
+
+function readPages(entries: readonly FolderEntry[], { types, progress }: ImportOptions) {
+	const matchers = types.map(({ pattern, type }) => ({ fits: picomatch(pattern, { basename: !pattern.includes('/') }), type }));
+	const pages: FoundPage[] = [];
+	const skipped: { path: string; why: string }[] = [];
+	entries.forEach((entry, index) => {
+		const read = readFile(entry);
+		if (typeof read === 'string') skipped.push({ path: entry.path, why: read });
+		else pages.push({ ...read, type: matchers.find(({ fits }) => fits(entry.path))?.type });
+		progress?.(index + 1, entries.length);
+	});
+	return { pages, skipped };
+}
+
+/** The page of a file, or the reason why it is none. */
+function readFile(entry: FolderEntry): Omit<FoundPage, 'type'> | string {
+	if (entry.link) return 'a link, which is never followed';
+	try {
+		const { size, mtime } = statSync(entry.file);
+		if (size > MAX_FILE) return `${(size / 1e6).toFixed(0)} MB, more than the ${MAX_FILE / 1e6} MB that a page may have`;
+		const bytes = readFileSync(entry.file);
+		const why = refuseContent(bytes);
+		return why ?? toPage(entry.path, decodeFile(bytes).text, mtime);
+	} catch (error) {
+		return `cannot be read (${(error as NodeJS.ErrnoException).code ?? String(error)})`;
+	}
+}
+
+function refuseContent(bytes: Buffer): string | undefined {
+	const start = bytes.subarray(0, 2048);
+	if (bytes.length === 0) return 'empty';
+	const isUtf16 = (start[0] === 0xff && start[1] === 0xfe) || (start[0] === 0xfe && start[1] === 0xff);
+	if (!isUtf16 && start.includes(0)) return 'not text';
+	return isUtf16 || bytes.includes('<') ? undefined : 'no markup in it';
+}
+
+function toPage(file: string, html: string, modified: Date): Omit<FoundPage, 'type'> {
+	const page = readPage(html);
+	const path = pathOfFile(file);
+	const { title, heading, summary, body, language, found } = page;
+	const pictures = page.pictures.flatMap((mention) => {
+		const src = sitePath(mention.src, path);
+		return src ? [{ ...mention, src }] : [];
+	});
+	return {
+		path,
+		modified: modified.toISOString(),
+		...(language && { language }),
+		fields: { title, ...(heading && { heading }), ...(summary && { summary }), ...(body && { body }), ...(pictures.length && { pictures }) },
+		found
+	};
+}
+
+/** A picture's source as a path of the site, or as it is when it is a whole address. */
+function sitePath(src: string, page: string): string | undefined {
+	if (/^https?:/i.test(src)) return src;
+	if (!URL.canParse(src, `https://site.invalid${page}`)) return undefined;
+	const url = new URL(src, `https://site.invalid${page}`);
+	return url.host === 'site.invalid' && url.protocol === 'https:' ? url.pathname : undefined;
+}
+
+const mentionsIn = (page: FoundPage) => (page.fields.pictures ?? []) as readonly PictureMention[];
+
+/** The facts of every picture that the pages mention and the folder holds; how often each stands is counted. */
+async function readPictures(top: string, pages: readonly FoundPage[]) {
+	const uses = new Map<string, number>();
+	for (const page of pages) for (const src of new Set(mentionsIn(page).map((mention) => mention.src))) uses.set(src, (uses.get(src) ?? 0) + 1);
+	const known: Picture[] = [];
+	const missing: { path: string; why: string }[] = [];
+	for (const [src, count] of uses) {
+		if (!src.startsWith('/')) continue;
+		const facts = await readPictureFacts(posix.join(top, decodeURIComponent(src)));
+		const repeated = count >= FRAME_LEAST && count >= pages.length * FRAME_SHARE;
+		if (facts) known.push({ src, ...facts, ...(repeated && { repeated: count }) });
+		else missing.push({ path: src, why: `a picture on ${count} ${count === 1 ? 'page' : 'pages'} that is not in the folder, or is no picture` });
+	}
+	return { known, missing };
+}
+
+function withoutPictures(page: FoundPage, gone: ReadonlySet<string>): FoundPage {
+	const kept = mentionsIn(page).filter((mention) => !gone.has(mention.src));
+	const { pictures: _all, ...fields } = page.fields;
+	return { ...page, fields: { ...fields, ...(kept.length && { pictures: kept }) } };
+}
+
+function save(store: Store, { site: name, types }: ImportOptions, base: string, pages: readonly FoundPage[], pictures: readonly Picture[]): string[] {
+	return store.transaction(() => {
+		const known = store.findSite(name);
+		const site: Site = known ? { ...known.site, base } : { name, base, languages: [usualLanguage(pages)], separator: '·', fields: {}, rules: [] };
+		const id = store.saveSite(site);
+		for (const type of new Set(['page', ...types.map((one) => one.type)])) store.ensureType(id, type);
+		for (const page of pages) store.refreshPage(id, page);
+		store.savePictures(id, pictures);
+		return store.retirePages(id, new Set(pages.map((page) => page.path)));
+	});
+}
+
+/** The language most pages are in. */
+function usualLanguage(pages: readonly FoundPage[]): string {
+	const counts = new Map<string, number>();
+	for (const { language } of pages) if (language) counts.set(language, (counts.get(language) ?? 0) + 1);
+	return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'en';
+}

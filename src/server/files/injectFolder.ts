@@ -1,0 +1,111 @@
+import { copyFileSync, mkdirSync, readFileSync, renameSync, realpathSync, symlinkSync, readlinkSync, writeFileSync, rmSync, existsSync } from 'node:fs';
+import { dirname, extname, join } from 'node:path';
+import { injectHead, managedBy, renderLines, type Head, type Page } from '$core';
+import { UserError } from '../errors';
+import { editBytes } from './encoding';
+import { futurePath, isHtmlName, isInside, openFolder, pathOfFile, walkFolder, type FolderEntry } from './folder';
+
+export interface InjectOptions {
+	readonly folder: string;
+	/** Undefined: in place. */
+	readonly out: string | undefined;
+	readonly dryRun: boolean;
+	/** The page of a path and its head, or undefined when the site has no such live page. */
+	readonly headOf: (path: string) => { page: Page; head: Head; leftOut: readonly string[] } | undefined;
+	readonly progress?: (done: number, all: number) => void;
+}
+
+export interface InjectSummary {
+	/** Files whose head came out different from what was there. */
+	readonly changed: readonly string[];
+	readonly unchanged: number;
+	/** HTML files that the site does not know, or that allow no edit; copied as they are. */
+	readonly unknown: readonly { readonly path: string; readonly why: string }[];
+	readonly copied: number;
+	/** Links that lead out of the folder; not copied. */
+	readonly skipped: readonly string[];
+}
+
+/** Copies a folder and writes each page's head into its HTML. Never writes over its input unless told to. */
+export function injectFolder({ folder, out, dryRun, headOf, progress }: InjectOptions): InjectSummary {
+	const top = openFolder(folder);
+	const target = out === undefined ? top : checkTarget(top, out);
+	const entries = walkFolder(top).filter((entry) => !(out !== undefined && isInside(target, entry.file)));
+	const changed: string[] = [];
+	const unknown: { path: string; why: string }[] = [];
+	const skipped: string[] = [];
+	let [unchanged, copied] = [0, 0];
+	entries.forEach((entry, index) => {
+		const to = join(target, entry.path);
+		if (entry.link) {
+			if (entry.link === 'outside') skipped.push(entry.path);
+			else if (out !== undefined && !dryRun) copyLink(entry, to);
+		} else if (!isHtmlName(entry.path)) {
+			copied++;
+			if (out !== undefined && !dryRun) copy(entry.file, to, target);
+		} else {
+			const bytes = readFileSync(entry.file);
+			const result = inject(entry, bytes, headOf);
+			if (typeof result === 'string') unknown.push({ path: entry.path, why: result });
+			else if (result.equals(bytes)) unchanged++;
+			else changed.push(entry.path);
+			const content = typeof result === 'string' ? bytes : result;
+			if (!dryRun && (out !== undefined || !content.equals(bytes))) writeWhole(to, content, target);
+		}
+		progress?.(index + 1, entries.length);
+	});
+	return { changed, unchanged, unknown, copied, skipped };
+}
+
+function checkTarget(top: string, out: string): string {
+	const target = futurePath(out);
+	if (target === top) throw new UserError(`--out names the folder itself. Say --in-place to write over its files, or name another folder.`, 2);
+	if (isInside(target, top)) throw new UserError(`--out ${out} holds the folder that is read. Name a folder beside it.`, 2);
+	if (isInside(top, target)) throw new UserError(`--out ${out} lies in the folder that is read. Name a folder beside it.`, 2);
+	return target;
+}
+
+const XHTML = /^\uFEFF?\s*<\?xml|<!DOCTYPE[^>]+XHTML|<html[^>]+xmlns\s*=/i;
+
+/** The file's bytes with the page's head in them, or why it has none. */
+function inject(entry: FolderEntry, bytes: Buffer, headOf: InjectOptions['headOf']): Buffer | string {
+	const known = headOf(pathOfFile(entry.path));
+	if (!known) return 'no live page of the site';
+	const { head, leftOut } = known;
+	const edited = editBytes(bytes, (source, write) => {
+		const xhtml = /^\.xht/i.test(extname(entry.path)) || XHTML.test(source.slice(0, 2048));
+		const lines = renderLines(head, { xhtml }).map(write);
+		return injectHead(source, lines, managedBy(head, leftOut), xhtml);
+	});
+	return edited ?? 'in an encoding that allows no edit';
+}
+
+/** Makes the folder of a file, and makes sure that no link in the target leads the file out of it. */
+function makeFolderOf(to: string, target: string) {
+	mkdirSync(dirname(to), { recursive: true });
+	if (!isInside(target, realpathSync(dirname(to)))) throw new UserError(`The folder of ${to} is a link that leads out of ${target}. Take the link away, or name another folder.`);
+}
+
+function copy(from: string, to: string, target: string) {
+	makeFolderOf(to, target);
+	rmSync(to, { force: true });
+	copyFileSync(from, to);
+}
+
+function copyLink(entry: FolderEntry, to: string) {
+	const target = readlinkSync(entry.file);
+	// An absolute link would lead back into the input.
+	if (target.startsWith('/')) return;
+	mkdirSync(dirname(to), { recursive: true });
+	rmSync(to, { force: true });
+	symlinkSync(target, to);
+}
+
+/** Writes beside and renames, so that a file is never half there; never through a link that stands in its place. */
+function writeWhole(to: string, content: Buffer, target: string) {
+	makeFolderOf(to, target);
+	const beside = `${to}.kephalon-new`;
+	if (existsSync(beside)) rmSync(beside);
+	writeFileSync(beside, content, { flag: 'wx' });
+	renameSync(beside, to);
+}

@@ -1,0 +1,18 @@
+import { createHash } from 'node:crypto';
+import { headToJson, renderHead, Resolver, type Page } from '$core';
+import type { ReleasedHead } from '../store/releases';
+import type { Store, StoredSite } from '../store/store';
+
+/** The resolver of a site's working copy. `now` is the moment that `{now}` names. */
+export function resolverOf(store: Store, { id, site, types }: StoredSite, now: string): Resolver {
+	return new Resolver({ site, types, pictures: store.pictures(id) }, now);
+}
+
+/** A page's head as a release keeps it. */
+export function releasedHead(resolver: Resolver, page: Page): ReleasedHead {
+	const head = resolver.resolveHead(page);
+	const html = renderHead(head);
+	const json = JSON.stringify(headToJson(head));
+	const hash = createHash('sha256').update(html).update('\0').update(json).digest('base64url');
+	return { path: page.path, address: resolver.addressOf(page.path) ?? page.path, hash, html, json };
+}

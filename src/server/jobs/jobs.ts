@@ -1,0 +1,92 @@
+import { measureReach, type Edit, type Reach } from '$core';
+import { explain } from '../store/database';
+import type { Release } from '../store/releases';
+import { Store } from '../store/store';
+import { releasedHead, resolverOf } from './heads';
+
+/** Work that goes over many pages. Each runs in a thread of its own, on connections of its own. */
+export interface Jobs {
+	release: { input: { db: string; site: string }; output: Release };
+	pending: { input: { db: string; site: string }; output: Pending };
+	reach: { input: { db: string; site: string; edit: Edit }; output: Reach };
+}
+export type JobName = keyof Jobs;
+export type Progress = (done: number) => void;
+
+/** What of the working copy visitors do not see yet. */
+export interface Pending {
+	/** Of the newest release, or null before the first. */
+	readonly release: Pick<Release, 'number' | 'created' | 'pages'> | null;
+	/** How many pages come out different from the release, are new in it, or leave it. */
+	readonly changed: number;
+	readonly added: number;
+	readonly removed: number;
+	/** The first of them. */
+	readonly paths: readonly string[];
+}
+
+const LISTED = 200;
+
+const reading = <T>(db: string, work: (store: Store) => T): T => {
+	const store = new Store(db, { readonly: true });
+	try {
+		// One transaction for all that is read: what is edited meanwhile does not mix in.
+		return store.db.transaction(() => work(store)).deferred();
+	} finally {
+		store.close();
+	}
+};
+
+/** The work itself, by name. Called in the thread; never in the one that answers requests. */
+export const JOBS: { readonly [N in JobName]: (input: Jobs[N]['input'], progress: Progress) => Jobs[N]['output'] } = {
+	release({ db, site: name }, progress) {
+		const writer = new Store(db);
+		try {
+			return reading(db, (store) => {
+				const site = store.site(name);
+				const created = new Date().toISOString();
+				return writer.releases.make(site.id, site.revision, created, renderAll(store, name, created, progress));
+			});
+		} catch (error) {
+			throw explain(error, db);
+		} finally {
+			writer.close();
+		}
+	},
+	pending: ({ db, site: name }, progress) =>
+		reading(db, (store) => {
+			const site = store.site(name);
+			const release = store.releases.latest(site.id);
+			const released = release ? store.releases.hashes(release.id) : new Map<string, string>();
+			const paths: string[] = [];
+			const count = { changed: 0, added: 0, removed: 0 };
+			const note = (kind: keyof typeof count, path: string) => {
+				count[kind]++;
+				if (paths.length < LISTED) paths.push(path);
+			};
+			// `{now}` is taken as at the release, or every page that names it would count as changed.
+			for (const head of renderAll(store, name, release?.created ?? new Date().toISOString(), progress)) {
+				const hash = released.get(head.path);
+				if (hash === undefined) note('added', head.path);
+				else if (hash !== head.hash) note('changed', head.path);
+				released.delete(head.path);
+			}
+			for (const path of released.keys()) note('removed', path);
+			return { release: release ? { number: release.number, created: release.created, pages: release.pages } : null, ...count, paths };
+		}),
+	reach: ({ db, site: name, edit }, progress) =>
+		reading(db, (store) => {
+			const { id, site, types } = store.site(name);
+			return measureReach({ site, types, pictures: store.pictures(id) }, store.pages(id), edit, new Date().toISOString(), progress);
+		})
+};
+
+function* renderAll(store: Store, name: string, now: string, progress: Progress) {
+	const site = store.site(name);
+	const resolver = resolverOf(store, site, now);
+	let done = 0;
+	for (const page of store.pages(site.id, 'live')) {
+		yield releasedHead(resolver, page);
+		if (++done % 500 === 0) progress(done);
+	}
+}

@@ -1,0 +1,159 @@
+import Ajv, { type ErrorObject } from 'ajv';
+import { readFileSync } from 'node:fs';
+import { nearestName, type ContentType, type Page, type Picture, type Rule, type Site } from '$core';
+import { UserError } from '../errors';
+import type { Store } from '../store/store';
+import schema from './site-file.schema.json';
+
+/** A whole site in one JSON document; the schema beside this file is its contract. */
+export interface SiteFile {
+	readonly format: 'kephalon-site';
+	readonly version: 1;
+	readonly site: Site;
+	readonly types: readonly ContentType[];
+	readonly pages: readonly Page[];
+	readonly pictures?: readonly Picture[];
+}
+
+const validate = new Ajv({ allErrors: true, verbose: true, allowUnionTypes: true }).compile<SiteFile>(schema);
+
+/** Reads and checks a site file. Throws a `UserError` that names the place of everything that is wrong. */
+export function readSiteFile(file: string): SiteFile {
+	let text: string;
+	try {
+		text = readFileSync(file, 'utf8');
+	} catch (error) {
+		const { code } = error as NodeJS.ErrnoException;
+		throw new UserError(code === 'ENOENT' ? `There is no file ${file}. Check the path.` : `The file ${file} cannot be read (${code}).`);
+	}
+	return parseSiteFile(text, file);
+}
+
+export function parseSiteFile(text: string, file: string): SiteFile {
+	let data: unknown;
+	try {
+		data = JSON.parse(text.replace(/^\uFEFF/, ''));
+	} catch (error) {
+		throw new UserError(`${file} is not JSON: ${(error as Error).message}.`);
+	}
+	if (typeof data === 'object' && data !== null && 'version' in data && typeof data.version === 'number' && data.version > 1)
+		throw new UserError(`${file} is a site file of version ${data.version}; this Kephalon reads version 1. Update Kephalon.`);
+	if (!validate(data)) {
+		const places = describe(validate.errors ?? []);
+		throw new UserError(`${file} is not a site file that can be read:\n${places.map((place) => `  ${place}`).join('\n')}`);
+	}
+	refuseDoubles(data, file);
+	return data;
+}
+
+/** At most this many places are named. */
+const NAMED = 12;
+
+/** The errors at the deepest places: those above them only repeat that nothing fitted. */
+function describe(errors: readonly ErrorObject[]): string[] {
+	const own = errors.filter((error) => error.keyword !== 'oneOf' && error.keyword !== 'anyOf');
+	const sentences = [...new Set((own.length ? own : errors).filter((error) => !isOtherBranch(error, own)).map(sentence))];
+	return sentences.length > NAMED ? [...sentences.slice(0, NAMED), `… and ${sentences.length - NAMED} more.`] : sentences;
+}
+
+/** Of the forms a rule can take, only the one that its `kind` names is of interest. */
+function isOtherBranch(error: ErrorObject, all: readonly ErrorObject[]): boolean {
+	const branch = /^(.*\/oneOf\/\d+)\//.exec(error.schemaPath)?.[1];
+	if (!branch) return false;
+	const misses = (path: string) => all.some((other) => other.keyword === 'const' && other.schemaPath.startsWith(`${path}/`) && other.instancePath.startsWith(parentOf(error)));
+	return misses(branch);
+}
+
+const parentOf = (error: ErrorObject) => /^(\/(?:site|types\/\d+|pages\/\d+)\/rules\/\d+)/.exec(error.instancePath)?.[1] ?? error.instancePath;
+
+function sentence(error: ErrorObject): string {
+	const place = error.instancePath || '/';
+	const seen = JSON.stringify(error.data) ?? 'nothing';
+	const short = seen.length > 60 ? `${seen.slice(0, 57)}…` : seen;
+	switch (error.keyword) {
+		case 'required':
+			return `${place}: "${error.params.missingProperty}" is missing.`;
+		case 'additionalProperties': {
+			const nearest = nearestName(error.params.additionalProperty as string, Object.keys((error.parentSchema?.properties as object) ?? {}));
+			return `${place}: "${error.params.additionalProperty}" is not known here.${nearest ? ` Did you mean "${nearest}"?` : ''}`;
+		}
+		case 'const':
+			return `${place}: ${short} stands where ${JSON.stringify(error.params.allowedValue)} is expected.`;
+		case 'enum': {
+			const allowed = error.params.allowedValues as unknown[];
+			const nearest = typeof error.data === 'string' ? nearestName(error.data, allowed.map(String)) : undefined;
+			return `${place}: ${short} is not one of ${allowed.map((value) => JSON.stringify(value)).join(', ')}.${nearest ? ` Did you mean "${nearest}"?` : ''}`;
+		}
+		default:
+			return `${place}: ${short} ${error.message}.`;
+	}
+}
+
+/** What the schema cannot say: names and paths stand once, and every page's type is declared. */
+function refuseDoubles(data: SiteFile, file: string) {
+	const faults = [
+		...doubles(data.types.map((type) => type.name)).map((name) => `/types: the type "${name}" stands twice.`),
+		...doubles(data.pages.map((page) => page.path)).map((path) => `/pages: the path "${path}" stands twice.`),
+		...doubles((data.pictures ?? []).map((picture) => picture.src)).map((src) => `/pictures: the picture "${src}" stands twice.`),
+		...rulesOf(data).flatMap(([place, rules]) => doubles(rules.map(ruleKey)).map((key) => `${place}: the rule for "${key}" stands twice.`))
+	];
+	const types = new Set(data.types.map((type) => type.name));
+	data.pages.forEach((page, index) => {
+		if (types.has(page.type)) return;
+		const nearest = nearestName(page.type, types);
+		faults.push(`/pages/${index}/type: the type "${page.type}" is not declared.${nearest ? ` Did you mean "${nearest}"?` : ''}`);
+	});
+	if (faults.length) throw new UserError(`${file} contradicts itself:\n${faults.slice(0, NAMED).map((fault) => `  ${fault}`).join('\n')}`);
+}
+
+const rulesOf = (data: SiteFile): [string, readonly Rule[]][] => [
+	['/site/rules', data.site.rules],
+	...data.types.map((type, index): [string, readonly Rule[]] => [`/types/${index}/rules`, type.rules]),
+	...data.pages.map((page, index): [string, readonly Rule[]] => [`/pages/${index}/rules`, page.rules])
+];
+const ruleKey = (rule: Rule) => (rule.language ? `${rule.tag} (${rule.language})` : rule.tag);
+
+function doubles(names: readonly string[]): string[] {
+	const seen = new Set<string>();
+	return [...new Set(names.filter((name) => seen.has(name) || !seen.add(name)))];
+}
+
+/** Puts a site file into the database: the site becomes what the file says, wholly or not at all. */
+export function saveSiteFile(store: Store, data: SiteFile) {
+	store.transaction(() => {
+		const id = store.saveSite(data.site);
+		for (const type of data.types) store.saveType(id, type);
+		for (const page of data.pages) store.savePage(id, page);
+		store.keepOnly(id, new Set(data.types.map((type) => type.name)), new Set(data.pages.map((page) => page.path)));
+		store.savePictures(id, data.pictures ?? [], true);
+	});
+}
+
+/** A site as a site file's text, piece by piece. The same site gives the same bytes: names, paths and keys are in order. */
+export function* writeSiteFile(store: Store, name: string): Generator<string> {
+	const { id, site, types } = store.site(name);
+	yield '{\n  "format": "kephalon-site",\n  "version": 1,\n  "site": ';
+	yield indent(JSON.stringify(ordered(site), null, 2));
+	yield `,\n  "types": ${indent(JSON.stringify(types.map(ordered), null, 2))},\n  "pages": [`;
+	let first = true;
+	for (const page of store.pages(id)) {
+		yield `${first ? '' : ','}\n    ${JSON.stringify(ordered(page))}`;
+		first = false;
+	}
+	yield `${first ? '' : '\n  '}],\n  "pictures": [`;
+	yield store.pictures(id).map((picture) => `\n    ${JSON.stringify(ordered(picture))}`).join(',');
+	yield `${store.pictures(id).length ? '\n  ' : ''}]\n}\n`;
+}
+
+const indent = (json: string) => json.replaceAll('\n', '\n  ');
+
+/** The first keys of every record, in the order in which people read them; the others follow by name. */
+const KEY_ORDER = ['tag', 'language', 'kind', 'name', 'path', 'type', 'src', 'label', 'base', 'state'];
+const rank = (key: string) => (KEY_ORDER.includes(key) ? KEY_ORDER.indexOf(key) : KEY_ORDER.length);
+
+function ordered(value: unknown): unknown {
+	if (Array.isArray(value)) return value.map(ordered);
+	if (typeof value !== 'object' || value === null) return value;
+	const entries = Object.entries(value).sort(([a], [b]) => rank(a) - rank(b) || (a < b ? -1 : 1));
+	return Object.fromEntries(entries.map(([key, inner]) => [key, ordered(inner)]));
+}

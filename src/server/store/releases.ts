@@ -1,0 +1,76 @@
+import type { Db } from './database';
+
+const SQL = {
+	latest: `SELECT id, number, created, pages, revision FROM release WHERE site_id = ? ORDER BY number DESC LIMIT 1`,
+	byPath: `SELECT p.path, p.address, h.hash, h.html, h.json FROM released_page p JOIN head h ON h.hash = p.head WHERE p.release_id = ? AND p.path = ?`,
+	byAddress: `SELECT p.path, p.address, h.hash, h.html, h.json FROM released_page p JOIN head h ON h.hash = p.head WHERE p.release_id = ? AND p.address = ?`,
+	hashes: `SELECT path, head FROM released_page WHERE release_id = ?`,
+	stage: `CREATE TEMP TABLE IF NOT EXISTS staged (path TEXT PRIMARY KEY, address TEXT NOT NULL, hash TEXT NOT NULL, html TEXT NOT NULL, json TEXT NOT NULL) STRICT`,
+	clear: `DELETE FROM temp.staged`,
+	add: `INSERT INTO temp.staged (path, address, hash, html, json) VALUES (@path, @address, @hash, @html, @json)`,
+	open: `INSERT INTO release (site_id, number, created, pages, revision)
+		SELECT @site, coalesce((SELECT max(number) FROM release WHERE site_id = @site), 0) + 1, @created, (SELECT count(*) FROM temp.staged), @revision
+		RETURNING id, number, created, pages, revision`,
+	heads: `INSERT OR IGNORE INTO head (hash, html, json) SELECT hash, html, json FROM temp.staged`,
+	pages: `INSERT INTO released_page (release_id, path, address, head) SELECT ?, path, address, hash FROM temp.staged`
+} as const;
+
+export interface Release {
+	readonly id: number;
+	readonly number: number;
+	/** ISO 8601. */
+	readonly created: string;
+	readonly pages: number;
+	readonly revision: number;
+}
+
+export interface ReleasedHead {
+	readonly path: string;
+	readonly address: string;
+	/** Of the markup and the JSON together; the strong ETag. */
+	readonly hash: string;
+	readonly html: string;
+	readonly json: string;
+}
+
+/** Releases: numbered, never changed once made. */
+export class ReleaseStore {
+	constructor(private readonly db: Db) {}
+
+	latest(site: number): Release | undefined {
+		return this.db.prepare(SQL.latest).get(site) as Release | undefined;
+	}
+
+	head(release: number, by: { path: string } | { address: string }): ReleasedHead | undefined {
+		const row = 'path' in by ? this.db.prepare(SQL.byPath).get(release, by.path) : this.db.prepare(SQL.byAddress).get(release, by.address);
+		return row as ReleasedHead | undefined;
+	}
+
+	/** The hash of every released head, by path. */
+	hashes(release: number): Map<string, string> {
+		return new Map((this.db.prepare(SQL.hashes).all(release) as { path: string; head: string }[]).map((row) => [row.path, row.head]));
+	}
+
+	/**
+	 * Makes a release of the heads given. They are gathered in a temporary table first, which takes no lock that an
+	 * editor would wait for; then one short transaction puts the whole release in, or nothing.
+	 */
+	make(site: number, revision: number, created: string, heads: Iterable<ReleasedHead>): Release {
+		this.db.exec(SQL.stage);
+		this.db.exec(SQL.clear);
+		const add = this.db.prepare(SQL.add);
+		this.db.exec('SAVEPOINT staging');
+		for (const head of heads) add.run(head);
+		this.db.exec('RELEASE staging');
+		const release = this.db
+			.transaction(() => {
+				const opened = this.db.prepare(SQL.open).get({ site, created, revision }) as Release;
+				this.db.exec(SQL.heads);
+				this.db.prepare(SQL.pages).run(opened.id);
+				return opened;
+			})
+			.immediate();
+		this.db.exec(SQL.clear);
+		return release;
+	}
+}

@@ -1,0 +1,308 @@
+import type { ContentType, Page, Picture, Rule, RuleBody, Site } from '$core';
+import type { Statement as SqliteStatement } from 'better-sqlite3';
+import { UserError } from '../errors';
+import { explain, openDatabase, type Db, type OpenOptions } from './database';
+import { ReleaseStore } from './releases';
+
+const SQL = {
+	siteByName: `SELECT id, name, base, settings, revision FROM site WHERE name = ?`,
+	sites: `SELECT id, name, base, revision FROM site ORDER BY name`,
+	addSite: `INSERT INTO site (name, base, settings) VALUES (@name, @base, @settings)`,
+	saveSite: `UPDATE site SET base = @base, settings = @settings WHERE id = @id`,
+	touch: `UPDATE site SET revision = revision + 1 WHERE id = ?`,
+	types: `SELECT id, name, settings FROM content_type WHERE site_id = ? ORDER BY name`,
+	saveType: `INSERT INTO content_type (site_id, name, settings) VALUES (@site, @name, @settings)
+		ON CONFLICT (site_id, name) DO UPDATE SET settings = excluded.settings RETURNING id`,
+	addType: `INSERT INTO content_type (site_id, name, settings) VALUES (@site, @name, @settings) ON CONFLICT DO NOTHING`,
+	dropUnusedType: `DELETE FROM content_type WHERE site_id = @site AND name = @name`,
+	siteRules: `SELECT tag, language, body FROM rule WHERE site_id = ? AND type_id IS NULL AND page_id IS NULL ORDER BY tag, language`,
+	typeRules: `SELECT tag, language, body FROM rule WHERE type_id = ? ORDER BY tag, language`,
+	pageRules: `SELECT tag, language, body FROM rule WHERE page_id = ? ORDER BY tag, language`,
+	hasPageRules: `SELECT DISTINCT page_id AS id FROM rule WHERE site_id = ? AND page_id IS NOT NULL`,
+	saveRule: `INSERT INTO rule (site_id, type_id, page_id, tag, language, body) VALUES (@site, @type, @page, @tag, @language, @body)
+		ON CONFLICT (site_id, coalesce(type_id, 0), coalesce(page_id, 0), tag, language) DO UPDATE SET body = excluded.body`,
+	dropRule: `DELETE FROM rule WHERE site_id = @site AND type_id IS @type AND page_id IS @page AND tag = @tag AND language = @language`,
+	dropRules: `DELETE FROM rule WHERE site_id = @site AND type_id IS @type AND page_id IS @page`,
+	pageByPath: `SELECT * FROM page WHERE site_id = ? AND path = ?`,
+	pages: `SELECT * FROM page WHERE site_id = ? ORDER BY path`,
+	livePages: `SELECT * FROM page WHERE site_id = ? AND state = 'live' ORDER BY path`,
+	pageIndex: `SELECT path, type, language, state, json_extract(fields, '$.title') AS title FROM page WHERE site_id = ? ORDER BY path LIMIT ?`,
+	countPages: `SELECT count(*) AS n, count(*) FILTER (WHERE state = 'live') AS live FROM page WHERE site_id = ?`,
+	countByType: `SELECT type, count(*) AS n FROM page WHERE site_id = ? GROUP BY type`,
+	savePage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings)
+		VALUES (@site, @path, @type, @language, @state, @modified, @hidden, @fields, @settings)
+		ON CONFLICT (site_id, path) DO UPDATE SET type = excluded.type, language = excluded.language, state = excluded.state,
+			modified = excluded.modified, hidden = excluded.hidden, fields = excluded.fields, settings = excluded.settings
+		RETURNING id`,
+	dropPage: `DELETE FROM page WHERE id = ?`,
+	pagePaths: `SELECT id, path FROM page WHERE site_id = ?`,
+	refreshPage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin)
+		VALUES (@site, @path, coalesce(@type, 'page'), @language, 'live', @modified, 0, @fields, json_object('found', json(@found)), 'folder')
+		ON CONFLICT (site_id, path) DO UPDATE SET type = coalesce(@type, type), language = excluded.language, modified = excluded.modified,
+			fields = excluded.fields, settings = json_set(settings, '$.found', json(@found)), origin = 'folder',
+			state = CASE WHEN origin = 'gone' THEN 'live' ELSE state END`,
+	folderPages: `SELECT id, path FROM page WHERE site_id = ? AND origin = 'folder'`,
+	pageGone: `UPDATE page SET origin = 'gone', state = 'draft' WHERE id = ?`,
+	pictures: `SELECT src, facts FROM picture WHERE site_id = ? ORDER BY src`,
+	savePicture: `INSERT INTO picture (site_id, src, facts) VALUES (@site, @src, @facts)
+		ON CONFLICT (site_id, src) DO UPDATE SET facts = excluded.facts`,
+	dropPictures: `DELETE FROM picture WHERE site_id = ?`
+} as const;
+
+type Statement = SqliteStatement<unknown[]>;
+
+interface PageRow {
+	id: number;
+	path: string;
+	type: string;
+	language: string | null;
+	state: Page['state'];
+	modified: string | null;
+	hidden: 0 | 1;
+	fields: string;
+	settings: string;
+}
+interface RuleRow {
+	tag: string;
+	language: string;
+	body: string;
+}
+interface SiteRow {
+	id: number;
+	name: string;
+	base: string;
+	settings: string;
+	revision: number;
+}
+interface TypeRow {
+	id: number;
+	name: string;
+	settings: string;
+}
+
+/** The place where a rule stands: the site itself, or one of its types or pages by name or path. */
+export type RulePlace = { readonly layer: 'site' } | { readonly layer: 'type'; readonly name: string } | { readonly layer: 'page'; readonly path: string };
+
+/** A site with all that the resolver needs, but its pages. */
+export interface StoredSite {
+	readonly id: number;
+	readonly revision: number;
+	readonly site: Site;
+	readonly types: readonly ContentType[];
+}
+
+/** A page as reading a folder found it; rules and overrides are not part of it. */
+export interface FoundPage extends Pick<Page, 'path' | 'language' | 'modified' | 'fields' | 'found'> {
+	/** Undefined: as it is, or the type `page` for a new one. */
+	readonly type: string | undefined;
+}
+
+/** The working copy: sites, types, rules, pages and pictures. The only place, with its neighbours here, that knows the SQL. */
+export class Store {
+	readonly db: Db;
+	readonly releases: ReleaseStore;
+	private readonly statements = new Map<string, Statement>();
+
+	constructor(
+		readonly file: string,
+		options: OpenOptions = {}
+	) {
+		this.db = openDatabase(file, options);
+		this.releases = new ReleaseStore(this.db);
+	}
+
+	close() {
+		this.db.close();
+	}
+
+	private run(name: keyof typeof SQL): Statement {
+		let statement = this.statements.get(name);
+		if (!statement) this.statements.set(name, (statement = this.db.prepare<unknown[]>(SQL[name])));
+		return statement;
+	}
+
+	/** Runs writes together, wholly or not at all; the driver's errors come out as sentences. */
+	transaction<T>(work: () => T): T {
+		try {
+			return this.db.transaction(work).immediate();
+		} catch (error) {
+			throw explain(error, this.file);
+		}
+	}
+
+	siteNames(): { id: number; name: string; base: string }[] {
+		return this.run('sites').all() as SiteRow[];
+	}
+
+	/** Throws a `UserError` that names the sites there are, when there is none of this name. */
+	site(name: string): StoredSite {
+		const found = this.findSite(name);
+		if (found) return found;
+		const names = this.siteNames().map((site) => `"${site.name}"`);
+		throw new UserError(`There is no site "${name}" in ${this.file}. ${names.length ? `Sites there: ${names.join(', ')}.` : 'It holds no site yet: begin with kephalon import.'}`);
+	}
+
+	findSite(name: string): StoredSite | undefined {
+		const row = this.run('siteByName').get(name) as SiteRow | undefined;
+		if (!row) return undefined;
+		const settings = JSON.parse(row.settings) as Omit<Site, 'name' | 'base' | 'rules'>;
+		const rules = (this.run('siteRules').all(row.id) as RuleRow[]).map(toRule);
+		return { id: row.id, revision: row.revision, site: { name: row.name, base: row.base, ...settings, rules }, types: this.types(row.id) };
+	}
+
+	private types(site: number): ContentType[] {
+		return (this.run('types').all(site) as TypeRow[]).map(({ id, name, settings }) => ({
+			name,
+			...(JSON.parse(settings) as Omit<ContentType, 'name' | 'rules'>),
+			rules: (this.run('typeRules').all(id) as RuleRow[]).map(toRule)
+		}));
+	}
+
+	pictures(site: number): Picture[] {
+		return (this.run('pictures').all(site) as { src: string; facts: string }[]).map(({ src, facts }) => ({ src, ...(JSON.parse(facts) as object) }));
+	}
+
+	page(site: number, path: string): Page | undefined {
+		const row = this.run('pageByPath').get(site, path) as PageRow | undefined;
+		return row && toPage(row, this.rulesOfPage(row.id));
+	}
+
+	private rulesOfPage(id: number): Rule[] {
+		return (this.run('pageRules').all(id) as RuleRow[]).map(toRule);
+	}
+
+	/** All pages of a site, or only the live ones, by path; one at a time, so that memory stays level. */
+	*pages(site: number, which: 'all' | 'live' = 'all'): Generator<Page> {
+		const overridden = new Set((this.run('hasPageRules').all(site) as { id: number }[]).map((row) => row.id));
+		for (const row of this.run(which === 'all' ? 'pages' : 'livePages').iterate(site) as IterableIterator<PageRow>)
+			yield toPage(row, overridden.has(row.id) ? this.rulesOfPage(row.id) : NO_RULES);
+	}
+
+	/** Enough of each page to move among them, at most `limit`. */
+	pageIndex(site: number, limit: number): { path: string; type: string; language: string | null; state: Page['state']; title: string | null }[] {
+		return this.run('pageIndex').all(site, limit) as ReturnType<Store['pageIndex']>;
+	}
+
+	countPages(site: number): { all: number; live: number; byType: Record<string, number> } {
+		const { n, live } = this.run('countPages').get(site) as { n: number; live: number };
+		const rows = this.run('countByType').all(site) as { type: string; n: number }[];
+		return { all: n, live, byType: Object.fromEntries(rows.map((row) => [row.type, row.n])) };
+	}
+
+	/** Sets a rule, or takes it away when the body is null. Counts as an edit. */
+	setRule(site: number, place: RulePlace, tag: string, language: string | undefined, body: RuleBody | null) {
+		this.transaction(() => {
+			const where = { site, ...this.ownerOf(site, place), tag, language: language ?? '' };
+			if (body) this.run('saveRule').run({ ...where, body: JSON.stringify(body) });
+			else this.run('dropRule').run(where);
+			this.run('touch').run(site);
+		});
+	}
+
+	private ownerOf(site: number, place: RulePlace): { type: number | null; page: number | null } {
+		if (place.layer === 'site') return { type: null, page: null };
+		if (place.layer === 'type') {
+			const type = (this.run('types').all(site) as TypeRow[]).find((row) => row.name === place.name);
+			if (!type) throw new UserError(`There is no content type "${place.name}" in this site.`);
+			return { type: type.id, page: null };
+		}
+		const page = this.run('pageByPath').get(site, place.path) as PageRow | undefined;
+		if (!page) throw new UserError(`There is no page "${place.path}" in this site.`);
+		return { type: null, page: page.id };
+	}
+
+	/** Makes a site, or brings its settings and rules to what is given; types and pages are left alone. */
+	saveSite(site: Site): number {
+		const { name, base, rules, ...settings } = site;
+		const known = this.run('siteByName').get(name) as SiteRow | undefined;
+		const row = { name, base, settings: JSON.stringify(settings) };
+		const id = known ? known.id : Number(this.run('addSite').run(row).lastInsertRowid);
+		if (known) this.run('saveSite').run({ id, base, settings: row.settings });
+		this.replaceRules({ site: id, type: null, page: null }, rules);
+		this.run('touch').run(id);
+		return id;
+	}
+
+	saveType(site: number, type: ContentType) {
+		const { name, rules, ...settings } = type;
+		const row = this.run('saveType').get({ site, name, settings: JSON.stringify(settings) }) as { id: number };
+		this.replaceRules({ site, type: row.id, page: null }, rules);
+	}
+
+	/** Makes a type without fields or rules, unless there is one of the name. */
+	ensureType(site: number, name: string) {
+		this.run('addType').run({ site, name, settings: JSON.stringify({ fields: [] }) });
+	}
+
+	savePage(site: number, page: Page) {
+		const { path, type, language, state, modified, hidden, fields, rules, ...settings } = page;
+		const row = this.run('savePage').get({
+			...{ site, path, type, state },
+			language: language ?? null,
+			modified: modified ?? null,
+			hidden: hidden ? 1 : 0,
+			fields: JSON.stringify(fields),
+			settings: JSON.stringify(settings)
+		}) as { id: number };
+		this.replaceRules({ site, type: null, page: row.id }, rules);
+	}
+
+	/** Brings a page's content up to date, or adds it; its rules, state and other overrides stay. */
+	refreshPage(site: number, page: FoundPage) {
+		this.run('refreshPage').run({
+			...{ site, path: page.path, type: page.type ?? null },
+			language: page.language ?? null,
+			modified: page.modified ?? null,
+			fields: JSON.stringify(page.fields),
+			found: JSON.stringify(page.found ?? [])
+		});
+	}
+
+	/** Sets pages that came from a folder and are no longer in it to draft; says which. */
+	retirePages(site: number, present: ReadonlySet<string>): string[] {
+		const gone = (this.run('folderPages').all(site) as PageRow[]).filter((row) => !present.has(row.path));
+		for (const { id } of gone) this.run('pageGone').run(id);
+		return gone.map((row) => row.path);
+	}
+
+	/** Takes away what a site file no longer names. */
+	keepOnly(site: number, types: ReadonlySet<string>, paths: ReadonlySet<string>) {
+		for (const { id, path } of this.run('pagePaths').all(site) as PageRow[]) if (!paths.has(path)) this.run('dropPage').run(id);
+		for (const { name } of this.run('types').all(site) as TypeRow[]) if (!types.has(name)) this.run('dropUnusedType').run({ site, name });
+	}
+
+	savePictures(site: number, pictures: Iterable<Picture>, replace = false) {
+		if (replace) this.run('dropPictures').run(site);
+		for (const { src, ...facts } of pictures) this.run('savePicture').run({ site, src, facts: JSON.stringify(facts) });
+	}
+
+	touch(site: number) {
+		this.run('touch').run(site);
+	}
+
+	private replaceRules(owner: { site: number; type: number | null; page: number | null }, rules: readonly Rule[]) {
+		this.run('dropRules').run(owner);
+		for (const { tag, language, ...body } of rules)
+			this.run('saveRule').run({ ...owner, tag, language: language ?? '', body: JSON.stringify(body) });
+	}
+}
+
+const NO_RULES: readonly Rule[] = [];
+
+function toRule({ tag, language, body }: RuleRow): Rule {
+	return { tag, ...(language && { language }), ...(JSON.parse(body) as RuleBody) };
+}
+
+function toPage(row: PageRow, rules: readonly Rule[]): Page {
+	const { path, type, language, state, modified } = row;
+	return {
+		...{ path, type },
+		...(language && { language }),
+		state,
+		...(modified && { modified }),
+		...(row.hidden && { hidden: true }),
+		fields: JSON.parse(row.fields) as Page['fields'],
+		...(JSON.parse(row.settings) as object),
+		rules
+	};
+}

@@ -1,0 +1,18 @@
+import adapter from '@sveltejs/adapter-node';
+
+/** @type {import('@sveltejs/kit').Config} */
+export default {
+	kit: {
+		adapter: adapter({ out: 'build/web', envPrefix: 'KEPHALON_WEB_' }),
+		alias: { $core: 'src/core/index.ts', $server: 'src/server', $ui: 'src/ui' },
+		typescript: {
+			config: (config) => {
+				config.include = [...(config.include ?? []), '../src', '../demo', '../scripts', '../tests', '../bench', '../bin', '../*.js', '../*.ts'];
+			}
+		},
+		csp: {
+			mode: 'auto',
+			directives: { 'default-src': ['self'], 'style-src': ['self', 'unsafe-inline'], 'img-src': ['self', 'https:', 'http:', 'data:'], 'frame-ancestors': ['none'], 'base-uri': ['none'] }
+		}
+	}
+};

@@ -1,0 +1,20 @@
+import { fileURLToPath } from 'node:url';
+import { defineConfig } from 'vite';
+import project from './package.json' with { type: 'json' };
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
+
+/** The command, its thread and the demo, bundled for Node; packages stay outside. */
+export default defineConfig({
+	resolve: { alias: { $core: here('src/core/index.ts'), $server: here('src/server') } },
+	define: { __KEPHALON_VERSION__: JSON.stringify(project.version) },
+	build: {
+		ssr: true,
+		outDir: 'build/cli',
+		emptyOutDir: true,
+		target: 'node20',
+		rollupOptions: {
+			input: { kephalon: here('src/cli/main.ts'), thread: here('src/server/jobs/thread.ts'), demo: here('demo/demo.ts') }
+		}
+	}
+});
