@@ -20,6 +20,8 @@ export interface Picture {
 	readonly focus?: readonly [x: number, y: number];
 	/** On how many pages it stands as part of the page's frame. A picture that nearly every page has is a logo. */
 	readonly repeated?: number;
+	/** It is a logo or an icon rather than a picture of something. */
+	readonly mark?: boolean;
 }
 
 /** A mention of a picture on a page. Its own alt text goes before the picture's. */

@@ -8,13 +8,15 @@ import { SILENT, textOf } from './plainText';
 export interface PageReading {
 	readonly title: string;
 	readonly heading: string;
-	/** The first real paragraph of the main content, or '' when there is none. */
-	readonly summary: string;
+	/** The first real paragraphs of the main content, the best to sum the page up first. May be empty. */
+	readonly paragraphs: readonly string[];
 	/** The text of the main content on one line. */
 	readonly body: string;
 	/** Pictures of the main content in their order; sources as written. */
 	readonly pictures: readonly PictureMention[];
 	readonly language: string | undefined;
+	/** Where the page only leads on to, when it asks for that at once. */
+	readonly leadsTo: string | undefined;
 	readonly found: readonly FoundTag[];
 }
 
@@ -24,7 +26,10 @@ const MAX_BODY = 20_000;
 /** Elements and roles that stand around the content, not in it. */
 const FRAME_TAGS = new Set(['nav', 'aside', 'footer', 'form', 'dialog', 'menu']);
 const FRAME_ROLES = new Set(['navigation', 'banner', 'contentinfo', 'search', 'complementary', 'menu', 'menubar', 'dialog']);
-const FRAME_NAMES = /(^|[\s_-])(nav\w*|menus?|mainmenu|submenu|toc\w*|breadcrumbs?|sidebars?|footer|site-?header|banner|masthead|cookies?|search\w*|skip\w*|pager|pagination|share|social|comments?|tagline|copyright|printfooter|fancy_toc)($|[\s_-])/i;
+/** Whole class names and ids that themes give to them; a part of a longer name means nothing (`sql-comment`). */
+const FRAME_NAME =
+	/^((site|page|main|top|global|doc|sub|side|fancy)[-_]?)?(nav|navbar|navheader|navfooter|navigation|menu|toc|toc_sub|breadcrumbs?|sidebar|footer|masthead|banner|cookies?|search|searchmenu|searchbox|skip-?links?|pager|pagination|share|social|comments|tagline|copyright)([-_](list|links?|bar|box|menu|mark|wrapper|container|inner))?$/i;
+const namesFrame = (names: string | undefined) => names !== undefined && names.split(/\s+/).some((name) => FRAME_NAME.test(name));
 
 /** Reads a page. Accepts any string: broken markup is repaired as a browser would. */
 export function readPage(html: string): PageReading {
@@ -38,10 +43,11 @@ export function readPage(html: string): PageReading {
 	return {
 		title: title || heading,
 		heading,
-		summary: main ? summaryOf(main) : '',
-		body: main ? cut(readable(main), MAX_BODY) : '',
+		paragraphs: main ? paragraphsOf(main) : [],
+		body: main ? cut(bodyOf(main, heading), MAX_BODY) : '',
 		pictures: main ? picturesIn(main) : [],
 		language: attribute(all.find((element) => element.tagName === 'html'), 'lang')?.trim() || undefined,
+		leadsTo: all.map(refreshOf).find((target) => target !== undefined),
 		found: all.filter((element) => isHtml(element)).flatMap(foundTag)
 	};
 }
@@ -70,7 +76,7 @@ function isFrame(element: Tree.Element): boolean {
 	if (attribute(element, 'hidden') !== undefined || attribute(element, 'aria-hidden') === 'true') return true;
 	const role = attribute(element, 'role');
 	if (role) return FRAME_ROLES.has(role);
-	return FRAME_NAMES.test(attribute(element, 'class') ?? '') || FRAME_NAMES.test(attribute(element, 'id') ?? '');
+	return namesFrame(attribute(element, 'class')) || namesFrame(attribute(element, 'id'));
 }
 
 const contentOf = (top: Tree.ParentNode) => elementsOf(top, (element) => !isFrame(element));
@@ -86,7 +92,19 @@ function mainOf(body: Tree.Element): Tree.Element {
 	);
 }
 
-const readable = (element: Tree.Node) => cleanText(textOf(element, isFrame));
+/** Less text than this (UTF-16 code units) is no content: then a table of contents is what the page has to say. */
+const LEAST_BODY = 40;
+const isContents = (element: Tree.Element) => /(^|\s)toc(\s|$)/.test(attribute(element, 'class') ?? '');
+
+/** The text of the main content, without the heading that it begins with: that is the title again. */
+function bodyOf(main: Tree.Element, heading: string): string {
+	const read = (skip: (element: Tree.Element) => boolean) => {
+		const text = cleanText(textOf(main, skip));
+		return text.startsWith(heading) ? text.slice(heading.length).trim() : text;
+	};
+	const body = read(isFrame);
+	return body.length >= LEAST_BODY ? body : read((element) => isFrame(element) && !isContents(element)).replace(/^table of contents\s*/i, '');
+}
 
 function firstText(elements: readonly Tree.Element[]): string {
 	for (const element of elements) {
@@ -99,20 +117,34 @@ function firstText(elements: readonly Tree.Element[]): string {
 const LEAST_WORDS = 6;
 const BLOCKS = new Set(['p', 'dd', 'li', 'blockquote', 'td', 'div', 'section']);
 /** Marks that begin or end lines about the page rather than in it. */
-const ABOUT_THE_PAGE = /^(©|copyright\b|all rights reserved|last (modified|updated)|(this page was )?last |published on|posted (on|by)|table of contents|prev(ious)?\b.*\bnext\b|up\b.*\bnext\b)/i;
+const ABOUT_THE_PAGE = /^(©|copyright\b|all rights reserved|(this (page|document|article) )?(was )?last (modified|updated|changed|edited)|published on|posted (on|by)|table of contents|prev(ious)?\b.*\bnext\b|up\b.*\bnext\b)/i;
+
+/** How many paragraphs are offered. */
+const MOST_PARAGRAPHS = 8;
 
 /**
- * The first real paragraph: words in sentences rather than links or labels. Paragraph elements are asked first, then
- * other blocks that hold text of their own.
+ * The first real paragraphs: words in sentences rather than links or labels. Paragraph elements come first, then other
+ * blocks that hold text of their own; one that only leads up to a list or an example comes after those that stand alone.
  */
-function summaryOf(main: Tree.Element): string {
+function paragraphsOf(main: Tree.Element): string[] {
 	const blocks = [...contentOf(main)].filter((element) => BLOCKS.has(element.tagName));
-	const paragraphs = blocks.filter((element) => element.tagName === 'p');
-	for (const candidates of [paragraphs, blocks]) {
-		const found = candidates.map(ownText).find(({ text, linked }) => isProse(text, linked));
-		if (found) return found.text;
+	const inParagraphs = blocks.filter((element) => element.tagName === 'p');
+	const others = blocks.filter((element) => element.tagName !== 'p');
+	const found = new Set<string>();
+	for (const block of [...inParagraphs, ...others]) {
+		const { text, linked } = ownText(block);
+		if (isProse(text, linked)) found.add(withoutLeadUp(text));
+		if (found.size === MOST_PARAGRAPHS) break;
 	}
-	return '';
+	const leadsUp = (text: string) => text.endsWith(':');
+	return [...[...found].filter((text) => !leadsUp(text)), ...[...found].filter(leadsUp)];
+}
+
+/** A paragraph whose last sentence only leads up to what follows it, without that sentence where others are left. */
+function withoutLeadUp(text: string): string {
+	if (!text.endsWith(':')) return text;
+	const end = Math.max(text.lastIndexOf('. '), text.lastIndexOf('。'));
+	return end > 30 ? text.slice(0, end + 1) : text;
 }
 
 /** The text of a block up to the first block inside it, and how much of it stands in links. */
@@ -143,6 +175,12 @@ function picturesIn(main: Tree.Element): PictureMention[] {
 		const alt = cleanText(attribute(element, 'alt') ?? '');
 		return [{ src, ...(alt && { alt }) }];
 	});
+}
+
+/** The target of an immediate refresh (HTML standard, 4.2.5.3). */
+function refreshOf(element: Tree.Element): string | undefined {
+	if (element.tagName !== 'meta' || attribute(element, 'http-equiv')?.toLowerCase() !== 'refresh') return undefined;
+	return /^\s*0\s*[;,]\s*(?:url\s*=\s*)?["']?([^"']+)/i.exec(attribute(element, 'content') ?? '')?.[1]?.trim();
 }
 
 const LINKS_READ = new Set(['canonical', 'icon', 'shortcut icon', 'apple-touch-icon', 'manifest', 'alternate']);

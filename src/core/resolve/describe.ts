@@ -62,6 +62,7 @@ export function describeSkipped(skipped: SkippedSource): string {
 		'not-http': 'its address is not http or https',
 		drawing: 'a vector drawing, which readers of links do not show',
 		repeated: `stands on ${limit} pages, so it belongs to the frame`,
+		mark: 'a logo or an icon',
 		'too-narrow': `${size} pixels, narrower than ${limit}`,
 		'too-low': `${size} pixels, lower than ${limit}`,
 		'wrong-shape': `${size} pixels, not of the shape asked for`

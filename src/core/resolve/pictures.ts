@@ -121,6 +121,7 @@ function unfit(picture: Picture, limits: PictureLimits, fromBody: boolean): Pict
 	const { width, height } = picture;
 	if (picture.type === 'image/svg+xml') return { why: 'drawing', picture };
 	if (fromBody && picture.repeated) return { why: 'repeated', picture, limit: picture.repeated };
+	if (fromBody && picture.mark) return { why: 'mark', picture };
 	if (!width || !height) return undefined;
 	if (width < (limits.minWidth ?? 0)) return { why: 'too-narrow', picture, limit: limits.minWidth! };
 	if (height < (limits.minHeight ?? 0)) return { why: 'too-low', picture, limit: limits.minHeight! };

@@ -107,7 +107,7 @@ export function firstWords(text: string, count: number, language: string): strin
 	return text;
 }
 
-/** The opening of a text in whole sentences: as many as fit `aim` graphemes, and always the first. */
+/** The opening of a text in whole sentences: as many as fit `aim` graphemes. A first one that is longer is clipped. */
 export function firstSentences(text: string, aim: number, language: string): string {
 	const head = cleanText(text.slice(0, aim * 8));
 	let end = 0;
@@ -116,5 +116,5 @@ export function firstSentences(text: string, aim: number, language: string): str
 		if (end > 0 && countGraphemes(head.slice(0, next).trim()) > aim) break;
 		end = next;
 	}
-	return head.slice(0, end).trim();
+	return clipText(head.slice(0, end).trim(), aim);
 }

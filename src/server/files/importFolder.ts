@@ -58,7 +58,7 @@ function checkBase(base: string): string {
 
 function readPages(entries: readonly FolderEntry[], { types, progress }: ImportOptions) {
 	const matchers = types.map(({ pattern, type }) => ({ fits: picomatch(pattern, { basename: !pattern.includes('/') }), type }));
-	const pages: FoundPage[] = [];
+	const pages: ReadPage[] = [];
 	const skipped: { path: string; why: string }[] = [];
 	entries.forEach((entry, index) => {
 		const read = readFile(entry);
@@ -66,11 +66,24 @@ function readPages(entries: readonly FolderEntry[], { types, progress }: ImportO
 		else pages.push({ ...read, type: matchers.find(({ fits }) => fits(entry.path))?.type });
 		progress?.(index + 1, entries.length);
 	});
-	return { pages, skipped };
+	return { pages: withSummaries(pages), skipped };
+}
+
+/** A page before its summary is chosen among its paragraphs. */
+type ReadPage = FoundPage & { readonly paragraphs: readonly string[] };
+
+/** The first paragraph of each page that does not stand on several others too: those are part of the frame. */
+function withSummaries(pages: readonly ReadPage[]): FoundPage[] {
+	const uses = new Map<string, number>();
+	for (const page of pages) for (const text of page.paragraphs) uses.set(text, (uses.get(text) ?? 0) + 1);
+	return pages.map(({ paragraphs, ...page }) => {
+		const summary = paragraphs.find((text) => (uses.get(text) as number) < FRAME_LEAST);
+		return { ...page, fields: { ...page.fields, ...(summary && { summary }) } };
+	});
 }
 
 /** The page of a file, or the reason why it is none. */
-function readFile(entry: FolderEntry): Omit<FoundPage, 'type'> | string {
+function readFile(entry: FolderEntry): Omit<ReadPage, 'type'> | string {
 	if (entry.link) return 'a link, which is never followed';
 	try {
 		const { size, mtime } = statSync(entry.file);
@@ -91,10 +104,11 @@ function refuseContent(bytes: Buffer): string | undefined {
 	return isUtf16 || bytes.includes('<') ? undefined : 'no markup in it';
 }
 
-function toPage(file: string, html: string, modified: Date): Omit<FoundPage, 'type'> {
+function toPage(file: string, html: string, modified: Date): Omit<ReadPage, 'type'> | string {
 	const page = readPage(html);
+	if (page.leadsTo !== undefined) return `only leads on to ${page.leadsTo}`;
 	const path = pathOfFile(file);
-	const { title, heading, summary, body, language, found } = page;
+	const { title, heading, paragraphs, body, language, found } = page;
 	const pictures = page.pictures.flatMap((mention) => {
 		const src = sitePath(mention.src, path);
 		return src ? [{ ...mention, src }] : [];
@@ -103,7 +117,8 @@ function toPage(file: string, html: string, modified: Date): Omit<FoundPage, 'ty
 		path,
 		modified: modified.toISOString(),
 		...(language && { language }),
-		fields: { title, ...(heading && { heading }), ...(summary && { summary }), ...(body && { body }), ...(pictures.length && { pictures }) },
+		fields: { title, ...(heading && { heading }), ...(body && { body }), ...(pictures.length && { pictures }) },
+		paragraphs,
 		found
 	};
 }
@@ -128,11 +143,14 @@ async function readPictures(top: string, pages: readonly FoundPage[]) {
 		if (!src.startsWith('/')) continue;
 		const facts = await readPictureFacts(posix.join(top, decodeURIComponent(src)));
 		const repeated = count >= FRAME_LEAST && count >= pages.length * FRAME_SHARE;
-		if (facts) known.push({ src, ...facts, ...(repeated && { repeated: count }) });
+		if (facts) known.push({ src, ...facts, ...(repeated && { repeated: count }), ...(isMark(src) && { mark: true }) });
 		else missing.push({ path: src, why: `a picture on ${count} ${count === 1 ? 'page' : 'pages'} that is not in the folder, or is no picture` });
 	}
 	return { known, missing };
 }
+
+/** Whether a picture calls itself a logo or an icon, by a word of its file's name or its folder's. */
+const isMark = (src: string) => /(^|[^a-z])(\w*logos?|icons?|favicon|badges?|buttons?|sprites?|spacer|avatars?)([^a-z]|$)/i.test(decodeURIComponent(src));
 
 function withoutPictures(page: FoundPage, gone: ReadonlySet<string>): FoundPage {
 	const kept = mentionsIn(page).filter((mention) => !gone.has(mention.src));
