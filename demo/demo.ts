@@ -1,1 +1,63 @@
-export {};
+import { rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { listen, serve } from '../src/cli/serve';
+import { explain } from '$server/store/database';
+import { UserError } from '$server/errors';
+import { runJob } from '$server/jobs/run';
+import { saveSiteFile } from '$server/siteFile/siteFile';
+import { Store } from '$server/store/store';
+import { demoSite } from './content';
+import { drawPictures } from './draw';
+import { websiteHandler } from './website';
+
+/** Starts the demo: Kephalon on a database with the demo site, and the stand-in website that serves its pages. */
+export interface DemoOptions {
+	/** The folder for the database and the pictures. */
+	readonly folder: string;
+	readonly port: number;
+	readonly websitePort: number;
+	/** Start over with a new database. */
+	readonly fresh: boolean;
+	readonly say: (text: string) => void;
+}
+
+export async function startDemo({ folder, port, websitePort, fresh, say }: DemoOptions) {
+	const db = join(folder, 'demo.db');
+	if (fresh) await Promise.all(['', '-wal', '-shm'].map((end) => rm(db + end, { force: true })));
+	const content = demoSite(await drawPictures(folder));
+	const { name } = content.site;
+	await fill(db, content);
+	const pages = new Map(content.pages.map((page) => [page.path, page]));
+	// The website's address is told to Kephalon, so that the cards can show pictures that are not on the net.
+	const website = await listen((request, response) => handler(request, response), websitePort, 'the website', say);
+	const kephalon = await serve({ db, port, say, standIn: { base: content.site.base, origin: website.address } });
+	const handler = websiteHandler({ pages, files: folder, heads: `${kephalon.address}/api/sites/${encodeURIComponent(name)}/head` });
+	return { db, site: name, kephalon, website, close: () => Promise.all([kephalon.close(), website.close()]) };
+}
+
+/** Puts the demo site into a database that has none yet, and releases it. */
+async function fill(db: string, content: ReturnType<typeof demoSite>) {
+	const store = new Store(db);
+	const isThere = store.findSite(content.site.name) !== undefined;
+	if (!isThere) saveSiteFile(store, content);
+	store.close();
+	if (!isThere) await runJob('release', { db, site: content.site.name });
+}
+
+/** The program that `npm run demo` starts once all is built. */
+export async function main(args: readonly string[]) {
+	const unknown = args.find((arg) => arg !== '--fresh');
+	try {
+		if (unknown) throw new UserError(`Unknown option ${unknown}. The demo knows --fresh, which starts over.`, 2);
+		const demo = await startDemo({ folder: 'data/demo', port: 4870, websitePort: 4880, fresh: args.includes('--fresh'), say: (text) => console.log(text) });
+		console.log(`\n  Kephalon      ${demo.kephalon.address}\n  the website   ${demo.website.address}\n\nCtrl-C ends both.`);
+		const end = () => void demo.close().then(() => process.exit(0));
+		process.once('SIGINT', end);
+		process.once('SIGTERM', end);
+	} catch (error) {
+		const told = explain(error, 'data/demo/demo.db');
+		if (!(told instanceof UserError)) throw told;
+		console.error(told.message);
+		process.exitCode = told.exitCode;
+	}
+}

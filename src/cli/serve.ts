@@ -50,12 +50,22 @@ function closeServer(server: Server): Promise<void> {
 
 const built = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
-/** Starts the web application in this process on a database. Port 0 takes any free one. */
-export async function serve({ db, port, say }: { db: string; port: number; say: (text: string) => void }): Promise<Running> {
+export interface ServeOptions {
+	readonly db: string;
+	/** 0 takes any free one. */
+	readonly port: number;
+	readonly say: (text: string) => void;
+	/** A server on this machine that holds the files of a site whose base address is not on the net. */
+	readonly standIn?: { readonly base: string; readonly origin: string };
+}
+
+/** Starts the web application in this process on a database. */
+export async function serve({ db, port, say, standIn }: ServeOptions): Promise<Running> {
 	const handlerFile = built('../web/handler.js');
 	if (!existsSync(handlerFile)) throw new UserError('The web application is not built. Run npm run build first.');
 	process.env.KEPHALON_DB = db;
 	process.env.KEPHALON_THREAD = built('./thread.js');
+	if (standIn) process.env.KEPHALON_STAND_IN = JSON.stringify(standIn);
 	const { handler } = (await import(/* @vite-ignore */ handlerFile)) as { handler: RequestListener };
 	return listen(handler, port, 'Kephalon', say);
 }

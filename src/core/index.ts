@@ -21,3 +21,5 @@ export { readPage, type PageReading } from './markup/readPage';
 export { injectHead, managedBy } from './markup/inject';
 export { checkRule, checkSite, fieldsOfAll, loopThrough, type RuleContext, type RuleIssue } from './findings/checkSite';
 export { describeOutcome, describePassedOver, describeRule, describeSkipped, describeWithheld, nameOfLayer, valueAsText } from './resolve/describe';
+export { cardOf, measureText, type Card, type CardText } from './readers/card';
+export { READERS, type ReaderProfile } from './readers/profiles';

@@ -1,0 +1,70 @@
+import { createReadStream, existsSync } from 'node:fs';
+import { join } from 'node:path';
+import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http';
+import type { Page } from '$core';
+
+/**
+ * The stand-in for the real website: it serves the demo's pages on a port of its own, and asks Kephalon for the head
+ * of each, as a real site would.
+ */
+export interface Website {
+	readonly pages: ReadonlyMap<string, Page>;
+	/** The folder of its pictures. */
+	readonly files: string;
+	/** Where released heads come from. */
+	readonly heads: string;
+}
+
+interface KnownHead {
+	readonly etag: string;
+	readonly html: string;
+}
+
+/** Answers requests for the demo's pages and pictures. */
+export function websiteHandler({ pages, files, heads }: Website): RequestListener {
+	const known = new Map<string, KnownHead>();
+	return (request, response) => {
+		const { pathname } = new URL(request.url ?? '/', 'http://site.invalid');
+		if (/^\/pictures\/[\w.-]+$/.test(pathname)) return sendPicture(join(files, pathname), response);
+		void sendPage(pages.get(pathname), pathname, request, response);
+	};
+
+	/** The released head, asked for again each time but only fetched when it changed. */
+	async function headOf(path: string): Promise<string> {
+		const before = known.get(path);
+		try {
+			const answer = await fetch(`${heads}?path=${encodeURIComponent(path)}`, before ? { headers: { 'if-none-match': before.etag } } : {});
+			if (answer.status === 304 && before) return before.html;
+			if (!answer.ok) return '';
+			const head = { etag: answer.headers.get('etag') ?? '', html: await answer.text() };
+			known.set(path, head);
+			return head.html;
+		} catch {
+			// Kephalon is not there: the last head that is known serves on.
+			return before?.html ?? '';
+		}
+	}
+
+	async function sendPage(page: Page | undefined, path: string, _request: IncomingMessage, response: ServerResponse) {
+		const shown = page?.state === 'live' ? page : undefined;
+		const head = await headOf(shown ? path : '/404');
+		response.writeHead(shown ? 200 : 404, { 'content-type': 'text/html; charset=utf-8' });
+		response.end(`<!doctype html>\n<html lang="${shown?.language ?? 'en-GB'}">\n<head>\n<meta charset="utf-8">\n${head}<meta name="viewport" content="width=device-width">\n<style>${STYLE}</style>\n</head>\n<body>\n${bodyOf(shown)}</body>\n</html>\n`);
+	}
+}
+
+function sendPicture(file: string, response: ServerResponse) {
+	if (!existsSync(file)) return void response.writeHead(404).end();
+	response.writeHead(200, { 'content-type': file.endsWith('.png') ? 'image/png' : 'image/jpeg', 'cache-control': 'max-age=3600' });
+	createReadStream(file).pipe(response);
+}
+
+const STYLE = 'body{font:18px/1.6 Georgia,serif;max-width:38rem;margin:2rem auto;padding:0 1rem;color:#20302e}img{max-width:100%;border-radius:4px}a{color:#1f5f5a}';
+const escape = (text: unknown) => String(text ?? '').replace(/[&<>"]/g, (char) => `&#${char.charCodeAt(0)};`);
+
+function bodyOf(page: Page | undefined): string {
+	if (!page) return '<main><h1>There is no such page</h1><p><a href="/">To the front page</a></p></main>\n';
+	const { title, summary, body, picture } = page.fields;
+	const image = picture && typeof picture === 'object' && 'src' in picture ? `<img src="${escape(picture.src)}" alt="${escape(picture.alt)}">` : '';
+	return `<nav><a href="/">Merrow Coast Reserves</a></nav>\n<main><h1>${escape(title)}</h1>\n${image}<p>${escape(summary)}</p>\n${String(body ?? '')}</main>\n`;
+}
