@@ -12,7 +12,7 @@ export default {
 		},
 		csp: {
 			mode: 'auto',
-			directives: { 'default-src': ['self'], 'style-src': ['self', 'unsafe-inline'], 'img-src': ['self', 'https:', 'http:', 'data:'], 'frame-ancestors': ['none'], 'base-uri': ['none'] }
+			directives: { 'default-src': ['self'], 'style-src': ['self', 'unsafe-inline'], 'font-src': ['self', 'data:'], 'img-src': ['self', 'https:', 'http:', 'data:'], 'frame-ancestors': ['none'], 'base-uri': ['none'] }
 		}
 	}
 };

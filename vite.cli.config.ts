@@ -14,6 +14,8 @@ export default defineConfig({
 		emptyOutDir: true,
 		target: 'node20',
 		rollupOptions: {
+			// All in one folder: the code finds its neighbours from where it lies.
+			output: { chunkFileNames: '[name]-[hash].js' },
 			input: { kephalon: here('src/cli/main.ts'), thread: here('src/server/jobs/thread.ts'), demo: here('demo/demo.ts') }
 		}
 	}

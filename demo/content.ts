@@ -25,7 +25,7 @@ const site: Site = {
 			description: 'Merrow Coast Reserves protège onze lieux sauvages du rivage de Merrow et les ouvre à tous.'
 		}
 	},
-	rules: [say('title', '{page.title} {sep} {site.name}'), say('description', '{page.summary ?? site.description | clip 155}')]
+	rules: [say('title', '{page.title} {sep} {site.name}'), say('description', '{page.summary | clip 155}')]
 };
 
 const types: ContentType[] = [

@@ -13,6 +13,7 @@
 	];
 	const linesOf = (family: string) => bench.lines.filter((line) => (findTag(line.tag, bench.data.site.prefixes)?.family ?? 'plain') === family);
 	const layerOf = (line: HeadLine) => line.trace.steps[line.trace.winner]?.layer;
+	const isAddress = (line: HeadLine) => /^https?:/.test(line.value);
 	/** A tag that repeats its twin is told once. */
 	const isEcho = (line: HeadLine) => line.trace.steps[line.trace.winner]?.rule.kind === 'built-in' && line.tag.startsWith('twitter:') && /^what og:/.test(sayOf(line));
 	const sayOf = (line: HeadLine) => {
@@ -34,8 +35,9 @@
 							<span class="tag mono">{line.tag}</span>
 							<span class="value">
 								{#if line.value && isEcho(line)}<span class="quiet">as {sayOf(line).slice(5, -8)}</span>
-								{:else if line.value}<span class="serif">{line.value}</span>
+								{:else if line.value}<span class={isAddress(line) ? 'address' : 'serif'} title={isAddress(line) ? line.value : undefined}>{line.value}</span>
 								{:else}<span class="none">nothing</span>{/if}
+								{#if line.facts && !isEcho(line)}<span class="quiet facts">{line.facts}</span>{/if}
 								{#if line.isChanged}<span class="was"><span class="pennant" aria-hidden="true"></span>released: {line.released ?? 'nothing'}</span>{/if}
 							</span>
 						</button>
@@ -98,6 +100,14 @@
 	.chosen .serif {
 		-webkit-line-clamp: 6;
 		line-clamp: 6;
+	}
+	.address,
+	.facts {
+		display: block;
+		overflow: hidden;
+		font-size: 13px;
+		text-overflow: ellipsis;
+		white-space: nowrap;
 	}
 	.none {
 		font-style: italic;

@@ -54,6 +54,10 @@
 		</ol>
 	</div>
 	{#if note}<p class="note">{note}.</p>{/if}
+	{#if bench.markup.length > 0}
+		<h3>As it stands in the page</h3>
+		<pre class="mono">{bench.markup.join('\n')}</pre>
+	{/if}
 </section>
 
 <style>
@@ -105,6 +109,18 @@
 	}
 	.used {
 		font-weight: 500;
+	}
+	h3 {
+		margin-top: 6px;
+		font-size: 12.5px;
+		font-weight: 600;
+		color: var(--ink-soft);
+	}
+	pre {
+		overflow-wrap: anywhere;
+		font-size: 12px;
+		line-height: 1.5;
+		white-space: pre-wrap;
 	}
 	.note {
 		border-left: 4px solid var(--flag);

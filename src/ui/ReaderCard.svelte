@@ -7,6 +7,13 @@
 
 	let broken = $state<string | undefined>();
 	const picture = $derived(card.picture && shown(card.picture.address));
+	/** An attachment and not an attribute: the page's policy allows no handlers in markup. */
+	const whenBroken = (image: HTMLImageElement) => {
+		const note = () => (broken = picture);
+		image.addEventListener('error', note);
+		if (image.complete && image.naturalWidth === 0) note();
+		return () => image.removeEventListener('error', note);
+	};
 	const isSmall = $derived(card.picture?.small ?? false);
 </script>
 
@@ -16,7 +23,7 @@
 		<div class="wide" class:small={isSmall}>
 			<div class="picture" style:aspect-ratio={isSmall ? '1' : card.reader.frame?.shape}>
 				{#if picture && broken !== picture}
-					<img src={picture} alt={card.picture?.alt ?? ''} onerror={() => (broken = picture)} />
+					<img src={picture} alt={card.picture?.alt ?? ''} {@attach whenBroken} />
 				{:else}
 					<span class="missing">{picture ? 'The picture cannot be fetched' : 'No picture: the card stays blank here'}</span>
 				{/if}

@@ -15,7 +15,7 @@
 
 <div class="bar">
 	<p class:differs={total > 0} role="status" data-testid="pending">
-		{#if bench.isDirty}<span>Not kept yet. </span>{/if}{#if total > 0}<span class="pennant" aria-hidden="true"></span>{/if}{words}
+		{#if total > 0}<span class="pennant" aria-hidden="true"></span>{/if}{bench.isDirty ? `Not kept yet. ${words}` : words}
 	</p>
 	<button class="main-button" disabled={bench.releasing || bench.isDirty || total === 0} title={bench.isDirty ? 'Keep or take back what you are writing first' : undefined} onclick={() => bench.release()}>
 		{bench.releasing ? 'Releasing …' : 'Release'}

@@ -1,5 +1,5 @@
 import {
-	cardOf, checkRule, editModel, editPage, fieldsOfAll, findTag, formatIssue, headToJson, READERS, Resolver, valueAsText,
+	cardOf, checkRule, editModel, editPage, fieldsOfAll, findTag, formatIssue, headToJson, READERS, renderTag, Resolver,
 	type ContentType, type Edit, type HeadJson, type Issue, type Page, type Picture, type Reach, type Rule, type Site, type Trace
 } from '$core';
 import * as api from './api';
@@ -33,6 +33,8 @@ export interface HeadLine {
 	/** What visitors see now; undefined when the tag is not in the release. */
 	readonly released: string | undefined;
 	readonly isChanged: boolean;
+	/** For a picture: what is known of it and written with it. */
+	readonly facts: string | undefined;
 }
 
 /** Waits this long (milliseconds) after the last keystroke before the reach is counted. */
@@ -76,10 +78,12 @@ export class Bench {
 		return this.outcome.traces.flatMap((trace) => {
 			const [value, before] = [working.get(trace.tag), released?.get(trace.tag)];
 			if (value === undefined && before === undefined && trace.tag !== this.tag && !ALWAYS.has(trace.tag)) return [];
-			return [{ tag: trace.tag, value: value ?? '', trace, released: before, isChanged: released !== undefined && value !== before }];
+			return [{ tag: trace.tag, value: value ?? '', trace, released: before, isChanged: released !== undefined && value !== before, facts: factsOf(trace) }];
 		});
 	});
 	readonly line = $derived(this.lines.find((line) => line.tag === this.tag));
+	/** The chosen tag as it will stand in the page. */
+	readonly markup = $derived(this.outcome.head.tags.filter(({ tag }) => tag.name === this.tag || tag.parent === this.tag).map((tag) => renderTag(tag)));
 	readonly definition = $derived(findTag(this.tag, this.data.site.prefixes));
 	readonly isDirty = $derived(Object.keys(this.drafts).length > 0);
 
@@ -153,7 +157,7 @@ export class Bench {
 		const timer = setTimeout(async () => {
 			const reach = await api.reach(this.siteName, edit, abort.signal).catch(() => undefined);
 			const draft = this.drafts[key];
-			if (draft && draft.edit === edit && !abort.signal.aborted) draft.reach = reach;
+			if (draft && !abort.signal.aborted) draft.reach = reach;
 		}, PAUSE);
 		this.counting = { timer, abort };
 	}
@@ -198,12 +202,14 @@ export class Bench {
 		const { site, types, page, pictures } = this.data;
 		return new Resolver({ site, types, pictures }, new Date().toISOString()).resolveHead(page);
 	}
+}
 
-	/** The value a step of the trace has or would have had. */
-	static valueOf(trace: Trace): string {
-		const outcome = trace.steps[trace.winner]?.outcome;
-		return outcome?.kind === 'won' ? valueAsText(outcome.value) : '';
-	}
+function factsOf(trace: Trace): string | undefined {
+	const outcome = trace.steps[trace.winner]?.outcome;
+	const first = outcome?.kind === 'won' && typeof outcome.value === 'object' ? outcome.value[0] : undefined;
+	if (typeof first !== 'object' || !('address' in first)) return undefined;
+	const { width, height, type, alt } = first;
+	return [width && height ? `${width} × ${height}` : 'size unknown', type?.replace('image/', ''), alt ?? 'no alt text'].filter(Boolean).join(', ');
 }
 
 /** Tags that are shown even when they come to nothing: their absence matters. */

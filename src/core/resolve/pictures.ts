@@ -36,6 +36,7 @@ export function choosePictures(rule: PictureRule, scope: PictureScope, skipped?:
 	const chosen: ChosenPicture[] = [];
 	const wanted = rule.count ?? 1;
 	for (const source of rule.sources) {
+		if (chosen.length === wanted) break;
 		const mentions = mentionsOf(source, scope);
 		if (mentions.length === 0) skipped?.push({ source: nameOfSource(source), why: 'missing' });
 		for (const mention of mentions) {

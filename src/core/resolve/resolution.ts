@@ -152,16 +152,14 @@ export class Resolution implements Scope, PictureScope {
 		let found: TagValue | null | undefined;
 		let winner = -1;
 		for (const candidate of candidates) {
-			const reached = found === undefined && !candidate.loop;
-			const value = reached ? candidate.evaluate(this) : undefined;
-			const outcome = candidate.loop
-				? ({ kind: 'loop', tags: candidate.loop } as const)
-				: reached
-					? candidate.explain(this, value)
-					: ({ kind: 'not-reached' } as const);
-			if (value === LEFT_OUT) found = null;
-			else if (value !== undefined) [found, winner] = [value, steps.length];
-			steps.push(traceStep(candidate, outcome));
+			if (found !== undefined) steps.push(traceStep(candidate, { kind: 'not-reached' }));
+			else if (candidate.loop) steps.push(traceStep(candidate, { kind: 'loop', tags: candidate.loop }));
+			else {
+				const value = candidate.evaluate(this);
+				if (value === LEFT_OUT) found = null;
+				else if (value !== undefined) [found, winner] = [value, steps.length];
+				steps.push(traceStep(candidate, candidate.explain(this, value)));
+			}
 		}
 		this.traces?.push({ tag: this.plan.tags[index]!.name, steps, winner });
 		return found ?? null;

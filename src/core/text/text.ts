@@ -1,7 +1,7 @@
 /** Plain text as a head can carry it: cleaned, measured and cut by what a reader sees as one character. */
 
 /** Noncharacters and the controls that neither HTML nor XML can carry. Tab and line ends become spaces before this. */
-// eslint-disable-next-line no-control-regex
+ 
 const UNWANTED = /[\u0000-\u0008\u000b\u000e-\u001f\u007f-\u009f\ufdd0-\ufdef\ufffe\uffff]|[\ud83f\ud87f\ud8bf\ud8ff\ud93f\ud97f\ud9bf\ud9ff\uda3f\uda7f\udabf\udaff\udb3f\udb7f\udbbf\udbff][\udffe\udfff]/;
 const UNWANTED_ALL = new RegExp(UNWANTED.source, 'g');
 /** Anything that `cleanText` would change. One test lets nearly every value through untouched. */

@@ -65,7 +65,7 @@ export function editBytes(bytes: Buffer, edit: (source: string, write: (text: st
 	return Buffer.from(edited, 'latin1');
 }
 
-const ASCII = /^[\u0000-\u007f]*$/; // eslint-disable-line no-control-regex
+const ASCII = /^[\u0000-\u007f]*$/;  
 
 /** Markup in an encoding; what it cannot hold becomes a character reference. */
 export function encodeText(text: string, encoding: string): Buffer {

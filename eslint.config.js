@@ -1,0 +1,40 @@
+import svelte from 'eslint-plugin-svelte';
+import ts from 'typescript-eslint';
+import svelteConfig from './svelte.config.js';
+
+/** Imports run one way: routes, ui and cli → server → core. Each entry says what a room may not import, and why. */
+const closed = (message, ...names) => ({ group: names, message });
+const packages = closed('The core is pure: no Node, no DOM, no framework.', 'node:*', 'fs', 'path', 'svelte', 'svelte/*', '$app/*', '@sveltejs/*', 'better-sqlite3', 'sharp', '$server', '$server/**', '$ui/**', '**/server/**', '**/ui/**', '**/routes/**', '**/cli/**');
+const upward = closed('The server knows no screen and no command.', 'svelte', 'svelte/*', '$app/*', '$ui/**', '**/ui/**', '**/routes/**', '**/cli/**');
+const door = closed('src/core/index.ts is the only door to the core.', '**/core/**', '!$core');
+const BROWSER = ['window', 'document', 'navigator', 'localStorage', 'fetch', 'process', 'Buffer', 'require', '__dirname'];
+
+export default ts.config(
+	{ ignores: ['build/', '.svelte-kit/', 'node_modules/', 'data/'] },
+	...ts.configs.recommended,
+	...svelte.configs.recommended,
+	{
+		files: ['**/*.svelte', '**/*.svelte.ts'],
+		languageOptions: { parserOptions: { parser: ts.parser, extraFileExtensions: ['.svelte'], svelteConfig } },
+		rules: { 'svelte/no-navigation-without-resolve': 'off', 'svelte/prefer-svelte-reactivity': 'off' }
+	},
+	{
+		rules: {
+			'@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+			'@typescript-eslint/no-non-null-assertion': 'off',
+			'no-undef': 'off',
+			eqeqeq: 'error',
+			'svelte/no-at-html-tags': 'error'
+		}
+	},
+	{
+		files: ['src/core/**/*.ts'],
+		ignores: ['**/*.test.ts'],
+		rules: {
+			'no-restricted-imports': ['error', { patterns: [packages] }],
+			'no-restricted-globals': ['error', ...BROWSER.map((name) => ({ name, message: 'The core is pure: no Node, no DOM.' }))]
+		}
+	},
+	{ files: ['src/server/**/*.ts'], ignores: ['**/*.test.ts'], rules: { 'no-restricted-imports': ['error', { patterns: [upward, door] }] } },
+	{ files: ['src/{routes,ui,cli}/**/*.{ts,svelte}', 'demo/**/*.ts'], rules: { 'no-restricted-imports': ['error', { patterns: [door] }] } }
+);

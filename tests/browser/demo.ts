@@ -1,0 +1,120 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath, pathToFileURL } from 'node:url';
+import { Builder, By, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import chrome from 'selenium-webdriver/chrome.js';
+
+const root = fileURLToPath(new URL('../..', import.meta.url));
+
+export interface RunningDemo {
+	readonly kephalon: string;
+	readonly website: string;
+	readonly site: string;
+	stop(): void;
+}
+
+/** Starts the built demo on free ports, with a database of its own in a folder that goes when it stops. */
+export async function startDemo(): Promise<RunningDemo> {
+	const folder = mkdtempSync(join(tmpdir(), 'kephalon-demo-'));
+	const program = `
+		process.env.KEPHALON_THREAD = ${JSON.stringify(join(root, 'build/cli/thread.js'))};
+		const { startDemo } = await import(${JSON.stringify(pathToFileURL(join(root, 'build/cli/demo.js')).href)});
+		const demo = await startDemo({ folder: ${JSON.stringify(folder)}, port: 0, websitePort: 0, fresh: true, say: () => {} });
+		console.log(JSON.stringify({ kephalon: demo.kephalon.address, website: demo.website.address, site: demo.site }));`;
+	const child = spawn(process.execPath, ['--input-type=module', '-e', program], { cwd: root, stdio: ['ignore', 'pipe', 'inherit'] });
+	const addresses = JSON.parse(await firstLine(child)) as Omit<RunningDemo, 'stop'>;
+	return {
+		...addresses,
+		stop() {
+			child.kill();
+			rmSync(folder, { recursive: true, force: true });
+		}
+	};
+}
+
+function firstLine(child: ChildProcess): Promise<string> {
+	return new Promise((resolve, reject) => {
+		let text = '';
+		child.stdout?.on('data', (data: Buffer) => {
+			text += data.toString();
+			if (text.includes('\n')) resolve(text.slice(0, text.indexOf('\n')));
+		});
+		child.once('exit', (code) => reject(new Error(`The demo ended with code ${code} before it was ready.`)));
+	});
+}
+
+/** A headless browser with a profile of its own; `quit` ends it and takes the profile away. */
+export async function openBrowser(width = 1280, height = 800): Promise<{ driver: WebDriver; quit: () => Promise<void> }> {
+	const profile = mkdtempSync(join(tmpdir(), 'kephalon-browser-'));
+	const options = new chrome.Options();
+	options.setChromeBinaryPath('/usr/bin/chromium');
+	options.addArguments(
+		...['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking'],
+		...['--disable-component-update', '--disable-sync', `--user-data-dir=${profile}`, `--window-size=${width},${height}`]
+	);
+	const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver')).build();
+	const chromeHeight = Number(await driver.executeScript('return window.outerHeight - window.innerHeight'));
+	await driver.manage().window().setRect({ width, height: height + chromeHeight });
+	return {
+		driver,
+		async quit() {
+			await driver.quit();
+			rmSync(profile, { recursive: true, force: true, maxRetries: 5 });
+		}
+	};
+}
+
+/** The bench in a browser, moved as its user moves it. */
+export class BenchPage {
+	constructor(
+		readonly driver: WebDriver,
+		readonly demo: RunningDemo
+	) {}
+
+	async open(path: string) {
+		await this.driver.get(`${this.demo.kephalon}/bench/${encodeURIComponent(this.demo.site)}?page=${encodeURIComponent(path)}`);
+		// The comparison with the release comes from the browser's own code: then the bench is alive.
+		await this.waitForText('[data-testid=pending]', /release/);
+	}
+
+	find(selector: string): Promise<WebElement> {
+		return this.driver.wait(until.elementLocated(By.css(selector)), 10_000, `Nothing matches ${selector}`) as unknown as Promise<WebElement>;
+	}
+
+	async textOf(selector: string): Promise<string> {
+		return (await this.find(selector)).getText();
+	}
+
+	/** Waits until an element's text fits; gives the text. */
+	async waitForText(selector: string, wanted: RegExp): Promise<string> {
+		let seen = '';
+		await this.driver.wait(
+			async () => {
+				seen = await this.driver.findElement(By.css(selector)).then((element) => element.getText()).catch(() => seen);
+				return wanted.test(seen);
+			},
+			15_000,
+			`${selector} never fitted ${wanted}`
+		).catch((error: Error) => {
+			throw new Error(`${error.message} It said: ${seen}`);
+		});
+		return seen;
+	}
+
+	field(tag: string, layer: string): Promise<WebElement> {
+		return this.find(`textarea[aria-label="${tag} at ${layer}"]`);
+	}
+
+	/** Replaces what a layer's field holds, key by key. */
+	async write(tag: string, layer: string, template: string) {
+		const field = await this.field(tag, layer);
+		await field.click();
+		await field.sendKeys('\uE009a\uE000', '\uE017', template);
+	}
+
+	valueOf(tag: string): Promise<string> {
+		return this.textOf(`[data-tag="${tag}"] .value`);
+	}
+}

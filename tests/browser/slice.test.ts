@@ -1,0 +1,120 @@
+import axe from 'axe-core';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { Key } from 'selenium-webdriver';
+import { BenchPage, openBrowser, startDemo, type RunningDemo } from './demo';
+
+let demo: RunningDemo;
+let browser: Awaited<ReturnType<typeof openBrowser>>;
+let bench: BenchPage;
+
+beforeAll(async () => {
+	[demo, browser] = await Promise.all([startDemo(), openBrowser()]);
+	bench = new BenchPage(browser.driver, demo);
+});
+afterAll(async () => {
+	await browser?.quit();
+	demo?.stop();
+});
+
+const served = async (path: string) => (await fetch(demo.website + path)).text();
+
+describe('from a template to the visitor', () => {
+	test('a type’s template is changed, its reach seen, released and served', async () => {
+		const before = await served('/reserves/gannet-head');
+		await bench.open('/reserves/gannet-head');
+		await bench.write('title', 'type', '{page.title}[[ near {page.region}]] {sep} {site.name}');
+		// The result and the cards follow the keystrokes.
+		expect(await bench.valueOf('title')).toContain('Gannet Head near West Merrow · Merrow Coast Reserves');
+		expect(await bench.textOf('[data-reader=fathom] .title')).toContain('Gannet Head near West Merrow');
+		// Six of the seven reserves have a region in English; the French one has a rule of its own, Hollin Wood no region.
+		await bench.waitForText('[data-layer=type] [data-testid=reach]', /5 pages would change, 2 pages under it would not/);
+		await (await bench.field('title', 'type')).sendKeys(Key.ENTER);
+		await bench.waitForText('[data-testid=pending]', /^5 pages differ from release 1$/);
+		// Kept is not released.
+		expect(await served('/reserves/gannet-head')).toBe(before);
+		await (await bench.find('.bar .main-button')).click();
+		await bench.waitForText('[data-testid=pending]', /All as in release 2/);
+		expect(await served('/reserves/gannet-head')).toContain('<title>Gannet Head near West Merrow · Merrow Coast Reserves</title>');
+	});
+
+	test('one page is overridden; its sibling is not', async () => {
+		const sibling = await served('/reserves/long-strand');
+		await bench.open('/reserves/gannet-head');
+		await bench.write('title', 'page', 'Forty thousand gannets {sep} {site.name}');
+		await bench.waitForText('[data-layer=page] [data-testid=reach]', /1 page would change/);
+		await (await bench.field('title', 'page')).sendKeys(Key.ENTER);
+		await bench.waitForText('[data-testid=pending]', /^1 page differs/);
+		await (await bench.find('.bar .main-button')).click();
+		await bench.waitForText('[data-testid=pending]', /All as in release 3/);
+		expect(await served('/reserves/gannet-head')).toContain('<title>Forty thousand gannets · Merrow Coast Reserves</title>');
+		expect(await served('/reserves/long-strand')).toBe(sibling);
+	});
+
+	test('set back to inherited by emptying the field', async () => {
+		await bench.open('/reserves/gannet-head');
+		await (await bench.field('title', 'page')).sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE);
+		await bench.waitForText('[data-tag="title"] .value', /^Gannet Head near West Merrow/);
+		await (await bench.field('title', 'page')).sendKeys(Key.ENTER);
+		await bench.waitForText('[data-testid=pending]', /^1 page differs/);
+	});
+});
+
+describe('on the way', () => {
+	test('an error is told at its place, and Enter does not keep it', async () => {
+		await bench.open('/walks/gannets-by-boat');
+		await bench.write('title', 'type', '{page.titel} {sep} {site.name}');
+		const told = await bench.waitForText('#field-type-told', /Unknown variable/);
+		expect(told).toContain('Unknown variable "page.titel" at 1:2. Did you mean "page.title"?');
+		await (await bench.field('title', 'type')).sendKeys(Key.ENTER);
+		expect(await bench.textOf('#field-type-told')).toContain('Not kept while it has an error');
+		await (await bench.field('title', 'type')).sendKeys(Key.ESCAPE);
+		expect(await (await bench.field('title', 'type')).getAttribute('value')).toBe('{page.title}[[, {page.starts | date "d MMMM"}]] {sep} {site.name}');
+	});
+
+	test('pages are moved through by keyboard', async () => {
+		await bench.open('/about');
+		await browser.driver.actions().keyDown(Key.ALT).sendKeys(Key.ARROW_RIGHT).keyUp(Key.ALT).perform();
+		await bench.waitForText('.mover-path .mono', /^\/fr\/reserves/);
+		await browser.driver.actions().keyDown(Key.CONTROL).sendKeys('k').keyUp(Key.CONTROL).perform();
+		await (await bench.find('.mover-input')).sendKeys('petrels');
+		await bench.waitForText('.mover-results', /night of the petrels/);
+		await browser.driver.actions().sendKeys(Key.ENTER).perform();
+		await bench.waitForText('.mover-path .mono', /^\/sightings\/night-of-the-petrels/);
+	});
+
+	test('a draft at the type goes along to the next page', async () => {
+		await bench.open('/people/isla-thornback');
+		await bench.write('title', 'type', 'Warden {page.title}');
+		await browser.driver.actions().keyDown(Key.ALT).sendKeys(Key.ARROW_RIGHT).keyUp(Key.ALT).perform();
+		await bench.waitForText('.mover-path .mono', /perran-quill/);
+		expect(await bench.valueOf('title')).toContain('Warden Perran Quill');
+	});
+
+	test('markup in a field is shown as text and does no harm', async () => {
+		await bench.open('/sightings/orca-off-the-skerries');
+		expect(await bench.valueOf('og:title')).toBe('“Orca!” & other shouts <off the Skerries>');
+	});
+});
+
+describe('for everyone', () => {
+	test.each(['light', 'dark'])('axe-core finds nothing on the bench, %s', async (scheme) => {
+		await (browser.driver as unknown as { sendDevToolsCommand: (name: string, value: unknown) => Promise<void> }).sendDevToolsCommand('Emulation.setEmulatedMedia', {
+			features: [{ name: 'prefers-color-scheme', value: scheme }]
+		});
+		await bench.open('/reserves/hollin-wood');
+		await bench.write('title', 'type', '{page.title} in {page.region} {page.nothing}');
+		await browser.driver.executeScript(axe.source);
+		const found = await browser.driver.executeAsyncScript<{ id: string; nodes: { html: string }[] }[]>('const done = arguments[arguments.length - 1]; axe.run().then((result) => done(result.violations));');
+		expect(found.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
+		await (await bench.field('title', 'type')).sendKeys(Key.ESCAPE);
+	});
+
+	test('nothing scrolls sideways at 1280 and at 768 pixels', async () => {
+		for (const width of [1280, 768]) {
+			await browser.driver.manage().window().setRect({ width, height: 900 });
+			await bench.open('/reserves/the-skerries-of-saint-orrin-and-the-lesser-skerry-with-the-old-light');
+			const over = await browser.driver.executeScript('return document.documentElement.scrollWidth - document.documentElement.clientWidth');
+			expect(over, `at ${width} pixels`).toBe(0);
+		}
+	});
+});
