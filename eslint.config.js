@@ -3,7 +3,7 @@ import ts from 'typescript-eslint';
 import svelteConfig from './svelte.config.js';
 
 /** Imports run one way: routes, ui and cli → server → core. Each entry says what a room may not import, and why. */
-const closed = (message, ...names) => ({ group: names, message });
+const closed = (/** @type {string} */ message, /** @type {string[]} */ ...names) => ({ group: names, message });
 const packages = closed('The core is pure: no Node, no DOM, no framework.', 'node:*', 'fs', 'path', 'svelte', 'svelte/*', '$app/*', '@sveltejs/*', 'better-sqlite3', 'sharp', '$server', '$server/**', '$ui/**', '**/server/**', '**/ui/**', '**/routes/**', '**/cli/**');
 const upward = closed('The server knows no screen and no command.', 'svelte', 'svelte/*', '$app/*', '$ui/**', '**/ui/**', '**/routes/**', '**/cli/**');
 const door = closed('src/core/index.ts is the only door to the core.', '**/core/**', '!$core');

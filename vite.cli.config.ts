@@ -4,7 +4,7 @@ import project from './package.json' with { type: 'json' };
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
-/** The command, its thread and the demo, bundled for Node; packages stay outside. */
+/** The command, its thread, the demo and the benchmark, bundled for Node; packages stay outside. */
 export default defineConfig({
 	resolve: { alias: { $core: here('src/core/index.ts'), $server: here('src/server') } },
 	define: { __KEPHALON_VERSION__: JSON.stringify(project.version) },
@@ -16,7 +16,7 @@ export default defineConfig({
 		rollupOptions: {
 			// All in one folder: the code finds its neighbours from where it lies.
 			output: { chunkFileNames: '[name]-[hash].js' },
-			input: { kephalon: here('src/cli/main.ts'), thread: here('src/server/jobs/thread.ts'), demo: here('demo/demo.ts') }
+			input: { kephalon: here('src/cli/main.ts'), thread: here('src/server/jobs/thread.ts'), demo: here('demo/demo.ts'), bench: here('bench/bench.ts') }
 		}
 	}
 });

@@ -6,11 +6,10 @@ export function traceAsText(traces: readonly Trace[]): string {
 }
 
 function blockFor(trace: Trace): string {
-	const won = trace.steps[trace.winner]?.outcome;
 	const lines = trace.steps.map((step) => {
 		const language = step.language ? ` (${step.language})` : '';
 		return `  ${step.outcome.kind === 'won' ? '>' : ' '} ${nameOfLayer(step.layer)}${language}: ${describeRule(step)}: ${describeOutcome(step.outcome)}`;
 	});
 	const notes = [describePassedOver(trace), trace.withheld && describeWithheld(trace.withheld)].filter(Boolean).map((note) => `    ${note}`);
-	return `${trace.tag} = ${won?.kind === 'won' ? valueAsText(won.value) : 'nothing'}\n${[...lines, ...notes].join('\n')}\n`;
+	return `${trace.tag} = ${trace.value === undefined ? 'nothing' : valueAsText(trace.value)}\n${[...lines, ...notes].join('\n')}\n`;
 }

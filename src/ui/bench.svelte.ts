@@ -205,8 +205,7 @@ export class Bench {
 }
 
 function factsOf(trace: Trace): string | undefined {
-	const outcome = trace.steps[trace.winner]?.outcome;
-	const first = outcome?.kind === 'won' && typeof outcome.value === 'object' ? outcome.value[0] : undefined;
+	const first = typeof trace.value === 'object' ? trace.value[0] : undefined;
 	if (typeof first !== 'object' || !('address' in first)) return undefined;
 	const { width, height, type, alt } = first;
 	return [width && height ? `${width} × ${height}` : 'size unknown', type?.replace('image/', ''), alt ?? 'no alt text'].filter(Boolean).join(', ');

@@ -1,17 +1,20 @@
 import type { TagDefinition, TagFamily, TagKind, TagPlace } from './types';
 
-type More = Partial<Omit<TagDefinition, 'name' | 'purpose' | 'kind'>>;
+type More = Partial<Omit<TagDefinition, 'name' | 'purpose' | 'kind' | 'opening'>>;
 
-const row = (place: TagPlace, family: TagFamily) => (name: string, kind: TagKind, purpose: string, more: More = {}): TagDefinition => ({
-	name,
-	place,
-	key: name,
-	kind,
-	family,
-	repeated: false,
-	purpose,
-	...more
-});
+/** The names are our own or checked (`OWN_NAME`, `OWN_PROPERTY`): nothing in them needs escaping. */
+const OPENINGS: Readonly<Record<TagPlace, (key: string) => string>> = {
+	title: () => '<title>',
+	rel: (key) => `<link rel="${key}" href="`,
+	name: (key) => `<meta name="${key}" content="`,
+	property: (key) => `<meta property="${key}" content="`
+};
+
+const row = (place: TagPlace, family: TagFamily) => (name: string, kind: TagKind, purpose: string, more: More = {}): TagDefinition => {
+	const key = more.key ?? name;
+	const { repeated = false, parent, twin, fact, attributes, aim, legacy, choices, open } = more;
+	return { name, place, key, kind, family, repeated, parent, twin, fact, attributes, opening: OPENINGS[place](key), purpose, aim, legacy, choices, open };
+};
 const plain = row('name', 'plain');
 const link = row('rel', 'plain');
 const og = row('property', 'og');

@@ -1,6 +1,5 @@
-import type { TagDefinition } from '../catalogue/types';
 import type { Head, HeadTag, Trace } from '../resolve/types';
-import { escapeAttribute, escapeText } from './escape';
+import { escapeAttribute, escapeText, isPlain } from './escape';
 
 declare const trusted: unique symbol;
 /** Markup that this writer made. Nothing else does. */
@@ -11,29 +10,36 @@ export interface RenderOptions {
 	readonly xhtml?: boolean;
 }
 
-const openings = new WeakMap<TagDefinition, string>();
-
-/** What stands before a tag's value; the same for all pages, so it is made once. */
-function openingOf(tag: TagDefinition): string {
-	let opening = openings.get(tag);
-	if (opening === undefined) {
-		opening =
-			tag.place === 'title'
-				? '<title>'
-				: tag.place === 'rel'
-					? `<link rel="${escapeAttribute(tag.key)}" href="`
-					: `<meta ${tag.place}="${escapeAttribute(tag.key)}" content="`;
-		openings.set(tag, opening);
+/** Values escaped for attributes, kept for one head: several tags often carry the same text. */
+class Escaped {
+	private readonly raw: string[] = [];
+	private readonly done: string[] = [];
+	of(text: string): string {
+		if (isPlain(text)) return text;
+		const at = this.raw.indexOf(text);
+		if (at >= 0) return this.done[at] as string;
+		const escaped = escapeAttribute(text);
+		this.raw.push(text);
+		this.done.push(escaped);
+		return escaped;
 	}
-	return opening;
+}
+
+const CLOSE = '">';
+const CLOSE_XHTML = '" />';
+
+function writeTag({ tag, value, attributes }: HeadTag, isXhtml: boolean, escaped: Escaped): string {
+	if (tag.place === 'title') return `<title>${escapeText(value)}</title>`;
+	const close = isXhtml ? CLOSE_XHTML : CLOSE;
+	if (!attributes) return tag.opening + escaped.of(value) + close;
+	let out = tag.opening + escaped.of(value);
+	for (const name of Object.keys(attributes)) out += `" ${name}="${escapeAttribute(attributes[name] as string)}`;
+	return out + close;
 }
 
 /** One tag as markup. */
-export function renderTag({ tag, value, attributes }: HeadTag, { xhtml = false }: RenderOptions = {}): Markup {
-	if (tag.place === 'title') return `<title>${escapeText(value)}</title>` as Markup;
-	let out = openingOf(tag) + escapeAttribute(value) + '"';
-	if (attributes) for (const name of Object.keys(attributes)) out += ` ${name}="${escapeAttribute(attributes[name] as string)}"`;
-	return (out + (xhtml ? ' />' : '>')) as Markup;
+export function renderTag(tag: HeadTag, options: RenderOptions = {}): Markup {
+	return writeTag(tag, options.xhtml === true, new Escaped()) as Markup;
 }
 
 /** The markup of a head, a line for each tag. */
@@ -43,9 +49,11 @@ export function renderLines(head: Head, options: RenderOptions = {}): Markup[] {
 
 /** The markup of a head: one tag a line, ending in a line feed. */
 export function renderHead(head: Head, options: RenderOptions = {}): Markup {
+	const isXhtml = options.xhtml === true;
+	const escaped = new Escaped();
 	let out = '';
 	for (const markup of head.before) out += markup + '\n';
-	for (const tag of head.tags) out += renderTag(tag, options) + '\n';
+	for (let i = 0; i < head.tags.length; i++) out += writeTag(head.tags[i] as HeadTag, isXhtml, escaped) + '\n';
 	for (const markup of head.after) out += markup + '\n';
 	return out as Markup;
 }

@@ -15,6 +15,14 @@ export interface BuiltIn {
 	readonly reads?: readonly string[];
 	/** It is exactly a borrow of that tag. */
 	readonly borrows?: string;
+	/** It says nothing unless `og:type` is this. */
+	readonly onlyFor?: string;
+	/** It depends on site, type and language alone: worked out once for all their pages. */
+	readonly isShared?: true;
+	/** It chooses among picture sources and notes what it skips. */
+	readonly choosesPictures?: true;
+	/** What it gives is legal for the tag as it is. */
+	readonly isLegal?: true;
 	readonly value: (page: Resolution, skipped?: SkippedSource[]) => TagValue | undefined;
 }
 
@@ -33,7 +41,7 @@ const borrow = (tag: string, from: string): BuiltIn => ({
 const field = (tag: string, name: string, says: string, when?: string): BuiltIn => ({
 	tag,
 	says,
-	...(when && { reads: ['og:type'] }),
+	...(when && { reads: ['og:type'], onlyFor: when }),
 	value: (page) => (when && page.textOf('og:type') !== when ? undefined : listOrText(page, name))
 });
 
@@ -45,25 +53,27 @@ function listOrText(page: Resolution, name: string): TagValue | undefined {
 /** The built-in layer, in the order in which each tag's own candidates are tried. */
 export const BUILT_INS: readonly BuiltIn[] = [
 	{ tag: 'title', says: 'the page’s title', value: (page) => toText(page.pageValue('title')) },
-	{ tag: 'title', says: 'the site’s name', value: (page) => toText(page.siteValue('name')) },
+	{ tag: 'title', says: 'the site’s name', isShared: true, value: (page) => toText(page.siteValue('name')) },
 	{ tag: 'title', says: 'the path', value: (page) => page.page.path },
 	{ tag: 'description', says: 'the page’s summary', value: (page) => toText(page.pageValue('summary')) },
 	{ tag: 'description', says: 'the first sentences of the body', value: openingOfBody },
 	{ tag: 'author', says: 'the page’s author', value: (page) => toText(page.pageValue('author')) },
-	{ tag: 'canonical', says: 'the page’s address', value: (page) => page.pageAddress },
+	{ tag: 'canonical', says: 'the page’s address', isLegal: true, value: (page) => page.pageAddress },
 	{ tag: 'robots', says: 'hidden from search', value: (page) => (page.isHidden ? 'noindex' : undefined) },
 	{ tag: 'alternate', says: 'the page in its other languages', value: alternates },
-	{ tag: 'icon', says: 'the site’s icon', value: icons },
+	{ tag: 'icon', says: 'the site’s icon', isShared: true, value: icons },
 	borrow('og:title', 'title'),
 	borrow('og:description', 'description'),
-	{ tag: 'og:type', says: 'the kind its type declares', value: (page) => toText(page.typeValue('kind')) || 'website' },
+	{ tag: 'og:type', says: 'the kind its type declares', isShared: true, value: (page) => toText(page.typeValue('kind')) || 'website' },
 	borrow('og:url', 'canonical'),
-	{ tag: 'og:site_name', says: 'the site’s name', value: (page) => toText(page.siteValue('name')) },
-	{ tag: 'og:locale', says: 'the page’s language', value: (page) => localeOf(page.language) },
+	{ tag: 'og:site_name', says: 'the site’s name', isShared: true, value: (page) => toText(page.siteValue('name')) },
+	{ tag: 'og:locale', says: 'the page’s language', isShared: true, value: (page) => localeOf(page.language) },
 	{ tag: 'og:locale:alternate', says: 'its other languages', value: otherLocales },
 	{
 		tag: 'og:image',
 		says: 'the lead picture, the first in the body, the type’s, the site’s',
+		isLegal: true,
+		choosesPictures: true,
 		value: (page, skipped) => choosePictures(BUILT_IN_PICTURES, page, skipped)
 	},
 	field('article:published_time', 'published', 'when the page was published', 'article'),
@@ -72,16 +82,17 @@ export const BUILT_INS: readonly BuiltIn[] = [
 		tag: 'article:author',
 		says: 'the address of the page’s author',
 		reads: ['og:type'],
+		onlyFor: 'article',
 		value: (page) => (page.textOf('og:type') === 'article' ? toText(partOf(page.pageValue('author'), 'address')) : undefined)
 	},
 	field('article:section', 'section', 'the page’s section', 'article'),
 	field('article:tag', 'tags', 'the page’s tags', 'article'),
-	{ tag: 'twitter:card', says: 'large when the picture is wide and big enough', reads: ['twitter:image'], value: cardForm },
-	{ tag: 'twitter:site', says: 'the site’s account', value: (page) => toText(page.siteValue('handle')) },
+	{ tag: 'twitter:card', says: 'large when the picture is wide and big enough', reads: ['twitter:image'], isLegal: true, value: cardForm },
+	{ tag: 'twitter:site', says: 'the site’s account', isShared: true, value: (page) => toText(page.siteValue('handle')) },
 	{ tag: 'twitter:creator', says: 'the account of the page’s author', value: (page) => toText(partOf(page.pageValue('author'), 'handle')) },
 	borrow('twitter:title', 'og:title'),
 	borrow('twitter:description', 'og:description'),
-	{ ...borrow('twitter:image', 'og:image'), value: (page) => firstOnly(page.valueOf('og:image')) },
+	{ ...borrow('twitter:image', 'og:image'), isLegal: true, value: (page) => firstOnly(page.valueOf('og:image')) },
 	{
 		tag: 'twitter:image:alt',
 		says: 'the alt text of the picture that won',
@@ -103,6 +114,7 @@ function openingOfBody(page: Resolution): string | undefined {
 
 /** The other languages of a page, then itself, then the default for readers of none of them. */
 function alternates(page: Resolution): TagValue | undefined {
+	if (!page.page.alternates) return undefined;
 	const others = languagesOf(page);
 	if (others.length === 0) return undefined;
 	const all = [...others, [page.language, page.page.path] as const].sort(([a], [b]) => (a < b ? -1 : 1));
@@ -115,7 +127,8 @@ function alternates(page: Resolution): TagValue | undefined {
 
 const languagesOf = (page: Resolution) => Object.entries(page.page.alternates ?? {}).filter(([language]) => language !== page.language);
 
-function otherLocales(page: Resolution): TagValue {
+function otherLocales(page: Resolution): TagValue | undefined {
+	if (!page.page.alternates) return undefined;
 	return languagesOf(page)
 		.flatMap(([language]) => localeOf(language) ?? [])
 		.filter((locale) => locale !== localeOf(page.language))

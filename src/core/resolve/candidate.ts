@@ -9,7 +9,9 @@ import type { BuiltIn } from './builtIns';
 import { KIND_EXPECTED, legalValue } from './legal';
 import { choosePictures, pictureAt } from './pictures';
 import type { Resolution } from './resolution';
-import type { ChosenPicture, Outcome, SkippedSource, TagValue } from './types';
+import type { ChosenPicture, Outcome, SkippedSource, TagValue, TraceStep } from './types';
+
+const NOTHING: Outcome = { kind: 'empty', variables: [] };
 
 /** The answer of a rule that ends the search (R4). */
 export const LEFT_OUT = Symbol('left out');
@@ -22,60 +24,95 @@ export interface Candidate {
 	/** Tags whose outcome it asks for. */
 	readonly reads: readonly string[];
 	/** Set when it is skipped because it borrows in a circle. */
-	readonly loop?: readonly string[];
+	readonly loop?: Outcome;
+	/** How a trace names it. */
+	readonly base: Omit<TraceStep, 'outcome'>;
+	/** What usually becomes of it when it does not win. */
+	readonly usual: Outcome;
 	/** The value, or undefined when the next candidate is to be tried. */
 	readonly evaluate: (page: Resolution) => TagValue | typeof LEFT_OUT | undefined;
-	/** Why it came to what it did. Only asked for by a trace. */
-	readonly explain: (page: Resolution, result: TagValue | typeof LEFT_OUT | undefined) => Outcome;
+	/** Why it came to what it did, where there is more to say than that it won or the usual. Only asked for by a trace. */
+	readonly explain: (page: Resolution, result: TagValue | typeof LEFT_OUT | undefined) => Outcome | undefined;
 }
 
 export function makeBuiltIn(builtIn: BuiltIn): Candidate {
 	const tag = CATALOGUE.find((row) => row.name === builtIn.tag) as TagDefinition;
+	const isLegal = builtIn.isLegal || (builtIn.borrows !== undefined && isSameKind(tag, builtIn.borrows));
 	return {
 		layer: 'built-in',
 		builtIn,
+		base: { layer: 'built-in', rule: { kind: 'built-in', says: builtIn.says } },
+		usual: builtIn.borrows ? { kind: 'borrowed-nothing', from: builtIn.borrows } : NOTHING,
 		reads: builtIn.reads ?? [],
-		evaluate: (page) => settle(tag, builtIn.value(page), page),
+		evaluate: (page) => {
+			const value = builtIn.value(page);
+			if (value === undefined || value.length === 0) return undefined;
+			return isLegal ? value : settle(tag, value, page);
+		},
 		explain(page, result) {
-			const skipped: SkippedSource[] = [];
-			const raw = builtIn.value(page, skipped);
-			if (result !== undefined && result !== LEFT_OUT) return { kind: 'won', value: result, ...(skipped.length && { skipped }) };
-			if (builtIn.borrows) return { kind: 'borrowed-nothing', from: builtIn.borrows };
-			if (skipped.length) return { kind: 'no-picture', skipped };
-			return illegalOr(tag, firstText(raw), { kind: 'empty', variables: [] });
+			if (builtIn.choosesPictures) return explainPictures(result, (skipped) => void builtIn.value(page, skipped));
+			// Of a text there is nothing to say but that it was empty; other kinds may have been there and not fit.
+			return result !== undefined || isLegal || tag.kind === 'text' ? undefined : illegal(tag, firstText(builtIn.value(page)));
 		}
 	};
 }
 
+/** What a choice among picture sources passed over. */
+function explainPictures(result: TagValue | typeof LEFT_OUT | undefined, choose: (skipped: SkippedSource[]) => void): Outcome | undefined {
+	const skipped: SkippedSource[] = [];
+	choose(skipped);
+	if (result === undefined) return { kind: 'no-picture', skipped };
+	return skipped.length > 0 ? { kind: 'won', skipped } : undefined;
+}
+
+/** Whether what is legal for one tag is legal for the other as it is. */
+function isSameKind(tag: TagDefinition, other: string): boolean {
+	const from = CATALOGUE.find((row) => row.name === other);
+	return from?.kind === tag.kind && from.kind !== 'choice' && (tag.repeated || !from.repeated);
+}
+
+/** A candidate that comes to the same for all pages of a plan, worked out at the first. */
+export function shareInPlan(candidate: Candidate): Candidate {
+	if (!candidate.builtIn?.isShared) return candidate;
+	let known: { value: TagValue | typeof LEFT_OUT | undefined } | undefined;
+	return { ...candidate, evaluate: (page) => (known ??= { value: candidate.evaluate(page) }).value };
+}
+
 export function makeRule(tag: TagDefinition, layer: Layer, rule: Rule): Candidate {
-	const base = { layer, rule };
+	const { tag: _tag, language, ...body } = rule;
+	const shared = { layer, rule, base: { layer, ...(language && { language }), rule: body }, usual: NOTHING, reads: [] };
 	switch (rule.kind) {
 		case 'template':
-			return { ...base, ...templateCandidate(tag, compileTemplate(rule.template)) };
+			return { ...shared, ...templateCandidate(tag, compileTemplate(rule.template)) };
 		case 'borrow':
-			return {
-				...base,
-				reads: [rule.from],
-				evaluate: (page) => settle(tag, page.valueOf(rule.from), page),
-				explain: (page, result) => wonOr(result, illegalOr(tag, firstText(page.valueOf(rule.from)), { kind: 'borrowed-nothing', from: rule.from }))
-			};
+			return { ...shared, ...borrowCandidate(tag, rule.from) };
 		case 'leaveOut':
-			return { ...base, reads: [], evaluate: () => LEFT_OUT, explain: () => ({ kind: 'left-out' }) };
+			return { ...shared, evaluate: () => LEFT_OUT, explain: () => undefined };
 		case 'pictures':
 			return {
-				...base,
-				reads: [],
+				...shared,
 				evaluate: (page) => (tag.kind === 'picture' ? settle(tag, choosePictures(rule, page), page) : undefined),
-				explain(page, result) {
-					const skipped: SkippedSource[] = [];
-					choosePictures(rule, page, skipped);
-					return wonOr(result, { kind: 'no-picture', skipped }, skipped);
-				}
+				explain: (page, result) => explainPictures(result, (skipped) => void choosePictures(rule, page, skipped))
 			};
 	}
 }
 
-function templateCandidate(tag: TagDefinition, template: CompiledTemplate): Pick<Candidate, 'reads' | 'evaluate' | 'explain'> {
+type Working = Pick<Candidate, 'reads' | 'evaluate' | 'explain'>;
+
+function borrowCandidate(tag: TagDefinition, from: string): Working & Pick<Candidate, 'usual'> {
+	const isLegal = isSameKind(tag, from);
+	return {
+		reads: [from],
+		usual: { kind: 'borrowed-nothing', from },
+		evaluate: (page) => {
+			const value = page.valueOf(from);
+			return isLegal ? value : settle(tag, value, page);
+		},
+		explain: (page, result) => (result !== undefined ? undefined : illegal(tag, firstText(page.valueOf(from))))
+	};
+}
+
+function templateCandidate(tag: TagDefinition, template: CompiledTemplate): Working {
 	const wantsList = tag.repeated && template.value !== undefined;
 	return {
 		reads: template.reads,
@@ -85,23 +122,18 @@ function templateCandidate(tag: TagDefinition, template: CompiledTemplate): Pick
 			return settle(tag, Array.isArray(value) ? value.map(toText) : toText(value as Value), page);
 		},
 		explain(page, result) {
-			if (result !== undefined) return wonOr(result, { kind: 'left-out' });
+			if (result !== undefined) return undefined;
 			const broken = template.issues.find((issue) => issue.severity === 'error');
 			if (broken) return { kind: 'broken', message: formatIssue(broken, template.source) };
-			return illegalOr(tag, template.run(page), { kind: 'empty', variables: template.emptyNames(page) });
+			return illegal(tag, template.run(page)) ?? { kind: 'empty', variables: template.emptyNames(page) };
 		}
 	};
 }
 
-function wonOr(result: TagValue | typeof LEFT_OUT | undefined, otherwise: Outcome, skipped: readonly SkippedSource[] = []): Outcome {
-	if (result === undefined || result === LEFT_OUT) return otherwise;
-	return { kind: 'won', value: result, ...(skipped.length && { skipped }) };
-}
-
-/** When a text was there but not fit for the tag, that is the reason; else the other one. */
-function illegalOr(tag: TagDefinition, raw: string, otherwise: Outcome): Outcome {
+/** When a text was there but not fit for the tag, that is the reason. */
+function illegal(tag: TagDefinition, raw: string): Outcome | undefined {
 	const text = cleanText(raw);
-	if (text === '') return otherwise;
+	if (text === '') return undefined;
 	if (raw.length > MAX_OUTPUT) return { kind: 'too-long', length: raw.length };
 	return { kind: 'illegal', value: text, expected: tag.choices && !tag.open ? `one of ${tag.choices.join(', ')}` : KIND_EXPECTED[tag.kind] };
 }

@@ -61,8 +61,20 @@ export function legalValue(tag: TagDefinition, text: string): string | undefined
 	}
 }
 
+const locales = new Map<string, string | undefined>();
+/** Sites have a handful of languages; data from outside may hold any number of texts. */
+const MOST_LOCALES = 1000;
+
 /** A language tag as Open Graph writes it, `language_TERRITORY`; the likely territory where the tag names none. */
 export function localeOf(language: string): string | undefined {
+	if (!locales.has(language)) {
+		if (locales.size >= MOST_LOCALES) locales.clear();
+		locales.set(language, workOutLocale(language));
+	}
+	return locales.get(language);
+}
+
+function workOutLocale(language: string): string | undefined {
 	if (!isLanguageTag(language)) return undefined;
 	const locale = new Intl.Locale(language);
 	const region = locale.region ?? locale.maximize().region;

@@ -31,7 +31,7 @@ function markCircles(
 		list.map((candidate) => {
 			if (candidate.reads.length === 0 || candidate.loop || !mayMark(candidate)) return candidate;
 			const loop = candidate.reads.map((from) => pathBetween(from, names[i]!, reads)).find((path) => path !== undefined);
-			return loop ? { ...candidate, loop: [names[i]!, ...loop] } : candidate;
+			return loop ? { ...candidate, loop: { kind: 'loop', tags: [names[i]!, ...loop] } } : candidate;
 		})
 	);
 }

@@ -61,11 +61,15 @@ export function nameOfSource(source: PictureSource): string {
 	return source.from === 'field' ? `page.${source.name}` : source.from;
 }
 
+const NO_LIMITS: PictureLimits = {};
+const BODY_LIMITS: PictureLimits = { minWidth: LEAST_IN_BODY, minHeight: LEAST_IN_BODY };
+
 function limitsFor(source: PictureSource, limits: PictureLimits | undefined): PictureLimits {
-	return source.from === 'body' ? { minWidth: LEAST_IN_BODY, minHeight: LEAST_IN_BODY, ...limits } : (limits ?? {});
+	if (source.from !== 'body') return limits ?? NO_LIMITS;
+	return limits ? { ...BODY_LIMITS, ...limits } : BODY_LIMITS;
 }
 
-function mentionsOf(source: PictureSource, scope: PictureScope): PictureMention[] {
+function mentionsOf(source: PictureSource, scope: PictureScope): readonly PictureMention[] {
 	switch (source.from) {
 		case 'file':
 			return [{ src: source.src, ...(source.alt !== undefined && { alt: source.alt }) }];
@@ -84,8 +88,10 @@ function mentionsOf(source: PictureSource, scope: PictureScope): PictureMention[
 	}
 }
 
-function toMentions(value: Value): PictureMention[] {
-	if (isEmpty(value)) return [];
+const NONE: readonly PictureMention[] = [];
+
+function toMentions(value: Value): readonly PictureMention[] {
+	if (value === undefined || isEmpty(value)) return NONE;
 	if (Array.isArray(value)) return value.flatMap((item: string | number | PictureMention | Person) => toMentions(item));
 	const src = typeof value === 'string' ? value : partOf(value, 'src');
 	if (typeof src !== 'string' || cleanText(src) === '') return [];
@@ -105,7 +111,7 @@ function choosePicture(
 	if (address === undefined) return { why: 'not-http', picture };
 	const miss = asTold ? undefined : unfit(picture, limits, fromBody);
 	if (miss) return miss;
-	const alt = cleanText(toText(mention.alt)) || cleanText(toText(picture.alt));
+	const alt = altOf(mention) || altOf(picture);
 	const { type, width, height, secure } = picture;
 	return {
 		address,
@@ -116,6 +122,8 @@ function choosePicture(
 		...(alt && { alt })
 	};
 }
+
+const altOf = ({ alt }: { readonly alt?: string }) => (alt === undefined ? '' : cleanText(toText(alt)));
 
 /** The first limit a picture does not meet. What is not known of it is not held against it. */
 function unfit(picture: Picture, limits: PictureLimits, fromBody: boolean): PictureMiss | undefined {

@@ -2,15 +2,25 @@ import { CATALOGUE, findTag } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import type { Layer, Rule } from '../model';
 import { BUILT_INS, type BuiltIn } from './builtIns';
-import { makeBuiltIn, makeRule, type Candidate } from './candidate';
+import { makeBuiltIn, makeRule, shareInPlan, type Candidate } from './candidate';
 import { skipLoops } from './loops';
+import { TellingSearch } from './telling';
 
-/** The rules of one layer for one tag, exact language first (R1). */
+/** What is worked out once for a type and a language. Tags are known by their place in `tags`. */
 export interface Plan {
 	/** The tags that any layer says something about, in the order of output (R11). */
 	readonly tags: readonly TagDefinition[];
-	readonly candidates: readonly (readonly Candidate[])[];
+	/** By place: what is tried for a tag, in order, without what is skipped. Bare functions: they run for every page. */
+	readonly tries: readonly (readonly Candidate['evaluate'][])[];
+	/** The same candidates, for searches that tell how they went. */
+	readonly telling: readonly TellingSearch[];
 	readonly indexOf: ReadonlyMap<string, number>;
+	/** The places of the tags that can come to something for this type. */
+	readonly active: readonly number[];
+	/** By place: the place of the tag it belongs to, or -1. */
+	readonly parents: readonly number[];
+	/** By place: the place of the tag that its built-in borrows from, or -1. */
+	readonly borrowsFrom: readonly number[];
 }
 
 export interface LayerRules {
@@ -44,8 +54,10 @@ function languageChain(language: string): string[] {
  * 1. Layer by layer, most specific first: page, type, site, built-in.
  * 2. In a layer: the rule for the exact language, for its shorter forms, for any language.
  * 3. Candidates that borrow in a circle are marked and skipped (R7).
+ *
+ * `kind` is what the type declares for `og:type`.
  */
-export function makePlan(layers: readonly LayerRules[], language: string, prefixes: Prefixes): Plan {
+export function makePlan(layers: readonly LayerRules[], language: string, kind: string, prefixes: Prefixes): Plan {
 	const chain = languageChain(language);
 	const byTag = new Map<string, Candidate[]>();
 	const own = new Map<string, TagDefinition>();
@@ -61,12 +73,25 @@ export function makePlan(layers: readonly LayerRules[], language: string, prefix
 				if (list) list.push(candidate);
 				else byTag.set(tag.name, [candidate]);
 			}
-	return orderPlan(byTag, own);
+	return orderPlan(byTag, own, kind);
 }
 
-function orderPlan(byTag: Map<string, Candidate[]>, own: ReadonlyMap<string, TagDefinition>): Plan {
+function orderPlan(byTag: Map<string, Candidate[]>, own: ReadonlyMap<string, TagDefinition>, kind: string): Plan {
 	const added = [...own.values()].sort((a, b) => (a.name < b.name ? -1 : 1));
 	const tags = [...CATALOGUE, ...added].filter((tag) => byTag.has(tag.name) || BUILT_IN_CANDIDATES.has(tag.name));
-	const candidates = skipLoops(tags, tags.map((tag) => [...(byTag.get(tag.name) ?? []), ...(BUILT_IN_CANDIDATES.get(tag.name) ?? [])]));
-	return { tags, candidates, indexOf: new Map(tags.map((tag, index) => [tag.name, index])) };
+	const builtIn = (tag: TagDefinition) => (BUILT_IN_CANDIDATES.get(tag.name) ?? []).map(shareInPlan);
+	const candidates = skipLoops(tags, tags.map((tag) => [...(byTag.get(tag.name) ?? []), ...builtIn(tag)]));
+	const indexOf = new Map(tags.map((tag, index) => [tag.name, index]));
+	const place = (name: string | undefined) => (name === undefined ? -1 : (indexOf.get(name) ?? -1));
+	// With no rule for og:type, its value is the type's kind: what only goes with another kind is idle on every page.
+	const isIdle = (list: readonly Candidate[]) => !byTag.has('og:type') && list.every(({ builtIn: one }) => one?.onlyFor !== undefined && one.onlyFor !== kind);
+	return {
+		tags,
+		tries: candidates.map((list) => list.filter((candidate) => !candidate.loop).map((candidate) => candidate.evaluate)),
+		telling: candidates.map((list) => new TellingSearch(list)),
+		indexOf,
+		active: [...tags.keys()].filter((index) => !isIdle(candidates[index] as readonly Candidate[])),
+		parents: tags.map((tag) => place(tag.parent)),
+		borrowsFrom: candidates.map((list) => place(list.find((candidate) => candidate.builtIn?.borrows)?.builtIn?.borrows))
+	};
 }

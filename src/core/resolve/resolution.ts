@@ -7,7 +7,8 @@ import { readingMinutes } from './builtIns';
 import { LEFT_OUT, type Candidate } from './candidate';
 import type { PictureFacts, PictureScope } from './pictures';
 import type { Plan } from './plan';
-import type { ChosenPicture, TagValue, Trace, TraceStep } from './types';
+import type { Search, TellingSearch } from './telling';
+import type { ChosenPicture, TagValue } from './types';
 
 /** What is the same for all pages of a site. */
 export interface SiteScope {
@@ -22,7 +23,7 @@ const own = (record: object | undefined, name: string): Value =>
 
 /**
  * One page on its way through the rules: what templates ask for, and what each tag came to. A tag is worked out when it
- * is first asked for. With `traces`, every tag also tells how; without, nothing is kept but the values.
+ * is first asked for. With `told`, every search also tells how it went; without, nothing is kept but the values.
  */
 export class Resolution implements Scope, PictureScope {
 	readonly site: Site;
@@ -30,6 +31,7 @@ export class Resolution implements Scope, PictureScope {
 	readonly language: string;
 	readonly separator: string;
 	readonly pageAddress: string | undefined;
+	readonly fields: Page['fields'];
 	private readonly values: (TagValue | null | undefined)[];
 
 	constructor(
@@ -37,12 +39,14 @@ export class Resolution implements Scope, PictureScope {
 		private readonly type: ContentType | undefined,
 		readonly page: Page,
 		private readonly plan: Plan,
-		private readonly traces?: Trace[]
+		/** Filled, by place, with how each search went. */
+		private readonly told?: (Search | undefined)[]
 	) {
 		this.site = scope.site;
 		this.addresses = scope.addresses;
 		this.language = page.language ?? scope.site.languages[0] ?? 'en';
 		this.separator = scope.site.separator;
+		this.fields = page.fields;
 		this.pageAddress = scope.addresses.ofPath(page.path);
 		this.values = new Array<TagValue | null | undefined>(plan.tags.length).fill(undefined);
 	}
@@ -131,38 +135,24 @@ export class Resolution implements Scope, PictureScope {
 	valueAt(index: number): TagValue | null {
 		const known = this.values[index];
 		if (known !== undefined) return known;
-		const candidates = this.plan.candidates[index] as readonly Candidate[];
-		const value = this.traces ? this.searchAndTell(index, candidates) : this.search(candidates);
+		const value = this.told ? this.tell(this.told, index) : this.search(this.plan.tries[index] as Plan['tries'][number]);
 		this.values[index] = value;
 		return value;
 	}
 
-	private search(candidates: readonly Candidate[]): TagValue | null {
-		for (const candidate of candidates) {
-			if (candidate.loop) continue;
-			const value = candidate.evaluate(this);
+	private tell(told: (Search | undefined)[], index: number): TagValue | null {
+		const search = (this.plan.telling[index] as TellingSearch).run(this);
+		told[index] = search;
+		return search.value;
+	}
+
+	private search(tries: readonly Candidate['evaluate'][]): TagValue | null {
+		for (let i = 0; i < tries.length; i++) {
+			const value = (tries[i] as Candidate['evaluate'])(this);
 			if (value === LEFT_OUT) return null;
 			if (value !== undefined) return value;
 		}
 		return null;
-	}
-
-	private searchAndTell(index: number, candidates: readonly Candidate[]): TagValue | null {
-		const steps: TraceStep[] = [];
-		let found: TagValue | null | undefined;
-		let winner = -1;
-		for (const candidate of candidates) {
-			if (found !== undefined) steps.push(traceStep(candidate, { kind: 'not-reached' }));
-			else if (candidate.loop) steps.push(traceStep(candidate, { kind: 'loop', tags: candidate.loop }));
-			else {
-				const value = candidate.evaluate(this);
-				if (value === LEFT_OUT) found = null;
-				else if (value !== undefined) [found, winner] = [value, steps.length];
-				steps.push(traceStep(candidate, candidate.explain(this, value)));
-			}
-		}
-		this.traces?.push({ tag: this.plan.tags[index]!.name, steps, winner });
-		return found ?? null;
 	}
 
 	/** Whether a family of tags goes out, and which layer says so: the nearest that says anything decides (R8). */
@@ -177,12 +167,6 @@ export class Resolution implements Scope, PictureScope {
 		for (const [layer, on] of layers) if (on !== undefined) return { on, layer };
 		return { on: true, layer: 'built-in' };
 	}
-}
-
-function traceStep(candidate: Candidate, outcome: TraceStep['outcome']): TraceStep {
-	if (!candidate.rule) return { layer: candidate.layer, rule: { kind: 'built-in', says: candidate.builtIn!.says }, outcome };
-	const { tag: _tag, language, ...rule } = candidate.rule;
-	return { layer: candidate.layer, ...(language && { language }), rule, outcome };
 }
 
 /** Facts from a list of pictures, by their source. */

@@ -6,7 +6,8 @@ import { AddressBook } from './address';
 import type { PictureFacts } from './pictures';
 import { makePlan, type LayerRules, type Plan } from './plan';
 import { factsFrom, Resolution, type SiteScope } from './resolution';
-import type { Attributed, ChosenPicture, Head, HeadTag, TagValue, Trace, Withheld } from './types';
+import type { Search } from './telling';
+import type { Attributed, ChosenPicture, Head, HeadTag, TagValue, Trace, TraceStep, Withheld } from './types';
 import type { TagDefinition } from '../catalogue/types';
 
 /** What is needed of a site to resolve its pages, besides the pages. */
@@ -23,7 +24,8 @@ export interface SiteModel {
 export class Resolver {
 	private readonly scope: SiteScope;
 	private readonly types: ReadonlyMap<string, ContentType>;
-	private readonly plans = new Map<string, Plan>();
+	/** By type, then by language. */
+	private readonly plans = new Map<ContentType | undefined, Map<string, Plan>>();
 	private readonly extras = new Map<string, readonly string[]>();
 
 	/** `now` is the moment that `{now}` names, ISO 8601. */
@@ -45,28 +47,28 @@ export class Resolver {
 
 	/** The head of a page with a trace for every tag that anything was said about, in the order of output. */
 	resolveWithTrace(page: Page): { head: Head; traces: Trace[] } {
-		const traces: Trace[] = [];
-		const open = this.open(page, traces);
+		const told: (Search | undefined)[] = [];
+		const open = this.open(page, told);
 		const withheld = new Map<string, Withheld>();
 		const head = this.emit(open, withheld);
-		const { plan } = open;
-		plan.tags.forEach((_, index) => open.resolution.valueAt(index));
-		traces.sort((a, b) => plan.indexOf.get(a.tag)! - plan.indexOf.get(b.tag)!);
-		return { head, traces: traces.map((trace) => annotate(trace, traces, withheld, plan)) };
+		const { plan, resolution } = open;
+		for (let index = 0; index < plan.tags.length; index++) resolution.valueAt(index);
+		return { head, traces: plan.tags.map((tag, index) => traceOf(tag.name, index, told as Search[], plan, withheld)) };
 	}
 
-	private open(page: Page, traces?: Trace[]) {
+	private open(page: Page, told?: (Search | undefined)[]) {
 		const type = this.types.get(page.type);
 		const plan = this.planFor(page, type);
-		return { plan, type, page, resolution: new Resolution(this.scope, type, page, plan, traces) };
+		return { plan, type, page, resolution: new Resolution(this.scope, type, page, plan, told) };
 	}
 
 	private planFor(page: Page, type: ContentType | undefined): Plan {
 		const language = page.language ?? this.scope.site.languages[0] ?? 'en';
 		if (page.rules.length > 0) return this.makePlan(language, type, page.rules);
-		const key = `${language} ${type?.name ?? ''}`;
-		let plan = this.plans.get(key);
-		if (!plan) this.plans.set(key, (plan = this.makePlan(language, type, [])));
+		let plans = this.plans.get(type);
+		if (!plans) this.plans.set(type, (plans = new Map()));
+		let plan = plans.get(language);
+		if (!plan) plans.set(language, (plan = this.makePlan(language, type, [])));
 		return plan;
 	}
 
@@ -76,7 +78,7 @@ export class Resolver {
 			{ layer: 'type', rules: type?.rules ?? [] },
 			{ layer: 'site', rules: this.scope.site.rules }
 		];
-		return makePlan(layers, language, this.scope.site.prefixes ?? {});
+		return makePlan(layers, language, type?.kind || 'website', this.scope.site.prefixes ?? {});
 	}
 
 	private emit({ plan, resolution, type, page }: ReturnType<Resolver['open']>, withheld?: Map<string, Withheld>): Head {
@@ -84,11 +86,12 @@ export class Resolver {
 		const og = resolution.family('og');
 		const twitter = resolution.family('twitter');
 		const lean = this.scope.site.lean === true && og.on;
-		for (let index = 0; index < plan.tags.length; index++) {
+		for (const index of plan.active) {
 			const tag = plan.tags[index] as TagDefinition;
-			const family = tag.family === 'og' ? og : tag.family === 'twitter' ? twitter : undefined;
-			if (family && !family.on) withheld?.set(tag.name, { kind: 'family-off', layer: family.layer });
-			else if (tag.parent && resolution.valueOf(tag.parent) === undefined) withheld?.set(tag.name, { kind: 'no-parent', parent: tag.parent });
+			const parent = plan.parents[index] as number;
+			if (tag.family === 'og' ? !og.on : tag.family === 'twitter' ? !twitter.on : false)
+				withheld?.set(tag.name, { kind: 'family-off', layer: (tag.family === 'og' ? og : twitter).layer });
+			else if (tag.parent && (parent < 0 || resolution.valueAt(parent) === null)) withheld?.set(tag.name, { kind: 'no-parent', parent: tag.parent });
 			else if (lean && tag.twin && saysTheSame(resolution, tag)) withheld?.set(tag.name, { kind: 'same-as-twin', twin: tag.twin });
 			// The alt text of a shown picture is written with it.
 			else if (tag.name !== 'og:image:alt') pushTag(tags, tag, resolution.valueAt(index), resolution);
@@ -97,7 +100,8 @@ export class Resolver {
 	}
 
 	private htmlAttributes(resolution: Resolution): Head['html'] {
-		const prefixes = Object.entries(this.scope.site.prefixes ?? {}).map(([prefix, namespace]) => `${prefix}: ${namespace}`);
+		if (!this.scope.site.prefixes) return { lang: resolution.language };
+		const prefixes = Object.entries(this.scope.site.prefixes).map(([prefix, namespace]) => `${prefix}: ${namespace}`);
 		return { lang: resolution.language, ...(prefixes.length && { prefix: prefixes.join(' ') }) };
 	}
 
@@ -128,47 +132,48 @@ function saysTheSame(resolution: Resolution, tag: TagDefinition): boolean {
 function pushTag(tags: HeadTag[], tag: TagDefinition, value: TagValue | null, resolution: Resolution) {
 	if (value === null) return;
 	if (typeof value === 'string') {
-		tags.push(tag.attributes ? { tag, value, attributes: tag.attributes } : { tag, value });
+		tags.push({ tag, value, attributes: tag.attributes });
 		return;
 	}
-	value.forEach((item, index) => {
-		if (typeof item === 'string') tags.push(tag.attributes ? { tag, value: item, attributes: tag.attributes } : { tag, value: item });
+	for (let index = 0; index < value.length; index++) {
+		const item = value[index] as (typeof value)[number];
+		if (typeof item === 'string') tags.push({ tag, value: item, attributes: tag.attributes });
 		else if ('address' in item) pushPicture(tags, tag, item, index, resolution);
 		else tags.push(withAttributes(tag, item));
-	});
+	}
 }
 
 const withAttributes = (tag: TagDefinition, { value, attributes }: Attributed): HeadTag => ({ tag, value, attributes: { ...tag.attributes, ...attributes } });
 
 /** A picture and, directly after it, the facts that travel with it (R11). Alt text set for the tag goes to the first. */
 function pushPicture(tags: HeadTag[], tag: TagDefinition, picture: ChosenPicture, index: number, resolution: Resolution) {
-	tags.push({ tag, value: picture.address });
+	tags.push({ tag, value: picture.address, attributes: undefined });
 	if (tag.name !== 'og:image') return;
 	const facts = PICTURE_FACT_TAGS;
-	if (picture.secure) tags.push({ tag: facts.secure, value: picture.secure });
-	if (picture.type) tags.push({ tag: facts.type, value: picture.type });
-	if (picture.width) tags.push({ tag: facts.width, value: String(picture.width) });
-	if (picture.height) tags.push({ tag: facts.height, value: String(picture.height) });
+	if (picture.secure) pushFact(tags, facts.secure, picture.secure);
+	if (picture.type) pushFact(tags, facts.type, picture.type);
+	if (picture.width) pushFact(tags, facts.width, String(picture.width));
+	if (picture.height) pushFact(tags, facts.height, String(picture.height));
 	const alt = index === 0 ? resolution.textOf('og:image:alt') : picture.alt;
-	if (alt) tags.push({ tag: facts.alt, value: alt });
+	if (alt) pushFact(tags, facts.alt, alt);
 }
 
-/** Adds what only the whole head can tell: values passed over (R3), and why a tag that has one is not in the head. */
-function annotate(trace: Trace, all: readonly Trace[], withheld: ReadonlyMap<string, Withheld>, plan: Plan): Trace {
-	const why = withheld.get(trace.tag);
-	const hasValue = trace.winner >= 0;
-	return {
-		...trace,
-		...(hasValue && passedOver(trace, all, plan)),
-		...(why && hasValue && { withheld: why })
-	};
+const pushFact = (tags: HeadTag[], tag: TagDefinition, value: string) => void tags.push({ tag, value, attributes: undefined });
+
+/** The trace of one tag, with what only the whole head can tell: why it is not written, and what was passed over (R3). */
+function traceOf(tag: string, index: number, told: readonly Search[], plan: Plan, withheld: ReadonlyMap<string, Withheld>): Trace {
+	const { value, steps, winner } = told[index] as Search;
+	if (winner < 0) return { tag, value: undefined, steps, winner };
+	const why = withheld.size > 0 ? withheld.get(tag) : undefined;
+	const from = plan.borrowsFrom[index] as number;
+	const layer = from < 0 ? undefined : layerPassedOver(steps[winner] as TraceStep, told[from] as Search);
+	const trace: Trace = { tag, value: value ?? undefined, steps, winner };
+	if (!why && !layer) return trace;
+	return { ...trace, ...(layer && { passedOver: { tag: (plan.tags[from] as TagDefinition).name, layer } }), ...(why && { withheld: why }) };
 }
 
-function passedOver(trace: Trace, all: readonly Trace[], plan: Plan): Pick<Trace, 'passedOver'> {
-	const candidates = plan.candidates[plan.indexOf.get(trace.tag)!] ?? [];
-	const tag = candidates.find((candidate) => candidate.builtIn?.borrows)?.builtIn?.borrows;
-	const other = all.find((one) => one.tag === tag);
-	const mine = trace.steps[trace.winner]?.layer as Layer;
-	const theirs = other?.steps[other.winner]?.layer;
-	return tag && theirs && LAYERS.indexOf(theirs) < LAYERS.indexOf(mine) && mine !== 'built-in' ? { passedOver: { tag, layer: theirs } } : {};
+/** The layer of the tag that the built-in would have borrowed from, when that is the more specific one. */
+function layerPassedOver(mine: TraceStep, { steps, winner }: Search): Layer | undefined {
+	const theirs = mine.layer === 'built-in' ? undefined : steps[winner]?.layer;
+	return theirs && LAYERS.indexOf(theirs) < LAYERS.indexOf(mine.layer) ? theirs : undefined;
 }

@@ -27,7 +27,7 @@ export type TagValue = string | readonly (string | ChosenPicture | Attributed)[]
 export interface HeadTag {
 	readonly tag: TagDefinition;
 	readonly value: string;
-	readonly attributes?: Readonly<Record<string, string>>;
+	readonly attributes: Readonly<Record<string, string>> | undefined;
 }
 
 /** The head of one page. */
@@ -50,7 +50,7 @@ export type SkippedSource = PictureMiss & { readonly source: string };
 
 /** What became of one candidate. */
 export type Outcome =
-	| { readonly kind: 'won'; readonly value: TagValue; readonly skipped?: readonly SkippedSource[] }
+	| { readonly kind: 'won'; readonly skipped?: readonly SkippedSource[] }
 	/** It rendered to nothing; these variables were empty. */
 	| { readonly kind: 'empty'; readonly variables: readonly string[] }
 	| { readonly kind: 'borrowed-nothing'; readonly from: string }
@@ -82,6 +82,8 @@ export type Withheld =
 /** For one tag of one page: every candidate, in order, and what became of it (R12). */
 export interface Trace {
 	readonly tag: string;
+	/** What it came to; undefined for nothing. */
+	readonly value: TagValue | undefined;
 	readonly steps: readonly TraceStep[];
 	/** The index of the step that won, or -1. */
 	readonly winner: number;

@@ -1,4 +1,5 @@
 import type { Issue } from '../issue';
+import { PAGE_FACTS, type FieldValue } from '../model';
 import type { PlaceholderNode, TemplateNode, Term, VariableTerm } from './ast';
 import { FILTERS, runFilter, type FilterSpec } from './filters';
 import { parseTemplate } from './parse';
@@ -10,6 +11,8 @@ export interface Scope {
 	readonly separator: string;
 	/** The moment of rendering, ISO 8601. */
 	readonly now: string;
+	/** The page's own fields; only own properties count. */
+	readonly fields: Readonly<Record<string, FieldValue>>;
 	pageValue(name: string): Value;
 	siteValue(name: string): Value;
 	typeValue(name: string): Value;
@@ -17,6 +20,9 @@ export interface Scope {
 	/** What another tag of the same page came to, '' for nothing. */
 	headValue(tag: string): string;
 }
+
+/** What is worked out from the page rather than read from its fields. */
+const FACTS: ReadonlySet<string> = new Set(PAGE_FACTS.map((fact) => fact.name));
 
 /** The longest text (UTF-16 code units) a template may come to; a longer one is refused. */
 export const MAX_OUTPUT = 10_000;
@@ -59,10 +65,23 @@ const SEPARATOR_MARK = '\u0000';
 const withoutMark = (text: string) => (text.includes(SEPARATOR_MARK) ? text.replaceAll(SEPARATOR_MARK, '') : text);
 
 function compileSequence(nodes: readonly TemplateNode[]): (scope: Scope) => string {
-	const parts = nodes.map(compileNode);
-	const join = joiner(parts);
-	if (!hasSeparator(nodes)) return join;
-	return (scope) => settleSeparators(join(scope), scope.separator);
+	if (!hasSeparator(nodes)) return joiner(nodes.map(compileNode));
+	if (nodes.some((node) => node.kind === 'optional' && hasSeparator(node.nodes))) {
+		const join = joiner(nodes.map(compileNode));
+		return (scope) => settleSeparators(join(scope).split(SEPARATOR_MARK), scope.separator);
+	}
+	const stretches = stretchesOf(nodes).map((stretch) => joiner(trimEdges(stretch).map(compileNode)));
+	return (scope) => settleSeparators(stretches, scope.separator, scope);
+}
+
+/** The nodes between the separators. */
+function stretchesOf(nodes: readonly TemplateNode[]): TemplateNode[][] {
+	const stretches: TemplateNode[][] = [[]];
+	for (const node of nodes) {
+		if (node.kind === 'separator') stretches.push([]);
+		else stretches.at(-1)?.push(node);
+	}
+	return stretches;
 }
 
 /** Runs the parts in order. The short cases are spelled out: most templates have one to three parts. */
@@ -81,14 +100,29 @@ function joiner(parts: readonly Part[]): (scope: Scope) => string {
 const hasSeparator = (nodes: readonly TemplateNode[]): boolean =>
 	nodes.some((node) => node.kind === 'separator' || (node.kind === 'optional' && hasSeparator(node.nodes)));
 
+/** Without the spaces round a separator: they are written here, and trimmed while running in any case. */
+function trimEdges(nodes: readonly TemplateNode[]): TemplateNode[] {
+	return nodes
+		.map((node, at) => {
+			if (node.kind !== 'text') return node;
+			const start = at === 0 ? node.text.trimStart() : node.text;
+			return { ...node, text: at === nodes.length - 1 ? start.trimEnd() : start };
+		})
+		.filter((node) => node.kind !== 'text' || node.text !== '');
+}
+
 /** A separator prints only between two stretches that both printed something: never at an edge, never twice. */
-function settleSeparators(text: string, separator: string): string {
+function settleSeparators(stretches: readonly string[], separator: string): string;
+function settleSeparators(stretches: readonly ((scope: Scope) => string)[], separator: string, scope: Scope): string;
+function settleSeparators(stretches: readonly (string | ((scope: Scope) => string))[], separator: string, scope?: Scope): string {
 	const sign = separator.trim();
-	return text
-		.split(SEPARATOR_MARK)
-		.map((stretch) => stretch.trim())
-		.filter((stretch) => stretch !== '')
-		.join(sign === '' ? ' ' : ` ${sign} `);
+	const between = sign === '' ? ' ' : ` ${sign} `;
+	let out = '';
+	for (const stretch of stretches) {
+		const text = (typeof stretch === 'string' ? stretch : stretch(scope as Scope)).trim();
+		if (text !== '') out = out === '' ? text : out + between + text;
+	}
+	return out;
 }
 
 function compileNode(node: TemplateNode): Part {
@@ -164,7 +198,8 @@ function compileTerm(term: Term): (scope: Scope) => Value {
 function compileRoot(root: string, name: string): (scope: Scope) => Value {
 	switch (root) {
 		case 'page':
-			return (scope) => scope.pageValue(name);
+			if (FACTS.has(name)) return (scope) => scope.pageValue(name);
+			return (scope) => (Object.hasOwn(scope.fields, name) ? scope.fields[name] : undefined);
 		case 'site':
 			return (scope) => scope.siteValue(name);
 		case 'type':

@@ -15,9 +15,29 @@ const VISIBLE = /[^\p{Z}\p{Cc}\p{Cf}]/u;
  * Lone surrogates become U+FFFD, controls and noncharacters go. A text with nothing to see in it becomes ''.
  */
 export function cleanText(text: string): string {
+	if (isTidy(text)) return text;
 	let clean = text.isWellFormed() ? text : text.toWellFormed();
 	if (UNTIDY.test(clean)) clean = clean.replace(UNWANTED_ALL, '').replace(SPACES, ' ').trim();
 	return VISIBLE.test(clean) ? clean : '';
+}
+
+/**
+ * Whether a text is of ordinary letters and signs, with something to see in it and nothing to tidy: the common case,
+ * told in one pass. Ordinary is what holds no space, control, surrogate or noncharacter: U+00A1 to U+167F, U+2010 to
+ * U+2027, and ASCII.
+ */
+function isTidy(text: string): boolean {
+	let last = 32;
+	let isVisible = false;
+	for (let i = 0; i < text.length; i++) {
+		const unit = text.charCodeAt(i);
+		if (unit > 32 && unit < 127) isVisible = true;
+		else if (unit === 32) {
+			if (last === 32) return false;
+		} else if (unit < 0xa1 || (unit >= 0x1680 && (unit < 0x2010 || unit > 0x2027))) return false;
+		last = unit;
+	}
+	return isVisible && last !== 32;
 }
 
 /** Whether every code unit of the first `length` is a character by itself, so that counting units counts graphemes. */
