@@ -23,8 +23,6 @@ export interface Candidate {
 	readonly builtIn?: BuiltIn;
 	/** Tags whose outcome it asks for. */
 	readonly reads: readonly string[];
-	/** Set when it is skipped because it borrows in a circle. */
-	readonly loop?: Outcome;
 	/** How a trace names it. */
 	readonly base: Omit<TraceStep, 'outcome'>;
 	/** What usually becomes of it when it does not win. */

@@ -3,15 +3,18 @@ import type { TagDefinition } from '../catalogue/types';
 import type { Layer, Rule } from '../model';
 import { BUILT_INS, type BuiltIn } from './builtIns';
 import { makeBuiltIn, makeRule, shareInPlan, type Candidate } from './candidate';
-import { skipLoops } from './loops';
+import { hasCircle } from './loops';
 import { TellingSearch } from './telling';
 
 /** What is worked out once for a type and a language. Tags are known by their place in `tags`. */
 export interface Plan {
 	/** The tags that any layer says something about, in the order of output (R11). */
 	readonly tags: readonly TagDefinition[];
-	/** By place: what is tried for a tag, in order, without what is skipped. Bare functions: they run for every page. */
+	readonly candidates: readonly (readonly Candidate[])[];
+	/** Their bare functions: they run for every page. */
 	readonly tries: readonly (readonly Candidate['evaluate'][])[];
+	/** Whether tags could borrow in a circle, so that each page is resolved on the watch for it (R7). */
+	readonly hasCircle: boolean;
 	/** The same candidates, for searches that tell how they went. */
 	readonly telling: readonly TellingSearch[];
 	readonly indexOf: ReadonlyMap<string, number>;
@@ -53,7 +56,6 @@ function languageChain(language: string): string[] {
  *
  * 1. Layer by layer, most specific first: page, type, site, built-in.
  * 2. In a layer: the rule for the exact language, for its shorter forms, for any language.
- * 3. Candidates that borrow in a circle are marked and skipped (R7).
  *
  * `kind` is what the type declares for `og:type`.
  */
@@ -80,15 +82,17 @@ function orderPlan(byTag: Map<string, Candidate[]>, own: ReadonlyMap<string, Tag
 	const added = [...own.values()].sort((a, b) => (a.name < b.name ? -1 : 1));
 	const tags = [...CATALOGUE, ...added].filter((tag) => byTag.has(tag.name) || BUILT_IN_CANDIDATES.has(tag.name));
 	const builtIn = (tag: TagDefinition) => (BUILT_IN_CANDIDATES.get(tag.name) ?? []).map(shareInPlan);
-	const candidates = skipLoops(tags, tags.map((tag) => [...(byTag.get(tag.name) ?? []), ...builtIn(tag)]));
+	const candidates = tags.map((tag) => [...(byTag.get(tag.name) ?? []), ...builtIn(tag)]);
 	const indexOf = new Map(tags.map((tag, index) => [tag.name, index]));
 	const place = (name: string | undefined) => (name === undefined ? -1 : (indexOf.get(name) ?? -1));
 	// With no rule for og:type, its value is the type's kind: what only goes with another kind is idle on every page.
 	const isIdle = (list: readonly Candidate[]) => !byTag.has('og:type') && list.every(({ builtIn: one }) => one?.onlyFor !== undefined && one.onlyFor !== kind);
 	return {
 		tags,
-		tries: candidates.map((list) => list.filter((candidate) => !candidate.loop).map((candidate) => candidate.evaluate)),
-		telling: candidates.map((list) => new TellingSearch(list)),
+		candidates,
+		tries: candidates.map((list) => list.map((candidate) => candidate.evaluate)),
+		hasCircle: byTag.size > 0 && hasCircle(tags.map((tag) => tag.name), candidates),
+		telling: candidates.map((list, index) => new TellingSearch(index, list)),
 		indexOf,
 		active: [...tags.keys()].filter((index) => !isIdle(candidates[index] as readonly Candidate[])),
 		parents: tags.map((tag) => place(tag.parent)),

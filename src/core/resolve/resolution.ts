@@ -5,6 +5,7 @@ import { toText, type Value } from '../template/values';
 import type { AddressBook } from './address';
 import { readingMinutes } from './builtIns';
 import { LEFT_OUT, type Candidate } from './candidate';
+import { LOOPED, LoopWatch } from './loops';
 import type { PictureFacts, PictureScope } from './pictures';
 import type { Plan } from './plan';
 import type { Search, TellingSearch } from './telling';
@@ -32,6 +33,8 @@ export class Resolution implements Scope, PictureScope {
 	readonly separator: string;
 	readonly pageAddress: string | undefined;
 	readonly fields: Page['fields'];
+	/** Only where the rules could lead in a circle. */
+	readonly watch: LoopWatch | undefined;
 	private readonly values: (TagValue | null | undefined)[];
 
 	constructor(
@@ -47,6 +50,7 @@ export class Resolution implements Scope, PictureScope {
 		this.language = page.language ?? scope.site.languages[0] ?? 'en';
 		this.separator = scope.site.separator;
 		this.fields = page.fields;
+		this.watch = plan.hasCircle ? new LoopWatch((index) => plan.tags[index]!.name) : undefined;
 		this.pageAddress = scope.addresses.ofPath(page.path);
 		this.values = new Array<TagValue | null | undefined>(plan.tags.length).fill(undefined);
 	}
@@ -135,7 +139,8 @@ export class Resolution implements Scope, PictureScope {
 	valueAt(index: number): TagValue | null {
 		const known = this.values[index];
 		if (known !== undefined) return known;
-		const value = this.told ? this.tell(this.told, index) : this.search(this.plan.tries[index] as Plan['tries'][number]);
+		this.watch?.enter(index);
+		const value = this.told ? this.tell(this.told, index) : this.watch ? this.searchOnWatch(this.watch, index) : this.search(this.plan.tries[index] as Plan['tries'][number]);
 		this.values[index] = value;
 		return value;
 	}
@@ -151,6 +156,15 @@ export class Resolution implements Scope, PictureScope {
 			const value = (tries[i] as Candidate['evaluate'])(this);
 			if (value === LEFT_OUT) return null;
 			if (value !== undefined) return value;
+		}
+		return null;
+	}
+
+	private searchOnWatch(watch: LoopWatch, index: number): TagValue | null {
+		for (const candidate of this.plan.candidates[index] as readonly Candidate[]) {
+			const value = watch.attempt(index, candidate, () => candidate.evaluate(this));
+			if (value === LEFT_OUT) return null;
+			if (value !== undefined && value !== LOOPED) return value;
 		}
 		return null;
 	}

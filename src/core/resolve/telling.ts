@@ -1,4 +1,5 @@
 import { LEFT_OUT, type Candidate } from './candidate';
+import { LOOPED } from './loops';
 import type { Resolution } from './resolution';
 import type { Outcome, TagValue, TraceStep } from './types';
 
@@ -21,11 +22,14 @@ export interface Search {
 export class TellingSearch {
 	private readonly usual: (readonly TraceStep[] | undefined)[] = [];
 
-	private readonly evaluates: readonly (Candidate['evaluate'] | undefined)[];
+	private readonly evaluates: readonly Candidate['evaluate'][];
 	private readonly explains: readonly Candidate['explain'][];
 
-	constructor(private readonly candidates: readonly Candidate[]) {
-		this.evaluates = candidates.map((candidate) => (candidate.loop ? undefined : candidate.evaluate));
+	constructor(
+		private readonly index: number,
+		private readonly candidates: readonly Candidate[]
+	) {
+		this.evaluates = candidates.map((candidate) => candidate.evaluate);
 		this.explains = candidates.map((candidate) => candidate.explain);
 	}
 
@@ -35,10 +39,10 @@ export class TellingSearch {
 		let at = 0;
 		let value: TagValue | typeof LEFT_OUT | undefined;
 		for (; at < evaluates.length; at++) {
-			const evaluate = evaluates[at];
-			if (!evaluate) continue;
-			value = evaluate(page);
-			const outcome = (explains[at] as Candidate['explain'])(page, value);
+			const candidate = this.candidates[at] as Candidate;
+			const got = page.watch ? page.watch.attempt(this.index, candidate, () => candidate.evaluate(page)) : (evaluates[at] as Candidate['evaluate'])(page);
+			value = got === LOOPED ? undefined : got;
+			const outcome: Outcome | undefined = got === LOOPED ? { kind: 'loop', tags: page.watch!.tagsOf(candidate) } : (explains[at] as Candidate['explain'])(page, value);
 			if (outcome) (special ??= [])[at] = outcome;
 			if (value !== undefined) break;
 		}
@@ -49,7 +53,7 @@ export class TellingSearch {
 	/** The steps of a search that ended at a place; `special` holds the outcomes that are not the usual ones. */
 	private makeSteps(end: number, value: TagValue | typeof LEFT_OUT | undefined, special: readonly (Outcome | undefined)[]): TraceStep[] {
 		return this.candidates.map((candidate, at) => {
-			const usual = at > end ? NOT_REACHED : at < end ? (candidate.loop ?? candidate.usual) : value === LEFT_OUT ? ENDED : WON;
+			const usual = at > end ? NOT_REACHED : at < end ? candidate.usual : value === LEFT_OUT ? ENDED : WON;
 			return { ...candidate.base, outcome: special[at] ?? usual };
 		});
 	}

@@ -142,7 +142,8 @@ function compilePlaceholder(node: PlaceholderNode): Part {
 	const value = compileExpression(node);
 	return (scope) => {
 		const got = value(scope);
-		if (typeof got === 'string' && got !== '') return withoutMark(got);
+		// Most texts begin with a letter: then they are not blank, and need no closer look.
+		if (typeof got === 'string' && got.charCodeAt(0) > 32) return withoutMark(got);
 		return isEmpty(got) ? undefined : withoutMark(toText(got));
 	};
 }
