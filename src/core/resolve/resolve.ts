@@ -53,7 +53,8 @@ export class Resolver {
 		const head = this.emit(open, withheld);
 		const { plan, resolution } = open;
 		for (let index = 0; index < plan.tags.length; index++) resolution.valueAt(index);
-		return { head, traces: plan.tags.map((tag, index) => traceOf(tag.name, index, told as Search[], plan, withheld)) };
+		const steps = plan.telling.map((search, index) => search.explain(resolution, told[index] as Search));
+		return { head, traces: plan.tags.map((tag, index) => traceOf(tag.name, index, told as Search[], steps, plan, withheld)) };
 	}
 
 	private open(page: Page, told?: (Search | undefined)[]) {
@@ -161,19 +162,20 @@ function pushPicture(tags: HeadTag[], tag: TagDefinition, picture: ChosenPicture
 const pushFact = (tags: HeadTag[], tag: TagDefinition, value: string) => void tags.push({ tag, value, attributes: undefined });
 
 /** The trace of one tag, with what only the whole head can tell: why it is not written, and what was passed over (R3). */
-function traceOf(tag: string, index: number, told: readonly Search[], plan: Plan, withheld: ReadonlyMap<string, Withheld>): Trace {
-	const { value, steps, winner } = told[index] as Search;
-	if (winner < 0) return { tag, value: undefined, steps, winner };
+function traceOf(tag: string, index: number, told: readonly Search[], all: readonly (readonly TraceStep[])[], plan: Plan, withheld: ReadonlyMap<string, Withheld>): Trace {
+	const { value, end } = told[index] as Search;
+	const steps = all[index] as readonly TraceStep[];
+	if (value === null) return { tag, value: undefined, steps, winner: -1 };
 	const why = withheld.size > 0 ? withheld.get(tag) : undefined;
 	const from = plan.borrowsFrom[index] as number;
-	const layer = from < 0 ? undefined : layerPassedOver(steps[winner] as TraceStep, told[from] as Search);
-	const trace: Trace = { tag, value: value ?? undefined, steps, winner };
+	const layer = from < 0 ? undefined : layerPassedOver(steps[end] as TraceStep, told[from] as Search, all[from] as readonly TraceStep[]);
+	const trace: Trace = { tag, value, steps, winner: end };
 	if (!why && !layer) return trace;
 	return { ...trace, ...(layer && { passedOver: { tag: (plan.tags[from] as TagDefinition).name, layer } }), ...(why && { withheld: why }) };
 }
 
 /** The layer of the tag that the built-in would have borrowed from, when that is the more specific one. */
-function layerPassedOver(mine: TraceStep, { steps, winner }: Search): Layer | undefined {
-	const theirs = mine.layer === 'built-in' ? undefined : steps[winner]?.layer;
+function layerPassedOver(mine: TraceStep, { value, end }: Search, steps: readonly TraceStep[]): Layer | undefined {
+	const theirs = mine.layer === 'built-in' || value === null ? undefined : steps[end]?.layer;
 	return theirs && LAYERS.indexOf(theirs) < LAYERS.indexOf(mine.layer) ? theirs : undefined;
 }

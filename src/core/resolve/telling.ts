@@ -10,9 +10,10 @@ const NOT_REACHED: Outcome = { kind: 'not-reached' };
 /** How a search for a tag's value went. */
 export interface Search {
 	readonly value: TagValue | null;
-	readonly steps: readonly TraceStep[];
-	/** The step that won, or -1. */
-	readonly winner: number;
+	/** The place of the candidate it ended at; their number when none had a value. */
+	readonly end: number;
+	/** The places of candidates that borrow in a circle, and the circle. */
+	readonly loops: readonly { readonly at: number; readonly tags: readonly string[] }[] | undefined;
 }
 
 /**
@@ -21,7 +22,6 @@ export interface Search {
  */
 export class TellingSearch {
 	private readonly usual: (readonly TraceStep[] | undefined)[] = [];
-
 	private readonly evaluates: readonly Candidate['evaluate'][];
 	private readonly explains: readonly Candidate['explain'][];
 
@@ -34,27 +34,47 @@ export class TellingSearch {
 	}
 
 	run(page: Resolution): Search {
-		const { evaluates, explains } = this;
-		let special: (Outcome | undefined)[] | undefined;
-		let at = 0;
-		let value: TagValue | typeof LEFT_OUT | undefined;
-		for (; at < evaluates.length; at++) {
-			const candidate = this.candidates[at] as Candidate;
-			const got = page.watch ? page.watch.attempt(this.index, candidate, () => candidate.evaluate(page)) : (evaluates[at] as Candidate['evaluate'])(page);
-			value = got === LOOPED ? undefined : got;
-			const outcome: Outcome | undefined = got === LOOPED ? { kind: 'loop', tags: page.watch!.tagsOf(candidate) } : (explains[at] as Candidate['explain'])(page, value);
-			if (outcome) (special ??= [])[at] = outcome;
-			if (value !== undefined) break;
+		if (page.watch) return this.runOnWatch(page);
+		const { evaluates } = this;
+		for (let end = 0; end < evaluates.length; end++) {
+			const value = (evaluates[end] as Candidate['evaluate'])(page);
+			if (value !== undefined) return { value: value === LEFT_OUT ? null : value, end, loops: undefined };
 		}
-		const steps = special ? this.makeSteps(at, value, special) : (this.usual[at] ??= this.makeSteps(at, value, []));
-		return value === undefined || value === LEFT_OUT ? { value: null, steps, winner: -1 } : { value, steps, winner: at };
+		return { value: null, end: evaluates.length, loops: undefined };
 	}
 
-	/** The steps of a search that ended at a place; `special` holds the outcomes that are not the usual ones. */
-	private makeSteps(end: number, value: TagValue | typeof LEFT_OUT | undefined, special: readonly (Outcome | undefined)[]): TraceStep[] {
+	private runOnWatch(page: Resolution): Search {
+		const loops: { at: number; tags: readonly string[] }[] = [];
+		let end = 0;
+		for (; end < this.candidates.length; end++) {
+			const candidate = this.candidates[end] as Candidate;
+			const value = page.watch!.attempt(this.index, candidate, () => candidate.evaluate(page));
+			if (value === LOOPED) loops.push({ at: end, tags: page.watch!.tagsOf(candidate) });
+			else if (value !== undefined) return { value: value === LEFT_OUT ? null : value, end, loops };
+		}
+		return { value: null, end, loops };
+	}
+
+	/** The steps of a search, once every tag of the page has its value: a reason may name another tag's. */
+	explain(page: Resolution, { value, end, loops }: Search): readonly TraceStep[] {
+		let special: (Outcome | undefined)[] | undefined;
+		for (let at = 0; at <= end && at < this.explains.length; at++) {
+			const result = at < end ? undefined : (value ?? LEFT_OUT);
+			const outcome = (this.explains[at] as Candidate['explain'])(page, result);
+			if (outcome) (special ??= [])[at] = outcome;
+		}
+		for (const { at, tags } of loops ?? NO_LOOPS) (special ??= [])[at] = { kind: 'loop', tags };
+		return special ? this.makeSteps(end, value, special) : (this.usual[end] ??= this.makeSteps(end, value, NONE_SPECIAL));
+	}
+
+	/** `special` holds the outcomes that are not the usual ones. */
+	private makeSteps(end: number, value: TagValue | null, special: readonly (Outcome | undefined)[]): TraceStep[] {
 		return this.candidates.map((candidate, at) => {
-			const usual = at > end ? NOT_REACHED : at < end ? candidate.usual : value === LEFT_OUT ? ENDED : WON;
+			const usual = at > end ? NOT_REACHED : at < end ? candidate.usual : value === null ? ENDED : WON;
 			return { ...candidate.base, outcome: special[at] ?? usual };
 		});
 	}
 }
+
+const NO_LOOPS: NonNullable<Search['loops']> = [];
+const NONE_SPECIAL: readonly undefined[] = [];
