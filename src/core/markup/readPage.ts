@@ -140,11 +140,14 @@ function paragraphsOf(main: Tree.Element): string[] {
 	return [...[...found].filter((text) => !leadsUp(text)), ...[...found].filter(leadsUp)];
 }
 
+/** What is left of a paragraph must be this long (UTF-16 code units) to stand alone. */
+const LEAST_SENTENCE = 25;
+
 /** A paragraph whose last sentence only leads up to what follows it, without that sentence where others are left. */
 function withoutLeadUp(text: string): string {
 	if (!text.endsWith(':')) return text;
 	const end = Math.max(text.lastIndexOf('. '), text.lastIndexOf('。'));
-	return end > 30 ? text.slice(0, end + 1) : text;
+	return end >= LEAST_SENTENCE ? text.slice(0, end + 1) : text;
 }
 
 /** The text of a block up to the first block inside it, and how much of it stands in links. */

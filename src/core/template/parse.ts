@@ -30,6 +30,8 @@ export function parseTemplate(source: string): ParsedTemplate {
 /** A place in the source, and the few moves that everything else is made of. */
 class Cursor {
 	at = 0;
+	/** How many escaped braces are open. */
+	plainBraces = 0;
 	readonly issues: Issue[] = [];
 	constructor(readonly source: string) {}
 
@@ -83,9 +85,12 @@ function parseText(cursor: Cursor, depth: number): TemplateNode {
 			cursor.at += 2;
 			continue;
 		}
-		if (cursor.char === '}')
-			cursor.report('template/stray-close', cursor.at, cursor.at + 1, { seen: '}' });
-		else if (cursor.eat('\\') && cursor.done) {
+		if (cursor.char === '}') {
+			// A brace that was opened as plain text is closed as plain text.
+			if (cursor.plainBraces > 0) cursor.plainBraces--;
+			else cursor.report('template/stray-close', cursor.at, cursor.at + 1, { seen: '}' });
+		} else if (cursor.eat('\\') && cursor.match('{')) cursor.plainBraces++;
+		else if (cursor.done) {
 			cursor.report('template/trailing-escape', cursor.at - 1, cursor.at);
 			text += '\\';
 			break;

@@ -1,0 +1,150 @@
+import Database from 'better-sqlite3';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeEach, describe, expect, test } from 'vitest';
+import { Resolver, type Page, type Site } from '$core';
+import { releasedHead } from '../jobs/heads';
+import { JOBS } from '../jobs/jobs';
+import { readEdit, refuseEdit } from '../web/edits';
+import { openDatabase } from './database';
+import { MIGRATIONS } from './migrations';
+import { Store } from './store';
+
+const folder = mkdtempSync(join(tmpdir(), 'kephalon-store-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+let made = 0;
+const newFile = () => join(folder, `${++made}.db`);
+
+const site: Site = { name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: { tagline: 'T' }, rules: [{ tag: 'title', kind: 'template', template: '{page.title} {sep} {site.name}' }] };
+const page = (path: string, more: Partial<Page> = {}): Page => ({ path, type: 'note', state: 'live', fields: { title: path }, rules: [], ...more });
+
+describe('opening a database', () => {
+	test('a missing one is made, with its folder', () => {
+		const store = new Store(join(folder, 'deep/er/a.db'));
+		expect(store.db.pragma('user_version', { simple: true })).toBe(MIGRATIONS.length);
+		expect(store.db.pragma('journal_mode', { simple: true })).toBe('wal');
+		store.close();
+	});
+	test('a file that is no database is left as it is', () => {
+		const file = newFile();
+		writeFileSync(file, 'Dear diary, this is not a database at all, but it is long enough to be looked at as if it were one.');
+		expect(() => openDatabase(file)).toThrow('is not a database. Name another file with --db; this one was left as it is.');
+		expect(readFileSync(file, 'utf8')).toMatch(/^Dear diary/);
+	});
+	test('another program’s database is left as it is', () => {
+		const file = newFile();
+		const other = new Database(file);
+		other.exec('CREATE TABLE songs (name TEXT)');
+		other.close();
+		expect(() => openDatabase(file)).toThrow('is a database of another program');
+	});
+	test('one from a newer version', () => {
+		const file = newFile();
+		const store = new Store(file);
+		store.db.pragma('user_version = 99');
+		store.close();
+		expect(() => openDatabase(file)).toThrow('was written by a newer Kephalon (version 99;');
+	});
+	test('a locked one', () => {
+		const file = newFile();
+		const store = new Store(file);
+		const other = new Store(file, { patience: 10 });
+		store.db.exec('BEGIN IMMEDIATE');
+		expect(() => other.transaction(() => other.saveSite(site))).toThrow('is locked by another program');
+		store.db.exec('ROLLBACK');
+		store.close();
+		other.close();
+	});
+	test('a path that is a folder', () => {
+		expect(() => openDatabase(folder)).toThrow('cannot be opened');
+	});
+});
+
+describe('the working copy and what is released', () => {
+	let store: Store;
+	let id: number;
+	beforeEach(() => {
+		store = new Store(newFile());
+		id = store.transaction(() => {
+			const made = store.saveSite(site);
+			store.ensureType(made, 'note');
+			for (const one of [page('/a'), page('/b', { state: 'draft' }), page('/c', { hidden: true, language: 'fr', rules: [{ tag: 'title', kind: 'leaveOut' }] })]) store.savePage(made, one);
+			return made;
+		});
+	});
+
+	test('what goes in comes out', () => {
+		expect(store.site('S').site).toEqual(site);
+		expect(store.page(id, '/c')).toEqual(page('/c', { hidden: true, language: 'fr', rules: [{ tag: 'title', kind: 'leaveOut' }] }));
+		expect([...store.pages(id)].map((one) => one.path)).toEqual(['/a', '/b', '/c']);
+		expect(store.countPages(id)).toEqual({ all: 3, live: 2, byType: { note: 3 } });
+	});
+
+	test('a site that is not there is told with those that are', () => {
+		expect(() => store.site('X')).toThrow(`There is no site "X" in ${store.file}. Sites there: "S".`);
+	});
+
+	test('a rule is set, replaced, and taken away in each layer', () => {
+		for (const place of [{ layer: 'site' }, { layer: 'type', name: 'note' }, { layer: 'page', path: '/a' }] as const) {
+			store.setRule(id, place, 'og:title', 'fr', { kind: 'template', template: 'x' });
+			store.setRule(id, place, 'og:title', 'fr', { kind: 'template', template: 'y' });
+			const rulesAt = () => (place.layer === 'site' ? store.site('S').site.rules : place.layer === 'type' ? store.site('S').types[0]!.rules : store.page(id, '/a')!.rules).filter((rule) => rule.tag === 'og:title');
+			expect(rulesAt()).toEqual([{ tag: 'og:title', language: 'fr', kind: 'template', template: 'y' }]);
+			store.setRule(id, place, 'og:title', 'fr', null);
+			expect(rulesAt()).toEqual([]);
+		}
+		expect(() => store.setRule(id, { layer: 'page', path: '/none' }, 'title', undefined, null)).toThrow('There is no page "/none"');
+	});
+
+	test('a release has the live pages, is numbered, and does not change with the working copy', () => {
+		const first = JOBS.release({ db: store.file, site: 'S' }, () => undefined);
+		expect(first).toMatchObject({ number: 1, pages: 2 });
+		const before = store.releases.head(first.id, { path: '/a' });
+		expect(before?.html).toContain('<title>/a · S</title>');
+		store.setRule(id, { layer: 'site' }, 'title', undefined, { kind: 'template', template: 'New' });
+		expect(store.releases.head(first.id, { path: '/a' })).toEqual(before);
+		expect(JOBS.pending({ db: store.file, site: 'S' }, () => undefined)).toMatchObject({ changed: 1, added: 0, removed: 0, paths: ['/a'] });
+		const second = JOBS.release({ db: store.file, site: 'S' }, () => undefined);
+		expect(second.number).toBe(2);
+		expect(store.releases.head(second.id, { address: 'https://s.example/a' })?.html).toContain('<title>New</title>');
+		expect(store.releases.head(second.id, { path: '/b' })).toBeUndefined();
+	});
+
+	test('a release that fails on the way is not there at all', () => {
+		const resolver = new Resolver({ site, types: [], pictures: [] }, '');
+		function* heads() {
+			yield releasedHead(resolver, page('/a'));
+			throw new Error('the disk is full');
+		}
+		expect(() => store.releases.make(id, 1, 'now', heads())).toThrow('the disk is full');
+		expect(store.releases.latest(id)).toBeUndefined();
+	});
+
+	test('a full disk during a release is told, and leaves nothing', () => {
+		store.db.pragma('wal_checkpoint(TRUNCATE)');
+		const pages = Number(store.db.pragma('page_count', { simple: true }));
+		store.db.pragma(`max_page_count = ${pages}`);
+		const resolver = new Resolver({ site, types: [], pictures: [] }, '');
+		const heads = Array.from({ length: 500 }, (_, i) => releasedHead(resolver, page(`/${i}`, { fields: { title: `x${i}`.repeat(50) } })));
+		expect(() => store.releases.make(id, 1, 'now', heads)).toThrow(/full/);
+		store.db.pragma('max_page_count = 1000000');
+		expect(store.releases.latest(id)).toBeUndefined();
+		expect(store.db.prepare('SELECT count(*) AS n FROM head').get()).toEqual({ n: 0 });
+	});
+
+	test('reach counts what is under the edit, what changes, and the worst of it', () => {
+		const edit = { place: { layer: 'site' }, tag: 'title', body: { kind: 'template', template: '{page.nothing} , x' } } as const;
+		expect(JOBS.reach({ db: store.file, site: 'S', edit }, () => undefined)).toMatchObject({ under: 3, changed: 2, worse: 2, better: 0, worst: [{ verdict: 'worse', reason: 'now with a gap in its text' }, {}] });
+	});
+
+	test('an edit is refused for its form, its template, a loop that it closes', () => {
+		expect(() => readEdit({ place: { layer: 'moon' }, tag: 'title', body: null })).toThrow('The edit cannot be read');
+		expect(() => readEdit({ place: { layer: 'site' }, tag: 'title', body: { kind: 'template' } })).toThrow('The rule cannot be read');
+		const refusals = (body: unknown) => refuseEdit(store, store.site('S'), readEdit({ place: { layer: 'site' }, tag: 'title', body })).map((issue) => issue.message);
+		expect(refusals({ kind: 'template', template: '{page.titel}' })).toEqual(['Unknown variable "page.titel" at 1:2. Did you mean "page.title"?']);
+		store.setRule(id, { layer: 'site' }, 'description', undefined, { kind: 'borrow', from: 'title' });
+		expect(refusals({ kind: 'borrow', from: 'description' })).toEqual(['These tags borrow in a circle: title → description → title. Give one of them a template of its own.']);
+		expect(refusals({ kind: 'template', template: '{page.title}' })).toEqual([]);
+	});
+});
