@@ -23,3 +23,4 @@ export { checkRule, checkSite, fieldsOfAll, loopThrough, type RuleContext, type 
 export { describeOutcome, describePassedOver, describeRule, describeSkipped, describeWithheld, nameOfLayer, valueAsText } from './resolve/describe';
 export { cardOf, measureText, type Card, type CardText } from './readers/card';
 export { READERS, type ReaderProfile } from './readers/profiles';
+export { isXhtml } from './markup/xhtml';

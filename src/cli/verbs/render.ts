@@ -31,7 +31,7 @@ export const addRender: Verb = (program) => {
 		.option('--now <time>', 'the moment that {now} names, ISO 8601')
 		.addOption(dbOption())
 		.action(async (options: Options) => {
-			if (options.all === (options.path !== undefined)) throw new UserError('Name one page with --path, or all with --all.', 2);
+			if ((options.all === true) === (options.path !== undefined)) throw new UserError('Name one page with --path, or all with --all.', 2);
 			if (options.file !== undefined) return renderFromFile(options.file, options);
 			if (options.site === undefined) throw new UserError('Name the site with --site, or a site file with --file.', 2);
 			await withStore(options, (store) => renderFromStore(store, options.site as string, options));

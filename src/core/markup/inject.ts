@@ -2,6 +2,7 @@ import { parse } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { Head } from '../resolve/types';
 import { attribute, elementsOf } from './readPage';
+import { hideSelfClosed } from './xhtml';
 
 /** Open Graph vocabularies: a name that begins with one of these belongs to the family as a whole. */
 const OG_NAME = /^(og|article|book|profile|music|video):/;
@@ -53,11 +54,6 @@ export function injectHead(source: string, lines: readonly string[], isManaged: 
 	const lineEnd = /\r?\n|\r/.exec(source)?.[0] ?? '\n';
 	const block = lines.map((line) => lineEnd + line.replaceAll('\n', lineEnd)).join('');
 	return splice(source, removed, at, block);
-}
-
-/** An empty element that closes itself would swallow the rest of the file in an HTML parser's eyes: it is blanked, length kept. */
-function hideSelfClosed(source: string): string {
-	return source.replace(/<(script|style|title|iframe|noscript|textarea|template)\b[^<>]*\/>/gi, (tag) => ' '.repeat(tag.length));
 }
 
 function writtenAs(source: string, { sourceCodeLocation: location }: Tree.Element): string {

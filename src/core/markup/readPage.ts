@@ -3,6 +3,7 @@ import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { FoundTag, PictureMention } from '../model';
 import { cleanText, countGraphemes } from '../text/text';
 import { SILENT, textOf } from './plainText';
+import { hideSelfClosed, isXhtml } from './xhtml';
 
 /** What a page's HTML says about itself. */
 export interface PageReading {
@@ -31,9 +32,9 @@ const FRAME_NAME =
 	/^((site|page|main|top|global|doc|sub|side|fancy)[-_]?)?(nav|navbar|navheader|navfooter|navigation|menu|toc|toc_sub|breadcrumbs?|sidebar|footer|masthead|banner|cookies?|search|searchmenu|searchbox|skip-?links?|pager|pagination|share|social|comments|tagline|copyright)([-_](list|links?|bar|box|menu|mark|wrapper|container|inner))?$/i;
 const namesFrame = (names: string | undefined) => names !== undefined && names.split(/\s+/).some((name) => FRAME_NAME.test(name));
 
-/** Reads a page. Accepts any string: broken markup is repaired as a browser would. */
-export function readPage(html: string): PageReading {
-	const document = parse(html);
+/** Reads a page. Accepts any string: broken markup is repaired as a browser would. `fileName` may tell XHTML. */
+export function readPage(html: string, fileName = ''): PageReading {
+	const document = parse(isXhtml(html, fileName) ? hideSelfClosed(html) : html);
 	const all = [...elementsOf(document)];
 	const body = all.find((element) => element.tagName === 'body');
 	const main = body && mainOf(body);

@@ -105,7 +105,7 @@ function refuseContent(bytes: Buffer): string | undefined {
 }
 
 function toPage(file: string, html: string, modified: Date): Omit<ReadPage, 'type'> | string {
-	const page = readPage(html);
+	const page = readPage(html, file);
 	if (page.leadsTo !== undefined) return `only leads on to ${page.leadsTo}`;
 	const path = pathOfFile(file);
 	const { title, heading, paragraphs, body, language, found } = page;

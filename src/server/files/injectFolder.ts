@@ -1,6 +1,6 @@
 import { copyFileSync, mkdirSync, readFileSync, renameSync, realpathSync, symlinkSync, readlinkSync, writeFileSync, rmSync, existsSync } from 'node:fs';
-import { dirname, extname, join } from 'node:path';
-import { injectHead, managedBy, renderLines, type Head, type Page } from '$core';
+import { dirname, join } from 'node:path';
+import { injectHead, isXhtml, managedBy, renderLines, type Head, type Page } from '$core';
 import { UserError } from '../errors';
 import { editBytes } from './encoding';
 import { futurePath, isHtmlName, isInside, openFolder, pathOfFile, walkFolder, type FolderEntry } from './folder';
@@ -65,15 +65,13 @@ function checkTarget(top: string, out: string): string {
 	return target;
 }
 
-const XHTML = /^\uFEFF?\s*<\?xml|<!DOCTYPE[^>]+XHTML|<html[^>]+xmlns\s*=/i;
-
 /** The file's bytes with the page's head in them, or why it has none. */
 function inject(entry: FolderEntry, bytes: Buffer, headOf: InjectOptions['headOf']): Buffer | string {
 	const known = headOf(pathOfFile(entry.path));
 	if (!known) return 'no live page of the site';
 	const { head, leftOut } = known;
 	const edited = editBytes(bytes, (source, write) => {
-		const xhtml = /^\.xht/i.test(extname(entry.path)) || XHTML.test(source.slice(0, 2048));
+		const xhtml = isXhtml(source, entry.path);
 		const lines = renderLines(head, { xhtml }).map(write);
 		return injectHead(source, lines, managedBy(head, leftOut), xhtml);
 	});
