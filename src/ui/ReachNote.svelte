@@ -23,9 +23,8 @@
 		<ul>
 			{#each reach.worst.slice(0, 3) as page (page.path)}
 				<li>
-					<span class="mono path">{page.path}</span>
-					<span class="serif">{page.after || 'nothing'}</span>
-					{#if page.reason}<em>{page.reason}</em>{/if}
+					<span class="serif" title="{page.path}: {page.after}">{page.after || 'nothing'}</span>
+					<span class="path">{page.reason ?? page.path}</span>
 				</li>
 			{/each}
 		</ul>
@@ -43,16 +42,21 @@
 		padding-top: 6px;
 	}
 	li {
+		display: grid;
+		grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+		gap: 10px;
+		align-items: baseline;
+	}
+	li > span {
 		overflow: hidden;
 		text-overflow: ellipsis;
 		white-space: nowrap;
 	}
 	.path {
+		direction: rtl;
 		font-size: 12px;
+		text-align: left;
 		color: var(--ink-soft);
-	}
-	em {
-		color: var(--gone);
 	}
 	.actions {
 		display: flex;
