@@ -4,10 +4,47 @@ import svelteConfig from './svelte.config.js';
 
 /** Imports run one way: routes, ui and cli → server → core. Each entry says what a room may not import, and why. */
 const closed = (/** @type {string} */ message, /** @type {string[]} */ ...names) => ({ group: names, message });
-const packages = closed('The core is pure: no Node, no DOM, no framework.', 'node:*', 'fs', 'path', 'svelte', 'svelte/*', '$app/*', '@sveltejs/*', 'better-sqlite3', 'sharp', '$server', '$server/**', '$ui/**', '**/server/**', '**/ui/**', '**/routes/**', '**/cli/**');
-const upward = closed('The server knows no screen and no command.', 'svelte', 'svelte/*', '$app/*', '$ui/**', '**/ui/**', '**/routes/**', '**/cli/**');
+const packages = closed(
+	'The core is pure: no Node, no DOM, no framework.',
+	'node:*',
+	'fs',
+	'path',
+	'svelte',
+	'svelte/*',
+	'$app/*',
+	'@sveltejs/*',
+	'better-sqlite3',
+	'sharp',
+	'$server',
+	'$server/**',
+	'$ui/**',
+	'**/server/**',
+	'**/ui/**',
+	'**/routes/**',
+	'**/cli/**'
+);
+const upward = closed(
+	'The server knows no screen and no command.',
+	'svelte',
+	'svelte/*',
+	'$app/*',
+	'$ui/**',
+	'**/ui/**',
+	'**/routes/**',
+	'**/cli/**'
+);
 const door = closed('src/core/index.ts is the only door to the core.', '**/core/**', '!$core');
-const BROWSER = ['window', 'document', 'navigator', 'localStorage', 'fetch', 'process', 'Buffer', 'require', '__dirname'];
+const BROWSER = [
+	'window',
+	'document',
+	'navigator',
+	'localStorage',
+	'fetch',
+	'process',
+	'Buffer',
+	'require',
+	'__dirname'
+];
 
 export default ts.config(
 	{ ignores: ['build/', '.svelte-kit/', 'node_modules/', 'data/'] },
@@ -32,9 +69,19 @@ export default ts.config(
 		ignores: ['**/*.test.ts'],
 		rules: {
 			'no-restricted-imports': ['error', { patterns: [packages] }],
-			'no-restricted-globals': ['error', ...BROWSER.map((name) => ({ name, message: 'The core is pure: no Node, no DOM.' }))]
+			'no-restricted-globals': [
+				'error',
+				...BROWSER.map((name) => ({ name, message: 'The core is pure: no Node, no DOM.' }))
+			]
 		}
 	},
-	{ files: ['src/server/**/*.ts'], ignores: ['**/*.test.ts'], rules: { 'no-restricted-imports': ['error', { patterns: [upward, door] }] } },
-	{ files: ['src/{routes,ui,cli}/**/*.{ts,svelte}', 'demo/**/*.ts'], rules: { 'no-restricted-imports': ['error', { patterns: [door] }] } }
+	{
+		files: ['src/server/**/*.ts'],
+		ignores: ['**/*.test.ts'],
+		rules: { 'no-restricted-imports': ['error', { patterns: [upward, door] }] }
+	},
+	{
+		files: ['src/{routes,ui,cli}/**/*.{ts,svelte}', 'demo/**/*.ts'],
+		rules: { 'no-restricted-imports': ['error', { patterns: [door] }] }
+	}
 );

@@ -7,12 +7,29 @@ export default {
 		alias: { $core: 'src/core/index.ts', $server: 'src/server', $ui: 'src/ui' },
 		typescript: {
 			config: (config) => {
-				config.include = [...(config.include ?? []), '../src', '../demo', '../scripts', '../tests', '../bench', '../bin', '../*.js', '../*.ts'];
+				config.include = [
+					...(config.include ?? []),
+					'../src',
+					'../demo',
+					'../scripts',
+					'../tests',
+					'../bench',
+					'../bin',
+					'../*.js',
+					'../*.ts'
+				];
 			}
 		},
 		csp: {
 			mode: 'auto',
-			directives: { 'default-src': ['self'], 'style-src': ['self', 'unsafe-inline'], 'font-src': ['self', 'data:'], 'img-src': ['self', 'https:', 'http:', 'data:'], 'frame-ancestors': ['none'], 'base-uri': ['none'] }
+			directives: {
+				'default-src': ['self'],
+				'style-src': ['self', 'unsafe-inline'],
+				'font-src': ['self', 'data:'],
+				'img-src': ['self', 'https:', 'http:', 'data:'],
+				'frame-ancestors': ['none'],
+				'base-uri': ['none']
+			}
 		}
 	}
 };

@@ -16,7 +16,12 @@ export default defineConfig({
 		rollupOptions: {
 			// All in one folder: the code finds its neighbours from where it lies.
 			output: { chunkFileNames: '[name]-[hash].js' },
-			input: { kephalon: here('src/cli/main.ts'), thread: here('src/server/jobs/thread.ts'), demo: here('demo/demo.ts'), bench: here('bench/bench.ts') }
+			input: {
+				kephalon: here('src/cli/main.ts'),
+				thread: here('src/server/jobs/thread.ts'),
+				demo: here('demo/demo.ts'),
+				bench: here('bench/bench.ts')
+			}
 		}
 	}
 });

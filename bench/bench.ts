@@ -19,7 +19,10 @@ const site: Site = {
 	base: 'https://merrowcoast.example/',
 	languages: ['en-GB'],
 	separator: '·',
-	fields: { description: 'Merrow Coast Reserves looks after eleven wild places on the Merrow shore, and opens them to everyone who comes on foot, by bus, by boat & in any weather at all, all year round.' },
+	fields: {
+		description:
+			'Merrow Coast Reserves looks after eleven wild places on the Merrow shore, and opens them to everyone who comes on foot, by bus, by boat & in any weather at all, all year round.'
+	},
 	rules: [
 		{ tag: 'title', kind: 'template', template: '{page.title} {sep} {site.name}' },
 		{ tag: 'description', kind: 'template', template: '{page.summary ?? site.description | clip 155}' },
@@ -29,16 +32,24 @@ const site: Site = {
 	]
 };
 
-const WORDS = 'tide marsh heath gannet dune shingle creek oak seal petrel wader lichen "salt" & <sand> harbour skerry lantern drift thrift plover'.split(' ');
+const WORDS =
+	'tide marsh heath gannet dune shingle creek oak seal petrel wader lichen "salt" & <sand> harbour skerry lantern drift thrift plover'.split(
+		' '
+	);
 
 function makePages(): Page[] {
 	const random = seeded('bench');
-	const words = (count: number) => Array.from({ length: count }, () => WORDS[Math.floor(random() * WORDS.length)]).join(' ');
+	const words = (count: number) =>
+		Array.from({ length: count }, () => WORDS[Math.floor(random() * WORDS.length)]).join(' ');
 	return Array.from({ length: PAGES }, (_, i) => ({
 		path: `/reserves/place-${i}`,
 		type: 'reserve',
 		state: 'live' as const,
-		fields: { title: words(4), picture: { src: `/pictures/place-${i % 500}.jpg` }, ...(i % 3 !== 0 && { summary: words(14 + (i % 20)) }) },
+		fields: {
+			title: words(4),
+			picture: { src: `/pictures/place-${i % 500}.jpg` },
+			...(i % 3 !== 0 && { summary: words(14 + (i % 20)) })
+		},
 		rules: []
 	}));
 }
@@ -74,7 +85,10 @@ function byHand({ title, summary, path, picture }: Facts): string {
 }
 
 /** The template of the engines, by how each writes a value. */
-const template = (value: (expression: string) => string, text: (expression: string) => string) => `<title>${text('whole')}</title>
+const template = (
+	value: (expression: string) => string,
+	text: (expression: string) => string
+) => `<title>${text('whole')}</title>
 <meta name="description" content="${value('description')}">
 <link rel="canonical" href="${value('address')}">
 <meta property="og:title" content="${value('title')}">
@@ -87,19 +101,48 @@ const template = (value: (expression: string) => string, text: (expression: stri
 <meta name="twitter:card" content="summary">
 <meta name="twitter:title" content="${value('title')}">
 `;
-const dataOf = ({ title, summary, path, picture }: Facts) => ({ whole: `${title} · ${site.name}`, title, description: describe(summary), address: origin + path, name: site.name, image: origin + picture });
+const dataOf = ({ title, summary, path, picture }: Facts) => ({
+	whole: `${title} · ${site.name}`,
+	title,
+	description: describe(summary),
+	address: origin + path,
+	name: site.name,
+	image: origin + picture
+});
 
 function contenders(): Record<string, (page: Page, facts: Facts) => string> {
-	const resolver = new Resolver({ site, types: [{ name: 'reserve', kind: 'website', fields: [], rules: [] }], pictures: [] }, '2026-05-03T10:00:00Z');
-	const eta = new Eta({ autoEscape: true, escapeFunction: (text: unknown) => escapeAttribute(String(text)), autoTrim: false });
-	const etaTemplate = eta.compile(template((name) => `<%= it.${name} %>`, (name) => `<%~ it.text(it.${name}) %>`));
+	const resolver = new Resolver(
+		{ site, types: [{ name: 'reserve', kind: 'website', fields: [], rules: [] }], pictures: [] },
+		'2026-05-03T10:00:00Z'
+	);
+	const eta = new Eta({
+		autoEscape: true,
+		escapeFunction: (text: unknown) => escapeAttribute(String(text)),
+		autoTrim: false
+	});
+	const etaTemplate = eta.compile(
+		template(
+			(name) => `<%= it.${name} %>`,
+			(name) => `<%~ it.text(it.${name}) %>`
+		)
+	);
 	Handlebars.registerHelper('attribute', (text: string) => new Handlebars.SafeString(escapeAttribute(text)));
 	Handlebars.registerHelper('text', (text: string) => new Handlebars.SafeString(escapeText(text)));
-	const handlebars = Handlebars.compile(template((name) => `{{attribute ${name}}}`, (name) => `{{text ${name}}}`));
+	const handlebars = Handlebars.compile(
+		template(
+			(name) => `{{attribute ${name}}}`,
+			(name) => `{{text ${name}}}`
+		)
+	);
 	const liquid = new Liquid();
 	liquid.registerFilter('attribute', escapeAttribute);
 	liquid.registerFilter('text', escapeText);
-	const liquidTemplate = liquid.parse(template((name) => `{{ ${name} | attribute }}`, (name) => `{{ ${name} | text }}`));
+	const liquidTemplate = liquid.parse(
+		template(
+			(name) => `{{ ${name} | attribute }}`,
+			(name) => `{{ ${name} | text }}`
+		)
+	);
 	return {
 		'Kephalon, without trace': (page) => renderHead(resolver.resolveHead(page)),
 		'Kephalon, with trace': (page) => renderHead(resolver.resolveWithTrace(page).head),
@@ -111,7 +154,12 @@ function contenders(): Record<string, (page: Page, facts: Facts) => string> {
 }
 
 const pages = makePages();
-const facts = pages.map(({ path, fields }): Facts => ({ title: fields.title as string, summary: fields.summary as string | undefined, path, picture: (fields.picture as { src: string }).src }));
+const facts = pages.map(({ path, fields }): Facts => ({
+	title: fields.title as string,
+	summary: fields.summary as string | undefined,
+	path,
+	picture: (fields.picture as { src: string }).src
+}));
 const all = contenders();
 
 for (const [name, render] of Object.entries(all))
@@ -130,12 +178,18 @@ for (let round = 0; round < ROUNDS; round++)
 	}
 
 const speed = (name: string) => best.get(name) as number;
-console.log(`${PAGES.toLocaleString('en')} pages, 12 tags each, the fastest of ${ROUNDS} runs (${written.toLocaleString('en')} characters written)\n`);
-for (const [name, pagesPerSecond] of best) console.log(`${name.padEnd(26)}${Math.round(pagesPerSecond).toLocaleString('en').padStart(10)} pages a second`);
+console.log(
+	`${PAGES.toLocaleString('en')} pages, 12 tags each, the fastest of ${ROUNDS} runs (${written.toLocaleString('en')} characters written)\n`
+);
+for (const [name, pagesPerSecond] of best)
+	console.log(`${name.padEnd(26)}${Math.round(pagesPerSecond).toLocaleString('en').padStart(10)} pages a second`);
 const ratios: [string, number, number][] = [
 	['without trace to eta', speed('Kephalon, without trace') / speed('eta'), 1],
 	['without trace to by hand', speed('Kephalon, without trace') / speed('by hand'), 0.5],
 	['with trace to handlebars', speed('Kephalon, with trace') / speed('handlebars'), 1]
 ];
 console.log();
-for (const [name, ratio, wanted] of ratios) console.log(`${name.padEnd(26)}${ratio.toFixed(2).padStart(10)}  (to reach: ${wanted.toFixed(1)})${ratio < wanted ? '  missed' : ''}`);
+for (const [name, ratio, wanted] of ratios)
+	console.log(
+		`${name.padEnd(26)}${ratio.toFixed(2).padStart(10)}  (to reach: ${wanted.toFixed(1)})${ratio < wanted ? '  missed' : ''}`
+	);

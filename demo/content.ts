@@ -3,7 +3,12 @@ import type { SiteFile } from '$server/siteFile/siteFile';
 
 /** The demo site: a made-up trust on a made-up shore. Some of the usual faults are left in on purpose. */
 
-const say = (tag: string, template: string, language?: string): Rule => ({ tag, kind: 'template', template, ...(language && { language }) });
+const say = (tag: string, template: string, language?: string): Rule => ({
+	tag,
+	kind: 'template',
+	template,
+	...(language && { language })
+});
 
 const site: Site = {
 	name: 'Merrow Coast Reserves',
@@ -12,7 +17,8 @@ const site: Site = {
 	separator: '·',
 	fields: {
 		tagline: 'Eleven wild places between the tides',
-		description: 'Merrow Coast Reserves looks after eleven wild places on the Merrow shore, and opens them to everyone.',
+		description:
+			'Merrow Coast Reserves looks after eleven wild places on the Merrow shore, and opens them to everyone.',
 		publisher: 'Merrow Coast Reserves Trust',
 		handle: '@merrowcoast',
 		picture: { src: '/pictures/coast.jpg', alt: 'The Merrow shore at low tide, seen from the head' },
@@ -51,7 +57,10 @@ const types: ContentType[] = [
 		rules: [
 			say('title', '{listing.title}[[, page {listing.number} of {listing.pages}]] {sep} {site.name}'),
 			say('title', '{listing.title}[[, page {listing.number} sur {listing.pages}]] {sep} {site.name}', 'fr'),
-			say('description', '[[{listing.count | number} {listing.count | plural "place" "places"} to visit: ]]{page.summary | clip 120}')
+			say(
+				'description',
+				'[[{listing.count | number} {listing.count | plural "place" "places"} to visit: ]]{page.summary | clip 120}'
+			)
 		]
 	},
 	{
@@ -74,7 +83,10 @@ const types: ContentType[] = [
 		rules: [
 			say('title', '{page.title}[[ in {page.region}]] {sep} {site.name}'),
 			say('title', '{page.title}[[ à {page.region}]] {sep} {site.name}', 'fr'),
-			say('description', '[[{page.habitat | case "sentence"}, {page.hectares | number} hectares. ]]{page.summary | clip 120}'),
+			say(
+				'description',
+				'[[{page.habitat | case "sentence"}, {page.hectares | number} hectares. ]]{page.summary | clip 120}'
+			),
 			say('og:title', '{page.title}[[, {page.region}]]'),
 			say('twitter:label1', 'See'),
 			say('twitter:data1', '{page.species | first 2 | join}')
@@ -101,7 +113,10 @@ const types: ContentType[] = [
 		],
 		rules: [
 			say('title', '{page.title}[[, {page.starts | date "d MMMM"}]] {sep} {site.name}'),
-			say('description', '[[{page.starts | date "EEEE d MMMM, H:mm"}, from {page.meeting}. ]]{page.summary | clip 110}'),
+			say(
+				'description',
+				'[[{page.starts | date "EEEE d MMMM, H:mm"}, from {page.meeting}. ]]{page.summary | clip 110}'
+			),
 			say('twitter:label1', 'Starts'),
 			say('twitter:data1', '{page.starts | date "d MMMM y"}'),
 			say('twitter:label2', 'Price'),
@@ -119,9 +134,22 @@ const types: ContentType[] = [
 
 type Content = Partial<Omit<Page, 'path' | 'type' | 'rules'>> & { readonly rules?: readonly Rule[] };
 
-const page = (path: string, type: string, fields: Page['fields'], more: Content = {}): Page => ({ path, type, state: 'live', modified: '2026-04-18T09:30:00+01:00', fields, rules: [], ...more });
+const page = (path: string, type: string, fields: Page['fields'], more: Content = {}): Page => ({
+	path,
+	type,
+	state: 'live',
+	modified: '2026-04-18T09:30:00+01:00',
+	fields,
+	rules: [],
+	...more
+});
 const picture = (name: string, alt?: string): PictureMention => ({ src: `/pictures/${name}.jpg`, ...(alt && { alt }) });
-const isla: Person = { name: 'Isla Thornback', handle: '@islathornback', address: '/people/isla-thornback', picture: '/pictures/isla.jpg' };
+const isla: Person = {
+	name: 'Isla Thornback',
+	handle: '@islathornback',
+	address: '/people/isla-thornback',
+	picture: '/pictures/isla.jpg'
+};
 const perran: Person = { name: 'Perran Quill', address: '/people/perran-quill' };
 
 const pages: Page[] = [
@@ -138,96 +166,186 @@ const pages: Page[] = [
 		summary: 'Tides, buses, boots and dogs: all you need to know before you set out for one of the reserves.'
 	}),
 	page('/404', 'not-found', { title: 'Not found' }),
-	page('/reserves', 'listing', { title: 'Reserves', summary: 'Salt marsh, dunes, heath and oakwood along forty miles of shore.', picture: picture('map', 'A map of the Merrow shore') }, { listing: { title: 'Our reserves', number: 1, pages: 2, count: 11 } }),
-	page('/reserves/saltholm-marsh', 'reserve', {
-		title: 'Saltholm Marsh', region: 'Inner Merrow', habitat: 'salt marsh', hectares: 214,
-		species: ['Avocet', 'Redshank', 'Sea lavender'],
-		picture: picture('marsh', 'Creeks winding through salt marsh in evening light'),
-		summary: 'Two hundred hectares of creek and sea lavender, where avocets nest within sight of the sea wall and the tide comes in without a sound.',
-		body: '<p>The marsh floods twice a day. Come an hour before high water and watch the waders lift in their thousands.</p>'
-	}, { alternates: { fr: '/fr/reserves/marais-de-saltholm' } }),
-	page('/fr/reserves/marais-de-saltholm', 'reserve', {
-		title: 'Le marais de Saltholm', region: 'Inner Merrow', habitat: 'pré salé', hectares: 214,
-		species: ['Avocette', 'Chevalier gambette', 'Lavande de mer'],
-		picture: picture('marsh', 'Des chenaux dans le pré salé, le soir'),
-		summary: 'Deux cents hectares de chenaux et de lavande de mer, où les avocettes nichent en vue de la digue.'
-	}, { language: 'fr', alternates: { 'en-GB': '/reserves/saltholm-marsh' } }),
+	page(
+		'/reserves',
+		'listing',
+		{
+			title: 'Reserves',
+			summary: 'Salt marsh, dunes, heath and oakwood along forty miles of shore.',
+			picture: picture('map', 'A map of the Merrow shore')
+		},
+		{ listing: { title: 'Our reserves', number: 1, pages: 2, count: 11 } }
+	),
+	page(
+		'/reserves/saltholm-marsh',
+		'reserve',
+		{
+			title: 'Saltholm Marsh',
+			region: 'Inner Merrow',
+			habitat: 'salt marsh',
+			hectares: 214,
+			species: ['Avocet', 'Redshank', 'Sea lavender'],
+			picture: picture('marsh', 'Creeks winding through salt marsh in evening light'),
+			summary:
+				'Two hundred hectares of creek and sea lavender, where avocets nest within sight of the sea wall and the tide comes in without a sound.',
+			body: '<p>The marsh floods twice a day. Come an hour before high water and watch the waders lift in their thousands.</p>'
+		},
+		{ alternates: { fr: '/fr/reserves/marais-de-saltholm' } }
+	),
+	page(
+		'/fr/reserves/marais-de-saltholm',
+		'reserve',
+		{
+			title: 'Le marais de Saltholm',
+			region: 'Inner Merrow',
+			habitat: 'pré salé',
+			hectares: 214,
+			species: ['Avocette', 'Chevalier gambette', 'Lavande de mer'],
+			picture: picture('marsh', 'Des chenaux dans le pré salé, le soir'),
+			summary: 'Deux cents hectares de chenaux et de lavande de mer, où les avocettes nichent en vue de la digue.'
+		},
+		{ language: 'fr', alternates: { 'en-GB': '/reserves/saltholm-marsh' } }
+	),
 	page('/reserves/gannet-head', 'reserve', {
-		title: 'Gannet Head', region: 'West Merrow', habitat: 'sea cliff', hectares: 58,
+		title: 'Gannet Head',
+		region: 'West Merrow',
+		habitat: 'sea cliff',
+		hectares: 58,
 		species: ['Gannet', 'Fulmar', 'Thrift'],
 		picture: picture('cliff', 'White birds over a dark cliff'),
-		summary: 'Forty thousand gannets on one rock. Bring binoculars, a hat that stays on, and nothing you mind being dived at.'
+		summary:
+			'Forty thousand gannets on one rock. Bring binoculars, a hat that stays on, and nothing you mind being dived at.'
 	}),
 	page('/reserves/hollin-wood', 'reserve', {
 		// No region: a title must not end in "in".
-		title: 'Hollin Wood', habitat: 'oakwood', hectares: 96, species: ['Pied flycatcher', 'Bluebell'],
+		title: 'Hollin Wood',
+		habitat: 'oakwood',
+		hectares: 96,
+		species: ['Pied flycatcher', 'Bluebell'],
 		picture: picture('wood', 'Low oaks in mist'),
 		summary: 'A wood that the wind has combed. The oaks are four hundred years old and none is taller than a house.'
 	}),
 	page('/reserves/long-strand', 'reserve', {
-		title: 'Long Strand', region: 'East Merrow', habitat: 'shingle', hectares: 1120, species: ['Little tern', 'Sea kale'],
+		title: 'Long Strand',
+		region: 'East Merrow',
+		habitat: 'shingle',
+		hectares: 1120,
+		species: ['Little tern', 'Sea kale'],
 		picture: picture('strand', 'Seven miles of shingle under a wide sky'),
 		summary: 'Seven miles of shingle, with terns in summer and no one at all in winter.'
 	}),
 	page('/reserves/ember-heath', 'reserve', {
-		title: 'Ember Heath', region: 'East Merrow', habitat: 'heath', hectares: 340, species: ['Nightjar', 'Dartford warbler', 'Adder'],
+		title: 'Ember Heath',
+		region: 'East Merrow',
+		habitat: 'heath',
+		hectares: 340,
+		species: ['Nightjar', 'Dartford warbler', 'Adder'],
 		// Too small for a card: another of the usual faults.
 		picture: picture('heath-small', 'Heather in flower'),
 		summary: 'Heather, gorse and sand, and the nightjar’s engine running after dark from May to August.'
 	}),
 	page('/reserves/the-skerries-of-saint-orrin-and-the-lesser-skerry-with-the-old-light', 'reserve', {
-		title: 'The Skerries of Saint Orrin and the Lesser Skerry with the Old Light', region: 'the Outer Isles', habitat: 'islands', hectares: 12,
+		title: 'The Skerries of Saint Orrin and the Lesser Skerry with the Old Light',
+		region: 'the Outer Isles',
+		habitat: 'islands',
+		hectares: 12,
 		species: ['Grey seal', 'Storm petrel'],
 		picture: picture('skerry-tall', 'A lighthouse on a rock, seen from a boat'),
 		summary: 'Boats go out when the sea lets them, which is one day in three. Seals are certain; landing is not.'
 	}),
 	page('/walks/dusk-on-ember-heath', 'walk', {
-		title: 'Dusk on Ember Heath', starts: '2026-06-12T20:45:00+01:00', meeting: 'the Ember car park', price: 6,
+		title: 'Dusk on Ember Heath',
+		starts: '2026-06-12T20:45:00+01:00',
+		meeting: 'the Ember car park',
+		price: 6,
 		picture: picture('dusk', 'The last light over a heath'),
 		summary: 'Two slow miles to hear nightjars churr and see the moths that they come for. Quiet clothes, please.'
 	}),
 	page('/walks/gannets-by-boat', 'walk', {
-		title: 'Gannets by boat', starts: '2026-07-04T09:00:00+01:00', meeting: 'Merrow harbour steps', price: 34.5,
+		title: 'Gannets by boat',
+		starts: '2026-07-04T09:00:00+01:00',
+		meeting: 'Merrow harbour steps',
+		price: 34.5,
 		picture: picture('boat', 'A small boat under a cliff white with birds'),
 		summary: 'Under the rock in an open boat, with forty thousand birds going about their day overhead.'
 	}),
 	page('/walks/low-tide-for-beginners', 'walk', {
-		title: 'Low tide for beginners', starts: '2026-05-17T11:15:00+01:00', meeting: 'the Long Strand café', price: 0,
+		title: 'Low tide for beginners',
+		starts: '2026-05-17T11:15:00+01:00',
+		meeting: 'the Long Strand café',
+		price: 0,
 		summary: 'Crabs, anemones and the names of seaweeds, for people of five and upwards.'
 	}),
-	page('/walks/winter-waders', 'walk', {
-		title: 'Winter waders', meeting: 'the sea wall', price: 4, picture: picture('waders', 'A cloud of waders over mud'),
-		summary: ''
-	}, { state: 'draft' }),
+	page(
+		'/walks/winter-waders',
+		'walk',
+		{
+			title: 'Winter waders',
+			meeting: 'the sea wall',
+			price: 4,
+			picture: picture('waders', 'A cloud of waders over mud'),
+			summary: ''
+		},
+		{ state: 'draft' }
+	),
 	page('/sightings/white-tailed-eagle', 'sighting', {
-		title: 'A white-tailed eagle', bird: 'White-tailed eagle', place: 'Saltholm Marsh', author: isla, published: '2026-03-02T07:40:00+00:00',
-		tags: ['Eagles', 'Saltholm Marsh', 'March'], section: 'Sightings',
+		title: 'A white-tailed eagle',
+		bird: 'White-tailed eagle',
+		place: 'Saltholm Marsh',
+		author: isla,
+		published: '2026-03-02T07:40:00+00:00',
+		tags: ['Eagles', 'Saltholm Marsh', 'March'],
+		section: 'Sightings',
 		picture: picture('eagle', 'A large brown eagle low over water'),
-		summary: 'The first on the marsh for a hundred and six years came in from the north-east, put up every wigeon in the county, and stayed for breakfast.'
+		summary:
+			'The first on the marsh for a hundred and six years came in from the north-east, put up every wigeon in the county, and stayed for breakfast.'
 	}),
 	page('/sightings/hoopoe-in-the-car-park', 'sighting', {
-		title: 'Hoopoe in the car park', bird: 'Hoopoe', place: 'Ember Heath', author: perran, published: '2026-04-09T12:05:00+01:00',
-		tags: ['Hoopoe', 'Ember Heath', 'April'], section: 'Sightings',
+		title: 'Hoopoe in the car park',
+		bird: 'Hoopoe',
+		place: 'Ember Heath',
+		author: perran,
+		published: '2026-04-09T12:05:00+01:00',
+		tags: ['Hoopoe', 'Ember Heath', 'April'],
+		section: 'Sightings',
 		picture: picture('hoopoe', 'A pink bird with a raised crest on gravel'),
 		summary: 'Under a camper van, eating ants, entirely unbothered.'
 	}),
 	page('/sightings/orca-off-the-skerries', 'sighting', {
-		title: '“Orca!” & other shouts <off the Skerries>', place: 'the Outer Isles', author: isla, published: '2026-05-21T17:22:00+01:00',
-		tags: ['Whales', 'Outer Isles'], section: 'Sightings',
+		title: '“Orca!” & other shouts <off the Skerries>',
+		place: 'the Outer Isles',
+		author: isla,
+		published: '2026-05-21T17:22:00+01:00',
+		tags: ['Whales', 'Outer Isles'],
+		section: 'Sightings',
 		body: '<p>Four of them, one a calf, went west past the old light a little after five. The boatman said a word that is not printed here. They were in sight for eleven minutes.</p>'
 	}),
-	page('/sightings/night-of-the-petrels', 'sighting', {
-		title: 'The night of the petrels', bird: 'Storm petrel', place: 'the Outer Isles', author: perran, published: '2026-07-30T23:55:00+01:00',
-		tags: ['Petrels', 'Outer Isles', 'July'], section: 'Sightings',
-		picture: picture('petrel', 'Small dark birds against the moon'),
-		summary: 'They come ashore only in the dark, they sound like a fairy being sick, and last night there were three thousand.'
-	}, { rules: [say('og:title', 'Three thousand petrels in the dark')] }),
+	page(
+		'/sightings/night-of-the-petrels',
+		'sighting',
+		{
+			title: 'The night of the petrels',
+			bird: 'Storm petrel',
+			place: 'the Outer Isles',
+			author: perran,
+			published: '2026-07-30T23:55:00+01:00',
+			tags: ['Petrels', 'Outer Isles', 'July'],
+			section: 'Sightings',
+			picture: picture('petrel', 'Small dark birds against the moon'),
+			summary:
+				'They come ashore only in the dark, they sound like a fairy being sick, and last night there were three thousand.'
+		},
+		{ rules: [say('og:title', 'Three thousand petrels in the dark')] }
+	),
 	page('/people/isla-thornback', 'warden', {
-		title: 'Isla Thornback', reserve: 'Saltholm Marsh', picture: picture('isla', 'A woman in a blue jersey on a sea wall'),
+		title: 'Isla Thornback',
+		reserve: 'Saltholm Marsh',
+		picture: picture('isla', 'A woman in a blue jersey on a sea wall'),
 		summary: 'Isla has counted the birds of Saltholm every morning since 2009 and has missed four.'
 	}),
 	page('/people/perran-quill', 'warden', {
-		title: 'Perran Quill', reserve: 'Ember Heath',
+		title: 'Perran Quill',
+		reserve: 'Ember Heath',
 		summary: 'Perran burns a little heath each winter so that there is heath each summer.'
 	})
 ];

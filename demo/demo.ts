@@ -31,7 +31,11 @@ export async function startDemo({ folder, port, websitePort, fresh, say }: DemoO
 	// The website's address is told to Kephalon, so that the cards can show pictures that are not on the net.
 	const website = await listen((request, response) => handler(request, response), websitePort, 'the website', say);
 	const kephalon = await serve({ db, port, say, standIn: { base: content.site.base, origin: website.address } });
-	const handler = websiteHandler({ pages, files: folder, heads: `${kephalon.address}/api/sites/${encodeURIComponent(name)}/head` });
+	const handler = websiteHandler({
+		pages,
+		files: folder,
+		heads: `${kephalon.address}/api/sites/${encodeURIComponent(name)}/head`
+	});
 	return { db, site: name, kephalon, website, close: () => Promise.all([kephalon.close(), website.close()]) };
 }
 
@@ -49,8 +53,16 @@ export async function main(args: readonly string[]) {
 	const unknown = args.find((arg) => arg !== '--fresh');
 	try {
 		if (unknown) throw new UserError(`Unknown option ${unknown}. The demo knows --fresh, which starts over.`, 2);
-		const demo = await startDemo({ folder: 'data/demo', port: 4870, websitePort: 4880, fresh: args.includes('--fresh'), say: (text) => console.log(text) });
-		console.log(`\n  Kephalon      ${demo.kephalon.address}\n  the website   ${demo.website.address}\n\nCtrl-C ends both.`);
+		const demo = await startDemo({
+			folder: 'data/demo',
+			port: 4870,
+			websitePort: 4880,
+			fresh: args.includes('--fresh'),
+			say: (text) => console.log(text)
+		});
+		console.log(
+			`\n  Kephalon      ${demo.kephalon.address}\n  the website   ${demo.website.address}\n\nCtrl-C ends both.`
+		);
 		const end = () => void demo.close().then(() => process.exit(0));
 		process.once('SIGINT', end);
 		process.once('SIGTERM', end);

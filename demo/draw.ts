@@ -28,22 +28,108 @@ interface Pen {
 }
 
 const SCENES: readonly Scene[] = [
-	{ name: 'coast', sky: ['#b9d4dc', '#f4e7cf'], land: ['#5f7f7c', '#3c5d58', '#27413c'], horizon: 0.52, sea: '#7fa9ac', sun: [0.72, 0.34, '#fff3d6'], draw: (pen) => flock(pen, 9, 0.28) },
+	{
+		name: 'coast',
+		sky: ['#b9d4dc', '#f4e7cf'],
+		land: ['#5f7f7c', '#3c5d58', '#27413c'],
+		horizon: 0.52,
+		sea: '#7fa9ac',
+		sun: [0.72, 0.34, '#fff3d6'],
+		draw: (pen) => flock(pen, 9, 0.28)
+	},
 	{ name: 'path', sky: ['#cfe3e6', '#eef0df'], land: ['#9db38a', '#b5a76c', '#8b8a4e'], horizon: 0.42, draw: boards },
 	{ name: 'map', sky: ['#dcebec', '#dcebec'], land: [], horizon: 1, draw: chart },
-	{ name: 'marsh', sky: ['#e9b98a', '#f7e3c1'], land: ['#8a8f6a', '#6b6f4a', '#4d5236'], horizon: 0.45, sun: [0.25, 0.33, '#fff1cf'], draw: (pen) => creeks(pen) + flock(pen, 14, 0.2) },
-	{ name: 'cliff', sky: ['#8fb3c7', '#d7e6ea'], land: ['#46525a'], horizon: 0.7, sea: '#3f6f83', draw: (pen) => headland(pen) + flock(pen, 40, 0.4) },
+	{
+		name: 'marsh',
+		sky: ['#e9b98a', '#f7e3c1'],
+		land: ['#8a8f6a', '#6b6f4a', '#4d5236'],
+		horizon: 0.45,
+		sun: [0.25, 0.33, '#fff1cf'],
+		draw: (pen) => creeks(pen) + flock(pen, 14, 0.2)
+	},
+	{
+		name: 'cliff',
+		sky: ['#8fb3c7', '#d7e6ea'],
+		land: ['#46525a'],
+		horizon: 0.7,
+		sea: '#3f6f83',
+		draw: (pen) => headland(pen) + flock(pen, 40, 0.4)
+	},
 	{ name: 'wood', sky: ['#cdd8cf', '#e6ebe1'], land: ['#8fa38d', '#6c8468', '#48614a'], horizon: 0.5, draw: oaks },
-	{ name: 'strand', sky: ['#a9c6d9', '#f0efe6'], land: ['#c9b79a', '#b19b78', '#97815f'], horizon: 0.62, sea: '#86aab6', draw: (pen) => flock(pen, 4, 0.35) },
-	{ name: 'heath-small', size: [160, 120], sky: ['#d7c7da', '#f2e4e0'], land: ['#9a6f93', '#7d5177', '#5a3a57'], horizon: 0.5 },
-	{ name: 'skerry-tall', size: [900, 1350], sky: ['#7fa2b8', '#e3ded0'], land: ['#3b4650'], horizon: 0.72, sea: '#44738a', draw: lighthouse },
-	{ name: 'dusk', sky: ['#2c3a5a', '#d98a5b'], land: ['#4a3a4d', '#33283a', '#1f1a28'], horizon: 0.6, sun: [0.6, 0.56, '#ffc98a'] },
-	{ name: 'boat', sky: ['#9cbccd', '#e5edec'], land: ['#566068'], horizon: 0.6, sea: '#4b7c8f', draw: (pen) => headland(pen) + boat(pen) + flock(pen, 30, 0.4) },
-	{ name: 'waders', sky: ['#b5bcc4', '#e3dfd7'], land: ['#8f887b', '#756d60'], horizon: 0.66, draw: (pen) => flock(pen, 120, 0.5) },
-	{ name: 'eagle', sky: ['#9bb4c0', '#dfe7e4'], land: ['#6f7f6a', '#55664f'], horizon: 0.74, sea: '#8fb0b8', draw: (pen) => bird(pen, 0.52, 0.36, 0.5, '#4a3626', '#efe6d2') },
+	{
+		name: 'strand',
+		sky: ['#a9c6d9', '#f0efe6'],
+		land: ['#c9b79a', '#b19b78', '#97815f'],
+		horizon: 0.62,
+		sea: '#86aab6',
+		draw: (pen) => flock(pen, 4, 0.35)
+	},
+	{
+		name: 'heath-small',
+		size: [160, 120],
+		sky: ['#d7c7da', '#f2e4e0'],
+		land: ['#9a6f93', '#7d5177', '#5a3a57'],
+		horizon: 0.5
+	},
+	{
+		name: 'skerry-tall',
+		size: [900, 1350],
+		sky: ['#7fa2b8', '#e3ded0'],
+		land: ['#3b4650'],
+		horizon: 0.72,
+		sea: '#44738a',
+		draw: lighthouse
+	},
+	{
+		name: 'dusk',
+		sky: ['#2c3a5a', '#d98a5b'],
+		land: ['#4a3a4d', '#33283a', '#1f1a28'],
+		horizon: 0.6,
+		sun: [0.6, 0.56, '#ffc98a']
+	},
+	{
+		name: 'boat',
+		sky: ['#9cbccd', '#e5edec'],
+		land: ['#566068'],
+		horizon: 0.6,
+		sea: '#4b7c8f',
+		draw: (pen) => headland(pen) + boat(pen) + flock(pen, 30, 0.4)
+	},
+	{
+		name: 'waders',
+		sky: ['#b5bcc4', '#e3dfd7'],
+		land: ['#8f887b', '#756d60'],
+		horizon: 0.66,
+		draw: (pen) => flock(pen, 120, 0.5)
+	},
+	{
+		name: 'eagle',
+		sky: ['#9bb4c0', '#dfe7e4'],
+		land: ['#6f7f6a', '#55664f'],
+		horizon: 0.74,
+		sea: '#8fb0b8',
+		draw: (pen) => bird(pen, 0.52, 0.36, 0.5, '#4a3626', '#efe6d2')
+	},
 	{ name: 'hoopoe', sky: ['#dfe4d4', '#efe9d8'], land: ['#b9ad93', '#a39679'], horizon: 0.68, draw: perched },
-	{ name: 'petrel', sky: ['#101a2c', '#2c4058'], land: ['#0d141f'], horizon: 0.82, sun: [0.7, 0.28, '#f3efdc'], draw: (pen) => bird(pen, 0.4, 0.45, 0.16, '#05080f', '#f3efdc') + bird(pen, 0.58, 0.3, 0.1, '#05080f', '#f3efdc') + bird(pen, 0.25, 0.28, 0.08, '#05080f', '#f3efdc') },
-	{ name: 'isla', size: [1000, 1000], sky: ['#c5d8dc', '#efe6d4'], land: ['#7f9280', '#64775f'], horizon: 0.66, draw: portrait }
+	{
+		name: 'petrel',
+		sky: ['#101a2c', '#2c4058'],
+		land: ['#0d141f'],
+		horizon: 0.82,
+		sun: [0.7, 0.28, '#f3efdc'],
+		draw: (pen) =>
+			bird(pen, 0.4, 0.45, 0.16, '#05080f', '#f3efdc') +
+			bird(pen, 0.58, 0.3, 0.1, '#05080f', '#f3efdc') +
+			bird(pen, 0.25, 0.28, 0.08, '#05080f', '#f3efdc')
+	},
+	{
+		name: 'isla',
+		size: [1000, 1000],
+		sky: ['#c5d8dc', '#efe6d4'],
+		land: ['#7f9280', '#64775f'],
+		horizon: 0.66,
+		draw: portrait
+	}
 ];
 
 function flock({ w, h, random }: Pen, count: number, depth: number): string {
@@ -75,8 +161,15 @@ function boards({ w, h }: Pen): string {
 }
 
 function headland({ w, h, random }: Pen): string {
-	const points = Array.from({ length: 12 }, (_, i) => `${w * (0.45 + i * 0.05)},${h * (0.66 - Math.min(0.42, i * 0.07) - random() * 0.04)}`);
-	const marks = Array.from({ length: 90 }, () => `<circle cx="${w * (0.68 + random() * 0.32)}" cy="${h * (0.32 + random() * 0.32)}" r="${w * 0.0025}" fill="#fff" fill-opacity="0.85"/>`);
+	const points = Array.from(
+		{ length: 12 },
+		(_, i) => `${w * (0.45 + i * 0.05)},${h * (0.66 - Math.min(0.42, i * 0.07) - random() * 0.04)}`
+	);
+	const marks = Array.from(
+		{ length: 90 },
+		() =>
+			`<circle cx="${w * (0.68 + random() * 0.32)}" cy="${h * (0.32 + random() * 0.32)}" r="${w * 0.0025}" fill="#fff" fill-opacity="0.85"/>`
+	);
 	return `<polygon points="${w * 0.42},${h * 0.72} ${points.join(' ')} ${w},${h * 0.72}" fill="#3a444b"/>${marks.join('')}`;
 }
 
@@ -105,9 +198,27 @@ function portrait({ w, h }: Pen): string {
 }
 
 function chart({ w, h, random }: Pen): string {
-	const shore = Array.from({ length: 24 }, (_, i) => `${(i / 23) * w},${h * (0.55 + Math.sin(i * 0.9) * 0.08 + (random() - 0.5) * 0.09)}`).join(' ');
-	const rings = Array.from({ length: 5 }, (_, i) => `<ellipse cx="${w * 0.3}" cy="${h * 0.18}" rx="${w * (0.22 - i * 0.04)}" ry="${h * (0.14 - i * 0.026)}" fill="none" stroke="#8a9a6c" stroke-width="2"/>`).join('');
-	const places = [[0.16, 0.42], [0.34, 0.48], [0.55, 0.4], [0.72, 0.5], [0.86, 0.36]].map(([x, y]) => `<circle cx="${w * x!}" cy="${h * y!}" r="${h * 0.018}" fill="#a2473c" stroke="#fff" stroke-width="4"/>`).join('');
+	const shore = Array.from(
+		{ length: 24 },
+		(_, i) => `${(i / 23) * w},${h * (0.55 + Math.sin(i * 0.9) * 0.08 + (random() - 0.5) * 0.09)}`
+	).join(' ');
+	const rings = Array.from(
+		{ length: 5 },
+		(_, i) =>
+			`<ellipse cx="${w * 0.3}" cy="${h * 0.18}" rx="${w * (0.22 - i * 0.04)}" ry="${h * (0.14 - i * 0.026)}" fill="none" stroke="#8a9a6c" stroke-width="2"/>`
+	).join('');
+	const places = [
+		[0.16, 0.42],
+		[0.34, 0.48],
+		[0.55, 0.4],
+		[0.72, 0.5],
+		[0.86, 0.36]
+	]
+		.map(
+			([x, y]) =>
+				`<circle cx="${w * x!}" cy="${h * y!}" r="${h * 0.018}" fill="#a2473c" stroke="#fff" stroke-width="4"/>`
+		)
+		.join('');
 	return `<polygon points="0,0 ${shore} ${w},0" fill="#dfe3c4" stroke="#6d7f5a" stroke-width="4"/>${rings}${places}`;
 }
 
@@ -124,9 +235,18 @@ function ridge({ w, h, random }: Pen, y: number, rough: number): string {
 function svgOf({ size = [1600, 900], ...scene }: Scene): string {
 	const [w, h] = size;
 	const pen: Pen = { w, h, random: seeded(scene.name) };
-	const glow = scene.sun ? `<circle cx="${w * scene.sun[0]}" cy="${h * scene.sun[1]}" r="${h * 0.055}" fill="${scene.sun[2]}"/><circle cx="${w * scene.sun[0]}" cy="${h * scene.sun[1]}" r="${h * 0.16}" fill="${scene.sun[2]}" fill-opacity="0.25"/>` : '';
-	const sea = scene.sea ? `<rect y="${h * scene.horizon}" width="${w}" height="${h}" fill="${scene.sea}"/>${Array.from({ length: 26 }, () => `<rect x="${pen.random() * w}" y="${h * (scene.horizon + 0.02 + pen.random() * 0.4)}" width="${w * (0.03 + pen.random() * 0.12)}" height="2" fill="#fff" fill-opacity="0.28"/>`).join('')}` : '';
-	const land = scene.land.map((colour, i) => `<polygon points="${ridge(pen, scene.horizon + (scene.sea ? 0.16 : 0.02) + i * 0.14, 0.06)}" fill="${colour}"/>`).join('');
+	const glow = scene.sun
+		? `<circle cx="${w * scene.sun[0]}" cy="${h * scene.sun[1]}" r="${h * 0.055}" fill="${scene.sun[2]}"/><circle cx="${w * scene.sun[0]}" cy="${h * scene.sun[1]}" r="${h * 0.16}" fill="${scene.sun[2]}" fill-opacity="0.25"/>`
+		: '';
+	const sea = scene.sea
+		? `<rect y="${h * scene.horizon}" width="${w}" height="${h}" fill="${scene.sea}"/>${Array.from({ length: 26 }, () => `<rect x="${pen.random() * w}" y="${h * (scene.horizon + 0.02 + pen.random() * 0.4)}" width="${w * (0.03 + pen.random() * 0.12)}" height="2" fill="#fff" fill-opacity="0.28"/>`).join('')}`
+		: '';
+	const land = scene.land
+		.map(
+			(colour, i) =>
+				`<polygon points="${ridge(pen, scene.horizon + (scene.sea ? 0.16 : 0.02) + i * 0.14, 0.06)}" fill="${colour}"/>`
+		)
+		.join('');
 	return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}"><defs><linearGradient id="s" x1="0" y1="0" x2="0" y2="1"><stop offset="0" stop-color="${scene.sky[0]}"/><stop offset="0.7" stop-color="${scene.sky[1]}"/></linearGradient></defs><rect width="${w}" height="${h}" fill="url(#s)"/>${glow}${sea}${land}${scene.draw?.(pen) ?? ''}</svg>`;
 }
 
@@ -137,9 +257,27 @@ const LOGO = (s: number) =>
 export async function drawPictures(folder: string): Promise<Picture[]> {
 	await mkdir(join(folder, 'pictures'), { recursive: true });
 	const jobs: [file: string, make: () => Promise<Buffer>][] = [
-		...SCENES.map((scene): [string, () => Promise<Buffer>] => [`${scene.name}.jpg`, () => sharp(Buffer.from(svgOf(scene))).jpeg({ quality: 82 }).toBuffer()]),
-		['logo.png', () => sharp(Buffer.from(LOGO(180))).png().toBuffer()],
-		['icon.png', () => sharp(Buffer.from(LOGO(512))).png().toBuffer()]
+		...SCENES.map((scene): [string, () => Promise<Buffer>] => [
+			`${scene.name}.jpg`,
+			() =>
+				sharp(Buffer.from(svgOf(scene)))
+					.jpeg({ quality: 82 })
+					.toBuffer()
+		]),
+		[
+			'logo.png',
+			() =>
+				sharp(Buffer.from(LOGO(180)))
+					.png()
+					.toBuffer()
+		],
+		[
+			'icon.png',
+			() =>
+				sharp(Buffer.from(LOGO(512)))
+					.png()
+					.toBuffer()
+		]
 	];
 	const pictures: Picture[] = [];
 	for (const [file, make] of jobs) {

@@ -33,7 +33,10 @@ export function websiteHandler({ pages, files, heads }: Website): RequestListene
 	async function headOf(path: string): Promise<string> {
 		const before = known.get(path);
 		try {
-			const answer = await fetch(`${heads}?path=${encodeURIComponent(path)}`, before ? { headers: { 'if-none-match': before.etag } } : {});
+			const answer = await fetch(
+				`${heads}?path=${encodeURIComponent(path)}`,
+				before ? { headers: { 'if-none-match': before.etag } } : {}
+			);
 			if (answer.status === 304 && before) return before.html;
 			if (!answer.ok) return '';
 			const head = { etag: answer.headers.get('etag') ?? '', html: await answer.text() };
@@ -49,22 +52,31 @@ export function websiteHandler({ pages, files, heads }: Website): RequestListene
 		const shown = page?.state === 'live' ? page : undefined;
 		const head = await headOf(shown ? path : '/404');
 		response.writeHead(shown ? 200 : 404, { 'content-type': 'text/html; charset=utf-8' });
-		response.end(`<!doctype html>\n<html lang="${shown?.language ?? 'en-GB'}">\n<head>\n<meta charset="utf-8">\n${head}<meta name="viewport" content="width=device-width">\n<style>${STYLE}</style>\n</head>\n<body>\n${bodyOf(shown)}</body>\n</html>\n`);
+		response.end(
+			`<!doctype html>\n<html lang="${shown?.language ?? 'en-GB'}">\n<head>\n<meta charset="utf-8">\n${head}<meta name="viewport" content="width=device-width">\n<style>${STYLE}</style>\n</head>\n<body>\n${bodyOf(shown)}</body>\n</html>\n`
+		);
 	}
 }
 
 function sendPicture(file: string, response: ServerResponse) {
 	if (!existsSync(file)) return void response.writeHead(404).end();
-	response.writeHead(200, { 'content-type': file.endsWith('.png') ? 'image/png' : 'image/jpeg', 'cache-control': 'max-age=3600' });
+	response.writeHead(200, {
+		'content-type': file.endsWith('.png') ? 'image/png' : 'image/jpeg',
+		'cache-control': 'max-age=3600'
+	});
 	createReadStream(file).pipe(response);
 }
 
-const STYLE = 'body{font:18px/1.6 Georgia,serif;max-width:38rem;margin:2rem auto;padding:0 1rem;color:#20302e}img{max-width:100%;border-radius:4px}a{color:#1f5f5a}';
+const STYLE =
+	'body{font:18px/1.6 Georgia,serif;max-width:38rem;margin:2rem auto;padding:0 1rem;color:#20302e}img{max-width:100%;border-radius:4px}a{color:#1f5f5a}';
 const escape = (text: unknown) => String(text ?? '').replace(/[&<>"]/g, (char) => `&#${char.charCodeAt(0)};`);
 
 function bodyOf(page: Page | undefined): string {
 	if (!page) return '<main><h1>There is no such page</h1><p><a href="/">To the front page</a></p></main>\n';
 	const { title, summary, body, picture } = page.fields;
-	const image = picture && typeof picture === 'object' && 'src' in picture ? `<img src="${escape(picture.src)}" alt="${escape(picture.alt)}">` : '';
+	const image =
+		picture && typeof picture === 'object' && 'src' in picture
+			? `<img src="${escape(picture.src)}" alt="${escape(picture.alt)}">`
+			: '';
 	return `<nav><a href="/">Merrow Coast Reserves</a></nav>\n<main><h1>${escape(title)}</h1>\n${image}<p>${escape(summary)}</p>\n${String(body ?? '')}</main>\n`;
 }

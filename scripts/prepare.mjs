@@ -10,7 +10,11 @@ const inRoot = (/** @type {string} */ path) => join(root, path);
 
 /** Runs a program with its output shown; ends this one when it fails. */
 export function run(/** @type {string} */ command, /** @type {string[]} */ args) {
-	const { status, error } = spawnSync(command, args, { cwd: root, stdio: 'inherit', shell: process.platform === 'win32' });
+	const { status, error } = spawnSync(command, args, {
+		cwd: root,
+		stdio: 'inherit',
+		shell: process.platform === 'win32'
+	});
 	if (error) console.error(`${command} could not be started: ${error.message}`);
 	if (status !== 0) process.exit(status ?? 1);
 }
@@ -26,7 +30,11 @@ function filesBelow(/** @type {string} */ path) {
 /** One hash over the contents of files and folders. */
 function fingerprint(/** @type {string[]} */ paths) {
 	const hash = createHash('sha256').update(process.version);
-	for (const file of paths.flatMap(filesBelow).filter((name) => !name.endsWith('.test.ts')).sort()) hash.update(file).update(readFileSync(inRoot(file)));
+	for (const file of paths
+		.flatMap(filesBelow)
+		.filter((name) => !name.endsWith('.test.ts'))
+		.sort())
+		hash.update(file).update(readFileSync(inRoot(file)));
 	return hash.digest('hex');
 }
 
@@ -43,7 +51,9 @@ function whenChanged(/** @type {string} */ stamp, /** @type {string[]} */ paths,
 export function install() {
 	const [major = 0, minor = 0] = process.versions.node.split('.').map(Number);
 	if (major < 20 || (major === 20 && minor < 19)) {
-		console.error(`Kephalon needs Node 20.19 or newer; this is ${process.version}. Install a newer Node and try again.`);
+		console.error(
+			`Kephalon needs Node 20.19 or newer; this is ${process.version}. Install a newer Node and try again.`
+		);
 		process.exit(2);
 	}
 	whenChanged('node_modules/.kephalon-installed', ['package.json', 'package-lock.json'], () => {
@@ -55,7 +65,16 @@ export function install() {
 
 /** Builds the web application, the command and the demo. */
 export function build() {
-	const sources = ['src', 'demo', 'static', 'package-lock.json', 'vite.config.ts', 'vite.cli.config.ts', 'svelte.config.js', 'tsconfig.json'];
+	const sources = [
+		'src',
+		'demo',
+		'static',
+		'package-lock.json',
+		'vite.config.ts',
+		'vite.cli.config.ts',
+		'svelte.config.js',
+		'tsconfig.json'
+	];
 	whenChanged('build/.kephalon-built', sources, () => {
 		console.log('Building …');
 		run('npx', ['vite', 'build', '--logLevel', 'warn']);

@@ -32,9 +32,17 @@ function stage(/** @type {string} */ name, /** @type {string[]} */ command) {
 function vitest(/** @type {string} */ name, /** @type {string} */ config) {
 	console.log(`\n— ${name}`);
 	const file = join(results, `${config}.json`);
-	const { status } = spawnSync('npx', ['vitest', 'run', '--config', config, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`], { stdio: 'inherit' });
+	const { status } = spawnSync(
+		'npx',
+		['vitest', 'run', '--config', config, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`],
+		{ stdio: 'inherit' }
+	);
 	if (!existsSync(file)) return { passed: 0, failed: 1 };
-	const { numPassedTests: passed, numFailedTests: failed, numPendingTests: skipped } = JSON.parse(readFileSync(file, 'utf8'));
+	const {
+		numPassedTests: passed,
+		numFailedTests: failed,
+		numPendingTests: skipped
+	} = JSON.parse(readFileSync(file, 'utf8'));
 	// A skipped check is a defect; a run that failed outside of any test counts as one.
 	return { passed, failed: failed + skipped || (status === 0 && passed > 0 ? 0 : 1) };
 }
@@ -46,9 +54,14 @@ function ensureBrowser() {
 		console.log('Installing chromium and chromium-driver …');
 		const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
 		spawnSync('apt-get', ['update'], { stdio: 'ignore', env });
-		spawnSync('apt-get', ['install', '-y', '--no-install-recommends', 'chromium', 'chromium-driver'], { stdio: ['ignore', 'ignore', 'inherit'], env });
+		spawnSync('apt-get', ['install', '-y', '--no-install-recommends', 'chromium', 'chromium-driver'], {
+			stdio: ['ignore', 'ignore', 'inherit'],
+			env
+		});
 	}
 	if (existsSync('/usr/bin/chromium') && existsSync('/usr/bin/chromedriver')) return;
-	console.error('The browser tests need /usr/bin/chromium and /usr/bin/chromedriver: install the packages chromium and chromium-driver.');
+	console.error(
+		'The browser tests need /usr/bin/chromium and /usr/bin/chromedriver: install the packages chromium and chromium-driver.'
+	);
 	process.exit(2);
 }

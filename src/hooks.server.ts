@@ -14,8 +14,10 @@ export const handle: Handle = ({ event, resolve }) => {
 	if (!LOCAL.test(host)) return problem(403, 'Forbidden', `Kephalon answers on this machine only, not as "${host}".`);
 	const origin = request.headers.get('origin');
 	if (request.method !== 'GET' && request.method !== 'HEAD') {
-		if (origin !== null && (!URL.canParse(origin) || new URL(origin).host !== host)) return problem(403, 'Forbidden', 'Another site may not change anything here.');
-		if (!(request.headers.get('content-type') ?? '').startsWith('application/json')) return problem(415, 'Unsupported media type', 'Send JSON.');
+		if (origin !== null && (!URL.canParse(origin) || new URL(origin).host !== host))
+			return problem(403, 'Forbidden', 'Another site may not change anything here.');
+		if (!(request.headers.get('content-type') ?? '').startsWith('application/json'))
+			return problem(415, 'Unsupported media type', 'Send JSON.');
 	}
 	return resolve(event);
 };

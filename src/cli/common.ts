@@ -30,7 +30,12 @@ export function progressBar(what: string): { update: (done: number, all: number)
 		update(done, all) {
 			if (!process.stderr.isTTY || Date.now() - began < SHOW_AFTER) return;
 			if (!bar) {
-				bar = new SingleBar({ format: `${what} {bar} {value} of {total}`, stream: process.stderr, hideCursor: true, clearOnComplete: true });
+				bar = new SingleBar({
+					format: `${what} {bar} {value} of {total}`,
+					stream: process.stderr,
+					hideCursor: true,
+					clearOnComplete: true
+				});
 				bar.start(all, done);
 			}
 			bar.update(done);
@@ -48,7 +53,8 @@ export const print = (text: string) => void process.stdout.write(text);
 export const printJson = (value: unknown) => print(`${JSON.stringify(value, null, 2)}\n`);
 
 /** "1 page", "3 pages". */
-export const count = (number: number, one: string, many = `${one}s`) => `${number.toLocaleString('en')} ${number === 1 ? one : many}`;
+export const count = (number: number, one: string, many = `${one}s`) =>
+	`${number.toLocaleString('en')} ${number === 1 ? one : many}`;
 
 /** A list cut after so many lines, with a word on what was left out. */
 export function listed(lines: readonly string[], most = 12): string {

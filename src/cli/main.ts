@@ -13,7 +13,10 @@ const program = new Command('kephalon')
 	.description('Decides what every address of a website says in its head.')
 	.version(__KEPHALON_VERSION__)
 	.showHelpAfterError('(kephalon --help lists what there is)')
-	.addHelpText('after', '\nThe database is --db FILE, else KEPHALON_DB, else ./data/kephalon.db.\nExit codes: 0 done, 1 findings or refused, 2 wrong use.');
+	.addHelpText(
+		'after',
+		'\nThe database is --db FILE, else KEPHALON_DB, else ./data/kephalon.db.\nExit codes: 0 done, 1 findings or refused, 2 wrong use.'
+	);
 
 for (const add of [addImport, addExport, addRender, addInject, addCheck, addRelease, addServe]) add(program);
 for (const verb of [program, ...program.commands]) verb.exitOverride();

@@ -15,7 +15,12 @@ const HOST = '127.0.0.1';
 const TRIES = 20;
 
 /** Listens on this machine only; when the port is taken, says so and takes the next free one. */
-export async function listen(handler: RequestListener, wanted: number, what: string, say: (text: string) => void): Promise<Running> {
+export async function listen(
+	handler: RequestListener,
+	wanted: number,
+	what: string,
+	say: (text: string) => void
+): Promise<Running> {
 	const server = createServer(handler);
 	for (let port = wanted; port < wanted + TRIES; port++) {
 		if (await tryPort(server, port)) {
@@ -31,7 +36,12 @@ function tryPort(server: Server, port: number): Promise<boolean> {
 	return new Promise((resolve, reject) => {
 		const failed = (error: NodeJS.ErrnoException) => {
 			if (error.code === 'EADDRINUSE') resolve(false);
-			else reject(error.code === 'EACCES' ? new UserError(`Port ${port} may not be used by this user. Name one above 1023 with --port.`) : error);
+			else
+				reject(
+					error.code === 'EACCES'
+						? new UserError(`Port ${port} may not be used by this user. Name one above 1023 with --port.`)
+						: error
+				);
 		};
 		server.once('error', failed);
 		server.listen(port, HOST, () => {

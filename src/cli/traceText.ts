@@ -1,4 +1,12 @@
-import { describeOutcome, describePassedOver, describeRule, describeWithheld, nameOfLayer, valueAsText, type Trace } from '$core';
+import {
+	describeOutcome,
+	describePassedOver,
+	describeRule,
+	describeWithheld,
+	nameOfLayer,
+	valueAsText,
+	type Trace
+} from '$core';
 
 /** Traces for a terminal: a block for each tag, a line for each candidate. */
 export function traceAsText(traces: readonly Trace[]): string {
@@ -10,6 +18,8 @@ function blockFor(trace: Trace): string {
 		const language = step.language ? ` (${step.language})` : '';
 		return `  ${step.outcome.kind === 'won' ? '>' : ' '} ${nameOfLayer(step.layer)}${language}: ${describeRule(step)}: ${describeOutcome(step.outcome)}`;
 	});
-	const notes = [describePassedOver(trace), trace.withheld && describeWithheld(trace.withheld)].filter(Boolean).map((note) => `    ${note}`);
+	const notes = [describePassedOver(trace), trace.withheld && describeWithheld(trace.withheld)]
+		.filter(Boolean)
+		.map((note) => `    ${note}`);
 	return `${trace.tag} = ${trace.value === undefined ? 'nothing' : valueAsText(trace.value)}\n${[...lines, ...notes].join('\n')}\n`;
 }

@@ -1,11 +1,25 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, test } from 'vitest';
-import { Resolver, type ContentType, type Outcome, type Page, type Picture, type Rule, type Site, type Trace, type TraceStep } from './index';
+import {
+	Resolver,
+	type ContentType,
+	type Outcome,
+	type Page,
+	type Picture,
+	type Rule,
+	type Site,
+	type Trace,
+	type TraceStep
+} from './index';
 
 /** Runs the vectors of conformance/: each a small site, the whole head expected, and what became of the candidates. */
 
-type ShortRule = [tag: string, body: string | { borrow: string } | { leaveOut: true } | { pictures: unknown[] }, language?: string];
+type ShortRule = [
+	tag: string,
+	body: string | { borrow: string } | { leaveOut: true } | { pictures: unknown[] },
+	language?: string
+];
 interface Vector {
 	name: string;
 	site?: Partial<Omit<Site, 'rules'>> & { rules?: ShortRule[] };
@@ -54,7 +68,8 @@ function shortOutcome(outcome: Outcome): string {
 }
 const shortStep = ({ layer, language, rule, outcome }: TraceStep) =>
 	`${layer}${language ? `/${language}` : ''}${rule.kind === 'built-in' ? '' : ` ${rule.kind}`}: ${shortOutcome(outcome)}`;
-const reached = (trace: Trace | undefined) => trace?.steps.filter((step) => step.outcome.kind !== 'not-reached').map(shortStep);
+const reached = (trace: Trace | undefined) =>
+	trace?.steps.filter((step) => step.outcome.kind !== 'not-reached').map(shortStep);
 
 test('there are at least 200 vectors', () => {
 	expect(groups.reduce((sum, group) => sum + group.vectors.length, 0)).toBeGreaterThanOrEqual(200);
@@ -63,15 +78,32 @@ test('there are at least 200 vectors', () => {
 describe.each(groups.map((group) => [group.rule, group.about, group] as const))('%s: %s', (_rule, _about, group) => {
 	test.each(group.vectors.map((vector) => [vector.name, vector] as const))('%s', (_name, vector) => {
 		const site: Site = { ...group.site, ...vector.site, rules: longRules(vector.site?.rules) };
-		const types = (vector.types ?? [{ name: 't', fields: [], rules: [] }]).map((type) => ({ ...type, rules: longRules(type.rules) }));
-		const page: Page = { path: '/p', type: 't', state: 'live', fields: {}, ...vector.page, rules: longRules(vector.page.rules) };
+		const types = (vector.types ?? [{ name: 't', fields: [], rules: [] }]).map((type) => ({
+			...type,
+			rules: longRules(type.rules)
+		}));
+		const page: Page = {
+			path: '/p',
+			type: 't',
+			state: 'live',
+			fields: {},
+			...vector.page,
+			rules: longRules(vector.page.rules)
+		};
 		const resolver = new Resolver({ site, types, pictures: vector.pictures ?? [] }, '2026-05-03T10:00:00Z');
 		const { head, traces } = resolver.resolveWithTrace(page);
-		expect(head.tags.map(({ tag, value, attributes }) => [tag.name, value, ...(attributes ? [attributes] : [])])).toEqual(vector.head);
+		expect(
+			head.tags.map(({ tag, value, attributes }) => [tag.name, value, ...(attributes ? [attributes] : [])])
+		).toEqual(vector.head);
 		const byTag = new Map(traces.map((trace) => [trace.tag, trace]));
-		for (const [tag, steps] of Object.entries(vector.trace)) expect(reached(byTag.get(tag)), `the trace of ${tag}`).toEqual(steps);
+		for (const [tag, steps] of Object.entries(vector.trace))
+			expect(reached(byTag.get(tag)), `the trace of ${tag}`).toEqual(steps);
 		if (vector.passedOver)
-			expect(Object.fromEntries(traces.flatMap(({ tag, passedOver }) => (passedOver ? [[tag, [passedOver.tag, passedOver.layer]]] : [])))).toEqual(vector.passedOver);
+			expect(
+				Object.fromEntries(
+					traces.flatMap(({ tag, passedOver }) => (passedOver ? [[tag, [passedOver.tag, passedOver.layer]]] : []))
+				)
+			).toEqual(vector.passedOver);
 		for (const [tag, why] of Object.entries(vector.withheld ?? {})) {
 			const withheld = byTag.get(tag)?.withheld;
 			expect(withheld && Object.values(withheld).join(' '), `why ${tag} is withheld`).toBe(why);

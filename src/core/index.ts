@@ -11,7 +11,18 @@ export { Resolver, type SiteModel } from './resolve/resolve';
 export { isLocalAddress, normaliseBase, AddressBook } from './resolve/address';
 export { cropBox, type CropBox } from './resolve/pictures';
 export { ROBOTS_DIRECTIVES } from './resolve/legal';
-export type { Attributed, ChosenPicture, Head, HeadTag, Outcome, SkippedSource, TagValue, Trace, TraceStep, Withheld } from './resolve/types';
+export type {
+	Attributed,
+	ChosenPicture,
+	Head,
+	HeadTag,
+	Outcome,
+	SkippedSource,
+	TagValue,
+	Trace,
+	TraceStep,
+	Withheld
+} from './resolve/types';
 export { headToJson, renderHead, renderLines, renderTag, type HeadJson, type Markup } from './render/render';
 export { cleanText, clipText, countGraphemes, isLanguageTag } from './text/text';
 export { htmlToText, textOf } from './markup/plainText';
@@ -20,7 +31,15 @@ export { editModel, editPage, faultOf, measureReach, type Edit, type Reach, type
 export { readPage, type PageReading } from './markup/readPage';
 export { injectHead, managedBy } from './markup/inject';
 export { checkRule, checkSite, fieldsOfAll, loopThrough, type RuleContext, type RuleIssue } from './findings/checkSite';
-export { describeOutcome, describePassedOver, describeRule, describeSkipped, describeWithheld, nameOfLayer, valueAsText } from './resolve/describe';
+export {
+	describeOutcome,
+	describePassedOver,
+	describeRule,
+	describeSkipped,
+	describeWithheld,
+	nameOfLayer,
+	valueAsText
+} from './resolve/describe';
 export { cardOf, measureText, type Card, type CardText } from './readers/card';
 export { READERS, type ReaderProfile } from './readers/profiles';
 export { isXhtml } from './markup/xhtml';

@@ -46,30 +46,41 @@ type Wording = (issue: Issue, at: string) => string;
 
 const WORDING: Readonly<Record<IssueCode, Wording>> = {
 	'template/too-long': (i) => `The template has ${i.seen} characters. At most ${i.expected} fit; shorten it.`,
-	'template/too-deep': (i, at) => `Optional stretches nest too deep ${at}. At most ${i.expected} levels fit; take one out.`,
-	'template/unclosed-placeholder': (_, at) => `The "{" ${at} is never closed. Add "}", or write "\\{" for a plain brace.`,
-	'template/unclosed-optional': (_, at) => `The "[[" ${at} is never closed. Add "]]", or write "\\[" for a plain bracket.`,
+	'template/too-deep': (i, at) =>
+		`Optional stretches nest too deep ${at}. At most ${i.expected} levels fit; take one out.`,
+	'template/unclosed-placeholder': (_, at) =>
+		`The "{" ${at} is never closed. Add "}", or write "\\{" for a plain brace.`,
+	'template/unclosed-optional': (_, at) =>
+		`The "[[" ${at} is never closed. Add "]]", or write "\\[" for a plain bracket.`,
 	'template/unclosed-string': (_, at) => `The text that begins ${at} is never closed. Add a second quotation mark.`,
-	'template/empty-placeholder': (_, at) => `Nothing stands between the braces ${at}. Write a variable such as {page.title}.`,
+	'template/empty-placeholder': (_, at) =>
+		`Nothing stands between the braces ${at}. Write a variable such as {page.title}.`,
 	'template/unexpected': (i, at) => `Unexpected ${i.seen ? `"${i.seen}"` : 'end'} ${at}. Expected ${i.expected}.`,
 	'template/trailing-escape': (_, at) => `The "\\" ${at} has nothing after it. Write "\\\\" for a plain backslash.`,
-	'template/stray-close': (i, at) => `"${i.seen}" ${at} closes nothing and prints as it stands. Write "\\${i.seen}" to say so.`,
+	'template/stray-close': (i, at) =>
+		`"${i.seen}" ${at} closes nothing and prints as it stands. Write "\\${i.seen}" to say so.`,
 	'template/unknown-root': (i, at) => `Unknown name "${i.seen}" ${at}. Expected ${i.expected}.${didYouMean(i)}`,
 	'template/unknown-variable': (i, at) => `Unknown variable "${i.seen}" ${at}.${didYouMean(i) || known(i)}`,
 	'template/unknown-filter': (i, at) => `Unknown filter "${i.seen}" ${at}.${didYouMean(i) || known(i)}`,
 	'template/wrong-arguments': (i, at) => `The filter "${i.seen}" ${at} takes ${i.expected}.`,
-	'template/wrong-kind': (i, at) => `The filter "${i.seen}" ${at} takes ${i.expected}. Put a filter before it that gives one, or take it away.`,
-	'template/unreachable': (i, at) => `"${i.seen}" ${at} is never reached: what stands before it is never empty. Take one of them away.`,
-	'template/constant-optional': (_, at) => `The optional stretch ${at} holds no variable, so it always prints. Take the brackets away.`,
+	'template/wrong-kind': (i, at) =>
+		`The filter "${i.seen}" ${at} takes ${i.expected}. Put a filter before it that gives one, or take it away.`,
+	'template/unreachable': (i, at) =>
+		`"${i.seen}" ${at} is never reached: what stands before it is never empty. Take one of them away.`,
+	'template/constant-optional': (_, at) =>
+		`The optional stretch ${at} holds no variable, so it always prints. Take the brackets away.`,
 	'template/double-brand': (i, at) => `The site's name ${at} would print twice: ${i.expected}. Take one of them away.`,
-	'rule/unknown-tag': (i) => `Unknown tag "${i.seen}".${didYouMean(i) || ' Use a name from the catalogue, or declare its prefix.'}`,
+	'rule/unknown-tag': (i) =>
+		`Unknown tag "${i.seen}".${didYouMean(i) || ' Use a name from the catalogue, or declare its prefix.'}`,
 	'rule/loop': (i) => `These tags borrow in a circle: ${i.seen}. Give one of them a template of its own.`,
 	'rule/facts-only': (i) => `"${i.seen}" travels with its picture and takes no rule. Set ${i.expected} instead.`,
 	'rule/unknown-field': (i) => `Unknown field "${i.seen}" in a picture source.${didYouMean(i)}`,
-	'rule/not-a-picture-tag': (i) => `"${i.seen}" holds no picture, so it takes no list of picture sources. Write a template instead.`,
+	'rule/not-a-picture-tag': (i) =>
+		`"${i.seen}" holds no picture, so it takes no list of picture sources. Write a template instead.`,
 	'rule/bad-language': (i) => `"${i.seen}" is no language tag. Write one such as "en", "en-GB" or "pt-BR".`,
 	'rule/bad-value': (i) => `"${i.seen}" is not ${i.expected}.${didYouMean(i)}`,
-	'rule/no-prefix': (i) => `The prefix of "${i.seen}" is not declared. Declare "${i.expected}" with its namespace at the site.`,
+	'rule/no-prefix': (i) =>
+		`The prefix of "${i.seen}" is not declared. Declare "${i.expected}" with its namespace at the site.`,
 	'rule/extra-markup': (i, at) => `The extra markup holds ${i.seen} ${at}, which a head may not hold. ${i.expected}`
 };
 

@@ -38,15 +38,20 @@ export interface Person {
 }
 
 export type FieldValue =
-	| string
-	| number
-	| boolean
-	| null
-	| PictureMention
-	| Person
-	| readonly (string | number | PictureMention | Person)[];
+	string | number | boolean | null | PictureMention | Person | readonly (string | number | PictureMention | Person)[];
 
-export const FIELD_KINDS = ['text', 'rich', 'number', 'date', 'flag', 'link', 'list', 'picture', 'pictures', 'person'] as const;
+export const FIELD_KINDS = [
+	'text',
+	'rich',
+	'number',
+	'date',
+	'flag',
+	'link',
+	'list',
+	'picture',
+	'pictures',
+	'person'
+] as const;
 export type FieldKind = (typeof FIELD_KINDS)[number];
 
 /** A field that a content type declares for its pages. */

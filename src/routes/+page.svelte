@@ -8,7 +8,9 @@
 	<h1 class="serif text-3xl">Kephalon</h1>
 	{#if data.sites.length === 0}
 		<p class="mt-4">There is no site yet. Read one in from a folder of HTML:</p>
-		<pre class="mono mt-3 overflow-x-auto rounded border p-3 text-sm" style="border-color: var(--rule); background: var(--sheet)">kephalon import ./public --base https://www.example.org --site "My site"</pre>
+		<pre
+			class="mono mt-3 overflow-x-auto rounded border p-3 text-sm"
+			style="border-color: var(--rule); background: var(--sheet)">kephalon import ./public --base https://www.example.org --site "My site"</pre>
 		<p class="quiet mt-3">Then load this page again.</p>
 	{:else}
 		<p class="mt-4">Which site?</p>

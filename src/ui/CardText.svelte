@@ -4,7 +4,9 @@
 	let { text }: { text: CardText } = $props();
 </script>
 
-{text.shown}{#if text.cut}<span class="edge" aria-hidden="true"></span><span class="cut" title="This reader cuts here">{text.cut}</span>{/if}
+{text.shown}{#if text.cut}<span class="edge" aria-hidden="true"></span><span class="cut" title="This reader cuts here"
+		>{text.cut}</span
+	>{/if}
 
 <style>
 	.edge {

@@ -11,11 +11,15 @@
 		{ name: 'For sharing: Open Graph', family: 'og' },
 		{ name: 'For sharing: Twitter card', family: 'twitter' }
 	];
-	const linesOf = (family: string) => bench.lines.filter((line) => (findTag(line.tag, bench.data.site.prefixes)?.family ?? 'plain') === family);
+	const linesOf = (family: string) =>
+		bench.lines.filter((line) => (findTag(line.tag, bench.data.site.prefixes)?.family ?? 'plain') === family);
 	const layerOf = (line: HeadLine) => line.trace.steps[line.trace.winner]?.layer;
 	const isAddress = (line: HeadLine) => /^https?:/.test(line.value);
 	/** A tag that repeats its twin is told once. */
-	const isEcho = (line: HeadLine) => line.trace.steps[line.trace.winner]?.rule.kind === 'built-in' && line.tag.startsWith('twitter:') && /^what og:/.test(sayOf(line));
+	const isEcho = (line: HeadLine) =>
+		line.trace.steps[line.trace.winner]?.rule.kind === 'built-in' &&
+		line.tag.startsWith('twitter:') &&
+		/^what og:/.test(sayOf(line));
 	const sayOf = (line: HeadLine) => {
 		const rule = line.trace.steps[line.trace.winner]?.rule;
 		return rule?.kind === 'built-in' ? rule.says : '';
@@ -30,15 +34,28 @@
 			<ul>
 				{#each lines as line (line.tag)}
 					<li>
-						<button class="line" class:chosen={line.tag === bench.tag} aria-pressed={line.tag === bench.tag} data-tag={line.tag} onclick={() => (bench.tag = line.tag)}>
-							<span class="from">{#if layerOf(line)}<LayerMark layer={layerOf(line)!} />{/if}</span>
+						<button
+							class="line"
+							class:chosen={line.tag === bench.tag}
+							aria-pressed={line.tag === bench.tag}
+							data-tag={line.tag}
+							onclick={() => (bench.tag = line.tag)}
+						>
+							<span class="from"
+								>{#if layerOf(line)}<LayerMark layer={layerOf(line)!} />{/if}</span
+							>
 							<span class="tag mono">{line.tag}</span>
 							<span class="value">
 								{#if line.value && isEcho(line)}<span class="quiet">as {sayOf(line).slice(5, -8)}</span>
-								{:else if line.value}<span class={isAddress(line) ? 'address' : 'serif'} title={isAddress(line) ? line.value : undefined}>{line.value}</span>
+								{:else if line.value}<span
+										class={isAddress(line) ? 'address' : 'serif'}
+										title={isAddress(line) ? line.value : undefined}>{line.value}</span
+									>
 								{:else}<span class="none">nothing</span>{/if}
 								{#if line.facts && !isEcho(line)}<span class="quiet facts">{line.facts}</span>{/if}
-								{#if line.isChanged}<span class="was"><span class="pennant" aria-hidden="true"></span>released: {line.released ?? 'nothing'}</span>{/if}
+								{#if line.isChanged}<span class="was"
+										><span class="pennant" aria-hidden="true"></span>released: {line.released ?? 'nothing'}</span
+									>{/if}
 							</span>
 						</button>
 					</li>

@@ -40,21 +40,29 @@
 	placeholder={inWords ? 'Write a template to replace it' : 'Nothing set here'}
 	value={text}
 	oninput={(event) => bench.write(layer, event.currentTarget.value.replaceAll('\n', ' '))}
-	{onkeydown}
-></textarea>
+	{onkeydown}></textarea>
 <div id="{id}-told" class="told" aria-live="polite">
 	{#each issues as issue (issue.code + issue.start)}
 		<p class="issue" class:warning={issue.severity === 'warning'}>
-			<span class="place mono">{text.slice(Math.max(0, issue.start - 10), issue.start)}<mark>{text.slice(issue.start, issue.end) || '␣'}</mark>{text.slice(issue.end, issue.end + 8)}</span>
+			<span class="place mono"
+				>{text.slice(Math.max(0, issue.start - 10), issue.start)}<mark>{text.slice(issue.start, issue.end) || '␣'}</mark
+				>{text.slice(issue.end, issue.end + 8)}</span
+			>
 			{issue.message}
 		</p>
 	{/each}
 	{#if draft?.refused}<p class="issue">{draft.refused}</p>{/if}
 	{#if draft && !isBroken}<ReachNote {draft} keep={() => bench.keep(layer)} discard={() => bench.discard(layer)} />{/if}
 	{#if draft && isBroken}
-		<p class="quiet">Not kept while it has an error. <button class="plain-button" onclick={() => bench.discard(layer)}>Take back</button></p>
+		<p class="quiet">
+			Not kept while it has an error. <button class="plain-button" onclick={() => bench.discard(layer)}
+				>Take back</button
+			>
+		</p>
 	{/if}
-	{#if !draft && step}<p class="quiet outcome">{describeOutcome(step.outcome)}{rule?.language ? `, for ${rule.language}` : ''}</p>{/if}
+	{#if !draft && step}<p class="quiet outcome">
+			{describeOutcome(step.outcome)}{rule?.language ? `, for ${rule.language}` : ''}
+		</p>{/if}
 </div>
 
 <style>

@@ -10,7 +10,11 @@
 	<rect x="0.75" y="0.75" width="10.5" height="10.5" rx="1.5" class:solid={layer === 'page'} />
 	{#if layer === 'type'}<path d="M1 8 8 1M1 12 12 1M4.5 11.5 11.5 4.5" />{/if}
 	{#if layer === 'site'}
-		{#each [[3.4, 3.4], [8.6, 3.4], [6, 6], [3.4, 8.6], [8.6, 8.6]] as [x, y] (`${x} ${y}`)}<circle cx={x} cy={y} r="1.05" />{/each}
+		{#each [[3.4, 3.4], [8.6, 3.4], [6, 6], [3.4, 8.6], [8.6, 8.6]] as [x, y] (`${x} ${y}`)}<circle
+				cx={x}
+				cy={y}
+				r="1.05"
+			/>{/each}
 	{/if}
 </svg>
 

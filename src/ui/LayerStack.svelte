@@ -13,7 +13,11 @@
 	const pages = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'page' : 'pages'}`;
 	const layers: { layer: EditableLayer; name: string; scope: string }[] = $derived([
 		{ layer: 'page', name: 'This page', scope: bench.data.page.path },
-		{ layer: 'type', name: `Every ${(bench.type?.label ?? bench.data.page.type).toLowerCase()}`, scope: pages(bench.data.count.byType[bench.data.page.type] ?? 0) },
+		{
+			layer: 'type',
+			name: `Every ${(bench.type?.label ?? bench.data.page.type).toLowerCase()}`,
+			scope: pages(bench.data.count.byType[bench.data.page.type] ?? 0)
+		},
 		{ layer: 'site', name: 'The whole site', scope: pages(bench.data.count.all) }
 	]);
 	const note = $derived(trace && (trace.withheld ? describeWithheld(trace.withheld) : describePassedOver(trace)));

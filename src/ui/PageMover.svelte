@@ -14,7 +14,11 @@
 	let open = $state(false);
 	let search = $state('');
 	const index = $derived(pages.findIndex((page) => page.path === path));
-	const found = $derived(pages.filter((page) => `${page.path} ${page.title ?? ''} ${page.type}`.toLowerCase().includes(search.toLowerCase())).slice(0, 60));
+	const found = $derived(
+		pages
+			.filter((page) => `${page.path} ${page.title ?? ''} ${page.type}`.toLowerCase().includes(search.toLowerCase()))
+			.slice(0, 60)
+	);
 
 	export function move(step: number) {
 		const next = pages[index + step];
@@ -31,7 +35,13 @@
 </script>
 
 <nav class="mover" aria-label="Pages">
-	<button class="plain-button" onclick={() => move(-1)} disabled={index <= 0} aria-label="Page before" title="Page before (Alt+←)">←</button>
+	<button
+		class="plain-button"
+		onclick={() => move(-1)}
+		disabled={index <= 0}
+		aria-label="Page before"
+		title="Page before (Alt+←)">←</button
+	>
 	<Popover.Root bind:open>
 		<Popover.Trigger class="plain-button mover-path" title="Find a page (Ctrl+K)">
 			<span class="mono">{path}</span><span class="quiet count">{index + 1} of {pages.length}</span>
@@ -54,7 +64,13 @@
 			</Popover.Content>
 		</Popover.Portal>
 	</Popover.Root>
-	<button class="plain-button" onclick={() => move(1)} disabled={index < 0 || index >= pages.length - 1} aria-label="Next page" title="Next page (Alt+→)">→</button>
+	<button
+		class="plain-button"
+		onclick={() => move(1)}
+		disabled={index < 0 || index >= pages.length - 1}
+		aria-label="Next page"
+		title="Next page (Alt+→)">→</button
+	>
 </nav>
 
 <style>

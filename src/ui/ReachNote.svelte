@@ -16,7 +16,11 @@
 		{:else if reach === undefined}
 			How far it reaches could not be counted.
 		{:else}
-			<strong>{pages(reach.changed)} would change</strong>{kept > 0 ? `, ${pages(kept)} under it would not` : ''}{reach.worse ? `; ${reach.worse} for the worse` : ''}{reach.better ? `; ${reach.better} for the better` : ''}.
+			<strong>{pages(reach.changed)} would change</strong>{kept > 0
+				? `, ${pages(kept)} under it would not`
+				: ''}{reach.worse ? `; ${reach.worse} for the worse` : ''}{reach.better
+				? `; ${reach.better} for the better`
+				: ''}.
 		{/if}
 	</p>
 	{#if typeof reach === 'object' && reach.worst.length > 1}

@@ -25,7 +25,9 @@
 				{#if picture && broken !== picture}
 					<img src={picture} alt={card.picture?.alt ?? ''} {@attach whenBroken} />
 				{:else}
-					<span class="missing">{picture ? 'The picture cannot be fetched' : 'No picture: the card stays blank here'}</span>
+					<span class="missing"
+						>{picture ? 'The picture cannot be fetched' : 'No picture: the card stays blank here'}</span
+					>
 				{/if}
 			</div>
 			<div class="words">
@@ -34,10 +36,14 @@
 				<p class="place mono">{card.host}</p>
 			</div>
 		</div>
-		{#if isSmall}<p class="told">The picture is {card.picture?.width} pixels wide; from {card.reader.frame?.minWidth} it would fill the card.</p>{/if}
+		{#if isSmall}<p class="told">
+				The picture is {card.picture?.width} pixels wide; from {card.reader.frame?.minWidth} it would fill the card.
+			</p>{/if}
 	{:else}
 		<div class="listing">
-			<p class="place"><span class="crumb">{card.siteName}</span> <span class="mono">{[card.host, ...card.crumbs].join(' / ')}</span></p>
+			<p class="place">
+				<span class="crumb">{card.siteName}</span> <span class="mono">{[card.host, ...card.crumbs].join(' / ')}</span>
+			</p>
 			<p class="title"><CardText text={card.title} /></p>
 			<p class="description"><CardText text={card.description} /></p>
 		</div>

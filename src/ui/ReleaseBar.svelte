@@ -9,15 +9,24 @@
 	const words = $derived.by(() => {
 		if (!pending) return 'Comparing with the release …';
 		if (!pending.release) return 'Nothing is released yet';
-		return total === 0 ? `All as in release ${pending.release.number}` : `${total} ${total === 1 ? 'page differs' : 'pages differ'} from release ${pending.release.number}`;
+		return total === 0
+			? `All as in release ${pending.release.number}`
+			: `${total} ${total === 1 ? 'page differs' : 'pages differ'} from release ${pending.release.number}`;
 	});
 </script>
 
 <div class="bar">
 	<p class:differs={total > 0} role="status" data-testid="pending">
-		{#if total > 0}<span class="pennant" aria-hidden="true"></span>{/if}{bench.isDirty ? `Not kept yet. ${words}` : words}
+		{#if total > 0}<span class="pennant" aria-hidden="true"></span>{/if}{bench.isDirty
+			? `Not kept yet. ${words}`
+			: words}
 	</p>
-	<button class="main-button" disabled={bench.releasing || bench.isDirty || total === 0} title={bench.isDirty ? 'Keep or take back what you are writing first' : undefined} onclick={() => bench.release()}>
+	<button
+		class="main-button"
+		disabled={bench.releasing || bench.isDirty || total === 0}
+		title={bench.isDirty ? 'Keep or take back what you are writing first' : undefined}
+		onclick={() => bench.release()}
+	>
 		{bench.releasing ? 'Releasing …' : 'Release'}
 	</button>
 </div>

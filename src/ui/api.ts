@@ -11,11 +11,17 @@ export interface Pending {
 }
 
 const at = (site: string, what: string) => `/api/sites/${encodeURIComponent(site)}/${what}`;
-const sending = (method: string, body: unknown): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+const sending = (method: string, body: unknown): RequestInit => ({
+	method,
+	headers: { 'content-type': 'application/json' },
+	body: JSON.stringify(body)
+});
 
 async function refusalOf(answer: Response): Promise<string> {
 	const told = (await answer.json().catch(() => ({}))) as { detail?: string; message?: string };
-	return told.detail ?? told.message ?? `The server answered ${answer.status}. Try again; what you wrote is still here.`;
+	return (
+		told.detail ?? told.message ?? `The server answered ${answer.status}. Try again; what you wrote is still here.`
+	);
 }
 
 const UNREACHABLE = 'Kephalon does not answer. Is it still running? What you wrote is still here.';
@@ -41,5 +47,7 @@ export async function pending(site: string): Promise<Pending> {
 export async function release(site: string): Promise<{ number: number; pages: number } | { refused: string }> {
 	const answer = await fetch(at(site, 'release'), sending('POST', {})).catch(() => undefined);
 	if (!answer) return { refused: UNREACHABLE };
-	return answer.ok ? ((await answer.json()) as { number: number; pages: number }) : { refused: await refusalOf(answer) };
+	return answer.ok
+		? ((await answer.json()) as { number: number; pages: number })
+		: { refused: await refusalOf(answer) };
 }

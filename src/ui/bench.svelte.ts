@@ -1,6 +1,25 @@
 import {
-	cardOf, checkRule, editModel, editPage, fieldsOfAll, findTag, formatIssue, headToJson, READERS, renderTag, Resolver,
-	type ContentType, type Edit, type HeadJson, type Issue, type Page, type Picture, type Reach, type Rule, type Site, type Trace
+	cardOf,
+	checkRule,
+	editModel,
+	editPage,
+	fieldsOfAll,
+	findTag,
+	formatIssue,
+	headToJson,
+	READERS,
+	renderTag,
+	Resolver,
+	type ContentType,
+	type Edit,
+	type HeadJson,
+	type Issue,
+	type Page,
+	type Picture,
+	type Reach,
+	type Rule,
+	type Site,
+	type Trace
 } from '$core';
 import * as api from './api';
 
@@ -78,12 +97,25 @@ export class Bench {
 		return this.outcome.traces.flatMap((trace) => {
 			const [value, before] = [working.get(trace.tag), released?.get(trace.tag)];
 			if (value === undefined && before === undefined && trace.tag !== this.tag && !ALWAYS.has(trace.tag)) return [];
-			return [{ tag: trace.tag, value: value ?? '', trace, released: before, isChanged: released !== undefined && value !== before, facts: factsOf(trace) }];
+			return [
+				{
+					tag: trace.tag,
+					value: value ?? '',
+					trace,
+					released: before,
+					isChanged: released !== undefined && value !== before,
+					facts: factsOf(trace)
+				}
+			];
 		});
 	});
 	readonly line = $derived(this.lines.find((line) => line.tag === this.tag));
 	/** The chosen tag as it will stand in the page. */
-	readonly markup = $derived(this.outcome.head.tags.filter(({ tag }) => tag.name === this.tag || tag.parent === this.tag).map((tag) => renderTag(tag)));
+	readonly markup = $derived(
+		this.outcome.head.tags
+			.filter(({ tag }) => tag.name === this.tag || tag.parent === this.tag)
+			.map((tag) => renderTag(tag))
+	);
 	readonly definition = $derived(findTag(this.tag, this.data.site.prefixes));
 	readonly isDirty = $derived(Object.keys(this.drafts).length > 0);
 
@@ -135,7 +167,9 @@ export class Bench {
 		const text = this.textAt(layer);
 		if (text === '') return [];
 		const fields = layer === 'site' ? fieldsOfAll(this.data.types) : (this.type?.fields ?? []);
-		return checkRule({ tag: this.tag, kind: 'template', template: text }, { site: this.data.site, fields }).map((issue) => ({ ...issue, message: formatIssue(issue, text) }));
+		return checkRule({ tag: this.tag, kind: 'template', template: text }, { site: this.data.site, fields }).map(
+			(issue) => ({ ...issue, message: formatIssue(issue, text) })
+		);
 	}
 
 	/** Takes a keystroke in a layer's field. A text that is as it was kept is no draft. */
@@ -145,7 +179,12 @@ export class Bench {
 		const kept = rule?.kind === 'template' ? rule.template : rule ? undefined : '';
 		if (text === kept) return this.discard(layer);
 		const language = this.languageAt(layer);
-		const edit: Edit = { place: this.placeOf(layer), tag: this.tag, ...(language && { language }), body: text === '' ? null : { kind: 'template', template: text } };
+		const edit: Edit = {
+			place: this.placeOf(layer),
+			tag: this.tag,
+			...(language && { language }),
+			body: text === '' ? null : { kind: 'template', template: text }
+		};
 		this.drafts[key] = { edit, text, reach: 'counting', refused: undefined };
 		this.countReach(key, edit);
 	}
@@ -177,7 +216,11 @@ export class Bench {
 			if (this.drafts[key]) this.drafts[key].refused = refused;
 			return;
 		}
-		this.data = { ...this.data, ...editModel({ site: this.data.site, types: this.data.types }, edit), page: editPage(this.data.page, edit) };
+		this.data = {
+			...this.data,
+			...editModel({ site: this.data.site, types: this.data.types }, edit),
+			page: editPage(this.data.page, edit)
+		};
 		// What was typed while it was on its way stays a draft.
 		if (this.drafts[key]?.text === draft.text) delete this.drafts[key];
 		await this.refreshPending();
@@ -192,7 +235,10 @@ export class Bench {
 		this.releasing = true;
 		const result = await api.release(this.siteName);
 		this.releasing = false;
-		this.message = 'refused' in result ? result.refused : `Release ${result.number} is out: ${result.pages} ${result.pages === 1 ? 'page' : 'pages'}.`;
+		this.message =
+			'refused' in result
+				? result.refused
+				: `Release ${result.number} is out: ${result.pages} ${result.pages === 1 ? 'page' : 'pages'}.`;
 		if ('refused' in result) return;
 		this.data = { ...this.data, released: this.data.page.state === 'live' ? headToJson(this.keptHead()) : null };
 		await this.refreshPending();
@@ -208,7 +254,9 @@ function factsOf(trace: Trace): string | undefined {
 	const first = typeof trace.value === 'object' ? trace.value[0] : undefined;
 	if (typeof first !== 'object' || !('address' in first)) return undefined;
 	const { width, height, type, alt } = first;
-	return [width && height ? `${width} × ${height}` : 'size unknown', type?.replace('image/', ''), alt ?? 'no alt text'].filter(Boolean).join(', ');
+	return [width && height ? `${width} × ${height}` : 'size unknown', type?.replace('image/', ''), alt ?? 'no alt text']
+		.filter(Boolean)
+		.join(', ');
 }
 
 /** Tags that are shown even when they come to nothing: their absence matters. */

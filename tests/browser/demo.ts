@@ -23,7 +23,10 @@ export async function startDemo(): Promise<RunningDemo> {
 		const { startDemo } = await import(${JSON.stringify(pathToFileURL(join(root, 'build/cli/demo.js')).href)});
 		const demo = await startDemo({ folder: ${JSON.stringify(folder)}, port: 0, websitePort: 0, fresh: true, say: () => {} });
 		console.log(JSON.stringify({ kephalon: demo.kephalon.address, website: demo.website.address, site: demo.site }));`;
-	const child = spawn(process.execPath, ['--input-type=module', '-e', program], { cwd: root, stdio: ['ignore', 'pipe', 'inherit'] });
+	const child = spawn(process.execPath, ['--input-type=module', '-e', program], {
+		cwd: root,
+		stdio: ['ignore', 'pipe', 'inherit']
+	});
 	const addresses = JSON.parse(await firstLine(child)) as Omit<RunningDemo, 'stop'>;
 	return {
 		...addresses,
@@ -46,17 +49,39 @@ function firstLine(child: ChildProcess): Promise<string> {
 }
 
 /** A headless browser with a profile of its own; `quit` ends it and takes the profile away. */
-export async function openBrowser(width = 1280, height = 800): Promise<{ driver: WebDriver; quit: () => Promise<void> }> {
+export async function openBrowser(
+	width = 1280,
+	height = 800
+): Promise<{ driver: WebDriver; quit: () => Promise<void> }> {
 	const profile = mkdtempSync(join(tmpdir(), 'kephalon-browser-'));
 	const options = new chrome.Options();
 	options.setChromeBinaryPath('/usr/bin/chromium');
 	options.addArguments(
-		...['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking'],
-		...['--disable-component-update', '--disable-sync', `--user-data-dir=${profile}`, `--window-size=${width},${height}`]
+		...[
+			'--headless=new',
+			'--no-sandbox',
+			'--disable-gpu',
+			'--disable-quic',
+			'--no-first-run',
+			'--disable-background-networking'
+		],
+		...[
+			'--disable-component-update',
+			'--disable-sync',
+			`--user-data-dir=${profile}`,
+			`--window-size=${width},${height}`
+		]
 	);
-	const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver')).build();
+	const driver = await new Builder()
+		.forBrowser('chrome')
+		.setChromeOptions(options)
+		.setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver'))
+		.build();
 	const chromeHeight = Number(await driver.executeScript('return window.outerHeight - window.innerHeight'));
-	await driver.manage().window().setRect({ width, height: height + chromeHeight });
+	await driver
+		.manage()
+		.window()
+		.setRect({ width, height: height + chromeHeight });
 	return {
 		driver,
 		async quit() {
@@ -74,13 +99,19 @@ export class BenchPage {
 	) {}
 
 	async open(path: string) {
-		await this.driver.get(`${this.demo.kephalon}/bench/${encodeURIComponent(this.demo.site)}?page=${encodeURIComponent(path)}`);
+		await this.driver.get(
+			`${this.demo.kephalon}/bench/${encodeURIComponent(this.demo.site)}?page=${encodeURIComponent(path)}`
+		);
 		// The comparison with the release comes from the browser's own code: then the bench is alive.
 		await this.waitForText('[data-testid=pending]', /release/);
 	}
 
 	find(selector: string): Promise<WebElement> {
-		return this.driver.wait(until.elementLocated(By.css(selector)), 10_000, `Nothing matches ${selector}`) as unknown as Promise<WebElement>;
+		return this.driver.wait(
+			until.elementLocated(By.css(selector)),
+			10_000,
+			`Nothing matches ${selector}`
+		) as unknown as Promise<WebElement>;
 	}
 
 	async textOf(selector: string): Promise<string> {
@@ -90,16 +121,21 @@ export class BenchPage {
 	/** Waits until an element's text fits; gives the text. */
 	async waitForText(selector: string, wanted: RegExp): Promise<string> {
 		let seen = '';
-		await this.driver.wait(
-			async () => {
-				seen = await this.driver.findElement(By.css(selector)).then((element) => element.getText()).catch(() => seen);
-				return wanted.test(seen);
-			},
-			15_000,
-			`${selector} never fitted ${wanted}`
-		).catch((error: Error) => {
-			throw new Error(`${error.message} It said: ${seen}`);
-		});
+		await this.driver
+			.wait(
+				async () => {
+					seen = await this.driver
+						.findElement(By.css(selector))
+						.then((element) => element.getText())
+						.catch(() => seen);
+					return wanted.test(seen);
+				},
+				15_000,
+				`${selector} never fitted ${wanted}`
+			)
+			.catch((error: Error) => {
+				throw new Error(`${error.message} It said: ${seen}`);
+			});
 		return seen;
 	}
 

@@ -27,14 +27,19 @@ describe('from a template to the visitor', () => {
 		expect(await bench.valueOf('title')).toContain('Gannet Head near West Merrow · Merrow Coast Reserves');
 		expect(await bench.textOf('[data-reader=fathom] .title')).toContain('Gannet Head near West Merrow');
 		// Six of the seven reserves have a region in English; the French one has a rule of its own, Hollin Wood no region.
-		await bench.waitForText('[data-layer=type] [data-testid=reach]', /5 pages would change, 2 pages under it would not/);
+		await bench.waitForText(
+			'[data-layer=type] [data-testid=reach]',
+			/5 pages would change, 2 pages under it would not/
+		);
 		await (await bench.field('title', 'type')).sendKeys(Key.ENTER);
 		await bench.waitForText('[data-testid=pending]', /^5 pages differ from release 1$/);
 		// Kept is not released.
 		expect(await served('/reserves/gannet-head')).toBe(before);
 		await (await bench.find('.bar .main-button')).click();
 		await bench.waitForText('[data-testid=pending]', /All as in release 2/);
-		expect(await served('/reserves/gannet-head')).toContain('<title>Gannet Head near West Merrow · Merrow Coast Reserves</title>');
+		expect(await served('/reserves/gannet-head')).toContain(
+			'<title>Gannet Head near West Merrow · Merrow Coast Reserves</title>'
+		);
 	});
 
 	test('one page is overridden; its sibling is not', async () => {
@@ -46,7 +51,9 @@ describe('from a template to the visitor', () => {
 		await bench.waitForText('[data-testid=pending]', /^1 page differs/);
 		await (await bench.find('.bar .main-button')).click();
 		await bench.waitForText('[data-testid=pending]', /All as in release 3/);
-		expect(await served('/reserves/gannet-head')).toContain('<title>Forty thousand gannets · Merrow Coast Reserves</title>');
+		expect(await served('/reserves/gannet-head')).toContain(
+			'<title>Forty thousand gannets · Merrow Coast Reserves</title>'
+		);
 		expect(await served('/reserves/long-strand')).toBe(sibling);
 	});
 
@@ -68,7 +75,9 @@ describe('on the way', () => {
 		await (await bench.field('title', 'type')).sendKeys(Key.ENTER);
 		expect(await bench.textOf('#field-type-told')).toContain('Not kept while it has an error');
 		await (await bench.field('title', 'type')).sendKeys(Key.ESCAPE);
-		expect(await (await bench.field('title', 'type')).getAttribute('value')).toBe('{page.title}[[, {page.starts | date "d MMMM"}]] {sep} {site.name}');
+		expect(await (await bench.field('title', 'type')).getAttribute('value')).toBe(
+			'{page.title}[[, {page.starts | date "d MMMM"}]] {sep} {site.name}'
+		);
 	});
 
 	test('pages are moved through by keyboard', async () => {
@@ -98,13 +107,17 @@ describe('on the way', () => {
 
 describe('for everyone', () => {
 	test.each(['light', 'dark'])('axe-core finds nothing on the bench, %s', async (scheme) => {
-		await (browser.driver as unknown as { sendDevToolsCommand: (name: string, value: unknown) => Promise<void> }).sendDevToolsCommand('Emulation.setEmulatedMedia', {
+		await (
+			browser.driver as unknown as { sendDevToolsCommand: (name: string, value: unknown) => Promise<void> }
+		).sendDevToolsCommand('Emulation.setEmulatedMedia', {
 			features: [{ name: 'prefers-color-scheme', value: scheme }]
 		});
 		await bench.open('/reserves/hollin-wood');
 		await bench.write('title', 'type', '{page.title} in {page.region} {page.nothing}');
 		await browser.driver.executeScript(axe.source);
-		const found = await browser.driver.executeAsyncScript<{ id: string; nodes: { html: string }[] }[]>('const done = arguments[arguments.length - 1]; axe.run().then((result) => done(result.violations));');
+		const found = await browser.driver.executeAsyncScript<{ id: string; nodes: { html: string }[] }[]>(
+			'const done = arguments[arguments.length - 1]; axe.run().then((result) => done(result.violations));'
+		);
 		expect(found.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
 		await (await bench.field('title', 'type')).sendKeys(Key.ESCAPE);
 	});
@@ -113,7 +126,9 @@ describe('for everyone', () => {
 		for (const width of [1280, 768]) {
 			await browser.driver.manage().window().setRect({ width, height: 900 });
 			await bench.open('/reserves/the-skerries-of-saint-orrin-and-the-lesser-skerry-with-the-old-light');
-			const over = await browser.driver.executeScript('return document.documentElement.scrollWidth - document.documentElement.clientWidth');
+			const over = await browser.driver.executeScript(
+				'return document.documentElement.scrollWidth - document.documentElement.clientWidth'
+			);
 			expect(over, `at ${width} pixels`).toBe(0);
 		}
 	});

@@ -1,7 +1,17 @@
 import Database from 'better-sqlite3';
 import iconv from 'iconv-lite';
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, truncateSync, writeFileSync } from 'node:fs';
+import {
+	existsSync,
+	mkdirSync,
+	mkdtempSync,
+	readdirSync,
+	readFileSync,
+	rmSync,
+	symlinkSync,
+	truncateSync,
+	writeFileSync
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -21,7 +31,11 @@ beforeEach(() => {
 });
 
 function run(...args: string[]) {
-	const { status, stdout, stderr } = spawnSync(process.execPath, [program, ...args], { encoding: 'utf8', cwd: work, env: { ...process.env, KEPHALON_DB: db } });
+	const { status, stdout, stderr } = spawnSync(process.execPath, [program, ...args], {
+		encoding: 'utf8',
+		cwd: work,
+		env: { ...process.env, KEPHALON_DB: db }
+	});
 	return { status, stdout, stderr };
 }
 function write(path: string, content: string | Buffer) {
@@ -30,8 +44,10 @@ function write(path: string, content: string | Buffer) {
 	writeFileSync(file, content);
 	return file;
 }
-const page = (title: string, body = '') => `<!doctype html>\n<html lang="en">\n<head>\n<meta charset="utf-8">\n<title>${title}</title>\n</head>\n<body>${body}</body>\n</html>\n`;
-const importSite = (...more: string[]) => run('import', join(work, 'site'), '--base', 'https://docs.example', '--site', 'Docs', ...more);
+const page = (title: string, body = '') =>
+	`<!doctype html>\n<html lang="en">\n<head>\n<meta charset="utf-8">\n<title>${title}</title>\n</head>\n<body>${body}</body>\n</html>\n`;
+const importSite = (...more: string[]) =>
+	run('import', join(work, 'site'), '--base', 'https://docs.example', '--site', 'Docs', ...more);
 
 describe('wrong use', () => {
 	test.each([
@@ -61,7 +77,10 @@ describe('bad input', () => {
 	test('a folder without HTML, and none at all', () => {
 		write('site/a.txt', 'x');
 		expect(importSite()).toMatchObject({ status: 1, stderr: expect.stringContaining('holds no HTML file') });
-		expect(run('import', 'nowhere', '--base', 'https://x.example', '--site', 'x')).toMatchObject({ status: 1, stderr: expect.stringContaining('There is no file or folder nowhere') });
+		expect(run('import', 'nowhere', '--base', 'https://x.example', '--site', 'x')).toMatchObject({
+			status: 1,
+			stderr: expect.stringContaining('There is no file or folder nowhere')
+		});
 	});
 
 	test('what is no page is skipped with its reason; the rest is read', () => {
@@ -76,23 +95,45 @@ describe('bad input', () => {
 		const { status, stderr } = importSite();
 		expect(status).toBe(0);
 		expect(stderr).toContain('Read 1 page');
-		for (const line of ['zeros.html: not text', 'words.html: no markup in it', 'empty.html: empty', 'huge.html: 50 MB, more than the 20 MB', 'link.html: a link, which is never followed']) expect(stderr).toContain(line);
+		for (const line of [
+			'zeros.html: not text',
+			'words.html: no markup in it',
+			'empty.html: empty',
+			'huge.html: 50 MB, more than the 20 MB',
+			'link.html: a link, which is never followed'
+		])
+			expect(stderr).toContain(line);
 	});
 
 	test('a database that is none, one that is locked, a site that is not there', () => {
-		write('k.db', 'This is a diary and not a database, whatever its name says; it goes on for a hundred characters and more.');
-		expect(run('render', '--site', 'x', '--path', '/')).toMatchObject({ status: 1, stderr: expect.stringContaining('is not a database') });
+		write(
+			'k.db',
+			'This is a diary and not a database, whatever its name says; it goes on for a hundred characters and more.'
+		);
+		expect(run('render', '--site', 'x', '--path', '/')).toMatchObject({
+			status: 1,
+			stderr: expect.stringContaining('is not a database')
+		});
 		rmSync(db);
 		write('site/a.html', page('A'));
 		expect(importSite().status).toBe(0);
-		expect(run('render', '--site', 'Doc', '--path', '/')).toMatchObject({ status: 1, stderr: expect.stringContaining('There is no site "Doc"') });
-		expect(run('render', '--site', 'Docs', '--path', 'a.html')).toMatchObject({ status: 1, stderr: expect.stringContaining('Paths begin with a slash') });
+		expect(run('render', '--site', 'Doc', '--path', '/')).toMatchObject({
+			status: 1,
+			stderr: expect.stringContaining('There is no site "Doc"')
+		});
+		expect(run('render', '--site', 'Docs', '--path', 'a.html')).toMatchObject({
+			status: 1,
+			stderr: expect.stringContaining('Paths begin with a slash')
+		});
 	});
 
 	test('a template with an error is told by check, with its place, and by exit code 1', () => {
 		write('site/a.html', page('A'));
 		importSite();
-		const file = run('export', '--site', 'Docs').stdout.replace('"rules": []', '"rules": [{ "tag": "title", "kind": "template", "template": "{page.titel}" }]');
+		const file = run('export', '--site', 'Docs').stdout.replace(
+			'"rules": []',
+			'"rules": [{ "tag": "title", "kind": "template", "template": "{page.titel}" }]'
+		);
 		expect(run('import', write('x.json', file)).status).toBe(0);
 		const { status, stdout } = run('check', '--site', 'Docs');
 		expect(stdout).toBe('error: site, title: Unknown variable "page.titel" at 1:2. Did you mean "page.title"?\n');
@@ -105,8 +146,13 @@ describe('import', () => {
 		write('site/a.html', page('A'));
 		write('site/deep/index.html', page('Deep'));
 		expect(importSite('--type', 'deep/**=part').status).toBe(0);
-		const file = JSON.parse(run('export', '--site', 'Docs').stdout) as { pages: { path: string; rules: unknown[]; type: string; state: string; fields: { title: string } }[] };
-		expect(file.pages.map(({ path, type }) => [path, type])).toEqual([['/a.html', 'page'], ['/deep/', 'part']]);
+		const file = JSON.parse(run('export', '--site', 'Docs').stdout) as {
+			pages: { path: string; rules: unknown[]; type: string; state: string; fields: { title: string } }[];
+		};
+		expect(file.pages.map(({ path, type }) => [path, type])).toEqual([
+			['/a.html', 'page'],
+			['/deep/', 'part']
+		]);
 		file.pages[0]!.rules.push({ tag: 'og:title', kind: 'template', template: 'Mine' });
 		run('import', write('x.json', JSON.stringify(file)));
 		// What a site file brings in does not count as read from the folder until it is read again.
@@ -121,39 +167,74 @@ describe('import', () => {
 
 	test('facts of pictures are read from the files, never from their names', async () => {
 		write('site/a.html', page('A', '<p><img src="p/lie.png"><img src="p/none.jpg"><img src="p/text.gif">'));
-		write('site/p/lie.png', await sharp({ create: { width: 640, height: 400, channels: 3, background: '#246' } }).jpeg().withMetadata({ orientation: 6 }).toBuffer());
+		write(
+			'site/p/lie.png',
+			await sharp({ create: { width: 640, height: 400, channels: 3, background: '#246' } })
+				.jpeg()
+				.withMetadata({ orientation: 6 })
+				.toBuffer()
+		);
 		write('site/p/text.gif', 'no picture');
 		const { stderr } = importSite();
 		expect(stderr).toContain('p/none.jpg: a picture on 1 page that is not in the folder, or is no picture');
 		expect(stderr).toContain('p/text.gif: a picture on 1 page');
 		const head = run('render', '--site', 'Docs', '--path', '/a.html').stdout;
-		expect(head).toContain('<meta property="og:image" content="https://docs.example/p/lie.png">\n<meta property="og:image:type" content="image/jpeg">');
+		expect(head).toContain(
+			'<meta property="og:image" content="https://docs.example/p/lie.png">\n<meta property="og:image:type" content="image/jpeg">'
+		);
 		expect(head).toMatch(/og:image:width" content="400">\n.*og:image:height" content="640"/);
 	});
 });
 
 describe('inject', () => {
 	test('everything else stays byte for byte, in any encoding; again changes nothing', () => {
-		const latin = iconv.encode('<html><head><meta charset="iso-8859-1">\r\n<title>Caf\u00e9</title></head><body>\u00fc\u00df</body></html>', 'windows-1252');
-		const japanese = iconv.encode('<html><head><meta charset="shift_jis"><title>\u6d77\u5cb8</title></head><body>\u8868\u30bd</body></html>', 'shift_jis');
+		const latin = iconv.encode(
+			'<html><head><meta charset="iso-8859-1">\r\n<title>Caf\u00e9</title></head><body>\u00fc\u00df</body></html>',
+			'windows-1252'
+		);
+		const japanese = iconv.encode(
+			'<html><head><meta charset="shift_jis"><title>\u6d77\u5cb8</title></head><body>\u8868\u30bd</body></html>',
+			'shift_jis'
+		);
 		write('site/latin.html', latin);
 		write('site/japanese.html', japanese);
-		write('site/wide.html', iconv.encode('\ufeff<html><head><title>Wide \u6d77</title></head></html>', 'utf-16le', { addBOM: false }));
-		write('site/x.xhtml', '<?xml version="1.0" encoding="utf-8"?>\n<html xmlns="http://www.w3.org/1999/xhtml"><head><script src="a.js" /><title>X</title></head><body/></html>');
+		write(
+			'site/wide.html',
+			iconv.encode('\ufeff<html><head><title>Wide \u6d77</title></head></html>', 'utf-16le', { addBOM: false })
+		);
+		write(
+			'site/x.xhtml',
+			'<?xml version="1.0" encoding="utf-8"?>\n<html xmlns="http://www.w3.org/1999/xhtml"><head><script src="a.js" /><title>X</title></head><body/></html>'
+		);
 		write('site/other.bin', Buffer.from([0, 1, 2, 255]));
 		importSite();
-		const file = run('export', '--site', 'Docs').stdout.replace('"rules": []', '"rules": [{ "tag": "title", "kind": "template", "template": "{page.title} \u6d77 \u00e9" }]');
+		const file = run('export', '--site', 'Docs').stdout.replace(
+			'"rules": []',
+			'"rules": [{ "tag": "title", "kind": "template", "template": "{page.title} \u6d77 \u00e9" }]'
+		);
 		run('import', write('x.json', file));
-		expect(run('inject', 'site', '--out', 'out', '--site', 'Docs')).toMatchObject({ status: 0, stderr: expect.stringContaining('Wrote the head of 4 pages') });
+		expect(run('inject', 'site', '--out', 'out', '--site', 'Docs')).toMatchObject({
+			status: 0,
+			stderr: expect.stringContaining('Wrote the head of 4 pages')
+		});
 		const seen = readFileSync(join(work, 'out/latin.html'));
 		expect(seen.includes(iconv.encode('<title>Caf\u00e9 &#28023; \u00e9</title>', 'windows-1252'))).toBe(true);
 		expect(seen.includes(iconv.encode('<body>\u00fc\u00df</body>', 'windows-1252'))).toBe(true);
-		expect(iconv.decode(readFileSync(join(work, 'out/japanese.html')), 'shift_jis')).toMatch(/<title>\u6d77\u5cb8 \u6d77 &#233;<\/title>[^]*<body>\u8868\u30bd<\/body>/);
-		expect(iconv.decode(readFileSync(join(work, 'out/wide.html')), 'utf-16le')).toContain('<title>Wide \u6d77 \u6d77 \u00e9</title>');
-		expect(readFileSync(join(work, 'out/x.xhtml'), 'utf8')).toMatch(/<title>X \u6d77 \u00e9<\/title>\n<link rel="canonical" href="[^"]+" \/>[^]*<script src="a.js" \/>/);
+		expect(iconv.decode(readFileSync(join(work, 'out/japanese.html')), 'shift_jis')).toMatch(
+			/<title>\u6d77\u5cb8 \u6d77 &#233;<\/title>[^]*<body>\u8868\u30bd<\/body>/
+		);
+		expect(iconv.decode(readFileSync(join(work, 'out/wide.html')), 'utf-16le')).toContain(
+			'<title>Wide \u6d77 \u6d77 \u00e9</title>'
+		);
+		expect(readFileSync(join(work, 'out/x.xhtml'), 'utf8')).toMatch(
+			/<title>X \u6d77 \u00e9<\/title>\n<link rel="canonical" href="[^"]+" \/>[^]*<script src="a.js" \/>/
+		);
 		expect(readFileSync(join(work, 'out/other.bin'))).toEqual(Buffer.from([0, 1, 2, 255]));
-		expect(run('inject', 'out', '--out', 'again', '--site', 'Docs').stderr).toContain('Wrote the head of 0 pages; 4 pages had it already');
-		for (const name of readdirSync(join(work, 'out'))) expect(readFileSync(join(work, 'again', name)).equals(readFileSync(join(work, 'out', name))), name).toBe(true);
+		expect(run('inject', 'out', '--out', 'again', '--site', 'Docs').stderr).toContain(
+			'Wrote the head of 0 pages; 4 pages had it already'
+		);
+		for (const name of readdirSync(join(work, 'out')))
+			expect(readFileSync(join(work, 'again', name)).equals(readFileSync(join(work, 'out', name))), name).toBe(true);
 	});
 
 	test('never over its input unless told, never out of the folder, and a dry run writes nothing', () => {
@@ -163,7 +244,8 @@ describe('inject', () => {
 		write('outside.html', page('Outside'));
 		symlinkSync(join(work, 'outside.html'), join(work, 'site/link.html'));
 		const before = readFileSync(join(work, 'site/a.html'), 'utf8');
-		for (const out of ['site', 'site/sub', '.']) expect(run('inject', 'site', '--out', out, '--site', 'Docs').status, out).toBe(2);
+		for (const out of ['site', 'site/sub', '.'])
+			expect(run('inject', 'site', '--out', out, '--site', 'Docs').status, out).toBe(2);
 		const dry = run('inject', 'site', '--out', 'out', '--site', 'Docs', '--dry-run');
 		expect(dry.stderr).toContain('Would write the head of 1 page');
 		expect(existsSync(join(work, 'out'))).toBe(false);
@@ -177,7 +259,9 @@ describe('inject', () => {
 		symlinkSync(join(work, 'site'), join(work, 'out'));
 		expect(run('inject', 'site', '--out', 'out', '--site', 'Docs').status).toBe(2);
 		expect(run('inject', 'site', '--in-place', '--site', 'Docs').status).toBe(0);
-		expect(readFileSync(join(work, 'site/a.html'), 'utf8')).toContain('<link rel="canonical" href="https://docs.example/a.html">');
+		expect(readFileSync(join(work, 'site/a.html'), 'utf8')).toContain(
+			'<link rel="canonical" href="https://docs.example/a.html">'
+		);
 	});
 });
 
@@ -189,25 +273,42 @@ describe('render', () => {
 		run('export', '--site', 'Docs', '--out', 'x.json');
 		const traced = run('render', '--file', 'x.json', '--path', '/a.html', '--trace').stdout;
 		expect(traced).toContain('<title>A</title>');
-		expect(traced).toContain('title = A\n  > the built-in: the page’s title: used\n    the built-in: the site’s name: not needed');
-		const json = JSON.parse(run('render', '--site', 'Docs', '--path', '/b.html', '--format', 'json').stdout) as { tags: unknown[] };
+		expect(traced).toContain(
+			'title = A\n  > the built-in: the page’s title: used\n    the built-in: the site’s name: not needed'
+		);
+		const json = JSON.parse(run('render', '--site', 'Docs', '--path', '/b.html', '--format', 'json').stdout) as {
+			tags: unknown[];
+		};
 		expect(json.tags[0]).toEqual({ tag: 'title', element: 'title', attributes: {}, value: 'B' });
-		expect(run('render', '--site', 'Docs', '--all').stdout.trim().split('\n').map((line) => (JSON.parse(line) as { path: string }).path)).toEqual(['/a.html', '/b.html']);
+		expect(
+			run('render', '--site', 'Docs', '--all')
+				.stdout.trim()
+				.split('\n')
+				.map((line) => (JSON.parse(line) as { path: string }).path)
+		).toEqual(['/a.html', '/b.html']);
 	});
 });
 
 describe('a release that is killed', () => {
 	test('is wholly there or not at all, wherever it is killed', async () => {
-		for (let i = 0; i < 400; i++) write(`site/p${i}.html`, page(`Page ${i}`, `<p>The text of page number ${i} has a few words in it.`));
+		for (let i = 0; i < 400; i++)
+			write(`site/p${i}.html`, page(`Page ${i}`, `<p>The text of page number ${i} has a few words in it.`));
 		expect(importSite().status).toBe(0);
 		expect(run('release', '--site', 'Docs').status).toBe(0);
 		for (const delay of [120, 180, 240, 300, 360, 420]) {
-			const child = spawn(process.execPath, [program, 'release', '--site', 'Docs'], { env: { ...process.env, KEPHALON_DB: db }, stdio: 'ignore' });
+			const child = spawn(process.execPath, [program, 'release', '--site', 'Docs'], {
+				env: { ...process.env, KEPHALON_DB: db },
+				stdio: 'ignore'
+			});
 			await new Promise((resolve) => setTimeout(resolve, delay));
 			child.kill('SIGKILL');
 			await new Promise((resolve) => child.once('exit', resolve));
 			const store = new Database(db);
-			const rows = store.prepare('SELECT r.pages AS said, (SELECT count(*) FROM released_page p WHERE p.release_id = r.id) AS there FROM release r').all() as { said: number; there: number }[];
+			const rows = store
+				.prepare(
+					'SELECT r.pages AS said, (SELECT count(*) FROM released_page p WHERE p.release_id = r.id) AS there FROM release r'
+				)
+				.all() as { said: number; there: number }[];
 			expect(store.pragma('integrity_check', { simple: true })).toBe('ok');
 			store.close();
 			expect(rows.length).toBeGreaterThan(0);

@@ -14,7 +14,11 @@ export const addCheck: Verb = (program) => {
 				const found = checkSite(stored.site, stored.types, store.pages(stored.id));
 				const errors = found.filter(({ issue }) => issue.severity === 'error').length;
 				if (json) printJson(found);
-				else for (const { layer, owner, tag, language, issue, message } of found) print(`${issue.severity}: ${layer}${owner ? ` ${owner}` : ''}, ${tag}${language ? ` (${language})` : ''}: ${message}\n`);
+				else
+					for (const { layer, owner, tag, language, issue, message } of found)
+						print(
+							`${issue.severity}: ${layer}${owner ? ` ${owner}` : ''}, ${tag}${language ? ` (${language})` : ''}: ${message}\n`
+						);
 				if (!json) say(`${count(errors, 'error')}, ${count(found.length - errors, 'warning')}.`);
 				if (errors > 0) process.exitCode = 1;
 			});

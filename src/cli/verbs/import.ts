@@ -20,10 +20,19 @@ export const addImport: Verb = (program) => {
 		.argument('<source>', 'a folder, or a site file (.json)')
 		.option('--base <address>', 'the public base address of the site (folder)')
 		.option('--site <name>', 'the name of the site (folder)')
-		.option('--type <pattern=type>', "which files are of which content type, such as 'sql-*.html=command'; may be repeated", typePattern, [])
+		.option(
+			'--type <pattern=type>',
+			"which files are of which content type, such as 'sql-*.html=command'; may be repeated",
+			typePattern,
+			[]
+		)
 		.addOption(dbOption())
 		.option('--json', 'the summary as JSON')
-		.action((source: string, options: Options) => withStore(options, (store) => (isFolder(source) ? fromFolder(store, source, options) : fromFile(store, source, options))));
+		.action((source: string, options: Options) =>
+			withStore(options, (store) =>
+				isFolder(source) ? fromFolder(store, source, options) : fromFile(store, source, options)
+			)
+		);
 };
 
 function typePattern(text: string, before: Options['type']): Options['type'] {
@@ -38,10 +47,20 @@ function isFolder(source: string): boolean {
 	return found.isDirectory();
 }
 
-async function fromFolder(store: Parameters<typeof importFolder>[0], folder: string, { base, site, type, json }: Options) {
-	if (!base || !site) throw new UserError(`A folder needs ${!base ? '--base, the public address of its pages' : '--site, a name for the site'}.`, 2);
+async function fromFolder(
+	store: Parameters<typeof importFolder>[0],
+	folder: string,
+	{ base, site, type, json }: Options
+) {
+	if (!base || !site)
+		throw new UserError(
+			`A folder needs ${!base ? '--base, the public address of its pages' : '--site, a name for the site'}.`,
+			2
+		);
 	const bar = progressBar('Reading');
-	const summary = await importFolder(store, { folder, base, site, types: type, progress: bar.update }).finally(bar.stop);
+	const summary = await importFolder(store, { folder, base, site, types: type, progress: bar.update }).finally(
+		bar.stop
+	);
 	if (json) printJson(summary);
 	else describe(summary, site);
 }
@@ -54,7 +73,8 @@ function describe({ read, pictures, skipped, retired, warnings }: ImportSummary,
 }
 
 function fromFile(store: Parameters<typeof saveSiteFile>[0], file: string, { json, type, base, site }: Options) {
-	if (base || site || type.length) throw new UserError('--base, --site and --type go with a folder; a site file says these itself.', 2);
+	if (base || site || type.length)
+		throw new UserError('--base, --site and --type go with a folder; a site file says these itself.', 2);
 	const data = readSiteFile(file);
 	saveSiteFile(store, data);
 	const summary = { site: data.site.name, pages: data.pages.length, types: data.types.length };

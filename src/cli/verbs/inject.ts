@@ -25,7 +25,8 @@ export const addInject: Verb = (program) => {
 		.option('--json', 'the summary as JSON')
 		.addOption(dbOption())
 		.action(async (folder: string, { site, out, inPlace, dryRun = false, json, db }: Options) => {
-			if ((out === undefined) === !inPlace) throw new UserError('Name a folder for the copy with --out, or say --in-place.', 2);
+			if ((out === undefined) === !inPlace)
+				throw new UserError('Name a folder for the copy with --out, or say --in-place.', 2);
 			await withStore(db === undefined ? {} : { db }, (store) => {
 				const bar = progressBar('Writing');
 				const summary = injectFolder({ folder, out, dryRun, headOf: headsOf(store, site), progress: bar.update });
@@ -43,14 +44,19 @@ function headsOf(store: Store, name: string): InjectOptions['headOf'] {
 		const page = store.page(stored.id, path);
 		if (!page || page.state !== 'live') return undefined;
 		const { head, traces } = resolver.resolveWithTrace(page);
-		const leftOut = traces.filter((trace) => trace.winner < 0 && trace.steps.some((step) => step.outcome.kind === 'left-out'));
+		const leftOut = traces.filter(
+			(trace) => trace.winner < 0 && trace.steps.some((step) => step.outcome.kind === 'left-out')
+		);
 		return { page, head, leftOut: leftOut.map((trace) => trace.tag) };
 	};
 }
 
 function describe({ changed, unchanged, unknown, copied, skipped }: InjectSummary, dryRun: boolean) {
-	say(`${dryRun ? 'Would write' : 'Wrote'} the head of ${count(changed.length, 'page')}; ${count(unchanged, 'page')} had it already; ${count(copied, 'other file')}${dryRun ? '.' : ' copied.'}`);
+	say(
+		`${dryRun ? 'Would write' : 'Wrote'} the head of ${count(changed.length, 'page')}; ${count(unchanged, 'page')} had it already; ${count(copied, 'other file')}${dryRun ? '.' : ' copied.'}`
+	);
 	if (dryRun && changed.length) say(listed(changed));
-	if (unknown.length) say(`Left as they are: ${unknown.length}\n${listed(unknown.map(({ path, why }) => `${path}: ${why}`))}`);
+	if (unknown.length)
+		say(`Left as they are: ${unknown.length}\n${listed(unknown.map(({ path, why }) => `${path}: ${why}`))}`);
 	if (skipped.length) say(`Links that lead out of the folder, not copied: ${skipped.length}\n${listed(skipped)}`);
 }

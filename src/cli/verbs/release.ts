@@ -11,7 +11,11 @@ export const addRelease: Verb = (program) => {
 		.action(async ({ site, json, ...options }: { site: string; json?: boolean; db?: string }) => {
 			const { live } = await withStore(options, (store) => store.countPages(store.site(site).id));
 			const bar = progressBar('Rendering');
-			const release = await runJob('release', { db: databaseOf(options), site }, { progress: (done) => bar.update(done, live) }).finally(bar.stop);
+			const release = await runJob(
+				'release',
+				{ db: databaseOf(options), site },
+				{ progress: (done) => bar.update(done, live) }
+			).finally(bar.stop);
 			if (json) printJson(release);
 			else say(`Release ${release.number} of "${site}": ${count(release.pages, 'page')}.`);
 		});

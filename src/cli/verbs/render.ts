@@ -31,7 +31,8 @@ export const addRender: Verb = (program) => {
 		.option('--now <time>', 'the moment that {now} names, ISO 8601')
 		.addOption(dbOption())
 		.action(async (options: Options) => {
-			if ((options.all === true) === (options.path !== undefined)) throw new UserError('Name one page with --path, or all with --all.', 2);
+			if ((options.all === true) === (options.path !== undefined))
+				throw new UserError('Name one page with --path, or all with --all.', 2);
 			if (options.file !== undefined) return renderFromFile(options.file, options);
 			if (options.site === undefined) throw new UserError('Name the site with --site, or a site file with --file.', 2);
 			await withStore(options, (store) => renderFromStore(store, options.site as string, options));
@@ -44,7 +45,11 @@ async function renderFromFile(file: string, options: Options) {
 	const { site, types, pages, pictures = [] } = readSiteFile(file);
 	const resolver = new Resolver({ site, types, pictures }, momentOf(options));
 	if (options.all) return renderAll(resolver, pages);
-	renderOne(resolver, pages.find((page) => page.path === options.path), options);
+	renderOne(
+		resolver,
+		pages.find((page) => page.path === options.path),
+		options
+	);
 }
 
 async function renderFromStore(store: Store, name: string, options: Options) {
@@ -69,11 +74,14 @@ async function renderAll(resolver: Resolver, pages: Iterable<Page>) {
 }
 
 /** Waits until the reader has taken what was written, so that nothing piles up. */
-const write = (text: string) => new Promise<void>((resolve, reject) => process.stdout.write(text, (error) => (error ? reject(error) : resolve())));
+const write = (text: string) =>
+	new Promise<void>((resolve, reject) => process.stdout.write(text, (error) => (error ? reject(error) : resolve())));
 
 function renderOne(resolver: Resolver, page: Page | undefined, { path, format, trace }: Options) {
 	if (!page) throw new UserError(`The site has no page ${path}. Paths begin with a slash, as in /x.html.`);
-	const { head, traces } = trace ? resolver.resolveWithTrace(page) : { head: resolver.resolveHead(page), traces: undefined };
+	const { head, traces } = trace
+		? resolver.resolveWithTrace(page)
+		: { head: resolver.resolveHead(page), traces: undefined };
 	if (format === 'json') return printJson(headToJson(head, traces));
 	print(renderHead(head));
 	if (traces) print(`\n${traceAsText(traces)}`);

@@ -21,6 +21,7 @@ export const addServe: Verb = (program) => {
 
 export function port(text: string): number {
 	const number = Number(text);
-	if (!Number.isInteger(number) || number < 0 || number > 65_535) throw new InvalidArgumentError('A port is a number from 0 to 65535.');
+	if (!Number.isInteger(number) || number < 0 || number > 65_535)
+		throw new InvalidArgumentError('A port is a number from 0 to 65535.');
 	return number;
 }

@@ -10,11 +10,30 @@ const OPENINGS: Readonly<Record<TagPlace, (key: string) => string>> = {
 	property: (key) => `<meta property="${key}" content="`
 };
 
-const row = (place: TagPlace, family: TagFamily) => (name: string, kind: TagKind, purpose: string, more: More = {}): TagDefinition => {
-	const key = more.key ?? name;
-	const { repeated = false, parent, twin, fact, attributes, aim, legacy, choices, open } = more;
-	return { name, place, key, kind, family, repeated, parent, twin, fact, attributes, opening: OPENINGS[place](key), purpose, aim, legacy, choices, open };
-};
+const row =
+	(place: TagPlace, family: TagFamily) =>
+	(name: string, kind: TagKind, purpose: string, more: More = {}): TagDefinition => {
+		const key = more.key ?? name;
+		const { repeated = false, parent, twin, fact, attributes, aim, legacy, choices, open } = more;
+		return {
+			name,
+			place,
+			key,
+			kind,
+			family,
+			repeated,
+			parent,
+			twin,
+			fact,
+			attributes,
+			opening: OPENINGS[place](key),
+			purpose,
+			aim,
+			legacy,
+			choices,
+			open
+		};
+	};
 const plain = row('name', 'plain');
 const link = row('rel', 'plain');
 const og = row('property', 'og');
@@ -34,8 +53,18 @@ const mediaFacts = (parent: string, sized: boolean) => [
 ];
 
 const OG_TYPES = [
-	'website', 'article', 'book', 'profile', 'music.song', 'music.album', 'music.playlist', 'music.radio_station',
-	'video.movie', 'video.episode', 'video.tv_show', 'video.other'
+	'website',
+	'article',
+	'book',
+	'profile',
+	'music.song',
+	'music.album',
+	'music.playlist',
+	'music.radio_station',
+	'video.movie',
+	'video.episode',
+	'video.tv_show',
+	'video.other'
 ];
 
 /**
@@ -44,37 +73,76 @@ const OG_TYPES = [
  * the card markup's reference.
  */
 export const CATALOGUE: readonly TagDefinition[] = [
-	row('title', 'plain')('title', 'text', 'The name of the page in browser tabs, bookmarks and search listings.', { aim: [15, 60] }),
-	plain('description', 'text', 'One or two sentences that a search listing may show under the title.', { aim: [70, 155] }),
+	row('title', 'plain')('title', 'text', 'The name of the page in browser tabs, bookmarks and search listings.', {
+		aim: [15, 60]
+	}),
+	plain('description', 'text', 'One or two sentences that a search listing may show under the title.', {
+		aim: [70, 155]
+	}),
 	plain('author', 'text', 'Who wrote the page.'),
-	plain('keywords', 'text', 'Words the page is about.', { legacy: 'No search engine of weight has read it for years; it only tells others what you aim for.' }),
-	plain('abstract', 'text', 'A very short summary.', { legacy: 'No reader is known to show it; the description has its place.' }),
+	plain('keywords', 'text', 'Words the page is about.', {
+		legacy: 'No search engine of weight has read it for years; it only tells others what you aim for.'
+	}),
+	plain('abstract', 'text', 'A very short summary.', {
+		legacy: 'No reader is known to show it; the description has its place.'
+	}),
 	link('canonical', 'address', 'The one address that stands for the page, when several lead to it.'),
-	plain('robots', 'directives', 'What search engines may do with the page: list it, follow its links, show text and pictures of it.'),
+	plain(
+		'robots',
+		'directives',
+		'What search engines may do with the page: list it, follow its links, show text and pictures of it.'
+	),
 	link('alternate', 'address', 'The same page in another language.', many),
 	plain('theme-color', 'colour', 'The colour a browser gives its own frame around the page.'),
-	plain('theme-color:dark', 'colour', 'The same for readers who prefer dark screens.', { key: 'theme-color', attributes: { media: '(prefers-color-scheme: dark)' } }),
+	plain('theme-color:dark', 'colour', 'The same for readers who prefer dark screens.', {
+		key: 'theme-color',
+		attributes: { media: '(prefers-color-scheme: dark)' }
+	}),
 	link('icon', 'picture', 'The small picture in browser tabs and bookmarks, and beside the name in chats.', many),
 	link('apple-touch-icon', 'picture', 'The picture on the home screen of a telephone.'),
 	link('manifest', 'address', 'Where the facts stand for installing the site as an application.'),
-	link('feed:atom', 'address', 'A feed of the site’s news, in Atom.', { key: 'alternate', attributes: { type: 'application/atom+xml' }, repeated: true }),
-	link('feed:rss', 'address', 'A feed of the site’s news, in RSS.', { key: 'alternate', attributes: { type: 'application/rss+xml' }, repeated: true }),
-	link('feed:json', 'address', 'A feed of the site’s news, in JSON.', { key: 'alternate', attributes: { type: 'application/feed+json' }, repeated: true }),
+	link('feed:atom', 'address', 'A feed of the site’s news, in Atom.', {
+		key: 'alternate',
+		attributes: { type: 'application/atom+xml' },
+		repeated: true
+	}),
+	link('feed:rss', 'address', 'A feed of the site’s news, in RSS.', {
+		key: 'alternate',
+		attributes: { type: 'application/rss+xml' },
+		repeated: true
+	}),
+	link('feed:json', 'address', 'A feed of the site’s news, in JSON.', {
+		key: 'alternate',
+		attributes: { type: 'application/feed+json' },
+		repeated: true
+	}),
 
 	og('og:title', 'text', 'The title on the card when the page is shared.', { aim: [15, 60] }),
 	og('og:description', 'text', 'The line or two under the title on the card.', { aim: [60, 120] }),
 	og('og:type', 'choice', 'What kind of thing the page is about.', { choices: OG_TYPES, open: true }),
 	og('og:url', 'address', 'The address that shares of the page are counted under.'),
 	og('og:site_name', 'text', 'The name of the whole site, shown small beside the title.'),
-	og('og:determiner', 'choice', 'The word that goes before the title in a sentence.', { choices: ['a', 'an', 'the', 'auto'] }),
+	og('og:determiner', 'choice', 'The word that goes before the title in a sentence.', {
+		choices: ['a', 'an', 'the', 'auto']
+	}),
 	og('og:locale', 'locale', 'The language and territory the page is written for.'),
 	og('og:locale:alternate', 'locale', 'Other languages the page exists in.', many),
 	og('og:image', 'picture', 'The picture on the card.', many),
-	og('og:image:secure_url', 'address', 'The picture over https, where its own address is http.', { parent: 'og:image', fact: 'secure' }),
+	og('og:image:secure_url', 'address', 'The picture over https, where its own address is http.', {
+		parent: 'og:image',
+		fact: 'secure'
+	}),
 	og('og:image:type', 'mediaType', 'The media type of the picture.', { parent: 'og:image', fact: 'type' }),
-	og('og:image:width', 'number', 'The picture’s width in pixels, so that the card is right at the first fetch.', { parent: 'og:image', fact: 'width' }),
+	og('og:image:width', 'number', 'The picture’s width in pixels, so that the card is right at the first fetch.', {
+		parent: 'og:image',
+		fact: 'width'
+	}),
 	og('og:image:height', 'number', 'The picture’s height in pixels.', { parent: 'og:image', fact: 'height' }),
-	og('og:image:alt', 'text', 'What the picture shows, in words, for those who cannot see it.', { parent: 'og:image', fact: 'alt', aim: [10, 200] }),
+	og('og:image:alt', 'text', 'What the picture shows, in words, for those who cannot see it.', {
+		parent: 'og:image',
+		fact: 'alt',
+		aim: [10, 200]
+	}),
 	og('og:video', 'address', 'A video that belongs to the page.', many),
 	...mediaFacts('og:video', true),
 	og('og:audio', 'address', 'A sound that belongs to the page.', many),
@@ -114,15 +182,25 @@ export const CATALOGUE: readonly TagDefinition[] = [
 	og('video:tag', 'text', 'A word the video is about.', many),
 	og('video:series', 'address', 'The series the episode belongs to.'),
 
-	card('twitter:card', 'choice', 'The form of the card: small, with a large picture, with a player, or for an app.', { choices: ['summary', 'summary_large_image', 'player', 'app'] }),
+	card('twitter:card', 'choice', 'The form of the card: small, with a large picture, with a player, or for an app.', {
+		choices: ['summary', 'summary_large_image', 'player', 'app']
+	}),
 	card('twitter:site', 'handle', 'The account of the site.'),
 	card('twitter:site:id', 'text', 'The same account by its number.'),
 	card('twitter:creator', 'handle', 'The account of the author.'),
 	card('twitter:creator:id', 'text', 'The same account by its number.'),
-	card('twitter:title', 'text', 'The title on the card of readers that look for Twitter card tags first.', { twin: 'og:title', aim: [15, 70] }),
+	card('twitter:title', 'text', 'The title on the card of readers that look for Twitter card tags first.', {
+		twin: 'og:title',
+		aim: [15, 70]
+	}),
 	card('twitter:description', 'text', 'The line under that title.', { twin: 'og:description', aim: [60, 200] }),
 	card('twitter:image', 'picture', 'The picture on that card.', { twin: 'og:image' }),
-	card('twitter:image:alt', 'text', 'What that picture shows, in words.', { twin: 'og:image:alt', parent: 'twitter:image', fact: 'alt', aim: [10, 200] }),
+	card('twitter:image:alt', 'text', 'What that picture shows, in words.', {
+		twin: 'og:image:alt',
+		parent: 'twitter:image',
+		fact: 'alt',
+		aim: [10, 200]
+	}),
 	card('twitter:player', 'address', 'The page that holds a player, for player cards.'),
 	card('twitter:player:width', 'number', 'The player’s width in pixels.', { parent: 'twitter:player' }),
 	card('twitter:player:height', 'number', 'The player’s height in pixels.', { parent: 'twitter:player' }),
@@ -156,10 +234,13 @@ export function findTag(name: string, prefixes: Readonly<Record<string, string>>
 	const known = BY_NAME.get(name);
 	if (known) return known;
 	const [before, after] = [name.slice(0, name.indexOf(':')), name.slice(name.indexOf(':') + 1)];
-	if (before === 'robots' && OWN_NAME.test(after)) return plain(name, 'directives', `What the program “${after}” may do with the page.`, { key: after });
-	if (before === 'meta' && OWN_NAME.test(after)) return plain(name, 'text', 'Plain metadata of your own, such as the proof that a site is yours.', { key: after });
+	if (before === 'robots' && OWN_NAME.test(after))
+		return plain(name, 'directives', `What the program “${after}” may do with the page.`, { key: after });
+	if (before === 'meta' && OWN_NAME.test(after))
+		return plain(name, 'text', 'Plain metadata of your own, such as the proof that a site is yours.', { key: after });
 	const prefix = OWN_PROPERTY.exec(name)?.[1];
-	if (prefix && Object.hasOwn(prefixes, prefix)) return row('property', 'plain')(name, 'text', `A property of the vocabulary ${prefixes[prefix]}.`, many);
+	if (prefix && Object.hasOwn(prefixes, prefix))
+		return row('property', 'plain')(name, 'text', `A property of the vocabulary ${prefixes[prefix]}.`, many);
 	return undefined;
 }
 
@@ -171,4 +252,10 @@ export function undeclaredPrefix(name: string): string | undefined {
 const fact = (name: string) => BY_NAME.get(`og:image:${name}`) as TagDefinition;
 
 /** The tags that carry the facts of a share picture. */
-export const PICTURE_FACT_TAGS = { secure: fact('secure_url'), type: fact('type'), width: fact('width'), height: fact('height'), alt: fact('alt') } as const;
+export const PICTURE_FACT_TAGS = {
+	secure: fact('secure_url'),
+	type: fact('type'),
+	width: fact('width'),
+	height: fact('height'),
+	alt: fact('alt')
+} as const;

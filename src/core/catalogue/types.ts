@@ -37,15 +37,15 @@ export interface TagDefinition {
 	/** For pictures: which fact of the winning picture it carries. */
 	readonly fact: ('secure' | 'type' | 'width' | 'height' | 'alt') | undefined;
 	/** Attributes that are always the same. */
-	readonly attributes: (Readonly<Record<string, string>>) | undefined;
+	readonly attributes: Readonly<Record<string, string>> | undefined;
 	/** The markup up to the value: the same for all pages. */
 	readonly opening: string;
 	readonly purpose: string;
 	/** How long a good value is, in characters as a reader sees them. */
-	readonly aim: (readonly [least: number, most: number]) | undefined;
+	readonly aim: readonly [least: number, most: number] | undefined;
 	/** Why it is kept but no longer of use. */
 	readonly legacy: string | undefined;
-	readonly choices: (readonly string[]) | undefined;
+	readonly choices: readonly string[] | undefined;
 	/** The choices are suggestions: other values are legal too. */
 	readonly open: boolean | undefined;
 }

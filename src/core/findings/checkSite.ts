@@ -38,13 +38,23 @@ export function fieldsOfAll(types: readonly ContentType[]): Field[] {
 /** Everything wrong or doubtful with one rule by itself. */
 export function checkRule(rule: Rule, { site, fields }: RuleContext): Issue[] {
 	const tag = findTag(rule.tag, site.prefixes);
-	const language = rule.language !== undefined && !isLanguageTag(rule.language) ? [whole(rule.language, { code: 'rule/bad-language' })] : [];
+	const language =
+		rule.language !== undefined && !isLanguageTag(rule.language)
+			? [whole(rule.language, { code: 'rule/bad-language' })]
+			: [];
 	if (!tag) return [unknownTag(rule.tag), ...language];
-	if (tag.fact && tag.fact !== 'alt') return [whole(tag.name, { code: 'rule/facts-only', expected: `"${tag.parent}"` }), ...language];
+	if (tag.fact && tag.fact !== 'alt')
+		return [whole(tag.name, { code: 'rule/facts-only', expected: `"${tag.parent}"` }), ...language];
 	return [...language, ...checkBody(rule, tag, { site, fields })];
 }
 
-const whole = (seen: string, issue: Pick<Issue, 'code' | 'expected' | 'nearest'>): Issue => ({ severity: 'error', start: 0, end: seen.length, seen, ...issue });
+const whole = (seen: string, issue: Pick<Issue, 'code' | 'expected' | 'nearest'>): Issue => ({
+	severity: 'error',
+	start: 0,
+	end: seen.length,
+	seen,
+	...issue
+});
 
 function unknownTag(name: string): Issue {
 	const prefix = undeclaredPrefix(name);
@@ -70,7 +80,10 @@ function checkBody(rule: Rule, tag: TagDefinition, { site, fields }: RuleContext
 		}
 		case 'template': {
 			const siteFields = Object.keys(site.fields);
-			return [...checkTemplate(rule.template, { fields, siteFields, tagNames: TAG_NAMES }), ...checkConstant(rule.template, tag)];
+			return [
+				...checkTemplate(rule.template, { fields, siteFields, tagNames: TAG_NAMES }),
+				...checkConstant(rule.template, tag)
+			];
 		}
 	}
 }
@@ -78,14 +91,34 @@ function checkBody(rule: Rule, tag: TagDefinition, { site, fields }: RuleContext
 /** A template without variables always comes to the same: then its value can be checked now. */
 function checkConstant(source: string, tag: TagDefinition): Issue[] {
 	const { nodes, issues } = parseTemplate(source);
-	if (issues.length > 0 || tag.kind === 'picture' || variablesIn(nodes).length > 0 || nodes.some((node) => node.kind !== 'text')) return [];
-	const text = nodes.map((node) => (node.kind === 'text' ? node.text : '')).join('').trim();
-	const legal = tag.kind === 'address' ? text.startsWith('/') || URL.canParse(text) : legalValue(tag, text) !== undefined;
+	if (
+		issues.length > 0 ||
+		tag.kind === 'picture' ||
+		variablesIn(nodes).length > 0 ||
+		nodes.some((node) => node.kind !== 'text')
+	)
+		return [];
+	const text = nodes
+		.map((node) => (node.kind === 'text' ? node.text : ''))
+		.join('')
+		.trim();
+	const legal =
+		tag.kind === 'address' ? text.startsWith('/') || URL.canParse(text) : legalValue(tag, text) !== undefined;
 	if (text === '' || legal) return [];
 	const names = tag.kind === 'directives' ? ROBOTS_DIRECTIVES : (tag.choices ?? []);
 	const expected = tag.choices ? `one of ${tag.choices.join(', ')}` : KIND_EXPECTED[tag.kind];
 	const nearest = nearestName(text, names);
-	return [{ code: 'rule/bad-value', severity: 'error', start: 0, end: source.length, seen: text, expected, ...(nearest && { nearest }) }];
+	return [
+		{
+			code: 'rule/bad-value',
+			severity: 'error',
+			start: 0,
+			end: source.length,
+			seen: text,
+			expected,
+			...(nearest && { nearest })
+		}
+	];
 }
 
 /** The tags whose outcome a rule asks for. */
@@ -120,11 +153,22 @@ export function checkSite(site: Site, types: readonly ContentType[], pages: Iter
 	const seen = new Set<string>();
 	const found = checkLayer({ layer: 'site' }, site, { site, fields: fieldsOfAll(types) }, [], seen);
 	const byName = new Map(types.map((type) => [type.name, type]));
-	for (const type of types) found.push(...checkLayer({ layer: 'type', owner: type.name }, type, { site, fields: type.fields }, site.rules, seen));
+	for (const type of types)
+		found.push(
+			...checkLayer({ layer: 'type', owner: type.name }, type, { site, fields: type.fields }, site.rules, seen)
+		);
 	for (const page of pages) {
 		if (page.rules.length === 0 && !page.extra) continue;
 		const type = byName.get(page.type);
-		found.push(...checkLayer({ layer: 'page', owner: page.path }, page, { site, fields: type?.fields ?? [] }, [...site.rules, ...(type?.rules ?? [])], seen));
+		found.push(
+			...checkLayer(
+				{ layer: 'page', owner: page.path },
+				page,
+				{ site, fields: type?.fields ?? [] },
+				[...site.rules, ...(type?.rules ?? [])],
+				seen
+			)
+		);
 	}
 	return found;
 }
@@ -140,7 +184,14 @@ function checkLayer(
 	const ofRules = rules.flatMap((rule) => checkRule(rule, context).map((issue) => ({ rule, issue })));
 	const loops = loopIssues(rules, [...rules, ...below], seen);
 	const ofExtra = [extra?.before, extra?.after].flatMap((markup) =>
-		markup === undefined ? [] : limitExtraMarkup(markup).issues.map((issue) => ({ ...place, tag: 'extra markup', issue, message: formatIssue(issue, markup) }))
+		markup === undefined
+			? []
+			: limitExtraMarkup(markup).issues.map((issue) => ({
+					...place,
+					tag: 'extra markup',
+					issue,
+					message: formatIssue(issue, markup)
+				}))
 	);
 	return [
 		...[...ofRules, ...loops].map(({ rule, issue }) => ({
@@ -153,4 +204,3 @@ function checkLayer(
 		...ofExtra
 	];
 }
-

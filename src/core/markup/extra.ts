@@ -31,7 +31,9 @@ export function limitExtraMarkup(markup: string): { elements: string[]; issues: 
 /** The children of head and body: where the head ends early, the rest lands in the body, and is refused there. */
 function topNodes(document: Tree.Document): Tree.ChildNode[] {
 	const root = document.childNodes.find((node): node is Tree.Element => 'tagName' in node && node.tagName === 'html');
-	return (root?.childNodes ?? []).flatMap((part) => ('tagName' in part && 'childNodes' in part && part.tagName !== 'frameset' ? part.childNodes : [part]));
+	return (root?.childNodes ?? []).flatMap((part) =>
+		'tagName' in part && 'childNodes' in part && part.tagName !== 'frameset' ? part.childNodes : [part]
+	);
 }
 
 const isBlank = (node: Tree.ChildNode) => node.nodeName === '#comment' || ('value' in node && node.value.trim() === '');

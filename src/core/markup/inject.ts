@@ -13,7 +13,10 @@ const TWITTER_NAME = /^twitter:/;
  * worse than either, and of plain metadata those that the head has itself or that a rule leaves out.
  */
 export function managedBy(head: Head, leftOut: readonly string[] = []): (name: string) => boolean {
-	const own = new Set([...head.tags.map(({ tag }) => (tag.place === 'rel' && tag.key === 'alternate' ? tag.name : tag.key)), ...leftOut]);
+	const own = new Set([
+		...head.tags.map(({ tag }) => (tag.place === 'rel' && tag.key === 'alternate' ? tag.name : tag.key)),
+		...leftOut
+	]);
 	return (name) => OG_NAME.test(name) || TWITTER_NAME.test(name) || own.has(name);
 }
 
@@ -21,7 +24,8 @@ export function managedBy(head: Head, leftOut: readonly string[] = []): (name: s
 function managedName(element: Tree.Element): string | undefined {
 	if (element.namespaceURI !== 'http://www.w3.org/1999/xhtml') return undefined;
 	if (element.tagName === 'title') return 'title';
-	if (element.tagName === 'meta') return (attribute(element, 'property') ?? attribute(element, 'name'))?.trim().toLowerCase();
+	if (element.tagName === 'meta')
+		return (attribute(element, 'property') ?? attribute(element, 'name'))?.trim().toLowerCase();
 	if (element.tagName !== 'link') return undefined;
 	const rel = attribute(element, 'rel')?.trim().toLowerCase();
 	if (rel === 'shortcut icon') return 'icon';
@@ -41,14 +45,21 @@ interface Span {
  * managed tags that were there. Everything else stays as it was, and doing it again changes nothing. `source` is any
  * text in which each unit is one unit of the file; `xhtml` says that elements may close themselves.
  */
-export function injectHead(source: string, lines: readonly string[], isManaged: (name: string) => boolean, xhtml: boolean): string {
+export function injectHead(
+	source: string,
+	lines: readonly string[],
+	isManaged: (name: string) => boolean,
+	xhtml: boolean
+): string {
 	const document = parse(xhtml ? hideSelfClosed(source) : source, { sourceCodeLocationInfo: true });
 	const elements = [...elementsOf(document, (element) => element.tagName !== 'template')];
 	// Extra markup has no name of its own: what an earlier run put in is known by its text.
 	const own = new Set(lines);
 	const removed = elements.flatMap((element) => {
 		const name = managedName(element);
-		return (name !== undefined && isManaged(name)) || own.has(writtenAs(source, element)) ? spanWithLine(source, element) : [];
+		return (name !== undefined && isManaged(name)) || own.has(writtenAs(source, element))
+			? spanWithLine(source, element)
+			: [];
 	});
 	const at = placeFor(document, elements, source);
 	const lineEnd = /\r?\n|\r/.exec(source)?.[0] ?? '\n';
@@ -74,12 +85,15 @@ function spanWithLine(source: string, element: Tree.Element): Span[] {
 
 function isCharset(element: Tree.Element): boolean {
 	if (element.tagName !== 'meta') return false;
-	return attribute(element, 'charset') !== undefined || attribute(element, 'http-equiv')?.toLowerCase() === 'content-type';
+	return (
+		attribute(element, 'charset') !== undefined || attribute(element, 'http-equiv')?.toLowerCase() === 'content-type'
+	);
 }
 
 /** Behind the charset; else behind the head's start tag, the html element's, the doctype, or at the very beginning. */
 function placeFor(document: Tree.Document, elements: readonly Tree.Element[], source: string): number {
-	const startTag = (name: string) => elements.find((element) => element.tagName === name)?.sourceCodeLocation?.startTag?.endOffset;
+	const startTag = (name: string) =>
+		elements.find((element) => element.tagName === name)?.sourceCodeLocation?.startTag?.endOffset;
 	const body = startTag('body') ?? Infinity;
 	const charset = elements.find(isCharset)?.sourceCodeLocation?.endOffset;
 	if (charset !== undefined && charset <= body) return charset;

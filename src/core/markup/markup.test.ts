@@ -2,37 +2,109 @@ import { describe, expect, test } from 'vitest';
 import { injectHead, limitExtraMarkup, managedBy, readPage, renderLines, Resolver, type Head } from '../index';
 import { htmlToText } from './plainText';
 
-const head: Head = new Resolver({ site: { name: 'S', base: 'https://s.example/', languages: ['en'], separator: '', fields: {}, families: { twitter: false }, rules: [] }, types: [], pictures: [] }, '').resolveHead({ path: '/x', type: '', state: 'live', fields: { title: 'New' }, rules: [] });
+const head: Head = new Resolver(
+	{
+		site: {
+			name: 'S',
+			base: 'https://s.example/',
+			languages: ['en'],
+			separator: '',
+			fields: {},
+			families: { twitter: false },
+			rules: []
+		},
+		types: [],
+		pictures: []
+	},
+	''
+).resolveHead({ path: '/x', type: '', state: 'live', fields: { title: 'New' }, rules: [] });
 const lines = ['<title>New</title>', '<meta name="description" content="D">'];
-const inject = (file: string, xhtml = false) => injectHead(file, lines, (name) => ['title', 'description', 'og:title'].includes(name), xhtml);
+const inject = (file: string, xhtml = false) =>
+	injectHead(file, lines, (name) => ['title', 'description', 'og:title'].includes(name), xhtml);
 
 describe('putting a head into a file', () => {
 	test.each([
-		['behind the charset', '<head>\n  <meta charset="utf-8">\n  <title>Old</title>\n  <link rel="x">\n</head>', '<head>\n  <meta charset="utf-8">\n<title>New</title>\n<meta name="description" content="D">\n  <link rel="x">\n</head>'],
-		['behind a charset of the old form', '<head><meta http-equiv="Content-Type" content="text/html; charset=x"><title>a</title></head>', '<head><meta http-equiv="Content-Type" content="text/html; charset=x">\n<title>New</title>\n<meta name="description" content="D"></head>'],
-		['at the beginning of the head without one', '<html><head><script>1</script></head></html>', '<html><head>\n<title>New</title>\n<meta name="description" content="D"><script>1</script></head></html>'],
-		['without a head', '<!doctype html><p>Hi', '<!doctype html>\n<title>New</title>\n<meta name="description" content="D"><p>Hi'],
+		[
+			'behind the charset',
+			'<head>\n  <meta charset="utf-8">\n  <title>Old</title>\n  <link rel="x">\n</head>',
+			'<head>\n  <meta charset="utf-8">\n<title>New</title>\n<meta name="description" content="D">\n  <link rel="x">\n</head>'
+		],
+		[
+			'behind a charset of the old form',
+			'<head><meta http-equiv="Content-Type" content="text/html; charset=x"><title>a</title></head>',
+			'<head><meta http-equiv="Content-Type" content="text/html; charset=x">\n<title>New</title>\n<meta name="description" content="D"></head>'
+		],
+		[
+			'at the beginning of the head without one',
+			'<html><head><script>1</script></head></html>',
+			'<html><head>\n<title>New</title>\n<meta name="description" content="D"><script>1</script></head></html>'
+		],
+		[
+			'without a head',
+			'<!doctype html><p>Hi',
+			'<!doctype html>\n<title>New</title>\n<meta name="description" content="D"><p>Hi'
+		],
 		['with nothing but text', 'Hi', '\n<title>New</title>\n<meta name="description" content="D">Hi'],
-		['two titles, two heads', '<head><title>a</title></head><head><title>b</title></head><p>x', '<head>\n<title>New</title>\n<meta name="description" content="D"></head><head></head><p>x'],
-		['a title of a drawing stays', '<head></head><body><svg><title>s</title></svg>', '<head>\n<title>New</title>\n<meta name="description" content="D"></head><body><svg><title>s</title></svg>'],
-		['line ends of the file', '<head>\r\n<title>a</title>\r\n</head>', '<head>\r\n<title>New</title>\r\n<meta name="description" content="D">\r\n</head>'],
-		['tags in any case', '<HEAD><META NAME="Description" CONTENT="x"><Title>a</Title></HEAD>', '<HEAD>\n<title>New</title>\n<meta name="description" content="D"></HEAD>'],
-		['what is not ours stays', '<head><meta name="viewport" content="w"><!-- <title>c</title> --></head>', '<head>\n<title>New</title>\n<meta name="description" content="D"><meta name="viewport" content="w"><!-- <title>c</title> --></head>'],
-		['a head that a stray element ends early', '<head><div></div><meta property="og:title" content="x"><title>y</title></head><p>z', '<head>\n<title>New</title>\n<meta name="description" content="D"><div></div></head><p>z']
+		[
+			'two titles, two heads',
+			'<head><title>a</title></head><head><title>b</title></head><p>x',
+			'<head>\n<title>New</title>\n<meta name="description" content="D"></head><head></head><p>x'
+		],
+		[
+			'a title of a drawing stays',
+			'<head></head><body><svg><title>s</title></svg>',
+			'<head>\n<title>New</title>\n<meta name="description" content="D"></head><body><svg><title>s</title></svg>'
+		],
+		[
+			'line ends of the file',
+			'<head>\r\n<title>a</title>\r\n</head>',
+			'<head>\r\n<title>New</title>\r\n<meta name="description" content="D">\r\n</head>'
+		],
+		[
+			'tags in any case',
+			'<HEAD><META NAME="Description" CONTENT="x"><Title>a</Title></HEAD>',
+			'<HEAD>\n<title>New</title>\n<meta name="description" content="D"></HEAD>'
+		],
+		[
+			'what is not ours stays',
+			'<head><meta name="viewport" content="w"><!-- <title>c</title> --></head>',
+			'<head>\n<title>New</title>\n<meta name="description" content="D"><meta name="viewport" content="w"><!-- <title>c</title> --></head>'
+		],
+		[
+			'a head that a stray element ends early',
+			'<head><div></div><meta property="og:title" content="x"><title>y</title></head><p>z',
+			'<head>\n<title>New</title>\n<meta name="description" content="D"><div></div></head><p>z'
+		]
 	])('%s', (_name, file, wanted) => {
 		expect(inject(file)).toBe(wanted);
 		expect(inject(inject(file))).toBe(wanted);
 	});
 
 	test('an element that closes itself does not hide what follows, in XHTML', () => {
-		const file = '<?xml version="1.0"?>\n<html xmlns="http://www.w3.org/1999/xhtml"><head><script src="a.js" /><title>Old</title></head></html>';
-		expect(inject(file, true)).toContain('<head>\n<title>New</title>\n<meta name="description" content="D"><script src="a.js" /></head>');
+		const file =
+			'<?xml version="1.0"?>\n<html xmlns="http://www.w3.org/1999/xhtml"><head><script src="a.js" /><title>Old</title></head></html>';
+		expect(inject(file, true)).toContain(
+			'<head>\n<title>New</title>\n<meta name="description" content="D"><script src="a.js" /></head>'
+		);
 	});
 
 	test('plain metadata gives way only to what the head has; the families give way whole', () => {
 		const isManaged = managedBy(head, ['keywords']);
-		expect(['title', 'canonical', 'og:video', 'article:tag', 'twitter:card', 'keywords'].map(isManaged)).toEqual([true, true, true, true, true, true]);
-		expect(['description', 'author', 'viewport', 'theme-color', 'robots'].map(isManaged)).toEqual([false, false, false, false, false]);
+		expect(['title', 'canonical', 'og:video', 'article:tag', 'twitter:card', 'keywords'].map(isManaged)).toEqual([
+			true,
+			true,
+			true,
+			true,
+			true,
+			true
+		]);
+		expect(['description', 'author', 'viewport', 'theme-color', 'robots'].map(isManaged)).toEqual([
+			false,
+			false,
+			false,
+			false,
+			false
+		]);
 		expect(renderLines(head, { xhtml: true })[0]).toBe('<title>New</title>');
 		expect(renderLines(head, { xhtml: true })[1]).toBe('<link rel="canonical" href="https://s.example/x" />');
 	});
@@ -45,20 +117,39 @@ describe('reading a page', () => {
 		<h1>Heading</h1><p><a href="#">Only links in this paragraph, nothing else at all</a></p><p>Copyright by all who ever wrote a word of this page.</p>
 		<p>The first real paragraph says what the page is about.</p><img src="a.png" alt=" A "><img src="data:image/gif;base64,x"><p id="sql-comment">Another one that has enough words.</p></body></html>`);
 	test('the fields', () => {
-		expect(page).toMatchObject({ title: 'A title', heading: 'Heading', language: 'fr', pictures: [{ src: 'a.png', alt: 'A' }], leadsTo: undefined });
+		expect(page).toMatchObject({
+			title: 'A title',
+			heading: 'Heading',
+			language: 'fr',
+			pictures: [{ src: 'a.png', alt: 'A' }],
+			leadsTo: undefined
+		});
 		expect(page.paragraphs[0]).toBe('The first real paragraph says what the page is about.');
 		expect(page.body).not.toContain('Home, and all');
 		expect(page.body.startsWith('Only links')).toBe(true);
 	});
 	test('the tags found are kept apart', () => {
-		expect(page.found).toEqual([{ name: 'title', value: 'A title' }, { name: 'og:title', value: 'Found' }, { name: 'description', value: 'D' }, { name: 'canonical', value: '/c' }]);
+		expect(page.found).toEqual([
+			{ name: 'title', value: 'A title' },
+			{ name: 'og:title', value: 'Found' },
+			{ name: 'description', value: 'D' },
+			{ name: 'canonical', value: '/c' }
+		]);
 	});
 	test.each([
 		['no title, but a heading', '<h2>Only this</h2>', { title: 'Only this' }],
 		['two titles', '<title>One</title><title>Two</title>', { title: 'One' }],
 		['an empty title, then one', '<title></title><title>Two</title>', { title: 'Two' }],
-		['the main element', '<div><p>Not this one, it stands outside of the main part.</p></div><main><p>This one is it, in the middle of things.</p></main>', { paragraphs: ['This one is it, in the middle of things.'] }],
-		['a paragraph that leads up to a list', '<p>First we say a whole sentence. Then we lead up to this:</p><ul><li>x</li></ul>', { paragraphs: ['First we say a whole sentence.'] }],
+		[
+			'the main element',
+			'<div><p>Not this one, it stands outside of the main part.</p></div><main><p>This one is it, in the middle of things.</p></main>',
+			{ paragraphs: ['This one is it, in the middle of things.'] }
+		],
+		[
+			'a paragraph that leads up to a list',
+			'<p>First we say a whole sentence. Then we lead up to this:</p><ul><li>x</li></ul>',
+			{ paragraphs: ['First we say a whole sentence.'] }
+		],
 		['only a redirection', '<meta http-equiv="refresh" content="0; url=./b.html">', { leadsTo: './b.html' }],
 		['nothing', '', { title: '', paragraphs: [], body: '' }]
 	])('%s', (_name, html, wanted) => {

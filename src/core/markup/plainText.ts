@@ -2,9 +2,54 @@ import { parseFragment } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 
 /** Elements whose text is not for reading. */
-export const SILENT = new Set(['script', 'style', 'template', 'noscript', 'iframe', 'object', 'svg', 'math', 'canvas', 'audio', 'video', 'select', 'textarea', 'button']);
+export const SILENT = new Set([
+	'script',
+	'style',
+	'template',
+	'noscript',
+	'iframe',
+	'object',
+	'svg',
+	'math',
+	'canvas',
+	'audio',
+	'video',
+	'select',
+	'textarea',
+	'button'
+]);
 /** Elements that stand in a line of text: no space is meant at their edges. */
-const INLINE = new Set(['a', 'abbr', 'b', 'bdi', 'bdo', 'cite', 'code', 'data', 'del', 'dfn', 'em', 'font', 'i', 'ins', 'kbd', 'mark', 'q', 's', 'samp', 'small', 'span', 'strong', 'sub', 'sup', 'time', 'tt', 'u', 'var', 'wbr']);
+const INLINE = new Set([
+	'a',
+	'abbr',
+	'b',
+	'bdi',
+	'bdo',
+	'cite',
+	'code',
+	'data',
+	'del',
+	'dfn',
+	'em',
+	'font',
+	'i',
+	'ins',
+	'kbd',
+	'mark',
+	'q',
+	's',
+	'samp',
+	'small',
+	'span',
+	'strong',
+	'sub',
+	'sup',
+	'time',
+	'tt',
+	'u',
+	'var',
+	'wbr'
+]);
 
 /** The text a reader would see, with one space where a block begins or ends. Accepts any string. */
 export function htmlToText(html: string): string {

@@ -26,11 +26,21 @@ const MAX_BODY = 20_000;
 
 /** Elements and roles that stand around the content, not in it. */
 const FRAME_TAGS = new Set(['nav', 'aside', 'footer', 'form', 'dialog', 'menu']);
-const FRAME_ROLES = new Set(['navigation', 'banner', 'contentinfo', 'search', 'complementary', 'menu', 'menubar', 'dialog']);
+const FRAME_ROLES = new Set([
+	'navigation',
+	'banner',
+	'contentinfo',
+	'search',
+	'complementary',
+	'menu',
+	'menubar',
+	'dialog'
+]);
 /** Whole class names and ids that themes give to them; a part of a longer name means nothing (`sql-comment`). */
 const FRAME_NAME =
 	/^((site|page|main|top|global|doc|sub|side|fancy)[-_]?)?(nav|navbar|navheader|navfooter|navigation|menu|toc|toc_sub|breadcrumbs?|sidebar|footer|masthead|banner|cookies?|search|searchmenu|searchbox|skip-?links?|pager|pagination|share|social|comments|tagline|copyright)([-_](list|links?|bar|box|menu|mark|wrapper|container|inner))?$/i;
-const namesFrame = (names: string | undefined) => names !== undefined && names.split(/\s+/).some((name) => FRAME_NAME.test(name));
+const namesFrame = (names: string | undefined) =>
+	names !== undefined && names.split(/\s+/).some((name) => FRAME_NAME.test(name));
 
 /** Reads a page. Accepts any string: broken markup is repaired as a browser would. `fileName` may tell XHTML. */
 export function readPage(html: string, fileName = ''): PageReading {
@@ -39,7 +49,9 @@ export function readPage(html: string, fileName = ''): PageReading {
 	const body = all.find((element) => element.tagName === 'body');
 	const main = body && mainOf(body);
 	const headings = main ? [...contentOf(main)].filter((element) => /^h[1-3]$/.test(element.tagName)) : [];
-	const heading = firstText([headings.find((element) => element.tagName === 'h1'), ...headings].filter((element) => element !== undefined));
+	const heading = firstText(
+		[headings.find((element) => element.tagName === 'h1'), ...headings].filter((element) => element !== undefined)
+	);
 	const title = firstText(all.filter((element) => element.tagName === 'title' && isHtml(element)));
 	return {
 		title: title || heading,
@@ -47,7 +59,11 @@ export function readPage(html: string, fileName = ''): PageReading {
 		paragraphs: main ? paragraphsOf(main) : [],
 		body: main ? cut(bodyOf(main, heading), MAX_BODY) : '',
 		pictures: main ? picturesIn(main) : [],
-		language: attribute(all.find((element) => element.tagName === 'html'), 'lang')?.trim() || undefined,
+		language:
+			attribute(
+				all.find((element) => element.tagName === 'html'),
+				'lang'
+			)?.trim() || undefined,
 		leadsTo: all.map(refreshOf).find((target) => target !== undefined),
 		found: all.filter((element) => isHtml(element)).flatMap(foundTag)
 	};
@@ -62,7 +78,10 @@ export function attribute(element: Tree.Element | undefined, name: string): stri
 }
 
 /** Every element in document order, without the contents of templates. `enter` says whether to go into one. */
-export function* elementsOf(top: Tree.ParentNode, enter: (element: Tree.Element) => boolean = () => true): Generator<Tree.Element> {
+export function* elementsOf(
+	top: Tree.ParentNode,
+	enter: (element: Tree.Element) => boolean = () => true
+): Generator<Tree.Element> {
 	const waiting: Tree.ChildNode[] = [...top.childNodes].reverse();
 	for (let node = waiting.pop(); node; node = waiting.pop()) {
 		if (!('tagName' in node) || !enter(node)) continue;
@@ -104,7 +123,9 @@ function bodyOf(main: Tree.Element, heading: string): string {
 		return text.startsWith(heading) ? text.slice(heading.length).trim() : text;
 	};
 	const body = read(isFrame);
-	return body.length >= LEAST_BODY ? body : read((element) => isFrame(element) && !isContents(element)).replace(/^table of contents\s*/i, '');
+	return body.length >= LEAST_BODY
+		? body
+		: read((element) => isFrame(element) && !isContents(element)).replace(/^table of contents\s*/i, '');
 }
 
 function firstText(elements: readonly Tree.Element[]): string {
@@ -118,7 +139,8 @@ function firstText(elements: readonly Tree.Element[]): string {
 const LEAST_WORDS = 6;
 const BLOCKS = new Set(['p', 'dd', 'li', 'blockquote', 'td', 'div', 'section']);
 /** Marks that begin or end lines about the page rather than in it. */
-const ABOUT_THE_PAGE = /^(©|copyright\b|all rights reserved|(this (page|document|article) )?(was )?last (modified|updated|changed|edited)|published on|posted (on|by)|table of contents|prev(ious)?\b.*\bnext\b|up\b.*\bnext\b)/i;
+const ABOUT_THE_PAGE =
+	/^(©|copyright\b|all rights reserved|(this (page|document|article) )?(was )?last (modified|updated|changed|edited)|published on|posted (on|by)|table of contents|prev(ious)?\b.*\bnext\b|up\b.*\bnext\b)/i;
 
 /** How many paragraphs are offered. */
 const MOST_PARAGRAPHS = 8;
@@ -154,7 +176,8 @@ function withoutLeadUp(text: string): string {
 /** The text of a block up to the first block inside it, and how much of it stands in links. */
 function ownText(block: Tree.Element): { text: string; linked: number } {
 	let linked = 0;
-	const stop = (inner: Tree.Element) => isFrame(inner) || BLOCKS.has(inner.tagName) || /^(h[1-6]|ul|ol|dl|table|pre|hr)$/.test(inner.tagName);
+	const stop = (inner: Tree.Element) =>
+		isFrame(inner) || BLOCKS.has(inner.tagName) || /^(h[1-6]|ul|ol|dl|table|pre|hr)$/.test(inner.tagName);
 	const text = cleanText(
 		textOf(block, (inner) => {
 			if (stop(inner)) return inner !== block;

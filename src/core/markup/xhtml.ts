@@ -10,5 +10,7 @@ export function isXhtml(source: string, fileName = ''): boolean {
  * length kept, so that places in the text stay what they were.
  */
 export function hideSelfClosed(source: string): string {
-	return source.replace(/<(script|style|title|iframe|noscript|textarea|template)\b[^<>]*\/>/gi, (tag) => ' '.repeat(tag.length));
+	return source.replace(/<(script|style|title|iframe|noscript|textarea|template)\b[^<>]*\/>/gi, (tag) =>
+		' '.repeat(tag.length)
+	);
 }

@@ -75,12 +75,21 @@ function pictureOf(reader: ReaderProfile, values: Values): CardPicture | undefin
 	if (from === undefined || !reader.frame) return undefined;
 	const fact = (name: string) => values.get(`og:image:${name}`);
 	const [width, height, alt] = [Number(fact('width')) || undefined, Number(fact('height')) || undefined, fact('alt')];
-	return { address, from, ...(width && { width }), ...(height && { height }), ...(alt && { alt }), small: width !== undefined && width < reader.frame.minWidth };
+	return {
+		address,
+		from,
+		...(width && { width }),
+		...(height && { height }),
+		...(alt && { alt }),
+		small: width !== undefined && width < reader.frame.minWidth
+	};
 }
 
 /** Advance widths of the measuring font in thousandths of an em, by code point. */
 const WIDTHS: ReadonlyMap<number, number> = new Map(
-	(widths.runs as [number, string][]).flatMap(([first, run]) => run.split(' ').map((width, i): [number, number] => [first + i, Number(width)]))
+	(widths.runs as [number, string][]).flatMap(([first, run]) =>
+		run.split(' ').map((width, i): [number, number] => [first + i, Number(width)])
+	)
 );
 /** Characters that the font has not: ideographs and other wide ones fill an em, others about half. */
 const widthOf = (code: number) => WIDTHS.get(code) ?? (code >= 0x1100 ? 1000 : code >= 0x300 && code < 0x370 ? 0 : 556);

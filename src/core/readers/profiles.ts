@@ -17,7 +17,9 @@ export interface ReaderProfile {
 }
 
 /** Where a text is cut: after so many characters, or after so many pixels at a font size. */
-export type Cut = { readonly by: 'characters'; readonly limit: number } | { readonly by: 'pixels'; readonly limit: number; readonly fontSize: number };
+export type Cut =
+	| { readonly by: 'characters'; readonly limit: number }
+	| { readonly by: 'pixels'; readonly limit: number; readonly fontSize: number };
 
 export const READERS: readonly ReaderProfile[] = [
 	{

@@ -44,7 +44,11 @@ export function renderTag(tag: HeadTag, options: RenderOptions = {}): Markup {
 
 /** The markup of a head, a line for each tag. */
 export function renderLines(head: Head, options: RenderOptions = {}): Markup[] {
-	return [...(head.before as Markup[]), ...head.tags.map((tag) => renderTag(tag, options)), ...(head.after as Markup[])];
+	return [
+		...(head.before as Markup[]),
+		...head.tags.map((tag) => renderTag(tag, options)),
+		...(head.after as Markup[])
+	];
 }
 
 /** The markup of a head: one tag a line, ending in a line feed. */

@@ -70,5 +70,7 @@ export function isLocalAddress(address: string): boolean {
 	const url = parseUrl(address, undefined);
 	if (!url) return false;
 	const host = url.hostname.replace(/^\[|\]$/g, '');
-	return /^(localhost|.*\.localhost|.*\.local|.*\.internal|0\.0\.0\.0|127\..*|10\..*|192\.168\..*|169\.254\..*|172\.(1[6-9]|2\d|3[01])\..*|::1?|f[cd].*:.*|fe80:.*)$/.test(host);
+	return /^(localhost|.*\.localhost|.*\.local|.*\.internal|0\.0\.0\.0|127\..*|10\..*|192\.168\..*|169\.254\..*|172\.(1[6-9]|2\d|3[01])\..*|::1?|f[cd].*:.*|fe80:.*)$/.test(
+		host
+	);
 }

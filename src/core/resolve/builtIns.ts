@@ -64,7 +64,12 @@ export const BUILT_INS: readonly BuiltIn[] = [
 	{ tag: 'icon', says: 'the site’s icon', isShared: true, value: icons },
 	borrow('og:title', 'title'),
 	borrow('og:description', 'description'),
-	{ tag: 'og:type', says: 'the kind its type declares', isShared: true, value: (page) => toText(page.typeValue('kind')) || 'website' },
+	{
+		tag: 'og:type',
+		says: 'the kind its type declares',
+		isShared: true,
+		value: (page) => toText(page.typeValue('kind')) || 'website'
+	},
 	borrow('og:url', 'canonical'),
 	{ tag: 'og:site_name', says: 'the site’s name', isShared: true, value: (page) => toText(page.siteValue('name')) },
 	{ tag: 'og:locale', says: 'the page’s language', isShared: true, value: (page) => localeOf(page.language) },
@@ -83,13 +88,29 @@ export const BUILT_INS: readonly BuiltIn[] = [
 		says: 'the address of the page’s author',
 		reads: ['og:type'],
 		onlyFor: 'article',
-		value: (page) => (page.textOf('og:type') === 'article' ? toText(partOf(page.pageValue('author'), 'address')) : undefined)
+		value: (page) =>
+			page.textOf('og:type') === 'article' ? toText(partOf(page.pageValue('author'), 'address')) : undefined
 	},
 	field('article:section', 'section', 'the page’s section', 'article'),
 	field('article:tag', 'tags', 'the page’s tags', 'article'),
-	{ tag: 'twitter:card', says: 'large when the picture is wide and big enough', reads: ['twitter:image'], isLegal: true, value: cardForm },
-	{ tag: 'twitter:site', says: 'the site’s account', isShared: true, value: (page) => toText(page.siteValue('handle')) },
-	{ tag: 'twitter:creator', says: 'the account of the page’s author', value: (page) => toText(partOf(page.pageValue('author'), 'handle')) },
+	{
+		tag: 'twitter:card',
+		says: 'large when the picture is wide and big enough',
+		reads: ['twitter:image'],
+		isLegal: true,
+		value: cardForm
+	},
+	{
+		tag: 'twitter:site',
+		says: 'the site’s account',
+		isShared: true,
+		value: (page) => toText(page.siteValue('handle'))
+	},
+	{
+		tag: 'twitter:creator',
+		says: 'the account of the page’s author',
+		value: (page) => toText(partOf(page.pageValue('author'), 'handle'))
+	},
 	borrow('twitter:title', 'og:title'),
 	borrow('twitter:description', 'og:description'),
 	{ ...borrow('twitter:image', 'og:image'), isLegal: true, value: (page) => firstOnly(page.valueOf('og:image')) },
@@ -99,13 +120,19 @@ export const BUILT_INS: readonly BuiltIn[] = [
 		reads: ['twitter:image', 'og:image', 'og:image:alt'],
 		value: (page) => (samePicture(page) ? page.valueOf('og:image:alt') : page.pictureOf('twitter:image')?.alt)
 	},
-	{ tag: 'og:image:alt', says: 'the alt text of the picture that won', reads: ['og:image'], value: (page) => page.pictureOf('og:image')?.alt }
+	{
+		tag: 'og:image:alt',
+		says: 'the alt text of the picture that won',
+		reads: ['og:image'],
+		value: (page) => page.pictureOf('og:image')?.alt
+	}
 ];
 
 const firstOnly = (value: TagValue | undefined) => (Array.isArray(value) ? value.slice(0, 1) : value);
 
 /** The text given to a picture goes with it, to whichever tag shows the same picture. */
-const samePicture = (page: Resolution) => page.pictureOf('twitter:image')?.address === page.pictureOf('og:image')?.address;
+const samePicture = (page: Resolution) =>
+	page.pictureOf('twitter:image')?.address === page.pictureOf('og:image')?.address;
 
 function openingOfBody(page: Resolution): string | undefined {
 	const body = toText(page.pageValue('body'));
@@ -125,7 +152,8 @@ function alternates(page: Resolution): TagValue | undefined {
 	});
 }
 
-const languagesOf = (page: Resolution) => Object.entries(page.page.alternates ?? {}).filter(([language]) => language !== page.language);
+const languagesOf = (page: Resolution) =>
+	Object.entries(page.page.alternates ?? {}).filter(([language]) => language !== page.language);
 
 function otherLocales(page: Resolution): TagValue | undefined {
 	if (!page.page.alternates) return undefined;
@@ -138,7 +166,8 @@ function otherLocales(page: Resolution): TagValue | undefined {
 /** The sizes an icon has when the site lists them, else the icon itself with its own size. */
 function icons(page: Resolution): TagValue | undefined {
 	const sized = page.siteValue('icons');
-	const mentions = Array.isArray(sized) && sized.length > 0 ? (sized as PictureMention[]) : [page.siteValue('icon') as PictureMention];
+	const mentions =
+		Array.isArray(sized) && sized.length > 0 ? (sized as PictureMention[]) : [page.siteValue('icon') as PictureMention];
 	return mentions.flatMap((mention) => {
 		const src = typeof mention === 'string' ? mention : toText(partOf(mention, 'src'));
 		const picture = isEmpty(src) ? undefined : pictureAt(src, page);

@@ -50,13 +50,18 @@ export function makeBuiltIn(builtIn: BuiltIn): Candidate {
 		explain(page, result) {
 			if (builtIn.choosesPictures) return explainPictures(result, (skipped) => void builtIn.value(page, skipped));
 			// Of a text there is nothing to say but that it was empty; other kinds may have been there and not fit.
-			return result !== undefined || isLegal || tag.kind === 'text' ? undefined : illegal(tag, firstText(builtIn.value(page)));
+			return result !== undefined || isLegal || tag.kind === 'text'
+				? undefined
+				: illegal(tag, firstText(builtIn.value(page)));
 		}
 	};
 }
 
 /** What a choice among picture sources passed over. */
-function explainPictures(result: TagValue | typeof LEFT_OUT | undefined, choose: (skipped: SkippedSource[]) => void): Outcome | undefined {
+function explainPictures(
+	result: TagValue | typeof LEFT_OUT | undefined,
+	choose: (skipped: SkippedSource[]) => void
+): Outcome | undefined {
 	const skipped: SkippedSource[] = [];
 	choose(skipped);
 	if (result === undefined) return { kind: 'no-picture', skipped };
@@ -133,10 +138,15 @@ function illegal(tag: TagDefinition, raw: string): Outcome | undefined {
 	const text = cleanText(raw);
 	if (text === '') return undefined;
 	if (raw.length > MAX_OUTPUT) return { kind: 'too-long', length: raw.length };
-	return { kind: 'illegal', value: text, expected: tag.choices && !tag.open ? `one of ${tag.choices.join(', ')}` : KIND_EXPECTED[tag.kind] };
+	return {
+		kind: 'illegal',
+		value: text,
+		expected: tag.choices && !tag.open ? `one of ${tag.choices.join(', ')}` : KIND_EXPECTED[tag.kind]
+	};
 }
 
-const isPicture = (item: unknown): item is ChosenPicture => typeof item === 'object' && item !== null && 'address' in item;
+const isPicture = (item: unknown): item is ChosenPicture =>
+	typeof item === 'object' && item !== null && 'address' in item;
 
 function firstText(value: TagValue | undefined): string {
 	const first = typeof value === 'string' || value === undefined ? value : value[0];
@@ -160,7 +170,8 @@ function settle(tag: TagDefinition, value: TagValue | undefined, page: Resolutio
 	return typeof first === 'string' ? first : [first];
 }
 
-const withoutTwins = (items: readonly (string | ChosenPicture)[]) => (items.some((item) => typeof item !== 'string') ? items : [...new Set(items)]);
+const withoutTwins = (items: readonly (string | ChosenPicture)[]) =>
+	items.some((item) => typeof item !== 'string') ? items : [...new Set(items)];
 
 function settleText(tag: TagDefinition, raw: string, page: Resolution): TagValue | undefined {
 	if (raw.length > MAX_OUTPUT) return undefined;

@@ -8,7 +8,9 @@ export const nameOfLayer = (layer: TraceStep['layer']) => LAYER_NAMES[layer];
 /** A value on one line. */
 export function valueAsText(value: TagValue): string {
 	if (typeof value === 'string') return value;
-	return value.map((item) => (typeof item === 'string' ? item : 'address' in item ? item.address : item.value)).join(', ');
+	return value
+		.map((item) => (typeof item === 'string' ? item : 'address' in item ? item.address : item.value))
+		.join(', ');
 }
 
 /** What a step of a trace would use, in words. */
@@ -33,7 +35,9 @@ export function describeOutcome(outcome: Outcome): string {
 		case 'won':
 			return 'used';
 		case 'empty':
-			return outcome.variables.length ? `came to nothing: ${outcome.variables.join(', ')} ${outcome.variables.length === 1 ? 'is' : 'are'} empty` : 'came to nothing';
+			return outcome.variables.length
+				? `came to nothing: ${outcome.variables.join(', ')} ${outcome.variables.length === 1 ? 'is' : 'are'} empty`
+				: 'came to nothing';
 		case 'borrowed-nothing':
 			return `${outcome.from} came to nothing`;
 		case 'left-out':
@@ -47,7 +51,9 @@ export function describeOutcome(outcome: Outcome): string {
 		case 'broken':
 			return `skipped: ${outcome.message}`;
 		case 'no-picture':
-			return outcome.skipped.length ? `no picture fits: ${outcome.skipped.map(describeSkipped).join('; ')}` : 'no picture';
+			return outcome.skipped.length
+				? `no picture fits: ${outcome.skipped.map(describeSkipped).join('; ')}`
+				: 'no picture';
 		case 'not-reached':
 			return 'not needed';
 	}
@@ -82,5 +88,8 @@ export function describeWithheld(withheld: Withheld): string {
 }
 
 export function describePassedOver({ passedOver }: Trace): string | undefined {
-	return passedOver && `${passedOver.tag} is set at ${nameOfLayer(passedOver.layer)}, which is more specific, and was passed over`;
+	return (
+		passedOver &&
+		`${passedOver.tag} is set at ${nameOfLayer(passedOver.layer)}, which is more specific, and was passed over`
+	);
 }

@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { cleanText, FILTERS, parseTemplate, Resolver, type ContentType, type FieldValue, type Page, type Rule, type Site } from '../index';
+import {
+	cleanText,
+	FILTERS,
+	parseTemplate,
+	Resolver,
+	type ContentType,
+	type FieldValue,
+	type Page,
+	type Rule,
+	type Site
+} from '../index';
 import type { TemplateNode, Term } from '../template/ast';
 import { runFilter } from '../template/filters';
 import { isEmpty, toText, type Value } from '../template/values';
@@ -26,7 +36,9 @@ class PlainReading {
 		const { site, type, page } = this.world;
 		const language = page.language ?? site.languages[0]!;
 		const forms = language === 'pt-BR' ? ['pt-BR', 'pt', undefined] : [language, undefined];
-		return [page.rules, type.rules, site.rules].flatMap((rules) => forms.flatMap((form) => rules.filter((rule) => rule.tag === tag && rule.language === form)));
+		return [page.rules, type.rules, site.rules].flatMap((rules) =>
+			forms.flatMap((form) => rules.filter((rule) => rule.tag === tag && rule.language === form))
+		);
 	}
 
 	/** Tags being worked out, each with the rule that is being tried; and the rules found to lead in a circle. */
@@ -60,7 +72,12 @@ class PlainReading {
 			if (this.looping.has(rule)) continue;
 			if (rule.kind === 'leaveOut') return '';
 			this.trying.push({ tag, rule });
-			const text = rule.kind === 'borrow' ? this.valueOf(rule.from) : rule.kind === 'template' ? cleanText(this.render(rule.template)) : '';
+			const text =
+				rule.kind === 'borrow'
+					? this.valueOf(rule.from)
+					: rule.kind === 'template'
+						? cleanText(this.render(rule.template))
+						: '';
 			this.trying.pop();
 			if (text !== '') return text;
 		}
@@ -91,7 +108,10 @@ class PlainReading {
 			else stretches[stretches.length - 1] += text;
 		}
 		if (stretches.length === 1) return stretches[0]!;
-		return stretches.map((text) => text.trim()).filter(Boolean).join(` ${this.world.site.separator} `);
+		return stretches
+			.map((text) => text.trim())
+			.filter(Boolean)
+			.join(` ${this.world.site.separator} `);
 	}
 
 	/** The texts a template prints; null stands for a separator. */
@@ -100,7 +120,9 @@ class PlainReading {
 			if (node.kind === 'text') return [node.text];
 			if (node.kind === 'separator') return [null];
 			if (node.kind === 'placeholder') return [toText(this.evaluate(node))];
-			const isGone = node.nodes.some((inner) => inner.kind === 'placeholder' && toText(this.evaluate(inner)).trim() === '');
+			const isGone = node.nodes.some(
+				(inner) => inner.kind === 'placeholder' && toText(this.evaluate(inner)).trim() === ''
+			);
 			return isGone ? [] : this.pieces(node.nodes);
 		});
 	}
@@ -109,7 +131,16 @@ class PlainReading {
 		let first: Value;
 		for (const term of node.terms) if (isEmpty(first)) first = this.term(term);
 		if (isEmpty(first)) first = undefined;
-		return node.filters.reduce<Value>((value, { name, args }) => runFilter(FILTERS[name]!, value, args.map((arg) => arg.value), this.world.page.language ?? 'en'), first);
+		return node.filters.reduce<Value>(
+			(value, { name, args }) =>
+				runFilter(
+					FILTERS[name]!,
+					value,
+					args.map((arg) => arg.value),
+					this.world.page.language ?? 'en'
+				),
+			first
+		);
 	}
 
 	private term(term: Term): Value {
@@ -122,32 +153,53 @@ class PlainReading {
 }
 
 const word = fc.constantFrom('', ' ', 'sand', 'salt & sea', 'tide');
-const name = fc.constantFrom('page.title', 'page.summary', 'page.region', 'site.name', ...TAGS.map((tag) => `head.${tag}`));
+const name = fc.constantFrom(
+	'page.title',
+	'page.summary',
+	'page.region',
+	'site.name',
+	...TAGS.map((tag) => `head.${tag}`)
+);
 const piece = fc.oneof(
-	fc.tuple(name, fc.constantFrom('', ' | clip 6', ' | case "upper"', ' | first')).map(([variable, filter]) => `{${variable}${filter}}`),
+	fc
+		.tuple(name, fc.constantFrom('', ' | clip 6', ' | case "upper"', ' | first'))
+		.map(([variable, filter]) => `{${variable}${filter}}`),
 	fc.tuple(name, name).map(([a, b]) => `{${a} ?? ${b}}`),
 	fc.tuple(name, name).map(([a, b]) => `[[ in {${a}}[[, {${b}}]]]]`),
 	fc.constantFrom('{sep}', ' {sep} ', ' and ', '[[{sep}{page.region}]]')
 );
 const rule: fc.Arbitrary<Rule> = fc
-	.tuple(fc.constantFrom(...TAGS), fc.constantFrom(undefined, 'pt', 'pt-BR', 'fr'), fc.oneof(
-		fc.array(piece, { maxLength: 4 }).map((pieces) => ({ kind: 'template' as const, template: pieces.join('') })),
-		fc.constantFrom(...TAGS).map((from) => ({ kind: 'borrow' as const, from })),
-		fc.constant({ kind: 'leaveOut' as const })
-	))
+	.tuple(
+		fc.constantFrom(...TAGS),
+		fc.constantFrom(undefined, 'pt', 'pt-BR', 'fr'),
+		fc.oneof(
+			fc.array(piece, { maxLength: 4 }).map((pieces) => ({ kind: 'template' as const, template: pieces.join('') })),
+			fc.constantFrom(...TAGS).map((from) => ({ kind: 'borrow' as const, from })),
+			fc.constant({ kind: 'leaveOut' as const })
+		)
+	)
 	.map(([tag, language, body]) => ({ tag, ...(language && { language }), ...body }));
 const rules = fc.uniqueArray(rule, { maxLength: 5, selector: (one) => `${one.tag} ${one.language}` });
-const fields = fc.record({ title: word, summary: word, region: word }, { requiredKeys: [] }) as fc.Arbitrary<Record<string, FieldValue>>;
+const fields = fc.record({ title: word, summary: word, region: word }, { requiredKeys: [] }) as fc.Arbitrary<
+	Record<string, FieldValue>
+>;
 const world: fc.Arbitrary<World> = fc.record({
-	site: fc.record({ name: word, rules }).map((site) => ({ ...site, base: 'https://site.example/', languages: ['fr'], separator: '·', fields: {} })),
+	site: fc
+		.record({ name: word, rules })
+		.map((site) => ({ ...site, base: 'https://site.example/', languages: ['fr'], separator: '·', fields: {} })),
 	type: fc.record({ rules }).map((type) => ({ ...type, name: 't', fields: [] })),
-	page: fc.record({ language: fc.constantFrom('fr', 'pt-BR'), fields, rules }).map((page) => ({ ...page, path: '/p', type: 't', state: 'live' as const }))
+	page: fc
+		.record({ language: fc.constantFrom('fr', 'pt-BR'), fields, rules })
+		.map((page) => ({ ...page, path: '/p', type: 't', state: 'live' as const }))
 });
 
 test('the compiled plan comes to what a plain reading of the rules comes to', () => {
 	fc.assert(
 		fc.property(world, (any) => {
-			const { traces } = new Resolver({ site: any.site, types: [any.type], pictures: [] }, '2026-05-03T10:00:00Z').resolveWithTrace(any.page);
+			const { traces } = new Resolver(
+				{ site: any.site, types: [any.type], pictures: [] },
+				'2026-05-03T10:00:00Z'
+			).resolveWithTrace(any.page);
 			const plain = new PlainReading(any);
 			const seen = Object.fromEntries(TAGS.map((tag) => [tag, traces.find((trace) => trace.tag === tag)?.value ?? '']));
 			expect(seen).toEqual(Object.fromEntries(TAGS.map((tag) => [tag, plain.valueOf(tag)])));

@@ -3,7 +3,19 @@ import { isLanguageTag } from '../text/text';
 import { toIsoDate } from '../template/dates';
 
 /** Directives that the search engines' common robots vocabulary knows; those with a colon take a value. */
-const DIRECTIVES = new Set(['all', 'index', 'follow', 'noindex', 'nofollow', 'none', 'noarchive', 'nosnippet', 'notranslate', 'noimageindex', 'indexifembedded']);
+const DIRECTIVES = new Set([
+	'all',
+	'index',
+	'follow',
+	'noindex',
+	'nofollow',
+	'none',
+	'noarchive',
+	'nosnippet',
+	'notranslate',
+	'noimageindex',
+	'indexifembedded'
+]);
 const VALUED: Readonly<Record<string, RegExp>> = {
 	'max-snippet': /^-1$|^\d{1,6}$/,
 	'max-video-preview': /^-1$|^\d{1,6}$/,
@@ -12,7 +24,8 @@ const VALUED: Readonly<Record<string, RegExp>> = {
 };
 export const ROBOTS_DIRECTIVES: readonly string[] = [...DIRECTIVES, ...Object.keys(VALUED)];
 
-const COLOUR = /^(#[0-9a-f]{3,4}|#[0-9a-f]{6}|#[0-9a-f]{8}|[a-z]{3,24}|(rgb|hsl|oklch|oklab|lab|lch|hwb|color)a?\([^()<>"']{1,60}\))$/i;
+const COLOUR =
+	/^(#[0-9a-f]{3,4}|#[0-9a-f]{6}|#[0-9a-f]{8}|[a-z]{3,24}|(rgb|hsl|oklch|oklab|lab|lch|hwb|color)a?\([^()<>"']{1,60}\))$/i;
 
 /** What a legal value of each kind looks like, in words that finish "is not …". */
 export const KIND_EXPECTED: Readonly<Record<TagKind, string>> = {

@@ -6,11 +6,17 @@ import type { Candidate } from './candidate';
  */
 export function hasCircle(names: readonly string[], candidates: readonly (readonly Candidate[])[]): boolean {
 	const reads = new Map(names.map((name, at) => [name, candidates[at]!.flatMap((candidate) => candidate.reads)]));
-	return names.some((name) => (reads.get(name) as string[]).some((from) => pathBetween(from, name, reads) !== undefined));
+	return names.some((name) =>
+		(reads.get(name) as string[]).some((from) => pathBetween(from, name, reads) !== undefined)
+	);
 }
 
 /** The shortest way from one tag to another along what each reads, both ends included; undefined when there is none. */
-export function pathBetween(from: string, to: string, reads: ReadonlyMap<string, readonly string[]>): string[] | undefined {
+export function pathBetween(
+	from: string,
+	to: string,
+	reads: ReadonlyMap<string, readonly string[]>
+): string[] | undefined {
 	const cameFrom = new Map<string, string | undefined>([[from, undefined]]);
 	for (const tag of cameFrom.keys()) {
 		if (tag === to) return stepsBack(tag, cameFrom);

@@ -152,12 +152,22 @@ export interface CropBox {
  * The largest box of a wanted shape (width divided by height) that lies in a picture, as near to centred on the focus
  * point as its edges allow. Whole pixels, never outside, never empty.
  */
-export function cropBox(width: number, height: number, shape: number, focus: readonly [number, number] = [0.5, 0.5]): CropBox {
+export function cropBox(
+	width: number,
+	height: number,
+	shape: number,
+	focus: readonly [number, number] = [0.5, 0.5]
+): CropBox {
 	const wide = Math.min(width, Math.max(1, Math.round(height * shape)));
 	const high = Math.min(height, Math.max(1, Math.round(width / shape)));
 	const boxWidth = width / height > shape ? wide : width;
 	const boxHeight = width / height > shape ? height : high;
 	const place = (whole: number, part: number, at: number) =>
 		Math.min(whole - part, Math.max(0, Math.round(whole * Math.min(1, Math.max(0, at)) - part / 2)));
-	return { left: place(width, boxWidth, focus[0]), top: place(height, boxHeight, focus[1]), width: boxWidth, height: boxHeight };
+	return {
+		left: place(width, boxWidth, focus[0]),
+		top: place(height, boxHeight, focus[1]),
+		width: boxWidth,
+		height: boxHeight
+	};
 }

@@ -33,7 +33,10 @@ export interface LayerRules {
 
 type Prefixes = Readonly<Record<string, string>>;
 
-const BUILT_IN_CANDIDATES: ReadonlyMap<string, readonly Candidate[]> = groupBy(BUILT_INS.map(makeBuiltIn), (candidate) => (candidate.builtIn as BuiltIn).tag);
+const BUILT_IN_CANDIDATES: ReadonlyMap<string, readonly Candidate[]> = groupBy(
+	BUILT_INS.map(makeBuiltIn),
+	(candidate) => (candidate.builtIn as BuiltIn).tag
+);
 
 function groupBy<T>(items: readonly T[], key: (item: T) => string): Map<string, T[]> {
 	const groups = new Map<string, T[]>();
@@ -86,12 +89,18 @@ function orderPlan(byTag: Map<string, Candidate[]>, own: ReadonlyMap<string, Tag
 	const indexOf = new Map(tags.map((tag, index) => [tag.name, index]));
 	const place = (name: string | undefined) => (name === undefined ? -1 : (indexOf.get(name) ?? -1));
 	// With no rule for og:type, its value is the type's kind: what only goes with another kind is idle on every page.
-	const isIdle = (list: readonly Candidate[]) => !byTag.has('og:type') && list.every(({ builtIn: one }) => one?.onlyFor !== undefined && one.onlyFor !== kind);
+	const isIdle = (list: readonly Candidate[]) =>
+		!byTag.has('og:type') && list.every(({ builtIn: one }) => one?.onlyFor !== undefined && one.onlyFor !== kind);
 	return {
 		tags,
 		candidates,
 		tries: candidates.map((list) => list.map((candidate) => candidate.evaluate)),
-		hasCircle: byTag.size > 0 && hasCircle(tags.map((tag) => tag.name), candidates),
+		hasCircle:
+			byTag.size > 0 &&
+			hasCircle(
+				tags.map((tag) => tag.name),
+				candidates
+			),
 		telling: candidates.map((list, index) => new TellingSearch(index, list)),
 		indexOf,
 		active: [...tags.keys()].filter((index) => !isIdle(candidates[index] as readonly Candidate[])),

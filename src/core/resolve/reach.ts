@@ -8,7 +8,10 @@ import type { Head } from './types';
 
 /** A rule about to be set in a layer, or taken away when the body is null. */
 export interface Edit {
-	readonly place: { readonly layer: 'site' } | { readonly layer: 'type'; readonly name: string } | { readonly layer: 'page'; readonly path: string };
+	readonly place:
+		| { readonly layer: 'site' }
+		| { readonly layer: 'type'; readonly name: string }
+		| { readonly layer: 'page'; readonly path: string };
 	readonly tag: string;
 	readonly language?: string;
 	readonly body: RuleBody | null;
@@ -44,7 +47,9 @@ const sameRule = (rule: Rule, edit: Edit) => rule.tag === edit.tag && (rule.lang
 /** The rules with one set, or taken away. */
 function editRules(rules: readonly Rule[], edit: Edit): Rule[] {
 	const others = rules.filter((rule) => !sameRule(rule, edit));
-	return edit.body ? [...others, { tag: edit.tag, ...(edit.language && { language: edit.language }), ...edit.body }] : others;
+	return edit.body
+		? [...others, { tag: edit.tag, ...(edit.language && { language: edit.language }), ...edit.body }]
+		: others;
 }
 
 /** The model as it would be with the edit; a page's own rules are edited by `editPage`. */
@@ -52,7 +57,12 @@ export function editModel<T extends { site: Site; types: readonly ContentType[] 
 	const { place } = edit;
 	if (place.layer === 'site') return { ...model, site: { ...model.site, rules: editRules(model.site.rules, edit) } };
 	if (place.layer === 'page') return model;
-	return { ...model, types: model.types.map((type) => (type.name === place.name ? { ...type, rules: editRules(type.rules, edit) } : type)) };
+	return {
+		...model,
+		types: model.types.map((type) =>
+			type.name === place.name ? { ...type, rules: editRules(type.rules, edit) } : type
+		)
+	};
 }
 
 /** The page as it would be with the edit. */
@@ -66,7 +76,13 @@ function isUnder(page: Page, { place }: Edit): boolean {
 }
 
 /** Finds out which pages an edit changes, before it is kept. `progress` is told how many pages were looked at. */
-export function measureReach(model: SiteModel, pages: Iterable<Page>, edit: Edit, now: string, progress?: (pages: number) => void): Reach {
+export function measureReach(
+	model: SiteModel,
+	pages: Iterable<Page>,
+	edit: Edit,
+	now: string,
+	progress?: (pages: number) => void
+): Reach {
 	const before = new Resolver(model, now);
 	const after = new Resolver(editModel(model, edit), now);
 	const found: ReachedPage[] = [];
@@ -111,7 +127,8 @@ export function faultOf(name: string, value: string, head: Head): string | undef
 	if (tag?.kind !== 'text') return undefined;
 	if (/(^|\s)[,.;:]|[,;]\s*[,.;]|\(\s*\)/.test(value)) return 'with a gap in its text';
 	const brand = textIn(head, 'og:site_name');
-	if (brand.length > 2 && value.toLowerCase().split(brand.toLowerCase()).length > 2) return 'with the site’s name twice';
+	if (brand.length > 2 && value.toLowerCase().split(brand.toLowerCase()).length > 2)
+		return 'with the site’s name twice';
 	const length = countGraphemes(value);
 	return tag.aim && length > tag.aim[1] ? `${length} characters, more than ${tag.aim[1]}` : undefined;
 }

@@ -126,7 +126,11 @@ export class Resolution implements Scope, PictureScope {
 		const value = this.valueOf(tag);
 		if (value === undefined || typeof value === 'string') return value ?? '';
 		const first = value[0];
-		return first === undefined || typeof first === 'string' ? (first ?? '') : 'address' in first ? first.address : first.value;
+		return first === undefined || typeof first === 'string'
+			? (first ?? '')
+			: 'address' in first
+				? first.address
+				: first.value;
 	}
 
 	pictureOf(tag: string): ChosenPicture | undefined {
@@ -140,7 +144,11 @@ export class Resolution implements Scope, PictureScope {
 		const known = this.values[index];
 		if (known !== undefined) return known;
 		this.watch?.enter(index);
-		const value = this.told ? this.tell(this.told, index) : this.watch ? this.searchOnWatch(this.watch, index) : this.search(this.plan.tries[index] as Plan['tries'][number]);
+		const value = this.told
+			? this.tell(this.told, index)
+			: this.watch
+				? this.searchOnWatch(this.watch, index)
+				: this.search(this.plan.tries[index] as Plan['tries'][number]);
 		this.values[index] = value;
 		return value;
 	}

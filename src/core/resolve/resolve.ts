@@ -54,7 +54,10 @@ export class Resolver {
 		const { plan, resolution } = open;
 		for (let index = 0; index < plan.tags.length; index++) resolution.valueAt(index);
 		const steps = plan.telling.map((search, index) => search.explain(resolution, told[index] as Search));
-		return { head, traces: plan.tags.map((tag, index) => traceOf(tag.name, index, told as Search[], steps, plan, withheld)) };
+		return {
+			head,
+			traces: plan.tags.map((tag, index) => traceOf(tag.name, index, told as Search[], steps, plan, withheld))
+		};
 	}
 
 	private open(page: Page, told?: (Search | undefined)[]) {
@@ -92,12 +95,19 @@ export class Resolver {
 			const parent = plan.parents[index] as number;
 			if (tag.family === 'og' ? !og.on : tag.family === 'twitter' ? !twitter.on : false)
 				withheld?.set(tag.name, { kind: 'family-off', layer: (tag.family === 'og' ? og : twitter).layer });
-			else if (tag.parent && (parent < 0 || resolution.valueAt(parent) === null)) withheld?.set(tag.name, { kind: 'no-parent', parent: tag.parent });
-			else if (lean && tag.twin && saysTheSame(resolution, tag)) withheld?.set(tag.name, { kind: 'same-as-twin', twin: tag.twin });
+			else if (tag.parent && (parent < 0 || resolution.valueAt(parent) === null))
+				withheld?.set(tag.name, { kind: 'no-parent', parent: tag.parent });
+			else if (lean && tag.twin && saysTheSame(resolution, tag))
+				withheld?.set(tag.name, { kind: 'same-as-twin', twin: tag.twin });
 			// The alt text of a shown picture is written with it.
 			else if (tag.name !== 'og:image:alt') pushTag(tags, tag, resolution.valueAt(index), resolution);
 		}
-		return { html: this.htmlAttributes(resolution), tags, before: this.extra('before', page, type), after: this.extra('after', page, type) };
+		return {
+			html: this.htmlAttributes(resolution),
+			tags,
+			before: this.extra('before', page, type),
+			after: this.extra('after', page, type)
+		};
 	}
 
 	private htmlAttributes(resolution: Resolution): Head['html'] {
@@ -108,7 +118,9 @@ export class Resolver {
 
 	/** Extra markup of the three layers, the site's first; each text is parsed once. */
 	private extra(where: keyof ExtraMarkup, page: Page, type: ContentType | undefined): readonly string[] {
-		const texts = [this.scope.site.extra?.[where], type?.extra?.[where], page.extra?.[where]].filter((text) => text !== undefined);
+		const texts = [this.scope.site.extra?.[where], type?.extra?.[where], page.extra?.[where]].filter(
+			(text) => text !== undefined
+		);
 		return texts.length === 0 ? NONE : texts.flatMap((text) => this.limited(text));
 	}
 
@@ -144,10 +156,20 @@ function pushTag(tags: HeadTag[], tag: TagDefinition, value: TagValue | null, re
 	}
 }
 
-const withAttributes = (tag: TagDefinition, { value, attributes }: Attributed): HeadTag => ({ tag, value, attributes: { ...tag.attributes, ...attributes } });
+const withAttributes = (tag: TagDefinition, { value, attributes }: Attributed): HeadTag => ({
+	tag,
+	value,
+	attributes: { ...tag.attributes, ...attributes }
+});
 
 /** A picture and, directly after it, the facts that travel with it (R11). Alt text set for the tag goes to the first. */
-function pushPicture(tags: HeadTag[], tag: TagDefinition, picture: ChosenPicture, index: number, resolution: Resolution) {
+function pushPicture(
+	tags: HeadTag[],
+	tag: TagDefinition,
+	picture: ChosenPicture,
+	index: number,
+	resolution: Resolution
+) {
 	tags.push({ tag, value: picture.address, attributes: undefined });
 	if (tag.name !== 'og:image') return;
 	const facts = PICTURE_FACT_TAGS;
@@ -159,19 +181,34 @@ function pushPicture(tags: HeadTag[], tag: TagDefinition, picture: ChosenPicture
 	if (alt) pushFact(tags, facts.alt, alt);
 }
 
-const pushFact = (tags: HeadTag[], tag: TagDefinition, value: string) => void tags.push({ tag, value, attributes: undefined });
+const pushFact = (tags: HeadTag[], tag: TagDefinition, value: string) =>
+	void tags.push({ tag, value, attributes: undefined });
 
 /** The trace of one tag, with what only the whole head can tell: why it is not written, and what was passed over (R3). */
-function traceOf(tag: string, index: number, told: readonly Search[], all: readonly (readonly TraceStep[])[], plan: Plan, withheld: ReadonlyMap<string, Withheld>): Trace {
+function traceOf(
+	tag: string,
+	index: number,
+	told: readonly Search[],
+	all: readonly (readonly TraceStep[])[],
+	plan: Plan,
+	withheld: ReadonlyMap<string, Withheld>
+): Trace {
 	const { value, end } = told[index] as Search;
 	const steps = all[index] as readonly TraceStep[];
 	if (value === null) return { tag, value: undefined, steps, winner: -1 };
 	const why = withheld.size > 0 ? withheld.get(tag) : undefined;
 	const from = plan.borrowsFrom[index] as number;
-	const layer = from < 0 ? undefined : layerPassedOver(steps[end] as TraceStep, told[from] as Search, all[from] as readonly TraceStep[]);
+	const layer =
+		from < 0
+			? undefined
+			: layerPassedOver(steps[end] as TraceStep, told[from] as Search, all[from] as readonly TraceStep[]);
 	const trace: Trace = { tag, value, steps, winner: end };
 	if (!why && !layer) return trace;
-	return { ...trace, ...(layer && { passedOver: { tag: (plan.tags[from] as TagDefinition).name, layer } }), ...(why && { withheld: why }) };
+	return {
+		...trace,
+		...(layer && { passedOver: { tag: (plan.tags[from] as TagDefinition).name, layer } }),
+		...(why && { withheld: why })
+	};
 }
 
 /** The layer of the tag that the built-in would have borrowed from, when that is the more specific one. */

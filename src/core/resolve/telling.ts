@@ -64,7 +64,9 @@ export class TellingSearch {
 			if (outcome) (special ??= [])[at] = outcome;
 		}
 		for (const { at, tags } of loops ?? NO_LOOPS) (special ??= [])[at] = { kind: 'loop', tags };
-		return special ? this.makeSteps(end, value, special) : (this.usual[end] ??= this.makeSteps(end, value, NONE_SPECIAL));
+		return special
+			? this.makeSteps(end, value, special)
+			: (this.usual[end] ??= this.makeSteps(end, value, NONE_SPECIAL));
 	}
 
 	/** `special` holds the outcomes that are not the usual ones. */

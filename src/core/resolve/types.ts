@@ -44,7 +44,11 @@ export interface Head {
 /** Why a picture source was passed over. */
 export type PictureMiss =
 	| { readonly why: 'missing' }
-	| { readonly why: 'not-http' | 'drawing' | 'repeated' | 'mark' | 'too-narrow' | 'too-low' | 'wrong-shape'; readonly picture: Picture; readonly limit?: number };
+	| {
+			readonly why: 'not-http' | 'drawing' | 'repeated' | 'mark' | 'too-narrow' | 'too-low' | 'wrong-shape';
+			readonly picture: Picture;
+			readonly limit?: number;
+	  };
 
 export type SkippedSource = PictureMiss & { readonly source: string };
 

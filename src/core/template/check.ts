@@ -22,14 +22,28 @@ export interface KnownVariable {
 }
 
 /** Values that are never empty, so that nothing behind them in a chain is reached. */
-const NEVER_EMPTY = new Set(['site.name', 'site.base', 'site.language', 'page.path', 'page.address', 'page.language', 'type.name', 'now']);
+const NEVER_EMPTY = new Set([
+	'site.name',
+	'site.base',
+	'site.language',
+	'page.path',
+	'page.address',
+	'page.language',
+	'type.name',
+	'now'
+]);
 const ROOTS = ['page', 'site', 'type', 'listing', 'head', 'now', 'sep'];
 
 /** Every variable that a template may name in this context, in the order in which they are offered. */
 export function knownVariables(context: TemplateContext): KnownVariable[] {
 	const own = new Set(context.fields.map((field) => field.name));
 	const page = [...context.fields, ...PAGE_FIELDS.filter((field) => !own.has(field.name)), ...PAGE_FACTS];
-	const site = [...SITE_FIELDS, ...(context.siteFields ?? []).filter((name) => !SITE_FIELDS.some((f) => f.name === name)).map((name) => ({ name, kind: 'text' as const }))];
+	const site = [
+		...SITE_FIELDS,
+		...(context.siteFields ?? [])
+			.filter((name) => !SITE_FIELDS.some((f) => f.name === name))
+			.map((name) => ({ name, kind: 'text' as const }))
+	];
 	return [
 		...underRoot('page', page),
 		...underRoot('site', site),
@@ -43,7 +57,10 @@ export function knownVariables(context: TemplateContext): KnownVariable[] {
 function underRoot(root: string, fields: readonly Field[]): KnownVariable[] {
 	return fields.flatMap((field) => [
 		{ ...field, name: `${root}.${field.name}` },
-		...(RECORD_PARTS[field.kind] ?? []).map((part) => ({ name: `${root}.${field.name}.${part}`, kind: 'text' as const }))
+		...(RECORD_PARTS[field.kind] ?? []).map((part) => ({
+			name: `${root}.${field.name}.${part}`,
+			kind: 'text' as const
+		}))
 	]);
 }
 
@@ -79,7 +96,9 @@ class Checker {
 
 	private placeholder(node: PlaceholderNode) {
 		for (const term of node.terms) if (term.kind === 'variable') this.variable(term);
-		const sure = node.terms.findIndex((term) => (term.kind === 'string' ? term.value.trim() !== '' : NEVER_EMPTY.has(term.name)));
+		const sure = node.terms.findIndex((term) =>
+			term.kind === 'string' ? term.value.trim() !== '' : NEVER_EMPTY.has(term.name)
+		);
 		const after = sure >= 0 ? node.terms[sure + 1] : undefined;
 		if (after)
 			this.report('template/unreachable', after, {
@@ -106,7 +125,9 @@ class Checker {
 			});
 		}
 		const nearest = nearestName(term.name, this.known.keys());
-		const siblings = [...this.known.keys()].filter((name) => name.startsWith(`${term.root}.`) && name.split('.').length === 2);
+		const siblings = [...this.known.keys()].filter(
+			(name) => name.startsWith(`${term.root}.`) && name.split('.').length === 2
+		);
 		const expected = siblings.slice(0, 12).join(', ');
 		this.report('template/unknown-variable', term, { seen: term.name, expected, ...(nearest && { nearest }) });
 	}
@@ -130,20 +151,27 @@ class Checker {
 		const takes = (kind: ValueKind) => kind === 'any' || spec.takes.includes('any') || spec.takes.includes(kind);
 		const wrong = kinds.find((kind) => !takes(kind));
 		if (wrong)
-			this.report('template/wrong-kind', call, { seen: call.name, expected: `a ${spec.takes.join(' or ')}, not ${wrong === 'rich' ? 'rich text' : `a ${wrong}`}` });
+			this.report('template/wrong-kind', call, {
+				seen: call.name,
+				expected: `a ${spec.takes.join(' or ')}, not ${wrong === 'rich' ? 'rich text' : `a ${wrong}`}`
+			});
 		this.arguments(call, spec);
 		return spec.gives;
 	}
 
 	private arguments(call: FilterCall, spec: FilterSpec) {
-		const parameterAt = (index: number) => spec.parameters[index] ?? (spec.parameters.at(-1)?.many ? spec.parameters.at(-1) : undefined);
+		const parameterAt = (index: number) =>
+			spec.parameters[index] ?? (spec.parameters.at(-1)?.many ? spec.parameters.at(-1) : undefined);
 		const least = spec.parameters.filter((parameter) => !parameter.optional).length;
 		const misfit = call.args.find((arg, index) => {
 			const parameter = parameterAt(index);
 			return !parameter || (parameter.kind === 'number') !== (typeof arg.value === 'number');
 		});
 		if (call.args.length < least || misfit)
-			return this.report('template/wrong-arguments', misfit ?? call, { seen: call.name, expected: describeParameters(spec) });
+			return this.report('template/wrong-arguments', misfit ?? call, {
+				seen: call.name,
+				expected: describeParameters(spec)
+			});
 		call.args.forEach((arg, index) => {
 			const wanted = parameterAt(index)?.refuse?.(arg.value);
 			if (wanted) this.report('template/wrong-arguments', arg, { seen: call.name, expected: wanted });
@@ -152,7 +180,9 @@ class Checker {
 
 	/** A name of the site written twice in one template, outside alternatives, prints twice. */
 	brand(nodes: readonly TemplateNode[]) {
-		const brands = variablesIn(nodes).filter((variable) => variable.name === 'site.name' || variable.name === 'head.title');
+		const brands = variablesIn(nodes).filter(
+			(variable) => variable.name === 'site.name' || variable.name === 'head.title'
+		);
 		const second = brands[1];
 		if (second && brands.some((brand) => brand.name === 'site.name'))
 			this.report('template/double-brand', second, {

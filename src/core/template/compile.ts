@@ -114,7 +114,11 @@ function trimEdges(nodes: readonly TemplateNode[]): TemplateNode[] {
 /** A separator prints only between two stretches that both printed something: never at an edge, never twice. */
 function settleSeparators(stretches: readonly string[], separator: string): string;
 function settleSeparators(stretches: readonly ((scope: Scope) => string)[], separator: string, scope: Scope): string;
-function settleSeparators(stretches: readonly (string | ((scope: Scope) => string))[], separator: string, scope?: Scope): string {
+function settleSeparators(
+	stretches: readonly (string | ((scope: Scope) => string))[],
+	separator: string,
+	scope?: Scope
+): string {
 	const sign = separator.trim();
 	const between = sign === '' ? ' ' : ` ${sign} `;
 	let out = '';

@@ -16,7 +16,8 @@ export function parseDate(text: string): DateFields | undefined {
 	if (!found) return undefined;
 	const [year, month, day, hour, minute, second] = found.slice(1, 7).map((part) => Number(part ?? 0)) as number[];
 	const wall = new Date(Date.UTC(year!, month! - 1, day!, hour, minute, second));
-	if (wall.getUTCMonth() !== month! - 1 || wall.getUTCDate() !== day || hour! > 23 || minute! > 59 || second! > 59) return undefined;
+	if (wall.getUTCMonth() !== month! - 1 || wall.getUTCDate() !== day || hour! > 23 || minute! > 59 || second! > 59)
+		return undefined;
 	const zone = found[7]?.toUpperCase();
 	const offset = zone && zone !== 'Z' && !zone.includes(':') ? `${zone.slice(0, 3)}:${zone.slice(3)}` : zone;
 	return { wall, hasTime: found[4] !== undefined, ...(offset && { offset }) };
@@ -25,7 +26,9 @@ export function parseDate(text: string): DateFields | undefined {
 /** A date-time as ISO 8601 with an offset, as the article tags want it. A date alone is its midnight in UTC. */
 export function toIsoDate(text: string): string | undefined {
 	const date = parseDate(text);
-	return date && `${date.wall.toISOString().slice(0, 19)}${!date.offset || date.offset === 'Z' ? '+00:00' : date.offset}`;
+	return (
+		date && `${date.wall.toISOString().slice(0, 19)}${!date.offset || date.offset === 'Z' ? '+00:00' : date.offset}`
+	);
 }
 
 const intl = (language: string, options: Intl.DateTimeFormatOptions) =>
@@ -35,7 +38,11 @@ const two = (value: number) => String(value).padStart(2, '0');
 /** A part of a date by its name. A day and month written together take the form that the language uses in a date. */
 function namedPart(date: Date, language: string, part: 'month' | 'weekday', width: 'short' | 'long'): string {
 	const options: Intl.DateTimeFormatOptions = part === 'month' ? { month: width, day: 'numeric' } : { weekday: width };
-	return intl(language, options).formatToParts(date).find((p) => p.type === part)?.value ?? '';
+	return (
+		intl(language, options)
+			.formatToParts(date)
+			.find((p) => p.type === part)?.value ?? ''
+	);
 }
 
 /** The pattern letters of the locale data markup standard (UTS #35, Date Field Symbol Table) that we know. */

@@ -31,7 +31,8 @@ const limit: ParameterSpec = {
 	refuse: (n) => (n === 0 ? 'a number of 1 or more' : undefined)
 };
 const CASES = ['upper', 'lower', 'sentence', 'title'];
-const listOf = (value: Value): readonly Value[] => (Array.isArray(value) ? value.filter((v) => !isEmpty(v)) : isEmpty(value) ? [] : [value]);
+const listOf = (value: Value): readonly Value[] =>
+	Array.isArray(value) ? value.filter((v) => !isEmpty(v)) : isEmpty(value) ? [] : [value];
 const locale = (language: string) => (isLanguageTag(language) ? language : 'en');
 const asNumber = (value: Value) => (typeof value === 'number' ? value : Number(toText(value).trim() || NaN));
 
@@ -55,7 +56,11 @@ export const FILTERS: Readonly<Record<string, FilterSpec>> = {
 		takes: ['any'],
 		gives: 'text',
 		parameters: [
-			{ name: 'style', kind: 'text', refuse: (style) => (CASES.includes(String(style)) ? undefined : CASES.map((c) => `"${c}"`).join(', ')) }
+			{
+				name: 'style',
+				kind: 'text',
+				refuse: (style) => (CASES.includes(String(style)) ? undefined : CASES.map((c) => `"${c}"`).join(', '))
+			}
 		],
 		purpose: 'Upper, lower, sentence or title case, as the language writes it.',
 		run: (value, [style], language) => changeCase(toText(value), String(style), locale(language))
@@ -82,10 +87,20 @@ export const FILTERS: Readonly<Record<string, FilterSpec>> = {
 	number: {
 		takes: ['number', 'text'],
 		gives: 'text',
-		parameters: [{ name: 'decimals', kind: 'number', optional: true, refuse: (n) => (Number(n) > 20 ? 'a number up to 20' : undefined) }],
+		parameters: [
+			{
+				name: 'decimals',
+				kind: 'number',
+				optional: true,
+				refuse: (n) => (Number(n) > 20 ? 'a number up to 20' : undefined)
+			}
+		],
 		purpose: 'A number as the language writes it.',
 		run: (value, [decimals], language) => {
-			const digits = decimals === undefined ? {} : { minimumFractionDigits: decimals as number, maximumFractionDigits: decimals as number };
+			const digits =
+				decimals === undefined
+					? {}
+					: { minimumFractionDigits: decimals as number, maximumFractionDigits: decimals as number };
 			const number = asNumber(value);
 			return Number.isFinite(number) ? new Intl.NumberFormat(locale(language), digits).format(number) : undefined;
 		}
@@ -94,7 +109,12 @@ export const FILTERS: Readonly<Record<string, FilterSpec>> = {
 		takes: ['number', 'text'],
 		gives: 'text',
 		parameters: [
-			{ name: 'currency', kind: 'text', refuse: (code) => (/^[A-Z]{3}$/.test(String(code)) ? undefined : 'a currency code of three capitals (ISO 4217), such as "EUR"') }
+			{
+				name: 'currency',
+				kind: 'text',
+				refuse: (code) =>
+					/^[A-Z]{3}$/.test(String(code)) ? undefined : 'a currency code of three capitals (ISO 4217), such as "EUR"'
+			}
 		],
 		purpose: 'An amount in a currency.',
 		run: (value, [currency], language) => {
@@ -107,7 +127,8 @@ export const FILTERS: Readonly<Record<string, FilterSpec>> = {
 		takes: ['number', 'text', 'list'],
 		gives: 'text',
 		parameters: [{ name: 'forms', kind: 'text', many: true }],
-		purpose: 'The word that fits the number: one form for each plural category of the language, in the standard’s order.',
+		purpose:
+			'The word that fits the number: one form for each plural category of the language, in the standard’s order.',
 		run: (value, forms, language) => {
 			const number = Array.isArray(value) ? value.length : asNumber(value);
 			return Number.isFinite(number) ? String(pluralForm(number, forms, locale(language))) : undefined;
@@ -187,7 +208,8 @@ function changeCase(text: string, style: string, language: string): string {
 		const [first = ''] = word;
 		return first.toLocaleUpperCase(language) + word.slice(first.length);
 	};
-	if (style === 'sentence') return text.replace(/^(\P{L}*)(\p{L}.*)$/su, (_, before: string, rest: string) => before + capital(rest));
+	if (style === 'sentence')
+		return text.replace(/^(\P{L}*)(\p{L}.*)$/su, (_, before: string, rest: string) => before + capital(rest));
 	return text.replace(/\p{L}[\p{L}\p{M}\p{N}'’]*/gu, capital);
 }
 
@@ -196,13 +218,20 @@ const CATEGORIES = ['zero', 'one', 'two', 'few', 'many', 'other'];
 
 function pluralForm(number: number, forms: readonly (string | number)[], language: string): string | number {
 	const rules = new Intl.PluralRules(language);
-	const used = CATEGORIES.filter((category) => rules.resolvedOptions().pluralCategories.includes(category as Intl.LDMLPluralRule));
+	const used = CATEGORIES.filter((category) =>
+		rules.resolvedOptions().pluralCategories.includes(category as Intl.LDMLPluralRule)
+	);
 	const at = used.indexOf(rules.select(number));
 	// With fewer forms than categories, the last form stands for all that are left: "walk" "walks" serves any language.
 	return forms[forms.length < used.length && at > 0 ? forms.length - 1 : Math.min(at, forms.length - 1)] ?? '';
 }
 
-function joinList(items: readonly string[], between: string | number | undefined, last: string | number | undefined, language: string): string {
+function joinList(
+	items: readonly string[],
+	between: string | number | undefined,
+	last: string | number | undefined,
+	language: string
+): string {
 	if (between === undefined) return new Intl.ListFormat(language, { type: 'conjunction' }).format(items);
 	if (last === undefined || items.length < 2) return items.join(String(between));
 	return items.slice(0, -1).join(String(between)) + String(last) + items.at(-1);

@@ -1,8 +1,9 @@
 /** Plain text as a head can carry it: cleaned, measured and cut by what a reader sees as one character. */
 
 /** Noncharacters and the controls that neither HTML nor XML can carry. Tab and line ends become spaces before this. */
- 
-const UNWANTED = /[\u0000-\u0008\u000b\u000e-\u001f\u007f-\u009f\ufdd0-\ufdef\ufffe\uffff]|[\ud83f\ud87f\ud8bf\ud8ff\ud93f\ud97f\ud9bf\ud9ff\uda3f\uda7f\udabf\udaff\udb3f\udb7f\udbbf\udbff][\udffe\udfff]/;
+
+const UNWANTED =
+	/[\u0000-\u0008\u000b\u000e-\u001f\u007f-\u009f\ufdd0-\ufdef\ufffe\uffff]|[\ud83f\ud87f\ud8bf\ud8ff\ud93f\ud97f\ud9bf\ud9ff\uda3f\uda7f\udabf\udaff\udb3f\udb7f\udbbf\udbff][\udffe\udfff]/;
 const UNWANTED_ALL = new RegExp(UNWANTED.source, 'g');
 /** Anything that `cleanText` would change. One test lets nearly every value through untouched. */
 const UNTIDY = new RegExp(`^\\s|\\s$|\\s\\s|[\\t\\n\\f\\r\\u2028\\u2029]|${UNWANTED.source}`);
@@ -45,7 +46,11 @@ function isSimple(text: string, length: number): boolean {
 	const end = Math.min(length, text.length);
 	for (let i = 0; i < end; i++) {
 		const unit = text.charCodeAt(i);
-		if (unit < 0x20 || unit === 0xad || (unit >= 0x300 && (unit < 0x400 || unit > 0x481) && (unit < 0x2010 || unit > 0x2027)))
+		if (
+			unit < 0x20 ||
+			unit === 0xad ||
+			(unit >= 0x300 && (unit < 0x400 || unit > 0x481) && (unit < 0x2010 || unit > 0x2027))
+		)
 			return false;
 	}
 	return true;
@@ -112,7 +117,9 @@ function wordEndBefore(text: string, offset: number): number {
 	if (isSpace(text[offset] ?? ' ')) return offset;
 	for (let at = offset; at > 0; at--) if (isSpace(text[at - 1] as string)) return at - 1 > 0 ? at - 1 : offset;
 	// No space at all: scripts that write without them still have words.
-	const word = segmenter('en', 'word').segment(text.slice(0, offset + 40)).containing(offset);
+	const word = segmenter('en', 'word')
+		.segment(text.slice(0, offset + 40))
+		.containing(offset);
 	return word && word.index > 0 ? word.index : offset;
 }
 

@@ -53,25 +53,41 @@ export function decodeFile(bytes: Buffer): DecodedFile {
  * back with the edit in them; everything else is untouched. `edit` gets a function that writes any text in the file's
  * own encoding, characters it lacks as references. Undefined when the encoding allows no such edit.
  */
-export function editBytes(bytes: Buffer, edit: (source: string, write: (text: string) => string) => string): Buffer | undefined {
+export function editBytes(
+	bytes: Buffer,
+	edit: (source: string, write: (text: string) => string) => string
+): Buffer | undefined {
 	const encoding = detectEncoding(bytes);
 	if (encoding === 'utf-16le' || encoding === 'utf-16be') {
 		const source = iconv.decode(bytes, encoding, { stripBOM: false });
 		const whole = iconv.encode(source, encoding, { addBOM: false });
-		return whole.equals(bytes) ? iconv.encode(edit(source, (text) => text), encoding, { addBOM: false }) : undefined;
+		return whole.equals(bytes)
+			? iconv.encode(
+					edit(source, (text) => text),
+					encoding,
+					{ addBOM: false }
+				)
+			: undefined;
 	}
 	if (STATEFUL.has(encoding)) return undefined;
 	const edited = edit(bytes.toString('latin1'), (text) => encodeText(text, encoding).toString('latin1'));
 	return Buffer.from(edited, 'latin1');
 }
 
-const ASCII = /^[\u0000-\u007f]*$/;  
+const ASCII = /^[\u0000-\u007f]*$/;
 
 /** Markup in an encoding; what it cannot hold becomes a character reference. */
 export function encodeText(text: string, encoding: string): Buffer {
 	if (encoding === 'utf-8' || ASCII.test(text)) return Buffer.from(text, 'utf8');
-	if (!iconv.encodingExists(encoding)) return Buffer.from(toReferences(text, () => false), 'latin1');
-	return iconv.encode(toReferences(text, (char) => iconv.decode(iconv.encode(char, encoding), encoding) === char), encoding);
+	if (!iconv.encodingExists(encoding))
+		return Buffer.from(
+			toReferences(text, () => false),
+			'latin1'
+		);
+	return iconv.encode(
+		toReferences(text, (char) => iconv.decode(iconv.encode(char, encoding), encoding) === char),
+		encoding
+	);
 }
 
 const toReferences = (text: string, holds: (char: string) => boolean) =>

@@ -32,7 +32,8 @@ export function walkFolder(top: string): FolderEntry[] {
 		for (const entry of readdirSync(folder, { withFileTypes: true })) {
 			const file = join(folder, entry.name);
 			const path = relative(top, file).split(sep).join('/');
-			if (entry.isSymbolicLink()) found.push({ path, file, link: pointsInside(top, folder, file) ? 'inside' : 'outside' });
+			if (entry.isSymbolicLink())
+				found.push({ path, file, link: pointsInside(top, folder, file) ? 'inside' : 'outside' });
 			else if (entry.isDirectory()) waiting.push(file);
 			else if (entry.isFile()) found.push({ path, file });
 		}

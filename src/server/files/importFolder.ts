@@ -37,16 +37,35 @@ export async function importFolder(store: Store, options: ImportOptions): Promis
 	const top = openFolder(options.folder);
 	const base = checkBase(options.base);
 	const entries = walkFolder(top).filter((entry) => isHtmlName(entry.path));
-	if (entries.length === 0) throw new UserError(`${options.folder} holds no HTML file (.html, .htm, .xhtml). Name the folder that the site is served from.`);
+	if (entries.length === 0)
+		throw new UserError(
+			`${options.folder} holds no HTML file (.html, .htm, .xhtml). Name the folder that the site is served from.`
+		);
 	const reading = readPages(entries, options);
 	if (reading.pages.length === 0)
-		throw new UserError(`None of the ${entries.length} files in ${options.folder} could be read as a page. The first: ${entries[0]!.path}, ${reading.skipped[0]?.why}.`);
+		throw new UserError(
+			`None of the ${entries.length} files in ${options.folder} could be read as a page. The first: ${entries[0]!.path}, ${reading.skipped[0]?.why}.`
+		);
 	const pictures = await readPictures(top, reading.pages);
 	// What is not there cannot stand on a card.
 	const gone = new Set(pictures.missing.map((picture) => picture.path));
-	const retired = save(store, options, base, reading.pages.map((page) => withoutPictures(page, gone)), pictures.known);
-	const warnings = isLocalAddress(base) ? [`The base address ${base} leads to this machine or network: no reader of links outside can follow it.`] : [];
-	return { read: reading.pages.length, pictures: pictures.known.length, skipped: [...reading.skipped, ...pictures.missing], retired, warnings };
+	const retired = save(
+		store,
+		options,
+		base,
+		reading.pages.map((page) => withoutPictures(page, gone)),
+		pictures.known
+	);
+	const warnings = isLocalAddress(base)
+		? [`The base address ${base} leads to this machine or network: no reader of links outside can follow it.`]
+		: [];
+	return {
+		read: reading.pages.length,
+		pictures: pictures.known.length,
+		skipped: [...reading.skipped, ...pictures.missing],
+		retired,
+		warnings
+	};
 }
 
 function checkBase(base: string): string {
@@ -57,7 +76,10 @@ function checkBase(base: string): string {
 }
 
 function readPages(entries: readonly FolderEntry[], { types, progress }: ImportOptions) {
-	const matchers = types.map(({ pattern, type }) => ({ fits: picomatch(pattern, { basename: !pattern.includes('/') }), type }));
+	const matchers = types.map(({ pattern, type }) => ({
+		fits: picomatch(pattern, { basename: !pattern.includes('/') }),
+		type
+	}));
 	const pages: ReadPage[] = [];
 	const skipped: { path: string; why: string }[] = [];
 	entries.forEach((entry, index) => {
@@ -87,7 +109,8 @@ function readFile(entry: FolderEntry): Omit<ReadPage, 'type'> | string {
 	if (entry.link) return 'a link, which is never followed';
 	try {
 		const { size, mtime } = statSync(entry.file);
-		if (size > MAX_FILE) return `${(size / 1e6).toFixed(0)} MB, more than the ${MAX_FILE / 1e6} MB that a page may have`;
+		if (size > MAX_FILE)
+			return `${(size / 1e6).toFixed(0)} MB, more than the ${MAX_FILE / 1e6} MB that a page may have`;
 		const bytes = readFileSync(entry.file);
 		const why = refuseContent(bytes);
 		return why ?? toPage(entry.path, decodeFile(bytes).text, mtime);
@@ -136,7 +159,8 @@ const mentionsIn = (page: FoundPage) => (page.fields.pictures ?? []) as readonly
 /** The facts of every picture that the pages mention and the folder holds; how often each stands is counted. */
 async function readPictures(top: string, pages: readonly FoundPage[]) {
 	const uses = new Map<string, number>();
-	for (const page of pages) for (const src of new Set(mentionsIn(page).map((mention) => mention.src))) uses.set(src, (uses.get(src) ?? 0) + 1);
+	for (const page of pages)
+		for (const src of new Set(mentionsIn(page).map((mention) => mention.src))) uses.set(src, (uses.get(src) ?? 0) + 1);
 	const known: Picture[] = [];
 	const missing: { path: string; why: string }[] = [];
 	for (const [src, count] of uses) {
@@ -144,13 +168,20 @@ async function readPictures(top: string, pages: readonly FoundPage[]) {
 		const facts = await readPictureFacts(posix.join(top, decodeURIComponent(src)));
 		const repeated = count >= FRAME_LEAST && count >= pages.length * FRAME_SHARE;
 		if (facts) known.push({ src, ...facts, ...(repeated && { repeated: count }), ...(isMark(src) && { mark: true }) });
-		else missing.push({ path: src, why: `a picture on ${count} ${count === 1 ? 'page' : 'pages'} that is not in the folder, or is no picture` });
+		else
+			missing.push({
+				path: src,
+				why: `a picture on ${count} ${count === 1 ? 'page' : 'pages'} that is not in the folder, or is no picture`
+			});
 	}
 	return { known, missing };
 }
 
 /** Whether a picture calls itself a logo or an icon, by a word of its file's name or its folder's. */
-const isMark = (src: string) => /(^|[^a-z])(\w*logos?|icons?|favicon|badges?|buttons?|sprites?|spacer|avatars?)([^a-z]|$)/i.test(decodeURIComponent(src));
+const isMark = (src: string) =>
+	/(^|[^a-z])(\w*logos?|icons?|favicon|badges?|buttons?|sprites?|spacer|avatars?)([^a-z]|$)/i.test(
+		decodeURIComponent(src)
+	);
 
 function withoutPictures(page: FoundPage, gone: ReadonlySet<string>): FoundPage {
 	const kept = mentionsIn(page).filter((mention) => !gone.has(mention.src));
@@ -158,10 +189,18 @@ function withoutPictures(page: FoundPage, gone: ReadonlySet<string>): FoundPage 
 	return { ...page, fields: { ...fields, ...(kept.length && { pictures: kept }) } };
 }
 
-function save(store: Store, { site: name, types }: ImportOptions, base: string, pages: readonly FoundPage[], pictures: readonly Picture[]): string[] {
+function save(
+	store: Store,
+	{ site: name, types }: ImportOptions,
+	base: string,
+	pages: readonly FoundPage[],
+	pictures: readonly Picture[]
+): string[] {
 	return store.transaction(() => {
 		const known = store.findSite(name);
-		const site: Site = known ? { ...known.site, base } : { name, base, languages: [usualLanguage(pages)], separator: '·', fields: {}, rules: [] };
+		const site: Site = known
+			? { ...known.site, base }
+			: { name, base, languages: [usualLanguage(pages)], separator: '·', fields: {}, rules: [] };
 		const id = store.saveSite(site);
 		for (const type of new Set(['page', ...types.map((one) => one.type)])) store.ensureType(id, type);
 		for (const page of pages) store.refreshPage(id, page);

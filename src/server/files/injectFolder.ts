@@ -1,4 +1,15 @@
-import { copyFileSync, mkdirSync, readFileSync, renameSync, realpathSync, symlinkSync, readlinkSync, writeFileSync, rmSync, existsSync } from 'node:fs';
+import {
+	copyFileSync,
+	mkdirSync,
+	readFileSync,
+	renameSync,
+	realpathSync,
+	symlinkSync,
+	readlinkSync,
+	writeFileSync,
+	rmSync,
+	existsSync
+} from 'node:fs';
 import { dirname, join } from 'node:path';
 import { injectHead, isXhtml, managedBy, renderLines, type Head, type Page } from '$core';
 import { UserError } from '../errors';
@@ -59,9 +70,15 @@ export function injectFolder({ folder, out, dryRun, headOf, progress }: InjectOp
 
 function checkTarget(top: string, out: string): string {
 	const target = futurePath(out);
-	if (target === top) throw new UserError(`--out names the folder itself. Say --in-place to write over its files, or name another folder.`, 2);
-	if (isInside(target, top)) throw new UserError(`--out ${out} holds the folder that is read. Name a folder beside it.`, 2);
-	if (isInside(top, target)) throw new UserError(`--out ${out} lies in the folder that is read. Name a folder beside it.`, 2);
+	if (target === top)
+		throw new UserError(
+			`--out names the folder itself. Say --in-place to write over its files, or name another folder.`,
+			2
+		);
+	if (isInside(target, top))
+		throw new UserError(`--out ${out} holds the folder that is read. Name a folder beside it.`, 2);
+	if (isInside(top, target))
+		throw new UserError(`--out ${out} lies in the folder that is read. Name a folder beside it.`, 2);
 	return target;
 }
 
@@ -81,7 +98,10 @@ function inject(entry: FolderEntry, bytes: Buffer, headOf: InjectOptions['headOf
 /** Makes the folder of a file, and makes sure that no link in the target leads the file out of it. */
 function makeFolderOf(to: string, target: string) {
 	mkdirSync(dirname(to), { recursive: true });
-	if (!isInside(target, realpathSync(dirname(to)))) throw new UserError(`The folder of ${to} is a link that leads out of ${target}. Take the link away, or name another folder.`);
+	if (!isInside(target, realpathSync(dirname(to))))
+		throw new UserError(
+			`The folder of ${to} is a link that leads out of ${target}. Take the link away, or name another folder.`
+		);
 }
 
 function copy(from: string, to: string, target: string) {

@@ -2,7 +2,16 @@ import sharp from 'sharp';
 import { stat } from 'node:fs/promises';
 import type { Picture } from '$core';
 
-const MEDIA_TYPES: Readonly<Record<string, string>> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp', gif: 'image/gif', svg: 'image/svg+xml', avif: 'image/avif', heif: 'image/avif', tiff: 'image/tiff' };
+const MEDIA_TYPES: Readonly<Record<string, string>> = {
+	jpeg: 'image/jpeg',
+	png: 'image/png',
+	webp: 'image/webp',
+	gif: 'image/gif',
+	svg: 'image/svg+xml',
+	avif: 'image/avif',
+	heif: 'image/avif',
+	tiff: 'image/tiff'
+};
 
 /**
  * What a file is, read from its bytes and never from its name: media type, size in pixels as shown (turned as its
@@ -10,7 +19,10 @@ const MEDIA_TYPES: Readonly<Record<string, string>> = { jpeg: 'image/jpeg', png:
  */
 export async function readPictureFacts(file: string): Promise<Omit<Picture, 'src'> | undefined> {
 	try {
-		const [{ size }, facts] = await Promise.all([stat(file), sharp(file, { limitInputPixels: 200_000_000 }).metadata()]);
+		const [{ size }, facts] = await Promise.all([
+			stat(file),
+			sharp(file, { limitInputPixels: 200_000_000 }).metadata()
+		]);
 		const type = MEDIA_TYPES[facts.format];
 		if (!type || !facts.width || !facts.height) return undefined;
 		const turned = (facts.orientation ?? 1) >= 5;

@@ -72,12 +72,22 @@ export const JOBS: { readonly [N in JobName]: (input: Jobs[N]['input'], progress
 				released.delete(head.path);
 			}
 			for (const path of released.keys()) note('removed', path);
-			return { release: release ? { number: release.number, created: release.created, pages: release.pages } : null, ...count, paths };
+			return {
+				release: release ? { number: release.number, created: release.created, pages: release.pages } : null,
+				...count,
+				paths
+			};
 		}),
 	reach: ({ db, site: name, edit }, progress) =>
 		reading(db, (store) => {
 			const { id, site, types } = store.site(name);
-			return measureReach({ site, types, pictures: store.pictures(id) }, store.pages(id), edit, new Date().toISOString(), progress);
+			return measureReach(
+				{ site, types, pictures: store.pictures(id) },
+				store.pages(id),
+				edit,
+				new Date().toISOString(),
+				progress
+			);
 		})
 };
 

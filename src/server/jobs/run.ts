@@ -12,7 +12,11 @@ function threadFile(): string {
 }
 
 /** Runs a job in a thread of its own. Aborting ends the thread at once; what it was writing is rolled back. */
-export function runJob<N extends JobName>(name: N, input: Jobs[N]['input'], { progress, signal }: { progress?: Progress; signal?: AbortSignal } = {}): Promise<Jobs[N]['output']> {
+export function runJob<N extends JobName>(
+	name: N,
+	input: Jobs[N]['input'],
+	{ progress, signal }: { progress?: Progress; signal?: AbortSignal } = {}
+): Promise<Jobs[N]['output']> {
 	return new Promise((resolve, reject) => {
 		const worker = new Worker(threadFile(), { workerData: { name, input }, execArgv: [] });
 		const stop = () => void worker.terminate().then(() => reject(new UserError('Stopped.')));

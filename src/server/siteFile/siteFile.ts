@@ -24,7 +24,9 @@ export function readSiteFile(file: string): SiteFile {
 		text = readFileSync(file, 'utf8');
 	} catch (error) {
 		const { code } = error as NodeJS.ErrnoException;
-		throw new UserError(code === 'ENOENT' ? `There is no file ${file}. Check the path.` : `The file ${file} cannot be read (${code}).`);
+		throw new UserError(
+			code === 'ENOENT' ? `There is no file ${file}. Check the path.` : `The file ${file} cannot be read (${code}).`
+		);
 	}
 	return parseSiteFile(text, file);
 }
@@ -36,11 +38,21 @@ export function parseSiteFile(text: string, file: string): SiteFile {
 	} catch (error) {
 		throw new UserError(`${file} is not JSON: ${(error as Error).message}.`);
 	}
-	if (typeof data === 'object' && data !== null && 'version' in data && typeof data.version === 'number' && data.version > 1)
-		throw new UserError(`${file} is a site file of version ${data.version}; this Kephalon reads version 1. Update Kephalon.`);
+	if (
+		typeof data === 'object' &&
+		data !== null &&
+		'version' in data &&
+		typeof data.version === 'number' &&
+		data.version > 1
+	)
+		throw new UserError(
+			`${file} is a site file of version ${data.version}; this Kephalon reads version 1. Update Kephalon.`
+		);
 	if (!validate(data)) {
 		const places = describe(validate.errors ?? []);
-		throw new UserError(`${file} is not a site file that can be read:\n${places.map((place) => `  ${place}`).join('\n')}`);
+		throw new UserError(
+			`${file} is not a site file that can be read:\n${places.map((place) => `  ${place}`).join('\n')}`
+		);
 	}
 	refuseDoubles(data, file);
 	return data;
@@ -52,19 +64,30 @@ const NAMED = 12;
 /** The errors at the deepest places: those above them only repeat that nothing fitted. */
 function describe(errors: readonly ErrorObject[]): string[] {
 	const own = errors.filter((error) => error.keyword !== 'oneOf' && error.keyword !== 'anyOf');
-	const sentences = [...new Set((own.length ? own : errors).filter((error) => !isOtherBranch(error, own)).map(sentence))];
-	return sentences.length > NAMED ? [...sentences.slice(0, NAMED), `… and ${sentences.length - NAMED} more.`] : sentences;
+	const sentences = [
+		...new Set((own.length ? own : errors).filter((error) => !isOtherBranch(error, own)).map(sentence))
+	];
+	return sentences.length > NAMED
+		? [...sentences.slice(0, NAMED), `… and ${sentences.length - NAMED} more.`]
+		: sentences;
 }
 
 /** Of the forms a rule can take, only the one that its `kind` names is of interest. */
 function isOtherBranch(error: ErrorObject, all: readonly ErrorObject[]): boolean {
 	const branch = /^(.*\/oneOf\/\d+)\//.exec(error.schemaPath)?.[1];
 	if (!branch) return false;
-	const misses = (path: string) => all.some((other) => other.keyword === 'const' && other.schemaPath.startsWith(`${path}/`) && other.instancePath.startsWith(parentOf(error)));
+	const misses = (path: string) =>
+		all.some(
+			(other) =>
+				other.keyword === 'const' &&
+				other.schemaPath.startsWith(`${path}/`) &&
+				other.instancePath.startsWith(parentOf(error))
+		);
 	return misses(branch);
 }
 
-const parentOf = (error: ErrorObject) => /^(\/(?:site|types\/\d+|pages\/\d+)\/rules\/\d+)/.exec(error.instancePath)?.[1] ?? error.instancePath;
+const parentOf = (error: ErrorObject) =>
+	/^(\/(?:site|types\/\d+|pages\/\d+)\/rules\/\d+)/.exec(error.instancePath)?.[1] ?? error.instancePath;
 
 function sentence(error: ErrorObject): string {
 	const place = error.instancePath || '/';
@@ -74,7 +97,10 @@ function sentence(error: ErrorObject): string {
 		case 'required':
 			return `${place}: "${error.params.missingProperty}" is missing.`;
 		case 'additionalProperties': {
-			const nearest = nearestName(error.params.additionalProperty as string, Object.keys((error.parentSchema?.properties as object) ?? {}));
+			const nearest = nearestName(
+				error.params.additionalProperty as string,
+				Object.keys((error.parentSchema?.properties as object) ?? {})
+			);
 			return `${place}: "${error.params.additionalProperty}" is not known here.${nearest ? ` Did you mean "${nearest}"?` : ''}`;
 		}
 		case 'const':
@@ -94,16 +120,28 @@ function refuseDoubles(data: SiteFile, file: string) {
 	const faults = [
 		...doubles(data.types.map((type) => type.name)).map((name) => `/types: the type "${name}" stands twice.`),
 		...doubles(data.pages.map((page) => page.path)).map((path) => `/pages: the path "${path}" stands twice.`),
-		...doubles((data.pictures ?? []).map((picture) => picture.src)).map((src) => `/pictures: the picture "${src}" stands twice.`),
-		...rulesOf(data).flatMap(([place, rules]) => doubles(rules.map(ruleKey)).map((key) => `${place}: the rule for "${key}" stands twice.`))
+		...doubles((data.pictures ?? []).map((picture) => picture.src)).map(
+			(src) => `/pictures: the picture "${src}" stands twice.`
+		),
+		...rulesOf(data).flatMap(([place, rules]) =>
+			doubles(rules.map(ruleKey)).map((key) => `${place}: the rule for "${key}" stands twice.`)
+		)
 	];
 	const types = new Set(data.types.map((type) => type.name));
 	data.pages.forEach((page, index) => {
 		if (types.has(page.type)) return;
 		const nearest = nearestName(page.type, types);
-		faults.push(`/pages/${index}/type: the type "${page.type}" is not declared.${nearest ? ` Did you mean "${nearest}"?` : ''}`);
+		faults.push(
+			`/pages/${index}/type: the type "${page.type}" is not declared.${nearest ? ` Did you mean "${nearest}"?` : ''}`
+		);
 	});
-	if (faults.length) throw new UserError(`${file} contradicts itself:\n${faults.slice(0, NAMED).map((fault) => `  ${fault}`).join('\n')}`);
+	if (faults.length)
+		throw new UserError(
+			`${file} contradicts itself:\n${faults
+				.slice(0, NAMED)
+				.map((fault) => `  ${fault}`)
+				.join('\n')}`
+		);
 }
 
 const rulesOf = (data: SiteFile): [string, readonly Rule[]][] => [
@@ -141,7 +179,10 @@ export function* writeSiteFile(store: Store, name: string): Generator<string> {
 		first = false;
 	}
 	yield `${first ? '' : '\n  '}],\n  "pictures": [`;
-	yield store.pictures(id).map((picture) => `\n    ${JSON.stringify(ordered(picture))}`).join(',');
+	yield store
+		.pictures(id)
+		.map((picture) => `\n    ${JSON.stringify(ordered(picture))}`)
+		.join(',');
 	yield `${store.pictures(id).length ? '\n  ' : ''}]\n}\n`;
 }
 

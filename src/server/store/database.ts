@@ -24,7 +24,9 @@ export function openDatabase(file: string, { readonly = false, patience = 5000 }
 		const version = db.pragma('user_version', { simple: true }) as number;
 		refuseStranger(db, version);
 		if (version > MIGRATIONS.length)
-			throw new UserError(`The database ${path} was written by a newer Kephalon (version ${version}; this one knows up to ${MIGRATIONS.length}). Update Kephalon, or name another file.`);
+			throw new UserError(
+				`The database ${path} was written by a newer Kephalon (version ${version}; this one knows up to ${MIGRATIONS.length}). Update Kephalon, or name another file.`
+			);
 		if (!readonly) {
 			if (version < MIGRATIONS.length) migrate(db);
 			db.pragma('journal_mode = WAL');
@@ -40,9 +42,13 @@ export function openDatabase(file: string, { readonly = false, patience = 5000 }
 /** A database that another program filled is left alone. */
 function refuseStranger(db: Db, version: number) {
 	const tables = db.prepare(`SELECT count(*) AS n FROM sqlite_schema WHERE type = 'table'`).get() as { n: number };
-	const ours = db.prepare(`SELECT count(*) AS n FROM sqlite_schema WHERE type = 'table' AND name = 'released_page'`).get() as { n: number };
-	if (tables.n > 0 && ours.n === 0) throw new UserError(`The file ${db.name} is a database of another program. Name another file with --db.`);
-	if (version > 0 && tables.n === 0) throw new UserError(`The file ${db.name} is a database of another program. Name another file with --db.`);
+	const ours = db
+		.prepare(`SELECT count(*) AS n FROM sqlite_schema WHERE type = 'table' AND name = 'released_page'`)
+		.get() as { n: number };
+	if (tables.n > 0 && ours.n === 0)
+		throw new UserError(`The file ${db.name} is a database of another program. Name another file with --db.`);
+	if (version > 0 && tables.n === 0)
+		throw new UserError(`The file ${db.name} is a database of another program. Name another file with --db.`);
 }
 
 function migrate(db: Db) {

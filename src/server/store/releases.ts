@@ -42,13 +42,18 @@ export class ReleaseStore {
 	}
 
 	head(release: number, by: { path: string } | { address: string }): ReleasedHead | undefined {
-		const row = 'path' in by ? this.db.prepare(SQL.byPath).get(release, by.path) : this.db.prepare(SQL.byAddress).get(release, by.address);
+		const row =
+			'path' in by
+				? this.db.prepare(SQL.byPath).get(release, by.path)
+				: this.db.prepare(SQL.byAddress).get(release, by.address);
 		return row as ReleasedHead | undefined;
 	}
 
 	/** The hash of every released head, by path. */
 	hashes(release: number): Map<string, string> {
-		return new Map((this.db.prepare(SQL.hashes).all(release) as { path: string; head: string }[]).map((row) => [row.path, row.head]));
+		return new Map(
+			(this.db.prepare(SQL.hashes).all(release) as { path: string; head: string }[]).map((row) => [row.path, row.head])
+		);
 	}
 
 	/**

@@ -16,8 +16,22 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 let made = 0;
 const newFile = () => join(folder, `${++made}.db`);
 
-const site: Site = { name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: { tagline: 'T' }, rules: [{ tag: 'title', kind: 'template', template: '{page.title} {sep} {site.name}' }] };
-const page = (path: string, more: Partial<Page> = {}): Page => ({ path, type: 'note', state: 'live', fields: { title: path }, rules: [], ...more });
+const site: Site = {
+	name: 'S',
+	base: 'https://s.example/',
+	languages: ['en'],
+	separator: '·',
+	fields: { tagline: 'T' },
+	rules: [{ tag: 'title', kind: 'template', template: '{page.title} {sep} {site.name}' }]
+};
+const page = (path: string, more: Partial<Page> = {}): Page => ({
+	path,
+	type: 'note',
+	state: 'live',
+	fields: { title: path },
+	rules: [],
+	...more
+});
 
 describe('opening a database', () => {
 	test('a missing one is made, with its folder', () => {
@@ -28,8 +42,13 @@ describe('opening a database', () => {
 	});
 	test('a file that is no database is left as it is', () => {
 		const file = newFile();
-		writeFileSync(file, 'Dear diary, this is not a database at all, but it is long enough to be looked at as if it were one.');
-		expect(() => openDatabase(file)).toThrow('is not a database. Name another file with --db; this one was left as it is.');
+		writeFileSync(
+			file,
+			'Dear diary, this is not a database at all, but it is long enough to be looked at as if it were one.'
+		);
+		expect(() => openDatabase(file)).toThrow(
+			'is not a database. Name another file with --db; this one was left as it is.'
+		);
 		expect(readFileSync(file, 'utf8')).toMatch(/^Dear diary/);
 	});
 	test('another program’s database is left as it is', () => {
@@ -69,14 +88,21 @@ describe('the working copy and what is released', () => {
 		id = store.transaction(() => {
 			const made = store.saveSite(site);
 			store.ensureType(made, 'note');
-			for (const one of [page('/a'), page('/b', { state: 'draft' }), page('/c', { hidden: true, language: 'fr', rules: [{ tag: 'title', kind: 'leaveOut' }] })]) store.savePage(made, one);
+			for (const one of [
+				page('/a'),
+				page('/b', { state: 'draft' }),
+				page('/c', { hidden: true, language: 'fr', rules: [{ tag: 'title', kind: 'leaveOut' }] })
+			])
+				store.savePage(made, one);
 			return made;
 		});
 	});
 
 	test('what goes in comes out', () => {
 		expect(store.site('S').site).toEqual(site);
-		expect(store.page(id, '/c')).toEqual(page('/c', { hidden: true, language: 'fr', rules: [{ tag: 'title', kind: 'leaveOut' }] }));
+		expect(store.page(id, '/c')).toEqual(
+			page('/c', { hidden: true, language: 'fr', rules: [{ tag: 'title', kind: 'leaveOut' }] })
+		);
 		expect([...store.pages(id)].map((one) => one.path)).toEqual(['/a', '/b', '/c']);
 		expect(store.countPages(id)).toEqual({ all: 3, live: 2, byType: { note: 3 } });
 	});
@@ -89,12 +115,20 @@ describe('the working copy and what is released', () => {
 		for (const place of [{ layer: 'site' }, { layer: 'type', name: 'note' }, { layer: 'page', path: '/a' }] as const) {
 			store.setRule(id, place, 'og:title', 'fr', { kind: 'template', template: 'x' });
 			store.setRule(id, place, 'og:title', 'fr', { kind: 'template', template: 'y' });
-			const rulesAt = () => (place.layer === 'site' ? store.site('S').site.rules : place.layer === 'type' ? store.site('S').types[0]!.rules : store.page(id, '/a')!.rules).filter((rule) => rule.tag === 'og:title');
+			const rulesAt = () =>
+				(place.layer === 'site'
+					? store.site('S').site.rules
+					: place.layer === 'type'
+						? store.site('S').types[0]!.rules
+						: store.page(id, '/a')!.rules
+				).filter((rule) => rule.tag === 'og:title');
 			expect(rulesAt()).toEqual([{ tag: 'og:title', language: 'fr', kind: 'template', template: 'y' }]);
 			store.setRule(id, place, 'og:title', 'fr', null);
 			expect(rulesAt()).toEqual([]);
 		}
-		expect(() => store.setRule(id, { layer: 'page', path: '/none' }, 'title', undefined, null)).toThrow('There is no page "/none"');
+		expect(() => store.setRule(id, { layer: 'page', path: '/none' }, 'title', undefined, null)).toThrow(
+			'There is no page "/none"'
+		);
 	});
 
 	test('a release has the live pages, is numbered, and does not change with the working copy', () => {
@@ -104,7 +138,12 @@ describe('the working copy and what is released', () => {
 		expect(before?.html).toContain('<title>/a · S</title>');
 		store.setRule(id, { layer: 'site' }, 'title', undefined, { kind: 'template', template: 'New' });
 		expect(store.releases.head(first.id, { path: '/a' })).toEqual(before);
-		expect(JOBS.pending({ db: store.file, site: 'S' }, () => undefined)).toMatchObject({ changed: 1, added: 0, removed: 0, paths: ['/a'] });
+		expect(JOBS.pending({ db: store.file, site: 'S' }, () => undefined)).toMatchObject({
+			changed: 1,
+			added: 0,
+			removed: 0,
+			paths: ['/a']
+		});
 		const second = JOBS.release({ db: store.file, site: 'S' }, () => undefined);
 		expect(second.number).toBe(2);
 		expect(store.releases.head(second.id, { address: 'https://s.example/a' })?.html).toContain('<title>New</title>');
@@ -126,7 +165,9 @@ describe('the working copy and what is released', () => {
 		const pages = Number(store.db.pragma('page_count', { simple: true }));
 		store.db.pragma(`max_page_count = ${pages}`);
 		const resolver = new Resolver({ site, types: [], pictures: [] }, '');
-		const heads = Array.from({ length: 500 }, (_, i) => releasedHead(resolver, page(`/${i}`, { fields: { title: `x${i}`.repeat(50) } })));
+		const heads = Array.from({ length: 500 }, (_, i) =>
+			releasedHead(resolver, page(`/${i}`, { fields: { title: `x${i}`.repeat(50) } }))
+		);
 		expect(() => store.releases.make(id, 1, 'now', heads)).toThrow(/full/);
 		store.db.pragma('max_page_count = 1000000');
 		expect(store.releases.latest(id)).toBeUndefined();
@@ -134,17 +175,36 @@ describe('the working copy and what is released', () => {
 	});
 
 	test('reach counts what is under the edit, what changes, and the worst of it', () => {
-		const edit = { place: { layer: 'site' }, tag: 'title', body: { kind: 'template', template: '{page.nothing} , x' } } as const;
-		expect(JOBS.reach({ db: store.file, site: 'S', edit }, () => undefined)).toMatchObject({ under: 3, changed: 2, worse: 2, better: 0, worst: [{ verdict: 'worse', reason: 'now with a gap in its text' }, {}] });
+		const edit = {
+			place: { layer: 'site' },
+			tag: 'title',
+			body: { kind: 'template', template: '{page.nothing} , x' }
+		} as const;
+		expect(JOBS.reach({ db: store.file, site: 'S', edit }, () => undefined)).toMatchObject({
+			under: 3,
+			changed: 2,
+			worse: 2,
+			better: 0,
+			worst: [{ verdict: 'worse', reason: 'now with a gap in its text' }, {}]
+		});
 	});
 
 	test('an edit is refused for its form, its template, a loop that it closes', () => {
 		expect(() => readEdit({ place: { layer: 'moon' }, tag: 'title', body: null })).toThrow('The edit cannot be read');
-		expect(() => readEdit({ place: { layer: 'site' }, tag: 'title', body: { kind: 'template' } })).toThrow('The rule cannot be read');
-		const refusals = (body: unknown) => refuseEdit(store, store.site('S'), readEdit({ place: { layer: 'site' }, tag: 'title', body })).map((issue) => issue.message);
-		expect(refusals({ kind: 'template', template: '{page.titel}' })).toEqual(['Unknown variable "page.titel" at 1:2. Did you mean "page.title"?']);
+		expect(() => readEdit({ place: { layer: 'site' }, tag: 'title', body: { kind: 'template' } })).toThrow(
+			'The rule cannot be read'
+		);
+		const refusals = (body: unknown) =>
+			refuseEdit(store, store.site('S'), readEdit({ place: { layer: 'site' }, tag: 'title', body })).map(
+				(issue) => issue.message
+			);
+		expect(refusals({ kind: 'template', template: '{page.titel}' })).toEqual([
+			'Unknown variable "page.titel" at 1:2. Did you mean "page.title"?'
+		]);
 		store.setRule(id, { layer: 'site' }, 'description', undefined, { kind: 'borrow', from: 'title' });
-		expect(refusals({ kind: 'borrow', from: 'description' })).toEqual(['These tags borrow in a circle: title → description → title. Give one of them a template of its own.']);
+		expect(refusals({ kind: 'borrow', from: 'description' })).toEqual([
+			'These tags borrow in a circle: title → description → title. Give one of them a template of its own.'
+		]);
 		expect(refusals({ kind: 'template', template: '{page.title}' })).toEqual([]);
 	});
 });

@@ -81,7 +81,10 @@ interface TypeRow {
 }
 
 /** The place where a rule stands: the site itself, or one of its types or pages by name or path. */
-export type RulePlace = { readonly layer: 'site' } | { readonly layer: 'type'; readonly name: string } | { readonly layer: 'page'; readonly path: string };
+export type RulePlace =
+	| { readonly layer: 'site' }
+	| { readonly layer: 'type'; readonly name: string }
+	| { readonly layer: 'page'; readonly path: string };
 
 /** A site with all that the resolver needs, but its pages. */
 export interface StoredSite {
@@ -139,7 +142,9 @@ export class Store {
 		const found = this.findSite(name);
 		if (found) return found;
 		const names = this.siteNames().map((site) => `"${site.name}"`);
-		throw new UserError(`There is no site "${name}" in ${this.file}. ${names.length ? `Sites there: ${names.join(', ')}.` : 'It holds no site yet: begin with kephalon import.'}`);
+		throw new UserError(
+			`There is no site "${name}" in ${this.file}. ${names.length ? `Sites there: ${names.join(', ')}.` : 'It holds no site yet: begin with kephalon import.'}`
+		);
 	}
 
 	findSite(name: string): StoredSite | undefined {
@@ -147,7 +152,12 @@ export class Store {
 		if (!row) return undefined;
 		const settings = JSON.parse(row.settings) as Omit<Site, 'name' | 'base' | 'rules'>;
 		const rules = (this.run('siteRules').all(row.id) as RuleRow[]).map(toRule);
-		return { id: row.id, revision: row.revision, site: { name: row.name, base: row.base, ...settings, rules }, types: this.types(row.id) };
+		return {
+			id: row.id,
+			revision: row.revision,
+			site: { name: row.name, base: row.base, ...settings, rules },
+			types: this.types(row.id)
+		};
 	}
 
 	private types(site: number): ContentType[] {
@@ -159,7 +169,10 @@ export class Store {
 	}
 
 	pictures(site: number): Picture[] {
-		return (this.run('pictures').all(site) as { src: string; facts: string }[]).map(({ src, facts }) => ({ src, ...(JSON.parse(facts) as object) }));
+		return (this.run('pictures').all(site) as { src: string; facts: string }[]).map(({ src, facts }) => ({
+			src,
+			...(JSON.parse(facts) as object)
+		}));
 	}
 
 	page(site: number, path: string): Page | undefined {
@@ -179,7 +192,10 @@ export class Store {
 	}
 
 	/** Enough of each page to move among them, at most `limit`. */
-	pageIndex(site: number, limit: number): { path: string; type: string; language: string | null; state: Page['state']; title: string | null }[] {
+	pageIndex(
+		site: number,
+		limit: number
+	): { path: string; type: string; language: string | null; state: Page['state']; title: string | null }[] {
 		return this.run('pageIndex').all(site, limit) as ReturnType<Store['pageIndex']>;
 	}
 
@@ -267,8 +283,10 @@ export class Store {
 
 	/** Takes away what a site file no longer names. */
 	keepOnly(site: number, types: ReadonlySet<string>, paths: ReadonlySet<string>) {
-		for (const { id, path } of this.run('pagePaths').all(site) as PageRow[]) if (!paths.has(path)) this.run('dropPage').run(id);
-		for (const { name } of this.run('types').all(site) as TypeRow[]) if (!types.has(name)) this.run('dropUnusedType').run({ site, name });
+		for (const { id, path } of this.run('pagePaths').all(site) as PageRow[])
+			if (!paths.has(path)) this.run('dropPage').run(id);
+		for (const { name } of this.run('types').all(site) as TypeRow[])
+			if (!types.has(name)) this.run('dropUnusedType').run({ site, name });
 	}
 
 	savePictures(site: number, pictures: Iterable<Picture>, replace = false) {

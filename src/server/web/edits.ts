@@ -1,5 +1,16 @@
 import Ajv from 'ajv';
-import { checkRule, editModel, editPage, fieldsOfAll, formatIssue, loopThrough, type Edit, type Issue, type Page, type Rule } from '$core';
+import {
+	checkRule,
+	editModel,
+	editPage,
+	fieldsOfAll,
+	formatIssue,
+	loopThrough,
+	type Edit,
+	type Issue,
+	type Page,
+	type Rule
+} from '$core';
 import { UserError } from '../errors';
 import schema from '../siteFile/site-file.schema.json';
 import type { Store, StoredSite } from '../store/store';
@@ -12,8 +23,18 @@ const EDIT_SCHEMA = {
 		place: {
 			oneOf: [
 				{ type: 'object', required: ['layer'], additionalProperties: false, properties: { layer: { const: 'site' } } },
-				{ type: 'object', required: ['layer', 'name'], additionalProperties: false, properties: { layer: { const: 'type' }, name: { type: 'string' } } },
-				{ type: 'object', required: ['layer', 'path'], additionalProperties: false, properties: { layer: { const: 'page' }, path: { type: 'string' } } }
+				{
+					type: 'object',
+					required: ['layer', 'name'],
+					additionalProperties: false,
+					properties: { layer: { const: 'type' }, name: { type: 'string' } }
+				},
+				{
+					type: 'object',
+					required: ['layer', 'path'],
+					additionalProperties: false,
+					properties: { layer: { const: 'page' }, path: { type: 'string' } }
+				}
 			]
 		},
 		tag: { type: 'string', maxLength: 200 },
@@ -27,8 +48,10 @@ const isRule = ajv.getSchema<Rule>(`${schema.$id}#/definitions/rule`)!;
 
 /** An edit as a request gives it, checked for its form. Throws a `UserError`. */
 export function readEdit(data: unknown): Edit {
-	if (!isEdit(data)) throw new UserError(`The edit cannot be read: ${ajv.errorsText(isEdit.errors, { dataVar: 'edit' })}.`);
-	if (data.body && !isRule({ tag: data.tag, ...data.body })) throw new UserError(`The rule cannot be read: ${ajv.errorsText(isRule.errors, { dataVar: 'rule' })}.`);
+	if (!isEdit(data))
+		throw new UserError(`The edit cannot be read: ${ajv.errorsText(isEdit.errors, { dataVar: 'edit' })}.`);
+	if (data.body && !isRule({ tag: data.tag, ...data.body }))
+		throw new UserError(`The rule cannot be read: ${ajv.errorsText(isRule.errors, { dataVar: 'rule' })}.`);
 	return data;
 }
 
@@ -42,12 +65,21 @@ export function refuseEdit(store: Store, { id, site, types }: StoredSite, edit: 
 	const issues = checkRule(rule, { site, fields: place.layer === 'site' ? fieldsOfAll(types) : (type?.fields ?? []) });
 	const loop = loopThrough(edit.tag, rulesWith({ site, types }, edit, type?.name, page));
 	const source = edit.body.kind === 'template' ? edit.body.template : '';
-	const loops: Issue[] = loop ? [{ code: 'rule/loop', severity: 'error', start: 0, end: source.length, seen: loop.join(' → ') }] : [];
-	return [...issues, ...loops].filter((issue) => issue.severity === 'error').map((issue) => ({ ...issue, message: formatIssue(issue, source) }));
+	const loops: Issue[] = loop
+		? [{ code: 'rule/loop', severity: 'error', start: 0, end: source.length, seen: loop.join(' → ') }]
+		: [];
+	return [...issues, ...loops]
+		.filter((issue) => issue.severity === 'error')
+		.map((issue) => ({ ...issue, message: formatIssue(issue, source) }));
 }
 
 /** The rules that meet on the pages the edit is for, with the edit among them. */
-function rulesWith(model: Pick<StoredSite, 'site' | 'types'>, edit: Edit, typeName: string | undefined, page: Page | undefined): Rule[] {
+function rulesWith(
+	model: Pick<StoredSite, 'site' | 'types'>,
+	edit: Edit,
+	typeName: string | undefined,
+	page: Page | undefined
+): Rule[] {
 	const after = editModel(model, edit);
 	const type = after.types.find((one) => one.name === typeName);
 	return [...after.site.rules, ...(type?.rules ?? []), ...(page ? editPage(page, edit).rules : [])];

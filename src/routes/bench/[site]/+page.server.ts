@@ -14,12 +14,23 @@ export const load: PageServerLoad = ({ params, url }) => {
 		const { id, site, types, revision } = store.site(params.site);
 		const pages = store.pageIndex(id, LISTED);
 		const path = url.searchParams.get('page') ?? pages[0]?.path;
-		if (path === undefined) error(404, `The site "${params.site}" has no pages yet. Read some in with kephalon import.`);
+		if (path === undefined)
+			error(404, `The site "${params.site}" has no pages yet. Read some in with kephalon import.`);
 		const page = store.page(id, path);
 		if (!page) error(404, `The site "${params.site}" has no page ${path}.`);
 		const release = store.releases.latest(id);
 		const released = release && store.releases.head(release.id, { path });
-		const named = new Set(picturesNamed([site.fields, site.translations, types.map((type) => type.picture), page.fields, site.rules, types.map((type) => type.rules), page.rules]));
+		const named = new Set(
+			picturesNamed([
+				site.fields,
+				site.translations,
+				types.map((type) => type.picture),
+				page.fields,
+				site.rules,
+				types.map((type) => type.rules),
+				page.rules
+			])
+		);
 		const pictures: Picture[] = store.pictures(id).filter((picture) => named.has(picture.src));
 		return {
 			...{ site, types, page, pages, pictures, revision },

@@ -19,9 +19,16 @@
 	});
 	onMount(() => void bench.refreshPending());
 
-	const go = (path: string) => goto(`/bench/${encodeURIComponent(data.site.name)}?page=${encodeURIComponent(path)}`, { keepFocus: true, noScroll: true });
+	const go = (path: string) =>
+		goto(`/bench/${encodeURIComponent(data.site.name)}?page=${encodeURIComponent(path)}`, {
+			keepFocus: true,
+			noScroll: true
+		});
 	/** Where a picture can be fetched from now: the stand-in's server for a site that is not on the net. */
-	const shown = (address: string) => (data.standIn && address.startsWith(data.standIn.base) ? `${data.standIn.origin}/${address.slice(data.standIn.base.length)}` : address);
+	const shown = (address: string) =>
+		data.standIn && address.startsWith(data.standIn.base)
+			? `${data.standIn.origin}/${address.slice(data.standIn.base.length)}`
+			: address;
 
 	// Drafts at the type and the site go along to the next page; leaving the bench would lose them.
 	beforeNavigate((navigation) => {
@@ -50,7 +57,9 @@
 		<ReleaseBar {bench} />
 	</header>
 	{#if bench.message}
-		<p class="message" role="status">{bench.message} <button class="plain-button" onclick={() => (bench.message = undefined)}>Close</button></p>
+		<p class="message" role="status">
+			{bench.message} <button class="plain-button" onclick={() => (bench.message = undefined)}>Close</button>
+		</p>
 	{/if}
 	<main>
 		<h1 class="sr-only">The bench at {data.page.path}</h1>
