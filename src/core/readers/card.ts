@@ -1,5 +1,5 @@
 import type { Head } from '../resolve/types';
-import { offsetOfGrapheme } from '../text/text';
+import { offsetOfGrapheme, segmenter } from '../text/text';
 import type { Cut, ReaderProfile } from './profiles';
 import widths from './widths.json';
 
@@ -106,11 +106,9 @@ function offsetOfPixel(text: string, limit: number, fontSize: number): number {
 	if (measureText(text, fontSize) <= limit) return -1;
 	const room = limit - measureText('…', fontSize);
 	let sum = 0;
-	let at = 0;
-	for (const char of text) {
-		sum += (widthOf(char.codePointAt(0) as number) * fontSize) / 1000;
-		if (sum > room) break;
-		at += char.length;
+	for (const { segment, index } of segmenter('en', 'grapheme').segment(text)) {
+		sum += measureText(segment, fontSize);
+		if (sum > room) return index;
 	}
-	return at;
+	return -1;
 }

@@ -1,0 +1,86 @@
+import { describe, expect, test } from 'vitest';
+import { cardOf, measureText, READERS, Resolver, type Page, type Picture } from '../index';
+
+const resolver = new Resolver(
+	{
+		site: { name: 'Site', base: 'https://site.example/', languages: ['en'], separator: '·', fields: {}, rules: [] },
+		types: [],
+		pictures: [
+			{ src: '/wide.jpg', width: 1200, height: 630, alt: 'Wide' },
+			{ src: '/small.jpg', width: 300, height: 200 }
+		] satisfies Picture[]
+	},
+	''
+);
+const [feed, search] = READERS;
+const headOf = (fields: Page['fields'], rules: Page['rules'] = [], path = '/a%20b/c') =>
+	resolver.resolveHead({ path, type: '', state: 'live', fields, rules });
+
+describe('a card', () => {
+	test('is made of the tags its reader asks for, first found first used', () => {
+		const card = cardOf(
+			feed!,
+			headOf({ title: 'T', summary: 'S', picture: { src: '/wide.jpg' } }, [
+				{ tag: 'og:title', kind: 'template', template: 'O' }
+			])
+		);
+		expect(card).toMatchObject({
+			title: { shown: 'O', cut: '', from: 'og:title' },
+			description: { shown: 'S', from: 'og:description' },
+			picture: { address: 'https://site.example/wide.jpg', width: 1200, alt: 'Wide', small: false },
+			host: 'site.example',
+			crumbs: ['a b', 'c'],
+			siteName: 'Site'
+		});
+		expect(
+			cardOf(search!, headOf({ title: 'T' }, [{ tag: 'og:title', kind: 'template', template: 'O' }])).title
+		).toMatchObject({ shown: 'T', from: 'title' });
+	});
+	test('falls back to what there is', () => {
+		const card = cardOf(
+			feed!,
+			headOf({ title: 'T' }, [
+				{ tag: 'og:title', kind: 'leaveOut' },
+				{ tag: 'twitter:title', kind: 'leaveOut' }
+			])
+		);
+		expect(card.title).toEqual({ shown: 'T', cut: '', from: 'title' });
+		expect(card.picture).toBeUndefined();
+		expect(card.description).toEqual({ shown: '', cut: '', from: undefined });
+	});
+	test('tells a picture that is too small for its large form', () => {
+		expect(cardOf(feed!, headOf({ picture: '/small.jpg' })).picture?.small).toBe(true);
+	});
+	test('nothing is lost where a text is cut, and no character is split', () => {
+		const title = '👩‍👩‍👧'.repeat(100);
+		for (const reader of READERS) {
+			const { shown, cut } = cardOf(reader, headOf({ title })).title;
+			expect(cut).not.toBe('');
+			expect(shown + cut).toBe(title);
+			expect(shown.length % '👩‍👩‍👧'.length).toBe(0);
+		}
+	});
+	test('a path that cannot be decoded is shown as it stands', () => {
+		expect(cardOf(feed!, headOf({}, [], '/%E0%A4%A')).crumbs).toEqual(['%E0%A4%A']);
+	});
+});
+
+describe('measuring', () => {
+	test.each([
+		['', 0],
+		['i', 4.44],
+		['W', 18.88],
+		['Merrow', 66.66],
+		['漢', 20]
+	])('%s at 20 pixels', (text, pixels) => {
+		expect(measureText(text, 20)).toBeCloseTo(pixels, 1);
+	});
+	test('a text that fits by its pixels is not cut, however many characters it has', () => {
+		const thin = 'i'.repeat(130);
+		expect(cardOf(search!, headOf({ title: thin })).title.cut).toBe('');
+		const wide = 'W'.repeat(40);
+		const { shown } = cardOf(search!, headOf({ title: wide })).title;
+		expect(measureText(`${shown}…`, 20)).toBeLessThanOrEqual(580);
+		expect(measureText(`${shown}W…`, 20)).toBeGreaterThan(580);
+	});
+});
