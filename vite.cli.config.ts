@@ -20,7 +20,8 @@ export default defineConfig({
 				kephalon: here('src/cli/main.ts'),
 				thread: here('src/server/jobs/thread.ts'),
 				demo: here('demo/demo.ts'),
-				bench: here('bench/bench.ts')
+				bench: here('bench/bench.ts'),
+				stream: here('bench/stream.ts')
 			}
 		}
 	}

@@ -68,6 +68,7 @@ export function build() {
 	const sources = [
 		'src',
 		'demo',
+		'bench',
 		'static',
 		'package-lock.json',
 		'vite.config.ts',

@@ -1,0 +1,8 @@
+import { build, install, root } from './prepare.mjs';
+
+process.chdir(root);
+install();
+build();
+await import(new URL('../build/cli/bench.js', import.meta.url).href);
+console.log();
+await import(new URL('../build/cli/stream.js', import.meta.url).href);
