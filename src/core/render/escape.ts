@@ -3,18 +3,9 @@
 const REFERENCES: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
 const toReference = (char: string) => REFERENCES[char] as string;
 
-const AMPERSAND = 0x26;
-const LESS = 0x3c;
-const GREATER = 0x3e;
-const QUOTE = 0x22;
-
-/** Whether a text holds nothing to escape: nearly all do, and one pass over the units tells it fastest. */
+/** Whether a text holds nothing to escape, as nearly all do. Four searches for one sign each are the fastest way to tell. */
 export function isPlain(text: string): boolean {
-	for (let i = 0; i < text.length; i++) {
-		const unit = text.charCodeAt(i);
-		if (unit === AMPERSAND || unit === LESS || unit === GREATER || unit === QUOTE) return false;
-	}
-	return true;
+	return !text.includes('&') && !text.includes('<') && !text.includes('>') && !text.includes('"');
 }
 
 /** For the text of an element that holds text only, such as title. */

@@ -10,12 +10,15 @@ export interface RenderOptions {
 	readonly xhtml?: boolean;
 }
 
+const NONE: string[] = [];
+
 /** Values escaped for attributes, kept for one head: several tags often carry the same text. */
 class Escaped {
-	private readonly raw: string[] = [];
-	private readonly done: string[] = [];
+	private raw: string[] | undefined;
+	private done: string[] = NONE;
 	of(text: string): string {
 		if (isPlain(text)) return text;
+		if (!this.raw) [this.raw, this.done] = [[], []];
 		const at = this.raw.indexOf(text);
 		if (at >= 0) return this.done[at] as string;
 		const escaped = escapeAttribute(text);

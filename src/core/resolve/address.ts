@@ -8,7 +8,7 @@ export class AddressBook {
 	/** The base as the URL standard writes it, ending in a slash; undefined when it is no http(s) address. */
 	readonly base: string | undefined;
 	private readonly prefix: string;
-	private readonly known = new Map<string, string | undefined>();
+	private readonly known = new Map<string, string>();
 
 	constructor(base: string) {
 		this.base = normaliseBase(base);
@@ -39,8 +39,11 @@ export class AddressBook {
 	/** Like `ofValue` for a picture's source; the same few stand on many pages, so they are kept. */
 	ofPicture(src: string, page: string | undefined): string | undefined {
 		if (!src.startsWith('/') && !/^https?:/i.test(src)) return this.ofValue(src, page);
-		if (!this.known.has(src)) this.known.set(src, this.ofValue(src, undefined));
-		return this.known.get(src);
+		const known = this.known.get(src);
+		if (known !== undefined) return known;
+		const address = this.ofValue(src, undefined);
+		if (address !== undefined) this.known.set(src, address);
+		return address;
 	}
 
 	private ofLocal(path: string): string | undefined {

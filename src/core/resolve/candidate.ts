@@ -29,8 +29,10 @@ export interface Candidate {
 	readonly usual: Outcome;
 	/** The value, or undefined when the next candidate is to be tried. */
 	readonly evaluate: (page: Resolution) => TagValue | typeof LEFT_OUT | undefined;
-	/** Why it came to what it did, where there is more to say than that it won or the usual. Only asked for by a trace. */
-	readonly explain: (page: Resolution, result: TagValue | typeof LEFT_OUT | undefined) => Outcome | undefined;
+	/** Why it did not win, where there can be more to say than the usual. Only asked for by a trace. */
+	readonly explainLoss?: (page: Resolution) => Outcome | undefined;
+	/** What there is to say of its winning, where there can be anything. */
+	readonly explainWin?: (page: Resolution) => Outcome | undefined;
 }
 
 export function makeBuiltIn(builtIn: BuiltIn): Candidate {
@@ -47,25 +49,32 @@ export function makeBuiltIn(builtIn: BuiltIn): Candidate {
 			if (value === undefined || value.length === 0) return undefined;
 			return isLegal ? value : settle(tag, value, page);
 		},
-		explain(page, result) {
-			if (builtIn.choosesPictures) return explainPictures(result, (skipped) => void builtIn.value(page, skipped));
-			// Of a text there is nothing to say but that it was empty; other kinds may have been there and not fit.
-			return result !== undefined || isLegal || tag.kind === 'text'
-				? undefined
-				: illegal(tag, firstText(builtIn.value(page)));
-		}
+		...explainBuiltIn(tag, builtIn, isLegal)
 	};
 }
 
+type Explaining = Pick<Candidate, 'explainLoss' | 'explainWin'>;
+
+function explainBuiltIn(tag: TagDefinition, builtIn: BuiltIn, isLegal: boolean): Explaining {
+	if (builtIn.choosesPictures) return explainPictures((page, skipped) => builtIn.value(page, skipped));
+	// Of a text there is nothing to say but that it was empty; other kinds may have been there and not fit.
+	return isLegal || tag.kind === 'text' ? {} : { explainLoss: (page) => illegal(tag, firstText(builtIn.value(page))) };
+}
+
 /** What a choice among picture sources passed over. */
-function explainPictures(
-	result: TagValue | typeof LEFT_OUT | undefined,
-	choose: (skipped: SkippedSource[]) => void
-): Outcome | undefined {
-	const skipped: SkippedSource[] = [];
-	choose(skipped);
-	if (result === undefined) return { kind: 'no-picture', skipped };
-	return skipped.length > 0 ? { kind: 'won', skipped } : undefined;
+function explainPictures(choose: (page: Resolution, skipped: SkippedSource[]) => unknown): Explaining {
+	const skippedBy = (page: Resolution) => {
+		const skipped: SkippedSource[] = [];
+		choose(page, skipped);
+		return skipped;
+	};
+	return {
+		explainLoss: (page) => ({ kind: 'no-picture', skipped: skippedBy(page) }),
+		explainWin(page) {
+			const skipped = skippedBy(page);
+			return skipped.length > 0 ? { kind: 'won', skipped } : undefined;
+		}
+	};
 }
 
 /** Whether what is legal for one tag is legal for the other as it is. */
@@ -90,17 +99,17 @@ export function makeRule(tag: TagDefinition, layer: Layer, rule: Rule): Candidat
 		case 'borrow':
 			return { ...shared, ...borrowCandidate(tag, rule.from) };
 		case 'leaveOut':
-			return { ...shared, evaluate: () => LEFT_OUT, explain: () => undefined };
+			return { ...shared, evaluate: () => LEFT_OUT };
 		case 'pictures':
 			return {
 				...shared,
 				evaluate: (page) => (tag.kind === 'picture' ? settle(tag, choosePictures(rule, page), page) : undefined),
-				explain: (page, result) => explainPictures(result, (skipped) => void choosePictures(rule, page, skipped))
+				...explainPictures((page, skipped) => choosePictures(rule, page, skipped))
 			};
 	}
 }
 
-type Working = Pick<Candidate, 'reads' | 'evaluate' | 'explain'>;
+type Working = Pick<Candidate, 'reads' | 'evaluate' | 'explainLoss'>;
 
 function borrowCandidate(tag: TagDefinition, from: string): Working & Pick<Candidate, 'usual'> {
 	const isLegal = isSameKind(tag, from);
@@ -111,7 +120,7 @@ function borrowCandidate(tag: TagDefinition, from: string): Working & Pick<Candi
 			const value = page.valueOf(from);
 			return isLegal ? value : settle(tag, value, page);
 		},
-		explain: (page, result) => (result !== undefined ? undefined : illegal(tag, firstText(page.valueOf(from))))
+		explainLoss: (page) => illegal(tag, firstText(page.valueOf(from)))
 	};
 }
 
@@ -124,8 +133,7 @@ function templateCandidate(tag: TagDefinition, template: CompiledTemplate): Work
 			const value = template.value!(page);
 			return settle(tag, Array.isArray(value) ? value.map(toText) : toText(value as Value), page);
 		},
-		explain(page, result) {
-			if (result !== undefined) return undefined;
+		explainLoss(page) {
 			const broken = template.issues.find((issue) => issue.severity === 'error');
 			if (broken) return { kind: 'broken', message: formatIssue(broken, template.source) };
 			return illegal(tag, template.run(page)) ?? { kind: 'empty', variables: template.emptyNames(page) };

@@ -96,7 +96,7 @@ function toMentions(value: Value): readonly PictureMention[] {
 	const src = typeof value === 'string' ? value : partOf(value, 'src');
 	if (typeof src !== 'string' || cleanText(src) === '') return [];
 	const alt = partOf(value, 'alt');
-	return [{ src, ...(typeof alt === 'string' && { alt }) }];
+	return [typeof alt === 'string' ? { src, alt } : { src }];
 }
 
 function choosePicture(
@@ -111,15 +111,16 @@ function choosePicture(
 	if (address === undefined) return { why: 'not-http', picture };
 	const miss = asTold ? undefined : unfit(picture, limits, fromBody);
 	if (miss) return miss;
-	const alt = altOf(mention) || altOf(picture);
 	const { type, width, height, secure } = picture;
+	const isSized = Boolean(width && height);
 	return {
 		address,
 		src: mention.src,
-		...(secure && { secure }),
-		...(type && { type }),
-		...(width && height && { width, height }),
-		...(alt && { alt })
+		secure,
+		type: type || undefined,
+		width: isSized ? width : undefined,
+		height: isSized ? height : undefined,
+		alt: altOf(mention) || altOf(picture) || undefined
 	};
 }
 

@@ -1,4 +1,4 @@
-import type { ContentType, Families, Layer, Page, Picture, PictureMention, Site } from '../model';
+import type { ContentType, Layer, Page, Picture, PictureMention, Site } from '../model';
 import type { TagFamily } from '../catalogue/types';
 import type { Scope } from '../template/compile';
 import { toText, type Value } from '../template/values';
@@ -178,18 +178,24 @@ export class Resolution implements Scope, PictureScope {
 	}
 
 	/** Whether a family of tags goes out, and which layer says so: the nearest that says anything decides (R8). */
-	family(family: TagFamily): { on: boolean; layer: Layer } {
-		if (family === 'plain') return { on: true, layer: 'built-in' };
-		const says = (families: Families | undefined) => families?.[family];
-		const layers: [Layer, boolean | undefined][] = [
-			['page', says(this.page.families)],
-			['type', says(this.type?.families)],
-			['site', says(this.site.families)]
-		];
-		for (const [layer, on] of layers) if (on !== undefined) return { on, layer };
-		return { on: true, layer: 'built-in' };
+	family(family: TagFamily): Switch {
+		if (family === 'plain') return ON_BY_DEFAULT;
+		const atPage = this.page.families?.[family];
+		if (atPage !== undefined) return { on: atPage, layer: 'page' };
+		const atType = this.type?.families?.[family];
+		if (atType !== undefined) return { on: atType, layer: 'type' };
+		const atSite = this.site.families?.[family];
+		return atSite === undefined ? ON_BY_DEFAULT : { on: atSite, layer: 'site' };
 	}
 }
+
+/** Whether something is on, and which layer says so. */
+export interface Switch {
+	readonly on: boolean;
+	readonly layer: Layer;
+}
+
+const ON_BY_DEFAULT: Switch = { on: true, layer: 'built-in' };
 
 /** Facts from a list of pictures, by their source. */
 export function factsFrom(pictures: readonly Picture[]): PictureFacts {

@@ -118,10 +118,10 @@ export class Resolver {
 
 	/** Extra markup of the three layers, the site's first; each text is parsed once. */
 	private extra(where: keyof ExtraMarkup, page: Page, type: ContentType | undefined): readonly string[] {
-		const texts = [this.scope.site.extra?.[where], type?.extra?.[where], page.extra?.[where]].filter(
-			(text) => text !== undefined
-		);
-		return texts.length === 0 ? NONE : texts.flatMap((text) => this.limited(text));
+		const { site } = this.scope;
+		if (!site.extra && !type?.extra && !page.extra) return NONE;
+		const texts = [site.extra?.[where], type?.extra?.[where], page.extra?.[where]];
+		return texts.flatMap((text) => (text === undefined ? [] : this.limited(text)));
 	}
 
 	private limited(markup: string): readonly string[] {

@@ -23,14 +23,12 @@ export interface Search {
 export class TellingSearch {
 	private readonly usual: (readonly TraceStep[] | undefined)[] = [];
 	private readonly evaluates: readonly Candidate['evaluate'][];
-	private readonly explains: readonly Candidate['explain'][];
 
 	constructor(
 		private readonly index: number,
 		private readonly candidates: readonly Candidate[]
 	) {
 		this.evaluates = candidates.map((candidate) => candidate.evaluate);
-		this.explains = candidates.map((candidate) => candidate.explain);
 	}
 
 	run(page: Resolution): Search {
@@ -58,9 +56,10 @@ export class TellingSearch {
 	/** The steps of a search, once every tag of the page has its value: a reason may name another tag's. */
 	explain(page: Resolution, { value, end, loops }: Search): readonly TraceStep[] {
 		let special: (Outcome | undefined)[] | undefined;
-		for (let at = 0; at <= end && at < this.explains.length; at++) {
-			const result = at < end ? undefined : (value ?? LEFT_OUT);
-			const outcome = (this.explains[at] as Candidate['explain'])(page, result);
+		for (let at = 0; at <= end && at < this.candidates.length; at++) {
+			const candidate = this.candidates[at] as Candidate;
+			const explain = at < end ? candidate.explainLoss : value === null ? undefined : candidate.explainWin;
+			const outcome = explain?.(page);
 			if (outcome) (special ??= [])[at] = outcome;
 		}
 		for (const { at, tags } of loops ?? NO_LOOPS) (special ??= [])[at] = { kind: 'loop', tags };

@@ -5,11 +5,12 @@ import type { Layer, Picture, RuleBody } from '../model';
 export interface ChosenPicture {
 	/** Absolute address. */
 	readonly address: string;
-	readonly secure?: string;
-	readonly type?: string;
-	readonly width?: number;
-	readonly height?: number;
-	readonly alt?: string;
+	readonly secure: string | undefined;
+	readonly type: string | undefined;
+	/** Pixels; both or neither are known. */
+	readonly width: number | undefined;
+	readonly height: number | undefined;
+	readonly alt: string | undefined;
 	/** The key it is known by in the site's pictures. */
 	readonly src: string;
 }

@@ -8,7 +8,8 @@ export const MAX_TEXT = 100_000;
 
 export function isEmpty(value: Value): boolean {
 	if (value === undefined || value === null || value === false) return true;
-	if (typeof value === 'string') return value === '' || value.trim() === '';
+	// Most texts begin with a letter; only the others need a closer look.
+	if (typeof value === 'string') return !(value.charCodeAt(0) > 32) && value.trim() === '';
 	if (Array.isArray(value)) return value.every(isEmpty);
 	return typeof value === 'object' && toText(value).trim() === '';
 }
