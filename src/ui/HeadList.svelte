@@ -44,7 +44,9 @@
 							<span class="from"
 								>{#if layerOf(line)}<LayerMark layer={layerOf(line)!} />{/if}</span
 							>
-							<span class="tag mono">{line.tag}</span>
+							<span class="tag mono"
+								>{#each line.tag.split(/(?<=[:_])/) as part, at (at)}{part}<wbr />{/each}</span
+							>
 							<span class="value">
 								{#if line.value && isEcho(line)}<span class="quiet">as {sayOf(line).slice(5, -8)}</span>
 								{:else if line.value}<span

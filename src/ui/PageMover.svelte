@@ -119,7 +119,7 @@
 	}
 	:global(.mover-item) {
 		display: grid;
-		grid-template-columns: minmax(0, 1.2fr) minmax(0, 1.4fr) auto;
+		grid-template-columns: minmax(0, 1.2fr) minmax(0, 1.4fr) 90px;
 		gap: 10px;
 		align-items: baseline;
 		padding: 5px 12px;

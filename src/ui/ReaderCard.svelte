@@ -21,7 +21,7 @@
 	<figcaption><strong>{card.reader.name}</strong>, {card.reader.kind}</figcaption>
 	{#if card.reader.form === 'wide'}
 		<div class="wide" class:small={isSmall}>
-			<div class="picture" style:aspect-ratio={isSmall ? '1' : card.reader.frame?.shape}>
+			<div class="picture" style:aspect-ratio={isSmall ? undefined : card.reader.frame?.shape}>
 				{#if picture && broken !== picture}
 					<img src={picture} alt={card.picture?.alt ?? ''} {@attach whenBroken} />
 				{:else}
@@ -73,6 +73,13 @@
 		overflow: hidden;
 		place-items: center;
 		background: var(--sheet-sunk);
+	}
+	.small .picture {
+		position: relative;
+		min-height: 112px;
+	}
+	.small img {
+		position: absolute;
 	}
 	img {
 		width: 100%;

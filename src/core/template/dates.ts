@@ -1,3 +1,5 @@
+import { dateFormat } from './formatters';
+
 /** Dates as content gives them: ISO 8601 texts. Shown in their own offset, never moved to the machine's zone. */
 
 export interface DateFields {
@@ -31,15 +33,13 @@ export function toIsoDate(text: string): string | undefined {
 	);
 }
 
-const intl = (language: string, options: Intl.DateTimeFormatOptions) =>
-	new Intl.DateTimeFormat(language, { ...options, timeZone: 'UTC', calendar: 'gregory', numberingSystem: 'latn' });
 const two = (value: number) => String(value).padStart(2, '0');
 
 /** A part of a date by its name. A day and month written together take the form that the language uses in a date. */
 function namedPart(date: Date, language: string, part: 'month' | 'weekday', width: 'short' | 'long'): string {
 	const options: Intl.DateTimeFormatOptions = part === 'month' ? { month: width, day: 'numeric' } : { weekday: width };
 	return (
-		intl(language, options)
+		dateFormat(language, options)
 			.formatToParts(date)
 			.find((p) => p.type === part)?.value ?? ''
 	);

@@ -1,7 +1,8 @@
 import type { FieldKind } from '../model';
-import { clipText, firstWords, isLanguageTag } from '../text/text';
+import { clipText, firstWords } from '../text/text';
 import { htmlToText } from '../markup/plainText';
 import { formatDate, parseDate, unknownDateLetters } from './dates';
+import { listFormat, numberFormat, pluralRules, safeLanguage } from './formatters';
 import { isEmpty, MAX_TEXT, toText, type Value } from './values';
 
 /** What a filter takes and gives, for the static check. */
@@ -33,7 +34,6 @@ const limit: ParameterSpec = {
 const CASES = ['upper', 'lower', 'sentence', 'title'];
 const listOf = (value: Value): readonly Value[] =>
 	Array.isArray(value) ? value.filter((v) => !isEmpty(v)) : isEmpty(value) ? [] : [value];
-const locale = (language: string) => (isLanguageTag(language) ? language : 'en');
 const asNumber = (value: Value) => (typeof value === 'number' ? value : Number(toText(value).trim() || NaN));
 
 /** The filters by name. The order is the order in which they are offered. */
@@ -63,7 +63,7 @@ export const FILTERS: Readonly<Record<string, FilterSpec>> = {
 			}
 		],
 		purpose: 'Upper, lower, sentence or title case, as the language writes it.',
-		run: (value, [style], language) => changeCase(toText(value), String(style), locale(language))
+		run: (value, [style], language) => changeCase(toText(value), String(style), safeLanguage(language))
 	},
 	date: {
 		takes: ['date', 'text'],
@@ -81,7 +81,7 @@ export const FILTERS: Readonly<Record<string, FilterSpec>> = {
 		purpose: 'A date by a pattern such as "d MMMM y", in the page’s language.',
 		run: (value, [pattern], language) => {
 			const date = parseDate(toText(value));
-			return date && formatDate(date, String(pattern), locale(language));
+			return date && formatDate(date, String(pattern), safeLanguage(language));
 		}
 	},
 	number: {
@@ -102,7 +102,7 @@ export const FILTERS: Readonly<Record<string, FilterSpec>> = {
 					? {}
 					: { minimumFractionDigits: decimals as number, maximumFractionDigits: decimals as number };
 			const number = asNumber(value);
-			return Number.isFinite(number) ? new Intl.NumberFormat(locale(language), digits).format(number) : undefined;
+			return Number.isFinite(number) ? numberFormat(safeLanguage(language), digits).format(number) : undefined;
 		}
 	},
 	money: {
@@ -119,7 +119,7 @@ export const FILTERS: Readonly<Record<string, FilterSpec>> = {
 		purpose: 'An amount in a currency.',
 		run: (value, [currency], language) => {
 			const number = asNumber(value);
-			const format = new Intl.NumberFormat(locale(language), { style: 'currency', currency: String(currency) });
+			const format = numberFormat(safeLanguage(language), { style: 'currency', currency: String(currency) });
 			return Number.isFinite(number) ? format.format(number) : undefined;
 		}
 	},
@@ -131,7 +131,7 @@ export const FILTERS: Readonly<Record<string, FilterSpec>> = {
 			'The word that fits the number: one form for each plural category of the language, in the standard’s order.',
 		run: (value, forms, language) => {
 			const number = Array.isArray(value) ? value.length : asNumber(value);
-			return Number.isFinite(number) ? String(pluralForm(number, forms, locale(language))) : undefined;
+			return Number.isFinite(number) ? String(pluralForm(number, forms, safeLanguage(language))) : undefined;
 		}
 	},
 	join: {
@@ -142,7 +142,8 @@ export const FILTERS: Readonly<Record<string, FilterSpec>> = {
 			{ name: 'last', kind: 'text', optional: true }
 		],
 		purpose: 'A list as one text; without words of your own, as the language lists things.',
-		run: (value, [between, last], language) => joinList(listOf(value).map(toText), between, last, locale(language))
+		run: (value, [between, last], language) =>
+			joinList(listOf(value).map(toText), between, last, safeLanguage(language))
 	},
 	first: {
 		takes: ['list', 'text'],
@@ -217,7 +218,7 @@ function changeCase(text: string, style: string, language: string): string {
 const CATEGORIES = ['zero', 'one', 'two', 'few', 'many', 'other'];
 
 function pluralForm(number: number, forms: readonly (string | number)[], language: string): string | number {
-	const rules = new Intl.PluralRules(language);
+	const rules = pluralRules(language);
 	const used = CATEGORIES.filter((category) =>
 		rules.resolvedOptions().pluralCategories.includes(category as Intl.LDMLPluralRule)
 	);
@@ -232,7 +233,7 @@ function joinList(
 	last: string | number | undefined,
 	language: string
 ): string {
-	if (between === undefined) return new Intl.ListFormat(language, { type: 'conjunction' }).format(items);
+	if (between === undefined) return listFormat(language).format(items);
 	if (last === undefined || items.length < 2) return items.join(String(between));
 	return items.slice(0, -1).join(String(between)) + String(last) + items.at(-1);
 }

@@ -32,7 +32,9 @@
 
 	// Drafts at the type and the site go along to the next page; leaving the bench would lose them.
 	beforeNavigate((navigation) => {
-		if (bench.isDirty && navigation.to?.url.pathname !== place.url.pathname) navigation.cancel();
+		if (!bench.isDirty || navigation.to?.url.pathname === place.url.pathname) return;
+		navigation.cancel();
+		bench.message = 'Some of what you wrote is not kept yet. Keep it or take it back before you leave the bench.';
 	});
 
 	function onkeydown(event: KeyboardEvent) {

@@ -1,0 +1,34 @@
+import { isLanguageTag } from '../text/text';
+
+/** Formatters cost far more to make than to use; sites need a handful, data from outside could ask for any number. */
+const MOST_KEPT = 500;
+const kept = new Map<string, unknown>();
+
+function keep<T>(key: string, make: () => T): T {
+	let made = kept.get(key) as T | undefined;
+	if (made === undefined) {
+		if (kept.size >= MOST_KEPT) kept.clear();
+		kept.set(key, (made = make()));
+	}
+	return made;
+}
+
+/** The language itself when it is a language tag, else English: a bad tag in data from outside must not throw. */
+export const safeLanguage = (language: string): string =>
+	keep(`language ${language}`, () => (isLanguageTag(language) ? language : 'en'));
+
+export const numberFormat = (language: string, options: Intl.NumberFormatOptions) =>
+	keep(`number ${language} ${JSON.stringify(options)}`, () => new Intl.NumberFormat(language, options));
+
+export const pluralRules = (language: string) => keep(`plural ${language}`, () => new Intl.PluralRules(language));
+
+export const listFormat = (language: string) =>
+	keep(`list ${language}`, () => new Intl.ListFormat(language, { type: 'conjunction' }));
+
+/** In UTC, by the Gregorian calendar and with Latin digits: the patterns name the fields themselves. */
+export const dateFormat = (language: string, options: Intl.DateTimeFormatOptions) =>
+	keep(
+		`date ${language} ${JSON.stringify(options)}`,
+		() =>
+			new Intl.DateTimeFormat(language, { ...options, timeZone: 'UTC', calendar: 'gregory', numberingSystem: 'latn' })
+	);
