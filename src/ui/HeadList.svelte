@@ -140,11 +140,4 @@
 		text-overflow: ellipsis;
 		white-space: nowrap;
 	}
-	.pennant {
-		display: inline-block;
-		margin-right: 5px;
-		border: 5px solid transparent;
-		border-right-width: 0;
-		border-left-color: var(--flag);
-	}
 </style>

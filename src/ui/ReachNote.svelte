@@ -28,7 +28,7 @@
 			{#each reach.worst.slice(0, 3) as page (page.path)}
 				<li>
 					<span class="serif" title="{page.path}: {page.after}">{page.after || 'nothing'}</span>
-					<span class="path">{page.reason ?? page.path}</span>
+					<span class="path">{page.reason ?? page.path.split('/').at(-1)}</span>
 				</li>
 			{/each}
 		</ul>
@@ -47,7 +47,7 @@
 	}
 	li {
 		display: grid;
-		grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+		grid-template-columns: minmax(0, 1fr) fit-content(48%);
 		gap: 10px;
 		align-items: baseline;
 	}
@@ -57,9 +57,7 @@
 		white-space: nowrap;
 	}
 	.path {
-		direction: rtl;
 		font-size: 12px;
-		text-align: left;
 		color: var(--ink-soft);
 	}
 	.actions {

@@ -47,11 +47,4 @@
 		font-weight: 600;
 		color: var(--flag);
 	}
-	.pennant {
-		display: inline-block;
-		margin-right: 6px;
-		border: 5px solid transparent;
-		border-right-width: 0;
-		border-left-color: var(--flag);
-	}
 </style>

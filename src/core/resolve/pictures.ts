@@ -91,10 +91,10 @@ function mentionsOf(source: PictureSource, scope: PictureScope): readonly Pictur
 const NONE: readonly PictureMention[] = [];
 
 function toMentions(value: Value): readonly PictureMention[] {
-	if (value === undefined || isEmpty(value)) return NONE;
+	if (value === undefined || value === null) return NONE;
 	if (Array.isArray(value)) return value.flatMap((item: string | number | PictureMention | Person) => toMentions(item));
 	const src = typeof value === 'string' ? value : partOf(value, 'src');
-	if (typeof src !== 'string' || cleanText(src) === '') return [];
+	if (typeof src !== 'string' || isEmpty(src)) return NONE;
 	const alt = partOf(value, 'alt');
 	return [typeof alt === 'string' ? { src, alt } : { src }];
 }

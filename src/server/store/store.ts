@@ -14,7 +14,7 @@ const SQL = {
 	saveType: `INSERT INTO content_type (site_id, name, settings) VALUES (@site, @name, @settings)
 		ON CONFLICT (site_id, name) DO UPDATE SET settings = excluded.settings RETURNING id`,
 	addType: `INSERT INTO content_type (site_id, name, settings) VALUES (@site, @name, @settings) ON CONFLICT DO NOTHING`,
-	dropUnusedType: `DELETE FROM content_type WHERE site_id = @site AND name = @name`,
+	dropType: `DELETE FROM content_type WHERE site_id = @site AND name = @name`,
 	siteRules: `SELECT tag, language, body FROM rule WHERE site_id = ? AND type_id IS NULL AND page_id IS NULL ORDER BY tag, language`,
 	typeRules: `SELECT tag, language, body FROM rule WHERE type_id = ? ORDER BY tag, language`,
 	pageRules: `SELECT tag, language, body FROM rule WHERE page_id = ? ORDER BY tag, language`,
@@ -286,16 +286,12 @@ export class Store {
 		for (const { id, path } of this.run('pagePaths').all(site) as PageRow[])
 			if (!paths.has(path)) this.run('dropPage').run(id);
 		for (const { name } of this.run('types').all(site) as TypeRow[])
-			if (!types.has(name)) this.run('dropUnusedType').run({ site, name });
+			if (!types.has(name)) this.run('dropType').run({ site, name });
 	}
 
 	savePictures(site: number, pictures: Iterable<Picture>, replace = false) {
 		if (replace) this.run('dropPictures').run(site);
 		for (const { src, ...facts } of pictures) this.run('savePicture').run({ site, src, facts: JSON.stringify(facts) });
-	}
-
-	touch(site: number) {
-		this.run('touch').run(site);
 	}
 
 	private replaceRules(owner: { site: number; type: number | null; page: number | null }, rules: readonly Rule[]) {
