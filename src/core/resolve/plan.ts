@@ -101,7 +101,7 @@ function orderPlan(byTag: Map<string, Candidate[]>, own: ReadonlyMap<string, Tag
 				tags.map((tag) => tag.name),
 				candidates
 			),
-		telling: candidates.map((list, index) => new TellingSearch(index, list)),
+		telling: candidates.map((list, index) => new TellingSearch(index, list, isIdle(list))),
 		indexOf,
 		active: [...tags.keys()].filter((index) => !isIdle(candidates[index] as readonly Candidate[])),
 		parents: tags.map((tag) => place(tag.parent)),

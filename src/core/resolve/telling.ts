@@ -23,17 +23,27 @@ export interface Search {
 export class TellingSearch {
 	private readonly usual: (readonly TraceStep[] | undefined)[] = [];
 	private readonly evaluates: readonly Candidate['evaluate'][];
+	private readonly losses: readonly Candidate['explainLoss'][];
+	private readonly wins: readonly Candidate['explainWin'][];
+	/** No candidate ever has more to say than the usual. */
+	private readonly isSilent: boolean;
 
+	/** `isIdle` says that no candidate can have a value for this type, so that none needs to be tried. */
 	constructor(
 		private readonly index: number,
-		private readonly candidates: readonly Candidate[]
+		private readonly candidates: readonly Candidate[],
+		private readonly isIdle: boolean
 	) {
 		this.evaluates = candidates.map((candidate) => candidate.evaluate);
+		this.losses = candidates.map((candidate) => candidate.explainLoss);
+		this.wins = candidates.map((candidate) => candidate.explainWin);
+		this.isSilent = isIdle || [...this.losses, ...this.wins].every((explain) => explain === undefined);
 	}
 
 	run(page: Resolution): Search {
 		if (page.watch) return this.runOnWatch(page);
 		const { evaluates } = this;
+		if (this.isIdle) return { value: null, end: evaluates.length, loops: undefined };
 		for (let end = 0; end < evaluates.length; end++) {
 			const value = (evaluates[end] as Candidate['evaluate'])(page);
 			if (value !== undefined) return { value: value === LEFT_OUT ? null : value, end, loops: undefined };
@@ -55,13 +65,14 @@ export class TellingSearch {
 
 	/** The steps of a search, once every tag of the page has its value: a reason may name another tag's. */
 	explain(page: Resolution, { value, end, loops }: Search): readonly TraceStep[] {
+		if (this.isSilent && !loops) return (this.usual[end] ??= this.makeSteps(end, value, NONE_SPECIAL));
 		let special: (Outcome | undefined)[] | undefined;
-		for (let at = 0; at <= end && at < this.candidates.length; at++) {
-			const candidate = this.candidates[at] as Candidate;
-			const explain = at < end ? candidate.explainLoss : value === null ? undefined : candidate.explainWin;
-			const outcome = explain?.(page);
+		for (let at = 0; at < end; at++) {
+			const outcome = this.losses[at]?.(page);
 			if (outcome) (special ??= [])[at] = outcome;
 		}
+		const win = value === null ? undefined : this.wins[end]?.(page);
+		if (win) (special ??= [])[end] = win;
 		for (const { at, tags } of loops ?? NO_LOOPS) (special ??= [])[at] = { kind: 'loop', tags };
 		return special
 			? this.makeSteps(end, value, special)
