@@ -85,8 +85,16 @@ export function countGraphemes(text: string): number {
 	return count;
 }
 
-const isSpace = (char: string) => char === ' ' || char === '\u00a0' || char.trim() === '';
-const TRAILING = /[\s\p{Pd}\p{Ps}\p{Pi},;:.·|/]+$/u;
+const SPACE = /\s/;
+/** Signs that must not end a text that was cut: what they lead to is gone. */
+const LEADS_ON = /[\s\p{Pd}\p{Ps}\p{Pi},;:.·|/]/u;
+
+/** The text without signs at its end that lead on to something. Looks from the end: the text may be long. */
+function withoutLoose(text: string): string {
+	let end = text.length;
+	while (end > 0 && LEADS_ON.test(text[end - 1] as string)) end--;
+	return text.slice(0, end);
+}
 
 /**
  * At most `limit` graphemes, cut at a word's end and closed by `mark` when anything was cut; the mark counts.
@@ -97,13 +105,13 @@ export function clipText(text: string, limit: number, mark = '…'): string {
 	const room = limit - countGraphemes(mark);
 	if (room <= 0) return text.slice(0, Math.max(0, offsetOfGrapheme(text, limit)));
 	const hard = offsetOfGrapheme(text, room);
-	return text.slice(0, wordEndBefore(text, hard)).replace(TRAILING, '') + mark;
+	return withoutLoose(text.slice(0, wordEndBefore(text, hard))) + mark;
 }
 
 /** The last place at or before `offset` where a word ends; `offset` itself when there is none in reach. */
 function wordEndBefore(text: string, offset: number): number {
-	if (isSpace(text[offset] ?? ' ')) return offset;
-	for (let at = offset; at > 0; at--) if (isSpace(text[at - 1] as string)) return at - 1 > 0 ? at - 1 : offset;
+	if (SPACE.test(text[offset] ?? ' ')) return offset;
+	for (let at = offset; at > 0; at--) if (SPACE.test(text[at - 1] as string)) return at - 1 > 0 ? at - 1 : offset;
 	// No space at all: scripts that write without them still have words.
 	const word = segmenter('en', 'word')
 		.segment(text.slice(0, offset + 40))
@@ -116,7 +124,7 @@ export function firstWords(text: string, count: number, language: string): strin
 	let seen = 0;
 	for (const part of segmenter(language, 'word').segment(text)) {
 		if (!part.isWordLike) continue;
-		if (seen === count) return text.slice(0, part.index).replace(TRAILING, '') + '…';
+		if (seen === count) return withoutLoose(text.slice(0, part.index)) + '…';
 		seen++;
 	}
 	return text;
