@@ -186,6 +186,34 @@ describe('import', () => {
 	});
 });
 
+describe('import of what is out to do harm', () => {
+	test('no picture outside of the folder is looked at, and a path that cannot be decoded breaks nothing', async () => {
+		const picture = await sharp({ create: { width: 640, height: 400, channels: 3, background: '#246' } })
+			.png()
+			.toBuffer();
+		write('outside.png', picture);
+		write(
+			'site/a.html',
+			page('A', '<p><img src="..%2foutside.png"><img src="%E0%A4%A.png"><img src="link.png"><img src="in%20side.png">')
+		);
+		write('site/in side.png', picture);
+		symlinkSync(join(work, 'outside.png'), join(work, 'site/link.png'));
+		const { status, stderr } = importSite();
+		expect(status).toBe(0);
+		expect(stderr).toContain('Read 1 page and 1 picture into "Docs".\nSkipped 3:');
+		expect(run('render', '--site', 'Docs', '--path', '/a.html').stdout).toContain(
+			'og:image" content="https://docs.example/in%20side.png"'
+		);
+	});
+	test('two files at one path: the second is skipped and named', () => {
+		write('site/index.htm', page('One'));
+		write('site/index.html', page('Two'));
+		write('site/a b&c.html', page('Three'));
+		expect(importSite().stderr).toContain('index.html: served at /, as index.htm is');
+		expect(run('render', '--site', 'Docs', '--path', '/a%20b&c.html').stdout).toContain('<title>Three</title>');
+	});
+});
+
 describe('inject', () => {
 	test('everything else stays byte for byte, in any encoding; again changes nothing', () => {
 		const latin = iconv.encode(

@@ -73,5 +73,16 @@ export function pathOfFile(file: string): string {
 	return '/' + folderForm.split('/').map(encodeURIComponent).map(unescapeSafe).join('/');
 }
 
+/** The real file that a path of the site is served from; undefined when there is none, or it lies outside the folder. */
+export function fileOfPath(top: string, path: string): string | undefined {
+	try {
+		const file = realpathSync(join(top, decodeURIComponent(path)));
+		return isInside(top, file) ? file : undefined;
+	} catch {
+		// No such file, or a path that cannot be decoded.
+		return undefined;
+	}
+}
+
 /** encodeURIComponent encodes more than a path needs; these stand as they are (URL standard, path percent-encode set). */
 const unescapeSafe = (part: string) => part.replace(/%(24|26|2B|2C|3A|3B|3D|40)/g, decodeURIComponent);

@@ -1,11 +1,10 @@
 import { readFileSync, statSync } from 'node:fs';
-import { posix } from 'node:path';
 import picomatch from 'picomatch';
 import { isLocalAddress, normaliseBase, readPage, type Picture, type PictureMention, type Site } from '$core';
 import { UserError } from '../errors';
 import type { FoundPage, Store } from '../store/store';
 import { decodeFile } from './encoding';
-import { isHtmlName, openFolder, pathOfFile, walkFolder, type FolderEntry } from './folder';
+import { fileOfPath, isHtmlName, openFolder, pathOfFile, walkFolder, type FolderEntry } from './folder';
 import { readPictureFacts } from './pictureFacts';
 
 export interface ImportOptions {
@@ -82,10 +81,17 @@ function readPages(entries: readonly FolderEntry[], { types, progress }: ImportO
 	}));
 	const pages: ReadPage[] = [];
 	const skipped: { path: string; why: string }[] = [];
+	/** The file of each path so far. */
+	const taken = new Map<string, string>();
 	entries.forEach((entry, index) => {
 		const read = readFile(entry);
+		const double = typeof read === 'string' ? undefined : taken.get(read.path);
 		if (typeof read === 'string') skipped.push({ path: entry.path, why: read });
-		else pages.push({ ...read, type: matchers.find(({ fits }) => fits(entry.path))?.type });
+		else if (double) skipped.push({ path: entry.path, why: `served at ${read.path}, as ${double} is` });
+		else {
+			taken.set(read.path, entry.path);
+			pages.push({ ...read, type: matchers.find(({ fits }) => fits(entry.path))?.type });
+		}
 		progress?.(index + 1, entries.length);
 	});
 	return { pages: withSummaries(pages), skipped };
@@ -165,7 +171,8 @@ async function readPictures(top: string, pages: readonly FoundPage[]) {
 	const missing: { path: string; why: string }[] = [];
 	for (const [src, count] of uses) {
 		if (!src.startsWith('/')) continue;
-		const facts = await readPictureFacts(posix.join(top, decodeURIComponent(src)));
+		const file = fileOfPath(top, src);
+		const facts = file && (await readPictureFacts(file));
 		const repeated = count >= FRAME_LEAST && count >= pages.length * FRAME_SHARE;
 		if (facts) known.push({ src, ...facts, ...(repeated && { repeated: count }), ...(isMark(src) && { mark: true }) });
 		else
@@ -179,9 +186,7 @@ async function readPictures(top: string, pages: readonly FoundPage[]) {
 
 /** Whether a picture calls itself a logo or an icon, by a word of its file's name or its folder's. */
 const isMark = (src: string) =>
-	/(^|[^a-z])(\w*logos?|icons?|favicon|badges?|buttons?|sprites?|spacer|avatars?)([^a-z]|$)/i.test(
-		decodeURIComponent(src)
-	);
+	/(^|[^a-z])(\w*logos?|icons?|favicon|badges?|buttons?|sprites?|spacer|avatars?)([^a-z]|$)/i.test(src);
 
 function withoutPictures(page: FoundPage, gone: ReadonlySet<string>): FoundPage {
 	const kept = mentionsIn(page).filter((mention) => !gone.has(mention.src));
