@@ -26,7 +26,7 @@ describe('from a template to the visitor', () => {
 		// The result and the cards follow the keystrokes.
 		expect(await bench.valueOf('title')).toContain('Gannet Head near West Merrow · Merrow Coast Reserves');
 		expect(await bench.textOf('[data-reader=fathom] .title')).toContain('Gannet Head near West Merrow');
-		// Six of the seven reserves have a region in English; the French one has a rule of its own, Hollin Wood no region.
+		// Of seven reserves the French one has a rule of its own, and Hollin Wood no region.
 		await bench.waitForText(
 			'[data-layer=type] [data-testid=reach]',
 			/5 pages would change, 2 pages under it would not/
