@@ -8,7 +8,9 @@ let browser: Awaited<ReturnType<typeof openBrowser>>;
 let bench: BenchPage;
 
 beforeAll(async () => {
-	[demo, browser] = await Promise.all([startDemo(), openBrowser()]);
+	// One after the other: when the first fails, nothing of the second is left running.
+	demo = await startDemo();
+	browser = await openBrowser();
 	bench = new BenchPage(browser.driver, demo);
 });
 afterAll(async () => {
