@@ -43,3 +43,4 @@ export {
 export { cardOf, measureText, type Card, type CardText } from './readers/card';
 export { READERS, type ReaderProfile } from './readers/profiles';
 export { isXhtml } from './markup/xhtml';
+export { languageChain } from './resolve/plan';

@@ -7,6 +7,7 @@ import {
 	findTag,
 	formatIssue,
 	headToJson,
+	languageChain,
 	READERS,
 	renderTag,
 	Resolver,
@@ -67,7 +68,8 @@ export class Bench {
 	pending = $state.raw<api.Pending | undefined>();
 	releasing = $state(false);
 	message = $state<string | undefined>();
-	private counting: { timer: ReturnType<typeof setTimeout>; abort: AbortController } | undefined;
+	/** The counts of reach under way, by draft: one that is written further is counted anew. */
+	private readonly counting = new Map<string, AbortController>();
 
 	constructor(
 		private readonly siteName: string,
@@ -138,10 +140,8 @@ export class Bench {
 	/** The rule of a layer that speaks for this page's language: exact, then shorter, then any. */
 	ruleAt(layer: EditableLayer): Rule | undefined {
 		const language = this.data.page.language ?? this.data.site.languages[0] ?? '';
-		const parts = language.toLowerCase().split('-');
-		const chain = [...parts.map((_, i) => parts.slice(0, parts.length - i).join('-')), ''];
 		const rules = this.rulesAt(layer).filter((rule) => rule.tag === this.tag);
-		for (const step of chain) {
+		for (const step of languageChain(language)) {
 			const found = rules.find((rule) => (rule.language ?? '').toLowerCase() === step);
 			if (found) return found;
 		}
@@ -190,19 +190,21 @@ export class Bench {
 	}
 
 	private countReach(key: string, edit: Edit) {
-		clearTimeout(this.counting?.timer);
-		this.counting?.abort.abort();
+		this.counting.get(key)?.abort();
 		const abort = new AbortController();
-		const timer = setTimeout(async () => {
+		this.counting.set(key, abort);
+		setTimeout(async () => {
+			if (abort.signal.aborted) return;
 			const reach = await api.reach(this.siteName, edit, abort.signal).catch(() => undefined);
 			const draft = this.drafts[key];
 			if (draft && !abort.signal.aborted) draft.reach = reach;
 		}, PAUSE);
-		this.counting = { timer, abort };
 	}
 
 	discard(layer: EditableLayer) {
-		delete this.drafts[this.keyOf(layer)];
+		const key = this.keyOf(layer);
+		this.counting.get(key)?.abort();
+		delete this.drafts[key];
 	}
 
 	/** Keeps the draft of a layer in the working copy. */

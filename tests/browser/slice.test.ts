@@ -101,6 +101,16 @@ describe('on the way', () => {
 		expect(await bench.valueOf('title')).toContain('Warden Perran Quill');
 	});
 
+	test('two edits under way each tell their own reach', async () => {
+		await bench.open('/visit');
+		await bench.write('title', 'site', '{page.title} – {site.name}');
+		await bench.write('title', 'page', 'Come and see');
+		await bench.waitForText('[data-layer=page] [data-testid=reach]', /1 page would change/);
+		await bench.waitForText('[data-layer=site] [data-testid=reach]', /3 pages would change/);
+		await (await bench.field('title', 'page')).sendKeys(Key.ESCAPE);
+		await (await bench.field('title', 'site')).sendKeys(Key.ESCAPE);
+	});
+
 	test('markup in a field is shown as text and does no harm', async () => {
 		await bench.open('/sightings/orca-off-the-skerries');
 		expect(await bench.valueOf('og:title')).toBe('“Orca!” & other shouts <off the Skerries>');

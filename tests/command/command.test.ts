@@ -271,6 +271,8 @@ describe('inject', () => {
 		write('site/new.html', page('New'));
 		write('outside.html', page('Outside'));
 		symlinkSync(join(work, 'outside.html'), join(work, 'site/link.html'));
+		symlinkSync('a.html', join(work, 'site/near.html'));
+		symlinkSync('../site/a.html', join(work, 'site/round.html'));
 		const before = readFileSync(join(work, 'site/a.html'), 'utf8');
 		for (const out of ['site', 'site/sub', '.'])
 			expect(run('inject', 'site', '--out', out, '--site', 'Docs').status, out).toBe(2);
@@ -281,6 +283,8 @@ describe('inject', () => {
 		expect(stderr).toContain('new.html: no live page of the site');
 		expect(stderr).toContain('Links that lead out of the folder, not copied: 1\n  link.html');
 		expect(existsSync(join(work, 'out/link.html'))).toBe(false);
+		expect(readFileSync(join(work, 'out/near.html'), 'utf8')).toContain('rel="canonical"');
+		expect(existsSync(join(work, 'out/round.html'))).toBe(false);
 		expect(readFileSync(join(work, 'site/a.html'), 'utf8')).toBe(before);
 		// A link in the target must not lead back into the input.
 		rmSync(join(work, 'out'), { recursive: true });

@@ -1,4 +1,4 @@
-import { CATALOGUE } from '../catalogue/catalogue';
+import { findTag } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import { formatIssue } from '../issue';
 import type { Layer, Rule } from '../model';
@@ -36,7 +36,7 @@ export interface Candidate {
 }
 
 export function makeBuiltIn(builtIn: BuiltIn): Candidate {
-	const tag = CATALOGUE.find((row) => row.name === builtIn.tag) as TagDefinition;
+	const tag = findTag(builtIn.tag) as TagDefinition;
 	const isLegal = builtIn.isLegal || (builtIn.borrows !== undefined && isSameKind(tag, builtIn.borrows));
 	return {
 		layer: 'built-in',
@@ -79,7 +79,7 @@ function explainPictures(choose: (page: Resolution, skipped: SkippedSource[]) =>
 
 /** Whether what is legal for one tag is legal for the other as it is. */
 function isSameKind(tag: TagDefinition, other: string): boolean {
-	const from = CATALOGUE.find((row) => row.name === other);
+	const from = findTag(other);
 	return from?.kind === tag.kind && from.kind !== 'choice' && (tag.repeated || !from.repeated);
 }
 

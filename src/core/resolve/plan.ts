@@ -33,6 +33,9 @@ export interface LayerRules {
 
 type Prefixes = Readonly<Record<string, string>>;
 
+/** What was made of each rule: a page with rules of its own has a plan of its own, but shares these. */
+export type MadeRules = WeakMap<Rule, Candidate>;
+
 const BUILT_IN_CANDIDATES: ReadonlyMap<string, readonly Candidate[]> = groupBy(
 	BUILT_INS.map(makeBuiltIn),
 	(candidate) => (candidate.builtIn as BuiltIn).tag
@@ -49,7 +52,7 @@ function groupBy<T>(items: readonly T[], key: (item: T) => string): Map<string, 
 }
 
 /** A language tag and its shorter forms: `pt-BR` gives `pt-br`, `pt`, and '' for the rule for any language. */
-function languageChain(language: string): string[] {
+export function languageChain(language: string): string[] {
 	const parts = language.toLowerCase().split('-');
 	return [...parts.map((_, i) => parts.slice(0, parts.length - i).join('-')), ''];
 }
@@ -60,9 +63,15 @@ function languageChain(language: string): string[] {
  * 1. Layer by layer, most specific first: page, type, site, built-in.
  * 2. In a layer: the rule for the exact language, for its shorter forms, for any language.
  *
- * `kind` is what the type declares for `og:type`.
+ * `kind` is what the type declares for `og:type`; `made` keeps what was made of the rules for the next plan.
  */
-export function makePlan(layers: readonly LayerRules[], language: string, kind: string, prefixes: Prefixes): Plan {
+export function makePlan(
+	layers: readonly LayerRules[],
+	language: string,
+	kind: string,
+	prefixes: Prefixes,
+	made: MadeRules
+): Plan {
 	const chain = languageChain(language);
 	const byTag = new Map<string, Candidate[]>();
 	const own = new Map<string, TagDefinition>();
@@ -73,7 +82,8 @@ export function makePlan(layers: readonly LayerRules[], language: string, kind: 
 				const tag = findTag(rule.tag, prefixes);
 				if (!tag || (tag.fact && tag.fact !== 'alt')) continue;
 				if (!CATALOGUE.includes(tag)) own.set(tag.name, tag);
-				const candidate = makeRule(tag, layer, rule);
+				let candidate = made.get(rule);
+				if (!candidate) made.set(rule, (candidate = makeRule(tag, layer, rule)));
 				const list = byTag.get(tag.name);
 				if (list) list.push(candidate);
 				else byTag.set(tag.name, [candidate]);
@@ -95,8 +105,9 @@ function orderPlan(byTag: Map<string, Candidate[]>, own: ReadonlyMap<string, Tag
 		tags,
 		candidates,
 		tries: candidates.map((list) => list.map((candidate) => candidate.evaluate)),
+		// The built-ins alone have no circle: some rule must read another tag.
 		hasCircle:
-			byTag.size > 0 &&
+			[...byTag.values()].some((list) => list.some((candidate) => candidate.reads.length > 0)) &&
 			hasCircle(
 				tags.map((tag) => tag.name),
 				candidates

@@ -7,7 +7,7 @@ import { readingMinutes } from './builtIns';
 import { LEFT_OUT, type Candidate } from './candidate';
 import { LOOPED, LoopWatch } from './loops';
 import type { PictureFacts, PictureScope } from './pictures';
-import type { Plan } from './plan';
+import { languageChain, type Plan } from './plan';
 import type { Search, TellingSearch } from './telling';
 import type { ChosenPicture, TagValue } from './types';
 
@@ -92,12 +92,13 @@ export class Resolution implements Scope, PictureScope {
 		return this.translated(name) ?? own(this.site.fields, name);
 	}
 
-	/** A field of the site in the page's language or its shorter forms. */
+	/** A field of the site in the page's language or its shorter forms, found as rules are. */
 	private translated(name: string): Value {
 		const { translations } = this.site;
 		if (!translations) return undefined;
-		for (let tag = this.language; tag !== ''; tag = tag.slice(0, Math.max(0, tag.lastIndexOf('-')))) {
-			const value = Object.hasOwn(translations, tag) ? own(translations[tag], name) : undefined;
+		for (const step of languageChain(this.language)) {
+			const tag = Object.keys(translations).find((one) => one.toLowerCase() === step);
+			const value = tag === undefined ? undefined : own(translations[tag], name);
 			if (value !== undefined && value !== '') return value;
 		}
 		return undefined;

@@ -4,7 +4,7 @@ import type { ContentType, ExtraMarkup, Layer, Page, Picture, Rule, Site } from 
 import { LAYERS } from '../model';
 import { AddressBook } from './address';
 import type { PictureFacts } from './pictures';
-import { makePlan, type LayerRules, type Plan } from './plan';
+import { makePlan, type LayerRules, type MadeRules, type Plan } from './plan';
 import { factsFrom, Resolution, type SiteScope } from './resolution';
 import type { Search } from './telling';
 import type { Attributed, ChosenPicture, Head, HeadTag, TagValue, Trace, TraceStep, Withheld } from './types';
@@ -26,6 +26,7 @@ export class Resolver {
 	private readonly types: ReadonlyMap<string, ContentType>;
 	/** By type, then by language. */
 	private readonly plans = new Map<ContentType | undefined, Map<string, Plan>>();
+	private readonly made: MadeRules = new WeakMap();
 	private readonly extras = new Map<string, readonly string[]>();
 
 	/** `now` is the moment that `{now}` names, ISO 8601. */
@@ -82,7 +83,7 @@ export class Resolver {
 			{ layer: 'type', rules: type?.rules ?? [] },
 			{ layer: 'site', rules: this.scope.site.rules }
 		];
-		return makePlan(layers, language, type?.kind || 'website', this.scope.site.prefixes ?? {});
+		return makePlan(layers, language, type?.kind || 'website', this.scope.site.prefixes ?? {}, this.made);
 	}
 
 	private emit({ plan, resolution, type, page }: ReturnType<Resolver['open']>, withheld?: Map<string, Withheld>): Head {

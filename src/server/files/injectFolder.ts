@@ -10,7 +10,7 @@ import {
 	rmSync,
 	existsSync
 } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { dirname, isAbsolute, join, resolve } from 'node:path';
 import { injectHead, isXhtml, managedBy, renderLines, type Head, type Page } from '$core';
 import { UserError } from '../errors';
 import { editBytes } from './encoding';
@@ -50,7 +50,7 @@ export function injectFolder({ folder, out, dryRun, headOf, progress }: InjectOp
 		const to = join(target, entry.path);
 		if (entry.link) {
 			if (entry.link === 'outside') skipped.push(entry.path);
-			else if (out !== undefined && !dryRun) copyLink(entry, to);
+			else if (out !== undefined && !dryRun) copyLink(entry, to, target);
 		} else if (!isHtmlName(entry.path)) {
 			copied++;
 			if (out !== undefined && !dryRun) copy(entry.file, to, target);
@@ -110,13 +110,13 @@ function copy(from: string, to: string, target: string) {
 	copyFileSync(from, to);
 }
 
-function copyLink(entry: FolderEntry, to: string) {
-	const target = readlinkSync(entry.file);
-	// An absolute link would lead back into the input.
-	if (target.startsWith('/')) return;
-	mkdirSync(dirname(to), { recursive: true });
+/** A link is copied as a link, unless it would lead out of the copy: back into the input, or anywhere else. */
+function copyLink(entry: FolderEntry, to: string, target: string) {
+	const leadsTo = readlinkSync(entry.file);
+	if (isAbsolute(leadsTo) || !isInside(target, resolve(dirname(to), leadsTo))) return;
+	makeFolderOf(to, target);
 	rmSync(to, { force: true });
-	symlinkSync(target, to);
+	symlinkSync(leadsTo, to);
 }
 
 /** Writes beside and renames, so that a file is never half there; never through a link that stands in its place. */

@@ -1,7 +1,7 @@
 import { measureReach, type Edit, type Reach } from '$core';
 import { explain } from '../store/database';
 import type { Release } from '../store/releases';
-import { Store } from '../store/store';
+import { Store, type StoredSite } from '../store/store';
 import { releasedHead, resolverOf } from './heads';
 
 /** Work that goes over many pages. Each runs in a thread of its own, on connections of its own. */
@@ -45,7 +45,7 @@ export const JOBS: { readonly [N in JobName]: (input: Jobs[N]['input'], progress
 			return reading(db, (store) => {
 				const site = store.site(name);
 				const created = new Date().toISOString();
-				return writer.releases.make(site.id, site.revision, created, renderAll(store, name, created, progress));
+				return writer.releases.make(site.id, site.revision, created, renderAll(store, site, created, progress));
 			});
 		} catch (error) {
 			throw explain(error, db);
@@ -65,7 +65,7 @@ export const JOBS: { readonly [N in JobName]: (input: Jobs[N]['input'], progress
 				if (paths.length < LISTED) paths.push(path);
 			};
 			// `{now}` is taken as at the release, or every page that names it would count as changed.
-			for (const head of renderAll(store, name, release?.created ?? new Date().toISOString(), progress)) {
+			for (const head of renderAll(store, site, release?.created ?? new Date().toISOString(), progress)) {
 				const hash = released.get(head.path);
 				if (hash === undefined) note('added', head.path);
 				else if (hash !== head.hash) note('changed', head.path);
@@ -91,8 +91,7 @@ export const JOBS: { readonly [N in JobName]: (input: Jobs[N]['input'], progress
 		})
 };
 
-function* renderAll(store: Store, name: string, now: string, progress: Progress) {
-	const site = store.site(name);
+function* renderAll(store: Store, site: StoredSite, now: string, progress: Progress) {
 	const resolver = resolverOf(store, site, now);
 	let done = 0;
 	for (const page of store.pages(site.id, 'live')) {

@@ -179,11 +179,9 @@ export function* writeSiteFile(store: Store, name: string): Generator<string> {
 		first = false;
 	}
 	yield `${first ? '' : '\n  '}],\n  "pictures": [`;
-	yield store
-		.pictures(id)
-		.map((picture) => `\n    ${JSON.stringify(ordered(picture))}`)
-		.join(',');
-	yield `${store.pictures(id).length ? '\n  ' : ''}]\n}\n`;
+	const pictures = store.pictures(id);
+	yield pictures.map((picture) => `\n    ${JSON.stringify(ordered(picture))}`).join(',');
+	yield `${pictures.length ? '\n  ' : ''}]\n}\n`;
 }
 
 const indent = (json: string) => json.replaceAll('\n', '\n  ');

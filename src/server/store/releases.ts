@@ -64,9 +64,11 @@ export class ReleaseStore {
 		this.db.exec(SQL.stage);
 		this.db.exec(SQL.clear);
 		const add = this.db.prepare(SQL.add);
-		this.db.exec('SAVEPOINT staging');
-		for (const head of heads) add.run(head);
-		this.db.exec('RELEASE staging');
+		this.db
+			.transaction(() => {
+				for (const head of heads) add.run(head);
+			})
+			.deferred();
 		const release = this.db
 			.transaction(() => {
 				const opened = this.db.prepare(SQL.open).get({ site, created, revision }) as Release;
