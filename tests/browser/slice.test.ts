@@ -106,7 +106,11 @@ describe('on the way', () => {
 		await bench.write('title', 'site', '{page.title} – {site.name}');
 		await bench.write('title', 'page', 'Come and see');
 		await bench.waitForText('[data-layer=page] [data-testid=reach]', /1 page would change/);
-		await bench.waitForText('[data-layer=site] [data-testid=reach]', /3 pages would change/);
+		// Every type but that of the two about pages has a title of its own.
+		await bench.waitForText(
+			'[data-layer=site] [data-testid=reach]',
+			/2 pages would change, 20 pages under it would not/
+		);
 		await (await bench.field('title', 'page')).sendKeys(Key.ESCAPE);
 		await (await bench.field('title', 'site')).sendKeys(Key.ESCAPE);
 	});
