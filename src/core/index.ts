@@ -23,7 +23,15 @@ export type {
 	TraceStep,
 	Withheld
 } from './resolve/types';
-export { headToJson, renderHead, renderLines, renderTag, type HeadJson, type Markup } from './render/render';
+export {
+	headToJson,
+	PageRenderer,
+	renderHead,
+	renderLines,
+	renderTag,
+	type HeadJson,
+	type Markup
+} from './render/render';
 export { cleanText, clipText, countGraphemes, isLanguageTag } from './text/text';
 export { htmlToText, textOf } from './markup/plainText';
 export { limitExtraMarkup } from './markup/extra';

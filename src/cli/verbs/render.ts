@@ -1,5 +1,5 @@
 import { Option } from 'commander';
-import { headToJson, renderHead, Resolver, type Page } from '$core';
+import { headToJson, PageRenderer, renderHead, Resolver, type Page } from '$core';
 import { UserError } from '$server/errors';
 import { resolverOf } from '$server/jobs/heads';
 import { readSiteFile } from '$server/siteFile/siteFile';
@@ -63,9 +63,10 @@ async function renderFromStore(store: Store, name: string, options: Options) {
 const CHUNK = 1 << 16;
 
 async function renderAll(resolver: Resolver, pages: Iterable<Page>) {
+	const renderer = new PageRenderer(resolver);
 	let waiting = '';
 	for (const page of pages) {
-		waiting += JSON.stringify({ path: page.path, head: renderHead(resolver.resolveHead(page)) }) + '\n';
+		waiting += JSON.stringify({ path: page.path, head: renderer.render(page) }) + '\n';
 		if (waiting.length < CHUNK) continue;
 		await write(waiting);
 		waiting = '';

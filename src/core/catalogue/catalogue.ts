@@ -1,6 +1,6 @@
 import type { TagDefinition, TagFamily, TagKind, TagPlace } from './types';
 
-type More = Partial<Omit<TagDefinition, 'name' | 'purpose' | 'kind' | 'opening'>>;
+type More = Partial<Omit<TagDefinition, 'name' | 'purpose' | 'kind' | 'opening' | 'following'>>;
 
 /** The names are our own or checked (`OWN_NAME`, `OWN_PROPERTY`): nothing in them needs escaping. */
 const OPENINGS: Readonly<Record<TagPlace, (key: string) => string>> = {
@@ -27,6 +27,7 @@ const row =
 			fact,
 			attributes,
 			opening: OPENINGS[place](key),
+			following: `">\n${OPENINGS[place](key)}`,
 			purpose,
 			aim,
 			legacy,

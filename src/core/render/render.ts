@@ -1,5 +1,8 @@
-import type { Head, HeadTag, Trace } from '../resolve/types';
-import { escapeAttribute, escapeText, isPlain } from './escape';
+import type { Resolver } from '../resolve/resolve';
+import type { Head, HeadTag, Step, TagSink, Trace } from '../resolve/types';
+import type { ExtraMarkup, Page } from '../model';
+import type { TagDefinition } from '../catalogue/types';
+import { escapeAttribute, escapeText } from './escape';
 
 declare const trusted: unique symbol;
 /** Markup that this writer made. Nothing else does. */
@@ -10,39 +13,78 @@ export interface RenderOptions {
 	readonly xhtml?: boolean;
 }
 
-const NONE: string[] = [];
+/** How an HTML tag ends, with its line. */
+const CLOSE = '">\n';
 
-/** Values escaped for attributes, kept for one head: several tags often carry the same text. */
-class Escaped {
-	private raw: string[] | undefined;
-	private done: string[] = NONE;
-	of(text: string): string {
-		if (isPlain(text)) return text;
-		if (!this.raw) [this.raw, this.done] = [[], []];
-		const at = this.raw.indexOf(text);
-		if (at >= 0) return this.done[at] as string;
-		const escaped = escapeAttribute(text);
-		this.raw.push(text);
-		this.done.push(escaped);
-		return escaped;
+/**
+ * Writes tags as markup, one a line. Tags of one page often carry the same text, and some the same on page after page:
+ * what each place of the plan carried last is kept with its escaped form, and used again while the text is the same.
+ */
+class MarkupWriter implements TagSink {
+	private readonly close: string;
+	private readonly raw: string[] = [];
+	private readonly escaped: string[] = [];
+	private out = '';
+	/** What ends the last tag; it is written with the next. */
+	private tail = '';
+
+	constructor(options: RenderOptions) {
+		this.close = options.xhtml === true ? '" />\n' : CLOSE;
+	}
+
+	markup(_where: keyof ExtraMarkup, elements: readonly string[]) {
+		for (const element of elements) this.begin(element, '\n');
+	}
+
+	tag(tag: TagDefinition, value: string, attributes: HeadTag['attributes']) {
+		if (tag.place === 'title') return this.title(value);
+		this.begin(tag.opening + escapeAttribute(value), this.close);
+		if (!attributes) return;
+		for (const name of Object.keys(attributes)) this.out += `" ${name}="${escapeAttribute(attributes[name] as string)}`;
+	}
+
+	text(step: Step, value: string) {
+		const { tag } = step;
+		if (tag.place === 'title') return this.title(value);
+		this.out += this.tail === CLOSE ? tag.following : this.tail + tag.opening;
+		this.out += this.escape(step.index, step.kin, value);
+		this.tail = this.close;
+	}
+
+	/** What was written since the last time. */
+	take(): Markup {
+		const out = this.out + this.tail;
+		this.out = '';
+		this.tail = '';
+		return out as Markup;
+	}
+
+	private title(text: string) {
+		this.begin('<title>' + escapeText(text), '</title>\n');
+	}
+
+	private begin(text: string, tail: string) {
+		this.out += this.tail + text;
+		this.tail = tail;
+	}
+
+	/** Most texts differ in length: that is looked at first, since comparing texts takes a call. */
+	private escape(index: number, kin: number, text: string): string {
+		const { raw, escaped } = this;
+		const [mine, theirs] = [raw[index], raw[kin]];
+		if (mine !== undefined && mine.length === text.length && mine === text) return escaped[index] as string;
+		raw[index] = text;
+		if (theirs !== undefined && theirs.length === text.length && theirs === text)
+			return (escaped[index] = escaped[kin] as string);
+		return (escaped[index] = escapeAttribute(text));
 	}
 }
 
-const CLOSE = '">';
-const CLOSE_XHTML = '" />';
-
-function writeTag({ tag, value, attributes }: HeadTag, isXhtml: boolean, escaped: Escaped): string {
-	if (tag.place === 'title') return `<title>${escapeText(value)}</title>`;
-	const close = isXhtml ? CLOSE_XHTML : CLOSE;
-	if (!attributes) return tag.opening + escaped.of(value) + close;
-	let out = tag.opening + escaped.of(value);
-	for (const name of Object.keys(attributes)) out += `" ${name}="${escapeAttribute(attributes[name] as string)}`;
-	return out + close;
-}
-
 /** One tag as markup. */
-export function renderTag(tag: HeadTag, options: RenderOptions = {}): Markup {
-	return writeTag(tag, options.xhtml === true, new Escaped()) as Markup;
+export function renderTag({ tag, value, attributes }: HeadTag, options: RenderOptions = {}): Markup {
+	const writer = new MarkupWriter(options);
+	writer.tag(tag, value, attributes);
+	return writer.take().slice(0, -1) as Markup;
 }
 
 /** The markup of a head, a line for each tag. */
@@ -56,13 +98,38 @@ export function renderLines(head: Head, options: RenderOptions = {}): Markup[] {
 
 /** The markup of a head: one tag a line, ending in a line feed. */
 export function renderHead(head: Head, options: RenderOptions = {}): Markup {
-	const isXhtml = options.xhtml === true;
-	const escaped = new Escaped();
-	let out = '';
-	for (const markup of head.before) out += markup + '\n';
-	for (let i = 0; i < head.tags.length; i++) out += writeTag(head.tags[i] as HeadTag, isXhtml, escaped) + '\n';
-	for (const markup of head.after) out += markup + '\n';
-	return out as Markup;
+	const writer = new MarkupWriter(options);
+	writer.markup('before', head.before);
+	for (const { tag, value, attributes } of head.tags) writer.tag(tag, value, attributes);
+	writer.markup('after', head.after);
+	return writer.take();
+}
+
+/**
+ * Writes the heads of many pages straight from the resolver: the same bytes as `renderHead` of each page's head,
+ * without making the heads.
+ */
+export class PageRenderer {
+	private readonly writer: MarkupWriter;
+
+	constructor(
+		private readonly resolver: Resolver,
+		options: RenderOptions = {}
+	) {
+		this.writer = new MarkupWriter(options);
+	}
+
+	/** The markup of a page's head. */
+	render(page: Page): Markup {
+		this.resolver.writeTags(page, this.writer);
+		return this.writer.take();
+	}
+
+	/** The same, with a trace for every tag that anything was said about. */
+	renderWithTrace(page: Page): { markup: Markup; traces: Trace[] } {
+		const traces = this.resolver.writeWithTrace(page, this.writer);
+		return { markup: this.writer.take(), traces };
+	}
 }
 
 /** A head as plain data: the same tags in the same order, for programs that write their own markup. */

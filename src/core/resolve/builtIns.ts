@@ -17,10 +17,12 @@ export interface BuiltIn {
 	readonly borrows?: string;
 	/** It says nothing unless `og:type` is this. */
 	readonly onlyFor?: string;
-	/** It depends on site, type and language alone: worked out once for all their pages. */
+	/** It depends on site, type and language alone, and comes to the same on all their pages. */
 	readonly isShared?: true;
 	/** It chooses among picture sources and notes what it skips. */
 	readonly choosesPictures?: true;
+	/** Of several it takes the first. */
+	readonly isFirst?: true;
 	/** What it gives is legal for the tag as it is. */
 	readonly isLegal?: true;
 	readonly value: (page: Resolution, skipped?: SkippedSource[]) => TagValue | undefined;
@@ -113,7 +115,12 @@ export const BUILT_INS: readonly BuiltIn[] = [
 	},
 	borrow('twitter:title', 'og:title'),
 	borrow('twitter:description', 'og:description'),
-	{ ...borrow('twitter:image', 'og:image'), isLegal: true, value: (page) => firstOnly(page.valueOf('og:image')) },
+	{
+		...borrow('twitter:image', 'og:image'),
+		isFirst: true,
+		isLegal: true,
+		value: (page) => firstOnly(page.valueOf('og:image'))
+	},
 	{
 		tag: 'twitter:image:alt',
 		says: 'the alt text of the picture that won',
@@ -170,7 +177,7 @@ function icons(page: Resolution): TagValue | undefined {
 		Array.isArray(sized) && sized.length > 0 ? (sized as PictureMention[]) : [page.siteValue('icon') as PictureMention];
 	return mentions.flatMap((mention) => {
 		const src = typeof mention === 'string' ? mention : toText(partOf(mention, 'src'));
-		const picture = isEmpty(src) ? undefined : pictureAt(src, page);
+		const picture = isEmpty(src) ? undefined : pictureAt(src, page, page.addresses.base);
 		return picture ? [{ value: picture.address, attributes: iconAttributes(picture) }] : [];
 	});
 }

@@ -23,10 +23,14 @@ export interface Candidate {
 	readonly builtIn?: BuiltIn;
 	/** Tags whose outcome it asks for. */
 	readonly reads: readonly string[];
+	/** It comes to the same on all pages of a type and language. */
+	readonly isConstant: boolean;
 	/** How a trace names it. */
 	readonly base: Omit<TraceStep, 'outcome'>;
 	/** What usually becomes of it when it does not win. */
 	readonly usual: Outcome;
+	/** It is the value of this tag, as it is: a plan can read it by its place. */
+	readonly takes?: string;
 	/** The value, or undefined when the next candidate is to be tried. */
 	readonly evaluate: (page: Resolution) => TagValue | typeof LEFT_OUT | undefined;
 	/** Why it did not win, where there can be more to say than the usual. Only asked for by a trace. */
@@ -38,40 +42,44 @@ export interface Candidate {
 export function makeBuiltIn(builtIn: BuiltIn): Candidate {
 	const tag = findTag(builtIn.tag) as TagDefinition;
 	const isLegal = builtIn.isLegal || (builtIn.borrows !== undefined && isSameKind(tag, builtIn.borrows));
+	// Taken out of it here: built-ins differ in what they have, and reading from them would be slow.
+	const { value: valueFor, choosesPictures } = builtIn;
 	return {
 		layer: 'built-in',
 		builtIn,
 		base: { layer: 'built-in', rule: { kind: 'built-in', says: builtIn.says } },
 		usual: builtIn.borrows ? { kind: 'borrowed-nothing', from: builtIn.borrows } : NOTHING,
 		reads: builtIn.reads ?? [],
+		isConstant: builtIn.isShared === true,
 		evaluate: (page) => {
-			const value = builtIn.value(page);
+			const skipped = choosesPictures && skippedList(page);
+			const value = valueFor(page, skipped);
+			if (skipped && skipped.length > 0) page.telling?.skip(builtIn, skipped);
 			if (value === undefined || value.length === 0) return undefined;
 			return isLegal ? value : settle(tag, value, page);
 		},
+		...(isLegal && builtIn.borrows !== undefined && !builtIn.isFirst && { takes: builtIn.borrows }),
 		...explainBuiltIn(tag, builtIn, isLegal)
 	};
 }
 
+/** Where a choice among pictures notes what it skips, when anyone asks. */
+const skippedList = (page: Resolution): SkippedSource[] | undefined => (page.telling ? [] : undefined);
+
 type Explaining = Pick<Candidate, 'explainLoss' | 'explainWin'>;
 
 function explainBuiltIn(tag: TagDefinition, builtIn: BuiltIn, isLegal: boolean): Explaining {
-	if (builtIn.choosesPictures) return explainPictures((page, skipped) => builtIn.value(page, skipped));
+	if (builtIn.choosesPictures) return explainPictures(builtIn);
 	// Of a text there is nothing to say but that it was empty; other kinds may have been there and not fit.
 	return isLegal || tag.kind === 'text' ? {} : { explainLoss: (page) => illegal(tag, firstText(builtIn.value(page))) };
 }
 
-/** What a choice among picture sources passed over. */
-function explainPictures(choose: (page: Resolution, skipped: SkippedSource[]) => unknown): Explaining {
-	const skippedBy = (page: Resolution) => {
-		const skipped: SkippedSource[] = [];
-		choose(page, skipped);
-		return skipped;
-	};
+/** What a choice among picture sources passed over, as it was noted for its rule or built-in while choosing. */
+function explainPictures(chooser: object): Explaining {
 	return {
-		explainLoss: (page) => ({ kind: 'no-picture', skipped: skippedBy(page) }),
+		explainLoss: (page) => ({ kind: 'no-picture', skipped: page.telling?.skippedBy(chooser) ?? [] }),
 		explainWin(page) {
-			const skipped = skippedBy(page);
+			const skipped = page.telling?.skippedBy(chooser) ?? [];
 			return skipped.length > 0 ? { kind: 'won', skipped } : undefined;
 		}
 	};
@@ -83,39 +91,45 @@ function isSameKind(tag: TagDefinition, other: string): boolean {
 	return from?.kind === tag.kind && from.kind !== 'choice' && (tag.repeated || !from.repeated);
 }
 
-/** A candidate that comes to the same for all pages of a plan, worked out at the first. */
-export function shareInPlan(candidate: Candidate): Candidate {
-	if (!candidate.builtIn?.isShared) return candidate;
-	let known: { value: TagValue | typeof LEFT_OUT | undefined } | undefined;
-	return { ...candidate, evaluate: (page) => (known ??= { value: candidate.evaluate(page) }).value };
-}
-
 export function makeRule(tag: TagDefinition, layer: Layer, rule: Rule): Candidate {
 	const { tag: _tag, language, ...body } = rule;
-	const shared = { layer, rule, base: { layer, ...(language && { language }), rule: body }, usual: NOTHING, reads: [] };
+	const shared = {
+		layer,
+		rule,
+		base: { layer, ...(language && { language }), rule: body },
+		usual: NOTHING,
+		reads: [],
+		isConstant: false
+	};
 	switch (rule.kind) {
 		case 'template':
 			return { ...shared, ...templateCandidate(tag, compileTemplate(rule.template)) };
 		case 'borrow':
 			return { ...shared, ...borrowCandidate(tag, rule.from) };
 		case 'leaveOut':
-			return { ...shared, evaluate: () => LEFT_OUT };
+			return { ...shared, isConstant: true, evaluate: () => LEFT_OUT };
 		case 'pictures':
 			return {
 				...shared,
-				evaluate: (page) => (tag.kind === 'picture' ? settle(tag, choosePictures(rule, page), page) : undefined),
-				...explainPictures((page, skipped) => choosePictures(rule, page, skipped))
+				evaluate(page) {
+					const skipped = skippedList(page);
+					const chosen = choosePictures(rule, page, skipped);
+					if (skipped && skipped.length > 0) page.telling?.skip(rule, skipped);
+					return tag.kind === 'picture' ? settle(tag, chosen, page) : undefined;
+				},
+				...explainPictures(rule)
 			};
 	}
 }
 
-type Working = Pick<Candidate, 'reads' | 'evaluate' | 'explainLoss'>;
+type Working = Pick<Candidate, 'reads' | 'evaluate' | 'explainLoss' | 'takes'> & Partial<Pick<Candidate, 'isConstant'>>;
 
 function borrowCandidate(tag: TagDefinition, from: string): Working & Pick<Candidate, 'usual'> {
 	const isLegal = isSameKind(tag, from);
 	return {
 		reads: [from],
 		usual: { kind: 'borrowed-nothing', from },
+		...(isLegal && { takes: from }),
 		evaluate: (page) => {
 			const value = page.valueOf(from);
 			return isLegal ? value : settle(tag, value, page);
@@ -128,6 +142,8 @@ function templateCandidate(tag: TagDefinition, template: CompiledTemplate): Work
 	const wantsList = tag.repeated && template.value !== undefined;
 	return {
 		reads: template.reads,
+		// An address may be relative to the page.
+		isConstant: template.isConstant && tag.kind !== 'address' && tag.kind !== 'picture',
 		evaluate(page) {
 			if (!wantsList) return settleText(tag, template.run(page), page);
 			const value = template.value!(page);

@@ -15,6 +15,8 @@ export interface PictureScope {
 	readonly pageAddress: string | undefined;
 	readonly addresses: AddressBook;
 	readonly facts: PictureFacts;
+	/** What became of pictures chosen before, by their source: the same few stand on many pages. */
+	readonly choices: Map<string, ChosenPicture | PictureMiss>;
 }
 
 /** A picture found in a page's text must be at least this wide and high (pixels) to stand for the page: less is an icon. */
@@ -49,9 +51,12 @@ export function choosePictures(rule: PictureRule, scope: PictureScope, skipped?:
 	return chosen;
 }
 
-/** A picture by its source or address alone, with what is known of it. Undefined when the address is not http(s). */
-export function pictureAt(src: string, scope: PictureScope): ChosenPicture | undefined {
-	const picture = choosePicture({ src }, scope, {}, false, true);
+/**
+ * A picture by its source or address alone, with what is known of it; a relative one is under `from`. Undefined when
+ * the address is not http(s).
+ */
+export function pictureAt(src: string, scope: PictureScope, from = scope.pageAddress): ChosenPicture | undefined {
+	const picture = makeChoice({ src }, scope, from);
 	return 'why' in picture ? undefined : picture;
 }
 
@@ -99,18 +104,49 @@ function toMentions(value: Value): readonly PictureMention[] {
 	return [typeof alt === 'string' ? { src, alt } : { src }];
 }
 
+/** Choices kept are dropped all together at this number. */
+const MOST_CHOICES = 10_000;
+
 function choosePicture(
 	mention: PictureMention,
 	scope: PictureScope,
 	limits: PictureLimits,
-	fromBody: boolean,
-	asTold = false
+	fromBody: boolean
+): ChosenPicture | PictureMiss {
+	const { src } = mention;
+	// What is kept must not depend on the page: an alt text of the mention, limits, or a relative address.
+	const isPlain = mention.alt === undefined && limits === NO_LIMITS && src.charCodeAt(0) === SLASH;
+	if (!isPlain) return chooseFitting(mention, scope, limits, fromBody);
+	let choice = scope.choices.get(src);
+	if (choice) return choice;
+	choice = chooseFitting(mention, scope, limits, fromBody);
+	if (scope.choices.size >= MOST_CHOICES) scope.choices.clear();
+	scope.choices.set(src, choice);
+	return choice;
+}
+
+const SLASH = 47;
+
+function chooseFitting(
+	mention: PictureMention,
+	scope: PictureScope,
+	limits: PictureLimits,
+	fromBody: boolean
+): ChosenPicture | PictureMiss {
+	const choice = makeChoice(mention, scope, scope.pageAddress);
+	if ('why' in choice) return choice;
+	const picture = scope.facts(mention.src);
+	return (picture && unfit(picture, limits, fromBody)) ?? choice;
+}
+
+function makeChoice(
+	mention: PictureMention,
+	scope: PictureScope,
+	from: string | undefined
 ): ChosenPicture | PictureMiss {
 	const picture = scope.facts(mention.src) ?? { src: mention.src };
-	const address = scope.addresses.ofPicture(mention.src, scope.pageAddress);
+	const address = scope.addresses.ofPicture(mention.src, from);
 	if (address === undefined) return { why: 'not-http', picture };
-	const miss = asTold ? undefined : unfit(picture, limits, fromBody);
-	if (miss) return miss;
 	const { type, width, height, secure } = picture;
 	const isSized = Boolean(width && height);
 	return {

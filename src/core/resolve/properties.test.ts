@@ -8,6 +8,7 @@ import {
 	headToJson,
 	injectHead,
 	managedBy,
+	PageRenderer,
 	renderHead,
 	renderLines,
 	Resolver,
@@ -232,6 +233,27 @@ describe('for any site and any values', () => {
 				expect(renderHead(resolverOf(any).resolveWithTrace(any.page).head)).toBe(first);
 			}),
 			{ numRuns: 200 }
+		);
+	});
+
+	test('a page comes to the same whatever pages went before it, by the quick way and by the long one', () => {
+		fc.assert(
+			fc.property(world, fc.array(fc.tuple(fields, fc.boolean()), { minLength: 2, maxLength: 5 }), (any, others) => {
+				const pages = others.map(([own, hasRules], at): Page => ({
+					...any.page,
+					path: `${any.page.path}${at}`,
+					fields: own,
+					rules: hasRules ? any.page.rules : []
+				}));
+				const quick = new PageRenderer(resolverOf(any));
+				const telling = new PageRenderer(resolverOf(any), { xhtml: true });
+				for (const page of [...pages, ...pages]) {
+					const { head, traces } = resolverOf(any).resolveWithTrace(page);
+					expect(quick.render(page)).toBe(renderHead(head));
+					expect(telling.renderWithTrace(page)).toEqual({ markup: renderHead(head, { xhtml: true }), traces });
+				}
+			}),
+			{ numRuns: 150 }
 		);
 	});
 

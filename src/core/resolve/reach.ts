@@ -1,6 +1,6 @@
 import { findTag } from '../catalogue/catalogue';
 import type { Page, Rule, RuleBody, Site, ContentType } from '../model';
-import { renderHead } from '../render/render';
+import { PageRenderer } from '../render/render';
 import { countGraphemes } from '../text/text';
 import type { SiteModel } from './resolve';
 import { Resolver } from './resolve';
@@ -85,6 +85,7 @@ export function measureReach(
 ): Reach {
 	const before = new Resolver(model, now);
 	const after = new Resolver(editModel(model, edit), now);
+	const [markupBefore, markupAfter] = [new PageRenderer(before), new PageRenderer(after)];
 	const found: ReachedPage[] = [];
 	const count = { under: 0, changed: 0, better: 0, worse: 0 };
 	let seen = 0;
@@ -92,10 +93,10 @@ export function measureReach(
 		if (++seen % 500 === 0) progress?.(seen);
 		if (!isUnder(page, edit)) continue;
 		count.under++;
-		const [was, will] = [before.resolveHead(page), after.resolveHead(editPage(page, edit))];
-		if (renderHead(was) === renderHead(will)) continue;
+		const edited = editPage(page, edit);
+		if (markupBefore.render(page) === markupAfter.render(edited)) continue;
 		count.changed++;
-		const change = compare(page.path, edit.tag, was, will);
+		const change = compare(page.path, edit.tag, before.resolveHead(page), after.resolveHead(edited));
 		if (change.verdict !== 'other') count[change.verdict]++;
 		keepWorst(found, change);
 	}

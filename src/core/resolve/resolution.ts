@@ -1,14 +1,14 @@
 import type { ContentType, Layer, Page, Picture, PictureMention, Site } from '../model';
 import type { TagFamily } from '../catalogue/types';
 import type { Scope } from '../template/compile';
-import { toText, type Value } from '../template/values';
+import { ownValue, toText, type Value } from '../template/values';
 import type { AddressBook } from './address';
 import { readingMinutes } from './builtIns';
 import { LEFT_OUT, type Candidate } from './candidate';
 import { LOOPED, LoopWatch } from './loops';
 import type { PictureFacts, PictureScope } from './pictures';
 import { languageChain, type Plan } from './plan';
-import type { Search, TellingSearch } from './telling';
+import type { Telling } from './telling';
 import type { ChosenPicture, TagValue } from './types';
 
 /** What is the same for all pages of a site. */
@@ -17,14 +17,17 @@ export interface SiteScope {
 	readonly addresses: AddressBook;
 	readonly facts: PictureFacts;
 	readonly now: string;
+	/** With its spaces. */
+	readonly separator: string;
+	readonly choices: PictureScope['choices'];
 }
 
 const own = (record: object | undefined, name: string): Value =>
-	record !== undefined && Object.hasOwn(record, name) ? (record as Record<string, Value>)[name] : undefined;
+	record === undefined ? undefined : ownValue(record, name);
 
 /**
  * One page on its way through the rules: what templates ask for, and what each tag came to. A tag is worked out when it
- * is first asked for. With `told`, every search also tells how it went; without, nothing is kept but the values.
+ * is first asked for. With `telling`, every search also tells how it went; without, nothing is kept but the values.
  */
 export class Resolution implements Scope, PictureScope {
 	readonly site: Site;
@@ -39,24 +42,27 @@ export class Resolution implements Scope, PictureScope {
 
 	constructor(
 		private readonly scope: SiteScope,
-		private readonly type: ContentType | undefined,
+		readonly type: ContentType | undefined,
 		readonly page: Page,
-		private readonly plan: Plan,
-		/** Filled, by place, with how each search went. */
-		private readonly told?: (Search | undefined)[]
+		readonly plan: Plan,
+		/** Filled with how each search went. */
+		readonly telling: Telling | undefined
 	) {
 		this.site = scope.site;
 		this.addresses = scope.addresses;
 		this.language = page.language ?? scope.site.languages[0] ?? 'en';
-		this.separator = scope.site.separator;
+		this.separator = scope.separator;
 		this.fields = page.fields;
 		this.watch = plan.hasCircle ? new LoopWatch((index) => plan.tags[index]!.name) : undefined;
 		this.pageAddress = scope.addresses.ofPath(page.path);
-		this.values = new Array<TagValue | null | undefined>(plan.tags.length).fill(undefined);
+		this.values = plan.start.slice();
 	}
 
 	get now() {
 		return this.scope.now;
+	}
+	get choices() {
+		return this.scope.choices;
 	}
 	get facts(): PictureFacts {
 		return this.scope.facts;
@@ -145,19 +151,13 @@ export class Resolution implements Scope, PictureScope {
 		const known = this.values[index];
 		if (known !== undefined) return known;
 		this.watch?.enter(index);
-		const value = this.told
-			? this.tell(this.told, index)
+		const value = this.telling
+			? plannedSearch(this.plan, index).run(this, this.telling)
 			: this.watch
 				? this.searchOnWatch(this.watch, index)
 				: this.search(this.plan.tries[index] as Plan['tries'][number]);
 		this.values[index] = value;
 		return value;
-	}
-
-	private tell(told: (Search | undefined)[], index: number): TagValue | null {
-		const search = (this.plan.telling[index] as TellingSearch).run(this);
-		told[index] = search;
-		return search.value;
 	}
 
 	private search(tries: readonly Candidate['evaluate'][]): TagValue | null {
@@ -189,6 +189,8 @@ export class Resolution implements Scope, PictureScope {
 		return atSite === undefined ? ON_BY_DEFAULT : { on: atSite, layer: 'site' };
 	}
 }
+
+const plannedSearch = (plan: Plan, index: number) => plan.searches[index] as Plan['searches'][number];
 
 /** Whether something is on, and which layer says so. */
 export interface Switch {

@@ -4,11 +4,12 @@ import type { ContentType, ExtraMarkup, Layer, Page, Picture, Rule, Site } from 
 import { LAYERS } from '../model';
 import { AddressBook } from './address';
 import type { PictureFacts } from './pictures';
-import { makePlan, type LayerRules, type MadeRules, type Plan } from './plan';
+import { makePlan, NO_PARENT, withConstants, type LayerRules, type MadeRules, type Plan } from './plan';
 import { factsFrom, Resolution, type SiteScope } from './resolution';
-import type { Search } from './telling';
-import type { Attributed, ChosenPicture, Head, HeadTag, TagValue, Trace, TraceStep, Withheld } from './types';
+import { Telling, type TellingSearch } from './telling';
+import type { ChosenPicture, Head, HeadTag, Step, TagSink, TagValue, Trace, Withheld } from './types';
 import type { TagDefinition } from '../catalogue/types';
+import { spaced } from '../template/compile';
 
 /** What is needed of a site to resolve its pages, besides the pages. */
 export interface SiteModel {
@@ -32,7 +33,14 @@ export class Resolver {
 	/** `now` is the moment that `{now}` names, ISO 8601. */
 	constructor(model: SiteModel, now: string) {
 		const facts = typeof model.pictures === 'function' ? model.pictures : factsFrom(model.pictures);
-		this.scope = { site: model.site, addresses: new AddressBook(model.site.base), facts, now };
+		this.scope = {
+			site: model.site,
+			addresses: new AddressBook(model.site.base),
+			facts,
+			now,
+			separator: spaced(model.site.separator),
+			choices: new Map()
+		};
 		this.types = new Map(model.types.map((type) => [type.name, type]));
 	}
 
@@ -43,28 +51,33 @@ export class Resolver {
 
 	/** The head of a page. */
 	resolveHead(page: Page): Head {
-		return this.emit(this.open(page));
+		const resolution = this.open(page);
+		const head = new CollectedHead(this.htmlAttributes(resolution));
+		this.emit(resolution, head);
+		return head;
 	}
 
 	/** The head of a page with a trace for every tag that anything was said about, in the order of output. */
 	resolveWithTrace(page: Page): { head: Head; traces: Trace[] } {
-		const told: (Search | undefined)[] = [];
-		const open = this.open(page, told);
-		const withheld = new Map<string, Withheld>();
-		const head = this.emit(open, withheld);
-		const { plan, resolution } = open;
-		for (let index = 0; index < plan.tags.length; index++) resolution.valueAt(index);
-		const steps = plan.telling.map((search, index) => search.explain(resolution, told[index] as Search));
-		return {
-			head,
-			traces: plan.tags.map((tag, index) => traceOf(tag.name, index, told as Search[], steps, plan, withheld))
-		};
+		const resolution = this.open(page, true);
+		const head = new CollectedHead(this.htmlAttributes(resolution));
+		return { head, traces: this.emitWithTrace(resolution, head) };
 	}
 
-	private open(page: Page, told?: (Search | undefined)[]) {
+	/** Hands the tags of a page on, without making a head of them. */
+	writeTags(page: Page, sink: TagSink) {
+		this.emit(this.open(page), sink);
+	}
+
+	/** The same, and the traces. */
+	writeWithTrace(page: Page, sink: TagSink): Trace[] {
+		return this.emitWithTrace(this.open(page, true), sink);
+	}
+
+	private open(page: Page, isTelling = false): Resolution {
 		const type = this.types.get(page.type);
 		const plan = this.planFor(page, type);
-		return { plan, type, page, resolution: new Resolution(this.scope, type, page, plan, told) };
+		return new Resolution(this.scope, type, page, plan, isTelling ? new Telling(plan.startEnds) : undefined);
 	}
 
 	private planFor(page: Page, type: ContentType | undefined): Plan {
@@ -73,7 +86,10 @@ export class Resolver {
 		let plans = this.plans.get(type);
 		if (!plans) this.plans.set(type, (plans = new Map()));
 		let plan = plans.get(language);
-		if (!plan) plans.set(language, (plan = this.makePlan(language, type, [])));
+		if (plan) return plan;
+		plan = this.makePlan(language, type, []);
+		plan = withConstants(plan, new Resolution(this.scope, type, page, plan, undefined));
+		plans.set(language, plan);
 		return plan;
 	}
 
@@ -86,29 +102,38 @@ export class Resolver {
 		return makePlan(layers, language, type?.kind || 'website', this.scope.site.prefixes ?? {}, this.made);
 	}
 
-	private emit({ plan, resolution, type, page }: ReturnType<Resolver['open']>, withheld?: Map<string, Withheld>): Head {
-		const tags: HeadTag[] = [];
+	private emit(resolution: Resolution, sink: TagSink) {
+		const { plan, type, page } = resolution;
 		const og = resolution.family('og');
 		const twitter = resolution.family('twitter');
 		const lean = this.scope.site.lean === true && og.on;
-		for (const index of plan.active) {
-			const tag = plan.tags[index] as TagDefinition;
-			const parent = plan.parents[index] as number;
-			if (tag.family === 'og' ? !og.on : tag.family === 'twitter' ? !twitter.on : false)
-				withheld?.set(tag.name, { kind: 'family-off', layer: (tag.family === 'og' ? og : twitter).layer });
-			else if (tag.parent && (parent < 0 || resolution.valueAt(parent) === null))
-				withheld?.set(tag.name, { kind: 'no-parent', parent: tag.parent });
+		sink.markup('before', this.extra('before', page, type));
+		const allOn = og.on && twitter.on;
+		for (let at = 0; at < plan.steps.length; at++) {
+			const step = plan.steps[at] as Step;
+			const { index, tag, parent, same, isOg, isTwitter } = step;
+			if (!allOn && ((isOg && !og.on) || (isTwitter && !twitter.on)))
+				withhold(resolution, index, { kind: 'family-off', layer: (isOg ? og : twitter).layer });
+			else if (parent !== NO_PARENT && (parent < 0 || resolution.valueAt(parent) === null))
+				withhold(resolution, index, { kind: 'no-parent', parent: tag.parent as string });
 			else if (lean && tag.twin && saysTheSame(resolution, tag))
-				withheld?.set(tag.name, { kind: 'same-as-twin', twin: tag.twin });
-			// The alt text of a shown picture is written with it.
-			else if (tag.name !== 'og:image:alt') pushTag(tags, tag, resolution.valueAt(index), resolution);
+				withhold(resolution, index, { kind: 'same-as-twin', twin: tag.twin });
+			else if (same !== undefined) sink.text(step, same);
+			else if (!step.goesWithPicture) emitStep(sink, step, resolution.valueAt(index), resolution);
 		}
-		return {
-			html: this.htmlAttributes(resolution),
-			tags,
-			before: this.extra('before', page, type),
-			after: this.extra('after', page, type)
-		};
+		sink.markup('after', this.extra('after', page, type));
+	}
+
+	private emitWithTrace(resolution: Resolution, sink: TagSink): Trace[] {
+		this.emit(resolution, sink);
+		const { plan, watch } = resolution;
+		const telling = resolution.telling as Telling;
+		const count = plan.tags.length;
+		// Where rules go in circles, every tag has its value before a reason asks for one.
+		if (watch) for (let index = 0; index < count; index++) resolution.valueAt(index);
+		const traces: Trace[] = [];
+		for (let index = 0; index < count; index++) traces.push(traceOf(index, plan, resolution, telling));
+		return traces;
 	}
 
 	private htmlAttributes(resolution: Resolution): Head['html'] {
@@ -138,72 +163,75 @@ export class Resolver {
 
 const NONE: readonly string[] = [];
 
+/** Notes why a tag is not written, if it came to anything. */
+function withhold(resolution: Resolution, index: number, why: Withheld) {
+	if (resolution.telling && resolution.valueAt(index) !== null) resolution.telling.withhold(index, why);
+}
+
 function saysTheSame(resolution: Resolution, tag: TagDefinition): boolean {
 	const text = resolution.textOf(tag.name);
 	return text !== '' && text === resolution.textOf(tag.twin as string);
 }
 
-function pushTag(tags: HeadTag[], tag: TagDefinition, value: TagValue | null, resolution: Resolution) {
+function emitStep(sink: TagSink, step: Step, value: TagValue | null, resolution: Resolution) {
 	if (value === null) return;
+	const { tag } = step;
 	if (typeof value === 'string') {
-		tags.push({ tag, value, attributes: tag.attributes });
+		if (tag.attributes === undefined) sink.text(step, value);
+		else sink.tag(tag, value, tag.attributes);
 		return;
 	}
 	for (let index = 0; index < value.length; index++) {
 		const item = value[index] as (typeof value)[number];
-		if (typeof item === 'string') tags.push({ tag, value: item, attributes: tag.attributes });
-		else if ('address' in item) pushPicture(tags, tag, item, index, resolution);
-		else tags.push(withAttributes(tag, item));
+		if (typeof item === 'string') sink.tag(tag, item, tag.attributes);
+		else if ('address' in item) emitPicture(sink, tag, item, index, resolution);
+		else sink.tag(tag, item.value, { ...tag.attributes, ...item.attributes });
 	}
 }
 
-const withAttributes = (tag: TagDefinition, { value, attributes }: Attributed): HeadTag => ({
-	tag,
-	value,
-	attributes: { ...tag.attributes, ...attributes }
-});
-
 /** A picture and, directly after it, the facts that travel with it (R11). Alt text set for the tag goes to the first. */
-function pushPicture(
-	tags: HeadTag[],
-	tag: TagDefinition,
-	picture: ChosenPicture,
-	index: number,
-	resolution: Resolution
-) {
-	tags.push({ tag, value: picture.address, attributes: undefined });
+function emitPicture(sink: TagSink, tag: TagDefinition, picture: ChosenPicture, index: number, resolution: Resolution) {
+	sink.tag(tag, picture.address, undefined);
 	if (tag.name !== 'og:image') return;
 	const facts = PICTURE_FACT_TAGS;
-	if (picture.secure) pushFact(tags, facts.secure, picture.secure);
-	if (picture.type) pushFact(tags, facts.type, picture.type);
-	if (picture.width) pushFact(tags, facts.width, String(picture.width));
-	if (picture.height) pushFact(tags, facts.height, String(picture.height));
+	if (picture.secure) sink.tag(facts.secure, picture.secure, undefined);
+	if (picture.type) sink.tag(facts.type, picture.type, undefined);
+	if (picture.width) sink.tag(facts.width, String(picture.width), undefined);
+	if (picture.height) sink.tag(facts.height, String(picture.height), undefined);
 	const alt = index === 0 ? resolution.textOf('og:image:alt') : picture.alt;
-	if (alt) pushFact(tags, facts.alt, alt);
+	if (alt) sink.tag(facts.alt, alt, undefined);
 }
 
-const pushFact = (tags: HeadTag[], tag: TagDefinition, value: string) =>
-	void tags.push({ tag, value, attributes: undefined });
+/** Gathers tags to a head. */
+class CollectedHead implements Head, TagSink {
+	readonly tags: HeadTag[] = [];
+	readonly before: string[] = [];
+	readonly after: string[] = [];
+
+	constructor(readonly html: Head['html']) {}
+
+	markup(where: keyof ExtraMarkup, elements: readonly string[]) {
+		this[where].push(...elements);
+	}
+
+	text({ tag }: Step, value: string) {
+		this.tag(tag, value, undefined);
+	}
+
+	tag(tag: TagDefinition, value: string, attributes: HeadTag['attributes']) {
+		this.tags.push({ tag, value, attributes });
+	}
+}
 
 /** The trace of one tag, with what only the whole head can tell: why it is not written, and what was passed over (R3). */
-function traceOf(
-	tag: string,
-	index: number,
-	told: readonly Search[],
-	all: readonly (readonly TraceStep[])[],
-	plan: Plan,
-	withheld: ReadonlyMap<string, Withheld>
-): Trace {
-	const { value, end } = told[index] as Search;
-	const steps = all[index] as readonly TraceStep[];
-	if (value === null) return { tag, value: undefined, steps, winner: -1 };
-	const why = withheld.size > 0 ? withheld.get(tag) : undefined;
+function traceOf(index: number, plan: Plan, resolution: Resolution, telling: Telling): Trace {
+	const search = plan.searches[index] as TellingSearch;
+	const trace = search.trace(resolution, telling);
+	if (trace.winner < 0) return trace;
+	const why = telling.withheld?.get(index);
 	const from = plan.borrowsFrom[index] as number;
 	const layer =
-		from < 0
-			? undefined
-			: layerPassedOver(steps[end] as TraceStep, told[from] as Search, all[from] as readonly TraceStep[]);
-	const trace: Trace = { tag, value, steps, winner: end };
+		from < 0 ? undefined : layerPassedOver(search, plan.searches[from] as TellingSearch, resolution, telling);
 	if (!why && !layer) return trace;
 	return {
 		...trace,
@@ -213,7 +241,13 @@ function traceOf(
 }
 
 /** The layer of the tag that the built-in would have borrowed from, when that is the more specific one. */
-function layerPassedOver(mine: TraceStep, { value, end }: Search, steps: readonly TraceStep[]): Layer | undefined {
-	const theirs = mine.layer === 'built-in' || value === null ? undefined : steps[end]?.layer;
-	return theirs && LAYERS.indexOf(theirs) < LAYERS.indexOf(mine.layer) ? theirs : undefined;
+function layerPassedOver(
+	mine: TellingSearch,
+	theirs: TellingSearch,
+	resolution: Resolution,
+	telling: Telling
+): Layer | undefined {
+	const layer = mine.layerOf(resolution, telling) as Layer;
+	const other = layer === 'built-in' ? undefined : theirs.layerOf(resolution, telling);
+	return other && LAYERS.indexOf(other) < LAYERS.indexOf(layer) ? other : undefined;
 }

@@ -1,5 +1,5 @@
 import type { TagDefinition } from '../catalogue/types';
-import type { Layer, Picture, RuleBody } from '../model';
+import type { ExtraMarkup, Layer, Picture, RuleBody } from '../model';
 
 /** A picture that won, with the facts that travel with it (R6). */
 export interface ChosenPicture {
@@ -29,6 +29,32 @@ export interface HeadTag {
 	readonly tag: TagDefinition;
 	readonly value: string;
 	readonly attributes: Readonly<Record<string, string>> | undefined;
+}
+
+/** A tag on its way out, with what is asked of it for every page. */
+export interface Step {
+	/** Its place in the plan. */
+	readonly index: number;
+	readonly tag: TagDefinition;
+	/** The place of the tag it belongs to; negative: see `NO_PARENT`. */
+	readonly parent: number;
+	/** The place of the tag whose text it mostly repeats, or its own. */
+	readonly kin: number;
+	/** Its text, where that is the same on all pages. */
+	readonly same: string | undefined;
+	readonly isOg: boolean;
+	readonly isTwitter: boolean;
+	/** It is written with its picture, not by itself. */
+	readonly goesWithPicture: boolean;
+}
+
+/** Takes a head's tags as they come, in the order of output. */
+export interface TagSink {
+	/** Extra markup of the page's own, one element each. */
+	markup(where: keyof ExtraMarkup, elements: readonly string[]): void;
+	tag(tag: TagDefinition, value: string, attributes: HeadTag['attributes']): void;
+	/** A tag of one text without attributes, as nearly all are. */
+	text(step: Step, value: string): void;
 }
 
 /** The head of one page. */

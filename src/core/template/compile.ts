@@ -3,11 +3,12 @@ import { PAGE_FACTS, type FieldValue } from '../model';
 import type { PlaceholderNode, TemplateNode, Term, VariableTerm } from './ast';
 import { FILTERS, runFilter, type FilterSpec } from './filters';
 import { parseTemplate } from './parse';
-import { isEmpty, partOf, toText, type Value } from './values';
+import { isEmpty, ownValue, partOf, toText, type Value } from './values';
 
 /** What a template can ask for while it runs. One object serves all templates of a page. */
 export interface Scope {
 	readonly language: string;
+	/** As it stands between two stretches, with its spaces: see `spaced`. */
 	readonly separator: string;
 	/** The moment of rendering, ISO 8601. */
 	readonly now: string;
@@ -33,6 +34,8 @@ export interface CompiledTemplate {
 	readonly issues: readonly Issue[];
 	/** The tags whose outcome the template asks for. */
 	readonly reads: readonly string[];
+	/** It asks for nothing but what site, type and language say: it comes to the same on all their pages. */
+	readonly isConstant: boolean;
 	run(scope: Scope): string;
 	/** For a template that is one placeholder and nothing else: its value, still a list where it is one. */
 	readonly value?: (scope: Scope) => Value;
@@ -54,6 +57,7 @@ export function compileTemplate(source: string): CompiledTemplate {
 		source,
 		issues,
 		reads: [...new Set(reads)],
+		isConstant: variablesIn(used).every(({ root }) => root === 'site' || root === 'type'),
 		run: compileSequence(used),
 		...(only && { value: only }),
 		emptyNames: (scope) => emptyPlaceholders(used, scope)
@@ -62,16 +66,25 @@ export function compileTemplate(source: string): CompiledTemplate {
 
 /** Stands for `{sep}` until both its sides are known. Values never hold it: see `withoutMark`. */
 const SEPARATOR_MARK = '\u0000';
+const asItIs = (text: string) => text;
 const withoutMark = (text: string) => (text.includes(SEPARATOR_MARK) ? text.replaceAll(SEPARATOR_MARK, '') : text);
 
 function compileSequence(nodes: readonly TemplateNode[]): (scope: Scope) => string {
-	if (!hasSeparator(nodes)) return joiner(nodes.map(compileNode));
+	if (!hasSeparator(nodes)) return joiner(nodes.map((node) => compileNode(node, asItIs)));
 	if (nodes.some((node) => node.kind === 'optional' && hasSeparator(node.nodes))) {
-		const join = joiner(nodes.map(compileNode));
+		const join = joiner(nodes.map((node) => compileNode(node, withoutMark)));
 		return (scope) => settleSeparators(join(scope).split(SEPARATOR_MARK), scope.separator);
 	}
-	const stretches = stretchesOf(nodes).map((stretch) => joiner(trimEdges(stretch).map(compileNode)));
+	const stretches = stretchesOf(nodes).map((stretch) =>
+		joiner(trimEdges(stretch).map((node) => compileNode(node, asItIs)))
+	);
 	return (scope) => settleSeparators(stretches, scope.separator, scope);
+}
+
+/** A separator with a space on each side; a blank one is one space. */
+export function spaced(separator: string): string {
+	const sign = separator.trim();
+	return sign === '' ? ' ' : ` ${sign} `;
 }
 
 /** The nodes between the separators. */
@@ -119,42 +132,41 @@ function settleSeparators(
 	separator: string,
 	scope?: Scope
 ): string {
-	const sign = separator.trim();
-	const between = sign === '' ? ' ' : ` ${sign} `;
 	let out = '';
 	for (const stretch of stretches) {
 		const text = (typeof stretch === 'string' ? stretch : stretch(scope as Scope)).trim();
-		if (text !== '') out = out === '' ? text : out + between + text;
+		if (text !== '') out = out === '' ? text : out + separator + text;
 	}
 	return out;
 }
 
-function compileNode(node: TemplateNode): Part {
+/** `tidy` is done to every value: where marks stand for separators, a value must hold none. */
+function compileNode(node: TemplateNode, tidy: (text: string) => string): Part {
 	switch (node.kind) {
 		case 'text':
 			return () => node.text;
 		case 'separator':
 			return () => SEPARATOR_MARK;
 		case 'placeholder':
-			return compilePlaceholder(node);
+			return compilePlaceholder(node, tidy);
 		case 'optional':
-			return compileOptional(node.nodes);
+			return compileOptional(node.nodes, tidy);
 	}
 }
 
-function compilePlaceholder(node: PlaceholderNode): Part {
+function compilePlaceholder(node: PlaceholderNode, tidy: (text: string) => string): Part {
 	const value = compileExpression(node);
 	return (scope) => {
 		const got = value(scope);
 		// Most texts begin with a letter: then they are not blank, and need no closer look.
-		if (typeof got === 'string' && got.charCodeAt(0) > 32) return withoutMark(got);
-		return isEmpty(got) ? undefined : withoutMark(toText(got));
+		if (typeof got === 'string' && got.charCodeAt(0) > 32) return tidy(got);
+		return isEmpty(got) ? undefined : tidy(toText(got));
 	};
 }
 
 /** Comes to '' as soon as a placeholder directly in it is empty; a nested stretch that is gone does not matter. */
-function compileOptional(nodes: readonly TemplateNode[]): Part {
-	const parts = nodes.map((node) => ({ run: compileNode(node), isVariable: node.kind === 'placeholder' }));
+function compileOptional(nodes: readonly TemplateNode[], tidy: (text: string) => string): Part {
+	const parts = nodes.map((node) => ({ run: compileNode(node, tidy), isVariable: node.kind === 'placeholder' }));
 	return (scope) => {
 		let out = '';
 		for (const { run, isVariable } of parts) {
@@ -204,7 +216,7 @@ function compileRoot(root: string, name: string): (scope: Scope) => Value {
 	switch (root) {
 		case 'page':
 			if (FACTS.has(name)) return (scope) => scope.pageValue(name);
-			return (scope) => (Object.hasOwn(scope.fields, name) ? scope.fields[name] : undefined);
+			return (scope) => ownValue(scope.fields, name);
 		case 'site':
 			return (scope) => scope.siteValue(name);
 		case 'type':

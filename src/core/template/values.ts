@@ -31,5 +31,15 @@ export function toText(value: Value): string {
 /** A named part of a record, such as the handle of a person. Only own properties count: the record is from outside. */
 export function partOf(value: Value, name: string): Value {
 	if (typeof value !== 'object' || value === null || Array.isArray(value)) return undefined;
-	return Object.hasOwn(value, name) ? (value as unknown as Record<string, Value>)[name] : undefined;
+	return ownValue(value, name);
+}
+
+/**
+ * An own property of a record from outside. All that plain records inherit are functions and `__proto__`, so that only
+ * these need a closer look.
+ */
+export function ownValue(record: object, name: string): Value {
+	const value = (record as Record<string, Value>)[name];
+	if (typeof value !== 'function' && name !== '__proto__') return value;
+	return Object.hasOwn(record, name) ? value : undefined;
 }

@@ -27,13 +27,16 @@ export function cleanText(text: string): string {
  * engine runs several times faster than a loop over the units. Ordinary is what holds no control, surrogate, separator
  * or noncharacter: U+00A1 to U+167F, U+2010 to U+2027, and ASCII.
  */
-const NOT_ORDINARY = /[^ -~\u00a1-\u167f\u2010-\u2027]| {2}/;
+const ORDINARY = /^[ -~\u00a1-\u167f\u2010-\u2027]*$/;
+const TWO_SPACES = / {2}/;
 const ASCII_SIGN = /[!-~]/;
+const isAsciiSign = (unit: number) => unit > 32 && unit < 127;
 
 /** Whether a text is ordinary, with something to see in it, and nothing to tidy. */
 function isTidy(text: string): boolean {
-	if (text.charCodeAt(0) === 32 || text.charCodeAt(text.length - 1) === 32) return false;
-	return ASCII_SIGN.test(text) && !NOT_ORDINARY.test(text);
+	const first = text.charCodeAt(0);
+	if (first === 32 || text.charCodeAt(text.length - 1) === 32) return false;
+	return (isAsciiSign(first) || ASCII_SIGN.test(text)) && ORDINARY.test(text) && !TWO_SPACES.test(text);
 }
 
 /** Code units that may join with their neighbours to one character, or be none by themselves. */
