@@ -176,7 +176,7 @@ describe('import', () => {
 		);
 		write('site/p/text.gif', 'no picture');
 		const { stderr } = importSite();
-		expect(stderr).toContain('p/none.jpg: a picture on 1 page that is not in the folder, or is no picture');
+		expect(stderr).toContain('p/none.jpg: a picture on 1 page: not in the folder, or no picture');
 		expect(stderr).toContain('p/text.gif: a picture on 1 page');
 		const head = run('render', '--site', 'Docs', '--path', '/a.html').stdout;
 		expect(head).toContain(

@@ -1,6 +1,7 @@
 import { statSync } from 'node:fs';
 import { InvalidArgumentError } from 'commander';
 import { UserError } from '$server/errors';
+import { GuardedFetcher } from '$server/fetching/fetch';
 import { importFolder, type ImportSummary } from '$server/files/importFolder';
 import { readSiteFile, saveSiteFile } from '$server/siteFile/siteFile';
 import { count, dbOption, listed, printJson, progressBar, say, withStore, type Verb } from '../common';
@@ -10,6 +11,7 @@ interface Options {
 	base?: string;
 	site?: string;
 	type: { pattern: string; type: string }[];
+	fetchPictures?: boolean;
 	json?: boolean;
 }
 
@@ -26,6 +28,7 @@ export const addImport: Verb = (program) => {
 			typePattern,
 			[]
 		)
+		.option('--fetch-pictures', 'fetch pictures that stand at other addresses, to learn their size (folder)')
 		.addOption(dbOption())
 		.option('--json', 'the summary as JSON')
 		.action((source: string, options: Options) =>
@@ -50,7 +53,7 @@ function isFolder(source: string): boolean {
 async function fromFolder(
 	store: Parameters<typeof importFolder>[0],
 	folder: string,
-	{ base, site, type, json }: Options
+	{ base, site, type, json, fetchPictures }: Options
 ) {
 	if (!base || !site)
 		throw new UserError(
@@ -58,9 +61,12 @@ async function fromFolder(
 			2
 		);
 	const bar = progressBar('Reading');
-	const summary = await importFolder(store, { folder, base, site, types: type, progress: bar.update }).finally(
-		bar.stop
-	);
+	const fetcher = fetchPictures ? new GuardedFetcher() : undefined;
+	const options = { folder, base, site, types: type, progress: bar.update, ...(fetcher && { fetcher }) };
+	const summary = await importFolder(store, options).finally(() => {
+		bar.stop();
+		return fetcher?.close();
+	});
 	if (json) printJson(summary);
 	else describe(summary, site);
 }
@@ -72,9 +78,16 @@ function describe({ read, pictures, skipped, retired, warnings }: ImportSummary,
 	if (retired.length) say(`No longer in the folder, set to draft: ${retired.length}\n${listed(retired)}`);
 }
 
-function fromFile(store: Parameters<typeof saveSiteFile>[0], file: string, { json, type, base, site }: Options) {
-	if (base || site || type.length)
-		throw new UserError('--base, --site and --type go with a folder; a site file says these itself.', 2);
+function fromFile(
+	store: Parameters<typeof saveSiteFile>[0],
+	file: string,
+	{ json, type, base, site, fetchPictures }: Options
+) {
+	if (base || site || type.length || fetchPictures)
+		throw new UserError(
+			'--base, --site, --type and --fetch-pictures go with a folder; a site file says these itself.',
+			2
+		);
 	const data = readSiteFile(file);
 	saveSiteFile(store, data);
 	const summary = { site: data.site.name, pages: data.pages.length, types: data.types.length };

@@ -2,6 +2,7 @@ import { readFileSync, statSync } from 'node:fs';
 import picomatch from 'picomatch';
 import { isLocalAddress, normaliseBase, readPage, type Picture, type PictureMention, type Site } from '$core';
 import { UserError } from '../errors';
+import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
 import type { FoundPage, Store } from '../store/store';
 import { decodeFile } from './encoding';
 import { fileOfPath, isHtmlName, openFolder, pathOfFile, walkFolder, type FolderEntry } from './folder';
@@ -13,6 +14,8 @@ export interface ImportOptions {
 	readonly base: string;
 	/** Which files are of which type: the first pattern that fits decides. */
 	readonly types: readonly { readonly pattern: string; readonly type: string }[];
+	/** Fetches the pictures that stand at whole addresses; without it they are taken as they are, their facts unknown. */
+	readonly fetcher?: GuardedFetcher;
 	readonly progress?: (done: number, all: number) => void;
 }
 
@@ -45,7 +48,7 @@ export async function importFolder(store: Store, options: ImportOptions): Promis
 		throw new UserError(
 			`None of the ${entries.length} files in ${options.folder} could be read as a page. The first: ${entries[0]!.path}, ${reading.skipped[0]?.why}.`
 		);
-	const pictures = await readPictures(top, reading.pages);
+	const pictures = await readPictures(top, reading.pages, options.fetcher);
 	// What is not there cannot stand on a card.
 	const gone = new Set(pictures.missing.map((picture) => picture.path));
 	const retired = save(
@@ -163,25 +166,40 @@ function sitePath(src: string, page: string): string | undefined {
 const mentionsIn = (page: FoundPage) => (page.fields.pictures ?? []) as readonly PictureMention[];
 
 /** The facts of every picture that the pages mention and the folder holds; how often each stands is counted. */
-async function readPictures(top: string, pages: readonly FoundPage[]) {
+async function readPictures(top: string, pages: readonly FoundPage[], fetcher: GuardedFetcher | undefined) {
 	const uses = new Map<string, number>();
 	for (const page of pages)
 		for (const src of new Set(mentionsIn(page).map((mention) => mention.src))) uses.set(src, (uses.get(src) ?? 0) + 1);
 	const known: Picture[] = [];
 	const missing: { path: string; why: string }[] = [];
 	for (const [src, count] of uses) {
-		if (!src.startsWith('/')) continue;
-		const file = fileOfPath(top, src);
-		const facts = file && (await readPictureFacts(file));
+		const isLocal = src.startsWith('/');
+		if (!isLocal && !fetcher) continue;
+		const facts = isLocal ? await factsInFolder(top, src) : await factsAt(src, fetcher as GuardedFetcher);
 		const repeated = count >= FRAME_LEAST && count >= pages.length * FRAME_SHARE;
-		if (facts) known.push({ src, ...facts, ...(repeated && { repeated: count }), ...(isMark(src) && { mark: true }) });
-		else
-			missing.push({
-				path: src,
-				why: `a picture on ${count} ${count === 1 ? 'page' : 'pages'} that is not in the folder, or is no picture`
-			});
+		if (typeof facts !== 'string')
+			known.push({ src, ...facts, ...(repeated && { repeated: count }), ...(isMark(src) && { mark: true }) });
+		else missing.push({ path: src, why: `a picture on ${count} ${count === 1 ? 'page' : 'pages'}: ${facts}` });
 	}
 	return { known, missing };
+}
+
+/** The facts of a picture, or why there are none. */
+type FactsOrWhy = Omit<Picture, 'src'> | string;
+
+async function factsInFolder(top: string, src: string): Promise<FactsOrWhy> {
+	const file = fileOfPath(top, src);
+	return (file && (await readPictureFacts(file))) || 'not in the folder, or no picture';
+}
+
+async function factsAt(address: string, fetcher: GuardedFetcher): Promise<FactsOrWhy> {
+	try {
+		const { body } = await fetcher.fetch(address, PICTURE_LIMITS);
+		return (await readPictureFacts(body)) ?? 'what stands there is no picture';
+	} catch (error) {
+		if (error instanceof UserError) return error.message;
+		throw error;
+	}
 }
 
 /** Whether a picture calls itself a logo or an icon, by a word of its file's name or its folder's. */

@@ -14,13 +14,13 @@ const MEDIA_TYPES: Readonly<Record<string, string>> = {
 };
 
 /**
- * What a file is, read from its bytes and never from its name: media type, size in pixels as shown (turned as its
+ * What a file, by its path or its bytes, is; read from the bytes and never from a name: media type, size in pixels as shown (turned as its
  * orientation says), size in bytes. Undefined when it is no picture.
  */
-export async function readPictureFacts(file: string): Promise<Omit<Picture, 'src'> | undefined> {
+export async function readPictureFacts(file: string | Buffer): Promise<Omit<Picture, 'src'> | undefined> {
 	try {
-		const [{ size }, facts] = await Promise.all([
-			stat(file),
+		const [size, facts] = await Promise.all([
+			typeof file === 'string' ? stat(file).then((found) => found.size) : file.length,
 			sharp(file, { limitInputPixels: 200_000_000 }).metadata()
 		]);
 		const type = MEDIA_TYPES[facts.format];

@@ -1,0 +1,116 @@
+import { Agent, request } from 'undici';
+import type { lookup } from 'node:dns';
+import { UserError } from '../errors';
+import { guardedLookup, refuseAddress, RefusedName } from './guard';
+
+export interface FetchLimits {
+	/** The most bytes of a body that are read; a longer one is refused. */
+	readonly maxBytes: number;
+	/** For the whole fetch, redirects included, in milliseconds. */
+	readonly timeout: number;
+	readonly redirects: number;
+}
+
+export interface Fetched {
+	/** Where the last redirect led. */
+	readonly address: string;
+	/** What the server says it is, in lower case and without parameters; '' when it says nothing. */
+	readonly type: string;
+	readonly body: Buffer;
+}
+
+export const PICTURE_LIMITS: FetchLimits = { maxBytes: 20_000_000, timeout: 15_000, redirects: 5 };
+
+const AGENT_NAME = 'kephalon (reads pictures of a site it looks after)';
+
+/**
+ * Fetches addresses for the server, and nothing but public ones: http and https, never this machine or a private
+ * network, also not by a redirect or by a name that resolves to one. Size, time and redirects are limited.
+ */
+export class GuardedFetcher {
+	private readonly agent: Agent;
+
+	/** `allowed` are IP addresses with their port that are fetched all the same: the demo's own website. */
+	constructor(
+		private readonly allowed: ReadonlySet<string> = new Set(),
+		resolve?: typeof lookup
+	) {
+		this.agent = new Agent({
+			connect: { lookup: guardedLookup(resolve), timeout: 10_000 },
+			headersTimeout: 15_000,
+			bodyTimeout: 15_000
+		});
+	}
+
+	/** A `UserError` says what was refused or failed, and why. */
+	async fetch(address: string, limits: FetchLimits): Promise<Fetched> {
+		const signal = AbortSignal.timeout(limits.timeout);
+		let next = address;
+		for (let hop = 0; hop <= limits.redirects; hop++) {
+			const why = refuseAddress(next, this.allowed);
+			if (why) throw new UserError(`${next} is not fetched: it ${why}.${hop ? ` ${address} redirects to it.` : ''}`);
+			const answer = await this.get(next, limits, signal);
+			if ('body' in answer) return answer;
+			next = answer.leadsTo;
+		}
+		throw new UserError(`${address} redirects more than ${limits.redirects} times. Name the address it ends at.`);
+	}
+
+	close(): Promise<void> {
+		return this.agent.close();
+	}
+
+	private async get(
+		address: string,
+		limits: FetchLimits,
+		signal: AbortSignal
+	): Promise<Fetched | { readonly leadsTo: string }> {
+		try {
+			const { statusCode, headers, body } = await request(address, {
+				dispatcher: this.agent,
+				signal,
+				headers: { 'user-agent': AGENT_NAME, accept: '*/*' }
+			});
+			const location = one(headers.location);
+			if (statusCode >= 300 && statusCode < 400 && location && URL.canParse(location, address)) {
+				await body.dump();
+				return { leadsTo: new URL(location, address).href };
+			}
+			if (statusCode !== 200) {
+				await body.dump();
+				throw new UserError(`${address} answers with ${statusCode}. Check the address.`);
+			}
+			return { address, type: mediaType(one(headers['content-type'])), body: await readAll(body, address, limits) };
+		} catch (error) {
+			throw explain(address, limits, error);
+		}
+	}
+}
+
+const one = (header: string | string[] | undefined) => (Array.isArray(header) ? header[0] : header);
+const mediaType = (header = '') => (header.split(';')[0] as string).trim().toLowerCase();
+
+async function readAll(body: AsyncIterable<Buffer>, address: string, { maxBytes }: FetchLimits): Promise<Buffer> {
+	const chunks: Buffer[] = [];
+	let size = 0;
+	for await (const chunk of body) {
+		size += chunk.length;
+		// Leaving the loop ends the connection: a body without end is not waited for.
+		if (size > maxBytes) throw new UserError(`${address} is larger than ${megabytes(maxBytes)}.`);
+		chunks.push(chunk);
+	}
+	return Buffer.concat(chunks);
+}
+
+const megabytes = (bytes: number) => `${Math.round(bytes / 100_000) / 10} MB`;
+
+function explain(address: string, { timeout }: FetchLimits, error: unknown): UserError {
+	if (error instanceof UserError) return error;
+	if (error instanceof RefusedName) return new UserError(`${address} is not fetched: its name ${error.message}.`);
+	const { name, code, message } = error as NodeJS.ErrnoException;
+	if (name === 'TimeoutError' || /TIMEOUT/.test(code ?? ''))
+		return new UserError(`${address} does not answer within ${timeout / 1000} seconds. Try again later.`);
+	if (code === 'ENOTFOUND' || code === 'EAI_AGAIN')
+		return new UserError(`There is no ${new URL(address).hostname} to be found. Check the address.`);
+	return new UserError(`${address} cannot be fetched (${code ?? message}).`);
+}

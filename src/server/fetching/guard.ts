@@ -1,0 +1,62 @@
+import { lookup as resolveName, type LookupAddress } from 'node:dns';
+import { isIP, type LookupFunction } from 'node:net';
+import ipaddr from 'ipaddr.js';
+
+/**
+ * Why an address must not be fetched by the server, in words that finish "… is not fetched: it …"; undefined when it
+ * may be. Only the public internet is fetched: an address given by anyone must not reach this machine or its network.
+ */
+export function refuseAddress(address: string, allowed: ReadonlySet<string> = new Set()): string | undefined {
+	if (!URL.canParse(address)) return 'is no absolute address';
+	const { protocol, username, password, hostname, host } = new URL(address);
+	if (protocol !== 'http:' && protocol !== 'https:') return `begins with ${protocol} rather than http: or https:`;
+	if (username || password) return 'carries a user name or password';
+	if (allowed.has(host)) return undefined;
+	const bare = hostname.replace(/^\[|\]$/g, '');
+	return isIP(bare) ? refuseIp(bare) : undefined;
+}
+
+/** What each range that is not public is called. */
+const RANGES: Readonly<Record<string, string>> = {
+	loopback: 'leads to this machine',
+	private: 'leads to a private network',
+	uniqueLocal: 'leads to a private network',
+	carrierGradeNat: 'leads to a provider’s inner network',
+	linkLocal: 'leads to the local link',
+	unspecified: 'leads to this machine',
+	broadcast: 'leads to a whole network',
+	multicast: 'leads to many machines'
+};
+
+/**
+ * The same for an IP address, in any of its forms. An IPv6 address that wraps an IPv4 one is as good as that one; all
+ * but plain unicast addresses are refused, among them those of translators, which could wrap a private one.
+ */
+export function refuseIp(ip: string): string | undefined {
+	if (!ipaddr.isValid(ip)) return 'is no IP address';
+	const address = ipaddr.process(ip);
+	const range = address.range();
+	return range === 'unicast' ? undefined : (RANGES[range] ?? 'leads to a reserved network');
+}
+
+/** The refusal of a name by the addresses it resolves to. */
+export class RefusedName extends Error {}
+
+/**
+ * A look-up of names that gives only public addresses. It runs when the connection is made, so that a name cannot
+ * resolve to one address when it is checked and to another when it is used; one refused address refuses the name.
+ */
+export function guardedLookup(resolve: typeof resolveName = resolveName): LookupFunction {
+	return (hostname, options, done) => {
+		resolve(hostname, { ...options, all: true }, (error, found) => {
+			const addresses = found as unknown as LookupAddress[];
+			if (error) return done(error, '');
+			const why = addresses.map(({ address }) => refuseIp(address)).find(Boolean);
+			if (why) return done(new RefusedName(why), '');
+			if (options.all) return done(null, addresses);
+			const [first] = addresses;
+			if (!first) return done(new Error(`The name ${hostname} has no address.`), '');
+			done(null, first.address, first.family);
+		});
+	};
+}
