@@ -5,6 +5,7 @@ export { CATALOGUE, TAG_NAMES, findTag } from './catalogue/catalogue';
 export type { TagDefinition, TagFamily, TagKind, TagPlace } from './catalogue/types';
 export { parseTemplate } from './template/parse';
 export { compileTemplate } from './template/compile';
+export { piecesOf, type Piece } from './template/pieces';
 export { checkTemplate, knownVariables, type KnownVariable, type TemplateContext } from './template/check';
 export { FILTERS } from './template/filters';
 export { Resolver, type SiteModel } from './resolve/resolve';
@@ -32,10 +33,20 @@ export {
 	type HeadJson,
 	type Markup
 } from './render/render';
+export { escapeText } from './render/escape';
 export { cleanText, clipText, countGraphemes, isLanguageTag } from './text/text';
 export { htmlToText, textOf } from './markup/plainText';
 export { limitExtraMarkup } from './markup/extra';
-export { editModel, editPage, faultOf, measureReach, type Edit, type Reach, type ReachedPage } from './resolve/reach';
+export {
+	editModel,
+	editPage,
+	faultOf,
+	measureReach,
+	type AnyEdit,
+	type Edit,
+	type Reach,
+	type ReachedPage
+} from './resolve/reach';
 export { readPage, type PageReading } from './markup/readPage';
 export { injectHead, managedBy } from './markup/inject';
 export { checkRule, checkSite, fieldsOfAll, loopThrough, type RuleContext, type RuleIssue } from './findings/checkSite';
@@ -48,7 +59,12 @@ export {
 	nameOfLayer,
 	valueAsText
 } from './resolve/describe';
-export { cardOf, measureText, type Card, type CardText } from './readers/card';
-export { READERS, type ReaderProfile } from './readers/profiles';
+export { cardOf, measureText, type Card, type CardPicture, type CardText } from './readers/card';
+export { READERS, type CardForm, type ReaderProfile } from './readers/profiles';
+export { faultsOf, type FaultCode, type PageFault } from './findings/pageFaults';
+export { findHard, findWorst, HARD_KINDS, type HardKind, type HardPage, type WorstPages } from './findings/surveys';
+export { STARTING_SETS, type StartingSet } from './startingSets';
 export { isXhtml } from './markup/xhtml';
 export { languageChain } from './resolve/plan';
+export { checkBase, type BaseCheck } from './findings/checkBase';
+export { sameJson, takenBack, withChanges, type Changes, type SettingsEdit } from './settings';

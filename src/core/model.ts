@@ -135,6 +135,8 @@ export interface ContentType {
 	/** What `og:type` says for its pages. */
 	readonly kind?: string;
 	readonly special?: (typeof SPECIAL_KINDS)[number];
+	/** Switched off: its pages are left out of releases, and nothing is written into them. */
+	readonly off?: boolean;
 	readonly fields: readonly Field[];
 	/** The type's default picture. */
 	readonly picture?: PictureMention;
@@ -170,6 +172,10 @@ export interface Page {
 	readonly modified?: string;
 	/** Hidden from search: the built-in robots rule says `noindex`. */
 	readonly hidden?: boolean;
+	/** A page that matters most: it is checked first. */
+	readonly key?: boolean;
+	/** The phrase that people should find it by; title and description are checked for it. */
+	readonly target?: string;
 	readonly fields: Fields;
 	readonly listing?: Listing;
 	/** Paths of the same page in other languages, by language tag. */

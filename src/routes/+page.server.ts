@@ -2,11 +2,9 @@ import { redirect } from '@sveltejs/kit';
 import { openStore } from '$server/web/working';
 import type { PageServerLoad } from './$types';
 
-/** One site: straight to its bench. */
+/** No site yet: to the set-up. One: straight to its bench. More: to their list. */
 export const load: PageServerLoad = () => {
-	const sites = openStore()
-		.siteNames()
-		.map(({ name, base }) => ({ name, base }));
-	if (sites.length === 1) redirect(307, `/bench/${encodeURIComponent(sites[0]!.name)}`);
-	return { sites };
+	const sites = openStore().siteNames();
+	if (sites.length === 0) redirect(307, '/setup');
+	redirect(307, sites.length === 1 ? `/bench/${encodeURIComponent(sites[0]!.name)}` : '/sites');
 };

@@ -1,34 +1,34 @@
 <script lang="ts">
-	import { findTag } from '$core';
-	import type { Bench, HeadLine } from './bench.svelte';
+	import { CATALOGUE, findTag } from '$core';
+	import type { Bench } from './bench.svelte';
 	import LayerMark from './LayerMark.svelte';
+	import { GROUPS, groupOf, type HeadLine } from './lines';
 
 	/** The head that comes out, tag by tag, each with the sign of the layer it came from. */
 	let { bench }: { bench: Bench } = $props();
 
-	const GROUPS = [
-		{ name: 'For search and the browser', family: 'plain' },
-		{ name: 'For sharing: Open Graph', family: 'og' },
-		{ name: 'For sharing: Twitter card', family: 'twitter' }
-	];
-	const linesOf = (family: string) =>
-		bench.lines.filter((line) => (findTag(line.tag, bench.data.site.prefixes)?.family ?? 'plain') === family);
-	const layerOf = (line: HeadLine) => line.trace.steps[line.trace.winner]?.layer;
+	let wanted = $state('');
+	let refused = $state('');
+	const linesOf = (holds: string) => bench.lines.filter((line) => groupOf(line.tag) === holds);
 	const isAddress = (line: HeadLine) => /^https?:/.test(line.value);
-	/** A tag that repeats its twin is told once. */
-	const isEcho = (line: HeadLine) =>
-		line.trace.steps[line.trace.winner]?.rule.kind === 'built-in' &&
-		line.tag.startsWith('twitter:') &&
-		/^what og:/.test(sayOf(line));
-	const sayOf = (line: HeadLine) => {
-		const rule = line.trace.steps[line.trace.winner]?.rule;
-		return rule?.kind === 'built-in' ? rule.says : '';
-	};
+	const others = $derived(CATALOGUE.filter((tag) => !tag.fact || tag.fact === 'alt'));
+
+	function add(event: SubmitEvent) {
+		event.preventDefault();
+		const name = wanted.trim();
+		if (!findTag(name, bench.site.prefixes)) {
+			refused = `“${name}” is no tag that is known here. Declare its prefix at the site, or write meta:${name}.`;
+			return;
+		}
+		refused = '';
+		wanted = '';
+		bench.tag = name;
+	}
 </script>
 
 <section class="head" aria-label="The head of this page">
-	{#each GROUPS as group (group.family)}
-		{@const lines = linesOf(group.family)}
+	{#each GROUPS as group (group.holds)}
+		{@const lines = linesOf(group.holds)}
 		{#if lines.length > 0}
 			<h3>{group.name}</h3>
 			<ul>
@@ -42,19 +42,19 @@
 							onclick={() => (bench.tag = line.tag)}
 						>
 							<span class="from"
-								>{#if layerOf(line)}<LayerMark layer={layerOf(line)!} />{/if}</span
+								>{#if line.layer}<LayerMark layer={line.layer} />{/if}</span
 							>
 							<span class="tag mono"
 								>{#each line.tag.split(/(?<=[:_])/) as part, at (at)}{part}<wbr />{/each}</span
 							>
 							<span class="value">
-								{#if line.value && isEcho(line)}<span class="quiet">as {sayOf(line).slice(5, -8)}</span>
+								{#if line.value && line.echoes}<span class="quiet">as {line.echoes}</span>
 								{:else if line.value}<span
 										class={isAddress(line) ? 'address' : 'serif'}
 										title={isAddress(line) ? line.value : undefined}>{line.value}</span
 									>
 								{:else}<span class="none">nothing</span>{/if}
-								{#if line.facts && !isEcho(line)}<span class="quiet facts">{line.facts}</span>{/if}
+								{#if line.facts && !line.echoes}<span class="quiet facts">{line.facts}</span>{/if}
 								{#if line.isChanged}<span class="was"
 										><span class="pennant" aria-hidden="true"></span>released: {line.released ?? 'nothing'}</span
 									>{/if}
@@ -65,6 +65,15 @@
 			</ul>
 		{/if}
 	{/each}
+	<form class="add" onsubmit={add}>
+		<label for="add-tag">Another tag</label>
+		<input id="add-tag" class="mono" list="all-tags" placeholder="article:section" bind:value={wanted} />
+		<datalist id="all-tags">
+			{#each others as tag (tag.name)}<option value={tag.name}>{tag.purpose}</option>{/each}
+		</datalist>
+		<button class="plain-button" disabled={wanted.trim() === ''}>Show</button>
+	</form>
+	{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
 </section>
 
 <style>
@@ -139,5 +148,23 @@
 		color: var(--flag);
 		text-overflow: ellipsis;
 		white-space: nowrap;
+	}
+	.add {
+		display: flex;
+		gap: 8px;
+		align-items: center;
+		border-top: 1px solid var(--rule);
+		padding: 8px 10px;
+		font-size: 13px;
+	}
+	.add input {
+		flex: 1;
+		min-width: 0;
+		font-size: 12.5px;
+	}
+	.refused {
+		padding: 0 10px;
+		font-size: 13px;
+		color: var(--gone);
 	}
 </style>

@@ -1,108 +1,169 @@
 <script lang="ts">
-	import { describeOutcome, describeRule, type TraceStep } from '$core';
+	import { describeOutcome, describeRule, findTag, TAG_NAMES, type RuleBody, type TraceStep } from '$core';
 	import type { Bench, EditableLayer } from './bench.svelte';
+	import PictureSources from './PictureSources.svelte';
 	import ReachNote from './ReachNote.svelte';
+	import TemplateField from './TemplateField.svelte';
+	import YieldLine from './YieldLine.svelte';
 
-	/** The template of one layer, changed in place. Enter keeps, Escape takes back. */
+	/** What one layer says about the chosen tag, changed in place. Enter keeps, Escape takes back. */
 	let { bench, layer, steps }: { bench: Bench; layer: EditableLayer; steps: readonly TraceStep[] } = $props();
 
 	const rule = $derived(bench.ruleAt(layer));
+	const body = $derived(bench.bodyAt(layer));
 	const draft = $derived(bench.draftAt(layer));
 	const text = $derived(bench.textAt(layer));
 	const issues = $derived(bench.issuesAt(layer));
-	const isBroken = $derived(issues.some((issue) => issue.severity === 'error'));
+	const errors = $derived(issues.filter((issue) => issue.severity === 'error'));
 	const step = $derived(steps.find((one) => one.outcome.kind !== 'not-reached') ?? steps[0]);
-	/** A rule that is no template is told in words; writing replaces it. */
-	const inWords = $derived(rule && rule.kind !== 'template' && step ? describeRule(step) : undefined);
+	const isPicture = $derived(bench.definition?.kind === 'picture');
+	const pieces = $derived(text === '' ? [] : bench.piecesOf(text));
 	const id = $derived(`field-${layer}`);
+	/** Tags that the chosen one can say the same as. */
+	const borrowable = $derived(
+		TAG_NAMES.filter((name) => name !== bench.tag && findTag(name)?.kind === bench.definition?.kind)
+	);
+	const choices = $derived(
+		bench.definition?.choices && !bench.definition.open && bench.definition.choices.length < 30
+			? bench.definition.choices
+			: undefined
+	);
 
-	function onkeydown(event: KeyboardEvent) {
-		if (event.key === 'Enter' && !event.isComposing) {
-			event.preventDefault();
-			if (draft) void bench.keep(layer);
-		} else if (event.key === 'Escape' && draft) {
-			event.stopPropagation();
-			bench.discard(layer);
+	type Form = 'nothing' | 'leaveOut' | 'pictures' | RuleBody['kind'];
+	const form: Form = $derived(body?.kind ?? 'nothing');
+
+	function choose(event: Event & { currentTarget: HTMLSelectElement }) {
+		switch (event.currentTarget.value as Form) {
+			case 'nothing':
+				return bench.propose(layer, null);
+			case 'leaveOut':
+				return bench.propose(layer, { kind: 'leaveOut' });
+			case 'borrow':
+				return bench.propose(layer, { kind: 'borrow', from: bench.definition?.twin ?? borrowable[0] ?? 'title' });
+			case 'pictures':
+				return bench.propose(layer, {
+					kind: 'pictures',
+					sources: [{ from: 'lead' }, { from: 'body' }, { from: 'type' }, { from: 'site' }]
+				});
+			case 'template':
+				return bench.write(layer, text || (isPicture ? '{page.picture}' : '{page.title}'));
 		}
 	}
+
+	const around = $derived({
+		label: `${bench.tag} at ${layer}`,
+		describedBy: `${id}-told`,
+		placeholder: 'Nothing set here. { offers what fits',
+		variables: () => bench.variablesFor(layer),
+		changed: (written: string) => bench.write(layer, written),
+		keep: () => void bench.keepAt(layer),
+		takeBack: () => {
+			if (!bench.draftAt(layer)) return false;
+			bench.discardAt(layer);
+			return true;
+		}
+	});
 </script>
 
-{#if inWords && !draft}<p class="words">{inWords}</p>{/if}
-<textarea
-	{id}
-	class="mono"
-	class:broken={isBroken}
-	rows={Math.min(4, Math.max(1, Math.ceil(text.length / 44)))}
-	spellcheck="false"
-	aria-label="{bench.tag} at {layer}"
-	aria-invalid={isBroken}
-	aria-describedby="{id}-told"
-	placeholder={inWords ? 'Write a template to replace it' : 'Nothing set here'}
-	value={text}
-	oninput={(event) => bench.write(layer, event.currentTarget.value.replaceAll('\n', ' '))}
-	{onkeydown}></textarea>
+<div class="kind">
+	<select aria-label="How {layer} says {bench.tag}" value={form} onchange={choose}>
+		<option value="nothing">Inherits</option>
+		<option value="template">A template</option>
+		{#if borrowable.length > 0}<option value="borrow">The same as …</option>{/if}
+		{#if isPicture}<option value="pictures">Picture sources</option>{/if}
+		<option value="leaveOut">Leave it out</option>
+	</select>
+	{#if rule && !draft}
+		<button class="link" onclick={() => bench.propose(layer, null)}>Set back to inherited</button>
+	{/if}
+</div>
+
+{#if form === 'borrow' && body?.kind === 'borrow'}
+	<select
+		class="wide mono"
+		aria-label="{bench.tag} at {layer}: the same as"
+		value={body.from}
+		onchange={(event) => bench.propose(layer, { kind: 'borrow', from: event.currentTarget.value })}
+	>
+		{#each borrowable as name (name)}<option>{name}</option>{/each}
+	</select>
+{:else if form === 'pictures' && body?.kind === 'pictures'}
+	<PictureSources {bench} {layer} {body} />
+{:else if form === 'leaveOut'}
+	<p class="quiet">No such tag on {layer === 'page' ? 'this page' : 'these pages'}.</p>
+{:else if choices}
+	<select
+		class="wide mono"
+		aria-label="{bench.tag} at {layer}"
+		value={text}
+		onchange={(event) => bench.write(layer, event.currentTarget.value)}
+	>
+		<option value="">Nothing set here</option>
+		{#each choices as choice (choice)}<option>{choice}</option>{/each}
+		{#if text && !choices.includes(text)}<option>{text}</option>{/if}
+	</select>
+{:else}
+	<TemplateField {text} {pieces} {errors} {around} kept={bench.done.length} />
+{/if}
+
 <div id="{id}-told" class="told" aria-live="polite">
+	{#if pieces.some((piece) => piece.kind !== 'text')}<YieldLine {pieces} />{/if}
 	{#each issues as issue (issue.code + issue.start)}
-		<p class="issue" class:warning={issue.severity === 'warning'}>
-			<span class="place mono"
-				>{text.slice(Math.max(0, issue.start - 10), issue.start)}<mark>{text.slice(issue.start, issue.end) || '␣'}</mark
-				>{text.slice(issue.end, issue.end + 8)}</span
-			>
-			{issue.message}
-		</p>
+		<p class="issue" class:warning={issue.severity === 'warning'}>{issue.message}</p>
 	{/each}
-	{#if draft?.refused}<p class="issue">{draft.refused}</p>{/if}
-	{#if draft && !isBroken}<ReachNote {draft} keep={() => bench.keep(layer)} discard={() => bench.discard(layer)} />{/if}
-	{#if draft && isBroken}
+	{#if draft && errors.length === 0}
+		<ReachNote
+			{draft}
+			keep={() => bench.keepAt(layer)}
+			discard={() => bench.discardAt(layer)}
+			stop={() => bench.stopCounting(bench.keyAt(layer))}
+			overrule={() => bench.overrule(bench.keyAt(layer))}
+		/>
+	{/if}
+	{#if draft && errors.length > 0}
 		<p class="quiet">
-			Not kept while it has an error. <button class="plain-button" onclick={() => bench.discard(layer)}
-				>Take back</button
-			>
+			Not kept while it has an error. <button class="link" onclick={() => bench.discardAt(layer)}>Take back</button>
 		</p>
 	{/if}
-	{#if !draft && step}<p class="quiet outcome">
-			{describeOutcome(step.outcome)}{rule?.language ? `, for ${rule.language}` : ''}
-		</p>{/if}
+	{#if !draft && step && rule}
+		<p class="quiet outcome">
+			{#if rule.kind !== 'template'}{describeRule(step)}:
+			{/if}{describeOutcome(step.outcome)}{rule.language ? `, for ${rule.language}` : ''}
+		</p>
+	{/if}
 </div>
 
 <style>
-	textarea {
-		display: block;
-		width: 100%;
-		resize: none;
-		border: 1px solid var(--rule);
-		border-radius: 3px;
-		background: var(--sheet);
-		padding: 5px 7px;
-		font-size: 13px;
-		line-height: 1.45;
-		field-sizing: content;
-		max-height: 9em;
+	.kind {
+		display: flex;
+		align-items: center;
+		gap: 10px;
+		margin-bottom: 4px;
+		font-size: 12.5px;
 	}
-	textarea:hover {
+	.kind select {
+		border-color: transparent;
+		background: transparent;
+		padding: 0 2px;
+		color: var(--ink-soft);
+	}
+	.kind select:hover {
 		border-color: var(--rule-strong);
 	}
-	textarea::placeholder {
-		color: var(--ink-soft);
-		font-family: var(--sans);
-		font-style: italic;
-		opacity: 1;
+	.wide {
+		width: 100%;
 	}
-	.broken {
-		border-color: var(--gone);
-		border-width: 2px;
-		padding: 4px 6px;
+	.link {
+		margin-left: auto;
+		text-decoration: underline;
+		text-underline-offset: 2px;
 	}
 	.told {
 		font-size: 13px;
 	}
-	.words,
 	.outcome,
 	.issue {
 		margin-top: 4px;
-	}
-	.words {
-		margin-bottom: 4px;
 	}
 	.issue {
 		border-left: 3px solid var(--gone);
@@ -110,15 +171,5 @@
 	}
 	.issue.warning {
 		border-left-style: dotted;
-	}
-	.place {
-		display: block;
-		font-size: 12.5px;
-	}
-	mark {
-		background: none;
-		color: var(--gone);
-		text-decoration: underline wavy;
-		text-underline-offset: 3px;
 	}
 </style>

@@ -5,7 +5,7 @@
 	import LayerMark from './LayerMark.svelte';
 
 	/** The four layers of one tag, most specific on top: what each says, what became of it, and its field. */
-	let { bench }: { bench: Bench } = $props();
+	let { bench, settings }: { bench: Bench; settings: (layer: EditableLayer) => void } = $props();
 
 	const trace = $derived(bench.line?.trace);
 	const winner = $derived(trace?.steps[trace.winner]);
@@ -34,7 +34,7 @@
 		<div class="bed" class:wins={winner?.layer === layer} data-layer={layer}>
 			<div class="label">
 				<LayerMark {layer} size={14} />
-				<span class="name">{name}</span>
+				<button class="name" title="Settings of this layer" onclick={() => settings(layer)}>{name}</button>
 				<span class="scope quiet" title={scope}>{scope}</span>
 			</div>
 			<LayerField {bench} {layer} steps={stepsOf(layer)} />
@@ -58,10 +58,6 @@
 		</ol>
 	</div>
 	{#if note}<p class="note">{note}.</p>{/if}
-	{#if bench.markup.length > 0}
-		<h3>As it stands in the page</h3>
-		<pre class="mono">{bench.markup.join('\n')}</pre>
-	{/if}
 </section>
 
 <style>
@@ -101,6 +97,13 @@
 		font-weight: 600;
 		white-space: nowrap;
 	}
+	button.name {
+		text-decoration: underline dotted;
+		text-underline-offset: 3px;
+	}
+	button.name:hover {
+		color: var(--sea);
+	}
 	.scope {
 		margin-left: auto;
 		overflow: hidden;
@@ -113,18 +116,6 @@
 	}
 	.used {
 		font-weight: 500;
-	}
-	h3 {
-		margin-top: 6px;
-		font-size: 12.5px;
-		font-weight: 600;
-		color: var(--ink-soft);
-	}
-	pre {
-		overflow-wrap: anywhere;
-		font-size: 12px;
-		line-height: 1.5;
-		white-space: pre-wrap;
 	}
 	.note {
 		border-left: 4px solid var(--flag);

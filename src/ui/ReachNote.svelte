@@ -1,42 +1,78 @@
 <script lang="ts">
+	import type { RuleBody } from '$core';
 	import type { Draft } from './bench.svelte';
 
 	/** How far an edit reaches, before it is kept, and the pages it hits hardest. */
-	let { draft, keep, discard }: { draft: Draft; keep: () => void; discard: () => void } = $props();
+	let {
+		draft,
+		keep,
+		discard,
+		stop,
+		overrule
+	}: { draft: Draft; keep: () => void; discard: () => void; stop: () => void; overrule: () => void } = $props();
 
 	const reach = $derived(draft.reach);
+	const found = $derived(typeof reach === 'object' && 'under' in reach ? reach : undefined);
+	const counting = $derived(typeof reach === 'object' && 'seen' in reach ? reach : undefined);
 	const pages = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'page' : 'pages'}`;
-	const kept = $derived(typeof reach === 'object' ? reach.under - reach.changed : 0);
+	const kept = $derived(found ? found.under - found.changed : 0);
+	const isPage = $derived(draft.edit.place.layer === 'page');
+
+	/** What stands there now, in words. */
+	function inWords(current: unknown): string {
+		const body = current as RuleBody | null;
+		if (body === null) return 'nothing is set there any more';
+		if (!('kind' in body)) return 'it has other settings now';
+		return body.kind === 'template' ? `it says “${body.template}” now` : 'it has another rule now';
+	}
+	const worst = $derived(found && found.worst.length > 1 ? found.worst.slice(0, 3) : []);
+	const show = (text: string) => text || 'nothing';
 </script>
 
 <div class="reach" data-testid="reach">
-	<p role="status">
-		{#if reach === 'counting'}
-			Counting the pages it reaches …
-		{:else if reach === undefined}
-			How far it reaches could not be counted.
-		{:else}
-			<strong>{pages(reach.changed)} would change</strong>{kept > 0
-				? `, ${pages(kept)} under it would not`
-				: ''}{reach.worse ? `; ${reach.worse} for the worse` : ''}{reach.better
-				? `; ${reach.better} for the better`
-				: ''}.
+	{#if draft.conflict}
+		<div class="conflict" role="alert">
+			<p><strong>Changed elsewhere meanwhile:</strong> {inWords(draft.conflict.current)}. Yours is still here.</p>
+			<p class="actions">
+				<button class="main-button" onclick={overrule}>Keep mine instead</button>
+				<button class="plain-button" onclick={discard}>Take theirs</button>
+			</p>
+		</div>
+	{:else}
+		<p role="status">
+			{#if counting}
+				Counting the pages it reaches{counting.seen > 0 ? `: ${counting.seen.toLocaleString('en')} seen` : ''} …
+				<button class="link" onclick={stop}>Stop counting</button>
+			{:else if reach === 'stopped'}
+				Counting was stopped: how far it reaches is not known.
+			{:else if found}
+				<strong>{pages(found.changed)} would change</strong>{kept > 0
+					? `, ${pages(kept)} under it would not`
+					: ''}{found.worse ? `; ${found.worse} for the worse` : ''}{found.better
+					? `; ${found.better} for the better`
+					: ''}.
+			{:else}
+				How far it reaches could not be counted.
+			{/if}
+		</p>
+		{#if worst.length > 0}
+			<ul>
+				{#each worst as page (page.path)}
+					<li title={page.path}>
+						<span class="was serif">{show(page.before)}</span>
+						<span class="serif">{show(page.after)}</span>
+						<span class="path">{page.reason ?? page.path}</span>
+					</li>
+				{/each}
+			</ul>
 		{/if}
-	</p>
-	{#if typeof reach === 'object' && reach.worst.length > 1}
-		<ul>
-			{#each reach.worst.slice(0, 3) as page (page.path)}
-				<li>
-					<span class="serif" title="{page.path}: {page.after}">{page.after || 'nothing'}</span>
-					<span class="path">{page.reason ?? page.path.split('/').at(-1)}</span>
-				</li>
-			{/each}
-		</ul>
+		{#if draft.refused}<p class="refused" role="alert">{draft.refused}</p>{/if}
+		<p class="actions">
+			<button class="main-button" onclick={keep}>Keep <kbd>Enter</kbd></button>
+			<button class="plain-button" onclick={discard}>Take back <kbd>Esc</kbd></button>
+			{#if isPage && !draft.refused}<span class="quiet">kept by itself in a moment</span>{/if}
+		</p>
 	{/if}
-	<p class="actions">
-		<button class="main-button" onclick={keep}>Keep <kbd>Enter</kbd></button>
-		<button class="plain-button" onclick={discard}>Take back <kbd>Esc</kbd></button>
-	</p>
 </div>
 
 <style>
@@ -44,17 +80,24 @@
 		margin-top: 6px;
 		border-top: 1px dashed var(--rule-strong);
 		padding-top: 6px;
+		font-size: 13px;
 	}
 	li {
 		display: grid;
-		grid-template-columns: minmax(0, 1fr) fit-content(48%);
-		gap: 10px;
-		align-items: baseline;
+		grid-template-columns: minmax(0, 1fr);
+		border-left: 2px solid var(--rule);
+		margin-top: 4px;
+		padding-left: 7px;
 	}
 	li > span {
 		overflow: hidden;
 		text-overflow: ellipsis;
 		white-space: nowrap;
+	}
+	.was {
+		color: var(--ink-soft);
+		text-decoration: line-through;
+		text-decoration-thickness: 1px;
 	}
 	.path {
 		font-size: 12px;
@@ -62,12 +105,24 @@
 	}
 	.actions {
 		display: flex;
+		align-items: center;
 		gap: 8px;
 		margin-top: 6px;
+	}
+	.conflict {
+		border-left: 4px solid var(--flag);
+		background: var(--flag-wash);
+		padding: 6px 9px;
+	}
+	.refused {
+		border-left: 3px solid var(--gone);
+		padding-left: 7px;
+	}
+	.link {
+		text-decoration: underline;
 	}
 	kbd {
 		margin-left: 4px;
 		font: 11px var(--mono);
-		opacity: 0.85;
 	}
 </style>

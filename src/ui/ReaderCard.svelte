@@ -1,48 +1,101 @@
 <script lang="ts">
-	import type { Card } from '$core';
+	import type { Card, CardPicture } from '$core';
 	import CardText from './CardText.svelte';
 
 	/** What one reader of links makes of the head, in Kephalon's own neutral form. */
 	let { card, shown }: { card: Card; shown: (address: string) => string } = $props();
 
-	let broken = $state<string | undefined>();
-	const picture = $derived(card.picture && shown(card.picture.address));
+	let broken = $state<Record<string, boolean>>({});
 	/** An attachment and not an attribute: the page's policy allows no handlers in markup. */
-	const whenBroken = (image: HTMLImageElement) => {
-		const note = () => (broken = picture);
+	const whenBroken = (address: string) => (image: HTMLImageElement) => {
+		const note = () => (broken[address] = true);
 		image.addEventListener('error', note);
 		if (image.complete && image.naturalWidth === 0) note();
 		return () => image.removeEventListener('error', note);
 	};
-	const isSmall = $derived(card.picture?.small ?? false);
+	const { form } = $derived(card.reader);
+	const picture = $derived(card.picture);
+	const isSmall = $derived(picture?.small ?? false);
+	const frame = $derived(card.reader.frame);
+	const shape = $derived(isSmall ? (frame?.smallShape ?? frame?.shape) : frame?.shape);
+	const initial = $derived(card.siteName.slice(0, 1));
 </script>
 
-<figure data-reader={card.reader.id}>
+{#snippet image(one: CardPicture | undefined, whole = false)}
+	{#if one && !broken[shown(one.address)]}
+		<img class:whole src={shown(one.address)} alt={one.alt ?? ''} {@attach whenBroken(shown(one.address))} />
+	{:else}
+		<span class="missing">{one ? 'The picture cannot be fetched' : 'No picture: the card stays blank here'}</span>
+	{/if}
+{/snippet}
+{#snippet icon()}
+	<span class="icon" aria-hidden="true"
+		>{#if card.icon && !broken[shown(card.icon)]}<img
+				src={shown(card.icon)}
+				alt=""
+				{@attach whenBroken(shown(card.icon))}
+			/>{:else}{initial}{/if}</span
+	>
+{/snippet}
+
+<figure data-reader={card.reader.id} class="form-{form}">
 	<figcaption><strong>{card.reader.name}</strong>, {card.reader.kind}</figcaption>
-	{#if card.reader.form === 'wide'}
-		<div class="wide" class:small={isSmall}>
-			<div class="picture" style:aspect-ratio={isSmall ? undefined : card.reader.frame?.shape}>
-				{#if picture && broken !== picture}
-					<img src={picture} alt={card.picture?.alt ?? ''} {@attach whenBroken} />
-				{:else}
-					<span class="missing"
-						>{picture ? 'The picture cannot be fetched' : 'No picture: the card stays blank here'}</span
-					>
-				{/if}
-			</div>
+	{#if form === 'wide' || form === 'timeline' || form === 'network'}
+		<div class="card" class:small={isSmall}>
+			<div class="picture" style:aspect-ratio={isSmall ? undefined : shape}>{@render image(picture)}</div>
 			<div class="words">
+				{#if form === 'timeline'}<p class="place mono first">{card.host}</p>{/if}
 				<p class="title serif"><CardText text={card.title} /></p>
+				{#if card.description.shown}<p class="description"><CardText text={card.description} /></p>{/if}
+				{#if form !== 'timeline'}<p class="place mono">{card.host}</p>{/if}
+			</div>
+		</div>
+		{#if picture?.why}<p class="told">A small card: {picture.why}.</p>{/if}
+	{:else if form === 'chat'}
+		<div class="message">
+			<p class="from">{@render icon()}<span>{card.siteName}</span></p>
+			<p class="title"><CardText text={card.title} /></p>
+			{#if card.description.shown}<p class="description"><CardText text={card.description} /></p>{/if}
+			{#if card.pairs.length > 0}
+				<dl>
+					{#each card.pairs as pair (pair.label)}<div>
+							<dt>{pair.label}</dt>
+							<dd>{pair.data}</dd>
+						</div>{/each}
+				</dl>
+			{/if}
+			{#if picture}<div class="picture free">{@render image(picture, true)}</div>{/if}
+		</div>
+	{:else if form === 'messenger'}
+		<div class="bubble">
+			<div class="square">{@render image(picture)}</div>
+			<div>
+				<p class="title"><CardText text={card.title} /></p>
 				{#if card.description.shown}<p class="description"><CardText text={card.description} /></p>{/if}
 				<p class="place mono">{card.host}</p>
 			</div>
 		</div>
-		{#if isSmall}<p class="told">
-				The picture is {card.picture?.width} pixels wide; from {card.reader.frame?.minWidth} it would fill the card.
-			</p>{/if}
+	{:else if form === 'pin'}
+		<div class="pins">
+			{#each card.pictures as one (one.address)}
+				<div class="pin">
+					{@render image(one, true)}
+					{#if one.width && one.height && one.width > one.height}<span class="told">wide: it gets little room here</span
+						>{/if}
+				</div>
+			{:else}<div class="pin">{@render image(undefined)}</div>{/each}
+			<div class="pinned">
+				<p class="title serif"><CardText text={card.title} /></p>
+				{#if card.description.shown}<p class="description"><CardText text={card.description} /></p>{/if}
+			</div>
+		</div>
+	{:else if form === 'tab'}
+		<div class="tab">{@render icon()}<span class="title"><CardText text={card.title} /></span></div>
 	{:else}
-		<div class="listing">
+		<div class="listing" class:narrow={card.reader.icon}>
 			<p class="place">
-				<span class="crumb">{card.siteName}</span> <span class="mono">{[card.host, ...card.crumbs].join(' / ')}</span>
+				{#if card.reader.icon}{@render icon()}{/if}<span class="crumb">{card.siteName}</span>
+				<span class="mono">{[card.host, ...card.crumbs].join(' / ')}</span>
 			</p>
 			<p class="title"><CardText text={card.title} /></p>
 			<p class="description"><CardText text={card.description} /></p>
@@ -59,12 +112,15 @@
 	figcaption strong {
 		color: var(--ink);
 	}
-	.wide,
-	.listing {
+	.card,
+	.listing,
+	.message,
+	.bubble,
+	.pins {
 		border: 1px solid var(--rule);
 		background: var(--sheet);
 	}
-	.wide.small {
+	.card.small {
 		display: grid;
 		grid-template-columns: 112px 1fr;
 	}
@@ -86,6 +142,10 @@
 		height: 100%;
 		object-fit: cover;
 	}
+	img.whole {
+		height: auto;
+		object-fit: contain;
+	}
 	.missing {
 		padding: 12px;
 		font-size: 12.5px;
@@ -100,31 +160,57 @@
 		border-top: 0;
 		border-left: 3px double var(--rule-strong);
 	}
+	.form-timeline .words {
+		border-top: 1px dashed var(--rule-strong);
+	}
+	.form-network .words {
+		border-top: 0;
+		background: var(--sheet-sunk);
+	}
 	.title {
 		font-size: 16px;
 		font-weight: 600;
 		line-height: 1.3;
+		overflow-wrap: anywhere;
+	}
+	.form-timeline .title,
+	.form-network .title,
+	.message .title,
+	.bubble .title,
+	.pins .title {
+		font-size: 14.5px;
 	}
 	.description {
 		margin-top: 3px;
 		font-size: 13px;
 		line-height: 1.4;
+		overflow-wrap: anywhere;
 	}
 	.place {
 		margin-top: 5px;
 		font-size: 11.5px;
 		color: var(--ink-soft);
 	}
+	.place.first {
+		margin: 0 0 2px;
+	}
 	.listing {
 		padding: 9px 12px;
 	}
 	.listing .place {
+		display: flex;
+		gap: 6px;
+		align-items: center;
 		margin: 0 0 3px;
 		overflow: hidden;
-		text-overflow: ellipsis;
 		white-space: nowrap;
 	}
-	.crumb {
+	.listing .place .mono {
+		overflow: hidden;
+		text-overflow: ellipsis;
+	}
+	.crumb,
+	.from {
 		font-weight: 600;
 		color: var(--ink);
 	}
@@ -134,9 +220,106 @@
 		text-decoration-thickness: 1px;
 		text-underline-offset: 3px;
 	}
+	.narrow {
+		max-width: 330px;
+	}
 	.told {
 		margin-top: 4px;
 		font-size: 12.5px;
 		color: var(--flag);
+	}
+	.message {
+		border-width: 0 0 0 3px;
+		border-style: double;
+		border-color: var(--rule-strong);
+		padding: 8px 11px;
+	}
+	.from {
+		display: flex;
+		gap: 6px;
+		align-items: center;
+		margin-bottom: 3px;
+		font-size: 12.5px;
+	}
+	.icon {
+		display: inline-grid;
+		flex: none;
+		width: 16px;
+		height: 16px;
+		overflow: hidden;
+		place-items: center;
+		border-radius: 3px;
+		background: var(--sea);
+		font-size: 10px;
+		font-weight: 700;
+		color: var(--sea-ink);
+	}
+	dl {
+		display: flex;
+		gap: 24px;
+		margin-top: 6px;
+		font-size: 12.5px;
+	}
+	dt {
+		font-weight: 600;
+	}
+	.free {
+		margin-top: 7px;
+		max-width: 240px;
+	}
+	.bubble {
+		display: grid;
+		grid-template-columns: 84px 1fr;
+		gap: 10px;
+		border-radius: 10px;
+		padding: 8px;
+	}
+	.square {
+		display: grid;
+		width: 84px;
+		height: 84px;
+		overflow: hidden;
+		place-items: center;
+		border-radius: 5px;
+		background: var(--sheet-sunk);
+	}
+	.square .missing {
+		padding: 4px;
+		font-size: 11px;
+	}
+	.pins {
+		max-width: 236px;
+		border-radius: 3px;
+	}
+	.pin {
+		display: block;
+		max-height: 300px;
+		overflow: hidden;
+		background: var(--sheet-sunk);
+	}
+	.pin .told {
+		display: block;
+		padding: 0 10px;
+	}
+	.pinned {
+		padding: 8px 10px;
+	}
+	.tab {
+		display: flex;
+		gap: 7px;
+		align-items: center;
+		width: 230px;
+		border: 1px solid var(--rule-strong);
+		border-bottom: 0;
+		border-radius: 7px 7px 0 0;
+		background: var(--sheet);
+		padding: 6px 10px;
+	}
+	.tab .title {
+		overflow: hidden;
+		font-size: 12px;
+		font-weight: 400;
+		text-overflow: clip;
+		white-space: nowrap;
 	}
 </style>

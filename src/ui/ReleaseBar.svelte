@@ -1,30 +1,36 @@
 <script lang="ts">
 	import type { Bench } from './bench.svelte';
 
-	/** What visitors do not see yet, and the one action that shows it to them. */
+	/** What is kept, what visitors do not see yet, and the one action that shows it to them. */
 	let { bench }: { bench: Bench } = $props();
 
 	const pending = $derived(bench.pending);
 	const total = $derived(pending ? pending.changed + pending.added + pending.removed : 0);
-	const words = $derived.by(() => {
+	const release = $derived.by(() => {
 		if (!pending) return 'Comparing with the release …';
 		if (!pending.release) return 'Nothing is released yet';
 		return total === 0
 			? `All as in release ${pending.release.number}`
-			: `${total} ${total === 1 ? 'page differs' : 'pages differ'} from release ${pending.release.number}`;
+			: `${total.toLocaleString('en')} ${total === 1 ? 'page differs' : 'pages differ'} from release ${pending.release.number}`;
+	});
+	/** The state of what is written, in words. */
+	const saved = $derived.by(() => {
+		if (bench.saving === 'saving') return 'Keeping …';
+		if (bench.saving === 'failed') return 'Not kept: see where you wrote';
+		if (bench.waiting > 0) return `${bench.waiting} ${bench.waiting === 1 ? 'edit waits' : 'edits wait'} to be kept`;
+		return bench.savedAt ? `All kept, last at ${bench.savedAt}` : 'All kept';
 	});
 </script>
 
 <div class="bar">
+	<p class="saved" role="status" data-testid="saved">{saved}</p>
 	<p class:differs={total > 0} role="status" data-testid="pending">
-		{#if total > 0}<span class="pennant" aria-hidden="true"></span>{/if}{bench.isDirty
-			? `Not kept yet. ${words}`
-			: words}
+		{#if total > 0}<span class="pennant" aria-hidden="true"></span>{/if}{release}
 	</p>
 	<button
 		class="main-button"
-		disabled={bench.releasing || bench.isDirty || total === 0}
-		title={bench.isDirty ? 'Keep or take back what you are writing first' : undefined}
+		disabled={bench.releasing || bench.waiting > 0 || total === 0}
+		title={bench.waiting > 0 ? 'Keep or take back what you are writing first' : undefined}
 		onclick={() => bench.release()}
 	>
 		{bench.releasing ? 'Releasing …' : 'Release'}
@@ -42,6 +48,10 @@
 	p {
 		font-size: 13px;
 		color: var(--ink-soft);
+	}
+	.saved {
+		border-right: 1px solid var(--rule);
+		padding-right: 12px;
 	}
 	.differs {
 		font-weight: 600;

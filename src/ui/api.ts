@@ -1,6 +1,6 @@
-import type { Edit, Reach } from '$core';
+import type { AnyEdit, ContentType, HardPage, Reach, RuleBody, WorstPages } from '$core';
 
-/** The calls of the bench to its server. Refusals come back as the sentence that the server gives. */
+/** The calls of the interface to its server. Refusals come back as the sentence that the server gives. */
 
 export interface Pending {
 	readonly release: { readonly number: number; readonly created: string; readonly pages: number } | null;
@@ -10,6 +10,18 @@ export interface Pending {
 	readonly paths: readonly string[];
 }
 
+/** What came of sending an edit: kept, refused with a sentence, or in conflict with what stands there now. */
+export type Kept =
+	| { readonly kind: 'kept' }
+	| { readonly kind: 'refused'; readonly why: string }
+	| { readonly kind: 'conflict'; readonly current: unknown };
+
+/** The answer to a question, or the sentence of the refusal. */
+export type Answer<T> = T | { readonly refused: string };
+
+export const isRefused = (answer: unknown): answer is { readonly refused: string } =>
+	typeof answer === 'object' && answer !== null && 'refused' in answer;
+
 const at = (site: string, what: string) => `/api/sites/${encodeURIComponent(site)}/${what}`;
 const sending = (method: string, body: unknown): RequestInit => ({
 	method,
@@ -17,37 +29,90 @@ const sending = (method: string, body: unknown): RequestInit => ({
 	body: JSON.stringify(body)
 });
 
-async function refusalOf(answer: Response): Promise<string> {
-	const told = (await answer.json().catch(() => ({}))) as { detail?: string; message?: string };
-	return (
-		told.detail ?? told.message ?? `The server answered ${answer.status}. Try again; what you wrote is still here.`
-	);
+interface Told {
+	readonly detail?: string;
+	readonly message?: string;
+	readonly current?: unknown;
 }
+
+const sentenceOf = (told: Told, status: number) =>
+	told.detail ?? told.message ?? `The server answered ${status}. Try again; what you wrote is still here.`;
 
 const UNREACHABLE = 'Kephalon does not answer. Is it still running? What you wrote is still here.';
 
-export async function reach(site: string, edit: Edit, signal: AbortSignal): Promise<Reach | undefined> {
-	const answer = await fetch(at(site, 'reach'), { ...sending('POST', edit), signal });
-	return answer.ok ? ((await answer.json()) as Reach) : undefined;
-}
-
-/** Undefined when it was kept, else why not. */
-export async function setRule(site: string, edit: Edit): Promise<string | undefined> {
-	const answer = await fetch(at(site, 'rules'), sending('PUT', edit)).catch(() => undefined);
-	if (!answer) return UNREACHABLE;
-	return answer.ok ? undefined : refusalOf(answer);
-}
-
-export async function pending(site: string): Promise<Pending> {
-	const answer = await fetch(at(site, 'pending'));
-	if (!answer.ok) throw new Error(await refusalOf(answer));
-	return (await answer.json()) as Pending;
-}
-
-export async function release(site: string): Promise<{ number: number; pages: number } | { refused: string }> {
-	const answer = await fetch(at(site, 'release'), sending('POST', {})).catch(() => undefined);
+async function ask<T>(address: string, request?: RequestInit): Promise<Answer<T>> {
+	const answer = await fetch(address, request).catch(() => undefined);
 	if (!answer) return { refused: UNREACHABLE };
-	return answer.ok
-		? ((await answer.json()) as { number: number; pages: number })
-		: { refused: await refusalOf(answer) };
+	const body = (await answer.json().catch(() => ({}))) as T & Told;
+	return answer.ok ? body : { refused: sentenceOf(body, answer.status) };
 }
+
+/**
+ * Counts the pages that an edit reaches. `progress` is told how many were seen of how many; the signal stops it.
+ * Undefined when it could not be counted.
+ */
+export async function reach(
+	site: string,
+	edit: AnyEdit,
+	signal: AbortSignal,
+	progress: (seen: number, all: number) => void
+): Promise<Reach | undefined> {
+	const answer = await fetch(at(site, 'reach'), { ...sending('POST', edit), signal });
+	if (!answer.ok || !answer.body) return undefined;
+	let rest = '';
+	for await (const text of textsOf(answer.body)) {
+		const lines = (rest + text).split('\n');
+		rest = lines.pop() as string;
+		for (const line of lines) {
+			const told = JSON.parse(line) as { seen: number; all: number } | { reach: Reach } | { refused: string };
+			if ('seen' in told) progress(told.seen, told.all);
+			else return 'reach' in told ? told.reach : undefined;
+		}
+	}
+	return undefined;
+}
+
+async function* textsOf(stream: ReadableStream<Uint8Array>): AsyncGenerator<string> {
+	const reader = stream.pipeThrough(new TextDecoderStream() as ReadableWritablePair<string, Uint8Array>).getReader();
+	for (let next = await reader.read(); !next.done; next = await reader.read()) yield next.value;
+}
+
+/** Keeps an edit. `expected` is what the sender saw there before: a rule's body, or the settings that it changes. */
+export async function keep(site: string, edit: AnyEdit, expected: unknown): Promise<Kept> {
+	const [method, what] = 'changes' in edit ? ['PATCH', 'settings'] : ['PUT', 'rules'];
+	const answer = await fetch(at(site, what as string), sending(method as string, { ...edit, expected })).catch(
+		() => undefined
+	);
+	if (!answer) return { kind: 'refused', why: UNREACHABLE };
+	if (answer.ok) return { kind: 'kept' };
+	const told = (await answer.json().catch(() => ({}))) as Told;
+	if (answer.status === 409) return { kind: 'conflict', current: told.current as RuleBody | null };
+	return { kind: 'refused', why: sentenceOf(told, answer.status) };
+}
+
+export const pending = (site: string) => ask<Pending>(at(site, 'pending'));
+export const release = (site: string) =>
+	ask<{ number: number; pages: number }>(at(site, 'release'), sending('POST', {}));
+export const worst = (site: string) => ask<WorstPages>(at(site, 'worst'));
+export const hard = (site: string, type: string | undefined) =>
+	ask<HardPage[]>(at(site, 'hard') + (type === undefined ? '' : `?type=${encodeURIComponent(type)}`));
+export const actOnPage = (site: string, action: Readonly<Record<string, string>>) =>
+	ask<{ path: string }>(at(site, 'pages'), sending('POST', action));
+export const addType = (site: string, wanted: { readonly name: string; readonly set?: string }) =>
+	ask<{ name: ContentType['name'] }>(at(site, 'types'), sending('POST', wanted));
+
+export interface TablePreview {
+	readonly columns: readonly string[];
+	readonly mapping: Readonly<Record<string, string>>;
+	readonly rows: number;
+	readonly sample: readonly Readonly<Record<string, unknown>>[];
+}
+export const readTable = (text: string) => ask<TablePreview>('/api/table', sending('POST', { text }));
+
+export interface Taken {
+	readonly pages: number;
+	readonly pictures: number;
+	readonly skipped: readonly string[];
+}
+export const takeContent = (wanted: { readonly name: string; readonly base: string; readonly source: unknown }) =>
+	ask<Taken>('/api/sites', sending('POST', wanted));

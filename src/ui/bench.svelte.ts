@@ -7,22 +7,32 @@ import {
 	findTag,
 	formatIssue,
 	headToJson,
+	knownVariables,
 	languageChain,
+	measureReach,
+	piecesOf,
 	READERS,
-	renderTag,
 	Resolver,
+	sameJson,
+	TAG_NAMES,
+	takenBack,
+	type AnyEdit,
+	type Changes,
 	type ContentType,
 	type Edit,
 	type HeadJson,
 	type Issue,
 	type Page,
 	type Picture,
+	type PictureSource,
 	type Reach,
 	type Rule,
-	type Site,
-	type Trace
+	type RuleBody,
+	type SettingsEdit,
+	type Site
 } from '$core';
 import * as api from './api';
+import { linesOf, type HeadLine } from './lines';
 
 export type EditableLayer = 'page' | 'type' | 'site';
 
@@ -36,29 +46,43 @@ export interface BenchData {
 	readonly count: { readonly all: number; readonly live: number; readonly byType: Readonly<Record<string, number>> };
 }
 
-/** An edit that is being written and is not kept yet. */
-export interface Draft {
-	readonly edit: Edit;
-	readonly text: string;
-	reach: Reach | 'counting' | undefined;
-	/** What the server said when it would not keep it. */
-	refused: string | undefined;
+/** What each layer is, beside its rules. */
+interface Owners {
+	readonly page: Omit<Page, 'rules'>;
+	readonly type: Omit<ContentType, 'rules' | 'name'>;
+	readonly site: Omit<Site, 'rules'>;
 }
 
-/** One line of the head as the bench shows it. */
-export interface HeadLine {
-	readonly tag: string;
-	readonly value: string;
-	readonly trace: Trace;
-	/** What visitors see now; undefined when the tag is not in the release. */
-	readonly released: string | undefined;
-	readonly isChanged: boolean;
-	/** For a picture: what is known of it and written with it. */
-	readonly facts: string | undefined;
+/** How far the counting of a reach has come. */
+export interface Counting {
+	readonly seen: number;
+	readonly all: number;
+}
+
+/** An edit that is being made and is not kept yet. */
+export interface Draft {
+	readonly edit: AnyEdit;
+	/** What a template field holds. */
+	readonly text: string;
+	/** What stood there when it was begun: a rule's body or null, or the settings it changes. */
+	readonly base: unknown;
+	reach: Reach | Counting | 'stopped' | undefined;
+	/** What the server said when it would not keep it. */
+	refused: string | undefined;
+	/** What stands there now, when it was changed elsewhere meanwhile. */
+	conflict: { readonly current: unknown } | undefined;
+}
+
+/** A step that can be taken back and done again. */
+interface Done {
+	readonly edit: AnyEdit;
+	readonly before: unknown;
 }
 
 /** Waits this long (milliseconds) after the last keystroke before the reach is counted. */
 const PAUSE = 160;
+/** What touches one page alone is kept this long (milliseconds) after the last keystroke. */
+const REST = 1500;
 
 /** The bench at a page: the layers as they are kept, the drafts on top of them, and all that follows. */
 export class Bench {
@@ -68,12 +92,19 @@ export class Bench {
 	pending = $state.raw<api.Pending | undefined>();
 	releasing = $state(false);
 	message = $state<string | undefined>();
+	saving = $state<'idle' | 'saving' | 'failed'>('idle');
+	savedAt = $state<string | undefined>();
+	undone = $state.raw<readonly Done[]>([]);
+	done = $state.raw<readonly Done[]>([]);
 	/** The counts of reach under way, by draft: one that is written further is counted anew. */
 	private readonly counting = new Map<string, AbortController>();
+	private readonly resting = new Map<string, ReturnType<typeof setTimeout>>();
 
 	constructor(
 		private readonly siteName: string,
-		data: BenchData
+		data: BenchData,
+		/** Told after every edit that was kept. */
+		private readonly kept: () => void = () => undefined
 	) {
 		this.data = data;
 	}
@@ -84,63 +115,41 @@ export class Bench {
 		for (const { edit } of Object.values(this.drafts)) [model, page] = [editModel(model, edit), editPage(page, edit)];
 		return { model, page };
 	});
-
-	private readonly outcome = $derived.by(() => {
-		const { model, page } = this.edited;
-		const resolver = new Resolver({ ...model, pictures: this.data.pictures }, new Date().toISOString());
-		return resolver.resolveWithTrace(page);
-	});
-
-	readonly type = $derived(this.data.types.find((type) => type.name === this.data.page.type));
-	readonly cards = $derived(READERS.map((reader) => cardOf(reader, this.outcome.head)));
-	readonly lines = $derived.by((): HeadLine[] => {
-		const working = valuesByTag(headToJson(this.outcome.head));
-		const released = this.data.released ? valuesByTag(this.data.released) : undefined;
-		return this.outcome.traces.flatMap((trace) => {
-			const [value, before] = [working.get(trace.tag), released?.get(trace.tag)];
-			if (value === undefined && before === undefined && trace.tag !== this.tag && !ALWAYS.has(trace.tag)) return [];
-			return [
-				{
-					tag: trace.tag,
-					value: value ?? '',
-					trace,
-					released: before,
-					isChanged: released !== undefined && value !== before,
-					facts: factsOf(trace)
-				}
-			];
-		});
-	});
-	readonly line = $derived(this.lines.find((line) => line.tag === this.tag));
-	/** The chosen tag as it will stand in the page. */
-	readonly markup = $derived(
-		this.outcome.head.tags
-			.filter(({ tag }) => tag.name === this.tag || tag.parent === this.tag)
-			.map((tag) => renderTag(tag))
+	private readonly resolver = $derived(
+		new Resolver({ ...this.edited.model, pictures: this.data.pictures }, new Date().toISOString())
 	);
-	readonly definition = $derived(findTag(this.tag, this.data.site.prefixes));
-	readonly isDirty = $derived(Object.keys(this.drafts).length > 0);
+	readonly outcome = $derived(this.resolver.resolveWithTrace(this.edited.page));
+	readonly scope = $derived(this.resolver.scopeOf(this.edited.page));
+
+	readonly site = $derived(this.edited.model.site);
+	readonly page = $derived(this.edited.page);
+	readonly type = $derived(this.edited.model.types.find((type) => type.name === this.page.type));
+	readonly cards = $derived(READERS.map((reader) => cardOf(reader, this.outcome.head)));
+	readonly lines = $derived(linesOf(this.outcome.head, this.outcome.traces, this.data.released, [this.tag, ...ALWAYS]));
+	readonly line = $derived(this.lines.find((line): line is HeadLine => line.tag === this.tag));
+	readonly definition = $derived(findTag(this.tag, this.site.prefixes));
+	/** Drafts that wait for someone to keep them. */
+	readonly waiting = $derived(Object.values(this.drafts).length);
 
 	/** Where an edit in a layer stands, seen from this page. */
-	private placeOf(layer: EditableLayer): Edit['place'] {
+	placeOf(layer: EditableLayer): Edit['place'] {
 		if (layer === 'site') return { layer };
 		return layer === 'type' ? { layer, name: this.data.page.type } : { layer, path: this.data.page.path };
 	}
 
 	private keyOf(layer: EditableLayer): string {
-		const language = this.languageAt(layer);
-		return JSON.stringify([this.placeOf(layer), this.tag, language ?? '']);
+		return keyOfEdit({ place: this.placeOf(layer), tag: this.tag, language: this.languageAt(layer) ?? '' } as Edit);
 	}
 
-	private rulesAt(layer: EditableLayer): readonly Rule[] {
-		if (layer === 'site') return this.data.site.rules;
-		return layer === 'page' ? this.data.page.rules : (this.type?.rules ?? []);
+	private rulesAt(layer: EditableLayer, { site, types, page }: Pick<BenchData, 'site' | 'types' | 'page'>) {
+		if (layer === 'site') return site.rules;
+		return layer === 'page' ? page.rules : (types.find((type) => type.name === page.type)?.rules ?? []);
 	}
 
-	/** The rule of a layer that speaks for this page's language: exact, then shorter, then any. */
+	/** The kept rule of a layer that speaks for this page's language: exact, then shorter, then any. */
 	ruleAt(layer: EditableLayer): Rule | undefined {
 		const language = this.data.page.language ?? this.data.site.languages[0] ?? '';
-		const rules = this.rulesAt(layer).filter((rule) => rule.tag === this.tag);
+		const rules = this.rulesAt(layer, this.data).filter((rule) => rule.tag === this.tag);
 		for (const step of languageChain(language)) {
 			const found = rules.find((rule) => (rule.language ?? '').toLowerCase() === step);
 			if (found) return found;
@@ -156,80 +165,274 @@ export class Bench {
 		return this.drafts[this.keyOf(layer)];
 	}
 
-	/** What the field of a layer holds: the draft, or the template that is kept. */
-	textAt(layer: EditableLayer): string {
-		const rule = this.ruleAt(layer);
-		return this.draftAt(layer)?.text ?? (rule?.kind === 'template' ? rule.template : '');
+	/** What a layer says about the chosen tag: the draft, or what is kept. */
+	bodyAt(layer: EditableLayer): RuleBody | null {
+		const draft = this.draftAt(layer);
+		return draft && 'tag' in draft.edit ? draft.edit.body : bodyOf(this.ruleAt(layer));
 	}
 
-	/** What is wrong with the template in a layer's field. */
+	/** What the field of a layer holds: the draft, or the template that is kept. */
+	textAt(layer: EditableLayer): string {
+		const body = this.bodyAt(layer);
+		return this.draftAt(layer)?.text ?? (body?.kind === 'template' ? body.template : '');
+	}
+
+	/** What is wrong with what a layer's field holds. */
 	issuesAt(layer: EditableLayer): readonly (Issue & { message: string })[] {
-		const text = this.textAt(layer);
-		if (text === '') return [];
+		const body = this.bodyAt(layer);
+		if (!body) return [];
 		const fields = layer === 'site' ? fieldsOfAll(this.data.types) : (this.type?.fields ?? []);
-		return checkRule({ tag: this.tag, kind: 'template', template: text }, { site: this.data.site, fields }).map(
-			(issue) => ({ ...issue, message: formatIssue(issue, text) })
+		const source = body.kind === 'template' ? body.template : '';
+		return checkRule({ tag: this.tag, ...body }, { site: this.site, fields }).map((issue) => ({
+			...issue,
+			message: formatIssue(issue, source)
+		}));
+	}
+
+	/** What a template comes to on this page, part by part. */
+	piecesOf(template: string) {
+		return piecesOf(template, this.scope);
+	}
+
+	/** The variables that fit into a template of a layer, each with the value it has on this page. */
+	variablesFor(layer: EditableLayer) {
+		const fields = layer === 'site' ? fieldsOfAll(this.data.types) : (this.type?.fields ?? []);
+		const siteFields = Object.keys(this.site.fields);
+		const known = knownVariables({ fields, siteFields, tagNames: TAG_NAMES.filter((name) => HEAD_NAMES.has(name)) });
+		return known.map(({ name, label }) => ({
+			name,
+			label,
+			value: this.piecesOf(`{${name}}`)[0]?.text.slice(0, 80) ?? ''
+		}));
+	}
+
+	/** What one source of pictures gives on this page, or why it is skipped. */
+	tryPictures(sources: readonly PictureSource[], body: Extract<RuleBody, { kind: 'pictures' }>) {
+		const rule: Rule = { ...body, sources, tag: 'og:image' };
+		const page = { ...this.page, rules: [rule], families: { og: true } };
+		return this.resolver.resolveWithTrace(page).traces.find((trace) => trace.tag === 'og:image');
+	}
+
+	/** Takes a keystroke in a layer's field. An empty field inherits; a text that is as it was kept is no draft. */
+	write(layer: EditableLayer, text: string) {
+		this.propose(layer, text === '' ? null : { kind: 'template', template: text }, text);
+	}
+
+	/** Takes a change of what a layer says about the chosen tag; null to inherit. */
+	propose(layer: EditableLayer, body: RuleBody | null, text = '') {
+		const kept = bodyOf(this.ruleAt(layer));
+		const language = this.languageAt(layer);
+		const edit: Edit = { place: this.placeOf(layer), tag: this.tag, ...(language && { language }), body };
+		this.draft(edit, text, kept, sameJson(body, kept));
+	}
+
+	/** The same for settings of a layer beside its rules. */
+	change<L extends EditableLayer>(layer: L, changes: Changes<Owners[L]>) {
+		const owner = this.ownerAt(layer);
+		const key = keyOfEdit({ place: this.placeOf(layer), changes: {} } as SettingsEdit);
+		const before = this.drafts[key]?.edit as SettingsEdit | undefined;
+		const all = { ...(before?.changes as object), ...changes };
+		const edit = { place: this.placeOf(layer), changes: all } as SettingsEdit;
+		const base = takenBack(owner as object, all as Changes<object>);
+		this.draft(edit, '', base, sameJson(all, base));
+	}
+
+	settingsDraft(layer: EditableLayer): Draft | undefined {
+		return this.drafts[keyOfEdit({ place: this.placeOf(layer), changes: {} } as SettingsEdit)];
+	}
+
+	private ownerAt(layer: EditableLayer): Site | ContentType | Page {
+		if (layer === 'site') return this.data.site;
+		if (layer === 'page') return this.data.page;
+		return this.data.types.find((type) => type.name === this.data.page.type) as ContentType;
+	}
+
+	private draft(edit: AnyEdit, text: string, base: unknown, isAsKept: boolean) {
+		const key = keyOfEdit(edit);
+		if (isAsKept) return this.discard(key);
+		const before = this.drafts[key];
+		this.drafts[key] = {
+			edit,
+			text,
+			base: before && 'tag' in edit ? before.base : base,
+			reach: { seen: 0, all: this.data.count.all },
+			refused: undefined,
+			conflict: before?.conflict
+		};
+		if (edit.place.layer === 'page') this.countHere(key, edit);
+		else this.countReach(key, edit);
+	}
+
+	/** One page's reach is found at once, and what touches one page alone is kept by itself after a rest. */
+	private countHere(key: string, edit: AnyEdit) {
+		const { site, types, page, pictures } = this.data;
+		const now = new Date().toISOString();
+		(this.drafts[key] as Draft).reach = measureReach({ site, types, pictures }, [page], edit, now);
+		clearTimeout(this.resting.get(key));
+		this.resting.set(
+			key,
+			setTimeout(() => void this.keep(key), REST)
 		);
 	}
 
-	/** Takes a keystroke in a layer's field. A text that is as it was kept is no draft. */
-	write(layer: EditableLayer, text: string) {
-		const key = this.keyOf(layer);
-		const rule = this.ruleAt(layer);
-		const kept = rule?.kind === 'template' ? rule.template : rule ? undefined : '';
-		if (text === kept) return this.discard(layer);
-		const language = this.languageAt(layer);
-		const edit: Edit = {
-			place: this.placeOf(layer),
-			tag: this.tag,
-			...(language && { language }),
-			body: text === '' ? null : { kind: 'template', template: text }
-		};
-		this.drafts[key] = { edit, text, reach: 'counting', refused: undefined };
-		this.countReach(key, edit);
-	}
-
-	private countReach(key: string, edit: Edit) {
+	private countReach(key: string, edit: AnyEdit) {
 		this.counting.get(key)?.abort();
 		const abort = new AbortController();
 		this.counting.set(key, abort);
-		setTimeout(async () => {
-			if (abort.signal.aborted) return;
-			const reach = await api.reach(this.siteName, edit, abort.signal).catch(() => undefined);
+		const set = (reach: Draft['reach']) => {
 			const draft = this.drafts[key];
 			if (draft && !abort.signal.aborted) draft.reach = reach;
+		};
+		setTimeout(async () => {
+			if (abort.signal.aborted) return;
+			const progress = (seen: number, all: number) => set({ seen, all });
+			set(await api.reach(this.siteName, edit, abort.signal, progress).catch(() => undefined));
 		}, PAUSE);
 	}
 
-	discard(layer: EditableLayer) {
-		const key = this.keyOf(layer);
+	/** Ends the counting of a draft's reach; the draft stays. */
+	stopCounting(key: string) {
 		this.counting.get(key)?.abort();
+		const draft = this.drafts[key];
+		if (draft) draft.reach = 'stopped';
+	}
+
+	discard(key: string) {
+		this.counting.get(key)?.abort();
+		clearTimeout(this.resting.get(key));
 		delete this.drafts[key];
 	}
 
-	/** Keeps the draft of a layer in the working copy. */
-	async keep(layer: EditableLayer) {
-		const key = this.keyOf(layer);
+	discardAt(layer: EditableLayer) {
+		this.discard(this.keyOf(layer));
+	}
+	async keepAt(layer: EditableLayer) {
+		await this.keep(this.keyOf(layer));
+	}
+	keyAt(layer: EditableLayer) {
+		return this.keyOf(layer);
+	}
+
+	private isBroken(edit: AnyEdit): boolean {
+		if (!('tag' in edit) || !edit.body) return false;
+		const fields = edit.place.layer === 'site' ? fieldsOfAll(this.data.types) : (this.type?.fields ?? []);
+		return checkRule({ tag: edit.tag, ...edit.body }, { site: this.site, fields }).some(
+			(issue) => issue.severity === 'error'
+		);
+	}
+
+	/** Keeps a draft in the working copy. One with an error, or in conflict, stays a draft. */
+	async keep(key: string) {
+		clearTimeout(this.resting.get(key));
 		const draft = this.drafts[key];
-		if (!draft || this.issuesAt(layer).some((issue) => issue.severity === 'error')) return;
-		const edit = $state.snapshot(draft.edit) as Edit;
-		const refused = await api.setRule(this.siteName, edit);
-		if (refused !== undefined) {
-			if (this.drafts[key]) this.drafts[key].refused = refused;
-			return;
-		}
-		this.data = {
-			...this.data,
-			...editModel({ site: this.data.site, types: this.data.types }, edit),
-			page: editPage(this.data.page, edit)
-		};
-		// What was typed while it was on its way stays a draft.
-		if (this.drafts[key]?.text === draft.text) delete this.drafts[key];
+		if (!draft || draft.conflict || this.isBroken($state.snapshot(draft.edit) as AnyEdit)) return;
+		const edit = $state.snapshot(draft.edit) as AnyEdit;
+		const base = $state.snapshot(draft.base);
+		const result = await this.send(edit, base);
+		const now = this.drafts[key];
+		if (result.kind === 'refused' && now) now.refused = result.why;
+		if (result.kind === 'conflict' && now) now.conflict = { current: result.current };
+		if (result.kind !== 'kept') return;
+		this.done = [...this.done, { edit, before: base }];
+		this.undone = [];
+		// What was typed while it was on its way stays a draft, on top of what was kept.
+		if (now && sameJson($state.snapshot(now.edit), edit)) this.discard(key);
+		else if (now) this.drafts[key] = { ...now, base: 'tag' in edit ? edit.body : edit.changes };
 		await this.refreshPending();
 	}
 
+	private async send(edit: AnyEdit, expected: unknown): Promise<api.Kept> {
+		this.saving = 'saving';
+		const result = await api.keep(this.siteName, edit, expected);
+		this.saving = result.kind === 'kept' ? 'idle' : 'failed';
+		if (result.kind !== 'kept') return result;
+		this.savedAt = new Date().toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+		const { site, types } = editModel({ site: this.data.site, types: this.data.types }, edit);
+		this.data = { ...this.data, site, types, page: editPage(this.data.page, edit) };
+		this.kept();
+		return result;
+	}
+
+	/** In a conflict: puts one's own over what stands there now. */
+	async overrule(key: string) {
+		const draft = this.drafts[key];
+		if (!draft?.conflict) return;
+		const { current } = draft.conflict;
+		this.drafts[key] = { ...draft, base: current, conflict: undefined };
+		await this.keep(key);
+	}
+
+	/** Takes up drafts that were put down by an earlier visit. */
+	takeUp(drafts: Readonly<Record<string, Draft>>) {
+		for (const [key, { edit, text, base }] of Object.entries(drafts)) {
+			this.drafts[key] = { edit, text, base, reach: undefined, refused: undefined, conflict: undefined };
+			if (edit.place.layer !== 'page') this.countReach(key, edit);
+			else if (edit.place.path === this.data.page.path) this.countHere(key, edit);
+		}
+		this.findConflicts();
+	}
+
+	/** Keeps at once what would be kept by itself in a moment: before another page is shown. */
+	async settle() {
+		const own = Object.entries(this.drafts).filter(([, { edit }]) => edit.place.layer === 'page');
+		for (const [key] of own) await this.keep(key);
+	}
+
+	/** Marks the drafts whose ground has changed elsewhere; called when newer data has come. */
+	findConflicts() {
+		for (const [key, draft] of Object.entries(this.drafts)) {
+			const current = this.standingAt(draft.edit);
+			if (current !== undefined && !sameJson(current, $state.snapshot(draft.base)))
+				this.drafts[key] = { ...draft, conflict: { current } };
+		}
+	}
+
+	/** What is kept at the place of an edit, in the form of its base; undefined for another page. */
+	private standingAt(edit: AnyEdit): unknown {
+		const { place } = edit;
+		const { site, types, page } = this.data;
+		const owner =
+			place.layer === 'site'
+				? site
+				: place.layer === 'type'
+					? types.find((type) => type.name === place.name)
+					: place.path === page.path
+						? page
+						: undefined;
+		if (!owner) return undefined;
+		if ('changes' in edit) return takenBack(owner as object, edit.changes as Changes<object>);
+		const isIt = (rule: Rule) => rule.tag === edit.tag && (rule.language ?? '') === (edit.language ?? '');
+		return bodyOf(owner.rules.find(isIt));
+	}
+
+	/** Takes the last kept edit back, or does it again. */
+	async undo() {
+		const last = this.done.at(-1);
+		if (!last) return;
+		const result = await this.send(inverse(last), valueOf(last.edit));
+		if (!this.told(result)) return;
+		this.done = this.done.slice(0, -1);
+		this.undone = [...this.undone, last];
+	}
+	async redo() {
+		const next = this.undone.at(-1);
+		if (!next) return;
+		const result = await this.send(next.edit, next.before);
+		if (!this.told(result)) return;
+		this.undone = this.undone.slice(0, -1);
+		this.done = [...this.done, next];
+	}
+
+	private told(result: api.Kept): boolean {
+		if (result.kind === 'refused') this.message = result.why;
+		if (result.kind === 'conflict') this.message = 'That was changed elsewhere meanwhile, so it stays as it is now.';
+		if (result.kind === 'kept') void this.refreshPending();
+		return result.kind === 'kept';
+	}
+
 	async refreshPending() {
-		this.pending = await api.pending(this.siteName).catch(() => this.pending);
+		const pending = await api.pending(this.siteName);
+		if (!api.isRefused(pending)) this.pending = pending;
 	}
 
 	/** Makes the working copy what visitors see. */
@@ -237,35 +440,36 @@ export class Bench {
 		this.releasing = true;
 		const result = await api.release(this.siteName);
 		this.releasing = false;
-		this.message =
-			'refused' in result
-				? result.refused
-				: `Release ${result.number} is out: ${result.pages} ${result.pages === 1 ? 'page' : 'pages'}.`;
-		if ('refused' in result) return;
-		this.data = { ...this.data, released: this.data.page.state === 'live' ? headToJson(this.keptHead()) : null };
+		this.message = api.isRefused(result)
+			? result.refused
+			: `Release ${result.number} is out: ${result.pages} ${result.pages === 1 ? 'page' : 'pages'}.`;
+		if (api.isRefused(result)) return;
+		const { site, types, page, pictures } = this.data;
+		const head = new Resolver({ site, types, pictures }, new Date().toISOString()).resolveHead(page);
+		this.data = { ...this.data, released: page.state === 'live' ? headToJson(head) : null };
 		await this.refreshPending();
 	}
-
-	private keptHead() {
-		const { site, types, page, pictures } = this.data;
-		return new Resolver({ site, types, pictures }, new Date().toISOString()).resolveHead(page);
-	}
-}
-
-function factsOf(trace: Trace): string | undefined {
-	const first = typeof trace.value === 'object' ? trace.value[0] : undefined;
-	if (typeof first !== 'object' || !('address' in first)) return undefined;
-	const { width, height, type, alt } = first;
-	return [width && height ? `${width} × ${height}` : 'size unknown', type?.replace('image/', ''), alt ?? 'no alt text']
-		.filter(Boolean)
-		.join(', ');
 }
 
 /** Tags that are shown even when they come to nothing: their absence matters. */
-const ALWAYS = new Set(['title', 'description', 'og:image', 'og:title', 'og:description']);
+const ALWAYS = ['title', 'description', 'og:image', 'og:title', 'og:description'];
+/** What other tags came to is offered for these. */
+const HEAD_NAMES = new Set(['title', 'description', 'og:title', 'og:description', 'og:image']);
 
-function valuesByTag(head: HeadJson): Map<string, string> {
-	const values = new Map<string, string>();
-	for (const { tag, value } of head.tags) values.set(tag, values.has(tag) ? `${values.get(tag)}, ${value}` : value);
-	return values;
+/** Edits of the same thing have the same key. */
+function keyOfEdit(edit: AnyEdit): string {
+	return JSON.stringify('tag' in edit ? [edit.place, edit.tag, edit.language ?? ''] : [edit.place]);
+}
+
+/** What stands at the place of an edit once it is kept. */
+const valueOf = (edit: AnyEdit): unknown => ('tag' in edit ? edit.body : edit.changes);
+
+function inverse({ edit, before }: Done): AnyEdit {
+	return 'tag' in edit ? { ...edit, body: before as RuleBody | null } : ({ ...edit, changes: before } as SettingsEdit);
+}
+
+function bodyOf(rule: Rule | undefined): RuleBody | null {
+	if (!rule) return null;
+	const { tag: _tag, language: _language, ...body } = rule;
+	return body;
 }

@@ -3,7 +3,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
-import { Builder, By, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import axe from 'axe-core';
+import { Builder, By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome.js';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
@@ -91,6 +92,15 @@ export async function openBrowser(
 	};
 }
 
+/** What axe-core finds on the page in view: each rule with the first element that breaks it. */
+export async function violationsOf(driver: WebDriver): Promise<string[]> {
+	await driver.executeScript(axe.source);
+	const found = await driver.executeAsyncScript<{ id: string; nodes: { html: string }[] }[]>(
+		'const done = arguments[arguments.length - 1]; axe.run().then((result) => done(result.violations));'
+	);
+	return found.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`);
+}
+
 /** The bench in a browser, moved as its user moves it. */
 export class BenchPage {
 	constructor(
@@ -140,14 +150,29 @@ export class BenchPage {
 	}
 
 	field(tag: string, layer: string): Promise<WebElement> {
-		return this.find(`textarea[aria-label="${tag} at ${layer}"]`);
+		return this.find(`[data-layer=${layer}] [aria-label="${tag} at ${layer}"]`);
 	}
 
-	/** Replaces what a layer's field holds, key by key. */
+	/** Replaces what a layer's template field holds, key by key. */
 	async write(tag: string, layer: string, template: string) {
 		const field = await this.field(tag, layer);
 		await field.click();
-		await field.sendKeys('\uE009a\uE000', '\uE017', template);
+		await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, template);
+	}
+
+	/** Chooses among the options of a select by its label. */
+	async choose(label: string, value: string) {
+		const field = await this.find(`select[aria-label="${label}"]`);
+		await field.findElement(By.css(`option[value="${value}"]`)).then((option) => option.click());
+	}
+
+	/** Presses keys wherever the focus is: the last one with those before it held. */
+	async press(...keys: string[]) {
+		const actions = this.driver.actions();
+		for (const key of keys.slice(0, -1)) actions.keyDown(key);
+		actions.sendKeys(keys.at(-1) as string);
+		for (const key of keys.slice(0, -1).reverse()) actions.keyUp(key);
+		await actions.perform();
 	}
 
 	valueOf(tag: string): Promise<string> {

@@ -18,8 +18,10 @@ export interface CardPicture {
 	readonly width?: number;
 	readonly height?: number;
 	readonly alt?: string;
-	/** Too narrow for the large form (in pixels): the reader falls back to a small one. */
+	/** The reader falls back to its small card: the picture is too narrow, or the head asks for it. */
 	readonly small: boolean;
+	/** Why the card is small though there is a picture, in words. */
+	readonly why?: string;
 }
 
 /** What a reader makes of a head. */
@@ -28,10 +30,16 @@ export interface Card {
 	readonly title: CardText;
 	readonly description: CardText;
 	readonly picture: CardPicture | undefined;
+	/** All pictures, for a reader that takes every one; else the one. */
+	readonly pictures: readonly CardPicture[];
 	/** The host and path it names under or over the title. */
 	readonly host: string;
 	readonly crumbs: readonly string[];
 	readonly siteName: string;
+	/** The address of the site's icon, for a reader that shows it. */
+	readonly icon: string | undefined;
+	/** The label/data pairs, for a reader that shows them. */
+	readonly pairs: readonly { readonly label: string; readonly data: string }[];
 }
 
 type Values = ReadonlyMap<string, string>;
@@ -41,15 +49,26 @@ export function cardOf(reader: ReaderProfile, head: Head): Card {
 	const values: Values = new Map([...head.tags].reverse().map(({ tag, value }) => [tag.name, value]));
 	const [, address = ''] = firstOf(reader.place, values);
 	const url = URL.canParse(address) ? new URL(address) : undefined;
+	const pictures = picturesOf(reader, head, values);
 	return {
 		reader,
 		title: cutText(firstOf(reader.title, values), reader.cuts.title),
 		description: cutText(firstOf(reader.description, values), reader.cuts.description),
-		picture: pictureOf(reader, values),
+		picture: pictures[0],
+		pictures,
 		host: url?.host ?? '',
 		crumbs: (url?.pathname ?? '').split('/').filter(Boolean).map(readable),
-		siteName: values.get('og:site_name') ?? url?.host ?? ''
+		siteName: values.get('og:site_name') ?? url?.host ?? '',
+		icon: reader.icon && values.get('icon'),
+		pairs: reader.pairs ? pairsOf(values) : []
 	};
+}
+
+function pairsOf(values: Values) {
+	return ['1', '2'].flatMap((number) => {
+		const [label, data] = [values.get(`twitter:label${number}`), values.get(`twitter:data${number}`)];
+		return label && data ? [{ label, data }] : [];
+	});
 }
 
 function readable(part: string): string {
@@ -70,19 +89,39 @@ function cutText([from, text]: readonly [string | undefined, string], cut: Cut):
 	return at < 0 ? { shown: text, cut: '', from } : { shown: text.slice(0, at), cut: text.slice(at), from };
 }
 
-function pictureOf(reader: ReaderProfile, values: Values): CardPicture | undefined {
-	const [from, address] = firstOf(reader.picture, values);
-	if (from === undefined || !reader.frame) return undefined;
-	const fact = (name: string) => values.get(`og:image:${name}`);
-	const [width, height, alt] = [Number(fact('width')) || undefined, Number(fact('height')) || undefined, fact('alt')];
-	return {
-		address,
-		from,
-		...(width && { width }),
-		...(height && { height }),
-		...(alt && { alt }),
-		small: width !== undefined && width < reader.frame.minWidth
-	};
+/** The pictures a reader shows: the first, or every one, each with the facts that stand directly after it (R11). */
+function picturesOf(reader: ReaderProfile, head: Head, values: Values): CardPicture[] {
+	const [from] = firstOf(reader.picture, values);
+	if (from === undefined || !reader.frame) return [];
+	const all = picturesIn(head, from);
+	const chosen = reader.frame.every ? all : all.slice(0, 1);
+	const known = picturesIn(head, 'og:image');
+	return chosen.map((picture) => {
+		// A Twitter card picture has no facts of its own in the head: they stand with its Open Graph twin.
+		const facts = { ...known.find((other) => other.address === picture.address), ...picture };
+		const why = smallBecause(reader, facts.width, values);
+		return { ...facts, from, small: why !== undefined, ...(why && { why }) };
+	});
+}
+
+function smallBecause({ frame, chooses }: ReaderProfile, width: number | undefined, values: Values) {
+	if (chooses && values.get(chooses.by) !== chooses.large)
+		return `${chooses.by} says ${values.get(chooses.by) ?? 'nothing'}`;
+	if (width !== undefined && frame && width < frame.minWidth)
+		return `the picture is ${width} pixels wide; from ${frame.minWidth} it would fill the card`;
+	return undefined;
+}
+
+function picturesIn(head: Head, name: string): { address: string; width?: number; height?: number; alt?: string }[] {
+	const found: { address: string; width?: number; height?: number; alt?: string }[] = [];
+	for (const { tag, value } of head.tags) {
+		const last = found.at(-1);
+		if (tag.name === name) found.push({ address: value });
+		else if (last && tag.name === `${name}:width`) last.width = Number(value);
+		else if (last && tag.name === `${name}:height`) last.height = Number(value);
+		else if (last && tag.name === `${name}:alt`) last.alt = value;
+	}
+	return found;
 }
 
 /** Advance widths of the measuring font in thousandths of an em, by code point. */

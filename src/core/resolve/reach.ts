@@ -1,6 +1,7 @@
 import { findTag } from '../catalogue/catalogue';
 import type { Page, Rule, RuleBody, Site, ContentType } from '../model';
 import { PageRenderer } from '../render/render';
+import { withChanges, type Changes, type SettingsEdit } from '../settings';
 import { countGraphemes } from '../text/text';
 import type { SiteModel } from './resolve';
 import { Resolver } from './resolve';
@@ -16,6 +17,9 @@ export interface Edit {
 	readonly language?: string;
 	readonly body: RuleBody | null;
 }
+
+/** An edit of one rule, or of settings. */
+export type AnyEdit = Edit | SettingsEdit;
 
 /** What an edit does to one page. `better` and `worse` are by what a reader of links would make of the tag. */
 export interface ReachedPage {
@@ -52,26 +56,27 @@ function editRules(rules: readonly Rule[], edit: Edit): Rule[] {
 		: others;
 }
 
-/** The model as it would be with the edit; a page's own rules are edited by `editPage`. */
-export function editModel<T extends { site: Site; types: readonly ContentType[] }>(model: T, edit: Edit): T {
+/** What an edit makes of the site, the type or the page that it is for. */
+const edited = <T extends { readonly rules: readonly Rule[] }>(owner: T, edit: AnyEdit): T =>
+	'changes' in edit
+		? withChanges(owner, edit.changes as Changes<T>)
+		: { ...owner, rules: editRules(owner.rules, edit) };
+
+/** The model as it would be with the edit; a page is edited by `editPage`. */
+export function editModel<T extends { site: Site; types: readonly ContentType[] }>(model: T, edit: AnyEdit): T {
 	const { place } = edit;
-	if (place.layer === 'site') return { ...model, site: { ...model.site, rules: editRules(model.site.rules, edit) } };
+	if (place.layer === 'site') return { ...model, site: edited(model.site, edit) };
 	if (place.layer === 'page') return model;
-	return {
-		...model,
-		types: model.types.map((type) =>
-			type.name === place.name ? { ...type, rules: editRules(type.rules, edit) } : type
-		)
-	};
+	return { ...model, types: model.types.map((type) => (type.name === place.name ? edited(type, edit) : type)) };
 }
 
 /** The page as it would be with the edit. */
-export function editPage(page: Page, edit: Edit): Page {
+export function editPage(page: Page, edit: AnyEdit): Page {
 	const { place } = edit;
-	return place.layer === 'page' && place.path === page.path ? { ...page, rules: editRules(page.rules, edit) } : page;
+	return place.layer === 'page' && place.path === page.path ? edited(page, edit) : page;
 }
 
-function isUnder(page: Page, { place }: Edit): boolean {
+function isUnder(page: Page, { place }: AnyEdit): boolean {
 	return place.layer === 'site' || (place.layer === 'type' ? place.name === page.type : place.path === page.path);
 }
 
@@ -79,7 +84,7 @@ function isUnder(page: Page, { place }: Edit): boolean {
 export function measureReach(
 	model: SiteModel,
 	pages: Iterable<Page>,
-	edit: Edit,
+	edit: AnyEdit,
 	now: string,
 	progress?: (pages: number) => void
 ): Reach {
@@ -93,10 +98,11 @@ export function measureReach(
 		if (++seen % 500 === 0) progress?.(seen);
 		if (!isUnder(page, edit)) continue;
 		count.under++;
-		const edited = editPage(page, edit);
-		if (markupBefore.render(page) === markupAfter.render(edited)) continue;
+		const pageAfter = editPage(page, edit);
+		if (markupBefore.render(page) === markupAfter.render(pageAfter)) continue;
 		count.changed++;
-		const change = compare(page.path, edit.tag, before.resolveHead(page), after.resolveHead(edited));
+		const [was, will] = [before.resolveHead(page), after.resolveHead(pageAfter)];
+		const change = compare(page.path, 'tag' in edit ? edit.tag : firstDifference(was, will), was, will);
 		if (change.verdict !== 'other') count[change.verdict]++;
 		keepWorst(found, change);
 	}
@@ -109,6 +115,12 @@ function keepWorst(list: ReachedPage[], page: ReachedPage) {
 	list.push(page);
 	list.sort((a, b) => RANK[a.verdict] - RANK[b.verdict] || b.after.length - a.after.length);
 	if (list.length > LISTED) list.pop();
+}
+
+/** The tag to show for a change that is not of one tag. */
+function firstDifference(was: Head, will: Head): string {
+	const names = [...was.tags, ...will.tags].map(({ tag }) => tag.name);
+	return names.find((name) => textIn(was, name) !== textIn(will, name)) ?? 'title';
 }
 
 const textIn = (head: Head, name: string) => head.tags.find(({ tag }) => tag.name === name)?.value ?? '';

@@ -9,7 +9,7 @@ import { factsFrom, Resolution, type SiteScope } from './resolution';
 import { Telling, type TellingSearch } from './telling';
 import type { ChosenPicture, Head, HeadTag, Step, TagSink, TagValue, Trace, Withheld } from './types';
 import type { TagDefinition } from '../catalogue/types';
-import { spaced } from '../template/compile';
+import { spaced, type Scope } from '../template/compile';
 
 /** What is needed of a site to resolve its pages, besides the pages. */
 export interface SiteModel {
@@ -62,6 +62,11 @@ export class Resolver {
 		const resolution = this.open(page, true);
 		const head = new CollectedHead(this.htmlAttributes(resolution));
 		return { head, traces: this.emitWithTrace(resolution, head) };
+	}
+
+	/** What the templates of a page can ask for. */
+	scopeOf(page: Page): Scope {
+		return this.open(page);
 	}
 
 	/** Hands the tags of a page on, without making a head of them. */

@@ -1,4 +1,4 @@
-import { measureReach, type Edit, type Reach } from '$core';
+import { findHard, findWorst, measureReach, type AnyEdit, type HardPage, type Reach, type WorstPages } from '$core';
 import { explain } from '../store/database';
 import type { Release } from '../store/releases';
 import { Store, type StoredSite } from '../store/store';
@@ -8,7 +8,9 @@ import { releasedHead, resolverOf } from './heads';
 export interface Jobs {
 	release: { input: { db: string; site: string }; output: Release };
 	pending: { input: { db: string; site: string }; output: Pending };
-	reach: { input: { db: string; site: string; edit: Edit }; output: Reach };
+	reach: { input: { db: string; site: string; edit: AnyEdit }; output: Reach };
+	worst: { input: { db: string; site: string }; output: WorstPages };
+	hard: { input: { db: string; site: string; type?: string }; output: HardPage[] };
 }
 export type JobName = keyof Jobs;
 export type Progress = (done: number) => void;
@@ -88,6 +90,18 @@ export const JOBS: { readonly [N in JobName]: (input: Jobs[N]['input'], progress
 				new Date().toISOString(),
 				progress
 			);
+		}),
+	worst: ({ db, site: name }, progress) =>
+		reading(db, (store) => {
+			const { id, site, types } = store.site(name);
+			const model = { site, types, pictures: store.pictures(id) };
+			return findWorst(model, store.pages(id, 'live'), new Date().toISOString(), 10, progress);
+		}),
+	hard: ({ db, site: name, type }) =>
+		reading(db, (store) => {
+			const { id, site, types } = store.site(name);
+			const model = { site, types, pictures: store.pictures(id) };
+			return findHard(model, store.pages(id), new Date().toISOString(), type);
 		})
 };
 

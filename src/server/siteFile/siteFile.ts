@@ -13,6 +13,8 @@ export interface SiteFile {
 	readonly types: readonly ContentType[];
 	readonly pages: readonly Page[];
 	readonly pictures?: readonly Picture[];
+	/** Where pages used to be, and where they are. */
+	readonly redirects?: Readonly<Record<string, string>>;
 }
 
 const validate = new Ajv({ allErrors: true, verbose: true, allowUnionTypes: true }).compile<SiteFile>(schema);
@@ -164,6 +166,7 @@ export function saveSiteFile(store: Store, data: SiteFile) {
 		for (const page of data.pages) store.savePage(id, page);
 		store.keepOnly(id, new Set(data.types.map((type) => type.name)), new Set(data.pages.map((page) => page.path)));
 		store.savePictures(id, data.pictures ?? [], true);
+		store.saveRedirects(id, data.redirects ?? {});
 	});
 }
 
@@ -181,7 +184,11 @@ export function* writeSiteFile(store: Store, name: string): Generator<string> {
 	yield `${first ? '' : '\n  '}],\n  "pictures": [`;
 	const pictures = store.pictures(id);
 	yield pictures.map((picture) => `\n    ${JSON.stringify(ordered(picture))}`).join(',');
-	yield `${pictures.length ? '\n  ' : ''}]\n}\n`;
+	yield `${pictures.length ? '\n  ' : ''}]`;
+	const redirects = store.redirects(id);
+	if (Object.keys(redirects).length > 0)
+		yield `,\n  "redirects": ${indent(JSON.stringify(ordered(redirects), null, 2))}`;
+	yield '\n}\n';
 }
 
 const indent = (json: string) => json.replaceAll('\n', '\n  ');

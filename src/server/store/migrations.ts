@@ -89,5 +89,14 @@ export const MIGRATIONS: readonly string[] = [
 	) STRICT, WITHOUT ROWID;
 
 	CREATE INDEX released_page_by_address ON released_page (release_id, address);
+	`,
+	`
+	-- Where pages used to be: an old path leads to the page that has moved.
+	CREATE TABLE redirect (
+		site_id INTEGER NOT NULL REFERENCES site (id) ON DELETE CASCADE,
+		path TEXT NOT NULL,
+		target TEXT NOT NULL,
+		PRIMARY KEY (site_id, path)
+	) STRICT, WITHOUT ROWID;
 	`
 ];

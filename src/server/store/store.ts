@@ -25,7 +25,8 @@ const SQL = {
 	dropRules: `DELETE FROM rule WHERE site_id = @site AND type_id IS @type AND page_id IS @page`,
 	pageByPath: `SELECT * FROM page WHERE site_id = ? AND path = ?`,
 	pages: `SELECT * FROM page WHERE site_id = ? ORDER BY path`,
-	livePages: `SELECT * FROM page WHERE site_id = ? AND state = 'live' ORDER BY path`,
+	livePages: `SELECT * FROM page WHERE site_id = ? AND state = 'live' AND type NOT IN
+		(SELECT name FROM content_type WHERE site_id = page.site_id AND json_extract(settings, '$.off')) ORDER BY path`,
 	pageIndex: `SELECT path, type, language, state, json_extract(fields, '$.title') AS title FROM page WHERE site_id = ? ORDER BY path LIMIT ?`,
 	countPages: `SELECT count(*) AS n, count(*) FILTER (WHERE state = 'live') AS live FROM page WHERE site_id = ?`,
 	countByType: `SELECT type, count(*) AS n FROM page WHERE site_id = ? GROUP BY type`,
@@ -35,6 +36,16 @@ const SQL = {
 			modified = excluded.modified, hidden = excluded.hidden, fields = excluded.fields, settings = excluded.settings
 		RETURNING id`,
 	dropPage: `DELETE FROM page WHERE id = ?`,
+	renameSite: `UPDATE site SET name = @name WHERE id = @id`,
+	movePage: `UPDATE page SET path = @to WHERE site_id = @site AND path = @from`,
+	pagesNaming: `SELECT * FROM page WHERE site_id = ? AND instr(settings, '"alternates"') AND instr(settings, ?)`,
+	redirects: `SELECT path, target FROM redirect WHERE site_id = ? ORDER BY path`,
+	redirectOf: `SELECT target FROM redirect WHERE site_id = ? AND path = ?`,
+	saveRedirect: `INSERT INTO redirect (site_id, path, target) VALUES (@site, @from, @to)
+		ON CONFLICT (site_id, path) DO UPDATE SET target = excluded.target`,
+	leadOn: `UPDATE redirect SET target = @to WHERE site_id = @site AND target = @from`,
+	dropRedirect: `DELETE FROM redirect WHERE site_id = ? AND path = ?`,
+	dropRedirects: `DELETE FROM redirect WHERE site_id = ?`,
 	pagePaths: `SELECT id, path FROM page WHERE site_id = ?`,
 	refreshPage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin)
 		VALUES (@site, @path, coalesce(@type, 'page'), @language, 'live', @modified, 0, @fields, json_object('found', json(@found)), 'folder')
@@ -272,6 +283,53 @@ export class Store {
 			fields: JSON.stringify(page.fields),
 			found: JSON.stringify(page.found ?? [])
 		});
+	}
+
+	/** Gives a page another path. The old one leads to it from now on, and so do those that led to the old one. */
+	movePage(site: number, from: string, to: string) {
+		if (from === to) return;
+		if (this.page(site, to)) throw new UserError(`There is a page at ${to} already. Choose another path.`);
+		this.run('movePage').run({ site, from, to });
+		this.run('dropRedirect').run(site, to);
+		this.run('leadOn').run({ site, from, to });
+		this.run('saveRedirect').run({ site, from, to });
+		for (const row of this.run('pagesNaming').all(site, JSON.stringify(from)) as PageRow[]) {
+			const page = toPage(row, this.rulesOfPage(row.id));
+			const alternates = Object.entries(page.alternates ?? {}).map(([tag, path]) => [tag, path === from ? to : path]);
+			this.savePage(site, { ...page, alternates: Object.fromEntries(alternates) as Page['alternates'] & object });
+		}
+	}
+
+	/** Where a page that used to be at a path is now. */
+	redirectOf(site: number, path: string): string | undefined {
+		return (this.run('redirectOf').get(site, path) as { target: string } | undefined)?.target;
+	}
+
+	redirects(site: number): Record<string, string> {
+		const rows = this.run('redirects').all(site) as { path: string; target: string }[];
+		return Object.fromEntries(rows.map(({ path, target }) => [path, target]));
+	}
+
+	saveRedirects(site: number, redirects: Readonly<Record<string, string>>) {
+		this.run('dropRedirects').run(site);
+		for (const [from, to] of Object.entries(redirects)) this.run('saveRedirect').run({ site, from, to });
+	}
+
+	renameSite(id: number, name: string) {
+		if (this.findSite(name)) throw new UserError(`There is a site "${name}" already. Choose another name.`);
+		this.run('renameSite').run({ id, name });
+	}
+
+	/** Takes a page away with its rules. A path that led to it leads nowhere then. */
+	removePage(site: number, path: string) {
+		const row = this.run('pageByPath').get(site, path) as PageRow | undefined;
+		if (!row) throw new UserError(`There is no page "${path}" in this site.`);
+		this.run('dropPage').run(row.id);
+	}
+
+	/** Counts as an edit of the working copy. */
+	touch(site: number) {
+		this.run('touch').run(site);
 	}
 
 	/** Sets pages that came from a folder and are no longer in it to draft; says which. */

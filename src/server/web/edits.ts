@@ -46,6 +46,20 @@ const ajv = new Ajv({ allowUnionTypes: true }).addSchema(schema);
 const isEdit = ajv.compile<Edit>(EDIT_SCHEMA);
 const isRule = ajv.getSchema<Rule>(`${schema.$id}#/definitions/rule`)!;
 
+/** The rule that an edit would replace, as it stands now; null for none. */
+export function ruleBefore(store: Store, { id, site, types }: StoredSite, { place, tag, language }: Edit) {
+	const rules =
+		place.layer === 'site'
+			? site.rules
+			: place.layer === 'type'
+				? types.find((type) => type.name === place.name)?.rules
+				: store.page(id, place.path)?.rules;
+	const found = rules?.find((rule) => rule.tag === tag && (rule.language ?? '') === (language ?? ''));
+	if (!found) return null;
+	const { tag: _tag, language: _language, ...body } = found;
+	return body;
+}
+
 /** An edit as a request gives it, checked for its form. Throws a `UserError`. */
 export function readEdit(data: unknown): Edit {
 	if (!isEdit(data))

@@ -1,50 +1,189 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
-	import { beforeNavigate, goto } from '$app/navigation';
+	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
 	import { page as place } from '$app/state';
-	import { Bench } from '$ui/bench.svelte';
+	import { CATALOGUE, HARD_KINDS } from '$core';
+	import * as api from '$ui/api';
+	import { Bench, type EditableLayer } from '$ui/bench.svelte';
 	import HeadList from '$ui/HeadList.svelte';
+	import { isWriting, keyOf, KEYS, type KeyId } from '$ui/keys';
+	import KeysSheet from '$ui/KeysSheet.svelte';
+	import LayerSettings from '$ui/LayerSettings.svelte';
 	import LayerStack from '$ui/LayerStack.svelte';
+	import MarkupView from '$ui/MarkupView.svelte';
 	import PageMover from '$ui/PageMover.svelte';
+	import Palette, { type Command } from '$ui/Palette.svelte';
 	import ReaderCard from '$ui/ReaderCard.svelte';
 	import ReleaseBar from '$ui/ReleaseBar.svelte';
+	import { keepDrafts, restoreDrafts, Neighbours } from '$ui/sharing';
 
 	let { data } = $props();
 
-	const bench = untrack(() => new Bench(data.site.name, data));
-	let mover: PageMover;
+	const siteName = untrack(() => data.site.name);
+	const neighbours = new Neighbours(siteName);
+	const bench = untrack(() => new Bench(siteName, data, () => neighbours.tell()));
+	untrack(() => (bench.tag = data.tag));
+	let view = $state<'tags' | 'markup'>('tags');
+	let settings = $state<EditableLayer | undefined>();
+	let [paletteOpen, keysOpen] = $state([false, false]);
+	/** Where the round of the hard pages stands. */
+	let round = { type: '', pages: [] as { path: string; kind: keyof typeof HARD_KINDS; measure: number }[], at: -1 };
 
 	$effect.pre(() => {
 		bench.data = data;
+		untrack(() => bench.findConflicts());
 	});
-	onMount(() => void bench.refreshPending());
-
-	const go = (path: string) =>
-		goto(`/bench/${encodeURIComponent(data.site.name)}?page=${encodeURIComponent(path)}`, {
-			keepFocus: true,
-			noScroll: true
+	onMount(() => {
+		restoreDrafts(siteName, bench);
+		void bench.refreshPending();
+		// Another tab has kept something: what stands here is looked at again.
+		return neighbours.listen(() => {
+			void invalidateAll();
+			void bench.refreshPending();
 		});
+	});
+
+	// After what was put down has been taken up.
+	$effect(() => keepDrafts(siteName, $state.snapshot(bench.drafts)));
+
+	const addressOf = (path: string, site = siteName) =>
+		`/bench/${encodeURIComponent(site)}?page=${encodeURIComponent(path)}`;
+	const go = async (path: string) => {
+		await bench.settle();
+		await goto(addressOf(path), { keepFocus: true, noScroll: true });
+	};
 	/** Where a picture can be fetched from now: the stand-in's server for a site that is not on the net. */
 	const shown = (address: string) =>
 		data.standIn && address.startsWith(data.standIn.base)
 			? `${data.standIn.origin}/${address.slice(data.standIn.base.length)}`
 			: address;
 
+	// A page with a new path, a site with a new name: the bench follows.
+	$effect(() => {
+		const [path, name] = [bench.data.page.path, bench.data.site.name];
+		if (name !== siteName) location.assign(addressOf(path, name));
+		else if (path !== untrack(() => data.page.path))
+			void goto(addressOf(path), { replaceState: true, invalidateAll: true });
+	});
 	// Drafts at the type and the site go along to the next page; leaving the bench would lose them.
 	beforeNavigate((navigation) => {
-		if (!bench.isDirty || navigation.to?.url.pathname === place.url.pathname) return;
+		if (bench.waiting === 0 || navigation.to?.url.pathname === place.url.pathname || navigation.type === 'leave')
+			return;
 		navigation.cancel();
 		bench.message = 'Some of what you wrote is not kept yet. Keep it or take it back before you leave the bench.';
 	});
 
-	function onkeydown(event: KeyboardEvent) {
-		const isCommand = event.ctrlKey || event.metaKey;
-		if (event.altKey && event.key === 'ArrowRight') mover.move(1);
-		else if (event.altKey && event.key === 'ArrowLeft') mover.move(-1);
-		else if (isCommand && event.key.toLowerCase() === 'k') mover.find();
-		else return;
-		event.preventDefault();
+	const index = $derived(data.pages.findIndex((page) => page.path === data.page.path));
+	function move(step: number) {
+		const next = data.pages[index + step];
+		if (next) void go(next.path);
 	}
+	function moveTag(step: number) {
+		const at = bench.lines.findIndex((line) => line.tag === bench.tag);
+		bench.tag = bench.lines[(at + step + bench.lines.length) % bench.lines.length]?.tag ?? bench.tag;
+	}
+	async function hard() {
+		if (round.type !== data.page.type || round.at + 1 >= round.pages.length) {
+			const found = await api.hard(siteName, data.page.type);
+			if (api.isRefused(found)) return void (bench.message = found.refused);
+			round = { type: data.page.type, pages: found, at: -1 };
+		}
+		round.at++;
+		const next = round.pages[round.at];
+		if (!next) return;
+		await go(next.path);
+		bench.message = `${round.at + 1} of ${round.pages.length} hard pages: the one with ${HARD_KINDS[next.kind]} (${next.measure}).`;
+	}
+	async function act(action: Readonly<Record<string, string>>) {
+		if (action.do === 'tag') {
+			bench.tag = action.name as string;
+			settings = undefined;
+			return;
+		}
+		if (action.do === 'set' || action.do === 'type') {
+			const added = await api.addType(siteName, {
+				name: action.name as string,
+				...(action.set && { set: action.set })
+			});
+			bench.message = api.isRefused(added)
+				? added.refused
+				: action.set
+					? `The set “${action.set}” is in the type “${added.name}”. Look at its templates, then release.`
+					: `The type “${added.name}” is added: give it to pages in their settings.`;
+			await invalidateAll();
+			neighbours.tell();
+			return;
+		}
+		const done = await api.actOnPage(siteName, action);
+		if (api.isRefused(done)) return void (bench.message = done.refused);
+		neighbours.tell();
+		await goto(addressOf(done.path), { invalidateAll: true });
+		bench.message = action.do === 'copy' ? `The copy stands at ${done.path} as a draft.` : undefined;
+		await bench.refreshPending();
+	}
+	function writeAt(layer: EditableLayer) {
+		settings = undefined;
+		setTimeout(() =>
+			document.querySelector<HTMLElement>(`[data-layer=${layer}] .cm-content, [data-layer=${layer}] select`)?.focus()
+		);
+	}
+
+	const DO: Partial<Record<KeyId, () => void>> = {
+		palette: () => (paletteOpen = true),
+		next: () => move(1),
+		before: () => move(-1),
+		hard: () => void hard(),
+		tagDown: () => moveTag(1),
+		tagUp: () => moveTag(-1),
+		page: () => writeAt('page'),
+		type: () => writeAt('type'),
+		site: () => writeAt('site'),
+		markup: () => (view = view === 'tags' ? 'markup' : 'tags'),
+		undo: () => void bench.undo(),
+		redo: () => void bench.redo(),
+		release: () => void bench.release(),
+		keys: () => (keysOpen = true)
+	};
+	function onkeydown(event: KeyboardEvent) {
+		const id = keyOf(event);
+		if (event.defaultPrevented || !id || !DO[id] || paletteOpen || keysOpen) return;
+		// In a plain field, taking back is the field's own.
+		if ((id === 'undo' || id === 'redo') && isWriting(event.target) && !(event.target as HTMLElement).isContentEditable)
+			return;
+		event.preventDefault();
+		DO[id]();
+	}
+	const commands: Command[] = $derived([
+		...KEYS.filter(({ id }) => DO[id] && id !== 'palette').map(({ id, keys, does }): Command => ({
+			group: 'Do',
+			name: does,
+			keys,
+			run: DO[id] as () => void
+		})),
+		...(['page', 'type', 'site'] as const).map((layer): Command => ({
+			group: 'Do',
+			name: `Settings of ${layer === 'page' ? 'this page' : layer === 'type' ? 'its type' : 'the site'}`,
+			run: () => (settings = layer)
+		})),
+		{ group: 'Do', name: 'Set-up of the site', run: () => void goto(`/setup?site=${encodeURIComponent(siteName)}`) },
+		{ group: 'Do', name: 'All sites', run: () => void goto('/sites') },
+		...CATALOGUE.filter((tag) => !tag.fact || tag.fact === 'alt').map((tag): Command => ({
+			group: 'Tags',
+			name: tag.name,
+			more: tag.purpose,
+			isCode: true,
+			run: () => {
+				settings = undefined;
+				bench.tag = tag.name;
+			}
+		})),
+		...data.pages.map((page): Command => ({
+			group: 'Pages',
+			name: page.title || 'No title',
+			more: `${page.path}  ${page.type}${page.state === 'live' ? '' : `, ${page.state}`}`,
+			run: () => void go(page.path)
+		}))
+	]);
 </script>
 
 <svelte:head><title>{data.page.path} · {data.site.name} · Kephalon</title></svelte:head>
@@ -52,9 +191,16 @@
 
 <div class="bench">
 	<header>
-		<a class="wordmark serif" href="/" aria-label="Kephalon, to the sites">Kephalon</a>
-		<span class="site">{data.site.name}</span>
-		<PageMover bind:this={mover} pages={data.pages} path={data.page.path} {go} />
+		<a class="wordmark serif" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
+		<button class="site" title="Settings of the site" onclick={() => (settings = 'site')}>{data.site.name}</button>
+		<PageMover
+			path={data.page.path}
+			{index}
+			count={data.pages.length}
+			{move}
+			find={() => (paletteOpen = true)}
+			{hard}
+		/>
 		{#if data.page.state !== 'live'}<span class="state">{data.page.state}: not released</span>{/if}
 		<ReleaseBar {bench} />
 	</header>
@@ -65,13 +211,27 @@
 	{/if}
 	<main>
 		<h1 class="sr-only">The bench at {data.page.path}</h1>
-		<div class="column layers"><LayerStack {bench} /></div>
-		<div class="column head"><HeadList {bench} /></div>
-		<aside class="column cards" aria-label="How readers of links show it">
+		<div class="column layers">
+			{#if settings}<LayerSettings {bench} layer={settings} back={() => (settings = undefined)} {act} />
+			{:else}<LayerStack {bench} settings={(layer) => (settings = layer)} />{/if}
+		</div>
+		<div class="column head">
+			<div class="views" role="group" aria-label="How the head is shown">
+				<button aria-pressed={view === 'tags'} onclick={() => (view = 'tags')}>Tags</button>
+				<button aria-pressed={view === 'markup'} onclick={() => (view = 'markup')}>Markup</button>
+				<button class="keys" onclick={() => (keysOpen = true)}>Keys <kbd>?</kbd></button>
+			</div>
+			{#if view === 'tags'}<HeadList {bench} />{:else}<MarkupView {bench} />{/if}
+		</div>
+		<!-- It scrolls and holds nothing that takes the focus, so it takes it itself. -->
+		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+		<aside class="column cards" aria-label="How readers of links show it" tabindex="0">
 			{#each bench.cards as card (card.reader.id)}<ReaderCard {card} {shown} />{/each}
 		</aside>
 	</main>
 </div>
+<Palette bind:open={paletteOpen} {commands} />
+<KeysSheet bind:open={keysOpen} />
 
 <style>
 	.bench {
@@ -82,7 +242,7 @@
 	header {
 		display: flex;
 		align-items: center;
-		gap: 14px;
+		gap: 12px;
 		border-bottom: 1px solid var(--rule-strong);
 		background: var(--sheet);
 		padding: 7px 16px;
@@ -96,10 +256,13 @@
 		overflow: hidden;
 		min-width: 60px;
 		border-left: 1px solid var(--rule);
-		padding-left: 14px;
+		padding-left: 12px;
 		font-weight: 600;
 		text-overflow: ellipsis;
 		white-space: nowrap;
+	}
+	.site:hover {
+		color: var(--sea);
 	}
 	.state {
 		border: 1px dashed var(--flag);
@@ -126,7 +289,30 @@
 	.head {
 		border-inline: 1px solid var(--rule);
 		background: var(--sheet);
-		padding-inline: 0;
+		padding: 8px 0 14px;
+	}
+	.views {
+		display: flex;
+		gap: 14px;
+		margin-bottom: 8px;
+		padding: 0 10px;
+		font-size: 13px;
+	}
+	.views button {
+		border-bottom: 2px solid transparent;
+		padding: 2px 1px;
+		color: var(--ink-soft);
+	}
+	.views button[aria-pressed='true'] {
+		border-bottom-color: var(--sea);
+		font-weight: 600;
+		color: var(--ink);
+	}
+	.views .keys {
+		margin-left: auto;
+	}
+	kbd {
+		font: 11px var(--mono);
 	}
 	.cards {
 		display: flex;

@@ -17,6 +17,15 @@ export const GET: RequestHandler = ({ params, url, request }) =>
 			release.id,
 			path !== null ? { path } : { address: withoutFragment(address as string) }
 		);
+		const moved = !head && path !== null ? store.redirectOf(site.id, path) : undefined;
+		if (moved !== undefined) {
+			const target = new URL(url);
+			target.searchParams.set('path', moved);
+			return new Response(null, {
+				status: 308,
+				headers: { location: target.href, 'kephalon-moved-to': encodeURI(moved) }
+			});
+		}
 		if (!head) return problem(404, 'Not found', `Release ${release.number} has no page at ${path ?? address}.`);
 		const asJson =
 			url.searchParams.get('format') === 'json' ||

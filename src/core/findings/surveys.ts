@@ -1,0 +1,121 @@
+import type { Page } from '../model';
+import { cardOf, type Card } from '../readers/card';
+import { READERS } from '../readers/profiles';
+import { Resolver, type SiteModel } from '../resolve/resolve';
+import { isEmpty } from '../template/values';
+import { faultsOf, FAULTS, weightOf, type FaultCode, type PageFault } from './pageFaults';
+
+/** The pages that would be shared worst as the site is now, and what would mend most of them. */
+export interface WorstPages {
+	readonly pages: number;
+	readonly faulty: number;
+	readonly worst: readonly { readonly path: string; readonly faults: readonly PageFault[]; readonly card: Card }[];
+	/** The kinds of fault, the one that spoils most at the top. */
+	readonly mends: readonly {
+		readonly code: FaultCode;
+		readonly tag: string;
+		readonly pages: number;
+		readonly mend: string;
+	}[];
+}
+
+/** Key pages count double: they are checked first. */
+const weightOfPage = (page: Page, faults: readonly PageFault[]) => weightOf(faults) * (page.key ? 2 : 1);
+
+/** Looks at every page once and keeps the `most` worst. `progress` is told how many were looked at. */
+export function findWorst(
+	model: SiteModel,
+	pages: Iterable<Page>,
+	now: string,
+	most = 10,
+	progress?: (pages: number) => void
+): WorstPages {
+	const resolver = new Resolver(model, now);
+	const kept: { page: Page; faults: readonly PageFault[]; weight: number }[] = [];
+	const counts = new Map<FaultCode, { tag: string; pages: number }>();
+	let [seen, faulty] = [0, 0];
+	for (const page of pages) {
+		if (++seen % 500 === 0) progress?.(seen);
+		const faults = faultsOf(page, resolver.resolveHead(page));
+		if (faults.length === 0) continue;
+		faulty++;
+		for (const { code, tag } of faults) counts.set(code, { tag, pages: (counts.get(code)?.pages ?? 0) + 1 });
+		keepHeaviest(kept, { page, faults, weight: weightOfPage(page, faults) }, most);
+	}
+	const [reader] = READERS;
+	return {
+		pages: seen,
+		faulty,
+		worst: kept.map(({ page, faults }) => ({
+			path: page.path,
+			faults,
+			card: cardOf(reader!, resolver.resolveHead(page))
+		})),
+		mends: [...counts]
+			.map(([code, { tag, pages: count }]) => ({ code, tag, pages: count, mend: FAULTS[code].mend }))
+			.sort((a, b) => b.pages * FAULTS[b.code].weight - a.pages * FAULTS[a.code].weight)
+	};
+}
+
+function keepHeaviest<T extends { readonly weight: number }>(list: T[], item: T, most: number) {
+	if (list.length === most && item.weight <= (list.at(-1) as T).weight) return;
+	const at = list.findIndex((other) => other.weight < item.weight);
+	list.splice(at < 0 ? list.length : at, 0, item);
+	if (list.length > most) list.pop();
+}
+
+/** Why a page is hard on a template. */
+export const HARD_KINDS = {
+	longest: 'the longest title',
+	shortest: 'the shortest title',
+	missing: 'the most fields missing',
+	strange: 'the strangest characters',
+	cut: 'the most text cut'
+} as const;
+export type HardKind = keyof typeof HARD_KINDS;
+
+export interface HardPage {
+	readonly kind: HardKind;
+	readonly path: string;
+	/** How hard: characters, fields, or share of strange characters in a hundred. */
+	readonly measure: number;
+}
+
+/** For each kind of hardness the page of a type, or of the site, that is hardest. */
+export function findHard(model: SiteModel, pages: Iterable<Page>, now: string, type?: string): HardPage[] {
+	const resolver = new Resolver(model, now);
+	const declared = new Map(model.types.map((one) => [one.name, one.fields.map((field) => field.name)]));
+	const hardest = new Map<HardKind, HardPage>();
+	const note = (kind: HardKind, path: string, measure: number) => {
+		const known = hardest.get(kind);
+		const isHarder = !known || (kind === 'shortest' ? measure < known.measure : measure > known.measure);
+		if (isHarder) hardest.set(kind, { kind, path, measure });
+	};
+	for (const page of pages) {
+		if (type !== undefined && page.type !== type) continue;
+		const head = resolver.resolveHead(page);
+		const text = (name: string) => head.tags.find(({ tag }) => tag.name === name)?.value ?? '';
+		const [title, description] = [text('title'), text('description')];
+		note('longest', page.path, title.length);
+		note('shortest', page.path, title.length);
+		note('missing', page.path, missingOf(page, declared.get(page.type) ?? []));
+		note('strange', page.path, strangeness(title + description));
+		note('cut', page.path, cutOf(head));
+	}
+	return [...hardest.values()].filter(({ kind, measure }) => kind === 'longest' || kind === 'shortest' || measure > 0);
+}
+
+const missingOf = (page: Page, fields: readonly string[]) =>
+	[...fields, 'summary', 'picture'].filter((name) => isEmpty(page.fields[name])).length;
+
+/** Characters beyond letters, digits, spaces and plain punctuation, in a hundred. */
+function strangeness(text: string): number {
+	if (text === '') return 0;
+	return Math.round((100 * text.replace(/[\p{Script=Latin}\p{Nd}\s.,;:!?'’()·–-]/gu, '').length) / text.length);
+}
+
+const cutOf = (head: Parameters<typeof cardOf>[1]) =>
+	READERS.reduce((sum, reader) => {
+		const { title, description } = cardOf(reader, head);
+		return sum + title.cut.length + description.cut.length;
+	}, 0);

@@ -1,0 +1,14 @@
+import { openStore } from '$server/web/working';
+import type { PageServerLoad } from './$types';
+
+/** The sites there are. */
+export const load: PageServerLoad = () => {
+	const store = openStore();
+	return {
+		sites: store.siteNames().map(({ id, name, base }) => ({
+			...{ name, base },
+			pages: store.countPages(id).all,
+			release: store.releases.latest(id)?.number
+		}))
+	};
+};

@@ -1,0 +1,61 @@
+<script lang="ts">
+	import { pagesInWords } from '$ui/words';
+	let { data } = $props();
+</script>
+
+<svelte:head><title>Sites · Kephalon</title></svelte:head>
+
+<main>
+	<h1 class="serif">Kephalon</h1>
+	<p class="quiet">What every address of a site says in its head.</p>
+	<ul>
+		{#each data.sites as site (site.name)}
+			<li>
+				<a href="/bench/{encodeURIComponent(site.name)}">{site.name}</a>
+				<span class="quiet mono">{site.base}</span>
+				<span class="quiet"
+					>{pagesInWords(site.pages)}, {site.release === undefined
+						? 'nothing released yet'
+						: `release ${site.release}`}</span
+				>
+				<a class="setup" href="/setup?site={encodeURIComponent(site.name)}">Set-up</a>
+			</li>
+		{/each}
+	</ul>
+	<p><a class="plain-button" href="/setup">Set up a new site</a></p>
+</main>
+
+<style>
+	main {
+		margin: 0 auto;
+		max-width: 640px;
+		padding: 64px 24px;
+	}
+	h1 {
+		font-size: 30px;
+		font-style: italic;
+		font-weight: 700;
+	}
+	ul {
+		margin: 22px 0;
+	}
+	li {
+		display: grid;
+		grid-template-columns: 1fr auto;
+		gap: 2px 16px;
+		border-top: 1px solid var(--rule);
+		padding: 9px 0;
+		font-size: 13px;
+	}
+	li > a:first-child {
+		font-size: 16px;
+		font-weight: 600;
+	}
+	li > .mono {
+		text-align: right;
+	}
+	.setup {
+		text-align: right;
+		text-decoration: underline;
+	}
+</style>

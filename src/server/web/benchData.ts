@@ -1,0 +1,40 @@
+import type { HeadJson, Picture, PictureMention } from '$core';
+import type { Store } from '../store/store';
+
+/** How many pages the mover lists at the most. */
+const LISTED = 5000;
+
+/** All the bench needs to work a page out by itself: the layers, the page, the pictures they name, and the way to others. */
+export function readBenchData(store: Store, name: string, wanted: string | null) {
+	const { id, site, types, revision } = store.site(name);
+	const pages = store.pageIndex(id, LISTED);
+	const path = wanted ?? pages[0]?.path;
+	const page = path === undefined ? undefined : store.page(id, path);
+	if (!page) return { path, page };
+	const release = store.releases.latest(id);
+	const released = release && store.releases.head(release.id, { path: page.path });
+	const named = new Set(
+		picturesNamed([
+			site.fields,
+			site.translations,
+			types.map((type) => type.picture),
+			page.fields,
+			site.rules,
+			types.map((type) => type.rules),
+			page.rules
+		])
+	);
+	const pictures: Picture[] = store.pictures(id).filter((picture) => named.has(picture.src));
+	return {
+		...{ path, site, types, page, pages, pictures, revision },
+		count: store.countPages(id),
+		released: released ? (JSON.parse(released.json) as HeadJson) : null
+	};
+}
+
+/** Every text below a value that could be the source of a picture. */
+function picturesNamed(value: unknown): string[] {
+	if (typeof value === 'string') return [value];
+	if (typeof value !== 'object' || value === null) return [];
+	return Object.values(value as Record<string, unknown | PictureMention>).flatMap(picturesNamed);
+}

@@ -1,0 +1,78 @@
+import { checkBase, type Site } from '$core';
+import { UserError } from '../errors';
+import { importFolder } from '../files/importFolder';
+import { pagesOfTable, readTable, type Mapping } from '../files/readTable';
+import type { Store } from '../store/store';
+
+/** Where the content of a site comes from. */
+export type ContentSource =
+	| { readonly kind: 'folder'; readonly folder: string }
+	| { readonly kind: 'table'; readonly text: string; readonly mapping: Mapping; readonly type: string }
+	| { readonly kind: 'hand' };
+
+export interface Taken {
+	readonly pages: number;
+	readonly pictures: number;
+	readonly skipped: readonly string[];
+}
+
+const SKIPPED_SHOWN = 20;
+
+/** Makes a site, or brings the content of one up to date; its settings and rules stay. Throws a `UserError`. */
+export async function takeContent(store: Store, name: string, base: string, source: ContentSource): Promise<Taken> {
+	const checked = checkBase(base);
+	if (!checked.base)
+		throw new UserError(`${checked.refused} Seen: “${base}”.${checked.guess ? ` Did you mean ${checked.guess}?` : ''}`);
+	if (name.trim() === '') throw new UserError('The site needs a name: it stands in titles and on cards.');
+	switch (source.kind) {
+		case 'folder': {
+			const { read, pictures, skipped } = await importFolder(store, {
+				folder: source.folder,
+				site: name,
+				base: checked.base,
+				types: []
+			});
+			return { pages: read, pictures, skipped: shorten(skipped.map(({ path, why }) => `${path}: ${why}`)) };
+		}
+		case 'table':
+			return takeTable(store, name, checked.base, source);
+		case 'hand': {
+			store.transaction(() => {
+				const id = siteFor(store, name, checked.base as string);
+				store.ensureType(id, 'page');
+				if (!store.page(id, '/'))
+					store.savePage(id, { path: '/', type: 'page', state: 'live', fields: { title: name }, rules: [] });
+			});
+			return { pages: 1, pictures: 0, skipped: [] };
+		}
+	}
+}
+
+function takeTable(
+	store: Store,
+	name: string,
+	base: string,
+	{ text, mapping, type }: Extract<ContentSource, { kind: 'table' }>
+): Taken {
+	const { pages, skipped } = pagesOfTable(readTable(text), mapping, type.trim() || 'page', base);
+	if (pages.length === 0) throw new UserError(`No row could be read as a page. The first: ${skipped[0]?.why}.`);
+	store.transaction(() => {
+		const id = siteFor(store, name, base);
+		store.ensureType(id, pages[0]!.type);
+		for (const page of pages) store.refreshPage(id, { ...page, type: page.type });
+	});
+	return { pages: pages.length, pictures: 0, skipped: shorten(skipped.map(({ row, why }) => `Row ${row}: ${why}`)) };
+}
+
+function siteFor(store: Store, name: string, base: string): number {
+	const known = store.findSite(name)?.site;
+	const site: Site = known
+		? { ...known, base }
+		: { name, base, languages: ['en'], separator: '·', fields: {}, rules: [] };
+	return store.saveSite(site);
+}
+
+const shorten = (lines: readonly string[]) =>
+	lines.length > SKIPPED_SHOWN
+		? [...lines.slice(0, SKIPPED_SHOWN), `… and ${lines.length - SKIPPED_SHOWN} more`]
+		: lines;

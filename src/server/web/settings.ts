@@ -1,0 +1,66 @@
+import Ajv, { type ValidateFunction } from 'ajv';
+import { sameJson, takenBack, withChanges, type ContentType, type Page, type SettingsEdit, type Site } from '$core';
+import { UserError } from '../errors';
+import schema from '../siteFile/site-file.schema.json';
+import type { Store, StoredSite } from '../store/store';
+
+const ajv = new Ajv({ allowUnionTypes: true }).addSchema(schema);
+const validator = (name: string) => ajv.getSchema(`${schema.$id}#/definitions/${name}`) as ValidateFunction;
+const VALIDATORS = { site: validator('site'), type: validator('contentType'), page: validator('page') };
+
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+	typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** A change of settings as a request gives it: its place, the changes, and what the sender saw before. */
+export function readSettingsEdit(data: unknown): SettingsEdit & { readonly expected?: Record<string, unknown> } {
+	if (!isRecord(data) || !isRecord(data.place) || !isRecord(data.changes) || 'rules' in data.changes)
+		throw new UserError('The change cannot be read: it needs a place and changes, and rules are set by themselves.');
+	const { layer } = data.place;
+	if (layer !== 'site' && layer !== 'type' && layer !== 'page')
+		throw new UserError(`The change cannot be read: "${String(layer)}" is no layer.`);
+	return data as unknown as ReturnType<typeof readSettingsEdit>;
+}
+
+type Owner = Site | ContentType | Page;
+
+/** What the settings of a place are now. Throws a `UserError` when there is no such place. */
+export function settingsAt(store: Store, { id, site, types }: StoredSite, { place }: SettingsEdit): Owner {
+	if (place.layer === 'site') return site;
+	if (place.layer === 'type') {
+		const type = types.find(({ name }) => name === place.name);
+		if (type) return type;
+		throw new UserError(`There is no type "${place.name}" in this site.`);
+	}
+	const page = store.page(id, place.path);
+	if (page) return page;
+	throw new UserError(`There is no page "${place.path}" in this site.`);
+}
+
+/** Those of the changed settings that are not as the sender saw them; undefined when all are. */
+export function conflictOf(owner: Owner, { changes, expected }: ReturnType<typeof readSettingsEdit>) {
+	if (!expected) return undefined;
+	const now = takenBack(owner as Page, changes as Partial<Page>) as Record<string, unknown>;
+	return Object.keys(changes).some((key) => key in expected && !sameJson(now[key], expected[key])) ? now : undefined;
+}
+
+/** Makes the change, wholly or not at all. A page's new path leaves a redirect behind, a site's new name none. */
+export function saveSettings(store: Store, stored: StoredSite, edit: SettingsEdit) {
+	const owner = settingsAt(store, stored, edit);
+	const changed = withChanges(owner, edit.changes as never);
+	const validate = VALIDATORS[edit.place.layer];
+	if (!validate(changed))
+		throw new UserError(`That cannot be kept: ${ajv.errorsText(validate.errors, { dataVar: edit.place.layer })}.`);
+	store.transaction(() => {
+		const { id } = stored;
+		if (edit.place.layer === 'site') {
+			const site = changed as Site;
+			if (site.name !== stored.site.name) store.renameSite(id, site.name);
+			store.saveSite(site);
+		} else if (edit.place.layer === 'type') store.saveType(id, changed as ContentType);
+		else {
+			store.movePage(id, edit.place.path, (changed as Page).path);
+			store.savePage(id, changed as Page);
+		}
+		store.touch(id);
+	});
+}

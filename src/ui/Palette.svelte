@@ -1,0 +1,146 @@
+<script lang="ts" module>
+	/** Something that can be gone to or done by its name. */
+	export interface Command {
+		readonly group: 'Do' | 'Tags' | 'Pages';
+		readonly name: string;
+		readonly more?: string;
+		readonly keys?: string;
+		/** The name is a tag or a path. */
+		readonly isCode?: boolean;
+		readonly run: () => void;
+	}
+</script>
+
+<script lang="ts">
+	import { Command as List, Dialog } from 'bits-ui';
+
+	/** Everything by its name: pages, tags, actions. */
+	let { open = $bindable(), commands }: { open: boolean; commands: readonly Command[] } = $props();
+
+	let search = $state('');
+	const MOST = 40;
+	const found = $derived.by(() => {
+		const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+		const fits = ({ name, more }: Command) => {
+			const text = `${name} ${more ?? ''}`.toLowerCase();
+			return words.every((word) => text.includes(word));
+		};
+		return (['Do', 'Tags', 'Pages'] as const)
+			.map((group) => ({
+				group,
+				items: commands
+					.filter((one) => one.group === group && fits(one))
+					.slice(0, search ? MOST : group === 'Tags' ? 0 : 12)
+			}))
+			.filter(({ items }) => items.length > 0);
+	});
+	function choose(command: Command) {
+		open = false;
+		search = '';
+		command.run();
+	}
+</script>
+
+<Dialog.Root bind:open>
+	<Dialog.Portal>
+		<Dialog.Overlay class="veil" />
+		<Dialog.Content class="palette">
+			<Dialog.Title class="sr-only">Go or do</Dialog.Title>
+			<List.Root shouldFilter={false} label="Go or do">
+				<List.Input class="palette-input" placeholder="A page, a tag, something to do" bind:value={search} />
+				<List.List class="palette-results">
+					<List.Empty class="palette-empty">Nothing has that in its name.</List.Empty>
+					{#each found as { group, items } (group)}
+						<List.Group>
+							<List.GroupHeading class="palette-group">{group}</List.GroupHeading>
+							<List.GroupItems>
+								{#each items as command (command.group + command.name + (command.more ?? ''))}
+									<List.Item
+										class="palette-item"
+										value={command.group + command.name + (command.more ?? '')}
+										onSelect={() => choose(command)}
+									>
+										<span class={command.isCode ? 'mono' : command.group === 'Pages' ? 'serif' : ''}
+											>{command.name}</span
+										>
+										<span class="quiet {command.group === 'Pages' ? 'mono' : ''}">{command.more ?? ''}</span>
+										{#if command.keys}<kbd>{command.keys}</kbd>{/if}
+									</List.Item>
+								{/each}
+							</List.GroupItems>
+						</List.Group>
+					{/each}
+				</List.List>
+			</List.Root>
+		</Dialog.Content>
+	</Dialog.Portal>
+</Dialog.Root>
+
+<style>
+	:global(.veil) {
+		position: fixed;
+		z-index: 19;
+		inset: 0;
+		background: rgb(10 20 18 / 0.35);
+	}
+	:global(.palette) {
+		position: fixed;
+		z-index: 20;
+		top: 60px;
+		left: 50%;
+		width: 620px;
+		max-width: calc(100vw - 32px);
+		border: 1px solid var(--rule-strong);
+		border-radius: 4px;
+		background: var(--sheet);
+		box-shadow: 0 14px 40px rgb(0 0 0 / 0.25);
+		transform: translateX(-50%);
+	}
+	:global(.palette-input) {
+		width: 100%;
+		border: 0;
+		border-bottom: 1px solid var(--rule);
+		background: transparent;
+		padding: 10px 14px;
+		font-size: 15px;
+	}
+	:global(.palette-results) {
+		max-height: 62vh;
+		overflow-y: auto;
+		padding-bottom: 6px;
+	}
+	:global(.palette-group) {
+		padding: 7px 14px 2px;
+		font-size: 12.5px;
+		font-weight: 600;
+		color: var(--ink-soft);
+	}
+	:global(.palette-item) {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr) auto;
+		gap: 12px;
+		align-items: baseline;
+		padding: 4px 14px;
+		font-size: 13.5px;
+		cursor: pointer;
+	}
+	:global(.palette-item > span) {
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+	:global(.palette-item .quiet) {
+		font-size: 12.5px;
+	}
+	:global(.palette-item[data-selected]) {
+		background: var(--sea-wash);
+	}
+	:global(.palette-item kbd) {
+		font: 11px var(--mono);
+		color: var(--ink-soft);
+	}
+	:global(.palette-empty) {
+		padding: 14px;
+		color: var(--ink-soft);
+	}
+</style>

@@ -1,0 +1,51 @@
+/** The keys of the bench: what each does, in words. `match` tells the event; the sheet shows the rest. */
+export const KEYS = [
+	{ id: 'palette', keys: 'Ctrl+K', does: 'Find a page, a tag, an action' },
+	{ id: 'next', keys: 'Alt+→', does: 'Next page' },
+	{ id: 'before', keys: 'Alt+←', does: 'Page before' },
+	{ id: 'hard', keys: 'Alt+H', does: 'Next hard page of this type' },
+	{ id: 'tagDown', keys: 'Alt+↓', does: 'Next tag' },
+	{ id: 'tagUp', keys: 'Alt+↑', does: 'Tag before' },
+	{ id: 'page', keys: 'Alt+1', does: 'Write at this page' },
+	{ id: 'type', keys: 'Alt+2', does: 'Write at its type' },
+	{ id: 'site', keys: 'Alt+3', does: 'Write at the site' },
+	{ id: 'markup', keys: 'Alt+M', does: 'Tags or markup' },
+	{ id: 'undo', keys: 'Ctrl+Z', does: 'Take the last edit back' },
+	{ id: 'redo', keys: 'Ctrl+Y', does: 'Do it again' },
+	{ id: 'release', keys: 'Ctrl+Enter', does: 'Release' },
+	{ id: 'keys', keys: '?', does: 'This sheet' },
+	{ id: 'keep', keys: 'Enter', does: 'In a field: keep it' },
+	{ id: 'takeBack', keys: 'Esc', does: 'In a field: take it back' },
+	{ id: 'offer', keys: '{', does: 'In a template: what fits there' }
+] as const;
+export type KeyId = (typeof KEYS)[number]['id'];
+
+const PLAIN: Readonly<Record<string, KeyId>> = {
+	ArrowRight: 'next',
+	ArrowLeft: 'before',
+	ArrowDown: 'tagDown',
+	ArrowUp: 'tagUp',
+	KeyH: 'hard',
+	KeyM: 'markup',
+	Digit1: 'page',
+	Digit2: 'type',
+	Digit3: 'site'
+};
+
+/** Which of the bench's keys an event is, if any. By the place of letters and digits: Alt writes signs on some layouts. */
+export function keyOf(event: KeyboardEvent): KeyId | undefined {
+	const isCommand = event.ctrlKey || event.metaKey;
+	if (event.altKey && !isCommand) return PLAIN[event.code];
+	if (isCommand && !event.altKey) {
+		const key = event.key.toLowerCase();
+		if (key === 'k') return 'palette';
+		if (key === 'enter') return 'release';
+		if (key === 'y' || (key === 'z' && event.shiftKey)) return 'redo';
+		return key === 'z' ? 'undo' : undefined;
+	}
+	return event.key === '?' && !isWriting(event.target) ? 'keys' : undefined;
+}
+
+/** Whether the keys go into a text. */
+export const isWriting = (target: EventTarget | null) =>
+	target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));

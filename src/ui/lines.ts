@@ -1,0 +1,81 @@
+import { findTag, headToJson, type Head, type HeadJson, type Layer, type Trace } from '$core';
+
+/** One line of the head as the bench shows it. */
+export interface HeadLine {
+	readonly tag: string;
+	readonly value: string;
+	readonly trace: Trace;
+	/** The layer that won. */
+	readonly layer: Layer | undefined;
+	/** What visitors see now; undefined when the tag is not in the release. */
+	readonly released: string | undefined;
+	readonly isChanged: boolean;
+	/** For a picture: what is known of it and written with it. */
+	readonly facts: string | undefined;
+	/** The tag that it only repeats. */
+	readonly echoes: string | undefined;
+}
+
+/** The groups of tags on the bench, in their order. */
+export const GROUPS = [
+	{ name: 'Search and browser', holds: 'search' },
+	{ name: 'Sharing: Open Graph', holds: 'og' },
+	{ name: 'Sharing: Twitter card', holds: 'twitter' },
+	{ name: 'More', holds: 'more' }
+] as const;
+
+const SEARCH = new Set(['title', 'description', 'canonical', 'robots', 'alternate', 'author']);
+
+export function groupOf(tag: string): (typeof GROUPS)[number]['holds'] {
+	const family = findTag(tag)?.family ?? 'plain';
+	if (family !== 'plain') return family;
+	return SEARCH.has(tag) ? 'search' : 'more';
+}
+
+/** The lines of a head: what it has, what the release has, and the tags of `always` even when they come to nothing. */
+export function linesOf(
+	head: Head,
+	traces: readonly Trace[],
+	release: HeadJson | null,
+	always: readonly string[]
+): HeadLine[] {
+	const working = valuesByTag(headToJson(head));
+	const released = release ? valuesByTag(release) : undefined;
+	return traces.flatMap((trace) => {
+		const [value, before] = [working.get(trace.tag), released?.get(trace.tag)];
+		if (value === undefined && before === undefined && !always.includes(trace.tag)) return [];
+		return [
+			{
+				tag: trace.tag,
+				value: value ?? '',
+				trace,
+				layer: trace.steps[trace.winner]?.layer,
+				released: before,
+				isChanged: released !== undefined && value !== before,
+				facts: factsOf(trace),
+				echoes: echoOf(trace)
+			}
+		];
+	});
+}
+
+function echoOf(trace: Trace): string | undefined {
+	const rule = trace.steps[trace.winner]?.rule;
+	if (rule?.kind !== 'built-in' || !trace.tag.startsWith('twitter:')) return undefined;
+	return /^what (og:\S+) came to$/.exec(rule.says)?.[1];
+}
+
+function factsOf(trace: Trace): string | undefined {
+	const first = typeof trace.value === 'object' ? trace.value[0] : undefined;
+	if (typeof first !== 'object' || !('address' in first)) return undefined;
+	const { width, height, type, alt } = first;
+	return [width && height ? `${width} × ${height}` : 'size unknown', type?.replace('image/', ''), alt ?? 'no alt text']
+		.filter(Boolean)
+		.join(', ');
+}
+
+function valuesByTag(head: HeadJson): Map<string, string> {
+	const values = new Map<string, string>();
+	for (const { tag, value } of head.tags) values.set(tag, values.has(tag) ? `${values.get(tag)}, ${value}` : value);
+	return values;
+}

@@ -1,0 +1,244 @@
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { By, Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { BenchPage, openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
+
+/** The work of a day, from a new site to the last page's override. */
+
+let demo: RunningDemo;
+let browser: Awaited<ReturnType<typeof openBrowser>>;
+let bench: BenchPage;
+let folder = '';
+
+beforeAll(async () => {
+	demo = await startDemo();
+	browser = await openBrowser();
+	bench = new BenchPage(browser.driver, demo);
+	folder = mkdtempSync(join(tmpdir(), 'kephalon-site-'));
+});
+afterAll(async () => {
+	await browser?.quit();
+	demo?.stop();
+	rmSync(folder, { recursive: true, force: true });
+});
+
+const text = 'A long enough first paragraph for a page about the islands, so that it can be taken for its summary.';
+function writeSite() {
+	mkdirSync(join(folder, 'isles'));
+	const write = (name: string, title: string, body = text) =>
+		writeFileSync(join(folder, name), `<!doctype html><title>${title}</title><h1>${title}</h1><p>${body}</p>`);
+	write(
+		'index.html',
+		'Home',
+		'Boats, birds and beds on four islands of the made-up Sound of Ferran, all the year round.'
+	);
+	write('isles/marl.html', 'Marl', `${text} Marl has a pier.`);
+	write('isles/skoor.html', 'Skoor', `${text} Skoor has none.`);
+}
+
+describe('a new site, from a folder to the first release', () => {
+	test('content, address and words; what is missing is told as the worst cards', async () => {
+		writeSite();
+		await browser.driver.get(`${demo.kephalon}/setup`);
+		const type = async (placeholder: string, value: string) => {
+			const field = await bench.find(`input[placeholder="${placeholder}"]`);
+			await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, value);
+		};
+		await bench.find('.main-button:disabled');
+		await type('Merrow Coast Reserves', 'Ferran Isles');
+		await type('https://www.site.example/', 'ferranisles.example');
+		await bench.waitForText('.refused', /not an absolute http or https address/);
+		await (await bench.find('.refused button')).click();
+		await type('/home/me/site/public', join(folder, 'nowhere'));
+		await (await bench.find('.main-button:enabled')).click();
+		await bench.waitForText('.refused', /There is no folder .*nowhere/);
+		await type('/home/me/site/public', folder);
+		await (await bench.find('.main-button:enabled')).click();
+		await bench.waitForText('#worst .cards', /No picture/);
+		const worst = await bench.textOf('#worst .cards');
+		expect(worst).toContain('The home page calls itself “Home”');
+		expect(await bench.textOf('.mends')).toContain('3 pages Give the site a share picture');
+		await (await bench.find('#words textarea')).sendKeys('Four islands in one sound, and how to get there.', Key.TAB);
+		await bench.waitForText('nav .saved', /All kept, last at/);
+	});
+
+	test('axe-core finds nothing on the set-up', async () => {
+		expect(await violationsOf(browser.driver)).toEqual([]);
+	});
+
+	test('a title template at the site, and the first release', async () => {
+		await browser.driver.get(`${demo.kephalon}/bench/Ferran%20Isles?page=/isles/marl.html`);
+		await bench.waitForText('[data-testid=pending]', /Nothing is released yet/);
+		await bench.write('title', 'site', '{page.title} {sep} {site.name}');
+		await bench.waitForText('[data-layer=site] [data-testid=reach]', /3 pages would change/);
+		await (await bench.field('title', 'site')).sendKeys(Key.ENTER);
+		await bench.waitForText('[data-tag=title] .value', /^Marl · Ferran Isles/);
+		await bench.waitForText('[data-testid=saved]', /^All kept/);
+		await (await bench.find('.bar .main-button:enabled')).click();
+		await bench.waitForText('[data-testid=pending]', /All as in release 1/);
+		const head = await fetch(`${demo.kephalon}/api/sites/Ferran%20Isles/head?path=/isles/marl.html`);
+		expect(await head.text()).toContain('<title>Marl · Ferran Isles</title>');
+	});
+});
+
+describe('a template mended through its hardest page', () => {
+	test('the hard pages come one after the other; the gap is seen, and mended', async () => {
+		await bench.open('/reserves/gannet-head');
+		await bench.write('og:title', 'type', '').catch(() => undefined);
+		await (await bench.find('[data-tag="og:title"]')).click();
+		await bench.write('og:title', 'type', '{page.title} in {page.region}');
+		await (await bench.field('og:title', 'type')).sendKeys(Key.ENTER);
+		await bench.waitForText('[data-testid=pending]', /pages differ/);
+		const seen: string[] = [];
+		for (let round = 0; round < 5; round++) {
+			await bench.press(Key.ALT, 'h');
+			await bench.waitForText('.message', new RegExp(`^${round + 1} of 5 hard pages`));
+			seen.push(`${await bench.textOf('.message')} ${await bench.textOf('.mover-path .mono')}`);
+		}
+		expect(seen[0]).toMatch(/the longest title .*the-skerries/);
+		const missing = seen.find((line) => line.includes('most fields missing'));
+		expect(missing).toContain('/reserves/hollin-wood');
+		await bench.open('/reserves/hollin-wood');
+		await (await bench.find('[data-tag="og:title"]')).click();
+		await bench.waitForText('[data-layer=type] .told', /Empty here: page.region/);
+		expect(await bench.valueOf('og:title')).toContain('Hollin Wood in');
+		await bench.write('og:title', 'type', '{page.title}[[ in {page.region}]]');
+		await bench.waitForText('[data-layer=type] .told', /left out with its words/);
+		await bench.waitForText('[data-layer=type] [data-testid=reach]', /1 page would change/);
+		await (await bench.field('og:title', 'type')).sendKeys(Key.ENTER);
+		await bench.waitForText('[data-tag="og:title"] .value', /^Hollin Wood$/m);
+		expect(await bench.textOf('[data-reader=gangway] .title')).toBe('Hollin Wood');
+	});
+
+	test('picture sources are put in another order by keys and say what they give', async () => {
+		await bench.open('/reserves/ember-heath');
+		await (await bench.find('[data-tag="og:image"]')).click();
+		await bench.choose('How type says og:image', 'pictures');
+		await bench.waitForText('[data-layer=type] ol', /lead picture\s+heath-small.jpg, .*: used/);
+		const width = await bench.find('[data-layer=type] input[type=number]');
+		await width.sendKeys('600', Key.TAB);
+		await bench.waitForText('[data-layer=type] ol', /narrower than 600/);
+		await bench.waitForText('[data-layer=type] ol', /coast.jpg, 1600 × 900: used/);
+		expect(await bench.valueOf('og:image')).toContain('coast.jpg');
+		const last = await bench.find('[data-layer=type] ol li:last-child');
+		await browser.driver.executeScript('arguments[0].focus()', last);
+		await bench.press(Key.ALT, Key.ARROW_UP);
+		await bench.waitForText(
+			'[data-layer=type] ol',
+			/2\s+The first in its text[\s\S]*3\s+The site’s share picture[\s\S]*4\s+The type’s own/
+		);
+		await (await bench.find('[data-layer=type] .actions .plain-button')).click();
+		await bench.waitForText('[data-testid=saved]', /^All kept/);
+	});
+});
+
+describe('one page, wholly by keyboard', () => {
+	test('overridden, seen in every card, set back', async () => {
+		await bench.open('/visit');
+		await bench.press(Key.CONTROL, 'k');
+		await (await bench.find('.palette-input')).sendKeys('orca');
+		await bench.waitForText('.palette-results', /orca-off-the-skerries/);
+		await bench.press(Key.ENTER);
+		await bench.waitForText('.mover-path .mono', /orca/);
+		await bench.press(Key.CONTROL, 'k');
+		await (await bench.find('.palette-input')).sendKeys('og:title');
+		await bench.waitForText('.palette-results', /og:title/);
+		await bench.press(Key.ENTER);
+		await bench.waitForText('.stack h2', /^og:title$/);
+		await bench.press(Key.ALT, '1');
+		// `{` offers what fits there, with its value here; Enter takes it.
+		await bench.press('{');
+		await bench.press('p');
+		await bench.waitForText('.cm-tooltip-autocomplete', /page\.place\s*the Outer Isles/);
+		for (const key of 'age.pla') await bench.press(key);
+		await bench.waitForText('.cm-tooltip-autocomplete', /^page\.place/);
+		await bench.press(Key.ENTER);
+		await browser.driver.actions().sendKeys(': four orcas').perform();
+		await bench.waitForText('[data-layer=page] [data-testid=yield]', /^the Outer Isles: four orcas$/);
+		await bench.press(Key.ENTER);
+		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
+		for (const reader of ['gangway', 'headland', 'ropewalk', 'galley', 'bottle', 'wrack'])
+			expect(await bench.textOf(`[data-reader=${reader}] .title`), reader).toBe('the Outer Isles: four orcas');
+		expect(await bench.textOf('[data-reader=porthole] .title')).not.toContain('four orcas');
+		await bench.press(Key.CONTROL, 'z');
+		await bench.waitForText('[data-reader=gangway] .title', /^“Orca!”/);
+		await bench.press(Key.CONTROL, 'y');
+		await bench.waitForText('[data-reader=gangway] .title', /^the Outer Isles/);
+		// Emptied, it inherits again.
+		await bench.press(Key.CONTROL, 'a');
+		await bench.press(Key.DELETE);
+		await bench.press(Key.ENTER);
+		await bench.waitForText('[data-reader=gangway] .title', /^“Orca!”/);
+		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
+	});
+
+	test('the sheet of keys opens by key and closes', async () => {
+		await browser.driver.executeScript('document.activeElement.blur()');
+		await bench.press('?');
+		await bench.waitForText('.keys-sheet', /Next hard page of this type/);
+		await bench.press(Key.ESCAPE);
+		await bench.press(Key.ALT, 'm');
+		await bench.waitForText('.markup', /<meta property="og:title"/);
+	});
+});
+
+describe('two tabs', () => {
+	test('a later edit of the same thing sees a conflict, and nothing is lost', async () => {
+		await bench.open('/walks/gannets-by-boat');
+		await bench.write('title', 'type', '{page.title}, a walk {sep} {site.name}');
+		const first = await browser.driver.getWindowHandle();
+		await browser.driver.switchTo().newWindow('tab');
+		await bench.open('/walks/dusk-on-ember-heath');
+		await bench.write('title', 'type', '{page.title}, with us');
+		await (await bench.field('title', 'type')).sendKeys(Key.ENTER);
+		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
+		await browser.driver.switchTo().window(first);
+		await bench.waitForText('[data-layer=type] .conflict', /it says “{page.title}, with us” now. Yours is still here/);
+		expect(await (await bench.field('title', 'type')).getText()).toBe('{page.title}, a walk {sep} {site.name}');
+		// Enter does not put it over the other one unasked.
+		await (await bench.field('title', 'type')).sendKeys(Key.ENTER);
+		await bench.find('[data-layer=type] .conflict');
+		await (await bench.find('[data-layer=type] .conflict .main-button')).click();
+		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
+		expect(await bench.valueOf('title')).toContain('Gannets by boat, a walk · Merrow');
+		await bench.press(Key.CONTROL, 'z');
+		await bench.waitForText('[data-tag=title] .value', /^Gannets by boat, with us/);
+	});
+});
+
+describe('a page by itself', () => {
+	const setting = async (name: string) =>
+		browser.driver.findElement(
+			By.xpath(
+				`//span[@class and contains(., "${name}")]/ancestor::label//*[self::input or self::select or self::textarea]`
+			)
+		);
+
+	test('its path changes and leaves a redirect; a phrase is looked for; a copy is a draft', async () => {
+		await bench.open('/sightings/hoopoe-in-the-car-park');
+		await (await bench.find('[data-layer=page] button.name')).click();
+		await (await setting('Target phrase')).sendKeys('hoopoe');
+		await bench.waitForText('[data-testid=target]', /The title has it; the description does not have it/);
+		await (await setting('Path')).sendKeys(Key.chord(Key.CONTROL, 'a'), '/sightings/hoopoe', Key.TAB);
+		await bench.waitForText('.mover-path .mono', /^\/sightings\/hoopoe$/);
+		await bench.waitForText('[data-testid=saved]', /^All kept/);
+		await bench.open('/sightings/hoopoe-in-the-car-park');
+		await bench.waitForText('.mover-path .mono', /^\/sightings\/hoopoe$/);
+		await (await bench.find('[data-layer=page] button.name')).click();
+		await (await bench.find('input[aria-label="Path of the copy"]')).sendKeys('/sightings/hoopoe-again', Key.ENTER);
+		await bench.waitForText('.mover-path .mono', /^\/sightings\/hoopoe-again$/);
+		await bench.waitForText('header .state', /draft: not released/);
+	});
+
+	test('axe-core finds nothing on its settings, on the markup, in the palette', async () => {
+		await bench.open('/reserves/gannet-head');
+		await (await bench.find('[data-layer=page] button.name')).click();
+		await (await bench.find('.views button:nth-child(2)')).click();
+		expect(await violationsOf(browser.driver)).toEqual([]);
+		await bench.press(Key.CONTROL, 'k');
+		await bench.find('.palette-input');
+		expect(await violationsOf(browser.driver)).toEqual([]);
+	});
+});
