@@ -31,7 +31,7 @@ export function takenBack<T extends object>(record: T, changes: Changes<T>): Cha
 
 /** Whether two values are the same as JSON, whatever the order of their keys. */
 export function sameJson(a: unknown, b: unknown): boolean {
-	return JSON.stringify(sorted(a)) === JSON.stringify(sorted(b));
+	return a === b || JSON.stringify(sorted(a)) === JSON.stringify(sorted(b));
 }
 
 function sorted(value: unknown): unknown {

@@ -47,8 +47,13 @@
 		<Dialog.Content class="palette">
 			<Dialog.Title class="sr-only">Go or do</Dialog.Title>
 			<List.Root shouldFilter={false} label="Go or do">
-				<List.Input class="palette-input" placeholder="A page, a tag, something to do" bind:value={search} />
-				<List.List class="palette-results">
+				<List.Input
+					class="palette-input"
+					aria-controls="palette-results"
+					placeholder="A page, a tag, something to do"
+					bind:value={search}
+				/>
+				<List.List class="palette-results" id="palette-results" aria-label="What there is" tabindex={0}>
 					<List.Empty class="palette-empty">Nothing has that in its name.</List.Empty>
 					{#each found as { group, items } (group)}
 						<List.Group>

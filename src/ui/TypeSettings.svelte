@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { FIELD_KINDS, findTag, SPECIAL_KINDS, STARTING_SETS, type Field, type FieldKind } from '$core';
+	import { CATALOGUE, FIELD_KINDS, findTag, SPECIAL_KINDS, STARTING_SETS, type Field, type FieldKind } from '$core';
 	import type { Bench } from './bench.svelte';
 	import Setting from './Setting.svelte';
 
@@ -9,6 +9,10 @@
 	const type = $derived(bench.type);
 	const fields = $derived(type?.fields ?? []);
 	const kinds = findTag('og:type')?.choices ?? [];
+	/** The tags that go with its kind: each is filled by a rule of its own. */
+	const properties = $derived(
+		CATALOGUE.filter((tag) => tag.name.startsWith(`${(type?.kind ?? 'website').split('.')[0]}:`) && !tag.parent)
+	);
 	let fieldName = $state('');
 	let newType = $state('');
 
@@ -37,13 +41,24 @@
 		hint="Its properties, such as article:author, are filled from the fields of the same meaning."
 	>
 		<select
-			value={type.kind ?? ''}
+			value={type.kind === 'website' ? '' : (type.kind ?? '')}
 			onchange={(event) => bench.change('type', { kind: event.currentTarget.value || null })}
 		>
 			<option value="">website</option>
 			{#each kinds.filter((kind) => kind !== 'website') as kind (kind)}<option>{kind}</option>{/each}
 		</select>
 	</Setting>
+	{#if properties.length > 0}
+		<h3>Its properties</h3>
+		<ul>
+			{#each properties as tag (tag.name)}
+				<li>
+					<button class="mono link" onclick={() => act({ do: 'tag', name: tag.name })}>{tag.name}</button>
+					<span class="serif here">{bench.lines.find((line) => line.tag === tag.name)?.value ?? 'nothing here'}</span>
+				</li>
+			{/each}
+		</ul>
+	{/if}
 	<Setting name="Special">
 		<select
 			value={type.special ?? ''}
@@ -142,6 +157,19 @@
 	}
 	li > :first-child {
 		flex: 1;
+	}
+	.link {
+		flex: none !important;
+		font-size: 12.5px;
+		text-decoration: underline;
+		text-underline-offset: 2px;
+	}
+	.here {
+		flex: 1;
+		overflow: hidden;
+		text-align: right;
+		text-overflow: ellipsis;
+		white-space: nowrap;
 	}
 	.row {
 		display: flex;

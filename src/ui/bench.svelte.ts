@@ -119,7 +119,7 @@ export class Bench {
 		new Resolver({ ...this.edited.model, pictures: this.data.pictures }, new Date().toISOString())
 	);
 	readonly outcome = $derived(this.resolver.resolveWithTrace(this.edited.page));
-	readonly scope = $derived(this.resolver.scopeOf(this.edited.page));
+	readonly scope = $derived(this.resolver.lookAt(this.edited.page));
 
 	readonly site = $derived(this.edited.model.site);
 	readonly page = $derived(this.edited.page);

@@ -118,9 +118,9 @@ describe('on the way', () => {
 		await (await bench.field('title', 'site')).sendKeys(Key.ESCAPE);
 		// What touches one page alone is kept by itself, and can be taken back like all that was kept.
 		await bench.waitForText('[data-testid=saved]', /All kept, last at/);
-		await bench.waitForText('[data-testid=pending]', /^1 page differs/);
+		await bench.waitForText('[data-testid=pending]', /^2 pages differ/);
 		await bench.press(Key.CONTROL, 'z');
-		await bench.waitForText('[data-testid=pending]', /All as in release/);
+		await bench.waitForText('[data-testid=pending]', /^1 page differs/);
 	});
 
 	test('markup in a field is shown as text and does no harm', async () => {

@@ -1,4 +1,4 @@
-import type { PictureMention } from '../model';
+import type { Fields, PictureMention } from '../model';
 import { isEmpty, partOf, toText } from '../template/values';
 import { cleanText, countGraphemes, firstSentences } from '../text/text';
 import { htmlToText } from '../markup/plainText';
@@ -141,9 +141,17 @@ const firstOnly = (value: TagValue | undefined) => (Array.isArray(value) ? value
 const samePicture = (page: Resolution) =>
 	page.pictureOf('twitter:image')?.address === page.pictureOf('og:image')?.address;
 
+/** Reading a body is the dearest of all: what it came to is kept with the fields it was read from. */
+const openings = new WeakMap<Fields, { readonly language: string; readonly text: string }>();
+
 function openingOfBody(page: Resolution): string | undefined {
 	const body = toText(page.pageValue('body'));
-	return body && firstSentences(htmlToText(body.slice(0, 20_000)), DESCRIPTION_AIM, page.language);
+	if (!body) return undefined;
+	const known = openings.get(page.fields);
+	if (known?.language === page.language) return known.text;
+	const text = firstSentences(htmlToText(body.slice(0, 20_000)), DESCRIPTION_AIM, page.language);
+	openings.set(page.fields, { language: page.language, text });
+	return text;
 }
 
 /** The other languages of a page, then itself, then the default for readers of none of them. */

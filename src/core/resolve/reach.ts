@@ -1,11 +1,11 @@
 import { findTag } from '../catalogue/catalogue';
 import type { Page, Rule, RuleBody, Site, ContentType } from '../model';
-import { PageRenderer } from '../render/render';
-import { withChanges, type Changes, type SettingsEdit } from '../settings';
+import { sameJson, withChanges, type Changes, type SettingsEdit } from '../settings';
 import { countGraphemes } from '../text/text';
 import type { SiteModel } from './resolve';
 import { Resolver } from './resolve';
-import type { Head } from './types';
+import type { Resolution } from './resolution';
+import type { Head, HeadTag } from './types';
 
 /** A rule about to be set in a layer, or taken away when the body is null. */
 export interface Edit {
@@ -90,7 +90,6 @@ export function measureReach(
 ): Reach {
 	const before = new Resolver(model, now);
 	const after = new Resolver(editModel(model, edit), now);
-	const [markupBefore, markupAfter] = [new PageRenderer(before), new PageRenderer(after)];
 	const found: ReachedPage[] = [];
 	const count = { under: 0, changed: 0, better: 0, worse: 0 };
 	let seen = 0;
@@ -98,15 +97,38 @@ export function measureReach(
 		if (++seen % 500 === 0) progress?.(seen);
 		if (!isUnder(page, edit)) continue;
 		count.under++;
-		const pageAfter = editPage(page, edit);
-		if (markupBefore.render(page) === markupAfter.render(pageAfter)) continue;
+		const [looked, looking] = [before.lookAt(page), after.lookAt(editPage(page, edit))];
+		if ('tag' in edit && isUntouched(edit.tag, looked, looking)) continue;
+		const [was, will] = [before.headOf(looked), after.headOf(looking)];
+		if (sameHead(was, will)) continue;
 		count.changed++;
-		const [was, will] = [before.resolveHead(page), after.resolveHead(pageAfter)];
 		const change = compare(page.path, 'tag' in edit ? edit.tag : firstDifference(was, will), was, will);
 		if (change.verdict !== 'other') count[change.verdict]++;
 		keepWorst(found, change);
 	}
 	return { ...count, worst: found };
+}
+
+/**
+ * Whether a rule's edit leaves a page as it is, told by its tag alone: what comes to the same is read as the same by all
+ * other tags. Where rules could go in circles (R7), it cannot be told so.
+ */
+function isUntouched(tag: string, was: Resolution, will: Resolution): boolean {
+	return !was.watch && !will.watch && sameJson(was.valueOf(tag), will.valueOf(tag));
+}
+
+/** Whether two heads are written as the same markup. */
+function sameHead(was: Head, will: Head): boolean {
+	const isSame = (tag: HeadTag, at: number) => {
+		const other = will.tags[at] as HeadTag;
+		const isIt = tag.tag.name === other.tag.name && tag.value === other.value;
+		return isIt && (tag.attributes === other.attributes || sameJson(tag.attributes, other.attributes));
+	};
+	return (
+		was.tags.length === will.tags.length &&
+		was.tags.every(isSame) &&
+		sameJson([was.html, was.before, was.after], [will.html, will.before, will.after])
+	);
 }
 
 const RANK = { worse: 0, other: 1, better: 2 };

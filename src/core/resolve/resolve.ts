@@ -9,7 +9,7 @@ import { factsFrom, Resolution, type SiteScope } from './resolution';
 import { Telling, type TellingSearch } from './telling';
 import type { ChosenPicture, Head, HeadTag, Step, TagSink, TagValue, Trace, Withheld } from './types';
 import type { TagDefinition } from '../catalogue/types';
-import { spaced, type Scope } from '../template/compile';
+import { spaced } from '../template/compile';
 
 /** What is needed of a site to resolve its pages, besides the pages. */
 export interface SiteModel {
@@ -51,7 +51,11 @@ export class Resolver {
 
 	/** The head of a page. */
 	resolveHead(page: Page): Head {
-		const resolution = this.open(page);
+		return this.headOf(this.open(page));
+	}
+
+	/** The head of a page that was looked at. */
+	headOf(resolution: Resolution): Head {
 		const head = new CollectedHead(this.htmlAttributes(resolution));
 		this.emit(resolution, head);
 		return head;
@@ -64,8 +68,8 @@ export class Resolver {
 		return { head, traces: this.emitWithTrace(resolution, head) };
 	}
 
-	/** What the templates of a page can ask for. */
-	scopeOf(page: Page): Scope {
+	/** A page on its way through the rules: what templates can ask for, and what single tags come to. */
+	lookAt(page: Page): Resolution {
 		return this.open(page);
 	}
 

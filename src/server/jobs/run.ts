@@ -11,25 +11,41 @@ function threadFile(): string {
 	return file;
 }
 
-/** Runs a job in a thread of its own. Aborting ends the thread at once; what it was writing is rolled back. */
+/** A thread that waits for its next job: one that has run is several times faster than a new one. */
+let spare: Worker | undefined;
+
+/** Runs a job in a thread. Aborting ends the thread at once; what it was writing is rolled back. */
 export function runJob<N extends JobName>(
 	name: N,
 	input: Jobs[N]['input'],
 	{ progress, signal }: { progress?: Progress; signal?: AbortSignal } = {}
 ): Promise<Jobs[N]['output']> {
 	return new Promise((resolve, reject) => {
-		const worker = new Worker(threadFile(), { workerData: { name, input }, execArgv: [] });
-		const stop = () => void worker.terminate().then(() => reject(new UserError('Stopped.')));
-		signal?.addEventListener('abort', stop, { once: true });
-		worker.on('message', (message: Message<Jobs[N]['output']>) => {
-			if ('progress' in message) progress?.(message.progress);
-			else if ('output' in message) resolve(message.output);
-			else reject(new UserError(message.refused, message.exitCode));
-		});
-		worker.on('error', reject);
-		worker.on('exit', (code) => {
+		if (signal?.aborted) return reject(new UserError('Stopped.'));
+		const worker = spare ?? new Worker(threadFile(), { execArgv: [] });
+		spare = undefined;
+		worker.ref();
+		const finish = (end: () => void, isSpare: boolean) => {
 			signal?.removeEventListener('abort', stop);
-			if (code !== 0) reject(new Error(`The thread of the job "${name}" ended with code ${code}.`));
-		});
+			worker.off('message', heard).off('error', failed).off('exit', gone);
+			if (isSpare && !spare) {
+				// It does not keep the process alive while it waits.
+				spare = worker;
+				worker.unref();
+				worker.once('exit', () => (spare = spare === worker ? undefined : spare));
+			} else void worker.terminate();
+			end();
+		};
+		const stop = () => finish(() => reject(new UserError('Stopped.')), false);
+		const failed = (error: unknown) => finish(() => reject(error as Error), false);
+		const gone = (code: number) => failed(new Error(`The thread of the job "${name}" ended with code ${code}.`));
+		const heard = (message: Message<Jobs[N]['output']>) => {
+			if ('progress' in message) progress?.(message.progress);
+			else if ('output' in message) finish(() => resolve(message.output), true);
+			else finish(() => reject(new UserError(message.refused, message.exitCode)), true);
+		};
+		signal?.addEventListener('abort', stop, { once: true });
+		worker.on('message', heard).on('error', failed).on('exit', gone);
+		worker.postMessage({ name, input });
 	});
 }

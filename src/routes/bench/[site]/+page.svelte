@@ -123,9 +123,10 @@
 	}
 	function writeAt(layer: EditableLayer) {
 		settings = undefined;
-		setTimeout(() =>
-			document.querySelector<HTMLElement>(`[data-layer=${layer}] .cm-content, [data-layer=${layer}] select`)?.focus()
-		);
+		setTimeout(() => {
+			const bed = document.querySelector(`[data-layer=${layer}]`);
+			(bed?.querySelector<HTMLElement>('.cm-content') ?? bed?.querySelector('select'))?.focus();
+		});
 	}
 
 	const DO: Partial<Record<KeyId, () => void>> = {
