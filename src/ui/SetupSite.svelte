@@ -96,6 +96,9 @@
 		if (api.isRefused(found)) bench.message = found.refused;
 		else worst = found;
 	}
+	/** The worst page that has a fault, to mend it there. */
+	const withFault = (code: string) =>
+		(worst?.worst.find(({ faults }) => faults.some((fault) => fault.code === code)) ?? worst?.worst[0])?.path ?? '/';
 	const benchAt = (path: string, tag: string) =>
 		`/bench/${encodeURIComponent(bench.data.site.name)}?page=${encodeURIComponent(path)}&tag=${encodeURIComponent(tag)}`;
 	const saved = $derived(
@@ -184,7 +187,7 @@
 							<li>
 								<strong>{pagesInWords(mend.pages)}</strong>
 								{mend.mend}
-								<a class="link mono" href={benchAt(worst.worst[0]?.path ?? '/', mend.tag)}>{mend.tag}</a>
+								<a class="link mono" href={benchAt(withFault(mend.code), mend.tag)}>{mend.tag}</a>
 							</li>
 						{/each}
 					</ol>

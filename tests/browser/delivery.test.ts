@@ -129,9 +129,35 @@ describe('edits', () => {
 		expect(((await answer.json()) as { detail: string }).detail).toContain(detail);
 	});
 
+	test('an edit of what has changed meanwhile is a conflict that says what stands there', async () => {
+		const edit = { place: { layer: 'site' }, tag: 'og:site_name', body: { kind: 'leaveOut' } };
+		const conflict = await send('rules', 'PUT', { ...edit, expected: { kind: 'template', template: 'old' } });
+		expect([conflict.status, (await conflict.json()).current]).toEqual([409, null]);
+		const settings = { place: { layer: 'site' }, changes: { separator: '–' }, expected: { separator: '|' } };
+		const other = await send('settings', 'PATCH', settings);
+		expect([other.status, (await other.json()).current]).toEqual([409, { separator: '·' }]);
+	});
+
+	test('a page that has moved is found at its new place', async () => {
+		const move = (from: string, to: string) =>
+			send('settings', 'PATCH', { place: { layer: 'page', path: from }, changes: { path: to } });
+		await move('/visit', '/plan');
+		await send('release', 'POST', {});
+		const moved = await fetch(`${heads}?path=/visit`, { redirect: 'manual' });
+		expect([moved.status, moved.headers.get('kephalon-moved-to')]).toEqual([308, '/plan']);
+		expect(await (await get('?path=/visit')).text()).toContain('https://merrowcoast.example/plan');
+		await move('/plan', '/visit');
+		await send('release', 'POST', {});
+	});
+
 	test('reach is told without keeping anything', async () => {
 		const edit = { place: { layer: 'site' }, tag: 'og:site_name', body: { kind: 'template', template: 'Merrow' } };
-		expect(await (await send('reach', 'POST', edit)).json()).toMatchObject({ under: 22, changed: 22 });
+		const lines = (await (await send('reach', 'POST', edit)).text()).trim().split('\n');
+		expect(JSON.parse(lines.at(-1) as string)).toMatchObject({ reach: { under: 22, changed: 22 } });
+		const settings = { place: { layer: 'site' }, changes: { separator: '–' } };
+		const told = (await (await send('reach', 'POST', settings)).text()).trim().split('\n');
+		const { reach } = JSON.parse(told.at(-1) as string);
+		expect(reach.worst[0].after).toContain(' – ');
 		const pending = await fetch(`${demo.kephalon}/api/sites/${encodeURIComponent(demo.site)}/pending`);
 		expect(await pending.json()).toMatchObject({ changed: 0, added: 0, removed: 0 });
 	});

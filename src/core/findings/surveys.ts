@@ -34,8 +34,11 @@ export function findWorst(
 	const kept: { page: Page; faults: readonly PageFault[]; weight: number }[] = [];
 	const counts = new Map<FaultCode, { tag: string; pages: number }>();
 	let [seen, faulty] = [0, 0];
+	// Nobody shares the not-found page.
+	const unshared = new Set(model.types.filter(({ special }) => special === 'not-found').map(({ name }) => name));
 	for (const page of pages) {
 		if (++seen % 500 === 0) progress?.(seen);
+		if (unshared.has(page.type)) continue;
 		const faults = faultsOf(page, resolver.resolveHead(page));
 		if (faults.length === 0) continue;
 		faulty++;

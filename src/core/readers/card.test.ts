@@ -84,3 +84,45 @@ describe('measuring', () => {
 		expect(measureText(`${shown}W…`, 20)).toBeGreaterThan(580);
 	});
 });
+
+describe('what readers do differently', () => {
+	const card = (id: string, head: ReturnType<typeof headOf>) =>
+		cardOf(
+			READERS.find((reader) => reader.id === id)!,
+			head
+		);
+	const say = (tag: string, template: string) => ({ tag, kind: 'template', template }) as const;
+
+	test('a timeline reads Twitter card tags first, and takes its size from twitter:card', () => {
+		const rules = [say('og:title', 'O'), say('twitter:title', 'T')];
+		const large = card('headland', headOf({ picture: '/wide.jpg' }, rules));
+		expect(large.title).toMatchObject({ shown: 'T', from: 'twitter:title' });
+		expect(large.picture).toMatchObject({ small: false, width: 1200, alt: 'Wide' });
+		const small = card('headland', headOf({ picture: '/wide.jpg' }, [say('twitter:card', 'summary')]));
+		expect(small.picture).toMatchObject({ small: true, why: 'twitter:card says summary' });
+	});
+	test('a work network shows no description', () => {
+		expect(card('ropewalk', headOf({ title: 'T', summary: 'S' })).description.shown).toBe('');
+	});
+	test('a chat shows the label/data pairs that are whole', () => {
+		const rules = [say('twitter:label1', 'When'), say('twitter:data1', 'Noon'), say('twitter:label2', 'Alone')];
+		expect(card('galley', headOf({}, rules)).pairs).toEqual([{ label: 'When', data: 'Noon' }]);
+		expect(card('gangway', headOf({}, rules)).pairs).toEqual([]);
+	});
+	test('a pin board takes every picture, each with its own facts', () => {
+		const rules = [
+			{ tag: 'og:image', kind: 'pictures', count: 2, sources: [{ from: 'lead' }, { from: 'file', src: '/small.jpg' }] }
+		] as const;
+		const { pictures } = card('wrack', headOf({ picture: '/wide.jpg' }, rules as never));
+		expect(pictures.map(({ width, alt }) => [width, alt])).toEqual([
+			[1200, 'Wide'],
+			[300, undefined]
+		]);
+		expect(card('gangway', headOf({ picture: '/wide.jpg' }, rules as never)).pictures).toHaveLength(1);
+	});
+	test('every reader has a form, a name of its own, and never throws on a bare head', () => {
+		expect(new Set(READERS.map(({ id }) => id)).size).toBe(READERS.length);
+		const bare = headOf({}, [{ tag: 'title', kind: 'leaveOut' }]);
+		for (const reader of READERS) expect(cardOf(reader, bare).picture).toBeUndefined();
+	});
+});

@@ -1,0 +1,147 @@
+import { describe, expect, test } from 'vitest';
+import {
+	checkBase,
+	faultsOf,
+	findHard,
+	findWorst,
+	Resolver,
+	STARTING_SETS,
+	checkRule,
+	type Page,
+	type SiteModel
+} from '../index';
+
+const model: SiteModel = {
+	site: {
+		name: 'Ferran Isles',
+		base: 'https://ferran.example/',
+		languages: ['en'],
+		separator: '·',
+		fields: {},
+		rules: []
+	},
+	types: [{ name: 'isle', fields: [{ name: 'pier', kind: 'text' }], rules: [] }],
+	pictures: [
+		{ src: '/wide.jpg', width: 1200, height: 630 },
+		{ src: '/small.jpg', width: 300, height: 200 },
+		{ src: '/logo.png', width: 1200, height: 630 }
+	]
+};
+const page = (path: string, fields: Page['fields'], more: Partial<Page> = {}): Page => ({
+	path,
+	type: 'isle',
+	state: 'live',
+	fields,
+	rules: [],
+	...more
+});
+const good = {
+	title: 'Marl',
+	summary: 'A long low island with a pier and a great many terns in summer.',
+	picture: '/wide.jpg'
+};
+const codes = (one: Page, site = model.site) =>
+	faultsOf(one, new Resolver({ ...model, site }, '').resolveHead(one)).map(({ code }) => code);
+
+describe('the faults of a page', () => {
+	test.each<[string, Page, string[]]>([
+		['nothing wrong', page('/a', good), []],
+		['no picture', page('/a', { ...good, picture: null }), ['no-picture']],
+		['a small one', page('/a', { ...good, picture: '/small.jpg' }), ['small-picture']],
+		['a logo', page('/a', { ...good, picture: '/logo.png' }), ['logo-picture']],
+		['no description', page('/a', { ...good, summary: '' }), ['no-description']],
+		['a short one', page('/a', { ...good, summary: 'Short.' }), ['short-description']],
+		['a long one', page('/a', { ...good, summary: 'word '.repeat(60) }), ['long-description']],
+		['a bare home page', page('/', { ...good, title: 'Home' }), ['bare-title']],
+		['the name twice', page('/a', { ...good, title: 'Ferran Isles: Ferran Isles' }), ['brand-twice']],
+		['a gap', page('/a', { ...good, title: 'Marl, , with a pier' }), ['gap']],
+		['a long title', page('/a', { ...good, title: 'Marl and '.repeat(9) }), ['long-title']],
+		['no title is told by the path', page('/a', { ...good, title: '' }), []]
+	])('%s', (_, one, expected) => {
+		expect(codes(one)).toEqual(expected);
+	});
+	test('an address that no reader can follow', () => {
+		expect(codes(page('/a', good), { ...model.site, base: 'http://localhost:3000/' })).toContain('local-address');
+	});
+});
+
+describe('surveys over all pages', () => {
+	const pages = [
+		page('/good', good),
+		page('/blank', { title: 'Blank' }),
+		page('/small', { ...good, picture: '/small.jpg' }),
+		page('/key', { ...good, picture: '/small.jpg' }, { key: true })
+	];
+	test('the worst come first, key pages count double, the mend that helps most is on top', () => {
+		const found = findWorst(model, pages, '');
+		expect(found.worst.map(({ path }) => path)).toEqual(['/blank', '/key', '/small']);
+		expect([found.pages, found.faulty]).toEqual([4, 3]);
+		expect(found.mends.map(({ code, pages: count }) => [code, count])).toEqual([
+			['no-picture', 1],
+			['small-picture', 2],
+			['no-description', 1]
+		]);
+		expect(found.worst[0]!.card.title.shown).toBe('Blank');
+	});
+	test('no more than asked for, and the heaviest of them', () => {
+		const many = Array.from({ length: 50 }, (_, i) =>
+			page(`/p${i}`, i === 37 ? { title: 'x' } : { ...good, picture: null })
+		);
+		const { worst, faulty } = findWorst(model, many, '', 3);
+		expect(faulty).toBe(50);
+		expect(worst).toHaveLength(3);
+		expect(worst[0]!.path).toBe('/p37');
+	});
+	test('for each kind of hardness its hardest page, of one type alone when asked', () => {
+		const hard = findHard(
+			model,
+			[
+				page('/short', { title: 'I', summary: good.summary, picture: '/wide.jpg', pier: 'yes' }),
+				page('/long', { title: 'Long '.repeat(60), ...{ summary: good.summary, picture: '/wide.jpg', pier: 'yes' } }),
+				page('/bare', { title: 'Bare bones' }),
+				page('/strange', { ...good, title: '漢字 “&” ☂', pier: 'no' }),
+				page('/other', { title: 'Other '.repeat(99) }, { type: 'else' })
+			],
+			'',
+			'isle'
+		);
+		expect(Object.fromEntries(hard.map(({ kind, path }) => [kind, path]))).toEqual({
+			longest: '/long',
+			shortest: '/short',
+			missing: '/bare',
+			strange: '/strange',
+			cut: '/long'
+		});
+	});
+});
+
+describe('a base address as it is typed', () => {
+	test.each<[string, string | undefined, RegExp[]]>([
+		['https://site.example', 'https://site.example/', []],
+		['http://site.example/', 'http://site.example/', [/not https/]],
+		['https://site.example:8443/', 'https://site.example:8443/', [/port 8443/]],
+		['https://site.example/docs', 'https://site.example/docs/', [/path \/docs\//]],
+		['https://localhost/', 'https://localhost/', [/no reader of links/]],
+		['https://192.168.1.4/', 'https://192.168.1.4/', [/no reader of links/]],
+		['https://site.example/?x=1', 'https://site.example/', [/dropped/]],
+		['site.example', undefined, []],
+		['ftp://site.example', undefined, []],
+		['', undefined, []]
+	])('%s', (typed, base, asks) => {
+		const checked = checkBase(typed);
+		expect(checked.base).toBe(base);
+		expect(checked.asks).toHaveLength(asks.length);
+		asks.forEach((ask, at) => expect(checked.asks[at]).toMatch(ask));
+		expect(checked.refused === undefined).toBe(base !== undefined);
+	});
+	test('what was probably meant', () => {
+		expect(checkBase('site.example/x').guess).toBe('https://site.example/x');
+		expect(checkBase('http://site.example').guess).toBe('https://site.example/');
+		expect(checkBase('what?').guess).toBeUndefined();
+	});
+});
+
+test.each(STARTING_SETS)('the starting set “$name” has no errors of its own', ({ rules, fields }) => {
+	for (const rule of rules)
+		expect(checkRule(rule, { site: model.site, fields }).filter(({ severity }) => severity === 'error')).toEqual([]);
+});
