@@ -166,6 +166,19 @@ export class BenchPage {
 		await field.findElement(By.css(`option[value="${value}"]`)).then((option) => option.click());
 	}
 
+	/** Goes to a layer's field by its key, as often as it takes: a dialog that closes gives the focus back late. */
+	async goTo(digit: string, label: string) {
+		await this.driver.wait(
+			async () => {
+				await this.press(Key.ALT, digit);
+				await this.driver.sleep(200);
+				return (await this.driver.switchTo().activeElement().getAttribute('aria-label')) === label;
+			},
+			10_000,
+			`The focus never came to "${label}"`
+		);
+	}
+
 	/** Presses keys wherever the focus is: the last one with those before it held. */
 	async press(...keys: string[]) {
 		const actions = this.driver.actions();

@@ -45,12 +45,15 @@ export const FAULTS: Readonly<Record<FaultCode, { readonly weight: number; reado
 	'short-description': { weight: 1, mend: 'Add a second source to the description, such as the type’s own fields.' }
 };
 
-/** What a reader of links would find wrong with a page's card. Pure; the order is that of the page's head. */
-export function faultsOf(page: Page, head: Head): PageFault[] {
+/**
+ * What a reader of links would find wrong with a page's card. Pure; the order is that of the page's head. `gapsOf` tells
+ * which variables left a gap in a tag's text, where that is known.
+ */
+export function faultsOf(page: Page, head: Head, gapsOf: GapsOf = () => []): PageFault[] {
 	const value = (name: string) => head.tags.find(({ tag }) => tag.name === name)?.value ?? '';
 	return [
-		...titleFaults(page, value('title'), value('og:site_name')),
-		...descriptionFaults(value('description')),
+		...titleFaults(page, value('title'), value('og:site_name'), gapsOf('title')),
+		...descriptionFaults(value('description'), gapsOf('description')),
 		...pictureFaults(value),
 		...addressFaults(value('canonical'))
 	];
@@ -60,10 +63,17 @@ export function faultsOf(page: Page, head: Head): PageFault[] {
 export const weightOf = (faults: readonly PageFault[]) =>
 	faults.reduce((sum, { code }) => sum + FAULTS[code].weight, 0);
 
+type GapsOf = (tag: string) => readonly string[];
+
 const fault = (code: FaultCode, tag: string, says: string): PageFault => ({ code, tag, says });
 const GAP = /(^|\s)[,.;:]|[,;]\s*[,.;]|\(\s*\)/;
 
-function titleFaults(page: Page, title: string, brand: string): PageFault[] {
+function gapFaults(tag: string, text: string, gaps: readonly string[]): PageFault[] {
+	if (gaps.length > 0) return [fault('gap', tag, `${gaps.join(', ')} left a gap in the ${tag}`)];
+	return GAP.test(text) ? [fault('gap', tag, `Something left a gap in the ${tag}`)] : [];
+}
+
+function titleFaults(page: Page, title: string, brand: string, gaps: readonly string[]): PageFault[] {
 	if (title === '') return [fault('no-title', 'title', 'It has no title')];
 	const length = countGraphemes(title);
 	const twice = brand.length > 2 && title.toLowerCase().split(brand.toLowerCase()).length > 2;
@@ -72,16 +82,16 @@ function titleFaults(page: Page, title: string, brand: string): PageFault[] {
 			? [fault('bare-title', 'title', `The home page calls itself “${title}”`)]
 			: []),
 		...(twice ? [fault('brand-twice', 'title', 'The site’s name stands in the title twice')] : []),
-		...(GAP.test(title) ? [fault('gap', 'title', 'A variable left a gap in the title')] : []),
+		...gapFaults('title', title, gaps),
 		...(length > 70 ? [fault('long-title', 'title', `The title has ${length} characters and will be cut`)] : [])
 	];
 }
 
-function descriptionFaults(description: string): PageFault[] {
+function descriptionFaults(description: string, gaps: readonly string[]): PageFault[] {
 	if (description === '') return [fault('no-description', 'description', 'It has no description')];
 	const length = countGraphemes(description);
 	return [
-		...(GAP.test(description) ? [fault('gap', 'description', 'A variable left a gap in the description')] : []),
+		...gapFaults('description', description, gaps),
 		...(length > 200
 			? [fault('long-description', 'description', `The description has ${length} characters and will be cut`)]
 			: []),

@@ -39,7 +39,8 @@ export function findWorst(
 	for (const page of pages) {
 		if (++seen % 500 === 0) progress?.(seen);
 		if (unshared.has(page.type)) continue;
-		const faults = faultsOf(page, resolver.resolveHead(page));
+		const looked = resolver.lookAt(page);
+		const faults = faultsOf(page, resolver.headOf(looked), (tag) => looked.gapsOf(tag));
 		if (faults.length === 0) continue;
 		faulty++;
 		for (const { code, tag } of faults) counts.set(code, { tag, pages: (counts.get(code)?.pages ?? 0) + 1 });

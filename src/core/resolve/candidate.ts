@@ -31,6 +31,8 @@ export interface Candidate {
 	readonly usual: Outcome;
 	/** It is the value of this tag, as it is: a plan can read it by its place. */
 	readonly takes?: string;
+	/** The variables that left a gap in its text. */
+	readonly gaps?: (page: Resolution) => readonly string[];
 	/** The value, or undefined when the next candidate is to be tried. */
 	readonly evaluate: (page: Resolution) => TagValue | typeof LEFT_OUT | undefined;
 	/** Why it did not win, where there can be more to say than the usual. Only asked for by a trace. */
@@ -122,7 +124,8 @@ export function makeRule(tag: TagDefinition, layer: Layer, rule: Rule): Candidat
 	}
 }
 
-type Working = Pick<Candidate, 'reads' | 'evaluate' | 'explainLoss' | 'takes'> & Partial<Pick<Candidate, 'isConstant'>>;
+type Working = Pick<Candidate, 'reads' | 'evaluate' | 'explainLoss' | 'takes' | 'gaps'> &
+	Partial<Pick<Candidate, 'isConstant'>>;
 
 function borrowCandidate(tag: TagDefinition, from: string): Working & Pick<Candidate, 'usual'> {
 	const isLegal = isSameKind(tag, from);
@@ -142,6 +145,7 @@ function templateCandidate(tag: TagDefinition, template: CompiledTemplate): Work
 	const wantsList = tag.repeated && template.value !== undefined;
 	return {
 		reads: template.reads,
+		gaps: (page) => template.gapNames(page),
 		// An address may be relative to the page.
 		isConstant: template.isConstant && tag.kind !== 'address' && tag.kind !== 'picture',
 		evaluate(page) {

@@ -132,6 +132,29 @@ describe('reach', () => {
 			worst: [{ before: 'Mine', after: 'One' }]
 		});
 	});
+	test.each<[string, number, string | undefined]>([
+		['{page.title} in {page.region} {sep} {site.name}', 2, 'now with a gap: page.region is empty'],
+		['{page.title}[[ in {page.region}]] {sep} {site.name}', 0, undefined],
+		['{page.title} {sep} {page.region} {sep} {site.name}', 0, undefined],
+		['{page.title} {page.region} {sep} {site.name}', 0, undefined]
+	])('%s leaves %i gaps', (template, worse, reason) => {
+		const found = reach({ place: { layer: 'site' }, tag: 'title', body: { kind: 'template', template } });
+		expect(found.worse).toBe(worse);
+		expect(found.worst[0]?.reason).toBe(reason);
+	});
+	test('a gap is seen through what borrows it', () => {
+		const rules = [{ tag: 'title', kind: 'template', template: 'At {page.place}' }] as const;
+		const looked = new Resolver({ ...model, site: { ...site, rules } }, '').lookAt(pages[1]!);
+		expect(looked.gapsOf('twitter:title')).toEqual(['page.place']);
+		expect(looked.gapsOf('description')).toEqual([]);
+	});
+	test('of settings: what changes first is told', () => {
+		const edit = { place: { layer: 'site' }, changes: { name: 'Marl', families: { twitter: false } } } as const;
+		const found = reach(edit);
+		expect(found).toMatchObject({ under: 3, changed: 3 });
+		expect(found.worst.map(({ after }) => after)).toContain('Marl');
+		expect(reach({ place: { layer: 'site' }, changes: { separator: '|' } })).toMatchObject({ changed: 0 });
+	});
 	test('the worst comes first, with its reason', () => {
 		const found = reach({
 			place: { layer: 'site' },

@@ -102,7 +102,8 @@ export function measureReach(
 		const [was, will] = [before.headOf(looked), after.headOf(looking)];
 		if (sameHead(was, will)) continue;
 		count.changed++;
-		const change = compare(page.path, 'tag' in edit ? edit.tag : firstDifference(was, will), was, will);
+		const tag = 'tag' in edit ? edit.tag : firstDifference(was, will);
+		const change = compare(page.path, tag, [was, looked.gapsOf(tag)], [will, looking.gapsOf(tag)]);
 		if (change.verdict !== 'other') count[change.verdict]++;
 		keepWorst(found, change);
 	}
@@ -147,19 +148,23 @@ function firstDifference(was: Head, will: Head): string {
 
 const textIn = (head: Head, name: string) => head.tags.find(({ tag }) => tag.name === name)?.value ?? '';
 
-function compare(path: string, name: string, was: Head, will: Head): ReachedPage {
+type WithGaps = readonly [head: Head, gaps: readonly string[]];
+
+function compare(path: string, name: string, [was, gapsBefore]: WithGaps, [will, gapsAfter]: WithGaps): ReachedPage {
 	const [before, after] = [textIn(was, name), textIn(will, name)];
-	const [faultBefore, faultAfter] = [faultOf(name, before, was), faultOf(name, after, will)];
+	const faultBefore = faultOf(name, before, was, gapsBefore);
+	const faultAfter = faultOf(name, after, will, gapsAfter);
 	if (faultAfter && !faultBefore) return { path, before, after, verdict: 'worse', reason: `now ${faultAfter}` };
 	if (faultBefore && !faultAfter) return { path, before, after, verdict: 'better', reason: `no longer ${faultBefore}` };
 	return { path, before, after, verdict: 'other', ...(faultAfter && { reason: `still ${faultAfter}` }) };
 }
 
 /** What is wrong with a value in words, or undefined: empty, too long, the site's name twice, a gap left by a variable. */
-export function faultOf(name: string, value: string, head: Head): string | undefined {
+export function faultOf(name: string, value: string, head: Head, gaps: readonly string[] = []): string | undefined {
 	const tag = findTag(name);
 	if (value === '') return tag?.kind === 'picture' ? 'without a picture' : 'empty';
 	if (tag?.kind !== 'text') return undefined;
+	if (gaps.length > 0) return `with a gap: ${gaps.join(', ')} ${gaps.length === 1 ? 'is' : 'are'} empty`;
 	if (/(^|\s)[,.;:]|[,;]\s*[,.;]|\(\s*\)/.test(value)) return 'with a gap in its text';
 	const brand = textIn(head, 'og:site_name');
 	if (brand.length > 2 && value.toLowerCase().split(brand.toLowerCase()).length > 2)

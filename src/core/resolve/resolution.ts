@@ -140,6 +140,17 @@ export class Resolution implements Scope, PictureScope {
 				: first.value;
 	}
 
+	/** The variables that are empty in what a tag came to, with words round the gap; through borrows as they are. */
+	gapsOf(tag: string): readonly string[] {
+		const index = this.plan.indexOf.get(tag);
+		if (index === undefined || this.watch) return NO_GAPS;
+		for (const candidate of this.plan.candidates[index] as readonly Candidate[]) {
+			if (candidate.evaluate(this) === undefined) continue;
+			return candidate.takes === undefined ? (candidate.gaps?.(this) ?? NO_GAPS) : this.gapsOf(candidate.takes);
+		}
+		return NO_GAPS;
+	}
+
 	pictureOf(tag: string): ChosenPicture | undefined {
 		const value = this.valueOf(tag);
 		const first = typeof value === 'object' ? value[0] : undefined;
@@ -191,6 +202,8 @@ export class Resolution implements Scope, PictureScope {
 }
 
 const plannedSearch = (plan: Plan, index: number) => plan.searches[index] as Plan['searches'][number];
+
+const NO_GAPS: readonly string[] = [];
 
 /** Whether something is on, and which layer says so. */
 export interface Switch {

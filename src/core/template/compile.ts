@@ -39,6 +39,8 @@ export interface CompiledTemplate {
 	run(scope: Scope): string;
 	/** For a template that is one placeholder and nothing else: its value, still a list where it is one. */
 	readonly value?: (scope: Scope) => Value;
+	/** The variables that are empty where words stand beside them, so that "in {page.region}" ends in "in". */
+	gapNames(scope: Scope): string[];
 	/** The variables that are empty in this scope and left a gap. For the trace; not on the hot path. */
 	emptyNames(scope: Scope): string[];
 }
@@ -60,6 +62,7 @@ export function compileTemplate(source: string): CompiledTemplate {
 		isConstant: variablesIn(used).every(({ root }) => root === 'site' || root === 'type'),
 		run: compileSequence(used),
 		...(only && { value: only }),
+		gapNames: compileGaps(used),
 		emptyNames: (scope) => emptyPlaceholders(used, scope)
 	};
 }
@@ -238,6 +241,18 @@ export function variablesIn(nodes: readonly TemplateNode[]): VariableTerm[] {
 		if (node.kind === 'optional') return variablesIn(node.nodes);
 		return node.kind === 'placeholder' ? node.terms.filter((term) => term.kind === 'variable') : [];
 	});
+}
+
+/** A letter, a digit or a sign that leads on: words that need what they stand beside. */
+const WORDS = /[\p{L}\p{N},.:;(&]/u;
+
+/** What is optional leaves no gap, nor does a stretch between separators that has no words of its own. */
+function compileGaps(nodes: readonly TemplateNode[]): (scope: Scope) => string[] {
+	const risks = stretchesOf(nodes)
+		.filter((stretch) => stretch.some((node) => node.kind === 'text' && WORDS.test(node.text)))
+		.flatMap((stretch) => stretch.filter((node) => node.kind === 'placeholder'))
+		.map((node) => ({ names: variablesIn([node]).map(({ name }) => name), value: compileExpression(node) }));
+	return (scope) => [...new Set(risks.flatMap(({ names, value }) => (isEmpty(value(scope)) ? names : [])))];
 }
 
 function emptyPlaceholders(nodes: readonly TemplateNode[], scope: Scope): string[] {

@@ -19,12 +19,10 @@ export const GET: RequestHandler = ({ params, url, request }) =>
 		);
 		const moved = !head && path !== null ? store.redirectOf(site.id, path) : undefined;
 		if (moved !== undefined) {
-			const target = new URL(url);
-			target.searchParams.set('path', moved);
-			return new Response(null, {
-				status: 308,
-				headers: { location: target.href, 'kephalon-moved-to': encodeURI(moved) }
-			});
+			const query = new URLSearchParams(url.searchParams);
+			query.set('path', moved);
+			const headers = { location: `${url.pathname}?${query}`, 'kephalon-moved-to': encodeURI(moved) };
+			return new Response(null, { status: 308, headers });
 		}
 		if (!head) return problem(404, 'Not found', `Release ${release.number} has no page at ${path ?? address}.`);
 		const asJson =
