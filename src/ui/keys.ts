@@ -47,5 +47,7 @@ export function keyOf(event: KeyboardEvent): KeyId | undefined {
 }
 
 /** Whether the keys go into a text. */
-export const isWriting = (target: EventTarget | null) =>
-	target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+export function isWriting(target: EventTarget | null): boolean {
+	const element = target as Partial<HTMLElement> | null;
+	return element?.isContentEditable === true || /^(INPUT|TEXTAREA|SELECT)$/.test(element?.tagName ?? '');
+}

@@ -5,9 +5,12 @@ import { describe, expect, test } from 'vitest';
 import {
 	CATALOGUE,
 	cleanText,
+	editModel,
+	editPage,
 	headToJson,
 	injectHead,
 	managedBy,
+	measureReach,
 	PageRenderer,
 	renderHead,
 	renderLines,
@@ -168,8 +171,8 @@ const world = fc
 type World = typeof world extends fc.Arbitrary<infer T> ? T : never;
 
 const NOW = '2026-05-03T10:00:00Z';
-const resolverOf = ({ site, types }: World) =>
-	new Resolver({ site, types, pictures: [{ src: '/a.jpg', width: 1200, height: 630 }] }, NOW);
+const PICTURES = [{ src: '/a.jpg', width: 1200, height: 630 }];
+const resolverOf = ({ site, types }: World) => new Resolver({ site, types, pictures: PICTURES }, NOW);
 const pairs = (head: Head) => head.tags.map(({ tag, value }) => [tag.name, value]);
 
 /** What an HTML parser reads in a head: the tags and their texts, in order. */
@@ -254,6 +257,32 @@ describe('for any site and any values', () => {
 				}
 			}),
 			{ numRuns: 150 }
+		);
+	});
+
+	test('reach counts exactly the pages whose markup changes', () => {
+		const layer = fc.constantFrom('site', 'type', 'page');
+		fc.assert(
+			fc.property(world, fields, rules, layer, (any, other, edits, where) => {
+				const pages = [any.page, { ...any.page, path: `${any.page.path}2`, fields: other, rules: [] }];
+				const place =
+					where === 'site'
+						? { layer: 'site' as const }
+						: where === 'type'
+							? { layer: 'type' as const, name: 't' }
+							: { layer: 'page' as const, path: any.page.path };
+				for (const { tag, language, ...body } of edits.slice(0, 3)) {
+					const edit = { place, tag, ...(language && { language }), body: body as Rule };
+					const after = resolverOf({ ...any, ...editModel({ site: any.site, types: any.types }, edit) });
+					const before = resolverOf(any);
+					const changed = pages.filter(
+						(page) => renderHead(before.resolveHead(page)) !== renderHead(after.resolveHead(editPage(page, edit)))
+					);
+					const model = { site: any.site, types: any.types, pictures: PICTURES };
+					expect(measureReach(model, pages, edit, NOW).changed).toBe(changed.length);
+				}
+			}),
+			{ numRuns: 200 }
 		);
 	});
 

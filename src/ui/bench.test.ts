@@ -1,0 +1,198 @@
+import { beforeEach, describe, expect, test, vi } from 'vitest';
+import type { Page, Site } from '$core';
+import * as api from './api';
+import { Bench, type BenchData } from './bench.svelte';
+
+vi.mock('./api', async (original) => ({
+	...(await original<typeof api>()),
+	keep: vi.fn(),
+	reach: vi.fn(),
+	pending: vi.fn(),
+	release: vi.fn()
+}));
+const keep = vi.mocked(api.keep);
+
+const site: Site = {
+	name: 'Marl',
+	base: 'https://marl.example/',
+	languages: ['en'],
+	separator: '·',
+	fields: {},
+	rules: [{ tag: 'title', kind: 'template', template: '{page.title} {sep} {site.name}' }]
+};
+const page: Page = { path: '/pier', type: 'isle', state: 'live', fields: { title: 'The pier' }, rules: [] };
+const data: BenchData = {
+	site,
+	types: [{ name: 'isle', fields: [{ name: 'tide', kind: 'text' }], rules: [] }],
+	page,
+	pictures: [],
+	released: null,
+	count: { all: 3, live: 3, byType: { isle: 3 } }
+};
+
+let bench: Bench;
+beforeEach(() => {
+	vi.useFakeTimers();
+	keep.mockReset().mockResolvedValue({ kind: 'kept' });
+	vi.mocked(api.reach).mockReset().mockResolvedValue({ under: 3, changed: 2, better: 0, worse: 1, worst: [] });
+	vi.mocked(api.pending).mockReset().mockResolvedValue({ release: null, changed: 0, added: 0, removed: 0, paths: [] });
+	bench = new Bench('Marl', data);
+});
+const title = () => bench.line?.value;
+const write = (text: string, layer: 'page' | 'type' | 'site' = 'type') => bench.write(layer, text);
+
+describe('a draft', () => {
+	test('shows in the head and the cards at once, and is gone when it is as it was kept', () => {
+		write('{page.title} again');
+		expect(title()).toBe('The pier again');
+		expect(bench.cards[0]!.title.shown).toBe('The pier again');
+		expect(bench.waiting).toBe(1);
+		write('');
+		expect(bench.waiting).toBe(0);
+		expect(title()).toBe('The pier · Marl');
+	});
+	test('tells its reach after a pause, anew for each keystroke', async () => {
+		write('a');
+		write('ab');
+		await vi.advanceTimersByTimeAsync(500);
+		expect(api.reach).toHaveBeenCalledTimes(1);
+		expect(bench.draftAt('type')?.reach).toMatchObject({ changed: 2, worse: 1 });
+	});
+	test('counting can be stopped; the draft stays', async () => {
+		vi.mocked(api.reach).mockImplementation(async (_site, _edit, _signal, progress) => {
+			progress(500, 10_000);
+			return new Promise(() => undefined);
+		});
+		write('a');
+		await vi.advanceTimersByTimeAsync(500);
+		expect(bench.draftAt('type')?.reach).toEqual({ seen: 500, all: 10_000 });
+		bench.stopCounting(bench.keyAt('type'));
+		expect(bench.draftAt('type')?.reach).toBe('stopped');
+		expect(title()).toBe('a');
+	});
+	test('with an error is not kept', async () => {
+		write('{page.nothing}');
+		expect(bench.issuesAt('type')[0]?.message).toContain('Unknown variable');
+		await bench.keepAt('type');
+		expect(keep).not.toHaveBeenCalled();
+	});
+	test('of one page tells its reach by itself and is kept by itself after a rest', async () => {
+		write('Mine', 'page');
+		expect(bench.draftAt('page')?.reach).toMatchObject({ changed: 1 });
+		await vi.advanceTimersByTimeAsync(1000);
+		expect(keep).not.toHaveBeenCalled();
+		await vi.advanceTimersByTimeAsync(1000);
+		expect(keep).toHaveBeenCalledTimes(1);
+		expect(bench.waiting).toBe(0);
+		expect(title()).toBe('Mine');
+	});
+});
+
+describe('keeping', () => {
+	test('sends what stood there before, so that a change elsewhere is seen', async () => {
+		write('a', 'site');
+		await bench.keepAt('site');
+		const [, edit, expected] = keep.mock.calls[0]!;
+		expect(edit).toMatchObject({ place: { layer: 'site' }, tag: 'title', body: { kind: 'template', template: 'a' } });
+		expect(expected).toEqual({ kind: 'template', template: '{page.title} {sep} {site.name}' });
+	});
+	test('what is refused stays a draft with the reason', async () => {
+		keep.mockResolvedValue({ kind: 'refused', why: 'Kephalon does not answer.' });
+		write('a');
+		await bench.keepAt('type');
+		expect(bench.draftAt('type')).toMatchObject({ text: 'a', refused: 'Kephalon does not answer.' });
+		expect(bench.saving).toBe('failed');
+	});
+	test('what was typed on the way stays a draft on top of what was kept', async () => {
+		keep.mockImplementation(async () => {
+			write('ab');
+			return { kind: 'kept' };
+		});
+		write('a');
+		await bench.keepAt('type');
+		expect(bench.draftAt('type')?.text).toBe('ab');
+		expect(bench.draftAt('type')?.base).toEqual({ kind: 'template', template: 'a' });
+	});
+	test('a conflict keeps both; one’s own goes over the other only when asked', async () => {
+		const theirs = { kind: 'template', template: 'theirs' };
+		keep.mockResolvedValueOnce({ kind: 'conflict', current: theirs });
+		write('mine');
+		await bench.keepAt('type');
+		expect(bench.draftAt('type')?.conflict).toEqual({ current: theirs });
+		await bench.keepAt('type');
+		expect(keep).toHaveBeenCalledTimes(1);
+		await bench.overrule(bench.keyAt('type'));
+		expect(keep.mock.calls[1]![2]).toEqual(theirs);
+		expect(bench.waiting).toBe(0);
+	});
+	test('a change elsewhere is found when newer data comes, and only where it touches a draft', () => {
+		write('mine');
+		bench.change('site', { separator: '|' });
+		bench.data = { ...data, types: [{ ...data.types[0]!, rules: [{ tag: 'title', kind: 'leaveOut' }] }] };
+		bench.findConflicts();
+		expect(bench.draftAt('type')?.conflict).toEqual({ current: { kind: 'leaveOut' } });
+		expect(bench.settingsDraft('site')?.conflict).toBeUndefined();
+	});
+});
+
+describe('taking back', () => {
+	test('undo sends the inverse and expects what was kept; redo sends it again', async () => {
+		write('a');
+		await bench.keepAt('type');
+		bench.change('site', { separator: '|', lean: true });
+		await bench.keep(JSON.stringify([{ layer: 'site' }]));
+		expect(bench.site.separator).toBe('|');
+		await bench.undo();
+		expect(bench.site.separator).toBe('·');
+		expect(bench.site).not.toHaveProperty('lean');
+		expect(keep.mock.calls[2]).toEqual([
+			'Marl',
+			{ place: { layer: 'site' }, changes: { separator: '·', lean: null } },
+			{ separator: '|', lean: true }
+		]);
+		await bench.undo();
+		expect(title()).toBe('The pier · Marl');
+		await bench.undo();
+		expect(keep).toHaveBeenCalledTimes(4);
+		await bench.redo();
+		expect(title()).toBe('a');
+	});
+	test('what was changed elsewhere meanwhile is not taken back', async () => {
+		write('a');
+		await bench.keepAt('type');
+		keep.mockResolvedValue({ kind: 'conflict', current: null });
+		await bench.undo();
+		expect(bench.message).toContain('changed elsewhere');
+		expect(title()).toBe('a');
+		expect(bench.done).toHaveLength(1);
+	});
+});
+
+describe('what the bench offers', () => {
+	test('variables with the value each has here, the type’s own among them', () => {
+		const offered = bench.variablesFor('type');
+		expect(offered.find(({ name }) => name === 'page.title')?.value).toBe('The pier');
+		expect(offered.find(({ name }) => name === 'page.tide')?.value).toBe('');
+		expect(offered.find(({ name }) => name === 'site.name')?.value).toBe('Marl');
+	});
+	test('a release is told with its number, and what is released stands beside what is not', async () => {
+		vi.mocked(api.release).mockResolvedValue({ number: 4, pages: 1 });
+		await bench.release();
+		expect(bench.message).toBe('Release 4 is out: 1 page.');
+		write('New');
+		expect(bench.line).toMatchObject({ value: 'New', released: 'The pier · Marl', isChanged: true });
+	});
+	test('drafts put down earlier are taken up, as conflicts where the ground has changed', () => {
+		write('mine');
+		const drafts = JSON.parse(JSON.stringify(bench.drafts)) as typeof bench.drafts;
+		const again = new Bench('Marl', data);
+		again.takeUp(drafts);
+		expect(again.draftAt('type')).toMatchObject({ text: 'mine', conflict: undefined });
+		const later = new Bench('Marl', {
+			...data,
+			types: [{ ...data.types[0]!, rules: [{ tag: 'title', kind: 'leaveOut' }] }]
+		});
+		later.takeUp(drafts);
+		expect(later.draftAt('type')?.conflict).toEqual({ current: { kind: 'leaveOut' } });
+	});
+});
