@@ -25,6 +25,7 @@ export function websiteHandler({ pages, files, heads }: Website): RequestListene
 	const known = new Map<string, KnownHead>();
 	return (request, response) => {
 		const { pathname } = new URL(request.url ?? '/', 'http://site.invalid');
+		if (/^\/media\/[\w.]+$/.test(pathname)) return void passOn(new URL(pathname, heads), response);
 		if (/^\/pictures\/[\w.-]+$/.test(pathname)) return sendPicture(join(files, pathname), response);
 		void sendPage(pages.get(pathname), pathname, request, response);
 	};
@@ -56,6 +57,15 @@ export function websiteHandler({ pages, files, heads }: Website): RequestListene
 			`<!doctype html>\n<html lang="${shown?.language ?? 'en-GB'}">\n<head>\n<meta charset="utf-8">\n${head}<meta name="viewport" content="width=device-width">\n<style>${STYLE}</style>\n</head>\n<body>\n${bodyOf(shown)}</body>\n</html>\n`
 		);
 	}
+}
+
+/** What is in Kephalon's library comes from there. */
+async function passOn(address: URL, response: ServerResponse) {
+	const answer = await fetch(address).catch(() => undefined);
+	if (!answer?.ok) return void response.writeHead(404).end();
+	const kept = ['content-type', 'cache-control'].map((name) => [name, answer.headers.get(name) ?? '']);
+	response.writeHead(200, Object.fromEntries(kept) as Record<string, string>);
+	response.end(Buffer.from(await answer.arrayBuffer()));
 }
 
 function sendPicture(file: string, response: ServerResponse) {

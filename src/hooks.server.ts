@@ -16,8 +16,13 @@ export const handle: Handle = ({ event, resolve }) => {
 	if (request.method !== 'GET' && request.method !== 'HEAD') {
 		if (origin !== null && (!URL.canParse(origin) || new URL(origin).host !== host))
 			return problem(403, 'Forbidden', 'Another site may not change anything here.');
-		if (!(request.headers.get('content-type') ?? '').startsWith('application/json'))
-			return problem(415, 'Unsupported media type', 'Send JSON.');
+		// None of these can be sent by another site's form without its browser asking first.
+		if (
+			!/^(application\/json|application\/octet-stream|image\/[\w.+-]+)\b/.test(
+				request.headers.get('content-type') ?? ''
+			)
+		)
+			return problem(415, 'Unsupported media type', 'Send JSON, or a picture.');
 	}
 	return resolve(event);
 };

@@ -22,6 +22,10 @@ export interface Picture {
 	readonly repeated?: number;
 	/** It is a logo or an icon rather than a picture of something. */
 	readonly mark?: boolean;
+	/** Parts of it are transparent. */
+	readonly alpha?: boolean;
+	/** It came as an animation; its first frame is kept. */
+	readonly animated?: boolean;
 }
 
 /** A mention of a picture on a page. Its own alt text goes before the picture's. */

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { describeOutcome, describeRule, findTag, TAG_NAMES, type RuleBody, type TraceStep } from '$core';
 	import type { Bench, EditableLayer } from './bench.svelte';
+	import PictureDrop from './PictureDrop.svelte';
 	import PictureSources from './PictureSources.svelte';
 	import ReachNote from './ReachNote.svelte';
 	import TemplateField from './TemplateField.svelte';
@@ -105,6 +106,8 @@
 {:else}
 	<TemplateField {text} {pieces} {errors} {around} kept={bench.done.length} />
 {/if}
+
+{#if isPicture && (form === 'nothing' || form === 'pictures')}<PictureDrop {bench} {layer} />{/if}
 
 <div id="{id}-told" class="told" aria-live="polite">
 	{#if pieces.some((piece) => piece.kind !== 'text')}<YieldLine {pieces} />{/if}

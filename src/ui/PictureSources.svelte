@@ -15,11 +15,20 @@
 	};
 	const nameOf = (source: PictureSource) =>
 		source.from === 'file'
-			? `The file ${source.src}`
+			? `The file ${source.src.split('/').at(-1)}`
 			: source.from === 'field'
 				? `The field ${source.name}`
 				: NAMES[source.from];
-	const keyOf = (source: PictureSource) => JSON.stringify(source);
+	const keyOf = (source: PictureSource) =>
+		source.from === 'file' ? source.src : source.from === 'field' ? `field ${source.name}` : source.from;
+	function setAlt(at: number, alt: string) {
+		set(
+			body.sources.map((source, index) => {
+				if (index !== at || source.from !== 'file') return source;
+				return { from: 'file', src: source.src, ...(alt !== '' && { alt }) };
+			})
+		);
+	}
 
 	let file = $state('');
 	let dragged = $state<number | undefined>();
@@ -120,7 +129,14 @@
 		>
 			<span class="number mono">{at + 1}</span>
 			<span class="what"
-				>{nameOf(source)}<span class="gives quiet">{outcomeOf(source)}{at === used ? ': used' : ''}</span></span
+				>{nameOf(source)}<span class="gives quiet">{outcomeOf(source)}{at === used ? ': used' : ''}</span>
+				{#if source.from === 'file'}<input
+						class="alt serif"
+						aria-label="Alt text of {nameOf(source)}"
+						placeholder="What it shows, in words"
+						value={source.alt ?? ''}
+						oninput={(event) => setAlt(at, event.currentTarget.value)}
+					/>{/if}</span
 			>
 			<button
 				class="plain-button"
@@ -208,6 +224,10 @@
 		font-size: 12px;
 		text-overflow: ellipsis;
 		white-space: nowrap;
+	}
+	.alt {
+		width: 100%;
+		font-size: 13px;
 	}
 	li .plain-button {
 		padding: 0 6px;

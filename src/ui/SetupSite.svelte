@@ -7,7 +7,7 @@
 	import SetupContent from './SetupContent.svelte';
 	import Setting from './Setting.svelte';
 	import SiteSettings from './SiteSettings.svelte';
-	import { pagesInWords } from './words';
+	import { fetchable, pagesInWords, type StandIn } from './words';
 
 	/** What is left to set up, each at any time; beside it the home page's card, and at the end the worst ten. */
 	let {
@@ -16,7 +16,7 @@
 		goOn
 	}: {
 		data: BenchData;
-		standIn: { base: string; origin: string } | null;
+		standIn: StandIn;
 		goOn: (site: string) => void;
 	} = $props();
 
@@ -37,8 +37,7 @@
 		if (bench.data.site.name !== siteName) goOn(bench.data.site.name);
 	});
 
-	const shown = (address: string) =>
-		standIn && address.startsWith(standIn.base) ? `${standIn.origin}/${address.slice(standIn.base.length)}` : address;
+	const shown = (address: string) => fetchable(address, bench.site.base, standIn);
 	const field = (name: string) => bench.site.fields[name] !== undefined;
 	const ruleOf = (tag: string) => bench.site.rules.find((rule) => rule.tag === tag && !rule.language);
 	const templateOf = (tag: string) => {

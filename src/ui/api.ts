@@ -1,4 +1,4 @@
-import type { AnyEdit, ContentType, HardPage, Reach, RuleBody, WorstPages } from '$core';
+import type { AnyEdit, ContentType, HardPage, Picture, Reach, RuleBody, WorstPages } from '$core';
 
 /** The calls of the interface to its server. Refusals come back as the sentence that the server gives. */
 
@@ -100,6 +100,16 @@ export const actOnPage = (site: string, action: Readonly<Record<string, string>>
 	ask<{ path: string }>(at(site, 'pages'), sending('POST', action));
 export const addType = (site: string, wanted: { readonly name: string; readonly set?: string }) =>
 	ask<{ name: ContentType['name'] }>(at(site, 'types'), sending('POST', wanted));
+
+/** The bytes of a file as they are: what it is, the server finds out. */
+export const addPicture = (site: string, file: Blob) =>
+	ask<Picture>(at(site, 'pictures'), {
+		method: 'POST',
+		headers: { 'content-type': 'application/octet-stream' },
+		body: file
+	});
+export const addPictureAt = (site: string, address: string) =>
+	ask<Picture>(at(site, 'pictures'), sending('POST', { address }));
 
 export interface TablePreview {
 	readonly columns: readonly string[];

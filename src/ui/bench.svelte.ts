@@ -206,6 +206,12 @@ export class Bench {
 		}));
 	}
 
+	/** A picture that has just come into the library: its facts are known at once. */
+	addPicture(picture: Picture) {
+		const others = this.data.pictures.filter(({ src }) => src !== picture.src);
+		this.data = { ...this.data, pictures: [...others, picture] };
+	}
+
 	/** What one source of pictures gives on this page, or why it is skipped. */
 	tryPictures(sources: readonly PictureSource[], body: Extract<RuleBody, { kind: 'pictures' }>) {
 		const rule: Rule = { ...body, sources, tag: 'og:image' };

@@ -185,7 +185,7 @@ describe('the working copy and what is released', () => {
 			changed: 2,
 			worse: 2,
 			better: 0,
-			worst: [{ verdict: 'worse', reason: 'now with a gap in its text' }, {}]
+			worst: [{ verdict: 'worse', reason: 'now with a gap: page.nothing is empty' }, {}]
 		});
 	});
 

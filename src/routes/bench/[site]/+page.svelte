@@ -15,6 +15,7 @@
 	import Palette, { type Command } from '$ui/Palette.svelte';
 	import ReaderCard from '$ui/ReaderCard.svelte';
 	import ReleaseBar from '$ui/ReleaseBar.svelte';
+	import { fetchable } from '$ui/words';
 	import { keepDrafts, restoreDrafts, Neighbours } from '$ui/sharing';
 
 	let { data } = $props();
@@ -52,11 +53,7 @@
 		await bench.settle();
 		await goto(addressOf(path), { keepFocus: true, noScroll: true });
 	};
-	/** Where a picture can be fetched from now: the stand-in's server for a site that is not on the net. */
-	const shown = (address: string) =>
-		data.standIn && address.startsWith(data.standIn.base)
-			? `${data.standIn.origin}/${address.slice(data.standIn.base.length)}`
-			: address;
+	const shown = (address: string) => fetchable(address, bench.site.base, data.standIn);
 
 	// A page with a new path, a site with a new name: the bench follows.
 	$effect(() => {

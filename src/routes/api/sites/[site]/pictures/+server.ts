@@ -1,0 +1,31 @@
+import { json } from '@sveltejs/kit';
+import { UserError } from '$server/errors';
+import { GuardedFetcher, PICTURE_LIMITS } from '$server/fetching/fetch';
+import { Library } from '$server/pictures/library';
+import { answering } from '$server/web/problem';
+import { openStore, standIn } from '$server/web/working';
+import type { RequestHandler } from './$types';
+
+/** Takes a picture into the library: its bytes as they are, or as JSON the address it is fetched from. */
+export const POST: RequestHandler = ({ params, request }) =>
+	answering(async () => {
+		const store = openStore();
+		const { id } = store.site(params.site);
+		const isAddress = (request.headers.get('content-type') ?? '').startsWith('application/json');
+		const bytes = isAddress
+			? await fetchPicture(((await request.json()) as { address?: unknown }).address)
+			: Buffer.from(await request.arrayBuffer());
+		return json(await new Library(store).take(id, bytes));
+	});
+
+/** The stand-in's server is the one machine of our own that may be asked. */
+async function fetchPicture(address: unknown): Promise<Buffer> {
+	if (typeof address !== 'string') throw new UserError('Name the address of the picture.');
+	const own = standIn();
+	const fetcher = new GuardedFetcher(new Set(own ? [new URL(own.origin).host] : []));
+	try {
+		return (await fetcher.fetch(address, PICTURE_LIMITS)).body;
+	} finally {
+		await fetcher.close();
+	}
+}
