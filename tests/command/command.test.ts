@@ -17,6 +17,8 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import { afterAll, beforeEach, describe, expect, test } from 'vitest';
+import { Library } from '$server/pictures/library';
+import { Store } from '$server/store/store';
 
 /** The built command, run as its user runs it. */
 const program = fileURLToPath(new URL('../../bin/kephalon.js', import.meta.url));
@@ -215,6 +217,30 @@ describe('import of what is out to do harm', () => {
 });
 
 describe('inject', () => {
+	test('pictures of the library that the heads name come along', async () => {
+		write('site/a.html', page('A'));
+		importSite();
+		const store = new Store(db);
+		const { id } = store.site('Docs');
+		const library = new Library(store);
+		const draw = (red: number) =>
+			sharp({ create: { width: 900, height: 500, channels: 3, background: { r: red, g: 0, b: 0 } } })
+				.png()
+				.toBuffer();
+		const [used] = [await library.take(id, await draw(1)), await library.take(id, await draw(250))];
+		store.setRule(id, { layer: 'site' }, 'og:image', undefined, {
+			kind: 'pictures',
+			sources: [{ from: 'file', src: used.src }]
+		});
+		store.close();
+		const dry = run('inject', 'site', '--out', 'dry', '--site', 'Docs', '--dry-run');
+		expect(dry.stderr).not.toContain('of the library');
+		const { stderr } = run('inject', 'site', '--out', 'out', '--site', 'Docs');
+		expect(stderr).toContain('Copied 1 picture of the library into media/.');
+		expect(readdirSync(join(work, 'out/media'))).toEqual([used.src.slice('/media/'.length)]);
+		expect(readFileSync(join(work, 'out/a.html'), 'utf8')).toContain(used.src);
+	});
+
 	test('everything else stays byte for byte, in any encoding; again changes nothing', () => {
 		const latin = iconv.encode(
 			'<html><head><meta charset="iso-8859-1">\r\n<title>Caf\u00e9</title></head><body>\u00fc\u00df</body></html>',

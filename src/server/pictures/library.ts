@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { copyFileSync, existsSync, mkdirSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { basename, join } from 'node:path';
 import type { Picture } from '$core';
 import type { Store } from '../store/store';
 import { takePicture } from './takePicture';
@@ -32,6 +32,15 @@ export class Library {
 	fileOf(name: string): string | undefined {
 		const file = join(this.folder, name);
 		return NAME.test(name) && existsSync(file) ? file : undefined;
+	}
+
+	/** Copies pictures of the library into the folder of a site, to where its heads say they are; says how many. */
+	copyInto(folder: string, sources: Iterable<string>): number {
+		const files = [...sources].flatMap((src) => this.fileOf(src.slice(MEDIA_PATH.length)) ?? []);
+		const target = join(folder, MEDIA_PATH);
+		if (files.length > 0) mkdirSync(target, { recursive: true });
+		for (const file of files) copyFileSync(file, join(target, basename(file)));
+		return files.length;
 	}
 
 	/** Takes away the files that no site knows any more; says how many. */
