@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { describeOutcome, describeRule, findTag, TAG_NAMES, type RuleBody, type TraceStep } from '$core';
+	import { describeOutcome, findTag, TAG_NAMES, type RuleBody, type TraceStep } from '$core';
 	import type { Bench, EditableLayer } from './bench.svelte';
 	import PictureDrop from './PictureDrop.svelte';
 	import PictureSources from './PictureSources.svelte';
@@ -111,7 +111,7 @@
 
 <div id="{id}-told" class="told" aria-live="polite">
 	{#if pieces.some((piece) => piece.kind !== 'text')}<YieldLine {pieces} />{/if}
-	{#each issues as issue (issue.code + issue.start)}
+	{#each issues as issue, at (at)}
 		<p class="issue" class:warning={issue.severity === 'warning'}>{issue.message}</p>
 	{/each}
 	{#if draft && errors.length === 0}
@@ -130,8 +130,7 @@
 	{/if}
 	{#if !draft && step && rule}
 		<p class="quiet outcome">
-			{#if rule.kind !== 'template'}{describeRule(step)}:
-			{/if}{describeOutcome(step.outcome)}{rule.language ? `, for ${rule.language}` : ''}
+			{describeOutcome(step.outcome)}{rule.language ? `, for ${rule.language}` : ''}
 		</p>
 	{/if}
 </div>

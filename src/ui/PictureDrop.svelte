@@ -18,10 +18,13 @@
 		if (api.isRefused(taken)) return void (refused = taken.refused);
 		bench.addPicture(taken);
 		const body = bench.bodyAt(layer);
-		const others = body?.kind === 'pictures' ? body.sources : [];
+		const sources = body?.kind === 'pictures' ? body.sources : [];
+		// One that is there already comes to the front, with its alt text.
+		const known = sources.find((source) => source.from === 'file' && source.src === taken.src);
+		const others = sources.filter((source) => source !== known);
 		const next: RuleBody = {
 			...(body?.kind === 'pictures' ? body : { kind: 'pictures' }),
-			sources: [{ from: 'file', src: taken.src }, ...others]
+			sources: [known ?? { from: 'file', src: taken.src }, ...others]
 		};
 		bench.propose(layer, next);
 	}

@@ -15,12 +15,20 @@
 	};
 	const nameOf = (source: PictureSource) =>
 		source.from === 'file'
-			? `The file ${source.src.split('/').at(-1)}`
+			? isOwn(source)
+				? 'From the library'
+				: `The file ${source.src.split('/').at(-1)}`
 			: source.from === 'field'
 				? `The field ${source.name}`
 				: NAMES[source.from];
-	const keyOf = (source: PictureSource) =>
-		source.from === 'file' ? source.src : source.from === 'field' ? `field ${source.name}` : source.from;
+	/** A source that stands twice, as a site file may have it, has two keys. */
+	function keyOf(source: PictureSource, at: number): string {
+		const bare = (one: PictureSource) =>
+			one.from === 'file' ? one.src : one.from === 'field' ? `field ${one.name}` : one.from;
+		const before = body.sources.slice(0, at).filter((other) => bare(other) === bare(source)).length;
+		return `${bare(source)} ${before}`;
+	}
+	const isOwn = (source: PictureSource) => source.from === 'file' && source.src.startsWith('/media/');
 	function setAlt(at: number, alt: string) {
 		set(
 			body.sources.map((source, index) => {
@@ -72,7 +80,10 @@
 		const step = trace?.steps[0];
 		const value = trace && trace.winner === 0 && typeof trace.value === 'object' ? trace.value[0] : undefined;
 		if (typeof value === 'object' && 'address' in value)
-			return [value.src.split('/').at(-1), value.width && `${value.width} × ${value.height}`]
+			return [
+				isOwn(source) ? undefined : value.src.split('/').at(-1),
+				value.width && `${value.width} × ${value.height}`
+			]
 				.filter(Boolean)
 				.join(', ');
 		const skipped = step?.outcome.kind === 'no-picture' ? step.outcome.skipped[0] : undefined;
@@ -117,7 +128,7 @@
 
 <p class="quiet lead">The first that fits is used. Alt+↑ and Alt+↓ move one, or drag it.</p>
 <ol aria-label="Picture sources, in order">
-	{#each body.sources as source, at (keyOf(source))}
+	{#each body.sources as source, at (keyOf(source, at))}
 		<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
 		<li
 			tabindex="0"
@@ -128,6 +139,7 @@
 			{@attach draggable}
 		>
 			<span class="number mono">{at + 1}</span>
+			{#if source.from === 'file' && isOwn(source)}<img src={source.src} alt="" />{/if}
 			<span class="what"
 				>{nameOf(source)}<span class="gives quiet">{outcomeOf(source)}{at === used ? ': used' : ''}</span>
 				{#if source.from === 'file'}<input
@@ -224,6 +236,12 @@
 		font-size: 12px;
 		text-overflow: ellipsis;
 		white-space: nowrap;
+	}
+	li img {
+		flex: none;
+		width: 54px;
+		height: 36px;
+		object-fit: cover;
 	}
 	.alt {
 		width: 100%;

@@ -58,7 +58,7 @@
 			{#if card.description.shown}<p class="description"><CardText text={card.description} /></p>{/if}
 			{#if card.pairs.length > 0}
 				<dl>
-					{#each card.pairs as pair (pair.label)}<div>
+					{#each card.pairs as pair, at (at)}<div>
 							<dt>{pair.label}</dt>
 							<dd>{pair.data}</dd>
 						</div>{/each}
@@ -77,7 +77,7 @@
 		</div>
 	{:else if form === 'pin'}
 		<div class="pins">
-			{#each card.pictures as one (one.address)}
+			{#each card.pictures as one, at (at)}
 				<div class="pin">
 					{@render image(one, true)}
 					{#if one.width && one.height && one.width > one.height}<span class="told">wide: it gets little room here</span

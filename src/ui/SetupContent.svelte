@@ -157,7 +157,7 @@
 		<div class="asks" role="status">
 			<p><strong>{pagesInWords(taken.pages)} read.</strong> Left out:</p>
 			<ul>
-				{#each taken.skipped as line (line)}<li>{line}</li>{/each}
+				{#each taken.skipped as line, at (at)}<li>{line}</li>{/each}
 			</ul>
 			<button class="main-button" onclick={() => taken && goOn(taken.name)}>Go on</button>
 		</div>

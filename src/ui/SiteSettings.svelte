@@ -33,7 +33,7 @@
 		if (name) bench.change('site', { name });
 	}
 	function setLanguages(event: Event & { currentTarget: HTMLInputElement }) {
-		const languages = event.currentTarget.value.split(/[\s,]+/).filter(Boolean);
+		const languages = [...new Set(event.currentTarget.value.split(/[\s,]+/).filter(Boolean))];
 		if (languages.length > 0) bench.change('site', { languages });
 	}
 	const WORDS = [

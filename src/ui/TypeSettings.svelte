@@ -89,7 +89,7 @@
 
 	<h3>Fields</h3>
 	<ul>
-		{#each fields as field, at (field.name)}
+		{#each fields as field, at (at)}
 			<li>
 				<span class="mono">{field.name}</span>
 				<select
