@@ -62,6 +62,7 @@ export {
 export { cardOf, measureText, type Card, type CardPicture, type CardText } from './readers/card';
 export { READERS, type CardForm, type ReaderProfile } from './readers/profiles';
 export { faultsOf, type FaultCode, type PageFault } from './findings/pageFaults';
+export { weaknessesOf, type JudgedPicture } from './findings/pictureFaults';
 export { findHard, findWorst, HARD_KINDS, type HardKind, type HardPage, type WorstPages } from './findings/surveys';
 export { STARTING_SETS, type StartingSet } from './startingSets';
 export { isXhtml } from './markup/xhtml';

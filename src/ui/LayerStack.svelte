@@ -30,6 +30,12 @@
 		{#if bench.definition?.legacy}<p class="quiet">Kept for old sites. {bench.definition.legacy}</p>{/if}
 	</header>
 
+	{#if bench.weaknesses.length > 0}
+		<ul class="note" aria-label="What is weak in the picture" data-testid="weak">
+			{#each bench.weaknesses as weakness, at (at)}<li>{weakness}</li>{/each}
+		</ul>
+	{/if}
+
 	{#each layers as { layer, name, scope } (layer)}
 		<div class="bed" class:wins={winner?.layer === layer} data-layer={layer}>
 			<div class="label">

@@ -16,6 +16,7 @@ import {
 	sameJson,
 	TAG_NAMES,
 	takenBack,
+	weaknessesOf,
 	type AnyEdit,
 	type Changes,
 	type ContentType,
@@ -127,6 +128,13 @@ export class Bench {
 	readonly cards = $derived(READERS.map((reader) => cardOf(reader, this.outcome.head)));
 	readonly lines = $derived(linesOf(this.outcome.head, this.outcome.traces, this.data.released, [this.tag, ...ALWAYS]));
 	readonly line = $derived(this.lines.find((line): line is HeadLine => line.tag === this.tag));
+	/** What is weak in the picture that the chosen tag came to, in sentences. */
+	readonly weaknesses = $derived.by(() => {
+		const first = typeof this.line?.trace.value === 'object' ? this.line.trace.value[0] : undefined;
+		if (typeof first !== 'object' || !('address' in first)) return [];
+		const facts = this.data.pictures.find(({ src }) => src === first.src);
+		return weaknessesOf({ ...facts, alt: first.alt ?? '' });
+	});
 	readonly definition = $derived(findTag(this.tag, this.site.prefixes));
 	/** Drafts that wait for someone to keep them. */
 	readonly waiting = $derived(Object.values(this.drafts).length);

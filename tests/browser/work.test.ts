@@ -115,6 +115,7 @@ describe('a template mended through its hardest page', () => {
 	test('picture sources are put in another order by keys and say what they give', async () => {
 		await bench.open('/reserves/ember-heath');
 		await (await bench.find('[data-tag="og:image"]')).click();
+		expect(await bench.textOf('[data-testid=weak]')).toMatch(/Too small for Gangway.*: 160 pixels wide/);
 		await bench.choose('How type says og:image', 'pictures');
 		await bench.waitForText('[data-layer=type] ol', /lead picture\s+heath-small.jpg, .*: used/);
 		const width = await bench.find('[data-layer=type] input[type=number]');
