@@ -10,6 +10,7 @@ export const KEYS = [
 	{ id: 'type', keys: 'Alt+2', does: 'Write at its type' },
 	{ id: 'site', keys: 'Alt+3', does: 'Write at the site' },
 	{ id: 'markup', keys: 'Alt+M', does: 'Tags or markup' },
+	{ id: 'cards', keys: 'Alt+C', does: 'All cards side by side' },
 	{ id: 'undo', keys: 'Ctrl+Z', does: 'Take the last edit back' },
 	{ id: 'redo', keys: 'Ctrl+Y', does: 'Do it again' },
 	{ id: 'release', keys: 'Ctrl+Enter', does: 'Release' },
@@ -27,6 +28,7 @@ const PLAIN: Readonly<Record<string, KeyId>> = {
 	ArrowUp: 'tagUp',
 	KeyH: 'hard',
 	KeyM: 'markup',
+	KeyC: 'cards',
 	Digit1: 'page',
 	Digit2: 'type',
 	Digit3: 'site'

@@ -24,7 +24,7 @@
 	const neighbours = new Neighbours(siteName);
 	const bench = untrack(() => new Bench(siteName, data, () => neighbours.tell()));
 	untrack(() => (bench.tag = data.tag));
-	let view = $state<'tags' | 'markup'>('tags');
+	let view = $state<'tags' | 'markup' | 'cards'>('tags');
 	let settings = $state<EditableLayer | undefined>();
 	let [paletteOpen, keysOpen] = $state([false, false]);
 	/** Where the round of the hard pages stands. */
@@ -136,7 +136,8 @@
 		page: () => writeAt('page'),
 		type: () => writeAt('type'),
 		site: () => writeAt('site'),
-		markup: () => (view = view === 'tags' ? 'markup' : 'tags'),
+		markup: () => (view = view === 'markup' ? 'tags' : 'markup'),
+		cards: () => (view = view === 'cards' ? 'tags' : 'cards'),
 		undo: () => void bench.undo(),
 		redo: () => void bench.redo(),
 		release: () => void bench.release(),
@@ -213,19 +214,28 @@
 			{#if settings}<LayerSettings {bench} layer={settings} back={() => (settings = undefined)} {act} />
 			{:else}<LayerStack {bench} settings={(layer) => (settings = layer)} />{/if}
 		</div>
-		<div class="column head">
+		<div class="column head" class:whole={view === 'cards'}>
 			<div class="views" role="group" aria-label="How the head is shown">
 				<button aria-pressed={view === 'tags'} onclick={() => (view = 'tags')}>Tags</button>
 				<button aria-pressed={view === 'markup'} onclick={() => (view = 'markup')}>Markup</button>
+				<button aria-pressed={view === 'cards'} onclick={() => (view = 'cards')}>All cards</button>
 				<button class="keys" onclick={() => (keysOpen = true)}>Keys <kbd>?</kbd></button>
 			</div>
-			{#if view === 'tags'}<HeadList {bench} />{:else}<MarkupView {bench} />{/if}
+			{#if view === 'tags'}<HeadList {bench} />
+			{:else if view === 'markup'}<MarkupView {bench} />
+			{:else}
+				<section class="all" aria-label="How readers of links show it">
+					{#each bench.cards as card (card.reader.id)}<ReaderCard {card} {shown} />{/each}
+				</section>
+			{/if}
 		</div>
-		<!-- It scrolls and holds nothing that takes the focus, so it takes it itself. -->
-		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-		<aside class="column cards" aria-label="How readers of links show it" tabindex="0">
-			{#each bench.cards as card (card.reader.id)}<ReaderCard {card} {shown} />{/each}
-		</aside>
+		{#if view !== 'cards'}
+			<!-- It scrolls and holds nothing that takes the focus, so it takes it itself. -->
+			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+			<aside class="column cards" aria-label="How readers of links show it" tabindex="0">
+				{#each bench.cards as card (card.reader.id)}<ReaderCard {card} {shown} />{/each}
+			</aside>
+		{/if}
 	</main>
 </div>
 <Palette bind:open={paletteOpen} {commands} />
@@ -288,6 +298,18 @@
 		border-inline: 1px solid var(--rule);
 		background: var(--sheet);
 		padding: 8px 0 14px;
+	}
+	.whole {
+		grid-column: 2 / -1;
+	}
+	.all {
+		padding: 0 14px;
+		columns: 250px;
+		column-gap: 22px;
+	}
+	.all > :global(figure) {
+		margin-bottom: 20px;
+		break-inside: avoid;
 	}
 	.views {
 		display: flex;
