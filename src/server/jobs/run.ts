@@ -13,6 +13,9 @@ function threadFile(): string {
 
 /** A thread that waits for its next job: one that has run is several times faster than a new one. */
 let spare: Worker | undefined;
+function forget(this: Worker) {
+	if (spare === this) spare = undefined;
+}
 
 /** Runs a job in a thread. Aborting ends the thread at once; what it was writing is rolled back. */
 export function runJob<N extends JobName>(
@@ -24,7 +27,7 @@ export function runJob<N extends JobName>(
 		if (signal?.aborted) return reject(new UserError('Stopped.'));
 		const worker = spare ?? new Worker(threadFile(), { execArgv: [] });
 		spare = undefined;
-		worker.ref();
+		worker.off('exit', forget).ref();
 		const finish = (end: () => void, isSpare: boolean) => {
 			signal?.removeEventListener('abort', stop);
 			worker.off('message', heard).off('error', failed).off('exit', gone);
@@ -32,7 +35,7 @@ export function runJob<N extends JobName>(
 				// It does not keep the process alive while it waits.
 				spare = worker;
 				worker.unref();
-				worker.once('exit', () => (spare = spare === worker ? undefined : spare));
+				worker.on('exit', forget);
 			} else void worker.terminate();
 			end();
 		};

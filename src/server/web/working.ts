@@ -1,4 +1,5 @@
 import { UserError } from '../errors';
+import { Library } from '../pictures/library';
 import { Store } from '../store/store';
 
 let store: Store | undefined;
@@ -7,7 +8,10 @@ let store: Store | undefined;
 export function openStore(): Store {
 	const file = process.env.KEPHALON_DB;
 	if (!file) throw new UserError('No database is named. Start the web application with the kephalon command.');
-	store ??= new Store(file);
+	if (store) return store;
+	store = new Store(file);
+	// Nothing is being taken in yet: what no site knows was left behind.
+	new Library(store).sweep();
 	return store;
 }
 
