@@ -16,13 +16,15 @@
 		draft: 'Draft: not released',
 		private: 'Private: not released, and no reader may have it'
 	};
-	/** A path as it is typed; without a slash it cannot be one. */
-	let path = $state<string | undefined>();
+	/** A path that cannot be one, as it was typed; one that can is a draft. */
+	let wrongPath = $state<string | undefined>();
 	let copyTo = $state('');
 
 	function setPath(event: Event & { currentTarget: HTMLInputElement }) {
-		path = event.currentTarget.value.trim();
-		if (path.startsWith('/') && !/[\s?#]/.test(path)) bench.change('page', { path });
+		const path = event.currentTarget.value.trim();
+		const isPath = path.startsWith('/') && !/[\s?#]/.test(path);
+		wrongPath = isPath ? undefined : path;
+		if (isPath) bench.change('page', { path });
 	}
 	function setAuthor(change: Partial<Person>) {
 		const { author: _old, ...rest } = page.fields;
@@ -39,13 +41,14 @@
 	const target = $derived((page.target ?? '').trim().toLowerCase());
 	const has = (tag: string) =>
 		(bench.outcome.head.tags.find((one) => one.tag.name === tag)?.value ?? '').toLowerCase().includes(target);
-	const isPathWrong = $derived(path !== undefined && (!path.startsWith('/') || /[\s?#]/.test(path)));
 </script>
 
 <Setting name="Path" hint="The old path will lead to the new one.">
-	<input class="mono" value={path ?? page.path} onchange={setPath} aria-invalid={isPathWrong} />
+	<input class="mono" value={wrongPath ?? page.path} onchange={setPath} aria-invalid={wrongPath !== undefined} />
 </Setting>
-{#if isPathWrong}<p class="refused" role="alert">A path begins with a slash and holds no space, ? or #.</p>{/if}
+{#if wrongPath !== undefined}<p class="refused" role="alert">
+		A path begins with a slash and holds no space, ? or #.
+	</p>{/if}
 <Setting name="Type">
 	<select value={page.type} onchange={(event) => bench.change('page', { type: event.currentTarget.value })}>
 		{#each bench.data.types as type (type.name)}<option value={type.name}>{type.label ?? type.name}</option>{/each}

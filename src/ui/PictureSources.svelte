@@ -75,8 +75,8 @@
 		};
 	};
 	/** What a source gives here, in words, and whether it is the one that is used. */
-	function outcomeOf(source: PictureSource): string {
-		const trace = bench.tryPictures([source], body);
+	function outcomeOf(source: PictureSource, at: number): string {
+		const trace = tried[at];
 		const step = trace?.steps[0];
 		const value = trace && trace.winner === 0 && typeof trace.value === 'object' ? trace.value[0] : undefined;
 		if (typeof value === 'object' && 'address' in value)
@@ -89,11 +89,9 @@
 		const skipped = step?.outcome.kind === 'no-picture' ? step.outcome.skipped[0] : undefined;
 		return skipped ? describeSkipped(skipped).replace(/^[^:]*: /, '') : 'none';
 	}
-	const gives = (source: PictureSource) => {
-		const trace = bench.tryPictures([source], body);
-		return trace?.winner === 0;
-	};
-	const used = $derived(body.sources.findIndex(gives));
+	/** What became of each source by itself, worked out once for each change. */
+	const tried = $derived(body.sources.map((source) => bench.tryPictures([source], body)));
+	const used = $derived(tried.findIndex((trace) => trace?.winner === 0));
 	const others = $derived(
 		(Object.keys(NAMES) as (keyof typeof NAMES)[]).filter(
 			(from) => !body.sources.some((source) => source.from === from)
@@ -141,7 +139,7 @@
 			<span class="number mono">{at + 1}</span>
 			{#if source.from === 'file' && isOwn(source)}<img src={source.src} alt="" />{/if}
 			<span class="what"
-				>{nameOf(source)}<span class="gives quiet">{outcomeOf(source)}{at === used ? ': used' : ''}</span>
+				>{nameOf(source)}<span class="gives quiet">{outcomeOf(source, at)}{at === used ? ': used' : ''}</span>
 				{#if source.from === 'file'}<input
 						class="alt serif"
 						aria-label="Alt text of {nameOf(source)}"

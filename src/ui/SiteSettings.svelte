@@ -8,8 +8,9 @@
 	const shows = (group: typeof only) => only === undefined || only === group;
 
 	const site = $derived(bench.site);
-	let typedBase = $state<string | undefined>();
-	const base = $derived(checkBase(typedBase ?? site.base));
+	/** An address that cannot be one, as it was typed; one that can is a draft. */
+	let wrongBase = $state<string | undefined>();
+	const base = $derived(checkBase(wrongBase ?? site.base));
 	const textOf = (name: string) => {
 		const value = site.fields[name] as FieldValue | undefined;
 		return typeof value === 'string' ? value : typeof value === 'object' && value && 'src' in value ? value.src : '';
@@ -24,8 +25,9 @@
 			bench.change('site', { fields });
 		};
 	function setBase(event: Event & { currentTarget: HTMLInputElement }) {
-		typedBase = event.currentTarget.value;
-		const { base: whole } = checkBase(typedBase);
+		const typed = event.currentTarget.value;
+		const { base: whole } = checkBase(typed);
+		wrongBase = whole ? undefined : typed;
 		if (whole) bench.change('site', { base: whole });
 	}
 	function setName(event: Event & { currentTarget: HTMLInputElement }) {
@@ -56,7 +58,7 @@
 		<input value={site.name} onchange={setName} />
 	</Setting>
 	<Setting name="Public base address">
-		<input class="mono" value={typedBase ?? site.base} onchange={setBase} aria-invalid={base.refused !== undefined} />
+		<input class="mono" value={wrongBase ?? site.base} onchange={setBase} aria-invalid={base.refused !== undefined} />
 	</Setting>
 	{#if base.refused}<p class="refused" role="alert">
 			{base.refused}

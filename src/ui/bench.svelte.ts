@@ -315,6 +315,8 @@ export class Bench {
 		this.counting.get(key)?.abort();
 		clearTimeout(this.resting.get(key));
 		delete this.drafts[key];
+		// With the last one taken back, nothing is left that was not kept.
+		if (this.saving === 'failed' && this.waiting === 0) this.saving = 'idle';
 	}
 
 	discardAt(layer: EditableLayer) {

@@ -102,6 +102,8 @@ describe('keeping', () => {
 		await bench.keepAt('type');
 		expect(bench.draftAt('type')).toMatchObject({ text: 'a', refused: 'Kephalon does not answer.' });
 		expect(bench.saving).toBe('failed');
+		bench.discardAt('type');
+		expect(bench.saving).toBe('idle');
 	});
 	test('what was typed on the way stays a draft on top of what was kept', async () => {
 		keep.mockImplementation(async () => {

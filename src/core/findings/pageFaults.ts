@@ -1,6 +1,7 @@
 import type { Page } from '../model';
 import { isLocalAddress } from '../resolve/address';
 import type { Head } from '../resolve/types';
+import { hasGap, hasTwice } from '../text/faults';
 import { countGraphemes } from '../text/text';
 
 /** One thing that is wrong or weak on a page as readers of links would see it. */
@@ -66,22 +67,20 @@ export const weightOf = (faults: readonly PageFault[]) =>
 type GapsOf = (tag: string) => readonly string[];
 
 const fault = (code: FaultCode, tag: string, says: string): PageFault => ({ code, tag, says });
-const GAP = /(^|\s)[,.;:]|[,;]\s*[,.;]|\(\s*\)/;
 
 function gapFaults(tag: string, text: string, gaps: readonly string[]): PageFault[] {
 	if (gaps.length > 0) return [fault('gap', tag, `${gaps.join(', ')} left a gap in the ${tag}`)];
-	return GAP.test(text) ? [fault('gap', tag, `Something left a gap in the ${tag}`)] : [];
+	return hasGap(text) ? [fault('gap', tag, `Something left a gap in the ${tag}`)] : [];
 }
 
 function titleFaults(page: Page, title: string, brand: string, gaps: readonly string[]): PageFault[] {
 	if (title === '') return [fault('no-title', 'title', 'It has no title')];
 	const length = countGraphemes(title);
-	const twice = brand.length > 2 && title.toLowerCase().split(brand.toLowerCase()).length > 2;
 	return [
 		...(page.path === '/' && /^(home|index|welcome|start|accueil)$/i.test(title)
 			? [fault('bare-title', 'title', `The home page calls itself “${title}”`)]
 			: []),
-		...(twice ? [fault('brand-twice', 'title', 'The site’s name stands in the title twice')] : []),
+		...(hasTwice(title, brand) ? [fault('brand-twice', 'title', 'The site’s name stands in the title twice')] : []),
 		...gapFaults('title', title, gaps),
 		...(length > 70 ? [fault('long-title', 'title', `The title has ${length} characters and will be cut`)] : [])
 	];

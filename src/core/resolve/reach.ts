@@ -1,6 +1,7 @@
 import { findTag } from '../catalogue/catalogue';
 import type { Page, Rule, RuleBody, Site, ContentType } from '../model';
 import { sameJson, withChanges, type Changes, type SettingsEdit } from '../settings';
+import { hasGap, hasTwice } from '../text/faults';
 import { countGraphemes } from '../text/text';
 import type { SiteModel } from './resolve';
 import { Resolver } from './resolve';
@@ -165,10 +166,8 @@ export function faultOf(name: string, value: string, head: Head, gaps: readonly 
 	if (value === '') return tag?.kind === 'picture' ? 'without a picture' : 'empty';
 	if (tag?.kind !== 'text') return undefined;
 	if (gaps.length > 0) return `with a gap: ${gaps.join(', ')} ${gaps.length === 1 ? 'is' : 'are'} empty`;
-	if (/(^|\s)[,.;:]|[,;]\s*[,.;]|\(\s*\)/.test(value)) return 'with a gap in its text';
-	const brand = textIn(head, 'og:site_name');
-	if (brand.length > 2 && value.toLowerCase().split(brand.toLowerCase()).length > 2)
-		return 'with the site’s name twice';
+	if (hasGap(value)) return 'with a gap in its text';
+	if (hasTwice(value, textIn(head, 'og:site_name'))) return 'with the site’s name twice';
 	const length = countGraphemes(value);
 	return tag.aim && length > tag.aim[1] ? `${length} characters, more than ${tag.aim[1]}` : undefined;
 }

@@ -33,11 +33,6 @@
 		background: var(--sheet);
 		padding: 7px 16px;
 	}
-	.wordmark {
-		font-size: 19px;
-		font-weight: 700;
-		font-style: italic;
-	}
 	h1 {
 		border-left: 1px solid var(--rule);
 		padding-left: 14px;

@@ -9,6 +9,14 @@ import { Library } from './library';
 const folder = mkdtempSync(join(tmpdir(), 'kephalon-library-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
+const SITE = {
+	name: 'S',
+	base: 'https://s.example/',
+	languages: ['en'],
+	separator: '·',
+	fields: {},
+	rules: []
+};
 const picture = (red: number) =>
 	sharp({ create: { width: 64, height: 48, channels: 3, background: { r: red, g: 9, b: 9 } } })
 		.png()
@@ -16,14 +24,7 @@ const picture = (red: number) =>
 
 test('a picture is kept once by its bytes, found by its name alone, and swept when no site knows it', async () => {
 	const store = new Store(join(folder, 'k.db'));
-	const site = store.saveSite({
-		name: 'S',
-		base: 'https://s.example/',
-		languages: ['en'],
-		separator: '·',
-		fields: {},
-		rules: []
-	});
+	const site = store.saveSite(SITE);
 	const library = new Library(store);
 	const [first, again, other] = [
 		await library.take(site, await picture(10)),
@@ -50,14 +51,7 @@ test('a picture is kept once by its bytes, found by its name alone, and swept wh
 
 test('what is refused leaves nothing behind', async () => {
 	const store = new Store(join(folder, 'r.db'));
-	const site = store.saveSite({
-		name: 'S',
-		base: 'https://s.example/',
-		languages: ['en'],
-		separator: '·',
-		fields: {},
-		rules: []
-	});
+	const site = store.saveSite(SITE);
 	const library = new Library(store);
 	await expect(library.take(site, Buffer.from('no picture'))).rejects.toThrow('no picture');
 	expect(store.pictures(site)).toEqual([]);

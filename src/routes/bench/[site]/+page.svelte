@@ -255,11 +255,6 @@
 		background: var(--sheet);
 		padding: 7px 16px;
 	}
-	.wordmark {
-		font-size: 19px;
-		font-weight: 700;
-		font-style: italic;
-	}
 	.site {
 		overflow: hidden;
 		min-width: 60px;
