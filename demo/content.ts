@@ -1,4 +1,14 @@
-import type { ContentType, Page, Person, Picture, PictureMention, Rule, Site } from '$core';
+import {
+	STARTING_LAYOUTS,
+	type ContentType,
+	type Page,
+	type Person,
+	type Picture,
+	type PictureMention,
+	type Rule,
+	type ShareLayout,
+	type Site
+} from '$core';
 import type { SiteFile } from '$server/siteFile/siteFile';
 
 /** The demo site: a made-up trust on a made-up shore. Some of the usual faults are left in on purpose. */
@@ -31,8 +41,21 @@ const site: Site = {
 			description: 'Merrow Coast Reserves protège onze lieux sauvages du rivage de Merrow et les ouvre à tous.'
 		}
 	},
-	rules: [say('title', '{page.title} {sep} {site.name}'), say('description', '{page.summary | clip 155}')]
+	look: { paper: '#f1e9d6', ink: '#1f3f3c', accent: '#a2473c', titleFont: 'Literata', textFont: 'Commissioner' },
+	rules: [
+		say('title', '{page.title} {sep} {site.name}'),
+		say('description', '{page.summary | clip 155}'),
+		{
+			tag: 'og:image',
+			kind: 'pictures',
+			sources: [{ from: 'lead' }, { from: 'body' }, { from: 'type' }, { from: 'site' }],
+			shapes: ['wide', 'tall']
+		},
+		{ tag: 'twitter:image', kind: 'borrow', from: 'og:image', shapes: ['double'] }
+	]
 };
+
+const layoutOf = (name: string) => STARTING_LAYOUTS.find((one) => one.name === name)?.layout as ShareLayout;
 
 const types: ContentType[] = [
 	{
@@ -40,6 +63,14 @@ const types: ContentType[] = [
 		label: 'About page',
 		fields: [],
 		rules: []
+	},
+	{
+		name: 'clip',
+		label: 'Hide-cam clip',
+		kind: 'video.other',
+		playMark: true,
+		fields: [{ name: 'seconds', kind: 'number', label: 'Length in seconds' }],
+		rules: [say('title', 'Watch: {page.title} {sep} {site.name}')]
 	},
 	{
 		name: 'home',
@@ -100,7 +131,23 @@ const types: ContentType[] = [
 			{ name: 'bird', kind: 'text', label: 'Species' },
 			{ name: 'place', kind: 'text', label: 'Where' }
 		],
-		rules: [say('title', '{page.title}[[ at {page.place}]] {sep} {site.name}'), say('og:title', '{page.title}')]
+		layout: {
+			...layoutOf('Horizon'),
+			line: {
+				...layoutOf('Horizon').line!,
+				template: 'Sighting[[ at {page.place}]][[, {page.published | date "d MMMM y"}]]'
+			}
+		},
+		rules: [
+			say('title', '{page.title}[[ at {page.place}]] {sep} {site.name}'),
+			say('og:title', '{page.title}'),
+			{
+				tag: 'og:image',
+				kind: 'pictures',
+				sources: [{ from: 'composed' }, { from: 'lead' }, { from: 'site' }],
+				shapes: ['wide']
+			}
+		]
 	},
 	{
 		name: 'walk',
@@ -337,6 +384,12 @@ const pages: Page[] = [
 		},
 		{ rules: [say('og:title', 'Three thousand petrels in the dark')] }
 	),
+	page('/clips/petrel-at-the-burrow', 'clip', {
+		title: 'A petrel comes home',
+		seconds: 48,
+		picture: picture('petrel', 'A small dark bird at the mouth of a burrow, seen by moonlight'),
+		summary: 'Forty-eight seconds from the hide camera on the Lesser Skerry, at ten past one in the morning.'
+	}),
 	page('/people/isla-thornback', 'warden', {
 		title: 'Isla Thornback',
 		reserve: 'Saltholm Marsh',

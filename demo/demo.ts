@@ -1,13 +1,15 @@
-import { rm } from 'node:fs/promises';
-import { join } from 'node:path';
+import { readFile, rm } from 'node:fs/promises';
+import { basename, join } from 'node:path';
 import { listen, serve } from '../src/cli/serve';
 import { explain } from '$server/store/database';
 import { UserError } from '$server/errors';
+import type { Picture } from '$core';
+import { Library } from '$server/pictures/library';
 import { runJob } from '$server/jobs/run';
 import { saveSiteFile } from '$server/siteFile/siteFile';
 import { Store } from '$server/store/store';
 import { demoSite } from './content';
-import { drawPictures } from './draw';
+import { drawPictures, type DrawnPicture } from './draw';
 import { websiteHandler } from './website';
 
 /** Starts the demo: Kephalon on a database with the demo site, and the stand-in website that serves its pages. */
@@ -24,9 +26,10 @@ export interface DemoOptions {
 export async function startDemo({ folder, port, websitePort, fresh, say }: DemoOptions) {
 	const db = join(folder, 'demo.db');
 	if (fresh) await Promise.all(['', '-wal', '-shm'].map((end) => rm(db + end, { force: true })));
-	const content = demoSite(await drawPictures(folder));
+	const drawn = await drawPictures(folder);
+	const content = demoSite(drawn.map(({ picture }) => picture));
 	const { name } = content.site;
-	await fill(db, content);
+	await fill(db, content, drawn);
 	const pages = new Map(content.pages.map((page) => [page.path, page]));
 	// The website's address is told to Kephalon, so that the cards can show pictures that are not on the net.
 	const website = await listen((request, response) => handler(request, response), websitePort, 'the website', say);
@@ -34,19 +37,40 @@ export async function startDemo({ folder, port, websitePort, fresh, say }: DemoO
 	const handler = websiteHandler({
 		pages,
 		files: folder,
-		heads: `${kephalon.address}/api/sites/${encodeURIComponent(name)}/head`
+		api: `${kephalon.address}/api/sites/${encodeURIComponent(name)}`
 	});
 	return { db, site: name, kephalon, website, close: () => Promise.all([kephalon.close(), website.close()]) };
 }
 
 /** Puts the demo site into a database that has none yet, and releases it. */
-async function fill(db: string, content: ReturnType<typeof demoSite>) {
+async function fill(db: string, content: ReturnType<typeof demoSite>, drawn: readonly DrawnPicture[]) {
 	const store = new Store(db);
 	const isThere = store.findSite(content.site.name) !== undefined;
-	if (!isThere) saveSiteFile(store, content);
+	if (!isThere) {
+		saveSiteFile(store, { ...content, pictures: await takeIn(store, drawn) });
+	}
 	store.close();
 	if (!isThere) await runJob('release', { db, site: content.site.name });
 }
+
+/** The website's pictures come into the library as those of any site do; a few of them are described there. */
+async function takeIn(store: Store, drawn: readonly DrawnPicture[]): Promise<Picture[]> {
+	const library = new Library(store);
+	const pictures: Picture[] = [];
+	for (const { picture, file } of drawn) {
+		const { src, ...facts } = picture;
+		const copy = await library.copyOf(await readFile(file), facts);
+		pictures.push({ src, ...copy, name: basename(file), ...DESCRIBED[basename(file)] });
+	}
+	return pictures;
+}
+
+const DESCRIBED: Readonly<Record<string, Partial<Picture>>> = {
+	'boat.jpg': { focus: [0.3, 0.78] },
+	'hoopoe.jpg': { focus: [0.52, 0.5], alts: { fr: 'Un oiseau rose à la huppe dressée, sur du gravier' } },
+	'skerry-tall.jpg': { focus: [0.5, 0.36] },
+	'isla.jpg': { focus: [0.5, 0.42] }
+};
 
 /** The program that `npm run demo` starts once all is built. */
 export async function main(args: readonly string[]) {

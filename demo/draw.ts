@@ -253,8 +253,13 @@ function svgOf({ size = [1600, 900], ...scene }: Scene): string {
 const LOGO = (s: number) =>
 	`<svg xmlns="http://www.w3.org/2000/svg" width="${s}" height="${s}" viewBox="0 0 100 100"><rect width="100" height="100" rx="18" fill="#1f4d4a"/><path d="M14 66 q12 -14 24 0 t24 0 t24 0" fill="none" stroke="#f1e9d6" stroke-width="7" stroke-linecap="round"/><path d="M28 44 q11 -16 22 0 q11 -16 22 0" fill="none" stroke="#f1e9d6" stroke-width="6" stroke-linecap="round"/></svg>`;
 
+export interface DrawnPicture {
+	readonly file: string;
+	readonly picture: Picture;
+}
+
 /** Draws what is not drawn yet into a folder, and tells the facts of every picture as read from its file. */
-export async function drawPictures(folder: string): Promise<Picture[]> {
+export async function drawPictures(folder: string): Promise<DrawnPicture[]> {
 	await mkdir(join(folder, 'pictures'), { recursive: true });
 	const jobs: [file: string, make: () => Promise<Buffer>][] = [
 		...SCENES.map((scene): [string, () => Promise<Buffer>] => [
@@ -279,12 +284,12 @@ export async function drawPictures(folder: string): Promise<Picture[]> {
 					.toBuffer()
 		]
 	];
-	const pictures: Picture[] = [];
+	const pictures: DrawnPicture[] = [];
 	for (const [file, make] of jobs) {
 		const path = join(folder, 'pictures', file);
 		if (!existsSync(path)) await writeFile(path, await make());
 		const facts = await readPictureFacts(path);
-		if (facts) pictures.push({ src: `/pictures/${file}`, ...facts });
+		if (facts) pictures.push({ file: path, picture: { src: `/pictures/${file}`, ...facts } });
 	}
 	return pictures;
 }

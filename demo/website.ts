@@ -1,7 +1,7 @@
 import { createReadStream, existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http';
-import type { Page } from '$core';
+import { MANIFEST_PATH, type Page } from '$core';
 
 /**
  * The stand-in for the real website: it serves the demo's pages on a port of its own, and asks Kephalon for the head
@@ -11,8 +11,8 @@ export interface Website {
 	readonly pages: ReadonlyMap<string, Page>;
 	/** The folder of its pictures. */
 	readonly files: string;
-	/** Where released heads come from. */
-	readonly heads: string;
+	/** Where released heads, the library and the web manifest come from: the address of the site in Kephalon's API. */
+	readonly api: string;
 }
 
 interface KnownHead {
@@ -21,11 +21,12 @@ interface KnownHead {
 }
 
 /** Answers requests for the demo's pages and pictures. */
-export function websiteHandler({ pages, files, heads }: Website): RequestListener {
+export function websiteHandler({ pages, files, api }: Website): RequestListener {
 	const known = new Map<string, KnownHead>();
 	return (request, response) => {
 		const { pathname } = new URL(request.url ?? '/', 'http://site.invalid');
-		if (/^\/media\/[\w.]+$/.test(pathname)) return void passOn(new URL(pathname, heads), response);
+		if (/^\/media\/[\w.-]+$/.test(pathname)) return void passOn(new URL(pathname, api), response);
+		if (pathname === MANIFEST_PATH) return void passOn(new URL(`${api}/manifest`), response);
 		if (/^\/pictures\/[\w.-]+$/.test(pathname)) return sendPicture(join(files, pathname), response);
 		void sendPage(pages.get(pathname), pathname, request, response);
 	};
@@ -35,7 +36,7 @@ export function websiteHandler({ pages, files, heads }: Website): RequestListene
 		const before = known.get(path);
 		try {
 			const answer = await fetch(
-				`${heads}?path=${encodeURIComponent(path)}`,
+				`${api}/head?path=${encodeURIComponent(path)}`,
 				before ? { headers: { 'if-none-match': before.etag } } : {}
 			);
 			if (answer.status === 304 && before) return before.html;
@@ -59,7 +60,7 @@ export function websiteHandler({ pages, files, heads }: Website): RequestListene
 	}
 }
 
-/** What is in Kephalon's library comes from there. */
+/** What Kephalon makes comes from there. */
 async function passOn(address: URL, response: ServerResponse) {
 	const answer = await fetch(address).catch(() => undefined);
 	if (!answer?.ok) return void response.writeHead(404).end();

@@ -1,7 +1,9 @@
 import { Command, CommanderError } from 'commander';
 import { UserError } from '$server/errors';
 import { explain } from '$server/store/database';
+import { addBackup } from './verbs/backup';
 import { addCheck } from './verbs/check';
+import { addCompose } from './verbs/compose';
 import { addExport } from './verbs/export';
 import { addImport } from './verbs/import';
 import { addInject } from './verbs/inject';
@@ -18,7 +20,8 @@ const program = new Command('kephalon')
 		'\nThe database is --db FILE, else KEPHALON_DB, else ./data/kephalon.db.\nExit codes: 0 done, 1 findings or refused, 2 wrong use.'
 	);
 
-for (const add of [addImport, addExport, addRender, addInject, addCheck, addRelease, addServe]) add(program);
+for (const add of [addImport, addExport, addRender, addInject, addCheck, addCompose, addRelease, addBackup, addServe])
+	add(program);
 for (const verb of [program, ...program.commands]) verb.exitOverride();
 
 try {

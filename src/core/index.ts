@@ -10,7 +10,48 @@ export { checkTemplate, knownVariables, type KnownVariable, type TemplateContext
 export { FILTERS } from './template/filters';
 export { Resolver, type SiteModel } from './resolve/resolve';
 export { isLocalAddress, normaliseBase, AddressBook } from './resolve/address';
-export { cropBox, type CropBox } from './resolve/pictures';
+export { cropBox, type CropBox } from './pictures/crop';
+export {
+	cutOf,
+	cutSettingOf,
+	keptCopyOf,
+	measureCut,
+	MEDIA_PATH,
+	MOST_BYTES,
+	MOST_ZOOM,
+	nameOfCut,
+	readCutName,
+	readersOfTag,
+	SHAPE_NAMES,
+	SHAPES,
+	type Cut,
+	type CutSetting,
+	type KeptCopy,
+	type Shape
+} from './pictures/shapes';
+export {
+	CANVAS,
+	COLOUR_USES,
+	colourOf,
+	FONTS,
+	nameOfRecipe,
+	recipeOf,
+	RECIPE_NAME,
+	USUAL_LOOK,
+	wholeLook,
+	type Box,
+	type Colour,
+	type Font,
+	type Look,
+	type PlacedPicture,
+	type Recipe,
+	type ShareLayout,
+	type TextPart,
+	type WrittenText
+} from './pictures/layout';
+export { STARTING_LAYOUTS } from './pictures/layouts';
+export { fitText, LINE_HEIGHT, type FittedText, type Measure } from './pictures/fit';
+export { iconsOf, MANIFEST_PATH, nameOfIcon, readIconName, webManifest, type IconFile } from './pictures/icons';
 export { ROBOTS_DIRECTIVES } from './resolve/legal';
 export type {
 	Attributed,
@@ -68,4 +109,4 @@ export { STARTING_SETS, type StartingSet } from './startingSets';
 export { isXhtml } from './markup/xhtml';
 export { languageChain } from './resolve/plan';
 export { checkBase, type BaseCheck } from './findings/checkBase';
-export { sameJson, takenBack, withChanges, type Changes, type SettingsEdit } from './settings';
+export { sameJson, takenBack, withChanges, type Changes, type PictureEdit, type SettingsEdit } from './settings';

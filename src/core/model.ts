@@ -1,5 +1,8 @@
 /** The words of the product as data: a site, its content types, its pages, and the rules that stand in each layer. */
 
+import type { Look, ShareLayout } from './pictures/layout';
+import type { CutSetting, KeptCopy, Shape } from './pictures/shapes';
+
 /** Where a rule can stand, most specific first. The resolver walks them in this order (R1). */
 export const LAYERS = ['page', 'type', 'site', 'built-in'] as const;
 export type Layer = (typeof LAYERS)[number];
@@ -14,10 +17,23 @@ export interface Picture {
 	/** The media type read from the file, such as `image/jpeg`. */
 	readonly type?: string;
 	readonly alt?: string;
+	/** The same in other languages, by language tag. */
+	readonly alts?: Readonly<Record<string, string>>;
+	/** What its file was called when it came; it is found by it. */
+	readonly name?: string;
+	/** The library's copy of it, where it stands at another address itself. */
+	readonly kept?: KeptCopy;
 	/** The same picture over https, where `src` is an http address. */
 	readonly secure?: string;
 	/** The point that must stay in view, as shares (0 to 1) of the width and height. */
 	readonly focus?: readonly [x: number, y: number];
+	/** Shapes that are not cut round that point alone. */
+	readonly cuts?: Readonly<Partial<Record<Shape, CutSetting>>>;
+	/** Where it seems to hold text, and faces: boxes as shares of its width and height, left, top, width and height. */
+	readonly text?: readonly Area[];
+	readonly faces?: readonly Area[];
+	/** It looks like a logo: small, of few colours. */
+	readonly plain?: boolean;
 	/** On how many pages it stands as part of the page's frame. A picture that nearly every page has is a logo. */
 	readonly repeated?: number;
 	/** It is a logo or an icon rather than a picture of something. */
@@ -27,6 +43,8 @@ export interface Picture {
 	/** It came as an animation; its first frame is kept. */
 	readonly animated?: boolean;
 }
+
+export type Area = readonly [left: number, top: number, width: number, height: number];
 
 /** A mention of a picture on a page. Its own alt text goes before the picture's. */
 export interface PictureMention {
@@ -69,7 +87,8 @@ export interface Field {
 export type PictureSource =
 	| { readonly from: 'file'; readonly src: string; readonly alt?: string }
 	| { readonly from: 'field'; readonly name: string }
-	| { readonly from: 'lead' | 'body' | 'author' | 'type' | 'site' };
+	/** `composed` is the share picture made from the page by its type's layout. */
+	| { readonly from: 'lead' | 'body' | 'author' | 'type' | 'site' | 'composed' };
 
 /** The limits a picture has to meet. Widths and heights in pixels; shapes as width divided by height. */
 export interface PictureLimits {
@@ -82,13 +101,15 @@ export interface PictureLimits {
 /** What a layer says about one tag. No rule at all is the fourth answer: nothing. */
 export type RuleBody =
 	| { readonly kind: 'template'; readonly template: string }
-	| { readonly kind: 'borrow'; readonly from: string }
+	| { readonly kind: 'borrow'; readonly from: string; readonly shapes?: readonly Shape[] }
 	| { readonly kind: 'leaveOut' }
 	| {
 			readonly kind: 'pictures';
 			readonly sources: readonly PictureSource[];
 			readonly count?: number;
 			readonly limits?: PictureLimits;
+			/** What each is cut to, in this order, where the library holds it; whole without any. */
+			readonly shapes?: readonly Shape[];
 	  };
 
 export type Rule = RuleBody & {
@@ -129,6 +150,8 @@ export interface Site {
 	/** Prefixes of custom tags and the namespace each stands for. */
 	readonly prefixes?: Readonly<Record<string, string>>;
 	readonly extra?: ExtraMarkup;
+	/** Its colours and type, for share pictures. */
+	readonly look?: Look;
 }
 
 export const SPECIAL_KINDS = ['home', 'listing', 'not-found'] as const;
@@ -144,6 +167,12 @@ export interface ContentType {
 	readonly fields: readonly Field[];
 	/** The type's default picture. */
 	readonly picture?: PictureMention;
+	/** Other defaults for some of its pages: by what a field of theirs says, such as the category of a listing. */
+	readonly pictureBy?: { readonly field: string; readonly pictures: Readonly<Record<string, PictureMention>> };
+	/** How its share pictures are made. */
+	readonly layout?: ShareLayout;
+	/** The mark for video is laid over its pictures. */
+	readonly playMark?: boolean;
 	readonly families?: Families;
 	readonly rules: readonly Rule[];
 	readonly extra?: ExtraMarkup;
@@ -176,6 +205,8 @@ export interface Page {
 	readonly modified?: string;
 	/** Hidden from search: the built-in robots rule says `noindex`. */
 	readonly hidden?: boolean;
+	/** Whether the mark for video is laid over its pictures; else its type says. */
+	readonly playMark?: boolean;
 	/** A page that matters most: it is checked first. */
 	readonly key?: boolean;
 	/** The phrase that people should find it by; title and description are checked for it. */

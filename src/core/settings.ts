@@ -1,9 +1,9 @@
-import type { ContentType, Page, Site } from './model';
+import type { ContentType, Page, Picture, Site } from './model';
 
 /** Changes to what a layer is, beside its rules: keys with their new values, null for a key that goes. */
 export type Changes<T> = { readonly [K in keyof T]?: T[K] | null };
 
-/** A change of a site's, a type's or a page's own settings. */
+/** A change of a site's, a type's, a page's or a picture's own settings. */
 export type SettingsEdit =
 	| { readonly place: { readonly layer: 'site' }; readonly changes: Changes<Omit<Site, 'rules'>> }
 	| {
@@ -13,7 +13,14 @@ export type SettingsEdit =
 	| {
 			readonly place: { readonly layer: 'page'; readonly path: string };
 			readonly changes: Changes<Omit<Page, 'rules'>>;
-	  };
+	  }
+	| PictureEdit;
+
+/** A change of what is known of a picture: its focus, its cuts, its alt texts. */
+export interface PictureEdit {
+	readonly place: { readonly layer: 'picture'; readonly src: string };
+	readonly changes: Changes<Omit<Picture, 'src'>>;
+}
 
 /** A record with changes made to it; keys that went are gone, not undefined. */
 export function withChanges<T extends object>(record: T, changes: Changes<T>): T {

@@ -11,7 +11,8 @@
 		body: 'The first in its text',
 		author: 'The author’s picture',
 		type: 'The type’s own picture',
-		site: 'The site’s share picture'
+		site: 'The site’s share picture',
+		composed: 'The share picture made from the page'
 	};
 	const nameOf = (source: PictureSource) =>
 		source.from === 'file'

@@ -25,6 +25,7 @@ import {
 	type Issue,
 	type Page,
 	type Picture,
+	type PictureEdit,
 	type PictureSource,
 	type Reach,
 	type Rule,
@@ -112,17 +113,17 @@ export class Bench {
 
 	/** The layers and the page with every draft in them. */
 	private readonly edited = $derived.by(() => {
-		let [model, page] = [{ site: this.data.site, types: this.data.types }, this.data.page];
+		const { site, types, pictures } = this.data;
+		let [model, page] = [{ site, types, pictures }, this.data.page];
 		for (const { edit } of Object.values(this.drafts)) [model, page] = [editModel(model, edit), editPage(page, edit)];
 		return { model, page };
 	});
-	private readonly resolver = $derived(
-		new Resolver({ ...this.edited.model, pictures: this.data.pictures }, new Date().toISOString())
-	);
+	private readonly resolver = $derived(new Resolver(this.edited.model, new Date().toISOString()));
 	readonly outcome = $derived(this.resolver.resolveWithTrace(this.edited.page));
 	readonly scope = $derived(this.resolver.lookAt(this.edited.page));
 
 	readonly site = $derived(this.edited.model.site);
+	readonly pictures = $derived(this.edited.model.pictures);
 	readonly page = $derived(this.edited.page);
 	readonly type = $derived(this.edited.model.types.find((type) => type.name === this.page.type));
 	readonly cards = $derived(READERS.map((reader) => cardOf(reader, this.outcome.head)));
@@ -132,7 +133,7 @@ export class Bench {
 	readonly weaknesses = $derived.by(() => {
 		const first = typeof this.line?.trace.value === 'object' ? this.line.trace.value[0] : undefined;
 		if (typeof first !== 'object' || !('address' in first)) return [];
-		const facts = this.data.pictures.find(({ src }) => src === first.src);
+		const facts = this.pictures.find(({ src }) => src === first.src);
 		return weaknessesOf({ ...facts, alt: first.alt ?? '' });
 	});
 	readonly definition = $derived(findTag(this.tag, this.site.prefixes));
@@ -242,23 +243,24 @@ export class Bench {
 
 	/** The same for settings of a layer beside its rules. */
 	change<L extends EditableLayer>(layer: L, changes: Changes<Owners[L]>) {
-		const owner = this.ownerAt(layer);
-		const key = keyOfEdit({ place: this.placeOf(layer), changes: {} } as SettingsEdit);
+		this.changeAt(this.placeOf(layer), changes);
+	}
+	/** The same for what is known of a picture. */
+	changePicture(src: string, changes: PictureEdit['changes']) {
+		this.changeAt({ layer: 'picture', src }, changes);
+	}
+
+	private changeAt(place: SettingsEdit['place'], changes: object) {
+		const key = keyOfSettings(place);
 		const before = this.drafts[key]?.edit as SettingsEdit | undefined;
 		const all = { ...(before?.changes as object), ...changes };
-		const edit = { place: this.placeOf(layer), changes: all } as SettingsEdit;
-		const base = takenBack(owner as object, all as Changes<object>);
+		const edit = { place, changes: all } as SettingsEdit;
+		const base = takenBack(this.ownerOf(place) as object, all as Changes<object>);
 		this.draft(edit, '', base, sameJson(all, base));
 	}
 
 	settingsDraft(layer: EditableLayer): Draft | undefined {
-		return this.drafts[keyOfEdit({ place: this.placeOf(layer), changes: {} } as SettingsEdit)];
-	}
-
-	private ownerAt(layer: EditableLayer): Site | ContentType | Page {
-		if (layer === 'site') return this.data.site;
-		if (layer === 'page') return this.data.page;
-		return this.data.types.find((type) => type.name === this.data.page.type) as ContentType;
+		return this.drafts[keyOfSettings(this.placeOf(layer))];
 	}
 
 	private draft(edit: AnyEdit, text: string, base: unknown, isAsKept: boolean) {
@@ -363,8 +365,8 @@ export class Bench {
 		this.saving = result.kind === 'kept' ? 'idle' : 'failed';
 		if (result.kind !== 'kept') return result;
 		this.savedAt = new Date().toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
-		const { site, types } = editModel({ site: this.data.site, types: this.data.types }, edit);
-		this.data = { ...this.data, site, types, page: editPage(this.data.page, edit) };
+		const { site, types, pictures } = editModel(this.data, edit);
+		this.data = { ...this.data, site, types, pictures, page: editPage(this.data.page, edit) };
 		this.kept();
 		return result;
 	}
@@ -403,22 +405,27 @@ export class Bench {
 		}
 	}
 
+	private ownerOf(place: AnyEdit['place']): Site | ContentType | Page | Picture | undefined {
+		const { site, types, page, pictures } = this.data;
+		switch (place.layer) {
+			case 'site':
+				return site;
+			case 'type':
+				return types.find((type) => type.name === place.name);
+			case 'page':
+				return place.path === page.path ? page : undefined;
+			case 'picture':
+				return pictures.find((picture) => picture.src === place.src);
+		}
+	}
+
 	/** What is kept at the place of an edit, in the form of its base; undefined for another page. */
 	private standingAt(edit: AnyEdit): unknown {
-		const { place } = edit;
-		const { site, types, page } = this.data;
-		const owner =
-			place.layer === 'site'
-				? site
-				: place.layer === 'type'
-					? types.find((type) => type.name === place.name)
-					: place.path === page.path
-						? page
-						: undefined;
+		const owner = this.ownerOf(edit.place);
 		if (!owner) return undefined;
 		if ('changes' in edit) return takenBack(owner as object, edit.changes as Changes<object>);
 		const isIt = (rule: Rule) => rule.tag === edit.tag && (rule.language ?? '') === (edit.language ?? '');
-		return bodyOf(owner.rules.find(isIt));
+		return bodyOf((owner as Page).rules.find(isIt));
 	}
 
 	/** Takes the last kept edit back, or does it again. */
@@ -476,6 +483,8 @@ const HEAD_NAMES = new Set(['title', 'description', 'og:title', 'og:description'
 function keyOfEdit(edit: AnyEdit): string {
 	return JSON.stringify('tag' in edit ? [edit.place, edit.tag, edit.language ?? ''] : [edit.place]);
 }
+
+export const keyOfSettings = (place: SettingsEdit['place']) => keyOfEdit({ place, changes: {} } as SettingsEdit);
 
 /** What stands at the place of an edit once it is kept. */
 const valueOf = (edit: AnyEdit): unknown => ('tag' in edit ? edit.body : edit.changes);

@@ -1,6 +1,10 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { UserError } from '$server/errors';
 import { injectFolder, type InjectOptions, type InjectSummary } from '$server/files/injectFolder';
-import { Library, MEDIA_PATH } from '$server/pictures/library';
+import { Library } from '$server/pictures/library';
+import { manifestOf } from '$server/web/manifest';
+import { MANIFEST_PATH, MEDIA_PATH, normaliseBase, type Recipe } from '$core';
 import { resolverOf } from '$server/jobs/heads';
 import type { Store } from '$server/store/store';
 import { count, dbOption, listed, printJson, progressBar, say, withStore, type Verb } from '../common';
@@ -28,36 +32,62 @@ export const addInject: Verb = (program) => {
 		.action(async (folder: string, { site, out, inPlace, dryRun = false, json, db }: Options) => {
 			if ((out === undefined) === !inPlace)
 				throw new UserError('Name a folder for the copy with --out, or say --in-place.', 2);
-			await withStore(db === undefined ? {} : { db }, (store) => {
+			await withStore(db === undefined ? {} : { db }, async (store) => {
 				const bar = progressBar('Writing');
-				const named = new Set<string>();
+				const named: Named = { files: new Set(), recipes: new Map(), manifest: false };
 				const headOf = headsOf(store, site, named);
 				const summary = injectFolder({ folder, out, dryRun, headOf, progress: bar.update });
 				bar.stop();
-				const pictures = dryRun ? 0 : new Library(store).copyInto(out ?? folder, named);
+				const pictures = dryRun ? 0 : await bringAlong(store, site, out ?? folder, named);
 				if (json) printJson({ ...summary, pictures });
 				else describe({ ...summary, pictures }, dryRun);
 			});
 		});
 };
 
-/** `named` gathers the pictures of the library that the heads name. */
-function headsOf(store: Store, name: string, named: Set<string>): InjectOptions['headOf'] {
+/** What heads name that Kephalon makes: files of the library, what share pictures are drawn from, the web manifest. */
+interface Named {
+	readonly files: Set<string>;
+	readonly recipes: Map<string, Recipe>;
+	manifest: boolean;
+}
+
+/** Notes in `named` what the heads name. */
+function headsOf(store: Store, name: string, named: Named): InjectOptions['headOf'] {
 	const stored = store.site(name);
 	const resolver = resolverOf(store, stored, new Date().toISOString());
+	const base = normaliseBase(stored.site.base) ?? stored.site.base;
+	const media = base + MEDIA_PATH.slice(1);
 	return (path) => {
 		const page = store.page(stored.id, path);
 		if (!page || page.state !== 'live') return undefined;
 		const { head, traces } = resolver.resolveWithTrace(page);
+		for (const { value } of head.tags) {
+			if (value.startsWith(media)) named.files.add(value.slice(media.length));
+			if (value === base + MANIFEST_PATH.slice(1)) named.manifest = true;
+		}
 		for (const { value } of traces)
-			if (typeof value === 'object')
-				for (const item of value)
-					if (typeof item === 'object' && 'src' in item && item.src.startsWith(MEDIA_PATH)) named.add(item.src);
+			for (const item of typeof value === 'object' ? value : [])
+				if (typeof item === 'object' && 'recipe' in item && item.recipe)
+					named.recipes.set(item.src.slice(MEDIA_PATH.length), item.recipe);
 		const leftOut = traces.filter(
 			(trace) => trace.winner < 0 && trace.steps.some((step) => step.outcome.kind === 'left-out')
 		);
 		return { page, head, leftOut: leftOut.map((trace) => trace.tag) };
 	};
+}
+
+/** Puts what the heads name beside the pages; says how many pictures. */
+async function bringAlong(store: Store, name: string, folder: string, named: Named): Promise<number> {
+	const library = new Library(store);
+	const stored = store.site(name);
+	const manifest = named.manifest && manifestOf(store, stored);
+	if (manifest) {
+		writeFileSync(join(folder, MANIFEST_PATH), `${JSON.stringify(manifest.content, null, 2)}\n`);
+		for (const file of manifest.files) named.files.add(file);
+	}
+	store.transaction(() => store.saveRecipes(stored.id, named.recipes, new Date().toISOString()));
+	return library.copyInto(folder, named.files);
 }
 
 function describe(

@@ -24,8 +24,12 @@ export interface ReaderProfile {
 	readonly pairs?: true;
 }
 
+export type PictureFormat = 'jpeg' | 'png' | 'webp';
+
 /** What a reader does with a picture. */
 export interface Frame {
+	/** The forms of pictures it can read. */
+	readonly takes: readonly PictureFormat[];
 	/** The shape it cuts to (width divided by height); undefined when it shows the whole picture. */
 	readonly shape: number | undefined;
 	/** From this width in pixels on, the picture is shown large. */
@@ -45,6 +49,9 @@ export type Cut =
 
 const characters = (limit: number): Cut => ({ by: 'characters', limit });
 const pixels = (limit: number, fontSize: number): Cut => ({ by: 'pixels', limit, fontSize });
+
+const OLD_FORMS: readonly PictureFormat[] = ['jpeg', 'png'];
+const ALL_FORMS: readonly PictureFormat[] = [...OLD_FORMS, 'webp'];
 
 /** Most readers ask for Open Graph first and fall back to what else there is. */
 const OPEN_GRAPH_FIRST = {
@@ -68,7 +75,7 @@ export const READERS: readonly ReaderProfile[] = [
 		kind: 'a feed with wide cards',
 		form: 'wide',
 		cuts: { title: characters(88), description: characters(110) },
-		frame: { shape: 1.91, minWidth: 600, smallShape: 1 }
+		frame: { takes: ALL_FORMS, shape: 1.91, minWidth: 600, smallShape: 1 }
 	},
 	{
 		id: 'fathom',
@@ -98,7 +105,7 @@ export const READERS: readonly ReaderProfile[] = [
 		picture: ['twitter:image', 'og:image'],
 		place: ['og:url', 'canonical'],
 		cuts: { title: characters(70), description: characters(125) },
-		frame: { shape: 2, minWidth: 300, smallShape: 1, maxBytes: 5_000_000 },
+		frame: { takes: ALL_FORMS, shape: 2, minWidth: 300, smallShape: 1, maxBytes: 5_000_000 },
 		chooses: { by: 'twitter:card', large: 'summary_large_image' }
 	},
 	{
@@ -109,7 +116,7 @@ export const READERS: readonly ReaderProfile[] = [
 		form: 'network',
 		description: [],
 		cuts: { title: characters(120), description: characters(0) },
-		frame: { shape: 1.91, minWidth: 401, smallShape: 1.91, maxBytes: 5_000_000 }
+		frame: { takes: OLD_FORMS, shape: 1.91, minWidth: 401, smallShape: 1.91, maxBytes: 5_000_000 }
 	},
 	{
 		...OPEN_GRAPH_FIRST,
@@ -118,7 +125,7 @@ export const READERS: readonly ReaderProfile[] = [
 		kind: 'a team chat with icon and label/data pairs',
 		form: 'chat',
 		cuts: { title: characters(150), description: characters(300) },
-		frame: { shape: undefined, minWidth: 200, maxBytes: 2_000_000 },
+		frame: { takes: ALL_FORMS, shape: undefined, minWidth: 200, maxBytes: 2_000_000 },
 		icon: true,
 		pairs: true
 	},
@@ -129,7 +136,7 @@ export const READERS: readonly ReaderProfile[] = [
 		kind: 'a messenger with small square pictures',
 		form: 'messenger',
 		cuts: { title: characters(65), description: characters(80) },
-		frame: { shape: 1, minWidth: 100, maxBytes: 600_000 }
+		frame: { takes: OLD_FORMS, shape: 1, minWidth: 100, maxBytes: 600_000 }
 	},
 	{
 		...OPEN_GRAPH_FIRST,
@@ -138,7 +145,7 @@ export const READERS: readonly ReaderProfile[] = [
 		kind: 'a pin board that wants every tall picture',
 		form: 'pin',
 		cuts: { title: characters(100), description: characters(60) },
-		frame: { shape: undefined, minWidth: 200, every: true }
+		frame: { takes: ALL_FORMS, shape: undefined, minWidth: 200, every: true }
 	},
 	{
 		...SEARCH,

@@ -2,6 +2,8 @@ import type { Fields, PictureMention } from '../model';
 import { isEmpty, partOf, toText } from '../template/values';
 import { cleanText, countGraphemes, firstSentences } from '../text/text';
 import { htmlToText } from '../markup/plainText';
+import { iconsOf, MANIFEST_PATH, nameOfIcon } from '../pictures/icons';
+import { MEDIA_PATH } from '../pictures/shapes';
 import { localeOf } from './legal';
 import { BUILT_IN_PICTURES, choosePictures, pictureAt } from './pictures';
 import type { Resolution } from './resolution';
@@ -64,6 +66,8 @@ export const BUILT_INS: readonly BuiltIn[] = [
 	{ tag: 'robots', says: 'hidden from search', value: (page) => (page.isHidden ? 'noindex' : undefined) },
 	{ tag: 'alternate', says: 'the page in its other languages', value: alternates },
 	{ tag: 'icon', says: 'the site’s icon', isShared: true, value: icons },
+	{ tag: 'apple-touch-icon', says: 'the site’s icon, if it is square', isShared: true, value: touchIcon },
+	{ tag: 'manifest', says: 'made of the site’s icon, if it is square', isShared: true, value: manifest },
 	borrow('og:title', 'title'),
 	borrow('og:description', 'description'),
 	{
@@ -81,7 +85,7 @@ export const BUILT_INS: readonly BuiltIn[] = [
 		says: 'the lead picture, the first in the body, the type’s, the site’s',
 		isLegal: true,
 		choosesPictures: true,
-		value: (page, skipped) => choosePictures(BUILT_IN_PICTURES, page, skipped)
+		value: (page, skipped) => choosePictures(BUILT_IN_PICTURES, 'og:image', page, skipped)
 	},
 	field('article:published_time', 'published', 'when the page was published', 'article'),
 	field('article:modified_time', 'modified', 'when the page last changed', 'article'),
@@ -181,6 +185,12 @@ function otherLocales(page: Resolution): TagValue | undefined {
 /** The sizes an icon has when the site lists them, else the icon itself with its own size. */
 function icons(page: Resolution): TagValue | undefined {
 	const sized = page.siteValue('icons');
+	const made = Array.isArray(sized) && sized.length > 0 ? undefined : madeIcons(page);
+	if (made)
+		return made.links.flatMap((file) => {
+			const value = page.addresses.ofPicture(MEDIA_PATH + nameOfIcon(file), page.addresses.base);
+			return value ? [{ value, attributes: { type: 'image/png', sizes: `${file.size}x${file.size}` } }] : [];
+		});
 	const mentions =
 		Array.isArray(sized) && sized.length > 0 ? (sized as PictureMention[]) : [page.siteValue('icon') as PictureMention];
 	return mentions.flatMap((mention) => {
@@ -188,6 +198,24 @@ function icons(page: Resolution): TagValue | undefined {
 		const picture = isEmpty(src) ? undefined : pictureAt(src, page, page.addresses.base);
 		return picture ? [{ value: picture.address, attributes: iconAttributes(picture) }] : [];
 	});
+}
+
+/** The sizes made of the site's icon, where the library holds it and it is square. */
+function madeIcons(page: Resolution) {
+	const value = page.siteValue('icon');
+	const src = typeof value === 'string' ? value : toText(partOf(value, 'src'));
+	const picture = isEmpty(src) ? undefined : page.facts(src);
+	return picture && iconsOf(picture);
+}
+
+function touchIcon(page: Resolution): TagValue | undefined {
+	const file = madeIcons(page)?.touch;
+	const picture = file && pictureAt(MEDIA_PATH + nameOfIcon(file), page, page.addresses.base);
+	return picture && [picture];
+}
+
+function manifest(page: Resolution): string | undefined {
+	return madeIcons(page)?.manifest.length ? page.addresses.ofPath(MANIFEST_PATH) : undefined;
 }
 
 function iconAttributes({ type, width, height }: ChosenPicture): Record<string, string> {

@@ -7,7 +7,7 @@ import { toText, type Value } from '../template/values';
 import { cleanText } from '../text/text';
 import type { BuiltIn } from './builtIns';
 import { KIND_EXPECTED, legalValue } from './legal';
-import { choosePictures, pictureAt } from './pictures';
+import { choosePictures, inShapes, pictureAt } from './pictures';
 import type { Resolution } from './resolution';
 import type { ChosenPicture, Outcome, SkippedSource, TagValue, TraceStep } from './types';
 
@@ -107,7 +107,7 @@ export function makeRule(tag: TagDefinition, layer: Layer, rule: Rule): Candidat
 		case 'template':
 			return { ...shared, ...templateCandidate(tag, compileTemplate(rule.template)) };
 		case 'borrow':
-			return { ...shared, ...borrowCandidate(tag, rule.from) };
+			return { ...shared, ...borrowCandidate(tag, rule) };
 		case 'leaveOut':
 			return { ...shared, isConstant: true, evaluate: () => LEFT_OUT };
 		case 'pictures':
@@ -115,7 +115,7 @@ export function makeRule(tag: TagDefinition, layer: Layer, rule: Rule): Candidat
 				...shared,
 				evaluate(page) {
 					const skipped = skippedList(page);
-					const chosen = choosePictures(rule, page, skipped);
+					const chosen = choosePictures(rule, tag.name, page, skipped);
 					if (skipped && skipped.length > 0) page.telling?.skip(rule, skipped);
 					return tag.kind === 'picture' ? settle(tag, chosen, page) : undefined;
 				},
@@ -127,15 +127,21 @@ export function makeRule(tag: TagDefinition, layer: Layer, rule: Rule): Candidat
 type Working = Pick<Candidate, 'reads' | 'evaluate' | 'explainLoss' | 'takes' | 'gaps'> &
 	Partial<Pick<Candidate, 'isConstant'>>;
 
-function borrowCandidate(tag: TagDefinition, from: string): Working & Pick<Candidate, 'usual'> {
-	const isLegal = isSameKind(tag, from);
+function borrowCandidate(
+	tag: TagDefinition,
+	{ from, shapes }: Extract<Rule, { kind: 'borrow' }>
+): Working & Pick<Candidate, 'usual'> {
+	// Pictures that are cut anew are not what the other tag came to as it is.
+	const isLegal = isSameKind(tag, from) && !shapes?.length;
 	return {
 		reads: [from],
 		usual: { kind: 'borrowed-nothing', from },
 		...(isLegal && { takes: from }),
 		evaluate: (page) => {
 			const value = page.valueOf(from);
-			return isLegal ? value : settle(tag, value, page);
+			if (isLegal) return value;
+			const pictures = shapes?.length && typeof value === 'object' ? value.filter(isPicture) : [];
+			return settle(tag, pictures.length > 0 ? inShapes(pictures, shapes, tag.name, page) : value, page);
 		},
 		explainLoss: (page) => illegal(tag, firstText(page.valueOf(from)))
 	};

@@ -1,3 +1,4 @@
+import { SHAPES, type Shape } from '../pictures/shapes';
 import type { Outcome, SkippedSource, TagValue, Trace, TraceStep, Withheld } from './types';
 
 const LAYER_NAMES = { page: 'the page', type: 'its type', site: 'the site', 'built-in': 'the built-in' } as const;
@@ -19,15 +20,18 @@ export function describeRule({ rule }: TraceStep): string {
 		case 'template':
 			return rule.template;
 		case 'borrow':
-			return `what ${rule.from} came to`;
+			return `what ${rule.from} came to${cutTo(rule)}`;
 		case 'leaveOut':
 			return 'leave it out';
 		case 'pictures':
-			return `the first picture that fits of: ${rule.sources.map((source) => (source.from === 'file' ? source.src : source.from === 'field' ? source.name : source.from)).join(', ')}`;
+			return `the first picture that fits of: ${rule.sources.map((source) => (source.from === 'file' ? source.src : source.from === 'field' ? source.name : source.from)).join(', ')}${cutTo(rule)}`;
 		case 'built-in':
 			return rule.says;
 	}
 }
+
+const cutTo = ({ shapes }: { readonly shapes?: readonly Shape[] }) =>
+	shapes && shapes.length > 0 ? `, cut to ${shapes.map((shape) => SHAPES[shape].ratio).join(' and ')}` : '';
 
 /** What became of a step, in words. */
 export function describeOutcome(outcome: Outcome): string {
@@ -62,6 +66,7 @@ export function describeOutcome(outcome: Outcome): string {
 /** Why a picture source was passed over, in words. */
 export function describeSkipped(skipped: SkippedSource): string {
 	if (skipped.why === 'missing') return `${skipped.source}: none`;
+	if (skipped.why === 'no-layout') return `${skipped.source}: its type has no layout for share pictures`;
 	const { picture, limit } = skipped;
 	const size = `${picture.width} × ${picture.height}`;
 	const reasons = {

@@ -1,6 +1,8 @@
 import type { Person, Picture, PictureLimits, PictureMention, PictureSource, RuleBody } from '../model';
+import { cutOf, MEDIA_PATH, readersOfTag, type Shape } from '../pictures/shapes';
 import { isEmpty, partOf, toText, type Value } from '../template/values';
 import { cleanText } from '../text/text';
+import { languageChain } from './plan';
 import type { AddressBook } from './address';
 import type { ChosenPicture, PictureMiss, SkippedSource } from './types';
 
@@ -11,7 +13,13 @@ export type PictureFacts = (src: string) => Picture | undefined;
 export interface PictureScope {
 	pageValue(name: string): Value;
 	siteValue(name: string): Value;
+	/** The type's default for this page. */
 	readonly typePicture: PictureMention | undefined;
+	/** The share picture made from the page; undefined when its type has no layout. */
+	composed(): ChosenPicture | undefined;
+	/** The mark for video is laid over what is chosen. */
+	readonly playMark: boolean;
+	readonly language: string;
 	readonly pageAddress: string | undefined;
 	readonly addresses: AddressBook;
 	readonly facts: PictureFacts;
@@ -31,24 +39,88 @@ export const BUILT_IN_PICTURES: PictureRule = {
 };
 
 /**
- * Walks the sources in order and takes what fits until there are enough (R6). Why the others were skipped is noted
- * only when a list for it is given.
+ * Walks the sources in order and takes what fits until there are enough (R6), each in the shapes that the rule asks for.
+ * Why the others were skipped is noted only when a list for it is given.
  */
-export function choosePictures(rule: PictureRule, scope: PictureScope, skipped?: SkippedSource[]): ChosenPicture[] {
+export function choosePictures(
+	rule: PictureRule,
+	tag: string,
+	scope: PictureScope,
+	skipped?: SkippedSource[]
+): readonly ChosenPicture[] {
+	return inShapes(chooseWhole(rule, scope, skipped), rule.shapes, tag, scope);
+}
+
+function chooseWhole(rule: PictureRule, scope: PictureScope, skipped?: SkippedSource[]): ChosenPicture[] {
 	const chosen: ChosenPicture[] = [];
 	const wanted = rule.count ?? 1;
 	for (const source of rule.sources) {
 		if (chosen.length === wanted) break;
-		const mentions = mentionsOf(source, scope);
+		if (source.from === 'composed') {
+			const made = scope.composed();
+			if (made) chosen.push(made);
+			else skipped?.push({ source: source.from, why: 'no-layout' });
+			continue;
+		}
+		const mentions = mentionsOf(source as MentioningSource, scope);
 		if (mentions.length === 0) skipped?.push({ source: nameOfSource(source), why: 'missing' });
 		for (const mention of mentions) {
 			if (chosen.length === wanted) return chosen;
-			const picture = choosePicture(mention, scope, limitsFor(source, rule.limits), source.from === 'body');
+			const picture = choosePicture(
+				mention,
+				scope,
+				limitsFor(source as MentioningSource, rule.limits),
+				source.from === 'body'
+			);
 			if ('why' in picture) skipped?.push({ source: nameOfSource(source), ...picture });
 			else if (!chosen.some((other) => other.address === picture.address)) chosen.push(picture);
 		}
 	}
 	return chosen;
+}
+
+/** The tags whose pictures stand for the page. */
+const SHARE_TAGS = new Set(['og:image', 'twitter:image']);
+
+/**
+ * Pictures in the shapes asked for, each cut for the readers that come to see it there; one that the library does not
+ * hold stays whole. Where the page wants the mark for video, whole ones get it too.
+ */
+export function inShapes(
+	pictures: readonly ChosenPicture[],
+	shapes: readonly Shape[] | undefined,
+	tag: string,
+	scope: PictureScope
+): readonly ChosenPicture[] {
+	const play = scope.playMark && SHARE_TAGS.has(tag);
+	const wanted: readonly (Shape | 'whole')[] = shapes?.length ? shapes : play ? ['whole'] : [];
+	if (wanted.length === 0) return pictures;
+	const all: ChosenPicture[] = [];
+	for (const chosen of onePerSource(pictures))
+		for (const shape of wanted) {
+			const next = cutFor(chosen, shape, readersOfTag(tag, all.length === 0), play, scope) ?? chosen;
+			if (!all.some(({ address }) => address === next.address)) all.push(next);
+		}
+	return all;
+}
+
+/** What was cut to several shapes before is one picture again. */
+const onePerSource = (pictures: readonly ChosenPicture[]) =>
+	pictures.filter(({ src }, at) => pictures.findIndex((other) => other.src === src) === at);
+
+function cutFor(
+	chosen: ChosenPicture,
+	shape: Shape | 'whole',
+	readers: ReturnType<typeof readersOfTag>,
+	play: boolean,
+	scope: PictureScope
+): ChosenPicture | undefined {
+	const picture = chosen.recipe ? undefined : scope.facts(chosen.src);
+	const cut = picture && cutOf(picture, shape, readers, play);
+	const address = cut && scope.addresses.ofPicture(MEDIA_PATH + cut.file, scope.pageAddress);
+	if (!cut || !address) return undefined;
+	const { width, height } = cut;
+	return { ...chosen, address, secure: undefined, type: `image/${cut.format}`, width, height };
 }
 
 /**
@@ -66,15 +138,19 @@ export function nameOfSource(source: PictureSource): string {
 	return source.from === 'field' ? `page.${source.name}` : source.from;
 }
 
+type MentioningSource =
+	| Extract<PictureSource, { from: 'file' | 'field' }>
+	| { readonly from: Exclude<PictureSource['from'], 'file' | 'field' | 'composed'> };
+
 const NO_LIMITS: PictureLimits = {};
 const BODY_LIMITS: PictureLimits = { minWidth: LEAST_IN_BODY, minHeight: LEAST_IN_BODY };
 
-function limitsFor(source: PictureSource, limits: PictureLimits | undefined): PictureLimits {
+function limitsFor(source: MentioningSource, limits: PictureLimits | undefined): PictureLimits {
 	if (source.from !== 'body') return limits ?? NO_LIMITS;
 	return limits ? { ...BODY_LIMITS, ...limits } : BODY_LIMITS;
 }
 
-function mentionsOf(source: PictureSource, scope: PictureScope): readonly PictureMention[] {
+function mentionsOf(source: MentioningSource, scope: PictureScope): readonly PictureMention[] {
 	switch (source.from) {
 		case 'file':
 			return [{ src: source.src, ...(source.alt !== undefined && { alt: source.alt }) }];
@@ -120,6 +196,8 @@ function choosePicture(
 	let choice = scope.choices.get(src);
 	if (choice) return choice;
 	choice = chooseFitting(mention, scope, limits, fromBody);
+	// Alt texts by language are looked up for each page.
+	if (scope.facts(src)?.alts) return choice;
 	if (scope.choices.size >= MOST_CHOICES) scope.choices.clear();
 	scope.choices.set(src, choice);
 	return choice;
@@ -156,8 +234,18 @@ function makeChoice(
 		type: type || undefined,
 		width: isSized ? width : undefined,
 		height: isSized ? height : undefined,
-		alt: altOf(mention) || altOf(picture) || undefined
+		alt: altOf(mention) || altIn(picture, scope.language) || undefined
 	};
+}
+
+/** The picture's own alt text: for the exact language, for its shorter forms, for any. */
+function altIn(picture: Picture, language: string): string {
+	for (const step of picture.alts ? languageChain(language) : []) {
+		const tag = Object.keys(picture.alts as object).find((one) => one.toLowerCase() === step);
+		const alt = tag === undefined ? '' : altOf({ alt: picture.alts?.[tag] ?? '' });
+		if (alt !== '') return alt;
+	}
+	return altOf(picture);
 }
 
 const altOf = ({ alt }: { readonly alt?: string }) => (alt === undefined ? '' : cleanText(toText(alt)));
@@ -175,36 +263,4 @@ function unfit(picture: Picture, limits: PictureLimits, fromBody: boolean): Pict
 	if (shape < (limits.minShape ?? 0)) return { why: 'wrong-shape', picture, limit: limits.minShape! };
 	if (shape > (limits.maxShape ?? Infinity)) return { why: 'wrong-shape', picture, limit: limits.maxShape! };
 	return undefined;
-}
-
-/** A box to cut from a picture, in its pixels. */
-export interface CropBox {
-	readonly left: number;
-	readonly top: number;
-	readonly width: number;
-	readonly height: number;
-}
-
-/**
- * The largest box of a wanted shape (width divided by height) that lies in a picture, as near to centred on the focus
- * point as its edges allow. Whole pixels, never outside, never empty.
- */
-export function cropBox(
-	width: number,
-	height: number,
-	shape: number,
-	focus: readonly [number, number] = [0.5, 0.5]
-): CropBox {
-	const wide = Math.min(width, Math.max(1, Math.round(height * shape)));
-	const high = Math.min(height, Math.max(1, Math.round(width / shape)));
-	const boxWidth = width / height > shape ? wide : width;
-	const boxHeight = width / height > shape ? height : high;
-	const place = (whole: number, part: number, at: number) =>
-		Math.min(whole - part, Math.max(0, Math.round(whole * Math.min(1, Math.max(0, at)) - part / 2)));
-	return {
-		left: place(width, boxWidth, focus[0]),
-		top: place(height, boxHeight, focus[1]),
-		width: boxWidth,
-		height: boxHeight
-	};
 }

@@ -1,6 +1,6 @@
 import { findTag } from '../catalogue/catalogue';
-import type { Page, Rule, RuleBody, Site, ContentType } from '../model';
-import { sameJson, withChanges, type Changes, type SettingsEdit } from '../settings';
+import type { ContentType, Page, Picture, Rule, RuleBody, Site } from '../model';
+import { sameJson, withChanges, type Changes, type PictureEdit, type SettingsEdit } from '../settings';
 import { hasGap, hasTwice } from '../text/faults';
 import { countGraphemes } from '../text/text';
 import type { SiteModel } from './resolve';
@@ -57,18 +57,29 @@ function editRules(rules: readonly Rule[], edit: Edit): Rule[] {
 		: others;
 }
 
-/** What an edit makes of the site, the type or the page that it is for. */
+/** What an edit makes of the site, the type, the page or the picture that it is for. */
 const edited = <T extends { readonly rules: readonly Rule[] }>(owner: T, edit: AnyEdit): T =>
 	'changes' in edit
 		? withChanges(owner, edit.changes as Changes<T>)
 		: { ...owner, rules: editRules(owner.rules, edit) };
 
+type Model = { site: Site; types: readonly ContentType[]; pictures?: SiteModel['pictures'] };
+
 /** The model as it would be with the edit; a page is edited by `editPage`. */
-export function editModel<T extends { site: Site; types: readonly ContentType[] }>(model: T, edit: AnyEdit): T {
+export function editModel<T extends Model>(model: T, edit: AnyEdit): T {
 	const { place } = edit;
+	if (place.layer === 'picture') return withPicture(model, edit as PictureEdit);
 	if (place.layer === 'site') return { ...model, site: edited(model.site, edit) };
 	if (place.layer === 'page') return model;
 	return { ...model, types: model.types.map((type) => (type.name === place.name ? edited(type, edit) : type)) };
+}
+
+function withPicture<T extends Model>(model: T, { place, changes }: PictureEdit): T {
+	if (!Array.isArray(model.pictures)) return model;
+	const pictures = (model.pictures as readonly Picture[]).map((picture) =>
+		picture.src === place.src ? withChanges(picture, changes) : picture
+	);
+	return { ...model, pictures };
 }
 
 /** The page as it would be with the edit. */
@@ -78,6 +89,7 @@ export function editPage(page: Page, edit: AnyEdit): Page {
 }
 
 function isUnder(page: Page, { place }: AnyEdit): boolean {
+	if (place.layer === 'picture') return true;
 	return place.layer === 'site' || (place.layer === 'type' ? place.name === page.type : place.path === page.path);
 }
 
@@ -99,11 +111,11 @@ export function measureReach(
 		if (!isUnder(page, edit)) continue;
 		count.under++;
 		const [looked, looking] = [before.lookAt(page), after.lookAt(editPage(page, edit))];
-		if ('tag' in edit && isUntouched(edit.tag, looked, looking)) continue;
+		if (tagsOf(edit)?.every((tag) => isUntouched(tag, looked, looking))) continue;
 		const [was, will] = [before.headOf(looked), after.headOf(looking)];
 		if (sameHead(was, will)) continue;
 		count.changed++;
-		const tag = 'tag' in edit ? edit.tag : firstDifference(was, will);
+		const tag = tagsOf(edit)?.find((one) => !isUntouched(one, looked, looking)) ?? firstDifference(was, will);
 		const change = compare(page.path, tag, [was, looked.gapsOf(tag)], [will, looking.gapsOf(tag)]);
 		if (change.verdict !== 'other') count[change.verdict]++;
 		keepWorst(found, change);
@@ -111,8 +123,17 @@ export function measureReach(
 	return { ...count, worst: found };
 }
 
+/** What a page shows that a change of a picture can be seen in; its icons are the same on all pages. */
+const PICTURE_TAGS = ['og:image', 'twitter:image', 'icon', 'apple-touch-icon'];
+
+/** The tags by which it can be told whether an edit changes a page; undefined where any could. */
+function tagsOf(edit: AnyEdit): readonly string[] | undefined {
+	if ('tag' in edit) return [edit.tag];
+	return edit.place.layer === 'picture' ? PICTURE_TAGS : undefined;
+}
+
 /**
- * Whether a rule's edit leaves a page as it is, told by its tag alone: what comes to the same is read as the same by all
+ * Whether an edit leaves a page as it is, told by one tag alone: what comes to the same is read as the same by all
  * other tags. Where rules could go in circles (R7), it cannot be told so.
  */
 function isUntouched(tag: string, was: Resolution, will: Resolution): boolean {

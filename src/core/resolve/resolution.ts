@@ -5,6 +5,7 @@ import { ownValue, toText, type Value } from '../template/values';
 import type { AddressBook } from './address';
 import { readingMinutes } from './builtIns';
 import { LEFT_OUT, type Candidate } from './candidate';
+import { composeFor } from './composed';
 import { LOOPED, LoopWatch } from './loops';
 import type { PictureFacts, PictureScope } from './pictures';
 import { languageChain, type Plan } from './plan';
@@ -38,6 +39,7 @@ export class Resolution implements Scope, PictureScope {
 	readonly fields: Page['fields'];
 	/** Only where the rules could lead in a circle. */
 	readonly watch: LoopWatch | undefined;
+	private share: ChosenPicture | 'being made' | undefined;
 	private readonly values: (TagValue | null | undefined)[];
 
 	constructor(
@@ -68,7 +70,27 @@ export class Resolution implements Scope, PictureScope {
 		return this.scope.facts;
 	}
 	get typePicture(): PictureMention | undefined {
-		return this.type?.picture;
+		const by = this.type?.pictureBy;
+		if (!by) return this.type?.picture;
+		const value = by.field === 'listing' ? this.listingValue('title') : this.pageValue(by.field);
+		return (ownValue(by.pictures, toText(value)) as PictureMention | undefined) ?? this.type?.picture;
+	}
+	get playMark(): boolean {
+		return this.page.playMark ?? this.type?.playMark ?? false;
+	}
+
+	/** The share picture of the page, once anything has asked for it. */
+	get made(): ChosenPicture | undefined {
+		return this.share === 'being made' ? undefined : this.share;
+	}
+
+	composed(): ChosenPicture | undefined {
+		// A layout that asks what its own tag came to finds nothing there.
+		if (this.share === undefined && this.type?.layout) {
+			this.share = 'being made';
+			this.share = composeFor(this, this.type.layout);
+		}
+		return this.made;
 	}
 	get isHidden(): boolean {
 		return this.page.hidden === true || this.type?.special === 'not-found';

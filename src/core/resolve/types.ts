@@ -1,4 +1,5 @@
 import type { TagDefinition } from '../catalogue/types';
+import type { Recipe } from '../pictures/layout';
 import type { ExtraMarkup, Layer, Picture, RuleBody } from '../model';
 
 /** A picture that won, with the facts that travel with it (R6). */
@@ -13,6 +14,8 @@ export interface ChosenPicture {
 	readonly alt: string | undefined;
 	/** The key it is known by in the site's pictures. */
 	readonly src: string;
+	/** What a share picture is drawn from. */
+	readonly recipe?: Recipe;
 }
 
 /** A value with attributes of its own, such as the language of an alternate. */
@@ -71,6 +74,7 @@ export interface Head {
 /** Why a picture source was passed over. */
 export type PictureMiss =
 	| { readonly why: 'missing' }
+	| { readonly why: 'no-layout' }
 	| {
 			readonly why: 'not-http' | 'drawing' | 'repeated' | 'mark' | 'too-narrow' | 'too-low' | 'wrong-shape';
 			readonly picture: Picture;

@@ -6,6 +6,8 @@ import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
 import type { FoundPage, Store } from '../store/store';
 import { decodeFile } from './encoding';
 import { fileOfPath, isHtmlName, openFolder, pathOfFile, walkFolder, type FolderEntry } from './folder';
+import { Library } from '../pictures/library';
+import { MAX_BYTES } from '../pictures/takePicture';
 import { readPictureFacts } from './pictureFacts';
 
 export interface ImportOptions {
@@ -48,7 +50,7 @@ export async function importFolder(store: Store, options: ImportOptions): Promis
 		throw new UserError(
 			`None of the ${entries.length} files in ${options.folder} could be read as a page. The first: ${entries[0]!.path}, ${reading.skipped[0]?.why}.`
 		);
-	const pictures = await readPictures(top, reading.pages, options.fetcher);
+	const pictures = await readPictures(top, reading.pages, new Library(store), options.fetcher);
 	// What is not there cannot stand on a card.
 	const gone = new Set(pictures.missing.map((picture) => picture.path));
 	const retired = save(
@@ -166,7 +168,12 @@ function sitePath(src: string, page: string): string | undefined {
 const mentionsIn = (page: FoundPage) => (page.fields.pictures ?? []) as readonly PictureMention[];
 
 /** The facts of every picture that the pages mention and the folder holds; how often each stands is counted. */
-async function readPictures(top: string, pages: readonly FoundPage[], fetcher: GuardedFetcher | undefined) {
+async function readPictures(
+	top: string,
+	pages: readonly FoundPage[],
+	library: Library,
+	fetcher: GuardedFetcher | undefined
+) {
 	const uses = new Map<string, number>();
 	for (const page of pages)
 		for (const src of new Set(mentionsIn(page).map((mention) => mention.src))) uses.set(src, (uses.get(src) ?? 0) + 1);
@@ -175,7 +182,7 @@ async function readPictures(top: string, pages: readonly FoundPage[], fetcher: G
 	for (const [src, count] of uses) {
 		const isLocal = src.startsWith('/');
 		if (!isLocal && !fetcher) continue;
-		const facts = isLocal ? await factsInFolder(top, src) : await factsAt(src, fetcher as GuardedFetcher);
+		const facts = await (isLocal ? factsInFolder(top, src, library) : factsAt(src, fetcher as GuardedFetcher, library));
 		const repeated = count >= FRAME_LEAST && count >= pages.length * FRAME_SHARE;
 		if (typeof facts !== 'string')
 			known.push({ src, ...facts, ...(repeated && { repeated: count }), ...(isMark(src) && { mark: true }) });
@@ -187,17 +194,33 @@ async function readPictures(top: string, pages: readonly FoundPage[], fetcher: G
 /** The facts of a picture, or why there are none. */
 type FactsOrWhy = Omit<Picture, 'src'> | string;
 
-async function factsInFolder(top: string, src: string): Promise<FactsOrWhy> {
+async function factsInFolder(top: string, src: string, library: Library): Promise<FactsOrWhy> {
 	const file = fileOfPath(top, src);
-	return (file && (await readPictureFacts(file))) || 'not in the folder, or no picture';
+	if (!file || !statSync(file).isFile()) return 'not in the folder, or no picture';
+	// What is heavier than the library takes is only looked at.
+	if (statSync(file).size > MAX_BYTES) return (await readPictureFacts(file)) ?? 'no picture';
+	return (await takeIn(readFileSync(file), library)) ?? 'not in the folder, or no picture';
 }
 
-async function factsAt(address: string, fetcher: GuardedFetcher): Promise<FactsOrWhy> {
+async function factsAt(address: string, fetcher: GuardedFetcher, library: Library): Promise<FactsOrWhy> {
 	try {
 		const { body } = await fetcher.fetch(address, PICTURE_LIMITS);
-		return (await readPictureFacts(body)) ?? 'what stands there is no picture';
+		return (await takeIn(body, library)) ?? 'what stands there is no picture';
 	} catch (error) {
 		if (error instanceof UserError) return error.message;
+		throw error;
+	}
+}
+
+/** The facts of a picture, and a copy of it in the library; drawings, which no reader shows, are not copied. */
+async function takeIn(bytes: Buffer, library: Library): Promise<Omit<Picture, 'src'> | undefined> {
+	const facts = await readPictureFacts(bytes);
+	if (!facts || facts.type === 'image/svg+xml') return facts;
+	try {
+		return await library.copyOf(bytes, facts);
+	} catch (error) {
+		// One that cannot be decoded whole is known by its facts alone.
+		if (error instanceof UserError) return facts;
 		throw error;
 	}
 }
@@ -227,9 +250,18 @@ function save(
 		const id = store.saveSite(site);
 		for (const type of new Set(['page', ...types.map((one) => one.type)])) store.ensureType(id, type);
 		for (const page of pages) store.refreshPage(id, page);
-		store.savePictures(id, pictures);
+		store.savePictures(
+			id,
+			pictures.map((picture) => ({ ...setByHand(store.picture(id, picture.src)), ...picture }))
+		);
 		return store.retirePages(id, new Set(pages.map((page) => page.path)));
 	});
+}
+
+/** What people have set for a picture; the rest is read from its file. */
+function setByHand({ focus, cuts, alt, alts, name }: Partial<Picture> = {}): Partial<Picture> {
+	const given = Object.entries({ focus, cuts, alt, alts, name }).filter(([, value]) => value !== undefined);
+	return Object.fromEntries(given) as Partial<Picture>;
 }
 
 /** The language most pages are in. */

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { headToJson, renderHead, Resolver, type Page } from '$core';
+import { headToJson, MEDIA_PATH, renderHead, Resolver, type Page } from '$core';
 import type { ReleasedHead } from '../store/releases';
 import type { Store, StoredSite } from '../store/store';
 
@@ -10,9 +10,13 @@ export function resolverOf(store: Store, { id, site, types }: StoredSite, now: s
 
 /** A page's head as a release keeps it. */
 export function releasedHead(resolver: Resolver, page: Page): ReleasedHead {
-	const head = resolver.resolveHead(page);
+	const looked = resolver.lookAt(page);
+	const head = resolver.headOf(looked);
 	const html = renderHead(head);
 	const json = JSON.stringify(headToJson(head));
 	const hash = createHash('sha256').update(html).update('\0').update(json).digest('base64url');
-	return { path: page.path, address: resolver.addressOf(page.path) ?? page.path, hash, html, json };
+	const { src, recipe } = looked.made ?? {};
+	const share = src && recipe && { name: src.slice(MEDIA_PATH.length), recipe };
+	const address = resolver.addressOf(page.path) ?? page.path;
+	return { path: page.path, address, hash, html, json, ...(share && { share }) };
 }

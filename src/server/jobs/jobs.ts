@@ -1,4 +1,16 @@
-import { findHard, findWorst, measureReach, type AnyEdit, type HardPage, type Reach, type WorstPages } from '$core';
+import {
+	findHard,
+	findWorst,
+	measureReach,
+	type AnyEdit,
+	type HardPage,
+	type Reach,
+	type Recipe,
+	type WorstPages
+} from '$core';
+import { Library } from '../pictures/library';
+import { compose, type Composed, type ComposeTask } from './compose';
+import { countUses, type PictureUses } from './uses';
 import { explain } from '../store/database';
 import type { Release } from '../store/releases';
 import { Store, type StoredSite } from '../store/store';
@@ -11,6 +23,10 @@ export interface Jobs {
 	reach: { input: { db: string; site: string; edit: AnyEdit }; output: Reach };
 	worst: { input: { db: string; site: string }; output: WorstPages };
 	hard: { input: { db: string; site: string; type?: string }; output: HardPage[] };
+	uses: { input: { db: string; site: string }; output: PictureUses };
+	compose: { input: ComposeTask; output: Composed };
+	/** One share picture as it would be; nothing is kept of it but its file. */
+	draw: { input: { db: string; recipe: Recipe }; output: string };
 }
 export type JobName = keyof Jobs;
 export type Progress = (done: number) => void;
@@ -40,7 +56,7 @@ const reading = <T>(db: string, work: (store: Store) => T): T => {
 };
 
 /** The work itself, by name. Called in the thread; never in the one that answers requests. */
-export const JOBS: { readonly [N in JobName]: (input: Jobs[N]['input'], progress: Progress) => Jobs[N]['output'] } = {
+export const JOBS = {
 	release({ db, site: name }, progress) {
 		const writer = new Store(db);
 		try {
@@ -102,7 +118,30 @@ export const JOBS: { readonly [N in JobName]: (input: Jobs[N]['input'], progress
 			const { id, site, types } = store.site(name);
 			const model = { site, types, pictures: store.pictures(id) };
 			return findHard(model, store.pages(id), new Date().toISOString(), type);
-		})
+		}),
+	uses: ({ db, site: name }) =>
+		reading(db, (store) => {
+			const site = store.site(name);
+			return countUses(
+				resolverOf(store, site, new Date().toISOString()),
+				store.pages(site.id),
+				store.pictures(site.id)
+			);
+		}),
+	compose,
+	async draw({ db, recipe }) {
+		const store = new Store(db, { readonly: true });
+		try {
+			return (await new Library(store).compose(recipe)).file;
+		} finally {
+			store.close();
+		}
+	}
+} satisfies {
+	readonly [N in JobName]: (
+		input: Jobs[N]['input'],
+		progress: Progress
+	) => Jobs[N]['output'] | Promise<Jobs[N]['output']>;
 };
 
 function* renderAll(store: Store, site: StoredSite, now: string, progress: Progress) {

@@ -5,9 +5,10 @@ import { JOBS, type JobName, type Progress } from './jobs';
 
 const progress: Progress = (done) => parentPort?.postMessage({ progress: done });
 
-parentPort?.on('message', ({ name, input }: { name: JobName; input: never }) => {
+parentPort?.on('message', async ({ name, input }: { name: JobName; input: never }) => {
 	try {
-		parentPort?.postMessage({ output: (JOBS[name] as (input: never, progress: Progress) => unknown)(input, progress) });
+		const work = JOBS[name] as (input: never, progress: Progress) => unknown;
+		parentPort?.postMessage({ output: await work(input, progress) });
 	} catch (error) {
 		if (!(error instanceof UserError)) throw error;
 		parentPort?.postMessage({ refused: error.message, exitCode: error.exitCode });

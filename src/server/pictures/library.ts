@@ -1,55 +1,174 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { copyFileSync, existsSync, mkdirSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import {
+	existsSync,
+	mkdirSync,
+	readdirSync,
+	readFileSync,
+	renameSync,
+	rmSync,
+	statSync,
+	writeFileSync,
+	copyFileSync
+} from 'node:fs';
 import { basename, join } from 'node:path';
-import type { Picture } from '$core';
+import {
+	keptCopyOf,
+	MEDIA_PATH,
+	nameOfRecipe,
+	readCutName,
+	readIconName,
+	RECIPE_NAME,
+	type Picture,
+	type Recipe
+} from '$core';
 import type { Store } from '../store/store';
+import { writeCut, writeIcon } from './cuts';
+import { drawShare } from './draw';
 import { takePicture } from './takePicture';
 
-/** Where the library's pictures stand under a site's base address. */
-export const MEDIA_PATH = '/media/';
-const NAME = /^[0-9a-f]{24}\.(?:jpg|png)$/;
+const KEPT_NAME = /^[0-9a-f]{24}\.(?:jpg|png)$/;
+/** A file that no site knows is left alone until it is this old (milliseconds): it may be on its way in. */
+const GRACE = 10 * 60_000;
+/** Share pictures that no release names are kept this long (milliseconds). */
+const SHARE_KEEP = 30 * 24 * 3_600_000;
 
-/** The pictures taken in, beside the database, each named by the hash of its bytes. */
+/**
+ * The pictures taken in, beside the database, each named by the hash of its bytes; and what is made of them: cuts, icons
+ * and share pictures, each named by all that goes into it, and made when first asked for.
+ */
 export class Library {
-	private readonly folder: string;
+	readonly folder: string;
 
 	constructor(private readonly store: Store) {
 		this.folder = `${store.file}.media`;
 	}
 
 	/** Takes a picture into a site's library. The same picture twice is one. Throws a `UserError` when it is refused. */
-	async take(site: number, bytes: Buffer): Promise<Picture> {
-		const taken = await takePicture(bytes);
-		const hash = createHash('sha256').update(taken.bytes).digest('hex').slice(0, 24);
-		const name = `${hash}.${taken.extension}`;
-		this.write(name, taken.bytes);
-		const picture: Picture = { src: MEDIA_PATH + name, ...taken.facts };
+	async take(site: number, bytes: Buffer, name?: string): Promise<Picture> {
+		const { file, facts } = await this.keep(bytes);
+		const src = MEDIA_PATH + file;
+		// What was set for it when it came before stays.
+		const picture: Picture = { ...facts, ...(name && { name }), ...this.store.picture(site, src), src };
 		this.store.transaction(() => this.store.savePictures(site, [picture]));
 		return picture;
 	}
 
-	/** The file of a name, or undefined when there is none; no other path can be meant. */
+	/**
+	 * Keeps a copy of a picture that stands at an address of its own, and gives its facts with where the copy is. `own`
+	 * are the facts of the file itself. Throws a `UserError` when it is refused.
+	 */
+	async copyOf(bytes: Buffer, own: Omit<Picture, 'src'>): Promise<Omit<Picture, 'src'>> {
+		const { file, facts } = await this.keep(bytes);
+		const { width = 1, height = 1, bytes: _bytes, type: _type, ...looks } = facts;
+		return { ...looks, ...own, kept: { file, width, height } };
+	}
+
+	/** The file a picture is kept in, decoded once for each file that ever comes. */
+	private async keep(bytes: Buffer): Promise<{ file: string; facts: Omit<Picture, 'src'> }> {
+		const original = hashOf(bytes);
+		const before = this.store.taken(original);
+		if (before && existsSync(join(this.folder, before.file))) return before;
+		const taken = await takePicture(bytes);
+		const file = `${hashOf(taken.bytes)}.${taken.extension}`;
+		this.write(file, taken.bytes);
+		this.store.transaction(() => this.store.saveTaken(original, file, taken.facts));
+		return { file, facts: taken.facts };
+	}
+
+	/** The file of a name that is there already; no other path can be meant. */
 	fileOf(name: string): string | undefined {
 		const file = join(this.folder, name);
-		return NAME.test(name) && existsSync(file) ? file : undefined;
+		const isOurs = KEPT_NAME.test(name) || RECIPE_NAME.test(name) || readCutName(name) || readIconName(name);
+		return isOurs && existsSync(file) ? file : undefined;
+	}
+
+	/** The file of a name, made now if it is one that can be; undefined when there is no such picture. */
+	async find(name: string): Promise<string | undefined> {
+		const there = this.fileOf(name);
+		if (there) return there;
+		const bytes = await this.make(name);
+		if (!bytes) return undefined;
+		this.write(name, bytes);
+		return join(this.folder, name);
+	}
+
+	private async make(name: string): Promise<Buffer | undefined> {
+		const cut = readCutName(name);
+		const icon = readIconName(name);
+		const master = this.masterOf((cut ?? icon)?.hash);
+		if (master && cut) return writeCut(master, cut);
+		if (master && icon) return writeIcon(master, icon);
+		const recipe = RECIPE_NAME.test(name) ? this.store.recipe(name) : undefined;
+		return recipe && this.draw(recipe);
+	}
+
+	private masterOf(hash: string | undefined): string | undefined {
+		return hash === undefined ? undefined : (this.fileOf(`${hash}.jpg`) ?? this.fileOf(`${hash}.png`));
+	}
+
+	private draw(recipe: Recipe): Promise<Buffer> {
+		return drawShare(recipe, (name) => {
+			const file = this.fileOf(name);
+			return file === undefined ? undefined : readFileSync(file);
+		});
+	}
+
+	/** Draws a share picture, unless it is there; says whether it was. */
+	async compose(recipe: Recipe): Promise<{ readonly file: string; readonly wasThere: boolean }> {
+		const name = nameOfRecipe(recipe);
+		const file = join(this.folder, name);
+		if (existsSync(file)) return { file, wasThere: true };
+		this.write(name, await this.draw(recipe));
+		return { file, wasThere: false };
 	}
 
 	/** Copies pictures of the library into the folder of a site, to where its heads say they are; says how many. */
-	copyInto(folder: string, sources: Iterable<string>): number {
-		const files = [...sources].flatMap((src) => this.fileOf(src.slice(MEDIA_PATH.length)) ?? []);
+	async copyInto(folder: string, names: Iterable<string>): Promise<number> {
 		const target = join(folder, MEDIA_PATH);
-		if (files.length > 0) mkdirSync(target, { recursive: true });
-		for (const file of files) copyFileSync(file, join(target, basename(file)));
-		return files.length;
+		let count = 0;
+		for (const name of names) {
+			const file = await this.find(name);
+			if (!file) continue;
+			mkdirSync(target, { recursive: true });
+			copyFileSync(file, join(target, basename(file)));
+			count++;
+		}
+		return count;
 	}
 
-	/** Takes away the files that no site knows any more; says how many. */
-	sweep(): number {
-		if (!existsSync(this.folder)) return 0;
-		const sites = this.store.siteNames();
-		const known = new Set(sites.flatMap(({ id }) => this.store.pictures(id).map(({ src }) => src)));
-		const orphans = readdirSync(this.folder).filter((name) => !known.has(MEDIA_PATH + name));
-		for (const name of orphans) rmSync(join(this.folder, name));
+	/** How much it holds: files as they were taken in, and bytes. */
+	size(): { readonly pictures: number; readonly bytes: number } {
+		const files = this.files().filter((name) => KEPT_NAME.test(name));
+		return {
+			pictures: files.length,
+			bytes: files.reduce((sum, name) => sum + statSync(join(this.folder, name)).size, 0)
+		};
+	}
+
+	private files(): string[] {
+		return existsSync(this.folder) ? readdirSync(this.folder) : [];
+	}
+
+	/** Takes away the files that no site knows any more, and what was made of them; says how many. Safe at any time. */
+	sweep(now = Date.now()): number {
+		const known = new Set(
+			this.store
+				.siteNames()
+				.flatMap(({ id }) => this.store.pictures(id).flatMap((picture) => keptCopyOf(picture)?.file ?? []))
+		);
+		const hashes = new Set([...known].map((file) => file.slice(0, 24)));
+		this.store.transaction(() => this.store.dropRecipes(new Date(now - SHARE_KEEP).toISOString()));
+		const recipes = new Set(this.store.recipeNames());
+		const isKnown = (name: string) =>
+			known.has(name) ||
+			(RECIPE_NAME.test(name) ? recipes.has(name) : !KEPT_NAME.test(name) && hashes.has(name.slice(0, 24)));
+		const orphans = this.files().filter(
+			(name) => !isKnown(name) && now - statSync(join(this.folder, name)).mtimeMs >= GRACE
+		);
+		for (const name of orphans) {
+			rmSync(join(this.folder, name));
+			this.store.forgetTaken(name);
+		}
 		return orphans.length;
 	}
 
@@ -63,3 +182,5 @@ export class Library {
 		renameSync(waiting, file);
 	}
 }
+
+const hashOf = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex').slice(0, 24);

@@ -2,6 +2,7 @@ import Ajv, { type ErrorObject } from 'ajv';
 import { readFileSync } from 'node:fs';
 import { nearestName, type ContentType, type Page, type Picture, type Rule, type Site } from '$core';
 import { UserError } from '../errors';
+import { Library } from '../pictures/library';
 import type { Store } from '../store/store';
 import schema from './site-file.schema.json';
 
@@ -165,10 +166,16 @@ export function saveSiteFile(store: Store, data: SiteFile) {
 		for (const type of data.types) store.saveType(id, type);
 		for (const page of data.pages) store.savePage(id, page);
 		store.keepOnly(id, new Set(data.types.map((type) => type.name)), new Set(data.pages.map((page) => page.path)));
-		store.savePictures(id, data.pictures ?? [], true);
+		store.savePictures(id, (data.pictures ?? []).map(withoutLostCopy(new Library(store))), true);
 		store.saveRedirects(id, data.redirects ?? {});
 	});
 }
+
+/** A site file names copies in the library that it came from; where there is none, the picture stands at its own address only. */
+const withoutLostCopy =
+	(library: Library) =>
+	({ kept, ...picture }: Picture): Picture =>
+		kept && library.fileOf(kept.file) ? { ...picture, kept } : picture;
 
 /** A site as a site file's text, piece by piece. The same site gives the same bytes: names, paths and keys are in order. */
 export function* writeSiteFile(store: Store, name: string): Generator<string> {

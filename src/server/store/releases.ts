@@ -1,3 +1,4 @@
+import type { Recipe } from '$core';
 import type { Db } from './database';
 
 const SQL = {
@@ -6,8 +7,12 @@ const SQL = {
 	byAddress: `SELECT p.path, p.address, h.hash, h.html, h.json FROM released_page p JOIN head h ON h.hash = p.head WHERE p.release_id = ? AND p.address = ?`,
 	hashes: `SELECT path, head FROM released_page WHERE release_id = ?`,
 	stage: `CREATE TEMP TABLE IF NOT EXISTS staged (path TEXT PRIMARY KEY, address TEXT NOT NULL, hash TEXT NOT NULL, html TEXT NOT NULL, json TEXT NOT NULL) STRICT`,
-	clear: `DELETE FROM temp.staged`,
+	stageRecipes: `CREATE TEMP TABLE IF NOT EXISTS staged_recipe (name TEXT PRIMARY KEY, recipe TEXT NOT NULL) STRICT`,
+	clear: `DELETE FROM temp.staged; DELETE FROM temp.staged_recipe`,
 	add: `INSERT INTO temp.staged (path, address, hash, html, json) VALUES (@path, @address, @hash, @html, @json)`,
+	addRecipe: `INSERT OR IGNORE INTO temp.staged_recipe (name, recipe) VALUES (?, ?)`,
+	recipes: `INSERT INTO recipe (name, site_id, recipe, used) SELECT name, @site, recipe, @created FROM temp.staged_recipe WHERE true
+		ON CONFLICT (name, site_id) DO UPDATE SET used = excluded.used`,
 	open: `INSERT INTO release (site_id, number, created, pages, revision)
 		SELECT @site, coalesce((SELECT max(number) FROM release WHERE site_id = @site), 0) + 1, @created, (SELECT count(*) FROM temp.staged), @revision
 		RETURNING id, number, created, pages, revision`,
@@ -31,6 +36,8 @@ export interface ReleasedHead {
 	readonly hash: string;
 	readonly html: string;
 	readonly json: string;
+	/** The share picture that it names, and what that is drawn from. */
+	readonly share?: { readonly name: string; readonly recipe: Recipe };
 }
 
 /** Releases: numbered, never changed once made. */
@@ -62,11 +69,15 @@ export class ReleaseStore {
 	 */
 	make(site: number, revision: number, created: string, heads: Iterable<ReleasedHead>): Release {
 		this.db.exec(SQL.stage);
+		this.db.exec(SQL.stageRecipes);
 		this.db.exec(SQL.clear);
-		const add = this.db.prepare(SQL.add);
+		const [add, addRecipe] = [this.db.prepare(SQL.add), this.db.prepare(SQL.addRecipe)];
 		this.db
 			.transaction(() => {
-				for (const head of heads) add.run(head);
+				for (const { share, ...head } of heads) {
+					add.run(head);
+					if (share) addRecipe.run(share.name, JSON.stringify(share.recipe));
+				}
 			})
 			.deferred();
 		const release = this.db
@@ -74,6 +85,7 @@ export class ReleaseStore {
 				const opened = this.db.prepare(SQL.open).get({ site, created, revision }) as Release;
 				this.db.exec(SQL.heads);
 				this.db.prepare(SQL.pages).run(opened.id);
+				this.db.prepare(SQL.recipes).run({ site, created });
 				return opened;
 			})
 			.immediate();

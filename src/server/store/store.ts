@@ -1,4 +1,4 @@
-import type { ContentType, Page, Picture, Rule, RuleBody, Site } from '$core';
+import type { ContentType, Page, Picture, Recipe, Rule, RuleBody, Site } from '$core';
 import type { Statement as SqliteStatement } from 'better-sqlite3';
 import { UserError } from '../errors';
 import { explain, openDatabase, type Db, type OpenOptions } from './database';
@@ -52,12 +52,26 @@ const SQL = {
 		ON CONFLICT (site_id, path) DO UPDATE SET type = coalesce(@type, type), language = excluded.language, modified = excluded.modified,
 			fields = excluded.fields, settings = json_set(settings, '$.found', json(@found)), origin = 'folder',
 			state = CASE WHEN origin = 'gone' THEN 'live' ELSE state END`,
+	paths: `SELECT path FROM page WHERE site_id = ? ORDER BY path`,
+	pathsOfType: `SELECT path FROM page WHERE site_id = ? AND type = ? ORDER BY path`,
 	folderPages: `SELECT id, path FROM page WHERE site_id = ? AND origin = 'folder'`,
 	pageGone: `UPDATE page SET origin = 'gone', state = 'draft' WHERE id = ?`,
 	pictures: `SELECT src, facts FROM picture WHERE site_id = ? ORDER BY src`,
 	savePicture: `INSERT INTO picture (site_id, src, facts) VALUES (@site, @src, @facts)
 		ON CONFLICT (site_id, src) DO UPDATE SET facts = excluded.facts`,
-	dropPictures: `DELETE FROM picture WHERE site_id = ?`
+	pictureBySource: `SELECT src, facts FROM picture WHERE site_id = ? AND src = ?`,
+	dropPicture: `DELETE FROM picture WHERE site_id = ? AND src = ?`,
+	dropPictures: `DELETE FROM picture WHERE site_id = ?`,
+	taken: `SELECT file, facts FROM taken WHERE original = ?`,
+	saveTaken: `INSERT INTO taken (original, file, facts) VALUES (@original, @file, @facts)
+		ON CONFLICT (original) DO UPDATE SET file = excluded.file, facts = excluded.facts`,
+	dropTaken: `DELETE FROM taken WHERE file = ?`,
+	recipe: `SELECT recipe FROM recipe WHERE name = ? LIMIT 1`,
+	recipes: `SELECT DISTINCT name FROM recipe`,
+	saveRecipe: `INSERT INTO recipe (name, site_id, recipe, used) VALUES (@name, @site, @recipe, @used)
+		ON CONFLICT (name, site_id) DO UPDATE SET used = excluded.used`,
+	dropRecipes: `DELETE FROM recipe WHERE used < @before AND used < coalesce((SELECT created FROM release
+		WHERE release.site_id = recipe.site_id ORDER BY number DESC LIMIT 1 OFFSET 1), @before)`
 } as const;
 
 type Statement = SqliteStatement<unknown[]>;
@@ -90,6 +104,12 @@ interface TypeRow {
 	name: string;
 	settings: string;
 }
+
+interface PictureRow {
+	src: string;
+	facts: string;
+}
+const toPicture = ({ src, facts }: PictureRow): Picture => ({ src, ...(JSON.parse(facts) as Omit<Picture, 'src'>) });
 
 /** The place where a rule stands: the site itself, or one of its types or pages by name or path. */
 export type RulePlace =
@@ -180,10 +200,45 @@ export class Store {
 	}
 
 	pictures(site: number): Picture[] {
-		return (this.run('pictures').all(site) as { src: string; facts: string }[]).map(({ src, facts }) => ({
-			src,
-			...(JSON.parse(facts) as object)
-		}));
+		return (this.run('pictures').all(site) as PictureRow[]).map(toPicture);
+	}
+
+	picture(site: number, src: string): Picture | undefined {
+		const row = this.run('pictureBySource').get(site, src) as PictureRow | undefined;
+		return row && toPicture(row);
+	}
+
+	removePicture(site: number, src: string) {
+		this.run('dropPicture').run(site, src);
+	}
+
+	/** What was made of a file when it came before, by the hash of its bytes. */
+	taken(original: string): { file: string; facts: Omit<Picture, 'src'> } | undefined {
+		const row = this.run('taken').get(original) as { file: string; facts: string } | undefined;
+		return row && { file: row.file, facts: JSON.parse(row.facts) as Omit<Picture, 'src'> };
+	}
+	saveTaken(original: string, file: string, facts: Omit<Picture, 'src'>) {
+		this.run('saveTaken').run({ original, file, facts: JSON.stringify(facts) });
+	}
+	forgetTaken(file: string) {
+		this.run('dropTaken').run(file);
+	}
+
+	/** What a share picture is drawn from, by the name of its file. */
+	recipe(name: string): Recipe | undefined {
+		const row = this.run('recipe').get(name) as { recipe: string } | undefined;
+		return row && (JSON.parse(row.recipe) as Recipe);
+	}
+	recipeNames(): string[] {
+		return (this.run('recipes').all() as { name: string }[]).map(({ name }) => name);
+	}
+	saveRecipes(site: number, recipes: ReadonlyMap<string, Recipe>, used: string) {
+		for (const [name, recipe] of recipes)
+			this.run('saveRecipe').run({ name, site, recipe: JSON.stringify(recipe), used });
+	}
+	/** Takes away the recipes not used since a moment (ISO 8601), but those that the last two releases named. */
+	dropRecipes(before: string) {
+		this.run('dropRecipes').run({ before });
 	}
 
 	page(site: number, path: string): Page | undefined {
@@ -208,6 +263,12 @@ export class Store {
 		limit: number
 	): { path: string; type: string; language: string | null; state: Page['state']; title: string | null }[] {
 		return this.run('pageIndex').all(site, limit) as ReturnType<Store['pageIndex']>;
+	}
+
+	/** The paths of all pages, or of those of a type. */
+	pathsOf(site: number, type?: string): string[] {
+		const rows = type === undefined ? this.run('paths').all(site) : this.run('pathsOfType').all(site, type);
+		return (rows as { path: string }[]).map(({ path }) => path);
 	}
 
 	countPages(site: number): { all: number; live: number; byType: Record<string, number> } {

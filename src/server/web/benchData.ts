@@ -17,7 +17,7 @@ export function readBenchData(store: Store, name: string, wanted: string | null)
 		picturesNamed([
 			site.fields,
 			site.translations,
-			types.map((type) => type.picture),
+			types.map((type) => [type.picture, type.pictureBy]),
 			page.fields,
 			site.rules,
 			types.map((type) => type.rules),

@@ -1,12 +1,26 @@
 import Ajv, { type ValidateFunction } from 'ajv';
-import { sameJson, takenBack, withChanges, type ContentType, type Page, type SettingsEdit, type Site } from '$core';
+import {
+	sameJson,
+	takenBack,
+	withChanges,
+	type ContentType,
+	type Page,
+	type Picture,
+	type SettingsEdit,
+	type Site
+} from '$core';
 import { UserError } from '../errors';
 import schema from '../siteFile/site-file.schema.json';
 import type { Store, StoredSite } from '../store/store';
 
 const ajv = new Ajv({ allowUnionTypes: true }).addSchema(schema);
 const validator = (name: string) => ajv.getSchema(`${schema.$id}#/definitions/${name}`) as ValidateFunction;
-const VALIDATORS = { site: validator('site'), type: validator('contentType'), page: validator('page') };
+const VALIDATORS = {
+	site: validator('site'),
+	type: validator('contentType'),
+	page: validator('page'),
+	picture: validator('picture')
+};
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
 	typeof value === 'object' && value !== null && !Array.isArray(value);
@@ -16,12 +30,12 @@ export function readSettingsEdit(data: unknown): SettingsEdit & { readonly expec
 	if (!isRecord(data) || !isRecord(data.place) || !isRecord(data.changes) || 'rules' in data.changes)
 		throw new UserError('The change cannot be read: it needs a place and changes, and rules are set by themselves.');
 	const { layer } = data.place;
-	if (layer !== 'site' && layer !== 'type' && layer !== 'page')
+	if (!Object.hasOwn(VALIDATORS, String(layer)))
 		throw new UserError(`The change cannot be read: "${String(layer)}" is no layer.`);
 	return data as unknown as ReturnType<typeof readSettingsEdit>;
 }
 
-type Owner = Site | ContentType | Page;
+type Owner = Site | ContentType | Page | Picture;
 
 /** What the settings of a place are now. Throws a `UserError` when there is no such place. */
 export function settingsAt(store: Store, { id, site, types }: StoredSite, { place }: SettingsEdit): Owner {
@@ -30,6 +44,11 @@ export function settingsAt(store: Store, { id, site, types }: StoredSite, { plac
 		const type = types.find(({ name }) => name === place.name);
 		if (type) return type;
 		throw new UserError(`There is no type "${place.name}" in this site.`);
+	}
+	if (place.layer === 'picture') {
+		const picture = store.picture(id, place.src);
+		if (picture) return picture;
+		throw new UserError(`There is no picture "${place.src}" in this site.`);
 	}
 	const page = store.page(id, place.path);
 	if (page) return page;
@@ -57,6 +76,7 @@ export function saveSettings(store: Store, stored: StoredSite, edit: SettingsEdi
 			if (site.name !== stored.site.name) store.renameSite(id, site.name);
 			store.saveSite(site);
 		} else if (edit.place.layer === 'type') store.saveType(id, changed as ContentType);
+		else if (edit.place.layer === 'picture') store.savePictures(id, [changed as Picture]);
 		else {
 			store.movePage(id, edit.place.path, (changed as Page).path);
 			store.savePage(id, changed as Page);

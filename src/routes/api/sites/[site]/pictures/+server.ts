@@ -2,6 +2,7 @@ import { json } from '@sveltejs/kit';
 import { UserError } from '$server/errors';
 import { GuardedFetcher, PICTURE_LIMITS } from '$server/fetching/fetch';
 import { Library } from '$server/pictures/library';
+import { removePicture, usesOf } from '$server/web/pictures';
 import { answering } from '$server/web/problem';
 import { openStore, standIn } from '$server/web/working';
 import type { RequestHandler } from './$types';
@@ -15,7 +16,22 @@ export const POST: RequestHandler = ({ params, request }) =>
 		const bytes = isAddress
 			? await fetchPicture(((await request.json()) as { address?: unknown }).address)
 			: Buffer.from(await request.arrayBuffer());
-		return json(await new Library(store).take(id, bytes));
+		const name = request.headers.get('x-file-name');
+		const picture = await new Library(store).take(id, bytes, name ? decodeURIComponent(name).slice(0, 300) : undefined);
+		store.touch(id);
+		return json(picture);
+	});
+
+/** Where each picture is used, by its source. */
+export const GET: RequestHandler = ({ params }) => answering(async () => json(await usesOf(openStore(), params.site)));
+
+/** Takes a picture out of the library that nothing uses. */
+export const DELETE: RequestHandler = ({ params, request }) =>
+	answering(async () => {
+		const { src } = (await request.json()) as { src?: unknown };
+		if (typeof src !== 'string') throw new UserError('Name the picture by its src.');
+		await removePicture(openStore(), params.site, src);
+		return json({});
 	});
 
 /** The stand-in's server is the one machine of our own that may be asked. */

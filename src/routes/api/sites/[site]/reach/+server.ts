@@ -1,6 +1,6 @@
 import { runJob } from '$server/jobs/run';
-import { UserError } from '$server/errors';
 import { readEdit } from '$server/web/edits';
+import { answerInLines } from '$server/web/lines';
 import { readSettingsEdit } from '$server/web/settings';
 import { answering } from '$server/web/problem';
 import { openStore } from '$server/web/working';
@@ -16,25 +16,8 @@ export const POST: RequestHandler = ({ params, request }) =>
 		const edit = 'changes' in data ? readSettingsEdit(data) : readEdit(data);
 		const store = openStore();
 		const all = store.countPages(store.site(params.site).id).all;
-		const stop = new AbortController();
-		request.signal.addEventListener('abort', () => stop.abort(), { once: true });
-		const lines = new ReadableStream<string>({
-			async start(stream) {
-				const say = (line: unknown) => stream.enqueue(`${JSON.stringify(line)}\n`);
-				try {
-					const input = { db: store.file, site: params.site, edit };
-					const progress = (seen: number) => say({ seen, all });
-					say({ reach: await runJob('reach', input, { signal: stop.signal, progress }) });
-				} catch (error) {
-					if (stop.signal.aborted) return;
-					if (!(error instanceof UserError)) return stream.error(error);
-					say({ refused: error.message });
-				}
-				stream.close();
-			},
-			cancel: () => stop.abort()
-		});
-		return new Response(lines.pipeThrough(new TextEncoderStream()), {
-			headers: { 'content-type': 'application/x-ndjson', 'cache-control': 'no-store' }
+		return answerInLines(request, async (say, signal) => {
+			const input = { db: store.file, site: params.site, edit };
+			return { reach: await runJob('reach', input, { signal, progress: (seen) => say({ seen, all }) }) };
 		});
 	});

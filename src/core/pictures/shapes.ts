@@ -1,0 +1,141 @@
+import type { Picture } from '../model';
+import { READERS, type PictureFormat, type ReaderProfile } from '../readers/profiles';
+import { cropBox, type CropBox } from './crop';
+
+/** The shapes that pictures are cut to, with the size in pixels that a cut is brought down to. */
+export const SHAPES = {
+	wide: { width: 1200, height: 630, ratio: '1.91 : 1', says: 'for wide cards' },
+	double: { width: 1024, height: 512, ratio: '2 : 1', says: 'for large timeline cards' },
+	square: { width: 800, height: 800, ratio: '1 : 1', says: 'for messengers and small cards' },
+	tall: { width: 1000, height: 1500, ratio: '2 : 3', says: 'for pin boards' }
+} as const;
+export type Shape = keyof typeof SHAPES;
+export const SHAPE_NAMES = Object.keys(SHAPES) as Shape[];
+
+/** How one shape is cut from a picture: round a point, as shares (0 to 1) of its sides, and how near (1: as much as fits). */
+export interface CutSetting {
+	readonly focus: readonly [x: number, y: number];
+	readonly zoom?: number;
+}
+export const MOST_ZOOM = 4;
+
+/** A copy of a picture that the library holds. Width and height in pixels. */
+export interface KeptCopy {
+	/** The name of its file: 24 hexadecimal digits of its hash, and `.jpg` or `.png`. */
+	readonly file: string;
+	readonly width: number;
+	readonly height: number;
+}
+
+/** Where the library's pictures stand under a site's base address. */
+export const MEDIA_PATH = '/media/';
+const KEPT_NAME = /^[0-9a-f]{24}\.(?:jpg|png)$/;
+
+/** The library's copy of a picture, or undefined when it has none. */
+export function keptCopyOf(picture: Picture): KeptCopy | undefined {
+	if (picture.kept) return picture.kept;
+	const { src, width, height } = picture;
+	const file = src.startsWith(MEDIA_PATH) ? src.slice(MEDIA_PATH.length) : '';
+	return KEPT_NAME.test(file) && width && height ? { file, width, height } : undefined;
+}
+
+/** What is written into a file of its own: a picture cut to a shape, or whole with the mark for video on it. */
+export interface Cut {
+	/** The hash of the picture it is cut from. */
+	readonly hash: string;
+	readonly shape: Shape | 'whole';
+	/** In thousandths of the sides. */
+	readonly focus: readonly [x: number, y: number];
+	/** In hundredths. */
+	readonly zoom: number;
+	/** The mark for video is laid over it. */
+	readonly play: boolean;
+	readonly format: PictureFormat;
+}
+
+const EXTENSIONS: Readonly<Record<PictureFormat, string>> = { jpeg: 'jpg', png: 'png', webp: 'webp' };
+
+/**
+ * The name of a cut's file. It says all there is to know, so that the same cut has the same address everywhere, and one
+ * that was never written can be written when it is asked for.
+ */
+export function nameOfCut({ hash, shape, focus, zoom, play, format }: Cut): string {
+	const place = shape === 'whole' ? [] : [...focus, ...(zoom === 100 ? [] : [zoom])];
+	return `${[hash, shape, ...place, ...(play ? ['play'] : [])].join('-')}.${EXTENSIONS[format]}`;
+}
+
+const CUT_NAME =
+	/^([0-9a-f]{24})-(?:(whole)|(wide|double|square|tall)-(\d{1,4})-(\d{1,4})(?:-(\d{3}))?)(-play)?\.(jpg|png|webp)$/;
+
+/** The cut that a file's name stands for; undefined for any other name, and for one not written as it is above. */
+export function readCutName(name: string): Cut | undefined {
+	const found = CUT_NAME.exec(name);
+	if (!found) return undefined;
+	const [, hash, whole, shape, x, y, zoom, play, extension] = found;
+	const cut: Cut = {
+		hash: hash as string,
+		shape: (whole ?? shape) as Cut['shape'],
+		focus: [Number(x ?? 500), Number(y ?? 500)],
+		zoom: Number(zoom ?? 100),
+		play: play !== undefined,
+		format: extension === 'jpg' ? 'jpeg' : (extension as PictureFormat)
+	};
+	const isLegal = Math.max(...cut.focus) <= 1000 && cut.zoom >= 100 && cut.zoom <= MOST_ZOOM * 100;
+	return isLegal && nameOfCut(cut) === name ? cut : undefined;
+}
+
+/** The box (pixels of the picture) that a cut takes, and the size it is brought down to; nothing is ever enlarged. */
+export function measureCut(
+	{ shape, focus, zoom }: Pick<Cut, 'shape' | 'focus' | 'zoom'>,
+	{ width, height }: Pick<KeptCopy, 'width' | 'height'>
+): { readonly box: CropBox; readonly width: number; readonly height: number } {
+	if (shape === 'whole') return { box: { left: 0, top: 0, width, height }, width, height };
+	const aim = SHAPES[shape];
+	const box = cropBox(width, height, aim.width / aim.height, [focus[0] / 1000, focus[1] / 1000], zoom / 100);
+	if (box.width >= aim.width && box.height >= aim.height) return { box, width: aim.width, height: aim.height };
+	return { box, width: box.width, height: box.height };
+}
+
+const clamp = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value));
+
+/** How a shape is cut from a picture: as set for the shape, else round the picture's own point, else its middle. */
+export function cutSettingOf(picture: Picture, shape: Shape): Required<CutSetting> {
+	const { focus, zoom = 1 } = picture.cuts?.[shape] ?? { focus: picture.focus ?? [0.5, 0.5] };
+	return { focus, zoom: clamp(zoom, 1, MOST_ZOOM) };
+}
+
+/** The cut of a picture that the library holds, in the lightest form that all its readers take. */
+export function cutOf(
+	picture: Picture,
+	shape: Shape | 'whole',
+	readers: readonly ReaderProfile[],
+	play = false
+): (Cut & KeptCopy) | undefined {
+	const kept = keptCopyOf(picture);
+	if (!kept) return undefined;
+	const { focus, zoom } = shape === 'whole' ? { focus: [0.5, 0.5] as const, zoom: 1 } : cutSettingOf(picture, shape);
+	const cut: Cut = {
+		hash: kept.file.slice(0, 24),
+		shape,
+		focus: [Math.round(clamp(focus[0], 0, 1) * 1000), Math.round(clamp(focus[1], 0, 1) * 1000)],
+		zoom: Math.round(zoom * 100),
+		play,
+		format: formatFor(readers, picture.alpha === true)
+	};
+	const { width, height } = measureCut(cut, kept);
+	return { ...cut, file: nameOfCut(cut), width, height };
+}
+
+/** The readers that ask for a tag before its twin: of its first picture, or of those after it. */
+export function readersOfTag(tag: string, isFirst: boolean): readonly ReaderProfile[] {
+	return READERS.filter(({ picture, frame }) => frame && picture[0] === tag && (isFirst || frame.every));
+}
+
+/** The lightest form that all of some readers take, for a picture that is transparent in parts or not. */
+export function formatFor(readers: readonly ReaderProfile[], isTransparent: boolean): PictureFormat {
+	if (readers.length > 0 && readers.every(({ frame }) => frame?.takes.includes('webp'))) return 'webp';
+	return isTransparent ? 'png' : 'jpeg';
+}
+
+/** The most bytes that a file written for readers of links may have: what the strictest of them fetches. */
+export const MOST_BYTES = Math.min(...READERS.map(({ frame }) => frame?.maxBytes ?? Infinity));

@@ -1,0 +1,45 @@
+import type { Picture } from '../model';
+import { CANVAS, nameOfRecipe, recipeOf, type RecipeParts, type ShareLayout } from '../pictures/layout';
+import { cutSettingOf, keptCopyOf, MEDIA_PATH } from '../pictures/shapes';
+import { compileTemplate } from '../template/compile';
+import { partOf, toText } from '../template/values';
+import { cleanText } from '../text/text';
+import { BUILT_IN_PICTURES, choosePictures } from './pictures';
+import type { Resolution } from './resolution';
+import type { ChosenPicture } from './types';
+
+/**
+ * The share picture that a layout makes of a page: its address and its recipe. Its alt text is its title. Pure; drawing
+ * is the server's.
+ */
+export function composeFor(page: Resolution, layout: ShareLayout): ChosenPicture | undefined {
+	const write = (template: string | undefined) =>
+		template === undefined ? '' : cleanText(compileTemplate(template).run(page));
+	const title = write(layout.title.template);
+	const line = write(layout.line?.template);
+	const recipe = recipeOf(layout, page.site.look, {
+		...{ title, line, language: page.language, play: page.playMark },
+		picture: layout.picture && leadOf(page),
+		logo: layout.logo && logoOf(page)
+	});
+	const src = MEDIA_PATH + nameOfRecipe(recipe);
+	const address = page.addresses.ofPicture(src, page.pageAddress);
+	if (!address) return undefined;
+	const alt = title || line || undefined;
+	return { ...{ address, src, recipe, ...CANVAS }, type: 'image/jpeg', alt, secure: undefined };
+}
+
+/** The page's own picture, if the library holds it, and the point to keep in view. */
+function leadOf(page: Resolution): RecipeParts['picture'] {
+	const [chosen] = choosePictures(BUILT_IN_PICTURES, '', page);
+	const picture = chosen && page.facts(chosen.src);
+	const kept = picture && keptCopyOf(picture);
+	return kept && { file: kept.file, ...cutSettingOf(picture, 'wide') };
+}
+
+function logoOf(page: Resolution): string | undefined {
+	const value = page.siteValue('logo');
+	const src = typeof value === 'string' ? value : toText(partOf(value, 'src'));
+	const picture: Picture | undefined = src === '' ? undefined : page.facts(src);
+	return picture && keptCopyOf(picture)?.file;
+}

@@ -1,0 +1,20 @@
+import { composeAll } from '$server/jobs/composeAll';
+import { answering } from '$server/web/problem';
+import { answerInLines } from '$server/web/lines';
+import { openStore } from '$server/web/working';
+import type { RequestHandler } from './$types';
+
+/**
+ * Draws the share pictures of a type, or of one page. Answers in lines of JSON: `{ "done": 40, "all": 2000 }` while it
+ * draws, then `{ "composed": … }`, or `{ "refused": "…" }`. Going away stops it; asking again goes on where it stopped.
+ */
+export const POST: RequestHandler = ({ params, request }) =>
+	answering(async () => {
+		const { type, path } = (await request.json()) as { type?: string; path?: string };
+		const store = openStore();
+		store.site(params.site);
+		return answerInLines(request, async (say, signal) => {
+			const progress = (done: number, all: number) => say({ done, all });
+			return { composed: await composeAll(store, { site: params.site, type, path, progress, signal }) };
+		});
+	});

@@ -1,0 +1,16 @@
+import { readFileSync } from 'node:fs';
+import { runJob } from '$server/jobs/run';
+import { answering } from '$server/web/problem';
+import { readRecipe } from '$server/web/recipes';
+import { openStore } from '$server/web/working';
+import type { RequestHandler } from './$types';
+
+/** Draws a share picture as it would be, from its recipe: for looking at it before anything is kept. */
+export const POST: RequestHandler = ({ params, request }) =>
+	answering(async () => {
+		const store = openStore();
+		store.site(params.site);
+		const recipe = readRecipe(await request.json());
+		const file = await runJob('draw', { db: store.file, recipe });
+		return new Response(readFileSync(file), { headers: { 'content-type': 'image/jpeg', 'cache-control': 'no-store' } });
+	});

@@ -1,0 +1,32 @@
+import { UserError } from '../errors';
+
+/**
+ * Answers a request with lines of JSON: those that the work says on its way, then what it comes to, or
+ * `{ "refused": "…" }`. When the asker goes away, the signal stops the work.
+ */
+export function answerInLines(
+	request: Request,
+	work: (say: (line: unknown) => void, signal: AbortSignal) => Promise<unknown>
+): Response {
+	const stop = new AbortController();
+	request.signal.addEventListener('abort', () => stop.abort(), { once: true });
+	const lines = new ReadableStream<string>({
+		async start(stream) {
+			const say = (line: unknown) => {
+				if (!stop.signal.aborted) stream.enqueue(`${JSON.stringify(line)}\n`);
+			};
+			try {
+				say(await work(say, stop.signal));
+			} catch (error) {
+				if (stop.signal.aborted) return;
+				if (!(error instanceof UserError)) return stream.error(error);
+				say({ refused: error.message });
+			}
+			if (!stop.signal.aborted) stream.close();
+		},
+		cancel: () => stop.abort()
+	});
+	return new Response(lines.pipeThrough(new TextEncoderStream()), {
+		headers: { 'content-type': 'application/x-ndjson', 'cache-control': 'no-store' }
+	});
+}

@@ -1,0 +1,36 @@
+import { UserError } from '../errors';
+import { runJob } from '../jobs/run';
+import type { PictureUse, PictureUses } from '../jobs/uses';
+import type { Store } from '../store/store';
+
+/** What was counted last for each site, and at which revision of its working copy. */
+const counted = new Map<number, { readonly revision: number; readonly uses: Promise<PictureUses> }>();
+
+/** Where each picture of a site is used; counted once for each state of the working copy. */
+export function usesOf(store: Store, name: string): Promise<PictureUses> {
+	const { id, revision } = store.site(name);
+	const known = counted.get(id);
+	if (known?.revision === revision) return known.uses;
+	const uses = runJob('uses', { db: store.file, site: name });
+	counted.set(id, { revision, uses });
+	uses.catch(() => counted.delete(id));
+	return uses;
+}
+
+export const NO_USE: PictureUse = { shown: 0, shownOn: [], named: 0, namedOn: [] };
+
+/** Takes a picture out of a site's library. Throws a `UserError` when anything still uses it. */
+export async function removePicture(store: Store, name: string, src: string) {
+	const { id, site, types } = store.site(name);
+	const picture = store.picture(id, src);
+	if (!picture) throw new UserError(`There is no picture "${src}" in this site.`);
+	const use = (await usesOf(store, name))[src] ?? NO_USE;
+	const [page] = [...use.shownOn, ...use.namedOn];
+	if (page !== undefined) throw new UserError(`It is used on ${page}: take it out there first.`);
+	if (JSON.stringify([site, types]).includes(JSON.stringify(src)))
+		throw new UserError('The site or one of its types uses it: take it out there first.');
+	store.transaction(() => {
+		store.removePicture(id, src);
+		store.touch(id);
+	});
+}
