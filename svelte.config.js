@@ -26,7 +26,7 @@ export default {
 				'default-src': ['self'],
 				'style-src': ['self', 'unsafe-inline'],
 				'font-src': ['self', 'data:'],
-				'img-src': ['self', 'https:', 'http:', 'data:'],
+				'img-src': ['self', 'https:', 'http:', 'data:', 'blob:'],
 				'frame-ancestors': ['none'],
 				'base-uri': ['none']
 			}

@@ -10,6 +10,7 @@ export { checkTemplate, knownVariables, type KnownVariable, type TemplateContext
 export { FILTERS } from './template/filters';
 export { Resolver, type SiteModel } from './resolve/resolve';
 export { isLocalAddress, normaliseBase, AddressBook } from './resolve/address';
+export { coverOf, isCutBy } from './pictures/areas';
 export { cropBox, type CropBox } from './pictures/crop';
 export {
 	cutOf,

@@ -4,6 +4,7 @@
 	import PictureDrop from './PictureDrop.svelte';
 	import PictureSources from './PictureSources.svelte';
 	import ReachNote from './ReachNote.svelte';
+	import ShapeChoice from './ShapeChoice.svelte';
 	import TemplateField from './TemplateField.svelte';
 	import YieldLine from './YieldLine.svelte';
 
@@ -84,10 +85,16 @@
 		class="wide mono"
 		aria-label="{bench.tag} at {layer}: the same as"
 		value={body.from}
-		onchange={(event) => bench.propose(layer, { kind: 'borrow', from: event.currentTarget.value })}
+		onchange={(event) => bench.propose(layer, { ...body, from: event.currentTarget.value })}
 	>
 		{#each borrowable as name (name)}<option>{name}</option>{/each}
 	</select>
+	{#if isPicture}
+		<ShapeChoice
+			shapes={body.shapes ?? []}
+			set={(shapes) => bench.propose(layer, { kind: 'borrow', from: body.from, ...(shapes.length > 0 && { shapes }) })}
+		/>
+	{/if}
 {:else if form === 'pictures' && body?.kind === 'pictures'}
 	<PictureSources {bench} {layer} {body} />
 {:else if form === 'leaveOut'}

@@ -5,7 +5,8 @@
 	import LayerMark from './LayerMark.svelte';
 
 	/** The four layers of one tag, most specific on top: what each says, what became of it, and its field. */
-	let { bench, settings }: { bench: Bench; settings: (layer: EditableLayer) => void } = $props();
+	let { bench, settings, study }: { bench: Bench; settings: (layer: EditableLayer) => void; study: () => void } =
+		$props();
 
 	const trace = $derived(bench.line?.trace);
 	const winner = $derived(trace?.steps[trace.winner]);
@@ -30,6 +31,9 @@
 		{#if bench.definition?.legacy}<p class="quiet">Kept for old sites. {bench.definition.legacy}</p>{/if}
 	</header>
 
+	{#if bench.pictureSource !== undefined}
+		<p><button class="plain-button" onclick={study}>The picture: its middle, its shapes, its words</button></p>
+	{/if}
 	{#if bench.weaknesses.length > 0}
 		<ul class="note" aria-label="What is weak in the picture" data-testid="weak">
 			{#each bench.weaknesses as weakness, at (at)}<li>{weakness}</li>{/each}

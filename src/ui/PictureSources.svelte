@@ -1,6 +1,7 @@
 <script lang="ts">
-	import { describeSkipped, type PictureSource, type RuleBody } from '$core';
+	import { describeSkipped, type PictureSource, type RuleBody, type Shape } from '$core';
 	import type { Bench, EditableLayer } from './bench.svelte';
+	import ShapeChoice from './ShapeChoice.svelte';
 
 	/** The ordered list of sources of a picture rule, each with what it gives on the page in view. */
 	let { bench, layer, body }: { bench: Bench; layer: EditableLayer; body: Extract<RuleBody, { kind: 'pictures' }> } =
@@ -118,6 +119,10 @@
 		const { limits: _all, ...bare } = body;
 		bench.propose(layer, { ...bare, ...(Object.keys(limits).length > 0 && { limits }) });
 	};
+	function setShapes(shapes: readonly Shape[]) {
+		const { shapes: _old, ...bare } = body;
+		bench.propose(layer, { ...bare, ...(shapes.length > 0 && { shapes }) });
+	}
 	const count = (event: Event & { currentTarget: HTMLInputElement }) => {
 		const value = Math.min(20, Math.max(1, Math.floor(Number(event.currentTarget.value)) || 1));
 		const { count: _old, ...bare } = body;
@@ -192,6 +197,7 @@
 			bind:value={file}
 		/>
 	</form>
+	<ShapeChoice shapes={body.shapes ?? []} set={setShapes} />
 	<label
 		>Least width <input type="number" min="0" value={body.limits?.minWidth ?? ''} onchange={limit('minWidth')} /> px</label
 	>

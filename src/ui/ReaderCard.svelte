@@ -1,18 +1,13 @@
 <script lang="ts">
 	import type { Card, CardPicture } from '$core';
 	import CardText from './CardText.svelte';
+	import type { Look } from './pictureLook';
+	import PictureView from './PictureView.svelte';
 
 	/** What one reader of links makes of the head, in Kephalon's own neutral form. */
-	let { card, shown }: { card: Card; shown: (address: string) => string } = $props();
+	let { card, shown }: { card: Card; shown: (address: string) => Look } = $props();
 
 	let broken = $state<Record<string, boolean>>({});
-	/** An attachment and not an attribute: the page's policy allows no handlers in markup. */
-	const whenBroken = (address: string) => (image: HTMLImageElement) => {
-		const note = () => (broken[address] = true);
-		image.addEventListener('error', note);
-		if (image.complete && image.naturalWidth === 0) note();
-		return () => image.removeEventListener('error', note);
-	};
 	const { form } = $derived(card.reader);
 	const picture = $derived(card.picture);
 	const isSmall = $derived(picture?.small ?? false);
@@ -22,18 +17,21 @@
 </script>
 
 {#snippet image(one: CardPicture | undefined, whole = false)}
-	{#if one && !broken[shown(one.address)]}
-		<img class:whole src={shown(one.address)} alt={one.alt ?? ''} {@attach whenBroken(shown(one.address))} />
+	{@const look = one && shown(one.address)}
+	{#if one && look && look.src === ''}
+		<span class="missing">Being drawn …</span>
+	{:else if one && look && !broken[look.src]}
+		<PictureView {look} alt={one.alt ?? ''} {whole} broken={() => (broken[look.src] = true)} />
 	{:else}
 		<span class="missing">{one ? 'The picture cannot be fetched' : 'No picture: the card stays blank here'}</span>
 	{/if}
 {/snippet}
 {#snippet icon()}
+	{@const look = card.icon === undefined ? undefined : shown(card.icon)}
 	<span class="icon" aria-hidden="true"
-		>{#if card.icon && !broken[shown(card.icon)]}<img
-				src={shown(card.icon)}
-				alt=""
-				{@attach whenBroken(shown(card.icon))}
+		>{#if look && !broken[look.src]}<PictureView
+				{look}
+				broken={() => (broken[look.src] = true)}
 			/>{:else}{initial}{/if}</span
 	>
 {/snippet}
@@ -134,17 +132,9 @@
 		position: relative;
 		min-height: 112px;
 	}
-	.small img {
+	.small .picture > :global(.view) {
 		position: absolute;
-	}
-	img {
-		width: 100%;
-		height: 100%;
-		object-fit: cover;
-	}
-	img.whole {
-		height: auto;
-		object-fit: contain;
+		inset: 0;
 	}
 	.missing {
 		padding: 12px;

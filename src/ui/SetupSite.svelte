@@ -7,7 +7,8 @@
 	import SetupContent from './SetupContent.svelte';
 	import Setting from './Setting.svelte';
 	import SiteSettings from './SiteSettings.svelte';
-	import { fetchable, pagesInWords, type StandIn } from './words';
+	import { lookAt } from './pictureLook';
+	import { pagesInWords, type StandIn } from './words';
 
 	/** What is left to set up, each at any time; beside it the home page's card, and at the end the worst ten. */
 	let {
@@ -37,7 +38,7 @@
 		if (bench.data.site.name !== siteName) goOn(bench.data.site.name);
 	});
 
-	const shown = (address: string) => fetchable(address, bench.site.base, standIn);
+	const shown = (address: string) => lookAt(address, bench.site.base, standIn, bench.pictures);
 	const field = (name: string) => bench.site.fields[name] !== undefined;
 	const ruleOf = (tag: string) => bench.site.rules.find((rule) => rule.tag === tag && !rule.language);
 	const templateOf = (tag: string) => {

@@ -1,4 +1,4 @@
-import type { AnyEdit, ContentType, HardPage, Picture, Reach, RuleBody, WorstPages } from '$core';
+import type { AnyEdit, ContentType, HardPage, Page, Picture, Reach, Recipe, RuleBody, WorstPages } from '$core';
 
 /** The calls of the interface to its server. Refusals come back as the sentence that the server gives. */
 
@@ -59,17 +59,50 @@ export async function reach(
 ): Promise<Reach | undefined> {
 	const answer = await fetch(at(site, 'reach'), { ...sending('POST', edit), signal });
 	if (!answer.ok || !answer.body) return undefined;
-	let rest = '';
-	for await (const text of textsOf(answer.body)) {
-		const lines = (rest + text).split('\n');
-		rest = lines.pop() as string;
-		for (const line of lines) {
-			const told = JSON.parse(line) as { seen: number; all: number } | { reach: Reach } | { refused: string };
-			if ('seen' in told) progress(told.seen, told.all);
-			else return 'reach' in told ? told.reach : undefined;
-		}
+	for await (const told of linesOf<{ seen: number; all: number } | { reach: Reach } | { refused: string }>(
+		answer.body
+	)) {
+		if ('seen' in told) progress(told.seen, told.all);
+		else return 'reach' in told ? told.reach : undefined;
 	}
 	return undefined;
+}
+
+/** Lines of JSON as they come. */
+async function* linesOf<T>(stream: ReadableStream<Uint8Array>): AsyncGenerator<T> {
+	let rest = '';
+	for await (const text of textsOf(stream)) {
+		const lines = (rest + text).split('\n');
+		rest = lines.pop() as string;
+		for (const line of lines) yield JSON.parse(line) as T;
+	}
+}
+
+export interface Composed {
+	readonly drawn: number;
+	readonly kept: number;
+}
+
+/** Draws the share pictures of a type. `progress` is told how many of how many; the signal stops it. */
+export async function compose(
+	site: string,
+	type: string,
+	signal: AbortSignal,
+	progress: (done: number, all: number) => void
+): Promise<Answer<Composed>> {
+	try {
+		const answer = await fetch(at(site, 'compose'), { ...sending('POST', { type }), signal });
+		if (!answer.ok || !answer.body)
+			return { refused: sentenceOf((await answer.json().catch(() => ({}))) as Told, answer.status) };
+		type Line = { done: number; all: number } | { composed: Composed } | { refused: string };
+		for await (const told of linesOf<Line>(answer.body)) {
+			if ('done' in told) progress(told.done, told.all);
+			else return 'composed' in told ? told.composed : told;
+		}
+		return { refused: 'The drawing ended before its time. Ask again: it goes on where it stopped.' };
+	} catch {
+		return { refused: signal.aborted ? 'Stopped. Ask again: it goes on where it stopped.' : UNREACHABLE };
+	}
 }
 
 async function* textsOf(stream: ReadableStream<Uint8Array>): AsyncGenerator<string> {
@@ -102,12 +135,34 @@ export const addType = (site: string, wanted: { readonly name: string; readonly 
 	ask<{ name: ContentType['name'] }>(at(site, 'types'), sending('POST', wanted));
 
 /** The bytes of a file as they are: what it is, the server finds out. */
-export const addPicture = (site: string, file: Blob) =>
+export const addPicture = (site: string, file: File) =>
 	ask<Picture>(at(site, 'pictures'), {
 		method: 'POST',
-		headers: { 'content-type': 'application/octet-stream' },
+		headers: { 'content-type': 'application/octet-stream', 'x-file-name': encodeURIComponent(file.name) },
 		body: file
 	});
+export const removePicture = (site: string, src: string) =>
+	ask<object>(at(site, 'pictures'), sending('DELETE', { src }));
+
+/** Where a picture is used: pages whose cards show it, and pages that name it. */
+export interface PictureUse {
+	readonly shown: number;
+	readonly shownOn: readonly string[];
+	readonly named: number;
+	readonly namedOn: readonly string[];
+}
+export const uses = (site: string) => ask<Readonly<Record<string, PictureUse>>>(at(site, 'pictures/uses'));
+export const pictures = (site: string) => ask<readonly Picture[]>(at(site, 'pictures'));
+export const page = (site: string, path: string) =>
+	ask<{ page: Page; pictures: readonly Picture[] }>(`${at(site, 'pages')}?path=${encodeURIComponent(path)}`);
+
+/** A share picture as it would be. */
+export async function drawShare(site: string, recipe: Recipe): Promise<Answer<Blob>> {
+	const answer = await fetch(at(site, 'share'), sending('POST', recipe)).catch(() => undefined);
+	if (!answer) return { refused: UNREACHABLE };
+	if (answer.ok) return answer.blob();
+	return { refused: sentenceOf((await answer.json().catch(() => ({}))) as Told, answer.status) };
+}
 export const addPictureAt = (site: string, address: string) =>
 	ask<Picture>(at(site, 'pictures'), sending('POST', { address }));
 

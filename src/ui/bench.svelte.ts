@@ -7,6 +7,7 @@ import {
 	findTag,
 	formatIssue,
 	headToJson,
+	keptCopyOf,
 	knownVariables,
 	languageChain,
 	measureReach,
@@ -31,6 +32,7 @@ import {
 	type Rule,
 	type RuleBody,
 	type SettingsEdit,
+	type Shape,
 	type Site
 } from '$core';
 import * as api from './api';
@@ -123,19 +125,42 @@ export class Bench {
 	readonly scope = $derived(this.resolver.lookAt(this.edited.page));
 
 	readonly site = $derived(this.edited.model.site);
+	readonly types = $derived(this.edited.model.types);
 	readonly pictures = $derived(this.edited.model.pictures);
 	readonly page = $derived(this.edited.page);
 	readonly type = $derived(this.edited.model.types.find((type) => type.name === this.page.type));
 	readonly cards = $derived(READERS.map((reader) => cardOf(reader, this.outcome.head)));
 	readonly lines = $derived(linesOf(this.outcome.head, this.outcome.traces, this.data.released, [this.tag, ...ALWAYS]));
 	readonly line = $derived(this.lines.find((line): line is HeadLine => line.tag === this.tag));
+	/** What the rule in force for the chosen tag cuts pictures to; undefined when it leaves them whole. */
+	readonly shapesInForce = $derived.by((): readonly Shape[] | undefined => {
+		const rule = this.line?.trace.steps[this.line.trace.winner]?.rule;
+		return rule && 'shapes' in rule && rule.shapes?.length ? rule.shapes : undefined;
+	});
+	/** The picture that the chosen tag came to. */
+	readonly picture = $derived.by(() => {
+		const first = typeof this.line?.trace.value === 'object' ? this.line.trace.value[0] : undefined;
+		return typeof first === 'object' && 'address' in first ? first : undefined;
+	});
+	/** The source of the picture that can be studied: what the tag came to, or what its share picture is made with. */
+	readonly pictureSource = $derived.by(() => {
+		const file = this.picture?.recipe?.picture?.file;
+		if (!this.picture?.recipe) return this.picture?.src;
+		return file && this.pictures.find((picture) => keptCopyOf(picture)?.file === file)?.src;
+	});
+	/** Where the site's pictures are used, once that has been counted. */
+	uses = $state.raw<Readonly<Record<string, api.PictureUse>>>({});
 	/** What is weak in the picture that the chosen tag came to, in sentences. */
 	readonly weaknesses = $derived.by(() => {
-		const first = typeof this.line?.trace.value === 'object' ? this.line.trace.value[0] : undefined;
-		if (typeof first !== 'object' || !('address' in first)) return [];
-		const facts = this.pictures.find(({ src }) => src === first.src);
-		return weaknessesOf({ ...facts, alt: first.alt ?? '' });
+		const chosen = this.picture;
+		if (!chosen || chosen.recipe) return [];
+		const facts = this.pictures.find(({ src }) => src === chosen.src);
+		return weaknessesOf({ ...facts, alt: chosen.alt ?? '' }, this.uses[chosen.src]);
 	});
+	/** The share picture of the page in view, whatever its rules say of it. */
+	readonly share = $derived(this.scope.composed());
+	/** Whether the card shows it. */
+	readonly usesShare = $derived(this.scope.pictureOf('og:image')?.recipe !== undefined);
 	readonly definition = $derived(findTag(this.tag, this.site.prefixes));
 	/** Drafts that wait for someone to keep them. */
 	readonly waiting = $derived(Object.values(this.drafts).length);
@@ -231,6 +256,19 @@ export class Bench {
 	/** Takes a keystroke in a layer's field. An empty field inherits; a text that is as it was kept is no draft. */
 	write(layer: EditableLayer, text: string) {
 		this.propose(layer, text === '' ? null : { kind: 'template', template: text }, text);
+	}
+
+	/** Puts the share picture first among the sources of the type's `og:image`. */
+	useShare() {
+		this.tag = 'og:image';
+		const body = this.bodyAt('type');
+		const rest: readonly PictureSource[] =
+			body?.kind === 'pictures' ? body.sources.filter(({ from }) => from !== 'composed') : USUAL_SOURCES;
+		this.propose('type', {
+			...(body?.kind === 'pictures' ? body : { kind: 'pictures', shapes: this.shapesInForce ?? ['wide'] }),
+			sources: [{ from: 'composed' }, ...rest]
+		});
+		void this.keepAt('type');
 	}
 
 	/** Takes a change of what a layer says about the chosen tag; null to inherit. */
@@ -453,6 +491,11 @@ export class Bench {
 		return result.kind === 'kept';
 	}
 
+	async refreshUses() {
+		const uses = await api.uses(this.siteName);
+		if (!api.isRefused(uses)) this.uses = uses;
+	}
+
 	async refreshPending() {
 		const pending = await api.pending(this.siteName);
 		if (!api.isRefused(pending)) this.pending = pending;
@@ -473,6 +516,13 @@ export class Bench {
 		await this.refreshPending();
 	}
 }
+
+const USUAL_SOURCES: readonly PictureSource[] = [
+	{ from: 'lead' },
+	{ from: 'body' },
+	{ from: 'type' },
+	{ from: 'site' }
+];
 
 /** Tags that are shown even when they come to nothing: their absence matters. */
 const ALWAYS = ['title', 'description', 'og:image', 'og:title', 'og:description'];

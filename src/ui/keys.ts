@@ -11,6 +11,8 @@ export const KEYS = [
 	{ id: 'site', keys: 'Alt+3', does: 'Write at the site' },
 	{ id: 'markup', keys: 'Alt+M', does: 'Tags or markup' },
 	{ id: 'cards', keys: 'Alt+C', does: 'All cards side by side' },
+	{ id: 'share', keys: 'Alt+S', does: 'The share picture of this type' },
+	{ id: 'library', keys: 'Alt+L', does: 'The library of pictures' },
 	{ id: 'undo', keys: 'Ctrl+Z', does: 'Take the last edit back' },
 	{ id: 'redo', keys: 'Ctrl+Y', does: 'Do it again' },
 	{ id: 'release', keys: 'Ctrl+Enter', does: 'Release' },
@@ -29,6 +31,8 @@ const PLAIN: Readonly<Record<string, KeyId>> = {
 	KeyH: 'hard',
 	KeyM: 'markup',
 	KeyC: 'cards',
+	KeyS: 'share',
+	KeyL: 'library',
 	Digit1: 'page',
 	Digit2: 'type',
 	Digit3: 'site'

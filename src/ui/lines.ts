@@ -75,7 +75,8 @@ function factsOf(trace: Trace): string | undefined {
 }
 
 function valuesByTag(head: HeadJson): Map<string, string> {
-	const values = new Map<string, string>();
-	for (const { tag, value } of head.tags) values.set(tag, values.has(tag) ? `${values.get(tag)}, ${value}` : value);
-	return values;
+	const values = new Map<string, Set<string>>();
+	// What is said of two pictures alike stands once.
+	for (const { tag, value } of head.tags) values.set(tag, (values.get(tag) ?? new Set()).add(value));
+	return new Map([...values].map(([tag, all]) => [tag, [...all].join(', ')]));
 }

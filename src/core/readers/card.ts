@@ -91,14 +91,21 @@ function cutText([from, text]: readonly [string | undefined, string], cut: Cut):
 
 /** The pictures a reader shows: the first, or every one, each with the facts that stand directly after it (R11). */
 function picturesOf(reader: ReaderProfile, head: Head, values: Values): CardPicture[] {
-	const [from] = firstOf(reader.picture, values);
-	if (from === undefined || !reader.frame) return [];
-	const all = picturesIn(head, from);
-	const chosen = reader.frame.every ? all : all.slice(0, 1);
+	const { frame } = reader;
+	if (!frame) return [];
 	const known = picturesIn(head, 'og:image');
+	const isTaken = ({ address }: KnownPicture) =>
+		(frame.takes as readonly string[]).includes(
+			formOf(known.find((other) => other.address === address)?.type, address)
+		);
+	// A picture in a form that it cannot read is none.
+	const from = reader.picture.find((tag) => values.has(tag) && picturesIn(head, tag).some(isTaken));
+	if (from === undefined) return [];
+	const all = picturesIn(head, from).filter(isTaken);
+	const chosen = frame.every ? all : all.slice(0, 1);
 	return chosen.map((picture) => {
 		// A Twitter card picture has no facts of its own in the head: they stand with its Open Graph twin.
-		const facts = { ...known.find((other) => other.address === picture.address), ...picture };
+		const { type: _type, ...facts } = { ...known.find((other) => other.address === picture.address), ...picture };
 		const why = smallBecause(reader, facts.width, values);
 		return { ...facts, from, small: why !== undefined, ...(why && { why }) };
 	});
@@ -112,11 +119,29 @@ function smallBecause({ frame, chooses }: ReaderProfile, width: number | undefin
 	return undefined;
 }
 
-function picturesIn(head: Head, name: string): { address: string; width?: number; height?: number; alt?: string }[] {
-	const found: { address: string; width?: number; height?: number; alt?: string }[] = [];
+interface KnownPicture {
+	readonly address: string;
+	type?: string;
+	width?: number;
+	height?: number;
+	alt?: string;
+}
+
+/** The form of a picture by its declared type, else by its name; one that says neither is taken for a photograph. */
+function formOf(type: string | undefined, address: string): string {
+	const form = type?.replace('image/', '') ?? /\.(jpe?g|png|webp|gif|svg|avif|tiff?)(?:$|[?#])/i.exec(address)?.[1];
+	return (form ?? 'jpeg')
+		.toLowerCase()
+		.replace(/^jpg$/, 'jpeg')
+		.replace(/\+xml$/, '');
+}
+
+function picturesIn(head: Head, name: string): KnownPicture[] {
+	const found: KnownPicture[] = [];
 	for (const { tag, value } of head.tags) {
 		const last = found.at(-1);
 		if (tag.name === name) found.push({ address: value });
+		else if (last && tag.name === `${name}:type`) last.type = value;
 		else if (last && tag.name === `${name}:width`) last.width = Number(value);
 		else if (last && tag.name === `${name}:height`) last.height = Number(value);
 		else if (last && tag.name === `${name}:alt`) last.alt = value;

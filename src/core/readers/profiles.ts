@@ -29,7 +29,7 @@ export type PictureFormat = 'jpeg' | 'png' | 'webp';
 /** What a reader does with a picture. */
 export interface Frame {
 	/** The forms of pictures it can read. */
-	readonly takes: readonly PictureFormat[];
+	readonly takes: readonly (PictureFormat | 'gif')[];
 	/** The shape it cuts to (width divided by height); undefined when it shows the whole picture. */
 	readonly shape: number | undefined;
 	/** From this width in pixels on, the picture is shown large. */
@@ -50,8 +50,8 @@ export type Cut =
 const characters = (limit: number): Cut => ({ by: 'characters', limit });
 const pixels = (limit: number, fontSize: number): Cut => ({ by: 'pixels', limit, fontSize });
 
-const OLD_FORMS: readonly PictureFormat[] = ['jpeg', 'png'];
-const ALL_FORMS: readonly PictureFormat[] = [...OLD_FORMS, 'webp'];
+const OLD_FORMS = ['jpeg', 'png', 'gif'] as const;
+const ALL_FORMS = [...OLD_FORMS, 'webp'] as const;
 
 /** Most readers ask for Open Graph first and fall back to what else there is. */
 const OPEN_GRAPH_FIRST = {

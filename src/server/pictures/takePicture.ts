@@ -1,6 +1,7 @@
 import sharp, { type Metadata } from 'sharp';
 import type { Picture } from '$core';
 import { UserError } from '../errors';
+import { looksOf } from './looks';
 
 /** A picture as the library keeps it: decoded and written anew, so that nothing of the file it came in is left. */
 export interface TakenPicture {
@@ -63,7 +64,8 @@ async function writeAnew(bytes: Buffer, metadata: Metadata): Promise<TakenPictur
 			bytes: data.length,
 			type: asJpeg ? 'image/jpeg' : 'image/png',
 			...(!isOpaque && { alpha: true }),
-			...((metadata.pages ?? 1) > 1 && metadata.format !== 'tiff' && { animated: true })
+			...((metadata.pages ?? 1) > 1 && metadata.format !== 'tiff' && { animated: true }),
+			...(await looksOf(data))
 		}
 	};
 }

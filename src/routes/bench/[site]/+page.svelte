@@ -14,8 +14,13 @@
 	import PageMover from '$ui/PageMover.svelte';
 	import Palette, { type Command } from '$ui/Palette.svelte';
 	import ReaderCard from '$ui/ReaderCard.svelte';
+	import { type Part } from '$ui/shareLayout';
+	import ShareParts from '$ui/ShareParts.svelte';
+	import ShareView from '$ui/ShareView.svelte';
 	import ReleaseBar from '$ui/ReleaseBar.svelte';
-	import { fetchable } from '$ui/words';
+	import { lookAt, wholeOf, type Look } from '$ui/pictureLook';
+	import PicturePanel from '$ui/PicturePanel.svelte';
+	import { Shares } from '$ui/shares.svelte';
 	import { keepDrafts, restoreDrafts, Neighbours } from '$ui/sharing';
 
 	let { data } = $props();
@@ -24,7 +29,9 @@
 	const neighbours = new Neighbours(siteName);
 	const bench = untrack(() => new Bench(siteName, data, () => neighbours.tell()));
 	untrack(() => (bench.tag = data.tag));
-	let view = $state<'tags' | 'markup' | 'cards'>('tags');
+	let view = $state<'tags' | 'markup' | 'cards' | 'share'>('tags');
+	/** The part of the share picture's layout that is worked on. */
+	let part = $state<Part>('title');
 	let settings = $state<EditableLayer | undefined>();
 	let [paletteOpen, keysOpen] = $state([false, false]);
 	/** Where the round of the hard pages stands. */
@@ -37,6 +44,7 @@
 	onMount(() => {
 		restoreDrafts(siteName, bench);
 		void bench.refreshPending();
+		void bench.refreshUses();
 		// Another tab has kept something: what stands here is looked at again.
 		return neighbours.listen(() => {
 			void invalidateAll();
@@ -53,7 +61,21 @@
 		await bench.settle();
 		await goto(addressOf(path), { keepFocus: true, noScroll: true });
 	};
-	const shown = (address: string) => fetchable(address, bench.site.base, data.standIn);
+	const shares = new Shares(siteName, (why) => (bench.message = why));
+	function shown(address: string): Look {
+		const { share } = bench;
+		if (share?.recipe && share.address === address) return { src: shares.at('bench', share.recipe) };
+		return lookAt(address, bench.site.base, data.standIn, bench.pictures);
+	}
+	const whole = (source: string) => {
+		const picture = bench.pictures.find(({ src }) => src === source);
+		return picture ? wholeOf(picture, bench.site.base, data.standIn) : '';
+	};
+	/** The picture that is studied in the place of the layers. */
+	let studied = $state(false);
+	$effect(() => {
+		if (bench.pictureSource === undefined) studied = false;
+	});
 
 	// A page with a new path, a site with a new name: the bench follows.
 	$effect(() => {
@@ -138,6 +160,8 @@
 		site: () => writeAt('site'),
 		markup: () => (view = view === 'markup' ? 'tags' : 'markup'),
 		cards: () => (view = view === 'cards' ? 'tags' : 'cards'),
+		share: () => (view = view === 'share' ? 'tags' : 'share'),
+		library: () => void goto(`/library/${encodeURIComponent(siteName)}`),
 		undo: () => void bench.undo(),
 		redo: () => void bench.redo(),
 		release: () => void bench.release(),
@@ -212,24 +236,35 @@
 		<h1 class="sr-only">The bench at {data.page.path}</h1>
 		<div class="column layers">
 			{#if settings}<LayerSettings {bench} layer={settings} back={() => (settings = undefined)} {act} />
-			{:else}<LayerStack {bench} settings={(layer) => (settings = layer)} />{/if}
+			{:else if view === 'share'}<ShareParts {bench} bind:chosen={part} back={() => (view = 'tags')} />
+			{:else if studied && bench.pictureSource !== undefined}
+				<PicturePanel
+					{bench}
+					source={bench.pictureSource}
+					{whole}
+					use={bench.uses[bench.pictureSource]}
+					back={() => (studied = false)}
+				/>
+			{:else}<LayerStack {bench} settings={(layer) => (settings = layer)} study={() => (studied = true)} />{/if}
 		</div>
-		<div class="column head" class:whole={view === 'cards'}>
+		<div class="column head" class:whole={view === 'cards' || view === 'share'}>
 			<div class="views" role="group" aria-label="How the head is shown">
 				<button aria-pressed={view === 'tags'} onclick={() => (view = 'tags')}>Tags</button>
 				<button aria-pressed={view === 'markup'} onclick={() => (view = 'markup')}>Markup</button>
 				<button aria-pressed={view === 'cards'} onclick={() => (view = 'cards')}>All cards</button>
+				<button aria-pressed={view === 'share'} onclick={() => (view = 'share')}>Share picture</button>
 				<button class="keys" onclick={() => (keysOpen = true)}>Keys <kbd>?</kbd></button>
 			</div>
 			{#if view === 'tags'}<HeadList {bench} />
 			{:else if view === 'markup'}<MarkupView {bench} />
+			{:else if view === 'share'}<ShareView {bench} {shares} bind:chosen={part} {go} />
 			{:else}
 				<section class="all" aria-label="How readers of links show it">
 					{#each bench.cards as card (card.reader.id)}<ReaderCard {card} {shown} />{/each}
 				</section>
 			{/if}
 		</div>
-		{#if view !== 'cards'}
+		{#if view !== 'cards' && view !== 'share'}
 			<!-- It scrolls and holds nothing that takes the focus, so it takes it itself. -->
 			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 			<aside class="column cards" aria-label="How readers of links show it" tabindex="0">

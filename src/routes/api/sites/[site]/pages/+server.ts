@@ -1,6 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { actOnPage, readPageAction } from '$server/web/pages';
-import { answering } from '$server/web/problem';
+import { readBenchData } from '$server/web/benchData';
+import { answering, problem } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
@@ -10,4 +11,12 @@ export const POST: RequestHandler = ({ params, request }) =>
 		const action = readPageAction(await request.json());
 		const store = openStore();
 		return json({ path: actOnPage(store, store.site(params.site), action) });
+	});
+
+/** A page, `?path=`, and the pictures that it and its layers name. */
+export const GET: RequestHandler = ({ params, url }) =>
+	answering(() => {
+		const data = readBenchData(openStore(), params.site, url.searchParams.get('path'));
+		if (!data.page) return problem(404, 'Not found', 'There is no such page in this site.');
+		return json({ page: data.page, pictures: data.pictures });
 	});

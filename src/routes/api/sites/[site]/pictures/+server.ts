@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { UserError } from '$server/errors';
 import { GuardedFetcher, PICTURE_LIMITS } from '$server/fetching/fetch';
 import { Library } from '$server/pictures/library';
-import { removePicture, usesOf } from '$server/web/pictures';
+import { removePicture } from '$server/web/pictures';
 import { answering } from '$server/web/problem';
 import { openStore, standIn } from '$server/web/working';
 import type { RequestHandler } from './$types';
@@ -22,8 +22,12 @@ export const POST: RequestHandler = ({ params, request }) =>
 		return json(picture);
 	});
 
-/** Where each picture is used, by its source. */
-export const GET: RequestHandler = ({ params }) => answering(async () => json(await usesOf(openStore(), params.site)));
+/** The pictures of a site, by their source. */
+export const GET: RequestHandler = ({ params }) =>
+	answering(() => {
+		const store = openStore();
+		return json(store.pictures(store.site(params.site).id));
+	});
 
 /** Takes a picture out of the library that nothing uses. */
 export const DELETE: RequestHandler = ({ params, request }) =>

@@ -1,0 +1,19 @@
+import { error } from '@sveltejs/kit';
+import { UserError } from '$server/errors';
+import { readBenchData } from '$server/web/benchData';
+import { openStore, standIn } from '$server/web/working';
+import type { PageServerLoad } from './$types';
+
+/** The library of a site, with a picture chosen by `?picture=`. */
+export const load: PageServerLoad = ({ params, url }) => {
+	try {
+		const store = openStore();
+		const data = readBenchData(store, params.site, null);
+		if (!data.page) error(404, `The site "${params.site}" has no pages yet. Read some in with its set-up first.`);
+		const pictures = store.pictures(store.site(params.site).id);
+		return { ...data, pictures, chosen: url.searchParams.get('picture'), standIn: standIn() ?? null };
+	} catch (problem) {
+		if (problem instanceof UserError) error(404, problem.message);
+		throw problem;
+	}
+};

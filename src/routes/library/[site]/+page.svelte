@@ -1,0 +1,340 @@
+<script lang="ts">
+	import { onMount, untrack } from 'svelte';
+	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
+	import { keptCopyOf, weaknessesOf, type Picture } from '$core';
+	import * as api from '$ui/api';
+	import { Bench, keyOfSettings } from '$ui/bench.svelte';
+	import { keyOf } from '$ui/keys';
+	import { wholeOf } from '$ui/pictureLook';
+	import PictureIntake from '$ui/PictureIntake.svelte';
+	import PictureStudy from '$ui/PictureStudy.svelte';
+	import ReachNote from '$ui/ReachNote.svelte';
+	import ReleaseBar from '$ui/ReleaseBar.svelte';
+	import { Neighbours } from '$ui/sharing';
+	import { findPictures, nameOfPicture, pagesInWords } from '$ui/words';
+
+	let { data } = $props();
+
+	const siteName = untrack(() => data.site.name);
+	const neighbours = new Neighbours(siteName);
+	const bench = untrack(() => new Bench(siteName, data, () => neighbours.tell()));
+	$effect.pre(() => {
+		bench.data = data;
+		untrack(() => bench.findConflicts());
+	});
+	onMount(() => {
+		void bench.refreshPending();
+		void bench.refreshUses();
+		return neighbours.listen(() => void invalidateAll());
+	});
+	beforeNavigate((navigation) => {
+		if (bench.waiting === 0 || navigation.type === 'leave') return;
+		navigation.cancel();
+		bench.message = 'Something you changed is not kept yet. Keep it or take it back before you leave the library.';
+	});
+
+	let wanted = $state('');
+	let only = $state<'all' | 'weak' | 'wordless' | 'unused'>('all');
+	const weakOf = (picture: Picture) => weaknessesOf(picture, bench.uses[picture.src]);
+	const isUnused = ({ src }: Picture) => bench.uses[src] === undefined;
+	const KINDS = {
+		all: { name: 'All', fits: () => true },
+		weak: { name: 'Weak in something', fits: (picture: Picture) => weakOf(picture).length > 0 },
+		wordless: { name: 'Without words', fits: (picture: Picture) => !picture.alt },
+		unused: { name: 'On no page', fits: isUnused }
+	} as const;
+	const found = $derived(findPictures(bench.pictures, wanted).filter(KINDS[only].fits));
+	let chosenSource = $state(untrack(() => data.chosen));
+	const chosen = $derived(bench.pictures.find(({ src }) => src === chosenSource) ?? found[0]);
+	const whole = (picture: Picture) => wholeOf(picture, bench.site.base, data.standIn);
+	const draft = $derived(chosen && bench.drafts[keyOfSettings({ layer: 'picture', src: chosen.src })]);
+	const use = $derived(chosen && bench.uses[chosen.src]);
+	const bytes = $derived(bench.pictures.reduce((sum, picture) => sum + (picture.bytes ?? 0), 0));
+	/** So many stand on the wall at once. */
+	const SHOWN = 200;
+
+	function taken(picture: Picture) {
+		bench.addPicture(picture);
+		chosenSource = picture.src;
+		only = 'all';
+		wanted = '';
+		neighbours.tell();
+		void bench.refreshUses();
+	}
+	async function remove(picture: Picture) {
+		const answer = await api.removePicture(siteName, picture.src);
+		if (api.isRefused(answer)) return void (bench.message = answer.refused);
+		bench.message = `${nameOfPicture(picture)} is out of the library.`;
+		chosenSource = null;
+		await invalidateAll();
+		neighbours.tell();
+	}
+	const benchAt = (path: string) =>
+		`/bench/${encodeURIComponent(siteName)}?page=${encodeURIComponent(path)}&tag=og:image`;
+	function onkeydown(event: KeyboardEvent) {
+		const id = keyOf(event);
+		if (id === 'library') {
+			event.preventDefault();
+			void goto(`/bench/${encodeURIComponent(siteName)}`);
+		}
+		if (id === 'undo' && !/^(INPUT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)) {
+			event.preventDefault();
+			void bench.undo();
+		}
+		if (id === 'redo') void bench.redo();
+		if (id === 'release') void bench.release();
+	}
+</script>
+
+<svelte:head><title>Library · {data.site.name} · Kephalon</title></svelte:head>
+<svelte:window {onkeydown} />
+
+<div class="library">
+	<header>
+		<a class="wordmark serif" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
+		<a class="site" href="/bench/{encodeURIComponent(siteName)}">{data.site.name}</a>
+		<h1>Library</h1>
+		<span class="quiet"
+			>{bench.pictures.length}
+			{bench.pictures.length === 1 ? 'picture' : 'pictures'}, {(bytes / 1e6).toFixed(1)} MB</span
+		>
+		<ReleaseBar {bench} />
+	</header>
+	{#if bench.message}
+		<p class="message" role="status">
+			{bench.message} <button class="plain-button" onclick={() => (bench.message = undefined)}>Close</button>
+		</p>
+	{/if}
+	<main>
+		<section class="wall" aria-label="The pictures">
+			<div class="tools">
+				<input
+					type="search"
+					aria-label="Find a picture"
+					placeholder="Find by name, place or words"
+					bind:value={wanted}
+				/>
+				<div class="kinds" role="group" aria-label="Which are shown">
+					{#each Object.entries(KINDS) as [id, kind] (id)}
+						<button aria-pressed={only === id} onclick={() => (only = id as keyof typeof KINDS)}>{kind.name}</button>
+					{/each}
+				</div>
+			</div>
+			<PictureIntake site={siteName} label="A picture for the library" {taken} />
+			<ul>
+				{#each found.slice(0, SHOWN) as picture (picture.src)}
+					<li>
+						<button
+							class:chosen={picture.src === chosen?.src}
+							aria-pressed={picture.src === chosen?.src}
+							data-src={picture.src}
+							onclick={() => (chosenSource = picture.src)}
+						>
+							<img
+								src={whole(picture)}
+								alt=""
+								loading="lazy"
+								style:aspect-ratio="{picture.width ?? 3} / {picture.height ?? 2}"
+							/>
+							<span class="name">{nameOfPicture(picture)}</span>
+							<span class="quiet"
+								>{bench.uses[picture.src]?.shown
+									? `on ${bench.uses[picture.src]!.shown} ${bench.uses[picture.src]!.shown === 1 ? 'card' : 'cards'}`
+									: 'on no card'}{weakOf(picture).length > 0 ? `, weak in ${weakOf(picture).length}` : ''}</span
+							>
+						</button>
+					</li>
+				{:else}
+					<li class="quiet">
+						{bench.pictures.length === 0 ? 'Nothing is in the library yet. Drop a picture above.' : 'No picture fits.'}
+					</li>
+				{/each}
+			</ul>
+			{#if found.length > SHOWN}<p class="quiet">… and {found.length - SHOWN} more. Write a word to find them.</p>{/if}
+		</section>
+		<section class="table" aria-label="The chosen picture" data-testid="chosen">
+			{#if chosen}
+				<h2>{nameOfPicture(chosen)}</h2>
+				<PictureStudy
+					picture={chosen}
+					src={whole(chosen)}
+					languages={bench.site.languages}
+					{use}
+					change={(changes) => bench.changePicture(chosen.src, changes)}
+				/>
+				{#if draft}
+					{@const key = keyOfSettings({ layer: 'picture', src: chosen.src })}
+					<ReachNote
+						{draft}
+						keep={() => bench.keep(key)}
+						discard={() => bench.discard(key)}
+						stop={() => bench.stopCounting(key)}
+						overrule={() => bench.overrule(key)}
+					/>
+				{/if}
+				<h3>Where it is used</h3>
+				{#if use}
+					<ul class="uses">
+						{#each [['On the card of', use.shown, use.shownOn], ['Named by', use.named, use.namedOn]] as const as [told, count, paths] (told)}
+							{#if count > 0}
+								<li>
+									{told}
+									{pagesInWords(count)}:
+									{#each paths as path (path)}<a class="mono" href={benchAt(path)}>{path}</a>{' '}{/each}
+									{#if count > paths.length}and {count - paths.length} more{/if}
+								</li>
+							{/if}
+						{/each}
+					</ul>
+				{:else}
+					<p class="quiet">On no page.</p>
+					<button class="plain-button" onclick={() => void remove(chosen)}>Take it out of the library</button>
+				{/if}
+				<p class="quiet place mono">{keptCopyOf(chosen) ? chosen.src : `${chosen.src} (not held here)`}</p>
+			{:else}
+				<p class="quiet">Choose a picture on the wall to see its shapes.</p>
+			{/if}
+		</section>
+	</main>
+</div>
+
+<style>
+	.library {
+		display: flex;
+		flex-direction: column;
+		height: 100vh;
+	}
+	header {
+		display: flex;
+		align-items: center;
+		gap: 12px;
+		border-bottom: 1px solid var(--rule-strong);
+		background: var(--sheet);
+		padding: 7px 16px;
+	}
+	.site {
+		border-left: 1px solid var(--rule);
+		padding-left: 12px;
+		font-weight: 600;
+		white-space: nowrap;
+	}
+	.site:hover {
+		color: var(--sea);
+	}
+	h1 {
+		font-size: 15px;
+		font-weight: 600;
+	}
+	h1::before {
+		margin-right: 12px;
+		color: var(--ink-soft);
+		content: '/';
+	}
+	.message {
+		border-bottom: 1px solid var(--rule);
+		background: var(--sea-wash);
+		padding: 6px 16px;
+	}
+	main {
+		display: grid;
+		flex: 1;
+		grid-template-columns: minmax(0, 1fr) minmax(380px, 520px);
+		min-height: 0;
+	}
+	.wall,
+	.table {
+		overflow-y: auto;
+		padding: 14px;
+	}
+	.table {
+		border-left: 1px solid var(--rule);
+		background: var(--sheet);
+	}
+	.tools {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px 18px;
+		align-items: center;
+	}
+	.tools input {
+		flex: 1;
+		min-width: 200px;
+	}
+	.kinds {
+		display: flex;
+		gap: 14px;
+		font-size: 13px;
+	}
+	.kinds button {
+		border-bottom: 2px solid transparent;
+		color: var(--ink-soft);
+	}
+	.kinds [aria-pressed='true'] {
+		border-bottom-color: var(--sea);
+		font-weight: 600;
+		color: var(--ink);
+	}
+	.wall > ul {
+		margin-top: 14px;
+		columns: 168px;
+		column-gap: 14px;
+	}
+	.wall li {
+		margin-bottom: 14px;
+		break-inside: avoid;
+	}
+	.wall li button {
+		display: block;
+		width: 100%;
+		font-size: 12px;
+		line-height: 1.3;
+		text-align: left;
+	}
+	.wall img {
+		width: 100%;
+		background: var(--sheet-sunk);
+		object-fit: cover;
+	}
+	.wall button:hover img {
+		outline: 2px solid var(--rule-strong);
+	}
+	.wall .chosen img {
+		outline: 3px solid var(--sea);
+	}
+	.name {
+		display: block;
+		margin-top: 4px;
+		overflow: hidden;
+		font-size: 13px;
+		font-weight: 600;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+	h2 {
+		margin-bottom: 8px;
+		font-size: 17px;
+		font-weight: 600;
+		overflow-wrap: anywhere;
+	}
+	h3 {
+		margin-top: 14px;
+		border-top: 1px solid var(--rule);
+		padding-top: 7px;
+		font-size: 13px;
+		font-weight: 600;
+	}
+	.uses {
+		font-size: 13px;
+	}
+	.uses a {
+		font-size: 12px;
+		text-decoration: underline;
+		text-underline-offset: 2px;
+		overflow-wrap: anywhere;
+	}
+	.place {
+		margin-top: 12px;
+		font-size: 12px;
+		overflow-wrap: anywhere;
+	}
+</style>

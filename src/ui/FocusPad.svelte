@@ -1,0 +1,131 @@
+<script lang="ts">
+	import type { Area } from '$core';
+
+	/**
+	 * The whole picture with the point that stays in view: set by pointer, or by the arrow keys, one hundredth at a time,
+	 * with Shift a tenth. Over it lie the part that is cut out, and what seems to be text and faces.
+	 */
+	let {
+		src,
+		alt,
+		focus,
+		box,
+		text = [],
+		faces = [],
+		move
+	}: {
+		src: string;
+		alt: string;
+		focus: readonly [number, number];
+		/** The part that is cut out, as shares of the sides. */
+		box: Area | undefined;
+		text?: readonly Area[] | undefined;
+		faces?: readonly Area[] | undefined;
+		move: (focus: [number, number]) => void;
+	} = $props();
+
+	const inside = (share: number) => Math.round(Math.min(1, Math.max(0, share)) * 1000) / 1000;
+	const percent = (share: number) => `${Math.round(share * 100)} %`;
+	const place = ([left, top, width, height]: Area) =>
+		`left:${left * 100}%;top:${top * 100}%;width:${width * 100}%;height:${height * 100}%`;
+	let isHeld = $state(false);
+
+	function follow(event: PointerEvent & { currentTarget: HTMLElement }) {
+		const area = event.currentTarget.getBoundingClientRect();
+		move([inside((event.clientX - area.left) / area.width), inside((event.clientY - area.top) / area.height)]);
+	}
+	function onpointerdown(event: PointerEvent & { currentTarget: HTMLElement }) {
+		if (event.button !== 0) return;
+		event.currentTarget.setPointerCapture(event.pointerId);
+		isHeld = true;
+		follow(event);
+	}
+	const STEPS: Readonly<Record<string, readonly [number, number]>> = {
+		ArrowLeft: [-1, 0],
+		ArrowRight: [1, 0],
+		ArrowUp: [0, -1],
+		ArrowDown: [0, 1]
+	};
+	function onkeydown(event: KeyboardEvent) {
+		const step = STEPS[event.key];
+		if (!step || event.altKey || event.ctrlKey || event.metaKey) return;
+		event.preventDefault();
+		const by = event.shiftKey ? 0.1 : 0.01;
+		move([inside(focus[0] + step[0] * by), inside(focus[1] + step[1] * by)]);
+	}
+</script>
+
+<div
+	class="pad"
+	role="slider"
+	tabindex="0"
+	aria-label="The point that stays in view"
+	aria-valuemin="0"
+	aria-valuemax="100"
+	aria-valuenow={Math.round(focus[0] * 100)}
+	aria-valuetext="{percent(focus[0])} from the left, {percent(focus[1])} from the top"
+	data-testid="focus"
+	{onpointerdown}
+	onpointermove={(event) => isHeld && follow(event)}
+	onpointerup={() => (isHeld = false)}
+	onpointercancel={() => (isHeld = false)}
+	{onkeydown}
+>
+	<img {src} {alt} draggable="false" />
+	{#if box}<span class="box" style={place(box)}></span>{/if}
+	{#each text as area, at (at)}<span class="text" style={place(area)}></span>{/each}
+	{#each faces as area, at (at)}<span class="face" style={place(area)}></span>{/each}
+	<span class="point" style:left="{focus[0] * 100}%" style:top="{focus[1] * 100}%"></span>
+</div>
+
+<style>
+	.pad {
+		position: relative;
+		overflow: hidden;
+		background: var(--sheet-sunk);
+		cursor: crosshair;
+		touch-action: none;
+		user-select: none;
+	}
+	img {
+		width: 100%;
+		max-height: 420px;
+		object-fit: fill;
+	}
+	.pad > span {
+		position: absolute;
+		pointer-events: none;
+	}
+	/* All that is cut away is veiled. */
+	.box {
+		box-shadow: 0 0 0 9999px rgb(10 20 18 / 0.55);
+		outline: 1px solid #fff;
+	}
+	.text {
+		border: 1px dashed #fff;
+		background: repeating-linear-gradient(135deg, transparent 0 5px, rgb(161 61 16 / 0.55) 5px 7px);
+	}
+	.face {
+		border: 2px dotted #fff;
+		border-radius: 50%;
+		box-shadow: 0 0 0 1px rgb(0 0 0 / 0.5);
+	}
+	.point {
+		width: 26px;
+		height: 26px;
+		border: 2px solid #fff;
+		border-radius: 50%;
+		box-shadow:
+			0 0 0 1.5px #10201d,
+			inset 0 0 0 1.5px #10201d;
+		transform: translate(-50%, -50%);
+	}
+	.point::after {
+		position: absolute;
+		inset: 8px;
+		border-radius: 50%;
+		background: #fff;
+		box-shadow: 0 0 0 1.5px #10201d;
+		content: '';
+	}
+</style>

@@ -1,0 +1,161 @@
+<script lang="ts">
+	import { CANVAS, type Box, type ShareLayout } from '$core';
+	import { inCanvas, PART_NAMES, PARTS, resized, withPart, type Part } from './shareLayout';
+
+	/**
+	 * The share picture of the page in view, large, with its parts in their boxes: dragged by pointer, or moved by the
+	 * arrow keys, made larger and smaller at the corner or with Shift.
+	 */
+	let {
+		layout,
+		src,
+		alt,
+		chosen = $bindable(),
+		set
+	}: {
+		layout: ShareLayout;
+		/** The picture as it was drawn last. */
+		src: string;
+		alt: string;
+		chosen: Part;
+		set: (layout: ShareLayout) => void;
+	} = $props();
+
+	/** What the pointer holds: a part, by its middle or its corner, and where it was taken. */
+	let held: { part: Part; corner: boolean; box: Box; x: number; y: number } | undefined;
+	let stage: HTMLElement | undefined = $state();
+	const scale = () => CANVAS.width / (stage?.getBoundingClientRect().width ?? CANVAS.width);
+	const put = (part: Part, { x, y, width, height }: Box) => set(withPart(layout, part, { x, y, width, height }));
+
+	function take(event: PointerEvent & { currentTarget: HTMLElement }, part: Part) {
+		const box = layout[part];
+		if (event.button !== 0 || !box) return;
+		event.currentTarget.setPointerCapture(event.pointerId);
+		chosen = part;
+		const corner = (event.target as HTMLElement).dataset.corner !== undefined;
+		held = { part, corner, box, x: event.clientX, y: event.clientY };
+	}
+	function drag(event: PointerEvent) {
+		if (!held) return;
+		const { box, part } = held;
+		const [dx, dy] = [(event.clientX - held.x) * scale(), (event.clientY - held.y) * scale()];
+		put(
+			part,
+			held.corner ? resized(box, box.width + dx, box.height + dy) : inCanvas({ ...box, x: box.x + dx, y: box.y + dy })
+		);
+	}
+	const STEPS: Readonly<Record<string, readonly [number, number]>> = {
+		ArrowLeft: [-1, 0],
+		ArrowRight: [1, 0],
+		ArrowUp: [0, -1],
+		ArrowDown: [0, 1]
+	};
+	/** Pixels for each press of a key. */
+	const STEP = 6;
+	function onkeydown(event: KeyboardEvent, part: Part) {
+		const step = STEPS[event.key];
+		const box = layout[part];
+		if (!step || !box || event.altKey || event.ctrlKey || event.metaKey) return;
+		event.preventDefault();
+		const [dx, dy] = [step[0] * STEP, step[1] * STEP];
+		put(
+			part,
+			event.shiftKey
+				? resized(box, box.width + dx, box.height + dy)
+				: inCanvas({ ...box, x: box.x + dx, y: box.y + dy })
+		);
+	}
+	const place = ({ x, y, width, height }: Box) =>
+		`left:${(x / CANVAS.width) * 100}%;top:${(y / CANVAS.height) * 100}%;width:${(width / CANVAS.width) * 100}%;height:${(height / CANVAS.height) * 100}%`;
+</script>
+
+<div class="stage" bind:this={stage} data-testid="stage">
+	{#if src}<img {src} {alt} data-testid="share" />{:else}<p class="quiet">Being drawn …</p>{/if}
+	{#each PARTS as part (part)}
+		{@const box = layout[part]}
+		{#if box}
+			<button
+				class="part"
+				class:chosen={chosen === part}
+				class:back={part === 'picture'}
+				style={place(box)}
+				data-part={part}
+				aria-label="{PART_NAMES[part]}: {Math.round(box.width)} by {Math.round(box.height)} at {Math.round(
+					box.x
+				)}, {Math.round(box.y)}"
+				aria-pressed={chosen === part}
+				onfocus={() => (chosen = part)}
+				onpointerdown={(event) => take(event, part)}
+				onpointermove={drag}
+				onpointerup={() => (held = undefined)}
+				onpointercancel={() => (held = undefined)}
+				onkeydown={(event) => onkeydown(event, part)}
+			>
+				<span class="name">{PART_NAMES[part]}</span>
+				<span class="corner" data-corner></span>
+			</button>
+		{/if}
+	{/each}
+</div>
+
+<style>
+	.stage {
+		position: relative;
+		overflow: hidden;
+		width: 100%;
+		aspect-ratio: 1200 / 630;
+		outline: 1px solid var(--rule-strong);
+		background: var(--sheet-sunk);
+	}
+	img {
+		width: 100%;
+		height: 100%;
+	}
+	.stage > p {
+		padding: 16px;
+	}
+	.part {
+		position: absolute;
+		z-index: 1;
+		cursor: move;
+		touch-action: none;
+	}
+	.back {
+		z-index: 0;
+	}
+	.part:hover,
+	.part.chosen {
+		outline: 2px dashed #fff;
+		box-shadow: 0 0 0 2px rgb(16 32 29 / 0.75);
+	}
+	.part:focus-visible {
+		outline: 3px solid var(--focus);
+	}
+	.name {
+		position: absolute;
+		top: 0;
+		left: 0;
+		background: rgb(16 32 29 / 0.85);
+		padding: 0 6px;
+		font-size: 11.5px;
+		color: #fff;
+		opacity: 0;
+	}
+	.corner {
+		position: absolute;
+		right: 0;
+		bottom: 0;
+		width: 16px;
+		height: 16px;
+		border: solid #fff;
+		border-width: 0 4px 4px 0;
+		box-shadow: 1px 1px 0 #10201d;
+		cursor: nwse-resize;
+		opacity: 0;
+	}
+	.part:hover > span,
+	.chosen > span,
+	.part:focus-visible > span {
+		opacity: 1;
+	}
+</style>
