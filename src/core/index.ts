@@ -109,5 +109,6 @@ export { findHard, findWorst, HARD_KINDS, type HardKind, type HardPage, type Wor
 export { STARTING_SETS, type StartingSet } from './startingSets';
 export { isXhtml } from './markup/xhtml';
 export { languageChain } from './resolve/plan';
+export { checkLayout, type LayoutIssue } from './findings/checkLayout';
 export { checkBase, type BaseCheck } from './findings/checkBase';
 export { sameJson, takenBack, withChanges, type Changes, type PictureEdit, type SettingsEdit } from './settings';

@@ -81,6 +81,8 @@
 <style>
 	.pad {
 		position: relative;
+		width: fit-content;
+		max-width: 100%;
 		overflow: hidden;
 		background: var(--sheet-sunk);
 		cursor: crosshair;
@@ -88,9 +90,8 @@
 		user-select: none;
 	}
 	img {
-		width: 100%;
-		max-height: 420px;
-		object-fit: fill;
+		max-width: 100%;
+		max-height: min(420px, 52vh);
 	}
 	.pad > span {
 		position: absolute;

@@ -54,6 +54,19 @@
 		{#each bench.data.types as type (type.name)}<option value={type.name}>{type.label ?? type.name}</option>{/each}
 	</select>
 </Setting>
+<Setting name="The mark for video" hint="A sail in a ring, laid over its picture.">
+	<select
+		value={page.playMark === undefined ? '' : page.playMark ? 'on' : 'off'}
+		onchange={(event) => {
+			const { value } = event.currentTarget;
+			bench.change('page', { playMark: value === '' ? null : value === 'on' });
+		}}
+	>
+		<option value="">As its type says</option>
+		<option value="on">Laid over it</option>
+		<option value="off">Not laid over it</option>
+	</select>
+</Setting>
 <Setting name="State">
 	<select
 		value={page.state}

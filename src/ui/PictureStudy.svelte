@@ -196,7 +196,7 @@
 	}
 	.cut {
 		display: block;
-		height: 88px;
+		height: 80px;
 		overflow: hidden;
 		outline: 1px solid var(--rule-strong);
 	}

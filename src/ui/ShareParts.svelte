@@ -1,15 +1,5 @@
 <script lang="ts">
-	import {
-		checkTemplate,
-		FONTS,
-		formatIssue,
-		STARTING_LAYOUTS,
-		TAG_NAMES,
-		wholeLook,
-		type Font,
-		type Look,
-		type ShareLayout
-	} from '$core';
+	import { checkLayout, FONTS, STARTING_LAYOUTS, wholeLook, type Font, type Look, type ShareLayout } from '$core';
 	import * as api from './api';
 	import { keyOfSettings, type Bench } from './bench.svelte';
 	import BoxFields from './BoxFields.svelte';
@@ -37,12 +27,10 @@
 	}
 	const written = $derived(chosen === 'title' || chosen === 'line' ? layout?.[chosen] : undefined);
 	const issues = $derived(
-		written
-			? checkTemplate(written.template, {
-					fields: bench.type?.fields ?? [],
-					siteFields: Object.keys(bench.site.fields),
-					tagNames: TAG_NAMES
-				})
+		layout
+			? checkLayout(layout, { site: bench.site, fields: bench.type?.fields ?? [] }).filter(
+					({ part }) => part === chosen
+				)
 			: []
 	);
 	const typePlace = $derived(bench.placeOf('type'));
@@ -118,12 +106,12 @@
 			<TemplateField
 				text={written.template}
 				pieces={bench.piecesOf(written.template)}
-				errors={issues}
+				errors={issues.map(({ issue }) => issue)}
 				kept={bench.done.length}
 				{around}
 			/>
 			<div id="share-told">
-				{#each issues as issue, at (at)}<p class="issue">{formatIssue(issue, written.template)}</p>{/each}
+				{#each issues as issue, at (at)}<p class="issue">{issue.message}</p>{/each}
 			</div>
 			<div class="row">
 				<label

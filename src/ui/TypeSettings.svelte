@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { CATALOGUE, FIELD_KINDS, findTag, SPECIAL_KINDS, STARTING_SETS, type Field, type FieldKind } from '$core';
 	import type { Bench } from './bench.svelte';
+	import DefaultPictures from './DefaultPictures.svelte';
 	import Setting from './Setting.svelte';
 
 	/** What a content type is: its fields, its kind, what it is special for, and a starting set to take. */
@@ -36,6 +37,14 @@
 			onchange={(event) => bench.change('type', { label: event.currentTarget.value.trim() || null })}
 		/>
 	</Setting>
+	<Setting name="These pages are videos" hint="The mark for video is laid over their pictures.">
+		<input
+			type="checkbox"
+			checked={type.playMark ?? false}
+			onchange={(event) => bench.change('type', { playMark: event.currentTarget.checked || null })}
+		/>
+	</Setting>
+	<DefaultPictures {bench} />
 	<Setting
 		name="Kind (og:type)"
 		hint="Its properties, such as article:author, are filled from the fields of the same meaning."

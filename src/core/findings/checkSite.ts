@@ -3,6 +3,7 @@ import type { TagDefinition } from '../catalogue/types';
 import { formatIssue, nearestName, type Issue } from '../issue';
 import { limitExtraMarkup } from '../markup/extra';
 import { PAGE_FIELDS, type ContentType, type ExtraMarkup, type Field, type Page, type Rule, type Site } from '../model';
+import { checkLayout } from './checkLayout';
 import { KIND_EXPECTED, legalValue, ROBOTS_DIRECTIVES } from '../resolve/legal';
 import { pathBetween } from '../resolve/loops';
 import { checkTemplate } from '../template/check';
@@ -153,10 +154,12 @@ export function checkSite(site: Site, types: readonly ContentType[], pages: Iter
 	const seen = new Set<string>();
 	const found = checkLayer({ layer: 'site' }, site, { site, fields: fieldsOfAll(types) }, [], seen);
 	const byName = new Map(types.map((type) => [type.name, type]));
-	for (const type of types)
-		found.push(
-			...checkLayer({ layer: 'type', owner: type.name }, type, { site, fields: type.fields }, site.rules, seen)
-		);
+	for (const type of types) {
+		const [place, context] = [{ layer: 'type', owner: type.name } as const, { site, fields: type.fields }];
+		found.push(...checkLayer(place, type, context, site.rules, seen));
+		for (const { part, ...told } of type.layout ? checkLayout(type.layout, context) : [])
+			found.push({ ...place, tag: `share picture, ${part}`, ...told });
+	}
 	for (const page of pages) {
 		if (page.rules.length === 0 && !page.extra) continue;
 		const type = byName.get(page.type);

@@ -17,11 +17,10 @@ export function cropBox(
 	focus: readonly [number, number] = [0.5, 0.5],
 	zoom = 1
 ): CropBox {
-	const wide = Math.min(width, Math.max(1, Math.round(height * shape)));
-	const high = Math.min(height, Math.max(1, Math.round(width / shape)));
-	const nearer = (side: number) => Math.max(1, Math.round(side / zoom));
-	const boxWidth = nearer(width / height > shape ? wide : width);
-	const boxHeight = nearer(width / height > shape ? height : high);
+	const isWide = width / height > shape;
+	const side = (fitting: number, most: number) => Math.min(most, Math.max(1, Math.round(fitting / zoom)));
+	const boxWidth = side(isWide ? height * shape : width, width);
+	const boxHeight = side(isWide ? height : width / shape, height);
 	const place = (whole: number, part: number, at: number) =>
 		Math.min(whole - part, Math.max(0, Math.round(whole * Math.min(1, Math.max(0, at)) - part / 2)));
 	return {

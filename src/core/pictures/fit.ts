@@ -100,7 +100,8 @@ function cutTo(
 		measure(piece.text, size) <= width ? [piece] : breakUp(piece, size, width, language, measure)
 	);
 	const lines = wrap(small, size, width, measure) ?? [];
-	if (lines.length <= most) return { size, lines, isCut: false };
+	const lengthOf = (parts: readonly Piece[]) => parts.reduce((sum, { text }) => sum + text.length, 0);
+	if (lines.length <= most) return { size, lines, isCut: lengthOf(small) < lengthOf(pieces) };
 	if (most === 0) return { size, lines: [], isCut: pieces.length > 0 };
 	const kept = lines.slice(0, most);
 	return {

@@ -51,7 +51,10 @@ test('pictures at whole addresses are fetched for their facts, whatever their na
 	]);
 	const { id } = store.findSite('s')!;
 	expect(store.pictures(id)).toEqual([
-		{ src: at('lying.png'), width: 640, height: 360, bytes: expect.any(Number), type: 'image/jpeg' }
+		{
+			...{ src: at('lying.png'), width: 640, height: 360, bytes: expect.any(Number), type: 'image/jpeg' },
+			...{ kept: { file: expect.stringMatching(/^[0-9a-f]{24}\.jpg$/), width: 640, height: 360 } }
+		}
 	]);
 	expect(store.page(id, '/page.html')?.fields.pictures).toEqual([{ src: at('lying.png') }]);
 });

@@ -1,5 +1,6 @@
 import Ajv, { type ValidateFunction } from 'ajv';
 import {
+	checkLayout,
 	sameJson,
 	takenBack,
 	withChanges,
@@ -69,6 +70,7 @@ export function saveSettings(store: Store, stored: StoredSite, edit: SettingsEdi
 	const validate = VALIDATORS[edit.place.layer];
 	if (!validate(changed))
 		throw new UserError(`That cannot be kept: ${ajv.errorsText(validate.errors, { dataVar: edit.place.layer })}.`);
+	if (edit.place.layer === 'type') refuseLayout(stored, changed as ContentType);
 	store.transaction(() => {
 		const { id } = stored;
 		if (edit.place.layer === 'site') {
@@ -83,4 +85,10 @@ export function saveSettings(store: Store, stored: StoredSite, edit: SettingsEdi
 		}
 		store.touch(id);
 	});
+}
+
+/** A template that cannot be read is not kept, in a layout as in a rule. */
+function refuseLayout({ site }: StoredSite, { layout, fields }: ContentType) {
+	const wrong = layout && checkLayout(layout, { site, fields }).find(({ issue }) => issue.severity === 'error');
+	if (wrong) throw new UserError(`The share picture’s ${wrong.part} cannot be kept: ${wrong.message}`);
 }

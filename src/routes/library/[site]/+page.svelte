@@ -180,7 +180,7 @@
 								<li>
 									{told}
 									{pagesInWords(count)}:
-									{#each paths as path (path)}<a class="mono" href={benchAt(path)}>{path}</a>{' '}{/each}
+									{#each paths as path (path)}<a class="mono" href={benchAt(path)}>{path}</a>{/each}
 									{#if count > paths.length}and {count - paths.length} more{/if}
 								</li>
 							{/if}
@@ -327,6 +327,7 @@
 		font-size: 13px;
 	}
 	.uses a {
+		margin-right: 7px;
 		font-size: 12px;
 		text-decoration: underline;
 		text-underline-offset: 2px;
