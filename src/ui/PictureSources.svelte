@@ -92,7 +92,13 @@
 		return skipped ? describeSkipped(skipped).replace(/^[^:]*: /, '') : 'none';
 	}
 	/** What became of each source by itself, worked out once for each change. */
-	const tried = $derived(body.sources.map((source) => bench.tryPictures([source], body)));
+	const tried = $derived(
+		body.sources.map((source) => {
+			// Whole: what a source gives is judged before it is cut.
+			const { shapes: _shapes, ...whole } = body;
+			return bench.tryPictures([source], whole);
+		})
+	);
 	const used = $derived(tried.findIndex((trace) => trace?.winner === 0));
 	const others = $derived(
 		(Object.keys(NAMES) as (keyof typeof NAMES)[]).filter(

@@ -34,12 +34,9 @@
 			: []
 	);
 	const typePlace = $derived(bench.placeOf('type'));
+	/** What was changed for more than this page and is not kept yet. */
 	const drafts = $derived(
-		[typePlace, { layer: 'site' } as const].flatMap((place) => {
-			const key = keyOfSettings(place as never);
-			const draft = bench.drafts[key];
-			return draft ? [{ key, draft }] : [];
-		})
+		Object.entries(bench.drafts).filter(([, { edit }]) => edit.place.layer === 'type' || edit.place.layer === 'site')
 	);
 	const around = $derived({
 		label: `${PART_NAMES[chosen]} of the share picture`,
@@ -74,7 +71,7 @@
 	<button class="back" onclick={back}>← The layers of <span class="mono">{bench.tag}</span></button>
 	<h2>The share picture of every {label}</h2>
 	{#if layout}
-		{#if !bench.usesShare}
+		{#if !bench.asksForShare}
 			<p class="note">
 				No rule asks for it yet: cards show other pictures.
 				<button class="link" onclick={() => bench.useShare()}>Put it first for every {label}</button>
@@ -316,7 +313,7 @@
 		</p>
 	{/if}
 
-	{#each drafts as { key, draft } (key)}
+	{#each drafts as [key, draft] (key)}
 		<ReachNote
 			{draft}
 			keep={() => bench.keep(key)}

@@ -159,8 +159,12 @@ export class Bench {
 	});
 	/** The share picture of the page in view, whatever its rules say of it. */
 	readonly share = $derived(this.scope.composed());
-	/** Whether the card shows it. */
-	readonly usesShare = $derived(this.scope.pictureOf('og:image')?.recipe !== undefined);
+	/** Whether the type's rules ask for it. */
+	readonly asksForShare = $derived(
+		this.edited.model.types
+			.find(({ name }) => name === this.page.type)
+			?.rules.some((rule) => rule.kind === 'pictures' && rule.sources.some(({ from }) => from === 'composed')) ?? false
+	);
 	readonly definition = $derived(findTag(this.tag, this.site.prefixes));
 	/** Drafts that wait for someone to keep them. */
 	readonly waiting = $derived(Object.values(this.drafts).length);
@@ -268,7 +272,6 @@ export class Bench {
 			...(body?.kind === 'pictures' ? body : { kind: 'pictures', shapes: this.shapesInForce ?? ['wide'] }),
 			sources: [{ from: 'composed' }, ...rest]
 		});
-		void this.keepAt('type');
 	}
 
 	/** Takes a change of what a layer says about the chosen tag; null to inherit. */

@@ -153,7 +153,7 @@ describe('edits', () => {
 	test('reach is told without keeping anything', async () => {
 		const edit = { place: { layer: 'site' }, tag: 'og:site_name', body: { kind: 'template', template: 'Merrow' } };
 		const lines = (await (await send('reach', 'POST', edit)).text()).trim().split('\n');
-		expect(JSON.parse(lines.at(-1) as string)).toMatchObject({ reach: { under: 22, changed: 22 } });
+		expect(JSON.parse(lines.at(-1) as string)).toMatchObject({ reach: { under: 23, changed: 23 } });
 		const settings = { place: { layer: 'site' }, changes: { separator: '–' } };
 		const told = (await (await send('reach', 'POST', settings)).text()).trim().split('\n');
 		const { reach } = JSON.parse(told.at(-1) as string);

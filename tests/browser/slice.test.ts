@@ -84,7 +84,7 @@ describe('on the way', () => {
 	test('pages are moved through by keyboard', async () => {
 		await bench.open('/about');
 		await bench.press(Key.ALT, Key.ARROW_RIGHT);
-		await bench.waitForText('.mover-path .mono', /^\/fr\/reserves/);
+		await bench.waitForText('.mover-path .mono', /^\/clips\/petrel/);
 		await bench.press(Key.CONTROL, 'k');
 		await (await bench.find('.palette-input')).sendKeys('petrels');
 		await bench.waitForText('.palette-results', /night of the petrels/);
@@ -113,7 +113,7 @@ describe('on the way', () => {
 		// Every type but that of the two about pages has a title of its own.
 		await bench.waitForText(
 			'[data-layer=site] [data-testid=reach]',
-			/2 pages would change, 20 pages under it would not/
+			/2 pages would change, 21 pages under it would not/
 		);
 		await (await bench.field('title', 'site')).sendKeys(Key.ESCAPE);
 		// What touches one page alone is kept by itself, and can be taken back like all that was kept.

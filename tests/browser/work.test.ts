@@ -2,7 +2,6 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
-import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { BenchPage, openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
 
@@ -182,47 +181,6 @@ describe('one page, wholly by keyboard', () => {
 		await bench.press(Key.ESCAPE);
 		await bench.press(Key.ALT, 'm');
 		await bench.waitForText('.markup', /<meta property="og:title"/);
-	});
-});
-
-describe('a picture of one page', () => {
-	test('chosen in place, described, seen in every card, released and served', async () => {
-		const file = join(folder, 'lying.png');
-		await sharp({ create: { width: 1400, height: 800, channels: 3, background: '#7a4b1e' } })
-			.jpeg()
-			.toFile(file);
-		writeFileSync(join(folder, 'none.jpg'), 'no picture');
-		await bench.open('/walks/low-tide-for-beginners');
-		await (await bench.find('[data-tag="og:image"]')).click();
-		const choose = async (path: string) => (await bench.find('[data-layer=page] input[type=file]')).sendKeys(path);
-		await choose(join(folder, 'none.jpg'));
-		await bench.waitForText('[data-layer=page] .refused', /no picture that can be read/);
-		await choose(file);
-		await bench.waitForText('[data-layer=page] ol', /1400 × 800: used/);
-		await (await bench.find('[data-layer=page] input.alt')).sendKeys('A brown shore');
-		await bench.waitForText('[data-tag="og:image:alt"] .value', /^A brown shore/);
-		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
-		const shown = async (reader: string) => {
-			const image = await bench.find(`[data-reader=${reader}] img[alt="A brown shore"]`);
-			return browser.driver.executeScript('return arguments[0].naturalWidth', image);
-		};
-		for (const reader of ['gangway', 'headland', 'ropewalk', 'galley', 'bottle', 'wrack'])
-			expect(await shown(reader), reader).toBe(1400);
-		await (await bench.find('.bar .main-button:enabled')).click();
-		await bench.waitForText('[data-testid=pending]', /All as in release/);
-		const html = await (await fetch(`${demo.website}/walks/low-tide-for-beginners`)).text();
-		const [, path] = /og:image" content="https:\/\/merrowcoast.example(\/media\/[^"]+)"/.exec(html)!;
-		const served = await fetch(demo.website + path);
-		expect(served.headers.get('cache-control')).toContain('immutable');
-		expect(await sharp(Buffer.from(await served.arrayBuffer())).metadata()).toMatchObject({
-			width: 1400,
-			height: 800,
-			format: 'jpeg'
-		});
-		// Set back to inherited in one gesture.
-		await (await bench.find('[data-layer=page] .kind .link')).click();
-		await bench.waitForText('[data-tag="og:image"] .value', /coast.jpg/);
-		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
 	});
 });
 

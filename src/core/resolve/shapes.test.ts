@@ -37,7 +37,7 @@ interface Given {
 	readonly page?: Partial<Page>;
 	readonly site?: Partial<Site>;
 }
-const picked = (src: string): Given['page'] => ({ fields: { title: 'The pier', picture: src } });
+const picked = (src: string): Partial<Page> => ({ fields: { title: 'The pier', picture: src } });
 function resolve({ rules = [], type = {}, page = {}, site: more = {} }: Given) {
 	const model = {
 		site: { ...site, rules, ...more },
