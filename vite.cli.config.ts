@@ -21,7 +21,8 @@ export default defineConfig({
 				thread: here('src/server/jobs/thread.ts'),
 				demo: here('demo/demo.ts'),
 				bench: here('bench/bench.ts'),
-				stream: here('bench/stream.ts')
+				stream: here('bench/stream.ts'),
+				composing: here('bench/compose.ts')
 			}
 		}
 	}

@@ -6,3 +6,5 @@ build();
 await import(new URL('../build/cli/bench.js', import.meta.url).href);
 console.log();
 await import(new URL('../build/cli/stream.js', import.meta.url).href);
+console.log();
+await import(new URL('../build/cli/composing.js', import.meta.url).href);

@@ -8,22 +8,46 @@ import {
 	type Recipe,
 	type WrittenText
 } from '$core';
-import type { Image, SKRSContext2D } from '@napi-rs/canvas';
+import type { Canvas, Image, SKRSContext2D } from '@napi-rs/canvas';
 import { registerFonts, stackOf } from './fonts';
 
-type Canvas = typeof import('@napi-rs/canvas');
-let ready: Promise<Canvas> | undefined;
+type Drawing = typeof import('@napi-rs/canvas');
 
-/** The drawing program, with our fonts and none of the machine's: the same text must look the same everywhere. */
-function load(): Promise<Canvas> {
-	ready ??= (async () => {
+/** Decoded pictures are held up to so many pixels together: the site's own stands on many pages. */
+const MOST_HELD = 12_000_000;
+
+/** The drawing program with what is costly to make anew: its fonts, one canvas, the pictures used last. */
+class Drawer {
+	private readonly pictures = new Map<string, Image>();
+	readonly canvas: Canvas;
+
+	private constructor(private readonly drawing: Drawing) {
+		this.canvas = drawing.createCanvas(CANVAS.width, CANVAS.height);
+	}
+
+	/** With our fonts and none of the machine's: the same text must look the same everywhere. */
+	static async open(): Promise<Drawer> {
 		process.env.DISABLE_SYSTEM_FONTS_LOAD = '1';
-		const canvas = await import('@napi-rs/canvas');
-		registerFonts((bytes, name) => canvas.GlobalFonts.register(bytes, name));
-		return canvas;
-	})();
-	return ready;
+		const drawing = await import('@napi-rs/canvas');
+		registerFonts((bytes, name) => drawing.GlobalFonts.register(bytes, name));
+		return new Drawer(drawing);
+	}
+
+	/** A picture of the library, decoded. Its name is the hash of its bytes: it never changes. */
+	async picture(file: string, bytes: Buffer | undefined): Promise<Image | undefined> {
+		const known = this.pictures.get(file);
+		if (known || !bytes) return known;
+		const image = await this.drawing.loadImage(bytes);
+		this.pictures.set(file, image);
+		let held = 0;
+		for (const [name, { width, height }] of [...this.pictures].reverse())
+			if ((held += width * height) > MOST_HELD && name !== file) this.pictures.delete(name);
+		return image;
+	}
 }
+
+/** Opened with the first picture, once for each thread. */
+let drawer: Promise<Drawer> | undefined;
 
 const QUALITY = 88;
 
@@ -32,22 +56,19 @@ const QUALITY = 88;
  * when it is gone: then its place stays as the background is. The same recipe and files give the same bytes.
  */
 export async function drawShare(recipe: Recipe, readFile: (file: string) => Buffer | undefined): Promise<Buffer> {
-	const { createCanvas, loadImage } = await load();
-	const canvas = createCanvas(CANVAS.width, CANVAS.height);
-	const pen = canvas.getContext('2d');
-	const open = async (file: string | undefined) => {
-		const bytes = file === undefined ? undefined : readFile(file);
-		return bytes && loadImage(bytes);
-	};
+	const program = await (drawer ??= Drawer.open());
+	const open = async (file: string | undefined) =>
+		file === undefined ? undefined : program.picture(file, readFile(file));
+	const [picture, logo] = [await open(recipe.picture?.file), await open(recipe.logo?.file)];
+	// From here on nothing waits: the canvas is shared.
+	const pen = program.canvas.getContext('2d');
 	paintBackground(pen, recipe.background);
-	const picture = await open(recipe.picture?.file);
 	if (picture && recipe.picture) paintPicture(pen, picture, recipe.picture);
 	if (recipe.frame) paintFrame(pen, recipe.frame);
-	const logo = await open(recipe.logo?.file);
 	if (logo && recipe.logo) paintWhole(pen, logo, recipe.logo);
 	for (const text of recipe.texts) paintText(pen, text, recipe.language);
 	if (recipe.play) paintPlayMark(pen);
-	return canvas.encodeSync('jpeg', QUALITY);
+	return program.canvas.encodeSync('jpeg', QUALITY);
 }
 
 function paintBackground(pen: SKRSContext2D, background: Recipe['background']) {
@@ -82,6 +103,7 @@ function paintFrame(pen: SKRSContext2D, { colour, width, inset }: NonNullable<Re
 	if (width === 0) return;
 	pen.strokeStyle = colour;
 	pen.lineWidth = width;
+	pen.lineJoin = 'miter';
 	const edge = inset + width / 2;
 	pen.strokeRect(edge, edge, CANVAS.width - 2 * edge, CANVAS.height - 2 * edge);
 }
