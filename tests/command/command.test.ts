@@ -17,6 +17,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import { afterAll, beforeEach, describe, expect, test } from 'vitest';
+import { STARTING_LAYOUTS } from '$core';
 import { Library } from '$server/pictures/library';
 import { Store } from '$server/store/store';
 
@@ -67,7 +68,7 @@ describe('wrong use', () => {
 		expect(status).toBe(2);
 	});
 	test('every verb has its help', () => {
-		for (const verb of ['import', 'export', 'render', 'inject', 'check', 'release', 'serve']) {
+		for (const verb of ['import', 'export', 'render', 'inject', 'check', 'compose', 'release', 'backup', 'serve']) {
 			const { status, stdout } = run(verb, '--help');
 			expect(status).toBe(0);
 			expect(stdout).toContain(`kephalon ${verb}`);
@@ -241,6 +242,47 @@ describe('inject', () => {
 		expect(readFileSync(join(work, 'out/a.html'), 'utf8')).toContain(used.src);
 	});
 
+	test('cuts, share pictures, icons and the manifest come along, each made once', async () => {
+		const drawn = (width: number, height: number) =>
+			sharp({ create: { width, height, channels: 3, background: '#345678' } })
+				.png()
+				.toBuffer();
+		write('site/boat.png', await drawn(1600, 900));
+		write('site/icon.png', await drawn(512, 512));
+		write('site/a.html', page('A', '<img src="boat.png" alt="A boat"><img src="icon.png" alt="">'));
+		write('site/isles/b.html', page('B', '<img src="../boat.png" alt="A boat">'));
+		expect(importSite('--type', 'isles/*=isle').status).toBe(0);
+		const store = new Store(db);
+		const { id, site } = store.site('Docs');
+		store.saveSite({
+			...{ ...site, fields: { icon: '/icon.png' } },
+			rules: [{ tag: 'og:image', kind: 'pictures', sources: [{ from: 'body' }], shapes: ['wide', 'tall'] }]
+		});
+		store.saveType(id, {
+			...{ name: 'isle', fields: [], layout: STARTING_LAYOUTS[0]!.layout },
+			rules: [{ tag: 'og:image', kind: 'pictures', sources: [{ from: 'composed' }] }]
+		});
+		store.close();
+		expect(run('compose', '--site', 'Docs').stderr).toContain('Drew 1 share picture of "Docs"; 0 others');
+		expect(run('compose', '--site', 'Docs', '--type', 'isle', '--json').stdout).toContain('"kept": 1');
+		expect(run('compose', '--site', 'Docs', '--type', 'page')).toMatchObject({ status: 1 });
+		expect(run('inject', 'site', '--out', 'out', '--site', 'Docs').stderr).toMatch(
+			/Copied \d+ pictures of the library/
+		);
+		const named = ['out/a.html', 'out/isles/b.html']
+			.flatMap((file) => [
+				...readFileSync(join(work, file), 'utf8').matchAll(/https:\/\/docs\.example\/(media\/[^"]+)/g)
+			])
+			.map(([, path]) => path as string);
+		expect(named.filter((path) => path.includes('-wide-'))).toHaveLength(1);
+		expect(named.filter((path) => path.includes('share-')).length).toBeGreaterThan(0);
+		for (const path of named) expect(existsSync(join(work, 'out', path)), path).toBe(true);
+		const manifest = JSON.parse(readFileSync(join(work, 'out/manifest.webmanifest'), 'utf8')) as {
+			icons: { src: string }[];
+		};
+		for (const { src } of manifest.icons) expect(existsSync(join(work, 'out', src)), src).toBe(true);
+	});
+
 	test('everything else stays byte for byte, in any encoding; again changes nothing', () => {
 		const latin = iconv.encode(
 			'<html><head><meta charset="iso-8859-1">\r\n<title>Caf\u00e9</title></head><body>\u00fc\u00df</body></html>',
@@ -372,5 +414,23 @@ describe('a release that is killed', () => {
 			expect(rows.length).toBeGreaterThan(0);
 			for (const { said, there } of rows) expect([said, there]).toEqual([400, 400]);
 		}
+	});
+});
+
+describe('backup', () => {
+	test('copies the database and the library; the copy is a whole one', async () => {
+		write(
+			'site/boat.png',
+			await sharp({ create: { width: 900, height: 500, channels: 3, background: '#345678' } })
+				.png()
+				.toBuffer()
+		);
+		write('site/a.html', page('A', '<img src="boat.png" alt="A boat">'));
+		importSite();
+		const { stderr } = run('backup', 'copy');
+		expect(stderr).toMatch(/Copied 1 site with 1 page, and 1 picture of the library \(0\.0 MB\)/);
+		expect(readdirSync(join(work, 'copy')).sort()).toEqual(['k.db', 'k.db.media']);
+		expect(run('render', '--db', 'copy/k.db', '--site', 'Docs', '--path', '/a.html').status).toBe(0);
+		expect(run('backup', 'copy')).toMatchObject({ status: 1, stderr: expect.stringContaining('is not empty') });
 	});
 });

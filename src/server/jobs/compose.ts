@@ -1,3 +1,6 @@
+import { setImmediate } from 'node:timers/promises';
+import { setFlagsFromString } from 'node:v8';
+import { runInNewContext } from 'node:vm';
 import { MEDIA_PATH, type Recipe } from '$core';
 import { Library } from '../pictures/library';
 import { Store } from '../store/store';
@@ -20,7 +23,7 @@ export interface Composed {
 }
 
 /** Recipes are noted in the database so many at a time. */
-const BATCH = 100;
+const BATCH = 50;
 
 /**
  * Draws the share pictures of its part of the pages, one after the other, so that memory stays level. A picture that is
@@ -45,7 +48,10 @@ export async function compose(task: ComposeTask, progress: (done: number) => voi
 			const { wasThere } = await library.compose(made.recipe);
 			count[wasThere ? 'kept' : 'drawn']++;
 			noted.set(made.src.slice(MEDIA_PATH.length), made.recipe);
-			if (noted.size >= BATCH) note();
+			if (noted.size >= BATCH) {
+				note();
+				await collectPictures();
+			}
 			progress(count.drawn + count.kept);
 		}
 		note();
@@ -53,6 +59,16 @@ export async function compose(task: ComposeTask, progress: (done: number) => voi
 	} finally {
 		store.close();
 	}
+}
+
+/**
+ * Drawn pictures lie outside the engine's heap, which does not know their weight and would let thousands of them gather.
+ * They are let go when it is cleaned and the loop has turned.
+ */
+async function collectPictures() {
+	setFlagsFromString('--expose-gc');
+	(runInNewContext('gc') as () => void)();
+	await setImmediate();
 }
 
 /** The paths of the part: no statement may stay open while pictures are drawn, so they are read first. */

@@ -35,7 +35,7 @@ function writersOf(format: Cut['format']): ((picture: Sharp) => Sharp)[] {
 		(picture) => picture.png({ compressionLevel: 9 }),
 		...COLOURS.map((colours) => (picture: Sharp) => picture.png({ palette: true, colours, effort: 1, dither: 0 }))
 	];
-
+}
 
 /** The mark that says "this moves": a sail in a ring, a sixth of the shorter side. */
 function playMark(width: number, height: number): Buffer {

@@ -149,27 +149,33 @@ export class Library {
 		return existsSync(this.folder) ? readdirSync(this.folder) : [];
 	}
 
-	/** Takes away the files that no site knows any more, and what was made of them; says how many. Safe at any time. */
+	/**
+	 * Takes away the files that no site knows any more, what was made of them, and the rests of an unfinished write; says
+	 * how many. What the last two releases name stays. Safe at any time.
+	 */
 	sweep(now = Date.now()): number {
-		const known = new Set(
-			this.store
-				.siteNames()
-				.flatMap(({ id }) => this.store.pictures(id).flatMap((picture) => keptCopyOf(picture)?.file ?? []))
-		);
-		const hashes = new Set([...known].map((file) => file.slice(0, 24)));
 		this.store.transaction(() => this.store.dropRecipes(new Date(now - SHARE_KEEP).toISOString()));
 		const recipes = new Set(this.store.recipeNames());
-		const isKnown = (name: string) =>
-			known.has(name) ||
-			(RECIPE_NAME.test(name) ? recipes.has(name) : !KEPT_NAME.test(name) && hashes.has(name.slice(0, 24)));
-		const orphans = this.files().filter(
-			(name) => !isKnown(name) && now - statSync(join(this.folder, name)).mtimeMs >= GRACE
-		);
+		const known = this.knownHashes();
+		const isKnown = (name: string) => (RECIPE_NAME.test(name) ? recipes.has(name) : known.has(hashIn(name)));
+		const old = this.files().filter((name) => !isKnown(name) && this.isOld(name, now));
+		// Only now, and seldom: all released heads are looked through.
+		const released = old.length > 0 ? this.store.releases.findInLast(/\/media\/[0-9a-f]{24}/g) : new Set<string>();
+		const orphans = old.filter((name) => !released.has(MEDIA_PATH + hashIn(name)));
 		for (const name of orphans) {
 			rmSync(join(this.folder, name));
 			this.store.forgetTaken(name);
 		}
 		return orphans.length;
+	}
+
+	private knownHashes(): Set<string> {
+		const pictures = this.store.siteNames().flatMap(({ id }) => this.store.pictures(id));
+		return new Set(pictures.flatMap((picture) => hashIn(keptCopyOf(picture)?.file ?? '')));
+	}
+
+	private isOld(name: string, now: number): boolean {
+		return now - statSync(join(this.folder, name)).mtimeMs >= GRACE;
 	}
 
 	/** Whole or not at all: a file that is half written never has its name. */
@@ -184,3 +190,5 @@ export class Library {
 }
 
 const hashOf = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex').slice(0, 24);
+/** The hash of the picture that a file is, or was made of. */
+const hashIn = (name: string) => name.slice(0, 24);

@@ -153,9 +153,18 @@ describe('the library makes what is asked for', () => {
 		expect(await library.find(`${hash}-icon-32.png`)).toBeDefined();
 		expect(await library.find(`${'1'.repeat(24)}-wide-500-500.jpg`)).toBeUndefined();
 		expect(library.size()).toEqual({ pictures: 1, bytes: picture.bytes });
-		expect(library.sweep(Date.now() + 3_600_000)).toBe(0);
+		const later = Date.now() + 3_600_000;
+		expect(library.sweep(later)).toBe(0);
 		store.removePicture(site, picture.src);
-		expect(library.sweep(Date.now() + 3_600_000)).toBe(3);
+		// A release still names it.
+		const json = JSON.stringify({ image: `https://s.example/media/${name}` });
+		const release = (text: string) =>
+			store.releases.make(site, 1, '', [{ path: '/', address: '/', hash: text, html: text, json: text }]);
+		release(json);
+		release('{}');
+		expect(library.sweep(later)).toBe(0);
+		release('{"later":1}');
+		expect(library.sweep(later)).toBe(3);
 	});
 	test('what was set for a picture stays when the same file comes again', async () => {
 		const store = new Store(join(folder, 'n.db'));

@@ -6,6 +6,10 @@ const SQL = {
 	byPath: `SELECT p.path, p.address, h.hash, h.html, h.json FROM released_page p JOIN head h ON h.hash = p.head WHERE p.release_id = ? AND p.path = ?`,
 	byAddress: `SELECT p.path, p.address, h.hash, h.html, h.json FROM released_page p JOIN head h ON h.hash = p.head WHERE p.release_id = ? AND p.address = ?`,
 	hashes: `SELECT path, head FROM released_page WHERE release_id = ?`,
+	lastTwo: `SELECT DISTINCT h.json FROM released_page p JOIN head h ON h.hash = p.head WHERE p.release_id IN
+		(SELECT id FROM release r WHERE r.number > (SELECT max(number) - 2 FROM release WHERE site_id = r.site_id))`,
+	naming: `SELECT p.path FROM released_page p JOIN head h ON h.hash = p.head
+		WHERE p.release_id = ? AND instr(h.json, ?) ORDER BY p.path LIMIT 1`,
 	stage: `CREATE TEMP TABLE IF NOT EXISTS staged (path TEXT PRIMARY KEY, address TEXT NOT NULL, hash TEXT NOT NULL, html TEXT NOT NULL, json TEXT NOT NULL) STRICT`,
 	stageRecipes: `CREATE TEMP TABLE IF NOT EXISTS staged_recipe (name TEXT PRIMARY KEY, recipe TEXT NOT NULL) STRICT`,
 	clear: `DELETE FROM temp.staged; DELETE FROM temp.staged_recipe`,
@@ -61,6 +65,19 @@ export class ReleaseStore {
 		return new Map(
 			(this.db.prepare(SQL.hashes).all(release) as { path: string; head: string }[]).map((row) => [row.path, row.head])
 		);
+	}
+
+	/** Texts that a pattern finds in the heads of each site's last two releases: readers may still ask for what they name. */
+	findInLast(pattern: RegExp): Set<string> {
+		const found = new Set<string>();
+		for (const { json } of this.db.prepare(SQL.lastTwo).iterate() as IterableIterator<{ json: string }>)
+			for (const [text] of json.matchAll(pattern)) found.add(text);
+		return found;
+	}
+
+	/** The first page of a release whose head holds a text. */
+	pageNaming(release: number, text: string): string | undefined {
+		return (this.db.prepare(SQL.naming).get(release, text) as { path: string } | undefined)?.path;
 	}
 
 	/**

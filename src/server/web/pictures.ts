@@ -1,3 +1,4 @@
+import { keptCopyOf, MEDIA_PATH } from '$core';
 import { UserError } from '../errors';
 import { runJob } from '../jobs/run';
 import type { PictureUse, PictureUses } from '../jobs/uses';
@@ -29,6 +30,13 @@ export async function removePicture(store: Store, name: string, src: string) {
 	if (page !== undefined) throw new UserError(`It is used on ${page}: take it out there first.`);
 	if (JSON.stringify([site, types]).includes(JSON.stringify(src)))
 		throw new UserError('The site or one of its types uses it: take it out there first.');
+	const release = store.releases.latest(id);
+	const hash = keptCopyOf(picture)?.file.slice(0, 24);
+	const shown = release && store.releases.pageNaming(release.id, hash ? MEDIA_PATH + hash : src);
+	if (release && shown)
+		throw new UserError(
+			`Release ${release.number} still shows it on ${shown}. Release what you have, then take it out.`
+		);
 	store.transaction(() => {
 		store.removePicture(id, src);
 		store.touch(id);
