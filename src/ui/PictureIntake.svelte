@@ -84,7 +84,11 @@
 		<span>{busy ? 'Taking it in …' : 'Choose a file'}</span>
 	</label>
 	{@render more?.()}
-	<input class="paste" aria-label="Paste a picture or its address: {label}" placeholder="drop or paste one here" />
+	<input
+		class="paste"
+		aria-label="Paste a picture or its address: {label}"
+		placeholder={more ? 'drop, paste' : 'drop or paste one here'}
+	/>
 </div>
 {#each refused as why, at (at)}<p class="refused" role="alert">{why}</p>{/each}
 
@@ -104,6 +108,8 @@
 		background: var(--sea-wash);
 	}
 	label {
+		/* What is hidden in it must not make the page longer. */
+		position: relative;
 		flex: none;
 		cursor: pointer;
 		text-decoration: underline;

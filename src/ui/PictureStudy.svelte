@@ -187,9 +187,12 @@
 		align-items: start;
 		margin-top: 6px;
 	}
+	.shapes li {
+		width: min-content;
+		min-width: 88px;
+	}
 	.shapes button {
 		display: block;
-		max-width: 178px;
 		font-size: 11.5px;
 		line-height: 1.25;
 		text-align: left;

@@ -103,6 +103,7 @@ describe('only this machine is answered, and only our own pages may change anyth
 	});
 });
 
+const picture = (changes: object) => ({ place: { layer: 'picture', src: '/pictures/boat.jpg' }, changes });
 describe('edits', () => {
 	test.each([
 		['{', 400, 'is not JSON'],
@@ -127,6 +128,30 @@ describe('edits', () => {
 		const answer = await send('rules', 'PUT', edit);
 		expect(answer.status).toBe(status);
 		expect(((await answer.json()) as { detail: string }).detail).toContain(detail);
+	});
+
+	test.each<[string, string, unknown, number, string]>([
+		['settings', 'PATCH', { place: { layer: 'picture', src: '/none.jpg' }, changes: { alt: 'x' } }, 404, 'no picture'],
+		['settings', 'PATCH', picture({ focus: [2, 0] }), 422, 'must be <= 1'],
+		['settings', 'PATCH', picture({ cuts: { wide: { focus: [0, 0], zoom: 9 } } }), 422, 'must be <= 4'],
+		['settings', 'PATCH', picture({ width: 5 }), 422, 'is read from its file'],
+		['settings', 'PATCH', picture({ src: '/x.jpg' }), 422, 'is read from its file'],
+		['share', 'POST', { version: 1 }, 422, 'cannot be drawn'],
+		['share', 'POST', '{', 400, 'is not JSON'],
+		['compose', 'POST', { type: 7 }, 422, 'as text'],
+		['pictures', 'DELETE', { src: '/pictures/boat.jpg' }, 422, 'It is used on /walks/gannets-by-boat'],
+		['pictures', 'DELETE', { src: '/none.jpg' }, 404, 'no picture'],
+		['pictures', 'POST', { address: 'http://127.0.0.1:9/x.jpg' }, 422, 'is not fetched']
+	])('of pictures: %s %s %j is refused with a sentence', async (what, method, body, status, detail) => {
+		const answer = await send(what, method, body);
+		expect(((await answer.json()) as { detail: string }).detail).toContain(detail);
+		expect(answer.status).toBe(status);
+	});
+	test('composing a type without a layout says what to do', async () => {
+		const answer = await send('compose', 'POST', { type: 'warden' });
+		expect(JSON.parse((await answer.text()).trim())).toMatchObject({
+			refused: expect.stringContaining('has no layout')
+		});
 	});
 
 	test('an edit of what has changed meanwhile is a conflict that says what stands there', async () => {

@@ -33,7 +33,17 @@ export function readSettingsEdit(data: unknown): SettingsEdit & { readonly expec
 	const { layer } = data.place;
 	if (!Object.hasOwn(VALIDATORS, String(layer)))
 		throw new UserError(`The change cannot be read: "${String(layer)}" is no layer.`);
+	if (layer === 'picture') refuseFacts(data.changes);
 	return data as unknown as ReturnType<typeof readSettingsEdit>;
+}
+
+/** What people say of a picture; the rest is read from its file. */
+const SAID_OF_PICTURES = new Set(['focus', 'cuts', 'alt', 'alts', 'name']);
+
+function refuseFacts(changes: object) {
+	const fact = Object.keys(changes).find((key) => !SAID_OF_PICTURES.has(key));
+	if (fact !== undefined)
+		throw new UserError(`The change cannot be read: "${fact}" of a picture is read from its file and not set.`);
 }
 
 type Owner = Site | ContentType | Page | Picture;

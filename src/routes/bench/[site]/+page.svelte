@@ -253,7 +253,8 @@
 				<button aria-pressed={view === 'markup'} onclick={() => (view = 'markup')}>Markup</button>
 				<button aria-pressed={view === 'cards'} onclick={() => (view = 'cards')}>All cards</button>
 				<button aria-pressed={view === 'share'} onclick={() => (view = 'share')}>Share picture</button>
-				<button class="keys" onclick={() => (keysOpen = true)}>Keys <kbd>?</kbd></button>
+				<a class="keys" href="/library/{encodeURIComponent(siteName)}">Library</a>
+				<button onclick={() => (keysOpen = true)}>Keys <kbd>?</kbd></button>
 			</div>
 			{#if view === 'tags'}<HeadList {bench} />
 			{:else if view === 'markup'}<MarkupView {bench} />
@@ -347,6 +348,10 @@
 		margin-bottom: 8px;
 		padding: 0 10px;
 		font-size: 13px;
+	}
+	.views a {
+		padding: 2px 1px;
+		color: var(--ink-soft);
 	}
 	.views button {
 		border-bottom: 2px solid transparent;

@@ -1,3 +1,4 @@
+import { UserError } from '$server/errors';
 import { composeAll } from '$server/jobs/composeAll';
 import { answering } from '$server/web/problem';
 import { answerInLines } from '$server/web/lines';
@@ -10,7 +11,7 @@ import type { RequestHandler } from './$types';
  */
 export const POST: RequestHandler = ({ params, request }) =>
 	answering(async () => {
-		const { type, path } = (await request.json()) as { type?: string; path?: string };
+		const { type, path } = readWanted(await request.json());
 		const store = openStore();
 		store.site(params.site);
 		return answerInLines(request, async (say, signal) => {
@@ -18,3 +19,10 @@ export const POST: RequestHandler = ({ params, request }) =>
 			return { composed: await composeAll(store, { site: params.site, type, path, progress, signal }) };
 		});
 	});
+
+function readWanted(data: unknown): { readonly type: string | undefined; readonly path: string | undefined } {
+	const { type, path } = (data ?? {}) as Record<string, unknown>;
+	const isText = (value: unknown) => value === undefined || typeof value === 'string';
+	if (!isText(type) || !isText(path)) throw new UserError('Name a type, or the path of a page, as text.');
+	return { type: type as string | undefined, path: path as string | undefined };
+}

@@ -16,11 +16,19 @@ export const POST: RequestHandler = ({ params, request }) =>
 		const bytes = isAddress
 			? await fetchPicture(((await request.json()) as { address?: unknown }).address)
 			: Buffer.from(await request.arrayBuffer());
-		const name = request.headers.get('x-file-name');
-		const picture = await new Library(store).take(id, bytes, name ? decodeURIComponent(name).slice(0, 300) : undefined);
+		const picture = await new Library(store).take(id, bytes, nameOf(request));
 		store.touch(id);
 		return json(picture);
 	});
+
+/** The name of the file as it came, in percent-encoding; nothing when it cannot be read. */
+function nameOf(request: Request): string | undefined {
+	try {
+		return decodeURIComponent(request.headers.get('x-file-name') ?? '').slice(0, 300) || undefined;
+	} catch {
+		return undefined;
+	}
+}
 
 /** The pictures of a site, by their source. */
 export const GET: RequestHandler = ({ params }) =>
