@@ -3,7 +3,7 @@ import { basename, join } from 'node:path';
 import { listen, serve } from '../src/cli/serve';
 import { explain } from '$server/store/database';
 import { UserError } from '$server/errors';
-import type { Picture } from '$core';
+import type { Page, Picture } from '$core';
 import { Library } from '$server/pictures/library';
 import { runJob } from '$server/jobs/run';
 import { saveSiteFile } from '$server/siteFile/siteFile';
@@ -47,22 +47,35 @@ async function fill(db: string, content: ReturnType<typeof demoSite>, drawn: rea
 	const store = new Store(db);
 	const isThere = store.findSite(content.site.name) !== undefined;
 	if (!isThere) {
-		saveSiteFile(store, { ...content, pictures: await takeIn(store, drawn) });
+		saveSiteFile(store, { ...content, pictures: await takeIn(store, drawn, content.pages) });
 	}
 	store.close();
 	if (!isThere) await runJob('release', { db, site: content.site.name });
 }
 
 /** The website's pictures come into the library as those of any site do; a few of them are described there. */
-async function takeIn(store: Store, drawn: readonly DrawnPicture[]): Promise<Picture[]> {
+async function takeIn(store: Store, drawn: readonly DrawnPicture[], pages: readonly Page[]): Promise<Picture[]> {
+	const words = wordsOf(pages);
 	const library = new Library(store);
 	const pictures: Picture[] = [];
 	for (const { picture, file } of drawn) {
 		const { src, ...facts } = picture;
 		const copy = await library.copyOf(await readFile(file), facts);
-		pictures.push({ src, ...copy, name: basename(file), ...DESCRIBED[basename(file)] });
+		const alt = words.get(src);
+		pictures.push({ src, ...copy, name: basename(file), ...(alt && { alt }), ...DESCRIBED[basename(file)] });
 	}
 	return pictures;
+}
+
+/** What pages in English say of their pictures. */
+function wordsOf(pages: readonly Page[]): Map<string, string> {
+	return new Map(
+		pages.flatMap(({ language, fields: { picture } }) =>
+			language === undefined && picture && typeof picture === 'object' && 'src' in picture && picture.alt
+				? [[picture.src, picture.alt] as const]
+				: []
+		)
+	);
 }
 
 const DESCRIBED: Readonly<Record<string, Partial<Picture>>> = {

@@ -1,9 +1,10 @@
 <script lang="ts">
 	import type { ContentType, PictureMention } from '$core';
 	import type { Bench } from './bench.svelte';
+	import PictureField from './PictureField.svelte';
 	import Setting from './Setting.svelte';
 
-	/** The default picture of a type, and other defaults for some of its pages: listings by what they list, say. */
+	/** Other default pictures for some pages of a type: for listings by what they list, say. */
 	let { bench }: { bench: Bench } = $props();
 
 	const type = $derived(bench.type);
@@ -17,13 +18,8 @@
 		by?.field === 'listing' ? (bench.page.listing?.title ?? '') : String(bench.page.fields[by?.field ?? ''] ?? '')
 	);
 	let value = $state('');
-	let src = $state('');
 
 	const mention = (text: string): PictureMention => ({ src: text });
-	function setDefault(event: Event & { currentTarget: HTMLInputElement }) {
-		const text = event.currentTarget.value.trim();
-		bench.change('type', { picture: text === '' ? null : mention(text) });
-	}
 	function setField(event: Event & { currentTarget: HTMLSelectElement }) {
 		const field = event.currentTarget.value;
 		bench.change('type', { pictureBy: field === '' ? null : { field, pictures: by?.pictures ?? {} } });
@@ -31,18 +27,14 @@
 	function setPictures(pictures: NonNullable<ContentType['pictureBy']>['pictures']) {
 		if (by) bench.change('type', { pictureBy: { ...by, pictures } });
 	}
-	function add(event: SubmitEvent) {
-		event.preventDefault();
+	function add(picture: string) {
 		const name = value.trim() || here;
-		if (name === '' || src.trim() === '') return;
-		setPictures({ ...by?.pictures, [name]: mention(src.trim()) });
-		[value, src] = ['', ''];
+		if (name === '' || picture === '') return;
+		setPictures({ ...by?.pictures, [name]: mention(picture) });
+		value = '';
 	}
 </script>
 
-<Setting name="Default picture" hint="Stands in where a page has none. A path or an address.">
-	<input class="mono" value={type?.picture?.src ?? ''} onchange={setDefault} placeholder="/pictures/…" />
-</Setting>
 {#if fields.length > 0}
 	<Setting name="Another default for some" hint="By what a field of the page says, such as the category of a listing.">
 		<select value={by?.field ?? ''} onchange={setField}>
@@ -66,11 +58,10 @@
 			</li>
 		{/each}
 	</ul>
-	<form onsubmit={add}>
-		<input aria-label="What the field says" placeholder={here || 'what it says'} bind:value />
-		<input class="mono" aria-label="Its picture" placeholder="/pictures/…" bind:value={src} />
-		<button class="plain-button">Add</button>
-	</form>
+	<Setting name="For pages where it says">
+		<input placeholder={here} bind:value />
+	</Setting>
+	<PictureField {bench} name="the picture is" src="" set={add} />
 {/if}
 
 <style>
@@ -86,14 +77,5 @@
 		overflow: hidden;
 		text-overflow: ellipsis;
 		white-space: nowrap;
-	}
-	form {
-		display: flex;
-		gap: 6px;
-		margin-top: 5px;
-	}
-	form input {
-		flex: 1;
-		min-width: 0;
 	}
 </style>

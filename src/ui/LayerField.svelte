@@ -45,7 +45,8 @@
 			case 'pictures':
 				return bench.propose(layer, {
 					kind: 'pictures',
-					sources: [{ from: 'lead' }, { from: 'body' }, { from: 'type' }, { from: 'site' }]
+					sources: [{ from: 'lead' }, { from: 'body' }, { from: 'type' }, { from: 'site' }],
+					...(bench.shapesInForce && { shapes: bench.shapesInForce })
 				});
 			case 'template':
 				return bench.write(layer, text || (isPicture ? '{page.picture}' : '{page.title}'));

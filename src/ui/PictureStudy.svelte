@@ -189,7 +189,7 @@
 	}
 	.shapes li {
 		width: min-content;
-		min-width: 88px;
+		min-width: 74px;
 	}
 	.shapes button {
 		display: block;
@@ -199,7 +199,7 @@
 	}
 	.cut {
 		display: block;
-		height: 80px;
+		height: 76px;
 		overflow: hidden;
 		outline: 1px solid var(--rule-strong);
 	}

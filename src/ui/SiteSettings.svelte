@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { checkBase, type FieldValue, type Fields } from '$core';
 	import type { Bench } from './bench.svelte';
+	import PictureField from './PictureField.svelte';
 	import Setting from './Setting.svelte';
 
 	/** The site's own settings: name, address, languages, separator, and what {site.…} gives. */
@@ -15,15 +16,18 @@
 		const value = site.fields[name] as FieldValue | undefined;
 		return typeof value === 'string' ? value : typeof value === 'object' && value && 'src' in value ? value.src : '';
 	};
-	const setField =
-		(name: string, asPicture = false) =>
-		(event: Event & { currentTarget: HTMLInputElement | HTMLTextAreaElement }) => {
-			const text = event.currentTarget.value.trim();
-			const { [name]: old, ...rest } = site.fields;
-			const alt = typeof old === 'object' && old && 'alt' in old && old.alt ? { alt: old.alt } : {};
-			const fields: Fields = text === '' ? rest : { ...rest, [name]: asPicture ? { src: text, ...alt } : text };
-			bench.change('site', { fields });
-		};
+	const setField = (name: string) => (event: Event & { currentTarget: HTMLInputElement | HTMLTextAreaElement }) => {
+		const text = event.currentTarget.value.trim();
+		const { [name]: _old, ...rest } = site.fields;
+		bench.change('site', { fields: text === '' ? rest : { ...rest, [name]: text } });
+	};
+	function setPicture(name: string, src: string) {
+		const { [name]: old, ...rest } = site.fields;
+		// Words go with the picture they were written for.
+		const alt = typeof old === 'object' && old && 'alt' in old && old.alt && old.src === src ? { alt: old.alt } : {};
+		const fields: Fields = src === '' ? rest : { ...rest, [name]: { src, ...alt } };
+		bench.change('site', { fields });
+	}
 	function setBase(event: Event & { currentTarget: HTMLInputElement }) {
 		const typed = event.currentTarget.value;
 		const { base: whole } = checkBase(typed);
@@ -49,7 +53,7 @@
 	const PICTURES = [
 		['picture', 'Share picture', 'Stands in where a page has none. A path or an address.'],
 		['logo', 'Logo', ''],
-		['icon', 'Icon', 'Square; shown in tabs and chats.']
+		['icon', 'Icon', 'Square: every size is made of it, with the web manifest.']
 	] as const;
 </script>
 
@@ -90,13 +94,8 @@
 {/if}
 {#if shows('pictures')}
 	{#each PICTURES as [name, label, hint] (name)}
-		<Setting name={label} {hint}>
-			<input class="mono" list="known-pictures" value={textOf(name)} onchange={setField(name, true)} />
-		</Setting>
+		<PictureField {bench} name={label} {hint} src={textOf(name)} set={(src) => setPicture(name, src)} />
 	{/each}
-	<datalist id="known-pictures">
-		{#each bench.data.pictures as picture (picture.src)}<option value={picture.src}></option>{/each}
-	</datalist>
 {/if}
 {#if shows('people')}
 	{#each PEOPLE as [name, label, hint] (name)}

@@ -2,6 +2,7 @@
 	import { CATALOGUE, FIELD_KINDS, findTag, SPECIAL_KINDS, STARTING_SETS, type Field, type FieldKind } from '$core';
 	import type { Bench } from './bench.svelte';
 	import DefaultPictures from './DefaultPictures.svelte';
+	import PictureField from './PictureField.svelte';
 	import Setting from './Setting.svelte';
 
 	/** What a content type is: its fields, its kind, what it is special for, and a starting set to take. */
@@ -44,7 +45,6 @@
 			onchange={(event) => bench.change('type', { playMark: event.currentTarget.checked || null })}
 		/>
 	</Setting>
-	<DefaultPictures {bench} />
 	<Setting
 		name="Kind (og:type)"
 		hint="Its properties, such as article:author, are filled from the fields of the same meaning."
@@ -78,16 +78,14 @@
 			{#each SPECIAL_KINDS as special (special)}<option value={special}>for {SPECIAL[special]}</option>{/each}
 		</select>
 	</Setting>
-	<Setting name="Its own picture" hint="Stands in before the site’s. A path or an address.">
-		<input
-			class="mono"
-			value={type.picture?.src ?? ''}
-			onchange={(event) =>
-				bench.change('type', {
-					picture: event.currentTarget.value.trim() ? { src: event.currentTarget.value.trim() } : null
-				})}
-		/>
-	</Setting>
+	<PictureField
+		{bench}
+		name="Its own picture"
+		hint="Stands in before the site’s. A path or an address."
+		src={type.picture?.src ?? ''}
+		set={(src) => bench.change('type', { picture: src === '' ? null : { src } })}
+	/>
+	<DefaultPictures {bench} />
 	<Setting name="Switched off" hint="Its pages are left out of releases.">
 		<input
 			type="checkbox"

@@ -176,7 +176,7 @@ function isLine(line: readonly Patch[], height: number): boolean {
 	const letters = line.reduce((sum, patch) => sum + (isJoined(patch) ? wideOf(patch) / high / 1.2 : 1), 0);
 	if (
 		letters < (isLarge ? 6 : 4.5) ||
-		line.length < 2 ||
+		line.length < 3 ||
 		wide < 2.6 * high ||
 		spreadOf(line.map(({ tone }) => tone)) > EVEN
 	)
@@ -189,7 +189,7 @@ function isLine(line: readonly Patch[], height: number): boolean {
 		Math.max(
 			share(({ bottom }) => bottom),
 			share(({ top }) => top)
-		) >= (isLarge ? 0.74 : 0.62)
+		) >= (isLarge || line.length < FEW ? 0.74 : 0.62)
 	);
 }
 
@@ -208,6 +208,8 @@ function spreadOf(values: readonly number[]): number {
 
 /** Letters higher than this share of the picture are large. */
 const LARGE = 0.12;
+/** So few patches stand in a row by chance: they must stand in it well. */
+const FEW = 5;
 
 function asShares(line: readonly Patch[], { width, height }: GreyPicture): Area {
 	const left = Math.min(...line.map((patch) => patch.left));
