@@ -53,6 +53,7 @@ export {
 export { STARTING_LAYOUTS } from './pictures/layouts';
 export { fitText, LINE_HEIGHT, type FittedText, type Measure } from './pictures/fit';
 export { iconsOf, MANIFEST_PATH, nameOfIcon, readIconName, webManifest, type IconFile } from './pictures/icons';
+export { BUILT_IN_PICTURES } from './resolve/pictures';
 export { ROBOTS_DIRECTIVES } from './resolve/legal';
 export type {
 	Attributed,

@@ -1,9 +1,9 @@
 <script lang="ts">
-	import { describeOutcome, findTag, TAG_NAMES, type RuleBody, type TraceStep } from '$core';
+	import { BUILT_IN_PICTURES, describeOutcome, findTag, TAG_NAMES, type RuleBody, type TraceStep } from '$core';
 	import type { Bench, EditableLayer } from './bench.svelte';
+	import DraftNote from './DraftNote.svelte';
 	import PictureDrop from './PictureDrop.svelte';
 	import PictureSources from './PictureSources.svelte';
-	import ReachNote from './ReachNote.svelte';
 	import ShapeChoice from './ShapeChoice.svelte';
 	import TemplateField from './TemplateField.svelte';
 	import YieldLine from './YieldLine.svelte';
@@ -44,8 +44,7 @@
 				return bench.propose(layer, { kind: 'borrow', from: bench.definition?.twin ?? borrowable[0] ?? 'title' });
 			case 'pictures':
 				return bench.propose(layer, {
-					kind: 'pictures',
-					sources: [{ from: 'lead' }, { from: 'body' }, { from: 'type' }, { from: 'site' }],
+					...BUILT_IN_PICTURES,
 					...(bench.shapesInForce && { shapes: bench.shapesInForce })
 				});
 			case 'template':
@@ -122,15 +121,7 @@
 	{#each issues as issue, at (at)}
 		<p class="issue" class:warning={issue.severity === 'warning'}>{issue.message}</p>
 	{/each}
-	{#if draft && errors.length === 0}
-		<ReachNote
-			{draft}
-			keep={() => bench.keepAt(layer)}
-			discard={() => bench.discardAt(layer)}
-			stop={() => bench.stopCounting(bench.keyAt(layer))}
-			overrule={() => bench.overrule(bench.keyAt(layer))}
-		/>
-	{/if}
+	{#if errors.length === 0}<DraftNote {bench} draftKey={bench.keyAt(layer)} />{/if}
 	{#if draft && errors.length > 0}
 		<p class="quiet">
 			Not kept while it has an error. <button class="link" onclick={() => bench.discardAt(layer)}>Take back</button>

@@ -3,7 +3,7 @@
 	import type { Bench, EditableLayer } from './bench.svelte';
 	import LayerMark from './LayerMark.svelte';
 	import PageSettings from './PageSettings.svelte';
-	import ReachNote from './ReachNote.svelte';
+	import DraftNote from './DraftNote.svelte';
 	import Setting from './Setting.svelte';
 	import SiteSettings from './SiteSettings.svelte';
 	import TypeSettings from './TypeSettings.svelte';
@@ -21,7 +21,6 @@
 		act: (action: Readonly<Record<string, string>>) => void;
 	} = $props();
 
-	const draft = $derived(bench.settingsDraft(layer));
 	const key = $derived(JSON.stringify([bench.placeOf(layer)]));
 	const owner = $derived(layer === 'site' ? bench.site : layer === 'type' ? bench.type : bench.page);
 	const title = $derived(
@@ -75,15 +74,7 @@
 		{/each}
 	</details>
 
-	{#if draft}
-		<ReachNote
-			{draft}
-			keep={() => bench.keep(key)}
-			discard={() => bench.discard(key)}
-			stop={() => bench.stopCounting(key)}
-			overrule={() => bench.overrule(key)}
-		/>
-	{/if}
+	<DraftNote {bench} draftKey={key} />
 </section>
 
 <style>
@@ -94,11 +85,6 @@
 		margin-top: 6px;
 		font-size: 17px;
 		font-weight: 600;
-	}
-	.back {
-		font-size: 13px;
-		text-decoration: underline;
-		text-underline-offset: 2px;
 	}
 	details {
 		margin-top: 12px;

@@ -2,16 +2,12 @@
 	import type { Picture } from '$core';
 	import type { Bench, EditableLayer } from './bench.svelte';
 	import PictureIntake from './PictureIntake.svelte';
-	import PicturePicker from './PicturePicker.svelte';
 
 	/** A picture for a layer: dropped, pasted, chosen from a file or from the library; first among the layer's sources. */
 	let { bench, layer }: { bench: Bench; layer: EditableLayer } = $props();
 
-	let picking = $state(false);
-
 	/** Cut as the rule says that is in force here, else for wide cards. */
 	function put(taken: Picture) {
-		picking = false;
 		bench.addPicture(taken);
 		const body = bench.bodyAt(layer);
 		const sources = body?.kind === 'pictures' ? body.sources : [];
@@ -25,17 +21,4 @@
 	}
 </script>
 
-<PictureIntake site={bench.data.site.name} label="A picture for {bench.tag} at {layer}" taken={put}>
-	{#snippet more()}
-		<button class="link" aria-expanded={picking} onclick={() => (picking = !picking)}>or from the library</button>
-	{/snippet}
-</PictureIntake>
-{#if picking}<PicturePicker site={bench.data.site.name} pick={put} />{/if}
-
-<style>
-	.link {
-		flex: none;
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-</style>
+<PictureIntake site={bench.data.site.name} label="A picture for {bench.tag} at {layer}" taken={put} offersLibrary />

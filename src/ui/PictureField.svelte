@@ -2,7 +2,6 @@
 	import type { Picture } from '$core';
 	import type { Bench } from './bench.svelte';
 	import PictureIntake from './PictureIntake.svelte';
-	import PicturePicker from './PicturePicker.svelte';
 	import Setting from './Setting.svelte';
 	import { wholeOf } from './pictureLook';
 
@@ -15,11 +14,9 @@
 		set
 	}: { bench: Bench; name: string; hint?: string; src: string; set: (src: string) => void } = $props();
 
-	let picking = $state(false);
 	const held = $derived(bench.pictures.find((picture) => picture.src === src));
 
 	function put(picture: Picture) {
-		picking = false;
 		bench.addPicture(picture);
 		set(picture.src);
 	}
@@ -38,12 +35,7 @@
 		<img src={wholeOf(held, bench.site.base, null)} alt="" />
 	{/if}
 </div>
-<PictureIntake site={bench.data.site.name} label="A file for: {name}" taken={put}>
-	{#snippet more()}
-		<button class="link" aria-expanded={picking} onclick={() => (picking = !picking)}>or from the library</button>
-	{/snippet}
-</PictureIntake>
-{#if picking}<PicturePicker site={bench.data.site.name} pick={put} />{/if}
+<PictureIntake site={bench.data.site.name} label="A file for: {name}" taken={put} offersLibrary />
 
 <style>
 	.field {
@@ -59,10 +51,5 @@
 		max-width: 84px;
 		height: 46px;
 		object-fit: cover;
-	}
-	.link {
-		flex: none;
-		text-decoration: underline;
-		text-underline-offset: 2px;
 	}
 </style>

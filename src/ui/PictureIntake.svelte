@@ -1,26 +1,31 @@
 <script lang="ts">
-	import type { Snippet } from 'svelte';
 	import type { Picture } from '$core';
 	import * as api from './api';
+	import PicturePicker from './PicturePicker.svelte';
 
 	/** A place to drop, paste or choose pictures: each goes into the library; what is refused is said. */
 	let {
 		site,
 		label,
 		taken,
-		more
+		offersLibrary = false
 	}: {
 		site: string;
 		label: string;
 		/** Told of each picture that came in. */
 		taken: (picture: Picture) => void;
-		/** What else the place offers. */
-		more?: Snippet;
+		/** One that is in the library already can be chosen here too. */
+		offersLibrary?: boolean;
 	} = $props();
 
 	let busy = $state(false);
 	let refused = $state<readonly string[]>([]);
 	let isOver = $state(false);
+	let picking = $state(false);
+	function pick(picture: Picture) {
+		picking = false;
+		taken(picture);
+	}
 
 	async function takeAll(works: readonly (readonly [name: string, work: () => Promise<api.Answer<Picture>>])[]) {
 		busy = true;
@@ -83,13 +88,16 @@
 		/>
 		<span>{busy ? 'Taking it in …' : 'Choose a file'}</span>
 	</label>
-	{@render more?.()}
+	{#if offersLibrary}
+		<button class="link" aria-expanded={picking} onclick={() => (picking = !picking)}>or from the library</button>
+	{/if}
 	<input
 		class="paste"
 		aria-label="Paste a picture or its address: {label}"
-		placeholder={more ? 'drop, paste' : 'drop or paste one here'}
+		placeholder={offersLibrary ? 'drop, paste' : 'drop or paste one here'}
 	/>
 </div>
+{#if picking}<PicturePicker {site} {pick} />{/if}
 {#each refused as why, at (at)}<p class="refused" role="alert">{why}</p>{/each}
 
 <style>
@@ -118,6 +126,11 @@
 	label:focus-within {
 		outline: 2px solid var(--focus);
 		outline-offset: 1px;
+	}
+	.link {
+		flex: none;
+		text-decoration: underline;
+		text-underline-offset: 2px;
 	}
 	.paste {
 		flex: 1;

@@ -1,8 +1,9 @@
 <script lang="ts">
 	import type { PictureUse } from './api';
-	import { keyOfSettings, type Bench } from './bench.svelte';
+	import type { Bench } from './bench.svelte';
+	import DraftNote from './DraftNote.svelte';
+	import { keyOfSettings } from './drafts';
 	import PictureStudy from './PictureStudy.svelte';
-	import ReachNote from './ReachNote.svelte';
 	import { SHAPES } from '$core';
 
 	/** The picture of the page in view, in the place of the layers: what is set here goes wherever it is shown. */
@@ -22,9 +23,6 @@
 	} = $props();
 
 	const picture = $derived(bench.pictures.find(({ src }) => src === source));
-	const place = $derived({ layer: 'picture', src: source } as const);
-	const draft = $derived(bench.drafts[keyOfSettings(place)]);
-	const key = $derived(keyOfSettings(place));
 	const shapes = $derived(bench.shapesInForce ?? []);
 </script>
 
@@ -50,26 +48,13 @@
 				picture sources.
 			{/if}
 		</p>
-		{#if draft}
-			<ReachNote
-				{draft}
-				keep={() => bench.keep(key)}
-				discard={() => bench.discard(key)}
-				stop={() => bench.stopCounting(key)}
-				overrule={() => bench.overrule(key)}
-			/>
-		{/if}
+		<DraftNote {bench} draftKey={keyOfSettings({ layer: 'picture', src: source })} />
 	{:else}
 		<p class="quiet">Nothing is known of this picture: it stands at an address that was never looked at.</p>
 	{/if}
 </section>
 
 <style>
-	.back {
-		font-size: 13px;
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
 	h2 {
 		margin: 6px 0;
 		font-size: 17px;

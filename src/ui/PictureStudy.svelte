@@ -250,8 +250,4 @@
 		width: 100%;
 		font-weight: 400;
 	}
-	.link {
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
 </style>

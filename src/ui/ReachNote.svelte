@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { RuleBody } from '$core';
-	import type { Draft } from './bench.svelte';
+	import type { Draft } from './drafts';
 
 	/** How far an edit reaches, before it is kept, and the pages it hits hardest. */
 	let {
@@ -117,9 +117,6 @@
 	.refused {
 		border-left: 3px solid var(--gone);
 		padding-left: 7px;
-	}
-	.link {
-		text-decoration: underline;
 	}
 	kbd {
 		margin-left: 4px;

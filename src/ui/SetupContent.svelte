@@ -228,9 +228,6 @@
 	.refused {
 		border-color: var(--gone);
 	}
-	.link {
-		text-decoration: underline;
-	}
 	.asks li {
 		overflow-wrap: anywhere;
 	}

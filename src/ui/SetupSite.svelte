@@ -310,10 +310,6 @@
 		font-size: 13px;
 		color: var(--gone);
 	}
-	.link {
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
 	.good {
 		margin-top: 8px;
 	}

@@ -1,10 +1,11 @@
 <script lang="ts">
 	import { checkLayout, FONTS, STARTING_LAYOUTS, wholeLook, type Font, type Look, type ShareLayout } from '$core';
 	import * as api from './api';
-	import { keyOfSettings, type Bench } from './bench.svelte';
+	import type { Bench } from './bench.svelte';
 	import BoxFields from './BoxFields.svelte';
 	import ColourChoice from './ColourChoice.svelte';
-	import ReachNote from './ReachNote.svelte';
+	import { keyOfSettings } from './drafts';
+	import DraftNote from './DraftNote.svelte';
 	import { PART_NAMES, PARTS, withPart, type Part } from './shareLayout';
 	import TemplateField from './TemplateField.svelte';
 
@@ -36,7 +37,9 @@
 	const typePlace = $derived(bench.placeOf('type'));
 	/** What was changed for more than this page and is not kept yet. */
 	const drafts = $derived(
-		Object.entries(bench.drafts).filter(([, { edit }]) => edit.place.layer === 'type' || edit.place.layer === 'site')
+		Object.entries(bench.drafts)
+			.filter(([, { edit }]) => edit.place.layer === 'type' || edit.place.layer === 'site')
+			.map(([key]) => key)
 	);
 	const around = $derived({
 		label: `${PART_NAMES[chosen]} of the share picture`,
@@ -313,15 +316,7 @@
 		</p>
 	{/if}
 
-	{#each drafts as [key, draft] (key)}
-		<ReachNote
-			{draft}
-			keep={() => bench.keep(key)}
-			discard={() => bench.discard(key)}
-			stop={() => bench.stopCounting(key)}
-			overrule={() => bench.overrule(key)}
-		/>
-	{/each}
+	{#each drafts as key (key)}<DraftNote {bench} draftKey={key} />{/each}
 
 	{#if layout}
 		<div class="all" data-testid="compose">
@@ -348,11 +343,6 @@
 </section>
 
 <style>
-	.back {
-		font-size: 13px;
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
 	h2 {
 		margin: 6px 0;
 		font-size: 17px;
@@ -436,9 +426,5 @@
 	progress {
 		width: 100%;
 		accent-color: var(--sea);
-	}
-	.link {
-		text-decoration: underline;
-		text-underline-offset: 2px;
 	}
 </style>

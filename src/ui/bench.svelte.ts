@@ -1,4 +1,5 @@
 import {
+	BUILT_IN_PICTURES,
 	cardOf,
 	checkRule,
 	editModel,
@@ -28,7 +29,6 @@ import {
 	type Picture,
 	type PictureEdit,
 	type PictureSource,
-	type Reach,
 	type Rule,
 	type RuleBody,
 	type SettingsEdit,
@@ -36,6 +36,7 @@ import {
 	type Site
 } from '$core';
 import * as api from './api';
+import { bodyOf, inverse, keyOfEdit, keyOfSettings, valueOf, type Done, type Draft } from './drafts';
 import { linesOf, type HeadLine } from './lines';
 
 export type EditableLayer = 'page' | 'type' | 'site';
@@ -55,32 +56,6 @@ interface Owners {
 	readonly page: Omit<Page, 'rules'>;
 	readonly type: Omit<ContentType, 'rules' | 'name'>;
 	readonly site: Omit<Site, 'rules'>;
-}
-
-/** How far the counting of a reach has come. */
-export interface Counting {
-	readonly seen: number;
-	readonly all: number;
-}
-
-/** An edit that is being made and is not kept yet. */
-export interface Draft {
-	readonly edit: AnyEdit;
-	/** What a template field holds. */
-	readonly text: string;
-	/** What stood there when it was begun: a rule's body or null, or the settings it changes. */
-	readonly base: unknown;
-	reach: Reach | Counting | 'stopped' | undefined;
-	/** What the server said when it would not keep it. */
-	refused: string | undefined;
-	/** What stands there now, when it was changed elsewhere meanwhile. */
-	conflict: { readonly current: unknown } | undefined;
-}
-
-/** A step that can be taken back and done again. */
-interface Done {
-	readonly edit: AnyEdit;
-	readonly before: unknown;
 }
 
 /** Waits this long (milliseconds) after the last keystroke before the reach is counted. */
@@ -175,7 +150,8 @@ export class Bench {
 		return layer === 'type' ? { layer, name: this.data.page.type } : { layer, path: this.data.page.path };
 	}
 
-	private keyOf(layer: EditableLayer): string {
+	/** The key of a draft of the chosen tag's rule in a layer. */
+	keyAt(layer: EditableLayer): string {
 		return keyOfEdit({ place: this.placeOf(layer), tag: this.tag, language: this.languageAt(layer) ?? '' } as Edit);
 	}
 
@@ -200,7 +176,7 @@ export class Bench {
 	}
 
 	draftAt(layer: EditableLayer): Draft | undefined {
-		return this.drafts[this.keyOf(layer)];
+		return this.drafts[this.keyAt(layer)];
 	}
 
 	/** What a layer says about the chosen tag: the draft, or what is kept. */
@@ -267,7 +243,7 @@ export class Bench {
 		this.tag = 'og:image';
 		const body = this.bodyAt('type');
 		const rest: readonly PictureSource[] =
-			body?.kind === 'pictures' ? body.sources.filter(({ from }) => from !== 'composed') : USUAL_SOURCES;
+			body?.kind === 'pictures' ? body.sources.filter(({ from }) => from !== 'composed') : BUILT_IN_PICTURES.sources;
 		this.propose('type', {
 			...(body?.kind === 'pictures' ? body : { kind: 'pictures', shapes: this.shapesInForce ?? ['wide'] }),
 			sources: [{ from: 'composed' }, ...rest]
@@ -298,10 +274,6 @@ export class Bench {
 		const edit = { place, changes: all } as SettingsEdit;
 		const base = takenBack(this.ownerOf(place) as object, all as Changes<object>);
 		this.draft(edit, '', base, sameJson(all, base));
-	}
-
-	settingsDraft(layer: EditableLayer): Draft | undefined {
-		return this.drafts[keyOfSettings(this.placeOf(layer))];
 	}
 
 	private draft(edit: AnyEdit, text: string, base: unknown, isAsKept: boolean) {
@@ -363,13 +335,10 @@ export class Bench {
 	}
 
 	discardAt(layer: EditableLayer) {
-		this.discard(this.keyOf(layer));
+		this.discard(this.keyAt(layer));
 	}
 	async keepAt(layer: EditableLayer) {
-		await this.keep(this.keyOf(layer));
-	}
-	keyAt(layer: EditableLayer) {
-		return this.keyOf(layer);
+		await this.keep(this.keyAt(layer));
 	}
 
 	private isBroken(edit: AnyEdit): boolean {
@@ -520,34 +489,7 @@ export class Bench {
 	}
 }
 
-const USUAL_SOURCES: readonly PictureSource[] = [
-	{ from: 'lead' },
-	{ from: 'body' },
-	{ from: 'type' },
-	{ from: 'site' }
-];
-
 /** Tags that are shown even when they come to nothing: their absence matters. */
 const ALWAYS = ['title', 'description', 'og:image', 'og:title', 'og:description'];
 /** What other tags came to is offered for these. */
 const HEAD_NAMES = new Set(['title', 'description', 'og:title', 'og:description', 'og:image']);
-
-/** Edits of the same thing have the same key. */
-function keyOfEdit(edit: AnyEdit): string {
-	return JSON.stringify('tag' in edit ? [edit.place, edit.tag, edit.language ?? ''] : [edit.place]);
-}
-
-export const keyOfSettings = (place: SettingsEdit['place']) => keyOfEdit({ place, changes: {} } as SettingsEdit);
-
-/** What stands at the place of an edit once it is kept. */
-const valueOf = (edit: AnyEdit): unknown => ('tag' in edit ? edit.body : edit.changes);
-
-function inverse({ edit, before }: Done): AnyEdit {
-	return 'tag' in edit ? { ...edit, body: before as RuleBody | null } : ({ ...edit, changes: before } as SettingsEdit);
-}
-
-function bodyOf(rule: Rule | undefined): RuleBody | null {
-	if (!rule) return null;
-	const { tag: _tag, language: _language, ...body } = rule;
-	return body;
-}

@@ -1,7 +1,8 @@
 import { beforeEach, describe, expect, test, vi } from 'vitest';
-import type { Page, Site } from '$core';
+import { STARTING_LAYOUTS, type Page, type Site } from '$core';
 import * as api from './api';
 import { Bench, type BenchData } from './bench.svelte';
+import { keyOfSettings } from './drafts';
 
 vi.mock('./api', async (original) => ({
 	...(await original<typeof api>()),
@@ -133,7 +134,7 @@ describe('keeping', () => {
 		bench.data = { ...data, types: [{ ...data.types[0]!, rules: [{ tag: 'title', kind: 'leaveOut' }] }] };
 		bench.findConflicts();
 		expect(bench.draftAt('type')?.conflict).toEqual({ current: { kind: 'leaveOut' } });
-		expect(bench.settingsDraft('site')?.conflict).toBeUndefined();
+		expect(bench.drafts[keyOfSettings({ layer: 'site' })]?.conflict).toBeUndefined();
 	});
 });
 
@@ -196,5 +197,64 @@ describe('what the bench offers', () => {
 		});
 		later.takeUp(drafts);
 		expect(later.draftAt('type')?.conflict).toEqual({ current: { kind: 'leaveOut' } });
+	});
+});
+
+describe('pictures', () => {
+	const HASH = 'a'.repeat(24);
+	const withBoat: BenchData = {
+		...data,
+		page: { ...page, fields: { title: 'The pier', picture: '/boat.jpg' } },
+		pictures: [
+			{ src: '/boat.jpg', width: 1600, height: 900, kept: { file: `${HASH}.jpg`, width: 1600, height: 900 } },
+			{ src: '/other.jpg', width: 1600, height: 900 }
+		]
+	};
+	const image = () => bench.outcome.head.tags.find(({ tag }) => tag.name === 'og:image')?.value;
+	beforeEach(() => {
+		bench.data = withBoat;
+		bench.tag = 'og:image';
+	});
+
+	test('a point that is moved is seen at once, its reach is counted, and it can be taken back once kept', async () => {
+		bench.propose('site', { kind: 'pictures', sources: [{ from: 'lead' }], shapes: ['wide'] });
+		await bench.keepAt('site');
+		expect(image()).toContain('-wide-500-500.jpg');
+		bench.changePicture('/boat.jpg', { focus: [0.2, 0.4] });
+		expect(image()).toContain('-wide-200-400.jpg');
+		await vi.advanceTimersByTimeAsync(500);
+		const key = keyOfSettings({ layer: 'picture', src: '/boat.jpg' });
+		expect(bench.drafts[key]?.reach).toMatchObject({ changed: 2 });
+		await bench.keep(key);
+		expect(keep.mock.lastCall?.[2]).toEqual({ focus: null });
+		expect(bench.waiting).toBe(0);
+		await bench.undo();
+		expect(image()).toContain('-wide-500-500.jpg');
+	});
+	test('moved back to where it was is no draft', () => {
+		bench.changePicture('/boat.jpg', { alt: 'A boat' });
+		expect(bench.waiting).toBe(1);
+		bench.changePicture('/boat.jpg', { alt: null });
+		expect(bench.waiting).toBe(0);
+	});
+	test('the share picture is put first and once, and waits to be kept', () => {
+		const layout = STARTING_LAYOUTS[2]!.layout;
+		bench.change('type', { layout });
+		expect(bench.asksForShare).toBe(false);
+		bench.useShare();
+		bench.useShare();
+		expect(bench.asksForShare).toBe(true);
+		expect(bench.bodyAt('type')).toMatchObject({
+			sources: [{ from: 'composed' }, { from: 'lead' }, { from: 'body' }, { from: 'type' }, { from: 'site' }]
+		});
+		expect(image()).toMatch(/\/media\/share-[0-9a-f]{24}\.jpg$/);
+		expect(keep).not.toHaveBeenCalled();
+	});
+	test('what can be studied is the picture itself, also when a share picture is drawn with it', () => {
+		expect(bench.pictureSource).toBe('/boat.jpg');
+		bench.change('type', { layout: STARTING_LAYOUTS[0]!.layout });
+		bench.useShare();
+		expect(bench.picture?.recipe).toBeDefined();
+		expect(bench.pictureSource).toBe('/boat.jpg');
 	});
 });

@@ -1,4 +1,5 @@
-import type { Bench, Draft } from './bench.svelte';
+import type { Bench } from './bench.svelte';
+import type { Draft } from './drafts';
 
 /** Tabs of one browser at the same site tell each other when one has kept something. */
 export class Neighbours {

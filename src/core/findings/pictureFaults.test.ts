@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { weaknessesOf, type JudgedPicture } from '../index';
+import { checkLayout, checkSite, STARTING_LAYOUTS, weaknessesOf, type JudgedPicture } from '../index';
 
 const good: JudgedPicture = { width: 1200, height: 630, bytes: 180_000, type: 'image/jpeg', alt: 'A pier' };
 
@@ -24,5 +24,64 @@ describe('what is weak in a picture', () => {
 	});
 	test('what is not known is not held against it', () => {
 		expect(weaknessesOf({ alt: 'A pier' })).toEqual([]);
+	});
+});
+
+describe('what is estimated, and where it is used', () => {
+	const fine = { width: 1600, height: 900, alt: 'A pier' };
+	test.each<[string, JudgedPicture, string[]]>([
+		['little text, in view of every cut', { ...fine, text: [[0.45, 0.45, 0.1, 0.1]] }, []],
+		[
+			'much text',
+			{
+				...fine,
+				text: [
+					[0.4, 0.1, 0.2, 0.8],
+					[0.4, 0.3, 0.2, 0.6],
+					[0.41, 0.2, 0.18, 0.5],
+					[0.35, 0.1, 0.3, 0.7]
+				]
+			},
+			['Text seems to cover 23 % of it, more than a fifth: on small cards no one can read it.']
+		],
+		[
+			'a face at the side',
+			{ ...fine, faces: [[0.15, 0.2, 0.1, 0.4]] },
+			['Cut to 1 : 1, it loses part of what may be a face.']
+		],
+		['the same, with the point on it', { ...fine, faces: [[0.15, 0.2, 0.1, 0.4]], focus: [0.2, 0.4] }, []],
+		[
+			'text over the whole width',
+			{ ...fine, text: [[0, 0.85, 1, 0.05]] },
+			['Cut to 1 : 1 and 2 : 3, it loses part of what seems to be text.']
+		],
+		['a logo by its looks', { ...fine, plain: true }, ['It looks like a logo: of few colours, and small or cut out.']]
+	])('%s', (_, picture, wanted) => expect(weaknessesOf(picture)).toEqual(wanted));
+
+	test.each([
+		[2, []],
+		[3, ['It is on the cards of 3 pages: /a, /b, /c.']],
+		[40, ['It is on the cards of 40 pages: /a, /b, /c and 37 more.']]
+	])('on %i cards', (shown, wanted) => {
+		expect(weaknessesOf(fine, { shown, shownOn: ['/a', '/b', '/c', '/d'] })).toEqual(wanted);
+	});
+});
+
+describe('the texts of a layout', () => {
+	const layout = STARTING_LAYOUTS[0]!.layout;
+	const context = {
+		site: { name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: {}, rules: [] },
+		fields: [{ name: 'region', kind: 'text' as const }]
+	};
+	test('are checked as templates are', () => {
+		expect(checkLayout(layout, context)).toEqual([]);
+		const wrong = { ...layout, title: { ...layout.title, template: '{page.regoin}' } };
+		expect(checkLayout(wrong, context)).toMatchObject([
+			{ part: 'title', message: expect.stringContaining('page.region') }
+		]);
+		const types = [{ name: 'isle', fields: [...context.fields], rules: [], layout: wrong }];
+		expect(checkSite(context.site, types, [])).toMatchObject([
+			{ layer: 'type', owner: 'isle', tag: 'share picture, title', issue: { severity: 'error' } }
+		]);
 	});
 });

@@ -213,7 +213,7 @@
 <svelte:window {onkeydown} />
 
 <div class="bench">
-	<header>
+	<header class="top">
 		<a class="wordmark serif" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
 		<button class="site" title="Settings of the site" onclick={() => (settings = 'site')}>{data.site.name}</button>
 		<PageMover
@@ -228,7 +228,7 @@
 		<ReleaseBar {bench} />
 	</header>
 	{#if bench.message}
-		<p class="message" role="status">
+		<p class="message top" role="status">
 			{bench.message} <button class="plain-button" onclick={() => (bench.message = undefined)}>Close</button>
 		</p>
 	{/if}
@@ -283,14 +283,6 @@
 		flex-direction: column;
 		height: 100vh;
 	}
-	header {
-		display: flex;
-		align-items: center;
-		gap: 12px;
-		border-bottom: 1px solid var(--rule-strong);
-		background: var(--sheet);
-		padding: 7px 16px;
-	}
 	.site {
 		overflow: hidden;
 		min-width: 60px;
@@ -309,11 +301,6 @@
 		font-size: 12.5px;
 		color: var(--flag);
 		white-space: nowrap;
-	}
-	.message {
-		border-bottom: 1px solid var(--rule);
-		background: var(--sea-wash);
-		padding: 6px 16px;
 	}
 	main {
 		display: grid;

@@ -3,12 +3,13 @@
 	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
 	import { keptCopyOf, weaknessesOf, type Picture } from '$core';
 	import * as api from '$ui/api';
-	import { Bench, keyOfSettings } from '$ui/bench.svelte';
+	import { Bench } from '$ui/bench.svelte';
+	import DraftNote from '$ui/DraftNote.svelte';
+	import { keyOfSettings } from '$ui/drafts';
 	import { keyOf } from '$ui/keys';
 	import { wholeOf } from '$ui/pictureLook';
 	import PictureIntake from '$ui/PictureIntake.svelte';
 	import PictureStudy from '$ui/PictureStudy.svelte';
-	import ReachNote from '$ui/ReachNote.svelte';
 	import ReleaseBar from '$ui/ReleaseBar.svelte';
 	import { Neighbours } from '$ui/sharing';
 	import { findPictures, nameOfPicture, pagesInWords } from '$ui/words';
@@ -47,7 +48,6 @@
 	let chosenSource = $state(untrack(() => data.chosen));
 	const chosen = $derived(bench.pictures.find(({ src }) => src === chosenSource) ?? found[0]);
 	const whole = (picture: Picture) => wholeOf(picture, bench.site.base, data.standIn);
-	const draft = $derived(chosen && bench.drafts[keyOfSettings({ layer: 'picture', src: chosen.src })]);
 	const use = $derived(chosen && bench.uses[chosen.src]);
 	const bytes = $derived(bench.pictures.reduce((sum, picture) => sum + (picture.bytes ?? 0), 0));
 	/** So many stand on the wall at once. */
@@ -90,7 +90,7 @@
 <svelte:window {onkeydown} />
 
 <div class="library">
-	<header>
+	<header class="top">
 		<a class="wordmark serif" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
 		<a class="site" href="/bench/{encodeURIComponent(siteName)}">{data.site.name}</a>
 		<h1>Library</h1>
@@ -101,7 +101,7 @@
 		<ReleaseBar {bench} />
 	</header>
 	{#if bench.message}
-		<p class="message" role="status">
+		<p class="message top" role="status">
 			{bench.message} <button class="plain-button" onclick={() => (bench.message = undefined)}>Close</button>
 		</p>
 	{/if}
@@ -162,16 +162,7 @@
 					{use}
 					change={(changes) => bench.changePicture(chosen.src, changes)}
 				/>
-				{#if draft}
-					{@const key = keyOfSettings({ layer: 'picture', src: chosen.src })}
-					<ReachNote
-						{draft}
-						keep={() => bench.keep(key)}
-						discard={() => bench.discard(key)}
-						stop={() => bench.stopCounting(key)}
-						overrule={() => bench.overrule(key)}
-					/>
-				{/if}
+				<DraftNote {bench} draftKey={keyOfSettings({ layer: 'picture', src: chosen.src })} />
 				<h3>Where it is used</h3>
 				{#if use}
 					<ul class="uses">
@@ -204,14 +195,6 @@
 		flex-direction: column;
 		height: 100vh;
 	}
-	header {
-		display: flex;
-		align-items: center;
-		gap: 12px;
-		border-bottom: 1px solid var(--rule-strong);
-		background: var(--sheet);
-		padding: 7px 16px;
-	}
 	.site {
 		border-left: 1px solid var(--rule);
 		padding-left: 12px;
@@ -229,11 +212,6 @@
 		margin-right: 12px;
 		color: var(--ink-soft);
 		content: '/';
-	}
-	.message {
-		border-bottom: 1px solid var(--rule);
-		background: var(--sea-wash);
-		padding: 6px 16px;
 	}
 	main {
 		display: grid;
