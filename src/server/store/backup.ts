@@ -31,7 +31,8 @@ export async function backUp(store: Store, folder: string): Promise<Backup> {
 	} catch (error) {
 		throw explain(error, db);
 	}
-	const copy = new Store(db, { readonly: true });
+	// Not read-only: closing it then leaves nothing beside it.
+	const copy = new Store(db);
 	try {
 		const sites = copy.siteNames();
 		const pages = sites.reduce((sum, { id }) => sum + copy.countPages(id).all, 0);
