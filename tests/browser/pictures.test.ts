@@ -163,8 +163,21 @@ describe('a picture of one page', () => {
 		expect(await fetched(double!)).toMatchObject({ width: 1024, height: 512, format: 'webp', colour: 'blue' });
 	});
 
-	test('is set back to inherited in one gesture', async () => {
+	test('its sources are put in another order by pointer', async () => {
 		await (await bench.find('[data-testid=picture] .back')).click();
+		const items = () =>
+			browser.driver.findElements(By.css('[data-layer=site] ol[aria-label^="Picture sources"] li .what'));
+		const names = async () => Promise.all((await items()).map(async (item) => (await item.getText()).split('\n')[0]));
+		const before = await names();
+		const [first, , third] = await items();
+		await browser.driver.actions().dragAndDrop(first!, third!).perform();
+		expect(await names()).toEqual([before[1], before[2], before[0], before[3]]);
+		await bench.waitForText('[data-layer=site] [data-testid=reach]', /would change/);
+		await (await bench.find('[data-layer=site] [data-testid=reach] .plain-button')).click();
+		expect(await names()).toEqual(before);
+	});
+
+	test('is set back to inherited in one gesture', async () => {
 		await (await bench.find('[data-layer=page] .kind .link')).click();
 		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
 		await bench.waitForText('[data-layer=page] .kind', /^Inherits/);
@@ -279,7 +292,7 @@ describe('the library', () => {
 		await field.sendKeys(`${join(folder, 'none.jpg')}\n${file}`);
 		await bench.waitForText('.wall .refused', /none\.jpg: The file is no picture/);
 		await bench.waitForText('[data-testid=chosen] h2', /dots\.png/);
-		await bench.waitForText('[data-testid=chosen]', /On no page/);
+		await bench.waitForText('[data-testid=chosen]', /Nowhere/);
 		await (await bench.find('[data-testid=chosen] .plain-button')).click();
 		await bench.waitForText('.message', /dots\.png is out of the library/);
 	});

@@ -58,3 +58,26 @@ test('pictures at whole addresses are fetched for their facts, whatever their na
 	]);
 	expect(store.page(id, '/page.html')?.fields.pictures).toEqual([{ src: at('lying.png') }]);
 });
+
+test('a picture of the folder is copied into the library; what people set for it stays when it is read again', async () => {
+	const top = mkdtempSync(join(tmpdir(), 'kephalon-'));
+	const draw = (background: string) => sharp({ create: { width: 1200, height: 700, channels: 3, background } });
+	await draw('#246').png().toFile(join(top, 'boat.png'));
+	writeFileSync(join(top, 'mark.svg'), '<svg xmlns="http://www.w3.org/2000/svg" width="90" height="90"/>');
+	writeFileSync(join(top, 'a.html'), '<title>A</title><img src="boat.png" alt="A boat"><img src="mark.svg">');
+	const store = new Store(join(top, 'k.db'));
+	const read = () => importFolder(store, { folder: top, site: 's', base: 'https://s.example/', types: [] });
+	await read();
+	const { id } = store.findSite('s')!;
+	const boat = store.picture(id, '/boat.png')!;
+	expect(boat).toMatchObject({ width: 1200, height: 700, type: 'image/png', kept: { width: 1200, height: 700 } });
+	expect(store.picture(id, '/mark.svg')).toMatchObject({ type: 'image/svg+xml' });
+	expect(store.picture(id, '/mark.svg')).not.toHaveProperty('kept');
+	store.savePictures(id, [{ ...boat, focus: [0.1, 0.9], alt: 'A small boat', cuts: { tall: { focus: [0.5, 0.5] } } }]);
+	await draw('#a42').png().toFile(join(top, 'boat.png'));
+	await read();
+	const again = store.picture(id, '/boat.png')!;
+	expect(again).toMatchObject({ focus: [0.1, 0.9], alt: 'A small boat', cuts: { tall: { focus: [0.5, 0.5] } } });
+	expect(again.kept?.file).not.toBe(boat.kept?.file);
+	rmSync(top, { recursive: true, force: true });
+});

@@ -252,7 +252,7 @@ function save(
 		for (const page of pages) store.refreshPage(id, page);
 		store.savePictures(
 			id,
-			pictures.map((picture) => ({ ...setByHand(store.picture(id, picture.src)), ...picture }))
+			pictures.map((picture) => ({ ...picture, ...setByHand(store.picture(id, picture.src)) }))
 		);
 		return store.retirePages(id, new Set(pages.map((page) => page.path)));
 	});

@@ -37,12 +37,15 @@
 	let wanted = $state('');
 	let only = $state<'all' | 'weak' | 'wordless' | 'unused'>('all');
 	const weakOf = (picture: Picture) => weaknessesOf(picture, bench.uses[picture.src]);
-	const isUnused = ({ src }: Picture) => bench.uses[src] === undefined;
+	/** What the site and its types name is used, though on no page by itself. */
+	const namedAbove = $derived(JSON.stringify([bench.site, bench.types]));
+	const isNamedAbove = (picture: Picture) => namedAbove.includes(JSON.stringify(picture.src));
+	const isUnused = (picture: Picture) => bench.uses[picture.src] === undefined && !isNamedAbove(picture);
 	const KINDS = {
 		all: { name: 'All', fits: () => true },
 		weak: { name: 'Weak in something', fits: (picture: Picture) => weakOf(picture).length > 0 },
 		wordless: { name: 'Without words', fits: (picture: Picture) => !picture.alt },
-		unused: { name: 'On no page', fits: isUnused }
+		unused: { name: 'Not used', fits: isUnused }
 	} as const;
 	const found = $derived(findPictures(bench.pictures, wanted).filter(KINDS[only].fits));
 	let chosenSource = $state(untrack(() => data.chosen));
@@ -177,8 +180,10 @@
 							{/if}
 						{/each}
 					</ul>
-				{:else}
-					<p class="quiet">On no page.</p>
+				{/if}
+				{#if isNamedAbove(chosen)}<p class="uses">The site or one of its types names it.</p>{/if}
+				{#if isUnused(chosen)}
+					<p class="quiet">Nowhere.</p>
 					<button class="plain-button" onclick={() => void remove(chosen)}>Take it out of the library</button>
 				{/if}
 				<p class="quiet place mono">{keptCopyOf(chosen) ? chosen.src : `${chosen.src} (not held here)`}</p>
