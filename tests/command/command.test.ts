@@ -434,3 +434,30 @@ describe('backup', () => {
 		expect(run('backup', 'copy')).toMatchObject({ status: 1, stderr: expect.stringContaining('is not empty') });
 	});
 });
+
+describe('compose', () => {
+	test('killed in the middle, it goes on where it was; no file is half written', async () => {
+		const PAGES = 80;
+		const store = new Store(db);
+		const rules = [{ tag: 'og:image', kind: 'pictures' as const, sources: [{ from: 'composed' as const }] }];
+		const site = { name: 'Docs', base: 'https://docs.example/', languages: ['en'], separator: '·', fields: {}, rules };
+		const id = store.saveSite(site);
+		store.saveType(id, { name: 'isle', fields: [], rules: [], layout: STARTING_LAYOUTS[2]!.layout });
+		for (let at = 0; at < PAGES; at++)
+			store.savePage(id, { path: `/${at}`, type: 'isle', state: 'live', fields: { title: `Isle ${at}` }, rules: [] });
+		store.close();
+		const media = `${db}.media`;
+		const drawn = () => (existsSync(media) ? readdirSync(media).filter((name) => name.startsWith('share-')) : []);
+		const child = spawn(process.execPath, [program, 'compose', '--db', db, '--site', 'Docs'], { stdio: 'ignore' });
+		const ended = new Promise((done) => child.once('close', done));
+		while (drawn().length < 10 && child.exitCode === null) await new Promise((next) => setTimeout(next, 20));
+		child.kill('SIGKILL');
+		await ended;
+		const before = drawn().length;
+		expect(before).toBeLessThan(PAGES);
+		const counts = JSON.parse(run('compose', '--site', 'Docs', '--json').stdout) as { drawn: number; kept: number };
+		expect(counts).toEqual({ drawn: PAGES - before, kept: before });
+		for (const name of drawn())
+			expect((await sharp(readFileSync(join(media, name))).metadata()).width, name).toBe(1200);
+	});
+});
