@@ -126,9 +126,18 @@ export function cutOf(
 	return { ...cut, file: nameOfCut(cut), width, height };
 }
 
+/** For each tag, the readers that ask for it before its twin; and those of them that take every picture. */
+const READERS_OF = new Map(
+	[...new Set(READERS.map(({ picture }) => picture[0]))].map((tag) => {
+		const first = READERS.filter(({ picture, frame }) => frame && picture[0] === tag);
+		return [tag, { first, later: first.filter(({ frame }) => frame?.every) }] as const;
+	})
+);
+const NO_READERS: readonly ReaderProfile[] = [];
+
 /** The readers that ask for a tag before its twin: of its first picture, or of those after it. */
 export function readersOfTag(tag: string, isFirst: boolean): readonly ReaderProfile[] {
-	return READERS.filter(({ picture, frame }) => frame && picture[0] === tag && (isFirst || frame.every));
+	return READERS_OF.get(tag)?.[isFirst ? 'first' : 'later'] ?? NO_READERS;
 }
 
 /** The lightest form that all of some readers take, for a picture that is transparent in parts or not. */
