@@ -1,11 +1,12 @@
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { drawPictures } from '../demo/draw';
 import { generateSite } from '../demo/generate';
+import { peakOf } from './memory';
 import type { Picture } from '$core';
 import { Library } from '$server/pictures/library';
 import { Store } from '$server/store/store';
@@ -45,14 +46,7 @@ function compose(db: string, site: string): Promise<{ seconds: number; megabytes
 		const args = [command, 'compose', '--db', db, '--site', site, '--json'];
 		const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] });
 		let [megabytes, told] = [0, ''];
-		const watch = setInterval(() => {
-			try {
-				const status = readFileSync(`/proc/${child.pid}/status`, 'utf8');
-				megabytes = Math.max(megabytes, Number(/VmHWM:\s+(\d+) kB/.exec(status)?.[1] ?? 0) / 1024);
-			} catch {
-				// It has ended.
-			}
-		}, 50);
+		const watch = setInterval(() => (megabytes = Math.max(megabytes, peakOf(child.pid as number))), 50);
 		child.stdout.on('data', (data: Buffer) => (told += data.toString()));
 		child.once('close', (code) => {
 			clearInterval(watch);

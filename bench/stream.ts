@@ -1,9 +1,10 @@
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { generateSite } from '../demo/generate';
+import { peakOf } from './memory';
 import { runJob } from '$server/jobs/run';
 import { Store } from '$server/store/store';
 
@@ -28,15 +29,6 @@ function fill(file: string, count: number): string {
 	});
 	store.close();
 	return site.name;
-}
-
-/** The most memory a process has held so far, in megabytes, as Linux counts it; 0 once it has ended. */
-function peakOf(pid: number): number {
-	try {
-		return Number(/VmHWM:\s+(\d+) kB/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
-	} catch {
-		return 0;
-	}
 }
 
 function render(db: string, site: string): Promise<{ seconds: number; megabytes: number; lines: number }> {

@@ -27,7 +27,7 @@ export async function startDemo({ folder, port, websitePort, fresh, say }: DemoO
 	const db = join(folder, 'demo.db');
 	if (fresh) await Promise.all(['', '-wal', '-shm'].map((end) => rm(db + end, { force: true })));
 	const drawn = await drawPictures(folder);
-	const content = demoSite(drawn.map(({ picture }) => picture));
+	const content = demoSite([]);
 	const { name } = content.site;
 	await fill(db, content, drawn);
 	const pages = new Map(content.pages.map((page) => [page.path, page]));
@@ -46,9 +46,7 @@ export async function startDemo({ folder, port, websitePort, fresh, say }: DemoO
 async function fill(db: string, content: ReturnType<typeof demoSite>, drawn: readonly DrawnPicture[]) {
 	const store = new Store(db);
 	const isThere = store.findSite(content.site.name) !== undefined;
-	if (!isThere) {
-		saveSiteFile(store, { ...content, pictures: await takeIn(store, drawn, content.pages) });
-	}
+	if (!isThere) saveSiteFile(store, { ...content, pictures: await takeIn(store, drawn, content.pages) });
 	store.close();
 	if (!isThere) await runJob('release', { db, site: content.site.name });
 }

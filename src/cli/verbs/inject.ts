@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { UserError } from '$server/errors';
 import { injectFolder, type InjectOptions, type InjectSummary } from '$server/files/injectFolder';
 import { Library } from '$server/pictures/library';
-import { manifestOf } from '$server/web/manifest';
+import { manifestOf } from '$server/pictures/manifest';
 import { MANIFEST_PATH, MEDIA_PATH, normaliseBase, type Recipe } from '$core';
 import { resolverOf } from '$server/jobs/heads';
 import type { Store } from '$server/store/store';

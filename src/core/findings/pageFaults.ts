@@ -1,5 +1,6 @@
 import type { Page } from '../model';
 import { isLocalAddress } from '../resolve/address';
+import type { Resolution } from '../resolve/resolution';
 import type { Head } from '../resolve/types';
 import { hasGap, hasTwice } from '../text/faults';
 import { countGraphemes } from '../text/text';
@@ -46,16 +47,17 @@ export const FAULTS: Readonly<Record<FaultCode, { readonly weight: number; reado
 	'short-description': { weight: 1, mend: 'Add a second source to the description, such as the type’s own fields.' }
 };
 
-/**
- * What a reader of links would find wrong with a page's card. Pure; the order is that of the page's head. `gapsOf` tells
- * which variables left a gap in a tag's text, where that is known.
- */
-export function faultsOf(page: Page, head: Head, gapsOf: GapsOf = () => []): PageFault[] {
+/** What is known of a page beside its head: variables that left gaps, the picture that a tag came to, and its facts. */
+export type KnownOfPage = Pick<Resolution, 'gapsOf' | 'pictureOf' | 'facts'>;
+
+/** What a reader of links would find wrong with a page's card. Pure; the order is that of the page's head. */
+export function faultsOf(page: Page, head: Head, known?: KnownOfPage): PageFault[] {
+	const gapsOf = (tag: string) => known?.gapsOf(tag) ?? [];
 	const value = (name: string) => head.tags.find(({ tag }) => tag.name === name)?.value ?? '';
 	return [
 		...titleFaults(page, value('title'), value('og:site_name'), gapsOf('title')),
 		...descriptionFaults(value('description'), gapsOf('description')),
-		...pictureFaults(value),
+		...pictureFaults(value, known),
 		...addressFaults(value('canonical'))
 	];
 }
@@ -63,8 +65,6 @@ export function faultsOf(page: Page, head: Head, gapsOf: GapsOf = () => []): Pag
 /** How badly a page would be shared: the sum of its faults' weights. */
 export const weightOf = (faults: readonly PageFault[]) =>
 	faults.reduce((sum, { code }) => sum + FAULTS[code].weight, 0);
-
-type GapsOf = (tag: string) => readonly string[];
 
 const fault = (code: FaultCode, tag: string, says: string): PageFault => ({ code, tag, says });
 
@@ -98,11 +98,14 @@ function descriptionFaults(description: string, gaps: readonly string[]): PageFa
 	];
 }
 
-function pictureFaults(value: (name: string) => string): PageFault[] {
+function pictureFaults(value: (name: string) => string, known: KnownOfPage | undefined): PageFault[] {
 	const address = value('og:image');
 	if (address === '') return [fault('no-picture', 'og:image', 'No picture: its card stays blank')];
 	const width = Number(value('og:image:width')) || undefined;
-	if (/(^|[^a-z])logos?([^a-z]|$)/i.test(address.slice(address.lastIndexOf('/'))))
+	// A cut has an address of its own: the picture it is cut from tells what it is.
+	const src = known?.pictureOf('og:image')?.src ?? address;
+	const facts = known?.facts(src);
+	if (facts?.mark || facts?.plain || /(^|[^a-z])logos?([^a-z]|$)/i.test(src.slice(src.lastIndexOf('/'))))
 		return [fault('logo-picture', 'og:image', 'The picture is a logo')];
 	return width !== undefined && width < 600
 		? [fault('small-picture', 'og:image', `The picture is ${width} pixels wide: too small for a large card`)]

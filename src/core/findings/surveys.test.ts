@@ -24,7 +24,8 @@ const model: SiteModel = {
 	pictures: [
 		{ src: '/wide.jpg', width: 1200, height: 630 },
 		{ src: '/small.jpg', width: 300, height: 200 },
-		{ src: '/logo.png', width: 1200, height: 630 }
+		{ src: '/logo.png', width: 1200, height: 630, kept: { file: `${'a'.repeat(24)}.png`, width: 1200, height: 630 } },
+		{ src: '/drawn.png', width: 600, height: 600, plain: true }
 	]
 };
 const page = (path: string, fields: Page['fields'], more: Partial<Page> = {}): Page => ({
@@ -40,8 +41,11 @@ const good = {
 	summary: 'A long low island with a pier and a great many terns in summer.',
 	picture: '/wide.jpg'
 };
-const codes = (one: Page, site = model.site) =>
-	faultsOf(one, new Resolver({ ...model, site }, '').resolveHead(one)).map(({ code }) => code);
+function codes(one: Page, site = model.site) {
+	const resolver = new Resolver({ ...model, site }, '');
+	const looked = resolver.lookAt(one);
+	return faultsOf(one, resolver.headOf(looked), looked).map(({ code }) => code);
+}
 
 describe('the faults of a page', () => {
 	test.each<[string, Page, string[]]>([
@@ -49,6 +53,18 @@ describe('the faults of a page', () => {
 		['no picture', page('/a', { ...good, picture: null }), ['no-picture']],
 		['a small one', page('/a', { ...good, picture: '/small.jpg' }), ['small-picture']],
 		['a logo', page('/a', { ...good, picture: '/logo.png' }), ['logo-picture']],
+		['one by its looks', page('/a', { ...good, picture: '/drawn.png' }), ['logo-picture']],
+		[
+			'a logo that is cut',
+			page(
+				'/a',
+				{ ...good, picture: '/logo.png' },
+				{
+					rules: [{ tag: 'og:image', kind: 'pictures', sources: [{ from: 'lead' }], shapes: ['wide'] }]
+				}
+			),
+			['logo-picture']
+		],
 		['no description', page('/a', { ...good, summary: '' }), ['no-description']],
 		['a short one', page('/a', { ...good, summary: 'Short.' }), ['short-description']],
 		['a long one', page('/a', { ...good, summary: 'word '.repeat(60) }), ['long-description']],

@@ -40,7 +40,7 @@ export function findWorst(
 		if (++seen % 500 === 0) progress?.(seen);
 		if (unshared.has(page.type)) continue;
 		const looked = resolver.lookAt(page);
-		const faults = faultsOf(page, resolver.headOf(looked), (tag) => looked.gapsOf(tag));
+		const faults = faultsOf(page, resolver.headOf(looked), looked);
 		if (faults.length === 0) continue;
 		faulty++;
 		for (const { code, tag } of faults) counts.set(code, { tag, pages: (counts.get(code)?.pages ?? 0) + 1 });

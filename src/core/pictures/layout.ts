@@ -135,14 +135,9 @@ export function recipeOf(layout: ShareLayout, given: Look | undefined, parts: Re
 	};
 }
 
-/** The recipe named last: a page is mostly looked at twice in a row, with an edit and without. */
-let named = { text: '', name: '' };
-
 /** The name of the file that a recipe is drawn into: the hash of all that goes into it. */
 export function nameOfRecipe(recipe: Recipe): string {
-	const text = JSON.stringify(recipe);
-	if (text !== named.text) named = { text, name: `share-${bytesToHex(sha256(utf8ToBytes(text))).slice(0, 24)}.jpg` };
-	return named.name;
+	return `share-${bytesToHex(sha256(utf8ToBytes(JSON.stringify(recipe)))).slice(0, 24)}.jpg`;
 }
 
 export const RECIPE_NAME = /^share-[0-9a-f]{24}\.jpg$/;

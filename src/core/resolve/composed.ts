@@ -1,7 +1,7 @@
 import type { Picture } from '../model';
 import { CANVAS, nameOfRecipe, recipeOf, type RecipeParts, type ShareLayout } from '../pictures/layout';
 import { cutSettingOf, keptCopyOf, MEDIA_PATH } from '../pictures/shapes';
-import { compileTemplate } from '../template/compile';
+import { compileTemplate, type CompiledTemplate } from '../template/compile';
 import { partOf, toText } from '../template/values';
 import { cleanText } from '../text/text';
 import { BUILT_IN_PICTURES, choosePictures } from './pictures';
@@ -13,10 +13,7 @@ import type { ChosenPicture } from './types';
  * is the server's.
  */
 export function composeFor(page: Resolution, layout: ShareLayout): ChosenPicture | undefined {
-	const write = (template: string | undefined) =>
-		template === undefined ? '' : cleanText(compileTemplate(template).run(page));
-	const title = write(layout.title.template);
-	const line = write(layout.line?.template);
+	const [title, line] = textsOf(layout).map((template) => cleanText(template.run(page))) as [string, string];
 	const recipe = recipeOf(layout, page.site.look, {
 		...{ title, line, language: page.language, play: page.playMark },
 		picture: layout.picture && leadOf(page),
@@ -27,6 +24,16 @@ export function composeFor(page: Resolution, layout: ShareLayout): ChosenPicture
 	if (!address) return undefined;
 	const alt = title || line || undefined;
 	return { ...{ address, src, recipe, ...CANVAS }, type: 'image/jpeg', alt, secure: undefined };
+}
+
+/** The templates of a layout's title and line, read once for all its pages. */
+const compiled = new WeakMap<ShareLayout, readonly CompiledTemplate[]>();
+
+function textsOf(layout: ShareLayout): readonly CompiledTemplate[] {
+	let texts = compiled.get(layout);
+	if (!texts)
+		compiled.set(layout, (texts = [layout.title, layout.line].map((part) => compileTemplate(part?.template ?? ''))));
+	return texts;
 }
 
 /** The page's own picture, if the library holds it, and the point to keep in view. */

@@ -73,9 +73,6 @@
 	};
 	/** The picture that is studied in the place of the layers. */
 	let studied = $state(false);
-	$effect(() => {
-		if (bench.pictureSource === undefined) studied = false;
-	});
 
 	// A page with a new path, a site with a new name: the bench follows.
 	$effect(() => {

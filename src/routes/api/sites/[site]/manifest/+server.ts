@@ -1,4 +1,4 @@
-import { manifestOf } from '$server/web/manifest';
+import { manifestOf } from '$server/pictures/manifest';
 import { answering, problem } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
