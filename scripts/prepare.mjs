@@ -58,8 +58,7 @@ export function install() {
 	}
 	whenChanged('node_modules/.kephalon-installed', ['package.json', 'package-lock.json'], () => {
 		console.log('Installing packages …');
-		// Not `npm ci`: it asks for the packages of every other platform to be in the lock file.
-		run('npm', ['install', '--no-save', '--no-audit', '--no-fund']);
+		run('npm', ['ci', '--no-audit', '--no-fund']);
 	});
 }
 
