@@ -1,7 +1,7 @@
 import { Eta } from 'eta';
 import Handlebars from 'handlebars';
 import { Liquid } from 'liquidjs';
-import { cleanText, clipText, PageRenderer, Resolver, type Page, type Site } from '$core';
+import { settleText, clipText, PageRenderer, Resolver, type Page, type Site } from '$core';
 import * as escape from '../src/core/render/escape';
 import { seeded } from '../demo/random';
 
@@ -26,7 +26,7 @@ const site: Site = {
 			'Merrow Coast Reserves looks after eleven wild places on the Merrow shore, and opens them to everyone who comes on foot, by bus, by boat & in any weather at all, all year round.'
 	},
 	rules: [
-		{ tag: 'title', kind: 'template', template: '{page.title} {sep} {site.name}' },
+		{ tag: 'title', kind: 'template', template: '{page.title} {separator} {site.name}' },
 		{ tag: 'description', kind: 'template', template: '{page.summary ?? site.description | clip 155}' },
 		{ tag: 'og:title', kind: 'template', template: '{page.title}' },
 		{ tag: 'twitter:description', kind: 'leaveOut' },
@@ -57,8 +57,8 @@ function makePages(): Page[] {
 }
 
 /** The escaping of all contenders. */
-const escapeText = (text: string) => escape.escapeText(cleanText(text));
-const escapeAttribute = (text: string) => escape.escapeAttribute(cleanText(text));
+const escapeText = (text: string) => escape.escapeText(settleText(text));
+const escapeAttribute = (text: string) => escape.escapeAttribute(settleText(text));
 
 /** What the contenders other than Kephalon are given. */
 interface Facts {

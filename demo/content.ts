@@ -43,7 +43,7 @@ const site: Site = {
 	},
 	look: { paper: '#f1e9d6', ink: '#1f3f3c', accent: '#a2473c', titleFont: 'Literata', textFont: 'Commissioner' },
 	rules: [
-		say('title', '{page.title} {sep} {site.name}'),
+		say('title', '{page.title} {separator} {site.name}'),
 		say('description', '{page.summary | clip 155}'),
 		{
 			tag: 'og:image',
@@ -70,7 +70,7 @@ const types: ContentType[] = [
 		kind: 'video.other',
 		playMark: true,
 		fields: [{ name: 'seconds', kind: 'number', label: 'Length in seconds' }],
-		rules: [say('title', 'Watch: {page.title} {sep} {site.name}')]
+		rules: [say('title', 'Watch: {page.title} {separator} {site.name}')]
 	},
 	{
 		name: 'home',
@@ -78,7 +78,7 @@ const types: ContentType[] = [
 		special: 'home',
 		kind: 'website',
 		fields: [],
-		rules: [say('title', '{site.name} {sep} {site.tagline}'), say('description', '{site.description}')]
+		rules: [say('title', '{site.name} {separator} {site.tagline}'), say('description', '{site.description}')]
 	},
 	{
 		name: 'listing',
@@ -86,8 +86,8 @@ const types: ContentType[] = [
 		special: 'listing',
 		fields: [],
 		rules: [
-			say('title', '{listing.title}[[, page {listing.number} of {listing.pages}]] {sep} {site.name}'),
-			say('title', '{listing.title}[[, page {listing.number} sur {listing.pages}]] {sep} {site.name}', 'fr'),
+			say('title', '{listing.title}[[, page {listing.number} of {listing.pages}]] {separator} {site.name}'),
+			say('title', '{listing.title}[[, page {listing.number} sur {listing.pages}]] {separator} {site.name}', 'fr'),
 			say(
 				'description',
 				'[[{listing.count | number} {listing.count | plural "place" "places"} to visit: ]]{page.summary | clip 120}'
@@ -99,7 +99,7 @@ const types: ContentType[] = [
 		label: 'Not found',
 		special: 'not-found',
 		fields: [],
-		rules: [say('title', 'There is no such page {sep} {site.name}'), { tag: 'description', kind: 'leaveOut' }]
+		rules: [say('title', 'There is no such page {separator} {site.name}'), { tag: 'description', kind: 'leaveOut' }]
 	},
 	{
 		name: 'reserve',
@@ -112,8 +112,8 @@ const types: ContentType[] = [
 			{ name: 'species', kind: 'list', label: 'What to see' }
 		],
 		rules: [
-			say('title', '{page.title}[[ in {page.region}]] {sep} {site.name}'),
-			say('title', '{page.title}[[ à {page.region}]] {sep} {site.name}', 'fr'),
+			say('title', '{page.title}[[ in {page.region}]] {separator} {site.name}'),
+			say('title', '{page.title}[[ à {page.region}]] {separator} {site.name}', 'fr'),
 			say(
 				'description',
 				'[[{page.habitat | case "sentence"}, {page.hectares | number} hectares. ]]{page.summary | clip 120}'
@@ -139,7 +139,7 @@ const types: ContentType[] = [
 			}
 		},
 		rules: [
-			say('title', '{page.title}[[ at {page.place}]] {sep} {site.name}'),
+			say('title', '{page.title}[[ at {page.place}]] {separator} {site.name}'),
 			say('og:title', '{page.title}'),
 			{
 				tag: 'og:image',
@@ -159,7 +159,7 @@ const types: ContentType[] = [
 			{ name: 'price', kind: 'number', label: 'Price in pounds' }
 		],
 		rules: [
-			say('title', '{page.title}[[, {page.starts | date "d MMMM"}]] {sep} {site.name}'),
+			say('title', '{page.title}[[, {page.starts | date "d MMMM"}]] {separator} {site.name}'),
 			say(
 				'description',
 				'[[{page.starts | date "EEEE d MMMM, H:mm"}, from {page.meeting}. ]]{page.summary | clip 110}'
@@ -175,7 +175,7 @@ const types: ContentType[] = [
 		label: 'Warden',
 		kind: 'profile',
 		fields: [{ name: 'reserve', kind: 'text', label: 'Reserve' }],
-		rules: [say('title', '{page.title}[[, warden of {page.reserve}]] {sep} {site.name}')]
+		rules: [say('title', '{page.title}[[, warden of {page.reserve}]] {separator} {site.name}')]
 	}
 ];
 

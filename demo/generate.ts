@@ -65,7 +65,8 @@ function* generatePages(count: number): Generator<Page> {
 				price: Math.floor(random() * 40),
 				...(i % 5 !== 0 && { picture: { src: pick(PICTURES).src, alt: sentence(5) } })
 			},
-			rules: i % 50 === 0 ? [{ tag: 'og:title', kind: 'template', template: `Number ${i} {sep} {page.title}` }] : []
+			rules:
+				i % 50 === 0 ? [{ tag: 'og:title', kind: 'template', template: `Number ${i} {separator} {page.title}` }] : []
 		};
 	}
 }

@@ -1,6 +1,7 @@
 import type { Handle, HandleServerError } from '@sveltejs/kit';
 import { problem } from '$server/web/problem';
 import { UserError } from '$server/errors';
+import { parseUrl } from '$core';
 
 const LOCAL = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 
@@ -14,7 +15,7 @@ export const handle: Handle = ({ event, resolve }) => {
 	if (!LOCAL.test(host)) return problem(403, 'Forbidden', `Kephalon answers on this machine only, not as "${host}".`);
 	const origin = request.headers.get('origin');
 	if (request.method !== 'GET' && request.method !== 'HEAD') {
-		if (origin !== null && (!URL.canParse(origin) || new URL(origin).host !== host))
+		if (origin !== null && parseUrl(origin)?.host !== host)
 			return problem(403, 'Forbidden', 'Another site may not change anything here.');
 		// None of these can be sent by another site's form without its browser asking first.
 		if (

@@ -1,3 +1,4 @@
+import { describeFinding, isError, type Finding } from '$core';
 import { Option, type Command } from 'commander';
 import { SingleBar } from 'cli-progress';
 import { Store } from '$server/store/store';
@@ -63,3 +64,12 @@ export function listed(lines: readonly string[], most = 12): string {
 }
 
 export type Verb = (program: Command) => void;
+
+/** A finding on one line: how grave it is, where it stands, and what it says. */
+export function findingAsText(found: Finding): string {
+	const { target, tag, data } = found;
+	const owner = target.of === 'type' ? target.name : target.of === 'page' ? target.path : '';
+	const language = 'language' in data ? ` (${data.language})` : '';
+	const where = 'part' in data ? data.part : `${tag}${language}`;
+	return `${isError(found) ? 'error' : 'warning'}: ${target.of}${owner && ` ${owner}`}, ${where}: ${describeFinding(found)}`;
+}

@@ -57,6 +57,12 @@ function shortOutcome(outcome: Outcome): string {
 	switch (outcome.kind) {
 		case 'empty':
 			return ['empty', ...outcome.variables].join(' ');
+		case 'cannot-run':
+			return `cannot-run ${outcome.filter}`;
+		case 'frame':
+			return `frame ${outcome.pages}`;
+		case 'set-aside':
+			return `set-aside ${outcome.layer}`;
 		case 'borrowed-nothing':
 			return `borrowed-nothing ${outcome.from}`;
 		case 'won':

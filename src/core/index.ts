@@ -8,7 +8,7 @@ export { compileTemplate } from './template/compile';
 export { piecesOf, type Piece } from './template/pieces';
 export { checkTemplate, knownVariables, type KnownVariable, type TemplateContext } from './template/check';
 export { FILTERS } from './template/filters';
-export { Resolver, type SiteModel } from './resolve/resolve';
+export { Resolver, type SiteModel } from './resolve/resolver';
 export { isLocalAddress, normaliseBase, AddressBook } from './resolve/address';
 export { coverOf, isCutBy } from './pictures/areas';
 export { cropBox, type CropBox } from './pictures/crop';
@@ -23,12 +23,8 @@ export {
 	nameOfCut,
 	readCutName,
 	readersOfTag,
-	SHAPE_NAMES,
 	SHAPES,
-	type Cut,
-	type CutSetting,
-	type KeptCopy,
-	type Shape
+	type Cut
 } from './pictures/shapes';
 export {
 	CANVAS,
@@ -55,18 +51,10 @@ export { fitText, LINE_HEIGHT, type FittedText, type Measure } from './pictures/
 export { iconsOf, MANIFEST_PATH, nameOfIcon, readIconName, webManifest, type IconFile } from './pictures/icons';
 export { BUILT_IN_PICTURES } from './resolve/pictures';
 export { ROBOTS_DIRECTIVES } from './resolve/legal';
-export type {
-	Attributed,
-	ChosenPicture,
-	Head,
-	HeadTag,
-	Outcome,
-	SkippedSource,
-	TagValue,
-	Trace,
-	TraceStep,
-	Withheld
-} from './resolve/types';
+export type { Head, HeadTag } from './resolve/head';
+export type { Outcome, SkippedSource, Trace, TraceStep, Withheld } from './resolve/trace';
+export { pictureOfValue, textOfValue, type ChosenPicture, type Link, type TagValue } from './resolve/value';
+export { countFrames, foundPolicyFor } from './resolve/found';
 export {
 	headToJson,
 	PageRenderer,
@@ -77,22 +65,24 @@ export {
 	type Markup
 } from './render/render';
 export { escapeText } from './render/escape';
-export { cleanText, clipText, countGraphemes, isLanguageTag } from './text/text';
+export { canonicalLanguage, clipText, countGraphemes, isBlank, isLanguageTag, settleText } from './text/text';
 export { htmlToText, textOf } from './markup/plainText';
 export { limitExtraMarkup } from './markup/extra';
 export {
 	editModel,
 	editPage,
-	faultOf,
 	measureReach,
 	type AnyEdit,
 	type Edit,
 	type Reach,
 	type ReachedPage
-} from './resolve/reach';
+} from './edits/reach';
 export { readPage, type PageReading } from './markup/readPage';
 export { injectHead, managedBy } from './markup/inject';
-export { checkRule, checkSite, fieldsOfAll, loopThrough, type RuleContext, type RuleIssue } from './findings/checkSite';
+export { checkRule, fieldsOfAll, findInLayout, findInRules, loopThrough, type RuleContext } from './findings/rules';
+export { describeFinding, describeMend, isError, type Finding, type Target } from './findings/finding';
+export { findOnPage } from './findings/pages';
+export { findInPicture, type JudgedPicture } from './findings/pictures';
 export {
 	describeOutcome,
 	describePassedOver,
@@ -102,14 +92,13 @@ export {
 	nameOfLayer,
 	valueAsText
 } from './resolve/describe';
-export { cardOf, measureText, type Card, type CardPicture, type CardText } from './readers/card';
+export { measureText } from './text/measure';
+export { parseUrl } from './text/url';
+export { cardOf, type Card, type CardPicture, type CardText } from './readers/card';
 export { READERS, type CardForm, type ReaderProfile } from './readers/profiles';
-export { faultsOf, type FaultCode, type PageFault } from './findings/pageFaults';
-export { weaknessesOf, type JudgedPicture } from './findings/pictureFaults';
 export { findHard, findWorst, HARD_KINDS, type HardKind, type HardPage, type WorstPages } from './findings/surveys';
 export { STARTING_SETS, type StartingSet } from './startingSets';
 export { isXhtml } from './markup/xhtml';
-export { languageChain } from './resolve/plan';
-export { checkLayout, type LayoutIssue } from './findings/checkLayout';
+export { languageChain } from './resolve/language';
 export { checkBase, type BaseCheck } from './findings/checkBase';
-export { sameJson, takenBack, withChanges, type Changes, type PictureEdit, type SettingsEdit } from './settings';
+export { sameJson, takenBack, withChanges, type Changes, type PictureEdit, type SettingsEdit } from './edits/settings';

@@ -15,6 +15,7 @@ export type IssueCode =
 	| 'template/unknown-filter'
 	| 'template/wrong-arguments'
 	| 'template/wrong-kind'
+	| 'template/few-forms'
 	| 'template/unreachable'
 	| 'template/constant-optional'
 	| 'template/double-brand'
@@ -26,6 +27,8 @@ export type IssueCode =
 	| 'rule/bad-language'
 	| 'rule/bad-value'
 	| 'rule/no-prefix'
+	| 'rule/reserved-name'
+	| 'rule/double'
 	| 'rule/extra-markup';
 
 export interface Issue {
@@ -65,6 +68,8 @@ const WORDING: Readonly<Record<IssueCode, Wording>> = {
 	'template/wrong-arguments': (i, at) => `The filter "${i.seen}" ${at} takes ${i.expected}.`,
 	'template/wrong-kind': (i, at) =>
 		`The filter "${i.seen}" ${at} takes ${i.expected}. Put a filter before it that gives one, or take it away.`,
+	'template/few-forms': (i, at) =>
+		`The plural ${at} has fewer forms than "${i.seen}" needs. Expected ${i.expected}; the last one stands for those that are missing.`,
 	'template/unreachable': (i, at) =>
 		`"${i.seen}" ${at} is never reached: what stands before it is never empty. Take one of them away.`,
 	'template/constant-optional': (_, at) =>
@@ -81,6 +86,9 @@ const WORDING: Readonly<Record<IssueCode, Wording>> = {
 	'rule/bad-value': (i) => `"${i.seen}" is not ${i.expected}.${didYouMean(i)}`,
 	'rule/no-prefix': (i) =>
 		`The prefix of "${i.seen}" is not declared. Declare "${i.expected}" with its namespace at the site.`,
+	'rule/reserved-name': (i) => `"${i.seen}" would put a second tag beside the real one. Set ${i.expected} instead.`,
+	'rule/double': (i) =>
+		`There are two rules for "${i.seen}"${i.expected ? ` in ${i.expected}` : ''}; only the first is used. Take one of them away.`,
 	'rule/extra-markup': (i, at) => `The extra markup holds ${i.seen} ${at}, which a head may not hold. ${i.expected}`
 };
 
@@ -126,12 +134,18 @@ function distance(a: string, b: string): number {
 	return last[b.length] as number;
 }
 
+/** From this length on, the beginning of one name alone is taken for it. */
+const LEAST_BEGINNING = 3;
+
 /** The known name nearest to the one seen, or undefined when none is near enough to be meant. */
 export function nearestName(seen: string, names: Iterable<string>): string | undefined {
 	if (seen.length > 80) return undefined;
+	const all = [...names];
+	const whole = seen.length < LEAST_BEGINNING ? [] : all.filter((name) => name.startsWith(seen));
+	if (whole.length === 1) return whole[0];
 	let best: string | undefined;
 	let least = Math.max(1, Math.floor(seen.length / 3)) + 1;
-	for (const name of names) {
+	for (const name of all) {
 		if (Math.abs(name.length - seen.length) >= least) continue;
 		const steps = distance(seen.toLowerCase(), name.toLowerCase());
 		if (steps < least) [best, least] = [name, steps];

@@ -1,11 +1,28 @@
 /** The words of the product as data: a site, its content types, its pages, and the rules that stand in each layer. */
 
 import type { Look, ShareLayout } from './pictures/layout';
-import type { CutSetting, KeptCopy, Shape } from './pictures/shapes';
 
 /** Where a rule can stand, most specific first. The resolver walks them in this order (R1). */
 export const LAYERS = ['page', 'type', 'site', 'built-in'] as const;
 export type Layer = (typeof LAYERS)[number];
+
+/** The shapes that pictures are cut to. */
+export const SHAPE_NAMES = ['wide', 'double', 'square', 'tall'] as const;
+export type Shape = (typeof SHAPE_NAMES)[number];
+
+/** How one shape is cut from a picture: round a point, as shares (0 to 1) of its sides, and how near (1: as much as fits). */
+export interface CutSetting {
+	readonly focus: readonly [x: number, y: number];
+	readonly zoom?: number;
+}
+
+/** A copy of a picture that the library holds. Width and height in pixels. */
+export interface KeptCopy {
+	/** The name of its file: 24 hexadecimal digits of its hash, and `.jpg` or `.png`. */
+	readonly file: string;
+	readonly width: number;
+	readonly height: number;
+}
 
 /** A picture known by its facts. Widths and heights in pixels, `bytes` the size of the file. */
 export interface Picture {
@@ -152,6 +169,9 @@ export interface Site {
 	readonly extra?: ExtraMarkup;
 	/** Its colours and type, for share pictures. */
 	readonly look?: Look;
+	readonly foundPolicy?: FoundPolicies;
+	/** Counted when content comes in; see `countFrames`. */
+	readonly frames?: readonly FrameValue[];
 }
 
 export const SPECIAL_KINDS = ['home', 'listing', 'not-found'] as const;
@@ -174,14 +194,40 @@ export interface ContentType {
 	/** The mark for video is laid over its pictures. */
 	readonly playMark?: boolean;
 	readonly families?: Families;
+	readonly foundPolicy?: FoundPolicies;
 	readonly rules: readonly Rule[];
 	readonly extra?: ExtraMarkup;
 }
 
-/** A tag found in the head of a page as it was before Kephalon; kept apart, never mixed with the rules. */
+/** A tag found in the head of a page as it was before Kephalon; a candidate of its own, below the page's rules (R13). */
 export interface FoundTag {
 	readonly name: string;
 	readonly value: string;
+	/** Attributes beside the name and the value, such as the `hreflang` of an alternate. */
+	readonly attributes?: Readonly<Record<string, string>>;
+}
+
+/**
+ * Whether what a page's own file said of a tag is taken (R13): before its type's rules, only where no rule speaks, or
+ * not at all.
+ */
+export const FOUND_POLICIES = ['keep', 'last', 'never'] as const;
+export type FoundPolicy = (typeof FOUND_POLICIES)[number];
+
+/** What a layer says of found values: of all tags, or of one by name, which goes before. */
+export interface FoundPolicies {
+	readonly all?: FoundPolicy;
+	readonly tags?: Readonly<Record<string, FoundPolicy>>;
+}
+
+/** A found value that stands on so many pages in a language that it is the frame's and no page's own (R13). */
+export interface FrameValue {
+	readonly tag: string;
+	readonly value: string;
+	/** The language of the pages it stands on. */
+	readonly language: string;
+	/** On how many of them it stood when they were counted. */
+	readonly pages: number;
 }
 
 export const PAGE_STATES = ['live', 'draft', 'private'] as const;
@@ -216,6 +262,7 @@ export interface Page {
 	/** Paths of the same page in other languages, by language tag. */
 	readonly alternates?: Readonly<Record<string, string>>;
 	readonly families?: Families;
+	readonly foundPolicy?: FoundPolicies;
 	readonly rules: readonly Rule[];
 	readonly extra?: ExtraMarkup;
 	readonly found?: readonly FoundTag[];

@@ -22,7 +22,7 @@ export const STARTING_SETS: readonly StartingSet[] = [
 		kind: 'article',
 		fields: [text('strapline', 'Strapline')],
 		rules: [
-			say('title', '{page.title} {sep} {site.name}'),
+			say('title', '{page.title} {separator} {site.name}'),
 			say('description', '{page.strapline ?? page.summary | clip 155}'),
 			say('og:title', '{page.title}'),
 			say('twitter:label1', 'Written by'),
@@ -42,7 +42,7 @@ export const STARTING_SETS: readonly StartingSet[] = [
 			{ name: 'price', label: 'Price', kind: 'number' }
 		],
 		rules: [
-			say('title', '{page.title}[[, {page.starts | date "d MMMM"}]] {sep} {site.name}'),
+			say('title', '{page.title}[[, {page.starts | date "d MMMM"}]] {separator} {site.name}'),
 			say('description', '[[{page.starts | date "EEEE d MMMM, H:mm"}. ]][[{page.place}. ]]{page.summary | clip 110}'),
 			say('og:title', '{page.title}[[, {page.starts | date "d MMMM"}]]'),
 			say('twitter:label1', 'When'),
@@ -58,7 +58,7 @@ export const STARTING_SETS: readonly StartingSet[] = [
 		kind: 'website',
 		fields: [text('region', 'Region'), text('opening', 'Opening hours')],
 		rules: [
-			say('title', '{page.title}[[, {page.region}]] {sep} {site.name}'),
+			say('title', '{page.title}[[, {page.region}]] {separator} {site.name}'),
 			say('description', '{page.summary | clip 120}[[ Open {page.opening}.]]'),
 			say('og:title', '{page.title}[[, {page.region}]]')
 		]
@@ -70,7 +70,7 @@ export const STARTING_SETS: readonly StartingSet[] = [
 		kind: 'profile',
 		fields: [text('role', 'Role')],
 		rules: [
-			say('title', '{page.title}[[, {page.role}]] {sep} {site.name}'),
+			say('title', '{page.title}[[, {page.role}]] {separator} {site.name}'),
 			say('description', '{page.summary ?? page.body | plain | clip 155}'),
 			say('og:title', '{page.title}')
 		]
@@ -82,7 +82,7 @@ export const STARTING_SETS: readonly StartingSet[] = [
 		kind: 'website',
 		fields: [{ name: 'price', label: 'Price', kind: 'number' }, text('stock', 'In stock')],
 		rules: [
-			say('title', '{page.title} {sep} {site.name}'),
+			say('title', '{page.title} {separator} {site.name}'),
 			say('description', '{page.summary | clip 130}[[ {page.stock}.]]'),
 			say('twitter:label1', 'Price'),
 			say('twitter:data1', '{page.price | money "EUR"}'),
@@ -97,7 +97,7 @@ export const STARTING_SETS: readonly StartingSet[] = [
 		kind: 'video.other',
 		fields: [{ name: 'film', label: 'Address of the film', kind: 'link' }, text('length', 'Running time')],
 		rules: [
-			say('title', '{page.title}[[ ({page.length})]] {sep} {site.name}'),
+			say('title', '{page.title}[[ ({page.length})]] {separator} {site.name}'),
 			say('description', '{page.summary | clip 155}'),
 			say('og:title', '{page.title}'),
 			say('og:video', '{page.film}'),
@@ -112,7 +112,10 @@ export const STARTING_SETS: readonly StartingSet[] = [
 		kind: 'website',
 		fields: [],
 		rules: [
-			say('title', '{listing.title ?? page.title}[[, page {listing.number} of {listing.pages}]] {sep} {site.name}'),
+			say(
+				'title',
+				'{listing.title ?? page.title}[[, page {listing.number} of {listing.pages}]] {separator} {site.name}'
+			),
 			say('description', '{page.summary ?? site.description | clip 155}'),
 			say('og:title', '{listing.title ?? page.title}')
 		]

@@ -15,5 +15,6 @@
 		discard={() => bench.discard(key)}
 		stop={() => bench.stopCounting(key)}
 		overrule={() => bench.overrule(key)}
+		letWin={() => bench.letWin(draft.edit.place)}
 	/>
 {/if}

@@ -42,7 +42,7 @@
 							onclick={() => (bench.tag = line.tag)}
 						>
 							<span class="from"
-								>{#if line.layer}<LayerMark layer={line.layer} />{/if}</span
+								>{#if line.sign}<LayerMark layer={line.sign} />{/if}</span
 							>
 							<span class="tag mono"
 								>{#each line.tag.split(/(?<=[:_])/) as part, at (at)}{part}<wbr />{/each}</span

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { describeOutcome, describePassedOver, describeRule, describeWithheld, type TraceStep } from '$core';
 	import type { Bench, EditableLayer } from './bench.svelte';
+	import FoundLine from './FoundLine.svelte';
 	import LayerField from './LayerField.svelte';
 	import LayerMark from './LayerMark.svelte';
 
@@ -10,7 +11,9 @@
 
 	const trace = $derived(bench.line?.trace);
 	const winner = $derived(trace?.steps[trace.winner]);
-	const stepsOf = (layer: TraceStep['layer']) => trace?.steps.filter((step) => step.layer === layer) ?? [];
+	const stepsOf = (layer: TraceStep['layer']) =>
+		trace?.steps.filter((step) => step.layer === layer && step.rule.kind !== 'found') ?? [];
+	const found = $derived(trace?.steps.find((step) => step.rule.kind === 'found'));
 	const pages = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'page' : 'pages'}`;
 	const layers: { layer: EditableLayer; name: string; scope: string }[] = $derived([
 		{ layer: 'page', name: 'This page', scope: bench.data.page.path },
@@ -48,6 +51,7 @@
 				<span class="scope quiet" title={scope}>{scope}</span>
 			</div>
 			<LayerField {bench} {layer} steps={stepsOf(layer)} />
+			{#if found && layer === 'page'}<FoundLine {bench} step={found} />{/if}
 		</div>
 	{/each}
 

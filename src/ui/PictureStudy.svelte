@@ -1,12 +1,13 @@
 <script lang="ts">
 	import {
+		describeFinding,
 		cutSettingOf,
 		keptCopyOf,
 		measureCut,
 		MOST_ZOOM,
 		SHAPE_NAMES,
 		SHAPES,
-		weaknessesOf,
+		findInPicture,
 		type Area,
 		type Picture,
 		type PictureEdit,
@@ -51,7 +52,7 @@
 		const { box } = partOf(shape);
 		return [box.left / size.width, box.top / size.height, box.width / size.width, box.height / size.height];
 	};
-	const weaknesses = $derived(weaknessesOf({ ...picture, alt: picture.alt || spoken }, use));
+	const weaknesses = $derived(findInPicture({ ...picture, alt: picture.alt || spoken }, use).map(describeFinding));
 
 	function setCut(shape: Shape, cut: { focus: readonly [number, number]; zoom?: number } | undefined) {
 		const { [shape]: _old, ...rest } = picture.cuts ?? {};

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { RuleBody } from '$core';
+	import { describeFinding, type ReachedPage, type RuleBody } from '$core';
 	import type { Draft } from './drafts';
 
 	/** How far an edit reaches, before it is kept, and the pages it hits hardest. */
@@ -8,8 +8,17 @@
 		keep,
 		discard,
 		stop,
-		overrule
-	}: { draft: Draft; keep: () => void; discard: () => void; stop: () => void; overrule: () => void } = $props();
+		overrule,
+		letWin
+	}: {
+		draft: Draft;
+		keep: () => void;
+		discard: () => void;
+		stop: () => void;
+		overrule: () => void;
+		/** Lets the edited rule win over what the pages' own files say. */
+		letWin: () => void;
+	} = $props();
 
 	const reach = $derived(draft.reach);
 	const found = $derived(typeof reach === 'object' && 'under' in reach ? reach : undefined);
@@ -27,6 +36,15 @@
 	}
 	const worst = $derived(found && found.worst.length > 1 ? found.worst.slice(0, 3) : []);
 	const show = (text: string) => text || 'nothing';
+	const inSentence = (text: string) => text.charAt(0).toLowerCase() + text.slice(1).replace(/\.$/, '');
+
+	/** Why a page got worse or better, by the findings on it. */
+	function reasonOf({ gained, lost, kept, path }: ReachedPage): string {
+		const [first] = gained.length > 0 ? gained : lost.length > 0 ? lost : kept;
+		if (!first) return path;
+		const when = gained.length > 0 ? 'now' : lost.length > 0 ? 'no longer' : 'still';
+		return `${when}: ${inSentence(describeFinding(first))}`;
+	}
 </script>
 
 <div class="reach" data-testid="reach">
@@ -51,6 +69,12 @@
 					: ''}{found.worse ? `; ${found.worse} for the worse` : ''}{found.better
 					? `; ${found.better} for the better`
 					: ''}.
+				{#if found.sayThemselves > 0}
+					{pages(found.sayThemselves)}
+					{found.sayThemselves === 1 ? 'says' : 'say'} it in {found.sayThemselves === 1 ? 'its' : 'their'} own file, and
+					{found.sayThemselves === 1 ? 'keeps' : 'keep'} that.
+					<button class="link" onclick={letWin}>Let the template win</button>
+				{/if}
 			{:else}
 				How far it reaches could not be counted.
 			{/if}
@@ -61,7 +85,7 @@
 					<li title={page.path}>
 						<span class="was serif">{show(page.before)}</span>
 						<span class="serif">{show(page.after)}</span>
-						<span class="path">{page.reason ?? page.path}</span>
+						<span class="path">{reasonOf(page)}</span>
 					</li>
 				{/each}
 			</ul>

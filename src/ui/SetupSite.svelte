@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import type { WorstPages } from '$core';
+	import { describeFinding, type WorstPages } from '$core';
 	import * as api from './api';
 	import { Bench, type BenchData } from './bench.svelte';
 	import ReaderCard from './ReaderCard.svelte';
@@ -98,7 +98,8 @@
 	}
 	/** The worst page that has a fault, to mend it there. */
 	const withFault = (code: string) =>
-		(worst?.worst.find(({ faults }) => faults.some((fault) => fault.code === code)) ?? worst?.worst[0])?.path ?? '/';
+		(worst?.worst.find(({ findings }) => findings.some((found) => found.code === code)) ?? worst?.worst[0])?.path ??
+		'/';
 	const benchAt = (path: string, tag: string) =>
 		`/bench/${encodeURIComponent(bench.data.site.name)}?page=${encodeURIComponent(path)}&tag=${encodeURIComponent(tag)}`;
 	const saved = $derived(
@@ -187,15 +188,15 @@
 							<li>
 								<strong>{pagesInWords(mend.pages)}</strong>
 								{mend.mend}
-								<a class="link mono" href={benchAt(withFault(mend.code), mend.tag)}>{mend.tag}</a>
+								<a class="link mono" href={benchAt(withFault(mend.code), mend.tag ?? 'title')}>{mend.tag}</a>
 							</li>
 						{/each}
 					</ol>
 					<ul class="cards" data-testid="worst">
 						{#each worst.worst as page (page.path)}
 							<li>
-								<a class="mono link" href={benchAt(page.path, page.faults[0]?.tag ?? 'title')}>{page.path}</a>
-								<p class="faults">{page.faults.map((fault) => fault.says).join('. ')}.</p>
+								<a class="mono link" href={benchAt(page.path, page.findings[0]?.tag ?? 'title')}>{page.path}</a>
+								<p class="faults">{page.findings.map(describeFinding).join('. ')}.</p>
 								<ReaderCard card={page.card} {shown} />
 							</li>
 						{/each}

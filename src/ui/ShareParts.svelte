@@ -1,5 +1,14 @@
 <script lang="ts">
-	import { checkLayout, FONTS, STARTING_LAYOUTS, wholeLook, type Font, type Look, type ShareLayout } from '$core';
+	import {
+		describeFinding,
+		findInLayout,
+		FONTS,
+		STARTING_LAYOUTS,
+		wholeLook,
+		type Font,
+		type Look,
+		type ShareLayout
+	} from '$core';
 	import * as api from './api';
 	import type { Bench } from './bench.svelte';
 	import BoxFields from './BoxFields.svelte';
@@ -29,8 +38,17 @@
 	const written = $derived(chosen === 'title' || chosen === 'line' ? layout?.[chosen] : undefined);
 	const issues = $derived(
 		layout
-			? checkLayout(layout, { site: bench.site, fields: bench.type?.fields ?? [] }).filter(
-					({ part }) => part === chosen
+			? findInLayout(
+					layout,
+					{ of: 'type', name: bench.page.type },
+					{
+						site: bench.site,
+						fields: bench.type?.fields ?? []
+					}
+				).flatMap((found) =>
+					'part' in found.data && found.data.part?.startsWith(chosen)
+						? [{ issue: found.data.issue, message: describeFinding(found) }]
+						: []
 				)
 			: []
 	);

@@ -62,7 +62,7 @@
 				{ site: bench.site, types: bench.types, pictures: known },
 				new Date().toISOString()
 			);
-			return { found, share: resolver.lookAt(page).composed() };
+			return { found, share: resolver.evaluate(page).sharePicture() };
 		})
 	);
 	const tried = $derived(
@@ -76,7 +76,7 @@
 						{ site: bench.site, types, pictures: bench.pictures },
 						new Date().toISOString()
 					);
-					return { start, share: resolver.lookAt(bench.page).composed() };
+					return { start, share: resolver.evaluate(bench.page).sharePicture() };
 				})
 	);
 </script>

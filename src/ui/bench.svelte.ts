@@ -5,6 +5,8 @@ import {
 	editModel,
 	editPage,
 	fieldsOfAll,
+	describeFinding,
+	findInPicture,
 	findTag,
 	formatIssue,
 	headToJson,
@@ -12,17 +14,18 @@ import {
 	knownVariables,
 	languageChain,
 	measureReach,
+	pictureOfValue,
 	piecesOf,
 	READERS,
 	Resolver,
 	sameJson,
 	TAG_NAMES,
 	takenBack,
-	weaknessesOf,
 	type AnyEdit,
 	type Changes,
 	type ContentType,
 	type Edit,
+	type FoundPolicy,
 	type HeadJson,
 	type Issue,
 	type Page,
@@ -97,7 +100,7 @@ export class Bench {
 	});
 	private readonly resolver = $derived(new Resolver(this.edited.model, new Date().toISOString()));
 	readonly outcome = $derived(this.resolver.resolveWithTrace(this.edited.page));
-	readonly scope = $derived(this.resolver.lookAt(this.edited.page));
+	readonly scope = $derived(this.resolver.evaluate(this.edited.page));
 
 	readonly site = $derived(this.edited.model.site);
 	readonly types = $derived(this.edited.model.types);
@@ -113,10 +116,7 @@ export class Bench {
 		return rule && 'shapes' in rule && rule.shapes?.length ? rule.shapes : undefined;
 	});
 	/** The picture that the chosen tag came to. */
-	readonly picture = $derived.by(() => {
-		const first = typeof this.line?.trace.value === 'object' ? this.line.trace.value[0] : undefined;
-		return typeof first === 'object' && 'address' in first ? first : undefined;
-	});
+	readonly picture = $derived(pictureOfValue(this.line?.trace.value));
 	/** The source of the picture that can be studied: what the tag came to, or what its share picture is made with. */
 	readonly pictureSource = $derived.by(() => {
 		const file = this.picture?.recipe?.picture?.file;
@@ -130,10 +130,10 @@ export class Bench {
 		const chosen = this.picture;
 		if (!chosen || chosen.recipe) return [];
 		const facts = this.pictures.find(({ src }) => src === chosen.src);
-		return weaknessesOf({ ...facts, alt: chosen.alt ?? '' }, this.uses[chosen.src]);
+		return findInPicture({ ...facts, alt: chosen.alt ?? '' }, this.uses[chosen.src]).map(describeFinding);
 	});
 	/** The share picture of the page in view, whatever its rules say of it. */
-	readonly share = $derived(this.scope.composed());
+	readonly share = $derived(this.scope.sharePicture());
 	/** Whether the type's rules ask for it. */
 	readonly asksForShare = $derived(
 		this.edited.model.types
@@ -256,6 +256,24 @@ export class Bench {
 		const language = this.languageAt(layer);
 		const edit: Edit = { place: this.placeOf(layer), tag: this.tag, ...(language && { language }), body };
 		this.draft(edit, text, kept, sameJson(body, kept));
+	}
+
+	/** What the page's own file says of the chosen tag becomes the page's own rule: its words, taken as they are. */
+	takeFound(value: string) {
+		this.propose('page', { kind: 'template', template: asPlainTemplate(value) }, asPlainTemplate(value));
+	}
+	/** Lets the rule of a layer win over what the pages' own files say of the chosen tag: those come last there. */
+	letWin(place: AnyEdit['place']) {
+		if (place.layer === 'site' || place.layer === 'type') this.setFoundPolicy(place.layer, 'last');
+	}
+	/** What a layer says of found values of the chosen tag (R13); null for nothing. */
+	setFoundPolicy(layer: EditableLayer, policy: FoundPolicy | null) {
+		const before = this.ownerOf(this.placeOf(layer)) as Owners[EditableLayer] | undefined;
+		const { [this.tag]: _old, ...others } = before?.foundPolicy?.tags ?? {};
+		const tags = policy === null ? others : { ...others, [this.tag]: policy };
+		const { tags: _tags, ...rest } = before?.foundPolicy ?? {};
+		const policies = { ...rest, ...(Object.keys(tags).length > 0 && { tags }) };
+		this.change(layer, { foundPolicy: Object.keys(policies).length > 0 ? policies : null });
 	}
 
 	/** The same for settings of a layer beside its rules. */
@@ -493,3 +511,6 @@ export class Bench {
 const ALWAYS = ['title', 'description', 'og:image', 'og:title', 'og:description'];
 /** What other tags came to is offered for these. */
 const HEAD_NAMES = new Set(['title', 'description', 'og:title', 'og:description', 'og:image']);
+
+/** Signs that mean something in a template, made plain. */
+const asPlainTemplate = (text: string) => text.replace(/[\\{}]|\[\[|\]\]/g, (sign) => `\\${sign}`);

@@ -19,7 +19,7 @@ const site: Site = {
 	languages: ['en'],
 	separator: '·',
 	fields: {},
-	rules: [{ tag: 'title', kind: 'template', template: '{page.title} {sep} {site.name}' }]
+	rules: [{ tag: 'title', kind: 'template', template: '{page.title} {separator} {site.name}' }]
 };
 const page: Page = { path: '/pier', type: 'isle', state: 'live', fields: { title: 'The pier' }, rules: [] };
 const data: BenchData = {
@@ -35,7 +35,9 @@ let bench: Bench;
 beforeEach(() => {
 	vi.useFakeTimers();
 	keep.mockReset().mockResolvedValue({ kind: 'kept' });
-	vi.mocked(api.reach).mockReset().mockResolvedValue({ under: 3, changed: 2, better: 0, worse: 1, worst: [] });
+	vi.mocked(api.reach)
+		.mockReset()
+		.mockResolvedValue({ under: 3, changed: 2, better: 0, worse: 1, sayThemselves: 0, worst: [] });
 	vi.mocked(api.pending).mockReset().mockResolvedValue({ release: null, changed: 0, added: 0, removed: 0, paths: [] });
 	bench = new Bench('Marl', data);
 });
@@ -95,7 +97,7 @@ describe('keeping', () => {
 		await bench.keepAt('site');
 		const [, edit, expected] = keep.mock.calls[0]!;
 		expect(edit).toMatchObject({ place: { layer: 'site' }, tag: 'title', body: { kind: 'template', template: 'a' } });
-		expect(expected).toEqual({ kind: 'template', template: '{page.title} {sep} {site.name}' });
+		expect(expected).toEqual({ kind: 'template', template: '{page.title} {separator} {site.name}' });
 	});
 	test('what is refused stays a draft with the reason', async () => {
 		keep.mockResolvedValue({ kind: 'refused', why: 'Kephalon does not answer.' });

@@ -1,12 +1,15 @@
-import { findTag, headToJson, type Head, type HeadJson, type Layer, type Trace } from '$core';
+import { findTag, headToJson, pictureOfValue, type Head, type HeadJson, type Layer, type Trace } from '$core';
+
+/** The signs that tell where a value came from. */
+export type LayerSign = Layer | 'found';
 
 /** One line of the head as the bench shows it. */
 export interface HeadLine {
 	readonly tag: string;
 	readonly value: string;
 	readonly trace: Trace;
-	/** The layer that won. */
-	readonly layer: Layer | undefined;
+	/** The layer that won, or what was found in the page's own file. */
+	readonly sign: LayerSign | undefined;
 	/** What visitors see now; undefined when the tag is not in the release. */
 	readonly released: string | undefined;
 	readonly isChanged: boolean;
@@ -49,7 +52,7 @@ export function linesOf(
 				tag: trace.tag,
 				value: value ?? '',
 				trace,
-				layer: trace.steps[trace.winner]?.layer,
+				sign: signOf(trace),
 				released: before,
 				isChanged: released !== undefined && value !== before,
 				facts: factsOf(trace),
@@ -59,16 +62,21 @@ export function linesOf(
 	});
 }
 
+function signOf({ steps, winner }: Trace): LayerSign | undefined {
+	const step = steps[winner];
+	return step?.rule.kind === 'found' ? 'found' : step?.layer;
+}
+
 function echoOf(trace: Trace): string | undefined {
 	const rule = trace.steps[trace.winner]?.rule;
 	if (rule?.kind !== 'built-in' || !trace.tag.startsWith('twitter:')) return undefined;
-	return /^what (og:\S+) came to$/.exec(rule.says)?.[1];
+	return rule.from?.startsWith('og:') ? rule.from : undefined;
 }
 
 function factsOf(trace: Trace): string | undefined {
-	const first = typeof trace.value === 'object' ? trace.value[0] : undefined;
-	if (typeof first !== 'object' || !('address' in first)) return undefined;
-	const { width, height, type, alt } = first;
+	const picture = pictureOfValue(trace.value);
+	if (!picture) return undefined;
+	const { width, height, type, alt } = picture;
 	return [width && height ? `${width} × ${height}` : 'size unknown', type?.replace('image/', ''), alt ?? 'no alt text']
 		.filter(Boolean)
 		.join(', ');

@@ -22,7 +22,7 @@ describe('the lines of a head', () => {
 	test('what differs from the release is marked, what only repeats is told so', () => {
 		const before = headToJson(resolver.resolveHead({ ...page, fields: { title: 'Old' } }));
 		const lines = new Map(linesOf(head, traces, before, ['description']).map((line) => [line.tag, line]));
-		expect(lines.get('title')).toMatchObject({ value: 'A & B', released: 'Old', isChanged: true, layer: 'built-in' });
+		expect(lines.get('title')).toMatchObject({ value: 'A & B', released: 'Old', isChanged: true, sign: 'built-in' });
 		expect(lines.get('canonical')).toMatchObject({ isChanged: false });
 		expect(lines.get('og:image')).toMatchObject({ released: undefined, facts: '1200 × 630, jpeg, A pier' });
 		expect(lines.get('twitter:title')).toMatchObject({ echoes: 'og:title' });

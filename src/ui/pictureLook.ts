@@ -1,4 +1,13 @@
-import { keptCopyOf, measureCut, MEDIA_PATH, readCutName, type CropBox, type KeptCopy, type Picture } from '$core';
+import {
+	keptCopyOf,
+	measureCut,
+	MEDIA_PATH,
+	parseUrl,
+	readCutName,
+	type CropBox,
+	type KeptCopy,
+	type Picture
+} from '$core';
 import { fetchable, type StandIn } from './words';
 
 /** How a picture is shown: an image, and the part of it that is meant. */
@@ -39,5 +48,5 @@ function keptOfHash(hash: string, pictures: readonly Picture[]): KeptCopy | unde
 export function wholeOf(picture: Picture, base: string, standIn: StandIn): string {
 	const kept = keptCopyOf(picture);
 	if (kept) return MEDIA_PATH + kept.file;
-	return fetchable(URL.canParse(picture.src, base) ? new URL(picture.src, base).href : picture.src, base, standIn);
+	return fetchable(parseUrl(picture.src, base)?.href ?? picture.src, base, standIn);
 }

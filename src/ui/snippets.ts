@@ -31,5 +31,5 @@ export function snippetOf(kind: SnippetKind, head: Head): string {
 function lineOf({ tag, attributes }: HeadTag, value: string): string {
 	if (tag.place === 'title') return `<title>${value}</title>`;
 	const more = Object.entries(attributes ?? {}).map(([name, text]) => ` ${name}="${escapeText(text)}"`);
-	return `${tag.opening}${value}"${more.join('')}>`;
+	return `${tag.markup}${value}"${more.join('')}>`;
 }

@@ -23,7 +23,7 @@ describe('from a template to the visitor', () => {
 	test('a type’s template is changed, its reach seen, released and served', async () => {
 		const before = await served('/reserves/gannet-head');
 		await bench.open('/reserves/gannet-head');
-		await bench.write('title', 'type', '{page.title}[[ near {page.region}]] {sep} {site.name}');
+		await bench.write('title', 'type', '{page.title}[[ near {page.region}]] {separator} {site.name}');
 		// The result and the cards follow the keystrokes.
 		expect(await bench.valueOf('title')).toContain('Gannet Head near West Merrow · Merrow Coast Reserves');
 		expect(await bench.textOf('[data-reader=fathom] .title')).toContain('Gannet Head near West Merrow');
@@ -46,7 +46,7 @@ describe('from a template to the visitor', () => {
 	test('one page is overridden; its sibling is not', async () => {
 		const sibling = await served('/reserves/long-strand');
 		await bench.open('/reserves/gannet-head');
-		await bench.write('title', 'page', 'Forty thousand gannets {sep} {site.name}');
+		await bench.write('title', 'page', 'Forty thousand gannets {separator} {site.name}');
 		await bench.waitForText('[data-layer=page] [data-testid=reach]', /1 page would change/);
 		await (await bench.field('title', 'page')).sendKeys(Key.ENTER);
 		await bench.waitForText('[data-testid=pending]', /^1 page differs/);
@@ -70,14 +70,14 @@ describe('from a template to the visitor', () => {
 describe('on the way', () => {
 	test('an error is told at its place, and Enter does not keep it', async () => {
 		await bench.open('/walks/gannets-by-boat');
-		await bench.write('title', 'type', '{page.titel} {sep} {site.name}');
+		await bench.write('title', 'type', '{page.titel} {separator} {site.name}');
 		const told = await bench.waitForText('#field-type-told', /Unknown variable/);
 		expect(told).toContain('Unknown variable "page.titel" at 1:2. Did you mean "page.title"?');
 		await (await bench.field('title', 'type')).sendKeys(Key.ENTER);
 		expect(await bench.textOf('#field-type-told')).toContain('Not kept while it has an error');
 		await (await bench.field('title', 'type')).sendKeys(Key.ESCAPE);
 		expect(await (await bench.field('title', 'type')).getText()).toBe(
-			'{page.title}[[, {page.starts | date "d MMMM"}]] {sep} {site.name}'
+			'{page.title}[[, {page.starts | date "d MMMM"}]] {separator} {site.name}'
 		);
 	});
 

@@ -71,7 +71,7 @@ describe('a new site, from a folder to the first release', () => {
 	test('a title template at the site, and the first release', async () => {
 		await browser.driver.get(`${demo.kephalon}/bench/Ferran%20Isles?page=/isles/marl.html`);
 		await bench.waitForText('[data-testid=pending]', /Nothing is released yet/);
-		await bench.write('title', 'site', '{page.title} {sep} {site.name}');
+		await bench.write('title', 'site', '{page.title} {separator} {site.name}');
 		await bench.waitForText('[data-layer=site] [data-testid=reach]', /3 pages would change/);
 		await (await bench.field('title', 'site')).sendKeys(Key.ENTER);
 		await bench.waitForText('[data-tag=title] .value', /^Marl · Ferran Isles/);
@@ -187,7 +187,7 @@ describe('one page, wholly by keyboard', () => {
 describe('two tabs', () => {
 	test('a later edit of the same thing sees a conflict, and nothing is lost', async () => {
 		await bench.open('/walks/gannets-by-boat');
-		await bench.write('title', 'type', '{page.title}, a walk {sep} {site.name}');
+		await bench.write('title', 'type', '{page.title}, a walk {separator} {site.name}');
 		const first = await browser.driver.getWindowHandle();
 		await browser.driver.switchTo().newWindow('tab');
 		await bench.open('/walks/dusk-on-ember-heath');
@@ -196,7 +196,7 @@ describe('two tabs', () => {
 		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
 		await browser.driver.switchTo().window(first);
 		await bench.waitForText('[data-layer=type] .conflict', /it says “{page.title}, with us” now. Yours is still here/);
-		expect(await (await bench.field('title', 'type')).getText()).toBe('{page.title}, a walk {sep} {site.name}');
+		expect(await (await bench.field('title', 'type')).getText()).toBe('{page.title}, a walk {separator} {site.name}');
 		// Enter does not put it over the other one unasked.
 		await (await bench.field('title', 'type')).sendKeys(Key.ENTER);
 		await bench.find('[data-layer=type] .conflict');

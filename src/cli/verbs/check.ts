@@ -1,5 +1,5 @@
-import { checkSite } from '$core';
-import { count, dbOption, print, printJson, say, withStore, type Verb } from '../common';
+import { describeFinding, findInRules, isError } from '$core';
+import { count, dbOption, findingAsText, print, printJson, say, withStore, type Verb } from '../common';
 
 export const addCheck: Verb = (program) => {
 	program
@@ -11,14 +11,10 @@ export const addCheck: Verb = (program) => {
 		.action(async ({ site, json, ...options }: { site: string; json?: boolean; db?: string }) => {
 			await withStore(options, (store) => {
 				const stored = store.site(site);
-				const found = checkSite(stored.site, stored.types, store.pages(stored.id));
-				const errors = found.filter(({ issue }) => issue.severity === 'error').length;
-				if (json) printJson(found);
-				else
-					for (const { layer, owner, tag, language, issue, message } of found)
-						print(
-							`${issue.severity}: ${layer}${owner ? ` ${owner}` : ''}, ${tag}${language ? ` (${language})` : ''}: ${message}\n`
-						);
+				const found = findInRules(stored.site, stored.types, store.pages(stored.id));
+				const errors = found.filter(isError).length;
+				if (json) printJson(found.map((one) => ({ ...one, message: describeFinding(one) })));
+				else for (const one of found) print(`${findingAsText(one)}\n`);
 				if (!json) say(`${count(errors, 'error')}, ${count(found.length - errors, 'warning')}.`);
 				if (errors > 0) process.exitCode = 1;
 			});

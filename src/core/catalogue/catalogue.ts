@@ -1,9 +1,9 @@
 import type { TagDefinition, TagFamily, TagKind, TagPlace } from './types';
 
-type More = Partial<Omit<TagDefinition, 'name' | 'purpose' | 'kind' | 'opening' | 'following'>>;
+type More = Partial<Omit<TagDefinition, 'name' | 'purpose' | 'kind' | 'markup' | 'markupAfterTag'>>;
 
 /** The names are our own or checked (`OWN_NAME`, `OWN_PROPERTY`): nothing in them needs escaping. */
-const OPENINGS: Readonly<Record<TagPlace, (key: string) => string>> = {
+const MARKUP: Readonly<Record<TagPlace, (key: string) => string>> = {
 	title: () => '<title>',
 	rel: (key) => `<link rel="${key}" href="`,
 	name: (key) => `<meta name="${key}" content="`,
@@ -26,8 +26,8 @@ const row =
 			twin,
 			fact,
 			attributes,
-			opening: OPENINGS[place](key),
-			following: `">\n${OPENINGS[place](key)}`,
+			markup: MARKUP[place](key),
+			markupAfterTag: `">\n${MARKUP[place](key)}`,
 			purpose,
 			aim,
 			legacy,
@@ -226,15 +226,36 @@ export const TAG_NAMES: readonly string[] = CATALOGUE.map((tag) => tag.name);
 const OWN_NAME = /^[A-Za-z][\w.-]{0,79}$/;
 const OWN_PROPERTY = /^([A-Za-z][\w-]{0,39}):[\w.:-]{1,80}$/;
 
+/** What stands in the `name` attribute for tags of the catalogue: a tag of one's own would stand beside the real one. */
+const RESERVED_NAMES = new Set(CATALOGUE.filter(({ place }) => place === 'name').map(({ key }) => key));
+/** `<meta name="title">` is read as a title by some programs, and the charset is not a matter of rules. */
+for (const name of ['title', 'charset']) RESERVED_NAMES.add(name);
+/** The vocabularies of the catalogue, whose families are switched on and off; no site declares them anew. */
+const RESERVED_PREFIXES = new Set(
+	CATALOGUE.flatMap(({ place, key }) => (place === 'rel' || !key.includes(':') ? [] : [key.slice(0, key.indexOf(':'))]))
+);
+
+/** Whether a name of one's own is none to be had: it would put a second tag of the same name beside the real one. */
+export function isReserved(name: string): boolean {
+	const [before, after] = splitName(name.toLowerCase());
+	if (before === 'robots' || before === 'meta') return RESERVED_NAMES.has(after);
+	return RESERVED_PREFIXES.has(before) && !BY_NAME.has(name);
+}
+
+const splitName = (name: string): [before: string, after: string] => {
+	const at = name.indexOf(':');
+	return [name.slice(0, Math.max(0, at)), name.slice(at + 1)];
+};
+
 /**
  * The definition of a tag by its name: a row of the catalogue, or one of three open forms. `robots:NAME` is a robots
  * rule for one program; `meta:NAME` plain metadata of your own, such as the proof that a site is yours;
- * `PREFIX:NAME` a property whose prefix the site declares. Undefined when the name is none of these.
+ * `PREFIX:NAME` a property whose prefix the site declares. Undefined when the name is none of these, or reserved.
  */
 export function findTag(name: string, prefixes: Readonly<Record<string, string>> = {}): TagDefinition | undefined {
 	const known = BY_NAME.get(name);
-	if (known) return known;
-	const [before, after] = [name.slice(0, name.indexOf(':')), name.slice(name.indexOf(':') + 1)];
+	if (known || isReserved(name)) return known;
+	const [before, after] = splitName(name);
 	if (before === 'robots' && OWN_NAME.test(after))
 		return plain(name, 'directives', `What the program “${after}” may do with the page.`, { key: after });
 	if (before === 'meta' && OWN_NAME.test(after))
@@ -247,7 +268,7 @@ export function findTag(name: string, prefixes: Readonly<Record<string, string>>
 
 /** The prefix of a name that would be a tag if its prefix were declared. */
 export function undeclaredPrefix(name: string): string | undefined {
-	return findTag(name) ? undefined : OWN_PROPERTY.exec(name)?.[1];
+	return findTag(name) || isReserved(name) ? undefined : OWN_PROPERTY.exec(name)?.[1];
 }
 
 const fact = (name: string) => BY_NAME.get(`og:image:${name}`) as TagDefinition;

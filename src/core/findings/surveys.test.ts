@@ -1,13 +1,16 @@
 import { describe, expect, test } from 'vitest';
 import {
 	checkBase,
-	faultsOf,
+	describeFinding,
+	describeMend,
 	findHard,
+	findOnPage,
 	findWorst,
 	Resolver,
 	STARTING_SETS,
 	checkRule,
 	type Page,
+	type Rule,
 	type SiteModel
 } from '../index';
 
@@ -41,19 +44,21 @@ const good = {
 	summary: 'A long low island with a pier and a great many terns in summer.',
 	picture: '/wide.jpg'
 };
-function codes(one: Page, site = model.site) {
+function findingsOf(one: Page, site = model.site) {
 	const resolver = new Resolver({ ...model, site }, '');
-	const looked = resolver.lookAt(one);
-	return faultsOf(one, resolver.headOf(looked), looked).map(({ code }) => code);
+	const evaluated = resolver.evaluate(one);
+	return findOnPage(one, resolver.headOf(evaluated), evaluated);
 }
+const codes = (one: Page, site = model.site) => findingsOf(one, site).map(({ code, tag }) => `${code} ${tag}`);
+const rule = (tag: string, template: string): Rule => ({ tag, kind: 'template', template });
 
-describe('the faults of a page', () => {
+describe('the findings on a page', () => {
 	test.each<[string, Page, string[]]>([
 		['nothing wrong', page('/a', good), []],
-		['no picture', page('/a', { ...good, picture: null }), ['no-picture']],
-		['a small one', page('/a', { ...good, picture: '/small.jpg' }), ['small-picture']],
-		['a logo', page('/a', { ...good, picture: '/logo.png' }), ['logo-picture']],
-		['one by its looks', page('/a', { ...good, picture: '/drawn.png' }), ['logo-picture']],
+		['no picture', page('/a', { ...good, picture: null }), ['no-picture og:image']],
+		['a small one', page('/a', { ...good, picture: '/small.jpg' }), ['small-picture og:image']],
+		['a logo', page('/a', { ...good, picture: '/logo.png' }), ['logo-picture og:image']],
+		['one by its looks', page('/a', { ...good, picture: '/drawn.png' }), ['logo-picture og:image']],
 		[
 			'a logo that is cut',
 			page(
@@ -63,21 +68,74 @@ describe('the faults of a page', () => {
 					rules: [{ tag: 'og:image', kind: 'pictures', sources: [{ from: 'lead' }], shapes: ['wide'] }]
 				}
 			),
-			['logo-picture']
+			['logo-picture og:image']
 		],
-		['no description', page('/a', { ...good, summary: '' }), ['no-description']],
-		['a short one', page('/a', { ...good, summary: 'Short.' }), ['short-description']],
-		['a long one', page('/a', { ...good, summary: 'word '.repeat(60) }), ['long-description']],
-		['a bare home page', page('/', { ...good, title: 'Home' }), ['bare-title']],
-		['the name twice', page('/a', { ...good, title: 'Ferran Isles: Ferran Isles' }), ['brand-twice']],
-		['a gap', page('/a', { ...good, title: 'Marl, , with a pier' }), ['gap']],
-		['a long title', page('/a', { ...good, title: 'Marl and '.repeat(9) }), ['long-title']],
-		['no title is told by the path', page('/a', { ...good, title: '' }), []]
-	])('%s', (_, one, expected) => {
-		expect(codes(one)).toEqual(expected);
+		['no description', page('/a', { ...good, summary: '' }), ['no-description description']],
+		['a short one', page('/a', { ...good, summary: 'Short.' }), ['short description']],
+		['one that is just long enough', page('/a', { ...good, summary: 'x'.repeat(40) }), []],
+		['a long one', page('/a', { ...good, summary: 'word '.repeat(60) }), ['cut description']],
+		['a bare home page', page('/', { ...good, title: 'Home' }), ['bare-title title']],
+		['another page of that name', page('/home', { ...good, title: 'Home' }), []],
+		['the name twice', page('/a', { ...good, title: 'Ferran Isles: Ferran Isles' }), ['name-twice title']],
+		['signs that only look like a gap', page('/a', { ...good, title: 'stat(), Marl, , “. and” (see) ;;' }), []],
+		[
+			'a gap that a template leaves',
+			page('/a', good, { rules: [rule('title', 'Marl, {page.pier}, north')] }),
+			['gap title']
+		],
+		['a long title', page('/a', { ...good, title: 'Marl and '.repeat(9) }), ['cut title']],
+		['a title that the widest listing still shows', page('/a', { ...good, title: 'i'.repeat(150) }), []],
+		[
+			'a card title by itself',
+			page('/a', good, { rules: [rule('twitter:title', 'Marl '.repeat(20))] }),
+			['cut twitter:title']
+		],
+		['no title is told by the path', page('/a', { ...good, title: '' }), []],
+		[
+			'a more specific value that was passed over',
+			page('/a', good, { rules: [rule('og:title', 'Mine')] }),
+			['passed-over twitter:title']
+		]
+	])('%s', (name, one, expected) => {
+		const site = name.includes('passed over') ? { ...model.site, rules: [rule('twitter:title', 'All')] } : model.site;
+		expect(codes(one, site)).toEqual(expected);
 	});
 	test('an address that no reader can follow', () => {
-		expect(codes(page('/a', good), { ...model.site, base: 'http://localhost:3000/' })).toContain('local-address');
+		expect(codes(page('/a', good), { ...model.site, base: 'http://localhost:3000/' })).toContain(
+			'local-address canonical'
+		);
+	});
+	test('each says what is wrong and how to mend it, with its page, tag and weight', () => {
+		const [cut] = findingsOf(page('/a', { ...good, title: 'Marl and '.repeat(9) }));
+		expect(cut).toMatchObject({ target: { of: 'page', path: '/a' }, tag: 'title', weight: 2 });
+		expect(describeFinding(cut!)).toBe(
+			'The title has 80 characters and is cut in Fathom line, Fathom line, narrow, and Porthole'
+		);
+		expect(describeMend(cut!)).toMatch(/^Shorten it at the page, or write a rule/);
+		const [byRule] = findingsOf(page('/a', good, { rules: [rule('title', 'Marl and '.repeat(9))] }));
+		expect(describeMend(byRule!)).toBe('Shorten it, or clip in the template what is long in it.');
+	});
+	test('no mend on a site without rules speaks of a template that nobody wrote', () => {
+		const pages = [
+			page('/', { title: 'Home' }),
+			page('/a', { title: 'Ferran Isles: Ferran Isles '.repeat(5), summary: 'x' }),
+			page('/b', { ...good, picture: '/small.jpg', summary: 'word '.repeat(60) })
+		];
+		const all = pages.flatMap((one) => findingsOf(one));
+		expect(all.length).toBeGreaterThan(6);
+		for (const one of all) expect(describeMend(one)).not.toMatch(/out of the template|in the template/);
+	});
+	test('what the built-in makes of a body is never too long and ends at a word or a sentence', () => {
+		const bodies = [
+			'Word after word '.repeat(60),
+			'WIDE CAPITALS '.repeat(40),
+			'海岸の保護区'.repeat(60),
+			'One sentence. '.repeat(40)
+		];
+		for (const body of bodies) {
+			const [found] = findingsOf(page('/a', { title: 'Marl', picture: '/wide.jpg', body }));
+			expect(found, body).toBeUndefined();
+		}
 	});
 });
 

@@ -1,26 +1,27 @@
 import type { Page } from '../model';
 import { cardOf, type Card } from '../readers/card';
 import { READERS } from '../readers/profiles';
-import { Resolver, type SiteModel } from '../resolve/resolve';
+import { Resolver, type SiteModel } from '../resolve/resolver';
 import { isEmpty } from '../template/values';
-import { faultsOf, FAULTS, weightOf, type FaultCode, type PageFault } from './pageFaults';
+import { describeMend, weightOf, type Finding, type FindingCode } from './finding';
+import { findOnPage } from './pages';
 
 /** The pages that would be shared worst as the site is now, and what would mend most of them. */
 export interface WorstPages {
 	readonly pages: number;
 	readonly faulty: number;
-	readonly worst: readonly { readonly path: string; readonly faults: readonly PageFault[]; readonly card: Card }[];
-	/** The kinds of fault, the one that spoils most at the top. */
+	readonly worst: readonly { readonly path: string; readonly findings: readonly Finding[]; readonly card: Card }[];
+	/** The kinds of finding, the one that spoils most at the top. */
 	readonly mends: readonly {
-		readonly code: FaultCode;
-		readonly tag: string;
+		readonly code: FindingCode;
+		readonly tag: string | undefined;
 		readonly pages: number;
 		readonly mend: string;
 	}[];
 }
 
 /** Key pages count double: they are checked first. */
-const weightOfPage = (page: Page, faults: readonly PageFault[]) => weightOf(faults) * (page.key ? 2 : 1);
+const weightOfPage = (page: Page, findings: readonly Finding[]) => weightOf(findings) * (page.key ? 2 : 1);
 
 /** Looks at every page once and keeps the `most` worst. `progress` is told how many were looked at. */
 export function findWorst(
@@ -31,34 +32,46 @@ export function findWorst(
 	progress?: (pages: number) => void
 ): WorstPages {
 	const resolver = new Resolver(model, now);
-	const kept: { page: Page; faults: readonly PageFault[]; weight: number }[] = [];
-	const counts = new Map<FaultCode, { tag: string; pages: number }>();
+	const kept: { page: Page; findings: readonly Finding[]; weight: number }[] = [];
+	const counts = new Map<FindingCode, { example: Finding; pages: number }>();
 	let [seen, faulty] = [0, 0];
 	// Nobody shares the not-found page.
 	const unshared = new Set(model.types.filter(({ special }) => special === 'not-found').map(({ name }) => name));
 	for (const page of pages) {
 		if (++seen % 500 === 0) progress?.(seen);
 		if (unshared.has(page.type)) continue;
-		const looked = resolver.lookAt(page);
-		const faults = faultsOf(page, resolver.headOf(looked), looked);
-		if (faults.length === 0) continue;
+		const evaluation = resolver.evaluate(page);
+		const findings = findOnPage(page, resolver.headOf(evaluation), evaluation);
+		if (findings.length === 0) continue;
 		faulty++;
-		for (const { code, tag } of faults) counts.set(code, { tag, pages: (counts.get(code)?.pages ?? 0) + 1 });
-		keepHeaviest(kept, { page, faults, weight: weightOfPage(page, faults) }, most);
+		// A page counts once for each kind.
+		for (const example of new Map(findings.map((one) => [one.code, one])).values()) count(counts, example);
+		keepHeaviest(kept, { page, findings, weight: weightOfPage(page, findings) }, most);
 	}
 	const [reader] = READERS;
 	return {
 		pages: seen,
 		faulty,
-		worst: kept.map(({ page, faults }) => ({
+		worst: kept.map(({ page, findings }) => ({
 			path: page.path,
-			faults,
+			findings,
 			card: cardOf(reader!, resolver.resolveHead(page))
 		})),
-		mends: [...counts]
-			.map(([code, { tag, pages: count }]) => ({ code, tag, pages: count, mend: FAULTS[code].mend }))
-			.sort((a, b) => b.pages * FAULTS[b.code].weight - a.pages * FAULTS[a.code].weight)
+		mends: [...counts.values()]
+			.sort((a, b) => b.pages * b.example.weight - a.pages * a.example.weight)
+			.map(({ example, pages: number }) => ({
+				code: example.code,
+				tag: example.tag,
+				pages: number,
+				mend: describeMend(example)
+			}))
 	};
+}
+
+function count(counts: Map<FindingCode, { example: Finding; pages: number }>, example: Finding) {
+	const known = counts.get(example.code);
+	if (known) known.pages++;
+	else counts.set(example.code, { example, pages: 1 });
 }
 
 function keepHeaviest<T extends { readonly weight: number }>(list: T[], item: T, most: number) {

@@ -1,6 +1,6 @@
 import { parse } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
-import type { Head } from '../resolve/types';
+import type { Head } from '../resolve/head';
 import { attribute, elementsOf } from './readPage';
 import { hideSelfClosed } from './xhtml';
 

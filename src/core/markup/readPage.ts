@@ -1,7 +1,7 @@
 import { parse } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { FoundTag, PictureMention } from '../model';
-import { cleanText, countGraphemes } from '../text/text';
+import { settleText, countGraphemes } from '../text/text';
 import { SILENT, textOf } from './plainText';
 import { hideSelfClosed, isXhtml } from './xhtml';
 
@@ -119,7 +119,7 @@ const isContents = (element: Tree.Element) => /(^|\s)toc(\s|$)/.test(attribute(e
 /** The text of the main content, without the heading that it begins with: that is the title again. */
 function bodyOf(main: Tree.Element, heading: string): string {
 	const read = (skip: (element: Tree.Element) => boolean) => {
-		const text = cleanText(textOf(main, skip));
+		const text = settleText(textOf(main, skip));
 		return text.startsWith(heading) ? text.slice(heading.length).trim() : text;
 	};
 	const body = read(isFrame);
@@ -130,7 +130,7 @@ function bodyOf(main: Tree.Element, heading: string): string {
 
 function firstText(elements: readonly Tree.Element[]): string {
 	for (const element of elements) {
-		const text = cleanText(textOf(element, (inner) => attribute(inner, 'class') === 'headerlink'));
+		const text = settleText(textOf(element, (inner) => attribute(inner, 'class') === 'headerlink'));
 		if (text) return text;
 	}
 	return '';
@@ -178,10 +178,10 @@ function ownText(block: Tree.Element): { text: string; linked: number } {
 	let linked = 0;
 	const stop = (inner: Tree.Element) =>
 		isFrame(inner) || BLOCKS.has(inner.tagName) || /^(h[1-6]|ul|ol|dl|table|pre|hr)$/.test(inner.tagName);
-	const text = cleanText(
+	const text = settleText(
 		textOf(block, (inner) => {
 			if (stop(inner)) return inner !== block;
-			if (inner.tagName === 'a') linked += cleanText(textOf(inner)).length;
+			if (inner.tagName === 'a') linked += settleText(textOf(inner)).length;
 			return false;
 		})
 	);
@@ -199,7 +199,7 @@ function picturesIn(main: Tree.Element): PictureMention[] {
 	return [...contentOf(main)].flatMap((element) => {
 		const src = element.tagName === 'img' ? attribute(element, 'src')?.trim() : undefined;
 		if (!src || src.startsWith('data:')) return [];
-		const alt = cleanText(attribute(element, 'alt') ?? '');
+		const alt = settleText(attribute(element, 'alt') ?? '');
 		return [{ src, ...(alt && { alt }) }];
 	});
 }
@@ -215,10 +215,10 @@ const LINKS_READ = new Set(['canonical', 'icon', 'shortcut icon', 'apple-touch-i
 /** A head tag as it stands in the file. */
 function foundTag(element: Tree.Element): FoundTag[] {
 	const content = attribute(element, 'content');
-	if (element.tagName === 'title') return [{ name: 'title', value: cleanText(textOf(element)) }];
+	if (element.tagName === 'title') return [{ name: 'title', value: settleText(textOf(element)) }];
 	if (element.tagName === 'meta') {
 		const name = attribute(element, 'property') ?? attribute(element, 'name');
-		return name && content !== undefined ? [{ name: name.trim(), value: cleanText(content) }] : [];
+		return name && content !== undefined ? [{ name: name.trim(), value: settleText(content) }] : [];
 	}
 	const rel = element.tagName === 'link' ? attribute(element, 'rel')?.toLowerCase() : undefined;
 	const href = attribute(element, 'href');

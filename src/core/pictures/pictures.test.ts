@@ -15,10 +15,10 @@ import {
 	nameOfCut,
 	readCutName,
 	readersOfTag,
-	SHAPE_NAMES,
 	SHAPES,
 	type Cut
 } from './shapes';
+import { SHAPE_NAMES } from '../model';
 
 const HASH = '0123456789abcdef01234567';
 const kept: Picture = { src: '/boat.jpg', kept: { file: `${HASH}.jpg`, width: 1600, height: 900 } };

@@ -1,4 +1,4 @@
-import type { Picture } from '../model';
+import type { CutSetting, KeptCopy, Picture, Shape } from '../model';
 import { READERS, type PictureFormat, type ReaderProfile } from '../readers/profiles';
 import { cropBox, type CropBox } from './crop';
 
@@ -8,24 +8,9 @@ export const SHAPES = {
 	double: { width: 1024, height: 512, ratio: '2 : 1', says: 'for large timeline cards' },
 	square: { width: 800, height: 800, ratio: '1 : 1', says: 'for messengers and small cards' },
 	tall: { width: 1000, height: 1500, ratio: '2 : 3', says: 'for pin boards' }
-} as const;
-export type Shape = keyof typeof SHAPES;
-export const SHAPE_NAMES = Object.keys(SHAPES) as Shape[];
+} as const satisfies Record<Shape, object>;
 
-/** How one shape is cut from a picture: round a point, as shares (0 to 1) of its sides, and how near (1: as much as fits). */
-export interface CutSetting {
-	readonly focus: readonly [x: number, y: number];
-	readonly zoom?: number;
-}
 export const MOST_ZOOM = 4;
-
-/** A copy of a picture that the library holds. Width and height in pixels. */
-export interface KeptCopy {
-	/** The name of its file: 24 hexadecimal digits of its hash, and `.jpg` or `.png`. */
-	readonly file: string;
-	readonly width: number;
-	readonly height: number;
-}
 
 /** Where the library's pictures stand under a site's base address. */
 export const MEDIA_PATH = '/media/';

@@ -1,7 +1,8 @@
-import type { Head } from '../resolve/types';
-import { offsetOfGrapheme, segmenter } from '../text/text';
-import type { Cut, ReaderProfile } from './profiles';
-import widths from './widths.json';
+import type { Head } from '../resolve/head';
+import { offsetOfWidth } from '../text/measure';
+import { offsetOfGrapheme } from '../text/text';
+import { parseUrl } from '../text/url';
+import type { ReaderProfile, TextLimit } from './profiles';
 
 /** A text as a reader shows it, with what it cuts away. */
 export interface CardText {
@@ -48,12 +49,12 @@ type Values = ReadonlyMap<string, string>;
 export function cardOf(reader: ReaderProfile, head: Head): Card {
 	const values: Values = new Map([...head.tags].reverse().map(({ tag, value }) => [tag.name, value]));
 	const [, address = ''] = firstOf(reader.place, values);
-	const url = URL.canParse(address) ? new URL(address) : undefined;
+	const url = parseUrl(address);
 	const pictures = picturesOf(reader, head, values);
 	return {
 		reader,
-		title: cutText(firstOf(reader.title, values), reader.cuts.title),
-		description: cutText(firstOf(reader.description, values), reader.cuts.description),
+		title: textWithin(firstOf(reader.title, values), reader.shows.title),
+		description: textWithin(firstOf(reader.description, values), reader.shows.description),
 		picture: pictures[0],
 		pictures,
 		host: url?.host ?? '',
@@ -84,10 +85,14 @@ function firstOf(tags: readonly string[], values: Values): readonly [from: strin
 	return [from, from === undefined ? '' : (values.get(from) as string)];
 }
 
-function cutText([from, text]: readonly [string | undefined, string], cut: Cut): CardText {
-	const at = cut.by === 'characters' ? offsetOfGrapheme(text, cut.limit) : offsetOfPixel(text, cut.limit, cut.fontSize);
+function textWithin([from, text]: readonly [string | undefined, string], limit: TextLimit): CardText {
+	const at = offsetOfLimit(text, limit);
 	return at < 0 ? { shown: text, cut: '', from } : { shown: text.slice(0, at), cut: text.slice(at), from };
 }
+
+/** Where a reader cuts a text; -1 when it shows it whole. */
+export const offsetOfLimit = (text: string, limit: TextLimit): number =>
+	limit.by === 'characters' ? offsetOfGrapheme(text, limit.limit) : offsetOfWidth(text, limit.limit, limit.fontSize);
 
 /** The pictures a reader shows: the first, or every one, each with the facts that stand directly after it (R11). */
 function picturesOf(reader: ReaderProfile, head: Head, values: Values): CardPicture[] {
@@ -147,32 +152,4 @@ function picturesIn(head: Head, name: string): KnownPicture[] {
 		else if (last && tag.name === `${name}:alt`) last.alt = value;
 	}
 	return found;
-}
-
-/** Advance widths of the measuring font in thousandths of an em, by code point. */
-const WIDTHS: ReadonlyMap<number, number> = new Map(
-	(widths.runs as [number, string][]).flatMap(([first, run]) =>
-		run.split(' ').map((width, i): [number, number] => [first + i, Number(width)])
-	)
-);
-/** Characters that the font has not: ideographs and other wide ones fill an em, others about half. */
-const widthOf = (code: number) => WIDTHS.get(code) ?? (code >= 0x1100 ? 1000 : code >= 0x300 && code < 0x370 ? 0 : 556);
-
-/** How wide a text is in pixels at a font size (pixels), by the widths of a metric-compatible open font. */
-export function measureText(text: string, fontSize: number): number {
-	let sum = 0;
-	for (const char of text) sum += widthOf(char.codePointAt(0) as number);
-	return (sum * fontSize) / 1000;
-}
-
-/** Where a text that is too wide is cut, room for the ellipsis left; -1 when it fits. */
-function offsetOfPixel(text: string, limit: number, fontSize: number): number {
-	if (measureText(text, fontSize) <= limit) return -1;
-	const room = limit - measureText('…', fontSize);
-	let sum = 0;
-	for (const { segment, index } of segmenter('en', 'grapheme').segment(text)) {
-		sum += measureText(segment, fontSize);
-		if (sum > room) return index;
-	}
-	return -1;
 }

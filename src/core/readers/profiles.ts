@@ -13,7 +13,7 @@ export interface ReaderProfile {
 	readonly description: readonly string[];
 	readonly picture: readonly string[];
 	readonly place: readonly string[];
-	readonly cuts: { readonly title: Cut; readonly description: Cut };
+	readonly shows: { readonly title: TextLimit; readonly description: TextLimit };
 	/** How it shows pictures; without it, it shows none. */
 	readonly frame?: Frame;
 	/** The tag that chooses between its large and its small card, and the value that stands for the large one. */
@@ -42,13 +42,13 @@ export interface Frame {
 	readonly every?: true;
 }
 
-/** Where a text is cut: after so many characters, or after so many pixels at a font size. */
-export type Cut =
+/** How much of a text is shown: so many characters, or so many pixels at a font size. */
+export type TextLimit =
 	| { readonly by: 'characters'; readonly limit: number }
 	| { readonly by: 'pixels'; readonly limit: number; readonly fontSize: number };
 
-const characters = (limit: number): Cut => ({ by: 'characters', limit });
-const pixels = (limit: number, fontSize: number): Cut => ({ by: 'pixels', limit, fontSize });
+const characters = (limit: number): TextLimit => ({ by: 'characters', limit });
+const pixels = (limit: number, fontSize: number): TextLimit => ({ by: 'pixels', limit, fontSize });
 
 const OLD_FORMS = ['jpeg', 'png', 'gif'] as const;
 const ALL_FORMS = [...OLD_FORMS, 'webp'] as const;
@@ -74,7 +74,7 @@ export const READERS: readonly ReaderProfile[] = [
 		name: 'Gangway',
 		kind: 'a feed with wide cards',
 		form: 'wide',
-		cuts: { title: characters(88), description: characters(110) },
+		shows: { title: characters(88), description: characters(110) },
 		frame: { takes: ALL_FORMS, shape: 1.91, minWidth: 600, smallShape: 1 }
 	},
 	{
@@ -83,7 +83,7 @@ export const READERS: readonly ReaderProfile[] = [
 		kind: 'a search listing on a wide screen',
 		form: 'listing',
 		...SEARCH,
-		cuts: { title: pixels(580, 20), description: pixels(960, 14) }
+		shows: { title: pixels(580, 20), description: pixels(960, 14) }
 	},
 	{
 		id: 'fathom-narrow',
@@ -92,7 +92,7 @@ export const READERS: readonly ReaderProfile[] = [
 		form: 'listing',
 		...SEARCH,
 		// Two lines of title, three of description.
-		cuts: { title: pixels(640, 18), description: pixels(900, 13) },
+		shows: { title: pixels(640, 18), description: pixels(900, 13) },
 		icon: true
 	},
 	{
@@ -104,7 +104,7 @@ export const READERS: readonly ReaderProfile[] = [
 		description: ['twitter:description', 'og:description', 'description'],
 		picture: ['twitter:image', 'og:image'],
 		place: ['og:url', 'canonical'],
-		cuts: { title: characters(70), description: characters(125) },
+		shows: { title: characters(70), description: characters(125) },
 		frame: { takes: ALL_FORMS, shape: 2, minWidth: 300, smallShape: 1, maxBytes: 5_000_000 },
 		chooses: { by: 'twitter:card', large: 'summary_large_image' }
 	},
@@ -115,7 +115,7 @@ export const READERS: readonly ReaderProfile[] = [
 		kind: 'a work network',
 		form: 'network',
 		description: [],
-		cuts: { title: characters(120), description: characters(0) },
+		shows: { title: characters(120), description: characters(0) },
 		frame: { takes: OLD_FORMS, shape: 1.91, minWidth: 401, smallShape: 1.91, maxBytes: 5_000_000 }
 	},
 	{
@@ -124,7 +124,7 @@ export const READERS: readonly ReaderProfile[] = [
 		name: 'Galley',
 		kind: 'a team chat with icon and label/data pairs',
 		form: 'chat',
-		cuts: { title: characters(150), description: characters(300) },
+		shows: { title: characters(150), description: characters(300) },
 		frame: { takes: ALL_FORMS, shape: undefined, minWidth: 200, maxBytes: 2_000_000 },
 		icon: true,
 		pairs: true
@@ -135,7 +135,7 @@ export const READERS: readonly ReaderProfile[] = [
 		name: 'Bottle',
 		kind: 'a messenger with small square pictures',
 		form: 'messenger',
-		cuts: { title: characters(65), description: characters(80) },
+		shows: { title: characters(65), description: characters(80) },
 		frame: { takes: OLD_FORMS, shape: 1, minWidth: 100, maxBytes: 600_000 }
 	},
 	{
@@ -144,7 +144,7 @@ export const READERS: readonly ReaderProfile[] = [
 		name: 'Wrack',
 		kind: 'a pin board that wants every tall picture',
 		form: 'pin',
-		cuts: { title: characters(100), description: characters(60) },
+		shows: { title: characters(100), description: characters(60) },
 		frame: { takes: ALL_FORMS, shape: undefined, minWidth: 200, every: true }
 	},
 	{
@@ -154,7 +154,7 @@ export const READERS: readonly ReaderProfile[] = [
 		kind: 'a browser tab',
 		form: 'tab',
 		description: [],
-		cuts: { title: pixels(158, 12), description: characters(0) },
+		shows: { title: pixels(158, 12), description: characters(0) },
 		icon: true
 	}
 ];

@@ -1,5 +1,7 @@
-import type { Resolver } from '../resolve/resolve';
-import type { Head, HeadTag, Step, TagSink, Trace } from '../resolve/types';
+import type { Resolver } from '../resolve/resolver';
+import type { Head, HeadTag, TagSink } from '../resolve/head';
+import type { Step } from '../resolve/plan';
+import type { Trace } from '../resolve/trace';
 import type { ExtraMarkup, Page } from '../model';
 import type { TagDefinition } from '../catalogue/types';
 import { escapeAttribute, escapeText } from './escape';
@@ -38,7 +40,7 @@ class MarkupWriter implements TagSink {
 
 	tag(tag: TagDefinition, value: string, attributes: HeadTag['attributes']) {
 		if (tag.place === 'title') return this.title(value);
-		this.begin(tag.opening + escapeAttribute(value), this.close);
+		this.begin(tag.markup + escapeAttribute(value), this.close);
 		if (!attributes) return;
 		for (const name of Object.keys(attributes)) this.out += `" ${name}="${escapeAttribute(attributes[name] as string)}`;
 	}
@@ -46,8 +48,8 @@ class MarkupWriter implements TagSink {
 	text(step: Step, value: string) {
 		const { tag } = step;
 		if (tag.place === 'title') return this.title(value);
-		this.out += this.tail === CLOSE ? tag.following : this.tail + tag.opening;
-		this.out += this.escape(step.index, step.kin, value);
+		this.out += this.tail === CLOSE ? tag.markupAfterTag : this.tail + tag.markup;
+		this.out += this.escape(step.index, step.borrowed, value);
 		this.tail = this.close;
 	}
 
@@ -69,13 +71,13 @@ class MarkupWriter implements TagSink {
 	}
 
 	/** Most texts differ in length: that is looked at first, since comparing texts takes a call. */
-	private escape(index: number, kin: number, text: string): string {
+	private escape(index: number, borrowed: number, text: string): string {
 		const { raw, escaped } = this;
-		const [mine, theirs] = [raw[index], raw[kin]];
+		const [mine, theirs] = [raw[index], raw[borrowed]];
 		if (mine !== undefined && mine.length === text.length && mine === text) return escaped[index] as string;
 		raw[index] = text;
 		if (theirs !== undefined && theirs.length === text.length && theirs === text)
-			return (escaped[index] = escaped[kin] as string);
+			return (escaped[index] = escaped[borrowed] as string);
 		return (escaped[index] = escapeAttribute(text));
 	}
 }

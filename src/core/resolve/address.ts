@@ -1,4 +1,5 @@
-import { cleanText } from '../text/text';
+import { settleText, trimSpace } from '../text/text';
+import { parseUrl } from '../text/url';
 
 /** A path that the URL standard leaves as it is: no dot segments, nothing to encode. Lets most pages skip the parser. */
 const SAFE_PATH = /^(?:\/[A-Za-z0-9_~-][A-Za-z0-9_~.-]*)*\/?$/;
@@ -29,7 +30,7 @@ export class AddressBook {
 	 * relative to the page. Undefined for anything that is not http or https (URL standard, section 4).
 	 */
 	ofValue(value: string, page: string | undefined): string | undefined {
-		const text = cleanText(value);
+		const text = settleText(value);
 		if (text === '') return undefined;
 		if (text.startsWith('/') && !/^\/[/\\]/.test(text)) return this.ofLocal(text);
 		const url = parseUrl(text, page ?? this.base);
@@ -52,15 +53,11 @@ export class AddressBook {
 	}
 }
 
-function parseUrl(text: string, base: string | undefined): URL | undefined {
-	return URL.canParse(text, base) ? new URL(text, base) : undefined;
-}
-
 const isHttp = (url: URL) => url.protocol === 'https:' || url.protocol === 'http:';
 
 /** A base address made whole: http(s), no query or fragment, ending in a slash. Undefined when it cannot be one. */
 export function normaliseBase(base: string): string | undefined {
-	const url = parseUrl(base.trim(), undefined);
+	const url = parseUrl(trimSpace(base));
 	if (!url || !isHttp(url) || url.username || url.password) return undefined;
 	url.search = '';
 	url.hash = '';
@@ -70,7 +67,7 @@ export function normaliseBase(base: string): string | undefined {
 
 /** Whether an address leads to this machine or a network of its own, where no reader of links can follow. */
 export function isLocalAddress(address: string): boolean {
-	const url = parseUrl(address, undefined);
+	const url = parseUrl(address);
 	if (!url) return false;
 	const host = url.hostname.replace(/^\[|\]$/g, '');
 	return /^(localhost|.*\.localhost|.*\.local|.*\.internal|0\.0\.0\.0|127\..*|10\..*|192\.168\..*|169\.254\..*|172\.(1[6-9]|2\d|3[01])\..*|::1?|f[cd].*:.*|fe80:.*)$/.test(

@@ -1,18 +1,19 @@
+import { toText, isEmpty, partOf } from '../template/values';
 import type { Fields, PictureMention } from '../model';
-import { isEmpty, partOf, toText } from '../template/values';
-import { cleanText, countGraphemes, firstSentences } from '../text/text';
-import { htmlToText } from '../markup/plainText';
+import { openingOf } from '../markup/reading';
 import { iconsOf, MANIFEST_PATH, nameOfIcon } from '../pictures/icons';
 import { MEDIA_PATH } from '../pictures/shapes';
+import { canonicalLanguage } from '../text/text';
 import { localeOf } from './legal';
 import { BUILT_IN_PICTURES, choosePictures, pictureAt } from './pictures';
-import type { Resolution } from './resolution';
-import type { ChosenPicture, SkippedSource, TagValue } from './types';
+import type { PageScope } from './scope';
+import type { BuiltInName, SkippedSource } from './trace';
+import type { ChosenPicture, Link, TagValue } from './value';
 
-/** A rule of the built-in layer (R5). `says` is how a trace names it. */
+/** A rule of the built-in layer (R5). */
 export interface BuiltIn {
 	readonly tag: string;
-	readonly says: string;
+	readonly name: BuiltInName;
 	/** Tags whose outcome it asks for. */
 	readonly reads?: readonly string[];
 	/** It is exactly a borrow of that tag. */
@@ -27,96 +28,74 @@ export interface BuiltIn {
 	readonly isFirst?: true;
 	/** What it gives is legal for the tag as it is. */
 	readonly isLegal?: true;
-	readonly value: (page: Resolution, skipped?: SkippedSource[]) => TagValue | undefined;
+	readonly value: (page: PageScope, skipped?: SkippedSource[]) => TagValue | undefined;
 }
 
-/** A body's opening makes a description of about this many characters. */
-const DESCRIPTION_AIM = 200;
-/** From this size and shape on, a picture fills a large card. */
-const LARGE = { width: 600, height: 300, shape: 1.4 };
+/**
+ * A body's opening makes a description of at most so much: what the search listing that shows most of one still shows
+ * whole. A test holds it to the readers' profiles.
+ */
+export const DESCRIPTION_LIMITS = { graphemes: 200, ems: 68.5 } as const;
+/** From this size (pixels) and shape (width by height) on, a picture fills a large card. */
+export const LARGE_CARD = { width: 600, height: 300, shape: 1.4 } as const;
 
 const borrow = (tag: string, from: string): BuiltIn => ({
 	tag,
-	says: `what ${from} came to`,
+	name: 'borrow',
 	reads: [from],
 	borrows: from,
 	value: (page) => page.valueOf(from)
 });
-const field = (tag: string, name: string, says: string, when?: string): BuiltIn => ({
+const ofArticle = (tag: string, name: BuiltInName, value: (page: PageScope) => TagValue | undefined): BuiltIn => ({
 	tag,
-	says,
-	...(when && { reads: ['og:type'], onlyFor: when }),
-	value: (page) => (when && page.textOf('og:type') !== when ? undefined : listOrText(page, name))
+	name,
+	reads: ['og:type'],
+	onlyFor: 'article',
+	value: (page) => (page.textOf('og:type') === 'article' ? value(page) : undefined)
 });
-
-function listOrText(page: Resolution, name: string): TagValue | undefined {
-	const value = page.pageValue(name);
-	return Array.isArray(value) ? value.map(toText) : toText(value);
-}
+const field = (name: string) => (page: PageScope) => toText(page.pageValue(name));
+const ofSite = (name: string) => (page: PageScope) => toText(page.siteValue(name));
+const ofAuthor = (part: string) => (page: PageScope) => toText(partOf(page.pageValue('author'), part));
 
 /** The built-in layer, in the order in which each tag's own candidates are tried. */
 export const BUILT_INS: readonly BuiltIn[] = [
-	{ tag: 'title', says: 'the page’s title', value: (page) => toText(page.pageValue('title')) },
-	{ tag: 'title', says: 'the site’s name', isShared: true, value: (page) => toText(page.siteValue('name')) },
-	{ tag: 'title', says: 'the path', value: (page) => page.page.path },
-	{ tag: 'description', says: 'the page’s summary', value: (page) => toText(page.pageValue('summary')) },
-	{ tag: 'description', says: 'the first sentences of the body', value: openingOfBody },
-	{ tag: 'author', says: 'the page’s author', value: (page) => toText(page.pageValue('author')) },
-	{ tag: 'canonical', says: 'the page’s address', isLegal: true, value: (page) => page.pageAddress },
-	{ tag: 'robots', says: 'hidden from search', value: (page) => (page.isHidden ? 'noindex' : undefined) },
-	{ tag: 'alternate', says: 'the page in its other languages', value: alternates },
-	{ tag: 'icon', says: 'the site’s icon', isShared: true, value: icons },
-	{ tag: 'apple-touch-icon', says: 'the site’s icon, if it is square', isShared: true, value: touchIcon },
-	{ tag: 'manifest', says: 'made of the site’s icon, if it is square', isShared: true, value: manifest },
+	{ tag: 'title', name: 'page-title', value: field('title') },
+	{ tag: 'title', name: 'site-name', isShared: true, value: ofSite('name') },
+	{ tag: 'title', name: 'path', value: (page) => page.page.path },
+	{ tag: 'description', name: 'page-summary', value: field('summary') },
+	{ tag: 'description', name: 'body-opening', value: openingOfBody },
+	{ tag: 'author', name: 'page-author', value: field('author') },
+	{ tag: 'canonical', name: 'page-address', isLegal: true, value: (page) => page.pageAddress },
+	{ tag: 'robots', name: 'hidden', value: (page) => (page.isHidden ? 'noindex' : undefined) },
+	{ tag: 'alternate', name: 'other-versions', value: alternates },
+	{ tag: 'icon', name: 'site-icon', isShared: true, value: icons },
+	{ tag: 'apple-touch-icon', name: 'square-icon', isShared: true, value: touchIcon },
+	{ tag: 'manifest', name: 'icon-manifest', isShared: true, value: manifest },
 	borrow('og:title', 'title'),
 	borrow('og:description', 'description'),
-	{
-		tag: 'og:type',
-		says: 'the kind its type declares',
-		isShared: true,
-		value: (page) => toText(page.typeValue('kind')) || 'website'
-	},
+	{ tag: 'og:type', name: 'type-kind', isShared: true, value: (page) => toText(page.typeValue('kind')) || 'website' },
 	borrow('og:url', 'canonical'),
-	{ tag: 'og:site_name', says: 'the site’s name', isShared: true, value: (page) => toText(page.siteValue('name')) },
-	{ tag: 'og:locale', says: 'the page’s language', isShared: true, value: (page) => localeOf(page.language) },
-	{ tag: 'og:locale:alternate', says: 'its other languages', value: otherLocales },
+	{ tag: 'og:site_name', name: 'site-name', isShared: true, value: ofSite('name') },
+	{ tag: 'og:locale', name: 'page-language', isShared: true, value: (page) => localeOf(page.language) },
+	{ tag: 'og:locale:alternate', name: 'other-languages', value: otherLocales },
 	{
 		tag: 'og:image',
-		says: 'the lead picture, the first in the body, the type’s, the site’s',
+		name: 'page-pictures',
 		isLegal: true,
 		choosesPictures: true,
 		value: (page, skipped) => choosePictures(BUILT_IN_PICTURES, 'og:image', page, skipped)
 	},
-	field('article:published_time', 'published', 'when the page was published', 'article'),
-	field('article:modified_time', 'modified', 'when the page last changed', 'article'),
-	{
-		tag: 'article:author',
-		says: 'the address of the page’s author',
-		reads: ['og:type'],
-		onlyFor: 'article',
-		value: (page) =>
-			page.textOf('og:type') === 'article' ? toText(partOf(page.pageValue('author'), 'address')) : undefined
-	},
-	field('article:section', 'section', 'the page’s section', 'article'),
-	field('article:tag', 'tags', 'the page’s tags', 'article'),
-	{
-		tag: 'twitter:card',
-		says: 'large when the picture is wide and big enough',
-		reads: ['twitter:image'],
-		isLegal: true,
-		value: cardForm
-	},
-	{
-		tag: 'twitter:site',
-		says: 'the site’s account',
-		isShared: true,
-		value: (page) => toText(page.siteValue('handle'))
-	},
-	{
-		tag: 'twitter:creator',
-		says: 'the account of the page’s author',
-		value: (page) => toText(partOf(page.pageValue('author'), 'handle'))
-	},
+	ofArticle('article:published_time', 'page-published', field('published')),
+	ofArticle('article:modified_time', 'page-modified', field('modified')),
+	ofArticle('article:author', 'author-address', ofAuthor('address')),
+	ofArticle('article:section', 'page-section', field('section')),
+	ofArticle('article:tag', 'page-tags', (page) => {
+		const tags = page.pageValue('tags');
+		return Array.isArray(tags) ? tags.map(toText) : toText(tags);
+	}),
+	{ tag: 'twitter:card', name: 'picture-size', reads: ['twitter:image'], isLegal: true, value: cardForm },
+	{ tag: 'twitter:site', name: 'site-handle', isShared: true, value: ofSite('handle') },
+	{ tag: 'twitter:creator', name: 'author-handle', value: ofAuthor('handle') },
 	borrow('twitter:title', 'og:title'),
 	borrow('twitter:description', 'og:description'),
 	{
@@ -127,13 +106,13 @@ export const BUILT_INS: readonly BuiltIn[] = [
 	},
 	{
 		tag: 'twitter:image:alt',
-		says: 'the alt text of the picture that won',
+		name: 'picture-alt',
 		reads: ['twitter:image', 'og:image', 'og:image:alt'],
-		value: (page) => (samePicture(page) ? page.valueOf('og:image:alt') : page.pictureOf('twitter:image')?.alt)
+		value: altOfCard
 	},
 	{
 		tag: 'og:image:alt',
-		says: 'the alt text of the picture that won',
+		name: 'picture-alt',
 		reads: ['og:image'],
 		value: (page) => page.pictureOf('og:image')?.alt
 	}
@@ -141,80 +120,105 @@ export const BUILT_INS: readonly BuiltIn[] = [
 
 const firstOnly = (value: TagValue | undefined) => (Array.isArray(value) ? value.slice(0, 1) : value);
 
-/** The text given to a picture goes with it, to whichever tag shows the same picture. */
-const samePicture = (page: Resolution) =>
-	page.pictureOf('twitter:image')?.address === page.pictureOf('og:image')?.address;
+/** The text given to a picture goes with it, to every tag that shows the same picture, however it is cut there. */
+function altOfCard(page: PageScope): TagValue | undefined {
+	const picture = page.pictureOf('twitter:image');
+	if (!picture) return undefined;
+	return picture.src === page.pictureOf('og:image')?.src ? page.valueOf('og:image:alt') : picture.alt;
+}
 
 /** Reading a body is the dearest of all: what it came to is kept with the fields it was read from. */
 const openings = new WeakMap<Fields, { readonly language: string; readonly text: string }>();
 
-function openingOfBody(page: Resolution): string | undefined {
+function openingOfBody(page: PageScope): string | undefined {
 	const body = toText(page.pageValue('body'));
 	if (!body) return undefined;
 	const known = openings.get(page.fields);
 	if (known?.language === page.language) return known.text;
-	const text = firstSentences(htmlToText(body.slice(0, 20_000)), DESCRIPTION_AIM, page.language);
+	const text = openingOf(body, DESCRIPTION_LIMITS, page.language);
 	openings.set(page.fields, { language: page.language, text });
 	return text;
 }
 
-/** The other languages of a page, then itself, then the default for readers of none of them. */
-function alternates(page: Resolution): TagValue | undefined {
-	if (!page.page.alternates) return undefined;
-	const others = languagesOf(page);
-	if (others.length === 0) return undefined;
-	const all = [...others, [page.language, page.page.path] as const].sort(([a], [b]) => (a < b ? -1 : 1));
-	const fallback = all.find(([language]) => language === page.site.languages[0]);
-	return [...all, ...(fallback ? [['x-default', fallback[1]] as const] : [])].flatMap(([hreflang, path]) => {
-		const value = page.addresses.ofValue(path, page.pageAddress);
-		return value ? [{ value, attributes: { hreflang } }] : [];
-	});
+/** For readers of none of the languages. */
+const FALLBACK = 'x-default';
+
+/**
+ * The versions of a page that can be told of: a language tag, and an address that is one. The page itself stands at its
+ * own address. Of two tags that differ by case alone, the first counts.
+ */
+function versionsOf(page: PageScope): Map<string, string> {
+	const versions = new Map<string, string>();
+	const own = page.page.alternates ?? {};
+	for (const [key, path] of [...Object.entries(own), [page.language, page.page.path] as const]) {
+		const language = key.toLowerCase() === FALLBACK ? FALLBACK : canonicalLanguage(key);
+		if (language === undefined || versions.has(language)) continue;
+		const address = isOwn(page, language) ? page.pageAddress : addressOfVersion(page, path);
+		if (address !== undefined) versions.set(language, address);
+	}
+	return versions;
 }
 
-const languagesOf = (page: Resolution) =>
-	Object.entries(page.page.alternates ?? {}).filter(([language]) => language !== page.language);
+const isOwn = (page: PageScope, language: string) => language === canonicalLanguage(page.language);
 
-function otherLocales(page: Resolution): TagValue | undefined {
+/** A path is a page's, and an address of its own stands as it is. */
+const addressOfVersion = ({ addresses, pageAddress }: PageScope, path: string) =>
+	path.startsWith('/') ? addresses.ofPath(path) : addresses.ofValue(path, pageAddress);
+
+/** The languages of a page in order, itself among them, then the one for readers of none of them: the site's first. */
+function alternates(page: PageScope): TagValue | undefined {
 	if (!page.page.alternates) return undefined;
-	return languagesOf(page)
-		.flatMap(([language]) => localeOf(language) ?? [])
-		.filter((locale) => locale !== localeOf(page.language))
-		.sort();
+	const versions = versionsOf(page);
+	const fallback = versions.get(FALLBACK) ?? versions.get(canonicalLanguage(page.site.languages[0] ?? '') ?? '');
+	versions.delete(FALLBACK);
+	if (![...versions.keys()].some((language) => !isOwn(page, language))) return undefined;
+	const links = [...versions].sort(([a], [b]) => (a < b ? -1 : 1));
+	return [...links, ...(fallback === undefined ? [] : [[FALLBACK, fallback] as const])].map(
+		([hreflang, address]): Link => ({ kind: 'link', address, attributes: { hreflang } })
+	);
+}
+
+function otherLocales(page: PageScope): TagValue | undefined {
+	if (!page.page.alternates) return undefined;
+	const own = localeOf(page.language);
+	const locales = [...versionsOf(page).keys()].flatMap((language) => localeOf(language) ?? []);
+	return [...new Set(locales)].filter((locale) => locale !== own).sort();
 }
 
 /** The sizes an icon has when the site lists them, else the icon itself with its own size. */
-function icons(page: Resolution): TagValue | undefined {
+function icons(page: PageScope): TagValue | undefined {
 	const sized = page.siteValue('icons');
 	const made = Array.isArray(sized) && sized.length > 0 ? undefined : madeIcons(page);
 	if (made)
 		return made.links.flatMap((file) => {
 			const value = page.addresses.ofPicture(MEDIA_PATH + nameOfIcon(file), page.addresses.base);
-			return value ? [{ value, attributes: { type: 'image/png', sizes: `${file.size}x${file.size}` } }] : [];
+			const attributes = { type: 'image/png', sizes: `${file.size}x${file.size}` };
+			return value ? [{ kind: 'link' as const, address: value, attributes }] : [];
 		});
 	const mentions =
 		Array.isArray(sized) && sized.length > 0 ? (sized as PictureMention[]) : [page.siteValue('icon') as PictureMention];
 	return mentions.flatMap((mention) => {
 		const src = typeof mention === 'string' ? mention : toText(partOf(mention, 'src'));
 		const picture = isEmpty(src) ? undefined : pictureAt(src, page, page.addresses.base);
-		return picture ? [{ value: picture.address, attributes: iconAttributes(picture) }] : [];
+		return picture ? [{ kind: 'link' as const, address: picture.address, attributes: iconAttributes(picture) }] : [];
 	});
 }
 
 /** The sizes made of the site's icon, where the library holds it and it is square. */
-function madeIcons(page: Resolution) {
+function madeIcons(page: PageScope) {
 	const value = page.siteValue('icon');
 	const src = typeof value === 'string' ? value : toText(partOf(value, 'src'));
 	const picture = isEmpty(src) ? undefined : page.facts(src);
 	return picture && iconsOf(picture);
 }
 
-function touchIcon(page: Resolution): TagValue | undefined {
+function touchIcon(page: PageScope): TagValue | undefined {
 	const file = madeIcons(page)?.touch;
 	const picture = file && pictureAt(MEDIA_PATH + nameOfIcon(file), page, page.addresses.base);
 	return picture && [picture];
 }
 
-function manifest(page: Resolution): string | undefined {
+function manifest(page: PageScope): string | undefined {
 	return madeIcons(page)?.manifest.length ? page.addresses.ofPath(MANIFEST_PATH) : undefined;
 }
 
@@ -223,21 +227,8 @@ function iconAttributes({ type, width, height }: ChosenPicture): Record<string, 
 	return { ...(type && { type }), ...(sizes && { sizes }) };
 }
 
-function cardForm(page: Resolution): string {
+function cardForm(page: PageScope): string {
 	const { width = 0, height = 0 } = page.pictureOf('twitter:image') ?? {};
-	const large = width >= LARGE.width && height >= LARGE.height && width / height >= LARGE.shape;
+	const large = width >= LARGE_CARD.width && height >= LARGE_CARD.height && width / height >= LARGE_CARD.shape;
 	return large ? 'summary_large_image' : 'summary';
-}
-
-/** Words a minute that people read on a screen; the body's length by this gives `page.minutes`. */
-const WORDS_A_MINUTE = 230;
-
-/** Whole minutes to read a text, at least one for any text at all. Undefined for none. */
-export function readingMinutes(body: string): number | undefined {
-	const text = cleanText(htmlToText(body));
-	if (text === '') return undefined;
-	// A script without spaces is read at about 500 characters a minute.
-	const words = text.split(' ').length;
-	const dense = countGraphemes(text) / words > 20;
-	return Math.max(1, Math.round(dense ? countGraphemes(text) / 500 : words / WORDS_A_MINUTE));
 }

@@ -1,87 +1,94 @@
-import { findTag } from '../catalogue/catalogue';
+import { findTag, PICTURE_FACT_TAGS } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
-import { formatIssue } from '../issue';
-import type { Layer, Rule } from '../model';
+import type { FoundPolicy, FoundTag, Layer, Rule } from '../model';
 import { compileTemplate, MAX_OUTPUT, type CompiledTemplate } from '../template/compile';
 import { toText, type Value } from '../template/values';
-import { cleanText } from '../text/text';
+import { settleText } from '../text/text';
 import type { BuiltIn } from './builtIns';
-import { KIND_EXPECTED, legalValue } from './legal';
+import { expectedOf, legalValue } from './legal';
 import { choosePictures, inShapes, pictureAt } from './pictures';
-import type { Resolution } from './resolution';
-import type { ChosenPicture, Outcome, SkippedSource, TagValue, TraceStep } from './types';
+import type { PageScope } from './scope';
+import type { Outcome, SkippedSource, TraceStep } from './trace';
+import { textOfItem, textOfValue, type ChosenPicture, type Link, type TagItem, type TagValue } from './value';
 
 const NOTHING: Outcome = { kind: 'empty', variables: [] };
 
 /** The answer of a rule that ends the search (R4). */
 export const LEFT_OUT = Symbol('left out');
 
+export type Evaluate = (page: PageScope) => TagValue | typeof LEFT_OUT | undefined;
+
 /** One thing that could give a tag its value, made ready once; running it parses nothing. */
 export interface Candidate {
+	/** Where it stands in the order of layers; a found value that comes last stands with the built-ins. */
 	readonly layer: Layer;
 	readonly rule?: Rule;
 	readonly builtIn?: BuiltIn;
+	/** It is what the page's own file said. */
+	readonly isFound?: true;
 	/** Tags whose outcome it asks for. */
 	readonly reads: readonly string[];
 	/** It comes to the same on all pages of a type and language. */
 	readonly isConstant: boolean;
-	/** How a trace names it. */
+	/** How a trace names it; for a found value, without the value itself. */
 	readonly base: Omit<TraceStep, 'outcome'>;
 	/** What usually becomes of it when it does not win. */
 	readonly usual: Outcome;
 	/** It is the value of this tag, as it is: a plan can read it by its place. */
 	readonly takes?: string;
 	/** The variables that left a gap in its text. */
-	readonly gaps?: (page: Resolution) => readonly string[];
+	readonly gaps?: (page: PageScope) => readonly string[];
 	/** The value, or undefined when the next candidate is to be tried. */
-	readonly evaluate: (page: Resolution) => TagValue | typeof LEFT_OUT | undefined;
+	readonly evaluate: Evaluate;
 	/** Why it did not win, where there can be more to say than the usual. Only asked for by a trace. */
-	readonly explainLoss?: (page: Resolution) => Outcome | undefined;
+	readonly explainLoss?: (page: PageScope) => Outcome | undefined;
 	/** What there is to say of its winning, where there can be anything. */
-	readonly explainWin?: (page: Resolution) => Outcome | undefined;
+	readonly explainWin?: (page: PageScope) => Outcome | undefined;
+	/** How it is named on this page, where that depends on the page. */
+	readonly nameOn?: (page: PageScope) => TraceStep['rule'];
 }
 
 export function makeBuiltIn(builtIn: BuiltIn): Candidate {
 	const tag = findTag(builtIn.tag) as TagDefinition;
-	const isLegal = builtIn.isLegal || (builtIn.borrows !== undefined && isSameKind(tag, builtIn.borrows));
-	// Taken out of it here: built-ins differ in what they have, and reading from them would be slow.
-	const { value: valueFor, choosesPictures } = builtIn;
+	const { value: valueFor, choosesPictures, name, borrows } = builtIn;
+	const isLegal = builtIn.isLegal || (borrows !== undefined && isSameKind(tag, borrows));
 	return {
 		layer: 'built-in',
 		builtIn,
-		base: { layer: 'built-in', rule: { kind: 'built-in', says: builtIn.says } },
-		usual: builtIn.borrows ? { kind: 'borrowed-nothing', from: builtIn.borrows } : NOTHING,
+		base: { layer: 'built-in', rule: { kind: 'built-in', name, ...(borrows && { from: borrows }) } },
+		usual: borrows ? { kind: 'borrowed-nothing', from: borrows } : NOTHING,
 		reads: builtIn.reads ?? [],
 		isConstant: builtIn.isShared === true,
 		evaluate: (page) => {
-			const skipped = choosesPictures && skippedList(page);
+			const skipped = choosesPictures && listOfSkipped(page);
 			const value = valueFor(page, skipped);
-			if (skipped && skipped.length > 0) page.telling?.skip(builtIn, skipped);
+			if (skipped && skipped.length > 0) page.noteSkipped(builtIn, skipped);
 			if (value === undefined || value.length === 0) return undefined;
 			return isLegal ? value : settle(tag, value, page);
 		},
-		...(isLegal && builtIn.borrows !== undefined && !builtIn.isFirst && { takes: builtIn.borrows }),
+		...(isLegal && borrows !== undefined && !builtIn.isFirst && { takes: borrows }),
 		...explainBuiltIn(tag, builtIn, isLegal)
 	};
 }
 
 /** Where a choice among pictures notes what it skips, when anyone asks. */
-const skippedList = (page: Resolution): SkippedSource[] | undefined => (page.telling ? [] : undefined);
+const listOfSkipped = (page: PageScope): SkippedSource[] | undefined => (page.isTraced ? [] : undefined);
 
 type Explaining = Pick<Candidate, 'explainLoss' | 'explainWin'>;
 
 function explainBuiltIn(tag: TagDefinition, builtIn: BuiltIn, isLegal: boolean): Explaining {
 	if (builtIn.choosesPictures) return explainPictures(builtIn);
 	// Of a text there is nothing to say but that it was empty; other kinds may have been there and not fit.
-	return isLegal || tag.kind === 'text' ? {} : { explainLoss: (page) => illegal(tag, firstText(builtIn.value(page))) };
+	if (isLegal || tag.kind === 'text') return {};
+	return { explainLoss: (page) => illegal(tag, textOfValue(builtIn.value(page))) };
 }
 
 /** What a choice among picture sources passed over, as it was noted for its rule or built-in while choosing. */
 function explainPictures(chooser: object): Explaining {
 	return {
-		explainLoss: (page) => ({ kind: 'no-picture', skipped: page.telling?.skippedBy(chooser) ?? [] }),
+		explainLoss: (page) => ({ kind: 'no-picture', skipped: page.skippedBy(chooser) }),
 		explainWin(page) {
-			const skipped = page.telling?.skippedBy(chooser) ?? [];
+			const skipped = page.skippedBy(chooser);
 			return skipped.length > 0 ? { kind: 'won', skipped } : undefined;
 		}
 	};
@@ -114,13 +121,16 @@ export function makeRule(tag: TagDefinition, layer: Layer, rule: Rule): Candidat
 			return {
 				...shared,
 				evaluate(page) {
-					const skipped = skippedList(page);
+					const skipped = listOfSkipped(page);
 					const chosen = choosePictures(rule, tag.name, page, skipped);
-					if (skipped && skipped.length > 0) page.telling?.skip(rule, skipped);
+					if (skipped && skipped.length > 0) page.noteSkipped(rule, skipped);
 					return tag.kind === 'picture' ? settle(tag, chosen, page) : undefined;
 				},
 				...explainPictures(rule)
 			};
+		default:
+			// Data that no check has seen: see `Outcome`.
+			return { ...shared, usual: { kind: 'failed' }, evaluate: () => undefined };
 	}
 }
 
@@ -143,7 +153,7 @@ function borrowCandidate(
 			const pictures = shapes?.length && typeof value === 'object' ? value.filter(isPicture) : [];
 			return settle(tag, pictures.length > 0 ? inShapes(pictures, shapes, tag.name, page) : value, page);
 		},
-		explainLoss: (page) => illegal(tag, firstText(page.valueOf(from)))
+		explainLoss: (page) => illegal(tag, page.textOf(from))
 	};
 }
 
@@ -155,61 +165,125 @@ function templateCandidate(tag: TagDefinition, template: CompiledTemplate): Work
 		// An address may be relative to the page.
 		isConstant: template.isConstant && tag.kind !== 'address' && tag.kind !== 'picture',
 		evaluate(page) {
-			if (!wantsList) return settleText(tag, template.run(page), page);
+			if (!wantsList) return legalText(tag, template.run(page), page);
 			const value = template.value!(page);
 			return settle(tag, Array.isArray(value) ? value.map(toText) : toText(value as Value), page);
 		},
 		explainLoss(page) {
-			const broken = template.issues.find((issue) => issue.severity === 'error');
-			if (broken) return { kind: 'broken', message: formatIssue(broken, template.source) };
+			const { fault, source } = template;
+			if (fault) return faultOutcome(fault, source);
 			return illegal(tag, template.run(page)) ?? { kind: 'empty', variables: template.emptyNames(page) };
 		}
 	};
 }
 
-/** When a text was there but not fit for the tag, that is the reason. */
-function illegal(tag: TagDefinition, raw: string): Outcome | undefined {
-	const text = cleanText(raw);
-	if (text === '') return undefined;
-	if (raw.length > MAX_OUTPUT) return { kind: 'too-long', length: raw.length };
+function faultOutcome(issue: NonNullable<CompiledTemplate['fault']>, source: string): Outcome {
+	const isFilter = issue.code === 'template/unknown-filter' || issue.code === 'template/wrong-arguments';
+	return isFilter
+		? { kind: 'cannot-run', filter: issue.seen as string, issue, source }
+		: { kind: 'broken', issue, source };
+}
+
+/** What a page's own file said of a tag (R13), by the policy of a layer. */
+export function makeFound(tag: TagDefinition, policy: FoundPolicy, saidBy: Layer): Candidate {
+	const shared = {
+		layer: policy === 'last' ? ('built-in' as const) : ('page' as const),
+		isFound: true as const,
+		base: { layer: 'page' as const, rule: { kind: 'found' as const, value: '' } },
+		reads: [],
+		isConstant: false,
+		nameOn: (page: PageScope) => ({
+			kind: 'found' as const,
+			value: page
+				.foundOf(tag.name)
+				.map(({ value }) => settleText(value))
+				.join(', ')
+		})
+	};
+	if (policy === 'never') return { ...shared, usual: { kind: 'set-aside', layer: saidBy }, evaluate: () => undefined };
 	return {
-		kind: 'illegal',
-		value: text,
-		expected: tag.choices && !tag.open ? `one of ${tag.choices.join(', ')}` : KIND_EXPECTED[tag.kind]
+		...shared,
+		usual: NOTHING,
+		evaluate: (page) => settle(tag, foundValue(tag, page), page),
+		explainLoss(page) {
+			const all = page.foundOf(tag.name);
+			const counts = all.map(({ value }) => page.frameCount(tag.name, value)).filter((count) => count !== undefined);
+			if (counts.length > 0 && counts.length === all.length) return { kind: 'frame', pages: Math.max(...counts) };
+			return illegal(tag, all[0]?.value ?? '');
+		}
 	};
 }
 
-const isPicture = (item: unknown): item is ChosenPicture =>
-	typeof item === 'object' && item !== null && 'address' in item;
-
-function firstText(value: TagValue | undefined): string {
-	const first = typeof value === 'string' || value === undefined ? value : value[0];
-	if (first === undefined || typeof first === 'string') return first ?? '';
-	return isPicture(first) ? first.address : first.value;
+/** The found values of a tag that are the page's own. */
+function foundValue(tag: TagDefinition, page: PageScope): TagItem[] {
+	return page.foundOf(tag.name).flatMap((found): TagItem[] => {
+		if (page.frameCount(tag.name, found.value) !== undefined) return [];
+		if (tag.kind === 'picture') return foundPicture(tag, found, page);
+		if (!found.attributes || tag.kind !== 'address') return [found.value];
+		const address = page.addresses.ofValue(found.value, page.pageAddress);
+		return address === undefined ? [] : [{ kind: 'link', address, attributes: found.attributes }];
+	});
 }
 
-/** Makes any value fit for a tag: cleaned, legal for its kind, one or many as the tag allows. Undefined for nothing. */
-function settle(tag: TagDefinition, value: TagValue | undefined, page: Resolution): TagValue | undefined {
+/** A found picture: with its facts where they are known, else with those that the file gives directly after it. */
+function foundPicture(tag: TagDefinition, found: FoundTag, page: PageScope): (ChosenPicture | Link)[] {
+	const all = page.page.found ?? [];
+	const own: Record<string, string> = {};
+	for (let at = all.indexOf(found) + 1; at < all.length && all[at]!.name.startsWith(`${tag.name}:`); at++)
+		own[all[at]!.name.slice(tag.name.length + 1)] ??= settleText(all[at]!.value);
+	const picture = pictureAt(found.value, page);
+	if (!picture) return [];
+	if (!SHARE_TAGS.has(tag.name) && found.attributes)
+		return [{ kind: 'link', address: picture.address, attributes: found.attributes }];
+	const alt = own.alt || picture.alt;
+	if (picture.width || picture.type) return [{ ...picture, alt }];
+	const [width, height, type, secure] = (['width', 'height', 'type', 'secure'] as const).map((name) =>
+		legalValue(PICTURE_FACT_TAGS[name], own[name === 'secure' ? 'secure_url' : name] ?? '')
+	);
+	const isSized = Number(width) > 0 && Number(height) > 0;
+	return [
+		{
+			...{ ...picture, alt, type: type || undefined },
+			...{ width: isSized ? Number(width) : undefined, height: isSized ? Number(height) : undefined },
+			secure: secure ? page.addresses.ofValue(secure, undefined) : undefined
+		}
+	];
+}
+
+const SHARE_TAGS = new Set(['og:image', 'twitter:image']);
+
+/** When a text was there but not fit for the tag, that is the reason. */
+function illegal(tag: TagDefinition, raw: string): Outcome | undefined {
+	const text = settleText(raw);
+	if (text === '') return undefined;
+	if (raw.length > MAX_OUTPUT) return { kind: 'too-long', length: raw.length };
+	return { kind: 'illegal', value: text, expected: expectedOf(tag) };
+}
+
+const isPicture = (item: TagItem): item is ChosenPicture => typeof item !== 'string' && item.kind === 'picture';
+
+/** Makes any value fit for a tag: settled, legal for its kind, one or many as the tag allows. Undefined for nothing. */
+function settle(tag: TagDefinition, value: TagValue | undefined, page: PageScope): TagValue | undefined {
 	if (value === undefined) return undefined;
-	if (typeof value === 'string') return settleText(tag, value, page);
-	const items = value.flatMap((item): readonly (string | ChosenPicture)[] => {
-		if (typeof item !== 'string' && !isPicture(item)) return [item as unknown as ChosenPicture];
-		if (isPicture(item) && tag.kind === 'picture') return [item];
-		const settled = settleText(tag, isPicture(item) ? item.address : item, page);
-		return settled === undefined ? [] : typeof settled === 'string' ? [settled] : (settled as ChosenPicture[]);
+	if (typeof value === 'string') return legalText(tag, value, page);
+	const items = value.flatMap((item): readonly TagItem[] => {
+		if (typeof item !== 'string' && (item.kind === 'link' || tag.kind === 'picture')) return [item];
+		const legal = legalText(tag, textOfItem(item), page);
+		return legal === undefined ? [] : typeof legal === 'string' ? [legal] : legal;
 	});
 	if (items.length === 0) return undefined;
 	if (tag.repeated) return withoutTwins(items);
-	const first = items[0] as string | ChosenPicture;
+	const first = items[0] as TagItem;
 	return typeof first === 'string' ? first : [first];
 }
 
-const withoutTwins = (items: readonly (string | ChosenPicture)[]) =>
+const withoutTwins = (items: readonly TagItem[]) =>
 	items.some((item) => typeof item !== 'string') ? items : [...new Set(items)];
 
-function settleText(tag: TagDefinition, raw: string, page: Resolution): TagValue | undefined {
+/** The legal form of a text for a tag; undefined when nothing is left of it, or the tag cannot carry it. */
+function legalText(tag: TagDefinition, raw: string, page: PageScope): TagValue | undefined {
 	if (raw.length > MAX_OUTPUT) return undefined;
-	const text = cleanText(raw);
+	const text = settleText(raw);
 	if (text === '') return undefined;
 	if (tag.kind === 'text') return text;
 	if (tag.kind === 'address') return page.addresses.ofValue(text, page.pageAddress);

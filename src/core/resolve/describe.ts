@@ -1,5 +1,8 @@
-import { SHAPES, type Shape } from '../pictures/shapes';
-import type { Outcome, SkippedSource, TagValue, Trace, TraceStep, Withheld } from './types';
+import type { Shape } from '../model';
+import { SHAPES } from '../pictures/shapes';
+import { formatIssue } from '../issue';
+import type { BuiltInName, Outcome, SkippedSource, Trace, TraceStep, Withheld } from './trace';
+import { textOfItem, type TagValue } from './value';
 
 const LAYER_NAMES = { page: 'the page', type: 'its type', site: 'the site', 'built-in': 'the built-in' } as const;
 
@@ -9,10 +12,37 @@ export const nameOfLayer = (layer: TraceStep['layer']) => LAYER_NAMES[layer];
 /** A value on one line. */
 export function valueAsText(value: TagValue): string {
 	if (typeof value === 'string') return value;
-	return value
-		.map((item) => (typeof item === 'string' ? item : 'address' in item ? item.address : item.value))
-		.join(', ');
+	return value.map(textOfItem).join(', ');
 }
+
+/** What each built-in says, in words. */
+const BUILT_IN_WORDS: Readonly<Record<Exclude<BuiltInName, 'borrow'>, string>> = {
+	'page-title': 'the page’s title',
+	'site-name': 'the site’s name',
+	path: 'the path',
+	'page-summary': 'the page’s summary',
+	'body-opening': 'the first sentences of the body',
+	'page-author': 'the page’s author',
+	'page-address': 'the page’s address',
+	hidden: 'hidden from search',
+	'other-versions': 'the page in its other languages',
+	'site-icon': 'the site’s icon',
+	'square-icon': 'the site’s icon, if it is square',
+	'icon-manifest': 'made of the site’s icon, if it is square',
+	'type-kind': 'the kind its type declares',
+	'page-language': 'the page’s language',
+	'other-languages': 'its other languages',
+	'page-pictures': 'the lead picture, the first in the body, the type’s, the site’s',
+	'page-published': 'when the page was published',
+	'page-modified': 'when the page last changed',
+	'author-address': 'the address of the page’s author',
+	'page-section': 'the page’s section',
+	'page-tags': 'the page’s tags',
+	'picture-size': 'large when the picture is wide and big enough',
+	'site-handle': 'the site’s account',
+	'author-handle': 'the account of the page’s author',
+	'picture-alt': 'the alt text of the picture that won'
+};
 
 /** What a step of a trace would use, in words. */
 export function describeRule({ rule }: TraceStep): string {
@@ -25,8 +55,10 @@ export function describeRule({ rule }: TraceStep): string {
 			return 'leave it out';
 		case 'pictures':
 			return `the first picture that fits of: ${rule.sources.map((source) => (source.from === 'file' ? source.src : source.from === 'field' ? source.name : source.from)).join(', ')}${cutTo(rule)}`;
+		case 'found':
+			return `as found in the page: ${rule.value}`;
 		case 'built-in':
-			return rule.says;
+			return rule.name === 'borrow' ? `what ${rule.from} came to` : BUILT_IN_WORDS[rule.name];
 	}
 }
 
@@ -53,7 +85,14 @@ export function describeOutcome(outcome: Outcome): string {
 		case 'too-long':
 			return `skipped: ${outcome.length} characters are too many for a tag`;
 		case 'broken':
-			return `skipped: ${outcome.message}`;
+		case 'cannot-run':
+			return `skipped: ${formatIssue(outcome.issue, outcome.source)}`;
+		case 'failed':
+			return 'skipped: it is not a rule that can be read';
+		case 'frame':
+			return `passed over: it stands on ${outcome.pages} pages, so it belongs to the frame`;
+		case 'set-aside':
+			return `set aside: ${outcome.layer === 'page' ? 'the page says' : `${nameOfLayer(outcome.layer)} says`} that found values are not taken`;
 		case 'no-picture':
 			return outcome.skipped.length
 				? `no picture fits: ${outcome.skipped.map(describeSkipped).join('; ')}`

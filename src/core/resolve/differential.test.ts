@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import {
-	cleanText,
+	settleText,
 	FILTERS,
 	parseTemplate,
 	Resolver,
@@ -76,7 +76,7 @@ class PlainReading {
 				rule.kind === 'borrow'
 					? this.valueOf(rule.from)
 					: rule.kind === 'template'
-						? cleanText(this.render(rule.template))
+						? settleText(this.render(rule.template))
 						: '';
 			this.trying.pop();
 			if (text !== '') return text;
@@ -89,8 +89,9 @@ class PlainReading {
 
 	private builtIn(tag: string): string {
 		const { site, page } = this.world;
-		const field = (name: string) => cleanText(toText(Object.hasOwn(page.fields, name) ? page.fields[name] : undefined));
-		if (tag === 'title') return field('title') || cleanText(site.name) || page.path;
+		const field = (name: string) =>
+			settleText(toText(Object.hasOwn(page.fields, name) ? page.fields[name] : undefined));
+		if (tag === 'title') return field('title') || settleText(site.name) || page.path;
 		if (tag === 'description') return field('summary');
 		if (tag === 'author') return field('author');
 		const from = BUILT_IN_BORROWS[tag];
@@ -166,7 +167,7 @@ const piece = fc.oneof(
 		.map(([variable, filter]) => `{${variable}${filter}}`),
 	fc.tuple(name, name).map(([a, b]) => `{${a} ?? ${b}}`),
 	fc.tuple(name, name).map(([a, b]) => `[[ in {${a}}[[, {${b}}]]]]`),
-	fc.constantFrom('{sep}', ' {sep} ', ' and ', '[[{sep}{page.region}]]')
+	fc.constantFrom('{separator}', ' {separator} ', ' and ', '[[{separator}{page.region}]]')
 );
 const rule: fc.Arbitrary<Rule> = fc
 	.tuple(

@@ -28,7 +28,7 @@ const COLOUR =
 	/^(#[0-9a-f]{3,4}|#[0-9a-f]{6}|#[0-9a-f]{8}|[a-z]{3,24}|(rgb|hsl|oklch|oklab|lab|lch|hwb|color)a?\([^()<>"']{1,60}\))$/i;
 
 /** What a legal value of each kind looks like, in words that finish "is not …". */
-export const KIND_EXPECTED: Readonly<Record<TagKind, string>> = {
+const KIND_EXPECTED: Readonly<Record<TagKind, string>> = {
 	text: 'a text',
 	address: 'an http or https address',
 	picture: 'the address of a picture',
@@ -43,8 +43,12 @@ export const KIND_EXPECTED: Readonly<Record<TagKind, string>> = {
 	mediaType: 'a media type such as "image/jpeg"'
 };
 
+/** What a legal value of a tag looks like, in words that finish "is not …". */
+export const expectedOf = ({ kind, choices, open }: TagDefinition): string =>
+	choices && !open ? `one of ${choices.join(', ')}` : KIND_EXPECTED[kind];
+
 /**
- * The legal form of a cleaned text for a tag, or undefined when it has none. Addresses and pictures are made legal
+ * The legal form of a settled text for a tag, or undefined when it has none. Addresses and pictures are made legal
  * elsewhere: they need the site's base.
  */
 export function legalValue(tag: TagDefinition, text: string): string | undefined {

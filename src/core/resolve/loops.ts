@@ -36,6 +36,9 @@ class Circle {
 	constructor(readonly index: number) {}
 }
 
+/** Whether something thrown is a circle on its way to where it closed. */
+export const isCircle = (error: unknown): boolean => error instanceof Circle;
+
 /** A candidate that borrows in a circle. */
 export const LOOPED = Symbol('looped');
 

@@ -3,9 +3,9 @@ import { describe, expect, test } from 'vitest';
 import {
 	AddressBook,
 	cropBox,
+	describeFinding,
 	describeOutcome,
 	describeSkipped,
-	faultOf,
 	isLocalAddress,
 	measureReach,
 	normaliseBase,
@@ -14,7 +14,7 @@ import {
 	type Site
 } from '../index';
 import { escapeAttribute, escapeText } from '../render/escape';
-import { readingMinutes } from './builtIns';
+import { readingMinutes } from '../markup/reading';
 
 describe('addresses', () => {
 	test.each([
@@ -133,20 +133,20 @@ describe('reach', () => {
 		});
 	});
 	test.each<[string, number, string | undefined]>([
-		['{page.title} in {page.region} {sep} {site.name}', 2, 'now with a gap: page.region is empty'],
-		['{page.title}[[ in {page.region}]] {sep} {site.name}', 0, undefined],
-		['{page.title} {sep} {page.region} {sep} {site.name}', 0, undefined],
-		['{page.title} {page.region} {sep} {site.name}', 0, undefined]
+		['{page.title} in {page.region} {separator} {site.name}', 2, 'page.region left a gap in the title'],
+		['{page.title}[[ in {page.region}]] {separator} {site.name}', 0, undefined],
+		['{page.title} {separator} {page.region} {separator} {site.name}', 0, undefined],
+		['{page.title} {page.region} {separator} {site.name}', 0, undefined]
 	])('%s leaves %i gaps', (template, worse, reason) => {
 		const found = reach({ place: { layer: 'site' }, tag: 'title', body: { kind: 'template', template } });
 		expect(found.worse).toBe(worse);
-		expect(found.worst[0]?.reason).toBe(reason);
+		expect(found.worst[0]?.gained.map(describeFinding)[0]).toBe(reason);
 	});
 	test('a gap is seen through what borrows it', () => {
 		const rules = [{ tag: 'title', kind: 'template', template: 'At {page.place}' }] as const;
-		const looked = new Resolver({ ...model, site: { ...site, rules } }, '').lookAt(pages[1]!);
-		expect(looked.gapsOf('twitter:title')).toEqual(['page.place']);
-		expect(looked.gapsOf('description')).toEqual([]);
+		const evaluated = new Resolver({ ...model, site: { ...site, rules } }, '').evaluate(pages[1]!);
+		expect(evaluated.gapsOf('twitter:title')).toEqual(['page.place']);
+		expect(evaluated.gapsOf('description')).toEqual([]);
 	});
 	test('of settings: what changes first is told', () => {
 		const edit = { place: { layer: 'site' }, changes: { name: 'Marl', families: { twitter: false } } } as const;
@@ -155,25 +155,42 @@ describe('reach', () => {
 		expect(found.worst.map(({ after }) => after)).toContain('Marl');
 		expect(reach({ place: { layer: 'site' }, changes: { separator: '|' } })).toMatchObject({ changed: 0 });
 	});
-	test('the worst comes first, with its reason', () => {
+	test('the worst comes first, with the finding that it gained', () => {
 		const found = reach({
 			place: { layer: 'site' },
 			tag: 'title',
-			body: { kind: 'template', template: '{page.title}, , {site.name} {site.name}' }
+			body: { kind: 'template', template: '{page.title}, {site.name} {site.name}' }
 		});
 		expect(found).toMatchObject({ worse: 2, better: 0 });
-		expect(found.worst[0]).toMatchObject({ verdict: 'worse', reason: 'now with a gap in its text' });
+		expect(found.worst[0]).toMatchObject({ verdict: 'worse', gained: [{ code: 'name-twice', tag: 'title' }] });
 	});
-	test.each([
-		['title', '', 'empty'],
-		['og:image', '', 'without a picture'],
-		['title', 'in , .', 'with a gap in its text'],
-		['title', 'Merrow and Merrow', 'with the site’s name twice'],
-		['title', 'x'.repeat(61), '61 characters, more than 60'],
-		['title', 'Well, yes: it is.', undefined],
-		['og:url', 'https://m.example/', undefined]
-	])('the fault of %s “%s”', (tag, value, fault) => {
-		expect(faultOf(tag, value, new Resolver(model, '').resolveHead(pages[0]!))).toBe(fault);
+	test('what was wrong before and is not any more is lost, what stays is kept', () => {
+		const title = (template: string) => ({ tag: 'title', kind: 'template', template }) as const;
+		const before = { ...model, site: { ...site, rules: [title('{site.name} {site.name} {page.nothing} x')] } };
+		const edit = { place: { layer: 'site' }, tag: 'title', body: title('{site.name} {page.nothing} x') } as const;
+		const [first] = measureReach(before, [pages[1]!], edit, '').worst;
+		expect([first!.gained, first!.lost, first!.kept].map((list) => list.map(({ code }) => code))).toEqual([
+			[],
+			['name-twice'],
+			['gap']
+		]);
+		expect(first!.verdict).toBe('better');
+	});
+	test('pages that say it themselves stay as they are, and are counted', () => {
+		const found: Page[] = pages.map((page, at) => ({
+			...page,
+			found: at < 2 ? [{ name: 'description', value: 'Own' }] : []
+		}));
+		const edit: Parameters<typeof measureReach>[2] = {
+			place: { layer: 'site' },
+			tag: 'description',
+			body: { kind: 'template', template: 'Same' }
+		};
+		expect(measureReach(model, found, edit, '')).toMatchObject({ under: 3, changed: 1, sayThemselves: 2 });
+		const last = { ...model, site: { ...site, foundPolicy: { tags: { description: 'last' } } } as Site };
+		expect(measureReach(last, found, edit, '')).toMatchObject({ under: 3, changed: 3, sayThemselves: 0 });
+		const policy = { place: { layer: 'site' }, changes: { foundPolicy: { all: 'never' } } } as const;
+		expect(measureReach(model, found, policy, '')).toMatchObject({ under: 3, changed: 2 });
 	});
 });
 

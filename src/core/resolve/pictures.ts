@@ -1,31 +1,11 @@
-import type { Person, Picture, PictureLimits, PictureMention, PictureSource, RuleBody } from '../model';
-import { cutOf, MEDIA_PATH, readersOfTag, type Shape } from '../pictures/shapes';
+import type { Person, Picture, PictureLimits, PictureMention, PictureSource, RuleBody, Shape } from '../model';
+import { cutOf, MEDIA_PATH, readersOfTag } from '../pictures/shapes';
 import { isEmpty, partOf, toText, type Value } from '../template/values';
-import { cleanText } from '../text/text';
-import { languageChain } from './plan';
-import type { AddressBook } from './address';
-import type { ChosenPicture, PictureMiss, SkippedSource } from './types';
-
-/** Looks a picture up by its source; undefined when nothing is known of it. */
-export type PictureFacts = (src: string) => Picture | undefined;
-
-/** What picture sources can draw from, for one page. */
-export interface PictureScope {
-	pageValue(name: string): Value;
-	siteValue(name: string): Value;
-	/** The type's default for this page. */
-	readonly typePicture: PictureMention | undefined;
-	/** The share picture made from the page; undefined when its type has no layout. */
-	composed(): ChosenPicture | undefined;
-	/** The mark for video is laid over what is chosen. */
-	readonly playMark: boolean;
-	readonly language: string;
-	readonly pageAddress: string | undefined;
-	readonly addresses: AddressBook;
-	readonly facts: PictureFacts;
-	/** What became of pictures chosen before, by their source: the same few stand on many pages. */
-	readonly choices: Map<string, ChosenPicture | PictureMiss>;
-}
+import { settleText } from '../text/text';
+import { inLanguage } from './language';
+import type { PageScope } from './scope';
+import type { PictureMiss, SkippedSource } from './trace';
+import type { ChosenPicture } from './value';
 
 /** A picture found in a page's text must be at least this wide and high (pixels) to stand for the page: less is an icon. */
 export const LEAST_IN_BODY = 144;
@@ -45,19 +25,19 @@ export const BUILT_IN_PICTURES: PictureRule = {
 export function choosePictures(
 	rule: PictureRule,
 	tag: string,
-	scope: PictureScope,
+	scope: PageScope,
 	skipped?: SkippedSource[]
 ): readonly ChosenPicture[] {
 	return inShapes(chooseWhole(rule, scope, skipped), rule.shapes, tag, scope);
 }
 
-function chooseWhole(rule: PictureRule, scope: PictureScope, skipped?: SkippedSource[]): ChosenPicture[] {
+function chooseWhole(rule: PictureRule, scope: PageScope, skipped?: SkippedSource[]): ChosenPicture[] {
 	const chosen: ChosenPicture[] = [];
 	const wanted = rule.count ?? 1;
 	for (const source of rule.sources) {
 		if (chosen.length === wanted) break;
 		if (source.from === 'composed') {
-			const made = scope.composed();
+			const made = scope.sharePicture();
 			if (made) chosen.push(made);
 			else skipped?.push({ source: source.from, why: 'no-layout' });
 			continue;
@@ -90,7 +70,7 @@ export function inShapes(
 	pictures: readonly ChosenPicture[],
 	shapes: readonly Shape[] | undefined,
 	tag: string,
-	scope: PictureScope
+	scope: PageScope
 ): readonly ChosenPicture[] {
 	const play = scope.playMark && SHARE_TAGS.has(tag);
 	const wanted: readonly (Shape | 'whole')[] = shapes?.length ? shapes : play ? ['whole'] : [];
@@ -113,7 +93,7 @@ function cutFor(
 	shape: Shape | 'whole',
 	readers: ReturnType<typeof readersOfTag>,
 	play: boolean,
-	scope: PictureScope
+	scope: PageScope
 ): ChosenPicture | undefined {
 	const picture = chosen.recipe ? undefined : scope.facts(chosen.src);
 	const cut = picture && cutOf(picture, shape, readers, play);
@@ -127,7 +107,7 @@ function cutFor(
  * A picture by its source or address alone, with what is known of it; a relative one is under `from`. Undefined when
  * the address is not http(s).
  */
-export function pictureAt(src: string, scope: PictureScope, from = scope.pageAddress): ChosenPicture | undefined {
+export function pictureAt(src: string, scope: PageScope, from = scope.pageAddress): ChosenPicture | undefined {
 	const picture = makeChoice({ src }, scope, from);
 	return 'why' in picture ? undefined : picture;
 }
@@ -150,7 +130,7 @@ function limitsFor(source: MentioningSource, limits: PictureLimits | undefined):
 	return limits ? { ...BODY_LIMITS, ...limits } : BODY_LIMITS;
 }
 
-function mentionsOf(source: MentioningSource, scope: PictureScope): readonly PictureMention[] {
+function mentionsOf(source: MentioningSource, scope: PageScope): readonly PictureMention[] {
 	switch (source.from) {
 		case 'file':
 			return [{ src: source.src, ...(source.alt !== undefined && { alt: source.alt }) }];
@@ -185,7 +165,7 @@ const MOST_CHOICES = 10_000;
 
 function choosePicture(
 	mention: PictureMention,
-	scope: PictureScope,
+	scope: PageScope,
 	limits: PictureLimits,
 	fromBody: boolean
 ): ChosenPicture | PictureMiss {
@@ -207,7 +187,7 @@ const SLASH = 47;
 
 function chooseFitting(
 	mention: PictureMention,
-	scope: PictureScope,
+	scope: PageScope,
 	limits: PictureLimits,
 	fromBody: boolean
 ): ChosenPicture | PictureMiss {
@@ -217,17 +197,14 @@ function chooseFitting(
 	return (picture && unfit(picture, limits, fromBody)) ?? choice;
 }
 
-function makeChoice(
-	mention: PictureMention,
-	scope: PictureScope,
-	from: string | undefined
-): ChosenPicture | PictureMiss {
+function makeChoice(mention: PictureMention, scope: PageScope, from: string | undefined): ChosenPicture | PictureMiss {
 	const picture = scope.facts(mention.src) ?? { src: mention.src };
 	const address = scope.addresses.ofPicture(mention.src, from);
 	if (address === undefined) return { why: 'not-http', picture };
 	const { type, width, height, secure } = picture;
 	const isSized = Boolean(width && height);
 	return {
+		kind: 'picture',
 		address,
 		src: mention.src,
 		secure,
@@ -240,15 +217,11 @@ function makeChoice(
 
 /** The picture's own alt text: for the exact language, for its shorter forms, for any. */
 function altIn(picture: Picture, language: string): string {
-	for (const step of picture.alts ? languageChain(language) : []) {
-		const tag = Object.keys(picture.alts as object).find((one) => one.toLowerCase() === step);
-		const alt = tag === undefined ? '' : altOf({ alt: picture.alts?.[tag] ?? '' });
-		if (alt !== '') return alt;
-	}
-	return altOf(picture);
+	const isSaid = (alt: string) => altOf({ alt }) !== '';
+	return altOf({ alt: inLanguage(picture.alts, language, isSaid) ?? picture.alt });
 }
 
-const altOf = ({ alt }: { readonly alt?: string }) => (alt === undefined ? '' : cleanText(toText(alt)));
+const altOf = ({ alt }: { readonly alt?: string | undefined }) => (alt === undefined ? '' : settleText(toText(alt)));
 
 /** The first limit a picture does not meet. What is not known of it is not held against it. */
 function unfit(picture: Picture, limits: PictureLimits, fromBody: boolean): PictureMiss | undefined {

@@ -1,12 +1,30 @@
 import { CATALOGUE, findTag } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
-import type { Layer, Rule } from '../model';
+import type { FoundPolicy, Layer, Rule } from '../model';
 import { BUILT_INS, type BuiltIn } from './builtIns';
-import { LEFT_OUT, makeBuiltIn, makeRule, type Candidate } from './candidate';
+import { LEFT_OUT, makeBuiltIn, makeFound, makeRule, type Candidate, type Evaluate } from './candidate';
+import { languageChain } from './language';
 import { hasCircle } from './loops';
-import type { Resolution } from './resolution';
-import { TellingSearch } from './telling';
-import type { Step, TagValue } from './types';
+import type { PageScope } from './scope';
+import { TracedSearch } from './search';
+import type { TagValue } from './value';
+
+/** A tag on its way out, with what is asked of it for every page. */
+export interface Step {
+	/** Its place in the plan. */
+	readonly index: number;
+	readonly tag: TagDefinition;
+	/** The place of the tag it belongs to; negative: see `NO_PARENT`. */
+	readonly parent: number;
+	/** The place of the tag that it borrows from, whose text it mostly repeats; its own for others. */
+	readonly borrowed: number;
+	/** Its text, where that is the same on all pages. */
+	readonly constant: string | undefined;
+	readonly isOg: boolean;
+	readonly isTwitter: boolean;
+	/** It is written with its picture, not by itself. */
+	readonly goesWithPicture: boolean;
+}
 
 /** What is worked out once for a type and a language. Tags are known by their place in `tags`. */
 export interface Plan {
@@ -14,11 +32,11 @@ export interface Plan {
 	readonly tags: readonly TagDefinition[];
 	readonly candidates: readonly (readonly Candidate[])[];
 	/** Their bare functions: they run for every page. */
-	readonly tries: readonly (readonly Candidate['evaluate'][])[];
+	readonly evaluators: readonly (readonly Evaluate[])[];
 	/** Whether tags could borrow in a circle, so that each page is resolved on the watch for it (R7). */
 	readonly hasCircle: boolean;
-	/** The same candidates, for searches that tell how they went. */
-	readonly searches: readonly TellingSearch[];
+	/** The same candidates, for searches that are traced; made when the first trace is asked for. */
+	readonly searches: () => readonly TracedSearch[];
 	/** What the values of a page begin as: undefined for what is to be worked out, null for nothing. */
 	readonly start: readonly (TagValue | null | undefined)[];
 	/** Where the searches ended whose values are there from the start. */
@@ -38,10 +56,25 @@ export interface LayerRules {
 	readonly rules: readonly Rule[];
 }
 
-type Prefixes = Readonly<Record<string, string>>;
+/** A tag that the page's own file speaks of, and what the layers say of that (R13). */
+export interface FoundPlace {
+	readonly tag: TagDefinition;
+	readonly policy: FoundPolicy;
+	readonly saidBy: Layer;
+}
 
-/** What was made of each rule: a page with rules of its own has a plan of its own, but shares these. */
-export type MadeRules = WeakMap<Rule, Candidate>;
+/** What a plan is made of. */
+export interface PlanInput {
+	/** Most specific first. */
+	readonly layers: readonly LayerRules[];
+	readonly found: readonly FoundPlace[];
+	readonly language: string;
+	/** What the type declares for `og:type`. */
+	readonly kind: string;
+	readonly prefixes: Readonly<Record<string, string>>;
+	/** What was made of each rule: a page with rules of its own has a plan of its own, but shares these. */
+	readonly made: WeakMap<Rule, Candidate>;
+}
 
 const BUILT_IN_CANDIDATES: ReadonlyMap<string, readonly Candidate[]> = groupBy(
 	BUILT_INS.map(makeBuiltIn),
@@ -50,18 +83,14 @@ const BUILT_IN_CANDIDATES: ReadonlyMap<string, readonly Candidate[]> = groupBy(
 
 function groupBy<T>(items: readonly T[], key: (item: T) => string): Map<string, T[]> {
 	const groups = new Map<string, T[]>();
-	for (const item of items) {
-		const group = groups.get(key(item));
-		if (group) group.push(item);
-		else groups.set(key(item), [item]);
-	}
+	for (const item of items) addTo(groups, key(item), item);
 	return groups;
 }
 
-/** A language tag and its shorter forms: `pt-BR` gives `pt-br`, `pt`, and '' for the rule for any language. */
-export function languageChain(language: string): string[] {
-	const parts = language.toLowerCase().split('-');
-	return [...parts.map((_, i) => parts.slice(0, parts.length - i).join('-')), ''];
+function addTo<T>(groups: Map<string, T[]>, key: string, item: T) {
+	const group = groups.get(key);
+	if (group) group.push(item);
+	else groups.set(key, [item]);
 }
 
 /**
@@ -69,52 +98,81 @@ export function languageChain(language: string): string[] {
  *
  * 1. Layer by layer, most specific first: page, type, site, built-in.
  * 2. In a layer: the rule for the exact language, for its shorter forms, for any language.
- *
- * `kind` is what the type declares for `og:type`; `made` keeps what was made of the rules for the next plan.
+ * 3. What was found in the page's own file: directly below the page's rules, or directly above the built-in (R13).
  */
-export function makePlan(
-	layers: readonly LayerRules[],
-	language: string,
-	kind: string,
-	prefixes: Prefixes,
-	made: MadeRules
-): Plan {
-	const chain = languageChain(language);
+export function makePlan(input: PlanInput): Plan {
 	const byTag = new Map<string, Candidate[]>();
-	const own = new Map<string, TagDefinition>();
-	for (const { layer, rules } of layers)
-		for (const step of chain)
-			for (const rule of rules) {
-				if ((rule.language ?? '').toLowerCase() !== step) continue;
-				const tag = findTag(rule.tag, prefixes);
-				if (!tag || (tag.fact && tag.fact !== 'alt')) continue;
-				if (!CATALOGUE.includes(tag)) own.set(tag.name, tag);
-				let candidate = made.get(rule);
-				if (!candidate) made.set(rule, (candidate = makeRule(tag, layer, rule)));
-				const list = byTag.get(tag.name);
-				if (list) list.push(candidate);
-				else byTag.set(tag.name, [candidate]);
-			}
-	return orderPlan(byTag, own, kind);
+	const own = new OwnTags();
+	for (const { layer, rules } of input.layers) {
+		addRules(layer, rules, input, byTag, own);
+		if (layer === 'page') addFound(input.found, (policy) => policy !== 'last', byTag);
+	}
+	addFound(input.found, (policy) => policy === 'last', byTag);
+	return orderPlan(byTag, own.sorted(), input.kind);
 }
 
-function orderPlan(byTag: Map<string, Candidate[]>, own: ReadonlyMap<string, TagDefinition>, kind: string): Plan {
-	const added = [...own.values()].sort((a, b) => (a.name < b.name ? -1 : 1));
-	const tags = [...CATALOGUE, ...added].filter((tag) => byTag.has(tag.name) || BUILT_IN_CANDIDATES.has(tag.name));
+function addRules(
+	layer: Layer,
+	rules: readonly Rule[],
+	{ language, prefixes, made }: PlanInput,
+	byTag: Map<string, Candidate[]>,
+	own: OwnTags
+) {
+	for (const step of languageChain(language))
+		for (const rule of rules) {
+			if ((rule.language ?? '').toLowerCase() !== step) continue;
+			const tag = findTag(rule.tag, prefixes);
+			if (!tag || (tag.fact && tag.fact !== 'alt') || !own.admits(tag)) continue;
+			let candidate = made.get(rule);
+			if (!candidate) made.set(rule, (candidate = makeRule(tag, layer, rule)));
+			addTo(byTag, tag.name, candidate);
+		}
+}
+
+function addFound(
+	found: readonly FoundPlace[],
+	isMeant: (policy: FoundPolicy) => boolean,
+	byTag: Map<string, Candidate[]>
+) {
+	for (const { tag, policy, saidBy } of found)
+		if (isMeant(policy)) addTo(byTag, tag.name, makeFound(tag, policy, saidBy));
+}
+
+/** The tags beside the catalogue's. Two that are written under the same name would stand twice: the first is taken. */
+class OwnTags {
+	private readonly byKey = new Map<string, TagDefinition>();
+
+	admits(tag: TagDefinition): boolean {
+		if (CATALOGUE.includes(tag)) return true;
+		const key = `${tag.place} ${tag.key.toLowerCase()}`;
+		const known = this.byKey.get(key);
+		if (known) return known.name === tag.name;
+		this.byKey.set(key, tag);
+		return true;
+	}
+
+	sorted(): TagDefinition[] {
+		return [...this.byKey.values()].sort((a, b) => (a.name < b.name ? -1 : 1));
+	}
+}
+
+function orderPlan(byTag: Map<string, Candidate[]>, own: readonly TagDefinition[], kind: string): Plan {
+	const tags = [...CATALOGUE, ...own].filter((tag) => byTag.has(tag.name) || BUILT_IN_CANDIDATES.has(tag.name));
 	const candidates = tags.map((tag) => [...(byTag.get(tag.name) ?? []), ...(BUILT_IN_CANDIDATES.get(tag.name) ?? [])]);
 	const indexOf = new Map(tags.map((tag, index) => [tag.name, index]));
 	const place = (name: string | undefined) => (name === undefined ? -1 : (indexOf.get(name) ?? -1));
 	// With no rule for og:type, its value is the type's kind: what only goes with another kind is idle on every page.
 	const isIdle = (list: readonly Candidate[]) =>
 		!byTag.has('og:type') && list.every(({ builtIn: one }) => one?.onlyFor !== undefined && one.onlyFor !== kind);
-	const tries = candidates.map((list) => list.map((candidate) => evaluateAt(candidate, place(candidate.takes))));
+	const evaluators = candidates.map((list) => list.map((candidate) => evaluateAt(candidate, place(candidate.takes))));
 	const borrowsFrom = candidates.map((list) =>
 		place(list.find((candidate) => candidate.builtIn?.borrows)?.builtIn?.borrows)
 	);
+	let searches: readonly TracedSearch[] | undefined;
 	return {
 		tags,
 		candidates,
-		tries,
+		evaluators,
 		// The built-ins alone have no circle: some rule must read another tag.
 		hasCircle:
 			[...byTag.values()].some((list) => list.some((candidate) => candidate.reads.length > 0)) &&
@@ -122,10 +180,11 @@ function orderPlan(byTag: Map<string, Candidate[]>, own: ReadonlyMap<string, Tag
 				tags.map((tag) => tag.name),
 				candidates
 			),
-		searches: candidates.map(
-			(list, index) =>
-				new TellingSearch(tags[index]!.name, index, list, tries[index] as Plan['tries'][number], isIdle(list))
-		),
+		searches: () =>
+			(searches ??= candidates.map(
+				(list, index) =>
+					new TracedSearch(tags[index]!.name, index, list, evaluators[index] as readonly Evaluate[], isIdle(list))
+			)),
 		start: tags.map(() => undefined),
 		startEnds: tags.map(() => 0),
 		indexOf,
@@ -133,20 +192,26 @@ function orderPlan(byTag: Map<string, Candidate[]>, own: ReadonlyMap<string, Tag
 			.filter(([index]) => !isIdle(candidates[index] as Candidate[]))
 			.map(([index, tag]) => {
 				const parent = tag.parent === undefined ? NO_PARENT : place(tag.parent);
-				const kin = borrowsFrom[index] as number;
-				return stepOf(tag, index, parent, kin < 0 ? index : kin, undefined);
+				const borrowed = borrowsFrom[index] as number;
+				return stepOf(tag, index, parent, borrowed < 0 ? index : borrowed, undefined);
 			}),
 		borrowsFrom
 	};
 }
 
-function stepOf(tag: TagDefinition, index: number, parent: number, kin: number, same: string | undefined): Step {
+function stepOf(
+	tag: TagDefinition,
+	index: number,
+	parent: number,
+	borrowed: number,
+	constant: string | undefined
+): Step {
 	return {
 		index,
 		tag,
 		parent,
-		kin,
-		same,
+		borrowed,
+		constant,
 		isOg: tag.family === 'og',
 		isTwitter: tag.family === 'twitter',
 		goesWithPicture: tag.name === 'og:image:alt'
@@ -154,7 +219,7 @@ function stepOf(tag: TagDefinition, index: number, parent: number, kin: number, 
 }
 
 /** A tag that is taken over as it is, is read at its place rather than by its name. */
-function evaluateAt(candidate: Candidate, from: number): Candidate['evaluate'] {
+function evaluateAt(candidate: Candidate, from: number): Evaluate {
 	return from < 0 ? candidate.evaluate : (page) => page.valueAt(from) ?? undefined;
 }
 
@@ -162,7 +227,7 @@ function evaluateAt(candidate: Candidate, from: number): Candidate['evaluate'] {
  * The plan with what comes to the same on all its pages worked out, by any one of them; tags that come to nothing need
  * not be looked at again. A plan that may have circles is left alone: its searches are on the watch.
  */
-export function withConstants(plan: Plan, page: Resolution): Plan {
+export function withConstants(plan: Plan, page: PageScope): Plan {
 	if (plan.hasCircle) return plan;
 	const known = plan.candidates.map((list) => constantOf(list, page));
 	const start = known.map((search) => search?.value);
@@ -170,20 +235,26 @@ export function withConstants(plan: Plan, page: Resolution): Plan {
 		...plan,
 		start,
 		startEnds: known.map((search) => search?.end ?? 0),
-		steps: plan.steps.filter(({ index }) => start[index] !== null).map((step) => withSame(step, start[step.index]))
+		steps: plan.steps.filter(({ index }) => start[index] !== null).map((step) => withConstant(step, start[step.index]))
 	};
 }
 
-const withSame = (step: Step, value: TagValue | null | undefined): Step =>
-	typeof value === 'string' && !step.tag.attributes ? stepOf(step.tag, step.index, step.parent, step.kin, value) : step;
+const withConstant = (step: Step, value: TagValue | null | undefined): Step =>
+	typeof value === 'string' && !step.tag.attributes && !step.goesWithPicture
+		? stepOf(step.tag, step.index, step.parent, step.borrowed, value)
+		: step;
 
-/** How the search for a tag goes on every page; undefined when it depends on the page. */
-function constantOf(candidates: readonly Candidate[], page: Resolution) {
-	for (let end = 0; end < candidates.length; end++) {
-		const candidate = candidates[end] as Candidate;
-		if (!candidate.isConstant) return undefined;
-		const value = candidate.evaluate(page);
-		if (value !== undefined) return { value: value === LEFT_OUT ? null : value, end };
+/** How the search for a tag goes on every page; undefined when it depends on the page, or fails and must be told. */
+function constantOf(candidates: readonly Candidate[], page: PageScope) {
+	try {
+		for (let end = 0; end < candidates.length; end++) {
+			const candidate = candidates[end] as Candidate;
+			if (!candidate.isConstant) return undefined;
+			const value = candidate.evaluate(page);
+			if (value !== undefined) return { value: value === LEFT_OUT ? null : value, end };
+		}
+	} catch {
+		return undefined;
 	}
 	return { value: null, end: candidates.length };
 }

@@ -4,7 +4,7 @@ import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { describe, expect, test } from 'vitest';
 import {
 	CATALOGUE,
-	cleanText,
+	settleText,
 	editModel,
 	editPage,
 	headToJson,
@@ -102,7 +102,7 @@ const piece: fc.Arbitrary<string> = fc.oneof(
 	fc.tuple(variable, filter).map(([name, more]) => `{${name}${more}}`),
 	fc.tuple(variable, variable).map(([a, b]) => `{${a} ?? ${b} ?? "x"}`),
 	variable.map((name) => `[[ in {${name}}]]`),
-	fc.constant(' {sep} '),
+	fc.constant(' {separator} '),
 	hostile
 );
 const template = fc.array(piece, { maxLength: 5 }).map((pieces) => pieces.join(''));
@@ -219,8 +219,8 @@ describe('for any site and any values', () => {
 				} as unknown as World;
 				const head = resolverOf(any).resolveHead(any.page);
 				const values = new Map(pairs(head) as [string, string][]);
-				expect(values.get('title')).toBe(cleanText(title) || '/');
-				expect(values.get('description')).toBe(cleanText(summary) || undefined);
+				expect(values.get('title')).toBe(settleText(title) || '/');
+				expect(values.get('description')).toBe(settleText(summary) || undefined);
 				expect(readBack(renderHead(head))).toEqual(meant(head));
 			}),
 			{ numRuns: 600 }

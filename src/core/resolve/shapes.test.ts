@@ -4,8 +4,8 @@ import { READERS } from '../readers/profiles';
 import { STARTING_LAYOUTS } from '../pictures/layouts';
 import type { ContentType, Page, Picture, Rule, Site } from '../model';
 import { headToJson, renderHead } from '../render/render';
-import { Resolver } from './resolve';
-import { measureReach } from './reach';
+import { Resolver } from './resolver';
+import { measureReach } from '../edits/reach';
 
 const HASH = (letter: string) => letter.repeat(24);
 const kept = (letter: string, width = 1600, height = 900) => ({ file: `${HASH(letter)}.jpg`, width, height });
@@ -51,7 +51,7 @@ function resolve({ rules = [], type = {}, page = {}, site: more = {} }: Given) {
 		headToJson(head)
 			.tags.filter(({ tag }) => tag === name)
 			.map(({ value }) => value.replace('https://marl.example/media/', ''));
-	return { head, all, model, page: whole, looked: resolver.lookAt(whole) };
+	return { head, all, model, page: whole, evaluated: resolver.evaluate(whole) };
 }
 const cutTo = (...shapes: ('wide' | 'double' | 'square' | 'tall')[]): Rule => ({
 	...{ tag: 'og:image', kind: 'pictures', shapes },
@@ -143,11 +143,11 @@ describe('alt text', () => {
 		const page = { fields: { picture: { src: '/far.jpg', alt: 'Here' } }, language: 'fr' };
 		expect(resolve({ page }).all('og:image:alt')).toEqual(['Here']);
 	});
-	test('does not come from a page in another language that was looked at before', () => {
+	test('does not come from a page in another language that was evaluated at before', () => {
 		const { model, page } = resolve({});
 		const resolver = new Resolver(model, '');
 		const altIn = (language: string) =>
-			resolver.lookAt({ ...page, ...picked('/far.jpg'), language }).textOf('og:image:alt');
+			resolver.evaluate({ ...page, ...picked('/far.jpg'), language }).textOf('og:image:alt');
 		expect([altIn('fr'), altIn('en'), altIn('fr')]).toEqual(['Un phare', '', 'Un phare']);
 	});
 });
@@ -197,14 +197,14 @@ describe('the share picture', () => {
 	};
 	const type = { layout: LAYOUT, rules: [rule] };
 	test('is named by all that goes into it, has its size, and its title as its words', () => {
-		const { all, looked } = resolve({ type, page: picked('/boat.jpg') });
+		const { all, evaluated } = resolve({ type, page: picked('/boat.jpg') });
 		expect(all('og:image')[0]).toMatch(/^share-[0-9a-f]{24}\.jpg$/);
 		expect([all('og:image:width'), all('og:image:height'), all('og:image:alt')]).toEqual([
 			['1200'],
 			['630'],
 			['The pier']
 		]);
-		const { recipe } = looked.composed()!;
+		const { recipe } = evaluated.sharePicture()!;
 		expect(recipe!.texts.map(({ text }) => text)).toEqual(['The pier', 'Isle']);
 		expect(recipe!.picture).toMatchObject({ file: `${HASH('a')}.jpg`, focus: [0.25, 0.5] });
 		expect(all('twitter:image')).toEqual(all('og:image'));
@@ -217,9 +217,9 @@ describe('the share picture', () => {
 	});
 	test('that asks what its own tag came to finds nothing there, and ends', () => {
 		const layout = { ...LAYOUT, title: { ...LAYOUT.title, template: '{head.og:image ?? "none"}' } };
-		const { looked } = resolve({ type: { ...type, layout }, page: picked('/boat.jpg') });
-		looked.valueOf('og:image');
-		expect(looked.composed()!.recipe!.texts[0]!.text).not.toContain('share-');
+		const { evaluated } = resolve({ type: { ...type, layout }, page: picked('/boat.jpg') });
+		evaluated.valueOf('og:image');
+		expect(evaluated.sharePicture()!.recipe!.texts[0]!.text).not.toContain('share-');
 	});
 	test('a change of a picture reaches the pages that show it, and those drawn with it', () => {
 		const { model, page } = resolve({ type, page: picked('/boat.jpg') });

@@ -12,7 +12,7 @@ export interface TextNode extends Span {
 	readonly text: string;
 }
 
-/** `{sep}` */
+/** `{separator}` */
 export interface SeparatorNode extends Span {
 	readonly kind: 'separator';
 }

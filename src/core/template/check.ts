@@ -2,8 +2,10 @@ import { nearestName, type Issue, type IssueCode } from '../issue';
 import { LISTING_FIELDS, PAGE_FACTS, PAGE_FIELDS, RECORD_PARTS, SITE_FIELDS, TYPE_FIELDS, type Field } from '../model';
 import type { FilterCall, PlaceholderNode, TemplateNode, VariableTerm } from './ast';
 import { variablesIn } from './compile';
-import { FILTERS, kindOfField, type FilterSpec, type ValueKind } from './filters';
+import { issuesOfCall } from './arguments';
+import { FILTERS, formsNeeded, kindOfField, type ValueKind } from './filters';
 import { parseTemplate } from './parse';
+import { isBlank } from '../text/text';
 
 /** What a template may name where it stands. */
 export interface TemplateContext {
@@ -12,6 +14,8 @@ export interface TemplateContext {
 	/** Names that the site gives values to beside the known ones. */
 	readonly siteFields?: readonly string[];
 	readonly tagNames: readonly string[];
+	/** The languages of the site. */
+	readonly languages?: readonly string[];
 }
 
 /** What can be written at a place, with the kind of value it gives. */
@@ -32,7 +36,7 @@ const NEVER_EMPTY = new Set([
 	'type.name',
 	'now'
 ]);
-const ROOTS = ['page', 'site', 'type', 'listing', 'head', 'now', 'sep'];
+const ROOTS = ['page', 'site', 'type', 'listing', 'head', 'now', 'separator'];
 
 /** Every variable that a template may name in this context, in the order in which they are offered. */
 export function knownVariables(context: TemplateContext): KnownVariable[] {
@@ -70,7 +74,10 @@ function underRoot(root: string, fields: readonly Field[]): KnownVariable[] {
  */
 export function checkTemplate(source: string, context: TemplateContext): Issue[] {
 	const { nodes, issues } = parseTemplate(source);
-	const check = new Checker(new Map(knownVariables(context).map((variable) => [variable.name, variable])));
+	const check = new Checker(
+		new Map(knownVariables(context).map((variable) => [variable.name, variable])),
+		context.languages ?? []
+	);
 	check.sequence(nodes);
 	check.brand(nodes);
 	return [...issues, ...check.issues].sort((a, b) => a.start - b.start);
@@ -78,7 +85,10 @@ export function checkTemplate(source: string, context: TemplateContext): Issue[]
 
 class Checker {
 	readonly issues: Issue[] = [];
-	constructor(private readonly known: ReadonlyMap<string, KnownVariable>) {}
+	constructor(
+		private readonly known: ReadonlyMap<string, KnownVariable>,
+		private readonly languages: readonly string[]
+	) {}
 
 	private report(code: IssueCode, at: { start: number; end: number }, more: Partial<Issue> = {}) {
 		this.issues.push({ code, severity: 'error', start: at.start, end: at.end, ...more });
@@ -97,7 +107,7 @@ class Checker {
 	private placeholder(node: PlaceholderNode) {
 		for (const term of node.terms) if (term.kind === 'variable') this.variable(term);
 		const sure = node.terms.findIndex((term) =>
-			term.kind === 'string' ? term.value.trim() !== '' : NEVER_EMPTY.has(term.name)
+			term.kind === 'string' ? !isBlank(term.value) : NEVER_EMPTY.has(term.name)
 		);
 		const after = sure >= 0 ? node.terms[sure + 1] : undefined;
 		if (after)
@@ -138,16 +148,10 @@ class Checker {
 
 	/** Checks one filter and says what it gives. */
 	private filter(call: FilterCall, kinds: readonly ValueKind[]): ValueKind {
-		if (!Object.hasOwn(FILTERS, call.name)) {
-			const nearest = nearestName(call.name, Object.keys(FILTERS));
-			this.report('template/unknown-filter', call, {
-				seen: call.name,
-				expected: Object.keys(FILTERS).join(', '),
-				...(nearest && { nearest })
-			});
-			return 'any';
-		}
-		const spec = FILTERS[call.name] as FilterSpec;
+		const issues = issuesOfCall(call);
+		this.issues.push(...issues);
+		const spec = Object.hasOwn(FILTERS, call.name) ? FILTERS[call.name] : undefined;
+		if (!spec) return 'any';
 		const takes = (kind: ValueKind) => kind === 'any' || spec.takes.includes('any') || spec.takes.includes(kind);
 		const wrong = kinds.find((kind) => !takes(kind));
 		if (wrong)
@@ -155,27 +159,21 @@ class Checker {
 				seen: call.name,
 				expected: `a ${spec.takes.join(' or ')}, not ${wrong === 'rich' ? 'rich text' : `a ${wrong}`}`
 			});
-		this.arguments(call, spec);
+		if (call.name === 'plural' && issues.length === 0) this.plural(call);
 		return spec.gives;
 	}
 
-	private arguments(call: FilterCall, spec: FilterSpec) {
-		const parameterAt = (index: number) =>
-			spec.parameters[index] ?? (spec.parameters.at(-1)?.many ? spec.parameters.at(-1) : undefined);
-		const least = spec.parameters.filter((parameter) => !parameter.optional).length;
-		const misfit = call.args.find((arg, index) => {
-			const parameter = parameterAt(index);
-			return !parameter || (parameter.kind === 'number') !== (typeof arg.value === 'number');
-		});
-		if (call.args.length < least || misfit)
-			return this.report('template/wrong-arguments', misfit ?? call, {
-				seen: call.name,
-				expected: describeParameters(spec)
+	/** A plural with fewer forms than the numbers of a language take is wrong for some of them. */
+	private plural(call: FilterCall) {
+		for (const language of this.languages) {
+			const needed = formsNeeded(language);
+			if (call.args.length >= needed.length) continue;
+			return this.report('template/few-forms', call, {
+				severity: 'warning',
+				seen: language,
+				expected: `${needed.length}: ${needed.join(', ')}`
 			});
-		call.args.forEach((arg, index) => {
-			const wanted = parameterAt(index)?.refuse?.(arg.value);
-			if (wanted) this.report('template/wrong-arguments', arg, { seen: call.name, expected: wanted });
-		});
+		}
 	}
 
 	/** A name of the site written twice in one template, outside alternatives, prints twice. */
@@ -190,13 +188,4 @@ class Checker {
 				expected: `${brands.map((brand) => `{${brand.name}}`).join(' and ')} both bring it`
 			});
 	}
-}
-
-function describeParameters(spec: FilterSpec): string {
-	if (spec.parameters.length === 0) return 'nothing after its name';
-	const words = spec.parameters.map((parameter) => {
-		const kind = parameter.kind === 'number' ? 'a number' : 'a text in quotation marks';
-		return `${parameter.many ? 'one or more: ' : ''}${kind} (${parameter.name}${parameter.optional ? ', may be left out' : ''})`;
-	});
-	return words.join(', then ');
 }

@@ -1,6 +1,8 @@
 import type { Issue } from '../issue';
 import { PAGE_FACTS, type FieldValue } from '../model';
 import type { PlaceholderNode, TemplateNode, Term, VariableTerm } from './ast';
+import { isBlank, trimSpace } from '../text/text';
+import { issuesOfCall } from './arguments';
 import { FILTERS, runFilter, type FilterSpec } from './filters';
 import { parseTemplate } from './parse';
 import { isEmpty, ownValue, partOf, toText, type Value } from './values';
@@ -30,8 +32,8 @@ export const MAX_OUTPUT = 10_000;
 
 export interface CompiledTemplate {
 	readonly source: string;
-	/** Errors found in reading; with any, the template does not run and comes to nothing. */
-	readonly issues: readonly Issue[];
+	/** Why it does not run and comes to nothing: an error found in reading, or a filter that cannot be run as written. */
+	readonly fault: Issue | undefined;
 	/** The tags whose outcome the template asks for. */
 	readonly reads: readonly string[];
 	/** It asks for nothing but what site, type and language say: it comes to the same on all their pages. */
@@ -50,14 +52,14 @@ type Part = (scope: Scope) => string | undefined;
 /** A template read once and made into closures; running it parses nothing. */
 export function compileTemplate(source: string): CompiledTemplate {
 	const { nodes, issues } = parseTemplate(source);
-	const broken = issues.some((issue) => issue.severity === 'error');
-	const used = broken ? [] : nodes;
+	const fault = issues.find((issue) => issue.severity === 'error') ?? misusedFilter(nodes);
+	const used = fault ? [] : nodes;
 	const [first] = used;
 	const only = used.length === 1 && first?.kind === 'placeholder' ? compileExpression(first) : undefined;
 	const reads = variablesIn(used).flatMap((v) => (v.root === 'head' ? v.path : []));
 	return {
 		source,
-		issues,
+		fault,
 		reads: [...new Set(reads)],
 		isConstant: variablesIn(used).every(({ root }) => root === 'site' || root === 'type'),
 		run: compileSequence(used),
@@ -67,7 +69,21 @@ export function compileTemplate(source: string): CompiledTemplate {
 	};
 }
 
-/** Stands for `{sep}` until both its sides are known. Values never hold it: see `withoutMark`. */
+/** The first filter of a template that is unknown or has arguments that it cannot take. */
+function misusedFilter(nodes: readonly TemplateNode[]): Issue | undefined {
+	for (const node of nodes) {
+		const found =
+			node.kind === 'optional'
+				? misusedFilter(node.nodes)
+				: node.kind === 'placeholder'
+					? node.filters.flatMap(issuesOfCall)[0]
+					: undefined;
+		if (found) return found;
+	}
+	return undefined;
+}
+
+/** Stands for `{separator}` until both its sides are known. Values never hold it: see `withoutMark`. */
 const SEPARATOR_MARK = '\u0000';
 const asItIs = (text: string) => text;
 const withoutMark = (text: string) => (text.includes(SEPARATOR_MARK) ? text.replaceAll(SEPARATOR_MARK, '') : text);
@@ -86,8 +102,8 @@ function compileSequence(nodes: readonly TemplateNode[]): (scope: Scope) => stri
 
 /** A separator with a space on each side; a blank one is one space. */
 export function spaced(separator: string): string {
-	const sign = separator.trim();
-	return sign === '' ? ' ' : ` ${sign} `;
+	const sign = trimSpace(separator);
+	return isBlank(sign) ? ' ' : ` ${sign} `;
 }
 
 /** The nodes between the separators. */
@@ -116,15 +132,10 @@ function joiner(parts: readonly Part[]): (scope: Scope) => string {
 const hasSeparator = (nodes: readonly TemplateNode[]): boolean =>
 	nodes.some((node) => node.kind === 'separator' || (node.kind === 'optional' && hasSeparator(node.nodes)));
 
-/** Without the spaces round a separator: they are written here, and trimmed while running in any case. */
+/** Without blank words at the edges of a stretch: their spaces are trimmed while running in any case. */
 function trimEdges(nodes: readonly TemplateNode[]): TemplateNode[] {
-	return nodes
-		.map((node, at) => {
-			if (node.kind !== 'text') return node;
-			const start = at === 0 ? node.text.trimStart() : node.text;
-			return { ...node, text: at === nodes.length - 1 ? start.trimEnd() : start };
-		})
-		.filter((node) => node.kind !== 'text' || node.text !== '');
+	const isEdge = (at: number) => at === 0 || at === nodes.length - 1;
+	return nodes.filter((node, at) => node.kind !== 'text' || !isEdge(at) || trimSpace(node.text) !== '');
 }
 
 /** A separator prints only between two stretches that both printed something: never at an edge, never twice. */
@@ -137,8 +148,8 @@ function settleSeparators(
 ): string {
 	let out = '';
 	for (const stretch of stretches) {
-		const text = (typeof stretch === 'string' ? stretch : stretch(scope as Scope)).trim();
-		if (text !== '') out = out === '' ? text : out + separator + text;
+		const text = trimSpace(typeof stretch === 'string' ? stretch : stretch(scope as Scope));
+		if (!isBlank(text)) out = out === '' ? text : out + separator + text;
 	}
 	return out;
 }
@@ -161,8 +172,6 @@ function compilePlaceholder(node: PlaceholderNode, tidy: (text: string) => strin
 	const value = compileExpression(node);
 	return (scope) => {
 		const got = value(scope);
-		// Most texts begin with a letter: then they are not blank, and need no closer look.
-		if (typeof got === 'string' && got.charCodeAt(0) > 32) return tidy(got);
 		return isEmpty(got) ? undefined : tidy(toText(got));
 	};
 }
@@ -174,7 +183,7 @@ function compileOptional(nodes: readonly TemplateNode[], tidy: (text: string) =>
 		let out = '';
 		for (const { run, isVariable } of parts) {
 			const text = run(scope) ?? '';
-			if (isVariable && text.trim() === '') return '';
+			if (isVariable && isBlank(text)) return '';
 			out += text;
 		}
 		return out;
@@ -184,11 +193,11 @@ function compileOptional(nodes: readonly TemplateNode[], tidy: (text: string) =>
 function compileExpression(node: PlaceholderNode): (scope: Scope) => Value {
 	const chain = compileTerms(node.terms.map(compileTerm));
 	if (!node.filters.length) return chain;
-	const steps = node.filters.flatMap(({ name, args }) =>
-		Object.hasOwn(FILTERS, name) ? [{ spec: FILTERS[name] as FilterSpec, args: args.map((arg) => arg.value) }] : []
-	);
-	// An unknown filter is an error of the check; in data from outside the value is treated as missing.
-	if (steps.length < node.filters.length) return () => undefined;
+	// The template does not run with a filter that is unknown or misused: see `misusedFilter`.
+	const steps = node.filters.map(({ name, args }) => ({
+		spec: FILTERS[name] as FilterSpec,
+		args: args.map((arg) => arg.value)
+	}));
 	return (scope) => {
 		let value = chain(scope);
 		for (const { spec, args } of steps) value = runFilter(spec, value, args, scope.language);

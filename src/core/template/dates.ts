@@ -1,3 +1,4 @@
+import { trimSpace } from '../text/text';
 import { dateFormat } from './formatters';
 
 /** Dates as content gives them: ISO 8601 texts. Shown in their own offset, never moved to the machine's zone. */
@@ -14,16 +15,22 @@ const ISO = /^(\d{4})-(\d{2})-(\d{2})(?:[T ](\d{2}):(\d{2})(?::(\d{2})(?:\.\d+)?
 
 /** Reads a date or date-time in ISO 8601's calendar form. Undefined for anything else, such as a 31st of February. */
 export function parseDate(text: string): DateFields | undefined {
-	const found = ISO.exec(text.trim());
+	const found = ISO.exec(trimSpace(text));
 	if (!found) return undefined;
 	const [year, month, day, hour, minute, second] = found.slice(1, 7).map((part) => Number(part ?? 0)) as number[];
-	const wall = new Date(Date.UTC(year!, month! - 1, day!, hour, minute, second));
+	const wall = new Date(Date.UTC(2000, month! - 1, day!, hour, minute, second));
+	// By itself, so that the year 50 is not taken for 1950.
+	wall.setUTCFullYear(year!, month! - 1, day);
 	if (wall.getUTCMonth() !== month! - 1 || wall.getUTCDate() !== day || hour! > 23 || minute! > 59 || second! > 59)
 		return undefined;
+	if (found[7] && !isOffset(found[7])) return undefined;
 	const zone = found[7]?.toUpperCase();
 	const offset = zone && zone !== 'Z' && !zone.includes(':') ? `${zone.slice(0, 3)}:${zone.slice(3)}` : zone;
 	return { wall, hasTime: found[4] !== undefined, ...(offset && { offset }) };
 }
+
+/** `Z`, or hours to 23 and minutes to 59 (RFC 3339, section 5.6). */
+const isOffset = (zone: string) => /^(z|[+-]([01]\d|2[0-3]):?[0-5]\d)$/i.test(zone);
 
 /** A date-time as ISO 8601 with an offset, as the article tags want it. A date alone is its midnight in UTC. */
 export function toIsoDate(text: string): string | undefined {
@@ -35,14 +42,17 @@ export function toIsoDate(text: string): string | undefined {
 
 const two = (value: number) => String(value).padStart(2, '0');
 
-/** A part of a date by its name. A day and month written together take the form that the language uses in a date. */
-function namedPart(date: Date, language: string, part: 'month' | 'weekday', width: 'short' | 'long'): string {
-	const options: Intl.DateTimeFormatOptions = part === 'month' ? { month: width, day: 'numeric' } : { weekday: width };
-	return (
-		dateFormat(language, options)
-			.formatToParts(date)
-			.find((p) => p.type === part)?.value ?? ''
-	);
+const PARTS = {
+	// A day and month written together take the form that the language uses in a date.
+	month: (width: 'short' | 'long') => ({ month: width, day: 'numeric' }),
+	weekday: (width: 'short' | 'long') => ({ weekday: width }),
+	dayPeriod: () => ({ hour: 'numeric', hourCycle: 'h12' })
+} satisfies Record<string, (width: 'short' | 'long') => Intl.DateTimeFormatOptions>;
+
+/** A part of a date by its name in the language. */
+function namedPart(date: Date, language: string, part: keyof typeof PARTS, width: 'short' | 'long' = 'short'): string {
+	const parts = dateFormat(language, PARTS[part](width)).formatToParts(date);
+	return parts.find((one) => one.type === part)?.value ?? '';
 }
 
 /** The pattern letters of the locale data markup standard (UTS #35, Date Field Symbol Table) that we know. */
@@ -63,7 +73,7 @@ const LETTERS: Readonly<Record<string, (date: Date, language: string) => string>
 	h: (d) => String(d.getUTCHours() % 12 || 12),
 	mm: (d) => two(d.getUTCMinutes()),
 	ss: (d) => two(d.getUTCSeconds()),
-	a: (d) => (d.getUTCHours() < 12 ? 'am' : 'pm')
+	a: (d, language) => namedPart(d, language, 'dayPeriod')
 };
 
 /** The pieces of a pattern: quoted text, runs of one letter, anything else. */

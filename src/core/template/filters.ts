@@ -1,5 +1,5 @@
 import type { FieldKind } from '../model';
-import { clipText, firstWords } from '../text/text';
+import { clipText, firstWords, settleText, trimSpace } from '../text/text';
 import { htmlToText } from '../markup/plainText';
 import { formatDate, parseDate, unknownDateLetters } from './dates';
 import { listFormat, numberFormat, pluralRules, safeLanguage } from './formatters';
@@ -34,7 +34,13 @@ const limit: ParameterSpec = {
 const CASES = ['upper', 'lower', 'sentence', 'title'];
 const listOf = (value: Value): readonly Value[] =>
 	Array.isArray(value) ? value.filter((v) => !isEmpty(v)) : isEmpty(value) ? [] : [value];
-const asNumber = (value: Value) => (typeof value === 'number' ? value : Number(toText(value).trim() || NaN));
+const NUMBER = /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i;
+/** A number, or a text that is one with a decimal point; else NaN. */
+function asNumber(value: Value): number {
+	if (typeof value === 'number') return value;
+	const text = trimSpace(toText(value));
+	return NUMBER.test(text) ? Number(text) : NaN;
+}
 
 /** The filters by name. The order is the order in which they are offered. */
 export const FILTERS: Readonly<Record<string, FilterSpec>> = {
@@ -43,14 +49,14 @@ export const FILTERS: Readonly<Record<string, FilterSpec>> = {
 		gives: 'text',
 		parameters: [limit, { name: 'mark', kind: 'text', optional: true }],
 		purpose: 'At most so many characters, cut at a word’s end.',
-		run: (value, [count, mark]) => clipText(toText(value).trim(), count as number, mark as string | undefined)
+		run: (value, [count, mark]) => clipText(settleText(toText(value)), count as number, mark as string | undefined)
 	},
 	words: {
 		takes: ['any'],
 		gives: 'text',
 		parameters: [limit],
 		purpose: 'The first words.',
-		run: (value, [count], language) => firstWords(toText(value).trim(), count as number, language)
+		run: (value, [count], language) => firstWords(settleText(toText(value)), count as number, language)
 	},
 	case: {
 		takes: ['any'],
@@ -130,7 +136,7 @@ export const FILTERS: Readonly<Record<string, FilterSpec>> = {
 		purpose:
 			'The word that fits the number: one form for each plural category of the language, in the standard’s order.',
 		run: (value, forms, language) => {
-			const number = Array.isArray(value) ? value.length : asNumber(value);
+			const number = Array.isArray(value) ? listOf(value).length : asNumber(value);
 			return Number.isFinite(number) ? String(pluralForm(number, forms, safeLanguage(language))) : undefined;
 		}
 	},
@@ -217,14 +223,31 @@ function changeCase(text: string, style: string, language: string): string {
 /** Plural categories in the order of the locale data standard (UTS #35 part 3, Language Plural Rules). */
 const CATEGORIES = ['zero', 'one', 'two', 'few', 'many', 'other'];
 
+/** The categories that a language has, in the standard's order. */
+const categoriesOf = (language: string) => {
+	const has = pluralRules(language).resolvedOptions().pluralCategories;
+	return CATEGORIES.filter((category) => has.includes(category as Intl.LDMLPluralRule));
+};
+
+/**
+ * With a form for each category, each stands for its own. With fewer, the last stands for all that are left, and the
+ * category `zero`, which few languages have, is the first to be left: "walk" "walks" serves any language.
+ */
 function pluralForm(number: number, forms: readonly (string | number)[], language: string): string | number {
-	const rules = pluralRules(language);
-	const used = CATEGORIES.filter((category) =>
-		rules.resolvedOptions().pluralCategories.includes(category as Intl.LDMLPluralRule)
-	);
-	const at = used.indexOf(rules.select(number));
-	// With fewer forms than categories, the last form stands for all that are left: "walk" "walks" serves any language.
-	return forms[forms.length < used.length && at > 0 ? forms.length - 1 : Math.min(at, forms.length - 1)] ?? '';
+	const all = categoriesOf(language);
+	const used = forms.length < all.length ? all.filter((category) => category !== 'zero') : all;
+	const at = used.indexOf(pluralRules(language).select(number));
+	return forms[at < 0 ? forms.length - 1 : Math.min(at, forms.length - 1)] ?? '';
+}
+
+/** Whole numbers up to this are what pages count; what a language does beyond (French has a form for millions) is not asked for. */
+const COUNTED = 120;
+
+/** The categories that whole numbers take in a language: a plural needs a form for each to be right. */
+export function formsNeeded(language: string): readonly string[] {
+	const rules = pluralRules(safeLanguage(language));
+	const taken = new Set(Array.from({ length: COUNTED + 1 }, (_, number) => rules.select(number)));
+	return CATEGORIES.filter((category) => taken.has(category as Intl.LDMLPluralRule));
 }
 
 function joinList(

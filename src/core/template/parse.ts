@@ -1,4 +1,5 @@
 import type { Issue, IssueCode } from '../issue';
+import { isSpace } from '../text/text';
 import type { Argument, FilterCall, TemplateNode, Term } from './ast';
 
 /** The most characters (UTF-16 code units) a template may have. */
@@ -55,7 +56,7 @@ class Cursor {
 		return this.source.slice(start, this.at);
 	}
 	skipSpace() {
-		this.readWhile((char) => char.trim() === '');
+		this.readWhile((char) => isSpace(char.charCodeAt(0)));
 	}
 	report(code: IssueCode, start: number, end: number, more: Partial<Issue> = {}) {
 		const severity = code === 'template/stray-close' || code === 'template/trailing-escape' ? 'warning' : 'error';
@@ -123,10 +124,7 @@ function parsePlaceholder(cursor: Cursor): TemplateNode[] {
 		cursor.report('template/empty-placeholder', start, cursor.at);
 		return [];
 	}
-	if (/^sep\s*\}/.test(cursor.source.slice(cursor.at, cursor.at + 40))) {
-		cursor.at = cursor.source.indexOf('}', cursor.at) + 1;
-		return [{ kind: 'separator', start, end: cursor.at }];
-	}
+	if (eatSeparator(cursor)) return [{ kind: 'separator', start, end: cursor.at }];
 	const terms = parseTerms(cursor);
 	const filters = terms && parseFilters(cursor);
 	if (!terms || !filters || !cursor.eat('}')) {
@@ -135,6 +133,16 @@ function parsePlaceholder(cursor: Cursor): TemplateNode[] {
 		return [];
 	}
 	return [{ kind: 'placeholder', terms, filters, start, end: cursor.at }];
+}
+
+/** `separator}` where nothing else stands in the placeholder; a longer name is a variable's. */
+function eatSeparator(cursor: Cursor): boolean {
+	const start = cursor.at;
+	const isIt = cursor.readWhile(isNameChar) === 'separator';
+	cursor.skipSpace();
+	if (isIt && cursor.eat('}')) return true;
+	cursor.at = start;
+	return false;
 }
 
 function unexpected(cursor: Cursor, open: number, expected: string): undefined {

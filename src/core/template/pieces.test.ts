@@ -11,11 +11,11 @@ const resolver = new Resolver(
 );
 const page: Page = { path: '/a', type: '', state: 'live', fields: { title: 'Tide' }, rules: [] };
 const pieces = (source: string) =>
-	piecesOf(source, resolver.lookAt(page)).map(({ kind, text, gone }) => `${gone ? 'gone ' : ''}${kind}:${text}`);
+	piecesOf(source, resolver.evaluate(page)).map(({ kind, text, gone }) => `${gone ? 'gone ' : ''}${kind}:${text}`);
 
 describe('a template taken apart', () => {
 	test.each([
-		['{page.title} {sep} {site.name}', ['value:Tide', 'text: ', 'separator: | ', 'text: ', 'value:Site']],
+		['{page.title} {separator} {site.name}', ['value:Tide', 'text: ', 'separator: | ', 'text: ', 'value:Site']],
 		['{page.title} in {page.region}', ['value:Tide', 'text: in ', 'gap:']],
 		['{page.title}[[ in {page.region}]]', ['value:Tide', 'gone text: in ', 'gone gap:']],
 		['[[a {page.title}[[ b {page.x}]]]]', ['text:a ', 'value:Tide', 'gone text: b ', 'gone gap:']],
@@ -28,7 +28,7 @@ describe('a template taken apart', () => {
 
 	test('each part knows its place in the source and the variables it asks for', () => {
 		const source = 'At {page.place ?? page.title}!';
-		const [before, value, after] = piecesOf(source, resolver.lookAt(page));
+		const [before, value, after] = piecesOf(source, resolver.evaluate(page));
 		expect(source.slice(value!.start, value!.end)).toBe('{page.place ?? page.title}');
 		expect(value!.names).toEqual(['page.place', 'page.title']);
 		expect([before!.text, after!.text]).toEqual(['At ', '!']);

@@ -1,4 +1,5 @@
 import type { PlaceholderNode, TemplateNode } from './ast';
+import { isBlank } from '../text/text';
 import { compileTemplate, type Scope } from './compile';
 import { parseTemplate } from './parse';
 
@@ -33,13 +34,13 @@ export function piecesOf(source: string, scope: Scope): Piece[] {
 				case 'separator':
 					return [{ ...shared, kind: 'separator', text: scope.separator }];
 				case 'optional': {
-					const hasGap = node.nodes.some((inner) => inner.kind === 'placeholder' && value(inner).trim() === '');
+					const hasGap = node.nodes.some((inner) => inner.kind === 'placeholder' && isBlank(value(inner)));
 					return visit(node.nodes, isGone || hasGap);
 				}
 				case 'placeholder': {
 					const text = value(node);
 					const names = node.terms.flatMap((term) => (term.kind === 'variable' ? [term.name] : []));
-					return [{ ...shared, names, kind: text.trim() === '' ? 'gap' : 'value', text }];
+					return [{ ...shared, names, kind: isBlank(text) ? 'gap' : 'value', text }];
 				}
 			}
 		});

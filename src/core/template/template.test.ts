@@ -73,8 +73,8 @@ describe('what is wrong with a template is told with its place, what was expecte
 		],
 		['[[always]]', 'The optional stretch at 1:1 holds no variable, so it always prints. Take the brackets away.'],
 		[
-			'{site.name} {sep} {site.name}',
-			"The site's name at 1:20 would print twice: {site.name} and {site.name} both bring it. Take one of them away."
+			'{site.name} {separator} {site.name}',
+			"The site's name at 1:26 would print twice: {site.name} and {site.name} both bring it. Take one of them away."
 		],
 		['x'.repeat(2001), 'The template has 2001 characters. At most 2000 fit; shorten it.'],
 		[
@@ -92,7 +92,7 @@ describe('what is wrong with a template is told with its place, what was expecte
 		'{site.motto}',
 		'{now | date "y"}',
 		'{head.og:title}',
-		'[[{page.region}]] {sep} {type.label}',
+		'[[{page.region}]] {separator} {type.label}',
 		'{page.author.handle}',
 		'{listing.count | plural "one" "more"}',
 		'\\{page.titel}'

@@ -1,6 +1,7 @@
 import type { FieldValue } from '../model';
+import { isBlank } from '../text/text';
 
-/** What an expression can come to. Undefined, null, '', false and an empty list are empty; 0 is not. */
+/** What an expression can come to. Undefined, null, false, a blank text and a list of such are empty; 0 is not. */
 export type Value = FieldValue | undefined;
 
 /** The longest text that passes between filters; what is longer is cut here, so that no chain of them can grow. */
@@ -8,10 +9,9 @@ export const MAX_TEXT = 100_000;
 
 export function isEmpty(value: Value): boolean {
 	if (value === undefined || value === null || value === false) return true;
-	// Most texts begin with a letter; only the others need a closer look.
-	if (typeof value === 'string') return !(value.charCodeAt(0) > 32) && value.trim() === '';
+	if (typeof value === 'string') return isBlank(value);
 	if (Array.isArray(value)) return value.every(isEmpty);
-	return typeof value === 'object' && toText(value).trim() === '';
+	return typeof value === 'object' && isBlank(toText(value));
 }
 
 /** A value as plain text: a list joined by commas, a person by name, a picture by address. */

@@ -1,25 +1,51 @@
-/** Plain text as a head can carry it: cleaned, measured and cut by what a reader sees as one character. */
+/**
+ * Plain text as a head can carry it: settled, measured and cut by what a reader sees as one character. What counts as
+ * empty and how a text is settled is said here and nowhere else; docs/resolution.md has the same in words.
+ */
 
-/** Noncharacters and the controls that neither HTML nor XML can carry. Tab and line ends become spaces before this. */
-
-const UNWANTED =
-	/[\u0000-\u0008\u000b\u000e-\u001f\u007f-\u009f\ufdd0-\ufdef\ufffe\uffff]|[\ud83f\ud87f\ud8bf\ud8ff\ud93f\ud97f\ud9bf\ud9ff\uda3f\uda7f\udabf\udaff\udb3f\udb7f\udbbf\udbff][\udffe\udfff]/;
-const UNWANTED_ALL = new RegExp(UNWANTED.source, 'g');
-/** Anything that `cleanText` would change. One test lets nearly every value through untouched. */
-const UNTIDY = new RegExp(`^\\s|\\s$|\\s\\s|[\\t\\n\\f\\r\\u2028\\u2029]|${UNWANTED.source}`);
-const SPACES = /\s+/g;
-/** A character that leaves a mark on the page: not a space, a control or an invisible format character. */
-const VISIBLE = /[^\p{Z}\p{Cc}\p{Cf}]/u;
+/** Noncharacters and the controls that are no white space: neither HTML nor XML can carry them. */
+const UNCARRIED =
+	/[\u0000-\u0008\u000e-\u001f\u007f-\u0084\u0086-\u009f\ufdd0-\ufdef\ufffe\uffff]|[\ud83f\ud87f\ud8bf\ud8ff\ud93f\ud97f\ud9bf\ud9ff\uda3f\uda7f\udabf\udaff\udb3f\udb7f\udbbf\udbff][\udffe\udfff]/g;
+/**
+ * White space that stands for one space wherever it stands: the space itself, the tab and all line ends. Other white
+ * space (no-break, ideographic, thin, …) was meant, and stays: money in French has two kinds of it.
+ */
+const FOLDED = /[ \t\n\v\f\r\u0085\u2028\u2029]+/g;
+/** A character that leaves a mark on the page: no white space, control, format character or noncharacter. */
+const VISIBLE = /[^\p{White_Space}\p{Cc}\p{Cf}\p{Noncharacter_Code_Point}]/u;
 
 /**
- * The text that is meant when a value is put into a head: one line, single spaces, nothing that markup cannot carry.
- * Lone surrogates become U+FFFD, controls and noncharacters go. A text with nothing to see in it becomes ''.
+ * The text that is meant when a value is put into a head, in this order: lone surrogates become U+FFFD, what markup
+ * cannot carry goes, white space that folds becomes one space, white space at both ends goes. '' when nothing is left
+ * to see. What is done to a character depends on its own run of white space and on nothing else in the text.
  */
-export function cleanText(text: string): string {
-	if (isTidy(text)) return text;
-	let clean = text.isWellFormed() ? text : text.toWellFormed();
-	if (UNTIDY.test(clean)) clean = clean.replace(UNWANTED_ALL, '').replace(SPACES, ' ').trim();
-	return VISIBLE.test(clean) ? clean : '';
+export function settleText(text: string): string {
+	if (isSettled(text)) return text;
+	const whole = text.isWellFormed() ? text : text.toWellFormed();
+	const settled = trimSpace(whole.replace(UNCARRIED, '').replace(FOLDED, ' '));
+	return VISIBLE.test(settled) ? settled : '';
+}
+
+/** Whether a text is empty: nothing is left once controls, format characters and white space (Unicode's) are taken away. */
+export function isBlank(text: string): boolean {
+	// Most texts begin with a letter or a sign of ASCII; only the others need a closer look.
+	const first = text.charCodeAt(0);
+	return !(isAsciiSign(first) || VISIBLE.test(text));
+}
+
+/** Whether a UTF-16 code unit is white space by Unicode's property White_Space; all of it lies in the first plane. */
+export function isSpace(unit: number): boolean {
+	if (unit < 0x1680) return unit === 32 || (unit >= 9 && unit <= 13) || unit === 0x85 || unit === 0xa0;
+	if (unit <= 0x200a) return unit >= 0x2000 || unit === 0x1680;
+	return unit === 0x2028 || unit === 0x2029 || unit === 0x202f || unit === 0x205f || unit === 0x3000;
+}
+
+/** A text without the white space (Unicode's) at its ends. */
+export function trimSpace(text: string): string {
+	let [start, end] = [0, text.length];
+	while (start < end && isSpace(text.charCodeAt(start))) start++;
+	while (end > start && isSpace(text.charCodeAt(end - 1))) end--;
+	return end - start === text.length ? text : text.slice(start, end);
 }
 
 /**
@@ -32,8 +58,8 @@ const TWO_SPACES = / {2}/;
 const ASCII_SIGN = /[!-~]/;
 const isAsciiSign = (unit: number) => unit > 32 && unit < 127;
 
-/** Whether a text is ordinary, with something to see in it, and nothing to tidy. */
-function isTidy(text: string): boolean {
+/** Whether a text is ordinary, with something to see in it, and nothing to settle. */
+function isSettled(text: string): boolean {
 	const first = text.charCodeAt(0);
 	if (first === 32 || text.charCodeAt(text.length - 1) === 32) return false;
 	return (isAsciiSign(first) || ASCII_SIGN.test(text)) && ORDINARY.test(text) && !TWO_SPACES.test(text);
@@ -47,6 +73,8 @@ function isSimple(text: string, length: number): boolean {
 	return !NOT_SIMPLE.test(text.length > length ? text.slice(0, length) : text);
 }
 
+/** Sites have a handful of languages; data from outside may name any number. */
+const MOST_SEGMENTERS = 100;
 const segmenters = new Map<string, Intl.Segmenter>();
 
 /** A segmenter kept for each language and granularity: making one costs more than using it. */
@@ -54,6 +82,7 @@ export function segmenter(language: string, granularity: 'grapheme' | 'word' | '
 	const key = granularity + language;
 	let made = segmenters.get(key);
 	if (!made) {
+		if (segmenters.size >= MOST_SEGMENTERS) segmenters.clear();
 		made = new Intl.Segmenter(isLanguageTag(language) ? language : 'en', { granularity });
 		segmenters.set(key, made);
 	}
@@ -67,6 +96,11 @@ export function isLanguageTag(tag: string): boolean {
 	} catch {
 		return false;
 	}
+}
+
+/** A language tag as BCP 47 writes it (`fr-ca` is `fr-CA`); undefined for a text that is none. */
+export function canonicalLanguage(tag: string): string | undefined {
+	return isLanguageTag(tag) ? Intl.getCanonicalLocales(tag)[0] : undefined;
 }
 
 /** The offset at which `count` graphemes end, or -1 when the text has no more than `count`. */
@@ -88,9 +122,10 @@ export function countGraphemes(text: string): number {
 	return count;
 }
 
-const SPACE = /\s/;
+/** White space at which a text may be cut: all but the no-break kinds. */
+const isBreak = (unit: number) => isSpace(unit) && unit !== 0xa0 && unit !== 0x2007 && unit !== 0x202f;
 /** Signs that must not end a text that was cut: what they lead to is gone. */
-const LEADS_ON = /[\s\p{Pd}\p{Ps}\p{Pi},;:.·|/]/u;
+const LEADS_ON = /[\p{White_Space}\p{Pd}\p{Ps}\p{Pi},;:.·|/]/u;
 
 /** The text without signs at its end that lead on to something. Looks from the end: the text may be long. */
 function withoutLoose(text: string): string {
@@ -107,14 +142,18 @@ export function clipText(text: string, limit: number, mark = '…'): string {
 	if (text.length <= limit || offsetOfGrapheme(text, limit) < 0) return text;
 	const room = limit - countGraphemes(mark);
 	if (room <= 0) return text.slice(0, Math.max(0, offsetOfGrapheme(text, limit)));
-	const hard = offsetOfGrapheme(text, room);
-	return withoutLoose(text.slice(0, wordEndBefore(text, hard))) + mark;
+	return cutBefore(text, offsetOfGrapheme(text, room), mark);
+}
+
+/** A text cut at the last end of a word at or before an offset, and closed by `mark`. */
+export function cutBefore(text: string, offset: number, mark = '…'): string {
+	return withoutLoose(text.slice(0, wordEndBefore(text, offset))) + mark;
 }
 
 /** The last place at or before `offset` where a word ends; `offset` itself when there is none in reach. */
 function wordEndBefore(text: string, offset: number): number {
-	if (SPACE.test(text[offset] ?? ' ')) return offset;
-	for (let at = offset; at > 0; at--) if (SPACE.test(text[at - 1] as string)) return at - 1 > 0 ? at - 1 : offset;
+	if (offset >= text.length || isBreak(text.charCodeAt(offset))) return offset;
+	for (let at = offset; at > 0; at--) if (isBreak(text.charCodeAt(at - 1))) return at - 1 > 0 ? at - 1 : offset;
 	// No space at all: scripts that write without them still have words.
 	const word = segmenter('en', 'word')
 		.segment(text.slice(0, offset + 40))
@@ -131,16 +170,4 @@ export function firstWords(text: string, count: number, language: string): strin
 		seen++;
 	}
 	return text;
-}
-
-/** The opening of a text in whole sentences: as many as fit `aim` graphemes. A first one that is longer is clipped. */
-export function firstSentences(text: string, aim: number, language: string): string {
-	const head = cleanText(text.slice(0, aim * 8));
-	let end = 0;
-	for (const sentence of segmenter(language, 'sentence').segment(head)) {
-		const next = sentence.index + sentence.segment.length;
-		if (end > 0 && countGraphemes(head.slice(0, next).trim()) > aim) break;
-		end = next;
-	}
-	return clipText(head.slice(0, end).trim(), aim);
 }

@@ -1,5 +1,6 @@
 import { Agent, request } from 'undici';
 import type { lookup } from 'node:dns';
+import { parseUrl } from '$core';
 import { UserError } from '../errors';
 import { guardedLookup, refuseAddress, RefusedName } from './guard';
 
@@ -72,9 +73,10 @@ export class GuardedFetcher {
 				headers: { 'user-agent': AGENT_NAME, accept: '*/*' }
 			});
 			const location = one(headers.location);
-			if (statusCode >= 300 && statusCode < 400 && location && URL.canParse(location, address)) {
+			const target = location === undefined ? undefined : parseUrl(location, address);
+			if (statusCode >= 300 && statusCode < 400 && target) {
 				await body.dump();
-				return { leadsTo: new URL(location, address).href };
+				return { leadsTo: target.href };
 			}
 			if (statusCode !== 200) {
 				await body.dump();

@@ -1,14 +1,16 @@
 import { lookup as resolveName, type LookupAddress } from 'node:dns';
 import { isIP, type LookupFunction } from 'node:net';
 import ipaddr from 'ipaddr.js';
+import { parseUrl } from '$core';
 
 /**
  * Why an address must not be fetched by the server, in words that finish "… is not fetched: it …"; undefined when it
  * may be. Only the public internet is fetched: an address given by anyone must not reach this machine or its network.
  */
 export function refuseAddress(address: string, allowed: ReadonlySet<string> = new Set()): string | undefined {
-	if (!URL.canParse(address)) return 'is no absolute address';
-	const { protocol, username, password, hostname, host } = new URL(address);
+	const url = parseUrl(address);
+	if (!url) return 'is no absolute address';
+	const { protocol, username, password, hostname, host } = url;
 	if (protocol !== 'http:' && protocol !== 'https:') return `begins with ${protocol} rather than http: or https:`;
 	if (username || password) return 'carries a user name or password';
 	if (allowed.has(host)) return undefined;

@@ -1,6 +1,6 @@
 import { readFileSync, statSync } from 'node:fs';
 import picomatch from 'picomatch';
-import { isLocalAddress, normaliseBase, readPage, type Picture, type PictureMention, type Site } from '$core';
+import { isLocalAddress, normaliseBase, parseUrl, readPage, type Picture, type PictureMention, type Site } from '$core';
 import { UserError } from '../errors';
 import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
 import type { FoundPage, Store } from '../store/store';
@@ -160,9 +160,8 @@ function toPage(file: string, html: string, modified: Date): Omit<ReadPage, 'typ
 /** A picture's source as a path of the site, or as it is when it is a whole address. */
 function sitePath(src: string, page: string): string | undefined {
 	if (/^https?:/i.test(src)) return src;
-	if (!URL.canParse(src, `https://site.invalid${page}`)) return undefined;
-	const url = new URL(src, `https://site.invalid${page}`);
-	return url.host === 'site.invalid' && url.protocol === 'https:' ? url.pathname : undefined;
+	const url = parseUrl(src, `https://site.invalid${page}`);
+	return url?.host === 'site.invalid' && url.protocol === 'https:' ? url.pathname : undefined;
 }
 
 const mentionsIn = (page: FoundPage) => (page.fields.pictures ?? []) as readonly PictureMention[];

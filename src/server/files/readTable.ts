@@ -1,5 +1,5 @@
 import { parse } from 'csv-parse/sync';
-import type { FieldValue, Page } from '$core';
+import { parseUrl, type FieldValue, type Page } from '$core';
 import { UserError } from '../errors';
 
 /** A table of content: its columns, and its rows as texts, numbers, lists and the like. */
@@ -139,8 +139,8 @@ function pathOf(text: string, base: string): string | undefined {
 	if (value === '') return undefined;
 	if (value.startsWith('/') && !value.startsWith('//')) return value;
 	if (/^https?:\/\//i.test(value)) {
-		if (!URL.canParse(value)) return undefined;
-		const [url, home] = [new URL(value), new URL(base)];
+		const [url, home] = [parseUrl(value), parseUrl(base)];
+		if (!url || !home) return undefined;
 		const isUnder = url.host === home.host && url.pathname.startsWith(home.pathname);
 		return isUnder ? `/${url.pathname.slice(home.pathname.length)}${url.search}` : undefined;
 	}

@@ -43,7 +43,7 @@ export async function compose(task: ComposeTask, progress: (done: number) => voi
 		const count = { drawn: 0, kept: 0 };
 		for (const path of pathsOf(store, site.id, task)) {
 			const page = store.page(site.id, path);
-			const made = page && resolver.lookAt(page).composed();
+			const made = page && resolver.evaluate(page).sharePicture();
 			if (!made?.recipe) continue;
 			const { wasThere } = await library.compose(made.recipe);
 			count[wasThere ? 'kept' : 'drawn']++;

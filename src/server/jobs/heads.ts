@@ -10,12 +10,12 @@ export function resolverOf(store: Store, { id, site, types }: StoredSite, now: s
 
 /** A page's head as a release keeps it. */
 export function releasedHead(resolver: Resolver, page: Page): ReleasedHead {
-	const looked = resolver.lookAt(page);
-	const head = resolver.headOf(looked);
+	const evaluation = resolver.evaluate(page);
+	const head = resolver.headOf(evaluation);
 	const html = renderHead(head);
 	const json = JSON.stringify(headToJson(head));
 	const hash = createHash('sha256').update(html).update('\0').update(json).digest('base64url');
-	const { src, recipe } = looked.made ?? {};
+	const { src, recipe } = evaluation.composedPicture ?? {};
 	const share = src && recipe && { name: src.slice(MEDIA_PATH.length), recipe };
 	const address = resolver.addressOf(page.path) ?? page.path;
 	return { path: page.path, address, hash, html, json, ...(share && { share }) };

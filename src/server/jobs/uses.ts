@@ -25,8 +25,8 @@ export function countUses(resolver: Resolver, pages: Iterable<Page>, pictures: r
 	};
 	for (const page of pages) {
 		for (const src of new Set([...sourcesIn(page.fields), ...sourcesIn(page.rules)])) note(src, 'named', page.path);
-		const looked = resolver.lookAt(page);
-		const picture = looked.pictureOf('og:image');
+		const evaluation = resolver.evaluate(page);
+		const picture = evaluation.pictureOf('og:image');
 		const lead = picture?.recipe?.picture?.file;
 		const src = picture?.recipe ? lead && sourceOf.get(lead) : picture?.src;
 		if (src) note(src, 'shown', page.path);

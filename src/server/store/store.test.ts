@@ -22,7 +22,7 @@ const site: Site = {
 	languages: ['en'],
 	separator: '·',
 	fields: { tagline: 'T' },
-	rules: [{ tag: 'title', kind: 'template', template: '{page.title} {sep} {site.name}' }]
+	rules: [{ tag: 'title', kind: 'template', template: '{page.title} {separator} {site.name}' }]
 };
 const page = (path: string, more: Partial<Page> = {}): Page => ({
 	path,
@@ -185,7 +185,7 @@ describe('the working copy and what is released', () => {
 			changed: 2,
 			worse: 2,
 			better: 0,
-			worst: [{ verdict: 'worse', reason: 'now with a gap: page.nothing is empty' }, {}]
+			worst: [{ verdict: 'worse', gained: [{ code: 'gap', data: { variables: ['page.nothing'] } }] }, {}]
 		});
 	});
 

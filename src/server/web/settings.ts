@@ -1,6 +1,8 @@
 import Ajv, { type ValidateFunction } from 'ajv';
 import {
-	checkLayout,
+	describeFinding,
+	findInLayout,
+	isError,
 	sameJson,
 	takenBack,
 	withChanges,
@@ -98,7 +100,8 @@ export function saveSettings(store: Store, stored: StoredSite, edit: SettingsEdi
 }
 
 /** A template that cannot be read is not kept, in a layout as in a rule. */
-function refuseLayout({ site }: StoredSite, { layout, fields }: ContentType) {
-	const wrong = layout && checkLayout(layout, { site, fields }).find(({ issue }) => issue.severity === 'error');
-	if (wrong) throw new UserError(`The share picture’s ${wrong.part} cannot be kept: ${wrong.message}`);
+function refuseLayout({ site }: StoredSite, { name, layout, fields }: ContentType) {
+	const wrong = layout && findInLayout(layout, { of: 'type', name }, { site, fields }).find(isError);
+	if (wrong && 'part' in wrong.data)
+		throw new UserError(`The ${wrong.data.part} cannot be kept: ${describeFinding(wrong)}`);
 }

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
-	import { keptCopyOf, weaknessesOf, type Picture } from '$core';
+	import { keptCopyOf, findInPicture, type Picture } from '$core';
 	import * as api from '$ui/api';
 	import { Bench } from '$ui/bench.svelte';
 	import DraftNote from '$ui/DraftNote.svelte';
@@ -36,7 +36,7 @@
 
 	let wanted = $state('');
 	let only = $state<'all' | 'weak' | 'wordless' | 'unused'>('all');
-	const weakOf = (picture: Picture) => weaknessesOf(picture, bench.uses[picture.src]);
+	const weakOf = (picture: Picture) => findInPicture(picture, bench.uses[picture.src]);
 	/** What the site and its types name is used, though on no page by itself. */
 	const namedAbove = $derived(JSON.stringify([bench.site, bench.types]));
 	const isNamedAbove = (picture: Picture) => namedAbove.includes(JSON.stringify(picture.src));

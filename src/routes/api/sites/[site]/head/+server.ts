@@ -1,3 +1,4 @@
+import { parseUrl } from '$core';
 import { openStore } from '$server/web/working';
 import { answering, problem } from '$server/web/problem';
 import type { RequestHandler } from './$types';
@@ -42,8 +43,8 @@ export const GET: RequestHandler = ({ params, url, request }) =>
 	});
 
 const withoutFragment = (address: string) => {
-	if (!URL.canParse(address)) return address;
-	const url = new URL(address);
+	const url = parseUrl(address);
+	if (!url) return address;
 	url.hash = '';
 	return url.href;
 };

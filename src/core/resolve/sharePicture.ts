@@ -3,17 +3,17 @@ import { CANVAS, nameOfRecipe, recipeOf, type RecipeParts, type ShareLayout } fr
 import { cutSettingOf, keptCopyOf, MEDIA_PATH } from '../pictures/shapes';
 import { compileTemplate, type CompiledTemplate } from '../template/compile';
 import { partOf, toText } from '../template/values';
-import { cleanText } from '../text/text';
+import { settleText } from '../text/text';
 import { BUILT_IN_PICTURES, choosePictures } from './pictures';
-import type { Resolution } from './resolution';
-import type { ChosenPicture } from './types';
+import type { PageScope } from './scope';
+import type { ChosenPicture } from './value';
 
 /**
  * The share picture that a layout makes of a page: its address and its recipe. Its alt text is its title. Pure; drawing
  * is the server's.
  */
-export function composeFor(page: Resolution, layout: ShareLayout): ChosenPicture | undefined {
-	const [title, line] = textsOf(layout).map((template) => cleanText(template.run(page))) as [string, string];
+export function composeSharePicture(page: PageScope, layout: ShareLayout): ChosenPicture | undefined {
+	const [title, line] = textsOf(layout).map((template) => settleText(template.run(page))) as [string, string];
 	const recipe = recipeOf(layout, page.site.look, {
 		...{ title, line, language: page.language, play: page.playMark },
 		picture: layout.picture && leadOf(page),
@@ -23,7 +23,7 @@ export function composeFor(page: Resolution, layout: ShareLayout): ChosenPicture
 	const address = page.addresses.ofPicture(src, page.pageAddress);
 	if (!address) return undefined;
 	const alt = title || line || undefined;
-	return { ...{ address, src, recipe, ...CANVAS }, type: 'image/jpeg', alt, secure: undefined };
+	return { kind: 'picture', ...{ address, src, recipe, ...CANVAS }, type: 'image/jpeg', alt, secure: undefined };
 }
 
 /** The templates of a layout's title and line, read once for all its pages. */
@@ -37,14 +37,14 @@ function textsOf(layout: ShareLayout): readonly CompiledTemplate[] {
 }
 
 /** The page's own picture, if the library holds it, and the point to keep in view. */
-function leadOf(page: Resolution): RecipeParts['picture'] {
+function leadOf(page: PageScope): RecipeParts['picture'] {
 	const [chosen] = choosePictures(BUILT_IN_PICTURES, '', page);
 	const picture = chosen && page.facts(chosen.src);
 	const kept = picture && keptCopyOf(picture);
 	return kept && { file: kept.file, ...cutSettingOf(picture, 'wide') };
 }
 
-function logoOf(page: Resolution): string | undefined {
+function logoOf(page: PageScope): string | undefined {
 	const value = page.siteValue('logo');
 	const src = typeof value === 'string' ? value : toText(partOf(value, 'src'));
 	const picture: Picture | undefined = src === '' ? undefined : page.facts(src);

@@ -1,26 +1,29 @@
-import type { ContentType, Layer, Page, Picture, PictureMention, Site } from '../model';
 import type { TagFamily } from '../catalogue/types';
-import type { Scope } from '../template/compile';
-import { ownValue, toText, type Value } from '../template/values';
+import { readingMinutes } from '../markup/reading';
+import type { ContentType, FoundTag, Layer, Page, Picture, PictureMention, Site } from '../model';
+import { isEmpty, ownValue, toText, type Value } from '../template/values';
 import type { AddressBook } from './address';
-import { readingMinutes } from './builtIns';
-import { LEFT_OUT, type Candidate } from './candidate';
-import { composeFor } from './composed';
-import { LOOPED, LoopWatch } from './loops';
-import type { PictureFacts, PictureScope } from './pictures';
-import { languageChain, type Plan } from './plan';
-import type { Telling } from './telling';
-import type { ChosenPicture, TagValue } from './types';
+import type { Candidate, Evaluate } from './candidate';
+import { tagOfFound, type FrameBook } from './found';
+import { inLanguage } from './language';
+import { LoopWatch } from './loops';
+import type { Plan } from './plan';
+import type { PageScope, PictureFacts } from './scope';
+import { searchOnWatch, searchQuietly, tryCandidate, type SearchRecord, type TracedSearch } from './search';
+import { composeSharePicture } from './sharePicture';
+import type { SkippedSource } from './trace';
+import { pictureOfValue, textOfValue, type ChosenPicture, type TagValue } from './value';
 
 /** What is the same for all pages of a site. */
 export interface SiteScope {
 	readonly site: Site;
 	readonly addresses: AddressBook;
 	readonly facts: PictureFacts;
+	readonly frames: FrameBook;
 	readonly now: string;
 	/** With its spaces. */
 	readonly separator: string;
-	readonly choices: PictureScope['choices'];
+	readonly choices: PageScope['choices'];
 }
 
 const own = (record: object | undefined, name: string): Value =>
@@ -28,9 +31,9 @@ const own = (record: object | undefined, name: string): Value =>
 
 /**
  * One page on its way through the rules: what templates ask for, and what each tag came to. A tag is worked out when it
- * is first asked for. With `telling`, every search also tells how it went; without, nothing is kept but the values.
+ * is first asked for. With a `record`, every search also records how it went; without, nothing is kept but the values.
  */
-export class Resolution implements Scope, PictureScope {
+export class PageEvaluation implements PageScope {
 	readonly site: Site;
 	readonly addresses: AddressBook;
 	readonly language: string;
@@ -39,22 +42,21 @@ export class Resolution implements Scope, PictureScope {
 	readonly fields: Page['fields'];
 	/** Only where the rules could lead in a circle. */
 	readonly watch: LoopWatch | undefined;
-	private share: ChosenPicture | 'being made' | undefined;
 	private readonly values: (TagValue | null | undefined)[];
+	private picture: ChosenPicture | 'being composed' | undefined;
 
 	constructor(
 		private readonly scope: SiteScope,
 		readonly type: ContentType | undefined,
 		readonly page: Page,
 		readonly plan: Plan,
-		/** Filled with how each search went. */
-		readonly telling: Telling | undefined
+		readonly record: SearchRecord | undefined
 	) {
 		this.site = scope.site;
 		this.addresses = scope.addresses;
 		this.language = page.language ?? scope.site.languages[0] ?? 'en';
 		this.separator = scope.separator;
-		this.fields = page.fields;
+		this.fields = page.fields ?? NO_FIELDS;
 		this.watch = plan.hasCircle ? new LoopWatch((index) => plan.tags[index]!.name) : undefined;
 		this.pageAddress = scope.addresses.ofPath(page.path);
 		this.values = plan.start.slice();
@@ -69,6 +71,16 @@ export class Resolution implements Scope, PictureScope {
 	get facts(): PictureFacts {
 		return this.scope.facts;
 	}
+	get isTraced(): boolean {
+		return this.record !== undefined;
+	}
+	noteSkipped(chooser: object, skipped: readonly SkippedSource[]) {
+		this.record?.noteSkipped(chooser, skipped);
+	}
+	skippedBy(chooser: object): readonly SkippedSource[] {
+		return this.record?.skippedBy(chooser) ?? [];
+	}
+
 	get typePicture(): PictureMention | undefined {
 		const by = this.type?.pictureBy;
 		if (!by) return this.type?.picture;
@@ -78,22 +90,29 @@ export class Resolution implements Scope, PictureScope {
 	get playMark(): boolean {
 		return this.page.playMark ?? this.type?.playMark ?? false;
 	}
-
-	/** The share picture of the page, once anything has asked for it. */
-	get made(): ChosenPicture | undefined {
-		return this.share === 'being made' ? undefined : this.share;
-	}
-
-	composed(): ChosenPicture | undefined {
-		// A layout that asks what its own tag came to finds nothing there.
-		if (this.share === undefined && this.type?.layout) {
-			this.share = 'being made';
-			this.share = composeFor(this, this.type.layout);
-		}
-		return this.made;
-	}
 	get isHidden(): boolean {
 		return this.page.hidden === true || this.type?.special === 'not-found';
+	}
+
+	/** The share picture, where anything has asked for it. */
+	get composedPicture(): ChosenPicture | undefined {
+		return this.picture === 'being composed' ? undefined : this.picture;
+	}
+
+	sharePicture(): ChosenPicture | undefined {
+		// A layout that asks what its own tag came to finds nothing there.
+		if (this.picture === undefined && this.type?.layout) {
+			this.picture = 'being composed';
+			this.picture = composeSharePicture(this, this.type.layout);
+		}
+		return this.composedPicture;
+	}
+
+	foundOf(tag: string): readonly FoundTag[] {
+		return (this.page.found ?? []).filter((found) => tagOfFound(found)?.name === tag);
+	}
+	frameCount(tag: string, value: string): number | undefined {
+		return this.scope.frames.countOf(tag, this.language, value);
 	}
 
 	pageValue(name: string): Value {
@@ -107,9 +126,9 @@ export class Resolution implements Scope, PictureScope {
 			case 'modified':
 				return this.page.modified;
 			case 'minutes':
-				return readingMinutes(toText(own(this.page.fields, 'body')));
+				return readingMinutes(toText(own(this.fields, 'body')));
 			default:
-				return own(this.page.fields, name);
+				return own(this.fields, name);
 		}
 	}
 
@@ -124,12 +143,8 @@ export class Resolution implements Scope, PictureScope {
 	private translated(name: string): Value {
 		const { translations } = this.site;
 		if (!translations) return undefined;
-		for (const step of languageChain(this.language)) {
-			const tag = Object.keys(translations).find((one) => one.toLowerCase() === step);
-			const value = tag === undefined ? undefined : own(translations[tag], name);
-			if (value !== undefined && value !== '') return value;
-		}
-		return undefined;
+		const fields = inLanguage(translations, this.language, (one) => !isEmpty(own(one, name)));
+		return own(fields, name);
 	}
 
 	typeValue(name: string): Value {
@@ -144,71 +159,50 @@ export class Resolution implements Scope, PictureScope {
 		return this.textOf(tag);
 	}
 
-	/** What a tag came to; undefined for nothing and for tags nobody speaks of. */
 	valueOf(tag: string): TagValue | undefined {
 		const index = this.plan.indexOf.get(tag);
 		return index === undefined ? undefined : (this.valueAt(index) ?? undefined);
 	}
 
-	/** The same as one text: the first of several, the address of a picture. */
 	textOf(tag: string): string {
-		const value = this.valueOf(tag);
-		if (value === undefined || typeof value === 'string') return value ?? '';
-		const first = value[0];
-		return first === undefined || typeof first === 'string'
-			? (first ?? '')
-			: 'address' in first
-				? first.address
-				: first.value;
+		return textOfValue(this.valueOf(tag));
+	}
+
+	pictureOf(tag: string): ChosenPicture | undefined {
+		return pictureOfValue(this.valueOf(tag));
+	}
+
+	valueAt(index: number): TagValue | null {
+		const known = this.values[index];
+		if (known !== undefined) return known;
+		return (this.values[index] = this.search(index));
+	}
+
+	private search(index: number): TagValue | null {
+		const { plan, record, watch } = this;
+		if (!watch) {
+			if (record) return (plan.searches()[index] as TracedSearch).run(this, record);
+			return searchQuietly(plan.evaluators[index] as readonly Evaluate[], this);
+		}
+		watch.enter(index);
+		if (record) return (plan.searches()[index] as TracedSearch).runOnWatch(this, record, watch);
+		return searchOnWatch(plan.candidates[index] as readonly Candidate[], index, this, watch);
+	}
+
+	/** The candidate that ends the search for a tag; undefined for none, and where rules could go in circles. */
+	winnerOf(tag: string): Candidate | undefined {
+		const index = this.plan.indexOf.get(tag);
+		if (index === undefined || this.watch) return undefined;
+		return (this.plan.candidates[index] as readonly Candidate[]).find(
+			(candidate) => tryCandidate(candidate, this) !== undefined
+		);
 	}
 
 	/** The variables that are empty in what a tag came to, with words round the gap; through borrows as they are. */
 	gapsOf(tag: string): readonly string[] {
-		const index = this.plan.indexOf.get(tag);
-		if (index === undefined || this.watch) return NO_GAPS;
-		for (const candidate of this.plan.candidates[index] as readonly Candidate[]) {
-			if (candidate.evaluate(this) === undefined) continue;
-			return candidate.takes === undefined ? (candidate.gaps?.(this) ?? NO_GAPS) : this.gapsOf(candidate.takes);
-		}
-		return NO_GAPS;
-	}
-
-	pictureOf(tag: string): ChosenPicture | undefined {
-		const value = this.valueOf(tag);
-		const first = typeof value === 'object' ? value[0] : undefined;
-		return typeof first === 'object' && 'address' in first ? first : undefined;
-	}
-
-	/** By place in the plan. Null for nothing. */
-	valueAt(index: number): TagValue | null {
-		const known = this.values[index];
-		if (known !== undefined) return known;
-		this.watch?.enter(index);
-		const value = this.telling
-			? plannedSearch(this.plan, index).run(this, this.telling)
-			: this.watch
-				? this.searchOnWatch(this.watch, index)
-				: this.search(this.plan.tries[index] as Plan['tries'][number]);
-		this.values[index] = value;
-		return value;
-	}
-
-	private search(tries: readonly Candidate['evaluate'][]): TagValue | null {
-		for (let i = 0; i < tries.length; i++) {
-			const value = (tries[i] as Candidate['evaluate'])(this);
-			if (value === LEFT_OUT) return null;
-			if (value !== undefined) return value;
-		}
-		return null;
-	}
-
-	private searchOnWatch(watch: LoopWatch, index: number): TagValue | null {
-		for (const candidate of this.plan.candidates[index] as readonly Candidate[]) {
-			const value = watch.attempt(index, candidate, () => candidate.evaluate(this));
-			if (value === LEFT_OUT) return null;
-			if (value !== undefined && value !== LOOPED) return value;
-		}
-		return null;
+		const winner = this.winnerOf(tag);
+		if (!winner) return NO_GAPS;
+		return winner.takes === undefined ? (winner.gaps?.(this) ?? NO_GAPS) : this.gapsOf(winner.takes);
 	}
 
 	/** Whether a family of tags goes out, and which layer says so: the nearest that says anything decides (R8). */
@@ -223,9 +217,8 @@ export class Resolution implements Scope, PictureScope {
 	}
 }
 
-const plannedSearch = (plan: Plan, index: number) => plan.searches[index] as Plan['searches'][number];
-
 const NO_GAPS: readonly string[] = [];
+const NO_FIELDS: Page['fields'] = {};
 
 /** Whether something is on, and which layer says so. */
 export interface Switch {

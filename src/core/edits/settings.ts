@@ -1,4 +1,4 @@
-import type { ContentType, Page, Picture, Site } from './model';
+import type { ContentType, Page, Picture, Site } from '../model';
 
 /** Changes to what a layer is, beside its rules: keys with their new values, null for a key that goes. */
 export type Changes<T> = { readonly [K in keyof T]?: T[K] | null };

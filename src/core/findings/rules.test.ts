@@ -2,7 +2,8 @@ import { describe, expect, test } from 'vitest';
 import {
 	CATALOGUE,
 	checkRule,
-	checkSite,
+	describeFinding,
+	findInRules,
 	findTag,
 	loopThrough,
 	type ContentType,
@@ -20,11 +21,11 @@ const site: Site = {
 	rules: []
 };
 const messages = (rule: Rule, more: Partial<Site> = {}) =>
-	checkSite(
+	findInRules(
 		{ ...site, ...more, rules: [rule] },
 		[{ name: 't', fields: [{ name: 'shot', kind: 'picture' }], rules: [] }],
 		[]
-	).map((found) => found.message);
+	).map(describeFinding);
 const template = (tag: string, text: string, language?: string): Rule => ({
 	tag,
 	kind: 'template',
@@ -38,6 +39,14 @@ describe('a rule by itself', () => {
 		[
 			template('shore:tide', 'x'),
 			'The prefix of "shore:tide" is not declared. Declare "shore" with its namespace at the site.'
+		],
+		[
+			template('meta:description', 'x'),
+			'"meta:description" would put a second tag beside the real one. Set "description" instead.'
+		],
+		[
+			template('robots:ROBOTS', 'noindex'),
+			'"robots:ROBOTS" would put a second tag beside the real one. Set "robots" instead.'
 		],
 		[template('nonsense', 'x'), 'Unknown tag "nonsense". Use a name from the catalogue, or declare its prefix.'],
 		[
@@ -111,20 +120,30 @@ describe('a whole site', () => {
 	};
 	test('every place is named', () => {
 		expect(
-			checkSite(site, types, [page]).map(({ layer, owner, tag, language }) => [layer, owner, tag, language])
+			findInRules(site, types, [page]).map(({ target, tag, data }) => [
+				target,
+				tag ?? 'part' in data,
+				'language' in data
+			])
 		).toEqual([
-			['type', 't', 'title', undefined],
-			['type', 't', 'extra markup', undefined],
-			['page', '/p', 'title', 'fr']
+			[{ of: 'type', name: 't' }, 'title', false],
+			[{ of: 'type', name: 't' }, true, false],
+			[{ of: 'page', path: '/p' }, 'title', true]
 		]);
 	});
 	test('a circle through two layers is told once', () => {
 		const looping: ContentType[] = [
 			{ name: 't', fields: [], rules: [{ tag: 'title', kind: 'borrow', from: 'description' }] }
 		];
-		const found = checkSite({ ...site, rules: [template('description', '{head.title}')] }, looping, []);
-		expect(found.map(({ layer, message }) => [layer, message])).toEqual([
+		const found = findInRules({ ...site, rules: [template('description', '{head.title}')] }, looping, []);
+		expect(found.map((one) => [one.target.of, describeFinding(one)])).toEqual([
 			['type', 'These tags borrow in a circle: title → description → title. Give one of them a template of its own.']
+		]);
+	});
+	test('two rules for one language, however it is written, are told', () => {
+		const rules = [template('title', 'a', 'fr-CA'), template('title', 'b', 'fr-ca'), template('title', 'c', 'fr')];
+		expect(findInRules({ ...site, rules }, [], []).map(describeFinding)).toEqual([
+			'There are two rules for "title" in fr-ca; only the first is used. Take one of them away.'
 		]);
 	});
 	test('fields of any type may be named at the site, only its own at a type', () => {
@@ -178,8 +197,18 @@ describe('the catalogue', () => {
 		['robots:a b', undefined],
 		['meta:"><x', undefined],
 		['__proto__:x', undefined],
-		['constructor:x', undefined]
+		['constructor:x', undefined],
+		['meta:description', undefined],
+		['meta:Description', undefined],
+		['meta:title', undefined],
+		['meta:robots', undefined],
+		['robots:robots', undefined],
+		['robots:theme-color', undefined],
+		['OG:title', undefined],
+		['article:teg', undefined]
 	])('%s is no tag', (name, definition) => {
-		expect(findTag(name, { shore: 'https://x.example' })).toBe(definition);
+		expect(findTag(name, { shore: 'https://x.example', og: 'https://x.example', article: 'https://x.example' })).toBe(
+			definition
+		);
 	});
 });

@@ -1,27 +1,17 @@
-import { findTag, TAG_NAMES, undeclaredPrefix } from '../catalogue/catalogue';
+import { findTag, isReserved, TAG_NAMES, undeclaredPrefix } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
-import { formatIssue, nearestName, type Issue } from '../issue';
+import { nearestName, type Issue } from '../issue';
 import { limitExtraMarkup } from '../markup/extra';
 import { PAGE_FIELDS, type ContentType, type ExtraMarkup, type Field, type Page, type Rule, type Site } from '../model';
-import { checkLayout } from './checkLayout';
-import { KIND_EXPECTED, legalValue, ROBOTS_DIRECTIVES } from '../resolve/legal';
+import type { ShareLayout } from '../pictures/layout';
+import { expectedOf, legalValue, ROBOTS_DIRECTIVES } from '../resolve/legal';
 import { pathBetween } from '../resolve/loops';
 import { checkTemplate } from '../template/check';
 import { compileTemplate, variablesIn } from '../template/compile';
 import { parseTemplate } from '../template/parse';
-import { isLanguageTag } from '../text/text';
-
-/** An issue with the place of the rule it is about. */
-export interface RuleIssue {
-	readonly layer: 'site' | 'type' | 'page';
-	/** The type's name or the page's path. */
-	readonly owner?: string;
-	readonly tag: string;
-	readonly language?: string;
-	readonly issue: Issue;
-	/** The sentence for people. */
-	readonly message: string;
-}
+import { isBlank, isLanguageTag, settleText } from '../text/text';
+import { parseUrl } from '../text/url';
+import { ruleFinding, type Finding, type Target } from './finding';
 
 /** Where a rule stands, as far as checking it needs to know. */
 export interface RuleContext {
@@ -58,11 +48,16 @@ const whole = (seen: string, issue: Pick<Issue, 'code' | 'expected' | 'nearest'>
 });
 
 function unknownTag(name: string): Issue {
+	const beside = isReserved(name) && reservedFor(name);
+	if (beside) return whole(name, { code: 'rule/reserved-name', expected: `"${beside}"` });
 	const prefix = undeclaredPrefix(name);
 	const nearest = nearestName(name, TAG_NAMES);
-	if (prefix && !nearest) return whole(name, { code: 'rule/no-prefix', expected: prefix });
+	if (prefix && !nearest && !isReserved(name)) return whole(name, { code: 'rule/no-prefix', expected: prefix });
 	return whole(name, { code: 'rule/unknown-tag', ...(nearest && { nearest }) });
 }
+
+/** The tag that a name of one's own would stand beside. */
+const reservedFor = (name: string) => /^(?:meta|robots):(.*)$/i.exec(name)?.[1]?.toLowerCase();
 
 function checkBody(rule: Rule, tag: TagDefinition, { site, fields }: RuleContext): Issue[] {
 	switch (rule.kind) {
@@ -80,14 +75,17 @@ function checkBody(rule: Rule, tag: TagDefinition, { site, fields }: RuleContext
 			});
 		}
 		case 'template': {
-			const siteFields = Object.keys(site.fields);
-			return [
-				...checkTemplate(rule.template, { fields, siteFields, tagNames: TAG_NAMES }),
-				...checkConstant(rule.template, tag)
-			];
+			return [...checkTemplate(rule.template, contextOf({ site, fields })), ...checkConstant(rule.template, tag)];
 		}
 	}
 }
+
+const contextOf = ({ site, fields }: RuleContext) => ({
+	fields,
+	siteFields: Object.keys(site.fields),
+	tagNames: TAG_NAMES,
+	languages: site.languages
+});
 
 /** A template without variables always comes to the same: then its value can be checked now. */
 function checkConstant(source: string, tag: TagDefinition): Issue[] {
@@ -99,15 +97,11 @@ function checkConstant(source: string, tag: TagDefinition): Issue[] {
 		nodes.some((node) => node.kind !== 'text')
 	)
 		return [];
-	const text = nodes
-		.map((node) => (node.kind === 'text' ? node.text : ''))
-		.join('')
-		.trim();
-	const legal =
-		tag.kind === 'address' ? text.startsWith('/') || URL.canParse(text) : legalValue(tag, text) !== undefined;
-	if (text === '' || legal) return [];
+	const text = settleText(nodes.map((node) => (node.kind === 'text' ? node.text : '')).join(''));
+	const isAddress = (value: string) => value.startsWith('/') || parseUrl(value) !== undefined;
+	const isLegal = tag.kind === 'address' ? isAddress(text) : legalValue(tag, text) !== undefined;
+	if (isBlank(text) || isLegal) return [];
 	const names = tag.kind === 'directives' ? ROBOTS_DIRECTIVES : (tag.choices ?? []);
-	const expected = tag.choices ? `one of ${tag.choices.join(', ')}` : KIND_EXPECTED[tag.kind];
 	const nearest = nearestName(text, names);
 	return [
 		{
@@ -116,7 +110,7 @@ function checkConstant(source: string, tag: TagDefinition): Issue[] {
 			start: 0,
 			end: source.length,
 			seen: text,
-			expected,
+			expected: expectedOf(tag),
 			...(nearest && { nearest })
 		}
 	];
@@ -139,71 +133,88 @@ export function loopThrough(tag: string, rules: readonly Rule[]): string[] | und
 	return undefined;
 }
 
-function loopIssues(rules: readonly Rule[], all: readonly Rule[], seen: Set<string>): { rule: Rule; issue: Issue }[] {
+function loopFindings(rules: readonly Rule[], all: readonly Rule[], target: Target, seen: Set<string>): Finding[] {
 	return rules.flatMap((rule) => {
 		const loop = loopThrough(rule.tag, all);
 		const key = loop && [...new Set(loop)].sort().join();
 		if (!loop || seen.has(key as string)) return [];
 		seen.add(key as string);
-		return [{ rule, issue: whole(loop.join(' → '), { code: 'rule/loop' }) }];
+		return [findingOf(rule, target, whole(loop.join(' → '), { code: 'rule/loop' }))];
 	});
 }
 
-/** Every rule and template of a site, checked. Issues come in the order site, types, pages. */
-export function checkSite(site: Site, types: readonly ContentType[], pages: Iterable<Page>): RuleIssue[] {
+function findingOf(rule: Rule, target: Target, issue: Issue): Finding {
+	const source = rule.kind === 'template' ? rule.template : '';
+	return ruleFinding(target, rule.tag, { issue, source, ...(rule.language && { language: rule.language }) });
+}
+
+/** Every rule and template of a site, checked. Findings come in the order site, types, pages. */
+export function findInRules(site: Site, types: readonly ContentType[], pages: Iterable<Page>): Finding[] {
 	const seen = new Set<string>();
-	const found = checkLayer({ layer: 'site' }, site, { site, fields: fieldsOfAll(types) }, [], seen);
+	const found = findInLayer({ of: 'site' }, site, { site, fields: fieldsOfAll(types) }, [], seen);
 	const byName = new Map(types.map((type) => [type.name, type]));
 	for (const type of types) {
-		const [place, context] = [{ layer: 'type', owner: type.name } as const, { site, fields: type.fields }];
-		found.push(...checkLayer(place, type, context, site.rules, seen));
-		for (const { part, ...told } of type.layout ? checkLayout(type.layout, context) : [])
-			found.push({ ...place, tag: `share picture, ${part}`, ...told });
+		const [target, context] = [{ of: 'type', name: type.name } as const, { site, fields: type.fields }];
+		found.push(...findInLayer(target, type, context, site.rules, seen));
+		if (type.layout) found.push(...findInLayout(type.layout, target, context));
 	}
 	for (const page of pages) {
 		if (page.rules.length === 0 && !page.extra) continue;
 		const type = byName.get(page.type);
-		found.push(
-			...checkLayer(
-				{ layer: 'page', owner: page.path },
-				page,
-				{ site, fields: type?.fields ?? [] },
-				[...site.rules, ...(type?.rules ?? [])],
-				seen
-			)
-		);
+		const [target, context] = [{ of: 'page', path: page.path } as const, { site, fields: type?.fields ?? [] }];
+		found.push(...findInLayer(target, page, context, [...site.rules, ...(type?.rules ?? [])], seen));
 	}
 	return found;
 }
 
-function checkLayer(
-	place: Pick<RuleIssue, 'layer' | 'owner'>,
+/** Everything wrong or doubtful with the texts of a layout, checked as rules are. */
+export function findInLayout(layout: ShareLayout, target: Target, context: RuleContext): Finding[] {
+	return (['title', 'line'] as const).flatMap((part) => {
+		const source = layout[part]?.template;
+		if (source === undefined) return [];
+		return checkTemplate(source, contextOf(context)).map((issue) =>
+			ruleFinding(target, undefined, { issue, source, part: `${part} of the share picture` })
+		);
+	});
+}
+
+function findInLayer(
+	target: Target,
 	{ rules, extra }: { readonly rules: readonly Rule[]; readonly extra?: ExtraMarkup },
 	context: RuleContext,
 	below: readonly Rule[],
 	seen: Set<string>
-): RuleIssue[] {
-	const sourceOf = (rule: Rule) => (rule.kind === 'template' ? rule.template : '');
-	const ofRules = rules.flatMap((rule) => checkRule(rule, context).map((issue) => ({ rule, issue })));
-	const loops = loopIssues(rules, [...rules, ...below], seen);
-	const ofExtra = [extra?.before, extra?.after].flatMap((markup) =>
-		markup === undefined
+): Finding[] {
+	const inMarkup = (source: string | undefined) =>
+		source === undefined
 			? []
-			: limitExtraMarkup(markup).issues.map((issue) => ({
-					...place,
-					tag: 'extra markup',
-					issue,
-					message: formatIssue(issue, markup)
-				}))
-	);
+			: limitExtraMarkup(source).issues.map((issue) =>
+					ruleFinding(target, undefined, { issue, source, part: 'extra markup' })
+				);
 	return [
-		...[...ofRules, ...loops].map(({ rule, issue }) => ({
-			...place,
-			tag: rule.tag,
-			...(rule.language && { language: rule.language }),
-			issue,
-			message: formatIssue(issue, sourceOf(rule))
-		})),
-		...ofExtra
+		...rules.flatMap((rule) => checkRule(rule, context).map((issue) => findingOf(rule, target, issue))),
+		...doubleFindings(rules, target),
+		...loopFindings(rules, [...rules, ...below], target, seen),
+		...inMarkup(extra?.before),
+		...inMarkup(extra?.after)
 	];
+}
+
+/** Rules of one layer that speak of the same tag in the same language: only the first is used. */
+function doubleFindings(rules: readonly Rule[], target: Target): Finding[] {
+	const seen = new Set<string>();
+	return rules.flatMap((rule) => {
+		const key = `${rule.tag} ${(rule.language ?? '').toLowerCase()}`;
+		if (!seen.has(key)) {
+			seen.add(key);
+			return [];
+		}
+		return [
+			findingOf(
+				rule,
+				target,
+				whole(rule.tag, { code: 'rule/double', ...(rule.language && { expected: rule.language }) })
+			)
+		];
+	});
 }

@@ -1,5 +1,14 @@
 import { describe, expect, test } from 'vitest';
-import { checkLayout, checkSite, STARTING_LAYOUTS, weaknessesOf, type JudgedPicture } from '../index';
+import {
+	describeFinding,
+	findInLayout,
+	findInPicture,
+	findInRules,
+	STARTING_LAYOUTS,
+	type JudgedPicture
+} from '../index';
+
+const weaknessesOf = (...given: Parameters<typeof findInPicture>) => findInPicture(...given).map(describeFinding);
 
 const good: JudgedPicture = { width: 1200, height: 630, bytes: 180_000, type: 'image/jpeg', alt: 'A pier' };
 
@@ -73,15 +82,16 @@ describe('the texts of a layout', () => {
 		site: { name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: {}, rules: [] },
 		fields: [{ name: 'region', kind: 'text' as const }]
 	};
+	const target = { of: 'type', name: 'isle' } as const;
 	test('are checked as templates are', () => {
-		expect(checkLayout(layout, context)).toEqual([]);
+		expect(findInLayout(layout, target, context)).toEqual([]);
 		const wrong = { ...layout, title: { ...layout.title, template: '{page.regoin}' } };
-		expect(checkLayout(wrong, context)).toMatchObject([
-			{ part: 'title', message: expect.stringContaining('page.region') }
-		]);
+		const [found, ...more] = findInLayout(wrong, target, context);
+		expect(describeFinding(found!)).toContain('page.region');
+		expect(more).toEqual([]);
 		const types = [{ name: 'isle', fields: [...context.fields], rules: [], layout: wrong }];
-		expect(checkSite(context.site, types, [])).toMatchObject([
-			{ layer: 'type', owner: 'isle', tag: 'share picture, title', issue: { severity: 'error' } }
+		expect(findInRules(context.site, types, [])).toMatchObject([
+			{ target, weight: 8, data: { part: 'title of the share picture', issue: { severity: 'error' } } }
 		]);
 	});
 });

@@ -1,12 +1,10 @@
-import { findTag } from '../catalogue/catalogue';
+import { weightOf, type Finding } from '../findings/finding';
+import { findInTag, valueIn } from '../findings/pages';
 import type { ContentType, Page, Picture, Rule, RuleBody, Site } from '../model';
-import { sameJson, withChanges, type Changes, type PictureEdit, type SettingsEdit } from '../settings';
-import { hasGap, hasTwice } from '../text/faults';
-import { countGraphemes } from '../text/text';
-import type { SiteModel } from './resolve';
-import { Resolver } from './resolve';
-import type { Resolution } from './resolution';
-import type { Head, HeadTag } from './types';
+import type { Head, HeadTag } from '../resolve/head';
+import type { PageEvaluation } from '../resolve/page';
+import { Resolver, type SiteModel } from '../resolve/resolver';
+import { sameJson, withChanges, type Changes, type PictureEdit, type SettingsEdit } from './settings';
 
 /** A rule about to be set in a layer, or taken away when the body is null. */
 export interface Edit {
@@ -22,14 +20,17 @@ export interface Edit {
 /** An edit of one rule, or of settings. */
 export type AnyEdit = Edit | SettingsEdit;
 
-/** What an edit does to one page. `better` and `worse` are by what a reader of links would make of the tag. */
+/** What an edit does to one page, told by the findings on the tag before and after. */
 export interface ReachedPage {
 	readonly path: string;
+	readonly tag: string;
 	readonly before: string;
 	readonly after: string;
 	readonly verdict: 'better' | 'worse' | 'other';
-	/** Why it got worse or better, in words. */
-	readonly reason?: string;
+	/** What is wrong only after it, only before it, and both. */
+	readonly gained: readonly Finding[];
+	readonly lost: readonly Finding[];
+	readonly kept: readonly Finding[];
 }
 
 /** Which pages an edit changes, and how. */
@@ -40,6 +41,8 @@ export interface Reach {
 	readonly changed: number;
 	readonly better: number;
 	readonly worse: number;
+	/** Pages that stay as they are because their own file says it, and that is taken before the edited rule (R13). */
+	readonly sayThemselves: number;
 	/** The pages to look at first, the worst at the top. */
 	readonly worst: readonly ReachedPage[];
 }
@@ -104,19 +107,20 @@ export function measureReach(
 	const before = new Resolver(model, now);
 	const after = new Resolver(editModel(model, edit), now);
 	const found: ReachedPage[] = [];
-	const count = { under: 0, changed: 0, better: 0, worse: 0 };
+	const count = { under: 0, changed: 0, better: 0, worse: 0, sayThemselves: 0 };
 	let seen = 0;
 	for (const page of pages) {
 		if (++seen % 500 === 0) progress?.(seen);
 		if (!isUnder(page, edit)) continue;
 		count.under++;
-		const [looked, looking] = [before.lookAt(page), after.lookAt(editPage(page, edit))];
-		if (tagsOf(edit)?.every((tag) => isUntouched(tag, looked, looking))) continue;
-		const [was, will] = [before.headOf(looked), after.headOf(looking)];
-		if (sameHead(was, will)) continue;
+		const [was, will] = [before.evaluate(page), after.evaluate(editPage(page, edit))];
+		if ('tag' in edit && edit.place.layer !== 'page' && will.winnerOf(edit.tag)?.isFound) count.sayThemselves++;
+		if (tagsOf(edit)?.every((tag) => isUntouched(tag, was, will))) continue;
+		const [headBefore, headAfter] = [before.headOf(was), after.headOf(will)];
+		if (sameHead(headBefore, headAfter)) continue;
 		count.changed++;
-		const tag = tagsOf(edit)?.find((one) => !isUntouched(one, looked, looking)) ?? firstDifference(was, will);
-		const change = compare(page.path, tag, [was, looked.gapsOf(tag)], [will, looking.gapsOf(tag)]);
+		const tag = tagsOf(edit)?.find((one) => !isUntouched(one, was, will)) ?? firstDifference(headBefore, headAfter);
+		const change = compare(page, tag, [headBefore, was], [headAfter, will]);
 		if (change.verdict !== 'other') count[change.verdict]++;
 		keepWorst(found, change);
 	}
@@ -136,7 +140,7 @@ function tagsOf(edit: AnyEdit): readonly string[] | undefined {
  * Whether an edit leaves a page as it is, told by one tag alone: what comes to the same is read as the same by all
  * other tags. Where rules could go in circles (R7), it cannot be told so.
  */
-function isUntouched(tag: string, was: Resolution, will: Resolution): boolean {
+function isUntouched(tag: string, was: PageEvaluation, will: PageEvaluation): boolean {
 	return !was.watch && !will.watch && sameJson(was.valueOf(tag), will.valueOf(tag));
 }
 
@@ -165,30 +169,25 @@ function keepWorst(list: ReachedPage[], page: ReachedPage) {
 /** The tag to show for a change that is not of one tag. */
 function firstDifference(was: Head, will: Head): string {
 	const names = [...was.tags, ...will.tags].map(({ tag }) => tag.name);
-	return names.find((name) => textIn(was, name) !== textIn(will, name)) ?? 'title';
+	return names.find((name) => valueIn(was, name) !== valueIn(will, name)) ?? 'title';
 }
 
-const textIn = (head: Head, name: string) => head.tags.find(({ tag }) => tag.name === name)?.value ?? '';
+type Looked = readonly [head: Head, evaluation: PageEvaluation];
 
-type WithGaps = readonly [head: Head, gaps: readonly string[]];
-
-function compare(path: string, name: string, [was, gapsBefore]: WithGaps, [will, gapsAfter]: WithGaps): ReachedPage {
-	const [before, after] = [textIn(was, name), textIn(will, name)];
-	const faultBefore = faultOf(name, before, was, gapsBefore);
-	const faultAfter = faultOf(name, after, will, gapsAfter);
-	if (faultAfter && !faultBefore) return { path, before, after, verdict: 'worse', reason: `now ${faultAfter}` };
-	if (faultBefore && !faultAfter) return { path, before, after, verdict: 'better', reason: `no longer ${faultBefore}` };
-	return { path, before, after, verdict: 'other', ...(faultAfter && { reason: `still ${faultAfter}` }) };
-}
-
-/** What is wrong with a value in words, or undefined: empty, too long, the site's name twice, a gap left by a variable. */
-export function faultOf(name: string, value: string, head: Head, gaps: readonly string[] = []): string | undefined {
-	const tag = findTag(name);
-	if (value === '') return tag?.kind === 'picture' ? 'without a picture' : 'empty';
-	if (tag?.kind !== 'text') return undefined;
-	if (gaps.length > 0) return `with a gap: ${gaps.join(', ')} ${gaps.length === 1 ? 'is' : 'are'} empty`;
-	if (hasGap(value)) return 'with a gap in its text';
-	if (hasTwice(value, textIn(head, 'og:site_name'))) return 'with the site’s name twice';
-	const length = countGraphemes(value);
-	return tag.aim && length > tag.aim[1] ? `${length} characters, more than ${tag.aim[1]}` : undefined;
+function compare(page: Page, tag: string, [was, before]: Looked, [will, after]: Looked): ReachedPage {
+	const [mine, theirs] = [findInTag(tag, page, will, after), findInTag(tag, page, was, before)];
+	const isIn = (list: readonly Finding[], one: Finding) => list.some(({ code }) => code === one.code);
+	const gained = mine.filter((one) => !isIn(theirs, one));
+	const lost = theirs.filter((one) => !isIn(mine, one));
+	const difference = weightOf(gained) - weightOf(lost);
+	return {
+		path: page.path,
+		tag,
+		before: valueIn(was, tag),
+		after: valueIn(will, tag),
+		verdict: difference > 0 ? 'worse' : difference < 0 ? 'better' : 'other',
+		gained,
+		lost,
+		kept: mine.filter((one) => isIn(theirs, one))
+	};
 }

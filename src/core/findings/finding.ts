@@ -1,0 +1,86 @@
+import { formatIssue, type Issue, type IssueCode } from '../issue';
+import { PAGE_KINDS } from './kinds/pages';
+import { PICTURE_KINDS } from './kinds/pictures';
+import type { Kind } from './kinds/kind';
+
+/** What a finding is about: a layer with its rules, a page as it comes out, or a picture. */
+export type Target =
+	| { readonly of: 'site' }
+	| { readonly of: 'type'; readonly name: string }
+	| { readonly of: 'page'; readonly path: string }
+	| { readonly of: 'picture'; readonly src: string };
+
+const KINDS = { ...PAGE_KINDS, ...PICTURE_KINDS };
+
+/** What is wrong in a rule, a template or extra markup, as its check found it. */
+export interface RuleData {
+	readonly issue: Issue;
+	/** What the issue's places are places in. */
+	readonly source: string;
+	/** The language that the rule is for. */
+	readonly language?: string;
+	/** Where it stands when not in a rule. */
+	readonly part?: 'title of the share picture' | 'line of the share picture' | 'extra markup';
+}
+
+type DataOf<K> = K extends Kind<infer D> ? D : never;
+/** Every kind of finding with the data that it tells. */
+export type FindingData = { readonly [C in keyof typeof KINDS]: DataOf<(typeof KINDS)[C]> } & {
+	readonly [C in IssueCode]: RuleData;
+};
+export type FindingCode = keyof FindingData;
+
+/**
+ * One thing that is wrong or weak, wherever it was found: by a check of rules, on a page as readers of links see it, in
+ * a picture. What to say of it and how to mend it follows from its code and data.
+ */
+export type Finding<C extends FindingCode = FindingCode> = {
+	readonly [K in C]: {
+		readonly code: K;
+		/** How much it spoils, from 1 to 10: what stops a card or a rule from working weighs 6 and more. */
+		readonly weight: number;
+		readonly target: Target;
+		/** The tag to go to. */
+		readonly tag?: string;
+		readonly data: FindingData[K];
+	};
+}[C];
+
+/** Rules that do not work cost what they were written for; a doubt costs little. */
+const RULE_WEIGHTS = { error: 8, warning: 2 } as const;
+
+/** A finding of a kind; its weight is the kind's. */
+export function finding<C extends keyof typeof KINDS>(
+	code: C,
+	target: Target,
+	tag: string | undefined,
+	data: FindingData[C]
+): Finding {
+	return { code, weight: KINDS[code].weight, target, ...(tag !== undefined && { tag }), data } as Finding;
+}
+
+/** What a check of a rule found, as a finding. */
+export function ruleFinding(target: Target, tag: string | undefined, data: RuleData): Finding {
+	const { code, severity } = data.issue;
+	return { code, weight: RULE_WEIGHTS[severity], target, ...(tag !== undefined && { tag }), data } as Finding;
+}
+
+/** Whether a finding tells of a rule that does not work, and so refuses it. */
+export const isError = (found: Finding): boolean => isOfRule(found) && found.data.issue.severity === 'error';
+
+const isOfRule = (found: Finding): found is Finding<IssueCode> => !Object.hasOwn(KINDS, found.code);
+
+/** What is wrong, in a sentence. */
+export function describeFinding(found: Finding): string {
+	if (isOfRule(found)) return formatIssue(found.data.issue, found.data.source);
+	return (KINDS[found.code as keyof typeof KINDS] as Kind<unknown>).says(found.data);
+}
+
+/** How to mend it, in a sentence. What a check of a rule found says so itself. */
+export function describeMend(found: Finding): string {
+	if (isOfRule(found)) return '';
+	return (KINDS[found.code as keyof typeof KINDS] as Kind<unknown>).mend(found.data);
+}
+
+/** How badly something is off: the sum of its findings' weights. */
+export const weightOf = (found: readonly Finding[]) => found.reduce((sum, { weight }) => sum + weight, 0);

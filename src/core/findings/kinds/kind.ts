@@ -1,0 +1,18 @@
+/** A kind of finding: how much it spoils, what it says, and how it is mended. */
+export interface Kind<D> {
+	/** From 1 to 10. */
+	readonly weight: number;
+	readonly says: (data: D) => string;
+	readonly mend: (data: D) => string;
+}
+
+export const kind = <D>(weight: number, says: (data: D) => string, mend: (data: D) => string): Kind<D> => ({
+	weight,
+	says,
+	mend
+});
+
+const list = new Intl.ListFormat('en', { type: 'conjunction' });
+
+/** Names as a sentence lists them. */
+export const listed = (names: readonly string[]) => list.format(names);

@@ -1,0 +1,95 @@
+import type { Layer } from '../../model';
+import { kind, listed } from './kind';
+
+/** Where the value of the tag came from: who wrote it can mend it. */
+export interface Origin {
+	/** The layer whose rule won; the built-in when no rule did. */
+	readonly layer: Layer;
+}
+
+type Nothing = Readonly<Record<string, never>>;
+
+const NAMES: Readonly<Record<string, string>> = { title: 'title', description: 'description' };
+const called = (tag: string) => NAMES[tag] ?? tag;
+
+/** A rule can be changed where it stands; what no rule says is changed at the page, or by a rule that is yet to be written. */
+const byRule = ({ layer }: Origin, changed: string, written: string) => (layer === 'built-in' ? written : changed);
+
+/** What can be wrong or weak on a page as readers of links see it. */
+export const PAGE_KINDS = {
+	'local-address': kind<Nothing>(
+		10,
+		() => 'Its address leads to no place that readers can reach',
+		() => 'Set the public base address of the site.'
+	),
+	'no-picture': kind<Nothing>(
+		6,
+		() => 'No picture: its card stays blank',
+		() => 'Give the site a share picture: it stands in wherever a page has none.'
+	),
+	'no-title': kind<Nothing>(
+		6,
+		() => 'It has no title',
+		() => 'Write a title template at the site, such as {page.title} {separator} {site.name}.'
+	),
+	gap: kind<{ readonly tag: string; readonly variables: readonly string[] }>(
+		5,
+		({ tag, variables }) => `${listed(variables)} left a gap in the ${called(tag)}`,
+		() => 'Put what belongs to a variable into [[ … ]], so that it goes when the variable is empty.'
+	),
+	'name-twice': kind<Origin & { readonly tag: string }>(
+		5,
+		({ tag }) => `The site’s name stands in the ${called(tag)} twice`,
+		(data) =>
+			byRule(
+				data,
+				'Take {site.name} out of the template: the pages’ own titles carry it already.',
+				'Take the site’s name out of the page’s own words once.'
+			)
+	),
+	'bare-title': kind<{ readonly title: string }>(
+		4,
+		({ title }) => `The home page calls itself “${title}”`,
+		() => 'Write the home page’s title from {site.name} and {site.tagline}.'
+	),
+	'no-description': kind<Nothing>(
+		4,
+		() => 'It has no description',
+		() => 'Give the page a summary, or let the description fall back: {page.summary ?? site.description}.'
+	),
+	'logo-picture': kind<Nothing>(
+		4,
+		() => 'The picture is a logo',
+		() => 'Put a picture of the page before the logo in the list of picture sources.'
+	),
+	'small-picture': kind<{ readonly width: number; readonly needed: number; readonly readers: readonly string[] }>(
+		3,
+		({ width, readers }) => `The picture is ${width} pixels wide: too small to fill the card in ${listed(readers)}`,
+		({ needed }) => `Set a least width of ${needed} pixels for share pictures, so that small ones are passed over.`
+	),
+	cut: kind<Origin & { readonly tag: string; readonly length: number; readonly readers: readonly string[] }>(
+		2,
+		({ tag, length, readers }) => `The ${called(tag)} has ${length} characters and is cut in ${listed(readers)}`,
+		(data) =>
+			byRule(
+				data,
+				'Shorten it, or clip in the template what is long in it.',
+				'Shorten it at the page, or write a rule that clips it, such as {page.title | clip 50}.'
+			)
+	),
+	short: kind<{ readonly tag: string; readonly length: number }>(
+		1,
+		({ tag, length }) => `The ${called(tag)} has only ${length} characters`,
+		() => 'Say more at the page, or add a second source, such as the type’s own fields.'
+	),
+	'passed-over': kind<{ readonly tag: string; readonly other: string; readonly layer: Layer }>(
+		1,
+		({ tag, other, layer }) => `${other} is set at the ${layer}, and ${tag} does not follow it`,
+		({ tag, other }) => `Set ${tag} there too, or take its rule away so that it follows ${other}.`
+	),
+	empty: kind<{ readonly tag: string }>(
+		1,
+		({ tag }) => `${tag} comes to nothing`,
+		() => 'Give it another source to fall back to.'
+	)
+};

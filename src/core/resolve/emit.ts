@@ -1,0 +1,85 @@
+import { PICTURE_FACT_TAGS } from '../catalogue/catalogue';
+import type { TagDefinition } from '../catalogue/types';
+import type { TagSink } from './head';
+import type { PageEvaluation } from './page';
+import { NO_PARENT, type Step } from './plan';
+import type { Withheld } from './trace';
+import { pictureOfValue, type ChosenPicture, type TagValue } from './value';
+
+/**
+ * Hands the tags of a page on in the order of output (R11). A tag is left out when its family is off (R8), when it
+ * belongs to one that came to nothing, or when the site is lean and its twin says the same.
+ */
+export function emitTags(page: PageEvaluation, sink: TagSink) {
+	const { steps } = page.plan;
+	const og = page.family('og');
+	const twitter = page.family('twitter');
+	const isLean = page.site.lean === true && og.on;
+	if (og.on && twitter.on && !isLean) return emitAll(steps, page, sink);
+	for (const step of steps) {
+		const { tag, isOg, isTwitter } = step;
+		if ((isOg && !og.on) || (isTwitter && !twitter.on))
+			withhold(page, step, { kind: 'family-off', layer: (isOg ? og : twitter).layer });
+		else if (isLean && tag.twin && saysTheSame(page, tag))
+			withhold(page, step, { kind: 'same-as-twin', twin: tag.twin });
+		else emitStep(step, page, sink);
+	}
+}
+
+/** The common case: nothing is switched off. */
+function emitAll(steps: readonly Step[], page: PageEvaluation, sink: TagSink) {
+	for (let at = 0; at < steps.length; at++) emitStep(steps[at] as Step, page, sink);
+}
+
+function emitStep(step: Step, page: PageEvaluation, sink: TagSink) {
+	const { parent, constant, index } = step;
+	if (parent !== NO_PARENT && (parent < 0 || page.valueAt(parent) === null))
+		return withhold(page, step, { kind: 'no-parent', parent: step.tag.parent as string });
+	if (constant !== undefined) return sink.text(step, constant);
+	if (step.goesWithPicture) return;
+	const value = page.valueAt(index);
+	if (value === null) return;
+	if (typeof value !== 'string') return emitItems(step.tag, value, page, sink);
+	if (step.tag.attributes === undefined) sink.text(step, value);
+	else sink.tag(step.tag, value, step.tag.attributes);
+}
+
+/** Notes why a tag is not written, if it came to anything. */
+function withhold(page: PageEvaluation, { index }: Step, why: Withheld) {
+	if (page.record && page.valueAt(index) !== null) page.record.withhold(index, why);
+}
+
+function saysTheSame(page: PageEvaluation, tag: TagDefinition): boolean {
+	const text = page.textOf(tag.name);
+	return text !== '' && text === page.textOf(tag.twin as string);
+}
+
+function emitItems(tag: TagDefinition, items: Exclude<TagValue, string>, page: PageEvaluation, sink: TagSink) {
+	for (const item of items) {
+		if (typeof item === 'string') sink.tag(tag, item, tag.attributes);
+		else if (item.kind === 'picture') emitPicture(tag, item, pictureOfValue(items), page, sink);
+		else sink.tag(tag, item.address, { ...tag.attributes, ...item.attributes });
+	}
+}
+
+/**
+ * A picture and, directly after it, the facts that travel with it (R11). Alt text set for the tag goes to the first,
+ * and to every cut of the same picture.
+ */
+function emitPicture(
+	tag: TagDefinition,
+	picture: ChosenPicture,
+	first: ChosenPicture | undefined,
+	page: PageEvaluation,
+	sink: TagSink
+) {
+	sink.tag(tag, picture.address, undefined);
+	if (tag.name !== 'og:image') return;
+	const facts = PICTURE_FACT_TAGS;
+	if (picture.secure) sink.tag(facts.secure, picture.secure, undefined);
+	if (picture.type) sink.tag(facts.type, picture.type, undefined);
+	if (picture.width) sink.tag(facts.width, String(picture.width), undefined);
+	if (picture.height) sink.tag(facts.height, String(picture.height), undefined);
+	const alt = picture.src === first?.src ? page.textOf('og:image:alt') : picture.alt;
+	if (alt) sink.tag(facts.alt, alt, undefined);
+}

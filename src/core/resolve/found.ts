@@ -1,0 +1,125 @@
+import { findTag } from '../catalogue/catalogue';
+import type { TagDefinition } from '../catalogue/types';
+import {
+	FOUND_POLICIES,
+	type ContentType,
+	type FoundPolicies,
+	type FoundPolicy,
+	type FoundTag,
+	type FrameValue,
+	type Layer,
+	type Page,
+	type Site
+} from '../model';
+import { settleText } from '../text/text';
+
+/** What a page's own file said before Kephalon (R13): which values count, where they stand, which are a frame's. */
+
+/**
+ * A value on this share of a site's pages in one language is a frame's: a fifth is more than any section of a real
+ * site says on purpose, and less than what a theme writes everywhere. It takes a few pages to tell: of three, two may
+ * well say the same.
+ */
+export const FRAME_SHARE = 0.2;
+export const FRAME_LEAST = 4;
+
+/** Names that files use for a tag beside its own. */
+const OTHER_NAMES: Readonly<Record<string, string>> = { 'shortcut icon': 'icon', 'og:image:url': 'og:image' };
+
+/** Names that were looked up: files use a few dozen, but data from outside may hold any number. */
+const MOST_NAMES = 1000;
+const tagsByName = new Map<string, TagDefinition | undefined>();
+
+/**
+ * The tag that a found name stands for, or undefined when found values are not taken for it: `title`, whose words are
+ * the page's title already, the facts of pictures, which travel with their picture, and names that are no known tag.
+ */
+export function tagOfFound({ name }: FoundTag): TagDefinition | undefined {
+	if (!tagsByName.has(name)) {
+		if (tagsByName.size >= MOST_NAMES) tagsByName.clear();
+		tagsByName.set(name, lookUp(String(name).toLowerCase()));
+	}
+	return tagsByName.get(name);
+}
+
+function lookUp(name: string): TagDefinition | undefined {
+	const tag = findTag(Object.hasOwn(OTHER_NAMES, name) ? (OTHER_NAMES[name] as string) : name);
+	return !tag || tag.name === 'title' || tag.fact !== undefined ? undefined : tag;
+}
+
+/** The tags that a page's own file speaks of, each once, in the order of the file. */
+export function foundTags(found: readonly FoundTag[]): TagDefinition[] {
+	return [...new Set(found.map(tagOfFound))].filter((tag) => tag !== undefined);
+}
+
+/** What the layers say of found values of a tag, and which layer says so. The nearest that says anything decides. */
+export function foundPolicyFor(
+	tag: string,
+	page: Page,
+	type: ContentType | undefined,
+	site: Site
+): { readonly policy: FoundPolicy; readonly layer: Layer } {
+	const layers = [
+		['page', page.foundPolicy],
+		['type', type?.foundPolicy],
+		['site', site.foundPolicy]
+	] as const;
+	for (const [layer, policies] of layers) {
+		const policy = policyIn(policies, tag);
+		if (policy !== undefined) return { policy, layer };
+	}
+	return { policy: 'keep', layer: 'built-in' };
+}
+
+function policyIn(policies: FoundPolicies | undefined, tag: string): FoundPolicy | undefined {
+	const tags = policies?.tags ?? {};
+	const policy = Object.hasOwn(tags, tag) ? tags[tag] : policies?.all;
+	return FOUND_POLICIES.find((one) => one === policy);
+}
+
+const keyOf = (tag: string, language: string, value: string) => `${tag}\n${language.toLowerCase()}\n${value}`;
+
+/** Looks up on how many pages a found value stands, when that makes it a frame's. */
+export class FrameBook {
+	private readonly counts: ReadonlyMap<string, number>;
+
+	constructor(frames: readonly FrameValue[] = []) {
+		this.counts = new Map(
+			frames.map(({ tag, language, value, pages }) => [keyOf(tag, language, settleText(value)), pages])
+		);
+	}
+
+	countOf(tag: string, language: string, value: string): number | undefined {
+		return this.counts.size === 0 ? undefined : this.counts.get(keyOf(tag, language, settleText(value)));
+	}
+}
+
+/**
+ * The found values of a site that are a frame's: those that stand on at least `FRAME_LEAST` pages and on `FRAME_SHARE`
+ * of the pages of one language. A page without a language counts under `usual`. The order is that of the tag, the
+ * language and the value.
+ */
+export function countFrames(pages: Iterable<Pick<Page, 'language' | 'found'>>, usual: string): FrameValue[] {
+	const inLanguage = new Map<string, number>();
+	const counts = new Map<string, { tag: string; language: string; value: string; pages: number }>();
+	for (const { language = usual, found = [] } of pages) {
+		inLanguage.set(language, (inLanguage.get(language) ?? 0) + 1);
+		const own = new Map(found.map((one) => countedAs(one, language)).filter((one) => one !== undefined));
+		for (const [key, value] of own) {
+			const count = counts.get(key);
+			if (count) count.pages++;
+			else counts.set(key, { ...value, pages: 1 });
+		}
+	}
+	return [...counts.values()]
+		.filter(({ pages: count }) => count >= FRAME_LEAST)
+		.filter(({ language, pages: count }) => count >= (inLanguage.get(language) as number) * FRAME_SHARE)
+		.sort((a, b) => (keyOf(a.tag, a.language, a.value) < keyOf(b.tag, b.language, b.value) ? -1 : 1));
+}
+
+function countedAs(found: FoundTag, language: string) {
+	const tag = tagOfFound(found);
+	const value = settleText(found.value);
+	if (!tag || value === '') return undefined;
+	return [keyOf(tag.name, language, value), { tag: tag.name, language, value }] as const;
+}

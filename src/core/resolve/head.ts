@@ -1,0 +1,51 @@
+import type { TagDefinition } from '../catalogue/types';
+import type { ExtraMarkup } from '../model';
+import type { Step } from './plan';
+
+/** One tag of a head, ready to be written. */
+export interface HeadTag {
+	readonly tag: TagDefinition;
+	readonly value: string;
+	readonly attributes: Readonly<Record<string, string>> | undefined;
+}
+
+/** The head of one page. */
+export interface Head {
+	/** What the html element itself should say. */
+	readonly html: { readonly lang: string; readonly prefix?: string };
+	/** In the order of output. */
+	readonly tags: readonly HeadTag[];
+	/** Raw markup of the page's own, parsed and limited to what a head may hold. */
+	readonly before: readonly string[];
+	readonly after: readonly string[];
+}
+
+/** Takes a head's tags as they come, in the order of output. */
+export interface TagSink {
+	/** Extra markup of the page's own, one element each. */
+	markup(where: keyof ExtraMarkup, elements: readonly string[]): void;
+	tag(tag: TagDefinition, value: string, attributes: HeadTag['attributes']): void;
+	/** A tag of one text without attributes, as nearly all are. */
+	text(step: Step, value: string): void;
+}
+
+/** Gathers tags to a head. */
+export class CollectedHead implements Head, TagSink {
+	readonly tags: HeadTag[] = [];
+	readonly before: string[] = [];
+	readonly after: string[] = [];
+
+	constructor(readonly html: Head['html']) {}
+
+	markup(where: keyof ExtraMarkup, elements: readonly string[]) {
+		this[where].push(...elements);
+	}
+
+	text({ tag }: Step, value: string) {
+		this.tag(tag, value, undefined);
+	}
+
+	tag(tag: TagDefinition, value: string, attributes: HeadTag['attributes']) {
+		this.tags.push({ tag, value, attributes });
+	}
+}

@@ -1,0 +1,20 @@
+/** A language tag and its shorter forms: `pt-BR` gives `pt-br`, `pt`, and '' for what is said for any language (R1). */
+export function languageChain(language: string): string[] {
+	const parts = language.toLowerCase().split('-');
+	return [...parts.map((_, i) => parts.slice(0, parts.length - i).join('-')), ''];
+}
+
+/** What a record keyed by language tags says for a language: for the exact one, else for its shorter forms. */
+export function inLanguage<T>(
+	byTag: Readonly<Record<string, T>> | undefined,
+	language: string,
+	isSaid: (value: T) => boolean
+): T | undefined {
+	if (!byTag) return undefined;
+	for (const step of languageChain(language)) {
+		const tag = Object.keys(byTag).find((one) => one.toLowerCase() === step);
+		const value = tag === undefined ? undefined : (byTag[tag] as T);
+		if (value !== undefined && isSaid(value)) return value;
+	}
+	return undefined;
+}

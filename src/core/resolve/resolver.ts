@@ -1,0 +1,206 @@
+import type { TagDefinition } from '../catalogue/types';
+import { limitExtraMarkup } from '../markup/extra';
+import type { ContentType, ExtraMarkup, Layer, Page, Picture, Site } from '../model';
+import { LAYERS } from '../model';
+import { spaced } from '../template/compile';
+import { AddressBook } from './address';
+import { emitTags } from './emit';
+import { FrameBook, foundPolicyFor, foundTags } from './found';
+import { CollectedHead, type Head, type TagSink } from './head';
+import { factsFrom, PageEvaluation, type SiteScope } from './page';
+import { makePlan, withConstants, type Plan, type PlanInput } from './plan';
+import type { PictureFacts } from './scope';
+import { SearchRecord, type TracedSearch } from './search';
+import type { Trace } from './trace';
+
+/** What is needed of a site to resolve its pages, besides the pages. */
+export interface SiteModel {
+	readonly site: Site;
+	readonly types: readonly ContentType[];
+	readonly pictures: readonly Picture[] | PictureFacts;
+}
+
+/** Plans kept for a type are dropped all together at this number: pages name any number of languages and found tags. */
+const MOST_PLANS = 200;
+/** Extra markup kept parsed is dropped all together at this number. */
+const MOST_EXTRAS = 1000;
+
+/**
+ * A site made ready: its rules compiled to a plan for each type and language, once. Pure and deterministic: the same
+ * site, page and `now` give the same head, and no page makes it throw.
+ */
+export class Resolver {
+	private readonly scope: SiteScope;
+	private readonly types: ReadonlyMap<string, ContentType>;
+	/** By type, then by language and the tags that a page's own file speaks of. */
+	private readonly plans = new Map<ContentType | undefined, Map<string, Plan>>();
+	private readonly made: PlanInput['made'] = new WeakMap();
+	private readonly extras = new Map<string, readonly string[]>();
+
+	/** `now` is the moment that `{now}` names, ISO 8601. */
+	constructor(model: SiteModel, now: string) {
+		const facts = typeof model.pictures === 'function' ? model.pictures : factsFrom(model.pictures);
+		this.scope = {
+			site: model.site,
+			addresses: new AddressBook(model.site.base),
+			facts,
+			frames: new FrameBook(model.site.frames),
+			now,
+			separator: spaced(model.site.separator),
+			choices: new Map()
+		};
+		this.types = new Map(model.types.map((type) => [type.name, type]));
+	}
+
+	/** The absolute address of a page, or undefined when the site's base is none. */
+	addressOf(path: string): string | undefined {
+		return this.scope.addresses.ofPath(path);
+	}
+
+	/** The head of a page. */
+	resolveHead(page: Page): Head {
+		return this.headOf(this.evaluate(page));
+	}
+
+	/** The head of a page that was evaluated. */
+	headOf(page: PageEvaluation): Head {
+		const head = new CollectedHead(this.htmlAttributes(page));
+		this.emit(page, head);
+		return head;
+	}
+
+	/** The head of a page with a trace for every tag that anything was said about, in the order of output. */
+	resolveWithTrace(page: Page): { head: Head; traces: Trace[] } {
+		const evaluation = this.evaluate(page, true);
+		const head = new CollectedHead(this.htmlAttributes(evaluation));
+		return { head, traces: this.emitWithTrace(evaluation, head) };
+	}
+
+	/** A page on its way through the rules: what templates can ask for, and what single tags come to. */
+	evaluate(page: Page, isTraced = false): PageEvaluation {
+		const type = this.types.get(page.type);
+		const plan = this.planFor(page, type);
+		return new PageEvaluation(this.scope, type, page, plan, isTraced ? new SearchRecord(plan.startEnds) : undefined);
+	}
+
+	/** Hands the tags of a page on, without making a head of them. */
+	writeTags(page: Page, sink: TagSink) {
+		this.emit(this.evaluate(page), sink);
+	}
+
+	/** The same, and the traces. */
+	writeWithTrace(page: Page, sink: TagSink): Trace[] {
+		return this.emitWithTrace(this.evaluate(page, true), sink);
+	}
+
+	private planFor(page: Page, type: ContentType | undefined): Plan {
+		const language = page.language ?? this.scope.site.languages[0] ?? 'en';
+		const found = page.found ? foundTags(page.found) : NONE_FOUND;
+		// What a page says for itself makes a plan of its own.
+		if (page.rules?.length > 0 || page.foundPolicy) return this.makePlan(language, type, page, found);
+		let plans = this.plans.get(type);
+		if (!plans) this.plans.set(type, (plans = new Map()));
+		const key = found.length === 0 ? language : `${language} ${found.map(({ name }) => name).join(' ')}`;
+		let plan = plans.get(key);
+		if (plan) return plan;
+		plan = this.makePlan(language, type, page, found);
+		plan = withConstants(plan, new PageEvaluation(this.scope, type, page, plan, undefined));
+		if (plans.size >= MOST_PLANS) plans.clear();
+		plans.set(key, plan);
+		return plan;
+	}
+
+	private makePlan(language: string, type: ContentType | undefined, page: Page, found: readonly TagDefinition[]): Plan {
+		const { site } = this.scope;
+		return makePlan({
+			layers: [
+				{ layer: 'page', rules: page.rules ?? [] },
+				{ layer: 'type', rules: type?.rules ?? [] },
+				{ layer: 'site', rules: site.rules ?? [] }
+			],
+			found: found.map((tag) => {
+				const { policy, layer } = foundPolicyFor(tag.name, page, type, site);
+				return { tag, policy, saidBy: layer };
+			}),
+			language,
+			kind: type?.kind || 'website',
+			prefixes: site.prefixes ?? {},
+			made: this.made
+		});
+	}
+
+	private emit(page: PageEvaluation, sink: TagSink) {
+		sink.markup('before', this.extra('before', page));
+		emitTags(page, sink);
+		sink.markup('after', this.extra('after', page));
+	}
+
+	private emitWithTrace(page: PageEvaluation, sink: TagSink): Trace[] {
+		this.emit(page, sink);
+		const { plan, watch } = page;
+		const record = page.record as SearchRecord;
+		const count = plan.tags.length;
+		// Where rules go in circles, every tag has its value before a reason asks for one.
+		if (watch) for (let index = 0; index < count; index++) page.valueAt(index);
+		const traces: Trace[] = [];
+		for (let index = 0; index < count; index++) traces.push(traceOf(index, page, record));
+		return traces;
+	}
+
+	private htmlAttributes(page: PageEvaluation): Head['html'] {
+		if (!this.scope.site.prefixes) return { lang: page.language };
+		const prefixes = Object.entries(this.scope.site.prefixes).map(([prefix, namespace]) => `${prefix}: ${namespace}`);
+		return { lang: page.language, ...(prefixes.length && { prefix: prefixes.join(' ') }) };
+	}
+
+	/** Extra markup of the three layers, the site's first; each text is parsed once. */
+	private extra(where: keyof ExtraMarkup, { page, type }: PageEvaluation): readonly string[] {
+		const { site } = this.scope;
+		if (!site.extra && !type?.extra && !page.extra) return NONE;
+		const texts = [site.extra?.[where], type?.extra?.[where], page.extra?.[where]];
+		return texts.flatMap((text) => (text === undefined ? [] : this.limited(text)));
+	}
+
+	private limited(markup: string): readonly string[] {
+		let elements = this.extras.get(markup);
+		if (!elements) {
+			elements = limitExtraMarkup(markup).elements;
+			if (this.extras.size >= MOST_EXTRAS) this.extras.clear();
+			this.extras.set(markup, elements);
+		}
+		return elements;
+	}
+}
+
+const NONE: readonly string[] = [];
+const NONE_FOUND: readonly TagDefinition[] = [];
+
+/** The trace of one tag, with what only the whole head can tell: why it is not written, and what was passed over (R3). */
+function traceOf(index: number, page: PageEvaluation, record: SearchRecord): Trace {
+	const { plan } = page;
+	const search = plan.searches()[index] as TracedSearch;
+	const trace = search.trace(page, record, plan.start[index] !== undefined);
+	if (trace.winner < 0) return trace;
+	const why = record.withheld?.get(index);
+	const from = plan.borrowsFrom[index] as number;
+	const other = plan.searches()[from];
+	const layer = other && layerPassedOver(search, other, page, record);
+	if (!why && !layer) return trace;
+	return {
+		...trace,
+		...(layer && { passedOver: { tag: (other as TracedSearch).tag, layer } }),
+		...(why && { withheld: why })
+	};
+}
+
+/** The layer of the tag that the built-in would have borrowed from, when that is the more specific one. */
+function layerPassedOver(
+	mine: TracedSearch,
+	theirs: TracedSearch,
+	page: PageEvaluation,
+	record: SearchRecord
+): Layer | undefined {
+	const layer = mine.layerOf(page, record) as Layer;
+	const other = layer === 'built-in' ? undefined : theirs.layerOf(page, record);
+	return other && LAYERS.indexOf(other) < LAYERS.indexOf(layer) ? other : undefined;
+}
