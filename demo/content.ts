@@ -405,5 +405,5 @@ const pages: Page[] = [
 
 /** The site file of the demo, with the facts of the pictures as they were drawn. */
 export function demoSite(pictures: readonly Picture[]): SiteFile {
-	return { format: 'kephalon-site', version: 1, site, types, pages, pictures };
+	return { format: 'kephalon-site', version: 2, site, types, pages, pictures };
 }

@@ -65,6 +65,13 @@ export function listed(lines: readonly string[], most = 12): string {
 
 export type Verb = (program: Command) => void;
 
+/** Says which rules do not work, where any do not: what they were written for is missing, all else is there. */
+export function sayFaulty(faulty: readonly Finding[]) {
+	if (faulty.length === 0) return;
+	const what = faulty.length === 1 ? 'One rule does not work' : `${faulty.length} rules do not work`;
+	say(`${what}:\n${listed(faulty.map(findingAsText))}`);
+}
+
 /** A finding on one line: how grave it is, where it stands, and what it says. */
 export function findingAsText(found: Finding): string {
 	const { target, tag, data } = found;

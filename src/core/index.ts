@@ -5,6 +5,7 @@ export { CATALOGUE, TAG_NAMES, findTag } from './catalogue/catalogue';
 export type { TagDefinition, TagFamily, TagKind, TagPlace } from './catalogue/types';
 export { parseTemplate } from './template/parse';
 export { compileTemplate } from './template/compile';
+export { renameSeparator } from './template/upgrade';
 export { piecesOf, type Piece } from './template/pieces';
 export { checkTemplate, knownVariables, type KnownVariable, type TemplateContext } from './template/check';
 export { FILTERS } from './template/filters';
@@ -54,7 +55,7 @@ export { ROBOTS_DIRECTIVES } from './resolve/legal';
 export type { Head, HeadTag } from './resolve/head';
 export type { Outcome, SkippedSource, Trace, TraceStep, Withheld } from './resolve/trace';
 export { pictureOfValue, textOfValue, type ChosenPicture, type Link, type TagValue } from './resolve/value';
-export { countFrames, foundPolicyFor } from './resolve/found';
+export { countFrames, foundPolicyFor, FRAME_LEAST, FRAME_SHARE } from './resolve/found';
 export {
 	headToJson,
 	PageRenderer,

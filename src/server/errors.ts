@@ -1,11 +1,16 @@
 /** Something the user can mend. The message says what, where and what to do; no stack is shown. */
 export class UserError extends Error {
-	/** The exit code of the command: 1 refused, 2 wrong use. */
 	constructor(
 		message: string,
-		readonly exitCode: 1 | 2 = 1
+		/** The exit code of the command: 1 refused, 2 wrong use. */
+		readonly exitCode: 1 | 2 = 1,
+		/** The status of an answer over HTTP: 404 where nothing is there, 422 for all else that is refused. */
+		readonly status: 404 | 422 = 422
 	) {
 		super(message);
 		this.name = 'UserError';
 	}
 }
+
+/** What was asked for is not there. */
+export const notFound = (message: string) => new UserError(message, 1, 404);

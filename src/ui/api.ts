@@ -1,4 +1,15 @@
-import type { AnyEdit, ContentType, HardPage, Page, Picture, Reach, Recipe, RuleBody, WorstPages } from '$core';
+import type {
+	AnyEdit,
+	ContentType,
+	Finding,
+	HardPage,
+	Page,
+	Picture,
+	Reach,
+	Recipe,
+	RuleBody,
+	WorstPages
+} from '$core';
 
 /** The calls of the interface to its server. Refusals come back as the sentence that the server gives. */
 
@@ -125,7 +136,7 @@ export async function keep(site: string, edit: AnyEdit, expected: unknown): Prom
 
 export const pending = (site: string) => ask<Pending>(at(site, 'pending'));
 export const release = (site: string) =>
-	ask<{ number: number; pages: number }>(at(site, 'release'), sending('POST', {}));
+	ask<{ number: number; pages: number; faulty: readonly Finding[] }>(at(site, 'release'), sending('POST', {}));
 export const worst = (site: string) => ask<WorstPages>(at(site, 'worst'));
 export const hard = (site: string, type: string | undefined) =>
 	ask<HardPage[]>(at(site, 'hard') + (type === undefined ? '' : `?type=${encodeURIComponent(type)}`));

@@ -25,6 +25,7 @@ import {
 	type Changes,
 	type ContentType,
 	type Edit,
+	type Finding,
 	type FoundPolicy,
 	type HeadJson,
 	type Issue,
@@ -498,7 +499,7 @@ export class Bench {
 		this.releasing = false;
 		this.message = api.isRefused(result)
 			? result.refused
-			: `Release ${result.number} is out: ${result.pages} ${result.pages === 1 ? 'page' : 'pages'}.`;
+			: `Release ${result.number} is out: ${result.pages} ${result.pages === 1 ? 'page' : 'pages'}.${faultyInWords(result.faulty)}`;
 		if (api.isRefused(result)) return;
 		const { site, types, page, pictures } = this.data;
 		const head = new Resolver({ site, types, pictures }, new Date().toISOString()).resolveHead(page);
@@ -514,3 +515,10 @@ const HEAD_NAMES = new Set(['title', 'description', 'og:title', 'og:description'
 
 /** Signs that mean something in a template, made plain. */
 const asPlainTemplate = (text: string) => text.replace(/[\\{}]|\[\[|\]\]/g, (sign) => `\\${sign}`);
+
+/** Rules that do not work, in a sentence that follows another. */
+function faultyInWords(faulty: readonly Finding[]): string {
+	const [first] = faulty;
+	if (!first) return '';
+	return ` ${faulty.length === 1 ? 'One rule does not work' : `${faulty.length} rules do not work`}: ${describeFinding(first)}`;
+}

@@ -181,7 +181,7 @@ describe('what the bench offers', () => {
 		expect(offered.find(({ name }) => name === 'site.name')?.value).toBe('Marl');
 	});
 	test('a release is told with its number, and what is released stands beside what is not', async () => {
-		vi.mocked(api.release).mockResolvedValue({ number: 4, pages: 1 });
+		vi.mocked(api.release).mockResolvedValue({ number: 4, pages: 1, faulty: [] });
 		await bench.release();
 		expect(bench.message).toBe('Release 4 is out: 1 page.');
 		write('New');

@@ -5,9 +5,10 @@ import { injectFolder, type InjectOptions, type InjectSummary } from '$server/fi
 import { Library } from '$server/pictures/library';
 import { manifestOf } from '$server/pictures/manifest';
 import { MANIFEST_PATH, MEDIA_PATH, normaliseBase, type Recipe } from '$core';
+import { faultyRules } from '$server/jobs/faultyRules';
 import { resolverOf } from '$server/jobs/heads';
 import type { Store } from '$server/store/store';
-import { count, dbOption, listed, printJson, progressBar, say, withStore, type Verb } from '../common';
+import { count, dbOption, listed, printJson, progressBar, say, sayFaulty, withStore, type Verb } from '../common';
 
 interface Options {
 	db?: string;
@@ -39,8 +40,10 @@ export const addInject: Verb = (program) => {
 				const summary = injectFolder({ folder, out, dryRun, headOf, progress: bar.update });
 				bar.stop();
 				const pictures = dryRun ? 0 : await bringAlong(store, site, out ?? folder, named);
-				if (json) printJson({ ...summary, pictures });
-				else describe({ ...summary, pictures }, dryRun);
+				const faulty = faultyRules(store, store.site(site));
+				if (json) return printJson({ ...summary, pictures, faulty });
+				describe({ ...summary, pictures }, dryRun);
+				sayFaulty(faulty);
 			});
 		});
 };

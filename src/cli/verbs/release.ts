@@ -1,5 +1,5 @@
 import { runJob } from '$server/jobs/run';
-import { count, databaseOf, dbOption, printJson, progressBar, say, withStore, type Verb } from '../common';
+import { count, databaseOf, dbOption, printJson, progressBar, say, sayFaulty, withStore, type Verb } from '../common';
 
 export const addRelease: Verb = (program) => {
 	program
@@ -17,6 +17,9 @@ export const addRelease: Verb = (program) => {
 				{ progress: (done) => bar.update(done, live) }
 			).finally(bar.stop);
 			if (json) printJson(release);
-			else say(`Release ${release.number} of "${site}": ${count(release.pages, 'page')}.`);
+			else {
+				say(`Release ${release.number} of "${site}": ${count(release.pages, 'page')}.`);
+				sayFaulty(release.faulty);
+			}
 		});
 };

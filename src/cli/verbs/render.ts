@@ -26,7 +26,7 @@ export const addRender: Verb = (program) => {
 		.option('--file <site.json>', 'a site file instead of a database')
 		.option('--path <path>', 'the path of the page, such as /x.html')
 		.option('--all', 'every page of the site, one JSON document a line')
-		.addOption(new Option('--format <format>', 'of one page').choices(['html', 'json']).default('html'))
+		.addOption(new Option('--format <format>', 'how a head is written').choices(['html', 'json']).default('html'))
 		.option('--trace', 'also say where each tag came from and what it passed over')
 		.option('--now <time>', 'the moment that {now} names, ISO 8601')
 		.addOption(dbOption())
@@ -44,7 +44,7 @@ const momentOf = ({ now }: Options) => now ?? new Date().toISOString();
 async function renderFromFile(file: string, options: Options) {
 	const { site, types, pages, pictures = [] } = readSiteFile(file);
 	const resolver = new Resolver({ site, types, pictures }, momentOf(options));
-	if (options.all) return renderAll(resolver, pages);
+	if (options.all) return renderAll(resolver, pages, options);
 	renderOne(
 		resolver,
 		pages.find((page) => page.path === options.path),
@@ -55,23 +55,40 @@ async function renderFromFile(file: string, options: Options) {
 async function renderFromStore(store: Store, name: string, options: Options) {
 	const site = store.site(name);
 	const resolver = resolverOf(store, site, momentOf(options));
-	if (options.all) await renderAll(resolver, store.pages(site.id));
+	if (options.all) await renderAll(resolver, store.pages(site.id), options);
 	else renderOne(resolver, store.page(site.id, options.path as string), options);
 }
 
 /** How much is gathered before it is handed on, in UTF-16 code units. */
 const CHUNK = 1 << 16;
 
-async function renderAll(resolver: Resolver, pages: Iterable<Page>) {
-	const renderer = new PageRenderer(resolver);
+async function renderAll(resolver: Resolver, pages: Iterable<Page>, options: Options) {
+	const lineOf = linesFor(resolver, options);
 	let waiting = '';
 	for (const page of pages) {
-		waiting += JSON.stringify({ path: page.path, head: renderer.render(page) }) + '\n';
+		waiting += JSON.stringify({ path: page.path, ...lineOf(page) }) + '\n';
 		if (waiting.length < CHUNK) continue;
 		await write(waiting);
 		waiting = '';
 	}
 	await write(waiting);
+}
+
+/** What stands on a page's line beside its path: the head, as markup or as JSON, and the traces when they are wanted. */
+function linesFor(resolver: Resolver, { format, trace }: Options): (page: Page) => object {
+	if (format === 'html') {
+		const renderer = new PageRenderer(resolver);
+		if (!trace) return (page) => ({ head: renderer.render(page) });
+		return (page) => {
+			const { markup, traces } = renderer.renderWithTrace(page);
+			return { head: markup, traces };
+		};
+	}
+	if (!trace) return (page) => ({ head: headToJson(resolver.resolveHead(page)) });
+	return (page) => {
+		const { head, traces } = resolver.resolveWithTrace(page);
+		return { head: headToJson(head), traces };
+	};
 }
 
 /** Waits until the reader has taken what was written, so that nothing piles up. */

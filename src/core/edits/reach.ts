@@ -50,7 +50,9 @@ export interface Reach {
 /** How many changed pages are listed. */
 const LISTED = 8;
 
-const sameRule = (rule: Rule, edit: Edit) => rule.tag === edit.tag && (rule.language ?? '') === (edit.language ?? '');
+/** Language tags that differ by case alone are the same. */
+const sameRule = (rule: Rule, edit: Edit) =>
+	rule.tag === edit.tag && (rule.language ?? '').toLowerCase() === (edit.language ?? '').toLowerCase();
 
 /** The rules with one set, or taken away. */
 function editRules(rules: readonly Rule[], edit: Edit): Rule[] {

@@ -1,6 +1,17 @@
 import { readFileSync, statSync } from 'node:fs';
 import picomatch from 'picomatch';
-import { isLocalAddress, normaliseBase, parseUrl, readPage, type Picture, type PictureMention, type Site } from '$core';
+import {
+	countFrames,
+	FRAME_LEAST,
+	FRAME_SHARE,
+	isLocalAddress,
+	normaliseBase,
+	parseUrl,
+	readPage,
+	type Picture,
+	type PictureMention,
+	type Site
+} from '$core';
 import { UserError } from '../errors';
 import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
 import type { FoundPage, Store } from '../store/store';
@@ -32,9 +43,6 @@ export interface ImportSummary {
 
 /** Files larger than this (bytes) are no pages. */
 const MAX_FILE = 20_000_000;
-/** A picture on this share of the pages, and on this many at least, belongs to the frame of the site: a logo, an icon. */
-const FRAME_SHARE = 0.2;
-const FRAME_LEAST = 4;
 
 /** Reads a folder of HTML files into a site. Content is brought up to date; rules and overrides stay. */
 export async function importFolder(store: Store, options: ImportOptions): Promise<ImportSummary> {
@@ -253,6 +261,7 @@ function save(
 			id,
 			pictures.map((picture) => ({ ...picture, ...setByHand(store.picture(id, picture.src)) }))
 		);
+		store.saveFrames(id, countFrames(store.pages(id), site.languages[0] as string));
 		return store.retirePages(id, new Set(pages.map((page) => page.path)));
 	});
 }

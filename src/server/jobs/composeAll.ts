@@ -1,4 +1,4 @@
-import { UserError } from '../errors';
+import { notFound, UserError } from '../errors';
 import type { Store } from '../store/store';
 import type { Composed } from './compose';
 import { runJob } from './run';
@@ -46,9 +46,9 @@ export async function composeAll(store: Store, options: ComposeOptions): Promise
 function countPictures(store: Store, { site: name, type, path }: ComposeOptions): number {
 	const { id, types } = store.site(name);
 	const known = types.find((one) => one.name === type);
-	if (type !== undefined && !known) throw new UserError(`There is no type "${type}" in this site.`);
+	if (type !== undefined && !known) throw notFound(`There is no type "${type}" in this site.`);
 	const page = path === undefined ? undefined : store.page(id, path);
-	if (path !== undefined && !page) throw new UserError(`There is no page "${path}" in this site.`);
+	if (path !== undefined && !page) throw notFound(`There is no page "${path}" in this site.`);
 	const meant = page ? types.filter((one) => one.name === page.type) : known ? [known] : types;
 	const drawn = meant.filter((one) => one.layout);
 	if (drawn.length === 0)

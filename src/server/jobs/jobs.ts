@@ -3,6 +3,7 @@ import {
 	findWorst,
 	measureReach,
 	type AnyEdit,
+	type Finding,
 	type HardPage,
 	type Reach,
 	type Recipe,
@@ -10,6 +11,7 @@ import {
 } from '$core';
 import { Library } from '../pictures/library';
 import { compose, type Composed, type ComposeTask } from './compose';
+import { faultyRules } from './faultyRules';
 import { countUses, type PictureUses } from './uses';
 import { explain } from '../store/database';
 import type { Release } from '../store/releases';
@@ -18,7 +20,7 @@ import { releasedHead, resolverOf } from './heads';
 
 /** Work that goes over many pages. Each runs in a thread of its own, on connections of its own. */
 export interface Jobs {
-	release: { input: { db: string; site: string }; output: Release };
+	release: { input: { db: string; site: string }; output: Released };
 	pending: { input: { db: string; site: string }; output: Pending };
 	reach: { input: { db: string; site: string; edit: AnyEdit }; output: Reach };
 	worst: { input: { db: string; site: string }; output: WorstPages };
@@ -28,6 +30,9 @@ export interface Jobs {
 	/** One share picture as it would be; nothing is kept of it but its file. */
 	draw: { input: { db: string; recipe: Recipe }; output: string };
 }
+/** A release, and the rules of its site that do not work. */
+export type Released = Release & { readonly faulty: readonly Finding[] };
+
 export type JobName = keyof Jobs;
 export type Progress = (done: number) => void;
 
@@ -63,7 +68,8 @@ export const JOBS = {
 			return reading(db, (store) => {
 				const site = store.site(name);
 				const created = new Date().toISOString();
-				return writer.releases.make(site.id, site.revision, created, renderAll(store, site, created, progress));
+				const heads = renderAll(store, site, created, progress);
+				return { ...writer.releases.make(site.id, site.revision, created, heads), faulty: faultyRules(store, site) };
 			});
 		} catch (error) {
 			throw explain(error, db);

@@ -2,7 +2,8 @@ import { Worker } from 'node:worker_threads';
 import { UserError } from '../errors';
 import type { JobName, Jobs, Progress } from './jobs';
 
-type Message<T> = { progress: number } | { output: T } | { refused: string; exitCode: 1 | 2 };
+type Refused = { refused: string; exitCode: UserError['exitCode']; status: UserError['status'] };
+type Message<T> = { progress: number } | { output: T } | Refused;
 
 /** Where the thread's program lies: the command knows, and tells the web application in the environment. */
 function threadFile(): string {
@@ -45,7 +46,7 @@ export function runJob<N extends JobName>(
 		const heard = (message: Message<Jobs[N]['output']>) => {
 			if ('progress' in message) progress?.(message.progress);
 			else if ('output' in message) finish(() => resolve(message.output), true);
-			else finish(() => reject(new UserError(message.refused, message.exitCode)), true);
+			else finish(() => reject(new UserError(message.refused, message.exitCode, message.status)), true);
 		};
 		signal?.addEventListener('abort', stop, { once: true });
 		worker.on('message', heard).on('error', failed).on('exit', gone);

@@ -11,6 +11,7 @@ parentPort?.on('message', async ({ name, input }: { name: JobName; input: never 
 		parentPort?.postMessage({ output: await work(input, progress) });
 	} catch (error) {
 		if (!(error instanceof UserError)) throw error;
-		parentPort?.postMessage({ refused: error.message, exitCode: error.exitCode });
+		const { message, exitCode, status } = error;
+		parentPort?.postMessage({ refused: message, exitCode, status });
 	}
 });

@@ -1,15 +1,16 @@
 import Ajv, { type ErrorObject } from 'ajv';
 import { readFileSync } from 'node:fs';
-import { nearestName, type ContentType, type Page, type Picture, type Rule, type Site } from '$core';
+import { countFrames, nearestName, type ContentType, type Page, type Picture, type Rule, type Site } from '$core';
 import { UserError } from '../errors';
 import { Library } from '../pictures/library';
 import type { Store } from '../store/store';
 import schema from './site-file.schema.json';
+import { SITE_FILE_VERSION, upgradeSiteFile } from './upgrade';
 
 /** A whole site in one JSON document; the schema beside this file is its contract. */
 export interface SiteFile {
 	readonly format: 'kephalon-site';
-	readonly version: 1;
+	readonly version: typeof SITE_FILE_VERSION;
 	readonly site: Site;
 	readonly types: readonly ContentType[];
 	readonly pages: readonly Page[];
@@ -46,11 +47,12 @@ export function parseSiteFile(text: string, file: string): SiteFile {
 		data !== null &&
 		'version' in data &&
 		typeof data.version === 'number' &&
-		data.version > 1
+		data.version > SITE_FILE_VERSION
 	)
 		throw new UserError(
-			`${file} is a site file of version ${data.version}; this Kephalon reads version 1. Update Kephalon.`
+			`${file} is a site file of version ${data.version}; this Kephalon reads up to version ${SITE_FILE_VERSION}. Update Kephalon.`
 		);
+	upgradeSiteFile(data);
 	if (!validate(data)) {
 		const places = describe(validate.errors ?? []);
 		throw new UserError(
@@ -58,7 +60,7 @@ export function parseSiteFile(text: string, file: string): SiteFile {
 		);
 	}
 	refuseDoubles(data, file);
-	return data;
+	return withFrames(data);
 }
 
 /** At most this many places are named. */
@@ -152,11 +154,19 @@ const rulesOf = (data: SiteFile): [string, readonly Rule[]][] => [
 	...data.types.map((type, index): [string, readonly Rule[]] => [`/types/${index}/rules`, type.rules]),
 	...data.pages.map((page, index): [string, readonly Rule[]] => [`/pages/${index}/rules`, page.rules])
 ];
-const ruleKey = (rule: Rule) => (rule.language ? `${rule.tag} (${rule.language})` : rule.tag);
+/** Language tags that differ by case alone are the same. */
+const ruleKey = (rule: Rule) => (rule.language ? `${rule.tag} (${rule.language.toLowerCase()})` : rule.tag);
 
 function doubles(names: readonly string[]): string[] {
 	const seen = new Set<string>();
 	return [...new Set(names.filter((name) => seen.has(name) || !seen.add(name)))];
+}
+
+/** A site that does not say which found values are a frame's has them counted among its pages (R13). */
+function withFrames(data: SiteFile): SiteFile {
+	const { site, pages } = data;
+	if (site.frames || pages.every(({ found }) => !found?.length)) return data;
+	return { ...data, site: { ...site, frames: countFrames(pages, site.languages[0] as string) } };
 }
 
 /** Puts a site file into the database: the site becomes what the file says, wholly or not at all. */
@@ -180,7 +190,7 @@ const withoutLostCopy =
 /** A site as a site file's text, piece by piece. The same site gives the same bytes: names, paths and keys are in order. */
 export function* writeSiteFile(store: Store, name: string): Generator<string> {
 	const { id, site, types } = store.site(name);
-	yield '{\n  "format": "kephalon-site",\n  "version": 1,\n  "site": ';
+	yield `{\n  "format": "kephalon-site",\n  "version": ${SITE_FILE_VERSION},\n  "site": `;
 	yield indent(JSON.stringify(ordered(site), null, 2));
 	yield `,\n  "types": ${indent(JSON.stringify(types.map(ordered), null, 2))},\n  "pages": [`;
 	let first = true;

@@ -2,6 +2,7 @@ import Database from 'better-sqlite3';
 import { mkdirSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
 import { UserError } from '../errors';
+import { renameSeparator } from '$core';
 import { MIGRATIONS } from './migrations';
 
 export type Db = Database.Database;
@@ -55,6 +56,7 @@ function migrate(db: Db) {
 	db.transaction(() => {
 		// Read again inside: another process may have been first.
 		const version = db.pragma('user_version', { simple: true }) as number;
+		db.function('rename_separator', { deterministic: true }, (text) => renameSeparator(String(text)));
 		for (let at = version; at < MIGRATIONS.length; at++) db.exec(MIGRATIONS[at] as string);
 		db.pragma(`user_version = ${MIGRATIONS.length}`);
 	}).immediate();

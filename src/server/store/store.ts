@@ -1,6 +1,6 @@
-import type { ContentType, Page, Picture, Recipe, Rule, RuleBody, Site } from '$core';
+import type { ContentType, FrameValue, Page, Picture, Recipe, Rule, RuleBody, Site } from '$core';
 import type { Statement as SqliteStatement } from 'better-sqlite3';
-import { UserError } from '../errors';
+import { notFound, UserError } from '../errors';
 import { explain, openDatabase, type Db, type OpenOptions } from './database';
 import { ReleaseStore } from './releases';
 
@@ -18,11 +18,17 @@ const SQL = {
 	siteRules: `SELECT tag, language, body FROM rule WHERE site_id = ? AND type_id IS NULL AND page_id IS NULL ORDER BY tag, language`,
 	typeRules: `SELECT tag, language, body FROM rule WHERE type_id = ? ORDER BY tag, language`,
 	pageRules: `SELECT tag, language, body FROM rule WHERE page_id = ? ORDER BY tag, language`,
+	overridden: `SELECT * FROM page WHERE site_id = @site AND (id IN (SELECT page_id FROM rule WHERE site_id = @site AND page_id IS NOT NULL)
+		OR instr(settings, '"extra"')) ORDER BY path`,
 	hasPageRules: `SELECT DISTINCT page_id AS id FROM rule WHERE site_id = ? AND page_id IS NOT NULL`,
 	saveRule: `INSERT INTO rule (site_id, type_id, page_id, tag, language, body) VALUES (@site, @type, @page, @tag, @language, @body)
 		ON CONFLICT (site_id, coalesce(type_id, 0), coalesce(page_id, 0), tag, language) DO UPDATE SET body = excluded.body`,
-	dropRule: `DELETE FROM rule WHERE site_id = @site AND type_id IS @type AND page_id IS @page AND tag = @tag AND language = @language`,
-	dropRules: `DELETE FROM rule WHERE site_id = @site AND type_id IS @type AND page_id IS @page`,
+	dropSameRule: `DELETE FROM rule WHERE site_id = @site AND coalesce(type_id, 0) = coalesce(@type, 0)
+		AND coalesce(page_id, 0) = coalesce(@page, 0) AND tag = @tag AND lower(language) = lower(@language)`,
+	dropSiteRules: `DELETE FROM rule WHERE site_id = @site AND coalesce(type_id, 0) = 0 AND coalesce(page_id, 0) = 0`,
+	dropTypeRules: `DELETE FROM rule WHERE type_id = @type`,
+	dropPageRules: `DELETE FROM rule WHERE page_id = @page`,
+	saveFrames: `UPDATE site SET settings = json_set(settings, '$.frames', json(@frames)) WHERE id = @id`,
 	pageByPath: `SELECT * FROM page WHERE site_id = ? AND path = ?`,
 	pages: `SELECT * FROM page WHERE site_id = ? ORDER BY path`,
 	livePages: `SELECT * FROM page WHERE site_id = ? AND state = 'live' AND type NOT IN
@@ -173,7 +179,7 @@ export class Store {
 		const found = this.findSite(name);
 		if (found) return found;
 		const names = this.siteNames().map((site) => `"${site.name}"`);
-		throw new UserError(
+		throw notFound(
 			`There is no site "${name}" in ${this.file}. ${names.length ? `Sites there: ${names.join(', ')}.` : 'It holds no site yet: begin with kephalon import.'}`
 		);
 	}
@@ -257,6 +263,12 @@ export class Store {
 			yield toPage(row, overridden.has(row.id) ? this.rulesOfPage(row.id) : NO_RULES);
 	}
 
+	/** The pages with rules or extra markup of their own, by path. */
+	*overriddenPages(site: number): Generator<Page> {
+		for (const row of this.run('overridden').iterate({ site }) as IterableIterator<PageRow>)
+			yield toPage(row, this.rulesOfPage(row.id));
+	}
+
 	/** Enough of each page to move among them, at most `limit`. */
 	pageIndex(
 		site: number,
@@ -281,8 +293,9 @@ export class Store {
 	setRule(site: number, place: RulePlace, tag: string, language: string | undefined, body: RuleBody | null) {
 		this.transaction(() => {
 			const where = { site, ...this.ownerOf(site, place), tag, language: language ?? '' };
+			// Also one whose language tag differs by case alone: it is the same rule.
+			this.run('dropSameRule').run(where);
 			if (body) this.run('saveRule').run({ ...where, body: JSON.stringify(body) });
-			else this.run('dropRule').run(where);
 			this.run('touch').run(site);
 		});
 	}
@@ -291,11 +304,11 @@ export class Store {
 		if (place.layer === 'site') return { type: null, page: null };
 		if (place.layer === 'type') {
 			const type = (this.run('types').all(site) as TypeRow[]).find((row) => row.name === place.name);
-			if (!type) throw new UserError(`There is no content type "${place.name}" in this site.`);
+			if (!type) throw notFound(`There is no content type "${place.name}" in this site.`);
 			return { type: type.id, page: null };
 		}
 		const page = this.run('pageByPath').get(site, place.path) as PageRow | undefined;
-		if (!page) throw new UserError(`There is no page "${place.path}" in this site.`);
+		if (!page) throw notFound(`There is no page "${place.path}" in this site.`);
 		return { type: null, page: page.id };
 	}
 
@@ -384,7 +397,7 @@ export class Store {
 	/** Takes a page away with its rules. A path that led to it leads nowhere then. */
 	removePage(site: number, path: string) {
 		const row = this.run('pageByPath').get(site, path) as PageRow | undefined;
-		if (!row) throw new UserError(`There is no page "${path}" in this site.`);
+		if (!row) throw notFound(`There is no page "${path}" in this site.`);
 		this.run('dropPage').run(row.id);
 	}
 
@@ -413,8 +426,16 @@ export class Store {
 		for (const { src, ...facts } of pictures) this.run('savePicture').run({ site, src, facts: JSON.stringify(facts) });
 	}
 
+	/** Which found values are a frame's, counted over all pages (R13). */
+	saveFrames(id: number, frames: readonly FrameValue[]) {
+		this.run('saveFrames').run({ id, frames: JSON.stringify(frames) });
+	}
+
 	private replaceRules(owner: { site: number; type: number | null; page: number | null }, rules: readonly Rule[]) {
-		this.run('dropRules').run(owner);
+		const { site, type, page } = owner;
+		if (page !== null) this.run('dropPageRules').run({ page });
+		else if (type !== null) this.run('dropTypeRules').run({ type });
+		else this.run('dropSiteRules').run({ site });
 		for (const { tag, language, ...body } of rules)
 			this.run('saveRule').run({ ...owner, tag, language: language ?? '', body: JSON.stringify(body) });
 	}

@@ -1,5 +1,5 @@
 import type { Page } from '$core';
-import { UserError } from '../errors';
+import { notFound, UserError } from '../errors';
 import type { Store, StoredSite } from '../store/store';
 
 /** What can be done to whole pages. */
@@ -36,7 +36,7 @@ export function actOnPage(store: Store, { id, types }: StoredSite, action: PageA
 			case 'add': {
 				refuseTaken(store, id, action.path);
 				if (!types.some((type) => type.name === action.type))
-					throw new UserError(`There is no type "${action.type}" in this site.`);
+					throw notFound(`There is no type "${action.type}" in this site.`);
 				const { path, type, title } = action;
 				store.savePage(id, { path, type, state: 'draft', fields: { title }, rules: [] });
 				return path;
@@ -57,7 +57,7 @@ export function actOnPage(store: Store, { id, types }: StoredSite, action: PageA
 function pageAt(store: Store, site: number, path: string): Page {
 	const page = store.page(site, path);
 	if (page) return page;
-	throw new UserError(`There is no page "${path}" in this site.`);
+	throw notFound(`There is no page "${path}" in this site.`);
 }
 
 function refuseTaken(store: Store, site: number, path: string) {

@@ -1,5 +1,5 @@
 import { keptCopyOf, MEDIA_PATH } from '$core';
-import { UserError } from '../errors';
+import { notFound, UserError } from '../errors';
 import { runJob } from '../jobs/run';
 import type { PictureUse, PictureUses } from '../jobs/uses';
 import type { Store } from '../store/store';
@@ -24,7 +24,7 @@ export const NO_USE: PictureUse = { shown: 0, shownOn: [], named: 0, namedOn: []
 export async function removePicture(store: Store, name: string, src: string) {
 	const { id, site, types } = store.site(name);
 	const picture = store.picture(id, src);
-	if (!picture) throw new UserError(`There is no picture "${src}" in this site.`);
+	if (!picture) throw notFound(`There is no picture "${src}" in this site.`);
 	const use = (await usesOf(store, name))[src] ?? NO_USE;
 	const [page] = [...use.shownOn, ...use.namedOn];
 	if (page !== undefined) throw new UserError(`It is used on ${page}: take it out there first.`);

@@ -18,8 +18,6 @@ export async function answering(work: () => Response | Promise<Response>): Promi
 			return problem(400, 'Bad request', `What was sent is not JSON: ${error.message}.`);
 		const told = explain(error, 'in use');
 		if (!(told instanceof UserError)) throw error;
-		return /^There is no /.test(told.message)
-			? problem(404, 'Not found', told.message)
-			: problem(422, 'Refused', told.message);
+		return problem(told.status, told.status === 404 ? 'Not found' : 'Refused', told.message);
 	}
 }

@@ -12,7 +12,7 @@ import {
 	type SettingsEdit,
 	type Site
 } from '$core';
-import { UserError } from '../errors';
+import { notFound, UserError } from '../errors';
 import schema from '../siteFile/site-file.schema.json';
 import type { Store, StoredSite } from '../store/store';
 
@@ -56,16 +56,16 @@ export function settingsAt(store: Store, { id, site, types }: StoredSite, { plac
 	if (place.layer === 'type') {
 		const type = types.find(({ name }) => name === place.name);
 		if (type) return type;
-		throw new UserError(`There is no type "${place.name}" in this site.`);
+		throw notFound(`There is no type "${place.name}" in this site.`);
 	}
 	if (place.layer === 'picture') {
 		const picture = store.picture(id, place.src);
 		if (picture) return picture;
-		throw new UserError(`There is no picture "${place.src}" in this site.`);
+		throw notFound(`There is no picture "${place.src}" in this site.`);
 	}
 	const page = store.page(id, place.path);
 	if (page) return page;
-	throw new UserError(`There is no page "${place.path}" in this site.`);
+	throw notFound(`There is no page "${place.path}" in this site.`);
 }
 
 /** Those of the changed settings that are not as the sender saw them; undefined when all are. */
