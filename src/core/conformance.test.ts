@@ -2,12 +2,15 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, test } from 'vitest';
 import {
+	headToJson,
+	renderHead,
 	Resolver,
 	type ContentType,
 	type Outcome,
 	type Page,
 	type Picture,
 	type Rule,
+	type Shape,
 	type Site,
 	type Trace,
 	type TraceStep
@@ -17,7 +20,7 @@ import {
 
 type ShortRule = [
 	tag: string,
-	body: string | { borrow: string } | { leaveOut: true } | { pictures: unknown[] },
+	body: string | { borrow: string; shapes?: Shape[] } | { leaveOut: true } | { pictures: unknown[] },
 	language?: string
 ];
 interface Vector {
@@ -30,6 +33,12 @@ interface Vector {
 	trace: Record<string, string[]>;
 	passedOver?: Record<string, [tag: string, layer: string]>;
 	withheld?: Record<string, string>;
+	/** The bytes of the markup. */
+	html?: string;
+	xhtml?: string;
+	/** Extra markup, one element each. */
+	before?: string[];
+	after?: string[];
 }
 interface Group {
 	rule: string;
@@ -46,7 +55,10 @@ const groups = readdirSync(folder)
 const longRule = ([tag, body, language]: ShortRule): Rule => {
 	const named = { tag, ...(language && { language }) };
 	if (typeof body === 'string') return { ...named, kind: 'template', template: body };
-	if ('borrow' in body) return { ...named, kind: 'borrow', from: body.borrow };
+	if ('borrow' in body) {
+		const { borrow: from, ...more } = body;
+		return { ...named, kind: 'borrow', from, ...more };
+	}
 	if ('leaveOut' in body) return { ...named, kind: 'leaveOut' };
 	const { pictures, ...more } = body;
 	return { ...named, kind: 'pictures', sources: pictures, ...more } as Rule;
@@ -101,6 +113,13 @@ describe.each(groups.map((group) => [group.rule, group.about, group] as const))(
 		expect(
 			head.tags.map(({ tag, value, attributes }) => [tag.name, value, ...(attributes ? [attributes] : [])])
 		).toEqual(vector.head);
+		if (vector.html !== undefined) expect(renderHead(head)).toBe(vector.html);
+		if (vector.xhtml !== undefined) expect(renderHead(head, { xhtml: true })).toBe(vector.xhtml);
+		for (const where of ['before', 'after'] as const)
+			if (vector[where]) {
+				expect(head[where]).toEqual(vector[where]);
+				expect(headToJson(head)[where]).toEqual(vector[where]);
+			}
 		const byTag = new Map(traces.map((trace) => [trace.tag, trace]));
 		for (const [tag, steps] of Object.entries(vector.trace))
 			expect(reached(byTag.get(tag)), `the trace of ${tag}`).toEqual(steps);

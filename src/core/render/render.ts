@@ -26,6 +26,7 @@ class MarkupWriter implements TagSink {
 	private readonly close: string;
 	private readonly raw: string[] = [];
 	private readonly escaped: string[] = [];
+	private readonly constants = new WeakMap<Step, string>();
 	private out = '';
 	/** What ends the last tag; it is written with the next. */
 	private tail = '';
@@ -50,6 +51,16 @@ class MarkupWriter implements TagSink {
 		if (tag.place === 'title') return this.title(value);
 		this.out += this.tail === CLOSE ? tag.markupAfterTag : this.tail + tag.markup;
 		this.out += this.escape(step.index, step.borrowed, value);
+		this.tail = this.close;
+	}
+
+	/** Its markup is made once for each plan, and written in one piece. */
+	constant(step: Step, value: string) {
+		const { tag } = step;
+		if (tag.place === 'title' || this.tail !== CLOSE) return this.text(step, value);
+		let markup = this.constants.get(step);
+		if (markup === undefined) this.constants.set(step, (markup = tag.markupAfterTag + escapeAttribute(value)));
+		this.out += markup;
 		this.tail = this.close;
 	}
 

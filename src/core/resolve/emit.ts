@@ -12,10 +12,10 @@ import { pictureOfValue, type ChosenPicture, type TagValue } from './value';
  */
 export function emitTags(page: PageEvaluation, sink: TagSink) {
 	const { steps } = page.plan;
+	if (!page.saysOfFamilies && page.site.lean !== true) return emitAll(steps, page, sink);
 	const og = page.family('og');
 	const twitter = page.family('twitter');
 	const isLean = page.site.lean === true && og.on;
-	if (og.on && twitter.on && !isLean) return emitAll(steps, page, sink);
 	for (const step of steps) {
 		const { tag, isOg, isTwitter } = step;
 		if ((isOg && !og.on) || (isTwitter && !twitter.on))
@@ -35,7 +35,7 @@ function emitStep(step: Step, page: PageEvaluation, sink: TagSink) {
 	const { parent, constant, index } = step;
 	if (parent !== NO_PARENT && (parent < 0 || page.valueAt(parent) === null))
 		return withhold(page, step, { kind: 'no-parent', parent: step.tag.parent as string });
-	if (constant !== undefined) return sink.text(step, constant);
+	if (constant !== undefined) return sink.constant(step, constant);
 	if (step.goesWithPicture) return;
 	const value = page.valueAt(index);
 	if (value === null) return;

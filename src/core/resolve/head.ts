@@ -27,6 +27,8 @@ export interface TagSink {
 	tag(tag: TagDefinition, value: string, attributes: HeadTag['attributes']): void;
 	/** A tag of one text without attributes, as nearly all are. */
 	text(step: Step, value: string): void;
+	/** The same for one that comes to the same on all pages of the plan. */
+	constant(step: Step, value: string): void;
 }
 
 /** Gathers tags to a head. */
@@ -42,6 +44,10 @@ export class CollectedHead implements Head, TagSink {
 	}
 
 	text({ tag }: Step, value: string) {
+		this.tag(tag, value, undefined);
+	}
+
+	constant({ tag }: Step, value: string) {
 		this.tag(tag, value, undefined);
 	}
 

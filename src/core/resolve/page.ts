@@ -205,6 +205,11 @@ export class PageEvaluation implements PageScope {
 		return winner.takes === undefined ? (winner.gaps?.(this) ?? NO_GAPS) : this.gapsOf(winner.takes);
 	}
 
+	/** Whether any layer says anything of families of tags. */
+	get saysOfFamilies(): boolean {
+		return (this.page.families ?? this.type?.families ?? this.site.families) !== undefined;
+	}
+
 	/** Whether a family of tags goes out, and which layer says so: the nearest that says anything decides (R8). */
 	family(family: TagFamily): Switch {
 		if (family === 'plain') return ON_BY_DEFAULT;

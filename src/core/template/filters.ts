@@ -49,7 +49,12 @@ export const FILTERS: Readonly<Record<string, FilterSpec>> = {
 		gives: 'text',
 		parameters: [limit, { name: 'mark', kind: 'text', optional: true }],
 		purpose: 'At most so many characters, cut at a word’s end.',
-		run: (value, [count, mark]) => clipText(settleText(toText(value)), count as number, mark as string | undefined)
+		run(value, [count, mark]) {
+			const text = toText(value);
+			// What fits as it is, fits when it is settled.
+			if (text.length <= (count as number)) return text;
+			return clipText(settleText(text), count as number, mark as string | undefined);
+		}
 	},
 	words: {
 		takes: ['any'],
