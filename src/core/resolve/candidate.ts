@@ -100,6 +100,7 @@ function isSameKind(tag: TagDefinition, other: string): boolean {
 	return from?.kind === tag.kind && from.kind !== 'choice' && (tag.repeated || !from.repeated);
 }
 
+/** A rule made ready. One that cannot be read, in data that no check has seen, comes to nothing and says so. */
 export function makeRule(tag: TagDefinition, layer: Layer, rule: Rule): Candidate {
 	const { tag: _tag, language, ...body } = rule;
 	const shared = {
@@ -110,16 +111,26 @@ export function makeRule(tag: TagDefinition, layer: Layer, rule: Rule): Candidat
 		reads: [],
 		isConstant: false
 	};
+	const unreadable: Candidate = { ...shared, usual: { kind: 'failed' }, evaluate: () => undefined };
+	try {
+		return { ...unreadable, usual: NOTHING, ...workingOf(tag, rule) };
+	} catch {
+		return unreadable;
+	}
+}
+
+/** What a rule does. */
+function workingOf(tag: TagDefinition, rule: Rule): Working & Partial<Candidate> {
 	switch (rule.kind) {
 		case 'template':
-			return { ...shared, ...templateCandidate(tag, compileTemplate(rule.template)) };
+			return templateCandidate(tag, compileTemplate(rule.template));
 		case 'borrow':
-			return { ...shared, ...borrowCandidate(tag, rule) };
+			return borrowCandidate(tag, rule);
 		case 'leaveOut':
-			return { ...shared, isConstant: true, evaluate: () => LEFT_OUT };
+			return { reads: [], isConstant: true, evaluate: () => LEFT_OUT };
 		case 'pictures':
 			return {
-				...shared,
+				reads: [],
 				evaluate(page) {
 					const skipped = listOfSkipped(page);
 					const chosen = choosePictures(rule, tag.name, page, skipped);
@@ -129,8 +140,7 @@ export function makeRule(tag: TagDefinition, layer: Layer, rule: Rule): Candidat
 				...explainPictures(rule)
 			};
 		default:
-			// Data that no check has seen: see `Outcome`.
-			return { ...shared, usual: { kind: 'failed' }, evaluate: () => undefined };
+			return { reads: [], usual: { kind: 'failed' }, evaluate: () => undefined };
 	}
 }
 
@@ -196,7 +206,7 @@ export function makeFound(tag: TagDefinition, policy: FoundPolicy, saidBy: Layer
 			kind: 'found' as const,
 			value: page
 				.foundOf(tag.name)
-				.map(({ value }) => settleText(value))
+				.map(({ value }) => settleText(toText(value)))
 				.join(', ')
 		})
 	};

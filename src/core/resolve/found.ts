@@ -35,9 +35,10 @@ const tagsByName = new Map<string, TagDefinition | undefined>();
  * the page's title already, the facts of pictures, which travel with their picture, and names that are no known tag.
  */
 export function tagOfFound({ name }: FoundTag): TagDefinition | undefined {
+	if (typeof name !== 'string') return undefined;
 	if (!tagsByName.has(name)) {
 		if (tagsByName.size >= MOST_NAMES) tagsByName.clear();
-		tagsByName.set(name, lookUp(String(name).toLowerCase()));
+		tagsByName.set(name, lookUp(name.toLowerCase()));
 	}
 	return tagsByName.get(name);
 }

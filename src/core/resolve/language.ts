@@ -1,3 +1,10 @@
+import type { Page, Site } from '../model';
+
+/** The language of a page: its own, else the site's first. What is no text, in data that no check has seen, is none. */
+export function languageOf({ language }: Page, { languages }: Site): string {
+	return typeof language === 'string' ? language : (languages[0] ?? 'en');
+}
+
 /** A language tag and its shorter forms: `pt-BR` gives `pt-br`, `pt`, and '' for what is said for any language (R1). */
 export function languageChain(language: string): string[] {
 	const parts = language.toLowerCase().split('-');

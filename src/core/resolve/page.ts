@@ -5,7 +5,7 @@ import { isEmpty, ownValue, toText, type Value } from '../template/values';
 import type { AddressBook } from './address';
 import type { Candidate, Evaluate } from './candidate';
 import { tagOfFound, type FrameBook } from './found';
-import { inLanguage } from './language';
+import { inLanguage, languageOf } from './language';
 import { LoopWatch } from './loops';
 import type { Plan } from './plan';
 import type { PageScope, PictureFacts } from './scope';
@@ -54,7 +54,7 @@ export class PageEvaluation implements PageScope {
 	) {
 		this.site = scope.site;
 		this.addresses = scope.addresses;
-		this.language = page.language ?? scope.site.languages[0] ?? 'en';
+		this.language = languageOf(page, scope.site);
 		this.separator = scope.separator;
 		this.fields = page.fields ?? NO_FIELDS;
 		this.watch = plan.hasCircle ? new LoopWatch((index) => plan.tags[index]!.name) : undefined;
@@ -109,7 +109,7 @@ export class PageEvaluation implements PageScope {
 	}
 
 	foundOf(tag: string): readonly FoundTag[] {
-		return (this.page.found ?? []).filter((found) => tagOfFound(found)?.name === tag);
+		return (this.page.found ?? NO_FOUND).filter((found) => tagOfFound(found)?.name === tag);
 	}
 	frameCount(tag: string, value: string): number | undefined {
 		return this.scope.frames.countOf(tag, this.language, value);
@@ -223,6 +223,7 @@ export class PageEvaluation implements PageScope {
 }
 
 const NO_GAPS: readonly string[] = [];
+const NO_FOUND: readonly FoundTag[] = [];
 const NO_FIELDS: Page['fields'] = {};
 
 /** Whether something is on, and which layer says so. */

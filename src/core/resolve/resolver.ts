@@ -7,6 +7,7 @@ import { AddressBook } from './address';
 import { emitTags } from './emit';
 import { FrameBook, foundPolicyFor, foundTags } from './found';
 import { CollectedHead, type Head, type TagSink } from './head';
+import { languageOf } from './language';
 import { factsFrom, PageEvaluation, type SiteScope } from './page';
 import { makePlan, withConstants, type Plan, type PlanInput } from './plan';
 import type { PictureFacts } from './scope';
@@ -94,7 +95,8 @@ export class Resolver {
 	}
 
 	private planFor(page: Page, type: ContentType | undefined): Plan {
-		const language = page.language ?? this.scope.site.languages[0] ?? 'en';
+		const language = languageOf(page, this.scope.site);
+
 		const found = page.found ? foundTags(page.found) : NONE_FOUND;
 		// What a page says for itself makes a plan of its own.
 		if (page.rules?.length > 0 || page.foundPolicy) return this.makePlan(language, type, page, found);
