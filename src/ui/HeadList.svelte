@@ -55,6 +55,9 @@
 									>
 								{:else}<span class="none">nothing</span>{/if}
 								{#if line.facts && !line.echoes}<span class="quiet facts">{line.facts}</span>{/if}
+								{#if bench.serverWrites.has(line.tag)}<span class="was" data-testid="server-writes"
+										>the server, whose text goes out, writes: {bench.serverWrites.get(line.tag) || 'nothing'}</span
+									>{/if}
 								{#if line.isChanged}<span class="was"
 										><span class="pennant" aria-hidden="true"></span>released: {line.released ?? 'nothing'}</span
 									>{/if}

@@ -41,7 +41,7 @@ import {
 } from '$core';
 import * as api from './api';
 import { bodyOf, inverse, keyOfEdit, keyOfSettings, valueOf, type Done, type Draft } from './drafts';
-import { linesOf, type HeadLine } from './lines';
+import { differencesOf, linesOf, type HeadLine } from './lines';
 
 export type EditableLayer = 'page' | 'type' | 'site';
 
@@ -52,6 +52,8 @@ export interface BenchData {
 	readonly page: Page;
 	readonly pictures: readonly Picture[];
 	readonly released: HeadJson | null;
+	/** What the server makes of the page as it is kept, at that moment; undefined once an edit was kept on top of it. */
+	readonly server?: { readonly now: string; readonly head: HeadJson } | undefined;
 	readonly count: { readonly all: number; readonly live: number; readonly byType: Readonly<Record<string, number>> };
 }
 
@@ -102,6 +104,17 @@ export class Bench {
 	private readonly resolver = $derived(new Resolver(this.edited.model, new Date().toISOString()));
 	readonly outcome = $derived(this.resolver.resolveWithTrace(this.edited.page));
 	readonly scope = $derived(this.resolver.evaluate(this.edited.page));
+
+	/**
+	 * The tags that the server writes otherwise than this browser, with what it writes: the two may know other locale
+	 * data. What reach counts and a release holds is the server's.
+	 */
+	readonly serverWrites = $derived.by(() => {
+		const { site, types, pictures, page, server } = this.data;
+		if (!server) return NO_DIFFERENCES;
+		const here = headToJson(new Resolver({ site, types, pictures }, server.now).resolveHead(page));
+		return differencesOf(here, server.head);
+	});
 
 	readonly site = $derived(this.edited.model.site);
 	readonly types = $derived(this.edited.model.types);
@@ -395,7 +408,7 @@ export class Bench {
 		if (result.kind !== 'kept') return result;
 		this.savedAt = new Date().toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
 		const { site, types, pictures } = editModel(this.data, edit);
-		this.data = { ...this.data, site, types, pictures, page: editPage(this.data.page, edit) };
+		this.data = { ...this.data, site, types, pictures, page: editPage(this.data.page, edit), server: undefined };
 		this.kept();
 		return result;
 	}
@@ -512,6 +525,8 @@ export class Bench {
 const ALWAYS = ['title', 'description', 'og:image', 'og:title', 'og:description'];
 /** What other tags came to is offered for these. */
 const HEAD_NAMES = new Set(['title', 'description', 'og:title', 'og:description', 'og:image']);
+
+const NO_DIFFERENCES: ReadonlyMap<string, string> = new Map();
 
 /** Signs that mean something in a template, made plain. */
 const asPlainTemplate = (text: string) => text.replace(/[\\{}]|\[\[|\]\]/g, (sign) => `\\${sign}`);

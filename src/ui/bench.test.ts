@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, test, vi } from 'vitest';
-import { STARTING_LAYOUTS, type Page, type Site } from '$core';
+import { headToJson, Resolver, STARTING_LAYOUTS, type Page, type Site } from '$core';
 import * as api from './api';
 import { Bench, type BenchData } from './bench.svelte';
 import { keyOfSettings } from './drafts';
@@ -258,5 +258,43 @@ describe('pictures', () => {
 		bench.useShare();
 		expect(bench.picture?.recipe).toBeDefined();
 		expect(bench.pictureSource).toBe('/boat.jpg');
+	});
+});
+
+describe('where the server writes otherwise than this browser', () => {
+	const kept = headToJson(new Resolver({ site, types: data.types, pictures: [] }, 'now').resolveHead(page));
+	test('the tag says so; alike, and after an edit was kept, nothing does', async () => {
+		const server = { now: 'now', head: kept };
+		expect(new Bench('Marl', { ...data, server }).serverWrites.size).toBe(0);
+		const tags = kept.tags.map((tag) => (tag.tag === 'title' ? { ...tag, value: '¤ 5' } : tag));
+		bench = new Bench('Marl', { ...data, server: { ...server, head: { ...kept, tags } } });
+		expect([...bench.serverWrites]).toEqual([['title', '¤ 5']]);
+		bench.write('page', 'Mine');
+		await bench.keepAt('page');
+		expect(bench.serverWrites.size).toBe(0);
+	});
+});
+
+describe('found values', () => {
+	test('one is taken over as it stands, also where it looks like a template', () => {
+		bench.tag = 'description';
+		bench.takeFound('a {b} [[c]] \\d');
+		expect(bench.bodyAt('page')).toEqual({ kind: 'template', template: 'a \\{b\\} \\[[c\\]] \\\\d' });
+		expect(bench.lines.find(({ tag }) => tag === 'description')?.value).toBe('a {b} [[c]] \\d');
+	});
+	test('a policy for one tag leaves the others, and goes when it is taken back', () => {
+		bench.data = { ...data, page: { ...page, foundPolicy: { all: 'last', tags: { author: 'never' } } } };
+		bench.tag = 'description';
+		bench.setFoundPolicy('page', 'never');
+		expect(bench.page.foundPolicy).toEqual({ all: 'last', tags: { author: 'never', description: 'never' } });
+		bench.setFoundPolicy('page', null);
+		expect(bench.page.foundPolicy).toEqual({ all: 'last', tags: { author: 'never' } });
+	});
+	test('the rule of a layer is let win there, never at a page', () => {
+		bench.tag = 'description';
+		bench.letWin({ layer: 'page', path: page.path });
+		expect(bench.waiting).toBe(0);
+		bench.letWin({ layer: 'type', name: 'isle' });
+		expect(bench.type?.foundPolicy).toEqual({ tags: { description: 'last' } });
 	});
 });

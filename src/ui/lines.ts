@@ -88,3 +88,12 @@ function valuesByTag(head: HeadJson): Map<string, string> {
 	for (const { tag, value } of head.tags) values.set(tag, (values.get(tag) ?? new Set()).add(value));
 	return new Map([...values].map(([tag, all]) => [tag, [...all].join(', ')]));
 }
+
+/** The tags in which one head differs from another, with what the other says. */
+export function differencesOf(mine: HeadJson, other: HeadJson): ReadonlyMap<string, string> {
+	const [here, there] = [valuesByTag(mine), valuesByTag(other)];
+	const names = [...new Set([...here.keys(), ...there.keys()])];
+	return new Map(
+		names.filter((name) => here.get(name) !== there.get(name)).map((name) => [name, there.get(name) ?? ''])
+	);
+}

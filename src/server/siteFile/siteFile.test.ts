@@ -1,7 +1,9 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { afterAll, describe, expect, test } from 'vitest';
+import { STARTING_LAYOUTS } from '$core';
 import { Store } from '../store/store';
 import { demoSite } from '../../../demo/content';
 import { parseSiteFile, readSiteFile, saveSiteFile, writeSiteFile } from './siteFile';
@@ -11,7 +13,7 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 const small = () => ({
 	format: 'kephalon-site',
-	version: 1,
+	version: 2,
 	site: {
 		name: 'S',
 		base: 'https://s.example/',
@@ -109,15 +111,123 @@ describe('a file that cannot be read is told with the place', () => {
 			'a rule twice',
 			(data) => data.site.rules.push({ tag: 'title', kind: 'leaveOut' }, { tag: 'title', kind: 'leaveOut' }),
 			'/site/rules: the rule for "title" stands twice.'
+		],
+		[
+			'a language twice',
+			(data) =>
+				data.site.rules.push(
+					{ tag: 'title', language: 'fr-ca', kind: 'leaveOut' },
+					{ tag: 'title', language: 'fr-CA', kind: 'leaveOut' }
+				),
+			'/site/rules: the rule for "title (fr-ca)" stands twice.'
+		],
+		[
+			'an alternate of no language',
+			(data) => Object.assign(data.pages[0]!, { alternates: { 'not a tag': '/x' } }),
+			'/pages/0/alternates'
 		]
 	])('%s', (_name, change, told) => {
 		expect(refusal(change)).toContain(told);
 	});
 	test('a newer version, no JSON, no file', () => {
-		expect(refusal((data) => (data.version = 2))).toBe(
-			'x.json is a site file of version 2; this Kephalon reads version 1. Update Kephalon.'
+		expect(refusal((data) => (data.version = 3))).toBe(
+			'x.json is a site file of version 3; this Kephalon reads up to version 2. Update Kephalon.'
 		);
 		expect(() => parseSiteFile('{', 'x.json')).toThrow('x.json is not JSON');
 		expect(() => readSiteFile(join(folder, 'none.json'))).toThrow('There is no file');
 	});
 });
+
+describe('a file of version 1', () => {
+	test('has its separator written in full, and what was found is not taken', () => {
+		const data = {
+			...small(),
+			version: 1,
+			types: [
+				{
+					name: 't',
+					fields: [],
+					rules: [],
+					layout: {
+						...STARTING_LAYOUTS[0]!.layout,
+						title: { ...STARTING_LAYOUTS[0]!.layout.title, template: 'A {sep} B' }
+					}
+				}
+			],
+			pages: [{ ...small().pages[0]!, found: [{ name: 'description', value: 'x' }] }]
+		};
+		data.site.rules.push({
+			tag: 'title',
+			kind: 'template',
+			template: '{page.title} { sep } \\{sep} {"{sep}" ?? page.x} {sepia}'
+		});
+		const { version, site, types } = parseSiteFile(JSON.stringify(data), 'x.json');
+		expect(version).toBe(2);
+		expect(site.rules[0]).toMatchObject({ template: '{page.title} { separator } \\{sep} {"{sep}" ?? page.x} {sepia}' });
+		expect(types[0]!.layout!.title!.template).toBe('A {separator} B');
+		expect(site.foundPolicy).toEqual({ all: 'never' });
+	});
+	test('without found values says nothing of them', () => {
+		expect(parseSiteFile(JSON.stringify({ ...small(), version: 1 }), 'x.json').site.foundPolicy).toBeUndefined();
+	});
+});
+
+test('which found values are a frame’s is counted among the pages, at its edge', () => {
+	const pages = (all: number, same: number) =>
+		Array.from({ length: all }, (_, at) => ({
+			...small().pages[0]!,
+			path: `/${at}`,
+			found: [{ name: 'Description', value: at < same ? ' Same  words' : `Own ${at}` }]
+		}));
+	const framesOf = (all: number, same: number) =>
+		parseSiteFile(JSON.stringify({ ...small(), pages: pages(all, same) }), 'x.json').site.frames;
+	expect(framesOf(20, 4)).toEqual([{ tag: 'description', language: 'en', value: 'Same words', pages: 4 }]);
+	expect(framesOf(21, 4)).toEqual([]);
+	expect(framesOf(3, 3)).toEqual([]);
+	expect(framesOf(25, 5)).toHaveLength(1);
+});
+
+test('every vector can be written as a site file', () => {
+	const folder = fileURLToPath(new URL('../../../conformance/', import.meta.url));
+	const refused: string[] = [];
+	let seen = 0;
+	for (const file of readdirSync(folder).filter((name) => name.endsWith('.json'))) {
+		const group = JSON.parse(readFileSync(folder + file, 'utf8'));
+		for (const vector of group.vectors) {
+			seen++;
+			const data = {
+				...{ format: 'kephalon-site', version: 2 },
+				site: { ...group.site, ...vector.site, rules: longRules(vector.site?.rules) },
+				types: (vector.types ?? [{ name: 't', fields: [] }]).map((type: { rules?: [] }) => ({
+					...type,
+					rules: longRules(type.rules)
+				})),
+				pages: [
+					{ path: '/p', type: 't', state: 'live', fields: {}, ...vector.page, rules: longRules(vector.page.rules) }
+				],
+				pictures: vector.pictures ?? []
+			};
+			try {
+				parseSiteFile(JSON.stringify(data), file);
+			} catch (error) {
+				refused.push(`${file}: ${vector.name}: ${(error as Error).message.split('\n')[1]}`);
+			}
+		}
+	}
+	expect(seen).toBeGreaterThan(400);
+	// These two are about what no file may hold.
+	expect(refused.map((one) => one.split(': ')[1])).toEqual([
+		'a page of a type that nobody declared',
+		'a base that is no web address'
+	]);
+});
+
+type ShortRule = [tag: string, body: string | Record<string, unknown>, language?: string];
+const longRules = (rules: ShortRule[] = []) =>
+	rules.map(([tag, body, language]) => ({ tag, ...(language && { language }), ...longBody(body) }));
+function longBody(body: ShortRule[1]) {
+	if (typeof body === 'string') return { kind: 'template', template: body };
+	const { borrow, pictures, leaveOut, ...more } = body;
+	if (leaveOut) return { kind: 'leaveOut' };
+	return borrow ? { kind: 'borrow', from: borrow, ...more } : { kind: 'pictures', sources: pictures, ...more };
+}

@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeEach, describe, expect, test } from 'vitest';
-import { Resolver, type Page, type Site } from '$core';
+import { Resolver, STARTING_LAYOUTS, type Page, type Site } from '$core';
 import { releasedHead } from '../jobs/heads';
 import { JOBS } from '../jobs/jobs';
 import { readEdit, refuseEdit } from '../web/edits';
@@ -207,4 +207,64 @@ describe('the working copy and what is released', () => {
 		]);
 		expect(refusals({ kind: 'template', template: '{page.title}' })).toEqual([]);
 	});
+});
+
+test('a database of version 3 has its separators written in full, and its heads stay what they were', () => {
+	const file = join(folder, 'old.db');
+	const old = new Database(file);
+	for (const migration of MIGRATIONS.slice(0, 3)) old.exec(migration);
+	old.pragma('user_version = 3');
+	const settings = JSON.stringify({ languages: ['en'], separator: '·', fields: {} });
+	const layout = {
+		...STARTING_LAYOUTS[0]!.layout,
+		title: { ...STARTING_LAYOUTS[0]!.layout.title, template: '{page.title} {sep} x' }
+	};
+	old.prepare(`INSERT INTO site (id, name, base, settings) VALUES (1, 'Old', 'https://o.example/', ?)`).run(settings);
+	old.prepare(`INSERT INTO site (id, name, base, settings) VALUES (2, 'Bare', 'https://b.example/', ?)`).run(settings);
+	old
+		.prepare(`INSERT INTO content_type (id, site_id, name, settings) VALUES (1, 1, 't', ?)`)
+		.run(JSON.stringify({ fields: [], layout }));
+	old
+		.prepare(
+			`INSERT INTO page (id, site_id, path, type, state, fields, settings) VALUES (1, 1, '/', 't', 'live', ?, ?)`
+		)
+		.run(JSON.stringify({ title: 'P' }), JSON.stringify({ found: [{ name: 'description', value: 'Found' }] }));
+	const rule = old.prepare(
+		`INSERT INTO rule (site_id, type_id, page_id, tag, language, body) VALUES (1, ?, ?, ?, '', ?)`
+	);
+	rule.run(
+		null,
+		null,
+		'title',
+		JSON.stringify({ kind: 'template', template: '{page.title} {sep} {site.name} \\{sep}' })
+	);
+	rule.run(1, null, 'og:title', JSON.stringify({ kind: 'borrow', from: 'title' }));
+	old.close();
+	const store = new Store(file);
+	const { site, types, id } = store.site('Old');
+	expect(site.rules).toEqual([
+		{ tag: 'title', kind: 'template', template: '{page.title} {separator} {site.name} \\{sep}' }
+	]);
+	expect(types[0]!.layout!.title!.template).toBe('{page.title} {separator} x');
+	expect([site.foundPolicy, store.site('Bare').site.foundPolicy]).toEqual([{ all: 'never' }, undefined]);
+	const head = new Resolver({ site, types, pictures: [] }, '').resolveHead(store.page(id, '/')!);
+	expect(head.tags.map(({ tag, value }) => [tag.name, value])).toContainEqual(['title', 'P · Old {sep}']);
+	expect(head.tags.some(({ tag }) => tag.name === 'description')).toBe(false);
+	store.close();
+});
+
+test('rules for one language, however it is written, are one rule', () => {
+	const store = new Store(join(folder, 'languages.db'));
+	const id = store.saveSite({
+		name: 'L',
+		base: 'https://l.example/',
+		languages: ['en'],
+		separator: '·',
+		fields: {},
+		rules: []
+	});
+	for (const language of ['fr-ca', 'fr-CA', 'fr'])
+		store.setRule(id, { layer: 'site' }, 'title', language, { kind: 'template', template: language });
+	expect(store.site('L').site.rules.map((rule) => rule.language)).toEqual(['fr', 'fr-CA']);
+	store.close();
 });

@@ -1,4 +1,4 @@
-import type { HeadJson, Picture, PictureMention } from '$core';
+import { headToJson, Resolver, type HeadJson, type Picture, type PictureMention } from '$core';
 import type { Store } from '../store/store';
 
 /** How many pages the mover lists at the most. */
@@ -25,9 +25,11 @@ export function readBenchData(store: Store, name: string, wanted: string | null)
 		])
 	);
 	const pictures: Picture[] = store.pictures(id).filter((picture) => named.has(picture.src));
+	const now = new Date().toISOString();
 	return {
 		...{ path, site, types, page, pages, pictures, revision },
 		count: store.countPages(id),
+		server: { now, head: headToJson(new Resolver({ site, types, pictures }, now).resolveHead(page)) },
 		released: released ? (JSON.parse(released.json) as HeadJson) : null
 	};
 }
