@@ -68,7 +68,8 @@ export type Verb = (program: Command) => void;
 /** Says which rules do not work, where any do not: what they were written for is missing, all else is there. */
 export function sayFaulty(faulty: readonly Finding[]) {
 	if (faulty.length === 0) return;
-	const what = faulty.length === 1 ? 'One rule does not work' : `${faulty.length} rules do not work`;
+	const rules = new Set(faulty.map(({ target, tag }) => JSON.stringify([target, tag]))).size;
+	const what = rules === 1 ? 'One rule does not work' : `${rules} rules do not work`;
 	say(`${what}:\n${listed(faulty.map(findingAsText))}`);
 }
 

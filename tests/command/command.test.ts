@@ -461,3 +461,77 @@ describe('compose', () => {
 			expect((await sharp(readFileSync(join(media, name))).metadata()).width, name).toBe(1200);
 	});
 });
+
+describe('what the author wrote', () => {
+	const authored = (title: string, description: string) =>
+		page(title, '<p>Some words of the body that say something.</p>').replace(
+			'</head>',
+			`<meta name="description" content="${description}">\n</head>`
+		);
+	const setRule = (tag: string, template: string) => {
+		const store = new Store(db);
+		store.setRule(store.site('Docs').id, { layer: 'site' }, tag, undefined, { kind: 'template', template });
+		store.close();
+	};
+	const inject = (...more: string[]) => run('inject', 'site', '--site', 'Docs', ...more);
+
+	test('is what goes out; a folder injected in place and read again gives what a fresh one would', () => {
+		write('site/a.html', authored('A', 'Written by hand'));
+		write('site/b.html', authored('B', 'By another hand'));
+		importSite();
+		setRule('title', '{page.title} {separator} {site.name}');
+		setRule('description', 'The same for all');
+		expect(inject('--out', 'fresh').status).toBe(0);
+		expect(readFileSync(join(work, 'fresh/a.html'), 'utf8')).toContain('content="Written by hand"');
+		const fresh = () => ['a', 'b'].map((name) => readFileSync(join(work, `fresh/${name}.html`), 'utf8'));
+		const placed = () => ['a', 'b'].map((name) => readFileSync(join(work, `site/${name}.html`), 'utf8'));
+		const untouched = ['a', 'b'].map((name) => readFileSync(join(work, `site/${name}.html`), 'utf8'));
+		inject('--in-place');
+		expect(placed()).toEqual(fresh());
+		for (const template of ['{page.title} – {site.name}', '{page.title}', '{page.title} {separator} {site.name}']) {
+			expect(importSite().status).toBe(0);
+			setRule('title', template);
+			setRule('og:title', `${template}!`);
+			inject('--in-place');
+			// What a fresh copy of the untouched folder comes to with the same rules.
+			write('untouched/a.html', untouched[0]!);
+			write('untouched/b.html', untouched[1]!);
+			rmSync(join(work, 'fresh'), { recursive: true });
+			expect(run('inject', 'untouched', '--out', 'fresh', '--site', 'Docs').status).toBe(0);
+			expect(placed()).toEqual(fresh());
+			expect(placed()[0]).toContain('content="Written by hand"');
+		}
+	});
+
+	test('a line for each page, as JSON and with traces when asked for', () => {
+		write('site/a.html', authored('A', 'Written by hand'));
+		importSite();
+		const line = (...more: string[]) => JSON.parse(run('render', '--site', 'Docs', '--all', ...more).stdout);
+		expect(line()).toEqual({ path: '/a.html', head: expect.stringContaining('<title>A</title>') });
+		const { head, traces } = line('--format', 'json', '--trace');
+		expect(head.tags[0]).toMatchObject({ tag: 'title', value: 'A' });
+		const description = traces.find((trace: { tag: string }) => trace.tag === 'description');
+		expect(description.steps[0]).toMatchObject({
+			layer: 'page',
+			rule: { kind: 'found', value: 'Written by hand' },
+			outcome: { kind: 'won' }
+		});
+		expect(Object.keys(line('--trace'))).toEqual(['path', 'head', 'traces']);
+		expect(line('--format', 'json').traces).toBeUndefined();
+	});
+
+	test('rules that do not work cost their own tag; a release, an injection and a check say which', () => {
+		write('site/a.html', authored('A', 'Written by hand'));
+		importSite();
+		setRule('author', '{page.title | money "EURO"}');
+		setRule('keywords', '{page.title | number 30}');
+		const told = /2 rules do not work:[^]*site, author[^]*money[^]*site, keywords[^]*number/;
+		expect(run('release', '--site', 'Docs')).toMatchObject({ status: 0, stderr: expect.stringMatching(told) });
+		expect(inject('--out', 'out')).toMatchObject({ status: 0, stderr: expect.stringMatching(told) });
+		expect(run('check', '--site', 'Docs')).toMatchObject({
+			status: 1,
+			stdout: expect.stringMatching(/error: site, author/)
+		});
+		expect(run('render', '--site', 'Docs', '--all').status).toBe(0);
+	});
+});

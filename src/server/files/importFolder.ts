@@ -17,6 +17,7 @@ import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
 import type { FoundPage, Store } from '../store/store';
 import { decodeFile } from './encoding';
 import { fileOfPath, isHtmlName, openFolder, pathOfFile, walkFolder, type FolderEntry } from './folder';
+import { asAuthored } from './written';
 import { Library } from '../pictures/library';
 import { MAX_BYTES } from '../pictures/takePicture';
 import { readPictureFacts } from './pictureFacts';
@@ -256,7 +257,7 @@ function save(
 			: { name, base, languages: [usualLanguage(pages)], separator: '·', fields: {}, rules: [] };
 		const id = store.saveSite(site);
 		for (const type of new Set(['page', ...types.map((one) => one.type)])) store.ensureType(id, type);
-		for (const page of pages) store.refreshPage(id, page);
+		for (const page of pages) store.refreshPage(id, asAuthored(store, id, page));
 		store.savePictures(
 			id,
 			pictures.map((picture) => ({ ...picture, ...setByHand(store.picture(id, picture.src)) }))

@@ -128,5 +128,13 @@ export const MIGRATIONS: readonly string[] = [
 	-- What pages' own files say is taken from now on. What a site that has such pages says must not change by itself.
 	UPDATE site SET settings = json_set(settings, '$.foundPolicy', json_object('all', 'never'))
 		WHERE EXISTS (SELECT 1 FROM page WHERE page.site_id = site.id AND json_array_length(page.settings, '$.found') > 0);
+
+	-- What was written into the files of a folder, by keys of name and value: it is not the author's when read again.
+	CREATE TABLE written (
+		site_id INTEGER NOT NULL REFERENCES site (id) ON DELETE CASCADE,
+		path TEXT NOT NULL,
+		keys TEXT NOT NULL CHECK (json_valid(keys)),
+		PRIMARY KEY (site_id, path)
+	) STRICT, WITHOUT ROWID;
 	`
 ];

@@ -58,6 +58,9 @@ const SQL = {
 		ON CONFLICT (site_id, path) DO UPDATE SET type = coalesce(@type, type), language = excluded.language, modified = excluded.modified,
 			fields = excluded.fields, settings = json_set(settings, '$.found', json(@found)), origin = 'folder',
 			state = CASE WHEN origin = 'gone' THEN 'live' ELSE state END`,
+	written: `SELECT keys FROM written WHERE site_id = ? AND path = ?`,
+	saveWritten: `INSERT INTO written (site_id, path, keys) VALUES (@site, @path, @keys)
+		ON CONFLICT (site_id, path) DO UPDATE SET keys = excluded.keys`,
 	paths: `SELECT path FROM page WHERE site_id = ? ORDER BY path`,
 	pathsOfType: `SELECT path FROM page WHERE site_id = ? AND type = ? ORDER BY path`,
 	folderPages: `SELECT id, path FROM page WHERE site_id = ? AND origin = 'folder'`,
@@ -359,6 +362,17 @@ export class Store {
 		});
 	}
 
+	/** The keys of what was written into a page's file: see `written.ts`. */
+	writtenInto(site: number, path: string): Set<string> {
+		const row = this.run('written').get(site, path) as { keys: string } | undefined;
+		return new Set(row ? (JSON.parse(row.keys) as string[]) : []);
+	}
+	/** Adds to them. Those of the last few dozen heads are remembered. */
+	noteWritten(site: number, path: string, keys: readonly string[]) {
+		const all = [...new Set([...keys, ...this.writtenInto(site, path)])].slice(0, MOST_WRITTEN);
+		this.run('saveWritten').run({ site, path, keys: JSON.stringify(all) });
+	}
+
 	/** Gives a page another path. The old one leads to it from now on, and so do those that led to the old one. */
 	movePage(site: number, from: string, to: string) {
 		if (from === to) return;
@@ -442,6 +456,8 @@ export class Store {
 }
 
 const NO_RULES: readonly Rule[] = [];
+/** Keys kept of what was written into one page's file. */
+const MOST_WRITTEN = 1000;
 
 function toRule({ tag, language, body }: RuleRow): Rule {
 	return { tag, ...(language && { language }), ...(JSON.parse(body) as RuleBody) };

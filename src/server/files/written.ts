@@ -1,0 +1,39 @@
+import { createHash } from 'node:crypto';
+import { settleText, type FoundTag, type Head } from '$core';
+import type { FoundPage, Store } from '../store/store';
+
+/**
+ * What Kephalon itself wrote into a folder's files, so that it is not taken for the author's when the folder is read
+ * again. It is known by name and value: each injection adds what it wrote to what is remembered of the page.
+ */
+
+const keyOf = (name: string, value: string) =>
+	createHash('sha256')
+		.update(`${name.toLowerCase()}\n${settleText(value)}`)
+		.digest('base64url')
+		.slice(0, 12);
+
+/** The keys of all that a head writes. */
+export const keysOfHead = (head: Head): string[] =>
+	head.tags.map(({ tag, value }) => keyOf(tag.place === 'title' ? 'title' : tag.key, value));
+
+/**
+ * A page as its author left it. Where the file holds tags that were written into it, what had been found before stands
+ * for them: injecting took it out of the file. The title is the page's own again, not what a template made of it.
+ */
+export function asAuthored(store: Store, site: number, page: FoundPage): FoundPage {
+	const written = store.writtenInto(site, page.path);
+	const isOurs = ({ name, value }: FoundTag) => written.has(keyOf(name, value));
+	const found = page.found ?? [];
+	if (!found.some(isOurs)) return page;
+	const own = found.filter((tag) => !isOurs(tag));
+	const before = store.page(site, page.path);
+	const gone = (before?.found ?? []).filter(({ name }) => !own.some((tag) => tag.name === name));
+	const isTitleOurs = found.some((tag) => tag.name === 'title' && isOurs(tag));
+	const title = isTitleOurs ? before?.fields.title : undefined;
+	return {
+		...page,
+		fields: { ...page.fields, ...(title !== undefined && { title }) },
+		found: [...own, ...gone]
+	};
+}
