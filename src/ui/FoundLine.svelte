@@ -11,10 +11,9 @@
 </script>
 
 <div class="found" class:used={step.outcome.kind === 'won'} data-testid="found">
-	<p>
+	<p class="says">
 		<LayerMark layer="found" />
-		<span class="quiet">As found in the page:</span>
-		<span class="serif">{value}</span>
+		<span><span class="quiet">As found in the page:</span> <span class="serif">{value}</span></span>
 	</p>
 	<p class="quiet">
 		{describeOutcome(step.outcome)}
@@ -33,6 +32,12 @@
 		border-top: 1px dashed var(--rule-strong);
 		padding-top: 5px;
 		font-size: 13px;
+	}
+	.says {
+		display: flex;
+		gap: 7px;
+		align-items: baseline;
+		overflow-wrap: anywhere;
 	}
 	.used .serif {
 		font-weight: 500;

@@ -43,6 +43,8 @@ export class PageEvaluation implements PageScope {
 	/** Only where the rules could lead in a circle. */
 	readonly watch: LoopWatch | undefined;
 	private readonly values: (TagValue | null | undefined)[];
+	/** By place; none without a record. */
+	readonly searches: readonly TracedSearch[];
 	private picture: ChosenPicture | 'being composed' | undefined;
 
 	constructor(
@@ -60,6 +62,7 @@ export class PageEvaluation implements PageScope {
 		this.watch = plan.hasCircle ? new LoopWatch((index) => plan.tags[index]!.name) : undefined;
 		this.pageAddress = scope.addresses.ofPath(page.path);
 		this.values = plan.start.slice();
+		this.searches = record ? plan.searches() : NO_SEARCHES;
 	}
 
 	get now() {
@@ -181,11 +184,11 @@ export class PageEvaluation implements PageScope {
 	private search(index: number): TagValue | null {
 		const { plan, record, watch } = this;
 		if (!watch) {
-			if (record) return (plan.searches()[index] as TracedSearch).run(this, record);
+			if (record) return (this.searches[index] as TracedSearch).run(this, record);
 			return searchQuietly(plan.evaluators[index] as readonly Evaluate[], this);
 		}
 		watch.enter(index);
-		if (record) return (plan.searches()[index] as TracedSearch).runOnWatch(this, record, watch);
+		if (record) return (this.searches[index] as TracedSearch).runOnWatch(this, record, watch);
 		return searchOnWatch(plan.candidates[index] as readonly Candidate[], index, this, watch);
 	}
 
@@ -223,6 +226,7 @@ export class PageEvaluation implements PageScope {
 }
 
 const NO_GAPS: readonly string[] = [];
+const NO_SEARCHES: readonly TracedSearch[] = [];
 const NO_FOUND: readonly FoundTag[] = [];
 const NO_FIELDS: Page['fields'] = {};
 

@@ -179,13 +179,13 @@ const NONE_FOUND: readonly TagDefinition[] = [];
 
 /** The trace of one tag, with what only the whole head can tell: why it is not written, and what was passed over (R3). */
 function traceOf(index: number, page: PageEvaluation, record: SearchRecord): Trace {
-	const { plan } = page;
-	const search = plan.searches()[index] as TracedSearch;
+	const { plan, searches } = page;
+	const search = searches[index] as TracedSearch;
 	const trace = search.trace(page, record, plan.start[index] !== undefined);
 	if (trace.winner < 0) return trace;
 	const why = record.withheld?.get(index);
 	const from = plan.borrowsFrom[index] as number;
-	const other = plan.searches()[from];
+	const other = searches[from];
 	const layer = other && layerPassedOver(search, other, page, record);
 	if (!why && !layer) return trace;
 	return {

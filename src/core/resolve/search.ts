@@ -116,6 +116,8 @@ export class TracedSearch {
 	private constant: Trace | undefined;
 	/** No candidate ever has more to say than the usual. */
 	private readonly isSilent: boolean;
+	/** Some candidate is named by what the page says. */
+	private readonly namesByPage: boolean;
 
 	/** `isIdle` says that no candidate can have a value for this type, so that none needs to be tried. */
 	constructor(
@@ -125,6 +127,7 @@ export class TracedSearch {
 		private readonly evaluators: readonly Evaluate[],
 		private readonly isIdle: boolean
 	) {
+		this.namesByPage = candidates.some(({ nameOn }) => nameOn !== undefined);
 		this.isSilent = isIdle || candidates.every((one) => !one.explainLoss && !one.explainWin && !one.nameOn);
 	}
 
@@ -206,7 +209,7 @@ export class TracedSearch {
 		const win = value === null ? undefined : explainSafely(this.candidates[end]?.explainWin, page);
 		if (win) (special ??= [])[end] = win;
 		for (const { at, outcome } of mishaps ?? NO_MISHAPS) (special ??= [])[at] = outcome;
-		return special || this.candidates.some(({ nameOn }) => nameOn)
+		return special || this.namesByPage
 			? this.makeSteps(page, end, value, special ?? NONE_SPECIAL)
 			: (this.usualSteps[end] ??= this.makeSteps(page, end, value, NONE_SPECIAL));
 	}
