@@ -13,7 +13,7 @@
 	const lines = $derived(
 		head.tags.map((tag) => ({ name: ruleOf(tag.tag.name), tag: tag.tag, parts: partsOf(renderTag(tag)) }))
 	);
-	const layerOf = (name: string) => bench.lines.find((line) => line.tag === name)?.layer;
+	const signOf = (name: string) => bench.lines.find((line) => line.tag === name)?.sign;
 
 	/** The facts of a picture are told by the rule of the picture. */
 	function ruleOf(name: string): string {
@@ -70,7 +70,7 @@
 					onclick={() => (bench.tag = line.name)}
 				>
 					<span class="from"
-						>{#if layerOf(line.name)}<LayerMark layer={layerOf(line.name)!} />{/if}</span
+						>{#if signOf(line.name)}<LayerMark layer={signOf(line.name)!} />{/if}</span
 					>
 					<code class="mono"
 						>{#each line.parts as part, index (index)}<span class={part.kind}>{part.text}</span>{/each}</code

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { describeSkipped, type PictureSource, type RuleBody, type Shape } from '$core';
+	import { describeSkipped, pictureOfValue, type PictureSource, type RuleBody, type Shape } from '$core';
 	import type { Bench, EditableLayer } from './bench.svelte';
 	import ShapeChoice from './ShapeChoice.svelte';
 
@@ -80,8 +80,8 @@
 	function outcomeOf(source: PictureSource, at: number): string {
 		const trace = tried[at];
 		const step = trace?.steps[0];
-		const value = trace && trace.winner === 0 && typeof trace.value === 'object' ? trace.value[0] : undefined;
-		if (typeof value === 'object' && 'address' in value)
+		const value = trace?.winner === 0 ? pictureOfValue(trace.value) : undefined;
+		if (value)
 			return [
 				isOwn(source) ? undefined : value.src.split('/').at(-1),
 				value.width && `${value.width} × ${value.height}`
