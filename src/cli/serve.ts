@@ -75,8 +75,8 @@ export async function serve({ db, port, say, standIn }: ServeOptions): Promise<R
 	if (!existsSync(handlerFile)) throw new UserError('The web application is not built. Run npm run build first.');
 	process.env.KEPHALON_DB = db;
 	process.env.KEPHALON_THREAD = built('./thread.js');
-	// Tables of content are sent whole.
-	process.env.BODY_SIZE_LIMIT ??= '64M';
+	// Photographs and tables of content are sent whole. The name is the adapter's, behind the prefix of svelte.config.js.
+	process.env.KEPHALON_WEB_BODY_SIZE_LIMIT ??= '64M';
 	if (standIn) process.env.KEPHALON_STAND_IN = JSON.stringify(standIn);
 	const { handler } = (await import(/* @vite-ignore */ handlerFile)) as { handler: RequestListener };
 	return listen(handler, port, 'Kephalon', say);

@@ -4,13 +4,16 @@ export class UserError extends Error {
 		message: string,
 		/** The exit code of the command: 1 refused, 2 wrong use. */
 		readonly exitCode: 1 | 2 = 1,
-		/** The status of an answer over HTTP: 404 where nothing is there, 422 for all else that is refused. */
-		readonly status: 404 | 422 = 422
+		/** The status of an answer over HTTP: 404 where nothing is there, 413 for what is too large, 422 for all else. */
+		readonly status: 404 | 413 | 422 = 422
 	) {
 		super(message);
 		this.name = 'UserError';
 	}
 }
+
+/** What was sent is too large. */
+export const tooLarge = (message: string) => new UserError(message, 1, 413);
 
 /** What was asked for is not there. */
 export const notFound = (message: string) => new UserError(message, 1, 404);

@@ -1,4 +1,6 @@
 import { request } from 'node:http';
+import { randomBytes } from 'node:crypto';
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { startDemo, type RunningDemo } from './demo';
 
@@ -214,5 +216,47 @@ describe('the stand-in website', () => {
 		expect(answer.status).toBe(200);
 		expect(answer.headers.get('content-type')).toBe('image/jpeg');
 		expect((await fetch(`${demo.website}/pictures/none.jpg`)).status).toBe(404);
+	});
+});
+
+describe('what is sent', () => {
+	const api = (what: string) => `${demo.kephalon}/api/sites/${encodeURIComponent(demo.site)}/${what}`;
+	const send = (bytes: Buffer) =>
+		fetch(api('pictures'), {
+			method: 'POST',
+			headers: { 'content-type': 'application/octet-stream', 'x-file-name': 'photo.jpg' },
+			body: new Uint8Array(bytes)
+		});
+	test('a photograph of 12 MB is taken; what is too large is told so', async () => {
+		const [width, height] = [4800, 3600];
+		const noise = randomBytes(width * height * 3);
+		const photo = await sharp(noise, { raw: { width, height, channels: 3 } })
+			.jpeg({ quality: 88 })
+			.toBuffer();
+		expect(photo.length).toBeGreaterThan(12_000_000);
+		const answer = await send(photo);
+		expect(answer.status).toBe(200);
+		expect(await answer.json()).toMatchObject({ src: expect.stringMatching(/^\/media\//), width: 4096 });
+		for (const size of [21_000_000, 70_000_000]) {
+			const refused = await send(Buffer.alloc(size));
+			expect(refused.status, String(size)).toBe(413);
+			expect(refused.headers.get('content-type')).toContain('application/problem+json');
+		}
+	});
+	test.each(['null', '[]', '5', '"x"'])('%s in place of an object is refused', async (body) => {
+		for (const [method, what] of [
+			['PUT', 'rules'],
+			['PATCH', 'settings'],
+			['POST', 'pages'],
+			['POST', 'types'],
+			['POST', 'reach']
+		]) {
+			const answer = await fetch(api(what!), {
+				method: method!,
+				headers: { 'content-type': 'application/json' },
+				body
+			});
+			expect(answer.status, what).toBe(422);
+		}
 	});
 });

@@ -238,7 +238,7 @@ describe('share pictures', () => {
 		await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, '{page.titel');
 		await bench.waitForText('.parts .issue', /./);
 		await field.sendKeys(Key.ENTER);
-		await bench.waitForText('.parts .refused', /share picture’s title cannot be kept/);
+		await bench.waitForText('.parts .refused', /title of the share picture cannot be kept/);
 		await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, '{{', Key.ESCAPE);
 		await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, '{page.title}');
 		await field.sendKeys(Key.ESCAPE);

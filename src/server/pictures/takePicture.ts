@@ -1,6 +1,6 @@
 import sharp, { type Metadata } from 'sharp';
 import type { Picture } from '$core';
-import { UserError } from '../errors';
+import { tooLarge, UserError } from '../errors';
 import { looksOf } from './looks';
 
 /** A picture as the library keeps it: decoded and written anew, so that nothing of the file it came in is left. */
@@ -28,7 +28,7 @@ const ACTIVE =
 export async function takePicture(bytes: Buffer): Promise<TakenPicture> {
 	if (bytes.length === 0) throw new UserError('The file is empty.');
 	if (bytes.length > MAX_BYTES)
-		throw new UserError(`The file has ${megabytes(bytes.length)}; at most ${megabytes(MAX_BYTES)} are taken.`);
+		throw tooLarge(`The file has ${megabytes(bytes.length)}; at most ${megabytes(MAX_BYTES)} are taken.`);
 	const metadata = await reading(() => sharp(bytes, { limitInputPixels: MAX_PIXELS }).metadata());
 	refuseFormat(metadata, bytes);
 	return reading(() => writeAnew(bytes, metadata));
@@ -37,7 +37,7 @@ export async function takePicture(bytes: Buffer): Promise<TakenPicture> {
 function refuseFormat({ format, width, height }: Metadata, bytes: Buffer) {
 	if (!FORMATS.has(format)) throw new UserError(`The file is ${format.toUpperCase()}, which is no picture for a card.`);
 	if (!width || !height) throw new UserError('The picture has no size.');
-	if (width * height > MAX_PIXELS) throw tooLarge();
+	if (width * height > MAX_PIXELS) throw tooManyPixels();
 	if (format === 'svg' && ACTIVE.test(bytes.toString('utf8')))
 		throw new UserError('The vector file holds a script or something from elsewhere. Export it as PNG.');
 }
@@ -71,7 +71,7 @@ async function writeAnew(bytes: Buffer, metadata: Metadata): Promise<TakenPictur
 }
 
 const megabytes = (bytes: number) => `${Math.round(bytes / 100_000) / 10} MB`;
-const tooLarge = () =>
+const tooManyPixels = () =>
 	new UserError(
 		`The picture has more than ${MAX_PIXELS / 1e6} million pixels. Make it smaller: cards show 1,200 by 630.`
 	);
@@ -83,7 +83,7 @@ async function reading<T>(work: () => Promise<T>): Promise<T> {
 	} catch (error) {
 		if (error instanceof UserError) throw error;
 		const message = (error as Error).message;
-		if (/pixel limit|exceeds/i.test(message)) throw tooLarge();
+		if (/pixel limit|exceeds/i.test(message)) throw tooManyPixels();
 		if (/unsupported image format|corrupt header|bad seek/i.test(message) && !/premature|truncated/i.test(message))
 			throw new UserError('The file is no picture that can be read, whatever its name says.');
 		throw new UserError(`The picture is damaged or ends too soon (${message.split('\n')[0]}).`);

@@ -16,8 +16,28 @@ export async function answering(work: () => Response | Promise<Response>): Promi
 	} catch (error) {
 		if (error instanceof SyntaxError)
 			return problem(400, 'Bad request', `What was sent is not JSON: ${error.message}.`);
+		if (isOverLimit(error)) return problem(413, TITLES[413], 'What was sent is too large to be taken.');
 		const told = explain(error, 'in use');
 		if (!(told instanceof UserError)) throw error;
-		return problem(told.status, told.status === 404 ? 'Not found' : 'Refused', told.message);
+		return problem(told.status, TITLES[told.status], told.message);
 	}
+}
+
+const TITLES = { 404: 'Not found', 413: 'Too large', 422: 'Refused' } as const;
+
+/** What the web server throws where a body is longer than it takes. */
+const isOverLimit = (error: unknown) =>
+	typeof error === 'object' &&
+	error !== null &&
+	'status' in error &&
+	error.status === 413 &&
+	!(error instanceof UserError);
+
+/** The record that a request holds as JSON. Throws a `UserError` for anything else JSON can be. */
+export async function readRecord(request: Request): Promise<Record<string, unknown>> {
+	const data: unknown = await request.json();
+	if (typeof data === 'object' && data !== null && !Array.isArray(data)) return data as Record<string, unknown>;
+	throw new UserError(
+		`What was sent is ${data === null ? 'null' : Array.isArray(data) ? 'a list' : `a ${typeof data}`}; an object with names and values is expected.`
+	);
 }

@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { UserError } from '$server/errors';
 import { takeContent, type ContentSource } from '$server/web/newSite';
-import { answering } from '$server/web/problem';
+import { answering, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
@@ -16,7 +16,7 @@ const KINDS = ['folder', 'table', 'hand'];
 /** Makes a site from where its content is, or reads the content of one again. */
 export const POST: RequestHandler = ({ request }) =>
 	answering(async () => {
-		const { name, base, source } = (await request.json()) as Wanted;
+		const { name, base, source } = (await readRecord(request)) as unknown as Wanted;
 		if (typeof name !== 'string' || typeof base !== 'string' || !KINDS.includes(String(source?.kind)))
 			throw new UserError(`A site needs a name, a base address, and a source: one of ${KINDS.join(', ')}.`);
 		return json(await takeContent(openStore(), name, base, source as ContentSource));

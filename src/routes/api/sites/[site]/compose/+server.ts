@@ -1,6 +1,6 @@
 import { UserError } from '$server/errors';
 import { composeAll } from '$server/jobs/composeAll';
-import { answering } from '$server/web/problem';
+import { answering, readRecord } from '$server/web/problem';
 import { answerInLines } from '$server/web/lines';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
@@ -11,7 +11,7 @@ import type { RequestHandler } from './$types';
  */
 export const POST: RequestHandler = ({ params, request }) =>
 	answering(async () => {
-		const { type, path } = readWanted(await request.json());
+		const { type, path } = readWanted(await readRecord(request));
 		const store = openStore();
 		store.site(params.site);
 		return answerInLines(request, async (say, signal) => {

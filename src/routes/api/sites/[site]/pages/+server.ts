@@ -1,14 +1,14 @@
 import { json } from '@sveltejs/kit';
 import { actOnPage, readPageAction } from '$server/web/pages';
 import { readBenchData } from '$server/web/benchData';
-import { answering, problem } from '$server/web/problem';
+import { answering, problem, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /** Adds a page, copies one, takes one away, or makes one the home page. Gives the path to look at then. */
 export const POST: RequestHandler = ({ params, request }) =>
 	answering(async () => {
-		const action = readPageAction(await request.json());
+		const action = readPageAction(await readRecord(request));
 		const store = openStore();
 		return json({ path: actOnPage(store, store.site(params.site), action) });
 	});

@@ -3,7 +3,7 @@ import { UserError } from '$server/errors';
 import { GuardedFetcher, PICTURE_LIMITS } from '$server/fetching/fetch';
 import { Library } from '$server/pictures/library';
 import { removePicture } from '$server/web/pictures';
-import { answering } from '$server/web/problem';
+import { answering, readRecord } from '$server/web/problem';
 import { openStore, standIn } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
@@ -14,7 +14,7 @@ export const POST: RequestHandler = ({ params, request }) =>
 		const { id } = store.site(params.site);
 		const isAddress = (request.headers.get('content-type') ?? '').startsWith('application/json');
 		const bytes = isAddress
-			? await fetchPicture(((await request.json()) as { address?: unknown }).address)
+			? await fetchPicture(((await readRecord(request)) as { address?: unknown }).address)
 			: Buffer.from(await request.arrayBuffer());
 		const picture = await new Library(store).take(id, bytes, nameOf(request));
 		store.touch(id);
@@ -40,7 +40,7 @@ export const GET: RequestHandler = ({ params }) =>
 /** Takes a picture out of the library that nothing uses. */
 export const DELETE: RequestHandler = ({ params, request }) =>
 	answering(async () => {
-		const { src } = (await request.json()) as { src?: unknown };
+		const { src } = (await readRecord(request)) as { src?: unknown };
 		if (typeof src !== 'string') throw new UserError('Name the picture by its src.');
 		await removePicture(openStore(), params.site, src);
 		return json({});

@@ -2,7 +2,7 @@ import { runJob } from '$server/jobs/run';
 import { readEdit } from '$server/web/edits';
 import { answerInLines } from '$server/web/lines';
 import { readSettingsEdit } from '$server/web/settings';
-import { answering } from '$server/web/problem';
+import { answering, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
@@ -12,7 +12,7 @@ import type { RequestHandler } from './$types';
  */
 export const POST: RequestHandler = ({ params, request }) =>
 	answering(async () => {
-		const data = (await request.json()) as object;
+		const data = (await readRecord(request)) as object;
 		const edit = 'changes' in data ? readSettingsEdit(data) : readEdit(data);
 		const store = openStore();
 		const all = store.countPages(store.site(params.site).id).all;

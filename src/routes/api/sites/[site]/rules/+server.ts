@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { sameJson } from '$core';
 import { readEdit, refuseEdit, ruleBefore } from '$server/web/edits';
-import { answering, problem } from '$server/web/problem';
+import { answering, problem, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
@@ -11,7 +11,7 @@ import type { RequestHandler } from './$types';
  */
 export const PUT: RequestHandler = ({ params, request }) =>
 	answering(async () => {
-		const { expected, ...data } = (await request.json()) as Record<string, unknown>;
+		const { expected, ...data } = (await readRecord(request)) as Record<string, unknown>;
 		const edit = readEdit(data);
 		const store = openStore();
 		const site = store.site(params.site);

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { runJob } from '$server/jobs/run';
-import { answering } from '$server/web/problem';
+import { answering, readRecord } from '$server/web/problem';
 import { readRecipe } from '$server/web/recipes';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
@@ -10,7 +10,7 @@ export const POST: RequestHandler = ({ params, request }) =>
 	answering(async () => {
 		const store = openStore();
 		store.site(params.site);
-		const recipe = readRecipe(await request.json());
+		const recipe = readRecipe(await readRecord(request));
 		const file = await runJob('draw', { db: store.file, recipe });
 		return new Response(readFileSync(file), { headers: { 'content-type': 'image/jpeg', 'cache-control': 'no-store' } });
 	});

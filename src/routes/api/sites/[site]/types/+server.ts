@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { STARTING_SETS, type ContentType } from '$core';
-import { answering, problem } from '$server/web/problem';
+import { answering, problem, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
@@ -12,7 +12,7 @@ interface Wanted {
 /** Adds a content type, or puts a starting set into one: its fields are added, its rules replace those of the same tags. */
 export const POST: RequestHandler = ({ params, request }) =>
 	answering(async () => {
-		const { name, set } = (await request.json()) as Wanted;
+		const { name, set } = (await readRecord(request)) as unknown as Wanted;
 		if (typeof name !== 'string' || !/^[\p{L}\p{N}][\p{L}\p{N} _-]{0,60}$/u.test(name))
 			return problem(422, 'Refused', 'A type needs a name of letters, digits, spaces and hyphens, such as “recipe”.');
 		const chosen = STARTING_SETS.find((one) => one.name === set);
