@@ -262,7 +262,7 @@ function save(
 			id,
 			pictures.map((picture) => ({ ...picture, ...setByHand(store.picture(id, picture.src)) }))
 		);
-		store.saveFrames(id, countFrames(store.pages(id), site.languages[0] as string));
+		store.saveFrames(id, countFrames(store.foundOfPages(id), site.languages[0] as string));
 		return store.retirePages(id, new Set(pages.map((page) => page.path)));
 	});
 }

@@ -1,4 +1,4 @@
-import type { ContentType, FrameValue, Page, Picture, Recipe, Rule, RuleBody, Site } from '$core';
+import type { ContentType, FoundTag, FrameValue, Page, Picture, Recipe, Rule, RuleBody, Site } from '$core';
 import type { Statement as SqliteStatement } from 'better-sqlite3';
 import { notFound, UserError } from '../errors';
 import { explain, openDatabase, type Db, type OpenOptions } from './database';
@@ -58,6 +58,7 @@ const SQL = {
 		ON CONFLICT (site_id, path) DO UPDATE SET type = coalesce(@type, type), language = excluded.language, modified = excluded.modified,
 			fields = excluded.fields, settings = json_set(settings, '$.found', json(@found)), origin = 'folder',
 			state = CASE WHEN origin = 'gone' THEN 'live' ELSE state END`,
+	found: `SELECT language, json_extract(settings, '$.found') AS found FROM page WHERE site_id = ?`,
 	written: `SELECT keys FROM written WHERE site_id = ? AND path = ?`,
 	saveWritten: `INSERT INTO written (site_id, path, keys) VALUES (@site, @path, @keys)
 		ON CONFLICT (site_id, path) DO UPDATE SET keys = excluded.keys`,
@@ -360,6 +361,13 @@ export class Store {
 			fields: JSON.stringify(page.fields),
 			found: JSON.stringify(page.found ?? [])
 		});
+	}
+
+	/** What each page's own file said, and its language: without the bodies, which are long. */
+	*foundOfPages(site: number): Generator<Pick<Page, 'language' | 'found'>> {
+		const rows = this.run('found').iterate(site) as IterableIterator<{ language: string | null; found: string | null }>;
+		for (const { language, found } of rows)
+			yield { ...(language && { language }), found: found === null ? [] : (JSON.parse(found) as FoundTag[]) };
 	}
 
 	/** The keys of what was written into a page's file: see `written.ts`. */
