@@ -26,7 +26,6 @@ class MarkupWriter implements TagSink {
 	private readonly close: string;
 	private readonly raw: string[] = [];
 	private readonly escaped: string[] = [];
-	private readonly constants = new WeakMap<Step, string>();
 	private out = '';
 	/** What ends the last tag; it is written with the next. */
 	private tail = '';
@@ -58,9 +57,7 @@ class MarkupWriter implements TagSink {
 	constant(step: Step, value: string) {
 		const { tag } = step;
 		if (tag.place === 'title' || this.tail !== CLOSE) return this.text(step, value);
-		let markup = this.constants.get(step);
-		if (markup === undefined) this.constants.set(step, (markup = tag.markupAfterTag + escapeAttribute(value)));
-		this.out += markup;
+		this.out += step.markup ??= tag.markupAfterTag + escapeAttribute(value);
 		this.tail = this.close;
 	}
 

@@ -59,13 +59,18 @@ export function makeBuiltIn(builtIn: BuiltIn): Candidate {
 		usual: borrows ? { kind: 'borrowed-nothing', from: borrows } : NOTHING,
 		reads: builtIn.reads ?? [],
 		isConstant: builtIn.isShared === true,
-		evaluate: (page) => {
-			const skipped = choosesPictures && listOfSkipped(page);
-			const value = valueFor(page, skipped);
-			if (skipped && skipped.length > 0) page.noteSkipped(builtIn, skipped);
-			if (value === undefined || value.length === 0) return undefined;
-			return isLegal ? value : settle(tag, value, page);
-		},
+		evaluate: choosesPictures
+			? (page) => {
+					const skipped = listOfSkipped(page);
+					const value = valueFor(page, skipped);
+					if (skipped && skipped.length > 0) page.noteSkipped(builtIn, skipped);
+					return value === undefined || value.length === 0 ? undefined : value;
+				}
+			: (page) => {
+					const value = valueFor(page);
+					if (value === undefined || value.length === 0) return undefined;
+					return isLegal ? value : settle(tag, value, page);
+				},
 		...(isLegal && borrows !== undefined && !builtIn.isFirst && { takes: borrows }),
 		...explainBuiltIn(tag, builtIn, isLegal)
 	};

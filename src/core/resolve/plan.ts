@@ -6,7 +6,7 @@ import { LEFT_OUT, makeBuiltIn, makeFound, makeRule, type Candidate, type Evalua
 import { languageChain } from './language';
 import { hasCircle } from './loops';
 import type { PageScope } from './scope';
-import { TracedSearch } from './search';
+import { TracedSearch, type SharedTraces } from './search';
 import type { TagValue } from './value';
 
 /** A tag on its way out, with what is asked of it for every page. */
@@ -24,6 +24,8 @@ export interface Step {
 	readonly isTwitter: boolean;
 	/** It is written with its picture, not by itself. */
 	readonly goesWithPicture: boolean;
+	/** The markup of its constant text, once a writer has made it. */
+	markup: string | undefined;
 }
 
 /** What is worked out once for a type and a language. Tags are known by their place in `tags`. */
@@ -46,6 +48,8 @@ export interface Plan {
 	readonly steps: readonly Step[];
 	/** By place: the place of the tag that its built-in borrows from, or -1. */
 	readonly borrowsFrom: readonly number[];
+	/** What is the same in the traces of all pages; made when the first trace is asked for. */
+	shared: SharedTraces | undefined;
 }
 
 /** The parent of a tag that belongs to no other; -1 is one that no layer speaks of. */
@@ -185,8 +189,8 @@ function orderPlan(byTag: Map<string, Candidate[]>, own: readonly TagDefinition[
 				(list, index) =>
 					new TracedSearch(tags[index]!.name, index, list, evaluators[index] as readonly Evaluate[], isIdle(list))
 			)),
-		start: tags.map(() => undefined),
-		startEnds: tags.map(() => 0),
+		start: candidates.map((list) => (isIdle(list) ? null : undefined)),
+		startEnds: candidates.map((list) => (isIdle(list) ? list.length : 0)),
 		indexOf,
 		steps: [...tags.entries()]
 			.filter(([index]) => !isIdle(candidates[index] as Candidate[]))
@@ -195,7 +199,8 @@ function orderPlan(byTag: Map<string, Candidate[]>, own: readonly TagDefinition[
 				const borrowed = borrowsFrom[index] as number;
 				return stepOf(tag, index, parent, borrowed < 0 ? index : borrowed, undefined);
 			}),
-		borrowsFrom
+		borrowsFrom,
+		shared: undefined
 	};
 }
 
@@ -214,7 +219,8 @@ function stepOf(
 		constant,
 		isOg: tag.family === 'og',
 		isTwitter: tag.family === 'twitter',
-		goesWithPicture: tag.name === 'og:image:alt'
+		goesWithPicture: tag.name === 'og:image:alt',
+		markup: undefined
 	};
 }
 
@@ -230,11 +236,12 @@ function evaluateAt(candidate: Candidate, from: number): Evaluate {
 export function withConstants(plan: Plan, page: PageScope): Plan {
 	if (plan.hasCircle) return plan;
 	const known = plan.candidates.map((list) => constantOf(list, page));
-	const start = known.map((search) => search?.value);
+	const start = known.map((search, index) => (search ? search.value : plan.start[index]));
 	return {
 		...plan,
 		start,
-		startEnds: known.map((search) => search?.end ?? 0),
+		startEnds: known.map((search, index) => search?.end ?? (plan.startEnds[index] as number)),
+		shared: undefined,
 		steps: plan.steps.filter(({ index }) => start[index] !== null).map((step) => withConstant(step, start[step.index]))
 	};
 }

@@ -11,7 +11,7 @@ import { languageOf } from './language';
 import { factsFrom, PageEvaluation, type SiteScope } from './page';
 import { makePlan, withConstants, type Plan, type PlanInput } from './plan';
 import type { PictureFacts } from './scope';
-import { SearchRecord, type TracedSearch } from './search';
+import { SearchRecord, type SharedTraces, type TracedSearch } from './search';
 import type { Trace } from './trace';
 
 /** What is needed of a site to resolve its pages, besides the pages. */
@@ -144,9 +144,15 @@ export class Resolver {
 		const count = plan.tags.length;
 		// Where rules go in circles, every tag has its value before a reason asks for one.
 		if (watch) for (let index = 0; index < count; index++) page.valueAt(index);
-		const traces: Trace[] = [];
-		for (let index = 0; index < count; index++) traces.push(traceOf(index, page, record));
-		return traces;
+		plan.shared ??= shareTraces(page, record);
+		const { traces: shared, others } = plan.shared;
+		const traces = shared.slice();
+		for (let at = 0; at < others.length; at++) {
+			const index = others[at] as number;
+			traces[index] = traceOf(index, page, record);
+		}
+		if (record.withheld) for (const index of record.withheld.keys()) traces[index] = traceOf(index, page, record);
+		return traces as Trace[];
 	}
 
 	private htmlAttributes(page: PageEvaluation): Head['html'] {
@@ -177,14 +183,30 @@ export class Resolver {
 const NONE: readonly string[] = [];
 const NONE_FOUND: readonly TagDefinition[] = [];
 
+/**
+ * What the traces of all pages of a plan have in common: tags that come to the same everywhere, but for those that pass
+ * over a tag whose layer may be another on another page.
+ */
+function shareTraces(page: PageEvaluation, record: SearchRecord): SharedTraces {
+	const { plan, searches } = page;
+	const traces = plan.start.map((value, index) => {
+		const isSame =
+			value === null ||
+			(value !== undefined && (plan.borrowsFrom[index]! < 0 || searches[index]!.layerOf(page, record) === 'built-in'));
+		return isSame ? searches[index]!.trace(page, record) : undefined;
+	});
+	return { traces, others: [...traces.keys()].filter((index) => !traces[index]) };
+}
+
 /** The trace of one tag, with what only the whole head can tell: why it is not written, and what was passed over (R3). */
 function traceOf(index: number, page: PageEvaluation, record: SearchRecord): Trace {
 	const { plan, searches } = page;
 	const search = searches[index] as TracedSearch;
-	const trace = search.trace(page, record, plan.start[index] !== undefined);
+	const trace = search.trace(page, record);
 	if (trace.winner < 0) return trace;
-	const why = record.withheld?.get(index);
 	const from = plan.borrowsFrom[index] as number;
+	const why = record.withheld?.get(index);
+	if (from < 0 && !why) return trace;
 	const other = searches[from];
 	const layer = other && layerPassedOver(search, other, page, record);
 	if (!why && !layer) return trace;

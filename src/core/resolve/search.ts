@@ -105,6 +105,14 @@ export class SearchRecord {
 const NO_MISHAPS: readonly Mishap[] = [];
 const NONE_SKIPPED: readonly SkippedSource[] = [];
 
+/** The traces of a plan, by place. */
+export interface SharedTraces {
+	/** Those that are the same on every page; undefined for the others. */
+	readonly traces: readonly (Trace | undefined)[];
+	/** The places of the others. */
+	readonly others: readonly number[];
+}
+
 /**
  * Searches for the value of one tag and makes its trace. The steps of a search that went in one of the usual ways are
  * made once for each place it can end at, and shared by all pages: a trace is asked for on many pages at a time.
@@ -112,20 +120,18 @@ const NONE_SKIPPED: readonly SkippedSource[] = [];
 export class TracedSearch {
 	private readonly usualSteps: (readonly TraceStep[] | undefined)[] = [];
 	private readonly emptyTraces: (Trace | undefined)[] = [];
-	/** The trace of a tag that is the same on all pages. */
-	private constant: Trace | undefined;
 	/** No candidate ever has more to say than the usual. */
 	private readonly isSilent: boolean;
 	/** Some candidate is named by what the page says. */
 	private readonly namesByPage: boolean;
 
-	/** `isIdle` says that no candidate can have a value for this type, so that none needs to be tried. */
+	/** `isIdle` says that no candidate can have a value for this type, and none is tried. */
 	constructor(
 		readonly tag: string,
 		private readonly index: number,
 		private readonly candidates: readonly Candidate[],
 		private readonly evaluators: readonly Evaluate[],
-		private readonly isIdle: boolean
+		isIdle: boolean
 	) {
 		this.namesByPage = candidates.some(({ nameOn }) => nameOn !== undefined);
 		this.isSilent = isIdle || candidates.every((one) => !one.explainLoss && !one.explainWin && !one.nameOn);
@@ -134,7 +140,6 @@ export class TracedSearch {
 	run(page: PageScope, record: SearchRecord): TagValue | null {
 		const { evaluators, index } = this;
 		record.ends[index] = evaluators.length;
-		if (this.isIdle) return null;
 		for (let end = 0; end < evaluators.length; end++) {
 			let value: ReturnType<Evaluate>;
 			try {
@@ -173,16 +178,8 @@ export class TracedSearch {
 		return this.candidates[record.ends[this.index] as number]?.layer;
 	}
 
-	/**
-	 * The trace of a search, once every tag of the page has its value: a reason may name another tag's. `isShared` says
-	 * that the tag comes to the same on all pages of its plan.
-	 */
-	trace(page: PageScope, record: SearchRecord, isShared: boolean): Trace {
-		if (isShared) return (this.constant ??= this.makeTrace(page, record));
-		return this.makeTrace(page, record);
-	}
-
-	private makeTrace(page: PageScope, record: SearchRecord): Trace {
+	/** The trace of a search, once every tag of the page has its value: a reason may name another tag's. */
+	trace(page: PageScope, record: SearchRecord): Trace {
 		const value = page.valueAt(this.index);
 		const end = record.ends[this.index] as number;
 		const isUsual = this.isSilent && !record.mishaps;

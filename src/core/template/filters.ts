@@ -1,5 +1,5 @@
 import type { FieldKind } from '../model';
-import { clipText, firstWords, settleText, trimSpace } from '../text/text';
+import { firstWords, settleAndClip, settleText, trimSpace } from '../text/text';
 import { htmlToText } from '../markup/plainText';
 import { formatDate, parseDate, unknownDateLetters } from './dates';
 import { listFormat, numberFormat, pluralRules, safeLanguage } from './formatters';
@@ -53,7 +53,7 @@ export const FILTERS: Readonly<Record<string, FilterSpec>> = {
 			const text = toText(value);
 			// What fits as it is, fits when it is settled.
 			if (text.length <= (count as number)) return text;
-			return clipText(settleText(text), count as number, mark as string | undefined);
+			return settleAndClip(text, count as number, mark as string | undefined);
 		}
 	},
 	words: {

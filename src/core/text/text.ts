@@ -20,7 +20,14 @@ const VISIBLE = /[^\p{White_Space}\p{Cc}\p{Cf}\p{Noncharacter_Code_Point}]/u;
  * to see. What is done to a character depends on its own run of white space and on nothing else in the text.
  */
 export function settleText(text: string): string {
-	if (isSettled(text)) return text;
+	if (text === lastSettled || isSettled(text)) return (lastSettled = text);
+	return (lastSettled = settleClosely(text));
+}
+
+/** What was settled last is often settled again: by a filter, then by its tag. */
+let lastSettled = '';
+
+function settleClosely(text: string): string {
 	const whole = text.isWellFormed() ? text : text.toWellFormed();
 	const settled = trimSpace(whole.replace(UNCARRIED, '').replace(FOLDED, ' '));
 	return VISIBLE.test(settled) ? settled : '';
@@ -139,10 +146,23 @@ function withoutLoose(text: string): string {
  * A single word longer than the limit is cut inside.
  */
 export function clipText(text: string, limit: number, mark = '…'): string {
-	if (text.length <= limit || offsetOfGrapheme(text, limit) < 0) return text;
+	if (text.length <= limit) return text;
 	const room = limit - countGraphemes(mark);
-	if (room <= 0) return text.slice(0, Math.max(0, offsetOfGrapheme(text, limit)));
-	return cutBefore(text, offsetOfGrapheme(text, room), mark);
+	// One look tells for both limits where each character is one code unit.
+	const isEven = isSimple(text, limit + 1);
+	if (!isEven && offsetOfGrapheme(text, limit) < 0) return text;
+	const offsetOf = (count: number) => (isEven ? count : offsetOfGrapheme(text, count));
+	if (room <= 0) return text.slice(0, Math.max(0, offsetOf(limit)));
+	return cutBefore(text, offsetOf(room), mark);
+}
+
+/** The same for a text that is yet to be settled. */
+export function settleAndClip(text: string, limit: number, mark?: string): string {
+	const settled = settleText(text);
+	const clipped = clipText(settled, limit, mark);
+	// What is left of a settled text is settled, and so is the ellipsis.
+	if (mark === undefined && clipped !== settled && clipped.endsWith('…')) lastSettled = clipped;
+	return clipped;
 }
 
 /** A text cut at the last end of a word at or before an offset, and closed by `mark`. */
