@@ -81,7 +81,15 @@ export {
 export { readPage, type PageReading } from './markup/readPage';
 export { injectHead, managedBy } from './markup/inject';
 export { checkRule, fieldsOfAll, findInLayout, findInRules, loopThrough, type RuleContext } from './findings/rules';
-export { describeFinding, describeMend, isError, type Finding, type Target } from './findings/finding';
+export {
+	describeFinding,
+	describeMend,
+	isError,
+	weightOf,
+	type Finding,
+	type FindingCode,
+	type Target
+} from './findings/finding';
 export { findOnPage } from './findings/pages';
 export { findInPicture, type JudgedPicture } from './findings/pictures';
 export {

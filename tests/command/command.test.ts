@@ -228,7 +228,7 @@ describe('inject', () => {
 			sharp({ create: { width: 900, height: 500, channels: 3, background: { r: red, g: 0, b: 0 } } })
 				.png()
 				.toBuffer();
-		const [used] = [await library.take(id, await draw(1)), await library.take(id, await draw(250))];
+		const [used] = [await library.take('Docs', await draw(1)), await library.take('Docs', await draw(250))];
 		store.setRule(id, { layer: 'site' }, 'og:image', undefined, {
 			kind: 'pictures',
 			sources: [{ from: 'file', src: used.src }]
@@ -406,7 +406,8 @@ describe('a release that is killed', () => {
 			const store = new Database(db);
 			const rows = store
 				.prepare(
-					'SELECT r.pages AS said, (SELECT count(*) FROM released_page p WHERE p.release_id = r.id) AS there FROM release r'
+					`SELECT r.pages AS said, (SELECT count(*) FROM released p WHERE p.site_id = r.site_id
+						AND p.since <= r.number AND coalesce(p.until > r.number, 1)) AS there FROM release r`
 				)
 				.all() as { said: number; there: number }[];
 			expect(store.pragma('integrity_check', { simple: true })).toBe('ok');

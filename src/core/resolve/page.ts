@@ -65,7 +65,10 @@ export class PageEvaluation implements PageScope {
 		this.searches = record ? plan.searches() : NO_SEARCHES;
 	}
 
+	/** Something has asked for the moment of rendering: the head may be another one at another moment. */
+	isTimed = false;
 	get now() {
+		this.isTimed = true;
 		return this.scope.now;
 	}
 	get choices() {

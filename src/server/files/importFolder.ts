@@ -12,6 +12,7 @@ import {
 	type PictureMention,
 	type Site
 } from '$core';
+import { makeImport } from '../edits/edit';
 import { UserError } from '../errors';
 import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
 import type { FoundPage, Store } from '../store/store';
@@ -250,12 +251,10 @@ function save(
 	pages: readonly FoundPage[],
 	pictures: readonly Picture[]
 ): string[] {
-	return store.transaction(() => {
-		const known = store.findSite(name);
-		const site: Site = known
-			? { ...known.site, base }
-			: { name, base, languages: [usualLanguage(pages)], separator: '·', fields: {}, rules: [] };
-		const id = store.saveSite(site);
+	const fresh: Site = { name, base, languages: [usualLanguage(pages)], separator: '·', fields: {}, rules: [] };
+	const what = { from: 'folder', pages: pages.length, pictures: pictures.length };
+	return makeImport(store, fresh, { origin: 'command', kind: 'import', what }, ({ id, site }) => {
+		store.saveSite({ ...site, base });
 		for (const type of new Set(['page', ...types.map((one) => one.type)])) store.ensureType(id, type);
 		for (const page of pages) store.refreshPage(id, asAuthored(store, id, page));
 		store.savePictures(
@@ -264,7 +263,7 @@ function save(
 		);
 		store.saveFrames(id, countFrames(store.foundOfPages(id), site.languages[0] as string));
 		return store.retirePages(id, new Set(pages.map((page) => page.path)));
-	});
+	}).result;
 }
 
 /** What people have set for a picture; the rest is read from its file. */

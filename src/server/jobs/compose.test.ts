@@ -8,6 +8,7 @@ import { Store } from '../store/store';
 import { compose } from './compose';
 import { composeAll } from './composeAll';
 import { releasedHead, resolverOf } from './heads';
+import { JOBS } from './jobs';
 import { countUses } from './uses';
 
 const folder = mkdtempSync(join(tmpdir(), 'kephalon-compose-'));
@@ -88,7 +89,8 @@ test('where pictures are used is told by the cards and by the pages that name th
 	const pictures = [{ src: '/boat.jpg', kept: { file: `${'a'.repeat(24)}.jpg`, width: 9, height: 9 } }];
 	store.savePictures(site, pictures);
 	// The share pictures of this layout show no picture; the page without one shows its own.
-	const uses = countUses(resolverOf(store, store.site('S'), ''), store.pages(site), pictures);
+	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
+	const uses = countUses(store, site);
 	expect(uses['/boat.jpg']).toEqual({
 		...{ shown: 1, shownOn: ['/isle-7'] },
 		...{ named: 3, namedOn: ['/isle-0', '/isle-1', '/isle-7'] }

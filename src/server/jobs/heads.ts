@@ -1,6 +1,18 @@
 import { createHash } from 'node:crypto';
-import { headToJson, MEDIA_PATH, renderHead, Resolver, type Page } from '$core';
+import {
+	findOnPage,
+	headToJson,
+	MEDIA_PATH,
+	measureText,
+	renderHead,
+	Resolver,
+	textOfValue,
+	weightOf,
+	type Head,
+	type Page
+} from '$core';
 import type { ReleasedHead } from '../store/releases';
+import type { PageState } from '../store/state';
 import type { Store, StoredSite } from '../store/store';
 
 /** The resolver of a site's working copy. `now` is the moment that `{now}` names. */
@@ -8,10 +20,22 @@ export function resolverOf(store: Store, { id, site, types }: StoredSite, now: s
 	return new Resolver({ site, types, pictures: store.pictures(id) }, now);
 }
 
+/** The moment that heads of the working copy name: as at the release, or every page that says it would count as changed. */
+export const momentOf = (store: Store, site: number) =>
+	store.releases.latest(site)?.created ?? new Date(0).toISOString();
+
 /** A page's head as a release keeps it. */
 export function releasedHead(resolver: Resolver, page: Page): ReleasedHead {
 	const evaluation = resolver.evaluate(page);
-	const head = resolver.headOf(evaluation);
+	return keptHead(resolver, page, evaluation, resolver.headOf(evaluation));
+}
+
+function keptHead(
+	resolver: Resolver,
+	page: Page,
+	evaluation: ReturnType<Resolver['evaluate']>,
+	head: Head
+): ReleasedHead {
 	const html = renderHead(head);
 	const json = JSON.stringify(headToJson(head));
 	const hash = createHash('sha256').update(html).update('\0').update(json).digest('base64url');
@@ -19,4 +43,40 @@ export function releasedHead(resolver: Resolver, page: Page): ReleasedHead {
 	const share = src && recipe && { name: src.slice(MEDIA_PATH.length), recipe };
 	const address = resolver.addressOf(page.path) ?? page.path;
 	return { path: page.path, address, hash, html, json, ...(share && { share }) };
+}
+
+/** What is asked of a site to tell the state of its pages. */
+export interface StateModel {
+	readonly site: number;
+	readonly resolver: Resolver;
+	/** Types whose pages are not public, and those whose pages nobody shares. */
+	readonly off: ReadonlySet<string>;
+	readonly unshared: ReadonlySet<string>;
+	/** The sources of the library's pictures by the files of their copies. */
+	readonly sourceOf: ReadonlyMap<string, string>;
+}
+
+/** What a page comes to, to be kept until something changes it. */
+export function stateOf(model: StateModel, id: number, page: Page): PageState {
+	const { resolver, site } = model;
+	const evaluation = resolver.evaluate(page);
+	const head = resolver.headOf(evaluation);
+	const isPublic = page.state === 'live' && !model.off.has(page.type);
+	const { hash, address } = keptHead(resolver, page, evaluation, head);
+	const findings = isPublic && !model.unshared.has(page.type) ? findOnPage(page, head, evaluation) : [];
+	const [title, description] = [evaluation.textOf('title'), evaluation.textOf('description')];
+	const picture = evaluation.pictureOf('og:image');
+	const lead = picture?.recipe?.picture?.file;
+	return {
+		...{ id, site, path: page.path, address, title, description },
+		head: isPublic ? hash : null,
+		titleWidth: Math.round(measureText(title, 1000)),
+		descriptionWidth: Math.round(measureText(description, 1000)),
+		picture: (picture?.recipe ? lead && model.sourceOf.get(lead) : picture?.src) ?? '',
+		card: textOfValue(evaluation.valueOf('twitter:card')),
+		// Key pages count double: they are checked first.
+		weight: weightOf(findings) * (page.key ? 2 : 1),
+		findings: findings.map(({ code, tag = '', weight }) => ({ code, tag, weight })),
+		isTimed: evaluation.isTimed
+	};
 }

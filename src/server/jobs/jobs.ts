@@ -1,29 +1,28 @@
 import {
 	findHard,
-	findWorst,
 	measureReach,
 	type AnyEdit,
 	type Finding,
 	type HardPage,
+	type Page,
 	type Reach,
-	type Recipe,
-	type WorstPages
+	type Recipe
 } from '$core';
 import { Library } from '../pictures/library';
 import { compose, type Composed, type ComposeTask } from './compose';
 import { faultyRules } from './faultyRules';
 import { countUses, type PictureUses } from './uses';
 import { explain } from '../store/database';
-import type { Release } from '../store/releases';
+import type { Release, Staged } from '../store/releases';
 import { Store, type StoredSite } from '../store/store';
 import { releasedHead, resolverOf } from './heads';
+import { refresh } from './refresh';
 
 /** Work that goes over many pages. Each runs in a thread of its own, on connections of its own. */
 export interface Jobs {
-	release: { input: { db: string; site: string }; output: Released };
-	pending: { input: { db: string; site: string }; output: Pending };
+	release: { input: { db: string; site: string; note?: string }; output: Released };
+	refresh: { input: { db: string; site: string }; output: number };
 	reach: { input: { db: string; site: string; edit: AnyEdit }; output: Reach };
-	worst: { input: { db: string; site: string }; output: WorstPages };
 	hard: { input: { db: string; site: string; type?: string }; output: HardPage[] };
 	uses: { input: { db: string; site: string }; output: PictureUses };
 	compose: { input: ComposeTask; output: Composed };
@@ -35,20 +34,6 @@ export type Released = Release & { readonly faulty: readonly Finding[] };
 
 export type JobName = keyof Jobs;
 export type Progress = (done: number) => void;
-
-/** What of the working copy visitors do not see yet. */
-export interface Pending {
-	/** Of the newest release, or null before the first. */
-	readonly release: Pick<Release, 'number' | 'created' | 'pages'> | null;
-	/** How many pages come out different from the release, are new in it, or leave it. */
-	readonly changed: number;
-	readonly added: number;
-	readonly removed: number;
-	/** The first of them. */
-	readonly paths: readonly string[];
-}
-
-const LISTED = 200;
 
 const reading = <T>(db: string, work: (store: Store) => T): T => {
 	const store = new Store(db, { readonly: true });
@@ -62,46 +47,35 @@ const reading = <T>(db: string, work: (store: Store) => T): T => {
 
 /** The work itself, by name. Called in the thread; never in the one that answers requests. */
 export const JOBS = {
-	release({ db, site: name }, progress) {
+	/** Brings the kept state of a site up to date; gives how many pages were looked at. */
+	refresh({ db, site: name }, progress) {
 		const writer = new Store(db);
+		const reader = new Store(db, { readonly: true });
 		try {
-			return reading(db, (store) => {
-				const site = store.site(name);
-				const created = new Date().toISOString();
-				const heads = renderAll(store, site, created, progress);
-				return { ...writer.releases.make(site.id, site.revision, created, heads), faulty: faultyRules(store, site) };
-			});
+			return refresh(reader, writer, name, progress);
 		} catch (error) {
 			throw explain(error, db);
 		} finally {
+			reader.close();
 			writer.close();
 		}
 	},
-	pending: ({ db, site: name }, progress) =>
-		reading(db, (store) => {
-			const site = store.site(name);
-			const release = store.releases.latest(site.id);
-			const released = release ? store.releases.hashes(release.id) : new Map<string, string>();
-			const paths: string[] = [];
-			const count = { changed: 0, added: 0, removed: 0 };
-			const note = (kind: keyof typeof count, path: string) => {
-				count[kind]++;
-				if (paths.length < LISTED) paths.push(path);
-			};
-			// `{now}` is taken as at the release, or every page that names it would count as changed.
-			for (const head of renderAll(store, site, release?.created ?? new Date().toISOString(), progress)) {
-				const hash = released.get(head.path);
-				if (hash === undefined) note('added', head.path);
-				else if (hash !== head.hash) note('changed', head.path);
-				released.delete(head.path);
+	release({ db, site: name, note }, progress) {
+		const writer = new Store(db);
+		const reader = new Store(db, { readonly: true });
+		try {
+			for (;;) {
+				refresh(reader, writer, name, progress);
+				const made = reader.db.transaction(() => makeRelease(reader, writer, name, note)).deferred();
+				if (made) return made;
 			}
-			for (const path of released.keys()) note('removed', path);
-			return {
-				release: release ? { number: release.number, created: release.created, pages: release.pages } : null,
-				...count,
-				paths
-			};
-		}),
+		} catch (error) {
+			throw explain(error, db);
+		} finally {
+			reader.close();
+			writer.close();
+		}
+	},
 	reach: ({ db, site: name, edit }, progress) =>
 		reading(db, (store) => {
 			const { id, site, types } = store.site(name);
@@ -113,12 +87,6 @@ export const JOBS = {
 				progress
 			);
 		}),
-	worst: ({ db, site: name }, progress) =>
-		reading(db, (store) => {
-			const { id, site, types } = store.site(name);
-			const model = { site, types, pictures: store.pictures(id) };
-			return findWorst(model, store.pages(id, 'live'), new Date().toISOString(), 10, progress);
-		}),
 	hard: ({ db, site: name, type }) =>
 		reading(db, (store) => {
 			const { id, site, types } = store.site(name);
@@ -127,12 +95,8 @@ export const JOBS = {
 		}),
 	uses: ({ db, site: name }) =>
 		reading(db, (store) => {
-			const site = store.site(name);
-			return countUses(
-				resolverOf(store, site, new Date().toISOString()),
-				store.pages(site.id),
-				store.pictures(site.id)
-			);
+			const { id } = store.site(name);
+			return countUses(store, id);
 		}),
 	compose,
 	async draw({ db, recipe }) {
@@ -150,11 +114,26 @@ export const JOBS = {
 	) => Jobs[N]['output'] | Promise<Jobs[N]['output']>;
 };
 
-function* renderAll(store: Store, site: StoredSite, now: string, progress: Progress) {
-	const resolver = resolverOf(store, site, now);
-	let done = 0;
-	for (const page of store.pages(site.id, 'live')) {
-		yield releasedHead(resolver, page);
-		if (++done % 500 === 0) progress(done);
+/** Makes a release of what is read in one moment; undefined when an edit came between and pages are stale again. */
+function makeRelease(reader: Store, writer: Store, name: string, note: string | undefined): Released | undefined {
+	const site = reader.site(name);
+	if (reader.state.countStale(site.id) > 0) return undefined;
+	const created = new Date().toISOString();
+	const staged = stage(reader, site, created);
+	const release = writer.releases.make(
+		{ site: site.id, revision: site.revision, created, ...(note && { note }) },
+		staged
+	);
+	return { ...release, faulty: faultyRules(reader, site) };
+}
+
+/** The pages that may differ from what is released, with their heads as they will be served. */
+function* stage(reader: Store, site: StoredSite, created: string): Generator<Staged> {
+	const resolver = resolverOf(reader, site, created);
+	for (const path of reader.state.leaving(site.id)) yield { path, hash: null };
+	for (const { id, seen, isPublic } of reader.state.toRelease(site.id)) {
+		const page = reader.pageById(id) as Page;
+		if (isPublic) yield { ...releasedHead(resolver, page), page: id, seen };
+		else yield { path: page.path, hash: null, page: id, seen };
 	}
 }

@@ -1,55 +1,74 @@
-import { Worker } from 'node:worker_threads';
+import { availableParallelism } from 'node:os';
+import { MessageChannel } from 'node:worker_threads';
+import { Piscina } from 'piscina';
 import { UserError } from '../errors';
 import type { JobName, Jobs, Progress } from './jobs';
 
-type Refused = { refused: string; exitCode: UserError['exitCode']; status: UserError['status'] };
-type Message<T> = { progress: number } | { output: T } | Refused;
+/** What a thread answers: errors lose their kind on the way, so those for people are told as data. */
+export type Answer<T> =
+	| { readonly output: T }
+	| { readonly refused: string; readonly exitCode: UserError['exitCode']; readonly status: UserError['status'] };
+
+/** Jobs that wait at the most; more are refused. */
+const MOST_WAITING = 64;
+/** The heap of a thread (MB): one that needs more is ended, and says so. */
+const HEAP = 700;
+/** A thread without work is kept this long (milliseconds): one that has run is several times faster than a new one. */
+const IDLE = 60_000;
+
+let pool: Piscina | undefined;
 
 /** Where the thread's program lies: the command knows, and tells the web application in the environment. */
-function threadFile(): string {
-	const file = process.env.KEPHALON_THREAD;
-	if (!file) throw new Error('KEPHALON_THREAD is not set: start through the kephalon command.');
-	return file;
-}
-
-/** A thread that waits for its next job: one that has run is several times faster than a new one. */
-let spare: Worker | undefined;
-function forget(this: Worker) {
-	if (spare === this) spare = undefined;
+function threadPool(): Piscina {
+	const filename = process.env.KEPHALON_THREAD;
+	if (!filename) throw new Error('KEPHALON_THREAD is not set: start through the kephalon command.');
+	return (pool ??= new Piscina({
+		filename,
+		execArgv: [],
+		minThreads: 0,
+		maxThreads: Math.max(2, Math.min(4, availableParallelism())),
+		maxQueue: MOST_WAITING,
+		idleTimeout: IDLE,
+		resourceLimits: { maxOldGenerationSizeMb: HEAP }
+	}));
 }
 
 /** Runs a job in a thread. Aborting ends the thread at once; what it was writing is rolled back. */
-export function runJob<N extends JobName>(
+export async function runJob<N extends JobName>(
 	name: N,
 	input: Jobs[N]['input'],
 	{ progress, signal }: { progress?: Progress; signal?: AbortSignal } = {}
 ): Promise<Jobs[N]['output']> {
-	return new Promise((resolve, reject) => {
-		if (signal?.aborted) return reject(new UserError('Stopped.'));
-		const worker = spare ?? new Worker(threadFile(), { execArgv: [] });
-		spare = undefined;
-		worker.off('exit', forget).ref();
-		const finish = (end: () => void, isSpare: boolean) => {
-			signal?.removeEventListener('abort', stop);
-			worker.off('message', heard).off('error', failed).off('exit', gone);
-			if (isSpare && !spare) {
-				// It does not keep the process alive while it waits.
-				spare = worker;
-				worker.unref();
-				worker.on('exit', forget);
-			} else void worker.terminate();
-			end();
-		};
-		const stop = () => finish(() => reject(new UserError('Stopped.')), false);
-		const failed = (error: unknown) => finish(() => reject(error as Error), false);
-		const gone = (code: number) => failed(new Error(`The thread of the job "${name}" ended with code ${code}.`));
-		const heard = (message: Message<Jobs[N]['output']>) => {
-			if ('progress' in message) progress?.(message.progress);
-			else if ('output' in message) finish(() => resolve(message.output), true);
-			else finish(() => reject(new UserError(message.refused, message.exitCode, message.status)), true);
-		};
-		signal?.addEventListener('abort', stop, { once: true });
-		worker.on('message', heard).on('error', failed).on('exit', gone);
-		worker.postMessage({ name, input });
-	});
+	if (signal?.aborted) throw new UserError('Stopped.');
+	const { port1, port2 } = new MessageChannel();
+	port1.on('message', (done: number) => progress?.(done));
+	port1.unref();
+	try {
+		const answer = (await threadPool().run(
+			{ name, input, port: port2 },
+			{ transferList: [port2], ...(signal && { signal }) }
+		)) as Answer<Jobs[N]['output']>;
+		if ('output' in answer) return answer.output;
+		throw new UserError(answer.refused, answer.exitCode, answer.status);
+	} catch (error) {
+		if (signal?.aborted) throw new UserError('Stopped.');
+		throw told(error);
+	} finally {
+		port1.close();
+	}
+}
+
+/** The pool's own refusals, in sentences. */
+function told(error: unknown): unknown {
+	const code = error instanceof Error && 'code' in error ? error.code : undefined;
+	if (code === 'ERR_WORKER_OUT_OF_MEMORY')
+		return new UserError('The work needed more memory than it may have. It was ended; nothing was changed.');
+	const isFull = error instanceof Error && /queue/i.test(error.message);
+	return isFull ? new UserError('Too much is being worked on already. Wait a moment and try again.') : error;
+}
+
+/** Ends all threads; what they were writing is rolled back. For the end of the process. */
+export async function stopJobs() {
+	await pool?.destroy();
+	pool = undefined;
 }

@@ -1,17 +1,27 @@
-/** The thread's own program: jobs one after the other, as they are sent. */
-import { parentPort } from 'node:worker_threads';
+import type { MessagePort } from 'node:worker_threads';
+import { explain } from '../store/database';
 import { UserError } from '../errors';
 import { JOBS, type JobName, type Progress } from './jobs';
+import type { Answer } from './run';
 
-const progress: Progress = (done) => parentPort?.postMessage({ progress: done });
+interface Task {
+	readonly name: JobName;
+	readonly input: { readonly db?: string };
+	/** Hears how far the work is. */
+	readonly port: MessagePort;
+}
 
-parentPort?.on('message', async ({ name, input }: { name: JobName; input: never }) => {
+/** The thread's own program: does one job. What people can mend comes back as data, all else is thrown. */
+export default async function work({ name, input, port }: Task): Promise<Answer<unknown>> {
 	try {
-		const work = JOBS[name] as (input: never, progress: Progress) => unknown;
-		parentPort?.postMessage({ output: await work(input, progress) });
-	} catch (error) {
+		const job = JOBS[name] as (input: unknown, progress: Progress) => unknown;
+		return { output: await job(input, (done) => port.postMessage(done)) };
+	} catch (thrown) {
+		const error = explain(thrown, input.db ?? 'in use');
 		if (!(error instanceof UserError)) throw error;
 		const { message, exitCode, status } = error;
-		parentPort?.postMessage({ refused: message, exitCode, status });
+		return { refused: message, exitCode, status };
+	} finally {
+		port.close();
 	}
-});
+}

@@ -1,4 +1,4 @@
-import { keptCopyOf, type Page, type Picture, type Resolver } from '$core';
+import type { Store } from '../store/store';
 
 /** Where one picture is used. Paths are the first of them, by path. */
 export interface PictureUse {
@@ -14,23 +14,21 @@ export type PictureUses = Readonly<Record<string, PictureUse>>;
 
 const LISTED = 6;
 
-/** Goes through all pages of a site and notes which pictures they name, and which their cards come to. */
-export function countUses(resolver: Resolver, pages: Iterable<Page>, pictures: readonly Picture[]): PictureUses {
-	const sourceOf = new Map(pictures.map((picture) => [keptCopyOf(picture)?.file, picture.src]));
-	const uses = new Map<string, { shown: number; shownOn: string[]; named: number; namedOn: string[] }>();
-	const note = (src: string, what: 'shown' | 'named', path: string) => {
+/** Goes through all pages of a site and notes which pictures they name; which their cards show is in the kept state. */
+export function countUses(store: Store, site: number): PictureUses {
+	const uses = new Map<string, { shown: number; shownOn: readonly string[]; named: number; namedOn: string[] }>();
+	const useOf = (src: string) => {
 		let use = uses.get(src);
 		if (!use) uses.set(src, (use = { shown: 0, shownOn: [], named: 0, namedOn: [] }));
-		if (++use[what] <= LISTED) use[`${what}On`].push(path);
+		return use;
 	};
-	for (const page of pages) {
-		for (const src of new Set([...sourcesIn(page.fields), ...sourcesIn(page.rules)])) note(src, 'named', page.path);
-		const evaluation = resolver.evaluate(page);
-		const picture = evaluation.pictureOf('og:image');
-		const lead = picture?.recipe?.picture?.file;
-		const src = picture?.recipe ? lead && sourceOf.get(lead) : picture?.src;
-		if (src) note(src, 'shown', page.path);
-	}
+	for (const page of store.pages(site))
+		for (const src of new Set([...sourcesIn(page.fields), ...sourcesIn(page.rules)])) {
+			const use = useOf(src);
+			if (++use.named <= LISTED) use.namedOn.push(page.path);
+		}
+	for (const [src, shown] of store.state.shown(site))
+		Object.assign(useOf(src), { shown, shownOn: store.state.shownOn(site, src, LISTED) });
 	return Object.fromEntries(uses);
 }
 

@@ -27,9 +27,9 @@ test('a picture is kept once by its bytes, found by its name alone, and swept wh
 	const site = store.saveSite(SITE);
 	const library = new Library(store);
 	const [first, again, other] = [
-		await library.take(site, await picture(10)),
-		await library.take(site, await picture(10)),
-		await library.take(site, await picture(200))
+		await library.take('S', await picture(10)),
+		await library.take('S', await picture(10)),
+		await library.take('S', await picture(200))
 	];
 	expect(again).toEqual(first);
 	expect(first).toMatchObject({ width: 64, height: 48, type: 'image/jpeg' });
@@ -55,7 +55,7 @@ test('what is refused leaves nothing behind', async () => {
 	const store = new Store(join(folder, 'r.db'));
 	const site = store.saveSite(SITE);
 	const library = new Library(store);
-	await expect(library.take(site, Buffer.from('no picture'))).rejects.toThrow('no picture');
+	await expect(library.take('S', Buffer.from('no picture'))).rejects.toThrow('no picture');
 	expect(store.pictures(site)).toEqual([]);
 	expect(library.sweep()).toBe(0);
 });

@@ -21,6 +21,7 @@ import {
 	type Picture,
 	type Recipe
 } from '$core';
+import { makeEdit } from '../edits/edit';
 import type { Store } from '../store/store';
 import { writeCut, writeIcon } from './cuts';
 import { drawShare } from './draw';
@@ -44,13 +45,16 @@ export class Library {
 	}
 
 	/** Takes a picture into a site's library. The same picture twice is one. Throws a `UserError` when it is refused. */
-	async take(site: number, bytes: Buffer, name?: string): Promise<Picture> {
+	async take(site: string, bytes: Buffer, name?: string): Promise<Picture> {
 		const { file, facts } = await this.keep(bytes);
 		const src = MEDIA_PATH + file;
-		// What was set for it when it came before stays.
-		const picture: Picture = { ...facts, ...(name && { name }), ...this.store.picture(site, src), src };
-		this.store.transaction(() => this.store.savePictures(site, [picture]));
-		return picture;
+		const edit = { origin: 'bench', kind: 'picture', what: { src, ...(name && { name }) } } as const;
+		return makeEdit(this.store, site, edit, ({ id }) => {
+			// What was set for it when it came before stays.
+			const picture: Picture = { ...facts, ...(name && { name }), ...this.store.picture(id, src), src };
+			this.store.savePictures(id, [picture]);
+			return picture;
+		}).result;
 	}
 
 	/**

@@ -143,7 +143,7 @@ describe('the library makes what is asked for', () => {
 		const store = new Store(join(folder, 'm.db'));
 		const site = store.saveSite(SITE);
 		const library = new Library(store);
-		const picture = await library.take(site, readFileSync(files['plain.jpg']!), 'plain.jpg');
+		const picture = await library.take(SITE.name, readFileSync(files['plain.jpg']!), 'plain.jpg');
 		const hash = picture.src.slice(7, 31);
 		const name = `${hash}-wide-500-500.jpg`;
 		const file = await library.find(name);
@@ -159,7 +159,9 @@ describe('the library makes what is asked for', () => {
 		// A release still names it.
 		const json = JSON.stringify({ image: `https://s.example/media/${name}` });
 		const release = (text: string) =>
-			store.releases.make(site, 1, '', [{ path: '/', address: '/', hash: text, html: text, json: text }]);
+			store.releases.make({ site, revision: 1, created: '' }, [
+				{ path: '/', address: '/', hash: text, html: text, json: text }
+			]);
 		release(json);
 		release('{}');
 		expect(library.sweep(later)).toBe(0);
@@ -171,9 +173,9 @@ describe('the library makes what is asked for', () => {
 		const site = store.saveSite(SITE);
 		const library = new Library(store);
 		const bytes = readFileSync(files['plain.jpg']!);
-		const picture = await library.take(site, bytes, 'plain.jpg');
+		const picture = await library.take(SITE.name, bytes, 'plain.jpg');
 		store.savePictures(site, [{ ...picture, focus: [0.1, 0.2], alt: 'Plain' }]);
-		expect(await library.take(site, bytes, 'other.jpg')).toMatchObject({
+		expect(await library.take(SITE.name, bytes, 'other.jpg')).toMatchObject({
 			focus: [0.1, 0.2],
 			alt: 'Plain',
 			name: 'plain.jpg'
@@ -193,7 +195,9 @@ describe('the library makes what is asked for', () => {
 			if (title === 'tried') store.saveRecipes(site, new Map([[name, recipe]]), '2025-01-01T00:00:00.000Z');
 			else {
 				const head = { path: '/', address: 'https://s.example/', hash: title, html: title, json: '{}' };
-				store.releases.make(site, 1, `2025-0${at + 1}-01T00:00:00.000Z`, [{ ...head, share: { name, recipe } }]);
+				store.releases.make({ site, revision: 1, created: `2025-0${at + 1}-01T00:00:00.000Z` }, [
+					{ ...head, share: { name, recipe } }
+				]);
 			}
 			mkdirSync(library.folder, { recursive: true });
 			writeFileSync(join(library.folder, name), 'x');

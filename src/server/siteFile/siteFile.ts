@@ -1,6 +1,7 @@
 import Ajv, { type ErrorObject } from 'ajv';
 import { readFileSync } from 'node:fs';
 import { countFrames, nearestName, type ContentType, type Page, type Picture, type Rule, type Site } from '$core';
+import { makeImport } from '../edits/edit';
 import { UserError } from '../errors';
 import { Library } from '../pictures/library';
 import type { Store } from '../store/store';
@@ -171,12 +172,14 @@ function withFrames(data: SiteFile): SiteFile {
 
 /** Puts a site file into the database: the site becomes what the file says, wholly or not at all. */
 export function saveSiteFile(store: Store, data: SiteFile) {
-	store.transaction(() => {
+	const { pages, pictures = [] } = data;
+	const what = { from: 'site file', pages: pages.length, pictures: pictures.length };
+	makeImport(store, data.site, { origin: 'command', kind: 'import', what }, () => {
 		const id = store.saveSite(data.site);
 		for (const type of data.types) store.saveType(id, type);
-		for (const page of data.pages) store.savePage(id, page);
-		store.keepOnly(id, new Set(data.types.map((type) => type.name)), new Set(data.pages.map((page) => page.path)));
-		store.savePictures(id, (data.pictures ?? []).map(withoutLostCopy(new Library(store))), true);
+		for (const page of pages) store.savePage(id, page);
+		store.keepOnly(id, new Set(data.types.map((type) => type.name)), new Set(pages.map((page) => page.path)));
+		store.savePictures(id, pictures.map(withoutLostCopy(new Library(store))), true);
 		store.saveRedirects(id, data.redirects ?? {});
 	});
 }

@@ -14,6 +14,18 @@ export interface OpenOptions {
 	readonly patience?: number;
 }
 
+export type Statement = Database.Statement<unknown[]>;
+
+/** The statements of a part of the store, prepared when they are first run. */
+export function prepared<N extends string>(db: Db, sql: Readonly<Record<N, string>>): (name: N) => Statement {
+	const known = new Map<N, Statement>();
+	return (name) => {
+		let statement = known.get(name);
+		if (!statement) known.set(name, (statement = db.prepare<unknown[]>(sql[name])));
+		return statement;
+	};
+}
+
 /** Opens a database file, makes it when it is missing, and brings it to the newest version. Throws a `UserError`. */
 export function openDatabase(file: string, { readonly = false, patience = 5000 }: OpenOptions = {}): Db {
 	const path = resolve(file);
@@ -44,7 +56,7 @@ export function openDatabase(file: string, { readonly = false, patience = 5000 }
 function refuseStranger(db: Db, version: number) {
 	const tables = db.prepare(`SELECT count(*) AS n FROM sqlite_schema WHERE type = 'table'`).get() as { n: number };
 	const ours = db
-		.prepare(`SELECT count(*) AS n FROM sqlite_schema WHERE type = 'table' AND name = 'released_page'`)
+		.prepare(`SELECT count(*) AS n FROM sqlite_schema WHERE type = 'table' AND name = 'content_type'`)
 		.get() as { n: number };
 	if (tables.n > 0 && ours.n === 0)
 		throw new UserError(`The file ${db.name} is a database of another program. Name another file with --db.`);

@@ -1,27 +1,58 @@
 import type { Recipe } from '$core';
-import type { Db } from './database';
+import { prepared, type Db } from './database';
 
 const SQL = {
-	latest: `SELECT id, number, created, pages, revision FROM release WHERE site_id = ? ORDER BY number DESC LIMIT 1`,
-	byPath: `SELECT p.path, p.address, h.hash, h.html, h.json FROM released_page p JOIN head h ON h.hash = p.head WHERE p.release_id = ? AND p.path = ?`,
-	byAddress: `SELECT p.path, p.address, h.hash, h.html, h.json FROM released_page p JOIN head h ON h.hash = p.head WHERE p.release_id = ? AND p.address = ?`,
-	hashes: `SELECT path, head FROM released_page WHERE release_id = ?`,
-	lastTwo: `SELECT DISTINCT h.json FROM released_page p JOIN head h ON h.hash = p.head WHERE p.release_id IN
-		(SELECT id FROM release r WHERE r.number > (SELECT max(number) - 2 FROM release WHERE site_id = r.site_id))`,
-	naming: `SELECT p.path FROM released_page p JOIN head h ON h.hash = p.head
-		WHERE p.release_id = ? AND instr(h.json, ?) ORDER BY p.path LIMIT 1`,
-	stage: `CREATE TEMP TABLE IF NOT EXISTS staged (path TEXT PRIMARY KEY, address TEXT NOT NULL, hash TEXT NOT NULL, html TEXT NOT NULL, json TEXT NOT NULL) STRICT`,
+	latest: `SELECT id, number, created, pages, revision, note, changed, added, removed FROM release WHERE site_id = ? ORDER BY number DESC LIMIT 1`,
+	history: `SELECT id, number, created, pages, revision, note, changed, added, removed FROM release
+		WHERE site_id = @site AND number < @before ORDER BY number DESC LIMIT @limit`,
+	byPath: `SELECT r.path, r.address, h.hash, h.html, h.json FROM released r JOIN head h ON h.hash = r.head
+		WHERE r.site_id = ? AND r.path = ? AND r.until IS NULL`,
+	byAddress: `SELECT r.path, r.address, h.hash, h.html, h.json FROM released r JOIN head h ON h.hash = r.head
+		WHERE r.site_id = ? AND r.address = ? AND r.until IS NULL`,
+	at: `SELECT r.path, r.address, h.hash, h.html, h.json FROM released r JOIN head h ON h.hash = r.head
+		WHERE r.site_id = @site AND r.path = @path AND r.since <= @number AND coalesce(r.until > @number, 1)`,
+	all: `SELECT path, head FROM released WHERE site_id = @site AND since <= @number AND coalesce(until > @number, 1) ORDER BY path`,
+	between: `SELECT path, (SELECT head FROM released a WHERE a.site_id = r.site_id AND a.path = r.path
+				AND a.since <= @from AND coalesce(a.until > @from, 1)) AS before,
+			(SELECT head FROM released b WHERE b.site_id = r.site_id AND b.path = r.path
+				AND b.since <= @to AND coalesce(b.until > @to, 1)) AS after
+		FROM (SELECT site_id, path FROM released WHERE site_id = @site AND since > @from AND since <= @to
+			UNION SELECT site_id, path FROM released WHERE site_id = @site AND until > @from AND until <= @to) r ORDER BY path`,
+	ofPage: `SELECT since, until, head FROM released WHERE site_id = ? AND path = ? ORDER BY since DESC`,
+	headOf: `SELECT html, json FROM head WHERE hash = ?`,
+	lastTwo: `SELECT DISTINCT h.json FROM released r JOIN head h ON h.hash = r.head
+		WHERE coalesce(r.until >= (SELECT max(number) FROM release l WHERE l.site_id = r.site_id), 1)`,
+	naming: `SELECT r.path FROM released r JOIN head h ON h.hash = r.head
+		WHERE r.site_id = ? AND r.until IS NULL AND instr(h.json, ?) ORDER BY r.path LIMIT 1`,
+	stage: `CREATE TEMP TABLE IF NOT EXISTS staged (path TEXT PRIMARY KEY, address TEXT, hash TEXT, html TEXT, json TEXT,
+		page_id INTEGER, seen INTEGER) STRICT`,
 	stageRecipes: `CREATE TEMP TABLE IF NOT EXISTS staged_recipe (name TEXT PRIMARY KEY, recipe TEXT NOT NULL) STRICT`,
 	clear: `DELETE FROM temp.staged; DELETE FROM temp.staged_recipe`,
-	add: `INSERT INTO temp.staged (path, address, hash, html, json) VALUES (@path, @address, @hash, @html, @json)`,
+	add: `INSERT INTO temp.staged (path, address, hash, html, json, page_id, seen) VALUES (@path, @address, @hash, @html, @json, @page, @seen)`,
 	addRecipe: `INSERT OR IGNORE INTO temp.staged_recipe (name, recipe) VALUES (?, ?)`,
 	recipes: `INSERT INTO recipe (name, site_id, recipe, used) SELECT name, @site, recipe, @created FROM temp.staged_recipe WHERE true
 		ON CONFLICT (name, site_id) DO UPDATE SET used = excluded.used`,
-	open: `INSERT INTO release (site_id, number, created, pages, revision)
-		SELECT @site, coalesce((SELECT max(number) FROM release WHERE site_id = @site), 0) + 1, @created, (SELECT count(*) FROM temp.staged), @revision
-		RETURNING id, number, created, pages, revision`,
-	heads: `INSERT OR IGNORE INTO head (hash, html, json) SELECT hash, html, json FROM temp.staged`,
-	pages: `INSERT INTO released_page (release_id, path, address, head) SELECT ?, path, address, hash FROM temp.staged`
+	heads: `INSERT OR IGNORE INTO head (hash, html, json) SELECT hash, html, json FROM temp.staged WHERE hash IS NOT NULL`,
+	close: `UPDATE released SET until = @number FROM temp.staged s WHERE released.site_id = @site AND released.path = s.path
+		AND released.until IS NULL AND (s.hash IS NULL OR s.hash <> released.head OR s.address <> released.address)`,
+	countGone: `SELECT count(*) AS n FROM temp.staged s JOIN released r ON r.site_id = @site AND r.path = s.path AND r.until = @number
+		WHERE s.hash IS NULL`,
+	open: `INSERT INTO released (site_id, path, since, address, head) SELECT @site, s.path, @number, s.address, s.hash FROM temp.staged s
+		WHERE s.hash IS NOT NULL AND NOT EXISTS
+			(SELECT 1 FROM released r WHERE r.site_id = @site AND r.path = s.path AND r.until IS NULL)`,
+	begin: `INSERT INTO release (site_id, number, created, pages, revision, note, changed, added, removed)
+		VALUES (@site, @number, @created, @pages, @revision, @note, @changed, @added, @removed)
+		RETURNING id, number, created, pages, revision, note, changed, added, removed`,
+	// What names the moment of the release says another one from now on: it is looked at again.
+	settle: `UPDATE page_state SET head = s.hash, differs = 0, seen = iif(timed, -1, page_state.seen) FROM temp.staged s WHERE page_state.page_id = s.page_id AND page_state.seen = s.seen`,
+	compare: `UPDATE page_state SET differs = CASE WHEN head IS NULL THEN 3 * (s.hash IS NOT NULL)
+			WHEN s.hash IS NULL THEN 2 ELSE head <> s.hash END
+		FROM temp.staged s WHERE page_state.page_id = s.page_id AND page_state.seen <> s.seen`,
+	left: `DELETE FROM leaving WHERE site_id = @site AND path IN (SELECT path FROM temp.staged WHERE hash IS NULL)`,
+	prunable: `SELECT number FROM release WHERE site_id = @site AND number <= (SELECT max(number) FROM release WHERE site_id = @site) - @keep`,
+	dropIntervals: `DELETE FROM released WHERE site_id = @site AND until <= @oldest`,
+	dropReleases: `DELETE FROM release WHERE site_id = @site AND number < @oldest`,
+	dropHeads: `DELETE FROM head WHERE NOT EXISTS (SELECT 1 FROM released r WHERE r.head = head.hash)`
 } as const;
 
 export interface Release {
@@ -29,8 +60,14 @@ export interface Release {
 	readonly number: number;
 	/** ISO 8601. */
 	readonly created: string;
+	/** How many pages stand in it. */
 	readonly pages: number;
 	readonly revision: number;
+	readonly note: string;
+	/** Against the release before it. */
+	readonly changed: number;
+	readonly added: number;
+	readonly removed: number;
 }
 
 export interface ReleasedHead {
@@ -44,69 +81,139 @@ export interface ReleasedHead {
 	readonly share?: { readonly name: string; readonly recipe: Recipe };
 }
 
-/** Releases: numbered, never changed once made. */
-export class ReleaseStore {
-	constructor(private readonly db: Db) {}
+/** A page as a release finds it: with its new head, or without one when it leaves. */
+export type Staged = (ReleasedHead | { readonly path: string; readonly hash: null }) & {
+	/** The page, and the revision at which its state was looked at; none for one that is gone. */
+	readonly page?: number;
+	readonly seen?: number;
+};
 
-	latest(site: number): Release | undefined {
-		return this.db.prepare(SQL.latest).get(site) as Release | undefined;
+export interface NewRelease {
+	readonly site: number;
+	readonly revision: number;
+	/** ISO 8601. */
+	readonly created: string;
+	readonly note?: string;
+}
+
+/** Releases: numbered, never changed once made. A head stands from one release on until another replaces it. */
+export class ReleaseStore {
+	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+
+	constructor(private readonly db: Db) {
+		this.run = prepared(db, SQL);
 	}
 
-	head(release: number, by: { path: string } | { address: string }): ReleasedHead | undefined {
-		const row =
-			'path' in by
-				? this.db.prepare(SQL.byPath).get(release, by.path)
-				: this.db.prepare(SQL.byAddress).get(release, by.address);
+	latest(site: number): Release | undefined {
+		return this.run('latest').get(site) as Release | undefined;
+	}
+
+	/** The newest first; `before` is the number of the last one seen. */
+	history(site: number, limit: number, before = Number.MAX_SAFE_INTEGER): Release[] {
+		return this.run('history').all({ site, limit, before }) as Release[];
+	}
+
+	/** The head that stands now. */
+	head(site: number, by: { path: string } | { address: string }): ReleasedHead | undefined {
+		const row = 'path' in by ? this.run('byPath').get(site, by.path) : this.run('byAddress').get(site, by.address);
 		return row as ReleasedHead | undefined;
 	}
 
-	/** The hash of every released head, by path. */
-	hashes(release: number): Map<string, string> {
-		return new Map(
-			(this.db.prepare(SQL.hashes).all(release) as { path: string; head: string }[]).map((row) => [row.path, row.head])
-		);
+	/** The head of a page in a release. */
+	headIn(site: number, number: number, path: string): ReleasedHead | undefined {
+		return this.run('at').get({ site, number, path }) as ReleasedHead | undefined;
+	}
+
+	/** The hash of every head of a release, by path. */
+	hashes(site: number, number: number): Map<string, string> {
+		const rows = this.run('all').all({ site, number }) as { path: string; head: string }[];
+		return new Map(rows.map((row) => [row.path, row.head]));
+	}
+
+	/** What differs between two releases, by path: the hashes of the heads, null where there is none. */
+	between(site: number, from: number, to: number): { path: string; before: string | null; after: string | null }[] {
+		const rows = this.run('between').all({ site, from, to }) as ReturnType<ReleaseStore['between']>;
+		return rows.filter(({ before, after }) => before !== after);
+	}
+
+	/** The releases that a page's head changed with, the newest first. */
+	ofPage(site: number, path: string): { since: number; until: number | null; head: string }[] {
+		return this.run('ofPage').all(site, path) as ReturnType<ReleaseStore['ofPage']>;
+	}
+
+	/** A released head by its hash. */
+	byHash(hash: string): { html: string; json: string } | undefined {
+		return this.run('headOf').get(hash) as { html: string; json: string } | undefined;
 	}
 
 	/** Texts that a pattern finds in the heads of each site's last two releases: readers may still ask for what they name. */
 	findInLast(pattern: RegExp): Set<string> {
 		const found = new Set<string>();
-		for (const { json } of this.db.prepare(SQL.lastTwo).iterate() as IterableIterator<{ json: string }>)
+		for (const { json } of this.run('lastTwo').iterate() as IterableIterator<{ json: string }>)
 			for (const [text] of json.matchAll(pattern)) found.add(text);
 		return found;
 	}
 
-	/** The first page of a release whose head holds a text. */
-	pageNaming(release: number, text: string): string | undefined {
-		return (this.db.prepare(SQL.naming).get(release, text) as { path: string } | undefined)?.path;
+	/** The first page of what is released whose head holds a text. */
+	pageNaming(site: number, text: string): string | undefined {
+		return (this.run('naming').get(site, text) as { path: string } | undefined)?.path;
 	}
 
 	/**
-	 * Makes a release of the heads given. They are gathered in a temporary table first, which takes no lock that an
-	 * editor would wait for; then one short transaction puts the whole release in, or nothing.
+	 * Makes a release of the pages given, which are all that may differ from the one before. They are gathered in a
+	 * temporary table first, which takes no lock that an editor would wait for; then one short transaction puts the whole
+	 * release in, or nothing.
 	 */
-	make(site: number, revision: number, created: string, heads: Iterable<ReleasedHead>): Release {
+	make({ site, revision, created, note = '' }: NewRelease, pages: Iterable<Staged>): Release {
 		this.db.exec(SQL.stage);
 		this.db.exec(SQL.stageRecipes);
 		this.db.exec(SQL.clear);
-		const [add, addRecipe] = [this.db.prepare(SQL.add), this.db.prepare(SQL.addRecipe)];
+		const [add, addRecipe] = [this.run('add'), this.run('addRecipe')];
 		this.db
 			.transaction(() => {
-				for (const { share, ...head } of heads) {
-					add.run(head);
-					if (share) addRecipe.run(share.name, JSON.stringify(share.recipe));
+				for (const page of pages) {
+					add.run({ address: null, html: null, json: null, page: null, seen: null, ...page });
+					if (page.hash !== null && page.share) addRecipe.run(page.share.name, JSON.stringify(page.share.recipe));
 				}
 			})
 			.deferred();
-		const release = this.db
-			.transaction(() => {
-				const opened = this.db.prepare(SQL.open).get({ site, created, revision }) as Release;
-				this.db.exec(SQL.heads);
-				this.db.prepare(SQL.pages).run(opened.id);
-				this.db.prepare(SQL.recipes).run({ site, created });
-				return opened;
-			})
-			.immediate();
+		const release = this.db.transaction(() => this.putIn({ site, revision, created, note })).immediate();
 		this.db.exec(SQL.clear);
 		return release;
+	}
+
+	private putIn({ site, ...more }: Required<NewRelease>): Release {
+		const before = this.latest(site);
+		const number = (before?.number ?? 0) + 1;
+		this.run('heads').run();
+		const closed = this.run('close').run({ site, number }).changes;
+		const removed = (this.run('countGone').get({ site, number }) as { n: number }).n;
+		const changed = closed - removed;
+		const added = this.run('open').run({ site, number }).changes - changed;
+		const pages = (before?.pages ?? 0) + added - removed;
+		const release = this.run('begin').get({ site, number, pages, changed, added, removed, ...more }) as Release;
+		this.run('recipes').run({ site, created: more.created });
+		this.run('compare').run();
+		this.run('settle').run();
+		this.run('left').run({ site });
+		return release;
+	}
+
+	/**
+	 * Takes away all releases of a site but the newest `keep`, with the heads that only they had. What stood at the oldest
+	 * one kept stays whole. Says how many went.
+	 */
+	prune(site: number, keep: number): number {
+		return this.db
+			.transaction(() => {
+				const numbers = (this.run('prunable').all({ site, keep }) as { number: number }[]).map(({ number }) => number);
+				if (numbers.length === 0) return 0;
+				const oldest = Math.max(...numbers) + 1;
+				this.run('dropIntervals').run({ site, oldest });
+				this.run('dropReleases').run({ site, oldest });
+				this.run('dropHeads').run();
+				return numbers.length;
+			})
+			.immediate();
 	}
 }

@@ -3,10 +3,10 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeEach, describe, expect, test } from 'vitest';
-import { Resolver, STARTING_LAYOUTS, type Page, type Site } from '$core';
+import { Resolver, STARTING_LAYOUTS, type Edit, type Page, type Site } from '$core';
 import { releasedHead } from '../jobs/heads';
 import { JOBS } from '../jobs/jobs';
-import { readEdit, refuseEdit } from '../web/edits';
+import { keepRule, readEdit, refuseEdit } from '../edits/rules';
 import { openDatabase } from './database';
 import { MIGRATIONS } from './migrations';
 import { Store } from './store';
@@ -134,11 +134,15 @@ describe('the working copy and what is released', () => {
 	test('a release has the live pages, is numbered, and does not change with the working copy', () => {
 		const first = JOBS.release({ db: store.file, site: 'S' }, () => undefined);
 		expect(first).toMatchObject({ number: 1, pages: 2 });
-		const before = store.releases.head(first.id, { path: '/a' });
+		const before = store.releases.head(id, { path: '/a' });
 		expect(before?.html).toContain('<title>/a · S</title>');
-		store.setRule(id, { layer: 'site' }, 'title', undefined, { kind: 'template', template: 'New' });
-		expect(store.releases.head(first.id, { path: '/a' })).toEqual(before);
-		expect(JOBS.pending({ db: store.file, site: 'S' }, () => undefined)).toMatchObject({
+		const edit: Edit = { place: { layer: 'site' }, tag: 'title', body: { kind: 'template', template: 'New' } };
+		keepRule(store, 'S', edit, { origin: 'bench' });
+		expect(store.releases.head(id, { path: '/a' })).toEqual(before);
+		expect(store.state.countStale(id)).toBe(3);
+		JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
+		expect(store.state.countStale(id)).toBe(0);
+		expect(store.state.differing(id, 9)).toEqual({
 			changed: 1,
 			added: 0,
 			removed: 0,
@@ -146,8 +150,8 @@ describe('the working copy and what is released', () => {
 		});
 		const second = JOBS.release({ db: store.file, site: 'S' }, () => undefined);
 		expect(second.number).toBe(2);
-		expect(store.releases.head(second.id, { address: 'https://s.example/a' })?.html).toContain('<title>New</title>');
-		expect(store.releases.head(second.id, { path: '/b' })).toBeUndefined();
+		expect(store.releases.head(id, { address: 'https://s.example/a' })?.html).toContain('<title>New</title>');
+		expect(store.releases.head(id, { path: '/b' })).toBeUndefined();
 	});
 
 	test('a release that fails on the way is not there at all', () => {
@@ -156,7 +160,8 @@ describe('the working copy and what is released', () => {
 			yield releasedHead(resolver, page('/a'));
 			throw new Error('the disk is full');
 		}
-		expect(() => store.releases.make(id, 1, 'now', heads())).toThrow('the disk is full');
+		const release = { site: id, revision: 1, created: 'now' };
+		expect(() => store.releases.make(release, heads())).toThrow('the disk is full');
 		expect(store.releases.latest(id)).toBeUndefined();
 	});
 
@@ -168,7 +173,7 @@ describe('the working copy and what is released', () => {
 		const heads = Array.from({ length: 500 }, (_, i) =>
 			releasedHead(resolver, page(`/${i}`, { fields: { title: `x${i}`.repeat(50) } }))
 		);
-		expect(() => store.releases.make(id, 1, 'now', heads)).toThrow(/full/);
+		expect(() => store.releases.make({ site: id, revision: 1, created: 'now' }, heads)).toThrow(/full/);
 		store.db.pragma('max_page_count = 1000000');
 		expect(store.releases.latest(id)).toBeUndefined();
 		expect(store.db.prepare('SELECT count(*) AS n FROM head').get()).toEqual({ n: 0 });

@@ -1,15 +1,16 @@
 import type { ContentType, FoundTag, FrameValue, Page, Picture, Recipe, Rule, RuleBody, Site } from '$core';
-import type { Statement as SqliteStatement } from 'better-sqlite3';
+import { statSync } from 'node:fs';
 import { notFound, UserError } from '../errors';
-import { explain, openDatabase, type Db, type OpenOptions } from './database';
+import { explain, openDatabase, prepared, type Db, type OpenOptions } from './database';
+import { RecordStore } from './record';
 import { ReleaseStore } from './releases';
+import { StateStore } from './state';
 
 const SQL = {
 	siteByName: `SELECT id, name, base, settings, revision FROM site WHERE name = ?`,
 	sites: `SELECT id, name, base, revision FROM site ORDER BY name`,
 	addSite: `INSERT INTO site (name, base, settings) VALUES (@name, @base, @settings)`,
 	saveSite: `UPDATE site SET base = @base, settings = @settings WHERE id = @id`,
-	touch: `UPDATE site SET revision = revision + 1 WHERE id = ?`,
 	types: `SELECT id, name, settings FROM content_type WHERE site_id = ? ORDER BY name`,
 	saveType: `INSERT INTO content_type (site_id, name, settings) VALUES (@site, @name, @settings)
 		ON CONFLICT (site_id, name) DO UPDATE SET settings = excluded.settings RETURNING id`,
@@ -22,20 +23,19 @@ const SQL = {
 		OR instr(settings, '"extra"')) ORDER BY path`,
 	hasPageRules: `SELECT DISTINCT page_id AS id FROM rule WHERE site_id = ? AND page_id IS NOT NULL`,
 	saveRule: `INSERT INTO rule (site_id, type_id, page_id, tag, language, body) VALUES (@site, @type, @page, @tag, @language, @body)
-		ON CONFLICT (site_id, coalesce(type_id, 0), coalesce(page_id, 0), tag, language) DO UPDATE SET body = excluded.body`,
+		ON CONFLICT (site_id, coalesce(type_id, 0), coalesce(page_id, 0), tag, language) DO UPDATE SET body = excluded.body WHERE body <> excluded.body`,
 	dropSameRule: `DELETE FROM rule WHERE site_id = @site AND coalesce(type_id, 0) = coalesce(@type, 0)
-		AND coalesce(page_id, 0) = coalesce(@page, 0) AND tag = @tag AND lower(language) = lower(@language)`,
-	dropSiteRules: `DELETE FROM rule WHERE site_id = @site AND coalesce(type_id, 0) = 0 AND coalesce(page_id, 0) = 0`,
-	dropTypeRules: `DELETE FROM rule WHERE type_id = @type`,
-	dropPageRules: `DELETE FROM rule WHERE page_id = @page`,
+		AND coalesce(page_id, 0) = coalesce(@page, 0) AND tag = @tag AND lower(language) = lower(@language) AND language IS NOT @kept`,
+	dropRule: `DELETE FROM rule WHERE site_id = @site AND coalesce(type_id, 0) = coalesce(@type, 0)
+		AND coalesce(page_id, 0) = coalesce(@page, 0) AND tag = @tag AND language = @language`,
 	saveFrames: `UPDATE site SET settings = json_set(settings, '$.frames', json(@frames)) WHERE id = @id`,
 	pageByPath: `SELECT * FROM page WHERE site_id = ? AND path = ?`,
+	pageById: `SELECT * FROM page WHERE id = ?`,
 	pages: `SELECT * FROM page WHERE site_id = ? ORDER BY path`,
 	livePages: `SELECT * FROM page WHERE site_id = ? AND state = 'live' AND type NOT IN
 		(SELECT name FROM content_type WHERE site_id = page.site_id AND json_extract(settings, '$.off')) ORDER BY path`,
 	pageIndex: `SELECT path, type, language, state, json_extract(fields, '$.title') AS title FROM page WHERE site_id = ? ORDER BY path LIMIT ?`,
-	countPages: `SELECT count(*) AS n, count(*) FILTER (WHERE state = 'live') AS live FROM page WHERE site_id = ?`,
-	countByType: `SELECT type, count(*) AS n FROM page WHERE site_id = ? GROUP BY type`,
+	counts: `SELECT type, state, n FROM page_count WHERE site_id = ? AND n > 0`,
 	savePage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings)
 		VALUES (@site, @path, @type, @language, @state, @modified, @hidden, @fields, @settings)
 		ON CONFLICT (site_id, path) DO UPDATE SET type = excluded.type, language = excluded.language, state = excluded.state,
@@ -51,12 +51,11 @@ const SQL = {
 		ON CONFLICT (site_id, path) DO UPDATE SET target = excluded.target`,
 	leadOn: `UPDATE redirect SET target = @to WHERE site_id = @site AND target = @from`,
 	dropRedirect: `DELETE FROM redirect WHERE site_id = ? AND path = ?`,
-	dropRedirects: `DELETE FROM redirect WHERE site_id = ?`,
 	pagePaths: `SELECT id, path FROM page WHERE site_id = ?`,
 	refreshPage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin)
-		VALUES (@site, @path, coalesce(@type, 'page'), @language, 'live', @modified, 0, @fields, json_object('found', json(@found)), 'folder')
+		VALUES (@site, @path, coalesce(@type, 'page'), @language, 'live', @modified, 0, @fields, json_object('found', json(@found)), @origin)
 		ON CONFLICT (site_id, path) DO UPDATE SET type = coalesce(@type, type), language = excluded.language, modified = excluded.modified,
-			fields = excluded.fields, settings = json_set(settings, '$.found', json(@found)), origin = 'folder',
+			fields = excluded.fields, settings = json_set(settings, '$.found', json(@found)), origin = @origin,
 			state = CASE WHEN origin = 'gone' THEN 'live' ELSE state END`,
 	found: `SELECT language, json_extract(settings, '$.found') AS found FROM page WHERE site_id = ?`,
 	written: `SELECT keys FROM written WHERE site_id = ? AND path = ?`,
@@ -71,7 +70,7 @@ const SQL = {
 		ON CONFLICT (site_id, src) DO UPDATE SET facts = excluded.facts`,
 	pictureBySource: `SELECT src, facts FROM picture WHERE site_id = ? AND src = ?`,
 	dropPicture: `DELETE FROM picture WHERE site_id = ? AND src = ?`,
-	dropPictures: `DELETE FROM picture WHERE site_id = ?`,
+	pictureSources: `SELECT src FROM picture WHERE site_id = ?`,
 	taken: `SELECT file, facts FROM taken WHERE original = ?`,
 	saveTaken: `INSERT INTO taken (original, file, facts) VALUES (@original, @file, @facts)
 		ON CONFLICT (original) DO UPDATE SET file = excluded.file, facts = excluded.facts`,
@@ -83,8 +82,6 @@ const SQL = {
 	dropRecipes: `DELETE FROM recipe WHERE used < @before AND used < coalesce((SELECT created FROM release
 		WHERE release.site_id = recipe.site_id ORDER BY number DESC LIMIT 1 OFFSET 1), @before)`
 } as const;
-
-type Statement = SqliteStatement<unknown[]>;
 
 interface PageRow {
 	id: number;
@@ -145,28 +142,36 @@ export interface FoundPage extends Pick<Page, 'path' | 'language' | 'modified' |
 export class Store {
 	readonly db: Db;
 	readonly releases: ReleaseStore;
-	private readonly statements = new Map<string, Statement>();
+	readonly record: RecordStore;
+	readonly state: StateStore;
+	/** What the file was when it was opened: its device and number. */
+	private readonly mark: string;
+	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
 
 	constructor(
 		readonly file: string,
 		options: OpenOptions = {}
 	) {
 		this.db = openDatabase(file, options);
+		this.run = prepared(this.db, SQL);
 		this.releases = new ReleaseStore(this.db);
+		this.record = new RecordStore(this.db);
+		this.state = new StateStore(this.db);
+		this.mark = markOf(file);
 	}
 
 	close() {
 		this.db.close();
 	}
 
-	private run(name: keyof typeof SQL): Statement {
-		let statement = this.statements.get(name);
-		if (!statement) this.statements.set(name, (statement = this.db.prepare<unknown[]>(SQL[name])));
-		return statement;
+	/** Whether another file, or none, stands where the database was opened. */
+	isLost(): boolean {
+		return markOf(this.file) !== this.mark;
 	}
 
 	/** Runs writes together, wholly or not at all; the driver's errors come out as sentences. */
 	transaction<T>(work: () => T): T {
+		if (this.db.inTransaction) return work();
 		try {
 			return this.db.transaction(work).immediate();
 		} catch (error) {
@@ -251,6 +256,11 @@ export class Store {
 		this.run('dropRecipes').run({ before });
 	}
 
+	pageById(id: number): Page | undefined {
+		const row = this.run('pageById').get(id) as PageRow | undefined;
+		return row && toPage(row, this.rulesOfPage(row.id));
+	}
+
 	page(site: number, path: string): Page | undefined {
 		const row = this.run('pageByPath').get(site, path) as PageRow | undefined;
 		return row && toPage(row, this.rulesOfPage(row.id));
@@ -288,19 +298,24 @@ export class Store {
 	}
 
 	countPages(site: number): { all: number; live: number; byType: Record<string, number> } {
-		const { n, live } = this.run('countPages').get(site) as { n: number; live: number };
-		const rows = this.run('countByType').all(site) as { type: string; n: number }[];
-		return { all: n, live, byType: Object.fromEntries(rows.map((row) => [row.type, row.n])) };
+		const rows = this.run('counts').all(site) as { type: string; state: Page['state']; n: number }[];
+		const byType: Record<string, number> = Object.create(null) as Record<string, number>;
+		let [all, live] = [0, 0];
+		for (const { type, state, n } of rows) {
+			byType[type] = (byType[type] ?? 0) + n;
+			all += n;
+			if (state === 'live') live += n;
+		}
+		return { all, live, byType: { ...byType } };
 	}
 
-	/** Sets a rule, or takes it away when the body is null. Counts as an edit. */
+	/** Sets a rule, or takes it away when the body is null. */
 	setRule(site: number, place: RulePlace, tag: string, language: string | undefined, body: RuleBody | null) {
 		this.transaction(() => {
 			const where = { site, ...this.ownerOf(site, place), tag, language: language ?? '' };
 			// Also one whose language tag differs by case alone: it is the same rule.
-			this.run('dropSameRule').run(where);
+			this.run('dropSameRule').run({ ...where, kept: body ? where.language : null });
 			if (body) this.run('saveRule').run({ ...where, body: JSON.stringify(body) });
-			this.run('touch').run(site);
 		});
 	}
 
@@ -324,7 +339,6 @@ export class Store {
 		const id = known ? known.id : Number(this.run('addSite').run(row).lastInsertRowid);
 		if (known) this.run('saveSite').run({ id, base, settings: row.settings });
 		this.replaceRules({ site: id, type: null, page: null }, rules);
-		this.run('touch').run(id);
 		return id;
 	}
 
@@ -352,9 +366,13 @@ export class Store {
 		this.replaceRules({ site, type: null, page: row.id }, rules);
 	}
 
-	/** Brings a page's content up to date, or adds it; its rules, state and other overrides stay. */
-	refreshPage(site: number, page: FoundPage) {
+	/**
+	 * Brings a page's content up to date, or adds it; its rules, state and other overrides stay. One that came from a
+	 * folder is set to draft when a later reading of the folder has it no more.
+	 */
+	refreshPage(site: number, page: FoundPage, origin: 'folder' | null = 'folder') {
 		this.run('refreshPage').run({
+			origin,
 			...{ site, path: page.path, type: page.type ?? null },
 			language: page.language ?? null,
 			modified: page.modified ?? null,
@@ -407,7 +425,8 @@ export class Store {
 	}
 
 	saveRedirects(site: number, redirects: Readonly<Record<string, string>>) {
-		this.run('dropRedirects').run(site);
+		for (const from of Object.keys(this.redirects(site)))
+			if (!Object.hasOwn(redirects, from)) this.run('dropRedirect').run(site, from);
 		for (const [from, to] of Object.entries(redirects)) this.run('saveRedirect').run({ site, from, to });
 	}
 
@@ -421,11 +440,6 @@ export class Store {
 		const row = this.run('pageByPath').get(site, path) as PageRow | undefined;
 		if (!row) throw notFound(`There is no page "${path}" in this site.`);
 		this.run('dropPage').run(row.id);
-	}
-
-	/** Counts as an edit of the working copy. */
-	touch(site: number) {
-		this.run('touch').run(site);
 	}
 
 	/** Sets pages that came from a folder and are no longer in it to draft; says which. */
@@ -444,8 +458,14 @@ export class Store {
 	}
 
 	savePictures(site: number, pictures: Iterable<Picture>, replace = false) {
-		if (replace) this.run('dropPictures').run(site);
-		for (const { src, ...facts } of pictures) this.run('savePicture').run({ site, src, facts: JSON.stringify(facts) });
+		const kept = new Set<string>();
+		for (const { src, ...facts } of pictures) {
+			this.run('savePicture').run({ site, src, facts: JSON.stringify(facts) });
+			kept.add(src);
+		}
+		if (!replace) return;
+		for (const { src } of this.run('pictureSources').all(site) as { src: string }[])
+			if (!kept.has(src)) this.removePicture(site, src);
 	}
 
 	/** Which found values are a frame's, counted over all pages (R13). */
@@ -453,15 +473,31 @@ export class Store {
 		this.run('saveFrames').run({ id, frames: JSON.stringify(frames) });
 	}
 
+	/** Brings the rules of an owner to what is given. What stays as it is, is not written: nothing becomes stale by it. */
 	private replaceRules(owner: { site: number; type: number | null; page: number | null }, rules: readonly Rule[]) {
 		const { site, type, page } = owner;
-		if (page !== null) this.run('dropPageRules').run({ page });
-		else if (type !== null) this.run('dropTypeRules').run({ type });
-		else this.run('dropSiteRules').run({ site });
-		for (const { tag, language, ...body } of rules)
-			this.run('saveRule').run({ ...owner, tag, language: language ?? '', body: JSON.stringify(body) });
+		const rows =
+			page !== null
+				? this.run('pageRules').all(page)
+				: type !== null
+					? this.run('typeRules').all(type)
+					: this.run('siteRules').all(site);
+		const before = new Map((rows as RuleRow[]).map((row) => [`${row.tag} ${row.language}`, row.body]));
+		for (const { tag, language = '', ...rest } of rules) {
+			const body = JSON.stringify(rest);
+			if (before.get(`${tag} ${language}`) !== body) this.run('saveRule').run({ ...owner, tag, language, body });
+			before.delete(`${tag} ${language}`);
+		}
+		for (const row of rows as RuleRow[])
+			if (before.has(`${row.tag} ${row.language}`))
+				this.run('dropRule').run({ ...owner, tag: row.tag, language: row.language });
 	}
 }
+
+const markOf = (file: string) => {
+	const found = statSync(file, { throwIfNoEntry: false });
+	return found ? `${found.dev} ${found.ino}` : '';
+};
 
 const NO_RULES: readonly Rule[] = [];
 /** Keys kept of what was written into one page's file. */

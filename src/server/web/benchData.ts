@@ -12,7 +12,7 @@ export function readBenchData(store: Store, name: string, wanted: string | null)
 	const page = path === undefined ? undefined : store.page(id, path);
 	if (!page) return { path, page };
 	const release = store.releases.latest(id);
-	const released = release && store.releases.head(release.id, { path: page.path });
+	const released = release && store.releases.head(id, { path: page.path });
 	const named = new Set(
 		picturesNamed([
 			site.fields,

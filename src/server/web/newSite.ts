@@ -1,4 +1,5 @@
 import { checkBase, type Site } from '$core';
+import { makeImport } from '../edits/edit';
 import { UserError } from '../errors';
 import { importFolder } from '../files/importFolder';
 import { pagesOfTable, readTable, type Mapping } from '../files/readTable';
@@ -37,8 +38,7 @@ export async function takeContent(store: Store, name: string, base: string, sour
 		case 'table':
 			return takeTable(store, name, checked.base, source);
 		case 'hand': {
-			store.transaction(() => {
-				const id = siteFor(store, name, checked.base as string);
+			putIn(store, name, checked.base, { from: 'hand', pages: 1 }, (id) => {
 				store.ensureType(id, 'page');
 				if (!store.page(id, '/'))
 					store.savePage(id, { path: '/', type: 'page', state: 'live', fields: { title: name }, rules: [] });
@@ -56,20 +56,19 @@ function takeTable(
 ): Taken {
 	const { pages, skipped } = pagesOfTable(readTable(text), mapping, type.trim() || 'page', base);
 	if (pages.length === 0) throw new UserError(`No row could be read as a page. The first: ${skipped[0]?.why}.`);
-	store.transaction(() => {
-		const id = siteFor(store, name, base);
+	putIn(store, name, base, { from: 'table', pages: pages.length }, (id) => {
 		store.ensureType(id, pages[0]!.type);
-		for (const page of pages) store.refreshPage(id, { ...page, type: page.type });
+		for (const page of pages) store.refreshPage(id, page, null);
 	});
 	return { pages: pages.length, pictures: 0, skipped: shorten(skipped.map(({ row, why }) => `Row ${row}: ${why}`)) };
 }
 
-function siteFor(store: Store, name: string, base: string): number {
-	const known = store.findSite(name)?.site;
-	const site: Site = known
-		? { ...known, base }
-		: { name, base, languages: ['en'], separator: '·', fields: {}, rules: [] };
-	return store.saveSite(site);
+function putIn(store: Store, name: string, base: string, what: object, work: (id: number) => void) {
+	const fresh: Site = { name, base, languages: ['en'], separator: '·', fields: {}, rules: [] };
+	makeImport(store, fresh, { origin: 'setup', kind: 'import', what }, ({ id, site }) => {
+		store.saveSite({ ...site, base });
+		work(id);
+	});
 }
 
 const shorten = (lines: readonly string[]) =>

@@ -1,5 +1,7 @@
 import { keptCopyOf, MEDIA_PATH } from '$core';
 import { notFound, UserError } from '../errors';
+import { makeEdit } from '../edits/edit';
+import { freshen } from '../jobs/freshen';
 import { runJob } from '../jobs/run';
 import type { PictureUse, PictureUses } from '../jobs/uses';
 import type { Store } from '../store/store';
@@ -12,7 +14,7 @@ export function usesOf(store: Store, name: string): Promise<PictureUses> {
 	const { id, revision } = store.site(name);
 	const known = counted.get(id);
 	if (known?.revision === revision) return known.uses;
-	const uses = runJob('uses', { db: store.file, site: name });
+	const uses = freshen(store, name).then(() => runJob('uses', { db: store.file, site: name }));
 	counted.set(id, { revision, uses });
 	uses.catch(() => counted.delete(id));
 	return uses;
@@ -32,13 +34,12 @@ export async function removePicture(store: Store, name: string, src: string) {
 		throw new UserError('The site or one of its types uses it: take it out there first.');
 	const release = store.releases.latest(id);
 	const hash = keptCopyOf(picture)?.file.slice(0, 24);
-	const shown = release && store.releases.pageNaming(release.id, hash ? MEDIA_PATH + hash : src);
+	const shown = release && store.releases.pageNaming(id, hash ? MEDIA_PATH + hash : src);
 	if (release && shown)
 		throw new UserError(
 			`Release ${release.number} still shows it on ${shown}. Release what you have, then take it out.`
 		);
-	store.transaction(() => {
-		store.removePicture(id, src);
-		store.touch(id);
-	});
+	makeEdit(store, name, { origin: 'bench', kind: 'picture', what: { src, do: 'remove' } }, ({ id }) =>
+		store.removePicture(id, src)
+	);
 }

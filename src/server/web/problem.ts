@@ -1,3 +1,4 @@
+import { Conflict } from '../edits/edit';
 import { UserError } from '../errors';
 import { explain } from '../store/database';
 
@@ -19,11 +20,16 @@ export async function answering(work: () => Response | Promise<Response>): Promi
 		if (isOverLimit(error)) return problem(413, TITLES[413], 'What was sent is too large to be taken.');
 		const told = explain(error, 'in use');
 		if (!(told instanceof UserError)) throw error;
-		return problem(told.status, TITLES[told.status], told.message);
+		return problem(
+			told.status,
+			TITLES[told.status],
+			told.message,
+			told instanceof Conflict ? { current: told.current } : {}
+		);
 	}
 }
 
-const TITLES = { 404: 'Not found', 413: 'Too large', 422: 'Refused' } as const;
+const TITLES = { 404: 'Not found', 409: 'Conflict', 413: 'Too large', 422: 'Refused' } as const;
 
 /** What the web server throws where a body is longer than it takes. */
 const isOverLimit = (error: unknown) =>

@@ -6,8 +6,8 @@ import type { Page, Site } from '$core';
 import { parseSiteFile, saveSiteFile, writeSiteFile } from '../siteFile/siteFile';
 import { Store } from '../store/store';
 import { takeContent } from './newSite';
-import { actOnPage, readPageAction } from './pages';
-import { conflictOf, readSettingsEdit, saveSettings, settingsAt } from './settings';
+import { actOnPage, readPageAction } from '../edits/pages';
+import { keepSettings, readSettingsEdit } from '../edits/settings';
 
 const folder = mkdtempSync(join(tmpdir(), 'kephalon-web-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -40,7 +40,7 @@ beforeEach(() => {
 	store.savePage(id, page('/b', { alternates: { en: '/a' } }));
 });
 const change = (place: unknown, changes: unknown) =>
-	saveSettings(store, store.site('S'), readSettingsEdit({ place, changes }));
+	keepSettings(store, 'S', readSettingsEdit({ place, changes }), 'bench');
 
 describe('settings', () => {
 	test('a page’s new path leaves a redirect, old ones follow, and other languages are told', () => {
@@ -79,16 +79,18 @@ describe('settings', () => {
 	test('a conflict is seen by the settings that are changed, and by no others', () => {
 		const edit = (expected: Record<string, unknown>) =>
 			readSettingsEdit({ place: { layer: 'site' }, changes: { separator: '–' }, expected });
-		const found = (expected: Record<string, unknown>) =>
-			conflictOf(settingsAt(store, store.site('S'), edit(expected)), edit(expected));
-		expect(found({ separator: '·' })).toBeUndefined();
-		expect(found({ separator: '|' })).toEqual({ separator: '·' });
-		expect(found({ lean: true })).toBeUndefined();
+		const keep = (expected: Record<string, unknown>) => keepSettings(store, 'S', edit(expected), 'bench');
+		expect(() => keep({ separator: '|' })).toThrow(
+			expect.objectContaining({ current: { separator: '·' }, status: 409 })
+		);
+		expect(store.site('S').site.separator).toBe('·');
+		expect(keep({ lean: true }).edit).toBeDefined();
+		expect(keep({ separator: '–' }).edit).toBeUndefined();
 	});
 });
 
 describe('whole pages', () => {
-	const act = (action: unknown) => actOnPage(store, store.site('S'), readPageAction(action));
+	const act = (action: unknown) => actOnPage(store, 'S', readPageAction(action), 'bench').result;
 	test('a copy has the overrides and is a draft', () => {
 		expect(act({ do: 'copy', path: '/a', to: '/c' })).toBe('/c');
 		expect(store.page(id, '/c')).toMatchObject({ state: 'draft', rules: page('/a').rules });

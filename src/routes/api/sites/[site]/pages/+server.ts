@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { actOnPage, readPageAction } from '$server/web/pages';
+import { actOnPage, readPageAction } from '$server/edits/pages';
 import { readBenchData } from '$server/web/benchData';
 import { answering, problem, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
@@ -9,8 +9,8 @@ import type { RequestHandler } from './$types';
 export const POST: RequestHandler = ({ params, request }) =>
 	answering(async () => {
 		const action = readPageAction(await readRecord(request));
-		const store = openStore();
-		return json({ path: actOnPage(store, store.site(params.site), action) });
+		const { result, revision } = actOnPage(openStore(), params.site, action, 'bench');
+		return json({ path: result, revision });
 	});
 
 /** A page, `?path=`, and the pictures that it and its layers name. */

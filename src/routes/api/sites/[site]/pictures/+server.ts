@@ -11,14 +11,12 @@ import type { RequestHandler } from './$types';
 export const POST: RequestHandler = ({ params, request }) =>
 	answering(async () => {
 		const store = openStore();
-		const { id } = store.site(params.site);
+		store.site(params.site);
 		const isAddress = (request.headers.get('content-type') ?? '').startsWith('application/json');
 		const bytes = isAddress
 			? await fetchPicture(((await readRecord(request)) as { address?: unknown }).address)
 			: Buffer.from(await request.arrayBuffer());
-		const picture = await new Library(store).take(id, bytes, nameOf(request));
-		store.touch(id);
-		return json(picture);
+		return json(await new Library(store).take(params.site, bytes, nameOf(request)));
 	});
 
 /** The name of the file as it came, in percent-encoding; nothing when it cannot be read. */

@@ -1,7 +1,7 @@
 import { runJob } from '$server/jobs/run';
-import { readEdit } from '$server/web/edits';
+import { readEdit } from '$server/edits/rules';
 import { answerInLines } from '$server/web/lines';
-import { readSettingsEdit } from '$server/web/settings';
+import { readSettingsEdit } from '$server/edits/settings';
 import { answering, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';

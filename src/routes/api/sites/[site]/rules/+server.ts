@@ -1,6 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { sameJson } from '$core';
-import { readEdit, refuseEdit, ruleBefore } from '$server/web/edits';
+import { keepRule, readEdit, RefusedRule } from '$server/edits/rules';
 import { answering, problem, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
@@ -11,15 +10,12 @@ import type { RequestHandler } from './$types';
  */
 export const PUT: RequestHandler = ({ params, request }) =>
 	answering(async () => {
-		const { expected, ...data } = (await readRecord(request)) as Record<string, unknown>;
-		const edit = readEdit(data);
-		const store = openStore();
-		const site = store.site(params.site);
-		const current = ruleBefore(store, site, edit);
-		if (expected !== undefined && !sameJson(expected, current))
-			return problem(409, 'Conflict', 'This was changed elsewhere meanwhile.', { current });
-		const issues = refuseEdit(store, site, edit);
-		if (issues.length > 0) return problem(422, 'Refused', issues[0]!.message, { issues });
-		store.setRule(site.id, edit.place, edit.tag, edit.language, edit.body);
-		return json({ revision: site.revision + 1 });
+		const { expected, ...data } = await readRecord(request);
+		try {
+			const { edit, revision } = keepRule(openStore(), params.site, readEdit(data), { expected, origin: 'bench' });
+			return json({ revision, edit });
+		} catch (error) {
+			if (error instanceof RefusedRule) return problem(422, 'Refused', error.message, { issues: error.issues });
+			throw error;
+		}
 	});

@@ -6,6 +6,7 @@ import {
 	fieldsOfAll,
 	formatIssue,
 	loopThrough,
+	sameJson,
 	type Edit,
 	type Issue,
 	type Page,
@@ -14,6 +15,7 @@ import {
 import { UserError } from '../errors';
 import schema from '../siteFile/site-file.schema.json';
 import type { Store, StoredSite } from '../store/store';
+import { Conflict, makeEdit, type Made, type Origin } from './edit';
 
 const EDIT_SCHEMA = {
 	type: 'object',
@@ -46,8 +48,38 @@ const ajv = new Ajv({ allowUnionTypes: true }).addSchema(schema);
 const isEdit = ajv.compile<Edit>(EDIT_SCHEMA);
 const isRule = ajv.getSchema<Rule>(`${schema.$id}#/definitions/rule`)!;
 
+/** An edit of one rule that cannot be kept as it is, with what is wrong and where. */
+export class RefusedRule extends UserError {
+	constructor(readonly issues: readonly (Issue & { message: string })[]) {
+		super(issues[0]!.message);
+	}
+}
+
+/**
+ * Sets one rule, or takes it away when its body is null. `expected` is the rule as the sender saw it, null for none:
+ * throws a `Conflict` when it is another one now, and a `RefusedRule` when the new one does not work.
+ */
+export function keepRule(
+	store: Store,
+	name: string,
+	edit: Edit,
+	{ expected, origin }: { readonly expected?: unknown; readonly origin: Origin }
+): Made<void> {
+	const { place, tag, language, body } = edit;
+	const what = { place, tag, ...(language && { language }), after: body, before: null as unknown };
+	return makeEdit(store, name, { origin, kind: 'rule', what }, (site) => {
+		const current = ruleBefore(store, site, edit);
+		if (expected !== undefined && !sameJson(expected, current))
+			throw new Conflict('This was changed elsewhere meanwhile.', current);
+		const issues = refuseEdit(store, site, edit);
+		if (issues.length > 0) throw new RefusedRule(issues);
+		what.before = current;
+		store.setRule(site.id, place, tag, language, body);
+	});
+}
+
 /** The rule that an edit would replace, as it stands now; null for none. */
-export function ruleBefore(store: Store, { id, site, types }: StoredSite, { place, tag, language }: Edit) {
+function ruleBefore(store: Store, { id, site, types }: StoredSite, { place, tag, language }: Edit) {
 	const rules =
 		place.layer === 'site'
 			? site.rules

@@ -1,6 +1,7 @@
 import type { Page } from '$core';
 import { notFound, UserError } from '../errors';
 import type { Store, StoredSite } from '../store/store';
+import { makeEdit, type Made, type Origin } from './edit';
 
 /** What can be done to whole pages. */
 export type PageAction =
@@ -29,9 +30,8 @@ export function readPageAction(data: unknown): PageAction {
 }
 
 /** Does it; gives the path of the page to look at then. */
-export function actOnPage(store: Store, { id, types }: StoredSite, action: PageAction): string {
-	return store.transaction(() => {
-		store.touch(id);
+export function actOnPage(store: Store, name: string, action: PageAction, origin: Origin): Made<string> {
+	return makeEdit(store, name, { origin, kind: 'page', what: action }, ({ id, types }) => {
 		switch (action.do) {
 			case 'add': {
 				refuseTaken(store, id, action.path);

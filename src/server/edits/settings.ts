@@ -15,6 +15,7 @@ import {
 import { notFound, UserError } from '../errors';
 import schema from '../siteFile/site-file.schema.json';
 import type { Store, StoredSite } from '../store/store';
+import { Conflict, makeEdit, type Made, type Origin } from './edit';
 
 const ajv = new Ajv({ allowUnionTypes: true }).addSchema(schema);
 const validator = (name: string) => ajv.getSchema(`${schema.$id}#/definitions/${name}`) as ValidateFunction;
@@ -51,7 +52,7 @@ function refuseFacts(changes: object) {
 type Owner = Site | ContentType | Page | Picture;
 
 /** What the settings of a place are now. Throws a `UserError` when there is no such place. */
-export function settingsAt(store: Store, { id, site, types }: StoredSite, { place }: SettingsEdit): Owner {
+function settingsAt(store: Store, { id, site, types }: StoredSite, { place }: SettingsEdit): Owner {
 	if (place.layer === 'site') return site;
 	if (place.layer === 'type') {
 		const type = types.find(({ name }) => name === place.name);
@@ -69,34 +70,51 @@ export function settingsAt(store: Store, { id, site, types }: StoredSite, { plac
 }
 
 /** Those of the changed settings that are not as the sender saw them; undefined when all are. */
-export function conflictOf(owner: Owner, { changes, expected }: ReturnType<typeof readSettingsEdit>) {
+function conflictOf(owner: Owner, { changes, expected }: ReturnType<typeof readSettingsEdit>) {
 	if (!expected) return undefined;
 	const now = takenBack(owner as Page, changes as Partial<Page>) as Record<string, unknown>;
 	return Object.keys(changes).some((key) => key in expected && !sameJson(now[key], expected[key])) ? now : undefined;
 }
 
-/** Makes the change, wholly or not at all. A page's new path leaves a redirect behind, a site's new name none. */
-export function saveSettings(store: Store, stored: StoredSite, edit: SettingsEdit) {
-	const owner = settingsAt(store, stored, edit);
-	const changed = withChanges(owner, edit.changes as never);
-	const validate = VALIDATORS[edit.place.layer];
-	if (!validate(changed))
-		throw new UserError(`That cannot be kept: ${ajv.errorsText(validate.errors, { dataVar: edit.place.layer })}.`);
-	if (edit.place.layer === 'type') refuseLayout(stored, changed as ContentType);
-	store.transaction(() => {
-		const { id } = stored;
-		if (edit.place.layer === 'site') {
-			const site = changed as Site;
-			if (site.name !== stored.site.name) store.renameSite(id, site.name);
-			store.saveSite(site);
-		} else if (edit.place.layer === 'type') store.saveType(id, changed as ContentType);
-		else if (edit.place.layer === 'picture') store.savePictures(id, [changed as Picture]);
-		else {
-			store.movePage(id, edit.place.path, (changed as Page).path);
-			store.savePage(id, changed as Page);
-		}
-		store.touch(id);
+/**
+ * Changes settings, wholly or not at all. A page's new path leaves a redirect behind, a site's new name none. Throws a
+ * `Conflict` when what is expected to stand there does not.
+ */
+export function keepSettings(
+	store: Store,
+	name: string,
+	edit: ReturnType<typeof readSettingsEdit>,
+	origin: Origin
+): Made<void> {
+	const what = { place: edit.place, after: edit.changes, before: null as unknown };
+	return makeEdit(store, name, { origin, kind: 'settings', what }, (stored) => {
+		const owner = settingsAt(store, stored, edit);
+		const current = conflictOf(owner, edit);
+		if (current) throw new Conflict('This was changed elsewhere meanwhile.', current);
+		what.before = takenBack(owner as Page, edit.changes as Partial<Page>);
+		save(store, stored, edit, owner);
 	});
+}
+
+function save(store: Store, stored: StoredSite, { place, changes }: SettingsEdit, owner: Owner) {
+	const changed = withChanges(owner, changes as never);
+	const validate = VALIDATORS[place.layer];
+	if (!validate(changed))
+		throw new UserError(`That cannot be kept: ${ajv.errorsText(validate.errors, { dataVar: place.layer })}.`);
+	const { id } = stored;
+	switch (place.layer) {
+		case 'site':
+			if ((changed as Site).name !== stored.site.name) store.renameSite(id, (changed as Site).name);
+			return void store.saveSite(changed as Site);
+		case 'type':
+			refuseLayout(stored, changed as ContentType);
+			return store.saveType(id, changed as ContentType);
+		case 'picture':
+			return store.savePictures(id, [changed as Picture]);
+		case 'page':
+			store.movePage(id, place.path, (changed as Page).path);
+			return store.savePage(id, changed as Page);
+	}
 }
 
 /** A template that cannot be read is not kept, in a layout as in a rule. */

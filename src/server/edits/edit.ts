@@ -1,0 +1,72 @@
+import { userInfo } from 'node:os';
+import type { Site } from '$core';
+import { UserError } from '../errors';
+import type { Store, StoredSite } from '../store/store';
+
+/** The room that an edit was made in. */
+export type Origin = 'bench' | 'command' | 'setup';
+
+/** Something that someone else changed meanwhile: what was to be replaced is not what stands there. */
+export class Conflict extends UserError {
+	constructor(
+		message: string,
+		/** What stands there now. */
+		readonly current: unknown
+	) {
+		super(message, 1, 409);
+	}
+}
+
+export interface NewEdit {
+	readonly origin: Origin;
+	/** What sort of edit it is: rule, settings, page, picture, type, import, batch, back. */
+	readonly kind: string;
+	/** What was done, in the words of its kind; for people and for undoing. */
+	readonly what: unknown;
+	/** The edit that this one takes back. */
+	readonly takesBack?: number;
+}
+
+export interface Made<T> {
+	/** Its number in the record; undefined when nothing came out different. */
+	readonly edit: number | undefined;
+	/** The revision of the working copy that it led to. */
+	readonly revision: number;
+	readonly result: T;
+}
+
+/**
+ * The one way in: reads the site, lets the work compare and write, marks what it touches, and puts it all into the record
+ * of edits, in one transaction that no other writer can come between. Throws what the work throws; then nothing is kept.
+ * An edit that changes no row leaves no trace.
+ */
+export function makeEdit<T>(store: Store, name: string, edit: NewEdit, work: (site: StoredSite) => T): Made<T> {
+	refuseLostFile(store);
+	return store.transaction(() => {
+		const site = store.site(name);
+		// The marks that rows get say the revision that the edit leads to.
+		const revision = store.record.nextRevision(site.id);
+		const { id, result } = store.record.note(
+			{ site: site.id, revision, made: new Date().toISOString(), author: userInfo().username, ...edit },
+			() => work(site)
+		);
+		if (id === undefined) store.record.sameRevision(site.id);
+		return { edit: id, revision: id === undefined ? site.revision : revision, result };
+	});
+}
+
+/** The same for content that is read in: makes the site first where there is none of its name. */
+export function makeImport<T>(store: Store, site: Site, edit: NewEdit, work: (site: StoredSite) => T): Made<T> {
+	return store.transaction(() => {
+		if (!store.findSite(site.name)) store.saveSite(site);
+		return makeEdit(store, site.name, edit, work);
+	});
+}
+
+/** A database file that was replaced or deleted while it is open would take writes that nobody finds again. */
+function refuseLostFile(store: Store) {
+	if (store.isLost())
+		throw new UserError(
+			`The database ${store.file} was replaced or deleted while it is in use: nothing more is written. Start Kephalon again.`
+		);
+}

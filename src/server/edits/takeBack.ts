@@ -1,0 +1,56 @@
+import { UserError } from '../errors';
+import { Overtaken } from '../store/record';
+import type { Store } from '../store/store';
+import { Conflict, makeEdit, type Made, type Origin } from './edit';
+
+/** Which edit is meant: the last that can be taken back, the last that was taken back, or one by its number. */
+export type WhichEdit = 'last' | 'again' | number;
+
+/**
+ * Takes an edit back, which is an edit itself; taking that back does it again. Throws a `Conflict` when what it changed
+ * was changed again since.
+ */
+export function takeBack(
+	store: Store,
+	name: string,
+	which: WhichEdit,
+	origin: Origin
+): Made<{ readonly taken: number }> {
+	const { id } = store.site(name);
+	const wanted =
+		typeof which === 'number' ? which : which === 'last' ? store.record.next(id).back : store.record.next(id).again;
+	const edit = wanted === undefined ? undefined : store.record.one(id, wanted);
+	if (!edit)
+		throw new UserError(
+			which === 'again' ? 'There is nothing to do again.' : 'There is nothing to take back.',
+			1,
+			typeof which === 'number' ? 404 : 422
+		);
+	if (edit.isBack) throw new UserError('It is taken back already.');
+	const what = { ...(edit.what as object), of: edit.kind };
+	return makeEdit(
+		store,
+		name,
+		{
+			origin,
+			kind: edit.takesBack === undefined || edit.takesBack === null ? 'back' : 'again',
+			what,
+			takesBack: edit.id
+		},
+		() => {
+			try {
+				store.record.putBack(edit.id);
+				// Doing again what was taken back makes the first edit stand again.
+				if (edit.takesBack) store.record.stands(edit.takesBack);
+			} catch (error) {
+				if (!(error instanceof Overtaken)) throw error;
+				const { made, author } = error.by;
+				throw new Conflict(
+					`It stays: what it changed was changed again${made && ` by ${author} at ${made}`}. Take that back first.`,
+					error.by.what
+				);
+			}
+			return { taken: edit.id };
+		}
+	);
+}

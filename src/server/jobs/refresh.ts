@@ -1,0 +1,53 @@
+import { keptCopyOf } from '$core';
+import type { Store } from '../store/store';
+import type { Progress } from './jobs';
+import { momentOf, resolverOf, stateOf, type StateModel } from './heads';
+
+/** Pages that are brought up to date together, in a transaction of their own: an editor waits no longer than for one. */
+const BATCH = 400;
+
+/**
+ * Looks at every page that an edit may have touched and keeps what it comes to. Each batch reads the working copy as it
+ * is then; edits that come between mark their pages again. Gives how many pages were looked at.
+ */
+export function refresh(reader: Store, writer: Store, name: string, progress: Progress, most = Infinity): number {
+	let [done, model] = [0, undefined as (StateModel & { revision: number }) | undefined];
+	for (;;) {
+		const batch = reader.db
+			.transaction(() => {
+				const site = reader.site(name);
+				if (model?.revision !== site.revision) model = modelOf(reader, name);
+				const known = model as StateModel & { revision: number };
+				const ids = reader.state.stale(site.id, BATCH);
+				const states = ids.flatMap((id) => {
+					const page = reader.pageById(id);
+					return page ? [stateOf(known, id, page)] : [];
+				});
+				return { revision: site.revision, states, count: ids.length };
+			})
+			.deferred();
+		if (batch.count === 0 || done >= most) return done;
+		writer.transaction(() => writer.state.keep(batch.revision, batch.states));
+		done += batch.count;
+		progress(done);
+	}
+}
+
+function modelOf(store: Store, name: string): StateModel & { revision: number } {
+	const stored = store.site(name);
+	const namesOf = (isMeant: (type: (typeof stored.types)[number]) => boolean) =>
+		new Set(stored.types.filter(isMeant).map((type) => type.name));
+	return {
+		site: stored.id,
+		revision: stored.revision,
+		resolver: resolverOf(store, stored, momentOf(store, stored.id)),
+		off: namesOf(({ off }) => off === true),
+		unshared: namesOf(({ special }) => special === 'not-found'),
+		sourceOf: new Map(
+			store.pictures(stored.id).flatMap((picture) => {
+				const file = keptCopyOf(picture)?.file;
+				return file === undefined ? [] : [[file, picture.src] as const];
+			})
+		)
+	};
+}

@@ -1,0 +1,236 @@
+import { prepared, type Db, type Statement } from './database';
+
+const SQL = {
+	next: `UPDATE site SET revision = revision + 1 WHERE id = ? RETURNING revision`,
+	same: `UPDATE site SET revision = revision - 1 WHERE id = ?`,
+	add: `INSERT INTO edit (site_id, revision, made, author, origin, kind, what, takes_back)
+		VALUES (@site, @revision, @made, @author, @origin, @kind, @what, @takesBack) RETURNING id`,
+	tell: `UPDATE edit SET what = ? WHERE id = ?`,
+	drop: `DELETE FROM edit WHERE id = ?`,
+	begin: `INSERT INTO editing (edit_id) VALUES (?)`,
+	end: `DELETE FROM editing`,
+	hasChanged: `SELECT 1 FROM edit_change WHERE edit_id = ? LIMIT 1`,
+	list: `SELECT id, revision, made, author, origin, kind, what, takes_back AS takesBack, is_back AS isBack,
+		(SELECT count(*) FROM edit_change c WHERE c.edit_id = edit.id) AS changes
+		FROM edit WHERE site_id = @site AND id < @before ORDER BY id DESC LIMIT @limit`,
+	one: `SELECT id, revision, made, author, origin, kind, what, takes_back AS takesBack, is_back AS isBack, 0 AS changes
+		FROM edit WHERE site_id = ? AND id = ?`,
+	lastToTakeBack: `SELECT id FROM edit WHERE site_id = ? AND is_back = 0 AND takes_back IS NULL ORDER BY id DESC LIMIT 1`,
+	lastToDoAgain: `SELECT id FROM edit u WHERE site_id = @site AND is_back = 0 AND takes_back IN
+			(SELECT id FROM edit WHERE site_id = @site AND takes_back IS NULL)
+		AND NOT EXISTS (SELECT 1 FROM edit n WHERE n.site_id = @site AND n.takes_back IS NULL AND n.id > u.id)
+		ORDER BY id DESC LIMIT 1`,
+	changes: `SELECT id, place, key, before, after FROM edit_change WHERE edit_id = ? ORDER BY id DESC`,
+	mark: `UPDATE edit SET is_back = @isBack WHERE id = @id`,
+	later: `SELECT e.id, e.made, e.author, e.what FROM edit_change c JOIN edit e ON e.id = c.edit_id
+		WHERE c.place = @place AND c.key = @key AND c.edit_id > @edit AND e.is_back = 0 AND e.takes_back IS NULL LIMIT 1`,
+	forget: `DELETE FROM edit_change WHERE edit_id IN
+		(SELECT id FROM edit WHERE site_id = @site ORDER BY id DESC LIMIT -1 OFFSET @keep)`
+} as const;
+
+/** The tables whose rows an edit can change, with the columns that are JSON records and merge key by key. */
+const PLACES = {
+	page: { key: ['id'], json: ['fields', 'settings'] },
+	rule: { key: ['id'], json: [] },
+	content_type: { key: ['id'], json: ['settings'] },
+	site: { key: ['id'], json: ['settings'] },
+	picture: { key: ['site_id', 'src'], json: ['facts'] },
+	redirect: { key: ['site_id', 'path'], json: [] }
+} as const satisfies Record<string, { key: readonly string[]; json: readonly string[] }>;
+type Place = keyof typeof PLACES;
+
+/** With what they did, so many edits of a site are remembered; of older ones only that they were made. */
+const REMEMBERED = 1000;
+
+export interface EditEntry {
+	readonly site: number;
+	readonly revision: number;
+	/** ISO 8601. */
+	readonly made: string;
+	readonly author: string;
+	readonly origin: string;
+	readonly kind: string;
+	readonly what: unknown;
+	readonly takesBack?: number;
+}
+
+export interface RecordedEdit extends Omit<EditEntry, 'site'> {
+	readonly id: number;
+	readonly isBack: boolean;
+	/** How many rows it changed. */
+	readonly changes: number;
+}
+
+interface ChangeRow {
+	readonly id: number;
+	readonly place: Place;
+	readonly key: string;
+	readonly before: string | null;
+	readonly after: string | null;
+}
+type Row = Record<string, string | number | null>;
+
+/** A row was changed by a later edit that still stands. */
+export class Overtaken extends Error {
+	constructor(readonly by: { readonly made: string; readonly author: string; readonly what: unknown }) {
+		super('overtaken');
+	}
+}
+
+/**
+ * The record of edits. What an edit does to rows is noted by triggers of the database while it is being made, so that
+ * nothing that changes can be left out.
+ */
+export class RecordStore {
+	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	/** For rows of any table; by their text. */
+	private readonly others = new Map<string, Statement>();
+
+	constructor(private readonly db: Db) {
+		this.run = prepared(db, SQL);
+	}
+
+	private prepare(sql: string): Statement {
+		let statement = this.others.get(sql);
+		if (!statement) this.others.set(sql, (statement = this.db.prepare<unknown[]>(sql)));
+		return statement;
+	}
+
+	nextRevision(site: number): number {
+		return (this.run('next').get(site) as { revision: number }).revision;
+	}
+	sameRevision(site: number) {
+		this.run('same').run(site);
+	}
+
+	/** Does the work of an edit and notes what it changes. The id is undefined when nothing did. */
+	note<T>(entry: EditEntry, work: () => T): { id: number | undefined; result: T } {
+		const row = { takesBack: null, ...entry, what: 'null' };
+		const { id } = this.run('add').get(row) as { id: number };
+		this.run('begin').run(id);
+		const result = work();
+		this.run('end').run();
+		const hasChanged = this.run('hasChanged').get(id) !== undefined;
+		// The work may have told more of what it does.
+		if (hasChanged) this.run('tell').run(JSON.stringify(entry.what ?? null), id);
+		if (!hasChanged) this.run('drop').run(id);
+		else if (id % 100 === 0) this.run('forget').run({ site: entry.site, keep: REMEMBERED });
+		return { id: hasChanged ? id : undefined, result };
+	}
+
+	/** The newest first; `before` is the id of the last one seen. */
+	list(site: number, before: number | undefined, limit: number): RecordedEdit[] {
+		const rows = this.run('list').all({ site, before: before ?? Number.MAX_SAFE_INTEGER, limit });
+		return (rows as (RecordedEdit & { what: string; isBack: 0 | 1 | boolean })[]).map(toEdit);
+	}
+	one(site: number, id: number): RecordedEdit | undefined {
+		const row = this.run('one').get(site, id) as (RecordedEdit & { what: string }) | undefined;
+		return row && toEdit(row);
+	}
+	/** The edit that undo would take back next, and the one that redo would: the undo to be undone. */
+	next(site: number): { readonly back: number | undefined; readonly again: number | undefined } {
+		const idOf = (row: unknown) => (row as { id: number } | undefined)?.id;
+		return { back: idOf(this.run('lastToTakeBack').get(site)), again: idOf(this.run('lastToDoAgain').get({ site })) };
+	}
+
+	/**
+	 * Puts the rows that an edit changed back to what they were, as far as they are as it left them: records of settings
+	 * and fields are compared key by key. Throws `Overtaken` where a later edit stands in the way.
+	 */
+	putBack(id: number) {
+		this.db.pragma('defer_foreign_keys = ON');
+		for (const change of this.run('changes').all(id) as ChangeRow[]) this.putRowBack(id, change);
+		this.run('mark').run({ id, isBack: 1 });
+	}
+	/** An edit that was taken back was done again. */
+	stands(id: number) {
+		this.run('mark').run({ id, isBack: 0 });
+	}
+
+	private putRowBack(edit: number, { place, key, before, after }: ChangeRow) {
+		const was = before === null ? undefined : (JSON.parse(before) as Row);
+		if (was && after !== null) return this.mergeBack(edit, { place, key, was, left: JSON.parse(after) as Row });
+		const now = this.rowAt(place, key);
+		const isThere = now !== undefined;
+		if (was && !isThere) return this.insert(place, was);
+		if (!was && isThere) {
+			this.refuseOvertaken(edit, place, key);
+			return this.prepare(`DELETE FROM ${place} WHERE ${whereKey(place)}`).run(keyOf(place, now));
+		}
+		this.refuseOvertaken(edit, place, key);
+	}
+
+	private mergeBack(edit: number, { place, key, was, left }: { place: Place; key: string; was: Row; left: Row }) {
+		const now = this.rowAt(place, key);
+		const merged = now && mergeRow(place, was, left, now);
+		if (!merged) return this.refuseOvertaken(edit, place, key, true);
+		const columns = Object.keys(merged).filter((column) => merged[column] !== now[column]);
+		if (columns.length === 0) return;
+		const set = columns.map((column) => `${column} = @${column}`).join(', ');
+		this.prepare(`UPDATE ${place} SET ${set} WHERE ${whereKey(place)}`).run({
+			...pick(merged, columns),
+			...keyOf(place, now)
+		});
+	}
+
+	private rowAt(place: Place, key: string): Row | undefined {
+		const { key: names } = PLACES[place];
+		const parts = names.length === 1 ? [key] : [key.slice(0, key.indexOf(' ')), key.slice(key.indexOf(' ') + 1)];
+		const given = Object.fromEntries(names.map((name, at) => [`key_${name}`, parts[at] as string]));
+		return this.prepare(`SELECT * FROM ${place} WHERE ${whereKey(place)}`).get(given) as Row | undefined;
+	}
+
+	private insert(place: Place, row: Row) {
+		const columns = Object.keys(row);
+		this.prepare(
+			`INSERT INTO ${place} (${columns.join(', ')}) VALUES (${columns.map((name) => `@${name}`).join(', ')})`
+		).run(row);
+	}
+
+	/** Throws when a later edit that stands has changed the row; with `always`, also when none is found. */
+	private refuseOvertaken(edit: number, place: Place, key: string, always = false) {
+		const later = this.run('later').get({ edit, place, key }) as
+			{ made: string; author: string; what: string } | undefined;
+		if (later) throw new Overtaken({ ...later, what: JSON.parse(later.what) as unknown });
+		if (always) throw new Overtaken({ made: '', author: '', what: null });
+	}
+}
+
+const toEdit = (row: RecordedEdit & { what: unknown }): RecordedEdit => ({
+	...row,
+	what: JSON.parse(row.what as string) as unknown,
+	isBack: Boolean(row.isBack)
+});
+
+const whereKey = (place: Place) => PLACES[place].key.map((name) => `${name} = @key_${name}`).join(' AND ');
+const keyOf = (place: Place, row: Row) =>
+	Object.fromEntries(PLACES[place].key.map((name) => [`key_${name}`, row[name] ?? null]));
+const pick = (row: Row, columns: readonly string[]) =>
+	Object.fromEntries(columns.map((name) => [name, row[name] ?? null]));
+
+/** The row with what an edit changed put back; undefined when something it changed is another now. */
+function mergeRow(place: Place, was: Row, left: Row, now: Row): Row | undefined {
+	const merged = { ...now };
+	for (const column of Object.keys(was)) {
+		if (was[column] === left[column]) continue;
+		if (now[column] === left[column]) merged[column] = was[column] as string;
+		else if ((PLACES[place].json as readonly string[]).includes(column)) {
+			const text = mergeRecord(was[column] as string, left[column] as string, now[column] as string);
+			if (text === undefined) return undefined;
+			merged[column] = text;
+		} else return undefined;
+	}
+	return merged;
+}
+
+function mergeRecord(wasText: string, leftText: string, nowText: string): string | undefined {
+	const [was, left, now] = [wasText, leftText, nowText].map((text) => JSON.parse(text) as Record<string, unknown>);
+	for (const name of new Set([...Object.keys(was!), ...Object.keys(left!)])) {
+		const [before, after] = [JSON.stringify(was![name]), JSON.stringify(left![name])];
+		if (before === after) continue;
+		if (JSON.stringify(now![name]) !== after) return undefined;
+		if (before === undefined) delete now![name];
+		else now![name] = was![name];
+	}
+	return JSON.stringify(now);
+}

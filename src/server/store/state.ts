@@ -1,0 +1,153 @@
+import { prepared, type Db } from './database';
+
+const SQL = {
+	/** Pages whose own row, rules or fields changed since they were looked at. */
+	touched: `SELECT page_id AS id FROM page_state WHERE site_id = ? AND seen < touched LIMIT ?`,
+	types: `SELECT c.name, max(c.touched, s.touched) AS touched FROM content_type c JOIN site s ON s.id = c.site_id WHERE s.id = ?`,
+	ofType: `SELECT page_id AS id FROM page_state WHERE site_id = ? AND type = ? AND seen < ? LIMIT ?`,
+	countTouched: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND seen < touched`,
+	countOfType: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND type = ? AND seen < ? AND seen >= touched`,
+	keep: `UPDATE page_state SET seen = @seen, head = @head, title = @title, title_width = @titleWidth,
+			description = @description, description_width = @descriptionWidth, picture = @picture, card = @card, weight = @weight,
+			timed = @timed, differs = CASE
+				WHEN @head IS NULL THEN 3 * EXISTS (SELECT 1 FROM released WHERE site_id = @site AND path = @path AND until IS NULL)
+				ELSE coalesce((SELECT head <> @head OR address <> @address FROM released
+					WHERE site_id = @site AND path = @path AND until IS NULL), 2) END
+		WHERE page_id = @id AND seen < @seen`,
+	dropFindings: `DELETE FROM page_finding WHERE page_id = ?`,
+	addFinding: `INSERT OR IGNORE INTO page_finding (page_id, code, tag, site_id, weight) VALUES (?, ?, ?, ?, ?)`,
+	differing: `SELECT p.path, s.differs FROM page_state s JOIN page p ON p.id = s.page_id
+		WHERE s.site_id = ? AND s.differs > 0 ORDER BY s.differs, s.page_id LIMIT ?`,
+	countDiffering: `SELECT differs, count(*) AS n FROM page_state WHERE site_id = ? AND differs > 0 GROUP BY differs`,
+	leaving: `SELECT path FROM leaving WHERE site_id = ? ORDER BY path LIMIT ?`,
+	countLeaving: `SELECT count(*) AS n FROM leaving WHERE site_id = ?`,
+	toRelease: `SELECT page_id AS id, seen, head IS NOT NULL AS isPublic FROM page_state WHERE site_id = @site AND differs > 0
+		UNION SELECT page_id, seen, head IS NOT NULL FROM page_state WHERE site_id = @site AND timed = 1`,
+	worst: `SELECT p.path FROM page_state s JOIN page p ON p.id = s.page_id
+		WHERE s.site_id = ? AND s.weight > 0 ORDER BY s.weight DESC, s.page_id LIMIT ?`,
+	countFaulty: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND weight > 0`,
+	kinds: `SELECT code, tag, count(*) AS pages, min(page_id) AS example, max(weight) AS weight FROM page_finding
+		WHERE site_id = ? GROUP BY code, tag`,
+	shown: `SELECT picture AS src, count(*) AS n FROM page_state WHERE site_id = ? AND picture <> '' GROUP BY picture`,
+	shownOn: `SELECT p.path FROM page_state s JOIN page p ON p.id = s.page_id
+		WHERE s.site_id = ? AND s.picture = ? ORDER BY p.path LIMIT ?`
+} as const;
+
+/** What a page's head came to. */
+export interface PageState {
+	readonly id: number;
+	readonly site: number;
+	readonly path: string;
+	readonly address: string;
+	/** The hash of the head; null for a page that is not public. */
+	readonly head: string | null;
+	readonly title: string;
+	/** In thousandths of an em. */
+	readonly titleWidth: number;
+	readonly description: string;
+	readonly descriptionWidth: number;
+	/** The source of the picture that the card shows or is made from. */
+	readonly picture: string;
+	/** The form of the card. */
+	readonly card: string;
+	readonly weight: number;
+	readonly findings: readonly { readonly code: string; readonly tag: string; readonly weight: number }[];
+	readonly isTimed: boolean;
+}
+
+/** How the working copy differs from what is released. */
+export interface Differing {
+	readonly changed: number;
+	readonly added: number;
+	readonly removed: number;
+	readonly paths: readonly string[];
+}
+
+/** The kept state of pages: what every head came to, and whether that is known for the working copy as it is. */
+export class StateStore {
+	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+
+	constructor(db: Db) {
+		this.run = prepared(db, SQL);
+	}
+
+	/** The ids of at most so many pages that must be looked at again. */
+	stale(site: number, limit: number): number[] {
+		const ids = new Set(idsOf(this.run('touched').all(site, limit)));
+		for (const { name, touched } of this.types(site)) {
+			if (ids.size >= limit) break;
+			for (const id of idsOf(this.run('ofType').all(site, name, touched, limit - ids.size))) ids.add(id);
+		}
+		return [...ids];
+	}
+
+	/** How many pages must be looked at again. */
+	countStale(site: number): number {
+		const count = (row: unknown) => (row as { n: number }).n;
+		return this.types(site).reduce(
+			(sum, { name, touched }) => sum + count(this.run('countOfType').get(site, name, touched)),
+			count(this.run('countTouched').get(site))
+		);
+	}
+
+	private types(site: number): { name: string; touched: number }[] {
+		return this.run('types').all(site) as { name: string; touched: number }[];
+	}
+
+	/** Keeps what pages came to at a revision. A page that was looked at later by another is left alone. */
+	keep(seen: number, states: Iterable<PageState>) {
+		for (const { findings, isTimed, ...state } of states) {
+			const { changes } = this.run('keep').run({ ...state, seen, timed: isTimed ? 1 : 0 });
+			if (changes === 0) continue;
+			this.run('dropFindings').run(state.id);
+			for (const { code, tag, weight } of findings) this.run('addFinding').run(state.id, code, tag, state.site, weight);
+		}
+	}
+
+	differing(site: number, listed: number): Differing {
+		const counts = new Map(
+			(this.run('countDiffering').all(site) as { differs: number; n: number }[]).map(({ differs, n }) => [differs, n])
+		);
+		const leaving = this.run('countLeaving').get(site) as { n: number };
+		const paths = pathsOf(this.run('differing').all(site, listed));
+		if (paths.length < listed) paths.push(...pathsOf(this.run('leaving').all(site, listed - paths.length)));
+		return {
+			changed: counts.get(1) ?? 0,
+			added: counts.get(2) ?? 0,
+			removed: (counts.get(3) ?? 0) + leaving.n,
+			paths
+		};
+	}
+
+	/** What a release has to look at: pages that differ, and those whose head says the moment of the release. */
+	toRelease(site: number): { id: number; seen: number; isPublic: 0 | 1 }[] {
+		return this.run('toRelease').all({ site }) as { id: number; seen: number; isPublic: 0 | 1 }[];
+	}
+	/** Paths that are released and belong to no page any more. */
+	leaving(site: number): string[] {
+		return pathsOf(this.run('leaving').all(site, -1));
+	}
+
+	/** The paths of the pages with the heaviest findings. */
+	worst(site: number, limit: number): string[] {
+		return pathsOf(this.run('worst').all(site, limit));
+	}
+	countFaulty(site: number): number {
+		return (this.run('countFaulty').get(site) as { n: number }).n;
+	}
+	/** How many pages each kind of finding is on, with the id of one of them. */
+	kinds(site: number): { code: string; tag: string; pages: number; example: number; weight: number }[] {
+		return this.run('kinds').all(site) as ReturnType<StateStore['kinds']>;
+	}
+
+	/** How many pages' cards show each picture. */
+	shown(site: number): Map<string, number> {
+		return new Map((this.run('shown').all(site) as { src: string; n: number }[]).map(({ src, n }) => [src, n]));
+	}
+	shownOn(site: number, src: string, limit: number): string[] {
+		return pathsOf(this.run('shownOn').all(site, src, limit));
+	}
+}
+
+const idsOf = (rows: unknown[]) => (rows as { id: number }[]).map(({ id }) => id);
+const pathsOf = (rows: unknown[]) => (rows as { path: string }[]).map(({ path }) => path);

@@ -1,0 +1,38 @@
+import { freshen } from '../jobs/freshen';
+import type { Differing } from '../store/state';
+import type { Release } from '../store/releases';
+import type { Store } from '../store/store';
+
+/** What of the working copy visitors do not see yet. */
+export interface Pending extends Differing {
+	/** The newest release, or null before the first. */
+	readonly release: Pick<Release, 'number' | 'created' | 'pages'> | null;
+	/** How many pages are yet to be looked at since they were touched, of how many: until it is none, more may differ. */
+	readonly unseen: number;
+	readonly all: number;
+}
+
+const LISTED = 200;
+/** An answer waits so long (milliseconds) for what is being looked at, before it says how far that is. */
+const PATIENCE = 400;
+
+/** What differs from the newest release, from the kept state. */
+export async function readPending(store: Store, name: string): Promise<Pending> {
+	await settled(freshen(store, name), PATIENCE);
+	const { id } = store.site(name);
+	const release = store.releases.latest(id);
+	return {
+		release: release ? { number: release.number, created: release.created, pages: release.pages } : null,
+		...store.state.differing(id, LISTED),
+		unseen: store.state.countStale(id),
+		all: store.countPages(id).all
+	};
+}
+
+/** Ends with the work, or when patience does; an error of the work is thrown only while someone waits. */
+async function settled(work: Promise<void>, patience: number) {
+	let timer: NodeJS.Timeout | undefined;
+	const waiting = new Promise<void>((resolve) => (timer = setTimeout(resolve, patience)));
+	work.catch((error: unknown) => console.error(error));
+	await Promise.race([work, waiting]).finally(() => clearTimeout(timer));
+}
