@@ -22,7 +22,9 @@ export default defineConfig({
 				demo: here('demo/demo.ts'),
 				bench: here('bench/bench.ts'),
 				stream: here('bench/stream.ts'),
-				composing: here('bench/compose.ts')
+				composing: here('bench/compose.ts'),
+				delivery: here('bench/delivery.ts'),
+				bare: here('bench/bare.ts')
 			}
 		}
 	}

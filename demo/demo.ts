@@ -32,7 +32,9 @@ export async function startDemo({ folder, port, websitePort, fresh, say }: DemoO
 	await fill(db, content, drawn);
 	const pages = new Map(content.pages.map((page) => [page.path, page]));
 	// The website's address is told to Kephalon, so that the cards can show pictures that are not on the net.
-	const website = await listen((request, response) => handler(request, response), websitePort, 'the website', say);
+	const website = await listen((request, response) => handler(request, response), {
+		...{ port: websitePort, what: 'the website', say }
+	});
 	const kephalon = await serve({ db, port, say, standIn: { base: content.site.base, origin: website.address } });
 	const handler = websiteHandler({
 		pages,

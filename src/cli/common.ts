@@ -1,6 +1,7 @@
 import { describeFinding, isError, type Finding } from '$core';
-import { Option, type Command } from 'commander';
+import { InvalidArgumentError, Option, type Command } from 'commander';
 import { SingleBar } from 'cli-progress';
+import { log, LOG_LEVELS } from '$server/log';
 import { Store } from '$server/store/store';
 
 /** The database a verb works on, by the order that the help tells. */
@@ -9,6 +10,17 @@ export function databaseOf({ db }: { db?: string }): string {
 }
 
 export const dbOption = () => new Option('--db <file>', 'the database');
+
+export const logOption = () =>
+	new Option('--log-level <level>', 'what is logged on stderr, a line of JSON each; debug logs every request')
+		.default('warn')
+		.argParser((level: string) => {
+			if (!LOG_LEVELS.some((known) => known === level))
+				throw new InvalidArgumentError(`A level is one of ${LOG_LEVELS.join(', ')}.`);
+			process.env.KEPHALON_LOG_LEVEL = level;
+			log.level = level;
+			return level;
+		});
 
 /** Opens the database for as long as the work takes. */
 export async function withStore<T>(options: { db?: string }, work: (store: Store) => T | Promise<T>): Promise<T> {

@@ -4,6 +4,7 @@ import { explain } from '$server/store/database';
 import { addBackup } from './verbs/backup';
 import { addCheck } from './verbs/check';
 import { addCompose } from './verbs/compose';
+import { addDeliver } from './verbs/deliver';
 import { addExport } from './verbs/export';
 import { addImport } from './verbs/import';
 import { addInject } from './verbs/inject';
@@ -20,7 +21,18 @@ const program = new Command('kephalon')
 		'\nThe database is --db FILE, else KEPHALON_DB, else ./data/kephalon.db.\nExit codes: 0 done, 1 findings or refused, 2 wrong use.'
 	);
 
-for (const add of [addImport, addExport, addRender, addInject, addCheck, addCompose, addRelease, addBackup, addServe])
+for (const add of [
+	addImport,
+	addExport,
+	addRender,
+	addInject,
+	addCheck,
+	addCompose,
+	addRelease,
+	addBackup,
+	addServe,
+	addDeliver
+])
 	add(program);
 for (const verb of [program, ...program.commands]) verb.exitOverride();
 

@@ -2,40 +2,54 @@ import { createServer, type RequestListener, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { Delivery } from '$server/delivery/delivery';
+import { frontOf } from '$server/delivery/front';
 import { UserError } from '$server/errors';
+import { stopJobs } from '$server/jobs/run';
 
 export interface Running {
 	readonly address: string;
 	readonly port: number;
+	/** Answers what is on its way, then ends. */
 	close(): Promise<void>;
 }
 
-const HOST = '127.0.0.1';
+export const LOCAL_HOST = '127.0.0.1';
 /** How many ports are tried, one after the other. */
 const TRIES = 20;
+/** Requests on their way are given so long (milliseconds) to end. */
+const DRAIN = 10_000;
 
-/** Listens on this machine only; when the port is taken, says so and takes the next free one. */
+export interface ListenOptions {
+	readonly port: number;
+	/** What listens, for people. */
+	readonly what: string;
+	readonly say: (text: string) => void;
+	readonly host?: string;
+}
+
+/** Listens, on this machine only unless another host is named; when the port is taken, says so and takes the next free one. */
 export async function listen(
 	handler: RequestListener,
-	wanted: number,
-	what: string,
-	say: (text: string) => void
+	{ port: wanted, what, say, host = LOCAL_HOST }: ListenOptions
 ): Promise<Running> {
 	const server = createServer(handler);
 	for (let port = wanted; port < wanted + TRIES; port++) {
-		if (await tryPort(server, port)) {
+		if (await tryPort(server, port, host)) {
 			if (port !== wanted) say(`Port ${wanted} is taken; ${what} uses ${port}.`);
 			const { port: actual } = server.address() as AddressInfo;
-			return { address: `http://${HOST}:${actual}`, port: actual, close: () => closeServer(server) };
+			return { address: `http://${host}:${actual}`, port: actual, close: () => closeServer(server) };
 		}
 	}
 	throw new UserError(`The ports ${wanted} to ${wanted + TRIES - 1} are all taken. Name another with --port.`);
 }
 
-function tryPort(server: Server, port: number): Promise<boolean> {
+function tryPort(server: Server, port: number, host: string): Promise<boolean> {
 	return new Promise((resolve, reject) => {
 		const failed = (error: NodeJS.ErrnoException) => {
 			if (error.code === 'EADDRINUSE') resolve(false);
+			else if (error.code === 'EADDRNOTAVAIL')
+				reject(new UserError(`This machine has no address ${host}. Name another with --host.`));
 			else
 				reject(
 					error.code === 'EACCES'
@@ -44,7 +58,7 @@ function tryPort(server: Server, port: number): Promise<boolean> {
 				);
 		};
 		server.once('error', failed);
-		server.listen(port, HOST, () => {
+		server.listen(port, host, () => {
 			server.off('error', failed);
 			resolve(true);
 		});
@@ -53,8 +67,12 @@ function tryPort(server: Server, port: number): Promise<boolean> {
 
 function closeServer(server: Server): Promise<void> {
 	return new Promise((resolve) => {
-		server.close(() => resolve());
-		server.closeAllConnections();
+		const force = setTimeout(() => server.closeAllConnections(), DRAIN);
+		server.close(() => {
+			clearTimeout(force);
+			resolve();
+		});
+		server.closeIdleConnections();
 	});
 }
 
@@ -67,17 +85,57 @@ export interface ServeOptions {
 	readonly say: (text: string) => void;
 	/** A server on this machine that holds the files of a site whose base address is not on the net. */
 	readonly standIn?: { readonly base: string; readonly origin: string };
+	/** Folders that content may be read from over the web; none is, unless it is named. */
+	readonly content?: readonly string[];
 }
 
 /** Starts the web application in this process on a database. */
-export async function serve({ db, port, say, standIn }: ServeOptions): Promise<Running> {
+export async function serve({ db, port, say, standIn, content = [] }: ServeOptions): Promise<Running> {
 	const handlerFile = built('../web/handler.js');
 	if (!existsSync(handlerFile)) throw new UserError('The web application is not built. Run npm run build first.');
 	process.env.KEPHALON_DB = db;
 	process.env.KEPHALON_THREAD = built('./thread.js');
+	process.env.KEPHALON_CONTENT = JSON.stringify(content);
 	// Photographs and tables of content are sent whole. The name is the adapter's, behind the prefix of svelte.config.js.
 	process.env.KEPHALON_WEB_BODY_SIZE_LIMIT ??= '64M';
 	if (standIn) process.env.KEPHALON_STAND_IN = JSON.stringify(standIn);
 	const { handler } = (await import(/* @vite-ignore */ handlerFile)) as { handler: RequestListener };
-	return listen(handler, port, 'Kephalon', say);
+	const delivery = new Delivery(db);
+	const running = await listen(frontOf({ delivery, desk: handler }), { port, what: 'Kephalon', say });
+	return {
+		...running,
+		async close() {
+			await running.close();
+			// The web application closes its database and stops its threads; it has parts of its own.
+			const ends: Promise<unknown>[] = [];
+			process.emit('kephalon:end' as 'exit', ends as never);
+			await Promise.allSettled([...ends, stopJobs()]);
+			delivery.close();
+		}
+	};
+}
+
+/** Starts only what is released, reading the database without writing. */
+export async function deliver({
+	db,
+	port,
+	host,
+	say
+}: {
+	db: string;
+	port: number;
+	host: string;
+	say: (text: string) => void;
+}) {
+	process.env.KEPHALON_THREAD = built('./thread.js');
+	const delivery = new Delivery(db);
+	const running = await listen(frontOf({ delivery }), { port, host, what: 'the delivery', say });
+	return {
+		...running,
+		async close() {
+			await running.close();
+			await stopJobs();
+			delivery.close();
+		}
+	};
 }

@@ -1,21 +1,29 @@
 import { InvalidArgumentError } from 'commander';
+import { resolve } from 'node:path';
+import { endInOrder } from '../ending';
 import { serve } from '../serve';
-import { databaseOf, dbOption, say, withStore, type Verb } from '../common';
+import { databaseOf, dbOption, logOption, say, withStore, type Verb } from '../common';
 
 export const addServe: Verb = (program) => {
 	program
 		.command('serve')
 		.description('Starts the web application, on this machine only.')
 		.option('--port <number>', 'the port; the next free one when it is taken', port, 4870)
+		.option(
+			'--content <folder>',
+			'a folder that content may be read from in the set-up; may be repeated',
+			(folder: string, before: string[]) => [...before, resolve(folder)],
+			[]
+		)
 		.addOption(dbOption())
-		.action(async (options: { db?: string; port: number }) => {
+		.addOption(logOption())
+		.action(async (options: { db?: string; port: number; content: string[] }) => {
 			// Opened once here, so that a bad file is told in words before anything starts.
 			await withStore(options, () => undefined);
-			const running = await serve({ db: databaseOf(options), port: options.port, say });
+			const { port, content } = options;
+			const running = await serve({ db: databaseOf(options), port, content, say });
 			say(`Kephalon is at ${running.address}`);
-			const end = () => void running.close().then(() => process.exit(0));
-			process.once('SIGINT', end);
-			process.once('SIGTERM', end);
+			endInOrder(running.close);
 		});
 };
 

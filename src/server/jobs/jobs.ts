@@ -28,6 +28,8 @@ export interface Jobs {
 	compose: { input: ComposeTask; output: Composed };
 	/** One share picture as it would be; nothing is kept of it but its file. */
 	draw: { input: { db: string; recipe: Recipe }; output: string };
+	/** The file of a name in the library, made now if it can be; undefined when there is no such picture. */
+	media: { input: { db: string; name: string }; output: string | undefined };
 }
 /** A release, and the rules of its site that do not work. */
 export type Released = Release & { readonly faulty: readonly Finding[] };
@@ -99,6 +101,14 @@ export const JOBS = {
 			return countUses(store, id);
 		}),
 	compose,
+	async media({ db, name }) {
+		const store = new Store(db, { readonly: true });
+		try {
+			return await new Library(store).find(name);
+		} finally {
+			store.close();
+		}
+	},
 	async draw({ db, recipe }) {
 		const store = new Store(db, { readonly: true });
 		try {

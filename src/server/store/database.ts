@@ -40,6 +40,10 @@ export function openDatabase(file: string, { readonly = false, patience = 5000 }
 			throw new UserError(
 				`The database ${path} was written by a newer Kephalon (version ${version}; this one knows up to ${MIGRATIONS.length}). Update Kephalon, or name another file.`
 			);
+		if (readonly && version < MIGRATIONS.length)
+			throw new UserError(
+				`The database ${path} was written by an older Kephalon, and is only read here. Bring it up to date with kephalon serve or kephalon backup, then try again.`
+			);
 		if (!readonly) {
 			if (version < MIGRATIONS.length) migrate(db);
 			db.pragma('journal_mode = WAL');

@@ -1,4 +1,5 @@
 import { freshen } from '../jobs/freshen';
+import { log } from '../log';
 import type { Differing } from '../store/state';
 import type { Release } from '../store/releases';
 import type { Store } from '../store/store';
@@ -33,6 +34,6 @@ export async function readPending(store: Store, name: string): Promise<Pending> 
 async function settled(work: Promise<void>, patience: number) {
 	let timer: NodeJS.Timeout | undefined;
 	const waiting = new Promise<void>((resolve) => (timer = setTimeout(resolve, patience)));
-	work.catch((error: unknown) => console.error(error));
+	work.catch((error: unknown) => log.error(error));
 	await Promise.race([work, waiting]).finally(() => clearTimeout(timer));
 }

@@ -1,4 +1,6 @@
 import { UserError } from '../errors';
+import { stopJobs } from '../jobs/run';
+import { log } from '../log';
 import { Library } from '../pictures/library';
 import { Store } from '../store/store';
 
@@ -14,9 +16,25 @@ export function openStore(): Store {
 	if (store) return store;
 	store = new Store(file);
 	const library = new Library(store);
-	library.sweep();
-	setInterval(() => library.sweep(), SWEEP_EVERY).unref();
+	sweep(library);
+	setInterval(() => sweep(library), SWEEP_EVERY).unref();
+	process.once('kephalon:end' as 'exit', (ends: unknown) => (ends as Promise<unknown>[]).push(end()));
 	return store;
+}
+
+/** An error of a timer ends in the log, not in the end of the process. */
+function sweep(library: Library) {
+	try {
+		library.sweep();
+	} catch (error) {
+		log.error(error, 'The library could not be swept');
+	}
+}
+
+async function end() {
+	await stopJobs();
+	store?.close();
+	store = undefined;
 }
 
 /** The server that stands in for a site that is not on the net, if there is one. */

@@ -1,0 +1,340 @@
+import { createReadStream, statSync } from 'node:fs';
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
+import { parseUrl } from '$core';
+import { log } from '../log';
+import { Library } from '../pictures/library';
+import { manifestOf } from '../pictures/manifest';
+import { prepared } from '../store/database';
+import { Store } from '../store/store';
+import { runJob } from '../jobs/run';
+
+const SQL = {
+	version: `PRAGMA data_version`,
+	site: `SELECT s.id, (SELECT max(number) FROM release WHERE site_id = s.id) AS number FROM site s WHERE s.name = ?`,
+	byPath: `SELECT head AS hash FROM released WHERE site_id = ? AND path = ? AND until IS NULL`,
+	byAddress: `SELECT head AS hash FROM released WHERE site_id = ? AND address = ? AND until IS NULL`,
+	html: `SELECT html AS body FROM head WHERE hash = ?`,
+	json: `SELECT json AS body FROM head WHERE hash = ?`
+} as const;
+
+/**
+ * What comes from here is content of others, extra markup of pages among it: as a page of ours it must do nothing, and
+ * tell nobody where it was.
+ */
+const SAFE = {
+	'content-security-policy': "sandbox; default-src 'none'",
+	'x-content-type-options': 'nosniff',
+	'referrer-policy': 'no-referrer',
+	'cross-origin-resource-policy': 'cross-origin'
+} as const;
+
+const MEDIA_TYPES: Readonly<Record<string, string>> = { jpg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
+
+/** Answers kept made, by what was asked; dropped all together at this many bytes. */
+const MOST_KEPT = 64_000_000;
+/** A body shorter than this (bytes) is not compressed. */
+const LEAST_COMPRESSED = 300;
+/** An address longer than this is not remembered. */
+const LONGEST_KEY = 1000;
+
+type Coding = 'br' | 'gzip' | '';
+type Format = 'html' | 'json';
+
+/** An answer made ready; headers as names and values in turn, which is the fastest way to write them. */
+interface Kept {
+	readonly etag: string;
+	readonly headers: string[];
+	readonly notModified: string[];
+	readonly body: Buffer;
+}
+interface KnownSite {
+	readonly id: number;
+	/** Of the newest release; null before the first. */
+	readonly number: number | null;
+}
+
+/**
+ * Serves what is released, and pictures, straight from the database, which it never writes to: heads by path and by
+ * address, conditional requests, redirects, media, web manifests.
+ */
+export class Delivery {
+	private readonly store: Store;
+	private readonly library: Library;
+	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	private readonly sites = new Map<string, KnownSite>();
+	/** Answers by the request's address, its format and coding; all of the newest releases. */
+	private readonly kept = new Map<string, Kept>();
+	private version: unknown;
+	private isFresh = false;
+	private bytes = 0;
+
+	constructor(file: string) {
+		this.store = new Store(file, { readonly: true });
+		this.library = new Library(this.store);
+		this.run = prepared(this.store.db, SQL);
+		this.run('version').pluck();
+	}
+
+	close() {
+		this.store.close();
+	}
+
+	/** Whether the database answers. */
+	isReady(): boolean {
+		try {
+			return this.run('version').get() !== undefined;
+		} catch {
+			return false;
+		}
+	}
+
+	/** Answers the request if it is one of those; says whether it was. */
+	answer(request: IncomingMessage, response: ServerResponse): boolean {
+		const url = request.url ?? '';
+		if (request.method !== 'GET' && request.method !== 'HEAD') return false;
+		if (url.startsWith('/media/')) return this.media(url.slice(7), request, response);
+		if (!url.startsWith('/api/sites/')) return false;
+		const wanted = wantedBy(url, request);
+		this.noticeReleases();
+		const kept = this.kept.get(wanted.key);
+		if (kept) {
+			answerKept(kept, wanted.known, response);
+			return true;
+		}
+		return this.find(url, wanted, response);
+	}
+
+	private find(url: string, wanted: Wanted, response: ServerResponse): boolean {
+		const match = /^\/api\/sites\/([^/?]+)\/(head|manifest)(?:\?|$)/.exec(url);
+		if (!match) return false;
+		try {
+			const name = decodeURIComponent(match[1] as string);
+			if (match[2] === 'manifest') this.manifest(name, response);
+			else this.head(name, url, wanted, response);
+		} catch (error) {
+			if (error instanceof URIError) refuse(response, 400, 'The address is not in percent-encoding.');
+			else {
+				log.error(error);
+				refuse(response, 500, 'Kephalon failed; its log says why.');
+			}
+		}
+		return true;
+	}
+
+	/**
+	 * Forgets what a release has replaced. Another connection's commit is noticed by the database's own counter, which is
+	 * asked once for all requests that came in together.
+	 */
+	private noticeReleases() {
+		if (this.isFresh) return;
+		this.isFresh = true;
+		setImmediate(() => (this.isFresh = false));
+		const version = this.run('version').get();
+		if (version === this.version) return;
+		this.version = version;
+		for (const [name, site] of this.sites) {
+			const now = this.readSite(name);
+			if (now?.id === site.id && now.number === site.number) continue;
+			this.sites.delete(name);
+			this.kept.clear();
+			this.bytes = 0;
+		}
+	}
+
+	private readSite(name: string): KnownSite | undefined {
+		return this.run('site').get(name) as KnownSite | undefined;
+	}
+
+	private site(name: string): KnownSite | undefined {
+		const known = this.sites.get(name);
+		if (known) return known;
+		const site = this.readSite(name);
+		if (site) this.sites.set(name, site);
+		return site;
+	}
+
+	private head(name: string, url: string, { key, coding, isJson, known }: Wanted, response: ServerResponse) {
+		const query = new URLSearchParams(url.slice(url.indexOf('?') + 1));
+		const [path, address] = [query.get('path'), query.get('address')];
+		if ((path === null) === (address === null) || !url.includes('?'))
+			return refuse(response, 400, 'Name the page by ?path=/x or by ?address=https://…, one of the two.');
+		const site = this.site(name);
+		if (!site) return refuse(response, 404, `There is no site "${name}".`);
+		if (site.number === null)
+			return refuse(response, 404, `Nothing of the site "${name}" is released yet. Release it first.`);
+		const row = (
+			path !== null
+				? this.run('byPath').get(site.id, path)
+				: this.run('byAddress').get(site.id, withoutFragment(address as string))
+		) as { hash: string } | undefined;
+		if (!row) return this.elsewhere(site, query, url, response);
+		const wanted = query.get('format');
+		const format: Format = wanted === 'json' || (wanted === null && isJson) ? 'json' : 'html';
+		const headers = headersOf(row.hash, format, coding, site.number);
+		// What is not changed is told before its body is read.
+		if (known !== undefined && matches(known, headers.etag)) return notModified(response, headers);
+		const kept = this.make(row.hash, format, coding, headers);
+		this.keep(key, kept);
+		answerKept(kept, known, response);
+	}
+
+	/** A page that has moved leads on; any other is not there. */
+	private elsewhere(site: KnownSite, query: URLSearchParams, url: string, response: ServerResponse) {
+		const path = query.get('path');
+		const moved = path === null ? undefined : this.store.redirectOf(site.id, path);
+		if (moved === undefined)
+			return refuse(response, 404, `Release ${site.number} has no page at ${path ?? query.get('address')}.`);
+		query.set('path', moved);
+		const location = `${url.slice(0, url.indexOf('?'))}?${query}`;
+		response.writeHead(308, { ...SAFE, location, 'kephalon-moved-to': encodeURI(moved), 'content-length': 0 }).end();
+	}
+
+	private make(hash: string, format: Format, coding: Coding, headers: ReturnType<typeof headersOf>): Kept {
+		const { body: text } = this.run(format).get(hash) as { body: string };
+		const plain = Buffer.from(text);
+		const body = plain.length < LEAST_COMPRESSED ? plain : compress(plain, coding);
+		const whole = {
+			...headers,
+			...(body !== plain && { 'content-encoding': coding }),
+			'content-length': String(body.length)
+		};
+		return { etag: headers.etag, headers: inTurn(whole), notModified: inTurn(withoutBody(headers)), body };
+	}
+
+	private keep(key: string, kept: Kept) {
+		if (key.length > LONGEST_KEY) return;
+		this.bytes += kept.body.length + key.length * 2 + 1000;
+		if (this.bytes > MOST_KEPT) {
+			this.kept.clear();
+			this.bytes = 0;
+		}
+		this.kept.set(key, kept);
+	}
+
+	/** A picture's name says all that goes into it: it never changes, and may be kept for ever. */
+	private media(name: string, request: IncomingMessage, response: ServerResponse): boolean {
+		const file = this.library.fileOf(name);
+		if (file) sendFile(file, name, request, response);
+		else void this.makeMedia(name, request, response);
+		return true;
+	}
+
+	/** A cut, an icon or a share picture that is asked for the first time is drawn in a thread. */
+	private async makeMedia(name: string, request: IncomingMessage, response: ServerResponse) {
+		try {
+			const file = await runJob('media', { db: this.store.file, name });
+			if (file === undefined) refuse(response, 404, `There is no picture ${name} in the library.`);
+			else sendFile(file, name, request, response);
+		} catch (error) {
+			log.error(error);
+			if (!response.headersSent) refuse(response, 503, 'The picture cannot be made now. Try again in a moment.');
+		}
+	}
+
+	private manifest(name: string, response: ServerResponse) {
+		const site = this.store.findSite(name);
+		const manifest = site && manifestOf(this.store, site);
+		if (!manifest) return refuse(response, 404, 'The site has no square icon in the library to make a manifest of.');
+		const body = Buffer.from(`${JSON.stringify(manifest.content, null, 2)}\n`);
+		const headers = { 'content-type': 'application/manifest+json', 'cache-control': 'no-cache' };
+		response.writeHead(200, { ...SAFE, ...headers, 'content-length': body.length }).end(body);
+	}
+}
+
+/** What a request wants of a head. */
+interface Wanted {
+	readonly key: string;
+	readonly coding: Coding;
+	readonly isJson: boolean;
+	/** The tags that it has answers of. */
+	readonly known: string | undefined;
+}
+
+function wantedBy(url: string, { headers }: IncomingMessage): Wanted {
+	const { accept = '' } = headers;
+	const accepted = (headers['accept-encoding'] ?? '') as string;
+	const coding = accepted === '' ? '' : /\bbr\b/.test(accepted) ? 'br' : /\bgzip\b/.test(accepted) ? 'gzip' : '';
+	const isJson = accept.includes('application/json') && !accept.includes('text/html');
+	return { key: `${isJson ? 'j' : 'h'}${coding} ${url}`, coding, isJson, known: headers['if-none-match'] };
+}
+
+function headersOf(hash: string, format: Format, coding: Coding, number: number) {
+	return {
+		...SAFE,
+		'content-type': format === 'json' ? 'application/json' : 'text/html; charset=utf-8',
+		etag: `"${hash}-${format}${coding && `-${coding}`}"`,
+		'cache-control': 'public, max-age=0, must-revalidate',
+		vary: 'accept, accept-encoding',
+		'kephalon-release': String(number)
+	};
+}
+
+function compress(plain: Buffer, coding: Coding): Buffer {
+	if (coding === 'br')
+		return brotliCompressSync(plain, {
+			params: { [constants.BROTLI_PARAM_QUALITY]: 5, [constants.BROTLI_PARAM_SIZE_HINT]: plain.length }
+		});
+	return coding === 'gzip' ? gzipSync(plain) : plain;
+}
+
+/** RFC 9110, section 13.1.2: a list of tags, or `*`; weak comparison. */
+function matches(header: string, etag: string): boolean {
+	return (
+		header === etag || header.split(',').some((tag) => tag.trim() === '*' || tag.trim().replace(/^W\//, '') === etag)
+	);
+}
+
+const inTurn = (headers: Readonly<Record<string, string>>) => Object.entries(headers).flat();
+
+/** What RFC 9110, section 15.4.5 asks of an answer without a body, and which release it is of. */
+const FOR_NOT_MODIFIED = new Set(['etag', 'cache-control', 'vary', 'kephalon-release']);
+const withoutBody = (headers: Readonly<Record<string, string>>) =>
+	Object.fromEntries(Object.entries(headers).filter(([name]) => FOR_NOT_MODIFIED.has(name)));
+
+function answerKept({ etag, headers, notModified, body }: Kept, known: string | undefined, response: ServerResponse) {
+	if (known !== undefined && matches(known, etag)) response.writeHead(304, notModified).end();
+	else response.writeHead(200, headers).end(body);
+}
+
+function notModified(response: ServerResponse, headers: Readonly<Record<string, string>>) {
+	response.writeHead(304, inTurn(withoutBody(headers))).end();
+}
+
+function sendFile(file: string, name: string, request: IncomingMessage, response: ServerResponse) {
+	const etag = `"${name}"`;
+	const headers = { ...SAFE, etag, 'cache-control': 'public, max-age=31536000, immutable' };
+	const known = request.headers['if-none-match'];
+	if (known !== undefined && matches(known, etag)) return notModified(response, headers);
+	response.writeHead(200, {
+		...headers,
+		'content-type': MEDIA_TYPES[file.slice(file.lastIndexOf('.') + 1)],
+		'content-length': statSync(file).size
+	});
+	if (request.method === 'HEAD') return response.end();
+	const stream = createReadStream(file);
+	stream.on('error', () => response.destroy());
+	response.on('close', () => stream.destroy());
+	return stream.pipe(response);
+}
+
+/** Problem details (RFC 9457). */
+function refuse(response: ServerResponse, status: number, detail: string) {
+	const title = { 400: 'Bad request', 404: 'Not found', 503: 'Not now' }[status] ?? 'Failed';
+	const body = Buffer.from(JSON.stringify({ type: 'about:blank', title, status, detail }));
+	response
+		.writeHead(status, {
+			...SAFE,
+			'content-type': 'application/problem+json',
+			'cache-control': 'no-store',
+			'content-length': body.length
+		})
+		.end(body);
+}
+
+const withoutFragment = (address: string) => {
+	const url = parseUrl(address);
+	if (!url) return address;
+	url.hash = '';
+	return url.href;
+};
