@@ -111,7 +111,7 @@
 		{#if text && !choices.includes(text)}<option>{text}</option>{/if}
 	</select>
 {:else}
-	<TemplateField {text} {pieces} {errors} {around} kept={bench.done.length} />
+	<TemplateField {text} {pieces} {errors} {around} kept={bench.keptEdits} />
 {/if}
 
 {#if isPicture && (form === 'nothing' || form === 'pictures')}<PictureDrop {bench} {layer} />{/if}

@@ -1,15 +1,17 @@
 <script lang="ts">
+	import { pagesInWords } from './words';
+
 	/** Which page the bench stands at, and the way to the ones beside it, the hard ones, and all others. */
 	let {
 		path,
-		index,
+		beside,
 		count,
 		move,
 		find,
 		hard
 	}: {
 		path: string;
-		index: number;
+		beside: { readonly before?: string | undefined; readonly next?: string | undefined };
 		count: number;
 		move: (step: number) => void;
 		find: () => void;
@@ -21,17 +23,17 @@
 	<button
 		class="plain-button"
 		onclick={() => move(-1)}
-		disabled={index <= 0}
+		disabled={beside.before === undefined}
 		aria-label="Page before"
 		title="Page before (Alt+←)">←</button
 	>
 	<button class="plain-button mover-path" title="Find a page, a tag, an action (Ctrl+K)" onclick={find}>
-		<span class="mono">{path}</span><span class="quiet count">{index + 1} of {count.toLocaleString('en')}</span>
+		<span class="mono">{path}</span><span class="quiet count">{pagesInWords(count)}</span>
 	</button>
 	<button
 		class="plain-button"
 		onclick={() => move(1)}
-		disabled={index < 0 || index >= count - 1}
+		disabled={beside.next === undefined}
 		aria-label="Next page"
 		title="Next page (Alt+→)">→</button
 	>

@@ -14,10 +14,35 @@
 <script lang="ts">
 	import { Command as List, Dialog } from 'bits-ui';
 
-	/** Everything by its name: pages, tags, actions. */
-	let { open = $bindable(), commands }: { open: boolean; commands: readonly Command[] } = $props();
+	/** Everything by its name: pages, which the server finds, tags, actions. */
+	let {
+		open = $bindable(),
+		commands,
+		findPages
+	}: {
+		open: boolean;
+		commands: readonly Command[];
+		/** The pages that have the words, from the server. */
+		findPages: (text: string) => Promise<readonly Command[]>;
+	} = $props();
 
 	let search = $state('');
+	let pages = $state.raw<readonly Command[]>([]);
+	/** The server is asked this long (milliseconds) after the last keystroke. */
+	const PAUSE = 80;
+	$effect(() => {
+		if (!open) return;
+		const text = search;
+		let isCurrent = true;
+		const asking = setTimeout(
+			() => void findPages(text).then((found) => isCurrent && (pages = found)),
+			text === '' ? 0 : PAUSE
+		);
+		return () => {
+			isCurrent = false;
+			clearTimeout(asking);
+		};
+	});
 	const MOST = 40;
 	const found = $derived.by(() => {
 		const words = search.toLowerCase().split(/\s+/).filter(Boolean);
@@ -28,9 +53,10 @@
 		return (['Do', 'Tags', 'Pages'] as const)
 			.map((group) => ({
 				group,
-				items: commands
-					.filter((one) => one.group === group && fits(one))
-					.slice(0, search ? MOST : group === 'Tags' ? 0 : 12)
+				items: (group === 'Pages' ? pages : commands.filter((one) => one.group === group && fits(one))).slice(
+					0,
+					search ? MOST : group === 'Tags' ? 0 : 12
+				)
 			}))
 			.filter(({ items }) => items.length > 0);
 	});

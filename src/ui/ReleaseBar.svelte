@@ -8,6 +8,8 @@
 	const total = $derived(pending ? pending.changed + pending.added + pending.removed : 0);
 	const release = $derived.by(() => {
 		if (!pending) return 'Comparing with the release …';
+		if (pending.unseen > 0)
+			return `Comparing: ${(pending.all - pending.unseen).toLocaleString('en')} of ${pending.all.toLocaleString('en')} pages looked at`;
 		if (!pending.release) return 'Nothing is released yet';
 		return total === 0
 			? `All as in release ${pending.release.number}`

@@ -125,7 +125,7 @@
 				text={written.template}
 				pieces={bench.piecesOf(written.template)}
 				errors={issues.map(({ issue }) => issue)}
-				kept={bench.done.length}
+				kept={bench.keptEdits}
 				{around}
 			/>
 			<div id="share-told">

@@ -19,6 +19,9 @@ export interface Pending {
 	readonly added: number;
 	readonly removed: number;
 	readonly paths: readonly string[];
+	/** Pages yet to be looked at since they were touched, of how many. */
+	readonly unseen: number;
+	readonly all: number;
 }
 
 /** What came of sending an edit: kept, refused with a sentence, or in conflict with what stands there now. */
@@ -134,6 +137,14 @@ export async function keep(site: string, edit: AnyEdit, expected: unknown): Prom
 	return { kind: 'refused', why: sentenceOf(told, answer.status) };
 }
 
+/** Pages by words of their path, title or description. */
+export const findPages = (site: string, text: string) =>
+	ask<{ pages: { path: string; title: string | null; type: string; state: Page['state'] }[] }>(
+		`${at(site, 'pages')}?find=${encodeURIComponent(text)}`
+	);
+/** Takes the last edit back, or does the one that was taken back last again. */
+export const takeBack = (site: string, which: 'last' | 'again') =>
+	ask<{ taken: number }>(at(site, 'edits'), sending('POST', { takeBack: which }));
 export const pending = (site: string) => ask<Pending>(at(site, 'pending'));
 export const release = (site: string) =>
 	ask<{ number: number; pages: number; faulty: readonly Finding[] }>(at(site, 'release'), sending('POST', {}));

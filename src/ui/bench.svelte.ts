@@ -40,7 +40,7 @@ import {
 	type Site
 } from '$core';
 import * as api from './api';
-import { bodyOf, inverse, keyOfEdit, keyOfSettings, valueOf, type Done, type Draft } from './drafts';
+import { bodyOf, keyOfEdit, keyOfSettings, type Draft } from './drafts';
 import { differencesOf, linesOf, type HeadLine } from './lines';
 
 export type EditableLayer = 'page' | 'type' | 'site';
@@ -79,8 +79,8 @@ export class Bench {
 	message = $state<string | undefined>();
 	saving = $state<'idle' | 'saving' | 'failed'>('idle');
 	savedAt = $state<string | undefined>();
-	undone = $state.raw<readonly Done[]>([]);
-	done = $state.raw<readonly Done[]>([]);
+	/** How many edits were kept here: what fields can take back by themselves ends with each. */
+	keptEdits = $state(0);
 	/** The counts of reach under way, by draft: one that is written further is counted anew. */
 	private readonly counting = new Map<string, AbortController>();
 	private readonly resting = new Map<string, ReturnType<typeof setTimeout>>();
@@ -89,7 +89,9 @@ export class Bench {
 		private readonly siteName: string,
 		data: BenchData,
 		/** Told after every edit that was kept. */
-		private readonly kept: () => void = () => undefined
+		private readonly kept: () => void = () => undefined,
+		/** Reads the data anew, after a change that the bench did not make itself. */
+		private readonly reload: () => Promise<void> = () => Promise.resolve()
 	) {
 		this.data = data;
 	}
@@ -393,8 +395,7 @@ export class Bench {
 		if (result.kind === 'refused' && now) now.refused = result.why;
 		if (result.kind === 'conflict' && now) now.conflict = { current: result.current };
 		if (result.kind !== 'kept') return;
-		this.done = [...this.done, { edit, before: base }];
-		this.undone = [];
+		this.keptEdits++;
 		// What was typed while it was on its way stays a draft, on top of what was kept.
 		if (now && sameJson($state.snapshot(now.edit), edit)) this.discard(key);
 		else if (now) this.drafts[key] = { ...now, base: 'tag' in edit ? edit.body : edit.changes };
@@ -470,29 +471,16 @@ export class Bench {
 		return bodyOf((owner as Page).rules.find(isIt));
 	}
 
-	/** Takes the last kept edit back, or does it again. */
-	async undo() {
-		const last = this.done.at(-1);
-		if (!last) return;
-		const result = await this.send(inverse(last), valueOf(last.edit));
-		if (!this.told(result)) return;
-		this.done = this.done.slice(0, -1);
-		this.undone = [...this.undone, last];
-	}
-	async redo() {
-		const next = this.undone.at(-1);
-		if (!next) return;
-		const result = await this.send(next.edit, next.before);
-		if (!this.told(result)) return;
-		this.undone = this.undone.slice(0, -1);
-		this.done = [...this.done, next];
-	}
+	/** Takes the last edit of the working copy back, or does it again; each is an edit that every tab sees. */
+	undo = () => this.takeBack('last');
+	redo = () => this.takeBack('again');
 
-	private told(result: api.Kept): boolean {
-		if (result.kind === 'refused') this.message = result.why;
-		if (result.kind === 'conflict') this.message = 'That was changed elsewhere meanwhile, so it stays as it is now.';
-		if (result.kind === 'kept') void this.refreshPending();
-		return result.kind === 'kept';
+	private async takeBack(which: 'last' | 'again') {
+		const result = await api.takeBack(this.siteName, which);
+		if (api.isRefused(result)) return void (this.message = result.refused);
+		this.kept();
+		await this.reload();
+		await this.refreshPending();
 	}
 
 	async refreshUses() {
@@ -500,9 +488,16 @@ export class Bench {
 		if (!api.isRefused(uses)) this.uses = uses;
 	}
 
+	private asking = 0;
+	/** Asks what differs from the release, again and again while pages are yet to be looked at. */
 	async refreshPending() {
-		const pending = await api.pending(this.siteName);
-		if (!api.isRefused(pending)) this.pending = pending;
+		const mine = ++this.asking;
+		for (;;) {
+			const pending = await api.pending(this.siteName);
+			if (mine !== this.asking || api.isRefused(pending)) return;
+			this.pending = pending;
+			if (pending.unseen === 0) return;
+		}
 	}
 
 	/** Makes the working copy what visitors see. */

@@ -9,9 +9,12 @@ vi.mock('./api', async (original) => ({
 	keep: vi.fn(),
 	reach: vi.fn(),
 	pending: vi.fn(),
-	release: vi.fn()
+	release: vi.fn(),
+	takeBack: vi.fn()
 }));
 const keep = vi.mocked(api.keep);
+const pending = vi.mocked(api.pending);
+const takeBack = vi.mocked(api.takeBack);
 
 const site: Site = {
 	name: 'Marl',
@@ -38,7 +41,9 @@ beforeEach(() => {
 	vi.mocked(api.reach)
 		.mockReset()
 		.mockResolvedValue({ under: 3, changed: 2, better: 0, worse: 1, sayThemselves: 0, worst: [] });
-	vi.mocked(api.pending).mockReset().mockResolvedValue({ release: null, changed: 0, added: 0, removed: 0, paths: [] });
+	const none = { release: null, changed: 0, added: 0, removed: 0, paths: [], unseen: 0, all: 3 };
+	pending.mockReset().mockResolvedValue(none);
+	takeBack.mockReset().mockResolvedValue({ taken: 1 });
 	bench = new Bench('Marl', data);
 });
 const title = () => bench.line?.value;
@@ -141,35 +146,28 @@ describe('keeping', () => {
 });
 
 describe('taking back', () => {
-	test('undo sends the inverse and expects what was kept; redo sends it again', async () => {
-		write('a');
-		await bench.keepAt('type');
-		bench.change('site', { separator: '|', lean: true });
-		await bench.keep(JSON.stringify([{ layer: 'site' }]));
-		expect(bench.site.separator).toBe('|');
+	test('the last edit is taken back where it is kept, and the bench reads what stands there then', async () => {
+		const reload = vi.fn(() => Promise.resolve());
+		const told = vi.fn();
+		bench = new Bench('Marl', data, told, reload);
 		await bench.undo();
-		expect(bench.site.separator).toBe('·');
-		expect(bench.site).not.toHaveProperty('lean');
-		expect(keep.mock.calls[2]).toEqual([
-			'Marl',
-			{ place: { layer: 'site' }, changes: { separator: '·', lean: null } },
-			{ separator: '|', lean: true }
-		]);
-		await bench.undo();
-		expect(title()).toBe('The pier · Marl');
-		await bench.undo();
-		expect(keep).toHaveBeenCalledTimes(4);
+		expect(takeBack).toHaveBeenLastCalledWith('Marl', 'last');
 		await bench.redo();
-		expect(title()).toBe('a');
+		expect(takeBack).toHaveBeenLastCalledWith('Marl', 'again');
+		expect(reload).toHaveBeenCalledTimes(2);
+		expect(told).toHaveBeenCalledTimes(2);
 	});
-	test('what was changed elsewhere meanwhile is not taken back', async () => {
-		write('a');
-		await bench.keepAt('type');
-		keep.mockResolvedValue({ kind: 'conflict', current: null });
+	test('what cannot be taken back is told', async () => {
+		takeBack.mockResolvedValueOnce({ refused: 'It stays: what it changed was changed again.' });
 		await bench.undo();
-		expect(bench.message).toContain('changed elsewhere');
-		expect(title()).toBe('a');
-		expect(bench.done).toHaveLength(1);
+		expect(bench.message).toContain('changed again');
+	});
+	test('the comparison is asked for again while pages are yet to be looked at', async () => {
+		const answer = { release: null, changed: 0, added: 0, removed: 0, paths: [], all: 9 };
+		pending.mockResolvedValueOnce({ ...answer, unseen: 4 }).mockResolvedValueOnce({ ...answer, unseen: 0 });
+		await bench.refreshPending();
+		expect(bench.pending?.unseen).toBe(0);
+		expect(pending).toHaveBeenCalledTimes(2);
 	});
 });
 
@@ -218,7 +216,7 @@ describe('pictures', () => {
 		bench.tag = 'og:image';
 	});
 
-	test('a point that is moved is seen at once, its reach is counted, and it can be taken back once kept', async () => {
+	test('a point that is moved is seen at once, and its reach is counted', async () => {
 		bench.propose('site', { kind: 'pictures', sources: [{ from: 'lead' }], shapes: ['wide'] });
 		await bench.keepAt('site');
 		expect(image()).toContain('-wide-500-500.jpg');
@@ -230,8 +228,6 @@ describe('pictures', () => {
 		await bench.keep(key);
 		expect(keep.mock.lastCall?.[2]).toEqual({ focus: null });
 		expect(bench.waiting).toBe(0);
-		await bench.undo();
-		expect(image()).toContain('-wide-500-500.jpg');
 	});
 	test('moved back to where it was is no draft', () => {
 		bench.changePicture('/boat.jpg', { alt: 'A boat' });

@@ -20,12 +20,6 @@ export interface Draft {
 	conflict: { readonly current: unknown } | undefined;
 }
 
-/** A step that can be taken back and done again. */
-export interface Done {
-	readonly edit: AnyEdit;
-	readonly before: unknown;
-}
-
 /** Edits of the same thing have the same key. */
 export function keyOfEdit(edit: AnyEdit): string {
 	return JSON.stringify('tag' in edit ? [edit.place, edit.tag, edit.language ?? ''] : [edit.place]);
@@ -33,14 +27,6 @@ export function keyOfEdit(edit: AnyEdit): string {
 
 /** The key of a change of settings at a place. */
 export const keyOfSettings = (place: SettingsEdit['place']) => keyOfEdit({ place, changes: {} } as SettingsEdit);
-
-/** What stands at the place of an edit once it is kept. */
-export const valueOf = (edit: AnyEdit): unknown => ('tag' in edit ? edit.body : edit.changes);
-
-/** The edit that takes a kept one back. */
-export function inverse({ edit, before }: Done): AnyEdit {
-	return 'tag' in edit ? { ...edit, body: before as RuleBody | null } : ({ ...edit, changes: before } as SettingsEdit);
-}
 
 /** What a rule says, without where and for what; null for none. */
 export function bodyOf(rule: Rule | undefined): RuleBody | null {

@@ -34,7 +34,12 @@ const SQL = {
 	pages: `SELECT * FROM page WHERE site_id = ? ORDER BY path`,
 	livePages: `SELECT * FROM page WHERE site_id = ? AND state = 'live' AND type NOT IN
 		(SELECT name FROM content_type WHERE site_id = page.site_id AND json_extract(settings, '$.off')) ORDER BY path`,
-	pageIndex: `SELECT path, type, language, state, json_extract(fields, '$.title') AS title FROM page WHERE site_id = ? ORDER BY path LIMIT ?`,
+	firstPath: `SELECT path FROM page WHERE site_id = ? ORDER BY path LIMIT 1`,
+	pathBefore: `SELECT path FROM page WHERE site_id = ? AND path < ? ORDER BY path DESC LIMIT 1`,
+	pathAfter: `SELECT path FROM page WHERE site_id = ? AND path > ? ORDER BY path LIMIT 1`,
+	listPages: `SELECT path, type, language, state, title FROM page WHERE site_id = ? AND path > ? ORDER BY path LIMIT ?`,
+	findPages: `SELECT p.path, p.type, p.language, p.state, p.title FROM page_search f JOIN page p ON p.id = f.rowid
+		WHERE page_search MATCH ? AND p.site_id = ? ORDER BY f.rank LIMIT ?`,
 	counts: `SELECT type, state, n FROM page_count WHERE site_id = ? AND n > 0`,
 	savePage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings)
 		VALUES (@site, @path, @type, @language, @state, @modified, @hidden, @fields, @settings)
@@ -68,6 +73,7 @@ const SQL = {
 	pictures: `SELECT src, facts FROM picture WHERE site_id = ? ORDER BY src`,
 	savePicture: `INSERT INTO picture (site_id, src, facts) VALUES (@site, @src, @facts)
 		ON CONFLICT (site_id, src) DO UPDATE SET facts = excluded.facts`,
+	picturesBySource: `SELECT src, facts FROM picture WHERE site_id = ? AND src IN (SELECT value FROM json_each(?)) ORDER BY src`,
 	pictureBySource: `SELECT src, facts FROM picture WHERE site_id = ? AND src = ?`,
 	dropPicture: `DELETE FROM picture WHERE site_id = ? AND src = ?`,
 	pictureSources: `SELECT src FROM picture WHERE site_id = ?`,
@@ -136,6 +142,15 @@ export interface StoredSite {
 export interface FoundPage extends Pick<Page, 'path' | 'language' | 'modified' | 'fields' | 'found'> {
 	/** Undefined: as it is, or the type `page` for a new one. */
 	readonly type: string | undefined;
+}
+
+/** Enough of a page to choose it. */
+export interface ListedPage {
+	readonly path: string;
+	readonly type: string;
+	readonly language: string | null;
+	readonly state: Page['state'];
+	readonly title: string | null;
 }
 
 /** The working copy: sites, types, rules, pages and pictures. The only place, with its neighbours here, that knows the SQL. */
@@ -223,6 +238,11 @@ export class Store {
 		return row && toPicture(row);
 	}
 
+	/** Those of the sources that are pictures of the site. */
+	picturesOf(site: number, sources: readonly string[]): Picture[] {
+		return (this.run('picturesBySource').all(site, JSON.stringify(sources)) as PictureRow[]).map(toPicture);
+	}
+
 	removePicture(site: number, src: string) {
 		this.run('dropPicture').run(site, src);
 	}
@@ -283,12 +303,26 @@ export class Store {
 			yield toPage(row, this.rulesOfPage(row.id));
 	}
 
-	/** Enough of each page to move among them, at most `limit`. */
-	pageIndex(
-		site: number,
-		limit: number
-	): { path: string; type: string; language: string | null; state: Page['state']; title: string | null }[] {
-		return this.run('pageIndex').all(site, limit) as ReturnType<Store['pageIndex']>;
+	/** The path to begin at, and those beside one, in order. */
+	firstPath(site: number): string | undefined {
+		return (this.run('firstPath').get(site) as { path: string } | undefined)?.path;
+	}
+	pathsBeside(site: number, path: string): { readonly before: string | undefined; readonly next: string | undefined } {
+		const one = (name: 'pathBefore' | 'pathAfter') =>
+			(this.run(name).get(site, path) as { path: string } | undefined)?.path;
+		return { before: one('pathBefore'), next: one('pathAfter') };
+	}
+
+	/** Pages by path, after the last one seen. */
+	listPages(site: number, after: string, limit: number): ListedPage[] {
+		return this.run('listPages').all(site, after, limit) as ListedPage[];
+	}
+
+	/** Pages by words, or beginnings of words, of their path, title or description; the best first. */
+	findPages(site: number, text: string, limit: number): ListedPage[] {
+		const words = text.match(/[\p{L}\p{N}]+/gu) ?? [];
+		if (words.length === 0) return this.listPages(site, '', limit);
+		return this.run('findPages').all(words.map((word) => `"${word}"*`).join(' '), site, limit) as ListedPage[];
 	}
 
 	/** The paths of all pages, or of those of a type. */

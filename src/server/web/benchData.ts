@@ -1,14 +1,10 @@
 import { headToJson, Resolver, type HeadJson, type Picture, type PictureMention } from '$core';
 import type { Store } from '../store/store';
 
-/** How many pages the mover lists at the most. */
-const LISTED = 5000;
-
 /** All the bench needs to work a page out by itself: the layers, the page, the pictures they name, and the way to others. */
 export function readBenchData(store: Store, name: string, wanted: string | null) {
 	const { id, site, types, revision } = store.site(name);
-	const pages = store.pageIndex(id, LISTED);
-	const path = wanted ?? pages[0]?.path;
+	const path = wanted ?? store.firstPath(id);
 	const page = path === undefined ? undefined : store.page(id, path);
 	if (!page) return { path, page };
 	const release = store.releases.latest(id);
@@ -24,10 +20,11 @@ export function readBenchData(store: Store, name: string, wanted: string | null)
 			page.rules
 		])
 	);
-	const pictures: Picture[] = store.pictures(id).filter((picture) => named.has(picture.src));
+	const pictures = store.picturesOf(id, [...named]);
 	const now = new Date().toISOString();
 	return {
-		...{ path, site, types, page, pages, pictures, revision },
+		...{ path, site, types, page, pictures, revision },
+		beside: store.pathsBeside(id, page.path),
 		count: store.countPages(id),
 		server: { now, head: headToJson(new Resolver({ site, types, pictures }, now).resolveHead(page)) },
 		released: released ? (JSON.parse(released.json) as HeadJson) : null

@@ -27,7 +27,13 @@
 
 	const siteName = untrack(() => data.site.name);
 	const neighbours = new Neighbours(siteName);
-	const bench = untrack(() => new Bench(siteName, data, () => neighbours.tell()));
+	const bench = untrack(() => new Bench(siteName, data, () => neighbours.tell(), reload));
+	/** What was taken back may have brought the page to the bench, or taken it away. */
+	async function reload() {
+		const isThere = !api.isRefused(await api.page(siteName, bench.data.page.path));
+		if (isThere) await invalidateAll();
+		else await goto(`/bench/${encodeURIComponent(siteName)}`, { invalidateAll: true });
+	}
 	untrack(() => (bench.tag = data.tag));
 	let view = $state<'tags' | 'markup' | 'cards' | 'share'>('tags');
 	/** The part of the share picture's layout that is worked on. */
@@ -89,10 +95,9 @@
 		bench.message = 'Some of what you wrote is not kept yet. Keep it or take it back before you leave the bench.';
 	});
 
-	const index = $derived(data.pages.findIndex((page) => page.path === data.page.path));
 	function move(step: number) {
-		const next = data.pages[index + step];
-		if (next) void go(next.path);
+		const next = step < 0 ? data.beside.before : data.beside.next;
+		if (next !== undefined) void go(next);
 	}
 	function moveTag(step: number) {
 		const at = bench.lines.findIndex((line) => line.tag === bench.tag);
@@ -196,14 +201,18 @@
 				settings = undefined;
 				bench.tag = tag.name;
 			}
-		})),
-		...data.pages.map((page): Command => ({
+		}))
+	]);
+	async function findPages(text: string): Promise<Command[]> {
+		const found = await api.findPages(siteName, text);
+		if (api.isRefused(found)) return [];
+		return found.pages.map((page) => ({
 			group: 'Pages',
 			name: page.title || 'No title',
 			more: `${page.path}  ${page.type}${page.state === 'live' ? '' : `, ${page.state}`}`,
 			run: () => void go(page.path)
-		}))
-	]);
+		}));
+	}
 </script>
 
 <svelte:head><title>{data.page.path} · {data.site.name} · Kephalon</title></svelte:head>
@@ -215,8 +224,8 @@
 		<button class="site" title="Settings of the site" onclick={() => (settings = 'site')}>{data.site.name}</button>
 		<PageMover
 			path={data.page.path}
-			{index}
-			count={data.pages.length}
+			beside={data.beside}
+			count={data.count.all}
 			{move}
 			find={() => (paletteOpen = true)}
 			{hard}
@@ -271,7 +280,7 @@
 		{/if}
 	</main>
 </div>
-<Palette bind:open={paletteOpen} {commands} />
+<Palette bind:open={paletteOpen} {commands} {findPages} />
 <KeysSheet bind:open={keysOpen} />
 
 <style>

@@ -125,6 +125,17 @@ CREATE INDEX page_finding_by_code ON page_finding (site_id, code, tag);
 INSERT INTO page_state (page_id, site_id, type, touched) SELECT id, site_id, type, 1 FROM page;
 UPDATE site SET revision = revision + 1, touched = revision + 1;
 
+-- Words of what pages come to, and of their paths. It follows page_state.
+CREATE VIRTUAL TABLE page_search USING fts5 (path, title, description, content = '', contentless_delete = 1);
+CREATE TRIGGER page_state_searched AFTER UPDATE OF title, description ON page_state
+	WHEN OLD.title <> NEW.title OR OLD.description <> NEW.description OR OLD.seen < 0 BEGIN
+	INSERT OR REPLACE INTO page_search (rowid, path, title, description)
+		SELECT id, path, NEW.title, NEW.description FROM page WHERE id = NEW.page_id;
+END;
+CREATE TRIGGER page_state_forgotten AFTER DELETE ON page_state BEGIN
+	DELETE FROM page_search WHERE rowid = OLD.page_id;
+END;
+
 -- Paths that are released and belong to no page any more.
 CREATE TABLE leaving (
 	site_id INTEGER NOT NULL REFERENCES site (id) ON DELETE CASCADE,

@@ -13,10 +13,16 @@ export const POST: RequestHandler = ({ params, request }) =>
 		return json({ path: result, revision });
 	});
 
-/** A page, `?path=`, and the pictures that it and its layers name. */
+/** At most so many pages are found at a time. */
+const MOST = 40;
+
+/** A page, `?path=`, with the pictures that it and its layers name; or pages found by `?find=` and words of theirs. */
 export const GET: RequestHandler = ({ params, url }) =>
 	answering(() => {
-		const data = readBenchData(openStore(), params.site, url.searchParams.get('path'));
+		const store = openStore();
+		const text = url.searchParams.get('find');
+		if (text !== null) return json({ pages: store.findPages(store.site(params.site).id, text, MOST) });
+		const data = readBenchData(store, params.site, url.searchParams.get('path'));
 		if (!data.page) return problem(404, 'Not found', 'There is no such page in this site.');
 		return json({ page: data.page, pictures: data.pictures });
 	});
