@@ -20,10 +20,12 @@ export interface DemoOptions {
 	readonly websitePort: number;
 	/** Start over with a new database. */
 	readonly fresh: boolean;
+	/** Folders that content may be read from in the set-up. */
+	readonly content?: readonly string[];
 	readonly say: (text: string) => void;
 }
 
-export async function startDemo({ folder, port, websitePort, fresh, say }: DemoOptions) {
+export async function startDemo({ folder, port, websitePort, fresh, content: folders = [], say }: DemoOptions) {
 	const db = join(folder, 'demo.db');
 	if (fresh) await Promise.all(['', '-wal', '-shm'].map((end) => rm(db + end, { force: true })));
 	const drawn = await drawPictures(folder);
@@ -35,7 +37,13 @@ export async function startDemo({ folder, port, websitePort, fresh, say }: DemoO
 	const website = await listen((request, response) => handler(request, response), {
 		...{ port: websitePort, what: 'the website', say }
 	});
-	const kephalon = await serve({ db, port, say, standIn: { base: content.site.base, origin: website.address } });
+	const kephalon = await serve({
+		db,
+		port,
+		say,
+		content: folders,
+		standIn: { base: content.site.base, origin: website.address }
+	});
 	const handler = websiteHandler({
 		pages,
 		files: folder,

@@ -2,6 +2,7 @@ import { describeFinding, isError, type Finding } from '$core';
 import { InvalidArgumentError, Option, type Command } from 'commander';
 import { SingleBar } from 'cli-progress';
 import { log, LOG_LEVELS } from '$server/log';
+import type { OpenOptions } from '$server/store/database';
 import { Store } from '$server/store/store';
 
 /** The database a verb works on, by the order that the help tells. */
@@ -22,15 +23,23 @@ export const logOption = () =>
 			return level;
 		});
 
-/** Opens the database for as long as the work takes. */
-export async function withStore<T>(options: { db?: string }, work: (store: Store) => T | Promise<T>): Promise<T> {
-	const store = new Store(databaseOf(options));
+/** Opens the database for as long as the work takes. It must be there, unless the options say that it is to be made. */
+export async function withStore<T>(
+	options: { db?: string } & Pick<OpenOptions, 'create' | 'readonly'>,
+	work: (store: Store) => T | Promise<T>
+): Promise<T> {
+	const { create = false, readonly = false } = options;
+	const store = new Store(databaseOf(options), { create, readonly });
 	try {
 		return await work(store);
 	} finally {
 		store.close();
 	}
 }
+
+/** The same for work that only reads: nothing is made or written, also where nothing may be. */
+export const withReader = <T>(options: { db?: string }, work: (store: Store) => T | Promise<T>): Promise<T> =>
+	withStore({ ...options, readonly: true }, work);
 
 /** Work that takes longer than this (milliseconds) shows how far it is. */
 const SHOW_AFTER = 500;

@@ -10,6 +10,7 @@ import { addImport } from './verbs/import';
 import { addInject } from './verbs/inject';
 import { addRelease } from './verbs/release';
 import { addRender } from './verbs/render';
+import { addRestore } from './verbs/restore';
 import { addServe } from './verbs/serve';
 
 const program = new Command('kephalon')
@@ -30,6 +31,7 @@ for (const add of [
 	addCompose,
 	addRelease,
 	addBackup,
+	addRestore,
 	addServe,
 	addDeliver
 ])

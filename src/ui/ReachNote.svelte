@@ -68,6 +68,8 @@
 					? `, ${pages(kept)} under it would not`
 					: ''}{found.worse ? `; ${found.worse} for the worse` : ''}{found.better
 					? `; ${found.better} for the better`
+					: ''}{found.leaving ? `; ${pages(found.leaving)} would leave the site` : ''}{found.entering
+					? `; ${pages(found.entering)} would come to it`
 					: ''}.
 				{#if found.sayThemselves > 0}
 					{pages(found.sayThemselves)}

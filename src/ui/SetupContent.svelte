@@ -5,7 +5,18 @@
 	import { pagesInWords } from './words';
 
 	/** Where the content of a site comes from: a folder of HTML, a table, or by hand. */
-	let { name: known, base: knownBase, goOn }: { name: string; base: string; goOn: (site: string) => void } = $props();
+	let {
+		name: known,
+		base: knownBase,
+		folders,
+		goOn
+	}: {
+		name: string;
+		base: string;
+		/** The folders that may be read from. */
+		folders: readonly string[];
+		goOn: (site: string) => void;
+	} = $props();
 
 	type Kind = 'folder' | 'table' | 'hand';
 	const KINDS: [Kind, string, string][] = [
@@ -113,7 +124,12 @@
 	</fieldset>
 
 	{#if kind === 'folder'}
-		<Setting name="Folder" hint="On the machine that Kephalon runs on. Sitemaps and feeds will come later.">
+		<Setting
+			name="Folder"
+			hint={folders.length > 0
+				? `On the machine that Kephalon runs on: ${folders.join(' or ')}, or a folder in it.`
+				: 'None may be read yet. Start Kephalon with --content and the folder that holds the site, such as kephalon serve --content /home/me/site, or read it with kephalon import.'}
+		>
 			<input class="mono" bind:value={folder} placeholder="/home/me/site/public" />
 		</Setting>
 	{:else if kind === 'table'}

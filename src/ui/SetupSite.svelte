@@ -14,10 +14,13 @@
 	let {
 		data,
 		standIn,
+		folders,
 		goOn
 	}: {
 		data: BenchData;
 		standIn: StandIn;
+		/** The folders that content may be read from. */
+		folders: readonly string[];
 		goOn: (site: string) => void;
 	} = $props();
 
@@ -136,7 +139,7 @@
 			</p>
 			<details bind:open={contentOpen}>
 				<summary>Read it again, or more of it</summary>
-				{#if contentOpen}<SetupContent name={bench.data.site.name} base={bench.data.site.base} {goOn} />{/if}
+				{#if contentOpen}<SetupContent name={bench.data.site.name} base={bench.data.site.base} {folders} {goOn} />{/if}
 			</details>
 		</section>
 		<section id="address">

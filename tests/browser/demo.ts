@@ -22,7 +22,7 @@ export async function startDemo(): Promise<RunningDemo> {
 	const program = `
 		process.env.KEPHALON_THREAD = ${JSON.stringify(join(root, 'build/cli/thread.js'))};
 		const { startDemo } = await import(${JSON.stringify(pathToFileURL(join(root, 'build/cli/demo.js')).href)});
-		const demo = await startDemo({ folder: ${JSON.stringify(folder)}, port: 0, websitePort: 0, fresh: true, say: () => {} });
+		const demo = await startDemo({ folder: ${JSON.stringify(folder)}, port: 0, websitePort: 0, fresh: true, content: [${JSON.stringify(tmpdir())}], say: () => {} });
 		console.log(JSON.stringify({ kephalon: demo.kephalon.address, website: demo.website.address, site: demo.site }));`;
 	const child = spawn(process.execPath, ['--input-type=module', '-e', program], {
 		cwd: root,

@@ -53,7 +53,7 @@ describe('a new site, from a folder to the first release', () => {
 		await (await bench.find('.refused button')).click();
 		await type('/home/me/site/public', join(folder, 'nowhere'));
 		await (await bench.find('.main-button:enabled')).click();
-		await bench.waitForText('.refused', /There is no folder .*nowhere/);
+		await bench.waitForText('.refused', /nowhere may not be read, or is not there/);
 		await type('/home/me/site/public', folder);
 		await (await bench.find('.main-button:enabled')).click();
 		await bench.waitForText('#worst .cards', /No picture/);

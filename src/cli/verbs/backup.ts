@@ -1,5 +1,5 @@
 import { backUp } from '$server/store/backup';
-import { count, dbOption, printJson, say, withStore, type Verb } from '../common';
+import { count, dbOption, printJson, say, withReader, type Verb } from '../common';
 
 export const addBackup: Verb = (program) => {
 	program
@@ -9,7 +9,7 @@ export const addBackup: Verb = (program) => {
 		.option('--json', 'the counts as JSON')
 		.addOption(dbOption())
 		.action((folder: string, { json, ...options }: { db?: string; json?: boolean }) =>
-			withStore(options, async (store) => {
+			withReader(options, async (store) => {
 				const made = await backUp(store, folder);
 				if (json) return printJson(made);
 				say(

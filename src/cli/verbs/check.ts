@@ -1,5 +1,5 @@
 import { describeFinding, findInRules, isError } from '$core';
-import { count, dbOption, findingAsText, print, printJson, say, withStore, type Verb } from '../common';
+import { count, dbOption, findingAsText, print, printJson, say, withReader, type Verb } from '../common';
 
 export const addCheck: Verb = (program) => {
 	program
@@ -9,7 +9,7 @@ export const addCheck: Verb = (program) => {
 		.option('--json', 'the findings as JSON')
 		.addOption(dbOption())
 		.action(async ({ site, json, ...options }: { site: string; json?: boolean; db?: string }) => {
-			await withStore(options, (store) => {
+			await withReader(options, (store) => {
 				const stored = store.site(site);
 				const found = findInRules(stored.site, stored.types, store.pages(stored.id));
 				const errors = found.filter(isError).length;

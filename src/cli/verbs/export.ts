@@ -3,7 +3,7 @@ import { rename, rm } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { writeSiteFile } from '$server/siteFile/siteFile';
-import { dbOption, say, withStore, type Verb } from '../common';
+import { dbOption, say, withReader, type Verb } from '../common';
 
 export const addExport: Verb = (program) => {
 	program
@@ -13,7 +13,7 @@ export const addExport: Verb = (program) => {
 		.option('--out <file>', 'the file; without it, stdout')
 		.addOption(dbOption())
 		.action(async ({ site, out, ...options }: { site: string; out?: string; db?: string }) => {
-			await withStore(options, async (store) => {
+			await withReader(options, async (store) => {
 				store.site(site);
 				const text = Readable.from(writeSiteFile(store, site));
 				if (out === undefined) return pipeline(text, process.stdout, { end: false });

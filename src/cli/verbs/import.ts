@@ -2,7 +2,7 @@ import { statSync } from 'node:fs';
 import { InvalidArgumentError } from 'commander';
 import { UserError } from '$server/errors';
 import { GuardedFetcher } from '$server/fetching/fetch';
-import { importFolder, type ImportSummary } from '$server/files/importFolder';
+import { importFolder, type ImportSummary } from '$server/imports/importFolder';
 import { readSiteFile, saveSiteFile } from '$server/siteFile/siteFile';
 import { count, dbOption, listed, printJson, progressBar, say, withStore, type Verb } from '../common';
 
@@ -32,7 +32,7 @@ export const addImport: Verb = (program) => {
 		.addOption(dbOption())
 		.option('--json', 'the summary as JSON')
 		.action((source: string, options: Options) =>
-			withStore(options, (store) =>
+			withStore({ ...options, create: true }, (store) =>
 				isFolder(source) ? fromFolder(store, source, options) : fromFile(store, source, options)
 			)
 		);

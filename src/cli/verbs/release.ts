@@ -1,5 +1,5 @@
 import { runJob } from '$server/jobs/run';
-import { count, databaseOf, dbOption, printJson, progressBar, say, sayFaulty, withStore, type Verb } from '../common';
+import { count, databaseOf, dbOption, printJson, progressBar, say, sayFaulty, withReader, type Verb } from '../common';
 
 export const addRelease: Verb = (program) => {
 	program
@@ -9,7 +9,7 @@ export const addRelease: Verb = (program) => {
 		.option('--json', 'the release as JSON')
 		.addOption(dbOption())
 		.action(async ({ site, json, ...options }: { site: string; json?: boolean; db?: string }) => {
-			const { live } = await withStore(options, (store) => store.countPages(store.site(site).id));
+			const { live } = await withReader(options, (store) => store.countPages(store.site(site).id));
 			const bar = progressBar('Rendering');
 			const release = await runJob(
 				'release',

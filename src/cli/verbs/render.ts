@@ -5,7 +5,7 @@ import { resolverOf } from '$server/jobs/heads';
 import { readSiteFile } from '$server/siteFile/siteFile';
 import type { Store } from '$server/store/store';
 import { traceAsText } from '../traceText';
-import { dbOption, print, printJson, withStore, type Verb } from '../common';
+import { dbOption, print, printJson, withReader, type Verb } from '../common';
 
 interface Options {
 	db?: string;
@@ -35,7 +35,7 @@ export const addRender: Verb = (program) => {
 				throw new UserError('Name one page with --path, or all with --all.', 2);
 			if (options.file !== undefined) return renderFromFile(options.file, options);
 			if (options.site === undefined) throw new UserError('Name the site with --site, or a site file with --file.', 2);
-			await withStore(options, (store) => renderFromStore(store, options.site as string, options));
+			await withReader(options, (store) => renderFromStore(store, options.site as string, options));
 		});
 };
 

@@ -19,7 +19,7 @@ export const addServe: Verb = (program) => {
 		.addOption(logOption())
 		.action(async (options: { db?: string; port: number; content: string[] }) => {
 			// Opened once here, so that a bad file is told in words before anything starts.
-			await withStore(options, () => undefined);
+			await withStore({ ...options, create: true }, () => undefined);
 			const { port, content } = options;
 			const running = await serve({ db: databaseOf(options), port, content, say });
 			say(`Kephalon is at ${running.address}`);

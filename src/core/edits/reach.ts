@@ -41,6 +41,9 @@ export interface Reach {
 	readonly changed: number;
 	readonly better: number;
 	readonly worse: number;
+	/** Pages that would not be public any more, and those that would come to be. */
+	readonly leaving: number;
+	readonly entering: number;
 	/** Pages that stay as they are because their own file says it, and that is taken before the edited rule (R13). */
 	readonly sayThemselves: number;
 	/** The pages to look at first, the worst at the top. */
@@ -93,6 +96,12 @@ export function editPage(page: Page, edit: AnyEdit): Page {
 	return place.layer === 'page' && place.path === page.path ? edited(page, edit) : page;
 }
 
+/** Whether a page is released: it is live, and its type is not switched off. */
+function publicIn(types: readonly ContentType[]): (page: Page) => boolean {
+	const off = new Set(types.filter((type) => type.off).map(({ name }) => name));
+	return ({ state, type }) => state === 'live' && !off.has(type);
+}
+
 function isUnder(page: Page, { place }: AnyEdit): boolean {
 	if (place.layer === 'picture') return true;
 	return place.layer === 'site' || (place.layer === 'type' ? place.name === page.type : place.path === page.path);
@@ -109,13 +118,21 @@ export function measureReach(
 	const before = new Resolver(model, now);
 	const after = new Resolver(editModel(model, edit), now);
 	const found: ReachedPage[] = [];
-	const count = { under: 0, changed: 0, better: 0, worse: 0, sayThemselves: 0 };
+	const count = { under: 0, changed: 0, better: 0, worse: 0, leaving: 0, entering: 0, sayThemselves: 0 };
+	const [isPublicNow, isPublicThen] = [publicIn(model.types), publicIn(editModel(model, edit).types)];
 	let seen = 0;
 	for (const page of pages) {
 		if (++seen % 500 === 0) progress?.(seen);
 		if (!isUnder(page, edit)) continue;
 		count.under++;
-		const [was, will] = [before.evaluate(page), after.evaluate(editPage(page, edit))];
+		const then = editPage(page, edit);
+		const [isIn, willBeIn] = [isPublicNow(page), isPublicThen(then)];
+		if (isIn !== willBeIn) {
+			count.changed++;
+			count[isIn ? 'leaving' : 'entering']++;
+			continue;
+		}
+		const [was, will] = [before.evaluate(page), after.evaluate(then)];
 		if ('tag' in edit && edit.place.layer !== 'page' && will.winnerOf(edit.tag)?.isFound) count.sayThemselves++;
 		if (tagsOf(edit)?.every((tag) => isUntouched(tag, was, will))) continue;
 		const [headBefore, headAfter] = [before.headOf(was), after.headOf(will)];

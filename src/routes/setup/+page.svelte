@@ -18,9 +18,9 @@
 		{#if name}<a class="plain-button to-bench" href="/bench/{encodeURIComponent(name)}">To the bench</a>{/if}
 	</header>
 	{#if data.bench}
-		{#key name}<SetupSite data={data.bench} standIn={data.standIn} {goOn} />{/key}
+		{#key name}<SetupSite data={data.bench} standIn={data.standIn} folders={data.folders} {goOn} />{/key}
 	{:else}
-		<main class="begin"><SetupContent name="" base="" {goOn} /></main>
+		<main class="begin"><SetupContent name="" base="" folders={data.folders} {goOn} /></main>
 	{/if}
 </div>
 

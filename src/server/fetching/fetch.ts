@@ -112,7 +112,7 @@ function explain(address: string, { timeout }: FetchLimits, error: unknown): Use
 	const { name, code, message } = error as NodeJS.ErrnoException;
 	if (name === 'TimeoutError' || /TIMEOUT/.test(code ?? ''))
 		return new UserError(`${address} does not answer within ${timeout / 1000} seconds. Try again later.`);
-	if (code === 'ENOTFOUND' || code === 'EAI_AGAIN')
+	if (code === 'ENOTFOUND' || code === 'ENODATA' || code === 'EAI_AGAIN')
 		return new UserError(`There is no ${new URL(address).hostname} to be found. Check the address.`);
 	return new UserError(`${address} cannot be fetched (${code ?? message}).`);
 }

@@ -38,8 +38,16 @@ export function refuseIp(ip: string): string | undefined {
 	if (!ipaddr.isValid(ip)) return 'is no IP address';
 	const address = ipaddr.process(ip);
 	const range = address.range();
-	return range === 'unicast' ? undefined : (RANGES[range] ?? 'leads to a reserved network');
+	if (range !== 'unicast') return RANGES[range] ?? 'leads to a reserved network';
+	const isPublic =
+		address.kind() === 'ipv4' ||
+		((address as ipaddr.IPv6).match(GLOBAL) && !RESERVED.some((one) => (address as ipaddr.IPv6).match(one)));
+	return isPublic ? undefined : 'leads to a reserved network';
 }
+
+/** What is assigned for the public internet (IANA, IPv6 Global Unicast), but for what is set apart in it. */
+const GLOBAL = ipaddr.IPv6.parseCIDR('2000::/3');
+const RESERVED = ['2001::/23', '2001:db8::/32', '2002::/16', '3fff::/20'].map((range) => ipaddr.IPv6.parseCIDR(range));
 
 /** The refusal of a name by the addresses it resolves to. */
 export class RefusedName extends Error {}
@@ -55,9 +63,10 @@ export function guardedLookup(resolve: typeof resolveName = resolveName): Lookup
 			if (error) return done(error, '');
 			const why = addresses.map(({ address }) => refuseIp(address)).find(Boolean);
 			if (why) return done(new RefusedName(why), '');
-			if (options.all) return done(null, addresses);
 			const [first] = addresses;
-			if (!first) return done(new Error(`The name ${hostname} has no address.`), '');
+			if (!first)
+				return done(Object.assign(new Error(`The name ${hostname} has no address.`), { code: 'ENODATA' }), '');
+			if (options.all) return done(null, addresses);
 			done(null, first.address, first.family);
 		});
 	};

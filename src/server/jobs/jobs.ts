@@ -8,10 +8,12 @@ import {
 	type Reach,
 	type Recipe
 } from '$core';
+import { takeContent, type ContentSource, type Taken } from '../imports/content';
 import { Library } from '../pictures/library';
 import { compose, type Composed, type ComposeTask } from './compose';
 import { faultyRules } from './faultyRules';
 import { countUses, type PictureUses } from './uses';
+import { UserError } from '../errors';
 import { explain } from '../store/database';
 import type { Release, Staged } from '../store/releases';
 import { Store, type StoredSite } from '../store/store';
@@ -25,6 +27,8 @@ export interface Jobs {
 	reach: { input: { db: string; site: string; edit: AnyEdit }; output: Reach };
 	hard: { input: { db: string; site: string; type?: string }; output: HardPage[] };
 	uses: { input: { db: string; site: string }; output: PictureUses };
+	/** Makes a site of where its content is, or reads the content of one again. */
+	content: { input: { db: string; name: string; base: string; source: ContentSource }; output: Taken };
 	compose: { input: ComposeTask; output: Composed };
 	/** One share picture as it would be; nothing is kept of it but its file. */
 	draw: { input: { db: string; recipe: Recipe }; output: string };
@@ -100,6 +104,14 @@ export const JOBS = {
 			const { id } = store.site(name);
 			return countUses(store, id);
 		}),
+	async content({ db, name, base, source }) {
+		const store = new Store(db);
+		try {
+			return await takeContent(store, name, base, source);
+		} finally {
+			store.close();
+		}
+	},
 	compose,
 	async media({ db, name }) {
 		const store = new Store(db, { readonly: true });
@@ -128,6 +140,7 @@ export const JOBS = {
 function makeRelease(reader: Store, writer: Store, name: string, note: string | undefined): Released | undefined {
 	const site = reader.site(name);
 	if (reader.state.countStale(site.id) > 0) return undefined;
+	refuseWithoutHome(reader, site);
 	const created = new Date().toISOString();
 	const staged = stage(reader, site, created);
 	const release = writer.releases.make(
@@ -135,6 +148,21 @@ function makeRelease(reader: Store, writer: Store, name: string, note: string | 
 		staged
 	);
 	return { ...release, faulty: faultyRules(reader, site) };
+}
+
+/** A release in which the home page goes is stopped: nobody means that. */
+function refuseWithoutHome(store: Store, { id, types }: StoredSite) {
+	if (!store.releases.head(id, { path: '/' })) return;
+	const home = store.page(id, '/');
+	if (home?.state === 'live' && !types.some(({ name, off }) => off && name === home.type)) return;
+	const why = !home
+		? 'there is no page at /'
+		: home.state !== 'live'
+			? `it is set to ${home.state}`
+			: `its type “${home.type}” is switched off`;
+	throw new UserError(
+		`Nothing is released: the home page would go, since ${why}. Set it live, or make another page the home page.`
+	);
 }
 
 /** The pages that may differ from what is released, with their heads as they will be served. */

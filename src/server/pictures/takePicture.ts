@@ -2,6 +2,7 @@ import sharp, { type Metadata } from 'sharp';
 import type { Picture } from '$core';
 import { tooLarge, UserError } from '../errors';
 import { looksOf } from './looks';
+import { drawVector } from './vector';
 
 /** A picture as the library keeps it: decoded and written anew, so that nothing of the file it came in is left. */
 export interface TakenPicture {
@@ -31,7 +32,11 @@ export async function takePicture(bytes: Buffer): Promise<TakenPicture> {
 		throw tooLarge(`The file has ${megabytes(bytes.length)}; at most ${megabytes(MAX_BYTES)} are taken.`);
 	const metadata = await reading(() => sharp(bytes, { limitInputPixels: MAX_PIXELS }).metadata());
 	refuseFormat(metadata, bytes);
-	return reading(() => writeAnew(bytes, metadata));
+	if (metadata.format !== 'svg') return reading(() => writeAnew(bytes, metadata));
+	return reading(async () => {
+		const drawn = await drawVector(bytes, { pixels: MAX_PIXELS, side: MAX_SIDE });
+		return writeAnew(drawn, { ...(await sharp(drawn).metadata()), format: 'svg' });
+	});
 }
 
 function refuseFormat({ format, width, height }: Metadata, bytes: Buffer) {

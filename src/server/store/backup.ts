@@ -1,4 +1,5 @@
-import { copyFileSync, existsSync, mkdirSync, readdirSync } from 'node:fs';
+import Database from 'better-sqlite3';
+import { copyFileSync, existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { basename, join, resolve } from 'node:path';
 import { UserError } from '../errors';
 import { Library } from '../pictures/library';
@@ -10,14 +11,15 @@ export interface Backup {
 	readonly db: string;
 	readonly sites: number;
 	readonly pages: number;
-	/** Pictures of the library that the sites know, and the bytes of all of its files. */
+	/** Pictures of the library, as they were taken in. */
 	readonly pictures: number;
+	/** Of all that was written. */
 	readonly bytes: number;
 }
 
 /**
- * Copies a database, whole as it is at one moment, and the pictures of its library into a folder. Throws a `UserError`
- * when the folder holds anything.
+ * Copies a database, whole as it is at one moment, and the pictures of its library into a folder, and checks the copy.
+ * Throws a `UserError` when the folder holds anything, or what was copied is damaged; then nothing stays of the copy.
  */
 export async function backUp(store: Store, folder: string): Promise<Backup> {
 	const target = resolve(folder);
@@ -27,20 +29,70 @@ export async function backUp(store: Store, folder: string): Promise<Backup> {
 	try {
 		mkdirSync(target, { recursive: true });
 		await store.db.backup(db);
+		refuseDamaged(db, store.file);
 		copyLibrary(new Library(store).folder, `${db}.media`);
+		return count(db);
 	} catch (error) {
-		throw explain(error, db);
-	}
-	// Not read-only: closing it then leaves nothing beside it.
-	const copy = new Store(db);
-	try {
-		const sites = copy.siteNames();
-		const pages = sites.reduce((sum, { id }) => sum + copy.countPages(id).all, 0);
-		return { db, sites: sites.length, pages, ...new Library(copy).size() };
-	} finally {
-		copy.close();
+		for (const name of readdirSync(target)) rmSync(join(target, name), { recursive: true });
+		throw explain(error, store.file);
 	}
 }
+
+/**
+ * Puts a backup back: the database and its library become what the folder holds. Throws a `UserError` when there is no
+ * backup in the folder, when it is damaged, or when a database stands where it would go.
+ */
+export function restore(folder: string, file: string): Backup {
+	const from = existsSync(folder) ? readdirSync(folder).find((name) => name.endsWith('.db')) : undefined;
+	const source = from === undefined ? undefined : join(folder, from);
+	if (source === undefined) throw new UserError(`There is no backup in ${folder}: it holds no database (.db).`);
+	for (const there of [file, `${file}-wal`, `${file}.media`])
+		if (existsSync(there))
+			throw new UserError(
+				`${there} stands where the backup would go. Move it away first, or name another file with --db.`
+			);
+	refuseDamaged(source, source);
+	try {
+		mkdirSync(resolve(file, '..'), { recursive: true });
+		// The library first: a database that is there has all that it names.
+		copyLibrary(`${source}.media`, `${file}.media`);
+		copyFileSync(source, file);
+	} catch (error) {
+		throw explain(error, file);
+	}
+	return count(file);
+}
+
+/** Looks through every page of a database file. Throws a `UserError` that says what the first damage is. */
+function refuseDamaged(file: string, name: string) {
+	let found: string;
+	let db: Database.Database | undefined;
+	try {
+		db = new Database(file, { readonly: true });
+		found = db.pragma('integrity_check(1)', { simple: true }) as string;
+		if (found === 'ok' && (db.pragma('foreign_key_check') as unknown[]).length > 0)
+			found = 'rows that belong to nothing';
+	} catch (error) {
+		found = (error as Error).message;
+	} finally {
+		db?.close();
+	}
+	if (found !== 'ok')
+		throw new UserError(`The database ${name} is damaged (${found}). Restore an earlier backup; it was left as it is.`);
+}
+
+/** What a copy holds. Not read-only: closing it then leaves nothing beside it. */
+function count(db: string): Backup {
+	const copy = new Store(db, { create: false });
+	const sites = copy.siteNames();
+	const pages = sites.reduce((sum, { id }) => sum + copy.countPages(id).all, 0);
+	const { pictures } = new Library(copy).size();
+	copy.close();
+	return { db, sites: sites.length, pages, pictures, bytes: statSync(db).size + bytesIn(`${db}.media`) };
+}
+
+const bytesIn = (folder: string) =>
+	existsSync(folder) ? readdirSync(folder).reduce((sum, name) => sum + statSync(join(folder, name)).size, 0) : 0;
 
 /** Files of the library never change once they have their name: after the database, all that it names is there. */
 function copyLibrary(from: string, to: string) {

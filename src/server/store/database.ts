@@ -1,5 +1,5 @@
 import Database from 'better-sqlite3';
-import { mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, statSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
 import { UserError } from '../errors';
 import { renameSeparator } from '$core';
@@ -8,8 +8,10 @@ import { MIGRATIONS } from './migrations';
 export type Db = Database.Database;
 
 export interface OpenOptions {
-	/** For workers that only look. The file must exist. */
+	/** Only looks. The file must exist; one of an older version is brought up to date first, where it may be written. */
 	readonly readonly?: boolean;
+	/** Makes the file when it is missing; else that is an error. */
+	readonly create?: boolean;
 	/** How long to wait for another writer, in milliseconds. */
 	readonly patience?: number;
 }
@@ -26,13 +28,18 @@ export function prepared<N extends string>(db: Db, sql: Readonly<Record<N, strin
 	};
 }
 
-/** Opens a database file, makes it when it is missing, and brings it to the newest version. Throws a `UserError`. */
-export function openDatabase(file: string, { readonly = false, patience = 5000 }: OpenOptions = {}): Db {
+/** Opens a database file and brings it to the newest version. Throws a `UserError`. */
+export function openDatabase(
+	file: string,
+	{ readonly = false, create = !readonly, patience = 5000 }: OpenOptions = {}
+): Db {
 	const path = resolve(file);
+	if (!create && !existsSync(path))
+		throw new UserError(`There is no database ${path}. Name it with --db, or begin one with kephalon import.`);
 	let db: Db | undefined;
 	try {
-		if (!readonly) mkdirSync(dirname(path), { recursive: true });
-		db = new Database(path, { readonly, timeout: patience });
+		if (create) mkdirSync(dirname(path), { recursive: true });
+		db = readonly ? openToRead(path, patience) : new Database(path, { timeout: patience });
 		db.pragma('foreign_keys = ON');
 		const version = db.pragma('user_version', { simple: true }) as number;
 		refuseStranger(db, version);
@@ -40,10 +47,11 @@ export function openDatabase(file: string, { readonly = false, patience = 5000 }
 			throw new UserError(
 				`The database ${path} was written by a newer Kephalon (version ${version}; this one knows up to ${MIGRATIONS.length}). Update Kephalon, or name another file.`
 			);
-		if (readonly && version < MIGRATIONS.length)
-			throw new UserError(
-				`The database ${path} was written by an older Kephalon, and is only read here. Bring it up to date with kephalon serve or kephalon backup, then try again.`
-			);
+		if (readonly && version < MIGRATIONS.length) {
+			db.close();
+			openDatabase(path, { create: false, patience }).close();
+			return openDatabase(path, { readonly, patience });
+		}
 		if (!readonly) {
 			if (version < MIGRATIONS.length) migrate(db);
 			db.pragma('journal_mode = WAL');
@@ -53,6 +61,28 @@ export function openDatabase(file: string, { readonly = false, patience = 5000 }
 	} catch (error) {
 		db?.close();
 		throw explain(error, path);
+	}
+}
+
+/**
+ * Reading from a log of writes needs a file beside the database, which cannot be made where nothing may be written: then
+ * what is there is read into memory, if all of it is in the one file.
+ */
+function openToRead(path: string, timeout: number): Db {
+	const db = new Database(path, { readonly: true, timeout });
+	try {
+		db.pragma('schema_version');
+		return db;
+	} catch (error) {
+		db.close();
+		const code = (error as { code?: string }).code ?? '';
+		const isWhole = (statSync(`${path}-wal`, { throwIfNoEntry: false })?.size ?? 0) === 0;
+		if (!/^SQLITE_(CANTOPEN|READONLY)/.test(code) || !isWhole) throw error;
+		const bytes = readFileSync(path);
+		// Bytes 18 and 19 of the header say whether there is a log: 1 for none (SQLite file format, section 1.3.3).
+		bytes[18] = 1;
+		bytes[19] = 1;
+		return new Database(bytes, { readonly: true });
 	}
 }
 
@@ -90,14 +120,31 @@ const SENTENCES: Readonly<Record<string, string>> = {
 	EACCES: 'cannot be made: the folder is not writable. Name another file with --db.',
 	EEXIST: 'cannot be made: a file stands where its folder should be. Name another file with --db.',
 	ENOTDIR: 'cannot be made: a file stands where its folder should be. Name another file with --db.',
-	EROFS: 'cannot be made: the disk is read-only. Name another file with --db.',
-	ENOSPC: 'cannot be made: the disk is full. Free some space and try again.'
+	EROFS: 'cannot be made: the disk is read-only. Name another file with --db.'
 };
 
-/** Turns what the driver throws into a sentence; anything unknown stays as it is. */
+/** What the file system throws of any other file. */
+const FILE_SENTENCES: Readonly<Record<string, string>> = {
+	EACCES: 'may not be read or written by this user. Change its rights, or name another.',
+	EPERM: 'may not be read or written by this user. Change its rights, or name another.',
+	ENOENT: 'is not there. Check the path.',
+	ENOTDIR: 'is not there: a file stands where a folder should be. Check the path.',
+	EISDIR: 'is a folder where a file should be. Check the path.',
+	EEXIST: 'stands in the way. Take it away, or name another.',
+	EROFS: 'lies on a disk that is read-only. Name another.',
+	ENOSPC: 'could not be written: the disk is full. Free some space and try again.',
+	EMFILE: 'could not be opened: too many files are open. Try again in a moment.'
+};
+
+/** Turns what the driver and the file system throw into a sentence; anything unknown stays as it is. */
 export function explain(error: unknown, file: string): unknown {
 	if (error instanceof UserError || !(error instanceof Error)) return error;
 	const code = 'code' in error ? String(error.code) : '';
+	const other = 'path' in error ? String(error.path) : undefined;
+	// The database's own folder is made with it.
+	if (other !== undefined && !resolve(file).startsWith(resolve(other)))
+		return Object.hasOwn(FILE_SENTENCES, code) ? new UserError(`${other} ${FILE_SENTENCES[code]}`) : error;
 	const known = Object.keys(SENTENCES).find((name) => code === name || code.startsWith(`${name}_`));
-	return known ? new UserError(`The database ${file} ${SENTENCES[known]}`) : error;
+	if (known) return new UserError(`The database ${file} ${SENTENCES[known]}`);
+	return code === 'ENOSPC' ? new UserError('The disk is full. Free some space and try again.') : error;
 }

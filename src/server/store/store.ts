@@ -39,7 +39,7 @@ const SQL = {
 	pathAfter: `SELECT path FROM page WHERE site_id = ? AND path > ? ORDER BY path LIMIT 1`,
 	listPages: `SELECT path, type, language, state, title FROM page WHERE site_id = ? AND path > ? ORDER BY path LIMIT ?`,
 	findPages: `SELECT p.path, p.type, p.language, p.state, p.title FROM page_search f JOIN page p ON p.id = f.rowid
-		WHERE page_search MATCH ? AND p.site_id = ? ORDER BY f.rank LIMIT ?`,
+		WHERE page_search MATCH ? AND p.site_id = ? ORDER BY bm25(page_search, 4, 10, 1) LIMIT ?`,
 	counts: `SELECT type, state, n FROM page_count WHERE site_id = ? AND n > 0`,
 	savePage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings)
 		VALUES (@site, @path, @type, @language, @state, @modified, @hidden, @fields, @settings)
@@ -204,7 +204,7 @@ export class Store {
 		if (found) return found;
 		const names = this.siteNames().map((site) => `"${site.name}"`);
 		throw notFound(
-			`There is no site "${name}" in ${this.file}. ${names.length ? `Sites there: ${names.join(', ')}.` : 'It holds no site yet: begin with kephalon import.'}`
+			`There is no site "${name}". ${names.length ? `Sites there: ${names.join(', ')}.` : 'It holds no site yet: begin with kephalon import.'}`
 		);
 	}
 

@@ -5,7 +5,7 @@ import { afterAll, beforeEach, describe, expect, test } from 'vitest';
 import type { Page, Site } from '$core';
 import { parseSiteFile, saveSiteFile, writeSiteFile } from '../siteFile/siteFile';
 import { Store } from '../store/store';
-import { takeContent } from './newSite';
+import { takeContent } from '../imports/content';
 import { actOnPage, readPageAction } from '../edits/pages';
 import { keepSettings, readSettingsEdit } from '../edits/settings';
 

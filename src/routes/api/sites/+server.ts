@@ -1,6 +1,8 @@
 import { json } from '@sveltejs/kit';
 import { UserError } from '$server/errors';
-import { takeContent, type ContentSource } from '$server/web/newSite';
+import { runJob } from '$server/jobs/run';
+import type { ContentSource } from '$server/imports/content';
+import { refuseFolder } from '$server/web/contentFolders';
 import { answering, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
@@ -19,5 +21,7 @@ export const POST: RequestHandler = ({ request }) =>
 		const { name, base, source } = (await readRecord(request)) as unknown as Wanted;
 		if (typeof name !== 'string' || typeof base !== 'string' || !KINDS.includes(String(source?.kind)))
 			throw new UserError(`A site needs a name, a base address, and a source: one of ${KINDS.join(', ')}.`);
-		return json(await takeContent(openStore(), name, base, source as ContentSource));
+		if (source?.kind === 'folder') refuseFolder(String((source as { folder?: unknown }).folder));
+		const input = { db: openStore().file, name, base, source: source as ContentSource };
+		return json(await runJob('content', input, { signal: request.signal }));
 	});

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { guessMapping, readTable } from '$server/files/readTable';
+import { guessMapping, readTable } from '$server/imports/readTable';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 

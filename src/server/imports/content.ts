@@ -1,8 +1,8 @@
 import { checkBase, type Site } from '$core';
 import { makeImport } from '../edits/edit';
 import { UserError } from '../errors';
-import { importFolder } from '../files/importFolder';
-import { pagesOfTable, readTable, type Mapping } from '../files/readTable';
+import { importFolder } from './importFolder';
+import { pagesOfTable, readTable, type Mapping } from './readTable';
 import type { Store } from '../store/store';
 
 /** Where the content of a site comes from. */

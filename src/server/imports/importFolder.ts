@@ -16,12 +16,12 @@ import { makeImport } from '../edits/edit';
 import { UserError } from '../errors';
 import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
 import type { FoundPage, Store } from '../store/store';
-import { decodeFile } from './encoding';
-import { fileOfPath, isHtmlName, openFolder, pathOfFile, walkFolder, type FolderEntry } from './folder';
-import { asAuthored } from './written';
+import { decodeFile } from '../files/encoding';
+import { fileOfPath, isHtmlName, openFolder, pathOfFile, walkFolder, type FolderEntry } from '../files/folder';
+import { asAuthored } from '../files/written';
 import { Library } from '../pictures/library';
 import { MAX_BYTES } from '../pictures/takePicture';
-import { readPictureFacts } from './pictureFacts';
+import { readPictureFacts } from '../files/pictureFacts';
 
 export interface ImportOptions {
 	readonly folder: string;
