@@ -24,7 +24,8 @@ export default defineConfig({
 				stream: here('bench/stream.ts'),
 				composing: here('bench/compose.ts'),
 				delivery: here('bench/delivery.ts'),
-				bare: here('bench/bare.ts')
+				bare: here('bench/bare.ts'),
+				spine: here('bench/spine.ts')
 			}
 		}
 	}

@@ -34,6 +34,8 @@
 		if (!open) return;
 		const text = search;
 		let isCurrent = true;
+		// Pages found by other words are not offered meanwhile: Enter would go to one of them.
+		pages = [];
 		const asking = setTimeout(
 			() => void findPages(text).then((found) => isCurrent && (pages = found)),
 			text === '' ? 0 : PAUSE
@@ -60,6 +62,13 @@
 			}))
 			.filter(({ items }) => items.length > 0);
 	});
+	const keyOf = ({ group, name, more }: Command) => group + name + (more ?? '');
+	/** What Enter takes: the first, whenever the list is another. */
+	let chosen = $state('');
+	$effect(() => {
+		const first = found[0]?.items[0];
+		chosen = first ? keyOf(first) : '';
+	});
 	function choose(command: Command) {
 		open = false;
 		search = '';
@@ -72,7 +81,7 @@
 		<Dialog.Overlay class="veil" />
 		<Dialog.Content class="palette">
 			<Dialog.Title class="sr-only">Go or do</Dialog.Title>
-			<List.Root shouldFilter={false} label="Go or do">
+			<List.Root shouldFilter={false} label="Go or do" bind:value={chosen}>
 				<List.Input
 					class="palette-input"
 					aria-controls="palette-results"
@@ -85,12 +94,8 @@
 						<List.Group>
 							<List.GroupHeading class="palette-group">{group}</List.GroupHeading>
 							<List.GroupItems>
-								{#each items as command (command.group + command.name + (command.more ?? ''))}
-									<List.Item
-										class="palette-item"
-										value={command.group + command.name + (command.more ?? '')}
-										onSelect={() => choose(command)}
-									>
+								{#each items as command (keyOf(command))}
+									<List.Item class="palette-item" value={keyOf(command)} onSelect={() => choose(command)}>
 										<span class={command.isCode ? 'mono' : command.group === 'Pages' ? 'serif' : ''}
 											>{command.name}</span
 										>

@@ -38,18 +38,16 @@ let bench: Bench;
 beforeEach(() => {
 	vi.useFakeTimers();
 	keep.mockReset().mockResolvedValue({ kind: 'kept' });
-	vi.mocked(api.reach)
-		.mockReset()
-		.mockResolvedValue({
-			under: 3,
-			changed: 2,
-			better: 0,
-			worse: 1,
-			leaving: 0,
-			entering: 0,
-			sayThemselves: 0,
-			worst: []
-		});
+	vi.mocked(api.reach).mockReset().mockResolvedValue({
+		under: 3,
+		changed: 2,
+		better: 0,
+		worse: 1,
+		leaving: 0,
+		entering: 0,
+		sayThemselves: 0,
+		worst: []
+	});
 	const none = { release: null, changed: 0, added: 0, removed: 0, paths: [], unseen: 0, all: 3 };
 	pending.mockReset().mockResolvedValue(none);
 	takeBack.mockReset().mockResolvedValue({ taken: 1 });

@@ -6,10 +6,20 @@ export function languageOf({ language }: Page, { languages }: Site): string {
 }
 
 /** A language tag and its shorter forms: `pt-BR` gives `pt-br`, `pt`, and '' for what is said for any language (R1). */
-export function languageChain(language: string): string[] {
-	const parts = language.toLowerCase().split('-');
-	return [...parts.map((_, i) => parts.slice(0, parts.length - i).join('-')), ''];
+export function languageChain(language: string): readonly string[] {
+	let chain = chains.get(language);
+	if (!chain) {
+		const parts = language.toLowerCase().split('-');
+		chain = [...parts.map((_, i) => parts.slice(0, parts.length - i).join('-')), ''];
+		if (chains.size >= MOST_CHAINS) chains.clear();
+		chains.set(language, chain);
+	}
+	return chain;
 }
+
+/** Sites have a handful of languages; data from outside may name any number. */
+const MOST_CHAINS = 500;
+const chains = new Map<string, readonly string[]>();
 
 /** What a record keyed by language tags says for a language: for the exact one, else for its shorter forms. */
 export function inLanguage<T>(

@@ -1,5 +1,5 @@
 import { trimSpace } from '../text/text';
-import { dateFormat } from './formatters';
+import { dateFormat, keep } from './formatters';
 
 /** Dates as content gives them: ISO 8601 texts. Shown in their own offset, never moved to the machine's zone. */
 
@@ -51,9 +51,18 @@ const PARTS = {
 
 /** A part of a date by its name in the language. */
 function namedPart(date: Date, language: string, part: keyof typeof PARTS, width: 'short' | 'long' = 'short'): string {
-	const parts = dateFormat(language, PARTS[part](width)).formatToParts(date);
-	return parts.find((one) => one.type === part)?.value ?? '';
+	return keep(`${part} ${width} ${language} ${NUMBERS[part](date)}`, () => {
+		const parts = dateFormat(language, PARTS[part](width)).formatToParts(date);
+		return parts.find((one) => one.type === part)?.value ?? '';
+	});
 }
+
+/** What the name of a part depends on. */
+const NUMBERS = {
+	month: (date: Date) => date.getUTCMonth(),
+	weekday: (date: Date) => date.getUTCDay(),
+	dayPeriod: (date: Date) => date.getUTCHours()
+};
 
 /** The pattern letters of the locale data markup standard (UTS #35, Date Field Symbol Table) that we know. */
 const LETTERS: Readonly<Record<string, (date: Date, language: string) => string>> = {

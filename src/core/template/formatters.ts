@@ -1,10 +1,10 @@
 import { isLanguageTag } from '../text/text';
 
-/** Formatters cost far more to make than to use; sites need a handful, data from outside could ask for any number. */
-const MOST_KEPT = 500;
+/** Formatters, and names of months and days, cost far more to make than to use; data from outside could ask for any number. */
+const MOST_KEPT = 2000;
 const kept = new Map<string, unknown>();
 
-function keep<T>(key: string, make: () => T): T {
+export function keep<T>(key: string, make: () => T): T {
 	let made = kept.get(key) as T | undefined;
 	if (made === undefined) {
 		if (kept.size >= MOST_KEPT) kept.clear();

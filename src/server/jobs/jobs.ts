@@ -84,10 +84,11 @@ export const JOBS = {
 	},
 	reach: ({ db, site: name, edit }, progress) =>
 		reading(db, (store) => {
+			progress(0);
 			const { id, site, types } = store.site(name);
 			return measureReach(
 				{ site, types, pictures: store.pictures(id) },
-				store.pages(id),
+				pagesUnder(store, id, edit),
 				edit,
 				new Date().toISOString(),
 				progress
@@ -135,6 +136,14 @@ export const JOBS = {
 		progress: Progress
 	) => Jobs[N]['output'] | Promise<Jobs[N]['output']>;
 };
+
+/** The pages that stand under the layer of an edit: the others need not be read. */
+function pagesUnder(store: Store, site: number, { place }: AnyEdit): Iterable<Page> {
+	if (place.layer === 'type') return store.pagesOfType(site, place.name);
+	if (place.layer !== 'page') return store.pages(site);
+	const page = store.page(site, place.path);
+	return page ? [page] : [];
+}
 
 /** Makes a release of what is read in one moment; undefined when an edit came between and pages are stale again. */
 function makeRelease(reader: Store, writer: Store, name: string, note: string | undefined): Released | undefined {

@@ -19,8 +19,8 @@ const SQL = {
 	siteRules: `SELECT tag, language, body FROM rule WHERE site_id = ? AND type_id IS NULL AND page_id IS NULL ORDER BY tag, language`,
 	typeRules: `SELECT tag, language, body FROM rule WHERE type_id = ? ORDER BY tag, language`,
 	pageRules: `SELECT tag, language, body FROM rule WHERE page_id = ? ORDER BY tag, language`,
-	overridden: `SELECT * FROM page WHERE site_id = @site AND (id IN (SELECT page_id FROM rule WHERE site_id = @site AND page_id IS NOT NULL)
-		OR instr(settings, '"extra"')) ORDER BY path`,
+	overridden: `SELECT * FROM page WHERE id IN (SELECT page_id FROM rule WHERE site_id = @site AND page_id IS NOT NULL
+		UNION SELECT id FROM page WHERE site_id = @site AND instr(settings, '"extra"')) ORDER BY path`,
 	hasPageRules: `SELECT DISTINCT page_id AS id FROM rule WHERE site_id = ? AND page_id IS NOT NULL`,
 	saveRule: `INSERT INTO rule (site_id, type_id, page_id, tag, language, body) VALUES (@site, @type, @page, @tag, @language, @body)
 		ON CONFLICT (site_id, coalesce(type_id, 0), coalesce(page_id, 0), tag, language) DO UPDATE SET body = excluded.body WHERE body <> excluded.body`,
@@ -32,6 +32,7 @@ const SQL = {
 	pageByPath: `SELECT * FROM page WHERE site_id = ? AND path = ?`,
 	pageById: `SELECT * FROM page WHERE id = ?`,
 	pages: `SELECT * FROM page WHERE site_id = ? ORDER BY path`,
+	pagesOfType: `SELECT * FROM page WHERE site_id = ? AND type = ? ORDER BY path`,
 	livePages: `SELECT * FROM page WHERE site_id = ? AND state = 'live' AND type NOT IN
 		(SELECT name FROM content_type WHERE site_id = page.site_id AND json_extract(settings, '$.off')) ORDER BY path`,
 	firstPath: `SELECT path FROM page WHERE site_id = ? ORDER BY path LIMIT 1`,
@@ -294,6 +295,13 @@ export class Store {
 	*pages(site: number, which: 'all' | 'live' = 'all'): Generator<Page> {
 		const overridden = new Set((this.run('hasPageRules').all(site) as { id: number }[]).map((row) => row.id));
 		for (const row of this.run(which === 'all' ? 'pages' : 'livePages').iterate(site) as IterableIterator<PageRow>)
+			yield toPage(row, overridden.has(row.id) ? this.rulesOfPage(row.id) : NO_RULES);
+	}
+
+	/** The pages of a type, likewise. */
+	*pagesOfType(site: number, type: string): Generator<Page> {
+		const overridden = new Set((this.run('hasPageRules').all(site) as { id: number }[]).map((row) => row.id));
+		for (const row of this.run('pagesOfType').iterate(site, type) as IterableIterator<PageRow>)
 			yield toPage(row, overridden.has(row.id) ? this.rulesOfPage(row.id) : NO_RULES);
 	}
 

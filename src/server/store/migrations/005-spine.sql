@@ -1,3 +1,11 @@
+-- Heads are put in as they come: in the order of their hashes, every new one would tear the pages of the table apart.
+CREATE TABLE head_kept (
+	hash TEXT PRIMARY KEY,
+	html TEXT NOT NULL,
+	json TEXT NOT NULL CHECK (json_valid(json))
+) STRICT;
+INSERT INTO head_kept SELECT hash, html, json FROM head;
+
 -- Releases are intervals: a head stands from the release that brought it to the one from which on it is gone.
 CREATE TABLE released (
 	site_id INTEGER NOT NULL REFERENCES site (id) ON DELETE CASCADE,
@@ -6,7 +14,7 @@ CREATE TABLE released (
 	since INTEGER NOT NULL,
 	until INTEGER,
 	address TEXT NOT NULL,
-	head TEXT NOT NULL REFERENCES head (hash),
+	head TEXT NOT NULL REFERENCES head_kept (hash),
 	PRIMARY KEY (site_id, path, since)
 ) STRICT, WITHOUT ROWID;
 
@@ -31,6 +39,8 @@ CREATE INDEX released_since ON released (site_id, since);
 CREATE INDEX released_until ON released (site_id, until) WHERE until IS NOT NULL;
 CREATE INDEX released_head ON released (head);
 DROP TABLE released_page;
+DROP TABLE head;
+ALTER TABLE head_kept RENAME TO head;
 
 ALTER TABLE release ADD COLUMN note TEXT NOT NULL DEFAULT '';
 ALTER TABLE release ADD COLUMN changed INTEGER NOT NULL DEFAULT 0;
@@ -56,6 +66,7 @@ CREATE TABLE edit (
 	is_back INTEGER NOT NULL DEFAULT 0 CHECK (is_back IN (0, 1))
 ) STRICT;
 CREATE INDEX edit_by_site ON edit (site_id, id);
+CREATE INDEX edit_takes_back ON edit (takes_back) WHERE takes_back IS NOT NULL;
 
 -- What an edit did to a row: as it was before and as it was left, null where it was not there.
 CREATE TABLE edit_change (
@@ -78,6 +89,9 @@ CREATE TABLE editing (
 -- At which revision what pages have in common changed last.
 ALTER TABLE site ADD COLUMN touched INTEGER NOT NULL DEFAULT 0;
 ALTER TABLE content_type ADD COLUMN touched INTEGER NOT NULL DEFAULT 0;
+-- Rules and extra markup of pages are few among many pages.
+CREATE INDEX page_with_extra ON page (site_id) WHERE instr(settings, '"extra"');
+CREATE INDEX rule_of_page ON rule (site_id, page_id) WHERE page_id IS NOT NULL;
 -- What pages are sorted by and searched in.
 ALTER TABLE page ADD COLUMN title TEXT GENERATED ALWAYS AS (json_extract(fields, '$.title')) VIRTUAL;
 

@@ -15,7 +15,9 @@ export const POST: RequestHandler = ({ params, request }) =>
 		const data = (await readRecord(request)) as object;
 		const edit = 'changes' in data ? readSettingsEdit(data) : readEdit(data);
 		const store = openStore();
-		const all = store.countPages(store.site(params.site).id).all;
+		const { all: every, byType } = store.countPages(store.site(params.site).id);
+		const { place } = edit;
+		const all = place.layer === 'type' ? (byType[place.name] ?? 0) : place.layer === 'page' ? 1 : every;
 		return answerInLines(request, async (say, signal) => {
 			const input = { db: store.file, site: params.site, edit };
 			return { reach: await runJob('reach', input, { signal, progress: (seen) => say({ seen, all }) }) };
