@@ -61,7 +61,9 @@ function make(count: number): { store: Store; name: string; db: string; paths: s
 	const looking = seconds(() => JOBS.refresh({ db, site: site.name }, quiet));
 	const releasing = seconds(() => JOBS.release({ db, site: site.name }, quiet));
 	if (process.env.SPINE_TIMES)
-		console.log(`${count} pages kept in ${saving.toFixed(1)} s, looked at in ${looking.toFixed(1)} s, released in ${releasing.toFixed(1)} s`);
+		console.log(
+			`${count} pages kept in ${saving.toFixed(1)} s, looked at in ${looking.toFixed(1)} s, released in ${releasing.toFixed(1)} s`
+		);
 	return { store, name: site.name, db, paths: all.map(({ path }) => path) };
 }
 type Made = ReturnType<typeof make>;

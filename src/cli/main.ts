@@ -9,6 +9,7 @@ import { addExport } from './verbs/export';
 import { addImport } from './verbs/import';
 import { addInject } from './verbs/inject';
 import { addRelease } from './verbs/release';
+import { addReleases } from './verbs/releases';
 import { addRender } from './verbs/render';
 import { addRestore } from './verbs/restore';
 import { addServe } from './verbs/serve';
@@ -30,13 +31,15 @@ for (const add of [
 	addCheck,
 	addCompose,
 	addRelease,
+	addReleases,
 	addBackup,
 	addRestore,
 	addServe,
 	addDeliver
 ])
 	add(program);
-for (const verb of [program, ...program.commands]) verb.exitOverride();
+for (const verb of [program, ...program.commands, ...program.commands.flatMap(({ commands }) => commands)])
+	verb.exitOverride();
 
 try {
 	await program.parseAsync();

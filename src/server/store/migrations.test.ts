@@ -1,0 +1,103 @@
+import Database from 'better-sqlite3';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, describe, expect, test } from 'vitest';
+import { JOBS } from '../jobs/jobs';
+import { MIGRATIONS } from './migrations';
+import { Store } from './store';
+
+const folder = mkdtempSync(join(tmpdir(), 'kephalon-migrations-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+/** What stands in each release, by path: the head of a page is its hash. A page goes, comes back, changes, moves. */
+const RELEASES: Readonly<Record<string, string>>[] = [
+	{ '/': 'a1', '/gone': 'g1', '/same': 's1', '/back': 'b1' },
+	{ '/': 'a2', '/same': 's1' },
+	{ '/': 'a1', '/same': 's1', '/back': 'b1', '/new': 'n1' }
+];
+
+/** The schemas of all released versions had these tables when releases were kept whole. */
+function fill(db: Database.Database) {
+	db.exec(`
+		INSERT INTO site (id, name, base, settings, revision) VALUES (1, 'S', 'https://s.example/', '{"languages":["en"],"separator":"·","fields":{}}', 7);
+		INSERT INTO content_type (id, site_id, name, settings) VALUES (1, 1, 'note', '{"fields":[]}');
+		INSERT INTO rule (site_id, type_id, tag, body) VALUES (1, 1, 'title', '{"kind":"template","template":"{page.title} now"}');
+		INSERT INTO picture (site_id, src, facts) VALUES (1, '/p.jpg', '{"width":9,"height":9}');
+	`);
+	for (const path of ['/', '/same', '/back', '/new'])
+		db.prepare(
+			`INSERT INTO page (site_id, path, type, state, fields, settings) VALUES (1, ?, 'note', 'live', json_object('title', ?), '{}')`
+		).run(path, path);
+	for (const hash of new Set(RELEASES.flatMap((pages) => Object.values(pages))))
+		db.prepare(`INSERT INTO head VALUES (?, ?, '{}')`).run(hash, `<title>${hash}</title>`);
+	RELEASES.forEach((pages, at) => {
+		db.prepare(
+			`INSERT INTO release (id, site_id, number, created, pages, revision) VALUES (?, 1, ?, '2026-01-01T00:00:00Z', ?, ?)`
+		).run(...[at + 1, at + 1, Object.keys(pages).length, at + 1]);
+		for (const [path, hash] of Object.entries(pages))
+			db.prepare(`INSERT INTO released_page VALUES (?, ?, ?, ?)`).run(at + 1, path, `https://s.example${path}`, hash);
+	});
+}
+
+/** Schemas before releases became intervals. */
+const EARLIER = [1, 2, 3, 4];
+
+describe.each(EARLIER)('a database of schema %i', (version) => {
+	const file = join(folder, `${version}.db`);
+	const old = new Database(file);
+	old.function('rename_separator', (text) => text);
+	for (const sql of MIGRATIONS.slice(0, version)) old.exec(sql);
+	fill(old);
+	old.pragma(`user_version = ${version}`);
+	old.close();
+	const store = new Store(file);
+
+	test('serves the same, now and in every release', () => {
+		RELEASES.forEach((pages, at) => {
+			expect(Object.fromEntries(store.releases.hashes(1, at + 1))).toEqual(pages);
+			for (const path of ['/', '/gone', '/same', '/back', '/new'])
+				expect(store.releases.headIn(1, at + 1, path)?.hash).toBe(pages[path]);
+		});
+		expect(store.releases.head(1, { path: '/new' })?.html).toBe('<title>n1</title>');
+		expect(store.releases.head(1, { address: 'https://s.example/back' })?.hash).toBe('b1');
+		expect(store.releases.head(1, { path: '/gone' })).toBeUndefined();
+		expect(store.releases.history(1, 9).map(({ number, pages }) => [number, pages])).toEqual([
+			[3, 4],
+			[2, 2],
+			[1, 4]
+		]);
+	});
+	test('keeps its pages, rules and pictures, and every page is yet to be looked at', () => {
+		expect(store.site('S').types[0]?.rules).toHaveLength(1);
+		expect(store.countPages(1)).toEqual({ all: 4, live: 4, byType: { note: 4 } });
+		expect(store.pictures(1)).toHaveLength(1);
+		expect(store.state.countStale(1)).toBe(4);
+		expect(store.db.pragma('integrity_check', { simple: true })).toBe('ok');
+		expect(store.db.pragma('foreign_key_check')).toEqual([]);
+	});
+	test('compares and releases on from there', () => {
+		expect(store.releases.between(1, 1, 2)).toEqual([
+			{ path: '/', before: 'a1', after: 'a2' },
+			{ path: '/back', before: 'b1', after: null },
+			{ path: '/gone', before: 'g1', after: null }
+		]);
+		expect(store.releases.between(1, 1, 3)).toEqual([
+			{ path: '/gone', before: 'g1', after: null },
+			{ path: '/new', before: null, after: 'n1' }
+		]);
+		const made = JOBS.release({ db: file, site: 'S' }, () => undefined);
+		expect(made).toMatchObject({ number: 4, pages: 4, changed: 4, added: 0, removed: 0 });
+		expect(store.releases.head(1, { path: '/same' })?.html).toContain('<title>/same now</title>');
+		expect(Object.fromEntries(store.releases.hashes(1, 2))).toEqual(RELEASES[1]);
+	});
+	test('old releases are pruned, and what stands in the kept ones stays', () => {
+		const kept = [...store.releases.hashes(1, 3)];
+		expect(store.releases.prune(1, 2)).toBe(2);
+		expect([...store.releases.hashes(1, 3)]).toEqual(kept);
+		expect(store.releases.history(1, 9).map(({ number }) => number)).toEqual([4, 3]);
+		expect(store.releases.byHash('a2')).toBeUndefined();
+		expect(store.releases.byHash('n1')).toBeDefined();
+		expect(store.releases.prune(1, 2)).toBe(0);
+	});
+});
