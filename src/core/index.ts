@@ -50,6 +50,7 @@ export {
 export { STARTING_LAYOUTS } from './pictures/layouts';
 export { fitText, LINE_HEIGHT, type FittedText, type Measure } from './pictures/fit';
 export { iconsOf, MANIFEST_PATH, nameOfIcon, readIconName, webManifest, type IconFile } from './pictures/icons';
+export { readingOfBody } from './resolve/builtIns';
 export { BUILT_IN_PICTURES } from './resolve/pictures';
 export { ROBOTS_DIRECTIVES } from './resolve/legal';
 export type { Head, HeadTag } from './resolve/head';

@@ -266,6 +266,13 @@ export interface Page {
 	readonly rules: readonly Rule[];
 	readonly extra?: ExtraMarkup;
 	readonly found?: readonly FoundTag[];
+	/** What was read out of the body before, in which language: so long as that is the page's, the body is not read. */
+	readonly reading?: BodyReading;
+}
+
+export interface BodyReading {
+	readonly opening: string;
+	readonly language: string;
 }
 
 /** Fields that every page has, whatever its type declares. */

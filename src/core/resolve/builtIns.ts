@@ -1,5 +1,5 @@
 import { toText, isEmpty, partOf } from '../template/values';
-import type { Fields, PictureMention } from '../model';
+import type { BodyReading, Fields, Page, PictureMention } from '../model';
 import { openingOf } from '../markup/reading';
 import { iconsOf, MANIFEST_PATH, nameOfIcon } from '../pictures/icons';
 import { MEDIA_PATH } from '../pictures/shapes';
@@ -128,16 +128,19 @@ function altOfCard(page: PageScope): TagValue | undefined {
 }
 
 /** Reading a body is the dearest of all: what it came to is kept with the fields it was read from. */
-const openings = new WeakMap<Fields, { readonly language: string; readonly text: string }>();
+const readings = new WeakMap<Fields, BodyReading>();
+
+/** What was read out of a page's body while it was resolved; undefined when nothing asked for it. */
+export const readingOfBody = ({ fields }: Page): BodyReading | undefined => readings.get(fields);
 
 function openingOfBody(page: PageScope): string | undefined {
+	const known = page.page.reading ?? readings.get(page.fields);
+	if (known?.language === page.language) return known.opening;
 	const body = toText(page.pageValue('body'));
 	if (!body) return undefined;
-	const known = openings.get(page.fields);
-	if (known?.language === page.language) return known.text;
-	const text = openingOf(body, DESCRIPTION_LIMITS, page.language);
-	openings.set(page.fields, { language: page.language, text });
-	return text;
+	const opening = openingOf(body, DESCRIPTION_LIMITS, page.language);
+	readings.set(page.fields, { language: page.language, opening });
+	return opening;
 }
 
 /** For readers of none of the languages. */

@@ -36,6 +36,11 @@ describe('addresses that are refused by their looks', () => {
 		['http://255.255.255.255/', 'whole network'],
 		['http://[64:ff9b::a00:1]/', 'reserved network'],
 		['http://[2002:a00:1::]/', 'reserved network'],
+		['http://[::127.0.0.1]/', 'reserved network'],
+		['http://[4000::1]/', 'reserved network'],
+		['http://[2001:db8::1]/', 'reserved network'],
+		['http://[2001:10::1]/', 'reserved network'],
+		['http://[3fff::1]/', 'reserved network'],
 		['http://192.0.2.1/', 'reserved network'],
 		['http://240.0.0.1/', 'reserved network']
 	])('%s', (address, why) => {

@@ -7,7 +7,9 @@ import {
 	renderHead,
 	Resolver,
 	textOfValue,
+	readingOfBody,
 	weightOf,
+	type BodyReading,
 	type Head,
 	type Page
 } from '$core';
@@ -57,7 +59,11 @@ export interface StateModel {
 }
 
 /** What a page comes to, to be kept until something changes it. */
-export function stateOf(model: StateModel, id: number, page: Page): PageState {
+export function stateOf(
+	model: StateModel,
+	id: number,
+	page: Page
+): PageState & { readonly reading: BodyReading | undefined } {
 	const { resolver, site } = model;
 	const evaluation = resolver.evaluate(page);
 	const head = resolver.headOf(evaluation);
@@ -77,6 +83,7 @@ export function stateOf(model: StateModel, id: number, page: Page): PageState {
 		// Key pages count double: they are checked first.
 		weight: weightOf(findings) * (page.key ? 2 : 1),
 		findings: findings.map(({ code, tag = '', weight }) => ({ code, tag, weight })),
-		isTimed: evaluation.isTimed
+		isTimed: evaluation.isTimed,
+		reading: readingOfBody(page)
 	};
 }

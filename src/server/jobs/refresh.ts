@@ -27,7 +27,10 @@ export function refresh(reader: Store, writer: Store, name: string, progress: Pr
 			})
 			.deferred();
 		if (batch.count === 0 || done >= most) return done;
-		writer.transaction(() => writer.state.keep(batch.revision, batch.states));
+		writer.transaction(() => {
+			writer.state.keep(batch.revision, batch.states);
+			for (const { id, reading } of batch.states) if (reading) writer.saveReading(id, reading);
+		});
 		done += batch.count;
 		progress(done);
 	}

@@ -31,6 +31,7 @@ const SQL = {
 /** The tables whose rows an edit can change, with the columns that are JSON records and merge key by key. */
 const PLACES = {
 	page: { key: ['id'], json: ['fields', 'settings'] },
+	page_body: { key: ['page_id'], json: [] },
 	rule: { key: ['id'], json: [] },
 	content_type: { key: ['id'], json: ['settings'] },
 	site: { key: ['id'], json: ['settings'] },

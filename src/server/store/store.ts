@@ -1,10 +1,24 @@
-import type { ContentType, FoundTag, FrameValue, Page, Picture, Recipe, Rule, RuleBody, Site } from '$core';
+import type {
+	BodyReading,
+	ContentType,
+	FoundTag,
+	FrameValue,
+	Page,
+	Picture,
+	Recipe,
+	Rule,
+	RuleBody,
+	Site
+} from '$core';
 import { statSync } from 'node:fs';
 import { notFound, UserError } from '../errors';
 import { explain, openDatabase, prepared, type Db, type OpenOptions } from './database';
 import { RecordStore } from './record';
 import { ReleaseStore } from './releases';
 import { StateStore } from './state';
+
+/** A page without its body, and what was read out of that. */
+const WHOLE = `SELECT page.*, b.page_id AS bodied, b.opening, b.language AS spoken FROM page LEFT JOIN page_body b ON b.page_id = page.id`;
 
 const SQL = {
 	siteByName: `SELECT id, name, base, settings, revision FROM site WHERE name = ?`,
@@ -19,7 +33,7 @@ const SQL = {
 	siteRules: `SELECT tag, language, body FROM rule WHERE site_id = ? AND type_id IS NULL AND page_id IS NULL ORDER BY tag, language`,
 	typeRules: `SELECT tag, language, body FROM rule WHERE type_id = ? ORDER BY tag, language`,
 	pageRules: `SELECT tag, language, body FROM rule WHERE page_id = ? ORDER BY tag, language`,
-	overridden: `SELECT * FROM page WHERE id IN (SELECT page_id FROM rule WHERE site_id = @site AND page_id IS NOT NULL
+	overridden: `${WHOLE} WHERE page.id IN (SELECT page_id FROM rule WHERE site_id = @site AND page_id IS NOT NULL
 		UNION SELECT id FROM page WHERE site_id = @site AND instr(settings, '"extra"')) ORDER BY path`,
 	hasPageRules: `SELECT DISTINCT page_id AS id FROM rule WHERE site_id = ? AND page_id IS NOT NULL`,
 	saveRule: `INSERT INTO rule (site_id, type_id, page_id, tag, language, body) VALUES (@site, @type, @page, @tag, @language, @body)
@@ -29,11 +43,11 @@ const SQL = {
 	dropRule: `DELETE FROM rule WHERE site_id = @site AND coalesce(type_id, 0) = coalesce(@type, 0)
 		AND coalesce(page_id, 0) = coalesce(@page, 0) AND tag = @tag AND language = @language`,
 	saveFrames: `UPDATE site SET settings = json_set(settings, '$.frames', json(@frames)) WHERE id = @id`,
-	pageByPath: `SELECT * FROM page WHERE site_id = ? AND path = ?`,
-	pageById: `SELECT * FROM page WHERE id = ?`,
-	pages: `SELECT * FROM page WHERE site_id = ? ORDER BY path`,
-	pagesOfType: `SELECT * FROM page WHERE site_id = ? AND type = ? ORDER BY path`,
-	livePages: `SELECT * FROM page WHERE site_id = ? AND state = 'live' AND type NOT IN
+	pageByPath: `${WHOLE} WHERE site_id = ? AND path = ?`,
+	pageById: `${WHOLE} WHERE id = ?`,
+	pages: `${WHOLE} WHERE site_id = ? ORDER BY path`,
+	pagesOfType: `${WHOLE} WHERE site_id = ? AND type = ? ORDER BY path`,
+	livePages: `${WHOLE} WHERE site_id = ? AND state = 'live' AND type NOT IN
 		(SELECT name FROM content_type WHERE site_id = page.site_id AND json_extract(settings, '$.off')) ORDER BY path`,
 	firstPath: `SELECT path FROM page WHERE site_id = ? ORDER BY path LIMIT 1`,
 	pathBefore: `SELECT path FROM page WHERE site_id = ? AND path < ? ORDER BY path DESC LIMIT 1`,
@@ -47,10 +61,15 @@ const SQL = {
 		ON CONFLICT (site_id, path) DO UPDATE SET type = excluded.type, language = excluded.language, state = excluded.state,
 			modified = excluded.modified, hidden = excluded.hidden, fields = excluded.fields, settings = excluded.settings
 		RETURNING id`,
+	body: `SELECT body FROM page_body WHERE page_id = ?`,
+	saveBody: `INSERT INTO page_body (page_id, body) VALUES (?, ?)
+		ON CONFLICT (page_id) DO UPDATE SET body = excluded.body WHERE body <> excluded.body`,
+	dropBody: `DELETE FROM page_body WHERE page_id = ?`,
+	saveReading: `UPDATE page_body SET opening = @opening, language = @language WHERE page_id = @page`,
 	dropPage: `DELETE FROM page WHERE id = ?`,
 	renameSite: `UPDATE site SET name = @name WHERE id = @id`,
 	movePage: `UPDATE page SET path = @to WHERE site_id = @site AND path = @from`,
-	pagesNaming: `SELECT * FROM page WHERE site_id = ? AND instr(settings, '"alternates"') AND instr(settings, ?)`,
+	pagesNaming: `${WHOLE} WHERE site_id = ? AND instr(settings, '"alternates"') AND instr(settings, ?)`,
 	redirects: `SELECT path, target FROM redirect WHERE site_id = ? ORDER BY path`,
 	redirectOf: `SELECT target FROM redirect WHERE site_id = ? AND path = ?`,
 	saveRedirect: `INSERT INTO redirect (site_id, path, target) VALUES (@site, @from, @to)
@@ -62,7 +81,8 @@ const SQL = {
 		VALUES (@site, @path, coalesce(@type, 'page'), @language, 'live', @modified, 0, @fields, json_object('found', json(@found)), @origin)
 		ON CONFLICT (site_id, path) DO UPDATE SET type = coalesce(@type, type), language = excluded.language, modified = excluded.modified,
 			fields = excluded.fields, settings = json_set(settings, '$.found', json(@found)), origin = @origin,
-			state = CASE WHEN origin = 'gone' THEN 'live' ELSE state END`,
+			state = CASE WHEN origin = 'gone' THEN 'live' ELSE state END
+		RETURNING id`,
 	found: `SELECT language, json_extract(settings, '$.found') AS found FROM page WHERE site_id = ?`,
 	written: `SELECT keys FROM written WHERE site_id = ? AND path = ?`,
 	saveWritten: `INSERT INTO written (site_id, path, keys) VALUES (@site, @path, @keys)
@@ -100,6 +120,10 @@ interface PageRow {
 	hidden: 0 | 1;
 	fields: string;
 	settings: string;
+	/** The page's id where it has a body. */
+	bodied: number | null;
+	opening: string | null;
+	spoken: string | null;
 }
 interface RuleRow {
 	tag: string;
@@ -279,12 +303,37 @@ export class Store {
 
 	pageById(id: number): Page | undefined {
 		const row = this.run('pageById').get(id) as PageRow | undefined;
-		return row && toPage(row, this.rulesOfPage(row.id));
+		return row && this.toPage(row, this.rulesOfPage(row.id));
 	}
 
 	page(site: number, path: string): Page | undefined {
 		const row = this.run('pageByPath').get(site, path) as PageRow | undefined;
-		return row && toPage(row, this.rulesOfPage(row.id));
+		return row && this.toPage(row, this.rulesOfPage(row.id));
+	}
+
+	/** A page as its row says; the body is read when someone asks for it. */
+	private toPage(row: PageRow, rules: readonly Rule[]): Page {
+		const { path, type, language, state, modified, opening, spoken } = row;
+		const page: Page = {
+			...{ path, type },
+			...(language && { language }),
+			state,
+			...(modified && { modified }),
+			...(row.hidden && { hidden: true }),
+			fields: JSON.parse(row.fields) as Page['fields'],
+			...(JSON.parse(row.settings) as object),
+			rules
+		};
+		if (row.bodied === null) return page;
+		Object.defineProperty(page.fields, 'body', {
+			get: () => (this.run('body').get(row.id) as { body: string } | undefined)?.body,
+			enumerable: true,
+			configurable: true
+		});
+		// Not part of what the page is: a copy of it with another body must not carry it along.
+		if (opening !== null && spoken !== null)
+			Object.defineProperty(page, 'reading', { value: { opening, language: spoken }, enumerable: false });
+		return page;
 	}
 
 	private rulesOfPage(id: number): Rule[] {
@@ -295,20 +344,20 @@ export class Store {
 	*pages(site: number, which: 'all' | 'live' = 'all'): Generator<Page> {
 		const overridden = new Set((this.run('hasPageRules').all(site) as { id: number }[]).map((row) => row.id));
 		for (const row of this.run(which === 'all' ? 'pages' : 'livePages').iterate(site) as IterableIterator<PageRow>)
-			yield toPage(row, overridden.has(row.id) ? this.rulesOfPage(row.id) : NO_RULES);
+			yield this.toPage(row, overridden.has(row.id) ? this.rulesOfPage(row.id) : NO_RULES);
 	}
 
 	/** The pages of a type, likewise. */
 	*pagesOfType(site: number, type: string): Generator<Page> {
 		const overridden = new Set((this.run('hasPageRules').all(site) as { id: number }[]).map((row) => row.id));
 		for (const row of this.run('pagesOfType').iterate(site, type) as IterableIterator<PageRow>)
-			yield toPage(row, overridden.has(row.id) ? this.rulesOfPage(row.id) : NO_RULES);
+			yield this.toPage(row, overridden.has(row.id) ? this.rulesOfPage(row.id) : NO_RULES);
 	}
 
 	/** The pages with rules or extra markup of their own, by path. */
 	*overriddenPages(site: number): Generator<Page> {
 		for (const row of this.run('overridden').iterate({ site }) as IterableIterator<PageRow>)
-			yield toPage(row, this.rulesOfPage(row.id));
+			yield this.toPage(row, this.rulesOfPage(row.id));
 	}
 
 	/** The path to begin at, and those beside one, in order. */
@@ -396,15 +445,17 @@ export class Store {
 	}
 
 	savePage(site: number, page: Page) {
-		const { path, type, language, state, modified, hidden, fields, rules, ...settings } = page;
+		const { path, type, language, state, modified, hidden, fields, rules, reading: _reading, ...settings } = page;
+		const { body, rest } = splitBody(fields);
 		const row = this.run('savePage').get({
 			...{ site, path, type, state },
 			language: language ?? null,
 			modified: modified ?? null,
 			hidden: hidden ? 1 : 0,
-			fields: JSON.stringify(fields),
+			fields: JSON.stringify(rest),
 			settings: JSON.stringify(settings)
 		}) as { id: number };
+		this.saveBody(row.id, body);
 		this.replaceRules({ site, type: null, page: row.id }, rules);
 	}
 
@@ -413,14 +464,26 @@ export class Store {
 	 * folder is set to draft when a later reading of the folder has it no more.
 	 */
 	refreshPage(site: number, page: FoundPage, origin: 'folder' | null = 'folder') {
-		this.run('refreshPage').run({
+		const { body, rest } = splitBody(page.fields);
+		const row = this.run('refreshPage').get({
 			origin,
 			...{ site, path: page.path, type: page.type ?? null },
 			language: page.language ?? null,
 			modified: page.modified ?? null,
-			fields: JSON.stringify(page.fields),
+			fields: JSON.stringify(rest),
 			found: JSON.stringify(page.found ?? [])
-		});
+		}) as { id: number };
+		this.saveBody(row.id, body);
+	}
+
+	private saveBody(page: number, body: string | undefined) {
+		if (body === undefined) this.run('dropBody').run(page);
+		else this.run('saveBody').run(page, body);
+	}
+
+	/** Keeps what was read out of a page's body, so that it need not be read again. */
+	saveReading(page: number, { opening, language }: BodyReading) {
+		this.run('saveReading').run({ page, opening, language });
 	}
 
 	/** What each page's own file said, and its language: without the bodies, which are long. */
@@ -450,7 +513,7 @@ export class Store {
 		this.run('leadOn').run({ site, from, to });
 		this.run('saveRedirect').run({ site, from, to });
 		for (const row of this.run('pagesNaming').all(site, JSON.stringify(from)) as PageRow[]) {
-			const page = toPage(row, this.rulesOfPage(row.id));
+			const page = this.toPage(row, this.rulesOfPage(row.id));
 			const alternates = Object.entries(page.alternates ?? {}).map(([tag, path]) => [tag, path === from ? to : path]);
 			this.savePage(site, { ...page, alternates: Object.fromEntries(alternates) as Page['alternates'] & object });
 		}
@@ -549,16 +612,8 @@ function toRule({ tag, language, body }: RuleRow): Rule {
 	return { tag, ...(language && { language }), ...(JSON.parse(body) as RuleBody) };
 }
 
-function toPage(row: PageRow, rules: readonly Rule[]): Page {
-	const { path, type, language, state, modified } = row;
-	return {
-		...{ path, type },
-		...(language && { language }),
-		state,
-		...(modified && { modified }),
-		...(row.hidden && { hidden: true }),
-		fields: JSON.parse(row.fields) as Page['fields'],
-		...(JSON.parse(row.settings) as object),
-		rules
-	};
+/** The body, where it is a text, apart from the other fields; another kind of value stays among them. */
+function splitBody(fields: Page['fields']): { readonly body: string | undefined; readonly rest: Page['fields'] } {
+	const { body, ...rest } = fields;
+	return typeof body === 'string' ? { body, rest } : { body: undefined, rest: fields };
 }

@@ -95,6 +95,16 @@ CREATE INDEX rule_of_page ON rule (site_id, page_id) WHERE page_id IS NOT NULL;
 -- What pages are sorted by and searched in.
 ALTER TABLE page ADD COLUMN title TEXT GENERATED ALWAYS AS (json_extract(fields, '$.title')) VIRTUAL;
 
+-- Long texts stand apart from what is read for every page, with the opening that was read out of each, in which language.
+CREATE TABLE page_body (
+	page_id INTEGER PRIMARY KEY REFERENCES page (id) ON DELETE CASCADE,
+	body TEXT NOT NULL,
+	opening TEXT,
+	language TEXT
+) STRICT;
+INSERT INTO page_body (page_id, body) SELECT id, fields ->> '$.body' FROM page WHERE json_type(fields, '$.body') = 'text';
+UPDATE page SET fields = json_remove(fields, '$.body') WHERE json_type(fields, '$.body') = 'text';
+
 -- What every page's head came to, kept so that no question needs a site to be rendered.
 CREATE TABLE page_state (
 	page_id INTEGER PRIMARY KEY REFERENCES page (id) ON DELETE CASCADE,
@@ -185,6 +195,19 @@ END;
 CREATE TRIGGER page_changes AFTER UPDATE ON page
 	WHEN OLD.site_id IS NOT NEW.site_id OR OLD.path IS NOT NEW.path OR OLD.type IS NOT NEW.type OR OLD.language IS NOT NEW.language OR OLD.state IS NOT NEW.state OR OLD.modified IS NOT NEW.modified OR OLD.hidden IS NOT NEW.hidden OR OLD.fields IS NOT NEW.fields OR OLD.settings IS NOT NEW.settings OR OLD.origin IS NOT NEW.origin BEGIN
 	UPDATE page_state SET type = NEW.type, seen = -1, touched = (SELECT revision FROM site WHERE id = NEW.site_id) WHERE page_id = NEW.id;
+END;
+CREATE TRIGGER body_comes AFTER INSERT ON page_body BEGIN
+	UPDATE page_state SET seen = -1, touched = (SELECT revision FROM site WHERE id = page_state.site_id) WHERE page_id = NEW.page_id;
+END;
+CREATE TRIGGER body_changes AFTER UPDATE OF body ON page_body WHEN OLD.body <> NEW.body BEGIN
+	UPDATE page_state SET seen = -1, touched = (SELECT revision FROM site WHERE id = page_state.site_id) WHERE page_id = NEW.page_id;
+END;
+-- What was read out of another body is not of this one.
+CREATE TRIGGER body_unread AFTER UPDATE OF body ON page_body WHEN OLD.body <> NEW.body BEGIN
+	UPDATE page_body SET opening = NULL, language = NULL WHERE page_id = NEW.page_id;
+END;
+CREATE TRIGGER body_goes AFTER DELETE ON page_body BEGIN
+	UPDATE page_state SET seen = -1, touched = coalesce((SELECT revision FROM site WHERE id = page_state.site_id), 0) WHERE page_id = OLD.page_id;
 END;
 CREATE TRIGGER page_regroups AFTER UPDATE OF type, state ON page WHEN OLD.type <> NEW.type OR OLD.state <> NEW.state BEGIN
 	UPDATE page_count SET n = n - 1 WHERE site_id = OLD.site_id AND type = OLD.type AND state = OLD.state;
@@ -289,4 +312,16 @@ END;
 CREATE TRIGGER redirect_update_noted AFTER UPDATE OF site_id, path, target ON redirect WHEN (OLD.site_id IS NOT NEW.site_id OR OLD.path IS NOT NEW.path OR OLD.target IS NOT NEW.target) AND EXISTS (SELECT 1 FROM editing) BEGIN
 	INSERT INTO edit_change (edit_id, place, key, before, after)
 		SELECT edit_id, 'redirect', OLD.site_id || ' ' || OLD.path, json_object('site_id', OLD.site_id, 'path', OLD.path, 'target', OLD.target), json_object('site_id', NEW.site_id, 'path', NEW.path, 'target', NEW.target) FROM editing;
+END;
+CREATE TRIGGER body_insert_noted AFTER INSERT ON page_body WHEN EXISTS (SELECT 1 FROM editing) BEGIN
+	INSERT INTO edit_change (edit_id, place, key) SELECT edit_id, 'page_body', NEW.page_id FROM editing;
+END;
+CREATE TRIGGER body_delete_noted AFTER DELETE ON page_body WHEN EXISTS (SELECT 1 FROM editing) BEGIN
+	INSERT INTO edit_change (edit_id, place, key, before)
+		SELECT edit_id, 'page_body', OLD.page_id, json_object('page_id', OLD.page_id, 'body', OLD.body) FROM editing;
+END;
+CREATE TRIGGER body_update_noted AFTER UPDATE OF body ON page_body WHEN OLD.body <> NEW.body AND EXISTS (SELECT 1 FROM editing) BEGIN
+	INSERT INTO edit_change (edit_id, place, key, before, after)
+		SELECT edit_id, 'page_body', OLD.page_id, json_object('page_id', OLD.page_id, 'body', OLD.body),
+			json_object('page_id', NEW.page_id, 'body', NEW.body) FROM editing;
 END;
