@@ -10,6 +10,7 @@ import { measureReach, type Edit } from '$core';
 import { keepRule } from '$server/edits/rules';
 import { takeContent } from '$server/imports/content';
 import { JOBS } from '$server/jobs/jobs';
+import { reachOf } from '$server/jobs/reach';
 import { runJob, stopJobs } from '$server/jobs/run';
 import { saveSiteFile } from '$server/siteFile/siteFile';
 import { Store } from '$server/store/store';
@@ -145,7 +146,7 @@ steps.edit = async () => {
 	report('one page edited until what differs is known, against 1,000', big / small, 2, `${(big * 1000).toFixed(0)} ms`);
 };
 steps.reach = async () => {
-	const { store, name, db } = large;
+	const { store, name } = large;
 	const { id, site, types } = store.site(name);
 	const model = { site, types, pictures: store.pictures(id) };
 	const edit = atType('{page.summary ?? site.description | clip 120}');
@@ -155,7 +156,7 @@ steps.reach = async () => {
 	let first = 0;
 	const began = performance.now();
 	const whole = await secondsOf(() =>
-		runJob('reach', { db, site: name, edit }, { progress: () => (first ||= performance.now() - began) })
+		reachOf(store, name, edit, { progress: () => (first ||= performance.now() - began) })
 	);
 	report(
 		'reach of a type’s template, against the core from memory',
@@ -165,7 +166,7 @@ steps.reach = async () => {
 		true
 	);
 	const stop = new AbortController();
-	const stopped = runJob('reach', { db, site: name, edit }, { signal: stop.signal }).catch(() => undefined);
+	const stopped = reachOf(store, name, edit, { signal: stop.signal }).catch(() => undefined);
 	await new Promise((resolve) => setTimeout(resolve, 300));
 	const stopping = await secondsOf(async () => {
 		stop.abort();

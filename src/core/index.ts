@@ -73,6 +73,7 @@ export { limitExtraMarkup } from './markup/extra';
 export {
 	editModel,
 	editPage,
+	joinReaches,
 	measureReach,
 	type AnyEdit,
 	type Edit,

@@ -177,6 +177,23 @@ function sameHead(was: Head, will: Head): boolean {
 	);
 }
 
+/** What parts of the pages told, put together. */
+export function joinReaches(parts: readonly Reach[]): Reach {
+	const sum = (key: Exclude<keyof Reach, 'worst'>) => parts.reduce((all, part) => all + part[key], 0);
+	const worst: ReachedPage[] = [];
+	for (const part of parts) for (const page of part.worst) keepWorst(worst, page);
+	return {
+		under: sum('under'),
+		changed: sum('changed'),
+		better: sum('better'),
+		worse: sum('worse'),
+		leaving: sum('leaving'),
+		entering: sum('entering'),
+		sayThemselves: sum('sayThemselves'),
+		worst
+	};
+}
+
 const RANK = { worse: 0, other: 1, better: 2 };
 
 function keepWorst(list: ReachedPage[], page: ReachedPage) {

@@ -1,6 +1,6 @@
 import { findTag } from '../catalogue/catalogue';
 import { LAYERS, type Layer, type Page } from '../model';
-import { offsetOfLimit } from '../readers/card';
+import { isShownWhole } from '../readers/card';
 import { READERS, type ReaderProfile, type TextLimit } from '../readers/profiles';
 import { isLocalAddress } from '../resolve/address';
 import type { Head } from '../resolve/head';
@@ -92,7 +92,7 @@ const ASKED_FIRST: ReadonlyMap<string, readonly (readonly [ReaderProfile, TextLi
 /** A text is too long when even the reader that shows most of it cuts it, of those that ask for its tag first. */
 function cutFindings(name: string, value: string, origin: { readonly layer: Layer }, target: Target): Finding[] {
 	const readers = ASKED_FIRST.get(name) ?? [];
-	if (readers.length === 0 || readers.some(([, limit]) => offsetOfLimit(value, limit) < 0)) return [];
+	if (readers.length === 0 || readers.some(([, limit]) => isShownWhole(value, limit))) return [];
 	const names = readers.map(([reader]) => reader.name);
 	return [finding('cut', target, name, { ...origin, tag: name, length: countGraphemes(value), readers: names })];
 }

@@ -1,5 +1,5 @@
 import type { Head } from '../resolve/head';
-import { offsetOfWidth } from '../text/measure';
+import { measureText, offsetOfWidth } from '../text/measure';
 import { offsetOfGrapheme } from '../text/text';
 import { parseUrl } from '../text/url';
 import type { ReaderProfile, TextLimit } from './profiles';
@@ -90,8 +90,14 @@ function textWithin([from, text]: readonly [string | undefined, string], limit: 
 	return at < 0 ? { shown: text, cut: '', from } : { shown: text.slice(0, at), cut: text.slice(at), from };
 }
 
+/** Whether a reader shows a text whole; it is not asked where it would cut it, which takes longer to tell. */
+export const isShownWhole = (text: string, limit: TextLimit): boolean =>
+	limit.by === 'characters'
+		? offsetOfGrapheme(text, limit.limit) < 0
+		: measureText(text, limit.fontSize) <= limit.limit;
+
 /** Where a reader cuts a text; -1 when it shows it whole. */
-export const offsetOfLimit = (text: string, limit: TextLimit): number =>
+const offsetOfLimit = (text: string, limit: TextLimit): number =>
 	limit.by === 'characters' ? offsetOfGrapheme(text, limit.limit) : offsetOfWidth(text, limit.limit, limit.fontSize);
 
 /** The pictures a reader shows: the first, or every one, each with the facts that stand directly after it (R11). */

@@ -12,10 +12,22 @@ const WIDTHS: ReadonlyMap<number, number> = new Map(
 /** Characters that the font has not: combining marks take no room, ideographs and other wide ones an em, others half. */
 const widthOf = (code: number) => WIDTHS.get(code) ?? (code >= 0x1100 ? 1000 : code >= 0x300 && code < 0x370 ? 0 : 556);
 
+/** The same for code units that are characters by themselves, below the surrogates: most texts hold no others. */
+const SURROGATES = 0xd800;
+const UNIT_WIDTHS = Uint16Array.from({ length: SURROGATES }, (_, code) => widthOf(code));
+
 /** How wide a text is at a font size; in the unit of the size, so that a size of 1 gives ems. */
 export function measureText(text: string, fontSize: number): number {
 	let sum = 0;
-	for (const char of text) sum += widthOf(char.codePointAt(0) as number);
+	for (let at = 0; at < text.length; at++) {
+		const unit = text.charCodeAt(at);
+		if (unit < SURROGATES) sum += UNIT_WIDTHS[unit] as number;
+		else {
+			const code = text.codePointAt(at) as number;
+			if (code > 0xffff) at++;
+			sum += widthOf(code);
+		}
+	}
 	return (sum * fontSize) / 1000;
 }
 

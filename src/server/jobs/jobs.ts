@@ -16,7 +16,7 @@ import { countUses, type PictureUses } from './uses';
 import { UserError } from '../errors';
 import { explain } from '../store/database';
 import type { Release, Staged } from '../store/releases';
-import { Store, type StoredSite } from '../store/store';
+import { Store, type Part, type StoredSite } from '../store/store';
 import { releasedHead, resolverOf } from './heads';
 import { refresh } from './refresh';
 
@@ -24,7 +24,8 @@ import { refresh } from './refresh';
 export interface Jobs {
 	release: { input: { db: string; site: string; note?: string }; output: Released };
 	refresh: { input: { db: string; site: string }; output: number };
-	reach: { input: { db: string; site: string; edit: AnyEdit }; output: Reach };
+	/** Of one part of the pages: see `reachOf`. */
+	reach: { input: { db: string; site: string; edit: AnyEdit } & Part; output: Reach };
 	hard: { input: { db: string; site: string; type?: string }; output: HardPage[] };
 	uses: { input: { db: string; site: string }; output: PictureUses };
 	/** Makes a site of where its content is, or reads the content of one again. */
@@ -35,7 +36,7 @@ export interface Jobs {
 	/** The file of a name in the library, made now if it can be; undefined when there is no such picture. */
 	media: { input: { db: string; name: string }; output: string | undefined };
 }
-/** A release, and the rules of its site that do not work. */
+/** A release, and what does not work of the rules of its site, its types and the pages that it changed. */
 export type Released = Release & { readonly faulty: readonly Finding[] };
 
 export type JobName = keyof Jobs;
@@ -82,13 +83,13 @@ export const JOBS = {
 			writer.close();
 		}
 	},
-	reach: ({ db, site: name, edit }, progress) =>
+	reach: ({ db, site: name, edit, ...part }, progress) =>
 		reading(db, (store) => {
 			progress(0);
 			const { id, site, types } = store.site(name);
 			return measureReach(
 				{ site, types, pictures: store.pictures(id) },
-				pagesUnder(store, id, edit),
+				pagesUnder(store, id, edit, part),
 				edit,
 				new Date().toISOString(),
 				progress
@@ -138,9 +139,8 @@ export const JOBS = {
 };
 
 /** The pages that stand under the layer of an edit: the others need not be read. */
-function pagesUnder(store: Store, site: number, { place }: AnyEdit): Iterable<Page> {
-	if (place.layer === 'type') return store.pagesOfType(site, place.name);
-	if (place.layer !== 'page') return store.pages(site);
+function pagesUnder(store: Store, site: number, { place }: AnyEdit, part: Part): Iterable<Page> {
+	if (place.layer !== 'page') return store.partOfPages(site, place.layer === 'type' ? place.name : undefined, part);
 	const page = store.page(site, place.path);
 	return page ? [page] : [];
 }
@@ -151,12 +151,13 @@ function makeRelease(reader: Store, writer: Store, name: string, note: string | 
 	if (reader.state.countStale(site.id) > 0) return undefined;
 	refuseWithoutHome(reader, site);
 	const created = new Date().toISOString();
-	const staged = stage(reader, site, created);
+	const withRules: Page[] = [];
+	const staged = stage(reader, site, created, withRules);
 	const release = writer.releases.make(
 		{ site: site.id, revision: site.revision, created, ...(note && { note }) },
 		staged
 	);
-	return { ...release, faulty: faultyRules(reader, site) };
+	return { ...release, faulty: faultyRules(reader, site, withRules) };
 }
 
 /** A release in which the home page goes is stopped: nobody means that. */
@@ -174,12 +175,13 @@ function refuseWithoutHome(store: Store, { id, types }: StoredSite) {
 	);
 }
 
-/** The pages that may differ from what is released, with their heads as they will be served. */
-function* stage(reader: Store, site: StoredSite, created: string): Generator<Staged> {
+/** The pages that may differ from what is released, with their heads as they will be served; notes those with rules. */
+function* stage(reader: Store, site: StoredSite, created: string, withRules: Page[]): Generator<Staged> {
 	const resolver = resolverOf(reader, site, created);
 	for (const path of reader.state.leaving(site.id)) yield { path, hash: null };
 	for (const { id, seen, isPublic } of reader.state.toRelease(site.id)) {
 		const page = reader.pageById(id) as Page;
+		if (page.rules.length > 0 || page.extra) withRules.push(page);
 		if (isPublic) yield { ...releasedHead(resolver, page), page: id, seen };
 		else yield { path: page.path, hash: null, page: id, seen };
 	}

@@ -185,7 +185,7 @@ describe('the working copy and what is released', () => {
 			tag: 'title',
 			body: { kind: 'template', template: '{page.nothing} , x' }
 		} as const;
-		expect(JOBS.reach({ db: store.file, site: 'S', edit }, () => undefined)).toMatchObject({
+		expect(JOBS.reach({ db: store.file, site: 'S', edit, part: 0, parts: 1 }, () => undefined)).toMatchObject({
 			under: 3,
 			changed: 2,
 			worse: 2,

@@ -46,7 +46,8 @@ const SQL = {
 	pageByPath: `${WHOLE} WHERE site_id = ? AND path = ?`,
 	pageById: `${WHOLE} WHERE id = ?`,
 	pages: `${WHOLE} WHERE site_id = ? ORDER BY path`,
-	pagesOfType: `${WHOLE} WHERE site_id = ? AND type = ? ORDER BY path`,
+	pagesOfType: `${WHOLE} WHERE site_id = @site AND type = @type AND page.id % @parts = @part`,
+	partOfPages: `${WHOLE} WHERE site_id = @site AND page.id % @parts = @part`,
 	livePages: `${WHOLE} WHERE site_id = ? AND state = 'live' AND type NOT IN
 		(SELECT name FROM content_type WHERE site_id = page.site_id AND json_extract(settings, '$.off')) ORDER BY path`,
 	firstPath: `SELECT path FROM page WHERE site_id = ? ORDER BY path LIMIT 1`,
@@ -167,6 +168,12 @@ export interface StoredSite {
 export interface FoundPage extends Pick<Page, 'path' | 'language' | 'modified' | 'fields' | 'found'> {
 	/** Undefined: as it is, or the type `page` for a new one. */
 	readonly type: string | undefined;
+}
+
+/** One of several parts of equal size, counted from 0. */
+export interface Part {
+	readonly part: number;
+	readonly parts: number;
 }
 
 /** Enough of a page to choose it. */
@@ -347,10 +354,11 @@ export class Store {
 			yield this.toPage(row, overridden.has(row.id) ? this.rulesOfPage(row.id) : NO_RULES);
 	}
 
-	/** The pages of a type, likewise. */
-	*pagesOfType(site: number, type: string): Generator<Page> {
+	/** One of so many parts of the pages, of a type or of all, in no order: for several threads that share the work. */
+	*partOfPages(site: number, type: string | undefined, { part, parts }: Part): Generator<Page> {
 		const overridden = new Set((this.run('hasPageRules').all(site) as { id: number }[]).map((row) => row.id));
-		for (const row of this.run('pagesOfType').iterate(site, type) as IterableIterator<PageRow>)
+		const statement = this.run(type === undefined ? 'partOfPages' : 'pagesOfType');
+		for (const row of statement.iterate({ site, type, part, parts }) as IterableIterator<PageRow>)
 			yield this.toPage(row, overridden.has(row.id) ? this.rulesOfPage(row.id) : NO_RULES);
 	}
 

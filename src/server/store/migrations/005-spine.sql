@@ -98,9 +98,10 @@ ALTER TABLE page ADD COLUMN title TEXT GENERATED ALWAYS AS (json_extract(fields,
 -- Long texts stand apart from what is read for every page, with the opening that was read out of each, in which language.
 CREATE TABLE page_body (
 	page_id INTEGER PRIMARY KEY REFERENCES page (id) ON DELETE CASCADE,
-	body TEXT NOT NULL,
+	-- What comes after the body is read through it: it stands last.
 	opening TEXT,
-	language TEXT
+	language TEXT,
+	body TEXT NOT NULL
 ) STRICT;
 INSERT INTO page_body (page_id, body) SELECT id, fields ->> '$.body' FROM page WHERE json_type(fields, '$.body') = 'text';
 UPDATE page SET fields = json_remove(fields, '$.body') WHERE json_type(fields, '$.body') = 'text';
@@ -150,7 +151,7 @@ INSERT INTO page_state (page_id, site_id, type, touched) SELECT id, site_id, typ
 UPDATE site SET revision = revision + 1, touched = revision + 1;
 
 -- Words of what pages come to, and of their paths. It follows page_state.
-CREATE VIRTUAL TABLE page_search USING fts5 (path, title, description, content = '', contentless_delete = 1);
+CREATE VIRTUAL TABLE page_search USING fts5 (path, title, description, content = '', contentless_delete = 1, detail = column);
 CREATE TRIGGER page_state_searched AFTER UPDATE OF title, description ON page_state
 	WHEN OLD.title <> NEW.title OR OLD.description <> NEW.description OR OLD.seen < 0 BEGIN
 	INSERT OR REPLACE INTO page_search (rowid, path, title, description)

@@ -1,4 +1,4 @@
-import { runJob } from '$server/jobs/run';
+import { countUnder, reachOf } from '$server/jobs/reach';
 import { readEdit } from '$server/edits/rules';
 import { answerInLines } from '$server/web/lines';
 import { readSettingsEdit } from '$server/edits/settings';
@@ -15,11 +15,8 @@ export const POST: RequestHandler = ({ params, request }) =>
 		const data = (await readRecord(request)) as object;
 		const edit = 'changes' in data ? readSettingsEdit(data) : readEdit(data);
 		const store = openStore();
-		const { all: every, byType } = store.countPages(store.site(params.site).id);
-		const { place } = edit;
-		const all = place.layer === 'type' ? (byType[place.name] ?? 0) : place.layer === 'page' ? 1 : every;
+		const all = countUnder(store, params.site, edit);
 		return answerInLines(request, async (say, signal) => {
-			const input = { db: store.file, site: params.site, edit };
-			return { reach: await runJob('reach', input, { signal, progress: (seen) => say({ seen, all }) }) };
+			return { reach: await reachOf(store, params.site, edit, { signal, progress: (seen) => say({ seen, all }) }) };
 		});
 	});
