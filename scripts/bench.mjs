@@ -8,3 +8,6 @@ console.log();
 await import(new URL('../build/cli/stream.js', import.meta.url).href);
 console.log();
 await import(new URL('../build/cli/composing.js', import.meta.url).href);
+await import(new URL('../build/cli/spine.js', import.meta.url).href);
+console.log();
+await import(new URL('../build/cli/delivery.js', import.meta.url).href);

@@ -5,6 +5,7 @@ import { addBackup } from './verbs/backup';
 import { addCheck } from './verbs/check';
 import { addCompose } from './verbs/compose';
 import { addDeliver } from './verbs/deliver';
+import { addDiff, addRollback } from './verbs/diff';
 import { addExport } from './verbs/export';
 import { addImport } from './verbs/import';
 import { addInject } from './verbs/inject';
@@ -32,6 +33,8 @@ for (const add of [
 	addCompose,
 	addRelease,
 	addReleases,
+	addDiff,
+	addRollback,
 	addBackup,
 	addRestore,
 	addServe,

@@ -68,7 +68,10 @@ describe('wrong use', () => {
 		expect(status).toBe(2);
 	});
 	test('every verb has its help', () => {
-		for (const verb of ['import', 'export', 'render', 'inject', 'check', 'compose', 'release', 'backup', 'serve']) {
+		for (const verb of [
+			...['import', 'export', 'render', 'inject', 'check', 'compose', 'release', 'releases', 'diff', 'rollback'],
+			...['backup', 'restore', 'serve', 'deliver']
+		]) {
 			const { status, stdout } = run(verb, '--help');
 			expect(status).toBe(0);
 			expect(stdout).toContain(`kephalon ${verb}`);
@@ -386,6 +389,50 @@ describe('render', () => {
 				.split('\n')
 				.map((line) => (JSON.parse(line) as { path: string }).path)
 		).toEqual(['/a.html', '/b.html']);
+	});
+});
+
+describe('releases', () => {
+	test('are told before they are made, listed, compared, gone back to and pruned', () => {
+		write('site/a.html', page('A'));
+		write('site/b.html', page('B'));
+		importSite();
+		const dry = run('release', '--site', 'Docs', '--dry-run');
+		expect(dry.stderr).toContain('A release would change 0 pages, add 2 and take 0 away.');
+		expect(run('releases', '--site', 'Docs').stderr).toContain('Nothing of "Docs" is released yet.');
+		expect(run('release', '--site', 'Docs', '--note', 'The first').stderr).toContain(
+			'Release 1 of "Docs": 2 pages, 0 changed, 2 new, 0 gone.'
+		);
+		write('site/a.html', page('Another'));
+		rmSync(join(work, 'site/b.html'));
+		write('site/c.html', page('C'));
+		importSite();
+		run('release', '--site', 'Docs');
+		expect(run('releases', '--site', 'Docs').stdout).toMatch(
+			/^ +2 .*2 pages: 1 changed, 1 new, 1 gone\n +1 .*2 pages: 0 changed, 2 new, 0 gone {2}The first\n$/
+		);
+		const diff = run('diff', '1', '2', '--site', 'Docs');
+		expect(diff.stdout).toContain('changed /a.html\n  - <title>A</title>');
+		expect(diff.stdout).toContain('removed /b.html');
+		expect(diff.stderr).toContain('3 pages differ.');
+		const one = run('diff', '1', '2', '--site', 'Docs', '--path', '/c.html', '--format', 'json');
+		expect(JSON.parse(one.stdout)).toMatchObject({ path: '/c.html', kind: 'added', gone: [] });
+		expect(run('rollback', '1', '--site', 'Docs').stderr).toContain(
+			'Release 3 serves what release 1 did: 1 page changed back, 1 came back, 1 left.'
+		);
+		expect(run('diff', '1', '3', '--site', 'Docs').stderr).toContain('Nothing differs.');
+		// The working copy stays as it is: releasing it again undoes the going back.
+		expect(run('release', '--site', 'Docs').stderr).toContain(
+			'Release 4 of "Docs": 2 pages, 1 changed, 1 new, 1 gone.'
+		);
+		expect(run('diff', '2', '4', '--site', 'Docs').stderr).toContain('Nothing differs.');
+		expect(run('releases', 'prune', '--site', 'Docs', '--keep', '2').stderr).toContain('Took away 2 releases.');
+		expect(run('diff', '1', '4', '--site', 'Docs')).toMatchObject({
+			status: 1,
+			stderr: expect.stringContaining('There is no release 1. There are 3 to 4.')
+		});
+		expect(run('rollback', '9', '--site', 'Docs').status).toBe(1);
+		expect(run('releases', 'prune', '--site', 'Docs', '--keep', '1').status).toBe(2);
 	});
 });
 

@@ -1,25 +1,57 @@
 import { runJob } from '$server/jobs/run';
-import { count, databaseOf, dbOption, printJson, progressBar, say, sayFaulty, withReader, type Verb } from '../common';
+import {
+	count,
+	databaseOf,
+	dbOption,
+	listed,
+	printJson,
+	progressBar,
+	say,
+	sayFaulty,
+	withReader,
+	type Verb
+} from '../common';
+
+interface Options {
+	readonly db?: string;
+	readonly site: string;
+	readonly note?: string;
+	readonly dryRun?: boolean;
+	readonly json?: boolean;
+}
 
 export const addRelease: Verb = (program) => {
 	program
 		.command('release')
-		.description('Renders every live page and makes that what the site serves, wholly or not at all.')
+		.description('Makes the working copy what the site serves, wholly or not at all.')
 		.requiredOption('--site <name>', 'the name of the site')
-		.option('--json', 'the release as JSON')
+		.option('--note <text>', 'what it is about; it stands in the list of releases')
+		.option('--dry-run', 'only say what would change')
+		.option('--json', 'the release, or what would change, as JSON')
 		.addOption(dbOption())
-		.action(async ({ site, json, ...options }: { site: string; json?: boolean; db?: string }) => {
+		.action(async ({ site, json, note, dryRun, ...options }: Options) => {
 			const { live } = await withReader(options, (store) => store.countPages(store.site(site).id));
-			const bar = progressBar('Rendering');
-			const release = await runJob(
-				'release',
-				{ db: databaseOf(options), site },
-				{ progress: (done) => bar.update(done, live) }
-			).finally(bar.stop);
-			if (json) printJson(release);
-			else {
-				say(`Release ${release.number} of "${site}": ${count(release.pages, 'page')}.`);
-				sayFaulty(release.faulty);
+			const bar = progressBar('Looking');
+			const progress = (done: number) => bar.update(done, live);
+			const input = { db: databaseOf(options), site };
+			if (dryRun) {
+				await runJob('refresh', input, { progress }).finally(bar.stop);
+				return withReader(options, (store) => {
+					const differing = store.state.differing(store.site(site).id, json ? -1 : 50);
+					if (json) return printJson(differing);
+					const { changed, added, removed, paths } = differing;
+					say(
+						`A release would change ${count(changed, 'page')}, add ${added} and take ${removed} away.${paths.length ? `\n${listed(paths, 50)}` : ''}`
+					);
+				});
 			}
+			const release = await runJob('release', { ...input, ...(note !== undefined && { note }) }, { progress }).finally(
+				bar.stop
+			);
+			if (json) return printJson(release);
+			say(
+				`Release ${release.number} of "${site}": ${count(release.pages, 'page')}, ${release.changed} changed, ${release.added} new, ${release.removed} gone.`
+			);
+			sayFaulty(release.faulty);
 		});
 };

@@ -1,4 +1,5 @@
 import { InvalidArgumentError } from 'commander';
+import { UserError } from '$server/errors';
 import { count, dbOption, print, printJson, say, withReader, withStore, type Verb } from '../common';
 
 interface Options {
@@ -11,11 +12,12 @@ export const addReleases: Verb = (program) => {
 	const releases = program
 		.command('releases')
 		.description('Lists the releases of a site, the newest first.')
-		.requiredOption('--site <name>', 'the name of the site')
+		.option('--site <name>', 'the name of the site')
 		.option('--json', 'the list as JSON')
 		.addOption(dbOption())
-		.action(({ site, json, ...options }: Options) =>
+		.action(({ site, json, ...options }: Partial<Options>) =>
 			withReader(options, (store) => {
+				if (site === undefined) throw new UserError('Name the site with --site.', 2);
 				const all = store.releases.history(store.site(site).id, Number.MAX_SAFE_INTEGER);
 				if (json) return printJson(all);
 				if (all.length === 0) return say(`Nothing of "${site}" is released yet.`);

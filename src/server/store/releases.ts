@@ -1,4 +1,5 @@
 import type { Recipe } from '$core';
+import { notFound } from '../errors';
 import { prepared, type Db } from './database';
 
 const SQL = {
@@ -49,6 +50,10 @@ const SQL = {
 			WHEN s.hash IS NULL THEN 2 ELSE head <> s.hash END
 		FROM temp.staged s WHERE page_state.page_id = s.page_id AND page_state.seen <> s.seen`,
 	left: `DELETE FROM leaving WHERE site_id = @site AND path IN (SELECT path FROM temp.staged WHERE hash IS NULL)`,
+	// What is released and belongs to no page, as after going back, leaves with the next release.
+	unowned: `INSERT OR IGNORE INTO leaving SELECT @site, s.path FROM temp.staged s WHERE s.hash IS NOT NULL
+		AND NOT EXISTS (SELECT 1 FROM page p WHERE p.site_id = @site AND p.path = s.path)`,
+	pageId: `SELECT id FROM page WHERE site_id = ? AND path = ?`,
 	prunable: `SELECT number FROM release WHERE site_id = @site AND number <= (SELECT max(number) FROM release WHERE site_id = @site) - @keep`,
 	dropIntervals: `DELETE FROM released WHERE site_id = @site AND until <= @oldest`,
 	dropReleases: `DELETE FROM release WHERE site_id = @site AND number < @oldest`,
@@ -95,6 +100,9 @@ export interface NewRelease {
 	readonly created: string;
 	readonly note?: string;
 }
+
+/** No revision at which a page was ever looked at. */
+const COMPARE = -2;
 
 /** Releases: numbered, never changed once made. A head stands from one release on until another replaces it. */
 export class ReleaseStore {
@@ -196,7 +204,32 @@ export class ReleaseStore {
 		this.run('compare').run();
 		this.run('settle').run();
 		this.run('left').run({ site });
+		this.run('unowned').run({ site });
 		return release;
+	}
+
+	/**
+	 * Makes a new release of an old one's heads. Throws when there is no such release, or it is the newest.
+	 */
+	goBack(release: NewRelease, to: number): Release {
+		const { site } = release;
+		const latest = this.latest(site);
+		if (!latest || to >= latest.number || !this.history(site, 1, to + 1).some(({ number }) => number === to))
+			throw notFound(
+				`There is no release ${to} to go back to.${latest ? ` The releases end with ${latest.number}, which is served now.` : ' Nothing is released yet.'}`
+			);
+		return this.make(release, this.stageOf(site, to, latest.number));
+	}
+
+	/** What stood in a release where something else, or nothing, stands now. */
+	private *stageOf(site: number, to: number, now: number): Generator<Staged> {
+		for (const { path, before } of this.between(site, to, now)) {
+			const page = (this.run('pageId').get(site, path) as { id: number } | undefined)?.id;
+			// The state of the page is of the working copy: whatever it is, it is compared with what is released now.
+			const known = page === undefined ? {} : { page, seen: COMPARE };
+			if (before === null) yield { path, hash: null, ...known };
+			else yield { ...(this.headIn(site, to, path) as ReleasedHead), ...known };
+		}
 	}
 
 	/**

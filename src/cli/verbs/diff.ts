@@ -1,0 +1,67 @@
+import { InvalidArgumentError, Option } from 'commander';
+import { differencesBetween, goBack, refuseReleases } from '$server/releases';
+import { count, dbOption, print, say, withReader, withStore, type Verb } from '../common';
+
+interface Options {
+	readonly db?: string;
+	readonly site: string;
+	readonly path?: string;
+	readonly format: 'text' | 'json';
+}
+
+export const addDiff: Verb = (program) => {
+	program
+		.command('diff')
+		.description('What differs between two releases, page by page and tag by tag.')
+		.argument('<from>', 'the number of a release', release)
+		.argument('<to>', 'the number of another', release)
+		.requiredOption('--site <name>', 'the name of the site')
+		.option('--path <path>', 'one page alone')
+		.addOption(
+			new Option('--format <format>', 'how it is written: json is one line for each page')
+				.choices(['text', 'json'])
+				.default('text')
+		)
+		.addOption(dbOption())
+		.action((from: number, to: number, { site, path, format, ...options }: Options) =>
+			withReader(options, (store) => {
+				const { id } = store.site(site);
+				refuseReleases(store, id, [from, to]);
+				let pages = 0;
+				for (const difference of differencesBetween(store, id, [from, to], path)) {
+					pages++;
+					if (format === 'json') print(`${JSON.stringify(difference)}\n`);
+					else {
+						print(`${difference.kind} ${difference.path}\n`);
+						for (const line of difference.gone) print(`  - ${line}\n`);
+						for (const line of difference.come) print(`  + ${line}\n`);
+					}
+				}
+				say(pages === 0 ? 'Nothing differs.' : `${count(pages, 'page differs', 'pages differ')}.`);
+			})
+		);
+};
+
+export const addRollback: Verb = (program) => {
+	program
+		.command('rollback')
+		.description('Makes a new release of what an old one served. The working copy stays as it is.')
+		.argument('<number>', 'the number of the release to go back to', release)
+		.requiredOption('--site <name>', 'the name of the site')
+		.option('--note <text>', 'why')
+		.addOption(dbOption())
+		.action((to: number, { site, note, ...options }: { db?: string; site: string; note?: string }) =>
+			withStore(options, (store) => {
+				const { number, changed, added, removed } = goBack(store, site, to, note);
+				say(
+					`Release ${number} serves what release ${to} did: ${count(changed, 'page')} changed back, ${added} came back, ${removed} left.`
+				);
+			})
+		);
+};
+
+function release(text: string): number {
+	const number = Number(text);
+	if (!Number.isInteger(number) || number < 1) throw new InvalidArgumentError('A release is a number from 1 on.');
+	return number;
+}

@@ -1,0 +1,52 @@
+import { UserError } from './errors';
+import type { Release, ReleaseStore } from './store/releases';
+import type { Store } from './store/store';
+
+/** What differs between two releases on one page: lines of markup, one tag each. */
+export interface PageDifference {
+	readonly path: string;
+	readonly kind: 'changed' | 'added' | 'removed';
+	/** Lines that stand only in the first, and only in the second. */
+	readonly gone: readonly string[];
+	readonly come: readonly string[];
+}
+
+/** Page by page, what differs between two releases; of one page alone when its path is given. */
+export function* differencesBetween(
+	store: Store,
+	site: number,
+	[from, to]: readonly [number, number],
+	only?: string
+): Generator<PageDifference> {
+	for (const { path, before, after } of store.releases.between(site, from, to)) {
+		if (only !== undefined && path !== only) continue;
+		const [was, is] = [linesOf(store.releases, before), linesOf(store.releases, after)];
+		yield {
+			path,
+			kind: before === null ? 'added' : after === null ? 'removed' : 'changed',
+			gone: was.filter((line) => !is.includes(line)),
+			come: is.filter((line) => !was.includes(line))
+		};
+	}
+}
+
+const linesOf = (releases: ReleaseStore, hash: string | null): string[] =>
+	hash === null ? [] : (releases.byHash(hash)?.html ?? '').split('\n').filter(Boolean);
+
+/** Throws a `UserError` that says which releases there are, when one of these is none. */
+export function refuseReleases(store: Store, site: number, numbers: readonly number[]) {
+	const all = new Set(store.releases.history(site, Number.MAX_SAFE_INTEGER).map(({ number }) => number));
+	const wrong = numbers.find((number) => !all.has(number));
+	if (wrong === undefined) return;
+	const known = [...all].sort((a, b) => a - b);
+	throw new UserError(
+		`There is no release ${wrong}. ${known.length === 0 ? 'Nothing is released yet.' : `There are ${known[0]} to ${known.at(-1)}.`}`
+	);
+}
+
+/** Makes a release of an old one's heads: what visitors see is as it was then, and the working copy stays as it is. */
+export function goBack(store: Store, name: string, to: number, note?: string): Release {
+	const { id, revision } = store.site(name);
+	const created = new Date().toISOString();
+	return store.releases.goBack({ site: id, revision, created, note: note ?? `Back to release ${to}` }, to);
+}
