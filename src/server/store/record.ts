@@ -23,7 +23,7 @@ const SQL = {
 	changes: `SELECT id, place, key, before, after FROM edit_change WHERE edit_id = ? ORDER BY id DESC`,
 	mark: `UPDATE edit SET is_back = @isBack WHERE id = @id`,
 	later: `SELECT e.id, e.made, e.author, e.what FROM edit_change c JOIN edit e ON e.id = c.edit_id
-		WHERE c.place = @place AND c.key = @key AND c.edit_id > @edit AND e.is_back = 0 AND e.takes_back IS NULL LIMIT 1`,
+		WHERE c.place = @place AND c.key = @key AND c.before IS NOT NULL AND c.edit_id > @edit AND e.is_back = 0 AND e.takes_back IS NULL LIMIT 1`,
 	forget: `DELETE FROM edit_change WHERE edit_id IN
 		(SELECT id FROM edit WHERE site_id = @site ORDER BY id DESC LIMIT -1 OFFSET @keep)`
 } as const;
@@ -153,12 +153,14 @@ export class RecordStore {
 		if (was && after !== null) return this.mergeBack(edit, { place, key, was, left: JSON.parse(after) as Row });
 		const now = this.rowAt(place, key);
 		const isThere = now !== undefined;
-		if (was && !isThere) return this.insert(place, was);
-		if (!was && isThere) {
-			this.refuseOvertaken(edit, place, key);
-			return this.prepare(`DELETE FROM ${place} WHERE ${whereKey(place)}`).run(keyOf(place, now));
+		if (was) {
+			// Another row stands there by now.
+			if (isThere) this.refuseOvertaken(edit, place, key, true);
+			return this.insert(place, was);
 		}
+		if (!isThere) return;
 		this.refuseOvertaken(edit, place, key);
+		this.prepare(`DELETE FROM ${place} WHERE ${whereKey(place)}`).run(keyOf(place, now));
 	}
 
 	private mergeBack(edit: number, { place, key, was, left }: { place: Place; key: string; was: Row; left: Row }) {

@@ -79,7 +79,8 @@ CREATE TABLE edit_change (
 	after TEXT
 ) STRICT;
 CREATE INDEX edit_change_by_edit ON edit_change (edit_id);
-CREATE INDEX edit_change_by_row ON edit_change (place, key);
+-- Rows that an edit found there; those that it made are found by the edit.
+CREATE INDEX edit_change_by_row ON edit_change (place, key) WHERE before IS NOT NULL;
 
 -- The edit that is being made, while it is: rows that change are noted for it.
 CREATE TABLE editing (
@@ -198,7 +199,8 @@ CREATE TRIGGER page_changes AFTER UPDATE ON page
 	UPDATE page_state SET type = NEW.type, seen = -1, touched = (SELECT revision FROM site WHERE id = NEW.site_id) WHERE page_id = NEW.id;
 END;
 CREATE TRIGGER body_comes AFTER INSERT ON page_body BEGIN
-	UPDATE page_state SET seen = -1, touched = (SELECT revision FROM site WHERE id = page_state.site_id) WHERE page_id = NEW.page_id;
+	UPDATE page_state SET seen = -1, touched = (SELECT revision FROM site WHERE id = page_state.site_id)
+		WHERE page_id = NEW.page_id AND seen >= 0;
 END;
 CREATE TRIGGER body_changes AFTER UPDATE OF body ON page_body WHEN OLD.body <> NEW.body BEGIN
 	UPDATE page_state SET seen = -1, touched = (SELECT revision FROM site WHERE id = page_state.site_id) WHERE page_id = NEW.page_id;
