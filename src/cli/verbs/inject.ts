@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { UserError } from '$server/errors';
-import { keysOfHead } from '$server/files/written';
+import { WrittenNotes } from '$server/files/written';
 import { injectFolder, type InjectOptions, type InjectSummary } from '$server/files/injectFolder';
 import { Library } from '$server/pictures/library';
 import { manifestOf } from '$server/pictures/manifest';
@@ -36,7 +36,8 @@ export const addInject: Verb = (program) => {
 				throw new UserError('Name a folder for the copy with --out, or say --in-place.', 2);
 			await withStore(db === undefined ? {} : { db }, async (store) => {
 				const bar = progressBar('Writing');
-				const named: Named = { files: new Set(), recipes: new Map(), manifest: false, written: new Map() };
+				const written = dryRun ? undefined : new WrittenNotes(store, store.site(site).id);
+				const named: Named = { files: new Set(), recipes: new Map(), manifest: false, written };
 				const headOf = headsOf(store, site, named);
 				const summary = injectFolder({ folder, out, dryRun, headOf, progress: bar.update });
 				bar.stop();
@@ -54,8 +55,8 @@ interface Named {
 	readonly files: Set<string>;
 	readonly recipes: Map<string, Recipe>;
 	manifest: boolean;
-	/** The keys of what is written, by page. */
-	readonly written: Map<string, string[]>;
+	/** Undefined when nothing is written. */
+	readonly written: WrittenNotes | undefined;
 }
 
 /** Notes in `named` what the heads name. */
@@ -76,7 +77,7 @@ function headsOf(store: Store, name: string, named: Named): InjectOptions['headO
 			for (const item of typeof value === 'object' ? value : [])
 				if (typeof item === 'object' && 'recipe' in item && item.recipe)
 					named.recipes.set(item.src.slice(MEDIA_PATH.length), item.recipe);
-		named.written.set(path, keysOfHead(head));
+		named.written?.add(path, head);
 		const leftOut = traces.filter(
 			(trace) => trace.winner < 0 && trace.steps.some((step) => step.outcome.kind === 'left-out')
 		);
@@ -93,10 +94,8 @@ async function bringAlong(store: Store, name: string, folder: string, named: Nam
 		writeFileSync(join(folder, MANIFEST_PATH), `${JSON.stringify(manifest.content, null, 2)}\n`);
 		for (const file of manifest.files) named.files.add(file);
 	}
-	store.transaction(() => {
-		store.saveRecipes(stored.id, named.recipes, new Date().toISOString());
-		for (const [path, keys] of named.written) store.noteWritten(stored.id, path, keys);
-	});
+	store.transaction(() => store.saveRecipes(stored.id, named.recipes, new Date().toISOString()));
+	named.written?.flush();
 	return library.copyInto(folder, named.files);
 }
 

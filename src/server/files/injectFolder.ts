@@ -7,9 +7,9 @@ import {
 	symlinkSync,
 	readlinkSync,
 	writeFileSync,
-	rmSync,
-	existsSync
+	rmSync
 } from 'node:fs';
+import { randomUUID } from 'node:crypto';
 import { dirname, isAbsolute, join, resolve } from 'node:path';
 import { injectHead, isXhtml, managedBy, renderLines, type Head, type Page } from '$core';
 import { UserError } from '../errors';
@@ -122,8 +122,8 @@ function copyLink(entry: FolderEntry, to: string, target: string) {
 /** Writes beside and renames, so that a file is never half there; never through a link that stands in its place. */
 function writeWhole(to: string, content: Buffer, target: string) {
 	makeFolderOf(to, target);
-	const beside = `${to}.kephalon-new`;
-	if (existsSync(beside)) rmSync(beside);
+	// A name that no file of the user's has.
+	const beside = join(dirname(to), `.kephalon-${randomUUID()}`);
 	writeFileSync(beside, content, { flag: 'wx' });
 	renameSync(beside, to);
 }

@@ -14,8 +14,31 @@ const keyOf = (name: string, value: string) =>
 		.slice(0, 12);
 
 /** The keys of all that a head writes. */
-export const keysOfHead = (head: Head): string[] =>
+const keysOfHead = (head: Head): string[] =>
 	head.tags.map(({ tag, value }) => keyOf(tag.place === 'title' ? 'title' : tag.key, value));
+
+/** Notes what is written into files, some hundred pages at a time. */
+export class WrittenNotes {
+	private readonly waiting: [path: string, keys: readonly string[]][] = [];
+
+	constructor(
+		private readonly store: Store,
+		private readonly site: number
+	) {}
+
+	add(path: string, head: Head) {
+		if (this.waiting.push([path, keysOfHead(head)]) >= AT_ONCE) this.flush();
+	}
+
+	flush() {
+		this.store.transaction(() => {
+			for (const [path, keys] of this.waiting) this.store.noteWritten(this.site, path, keys);
+		});
+		this.waiting.length = 0;
+	}
+}
+
+const AT_ONCE = 500;
 
 /**
  * A page as its author left it. Where the file holds tags that were written into it, what had been found before stands

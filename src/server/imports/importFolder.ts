@@ -9,7 +9,6 @@ import {
 	parseUrl,
 	readPage,
 	type Picture,
-	type PictureMention,
 	type Site
 } from '$core';
 import { makeImport } from '../edits/edit';
@@ -19,6 +18,7 @@ import type { FoundPage, Store } from '../store/store';
 import { decodeFile } from '../files/encoding';
 import { fileOfPath, isHtmlName, openFolder, pathOfFile, walkFolder, type FolderEntry } from '../files/folder';
 import { asAuthored } from '../files/written';
+import { mentionsIn, Staging, type ReadPage } from './staging';
 import { Library } from '../pictures/library';
 import { MAX_BYTES } from '../pictures/takePicture';
 import { readPictureFacts } from '../files/pictureFacts';
@@ -55,31 +55,30 @@ export async function importFolder(store: Store, options: ImportOptions): Promis
 		throw new UserError(
 			`${options.folder} holds no HTML file (.html, .htm, .xhtml). Name the folder that the site is served from.`
 		);
-	const reading = readPages(entries, options);
-	if (reading.pages.length === 0)
-		throw new UserError(
-			`None of the ${entries.length} files in ${options.folder} could be read as a page. The first: ${entries[0]!.path}, ${reading.skipped[0]?.why}.`
-		);
-	const pictures = await readPictures(top, reading.pages, new Library(store), options.fetcher);
-	// What is not there cannot stand on a card.
-	const gone = new Set(pictures.missing.map((picture) => picture.path));
-	const retired = save(
-		store,
-		options,
-		base,
-		reading.pages.map((page) => withoutPictures(page, gone)),
-		pictures.known
-	);
-	const warnings = isLocalAddress(base)
-		? [`The base address ${base} leads to this machine or network: no reader of links outside can follow it.`]
-		: [];
-	return {
-		read: reading.pages.length,
-		pictures: pictures.known.length,
-		skipped: [...reading.skipped, ...pictures.missing],
-		retired,
-		warnings
-	};
+	const staging = new Staging();
+	try {
+		const skipped = readPages(entries, options, staging);
+		if (staging.paths.length === 0)
+			throw new UserError(
+				`None of the ${entries.length} files in ${options.folder} could be read as a page. The first: ${entries[0]!.path}, ${skipped[0]?.why}.`
+			);
+		const pictures = await readPictures(top, staging, new Library(store), options.fetcher);
+		// What is not there cannot stand on a card.
+		const gone = new Set(pictures.missing.map((picture) => picture.path));
+		const retired = save(store, options, base, staging, pictures.known, gone);
+		const warnings = isLocalAddress(base)
+			? [`The base address ${base} leads to this machine or network: no reader of links outside can follow it.`]
+			: [];
+		return {
+			read: staging.paths.length,
+			pictures: pictures.known.length,
+			skipped: [...skipped, ...pictures.missing],
+			retired,
+			warnings
+		};
+	} finally {
+		staging.close();
+	}
 }
 
 function checkBase(base: string): string {
@@ -89,12 +88,12 @@ function checkBase(base: string): string {
 	throw new UserError(`The base address "${base}" is not an absolute http or https address.${guess}`, 2);
 }
 
-function readPages(entries: readonly FolderEntry[], { types, progress }: ImportOptions) {
+/** Reads the files into the staging; gives those that are no pages, with the reasons. */
+function readPages(entries: readonly FolderEntry[], { types, progress }: ImportOptions, staging: Staging) {
 	const matchers = types.map(({ pattern, type }) => ({
 		fits: picomatch(pattern, { basename: !pattern.includes('/') }),
 		type
 	}));
-	const pages: ReadPage[] = [];
 	const skipped: { path: string; why: string }[] = [];
 	/** The file of each path so far. */
 	const taken = new Map<string, string>();
@@ -105,24 +104,11 @@ function readPages(entries: readonly FolderEntry[], { types, progress }: ImportO
 		else if (double) skipped.push({ path: entry.path, why: `served at ${read.path}, as ${double} is` });
 		else {
 			taken.set(read.path, entry.path);
-			pages.push({ ...read, type: matchers.find(({ fits }) => fits(entry.path))?.type });
+			staging.put({ ...read, type: matchers.find(({ fits }) => fits(entry.path))?.type });
 		}
 		progress?.(index + 1, entries.length);
 	});
-	return { pages: withSummaries(pages), skipped };
-}
-
-/** A page before its summary is chosen among its paragraphs. */
-type ReadPage = FoundPage & { readonly paragraphs: readonly string[] };
-
-/** The first paragraph of each page that does not stand on several others too: those are part of the frame. */
-function withSummaries(pages: readonly ReadPage[]): FoundPage[] {
-	const uses = new Map<string, number>();
-	for (const page of pages) for (const text of page.paragraphs) uses.set(text, (uses.get(text) ?? 0) + 1);
-	return pages.map(({ paragraphs, ...page }) => {
-		const summary = paragraphs.find((text) => (uses.get(text) as number) < FRAME_LEAST);
-		return { ...page, fields: { ...page.fields, ...(summary && { summary }) } };
-	});
+	return skipped;
 }
 
 /** The page of a file, or the reason why it is none. */
@@ -174,25 +160,15 @@ function sitePath(src: string, page: string): string | undefined {
 	return url?.host === 'site.invalid' && url.protocol === 'https:' ? url.pathname : undefined;
 }
 
-const mentionsIn = (page: FoundPage) => (page.fields.pictures ?? []) as readonly PictureMention[];
-
 /** The facts of every picture that the pages mention and the folder holds; how often each stands is counted. */
-async function readPictures(
-	top: string,
-	pages: readonly FoundPage[],
-	library: Library,
-	fetcher: GuardedFetcher | undefined
-) {
-	const uses = new Map<string, number>();
-	for (const page of pages)
-		for (const src of new Set(mentionsIn(page).map((mention) => mention.src))) uses.set(src, (uses.get(src) ?? 0) + 1);
+async function readPictures(top: string, staging: Staging, library: Library, fetcher: GuardedFetcher | undefined) {
 	const known: Picture[] = [];
 	const missing: { path: string; why: string }[] = [];
-	for (const [src, count] of uses) {
+	for (const [src, count] of staging.pictures) {
 		const isLocal = src.startsWith('/');
 		if (!isLocal && !fetcher) continue;
 		const facts = await (isLocal ? factsInFolder(top, src, library) : factsAt(src, fetcher as GuardedFetcher, library));
-		const repeated = count >= FRAME_LEAST && count >= pages.length * FRAME_SHARE;
+		const repeated = count >= FRAME_LEAST && count >= staging.paths.length * FRAME_SHARE;
 		if (typeof facts !== 'string')
 			known.push({ src, ...facts, ...(repeated && { repeated: count }), ...(isMark(src) && { mark: true }) });
 		else missing.push({ path: src, why: `a picture on ${count} ${count === 1 ? 'page' : 'pages'}: ${facts}` });
@@ -248,21 +224,23 @@ function save(
 	store: Store,
 	{ site: name, types }: ImportOptions,
 	base: string,
-	pages: readonly FoundPage[],
-	pictures: readonly Picture[]
+	staging: Staging,
+	pictures: readonly Picture[],
+	gone: ReadonlySet<string>
 ): string[] {
-	const fresh: Site = { name, base, languages: [usualLanguage(pages)], separator: '·', fields: {}, rules: [] };
-	const what = { from: 'folder', pages: pages.length, pictures: pictures.length };
+	const fresh: Site = { name, base, languages: [staging.usualLanguage()], separator: '·', fields: {}, rules: [] };
+	const what = { from: 'folder', pages: staging.paths.length, pictures: pictures.length };
 	return makeImport(store, fresh, { origin: 'command', kind: 'import', what }, ({ id, site }) => {
 		store.saveSite({ ...site, base });
 		for (const type of new Set(['page', ...types.map((one) => one.type)])) store.ensureType(id, type);
-		for (const page of pages) store.refreshPage(id, asAuthored(store, id, page));
+		for (const page of staging.pages(FRAME_LEAST))
+			store.refreshPage(id, asAuthored(store, id, withoutPictures(page, gone)));
 		store.savePictures(
 			id,
 			pictures.map((picture) => ({ ...picture, ...setByHand(store.picture(id, picture.src)) }))
 		);
 		store.saveFrames(id, countFrames(store.foundOfPages(id), site.languages[0] as string));
-		return store.retirePages(id, new Set(pages.map((page) => page.path)));
+		return store.retirePages(id, new Set(staging.paths));
 	}).result;
 }
 
@@ -270,11 +248,4 @@ function save(
 function setByHand({ focus, cuts, alt, alts, name }: Partial<Picture> = {}): Partial<Picture> {
 	const given = Object.entries({ focus, cuts, alt, alts, name }).filter(([, value]) => value !== undefined);
 	return Object.fromEntries(given) as Partial<Picture>;
-}
-
-/** The language most pages are in. */
-function usualLanguage(pages: readonly FoundPage[]): string {
-	const counts = new Map<string, number>();
-	for (const { language } of pages) if (language) counts.set(language, (counts.get(language) ?? 0) + 1);
-	return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'en';
 }

@@ -33,6 +33,8 @@ export interface Jobs {
 	compose: { input: ComposeTask; output: Composed };
 	/** One share picture as it would be; nothing is kept of it but its file. */
 	draw: { input: { db: string; recipe: Recipe }; output: string };
+	/** Takes out of the library what nothing names any more; gives how many files. */
+	sweep: { input: { db: string }; output: number };
 	/** The file of a name in the library, made now if it can be; undefined when there is no such picture. */
 	media: { input: { db: string; name: string }; output: string | undefined };
 }
@@ -115,6 +117,14 @@ export const JOBS = {
 		}
 	},
 	compose,
+	sweep({ db }) {
+		const store = new Store(db);
+		try {
+			return new Library(store).sweep();
+		} finally {
+			store.close();
+		}
+	},
 	async media({ db, name }) {
 		const store = new Store(db, { readonly: true });
 		try {

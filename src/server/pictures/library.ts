@@ -22,6 +22,7 @@ import {
 	type Recipe
 } from '$core';
 import { makeEdit } from '../edits/edit';
+import { patiently } from '../store/patiently';
 import type { Store } from '../store/store';
 import { writeCut, writeIcon } from './cuts';
 import { drawShare } from './draw';
@@ -49,12 +50,15 @@ export class Library {
 		const { file, facts } = await this.keep(bytes);
 		const src = MEDIA_PATH + file;
 		const edit = { origin: 'bench', kind: 'picture', what: { src, ...(name && { name }) } } as const;
-		return makeEdit(this.store, site, edit, ({ id }) => {
-			// What was set for it when it came before stays.
-			const picture: Picture = { ...facts, ...(name && { name }), ...this.store.picture(id, src), src };
-			this.store.savePictures(id, [picture]);
-			return picture;
-		}).result;
+		const made = await patiently(() =>
+			makeEdit(this.store, site, edit, ({ id }) => {
+				// What was set for it when it came before stays.
+				const picture: Picture = { ...facts, ...(name && { name }), ...this.store.picture(id, src), src };
+				this.store.savePictures(id, [picture]);
+				return picture;
+			})
+		);
+		return made.result;
 	}
 
 	/**
@@ -75,7 +79,7 @@ export class Library {
 		const taken = await takePicture(bytes);
 		const file = `${hashOf(taken.bytes)}.${taken.extension}`;
 		this.write(file, taken.bytes);
-		this.store.transaction(() => this.store.saveTaken(original, file, taken.facts));
+		await patiently(() => this.store.transaction(() => this.store.saveTaken(original, file, taken.facts)));
 		return { file, facts: taken.facts };
 	}
 

@@ -145,6 +145,7 @@ export function explain(error: unknown, file: string): unknown {
 	if (other !== undefined && !resolve(file).startsWith(resolve(other)))
 		return Object.hasOwn(FILE_SENTENCES, code) ? new UserError(`${other} ${FILE_SENTENCES[code]}`) : error;
 	const known = Object.keys(SENTENCES).find((name) => code === name || code.startsWith(`${name}_`));
-	if (known) return new UserError(`The database ${file} ${SENTENCES[known]}`);
+	const isBusy = known === 'SQLITE_BUSY' || known === 'SQLITE_LOCKED';
+	if (known) return new UserError(`The database ${file} ${SENTENCES[known]}`, 1, isBusy ? 503 : 422);
 	return code === 'ENOSPC' ? new UserError('The disk is full. Free some space and try again.') : error;
 }

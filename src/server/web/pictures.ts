@@ -4,6 +4,7 @@ import { makeEdit } from '../edits/edit';
 import { freshen } from '../jobs/freshen';
 import { runJob } from '../jobs/run';
 import type { PictureUse, PictureUses } from '../jobs/uses';
+import { patiently } from '../store/patiently';
 import type { Store } from '../store/store';
 
 /** What was counted last for each site, and at which revision of its working copy. */
@@ -39,7 +40,9 @@ export async function removePicture(store: Store, name: string, src: string) {
 		throw new UserError(
 			`Release ${release.number} still shows it on ${shown}. Release what you have, then take it out.`
 		);
-	makeEdit(store, name, { origin: 'bench', kind: 'picture', what: { src, do: 'remove' } }, ({ id }) =>
-		store.removePicture(id, src)
+	await patiently(() =>
+		makeEdit(store, name, { origin: 'bench', kind: 'picture', what: { src, do: 'remove' } }, ({ id }) =>
+			store.removePicture(id, src)
+		)
 	);
 }

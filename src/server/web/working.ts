@@ -1,10 +1,12 @@
 import { UserError } from '../errors';
-import { stopJobs } from '../jobs/run';
+import { runJob, stopJobs } from '../jobs/run';
 import { log } from '../log';
-import { Library } from '../pictures/library';
 import { Store } from '../store/store';
 
 let store: Store | undefined;
+
+/** A connection of the thread that answers waits no longer (milliseconds) for another writer: see `patiently`. */
+const PATIENCE = 20;
 
 /** What nothing names any more is taken out of the library this often (milliseconds). */
 const SWEEP_EVERY = 3_600_000;
@@ -14,21 +16,16 @@ export function openStore(): Store {
 	const file = process.env.KEPHALON_DB;
 	if (!file) throw new UserError('No database is named. Start the web application with the kephalon command.');
 	if (store) return store;
-	store = new Store(file);
-	const library = new Library(store);
-	sweep(library);
-	setInterval(() => sweep(library), SWEEP_EVERY).unref();
+	store = new Store(file, { patience: PATIENCE });
+	sweep(file);
+	setInterval(() => sweep(file), SWEEP_EVERY).unref();
 	process.once('kephalon:end' as 'exit', (ends: unknown) => (ends as Promise<unknown>[]).push(end()));
 	return store;
 }
 
 /** An error of a timer ends in the log, not in the end of the process. */
-function sweep(library: Library) {
-	try {
-		library.sweep();
-	} catch (error) {
-		log.error(error, 'The library could not be swept');
-	}
+function sweep(db: string) {
+	runJob('sweep', { db }).catch((error: unknown) => log.error(error, 'The library could not be swept'));
 }
 
 async function end() {

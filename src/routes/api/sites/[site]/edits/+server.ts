@@ -1,6 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { takeBack, type WhichEdit } from '$server/edits/takeBack';
 import { UserError } from '$server/errors';
+import { patiently } from '$server/store/patiently';
 import { answering, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
@@ -25,6 +26,8 @@ export const POST: RequestHandler = ({ params, request }) =>
 		const { takeBack: which } = await readRecord(request);
 		if (which !== 'last' && which !== 'again' && !Number.isInteger(which))
 			throw new UserError('Say which edit to take back: its number, "last", or "again" for the one taken back last.');
-		const { result, revision, edit } = takeBack(openStore(), params.site, which as WhichEdit, 'bench');
+		const { result, revision, edit } = await patiently(() =>
+			takeBack(openStore(), params.site, which as WhichEdit, 'bench')
+		);
 		return json({ revision, edit, ...result });
 	});

@@ -1,6 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { actOnPage, readPageAction } from '$server/edits/pages';
 import { readBenchData } from '$server/web/benchData';
+import { patiently } from '$server/store/patiently';
 import { answering, problem, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
@@ -9,7 +10,7 @@ import type { RequestHandler } from './$types';
 export const POST: RequestHandler = ({ params, request }) =>
 	answering(async () => {
 		const action = readPageAction(await readRecord(request));
-		const { result, revision } = actOnPage(openStore(), params.site, action, 'bench');
+		const { result, revision } = await patiently(() => actOnPage(openStore(), params.site, action, 'bench'));
 		return json({ path: result, revision });
 	});
 

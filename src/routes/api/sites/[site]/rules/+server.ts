@@ -1,5 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { keepRule, readEdit, RefusedRule } from '$server/edits/rules';
+import { patiently } from '$server/store/patiently';
 import { answering, problem, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
@@ -12,7 +13,10 @@ export const PUT: RequestHandler = ({ params, request }) =>
 	answering(async () => {
 		const { expected, ...data } = await readRecord(request);
 		try {
-			const { edit, revision } = keepRule(openStore(), params.site, readEdit(data), { expected, origin: 'bench' });
+			const wanted = readEdit(data);
+			const { edit, revision } = await patiently(() =>
+				keepRule(openStore(), params.site, wanted, { expected, origin: 'bench' })
+			);
 			return json({ revision, edit });
 		} catch (error) {
 			if (error instanceof RefusedRule) return problem(422, 'Refused', error.message, { issues: error.issues });

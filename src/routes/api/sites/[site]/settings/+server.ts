@@ -1,5 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { keepSettings, readSettingsEdit } from '$server/edits/settings';
+import { patiently } from '$server/store/patiently';
 import { answering, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
@@ -8,6 +9,6 @@ import type { RequestHandler } from './$types';
 export const PATCH: RequestHandler = ({ params, request }) =>
 	answering(async () => {
 		const change = readSettingsEdit(await readRecord(request));
-		const { edit, revision } = keepSettings(openStore(), params.site, change, 'bench');
+		const { edit, revision } = await patiently(() => keepSettings(openStore(), params.site, change, 'bench'));
 		return json({ revision, edit });
 	});

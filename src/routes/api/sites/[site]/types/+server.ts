@@ -1,6 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { STARTING_SETS, type ContentType } from '$core';
 import { makeEdit } from '$server/edits/edit';
+import { patiently } from '$server/store/patiently';
 import { answering, problem, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
@@ -19,22 +20,24 @@ export const POST: RequestHandler = ({ params, request }) =>
 		const chosen = STARTING_SETS.find((one) => one.name === set);
 		if (set !== undefined && !chosen) return problem(422, 'Refused', `There is no starting set "${set}".`);
 		const store = openStore();
-		makeEdit(
-			store,
-			params.site,
-			{ origin: 'bench', kind: 'type', what: { name, ...(set && { set }) } },
-			({ id, types }) => {
-				const known = types.find((type) => type.name === name);
-				const type: ContentType = known ?? { name, label: name, fields: [], rules: [] };
-				const names = new Set(type.fields.map((field) => field.name));
-				const tags = new Set(chosen?.rules.map((rule) => rule.tag));
-				store.saveType(id, {
-					...type,
-					...(chosen && { kind: chosen.kind }),
-					fields: [...type.fields, ...(chosen?.fields ?? []).filter((field) => !names.has(field.name))],
-					rules: [...type.rules.filter((rule) => rule.language || !tags.has(rule.tag)), ...(chosen?.rules ?? [])]
-				});
-			}
+		await patiently(() =>
+			makeEdit(
+				store,
+				params.site,
+				{ origin: 'bench', kind: 'type', what: { name, ...(set && { set }) } },
+				({ id, types }) => {
+					const known = types.find((type) => type.name === name);
+					const type: ContentType = known ?? { name, label: name, fields: [], rules: [] };
+					const names = new Set(type.fields.map((field) => field.name));
+					const tags = new Set(chosen?.rules.map((rule) => rule.tag));
+					store.saveType(id, {
+						...type,
+						...(chosen && { kind: chosen.kind }),
+						fields: [...type.fields, ...(chosen?.fields ?? []).filter((field) => !names.has(field.name))],
+						rules: [...type.rules.filter((rule) => rule.language || !tags.has(rule.tag)), ...(chosen?.rules ?? [])]
+					});
+				}
+			)
 		);
 		return json({ name });
 	});
