@@ -392,6 +392,37 @@ describe('render', () => {
 	});
 });
 
+describe('what authors wrote', () => {
+	test('is counted when it comes in, and listed when it goes out of a file', () => {
+		const said =
+			'<meta name="description" content="Said by hand, &quot;so&quot;"><meta property="og:title" content="Old">';
+		write('site/a.html', page('A').replace('</head>', `${said}</head>`));
+		write('site/b.html', page('B'));
+		expect(importSite().stderr).toContain('description on 1 page');
+		const store = new Store(db);
+		const { id } = store.site('Docs');
+		store.saveSite({ ...store.site('Docs').site, foundPolicy: { all: 'never' } });
+		const say = (to: Store, template: string) =>
+			to.setRule(id, { layer: 'site' }, 'description', undefined, { kind: 'template', template });
+		say(store, 'From a template');
+		store.close();
+		const report = join(work, 'gone.csv');
+		const { stderr } = run('inject', 'site', '--in-place', '--site', 'Docs', '--report', report);
+		expect(stderr).toMatch(/Went out of the files.*\n {2}description on 1 page\n {2}og:title on 1 page/);
+		expect(readFileSync(report, 'utf8').split('\r\n')).toEqual([
+			'"path","tag","was","now"',
+			'"/a.html","description","Said by hand, ""so""","From a template"',
+			'"/a.html","og:title","Old","A"',
+			''
+		]);
+		// What Kephalon wrote itself is nobody's loss when it changes.
+		const again = new Store(db);
+		say(again, 'Another');
+		again.close();
+		expect(run('inject', 'site', '--in-place', '--site', 'Docs').stderr).not.toContain('Went out');
+	});
+});
+
 describe('releases', () => {
 	test('are told before they are made, listed, compared, gone back to and pruned', () => {
 		write('site/a.html', page('A'));

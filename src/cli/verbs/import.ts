@@ -71,9 +71,14 @@ async function fromFolder(
 	else describe(summary, site);
 }
 
-function describe({ read, pictures, skipped, retired, warnings }: ImportSummary, site: string) {
+function describe({ read, pictures, found, skipped, retired, warnings }: ImportSummary, site: string) {
 	for (const warning of warnings) say(warning);
 	say(`Read ${count(read, 'page')} and ${count(pictures, 'picture')} into "${site}".`);
+	const tags = Object.entries(found).sort(([, a], [, b]) => b - a);
+	if (tags.length)
+		say(
+			`What the pages say themselves is kept:\n${listed(tags.map(([tag, pages]) => `${tag} on ${count(pages, 'page')}`))}`
+		);
 	if (skipped.length) say(`Skipped ${skipped.length}:\n${listed(skipped.map(({ path, why }) => `${path}: ${why}`))}`);
 	if (retired.length) say(`No longer in the folder, set to draft: ${retired.length}\n${listed(retired)}`);
 }

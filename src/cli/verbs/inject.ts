@@ -1,8 +1,8 @@
-import { writeFileSync } from 'node:fs';
+import { closeSync, openSync, writeFileSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
 import { UserError } from '$server/errors';
-import { WrittenNotes } from '$server/files/written';
-import { injectFolder, type InjectOptions, type InjectSummary } from '$server/files/injectFolder';
+import { wasWritten, WrittenNotes } from '$server/files/written';
+import { injectFolder, type GoneValue, type InjectOptions, type InjectSummary } from '$server/files/injectFolder';
 import { Library } from '$server/pictures/library';
 import { manifestOf } from '$server/pictures/manifest';
 import { MANIFEST_PATH, MEDIA_PATH, normaliseBase, type Recipe } from '$core';
@@ -17,6 +17,7 @@ interface Options {
 	out?: string;
 	inPlace?: boolean;
 	dryRun?: boolean;
+	report?: string;
 	json?: boolean;
 }
 
@@ -29,9 +30,10 @@ export const addInject: Verb = (program) => {
 		.option('--out <folder>', 'where the copy goes')
 		.option('--in-place', 'write over the files of the folder itself')
 		.option('--dry-run', 'only say what would change')
+		.option('--report <file>', 'lists each value that an author wrote and that goes out of a file, as CSV')
 		.option('--json', 'the summary as JSON')
 		.addOption(dbOption())
-		.action(async (folder: string, { site, out, inPlace, dryRun = false, json, db }: Options) => {
+		.action(async (folder: string, { site, out, inPlace, dryRun = false, report, json, db }: Options) => {
 			if ((out === undefined) === !inPlace)
 				throw new UserError('Name a folder for the copy with --out, or say --in-place.', 2);
 			await withStore(db === undefined ? {} : { db }, async (store) => {
@@ -39,8 +41,13 @@ export const addInject: Verb = (program) => {
 				const written = dryRun ? undefined : new WrittenNotes(store, store.site(site).id);
 				const named: Named = { files: new Set(), recipes: new Map(), manifest: false, written };
 				const headOf = headsOf(store, site, named);
-				const summary = injectFolder({ folder, out, dryRun, headOf, progress: bar.update });
+				const list = report === undefined ? undefined : openReport(report);
+				const summary = injectFolder({
+					...{ folder, out, dryRun, headOf, progress: bar.update },
+					...(list && { onGone: list.add })
+				});
 				bar.stop();
+				list?.close();
 				const pictures = dryRun ? 0 : await bringAlong(store, site, out ?? folder, named);
 				const faulty = faultyRules(store, store.site(site));
 				if (json) return printJson({ ...summary, pictures, faulty });
@@ -49,6 +56,18 @@ export const addInject: Verb = (program) => {
 			});
 		});
 };
+
+/** A CSV file (RFC 4180), a row for each value. */
+function openReport(file: string) {
+	const handle = openSync(file, 'w');
+	const row = (cells: readonly string[]) =>
+		writeSync(handle, `${cells.map((cell) => `"${cell.replaceAll('"', '""')}"`).join(',')}\r\n`);
+	row(['path', 'tag', 'was', 'now']);
+	return {
+		add: ({ path, tag, value, now = '' }: GoneValue) => void row([path, tag, value, now]),
+		close: () => closeSync(handle)
+	};
+}
 
 /** What heads name that Kephalon makes: files of the library, what share pictures are drawn from, the web manifest. */
 interface Named {
@@ -77,11 +96,12 @@ function headsOf(store: Store, name: string, named: Named): InjectOptions['headO
 			for (const item of typeof value === 'object' ? value : [])
 				if (typeof item === 'object' && 'recipe' in item && item.recipe)
 					named.recipes.set(item.src.slice(MEDIA_PATH.length), item.recipe);
+		const wasOurs = wasWritten(store, stored.id, path);
 		named.written?.add(path, head);
 		const leftOut = traces.filter(
 			(trace) => trace.winner < 0 && trace.steps.some((step) => step.outcome.kind === 'left-out')
 		);
-		return { page, head, leftOut: leftOut.map((trace) => trace.tag) };
+		return { page, head, leftOut: leftOut.map((trace) => trace.tag), wasOurs };
 	};
 }
 
@@ -100,13 +120,18 @@ async function bringAlong(store: Store, name: string, folder: string, named: Nam
 }
 
 function describe(
-	{ changed, unchanged, unknown, copied, skipped, pictures }: InjectSummary & { readonly pictures: number },
+	{ gone, changed, unchanged, unknown, copied, skipped, pictures }: InjectSummary & { readonly pictures: number },
 	dryRun: boolean
 ) {
 	say(
 		`${dryRun ? 'Would write' : 'Wrote'} the head of ${count(changed.length, 'page')}; ${count(unchanged, 'page')} had it already; ${count(copied, 'other file')}${dryRun ? '.' : ' copied.'}`
 	);
 	if (pictures > 0) say(`Copied ${count(pictures, 'picture')} of the library into media/.`);
+	const tags = Object.entries(gone).sort(([, a], [, b]) => b - a);
+	if (tags.length)
+		say(
+			`${dryRun ? 'Would go' : 'Went'} out of the files, as their authors wrote them (--report FILE lists each):\n${listed(tags.map(([tag, pages]) => `${tag} on ${count(pages, 'page')}`))}`
+		);
 	if (dryRun && changed.length) say(listed(changed));
 	if (unknown.length)
 		say(`Left as they are: ${unknown.length}\n${listed(unknown.map(({ path, why }) => `${path}: ${why}`))}`);

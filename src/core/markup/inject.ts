@@ -1,7 +1,8 @@
 import { parse } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { Head } from '../resolve/head';
-import { attribute, elementsOf } from './readPage';
+import type { FoundTag } from '../model';
+import { attribute, elementsOf, foundTag } from './readPage';
 import { hideSelfClosed } from './xhtml';
 
 /** Open Graph vocabularies: a name that begins with one of these belongs to the family as a whole. */
@@ -49,22 +50,43 @@ export function injectHead(
 	source: string,
 	lines: readonly string[],
 	isManaged: (name: string) => boolean,
-	xhtml: boolean
+	xhtml: boolean,
+	/** Told of each tag that goes, but for those that come again as they were. */
+	gone: (tag: FoundTag) => void = () => undefined
 ): string {
 	const document = parse(xhtml ? hideSelfClosed(source) : source, { sourceCodeLocationInfo: true });
-	const elements = [...elementsOf(document, (element) => element.tagName !== 'template')];
+	const all = [...elementsOf(document, (element) => element.tagName !== 'template')];
+	const end = endOfHead(source, all);
+	const inHead = new Set(headOf(all));
+	// What stands in the body is the page's text, whatever it looks like.
+	const elements = all.filter(
+		(element) => inHead.has(element) || (element.sourceCodeLocation?.startOffset ?? Infinity) < end
+	);
 	// Extra markup has no name of its own: what an earlier run put in is known by its text.
 	const own = new Set(lines);
 	const removed = elements.flatMap((element) => {
 		const name = managedName(element);
-		return (name !== undefined && isManaged(name)) || own.has(writtenAs(source, element))
-			? spanWithLine(source, element)
-			: [];
+		const isSame = own.has(writtenAs(source, element));
+		if (!isSame && !(name !== undefined && isManaged(name))) return [];
+		if (!isSame) foundTag(element).forEach(gone);
+		return spanWithLine(source, element);
 	});
-	const at = placeFor(document, elements, source);
+	const at = placeFor(document, all, source);
 	const lineEnd = /\r?\n|\r/.exec(source)?.[0] ?? '\n';
 	const block = lines.map((line) => lineEnd + line.replaceAll('\n', lineEnd)).join('');
 	return splice(source, removed, at, block);
+}
+
+function headOf(all: readonly Tree.Element[]): readonly Tree.Element[] {
+	const head = all.find((element) => element.tagName === 'head');
+	return head ? [...elementsOf(head)] : [];
+}
+
+/** Where the author closed the head: a stray element ends it earlier for a parser. -1 where nobody did. */
+function endOfHead(source: string, all: readonly Tree.Element[]): number {
+	const end = source.search(/<\/head\s*>/i);
+	const body = all.find((element) => element.tagName === 'body')?.sourceCodeLocation?.startTag?.startOffset;
+	return body !== undefined && body < end ? -1 : end;
 }
 
 function writtenAs(source: string, { sourceCodeLocation: location }: Tree.Element): string {

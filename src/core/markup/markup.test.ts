@@ -74,6 +74,16 @@ describe('putting a head into a file', () => {
 			'a head that a stray element ends early',
 			'<head><div></div><meta property="og:title" content="x"><title>y</title></head><p>z',
 			'<head>\n<title>New</title>\n<meta name="description" content="D"><div></div></head><p>z'
+		],
+		[
+			'what looks like a tag in the body',
+			'<head></head><body><p><meta property="og:title" content="x"><svg><title>t</title></svg><pre><title>p</title></pre>',
+			'<head>\n<title>New</title>\n<meta name="description" content="D"></head><body><p><meta property="og:title" content="x"><svg><title>t</title></svg><pre><title>p</title></pre>'
+		],
+		[
+			'a script in the body that writes the end of a head',
+			'<head></head><body><meta name="description" content="x"><script>write("</head>")</script>',
+			'<head>\n<title>New</title>\n<meta name="description" content="D"></head><body><meta name="description" content="x"><script>write("</head>")</script>'
 		]
 	])('%s', (_name, file, wanted) => {
 		expect(inject(file)).toBe(wanted);

@@ -1,7 +1,7 @@
 import { parse } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { FoundTag, PictureMention } from '../model';
-import { settleText, countGraphemes } from '../text/text';
+import { canonicalLanguage, countGraphemes, settleText } from '../text/text';
 import { SILENT, textOf } from './plainText';
 import { hideSelfClosed, isXhtml } from './xhtml';
 
@@ -59,14 +59,21 @@ export function readPage(html: string, fileName = ''): PageReading {
 		paragraphs: main ? paragraphsOf(main) : [],
 		body: main ? cut(bodyOf(main, heading), MAX_BODY) : '',
 		pictures: main ? picturesIn(main) : [],
-		language:
-			attribute(
-				all.find((element) => element.tagName === 'html'),
-				'lang'
-			)?.trim() || undefined,
+		language: languageIn(all),
 		leadsTo: all.map(refreshOf).find((target) => target !== undefined),
 		found: all.filter((element) => isHtml(element)).flatMap(foundTag)
 	};
+}
+
+/** What the page says its language is: on its html element, or in its header; the first of several. */
+function languageIn(all: readonly Tree.Element[]): string | undefined {
+	const html = all.find((element) => element.tagName === 'html');
+	const header = all.find(
+		(element) =>
+			element.tagName === 'meta' && attribute(element, 'http-equiv')?.trim().toLowerCase() === 'content-language'
+	);
+	const said = [attribute(html, 'lang'), attribute(html, 'xml:lang'), attribute(header, 'content')?.split(',')[0]];
+	return said.map((tag) => tag?.trim().replaceAll('_', '-')).find((tag) => tag && canonicalLanguage(tag));
 }
 
 const isHtml = (element: Tree.Element) => element.namespaceURI === 'http://www.w3.org/1999/xhtml';
@@ -213,7 +220,7 @@ function refreshOf(element: Tree.Element): string | undefined {
 const LINKS_READ = new Set(['canonical', 'icon', 'shortcut icon', 'apple-touch-icon', 'manifest', 'alternate']);
 
 /** A head tag as it stands in the file. */
-function foundTag(element: Tree.Element): FoundTag[] {
+export function foundTag(element: Tree.Element): FoundTag[] {
 	const content = attribute(element, 'content');
 	if (element.tagName === 'title') return [{ name: 'title', value: settleText(textOf(element)) }];
 	if (element.tagName === 'meta') {

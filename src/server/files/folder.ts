@@ -2,8 +2,10 @@ import { lstatSync, readdirSync, readlinkSync, realpathSync, statSync } from 'no
 import { extname, join, relative, resolve, sep } from 'node:path';
 import { UserError } from '../errors';
 
-export const HTML_NAMES = new Set(['.html', '.htm', '.xhtml', '.xht']);
-export const isHtmlName = (name: string) => HTML_NAMES.has(extname(name).toLowerCase());
+const HTML_NAMES = new Set(['.html', '.htm', '.xhtml', '.xht']);
+/** Pages are known by their ending, behind which a language may stand: `page.html.fr`. */
+export const isHtmlName = (name: string) =>
+	HTML_NAMES.has(extname(name).toLowerCase()) || /\.x?html?\.[a-z]{2,3}([-_][a-z]{2,4})?$/i.test(name);
 
 /** One entry of a folder, by its path from the folder's top with forward slashes. */
 export interface FolderEntry {

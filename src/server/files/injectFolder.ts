@@ -11,7 +11,16 @@ import {
 } from 'node:fs';
 import { randomUUID } from 'node:crypto';
 import { dirname, isAbsolute, join, resolve } from 'node:path';
-import { injectHead, isXhtml, managedBy, renderLines, type Head, type Page } from '$core';
+import {
+	injectHead,
+	isXhtml,
+	managedBy,
+	renderLines,
+	type FoundTag,
+	type Head,
+	type Page,
+	type TagDefinition
+} from '$core';
 import { UserError } from '../errors';
 import { editBytes } from './encoding';
 import { futurePath, isHtmlName, isInside, openFolder, pathOfFile, walkFolder, type FolderEntry } from './folder';
@@ -22,11 +31,25 @@ export interface InjectOptions {
 	readonly out: string | undefined;
 	readonly dryRun: boolean;
 	/** The page of a path and its head, or undefined when the site has no such live page. */
-	readonly headOf: (path: string) => { page: Page; head: Head; leftOut: readonly string[] } | undefined;
+	readonly headOf: (
+		path: string
+	) => { page: Page; head: Head; leftOut: readonly string[]; wasOurs: (tag: FoundTag) => boolean } | undefined;
+	/** Told of each value that an author wrote and that goes out of a file, with what stands there for it now. */
+	readonly onGone?: (gone: GoneValue) => void;
 	readonly progress?: (done: number, all: number) => void;
 }
 
+export interface GoneValue {
+	readonly path: string;
+	readonly tag: string;
+	readonly value: string;
+	/** What the tag says instead; undefined when it says nothing any more. */
+	readonly now: string | undefined;
+}
+
 export interface InjectSummary {
+	/** On how many pages each tag lost a value that its author wrote. */
+	readonly gone: Readonly<Record<string, number>>;
 	/** Files whose head came out different from what was there. */
 	readonly changed: readonly string[];
 	readonly unchanged: number;
@@ -38,7 +61,7 @@ export interface InjectSummary {
 }
 
 /** Copies a folder and writes each page's head into its HTML. Never writes over its input unless told to. */
-export function injectFolder({ folder, out, dryRun, headOf, progress }: InjectOptions): InjectSummary {
+export function injectFolder({ folder, out, dryRun, headOf, onGone, progress }: InjectOptions): InjectSummary {
 	const top = openFolder(folder);
 	const target = out === undefined ? top : checkTarget(top, out);
 	const entries = walkFolder(top).filter((entry) => !(out !== undefined && isInside(target, entry.file)));
@@ -46,6 +69,11 @@ export function injectFolder({ folder, out, dryRun, headOf, progress }: InjectOp
 	const unknown: { path: string; why: string }[] = [];
 	const skipped: string[] = [];
 	let [unchanged, copied] = [0, 0];
+	const gone = new Map<string, number>();
+	const noteGone = (values: readonly GoneValue[]) => {
+		for (const tag of new Set(values.map((one) => one.tag))) gone.set(tag, (gone.get(tag) ?? 0) + 1);
+		for (const value of values) onGone?.(value);
+	};
 	entries.forEach((entry, index) => {
 		const to = join(target, entry.path);
 		if (entry.link) {
@@ -56,7 +84,7 @@ export function injectFolder({ folder, out, dryRun, headOf, progress }: InjectOp
 			if (out !== undefined && !dryRun) copy(entry.file, to, target);
 		} else {
 			const bytes = readFileSync(entry.file);
-			const result = inject(entry, bytes, headOf);
+			const result = inject(entry, bytes, headOf, noteGone);
 			if (typeof result === 'string') unknown.push({ path: entry.path, why: result });
 			else if (result.equals(bytes)) unchanged++;
 			else changed.push(entry.path);
@@ -65,7 +93,7 @@ export function injectFolder({ folder, out, dryRun, headOf, progress }: InjectOp
 		}
 		progress?.(index + 1, entries.length);
 	});
-	return { changed, unchanged, unknown, copied, skipped };
+	return { gone: Object.fromEntries(gone), changed, unchanged, unknown, copied, skipped };
 }
 
 function checkTarget(top: string, out: string): string {
@@ -83,17 +111,34 @@ function checkTarget(top: string, out: string): string {
 }
 
 /** The file's bytes with the page's head in them, or why it has none. */
-function inject(entry: FolderEntry, bytes: Buffer, headOf: InjectOptions['headOf']): Buffer | string {
+function inject(
+	entry: FolderEntry,
+	bytes: Buffer,
+	headOf: InjectOptions['headOf'],
+	noteGone: (values: readonly GoneValue[]) => void
+): Buffer | string {
 	const known = headOf(pathOfFile(entry.path));
 	if (!known) return 'no live page of the site';
-	const { head, leftOut } = known;
+	const { page, head, leftOut, wasOurs } = known;
+	const nowOf = (name: string) => head.tags.filter(({ tag }) => nameInFile(tag) === name.toLowerCase());
+	const gone: GoneValue[] = [];
+	const note = (tag: FoundTag) => {
+		const now = nowOf(tag.name);
+		if (tag.value === '' || wasOurs(tag) || now.some(({ value }) => value === tag.value)) return;
+		gone.push({ path: page.path, tag: tag.name, value: tag.value, now: now[0]?.value });
+	};
 	const edited = editBytes(bytes, (source, write) => {
 		const xhtml = isXhtml(source, entry.path);
 		const lines = renderLines(head, { xhtml }).map(write);
-		return injectHead(source, lines, managedBy(head, leftOut), xhtml);
+		gone.length = 0;
+		return injectHead(source, lines, managedBy(head, leftOut), xhtml, note);
 	});
+	if (edited) noteGone(gone);
 	return edited ?? 'in an encoding that allows no edit';
 }
+
+/** By what name a file says a tag. */
+const nameInFile = (tag: TagDefinition) => (tag.place === 'title' ? 'title' : tag.key.toLowerCase());
 
 /** Makes the folder of a file, and makes sure that no link in the target leads the file out of it. */
 function makeFolderOf(to: string, target: string) {

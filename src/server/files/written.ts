@@ -17,6 +17,12 @@ const keyOf = (name: string, value: string) =>
 const keysOfHead = (head: Head): string[] =>
 	head.tags.map(({ tag, value }) => keyOf(tag.place === 'title' ? 'title' : tag.key, value));
 
+/** Whether a tag found in a page's file is one that was written into it. */
+export function wasWritten(store: Store, site: number, path: string): (tag: FoundTag) => boolean {
+	const written = store.writtenInto(site, path);
+	return ({ name, value }) => written.has(keyOf(name, value));
+}
+
 /** Notes what is written into files, some hundred pages at a time. */
 export class WrittenNotes {
 	private readonly waiting: [path: string, keys: readonly string[]][] = [];
@@ -45,8 +51,7 @@ const AT_ONCE = 500;
  * for them: injecting took it out of the file. The title is the page's own again, not what a template made of it.
  */
 export function asAuthored(store: Store, site: number, page: FoundPage): FoundPage {
-	const written = store.writtenInto(site, page.path);
-	const isOurs = ({ name, value }: FoundTag) => written.has(keyOf(name, value));
+	const isOurs = wasWritten(store, site, page.path);
 	const found = page.found ?? [];
 	if (!found.some(isOurs)) return page;
 	const own = found.filter((tag) => !isOurs(tag));

@@ -18,6 +18,7 @@ import type { FoundPage, Store } from '../store/store';
 import { decodeFile } from '../files/encoding';
 import { fileOfPath, isHtmlName, openFolder, pathOfFile, walkFolder, type FolderEntry } from '../files/folder';
 import { asAuthored } from '../files/written';
+import { languagesOfFiles } from './languages';
 import { mentionsIn, Staging, type ReadPage } from './staging';
 import { Library } from '../pictures/library';
 import { MAX_BYTES } from '../pictures/takePicture';
@@ -37,6 +38,8 @@ export interface ImportOptions {
 export interface ImportSummary {
 	readonly read: number;
 	readonly pictures: number;
+	/** On how many pages their own files say each tag. */
+	readonly found: Readonly<Record<string, number>>;
 	readonly skipped: readonly { readonly path: string; readonly why: string }[];
 	/** Pages of an earlier import whose file is gone; they were set to draft. */
 	readonly retired: readonly string[];
@@ -72,6 +75,7 @@ export async function importFolder(store: Store, options: ImportOptions): Promis
 		return {
 			read: staging.paths.length,
 			pictures: pictures.known.length,
+			found: Object.fromEntries(staging.found),
 			skipped: [...skipped, ...pictures.missing],
 			retired,
 			warnings
@@ -97,6 +101,7 @@ function readPages(entries: readonly FolderEntry[], { types, progress }: ImportO
 	const skipped: { path: string; why: string }[] = [];
 	/** The file of each path so far. */
 	const taken = new Map<string, string>();
+	const languageOf = languagesOfFiles(entries.map(({ path }) => path));
 	entries.forEach((entry, index) => {
 		const read = readFile(entry);
 		const double = typeof read === 'string' ? undefined : taken.get(read.path);
@@ -104,7 +109,9 @@ function readPages(entries: readonly FolderEntry[], { types, progress }: ImportO
 		else if (double) skipped.push({ path: entry.path, why: `served at ${read.path}, as ${double} is` });
 		else {
 			taken.set(read.path, entry.path);
-			staging.put({ ...read, type: matchers.find(({ fits }) => fits(entry.path))?.type });
+			const language = read.language ?? languageOf(entry.path);
+			const type = matchers.find(({ fits }) => fits(entry.path))?.type;
+			staging.put({ ...read, ...(language && { language }), type });
 		}
 		progress?.(index + 1, entries.length);
 	});

@@ -1,12 +1,12 @@
 import Database from 'better-sqlite3';
-import type { PictureMention } from '$core';
+import { findTag, type PictureMention } from '$core';
 import type { FoundPage } from '../store/store';
 
 /** A page before its summary is chosen among its paragraphs. */
 export type ReadPage = FoundPage & { readonly paragraphs: readonly string[] };
 
 /** Memory (KB) that pages on their way in may take; beyond it they lie on the disk. */
-const CACHE = 32_000;
+const CACHE = 8_000;
 
 /**
  * Pages that were read and are not yet put in, outside memory: any number of them takes no more than a few. What only
@@ -20,6 +20,8 @@ export class Staging {
 	readonly pictures = new Map<string, number>();
 	readonly paths: string[] = [];
 	private readonly languages = new Map<string, number>();
+	/** On how many pages their own files say each tag of the catalogue. */
+	readonly found = new Map<string, number>();
 
 	constructor() {
 		this.db.pragma(`cache_size = -${CACHE}`);
@@ -33,6 +35,10 @@ export class Staging {
 		for (const text of page.paragraphs) count(this.paragraphs, hashOf(text));
 		for (const src of new Set(mentionsIn(page).map((mention) => mention.src))) count(this.pictures, src);
 		if (page.language) count(this.languages, page.language);
+		const tags = (page.found ?? []).flatMap(({ name, value }) =>
+			value === '' ? [] : (findTag(name.toLowerCase())?.name ?? [])
+		);
+		for (const tag of new Set(tags)) count(this.found, tag);
 	}
 
 	/** The language most pages are in. */

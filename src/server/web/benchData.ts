@@ -1,4 +1,4 @@
-import { headToJson, Resolver, type HeadJson, type Picture, type PictureMention } from '$core';
+import { headToJson, Resolver, type HeadJson, type PictureMention } from '$core';
 import type { Store } from '../store/store';
 
 /** All the bench needs to work a page out by itself: the layers, the page, the pictures they name, and the way to others. */

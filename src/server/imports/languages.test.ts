@@ -1,0 +1,26 @@
+import { describe, expect, test } from 'vitest';
+import { languagesOfFiles } from './languages';
+
+describe('the language that the place of a file tells', () => {
+	const site = ['index.html', 'fr/a.html', 'de/a.html', 'pt-BR/deep/a.html', 'img/x.html'];
+	test.each([
+		['fr/a.html', site, 'fr'],
+		['pt-BR/deep/a.html', site, 'pt-BR'],
+		['img/x.html', site, undefined],
+		['index.html', site, undefined],
+		// One alone, and a few among many, are names like any other.
+		['is/a.html', ['is/a.html', 'was/b.html', 'docs/c.html'], undefined],
+		['de/a.html', ['de/a.html', 'fr/b.html', 'docs/c', 'api/c', 'blog/c', 'shop/c'], undefined],
+		['manual/ja/a.html', ['manual/ja/a.html', 'manual/en/a.html', 'index.html'], 'ja'],
+		['a.html.fr', ['a.html.fr'], 'fr'],
+		['a.fr.html', ['a.fr.html', 'a.html'], 'fr'],
+		['a.pt_BR.html', ['a.pt_BR.html', 'a.de.html'], 'pt-BR'],
+		['parser.pl.html', ['parser.pl.html', 'index.html'], undefined],
+		['a.html.qq', ['a.html.qq'], undefined],
+		['lib.so.html', ['lib.so.html'], undefined],
+		['jquery.min.html', [], undefined],
+		['v1.2.html', [], undefined]
+	])('%s', (path, paths, language) => {
+		expect(languagesOfFiles(paths)(path)).toBe(language);
+	});
+});
