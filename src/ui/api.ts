@@ -11,6 +11,8 @@ import type {
 	WorstPages
 } from '$core';
 
+import type { RecordedEdit } from './record';
+
 /** The calls of the interface to its server. Refusals come back as the sentence that the server gives. */
 
 export interface Pending {
@@ -142,8 +144,13 @@ export const findPages = (site: string, text: string) =>
 	ask<{ pages: { path: string; title: string | null; type: string; state: Page['state'] }[] }>(
 		`${at(site, 'pages')}?find=${encodeURIComponent(text)}`
 	);
-/** Takes the last edit back, or does the one that was taken back last again. */
-export const takeBack = (site: string, which: 'last' | 'again') =>
+/** The record of edits, the newest first; `before` is the number of the last one seen. */
+export const edits = (site: string, limit: number, before?: number) =>
+	ask<{ edits: RecordedEdit[] }>(
+		at(site, 'edits') + `?limit=${limit}${before === undefined ? '' : `&before=${before}`}`
+	);
+/** Takes the last edit back, or does the one that was taken back last again, or takes one back by its number. */
+export const takeBack = (site: string, which: 'last' | 'again' | number) =>
 	ask<{ taken: number }>(at(site, 'edits'), sending('POST', { takeBack: which }));
 export const pending = (site: string) => ask<Pending>(at(site, 'pending'));
 export const release = (site: string) =>

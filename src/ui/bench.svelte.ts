@@ -472,15 +472,17 @@ export class Bench {
 	}
 
 	/** Takes the last edit of the working copy back, or does it again; each is an edit that every tab sees. */
-	undo = () => this.takeBack('last');
-	redo = () => this.takeBack('again');
+	undo = async () => void (this.message = (await this.takeBack('last')) ?? this.message);
+	redo = async () => void (this.message = (await this.takeBack('again')) ?? this.message);
 
-	private async takeBack(which: 'last' | 'again') {
+	/** Takes an edit back, by its number or by its place in the record; gives the sentence of a refusal. */
+	async takeBack(which: 'last' | 'again' | number): Promise<string | undefined> {
 		const result = await api.takeBack(this.siteName, which);
-		if (api.isRefused(result)) return void (this.message = result.refused);
+		if (api.isRefused(result)) return result.refused;
 		this.kept();
 		await this.reload();
-		await this.refreshPending();
+		void this.refreshPending();
+		return undefined;
 	}
 
 	async refreshUses() {

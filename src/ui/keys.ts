@@ -15,6 +15,7 @@ export const KEYS = [
 	{ id: 'library', keys: 'Alt+L', does: 'The library of pictures' },
 	{ id: 'undo', keys: 'Ctrl+Z', does: 'Take the last edit back' },
 	{ id: 'redo', keys: 'Ctrl+Y', does: 'Do it again' },
+	{ id: 'record', keys: 'Alt+E', does: 'What was changed, and taking it back' },
 	{ id: 'release', keys: 'Ctrl+Enter', does: 'Release' },
 	{ id: 'keys', keys: '?', does: 'This sheet' },
 	{ id: 'keep', keys: 'Enter', does: 'In a field: keep it' },
@@ -33,6 +34,7 @@ const PLAIN: Readonly<Record<string, KeyId>> = {
 	KeyC: 'cards',
 	KeyS: 'share',
 	KeyL: 'library',
+	KeyE: 'record',
 	Digit1: 'page',
 	Digit2: 'type',
 	Digit3: 'site'

@@ -67,6 +67,32 @@ describe('from a template to the visitor', () => {
 	});
 });
 
+describe('what was changed', () => {
+	test('stands in the record after a reload, and is taken back from there', async () => {
+		await bench.open('/visit');
+		const text = await bench.textOf('[data-tag="title"] .value');
+		const before = new RegExp(`^${text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`);
+		await bench.write('title', 'page', 'Come by boat');
+		await (await bench.field('title', 'page')).sendKeys(Key.ENTER);
+		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
+		await bench.open('/visit');
+		await bench.press(Key.ALT, 'e');
+		const first = '.record-sheet li:first-child';
+		await bench.waitForText(`${first} .what`, /title at \/visit: nothing became “Come by boat”/);
+		expect(await violationsOf(browser.driver)).toEqual([]);
+		await (await bench.find(`${first} button`)).click();
+		await bench.waitForText('.record-sheet .told', /^Taken back: title at \/visit/);
+		await bench.waitForText(`${first} .what`, /^Taken back:/);
+		await browser.driver.actions().sendKeys(Key.ESCAPE).perform();
+		await bench.waitForText('[data-tag="title"] .value', before);
+		// Doing it again, and taking it back, by the keys alone.
+		await bench.press(Key.CONTROL, 'y');
+		await bench.waitForText('[data-tag="title"] .value', /^Come by boat/);
+		await bench.press(Key.CONTROL, 'z');
+		await bench.waitForText('[data-tag="title"] .value', before);
+	});
+});
+
 describe('on the way', () => {
 	test('an error is told at its place, and Enter does not keep it', async () => {
 		await bench.open('/walks/gannets-by-boat');

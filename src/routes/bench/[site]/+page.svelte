@@ -14,6 +14,7 @@
 	import PageMover from '$ui/PageMover.svelte';
 	import Palette, { type Command } from '$ui/Palette.svelte';
 	import ReaderCard from '$ui/ReaderCard.svelte';
+	import RecordSheet from '$ui/RecordSheet.svelte';
 	import { type Part } from '$ui/shareLayout';
 	import ShareParts from '$ui/ShareParts.svelte';
 	import ShareView from '$ui/ShareView.svelte';
@@ -39,7 +40,7 @@
 	/** The part of the share picture's layout that is worked on. */
 	let part = $state<Part>('title');
 	let settings = $state<EditableLayer | undefined>();
-	let [paletteOpen, keysOpen] = $state([false, false]);
+	let [paletteOpen, keysOpen, recordOpen] = $state([false, false, false]);
 	/** Where the round of the hard pages stands. */
 	let round = { type: '', pages: [] as { path: string; kind: keyof typeof HARD_KINDS; measure: number }[], at: -1 };
 
@@ -166,12 +167,13 @@
 		library: () => void goto(`/library/${encodeURIComponent(siteName)}`),
 		undo: () => void bench.undo(),
 		redo: () => void bench.redo(),
+		record: () => (recordOpen = true),
 		release: () => void bench.release(),
 		keys: () => (keysOpen = true)
 	};
 	function onkeydown(event: KeyboardEvent) {
 		const id = keyOf(event);
-		if (event.defaultPrevented || !id || !DO[id] || paletteOpen || keysOpen) return;
+		if (event.defaultPrevented || !id || !DO[id] || paletteOpen || keysOpen || recordOpen) return;
 		// In a plain field, taking back is the field's own.
 		if ((id === 'undo' || id === 'redo') && isWriting(event.target) && !(event.target as HTMLElement).isContentEditable)
 			return;
@@ -260,6 +262,7 @@
 				<button aria-pressed={view === 'cards'} onclick={() => (view = 'cards')}>All cards</button>
 				<button aria-pressed={view === 'share'} onclick={() => (view = 'share')}>Share picture</button>
 				<a class="keys" href="/library/{encodeURIComponent(siteName)}">Library</a>
+				<button onclick={() => (recordOpen = true)}>Changes</button>
 				<button onclick={() => (keysOpen = true)}>Keys <kbd>?</kbd></button>
 			</div>
 			{#if view === 'tags'}<HeadList {bench} />
@@ -282,6 +285,7 @@
 </div>
 <Palette bind:open={paletteOpen} {commands} {findPages} />
 <KeysSheet bind:open={keysOpen} />
+<RecordSheet bind:open={recordOpen} site={siteName} takeBack={(id) => bench.takeBack(id)} />
 
 <style>
 	.bench {

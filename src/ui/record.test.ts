@@ -1,0 +1,43 @@
+import { describe, expect, test } from 'vitest';
+import { editInWords } from './record';
+
+describe('an edit in words', () => {
+	test.each([
+		[
+			'rule',
+			{
+				place: { layer: 'type', name: 'walk' },
+				tag: 'title',
+				before: null,
+				after: { kind: 'template', template: 'A' }
+			},
+			'title at the type “walk”: nothing became “A”'
+		],
+		[
+			'rule',
+			{
+				place: { layer: 'site' },
+				tag: 'og:title',
+				language: 'fr',
+				before: { kind: 'borrow', from: 'title' },
+				after: { kind: 'leaveOut' }
+			},
+			'og:title (fr) at the site: the same as title became left out'
+		],
+		[
+			'settings',
+			{ place: { layer: 'page', path: '/a' }, after: { key: true, path: '/b' } },
+			'Settings of /a: key, path'
+		],
+		['page', { do: 'copy', path: '/a', to: '/b' }, '/a was copied to /b'],
+		['page', { do: 'home', path: '/a' }, '/a became the home page'],
+		['type', { name: 'walk', set: 'article' }, 'The type “walk”: the set “article”'],
+		['picture', { src: '/media/x.jpg', do: 'remove' }, 'A picture was taken out of the library'],
+		['import', { from: 'folder', pages: 1200 }, '1,200 pages were read in from a folder'],
+		['back', { of: 'page', do: 'remove', path: '/a' }, 'Taken back: /a was taken away'],
+		['again', { of: 'page', do: 'add', path: '/a' }, 'Done again: /a was added'],
+		['batch', null, 'Several things were changed at once']
+	])('%s %j', (kind, what, words) => {
+		expect(editInWords({ kind, what })).toBe(words);
+	});
+});

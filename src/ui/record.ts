@@ -1,0 +1,72 @@
+/** The record of edits, in words. */
+
+/** An edit as the server's record tells it; what was done is told in the words of its kind. */
+export interface RecordedEdit {
+	readonly id: number;
+	/** ISO 8601. */
+	readonly made: string;
+	readonly author: string;
+	readonly origin: string;
+	readonly kind: string;
+	readonly what: Readonly<Record<string, unknown>> | null;
+	/** It is taken back. */
+	readonly isBack: boolean;
+	/** It takes another back, or does one again. */
+	readonly takesBack: number | null;
+}
+
+interface Place {
+	readonly layer: 'site' | 'type' | 'page' | 'picture';
+	readonly name?: string;
+	readonly path?: string;
+	readonly src?: string;
+}
+
+/** Where an edit was made. */
+function placeInWords({ layer, name, path, src }: Place): string {
+	if (layer === 'site') return 'the site';
+	if (layer === 'type') return `the type “${name}”`;
+	return layer === 'page' ? (path as string) : `the picture ${src?.split('/').at(-1)}`;
+}
+
+/** What a rule said, on one line. */
+function bodyInWords(body: unknown): string {
+	if (!body || typeof body !== 'object' || !('kind' in body)) return 'nothing';
+	if (body.kind === 'template') return `“${(body as { template?: string }).template}”`;
+	if (body.kind === 'leaveOut') return 'left out';
+	return body.kind === 'borrow' ? `the same as ${(body as { from?: string }).from}` : 'picture sources';
+}
+
+/** What an edit did, in a sentence without its end. */
+export function editInWords({ kind, what }: Pick<RecordedEdit, 'kind' | 'what'>): string {
+	const told = what ?? {};
+	switch (kind) {
+		case 'rule':
+			return `${told.tag as string}${told.language ? ` (${told.language as string})` : ''} at ${placeInWords(told.place as Place)}: ${bodyInWords(told.before)} became ${bodyInWords(told.after)}`;
+		case 'settings':
+			return `Settings of ${placeInWords(told.place as Place)}: ${Object.keys(told.after ?? {}).join(', ')}`;
+		case 'page':
+			return PAGE_WORDS[told.do as string]?.(told as Record<string, string>) ?? 'A page was changed';
+		case 'type':
+			return `The type “${told.name as string}”${told.set ? `: the set “${told.set as string}”` : ' was added'}`;
+		case 'picture':
+			return told.do === 'remove'
+				? 'A picture was taken out of the library'
+				: `The picture ${(told.name ?? told.src) as string} was taken in`;
+		case 'import':
+			return `${Number(told.pages).toLocaleString('en')} pages were read in from a ${told.from as string}`;
+		case 'back':
+			return `Taken back: ${editInWords({ kind: told.of as string, what: told })}`;
+		case 'again':
+			return `Done again: ${editInWords({ kind: told.of as string, what: told })}`;
+		default:
+			return 'Several things were changed at once';
+	}
+}
+
+const PAGE_WORDS: Readonly<Record<string, (told: Record<string, string>) => string>> = {
+	add: ({ path }) => `${path} was added`,
+	copy: ({ path, to }) => `${path} was copied to ${to}`,
+	remove: ({ path }) => `${path} was taken away`,
+	home: ({ path }) => `${path} became the home page`
+};
