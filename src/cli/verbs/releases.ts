@@ -1,4 +1,4 @@
-import { InvalidArgumentError } from 'commander';
+import { InvalidArgumentError, type Command } from 'commander';
 import { UserError } from '$server/errors';
 import { count, dbOption, print, printJson, say, withReader, withStore, type Verb } from '../common';
 
@@ -17,8 +17,7 @@ export const addReleases: Verb = (program) => {
 		.addOption(dbOption())
 		.action(({ site, json, ...options }: Partial<Options>) =>
 			withReader(options, (store) => {
-				if (site === undefined) throw new UserError('Name the site with --site.', 2);
-				const all = store.releases.history(store.site(site).id, Number.MAX_SAFE_INTEGER);
+				const all = store.releases.history(store.site(named(site)).id, Number.MAX_SAFE_INTEGER);
 				if (json) return printJson(all);
 				if (all.length === 0) return say(`Nothing of "${site}" is released yet.`);
 				for (const { number, created, pages, changed, added, removed, note } of all)
@@ -30,16 +29,21 @@ export const addReleases: Verb = (program) => {
 	releases
 		.command('prune')
 		.description('Takes away old releases; what is served, and what the kept ones hold, stays.')
-		.requiredOption('--site <name>', 'the name of the site')
 		.requiredOption('--keep <number>', 'how many of the newest are kept', atLeastTwo)
-		.addOption(dbOption())
-		.action(({ site, keep, ...options }: Options & { readonly keep: number }) =>
-			withStore(options, (store) => {
-				const gone = store.releases.prune(store.site(site).id, keep);
+		.action((_: unknown, command: Command) => {
+			// The site and the database are options of the list as well, which takes them wherever they stand.
+			const { site, keep, ...options } = command.optsWithGlobals<Partial<Options> & { readonly keep: number }>();
+			return withStore(options, (store) => {
+				const gone = store.releases.prune(store.site(named(site)).id, keep);
 				say(gone === 0 ? 'There was nothing to take away.' : `Took away ${count(gone, 'release')}.`);
-			})
-		);
+			});
+		});
 };
+
+function named(site: string | undefined): string {
+	if (site === undefined) throw new UserError('Name the site with --site.', 2);
+	return site;
+}
 
 /** Pictures that the last two releases name are still asked for. */
 function atLeastTwo(text: string): number {

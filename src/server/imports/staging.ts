@@ -20,7 +20,7 @@ export class Staging {
 	readonly pictures = new Map<string, number>();
 	readonly paths: string[] = [];
 	private readonly languages = new Map<string, number>();
-	/** On how many pages their own files say each tag of the catalogue. */
+	/** On how many pages their own files say each tag of the catalogue, but for the title. */
 	readonly found = new Map<string, number>();
 
 	constructor() {
@@ -38,7 +38,8 @@ export class Staging {
 		const tags = (page.found ?? []).flatMap(({ name, value }) =>
 			value === '' ? [] : (findTag(name.toLowerCase())?.name ?? [])
 		);
-		for (const tag of new Set(tags)) count(this.found, tag);
+		// A title is not remarkable: every page has one.
+		for (const tag of new Set(tags)) if (tag !== 'title') count(this.found, tag);
 	}
 
 	/** The language most pages are in. */

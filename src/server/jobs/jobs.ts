@@ -18,6 +18,7 @@ import { explain } from '../store/database';
 import type { Release, Staged } from '../store/releases';
 import { Store, type Part, type StoredSite } from '../store/store';
 import { releasedHead, resolverOf } from './heads';
+import type { Progress } from './progress';
 import { refresh } from './refresh';
 
 /** Work that goes over many pages. Each runs in a thread of its own, on connections of its own. */
@@ -42,7 +43,6 @@ export interface Jobs {
 export type Released = Release & { readonly faulty: readonly Finding[] };
 
 export type JobName = keyof Jobs;
-export type Progress = (done: number) => void;
 
 const reading = <T>(db: string, work: (store: Store) => T): T => {
 	const store = new Store(db, { readonly: true });

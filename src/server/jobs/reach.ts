@@ -2,7 +2,7 @@ import { joinReaches, type AnyEdit, type Reach } from '$core';
 import { availableParallelism } from 'node:os';
 import type { Store } from '../store/store';
 import { runJob } from './run';
-import type { Progress } from './jobs';
+import type { Progress } from './progress';
 
 /** From so many pages on, several threads share the counting: each costs some time to begin. */
 const SHARED_FROM = 4000;

@@ -1,6 +1,6 @@
 import { keptCopyOf } from '$core';
 import type { Store } from '../store/store';
-import type { Progress } from './jobs';
+import type { Progress } from './progress';
 import { momentOf, resolverOf, stateOf, type StateModel } from './heads';
 
 /** Pages that are brought up to date together, in a transaction of their own: an editor waits no longer than for one. */

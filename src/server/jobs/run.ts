@@ -2,7 +2,8 @@ import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { UserError } from '../errors';
-import type { JobName, Jobs, Progress } from './jobs';
+import type { JobName, Jobs } from './jobs';
+import type { Progress } from './progress';
 
 /** What a thread answers: errors lose their kind on the way, so those for people are told as data. */
 export type Answer<T> =

@@ -1,0 +1,2 @@
+/** Told how many pages a job has seen. */
+export type Progress = (done: number) => void;
