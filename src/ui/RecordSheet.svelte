@@ -30,9 +30,18 @@
 	$effect(() => {
 		if (!open) return;
 		told = '';
+		asked = undefined;
 		void read();
 	});
+	/** What was read in is much: taking it back is asked for twice. */
+	let asked = $state<number | undefined>();
 	async function back(edit: RecordedEdit) {
+		if (edit.kind === 'import' && asked !== edit.id) {
+			asked = edit.id;
+			told = 'All that was read in goes, with what was written at those pages. Press again to take it back.';
+			return;
+		}
+		asked = undefined;
 		told = (await takeBack(edit.id)) ?? `Taken back: ${editInWords(edit)}.`;
 		await read();
 	}
@@ -49,12 +58,12 @@
 			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 			<ol tabindex="0" aria-label="Edits, the newest first">
 				{#each edits as edit (edit.id)}
-					<li class:back={edit.isBack}>
+					<li class:undone={edit.isBack}>
 						<span class="what">{editInWords(edit)}</span>
 						<span class="quiet">{when(edit.made)}, by {edit.author}{edit.isBack ? ', taken back' : ''}</span>
 						{#if !edit.isBack && edit.takesBack === null}
 							<button class="plain-button" aria-label="Take back: {editInWords(edit)}" onclick={() => back(edit)}
-								>Take back</button
+								>{asked === edit.id ? 'Take it all back' : 'Take back'}</button
 							>
 						{/if}
 					</li>
@@ -101,7 +110,7 @@
 		grid-row: 1 / span 2;
 		grid-column: 2;
 	}
-	.back .what {
+	.undone .what {
 		text-decoration: line-through;
 	}
 	.told {
