@@ -5,7 +5,6 @@ import {
 	describeMend,
 	findHard,
 	findOnPage,
-	findWorst,
 	Resolver,
 	STARTING_SETS,
 	checkRule,
@@ -140,32 +139,6 @@ describe('the findings on a page', () => {
 });
 
 describe('surveys over all pages', () => {
-	const pages = [
-		page('/good', good),
-		page('/blank', { title: 'Blank' }),
-		page('/small', { ...good, picture: '/small.jpg' }),
-		page('/key', { ...good, picture: '/small.jpg' }, { key: true })
-	];
-	test('the worst come first, key pages count double, the mend that helps most is on top', () => {
-		const found = findWorst(model, pages, '');
-		expect(found.worst.map(({ path }) => path)).toEqual(['/blank', '/key', '/small']);
-		expect([found.pages, found.faulty]).toEqual([4, 3]);
-		expect(found.mends.map(({ code, pages: count }) => [code, count])).toEqual([
-			['no-picture', 1],
-			['small-picture', 2],
-			['no-description', 1]
-		]);
-		expect(found.worst[0]!.card.title.shown).toBe('Blank');
-	});
-	test('no more than asked for, and the heaviest of them', () => {
-		const many = Array.from({ length: 50 }, (_, i) =>
-			page(`/p${i}`, i === 37 ? { title: 'x' } : { ...good, picture: null })
-		);
-		const { worst, faulty } = findWorst(model, many, '', 3);
-		expect(faulty).toBe(50);
-		expect(worst).toHaveLength(3);
-		expect(worst[0]!.path).toBe('/p37');
-	});
 	test('for each kind of hardness its hardest page, of one type alone when asked', () => {
 		const hard = findHard(
 			model,

@@ -3,8 +3,7 @@ import { cardOf, type Card } from '../readers/card';
 import { READERS } from '../readers/profiles';
 import { Resolver, type SiteModel } from '../resolve/resolver';
 import { isEmpty } from '../template/values';
-import { describeMend, weightOf, type Finding, type FindingCode } from './finding';
-import { findOnPage } from './pages';
+import type { Finding, FindingCode } from './finding';
 
 /** The pages that would be shared worst as the site is now, and what would mend most of them. */
 export interface WorstPages {
@@ -18,67 +17,6 @@ export interface WorstPages {
 		readonly pages: number;
 		readonly mend: string;
 	}[];
-}
-
-/** Key pages count double: they are checked first. */
-const weightOfPage = (page: Page, findings: readonly Finding[]) => weightOf(findings) * (page.key ? 2 : 1);
-
-/** Looks at every page once and keeps the `most` worst. `progress` is told how many were looked at. */
-export function findWorst(
-	model: SiteModel,
-	pages: Iterable<Page>,
-	now: string,
-	most = 10,
-	progress?: (pages: number) => void
-): WorstPages {
-	const resolver = new Resolver(model, now);
-	const kept: { page: Page; findings: readonly Finding[]; weight: number }[] = [];
-	const counts = new Map<FindingCode, { example: Finding; pages: number }>();
-	let [seen, faulty] = [0, 0];
-	// Nobody shares the not-found page.
-	const unshared = new Set(model.types.filter(({ special }) => special === 'not-found').map(({ name }) => name));
-	for (const page of pages) {
-		if (++seen % 500 === 0) progress?.(seen);
-		if (unshared.has(page.type)) continue;
-		const evaluation = resolver.evaluate(page);
-		const findings = findOnPage(page, resolver.headOf(evaluation), evaluation);
-		if (findings.length === 0) continue;
-		faulty++;
-		// A page counts once for each kind.
-		for (const example of new Map(findings.map((one) => [one.code, one])).values()) count(counts, example);
-		keepHeaviest(kept, { page, findings, weight: weightOfPage(page, findings) }, most);
-	}
-	const [reader] = READERS;
-	return {
-		pages: seen,
-		faulty,
-		worst: kept.map(({ page, findings }) => ({
-			path: page.path,
-			findings,
-			card: cardOf(reader!, resolver.resolveHead(page))
-		})),
-		mends: [...counts.values()]
-			.sort((a, b) => b.pages * b.example.weight - a.pages * a.example.weight)
-			.map(({ example, pages: number }) => ({
-				code: example.code,
-				tag: example.tag,
-				pages: number,
-				mend: describeMend(example)
-			}))
-	};
-}
-
-function count(counts: Map<FindingCode, { example: Finding; pages: number }>, example: Finding) {
-	const known = counts.get(example.code);
-	if (known) known.pages++;
-	else counts.set(example.code, { example, pages: 1 });
-}
-
-function keepHeaviest<T extends { readonly weight: number }>(list: T[], item: T, most: number) {
-	if (list.length === most && item.weight <= (list.at(-1) as T).weight) return;
-	const at = list.findIndex((other) => other.weight < item.weight);
-	list.splice(at < 0 ? list.length : at, 0, item);
-	if (list.length > most) list.pop();
 }
 
 /** Why a page is hard on a template. */

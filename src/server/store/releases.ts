@@ -19,7 +19,6 @@ const SQL = {
 				AND b.since <= @to AND coalesce(b.until > @to, 1)) AS after
 		FROM (SELECT site_id, path FROM released WHERE site_id = @site AND since > @from AND since <= @to
 			UNION SELECT site_id, path FROM released WHERE site_id = @site AND until > @from AND until <= @to) r ORDER BY path`,
-	ofPage: `SELECT since, until, head FROM released WHERE site_id = ? AND path = ? ORDER BY since DESC`,
 	headOf: `SELECT html, json FROM head WHERE hash = ?`,
 	lastTwo: `SELECT DISTINCT h.json FROM released r JOIN head h ON h.hash = r.head
 		WHERE coalesce(r.until >= (SELECT max(number) FROM release l WHERE l.site_id = r.site_id), 1)`,
@@ -142,11 +141,6 @@ export class ReleaseStore {
 	between(site: number, from: number, to: number): { path: string; before: string | null; after: string | null }[] {
 		const rows = this.run('between').all({ site, from, to }) as ReturnType<ReleaseStore['between']>;
 		return rows.filter(({ before, after }) => before !== after);
-	}
-
-	/** The releases that a page's head changed with, the newest first. */
-	ofPage(site: number, path: string): { since: number; until: number | null; head: string }[] {
-		return this.run('ofPage').all(site, path) as ReturnType<ReleaseStore['ofPage']>;
 	}
 
 	/** A released head by its hash. */

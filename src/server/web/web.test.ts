@@ -4,10 +4,12 @@ import { join } from 'node:path';
 import { afterAll, beforeEach, describe, expect, test } from 'vitest';
 import type { Page, Site } from '$core';
 import { parseSiteFile, saveSiteFile, writeSiteFile } from '../siteFile/siteFile';
+import { JOBS } from '../jobs/jobs';
 import { Store } from '../store/store';
 import { takeContent } from '../imports/content';
 import { actOnPage, readPageAction } from '../edits/pages';
 import { keepSettings, readSettingsEdit } from '../edits/settings';
+import { readWorst } from './worst';
 
 const folder = mkdtempSync(join(tmpdir(), 'kephalon-web-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -157,6 +159,21 @@ describe('a site from where its content is', () => {
 	])('%j at %j is refused', async (name, base, why) => {
 		await expect(takeContent(store, name, base, { kind: 'hand' })).rejects.toThrow(why);
 	});
+});
+
+test('the worst pages come first, key pages count double, and what mends most stands on top', async () => {
+	const long = 'A summary that is long enough to say what the page is about, and not so long that it is cut.';
+	store.savePage(id, page('/a', { fields: { title: 'A', summary: long } }));
+	store.savePage(id, page('/b', { key: true, fields: { title: 'B', summary: long } }));
+	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
+	const { pages, faulty, worst, mends } = await readWorst(store, 'S');
+	expect([pages, faulty]).toEqual([3, 3]);
+	expect(worst.map(({ path }) => path)).toEqual(['/b', '/', '/a']);
+	expect(worst[0]!.card.title.shown).toBe('Own');
+	expect(mends.map(({ code, pages: count }) => [code, count])).toEqual([
+		['no-picture', 3],
+		['no-description', 1]
+	]);
 });
 
 test('a site file carries redirects, key pages and types that are off, there and back', () => {
