@@ -8,6 +8,7 @@ import { manifestOf } from '../pictures/manifest';
 import { prepared } from '../store/database';
 import { Store } from '../store/store';
 import { runJob } from '../jobs/run';
+import { refuse, SAFE } from './refuse';
 
 const SQL = {
 	version: `PRAGMA data_version`,
@@ -16,17 +17,6 @@ const SQL = {
 	byAddress: `SELECT head AS hash FROM released WHERE site_id = ? AND address = ? AND until IS NULL`,
 	html: `SELECT html AS body FROM head WHERE hash = ?`,
 	json: `SELECT json AS body FROM head WHERE hash = ?`
-} as const;
-
-/**
- * What comes from here is content of others, extra markup of pages among it: as a page of ours it must do nothing, and
- * tell nobody where it was.
- */
-const SAFE = {
-	'content-security-policy': "sandbox; default-src 'none'",
-	'x-content-type-options': 'nosniff',
-	'referrer-policy': 'no-referrer',
-	'cross-origin-resource-policy': 'cross-origin'
 } as const;
 
 const MEDIA_TYPES: Readonly<Record<string, string>> = { jpg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
@@ -316,20 +306,6 @@ function sendFile(file: string, name: string, request: IncomingMessage, response
 	stream.on('error', () => response.destroy());
 	response.on('close', () => stream.destroy());
 	return stream.pipe(response);
-}
-
-/** Problem details (RFC 9457). */
-function refuse(response: ServerResponse, status: number, detail: string) {
-	const title = { 400: 'Bad request', 404: 'Not found', 503: 'Not now' }[status] ?? 'Failed';
-	const body = Buffer.from(JSON.stringify({ type: 'about:blank', title, status, detail }));
-	response
-		.writeHead(status, {
-			...SAFE,
-			'content-type': 'application/problem+json',
-			'cache-control': 'no-store',
-			'content-length': body.length
-		})
-		.end(body);
 }
 
 const withoutFragment = (address: string) => {

@@ -1,6 +1,7 @@
 import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http';
 import { log } from '../log';
 import type { Delivery } from './delivery';
+import { refuse } from './refuse';
 
 const LOCAL = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 
@@ -41,14 +42,6 @@ function countOf(rawHeaders: readonly string[], name: string): number {
 
 function say(response: ServerResponse, status: number, text: string) {
 	response.writeHead(status, { 'content-type': 'text/plain', 'cache-control': 'no-store' }).end(`${text}\n`);
-}
-
-/** Problem details (RFC 9457). */
-function refuse(response: ServerResponse, status: number, detail: string) {
-	const title = status === 400 ? 'Bad request' : status === 403 ? 'Forbidden' : 'Not found';
-	response
-		.writeHead(status, { 'content-type': 'application/problem+json', 'cache-control': 'no-store' })
-		.end(JSON.stringify({ type: 'about:blank', title, status, detail }));
 }
 
 /** One line for each request: what was asked, without its query, and how long it took. */

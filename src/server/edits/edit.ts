@@ -47,7 +47,7 @@ export function makeEdit<T>(store: Store, name: string, edit: NewEdit, work: (si
 		// The marks that rows get say the revision that the edit leads to.
 		const revision = store.record.nextRevision(site.id);
 		const { id, result } = store.record.note(
-			{ site: site.id, revision, made: new Date().toISOString(), author: userInfo().username, ...edit },
+			{ site: site.id, revision, made: new Date().toISOString(), author: authorName(), ...edit },
 			() => work(site)
 		);
 		if (id === undefined) store.record.sameRevision(site.id);
@@ -61,6 +61,15 @@ export function makeImport<T>(store: Store, site: Site, edit: NewEdit, work: (si
 		if (!store.findSite(site.name)) store.saveSite(site);
 		return makeEdit(store, site.name, edit, work);
 	});
+}
+
+/** Who is at this machine; a user whom the system has no name for is told by number. */
+function authorName(): string {
+	try {
+		return userInfo().username;
+	} catch {
+		return `user ${process.getuid?.() ?? ''}`.trim();
+	}
 }
 
 /** A database file that was replaced or deleted while it is open would take writes that nobody finds again. */

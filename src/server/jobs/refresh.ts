@@ -10,7 +10,7 @@ const BATCH = 400;
  * Looks at every page that an edit may have touched and keeps what it comes to. Each batch reads the working copy as it
  * is then; edits that come between mark their pages again. Gives how many pages were looked at.
  */
-export function refresh(reader: Store, writer: Store, name: string, progress: Progress, most = Infinity): number {
+export function refresh(reader: Store, writer: Store, name: string, progress: Progress): number {
 	let [done, model] = [0, undefined as (StateModel & { revision: number }) | undefined];
 	for (;;) {
 		const batch = reader.db
@@ -26,7 +26,7 @@ export function refresh(reader: Store, writer: Store, name: string, progress: Pr
 				return { revision: site.revision, states, count: ids.length };
 			})
 			.deferred();
-		if (batch.count === 0 || done >= most) return done;
+		if (batch.count === 0) return done;
 		writer.transaction(() => {
 			writer.state.keep(batch.revision, batch.states);
 			for (const { id, reading } of batch.states) if (reading) writer.saveReading(id, reading);
