@@ -2,6 +2,7 @@ import { statSync } from 'node:fs';
 import { InvalidArgumentError } from 'commander';
 import { UserError } from '$server/errors';
 import { GuardedFetcher } from '$server/fetching/fetch';
+import { languagePattern, type FolderSource } from '$server/imports/folderSource';
 import { importFolder, type ImportSummary } from '$server/imports/importFolder';
 import { readSiteFile, saveSiteFile } from '$server/siteFile/siteFile';
 import { count, dbOption, listed, printJson, progressBar, say, withStore, type Verb } from '../common';
@@ -11,6 +12,11 @@ interface Options {
 	base?: string;
 	site?: string;
 	type: { pattern: string; type: string }[];
+	language: FolderSource['languages'];
+	ignore: string[];
+	trimTitles?: boolean;
+	linkLanguages?: boolean;
+	bareAddresses?: boolean;
 	fetchPictures?: boolean;
 	json?: boolean;
 }
@@ -28,6 +34,16 @@ export const addImport: Verb = (program) => {
 			typePattern,
 			[]
 		)
+		.option('--ignore <pattern>', "files that are no pages, such as 'src/**'; may be repeated (folder)", collect, [])
+		.option(
+			'--language <pattern=tag>',
+			"which files are in which language, such as 'fr/**=fr'; may be repeated (folder)",
+			(text: string, before: Options['language']) => [...before, languagePattern(text)],
+			[]
+		)
+		.option('--trim-titles', 'take off titles what many of them have in common, and their numbers (folder)')
+		.option('--link-languages', 'keep pages of one name in several languages as versions of each other (folder)')
+		.option('--bare-addresses', 'addresses leave out the ending .html (folder)')
 		.option('--fetch-pictures', 'fetch pictures that stand at other addresses, to learn their size (folder)')
 		.addOption(dbOption())
 		.option('--json', 'the summary as JSON')
@@ -37,6 +53,8 @@ export const addImport: Verb = (program) => {
 			)
 		);
 };
+
+const collect = (value: string, before: string[]) => [...before, value];
 
 function typePattern(text: string, before: Options['type']): Options['type'] {
 	const at = text.lastIndexOf('=');
@@ -50,11 +68,8 @@ function isFolder(source: string): boolean {
 	return found.isDirectory();
 }
 
-async function fromFolder(
-	store: Parameters<typeof importFolder>[0],
-	folder: string,
-	{ base, site, type, json, fetchPictures }: Options
-) {
+async function fromFolder(store: Parameters<typeof importFolder>[0], folder: string, options: Options) {
+	const { base, site, type, language, ignore, json, fetchPictures } = options;
 	if (!base || !site)
 		throw new UserError(
 			`A folder needs ${!base ? '--base, the public address of its pages' : '--site, a name for the site'}.`,
@@ -62,8 +77,18 @@ async function fromFolder(
 		);
 	const bar = progressBar('Reading');
 	const fetcher = fetchPictures ? new GuardedFetcher() : undefined;
-	const options = { folder, base, site, types: type, progress: bar.update, ...(fetcher && { fetcher }) };
-	const summary = await importFolder(store, options).finally(() => {
+	const source: Partial<FolderSource> = {
+		...(type.length > 0 && { types: type }),
+		...(language.length > 0 && { languages: language }),
+		...(ignore.length > 0 && { ignore }),
+		...(options.linkLanguages && { link: true }),
+		...(options.bareAddresses && { bare: true })
+	};
+	const summary = await importFolder(store, {
+		...{ folder, base, site, source, progress: bar.update },
+		...(options.trimTitles && { trimTitles: true }),
+		...(fetcher && { fetcher })
+	}).finally(() => {
 		bar.stop();
 		return fetcher?.close();
 	});
@@ -71,13 +96,32 @@ async function fromFolder(
 	else describe(summary, site);
 }
 
-function describe({ read, pictures, found, skipped, retired, warnings }: ImportSummary, site: string) {
+function describe(summary: ImportSummary, site: string) {
+	const { read, added, changed, pictures, found, titles, languages, versions, skipped, retired, warnings } = summary;
 	for (const warning of warnings) say(warning);
 	say(`Read ${count(read, 'page')} and ${count(pictures, 'picture')} into "${site}".`);
+	if (added < read) say(`New: ${added}. Changed: ${changed}. As they were: ${read - added - changed}.`);
 	const tags = Object.entries(found).sort(([, a], [, b]) => b - a);
 	if (tags.length)
 		say(
 			`What the pages say themselves is kept:\n${listed(tags.map(([tag, pages]) => `${tag} on ${count(pages, 'page')}`))}`
+		);
+	const spoken = Object.entries(languages);
+	const unknown = read - spoken.reduce((sum, [, pages]) => sum + pages, 0);
+	say(
+		`Languages: ${[...spoken.map(([tag, pages]) => `${tag} ${pages}`), ...(unknown ? [`not known ${unknown}`] : [])].join(', ')}.`
+	);
+	if (versions.pages && !versions.linked)
+		say(
+			`${count(versions.pages, 'page')} have the same name in several languages. Keep them as versions of each other with --link-languages.`
+		);
+	const common = [
+		...titles.parts.map(({ at, text, pages }) => `${pages} ${at} with “${text.trim()}”`),
+		...(titles.numbered ? [`${titles.numbered} begin with a number of a chapter or section`] : [])
+	];
+	if (common.length)
+		say(
+			`Titles have parts in common, which a template would say twice. Take them off with --trim-titles:\n${listed(common)}`
 		);
 	if (skipped.length) say(`Skipped ${skipped.length}:\n${listed(skipped.map(({ path, why }) => `${path}: ${why}`))}`);
 	if (retired.length) say(`No longer in the folder, set to draft: ${retired.length}\n${listed(retired)}`);

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { UserError } from '$server/errors';
 import { wasWritten, WrittenNotes } from '$server/files/written';
 import { injectFolder, type GoneValue, type InjectOptions, type InjectSummary } from '$server/files/injectFolder';
+import { gatherPictures } from '$server/pictures/gather';
 import { Library } from '$server/pictures/library';
 import { manifestOf } from '$server/pictures/manifest';
 import { MANIFEST_PATH, MEDIA_PATH, normaliseBase, type Recipe } from '$core';
@@ -37,6 +38,7 @@ export const addInject: Verb = (program) => {
 			if ((out === undefined) === !inPlace)
 				throw new UserError('Name a folder for the copy with --out, or say --in-place.', 2);
 			await withStore(db === undefined ? {} : { db }, async (store) => {
+				await gatherPictures(store, site);
 				const bar = progressBar('Writing');
 				const written = dryRun ? undefined : new WrittenNotes(store, store.site(site).id);
 				const named: Named = { files: new Set(), recipes: new Map(), manifest: false, written };

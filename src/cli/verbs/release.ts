@@ -45,6 +45,7 @@ export const addRelease: Verb = (program) => {
 					);
 				});
 			}
+			await runJob('gather', input);
 			const release = await runJob('release', { ...input, ...(note !== undefined && { note }) }, { progress }).finally(
 				bar.stop
 			);

@@ -134,7 +134,9 @@ describe('reading a page', () => {
 			pictures: [{ src: 'a.png', alt: 'A' }],
 			leadsTo: undefined
 		});
-		expect(page.paragraphs[0]).toBe('The first real paragraph says what the page is about.');
+		expect(page.paragraphs[0]?.text).toBe(
+			'The first real paragraph says what the page is about. Another one that has enough words.'
+		);
 		expect(page.body).not.toContain('Home, and all');
 		expect(page.body.startsWith('Only links')).toBe(true);
 	});
@@ -153,12 +155,35 @@ describe('reading a page', () => {
 		[
 			'the main element',
 			'<div><p>Not this one, it stands outside of the main part.</p></div><main><p>This one is it, in the middle of things.</p></main>',
-			{ paragraphs: ['This one is it, in the middle of things.'] }
+			{ paragraphs: [{ text: 'This one is it, in the middle of things.', cost: 0 }] }
 		],
 		[
 			'a paragraph that leads up to a list',
 			'<p>First we say a whole sentence. Then we lead up to this:</p><ul><li>x</li></ul>',
-			{ paragraphs: ['First we say a whole sentence.'] }
+			{ paragraphs: [{ text: 'First we say a whole sentence.', cost: 0 }] }
+		],
+		[
+			'one that leads on after a few seconds',
+			'<meta http-equiv=refresh content="5;URL=b.html">',
+			{ leadsTo: 'b.html' }
+		],
+		['one that comes again much later', '<meta http-equiv=refresh content="300; url=a.html">', { leadsTo: undefined }],
+		[
+			'a page of frames',
+			'<frameset><frame src=a><noframes><p>What those see who have no frames at all.</p></noframes></frameset>',
+			{ paragraphs: [{ text: 'What those see who have no frames at all.', cost: 0 }] }
+		],
+		['the base of its addresses', '<base href="../../"><base href=x>', { base: '../../' }],
+		['the page above it', '<link rel=up title=Birds><p>x', { section: 'Birds' }],
+		[
+			'the way that leads to it',
+			'<title>Eider</title><ol class="breadcrumbs"><li><a href=/>Home</a><li><a href=b>Sea  birds</a><li><a href=#>Eider</a></ol>',
+			{ section: 'Sea birds' }
+		],
+		[
+			'versions in other languages',
+			'<link rel=alternate hreflang=fr href=/fr><link rel=alternate type=x href=/feed><p><a hreflang=pt_br href=/br>B</a><a hreflang=pt-br href=/br>B</a>',
+			{ versions: { fr: '/fr', 'pt-BR': '/br' } }
 		],
 		['only a redirection', '<meta http-equiv="refresh" content="0; url=./b.html">', { leadsTo: './b.html' }],
 		['nothing', '', { title: '', paragraphs: [], body: '' }]

@@ -19,12 +19,14 @@ export const SILENT = new Set([
 	'button'
 ]);
 /** Elements that stand in a line of text: no space is meant at their edges. */
-const INLINE = new Set([
+export const INLINE = new Set([
 	'a',
 	'abbr',
+	'acronym',
 	'b',
 	'bdi',
 	'bdo',
+	'big',
 	'cite',
 	'code',
 	'data',
@@ -35,12 +37,17 @@ const INLINE = new Set([
 	'i',
 	'ins',
 	'kbd',
+	'img',
 	'mark',
+	'nobr',
 	'q',
+	'rb',
+	'ruby',
 	's',
 	'samp',
 	'small',
 	'span',
+	'strike',
 	'strong',
 	'sub',
 	'sup',

@@ -1,26 +1,35 @@
-import { parse } from 'parse5';
+import { parse, parseFragment } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { FoundTag, PictureMention } from '../model';
-import { canonicalLanguage, countGraphemes, settleText } from '../text/text';
+import { canonicalLanguage, settleText } from '../text/text';
 import { SILENT, textOf } from './plainText';
+import { proseOf, type ProseCandidate } from './prose';
 import { hideSelfClosed, isXhtml } from './xhtml';
 
 /** What a page's HTML says about itself. */
 export interface PageReading {
 	readonly title: string;
 	readonly heading: string;
-	/** The first real paragraphs of the main content, the best to sum the page up first. May be empty. */
-	readonly paragraphs: readonly string[];
+	/** What a person would quote of the main content, the best to sum the page up first. May be empty. */
+	readonly paragraphs: readonly ProseCandidate[];
 	/** The text of the main content on one line. */
 	readonly body: string;
 	/** Pictures of the main content in their order; sources as written. */
 	readonly pictures: readonly PictureMention[];
 	readonly language: string | undefined;
-	/** Where the page only leads on to, when it asks for that at once. */
+	/** Where the page only leads on to, when it asks for that at once or after a few seconds. */
 	readonly leadsTo: string | undefined;
+	/** What relative addresses in the page stand under, when its `base` element says so; as written. */
+	readonly base: string | undefined;
+	/** What the page stands in, by its own words: the page above it, or the last step of the way that leads to it. */
+	readonly section: string | undefined;
+	/** The same page in other languages: addresses as written, by language tag. */
+	readonly versions: Readonly<Record<string, string>>;
 	readonly found: readonly FoundTag[];
 }
 
+/** A page is read this far (UTF-16 code units): what it is about, it has said by then. A whole book in one file is longer. */
+const MAX_READ = 400_000;
 /** Longer bodies are cut here (UTF-16 code units): nothing downstream reads further. */
 const MAX_BODY = 20_000;
 
@@ -44,25 +53,71 @@ const namesFrame = (names: string | undefined) =>
 
 /** Reads a page. Accepts any string: broken markup is repaired as a browser would. `fileName` may tell XHTML. */
 export function readPage(html: string, fileName = ''): PageReading {
-	const document = parse(isXhtml(html, fileName) ? hideSelfClosed(html) : html);
+	const start = cut(html, MAX_READ);
+	const document = parse(isXhtml(start, fileName) ? hideSelfClosed(start) : start);
 	const all = [...elementsOf(document)];
 	const body = all.find((element) => element.tagName === 'body');
-	const main = body && mainOf(body);
+	const main = body ? mainOf(body) : withoutFrames(all);
 	const headings = main ? [...contentOf(main)].filter((element) => /^h[1-3]$/.test(element.tagName)) : [];
 	const heading = firstText(
 		[headings.find((element) => element.tagName === 'h1'), ...headings].filter((element) => element !== undefined)
 	);
 	const title = firstText(all.filter((element) => element.tagName === 'title' && isHtml(element)));
+	const names = [title, ...headings.map((element) => settleText(textOf(element)))];
 	return {
 		title: title || heading,
 		heading,
-		paragraphs: main ? paragraphsOf(main) : [],
+		paragraphs: main ? proseOf(main, names, isFrame) : [],
 		body: main ? cut(bodyOf(main, heading), MAX_BODY) : '',
 		pictures: main ? picturesIn(main) : [],
 		language: languageIn(all),
 		leadsTo: all.map(refreshOf).find((target) => target !== undefined),
+		base: attribute(
+			all.find((element) => element.tagName === 'base' && attribute(element, 'href') !== undefined),
+			'href'
+		)?.trim(),
+		section: sectionIn(all, [title, heading]),
+		versions: versionsIn(all),
 		found: all.filter((element) => isHtml(element)).flatMap(foundTag)
 	};
+}
+
+/** What a page of frames shows where there are none (HTML standard, 16.2). */
+function withoutFrames(all: readonly Tree.Element[]): Tree.ParentNode | undefined {
+	const element = all.find(({ tagName }) => tagName === 'noframes');
+	return element && parseFragment(textOf(element));
+}
+
+const HAS_CRUMBS = /(^|[-_\s])(breadcrumbs?|crumbs)([-_\s]|$)/i;
+
+/** The page above this one: named by a link of the head, or the last link of the way that leads here. */
+function sectionIn(all: readonly Tree.Element[], own: readonly string[]): string | undefined {
+	const up = all.find(
+		(element) => element.tagName === 'link' && /^(up|parent)$/i.test(attribute(element, 'rel')?.trim() ?? '')
+	);
+	const way = all.find((element) =>
+		HAS_CRUMBS.test(
+			`${attribute(element, 'class') ?? ''} ${attribute(element, 'id') ?? ''} ${attribute(element, 'aria-label') ?? ''}`
+		)
+	);
+	const steps = way ? [...elementsOf(way)].filter((element) => element.tagName === 'a') : [];
+	const said = [attribute(up, 'title') ?? '', ...steps.reverse().map((step) => textOf(step))].map(settleText);
+	return said.find((text) => text !== '' && !own.includes(text));
+}
+
+/** The alternates that a page names: links of its head, or of its text that say the language of what they lead to. */
+function versionsIn(all: readonly Tree.Element[]): Record<string, string> {
+	const versions: Record<string, string> = {};
+	for (const element of all) {
+		if (element.tagName !== 'link' && element.tagName !== 'a') continue;
+		const named = attribute(element, 'hreflang')?.trim();
+		if (!named || (element.tagName === 'link' && !/(^|\s)alternate(\s|$)/i.test(attribute(element, 'rel') ?? '')))
+			continue;
+		const tag = canonicalLanguage(named);
+		const href = attribute(element, 'href')?.trim();
+		if (tag && href && !Object.hasOwn(versions, tag)) versions[tag] = href;
+	}
+	return versions;
 }
 
 /** What the page says its language is: on its html element, or in its header; the first of several. */
@@ -124,9 +179,9 @@ const LEAST_BODY = 40;
 const isContents = (element: Tree.Element) => /(^|\s)toc(\s|$)/.test(attribute(element, 'class') ?? '');
 
 /** The text of the main content, without the heading that it begins with: that is the title again. */
-function bodyOf(main: Tree.Element, heading: string): string {
+function bodyOf(main: Tree.ParentNode, heading: string): string {
 	const read = (skip: (element: Tree.Element) => boolean) => {
-		const text = settleText(textOf(main, skip));
+		const text = settleText(textOf(main as Tree.Node, skip));
 		return text.startsWith(heading) ? text.slice(heading.length).trim() : text;
 	};
 	const body = read(isFrame);
@@ -143,66 +198,7 @@ function firstText(elements: readonly Tree.Element[]): string {
 	return '';
 }
 
-const LEAST_WORDS = 6;
-const BLOCKS = new Set(['p', 'dd', 'li', 'blockquote', 'td', 'div', 'section']);
-/** Marks that begin or end lines about the page rather than in it. */
-const ABOUT_THE_PAGE =
-	/^(©|copyright\b|all rights reserved|(this (page|document|article) )?(was )?last (modified|updated|changed|edited)|published on|posted (on|by)|table of contents|prev(ious)?\b.*\bnext\b|up\b.*\bnext\b)/i;
-
-/** How many paragraphs are offered. */
-const MOST_PARAGRAPHS = 8;
-
-/**
- * The first real paragraphs: words in sentences rather than links or labels. Paragraph elements come first, then other
- * blocks that hold text of their own; one that only leads up to a list or an example comes after those that stand alone.
- */
-function paragraphsOf(main: Tree.Element): string[] {
-	const blocks = [...contentOf(main)].filter((element) => BLOCKS.has(element.tagName));
-	const inParagraphs = blocks.filter((element) => element.tagName === 'p');
-	const others = blocks.filter((element) => element.tagName !== 'p');
-	const found = new Set<string>();
-	for (const block of [...inParagraphs, ...others]) {
-		const { text, linked } = ownText(block);
-		if (isProse(text, linked)) found.add(withoutLeadUp(text));
-		if (found.size === MOST_PARAGRAPHS) break;
-	}
-	const leadsUp = (text: string) => text.endsWith(':');
-	return [...[...found].filter((text) => !leadsUp(text)), ...[...found].filter(leadsUp)];
-}
-
-/** What is left of a paragraph must be this long (UTF-16 code units) to stand alone. */
-const LEAST_SENTENCE = 25;
-
-/** A paragraph whose last sentence only leads up to what follows it, without that sentence where others are left. */
-function withoutLeadUp(text: string): string {
-	if (!text.endsWith(':')) return text;
-	const end = Math.max(text.lastIndexOf('. '), text.lastIndexOf('。'));
-	return end >= LEAST_SENTENCE ? text.slice(0, end + 1) : text;
-}
-
-/** The text of a block up to the first block inside it, and how much of it stands in links. */
-function ownText(block: Tree.Element): { text: string; linked: number } {
-	let linked = 0;
-	const stop = (inner: Tree.Element) =>
-		isFrame(inner) || BLOCKS.has(inner.tagName) || /^(h[1-6]|ul|ol|dl|table|pre|hr)$/.test(inner.tagName);
-	const text = settleText(
-		textOf(block, (inner) => {
-			if (stop(inner)) return inner !== block;
-			if (inner.tagName === 'a') linked += settleText(textOf(inner)).length;
-			return false;
-		})
-	);
-	return { text, linked };
-}
-
-function isProse(text: string, linked: number): boolean {
-	if (linked > text.length * 0.6 || ABOUT_THE_PAGE.test(text)) return false;
-	const words = text.split(' ').length;
-	// A script without spaces has its words in one run.
-	return words >= LEAST_WORDS || countGraphemes(text) / words > 24;
-}
-
-function picturesIn(main: Tree.Element): PictureMention[] {
+function picturesIn(main: Tree.ParentNode): PictureMention[] {
 	return [...contentOf(main)].flatMap((element) => {
 		const src = element.tagName === 'img' ? attribute(element, 'src')?.trim() : undefined;
 		if (!src || src.startsWith('data:')) return [];
@@ -211,10 +207,15 @@ function picturesIn(main: Tree.Element): PictureMention[] {
 	});
 }
 
-/** The target of an immediate refresh (HTML standard, 4.2.5.3). */
+/** After so many seconds a page has been read; what goes on sooner only leads on. */
+const READ_AFTER = 15;
+
+/** The target of a refresh that comes at once or after a few seconds (HTML standard, 4.2.5.3). */
 function refreshOf(element: Tree.Element): string | undefined {
 	if (element.tagName !== 'meta' || attribute(element, 'http-equiv')?.toLowerCase() !== 'refresh') return undefined;
-	return /^\s*0\s*[;,]\s*(?:url\s*=\s*)?["']?([^"']+)/i.exec(attribute(element, 'content') ?? '')?.[1]?.trim();
+	const [, seconds, target] =
+		/^\s*(\d+)(?:\.\d*)?\s*[;,]?\s*(?:url\s*=\s*)?["']?([^"']+)/i.exec(attribute(element, 'content') ?? '') ?? [];
+	return Number(seconds) <= READ_AFTER ? target?.trim() : undefined;
 }
 
 const LINKS_READ = new Set(['canonical', 'icon', 'shortcut icon', 'apple-touch-icon', 'manifest', 'alternate']);

@@ -4,6 +4,7 @@ import { openingOf } from '../markup/reading';
 import { iconsOf, MANIFEST_PATH, nameOfIcon } from '../pictures/icons';
 import { MEDIA_PATH } from '../pictures/shapes';
 import { canonicalLanguage } from '../text/text';
+import { UNKNOWN_LANGUAGE } from './language';
 import { localeOf } from './legal';
 import { BUILT_IN_PICTURES, choosePictures, pictureAt } from './pictures';
 import type { PageScope } from './scope';
@@ -155,7 +156,7 @@ function versionsOf(page: PageScope): Map<string, string> {
 	const own = page.page.alternates ?? {};
 	for (const [key, path] of [...Object.entries(own), [page.language, page.page.path] as const]) {
 		const language = key.toLowerCase() === FALLBACK ? FALLBACK : canonicalLanguage(key);
-		if (language === undefined || versions.has(language)) continue;
+		if (language === undefined || language === UNKNOWN_LANGUAGE || versions.has(language)) continue;
 		const address = isOwn(page, language) ? page.pageAddress : addressOfVersion(page, path);
 		if (address !== undefined) versions.set(language, address);
 	}

@@ -224,6 +224,7 @@ export function makeFound(tag: TagDefinition, policy: FoundPolicy, saidBy: Layer
 			const all = page.foundOf(tag.name);
 			const counts = all.map(({ value }) => page.frameCount(tag.name, value)).filter((count) => count !== undefined);
 			if (counts.length > 0 && counts.length === all.length) return { kind: 'frame', pages: Math.max(...counts) };
+			if (all.some(({ value }) => page.repeatsTitle(tag.name, value))) return { kind: 'repeats-title' };
 			return illegal(tag, all[0]?.value ?? '');
 		}
 	};
@@ -232,7 +233,7 @@ export function makeFound(tag: TagDefinition, policy: FoundPolicy, saidBy: Layer
 /** The found values of a tag that are the page's own. */
 function foundValue(tag: TagDefinition, page: PageScope): TagItem[] {
 	return page.foundOf(tag.name).flatMap((found): TagItem[] => {
-		if (page.frameCount(tag.name, found.value) !== undefined) return [];
+		if (page.frameCount(tag.name, found.value) !== undefined || page.repeatsTitle(tag.name, found.value)) return [];
 		if (tag.kind === 'picture') return foundPicture(tag, found, page);
 		if (!found.attributes || tag.kind !== 'address') return [found.value];
 		const address = page.addresses.ofValue(found.value, page.pageAddress);

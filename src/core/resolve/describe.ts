@@ -91,6 +91,8 @@ export function describeOutcome(outcome: Outcome): string {
 			return 'skipped: it is not a rule that can be read';
 		case 'frame':
 			return `passed over: it stands on ${outcome.pages} pages, so it belongs to the frame`;
+		case 'repeats-title':
+			return 'passed over: it only says the title again';
 		case 'set-aside':
 			return `set aside: ${outcome.layer === 'page' ? 'the page says' : `${nameOfLayer(outcome.layer)} says`} that found values are not taken`;
 		case 'no-picture':

@@ -1,5 +1,8 @@
 import type { Page, Site } from '../model';
 
+/** The tag (ISO 639-2) for a language that is not known: nothing is stated of it. */
+export const UNKNOWN_LANGUAGE = 'und';
+
 /** The language of a page: its own, else the site's first. What is no text, in data that no check has seen, is none. */
 export function languageOf({ language }: Page, { languages }: Site): string {
 	return typeof language === 'string' ? language : (languages[0] ?? 'en');

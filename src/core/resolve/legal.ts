@@ -1,5 +1,6 @@
 import type { TagDefinition, TagKind } from '../catalogue/types';
 import { isLanguageTag } from '../text/text';
+import { UNKNOWN_LANGUAGE } from './language';
 import { toIsoDate } from '../template/dates';
 
 /** Directives that the search engines' common robots vocabulary knows; those with a colon take a value. */
@@ -92,7 +93,7 @@ export function localeOf(language: string): string | undefined {
 }
 
 function workOutLocale(language: string): string | undefined {
-	if (!isLanguageTag(language)) return undefined;
+	if (!isLanguageTag(language) || language === UNKNOWN_LANGUAGE) return undefined;
 	const locale = new Intl.Locale(language);
 	const region = locale.region ?? locale.maximize().region;
 	return region && `${locale.language}_${region}`;

@@ -5,7 +5,8 @@ import { isEmpty, ownValue, toText, type Value } from '../template/values';
 import type { AddressBook } from './address';
 import type { Candidate, Evaluate } from './candidate';
 import { tagOfFound, type FrameBook } from './found';
-import { inLanguage, languageOf } from './language';
+import { inLanguage, languageOf, UNKNOWN_LANGUAGE } from './language';
+import { lettersOf } from '../text/text';
 import { LoopWatch } from './loops';
 import type { Plan } from './plan';
 import type { PageScope, PictureFacts } from './scope';
@@ -25,6 +26,11 @@ export interface SiteScope {
 	readonly separator: string;
 	readonly choices: PageScope['choices'];
 }
+
+/** Found values of these are words about the page. */
+const DESCRIPTIONS: ReadonlySet<string> = new Set(['description', 'og:description', 'twitter:description']);
+
+const known = (language: string | undefined) => (language === UNKNOWN_LANGUAGE ? undefined : language);
 
 const own = (record: object | undefined, name: string): Value =>
 	record === undefined ? undefined : ownValue(record, name);
@@ -121,6 +127,13 @@ export class PageEvaluation implements PageScope {
 		return this.scope.frames.countOf(tag, this.language, value);
 	}
 
+	repeatsTitle(tag: string, value: string): boolean {
+		if (!DESCRIPTIONS.has(tag)) return false;
+		const letters = lettersOf(value);
+		const titles = (this.page.found ?? NO_FOUND).filter(({ name }) => name === 'title').map((found) => found.value);
+		return [...titles, toText(own(this.fields, 'title'))].some((title) => lettersOf(title) === letters);
+	}
+
 	pageValue(name: string): Value {
 		switch (name) {
 			case 'path':
@@ -128,7 +141,7 @@ export class PageEvaluation implements PageScope {
 			case 'address':
 				return this.pageAddress;
 			case 'language':
-				return this.language;
+				return known(this.language);
 			case 'modified':
 				return this.page.modified;
 			case 'minutes':
@@ -141,7 +154,7 @@ export class PageEvaluation implements PageScope {
 	siteValue(name: string): Value {
 		if (name === 'name') return this.translated(name) ?? this.site.name;
 		if (name === 'base') return this.addresses.base;
-		if (name === 'language') return this.site.languages[0];
+		if (name === 'language') return known(this.site.languages[0]);
 		return this.translated(name) ?? own(this.site.fields, name);
 	}
 

@@ -32,6 +32,8 @@ export interface PageScope extends Scope {
 	foundOf(tag: string): readonly FoundTag[];
 	/** On how many pages a found value stands, when that makes it the frame's; undefined for the page's own. */
 	frameCount(tag: string, value: string): number | undefined;
+	/** Whether a found value of a description only says again what the page is called. */
+	repeatsTitle(tag: string, value: string): boolean;
 
 	/** What a tag came to; undefined for nothing and for tags nobody speaks of. */
 	valueOf(tag: string): TagValue | undefined;

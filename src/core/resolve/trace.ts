@@ -35,6 +35,8 @@ export type Outcome =
 	| { readonly kind: 'no-picture'; readonly skipped: readonly SkippedSource[] }
 	/** A found value that stands on so many pages that it is the frame's and not the page's (R13). */
 	| { readonly kind: 'frame'; readonly pages: number }
+	/** A found description that says the page's title and nothing more. */
+	| { readonly kind: 'repeats-title' }
 	/** A found value that a layer says is not to be taken (R13). */
 	| { readonly kind: 'set-aside'; readonly layer: Layer }
 	/** Something before it won or ended the search. */

@@ -13,9 +13,9 @@ export function keep<T>(key: string, make: () => T): T {
 	return made;
 }
 
-/** The language itself when it is a language tag, else English: a bad tag in data from outside must not throw. */
+/** The language itself when it is a known one, else English: a bad tag in data from outside must not throw. */
 export const safeLanguage = (language: string): string =>
-	keep(`language ${language}`, () => (isLanguageTag(language) ? language : 'en'));
+	keep(`language ${language}`, () => (isLanguageTag(language) && language !== 'und' ? language : 'en'));
 
 export const numberFormat = (language: string, options: Intl.NumberFormatOptions) =>
 	keep(`number ${language} ${JSON.stringify(options)}`, () => new Intl.NumberFormat(language, options));

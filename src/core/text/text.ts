@@ -105,6 +105,9 @@ export function isLanguageTag(tag: string): boolean {
 	}
 }
 
+/** The letters and digits of a text, in lower case: two texts that share them say the same. */
+export const lettersOf = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{M}\p{N}]+/gu, '');
+
 /** A language tag as BCP 47 writes it (`fr-ca` is `fr-CA`); undefined for a text that is none. */
 export function canonicalLanguage(tag: string): string | undefined {
 	return isLanguageTag(tag) ? Intl.getCanonicalLocales(tag)[0] : undefined;

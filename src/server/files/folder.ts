@@ -9,8 +9,10 @@ export const isHtmlName = (name: string) =>
 
 /** One entry of a folder, by its path from the folder's top with forward slashes. */
 export interface FolderEntry {
+	/** Bytes that are no UTF-8 stand in it as single surrogates, U+DC80 to U+DCFF: see `nameOf`. */
 	readonly path: string;
-	readonly file: string;
+	/** What the file system is asked for. */
+	readonly file: string | Buffer;
 	/** For a link: whether what it points at lies in the folder. Links are never followed. */
 	readonly link?: 'inside' | 'outside';
 }
@@ -29,23 +31,55 @@ export function openFolder(folder: string): string {
 /** Every file and link below a folder, in the order of their paths. Never leaves the folder. */
 export function walkFolder(top: string): FolderEntry[] {
 	const found: FolderEntry[] = [];
-	const waiting = [top];
-	for (let folder = waiting.pop(); folder; folder = waiting.pop()) {
-		for (const entry of readdirSync(folder, { withFileTypes: true })) {
-			const file = join(folder, entry.name);
-			const path = relative(top, file).split(sep).join('/');
+	const waiting = [''];
+	for (let folder = waiting.pop(); folder !== undefined; folder = waiting.pop()) {
+		for (const entry of readdirSync(fileAt(top, folder), { withFileTypes: true, encoding: 'buffer' })) {
+			const path = folder + nameOf(entry.name);
+			const file = fileAt(top, path);
 			if (entry.isSymbolicLink())
-				found.push({ path, file, link: pointsInside(top, folder, file) ? 'inside' : 'outside' });
-			else if (entry.isDirectory()) waiting.push(file);
+				found.push({ path, file, link: pointsInside(top, fileAt(top, folder), file) ? 'inside' : 'outside' });
+			else if (entry.isDirectory()) waiting.push(`${path}/`);
 			else if (entry.isFile()) found.push({ path, file });
 		}
 	}
 	return found.sort((a, b) => (a.path < b.path ? -1 : 1));
 }
 
-function pointsInside(top: string, folder: string, link: string): boolean {
+const utf8 = new TextDecoder('utf-8', { fatal: true, ignoreBOM: true });
+
+/** A name as text that leads back to its bytes, whatever they are. */
+function nameOf(bytes: Buffer): string {
 	try {
-		return isInside(top, realpathSync(resolve(folder, readlinkSync(link))));
+		return utf8.decode(bytes);
+	} catch {
+		return [...bytes].map((byte) => String.fromCharCode(byte < 0x80 ? byte : 0xdc00 + byte)).join('');
+	}
+}
+
+const RAW = /[\uDC80-\uDCFF]/;
+/** Not a half of a pair, as the characters beyond U+FFFF have. */
+const isRaw = (path: string) => RAW.test(path) && !path.isWellFormed();
+
+/** The file of a path below a folder, as the file system is asked for it. */
+export const fileAt = (top: string, path: string): string | Buffer => onDisk(join(top, path));
+
+/** A path as the file system is asked for it. */
+export function onDisk(whole: string): string | Buffer {
+	if (!isRaw(whole)) return whole;
+	const parts = whole
+		.split(/([\uDC80-\uDCFF])/)
+		.map((part) =>
+			part.length === 1 && !part.isWellFormed() ? Buffer.from([part.charCodeAt(0) - 0xdc00]) : Buffer.from(part)
+		);
+	return Buffer.concat(parts);
+}
+
+/** A name for people to read. */
+export const shownName = (path: string) => (isRaw(path) ? path.toWellFormed() : path);
+
+function pointsInside(top: string, folder: string | Buffer, link: string | Buffer): boolean {
+	try {
+		return isInside(top, realpathSync(resolve(String(folder), readlinkSync(link))));
 	} catch {
 		return false;
 	}
@@ -69,22 +103,48 @@ export function futurePath(path: string): string {
 	}
 }
 
-/** The path a file is served under: `index.html` is its folder; characters are encoded as addresses write them. */
-export function pathOfFile(file: string): string {
-	const folderForm = file.replace(/(^|\/)index\.x?html?$/i, '$1');
-	return '/' + folderForm.split('/').map(encodeURIComponent).map(unescapeSafe).join('/');
+/**
+ * The path a file is served under: `index.html` is its folder; characters are encoded as addresses write them. With
+ * `bare`, the ending `.html` is not part of an address: `a.html` is served at `/a`, `a.html.fr` and `a.fr.html` at `/a.fr`.
+ */
+export function pathOfFile(file: string, bare = false): string {
+	let form = file.replace(/(^|\/)index\.x?html?$/i, '$1');
+	if (bare) form = form.replace(/\.x?html?(\.[a-z]{2,3}(?:[-_][a-z]{2,4})?)?$/i, '$1');
+	return '/' + form.split('/').map(encodeName).map(unescapeSafe).join('/');
 }
 
+const encodeName = (name: string) =>
+	isRaw(name)
+		? name
+				.split(/([\uDC80-\uDCFF])/)
+				.map((part) =>
+					part.length === 1 && !part.isWellFormed()
+						? `%${(part.charCodeAt(0) - 0xdc00).toString(16).toUpperCase()}`
+						: encodeURIComponent(part)
+				)
+				.join('')
+		: encodeURIComponent(name);
+
 /** The real file that a path of the site is served from; undefined when there is none, or it lies outside the folder. */
-export function fileOfPath(top: string, path: string): string | undefined {
+export function fileOfPath(top: string, path: string): string | Buffer | undefined {
 	try {
-		const file = realpathSync(join(top, decodeURIComponent(path)));
-		return isInside(top, file) ? file : undefined;
+		const file = realpathSync(fileAt(top, nameOf(bytesOfPath(path))), { encoding: 'buffer' });
+		return isInside(top, nameOf(file)) ? onDisk(nameOf(file)) : undefined;
 	} catch {
 		// No such file, or a path that cannot be decoded.
 		return undefined;
 	}
 }
+
+/** A path's bytes, with what is written as %XX decoded. */
+const bytesOfPath = (path: string) =>
+	Buffer.concat(
+		path
+			.split(/(%[0-9a-f]{2})/i)
+			.map((part) =>
+				/^%[0-9a-f]{2}$/i.test(part) ? Buffer.from([Number.parseInt(part.slice(1), 16)]) : Buffer.from(part)
+			)
+	);
 
 /** encodeURIComponent encodes more than a path needs; these stand as they are (URL standard, path percent-encode set). */
 const unescapeSafe = (part: string) => part.replace(/%(24|26|2B|2C|3A|3B|3D|40)/g, decodeURIComponent);

@@ -23,13 +23,25 @@ import {
 } from '$core';
 import { UserError } from '../errors';
 import { editBytes } from './encoding';
-import { futurePath, isHtmlName, isInside, openFolder, pathOfFile, walkFolder, type FolderEntry } from './folder';
+import {
+	futurePath,
+	isHtmlName,
+	isInside,
+	onDisk,
+	openFolder,
+	pathOfFile,
+	shownName,
+	walkFolder,
+	type FolderEntry
+} from './folder';
 
 export interface InjectOptions {
 	readonly folder: string;
 	/** Undefined: in place. */
 	readonly out: string | undefined;
 	readonly dryRun: boolean;
+	/** Addresses leave out the ending of a file: see `pathOfFile`. */
+	readonly bare?: boolean;
 	/** The page of a path and its head, or undefined when the site has no such live page. */
 	readonly headOf: (
 		path: string
@@ -61,10 +73,12 @@ export interface InjectSummary {
 }
 
 /** Copies a folder and writes each page's head into its HTML. Never writes over its input unless told to. */
-export function injectFolder({ folder, out, dryRun, headOf, onGone, progress }: InjectOptions): InjectSummary {
+export function injectFolder({ folder, out, dryRun, bare, headOf, onGone, progress }: InjectOptions): InjectSummary {
 	const top = openFolder(folder);
 	const target = out === undefined ? top : checkTarget(top, out);
-	const entries = walkFolder(top).filter((entry) => !(out !== undefined && isInside(target, entry.file)));
+	const all = walkFolder(top);
+	const entries = all.filter(({ path }) => !HALF_WRITTEN.test(path));
+	if (out === undefined && !dryRun) for (const { path, file } of all) if (HALF_WRITTEN.test(path)) rmSync(file);
 	const changed: string[] = [];
 	const unknown: { path: string; why: string }[] = [];
 	const skipped: string[] = [];
@@ -77,17 +91,17 @@ export function injectFolder({ folder, out, dryRun, headOf, onGone, progress }: 
 	entries.forEach((entry, index) => {
 		const to = join(target, entry.path);
 		if (entry.link) {
-			if (entry.link === 'outside') skipped.push(entry.path);
+			if (entry.link === 'outside') skipped.push(shownName(entry.path));
 			else if (out !== undefined && !dryRun) copyLink(entry, to, target);
 		} else if (!isHtmlName(entry.path)) {
 			copied++;
 			if (out !== undefined && !dryRun) copy(entry.file, to, target);
 		} else {
 			const bytes = readFileSync(entry.file);
-			const result = inject(entry, bytes, headOf, noteGone);
-			if (typeof result === 'string') unknown.push({ path: entry.path, why: result });
+			const result = inject(pathOfFile(entry.path, bare), entry, bytes, headOf, noteGone);
+			if (typeof result === 'string') unknown.push({ path: shownName(entry.path), why: result });
 			else if (result.equals(bytes)) unchanged++;
-			else changed.push(entry.path);
+			else changed.push(shownName(entry.path));
 			const content = typeof result === 'string' ? bytes : result;
 			if (!dryRun && (out !== undefined || !content.equals(bytes))) writeWhole(to, content, target);
 		}
@@ -112,12 +126,13 @@ function checkTarget(top: string, out: string): string {
 
 /** The file's bytes with the page's head in them, or why it has none. */
 function inject(
+	path: string,
 	entry: FolderEntry,
 	bytes: Buffer,
 	headOf: InjectOptions['headOf'],
 	noteGone: (values: readonly GoneValue[]) => void
 ): Buffer | string {
-	const known = headOf(pathOfFile(entry.path));
+	const known = headOf(path);
 	if (!known) return 'no live page of the site';
 	const { page, head, leftOut, wasOurs } = known;
 	const nowOf = (name: string) => head.tags.filter(({ tag }) => nameInFile(tag) === name.toLowerCase());
@@ -142,33 +157,37 @@ const nameInFile = (tag: TagDefinition) => (tag.place === 'title' ? 'title' : ta
 
 /** Makes the folder of a file, and makes sure that no link in the target leads the file out of it. */
 function makeFolderOf(to: string, target: string) {
-	mkdirSync(dirname(to), { recursive: true });
-	if (!isInside(target, realpathSync(dirname(to))))
+	const folder = onDisk(dirname(to));
+	mkdirSync(folder, { recursive: true });
+	if (typeof folder === 'string' && !isInside(target, realpathSync(folder)))
 		throw new UserError(
 			`The folder of ${to} is a link that leads out of ${target}. Take the link away, or name another folder.`
 		);
 }
 
-function copy(from: string, to: string, target: string) {
+function copy(from: string | Buffer, to: string, target: string) {
 	makeFolderOf(to, target);
-	rmSync(to, { force: true });
-	copyFileSync(from, to);
+	rmSync(onDisk(to), { force: true });
+	copyFileSync(from, onDisk(to));
 }
 
 /** A link is copied as a link, unless it would lead out of the copy: back into the input, or anywhere else. */
 function copyLink(entry: FolderEntry, to: string, target: string) {
-	const leadsTo = readlinkSync(entry.file);
+	const leadsTo = readlinkSync(entry.file, 'utf8');
 	if (isAbsolute(leadsTo) || !isInside(target, resolve(dirname(to), leadsTo))) return;
 	makeFolderOf(to, target);
-	rmSync(to, { force: true });
-	symlinkSync(leadsTo, to);
+	rmSync(onDisk(to), { force: true });
+	symlinkSync(leadsTo, onDisk(to));
 }
 
 /** Writes beside and renames, so that a file is never half there; never through a link that stands in its place. */
 function writeWhole(to: string, content: Buffer, target: string) {
 	makeFolderOf(to, target);
 	// A name that no file of the user's has.
-	const beside = join(dirname(to), `.kephalon-${randomUUID()}`);
+	const beside = onDisk(join(dirname(to), `.kephalon-${randomUUID()}`));
 	writeFileSync(beside, content, { flag: 'wx' });
-	renameSync(beside, to);
+	renameSync(beside, onDisk(to));
 }
+
+/** What an injection that was broken off may leave. */
+const HALF_WRITTEN = /(^|\/)\.kephalon-[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;

@@ -30,8 +30,7 @@ export async function takeContent(store: Store, name: string, base: string, sour
 			const { read, pictures, skipped } = await importFolder(store, {
 				folder: source.folder,
 				site: name,
-				base: checked.base,
-				types: []
+				base: checked.base
 			});
 			return { pages: read, pictures, skipped: shorten(skipped.map(({ path, why }) => `${path}: ${why}`)) };
 		}

@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -6,7 +6,9 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { GuardedFetcher } from '../fetching/fetch';
+import { injectFolder } from '../files/injectFolder';
 import { Store } from '../store/store';
+import { gatherPictures } from '../pictures/gather';
 import { importFolder } from './importFolder';
 
 let folder = '';
@@ -39,7 +41,7 @@ test('pictures at whole addresses are fetched for their facts, whatever their na
 	);
 	const store = new Store(join(folder, 'k.db'));
 	const fetcher = new GuardedFetcher(new Set([host]));
-	const options = { folder, site: 's', base: 'https://site.example/', types: [] };
+	const options = { folder, site: 's', base: 'https://site.example/' };
 	const summary = await importFolder(store, { ...options, fetcher });
 	await fetcher.close();
 	expect(summary.skipped).toEqual([
@@ -59,16 +61,24 @@ test('pictures at whole addresses are fetched for their facts, whatever their na
 	expect(store.page(id, '/page.html')?.fields.pictures).toEqual([{ src: at('lying.png') }]);
 });
 
-test('a picture of the folder is copied into the library; what people set for it stays when it is read again', async () => {
+test('a picture of the folder is copied where rules cut it; what people set for it stays when it is read again', async () => {
 	const top = mkdtempSync(join(tmpdir(), 'kephalon-'));
 	const draw = (background: string) => sharp({ create: { width: 1200, height: 700, channels: 3, background } });
 	await draw('#246').png().toFile(join(top, 'boat.png'));
 	writeFileSync(join(top, 'mark.svg'), '<svg xmlns="http://www.w3.org/2000/svg" width="90" height="90"/>');
 	writeFileSync(join(top, 'a.html'), '<title>A</title><img src="boat.png" alt="A boat"><img src="mark.svg">');
 	const store = new Store(join(top, 'k.db'));
-	const read = () => importFolder(store, { folder: top, site: 's', base: 'https://s.example/', types: [] });
+	const read = () => importFolder(store, { folder: top, site: 's', base: 'https://s.example/' });
 	await read();
 	const { id } = store.findSite('s')!;
+	expect(store.picture(id, '/boat.png')).toMatchObject({ width: 1200, height: 700, type: 'image/png' });
+	expect(store.picture(id, '/boat.png')).not.toHaveProperty('kept');
+	expect(await gatherPictures(store, 's')).toBe(0);
+	store.setRule(id, { layer: 'site' }, 'og:image', undefined, {
+		...{ kind: 'pictures', sources: [{ from: 'body' }], shapes: ['wide'] }
+	});
+	expect(await gatherPictures(store, 's')).toBe(1);
+	await read();
 	const boat = store.picture(id, '/boat.png')!;
 	expect(boat).toMatchObject({ width: 1200, height: 700, type: 'image/png', kept: { width: 1200, height: 700 } });
 	expect(store.picture(id, '/mark.svg')).toMatchObject({ type: 'image/svg+xml' });
@@ -80,4 +90,199 @@ test('a picture of the folder is copied into the library; what people set for it
 	expect(again).toMatchObject({ focus: [0.1, 0.9], alt: 'A small boat', cuts: { tall: { focus: [0.5, 0.5] } } });
 	expect(again.kept?.file).not.toBe(boat.kept?.file);
 	rmSync(top, { recursive: true, force: true });
+});
+
+/** A folder with these files, by path; a site read from it, again and again. */
+function siteOf(files: Readonly<Record<string, string>>) {
+	const top = mkdtempSync(join(tmpdir(), 'kephalon-'));
+	const write = (path: string, text: string) => {
+		mkdirSync(join(top, path, '..'), { recursive: true });
+		writeFileSync(join(top, path), text);
+	};
+	for (const [path, text] of Object.entries(files)) write(path, text);
+	const database = mkdtempSync(join(tmpdir(), 'kephalon-'));
+	const store = new Store(join(database, 'k.db'));
+	return {
+		...{ top, store, write },
+		read: (more: Partial<Parameters<typeof importFolder>[1]> = {}) =>
+			importFolder(store, { folder: top, site: 's', base: 'https://s.example/', ...more }),
+		page: (path: string) => store.page(store.site('s').id, path)!,
+		end() {
+			store.close();
+			rmSync(top, { recursive: true });
+			rmSync(database, { recursive: true });
+		}
+	};
+}
+
+const birds = ['Eider', 'Teal', 'Smew', 'Goldeneye', 'Pintail', 'Scaup'];
+
+test('reading again opens only what has changed, and says what is new, changed and gone', async () => {
+	const site = siteOf(
+		Object.fromEntries(
+			birds.map((bird) => [
+				`${bird}.html`,
+				`<title>${bird}</title><p>The ${bird} is a duck of cold seas and shores.</p>`
+			])
+		)
+	);
+	expect(await site.read()).toMatchObject({ read: 6, added: 6, changed: 0, retired: [] });
+	expect(await site.read()).toMatchObject({ read: 6, added: 0, changed: 0, retired: [] });
+	// What is the same by size and time is not opened: nothing of it is seen.
+	const { top } = site;
+	utimesSync(join(top, 'Teal.html'), 1000, 1000);
+	await site.read();
+	site.write('Teal.html', '<title>Lied</title><p>The Teal is a duck of cold seas and shores.</p>');
+	utimesSync(join(top, 'Teal.html'), 1000, 1000);
+	expect(await site.read()).toMatchObject({ changed: 0 });
+	expect(site.page('/Teal.html').fields.title).toBe('Teal');
+	site.write('Teal.html', '<title>Teal</title><p>The Teal is the smallest of the ducks that come here.</p>');
+	site.write('new.html', '<title>New</title>');
+	rmSync(join(top, 'Smew.html'));
+	expect(await site.read()).toMatchObject({ read: 6, added: 1, changed: 1, retired: ['/Smew.html'] });
+	expect(site.page('/Teal.html').fields).toMatchObject({ summary: expect.stringContaining('smallest') as string });
+	expect(site.page('/Eider.html').fields).toMatchObject({ body: 'The Eider is a duck of cold seas and shores.' });
+	expect(site.page('/Smew.html').state).toBe('draft');
+	site.end();
+});
+
+test('what many titles have in common is told, and taken off from then on', async () => {
+	const titled = (bird: string, at: number) =>
+		`<title>${at + 1}. ${bird} — The Shore Manual</title><p>About the ${bird}, in a few words or more.</p>`;
+	const site = siteOf(Object.fromEntries(birds.map((bird, at) => [`${bird}.html`, titled(bird, at)])));
+	expect((await site.read()).titles).toEqual({
+		parts: [{ at: 'end', text: ' — The Shore Manual', pages: 6 }],
+		numbered: 6
+	});
+	expect(site.page('/Eider.html').fields.title).toBe('1. Eider — The Shore Manual');
+	expect((await site.read({ trimTitles: true })).titles).toEqual({ parts: [], numbered: 0 });
+	expect(site.page('/Eider.html').fields.title).toBe('Eider');
+	site.write('more.html', titled('Goosander', 6));
+	await site.read();
+	expect(site.page('/more.html').fields.title).toBe('Goosander');
+	site.end();
+});
+
+test('a title that many pages share gives way to the heading; pages that still share one say what they stand in', async () => {
+	const files: Record<string, string> = {
+		'birds/index.html': '<title>Birds of the shore</title>',
+		'fish/index.html': '<title>Fish</title>'
+	};
+	for (const group of ['birds', 'fish'])
+		for (const name of ['a', 'b']) files[`${group}/${name}.html`] = `<title>Reserve</title><h1>Page ${name}</h1>`;
+	const site = siteOf(files);
+	await site.read();
+	expect(site.page('/birds/a.html').fields).toMatchObject({ title: 'Page a', section: 'Birds of the shore' });
+	expect(site.page('/fish/a.html').fields).toMatchObject({ title: 'Page a', section: 'Fish' });
+	expect(site.page('/fish/').fields).not.toHaveProperty('section');
+	site.end();
+});
+
+test('a text or picture that a share of the pages has is passed over; the same in a folder alone and in a larger site', async () => {
+	const page = (bird: string) =>
+		`<title>${bird}</title><p>All of the reserves are open from dawn until dusk, all year.</p><img src="/shared.png"><p>The ${bird} is a duck that dives for mussels off the rocks.</p><img src="/${bird}.png">`;
+	const small = Object.fromEntries(Array.from({ length: 24 }, (_, at) => [`ducks/d${at}.html`, page(`bird ${at}`)]));
+	const large = {
+		...small,
+		...Object.fromEntries(
+			Array.from({ length: 300 }, (_, at) => [
+				`other/o${at}.html`,
+				`<title>${at}</title><p>Something else, the number ${at} of a good many more.</p>`
+			])
+		)
+	};
+	for (const files of [small, large]) {
+		const site = siteOf(files);
+		await site.read();
+		expect(site.page('/ducks/d7.html').fields.summary).toBe(
+			'The bird 7 is a duck that dives for mussels off the rocks.'
+		);
+		site.end();
+	}
+});
+
+test('the language is what the page, its place or its words tell; what nothing tells is not stated', async () => {
+	const english =
+		'The reserve lies between the river and the sea, and visitors are welcome on every day of the year. There is a hide above the marsh.';
+	const french =
+		'La réserve se trouve entre la rivière et la mer, et les visiteurs sont les bienvenus tous les jours de l’année. Un abri domine le marais.';
+	const site = siteOf({
+		'said.html': `<html lang="cy"><p>${english}</p>`,
+		'told.html': `<p>${english}</p>`,
+		'dit.html': `<p>${french}</p>`,
+		'code.html': '<p>stat() open() close() read() write()</p>',
+		'p.html.ja': '<p>x</p>',
+		'b/x.html': `<p>${english}</p>`
+	});
+	await site.read({ source: { languages: [{ pattern: 'b/**', language: 'en-GB' }] } });
+	const languageOf = (path: string) => site.page(path).language;
+	expect(['/said.html', '/told.html', '/dit.html', '/p.html.ja', '/b/x.html'].map(languageOf)).toEqual([
+		'cy',
+		'en',
+		'fr',
+		'ja',
+		'en-GB'
+	]);
+	expect(languageOf('/code.html')).toBe('und');
+	site.end();
+});
+
+test('versions in several languages are told of, and kept as alternates when asked; what the page says itself is kept', async () => {
+	const site = siteOf({
+		'a.fr.html': '<html lang=fr><title>A</title>',
+		'a.html': '<html lang=en><title>A</title>',
+		'own.html': '<html lang=en><title>Own</title><link rel=alternate hreflang=de href="/de/own.html">'
+	});
+	expect((await site.read()).versions).toEqual({ pages: 2, linked: false });
+	expect(site.page('/a.html').alternates).toBeUndefined();
+	expect(site.page('/own.html').alternates).toEqual({ de: '/de/own.html' });
+	expect((await site.read({ source: { link: true } })).versions).toEqual({ pages: 2, linked: true });
+	expect(site.page('/a.html').alternates).toEqual({ fr: '/a.fr.html' });
+	expect(site.page('/a.fr.html').alternates).toEqual({ en: '/a.html' });
+	site.end();
+});
+
+test('pages under a base address, hidden ones, left out files, addresses without an ending', async () => {
+	const site = siteOf({
+		'deep/down/a.html': '<base href="../../"><title>A</title><img src="pictures/none.png">',
+		'b.html': '<title>B</title><meta name=robots content="noindex, follow">',
+		'src/c.html': '<title>C</title>'
+	});
+	const summary = await site.read({ source: { ignore: ['src/**'], bare: true } });
+	expect(summary.read).toBe(2);
+	expect(summary.skipped).toEqual([{ path: '/pictures/none.png', why: 'a picture on 1 page: not in the folder' }]);
+	expect(site.page('/b').hidden).toBe(true);
+	site.write('b.html', '<title>B</title><meta name=robots content="follow">');
+	await site.read();
+	expect(site.page('/b').hidden).toBeFalsy();
+	await expect(site.read({ source: { types: [{ pattern: 'dwon/*.html', type: 'x' }] } })).rejects.toThrow(
+		'The pattern “dwon/*.html” fits no file. There is a folder “down”.'
+	);
+	await expect(site.read({ source: { types: [{ pattern: 'down/*.html', type: 'x' }] } })).rejects.toThrow(
+		'“**/down/*.html” would fit 1, such as deep/down/a.html.'
+	);
+	site.end();
+});
+
+test('a folder without pages says what it saw', async () => {
+	const site = siteOf({ 'a.md': 'x', 'b.md': 'x', c: '' });
+	await expect(site.read()).rejects.toThrow('It holds 2 .md, 1 no ending.');
+	site.end();
+});
+
+test('a name that is no UTF-8 is read, and its path says its bytes', async () => {
+	const site = siteOf({ 'a.html': '<title>A</title>' });
+	writeFileSync(
+		Buffer.concat([Buffer.from(`${site.top}/caf`), Buffer.from([0xe9]), Buffer.from('.html')]),
+		'<title>Coffee</title>'
+	);
+	await site.read();
+	expect(site.page('/caf%E9.html').fields.title).toBe('Coffee');
+	const out = `${site.top}-out`;
+	const headOf = () => undefined;
+	const { unknown } = injectFolder({ folder: site.top, out, dryRun: false, headOf });
+	expect(unknown.map(({ path }) => path)).toEqual(['a.html', 'caf�.html']);
+	expect(readdirSync(out, { encoding: 'buffer' }).some((name) => name.includes(0xe9))).toBe(true);
+	rmSync(out, { recursive: true });
+	site.end();
 });

@@ -1,5 +1,7 @@
+import { createHash } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
-import picomatch from 'picomatch';
+import { extname } from 'node:path';
+import { isDeepStrictEqual } from 'node:util';
 import {
 	countFrames,
 	FRAME_LEAST,
@@ -16,10 +18,22 @@ import { UserError } from '../errors';
 import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
 import type { FoundPage, Store } from '../store/store';
 import { decodeFile } from '../files/encoding';
-import { fileOfPath, isHtmlName, openFolder, pathOfFile, walkFolder, type FolderEntry } from '../files/folder';
+import {
+	fileOfPath,
+	isHtmlName,
+	openFolder,
+	pathOfFile,
+	shownName,
+	walkFolder,
+	type FolderEntry
+} from '../files/folder';
 import { asAuthored } from '../files/written';
-import { languagesOfFiles } from './languages';
+import { ignorer, PLAIN_SOURCE, sorterOf, type FolderSource } from './folderSource';
+import { languagesOfFiles, versionOf } from './languages';
+import { languageTeller } from './spoken';
 import { mentionsIn, Staging, type ReadPage } from './staging';
+import type { TitleFindings } from './titles';
+import { needsCopies } from '../pictures/gather';
 import { Library } from '../pictures/library';
 import { MAX_BYTES } from '../pictures/takePicture';
 import { readPictureFacts } from '../files/pictureFacts';
@@ -28,8 +42,10 @@ export interface ImportOptions {
 	readonly folder: string;
 	readonly site: string;
 	readonly base: string;
-	/** Which files are of which type: the first pattern that fits decides. */
-	readonly types: readonly { readonly pattern: string; readonly type: string }[];
+	/** What is said about reading it; what is not said is as it was the last time. */
+	readonly source?: Partial<FolderSource>;
+	/** All that is found common to many titles is taken off them, from now on. */
+	readonly trimTitles?: boolean;
 	/** Fetches the pictures that stand at whole addresses; without it they are taken as they are, their facts unknown. */
 	readonly fetcher?: GuardedFetcher;
 	readonly progress?: (done: number, all: number) => void;
@@ -37,9 +53,18 @@ export interface ImportOptions {
 
 export interface ImportSummary {
 	readonly read: number;
+	/** How many of them are new, came out different, and are gone from the folder. */
+	readonly added: number;
+	readonly changed: number;
 	readonly pictures: number;
 	/** On how many pages their own files say each tag. */
 	readonly found: Readonly<Record<string, number>>;
+	/** What many titles have in common and still have. */
+	readonly titles: TitleFindings;
+	/** How many pages are in which language, as far as it is known. */
+	readonly languages: Readonly<Record<string, number>>;
+	/** How many pages have versions in other languages by their names; `linked` when they are kept as alternates. */
+	readonly versions: { readonly pages: number; readonly linked: boolean };
 	readonly skipped: readonly { readonly path: string; readonly why: string }[];
 	/** Pages of an earlier import whose file is gone; they were set to draft. */
 	readonly retired: readonly string[];
@@ -48,41 +73,76 @@ export interface ImportSummary {
 
 /** Files larger than this (bytes) are no pages. */
 const MAX_FILE = 20_000_000;
+/** Counted up when reading files gives something else: what was read before is read again. */
+const READER = 1;
 
 /** Reads a folder of HTML files into a site. Content is brought up to date; rules and overrides stay. */
 export async function importFolder(store: Store, options: ImportOptions): Promise<ImportSummary> {
 	const top = openFolder(options.folder);
 	const base = checkBase(options.base);
-	const entries = walkFolder(top).filter((entry) => isHtmlName(entry.path));
-	if (entries.length === 0)
-		throw new UserError(
-			`${options.folder} holds no HTML file (.html, .htm, .xhtml). Name the folder that the site is served from.`
-		);
+	const known = store.findSite(options.site)?.id;
+	const before = known === undefined ? undefined : store.sources.settings<FolderSource>(known, 'folder');
+	let source: FolderSource = { ...PLAIN_SOURCE, ...before, ...defined(options.source ?? {}), folder: top };
+	const isIgnored = ignorer(source);
+	const files = walkFolder(top);
+	const entries = files.filter(({ path }) => isHtmlName(path) && !isIgnored(path));
+	if (entries.length === 0) throw new UserError(noPages(options.folder, files));
 	const staging = new Staging();
 	try {
-		const skipped = readPages(entries, options, staging);
+		const read = await readPages(entries, { ...options, source }, staging, store, known);
 		if (staging.paths.length === 0)
 			throw new UserError(
-				`None of the ${entries.length} files in ${options.folder} could be read as a page. The first: ${entries[0]!.path}, ${skipped[0]?.why}.`
+				`None of the ${entries.length} files in ${options.folder} could be read as a page. The first: ${shownName(entries[0]!.path)}, ${read.skipped[0]?.why}.`
 			);
-		const pictures = await readPictures(top, staging, new Library(store), options.fetcher);
+		const common = staging.titles.findings();
+		if (options.trimTitles)
+			source = { ...source, trims: { parts: common.parts.map(({ at, text }) => ({ at, text })), numbers: true } };
+		const pictures = await readPictures(top, store, known, staging, options.fetcher);
 		// What is not there cannot stand on a card.
 		const gone = new Set(pictures.missing.map((picture) => picture.path));
-		const retired = save(store, options, base, staging, pictures.known, gone);
-		const warnings = isLocalAddress(base)
-			? [`The base address ${base} leads to this machine or network: no reader of links outside can follow it.`]
-			: [];
+		const isSame =
+			known !== undefined &&
+			read.isSame &&
+			pictures.isSame &&
+			isDeepStrictEqual(before, source) &&
+			store.siteById(known)?.site.base === base;
+		const saved = isSame
+			? { added: 0, changed: 0, retired: [] }
+			: save(store, options, base, source, staging, read, pictures, gone);
 		return {
 			read: staging.paths.length,
+			...saved,
 			pictures: pictures.known.length,
 			found: Object.fromEntries(staging.found),
-			skipped: [...skipped, ...pictures.missing],
-			retired,
-			warnings
+			titles: {
+				parts: common.parts.filter((part) => !source.trims.parts.some(({ text }) => text === part.text)),
+				numbered: source.trims.numbers ? 0 : common.numbered
+			},
+			languages: Object.fromEntries([...staging.languages].sort(([, a], [, b]) => b - a)),
+			versions: { pages: read.versions.size, linked: source.link },
+			skipped: [...read.skipped, ...pictures.missing],
+			warnings: isLocalAddress(base)
+				? [`The base address ${base} leads to this machine or network: no reader of links outside can follow it.`]
+				: []
 		};
 	} finally {
 		staging.close();
 	}
+}
+
+const defined = <T extends object>(values: T): Partial<T> =>
+	Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined)) as Partial<T>;
+
+/** A folder without pages says what it saw. */
+function noPages(folder: string, files: readonly FolderEntry[]): string {
+	const endings = new Map<string, number>();
+	for (const { path } of files) {
+		const ending = extname(path).toLowerCase() || 'no ending';
+		endings.set(ending, (endings.get(ending) ?? 0) + 1);
+	}
+	const seen = [...endings].sort(([, a], [, b]) => b - a).slice(0, 5);
+	const told = seen.length ? `It holds ${seen.map(([ending, n]) => `${n} ${ending}`).join(', ')}.` : 'It is empty.';
+	return `${folder} holds no page that is read (.html, .htm, .xhtml, also with a language behind). ${told} Name the folder that the site is served from.`;
 }
 
 function checkBase(base: string): string {
@@ -92,42 +152,110 @@ function checkBase(base: string): string {
 	throw new UserError(`The base address "${base}" is not an absolute http or https address.${guess}`, 2);
 }
 
-/** Reads the files into the staging; gives those that are no pages, with the reasons. */
-function readPages(entries: readonly FolderEntry[], { types, progress }: ImportOptions, staging: Staging) {
-	const matchers = types.map(({ pattern, type }) => ({
-		fits: picomatch(pattern, { basename: !pattern.includes('/') }),
-		type
-	}));
+interface ReadFiles {
+	readonly skipped: { readonly path: string; readonly why: string }[];
+	/** Of each file that was read now: what is kept of it. */
+	readonly stamps: Map<string, { readonly size: number; readonly modified: number }>;
+	/** The same page in other languages, by path, as the names of the files tell. */
+	readonly versions: ReadonlyMap<string, Readonly<Record<string, string>>>;
+	/** Every file that may be a page. */
+	readonly files: Set<string>;
+	/** Nothing is other than when it was read last. */
+	readonly isSame: boolean;
+}
+
+/** Reads the files into the staging; one that has not changed since the last time is not opened. */
+async function readPages(
+	entries: readonly FolderEntry[],
+	{ source, progress }: ImportOptions & { source: FolderSource },
+	staging: Staging,
+	store: Store,
+	site: number | undefined
+): Promise<ReadFiles> {
+	const paths = entries.map(({ path }) => path);
+	const { typeOf, languageOf: saidLanguage } = sorterOf(source, paths);
+	const placeLanguage = languagesOfFiles(paths);
 	const skipped: { path: string; why: string }[] = [];
+	const stamps: ReadFiles['stamps'] = new Map();
 	/** The file of each path so far. */
 	const taken = new Map<string, string>();
-	const languageOf = languagesOfFiles(entries.map(({ path }) => path));
-	entries.forEach((entry, index) => {
-		const read = readFile(entry);
-		const double = typeof read === 'string' ? undefined : taken.get(read.path);
-		if (typeof read === 'string') skipped.push({ path: entry.path, why: read });
-		else if (double) skipped.push({ path: entry.path, why: `served at ${read.path}, as ${double} is` });
-		else {
-			taken.set(read.path, entry.path);
-			const language = read.language ?? languageOf(entry.path);
-			const type = matchers.find(({ fits }) => fits(entry.path))?.type;
-			staging.put({ ...read, ...(language && { language }), type });
+	const groups = new Map<string, Record<string, string>>();
+	let spokenLanguage: ((text: string) => string | undefined) | undefined;
+	for (const [index, entry] of entries.entries()) {
+		const stamp = entry.link ? undefined : stampOf(entry);
+		const before = site === undefined || !stamp ? undefined : store.sources.file(site, entry.path);
+		const isSame = before?.size === stamp?.size && before?.modified === stamp?.modified;
+		const kept = isSame ? (before?.reading as Kept | undefined) : undefined;
+		const isKept = kept?.reader === READER && kept.bare === source.bare;
+		const read = isKept ? kept.page : readFile(entry, stamp, source.bare);
+		if (typeof read === 'string') {
+			skipped.push({ path: shownName(entry.path), why: read });
+		} else if (taken.has(read.path)) {
+			skipped.push({ path: shownName(entry.path), why: `served at ${read.path}, as ${taken.get(read.path)} is` });
+		} else {
+			taken.set(read.path, shownName(entry.path));
+			const own =
+				site === undefined || isKept
+					? read
+					: { ...asAuthored(store, site, read), paragraphs: read.paragraphs, section: read.section, file: read.file };
+			let language = own.language ?? placeLanguage(entry.path);
+			if (!language && !isKept) {
+				spokenLanguage ??= await languageTeller();
+				language = spokenLanguage(textOfPage(own));
+			}
+			const page: ReadPage = { ...own, ...(language && { language }) };
+			if (stamp && !isKept) stamps.set(entry.path, stamp);
+			const said = saidLanguage(entry.path) ?? language;
+			staging.put({ ...page, ...(said && { language: said }), type: typeOf(entry.path) }, !isKept);
+			const version = versionOf(entry.path);
+			if (said) {
+				const group = groups.get(version) ?? {};
+				group[said] ??= page.path;
+				groups.set(version, group);
+			}
 		}
 		progress?.(index + 1, entries.length);
-	});
-	return skipped;
+	}
+	const versions = new Map<string, Readonly<Record<string, string>>>();
+	for (const group of groups.values())
+		if (Object.keys(group).length > 1) for (const path of Object.values(group)) versions.set(path, group);
+	const files = new Set(paths);
+	const known = site === undefined ? [] : store.sources.files(site).filter(({ file }) => !file.startsWith(PICTURE));
+	const isSame =
+		stamps.size === 0 && known.length === staging.paths.length && known.every(({ file }) => files.has(file));
+	return { skipped, stamps, versions, files, isSame };
+}
+
+/** What is kept of a file for the next reading. */
+interface Kept {
+	readonly reader: number;
+	readonly bare: boolean;
+	readonly page: ReadPage;
+}
+
+/** What a page says in words, for telling its language. */
+const textOfPage = ({ paragraphs, fields }: ReadPage) =>
+	`${paragraphs.map(({ text }) => text).join(' ')} ${typeof fields.body === 'string' ? fields.body.slice(0, 1500) : ''}`;
+
+function stampOf({ file }: Pick<FolderEntry, 'file'>): { size: number; modified: number } | undefined {
+	const found = statSync(file, { throwIfNoEntry: false });
+	return found && { size: found.size, modified: Math.trunc(found.mtimeMs) };
 }
 
 /** The page of a file, or the reason why it is none. */
-function readFile(entry: FolderEntry): Omit<ReadPage, 'type'> | string {
+function readFile(
+	entry: FolderEntry,
+	stamp: { readonly size: number; readonly modified: number } | undefined,
+	bare: boolean
+): ReadPage | string {
 	if (entry.link) return 'a link, which is never followed';
 	try {
-		const { size, mtime } = statSync(entry.file);
-		if (size > MAX_FILE)
-			return `${(size / 1e6).toFixed(0)} MB, more than the ${MAX_FILE / 1e6} MB that a page may have`;
+		if (!stamp) return 'is gone';
+		if (stamp.size > MAX_FILE)
+			return `${(stamp.size / 1e6).toFixed(0)} MB, more than the ${MAX_FILE / 1e6} MB that a page may have`;
 		const bytes = readFileSync(entry.file);
 		const why = refuseContent(bytes);
-		return why ?? toPage(entry.path, decodeFile(bytes).text, mtime);
+		return why ?? toPage(entry.path, decodeFile(bytes).text, new Date(stamp.modified), bare);
 	} catch (error) {
 		return `cannot be read (${(error as NodeJS.ErrnoException).code ?? String(error)})`;
 	}
@@ -141,57 +269,99 @@ function refuseContent(bytes: Buffer): string | undefined {
 	return isUtf16 || bytes.includes('<') ? undefined : 'no markup in it';
 }
 
-function toPage(file: string, html: string, modified: Date): Omit<ReadPage, 'type'> | string {
+function toPage(file: string, html: string, modified: Date, bare: boolean): ReadPage | string {
 	const page = readPage(html, file);
 	if (page.leadsTo !== undefined) return `only leads on to ${page.leadsTo}`;
-	const path = pathOfFile(file);
-	const { title, heading, paragraphs, body, language, found } = page;
+	const path = pathOfFile(file, bare);
+	const { title, heading, paragraphs, body, language, found, section } = page;
+	const under = parseUrl(page.base ?? '', `https://site.invalid${path}`)?.href ?? `https://site.invalid${path}`;
 	const pictures = page.pictures.flatMap((mention) => {
-		const src = sitePath(mention.src, path);
+		const src = sitePath(mention.src, under);
 		return src ? [{ ...mention, src }] : [];
+	});
+	const alternates = Object.entries(page.versions).flatMap(([tag, href]) => {
+		const to = sitePath(href, under);
+		return to?.startsWith('/') && to !== path ? [[tag, to] as const] : [];
 	});
 	return {
 		path,
+		file,
+		type: undefined,
 		modified: modified.toISOString(),
 		...(language && { language }),
 		fields: { title, ...(heading && { heading }), ...(body && { body }), ...(pictures.length && { pictures }) },
+		...(alternates.length && { alternates: Object.fromEntries(alternates) }),
 		paragraphs,
+		...(section && { section }),
 		found
 	};
 }
 
-/** A picture's source as a path of the site, or as it is when it is a whole address. */
-function sitePath(src: string, page: string): string | undefined {
+/** A source as a path of the site, or as it is when it is a whole address. */
+function sitePath(src: string, under: string): string | undefined {
 	if (/^https?:/i.test(src)) return src;
-	const url = parseUrl(src, `https://site.invalid${page}`);
+	const url = parseUrl(src, under);
 	return url?.host === 'site.invalid' && url.protocol === 'https:' ? url.pathname : undefined;
 }
 
 /** The facts of every picture that the pages mention and the folder holds; how often each stands is counted. */
-async function readPictures(top: string, staging: Staging, library: Library, fetcher: GuardedFetcher | undefined) {
+async function readPictures(
+	top: string,
+	store: Store,
+	site: number | undefined,
+	staging: Staging,
+	fetcher: GuardedFetcher | undefined
+) {
+	const library = new Library(store);
+	const stored = site === undefined ? undefined : store.siteById(site);
+	const isCut = stored !== undefined && needsCopies(stored);
 	const known: Picture[] = [];
 	const missing: { path: string; why: string }[] = [];
+	const stamps = new Map<string, { size: number; modified: number; reading: FactsOrWhy }>();
 	for (const [src, count] of staging.pictures) {
 		const isLocal = src.startsWith('/');
 		if (!isLocal && !fetcher) continue;
-		const facts = await (isLocal ? factsInFolder(top, src, library) : factsAt(src, fetcher as GuardedFetcher, library));
+		const stamp = isLocal ? stampOf({ file: fileOfPath(top, src) ?? '' }) : undefined;
+		const before = site === undefined || !stamp ? undefined : store.sources.file(site, PICTURE + src);
+		const isSame = before !== undefined && before.size === stamp?.size && before.modified === stamp.modified && !isCut;
+		// One that has not changed keeps all that was found out about it since.
+		const facts = isSame
+			? (factsOf(store.picture(site as number, src)) ?? (before.reading as FactsOrWhy))
+			: await (isLocal
+					? factsInFolder(top, src, isCut ? library : undefined)
+					: factsAt(src, fetcher as GuardedFetcher, library));
+		if (stamp && !isSame) stamps.set(src, { ...stamp, reading: facts });
 		const repeated = count >= FRAME_LEAST && count >= staging.paths.length * FRAME_SHARE;
 		if (typeof facts !== 'string')
 			known.push({ src, ...facts, ...(repeated && { repeated: count }), ...(isMark(src) && { mark: true }) });
 		else missing.push({ path: src, why: `a picture on ${count} ${count === 1 ? 'page' : 'pages'}: ${facts}` });
 	}
-	return { known, missing };
+	return { known, missing, stamps, isSame: stamps.size === 0 && !fetcher };
 }
+
+/** What the file of a picture is known by among the files that were read. */
+const PICTURE = 'picture ';
 
 /** The facts of a picture, or why there are none. */
 type FactsOrWhy = Omit<Picture, 'src'> | string;
 
-async function factsInFolder(top: string, src: string, library: Library): Promise<FactsOrWhy> {
+function factsOf(picture: Picture | undefined): Omit<Picture, 'src'> | undefined {
+	if (!picture) return undefined;
+	const { src: _src, repeated: _repeated, mark: _mark, ...facts } = picture;
+	return facts;
+}
+
+/** From the header of the file alone; with a library, a copy is taken into it. */
+async function factsInFolder(top: string, src: string, library: Library | undefined): Promise<FactsOrWhy> {
 	const file = fileOfPath(top, src);
-	if (!file || !statSync(file).isFile()) return 'not in the folder, or no picture';
+	const size = file && statSync(file);
+	if (!file || !size || !size.isFile()) return 'not in the folder';
 	// What is heavier than the library takes is only looked at.
-	if (statSync(file).size > MAX_BYTES) return (await readPictureFacts(file)) ?? 'no picture';
-	return (await takeIn(readFileSync(file), library)) ?? 'not in the folder, or no picture';
+	const facts =
+		library && size.size <= MAX_BYTES
+			? await takeIn(readFileSync(file), library)
+			: await readPictureFacts(typeof file === 'string' ? file : readFileSync(file));
+	return facts ?? 'no picture';
 }
 
 async function factsAt(address: string, fetcher: GuardedFetcher, library: Library): Promise<FactsOrWhy> {
@@ -229,27 +399,61 @@ function withoutPictures(page: FoundPage, gone: ReadonlySet<string>): FoundPage 
 
 function save(
 	store: Store,
-	{ site: name, types }: ImportOptions,
+	{ site: name }: ImportOptions,
 	base: string,
+	source: FolderSource,
 	staging: Staging,
-	pictures: readonly Picture[],
+	{ stamps, versions, files }: ReadFiles,
+	pictures: Awaited<ReturnType<typeof readPictures>>,
 	gone: ReadonlySet<string>
-): string[] {
-	const fresh: Site = { name, base, languages: [staging.usualLanguage()], separator: '·', fields: {}, rules: [] };
-	const what = { from: 'folder', pages: staging.paths.length, pictures: pictures.length };
+) {
+	const fresh: Site = { name, base, languages: staging.spoken(), separator: '·', fields: {}, rules: [] };
+	const what = { from: 'folder', pages: staging.paths.length, pictures: pictures.known.length };
 	return makeImport(store, fresh, { origin: 'command', kind: 'import', what }, ({ id, site }) => {
-		store.saveSite({ ...site, base });
-		for (const type of new Set(['page', ...types.map((one) => one.type)])) store.ensureType(id, type);
-		for (const page of staging.pages(FRAME_LEAST))
-			store.refreshPage(id, asAuthored(store, id, withoutPictures(page, gone)));
+		const languages = [...new Set([...site.languages, ...staging.languages.keys()])];
+		if (site.base !== base || languages.length > site.languages.length) store.saveSite({ ...site, base, languages });
+		for (const type of new Set(['page', ...source.types.map((one) => one.type)])) store.ensureType(id, type);
 		store.savePictures(
 			id,
-			pictures.map((picture) => ({ ...picture, ...setByHand(store.picture(id, picture.src)) }))
+			pictures.known.map((picture) => ({ ...picture, ...setByHand(store.picture(id, picture.src)) }))
 		);
+		for (const [src, stamp] of pictures.stamps) store.sources.saveFile(id, PICTURE + src, { ...stamp, result: null });
+		let [added, changed] = [0, 0];
+		for (const { page: found, read, fresh: isFresh } of staging.pages(source.trims)) {
+			const linked = source.link ? versions.get(found.path) : undefined;
+			const page = withoutPictures(
+				{ ...found, ...(linked && { alternates: { ...others(linked, found.path), ...found.alternates } }) },
+				gone
+			);
+			const { body: _body, ...fields } = page.fields;
+			const result = hashOf(JSON.stringify({ ...page, fields }));
+			const before = store.sources.file(id, read.file)?.result;
+			if (before !== result || isFresh) {
+				if (store.refreshPage(id, page, 'folder', isFresh)) added++;
+				else changed++;
+			}
+			const stamp = stamps.get(read.file);
+			const { body: _long, ...short } = read.fields;
+			if (stamp)
+				store.sources.saveFile(id, read.file, {
+					...stamp,
+					reading: { reader: READER, bare: source.bare, page: { ...read, fields: short } } satisfies Kept,
+					result
+				});
+			else if (before !== result) store.sources.saveResult(id, read.file, result);
+		}
+		for (const { file } of store.sources.files(id))
+			if (!file.startsWith(PICTURE) && !files.has(file)) store.sources.dropFile(id, file);
+		store.sources.saveSettings(id, 'folder', source);
 		store.saveFrames(id, countFrames(store.foundOfPages(id), site.languages[0] as string));
-		return store.retirePages(id, new Set(staging.paths));
+		return { added, changed, retired: store.retirePages(id, new Set(staging.paths)) };
 	}).result;
 }
+
+const hashOf = (text: string) => createHash('sha256').update(text).digest('base64url').slice(0, 16);
+
+const others = (versions: Readonly<Record<string, string>>, own: string) =>
+	Object.fromEntries(Object.entries(versions).filter(([, path]) => path !== own));
 
 /** What people have set for a picture; the rest is read from its file. */
 function setByHand({ focus, cuts, alt, alts, name }: Partial<Picture> = {}): Partial<Picture> {

@@ -61,3 +61,17 @@ function languageNamed(name: string): string | undefined {
 	const tag = canonicalLanguage(name.replaceAll('_', '-'));
 	return tag !== undefined && names.of(tag.split('-')[0] as string) !== undefined ? tag : undefined;
 }
+
+/**
+ * What the versions of a page in several languages have in common: its path without the language in its name or its
+ * folders; a path that names none stands for itself.
+ */
+export function versionOf(path: string): string {
+	const behind = /^(.+\.x?html?)\.([A-Za-z]{2}(?:[-_][A-Za-z]{2,4})?)$/.exec(path);
+	if (behind && languageNamed(behind[2] as string)) return behind[1] as string;
+	const inside = SUFFIX.exec(path);
+	if (inside && languageNamed(inside[2] as string)) return (inside[1] as string) + (inside[3] as string);
+	const parts = path.split('/');
+	const at = parts.slice(0, -1).findIndex((part) => languageNamed(part) !== undefined);
+	return at < 0 ? path : parts.toSpliced(at, 1).join('/');
+}

@@ -1,40 +1,83 @@
 import Database from 'better-sqlite3';
-import { findTag, type PictureMention } from '$core';
+import { findTag, FRAME_LEAST, FRAME_SHARE, settleText, type PictureMention, type ProseCandidate } from '$core';
 import type { FoundPage } from '../store/store';
+import { isGeneratedTitle, TitleBook, trimTitle, type TitleTrims } from './titles';
 
-/** A page before its summary is chosen among its paragraphs. */
-export type ReadPage = FoundPage & { readonly paragraphs: readonly string[] };
+/** A page as its file was read, before what only all pages together tell. */
+export interface ReadPage extends FoundPage {
+	readonly file: string;
+	/** Texts to choose the summary among, the best first. */
+	readonly paragraphs: readonly ProseCandidate[];
+	/** What it stands in, by its own words. */
+	readonly section?: string | undefined;
+}
 
 /** Memory (KB) that pages on their way in may take; beyond it they lie on the disk. */
 const CACHE = 8_000;
 
+/** What stands on this share of a group of pages, and on two, is shared by them: a page's own goes before it. */
+const SHARED_SHARE = 0.02;
+/** So much (see `ProseCandidate`) stands a shared text, and one that begins as many do, behind a page's own. */
+const SHARED_COST = 1.2;
+const SAME_BEGINNING_COST = 0.8;
+/** A beginning is so many words; so many letters in scripts without spaces. */
+const BEGINNING = /^(?:\S+\s+){3}\S+|^.{8}/u;
+/** Pages are compared with those of the nearest folder above that holds so many, in the same language. */
+const LEAST_GROUP = 20;
+
+const KIND = { paragraph: 0, beginning: 1, title: 2, picture: 3 } as const;
+
 /**
  * Pages that were read and are not yet put in, outside memory: any number of them takes no more than a few. What only
- * all of them tell, how often a paragraph or a picture stands, is counted as they come.
+ * all of them tell, how often a paragraph, a title or a picture stands, is counted in shares of a group: the pages in
+ * one language of the nearest folder that holds enough of them. So a folder gives the same alone and in a larger site.
  */
 export class Staging {
 	private readonly db = new Database('');
-	private readonly add;
-	private readonly paragraphs = new Map<number, number>();
+	private readonly addPage;
+	private readonly addMark;
 	/** How many pages show each picture. */
 	readonly pictures = new Map<string, number>();
 	readonly paths: string[] = [];
-	private readonly languages = new Map<string, number>();
+	readonly languages = new Map<string, number>();
 	/** On how many pages their own files say each tag of the catalogue, but for the title. */
 	readonly found = new Map<string, number>();
+	readonly titles = new TitleBook();
+	/** How many pages each folder holds in a language, with those of its own folders. */
+	private readonly folders = new Map<string, number>();
 
 	constructor() {
 		this.db.pragma(`cache_size = -${CACHE}`);
-		this.db.exec('CREATE TABLE page (id INTEGER PRIMARY KEY, page TEXT NOT NULL) STRICT; BEGIN');
-		this.add = this.db.prepare('INSERT INTO page (page) VALUES (?)');
+		this.db
+			.exec(`CREATE TABLE page (id INTEGER PRIMARY KEY, path TEXT NOT NULL, page TEXT NOT NULL, fresh INTEGER NOT NULL) STRICT;
+			CREATE TABLE mark (page INTEGER NOT NULL, kind INTEGER NOT NULL, hash INTEGER NOT NULL) STRICT;
+			BEGIN`);
+		this.addPage = this.db.prepare('INSERT INTO page (path, page, fresh) VALUES (?, ?, ?)');
+		this.addMark = this.db.prepare('INSERT INTO mark (page, kind, hash) VALUES (?, ?, ?)');
 	}
 
-	put(page: ReadPage) {
-		this.add.run(JSON.stringify(page));
+	/** `fresh` says whether the file was read now; its body is part of the page only then. */
+	put(page: ReadPage, fresh: boolean) {
+		const id = Number(this.addPage.run(page.path, JSON.stringify(page), fresh ? 1 : 0).lastInsertRowid);
 		this.paths.push(page.path);
-		for (const text of page.paragraphs) count(this.paragraphs, hashOf(text));
-		for (const src of new Set(mentionsIn(page).map((mention) => mention.src))) count(this.pictures, src);
+		const title = textOfField(page.fields.title);
+		if (title) this.titles.add(title);
+		this.mark(id, KIND.title, title ? [title] : []);
+		this.mark(
+			id,
+			KIND.paragraph,
+			page.paragraphs.map(({ text }) => text)
+		);
+		this.mark(
+			id,
+			KIND.beginning,
+			page.paragraphs.map(({ text }) => beginningOf(text))
+		);
+		const sources = new Set(mentionsIn(page).map((mention) => mention.src));
+		for (const src of sources) count(this.pictures, src);
+		this.mark(id, KIND.picture, sources);
 		if (page.language) count(this.languages, page.language);
+		for (const folder of foldersOf(page.path)) count(this.folders, `${page.language ?? ''} ${folder}`);
 		const tags = (page.found ?? []).flatMap(({ name, value }) =>
 			value === '' ? [] : (findTag(name.toLowerCase())?.name ?? [])
 		);
@@ -42,23 +85,105 @@ export class Staging {
 		for (const tag of new Set(tags)) if (tag !== 'title') count(this.found, tag);
 	}
 
-	/** The language most pages are in. */
-	usualLanguage(): string {
-		return [...this.languages].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'en';
+	private mark(page: number, kind: number, texts: Iterable<string>) {
+		for (const text of new Set(texts)) this.addMark.run(page, kind, hashOf(text));
 	}
 
-	/**
-	 * The pages, with the first paragraph of each that does not stand on several others too as its summary: those are part
-	 * of the frame.
-	 */
-	*pages(frameLeast: number): Generator<FoundPage> {
-		for (const { page } of this.db.prepare('SELECT page FROM page ORDER BY id').iterate() as IterableIterator<{
-			page: string;
-		}>) {
-			const { paragraphs, ...found } = JSON.parse(page) as ReadPage;
-			const summary = paragraphs.find((text) => (this.paragraphs.get(hashOf(text)) as number) < frameLeast);
-			yield { ...found, fields: { ...found.fields, ...(summary && { summary }) } };
+	/** The languages of the pages, that of most first; `und` alone where none is known: what is not known is not stated. */
+	spoken(): string[] {
+		const tags = [...this.languages].sort((a, b) => b[1] - a[1]).map(([tag]) => tag);
+		return tags.length > 0 ? tags : ['und'];
+	}
+
+	/** The pages with what all of them together tell: which text sums each up, which title is its own, what it stands in. */
+	*pages(trims: TitleTrims): Generator<{ readonly page: FoundPage; readonly read: ReadPage; readonly fresh: boolean }> {
+		const groups = this.group();
+		const shares = this.shares(groups);
+		this.db.exec('CREATE TABLE titled (path TEXT PRIMARY KEY, title TEXT NOT NULL) STRICT, WITHOUT ROWID');
+		const addTitle = this.db.prepare('INSERT INTO titled VALUES (?, ?)');
+		for (const read of this.rows()) {
+			const own = ownTitle(read.page, (title) => shares(read.id, KIND.title, title));
+			addTitle.run(read.page.path, trimTitle(own, trims));
 		}
+		this.db.exec('CREATE INDEX by_title ON titled (title)');
+		const titleOf = this.db.prepare('SELECT title FROM titled WHERE path = ?').pluck();
+		const sharers = this.db.prepare('SELECT count(*) FROM titled WHERE title = ?').pluck();
+		for (const { id, page: read, fresh } of this.rows()) {
+			const { paragraphs, section, file: _file, ...page } = read;
+			const title = titleOf.get(page.path) as string;
+			const isShared = title !== '' && (sharers.get(title) as number) > 1;
+			const above = section ?? (isShared ? this.folderTitle(page.path, titleOf, title) : undefined);
+			const summary = bestOf(paragraphs, (kind, text) => shares(id, kind, text));
+			const pictures = ownFirst(mentionsIn(page), (src) => shares(id, KIND.picture, src));
+			const fields = {
+				...page.fields,
+				...(title !== '' && { title }),
+				...(summary && { summary }),
+				...(above && { section: trimTitle(above, trims) }),
+				...(pictures.length && { pictures })
+			};
+			// In a site of several languages one that is not known is said to be so, and not taken for the first.
+			const language = page.language ?? (this.languages.size > 1 ? 'und' : undefined);
+			yield { page: { ...page, ...(language && { language }), fields }, read, fresh };
+		}
+	}
+
+	private *rows(): Generator<{ id: number; page: ReadPage; fresh: boolean }> {
+		const rows = this.db.prepare('SELECT id, page, fresh FROM page WHERE id > ? ORDER BY id LIMIT 200');
+		for (let last = 0; ;) {
+			const some = rows.all(last) as { id: number; page: string; fresh: 0 | 1 }[];
+			for (const { id, page, fresh } of some) yield { id, page: JSON.parse(page) as ReadPage, fresh: fresh === 1 };
+			if (some.length === 0) return;
+			last = (some.at(-1) as { id: number }).id;
+		}
+	}
+
+	/** The group of each page, and how many are in it. */
+	private group(): Map<string, number> {
+		const sizes = new Map<string, number>();
+		this.db.exec('CREATE TABLE grouped (page INTEGER PRIMARY KEY, name TEXT NOT NULL) STRICT');
+		const add = this.db.prepare('INSERT INTO grouped VALUES (?, ?)');
+		for (const { id, page } of this.rows()) {
+			const language = page.language ?? '';
+			const large = (folder: string) => (this.folders.get(`${language} ${folder}`) ?? 0) >= LEAST_GROUP;
+			const name = `${language} ${foldersOf(page.path).find(large) ?? '/'}`;
+			count(sizes, name);
+			add.run(id, name);
+		}
+		return sizes;
+	}
+
+	/** Gives how much is shared of what a page has: on how many pages of its group it stands, and whether as a frame's. */
+	private shares(sizes: ReadonlyMap<string, number>): Shares {
+		this.db
+			.exec(`CREATE TABLE often (name TEXT, kind INTEGER, hash INTEGER, pages INTEGER, PRIMARY KEY (name, kind, hash)) STRICT, WITHOUT ROWID;
+			INSERT INTO often SELECT name, kind, hash, count(*) AS pages FROM mark JOIN grouped USING (page)
+				GROUP BY name, kind, hash HAVING pages > 1`);
+		const find = this.db
+			.prepare(
+				'SELECT pages FROM often WHERE name = (SELECT name FROM grouped WHERE page = ?) AND kind = ? AND hash = ?'
+			)
+			.pluck();
+		const sizeOf = this.db.prepare('SELECT name FROM grouped WHERE page = ?').pluck();
+		return (page, kind, text) => {
+			const pages = (find.get(page, kind, hashOf(text)) as number | undefined) ?? 1;
+			if (pages === 1) return 'own';
+			const size = sizes.get(sizeOf.get(page) as string) ?? 1;
+			if (pages >= FRAME_LEAST && pages >= size * FRAME_SHARE) return 'frame';
+			return pages >= Math.max(2, size * SHARED_SHARE) ? 'shared' : 'own';
+		};
+	}
+
+	/** What the page that opens a page's folder is called, or one further up. */
+	private folderTitle(path: string, titleOf: Database.Statement, own: string): string | undefined {
+		for (const folder of foldersOf(path)) {
+			if (folder === path) continue;
+			const title = titleOf.get(folder) as string | undefined;
+			if (title !== undefined && title !== '' && title !== own) return title;
+			const name = folder.split('/').at(-2);
+			if (name) return decode(name).replace(/[-_]+/g, ' ');
+		}
+		return undefined;
 	}
 
 	close() {
@@ -66,7 +191,54 @@ export class Staging {
 	}
 }
 
+type Shares = (page: number, kind: number, text: string) => 'own' | 'shared' | 'frame';
+
+function bestOf(
+	candidates: readonly ProseCandidate[],
+	shares: (kind: number, text: string) => 'own' | 'shared' | 'frame'
+): string | undefined {
+	let best: { text: string; cost: number } | undefined;
+	for (const { text, cost } of candidates) {
+		const share = shares(KIND.paragraph, text);
+		if (share === 'frame') continue;
+		const begins = shares(KIND.beginning, beginningOf(text));
+		const whole = cost + (share === 'shared' ? SHARED_COST : 0) + (begins === 'own' ? 0 : SAME_BEGINNING_COST);
+		if (!best || whole < best.cost) best = { text, cost: whole };
+	}
+	return best?.text;
+}
+
+/** The title, unless a program gave it or many pages have it; then the first heading, where there is one. */
+function ownTitle(page: ReadPage, share: (title: string) => 'own' | 'shared' | 'frame'): string {
+	const [title, heading] = [textOfField(page.fields.title), textOfField(page.fields.heading)];
+	if (heading === '' || heading === title) return title;
+	return title === '' || share(title) !== 'own' || isGeneratedTitle(title, page.file) ? heading : title;
+}
+
+/** A page's own pictures before those that it shares with others. */
+function ownFirst(mentions: readonly PictureMention[], share: (src: string) => 'own' | 'shared' | 'frame') {
+	const own = mentions.filter(({ src }) => share(src) === 'own');
+	return own.length === 0 ? mentions : [...own, ...mentions.filter((one) => !own.includes(one))];
+}
+
 export const mentionsIn = (page: FoundPage) => (page.fields.pictures ?? []) as readonly PictureMention[];
+
+const textOfField = (value: unknown) => (typeof value === 'string' ? settleText(value) : '');
+const beginningOf = (text: string) => BEGINNING.exec(text)?.[0] ?? text;
+
+/** The folders that a page stands in, the nearest first: `/a/b/c` stands in `/a/b/`, `/a/` and `/`; `/a/b/` in `/a/`. */
+function foldersOf(path: string): string[] {
+	const parts = path.replace(/\/$/, '').split('/').slice(0, -1);
+	return parts.map((_, at) => `${parts.slice(0, parts.length - at).join('/')}/`);
+}
+
+function decode(name: string): string {
+	try {
+		return decodeURIComponent(name);
+	} catch {
+		return name;
+	}
+}
 
 function count<K>(counts: Map<K, number>, key: K) {
 	counts.set(key, (counts.get(key) ?? 0) + 1);

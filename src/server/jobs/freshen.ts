@@ -19,6 +19,8 @@ export function freshen(store: Store, name: string): Promise<void> {
 	if (known) return known.ended;
 	if (store.state.countStale(store.site(name).id) === 0) return Promise.resolve();
 	const ended = runJob('refresh', { db: store.file, site: name })
+		// Rules that make pictures out of others need copies of them.
+		.then(() => runJob('gather', { db: store.file, site: name }))
 		.finally(() => running.delete(key))
 		// An edit may have come after the last look.
 		.then(() => freshen(store, name));

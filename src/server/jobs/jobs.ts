@@ -9,6 +9,7 @@ import {
 	type Recipe
 } from '$core';
 import { takeContent, type ContentSource, type Taken } from '../imports/content';
+import { gatherPictures } from '../pictures/gather';
 import { Library } from '../pictures/library';
 import { compose, type Composed, type ComposeTask } from './compose';
 import { faultyRules } from './faultyRules';
@@ -31,6 +32,8 @@ export interface Jobs {
 	uses: { input: { db: string; site: string }; output: PictureUses };
 	/** Makes a site of where its content is, or reads the content of one again. */
 	content: { input: { db: string; name: string; base: string; source: ContentSource }; output: Taken };
+	/** Takes pictures of the site's folder into the library that its rules make others out of; gives how many. */
+	gather: { input: { db: string; site: string }; output: number };
 	compose: { input: ComposeTask; output: Composed };
 	/** One share picture as it would be; nothing is kept of it but its file. */
 	draw: { input: { db: string; recipe: Recipe }; output: string };
@@ -112,6 +115,14 @@ export const JOBS = {
 		const store = new Store(db);
 		try {
 			return await takeContent(store, name, base, source);
+		} finally {
+			store.close();
+		}
+	},
+	async gather({ db, site }) {
+		const store = new Store(db);
+		try {
+			return await gatherPictures(store, site);
 		} finally {
 			store.close();
 		}

@@ -15,12 +15,14 @@ import { notFound, UserError } from '../errors';
 import { explain, openDatabase, prepared, type Db, type OpenOptions } from './database';
 import { RecordStore } from './record';
 import { ReleaseStore } from './releases';
+import { SourceStore } from './sources';
 import { StateStore } from './state';
 
 /** A page without its body, and what was read out of that. */
 const WHOLE = `SELECT page.*, b.page_id AS bodied, b.opening, b.language AS spoken FROM page LEFT JOIN page_body b ON b.page_id = page.id`;
 
 const SQL = {
+	siteById: `SELECT id, name, base, settings, revision FROM site WHERE id = ?`,
 	siteByName: `SELECT id, name, base, settings, revision FROM site WHERE name = ?`,
 	sites: `SELECT id, name, base, revision FROM site ORDER BY name`,
 	addSite: `INSERT INTO site (name, base, settings) VALUES (@name, @base, @settings)`,
@@ -79,11 +81,17 @@ const SQL = {
 	dropRedirect: `DELETE FROM redirect WHERE site_id = ? AND path = ?`,
 	pagePaths: `SELECT id, path FROM page WHERE site_id = ?`,
 	refreshPage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin)
-		VALUES (@site, @path, coalesce(@type, 'page'), @language, 'live', @modified, 0, @fields, json_object('found', json(@found)), @origin)
+		VALUES (@site, @path, coalesce(@type, 'page'), @language, 'live', @modified, @hidden, @fields,
+			json_patch(json_object('found', json(@found)), json_object('alternates', json(@alternates))), @origin)
 		ON CONFLICT (site_id, path) DO UPDATE SET type = coalesce(@type, type), language = excluded.language, modified = excluded.modified,
-			fields = excluded.fields, settings = json_set(settings, '$.found', json(@found)), origin = @origin,
+			fields = excluded.fields, origin = @origin,
+			-- Alternates that somebody has set stay.
+			settings = CASE WHEN @alternates IS NULL THEN json_set(settings, '$.found', json(@found))
+				ELSE json_patch(json_object('alternates', json(@alternates)), json_set(settings, '$.found', json(@found))) END,
+			hidden = CASE WHEN @hidden THEN 1 WHEN instr(lower(json_extract(settings, '$.found')), 'noindex') THEN 0 ELSE hidden END,
 			state = CASE WHEN origin = 'gone' THEN 'live' ELSE state END
 		RETURNING id`,
+	hasPage: `SELECT 1 FROM page WHERE site_id = ? AND path = ?`,
 	found: `SELECT language, json_extract(settings, '$.found') AS found FROM page WHERE site_id = ?`,
 	written: `SELECT keys FROM written WHERE site_id = ? AND path = ?`,
 	saveWritten: `INSERT INTO written (site_id, path, keys) VALUES (@site, @path, @keys)
@@ -97,6 +105,10 @@ const SQL = {
 		ON CONFLICT (site_id, src) DO UPDATE SET facts = excluded.facts`,
 	picturesBySource: `SELECT src, facts FROM picture WHERE site_id = ? AND src IN (SELECT value FROM json_each(?)) ORDER BY src`,
 	pictureBySource: `SELECT src, facts FROM picture WHERE site_id = ? AND src = ?`,
+	shownPictures: `SELECT src, facts FROM picture WHERE site_id = @site AND src IN (
+		SELECT json_extract(fields, '$.pictures[0].src') FROM page WHERE site_id = @site
+		UNION SELECT json_extract(fields, '$.pictures[1].src') FROM page WHERE site_id = @site
+		UNION SELECT json_extract(fields, '$.picture.src') FROM page WHERE site_id = @site)`,
 	dropPicture: `DELETE FROM picture WHERE site_id = ? AND src = ?`,
 	pictureSources: `SELECT src FROM picture WHERE site_id = ?`,
 	taken: `SELECT file, facts FROM taken WHERE original = ?`,
@@ -165,10 +177,13 @@ export interface StoredSite {
 }
 
 /** A page as reading a folder found it; rules and overrides are not part of it. */
-export interface FoundPage extends Pick<Page, 'path' | 'language' | 'modified' | 'fields' | 'found'> {
+export interface FoundPage extends Pick<Page, 'path' | 'language' | 'modified' | 'fields' | 'found' | 'alternates'> {
 	/** Undefined: as it is, or the type `page` for a new one. */
 	readonly type: string | undefined;
 }
+
+/** What a page came from, where a later reading of it tells whether it is gone. */
+export type PageOrigin = 'folder' | 'web';
 
 /** One of several parts of equal size, counted from 0. */
 export interface Part {
@@ -190,6 +205,7 @@ export class Store {
 	readonly db: Db;
 	readonly releases: ReleaseStore;
 	readonly record: RecordStore;
+	readonly sources: SourceStore;
 	readonly state: StateStore;
 	/** What the file was when it was opened: its device and number. */
 	private readonly mark: string;
@@ -203,6 +219,7 @@ export class Store {
 		this.run = prepared(this.db, SQL);
 		this.releases = new ReleaseStore(this.db);
 		this.record = new RecordStore(this.db);
+		this.sources = new SourceStore(this.db);
 		this.state = new StateStore(this.db);
 		this.mark = markOf(file);
 	}
@@ -241,7 +258,14 @@ export class Store {
 	}
 
 	findSite(name: string): StoredSite | undefined {
-		const row = this.run('siteByName').get(name) as SiteRow | undefined;
+		return this.toSite(this.run('siteByName').get(name) as SiteRow | undefined);
+	}
+
+	siteById(id: number): StoredSite | undefined {
+		return this.toSite(this.run('siteById').get(id) as SiteRow | undefined);
+	}
+
+	private toSite(row: SiteRow | undefined): StoredSite | undefined {
 		if (!row) return undefined;
 		const settings = JSON.parse(row.settings) as Omit<Site, 'name' | 'base' | 'rules'>;
 		const rules = (this.run('siteRules').all(row.id) as RuleRow[]).map(toRule);
@@ -273,6 +297,11 @@ export class Store {
 	/** Those of the sources that are pictures of the site. */
 	picturesOf(site: number, sources: readonly string[]): Picture[] {
 		return (this.run('picturesBySource').all(site, JSON.stringify(sources)) as PictureRow[]).map(toPicture);
+	}
+
+	/** Those that stand first on a page: most of what can come to stand on a card. */
+	picturesShown(site: number): Picture[] {
+		return (this.run('shownPictures').all({ site }) as PictureRow[]).map(toPicture);
 	}
 
 	removePicture(site: number, src: string) {
@@ -469,19 +498,27 @@ export class Store {
 
 	/**
 	 * Brings a page's content up to date, or adds it; its rules, state and other overrides stay. One that came from a
-	 * folder is set to draft when a later reading of the folder has it no more.
+	 * source is set to draft when a later reading of the source has it no more. What its file says of robots hides it.
+	 * `withBody`: false leaves the body as it is. Says whether it is new.
 	 */
-	refreshPage(site: number, page: FoundPage, origin: 'folder' | null = 'folder') {
+	refreshPage(site: number, page: FoundPage, origin: PageOrigin | null = 'folder', withBody = true): boolean {
+		const isNew = this.run('hasPage').get(site, page.path) === undefined;
 		const { body, rest } = splitBody(page.fields);
+		const isHidden = (page.found ?? []).some(
+			({ name, value }) => name.toLowerCase() === 'robots' && /\b(noindex|none)\b/i.test(value)
+		);
 		const row = this.run('refreshPage').get({
 			origin,
 			...{ site, path: page.path, type: page.type ?? null },
 			language: page.language ?? null,
 			modified: page.modified ?? null,
 			fields: JSON.stringify(rest),
+			hidden: isHidden ? 1 : 0,
+			alternates: page.alternates ? JSON.stringify(page.alternates) : null,
 			found: JSON.stringify(page.found ?? [])
 		}) as { id: number };
-		this.saveBody(row.id, body);
+		if (withBody) this.saveBody(row.id, body);
+		return isNew;
 	}
 
 	private saveBody(page: number, body: string | undefined) {

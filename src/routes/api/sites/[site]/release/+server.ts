@@ -9,5 +9,6 @@ export const POST: RequestHandler = ({ params }) =>
 	answering(async () => {
 		const store = openStore();
 		store.site(params.site);
+		await runJob('gather', { db: store.file, site: params.site });
 		return json(await runJob('release', { db: store.file, site: params.site }));
 	});

@@ -1,0 +1,82 @@
+import { describe, expect, test } from 'vitest';
+import { readPage } from './readPage';
+
+/** What a person would quote of a page, and what not. */
+const REAL = 'The marsh is flooded twice a day and is never the same.';
+
+const best = (html: string) => readPage(html).paragraphs[0]?.text;
+
+describe('text counts wherever it stands', () => {
+	test.each([
+		['a paragraph', `<p>${REAL}</p>`],
+		['a box of its own', `<div>${REAL}</div>`],
+		['the body itself', `<body>${REAL}`],
+		['a table that is there for the layout', `<table><tr><td>menu</td><td>${REAL}</td></tr></table>`],
+		['a definition', `<dl><dt>Marsh</dt><dd>${REAL}</dd></dl>`],
+		['between two breaks', `<div>Marsh<br><br>${REAL}<br><br>Back</div>`],
+		['elements of old', '<p>The <acronym>marsh</acronym> is <big>flooded</big> twice a day and is never the same.</p>']
+	])('%s', (_name, html) => {
+		expect(best(html)).toBe(REAL);
+	});
+});
+
+describe('what stands before the text is passed over', () => {
+	test.each([
+		['a caption', '<p>Figure 6.1 The marsh at low tide, seen from the hide.</p>'],
+		['a caption by its class', '<p class="caption">The marsh at low tide, seen from the hide.</p>'],
+		[
+			'the caption of a picture',
+			'<figure><img src=a><figcaption>The marsh at low tide, seen from the hide.</figcaption></figure>'
+		],
+		['numbers', '<div>1 2 3 4 5 6 7 8 9 10 11 12</div>'],
+		['a signature', '<p>int marsh_open(struct marsh *m, int flags, const char *name);</p>'],
+		['code', '<p><code>marsh open --tide high --for two hours</code> now</p>'],
+		[
+			'names without a space',
+			'<p>MarshTideTableReader MarshTideTableWriter MarshTideTableCalculator MarshTideTablePrinter MarshTideTableKeeper</p>'
+		],
+		['a way that leads here', '<div>Home » Reserves » Marsh » Tides » Table of the year</div>'],
+		['a line of marks', '<div>1.0.0 · source · docs · about · other versions</div>'],
+		[
+			'links',
+			'<ul><li><a href=a>All of the reserves that we keep</a></li></ul><p><a href=b>See the list of all walks this summer</a></p>'
+		],
+		['a banner', '<header><p>Welcome to the reserves on the shore, all of them.</p></header>'],
+		['a notice', '<p class="deprecated">This page is kept for old links and is not brought up to date.</p>'],
+		['a notice by its word', '<p>Note: the marsh is closed to visitors in March and April.</p>'],
+		['the title again', '<p>The Marsh, and how to get to it</p>'],
+		[
+			'one word in many languages',
+			'<p>ES: marisma, I: palude salata, F: marais salant, D: Salzwiese, NL: kwelder.</p>'
+		],
+		['what is said of the page', '<p>Last modified on the third of May by the warden of the marsh.</p>']
+	])('%s', (_name, before) => {
+		expect(best(`<title>The marsh, and how to get to it</title>${before}<p>${REAL}</p>`)).toBe(REAL);
+	});
+	test('but a notice is better than nothing', () => {
+		expect(best('<p class="note">The marsh is closed to visitors in March and April.</p>')).toContain('closed');
+	});
+});
+
+test('sentences before labels, the beginning before the end', () => {
+	const far = Array.from(
+		{ length: 40 },
+		(_, at) => `<dd>Words go on here, ${at} of them and more, one after another.</dd>`
+	).join('');
+	expect(best(`<dl><dd>${REAL}</dd>${far}</dl><p>The last words of the page stand here.</p>`)).toBe(REAL);
+	expect(best(`<p>Marsh, tides, and all that is between</p><p>${REAL}</p>`)).toBe(REAL);
+	expect(best(`<p>In the marsh one finds the following:</p><ul><li>x</li></ul><p>${REAL}</p>`)).toBe(REAL);
+});
+
+test('a short first sentence takes the next one along', () => {
+	expect(best('<p>The marsh is really wet.</p><p>It is flooded twice a day.</p>')).toBe(
+		'The marsh is really wet. It is flooded twice a day.'
+	);
+	expect(best('<p>The marsh is really wet.</p><h2>Tides</h2><p>It is flooded twice a day.</p>')).toBe(
+		'The marsh is really wet.'
+	);
+});
+
+test('scripts without spaces', () => {
+	expect(best('<p>目次</p><p>この湿地は一日に二度、潮に沈みます。</p>')).toBe('この湿地は一日に二度、潮に沈みます。');
+});

@@ -1,0 +1,259 @@
+import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { countGraphemes, lettersOf, settleText } from '../text/text';
+import { INLINE, SILENT } from './plainText';
+
+/** A text that could sum a page up. */
+export interface ProseCandidate {
+	readonly text: string;
+	/** How far it stands behind what one could wish for: 0 is a sentence in a paragraph at the beginning. */
+	readonly cost: number;
+}
+
+/** A stretch of text that belongs together, with where it stands. */
+interface Stretch {
+	readonly text: string;
+	/** How many of its characters stand in links, and in code. */
+	readonly linked: number;
+	readonly code: number;
+	readonly place: Place;
+	/** Whether it follows the stretch before it without a heading, a rule or anything else between. */
+	readonly follows: boolean;
+}
+
+/** What the elements round a text say of it; the nearest that says something decides. */
+interface Place {
+	readonly kind: 'paragraph' | 'block' | 'quote' | 'list' | 'definition' | 'cell' | 'data' | 'none';
+	/** A notice that stands before the text rather than in it: deprecated, note, warning. */
+	readonly notice: boolean;
+	readonly inLink: boolean;
+	readonly inCode: boolean;
+}
+
+/** How far a text in such a place stands behind one in a paragraph, in the measure of `costOf`. */
+const COST_OF_PLACE: Readonly<Record<Exclude<Place['kind'], 'none'>, number>> = {
+	paragraph: 0,
+	block: 0.2,
+	cell: 0.4,
+	definition: 0.6,
+	list: 0.9,
+	quote: 1,
+	data: 1.3
+};
+
+/** So many characters of prose before a text make it as much worse as standing in a poorer place by one. */
+const CHARACTERS_AHEAD = 1500;
+/** How many candidates are given. */
+const MOST_CANDIDATES = 8;
+/** A candidate is read this far (UTF-16 code units): no description is longer. */
+const MOST_TEXT = 1200;
+/** A first sentence shorter than this (graphemes) takes the next one along. */
+const SHORT = 70;
+
+/**
+ * What a person would quote of a page: stretches of its content that are prose, the best to sum it up first. Judged by
+ * where a text stands, how dense its links, code and signs are and how it is written, not by the element's name alone.
+ * `names` are the page's title and headings, which say nothing again. `isFrame` leaves out what stands round the content.
+ */
+export function proseOf(
+	top: Tree.ParentNode,
+	names: readonly string[],
+	isFrame: (element: Tree.Element) => boolean
+): ProseCandidate[] {
+	const known = new Set(names.map(lettersOf).filter((name) => name !== ''));
+	const candidates = new Map<string, number>();
+	const stretches = [...stretchesOf(top, isFrame)].map((one) => ({ ...one, cost: costOf(one, known) }));
+	let ahead = 0;
+	stretches.forEach((one, at) => {
+		if (one.cost === undefined) return;
+		const text = withNext(withoutLeadUp(one.text), stretches, at);
+		const short = text.slice(0, MOST_TEXT).toWellFormed();
+		const cost = one.cost + ahead / CHARACTERS_AHEAD;
+		candidates.set(short, Math.min(cost, candidates.get(short) ?? cost));
+		ahead += one.text.length;
+	});
+	return [...candidates]
+		.map(([text, cost]) => ({ text, cost }))
+		.sort((a, b) => a.cost - b.cost)
+		.slice(0, MOST_CANDIDATES);
+}
+
+/** A short beginning with the stretch that goes on from it, where that is as good. */
+function withNext(text: string, stretches: readonly (Stretch & { cost: number | undefined })[], at: number): string {
+	const [one, next] = [stretches[at] as Stretch & { cost: number }, stretches[at + 1]];
+	if (countGraphemes(text) >= SHORT || !SENTENCE_END.test(text)) return text;
+	if (!next?.follows || next.cost === undefined || next.cost > one.cost) return text;
+	const more = withoutLeadUp(next.text);
+	return SENTENCE_END.test(more) ? `${text} ${more}` : text;
+}
+
+const SENTENCE_END = /[.!?…。！？।؟։።]["'”’»)\]]*$/;
+const SENTENCE_INSIDE = /[.!?…]["'”’»)\]]* \p{Lu}|[。！？।]/u;
+/** Marks that begin lines about the page rather than in it. */
+const ABOUT_THE_PAGE =
+	/^(©|\(c\) |copyright\b|all rights reserved|(this (page|document|article|manual|file) )?((was|is) )?(last )?(modified|updated|changed|edited|generated|created)\b|published on|posted (on|by)|version:? \d|table of contents|(go )?back to|skip to|click (here|on)|see also\b|prev(ious)?\b.*\bnext\b|up\b.*\bnext\b|your browser\b|please (enable|turn on) javascript|other languages\b|download\b.{0,40}$|permission is (hereby )?granted\b|licensed under\b)/i;
+/** What is said of a picture, an example or a table. */
+const CAPTION =
+	/^(fig(ure|\.)?|example|table|listing|plate|image|photo|abb(ildung|\.)?|tab(elle|\.|leau)|beispiel|exemple|ejemplo|figura|esempio|図|表|例) ?\d*[\d.:–-]/i;
+const NOTICE_TEXT =
+	/^(deprecated|note|warning|caution|tip|important|notice|attention|hint|todo|remarque|hinweis|achtung|nota|注意|注)\b ?[:.!–—-]/i;
+const NOTICE_NAME =
+	/(^|[-_\s])(note|notice|warning|caution|important|tip|admonition|alert|hint|attention|seealso|obsolete|draft)([-_\s]|$)|deprecat/i;
+const CAPTION_NAME =
+	/(^|[-_\s])(caption|figcaption|byline|meta|metadata|timestamp|dateline|lineno|linenos|signature|synopsis|sig)([-_\s]|$)/i;
+
+/** Words of fewer letters than this on the average, in scripts with spaces; more are names without a space. */
+const LONGEST_WORDS = 14;
+const LEAST_WORDS = 5;
+const LEAST_DENSE = 12;
+
+/** How far a stretch stands behind the best one could wish for; undefined where it is no prose at all. */
+function costOf({ text, linked, code, place }: Stretch, known: ReadonlySet<string>): number | undefined {
+	if (place.kind === 'none' || ABOUT_THE_PAGE.test(text) || CAPTION.test(text)) return undefined;
+	const length = text.length;
+	if (linked > length * 0.5 || code > length * 0.5) return undefined;
+	const letters = lettersOf(text);
+	const words = text.split(' ');
+	const isDense = isScriptWithoutSpaces(letters);
+	if (isDense ? letters.length < LEAST_DENSE : words.length < LEAST_WORDS) return undefined;
+	if (letters.length < (length - words.length + 1) * 0.7) return undefined;
+	if (!isDense && letters.length / words.length > LONGEST_WORDS) return undefined;
+	if (count(text, /[{}();=<>|&\\_#*+$@^~`[\]]/g) > length * 0.07) return undefined;
+	if (count(text, / [|·•>»›/→←▪◦–—-]+( |$)|::/g) > Math.max(1, words.length / 12)) return undefined;
+	if (known.has(letters)) return undefined;
+	// The same word in several languages.
+	if (count(text, /(^|[\s,;])\p{Lu}{1,3}:/gu) > 2) return undefined;
+	let cost = COST_OF_PLACE[place.kind];
+	const isSentence = SENTENCE_END.test(text);
+	if (!isSentence && !SENTENCE_INSIDE.test(text)) cost += /[:：]$/.test(text) ? 1.6 : 1.2;
+	if (/^\p{Ll}/u.test(text) && code === 0) cost += 0.4;
+	if (place.notice || NOTICE_TEXT.test(text)) cost += 2;
+	// Lists of a few words between commas name things; they tell nothing.
+	if (!isSentence && count(text, /[,;]/g) > words.length / 3) cost += 1;
+	return cost;
+}
+
+const count = (text: string, what: RegExp) => text.match(what)?.length ?? 0;
+
+/** Whether most of a text is in a script that sets no space between words (Japanese, Chinese, Thai, Lao, Khmer, Burmese). */
+const isScriptWithoutSpaces = (letters: string) =>
+	count(letters, /[\p{sc=Han}\p{sc=Hiragana}\p{sc=Katakana}\p{sc=Thai}\p{sc=Lao}\p{sc=Khmer}\p{sc=Myanmar}ー]/gu) >
+	letters.length / 3;
+
+/** What is left of a paragraph must be this long (UTF-16 code units) to stand alone. */
+const LEAST_SENTENCE = 25;
+
+/** A paragraph whose last sentence only leads up to what follows it, without that sentence where others are left. */
+function withoutLeadUp(text: string): string {
+	if (!/[:：]$/.test(text)) return text;
+	const end = Math.max(text.lastIndexOf('. '), text.lastIndexOf('。'));
+	return end >= LEAST_SENTENCE ? text.slice(0, end + 1) : text;
+}
+
+const HEADING =
+	/^(h[1-6]|dt|legend|summary|th|caption|figcaption|title|hr|header|label|figure|pre|xmp|listing|plaintext)$/;
+const CODE = /^(code|tt|samp|kbd|var)$/;
+
+const NOWHERE: Place = { kind: 'block', notice: false, inLink: false, inCode: false };
+
+function placeIn(element: Tree.Element, outer: Place): Place {
+	const { tagName } = element;
+	if (tagName === 'a' && element.attrs.some(({ name }) => name === 'href')) return { ...outer, inLink: true };
+	if (CODE.test(tagName)) return { ...outer, inCode: true };
+	if (INLINE.has(tagName)) return outer;
+	if (outer.kind === 'none' || HEADING.test(tagName)) return { ...outer, kind: 'none' };
+	const named = element.attrs.find(({ name }) => name === 'class')?.value ?? '';
+	if (CAPTION_NAME.test(named) || (tagName !== 'div' && /(^|\s)(title|subtitle)(\s|$)/.test(named)))
+		return { ...outer, kind: 'none' };
+	return {
+		...outer,
+		kind: kindIn(element, outer.kind),
+		notice: outer.notice || (NOTICE_NAME.test(named) && tagName !== 'body')
+	};
+}
+
+function kindIn(element: Tree.Element, outer: Exclude<Place['kind'], 'none'>): Place['kind'] {
+	switch (element.tagName) {
+		case 'p':
+			return outer === 'block' ? 'paragraph' : outer;
+		case 'li':
+			return 'list';
+		case 'dd':
+			return 'definition';
+		case 'blockquote':
+			return 'quote';
+		case 'table':
+			return isDataTable(element) ? 'data' : outer;
+		case 'td':
+			return outer === 'block' ? 'cell' : outer;
+		default:
+			return outer;
+	}
+}
+
+/** A table with headings holds data; one without is there for the layout. */
+function isDataTable(table: Tree.Element): boolean {
+	const rows = table.childNodes.flatMap((node) =>
+		'tagName' in node && /^(thead|tbody)$/.test(node.tagName) ? node.childNodes : [node]
+	);
+	return rows.some(
+		(row) =>
+			('tagName' in row && row.tagName === 'thead') ||
+			('childNodes' in row && row.childNodes.some((cell) => 'tagName' in cell && cell.tagName === 'th'))
+	);
+}
+
+/** Goes through the content with a stack of its own: markup from outside can nest deeper than calls can. */
+function* stretchesOf(top: Tree.ParentNode, isFrame: (element: Tree.Element) => boolean): Generator<Stretch> {
+	const waiting: ({ node: Tree.Node; place: Place } | Place)[] = [{ node: top as Tree.Node, place: NOWHERE }];
+	let [text, linked, code, place, follows, breaks] = ['', 0, 0, NOWHERE, false, 0];
+	const take = (): Stretch | undefined => {
+		const settled = settleText(text);
+		const made = settled === '' ? undefined : { text: settled, linked, code, place, follows };
+		[text, linked, code, breaks] = ['', 0, 0, 0];
+		if (made) follows = place.kind !== 'none';
+		return made;
+	};
+	for (let one = waiting.pop(); one !== undefined; one = waiting.pop()) {
+		if (!('node' in one)) {
+			const made = take();
+			if (made) yield made;
+			place = one;
+			continue;
+		}
+		const { node } = one;
+		if ('value' in node) {
+			const length = settleText(node.value).length;
+			text += node.value;
+			if (one.place.inLink) linked += length;
+			if (one.place.inCode) code += length;
+			if (length > 0) breaks = 0;
+			continue;
+		}
+		if (!('childNodes' in node)) continue;
+		if ('tagName' in node) {
+			// Two in a row are how a paragraph's end is written without one.
+			if (node.tagName === 'br') {
+				text += ' ';
+				if (++breaks === 2) {
+					const made = take();
+					if (made) yield made;
+				}
+				continue;
+			}
+			if (node.tagName === 'hr') follows = false;
+			if (SILENT.has(node.tagName) || isFrame(node)) continue;
+		}
+		const inner = 'tagName' in node ? placeIn(node, one.place) : one.place;
+		const isBlock = !('tagName' in node) || !INLINE.has(node.tagName);
+		if (isBlock) {
+			const made = take();
+			if (made) yield made;
+			waiting.push(one.place);
+			place = inner;
+		}
+		for (let at = node.childNodes.length - 1; at >= 0; at--)
+			waiting.push({ node: node.childNodes[at] as Tree.Node, place: inner });
+	}
+	const made = take();
+	if (made) yield made;
+}
