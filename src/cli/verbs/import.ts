@@ -1,9 +1,13 @@
-import { statSync } from 'node:fs';
-import { InvalidArgumentError } from 'commander';
+import { closeSync, openSync, readFileSync, readSync, statSync } from 'node:fs';
+import { Option } from 'commander';
+import { normaliseBase } from '$core';
 import { UserError } from '$server/errors';
 import { GuardedFetcher } from '$server/fetching/fetch';
 import { languagePattern, type FolderSource } from '$server/imports/folderSource';
 import { importFolder, type ImportSummary } from '$server/imports/importFolder';
+import { linesOfTable } from '$server/imports/content';
+import { sheetOf } from '$server/imports/table/table';
+import { takeTable } from '$server/imports/takeTable';
 import { readSiteFile, saveSiteFile } from '$server/siteFile/siteFile';
 import { count, dbOption, listed, printJson, progressBar, say, withStore, type Verb } from '../common';
 
@@ -11,12 +15,16 @@ interface Options {
 	db?: string;
 	base?: string;
 	site?: string;
-	type: { pattern: string; type: string }[];
+	type: string[];
 	language: FolderSource['languages'];
 	ignore: string[];
 	trimTitles?: boolean;
 	linkLanguages?: boolean;
 	bareAddresses?: boolean;
+	map: string[];
+	dates?: 'day-first' | 'month-first';
+	pathFromTitle?: boolean;
+	dryRun?: boolean;
 	fetchPictures?: boolean;
 	json?: boolean;
 }
@@ -24,14 +32,16 @@ interface Options {
 export const addImport: Verb = (program) => {
 	program
 		.command('import')
-		.description('Reads a folder of HTML files, or a site file, into the database. Rules and overrides are kept.')
-		.argument('<source>', 'a folder, or a site file (.json)')
-		.option('--base <address>', 'the public base address of the site (folder)')
-		.option('--site <name>', 'the name of the site (folder)')
+		.description(
+			'Reads a folder of HTML files, a table (CSV, TSV, JSON, NDJSON), or a site file into the database. Rules and overrides are kept.'
+		)
+		.argument('<source>', 'a folder, a table, or a site file (.json)')
+		.option('--base <address>', 'the public base address of the site (folder, table)')
+		.option('--site <name>', 'the name of the site (folder, table)')
 		.option(
 			'--type <pattern=type>',
-			"which files are of which content type, such as 'sql-*.html=command'; may be repeated",
-			typePattern,
+			"which files are of which content type, such as 'sql-*.html=command'; may be repeated; for a table, the type of its pages",
+			collect,
 			[]
 		)
 		.option('--ignore <pattern>', "files that are no pages, such as 'src/**'; may be repeated (folder)", collect, [])
@@ -45,21 +55,45 @@ export const addImport: Verb = (program) => {
 		.option('--link-languages', 'keep pages of one name in several languages as versions of each other (folder)')
 		.option('--bare-addresses', 'addresses leave out the ending .html (folder)')
 		.option('--fetch-pictures', 'fetch pictures that stand at other addresses, to learn their size (folder)')
+		.option(
+			'--map <column=field>',
+			"what a column means, such as 'Überschrift=title'; nothing leaves it out; may be repeated (table)",
+			collect,
+			[]
+		)
+		.addOption(
+			new Option('--dates <order>', 'how dates such as 3/4/2026 are read (table)').choices(['day-first', 'month-first'])
+		)
+		.option('--path-from-title', 'paths are made of the titles (table)')
+		.option('--dry-run', 'only say what would come in (table)')
 		.addOption(dbOption())
 		.option('--json', 'the summary as JSON')
 		.action((source: string, options: Options) =>
-			withStore({ ...options, create: true }, (store) =>
-				isFolder(source) ? fromFolder(store, source, options) : fromFile(store, source, options)
-			)
+			withStore({ ...options, create: true }, (store) => {
+				if (isFolder(source)) return fromFolder(store, source, options);
+				return isSiteFile(source) ? fromFile(store, source, options) : fromTable(store, source, options);
+			})
 		);
 };
 
 const collect = (value: string, before: string[]) => [...before, value];
 
-function typePattern(text: string, before: Options['type']): Options['type'] {
+function typePattern(text: string): FolderSource['types'][number] {
 	const at = text.lastIndexOf('=');
-	if (at < 1 || at === text.length - 1) throw new InvalidArgumentError(`Write a pattern, "=" and the name of a type.`);
-	return [...before, { pattern: text.slice(0, at), type: text.slice(at + 1) }];
+	if (at < 1 || at === text.length - 1)
+		throw new UserError(`--type “${text}”: write a pattern, "=" and the name of a type.`, 2);
+	return { pattern: text.slice(0, at), type: text.slice(at + 1) };
+}
+
+/** A site file says what it is in its first lines; any other JSON is a table. */
+function isSiteFile(file: string): boolean {
+	if (!file.toLowerCase().endsWith('.json')) return false;
+	const start = Buffer.alloc(2000);
+	const handle = openSync(file, 'r');
+	const length = readSync(handle, start);
+	closeSync(handle);
+	const text = start.subarray(0, length).toString('utf8');
+	return /"(kephalon-site|format|site|types)"/.test(text) || !/^[\s\uFEFF]*\[/.test(text);
 }
 
 function isFolder(source: string): boolean {
@@ -78,7 +112,7 @@ async function fromFolder(store: Parameters<typeof importFolder>[0], folder: str
 	const bar = progressBar('Reading');
 	const fetcher = fetchPictures ? new GuardedFetcher() : undefined;
 	const source: Partial<FolderSource> = {
-		...(type.length > 0 && { types: type }),
+		...(type.length > 0 && { types: type.map(typePattern) }),
 		...(language.length > 0 && { languages: language }),
 		...(ignore.length > 0 && { ignore }),
 		...(options.linkLanguages && { link: true }),
@@ -125,6 +159,56 @@ function describe(summary: ImportSummary, site: string) {
 		);
 	if (skipped.length) say(`Skipped ${skipped.length}:\n${listed(skipped.map(({ path, why }) => `${path}: ${why}`))}`);
 	if (retired.length) say(`No longer in the folder, set to draft: ${retired.length}\n${listed(retired)}`);
+}
+
+function fromTable(
+	store: Parameters<typeof takeTable>[0],
+	file: string,
+	{ base, site, type, map, dates, pathFromTitle, dryRun = false, json }: Options
+) {
+	if (!site) throw new UserError('A table needs --site, the name of the site.', 2);
+	const whole = normaliseBase(base ?? store.findSite(site)?.site.base ?? '');
+	if (!whole) throw new UserError('A new site needs --base, the public address of its pages, whole.', 2);
+	if (type.length > 1) throw new UserError('A table is of one type: name it once with --type.', 2);
+	const mapping = Object.fromEntries(
+		map.map((text) => {
+			const at = text.lastIndexOf('=');
+			if (at < 1) throw new UserError(`--map “${text}”: write a column, "=" and the field that it gives.`, 2);
+			return [text.slice(0, at), text.slice(at + 1).trim()];
+		})
+	);
+	const bytes = readFileSync(file);
+	const sheet = sheetOf(bytes, { mapping, ...(pathFromTitle && { pathFromTitle }) }, whole);
+	const unknown = Object.keys(mapping).find((column) => !sheet.columns.includes(column));
+	if (unknown !== undefined)
+		throw new UserError(`There is no column “${unknown}”. The columns: ${sheet.columns.join(', ')}.`, 2);
+	const readings = Object.fromEntries(
+		Object.entries(sheet.readings)
+			.filter(([, { kind }]) => kind === 'date' && dates !== undefined)
+			.map(([column, reading]) => [column, { kind: reading.kind, dayFirst: dates === 'day-first' }])
+	);
+	const said = {
+		...{ mapping, readings },
+		...(type[0] !== undefined && { type: type[0] }),
+		...(pathFromTitle && { pathFromTitle })
+	};
+	const taken = takeTable(store, { name: site, base: whole, origin: 'command' }, bytes, said, dryRun);
+	if (json) return printJson(taken);
+	const asked = Object.entries(sheet.readings).filter(
+		([column, { ambiguous }]) => ambiguous !== undefined && !Object.hasOwn(readings, column)
+	);
+	for (const [column, { ambiguous, kind }] of asked)
+		say(
+			`${column}: ${ambiguous}.${kind === 'date' ? ' It is read with the day first; say --dates month-first for the other.' : ''}`
+		);
+	say(
+		`${dryRun ? 'Would read' : 'Read'} ${count(taken.pages, 'page')}, ${taken.added} of them new, into "${site}" from ${taken.encoding}.`
+	);
+	say(
+		`Columns:\n${listed(Object.entries(taken.mapping).map(([column, field]) => `${column}: ${field || 'left out'}`))}`
+	);
+	const odd = linesOfTable(taken);
+	if (odd.length) say(`Odd:\n${listed(odd, 40)}`);
 }
 
 function fromFile(

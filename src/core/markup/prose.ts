@@ -82,6 +82,7 @@ function withNext(text: string, stretches: readonly (Stretch & { cost: number | 
 	const [one, next] = [stretches[at] as Stretch & { cost: number }, stretches[at + 1]];
 	if (countGraphemes(text) >= SHORT || !SENTENCE_END.test(text)) return text;
 	if (!next?.follows || next.cost === undefined || next.cost > one.cost) return text;
+	if (!/^(paragraph|block)$/.test(next.place.kind)) return text;
 	const more = withoutLeadUp(next.text);
 	return SENTENCE_END.test(more) ? `${text} ${more}` : text;
 }

@@ -2,13 +2,14 @@ import { checkBase, type Site } from '$core';
 import { makeImport } from '../edits/edit';
 import { UserError } from '../errors';
 import { importFolder } from './importFolder';
-import { pagesOfTable, readTable, type Mapping } from './readTable';
+import type { TableSource } from './table/table';
+import { takeTable, type TakenTable } from './takeTable';
 import type { Store } from '../store/store';
 
 /** Where the content of a site comes from. */
 export type ContentSource =
 	| { readonly kind: 'folder'; readonly folder: string }
-	| { readonly kind: 'table'; readonly text: string; readonly mapping: Mapping; readonly type: string }
+	| ({ readonly kind: 'table'; readonly text: string } & TableSource)
 	| { readonly kind: 'hand' };
 
 export interface Taken {
@@ -34,8 +35,11 @@ export async function takeContent(store: Store, name: string, base: string, sour
 			});
 			return { pages: read, pictures, skipped: shorten(skipped.map(({ path, why }) => `${path}: ${why}`)) };
 		}
-		case 'table':
-			return takeTable(store, name, checked.base, source);
+		case 'table': {
+			const { kind: _kind, text, ...said } = source;
+			const taken = takeTable(store, { name, base: checked.base, origin: 'setup' }, text, said);
+			return { pages: taken.pages, pictures: 0, skipped: shorten(linesOfTable(taken)) };
+		}
 		case 'hand': {
 			putIn(store, name, checked.base, { from: 'hand', pages: 1 }, (id) => {
 				store.ensureType(id, 'page');
@@ -47,21 +51,6 @@ export async function takeContent(store: Store, name: string, base: string, sour
 	}
 }
 
-function takeTable(
-	store: Store,
-	name: string,
-	base: string,
-	{ text, mapping, type }: Extract<ContentSource, { kind: 'table' }>
-): Taken {
-	const { pages, skipped } = pagesOfTable(readTable(text), mapping, type.trim() || 'page', base);
-	if (pages.length === 0) throw new UserError(`No row could be read as a page. The first: ${skipped[0]?.why}.`);
-	putIn(store, name, base, { from: 'table', pages: pages.length }, (id) => {
-		store.ensureType(id, pages[0]!.type);
-		for (const page of pages) store.refreshPage(id, page, null);
-	});
-	return { pages: pages.length, pictures: 0, skipped: shorten(skipped.map(({ row, why }) => `Row ${row}: ${why}`)) };
-}
-
 function putIn(store: Store, name: string, base: string, what: object, work: (id: number) => void) {
 	const fresh: Site = { name, base, languages: ['en'], separator: '·', fields: {}, rules: [] };
 	makeImport(store, fresh, { origin: 'setup', kind: 'import', what }, ({ id, site }) => {
@@ -69,6 +58,13 @@ function putIn(store: Store, name: string, base: string, what: object, work: (id
 		work(id);
 	});
 }
+
+/** All that was odd about a table, a line each: nothing of it is swallowed. */
+export const linesOfTable = ({ skipped, oddCells, oddRows }: TakenTable): string[] => [
+	...skipped.map(({ row, why }) => `Row ${row}: ${why}`),
+	...oddRows.map(({ line, what }) => `Row ${line} ${what}`),
+	...oddCells.map(({ line, column, text, why }) => `Row ${line}, ${column}: “${text.slice(0, 60)}” ${why}`)
+];
 
 const shorten = (lines: readonly string[]) =>
 	lines.length > SKIPPED_SHOWN

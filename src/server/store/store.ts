@@ -81,7 +81,7 @@ const SQL = {
 	dropRedirect: `DELETE FROM redirect WHERE site_id = ? AND path = ?`,
 	pagePaths: `SELECT id, path FROM page WHERE site_id = ?`,
 	refreshPage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin)
-		VALUES (@site, @path, coalesce(@type, 'page'), @language, 'live', @modified, @hidden, @fields,
+		VALUES (@site, @path, coalesce(@type, 'page'), @language, @state, @modified, @hidden, @fields,
 			json_patch(json_object('found', json(@found)), json_object('alternates', json(@alternates))), @origin)
 		ON CONFLICT (site_id, path) DO UPDATE SET type = coalesce(@type, type), language = excluded.language, modified = excluded.modified,
 			fields = excluded.fields, origin = @origin,
@@ -178,6 +178,8 @@ export interface StoredSite {
 
 /** A page as reading a folder found it; rules and overrides are not part of it. */
 export interface FoundPage extends Pick<Page, 'path' | 'language' | 'modified' | 'fields' | 'found' | 'alternates'> {
+	/** Of a new page, which is live unless this says otherwise; one that is there keeps its own. */
+	readonly state?: Page['state'];
 	/** Undefined: as it is, or the type `page` for a new one. */
 	readonly type: string | undefined;
 }
@@ -502,7 +504,7 @@ export class Store {
 	 * `withBody`: false leaves the body as it is. Says whether it is new.
 	 */
 	refreshPage(site: number, page: FoundPage, origin: PageOrigin | null = 'folder', withBody = true): boolean {
-		const isNew = this.run('hasPage').get(site, page.path) === undefined;
+		const isNew = !this.hasPage(site, page.path);
 		const { body, rest } = splitBody(page.fields);
 		const isHidden = (page.found ?? []).some(
 			({ name, value }) => name.toLowerCase() === 'robots' && /\b(noindex|none)\b/i.test(value)
@@ -513,12 +515,17 @@ export class Store {
 			language: page.language ?? null,
 			modified: page.modified ?? null,
 			fields: JSON.stringify(rest),
+			state: page.state ?? 'live',
 			hidden: isHidden ? 1 : 0,
 			alternates: page.alternates ? JSON.stringify(page.alternates) : null,
 			found: JSON.stringify(page.found ?? [])
 		}) as { id: number };
 		if (withBody) this.saveBody(row.id, body);
 		return isNew;
+	}
+
+	hasPage(site: number, path: string): boolean {
+		return this.run('hasPage').get(site, path) !== undefined;
 	}
 
 	private saveBody(page: number, body: string | undefined) {

@@ -1,12 +1,14 @@
 import { json } from '@sveltejs/kit';
-import { guessMapping, readTable } from '$server/imports/readTable';
+import { sheetOf, type TableSource } from '$server/imports/table/table';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 
-/** What a CSV or JSON file holds: its columns, a guess of what each means, and the first rows. Nothing is kept. */
+/** What a table would become: its columns, what each is taken for, the first rows and the oddest. Nothing is kept. */
 export const POST: RequestHandler = ({ request }) =>
 	answering(async () => {
-		const { text } = (await readRecord(request)) as { text: string };
-		const { columns, rows } = readTable(String(text));
-		return json({ columns, mapping: guessMapping(columns), rows: rows.length, sample: rows.slice(0, 5) });
+		const { text, base, ...said } = (await readRecord(request)) as Partial<TableSource> & {
+			text?: unknown;
+			base?: unknown;
+		};
+		return json(sheetOf(String(text), said, typeof base === 'string' && base !== '' ? base : 'https://site.invalid/'));
 	});

@@ -1,0 +1,223 @@
+import { detect } from 'chardet';
+import { parse as parseAll } from 'csv-parse/sync';
+import iconv from 'iconv-lite';
+import type { FieldValue } from '$core';
+import { UserError } from '../../errors';
+
+/** One row of a table, by the names of its columns. `line` is where it stands in the file, from 1. */
+export interface Row {
+	readonly line: number;
+	readonly cells: Readonly<Record<string, FieldValue>>;
+}
+
+/** Something odd about a row that was borne. */
+export interface Oddity {
+	readonly line: number;
+	readonly what: string;
+}
+
+export interface Rows {
+	readonly encoding: string;
+	/** What the file is: CSV with its delimiter, or JSON. */
+	readonly format: 'csv' | 'json' | 'ndjson';
+	readonly delimiter?: string;
+	readonly columns: readonly string[];
+	readonly rows: readonly Row[];
+	readonly odd: readonly Oddity[];
+}
+
+const MAX_ROWS = 200_000;
+/** So much of a file (bytes) tells its encoding. */
+const TELLING = 200_000;
+
+/** A table's text, and the encoding that it was found to be in. */
+export function decodeTable(bytes: Buffer): { readonly text: string; readonly encoding: string } {
+	const start = bytes.subarray(0, TELLING);
+	const encoding =
+		bytes[0] === 0xff && bytes[1] === 0xfe
+			? 'UTF-16LE'
+			: bytes[0] === 0xfe && bytes[1] === 0xff
+				? 'UTF-16BE'
+				: isUtf8(bytes)
+					? 'UTF-8'
+					: hasZeros(start, 1)
+						? 'UTF-16LE'
+						: hasZeros(start, 0)
+							? 'UTF-16BE'
+							: asWritten(detect(start) ?? 'windows-1252');
+	const text = encoding === 'UTF-8' ? bytes.toString('utf8') : iconv.decode(bytes, encoding);
+	return { text: text.replace(/^\uFEFF/, ''), encoding };
+}
+
+/** What calls itself Latin-1 is written by programs as the code page that holds it. */
+const asWritten = (encoding: string) =>
+	/^iso-8859-1$/i.test(encoding) || !iconv.encodingExists(encoding) ? 'windows-1252' : encoding;
+
+const hasZeros = (bytes: Buffer, at: 0 | 1) =>
+	bytes.length > 3 && bytes.filter((byte, index) => index % 2 === at && byte === 0).length > bytes.length / 4;
+
+function isUtf8(bytes: Buffer): boolean {
+	try {
+		new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+		return !bytes.subarray(0, TELLING).includes(0);
+	} catch {
+		return false;
+	}
+}
+
+/** Reads CSV or TSV with a line of headings, a JSON list of records, or a record a line. Throws a `UserError` with the place. */
+export function readRows(file: string | Buffer): Rows {
+	const { text, encoding } =
+		typeof file === 'string' ? { text: file.replace(/^\uFEFF/, ''), encoding: 'UTF-8' } : decodeTable(file);
+	const read = /^\s*\[/.test(text)
+		? readJson(text)
+		: /^\s*\{/.test(text)
+			? isLines(text)
+				? readLines(text)
+				: readJson(text)
+			: readCsv(text);
+	if (read.rows.length === 0) throw new UserError('The file holds no rows: only a line of headings, or nothing.');
+	if (read.rows.length > MAX_ROWS)
+		throw new UserError(`The file holds ${read.rows.length} rows, more than the ${MAX_ROWS} that one import may have.`);
+	return { ...read, encoding };
+}
+
+/** The first line alone is a whole record. */
+function isLines(text: string): boolean {
+	const [first = '', second = ''] = text.trim().split(/[\r\n]+/, 2);
+	try {
+		JSON.parse(first);
+		return second.trim().startsWith('{');
+	} catch {
+		return false;
+	}
+}
+
+const DELIMITERS = [',', ';', '\t', '|'];
+/** So many lines tell the delimiter. */
+const LOOKED_AT = 20;
+
+/** The sign that splits the first lines into the same number of cells, more than one; quoted cells are left out. */
+function delimiterOf(text: string): string {
+	const lines = text
+		.slice(0, 20_000)
+		.split(/\r?\n/)
+		.slice(0, LOOKED_AT)
+		.map((line) => line.replace(/"(?:[^"]|"")*"/g, ''));
+	const scores = DELIMITERS.map((delimiter) => {
+		const counts = lines.filter((line) => line !== '').map((line) => line.split(delimiter).length);
+		const [first = 1] = counts;
+		const same = counts.filter((count) => count === first).length;
+		return { delimiter, score: first > 1 ? (first - 1) * (same / counts.length) ** 2 : 0 };
+	});
+	return scores.sort((a, b) => b.score - a.score)[0]!.delimiter;
+}
+
+function readCsv(text: string): Omit<Rows, 'encoding'> {
+	const delimiter = delimiterOf(text);
+	let lines: string[][];
+	/** The line on which each row ends. */
+	const ends: number[] = [];
+	try {
+		lines = parseAll(text, {
+			...{ delimiter, skip_empty_lines: true, trim: true, relax_quotes: true, relax_column_count: true },
+			on_record(record: string[], { lines }) {
+				ends.push(lines);
+				return record;
+			}
+		});
+	} catch (error) {
+		throw new UserError(`The file cannot be read as CSV: ${(error as Error).message}.`);
+	}
+	const [header = [], ...body] = lines;
+	const columns = named(header);
+	const odd: Oddity[] = [];
+	const rows = body.map((cells, at): Row => {
+		const breaks = cells.reduce((sum, cell) => sum + (cell.includes('\n') ? cell.split('\n').length - 1 : 0), 0);
+		const line = (ends[at + 1] as number) - breaks;
+		if (cells.length < columns.length)
+			odd.push({
+				line,
+				what: `has ${cells.length} cells where there are ${columns.length} headings; the others are empty`
+			});
+		if (cells.length > columns.length)
+			odd.push({
+				line,
+				what: `has ${cells.length} cells where there are ${columns.length} headings; what is beyond them is left out: “${cells.slice(columns.length).join(delimiter).slice(0, 60)}”`
+			});
+		const record: Record<string, FieldValue> = {};
+		for (let index = 0; index < columns.length; index++) record[columns[index] as string] = cells[index] ?? '';
+		return { line, cells: record };
+	});
+	return { format: 'csv', delimiter, columns, rows, odd };
+}
+
+/** The headings, each with a name of its own. */
+function named(header: readonly string[]): string[] {
+	const seen = new Map<string, number>();
+	return header.map((cell, at) => {
+		const name = cell.trim() || `column ${at + 1}`;
+		const times = (seen.get(name) ?? 0) + 1;
+		seen.set(name, times);
+		return times === 1 ? name : `${name} ${times}`;
+	});
+}
+
+function readJson(text: string): Omit<Rows, 'encoding'> {
+	let data: unknown;
+	try {
+		data = JSON.parse(text);
+	} catch (error) {
+		throw new UserError(`The file cannot be read as JSON: ${(error as Error).message}.`);
+	}
+	const list = Array.isArray(data) ? data : Object.values(data as object).find(Array.isArray);
+	if (!Array.isArray(list)) throw new UserError('The JSON holds no list of records, such as [{"path": "/a"}].');
+	const wrong = list.findIndex((item) => !isRecord(item));
+	if (wrong >= 0) throw new UserError(`Entry ${wrong + 1} of the JSON list is no record.`);
+	return {
+		format: 'json',
+		...ofRecords(list.map((record, at) => ({ line: at + 1, record: record as object }))),
+		odd: []
+	};
+}
+
+function readLines(text: string): Omit<Rows, 'encoding'> {
+	const records: { line: number; record: object }[] = [];
+	const odd: Oddity[] = [];
+	text.split(/\r?\n/).forEach((line, at) => {
+		if (line.trim() === '') return;
+		let record: unknown;
+		try {
+			record = JSON.parse(line);
+		} catch {
+			record = undefined;
+		}
+		if (isRecord(record)) records.push({ line: at + 1, record });
+		else odd.push({ line: at + 1, what: `is no record and is left out: “${line.slice(0, 60)}”` });
+	});
+	return { format: 'ndjson', ...ofRecords(records), odd };
+}
+
+const isRecord = (item: unknown): item is object => typeof item === 'object' && item !== null && !Array.isArray(item);
+
+function ofRecords(records: readonly { line: number; record: object }[]) {
+	const columns = new Set<string>();
+	const rows = records.map(({ line, record }): Row => {
+		const cells: Record<string, FieldValue> = Object.create(null) as Record<string, FieldValue>;
+		for (const [key, value] of Object.entries(record)) {
+			columns.add(key);
+			cells[key] = toValue(value);
+		}
+		return { line, cells };
+	});
+	return { columns: [...columns], rows };
+}
+
+/** A JSON value as a field can hold it; deeper structures are kept as their text. */
+function toValue(value: unknown): FieldValue {
+	if (value === null || ['string', 'number', 'boolean'].includes(typeof value)) return value as FieldValue;
+	if (Array.isArray(value)) return value.map((item) => (typeof item === 'number' ? item : String(item)));
+	const record = value as Record<string, unknown>;
+	if (typeof record.src === 'string' || typeof record.name === 'string') return record as unknown as FieldValue;
+	return JSON.stringify(value);
+}

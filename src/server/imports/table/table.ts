@@ -1,0 +1,426 @@
+import { parseUrl, settleText, type FieldKind, type FieldValue, type Page } from '$core';
+import { UserError } from '../../errors';
+import { readRows, type Oddity, type Row, type Rows } from './rows';
+import { CELL_KINDS, guessReading, plain, toCell, toLanguage, toState, type CellKind, type Reading } from './values';
+
+/** Which column gives which field; `path` is the page's path or address, '' leaves a column out. */
+export type Mapping = Readonly<Record<string, string>>;
+
+/** What is said about reading a table; kept with the site for the next reading. */
+export interface TableSource {
+	readonly mapping: Mapping;
+	/** How columns are read where a person says so, by column. */
+	readonly readings?: Readonly<Record<string, Reading>>;
+	/** The content type of its pages. */
+	readonly type: string;
+	/** Without a column for the path it is made of the title. */
+	readonly pathFromTitle?: boolean;
+}
+
+/** Names that columns often have, by the field they mean, in the languages that people's tables are in. */
+const USUAL: Readonly<Record<string, readonly string[]>> = {
+	path: [
+		'path',
+		'url',
+		'address',
+		'link',
+		'permalink',
+		'slug',
+		'loc',
+		'uri',
+		'page',
+		'web address',
+		'adresse',
+		'lien',
+		'chemin',
+		'pfad',
+		'seite',
+		'direccion',
+		'enlace',
+		'ruta',
+		'indirizzo',
+		'percorso',
+		'adres',
+		'pad',
+		'endereco',
+		'パス',
+		'アドレス'
+	],
+	title: [
+		'title',
+		'name',
+		'headline',
+		'heading',
+		'titre',
+		'nom',
+		'titel',
+		'uberschrift',
+		'bezeichnung',
+		'titulo',
+		'nombre',
+		'titolo',
+		'nome',
+		'naam',
+		'題名',
+		'タイトル'
+	],
+	summary: [
+		'summary',
+		'description',
+		'excerpt',
+		'abstract',
+		'teaser',
+		'intro',
+		'lead',
+		'resume',
+		'extrait',
+		'chapo',
+		'beschreibung',
+		'zusammenfassung',
+		'kurztext',
+		'resumen',
+		'descripcion',
+		'descrizione',
+		'riassunto',
+		'omschrijving',
+		'samenvatting',
+		'descricao',
+		'resumo',
+		'概要',
+		'説明'
+	],
+	body: [
+		'body',
+		'content',
+		'text',
+		'html',
+		'article',
+		'contenu',
+		'texte',
+		'inhalt',
+		'contenido',
+		'texto',
+		'contenuto',
+		'testo',
+		'inhoud',
+		'tekst',
+		'conteudo',
+		'本文'
+	],
+	picture: [
+		'picture',
+		'image',
+		'photo',
+		'img',
+		'thumbnail',
+		'cover',
+		'photo url',
+		'image url',
+		'picture url',
+		'featured image',
+		'bild',
+		'foto',
+		'titelbild',
+		'imagen',
+		'immagine',
+		'afbeelding',
+		'imagem',
+		'画像'
+	],
+	author: ['author', 'writer', 'by', 'byline', 'auteur', 'autor', 'verfasser', 'autore', 'schrijver', '著者'],
+	published: [
+		'published',
+		'date',
+		'created',
+		'published at',
+		'publication date',
+		'publish date',
+		'date de publication',
+		'datum',
+		'veroffentlicht',
+		'erschienen',
+		'fecha',
+		'data',
+		'gepubliceerd',
+		'公開日',
+		'日付'
+	],
+	section: [
+		'section',
+		'category',
+		'categorie',
+		'rubrique',
+		'kategorie',
+		'rubrik',
+		'categoria',
+		'seccion',
+		'sezione',
+		'rubriek',
+		'分類'
+	],
+	tags: [
+		'tags',
+		'keywords',
+		'labels',
+		'mots cles',
+		'etiquettes',
+		'schlagworter',
+		'stichworter',
+		'etiquetas',
+		'trefwoorden',
+		'palavras chave',
+		'タグ'
+	],
+	language: ['language', 'lang', 'locale', 'langue', 'sprache', 'idioma', 'lingua', 'taal', '言語'],
+	state: ['state', 'status', 'statut', 'etat', 'estado', 'stato', '状態']
+};
+
+const keyOf = (name: string) => plain(name).replace(/[\s_-]+/g, ' ');
+
+/** Which column probably gives which field, by its name, else by what it holds; one not recognised becomes a field of its own. */
+export function guessMapping({ columns, rows }: Pick<Rows, 'columns' | 'rows'>): Mapping {
+	const taken = new Set<string>();
+	const byName = new Map<string, string>();
+	for (const column of columns) {
+		const known = Object.keys(USUAL).find((field) => USUAL[field]!.includes(keyOf(column)) && !taken.has(field));
+		if (known) {
+			taken.add(known);
+			byName.set(column, known);
+		}
+	}
+	const first = rows.slice(0, 200);
+	return Object.fromEntries(
+		columns.map((column) => {
+			const known =
+				byName.get(column) ??
+				byContent(
+					first.map(({ cells }) => cells[column] ?? ''),
+					taken
+				);
+			const field = known ?? free(fieldName(column), taken);
+			taken.add(field);
+			return [column, field];
+		})
+	);
+}
+
+/** What a column holds tells what it is, for the few that can be told so. */
+function byContent(cells: readonly FieldValue[], taken: ReadonlySet<string>): string | undefined {
+	const texts = cells.filter((cell): cell is string => typeof cell === 'string' && cell !== '');
+	const all = (fits: RegExp) => texts.length > 0 && texts.every((text) => fits.test(text));
+	if (
+		!taken.has('path') &&
+		new Set(texts).size === texts.length &&
+		all(/^(\/[^\s]*|https?:\/\/\S+)$/) &&
+		!all(/\.(jpe?g|png|gif|webp|avif|svg)$/i)
+	)
+		return 'path';
+	if (!taken.has('picture') && all(/\.(jpe?g|png|gif|webp|avif|svg)(\?.*)?$/i)) return 'picture';
+	return undefined;
+}
+
+/** A column's name as a field's; the usual names keep their meaning for the columns that were matched to them. */
+const fieldName = (column: string) =>
+	column
+		.trim()
+		.toLowerCase()
+		.replace(/[^\p{L}\p{N}]+/gu, '_')
+		.replace(/^_+|_+$/g, '');
+
+function free(name: string, taken: ReadonlySet<string>): string {
+	for (let at = 2, one = name; ; at++) {
+		if (!taken.has(one)) return one;
+		one = `${name}_${at}`;
+	}
+}
+
+/** Fields whose kind is known, whatever a column holds. */
+const KINDS_OF_FIELDS: Readonly<Record<string, CellKind>> = {
+	picture: 'picture',
+	author: 'person',
+	tags: 'list',
+	published: 'date',
+	language: 'language',
+	state: 'state',
+	body: 'rich',
+	title: 'text',
+	summary: 'text',
+	section: 'text'
+};
+
+/** How each column is read: as a person says, as its field asks for, else as it looks. */
+export function readingsOf(
+	{ columns, rows }: Pick<Rows, 'columns' | 'rows'>,
+	{ mapping, readings = {} }: Pick<TableSource, 'mapping' | 'readings'>
+): Record<string, Reading> {
+	return Object.fromEntries(
+		columns.map((column) => {
+			const said = Object.hasOwn(readings, column) ? readings[column] : undefined;
+			if (said && CELL_KINDS.includes(said.kind)) return [column, said];
+			const field = mapping[column] ?? '';
+			const kind = Object.hasOwn(KINDS_OF_FIELDS, field) ? KINDS_OF_FIELDS[field] : undefined;
+			const guess = guessReading(rows.slice(0, 2000).map(({ cells }) => cells[column] ?? ''));
+			if (kind === undefined || kind === guess.kind) return [column, guess];
+			return [column, { kind }];
+		})
+	);
+}
+
+/** A cell that is not what its column holds; its text is kept as it is. */
+export interface OddCell {
+	readonly line: number;
+	readonly column: string;
+	readonly text: string;
+	readonly why: string;
+}
+
+export interface TablePages {
+	readonly pages: readonly Page[];
+	/** The lines that the pages came from. */
+	readonly lines: readonly number[];
+	readonly skipped: readonly { readonly row: number; readonly why: string }[];
+	readonly oddCells: readonly OddCell[];
+}
+
+/** The rows as pages of a type. Rows without a path, or with one that stands twice, are skipped and said. */
+export function pagesOfTable(table: Pick<Rows, 'columns' | 'rows'>, source: TableSource, base: string): TablePages {
+	const { mapping, type } = source;
+	const readings = readingsOf(table, source);
+	const columns = table.columns.filter((column) => (mapping[column] ?? '') !== '');
+	const columnOf = (field: string) => columns.find((column) => mapping[column] === field);
+	const [pathColumn, titleColumn, stateColumn, languageColumn] = ['path', 'title', 'state', 'language'].map(columnOf);
+	if (pathColumn === undefined && !(source.pathFromTitle && titleColumn !== undefined))
+		throw new UserError(
+			'No column gives the path. Match one to “path”: it says where a page stands; or let paths be made of the title.'
+		);
+	const plainColumns = columns
+		.filter((column) => !['path', 'state', 'language'].includes(mapping[column] as string))
+		.map((column) => ({ column, field: mapping[column] as string, reading: readings[column] as Reading }));
+	const pages: Page[] = [];
+	const lines: number[] = [];
+	const skipped: { row: number; why: string }[] = [];
+	const oddCells: OddCell[] = [];
+	const taken = new Map<string, number>();
+	for (const { line, cells } of table.rows) {
+		const written = pathColumn === undefined ? '' : String(cells[pathColumn] ?? '');
+		const path =
+			pathColumn === undefined ? freePath(String(cells[titleColumn as string] ?? ''), taken) : pathOf(written, base);
+		const before = path === undefined ? undefined : taken.get(path);
+		if (path === undefined) {
+			skipped.push({
+				row: line,
+				why: pathColumn === undefined ? 'it has no title to make a path of' : `“${written}” is no path of this site`
+			});
+			continue;
+		}
+		if (before !== undefined) {
+			skipped.push({ row: line, why: `${path} stands in row ${before} already` });
+			continue;
+		}
+		taken.set(path, line);
+		const odd = (column: string, why: string) => oddCells.push({ line, column, text: String(cells[column]), why });
+		const fields: Record<string, FieldValue> = {};
+		for (const { column, field, reading } of plainColumns) {
+			const cell = cells[column];
+			if (cell === undefined || cell === '' || cell === null) continue;
+			const { value, why } = toCell(cell, reading);
+			if (why) odd(column, why);
+			fields[field] = value;
+		}
+		const said = stateColumn === undefined ? '' : String(cells[stateColumn] ?? '');
+		const state = said === '' ? 'live' : toState(said);
+		const spoken = languageColumn === undefined ? '' : String(cells[languageColumn] ?? '');
+		const language = spoken === '' ? undefined : toLanguage(spoken);
+		if (state === undefined) odd(stateColumn as string, 'is no state: the page is a draft');
+		if (spoken !== '' && language === undefined)
+			odd(languageColumn as string, 'is no language tag, such as en or pt-BR');
+		pages.push({ path, type, state: state ?? 'draft', ...(language && { language }), fields, rules: [] });
+		lines.push(line);
+	}
+	return { pages, lines, skipped, oddCells };
+}
+
+/** A path or an address under the base as a path of the site. */
+function pathOf(text: string, base: string): string | undefined {
+	const value = text.trim();
+	if (value === '' || /[\s#]/.test(value)) return undefined;
+	if (value.startsWith('/') && !value.startsWith('//')) return value;
+	if (/^https?:\/\//i.test(value)) {
+		const [url, home] = [parseUrl(value), parseUrl(base)];
+		if (!url || !home) return undefined;
+		const isUnder = url.host === home.host && url.pathname.startsWith(home.pathname);
+		return isUnder ? `/${url.pathname.slice(home.pathname.length)}${url.search}` : undefined;
+	}
+	return /^[\p{L}\p{N}_.~%-][\p{L}\p{N}_.~%/-]*$/u.test(value) ? `/${value}` : undefined;
+}
+
+/** A path of the words of a title, that no other row has. */
+function freePath(title: string, taken: ReadonlyMap<string, number>): string | undefined {
+	const words = settleText(title)
+		.toLowerCase()
+		.normalize('NFC')
+		.match(/[\p{L}\p{M}\p{N}]+/gu);
+	if (!words) return undefined;
+	const path = `/${words.slice(0, 12).join('-')}`;
+	for (let at = 2, one = path; ; at++) {
+		if (!taken.has(one)) return one;
+		one = `${path}-${at}`;
+	}
+}
+
+/** What a field of a type is, for a kind of cell. */
+const KIND_OF_FIELD: Readonly<Record<CellKind, FieldKind>> = {
+	...{ text: 'text', rich: 'rich', number: 'number', date: 'date', flag: 'flag', list: 'list' },
+	...{ picture: 'picture', person: 'person', link: 'link', state: 'text', language: 'text' }
+};
+
+/** The fields that the columns give beyond those that every page has, for the type to declare. */
+export function fieldsOfTable(table: Pick<Rows, 'columns' | 'rows'>, source: TableSource, known: ReadonlySet<string>) {
+	const readings = readingsOf(table, source);
+	return table.columns.flatMap((column) => {
+		const name = source.mapping[column] ?? '';
+		if (name === '' || known.has(name) || ['path', 'state', 'language'].includes(name)) return [];
+		return [{ name, kind: KIND_OF_FIELD[readings[column]!.kind], label: column }];
+	});
+}
+
+/** How many rows of the beginning, and of the odd ones, a sheet shows. */
+const SHOWN = 8;
+
+/** What a table would become, before anything is kept. */
+export interface TableSheet extends Pick<Rows, 'encoding' | 'format' | 'delimiter' | 'columns'> {
+	readonly rows: number;
+	readonly mapping: Mapping;
+	readonly readings: Readonly<Record<string, Reading>>;
+	readonly odd: readonly Oddity[];
+	readonly pages: number;
+	readonly skipped: TablePages['skipped'];
+	readonly oddCells: readonly OddCell[];
+	/** The first rows, then the oddest: their cells, and the page that each would become. */
+	readonly sheet: readonly { readonly line: number; readonly cells: Row['cells']; readonly page?: Page }[];
+}
+
+/** Works it out; with an incomplete mapping the sheet has no pages yet. */
+export function sheetOf(file: string | Buffer, said: Partial<TableSource>, base: string): TableSheet {
+	const table = readRows(file);
+	const mapping = { ...guessMapping(table), ...said.mapping };
+	const source: TableSource = { ...said, mapping, type: said.type ?? 'page' };
+	const hasPath = source.pathFromTitle || Object.values(mapping).includes('path');
+	const made = hasPath ? pagesOfTable(table, source, base) : { pages: [], lines: [], skipped: [], oddCells: [] };
+	const byLine = new Map(made.lines.map((line, at) => [line, made.pages[at] as Page]));
+	const odd = [
+		...made.skipped.map(({ row }) => row),
+		...made.oddCells.map(({ line }) => line),
+		...table.odd.map(({ line }) => line)
+	];
+	const shown = new Set([...table.rows.slice(0, SHOWN).map(({ line }) => line), ...odd.slice(0, SHOWN)]);
+	return {
+		...{ encoding: table.encoding, format: table.format, columns: table.columns, mapping },
+		...(table.delimiter && { delimiter: table.delimiter }),
+		...{ rows: table.rows.length, readings: readingsOf(table, source), odd: table.odd },
+		...{ pages: made.pages.length, skipped: made.skipped, oddCells: made.oddCells },
+		sheet: table.rows
+			.filter(({ line }) => shown.has(line))
+			.map(({ line, cells }) => ({ line, cells, ...(byLine.has(line) && { page: byLine.get(line) as Page }) }))
+	};
+}

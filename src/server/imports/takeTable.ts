@@ -1,0 +1,81 @@
+import { PAGE_FIELDS, type Page, type Site } from '$core';
+import { makeImport, type Origin } from '../edits/edit';
+import { UserError } from '../errors';
+import type { Store } from '../store/store';
+import { readRows } from './table/rows';
+import { fieldsOfTable, guessMapping, pagesOfTable, type OddCell, type TableSource } from './table/table';
+
+export interface TakenTable {
+	readonly pages: number;
+	readonly added: number;
+	readonly encoding: string;
+	readonly mapping: TableSource['mapping'];
+	readonly skipped: readonly { readonly row: number; readonly why: string }[];
+	readonly oddCells: readonly OddCell[];
+	readonly oddRows: readonly { readonly line: number; readonly what: string }[];
+}
+
+/**
+ * Reads a table into a site: each row a page, brought up to date or added; rules and overrides stay. What is said about
+ * reading it is kept for the next time, and what is not said now is as it was then. Throws a `UserError`.
+ */
+export function takeTable(
+	store: Store,
+	{ name, base, origin }: { readonly name: string; readonly base: string; readonly origin: Origin },
+	file: string | Buffer,
+	said: Partial<TableSource>,
+	dryRun = false
+): TakenTable {
+	const known = store.findSite(name);
+	const before = known && store.sources.settings<TableSource>(known.id, 'table');
+	const table = readRows(file);
+	const kept = Object.fromEntries(
+		Object.entries(before?.mapping ?? {}).filter(([column]) => table.columns.includes(column))
+	);
+	const source: TableSource = {
+		...before,
+		...said,
+		mapping: { ...guessMapping(table), ...kept, ...said.mapping },
+		readings: { ...before?.readings, ...said.readings },
+		type: said.type?.trim() || before?.type || 'page'
+	};
+	const { pages, skipped, oddCells } = pagesOfTable(table, source, base);
+	const told = { encoding: table.encoding, mapping: source.mapping, skipped, oddCells, oddRows: table.odd };
+	if (pages.length === 0) throw new UserError(`No row could be read as a page. The first: ${skipped[0]?.why}.`);
+	if (dryRun) return { ...told, pages: pages.length, added: countNew(store, known?.id, pages) };
+	const fresh: Site = { name, base, languages: languagesOf(pages), separator: '·', fields: {}, rules: [] };
+	const edit = { origin, kind: 'import', what: { from: 'table', pages: pages.length } };
+	const { result } = makeImport(store, fresh, edit, ({ id, site, types }) => {
+		if (site.base !== base) store.saveSite({ ...site, base });
+		declare(store, id, types, source.type, table, source);
+		let added = 0;
+		for (const page of pages) if (store.refreshPage(id, page, null)) added++;
+		store.sources.saveSettings(id, 'table', source);
+		return added;
+	});
+	return { ...told, pages: pages.length, added: result };
+}
+
+/** The type gets the fields that the columns give and it does not declare yet. */
+function declare(
+	store: Store,
+	site: number,
+	types: ReturnType<Store['site']>['types'],
+	name: string,
+	table: Parameters<typeof fieldsOfTable>[0],
+	source: TableSource
+) {
+	const type = types.find((one) => one.name === name) ?? { name, fields: [], rules: [] };
+	const known = new Set([...PAGE_FIELDS, ...type.fields].map((field) => field.name));
+	const fields = fieldsOfTable(table, source, known);
+	if (fields.length > 0 || !types.includes(type))
+		store.saveType(site, { ...type, fields: [...type.fields, ...fields] });
+}
+
+function languagesOf(pages: readonly Page[]): string[] {
+	const found = new Set(pages.flatMap(({ language }) => language ?? []));
+	return found.size > 0 ? [...found] : ['und'];
+}
+
+const countNew = (store: Store, site: number | undefined, pages: readonly Page[]) =>
+	site === undefined ? pages.length : pages.filter(({ path }) => !store.hasPage(site, path)).length;
