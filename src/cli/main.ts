@@ -9,6 +9,7 @@ import { addDiff, addRollback } from './verbs/diff';
 import { addExport } from './verbs/export';
 import { addImport } from './verbs/import';
 import { addInject } from './verbs/inject';
+import { addQuality } from './verbs/quality';
 import { addRelease } from './verbs/release';
 import { addReleases } from './verbs/releases';
 import { addRender } from './verbs/render';
@@ -30,6 +31,7 @@ for (const add of [
 	addRender,
 	addInject,
 	addCheck,
+	addQuality,
 	addCompose,
 	addRelease,
 	addReleases,

@@ -114,3 +114,5 @@ export { languageChain } from './resolve/language';
 export { checkBase, type BaseCheck } from './findings/checkBase';
 export { sameJson, takenBack, withChanges, type Changes, type PictureEdit, type SettingsEdit } from './edits/settings';
 export type { ProseCandidate } from './markup/prose';
+export { isCaption } from './markup/prose';
+export { lettersOf } from './text/text';

@@ -1,14 +1,18 @@
 import { closeSync, openSync, readFileSync, readSync, statSync } from 'node:fs';
-import { Option } from 'commander';
+import { InvalidArgumentError, Option } from 'commander';
 import { normaliseBase } from '$core';
 import { UserError } from '$server/errors';
 import { GuardedFetcher } from '$server/fetching/fetch';
 import { languagePattern, type FolderSource } from '$server/imports/folderSource';
 import { importFolder, type ImportSummary } from '$server/imports/importFolder';
+import { readVia } from '$server/fetching/via';
+import { importWeb } from '$server/imports/web/importWeb';
 import { linesOfTable } from '$server/imports/content';
+import { measureQuality } from '$server/imports/quality';
 import { sheetOf } from '$server/imports/table/table';
 import { takeTable } from '$server/imports/takeTable';
 import { readSiteFile, saveSiteFile } from '$server/siteFile/siteFile';
+import { sayQuality } from './quality';
 import { count, dbOption, listed, printJson, progressBar, say, withStore, type Verb } from '../common';
 
 interface Options {
@@ -21,6 +25,13 @@ interface Options {
 	trimTitles?: boolean;
 	linkLanguages?: boolean;
 	bareAddresses?: boolean;
+	from?: string;
+	via?: string;
+	limit?: number;
+	depth?: number;
+	rate?: number;
+	include: string[];
+	exclude: string[];
 	map: string[];
 	dates?: 'day-first' | 'month-first';
 	pathFromTitle?: boolean;
@@ -35,7 +46,17 @@ export const addImport: Verb = (program) => {
 		.description(
 			'Reads a folder of HTML files, a table (CSV, TSV, JSON, NDJSON), or a site file into the database. Rules and overrides are kept.'
 		)
-		.argument('<source>', 'a folder, a table, or a site file (.json)')
+		.argument('[source]', 'a folder, a table, a sitemap or feed (.xml, .xml.gz), or a site file (.json)')
+		.option('--from <address>', 'reads from the web instead: a page of the live site, a sitemap or a feed')
+		.option(
+			'--via <address>',
+			'a machine at hand that stands in for the public site, such as http://127.0.0.1:5173 (web)'
+		)
+		.option('--limit <pages>', 'at most so many pages (web)', wholeNumber)
+		.option('--depth <links>', 'at most so many links away from the first page (web)', wholeNumber)
+		.option('--rate <requests>', 'requests a second (web)', positive)
+		.option('--include <pattern>', "only such paths, such as '/walks/**'; may be repeated (web)", collect, [])
+		.option('--exclude <pattern>', 'not such paths; may be repeated (web)', collect, [])
 		.option('--base <address>', 'the public base address of the site (folder, table)')
 		.option('--site <name>', 'the name of the site (folder, table)')
 		.option(
@@ -68,14 +89,28 @@ export const addImport: Verb = (program) => {
 		.option('--dry-run', 'only say what would come in (table)')
 		.addOption(dbOption())
 		.option('--json', 'the summary as JSON')
-		.action((source: string, options: Options) =>
+		.action((source: string | undefined, options: Options) =>
 			withStore({ ...options, create: true }, (store) => {
+				if (options.from !== undefined) return fromWeb(store, options.from, options);
+				if (source === undefined) throw new UserError('Name what to read: a folder, a file, or --from an address.', 2);
+				if (/\.xml(\.gz)?$/i.test(source) && !isFolder(source))
+					return fromWeb(store, source, options, readFileSync(source));
 				if (isFolder(source)) return fromFolder(store, source, options);
 				return isSiteFile(source) ? fromFile(store, source, options) : fromTable(store, source, options);
 			})
 		);
 };
 
+function wholeNumber(text: string): number {
+	const number = Number(text);
+	if (!Number.isInteger(number) || number < 1) throw new InvalidArgumentError('Write a whole number from 1.');
+	return number;
+}
+function positive(text: string): number {
+	const number = Number(text);
+	if (!(number > 0)) throw new InvalidArgumentError('Write a number above 0.');
+	return number;
+}
 const collect = (value: string, before: string[]) => [...before, value];
 
 function typePattern(text: string): FolderSource['types'][number] {
@@ -127,7 +162,10 @@ async function fromFolder(store: Parameters<typeof importFolder>[0], folder: str
 		return fetcher?.close();
 	});
 	if (json) printJson(summary);
-	else describe(summary, site);
+	else {
+		describe(summary, site);
+		sayQuality(measureQuality(store, site));
+	}
 }
 
 function describe(summary: ImportSummary, site: string) {
@@ -159,6 +197,41 @@ function describe(summary: ImportSummary, site: string) {
 		);
 	if (skipped.length) say(`Skipped ${skipped.length}:\n${listed(skipped.map(({ path, why }) => `${path}: ${why}`))}`);
 	if (retired.length) say(`No longer in the folder, set to draft: ${retired.length}\n${listed(retired)}`);
+}
+
+/** Ctrl+C stops the reading: what was read is kept, and the next time goes on from there. */
+async function fromWeb(store: Parameters<typeof importWeb>[0], from: string, options: Options, file?: Buffer) {
+	const { site, base, via, limit, depth, rate, include, exclude, json } = options;
+	if (!site) throw new UserError('Reading from the web needs --site, the name of the site.', 2);
+	const stop = new AbortController();
+	const onStop = () => stop.abort();
+	process.once('SIGINT', onStop);
+	const bar = progressBar('Reading');
+	const summary = await importWeb(store, {
+		...{ site, base, signal: stop.signal, progress: bar.update },
+		...(file && { file }),
+		source: {
+			from,
+			...(limit !== undefined && { limit }),
+			...(depth !== undefined && { depth }),
+			...(rate !== undefined && { rate }),
+			...(include.length > 0 && { include }),
+			...(exclude.length > 0 && { exclude })
+		},
+		via: via === undefined ? undefined : readVia(via, base ?? store.findSite(site)?.site.base ?? from)
+	}).finally(() => {
+		bar.stop();
+		process.off('SIGINT', onStop);
+	});
+	if (json) return printJson(summary);
+	const { kind, read, added, changed, skipped, retired, waiting } = summary;
+	say(
+		`Read ${count(read, 'page')} into "${site}" from ${kind === 'site' ? 'the live site' : `a ${kind}`}: ${added} new, ${changed} there before.`
+	);
+	if (waiting)
+		say(`${count(waiting, 'address')} more wait: say it again to go on, with a higher --limit if it was reached.`);
+	if (skipped.length) say(`Not read: ${skipped.length}\n${listed(skipped.map(({ path, why }) => `${path}: ${why}`))}`);
+	if (retired.length) say(`No longer there, set to draft: ${retired.length}\n${listed(retired)}`);
 }
 
 function fromTable(

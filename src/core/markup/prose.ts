@@ -95,6 +95,7 @@ const ABOUT_THE_PAGE =
 /** What is said of a picture, an example or a table. */
 const CAPTION =
 	/^(fig(ure|\.)?|example|table|listing|plate|image|photo|abb(ildung|\.)?|tab(elle|\.|leau)|beispiel|exemple|ejemplo|figura|esempio|図|表|例) ?\d*[\d.:–-]/i;
+export const isCaption = (text: string) => CAPTION.test(text);
 const NOTICE_TEXT =
 	/^(deprecated|note|warning|caution|tip|important|notice|attention|hint|todo|remarque|hinweis|achtung|nota|注意|注)\b ?[:.!–—-]/i;
 const NOTICE_NAME =

@@ -25,6 +25,8 @@ export interface PageReading {
 	readonly section: string | undefined;
 	/** The same page in other languages: addresses as written, by language tag. */
 	readonly versions: Readonly<Record<string, string>>;
+	/** Where its links lead, as written, each once; not those that are not to be followed. */
+	readonly links: readonly string[];
 	readonly found: readonly FoundTag[];
 }
 
@@ -78,6 +80,7 @@ export function readPage(html: string, fileName = ''): PageReading {
 		)?.trim(),
 		section: sectionIn(all, [title, heading]),
 		versions: versionsIn(all),
+		links: linksIn(all),
 		found: all.filter((element) => isHtml(element)).flatMap(foundTag)
 	};
 }
@@ -103,6 +106,27 @@ function sectionIn(all: readonly Tree.Element[], own: readonly string[]): string
 	const steps = way ? [...elementsOf(way)].filter((element) => element.tagName === 'a') : [];
 	const said = [attribute(up, 'title') ?? '', ...steps.reverse().map((step) => textOf(step))].map(settleText);
 	return said.find((text) => text !== '' && !own.includes(text));
+}
+
+/** None where the page says that none is to be followed. */
+function linksIn(all: readonly Tree.Element[]): string[] {
+	const isClosed = all.some(
+		(element) =>
+			element.tagName === 'meta' &&
+			attribute(element, 'name')?.toLowerCase() === 'robots' &&
+			/\b(nofollow|none)\b/i.test(attribute(element, 'content') ?? '')
+	);
+	if (isClosed) return [];
+	const links = new Set<string>();
+	for (const element of all) {
+		if (!/^(a|area|frame|iframe)$/.test(element.tagName) || /\bnofollow\b/i.test(attribute(element, 'rel') ?? ''))
+			continue;
+		const href = (
+			attribute(element, 'href') ?? (element.tagName.endsWith('frame') ? attribute(element, 'src') : undefined)
+		)?.trim();
+		if (href && !/^(#|javascript:|mailto:|tel:|data:)/i.test(href)) links.add(href);
+	}
+	return [...links];
 }
 
 /** The alternates that a page names: links of its head, or of its text that say the language of what they lead to. */

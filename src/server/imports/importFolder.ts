@@ -2,17 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
 import { extname } from 'node:path';
 import { isDeepStrictEqual } from 'node:util';
-import {
-	countFrames,
-	FRAME_LEAST,
-	FRAME_SHARE,
-	isLocalAddress,
-	normaliseBase,
-	parseUrl,
-	readPage,
-	type Picture,
-	type Site
-} from '$core';
+import { countFrames, FRAME_LEAST, FRAME_SHARE, isLocalAddress, normaliseBase, type Picture, type Site } from '$core';
 import { makeImport } from '../edits/edit';
 import { UserError } from '../errors';
 import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
@@ -30,7 +20,8 @@ import {
 import { asAuthored } from '../files/written';
 import { ignorer, PLAIN_SOURCE, sorterOf, type FolderSource } from './folderSource';
 import { languagesOfFiles, versionOf } from './languages';
-import { languageTeller } from './spoken';
+import { pageOfHtml } from './pageOfHtml';
+import { languageTeller, textOfPage } from './spoken';
 import { mentionsIn, Staging, type ReadPage } from './staging';
 import type { TitleFindings } from './titles';
 import { needsCopies } from '../pictures/gather';
@@ -220,7 +211,7 @@ async function readPages(
 	for (const group of groups.values())
 		if (Object.keys(group).length > 1) for (const path of Object.values(group)) versions.set(path, group);
 	const files = new Set(paths);
-	const known = site === undefined ? [] : store.sources.files(site).filter(({ file }) => !file.startsWith(PICTURE));
+	const known = site === undefined ? [] : store.sources.files(site).filter(({ file }) => !isOther(file));
 	const isSame =
 		stamps.size === 0 && known.length === staging.paths.length && known.every(({ file }) => files.has(file));
 	return { skipped, stamps, versions, files, isSame };
@@ -232,10 +223,6 @@ interface Kept {
 	readonly bare: boolean;
 	readonly page: ReadPage;
 }
-
-/** What a page says in words, for telling its language. */
-const textOfPage = ({ paragraphs, fields }: ReadPage) =>
-	`${paragraphs.map(({ text }) => text).join(' ')} ${typeof fields.body === 'string' ? fields.body.slice(0, 1500) : ''}`;
 
 function stampOf({ file }: Pick<FolderEntry, 'file'>): { size: number; modified: number } | undefined {
 	const found = statSync(file, { throwIfNoEntry: false });
@@ -255,7 +242,15 @@ function readFile(
 			return `${(stamp.size / 1e6).toFixed(0)} MB, more than the ${MAX_FILE / 1e6} MB that a page may have`;
 		const bytes = readFileSync(entry.file);
 		const why = refuseContent(bytes);
-		return why ?? toPage(entry.path, decodeFile(bytes).text, new Date(stamp.modified), bare);
+		return (
+			why ??
+			pageOfHtml(
+				decodeFile(bytes).text,
+				entry.path,
+				pathOfFile(entry.path, bare),
+				new Date(stamp.modified).toISOString()
+			)
+		);
 	} catch (error) {
 		return `cannot be read (${(error as NodeJS.ErrnoException).code ?? String(error)})`;
 	}
@@ -267,41 +262,6 @@ function refuseContent(bytes: Buffer): string | undefined {
 	const isUtf16 = (start[0] === 0xff && start[1] === 0xfe) || (start[0] === 0xfe && start[1] === 0xff);
 	if (!isUtf16 && start.includes(0)) return 'not text';
 	return isUtf16 || bytes.includes('<') ? undefined : 'no markup in it';
-}
-
-function toPage(file: string, html: string, modified: Date, bare: boolean): ReadPage | string {
-	const page = readPage(html, file);
-	if (page.leadsTo !== undefined) return `only leads on to ${page.leadsTo}`;
-	const path = pathOfFile(file, bare);
-	const { title, heading, paragraphs, body, language, found, section } = page;
-	const under = parseUrl(page.base ?? '', `https://site.invalid${path}`)?.href ?? `https://site.invalid${path}`;
-	const pictures = page.pictures.flatMap((mention) => {
-		const src = sitePath(mention.src, under);
-		return src ? [{ ...mention, src }] : [];
-	});
-	const alternates = Object.entries(page.versions).flatMap(([tag, href]) => {
-		const to = sitePath(href, under);
-		return to?.startsWith('/') && to !== path ? [[tag, to] as const] : [];
-	});
-	return {
-		path,
-		file,
-		type: undefined,
-		modified: modified.toISOString(),
-		...(language && { language }),
-		fields: { title, ...(heading && { heading }), ...(body && { body }), ...(pictures.length && { pictures }) },
-		...(alternates.length && { alternates: Object.fromEntries(alternates) }),
-		paragraphs,
-		...(section && { section }),
-		found
-	};
-}
-
-/** A source as a path of the site, or as it is when it is a whole address. */
-function sitePath(src: string, under: string): string | undefined {
-	if (/^https?:/i.test(src)) return src;
-	const url = parseUrl(src, under);
-	return url?.host === 'site.invalid' && url.protocol === 'https:' ? url.pathname : undefined;
 }
 
 /** The facts of every picture that the pages mention and the folder holds; how often each stands is counted. */
@@ -341,6 +301,8 @@ async function readPictures(
 
 /** What the file of a picture is known by among the files that were read. */
 const PICTURE = 'picture ';
+/** What is kept beside the pages of the folder. */
+const isOther = (file: string) => file.startsWith(PICTURE) || file.startsWith('web ');
 
 /** The facts of a picture, or why there are none. */
 type FactsOrWhy = Omit<Picture, 'src'> | string;
@@ -429,8 +391,9 @@ function save(
 			const result = hashOf(JSON.stringify({ ...page, fields }));
 			const before = store.sources.file(id, read.file)?.result;
 			if (before !== result || isFresh) {
-				if (store.refreshPage(id, page, 'folder', isFresh)) added++;
-				else changed++;
+				if (store.hasPage(id, page.path)) changed++;
+				else added++;
+				store.refreshPage(id, page, 'folder', isFresh);
 			}
 			const stamp = stamps.get(read.file);
 			const { body: _long, ...short } = read.fields;
@@ -443,7 +406,7 @@ function save(
 			else if (before !== result) store.sources.saveResult(id, read.file, result);
 		}
 		for (const { file } of store.sources.files(id))
-			if (!file.startsWith(PICTURE) && !files.has(file)) store.sources.dropFile(id, file);
+			if (!isOther(file) && !files.has(file)) store.sources.dropFile(id, file);
 		store.sources.saveSettings(id, 'folder', source);
 		store.saveFrames(id, countFrames(store.foundOfPages(id), site.languages[0] as string));
 		return { added, changed, retired: store.retirePages(id, new Set(staging.paths)) };

@@ -1,3 +1,5 @@
+import type { ReadPage } from './staging';
+
 /** Less text than this (letters) tells no language for sure; more than the other is not looked at. */
 const LEAST_LETTERS = 80;
 const MOST_LETTERS = 1500;
@@ -24,3 +26,7 @@ export async function languageTeller(): Promise<(text: string) => string | undef
 /** Scripts that write a word with one sign say as much in fewer. */
 const leastOf = (text: string) =>
 	/[\p{sc=Han}\p{sc=Hiragana}\p{sc=Katakana}\p{sc=Hangul}]/u.test(text) ? LEAST_LETTERS / 3 : LEAST_LETTERS;
+
+/** What a page says in words, for telling its language. */
+export const textOfPage = ({ paragraphs, fields }: ReadPage) =>
+	`${paragraphs.map(({ text }) => text).join(' ')} ${typeof fields.body === 'string' ? fields.body.slice(0, 1500) : ''}`;

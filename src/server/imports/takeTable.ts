@@ -48,10 +48,10 @@ export function takeTable(
 	const { result } = makeImport(store, fresh, edit, ({ id, site, types }) => {
 		if (site.base !== base) store.saveSite({ ...site, base });
 		declare(store, id, types, source.type, table, source);
-		let added = 0;
-		for (const page of pages) if (store.refreshPage(id, page, null)) added++;
+		const before = store.countPages(id).all;
+		for (const page of pages) store.refreshPage(id, page, null);
 		store.sources.saveSettings(id, 'table', source);
-		return added;
+		return store.countPages(id).all - before;
 	});
 	return { ...told, pages: pages.length, added: result };
 }

@@ -11,7 +11,14 @@ const SQL = {
 	saveFile: `INSERT INTO import_file (site_id, file, size, modified, reading, result) VALUES (@site, @file, @size, @modified, @reading, @result)
 		ON CONFLICT (site_id, file) DO UPDATE SET size = excluded.size, modified = excluded.modified, reading = excluded.reading, result = excluded.result`,
 	saveResult: `UPDATE import_file SET result = @result WHERE site_id = @site AND file = @file`,
-	dropFile: `DELETE FROM import_file WHERE site_id = ? AND file = ?`
+	dropFile: `DELETE FROM import_file WHERE site_id = ? AND file = ?`,
+	addAddress: `INSERT OR IGNORE INTO crawl (site_id, address, number, depth) VALUES (@site, @address,
+		(SELECT count(*) FROM crawl WHERE site_id = @site), @depth)`,
+	nextAddress: `SELECT address, depth FROM crawl WHERE site_id = ? AND result IS NULL ORDER BY number LIMIT 1`,
+	doneAddress: `UPDATE crawl SET result = @result WHERE site_id = @site AND address = @address`,
+	addresses: `SELECT address, result FROM crawl WHERE site_id = ? AND result IS NOT NULL ORDER BY number`,
+	countAddresses: `SELECT count(*) FILTER (WHERE result = '') AS read, count(*) FILTER (WHERE result IS NULL) AS waiting FROM crawl WHERE site_id = ?`,
+	dropAddresses: `DELETE FROM crawl WHERE site_id = ?`
 } as const;
 
 /** What was read out of a file when it was read last. */
@@ -61,5 +68,27 @@ export class SourceStore {
 	}
 	dropFile(site: number, file: string) {
 		this.run('dropFile').run(site, file);
+	}
+
+	/** An address to be read later, unless it is known. */
+	addAddress(site: number, address: string, depth: number) {
+		this.run('addAddress').run({ site, address, depth });
+	}
+	nextAddress(site: number): { address: string; depth: number } | undefined {
+		return this.run('nextAddress').get(site) as { address: string; depth: number } | undefined;
+	}
+	/** `result` is '' for a page that was read, else why it is none. */
+	doneAddress(site: number, address: string, result: string) {
+		this.run('doneAddress').run({ site, address, result });
+	}
+	/** The addresses that were looked at, in their order. */
+	addresses(site: number): { address: string; result: string }[] {
+		return this.run('addresses').all(site) as { address: string; result: string }[];
+	}
+	countAddresses(site: number): { read: number; waiting: number } {
+		return this.run('countAddresses').get(site) as { read: number; waiting: number };
+	}
+	dropAddresses(site: number) {
+		this.run('dropAddresses').run(site);
 	}
 }

@@ -80,11 +80,11 @@ const SQL = {
 	leadOn: `UPDATE redirect SET target = @to WHERE site_id = @site AND target = @from`,
 	dropRedirect: `DELETE FROM redirect WHERE site_id = ? AND path = ?`,
 	pagePaths: `SELECT id, path FROM page WHERE site_id = ?`,
-	refreshPage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin)
+	refreshPage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin, source)
 		VALUES (@site, @path, coalesce(@type, 'page'), @language, @state, @modified, @hidden, @fields,
-			json_patch(json_object('found', json(@found)), json_object('alternates', json(@alternates))), @origin)
+			json_patch(json_object('found', json(@found)), json_object('alternates', json(@alternates))), @origin, @source)
 		ON CONFLICT (site_id, path) DO UPDATE SET type = coalesce(@type, type), language = excluded.language, modified = excluded.modified,
-			fields = excluded.fields, origin = @origin,
+			fields = excluded.fields, origin = @origin, source = @source,
 			-- Alternates that somebody has set stay.
 			settings = CASE WHEN @alternates IS NULL THEN json_set(settings, '$.found', json(@found))
 				ELSE json_patch(json_object('alternates', json(@alternates)), json_set(settings, '$.found', json(@found))) END,
@@ -98,7 +98,7 @@ const SQL = {
 		ON CONFLICT (site_id, path) DO UPDATE SET keys = excluded.keys`,
 	paths: `SELECT path FROM page WHERE site_id = ? ORDER BY path`,
 	pathsOfType: `SELECT path FROM page WHERE site_id = ? AND type = ? ORDER BY path`,
-	folderPages: `SELECT id, path FROM page WHERE site_id = ? AND origin = 'folder'`,
+	pagesFrom: `SELECT id, path FROM page WHERE site_id = ? AND origin = 'folder' AND coalesce(source, 'folder') = ?`,
 	pageGone: `UPDATE page SET origin = 'gone', state = 'draft' WHERE id = ?`,
 	pictures: `SELECT src, facts FROM picture WHERE site_id = ? ORDER BY src`,
 	savePicture: `INSERT INTO picture (site_id, src, facts) VALUES (@site, @src, @facts)
@@ -501,16 +501,16 @@ export class Store {
 	/**
 	 * Brings a page's content up to date, or adds it; its rules, state and other overrides stay. One that came from a
 	 * source is set to draft when a later reading of the source has it no more. What its file says of robots hides it.
-	 * `withBody`: false leaves the body as it is. Says whether it is new.
+	 * `withBody`: false leaves the body as it is.
 	 */
-	refreshPage(site: number, page: FoundPage, origin: PageOrigin | null = 'folder', withBody = true): boolean {
-		const isNew = !this.hasPage(site, page.path);
+	refreshPage(site: number, page: FoundPage, origin: PageOrigin | null = 'folder', withBody = true) {
 		const { body, rest } = splitBody(page.fields);
 		const isHidden = (page.found ?? []).some(
 			({ name, value }) => name.toLowerCase() === 'robots' && /\b(noindex|none)\b/i.test(value)
 		);
 		const row = this.run('refreshPage').get({
-			origin,
+			origin: origin && 'folder',
+			source: origin === 'web' ? origin : null,
 			...{ site, path: page.path, type: page.type ?? null },
 			language: page.language ?? null,
 			modified: page.modified ?? null,
@@ -521,7 +521,6 @@ export class Store {
 			found: JSON.stringify(page.found ?? [])
 		}) as { id: number };
 		if (withBody) this.saveBody(row.id, body);
-		return isNew;
 	}
 
 	hasPage(site: number, path: string): boolean {
@@ -599,9 +598,9 @@ export class Store {
 		this.run('dropPage').run(row.id);
 	}
 
-	/** Sets pages that came from a folder and are no longer in it to draft; says which. */
-	retirePages(site: number, present: ReadonlySet<string>): string[] {
-		const gone = (this.run('folderPages').all(site) as PageRow[]).filter((row) => !present.has(row.path));
+	/** Sets pages that came from a source and are no longer in it to draft; says which. */
+	retirePages(site: number, present: ReadonlySet<string>, origin: PageOrigin = 'folder'): string[] {
+		const gone = (this.run('pagesFrom').all(site, origin) as PageRow[]).filter((row) => !present.has(row.path));
 		for (const { id } of gone) this.run('pageGone').run(id);
 		return gone.map((row) => row.path);
 	}

@@ -116,40 +116,46 @@ function delimiterOf(text: string): string {
 function readCsv(text: string): Omit<Rows, 'encoding'> {
 	const delimiter = delimiterOf(text);
 	let lines: string[][];
-	/** The line on which each row ends. */
-	const ends: number[] = [];
 	try {
-		lines = parseAll(text, {
-			...{ delimiter, skip_empty_lines: true, trim: true, relax_quotes: true, relax_column_count: true },
-			on_record(record: string[], { lines }) {
-				ends.push(lines);
-				return record;
-			}
-		});
+		lines = parseAll(text, { delimiter, trim: true, relax_quotes: true, relax_column_count: true });
 	} catch (error) {
 		throw new UserError(`The file cannot be read as CSV: ${(error as Error).message}.`);
 	}
-	const [header = [], ...body] = lines;
-	const columns = named(header);
+	const isBlank = (cells: readonly string[]) => cells.length === 1 && cells[0] === '';
+	const first = lines.findIndex((cells) => !isBlank(cells));
+	const columns = named(lines[first] ?? []);
+	const rows: Row[] = [];
 	const odd: Oddity[] = [];
-	const rows = body.map((cells, at): Row => {
-		const breaks = cells.reduce((sum, cell) => sum + (cell.includes('\n') ? cell.split('\n').length - 1 : 0), 0);
-		const line = (ends[at + 1] as number) - breaks;
-		if (cells.length < columns.length)
-			odd.push({
-				line,
-				what: `has ${cells.length} cells where there are ${columns.length} headings; the others are empty`
-			});
-		if (cells.length > columns.length)
-			odd.push({
-				line,
-				what: `has ${cells.length} cells where there are ${columns.length} headings; what is beyond them is left out: “${cells.slice(columns.length).join(delimiter).slice(0, 60)}”`
-			});
-		const record: Record<string, FieldValue> = {};
-		for (let index = 0; index < columns.length; index++) record[columns[index] as string] = cells[index] ?? '';
-		return { line, cells: record };
-	});
+	let line = 1;
+	for (const [at, cells] of lines.entries()) {
+		const from = line;
+		line++;
+		for (const cell of cells) if (cell.includes('\n')) line += cell.split('\n').length - 1;
+		if (at > first && !isBlank(cells)) rows.push(rowOf(cells, columns, from, odd, delimiter));
+	}
 	return { format: 'csv', delimiter, columns, rows, odd };
+}
+
+function rowOf(
+	cells: readonly string[],
+	columns: readonly string[],
+	line: number,
+	odd: Oddity[],
+	delimiter: string
+): Row {
+	if (cells.length < columns.length)
+		odd.push({
+			line,
+			what: `has ${cells.length} cells where there are ${columns.length} headings; the others are empty`
+		});
+	if (cells.length > columns.length)
+		odd.push({
+			line,
+			what: `has ${cells.length} cells where there are ${columns.length} headings; what is beyond them is left out: “${cells.slice(columns.length).join(delimiter).slice(0, 60)}”`
+		});
+	const record: Record<string, FieldValue> = {};
+	for (let index = 0; index < columns.length; index++) record[columns[index] as string] = cells[index] ?? '';
+	return { line, cells: record };
 }
 
 /** The headings, each with a name of its own. */

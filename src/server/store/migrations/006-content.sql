@@ -17,3 +17,18 @@ CREATE TABLE import_file (
 	result TEXT,
 	PRIMARY KEY (site_id, file)
 ) STRICT, WITHOUT ROWID;
+
+-- Addresses that are to be read for a site, in their order, and what came of those that were: taken up again after a stop.
+CREATE TABLE crawl (
+	site_id INTEGER NOT NULL REFERENCES site (id) ON DELETE CASCADE,
+	address TEXT NOT NULL,
+	number INTEGER NOT NULL,
+	depth INTEGER NOT NULL,
+	-- NULL: still to be read; '' read; else why it is no page.
+	result TEXT,
+	PRIMARY KEY (site_id, address)
+) STRICT, WITHOUT ROWID;
+CREATE INDEX crawl_waiting ON crawl (site_id, number) WHERE result IS NULL;
+
+-- Of a page with an origin: which kind of source it came from, where that is not a folder.
+ALTER TABLE page ADD COLUMN source TEXT;

@@ -1,0 +1,35 @@
+import { detectEncoding } from '../files/encoding';
+
+/** Where the encoding of a served page was taken from. */
+export type CharsetSource = 'byte-order-mark' | 'header' | 'markup' | 'bytes';
+
+/**
+ * A served page as text: by its byte order mark, else by what its server says, else by what its first 1024 bytes say,
+ * else by its bytes (HTML standard, 13.2.3).
+ */
+export function decodeServed(
+	body: Buffer,
+	contentType: string | undefined
+): { readonly text: string; readonly encoding: string; readonly from: CharsetSource } {
+	const hasMark =
+		(body[0] === 0xef && body[1] === 0xbb && body[2] === 0xbf) ||
+		(body[0] === 0xff && body[1] === 0xfe) ||
+		(body[0] === 0xfe && body[1] === 0xff);
+	const said = /charset\s*=\s*["']?([\w:.-]+)/i.exec(contentType ?? '')?.[1];
+	const header = said === undefined || hasMark ? undefined : labelled(said);
+	const encoding = header ?? detectEncoding(body);
+	const isDeclared = /<meta[^>]+charset\s*=/i.test(body.subarray(0, 1024).toString('latin1'));
+	return {
+		text: new TextDecoder(encoding).decode(body),
+		encoding,
+		from: hasMark ? 'byte-order-mark' : header ? 'header' : isDeclared ? 'markup' : 'bytes'
+	};
+}
+
+function labelled(label: string): string | undefined {
+	try {
+		return new TextDecoder(label).encoding;
+	} catch {
+		return undefined;
+	}
+}

@@ -1,0 +1,64 @@
+import { parseUrl, readPage } from '$core';
+import type { ReadPage } from './staging';
+
+/** Stands for the site's own address while paths are worked out. */
+const SITE = 'https://site.invalid';
+
+/**
+ * What a page's HTML says, as a page of the site at a path; or why it is none. `file` is where it was read, `modified`
+ * ISO 8601. A text that holds no prose is no body: its beginning would stand as the description. `web` says where it stands on the web, and the base address of its site, when it came from there.
+ */
+export function pageOfHtml(
+	html: string,
+	file: string,
+	path: string,
+	modified?: string,
+	web?: { readonly address: string; readonly base: string }
+): ReadPage | string {
+	const page = readPage(html, file);
+	if (page.leadsTo !== undefined) return `only leads on to ${page.leadsTo}`;
+	const { title, heading, paragraphs, body, language, found, section } = page;
+	const here = web?.address ?? SITE + path;
+	const under = parseUrl(page.base ?? '', here)?.href ?? here;
+	const onSite = (address: string) => (web ? pathUnder(web.base, address, under) : sitePath(address, under));
+	const pictures = page.pictures.flatMap((mention) => {
+		const src = onSite(mention.src);
+		return src ? [{ ...mention, src }] : [];
+	});
+	const alternates = Object.entries(page.versions).flatMap(([tag, href]) => {
+		const to = onSite(href);
+		return to?.startsWith('/') && to !== path ? [[tag, to] as const] : [];
+	});
+	return {
+		path,
+		file,
+		type: undefined,
+		...(modified && { modified }),
+		...(language && { language }),
+		fields: {
+			title,
+			...(heading && { heading }),
+			...(body && paragraphs.length > 0 && { body }),
+			...(pictures.length && { pictures })
+		},
+		...(alternates.length && { alternates: Object.fromEntries(alternates) }),
+		paragraphs,
+		...(section && { section }),
+		found
+	};
+}
+
+/** An address as a path of the site, or as it is when it is a whole one. */
+function sitePath(address: string, under: string): string | undefined {
+	if (/^https?:/i.test(address)) return address;
+	const url = parseUrl(address, under);
+	return url?.origin === SITE ? url.pathname : undefined;
+}
+
+/** An address as a path under a base address, or whole where it lies elsewhere; undefined when it is none of http(s). */
+export function pathUnder(base: string, address: string, from: string): string | undefined {
+	const url = parseUrl(address, from);
+	if (!url || !/^https?:$/.test(url.protocol)) return undefined;
+	url.hash = '';
+	return url.href.startsWith(base) ? `/${url.href.slice(base.length)}` : url.href;
+}

@@ -1,0 +1,120 @@
+import { countGraphemes, isCaption, lettersOf, textOfValue, type Page, type Trace } from '$core';
+import { resolverOf } from '../jobs/heads';
+import type { Store } from '../store/store';
+
+/** Descriptions shorter than this (graphemes) say too little. */
+const SHORT = 50;
+/** Pages shown of each kind. */
+const SHOWN = 20;
+
+/** A share of the pages, with the oddest of them. */
+export interface Share {
+	readonly pages: number;
+	/** From 0 to 1. */
+	readonly share: number;
+	readonly oddest: readonly { readonly path: string; readonly text: string }[];
+}
+
+const KINDS = [
+	'descriptionOwn',
+	'descriptionFromProse',
+	'descriptionByRule',
+	'descriptionNone',
+	'descriptionShort',
+	'descriptionCaption',
+	'descriptionShared',
+	'titleDoubled',
+	'languageKnown',
+	'languageUnknown',
+	'pictureOwn',
+	'pictureShared',
+	'pictureNone'
+] as const;
+type Kind = (typeof KINDS)[number];
+
+/** How good what came in is: of all live pages, as their heads come to it now. */
+export type Quality = { readonly pages: number } & Readonly<Record<Kind, Share>>;
+
+/** Works it out; goes over the pages twice, one at a time. */
+export function measureQuality(store: Store, name: string): Quality {
+	const stored = store.site(name);
+	const resolver = resolverOf(store, stored, new Date().toISOString());
+	const titles = new Map<string, number>();
+	const descriptions = new Map<string, number>();
+	const pictures = new Map<string, number>();
+	const count = (counts: Map<string, number>, key: string) => key && counts.set(key, (counts.get(key) ?? 0) + 1);
+	const look = (page: Page) => {
+		const { traces } = resolver.resolveWithTrace(page);
+		const of = (tag: string) => traces.find((trace) => trace.tag === tag);
+		const text = (tag: string) => textOfValue(of(tag)?.value ?? undefined) ?? '';
+		return {
+			description: of('description'),
+			text: text('description'),
+			title: text('title'),
+			picture: text('og:image')
+		};
+	};
+	for (const page of store.pages(stored.id, 'live')) {
+		const { text, title, picture } = look(page);
+		count(titles, lettersOf(title));
+		count(descriptions, lettersOf(text));
+		count(pictures, picture);
+	}
+	const found = Object.fromEntries(
+		KINDS.map((kind) => [kind, { pages: 0, oddest: [] as { path: string; text: string }[] }])
+	) as Record<Kind, { pages: number; oddest: { path: string; text: string }[] }>;
+	let pages = 0;
+	const note = (kind: Kind, path: string, text: string) => {
+		const share = found[kind];
+		share.pages++;
+		// What is odd about a text shows in its shortness first.
+		const at = share.oddest.findIndex((other) => other.text.length > text.length);
+		share.oddest.splice(at < 0 ? share.oddest.length : at, 0, { path, text });
+		if (share.oddest.length > SHOWN) share.oddest.pop();
+	};
+	for (const page of store.pages(stored.id, 'live')) {
+		pages++;
+		const { description, text, title, picture } = look(page);
+		note(sourceOf(description), page.path, text);
+		if (text !== '' && countGraphemes(text) < SHORT) note('descriptionShort', page.path, text);
+		if (isCaption(text)) note('descriptionCaption', page.path, text);
+		if ((descriptions.get(lettersOf(text)) ?? 0) > 1) note('descriptionShared', page.path, text);
+		if ((titles.get(lettersOf(title)) ?? 0) > 1) note('titleDoubled', page.path, title);
+		const language = page.language ?? stored.site.languages[0] ?? 'und';
+		note(language === 'und' ? 'languageUnknown' : 'languageKnown', page.path, language);
+		note(
+			picture === '' ? 'pictureNone' : pictures.get(picture) === 1 ? 'pictureOwn' : 'pictureShared',
+			page.path,
+			picture
+		);
+	}
+	const shares = Object.fromEntries(
+		KINDS.map((kind) => [kind, { ...found[kind], share: pages === 0 ? 0 : found[kind].pages / pages }])
+	) as unknown as Record<Kind, Share>;
+	return { pages, ...shares };
+}
+
+/** Where a description comes from: its author, the text, or a rule. */
+function sourceOf(trace: Trace | undefined): Kind {
+	const winner = trace?.winner === undefined || trace.winner < 0 ? undefined : trace.steps[trace.winner];
+	if (!winner) return 'descriptionNone';
+	if (winner.rule.kind === 'found') return 'descriptionOwn';
+	return winner.layer === 'built-in' ? 'descriptionFromProse' : 'descriptionByRule';
+}
+
+/** What each kind is called. */
+export const QUALITY_WORDS: Readonly<Record<Kind, string>> = {
+	descriptionOwn: 'description: the author’s own',
+	descriptionFromProse: 'description: from the text',
+	descriptionByRule: 'description: by a rule',
+	descriptionNone: 'description: none',
+	descriptionShort: `description: shorter than ${SHORT} characters`,
+	descriptionCaption: 'description: a caption',
+	descriptionShared: 'description: shared with other pages',
+	titleDoubled: 'title: shared with other pages',
+	languageKnown: 'language: known',
+	languageUnknown: 'language: not known',
+	pictureOwn: 'picture: the page’s own',
+	pictureShared: 'picture: shared with other pages',
+	pictureNone: 'picture: none'
+};

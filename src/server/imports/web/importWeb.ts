@@ -1,0 +1,415 @@
+import picomatch from 'picomatch';
+import { countFrames, normaliseBase, parseUrl, readPage, settleText, type Site } from '$core';
+import { makeImport } from '../../edits/edit';
+import { UserError } from '../../errors';
+import { decodeServed } from '../../fetching/charset';
+import { TracingFetcher, type TracedFetch, type Via } from '../../fetching/trace';
+import { patiently } from '../../store/patiently';
+import type { FoundPage, Store } from '../../store/store';
+import { pageOfHtml, pathUnder } from '../pageOfHtml';
+import { languageTeller, textOfPage } from '../spoken';
+import { Staging, type ReadPage } from '../staging';
+import type { TitleTrims } from '../titles';
+import { readPageList, type ListedPage } from './lists';
+import { AGENT_HEADER, readRobots, type Robots } from './robots';
+
+/** What is said about reading a site from the web; kept with it for the next reading. */
+export interface WebSource {
+	/** A page of the live site, a sitemap or a feed. */
+	readonly from: string;
+	/** At most so many pages are read, and pages at most so many links away from the first. */
+	readonly limit: number;
+	readonly depth: number;
+	/** Requests a second. */
+	readonly rate: number;
+	/** Patterns of paths, such as `/walks/**`: all of them without any. */
+	readonly include: readonly string[];
+	readonly exclude: readonly string[];
+	readonly trims: TitleTrims;
+}
+
+export const USUAL_WEB: Omit<WebSource, 'from'> = {
+	...{ limit: 5000, depth: 20, rate: 5, include: [], exclude: [] },
+	trims: { parts: [], numbers: false }
+};
+
+export interface WebOptions {
+	readonly site: string;
+	/** The public base address; that of the site, or the origin that is read, when it is not said. */
+	readonly base?: string | undefined;
+	readonly source: Partial<WebSource> & Pick<WebSource, 'from'>;
+	/** Hosts that may be read although they are not public, and what stands in for the site. */
+	readonly allowed?: ReadonlySet<string>;
+	readonly via?: Via | undefined;
+	/** Bytes of a sitemap or feed that is read from a file; `from` is its name then. */
+	readonly file?: Buffer;
+	readonly progress?: (done: number, all: number) => void;
+	readonly signal?: AbortSignal;
+}
+
+export interface WebSummary {
+	readonly kind: 'sitemap' | 'feed' | 'site';
+	readonly read: number;
+	readonly added: number;
+	readonly changed: number;
+	readonly skipped: readonly { readonly path: string; readonly why: string }[];
+	readonly retired: readonly string[];
+	/** Addresses that wait: the limit was reached, or it was stopped. */
+	readonly waiting: number;
+}
+
+const PAGE_LIMITS = { maxBytes: 5_000_000, timeout: 30_000, redirects: 5 };
+const LIST_LIMITS = { maxBytes: 52_428_800, timeout: 60_000, redirects: 5 };
+/** Sitemaps that one index names, at most. */
+const MOST_SITEMAPS = 500;
+
+/**
+ * Reads pages from the web into a site: those of one origin from a start address on, those that a sitemap lists, or the
+ * entries of a feed. Obeys robots.txt; reads again only what has changed; goes on where it was stopped. Rules stay.
+ */
+export async function importWeb(store: Store, options: WebOptions): Promise<WebSummary> {
+	const known = store.findSite(options.site);
+	const before = known && store.sources.settings<WebSource>(known.id, 'web');
+	const source: WebSource = {
+		...USUAL_WEB,
+		...(before?.from === options.source.from ? before : {}),
+		...options.source
+	};
+	const start = options.file ? undefined : parseUrl(source.from);
+	if (!options.file && (!start || !/^https?:$/.test(start.protocol)))
+		throw new UserError(`“${source.from}” is no whole http or https address to read from.`, 2);
+	const fetcher = new TracingFetcher(options.allowed, options.via);
+	try {
+		const first = options.file ?? (await fetchList(fetcher, source.from));
+		const list = isList(first) ? await wholeList(fetcher, first, source.from) : undefined;
+		const base = normaliseBase(options.base ?? known?.site.base ?? (start ? `${start.origin}/` : originOf(list)));
+		if (!base) throw new UserError('A new site needs --base, the public address of its pages.', 2);
+		const site = siteFor(store, options.site, base);
+		const job = { store, site, base, source, fetcher, options };
+		if (list?.kind === 'feed') return saveFeed(job, list.pages);
+		return await readSite(job, list?.pages ?? [{ address: (start as URL).href }], list ? 'sitemap' : 'site');
+	} finally {
+		await fetcher.close();
+	}
+}
+
+interface Job {
+	readonly store: Store;
+	readonly site: number;
+	readonly base: string;
+	readonly source: WebSource;
+	readonly fetcher: TracingFetcher;
+	readonly options: WebOptions;
+}
+
+/** The site to read into; made now if there is none, so that what is read can be kept on the way. */
+function siteFor(store: Store, name: string, base: string): number {
+	const fresh: Site = { name, base, languages: ['und'], separator: '·', fields: {}, rules: [] };
+	if (!store.findSite(name))
+		makeImport(store, fresh, { origin: 'command', kind: 'import', what: { from: 'web', pages: 0 } }, ({ id }) =>
+			store.ensureType(id, 'page')
+		);
+	return store.site(name).id;
+}
+
+async function fetchList(fetcher: TracingFetcher, address: string): Promise<Buffer> {
+	const found = await fetcher.fetch(address, { ...LIST_LIMITS, headers: HEADERS });
+	const status = found.hops.at(-1)?.status ?? 0;
+	if (status !== 200 || found.end !== 'whole') throw new UserError(`${address} cannot be read: ${whyNot(found)}.`);
+	return found.body;
+}
+
+const HEADERS = {
+	'user-agent': AGENT_HEADER,
+	accept: 'text/html,application/xhtml+xml,application/xml;q=0.9,*/*;q=0.5',
+	'accept-encoding': 'gzip, br'
+};
+
+/** Why a fetch gave no page, in words. */
+function whyNot({ hops, end, why }: TracedFetch): string {
+	const status = hops.at(-1)?.status ?? 0;
+	if (end === 'refused') return `it is not fetched: ${why}`;
+	if (status !== 0 && (status < 200 || status >= 300)) return `its server answers with ${status}`;
+	const words: Partial<Record<TracedFetch['end'], string>> = {
+		'unknown-name': 'there is no such host',
+		timeout: `it does not answer in time (${why})`,
+		loop: `its redirects go round in a circle, back to ${why}`,
+		'too-many-redirects': 'it redirects too often',
+		'bad-compression': 'it is not packed as it says',
+		short: 'it ends in the middle',
+		cut: 'it is too large',
+		reset: `the connection was broken off (${why})`
+	};
+	return words[end] ?? 'it is empty';
+}
+
+/** Whether bytes are an XML list rather than a page. */
+const isList = (bytes: Buffer) =>
+	(bytes[0] === 0x1f && bytes[1] === 0x8b) ||
+	/<(urlset|sitemapindex|feed|rss|rdf:RDF)[\s>]/i.test(bytes.subarray(0, 2000).toString('latin1'));
+
+/** A list with those that it leads to. */
+async function wholeList(fetcher: TracingFetcher, bytes: Buffer, from: string) {
+	const list = readPageList(bytes, from);
+	if (list.kind !== 'index') return list;
+	const pages: ListedPage[] = [];
+	for (const address of list.sitemaps.slice(0, MOST_SITEMAPS)) {
+		const one = readPageList(await fetchList(fetcher, parseUrl(address, from)?.href ?? address), address);
+		if (one.kind !== 'index') pages.push(...one.pages);
+	}
+	return { kind: 'sitemap' as const, pages };
+}
+
+const originOf = (list: { readonly pages: readonly ListedPage[] } | undefined) => {
+	const origin = parseUrl(list?.pages[0]?.address ?? '')?.origin;
+	return origin ? `${origin}/` : '';
+};
+
+/** What is kept of an address for the next reading. */
+interface Kept {
+	readonly page: ReadPage;
+	readonly links: readonly string[];
+	readonly etag?: string;
+	readonly modified?: string;
+}
+
+async function readSite(job: Job, listed: readonly ListedPage[], kind: 'sitemap' | 'site'): Promise<WebSummary> {
+	const { store, site, base, source, fetcher, options } = job;
+	const origin = parseUrl(listed[0]?.address ?? base)?.origin ?? base;
+	const robots = await readRobots(fetcher, origin);
+	if (robots.isUnreachable)
+		throw new UserError(
+			`${origin}/robots.txt cannot be read: its server fails, and nothing may be read then. Try again later.`
+		);
+	const isWanted = wantedBy(job, robots);
+	const { sources } = store;
+	// What still waits is from a reading that was stopped: it is taken up again.
+	const isResumed = sources.countAddresses(site).waiting > 0;
+	const queue = (address: string, depth: number) => {
+		const why = isWanted(address);
+		if (why === undefined) sources.addAddress(site, address, depth);
+	};
+	store.transaction(() => {
+		if (!isResumed) sources.dropAddresses(site);
+		for (const { address } of listed) queue(withoutHash(address), 0);
+	});
+	const follows = kind === 'site';
+	let done = sources.countAddresses(site).read;
+	const pause = 1000 * Math.max(1 / source.rate, robots.delay ?? 0);
+	let last = 0;
+	while (done < source.limit && !options.signal?.aborted) {
+		const next = sources.nextAddress(site);
+		if (!next) break;
+		await sleep(last + pause - Date.now());
+		last = Date.now();
+		const read = await readOne(job, next.address, isWanted);
+		await patiently(() =>
+			store.transaction(() => {
+				sources.doneAddress(site, next.address, read.why ?? '');
+				if (read.kept) {
+					sources.saveFile(site, WEB + next.address, { size: 0, modified: 0, reading: read.kept, result: null });
+					if (follows && next.depth < source.depth) for (const link of read.kept.links) queue(link, next.depth + 1);
+				}
+				if (read.elsewhere) queue(read.elsewhere, next.depth);
+			})
+		);
+		if (read.kept) done++;
+		options.progress?.(done, done + sources.countAddresses(site).waiting);
+	}
+	return save(job, kind, new Map(listed.map((page) => [withoutHash(page.address), page])));
+}
+
+/** What a file of the web is known by among the files that were read. */
+const WEB = 'web ';
+
+const withoutHash = (address: string) => address.split('#', 1)[0] as string;
+const sleep = (milliseconds: number) =>
+	milliseconds > 0 ? new Promise((done) => setTimeout(done, milliseconds)) : undefined;
+
+/** Why an address is not to be read, or undefined. */
+function wantedBy({ base, source }: Job, robots: Robots): (address: string) => string | undefined {
+	const matcher = (pattern: string) => picomatch(pattern.startsWith('/') ? pattern : `/**/${pattern}`, { dot: true });
+	const [include, exclude] = [source.include.map(matcher), source.exclude.map(matcher)];
+	return (address) => {
+		if (!address.startsWith(base)) return 'is another site';
+		const path = `/${address.slice(base.length)}`;
+		if (include.length > 0 && !include.some((fits) => fits(path))) return 'is not among what is wanted';
+		if (exclude.some((fits) => fits(path))) return 'is left out';
+		if (
+			/\.(jpe?g|png|gif|webp|avif|svg|ico|css|m?js|json|xml|pdf|zip|gz|tar|mp[34]|webm|woff2?|ttf)$/i.test(
+				address.split('?', 1)[0] as string
+			)
+		)
+			return 'is no page';
+		return robots.allows(address) ? undefined : 'robots.txt forbids it';
+	};
+}
+
+interface ReadOne {
+	readonly kept?: Kept;
+	readonly why?: string;
+	/** Where it led to. */
+	readonly elsewhere?: string;
+}
+
+async function readOne(job: Job, address: string, isWanted: (address: string) => string | undefined): Promise<ReadOne> {
+	const { store, site, base, fetcher, options } = job;
+	const before = store.sources.file(site, WEB + address)?.reading as Kept | undefined;
+	const found = await fetcher.fetch(address, {
+		...PAGE_LIMITS,
+		...(options.signal && { signal: options.signal }),
+		headers: {
+			...HEADERS,
+			...(before?.etag && { 'if-none-match': before.etag }),
+			...(before?.modified && { 'if-modified-since': before.modified })
+		}
+	});
+	const hop = found.hops.at(-1);
+	if (hop?.status === 304 && before) return { kept: before };
+	if (hop?.status !== 200 || (found.end !== 'whole' && found.end !== 'cut')) return { why: whyNot(found) };
+	if (hop.address !== address)
+		return isWanted(hop.address) === undefined
+			? { why: `leads on to ${hop.address}`, elsewhere: hop.address }
+			: { why: `leads to ${hop.address}, which ${isWanted(hop.address)}` };
+	const type = (hop.headers['content-type'] ?? 'text/html').split(';')[0]!.trim().toLowerCase();
+	if (type !== 'text/html' && type !== 'application/xhtml+xml') return { why: `is ${type}, no page` };
+	const { text } = decodeServed(found.body, hop.headers['content-type']);
+	const path = pathUnder(base, address, address) as string;
+	const modified = hop.headers['last-modified'];
+	const page = pageOfHtml(text, WEB + address, path, modified && new Date(modified).toISOString(), { address, base });
+	if (typeof page === 'string') return { why: page };
+	const reading = readPage(text);
+	const under = parseUrl(reading.base ?? '', address)?.href ?? address;
+	const links = reading.links.flatMap((link) => {
+		const url = parseUrl(link, under);
+		return url ? [withoutHash(url.href)] : [];
+	});
+	return {
+		kept: {
+			page,
+			links: [...new Set(links)],
+			...(hop.headers.etag && { etag: hop.headers.etag }),
+			...(modified && { modified })
+		}
+	};
+}
+
+/** Puts in what was read so far; pages that are no more are set to draft once all has been looked at. */
+async function save(job: Job, kind: 'sitemap' | 'site', listed: ReadonlyMap<string, ListedPage>): Promise<WebSummary> {
+	const { store, site, source, options, base } = job;
+	const staging = new Staging();
+	try {
+		const skipped: { path: string; why: string }[] = [];
+		let teller: ((text: string) => string | undefined) | undefined;
+		for (const { address, result } of store.sources.addresses(site)) {
+			if (result !== '') {
+				skipped.push({ path: address, why: result });
+				continue;
+			}
+			const kept = store.sources.file(site, WEB + address)?.reading as Kept | undefined;
+			if (!kept) continue;
+			teller ??= await languageTeller();
+			const language = kept.page.language ?? teller(textOfPage(kept.page));
+			const said = listed.get(address);
+			staging.put({ ...kept.page, ...(language && { language }), ...saidOf(said, base, address) }, true);
+		}
+		if (staging.paths.length === 0)
+			throw new UserError(
+				`No page could be read from ${source.from}.${skipped[0] ? ` The first: ${skipped[0].path} ${skipped[0].why}.` : ''}`
+			);
+		const { waiting } = store.sources.countAddresses(site);
+		const what = { from: 'web', pages: staging.paths.length };
+		const { result } = makeImport(
+			store,
+			store.site(options.site).site,
+			{ origin: 'command', kind: 'import', what },
+			(stored) => {
+				const known = [...new Set([...staging.spoken(), ...stored.site.languages])].filter(
+					(tag, _, all) => tag !== 'und' || all.length === 1
+				);
+				if (known.some((tag) => !stored.site.languages.includes(tag)))
+					store.saveSite({ ...stored.site, languages: known });
+				let [added, changed] = [0, 0];
+				for (const { page } of staging.pages(source.trims)) {
+					if (store.hasPage(site, page.path)) changed++;
+					else added++;
+					store.refreshPage(site, page, 'web');
+				}
+				store.sources.saveSettings(site, 'web', source);
+				store.saveFrames(site, countFrames(store.foundOfPages(site), stored.site.languages[0] as string));
+				const retired = waiting === 0 ? store.retirePages(site, new Set(staging.paths), 'web') : [];
+				return { added, changed, retired };
+			}
+		);
+		return { kind, read: staging.paths.length, ...result, skipped, waiting };
+	} finally {
+		staging.close();
+	}
+}
+
+/** What a sitemap says of a page beside its address. */
+function saidOf(
+	listed: ListedPage | undefined,
+	base: string,
+	address: string
+): Pick<FoundPage, 'modified' | 'alternates'> {
+	const versions = Object.entries(listed?.versions ?? {}).flatMap(([tag, to]) => {
+		const path = pathUnder(base, to, address);
+		return path && path !== pathUnder(base, address, address) ? [[tag, path] as const] : [];
+	});
+	return {
+		...(listed?.modified && { modified: listed.modified }),
+		...(versions.length > 0 && { alternates: Object.fromEntries(versions) })
+	};
+}
+
+/** The entries of a feed as pages: what a feed says of them is all that is read. */
+function saveFeed({ store, site, base, source, options }: Job, entries: readonly ListedPage[]): WebSummary {
+	const skipped: { path: string; why: string }[] = [];
+	const pages: FoundPage[] = [];
+	for (const entry of entries) {
+		const path = pathUnder(base, entry.address, source.from.startsWith('http') ? source.from : base);
+		if (!path?.startsWith('/')) skipped.push({ path: entry.address, why: `is no address under ${base}` });
+		else pages.push(pageOfEntry(entry, path, base));
+	}
+	if (pages.length === 0)
+		throw new UserError(`None of the ${entries.length} entries of ${source.from} stands under ${base}.`);
+	const what = { from: 'feed', pages: pages.length };
+	const { result } = makeImport(
+		store,
+		store.site(options.site).site,
+		{ origin: 'command', kind: 'import', what },
+		() => {
+			let [added, changed] = [0, 0];
+			for (const page of pages) {
+				if (store.hasPage(site, page.path)) changed++;
+				else added++;
+				store.refreshPage(site, page, null);
+			}
+			return { added, changed };
+		}
+	);
+	return { kind: 'feed', read: pages.length, ...result, skipped, retired: [], waiting: 0 };
+}
+
+function pageOfEntry(entry: ListedPage, path: string, base: string): FoundPage {
+	const text = (html: string | undefined) =>
+		html === undefined ? '' : settleText(readPage(html).body || html.replace(/<[^>]*>/g, ' '));
+	const pictures = (entry.pictures ?? []).flatMap((src) => pathUnder(base, src, base + path.slice(1)) ?? []);
+	const summary = text(entry.summary);
+	return {
+		path,
+		type: undefined,
+		...(entry.modified && { modified: entry.modified }),
+		...(entry.language && { language: entry.language }),
+		fields: {
+			...(entry.title && { title: entry.title }),
+			...(summary && { summary }),
+			...(entry.body && { body: entry.body }),
+			...(entry.author && { author: { name: entry.author } }),
+			...(entry.published && { published: entry.published }),
+			...(entry.tags && { tags: entry.tags }),
+			...(pictures[0] && { picture: { src: pictures[0] } })
+		}
+	};
+}

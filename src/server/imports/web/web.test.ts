@@ -1,0 +1,255 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import { Store } from '../../store/store';
+import { importWeb } from './importWeb';
+import { readPageList } from './lists';
+import { robotsOf } from './robots';
+
+/** A live site: what it answers by path, and what it was asked for. */
+type Answer = string | { status?: number; headers?: Record<string, string>; body?: string | Buffer };
+let answers: Record<string, Answer> = {};
+let asked: { path: string; headers: IncomingMessage['headers'] }[] = [];
+let server: Server;
+let base = '';
+let allowed = new Set<string>();
+
+beforeAll(async () => {
+	server = createServer((request: IncomingMessage, response: ServerResponse) => {
+		const path = request.url as string;
+		asked.push({ path, headers: request.headers });
+		const answer = answers[path];
+		if (answer === undefined) return void response.writeHead(404).end('no');
+		if (typeof answer === 'string') return void response.writeHead(200, { 'content-type': 'text/html' }).end(answer);
+		if (answer.headers?.etag && request.headers['if-none-match'] === answer.headers.etag)
+			return void response.writeHead(304).end();
+		response.writeHead(answer.status ?? 200, { 'content-type': 'text/html', ...answer.headers }).end(answer.body ?? '');
+	});
+	await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+	const host = `127.0.0.1:${(server.address() as AddressInfo).port}`;
+	base = `http://${host}/`;
+	allowed = new Set([host]);
+});
+afterAll(() => new Promise((done) => server.close(done)));
+beforeEach(() => {
+	asked = [];
+	answers = {};
+});
+
+async function withStore(work: (store: Store) => Promise<void>) {
+	const folder = mkdtempSync(join(tmpdir(), 'kephalon-'));
+	const store = new Store(join(folder, 'k.db'));
+	try {
+		await work(store);
+	} finally {
+		store.close();
+		rmSync(folder, { recursive: true });
+	}
+}
+const read = (store: Store, from: string, more: object = {}) =>
+	importWeb(store, { site: 's', allowed, source: { from: base + from, rate: 1000, ...more } });
+const pathsOf = (store: Store) => store.pathsOf(store.site('s').id);
+const askedFor = () => asked.map(({ path }) => path);
+
+describe('a live site', () => {
+	const page = (title: string, links = '') =>
+		`<title>${title}</title><p>About the ${title}, and what lives there in the winter.</p>${links}`;
+	test('pages of one origin are read from link to link; robots.txt, nofollow, depth and patterns are obeyed', () =>
+		withStore(async (store) => {
+			answers = {
+				'/robots.txt': 'User-agent: *\nDisallow: /closed/\nAllow: /closed/open',
+				'/': page(
+					'Home',
+					'<a href="a#part">A</a><a href=/closed/x>X</a><a href="/closed/open">O</a><a rel=nofollow href=/not>N</a><a href=https://other.example/>E</a><a href=doc.pdf>P</a><a href=skip/me>S</a>'
+				),
+				'/a': page('A', '<base href="/deep/"><a href=b>B</a><a href=/moved>M</a><img src="/p.png">'),
+				'/closed/open': page('Open', '<meta name=robots content="noindex,nofollow"><a href=/never>N</a>'),
+				'/moved': { status: 302, headers: { location: '/target' } },
+				'/target': page('Target'),
+				'/deep/b': page('B', '<a href=/too-deep>T</a>')
+			};
+			const summary = await read(store, '', { depth: 2, exclude: ['/skip/**'] });
+			expect(summary).toMatchObject({ kind: 'site', read: 5, added: 5, changed: 0, waiting: 0 });
+			expect(summary.skipped).toEqual([{ path: `${base}moved`, why: `leads on to ${base}target` }]);
+			expect(pathsOf(store)).toEqual(['/', '/a', '/closed/open', '/deep/b', '/target']);
+			expect(askedFor().filter((path) => /never|not|skip|closed\/x|pdf|too-deep/.test(path))).toEqual([]);
+			const { id } = store.site('s');
+			expect(store.page(id, '/closed/open')?.hidden).toBe(true);
+			expect(store.page(id, '/a')?.fields).toMatchObject({
+				pictures: [{ src: '/p.png' }],
+				summary: expect.stringContaining('winter') as string
+			});
+		}));
+	test('the second reading asks whether pages have changed; those that are gone become drafts', () =>
+		withStore(async (store) => {
+			answers = { '/': { body: page('Home', '<a href=/a>'), headers: { etag: '"1"' } }, '/a': page('A') };
+			await read(store, '');
+			answers['/a'] = { status: 410 };
+			asked = [];
+			const again = await read(store, '');
+			expect(asked.filter(({ path }) => path === '/').at(-1)?.headers['if-none-match']).toBe('"1"');
+			expect(again).toMatchObject({
+				read: 1,
+				retired: ['/a'],
+				skipped: [{ path: `${base}a`, why: 'its server answers with 410' }]
+			});
+			expect(store.page(store.site('s').id, '/a')?.state).toBe('draft');
+		}));
+	test('what was stopped is taken up again, and no page is asked for twice', () =>
+		withStore(async (store) => {
+			answers = Object.fromEntries(
+				Array.from({ length: 6 }, (_, at) => [at === 0 ? '/' : `/${at}`, page(`Page ${at}`, `<a href=/${at + 1}>`)])
+			);
+			const part = await read(store, '', { limit: 3 });
+			expect(part).toMatchObject({ read: 3, waiting: 1, retired: [] });
+			const rest = await read(store, '', { limit: 100 });
+			expect(rest).toMatchObject({ read: 6, waiting: 0 });
+			expect(askedFor().filter((path) => path !== '/robots.txt' && path !== '/6')).toEqual([
+				'/',
+				'/',
+				'/1',
+				'/2',
+				'/',
+				'/3',
+				'/4',
+				'/5'
+			]);
+		}));
+	test('where robots.txt fails, nothing is read; what is no page and what is not there is said', () =>
+		withStore(async (store) => {
+			answers = { '/robots.txt': { status: 503 }, '/': page('Home') };
+			await expect(read(store, '')).rejects.toThrow('nothing may be read');
+			answers = {
+				'/': page('Home', '<a href=/data><a href=/none>'),
+				'/data': { headers: { 'content-type': 'application/x-data' } }
+			};
+			expect((await read(store, '')).skipped.map(({ why }) => why)).toEqual([
+				'is application/x-data, no page',
+				'its server answers with 404'
+			]);
+			await expect(read(store, 'none')).rejects.toThrow('answers with 404');
+			await expect(importWeb(store, { site: 's', source: { from: 'nowhere' } })).rejects.toThrow(
+				'no whole http or https address'
+			);
+			await expect(importWeb(store, { site: 's', source: { from: base } })).rejects.toThrow('leads to this machine');
+		}));
+	test('a machine at hand stands in for the public site', () =>
+		withStore(async (store) => {
+			answers = {
+				'/': page('Home', '<a href="https://s.example/a">A</a>'),
+				'/a': { status: 301, headers: { location: `${base}b` } },
+				'/b': page('B')
+			};
+			const via = { origin: 'https://s.example', at: base.slice(0, -1) };
+			const summary = await importWeb(store, { site: 's', via, source: { from: 'https://s.example/', rate: 1000 } });
+			expect(summary.read).toBe(2);
+			expect(store.site('s').site.base).toBe('https://s.example/');
+			expect(pathsOf(store)).toEqual(['/', '/b']);
+			expect(asked[0]!.headers).toMatchObject({ 'x-forwarded-host': 's.example', 'x-forwarded-proto': 'https' });
+		}));
+});
+
+describe('lists of pages', () => {
+	const urlset = (inner: string) =>
+		`<?xml version="1.0" encoding="UTF-8"?><urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9" xmlns:x="http://www.w3.org/1999/xhtml" xmlns:i="urn:s/sitemap-image/1.1">${inner}</urlset>`;
+	test('a sitemap, with pictures, versions and dates', () => {
+		const list = readPageList(
+			gzipSync(
+				urlset(
+					'<url><loc> https://s.example/a?b=1&amp;c </loc><lastmod>2026-05-03</lastmod><i:image><i:loc>https://s.example/p.jpg</i:loc></i:image><x:link rel="alternate" hreflang="fr" href="https://s.example/fr/a"/></url><url><loc>https://s.example/b</loc><lastmod>2026-05-03T10:00:00+02:00</lastmod></url>'
+				)
+			),
+			's'
+		);
+		expect(list).toEqual({
+			kind: 'sitemap',
+			pages: [
+				{
+					...{ address: 'https://s.example/a?b=1&c', modified: '2026-05-03', pictures: ['https://s.example/p.jpg'] },
+					versions: { fr: 'https://s.example/fr/a' }
+				},
+				{ address: 'https://s.example/b', modified: '2026-05-03T08:00:00.000Z' }
+			]
+		});
+	});
+	test.each([
+		[
+			'Atom',
+			'<feed xmlns="http://www.w3.org/2005/Atom"><title>Notes</title><entry><title>Eider</title><link rel="enclosure" type="image/png" href="/e.png"/><link href="https://s.example/e"/><updated>2026-05-03T10:00:00Z</updated><summary>A duck.</summary><author><name>Isla</name></author><category term="ducks"/></entry></feed>'
+		],
+		[
+			'RSS',
+			'<rss version="2.0"><channel><title>Notes</title><item><title>Eider</title><link>https://s.example/e</link><pubDate>Sun, 03 May 2026 10:00:00 GMT</pubDate><description>A duck.</description><author>i@s.example (Isla)</author><category>ducks</category><enclosure type="image/png" url="/e.png" length="1"/></item></channel></rss>'
+		]
+	])('a feed: %s', (_name, xml) => {
+		const list = readPageList(Buffer.from(xml), 'f');
+		expect(list).toMatchObject({
+			...{ kind: 'feed', title: 'Notes' },
+			pages: [
+				{
+					address: 'https://s.example/e',
+					title: 'Eider',
+					summary: 'A duck.',
+					author: 'Isla',
+					tags: ['ducks'],
+					pictures: ['/e.png']
+				}
+			]
+		});
+	});
+	test('what is none is refused; one that is broken off lists what comes before', () => {
+		expect(() => readPageList(Buffer.from('<html></html>'), 'x.xml')).toThrow('x.xml is no sitemap and no feed');
+		expect(() => readPageList(Buffer.from('<urlset'), 'x.xml')).toThrow('x.xml is no sitemap');
+		expect(() => readPageList(Buffer.from([0x1f, 0x8b, 1, 2]), 'x.gz')).toThrow('cannot be unpacked');
+		expect(readPageList(Buffer.from('<urlset><url><loc>https://s.example/</loc></url><url>'), 'x')).toMatchObject({
+			pages: [{ address: 'https://s.example/' }]
+		});
+	});
+	test('a sitemap index is followed, and each page it lists is read', () =>
+		withStore(async (store) => {
+			answers = {
+				'/all.xml': {
+					headers: { 'content-type': 'application/xml' },
+					body: `<sitemapindex><sitemap><loc>${base}one.xml</loc></sitemap></sitemapindex>`
+				},
+				'/one.xml': {
+					body: urlset(
+						`<url><loc>${base}a</loc><lastmod>2026-05-03</lastmod></url><url><loc>https://other.example/</loc></url>`
+					)
+				},
+				'/a': '<title>A</title><a href=/b>not followed</a>'
+			};
+			expect(await read(store, 'all.xml')).toMatchObject({ kind: 'sitemap', read: 1 });
+			expect(store.page(store.site('s').id, '/a')).toMatchObject({ modified: '2026-05-03', fields: { title: 'A' } });
+			expect(askedFor()).not.toContain('/b');
+		}));
+	test('entries of a feed become pages of what it says of them', () =>
+		withStore(async (store) => {
+			const feed = `<rss><channel><item><title>Eider</title><link>${base}e</link><description>&lt;p&gt;A duck of cold seas.&lt;/p&gt;</description></item><item><link>https://other.example/</link></item></channel></rss>`;
+			const summary = await importWeb(store, {
+				site: 's',
+				base,
+				file: Buffer.from(feed),
+				source: { from: 'notes.xml' }
+			});
+			expect(summary).toMatchObject({ kind: 'feed', read: 1, added: 1 });
+			expect(summary.skipped).toHaveLength(1);
+			expect(store.page(store.site('s').id, '/e')?.fields).toEqual({ title: 'Eider', summary: 'A duck of cold seas.' });
+		}));
+});
+
+test('robots.txt by agent, with the line that forbids', () => {
+	const robots = robotsOf(
+		'https://s.example/robots.txt',
+		'User-agent: kephalon\nDisallow: /a\n\nUser-agent: *\nDisallow: /\nSitemap: https://s.example/s.xml\nCrawl-delay: 2'
+	);
+	expect(robots.allows('https://s.example/a/b')).toBe(false);
+	expect(robots.lineOf('https://s.example/a/b')).toBe(2);
+	expect(robots.allows('https://s.example/b')).toBe(true);
+	expect(robots.allows('https://s.example/b', 'other')).toBe(false);
+	expect(robots.sitemaps).toEqual(['https://s.example/s.xml']);
+});
