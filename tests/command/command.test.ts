@@ -55,7 +55,7 @@ const importSite = (...more: string[]) =>
 describe('wrong use', () => {
 	test.each([
 		[['frobnicate'], "unknown command 'frobnicate'"],
-		[['import'], "missing required argument 'source'"],
+		[['import'], "Name what to read: a folder, a file, or --from an address."],
 		[['import', '.', '--base', 'https://x.example'], 'A folder needs --site'],
 		[['import', '.', '--base', 'docs.example', '--site', 'x'], 'Did you mean https://docs.example?'],
 		[['render', '--site', 'x'], 'Name one page with --path, or all with --all.'],
@@ -82,7 +82,7 @@ describe('wrong use', () => {
 describe('bad input', () => {
 	test('a folder without HTML, and none at all', () => {
 		write('site/a.txt', 'x');
-		expect(importSite()).toMatchObject({ status: 1, stderr: expect.stringContaining('holds no HTML file') });
+		expect(importSite()).toMatchObject({ status: 1, stderr: expect.stringContaining('holds no page that is read') });
 		expect(run('import', 'nowhere', '--base', 'https://x.example', '--site', 'x')).toMatchObject({
 			status: 1,
 			stderr: expect.stringContaining('There is no file or folder nowhere')
@@ -182,7 +182,7 @@ describe('import', () => {
 		);
 		write('site/p/text.gif', 'no picture');
 		const { stderr } = importSite();
-		expect(stderr).toContain('p/none.jpg: a picture on 1 page: not in the folder, or no picture');
+		expect(stderr).toContain('p/none.jpg: a picture on 1 page: not in the folder');
 		expect(stderr).toContain('p/text.gif: a picture on 1 page');
 		const head = run('render', '--site', 'Docs', '--path', '/a.html').stdout;
 		expect(head).toContain(
@@ -206,7 +206,8 @@ describe('import of what is out to do harm', () => {
 		symlinkSync(join(work, 'outside.png'), join(work, 'site/link.png'));
 		const { status, stderr } = importSite();
 		expect(status).toBe(0);
-		expect(stderr).toContain('Read 1 page and 1 picture into "Docs".\nSkipped 3:');
+		expect(stderr).toContain('Read 1 page and 1 picture into "Docs".');
+		expect(stderr).toContain('Skipped 3:');
 		expect(run('render', '--site', 'Docs', '--path', '/a.html').stdout).toContain(
 			'og:image" content="https://docs.example/in%20side.png"'
 		);
@@ -506,6 +507,10 @@ describe('backup', () => {
 		);
 		write('site/a.html', page('A', '<img src="boat.png" alt="A boat">'));
 		importSite();
+		const store = new Store(db);
+		store.saveSite({ ...store.site('Docs').site, fields: { icon: '/boat.png' } });
+		store.close();
+		run('release', '--site', 'Docs');
 		const { stderr } = run('backup', 'copy');
 		expect(stderr).toMatch(/Copied 1 site with 1 page, and 1 picture of the library \(0\.\d MB\)/);
 		expect(readdirSync(join(work, 'copy')).sort()).toEqual(['k.db', 'k.db.media']);

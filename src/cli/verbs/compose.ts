@@ -1,3 +1,4 @@
+import { gatherPictures } from '$server/pictures/gather';
 import { composeAll } from '$server/jobs/composeAll';
 import { count, dbOption, printJson, progressBar, say, withStore, type Verb } from '../common';
 
@@ -20,6 +21,7 @@ export const addCompose: Verb = (program) => {
 		.addOption(dbOption())
 		.action(({ site, type, page: path, json, ...options }: Options) =>
 			withStore(options, async (store) => {
+				await gatherPictures(store, site);
 				const bar = progressBar('Drawing');
 				const { drawn, kept } = await composeAll(store, { site, type, path, progress: bar.update }).finally(bar.stop);
 				if (json) return printJson({ drawn, kept });

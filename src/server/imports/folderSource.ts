@@ -36,12 +36,20 @@ export function ignorer({ ignore }: Pick<FolderSource, 'ignore'>): (path: string
 	return (path) => fits.some((one) => one(path));
 }
 
-/** The type of a file by the patterns, and its language. A pattern that fits no file is an error: nobody means that. */
-export function sorterOf({ types, languages }: FolderSource, paths: readonly string[]) {
+/**
+ * The type of a file by the patterns, and its language. A pattern that fits no file is an error, nobody means that; but
+ * one that was `known` before may have lost its files.
+ */
+export function sorterOf(
+	{ types, languages }: FolderSource,
+	paths: readonly string[],
+	known: FolderSource | undefined
+) {
+	const before = new Set([...(known?.types ?? []), ...(known?.languages ?? [])].map(({ pattern }) => pattern));
 	const typed = types.map(({ pattern, type }) => ({ pattern, fits: matcher(pattern), type }));
 	const spoken = languages.map(({ pattern, language }) => ({ pattern, fits: matcher(pattern), language }));
 	for (const { pattern, fits } of [...typed, ...spoken])
-		if (!paths.some((path) => fits(path))) throw new UserError(noneFits(pattern, paths), 2);
+		if (!before.has(pattern) && !paths.some((path) => fits(path))) throw new UserError(noneFits(pattern, paths), 2);
 	return {
 		typeOf: (path: string) => typed.find(({ fits }) => fits(path))?.type,
 		languageOf: (path: string) => spoken.find(({ fits }) => fits(path))?.language

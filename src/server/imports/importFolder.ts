@@ -164,7 +164,8 @@ async function readPages(
 	site: number | undefined
 ): Promise<ReadFiles> {
 	const paths = entries.map(({ path }) => path);
-	const { typeOf, languageOf: saidLanguage } = sorterOf(source, paths);
+	const before = site === undefined ? undefined : store.sources.settings<FolderSource>(site, 'folder');
+	const { typeOf, languageOf: saidLanguage } = sorterOf(source, paths, before);
 	const placeLanguage = languagesOfFiles(paths);
 	const skipped: { path: string; why: string }[] = [];
 	const stamps: ReadFiles['stamps'] = new Map();
@@ -174,9 +175,9 @@ async function readPages(
 	let spokenLanguage: ((text: string) => string | undefined) | undefined;
 	for (const [index, entry] of entries.entries()) {
 		const stamp = entry.link ? undefined : stampOf(entry);
-		const before = site === undefined || !stamp ? undefined : store.sources.file(site, entry.path);
-		const isSame = before?.size === stamp?.size && before?.modified === stamp?.modified;
-		const kept = isSame ? (before?.reading as Kept | undefined) : undefined;
+		const last = site === undefined || !stamp ? undefined : store.sources.file(site, entry.path);
+		const isSame = last?.size === stamp?.size && last?.modified === stamp?.modified;
+		const kept = isSame ? (last?.reading as Kept | undefined) : undefined;
 		const isKept = kept?.reader === READER && kept.bare === source.bare;
 		const read = isKept ? kept.page : readFile(entry, stamp, source.bare);
 		if (typeof read === 'string') {

@@ -24,9 +24,12 @@ const AT_ONCE = 50;
 export async function gatherPictures(store: Store, name: string): Promise<number> {
 	const stored = store.site(name);
 	const source = store.sources.settings<FolderSource>(stored.id, 'folder');
-	if (!source || !needsCopies(stored)) return 0;
+	if (!source) return 0;
 	const library = new Library(store);
-	const wanted = store.picturesShown(stored.id).filter(mayBeChosen);
+	const wanted = [
+		...store.picturesOf(stored.id, namedIn(stored)),
+		...(needsCopies(stored) ? store.picturesShown(stored.id).filter(mayBeChosen) : [])
+	].filter(hasNone);
 	let copied = 0;
 	for (let at = 0; at < wanted.length; at += AT_ONCE) {
 		const taken: Picture[] = [];
@@ -48,14 +51,15 @@ export async function gatherPictures(store: Store, name: string): Promise<number
 	return copied;
 }
 
-const mayBeChosen = ({ src, kept, mark, repeated, type, width = 0, height = 0 }: Picture) =>
-	src.startsWith('/') &&
-	!src.startsWith('/media/') &&
-	!kept &&
-	!mark &&
-	!repeated &&
-	type !== 'image/svg+xml' &&
-	Math.min(width, height) >= LEAST_IN_BODY;
+/** The pictures that the site and its types name: icons are made of them. */
+const namedIn = ({ site, types }: StoredSite) =>
+	[...JSON.stringify([site, types]).matchAll(/"(\/[^"\\]*)"/g)].map(([, src]) => src as string);
+
+const hasNone = ({ src, kept, type }: Picture) =>
+	src.startsWith('/') && !src.startsWith('/media/') && !kept && type !== 'image/svg+xml';
+
+const mayBeChosen = ({ mark, repeated, width = 0, height = 0 }: Picture) =>
+	!mark && !repeated && Math.min(width, height) >= LEAST_IN_BODY;
 
 async function copyOf(folder: string, { src, ...facts }: Picture, library: Library): Promise<Picture | undefined> {
 	const file = fileOfPath(folder, src);
