@@ -86,6 +86,7 @@ export { checkRule, fieldsOfAll, findInLayout, findInRules, loopThrough, type Ru
 export {
 	describeFinding,
 	describeMend,
+	finding,
 	isError,
 	weightOf,
 	type Finding,
@@ -116,3 +117,4 @@ export { sameJson, takenBack, withChanges, type Changes, type PictureEdit, type 
 export type { ProseCandidate } from './markup/prose';
 export { isCaption } from './markup/prose';
 export { lettersOf } from './text/text';
+export { toTemplate } from './template/quote';

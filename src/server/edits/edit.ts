@@ -4,7 +4,7 @@ import { UserError } from '../errors';
 import type { Store, StoredSite } from '../store/store';
 
 /** The room that an edit was made in. */
-export type Origin = 'bench' | 'command' | 'setup';
+export type Origin = 'bench' | 'command' | 'setup' | 'pages' | 'findings';
 
 /** Something that someone else changed meanwhile: what was to be replaced is not what stands there. */
 export class Conflict extends UserError {
@@ -64,7 +64,7 @@ export function makeImport<T>(store: Store, site: Site, edit: NewEdit, work: (si
 }
 
 /** Who is at this machine; a user whom the system has no name for is told by number. */
-function authorName(): string {
+export function authorName(): string {
 	try {
 		return userInfo().username;
 	} catch {

@@ -10,6 +10,7 @@ import {
 	readingOfBody,
 	weightOf,
 	type BodyReading,
+	type Finding,
 	type Head,
 	type Page
 } from '$core';
@@ -56,6 +57,15 @@ export interface StateModel {
 	readonly unshared: ReadonlySet<string>;
 	/** The sources of the library's pictures by the files of their copies. */
 	readonly sourceOf: ReadonlyMap<string, string>;
+	/** Findings that are set aside: code, tag and path with spaces between, without the path for every page. */
+	readonly aside: ReadonlySet<string>;
+}
+
+/** The layer that a tag's value came from; '' where nothing won. */
+function layerOf(evaluation: ReturnType<Resolver['evaluate']>, tag: string): string {
+	const winner = evaluation.winnerOf(tag);
+	if (!winner) return '';
+	return winner.isFound ? 'found' : winner.layer;
 }
 
 /** What a page comes to, to be kept until something changes it. */
@@ -69,7 +79,11 @@ export function stateOf(
 	const head = resolver.headOf(evaluation);
 	const isPublic = page.state === 'live' && !model.off.has(page.type);
 	const { hash, address } = keptHead(resolver, page, evaluation, head);
-	const findings = isPublic && !model.unshared.has(page.type) ? findOnPage(page, head, evaluation) : [];
+	const isAside = ({ code, tag = '' }: Finding) =>
+		model.aside.has(`${code} ${tag} `) || model.aside.has(`${code} ${tag} ${page.path}`);
+	const all = isPublic && !model.unshared.has(page.type) ? findOnPage(page, head, evaluation) : [];
+	const findings = model.aside.size > 0 ? all.filter((one) => !isAside(one)) : all;
+	const canonical = head.tags.find(({ tag }) => tag.name === 'canonical')?.value ?? '';
 	const [title, description] = [evaluation.textOf('title'), evaluation.textOf('description')];
 	const picture = evaluation.pictureOf('og:image');
 	const lead = picture?.recipe?.picture?.file;
@@ -79,6 +93,11 @@ export function stateOf(
 		titleWidth: Math.round(measureText(title, 1000)),
 		descriptionWidth: Math.round(measureText(description, 1000)),
 		picture: (picture?.recipe ? lead && model.sourceOf.get(lead) : picture?.src) ?? '',
+		canonical: canonical === address ? '' : canonical,
+		titleFrom: layerOf(evaluation, 'title'),
+		descriptionFrom: layerOf(evaluation, 'description'),
+		pictureFrom: layerOf(evaluation, 'og:image'),
+		tags: ` ${[...new Set(head.tags.map(({ tag }) => tag.name))].join(' ')} `,
 		card: textOfValue(evaluation.valueOf('twitter:card')),
 		// Key pages count double: they are checked first.
 		weight: weightOf(findings) * (page.key ? 2 : 1),

@@ -8,6 +8,9 @@ import {
 	type Reach,
 	type Recipe
 } from '$core';
+import { changeMany, sampleOfBatch, type BatchAction, type BatchPages, type BatchSample } from '../edits/batch';
+import { readFindings } from '../findings/findings';
+import type { FindingGroup } from '../findings/whole';
 import { takeContent, type ContentSource, type Taken } from '../imports/content';
 import { gatherPictures } from '../pictures/gather';
 import { Library } from '../pictures/library';
@@ -34,6 +37,15 @@ export interface Jobs {
 	content: { input: { db: string; name: string; base: string; source: ContentSource }; output: Taken };
 	/** Takes pictures of the site's folder into the library that its rules make others out of; gives how many. */
 	gather: { input: { db: string; site: string }; output: number };
+	/** Changes many pages as one edit; gives its number and how many came out different. */
+	batch: {
+		input: { db: string; site: string; pages: BatchPages; action: BatchAction };
+		output: { edit: number | undefined; revision: number; changed: number };
+	};
+	/** What that would do, tried on some of them. */
+	sample: { input: { db: string; site: string; pages: BatchPages; action: BatchAction }; output: BatchSample };
+	/** All that is wrong or weak on a site, by kind. */
+	findings: { input: { db: string; site: string }; output: FindingGroup[] };
 	compose: { input: ComposeTask; output: Composed };
 	/** One share picture as it would be; nothing is kept of it but its file. */
 	draw: { input: { db: string; recipe: Recipe }; output: string };
@@ -127,6 +139,17 @@ export const JOBS = {
 			store.close();
 		}
 	},
+	batch({ db, site, pages, action }) {
+		const store = new Store(db);
+		try {
+			const { edit, revision, result: changed } = changeMany(store, site, pages, action, 'pages');
+			return { edit, revision, changed };
+		} finally {
+			store.close();
+		}
+	},
+	sample: ({ db, site, pages, action }) => reading(db, (store) => sampleOfBatch(store, site, pages, action)),
+	findings: ({ db, site }) => reading(db, (store) => readFindings(store, site)),
 	compose,
 	sweep({ db }) {
 		const store = new Store(db);

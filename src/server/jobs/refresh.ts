@@ -46,6 +46,7 @@ function modelOf(store: Store, name: string): StateModel & { revision: number } 
 		resolver: resolverOf(store, stored, momentOf(store, stored.id)),
 		off: namesOf(({ off }) => off === true),
 		unshared: namesOf(({ special }) => special === 'not-found'),
+		aside: new Set(store.asides(stored.id).map(({ code, tag, path }) => `${code} ${tag} ${path}`)),
 		sourceOf: new Map(
 			store.pictures(stored.id).flatMap((picture) => {
 				const file = keptCopyOf(picture)?.file;

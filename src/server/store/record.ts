@@ -36,7 +36,8 @@ const PLACES = {
 	content_type: { key: ['id'], json: ['settings'] },
 	site: { key: ['id'], json: ['settings'] },
 	picture: { key: ['site_id', 'src'], json: ['facts'] },
-	redirect: { key: ['site_id', 'path'], json: [] }
+	redirect: { key: ['site_id', 'path'], json: [] },
+	aside: { key: ['site_id', 'code', 'tag', 'path'], json: [] }
 } as const satisfies Record<string, { key: readonly string[]; json: readonly string[] }>;
 type Place = keyof typeof PLACES;
 
@@ -178,7 +179,9 @@ export class RecordStore {
 
 	private rowAt(place: Place, key: string): Row | undefined {
 		const { key: names } = PLACES[place];
-		const parts = names.length === 1 ? [key] : [key.slice(0, key.indexOf(' ')), key.slice(key.indexOf(' ') + 1)];
+		// The last may hold spaces itself.
+		const all = key.split(' ');
+		const parts = [...all.slice(0, names.length - 1), all.slice(names.length - 1).join(' ')];
 		const given = Object.fromEntries(names.map((name, at) => [`key_${name}`, parts[at] as string]));
 		return this.prepare(`SELECT * FROM ${place} WHERE ${whereKey(place)}`).get(given) as Row | undefined;
 	}

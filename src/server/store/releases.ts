@@ -22,6 +22,8 @@ const SQL = {
 	headOf: `SELECT html, json FROM head WHERE hash = ?`,
 	lastTwo: `SELECT DISTINCT h.json FROM released r JOIN head h ON h.hash = r.head
 		WHERE coalesce(r.until >= (SELECT max(number) FROM release l WHERE l.site_id = r.site_id), 1)`,
+	ofPage: `SELECT r.since, r.until, l.created, l.note, h.html FROM released r JOIN release l ON l.site_id = r.site_id AND l.number = r.since
+		JOIN head h ON h.hash = r.head WHERE r.site_id = ? AND r.path = ? ORDER BY r.since DESC`,
 	naming: `SELECT r.path FROM released r JOIN head h ON h.hash = r.head
 		WHERE r.site_id = ? AND r.until IS NULL AND instr(h.json, ?) ORDER BY r.path LIMIT 1`,
 	stage: `CREATE TEMP TABLE IF NOT EXISTS staged (path TEXT PRIMARY KEY, address TEXT, hash TEXT, html TEXT, json TEXT,
@@ -129,6 +131,14 @@ export class ReleaseStore {
 	/** The head of a page in a release. */
 	headIn(site: number, number: number, path: string): ReleasedHead | undefined {
 		return this.run('at').get({ site, number, path }) as ReleasedHead | undefined;
+	}
+
+	/** The heads that a page has had, the newest first: from which release, and until which it stood (null: still). */
+	ofPage(
+		site: number,
+		path: string
+	): { since: number; until: number | null; created: string; note: string; html: string }[] {
+		return this.run('ofPage').all(site, path) as ReturnType<ReleaseStore['ofPage']>;
 	}
 
 	/** The hash of every head of a release, by path. */

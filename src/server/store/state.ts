@@ -9,6 +9,7 @@ const SQL = {
 	countOfType: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND type = ? AND seen < ? AND seen >= touched`,
 	keep: `UPDATE page_state SET seen = @seen, head = @head, title = @title, title_width = @titleWidth,
 			description = @description, description_width = @descriptionWidth, picture = @picture, card = @card, weight = @weight,
+			title_from = @titleFrom, description_from = @descriptionFrom, picture_from = @pictureFrom, tags = @tags, canonical = @canonical,
 			timed = @timed, differs = CASE
 				WHEN @head IS NULL THEN 3 * EXISTS (SELECT 1 FROM released WHERE site_id = @site AND path = @path AND until IS NULL)
 				ELSE coalesce((SELECT head <> @head OR address <> @address FROM released
@@ -19,6 +20,11 @@ const SQL = {
 	differing: `SELECT p.path, s.differs FROM page_state s JOIN page p ON p.id = s.page_id
 		WHERE s.site_id = ? AND s.differs > 0 ORDER BY s.differs, s.page_id LIMIT ?`,
 	countDiffering: `SELECT differs, count(*) AS n FROM page_state WHERE site_id = ? AND differs > 0 GROUP BY differs`,
+	differingRows: `SELECT path, differs FROM (SELECT path, differs, page_id FROM page_state WHERE site_id = @site AND differs > 0
+		UNION ALL SELECT path, 3, 1e15 FROM leaving WHERE site_id = @site)
+		WHERE @q = '' OR instr(path, @q) ORDER BY differs, page_id LIMIT @limit OFFSET @offset`,
+	keyPagesWith: `SELECT DISTINCT s.path FROM page_state s JOIN page_finding f USING (page_id)
+		WHERE s.site_id = ? AND s.is_key = 1 AND f.code IN (SELECT value FROM json_each(?))`,
 	leaving: `SELECT path FROM leaving WHERE site_id = ? ORDER BY path LIMIT ?`,
 	countLeaving: `SELECT count(*) AS n FROM leaving WHERE site_id = ?`,
 	toRelease: `SELECT page_id AS id, seen, head IS NOT NULL AS isPublic FROM page_state WHERE site_id = @site AND differs > 0
@@ -50,6 +56,14 @@ export interface PageState {
 	readonly picture: string;
 	/** The form of the card. */
 	readonly card: string;
+	/** The layers that these came from; 'found' for what the page's own file says. */
+	readonly titleFrom: string;
+	readonly descriptionFrom: string;
+	readonly pictureFrom: string;
+	/** Where the page says it stands, when that is another address than its own. */
+	readonly canonical: string;
+	/** The tags of its head, each between spaces. */
+	readonly tags: string;
 	readonly weight: number;
 	readonly findings: readonly { readonly code: string; readonly tag: string; readonly weight: number }[];
 	readonly isTimed: boolean;
@@ -117,6 +131,15 @@ export class StateStore {
 			removed: (counts.get(3) ?? 0) + leaving.n,
 			paths
 		};
+	}
+
+	/** Pages that differ from what is released, changed ones first, those that leave last; `q` is part of their path. */
+	differingRows(site: number, q: string, limit: number, offset: number): { path: string; differs: number }[] {
+		return this.run('differingRows').all({ site, q, limit, offset }) as { path: string; differs: number }[];
+	}
+	/** The key pages with a finding of one of these codes. */
+	keyPagesWith(site: number, codes: readonly string[]): string[] {
+		return pathsOf(this.run('keyPagesWith').all(site, JSON.stringify(codes)));
 	}
 
 	/** What a release has to look at: pages that differ, and those whose head says the moment of the release. */

@@ -115,6 +115,14 @@ const SQL = {
 	saveTaken: `INSERT INTO taken (original, file, facts) VALUES (@original, @file, @facts)
 		ON CONFLICT (original) DO UPDATE SET file = excluded.file, facts = excluded.facts`,
 	dropTaken: `DELETE FROM taken WHERE file = ?`,
+	asides: `SELECT code, tag, path, reason, author, made FROM aside WHERE site_id = ? ORDER BY made DESC`,
+	saveAside: `INSERT INTO aside (site_id, code, tag, path, reason, author, made) VALUES (@site, @code, @tag, @path, @reason, @author, @made)
+		ON CONFLICT DO NOTHING`,
+	dropAside: `DELETE FROM aside WHERE site_id = @site AND code = @code AND tag = @tag AND path = @path`,
+	filters: `SELECT name, query FROM saved_filter WHERE site_id = ? ORDER BY name`,
+	saveFilter: `INSERT INTO saved_filter (site_id, name, query) VALUES (@site, @name, @query)
+		ON CONFLICT (site_id, name) DO UPDATE SET query = excluded.query`,
+	dropFilter: `DELETE FROM saved_filter WHERE site_id = ? AND name = ?`,
 	recipe: `SELECT recipe FROM recipe WHERE name = ? LIMIT 1`,
 	recipes: `SELECT DISTINCT name FROM recipe`,
 	saveRecipe: `INSERT INTO recipe (name, site_id, recipe, used) VALUES (@name, @site, @recipe, @used)
@@ -191,6 +199,17 @@ export type PageOrigin = 'folder' | 'web';
 export interface Part {
 	readonly part: number;
 	readonly parts: number;
+}
+
+/** A finding that somebody set aside: on one page, or with an empty path on all. */
+export interface Aside {
+	readonly code: string;
+	readonly tag: string;
+	readonly path: string;
+	readonly reason: string;
+	readonly author: string;
+	/** ISO 8601. */
+	readonly made: string;
 }
 
 /** Enough of a page to choose it. */
@@ -337,6 +356,28 @@ export class Store {
 	/** Takes away the recipes not used since a moment (ISO 8601), but those that the last two releases named. */
 	dropRecipes(before: string) {
 		this.run('dropRecipes').run({ before });
+	}
+
+	/** Findings that were set aside, the newest first. */
+	asides(site: number): Aside[] {
+		return this.run('asides').all(site) as Aside[];
+	}
+	setAside(site: number, aside: Aside) {
+		this.run('saveAside').run({ site, ...aside });
+	}
+	takeUp(site: number, aside: Pick<Aside, 'code' | 'tag' | 'path'>) {
+		this.run('dropAside').run({ site, code: aside.code, tag: aside.tag, path: aside.path });
+	}
+
+	/** Filters of the table of pages that have a name. */
+	filters(site: number): { name: string; query: string }[] {
+		return this.run('filters').all(site) as { name: string; query: string }[];
+	}
+	saveFilter(site: number, name: string, query: string) {
+		this.run('saveFilter').run({ site, name, query });
+	}
+	dropFilter(site: number, name: string) {
+		this.run('dropFilter').run(site, name);
 	}
 
 	pageById(id: number): Page | undefined {

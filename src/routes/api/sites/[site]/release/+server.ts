@@ -5,10 +5,12 @@ import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /** Makes the working copy what visitors see. */
-export const POST: RequestHandler = ({ params }) =>
+export const POST: RequestHandler = ({ params, request }) =>
 	answering(async () => {
 		const store = openStore();
 		store.site(params.site);
 		await runJob('gather', { db: store.file, site: params.site });
-		return json(await runJob('release', { db: store.file, site: params.site }));
+		const { note } = (await request.json().catch(() => ({}))) as { note?: unknown };
+		const said = typeof note === 'string' && note.trim() !== '' ? { note: note.trim() } : {};
+		return json(await runJob('release', { db: store.file, site: params.site, ...said }));
 	});

@@ -1,0 +1,63 @@
+import { kind } from './kind';
+
+/** What is asked of pages that have something in common. */
+export interface Shared {
+	readonly value: string;
+	readonly pages: number;
+}
+
+const many = (pages: number) => `${pages.toLocaleString('en')} pages`;
+
+/** What only all pages together show. */
+export const WHOLE_KINDS = {
+	'shared-title': kind<Shared>(
+		4,
+		({ value, pages }) => `${many(pages)} have the title “${value}”`,
+		() => 'Let the title template say what sets them apart, such as {page.section}.'
+	),
+	'shared-description': kind<Shared>(
+		3,
+		({ value, pages }) => `${many(pages)} have the description “${value.slice(0, 80)}”`,
+		() => 'Give them summaries of their own, or let the description template say what sets them apart.'
+	),
+	'shared-picture': kind<Shared>(
+		2,
+		({ pages }) => `${many(pages)} show the same picture`,
+		() => 'Give the type a default picture of its own, or let its share pictures be made from the page.'
+	),
+	'version-nowhere': kind<{
+		readonly path: string;
+		readonly language: string;
+		readonly to: string;
+		readonly why: string;
+	}>(
+		5,
+		({ path, language, to, why }) => `The ${language} version of ${path} leads to ${to}, which ${why}`,
+		() => 'Name the page that is the version, or take the version away.'
+	),
+	'version-one-way': kind<{ readonly path: string; readonly language: string; readonly to: string }>(
+		3,
+		({ path, language, to }) => `${path} names ${to} as its ${language} version, and is not named back`,
+		() => 'Name it back: readers take versions only where both pages agree.'
+	),
+	'canonical-nowhere': kind<{ readonly path: string; readonly to: string; readonly why: string }>(
+		6,
+		({ path, to, why }) => `${path} says that it stands at ${to}, which ${why}`,
+		() => 'Take the canonical rule away, or let it name a page that is there.'
+	),
+	'redirect-nowhere': kind<{ readonly path: string; readonly to: string }>(
+		4,
+		({ path, to }) => `What was at ${path} leads to ${to}, where no page is`,
+		() => 'Let it lead to a page that is there.'
+	),
+	'key-no-picture': kind<{ readonly path: string }>(
+		5,
+		({ path }) => `The key page ${path} has no picture of its own`,
+		() => 'Choose a picture at the page.'
+	),
+	'target-twice': kind<Shared>(
+		3,
+		({ value, pages }) => `${many(pages)} are to be found by “${value}”`,
+		() => 'Leave the phrase to one of them: they stand in each other’s way.'
+	)
+};

@@ -1,0 +1,31 @@
+import { json } from '@sveltejs/kit';
+import { UserError } from '$server/errors';
+import { patiently } from '$server/store/patiently';
+import { answering, readRecord } from '$server/web/problem';
+import { openStore } from '$server/web/working';
+import type { RequestHandler } from './$types';
+
+/** Filters of the table of pages that have a name. */
+export const GET: RequestHandler = ({ params }) =>
+	answering(() => {
+		const store = openStore();
+		return json(store.filters(store.site(params.site).id));
+	});
+
+/** Keeps one under a name; one without a query is taken away. */
+export const POST: RequestHandler = ({ params, request }) =>
+	answering(async () => {
+		const { name, query } = await readRecord(request);
+		if (typeof name !== 'string' || name.trim() === '' || name.length > 80)
+			throw new UserError('A filter needs a name of at most 80 characters.');
+		const store = openStore();
+		const { id } = store.site(params.site);
+		await patiently(() =>
+			store.transaction(() =>
+				typeof query === 'string' && query !== ''
+					? store.saveFilter(id, name.trim(), query)
+					: store.dropFilter(id, name)
+			)
+		);
+		return json(store.filters(id));
+	});

@@ -1,0 +1,15 @@
+import { json } from '@sveltejs/kit';
+import { freshen } from '$server/jobs/freshen';
+import { answering } from '$server/web/problem';
+import { readSheet } from '$server/web/sheet';
+import { openStore } from '$server/web/working';
+import type { RequestHandler } from './$types';
+
+/** What a release would send out now, a few pages at a time. */
+export const GET: RequestHandler = ({ params, url }) =>
+	answering(async () => {
+		const store = openStore();
+		await freshen(store, params.site);
+		const offset = Math.max(0, Math.trunc(Number(url.searchParams.get('offset') ?? 0)) || 0);
+		return json(readSheet(store, params.site, { offset, limit: 30, q: url.searchParams.get('q') ?? '' }));
+	});

@@ -1,0 +1,232 @@
+import Ajv from 'ajv';
+import {
+	describeFinding,
+	findOnPage,
+	PAGE_STATES,
+	Resolver,
+	sameJson,
+	textOfValue,
+	toTemplate,
+	type Page,
+	type RuleBody
+} from '$core';
+import { notFound, UserError } from '../errors';
+import { pathsOfFilter, type PageFilter } from '../store/grid';
+import schema from '../siteFile/site-file.schema.json';
+import type { Store, StoredSite } from '../store/store';
+import { makeEdit, type Made, type Origin } from './edit';
+import { refuseEdit } from './rules';
+
+/** Which pages are changed: those named, or all that a filter means. */
+export type BatchPages = { readonly paths: readonly string[] } | { readonly filter: PageFilter };
+
+/** What is done to each of them. */
+export type BatchAction =
+	/** A rule of the page's own for a tag: words as they are, a template, another tag's value, left out; null takes it away. */
+	| { readonly do: 'rule'; readonly tag: string; readonly body: RuleBody | null }
+	| { readonly do: 'text'; readonly tag: string; readonly text: string }
+	/** In the pages' own rules for a tag, words are replaced by others. */
+	| { readonly do: 'replace'; readonly tag: string; readonly find: string; readonly by: string }
+	| { readonly do: 'type'; readonly type: string }
+	| { readonly do: 'language'; readonly language: string }
+	| { readonly do: 'state'; readonly state: Page['state'] }
+	| { readonly do: 'hidden'; readonly on: boolean }
+	| { readonly do: 'key'; readonly on: boolean }
+	/** Found values of a tag are set aside, or taken again. */
+	| { readonly do: 'found'; readonly tag: string; readonly take: boolean };
+
+const DOES = ['rule', 'text', 'replace', 'type', 'language', 'state', 'hidden', 'key', 'found'];
+const ajv = new Ajv({ allowUnionTypes: true }).addSchema(schema);
+const isRule = ajv.getSchema(`${schema.$id}#/definitions/rule`)!;
+const isLanguage = ajv.getSchema(`${schema.$id}#/definitions/languageTag`)!;
+
+/** A batch as a request gives it. Throws a `UserError`. */
+export function readBatch(data: Readonly<Record<string, unknown>>): { pages: BatchPages; action: BatchAction } {
+	const action = data.action as Record<string, unknown> | undefined;
+	const pages = data.pages as Record<string, unknown> | undefined;
+	if (!action || !DOES.includes(String(action.do)))
+		throw new UserError(`The change cannot be read: "do" is one of ${DOES.join(', ')}.`);
+	const isNamed = Array.isArray(pages?.paths) && pages.paths.every((path) => typeof path === 'string');
+	if (!isNamed && (typeof pages?.filter !== 'object' || pages.filter === null))
+		throw new UserError('The change cannot be read: it needs the paths of its pages, or a filter.');
+	const wanted: Record<string, readonly string[]> = {
+		text: ['tag', 'text'],
+		replace: ['tag', 'find', 'by'],
+		rule: ['tag'],
+		found: ['tag'],
+		type: ['type']
+	};
+	for (const key of wanted[action.do as string] ?? [])
+		if (typeof action[key] !== 'string') throw new UserError(`The change cannot be read: "${key}" is missing.`);
+	if (action.do === 'replace' && action.find === '') throw new UserError('Say which words are to be replaced.');
+	if (action.do === 'rule' && action.body !== null && !isRule({ tag: action.tag, ...(action.body as object) }))
+		throw new UserError(`The rule cannot be read: ${ajv.errorsText(isRule.errors, { dataVar: 'rule' })}.`);
+	if (action.do === 'language' && action.language !== '' && !isLanguage(action.language))
+		throw new UserError(`“${String(action.language)}” is no language tag, such as en or pt-BR.`);
+	if (action.do === 'state' && !PAGE_STATES.includes(action.state as Page['state']))
+		throw new UserError(`A state is one of ${PAGE_STATES.join(', ')}.`);
+	return { pages: pages as unknown as BatchPages, action: action as unknown as BatchAction };
+}
+
+const pathsOf = (store: Store, site: number, pages: BatchPages, limit = -1): readonly string[] =>
+	'paths' in pages
+		? limit < 0
+			? pages.paths
+			: pages.paths.slice(0, limit)
+		: pathsOfFilter(store.db, site, pages.filter, limit);
+
+/** Changes many pages as one edit, which is taken back as one. Gives how many came out different. */
+export function changeMany(
+	store: Store,
+	name: string,
+	pages: BatchPages,
+	action: BatchAction,
+	origin: Origin
+): Made<number> {
+	return makeEdit(store, name, { origin, kind: 'batch', what: { action, ...wordsOf(pages) } }, (site) => {
+		refuseAction(store, site, action);
+		let changed = 0;
+		for (const path of pathsOf(store, site.id, pages)) {
+			const page = store.page(site.id, path);
+			if (!page) throw notFound(`There is no page "${path}" in this site.`);
+			const after = changedPage(page, action);
+			if (sameJson(after, page)) continue;
+			if (path === '/' && page.state === 'live' && after.state !== 'live')
+				throw new UserError(
+					'The home page is among them: it would go. Leave it out, or make another page the home page first.'
+				);
+			store.savePage(site.id, after);
+			changed++;
+		}
+		return changed;
+	});
+}
+
+const wordsOf = (pages: BatchPages) => ('paths' in pages ? { pages: pages.paths.length } : { filter: pages.filter });
+
+function refuseAction(store: Store, site: StoredSite, action: BatchAction) {
+	if (action.do === 'type' && !site.types.some(({ name }) => name === action.type))
+		throw notFound(`There is no type "${action.type}" in this site.`);
+	const body = action.do === 'rule' ? action.body : null;
+	if (body === null || action.do !== 'rule') return;
+	const [issue] = refuseEdit(store, site, { place: { layer: 'site' }, tag: action.tag, body });
+	if (issue) throw new UserError(issue.message);
+}
+
+/** A page as it is after an action. */
+function changedPage(page: Page, action: BatchAction): Page {
+	switch (action.do) {
+		case 'rule':
+			return withRule(page, action.tag, action.body);
+		case 'text':
+			return withRule(
+				page,
+				action.tag,
+				action.text === '' ? null : { kind: 'template', template: toTemplate(action.text) }
+			);
+		case 'replace':
+			return {
+				...page,
+				rules: page.rules.map((rule) =>
+					rule.tag === action.tag && rule.kind === 'template'
+						? { ...rule, template: rule.template.replaceAll(toTemplate(action.find), toTemplate(action.by)) }
+						: rule
+				)
+			};
+		case 'type':
+			return { ...page, type: action.type };
+		case 'language':
+			return withOrWithout(page, 'language', action.language || undefined);
+		case 'state':
+			return { ...page, state: action.state };
+		case 'hidden':
+			return withOrWithout(page, 'hidden', action.on || undefined);
+		case 'key':
+			return withOrWithout(page, 'key', action.on || undefined);
+		case 'found': {
+			const { [action.tag]: _gone, ...others } = page.foundPolicy?.tags ?? {};
+			const tags = action.take ? others : { ...others, [action.tag]: 'never' as const };
+			const policy = { ...page.foundPolicy, tags };
+			const isEmpty = Object.keys(tags).length === 0 && policy.all === undefined;
+			return withOrWithout(page, 'foundPolicy', isEmpty ? undefined : policy);
+		}
+	}
+}
+
+function withRule(page: Page, tag: string, body: RuleBody | null): Page {
+	const others = page.rules.filter((rule) => rule.tag !== tag || rule.language);
+	return { ...page, rules: body === null ? others : [...others, { tag, ...body }] };
+}
+
+function withOrWithout<K extends keyof Page>(page: Page, key: K, value: Page[K] | undefined): Page {
+	const { [key]: _before, ...rest } = page;
+	return (value === undefined ? rest : { ...rest, [key]: value }) as unknown as Page;
+}
+
+/** How many pages the sample shows, and how many are looked at for it. */
+const SHOWN = 6;
+const LOOKED_AT = 60;
+
+export interface BatchSample {
+	/** How many pages are meant. */
+	readonly pages: number;
+	/** Of those looked at: how many would come out different, better and worse. */
+	readonly lookedAt: number;
+	readonly changed: number;
+	readonly better: number;
+	readonly worse: number;
+	readonly sample: readonly {
+		readonly path: string;
+		readonly tag: string;
+		readonly before: string;
+		readonly after: string;
+		readonly gained: readonly string[];
+		readonly lost: readonly string[];
+	}[];
+}
+
+/** What a change of many would do, tried on some of them; nothing is kept. */
+export function sampleOfBatch(store: Store, name: string, pages: BatchPages, action: BatchAction): BatchSample {
+	const stored = store.site(name);
+	refuseAction(store, stored, action);
+	const resolver = new Resolver(
+		{ site: stored.site, types: stored.types, pictures: store.pictures(stored.id) },
+		new Date().toISOString()
+	);
+	const tag = 'tag' in action ? action.tag : 'title';
+	const look = (page: Page) => {
+		const evaluation = resolver.evaluate(page);
+		const head = resolver.headOf(evaluation);
+		return {
+			head,
+			value: textOfValue(evaluation.valueOf(tag)),
+			found: findOnPage(page, head, evaluation).map(describeFinding)
+		};
+	};
+	const paths = pathsOf(store, stored.id, pages);
+	const looked = paths.slice(0, LOOKED_AT).flatMap((path) => {
+		const page = store.page(stored.id, path);
+		if (!page) return [];
+		const [before, after] = [look(page), look(changedPage(page, action))];
+		const gained = after.found.filter((one) => !before.found.includes(one));
+		const lost = before.found.filter((one) => !after.found.includes(one));
+		return [
+			{
+				path,
+				tag,
+				before: before.value,
+				after: after.value,
+				gained,
+				lost,
+				isSame: sameJson(before.head.tags, after.head.tags) && sameJson(page, changedPage(page, action))
+			}
+		];
+	});
+	const changed = looked.filter(({ isSame }) => !isSame);
+	return {
+		...{ pages: paths.length, lookedAt: looked.length, changed: changed.length },
+		better: looked.filter(({ gained, lost }) => lost.length > gained.length).length,
+		worse: looked.filter(({ gained, lost }) => gained.length > lost.length).length,
+		sample: changed.slice(0, SHOWN).map(({ isSame: _isSame, ...one }) => one)
+	};
+}

@@ -1,0 +1,26 @@
+import { describeFinding, describeMend, findOnPage, type Page } from '$core';
+import { momentOf, resolverOf } from '../jobs/heads';
+import type { Store } from '../store/store';
+import { findInWhole, groupsOfWhole, type FindingGroup } from './whole';
+
+/** Everything that is wrong or weak on a site, the heaviest first, from the kept state. */
+export function readFindings(store: Store, name: string): FindingGroup[] {
+	const stored = store.site(name);
+	const { id } = stored;
+	const resolver = resolverOf(store, stored, momentOf(store, id));
+	const look = (page: Page) => {
+		const evaluation = resolver.evaluate(page);
+		return findOnPage(page, resolver.headOf(evaluation), evaluation);
+	};
+	const aside = new Set(store.asides(id).map(({ code, tag, path }) => `${code} ${tag} ${path}`));
+	const ofPages = store.state.kinds(id).flatMap(({ code, tag, pages, example, weight }): FindingGroup[] => {
+		const page = store.pageById(example);
+		const found = page && look(page).find((one) => one.code === code && (one.tag ?? '') === tag);
+		if (!found) return [];
+		const filter = { finding: code, ...(tag !== '' && { of: tag }) };
+		return [{ ...{ code, tag, weight, pages, filter }, says: describeFinding(found), mend: describeMend(found) }];
+	});
+	return [...ofPages, ...groupsOfWhole(findInWhole(store, stored), aside)].sort(
+		(a, b) => b.weight * Math.log2(b.pages + 1) - a.weight * Math.log2(a.pages + 1)
+	);
+}

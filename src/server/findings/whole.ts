@@ -1,0 +1,194 @@
+import { describeFinding, describeMend, finding, normaliseBase, type Finding } from '$core';
+import { sharedValues, type PageFilter } from '../store/grid';
+import type { Store, StoredSite } from '../store/store';
+
+/** A finding that only all pages together show, with the pages it is about. */
+export interface WholeFinding {
+	readonly finding: Finding;
+	readonly pages: number;
+	/** The filter of the table that shows them; else their paths. */
+	readonly filter?: PageFilter;
+	readonly paths?: readonly string[];
+}
+
+/** Of each kind so many are told. */
+const MOST = 100;
+
+/** All of them, as the kept state tells; nothing is rendered. */
+export function findInWhole(store: Store, stored: StoredSite): WholeFinding[] {
+	return [
+		...shared(store, stored),
+		...versions(store, stored),
+		...canonicals(store, stored),
+		...redirects(store, stored),
+		...keys(store, stored),
+		...targets(store, stored)
+	];
+}
+
+const SITE = { of: 'site' } as const;
+
+function shared(store: Store, { id }: StoredSite): WholeFinding[] {
+	const of = (
+		column: 'title' | 'description' | 'picture',
+		code: 'shared-title' | 'shared-description' | 'shared-picture',
+		tag: string
+	) =>
+		sharedValues(store.db, id, column, MOST).map(({ value, pages }) => ({
+			finding: finding(code, SITE, tag, { value, pages }),
+			pages,
+			filter: { [column]: value }
+		}));
+	return [
+		...of('title', 'shared-title', 'title'),
+		...of('description', 'shared-description', 'description'),
+		...of('picture', 'shared-picture', 'og:image').filter(({ pages }) => pages >= LEAST_SAME_PICTURE)
+	];
+}
+
+/** A few pages may well show the same picture. */
+const LEAST_SAME_PICTURE = 5;
+
+function versions(store: Store, { id }: StoredSite): WholeFinding[] {
+	const rows = store.db
+		.prepare(
+			`SELECT p.path, j.key AS language, j.value AS target, t.path IS NOT NULL AS isThere, t.state AS state,
+				EXISTS (SELECT 1 FROM json_each(t.settings, '$.alternates') b WHERE b.value = p.path) AS isNamed
+			FROM page p JOIN json_each(p.settings, '$.alternates') j LEFT JOIN page t ON t.site_id = p.site_id AND t.path = j.value
+			WHERE p.site_id = ? AND p.state = 'live' AND j.value LIKE '/%' AND (t.path IS NULL OR t.state <> 'live' OR t.path = p.path OR NOT isNamed) LIMIT ?`
+		)
+		.all(id, MOST) as {
+		path: string;
+		language: string;
+		target: string;
+		isThere: 0 | 1;
+		state: string | null;
+		isNamed: 0 | 1;
+	}[];
+	return rows.map(({ path, language, target: to, isThere, state, isNamed }) => {
+		const why = !isThere
+			? 'is no page'
+			: state !== 'live'
+				? `is set to ${state}`
+				: to === path
+					? 'is the page itself'
+					: undefined;
+		const target = { of: 'page', path } as const;
+		const found =
+			why === undefined && !isNamed
+				? finding('version-one-way', target, 'hreflang', { path, language, to })
+				: finding('version-nowhere', target, 'hreflang', { path, language, to, why: why ?? 'is no page' });
+		return { finding: found, pages: 1, paths: [path] };
+	});
+}
+
+function canonicals(store: Store, { id, site }: StoredSite): WholeFinding[] {
+	const base = normaliseBase(site.base) ?? site.base;
+	const rows = store.db
+		.prepare(
+			`SELECT path, canonical FROM page_state WHERE site_id = ? AND head IS NOT NULL AND canonical LIKE ? || '%' ORDER BY page_id LIMIT 20000`
+		)
+		.all(id, base) as { path: string; canonical: string }[];
+	const target = store.db.prepare(`SELECT state, canonical, head FROM page_state WHERE site_id = ? AND path = ?`);
+	const found: WholeFinding[] = [];
+	for (const { path, canonical: to } of rows) {
+		const at = target.get(id, `/${to.slice(base.length)}`) as
+			{ state: string; canonical: string; head: string | null } | undefined;
+		const why = !at
+			? 'is no page of the site'
+			: at.head === null
+				? `is not public`
+				: at.canonical !== ''
+					? `says itself that it stands at ${at.canonical}`
+					: undefined;
+		if (why)
+			found.push({
+				finding: finding('canonical-nowhere', { of: 'page', path }, 'canonical', { path, to, why }),
+				pages: 1,
+				paths: [path]
+			});
+		if (found.length === MOST) break;
+	}
+	return found;
+}
+
+function redirects(store: Store, { id }: StoredSite): WholeFinding[] {
+	const all = store.redirects(id);
+	return Object.entries(all)
+		.filter(([, to]) => to.startsWith('/') && !store.hasPage(id, to) && !Object.hasOwn(all, to))
+		.slice(0, MOST)
+		.map(([path, to]) => ({ finding: finding('redirect-nowhere', SITE, undefined, { path, to }), pages: 0 }));
+}
+
+function keys(store: Store, { id }: StoredSite): WholeFinding[] {
+	const rows = store.db
+		.prepare(
+			`SELECT path FROM page_state s WHERE site_id = ? AND is_key = 1 AND head IS NOT NULL
+				AND (picture = '' OR (SELECT count(*) FROM page_state o WHERE o.site_id = s.site_id AND o.picture = s.picture) > 1) LIMIT ?`
+		)
+		.all(id, MOST) as { path: string }[];
+	return rows.map(({ path }) => ({
+		finding: finding('key-no-picture', { of: 'page', path }, 'og:image', { path }),
+		pages: 1,
+		paths: [path]
+	}));
+}
+
+function targets(store: Store, { id }: StoredSite): WholeFinding[] {
+	const rows = store.db
+		.prepare(
+			`SELECT lower(target) AS value, count(*) AS pages, group_concat(path, char(10)) AS paths FROM page_state
+			WHERE site_id = ? AND target <> '' AND head IS NOT NULL GROUP BY lower(target) HAVING pages > 1 ORDER BY pages DESC LIMIT ?`
+		)
+		.all(id, MOST) as { value: string; pages: number; paths: string }[];
+	return rows.map(({ value, pages, paths }) => ({
+		finding: finding('target-twice', SITE, 'title', { value, pages }),
+		pages,
+		paths: paths.split('\n').slice(0, MOST)
+	}));
+}
+
+/** One kind of finding over a whole site, as the room of findings shows it. */
+export interface FindingGroup {
+	readonly code: string;
+	readonly tag: string;
+	readonly weight: number;
+	readonly pages: number;
+	/** What it says of one of them, and how it is mended. */
+	readonly says: string;
+	readonly mend: string;
+	readonly filter?: PageFilter;
+	/** The single findings, where each tells of something else. */
+	readonly each?: readonly {
+		readonly says: string;
+		readonly pages: number;
+		readonly filter?: PageFilter;
+		readonly paths?: readonly string[];
+	}[];
+}
+
+/** Those of the whole, gathered by kind. */
+export function groupsOfWhole(found: readonly WholeFinding[], aside: ReadonlySet<string>): FindingGroup[] {
+	const groups = new Map<string, WholeFinding[]>();
+	for (const one of found) {
+		const key = `${one.finding.code} ${one.finding.tag ?? ''} `;
+		if (aside.has(key)) continue;
+		groups.set(key, [...(groups.get(key) ?? []), one]);
+	}
+	return [...groups.values()].map((all) => {
+		const [first] = all as [WholeFinding, ...WholeFinding[]];
+		return {
+			code: first.finding.code,
+			tag: first.finding.tag ?? '',
+			weight: first.finding.weight,
+			pages: all.reduce((sum, { pages }) => sum + Math.max(1, pages), 0),
+			says: describeFinding(first.finding),
+			mend: describeMend(first.finding),
+			each: all.map(({ finding: one, pages, filter, paths }) => ({
+				...{ says: describeFinding(one), pages },
+				...(filter && { filter }),
+				...(paths && { paths })
+			}))
+		};
+	});
+}

@@ -1,0 +1,44 @@
+import { countGrid, gridRows, SORTS, type GridRow, type PageFilter, type Sort } from '../store/grid';
+import type { Store } from '../store/store';
+
+/** What a request for rows may say of a filter. */
+export const FILTER_NAMES = [
+	...['q', 'type', 'language', 'state', 'finding', 'of', 'from', 'differs', 'without', 'key'],
+	...['title', 'description', 'picture']
+] as (keyof PageFilter)[];
+
+/** The most rows of one answer. */
+const MOST = 200;
+
+export interface GridAnswer {
+	readonly rows: readonly GridRow[];
+	/** How many the filter means; only when asked for. */
+	readonly count?: number;
+	/** How many pages are yet to be looked at again: until none is, more may change. */
+	readonly unseen: number;
+}
+
+export const filterOf = (query: URLSearchParams): PageFilter =>
+	Object.fromEntries(FILTER_NAMES.flatMap((name) => (query.get(name) ? [[name, query.get(name)]] : [])));
+
+export function readGrid(store: Store, name: string, query: URLSearchParams): GridAnswer {
+	const { id } = store.site(name);
+	const filter = filterOf(query);
+	const sort = query.get('sort') ?? 'path';
+	const whole = (key: string, usual: number) => {
+		const number = Number(query.get(key) ?? usual);
+		return Number.isInteger(number) && number >= 0 ? number : usual;
+	};
+	const rows = gridRows(store.db, id, filter, {
+		sort: Object.hasOwn(SORTS, sort) ? (sort as Sort) : 'path',
+		down: query.get('down') === '1',
+		offset: whole('offset', 0),
+		limit: Math.min(MOST, whole('limit', 60))
+	});
+	const isAll = Object.keys(filter).length === 0;
+	return {
+		rows,
+		...(query.get('count') === '1' && { count: isAll ? store.countPages(id).all : countGrid(store.db, id, filter) }),
+		unseen: store.state.countStale(id)
+	};
+}
