@@ -38,8 +38,8 @@ export type Answer<T> = T | { readonly refused: string };
 export const isRefused = (answer: unknown): answer is { readonly refused: string } =>
 	typeof answer === 'object' && answer !== null && 'refused' in answer;
 
-const at = (site: string, what: string) => `/api/sites/${encodeURIComponent(site)}/${what}`;
-const sending = (method: string, body: unknown): RequestInit => ({
+export const at = (site: string, what: string) => `/api/sites/${encodeURIComponent(site)}/${what}`;
+export const sending = (method: string, body: unknown): RequestInit => ({
 	method,
 	headers: { 'content-type': 'application/json' },
 	body: JSON.stringify(body)
@@ -56,7 +56,7 @@ const sentenceOf = (told: Told, status: number) =>
 
 const UNREACHABLE = 'Kephalon does not answer. Is it still running? What you wrote is still here.';
 
-async function ask<T>(address: string, request?: RequestInit): Promise<Answer<T>> {
+export async function ask<T>(address: string, request?: RequestInit): Promise<Answer<T>> {
 	const answer = await fetch(address, request).catch(() => undefined);
 	if (!answer) return { refused: UNREACHABLE };
 	const body = (await answer.json().catch(() => ({}))) as T & Told;

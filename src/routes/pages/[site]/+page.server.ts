@@ -1,0 +1,20 @@
+import { openStore } from '$server/web/working';
+import { found } from '$server/web/roomData';
+import { readGrid } from '$server/web/grid';
+import type { PageServerLoad } from './$types';
+
+/** The table of all pages, with its first rows as the address asks for them. */
+export const load: PageServerLoad = ({ params, url }) =>
+	found(() => {
+		const store = openStore();
+		const { id, site, types } = store.site(params.site);
+		const query = new URLSearchParams(url.searchParams);
+		query.set('count', '1');
+		query.set('limit', '60');
+		return {
+			site: { name: site.name, base: site.base, languages: site.languages },
+			types: types.map(({ name, label }) => ({ name, label: label ?? name })),
+			filters: store.filters(id),
+			first: readGrid(store, params.site, query)
+		};
+	});

@@ -1,0 +1,365 @@
+<script lang="ts">
+	import { tick } from 'svelte';
+	import { elementScroll, observeElementOffset, observeElementRect, Virtualizer } from '@tanstack/virtual-core';
+	import LayerMark from '../LayerMark.svelte';
+	import type { LayerSign } from '../lines';
+	import type { Order } from './api';
+	import type { Column } from './columns';
+	import { differsInWords } from './columns';
+	import type { Grid } from './grid.svelte';
+
+	/** The table itself: rows are drawn as they come into view. By keys like a sheet. */
+	let {
+		grid,
+		columns,
+		order,
+		chosen,
+		isAll,
+		sortBy,
+		write,
+		choose,
+		chooseAll,
+		open
+	}: {
+		grid: Grid;
+		columns: readonly Column[];
+		order: Order;
+		chosen: ReadonlySet<string>;
+		isAll: boolean;
+		sortBy: (sort: string) => void;
+		write: (writes: readonly { path: string; tag: string; text: string }[]) => void;
+		choose: (chosen: ReadonlySet<string>) => void;
+		chooseAll: () => void;
+		open: (path: string, tag?: string) => void;
+	} = $props();
+
+	const HEIGHT = 30;
+	let scroller = $state<HTMLElement>();
+	let items = $state<readonly { index: number; start: number }[]>([]);
+	let total = $state(0);
+	/** The cell that the keys are at, and the row where a range began. */
+	let at = $state({ row: 0, column: 0 });
+	let from = $state<number | undefined>();
+	let editing = $state<string | undefined>();
+	let virtualizer: Virtualizer<HTMLElement, Element> | undefined;
+
+	$effect(() => {
+		if (!scroller) return;
+		virtualizer = new Virtualizer<HTMLElement, Element>({
+			...{ count: grid.count, overscan: 8, scrollToFn: elementScroll },
+			getScrollElement: () => scroller ?? null,
+			estimateSize: () => HEIGHT,
+			observeElementRect,
+			observeElementOffset,
+			onChange: draw
+		});
+		const stop = virtualizer._didMount();
+		virtualizer._willUpdate();
+		draw();
+		return stop;
+	});
+	function draw() {
+		if (!virtualizer) return;
+		total = virtualizer.getTotalSize();
+		items = virtualizer.getVirtualItems().map(({ index, start }) => ({ index, start }));
+		const [first, last] = [items[0], items.at(-1)];
+		if (first && last) grid.want(first.index, last.index);
+	}
+	const rows = $derived.by(() => {
+		void grid.version;
+		return items.map(({ index, start }) => ({ index, start, row: grid.row(index) }));
+	});
+	const template = $derived(`32px ${columns.map(({ width }) => `${width}px`).join(' ')}`);
+	const width = $derived(32 + columns.reduce((sum, column) => sum + column.width, 0));
+	const range = $derived(from === undefined ? [at.row, at.row] : [Math.min(from, at.row), Math.max(from, at.row)]);
+
+	function go(row: number, column: number, isRange = false) {
+		if (isRange) from ??= at.row;
+		else from = undefined;
+		at = { row: Math.max(0, Math.min(grid.count - 1, row)), column: Math.max(0, Math.min(columns.length - 1, column)) };
+		virtualizer?.scrollToIndex(at.row);
+	}
+	function edit(text?: string) {
+		const [column, row] = [columns[at.column], grid.row(at.row)];
+		if (!row || !column) return;
+		if (!column.writes) return open(row.path);
+		editing = text ?? column.text(row);
+		void tick().then(() => {
+			const field = scroller?.querySelector<HTMLInputElement>('.cell input');
+			field?.focus();
+			if (text === undefined) field?.select();
+		});
+	}
+	function leave(keep: boolean) {
+		const [column, row, text] = [columns[at.column], grid.row(at.row), editing];
+		editing = undefined;
+		scroller?.focus();
+		if (keep && row && column?.writes && text !== undefined && text !== column.text(row))
+			write([{ path: row.path, tag: column.writes, text }]);
+	}
+	function toggle(path: string) {
+		const next = new Set(chosen);
+		if (!next.delete(path)) next.add(path);
+		choose(next);
+	}
+	function chooseRange() {
+		const next = new Set(chosen);
+		for (let row = range[0] as number; row <= (range[1] as number); row++) {
+			const one = grid.row(row);
+			if (one) next.add(one.path);
+		}
+		choose(next);
+	}
+	const MOVES: Readonly<Record<string, readonly [number, number]>> = {
+		...{ ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] },
+		...{ PageDown: [15, 0], PageUp: [-15, 0] }
+	};
+	function onkeydown(event: KeyboardEvent) {
+		if (editing !== undefined) {
+			if (event.key === 'Enter') leave(true);
+			else if (event.key === 'Escape') leave(false);
+			else return;
+			event.preventDefault();
+			event.stopPropagation();
+			return;
+		}
+		const isCommand = event.ctrlKey || event.metaKey;
+		const move = event.altKey ? undefined : MOVES[event.key];
+		if (move) go(at.row + move[0], at.column + move[1], event.shiftKey);
+		else if (event.key === 'Home') go(isCommand ? 0 : at.row, 0);
+		else if (event.key === 'End') go(isCommand ? grid.count - 1 : at.row, columns.length - 1);
+		else if (event.key === 'Enter' && !isCommand) edit();
+		else if (event.key === ' ') from === undefined ? toggle(grid.row(at.row)?.path ?? '') : chooseRange();
+		else if (event.key === 'Escape') choose(new Set());
+		else if (isCommand && event.key.toLowerCase() === 'a') chooseAll();
+		else if ((event.key === 'Delete' || event.key === 'Backspace') && columns[at.column]?.writes) writeRange(() => '');
+		else if (event.key.length === 1 && !isCommand && !event.altKey && columns[at.column]?.writes) edit(event.key);
+		else return;
+		event.preventDefault();
+	}
+	function writeRange(textOf: (at: number) => string) {
+		const column = columns[at.column];
+		if (!column?.writes) return;
+		const writes = [];
+		for (let row = range[0] as number; row <= (range[1] as number); row++) {
+			const one = grid.row(row);
+			if (one) writes.push({ path: one.path, tag: column.writes, text: textOf(row - (range[0] as number)) });
+		}
+		write(writes);
+	}
+	function oncopy(event: ClipboardEvent) {
+		if (editing !== undefined) return;
+		const lines = [];
+		for (let row = range[0] as number; row <= (range[1] as number); row++) {
+			const one = grid.row(row);
+			if (one) lines.push(columns[at.column]!.text(one));
+		}
+		event.clipboardData?.setData('text/plain', lines.map(quoted).join('\n'));
+		event.preventDefault();
+	}
+	/** As spreadsheets put cells on the clipboard. */
+	const quoted = (text: string) => (/[\t\n"]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
+	const unquoted = (text: string) => (/^".*"$/s.test(text) ? text.slice(1, -1).replaceAll('""', '"') : text);
+	function onpaste(event: ClipboardEvent) {
+		if (editing !== undefined) return;
+		const text = event.clipboardData?.getData('text/plain') ?? '';
+		const cells = (text.replace(/\r?\n$/, '').match(/"(?:[^"]|"")*"|[^\n\t]+|(?<=\n|^)(?=\n)/g) ?? []).map(unquoted);
+		if (!columns[at.column]?.writes || cells.length === 0) return;
+		event.preventDefault();
+		const start = range[0] as number;
+		const last = cells.length === 1 ? (range[1] as number) : start + cells.length - 1;
+		const writes = [];
+		for (let row = start; row <= last; row++) {
+			const one = grid.row(row);
+			const value = cells.length === 1 ? cells[0] : cells[row - start];
+			if (one && value !== undefined)
+				writes.push({ path: one.path, tag: columns[at.column]!.writes as string, text: value.trim() });
+		}
+		write(writes);
+	}
+	const signOf = (layer: string) => (layer || 'built-in') as LayerSign;
+</script>
+
+<!-- The keys of a grid are its own: its cells take them while it has the focus. -->
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+<div
+	class="table"
+	role="grid"
+	aria-label="All pages"
+	aria-rowcount={grid.count + 1}
+	aria-colcount={columns.length + 1}
+	tabindex="0"
+	bind:this={scroller}
+	aria-activedescendant={grid.count > 0 ? `cell-${at.row}-${at.column}` : undefined}
+	{onkeydown}
+	{oncopy}
+	{onpaste}
+>
+	<div class="line header" role="row" aria-rowindex="1" style:grid-template-columns={template} style:width="{width}px">
+		<span role="columnheader" class="tick"
+			><input
+				type="checkbox"
+				aria-label="Choose all that the filter means"
+				checked={isAll}
+				onchange={chooseAll}
+				tabindex="-1"
+			/></span
+		>
+		{#each columns as { id, name, sort } (id)}
+			<span role="columnheader" aria-sort={order.sort === sort ? (order.down ? 'descending' : 'ascending') : undefined}>
+				{#if sort}<button tabindex="-1" onclick={() => sortBy(sort)}
+						>{name}{order.sort === sort ? (order.down ? ' ↓' : ' ↑') : ''}</button
+					>{:else}{name}{/if}
+			</span>
+		{/each}
+	</div>
+	<div class="all" role="presentation" style:height="{total}px" style:width="{width}px">
+		{#each rows as { index, start, row } (index)}
+			<div
+				class="line"
+				role="row"
+				aria-rowindex={index + 2}
+				aria-selected={row ? isAll || chosen.has(row.path) : undefined}
+				class:chosen={row && (isAll || chosen.has(row.path))}
+				style:grid-template-columns={template}
+				style:transform="translateY({start}px)"
+			>
+				<span role="gridcell" class="tick">
+					{#if row}<input
+							type="checkbox"
+							tabindex="-1"
+							aria-label="Choose {row.path}"
+							checked={isAll || chosen.has(row.path)}
+							onchange={() => toggle(row.path)}
+						/>{/if}
+				</span>
+				{#each columns as column, number (column.id)}
+					<!-- svelte-ignore a11y_click_events_have_key_events -->
+					<span
+						role="gridcell"
+						tabindex="-1"
+						id="cell-{index}-{number}"
+						class="cell {column.id}"
+						class:at={index === at.row && number === at.column}
+						class:range={from !== undefined && number === at.column && index >= range[0]! && index <= range[1]!}
+						class:waits={row && !row.isKnown}
+						onclick={(event) => {
+							go(index, number, event.shiftKey);
+							if (column.id === 'path' && row && !event.shiftKey) open(row.path);
+						}}
+						ondblclick={() => edit()}
+					>
+						{#if !row}<span class="quiet">…</span>
+						{:else if editing !== undefined && index === at.row && number === at.column}
+							<input
+								aria-label="{column.name} of {row.path}"
+								bind:value={editing}
+								onblur={() => editing !== undefined && leave(true)}
+							/>
+						{:else if column.id === 'title'}<LayerMark layer={signOf(row.titleFrom)} size={10} /><span class="serif"
+								>{row.title}</span
+							>
+						{:else if column.id === 'description'}<LayerMark layer={signOf(row.descriptionFrom)} size={10} /><span
+								>{row.description || '—'}</span
+							>
+						{:else if column.id === 'picture'}<LayerMark layer={signOf(row.pictureFrom)} size={10} /><span class="mono"
+								>{row.picture.split('/').at(-1) || 'none'}</span
+							>
+						{:else if column.id === 'differs'}{#if row.differs > 0}<span class="pennant" aria-hidden="true"
+								></span>{differsInWords(row)}{/if}
+						{:else if column.id === 'path'}<span class="mono"
+								>{#if row.isKey}<span title="Key page" aria-label="Key page">★ </span>{/if}{row.path}</span
+							>
+						{:else}{column.text(row)}{/if}
+					</span>
+				{/each}
+			</div>
+		{/each}
+	</div>
+	{#if grid.count === 0 && !grid.isLoading}<p class="none quiet">
+			No page is so. Take something out of the filter.
+		</p>{/if}
+</div>
+
+<style>
+	.table {
+		position: relative;
+		flex: 1;
+		overflow: auto;
+		background: var(--sheet);
+		font-size: 13px;
+		contain: strict;
+	}
+	.line {
+		display: grid;
+		height: 30px;
+		border-bottom: 1px solid var(--rule);
+	}
+	.header {
+		position: sticky;
+		top: 0;
+		z-index: 2;
+		background: var(--sheet-sunk);
+		font-weight: 600;
+	}
+	.header > span {
+		padding: 5px 8px;
+		white-space: nowrap;
+	}
+	.all {
+		position: relative;
+	}
+	.all .line {
+		position: absolute;
+		top: 0;
+		left: 0;
+	}
+	.tick {
+		display: grid;
+		place-items: center;
+	}
+	.cell {
+		display: flex;
+		align-items: center;
+		gap: 6px;
+		overflow: hidden;
+		border-right: 1px solid var(--rule);
+		padding: 0 8px;
+		white-space: nowrap;
+	}
+	.cell > span {
+		overflow: hidden;
+		text-overflow: ellipsis;
+	}
+	.cell.path {
+		cursor: pointer;
+		font-size: 12px;
+	}
+	.cell.path:hover {
+		text-decoration: underline;
+	}
+	.cell input {
+		width: 100%;
+		padding: 1px 4px;
+	}
+	.table:focus .cell.at {
+		outline: 2px solid var(--focus);
+		outline-offset: -2px;
+	}
+	.range {
+		background: var(--sea-wash);
+	}
+	.chosen {
+		background: var(--sea-wash);
+	}
+	.waits {
+		font-style: italic;
+		color: var(--ink-soft);
+	}
+	.findings {
+		color: var(--flag);
+	}
+	.none {
+		padding: 24px;
+	}
+</style>

@@ -1,0 +1,233 @@
+<script lang="ts">
+	import { onMount, untrack } from 'svelte';
+	import { goto, replaceState } from '$app/navigation';
+	import { page as place } from '$app/state';
+	import { isRefused } from '../api';
+	import { keyOf } from '../keys';
+	import { benchAt, roomAt } from '../rooms/rooms';
+	import RoomBar from '../rooms/RoomBar.svelte';
+	import { Neighbours } from '../sharing';
+	import * as api from './api';
+	import type { GridAnswer, PageFilter } from './api';
+	import BatchPanel from './BatchPanel.svelte';
+	import { COLUMNS, USUAL_COLUMNS } from './columns';
+	import FilterBar from './FilterBar.svelte';
+	import { Grid } from './grid.svelte';
+	import PageTable from './PageTable.svelte';
+
+	interface Data {
+		readonly site: { readonly name: string; readonly base: string; readonly languages: readonly string[] };
+		readonly types: readonly { readonly name: string; readonly label: string }[];
+		readonly filters: readonly { readonly name: string; readonly query: string }[];
+		readonly first: GridAnswer;
+	}
+	let { data }: { data: Data } = $props();
+
+	const site = untrack(() => data.site.name);
+	const neighbours = new Neighbours(site);
+	const NAMES = [
+		'q',
+		'type',
+		'language',
+		'state',
+		'finding',
+		'of',
+		'from',
+		'differs',
+		'without',
+		'key',
+		'title',
+		'description',
+		'picture'
+	];
+	const asked = untrack(() => place.url.searchParams);
+	let filter = $state<PageFilter>(
+		Object.fromEntries(NAMES.flatMap((name) => (asked.get(name) ? [[name, asked.get(name)]] : [])))
+	);
+	let order = $state({ sort: asked.get('sort') ?? 'path', down: asked.get('down') === '1' });
+	let shown = $state<readonly string[]>(asked.get('columns')?.split(',') ?? USUAL_COLUMNS);
+	let filters = $state(untrack(() => data.filters));
+	let message = $state('');
+	/** The edit that the message can take back. */
+	let undoable = $state<number | undefined>();
+	let chosen = $state<ReadonlySet<string>>(new Set());
+	/** All that the filter means, however many. */
+	let isAll = $state(false);
+	const grid = untrack(() => new Grid(site, filter, order));
+	const columns = $derived(COLUMNS.filter(({ id }) => shown.includes(id)));
+
+	onMount(() => {
+		void grid.show($state.snapshot(filter), order);
+		const stop = neighbours.listen(() => void grid.again());
+		const timer = setInterval(() => grid.unseen > 0 && void grid.again(), 700);
+		return () => {
+			stop();
+			clearInterval(timer);
+		};
+	});
+
+	/** The filter and the order stand in the address: it can be sent, and one comes back to it. */
+	function show() {
+		const query = new URLSearchParams();
+		for (const [name, value] of Object.entries(filter)) if (value) query.set(name, value as string);
+		if (order.sort !== 'path') query.set('sort', order.sort);
+		if (order.down) query.set('down', '1');
+		if (shown.join() !== USUAL_COLUMNS.join()) query.set('columns', shown.join(','));
+		replaceState(`${roomAt('pages', site)}${query.size > 0 ? `?${query}` : ''}`, {});
+		chosen = new Set();
+		isAll = false;
+		return grid.show($state.snapshot(filter), $state.snapshot(order));
+	}
+	function setFilter(next: PageFilter) {
+		filter = next;
+		void show();
+	}
+	function sortBy(sort: string) {
+		order = { sort, down: order.sort === sort ? !order.down : sort === 'findings' || sort === 'differs' };
+		void show();
+	}
+	function toggleColumn(id: string) {
+		shown = COLUMNS.filter((column) => (column.id === id ? !shown.includes(id) : shown.includes(column.id))).map(
+			(column) => column.id
+		);
+	}
+	async function keepFilter(name: string) {
+		const answer = await api.saveFilter(site, name, new URLSearchParams(filter as Record<string, string>).toString());
+		if (isRefused(answer)) message = answer.refused;
+		else filters = answer;
+	}
+	async function dropFilter(name: string) {
+		const answer = await api.saveFilter(site, name, '');
+		if (!isRefused(answer)) filters = answer;
+	}
+	function done(told: string, edit: number | undefined) {
+		message = told;
+		undoable = edit;
+		neighbours.tell();
+		void grid.again();
+	}
+	async function write(writes: readonly { readonly path: string; readonly tag: string; readonly text: string }[]) {
+		let [changed, last] = [0, undefined as number | undefined];
+		for (const { path, tag, text } of writes) {
+			const answer = await api.doBatch(site, { paths: [path] }, { do: 'text', tag, text });
+			if (isRefused(answer)) return void (message = answer.refused);
+			changed += answer.changed;
+			last = answer.edit;
+		}
+		done(
+			writes.length === 1
+				? `${writes[0]!.tag} of ${writes[0]!.path} ${writes[0]!.text === '' ? 'is set back' : 'is written at the page'}.`
+				: `${changed} cells are written at their pages.`,
+			writes.length === 1 ? last : undefined
+		);
+	}
+	async function takeBack() {
+		if (undoable === undefined) return;
+		const answer = await api.takeBack(site, undoable);
+		done(isRefused(answer) ? answer.refused : 'Taken back.', undefined);
+	}
+	function onkeydown(event: KeyboardEvent) {
+		if (
+			keyOf(event) === 'undo' &&
+			undoable !== undefined &&
+			!/^(INPUT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)
+		) {
+			event.preventDefault();
+			void takeBack();
+		}
+	}
+	const csvAt = $derived.by(() => {
+		void grid.version;
+		const query = new URLSearchParams(filter as Record<string, string>);
+		query.set('columns', shown.join(','));
+		query.set('sort', order.sort);
+		return `/api/sites/${encodeURIComponent(site)}/csv?${query}`;
+	});
+</script>
+
+<svelte:window {onkeydown} />
+<div class="room">
+	<RoomBar {site} room="pages" />
+	<header class="head">
+		<h1>Pages</h1>
+		<p class="count" role="status" data-testid="count">
+			{grid.count.toLocaleString('en')}
+			{grid.count === 1 ? 'page' : 'pages'}{Object.values(filter).some(Boolean) ? ' by this filter' : ''}
+			{#if grid.unseen > 0}<span class="quiet">· {grid.unseen.toLocaleString('en')} yet to be looked at</span>{/if}
+		</p>
+		<a class="plain-button" href={csvAt} download>Out as CSV</a>
+	</header>
+	<FilterBar
+		{filter}
+		types={data.types}
+		languages={data.site.languages}
+		{filters}
+		{shown}
+		{setFilter}
+		{keepFilter}
+		{dropFilter}
+		{toggleColumn}
+	/>
+	{#if message || grid.refused}
+		<p class="message top" role="status">
+			{grid.refused || message}
+			{#if undoable !== undefined}<button class="plain-button" onclick={() => void takeBack()}>Take it back</button
+				>{/if}
+			<button class="plain-button" onclick={() => ((message = ''), (undoable = undefined))}>Close</button>
+		</p>
+	{/if}
+	<main id="room">
+		<PageTable
+			{grid}
+			{columns}
+			{order}
+			{chosen}
+			{isAll}
+			{sortBy}
+			{write}
+			choose={(next) => ((chosen = next), (isAll = false))}
+			chooseAll={() => ((isAll = !isAll), (chosen = new Set()))}
+			open={(path, tag) => void goto(benchAt(site, path, tag))}
+		/>
+		{#if chosen.size > 0 || isAll}
+			<BatchPanel
+				{site}
+				pages={isAll ? { filter } : { paths: [...chosen] }}
+				count={isAll ? grid.count : chosen.size}
+				types={data.types}
+				{done}
+				close={() => ((chosen = new Set()), (isAll = false))}
+			/>
+		{/if}
+	</main>
+</div>
+
+<style>
+	.room {
+		display: flex;
+		flex-direction: column;
+		height: 100vh;
+	}
+	.head {
+		display: flex;
+		align-items: baseline;
+		gap: 14px;
+		background: var(--sheet);
+		padding: 8px 16px 2px;
+	}
+	h1 {
+		font-size: 17px;
+		font-weight: 600;
+	}
+	.count {
+		flex: 1;
+	}
+	.head a {
+		font-size: 13px;
+	}
+	main {
+		display: flex;
+		flex: 1;
+		min-height: 0;
+	}
+</style>

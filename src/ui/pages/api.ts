@@ -1,0 +1,36 @@
+import type { PageFilter, GridRow } from '$server/store/grid';
+import type { GridAnswer } from '$server/web/grid';
+import type { BatchAction, BatchPages, BatchSample } from '$server/edits/batch';
+import { ask, at, sending, type Answer } from '../api';
+
+export type { PageFilter, GridRow, GridAnswer, BatchAction, BatchPages, BatchSample };
+
+export interface Order {
+	readonly sort: string;
+	readonly down: boolean;
+}
+
+/** Rows from an offset on; `count` asks how many there are. */
+export function rows(
+	site: string,
+	filter: PageFilter,
+	{ sort, down }: Order,
+	offset: number,
+	limit: number,
+	count: boolean
+): Promise<Answer<GridAnswer>> {
+	const query = new URLSearchParams({ sort, offset: String(offset), limit: String(limit) });
+	for (const [name, value] of Object.entries(filter)) if (value) query.set(name, value as string);
+	if (down) query.set('down', '1');
+	if (count) query.set('count', '1');
+	return ask<GridAnswer>(at(site, `grid?${query}`));
+}
+
+export const tryBatch = (site: string, pages: BatchPages, action: BatchAction) =>
+	ask<BatchSample>(at(site, 'batch'), sending('POST', { pages, action, try: true }));
+export const doBatch = (site: string, pages: BatchPages, action: BatchAction) =>
+	ask<{ edit: number | undefined; changed: number }>(at(site, 'batch'), sending('POST', { pages, action }));
+export const takeBack = (site: string, edit: number) =>
+	ask<object>(at(site, 'edits'), sending('POST', { takeBack: edit }));
+export const saveFilter = (site: string, name: string, query: string) =>
+	ask<{ name: string; query: string }[]>(at(site, 'filters'), sending('POST', { name, query }));

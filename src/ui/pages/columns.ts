@@ -1,0 +1,59 @@
+import type { GridRow } from './api';
+
+/** A column of the table of pages. */
+export interface Column {
+	readonly id: string;
+	readonly name: string;
+	/** Pixels. */
+	readonly width: number;
+	/** What the server sorts by; without it there is no order by this column. */
+	readonly sort?: string;
+	/** The tag that a cell writes at its page. */
+	readonly writes?: string;
+	/** What is copied of a cell. */
+	readonly text: (row: GridRow) => string;
+}
+
+const DIFFERS = ['', 'changed', 'new', 'leaves'];
+export const differsInWords = ({ differs }: GridRow) => DIFFERS[differs] ?? '';
+
+export const COLUMNS: readonly Column[] = [
+	{ id: 'path', name: 'Path', width: 230, sort: 'path', text: ({ path }) => path },
+	{ id: 'title', name: 'Title', width: 290, sort: 'title', writes: 'title', text: ({ title }) => title },
+	{
+		...{ id: 'description', name: 'Description', width: 400, sort: 'description' },
+		...{ writes: 'description', text: ({ description }: GridRow) => description }
+	},
+	{ id: 'findings', name: 'Findings', width: 150, sort: 'findings', text: ({ findings }) => findings ?? '' },
+	{ id: 'differs', name: 'Release', width: 84, sort: 'differs', text: differsInWords },
+	{ id: 'type', name: 'Type', width: 100, sort: 'type', text: ({ type }) => type },
+	{ id: 'language', name: 'Language', width: 84, sort: 'language', text: ({ language }) => language ?? '' },
+	{ id: 'state', name: 'State', width: 74, sort: 'state', text: ({ state }) => state },
+	{ id: 'picture', name: 'Share picture', width: 220, sort: 'picture', text: ({ picture }) => picture },
+	{ id: 'card', name: 'Card', width: 150, text: ({ card }) => card },
+	{
+		id: 'titleWidth',
+		name: 'Title’s width',
+		width: 96,
+		sort: 'titleWidth',
+		text: ({ titleWidth }) => (titleWidth / 1000).toFixed(1)
+	},
+	{
+		id: 'descriptionWidth',
+		name: 'Description’s width',
+		width: 130,
+		sort: 'descriptionWidth',
+		text: ({ descriptionWidth }) => (descriptionWidth / 1000).toFixed(1)
+	},
+	{ id: 'target', name: 'To be found by', width: 150, text: ({ target }) => target },
+	{ id: 'key', name: 'Key page', width: 76, text: ({ isKey }) => (isKey ? 'yes' : '') },
+	{
+		id: 'modified',
+		name: 'Last changed',
+		width: 104,
+		sort: 'modified',
+		text: ({ modified }) => modified?.slice(0, 10) ?? ''
+	}
+];
+
+export const USUAL_COLUMNS = ['path', 'title', 'description', 'findings', 'differs', 'type', 'language', 'state'];

@@ -1,0 +1,71 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { roomAt, roomOfKey, ROOMS, type RoomId } from './rooms';
+
+	/** The one bar of a site: its name, and its rooms. */
+	let { site, room }: { site: string; room: RoomId } = $props();
+
+	function onkeydown(event: KeyboardEvent) {
+		const wanted = roomOfKey(event);
+		if (!wanted || wanted === room || event.defaultPrevented) return;
+		event.preventDefault();
+		void goto(roomAt(wanted, site));
+	}
+</script>
+
+<svelte:window {onkeydown} />
+
+<a class="skip" href="#room">To the content</a>
+<nav class="rooms" aria-label="Rooms of the site">
+	<a class="wordmark serif" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
+	<span class="site">{site}</span>
+	{#each ROOMS as { id, name, key } (id)}
+		<a class="room" href={roomAt(id, site)} aria-current={id === room ? 'page' : undefined} title={key}>{name}</a>
+	{/each}
+</nav>
+
+<style>
+	.rooms {
+		display: flex;
+		align-items: baseline;
+		gap: 2px 16px;
+		border-bottom: 1px solid var(--rule);
+		background: var(--ground);
+		padding: 3px 16px 0;
+		overflow-x: auto;
+		white-space: nowrap;
+	}
+	.wordmark {
+		font-size: 16px;
+	}
+	.site {
+		border-left: 1px solid var(--rule-strong);
+		margin-right: 6px;
+		padding-left: 12px;
+		font-weight: 600;
+	}
+	.room {
+		border-bottom: 3px solid transparent;
+		padding: 3px 1px 4px;
+		color: var(--ink-soft);
+	}
+	.room:hover {
+		color: var(--sea);
+	}
+	.room[aria-current] {
+		border-bottom-color: var(--sea);
+		font-weight: 600;
+		color: var(--ink);
+	}
+	.skip {
+		position: absolute;
+		left: -999px;
+	}
+	.skip:focus {
+		top: 2px;
+		left: 8px;
+		z-index: 9;
+		background: var(--sheet);
+		padding: 3px 9px;
+	}
+</style>
