@@ -1,6 +1,9 @@
 <script lang="ts">
 	import { Dialog } from 'bits-ui';
 	import { KEYS } from './keys';
+	import { ROOMS } from './rooms/rooms';
+
+	const ALL = [...KEYS, ...ROOMS.map(({ key, name }) => ({ keys: key, does: `The room “${name}”` }))];
 
 	/** What the keys do. */
 	let { open = $bindable() }: { open: boolean } = $props();
@@ -12,7 +15,7 @@
 		<Dialog.Content class="palette keys-sheet">
 			<Dialog.Title class="keys-title serif">Keys</Dialog.Title>
 			<dl>
-				{#each KEYS as { keys, does } (keys)}<div>
+				{#each ALL as { keys, does } (keys)}<div>
 						<dt><kbd>{keys}</kbd></dt>
 						<dd>{does}</dd>
 					</div>{/each}

@@ -1,7 +1,7 @@
 <script lang="ts" module>
 	/** Something that can be gone to or done by its name. */
 	export interface Command {
-		readonly group: 'Do' | 'Tags' | 'Pages';
+		readonly group: 'Do' | 'Rooms' | 'Tags' | 'Pages';
 		readonly name: string;
 		readonly more?: string;
 		readonly keys?: string;
@@ -52,7 +52,7 @@
 			const text = `${name} ${more ?? ''}`.toLowerCase();
 			return words.every((word) => text.includes(word));
 		};
-		return (['Do', 'Tags', 'Pages'] as const)
+		return (['Do', 'Rooms', 'Tags', 'Pages'] as const)
 			.map((group) => ({
 				group,
 				items: (group === 'Pages' ? pages : commands.filter((one) => one.group === group && fits(one))).slice(

@@ -37,6 +37,13 @@ function bodyInWords(body: unknown): string {
 	return body.kind === 'borrow' ? `the same as ${(body as { from?: string }).from}` : 'picture sources';
 }
 
+/** What a change of many did. */
+function batchInWords(action: { readonly do?: string; readonly tag?: string } = {}): string {
+	const { tag } = action;
+	if (tag !== undefined) return action.do === 'replace' ? `Words of ${tag} were replaced` : `${tag} was changed`;
+	return `The ${action.do === 'key' ? 'mark as key page' : (action.do ?? 'state')} was changed`;
+}
+
 /** What an edit did, in a sentence without its end. */
 export function editInWords({ kind, what }: Pick<RecordedEdit, 'kind' | 'what'>): string {
 	const told = what ?? {};
@@ -53,6 +60,12 @@ export function editInWords({ kind, what }: Pick<RecordedEdit, 'kind' | 'what'>)
 			return told.do === 'remove'
 				? 'A picture was taken out of the library'
 				: `The picture ${(told.name ?? told.src) as string} was taken in`;
+		case 'batch':
+			return `${batchInWords(told.action as { do?: string; tag?: string } | undefined)} on many pages`;
+		case 'aside':
+			return told.do === 'take-up'
+				? `The finding ${told.code as string} is told again`
+				: `The finding ${told.code as string} was set aside: “${told.reason as string}”`;
 		case 'import':
 			return `${Number(told.pages).toLocaleString('en')} pages were read in from a ${told.from as string}`;
 		case 'back':

@@ -2,7 +2,7 @@ import { error } from '@sveltejs/kit';
 import { UserError } from '$server/errors';
 import { readBenchData } from '$server/web/benchData';
 import { contentFolders } from '$server/web/contentFolders';
-import { openStore, standIn } from '$server/web/working';
+import { openStore, standInFor } from '$server/web/working';
 import type { PageServerLoad } from './$types';
 
 /** The set-up of a new site, or with `?site=` of one that is there. */
@@ -12,7 +12,7 @@ export const load: PageServerLoad = ({ url }) => {
 	if (name === null) return { bench: null, standIn: null, folders };
 	try {
 		const data = readBenchData(openStore(), name, null);
-		return { bench: data.page ? data : null, standIn: standIn() ?? null, folders };
+		return { bench: data.page ? data : null, standIn: standInFor(openStore(), name) ?? null, folders };
 	} catch (problem) {
 		if (problem instanceof UserError) error(404, problem.message);
 		throw problem;

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { roomAt } from '$ui/rooms/rooms';
 	import { pagesInWords } from '$ui/words';
 	let { data } = $props();
 </script>
@@ -11,7 +12,7 @@
 	<ul>
 		{#each data.sites as site (site.name)}
 			<li>
-				<a href="/bench/{encodeURIComponent(site.name)}">{site.name}</a>
+				<a href={roomAt('overview', site.name)}>{site.name}</a>
 				<span class="quiet mono">{site.base}</span>
 				<span class="quiet"
 					>{pagesInWords(site.pages)}, {site.release === undefined

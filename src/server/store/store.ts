@@ -115,6 +115,8 @@ const SQL = {
 	saveTaken: `INSERT INTO taken (original, file, facts) VALUES (@original, @file, @facts)
 		ON CONFLICT (original) DO UPDATE SET file = excluded.file, facts = excluded.facts`,
 	dropTaken: `DELETE FROM taken WHERE file = ?`,
+	rulesOf: `SELECT page_id AS id, tag, language, body FROM rule WHERE page_id IN (SELECT value FROM json_each(?))`,
+	touchedSince: `SELECT 1 FROM page_state WHERE site_id = ? AND path = ? AND touched > ?`,
 	asides: `SELECT code, tag, path, reason, author, made FROM aside WHERE site_id = ? ORDER BY made DESC`,
 	saveAside: `INSERT INTO aside (site_id, code, tag, path, reason, author, made) VALUES (@site, @code, @tag, @path, @reason, @author, @made)
 		ON CONFLICT DO NOTHING`,
@@ -356,6 +358,18 @@ export class Store {
 	/** Takes away the recipes not used since a moment (ISO 8601), but those that the last two releases named. */
 	dropRecipes(before: string) {
 		this.run('dropRecipes').run({ before });
+	}
+
+	/** The rules of pages' own, by the ids of the pages. */
+	rulesOfPages(ids: readonly number[]): Map<number, Rule[]> {
+		const rules = new Map<number, Rule[]>();
+		for (const { id, ...row } of this.run('rulesOf').all(JSON.stringify(ids)) as (RuleRow & { id: number })[])
+			rules.set(id, [...(rules.get(id) ?? []), toRule(row)]);
+		return rules;
+	}
+	/** Whether a page itself was changed after a revision of the working copy. */
+	wasTouchedSince(site: number, path: string, revision: number): boolean {
+		return this.run('touchedSince').get(site, path, revision) !== undefined;
 	}
 
 	/** Findings that were set aside, the newest first. */

@@ -1,4 +1,5 @@
 import { UserError } from '../errors';
+import type { FolderSource } from '../imports/folderSource';
 import { runJob, stopJobs } from '../jobs/run';
 import { log } from '../log';
 import { Store } from '../store/store';
@@ -38,4 +39,13 @@ async function end() {
 export function standIn(): { base: string; origin: string } | undefined {
 	const text = process.env.KEPHALON_STAND_IN;
 	return text ? (JSON.parse(text) as { base: string; origin: string }) : undefined;
+}
+
+/** The same for one site: without such a server, pictures come from the folder that the site was read from. */
+export function standInFor(store: Store, name: string): ReturnType<typeof standIn> {
+	const server = standIn();
+	if (server) return server;
+	const site = store.findSite(name);
+	const source = site && store.sources.settings<FolderSource>(site.id, 'folder');
+	return source && { base: site.site.base, origin: `/folder/${encodeURIComponent(name)}` };
 }

@@ -102,6 +102,11 @@
 		if (!next.delete(path)) next.add(path);
 		choose(next);
 	}
+	function chooseHere() {
+		const row = grid.row(at.row);
+		if (from !== undefined) chooseRange();
+		else if (row) toggle(row.path);
+	}
 	function chooseRange() {
 		const next = new Set(chosen);
 		for (let row = range[0] as number; row <= (range[1] as number); row++) {
@@ -129,7 +134,7 @@
 		else if (event.key === 'Home') go(isCommand ? 0 : at.row, 0);
 		else if (event.key === 'End') go(isCommand ? grid.count - 1 : at.row, columns.length - 1);
 		else if (event.key === 'Enter' && !isCommand) edit();
-		else if (event.key === ' ') from === undefined ? toggle(grid.row(at.row)?.path ?? '') : chooseRange();
+		else if (event.key === ' ') chooseHere();
 		else if (event.key === 'Escape') choose(new Set());
 		else if (isCommand && event.key.toLowerCase() === 'a') chooseAll();
 		else if ((event.key === 'Delete' || event.key === 'Backspace') && columns[at.column]?.writes) writeRange(() => '');
@@ -180,8 +185,6 @@
 	const signOf = (layer: string) => (layer || 'built-in') as LayerSign;
 </script>
 
-<!-- The keys of a grid are its own: its cells take them while it has the focus. -->
-<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 <div
 	class="table"
 	role="grid"

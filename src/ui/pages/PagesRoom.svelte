@@ -11,6 +11,7 @@
 	import type { GridAnswer, PageFilter } from './api';
 	import BatchPanel from './BatchPanel.svelte';
 	import { COLUMNS, USUAL_COLUMNS } from './columns';
+	import CsvBack from './CsvBack.svelte';
 	import FilterBar from './FilterBar.svelte';
 	import { Grid } from './grid.svelte';
 	import PageTable from './PageTable.svelte';
@@ -156,6 +157,7 @@
 			{#if grid.unseen > 0}<span class="quiet">· {grid.unseen.toLocaleString('en')} yet to be looked at</span>{/if}
 		</p>
 		<a class="plain-button" href={csvAt} download>Out as CSV</a>
+		<CsvBack {site} {done} />
 	</header>
 	<FilterBar
 		{filter}

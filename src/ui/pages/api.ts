@@ -1,6 +1,7 @@
 import type { PageFilter, GridRow } from '$server/store/grid';
 import type { GridAnswer } from '$server/web/grid';
 import type { BatchAction, BatchPages, BatchSample } from '$server/edits/batch';
+import type { CsvChanges } from '$server/exports/csv';
 import { ask, at, sending, type Answer } from '../api';
 
 export type { PageFilter, GridRow, GridAnswer, BatchAction, BatchPages, BatchSample };
@@ -34,3 +35,17 @@ export const takeBack = (site: string, edit: number) =>
 	ask<object>(at(site, 'edits'), sending('POST', { takeBack: edit }));
 export const saveFilter = (site: string, name: string, query: string) =>
 	ask<{ name: string; query: string }[]>(at(site, 'filters'), sending('POST', { name, query }));
+
+export interface CsvTold extends Omit<CsvChanges, 'changes'> {
+	/** The first of the changes, and how many there are. */
+	readonly changes: CsvChanges['changes'];
+	readonly count: number;
+}
+const sendingFile = (file: Blob): RequestInit => ({
+	method: 'POST',
+	headers: { 'content-type': 'application/octet-stream' },
+	body: file
+});
+export const tryCsv = (site: string, file: Blob) => ask<CsvTold>(at(site, 'csv?try=1'), sendingFile(file));
+export const readCsv = (site: string, file: Blob) =>
+	ask<{ edit: number | undefined; changed: number }>(at(site, 'csv'), sendingFile(file));

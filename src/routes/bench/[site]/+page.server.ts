@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { UserError } from '$server/errors';
 import { readBenchData } from '$server/web/benchData';
-import { openStore, standIn } from '$server/web/working';
+import { openStore, standInFor } from '$server/web/working';
 import type { PageServerLoad } from './$types';
 
 /** The bench at a page, `?page=`, with a tag chosen by `?tag=`. A page that has moved is found by its old path. */
@@ -19,7 +19,11 @@ export const load: PageServerLoad = ({ params, url }) => {
 					? `The site "${params.site}" has no pages yet. Read some in with its set-up, or with kephalon import.`
 					: `The site "${params.site}" has no page ${data.path}.`
 			);
-		return { ...data, tag: url.searchParams.get('tag') ?? 'title', standIn: standIn() ?? null };
+		return {
+			...data,
+			tag: url.searchParams.get('tag') ?? 'title',
+			standIn: standInFor(openStore(), params.site) ?? null
+		};
 	} catch (problem) {
 		if (problem instanceof UserError) error(404, problem.message);
 		throw problem;

@@ -18,6 +18,8 @@
 	import { type Part } from '$ui/shareLayout';
 	import ShareParts from '$ui/ShareParts.svelte';
 	import ShareView from '$ui/ShareView.svelte';
+	import { roomAt, ROOMS } from '$ui/rooms/rooms';
+	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import ReleaseBar from '$ui/ReleaseBar.svelte';
 	import { lookAt, wholeOf, type Look } from '$ui/pictureLook';
 	import PicturePanel from '$ui/PicturePanel.svelte';
@@ -164,7 +166,6 @@
 		markup: () => (view = view === 'markup' ? 'tags' : 'markup'),
 		cards: () => (view = view === 'cards' ? 'tags' : 'cards'),
 		share: () => (view = view === 'share' ? 'tags' : 'share'),
-		library: () => void goto(`/library/${encodeURIComponent(siteName)}`),
 		undo: () => void bench.undo(),
 		redo: () => void bench.redo(),
 		record: () => (recordOpen = true),
@@ -191,6 +192,10 @@
 			group: 'Do',
 			name: `Settings of ${layer === 'page' ? 'this page' : layer === 'type' ? 'its type' : 'the site'}`,
 			run: () => (settings = layer)
+		})),
+		...ROOMS.filter(({ id }) => id !== 'bench').map(({ id, name, key }): Command => ({
+			...{ group: 'Rooms', name, keys: key },
+			run: () => void goto(roomAt(id, siteName))
 		})),
 		{ group: 'Do', name: 'Set-up of the site', run: () => void goto(`/setup?site=${encodeURIComponent(siteName)}`) },
 		{ group: 'Do', name: 'All sites', run: () => void goto('/sites') },
@@ -221,9 +226,9 @@
 <svelte:window {onkeydown} />
 
 <div class="bench">
+	<RoomBar site={siteName} room="bench" />
 	<header class="top">
-		<a class="wordmark serif" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
-		<button class="site" title="Settings of the site" onclick={() => (settings = 'site')}>{data.site.name}</button>
+		<button class="site" title="Settings of the site" onclick={() => (settings = 'site')}>Settings of the site</button>
 		<PageMover
 			path={data.page.path}
 			beside={data.beside}
@@ -240,7 +245,7 @@
 			{bench.message} <button class="plain-button" onclick={() => (bench.message = undefined)}>Close</button>
 		</p>
 	{/if}
-	<main>
+	<main id="room">
 		<h1 class="sr-only">The bench at {data.page.path}</h1>
 		<div class="column layers">
 			{#if settings}<LayerSettings {bench} layer={settings} back={() => (settings = undefined)} {act} />
@@ -261,8 +266,7 @@
 				<button aria-pressed={view === 'markup'} onclick={() => (view = 'markup')}>Markup</button>
 				<button aria-pressed={view === 'cards'} onclick={() => (view = 'cards')}>All cards</button>
 				<button aria-pressed={view === 'share'} onclick={() => (view = 'share')}>Share picture</button>
-				<a class="keys" href="/library/{encodeURIComponent(siteName)}">Library</a>
-				<button onclick={() => (recordOpen = true)}>Changes</button>
+				<button class="keys" onclick={() => (recordOpen = true)}>Changes</button>
 				<button onclick={() => (keysOpen = true)}>Keys <kbd>?</kbd></button>
 			</div>
 			{#if view === 'tags'}<HeadList {bench} />
@@ -296,9 +300,8 @@
 	.site {
 		overflow: hidden;
 		min-width: 60px;
-		border-left: 1px solid var(--rule);
-		padding-left: 12px;
-		font-weight: 600;
+		text-decoration: underline;
+		text-underline-offset: 2px;
 		text-overflow: ellipsis;
 		white-space: nowrap;
 	}
@@ -345,10 +348,6 @@
 		margin-bottom: 8px;
 		padding: 0 10px;
 		font-size: 13px;
-	}
-	.views a {
-		padding: 2px 1px;
-		color: var(--ink-soft);
 	}
 	.views button {
 		border-bottom: 2px solid transparent;

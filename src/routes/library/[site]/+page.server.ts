@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { UserError } from '$server/errors';
 import { readBenchData } from '$server/web/benchData';
-import { openStore, standIn } from '$server/web/working';
+import { openStore, standInFor } from '$server/web/working';
 import type { PageServerLoad } from './$types';
 
 /** The library of a site, with a picture chosen by `?picture=`. */
@@ -11,7 +11,12 @@ export const load: PageServerLoad = ({ params, url }) => {
 		const data = readBenchData(store, params.site, null);
 		if (!data.page) error(404, `The site "${params.site}" has no pages yet. Read some in with its set-up first.`);
 		const pictures = store.pictures(store.site(params.site).id);
-		return { ...data, pictures, chosen: url.searchParams.get('picture'), standIn: standIn() ?? null };
+		return {
+			...data,
+			pictures,
+			chosen: url.searchParams.get('picture'),
+			standIn: standInFor(openStore(), params.site) ?? null
+		};
 	} catch (problem) {
 		if (problem instanceof UserError) error(404, problem.message);
 		throw problem;

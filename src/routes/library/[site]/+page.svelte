@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
-	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
+	import { beforeNavigate, invalidateAll } from '$app/navigation';
 	import { keptCopyOf, findInPicture, type Picture } from '$core';
 	import * as api from '$ui/api';
 	import { Bench } from '$ui/bench.svelte';
@@ -10,6 +10,7 @@
 	import { wholeOf } from '$ui/pictureLook';
 	import PictureIntake from '$ui/PictureIntake.svelte';
 	import PictureStudy from '$ui/PictureStudy.svelte';
+	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import ReleaseBar from '$ui/ReleaseBar.svelte';
 	import { Neighbours } from '$ui/sharing';
 	import { findPictures, nameOfPicture, pagesInWords } from '$ui/words';
@@ -76,10 +77,6 @@
 		`/bench/${encodeURIComponent(siteName)}?page=${encodeURIComponent(path)}&tag=og:image`;
 	function onkeydown(event: KeyboardEvent) {
 		const id = keyOf(event);
-		if (id === 'library') {
-			event.preventDefault();
-			void goto(`/bench/${encodeURIComponent(siteName)}`);
-		}
 		if (id === 'undo' && !/^(INPUT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)) {
 			event.preventDefault();
 			void bench.undo();
@@ -93,9 +90,8 @@
 <svelte:window {onkeydown} />
 
 <div class="library">
+	<RoomBar site={siteName} room="library" />
 	<header class="top">
-		<a class="wordmark serif" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
-		<a class="site" href="/bench/{encodeURIComponent(siteName)}">{data.site.name}</a>
 		<h1>Library</h1>
 		<span class="quiet"
 			>{bench.pictures.length}
@@ -108,7 +104,7 @@
 			{bench.message} <button class="plain-button" onclick={() => (bench.message = undefined)}>Close</button>
 		</p>
 	{/if}
-	<main>
+	<main id="room">
 		<section class="wall" aria-label="The pictures">
 			<div class="tools">
 				<input
@@ -200,23 +196,9 @@
 		flex-direction: column;
 		height: 100vh;
 	}
-	.site {
-		border-left: 1px solid var(--rule);
-		padding-left: 12px;
-		font-weight: 600;
-		white-space: nowrap;
-	}
-	.site:hover {
-		color: var(--sea);
-	}
 	h1 {
 		font-size: 15px;
 		font-weight: 600;
-	}
-	h1::before {
-		margin-right: 12px;
-		color: var(--ink-soft);
-		content: '/';
 	}
 	main {
 		display: grid;

@@ -1,0 +1,53 @@
+import { json } from '@sveltejs/kit';
+import { compareCsv, readCsvBack, writeCsv } from '$server/exports/csv';
+import { freshen } from '$server/jobs/freshen';
+import { log } from '$server/log';
+import { SORTS, type Sort } from '$server/store/grid';
+import { filterOf } from '$server/web/grid';
+import { answering } from '$server/web/problem';
+import { openStore } from '$server/web/working';
+import type { RequestHandler } from './$types';
+
+/** The table of pages as CSV, by its filter, order and columns; `?mark=1` begins it with a byte order mark. */
+export const GET: RequestHandler = ({ params, url }) =>
+	answering(() => {
+		const store = openStore();
+		store.site(params.site);
+		const sort = url.searchParams.get('sort') ?? 'path';
+		const lines = writeCsv(store, params.site, filterOf(url.searchParams), {
+			columns: (url.searchParams.get('columns') ?? 'path,title,description').split(','),
+			sort: Object.hasOwn(SORTS, sort) ? (sort as Sort) : 'path',
+			down: url.searchParams.get('down') === '1',
+			mark: url.searchParams.get('mark') === '1'
+		});
+		const encoder = new TextEncoder();
+		// A chunk each time the reader asks: nothing piles up, and others are answered between.
+		const body = new ReadableStream<Uint8Array>({
+			pull(controller) {
+				const next = lines.next();
+				if (next.done) controller.close();
+				else controller.enqueue(encoder.encode(next.value));
+			}
+		});
+		const file = `${params.site.replace(/[^\p{L}\p{N}]+/gu, '-')}-pages.csv`;
+		return new Response(body, {
+			headers: {
+				'content-type': 'text/csv; charset=utf-8; header=present',
+				'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file)}`
+			}
+		});
+	});
+
+/** Reads a table back that was put out and changed; with `?try=1` it only says what that would do. */
+export const POST: RequestHandler = ({ params, request, url }) =>
+	answering(async () => {
+		const store = openStore();
+		const file = Buffer.from(await request.arrayBuffer());
+		if (url.searchParams.get('try') === '1') {
+			const told = compareCsv(store, params.site, file);
+			return json({ ...told, changes: told.changes.slice(0, 50), count: told.changes.length });
+		}
+		const { edit, result } = readCsvBack(store, params.site, file, 'pages');
+		freshen(store, params.site).catch((error: unknown) => log.error(error));
+		return json({ edit, changed: result });
+	});

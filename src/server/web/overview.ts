@@ -1,0 +1,115 @@
+import { cardOf, isLocalAddress, READERS, type Card } from '$core';
+import { momentOf, resolverOf } from '../jobs/heads';
+import type { RecordedEdit } from '../store/record';
+import { countGrid } from '../store/grid';
+import type { Release } from '../store/releases';
+import type { Store } from '../store/store';
+import { standInFor } from './working';
+
+/** Key pages whose cards are shown, and edits that are told. */
+const CARDS = 6;
+const EDITS = 8;
+
+/** One thing that a careful builder checks before a site goes public. */
+export interface Check {
+	readonly id: string;
+	readonly says: string;
+	/** Undefined: only a person can tell, and ticks it. */
+	readonly isDone?: boolean;
+	/** What is missing, and the pages it is about. */
+	readonly more?: string;
+	readonly filter?: Readonly<Record<string, string>>;
+}
+
+/** What the overview of a site tells; all of it from the kept state. */
+export interface Overview {
+	readonly site: { readonly name: string; readonly base: string };
+	readonly standIn: { readonly base: string; readonly origin: string } | null;
+	readonly live: number;
+	readonly drafts: number;
+	readonly unseen: number;
+	readonly release: Release | null;
+	readonly differing: { readonly changed: number; readonly added: number; readonly removed: number };
+	readonly faulty: number;
+	readonly cards: readonly { readonly path: string; readonly card: Card }[];
+	readonly edits: readonly RecordedEdit[];
+	readonly checks: readonly Check[];
+	/** What was ticked by hand. */
+	readonly ticked: readonly string[];
+}
+
+export function readOverview(store: Store, name: string): Overview {
+	const stored = store.site(name);
+	const { id, site } = stored;
+	const counts = store.countPages(id);
+	const resolver = resolverOf(store, stored, momentOf(store, id));
+	const reader = READERS[0]!;
+	const keys = store.db
+		.prepare(
+			`SELECT path FROM page_state WHERE site_id = ? AND head IS NOT NULL AND (is_key = 1 OR path = '/') ORDER BY path LIMIT ?`
+		)
+		.pluck()
+		.all(id, CARDS) as string[];
+	const { changed, added, removed } = store.state.differing(id, 0);
+	return {
+		site: { name: site.name, base: site.base },
+		standIn: standInFor(store, name) ?? null,
+		...{ live: counts.live, drafts: counts.all - counts.live, unseen: store.state.countStale(id) },
+		release: store.releases.latest(id) ?? null,
+		differing: { changed, added, removed },
+		faulty: store.state.countFaulty(id),
+		cards: keys.flatMap((path) => {
+			const page = store.page(id, path);
+			return page ? [{ path, card: cardOf(reader, resolver.resolveHead(page)) }] : [];
+		}),
+		edits: store.record.list(id, undefined, EDITS),
+		checks: checksOf(store, stored),
+		ticked: store.sources.settings<string[]>(id, 'launch') ?? []
+	};
+}
+
+/** The list for a launch: each found by the program where it can be. */
+function checksOf(store: Store, { id, site }: ReturnType<Store['site']>): Check[] {
+	const count = (filter: Readonly<Record<string, string>>) => countGrid(store.db, id, filter);
+	const none = (says: string, filter: Readonly<Record<string, string>>): Check => {
+		const pages = count(filter);
+		return {
+			id: JSON.stringify(filter),
+			says,
+			isDone: pages === 0,
+			...(pages > 0 && { more: `${pages.toLocaleString('en')} of them`, filter })
+		};
+	};
+	const home = store.page(id, '/');
+	return [
+		{
+			id: 'base',
+			says: 'The address is one that the public can reach',
+			isDone: !isLocalAddress(site.base),
+			more: site.base
+		},
+		{ id: 'home', says: 'There is a home page, and it is live', isDone: home?.state === 'live' },
+		{
+			id: 'picture',
+			says: 'The site has a share picture for pages that have none',
+			isDone: Boolean(site.fields.picture)
+		},
+		{ id: 'icon', says: 'The site has an icon', isDone: Boolean(site.fields.icon ?? site.fields.logo) },
+		none('Every page has a picture', { finding: 'no-picture', state: 'live' }),
+		none('Every page has a title', { finding: 'no-title', state: 'live' }),
+		none('Every page has a description', { finding: 'no-description', state: 'live' }),
+		none('No text has a gap where a variable was empty', { finding: 'gap' }),
+		none('No page says that it stands at a local address', { finding: 'local-address' }),
+		{
+			id: 'languages',
+			says: 'The language of every page is known',
+			isDone:
+				(site.languages[0] !== 'und' && count({ language: '-', state: 'live' }) === 0) ||
+				(site.languages.length === 1 && site.languages[0] !== 'und')
+		},
+		{ id: 'keys', says: 'The pages that matter most are marked as key pages', isDone: count({ key: 'yes' }) > 0 },
+		{ id: 'written', says: 'The heads are in the site: injected, or fetched by it' },
+		{ id: 'pasted', says: 'The most important addresses were pasted where they will be shared, and looked right' },
+		{ id: 'words', says: 'Somebody else has read the titles and descriptions of the key pages' }
+	];
+}

@@ -1,0 +1,307 @@
+<script lang="ts">
+	import { onMount, untrack } from 'svelte';
+	import { isRefused } from '../api';
+	import { benchAt, pagesAt } from '../rooms/rooms';
+	import RoomBar from '../rooms/RoomBar.svelte';
+	import { Neighbours } from '../sharing';
+	import { pagesInWords } from '../words';
+	import * as api from './api';
+	import type { Aside, FindingGroup } from './api';
+	import { MATRIX_TAGS } from './matrix';
+	import WidthChart from './WidthChart.svelte';
+
+	interface Data {
+		readonly site: { readonly name: string };
+		readonly matrix: readonly { readonly type: string; readonly pages: number; readonly counts: readonly number[] }[];
+		readonly step: number;
+		readonly widths: readonly { readonly step: number; readonly pages: number }[];
+	}
+	let { data }: { data: Data } = $props();
+
+	const site = untrack(() => data.site.name);
+	const neighbours = new Neighbours(site);
+	let groups = $state<readonly FindingGroup[] | undefined>();
+	let aside = $state<readonly Aside[]>([]);
+	let message = $state('');
+	/** The kind that is being set aside, and why. */
+	let leaving = $state('');
+	let reason = $state('');
+	const keyOf = ({ code, tag }: { code: string; tag: string }) => `${code} ${tag}`;
+
+	async function look() {
+		const answer = await api.read(site);
+		if (isRefused(answer)) message = answer.refused;
+		else ({ groups, aside } = answer);
+	}
+	onMount(() => {
+		void look();
+		return neighbours.listen(() => void look());
+	});
+	async function setAside(group: FindingGroup) {
+		const answer = await api.setAside(site, { code: group.code, tag: group.tag, reason });
+		message = isRefused(answer) ? answer.refused : `Set aside: ${group.says}.`;
+		if (isRefused(answer)) return;
+		[leaving, reason] = ['', ''];
+		neighbours.tell();
+		await look();
+	}
+	async function takeUp(one: Aside) {
+		const answer = await api.takeUp(site, one);
+		message = isRefused(answer) ? answer.refused : 'It is told again.';
+		neighbours.tell();
+		await look();
+	}
+	const weightInWords = (weight: number) => (weight >= 6 ? 'grave' : weight >= 3 ? 'worth mending' : 'slight');
+	const total = $derived(groups?.reduce((sum, { pages }) => sum + pages, 0) ?? 0);
+	const share = (count: number, pages: number) => (pages === 0 ? 0 : count / pages);
+</script>
+
+<div class="room">
+	<RoomBar {site} room="findings" />
+	<main id="room">
+		<h1>
+			Findings
+			<span class="quiet" role="status">
+				{groups === undefined
+					? 'Looking at all pages …'
+					: groups.length === 0
+						? 'Nothing is wrong or weak.'
+						: `${groups.length} ${groups.length === 1 ? 'kind' : 'kinds'}, ${total.toLocaleString('en')} in all`}
+			</span>
+		</h1>
+		{#if message}<p class="message" role="status">{message}</p>{/if}
+		<ul class="kinds">
+			{#each groups ?? [] as group (keyOf(group))}
+				<li data-code={group.code}>
+					<div class="weight w{Math.min(10, group.weight)}" title="Weight {group.weight} of 10">
+						<span>{weightInWords(group.weight)}</span>
+					</div>
+					<div class="what">
+						<h2>
+							{group.says}{group.each && group.each.length > 1 ? `, and ${group.each.length - 1} more like it` : ''}
+						</h2>
+						<p>{group.mend}</p>
+						{#if group.each && group.each.length > 1}
+							<details>
+								<summary>All {group.each.length}</summary>
+								<ul class="each">
+									{#each group.each as one, at (at)}
+										<li>
+											{#if one.filter}<a href={pagesAt(site, one.filter as Record<string, string>)}>{one.says}</a>
+											{:else if one.paths?.[0]}<a href={benchAt(site, one.paths[0], group.tag || undefined)}
+													>{one.says}</a
+												>
+											{:else}{one.says}{/if}
+										</li>
+									{/each}
+								</ul>
+							</details>
+						{/if}
+						{#if leaving === keyOf(group)}
+							<form
+								onsubmit={(event) => {
+									event.preventDefault();
+									void setAside(group);
+								}}
+							>
+								<input aria-label="Why it is set aside" placeholder="Why: others will ask" bind:value={reason} />
+								<button class="plain-button" disabled={reason.trim() === ''}>Set it aside everywhere</button>
+								<button type="button" class="link" onclick={() => (leaving = '')}>Leave it</button>
+							</form>
+						{/if}
+					</div>
+					<div class="do">
+						{#if group.filter}<a class="plain-button" href={pagesAt(site, group.filter as Record<string, string>)}
+								>{pagesInWords(group.pages)}</a
+							>
+						{:else if group.each?.[0]?.filter}<a
+								class="plain-button"
+								href={pagesAt(site, group.each[0].filter as Record<string, string>)}
+								>{pagesInWords(group.each[0].pages)}</a
+							>
+						{:else if group.each?.[0]?.paths?.[0]}<a
+								class="plain-button"
+								href={benchAt(site, group.each[0].paths[0], group.tag || undefined)}>To the page</a
+							>{/if}
+						{#if leaving !== keyOf(group)}<button class="link" onclick={() => (leaving = keyOf(group))}
+								>Set aside …</button
+							>{/if}
+					</div>
+				</li>
+			{/each}
+		</ul>
+		{#if aside.length > 0}
+			<h2>Set aside</h2>
+			<ul class="aside">
+				{#each aside as one (`${one.code} ${one.tag} ${one.path}`)}
+					<li>
+						<span class="mono">{one.code}{one.tag ? ` of ${one.tag}` : ''}</span>
+						{one.path || 'on every page'}: “{one.reason}”
+						<span class="quiet">{one.author}, {one.made.slice(0, 10)}</span>
+						<button class="link" onclick={() => void takeUp(one)}>Tell it again</button>
+					</li>
+				{/each}
+			</ul>
+		{/if}
+		<section class="whole">
+			<WidthChart widths={data.widths} step={data.step} />
+			<figure>
+				<figcaption>Which pages have which tags, by type</figcaption>
+				<div class="scroll">
+					<table>
+						<thead>
+							<tr
+								><th>Tag</th>{#each data.matrix as { type, pages } (type)}<th
+										>{type} <span class="quiet">{pages.toLocaleString('en')}</span></th
+									>{/each}</tr
+							>
+						</thead>
+						<tbody>
+							{#each MATRIX_TAGS as tag, row (tag)}
+								<tr>
+									<th class="mono">{tag}</th>
+									{#each data.matrix as { type, pages, counts } (type)}
+										{@const part = share(counts[row] ?? 0, pages)}
+										<td>
+											<a
+												style:--part={part}
+												href={pagesAt(site, { type, without: tag })}
+												title="{(counts[row] ?? 0).toLocaleString('en')} of {pages.toLocaleString(
+													'en'
+												)} have it; see those without"
+												>{part === 1 ? 'all' : part === 0 ? '—' : `${Math.floor(part * 100)} %`}</a
+											>
+										</td>
+									{/each}
+								</tr>
+							{/each}
+						</tbody>
+					</table>
+				</div>
+			</figure>
+		</section>
+	</main>
+</div>
+
+<style>
+	.room {
+		display: flex;
+		flex-direction: column;
+		height: 100vh;
+	}
+	main {
+		flex: 1;
+		overflow-y: auto;
+		padding: 14px 22px 40px;
+	}
+	h1 {
+		font-size: 17px;
+		font-weight: 600;
+	}
+	h1 span {
+		margin-left: 10px;
+		font-size: 14px;
+		font-weight: 400;
+	}
+	.kinds {
+		margin-top: 10px;
+		max-width: 1080px;
+	}
+	.kinds > li {
+		display: grid;
+		grid-template-columns: 108px 1fr auto;
+		gap: 14px;
+		border-top: 1px solid var(--rule);
+		padding: 9px 0;
+	}
+	.weight span {
+		display: inline-block;
+		border-left: 6px solid var(--rule-strong);
+		padding-left: 8px;
+		font-size: 13px;
+	}
+	.w6 span,
+	.w8 span,
+	.w10 span {
+		border-left-color: var(--gone);
+		font-weight: 600;
+	}
+	.w3 span,
+	.w4 span,
+	.w5 span {
+		border-left-color: var(--flag);
+	}
+	h2 {
+		font-size: 15px;
+		font-weight: 600;
+	}
+	.kinds p {
+		color: var(--ink-soft);
+	}
+	.do {
+		display: grid;
+		gap: 4px;
+		justify-items: end;
+		align-content: start;
+		font-size: 13px;
+	}
+	form {
+		display: flex;
+		gap: 8px;
+		margin-top: 6px;
+	}
+	form input {
+		flex: 1;
+	}
+	.each {
+		max-height: 220px;
+		overflow-y: auto;
+		font-size: 13px;
+	}
+	.each a {
+		text-decoration: underline;
+		text-underline-offset: 2px;
+	}
+	.aside li {
+		border-top: 1px solid var(--rule);
+		padding: 4px 0;
+		font-size: 13px;
+	}
+	.whole {
+		display: grid;
+		grid-template-columns: minmax(320px, 5fr) minmax(380px, 7fr);
+		gap: 28px;
+		margin-top: 26px;
+		border-top: 1px solid var(--rule-strong);
+		padding-top: 14px;
+	}
+	@media (max-width: 900px) {
+		.whole {
+			grid-template-columns: 1fr;
+		}
+	}
+	figcaption {
+		font-weight: 600;
+	}
+	.scroll {
+		overflow-x: auto;
+	}
+	table {
+		font-size: 12.5px;
+	}
+	th,
+	td {
+		padding: 1px 12px 1px 0;
+		text-align: left;
+		white-space: nowrap;
+	}
+	td a {
+		display: block;
+		min-width: 48px;
+		background: linear-gradient(to right, var(--sea-wash) calc(var(--part) * 100%), transparent 0);
+		padding: 0 5px;
+	}
+	td a:hover {
+		text-decoration: underline;
+	}
+</style>

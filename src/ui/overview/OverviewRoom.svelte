@@ -1,0 +1,242 @@
+<script lang="ts">
+	import { onMount, untrack } from 'svelte';
+	import { invalidateAll } from '$app/navigation';
+	import type { Overview } from '$server/web/overview';
+	import { ask, at, isRefused, sending } from '../api';
+	import * as findings from '../findings/api';
+	import type { FindingGroup } from '../findings/api';
+	import { lookAt } from '../pictureLook';
+	import ReaderCard from '../ReaderCard.svelte';
+	import { editInWords } from '../record';
+	import { benchAt, pagesAt, roomAt } from '../rooms/rooms';
+	import RoomBar from '../rooms/RoomBar.svelte';
+	import { Neighbours } from '../sharing';
+	import { pagesInWords } from '../words';
+
+	/** Can this be shared? What is live, what waits for a release, what is wrong. */
+	let { data }: { data: Overview } = $props();
+
+	const site = untrack(() => data.site.name);
+	const neighbours = new Neighbours(site);
+	let groups = $state<readonly FindingGroup[] | undefined>();
+	let ticked = $state<readonly string[]>(untrack(() => data.ticked));
+	const WORST = 5;
+	onMount(() => {
+		const look = async () => {
+			const answer = await findings.read(site);
+			if (!isRefused(answer)) groups = answer.groups;
+			await invalidateAll();
+		};
+		void look();
+		return neighbours.listen(() => void look());
+	});
+	const waiting = $derived(data.differing.changed + data.differing.added + data.differing.removed);
+	const missing = $derived(data.checks.filter(({ isDone, id }) => !(isDone ?? ticked.includes(id))));
+	const answer = $derived.by(() => {
+		if (!data.release) return { says: 'Nothing is released yet: visitors see none of this.', tone: 'waits' };
+		if (waiting > 0) return { says: `Live, with ${pagesInWords(waiting)} waiting for a release.`, tone: 'waits' };
+		return { says: 'Live, and all of it is as written.', tone: 'well' };
+	});
+	async function tick(id: string, on: boolean) {
+		const kept = await ask<string[]>(at(site, 'launch'), sending('POST', { id, on }));
+		if (!isRefused(kept)) ticked = kept;
+	}
+	const shown = (address: string) => lookAt(address, data.site.base, data.standIn, []);
+	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+</script>
+
+<div class="room">
+	<RoomBar {site} room="overview" />
+	<main id="room">
+		<header>
+			<p class="quiet mono">{data.site.base}</p>
+			<h1 class="serif {answer.tone}" data-testid="answer">{answer.says}</h1>
+			<p>
+				<a href={pagesAt(site, { state: 'live' })}>{pagesInWords(data.live)} live</a>{#if data.drafts > 0},
+					<a href={pagesAt(site, { state: 'draft' })}>{data.drafts.toLocaleString('en')} not public</a
+					>{/if}{#if data.release}.
+					<a href={roomAt('releases', site)}>Release {data.release.number}</a>, {when(
+						data.release.created
+					)}{#if data.release.note}: “{data.release.note}”{/if}{/if}.
+				{#if waiting > 0}<a class="plain-button" href={roomAt('releases', site)}>See what would go out</a>{/if}
+			</p>
+		</header>
+		<section aria-labelledby="worst">
+			<h2 id="worst">
+				What to mend first
+				<a class="more" href={roomAt('findings', site)}>all findings</a>
+			</h2>
+			{#if groups === undefined}<p class="quiet">
+					{data.unseen > 0 ? `Looking: ${data.unseen.toLocaleString('en')} pages to go …` : 'Looking …'}
+				</p>
+			{:else if groups.length === 0}<p>Nothing is wrong or weak.</p>{/if}
+			<ol class="worst">
+				{#each groups?.slice(0, WORST) ?? [] as group (`${group.code} ${group.tag}`)}
+					<li>
+						<a href={group.filter ? pagesAt(site, group.filter as Record<string, string>) : roomAt('findings', site)}
+							>{pagesInWords(group.pages)}</a
+						>
+						<p><strong>{group.says}.</strong> {group.mend}</p>
+					</li>
+				{/each}
+			</ol>
+		</section>
+		<section class="launch" aria-labelledby="launch">
+			<h2 id="launch">
+				Before it is public <span class="quiet">{missing.length === 0 ? 'all done' : `${missing.length} to go`}</span>
+			</h2>
+			<ul>
+				{#each data.checks as check (check.id)}
+					{@const isDone = check.isDone ?? ticked.includes(check.id)}
+					<li class:done={isDone}>
+						{#if check.isDone === undefined}
+							<label
+								><input
+									type="checkbox"
+									checked={isDone}
+									onchange={(event) => void tick(check.id, event.currentTarget.checked)}
+								/>
+								{check.says}</label
+							>
+						{:else}
+							<span class="found" aria-hidden="true">{isDone ? '✓' : '·'}</span><span class="sr-only"
+								>{isDone ? 'Done: ' : 'To do: '}</span
+							>{check.says}{#if !isDone && check.filter},
+								<a href={pagesAt(site, check.filter)}>but {check.more}</a>{/if}
+						{/if}
+					</li>
+				{/each}
+			</ul>
+		</section>
+		<section class="cards" aria-labelledby="keys">
+			<h2 id="keys">The key pages, as a feed shows them</h2>
+			<div>
+				{#each data.cards as { path, card } (path)}
+					<a href={benchAt(site, path)} aria-label="{path} on the bench">
+						<ReaderCard {card} {shown} />
+						<span class="mono">{path}</span>
+					</a>
+				{/each}
+			</div>
+		</section>
+		<section class="edits" aria-labelledby="edits">
+			<h2 id="edits">What changed lately</h2>
+			<ul>
+				{#each data.edits as edit (edit.id)}
+					<li class:back={edit.isBack}>
+						{editInWords({ kind: edit.kind, what: edit.what as Record<string, unknown> | null })}
+						<span class="quiet">{edit.author}, {when(edit.made)}</span>
+					</li>
+				{:else}<li class="quiet">Nothing yet.</li>{/each}
+			</ul>
+		</section>
+	</main>
+</div>
+
+<style>
+	.room {
+		display: flex;
+		flex-direction: column;
+		height: 100vh;
+	}
+	main {
+		display: grid;
+		flex: 1;
+		grid-template-columns: minmax(0, 7fr) minmax(300px, 5fr);
+		gap: 6px 34px;
+		overflow-y: auto;
+		padding: 20px 26px 40px;
+		align-content: start;
+	}
+	header,
+	.cards {
+		grid-column: 1 / -1;
+	}
+	h1 {
+		margin: 2px 0 6px;
+		font-size: 27px;
+		font-weight: 600;
+		line-height: 1.2;
+	}
+	h1.waits {
+		color: var(--flag);
+	}
+	header a:not(.plain-button),
+	.worst a,
+	.launch a,
+	.more {
+		text-decoration: underline;
+		text-underline-offset: 2px;
+	}
+	h2 {
+		margin-top: 18px;
+		border-top: 1px solid var(--rule-strong);
+		padding-top: 7px;
+		font-size: 15px;
+		font-weight: 600;
+	}
+	h2 :is(.more, .quiet) {
+		margin-left: 8px;
+		font-size: 13px;
+		font-weight: 400;
+	}
+	.worst li {
+		display: grid;
+		grid-template-columns: 92px 1fr;
+		gap: 10px;
+		border-bottom: 1px solid var(--rule);
+		padding: 7px 0;
+	}
+	.launch {
+		font-size: 13.5px;
+	}
+	.launch li {
+		padding: 2px 0 2px 22px;
+		text-indent: -22px;
+	}
+	.found {
+		display: inline-block;
+		width: 22px;
+		font-weight: 700;
+		text-indent: 0;
+		color: var(--flag);
+	}
+	.done .found {
+		color: var(--sea);
+	}
+	.done {
+		color: var(--ink-soft);
+	}
+	.launch input {
+		width: 14px;
+		margin: 0 8px 0 0;
+		text-indent: 0;
+	}
+	.cards > div {
+		display: grid;
+		grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+		gap: 16px;
+		margin-top: 8px;
+	}
+	.cards .mono {
+		font-size: 12px;
+		color: var(--ink-soft);
+	}
+	.edits {
+		grid-column: 1 / -1;
+	}
+	.edits li {
+		border-bottom: 1px solid var(--rule);
+		padding: 3px 0;
+		font-size: 13px;
+	}
+	.back {
+		text-decoration: line-through;
+	}
+	@media (max-width: 800px) {
+		main {
+			display: block;
+			padding: 14px;
+		}
+	}
+</style>

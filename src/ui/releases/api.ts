@@ -1,0 +1,16 @@
+import type { Release } from '$server/store/releases';
+import type { PageDifference } from '$server/releases';
+import type { Sheet, SheetPage } from '$server/web/sheet';
+import { ask, at, sending } from '../api';
+
+export type { Release, PageDifference, Sheet, SheetPage };
+
+export const sheet = (site: string, offset: number, q: string) =>
+	ask<Sheet>(at(site, `sheet?${new URLSearchParams({ offset: String(offset), q })}`));
+export const release = (site: string, note: string) =>
+	ask<Release & { readonly faulty: readonly unknown[] }>(at(site, 'release'), sending('POST', { note }));
+export const history = (site: string) => ask<Release[]>(at(site, 'releases'));
+export const between = (site: string, from: number, to: number) =>
+	ask<{ count: number; pages: PageDifference[] }>(at(site, `releases?from=${from}&to=${to}`));
+export const goBack = (site: string, number: number, note: string) =>
+	ask<Release>(at(site, 'releases'), sending('POST', { backTo: number, note }));
