@@ -21,6 +21,6 @@ export function readFindings(store: Store, name: string): FindingGroup[] {
 		return [{ ...{ code, tag, weight, pages, filter }, says: describeFinding(found), mend: describeMend(found) }];
 	});
 	return [...ofPages, ...groupsOfWhole(findInWhole(store, stored), aside)].sort(
-		(a, b) => b.weight * Math.log2(b.pages + 1) - a.weight * Math.log2(a.pages + 1)
+		(a, b) => b.weight - a.weight || b.pages - a.pages
 	);
 }

@@ -101,11 +101,9 @@ function checksOf(store: Store, { id, site }: ReturnType<Store['site']>): Check[
 		none('No text has a gap where a variable was empty', { finding: 'gap' }),
 		none('No page says that it stands at a local address', { finding: 'local-address' }),
 		{
-			id: 'languages',
-			says: 'The language of every page is known',
-			isDone:
-				(site.languages[0] !== 'und' && count({ language: '-', state: 'live' }) === 0) ||
-				(site.languages.length === 1 && site.languages[0] !== 'und')
+			...{ id: 'languages', says: 'The language of every page is known' },
+			isDone: site.languages[0] !== 'und' && count({ language: 'und', state: 'live' }) === 0,
+			...{ more: 'some are not', filter: { language: '-', state: 'live' } }
 		},
 		{ id: 'keys', says: 'The pages that matter most are marked as key pages', isDone: count({ key: 'yes' }) > 0 },
 		{ id: 'written', says: 'The heads are in the site: injected, or fetched by it' },

@@ -32,8 +32,11 @@
 					fontFamily: 'inherit',
 					foreColor: colour('--ink-soft')
 				},
-				series: [{ name: 'Pages', data: bars.map(({ from, pages }) => ({ x: from + step / 2, y: pages })) }],
-				xaxis: { type: 'numeric', min: 0, max: bars.length * step, title: { text: 'Width of the title, in ems' } },
+				series: [{ name: 'Pages', data: bars.map(({ pages }) => pages) }],
+				xaxis: {
+					...{ type: 'category' as const, categories: bars.map(({ from }) => String(from)) },
+					title: { text: 'Width of the title, in ems' }
+				},
 				yaxis: { title: { text: 'Pages' }, forceNiceScale: true },
 				colors: [colour('--sea')],
 				dataLabels: { enabled: false },
@@ -42,7 +45,7 @@
 				tooltip: { enabled: false },
 				annotations: {
 					xaxis: TITLE_CUTS.map(({ reader, ems }) => ({
-						...{ x: ems, borderColor: colour('--flag'), strokeDashArray: 0 },
+						...{ x: String(Math.floor(ems / step) * step), borderColor: colour('--flag'), strokeDashArray: 0 },
 						label: {
 							text: reader,
 							orientation: 'vertical',

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { tick } from 'svelte';
+	import { tick, untrack } from 'svelte';
 	import { elementScroll, observeElementOffset, observeElementRect, Virtualizer } from '@tanstack/virtual-core';
 	import LayerMark from '../LayerMark.svelte';
 	import type { LayerSign } from '../lines';
@@ -44,9 +44,13 @@
 	let virtualizer: Virtualizer<HTMLElement, Element> | undefined;
 
 	$effect(() => {
-		if (!scroller) return;
+		const { count } = grid;
+		// What it measures and draws is no reason to begin again.
+		return scroller ? untrack(() => watch(count)) : undefined;
+	});
+	function watch(count: number) {
 		virtualizer = new Virtualizer<HTMLElement, Element>({
-			...{ count: grid.count, overscan: 8, scrollToFn: elementScroll },
+			...{ count, overscan: 8, scrollToFn: elementScroll },
 			getScrollElement: () => scroller ?? null,
 			estimateSize: () => HEIGHT,
 			observeElementRect,
@@ -57,7 +61,7 @@
 		virtualizer._willUpdate();
 		draw();
 		return stop;
-	});
+	}
 	function draw() {
 		if (!virtualizer) return;
 		total = virtualizer.getTotalSize();

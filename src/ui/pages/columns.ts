@@ -24,7 +24,17 @@ export const COLUMNS: readonly Column[] = [
 		...{ id: 'description', name: 'Description', width: 400, sort: 'description' },
 		...{ writes: 'description', text: ({ description }: GridRow) => description }
 	},
-	{ id: 'findings', name: 'Findings', width: 150, sort: 'findings', text: ({ findings }) => findings ?? '' },
+	{
+		id: 'findings',
+		name: 'Findings',
+		width: 150,
+		sort: 'findings',
+		text: ({ findings }) =>
+			(findings ?? '')
+				.split(' ')
+				.map((code) => code.replaceAll('-', ' '))
+				.join(', ')
+	},
 	{ id: 'differs', name: 'Release', width: 84, sort: 'differs', text: differsInWords },
 	{ id: 'type', name: 'Type', width: 100, sort: 'type', text: ({ type }) => type },
 	{ id: 'language', name: 'Language', width: 84, sort: 'language', text: ({ language }) => language ?? '' },
