@@ -9,6 +9,7 @@ import { addDiff, addRollback } from './verbs/diff';
 import { addExport } from './verbs/export';
 import { addImport } from './verbs/import';
 import { addInject } from './verbs/inject';
+import { addProbe } from './verbs/probe';
 import { addQuality } from './verbs/quality';
 import { addRelease } from './verbs/release';
 import { addReleases } from './verbs/releases';
@@ -32,6 +33,7 @@ for (const add of [
 	addInject,
 	addCheck,
 	addQuality,
+	addProbe,
 	addCompose,
 	addRelease,
 	addReleases,

@@ -1,6 +1,7 @@
 import { formatIssue, type Issue, type IssueCode } from '../issue';
 import { PAGE_KINDS } from './kinds/pages';
 import { PICTURE_KINDS } from './kinds/pictures';
+import { SERVED_KINDS } from './kinds/served';
 import { WHOLE_KINDS } from './kinds/whole';
 import type { Kind } from './kinds/kind';
 
@@ -11,7 +12,7 @@ export type Target =
 	| { readonly of: 'page'; readonly path: string }
 	| { readonly of: 'picture'; readonly src: string };
 
-const KINDS = { ...PAGE_KINDS, ...PICTURE_KINDS, ...WHOLE_KINDS };
+const KINDS = { ...PAGE_KINDS, ...PICTURE_KINDS, ...WHOLE_KINDS, ...SERVED_KINDS };
 
 /** What is wrong in a rule, a template or extra markup, as its check found it. */
 export interface RuleData {

@@ -1,0 +1,87 @@
+import { Option } from 'commander';
+import { parseUrl, READERS } from '$core';
+import { UserError } from '$server/errors';
+import { TracingFetcher } from '$server/fetching/trace';
+import { readVia } from '$server/fetching/via';
+import { sarifOf } from '$server/findings/sarif';
+import { probe, type Probe } from '$server/probes/probe';
+import { print, printJson, type Verb } from '../common';
+
+interface Options {
+	reader: string[];
+	via?: string;
+	format: 'text' | 'json' | 'sarif';
+}
+
+export const addProbe: Verb = (program) => {
+	program
+		.command('probe')
+		.description(
+			'Fetches addresses as readers of links would, and tells what each sees, and why. Exit code 1 when something grave is found.'
+		)
+		.argument('<address...>', 'whole addresses of pages')
+		.option(
+			'--reader <id>',
+			`only this reader: ${READERS.map(({ id }) => id).join(', ')}; may be repeated`,
+			(id: string, before: string[]) => [...before, id],
+			[]
+		)
+		.option('--via <address>', 'a machine at hand that stands in for the public site, such as http://127.0.0.1:5173')
+		.addOption(new Option('--format <format>', 'how it is told').choices(['text', 'json', 'sarif']).default('text'))
+		.action(async (addresses: string[], { reader, via, format }: Options) => {
+			const unknown = reader.find((id) => !READERS.some((one) => one.id === id));
+			if (unknown)
+				throw new UserError(
+					`There is no reader “${unknown}”. The readers: ${READERS.map(({ id }) => id).join(', ')}.`,
+					2
+				);
+			for (const address of addresses)
+				if (!/^https?:\/\//i.test(address) || !parseUrl(address))
+					throw new UserError(`“${address}” is no whole http or https address.`, 2);
+			const fetcher = new TracingFetcher(
+				new Set(),
+				via === undefined ? undefined : readVia(via, addresses[0] as string)
+			);
+			try {
+				const which = reader.length > 0 ? READERS.filter(({ id }) => reader.includes(id)) : READERS;
+				const probes = [];
+				for (const address of addresses) {
+					const one = await probe(fetcher, address, which);
+					probes.push(one);
+					if (format === 'text') print(asText(one));
+				}
+				if (format === 'json') printJson(probes);
+				if (format === 'sarif')
+					printJson(
+						sarifOf(
+							probes.flatMap(({ address, findings }) => findings.map((one) => ({ ...one, place: address }))),
+							__KEPHALON_VERSION__
+						)
+					);
+				if (probes.some(({ findings }) => findings.some(({ weight }) => weight >= 6))) process.exitCode = 1;
+			} finally {
+				await fetcher.close();
+			}
+		});
+};
+
+function asText({ address, readers, findings, picture, tags }: Probe): string {
+	const hops = readers.find((one) => one.hops.length > 0)?.hops ?? [];
+	const way = hops.map(({ address: at, status, took }) => `  ${status || '—'}  ${at}  ${took.toFixed(0)} ms\n`);
+	const cards = readers.map(({ reader, isShutOut, card, end, bytes, key }) => {
+		const { name } = READERS.find(({ id }) => id === reader) as (typeof READERS)[number];
+		if (isShutOut) return `  ${name}: shut out by robots.txt\n`;
+		if (!card) return `  ${name}: no card (${end})\n`;
+		const shows = card.picture ? card.picture.address : 'no picture';
+		return `  ${name}: ${card.title.shown || 'no title'}${card.title.cut ? '…' : ''} · ${shows} · ${(bytes / 1000).toFixed(0)} kB read, kept under ${key}\n`;
+	});
+	const found = findings.map(({ says, mend, line }) => `  ${line ? `line ${line}: ` : ''}${says}. ${mend}\n`);
+	return [
+		`${address}\n`,
+		...way,
+		`  ${tags.length} tags${picture ? `; picture ${picture.facts ? `${picture.facts.width} × ${picture.facts.height}, ${Math.round((picture.facts.bytes ?? 0) / 1000)} kB` : picture.why}` : ''}\n`,
+		...cards,
+		found.length > 0 ? `Found:\n${found.join('')}` : 'Nothing is wrong.\n',
+		'\n'
+	].join('');
+}

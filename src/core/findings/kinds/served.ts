@@ -1,0 +1,122 @@
+import { kind } from './kind';
+
+type At = { readonly address: string };
+type Of = { readonly tag: string; readonly line: number };
+
+/** What can be wrong with a page as it is served. */
+export const SERVED_KINDS = {
+	unreachable: kind<At & { readonly why: string }>(
+		10,
+		({ why }) => `It cannot be fetched: ${why}`,
+		() => 'See that the server answers at this address.'
+	),
+	'blocked-by-robots': kind<{ readonly readers: readonly string[]; readonly line: number | undefined }>(
+		8,
+		({ readers, line }) => `robots.txt shuts out ${readers.join(', ')}${line ? `, in line ${line}` : ''}`,
+		() => 'Let robots.txt allow readers of links to fetch the pages that are shared.'
+	),
+	'error-page': kind<{ readonly status: number }>(
+		8,
+		({ status }) => `Its server answers with ${status}`,
+		() => 'Let the address answer with 200.'
+	),
+	'sign-in-page': kind<Record<string, never>>(
+		7,
+		() => 'It asks to sign in: readers see that page and not the one meant',
+		() => 'Let readers of links fetch it without signing in.'
+	),
+	'redirected-elsewhere': kind<{ readonly to: string; readonly readers: readonly string[] }>(
+		5,
+		({ to, readers }) =>
+			`It leads to another host, ${to}: ${readers.join(', ')} ${readers.length === 1 ? 'does' : 'do'} not follow`,
+		() => 'Share the address where it ends.'
+	),
+	'beyond-reading': kind<{
+		readonly tags: readonly string[];
+		readonly readers: readonly string[];
+		readonly bytes: number;
+	}>(
+		7,
+		({ tags, readers, bytes }) =>
+			`${tags.join(', ')} ${tags.length === 1 ? 'stands' : 'stand'} beyond the first ${Math.round(bytes / 1000)} kB, which is all that ${readers.join(', ')} ${readers.length === 1 ? 'reads' : 'read'}`,
+		() => 'Put the tags before styles and scripts.'
+	),
+	'late-charset': kind<Record<string, never>>(
+		4,
+		() => 'The encoding is declared after the first 1,024 bytes',
+		() => 'Put <meta charset> first in the head.'
+	),
+	'wrong-charset': kind<{ readonly header: string; readonly markup: string }>(
+		6,
+		({ header, markup }) => `The server says ${header}, the page says ${markup}`,
+		() => 'Let both say the encoding that the page is in.'
+	),
+	'relative-address': kind<Of & { readonly value: string }>(
+		5,
+		({ tag, value }) => `${tag} is a relative address, “${value}”`,
+		() => 'Write the whole address.'
+	),
+	'local-served': kind<Of & { readonly value: string }>(
+		9,
+		({ tag, value }) => `${tag} leads to this machine or a private network, “${value}”`,
+		() => 'Set the public base address, and release again.'
+	),
+	'missing-tag': kind<{ readonly tag: string; readonly readers: readonly string[] }>(
+		4,
+		({ tag, readers }) =>
+			`There is no ${tag}, which ${readers.join(', ')} ${readers.length === 1 ? 'asks' : 'ask'} for`,
+		() => 'See that the head is written into the page as served.'
+	),
+	'doubled-tag': kind<Of & { readonly other: number; readonly differs: boolean }>(
+		4,
+		({ tag, line, other, differs }) =>
+			`${tag} stands twice, in lines ${line} and ${other}${differs ? ', and says two things' : ''}`,
+		() => 'Two tools write it: switch it off in one of them.'
+	),
+	'noindex-served': kind<{ readonly value: string }>(
+		5,
+		({ value }) => `It says “${value}”: no search lists it`,
+		() => 'Take it away, if the page is meant to be found.'
+	),
+	'picture-missing': kind<{ readonly address: string; readonly why: string }>(
+		7,
+		({ address, why }) => `The picture ${address} cannot be fetched: ${why}`,
+		() => 'Put the picture where its address says, or choose another.'
+	),
+	'served-heavy': kind<{ readonly bytes: number; readonly readers: readonly string[] }>(
+		4,
+		({ bytes, readers }) =>
+			`The picture has ${(bytes / 1_000_000).toFixed(1)} MB, more than ${readers.join(', ')} ${readers.length === 1 ? 'takes' : 'take'}`,
+		() => 'Make it lighter: 1,200 by 630 pixels need no more than 300 kB.'
+	),
+	'picture-unreadable': kind<{ readonly address: string; readonly type: string }>(
+		7,
+		({ type }) => `What stands at the picture’s address is ${type || 'no picture'}`,
+		() => 'Let the address answer with the picture itself.'
+	),
+	'picture-lies': kind<{ readonly said: string; readonly is: string }>(
+		2,
+		({ said, is }) => `Its tags say that the picture is ${said}; it is ${is}`,
+		() => 'Release again, so that the tags say what it is.'
+	),
+	'needs-scripts': kind<Record<string, never>>(
+		8,
+		() => 'Its head is empty until scripts fill it, and no reader of links runs scripts',
+		() => 'Let the server write the head into the page.'
+	),
+	'differs-by-reader': kind<{ readonly readers: readonly string[] }>(
+		3,
+		({ readers }) => `${readers.join(', ')} ${readers.length === 1 ? 'is' : 'are'} given another page than others`,
+		() => 'Serve everyone the same head.'
+	),
+	'below-head': kind<{ readonly tags: readonly string[] }>(
+		6,
+		({ tags }) => `${tags.join(', ')} ${tags.length === 1 ? 'stands' : 'stand'} below the head`,
+		() => 'Something ends the head too soon: put the tags before it.'
+	),
+	broken: kind<{ readonly how: string }>(
+		6,
+		({ how }) => `The answer is broken: ${how}`,
+		() => 'Mend the server: readers give up here.'
+	)
+};

@@ -1,0 +1,113 @@
+import { parse } from 'parse5';
+import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { findTag } from '../catalogue/catalogue';
+import type { TagDefinition } from '../catalogue/types';
+import { settleText } from '../text/text';
+import { attribute, elementsOf } from './readPage';
+import { textOf } from './plainText';
+
+/** One tag of a head as it is served. */
+export interface ServedTag {
+	/** Its name as markup writes it: `title`, `og:image`, `canonical`. */
+	readonly name: string;
+	readonly value: string;
+	/** The tag of the catalogue that it is; undefined for one that is not known. */
+	readonly tag: TagDefinition | undefined;
+	/** Where it begins, from 1. */
+	readonly line: number;
+	readonly column: number;
+	/** Bytes of the page, about, before its end. */
+	readonly end: number;
+	/** It stands below the head, where most readers do not look. */
+	readonly isBelow: boolean;
+	/** Attributes beside the name and the value. */
+	readonly attributes: Readonly<Record<string, string>>;
+}
+
+/** What a served page says to readers of links. */
+export interface ServedHead {
+	readonly tags: readonly ServedTag[];
+	/** The first pictures of the page. */
+	readonly pictures: readonly string[];
+	/** Words in the body, and scripts: many scripts and no words are a shell that scripts fill. */
+	readonly words: number;
+	readonly scripts: number;
+	/** Where it goes on to by a refresh in its markup, and after how many seconds. */
+	readonly refresh: { readonly to: string; readonly seconds: number } | undefined;
+	/** There is a field for a password. */
+	readonly asksToSignIn: boolean;
+	/** Where the declaration of the encoding ends, in characters; undefined for none. */
+	readonly charsetAt: number | undefined;
+}
+
+const OTHER_NAMES: Readonly<Record<string, string>> = { 'shortcut icon': 'icon', 'og:image:url': 'og:image' };
+const LINKS = /^(canonical|icon|shortcut icon|apple-touch-icon|manifest|alternate|author|me)$/;
+const MOST_PICTURES = 20;
+
+/** Reads what is served as a browser would build it, with the place of each tag. Never throws, whatever the text. */
+export function readServedHead(html: string): ServedHead {
+	const document = parse(html, { sourceCodeLocationInfo: true });
+	const tags: ServedTag[] = [];
+	const pictures: string[] = [];
+	let [words, scripts, isBelow, asksToSignIn] = [0, 0, false, false];
+	let refresh: ServedHead['refresh'];
+	let charsetAt: number | undefined;
+	for (const element of elementsOf(document)) {
+		const { tagName } = element;
+		if (tagName === 'body') {
+			isBelow = true;
+			words = (settleText(textOf(element)).match(/\S+/g) ?? []).length;
+		} else if (tagName === 'script') scripts++;
+		else if (tagName === 'img') {
+			const src = attribute(element, 'src');
+			if (src && pictures.length < MOST_PICTURES) pictures.push(src);
+		} else if (tagName === 'input') asksToSignIn ||= attribute(element, 'type')?.toLowerCase() === 'password';
+		else if (tagName === 'meta') {
+			const equiv = attribute(element, 'http-equiv')?.toLowerCase();
+			const found =
+				equiv === 'refresh'
+					? /^\s*(\d+)[^;,]*[;,]\s*(?:url\s*=\s*)?["']?([^"']+)/i.exec(attribute(element, 'content') ?? '')
+					: null;
+			if (found) refresh ??= { seconds: Number(found[1]), to: (found[2] as string).trim() };
+			if (attribute(element, 'charset') !== undefined || equiv === 'content-type')
+				charsetAt ??= element.sourceCodeLocation?.endOffset;
+		}
+		const tag = servedTag(element, isBelow);
+		if (tag) tags.push(tag);
+	}
+	return { tags, pictures, words, scripts, refresh, asksToSignIn, charsetAt };
+}
+
+function servedTag(element: Tree.Element, isBelow: boolean): ServedTag | undefined {
+	const [name, value] = nameAndValue(element);
+	const place = element.sourceCodeLocation;
+	if (name === undefined || value === undefined || !place) return undefined;
+	const known =
+		findTag(OTHER_NAMES[name.toLowerCase()] ?? name.toLowerCase()) ??
+		(element.tagName === 'meta' ? findTag(`meta:${name}`) : undefined);
+	const attributes = Object.fromEntries(
+		element.attrs
+			.filter((one) => /^(hreflang|sizes|type|media|title|data-.*)$/.test(one.name))
+			.map((one) => [one.name, one.value])
+	);
+	return {
+		...{ name: known?.name ?? name, value, tag: known, isBelow, attributes },
+		...{ line: place.startLine, column: place.startCol, end: place.endOffset }
+	};
+}
+
+function nameAndValue(element: Tree.Element): [(string | undefined)?, (string | undefined)?] {
+	if (element.tagName === 'title' && element.namespaceURI === 'http://www.w3.org/1999/xhtml')
+		return ['title', settleText(textOf(element))];
+	if (element.tagName === 'meta')
+		return [
+			attribute(element, 'property') ?? attribute(element, 'name'),
+			settleText(attribute(element, 'content') ?? '')
+		];
+	const rel = element.tagName === 'link' ? attribute(element, 'rel')?.toLowerCase().trim() : undefined;
+	if (rel === undefined || !LINKS.test(rel)) return [];
+	return [
+		rel === 'alternate' && attribute(element, 'hreflang') !== undefined ? 'hreflang' : rel,
+		attribute(element, 'href')?.trim()
+	];
+}

@@ -1,0 +1,209 @@
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { gzipSync } from 'node:zlib';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { habitsInWords, HABITS, READERS } from '$core';
+import { TracingFetcher } from '../fetching/trace';
+import { sarifOf } from '../findings/sarif';
+import { probe } from './probe';
+
+/** A site with the faults that real ones have, each at an address. */
+type Answer = (request: IncomingMessage, response: ServerResponse) => void;
+let server: Server;
+let base = '';
+let fetcher: TracingFetcher;
+const pictures: Record<string, Buffer> = {};
+
+const SOUND = (more = '', picture = '/p.jpg') =>
+	`<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Eider</title><meta name="description" content="A duck of cold seas and shores."><link rel="canonical" href="https://s.example/eider"><meta property="og:title" content="Eider"><meta property="og:image" content="https://s.example${picture}"><meta property="og:image:width" content="1200"><meta property="og:image:height" content="630"><meta property="og:image:type" content="image/jpeg">${more}</head><body><p>${'Words of the page. '.repeat(30)}</p></body></html>`;
+const html =
+	(text: string, type = 'text/html; charset=utf-8'): Answer =>
+	(_, response) =>
+		void response.writeHead(200, { 'content-type': type }).end(text);
+
+const ANSWERS: Record<string, Answer> = {
+	'/robots.txt': (_, response) => void response.end('User-agent: ropewalk\nDisallow: /closed\n'),
+	'/sound': html(SOUND()),
+	'/closed': html(SOUND()),
+	'/gone': (_, response) =>
+		void response.writeHead(404, { 'content-type': 'text/html' }).end('<title>Not found</title>'),
+	'/shell': html(
+		'<html><head><title>App</title><script src="/a.js"></script></head><body><div id="app"></div></body></html>'
+	),
+	'/far': html(
+		`<html><head><style>${'a{}'.repeat(200_000)}</style><title>Far</title><meta property="og:title" content="Far"></head><body>x`
+	),
+	'/late': html(
+		`<html><head><!--${' '.repeat(1100)}--><meta charset="utf-8"><title>Late</title></head><body>`,
+		'text/html'
+	),
+	'/two-charsets': html(SOUND('', '/p.jpg').replace('charset="utf-8"', 'charset="iso-8859-1"')),
+	'/relative': html(SOUND().replace('https://s.example/p.jpg', '/p.jpg')),
+	'/local': html(SOUND().replace('https://s.example/eider', 'http://localhost:3000/eider')),
+	'/bare': html('<html><head><title>Bare</title></head><body>words'),
+	'/twice': html(SOUND('<meta property="og:title" content="Another tool"><title>Other</title>')),
+	'/hidden': html(SOUND('<meta name="robots" content="noindex">')),
+	'/sign-in': html('<html><head><title>Sign in</title></head><body><form><input type="password"></form>'),
+	'/no-picture': html(SOUND('', '/none.jpg')),
+	'/heavy': html(SOUND('', '/heavy.png')),
+	'/page-as-picture': html(SOUND('', '/sound')),
+	'/lies': html(SOUND('', '/small.jpg')),
+	'/below': html(
+		'<html><head><title>Below</title><div>oops</div><meta property="og:title" content="Below"><meta property="og:image" content="https://s.example/p.jpg"></head><body>words'
+	),
+	'/loop': (_, response) => void response.writeHead(302, { location: '/loop-2' }).end(),
+	'/loop-2': (_, response) => void response.writeHead(302, { location: '/loop' }).end(),
+	'/elsewhere': (_, response) =>
+		void response
+			.writeHead(302, { location: `http://127.0.0.2:${(server.address() as AddressInfo).port}/sound` })
+			.end(),
+	'/reset': (request) => void request.socket.destroy(),
+	'/short': (_, response) => {
+		response.writeHead(200, { 'content-type': 'text/html', 'content-length': '5000' });
+		response.write('<title>Short</title>');
+		setTimeout(() => response.socket?.destroy(), 20);
+	},
+	'/bomb': (_, response) =>
+		void response
+			.writeHead(200, { 'content-type': 'text/html', 'content-encoding': 'gzip' })
+			.end(gzipSync(Buffer.alloc(80_000_000))),
+	'/unpacked': (_, response) =>
+		void response
+			.writeHead(200, { 'content-type': 'text/html', 'content-encoding': 'gzip' })
+			.end('<title>Plain</title>'),
+	'/two-faces': (request, response) =>
+		html(/Galley/.test(request.headers['user-agent'] ?? '') ? SOUND('<meta name="author" content="x">') : SOUND())(
+			request,
+			response
+		)
+};
+
+beforeAll(async () => {
+	const draw = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#357' } });
+	pictures['/p.jpg'] = await draw(1200, 630).jpeg().toBuffer();
+	pictures['/small.jpg'] = await draw(300, 200).png().toBuffer();
+	pictures['/heavy.png'] = Buffer.concat([await draw(1200, 630).png().toBuffer(), Buffer.alloc(9_000_000)]);
+	server = createServer((request, response) => {
+		const path = request.url as string;
+		const picture = pictures[path];
+		if (picture) return void response.writeHead(200, { 'content-type': 'image/jpeg' }).end(picture);
+		const answer = ANSWERS[path];
+		if (answer) answer(request, response);
+		else response.writeHead(404).end();
+	});
+	await new Promise<void>((done) => server.listen(0, '0.0.0.0', done));
+	base = 'https://s.example';
+	fetcher = new TracingFetcher(new Set([`127.0.0.2:${(server.address() as AddressInfo).port}`]), {
+		origin: base,
+		at: `http://127.0.0.1:${(server.address() as AddressInfo).port}`
+	});
+});
+afterAll(async () => {
+	await fetcher.close();
+	server.closeAllConnections();
+	await new Promise((done) => server.close(done));
+});
+
+const codes = async (path: string) => (await probe(fetcher, base + path)).findings.map(({ code }) => code);
+
+test('a sound page has no finding, and every reader has its card from what is served', async () => {
+	const found = await probe(fetcher, `${base}/sound`);
+	expect(found.findings).toEqual([]);
+	expect(found.readers).toHaveLength(READERS.length);
+	for (const { card, isShutOut } of found.readers) expect([isShutOut, card?.title.shown]).toEqual([false, 'Eider']);
+	expect(found.picture).toMatchObject({
+		address: `${base}/p.jpg`,
+		facts: { width: 1200, height: 630, type: 'image/jpeg' }
+	});
+	expect(found.tags.find(({ name }) => name === 'og:title')).toMatchObject({ value: 'Eider', line: 1 });
+	expect(found.head).toContain('og:image:type');
+	expect(found.readers.find(({ reader }) => reader === 'fathom')?.key).toBe('https://s.example/eider');
+	expect(found.readers.find(({ reader }) => reader === 'galley')?.key).toBe(`${base}/sound`);
+});
+
+describe('each fault is found, and nothing else', () => {
+	test.each([
+		['/closed', ['blocked-by-robots']],
+		['/gone', ['error-page']],
+		['/shell', ['needs-scripts']],
+		['/two-charsets', ['wrong-charset']],
+		['/relative', ['relative-address']],
+		['/local', ['local-served']],
+		['/twice', ['doubled-tag', 'doubled-tag']],
+		['/hidden', ['noindex-served']],
+		['/no-picture', ['picture-missing']],
+		['/heavy', ['served-heavy', 'picture-lies']],
+		['/page-as-picture', ['picture-unreadable']],
+		['/lies', ['picture-lies']],
+		['/loop', ['broken']],
+		['/reset', ['unreachable']],
+		['/two-faces', ['differs-by-reader']]
+	])('%s', async (path, wanted) => {
+		expect(await codes(path)).toEqual(wanted);
+	});
+	test.each([
+		['/far', 'beyond-reading'],
+		['/late', 'late-charset'],
+		['/bare', 'missing-tag'],
+		['/sign-in', 'sign-in-page'],
+		['/below', 'below-head'],
+		['/short', 'broken'],
+		['/bomb', 'broken'],
+		['/unpacked', 'broken'],
+		['/elsewhere', 'redirected-elsewhere']
+	])('%s, with what follows from it', async (path, wanted) => {
+		expect(await codes(path)).toContain(wanted);
+	});
+});
+
+test('a reader takes what its habits say: relative addresses, doubled tags, tags below the head, pictures by chance', async () => {
+	const cardOf = async (path: string, reader: string) =>
+		(await probe(fetcher, base + path)).readers.find((one) => one.reader === reader)!;
+	expect((await cardOf('/relative', 'gangway')).card?.picture?.address).toBe(`${base}/p.jpg`);
+	expect((await cardOf('/relative', 'bottle')).card?.picture).toBeUndefined();
+	expect((await cardOf('/twice', 'gangway')).card?.title.shown).toBe('Eider');
+	expect((await cardOf('/twice', 'headland')).card?.title.shown).toBe('Another tool');
+	expect((await cardOf('/below', 'gangway')).card?.picture).toBeUndefined();
+	expect((await cardOf('/below', 'wrack')).card?.picture?.address).toBe(`${base}/p.jpg`);
+	expect((await cardOf('/closed', 'ropewalk')).isShutOut).toBe(true);
+	expect((await cardOf('/far', 'bottle')).end).toBe('cut');
+});
+
+test('private addresses are refused, also by a redirect', async () => {
+	const plain = new TracingFetcher();
+	const found = await probe(plain, 'http://127.0.0.1:1/');
+	expect(found.findings.map(({ code, says }) => [code, says])).toEqual([
+		['unreachable', expect.stringContaining('leads to this machine')]
+	]);
+	await plain.close();
+});
+
+test('every reader has its habits, each told in a sentence', () => {
+	for (const { id } of READERS) {
+		const words = habitsInWords(HABITS[id]!);
+		expect(words.length).toBe(11);
+		for (const sentence of words) expect(sentence).toMatch(/^[A-Z].*\.$/);
+	}
+});
+
+test('SARIF: a rule for each kind, levels by weight, places with lines', () => {
+	const one = { code: 'gap', says: 'A gap', mend: 'Mend it.', weight: 5, place: 'a b.html', line: 3 };
+	expect(sarifOf([one, { ...one, line: 9 }], '1.0')).toMatchObject({
+		version: '2.1.0',
+		runs: [
+			{
+				tool: { driver: { rules: [{ id: 'gap', defaultConfiguration: { level: 'warning' } }] } },
+				results: [
+					{
+						ruleId: 'gap',
+						ruleIndex: 0,
+						level: 'warning',
+						locations: [{ physicalLocation: { artifactLocation: { uri: 'a%20b.html' }, region: { startLine: 3 } } }]
+					},
+					{ ruleIndex: 0 }
+				]
+			}
+		]
+	});
+});
