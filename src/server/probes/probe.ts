@@ -340,7 +340,7 @@ function judgeTags(all: readonly Looked[], head: ServedHead): Finding[] {
 	for (const one of own) {
 		const before = first.get(one.name);
 		if (!before) first.set(one.name, one);
-		else if (one.tag && !one.tag.repeated && one.name !== 'hreflang')
+		else if (one.tag && !one.tag.repeated && one.tag.parent === undefined && one.name !== 'hreflang')
 			found.push(
 				finding('doubled-tag', PLACE, one.name, {
 					tag: one.name,

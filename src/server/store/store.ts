@@ -13,6 +13,7 @@ import type {
 import { statSync } from 'node:fs';
 import { notFound, UserError } from '../errors';
 import { explain, openDatabase, prepared, type Db, type OpenOptions } from './database';
+import { LookStore } from './looks';
 import { RecordStore } from './record';
 import { ReleaseStore } from './releases';
 import { SourceStore } from './sources';
@@ -229,6 +230,7 @@ export class Store {
 	readonly releases: ReleaseStore;
 	readonly record: RecordStore;
 	readonly sources: SourceStore;
+	readonly looks: LookStore;
 	readonly state: StateStore;
 	/** What the file was when it was opened: its device and number. */
 	private readonly mark: string;
@@ -243,6 +245,7 @@ export class Store {
 		this.releases = new ReleaseStore(this.db);
 		this.record = new RecordStore(this.db);
 		this.sources = new SourceStore(this.db);
+		this.looks = new LookStore(this.db);
 		this.state = new StateStore(this.db);
 		this.mark = markOf(file);
 	}

@@ -3,13 +3,25 @@
 	import { roomAt, roomOfKey, ROOMS, type RoomId } from './rooms';
 
 	/** The one bar of a site: its name, and its rooms. */
-	let { site, room }: { site: string; room: RoomId } = $props();
+	let {
+		site,
+		room,
+		path
+	}: {
+		site: string;
+		room: RoomId;
+		/** The page one is at, which the readers and the bench take along. */ path?: string | undefined;
+	} = $props();
 
+	const placeOf = (wanted: RoomId) =>
+		path !== undefined && (wanted === 'readers' || wanted === 'bench')
+			? `${roomAt(wanted, site)}?page=${encodeURIComponent(path)}`
+			: roomAt(wanted, site);
 	function onkeydown(event: KeyboardEvent) {
 		const wanted = roomOfKey(event);
 		if (!wanted || wanted === room || event.defaultPrevented) return;
 		event.preventDefault();
-		void goto(roomAt(wanted, site));
+		void goto(placeOf(wanted));
 	}
 </script>
 
@@ -20,7 +32,7 @@
 	<a class="wordmark serif" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
 	<span class="site">{site}</span>
 	{#each ROOMS as { id, name, key } (id)}
-		<a class="room" href={roomAt(id, site)} aria-current={id === room ? 'page' : undefined} title={key}>{name}</a>
+		<a class="room" href={placeOf(id)} aria-current={id === room ? 'page' : undefined} title={key}>{name}</a>
 	{/each}
 </nav>
 

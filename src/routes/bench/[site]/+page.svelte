@@ -226,7 +226,7 @@
 <svelte:window {onkeydown} />
 
 <div class="bench">
-	<RoomBar site={siteName} room="bench" />
+	<RoomBar site={siteName} room="bench" path={data.page.path} />
 	<header class="top">
 		<button class="site" title="Settings of the site" onclick={() => (settings = 'site')}>Settings of the site</button>
 		<PageMover

@@ -82,3 +82,12 @@ END;
 
 -- Where a page says it stands, when that is another address than its own.
 ALTER TABLE page_state ADD COLUMN canonical TEXT NOT NULL DEFAULT '';
+
+-- What readers saw when an address was looked at.
+CREATE TABLE look (
+	site_id INTEGER NOT NULL REFERENCES site (id) ON DELETE CASCADE,
+	address TEXT NOT NULL,
+	made TEXT NOT NULL,
+	result TEXT NOT NULL,
+	PRIMARY KEY (site_id, address, made)
+) STRICT, WITHOUT ROWID;

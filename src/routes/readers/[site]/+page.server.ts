@@ -1,0 +1,15 @@
+import { found } from '$server/web/roomData';
+import { openStore, standInFor } from '$server/web/working';
+import type { PageServerLoad } from './$types';
+
+/** What do readers really see? `?page=` names a page, `?address=` any address. */
+export const load: PageServerLoad = ({ params, url }) =>
+	found(() => {
+		const store = openStore();
+		const { site } = store.site(params.site);
+		return {
+			site: { name: site.name, base: site.base },
+			wanted: url.searchParams.get('page') ?? url.searchParams.get('address') ?? '',
+			standIn: standInFor(store, params.site) ?? null
+		};
+	});

@@ -1,0 +1,109 @@
+import { headToJson, normaliseBase, parseUrl, type HeadJson, type ServedTag } from '$core';
+import { notFound, UserError } from '../errors';
+import { TracingFetcher, type Via } from '../fetching/trace';
+import { momentOf, resolverOf } from '../jobs/heads';
+import { patiently } from '../store/patiently';
+import type { Store } from '../store/store';
+import { probe, type Probe } from './probe';
+
+/** One tag in three places that are called the same: as written, as released, as served. */
+export interface ThreeWay {
+	readonly tag: string;
+	readonly written: string;
+	readonly released: string;
+	readonly served: string;
+	/** Lines of the page that it is served in. */
+	readonly lines: readonly number[];
+	readonly is: 'same' | 'not-released' | 'differs' | 'missing' | 'doubled' | 'unknown';
+}
+
+/** An address as it was looked at now, and what changed since the last look. */
+export interface Look {
+	readonly probe: Probe;
+	/** The page of the site that stands there; undefined for none. */
+	readonly path: string | undefined;
+	readonly threeWay: readonly ThreeWay[];
+	/** When it was looked at before, and what came and went of its findings and tags since. */
+	readonly before: readonly { readonly made: string; readonly findings: number }[];
+	readonly came: readonly string[];
+	readonly went: readonly string[];
+}
+
+/** Looks at an address, or at a page of the site by its path; keeps what was seen. Throws a `UserError`. */
+export async function lookAt(store: Store, name: string, wanted: string, via: Via | undefined): Promise<Look> {
+	const stored = store.site(name);
+	const base = normaliseBase(stored.site.base);
+	if (!base) throw new UserError('The site has no public base address that could be looked at.');
+	const address = wanted.startsWith('/') ? base + wanted.slice(1) : wanted.trim();
+	if (!/^https?:\/\//i.test(address) || !parseUrl(address))
+		throw new UserError(`“${wanted}” is neither a whole http or https address nor a path of the site.`);
+	const path = address.startsWith(base) ? `/${address.slice(base.length).split('#')[0]}` : undefined;
+	if (wanted.startsWith('/') && !store.hasPage(stored.id, wanted))
+		throw notFound(`There is no page "${wanted}" in this site.`);
+	const fetcher = new TracingFetcher(
+		new Set(),
+		via && address.startsWith(base) ? { ...via, origin: parseUrl(base)!.origin } : undefined
+	);
+	try {
+		const seen = await probe(fetcher, address);
+		const earlier = store.looks.of<Kept>(stored.id, address);
+		const kept: Kept = {
+			findings: seen.findings.map(({ says }) => says),
+			tags: seen.tags.map(({ name: tag, value }) => `${tag}: ${value}`)
+		};
+		await patiently(() => store.transaction(() => store.looks.add(stored.id, address, seen.made, kept)));
+		const last = earlier[0]?.result;
+		const all = (one: Kept) => [...one.findings, ...one.tags];
+		return {
+			...{ probe: seen, path: path !== undefined && store.hasPage(stored.id, path) ? path : undefined },
+			threeWay: path === undefined ? [] : compare(store, name, path, seen.tags),
+			before: earlier.map(({ made, result }) => ({ made, findings: result.findings.length })),
+			came: last ? all(kept).filter((one) => !all(last).includes(one)) : [],
+			went: last ? all(last).filter((one) => !all(kept).includes(one)) : []
+		};
+	} finally {
+		await fetcher.close();
+	}
+}
+
+interface Kept {
+	readonly findings: readonly string[];
+	readonly tags: readonly string[];
+}
+
+function compare(store: Store, name: string, path: string, served: readonly ServedTag[]): ThreeWay[] {
+	const stored = store.site(name);
+	const page = store.page(stored.id, path);
+	const written = page
+		? valuesOf(headToJson(resolverOf(store, stored, momentOf(store, stored.id)).resolveHead(page)))
+		: new Map<string, string>();
+	const released = store.releases.head(stored.id, { path });
+	const before = released ? valuesOf(JSON.parse(released.json) as HeadJson) : new Map<string, string>();
+	const found = new Map<string, ServedTag[]>();
+	for (const one of served) found.set(one.name, [...(found.get(one.name) ?? []), one]);
+	return [...new Set([...written.keys(), ...before.keys(), ...found.keys()])].map((tag): ThreeWay => {
+		const [mine, out, there] = [written.get(tag) ?? '', before.get(tag) ?? '', found.get(tag) ?? []];
+		const values = there.map(({ value }) => value).join(' · ');
+		return {
+			...{ tag, written: mine, released: out, served: values, lines: there.map(({ line }) => line) },
+			is: judge(mine, out, there, written.has(tag) || before.has(tag))
+		};
+	});
+}
+
+function judge(written: string, released: string, there: readonly ServedTag[], isOurs: boolean): ThreeWay['is'] {
+	if (!isOurs) return 'unknown';
+	const values = there.map(({ value }) => value).join(' · ');
+	if (there.length === 0) return released === '' ? (written === '' ? 'same' : 'not-released') : 'missing';
+	if (values === released) return written === released ? 'same' : 'not-released';
+	const [first] = there;
+	if (there.length > 1 && first?.tag && !first.tag.repeated && first.tag.parent === undefined) return 'doubled';
+	return 'differs';
+}
+
+/** Each tag of a head with its value; those of one that is repeated joined. */
+function valuesOf({ tags }: HeadJson): Map<string, string> {
+	const values = new Map<string, string>();
+	for (const { tag, value } of tags) values.set(tag, values.has(tag) ? `${values.get(tag)} · ${value}` : value);
+	return values;
+}
