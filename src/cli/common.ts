@@ -99,6 +99,6 @@ export function findingAsText(found: Finding): string {
 	const { target, tag, data } = found;
 	const owner = target.of === 'type' ? target.name : target.of === 'page' ? target.path : '';
 	const language = 'language' in data ? ` (${data.language})` : '';
-	const where = 'part' in data ? data.part : `${tag}${language}`;
+	const where = 'part' in data ? data.part : tag === undefined ? found.code : `${tag}${language}`;
 	return `${isError(found) ? 'error' : 'warning'}: ${target.of}${owner && ` ${owner}`}, ${where}: ${describeFinding(found)}`;
 }

@@ -18,14 +18,19 @@
 		goOn: (site: string) => void;
 	} = $props();
 
-	type Kind = 'folder' | 'table' | 'hand';
+	type Kind = 'folder' | 'table' | 'web' | 'hand';
 	const KINDS: [Kind, string, string][] = [
 		[
 			'folder',
 			'A folder of HTML',
 			'The files that your generator or server puts out. Titles, descriptions, texts and pictures are read from them.'
 		],
-		['table', 'A CSV or JSON file', 'One row for each page; you say which column means what.'],
+		['table', 'A table', 'CSV, TSV, JSON or a record a line. One row for each page; you say which column means what.'],
+		[
+			'web',
+			'From the web',
+			'The pages of a live site from its start on, those of a sitemap, or the entries of a feed. robots.txt is obeyed.'
+		],
 		['hand', 'By hand', 'One page to begin with; add the others as you go.']
 	];
 	let kind = $state<Kind>('folder');
@@ -35,7 +40,10 @@
 	const base = $derived(typedBase ?? knownBase);
 	let folder = $state('');
 	let type = $state('page');
-	let table = $state<(api.TablePreview & { text: string }) | undefined>();
+	let from = $state('');
+	let table = $state<(api.TableSheet & { text: string }) | undefined>();
+	let dayFirst = $state(true);
+	let pathFromTitle = $state(false);
 	let mapping = $state<Record<string, string>>({});
 	let confirmed = $state(false);
 	let busy = $state(false);
@@ -49,19 +57,48 @@
 			checked?.base !== undefined &&
 			(checked.asks.length === 0 || confirmed) &&
 			(kind !== 'folder' || folder.trim() !== '') &&
-			(kind !== 'table' || table !== undefined)
+			(kind !== 'table' || (table !== undefined && table.pages > 0)) &&
+			(kind !== 'web' || /^https?:\/\//i.test(from.trim()))
 	);
 
 	async function chooseFile(event: Event & { currentTarget: HTMLInputElement }) {
 		const file = event.currentTarget.files?.[0];
 		if (!file) return;
-		const text = await file.text();
-		const read = await api.readTable(text);
+		mapping = {};
+		await look(await decoded(file));
+	}
+	/** As it is written: UTF-8 where it is that, else what Western programs write. The server finds the others. */
+	async function decoded(file: File): Promise<string> {
+		const bytes = await file.arrayBuffer();
+		try {
+			return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+		} catch {
+			return new TextDecoder('windows-1252').decode(bytes);
+		}
+	}
+	/** How dates are read, where a person has to say. */
+	const readings = $derived(
+		Object.fromEntries(
+			Object.entries(table?.readings ?? {})
+				.filter(([, { kind: what }]) => what === 'date')
+				.map(([column]) => [column, { kind: 'date' as const, dayFirst }])
+		)
+	);
+	async function look(text: string) {
+		const read = await api.readTable({
+			text,
+			mapping: $state.snapshot(mapping),
+			readings: $state.snapshot(readings),
+			pathFromTitle,
+			base: checked?.base ?? ''
+		});
 		refused = api.isRefused(read) ? read.refused : '';
 		if (api.isRefused(read)) return;
 		table = { ...read, text };
 		mapping = { ...read.mapping };
 	}
+	const again = () => table && void look(table.text);
+	const asked = $derived(Object.entries(table?.readings ?? {}).filter(([, { ambiguous }]) => ambiguous));
 	async function take() {
 		busy = true;
 		refused = '';
@@ -69,8 +106,10 @@
 			kind === 'folder'
 				? { kind, folder: folder.trim() }
 				: kind === 'table'
-					? { kind, text: table?.text, mapping, type }
-					: { kind };
+					? { kind, text: table?.text, mapping, type, readings, ...(pathFromTitle && { pathFromTitle }) }
+					: kind === 'web'
+						? { kind, from: from.trim() }
+						: { kind };
 		const result = await api.takeContent({ name: name.trim(), base: checked?.base as string, source });
 		busy = false;
 		if (api.isRefused(result)) refused = result.refused;
@@ -134,17 +173,19 @@
 		</Setting>
 	{:else if kind === 'table'}
 		<Setting name="File"
-			><input type="file" accept=".csv,.tsv,.json,text/csv,application/json" onchange={chooseFile} /></Setting
+			><input type="file" accept=".csv,.tsv,.json,.ndjson,text/csv,application/json" onchange={chooseFile} /></Setting
 		>
 		{#if table}
 			<p class="quiet">
-				{pagesInWords(table.rows).replace(/pages?/, table.rows === 1 ? 'row' : 'rows')}. What each column means:
+				{pagesInWords(table.rows).replace(/pages?/, table.rows === 1 ? 'row' : 'rows')}, of which {pagesInWords(
+					table.pages
+				)} can be made. What each column means:
 			</p>
 			<datalist id="meanings"
 				>{#each MEANINGS as meaning (meaning)}<option value={meaning}></option>{/each}</datalist
 			>
 			<table>
-				<thead><tr><th>Column</th><th>Means the field</th><th>In the first row</th></tr></thead>
+				<thead><tr><th>Column</th><th>Means the field</th><th>Holds</th><th>In the first row</th></tr></thead>
 				<tbody>
 					{#each table.columns as column (column)}
 						<tr>
@@ -156,17 +197,71 @@
 									list="meanings"
 									placeholder="left out"
 									bind:value={mapping[column]}
+									onchange={again}
 								/></td
 							>
-							<td class="serif sample">{String(table.sample[0]?.[column] ?? '')}</td>
+							<td class="quiet">{table.readings[column]?.kind}</td>
+							<td class="serif sample">{String(table.sheet[0]?.cells[column] ?? '')}</td>
 						</tr>
 					{/each}
 				</tbody>
 			</table>
+			{#each asked as [column, { ambiguous }] (column)}
+				<p class="asks">
+					{column}: {ambiguous}.
+					<label><input type="checkbox" bind:checked={dayFirst} onchange={again} /> The day stands first</label>
+				</p>
+			{/each}
+			{#if !Object.values(mapping).includes('path')}
+				<label
+					><input type="checkbox" bind:checked={pathFromTitle} onchange={again} /> No column says where a page stands: make
+					the paths of the titles</label
+				>
+			{/if}
+			<h3>What the first rows, and the oddest, become</h3>
+			<table data-testid="sheet">
+				<thead><tr><th>Row</th><th>Path</th><th>Title</th><th>The rest</th></tr></thead>
+				<tbody>
+					{#each table.sheet as { line, page } (line)}
+						<tr>
+							<td>{line}</td>
+							{#if page}
+								<td class="mono">{page.path}{page.state === 'live' ? '' : `, ${page.state}`}</td>
+								<td class="serif">{String(page.fields.title ?? '')}</td>
+								<td class="sample"
+									>{Object.entries(page.fields)
+										.filter(([name]) => name !== 'title')
+										.map(
+											([name, value]) => `${name}: ${typeof value === 'object' ? JSON.stringify(value) : String(value)}`
+										)
+										.join(' · ')}</td
+								>
+							{:else}<td colspan="3" class="quiet"
+									>left out: {table.skipped.find(({ row }) => row === line)?.why ?? 'no path'}</td
+								>{/if}
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+			{#if table.odd.length + table.oddCells.length > 0}
+				<div class="asks">
+					<p>{table.odd.length + table.oddCells.length} odd things were borne, and stay as they are written:</p>
+					<ul>
+						{#each table.odd.slice(0, 8) as { line, what } (line)}<li>Row {line} {what}</li>{/each}
+						{#each table.oddCells.slice(0, 12) as { line, column, text, why } (`${line} ${column}`)}<li>
+								Row {line}, {column}: “{text}” {why}
+							</li>{/each}
+					</ul>
+				</div>
+			{/if}
 			<Setting name="Content type" hint="What these pages are, such as article or event."
 				><input bind:value={type} /></Setting
 			>
 		{/if}
+	{:else if kind === 'web'}
+		<Setting name="Address" hint="A page to begin at, a sitemap, or a feed. At most 5,000 pages, five a second.">
+			<input class="mono" bind:value={from} placeholder="https://www.site.example/sitemap.xml" />
+		</Setting>
 	{/if}
 	{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
 	{#if taken}

@@ -11,6 +11,7 @@ import type {
 	WorstPages
 } from '$core';
 
+import type { TableSheet } from '$server/imports/table/table';
 import type { RecordedEdit } from './record';
 
 /** The calls of the interface to its server. Refusals come back as the sentence that the server gives. */
@@ -195,13 +196,14 @@ export async function drawShare(site: string, recipe: Recipe): Promise<Answer<Bl
 export const addPictureAt = (site: string, address: string) =>
 	ask<Picture>(at(site, 'pictures'), sending('POST', { address }));
 
-export interface TablePreview {
-	readonly columns: readonly string[];
-	readonly mapping: Readonly<Record<string, string>>;
-	readonly rows: number;
-	readonly sample: readonly Readonly<Record<string, unknown>>[];
-}
-export const readTable = (text: string) => ask<TablePreview>('/api/table', sending('POST', { text }));
+export type { TableSheet };
+export const readTable = (wanted: {
+	text: string;
+	base: string;
+	mapping: object;
+	readings: object;
+	pathFromTitle: boolean;
+}) => ask<TableSheet>('/api/table', sending('POST', wanted));
 
 export interface Taken {
 	readonly pages: number;

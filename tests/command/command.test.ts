@@ -55,7 +55,7 @@ const importSite = (...more: string[]) =>
 describe('wrong use', () => {
 	test.each([
 		[['frobnicate'], "unknown command 'frobnicate'"],
-		[['import'], "Name what to read: a folder, a file, or --from an address."],
+		[['import'], 'Name what to read: a folder, a file, or --from an address.'],
 		[['import', '.', '--base', 'https://x.example'], 'A folder needs --site'],
 		[['import', '.', '--base', 'docs.example', '--site', 'x'], 'Did you mean https://docs.example?'],
 		[['render', '--site', 'x'], 'Name one page with --path, or all with --all.'],

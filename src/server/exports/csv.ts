@@ -104,7 +104,8 @@ export interface CsvChanges {
 		readonly here: string;
 		readonly there: string;
 	}[];
-	readonly refused: readonly { readonly line: number; readonly why: string }[];
+	/** Cells that cannot be written. */
+	readonly wrong: readonly { readonly line: number; readonly why: string }[];
 	readonly unchanged: number;
 }
 
@@ -118,10 +119,10 @@ export function compareCsv(store: Store, name: string, file: string | Buffer): C
 			`The table has no column “path”, or none that begins with “${OWN}”: put it out from the room of pages first.`
 		);
 	const changes: CsvChanges['changes'][number][] = [];
-	const [unknown, conflicts, refused] = [[], [], []] as [
+	const [unknown, conflicts, wrong] = [[], [], []] as [
 		CsvChanges['unknown'][number][],
 		CsvChanges['conflicts'][number][],
-		CsvChanges['refused'][number][]
+		CsvChanges['wrong'][number][]
 	];
 	let unchanged = 0;
 	for (const { line, cells } of table.rows) {
@@ -139,14 +140,14 @@ export function compareCsv(store: Store, name: string, file: string | Buffer): C
 			if (after.trim() === before.trim()) continue;
 			isSame = false;
 			if (/^\(.*\)$/.test(after))
-				refused.push({ line, why: `${path}: “${after}” tells what stands there, it is nothing to write` });
+				wrong.push({ line, why: `${path}: “${after}” tells what stands there, it is nothing to write` });
 			else if (Number.isInteger(since) && store.wasTouchedSince(id, path, since))
 				conflicts.push({ line, path, tag, here: before, there: after });
 			else changes.push({ line, path, tag, before, after, body: bodyOf(tag, after) });
 		}
 		if (isSame) unchanged++;
 	}
-	return { rows: table.rows.length, changes, unknown, conflicts, refused, unchanged };
+	return { rows: table.rows.length, changes, unknown, conflicts, wrong, unchanged };
 }
 
 function bodyOf(tag: string, text: string): RuleBody | null {

@@ -4,12 +4,16 @@ import { UserError } from '../errors';
 import { importFolder } from './importFolder';
 import type { TableSource } from './table/table';
 import { takeTable, type TakenTable } from './takeTable';
+import type { Via } from '../fetching/trace';
+import { importWeb } from './web/importWeb';
 import type { Store } from '../store/store';
 
 /** Where the content of a site comes from. */
 export type ContentSource =
 	| { readonly kind: 'folder'; readonly folder: string }
 	| ({ readonly kind: 'table'; readonly text: string } & TableSource)
+	/** A page of a live site, a sitemap or a feed. */
+	| { readonly kind: 'web'; readonly from: string }
 	| { readonly kind: 'hand' };
 
 export interface Taken {
@@ -21,7 +25,13 @@ export interface Taken {
 const SKIPPED_SHOWN = 20;
 
 /** Makes a site, or brings the content of one up to date; its settings and rules stay. Throws a `UserError`. */
-export async function takeContent(store: Store, name: string, base: string, source: ContentSource): Promise<Taken> {
+export async function takeContent(
+	store: Store,
+	name: string,
+	base: string,
+	source: ContentSource,
+	via?: Via
+): Promise<Taken> {
 	const checked = checkBase(base);
 	if (!checked.base)
 		throw new UserError(`${checked.refused} Seen: “${base}”.${checked.guess ? ` Did you mean ${checked.guess}?` : ''}`);
@@ -39,6 +49,20 @@ export async function takeContent(store: Store, name: string, base: string, sour
 			const { kind: _kind, text, ...said } = source;
 			const taken = takeTable(store, { name, base: checked.base, origin: 'setup' }, text, said);
 			return { pages: taken.pages, pictures: 0, skipped: shorten(linesOfTable(taken)) };
+		}
+		case 'web': {
+			const { read, skipped, waiting } = await importWeb(store, {
+				site: name,
+				base: checked.base,
+				source: { from: source.from },
+				via
+			});
+			const rest = waiting > 0 ? [`${waiting} more addresses wait: read again to go on`] : [];
+			return {
+				pages: read,
+				pictures: 0,
+				skipped: shorten([...rest, ...skipped.map(({ path, why }) => `${path}: ${why}`)])
+			};
 		}
 		case 'hand': {
 			putIn(store, name, checked.base, { from: 'hand', pages: 1 }, (id) => {

@@ -12,6 +12,7 @@ import { changeMany, sampleOfBatch, type BatchAction, type BatchPages, type Batc
 import { readFindings } from '../findings/findings';
 import type { FindingGroup } from '../findings/whole';
 import { takeContent, type ContentSource, type Taken } from '../imports/content';
+import type { Via } from '../fetching/trace';
 import { gatherPictures } from '../pictures/gather';
 import { Library } from '../pictures/library';
 import { compose, type Composed, type ComposeTask } from './compose';
@@ -34,7 +35,7 @@ export interface Jobs {
 	hard: { input: { db: string; site: string; type?: string }; output: HardPage[] };
 	uses: { input: { db: string; site: string }; output: PictureUses };
 	/** Makes a site of where its content is, or reads the content of one again. */
-	content: { input: { db: string; name: string; base: string; source: ContentSource }; output: Taken };
+	content: { input: { db: string; name: string; base: string; source: ContentSource; via?: Via }; output: Taken };
 	/** Takes pictures of the site's folder into the library that its rules make others out of; gives how many. */
 	gather: { input: { db: string; site: string }; output: number };
 	/** Changes many pages as one edit; gives its number and how many came out different. */
@@ -123,10 +124,10 @@ export const JOBS = {
 			const { id } = store.site(name);
 			return countUses(store, id);
 		}),
-	async content({ db, name, base, source }) {
+	async content({ db, name, base, source, via }) {
 		const store = new Store(db);
 		try {
-			return await takeContent(store, name, base, source);
+			return await takeContent(store, name, base, source, via);
 		} finally {
 			store.close();
 		}

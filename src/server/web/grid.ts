@@ -29,6 +29,8 @@ export function readGrid(store: Store, name: string, query: URLSearchParams): Gr
 		const number = Number(query.get(key) ?? usual);
 		return Number.isInteger(number) && number >= 0 ? number : usual;
 	};
+	// Before the rows are read: what is looked at between is asked for again.
+	const unseen = store.state.countStale(id);
 	const rows = gridRows(store.db, id, filter, {
 		sort: Object.hasOwn(SORTS, sort) ? (sort as Sort) : 'path',
 		down: query.get('down') === '1',
@@ -39,6 +41,6 @@ export function readGrid(store: Store, name: string, query: URLSearchParams): Gr
 	return {
 		rows,
 		...(query.get('count') === '1' && { count: isAll ? store.countPages(id).all : countGrid(store.db, id, filter) }),
-		unseen: store.state.countStale(id)
+		unseen
 	};
 }

@@ -112,7 +112,7 @@
 			<h2 id="keys">The key pages, as a feed shows them</h2>
 			<div>
 				{#each data.cards as { path, card } (path)}
-					<a href={benchAt(site, path)} aria-label="{path} on the bench">
+					<a href={benchAt(site, path)}>
 						<ReaderCard {card} {shown} />
 						<span class="mono">{path}</span>
 					</a>

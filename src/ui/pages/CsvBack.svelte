@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { Dialog } from 'bits-ui';
 	import { isRefused } from '../api';
 	import * as api from './api';
 	import type { CsvTold } from './api';
@@ -12,7 +11,11 @@
 	let refused = $state('');
 	let busy = $state(false);
 	let chooser = $state<HTMLInputElement>();
-	const isOpen = $derived(told !== undefined || refused !== '');
+	let sheet = $state<HTMLDialogElement>();
+	$effect(() => {
+		if (told || refused) sheet?.showModal();
+		else sheet?.close();
+	});
 
 	async function look(event: Event & { currentTarget: HTMLInputElement }) {
 		file = event.currentTarget.files?.[0];
@@ -46,50 +49,60 @@
 	bind:this={chooser}
 	onchange={look}
 />
-<Dialog.Root bind:open={() => isOpen, (open) => !open && close()}>
-	<Dialog.Portal>
-		<Dialog.Overlay class="veil" />
-		<Dialog.Content class="palette csv-back">
-			<Dialog.Title class="serif">{file?.name}</Dialog.Title>
-			{#if refused}<p role="alert">{refused}</p>{/if}
-			{#if told}
-				<p>
-					{told.rows.toLocaleString('en')} rows: <strong>{told.count.toLocaleString('en')} cells would change</strong>, {told.unchanged.toLocaleString(
-						'en'
-					)} rows are as they were.
-				</p>
-				<ul>
-					{#each told.changes as { line, path, tag, before, after } (`${line} ${tag}`)}
-						<li>
-							<span class="mono">{path}</span>
-							{tag}: <s>{before || 'nothing'}</s> → <span class="serif">{after || 'set back'}</span>
-						</li>
-					{/each}
-					{#if told.count > told.changes.length}<li class="quiet">
-							… and {told.count - told.changes.length} more
-						</li>{/if}
-				</ul>
-				{#each told.conflicts as { line, path, tag, here, there } (`${line} ${tag}`)}
-					<p class="odd">Row {line}, {path}, {tag} was changed here since: “{here}” stays, “{there}” is left.</p>
-				{/each}
-				{#each told.unknown as { line, path } (line)}<p class="odd">Row {line}: there is no page {path}.</p>{/each}
-				{#each told.refused as { line, why } (why)}<p class="odd">Row {line}: {why}.</p>{/each}
-				<p class="actions">
-					<button class="main-button" disabled={busy || told.count === 0} onclick={() => void keep()}
-						>Keep the changes</button
-					>
-					<Dialog.Close class="plain-button">Leave it</Dialog.Close>
-				</p>
-			{/if}
-		</Dialog.Content>
-	</Dialog.Portal>
-</Dialog.Root>
+<dialog class="csv-back" aria-label="What the table would change" bind:this={sheet} onclose={close}>
+	<h2>{file?.name}</h2>
+	{#if refused}
+		<p role="alert">{refused}</p>
+		<button class="plain-button" onclick={close}>Close</button>
+	{/if}
+	{#if told}
+		<p>
+			{told.rows.toLocaleString('en')} rows: <strong>{told.count.toLocaleString('en')} cells would change</strong>, {told.unchanged.toLocaleString(
+				'en'
+			)} rows are as they were.
+		</p>
+		<ul>
+			{#each told.changes as { line, path, tag, before, after } (`${line} ${tag}`)}
+				<li>
+					<span class="mono">{path}</span>
+					{tag}: <s>{before || 'nothing'}</s> → <span class="serif">{after || 'set back'}</span>
+				</li>
+			{/each}
+			{#if told.count > told.changes.length}<li class="quiet">
+					… and {told.count - told.changes.length} more
+				</li>{/if}
+		</ul>
+		{#each told.conflicts as { line, path, tag, here, there } (`${line} ${tag}`)}
+			<p class="odd">Row {line}, {path}, {tag} was changed here since: “{here}” stays, “{there}” is left.</p>
+		{/each}
+		{#each told.unknown as { line, path } (line)}<p class="odd">Row {line}: there is no page {path}.</p>{/each}
+		{#each told.wrong as { line, why } (why)}<p class="odd">Row {line}: {why}.</p>{/each}
+		<p class="actions">
+			<button class="main-button" disabled={busy || told.count === 0} onclick={() => void keep()}
+				>Keep the changes</button
+			>
+			<button class="plain-button" onclick={close}>Leave it</button>
+		</p>
+	{/if}
+</dialog>
 
 <style>
-	:global(.csv-back) {
-		overflow-y: auto;
-		max-height: 80vh;
+	.csv-back {
+		margin: auto;
+		border: 1px solid var(--rule-strong);
+		border-radius: 4px;
+		background: var(--sheet);
 		padding: 16px 20px;
+		width: min(760px, 92vw);
+		max-height: 80vh;
+		color: var(--ink);
+	}
+	.csv-back::backdrop {
+		background: rgb(0 0 0 / 45%);
+	}
+	h2 {
+		font-size: 17px;
+		font-weight: 600;
 	}
 	ul {
 		margin: 8px 0;

@@ -91,7 +91,9 @@
 		void tick().then(() => {
 			const field = scroller?.querySelector<HTMLInputElement>('.cell input');
 			field?.focus();
+			// What was typed goes on behind what is there.
 			if (text === undefined) field?.select();
+			else field?.setSelectionRange(text.length, text.length);
 		});
 	}
 	function leave(keep: boolean) {

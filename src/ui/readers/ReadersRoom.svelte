@@ -128,7 +128,8 @@
 				{#each look.probe.findings as one, at (at)}
 					<p class:grave={one.weight >= 6}>
 						<strong>{one.says}.</strong>
-						{one.mend}{#if one.line}<span class="quiet">{' '}Line {one.line}.</span>{/if}
+						{one.mend}
+						{#if one.line}<span class="quiet">Line {one.line}.</span>{/if}
 					</p>
 				{:else}<p>Nothing is wrong with what is served.</p>{/each}
 			</section>

@@ -4,7 +4,7 @@ import { runJob } from '$server/jobs/run';
 import type { ContentSource } from '$server/imports/content';
 import { refuseFolder } from '$server/web/contentFolders';
 import { answering, readRecord } from '$server/web/problem';
-import { openStore } from '$server/web/working';
+import { openStore, standIn } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 interface Wanted {
@@ -13,7 +13,7 @@ interface Wanted {
 	readonly source?: { readonly kind?: unknown };
 }
 
-const KINDS = ['folder', 'table', 'hand'];
+const KINDS = ['folder', 'table', 'web', 'hand'];
 
 /** Makes a site from where its content is, or reads the content of one again. */
 export const POST: RequestHandler = ({ request }) =>
@@ -22,6 +22,13 @@ export const POST: RequestHandler = ({ request }) =>
 		if (typeof name !== 'string' || typeof base !== 'string' || !KINDS.includes(String(source?.kind)))
 			throw new UserError(`A site needs a name, a base address, and a source: one of ${KINDS.join(', ')}.`);
 		if (source?.kind === 'folder') refuseFolder(String((source as { folder?: unknown }).folder));
-		const input = { db: openStore().file, name, base, source: source as ContentSource };
+		const own = standIn();
+		const input = {
+			db: openStore().file,
+			name,
+			base,
+			source: source as ContentSource,
+			...(own && { via: { origin: own.base.replace(/\/$/, ''), at: own.origin } })
+		};
 		return json(await runJob('content', input, { signal: request.signal }));
 	});

@@ -1,0 +1,275 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import type { Page, Site } from '$core';
+import { changeMany, readBatch, sampleOfBatch } from '../edits/batch';
+import { makeEdit } from '../edits/edit';
+import { takeBack } from '../edits/takeBack';
+import { compareCsv, readCsvBack, writeCsv } from '../exports/csv';
+import { readFindings } from '../findings/findings';
+import { JOBS } from '../jobs/jobs';
+import { readSheet } from '../web/sheet';
+import { countGrid, gridRows, pathsOfFilter, sharedValues, SORTS, tagMatrix, type PageFilter, type Sort } from './grid';
+import { Store } from './store';
+
+let folder = '';
+let store: Store;
+let id = 0;
+
+const page = (path: string, more: Partial<Page> = {}): Page => ({
+	...{
+		path,
+		type: 'page',
+		state: 'live',
+		fields: { title: `Title of ${path}`, summary: `A summary that is long enough to say something of ${path}.` },
+		rules: []
+	},
+	...more
+});
+const look = () => JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
+
+beforeAll(() => {
+	folder = mkdtempSync(join(tmpdir(), 'kephalon-'));
+	store = new Store(join(folder, 'k.db'));
+	const site: Site = {
+		name: 'S',
+		base: 'https://s.example/',
+		languages: ['en', 'fr'],
+		separator: '·',
+		fields: {},
+		rules: []
+	};
+	id = store.saveSite(site);
+	store.ensureType(id, 'page');
+	store.ensureType(id, 'walk');
+	const pages = [
+		page('/', { key: true, target: 'shore birds' }),
+		page('/a', { fields: { title: 'Same', summary: 'x' }, target: 'Shore birds' }),
+		page('/b', { fields: { title: 'Same' }, type: 'walk', language: 'fr', alternates: { en: '/gone' } }),
+		page('/c', { state: 'draft' }),
+		page('/d', { rules: [{ tag: 'title', kind: 'template', template: 'Own =1+1' }], alternates: { fr: '/a' } }),
+		page('/e', { found: [{ name: 'description', value: 'As its author wrote it, in words of their own.' }] }),
+		page('/f', { rules: [{ tag: 'canonical', kind: 'template', template: 'https://s.example/nowhere' }] })
+	];
+	for (const one of pages) store.savePage(id, one);
+	store.saveRedirects(id, { '/old': '/lost' });
+	look();
+});
+afterAll(() => {
+	store.close();
+	rmSync(folder, { recursive: true });
+});
+
+const paths = (filter: PageFilter, sort: Sort = 'path', down = false) =>
+	gridRows(store.db, id, filter, { sort, down, offset: 0, limit: 99 }).map(({ path }) => path);
+
+describe('the table of pages', () => {
+	test.each<[PageFilter, string[]]>([
+		[{}, ['/', '/a', '/b', '/c', '/d', '/e', '/f']],
+		[{ q: 'same' }, ['/a', '/b']],
+		[{ type: 'walk' }, ['/b']],
+		[{ language: 'fr' }, ['/b']],
+		[{ language: '-' }, ['/', '/a', '/c', '/d', '/e', '/f']],
+		[{ state: 'draft' }, ['/c']],
+		[{ from: 'title:page' }, ['/d']],
+		[{ from: 'description:found' }, ['/e']],
+		[{ differs: 'new' }, ['/', '/a', '/b', '/d', '/e', '/f']],
+		[{ differs: 'changed' }, []],
+		[{ key: 'yes' }, ['/']],
+		[{ without: 'description' }, ['/b']],
+		[{ title: 'Same' }, ['/a', '/b']],
+		[{ finding: 'short' }, ['/a']],
+		[{ finding: 'no-description,short', state: 'live' }, ['/a', '/b']],
+		[{ finding: 'short', of: 'title' }, []],
+		[{ q: 'same', type: 'walk' }, ['/b']]
+	])('%j', (filter, wanted) => {
+		expect(paths(filter)).toEqual(wanted);
+		expect(countGrid(store.db, id, filter)).toBe(wanted.length);
+		expect([...pathsOfFilter(store.db, id, filter)].sort()).toEqual(wanted);
+	});
+	test('every order holds all pages once, and down is the other way round', () => {
+		for (const sort of Object.keys(SORTS) as Sort[]) {
+			const up = paths({}, sort);
+			expect(new Set(up).size).toBe(7);
+			expect(paths({}, sort, true)).toEqual([...up].reverse());
+		}
+	});
+	test('what is shared, and which types have which tags', () => {
+		expect(sharedValues(store.db, id, 'title', 9)).toEqual([{ value: 'Same', pages: 2 }]);
+		expect(tagMatrix(store.db, id, ['title', 'description', 'og:image'])).toEqual([
+			{ type: 'page', pages: 5, counts: [5, 5, 0] },
+			{ type: 'walk', pages: 1, counts: [1, 0, 0] }
+		]);
+	});
+});
+
+describe('findings of the whole', () => {
+	const codes = () => readFindings(store, 'S').map(({ code }) => code);
+	test('what only all pages show is told with its pages', () => {
+		expect(codes()).toEqual(
+			expect.arrayContaining([
+				...[
+					'shared-title',
+					'version-nowhere',
+					'version-one-way',
+					'canonical-nowhere',
+					'redirect-nowhere',
+					'key-no-picture',
+					'target-twice',
+					'no-picture'
+				]
+			])
+		);
+		const shared = readFindings(store, 'S').find(({ code }) => code === 'shared-title');
+		expect(shared?.each).toEqual([{ says: '2 pages have the title “Same”', pages: 2, filter: { title: 'Same' } }]);
+	});
+	test('one that is set aside is told no more, until it is taken up or the edit is taken back', () => {
+		const aside = { code: 'short', tag: 'description', path: '', reason: 'so be it', author: 'me', made: '2026-01-01' };
+		const { edit } = makeEdit(store, 'S', { origin: 'findings', kind: 'aside', what: aside }, (site) =>
+			store.setAside(site.id, aside)
+		);
+		look();
+		expect(codes()).not.toContain('short');
+		expect(paths({ finding: 'short' })).toEqual([]);
+		takeBack(store, 'S', edit as number, 'findings');
+		look();
+		expect(paths({ finding: 'short' })).toEqual(['/a']);
+	});
+});
+
+describe('many at once', () => {
+	test('is tried first, kept as one edit, and taken back as one', () => {
+		const pages = { filter: { title: 'Same' } };
+		const action = { do: 'text', tag: 'title', text: 'A {plain} title' } as const;
+		const tried = sampleOfBatch(store, 'S', pages, action);
+		expect(tried).toMatchObject({ pages: 2, lookedAt: 2, changed: 2 });
+		expect(tried.sample[0]).toMatchObject({ path: '/a', before: 'Same', after: 'A {plain} title' });
+		expect(store.page(id, '/a')?.rules).toEqual([]);
+		const { edit, result } = changeMany(store, 'S', pages, action, 'pages');
+		expect(result).toBe(2);
+		look();
+		expect(paths({ title: 'A {plain} title' })).toEqual(['/a', '/b']);
+		takeBack(store, 'S', edit as number, 'pages');
+		look();
+		expect(paths({ title: 'Same' })).toEqual(['/a', '/b']);
+	});
+	test.each([
+		[{ do: 'type', type: 'walk' }, { type: 'walk' }],
+		[{ do: 'language', language: 'fr' }, { language: 'fr' }],
+		[{ do: 'state', state: 'private' }, { state: 'private' }],
+		[{ do: 'hidden', on: true }, { hidden: true }],
+		[{ do: 'key', on: true }, { key: true }],
+		[{ do: 'found', tag: 'description', take: false }, { foundPolicy: { tags: { description: 'never' } } }],
+		[{ do: 'rule', tag: 'og:title', body: { kind: 'leaveOut' } }, { rules: [{ tag: 'og:title', kind: 'leaveOut' }] }]
+	] as const)('%j', (action, wanted) => {
+		const { edit } = changeMany(store, 'S', { paths: ['/e'] }, action, 'pages');
+		expect(store.page(id, '/e')).toMatchObject(wanted);
+		takeBack(store, 'S', edit as number, 'pages');
+		expect(store.page(id, '/e')).not.toMatchObject(wanted);
+	});
+	test('words are replaced in what pages say themselves', () => {
+		const { edit } = changeMany(
+			store,
+			'S',
+			{ filter: {} },
+			{ do: 'replace', tag: 'title', find: 'Own', by: 'My' },
+			'pages'
+		);
+		expect(store.page(id, '/d')?.rules[0]).toMatchObject({ template: 'My =1+1' });
+		takeBack(store, 'S', edit as number, 'pages');
+	});
+	test('what cannot be is refused, and nothing is kept', () => {
+		expect(() => readBatch({ action: { do: 'dance' }, pages: { paths: [] } })).toThrow('"do" is one of');
+		expect(() => readBatch({ action: { do: 'text', tag: 'title' }, pages: { paths: [] } })).toThrow(
+			'"text" is missing'
+		);
+		expect(() => readBatch({ action: { do: 'state', state: 'gone' }, pages: { filter: {} } })).toThrow(
+			'A state is one of'
+		);
+		expect(() => readBatch({ action: { do: 'language', language: 'x' }, pages: { filter: {} } })).toThrow(
+			'no language tag'
+		);
+		expect(() => changeMany(store, 'S', { filter: {} }, { do: 'type', type: 'none' }, 'pages')).toThrow(
+			'There is no type'
+		);
+		expect(() => changeMany(store, 'S', { filter: {} }, { do: 'state', state: 'draft' }, 'pages')).toThrow(
+			'The home page is among them'
+		);
+		expect(() =>
+			changeMany(
+				store,
+				'S',
+				{ paths: ['/e'] },
+				{ do: 'rule', tag: 'title', body: { kind: 'template', template: '{page.' } },
+				'pages'
+			)
+		).toThrow();
+		expect(store.page(id, '/e')?.rules).toEqual([]);
+	});
+});
+
+describe('CSV, out and in again', () => {
+	const out = (mark = false) =>
+		[...writeCsv(store, 'S', {}, { columns: ['title', 'type'], sort: 'path', down: false, mark })].join('');
+	test('cells that a spreadsheet would take for formulas are harmless, and come back as they were', () => {
+		makeEdit(store, 'S', { origin: 'bench', kind: 'rule', what: {} }, (site) =>
+			store.setRule(site.id, { layer: 'page', path: '/e' }, 'title', undefined, {
+				kind: 'template',
+				template: '=SUM(1,2) "x"'
+			})
+		);
+		look();
+		const text = out();
+		expect(text.split('\r\n')[0]).toBe(
+			'path,title,type,page says: title,page says: description,page says: og:title,page says: og:description,page says: og:image,revision'
+		);
+		expect(text).toContain(`"'=SUM(1,2) ""x"""`);
+		expect(out(true).charCodeAt(0)).toBe(0xfeff);
+		expect(compareCsv(store, 'S', text)).toMatchObject({
+			rows: 7,
+			changes: [],
+			unchanged: 7,
+			unknown: [],
+			conflicts: []
+		});
+	});
+	test('what was changed elsewhere comes back as one edit; unknown rows and conflicts are told', () => {
+		const text = out().replace('/a,Same,page,,', '/a,Same,page,From the sheet,').replace('/c,', '/nowhere,');
+		makeEdit(store, 'S', { origin: 'bench', kind: 'rule', what: {} }, (site) =>
+			store.setRule(site.id, { layer: 'page', path: '/d' }, 'title', undefined, {
+				kind: 'template',
+				template: 'Changed here'
+			})
+		);
+		const told = compareCsv(store, 'S', text);
+		expect(told.changes).toMatchObject([{ path: '/a', tag: 'title', before: '', after: 'From the sheet' }]);
+		expect(told.unknown).toMatchObject([{ path: '/nowhere' }]);
+		expect(told.conflicts).toMatchObject([{ path: '/d', tag: 'title', here: 'Changed here', there: 'Own =1+1' }]);
+		const { edit } = readCsvBack(store, 'S', text, 'pages');
+		expect(store.page(id, '/a')?.rules).toEqual([{ tag: 'title', kind: 'template', template: 'From the sheet' }]);
+		expect(store.page(id, '/d')?.rules[0]).toMatchObject({ template: 'Changed here' });
+		takeBack(store, 'S', edit as number, 'pages');
+		expect(store.page(id, '/a')?.rules).toEqual([]);
+		expect(() => compareCsv(store, 'S', 'a,b\n1,2')).toThrow('put it out from the room of pages first');
+	});
+});
+
+test('the sheet of a release: what would go out, before and after, and what stops it', () => {
+	look();
+	const first = readSheet(store, 'S', { offset: 0, limit: 9, q: '' });
+	expect(first).toMatchObject({ added: 6, changed: 0, removed: 0, stops: [] });
+	JOBS.release({ db: store.file, site: 'S' }, () => undefined);
+	changeMany(store, 'S', { paths: ['/e'] }, { do: 'text', tag: 'title', text: 'New words' }, 'pages');
+	makeEdit(store, 'S', { origin: 'bench', kind: 'page', what: {} }, (site) => store.removePage(site.id, '/b'));
+	look();
+	const sheet = readSheet(store, 'S', { offset: 0, limit: 9, q: '' });
+	expect(sheet.pages.map(({ path, kind }) => [path, kind])).toEqual([
+		['/e', 'changed'],
+		['/b', 'gone']
+	]);
+	expect(sheet.pages[0]?.come).toContain('<title>New words</title>');
+	expect(readSheet(store, 'S', { offset: 0, limit: 9, q: '/b' }).pages).toHaveLength(1);
+	makeEdit(store, 'S', { origin: 'bench', kind: 'page', what: {} }, (site) => store.removePage(site.id, '/'));
+	expect(readSheet(store, 'S', { offset: 0, limit: 9, q: '' }).stops).toHaveLength(1);
+});

@@ -1,0 +1,207 @@
+import { writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { By, Key, until, type WebElement } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
+
+/** The rooms of a site, driven as their users drive them. */
+let demo: RunningDemo;
+let browser: Awaited<ReturnType<typeof openBrowser>>;
+
+beforeAll(async () => {
+	demo = await startDemo();
+	browser = await openBrowser();
+});
+afterAll(async () => {
+	await browser?.quit();
+	demo?.stop();
+});
+
+const open = (room: string, query = '') =>
+	browser.driver.get(`${demo.kephalon}/${room}/${encodeURIComponent(demo.site)}${query}`);
+const find = (css: string): Promise<WebElement> => browser.driver.wait(until.elementLocated(By.css(css)), 15_000);
+const textOf = async (css: string) => (await find(css)).getText();
+/** Waits until something on the screen says what is meant. */
+const says = (css: string, wanted: RegExp) =>
+	browser.driver.wait(
+		async () => {
+			const all = await browser.driver.findElements(By.css(css));
+			for (const one of all) if (wanted.test(await one.getText().catch(() => ''))) return true;
+			return false;
+		},
+		15_000,
+		`${css} never said ${wanted}`
+	);
+const click = (text: string) =>
+	browser.driver.executeScript(
+		`const one = [...document.querySelectorAll('button, a')].find((one) => one.textContent.trim().startsWith(arguments[0]) && !one.disabled);
+		if (!one) throw new Error('no button ' + arguments[0]); one.click();`,
+		text
+	);
+const keys = (...all: string[]) =>
+	browser.driver
+		.actions()
+		.sendKeys(...all)
+		.perform();
+const rowOf = async (path: string) => {
+	const rows = await browser.driver.findElements(By.css('.all .line'));
+	for (const row of rows) if ((await row.getText()).includes(path)) return row;
+	throw new Error(`no row ${path}`);
+};
+
+describe('pages', () => {
+	test('all pages stand in a table, are found, filtered and sorted; the filter stands in the address', async () => {
+		await open('pages');
+		await says('[data-testid=count]', /^23 pages/);
+		await (await find('input[type=search]')).sendKeys('heath');
+		await says('[data-testid=count]', /^\d+ pages? by this filter/);
+		expect(await browser.driver.getCurrentUrl()).toContain('q=heath');
+		await browser.driver.navigate().refresh();
+		await says('[data-testid=count]', /by this filter/);
+		await click('All pages again');
+		await says('[data-testid=count]', /^23 pages$/);
+		await click('Findings');
+		await open('pages', '?finding=cut');
+		await says('[data-testid=count]', /^2 pages by this filter/);
+	});
+
+	test('by keys like a sheet: a cell is written at its page, and taken back', async () => {
+		await open('pages');
+		await says('[data-testid=count]', /^23 pages/);
+		await rowOf('/about');
+		await browser.driver.executeScript(`document.querySelector('[role=grid]').focus()`);
+		// From the first row to the third, from the path to the title.
+		await keys(Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ARROW_RIGHT, 'N');
+		await (await find('.cell input')).sendKeys('ew words', Key.ENTER);
+		await says('.message', /title of \/about is written at the page/);
+		await browser.driver.wait(async () => (await (await rowOf('/about')).getText()).includes('New words'), 15_000);
+		await click('Take it back');
+		await says('.message', /Taken back/);
+		await browser.driver.wait(async () => (await (await rowOf('/about')).getText()).includes('About us'), 15_000);
+	});
+
+	test('many are changed at once: said first, kept as one edit, taken back as one', async () => {
+		await open('pages', '?type=reserve');
+		await says('[data-testid=count]', /^7 pages/);
+		await (await find('[aria-label="Choose all that the filter means"]')).click();
+		await says('aside h2', /7 pages chosen/);
+		await (await find('aside textarea')).sendKeys('One description for all of them, written at once');
+		await click('See what would change');
+		await says('[data-testid=sample]', /7 of the 7 looked at would change/);
+		await click('Change 7 pages');
+		await says('.message', /7 pages changed, as one edit/);
+		await open('pages', '?from=description%3Apage');
+		await says('[data-testid=count]', /^7 pages/);
+		await open('releases');
+		await says('[data-testid=sheet]', /7 changed/);
+		await open('bench');
+		await says('[data-testid=pending]', /7 pages differ/);
+		await (await find('body')).sendKeys(Key.chord(Key.CONTROL, 'z'));
+		await says('[data-testid=pending]', /All as in release 1/);
+		await open('pages', '?from=description%3Apage');
+		await says('[data-testid=count]', /^0 pages/);
+	});
+
+	test('goes out as CSV and comes back changed', async () => {
+		const address = `${demo.kephalon}/api/sites/${encodeURIComponent(demo.site)}/csv?columns=path,title&type=about`;
+		const text = await (await fetch(address)).text();
+		expect(text.split('\r\n')).toHaveLength(4);
+		const lines = text
+			.split('\r\n')
+			.map((line) => (line.startsWith('/visit,') ? line.replace(/,,,,,,(\d+)$/, ',From a spreadsheet,,,,,$1') : line));
+		const file = join(tmpdir(), `kephalon-${process.pid}.csv`);
+		writeFileSync(file, lines.join('\r\n'));
+		await open('pages');
+		await says('[data-testid=count]', /^23 pages/);
+		await (await find('input[type=file]')).sendKeys(file);
+		await says('.csv-back', /1 cells would change/);
+		await click('Keep the changes');
+		await says('.message', /1 cells were read back/);
+		await open('pages', '?from=title%3Apage');
+		await says('[data-testid=count]', /^1 page /);
+	});
+});
+
+describe('findings and releases', () => {
+	test('a finding is set aside with a reason, and told again', async () => {
+		await open('findings');
+		await says('li[data-code=cut]', /cut/);
+		await browser.driver.executeScript(`[...document.querySelectorAll('li[data-code=cut] button')].at(-1).click()`);
+		await (await find('li[data-code=cut] input')).sendKeys('long on purpose', Key.ENTER);
+		await says('.aside', /long on purpose/);
+		await browser.driver.wait(
+			async () => (await browser.driver.findElements(By.css('li[data-code=cut]'))).length === 0,
+			15_000
+		);
+		await click('Tell it again');
+		await says('li[data-code=cut]', /cut/);
+	});
+
+	test('a release is reviewed, made with a note, compared, and gone back from', async () => {
+		await open('releases');
+		await says('[data-testid=sheet]', /1 changed/);
+		await says('.pages', /From a spreadsheet/);
+		await (await find('input[aria-label="A note on this release"]')).sendKeys('A title from a table');
+		await click('Release 1 page');
+		await says('.message', /Release 2: 1 changed/);
+		await says('.past', /A title from a table/);
+		await click('What it changed');
+		await says('.compared', /Release 1 and 2: 1 page differ/);
+		await click('Go back to it');
+		await says('.back', /undoes what came after on 1 page/);
+		await click('Go back to release 1');
+		await says('.message', /Release 3 is what release 1 was/);
+		const head = await fetch(`${demo.kephalon}/api/sites/${encodeURIComponent(demo.site)}/head?path=/visit`);
+		expect(await head.text()).not.toContain('From a spreadsheet');
+	});
+});
+
+test('the readers see what is served, with what differs from what is written', async () => {
+	await open('readers', '?page=/visit');
+	await says('[data-testid=served-findings]', /Nothing is wrong|\./);
+	await says('figure', /Gangway/);
+	await click('Written, released, served');
+	await says('tr.not-released', /title/);
+	await says('table', /not released yet/);
+});
+
+test('the overview answers whether it can be shared; every number opens its pages', async () => {
+	await open('overview');
+	await says('[data-testid=answer]', /waiting for a release/);
+	await says('.worst', /The picture is a logo/);
+	await (await find('.launch input[type=checkbox]')).click();
+	await browser.driver.navigate().refresh();
+	await browser.driver.wait(async () => (await find('.launch input[type=checkbox]')).isSelected(), 15_000);
+	await (await find('.worst a')).click();
+	await says('[data-testid=count]', /by this filter/);
+});
+
+test('the rooms are reached by keys', async () => {
+	await open('overview');
+	for (const [key, room] of [
+		['p', 'pages'],
+		['f', 'findings'],
+		['v', 'readers'],
+		['l', 'library'],
+		['r', 'releases'],
+		['o', 'overview'],
+		['b', 'bench']
+	] as const) {
+		await find('nav.rooms');
+		await (await find('body')).sendKeys(Key.chord(Key.ALT, key));
+		await browser.driver.wait(until.urlContains(`/${room}/`), 15_000);
+	}
+	expect(await textOf('nav [aria-current]')).toBe('Bench');
+});
+
+test.each(['overview', 'pages', 'findings', 'readers', 'releases'])(
+	'axe-core finds nothing in the room %s',
+	async (room) => {
+		await open(room, room === 'readers' ? '?page=/' : '');
+		if (room === 'readers') await find('figure');
+		if (room === 'pages') await find('.all .line');
+		await new Promise((done) => setTimeout(done, 600));
+		expect(await violationsOf(browser.driver)).toEqual([]);
+	}
+);
