@@ -17,6 +17,9 @@ import { Store } from '$server/store/store';
 import { readBenchData } from '$server/web/benchData';
 import { readPending } from '$server/web/pending';
 import { generateSite } from '../demo/generate';
+import { takeBack } from '$server/edits/takeBack';
+import { compareCsv, writeCsv } from '$server/exports/csv';
+import { gridRows, SORTS, type PageFilter } from '$server/store/grid';
 import { peakOf } from './memory';
 
 /**
@@ -225,6 +228,65 @@ steps.growth = async () => {
 		`${(before / 1e6).toFixed(0)} MB before`
 	);
 	store.close();
+};
+steps.rooms = async () => {
+	const small = thousand;
+	const sorts = Object.keys(SORTS) as (keyof typeof SORTS)[];
+	const filters: PageFilter[] = [
+		{},
+		{ type: 'walk' },
+		{ state: 'live', language: 'fr' },
+		{ q: 'heath' },
+		{ from: 'title:type' },
+		{ without: 'og:image:alt' }
+	];
+	const firstRows = ({ store, name }: Made) => {
+		const { id } = store.site(name);
+		return (filter: PageFilter, sort: keyof typeof SORTS) =>
+			best(5, () => gridRows(store.db, id, filter, { sort, down: false, offset: 0, limit: 60 }));
+	};
+	const [many, few] = [firstRows(large), firstRows(small)];
+	const worst = (filter: PageFilter) => {
+		const all = sorts.map((sort) => ({
+			sort,
+			ratio: many(filter, sort) / few(filter, sort),
+			time: many(filter, sort)
+		}));
+		return all.sort((a, b) => b.ratio - a.ratio)[0]!;
+	};
+	for (const filter of filters) {
+		const { sort, ratio, time } = worst(filter);
+		report(
+			`first rows of the table, ${JSON.stringify(filter)}`,
+			ratio,
+			3,
+			`worst by ${sort}, ${(time * 1000).toFixed(1)} ms`
+		);
+	}
+	const { store, name, db } = large;
+	const pages = { paths: store.pathsOf(store.site(name).id).slice(0, 10_000) };
+	const input = { db, site: name, pages, action: { do: 'text' as const, tag: 'title', text: 'Changed at once' } };
+	const changing = await secondsOf(() => runJob('batch', input));
+	const back = seconds(() => takeBack(store, name, 'last', 'pages'));
+	report('10,000 pages changed at once, seconds', changing, 60, `taken back in ${back.toFixed(1)} s`);
+	const findings = await secondsOf(() => runJob('findings', { db, site: name }));
+	const few2 = await secondsOf(() => runJob('findings', { db: small.db, site: small.name }));
+	report('all findings, against 1,000 pages', findings / few2, 100, `${findings.toFixed(2)} s`);
+	const lines: string[] = [];
+	const out = seconds(() => {
+		for (const chunk of writeCsv(
+			store,
+			name,
+			{},
+			{ columns: ['title', 'description', 'type'], sort: 'path', down: false, mark: false }
+		))
+			lines.push(chunk);
+	});
+	const text = lines.join('');
+	const bare = seconds(() => parse(text, { columns: true }));
+	const compared = seconds(() => compareCsv(store, name, text));
+	report('CSV out, against a bare loop that parses it', out / bare, 3, `${out.toFixed(1)} s`);
+	report('CSV compared on its way in, against the same', compared / bare, 3, `${compared.toFixed(1)} s`);
 };
 steps.csv = async () => {
 	const { pages } = generateSite(LARGE);

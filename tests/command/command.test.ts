@@ -619,3 +619,90 @@ describe('what the author wrote', () => {
 		expect(run('render', '--site', 'Docs', '--all').status).toBe(0);
 	});
 });
+
+describe('tables, quality, checks of pages, probes', () => {
+	test('a table is tried, kept, and read again with what was said the first time', () => {
+		write(
+			'birds.csv',
+			'Überschrift;Adresse;Datum;Preis\nEiderente;/eider;3.5.2026;12,50 €\nKrickente;/teal;bald;9,00 €\nKurz;/short\n'
+		);
+		const args = ['import', 'birds.csv', '--site', 'Birds', '--type', 'bird'];
+		expect(run(...args)).toMatchObject({ status: 2, stderr: expect.stringContaining('needs --base') });
+		const based = [...args, '--base', 'https://b.example/'];
+		expect(run(...based, '--dry-run').stderr).toContain('Would read 3 pages, 3 of them new');
+		expect(run('quality', '--site', 'Birds').status).toBe(1);
+		const first = run(...based, '--map', 'Preis=price');
+		expect(first.stderr).toContain('Read 3 pages, 3 of them new');
+		expect(first.stderr).toContain('Row 3, Datum: “bald” is no date');
+		expect(first.stderr).toContain('Row 4 has 2 cells where there are 4 headings');
+		const again = run('import', 'birds.csv', '--site', 'Birds');
+		expect(again.stderr).toContain('3 pages, 0 of them new');
+		expect(again.stderr).toContain('Preis: price');
+		const store = new Store(db);
+		const { id, types } = store.site('Birds');
+		expect(store.page(id, '/eider')).toMatchObject({
+			type: 'bird',
+			fields: { title: 'Eiderente', published: '2026-05-03', price: 12.5 }
+		});
+		expect(types.find(({ name }) => name === 'bird')?.fields).toEqual([
+			{ name: 'price', kind: 'number', label: 'Preis' }
+		]);
+		store.close();
+		expect(run('import', 'birds.csv', '--site', 'Birds', '--map', 'Priis=x')).toMatchObject({
+			status: 2,
+			stderr: expect.stringContaining('There is no column “Priis”')
+		});
+		expect(JSON.parse(run('quality', '--site', 'Birds', '--json').stdout)).toMatchObject({
+			pages: 3,
+			descriptionNone: { pages: 3 }
+		});
+	});
+
+	test('a check of pages fails on what it is told to, knows a baseline, and speaks SARIF', () => {
+		write('site/a.html', page('A'));
+		write('site/b.html', '<title>Same</title>');
+		write('site/c.html', '<title>Same</title>');
+		importSite();
+		expect(run('check', '--site', 'Docs').status).toBe(0);
+		const all = run('check', '--site', 'Docs', '--pages');
+		expect(all.status).toBe(0);
+		expect(all.stdout).toContain('2 pages have the title “Same”');
+		expect(all.stdout).toContain('page /b.html, description: It has no description');
+		expect(run('check', '--site', 'Docs', '--pages', '--fail-on', '6').status).toBe(1);
+		expect(run('check', '--site', 'Docs', '--pages', '--fail-on', 'gap').status).toBe(0);
+		expect(run('check', '--site', 'Docs', '--pages', '--only', 'shared-title', '--fail-on', '1').status).toBe(1);
+		expect(run('check', '--site', 'Docs', '--pages', '--baseline', 'known.json', '--fail-on', '1').status).toBe(0);
+		expect(run('check', '--site', 'Docs', '--pages', '--baseline', 'known.json', '--fail-on', '1').status).toBe(0);
+		write('site/d.html', '<title>Same</title>');
+		importSite();
+		const later = run('check', '--site', 'Docs', '--pages', '--baseline', 'known.json', '--fail-on', '4');
+		expect(later.status).toBe(1);
+		expect(later.stdout).toContain('/d.html');
+		expect(later.stdout).not.toContain('/b.html');
+		const sarif = JSON.parse(run('check', '--site', 'Docs', '--pages', '--format', 'sarif').stdout) as {
+			version: string;
+			runs: { results: unknown[] }[];
+		};
+		expect(sarif.version).toBe('2.1.0');
+		expect(sarif.runs[0]?.results.length).toBeGreaterThan(4);
+	});
+
+	test('a probe refuses what is not public, and what is no address', () => {
+		expect(run('probe', 'http://127.0.0.1:9/')).toMatchObject({
+			status: 1,
+			stdout: expect.stringContaining('leads to this machine')
+		});
+		expect(run('probe', 'merrow')).toMatchObject({
+			status: 2,
+			stderr: expect.stringContaining('no whole http or https address')
+		});
+		expect(run('probe', 'https://s.example/', '--reader', 'nobody')).toMatchObject({
+			status: 2,
+			stderr: expect.stringContaining('There is no reader “nobody”')
+		});
+		expect(run('probe', 'https://s.example/', '--via', 'here')).toMatchObject({
+			status: 2,
+			stderr: expect.stringContaining('no machine to fetch from')
+		});
+	});
+});
