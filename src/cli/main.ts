@@ -15,6 +15,7 @@ import { addRelease } from './verbs/release';
 import { addReleases } from './verbs/releases';
 import { addRender } from './verbs/render';
 import { addRestore } from './verbs/restore';
+import { addVerify } from './verbs/verify';
 import { addServe } from './verbs/serve';
 
 const program = new Command('kephalon')
@@ -34,6 +35,7 @@ for (const add of [
 	addCheck,
 	addQuality,
 	addProbe,
+	addVerify,
 	addCompose,
 	addRelease,
 	addReleases,

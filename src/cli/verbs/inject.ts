@@ -1,8 +1,9 @@
-import { closeSync, openSync, writeFileSync, writeSync } from 'node:fs';
+import { closeSync, existsSync, openSync, readFileSync, writeFileSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
 import { UserError } from '$server/errors';
 import { wasWritten, WrittenNotes } from '$server/files/written';
 import { injectFolder, type GoneValue, type InjectOptions, type InjectSummary } from '$server/files/injectFolder';
+import { SITEMAP_MARK, sitemapsOf } from '$server/exports/sitemap';
 import { gatherPictures } from '$server/pictures/gather';
 import { Library } from '$server/pictures/library';
 import { manifestOf } from '$server/pictures/manifest';
@@ -117,8 +118,21 @@ async function bringAlong(store: Store, name: string, folder: string, named: Nam
 		for (const file of manifest.files) named.files.add(file);
 	}
 	store.transaction(() => store.saveRecipes(stored.id, named.recipes, new Date().toISOString()));
+	writeSitemaps(store, stored.id, name, folder);
 	named.written?.flush();
 	return library.copyInto(folder, named.files);
+}
+
+/** What search engines are told of the released pages. A sitemap that somebody else wrote stays. */
+function writeSitemaps(store: Store, site: number, name: string, folder: string) {
+	if (!store.releases.latest(site)) return;
+	const foreign: string[] = [];
+	for (const { name: file, text } of sitemapsOf(store, name)) {
+		const to = join(folder, file);
+		if (existsSync(to) && !readFileSync(to, 'utf8').includes(SITEMAP_MARK)) foreign.push(file);
+		else writeFileSync(to, text);
+	}
+	if (foreign.length > 0) say(`Left as it is, since it was not written by Kephalon: ${foreign.join(', ')}.`);
 }
 
 function describe(

@@ -97,10 +97,12 @@ function conditionsOf(site: number, filter: PageFilter): { readonly where: strin
 			words.map((word) => `"${word}"*`).join(' ')
 		);
 	for (const column of ['type', 'state', 'title', 'description', 'picture'] as const)
-		if (filter[column] !== undefined && filter[column] !== '') add(`s.${column} = ?`, filter[column]);
+		if (filter[column] !== undefined && filter[column] !== '')
+			// A plus keeps the index for the order: a filter by what many pages share would lead astray.
+			add(`${column === 'type' || column === 'state' ? '+' : ''}s.${column} = ?`, filter[column]);
 	if (filter.language) {
 		if (filter.language === '-') add(`(s.language IS NULL OR s.language = 'und')`);
-		else add('s.language = ?', filter.language);
+		else add('+s.language = ?', filter.language);
 	}
 	if (filter.finding) {
 		const codes = JSON.stringify(filter.finding.split(','));

@@ -22,6 +22,10 @@ CREATE INDEX page_state_title ON page_state (site_id, title);
 CREATE INDEX page_state_modified ON page_state (site_id, modified);
 CREATE INDEX page_state_heavy ON page_state (site_id, weight);
 DROP INDEX page_state_weight;
+-- These change with their page alone, and cost nothing while pages are looked at.
+CREATE INDEX page_state_type ON page_state (site_id, type);
+CREATE INDEX page_state_language ON page_state (site_id, language);
+CREATE INDEX page_state_state ON page_state (site_id, state);
 
 DROP TRIGGER page_comes;
 CREATE TRIGGER page_comes AFTER INSERT ON page BEGIN

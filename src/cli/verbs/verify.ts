@@ -1,0 +1,103 @@
+import { Option } from 'commander';
+import { UserError } from '$server/errors';
+import { readVia } from '$server/fetching/via';
+import { sarifOf } from '$server/findings/sarif';
+import { verify, type Drift } from '$server/probes/verify';
+import { count, dbOption, listed, printJson, progressBar, say, withStore, type Verb } from '../common';
+
+interface Options {
+	site: string;
+	sample?: string;
+	rate: string;
+	via?: string;
+	failOn: string[];
+	format: 'text' | 'json' | 'sarif';
+	db?: string;
+}
+
+const WORDS: Readonly<Record<Drift, string>> = {
+	same: 'as released',
+	missing: 'without their tags',
+	old: 'as in an earlier release',
+	other: 'otherwise',
+	doubled: 'with tags twice',
+	unreachable: 'not to be reached',
+	'shut-out': 'shut out by robots.txt'
+};
+const WEIGHTS: Readonly<Record<Drift, number>> = {
+	same: 0,
+	missing: 8,
+	old: 4,
+	other: 5,
+	doubled: 4,
+	unreachable: 9,
+	'shut-out': 6
+};
+
+export const addVerify: Verb = (program) => {
+	program
+		.command('verify')
+		.description(
+			'Fetches the released pages of a site and compares what is served with what was released. Ctrl+C stops it; the next time goes on from there.'
+		)
+		.requiredOption('--site <name>', 'the name of the site')
+		.option('--sample <pages>', 'only so many pages, chosen evenly')
+		.option('--rate <requests>', 'requests a second', '5')
+		.option('--via <address>', 'a machine at hand that stands in for the public site')
+		.option(
+			'--fail-on <kinds>',
+			`exit code 1 for these: ${Object.keys(WORDS).join(', ')}`,
+			(text: string, before: string[]) => [...before, ...text.split(',')],
+			[]
+		)
+		.addOption(new Option('--format <format>', 'how it is told').choices(['text', 'json', 'sarif']).default('text'))
+		.addOption(dbOption())
+		.action(({ site, sample, rate, via, failOn, format, ...options }: Options) =>
+			withStore(options, async (store) => {
+				const [pages, speed] = [sample === undefined ? undefined : Number(sample), Number(rate)];
+				if (!(speed > 0) || (pages !== undefined && !(Number.isInteger(pages) && pages > 0)))
+					throw new UserError('--rate is a number above 0, and --sample a whole number from 1.', 2);
+				const stop = new AbortController();
+				const onStop = () => stop.abort();
+				process.once('SIGINT', onStop);
+				const bar = progressBar('Looking');
+				const done = await verify(store, {
+					...{ site, sample: pages, rate: speed, signal: stop.signal, progress: bar.update },
+					via: via === undefined ? undefined : readVia(via, store.site(site).site.base)
+				}).finally(() => {
+					bar.stop();
+					process.off('SIGINT', onStop);
+				});
+				if (failOn.some((kind) => done.counts[kind as Drift] > 0)) process.exitCode = 1;
+				if (format === 'json') return printJson(done);
+				if (format === 'sarif')
+					return printJson(
+						sarifOf(
+							done.drifted.map(({ path, is, more }) => ({
+								code: `served-${is}`,
+								says: `Served ${WORDS[is]}: ${more}`,
+								mend: '',
+								weight: WEIGHTS[is],
+								place: path.slice(1) || 'index'
+							})),
+							__KEPHALON_VERSION__
+						)
+					);
+				say(
+					`${count(done.pages, 'page')} looked at:\n${listed(
+						Object.entries(done.counts)
+							.filter(([, pages]) => pages > 0)
+							.map(([is, pages]) => `${pages} ${WORDS[is as Drift]}`)
+					)}`
+				);
+				if (done.drifted.length > 0)
+					say(
+						listed(
+							done.drifted.map(({ path, is, more }) => `${path}: ${WORDS[is]}${more && ` (${more})`}`),
+							40
+						)
+					);
+				if (done.waiting > 0) say(`${count(done.waiting, 'page')} wait: say it again to go on.`);
+			})
+		);
+};
