@@ -1,5 +1,14 @@
 import { prepared, type Db } from './database';
 
+/** What is kept of a page, beside what stands in an index. */
+const KEPT = `seen = @seen, head = @head, description = @description, description_width = @descriptionWidth, picture = @picture,
+			card = @card, title_from = @titleFrom, description_from = @descriptionFrom, picture_from = @pictureFrom, tags = @tags,
+			canonical = @canonical, timed = @timed, differs = CASE
+				WHEN @head IS NULL THEN 3 * EXISTS (SELECT 1 FROM released WHERE site_id = @site AND path = @path AND until IS NULL)
+				ELSE coalesce((SELECT head <> @head OR address <> @address FROM released
+					WHERE site_id = @site AND path = @path AND until IS NULL), 2) END
+		WHERE page_id = @id AND seen < @seen`;
+
 const SQL = {
 	/** Pages whose own row, rules or fields changed since they were looked at. */
 	touched: `SELECT page_id AS id FROM page_state WHERE site_id = ? AND seen < touched LIMIT ?`,
@@ -7,14 +16,10 @@ const SQL = {
 	ofType: `SELECT page_id AS id FROM page_state WHERE site_id = ? AND type = ? AND seen < ? LIMIT ?`,
 	countTouched: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND seen < touched`,
 	countOfType: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND type = ? AND seen < ? AND seen >= touched`,
-	keep: `UPDATE page_state SET seen = @seen, head = @head, title = @title, title_width = @titleWidth,
-			description = @description, description_width = @descriptionWidth, picture = @picture, card = @card, weight = @weight,
-			title_from = @titleFrom, description_from = @descriptionFrom, picture_from = @pictureFrom, tags = @tags, canonical = @canonical,
-			timed = @timed, differs = CASE
-				WHEN @head IS NULL THEN 3 * EXISTS (SELECT 1 FROM released WHERE site_id = @site AND path = @path AND until IS NULL)
-				ELSE coalesce((SELECT head <> @head OR address <> @address FROM released
-					WHERE site_id = @site AND path = @path AND until IS NULL), 2) END
-		WHERE page_id = @id AND seen < @seen`,
+	before: `SELECT title, weight FROM page_state WHERE page_id = ?`,
+	keep: `UPDATE page_state SET title = @title, title_width = @titleWidth, weight = @weight, ${KEPT}`,
+	// What stands in an index is left alone where it is the same: writing it again costs as much as all the rest.
+	keepSame: `UPDATE page_state SET ${KEPT}`,
 	dropFindings: `DELETE FROM page_finding WHERE page_id = ?`,
 	addFinding: `INSERT OR IGNORE INTO page_finding (page_id, code, tag, site_id, weight) VALUES (?, ?, ?, ?, ?)`,
 	differing: `SELECT p.path, s.differs FROM page_state s JOIN page p ON p.id = s.page_id
@@ -111,7 +116,10 @@ export class StateStore {
 	/** Keeps what pages came to at a revision. A page that was looked at later by another is left alone. */
 	keep(seen: number, states: Iterable<PageState>) {
 		for (const { findings, isTimed, ...state } of states) {
-			const { changes } = this.run('keep').run({ ...state, seen, timed: isTimed ? 1 : 0 });
+			const before = this.run('before').get(state.id) as { title: string; weight: number } | undefined;
+			const isSame = before?.title === state.title && before.weight === state.weight;
+			const row = { ...state, seen, timed: isTimed ? 1 : 0 };
+			const { changes } = this.run(isSame ? 'keepSame' : 'keep').run(row);
 			if (changes === 0) continue;
 			this.run('dropFindings').run(state.id);
 			for (const { code, tag, weight } of findings) this.run('addFinding').run(state.id, code, tag, state.site, weight);
