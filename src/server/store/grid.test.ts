@@ -10,7 +10,7 @@ import { compareCsv, readCsvBack, writeCsv } from '../exports/csv';
 import { readFindings } from '../findings/findings';
 import { JOBS } from '../jobs/jobs';
 import { readSheet } from '../web/sheet';
-import { countGrid, gridRows, pathsOfFilter, sharedValues, SORTS, tagMatrix, type PageFilter, type Sort } from './grid';
+import { countGrid, gridRows, pathsOfFilter, sharedValues, SORTS, tagMatrix, widths, type PageFilter, type Sort } from './grid';
 import { Store } from './store';
 
 let folder = '';
@@ -94,6 +94,11 @@ describe('the table of pages', () => {
 			expect(new Set(up).size).toBe(7);
 			expect(paths({}, sort, true)).toEqual([...up].reverse());
 		}
+	});
+	test('widths are counted in whole steps', () => {
+		const steps = widths(store.db, id, 'title_width', 2000);
+		expect(steps.every(({ step }) => Number.isInteger(step))).toBe(true);
+		expect(steps.reduce((sum, { pages }) => sum + pages, 0)).toBe(6);
 	});
 	test('what is shared, and which types have which tags', () => {
 		expect(sharedValues(store.db, id, 'title', 9)).toEqual([{ value: 'Same', pages: 2 }]);

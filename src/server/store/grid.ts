@@ -197,7 +197,7 @@ export function tagMatrix(db: Db, site: number, tags: readonly string[]) {
 export function widths(db: Db, site: number, column: 'title_width' | 'description_width', step: number) {
 	return db
 		.prepare(
-			`SELECT ${column} / ? AS step, count(*) AS pages FROM page_state WHERE site_id = ? AND head IS NOT NULL GROUP BY 1 ORDER BY 1`
+			`SELECT CAST(${column} / ? AS INTEGER) AS step, count(*) AS pages FROM page_state WHERE site_id = ? AND head IS NOT NULL GROUP BY 1 ORDER BY 1`
 		)
 		.all(step, site) as { step: number; pages: number }[];
 }

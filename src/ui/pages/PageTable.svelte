@@ -192,7 +192,7 @@
 </script>
 
 <div
-	class="table"
+	class="pages-sheet"
 	role="grid"
 	aria-label="All pages"
 	aria-rowcount={grid.count + 1}
@@ -291,7 +291,7 @@
 </div>
 
 <style>
-	.table {
+	.pages-sheet {
 		position: relative;
 		flex: 1;
 		overflow: auto;
@@ -351,7 +351,7 @@
 		width: 100%;
 		padding: 1px 4px;
 	}
-	.table:focus .cell.at {
+	.pages-sheet:focus .cell.at {
 		outline: 2px solid var(--focus);
 		outline-offset: -2px;
 	}
