@@ -36,7 +36,12 @@ describe('an edit in words', () => {
 		['import', { from: 'folder', pages: 1200 }, '1,200 pages were read in from a folder'],
 		['back', { of: 'page', do: 'remove', path: '/a' }, 'Taken back: /a was taken away'],
 		['again', { of: 'page', do: 'add', path: '/a' }, 'Done again: /a was added'],
-		['batch', null, 'Several things were changed at once']
+		['batch', null, 'Several things were changed at once'],
+		['batch', { action: { do: 'text', tag: 'title' } }, 'title was changed on many pages'],
+		['batch', { action: { do: 'key', on: true } }, 'The mark as key page was changed on many pages'],
+		['aside', { do: 'set-aside', code: 'cut', reason: 'so be it' }, 'The finding cut was set aside: “so be it”'],
+		['aside', { do: 'take-up', code: 'cut' }, 'The finding cut is told again'],
+		['picture', { do: 'gather', pictures: 40 }, '40 pictures of the site’s folder were taken in']
 	])('%s %j', (kind, what, words) => {
 		expect(editInWords({ kind, what })).toBe(words);
 	});

@@ -38,7 +38,7 @@ function bodyInWords(body: unknown): string {
 }
 
 /** What a change of many did. */
-function batchInWords(action: { readonly do?: string; readonly tag?: string } = {}): string {
+function batchInWords(action: { readonly do?: string; readonly tag?: string }): string {
 	const { tag } = action;
 	if (tag !== undefined) return action.do === 'replace' ? `Words of ${tag} were replaced` : `${tag} was changed`;
 	return `The ${action.do === 'key' ? 'mark as key page' : (action.do ?? 'state')} was changed`;
@@ -57,11 +57,15 @@ export function editInWords({ kind, what }: Pick<RecordedEdit, 'kind' | 'what'>)
 		case 'type':
 			return `The type “${told.name as string}”${told.set ? `: the set “${told.set as string}”` : ' was added'}`;
 		case 'picture':
+			if (told.do === 'gather')
+				return `${Number(told.pictures).toLocaleString('en')} pictures of the site’s folder were taken in`;
 			return told.do === 'remove'
 				? 'A picture was taken out of the library'
 				: `The picture ${(told.name ?? told.src) as string} was taken in`;
 		case 'batch':
-			return `${batchInWords(told.action as { do?: string; tag?: string } | undefined)} on many pages`;
+			return told.action
+				? `${batchInWords(told.action as { do?: string; tag?: string })} on many pages`
+				: 'Several things were changed at once';
 		case 'aside':
 			return told.do === 'take-up'
 				? `The finding ${told.code as string} is told again`

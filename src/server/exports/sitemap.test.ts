@@ -8,7 +8,7 @@ import { readPageList } from '../imports/web/lists';
 import { Store } from '../store/store';
 import { sitemapsOf } from './sitemap';
 
-test('what is released and shown to search is listed, with versions and dates; more than 50,000 stand under an index', () => {
+test('what is released and shown to search is listed, with versions and dates; more than one sitemap holds stand under an index', () => {
 	const folder = mkdtempSync(join(tmpdir(), 'kephalon-'));
 	const store = new Store(join(folder, 'k.db'));
 	const site: Site = {
@@ -54,17 +54,17 @@ test('what is released and shown to search is listed, with versions and dates; m
 		]
 	});
 	store.transaction(() => {
-		for (let at = 0; at < 50_010; at++) store.savePage(id, page(`/p${at}`));
+		for (let at = 0; at < 20; at++) store.savePage(id, page(`/p${at}`));
 	});
 	JOBS.release({ db: store.file, site: 'S' }, () => undefined);
-	const many = [...sitemapsOf(store, 'S')];
+	const many = [...sitemapsOf(store, 'S', 12)];
 	expect(many.map(({ name }) => name)).toEqual(['sitemap.xml', 'sitemap-1.xml', 'sitemap-2.xml']);
 	expect(readPageList(Buffer.from(many[0]!.text), 'own')).toEqual({
 		kind: 'index',
 		sitemaps: ['https://s.example/sitemap-1.xml', 'https://s.example/sitemap-2.xml']
 	});
 	const counts = many.slice(1).map(({ text }) => text.split('<url>').length - 1);
-	expect(counts).toEqual([50_000, 12]);
+	expect(counts).toEqual([12, 10]);
 	store.close();
 	rmSync(folder, { recursive: true });
 }, 120_000);

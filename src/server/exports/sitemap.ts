@@ -22,7 +22,11 @@ interface Row {
  * The sitemaps of what is released (sitemaps 0.9, with language versions): pages that are live, shown to search, and stand
  * where they say they stand. Each as its name and its text; with more than one, `sitemap.xml` is the index of the others.
  */
-export function* sitemapsOf(store: Store, name: string): Generator<{ readonly name: string; readonly text: string }> {
+export function* sitemapsOf(
+	store: Store,
+	name: string,
+	most = MOST_LISTED
+): Generator<{ readonly name: string; readonly text: string }> {
 	const { id, site } = store.site(name);
 	const base = normaliseBase(site.base) ?? site.base;
 	const parts: { name: string; text: string }[] = [];
@@ -34,7 +38,7 @@ export function* sitemapsOf(store: Store, name: string): Generator<{ readonly na
 	for (const row of rowsOf(store, id)) {
 		const entry = entryOf(row, base, site.languages[0]);
 		const size = Buffer.byteLength(entry);
-		if (count === MOST_LISTED || bytes + size + OPEN.length + CLOSE.length > MOST_BYTES) flush();
+		if (count === most || bytes + size + OPEN.length + CLOSE.length > MOST_BYTES) flush();
 		entries.push(entry);
 		bytes += size;
 		count++;
