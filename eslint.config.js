@@ -68,7 +68,8 @@ export default ts.config(
 				{
 					object: 'URL',
 					property: 'canParse',
-					message: 'In Node 20 it turns false for good addresses once its caller is optimised. Use parseUrl of the core.'
+					message:
+						'In Node 20 it turns false for good addresses once its caller is optimised. Use parseUrl of the core.'
 				}
 			]
 		}

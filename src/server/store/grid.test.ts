@@ -10,7 +10,17 @@ import { compareCsv, readCsvBack, writeCsv } from '../exports/csv';
 import { readFindings } from '../findings/findings';
 import { JOBS } from '../jobs/jobs';
 import { readSheet } from '../web/sheet';
-import { countGrid, gridRows, pathsOfFilter, sharedValues, SORTS, tagMatrix, widths, type PageFilter, type Sort } from './grid';
+import {
+	countGrid,
+	gridRows,
+	pathsOfFilter,
+	sharedValues,
+	SORTS,
+	tagMatrix,
+	widths,
+	type PageFilter,
+	type Sort
+} from './grid';
 import { Store } from './store';
 
 let folder = '';
