@@ -286,3 +286,16 @@ test('a name that is no UTF-8 is read, and its path says its bytes', async () =>
 	rmSync(out, { recursive: true });
 	site.end();
 });
+
+test('a language that somebody has set stays where a later reading tells none', async () => {
+	const site = siteOf({ 'a.html': '<title>A</title>', 'b.html': '<html lang="fr"><title>B</title>' });
+	await site.read();
+	const { id } = site.store.site('s');
+	for (const path of ['/a.html', '/b.html']) site.store.savePage(id, { ...site.page(path), language: 'cy' });
+	site.write('a.html', '<title>A again</title>');
+	site.write('b.html', '<html lang="fr"><title>B again</title>');
+	await site.read();
+	expect(site.page('/a.html')).toMatchObject({ language: 'cy', fields: { title: 'A again' } });
+	expect(site.page('/b.html').language).toBe('fr');
+	site.end();
+});

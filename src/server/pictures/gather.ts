@@ -1,5 +1,5 @@
 import { readFileSync, statSync } from 'node:fs';
-import { LEAST_IN_BODY, type Picture } from '$core';
+import { LEAST_IN_BODY, type KeptCopy, type Picture } from '$core';
 import { makeEdit } from '../edits/edit';
 import { UserError } from '../errors';
 import { fileOfPath } from '../files/folder';
@@ -43,7 +43,12 @@ export async function gatherPictures(store: Store, name: string): Promise<number
 				store,
 				name,
 				{ origin: 'bench', kind: 'picture', what: { do: 'gather', pictures: taken.length } },
-				({ id }) => store.savePictures(id, taken)
+				({ id }) =>
+					store.savePictures(
+						id,
+						// What was set for them meanwhile stays.
+						taken.map((copy) => ({ ...copy, ...store.picture(id, copy.src), kept: copy.kept as KeptCopy }))
+					)
 			)
 		);
 		copied += taken.length;

@@ -84,8 +84,10 @@ const SQL = {
 	refreshPage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin, source)
 		VALUES (@site, @path, coalesce(@type, 'page'), @language, @state, @modified, @hidden, @fields,
 			json_patch(json_object('found', json(@found)), json_object('alternates', json(@alternates))), @origin, @source)
-		ON CONFLICT (site_id, path) DO UPDATE SET type = coalesce(@type, type), language = excluded.language, modified = excluded.modified,
-			fields = excluded.fields, origin = @origin, source = @source,
+		ON CONFLICT (site_id, path) DO UPDATE SET type = coalesce(@type, type), 
+			-- One that somebody has set stays where the source tells none.
+			language = CASE WHEN coalesce(excluded.language, 'und') = 'und' THEN coalesce(language, excluded.language) ELSE excluded.language END,
+			modified = excluded.modified, fields = excluded.fields, origin = @origin, source = @source,
 			-- Alternates that somebody has set stay.
 			settings = CASE WHEN @alternates IS NULL THEN json_set(settings, '$.found', json(@found))
 				ELSE json_patch(json_object('alternates', json(@alternates)), json_set(settings, '$.found', json(@found))) END,

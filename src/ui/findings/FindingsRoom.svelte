@@ -56,7 +56,7 @@
 	const share = (count: number, pages: number) => (pages === 0 ? 0 : count / pages);
 </script>
 
-<div class="room">
+<div class="whole-screen">
 	<RoomBar {site} room="findings" />
 	<main id="room">
 		<h1>
@@ -184,11 +184,6 @@
 </div>
 
 <style>
-	.room {
-		display: flex;
-		flex-direction: column;
-		height: 100vh;
-	}
 	main {
 		flex: 1;
 		overflow-y: auto;

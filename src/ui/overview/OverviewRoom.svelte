@@ -45,7 +45,7 @@
 	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 </script>
 
-<div class="room">
+<div class="whole-screen">
 	<RoomBar {site} room="overview" />
 	<main id="room">
 		<header>
@@ -134,11 +134,6 @@
 </div>
 
 <style>
-	.room {
-		display: flex;
-		flex-direction: column;
-		height: 100vh;
-	}
 	main {
 		display: grid;
 		flex: 1;

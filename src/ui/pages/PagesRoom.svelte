@@ -147,7 +147,7 @@
 </script>
 
 <svelte:window {onkeydown} />
-<div class="room">
+<div class="whole-screen">
 	<RoomBar {site} room="pages" />
 	<header class="head">
 		<h1>Pages</h1>
@@ -205,11 +205,6 @@
 </div>
 
 <style>
-	.room {
-		display: flex;
-		flex-direction: column;
-		height: 100vh;
-	}
 	.head {
 		display: flex;
 		align-items: baseline;

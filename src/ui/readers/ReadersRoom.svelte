@@ -61,7 +61,7 @@
 	const nameOf = (id: string) => READERS.find((reader) => reader.id === id)?.name ?? id;
 </script>
 
-<div class="room">
+<div class="whole-screen">
 	<RoomBar {site} room="readers" path={look?.path} />
 	<main id="room">
 		<h1 class="sr-only">What readers see</h1>
@@ -213,11 +213,6 @@
 </div>
 
 <style>
-	.room {
-		display: flex;
-		flex-direction: column;
-		height: 100vh;
-	}
 	main {
 		flex: 1;
 		overflow-y: auto;

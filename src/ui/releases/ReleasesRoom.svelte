@@ -102,7 +102,7 @@
 </script>
 
 <svelte:window {onkeydown} />
-<div class="room">
+<div class="whole-screen">
 	<RoomBar {site} room="releases" />
 	{#if message}
 		<p class="message top" role="status">
@@ -240,11 +240,6 @@
 </div>
 
 <style>
-	.room {
-		display: flex;
-		flex-direction: column;
-		height: 100vh;
-	}
 	main {
 		display: grid;
 		flex: 1;

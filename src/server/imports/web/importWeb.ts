@@ -324,7 +324,7 @@ async function save(job: Job, kind: 'sitemap' | 'site', listed: ReadonlyMap<stri
 			store.site(options.site).site,
 			{ origin: 'command', kind: 'import', what },
 			(stored) => {
-				const known = [...new Set([...staging.spoken(), ...stored.site.languages])].filter(
+				const known = [...new Set([...stored.site.languages, ...staging.spoken()])].filter(
 					(tag, _, all) => tag !== 'und' || all.length === 1
 				);
 				if (known.some((tag) => !stored.site.languages.includes(tag)))
