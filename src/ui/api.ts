@@ -12,7 +12,7 @@ import type {
 } from '$core';
 
 import type { TableSheet } from '$server/imports/table/table';
-import type { RecordedEdit } from './record';
+import type { RecordedEdit } from '$ui/record/record';
 
 /** The calls of the interface to its server. Refusals come back as the sentence that the server gives. */
 

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import SetupContent from '$ui/SetupContent.svelte';
-	import SetupSite from '$ui/SetupSite.svelte';
+	import SetupContent from '$ui/setup/SetupContent.svelte';
+	import SetupSite from '$ui/setup/SetupSite.svelte';
 
 	let { data } = $props();
 	const name = $derived(data.bench?.site.name);

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { roomAt } from '$ui/rooms/rooms';
-	import { pagesInWords } from '$ui/words';
+	import { pagesInWords } from '$ui/parts/words';
 	let { data } = $props();
 </script>
 

@@ -3,8 +3,8 @@
 	import { isRefused } from '../api';
 	import { benchAt, pagesAt } from '../rooms/rooms';
 	import RoomBar from '../rooms/RoomBar.svelte';
-	import { Neighbours } from '../sharing';
-	import { pagesInWords } from '../words';
+	import { Neighbours } from '$ui/bench/sharing';
+	import { pagesInWords } from '$ui/parts/words';
 	import * as api from './api';
 	import type { Aside, FindingGroup } from './api';
 	import { MATRIX_TAGS } from './matrix';

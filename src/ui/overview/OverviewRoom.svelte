@@ -5,13 +5,13 @@
 	import { ask, at, isRefused, sending } from '../api';
 	import * as findings from '../findings/api';
 	import type { FindingGroup } from '../findings/api';
-	import { lookAt } from '../pictureLook';
-	import ReaderCard from '../ReaderCard.svelte';
-	import { editInWords } from '../record';
+	import { lookAt } from '$ui/cards/pictureLook';
+	import ReaderCard from '$ui/cards/ReaderCard.svelte';
+	import { editInWords } from '$ui/record/record';
 	import { benchAt, pagesAt, roomAt } from '../rooms/rooms';
 	import RoomBar from '../rooms/RoomBar.svelte';
-	import { Neighbours } from '../sharing';
-	import { pagesInWords } from '../words';
+	import { Neighbours } from '$ui/bench/sharing';
+	import { pagesInWords } from '$ui/parts/words';
 
 	/** Can this be shared? What is live, what waits for a release, what is wrong. */
 	let { data }: { data: Overview } = $props();

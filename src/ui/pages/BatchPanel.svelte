@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { CATALOGUE } from '$core';
 	import { isRefused } from '../api';
-	import { pagesInWords } from '../words';
+	import { pagesInWords } from '$ui/parts/words';
 	import * as api from './api';
 	import type { BatchAction, BatchPages, BatchSample } from './api';
 

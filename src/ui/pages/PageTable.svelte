@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { tick, untrack } from 'svelte';
 	import { elementScroll, observeElementOffset, observeElementRect, Virtualizer } from '@tanstack/virtual-core';
-	import LayerMark from '../LayerMark.svelte';
-	import type { LayerSign } from '../lines';
+	import LayerMark from '$ui/parts/LayerMark.svelte';
+	import type { LayerSign } from '$ui/bench/lines';
 	import type { Order } from './api';
 	import type { Column } from './columns';
 	import { differsInWords } from './columns';

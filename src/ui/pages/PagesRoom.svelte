@@ -3,10 +3,10 @@
 	import { goto, replaceState } from '$app/navigation';
 	import { page as place } from '$app/state';
 	import { isRefused } from '../api';
-	import { keyOf } from '../keys';
+	import { keyOf } from '$ui/parts/keys';
 	import { benchAt, roomAt } from '../rooms/rooms';
 	import RoomBar from '../rooms/RoomBar.svelte';
-	import { Neighbours } from '../sharing';
+	import { Neighbours } from '$ui/bench/sharing';
 	import * as api from './api';
 	import type { GridAnswer, PageFilter } from './api';
 	import BatchPanel from './BatchPanel.svelte';

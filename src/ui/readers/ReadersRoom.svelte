@@ -4,8 +4,8 @@
 	import { HABITS, habitsInWords, READERS } from '$core';
 	import type { Look } from '$server/probes/look';
 	import { ask, at, isRefused, sending } from '../api';
-	import { lookAt } from '../pictureLook';
-	import ReaderCard from '../ReaderCard.svelte';
+	import { lookAt } from '$ui/cards/pictureLook';
+	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { benchAt, roomAt } from '../rooms/rooms';
 	import RoomBar from '../rooms/RoomBar.svelte';
 

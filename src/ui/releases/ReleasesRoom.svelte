@@ -1,11 +1,11 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { isRefused } from '../api';
-	import { keyOf } from '../keys';
+	import { keyOf } from '$ui/parts/keys';
 	import { benchAt } from '../rooms/rooms';
 	import RoomBar from '../rooms/RoomBar.svelte';
-	import { Neighbours } from '../sharing';
-	import { pagesInWords } from '../words';
+	import { Neighbours } from '$ui/bench/sharing';
+	import { pagesInWords } from '$ui/parts/words';
 	import * as api from './api';
 	import type { PageDifference, Release, Sheet } from './api';
 	import Difference from './Difference.svelte';

@@ -3,17 +3,17 @@
 	import { beforeNavigate, invalidateAll } from '$app/navigation';
 	import { keptCopyOf, findInPicture, type Picture } from '$core';
 	import * as api from '$ui/api';
-	import { Bench } from '$ui/bench.svelte';
-	import DraftNote from '$ui/DraftNote.svelte';
-	import { keyOfSettings } from '$ui/drafts';
-	import { keyOf } from '$ui/keys';
-	import { wholeOf } from '$ui/pictureLook';
-	import PictureIntake from '$ui/PictureIntake.svelte';
-	import PictureStudy from '$ui/PictureStudy.svelte';
+	import { Bench } from '$ui/bench/bench.svelte';
+	import DraftNote from '$ui/bench/DraftNote.svelte';
+	import { keyOfSettings } from '$ui/bench/drafts';
+	import { keyOf } from '$ui/parts/keys';
+	import { wholeOf } from '$ui/cards/pictureLook';
+	import PictureIntake from '$ui/pictures/PictureIntake.svelte';
+	import PictureStudy from '$ui/pictures/PictureStudy.svelte';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
-	import ReleaseBar from '$ui/ReleaseBar.svelte';
-	import { Neighbours } from '$ui/sharing';
-	import { findPictures, nameOfPicture, pagesInWords } from '$ui/words';
+	import ReleaseBar from '$ui/bench/ReleaseBar.svelte';
+	import { Neighbours } from '$ui/bench/sharing';
+	import { findPictures, nameOfPicture, pagesInWords } from '$ui/parts/words';
 
 	let { data } = $props();
 

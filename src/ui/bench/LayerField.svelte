@@ -1,0 +1,176 @@
+<script lang="ts">
+	import { BUILT_IN_PICTURES, describeOutcome, findTag, TAG_NAMES, type RuleBody, type TraceStep } from '$core';
+	import type { Bench, EditableLayer } from './bench.svelte';
+	import DraftNote from './DraftNote.svelte';
+	import PictureDrop from '$ui/pictures/PictureDrop.svelte';
+	import PictureSources from '$ui/pictures/PictureSources.svelte';
+	import ShapeChoice from '$ui/pictures/ShapeChoice.svelte';
+	import TemplateField from './TemplateField.svelte';
+	import YieldLine from './YieldLine.svelte';
+
+	/** What one layer says about the chosen tag, changed in place. Enter keeps, Escape takes back. */
+	let { bench, layer, steps }: { bench: Bench; layer: EditableLayer; steps: readonly TraceStep[] } = $props();
+
+	const rule = $derived(bench.ruleAt(layer));
+	const body = $derived(bench.bodyAt(layer));
+	const draft = $derived(bench.draftAt(layer));
+	const text = $derived(bench.textAt(layer));
+	const issues = $derived(bench.issuesAt(layer));
+	const errors = $derived(issues.filter((issue) => issue.severity === 'error'));
+	const step = $derived(steps.find((one) => one.outcome.kind !== 'not-reached') ?? steps[0]);
+	const isPicture = $derived(bench.definition?.kind === 'picture');
+	const pieces = $derived(text === '' ? [] : bench.piecesOf(text));
+	const id = $derived(`field-${layer}`);
+	/** Tags that the chosen one can say the same as. */
+	const borrowable = $derived(
+		TAG_NAMES.filter((name) => name !== bench.tag && findTag(name)?.kind === bench.definition?.kind)
+	);
+	const choices = $derived(
+		bench.definition?.choices && !bench.definition.open && bench.definition.choices.length < 30
+			? bench.definition.choices
+			: undefined
+	);
+
+	type Form = 'nothing' | 'leaveOut' | 'pictures' | RuleBody['kind'];
+	const form: Form = $derived(body?.kind ?? 'nothing');
+
+	function choose(event: Event & { currentTarget: HTMLSelectElement }) {
+		switch (event.currentTarget.value as Form) {
+			case 'nothing':
+				return bench.propose(layer, null);
+			case 'leaveOut':
+				return bench.propose(layer, { kind: 'leaveOut' });
+			case 'borrow':
+				return bench.propose(layer, { kind: 'borrow', from: bench.definition?.twin ?? borrowable[0] ?? 'title' });
+			case 'pictures':
+				return bench.propose(layer, {
+					...BUILT_IN_PICTURES,
+					...(bench.shapesInForce && { shapes: bench.shapesInForce })
+				});
+			case 'template':
+				return bench.write(layer, text || (isPicture ? '{page.picture}' : '{page.title}'));
+		}
+	}
+
+	const around = $derived({
+		label: `${bench.tag} at ${layer}`,
+		describedBy: `${id}-told`,
+		placeholder: 'Nothing set here. { offers what fits',
+		variables: () => bench.variablesFor(layer),
+		changed: (written: string) => bench.write(layer, written),
+		keep: () => void bench.keepAt(layer),
+		takeBack: () => {
+			if (!bench.draftAt(layer)) return false;
+			bench.discardAt(layer);
+			return true;
+		}
+	});
+</script>
+
+<div class="kind">
+	<select aria-label="How {layer} says {bench.tag}" value={form} onchange={choose}>
+		<option value="nothing">Inherits</option>
+		<option value="template">A template</option>
+		{#if borrowable.length > 0}<option value="borrow">The same as …</option>{/if}
+		{#if isPicture}<option value="pictures">Picture sources</option>{/if}
+		<option value="leaveOut">Leave it out</option>
+	</select>
+	{#if rule && !draft}
+		<button class="link" onclick={() => bench.propose(layer, null)}>Set back to inherited</button>
+	{/if}
+</div>
+
+{#if form === 'borrow' && body?.kind === 'borrow'}
+	<select
+		class="wide mono"
+		aria-label="{bench.tag} at {layer}: the same as"
+		value={body.from}
+		onchange={(event) => bench.propose(layer, { ...body, from: event.currentTarget.value })}
+	>
+		{#each borrowable as name (name)}<option>{name}</option>{/each}
+	</select>
+	{#if isPicture}
+		<ShapeChoice
+			shapes={body.shapes ?? []}
+			set={(shapes) => bench.propose(layer, { kind: 'borrow', from: body.from, ...(shapes.length > 0 && { shapes }) })}
+		/>
+	{/if}
+{:else if form === 'pictures' && body?.kind === 'pictures'}
+	<PictureSources {bench} {layer} {body} />
+{:else if form === 'leaveOut'}
+	<p class="quiet">No such tag on {layer === 'page' ? 'this page' : 'these pages'}.</p>
+{:else if choices}
+	<select
+		class="wide mono"
+		aria-label="{bench.tag} at {layer}"
+		value={text}
+		onchange={(event) => bench.write(layer, event.currentTarget.value)}
+	>
+		<option value="">Nothing set here</option>
+		{#each choices as choice (choice)}<option>{choice}</option>{/each}
+		{#if text && !choices.includes(text)}<option>{text}</option>{/if}
+	</select>
+{:else}
+	<TemplateField {text} {pieces} {errors} {around} kept={bench.keptEdits} />
+{/if}
+
+{#if isPicture && (form === 'nothing' || form === 'pictures')}<PictureDrop {bench} {layer} />{/if}
+
+<div id="{id}-told" class="told" aria-live="polite">
+	{#if pieces.some((piece) => piece.kind !== 'text')}<YieldLine {pieces} />{/if}
+	{#each issues as issue, at (at)}
+		<p class="issue" class:warning={issue.severity === 'warning'}>{issue.message}</p>
+	{/each}
+	{#if errors.length === 0}<DraftNote {bench} draftKey={bench.keyAt(layer)} />{/if}
+	{#if draft && errors.length > 0}
+		<p class="quiet">
+			Not kept while it has an error. <button class="link" onclick={() => bench.discardAt(layer)}>Take back</button>
+		</p>
+	{/if}
+	{#if !draft && step && rule}
+		<p class="quiet outcome">
+			{describeOutcome(step.outcome)}{rule.language ? `, for ${rule.language}` : ''}
+		</p>
+	{/if}
+</div>
+
+<style>
+	.kind {
+		display: flex;
+		align-items: center;
+		gap: 10px;
+		margin-bottom: 4px;
+		font-size: 12.5px;
+	}
+	.kind select {
+		border-color: transparent;
+		background: transparent;
+		padding: 0 2px;
+		color: var(--ink-soft);
+	}
+	.kind select:hover {
+		border-color: var(--rule-strong);
+	}
+	.wide {
+		width: 100%;
+	}
+	.link {
+		margin-left: auto;
+		text-decoration: underline;
+		text-underline-offset: 2px;
+	}
+	.told {
+		font-size: 13px;
+	}
+	.outcome,
+	.issue {
+		margin-top: 4px;
+	}
+	.issue {
+		border-left: 3px solid var(--gone);
+		padding-left: 7px;
+	}
+	.issue.warning {
+		border-left-style: dotted;
+	}
+</style>

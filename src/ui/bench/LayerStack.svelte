@@ -1,0 +1,140 @@
+<script lang="ts">
+	import { describeOutcome, describePassedOver, describeRule, describeWithheld, type TraceStep } from '$core';
+	import type { Bench, EditableLayer } from './bench.svelte';
+	import FoundLine from './FoundLine.svelte';
+	import LayerField from './LayerField.svelte';
+	import LayerMark from '$ui/parts/LayerMark.svelte';
+
+	/** The four layers of one tag, most specific on top: what each says, what became of it, and its field. */
+	let { bench, settings, study }: { bench: Bench; settings: (layer: EditableLayer) => void; study: () => void } =
+		$props();
+
+	const trace = $derived(bench.line?.trace);
+	const winner = $derived(trace?.steps[trace.winner]);
+	const stepsOf = (layer: TraceStep['layer']) =>
+		trace?.steps.filter((step) => step.layer === layer && step.rule.kind !== 'found') ?? [];
+	const found = $derived(trace?.steps.find((step) => step.rule.kind === 'found'));
+	const pages = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'page' : 'pages'}`;
+	const layers: { layer: EditableLayer; name: string; scope: string }[] = $derived([
+		{ layer: 'page', name: 'This page', scope: bench.data.page.path },
+		{
+			layer: 'type',
+			name: `Every ${(bench.type?.label ?? bench.data.page.type).toLowerCase()}`,
+			scope: pages(bench.data.count.byType[bench.data.page.type] ?? 0)
+		},
+		{ layer: 'site', name: 'The whole site', scope: pages(bench.data.count.all) }
+	]);
+	const note = $derived(trace && (trace.withheld ? describeWithheld(trace.withheld) : describePassedOver(trace)));
+</script>
+
+<section class="stack" aria-label="Layers of {bench.tag}">
+	<header>
+		<h2 class="mono">{bench.tag}</h2>
+		<p class="quiet">{bench.definition?.purpose ?? ''}</p>
+		{#if bench.definition?.legacy}<p class="quiet">Kept for old sites. {bench.definition.legacy}</p>{/if}
+	</header>
+
+	{#if bench.pictureSource !== undefined}
+		<p><button class="plain-button" onclick={study}>The picture: its middle, its shapes, its words</button></p>
+	{/if}
+	{#if bench.weaknesses.length > 0}
+		<ul class="note" aria-label="What is weak in the picture" data-testid="weak">
+			{#each bench.weaknesses as weakness, at (at)}<li>{weakness}</li>{/each}
+		</ul>
+	{/if}
+
+	{#each layers as { layer, name, scope } (layer)}
+		<div class="bed" class:wins={winner?.layer === layer} data-layer={layer}>
+			<div class="label">
+				<LayerMark {layer} size={14} />
+				<button class="name" title="Settings of this layer" onclick={() => settings(layer)}>{name}</button>
+				<span class="scope quiet" title={scope}>{scope}</span>
+			</div>
+			<LayerField {bench} {layer} steps={stepsOf(layer)} />
+			{#if found && layer === 'page'}<FoundLine {bench} step={found} />{/if}
+		</div>
+	{/each}
+
+	<div class="bed" class:wins={winner?.layer === 'built-in'} data-layer="built-in">
+		<div class="label">
+			<LayerMark layer="built-in" size={14} />
+			<span class="name">Built in</span>
+			<span class="scope quiet">for any page</span>
+		</div>
+		<ol>
+			{#each stepsOf('built-in') as step, index (index)}
+				<li class:used={step.outcome.kind === 'won'}>
+					{describeRule(step)}<span class="quiet">: {describeOutcome(step.outcome)}</span>
+				</li>
+			{:else}
+				<li class="quiet">says nothing about this tag</li>
+			{/each}
+		</ol>
+	</div>
+	{#if note}<p class="note">{note}.</p>{/if}
+</section>
+
+<style>
+	.stack {
+		display: flex;
+		flex-direction: column;
+		gap: 8px;
+	}
+	header {
+		padding: 2px 2px 4px;
+	}
+	h2 {
+		font-size: 17px;
+		font-weight: 500;
+	}
+	header p {
+		max-width: 46ch;
+	}
+	.bed {
+		border: 1px solid var(--rule);
+		border-left: 4px solid var(--rule);
+		border-radius: 4px;
+		background: var(--sheet-sunk);
+		padding: 8px 10px;
+	}
+	.wins {
+		border-color: var(--sea);
+		background: var(--sheet);
+	}
+	.label {
+		display: flex;
+		align-items: center;
+		gap: 7px;
+		margin-bottom: 5px;
+	}
+	.name {
+		font-weight: 600;
+		white-space: nowrap;
+	}
+	button.name {
+		text-decoration: underline dotted;
+		text-underline-offset: 3px;
+	}
+	button.name:hover {
+		color: var(--sea);
+	}
+	.scope {
+		margin-left: auto;
+		overflow: hidden;
+		font-size: 12.5px;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+	ol {
+		font-size: 13px;
+	}
+	.used {
+		font-weight: 500;
+	}
+	.note {
+		border-left: 4px solid var(--flag);
+		background: var(--flag-wash);
+		padding: 6px 10px;
+		font-size: 13px;
+	}
+</style>

@@ -1,0 +1,51 @@
+import type { Picture } from '$core';
+import type { EditableLayer } from '$ui/bench/bench.svelte';
+export type { Families } from '$core';
+
+/** Which layer decides when this one says nothing. */
+export const describeBase = (layer: EditableLayer) =>
+	layer === 'page' ? 'Else its type decides, then the site.' : layer === 'type' ? 'Else the site decides.' : '';
+
+/** A count of pages in words. */
+export const pagesInWords = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'page' : 'pages'}`;
+
+/** The server that stands in for a site that is not on the net. */
+export type StandIn = { readonly base: string; readonly origin: string } | null;
+
+/**
+ * Where a picture of the site can be fetched from now: those of the library from Kephalon itself, others from the
+ * stand-in's server, if there is one.
+ */
+export function fetchable(address: string, base: string, standIn: StandIn): string {
+	if (address.startsWith(`${base}media/`)) return `/${address.slice(base.length)}`;
+	return standIn && address.startsWith(standIn.base)
+		? `${standIn.origin}/${address.slice(standIn.base.length)}`
+		: address;
+}
+
+/** What a picture is, on one line: size, form, weight, and where it stands. */
+export function factsInWords({ width, height, type, bytes, name, src, animated, alpha }: Picture): string {
+	return [
+		name ?? src.split('/').at(-1),
+		width && height ? `${width.toLocaleString('en')} × ${height.toLocaleString('en')} px` : 'size not known',
+		type?.replace('image/', '').toUpperCase(),
+		bytes && `${Math.max(1, Math.round(bytes / 1000)).toLocaleString('en')} kB`,
+		animated && 'first frame of an animation',
+		alpha && 'transparent in parts'
+	]
+		.filter(Boolean)
+		.join(' · ');
+}
+
+/** What a picture is called: by its file's name as it came, else by the last part of where it stands. */
+export const nameOfPicture = ({ name, alt, src }: Picture): string => name || alt || (src.split('/').at(-1) as string);
+
+/** The pictures whose name, place or words hold all that is looked for. */
+export function findPictures(pictures: readonly Picture[], wanted: string): readonly Picture[] {
+	const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
+	if (words.length === 0) return pictures;
+	return pictures.filter(({ name, src, alt, alts }) => {
+		const text = [name, src, alt, ...Object.values(alts ?? {})].join(' ').toLowerCase();
+		return words.every((word) => text.includes(word));
+	});
+}

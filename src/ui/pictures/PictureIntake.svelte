@@ -1,0 +1,147 @@
+<script lang="ts">
+	import type { Picture } from '$core';
+	import * as api from '$ui/api';
+	import PicturePicker from './PicturePicker.svelte';
+
+	/** A place to drop, paste or choose pictures: each goes into the library; what is refused is said. */
+	let {
+		site,
+		label,
+		taken,
+		offersLibrary = false
+	}: {
+		site: string;
+		label: string;
+		/** Told of each picture that came in. */
+		taken: (picture: Picture) => void;
+		/** One that is in the library already can be chosen here too. */
+		offersLibrary?: boolean;
+	} = $props();
+
+	let busy = $state(false);
+	let refused = $state<readonly string[]>([]);
+	let isOver = $state(false);
+	let picking = $state(false);
+	function pick(picture: Picture) {
+		picking = false;
+		taken(picture);
+	}
+
+	async function takeAll(works: readonly (readonly [name: string, work: () => Promise<api.Answer<Picture>>])[]) {
+		busy = true;
+		refused = [];
+		for (const [name, work] of works) {
+			const answer = await work();
+			if (api.isRefused(answer))
+				refused = [...refused, works.length > 1 ? `${name}: ${answer.refused}` : answer.refused];
+			else taken(answer);
+		}
+		busy = false;
+	}
+	const takeFiles = (files: Iterable<File>) =>
+		takeAll([...files].map((file) => [file.name, () => api.addPicture(site, file)] as const));
+
+	function takeFrom(data: DataTransfer | null): boolean {
+		const address = data?.getData('text').trim() ?? '';
+		if (data && data.files.length > 0) void takeFiles([...data.files]);
+		else if (/^https?:\/\//i.test(address)) void takeAll([[address, () => api.addPictureAt(site, address)]]);
+		else return false;
+		return true;
+	}
+	/** Files and addresses that are dropped or pasted. */
+	const zone = (element: HTMLElement) => {
+		const over = (event: DragEvent) => {
+			event.preventDefault();
+			isOver = true;
+		};
+		const leave = () => (isOver = false);
+		const drop = (event: DragEvent) => {
+			event.preventDefault();
+			isOver = false;
+			takeFrom(event.dataTransfer);
+		};
+		const paste = (event: ClipboardEvent) => {
+			if (takeFrom(event.clipboardData)) event.preventDefault();
+		};
+		const heard = [
+			['dragover', over],
+			['dragleave', leave],
+			['drop', drop],
+			['paste', paste]
+		] as const;
+		for (const [name, listen] of heard) element.addEventListener(name, listen as EventListener);
+		return () => {
+			for (const [name, listen] of heard) element.removeEventListener(name, listen as EventListener);
+		};
+	};
+</script>
+
+<div class="zone" class:over={isOver} {@attach zone}>
+	<label>
+		<input
+			class="sr-only"
+			type="file"
+			accept="image/*"
+			multiple
+			aria-label={label}
+			onchange={(event) => takeFiles(event.currentTarget.files ?? [])}
+		/>
+		<span>{busy ? 'Taking it in …' : 'Choose a file'}</span>
+	</label>
+	{#if offersLibrary}
+		<button class="link" aria-expanded={picking} onclick={() => (picking = !picking)}>or from the library</button>
+	{/if}
+	<input
+		class="paste"
+		aria-label="Paste a picture or its address: {label}"
+		placeholder={offersLibrary ? 'drop, paste' : 'drop or paste one here'}
+	/>
+</div>
+{#if picking}<PicturePicker {site} {pick} />{/if}
+{#each refused as why, at (at)}<p class="refused" role="alert">{why}</p>{/each}
+
+<style>
+	.zone {
+		display: flex;
+		gap: 8px;
+		align-items: center;
+		margin-top: 6px;
+		border: 1px dashed var(--rule-strong);
+		border-radius: 4px;
+		padding: 5px 8px;
+		font-size: 13px;
+	}
+	.over {
+		border-color: var(--sea);
+		background: var(--sea-wash);
+	}
+	label {
+		/* What is hidden in it must not make the page longer. */
+		position: relative;
+		flex: none;
+		cursor: pointer;
+		text-decoration: underline;
+		text-underline-offset: 2px;
+	}
+	label:focus-within {
+		outline: 2px solid var(--focus);
+		outline-offset: 1px;
+	}
+	.link {
+		flex: none;
+		text-decoration: underline;
+		text-underline-offset: 2px;
+	}
+	.paste {
+		flex: 1;
+		min-width: 0;
+		border-color: transparent !important;
+		background: transparent !important;
+	}
+	.refused {
+		margin-top: 4px;
+		border-left: 3px solid var(--gone);
+		padding-left: 7px;
+		font-size: 13px;
+	}
+</style>

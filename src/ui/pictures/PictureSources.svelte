@@ -1,0 +1,282 @@
+<script lang="ts">
+	import { describeSkipped, pictureOfValue, type PictureSource, type RuleBody, type Shape } from '$core';
+	import type { Bench, EditableLayer } from '$ui/bench/bench.svelte';
+	import ShapeChoice from './ShapeChoice.svelte';
+
+	/** The ordered list of sources of a picture rule, each with what it gives on the page in view. */
+	let { bench, layer, body }: { bench: Bench; layer: EditableLayer; body: Extract<RuleBody, { kind: 'pictures' }> } =
+		$props();
+
+	const NAMES = {
+		lead: 'The page’s lead picture',
+		body: 'The first in its text',
+		author: 'The author’s picture',
+		type: 'The type’s own picture',
+		site: 'The site’s share picture',
+		composed: 'The share picture made from the page'
+	};
+	const nameOf = (source: PictureSource) =>
+		source.from === 'file'
+			? isOwn(source)
+				? 'From the library'
+				: `The file ${source.src.split('/').at(-1)}`
+			: source.from === 'field'
+				? `The field ${source.name}`
+				: NAMES[source.from];
+	/** A source that stands twice, as a site file may have it, has two keys. */
+	function keyOf(source: PictureSource, at: number): string {
+		const bare = (one: PictureSource) =>
+			one.from === 'file' ? one.src : one.from === 'field' ? `field ${one.name}` : one.from;
+		const before = body.sources.slice(0, at).filter((other) => bare(other) === bare(source)).length;
+		return `${bare(source)} ${before}`;
+	}
+	const isOwn = (source: PictureSource) => source.from === 'file' && source.src.startsWith('/media/');
+	function setAlt(at: number, alt: string) {
+		set(
+			body.sources.map((source, index) => {
+				if (index !== at || source.from !== 'file') return source;
+				return { from: 'file', src: source.src, ...(alt !== '' && { alt }) };
+			})
+		);
+	}
+
+	let file = $state('');
+	let dragged = $state<number | undefined>();
+
+	const set = (sources: readonly PictureSource[]) => bench.propose(layer, { ...body, sources });
+	function move(from: number, to: number) {
+		if (to < 0 || to >= body.sources.length) return;
+		const sources = [...body.sources];
+		sources.splice(to, 0, ...sources.splice(from, 1));
+		set(sources);
+	}
+	function onkeydown(event: KeyboardEvent, at: number) {
+		if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+		event.preventDefault();
+		const to = at + (event.key === 'ArrowUp' ? -1 : 1);
+		const list = (event.currentTarget as HTMLElement).parentElement;
+		move(at, to);
+		setTimeout(() => (list?.children[to] as HTMLElement | undefined)?.focus());
+	}
+	/** Pointer: an item dropped on another takes its place. */
+	const draggable = (item: HTMLElement) => {
+		const at = () => Number(item.dataset.at);
+		const start = () => (dragged = at());
+		const over = (event: DragEvent) => event.preventDefault();
+		const drop = () => {
+			if (dragged !== undefined && dragged !== at()) move(dragged, at());
+			dragged = undefined;
+		};
+		item.addEventListener('dragstart', start);
+		item.addEventListener('dragover', over);
+		item.addEventListener('drop', drop);
+		return () => {
+			item.removeEventListener('dragstart', start);
+			item.removeEventListener('dragover', over);
+			item.removeEventListener('drop', drop);
+		};
+	};
+	/** What a source gives here, in words, and whether it is the one that is used. */
+	function outcomeOf(source: PictureSource, at: number): string {
+		const trace = tried[at];
+		const step = trace?.steps[0];
+		const value = trace?.winner === 0 ? pictureOfValue(trace.value) : undefined;
+		if (value)
+			return [
+				isOwn(source) ? undefined : value.src.split('/').at(-1),
+				value.width && `${value.width} × ${value.height}`
+			]
+				.filter(Boolean)
+				.join(', ');
+		const skipped = step?.outcome.kind === 'no-picture' ? step.outcome.skipped[0] : undefined;
+		return skipped ? describeSkipped(skipped).replace(/^[^:]*: /, '') : 'none';
+	}
+	/** What became of each source by itself, worked out once for each change. */
+	const tried = $derived(
+		body.sources.map((source) => {
+			// Whole: what a source gives is judged before it is cut.
+			const { shapes: _shapes, ...whole } = body;
+			return bench.tryPictures([source], whole);
+		})
+	);
+	const used = $derived(tried.findIndex((trace) => trace?.winner === 0));
+	const others = $derived(
+		(Object.keys(NAMES) as (keyof typeof NAMES)[]).filter(
+			(from) => !body.sources.some((source) => source.from === from)
+		)
+	);
+	const fields = $derived(
+		(bench.type?.fields ?? []).filter(
+			(field) =>
+				(field.kind === 'picture' || field.kind === 'pictures') &&
+				!body.sources.some((source) => source.from === 'field' && source.name === field.name)
+		)
+	);
+	function add(event: Event & { currentTarget: HTMLSelectElement }) {
+		const chosen = event.currentTarget.value;
+		event.currentTarget.value = '';
+		if (chosen.startsWith('field ')) set([...body.sources, { from: 'field', name: chosen.slice(6) }]);
+		else if (chosen) set([...body.sources, { from: chosen as keyof typeof NAMES }]);
+	}
+	const limit = (name: 'minWidth' | 'minHeight') => (event: Event & { currentTarget: HTMLInputElement }) => {
+		const value = Math.floor(Number(event.currentTarget.value));
+		const { [name]: _old, ...rest } = body.limits ?? {};
+		const limits = value > 0 ? { ...rest, [name]: value } : rest;
+		const { limits: _all, ...bare } = body;
+		bench.propose(layer, { ...bare, ...(Object.keys(limits).length > 0 && { limits }) });
+	};
+	function setShapes(shapes: readonly Shape[]) {
+		const { shapes: _old, ...bare } = body;
+		bench.propose(layer, { ...bare, ...(shapes.length > 0 && { shapes }) });
+	}
+	const count = (event: Event & { currentTarget: HTMLInputElement }) => {
+		const value = Math.min(20, Math.max(1, Math.floor(Number(event.currentTarget.value)) || 1));
+		const { count: _old, ...bare } = body;
+		bench.propose(layer, { ...bare, ...(value > 1 && { count: value }) });
+	};
+</script>
+
+<p class="quiet lead">The first that fits is used. Alt+↑ and Alt+↓ move one, or drag it.</p>
+<ol aria-label="Picture sources, in order">
+	{#each body.sources as source, at (keyOf(source, at))}
+		<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+		<li
+			tabindex="0"
+			draggable="true"
+			data-at={at}
+			class:used={at === used}
+			onkeydown={(event) => onkeydown(event, at)}
+			{@attach draggable}
+		>
+			<span class="number mono">{at + 1}</span>
+			{#if source.from === 'file' && isOwn(source)}<img src={source.src} alt="" />{/if}
+			<span class="what"
+				>{nameOf(source)}<span class="gives quiet">{outcomeOf(source, at)}{at === used ? ': used' : ''}</span>
+				{#if source.from === 'file'}<input
+						class="alt serif"
+						aria-label="Alt text of {nameOf(source)}"
+						placeholder="What it shows, in words"
+						value={source.alt ?? ''}
+						oninput={(event) => setAlt(at, event.currentTarget.value)}
+					/>{/if}</span
+			>
+			<button
+				class="plain-button"
+				aria-label="Move {nameOf(source)} up"
+				disabled={at === 0}
+				onclick={() => move(at, at - 1)}>↑</button
+			>
+			<button
+				class="plain-button"
+				aria-label="Move {nameOf(source)} down"
+				disabled={at === body.sources.length - 1}
+				onclick={() => move(at, at + 1)}>↓</button
+			>
+			<button
+				class="plain-button"
+				aria-label="Take {nameOf(source)} out"
+				onclick={() => set(body.sources.filter((_, other) => other !== at))}>×</button
+			>
+		</li>
+	{/each}
+</ol>
+<div class="more">
+	{#if others.length + fields.length > 0}
+		<select aria-label="Add a source" onchange={add}>
+			<option value="">Add a source …</option>
+			{#each others as from (from)}<option value={from}>{NAMES[from]}</option>{/each}
+			{#each fields as field (field.name)}<option value="field {field.name}"
+					>The field {field.label ?? field.name}</option
+				>{/each}
+		</select>
+	{/if}
+	<form
+		onsubmit={(event) => {
+			event.preventDefault();
+			if (file.trim()) set([...body.sources, { from: 'file', src: file.trim() }]);
+			file = '';
+		}}
+	>
+		<input
+			aria-label="Add a file by its path or address"
+			placeholder="/pictures/…  Enter adds a file"
+			bind:value={file}
+		/>
+	</form>
+	<ShapeChoice shapes={body.shapes ?? []} set={setShapes} />
+	<label
+		>Least width <input type="number" min="0" value={body.limits?.minWidth ?? ''} onchange={limit('minWidth')} /> px</label
+	>
+	<label
+		>Least height <input type="number" min="0" value={body.limits?.minHeight ?? ''} onchange={limit('minHeight')} /> px</label
+	>
+	<label>How many <input type="number" min="1" max="20" value={body.count ?? 1} onchange={count} /></label>
+</div>
+
+<style>
+	.lead {
+		font-size: 12.5px;
+	}
+	li {
+		display: flex;
+		align-items: center;
+		gap: 4px;
+		margin-top: 3px;
+		border: 1px solid var(--rule);
+		border-radius: 3px;
+		background: var(--sheet);
+		padding: 3px 4px 3px 6px;
+		cursor: grab;
+	}
+	.used {
+		border-color: var(--sea);
+	}
+	.number {
+		width: 16px;
+		font-size: 12px;
+		color: var(--ink-soft);
+	}
+	.what {
+		flex: 1;
+		min-width: 0;
+		line-height: 1.25;
+	}
+	.gives {
+		display: block;
+		overflow: hidden;
+		font-size: 12px;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+	li img {
+		flex: none;
+		width: 54px;
+		height: 36px;
+		object-fit: cover;
+	}
+	.alt {
+		width: 100%;
+		font-size: 13px;
+	}
+	li .plain-button {
+		padding: 0 6px;
+	}
+	.more {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 6px 10px;
+		align-items: center;
+		margin-top: 6px;
+		font-size: 13px;
+	}
+	.more form {
+		flex: 1;
+		min-width: 150px;
+	}
+	.more form input {
+		width: 100%;
+	}
+	.more label input {
+		width: 62px;
+	}
+</style>

@@ -1,0 +1,124 @@
+<script lang="ts">
+	import { Dialog } from 'bits-ui';
+	import * as api from '$ui/api';
+	import { editInWords, type RecordedEdit } from './record';
+
+	/** The record of edits, the newest first: what, where, by whom, when; each that stands can be taken back. */
+	let {
+		open = $bindable(),
+		site,
+		takeBack
+	}: {
+		open: boolean;
+		site: string;
+		/** Takes an edit back; gives the sentence of a refusal. */
+		takeBack: (id: number) => Promise<string | undefined>;
+	} = $props();
+
+	let edits = $state.raw<readonly RecordedEdit[]>([]);
+	let hasMore = $state(false);
+	let told = $state('');
+	/** So many are asked for at a time. */
+	const MOST = 30;
+
+	async function read(before?: number) {
+		const found = await api.edits(site, MOST, before);
+		if (api.isRefused(found)) return void (told = found.refused);
+		edits = before === undefined ? found.edits : [...edits, ...found.edits];
+		hasMore = found.edits.length === MOST;
+	}
+	$effect(() => {
+		if (!open) return;
+		told = '';
+		asked = undefined;
+		void read();
+	});
+	/** What was read in is much: taking it back is asked for twice. */
+	let asked = $state<number | undefined>();
+	async function back(edit: RecordedEdit) {
+		if (edit.kind === 'import' && asked !== edit.id) {
+			asked = edit.id;
+			told = 'All that was read in goes, with what was written at those pages. Press again to take it back.';
+			return;
+		}
+		asked = undefined;
+		told = (await takeBack(edit.id)) ?? `Taken back: ${editInWords(edit)}.`;
+		await read();
+	}
+	const when = (made: string) => new Date(made).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
+</script>
+
+<Dialog.Root bind:open>
+	<Dialog.Portal>
+		<Dialog.Overlay class="veil" />
+		<Dialog.Content class="palette record-sheet">
+			<Dialog.Title class="keys-title serif">What was changed</Dialog.Title>
+			<p class="told" role="status">{told}</p>
+			<!-- It scrolls: the keys reach it. -->
+			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+			<ol tabindex="0" aria-label="Edits, the newest first">
+				{#each edits as edit (edit.id)}
+					<li class:undone={edit.isBack}>
+						<span class="what">{editInWords(edit)}</span>
+						<span class="quiet">{when(edit.made)}, by {edit.author}{edit.isBack ? ', taken back' : ''}</span>
+						{#if !edit.isBack && edit.takesBack === null}
+							<button class="plain-button" aria-label="Take back: {editInWords(edit)}" onclick={() => back(edit)}
+								>{asked === edit.id ? 'Take it all back' : 'Take back'}</button
+							>
+						{/if}
+					</li>
+				{:else}
+					<li>Nothing was changed yet.</li>
+				{/each}
+			</ol>
+			<p class="row">
+				{#if hasMore}<button class="plain-button" onclick={() => read(edits.at(-1)?.id)}>Earlier ones</button>{/if}
+				<Dialog.Close class="plain-button">Close</Dialog.Close>
+			</p>
+		</Dialog.Content>
+	</Dialog.Portal>
+</Dialog.Root>
+
+<style>
+	:global(.record-sheet) {
+		display: flex;
+		flex-direction: column;
+		max-height: 80vh;
+		padding: 16px 20px;
+	}
+	ol {
+		overflow-y: auto;
+		margin-bottom: 12px;
+		font-size: 13.5px;
+	}
+	li {
+		display: grid;
+		grid-template-columns: 1fr auto;
+		align-items: center;
+		gap: 2px 12px;
+		border-top: 1px solid var(--rule);
+		padding: 7px 2px;
+	}
+	.what {
+		overflow-wrap: anywhere;
+	}
+	li .quiet {
+		grid-column: 1;
+		font-size: 12.5px;
+	}
+	li button {
+		grid-row: 1 / span 2;
+		grid-column: 2;
+	}
+	.undone .what {
+		text-decoration: line-through;
+	}
+	.told {
+		min-height: 20px;
+		font-size: 13.5px;
+	}
+	.row {
+		display: flex;
+		gap: 8px;
+	}
+</style>

@@ -1,0 +1,81 @@
+<script lang="ts">
+	import type { ContentType, PictureMention } from '$core';
+	import type { Bench } from '$ui/bench/bench.svelte';
+	import PictureField from './PictureField.svelte';
+	import Setting from './Setting.svelte';
+
+	/** Other default pictures for some pages of a type: for listings by what they list, say. */
+	let { bench }: { bench: Bench } = $props();
+
+	const type = $derived(bench.type);
+	const by = $derived(type?.pictureBy);
+	const fields = $derived([
+		...(type?.special === 'listing' ? [{ name: 'listing', label: 'what it lists' }] : []),
+		...(type?.fields ?? []).filter(({ kind }) => kind === 'text')
+	]);
+	/** What the field says on the page in view: the value that is offered first. */
+	const here = $derived(
+		by?.field === 'listing' ? (bench.page.listing?.title ?? '') : String(bench.page.fields[by?.field ?? ''] ?? '')
+	);
+	let value = $state('');
+
+	const mention = (text: string): PictureMention => ({ src: text });
+	function setField(event: Event & { currentTarget: HTMLSelectElement }) {
+		const field = event.currentTarget.value;
+		bench.change('type', { pictureBy: field === '' ? null : { field, pictures: by?.pictures ?? {} } });
+	}
+	function setPictures(pictures: NonNullable<ContentType['pictureBy']>['pictures']) {
+		if (by) bench.change('type', { pictureBy: { ...by, pictures } });
+	}
+	function add(picture: string) {
+		const name = value.trim() || here;
+		if (name === '' || picture === '') return;
+		setPictures({ ...by?.pictures, [name]: mention(picture) });
+		value = '';
+	}
+</script>
+
+{#if fields.length > 0}
+	<Setting name="Another default for some" hint="By what a field of the page says, such as the category of a listing.">
+		<select value={by?.field ?? ''} onchange={setField}>
+			<option value="">The same for all</option>
+			{#each fields as field (field.name)}<option value={field.name}>By {field.label ?? field.name}</option>{/each}
+		</select>
+	</Setting>
+{/if}
+{#if by}
+	<ul aria-label="Default pictures by {by.field}">
+		{#each Object.entries(by.pictures) as [name, picture] (name)}
+			<li>
+				<span class="serif">{name}</span>
+				<span class="mono quiet">{picture.src}</span>
+				<button
+					class="plain-button"
+					aria-label="Take out the picture for {name}"
+					onclick={() =>
+						setPictures(Object.fromEntries(Object.entries(by.pictures).filter(([other]) => other !== name)))}>×</button
+				>
+			</li>
+		{/each}
+	</ul>
+	<Setting name="For pages where it says">
+		<input placeholder={here} bind:value />
+	</Setting>
+	<PictureField {bench} name="the picture is" src="" set={add} />
+{/if}
+
+<style>
+	li {
+		display: flex;
+		gap: 8px;
+		align-items: center;
+		margin-top: 3px;
+		font-size: 13px;
+	}
+	li .mono {
+		flex: 1;
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+</style>

@@ -1,0 +1,350 @@
+<script lang="ts">
+	import { checkBase } from '$core';
+	import * as api from '$ui/api';
+	import Setting from '$ui/settings/Setting.svelte';
+	import { pagesInWords } from '$ui/parts/words';
+
+	/** Where the content of a site comes from: a folder of HTML, a table, or by hand. */
+	let {
+		name: known,
+		base: knownBase,
+		folders,
+		goOn
+	}: {
+		name: string;
+		base: string;
+		/** The folders that may be read from. */
+		folders: readonly string[];
+		goOn: (site: string) => void;
+	} = $props();
+
+	type Kind = 'folder' | 'table' | 'web' | 'hand';
+	const KINDS: [Kind, string, string][] = [
+		[
+			'folder',
+			'A folder of HTML',
+			'The files that your generator or server puts out. Titles, descriptions, texts and pictures are read from them.'
+		],
+		['table', 'A table', 'CSV, TSV, JSON or a record a line. One row for each page; you say which column means what.'],
+		[
+			'web',
+			'From the web',
+			'The pages of a live site from its start on, those of a sitemap, or the entries of a feed. robots.txt is obeyed.'
+		],
+		['hand', 'By hand', 'One page to begin with; add the others as you go.']
+	];
+	let kind = $state<Kind>('folder');
+	let typedName = $state<string | undefined>();
+	let typedBase = $state<string | undefined>();
+	const name = $derived(typedName ?? known);
+	const base = $derived(typedBase ?? knownBase);
+	let folder = $state('');
+	let type = $state('page');
+	let from = $state('');
+	let table = $state<(api.TableSheet & { text: string }) | undefined>();
+	let dayFirst = $state(true);
+	let pathFromTitle = $state(false);
+	let mapping = $state<Record<string, string>>({});
+	let confirmed = $state(false);
+	let busy = $state(false);
+	let refused = $state('');
+	let taken = $state<(api.Taken & { name: string }) | undefined>();
+
+	const checked = $derived(base.trim() === '' ? undefined : checkBase(base));
+	const MEANINGS = ['path', 'title', 'summary', 'body', 'picture', 'author', 'published', 'section', 'tags'];
+	const isReady = $derived(
+		name.trim() !== '' &&
+			checked?.base !== undefined &&
+			(checked.asks.length === 0 || confirmed) &&
+			(kind !== 'folder' || folder.trim() !== '') &&
+			(kind !== 'table' || (table !== undefined && table.pages > 0)) &&
+			(kind !== 'web' || /^https?:\/\//i.test(from.trim()))
+	);
+
+	async function chooseFile(event: Event & { currentTarget: HTMLInputElement }) {
+		const file = event.currentTarget.files?.[0];
+		if (!file) return;
+		mapping = {};
+		await look(await decoded(file));
+	}
+	/** As it is written: UTF-8 where it is that, else what Western programs write. The server finds the others. */
+	async function decoded(file: File): Promise<string> {
+		const bytes = await file.arrayBuffer();
+		try {
+			return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+		} catch {
+			return new TextDecoder('windows-1252').decode(bytes);
+		}
+	}
+	/** How dates are read, where a person has to say. */
+	const readings = $derived(
+		Object.fromEntries(
+			Object.entries(table?.readings ?? {})
+				.filter(([, { kind: what }]) => what === 'date')
+				.map(([column]) => [column, { kind: 'date' as const, dayFirst }])
+		)
+	);
+	async function look(text: string) {
+		const read = await api.readTable({
+			text,
+			mapping: $state.snapshot(mapping),
+			readings: $state.snapshot(readings),
+			pathFromTitle,
+			base: checked?.base ?? ''
+		});
+		refused = api.isRefused(read) ? read.refused : '';
+		if (api.isRefused(read)) return;
+		table = { ...read, text };
+		mapping = { ...read.mapping };
+	}
+	const again = () => table && void look(table.text);
+	const asked = $derived(Object.entries(table?.readings ?? {}).filter(([, { ambiguous }]) => ambiguous));
+	async function take() {
+		busy = true;
+		refused = '';
+		const source =
+			kind === 'folder'
+				? { kind, folder: folder.trim() }
+				: kind === 'table'
+					? { kind, text: table?.text, mapping, type, readings, ...(pathFromTitle && { pathFromTitle }) }
+					: kind === 'web'
+						? { kind, from: from.trim() }
+						: { kind };
+		const result = await api.takeContent({ name: name.trim(), base: checked?.base as string, source });
+		busy = false;
+		if (api.isRefused(result)) refused = result.refused;
+		else if (result.skipped.length > 0) taken = { ...result, name: name.trim() };
+		else goOn(name.trim());
+	}
+</script>
+
+<section class="content" aria-label="Content">
+	<p class="quiet">
+		Kephalon reads what your pages say, and writes what their heads should. It changes nothing until you release.
+	</p>
+	<div class="two">
+		<Setting name="Name of the site"
+			><input bind:value={() => name, (value) => (typedName = value)} placeholder="Merrow Coast Reserves" /></Setting
+		>
+		<Setting name="Public base address">
+			<input
+				class="mono"
+				bind:value={() => base, (value) => (typedBase = value)}
+				placeholder="https://www.site.example/"
+				aria-invalid={checked?.refused !== undefined}
+			/>
+		</Setting>
+	</div>
+	{#if checked?.refused}
+		<p class="refused" role="alert">
+			{checked.refused}
+			{#if checked.guess}<button class="link" onclick={() => (typedBase = checked.guess as string)}
+					>Take {checked.guess}</button
+				>{/if}
+		</p>
+	{:else if checked && checked.asks.length > 0}
+		<div class="asks">
+			{#each checked.asks as ask (ask)}<p>{ask}</p>{/each}
+			{#if checked.guess}<p>
+					<button class="link" onclick={() => (typedBase = checked.guess as string)}>Take {checked.guess}</button>
+				</p>{/if}
+			<label><input type="checkbox" bind:checked={confirmed} /> That is right: take it as it is</label>
+		</div>
+	{/if}
+
+	<fieldset>
+		<legend>Where its content comes from</legend>
+		{#each KINDS as [one, label, hint] (one)}
+			<label class="kind" class:chosen={kind === one}>
+				<input type="radio" name="kind" value={one} bind:group={kind} />
+				<span><strong>{label}</strong> <span class="quiet">{hint}</span></span>
+			</label>
+		{/each}
+	</fieldset>
+
+	{#if kind === 'folder'}
+		<Setting
+			name="Folder"
+			hint={folders.length > 0
+				? `On the machine that Kephalon runs on: ${folders.join(' or ')}, or a folder in it.`
+				: 'None may be read yet. Start Kephalon with --content and the folder that holds the site, such as kephalon serve --content /home/me/site, or read it with kephalon import.'}
+		>
+			<input class="mono" bind:value={folder} placeholder="/home/me/site/public" />
+		</Setting>
+	{:else if kind === 'table'}
+		<Setting name="File"
+			><input type="file" accept=".csv,.tsv,.json,.ndjson,text/csv,application/json" onchange={chooseFile} /></Setting
+		>
+		{#if table}
+			<p class="quiet">
+				{pagesInWords(table.rows).replace(/pages?/, table.rows === 1 ? 'row' : 'rows')}, of which {pagesInWords(
+					table.pages
+				)} can be made. What each column means:
+			</p>
+			<datalist id="meanings"
+				>{#each MEANINGS as meaning (meaning)}<option value={meaning}></option>{/each}</datalist
+			>
+			<table>
+				<thead><tr><th>Column</th><th>Means the field</th><th>Holds</th><th>In the first row</th></tr></thead>
+				<tbody>
+					{#each table.columns as column (column)}
+						<tr>
+							<td class="mono">{column}</td>
+							<td
+								><input
+									class="mono"
+									aria-label="Meaning of {column}"
+									list="meanings"
+									placeholder="left out"
+									bind:value={mapping[column]}
+									onchange={again}
+								/></td
+							>
+							<td class="quiet">{table.readings[column]?.kind}</td>
+							<td class="serif sample">{String(table.sheet[0]?.cells[column] ?? '')}</td>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+			{#each asked as [column, { ambiguous }] (column)}
+				<p class="asks">
+					{column}: {ambiguous}.
+					<label><input type="checkbox" bind:checked={dayFirst} onchange={again} /> The day stands first</label>
+				</p>
+			{/each}
+			{#if !Object.values(mapping).includes('path')}
+				<label
+					><input type="checkbox" bind:checked={pathFromTitle} onchange={again} /> No column says where a page stands: make
+					the paths of the titles</label
+				>
+			{/if}
+			<h3>What the first rows, and the oddest, become</h3>
+			<table data-testid="sheet">
+				<thead><tr><th>Row</th><th>Path</th><th>Title</th><th>The rest</th></tr></thead>
+				<tbody>
+					{#each table.sheet as { line, page } (line)}
+						<tr>
+							<td>{line}</td>
+							{#if page}
+								<td class="mono">{page.path}{page.state === 'live' ? '' : `, ${page.state}`}</td>
+								<td class="serif">{String(page.fields.title ?? '')}</td>
+								<td class="sample"
+									>{Object.entries(page.fields)
+										.filter(([name]) => name !== 'title')
+										.map(
+											([name, value]) => `${name}: ${typeof value === 'object' ? JSON.stringify(value) : String(value)}`
+										)
+										.join(' · ')}</td
+								>
+							{:else}<td colspan="3" class="quiet"
+									>left out: {table.skipped.find(({ row }) => row === line)?.why ?? 'no path'}</td
+								>{/if}
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+			{#if table.odd.length + table.oddCells.length > 0}
+				<div class="asks">
+					<p>{table.odd.length + table.oddCells.length} odd things were borne, and stay as they are written:</p>
+					<ul>
+						{#each table.odd.slice(0, 8) as { line, what } (line)}<li>Row {line} {what}</li>{/each}
+						{#each table.oddCells.slice(0, 12) as { line, column, text, why } (`${line} ${column}`)}<li>
+								Row {line}, {column}: “{text}” {why}
+							</li>{/each}
+					</ul>
+				</div>
+			{/if}
+			<Setting name="Content type" hint="What these pages are, such as article or event."
+				><input bind:value={type} /></Setting
+			>
+		{/if}
+	{:else if kind === 'web'}
+		<Setting name="Address" hint="A page to begin at, a sitemap, or a feed. At most 5,000 pages, five a second.">
+			<input class="mono" bind:value={from} placeholder="https://www.site.example/sitemap.xml" />
+		</Setting>
+	{/if}
+	{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
+	{#if taken}
+		<div class="asks" role="status">
+			<p><strong>{pagesInWords(taken.pages)} read.</strong> Left out:</p>
+			<ul>
+				{#each taken.skipped as line, at (at)}<li>{line}</li>{/each}
+			</ul>
+			<button class="main-button" onclick={() => taken && goOn(taken.name)}>Go on</button>
+		</div>
+	{:else}
+		<p class="actions">
+			<button class="main-button" disabled={!isReady || busy} onclick={take}
+				>{busy ? 'Reading …' : 'Read the content'}</button
+			>
+		</p>
+	{/if}
+</section>
+
+<style>
+	.two {
+		display: grid;
+		grid-template-columns: 1fr 1fr;
+		gap: 14px;
+	}
+	fieldset {
+		margin-top: 16px;
+	}
+	legend {
+		font-size: 13px;
+		font-weight: 600;
+	}
+	.kind {
+		display: flex;
+		gap: 9px;
+		align-items: baseline;
+		margin-top: 5px;
+		border: 1px solid var(--rule);
+		border-radius: 4px;
+		background: var(--sheet);
+		padding: 7px 10px;
+	}
+	.kind.chosen {
+		border-color: var(--sea);
+	}
+	table {
+		width: 100%;
+		margin-top: 4px;
+		font-size: 13px;
+	}
+	th {
+		text-align: left;
+		font-weight: 600;
+	}
+	td {
+		border-top: 1px solid var(--rule);
+		padding: 3px 8px 3px 0;
+	}
+	.sample {
+		overflow: hidden;
+		max-width: 220px;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+	.actions {
+		margin-top: 16px;
+	}
+	.refused,
+	.asks {
+		margin-top: 8px;
+		border-left: 4px solid var(--flag);
+		padding: 2px 0 2px 9px;
+		font-size: 13px;
+	}
+	.refused {
+		border-color: var(--gone);
+	}
+	.asks li {
+		overflow-wrap: anywhere;
+	}
+	@media (max-width: 560px) {
+		.two {
+			grid-template-columns: 1fr;
+		}
+	}
+</style>

@@ -1,0 +1,448 @@
+<script lang="ts">
+	import {
+		describeFinding,
+		findInLayout,
+		FONTS,
+		STARTING_LAYOUTS,
+		wholeLook,
+		type Font,
+		type Look,
+		type ShareLayout
+	} from '$core';
+	import * as api from '$ui/api';
+	import type { Bench } from '$ui/bench/bench.svelte';
+	import BoxFields from './BoxFields.svelte';
+	import ColourChoice from './ColourChoice.svelte';
+	import { keyOfSettings } from '$ui/bench/drafts';
+	import DraftNote from '$ui/bench/DraftNote.svelte';
+	import { PART_NAMES, PARTS, withPart, type Part } from './shareLayout';
+	import TemplateField from '$ui/bench/TemplateField.svelte';
+
+	/** The layout of a type's share pictures in numbers, and the drawing of them all. */
+	let { bench, chosen = $bindable(), back }: { bench: Bench; chosen: Part; back: () => void } = $props();
+
+	const layout = $derived(bench.type?.layout);
+	const look = $derived(wholeLook(bench.site.look));
+	const label = $derived((bench.type?.label ?? bench.page.type).toLowerCase());
+	const count = $derived(bench.data.count.byType[bench.page.type] ?? 0);
+	const set = (next: ShareLayout | null) => bench.change('type', { layout: next });
+	const setPart = (part: Part, changes: object) => layout && set(withPart(layout, part, changes as never));
+	const setLook = (changes: Partial<Look>) => bench.change('site', { look: { ...bench.site.look, ...changes } });
+	const starting = STARTING_LAYOUTS[0]!.layout;
+
+	function toggle(part: Exclude<Part, 'title'>) {
+		if (!layout) return;
+		const { [part]: there, ...rest } = layout;
+		set(there ? rest : { ...layout, [part]: starting[part] });
+	}
+	const written = $derived(chosen === 'title' || chosen === 'line' ? layout?.[chosen] : undefined);
+	const issues = $derived(
+		layout
+			? findInLayout(
+					layout,
+					{ of: 'type', name: bench.page.type },
+					{
+						site: bench.site,
+						fields: bench.type?.fields ?? []
+					}
+				).flatMap((found) =>
+					'part' in found.data && found.data.part?.startsWith(chosen)
+						? [{ issue: found.data.issue, message: describeFinding(found) }]
+						: []
+				)
+			: []
+	);
+	const typePlace = $derived(bench.placeOf('type'));
+	/** What was changed for more than this page and is not kept yet. */
+	const drafts = $derived(
+		Object.entries(bench.drafts)
+			.filter(([, { edit }]) => edit.place.layer === 'type' || edit.place.layer === 'site')
+			.map(([key]) => key)
+	);
+	const around = $derived({
+		label: `${PART_NAMES[chosen]} of the share picture`,
+		describedBy: 'share-told',
+		placeholder: 'Nothing. { offers what fits',
+		variables: () => bench.variablesFor('type'),
+		changed: (text: string) => setPart(chosen, { template: text }),
+		keep: () => void bench.keep(keyOfSettings(typePlace)),
+		takeBack: () => false
+	});
+
+	let composing = $state<{ done: number; all: number; stop: AbortController } | undefined>();
+	let told = $state('');
+	async function compose() {
+		const stop = new AbortController();
+		composing = { done: 0, all: count, stop };
+		told = '';
+		const answer = await api.compose(bench.data.site.name, bench.page.type, stop.signal, (done, all) => {
+			if (composing) composing = { ...composing, done, all };
+		});
+		composing = undefined;
+		told = api.isRefused(answer)
+			? answer.refused
+			: `${answer.drawn} drawn now, ${answer.kept} had not changed. The next release names them.`;
+	}
+	const number = (event: Event & { currentTarget: HTMLInputElement }) => Number(event.currentTarget.value) || 0;
+	const ALIGN = { start: 'at its start', middle: 'in the middle', end: 'at its end' };
+	const STAND = { top: 'at the top', middle: 'in the middle', bottom: 'at the foot' };
+</script>
+
+<section class="parts" aria-label="The layout of share pictures">
+	<button class="back" onclick={back}>← The layers of <span class="mono">{bench.tag}</span></button>
+	<h2>The share picture of every {label}</h2>
+	{#if layout}
+		{#if !bench.asksForShare}
+			<p class="note">
+				No rule asks for it yet: cards show other pictures.
+				<button class="link" onclick={() => bench.useShare()}>Put it first for every {label}</button>
+			</p>
+		{/if}
+		<div class="chips" role="group" aria-label="Its parts">
+			{#each PARTS as part (part)}
+				<button aria-pressed={chosen === part} class:off={!layout[part]} onclick={() => (chosen = part)}
+					>{PART_NAMES[part]}</button
+				>
+			{/each}
+		</div>
+
+		{#if chosen !== 'title'}
+			<label class="row"
+				><input
+					type="checkbox"
+					checked={layout[chosen] !== undefined}
+					onchange={() => toggle(chosen as Exclude<Part, 'title'>)}
+				/>
+				{chosen === 'picture'
+					? 'With the page’s picture'
+					: chosen === 'logo'
+						? 'With the site’s logo'
+						: 'With a second line'}</label
+			>
+		{/if}
+		{#if written}
+			<TemplateField
+				text={written.template}
+				pieces={bench.piecesOf(written.template)}
+				errors={issues.map(({ issue }) => issue)}
+				kept={bench.keptEdits}
+				{around}
+			/>
+			<div id="share-told">
+				{#each issues as issue, at (at)}<p class="issue">{issue.message}</p>{/each}
+			</div>
+			<div class="row">
+				<label
+					>Size <input
+						type="number"
+						min="10"
+						max="300"
+						value={written.size}
+						onchange={(event) => setPart(chosen, { size: Math.min(300, Math.max(10, number(event))) })}
+					/></label
+				>
+				<label
+					>down to <input
+						type="number"
+						min="8"
+						max="300"
+						value={written.least}
+						onchange={(event) => setPart(chosen, { least: Math.min(300, Math.max(8, number(event))) })}
+					/> px</label
+				>
+				<label
+					>Weight <input
+						type="number"
+						min="100"
+						max="900"
+						step="50"
+						value={written.weight}
+						onchange={(event) => setPart(chosen, { weight: Math.min(900, Math.max(100, Math.round(number(event)))) })}
+					/></label
+				>
+			</div>
+			<div class="row">
+				<select
+					aria-label="Type"
+					value={written.font}
+					onchange={(event) => setPart(chosen, { font: event.currentTarget.value })}
+				>
+					<option value="title">In the title type</option>
+					<option value="text">In the text type</option>
+				</select>
+				<select
+					aria-label="Lines begin"
+					value={written.align}
+					onchange={(event) => setPart(chosen, { align: event.currentTarget.value })}
+				>
+					{#each Object.entries(ALIGN) as [value, name] (value)}<option {value}>lines {name}</option>{/each}
+				</select>
+				<select
+					aria-label="It stands"
+					value={written.stand}
+					onchange={(event) => setPart(chosen, { stand: event.currentTarget.value })}
+				>
+					{#each Object.entries(STAND) as [value, name] (value)}<option {value}>stands {name}</option>{/each}
+				</select>
+			</div>
+			<ColourChoice
+				name="Colour of its words"
+				colour={written.colour}
+				{look}
+				set={(colour) => setPart(chosen, { colour })}
+			/>
+		{/if}
+		{#if chosen === 'picture' && layout.picture}
+			<ColourChoice
+				name="Tint over it"
+				colour={layout.picture.tint}
+				{look}
+				set={(tint) => setPart('picture', { tint })}
+			/>
+			<label class="row"
+				>How strong <input
+					type="range"
+					min="0"
+					max="1"
+					step="0.05"
+					value={layout.picture.strength}
+					oninput={(event) => setPart('picture', { strength: number(event) })}
+				/>
+				{Math.round(layout.picture.strength * 100)} %</label
+			>
+		{/if}
+		{#if layout[chosen]}
+			<BoxFields box={layout[chosen]!} set={(box) => setPart(chosen, box)} />
+		{/if}
+
+		<h3>Behind it all</h3>
+		<select
+			aria-label="Background"
+			value={layout.background.kind}
+			onchange={(event) =>
+				set({
+					...layout,
+					background:
+						event.currentTarget.value === 'colour'
+							? { kind: 'colour', colour: 'paper' }
+							: { kind: 'gradient', from: 'ink', to: 'accent', angle: 20 }
+				})}
+		>
+			<option value="colour">One colour</option>
+			<option value="gradient">From one colour to another</option>
+		</select>
+		{#if layout.background.kind === 'colour'}
+			<ColourChoice
+				name="Background"
+				colour={layout.background.colour}
+				{look}
+				set={(colour) => set({ ...layout, background: { kind: 'colour', colour } })}
+			/>
+		{:else}
+			{@const ground = layout.background}
+			<ColourChoice
+				name="From"
+				colour={ground.from}
+				{look}
+				set={(from) => set({ ...layout, background: { ...ground, from } })}
+			/>
+			<ColourChoice
+				name="To"
+				colour={ground.to}
+				{look}
+				set={(to) => set({ ...layout, background: { ...ground, to } })}
+			/>
+			<label class="row"
+				>Angle <input
+					type="number"
+					min="0"
+					max="360"
+					value={ground.angle}
+					onchange={(event) =>
+						set({ ...layout, background: { ...ground, angle: Math.min(360, Math.max(0, number(event))) } })}
+				/> °</label
+			>
+		{/if}
+		<label class="row"
+			><input
+				type="checkbox"
+				checked={layout.frame !== undefined}
+				onchange={() => {
+					const { frame, ...rest } = layout;
+					set(frame ? rest : { ...layout, frame: { colour: 'accent', width: 6, inset: 30 } });
+				}}
+			/> With a frame</label
+		>
+		{#if layout.frame}
+			{@const frame = layout.frame}
+			<ColourChoice
+				name="Frame"
+				colour={frame.colour}
+				{look}
+				set={(colour) => set({ ...layout, frame: { ...frame, colour } })}
+			/>
+			<div class="row">
+				<label
+					>Width <input
+						type="number"
+						min="0"
+						max="200"
+						value={frame.width}
+						onchange={(event) =>
+							set({ ...layout, frame: { ...frame, width: Math.min(200, Math.max(0, number(event))) } })}
+					/></label
+				>
+				<label
+					>Inset <input
+						type="number"
+						min="0"
+						max="300"
+						value={frame.inset}
+						onchange={(event) =>
+							set({ ...layout, frame: { ...frame, inset: Math.min(300, Math.max(0, number(event))) } })}
+					/> px</label
+				>
+			</div>
+		{/if}
+
+		<h3>The site’s colours and type</h3>
+		<div class="row">
+			{#each ['paper', 'ink', 'accent'] as const as use (use)}
+				<label
+					>{use}
+					<input
+						type="color"
+						value={look[use]}
+						onchange={(event) => setLook({ [use]: event.currentTarget.value })}
+					/></label
+				>
+			{/each}
+		</div>
+		<div class="row">
+			{#each [['titleFont', 'Titles'], ['textFont', 'Other words']] as const as [which, name] (which)}
+				<label
+					>{name}
+					<select value={look[which]} onchange={(event) => setLook({ [which]: event.currentTarget.value as Font })}>
+						{#each FONTS as font (font)}<option>{font}</option>{/each}
+					</select></label
+				>
+			{/each}
+		</div>
+	{:else}
+		<p class="quiet">
+			A picture drawn from each page’s own words, in the site’s colours and type. Choose how to begin at the right.
+		</p>
+	{/if}
+
+	{#each drafts as key (key)}<DraftNote {bench} draftKey={key} />{/each}
+
+	{#if layout}
+		<div class="all" data-testid="compose">
+			{#if composing}
+				<p role="status">
+					{composing.done.toLocaleString('en')} of {composing.all.toLocaleString('en')} drawn …
+					<button class="link" onclick={() => composing?.stop.abort()}>Stop</button>
+				</p>
+				<progress max={composing.all} value={composing.done} aria-label="Share pictures drawn"></progress>
+			{:else}
+				<button class="plain-button" disabled={drafts.length > 0} onclick={() => void compose()}
+					>Draw all {count.toLocaleString('en')} now</button
+				>
+				{#if told}<p role="status">{told}</p>
+				{:else}<p class="quiet">
+						{drafts.length > 0
+							? 'Keep what you changed first.'
+							: 'Those that nobody drew before a release are drawn when they are first asked for.'}
+					</p>{/if}
+				<button class="link" onclick={() => set(null)}>Make none any more</button>
+			{/if}
+		</div>
+	{/if}
+</section>
+
+<style>
+	h2 {
+		margin: 6px 0;
+		font-size: 17px;
+		font-weight: 600;
+	}
+	h3 {
+		margin: 14px 0 3px;
+		border-top: 1px solid var(--rule);
+		padding-top: 7px;
+		font-size: 13px;
+		font-weight: 600;
+	}
+	.note {
+		margin-bottom: 8px;
+		border-left: 4px solid var(--flag);
+		background: var(--flag-wash);
+		padding: 6px 10px;
+		font-size: 13px;
+	}
+	.chips {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 12px;
+		margin-bottom: 6px;
+		font-size: 13px;
+	}
+	.chips button {
+		border-bottom: 2px solid transparent;
+	}
+	.chips [aria-pressed='true'] {
+		border-bottom-color: var(--sea);
+		font-weight: 600;
+	}
+	.off {
+		color: var(--ink-soft);
+		text-decoration: line-through;
+		text-decoration-thickness: 1px;
+	}
+	.row {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 5px 12px;
+		align-items: center;
+		margin-top: 6px;
+		font-size: 13px;
+	}
+	.row label {
+		display: flex;
+		gap: 5px;
+		align-items: center;
+	}
+	.row input[type='number'] {
+		width: 66px;
+	}
+	.row input[type='color'] {
+		width: 34px;
+		height: 24px;
+		padding: 1px;
+	}
+	.row input[type='range'] {
+		flex: 1;
+		min-width: 60px;
+		padding: 0;
+	}
+	.issue {
+		margin-top: 4px;
+		border-left: 3px solid var(--gone);
+		padding-left: 7px;
+		font-size: 13px;
+	}
+	.all {
+		display: flex;
+		flex-direction: column;
+		gap: 5px;
+		align-items: start;
+		margin-top: 12px;
+		border-top: 1px solid var(--rule);
+		padding-top: 9px;
+		font-size: 13px;
+	}
+	progress {
+		width: 100%;
+		accent-color: var(--sea);
+	}
+</style>

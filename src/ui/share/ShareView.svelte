@@ -1,0 +1,178 @@
+<script lang="ts">
+	import {
+		HARD_KINDS,
+		Resolver,
+		STARTING_LAYOUTS,
+		type HardPage,
+		type Page,
+		type Picture,
+		type ShareLayout
+	} from '$core';
+	import * as api from '$ui/api';
+	import type { Bench } from '$ui/bench/bench.svelte';
+	import type { Part } from './shareLayout';
+	import type { Shares } from './shares.svelte';
+	import ShareStage from './ShareStage.svelte';
+
+	/** The share picture of the page in view, and of the pages of its type that are hardest on the layout. */
+	let {
+		bench,
+		shares,
+		chosen = $bindable(),
+		go
+	}: { bench: Bench; shares: Shares; chosen: Part; go: (path: string) => void } = $props();
+
+	const layout = $derived(bench.type?.layout);
+	const label = $derived((bench.type?.label ?? bench.page.type).toLowerCase());
+	const set = (next: ShareLayout) => bench.change('type', { layout: next });
+	const alt = $derived(bench.share?.alt ?? '');
+
+	/** The hard pages of the type in view, with what is needed to draw them. */
+	interface Hard {
+		readonly found: HardPage;
+		readonly page: Page;
+		readonly pictures: readonly Picture[];
+	}
+	let hard = $state.raw<readonly Hard[]>([]);
+	let hardOf = $state('');
+	$effect(() => {
+		const type = bench.data.page.type;
+		if (layout && hardOf !== type) void findHard(type);
+	});
+	async function findHard(type: string) {
+		hardOf = type;
+		hard = [];
+		const found = await api.hard(bench.data.site.name, type);
+		if (api.isRefused(found)) return;
+		const one = found.filter(({ path }, at) => found.findIndex((other) => other.path === path) === at);
+		const pages = await Promise.all(
+			one.slice(0, MOST_HARD).map(async (page) => ({ page, told: await api.page(bench.data.site.name, page.path) }))
+		);
+		if (hardOf === type)
+			hard = pages.flatMap(({ page, told }) => (api.isRefused(told) ? [] : [{ found: page, ...told }]));
+	}
+	const MOST_HARD = 4;
+	const drawn = $derived(
+		hard.map(({ found, page, pictures }) => {
+			const known = [
+				...bench.pictures,
+				...pictures.filter(({ src }) => !bench.pictures.some((one) => one.src === src))
+			];
+			const resolver = new Resolver(
+				{ site: bench.site, types: bench.types, pictures: known },
+				new Date().toISOString()
+			);
+			return { found, share: resolver.evaluate(page).sharePicture() };
+		})
+	);
+	const tried = $derived(
+		layout
+			? []
+			: STARTING_LAYOUTS.map((start) => {
+					const types = bench.types.map((type) =>
+						type.name === bench.page.type ? { ...type, layout: start.layout } : type
+					);
+					const resolver = new Resolver(
+						{ site: bench.site, types, pictures: bench.pictures },
+						new Date().toISOString()
+					);
+					return { start, share: resolver.evaluate(bench.page).sharePicture() };
+				})
+	);
+</script>
+
+<section aria-label="The share picture of this page">
+	{#if layout}
+		<ShareStage
+			{layout}
+			src={bench.share?.recipe ? shares.at('bench', bench.share.recipe) : ''}
+			{alt}
+			bind:chosen
+			{set}
+		/>
+		<p class="told">
+			<span class="quiet">Its words for those who cannot see it:</span> <span class="serif">{alt || 'none'}</span>
+		</p>
+		{#if drawn.length > 0}
+			<h3>The hardest of its kind</h3>
+			<ul class="hard">
+				{#each drawn as { found, share } (found.path)}
+					<li>
+						<button onclick={() => go(found.path)} title={found.path}>
+							{#if share?.recipe}
+								{@const src = shares.at(found.path, share.recipe)}
+								{#if src}<img {src} alt={share.alt ?? ''} />{:else}<span class="blank quiet">Being drawn …</span>{/if}
+							{/if}
+							<span>{HARD_KINDS[found.kind]}</span>
+						</button>
+					</li>
+				{/each}
+			</ul>
+		{/if}
+	{:else}
+		<h3>No share pictures are made of {label} pages yet</h3>
+		<p class="quiet start">Begin with one of these, as it would look on this page. Everything in it can be moved.</p>
+		<ul class="layouts">
+			{#each tried as { start, share } (start.name)}
+				<li>
+					<button onclick={() => set(start.layout)}>
+						{#if share?.recipe}
+							{@const src = shares.at(`start ${start.name}`, share.recipe)}
+							{#if src}<img {src} alt="" />{:else}<span class="blank quiet">Being drawn …</span>{/if}
+						{/if}
+						<span><strong>{start.name}</strong>, {start.says}</span>
+					</button>
+				</li>
+			{/each}
+		</ul>
+	{/if}
+</section>
+
+<style>
+	section {
+		padding: 0 14px;
+	}
+	.told {
+		margin-top: 6px;
+		font-size: 13px;
+	}
+	h3 {
+		margin-top: 12px;
+		font-size: 13px;
+		font-weight: 600;
+	}
+	.start {
+		margin-bottom: 8px;
+	}
+	.hard,
+	.layouts {
+		display: grid;
+		grid-template-columns: repeat(4, minmax(0, 1fr));
+		gap: 12px;
+		margin-top: 6px;
+	}
+	.layouts {
+		grid-template-columns: repeat(2, minmax(0, 1fr));
+	}
+	li button {
+		display: block;
+		width: 100%;
+		font-size: 12.5px;
+		text-align: left;
+	}
+	li img,
+	.blank {
+		display: block;
+		width: 100%;
+		aspect-ratio: 1200 / 630;
+		margin-bottom: 3px;
+		outline: 1px solid var(--rule);
+		background: var(--sheet-sunk);
+	}
+	.blank {
+		padding: 8px;
+	}
+	li button:hover img {
+		outline: 2px solid var(--sea);
+	}
+</style>
