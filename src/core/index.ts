@@ -6,6 +6,9 @@ export type { TagDefinition, TagFamily, TagKind, TagPlace } from './catalogue/ty
 export { parseTemplate } from './template/parse';
 export { compileTemplate } from './template/compile';
 export { renameSeparator } from './template/upgrade';
+export { asksForField, variablesOf } from './template/variables';
+export { inTimeZone, isTimeZone, toIsoDate } from './template/dates';
+export { renameFieldInRule, renameFieldInType, ruleAsksFor, usesOfField, type FieldUse } from './edits/fields';
 export { piecesOf, type Piece } from './template/pieces';
 export { checkTemplate, knownVariables, type KnownVariable, type TemplateContext } from './template/check';
 export { FILTERS } from './template/filters';

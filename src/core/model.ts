@@ -164,6 +164,8 @@ export interface Site {
 	readonly rules: readonly Rule[];
 	/** Leave out Twitter card tags that say the same as their Open Graph twin. */
 	readonly lean?: boolean;
+	/** Where dates without an offset are meant: a name of the IANA time zone database. UTC without one. */
+	readonly timeZone?: string;
 	/** Prefixes of custom tags and the namespace each stands for. */
 	readonly prefixes?: Readonly<Record<string, string>>;
 	readonly extra?: ExtraMarkup;
@@ -258,6 +260,8 @@ export interface Page {
 	/** The phrase that people should find it by; title and description are checked for it. */
 	readonly target?: string;
 	readonly fields: Fields;
+	/** Names of fields that somebody wrote here: a later reading of what the page came from leaves them as they are. */
+	readonly held?: readonly string[];
 	readonly listing?: Listing;
 	/** Paths of the same page in other languages, by language tag. */
 	readonly alternates?: Readonly<Record<string, string>>;
@@ -279,6 +283,7 @@ export interface BodyReading {
 export const PAGE_FIELDS: readonly Field[] = [
 	{ name: 'title', kind: 'text', label: 'Title' },
 	{ name: 'heading', kind: 'text', label: 'First heading' },
+	{ name: 'short', kind: 'text', label: 'Short name, as in a navigation' },
 	{ name: 'summary', kind: 'text', label: 'Summary' },
 	{ name: 'body', kind: 'rich', label: 'Body' },
 	{ name: 'picture', kind: 'picture', label: 'Lead picture' },

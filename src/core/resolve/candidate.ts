@@ -303,7 +303,7 @@ function legalText(tag: TagDefinition, raw: string, page: PageScope): TagValue |
 	if (text === '') return undefined;
 	if (tag.kind === 'text') return text;
 	if (tag.kind === 'address') return page.addresses.ofValue(text, page.pageAddress);
-	if (tag.kind !== 'picture') return legalValue(tag, text);
+	if (tag.kind !== 'picture') return legalValue(tag, text, page.site.timeZone);
 	const picture = pictureAt(text, page);
 	return picture && [picture];
 }

@@ -49,17 +49,17 @@ export const expectedOf = ({ kind, choices, open }: TagDefinition): string =>
 	choices && !open ? `one of ${choices.join(', ')}` : KIND_EXPECTED[kind];
 
 /**
- * The legal form of a settled text for a tag, or undefined when it has none. Addresses and pictures are made legal
+ * The legal form of a settled text for a tag, or undefined when it has none. Dates without an offset are the time zone's. Addresses and pictures are made legal
  * elsewhere: they need the site's base.
  */
-export function legalValue(tag: TagDefinition, text: string): string | undefined {
+export function legalValue(tag: TagDefinition, text: string, timeZone?: string): string | undefined {
 	switch (tag.kind) {
 		case 'text':
 		case 'address':
 		case 'picture':
 			return text;
 		case 'date':
-			return toIsoDate(text);
+			return toIsoDate(text, timeZone);
 		case 'number':
 			return /^\d{1,9}$/.test(text) ? String(Number(text)) : undefined;
 		case 'choice':

@@ -3,6 +3,7 @@ import { limitExtraMarkup } from '../markup/extra';
 import type { ContentType, ExtraMarkup, Layer, Page, Picture, Site } from '../model';
 import { LAYERS } from '../model';
 import { spaced } from '../template/compile';
+import { inTimeZone } from '../template/dates';
 import { AddressBook } from './address';
 import { emitTags } from './emit';
 import { FrameBook, foundPolicyFor, foundTags } from './found';
@@ -46,7 +47,7 @@ export class Resolver {
 			addresses: new AddressBook(model.site.base),
 			facts,
 			frames: new FrameBook(model.site.frames),
-			now,
+			now: inTimeZone(now, model.site.timeZone),
 			separator: spaced(model.site.separator),
 			choices: new Map()
 		};

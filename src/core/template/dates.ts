@@ -32,13 +32,70 @@ export function parseDate(text: string): DateFields | undefined {
 /** `Z`, or hours to 23 and minutes to 59 (RFC 3339, section 5.6). */
 const isOffset = (zone: string) => /^(z|[+-]([01]\d|2[0-3]):?[0-5]\d)$/i.test(zone);
 
-/** A date-time as ISO 8601 with an offset, as the article tags want it. A date alone is its midnight in UTC. */
-export function toIsoDate(text: string): string | undefined {
+/**
+ * A date-time as ISO 8601 with an offset, as the article tags want it. One that names no offset is meant in the time
+ * zone, UTC without one; a date alone is its midnight there.
+ */
+export function toIsoDate(text: string, timeZone?: string): string | undefined {
 	const date = parseDate(text);
-	return (
-		date && `${date.wall.toISOString().slice(0, 19)}${!date.offset || date.offset === 'Z' ? '+00:00' : date.offset}`
-	);
+	if (!date) return undefined;
+	const offset = date.offset ?? offsetIn(timeZone, date.wall);
+	return `${date.wall.toISOString().slice(0, 19)}${offset === 'Z' ? '+00:00' : offset}`;
 }
+
+/** A moment (ISO 8601 in UTC) as the clock of a time zone shows it, with its offset. As it is, without a zone. */
+export function inTimeZone(moment: string, timeZone: string | undefined): string {
+	if (timeZone === undefined || !isTimeZone(timeZone)) return moment;
+	const at = new Date(moment);
+	if (Number.isNaN(at.getTime())) return moment;
+	const minutes = minutesAhead(timeZone, at.getTime());
+	return new Date(at.getTime() + minutes * 60_000).toISOString().slice(0, 19) + inWords(minutes);
+}
+
+/** Whether it is a name of the IANA time zone database that is known here. */
+export const isTimeZone = (name: string): boolean =>
+	/^[A-Za-z]/.test(name) && keep(`zone ${name}`, () => ({ is: makesFormat(name) })).is;
+
+function makesFormat(timeZone: string): boolean {
+	try {
+		return new Intl.DateTimeFormat('en', { timeZone }) instanceof Intl.DateTimeFormat;
+	} catch {
+		return false;
+	}
+}
+
+/** The offset of a time zone at a time on its clock. In the hour that is left out in spring, the one before it. */
+function offsetIn(timeZone: string | undefined, wall: Date): string {
+	if (timeZone === undefined || !isTimeZone(timeZone)) return '+00:00';
+	return keep(`offset ${timeZone} ${wall.getTime()}`, () => {
+		const first = minutesAhead(timeZone, wall.getTime());
+		return inWords(minutesAhead(timeZone, wall.getTime() - first * 60_000));
+	});
+}
+
+/** How many minutes the clock of a time zone is ahead of UTC at a moment (milliseconds). */
+function minutesAhead(timeZone: string, moment: number): number {
+	const format = keep(
+		`clock ${timeZone}`,
+		() =>
+			new Intl.DateTimeFormat('en-GB', {
+				timeZone,
+				...{ calendar: 'gregory', numberingSystem: 'latn', hourCycle: 'h23', era: 'short' },
+				...{ year: 'numeric', month: 'numeric', day: 'numeric', hour: 'numeric', minute: 'numeric', second: 'numeric' }
+			})
+	);
+	const parts = new Map(format.formatToParts(moment).map(({ type, value }) => [type, value]));
+	const [year, month, day, hour, minute, second] = ['year', 'month', 'day', 'hour', 'minute', 'second'].map((part) =>
+		Number(parts.get(part as Intl.DateTimeFormatPartTypes))
+	) as [number, number, number, number, number, number];
+	const clock = new Date(0);
+	clock.setUTCFullYear(parts.get('era') === 'BC' ? 1 - year : year, month - 1, day);
+	clock.setUTCHours(hour, minute, second);
+	return Math.round((clock.getTime() - Math.floor(moment / 1000) * 1000) / 60_000);
+}
+
+const inWords = (minutes: number) =>
+	`${minutes < 0 ? '-' : '+'}${two(Math.floor(Math.abs(minutes) / 60))}:${two(Math.abs(minutes) % 60)}`;
 
 const two = (value: number) => String(value).padStart(2, '0');
 

@@ -1,60 +1,80 @@
-import type { Page } from '$core';
+import { isLanguageTag, type ContentType, type Page } from '$core';
 import { notFound, UserError } from '../errors';
 import type { Store, StoredSite } from '../store/store';
 import { makeEdit, type Made, type Origin } from './edit';
 
 /** What can be done to whole pages. */
 export type PageAction =
-	| { readonly do: 'add'; readonly path: string; readonly type: string; readonly title: string }
+	/** A draft; as a version of another page in its language where `versionOf` names one. */
+	| {
+			readonly do: 'add';
+			readonly path: string;
+			readonly type: string;
+			readonly title: string;
+			readonly language?: string;
+			readonly versionOf?: string;
+	  }
 	/** With its rules and fields, as a draft. */
 	| { readonly do: 'copy'; readonly path: string; readonly to: string }
-	| { readonly do: 'remove'; readonly path: string }
+	/** What leads to it leads to `to` from then on, and so does its path; without `to` it leads nowhere. */
+	| { readonly do: 'remove'; readonly path: string; readonly to?: string }
+	/** The two name each other as versions in their languages; to one language of a page goes one version. */
+	| { readonly do: 'link' | 'unlink'; readonly path: string; readonly to: string }
 	/** Changes places with the page at `/`. */
 	| { readonly do: 'home'; readonly path: string };
 
-const ACTIONS = ['add', 'copy', 'remove', 'home'];
+const NEEDS: Readonly<Record<PageAction['do'], readonly string[]>> = {
+	add: ['path', 'type', 'title'],
+	copy: ['path', 'to'],
+	remove: ['path'],
+	link: ['path', 'to'],
+	unlink: ['path', 'to'],
+	home: ['path']
+};
+const PATHS = ['path', 'to', 'versionOf'];
 
 /** An action as a request gives it. Throws a `UserError`. */
 export function readPageAction(data: unknown): PageAction {
 	const action = data as Record<string, unknown> | null;
-	if (!action || !ACTIONS.includes(String(action.do)))
-		throw new UserError(`The action cannot be read: "do" is one of ${ACTIONS.join(', ')}.`);
-	const wanted = action.do === 'add' ? ['path', 'type', 'title'] : action.do === 'copy' ? ['path', 'to'] : ['path'];
-	for (const key of wanted)
+	if (!action || !Object.hasOwn(NEEDS, String(action.do)))
+		throw new UserError(`The action cannot be read: "do" is one of ${Object.keys(NEEDS).join(', ')}.`);
+	for (const key of NEEDS[action.do as PageAction['do']])
 		if (typeof action[key] !== 'string' || action[key] === '')
 			throw new UserError(`The action cannot be read: "${key}" is missing.`);
-	for (const key of ['path', 'to'])
-		if (typeof action[key] === 'string' && !action[key].startsWith('/'))
-			throw new UserError(`The path "${action[key]}" does not begin with a slash.`);
+	for (const key of PATHS)
+		if (action[key] !== undefined && (typeof action[key] !== 'string' || !/^\/[^\s?#]*$/.test(action[key])))
+			throw new UserError(`“${String(action[key])}” is no path: it begins with a slash and holds no space, ? or #.`);
+	if (action.language !== undefined && !isLanguageTag(String(action.language)))
+		throw new UserError(`“${String(action.language)}” is no language tag, such as en or pt-BR.`);
 	return data as PageAction;
 }
 
 /** Does it; gives the path of the page to look at then. */
 export function actOnPage(store: Store, name: string, action: PageAction, origin: Origin): Made<string> {
-	return makeEdit(store, name, { origin, kind: 'page', what: action }, ({ id, types }) => {
+	return makeEdit(store, name, { origin, kind: 'page', what: action }, (site) => {
+		const { id } = site;
 		switch (action.do) {
-			case 'add': {
-				refuseTaken(store, id, action.path);
-				if (!types.some((type) => type.name === action.type))
-					throw notFound(`There is no type "${action.type}" in this site.`);
-				const { path, type, title } = action;
-				store.savePage(id, { path, type, state: 'draft', fields: { title }, rules: [] });
-				return path;
-			}
-			case 'copy':
+			case 'add':
+				return add(store, site, action);
+			case 'copy': {
 				refuseTaken(store, id, action.to);
-				store.savePage(id, { ...pageAt(store, id, action.path), path: action.to, state: 'draft' });
+				// A copy is a version of nothing: two pages of one language would answer for it.
+				const { alternates: _versions, key: _key, ...page } = pageAt(store, id, action.path);
+				store.savePage(id, { ...page, path: action.to, state: 'draft' });
 				return action.to;
+			}
 			case 'remove':
-				store.removePage(id, action.path);
-				return '/';
+				return remove(store, site, action);
+			case 'link':
+			case 'unlink':
+				return link(store, site, action);
 			case 'home':
-				return makeHome(store, { id, types }, pageAt(store, id, action.path));
+				return makeHome(store, site, pageAt(store, id, action.path));
 		}
 	});
 }
 
-function pageAt(store: Store, site: number, path: string): Page {
+export function pageAt(store: Store, site: number, path: string): Page {
 	const page = store.page(site, path);
 	if (page) return page;
 	throw notFound(`There is no page "${path}" in this site.`);
@@ -64,11 +84,88 @@ function refuseTaken(store: Store, site: number, path: string) {
 	if (store.page(site, path)) throw new UserError(`There is a page at ${path} already. Choose another path.`);
 }
 
+/** Why a page cannot stand at `/`, in a sentence; undefined when it can. */
+export function whyNoHome({ state, type }: Pick<Page, 'state' | 'type'>, types: readonly ContentType[]) {
+	if (state !== 'live')
+		return `It is ${state === 'draft' ? 'a draft' : 'private'}: the site would have no home page. Set it live first.`;
+	if (types.find((one) => one.name === type)?.off)
+		return `Its type “${type}” is switched off: the site would have no home page. Switch the type on first.`;
+	return undefined;
+}
+
+function add(store: Store, site: StoredSite, action: Extract<PageAction, { do: 'add' }>): string {
+	const { path, type, title, language, versionOf } = action;
+	refuseTaken(store, site.id, path);
+	if (!site.types.some((one) => one.name === type)) throw notFound(`There is no type "${type}" in this site.`);
+	const original = versionOf === undefined ? undefined : pageAt(store, site.id, versionOf);
+	const own = language ?? site.site.languages[0] ?? 'und';
+	if (original && languageOfPage(original, site) === own)
+		throw new UserError(`${original.path} is in “${own}” itself. Choose another language for its version.`);
+	store.savePage(site.id, {
+		...{ path, type, state: 'draft', rules: [] },
+		...(language && { language }),
+		fields: { title, ...(original?.fields.picture !== undefined && { picture: original.fields.picture }) },
+		held: ['title'],
+		// The original names it once it is live: until then it would lead its readers nowhere.
+		...(original && { alternates: { [languageOfPage(original, site)]: original.path } })
+	});
+	if (store.redirectOf(site.id, path) !== undefined) store.dropRedirect(site.id, path);
+	return path;
+}
+
+export const languageOfPage = (page: Pick<Page, 'language'>, { site }: Pick<StoredSite, 'site'>): string =>
+	page.language ?? site.languages[0] ?? 'und';
+
+function remove(store: Store, { id }: StoredSite, { path, to }: Extract<PageAction, { do: 'remove' }>): string {
+	const page = pageAt(store, id, path);
+	if (to === path) throw new UserError('A page that is taken away cannot lead to itself. Choose another path.');
+	if (to !== undefined) pageAt(store, id, to);
+	for (const other of store.pagesNaming(id, path))
+		if (other.path !== path) store.savePage(id, withoutVersion(other, path));
+	store.removePage(id, page.path);
+	store.leadOn(id, path, to);
+	return to ?? store.firstPath(id) ?? '/';
+}
+
+function withoutVersion(page: Page, path: string): Page {
+	const { alternates, ...rest } = page;
+	const others = Object.entries(alternates ?? {}).filter(([, one]) => one !== path);
+	return others.length > 0 ? { ...rest, alternates: Object.fromEntries(others) } : rest;
+}
+
+/** Why a page cannot be named as a version of another, in a sentence; undefined when it can. */
+export function whyNoVersion(page: Page, other: Page | undefined, path: string): string | undefined {
+	if (path === page.path) return 'That is this page itself. Name the page that says the same in the other language.';
+	if (!other) return `There is no page ${path} in this site. Make it first, or look at its path again.`;
+	return other.state === 'live'
+		? undefined
+		: `${path} is ${other.state === 'draft' ? 'a draft' : 'private'}: its readers would be led nowhere. Set it live first.`;
+}
+
+function link(store: Store, site: StoredSite, action: Extract<PageAction, { do: 'link' | 'unlink' }>): string {
+	const [page, other] = [pageAt(store, site.id, action.path), store.page(site.id, action.to)];
+	if (action.do === 'unlink') {
+		store.savePage(site.id, withoutVersion(page, action.to));
+		if (other) store.savePage(site.id, withoutVersion(other, action.path));
+		return page.path;
+	}
+	const why = whyNoVersion(page, other, action.to);
+	if (why || !other) throw new UserError(why ?? '');
+	const [mine, its] = [languageOfPage(page, site), languageOfPage(other, site)];
+	if (mine === its)
+		throw new UserError(`Both pages are in “${mine}”. Give one of them its language first: versions differ by it.`);
+	store.savePage(site.id, { ...page, alternates: { ...page.alternates, [its]: other.path } });
+	store.savePage(site.id, { ...other, alternates: { ...other.alternates, [mine]: page.path } });
+	return page.path;
+}
+
 /** The page comes to stand at `/`, as the type for the home page where the site has one; what was there takes its place. */
 function makeHome(store: Store, { id, types }: Pick<StoredSite, 'id' | 'types'>, page: Page): string {
 	if (page.path === '/') return '/';
 	const before = store.page(id, '/');
 	const home = types.find((type) => type.special === 'home')?.name ?? page.type;
+	const why = whyNoHome({ ...page, type: home }, types);
+	if (why) throw new UserError(`${page.path} cannot become the home page. ${why}`);
 	store.removePage(id, page.path);
 	if (before) {
 		store.removePage(id, '/');

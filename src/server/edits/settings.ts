@@ -16,6 +16,7 @@ import { notFound, UserError } from '../errors';
 import schema from '../siteFile/site-file.schema.json';
 import type { Store, StoredSite } from '../store/store';
 import { Conflict, makeEdit, type Made, type Origin } from './edit';
+import { whyNoHome, whyNoVersion } from './pages';
 
 const ajv = new Ajv({ allowUnionTypes: true }).addSchema(schema);
 const validator = (name: string) => ajv.getSchema(`${schema.$id}#/definitions/${name}`) as ValidateFunction;
@@ -92,7 +93,7 @@ export function keepSettings(
 		const current = conflictOf(owner, edit);
 		if (current) throw new Conflict('This was changed elsewhere meanwhile.', current);
 		what.before = takenBack(owner as Page, edit.changes as Partial<Page>);
-		save(store, stored, edit, owner);
+		save(store, stored, edit.place.layer === 'page' ? withHeld(owner as Page, edit) : edit, owner);
 	});
 }
 
@@ -112,8 +113,30 @@ function save(store: Store, stored: StoredSite, { place, changes }: SettingsEdit
 		case 'picture':
 			return store.savePictures(id, [changed as Picture]);
 		case 'page':
+			refusePage(store, stored, owner as Page, changed as Page);
 			store.movePage(id, place.path, (changed as Page).path);
 			return store.savePage(id, changed as Page);
+	}
+}
+
+/** Fields that are written here are noted as held: a later reading of what the page came from leaves them. */
+function withHeld(page: Page, edit: SettingsEdit): SettingsEdit {
+	const { fields, held } = edit.changes as Partial<Page>;
+	if (!fields || held !== undefined) return edit;
+	const names = new Set([...Object.keys(page.fields), ...Object.keys(fields)]);
+	const written = [...names].filter((name) => !sameJson(page.fields[name], fields[name]));
+	const all = [...new Set([...(page.held ?? []), ...written])];
+	return { ...edit, changes: { ...edit.changes, held: all } } as SettingsEdit;
+}
+
+/** A home page that nobody could see, and versions that would lead nowhere, are not kept. */
+function refusePage(store: Store, { id, types }: StoredSite, before: Page, after: Page) {
+	const why = after.path === '/' && before.path !== '/' ? whyNoHome(after, types) : undefined;
+	if (why) throw new UserError(`${before.path} cannot become the home page. ${why}`);
+	for (const [tag, path] of Object.entries(after.alternates ?? {})) {
+		if (!path.startsWith('/') || before.alternates?.[tag] === path) continue;
+		const reason = whyNoVersion(after, store.page(id, path), path);
+		if (reason) throw new UserError(reason);
 	}
 }
 

@@ -394,7 +394,7 @@ function save(
 			if (before !== result || isFresh) {
 				if (store.hasPage(id, page.path)) changed++;
 				else added++;
-				store.refreshPage(id, page, 'folder', isFresh);
+				store.refreshPage(id, page, 'folder', { withBody: isFresh });
 			}
 			const stamp = stamps.get(read.file);
 			const { body: _long, ...short } = read.fields;

@@ -39,6 +39,7 @@ export function takeTable(
 		readings: { ...before?.readings, ...said.readings },
 		type: said.type?.trim() || before?.type || 'page'
 	};
+	const isTypeSaid = (said.type?.trim() || before?.type) !== undefined;
 	const { pages, skipped, oddCells } = pagesOfTable(table, source, base);
 	const told = { encoding: table.encoding, mapping: source.mapping, skipped, oddCells, oddRows: table.odd };
 	if (pages.length === 0) throw new UserError(`No row could be read as a page. The first: ${skipped[0]?.why}.`);
@@ -49,12 +50,18 @@ export function takeTable(
 		if (site.base !== base) store.saveSite({ ...site, base });
 		declare(store, id, types, source.type, table, source);
 		const before = store.countPages(id).all;
-		for (const page of pages) store.refreshPage(id, page, null);
+		const columns = columnsOf(source);
+		for (const page of pages)
+			store.refreshPage(id, isTypeSaid ? page : { ...page, type: undefined }, null, { columns });
 		store.sources.saveSettings(id, 'table', source);
 		return store.countPages(id).all - before;
 	});
 	return { ...told, pages: pages.length, added: result };
 }
+
+/** The fields that the table has columns for: only those are the table's to replace. */
+const columnsOf = ({ mapping }: TableSource) =>
+	Object.values(mapping).filter((field) => field !== '' && !['path', 'state', 'language'].includes(field));
 
 /** The type gets the fields that the columns give and it does not declare yet. */
 function declare(

@@ -150,8 +150,8 @@ export class RecordStore {
 	}
 
 	private putRowBack(edit: number, { place, key, before, after }: ChangeRow) {
-		const was = before === null ? undefined : (JSON.parse(before) as Row);
-		if (was && after !== null) return this.mergeBack(edit, { place, key, was, left: JSON.parse(after) as Row });
+		const was = before === null ? undefined : readRow(before);
+		if (was && after !== null) return this.mergeBack(edit, { place, key, was, left: readRow(after) });
 		const now = this.rowAt(place, key);
 		const isThere = now !== undefined;
 		if (was) {
@@ -202,6 +202,14 @@ export class RecordStore {
 	}
 }
 
+/** A row as it was noted. A text of JSON that was just made may have been noted as what it says. */
+function readRow(text: string): Row {
+	const row = JSON.parse(text) as Record<string, unknown>;
+	for (const [column, value] of Object.entries(row))
+		if (typeof value === 'object' && value !== null) row[column] = JSON.stringify(value);
+	return row as Row;
+}
+
 const toEdit = (row: RecordedEdit & { what: unknown }): RecordedEdit => ({
 	...row,
 	what: JSON.parse(row.what as string) as unknown,
@@ -218,7 +226,8 @@ const pick = (row: Row, columns: readonly string[]) =>
 function mergeRow(place: Place, was: Row, left: Row, now: Row): Row | undefined {
 	const merged = { ...now };
 	for (const column of Object.keys(was)) {
-		if (was[column] === left[column]) continue;
+		// What is as it was already needs nothing: a renamed type takes its pages along.
+		if (was[column] === left[column] || now[column] === was[column]) continue;
 		if (now[column] === left[column]) merged[column] = was[column] as string;
 		else if ((PLACES[place].json as readonly string[]).includes(column)) {
 			const text = mergeRecord(was[column] as string, left[column] as string, now[column] as string);

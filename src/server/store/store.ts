@@ -32,6 +32,12 @@ const SQL = {
 	saveType: `INSERT INTO content_type (site_id, name, settings) VALUES (@site, @name, @settings)
 		ON CONFLICT (site_id, name) DO UPDATE SET settings = excluded.settings RETURNING id`,
 	addType: `INSERT INTO content_type (site_id, name, settings) VALUES (@site, @name, @settings) ON CONFLICT DO NOTHING`,
+	renameType: `UPDATE content_type SET name = @to WHERE site_id = @site AND name = @from`,
+	changeType: `UPDATE page SET type = @to WHERE site_id = @site AND type = @from`,
+	renameField: `UPDATE page SET fields = json_remove(json_set(fields, '$.' || json_quote(@to), json(fields -> ('$.' || json_quote(@from)))),
+			'$.' || json_quote(@from)), settings = CASE WHEN json_extract(settings, '$.held') IS NULL THEN settings ELSE
+				json_set(settings, '$.held', (SELECT json_group_array(iif(value = @from, @to, value)) FROM json_each(settings, '$.held'))) END
+		WHERE site_id = @site AND type = @type AND fields -> ('$.' || json_quote(@from)) IS NOT NULL`,
 	dropType: `DELETE FROM content_type WHERE site_id = @site AND name = @name`,
 	siteRules: `SELECT tag, language, body FROM rule WHERE site_id = ? AND type_id IS NULL AND page_id IS NULL ORDER BY tag, language`,
 	typeRules: `SELECT tag, language, body FROM rule WHERE type_id = ? ORDER BY tag, language`,
@@ -78,6 +84,8 @@ const SQL = {
 	redirectOf: `SELECT target FROM redirect WHERE site_id = ? AND path = ?`,
 	saveRedirect: `INSERT INTO redirect (site_id, path, target) VALUES (@site, @from, @to)
 		ON CONFLICT (site_id, path) DO UPDATE SET target = excluded.target`,
+	leadNowhere: `DELETE FROM redirect WHERE site_id = ? AND target = ?`,
+	leading: `SELECT path FROM redirect WHERE site_id = ? AND target = ? ORDER BY path`,
 	leadOn: `UPDATE redirect SET target = @to WHERE site_id = @site AND target = @from`,
 	dropRedirect: `DELETE FROM redirect WHERE site_id = ? AND path = ?`,
 	pagePaths: `SELECT id, path FROM page WHERE site_id = ?`,
@@ -87,13 +95,24 @@ const SQL = {
 		ON CONFLICT (site_id, path) DO UPDATE SET type = coalesce(@type, type), 
 			-- One that somebody has set stays where the source tells none.
 			language = CASE WHEN coalesce(excluded.language, 'und') = 'und' THEN coalesce(language, excluded.language) ELSE excluded.language END,
-			modified = excluded.modified, fields = excluded.fields, origin = @origin, source = @source,
+			modified = CASE WHEN @columns IS NULL THEN excluded.modified ELSE coalesce(excluded.modified, modified) END,
+			-- A table replaces what it has columns for, and fields that somebody wrote here stay.
+			fields = CASE WHEN @columns IS NULL AND json_extract(settings, '$.held') IS NULL THEN excluded.fields ELSE
+				json_patch(json_patch(
+					CASE WHEN @columns IS NULL THEN excluded.fields ELSE json_patch(json_patch(fields, @columns), excluded.fields) END,
+					(SELECT json_group_object(value, NULL) FROM json_each(settings, '$.held'))),
+					(SELECT json_group_object(value, json(fields -> ('$.' || json_quote(value)))) FROM json_each(settings, '$.held')))
+				END,
+			origin = CASE WHEN @columns IS NULL THEN @origin WHEN origin = 'gone' THEN NULL ELSE origin END,
+			source = CASE WHEN @columns IS NULL THEN @source ELSE source END,
 			-- Alternates that somebody has set stay.
-			settings = CASE WHEN @alternates IS NULL THEN json_set(settings, '$.found', json(@found))
-				ELSE json_patch(json_object('alternates', json(@alternates)), json_set(settings, '$.found', json(@found))) END,
-			hidden = CASE WHEN @hidden THEN 1 WHEN instr(lower(json_extract(settings, '$.found')), 'noindex') THEN 0 ELSE hidden END,
+			settings = CASE WHEN @alternates IS NULL THEN iif(@columns IS NULL, json_set(settings, '$.found', json(@found)), settings)
+				ELSE json_patch(json_object('alternates', json(@alternates)),
+					iif(@columns IS NULL, json_set(settings, '$.found', json(@found)), settings)) END,
+			hidden = CASE WHEN @hidden THEN 1 WHEN @columns IS NULL AND instr(lower(json_extract(settings, '$.found')), 'noindex') THEN 0
+				ELSE hidden END,
 			state = CASE WHEN origin = 'gone' THEN 'live' ELSE state END
-		RETURNING id`,
+		RETURNING id, coalesce((SELECT 1 FROM json_each(settings, '$.held') WHERE value = 'body'), 0) AS holdsBody`,
 	hasPage: `SELECT 1 FROM page WHERE site_id = ? AND path = ?`,
 	found: `SELECT language, json_extract(settings, '$.found') AS found FROM page WHERE site_id = ?`,
 	written: `SELECT keys FROM written WHERE site_id = ? AND path = ?`,
@@ -561,9 +580,14 @@ export class Store {
 	/**
 	 * Brings a page's content up to date, or adds it; its rules, state and other overrides stay. One that came from a
 	 * source is set to draft when a later reading of the source has it no more. What its file says of robots hides it.
-	 * `withBody`: false leaves the body as it is.
+	 * `withBody`: false leaves the body as it is. `columns`: the fields that the source speaks of; the others stay then.
 	 */
-	refreshPage(site: number, page: FoundPage, origin: PageOrigin | null = 'folder', withBody = true) {
+	refreshPage(
+		site: number,
+		page: FoundPage,
+		origin: PageOrigin | null = 'folder',
+		{ withBody = true, columns }: { readonly withBody?: boolean; readonly columns?: readonly string[] } = {}
+	) {
 		const { body, rest } = splitBody(page.fields);
 		const isHidden = (page.found ?? []).some(
 			({ name, value }) => name.toLowerCase() === 'robots' && /\b(noindex|none)\b/i.test(value)
@@ -578,9 +602,10 @@ export class Store {
 			state: page.state ?? 'live',
 			hidden: isHidden ? 1 : 0,
 			alternates: page.alternates ? JSON.stringify(page.alternates) : null,
-			found: JSON.stringify(page.found ?? [])
-		}) as { id: number };
-		if (withBody) this.saveBody(row.id, body);
+			found: JSON.stringify(page.found ?? []),
+			columns: columns ? JSON.stringify(Object.fromEntries(columns.map((name) => [name, null]))) : null
+		}) as { id: number; holdsBody: 0 | 1 };
+		if (withBody && !row.holdsBody && (!columns || columns.includes('body'))) this.saveBody(row.id, body);
 	}
 
 	hasPage(site: number, path: string): boolean {
@@ -623,11 +648,47 @@ export class Store {
 		this.run('dropRedirect').run(site, to);
 		this.run('leadOn').run({ site, from, to });
 		this.run('saveRedirect').run({ site, from, to });
-		for (const row of this.run('pagesNaming').all(site, JSON.stringify(from)) as PageRow[]) {
-			const page = this.toPage(row, this.rulesOfPage(row.id));
+		for (const page of this.pagesNaming(site, from)) {
 			const alternates = Object.entries(page.alternates ?? {}).map(([tag, path]) => [tag, path === from ? to : path]);
 			this.savePage(site, { ...page, alternates: Object.fromEntries(alternates) as Page['alternates'] & object });
 		}
+	}
+
+	/** The pages that name another as a version of theirs. */
+	pagesNaming(site: number, path: string): Page[] {
+		const rows = this.run('pagesNaming').all(site, JSON.stringify(path)) as PageRow[];
+		return rows
+			.map((row) => this.toPage(row, this.rulesOfPage(row.id)))
+			.filter((page) => Object.values(page.alternates ?? {}).includes(path));
+	}
+	/** Former paths that lead to a page. */
+	leadingTo(site: number, path: string): string[] {
+		return (this.run('leading').all(site, path) as { path: string }[]).map((row) => row.path);
+	}
+	/** What led to a page that is gone, and its own path, lead to another, or nowhere. */
+	leadOn(site: number, from: string, to: string | undefined) {
+		if (to === undefined) return void this.run('leadNowhere').run(site, from);
+		this.run('leadOn').run({ site, from, to });
+		this.run('saveRedirect').run({ site, from, to });
+	}
+	dropRedirect(site: number, path: string) {
+		this.run('dropRedirect').run(site, path);
+	}
+
+	renameType(site: number, from: string, to: string) {
+		// Its pages follow by their foreign key.
+		this.run('renameType').run({ site, from, to });
+	}
+	/** Gives all pages of a type another one. */
+	changeType(site: number, from: string, to: string) {
+		this.run('changeType').run({ site, from, to });
+	}
+	removeType(site: number, name: string) {
+		this.run('dropType').run({ site, name });
+	}
+	/** Gives a field of the pages of a type another name; the values stay. */
+	renameFieldOfPages(site: number, type: string, from: string, to: string) {
+		this.run('renameField').run({ site, type, from, to });
 	}
 
 	/** Where a page that used to be at a path is now. */

@@ -1,9 +1,10 @@
-import { headToJson, Resolver, type HeadJson, type PictureMention } from '$core';
-import type { Store } from '../store/store';
+import { headToJson, Resolver, type Head, type HeadJson, type Page, type PictureMention } from '$core';
+import type { Store, StoredSite } from '../store/store';
 
 /** All the bench needs to work a page out by itself: the layers, the page, the pictures they name, and the way to others. */
 export function readBenchData(store: Store, name: string, wanted: string | null) {
-	const { id, site, types, revision } = store.site(name);
+	const stored = store.site(name);
+	const { id, site, types, revision } = stored;
 	const path = wanted ?? store.firstPath(id);
 	const page = path === undefined ? undefined : store.page(id, path);
 	if (!page) return { path, page };
@@ -24,11 +25,66 @@ export function readBenchData(store: Store, name: string, wanted: string | null)
 	const now = new Date().toISOString();
 	return {
 		...{ path, site, types, page, pictures, revision },
+		versions: versionsOf(store, stored, page),
 		beside: store.pathsBeside(id, page.path),
 		count: store.countPages(id),
 		server: { now, head: headToJson(new Resolver({ site, types, pictures }, now).resolveHead(page)) },
 		released: released ? (JSON.parse(released.json) as HeadJson) : null
 	};
+}
+
+/** The same page in one language, as it stands, and how the two name each other. */
+export interface Version {
+	readonly language: string;
+	/** Undefined where the page names none. */
+	readonly path?: string;
+	readonly title?: string;
+	readonly description?: string;
+	/** The address of its share picture; '' for none. */
+	readonly picture?: string;
+	/** Undefined where there is no page at the path. */
+	readonly state?: Page['state'];
+	/** Whether it names the page in turn. */
+	readonly namesBack?: boolean;
+}
+
+/** The versions of a page in the site's other languages and in those that it names, gaps among them. */
+function versionsOf(store: Store, { id, site, types }: StoredSite, page: Page): Version[] {
+	const own = page.language ?? site.languages[0];
+	const named = Object.keys(page.alternates ?? {}).filter((tag) => tag !== 'x-default');
+	const all = [...new Set([...site.languages, ...named])].filter((tag) => tag !== own && tag !== 'und');
+	const facts = (src: string) => store.picture(id, src);
+	const resolver = new Resolver({ site, types, pictures: facts }, new Date().toISOString());
+	return all.map((language) => {
+		const path = page.alternates?.[language];
+		const other = path === undefined ? undefined : store.page(id, path);
+		if (path === undefined) return { language };
+		if (!other) return { language, path };
+		return {
+			...{ language, path, state: other.state },
+			...shownOf(resolver.resolveHead(other)),
+			namesBack: Object.values(other.alternates ?? {}).includes(page.path)
+		};
+	});
+}
+
+/** What of a head a card shows first. */
+function shownOf(head: Head) {
+	const json = headToJson(head);
+	const first = (...names: string[]) =>
+		names.map((name) => json.tags.find(({ tag }) => tag === name)?.value).find((value) => value !== undefined) ?? '';
+	return {
+		title: first('title'),
+		description: first('description'),
+		picture: first('og:image', 'twitter:image')
+	};
+}
+
+/** What would be lost, or lead nowhere, with a page: former paths that lead to it, and pages that name it as a version. */
+export function readWhatLeads(store: Store, name: string, path: string) {
+	const { id } = store.site(name);
+	const naming = store.pagesNaming(id, path).filter((page) => page.path !== path);
+	return { former: store.leadingTo(id, path), naming: naming.map((page) => page.path), isHome: path === '/' };
 }
 
 /** Every text below a value that could be the source of a picture. */

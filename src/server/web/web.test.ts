@@ -112,7 +112,7 @@ describe('whole pages', () => {
 	test.each([
 		[{ do: 'sell', path: '/a' }, /"do" is one of/],
 		[{ do: 'copy', path: '/a' }, /"to" is missing/],
-		[{ do: 'copy', path: '/a', to: 'c' }, /does not begin with a slash/],
+		[{ do: 'copy', path: '/a', to: 'c' }, /begins with a slash/],
 		[{ do: 'add', path: '/x', type: 'none', title: 'X' }, /There is no type "none"/],
 		[{ do: 'remove', path: '/none' }, /There is no page "\/none"/],
 		[null, /"do" is one of/]

@@ -384,7 +384,7 @@ function saveFeed({ store, site, base, source, options }: Job, entries: readonly
 			for (const page of pages) {
 				if (store.hasPage(site, page.path)) changed++;
 				else added++;
-				store.refreshPage(site, page, null);
+				store.refreshPage(site, page, null, { columns: Object.keys(page.fields) });
 			}
 			return { added, changed };
 		}

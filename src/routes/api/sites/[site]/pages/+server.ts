@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { actOnPage, readPageAction } from '$server/edits/pages';
-import { readBenchData } from '$server/web/benchData';
+import { readBenchData, readWhatLeads } from '$server/web/benchData';
 import { patiently } from '$server/store/patiently';
 import { answering, problem, readRecord } from '$server/web/problem';
 import { openStore } from '$server/web/working';
@@ -17,12 +17,17 @@ export const POST: RequestHandler = ({ params, request }) =>
 /** At most so many pages are found at a time. */
 const MOST = 40;
 
-/** A page, `?path=`, with the pictures that it and its layers name; or pages found by `?find=` and words of theirs. */
+/**
+ * A page, `?path=`, with the pictures that it and its layers name; pages found by `?find=` and words of theirs; or what
+ * leads to the page `?about=`.
+ */
 export const GET: RequestHandler = ({ params, url }) =>
 	answering(() => {
 		const store = openStore();
 		const text = url.searchParams.get('find');
 		if (text !== null) return json({ pages: store.findPages(store.site(params.site).id, text, MOST) });
+		const about = url.searchParams.get('about');
+		if (about !== null) return json(readWhatLeads(store, params.site, about));
 		const data = readBenchData(store, params.site, url.searchParams.get('path'));
 		if (!data.page) return problem(404, 'Not found', 'There is no such page in this site.');
 		return json({ page: data.page, pictures: data.pictures });

@@ -1,0 +1,51 @@
+import { describe, expect, test } from 'vitest';
+import type { ContentType, Page, Site } from '../model';
+import { asksForField, renameFieldInTemplate } from '../template/variables';
+import { renameFieldInType, usesOfField } from './fields';
+
+describe('a field in templates', () => {
+	test.each([
+		['{page.region}', '{page.area}'],
+		['a {page.region ?? page.title | clip 20} b', 'a {page.area ?? page.title | clip 20} b'],
+		['[[ in {page.region}[[, {page.region | case "upper"}]]]]', '[[ in {page.area}[[, {page.area | case "upper"}]]]]'],
+		['{page.region.name}', '{page.area.name}'],
+		// The name in a text, in another root and as the beginning of a longer one is not the field.
+		['\\{page.region} {site.region} {page.regional ?? "page.region"}', undefined],
+		// What cannot be read stays as it is.
+		['{page.region', undefined]
+	])('%s', (source, wanted) => {
+		expect(renameFieldInTemplate(source, 'region', 'area')).toBe(wanted ?? source);
+		expect(asksForField(source, 'region')).toBe(wanted !== undefined);
+	});
+});
+
+const site = { rules: [{ tag: 'description', kind: 'template', template: '{page.region}' }] } as unknown as Site;
+const type: ContentType = {
+	name: 'walk',
+	fields: [{ name: 'region', kind: 'text' }],
+	rules: [
+		{ tag: 'title', kind: 'template', template: '{page.title}, {page.region}' },
+		{ tag: 'og:image', kind: 'pictures', sources: [{ from: 'field', name: 'region' }, { from: 'lead' }] },
+		{ tag: 'og:title', kind: 'borrow', from: 'title' }
+	],
+	pictureBy: { field: 'region', pictures: {} }
+};
+
+test('its uses are found in every layer, of its own type alone', () => {
+	const rules = [{ tag: 'title', kind: 'template', template: '{page.region}', language: 'fr' }] as const;
+	const page = (path: string, of: string) => ({ path, type: of, rules }) as unknown as Page;
+	expect(usesOfField(site, type, [page('/a', 'walk'), page('/b', 'other')], 'region')).toEqual([
+		{ layer: 'site', of: '', tag: 'description', template: '{page.region}' },
+		{ layer: 'type', of: 'walk', tag: 'title', template: '{page.title}, {page.region}' },
+		{ layer: 'type', of: 'walk', tag: 'og:image', template: '' },
+		{ layer: 'page', of: '/a', tag: 'title', language: 'fr', template: '{page.region}' }
+	]);
+});
+
+test('a type whose field was renamed no longer asks for the old name', () => {
+	const after = renameFieldInType(type, 'region', 'area');
+	expect(after.fields).toEqual([{ name: 'area', kind: 'text' }]);
+	expect(after.pictureBy?.field).toBe('area');
+	expect(usesOfField({ rules: [] } as unknown as Site, after, [], 'region')).toEqual([]);
+	expect(usesOfField({ rules: [] } as unknown as Site, after, [], 'area')).toHaveLength(2);
+});

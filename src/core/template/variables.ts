@@ -1,0 +1,36 @@
+import type { TemplateNode, VariableTerm } from './ast';
+import { parseTemplate } from './parse';
+
+/** The variables of a template, in their order. None where it cannot be read. */
+export function variablesOf(source: string): VariableTerm[] {
+	const { nodes, issues } = parseTemplate(source);
+	return issues.some(({ severity }) => severity === 'error') ? [] : nodes.flatMap(variablesIn);
+}
+
+function variablesIn(node: TemplateNode): VariableTerm[] {
+	switch (node.kind) {
+		case 'placeholder':
+			return node.terms.filter((term) => term.kind === 'variable');
+		case 'optional':
+			return node.nodes.flatMap(variablesIn);
+		case 'text':
+		case 'separator':
+			return [];
+	}
+}
+
+/** Whether a template asks for a field of its page, by itself or for a part of it. */
+export const asksForField = (source: string, field: string): boolean =>
+	variablesOf(source).some(({ root, path }) => root === 'page' && path[0] === field);
+
+/** A template with a field of its page under another name; all else stays as it was written. */
+export function renameFieldInTemplate(source: string, from: string, to: string): string {
+	let out = '';
+	let last = 0;
+	for (const { root, path, start, end } of variablesOf(source)) {
+		if (root !== 'page' || path[0] !== from) continue;
+		out += source.slice(last, start) + ['page', to, ...path.slice(1)].join('.');
+		last = end;
+	}
+	return out + source.slice(last);
+}

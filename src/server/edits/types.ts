@@ -1,0 +1,133 @@
+import {
+	renameFieldInRule,
+	renameFieldInType,
+	ruleAsksFor,
+	STARTING_SETS,
+	usesOfField,
+	type ContentType,
+	type FieldUse
+} from '$core';
+import { notFound, UserError } from '../errors';
+import type { Store, StoredSite } from '../store/store';
+import { makeEdit, type Made, type Origin } from './edit';
+
+/** What can be done to whole content types and to their fields. */
+export type TypeAction =
+	/** Adds a type, or puts a starting set into one: its fields are added, its rules replace those of the same tags. */
+	| { readonly do: 'add'; readonly name: string; readonly set?: string }
+	| { readonly do: 'rename'; readonly name: string; readonly to: string }
+	/** Its pages become pages of the type `to`. */
+	| { readonly do: 'remove'; readonly name: string; readonly to?: string }
+	/** With the values of its pages, and with all templates that ask for it. */
+	| { readonly do: 'renameField'; readonly name: string; readonly field: string; readonly to: string };
+
+const NEEDS: Readonly<Record<TypeAction['do'], readonly string[]>> = {
+	add: ['name'],
+	rename: ['name', 'to'],
+	remove: ['name'],
+	renameField: ['name', 'field', 'to']
+};
+
+/** An action as a request gives it. Throws a `UserError`. */
+export function readTypeAction(data: Readonly<Record<string, unknown>>): TypeAction {
+	const action = { do: 'add', ...data };
+	if (!Object.hasOwn(NEEDS, action.do))
+		throw new UserError(`The action cannot be read: "do" is one of ${Object.keys(NEEDS).join(', ')}.`);
+	for (const key of NEEDS[action.do as TypeAction['do']])
+		if (typeof (action as Record<string, unknown>)[key] !== 'string')
+			throw new UserError(`The action cannot be read: "${key}" is missing.`);
+	return action as unknown as TypeAction;
+}
+
+/** Does it; gives the name of the type to look at then. */
+export function actOnType(store: Store, name: string, action: TypeAction, origin: Origin): Made<string> {
+	const { do: does, ...rest } = action;
+	const what = does === 'add' ? rest : action;
+	return makeEdit(store, name, { origin, kind: 'type', what }, (site) => {
+		switch (action.do) {
+			case 'add':
+				return add(store, site, action);
+			case 'rename':
+				refuseName(action.to);
+				typeNamed(site, action.name);
+				if (site.types.some((type) => type.name === action.to))
+					throw new UserError(`There is a type "${action.to}" already. Choose another name.`);
+				store.renameType(site.id, action.name, action.to);
+				return action.to;
+			case 'remove':
+				return remove(store, site, action);
+			case 'renameField':
+				renameField(store, site, action);
+				return action.name;
+		}
+	});
+}
+
+function typeNamed({ types }: StoredSite, name: string): ContentType {
+	const type = types.find((one) => one.name === name);
+	if (type) return type;
+	throw notFound(`There is no type "${name}" in this site.`);
+}
+
+function refuseName(name: string) {
+	if (!/^[\p{L}\p{N}][\p{L}\p{N} _-]{0,60}$/u.test(name))
+		throw new UserError('A type needs a name of letters, digits, spaces and hyphens, such as “recipe”.');
+}
+
+function add(store: Store, { id, types }: StoredSite, { name, set }: Extract<TypeAction, { do: 'add' }>): string {
+	refuseName(name);
+	const chosen = STARTING_SETS.find((one) => one.name === set);
+	if (set !== undefined && !chosen) throw new UserError(`There is no starting set "${set}".`);
+	const known = types.find((type) => type.name === name);
+	const type: ContentType = known ?? { name, label: name, fields: [], rules: [] };
+	const names = new Set(type.fields.map((field) => field.name));
+	const tags = new Set(chosen?.rules.map((rule) => rule.tag));
+	store.saveType(id, {
+		...type,
+		...(chosen && { kind: chosen.kind }),
+		fields: [...type.fields, ...(chosen?.fields ?? []).filter((field) => !names.has(field.name))],
+		rules: [...type.rules.filter((rule) => rule.language || !tags.has(rule.tag)), ...(chosen?.rules ?? [])]
+	});
+	return name;
+}
+
+function remove(store: Store, site: StoredSite, { name, to }: Extract<TypeAction, { do: 'remove' }>): string {
+	typeNamed(site, name);
+	const pages = store.countPages(site.id).byType[name] ?? 0;
+	if (pages > 0 && to === undefined)
+		throw new UserError(`${pages} pages are of the type "${name}". Say which type they become.`);
+	if (to === name) throw new UserError('Its pages cannot become pages of the type that goes. Choose another type.');
+	if (to !== undefined) {
+		typeNamed(site, to);
+		store.changeType(site.id, name, to);
+	}
+	store.removeType(site.id, name);
+	return to ?? site.types.find((type) => type.name !== name)?.name ?? '';
+}
+
+/** What asks for a field of a type; those of a site's templates too, which ask for it on pages of any type. */
+export function fieldUses(store: Store, name: string, typeName: string, field: string): FieldUse[] {
+	const site = store.site(name);
+	return usesOfField(site.site, typeNamed(site, typeName), store.overriddenPages(site.id), field);
+}
+
+function renameField(store: Store, site: StoredSite, { name, field, to }: Extract<TypeAction, { do: 'renameField' }>) {
+	const type = typeNamed(site, name);
+	if (!/^[\p{L}\p{N}_]{1,60}$/u.test(to))
+		throw new UserError(`“${to}” cannot name a field: it takes letters, digits and underscores.`);
+	if (!type.fields.some((one) => one.name === field)) throw notFound(`The type "${name}" has no field "${field}".`);
+	if (type.fields.some((one) => one.name === to))
+		throw new UserError(`The type "${name}" has a field "${to}" already. Choose another name.`);
+	store.saveType(site.id, renameFieldInType(type, field, to));
+	store.renameFieldOfPages(site.id, name, field, to);
+	for (const page of [...store.overriddenPages(site.id)].filter((one) => one.type === name))
+		for (const rule of page.rules)
+			if (ruleAsksFor(rule, field)) {
+				const { tag, language, ...body } = renameFieldInRule(rule, field, to);
+				store.setRule(site.id, { layer: 'page', path: page.path }, tag, language, body);
+			}
+	// The site's templates speak to all types: one that another type still fills stays as it is.
+	if (site.types.some((other) => other.name !== name && other.fields.some((one) => one.name === field))) return;
+	if (site.site.rules.some((rule) => ruleAsksFor(rule, field)))
+		store.saveSite({ ...site.site, rules: site.site.rules.map((rule) => renameFieldInRule(rule, field, to)) });
+}
