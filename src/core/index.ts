@@ -112,7 +112,7 @@ export { parseUrl } from './text/url';
 export { cardOf, type Card, type CardPicture, type CardText } from './readers/card';
 export { READERS, type CardForm, type ReaderProfile } from './readers/profiles';
 export { findHard, HARD_KINDS, type HardKind, type HardPage, type WorstPages } from './findings/surveys';
-export { STARTING_SETS, type StartingSet } from './startingSets';
+export { STARTING_SETS, withStartingSet, type StartingSet } from './startingSets';
 export { isXhtml } from './markup/xhtml';
 export { languageChain } from './resolve/language';
 export { checkBase, type BaseCheck } from './findings/checkBase';

@@ -1,4 +1,4 @@
-import type { Field, Rule } from './model';
+import type { ContentType, Field, Rule } from './model';
 
 /** Fields and rules for a common kind of page, to take and change. */
 export interface StartingSet {
@@ -13,6 +13,18 @@ export interface StartingSet {
 
 const say = (tag: string, template: string): Rule => ({ tag, kind: 'template', template });
 const text = (name: string, label: string): Field => ({ name, label, kind: 'text' });
+
+/** A type with a set taken into it: its fields are added, and its rules replace those of the same tags for any language. */
+export function withStartingSet(type: ContentType, set: StartingSet): ContentType {
+	const names = new Set(type.fields.map((field) => field.name));
+	const tags = new Set(set.rules.map((rule) => rule.tag));
+	return {
+		...type,
+		kind: set.kind,
+		fields: [...type.fields, ...set.fields.filter((field) => !names.has(field.name))],
+		rules: [...type.rules.filter((rule) => rule.language || !tags.has(rule.tag)), ...set.rules]
+	};
+}
 
 export const STARTING_SETS: readonly StartingSet[] = [
 	{

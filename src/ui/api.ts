@@ -1,6 +1,7 @@
 import type {
 	AnyEdit,
 	ContentType,
+	FieldUse,
 	Finding,
 	HardPage,
 	Page,
@@ -11,6 +12,8 @@ import type {
 	WorstPages
 } from '$core';
 
+import type { readWhatLeads } from '$server/web/benchData';
+import type { Taken } from '$server/imports/content';
 import type { TableSheet } from '$server/imports/table/table';
 import type { RecordedEdit } from '$ui/record/record';
 
@@ -74,7 +77,23 @@ export async function reach(
 	signal: AbortSignal,
 	progress: (seen: number, all: number) => void
 ): Promise<Reach | undefined> {
-	const answer = await fetch(at(site, 'reach'), { ...sending('POST', edit), signal });
+	return reachAsked(site, edit, signal, progress);
+}
+
+/** The same for a starting set taken into a type. */
+export const reachOfSet = (
+	site: string,
+	wanted: { readonly type: string; readonly set: string },
+	signal: AbortSignal
+) => reachAsked(site, wanted, signal, () => undefined);
+
+async function reachAsked(
+	site: string,
+	wanted: object,
+	signal: AbortSignal,
+	progress: (seen: number, all: number) => void
+): Promise<Reach | undefined> {
+	const answer = await fetch(at(site, 'reach'), { ...sending('POST', wanted), signal });
 	if (!answer.ok || !answer.body) return undefined;
 	for await (const told of linesOf<{ seen: number; all: number } | { reach: Reach } | { refused: string }>(
 		answer.body
@@ -140,6 +159,13 @@ export async function keep(site: string, edit: AnyEdit, expected: unknown): Prom
 	return { kind: 'refused', why: sentenceOf(told, answer.status) };
 }
 
+/** The same as one leaves: the browser sends it though the page goes, and nobody hears the answer. */
+export function keepOnLeaving(site: string, edit: AnyEdit, expected: unknown) {
+	const [method, what] = 'changes' in edit ? ['PATCH', 'settings'] : ['PUT', 'rules'];
+	const request = sending(method as string, { ...edit, expected });
+	void fetch(at(site, what as string), { ...request, keepalive: true }).catch(() => undefined);
+}
+
 /** Pages by words of their path, title or description. */
 export const findPages = (site: string, text: string) =>
 	ask<{ pages: { path: string; title: string | null; type: string; state: Page['state'] }[] }>(
@@ -161,8 +187,16 @@ export const hard = (site: string, type: string | undefined) =>
 	ask<HardPage[]>(at(site, 'hard') + (type === undefined ? '' : `?type=${encodeURIComponent(type)}`));
 export const actOnPage = (site: string, action: Readonly<Record<string, string>>) =>
 	ask<{ path: string }>(at(site, 'pages'), sending('POST', action));
-export const addType = (site: string, wanted: { readonly name: string; readonly set?: string }) =>
-	ask<{ name: ContentType['name'] }>(at(site, 'types'), sending('POST', wanted));
+export const actOnType = (site: string, action: Readonly<Record<string, string>>) =>
+	ask<{ name: ContentType['name'] }>(at(site, 'types'), sending('POST', action));
+/** What asks for a field of a type. */
+export const fieldUses = (site: string, type: string, field: string) =>
+	ask<{ uses: readonly FieldUse[] }>(
+		`${at(site, 'types')}?type=${encodeURIComponent(type)}&field=${encodeURIComponent(field)}`
+	);
+/** What leads to a page, and names it. */
+export const whatLeads = (site: string, path: string) =>
+	ask<ReturnType<typeof readWhatLeads>>(`${at(site, 'pages')}?about=${encodeURIComponent(path)}`);
 
 /** The bytes of a file as they are: what it is, the server finds out. */
 export const addPicture = (site: string, file: File) =>
@@ -205,10 +239,14 @@ export const readTable = (wanted: {
 	pathFromTitle: boolean;
 }) => ask<TableSheet>('/api/table', sending('POST', wanted));
 
-export interface Taken {
-	readonly pages: number;
-	readonly pictures: number;
-	readonly skipped: readonly string[];
-}
+/** The text of a table's file, and the encoding that it was found to be in. */
+export const decodeTable = (file: File) =>
+	ask<{ text: string; encoding: string }>('/api/table', {
+		method: 'PUT',
+		headers: { 'content-type': 'application/octet-stream' },
+		body: file
+	});
+
+export type { Taken };
 export const takeContent = (wanted: { readonly name: string; readonly base: string; readonly source: unknown }) =>
 	ask<Taken>('/api/sites', sending('POST', wanted));

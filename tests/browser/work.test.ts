@@ -91,9 +91,10 @@ describe('a template mended through its hardest page', () => {
 		await (await bench.field('og:title', 'type')).sendKeys(Key.ENTER);
 		await bench.waitForText('[data-testid=pending]', /pages differ/);
 		const seen: string[] = [];
-		for (let round = 0; round < 5; round++) {
+		// Three pages are the hardest in five ways: each comes once.
+		for (let round = 0; round < 3; round++) {
 			await bench.press(Key.ALT, 'h');
-			await bench.waitForText('.message', new RegExp(`^${round + 1} of 5 hard pages`));
+			await bench.waitForText('.message', new RegExp(`^${round + 1} of 3 hard pages`));
 			seen.push(`${await bench.textOf('.message')} ${await bench.textOf('.mover-path .mono')}`);
 		}
 		expect(seen[0]).toMatch(/the longest title .*the-skerries/);
@@ -151,7 +152,7 @@ describe('one page, wholly by keyboard', () => {
 		// `{` offers what fits there, with its value here; Enter takes it.
 		await bench.press('{');
 		await bench.press('p');
-		await bench.waitForText('.cm-tooltip-autocomplete', /page\.place\s*the Outer Isles/);
+		await bench.waitForText('.cm-tooltip-autocomplete', /page\.place\s*Where\s*the Outer Isles/);
 		for (const key of 'age.pla') await bench.press(key);
 		await bench.waitForText('.cm-tooltip-autocomplete', /^page\.place/);
 		await bench.press(Key.ENTER);

@@ -33,8 +33,9 @@ export interface Card {
 	readonly picture: CardPicture | undefined;
 	/** All pictures, for a reader that takes every one; else the one. */
 	readonly pictures: readonly CardPicture[];
-	/** The host and path it names under or over the title. */
+	/** The host and path it names under or over the title, and the tag they are read from. */
 	readonly host: string;
+	readonly placeFrom: string | undefined;
 	readonly crumbs: readonly string[];
 	readonly siteName: string;
 	/** The address of the site's icon, for a reader that shows it. */
@@ -48,7 +49,7 @@ type Values = ReadonlyMap<string, string>;
 /** The card that a reader draws from a head. Pure: the same head gives the same card. */
 export function cardOf(reader: ReaderProfile, head: Head): Card {
 	const values: Values = new Map([...head.tags].reverse().map(({ tag, value }) => [tag.name, value]));
-	const [, address = ''] = firstOf(reader.place, values);
+	const [placeFrom, address = ''] = firstOf(reader.place, values);
 	const url = parseUrl(address);
 	const pictures = picturesOf(reader, head, values);
 	return {
@@ -58,6 +59,7 @@ export function cardOf(reader: ReaderProfile, head: Head): Card {
 		picture: pictures[0],
 		pictures,
 		host: url?.host ?? '',
+		placeFrom,
 		crumbs: (url?.pathname ?? '').split('/').filter(Boolean).map(readable),
 		siteName: values.get('og:site_name') ?? url?.host ?? '',
 		icon: reader.icon && values.get('icon'),

@@ -1,7 +1,12 @@
 <script lang="ts">
 	import { roomAt } from '$ui/rooms/rooms';
 	import { pagesInWords } from '$ui/parts/words';
+	import { onMount } from 'svelte';
+	import { placeIn } from '$ui/rooms/place';
 	let { data } = $props();
+	/** Where one was in each, once the browser has told. */
+	let places = $state.raw<Readonly<Record<string, string | undefined>>>({});
+	onMount(() => (places = Object.fromEntries(data.sites.map(({ name }) => [name, placeIn(name)]))));
 </script>
 
 <svelte:head><title>Sites · Kephalon</title></svelte:head>
@@ -12,7 +17,7 @@
 	<ul>
 		{#each data.sites as site (site.name)}
 			<li>
-				<a href={roomAt('overview', site.name)}>{site.name}</a>
+				<a href={places[site.name] ?? roomAt('overview', site.name)}>{site.name}</a>
 				<span class="quiet mono">{site.base}</span>
 				<span class="quiet"
 					>{pagesInWords(site.pages)}, {site.release === undefined

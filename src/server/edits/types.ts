@@ -3,9 +3,11 @@ import {
 	renameFieldInType,
 	ruleAsksFor,
 	STARTING_SETS,
+	withStartingSet,
 	usesOfField,
 	type ContentType,
-	type FieldUse
+	type FieldUse,
+	type SettingsEdit
 } from '$core';
 import { notFound, UserError } from '../errors';
 import type { Store, StoredSite } from '../store/store';
@@ -78,17 +80,18 @@ function add(store: Store, { id, types }: StoredSite, { name, set }: Extract<Typ
 	refuseName(name);
 	const chosen = STARTING_SETS.find((one) => one.name === set);
 	if (set !== undefined && !chosen) throw new UserError(`There is no starting set "${set}".`);
-	const known = types.find((type) => type.name === name);
-	const type: ContentType = known ?? { name, label: name, fields: [], rules: [] };
-	const names = new Set(type.fields.map((field) => field.name));
-	const tags = new Set(chosen?.rules.map((rule) => rule.tag));
-	store.saveType(id, {
-		...type,
-		...(chosen && { kind: chosen.kind }),
-		fields: [...type.fields, ...(chosen?.fields ?? []).filter((field) => !names.has(field.name))],
-		rules: [...type.rules.filter((rule) => rule.language || !tags.has(rule.tag)), ...(chosen?.rules ?? [])]
-	});
+	const type = types.find((one) => one.name === name) ?? { name, label: name, fields: [], rules: [] };
+	store.saveType(id, chosen ? withStartingSet(type, chosen) : type);
 	return name;
+}
+
+/** What taking a starting set into a type changes, as an edit to be measured. */
+export function editOfSet(store: Store, name: string, data: object): SettingsEdit {
+	const { type: typeName, set } = data as Record<string, unknown>;
+	const chosen = STARTING_SETS.find((one) => one.name === set);
+	if (!chosen) throw new UserError(`There is no starting set "${String(set)}".`);
+	const { name: of, ...changes } = withStartingSet(typeNamed(store.site(name), String(typeName)), chosen);
+	return { place: { layer: 'type', name: of }, changes };
 }
 
 function remove(store: Store, site: StoredSite, { name, to }: Extract<TypeAction, { do: 'remove' }>): string {

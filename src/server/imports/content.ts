@@ -1,7 +1,8 @@
 import { checkBase, type Site } from '$core';
 import { makeImport } from '../edits/edit';
 import { UserError } from '../errors';
-import { importFolder } from './importFolder';
+import { languagePattern, type FolderSource } from './folderSource';
+import { importFolder, type ImportSummary } from './importFolder';
 import type { TableSource } from './table/table';
 import { takeTable, type TakenTable } from './takeTable';
 import type { Via } from '../fetching/trace';
@@ -10,7 +11,14 @@ import type { Store } from '../store/store';
 
 /** Where the content of a site comes from. */
 export type ContentSource =
-	| { readonly kind: 'folder'; readonly folder: string }
+	| {
+			readonly kind: 'folder';
+			readonly folder: string;
+			/** What is said about reading it; what is not said is as it was the last time. */
+			readonly said?: Partial<Omit<FolderSource, 'folder' | 'trims'>>;
+			/** What many titles have in common is taken off them. */
+			readonly trimTitles?: boolean;
+	  }
 	| ({ readonly kind: 'table'; readonly text: string } & TableSource)
 	/** A page of a live site, a sitemap or a feed. */
 	| { readonly kind: 'web'; readonly from: string }
@@ -20,9 +28,36 @@ export interface Taken {
 	readonly pages: number;
 	readonly pictures: number;
 	readonly skipped: readonly string[];
+	/** What was found in a folder, and what can be said about it. */
+	readonly folder?: FolderFindings;
 }
 
+/** What reading a folder found, for someone to say what is to be made of it. */
+export type FolderFindings = Pick<
+	ImportSummary,
+	'found' | 'titles' | 'languages' | 'versions' | 'proposals' | 'added' | 'changed' | 'retired'
+>;
+
 const SKIPPED_SHOWN = 20;
+
+/** What a request says about reading a folder, checked for its form. Throws a `UserError`. */
+function saidOfFolder(said: NonNullable<Extract<ContentSource, { kind: 'folder' }>['said']>) {
+	const { ignore, types, languages, link, bare } = said;
+	for (const { pattern, type } of types ?? [])
+		if (!pattern || !/^[\p{L}\p{N}][\p{L}\p{N} _-]{0,60}$/u.test(type))
+			throw new UserError(
+				`“${type}” cannot name the type of ${pattern}: it takes letters, digits, spaces and hyphens.`
+			);
+	return {
+		...(ignore && { ignore: ignore.map(String).filter(Boolean) }),
+		...(types && { types }),
+		...(languages && {
+			languages: languages.map(({ pattern, language }) => languagePattern(`${pattern}=${language}`))
+		}),
+		...(link !== undefined && { link: link === true }),
+		...(bare !== undefined && { bare: bare === true })
+	};
+}
 
 /** Makes a site, or brings the content of one up to date; its settings and rules stay. Throws a `UserError`. */
 export async function takeContent(
@@ -38,12 +73,18 @@ export async function takeContent(
 	if (name.trim() === '') throw new UserError('The site needs a name: it stands in titles and on cards.');
 	switch (source.kind) {
 		case 'folder': {
-			const { read, pictures, skipped } = await importFolder(store, {
-				folder: source.folder,
-				site: name,
-				base: checked.base
+			const {
+				read,
+				pictures,
+				skipped,
+				warnings: _warnings,
+				...folder
+			} = await importFolder(store, {
+				...{ folder: source.folder, site: name, base: checked.base },
+				...(source.said && { source: saidOfFolder(source.said) }),
+				...(source.trimTitles && { trimTitles: true })
 			});
-			return { pages: read, pictures, skipped: shorten(skipped.map(({ path, why }) => `${path}: ${why}`)) };
+			return { pages: read, pictures, skipped: shorten(skipped.map(({ path, why }) => `${path}: ${why}`)), folder };
 		}
 		case 'table': {
 			const { kind: _kind, text, ...said } = source;

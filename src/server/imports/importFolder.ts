@@ -27,6 +27,7 @@ import type { TitleFindings } from './titles';
 import { needsCopies } from '../pictures/gather';
 import { Library } from '../pictures/library';
 import { MAX_BYTES } from '../pictures/takePicture';
+import { proposeTypes, type TypeProposal } from './proposals';
 import { readPictureFacts } from '../files/pictureFacts';
 
 export interface ImportOptions {
@@ -52,6 +53,8 @@ export interface ImportSummary {
 	readonly found: Readonly<Record<string, number>>;
 	/** What many titles have in common and still have. */
 	readonly titles: TitleFindings;
+	/** Types that its pages seem to be of, but for those that are said already. */
+	readonly proposals: readonly TypeProposal[];
 	/** How many pages are in which language, as far as it is known. */
 	readonly languages: Readonly<Record<string, number>>;
 	/** How many pages have versions in other languages by their names; `linked` when they are kept as alternates. */
@@ -109,6 +112,9 @@ export async function importFolder(store: Store, options: ImportOptions): Promis
 				parts: common.parts.filter((part) => !source.trims.parts.some(({ text }) => text === part.text)),
 				numbered: source.trims.numbers ? 0 : common.numbered
 			},
+			proposals: proposeTypes(entries.map(({ path }) => path)).filter(
+				({ pattern }) => !source.types.some((one) => one.pattern === pattern)
+			),
 			languages: Object.fromEntries([...staging.languages].sort(([, a], [, b]) => b - a)),
 			versions: { pages: read.versions.size, linked: source.link },
 			skipped: [...read.skipped, ...pictures.missing],

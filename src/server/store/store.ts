@@ -113,6 +113,10 @@ const SQL = {
 				ELSE hidden END,
 			state = CASE WHEN origin = 'gone' THEN 'live' ELSE state END
 		RETURNING id, coalesce((SELECT 1 FROM json_each(settings, '$.held') WHERE value = 'body'), 0) AS holdsBody`,
+	fieldShares: `WITH some AS (SELECT fields FROM page WHERE site_id = @site AND type = @type LIMIT 200)
+		SELECT key AS name, 1.0 * count(*) / (SELECT count(*) FROM some) AS share FROM some, json_each(some.fields) GROUP BY key`,
+	cameFrom: `SELECT origin, source, EXISTS (SELECT 1 FROM import_source WHERE site_id = @site AND kind = 'table') AS hasTable
+		FROM page WHERE site_id = @site AND path = @path`,
 	hasPage: `SELECT 1 FROM page WHERE site_id = ? AND path = ?`,
 	found: `SELECT language, json_extract(settings, '$.found') AS found FROM page WHERE site_id = ?`,
 	written: `SELECT keys FROM written WHERE site_id = ? AND path = ?`,
@@ -606,6 +610,20 @@ export class Store {
 			columns: columns ? JSON.stringify(Object.fromEntries(columns.map((name) => [name, null]))) : null
 		}) as { id: number; holdsBody: 0 | 1 };
 		if (withBody && !row.holdsBody && (!columns || columns.includes('body'))) this.saveBody(row.id, body);
+	}
+
+	/** The share of the pages of a type that have each field, 0 to 1, of some of them. */
+	fieldShares(site: number, type: string): Record<string, number> {
+		const rows = this.run('fieldShares').all({ site, type }) as { name: string; share: number }[];
+		return Object.fromEntries(rows.map(({ name, share }) => [name, Math.round(share * 100) / 100]));
+	}
+
+	/** What a later reading would bring a page up to date from. */
+	cameFrom(site: number, path: string): PageOrigin | 'table' | undefined {
+		const row = this.run('cameFrom').get({ site, path }) as
+			{ origin: string | null; source: string | null; hasTable: 0 | 1 } | undefined;
+		if (row?.origin === 'folder') return row.source === 'web' ? 'web' : 'folder';
+		return row?.hasTable ? 'table' : undefined;
 	}
 
 	hasPage(site: number, path: string): boolean {

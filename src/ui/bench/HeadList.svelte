@@ -2,10 +2,11 @@
 	import { CATALOGUE, findTag } from '$core';
 	import type { Bench } from './bench.svelte';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
+	import { roving } from '$ui/parts/roving';
 	import { GROUPS, groupOf, type HeadLine } from './lines';
 
 	/** The head that comes out, tag by tag, each with the sign of the layer it came from. */
-	let { bench }: { bench: Bench } = $props();
+	let { bench, choose }: { bench: Bench; choose: (tag: string) => void } = $props();
 
 	let wanted = $state('');
 	let refused = $state('');
@@ -22,52 +23,55 @@
 		}
 		refused = '';
 		wanted = '';
-		bench.tag = name;
+		choose(name);
 	}
 </script>
 
 <section class="head" aria-label="The head of this page">
-	{#each GROUPS as group (group.holds)}
-		{@const lines = linesOf(group.holds)}
-		{#if lines.length > 0}
-			<h3>{group.name}</h3>
-			<ul>
-				{#each lines as line (line.tag)}
-					<li>
-						<button
-							class="line"
-							class:chosen={line.tag === bench.tag}
-							aria-pressed={line.tag === bench.tag}
-							data-tag={line.tag}
-							onclick={() => (bench.tag = line.tag)}
-						>
-							<span class="from"
-								>{#if line.sign}<LayerMark layer={line.sign} />{/if}</span
+	<h2 class="sr-only">The head of this page</h2>
+	<div {@attach roving('.line')}>
+		{#each GROUPS as group (group.holds)}
+			{@const lines = linesOf(group.holds)}
+			{#if lines.length > 0}
+				<h3>{group.name}</h3>
+				<ul>
+					{#each lines as line (line.tag)}
+						<li>
+							<button
+								class="line"
+								class:chosen={line.tag === bench.tag}
+								aria-pressed={line.tag === bench.tag}
+								data-tag={line.tag}
+								onclick={() => choose(line.tag)}
 							>
-							<span class="tag mono"
-								>{#each line.tag.split(/(?<=[:_])/) as part, at (at)}{part}<wbr />{/each}</span
-							>
-							<span class="value">
-								{#if line.value && line.echoes}<span class="quiet">as {line.echoes}</span>
-								{:else if line.value}<span
-										class={isAddress(line) ? 'address' : 'serif'}
-										title={isAddress(line) ? line.value : undefined}>{line.value}</span
-									>
-								{:else}<span class="none">nothing</span>{/if}
-								{#if line.facts && !line.echoes}<span class="quiet facts">{line.facts}</span>{/if}
-								{#if bench.serverWrites.has(line.tag)}<span class="was" data-testid="server-writes"
-										>the server, whose text goes out, writes: {bench.serverWrites.get(line.tag) || 'nothing'}</span
-									>{/if}
-								{#if line.isChanged}<span class="was"
-										><span class="pennant" aria-hidden="true"></span>released: {line.released ?? 'nothing'}</span
-									>{/if}
-							</span>
-						</button>
-					</li>
-				{/each}
-			</ul>
-		{/if}
-	{/each}
+								<span class="from"
+									>{#if line.sign}<LayerMark layer={line.sign} />{/if}</span
+								>
+								<span class="tag mono"
+									>{#each line.tag.split(/(?<=[:_])/) as part, at (at)}{part}<wbr />{/each}</span
+								>
+								<span class="value">
+									{#if line.value && line.echoes}<span class="quiet">as {line.echoes}</span>
+									{:else if line.value}<span
+											class={isAddress(line) ? 'address' : 'serif'}
+											title={isAddress(line) ? line.value : undefined}>{line.value}</span
+										>
+									{:else}<span class="none">nothing</span>{/if}
+									{#if line.facts && !line.echoes}<span class="quiet facts">{line.facts}</span>{/if}
+									{#if bench.serverWrites.has(line.tag)}<span class="was" data-testid="server-writes"
+											>the server, whose text goes out, writes: {bench.serverWrites.get(line.tag) || 'nothing'}</span
+										>{/if}
+									{#if line.isChanged}<span class="was"
+											><span class="pennant" aria-hidden="true"></span>released: {line.released ?? 'nothing'}</span
+										>{/if}
+								</span>
+							</button>
+						</li>
+					{/each}
+				</ul>
+			{/if}
+		{/each}
+	</div>
 	<form class="add" onsubmit={add}>
 		<label for="add-tag">Another tag</label>
 		<input id="add-tag" class="mono" list="all-tags" placeholder="article:section" bind:value={wanted} />

@@ -4,6 +4,8 @@
 	import DraftNote from './DraftNote.svelte';
 	import PictureDrop from '$ui/pictures/PictureDrop.svelte';
 	import PictureSources from '$ui/pictures/PictureSources.svelte';
+	import RobotsChoice from '$ui/settings/RobotsChoice.svelte';
+	import { languageName } from '$ui/parts/words';
 	import ShapeChoice from '$ui/pictures/ShapeChoice.svelte';
 	import TemplateField from './TemplateField.svelte';
 	import YieldLine from './YieldLine.svelte';
@@ -25,12 +27,44 @@
 	const borrowable = $derived(
 		TAG_NAMES.filter((name) => name !== bench.tag && findTag(name)?.kind === bench.definition?.kind)
 	);
+	/** Those that make sense for it: its twin and the tags that say the same thing to others. The rest is asked for. */
+	const sensible = $derived.by(() => {
+		const ends = (name: string) => name.split(':').at(-1) as string;
+		const from = body?.kind === 'borrow' ? body.from : undefined;
+		const close = borrowable.filter(
+			(name) =>
+				name === bench.definition?.twin || name === from || ends(name) === ends(bench.tag) || FIRST.includes(name)
+		);
+		return close.length > 0 ? close : borrowable;
+	});
+	const rest = $derived(borrowable.filter((name) => !sensible.includes(name)));
+	let showsRest = $state(false);
+	const isRobots = $derived(bench.definition?.kind === 'directives');
+	/** A text with variables in it is written as a template. */
+	const isTemplate = (text: string) => /[{}[\]\\]/.test(text);
+	const spoken = $derived(bench.languages[layer] ?? rule?.language ?? '');
+	const rules = $derived(bench.rulesFor(layer));
+	const has = (tag: string) => rules.some((one) => (one.language ?? '') === tag);
+	/** The languages that this layer can speak in: any, the site's, and those it does already. */
+	const languages = $derived([
+		...new Set([
+			'',
+			...(bench.site.languages.length > 1 ? bench.site.languages : []),
+			...rules.map((one) => one.language ?? '')
+		])
+	]);
+	const others = $derived(
+		rules
+			.filter((one) => (one.language ?? '') !== spoken)
+			.map((one) => (one.language ? `in ${languageName(one.language)}` : 'in any language'))
+	);
 	const choices = $derived(
 		bench.definition?.choices && !bench.definition.open && bench.definition.choices.length < 30
 			? bench.definition.choices
 			: undefined
 	);
 
+	const FIRST = ['title', 'description', 'og:title', 'og:description', 'og:image'];
 	type Form = 'nothing' | 'leaveOut' | 'pictures' | RuleBody['kind'];
 	const form: Form = $derived(body?.kind ?? 'nothing');
 
@@ -57,6 +91,7 @@
 		describedBy: `${id}-told`,
 		placeholder: 'Nothing set here. { offers what fits',
 		variables: () => bench.variablesFor(layer),
+		show: bench.show,
 		changed: (written: string) => bench.write(layer, written),
 		keep: () => void bench.keepAt(layer),
 		takeBack: () => {
@@ -75,6 +110,18 @@
 		{#if isPicture}<option value="pictures">Picture sources</option>{/if}
 		<option value="leaveOut">Leave it out</option>
 	</select>
+	{#if languages.length > 1}
+		<select
+			aria-label="Language that {layer} says {bench.tag} in"
+			title={others.length > 0 ? `Also said here: ${others.join(', ')}` : 'For pages in which language'}
+			value={spoken}
+			onchange={(event) => (bench.languages[layer] = event.currentTarget.value)}
+		>
+			{#each languages as tag (tag)}
+				<option value={tag}>{tag === '' ? 'in any language' : `in ${languageName(tag)}`}{has(tag) ? ' ·' : ''}</option>
+			{/each}
+		</select>
+	{/if}
 	{#if rule && !draft}
 		<button class="link" onclick={() => bench.propose(layer, null)}>Set back to inherited</button>
 	{/if}
@@ -85,9 +132,14 @@
 		class="wide mono"
 		aria-label="{bench.tag} at {layer}: the same as"
 		value={body.from}
-		onchange={(event) => bench.propose(layer, { ...body, from: event.currentTarget.value })}
+		onchange={(event) => {
+			if (event.currentTarget.value === '') showsRest = true;
+			else bench.propose(layer, { ...body, from: event.currentTarget.value });
+		}}
 	>
-		{#each borrowable as name (name)}<option>{name}</option>{/each}
+		{#each sensible as name (name)}<option>{name}</option>{/each}
+		{#if rest.length > 0 && !showsRest}<option value="">another tag …</option>{/if}
+		{#if showsRest}{#each rest as name (name)}<option>{name}</option>{/each}{/if}
 	</select>
 	{#if isPicture}
 		<ShapeChoice
@@ -99,6 +151,8 @@
 	<PictureSources {bench} {layer} {body} />
 {:else if form === 'leaveOut'}
 	<p class="quiet">No such tag on {layer === 'page' ? 'this page' : 'these pages'}.</p>
+{:else if isRobots && !isTemplate(text)}
+	<RobotsChoice {text} label="{bench.tag} at {layer}" set={(written) => bench.write(layer, written)} />
 {:else if choices}
 	<select
 		class="wide mono"

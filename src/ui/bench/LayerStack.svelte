@@ -24,6 +24,18 @@
 		},
 		{ layer: 'site', name: 'The whole site', scope: pages(bench.data.count.all) }
 	]);
+	/** Robots that something is said to already, here or on the site. */
+	const robots = $derived([
+		...new Set(
+			[...bench.site.rules, ...(bench.type?.rules ?? []), ...bench.page.rules].flatMap(({ tag }) =>
+				tag.startsWith('robots:') ? tag.slice(7) : []
+			)
+		)
+	]);
+	let robot = $state('');
+	$effect(() => {
+		robot = bench.tag.startsWith('robots:') ? bench.tag.slice(7) : '';
+	});
 	const note = $derived(trace && (trace.withheld ? describeWithheld(trace.withheld) : describePassedOver(trace)));
 </script>
 
@@ -31,11 +43,29 @@
 	<header>
 		<h2 class="mono">{bench.tag}</h2>
 		<p class="quiet">{bench.definition?.purpose ?? ''}</p>
+		{#if bench.definition?.kind === 'directives'}
+			<form
+				class="robot"
+				onsubmit={(event) => {
+					event.preventDefault();
+					const name = robot.trim().toLowerCase();
+					bench.tag = name === '' ? 'robots' : `robots:${name}`;
+				}}
+			>
+				<label for="robot">For</label>
+				<input id="robot" class="mono" list="robots" placeholder="all robots" bind:value={robot} />
+				<datalist id="robots">
+					{#each robots as name (name)}<option value={name}></option>{/each}
+				</datalist>
+				<button class="plain-button">Show</button>
+				<span class="quiet">One robot by the name that its help page gives.</span>
+			</form>
+		{/if}
 		{#if bench.definition?.legacy}<p class="quiet">Kept for old sites. {bench.definition.legacy}</p>{/if}
 	</header>
 
 	{#if bench.pictureSource !== undefined}
-		<p><button class="plain-button" onclick={study}>The picture: its middle, its shapes, its words</button></p>
+		<p><button class="plain-button" onclick={study}>Crop, shapes and alt text of this picture</button></p>
 	{/if}
 	{#if bench.weaknesses.length > 0}
 		<ul class="note" aria-label="What is weak in the picture" data-testid="weak">
@@ -75,6 +105,18 @@
 </section>
 
 <style>
+	.robot {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 4px 8px;
+		align-items: center;
+		margin-top: 4px;
+		font-size: 13px;
+	}
+	.robot input {
+		flex: 1;
+		min-width: 120px;
+	}
 	.stack {
 		display: flex;
 		flex-direction: column;

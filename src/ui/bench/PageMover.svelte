@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { roving } from '$ui/parts/roving';
 	import { pagesInWords } from '$ui/parts/words';
 
 	/** Which page the bench stands at, and the way to the ones beside it, the hard ones, and all others. */
@@ -8,7 +9,8 @@
 		count,
 		move,
 		find,
-		hard
+		hard,
+		make
 	}: {
 		path: string;
 		beside: { readonly before?: string | undefined; readonly next?: string | undefined };
@@ -16,16 +18,17 @@
 		move: (step: number) => void;
 		find: () => void;
 		hard: () => void;
+		make: () => void;
 	} = $props();
 </script>
 
-<nav class="mover" aria-label="Pages">
+<nav class="mover" aria-label="Pages" {@attach roving('button')}>
 	<button
 		class="plain-button"
 		onclick={() => move(-1)}
 		disabled={beside.before === undefined}
-		aria-label="Page before"
-		title="Page before (Alt+←)">←</button
+		aria-label="Previous page"
+		title="Previous page (Alt+←)">←</button
 	>
 	<button class="plain-button mover-path" title="Find a page, a tag, an action (Ctrl+K)" onclick={find}>
 		<span class="mono">{path}</span><span class="quiet count">{pagesInWords(count)}</span>
@@ -40,6 +43,7 @@
 	<button class="plain-button" onclick={hard} title="To the pages of this type that are hardest on a template (Alt+H)"
 		>Hard page</button
 	>
+	<button class="plain-button" onclick={make} title="A new page (Alt+N)">New page</button>
 </nav>
 
 <style>

@@ -18,7 +18,7 @@
 	/** The state of what is written, in words. */
 	const saved = $derived.by(() => {
 		if (bench.saving === 'saving') return 'Keeping …';
-		if (bench.saving === 'failed') return 'Not kept: see where you wrote';
+		if (bench.saving === 'failed') return 'Not kept yet: the reason stands at the field';
 		if (bench.waiting > 0) return `${bench.waiting} ${bench.waiting === 1 ? 'edit waits' : 'edits wait'} to be kept`;
 		return bench.savedAt ? `All kept, last at ${bench.savedAt}` : 'All kept';
 	});
@@ -31,8 +31,8 @@
 	</p>
 	<button
 		class="main-button"
-		disabled={bench.releasing || bench.waiting > 0 || total === 0}
-		title={bench.waiting > 0 ? 'Keep or take back what you are writing first' : undefined}
+		disabled={bench.whyNoRelease !== undefined || total === 0}
+		title={bench.whyNoRelease ?? 'Shows the working copy to visitors (Ctrl+Enter)'}
 		onclick={() => bench.release()}
 	>
 		{bench.releasing ? 'Releasing …' : 'Release'}

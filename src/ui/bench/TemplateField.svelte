@@ -29,6 +29,7 @@
 			view = makeEditor(parent, text, {
 				...{ label, describedBy, placeholder },
 				variables: () => around.variables(),
+				show: (template) => around.show(template),
 				changed: (written) => around.changed(written),
 				keep: () => around.keep(),
 				takeBack: () => around.takeBack()
@@ -113,7 +114,8 @@
 		box-shadow: 0 8px 24px rgb(0 0 0 / 0.18);
 	}
 	:global(.cm-tooltip-autocomplete > ul) {
-		min-width: 330px;
+		min-width: 380px;
+		max-width: min(640px, 90vw) !important;
 		max-height: 260px !important;
 		font-family: var(--mono) !important;
 		font-size: 12.5px;
@@ -126,6 +128,12 @@
 	:global(.cm-tooltip-autocomplete > ul > li[aria-selected]) {
 		background: var(--sea-wash) !important;
 		color: var(--ink) !important;
+	}
+	:global(.offer-words) {
+		overflow: hidden;
+		color: var(--ink-soft);
+		font-family: var(--sans);
+		text-overflow: ellipsis;
 	}
 	:global(.cm-completionDetail) {
 		overflow: hidden;

@@ -26,6 +26,7 @@ import {
 	type ContentType,
 	type Edit,
 	type Finding,
+	type Fields,
 	type FoundPolicy,
 	type HeadJson,
 	type Issue,
@@ -39,11 +40,16 @@ import {
 	type Shape,
 	type Site
 } from '$core';
+import type { Version } from '$server/web/benchData';
 import * as api from '$ui/api';
 import { bodyOf, keyOfEdit, keyOfSettings, type Draft } from './drafts';
 import { differencesOf, linesOf, type HeadLine } from './lines';
 
 export type EditableLayer = 'page' | 'type' | 'site';
+
+/** What can stand in the place of a tag's layers: settings of a layer, or a part of the page. */
+export const PANELS = ['layers', 'page', 'fields', 'versions', 'own', 'type', 'site', 'picture'] as const;
+export type Panel = (typeof PANELS)[number];
 
 /** What the server hands the bench for one page. */
 export interface BenchData {
@@ -54,6 +60,12 @@ export interface BenchData {
 	readonly released: HeadJson | null;
 	/** What the server makes of the page as it is kept, at that moment; undefined once an edit was kept on top of it. */
 	readonly server?: { readonly now: string; readonly head: HeadJson } | undefined;
+	/** The same page in other languages, gaps among them. */
+	readonly versions: readonly Version[];
+	/** The share of the pages of its type that have each field, 0 to 1, of a sample. */
+	readonly fieldShares?: Readonly<Record<string, number>>;
+	/** What a later reading would bring the page up to date from. */
+	readonly cameFrom?: 'folder' | 'web' | 'table' | undefined;
 	readonly count: { readonly all: number; readonly live: number; readonly byType: Readonly<Record<string, number>> };
 }
 
@@ -73,6 +85,10 @@ const REST = 1500;
 export class Bench {
 	data = $state.raw() as BenchData;
 	tag = $state('title');
+	/** What is shown in the place of the layers. */
+	panel = $state<Panel>('layers');
+	/** The language that rules are written for, by layer; without one, that of the rule in force. */
+	languages = $state<Partial<Record<EditableLayer, string>>>({});
 	drafts = $state<Record<string, Draft>>({});
 	pending = $state.raw<api.Pending | undefined>();
 	releasing = $state(false);
@@ -176,10 +192,21 @@ export class Bench {
 		return layer === 'page' ? page.rules : (types.find((type) => type.name === page.type)?.rules ?? []);
 	}
 
-	/** The kept rule of a layer that speaks for this page's language: exact, then shorter, then any. */
+	/** The kept rules of a layer for the chosen tag, one for each language that any is for. */
+	rulesFor(layer: EditableLayer): readonly Rule[] {
+		return this.rulesAt(layer, this.data).filter((rule) => rule.tag === this.tag);
+	}
+
+	/**
+	 * The kept rule of a layer that speaks for this page's language: exact, then shorter, then any. The one for the chosen
+	 * language where one is chosen.
+	 */
 	ruleAt(layer: EditableLayer): Rule | undefined {
+		const wanted = this.languages[layer];
+		if (wanted !== undefined)
+			return this.rulesFor(layer).find((rule) => (rule.language ?? '').toLowerCase() === wanted.toLowerCase());
 		const language = this.data.page.language ?? this.data.site.languages[0] ?? '';
-		const rules = this.rulesAt(layer, this.data).filter((rule) => rule.tag === this.tag);
+		const rules = this.rulesFor(layer);
 		for (const step of languageChain(language)) {
 			const found = rules.find((rule) => (rule.language ?? '').toLowerCase() === step);
 			if (found) return found;
@@ -188,7 +215,7 @@ export class Bench {
 	}
 
 	private languageAt(layer: EditableLayer): string | undefined {
-		return this.ruleAt(layer)?.language;
+		return this.languages[layer] ?? this.ruleAt(layer)?.language;
 	}
 
 	draftAt(layer: EditableLayer): Draft | undefined {
@@ -224,6 +251,13 @@ export class Bench {
 		return piecesOf(template, this.scope);
 	}
 
+	/** What a template comes to on this page, as it is shown beside what is offered. */
+	show = (template: string): string =>
+		this.piecesOf(template)
+			.map((piece) => piece.text)
+			.join('')
+			.slice(0, 60);
+
 	/** The variables that fit into a template of a layer, each with the value it has on this page. */
 	variablesFor(layer: EditableLayer) {
 		const fields = layer === 'site' ? fieldsOfAll(this.data.types) : (this.type?.fields ?? []);
@@ -232,7 +266,8 @@ export class Bench {
 		return known.map(({ name, label }) => ({
 			name,
 			label,
-			value: this.piecesOf(`{${name}}`)[0]?.text.slice(0, 80) ?? ''
+			value: this.piecesOf(`{${name}}`)[0]?.text.slice(0, 80) ?? '',
+			share: this.data.fieldShares?.[name.replace(/^page\./, '').split('.')[0] as string]
 		}));
 	}
 
@@ -264,6 +299,40 @@ export class Bench {
 			...(body?.kind === 'pictures' ? body : { kind: 'pictures', shapes: this.shapesInForce ?? ['wide'] }),
 			sources: [{ from: 'composed' }, ...rest]
 		});
+	}
+
+	/** The same for any tag, for any language or for one. */
+	proposeFor(layer: EditableLayer, tag: string, body: RuleBody | null, language?: string) {
+		const isIt = (rule: Rule) => rule.tag === tag && (rule.language ?? '') === (language ?? '');
+		const kept = bodyOf(this.rulesAt(layer, this.data).find(isIt));
+		const edit: Edit = { place: this.placeOf(layer), tag, ...(language && { language }), body };
+		this.draft(edit, body?.kind === 'template' ? body.template : '', kept, sameJson(body, kept));
+	}
+	/** The key of a draft of any tag's rule in a layer, for any language. */
+	keyFor(layer: EditableLayer, tag: string): string {
+		return keyOfEdit({ place: this.placeOf(layer), tag, language: '' } as Edit);
+	}
+	/** What a layer says of any tag, in any language: the draft, or what is kept. */
+	bodyFor(layer: EditableLayer, tag: string): RuleBody | null {
+		const draft = this.drafts[keyOfEdit({ place: this.placeOf(layer), tag } as Edit)];
+		if (draft && 'tag' in draft.edit) return draft.edit.body;
+		return bodyOf(this.rulesAt(layer, this.data).find((rule) => rule.tag === tag && !rule.language));
+	}
+
+	/** Writes fields of the page: those that come out different are held against a later reading. */
+	changeFields(fields: Fields) {
+		const { page } = this.data;
+		const names = new Set([...Object.keys(page.fields), ...Object.keys(fields)]);
+		const written = [...names].filter((name) => !sameJson(page.fields[name], fields[name]));
+		const held = [...new Set([...(page.held ?? []), ...written])];
+		this.change('page', { fields, held: held.length > 0 ? held : null });
+	}
+
+	/** Something of the site was changed by another way than a draft: the data is read anew, and other tabs are told. */
+	async changedElsewhere() {
+		this.kept();
+		await this.reload();
+		void this.refreshPending();
 	}
 
 	/** Takes a change of what a layer says about the chosen tag; null to inherit. */
@@ -439,11 +508,21 @@ export class Bench {
 		for (const [key] of own) await this.keep(key);
 	}
 
+	/** Sends what would be kept by itself in a moment, as one leaves: by requests that outlive the page. */
+	leave() {
+		for (const { edit, base, conflict } of Object.values($state.snapshot(this.drafts) as Record<string, Draft>))
+			if (edit.place.layer === 'page' && !conflict && !this.isBroken(edit))
+				api.keepOnLeaving(this.siteName, edit, base);
+	}
+
 	/** Marks the drafts whose ground has changed elsewhere; called when newer data has come. */
 	findConflicts() {
 		for (const [key, draft] of Object.entries(this.drafts)) {
 			const current = this.standingAt(draft.edit);
-			if (current !== undefined && !sameJson(current, $state.snapshot(draft.base)))
+			const mine = 'tag' in draft.edit ? draft.edit.body : draft.edit.changes;
+			// What stands there is what was written: it was kept as one left.
+			if (current !== undefined && sameJson(current, $state.snapshot(mine))) this.discard(key);
+			else if (current !== undefined && !sameJson(current, $state.snapshot(draft.base)))
 				this.drafts[key] = { ...draft, conflict: { current } };
 		}
 	}
@@ -479,9 +558,7 @@ export class Bench {
 	async takeBack(which: 'last' | 'again' | number): Promise<string | undefined> {
 		const result = await api.takeBack(this.siteName, which);
 		if (api.isRefused(result)) return result.refused;
-		this.kept();
-		await this.reload();
-		void this.refreshPending();
+		await this.changedElsewhere();
 		return undefined;
 	}
 
@@ -502,6 +579,17 @@ export class Bench {
 		}
 	}
 
+	/** Why no release can be made now, in a sentence; undefined when one can. */
+	get whyNoRelease(): string | undefined {
+		if (this.releasing) return 'A release is under way.';
+		if (this.waiting > 0)
+			return `${this.waiting === 1 ? 'One edit waits' : `${this.waiting} edits wait`} to be kept. Keep it or take it back first.`;
+		const { pending } = this;
+		if (!pending) return 'The working copy is still being compared with the release.';
+		const isSame = pending.changed + pending.added + pending.removed === 0 && pending.unseen === 0;
+		return isSame && pending.release ? `Nothing differs from release ${pending.release.number}.` : undefined;
+	}
+
 	/** Makes the working copy what visitors see. */
 	async release() {
 		this.releasing = true;
@@ -510,11 +598,7 @@ export class Bench {
 		this.message = api.isRefused(result)
 			? result.refused
 			: `Release ${result.number} is out: ${result.pages} ${result.pages === 1 ? 'page' : 'pages'}.${faultyInWords(result.faulty)}`;
-		if (api.isRefused(result)) return;
-		const { site, types, page, pictures } = this.data;
-		const head = new Resolver({ site, types, pictures }, new Date().toISOString()).resolveHead(page);
-		this.data = { ...this.data, released: page.state === 'live' ? headToJson(head) : null };
-		await this.refreshPending();
+		if (!api.isRefused(result)) await this.changedElsewhere();
 	}
 }
 

@@ -31,6 +31,7 @@ const data: BenchData = {
 	page,
 	pictures: [],
 	released: null,
+	versions: [],
 	count: { all: 3, live: 3, byType: { isle: 3 } }
 };
 
@@ -187,6 +188,9 @@ describe('what the bench offers', () => {
 	});
 	test('a release is told with its number, and what is released stands beside what is not', async () => {
 		vi.mocked(api.release).mockResolvedValue({ number: 4, pages: 1, faulty: [] });
+		// What went out is read back, not rendered again here.
+		const released = { tags: [{ tag: 'title', value: 'The pier · Marl' }] } as unknown as BenchData['released'];
+		bench = new Bench('Marl', data, undefined, () => Promise.resolve(void (bench.data = { ...bench.data, released })));
 		await bench.release();
 		expect(bench.message).toBe('Release 4 is out: 1 page.');
 		write('New');

@@ -22,11 +22,15 @@ export class Neighbours {
 
 const keyOf = (site: string) => `kephalon drafts ${site}`;
 
-/** Puts down what waits to be kept, so that loading the page again loses nothing. What is kept already is not put down. */
-export function keepDrafts(site: string, drafts: Readonly<Record<string, Draft>>) {
+/**
+ * Puts down what waits to be kept, so that loading the page again loses nothing. What is kept already is not put down.
+ * `storage` is the tab's own, or, as the tab may be closed, that of the browser: the next bench of the site takes it up.
+ */
+export function keepDrafts(site: string, drafts: Readonly<Record<string, Draft>>, storage: 'tab' | 'browser' = 'tab') {
 	try {
-		if (Object.keys(drafts).length === 0) sessionStorage.removeItem(keyOf(site));
-		else sessionStorage.setItem(keyOf(site), JSON.stringify(drafts));
+		const where = storage === 'tab' ? sessionStorage : localStorage;
+		if (Object.keys(drafts).length === 0) where.removeItem(keyOf(site));
+		else where.setItem(keyOf(site), JSON.stringify(drafts));
 	} catch {
 		// A browser that stores nothing: the drafts live as long as the tab.
 	}
@@ -35,9 +39,14 @@ export function keepDrafts(site: string, drafts: Readonly<Record<string, Draft>>
 /** Takes up what was put down. Drafts whose ground has changed since come up as conflicts. */
 export function restoreDrafts(site: string, bench: Bench) {
 	try {
-		const drafts = JSON.parse(sessionStorage.getItem(keyOf(site)) ?? '{}') as Record<string, Draft>;
-		bench.takeUp(drafts);
+		const read = (where: Storage) => JSON.parse(where.getItem(keyOf(site)) ?? '{}') as Record<string, Draft>;
+		bench.takeUp({ ...read(localStorage), ...read(sessionStorage) });
 	} catch {
 		sessionStorage.removeItem(keyOf(site));
+	}
+	try {
+		localStorage.removeItem(keyOf(site));
+	} catch {
+		// As above: there was nothing to take up.
 	}
 }

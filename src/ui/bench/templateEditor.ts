@@ -1,15 +1,26 @@
-import { autocompletion, closeCompletion, completionKeymap, type CompletionContext } from '@codemirror/autocomplete';
+import {
+	autocompletion,
+	closeCompletion,
+	completionKeymap,
+	completionStatus,
+	startCompletion,
+	type Completion,
+	type CompletionContext,
+	type CompletionResult
+} from '@codemirror/autocomplete';
 import { defaultKeymap, history, historyKeymap, redo, redoDepth, undo, undoDepth } from '@codemirror/commands';
-import { Compartment, EditorState, RangeSetBuilder, StateEffect, StateField, type Extension } from '@codemirror/state';
+import {
+	Annotation,
+	Compartment,
+	EditorState,
+	RangeSetBuilder,
+	StateEffect,
+	StateField,
+	type Extension
+} from '@codemirror/state';
 import { Decoration, EditorView, keymap, placeholder, type DecorationSet } from '@codemirror/view';
-import { FILTERS, type Piece } from '$core';
-
-export interface Variable {
-	readonly name: string;
-	readonly label: string | undefined;
-	/** What it is on the page in view; '' for nothing. */
-	readonly value: string;
-}
+import type { Piece } from '$core';
+import { filterOffers, offersAfter, spotAt, variableOffers, type Offer, type Variable } from './offers';
 
 /** What the editor asks its surroundings. */
 export interface Surroundings {
@@ -18,6 +29,8 @@ export interface Surroundings {
 	readonly describedBy: string;
 	readonly placeholder: string;
 	variables(): readonly Variable[];
+	/** What a template comes to on the page in view. */
+	show(template: string): string;
 	changed(text: string): void;
 	/** Enter. */
 	keep(): void;
@@ -56,38 +69,99 @@ function draw({ pieces, errors }: Marks): DecorationSet {
 	return builder.finish();
 }
 
-/** Behind `{` the variables that fit, each with its value here; behind `|` the filters. */
-function offer(variables: () => readonly Variable[]) {
-	return (context: CompletionContext) => {
-		const before = context.state.doc.sliceString(0, context.pos);
-		const open = before.lastIndexOf('{');
-		if (open < 0 || before.indexOf('}', open) >= 0 || before[open - 1] === '\\') return null;
-		const inner = before.slice(open + 1);
-		const isFilter = /\|\s*\w*$/.test(inner);
-		const from = context.pos - (/[\w.:-]*$/.exec(inner)?.[0].length ?? 0);
-		const isClosed = context.state.doc.sliceString(context.pos).startsWith('}');
-		const end = isClosed ? '' : '}';
-		const options = isFilter
-			? Object.entries(FILTERS).map(([name, { purpose }]) => ({ label: name, detail: purpose }))
-			: [
-					...variables().map(({ name, value, label }) => ({
-						label: name,
-						detail: value || 'empty here',
-						...(label && { info: label }),
-						apply: name + end,
-						boost: value ? 1 : 0
-					})),
-					{ label: 'sep', detail: 'the site’s separator', apply: `sep${end}`, boost: 0 }
-				];
-		return { from, options, validFor: /^[\w.:-]*$/ };
+/** Behind `{` the variables that fit, each with its value here; behind a variable and behind `|` what can follow. */
+function offer(around: Surroundings) {
+	return (context: CompletionContext): CompletionResult | null => {
+		const text = context.state.doc.toString();
+		const variables = around.variables();
+		const names = new Set(variables.map(({ name }) => name));
+		const spot = spotAt(text, context.pos, (name) => names.has(name));
+		if (!spot) return null;
+		const isClosed = text.slice(context.pos).startsWith('}');
+		const offers =
+			spot.kind === 'name'
+				? variableOffers(variables, isClosed)
+				: spot.kind === 'filter'
+					? filterOffers(spot.term, isClosed, (template) => around.show(template))
+					: offersAfter(spot.term, (template) => around.show(template));
+		return {
+			from: spot.from,
+			options: offers.map(completionOf),
+			filter: spot.kind !== 'after',
+			validFor: /^[\w.:-]+$/
+		};
 	};
 }
 
+const completionOf = ({ name, words, value, text, caret, rank }: Offer): Completion & { words: string } => ({
+	...{ label: name, words, detail: value, boost: rank, sortText: String(1000 - rank) },
+	apply: (view, _completion, from, to) => {
+		view.dispatch({
+			changes: { from, to, insert: text },
+			selection: { anchor: from + caret },
+			userEvent: 'input.complete',
+			annotations: chosen.of(true)
+		});
+		// Behind a variable the list goes on with what can follow it.
+		setTimeout(() => startCompletion(view));
+	}
+});
+/** A change that a choice from the list made. */
+const chosen = Annotation.define<boolean>();
+
+/** Whether the caret stands where a choice from the list left it; the space that may follow counts as there. */
+const afterChoice = StateField.define<boolean>({
+	create: () => false,
+	update(was, change) {
+		if (change.annotation(chosen)) return true;
+		if (!change.docChanged) return was && change.selection === undefined;
+		let typed = '';
+		change.changes.iterChanges((_fromA, _toA, _fromB, _toB, inserted) => (typed += inserted.toString()));
+		return was && typed === ' ';
+	}
+});
+
+/** Going on to write plain words after a choice leaves the braces first: they would be read as part of the name. */
+const leaveBraces = EditorView.inputHandler.of((view, from, to, text) => {
+	const { doc } = view.state;
+	if (from !== to || !view.state.field(afterChoice) || doc.sliceString(from, from + 1) !== '}') return false;
+	if (/^[|?}]/.test(text)) return false;
+	const hasSpace = doc.sliceString(from - 1, from) === ' ';
+	if (text === ' ' && !hasSpace) return false;
+	// After ` ?? ` and in a filter's arguments one goes on inside.
+	if (
+		/(\?\?|\|[^}]*)\s*$/.test(doc.sliceString(0, from)) &&
+		!/\|\s*\w+(\s+("[^"]*"|[\d-]+))*\s*$/.test(doc.sliceString(0, from))
+	)
+		return false;
+	const insert = (hasSpace ? ' ' : '') + text;
+	const at = from + 1;
+	view.dispatch({
+		changes: [...(hasSpace ? [{ from: from - 1, to: from }] : []), { from: at, insert }],
+		selection: { anchor: at + insert.length - (hasSpace ? 1 : 0) },
+		userEvent: 'input.type'
+	});
+	return true;
+});
+
+/** The name in words, between what is written and what it gives here. */
+const inWords = {
+	render(completion: Completion) {
+		const words = document.createElement('span');
+		words.className = 'offer-words';
+		words.textContent = (completion as { words?: string }).words ?? '';
+		return words;
+	},
+	position: 60
+};
+
 /** A template field: one line of text that wraps, with completion and its own undo. */
 export function makeEditor(parent: HTMLElement, text: string, around: Surroundings): EditorView {
-	const isOpen = (view: EditorView) => view.dom.querySelector('.cm-tooltip-autocomplete') !== null;
+	const isOpen = (view: EditorView) => completionStatus(view.state) !== null;
 	const keys = keymap.of([
-		...completionKeymap,
+		...completionKeymap.filter(({ key }) => key !== 'Escape'),
+		// The list closes, and the focus goes on.
+		{ key: 'Tab', run: (view) => (closeCompletion(view), false) },
 		{ key: 'Enter', run: () => (around.keep(), true) },
 		{ key: 'Escape', run: (view) => (isOpen(view) ? closeCompletion(view) : around.takeBack()) },
 		// With nothing of its own left to take back, the key is the bench's.
@@ -102,7 +176,16 @@ export function makeEditor(parent: HTMLElement, text: string, around: Surroundin
 		marks,
 		EditorView.lineWrapping,
 		placeholder(around.placeholder),
-		autocompletion({ override: [offer(around.variables)], icons: false, closeOnBlur: true }),
+		afterChoice,
+		leaveBraces,
+		autocompletion({
+			override: [offer(around)],
+			icons: false,
+			closeOnBlur: true,
+			// Below stand the preview and the messages.
+			aboveCursor: true,
+			addToOptions: [inWords]
+		}),
 		// One line: what is pasted with line ends keeps its words.
 		EditorState.transactionFilter.of((change) =>
 			change.newDoc.lines > 1

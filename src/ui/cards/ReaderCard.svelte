@@ -2,10 +2,11 @@
 	import type { Card, CardPicture } from '$core';
 	import CardText from './CardText.svelte';
 	import type { Look } from './pictureLook';
+	import CardWay, { type CardWays } from './CardWay.svelte';
 	import PictureView from './PictureView.svelte';
 
 	/** What one reader of links makes of the head, in Kephalon's own neutral form. */
-	let { card, shown }: { card: Card; shown: (address: string) => Look } = $props();
+	let { card, shown, ways }: { card: Card; shown: (address: string) => Look; ways?: CardWays | undefined } = $props();
 
 	let broken = $state<Record<string, boolean>>({});
 	const { form } = $derived(card.reader);
@@ -40,20 +41,33 @@
 	<figcaption><strong>{card.reader.name}</strong>, {card.reader.kind}</figcaption>
 	{#if form === 'wide' || form === 'timeline' || form === 'network'}
 		<div class="card" class:small={isSmall}>
-			<div class="picture" style:aspect-ratio={isSmall ? undefined : shape}>{@render image(picture)}</div>
+			<div class="picture" style:aspect-ratio={isSmall ? undefined : shape}>
+				<CardWay {ways} tag={picture?.from ?? 'og:image'} isBlock>{@render image(picture)}</CardWay>
+			</div>
 			<div class="words">
-				{#if form === 'timeline'}<p class="place mono first">{card.host}</p>{/if}
-				<p class="title serif"><CardText text={card.title} /></p>
-				{#if card.description.shown}<p class="description"><CardText text={card.description} /></p>{/if}
-				{#if form !== 'timeline'}<p class="place mono">{card.host}</p>{/if}
+				{#if form === 'timeline'}<p class="place mono first">
+						<CardWay {ways} tag={card.placeFrom}>{card.host}</CardWay>
+					</p>{/if}
+				<p class="title serif"><CardWay {ways} tag={card.title.from}><CardText text={card.title} /></CardWay></p>
+				{#if card.description.shown}<p class="description">
+						<CardWay {ways} tag={card.description.from}><CardText text={card.description} /></CardWay>
+					</p>{/if}
+				{#if form !== 'timeline'}<p class="place mono">
+						<CardWay {ways} tag={card.placeFrom}>{card.host}</CardWay>
+					</p>{/if}
 			</div>
 		</div>
 		{#if picture?.why}<p class="told">A small card: {picture.why}.</p>{/if}
 	{:else if form === 'chat'}
 		<div class="message">
-			<p class="from">{@render icon()}<span>{card.siteName}</span></p>
-			<p class="title"><CardText text={card.title} /></p>
-			{#if card.description.shown}<p class="description"><CardText text={card.description} /></p>{/if}
+			<p class="from">
+				<CardWay {ways} tag="icon">{@render icon()}</CardWay><CardWay {ways} tag="og:site_name">{card.siteName}</CardWay
+				>
+			</p>
+			<p class="title"><CardWay {ways} tag={card.title.from}><CardText text={card.title} /></CardWay></p>
+			{#if card.description.shown}<p class="description">
+					<CardWay {ways} tag={card.description.from}><CardText text={card.description} /></CardWay>
+				</p>{/if}
 			{#if card.pairs.length > 0}
 				<dl>
 					{#each card.pairs as pair, at (at)}<div>
@@ -62,41 +76,57 @@
 						</div>{/each}
 				</dl>
 			{/if}
-			{#if picture}<div class="picture free">{@render image(picture, true)}</div>{/if}
+			{#if picture}<div class="picture free">
+					<CardWay {ways} tag={picture.from} isBlock>{@render image(picture, true)}</CardWay>
+				</div>{/if}
 		</div>
 	{:else if form === 'messenger'}
 		<div class="bubble">
-			<div class="square">{@render image(picture)}</div>
+			<div class="square">
+				<CardWay {ways} tag={picture?.from ?? 'og:image'} isBlock>{@render image(picture)}</CardWay>
+			</div>
 			<div>
-				<p class="title"><CardText text={card.title} /></p>
-				{#if card.description.shown}<p class="description"><CardText text={card.description} /></p>{/if}
-				<p class="place mono">{card.host}</p>
+				<p class="title"><CardWay {ways} tag={card.title.from}><CardText text={card.title} /></CardWay></p>
+				{#if card.description.shown}<p class="description">
+						<CardWay {ways} tag={card.description.from}><CardText text={card.description} /></CardWay>
+					</p>{/if}
+				<p class="place mono"><CardWay {ways} tag={card.placeFrom}>{card.host}</CardWay></p>
 			</div>
 		</div>
 	{:else if form === 'pin'}
 		<div class="pins">
 			{#each card.pictures as one, at (at)}
 				<div class="pin">
-					{@render image(one, true)}
+					<CardWay {ways} tag={one.from} isBlock>{@render image(one, true)}</CardWay>
 					{#if one.width && one.height && one.width > one.height}<span class="told">wide: it gets little room here</span
 						>{/if}
 				</div>
 			{:else}<div class="pin">{@render image(undefined)}</div>{/each}
 			<div class="pinned">
-				<p class="title serif"><CardText text={card.title} /></p>
-				{#if card.description.shown}<p class="description"><CardText text={card.description} /></p>{/if}
+				<p class="title serif"><CardWay {ways} tag={card.title.from}><CardText text={card.title} /></CardWay></p>
+				{#if card.description.shown}<p class="description">
+						<CardWay {ways} tag={card.description.from}><CardText text={card.description} /></CardWay>
+					</p>{/if}
 			</div>
 		</div>
 	{:else if form === 'tab'}
-		<div class="tab">{@render icon()}<span class="title"><CardText text={card.title} /></span></div>
+		<div class="tab">
+			<CardWay {ways} tag="icon">{@render icon()}</CardWay><span class="title"
+				><CardWay {ways} tag={card.title.from}><CardText text={card.title} /></CardWay></span
+			>
+		</div>
 	{:else}
 		<div class="listing" class:narrow={card.reader.icon}>
 			<p class="place">
-				{#if card.reader.icon}{@render icon()}{/if}<span class="crumb">{card.siteName}</span>
+				{#if card.reader.icon}<CardWay {ways} tag="icon">{@render icon()}</CardWay>{/if}<span class="crumb"
+					><CardWay {ways} tag="og:site_name">{card.siteName}</CardWay></span
+				>
 				<span class="mono">{[card.host, ...card.crumbs].join(' / ')}</span>
 			</p>
-			<p class="title"><CardText text={card.title} /></p>
-			<p class="description"><CardText text={card.description} /></p>
+			<p class="title"><CardWay {ways} tag={card.title.from}><CardText text={card.title} /></CardWay></p>
+			<p class="description">
+				<CardWay {ways} tag={card.description.from}><CardText text={card.description} /></CardWay>
+			</p>
 		</div>
 	{/if}
 </figure>
@@ -132,7 +162,7 @@
 		position: relative;
 		min-height: 112px;
 	}
-	.small .picture > :global(.view) {
+	.small .picture :global(.view) {
 		position: absolute;
 		inset: 0;
 	}

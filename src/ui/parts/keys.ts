@@ -2,13 +2,21 @@
 export const KEYS = [
 	{ id: 'palette', keys: 'Ctrl+K', does: 'Find a page, a tag, an action' },
 	{ id: 'next', keys: 'Alt+→', does: 'Next page' },
-	{ id: 'before', keys: 'Alt+←', does: 'Page before' },
+	{ id: 'before', keys: 'Alt+←', does: 'Previous page' },
 	{ id: 'hard', keys: 'Alt+H', does: 'Next hard page of this type' },
 	{ id: 'tagDown', keys: 'Alt+↓', does: 'Next tag' },
-	{ id: 'tagUp', keys: 'Alt+↑', does: 'Tag before' },
+	{ id: 'tagUp', keys: 'Alt+↑', does: 'Previous tag' },
 	{ id: 'page', keys: 'Alt+1', does: 'Write at this page' },
 	{ id: 'type', keys: 'Alt+2', does: 'Write at its type' },
 	{ id: 'site', keys: 'Alt+3', does: 'Write at the site' },
+	{ id: 'fields', keys: 'Alt+4', does: 'Content of this page' },
+	{ id: 'own', keys: 'Alt+5', does: 'All that this page says by itself' },
+	{ id: 'versions', keys: 'Alt+6', does: 'Its language and its versions' },
+	{ id: 'settings', keys: 'Alt+7', does: 'Settings: path, type, state' },
+	{ id: 'title', keys: 'Alt+T', does: 'Write its title: for search, again for sharing' },
+	{ id: 'description', keys: 'Alt+D', does: 'Write its description: for search, again for sharing' },
+	{ id: 'picture', keys: 'Alt+I', does: 'Choose its picture: for sharing, again for the Twitter card' },
+	{ id: 'newPage', keys: 'Alt+N', does: 'A new page' },
 	{ id: 'markup', keys: 'Alt+M', does: 'Tags or markup' },
 	{ id: 'cards', keys: 'Alt+C', does: 'All cards side by side' },
 	{ id: 'share', keys: 'Alt+S', does: 'The share picture of this type' },
@@ -35,7 +43,15 @@ const PLAIN: Readonly<Record<string, KeyId>> = {
 	KeyE: 'record',
 	Digit1: 'page',
 	Digit2: 'type',
-	Digit3: 'site'
+	Digit3: 'site',
+	Digit4: 'fields',
+	Digit5: 'own',
+	Digit6: 'versions',
+	Digit7: 'settings',
+	KeyT: 'title',
+	KeyD: 'description',
+	KeyI: 'picture',
+	KeyN: 'newPage'
 };
 
 /** Which of the bench's keys an event is, if any. By the place of letters and digits: Alt writes signs on some layouts. */

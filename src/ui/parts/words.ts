@@ -6,6 +6,16 @@ export type { Families } from '$core';
 export const describeBase = (layer: EditableLayer) =>
 	layer === 'page' ? 'Else its type decides, then the site.' : layer === 'type' ? 'Else the site decides.' : '';
 
+const names = new Intl.DisplayNames(['en'], { type: 'language', fallback: 'code' });
+/** A language by its tag, in words; the tag itself where it is none that is known. */
+export function languageName(tag: string): string {
+	try {
+		return (tag && tag !== 'und' && names.of(tag)) || tag || 'no language';
+	} catch {
+		return tag;
+	}
+}
+
 /** A count of pages in words. */
 export const pagesInWords = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'page' : 'pages'}`;
 

@@ -1,5 +1,8 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
+	import { page as place } from '$app/state';
+	import { roving } from '$ui/parts/roving';
+	import { countWaiting, rememberPlace } from './place';
 	import { roomAt, roomOfKey, ROOMS, type RoomId } from './rooms';
 
 	/** The one bar of a site: its name, and its rooms. */
@@ -23,6 +26,13 @@
 		event.preventDefault();
 		void goto(placeOf(wanted));
 	}
+	// The bench tells its own places, which change without a navigation.
+	let waiting = $state(0);
+	$effect(() => {
+		if (room === 'bench') return;
+		rememberPlace(site, place.url.pathname + place.url.search);
+		waiting = countWaiting(site);
+	});
 </script>
 
 <svelte:window {onkeydown} />
@@ -31,9 +41,17 @@
 <nav class="rooms" aria-label="Rooms of the site">
 	<a class="wordmark serif" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
 	<span class="site">{site}</span>
-	{#each ROOMS as { id, name, key } (id)}
-		<a class="room" href={placeOf(id)} aria-current={id === room ? 'page' : undefined} title={key}>{name}</a>
-	{/each}
+	<span class="places" {@attach roving('a')}>
+		{#each ROOMS as { id, name, key } (id)}
+			<a class="room" href={placeOf(id)} aria-current={id === room ? 'page' : undefined} title={key}>{name}</a>
+		{/each}
+	</span>
+	{#if waiting > 0}
+		<a class="waiting" href={placeOf('bench')}
+			><span class="pennant" aria-hidden="true"></span>{waiting === 1 ? 'One edit waits' : `${waiting} edits wait`} on the
+			bench to be kept</a
+		>
+	{/if}
 </nav>
 
 <style>
@@ -55,6 +73,13 @@
 		margin-right: 6px;
 		padding-left: 12px;
 		font-weight: 600;
+	}
+	.places {
+		display: contents;
+	}
+	.waiting {
+		margin-left: auto;
+		color: var(--flag);
 	}
 	.room {
 		border-bottom: 3px solid transparent;

@@ -1,6 +1,14 @@
 <script lang="ts">
+	import { formatIssue, limitExtraMarkup } from '$core';
+	import TextInput from '$ui/parts/TextInput.svelte';
+	import { SAME } from './same';
 	import { describeBase, type Families } from '$ui/parts/words';
-	import type { Bench, EditableLayer } from '$ui/bench/bench.svelte';
+	import type { Bench, EditableLayer, Panel } from '$ui/bench/bench.svelte';
+	import type { Look } from '$ui/cards/pictureLook';
+	import FieldsPanel from './FieldsPanel.svelte';
+	import OwnPanel from './OwnPanel.svelte';
+	import SameSwitch from './SameSwitch.svelte';
+	import VersionsPanel from './VersionsPanel.svelte';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 	import PageSettings from './PageSettings.svelte';
 	import DraftNote from '$ui/bench/DraftNote.svelte';
@@ -11,15 +19,25 @@
 	/** What a layer is, beside its rules: in the place of the layers of a tag, with a way back to them. */
 	let {
 		bench,
-		layer,
+		panel,
 		back,
-		act
+		act,
+		shown
 	}: {
 		bench: Bench;
-		layer: EditableLayer;
+		panel: Exclude<Panel, 'layers' | 'picture'>;
 		back: () => void;
-		act: (action: Readonly<Record<string, string>>) => void;
+		act: (action: Readonly<Record<string, string>>) => Promise<void>;
+		shown: (address: string) => Look;
 	} = $props();
+
+	const PARTS = [
+		['fields', 'Content'],
+		['own', 'Its own tags'],
+		['versions', 'Languages'],
+		['page', 'Settings']
+	] as const;
+	const layer: EditableLayer = $derived(panel === 'type' || panel === 'site' ? panel : 'page');
 
 	const key = $derived(JSON.stringify([bench.placeOf(layer)]));
 	const owner = $derived(layer === 'site' ? bench.site : layer === 'type' ? bench.type : bench.page);
@@ -37,47 +55,91 @@
 		const all = value === '' ? rest : { ...rest, [family]: value === 'on' };
 		bench.change(layer, { families: Object.keys(all).length > 0 ? all : null });
 	};
-	const setExtra = (where: 'before' | 'after') => (event: Event & { currentTarget: HTMLTextAreaElement }) => {
+	const setExtra = (where: 'before' | 'after') => (written: string) => {
 		const { [where]: _old, ...rest } = owner?.extra ?? {};
-		const text = event.currentTarget.value.trim();
+		const text = written.trim();
 		const all = text === '' ? rest : { ...rest, [where]: text };
 		bench.change(layer, { extra: Object.keys(all).length > 0 ? all : null });
 	};
+	const refusedIn = (text: string) =>
+		text === '' ? [] : limitExtraMarkup(text).issues.map((issue) => formatIssue(issue, text));
 	const sayOf = (value: boolean | undefined) => (value === undefined ? '' : value ? 'on' : 'off');
 </script>
 
 <section class="settings" aria-label="Settings of {title.toLowerCase()}" data-settings={layer}>
 	<button class="back" onclick={back}>← The layers of <span class="mono">{bench.tag}</span></button>
 	<h2><LayerMark {layer} size={15} /> {title}</h2>
-	{#if layer === 'site'}<SiteSettings {bench} />
-	{:else if layer === 'type'}<TypeSettings {bench} {act} />
+	{#if layer === 'page'}
+		<div class="parts" role="group" aria-label="Parts of this page">
+			{#each PARTS as [part, name] (part)}
+				<button aria-pressed={panel === part} onclick={() => (bench.panel = part)}>{name}</button>
+			{/each}
+		</div>
+	{/if}
+	{#if panel === 'site'}<SiteSettings {bench} />
+	{:else if panel === 'type'}<TypeSettings {bench} {act} />
+	{:else if panel === 'fields'}<FieldsPanel {bench} />
+	{:else if panel === 'own'}<OwnPanel {bench} />
+	{:else if panel === 'versions'}
+		<VersionsPanel {bench} {shown} make={(language) => void act({ do: 'makeVersion', language })} />
 	{:else}<PageSettings {bench} {act} />{/if}
 
-	<details>
-		<summary>Families of tags and extra markup</summary>
-		{#each ['og', 'twitter'] as const as family (family)}
-			<Setting name={family === 'og' ? 'Open Graph' : 'Twitter card'} hint={describeBase(layer)}>
-				<select value={sayOf(families[family])} onchange={setFamily(family)}>
-					<option value="">{layer === 'site' ? 'On, as built in' : 'As the layer below says'}</option>
-					<option value="on">On</option>
-					<option value="off">Off: none of these tags</option>
-				</select>
-			</Setting>
+	{#if panel === layer}
+		<SameSwitch {bench} {layer} />
+		{#each SAME.flatMap(({ pairs }) => pairs) as [tag] (tag)}
+			<DraftNote {bench} draftKey={bench.keyFor(layer, tag)} />
 		{/each}
-		{#each ['before', 'after'] as const as where (where)}
-			<Setting
-				name="Extra head markup, {where} ours"
-				hint="meta, link, script, style and the like; what a head may not hold is left out"
-			>
-				<textarea class="mono" rows="2" value={owner?.extra?.[where] ?? ''} onchange={setExtra(where)}></textarea>
-			</Setting>
-		{/each}
-	</details>
+		<details>
+			<summary>Families of tags and extra markup</summary>
+			{#each ['og', 'twitter'] as const as family (family)}
+				<Setting name={family === 'og' ? 'Open Graph' : 'Twitter card'} hint={describeBase(layer)}>
+					<select value={sayOf(families[family])} onchange={setFamily(family)}>
+						<option value="">{layer === 'site' ? 'On, as built in' : 'As the layer below says'}</option>
+						<option value="on">On</option>
+						<option value="off">Off: none of these tags</option>
+					</select>
+				</Setting>
+			{/each}
+			{#each ['before', 'after'] as const as where (where)}
+				<Setting
+					name="Extra head markup, {where} ours"
+					hint="meta, link, script, style and the like; what a head may not hold is left out"
+				>
+					<TextInput class="mono" lines={3} value={owner?.extra?.[where] ?? ''} set={setExtra(where)} />
+				</Setting>
+				{#each refusedIn(owner?.extra?.[where] ?? '') as one (one)}
+					<p class="wrong">{one}</p>
+				{/each}
+			{/each}
+		</details>
 
-	<DraftNote {bench} draftKey={key} />
+		<DraftNote {bench} draftKey={key} />
+	{/if}
 </section>
 
 <style>
+	.parts {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 4px 14px;
+		margin: 6px 0 4px;
+		font-size: 13px;
+	}
+	.parts button {
+		border-bottom: 2px solid transparent;
+		color: var(--ink-soft);
+	}
+	.parts button[aria-pressed='true'] {
+		border-bottom-color: var(--sea);
+		font-weight: 600;
+		color: var(--ink);
+	}
+	.wrong {
+		border-left: 3px solid var(--flag);
+		margin-top: 3px;
+		padding-left: 7px;
+		font-size: 12.5px;
+	}
 	h2 {
 		display: flex;
 		gap: 8px;

@@ -1,16 +1,13 @@
 <script lang="ts">
-	import { PAGE_STATES, type PageState, type Person } from '$core';
+	import { PAGE_STATES, type PageState } from '$core';
 	import type { Bench } from '$ui/bench/bench.svelte';
+	import TextInput from '$ui/parts/TextInput.svelte';
 	import Setting from './Setting.svelte';
 
 	/** What a page is: where it stands, who sees it, what it is to be found by. */
-	let { bench, act }: { bench: Bench; act: (action: Readonly<Record<string, string>>) => void } = $props();
+	let { bench, act }: { bench: Bench; act: (action: Readonly<Record<string, string>>) => Promise<void> } = $props();
 
 	const page = $derived(bench.page);
-	const author = $derived(page.fields.author as Person | string | undefined);
-	const authorName = $derived(typeof author === 'string' ? author : (author?.name ?? ''));
-	const authorHandle = $derived(typeof author === 'object' ? (author.handle ?? '') : '');
-	const others = $derived(bench.site.languages.filter((tag) => tag !== (page.language ?? bench.site.languages[0])));
 	const STATES: Record<PageState, string> = {
 		live: 'Live: released, and in search unless hidden',
 		draft: 'Draft: not released',
@@ -20,31 +17,19 @@
 	let wrongPath = $state<string | undefined>();
 	let copyTo = $state('');
 
-	function setPath(event: Event & { currentTarget: HTMLInputElement }) {
-		const path = event.currentTarget.value.trim();
+	function setPath(text: string) {
+		const path = text.trim();
 		const isPath = path.startsWith('/') && !/[\s?#]/.test(path);
 		wrongPath = isPath ? undefined : path;
 		if (isPath) bench.change('page', { path });
 	}
-	function setAuthor(change: Partial<Person>) {
-		const { author: _old, ...rest } = page.fields;
-		const person: Person = { ...(typeof author === 'object' ? author : { name: authorName }), ...change };
-		const kept = Object.fromEntries(Object.entries(person).filter(([, value]) => value !== '')) as unknown as Person;
-		bench.change('page', { fields: kept.name ? { ...rest, author: kept } : rest });
-	}
-	const setAlternate = (tag: string) => (event: Event & { currentTarget: HTMLInputElement }) => {
-		const { [tag]: _old, ...rest } = page.alternates ?? {};
-		const text = event.currentTarget.value.trim();
-		const all = text.startsWith('/') ? { ...rest, [tag]: text } : rest;
-		bench.change('page', { alternates: Object.keys(all).length > 0 ? all : null });
-	};
 	const target = $derived((page.target ?? '').trim().toLowerCase());
 	const has = (tag: string) =>
 		(bench.outcome.head.tags.find((one) => one.tag.name === tag)?.value ?? '').toLowerCase().includes(target);
 </script>
 
 <Setting name="Path" hint="The old path will lead to the new one.">
-	<input class="mono" value={wrongPath ?? page.path} onchange={setPath} aria-invalid={wrongPath !== undefined} />
+	<TextInput class="mono" late value={wrongPath ?? page.path} set={setPath} aria-invalid={wrongPath !== undefined} />
 </Setting>
 {#if wrongPath !== undefined}<p class="refused" role="alert">
 		A path begins with a slash and holds no space, ? or #.
@@ -54,7 +39,7 @@
 		{#each bench.data.types as type (type.name)}<option value={type.name}>{type.label ?? type.name}</option>{/each}
 	</select>
 </Setting>
-<Setting name="The mark for video" hint="A sail in a ring, laid over its picture.">
+<Setting name="Mark for video" hint="A sign over its picture that says: this plays.">
 	<select
 		value={page.playMark === undefined ? '' : page.playMark ? 'on' : 'off'}
 		onchange={(event) => {
@@ -105,30 +90,12 @@
 			: 'does not have it'}.
 	</p>
 {/if}
-<Setting name="Author"
-	><input value={authorName} onchange={(event) => setAuthor({ name: event.currentTarget.value.trim() })} /></Setting
->
-{#if authorName}
-	<Setting name="The author’s account"
-		><input
-			value={authorHandle}
-			placeholder="@name"
-			onchange={(event) => setAuthor({ handle: event.currentTarget.value.trim() })}
-		/></Setting
-	>
-{/if}
-{#each others as tag (tag)}
-	<Setting name="The same page in {tag}" hint="Its path; each should name the other.">
-		<input class="mono" value={page.alternates?.[tag] ?? ''} onchange={setAlternate(tag)} />
-	</Setting>
-{/each}
-
 <h3>The whole page</h3>
 <form
 	class="row"
 	onsubmit={(event) => {
 		event.preventDefault();
-		act({ do: 'copy', path: page.path, to: copyTo.trim() });
+		void act({ do: 'copy', path: page.path, to: copyTo.trim() });
 	}}
 >
 	<input
@@ -141,14 +108,20 @@
 </form>
 {#if page.path !== '/'}
 	<p class="row">
-		<button class="plain-button" onclick={() => act({ do: 'home', path: page.path })}>Set as home</button>
+		<button class="plain-button" onclick={() => void act({ do: 'home', path: page.path })}>Set as home</button>
 		<span class="quiet">It changes places with the page at / .</span>
 	</p>
 {/if}
+<p class="row">
+	<button class="plain-button" onclick={() => void act({ do: 'takeAway' })}>Take this page away …</button>
+	<span class="quiet">What leads to it is shown first.</span>
+</p>
 <details>
 	<summary>Keywords (legacy)</summary>
 	<p class="quiet">Search engines stopped reading them long ago: what they name helps nobody to find the page.</p>
-	<button class="plain-button" onclick={() => act({ do: 'tag', name: 'keywords' })}>Show the layers of keywords</button>
+	<button class="plain-button" onclick={() => void act({ do: 'tag', name: 'keywords' })}
+		>Show the layers of keywords</button
+	>
 </details>
 
 <style>

@@ -1,26 +1,44 @@
 <script lang="ts">
-	import { checkBase, type FieldValue, type Fields } from '$core';
+	import { canonicalLanguage, checkBase, isLanguageTag, isTimeZone, type FieldValue, type Fields } from '$core';
 	import type { Bench } from '$ui/bench/bench.svelte';
+	import TextInput from '$ui/parts/TextInput.svelte';
+	import { languageName } from '$ui/parts/words';
 	import PictureField from './PictureField.svelte';
+	import Prefixes from './Prefixes.svelte';
 	import Setting from './Setting.svelte';
+	import SiteCards from './SiteCards.svelte';
 
-	/** The site's own settings: name, address, languages, separator, and what {site.…} gives. */
+	/** The site's own settings: name, address, languages, time zone, separator, and what {site.…} gives in each language. */
 	let { bench, only }: { bench: Bench; only?: 'address' | 'words' | 'pictures' | 'people' } = $props();
 	const shows = (group: typeof only) => only === undefined || only === group;
 
 	const site = $derived(bench.site);
-	/** An address that cannot be one, as it was typed; one that can is a draft. */
+	/** Texts that cannot be what they are typed for, as they were typed; those that can are drafts. */
 	let wrongBase = $state<string | undefined>();
+	let wrongTag = $state<string | undefined>();
+	let wrongZone = $state<string | undefined>();
+	let wrongAccount = $state(false);
 	const base = $derived(checkBase(wrongBase ?? site.base));
-	const textOf = (name: string) => {
-		const value = site.fields[name] as FieldValue | undefined;
+	/** The language whose words are written: '' for those that all fall back to. */
+	let tongue = $state('');
+	const others = $derived(site.languages.slice(1));
+	const fieldsIn = $derived(tongue === '' ? site.fields : (site.translations?.[tongue] ?? {}));
+	const textOf = (name: string, fields: Fields = site.fields) => {
+		const value = fields[name] as FieldValue | undefined;
 		return typeof value === 'string' ? value : typeof value === 'object' && value && 'src' in value ? value.src : '';
 	};
-	const setField = (name: string) => (event: Event & { currentTarget: HTMLInputElement | HTMLTextAreaElement }) => {
-		const text = event.currentTarget.value.trim();
+	function setField(name: string, text: string) {
 		const { [name]: _old, ...rest } = site.fields;
 		bench.change('site', { fields: text === '' ? rest : { ...rest, [name]: text } });
-	};
+	}
+	function setWord(name: string, text: string) {
+		if (tongue === '') return setField(name, text);
+		const { [name]: _old, ...words } = fieldsIn;
+		const { [tongue]: _words, ...rest } = site.translations ?? {};
+		const all = text === '' ? words : { ...words, [name]: text };
+		const translations = Object.keys(all).length > 0 ? { ...rest, [tongue]: all } : rest;
+		bench.change('site', { translations: Object.keys(translations).length > 0 ? translations : null });
+	}
 	function setPicture(name: string, src: string) {
 		const { [name]: old, ...rest } = site.fields;
 		// Words go with the picture they were written for.
@@ -28,61 +46,148 @@
 		const fields: Fields = src === '' ? rest : { ...rest, [name]: { src, ...alt } };
 		bench.change('site', { fields });
 	}
-	function setBase(event: Event & { currentTarget: HTMLInputElement }) {
-		const typed = event.currentTarget.value;
+	function setBase(typed: string) {
 		const { base: whole } = checkBase(typed);
 		wrongBase = whole ? undefined : typed;
 		if (whole) bench.change('site', { base: whole });
 	}
-	function setName(event: Event & { currentTarget: HTMLInputElement }) {
-		const name = event.currentTarget.value.trim();
+	function setName(text: string) {
+		const name = text.trim();
 		if (name) bench.change('site', { name });
 	}
-	function setLanguages(event: Event & { currentTarget: HTMLInputElement }) {
-		const languages = [...new Set(event.currentTarget.value.split(/[\s,]+/).filter(Boolean))];
-		if (languages.length > 0) bench.change('site', { languages });
+	function setLanguages(text: string) {
+		const tags = text.split(/[\s,]+/).filter(Boolean);
+		wrongTag = tags.find((tag) => !isLanguageTag(tag));
+		if (wrongTag === undefined && tags.length > 0)
+			bench.change('site', { languages: [...new Set(tags.map((tag) => canonicalLanguage(tag) ?? tag))] });
+	}
+	function setZone(text: string) {
+		const zone = text.trim();
+		wrongZone = zone === '' || isTimeZone(zone) ? undefined : zone;
+		if (wrongZone === undefined) bench.change('site', { timeZone: zone || null });
+	}
+	function setAccount(text: string) {
+		const account = text.trim();
+		wrongAccount = account !== '' && !/^@?\w{1,30}$/.test(account);
+		setField('handle', account);
 	}
 	const WORDS = [
+		['name', 'Name', 'What {site.name} says in this language.'],
 		['description', 'One-line description', 'Stands in where a page has none.'],
 		['tagline', 'Tagline', 'For the home page’s title.']
 	] as const;
-	const PEOPLE = [
-		['publisher', 'Publisher', 'Who answers for the site.'],
-		['handle', 'Account', 'Such as @merrowcoast; gives twitter:site.']
-	] as const;
+	const more = $derived(
+		Object.keys(site.fields).filter(
+			(name) =>
+				typeof site.fields[name] === 'string' &&
+				!['description', 'tagline', 'publisher', 'handle', 'picture', 'logo', 'icon'].includes(name)
+		)
+	);
 	const PICTURES = [
 		['picture', 'Share picture', 'Stands in where a page has none. A path or an address.'],
 		['logo', 'Logo', ''],
 		['icon', 'Icon', 'Square: every size is made of it, with the web manifest.']
 	] as const;
+	const zones = Intl.supportedValuesOf('timeZone');
+	let newWord = $state('');
 </script>
 
 {#if shows('address')}
 	<Setting name="Name" hint="What {'{site.name}'} and og:site_name say.">
-		<input value={site.name} onchange={setName} />
+		<TextInput late value={site.name} set={setName} />
 	</Setting>
 	<Setting name="Public base address">
-		<input class="mono" value={wrongBase ?? site.base} onchange={setBase} aria-invalid={base.refused !== undefined} />
+		<TextInput
+			class="mono"
+			late
+			value={wrongBase ?? site.base}
+			set={setBase}
+			aria-invalid={base.refused !== undefined}
+		/>
 	</Setting>
 	{#if base.refused}<p class="refused" role="alert">
 			{base.refused}
 			{base.guess ? `Did you mean ${base.guess}?` : ''}
 		</p>{/if}
 	{#each base.asks as ask (ask)}<p class="ask">{ask}</p>{/each}
-	<Setting name="Languages" hint="As in en-GB, fr. The first is the one that the others fall back to.">
-		<input class="mono" value={site.languages.join(', ')} onchange={setLanguages} />
+	<Setting name="Languages" hint="{site.languages.map(languageName).join(', ')}. All fall back to the first.">
+		<TextInput
+			class="mono"
+			late
+			value={site.languages.join(', ')}
+			set={setLanguages}
+			aria-invalid={wrongTag !== undefined}
+		/>
 	</Setting>
+	{#if wrongTag !== undefined}<p class="refused" role="alert">
+			“{wrongTag}” names no language. Write tags such as en for English, fr for French, pt-BR for Brazilian Portuguese.
+		</p>{/if}
+	<Setting name="Time zone" hint="Dates that name no offset are meant here. UTC without one.">
+		<TextInput
+			class="mono"
+			late
+			list="time-zones"
+			placeholder="UTC"
+			value={wrongZone ?? site.timeZone ?? ''}
+			set={setZone}
+			aria-invalid={wrongZone !== undefined}
+		/>
+	</Setting>
+	<datalist id="time-zones"
+		>{#each zones as zone (zone)}<option value={zone}></option>{/each}</datalist
+	>
+	{#if wrongZone !== undefined}<p class="refused" role="alert">
+			“{wrongZone}” is no time zone that is known here. Choose one of the list, such as Europe/Paris.
+		</p>{/if}
 {/if}
 {#if shows('words')}
-	{#each WORDS as [name, label, hint] (name)}
-		<Setting name={label} {hint}>
-			{#if name === 'description'}<textarea rows="2" value={textOf(name)} onchange={setField(name)}></textarea>
-			{:else}<input value={textOf(name)} onchange={setField(name)} />{/if}
-		</Setting>
+	{#if others.length > 0}
+		<div class="tongues" role="group" aria-label="Words in which language">
+			<button aria-pressed={tongue === ''} onclick={() => (tongue = '')}>{languageName(site.languages[0] ?? '')}</button
+			>
+			{#each others as tag (tag)}
+				<button aria-pressed={tongue === tag} onclick={() => (tongue = tag)}>{languageName(tag)}</button>
+			{/each}
+		</div>
+	{/if}
+	{#each WORDS as [name, label, hint] (name + tongue)}
+		{#if name !== 'name' || tongue !== ''}
+			<Setting name={label} {hint}>
+				<TextInput
+					lines={name === 'description' ? 2 : 1}
+					placeholder={tongue === '' ? '' : name === 'name' ? site.name : textOf(name)}
+					value={textOf(name, fieldsIn)}
+					set={(text) => setWord(name, text)}
+				/>
+			</Setting>
+		{/if}
 	{/each}
+	{#if only === undefined}
+		{#each more as name (name + tongue)}
+			<Setting name={`{site.${name}}`}>
+				<TextInput
+					placeholder={tongue === '' ? '' : textOf(name)}
+					value={textOf(name, fieldsIn)}
+					set={(text) => setWord(name, text)}
+				/>
+			</Setting>
+		{/each}
+		<form
+			class="row"
+			onsubmit={(event) => {
+				event.preventDefault();
+				const name = newWord.trim().replace(/[^\p{L}\p{N}_]+/gu, '_');
+				if (name && !(name in site.fields)) setField(name, name);
+				newWord = '';
+			}}
+		>
+			<input class="mono" aria-label="Name of another word of the site" placeholder="region" bind:value={newWord} />
+			<button class="plain-button" disabled={newWord.trim() === ''}>Add a word for {'{site.…}'}</button>
+		</form>
+	{/if}
 	<Setting
 		name="Separator"
-		hint="Tried here: {bench.outcome.head.tags.find(({ tag }) => tag.name === 'title')?.value ?? ''}"
+		hint={`Between two parts: ${bench.page.fields.title ?? 'This page'}${bench.site.separator.trim() ? ` ${bench.site.separator.trim()} ` : ' '}${site.name}`}
 	>
 		<input
 			class="mono"
@@ -98,19 +203,18 @@
 	{/each}
 {/if}
 {#if shows('people')}
-	{#each PEOPLE as [name, label, hint] (name)}
-		<Setting name={label} {hint}><input value={textOf(name)} onchange={setField(name)} /></Setting>
-	{/each}
-{/if}
-{#if only === undefined}
-	<Setting name="Lean heads" hint="Leaves out Twitter card tags that say the same as their Open Graph twin.">
-		<input
-			type="checkbox"
-			checked={site.lean === true}
-			onchange={(event) => bench.change('site', { lean: event.currentTarget.checked || null })}
-		/>
+	<Setting name="Publisher" hint="Who answers for the site.">
+		<TextInput value={textOf('publisher')} set={(text) => setField('publisher', text)} />
 	</Setting>
+	<Setting name="Account" hint="Such as @merrowcoast; gives twitter:site.">
+		<TextInput value={textOf('handle')} set={setAccount} aria-invalid={wrongAccount} />
+	</Setting>
+	{#if wrongAccount}<p class="refused" role="alert">
+			No card can carry that: an account’s name holds letters, digits and underscores, at most 30, with or without @ .
+		</p>{/if}
+	<SiteCards {bench} />
 {/if}
+{#if only === undefined}<Prefixes {bench} />{/if}
 
 <style>
 	.refused,
@@ -122,5 +226,30 @@
 	}
 	.refused {
 		border-color: var(--gone);
+	}
+	.tongues {
+		display: flex;
+		gap: 14px;
+		margin-top: 10px;
+		font-size: 13px;
+	}
+	.tongues button {
+		border-bottom: 2px solid transparent;
+		color: var(--ink-soft);
+	}
+	.tongues button[aria-pressed='true'] {
+		border-bottom-color: var(--sea);
+		font-weight: 600;
+		color: var(--ink);
+	}
+	.row {
+		display: flex;
+		gap: 8px;
+		margin-top: 8px;
+		font-size: 13px;
+	}
+	.row input {
+		flex: 1;
+		min-width: 0;
 	}
 </style>

@@ -1,33 +1,27 @@
 <script lang="ts">
-	import { CATALOGUE, FIELD_KINDS, findTag, SPECIAL_KINDS, STARTING_SETS, type Field, type FieldKind } from '$core';
+	import { CATALOGUE, findTag, SPECIAL_KINDS } from '$core';
 	import type { Bench } from '$ui/bench/bench.svelte';
+	import { pagesInWords } from '$ui/parts/words';
 	import DefaultPictures from './DefaultPictures.svelte';
+	import FieldList from './FieldList.svelte';
 	import PictureField from './PictureField.svelte';
 	import Setting from './Setting.svelte';
+	import StartingSets from './StartingSets.svelte';
 
 	/** What a content type is: its fields, its kind, what it is special for, and a starting set to take. */
-	let { bench, act }: { bench: Bench; act: (action: Readonly<Record<string, string>>) => void } = $props();
+	let { bench, act }: { bench: Bench; act: (action: Readonly<Record<string, string>>) => Promise<void> } = $props();
 
 	const type = $derived(bench.type);
-	const fields = $derived(type?.fields ?? []);
 	const kinds = findTag('og:type')?.choices ?? [];
 	/** The tags that go with its kind: each is filled by a rule of its own. */
 	const properties = $derived(
 		CATALOGUE.filter((tag) => tag.name.startsWith(`${(type?.kind ?? 'website').split('.')[0]}:`) && !tag.parent)
 	);
-	let fieldName = $state('');
 	let newType = $state('');
-
-	const set = (list: readonly Field[]) => bench.change('type', { fields: list });
-	const setField = (at: number, change: Partial<Field>) =>
-		set(fields.map((field, index) => (index === at ? { ...field, ...change } : field)));
-	function addField(event: SubmitEvent) {
-		event.preventDefault();
-		const name = fieldName.trim().replace(/[^\p{L}\p{N}_]+/gu, '_');
-		if (name === '' || fields.some((field) => field.name === name)) return;
-		set([...fields, { name, kind: 'text' }]);
-		fieldName = '';
-	}
+	let newName = $state('');
+	let becomes = $state('');
+	const others = $derived(bench.data.types.filter((one) => one.name !== type?.name));
+	const count = $derived(bench.data.count.byType[type?.name ?? ''] ?? 0);
 	const SPECIAL = { home: 'the home page', listing: 'pages that list others', 'not-found': 'the not-found page' };
 </script>
 
@@ -35,7 +29,7 @@
 	<Setting name="What one of them is called">
 		<input
 			value={type.label ?? type.name}
-			onchange={(event) => bench.change('type', { label: event.currentTarget.value.trim() || null })}
+			oninput={(event) => bench.change('type', { label: event.currentTarget.value.trim() || null })}
 		/>
 	</Setting>
 	<Setting name="These pages are videos" hint="The mark for video is laid over their pictures.">
@@ -62,20 +56,20 @@
 		<ul>
 			{#each properties as tag (tag.name)}
 				<li>
-					<button class="mono link" onclick={() => act({ do: 'tag', name: tag.name })}>{tag.name}</button>
+					<button class="mono link" onclick={() => void act({ do: 'tag', name: tag.name })}>{tag.name}</button>
 					<span class="serif here">{bench.lines.find((line) => line.tag === tag.name)?.value ?? 'nothing here'}</span>
 				</li>
 			{/each}
 		</ul>
 	{/if}
-	<Setting name="Special">
+	<Setting name="It stands for">
 		<select
 			value={type.special ?? ''}
 			onchange={(event) =>
 				bench.change('type', { special: (event.currentTarget.value || null) as (typeof SPECIAL_KINDS)[number] | null })}
 		>
-			<option value="">no</option>
-			{#each SPECIAL_KINDS as special (special)}<option value={special}>for {SPECIAL[special]}</option>{/each}
+			<option value="">pages like any other</option>
+			{#each SPECIAL_KINDS as special (special)}<option value={special}>{SPECIAL[special]}</option>{/each}
 		</select>
 	</Setting>
 	<PictureField
@@ -94,44 +88,48 @@
 		/>
 	</Setting>
 
-	<h3>Fields</h3>
-	<ul>
-		{#each fields as field, at (at)}
-			<li>
-				<span class="mono">{field.name}</span>
-				<select
-					aria-label="Kind of {field.name}"
-					value={field.kind}
-					onchange={(event) => setField(at, { kind: event.currentTarget.value as FieldKind })}
-				>
-					{#each FIELD_KINDS as kind (kind)}<option>{kind}</option>{/each}
-				</select>
-				<button
-					class="plain-button"
-					aria-label="Take the field {field.name} out"
-					onclick={() => set(fields.filter((_, other) => other !== at))}>×</button
-				>
-			</li>
-		{:else}<li class="quiet">None of its own: only what every page has.</li>{/each}
-	</ul>
-	<form class="row" onsubmit={addField}>
-		<input class="mono" aria-label="Name of a new field" placeholder="region" bind:value={fieldName} />
-		<button class="plain-button" disabled={fieldName.trim() === ''}>Add field</button>
-	</form>
+	<FieldList {bench} {act} />
 
 	<details>
 		<summary>Starting sets</summary>
-		<p class="quiet">
-			Fields and templates for a common kind of page, to take and change. Rules of the same tags are replaced.
-		</p>
-		<ul>
-			{#each STARTING_SETS as one (one.name)}
-				<li>
-					<span class="grow"><strong>{one.label}</strong> <span class="quiet">{one.purpose}</span></span>
-					<button class="plain-button" onclick={() => act({ do: 'set', name: type.name, set: one.name })}>Take</button>
-				</li>
-			{/each}
-		</ul>
+		<p class="quiet">Fields and templates for a common kind of page, to take and change.</p>
+		<StartingSets {bench} {act} />
+	</details>
+	<details>
+		<summary>This type as a whole</summary>
+		<form
+			class="row"
+			onsubmit={(event) => {
+				event.preventDefault();
+				void act({ do: 'rename', name: type.name, to: newName.trim() });
+			}}
+		>
+			<input
+				class="mono"
+				aria-label="Another name for the type {type.name}"
+				placeholder={type.name}
+				bind:value={newName}
+			/>
+			<button class="plain-button" disabled={newName.trim() === '' || newName.trim() === type.name}>Rename</button>
+		</form>
+		<p class="quiet">{`{type.name}`} and site files say its name; its pages follow.</p>
+		{#if others.length > 0}
+			<form
+				class="row"
+				onsubmit={(event) => {
+					event.preventDefault();
+					void act({ do: 'remove', name: type.name, to: becomes || (others[0]?.name ?? '') });
+				}}
+			>
+				<select aria-label="What its pages become" bind:value={becomes}>
+					{#each others as other (other.name)}<option value={other.name}
+							>its {pagesInWords(count)} become {other.label ?? other.name}</option
+						>{/each}
+				</select>
+				<button class="plain-button">Take the type away</button>
+			</form>
+			<p class="quiet">Its templates, fields and layout go; the values of its pages stay with them.</p>
+		{/if}
 	</details>
 	<details>
 		<summary>Another type</summary>
@@ -139,7 +137,7 @@
 			class="row"
 			onsubmit={(event) => {
 				event.preventDefault();
-				act({ do: 'type', name: newType.trim() });
+				void act({ do: 'add', name: newType.trim() });
 				newType = '';
 			}}
 		>

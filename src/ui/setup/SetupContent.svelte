@@ -2,6 +2,7 @@
 	import { checkBase } from '$core';
 	import * as api from '$ui/api';
 	import Setting from '$ui/settings/Setting.svelte';
+	import FolderFound, { hasToSay, type FolderSaid } from './FolderFound.svelte';
 	import { pagesInWords } from '$ui/parts/words';
 
 	/** Where the content of a site comes from: a folder of HTML, a table, or by hand. */
@@ -39,9 +40,17 @@
 	const name = $derived(typedName ?? known);
 	const base = $derived(typedBase ?? knownBase);
 	let folder = $state('');
+	let ignore = $state('');
+	const ignored = $derived(
+		ignore
+			.split('\n')
+			.map((line) => line.trim())
+			.filter(Boolean)
+	);
 	let type = $state('page');
 	let from = $state('');
 	let table = $state<(api.TableSheet & { text: string }) | undefined>();
+	let encoding = $state('');
 	let dayFirst = $state(true);
 	let pathFromTitle = $state(false);
 	let mapping = $state<Record<string, string>>({});
@@ -65,16 +74,10 @@
 		const file = event.currentTarget.files?.[0];
 		if (!file) return;
 		mapping = {};
-		await look(await decoded(file));
-	}
-	/** As it is written: UTF-8 where it is that, else what Western programs write. The server finds the others. */
-	async function decoded(file: File): Promise<string> {
-		const bytes = await file.arrayBuffer();
-		try {
-			return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-		} catch {
-			return new TextDecoder('windows-1252').decode(bytes);
-		}
+		const read = await api.decodeTable(file);
+		if (api.isRefused(read)) return void (refused = read.refused);
+		encoding = read.encoding;
+		await look(read.text);
 	}
 	/** How dates are read, where a person has to say. */
 	const readings = $derived(
@@ -99,12 +102,17 @@
 	}
 	const again = () => table && void look(table.text);
 	const asked = $derived(Object.entries(table?.readings ?? {}).filter(([, { ambiguous }]) => ambiguous));
-	async function take() {
+	async function take({ trimTitles, ...said }: FolderSaid = {}) {
 		busy = true;
 		refused = '';
 		const source =
 			kind === 'folder'
-				? { kind, folder: folder.trim() }
+				? {
+						kind,
+						folder: folder.trim(),
+						said: { ...(ignored.length > 0 && { ignore: ignored }), ...said },
+						...(trimTitles && { trimTitles })
+					}
 				: kind === 'table'
 					? { kind, text: table?.text, mapping, type, readings, ...(pathFromTitle && { pathFromTitle }) }
 					: kind === 'web'
@@ -113,7 +121,8 @@
 		const result = await api.takeContent({ name: name.trim(), base: checked?.base as string, source });
 		busy = false;
 		if (api.isRefused(result)) refused = result.refused;
-		else if (result.skipped.length > 0) taken = { ...result, name: name.trim() };
+		else if (result.skipped.length > 0 || (result.folder && hasToSay(result.folder)))
+			taken = { ...result, name: name.trim() };
 		else goOn(name.trim());
 	}
 </script>
@@ -171,6 +180,9 @@
 		>
 			<input class="mono" bind:value={folder} placeholder="/home/me/site/public" />
 		</Setting>
+		<Setting name="Leave out" hint="Patterns of files that are no pages of the site, such as src/** . One on a line.">
+			<textarea class="mono" rows="2" bind:value={ignore}></textarea>
+		</Setting>
 	{:else if kind === 'table'}
 		<Setting name="File"
 			><input type="file" accept=".csv,.tsv,.json,.ndjson,text/csv,application/json" onchange={chooseFile} /></Setting
@@ -179,7 +191,7 @@
 			<p class="quiet">
 				{pagesInWords(table.rows).replace(/pages?/, table.rows === 1 ? 'row' : 'rows')}, of which {pagesInWords(
 					table.pages
-				)} can be made. What each column means:
+				)} can be made; written in {encoding}. What each column means:
 			</p>
 			<datalist id="meanings"
 				>{#each MEANINGS as meaning (meaning)}<option value={meaning}></option>{/each}</datalist
@@ -266,15 +278,24 @@
 	{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
 	{#if taken}
 		<div class="asks" role="status">
-			<p><strong>{pagesInWords(taken.pages)} read.</strong> Left out:</p>
-			<ul>
-				{#each taken.skipped as line, at (at)}<li>{line}</li>{/each}
-			</ul>
+			<p><strong>{pagesInWords(taken.pages)} read.</strong></p>
+			{#if taken.folder}<FolderFound
+					found={taken.folder}
+					pages={taken.pages}
+					{busy}
+					again={(more) => take(more)}
+				/>{/if}
+			{#if taken.skipped.length > 0}
+				<p>Left out:</p>
+				<ul>
+					{#each taken.skipped as line, at (at)}<li>{line}</li>{/each}
+				</ul>
+			{/if}
 			<button class="main-button" onclick={() => taken && goOn(taken.name)}>Go on</button>
 		</div>
 	{:else}
 		<p class="actions">
-			<button class="main-button" disabled={!isReady || busy} onclick={take}
+			<button class="main-button" disabled={!isReady || busy} onclick={() => take()}
 				>{busy ? 'Reading …' : 'Read the content'}</button
 			>
 		</p>

@@ -5,7 +5,6 @@
 	import { Bench, type BenchData } from '$ui/bench/bench.svelte';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import SetupContent from './SetupContent.svelte';
-	import Setting from '$ui/settings/Setting.svelte';
 	import SiteSettings from '$ui/settings/SiteSettings.svelte';
 	import { lookAt } from '$ui/cards/pictureLook';
 	import { pagesInWords, type StandIn } from '$ui/parts/words';
@@ -43,20 +42,6 @@
 
 	const shown = (address: string) => lookAt(address, bench.site.base, standIn, bench.pictures);
 	const field = (name: string) => bench.site.fields[name] !== undefined;
-	const ruleOf = (tag: string) => bench.site.rules.find((rule) => rule.tag === tag && !rule.language);
-	const templateOf = (tag: string) => {
-		const rule = ruleOf(tag);
-		return rule?.kind === 'template' ? rule.template : '';
-	};
-	function setRule(tag: string, template: string) {
-		bench.tag = tag;
-		bench.write('site', template);
-	}
-	const by = $derived(/"((?:[^"\\]|\\.)*)"/.exec(templateOf('author'))?.[1]?.replaceAll(/\\(.)/g, '$1') ?? '');
-	function setBy(event: Event & { currentTarget: HTMLInputElement }) {
-		const name = event.currentTarget.value.trim().replaceAll(/["\\]/g, '\\$&');
-		setRule('author', name === '' ? '' : `{page.author.name ?? "${name}"}`);
-	}
 	const steps = $derived([
 		{ id: 'content', name: 'Content', told: pagesInWords(bench.data.count.all), done: bench.data.count.all > 0 },
 		{
@@ -157,19 +142,6 @@
 		<section id="people">
 			<h2>People and cards</h2>
 			<SiteSettings {bench} only="people" />
-			<Setting name="Who it is by" hint="The author of pages that name none."
-				><input value={by} onchange={setBy} /></Setting
-			>
-			<Setting name="Size of cards" hint="twitter:card, where a page’s type says nothing else.">
-				<select
-					value={templateOf('twitter:card')}
-					onchange={(event) => setRule('twitter:card', event.currentTarget.value)}
-				>
-					<option value="">As its picture allows</option>
-					<option value="summary_large_image">Always large</option>
-					<option value="summary">Always small</option>
-				</select>
-			</Setting>
 		</section>
 		<section id="worst">
 			<h2>The worst ten cards, as they would be shared now</h2>

@@ -64,6 +64,7 @@
 		describedBy: 'share-told',
 		placeholder: 'Nothing. { offers what fits',
 		variables: () => bench.variablesFor('type'),
+		show: bench.show,
 		changed: (text: string) => setPart(chosen, { template: text }),
 		keep: () => void bench.keep(keyOfSettings(typePlace)),
 		takeBack: () => false

@@ -94,7 +94,7 @@
 			<span class="quiet">Its words for those who cannot see it:</span> <span class="serif">{alt || 'none'}</span>
 		</p>
 		{#if drawn.length > 0}
-			<h3>The hardest of its kind</h3>
+			<h2>The hardest of its kind</h2>
 			<ul class="hard">
 				{#each drawn as { found, share } (found.path)}
 					<li>
@@ -110,7 +110,7 @@
 			</ul>
 		{/if}
 	{:else}
-		<h3>No share pictures are made of {label} pages yet</h3>
+		<h2>No share pictures are made of {label} pages yet</h2>
 		<p class="quiet start">Begin with one of these, as it would look on this page. Everything in it can be moved.</p>
 		<ul class="layouts">
 			{#each tried as { start, share } (start.name)}
@@ -136,7 +136,7 @@
 		margin-top: 6px;
 		font-size: 13px;
 	}
-	h3 {
+	h2 {
 		margin-top: 12px;
 		font-size: 13px;
 		font-weight: 600;

@@ -1,4 +1,5 @@
 import { json } from '@sveltejs/kit';
+import { decodeTable } from '$server/imports/table/rows';
 import { sheetOf, type TableSource } from '$server/imports/table/table';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
@@ -12,3 +13,7 @@ export const POST: RequestHandler = ({ request }) =>
 		};
 		return json(sheetOf(String(text), said, typeof base === 'string' && base !== '' ? base : 'https://site.invalid/'));
 	});
+
+/** The text of a table as its file holds it, in whatever encoding that is: the bytes are the body. */
+export const PUT: RequestHandler = ({ request }) =>
+	answering(async () => json(decodeTable(Buffer.from(await request.arrayBuffer()))));

@@ -4,7 +4,7 @@ import { readBenchData } from '$server/web/benchData';
 import { openStore, standInFor } from '$server/web/working';
 import type { PageServerLoad } from './$types';
 
-/** The bench at a page, `?page=`, with a tag chosen by `?tag=`. A page that has moved is found by its old path. */
+/** The bench at a page, `?page=`. What of it is in view, the browser reads in the address itself. A page that has moved is found by its old path. */
 export const load: PageServerLoad = ({ params, url }) => {
 	try {
 		const store = openStore();
@@ -21,7 +21,6 @@ export const load: PageServerLoad = ({ params, url }) => {
 			);
 		return {
 			...data,
-			tag: url.searchParams.get('tag') ?? 'title',
 			standIn: standInFor(openStore(), params.site) ?? null
 		};
 	} catch (problem) {

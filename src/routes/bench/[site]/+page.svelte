@@ -1,16 +1,17 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
-	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
+	import { afterNavigate, beforeNavigate, goto, invalidateAll, pushState, replaceState } from '$app/navigation';
 	import { page as place } from '$app/state';
-	import { CATALOGUE, HARD_KINDS } from '$core';
+	import { CATALOGUE, HARD_KINDS, type HardPage } from '$core';
 	import * as api from '$ui/api';
-	import { Bench, type EditableLayer } from '$ui/bench/bench.svelte';
+	import { Bench, PANELS, type EditableLayer, type Panel } from '$ui/bench/bench.svelte';
 	import HeadList from '$ui/bench/HeadList.svelte';
 	import { isWriting, keyOf, KEYS, type KeyId } from '$ui/parts/keys';
 	import KeysSheet from '$ui/parts/KeysSheet.svelte';
 	import LayerSettings from '$ui/settings/LayerSettings.svelte';
 	import LayerStack from '$ui/bench/LayerStack.svelte';
 	import MarkupView from '$ui/bench/MarkupView.svelte';
+	import NewPage from '$ui/bench/NewPage.svelte';
 	import PageMover from '$ui/bench/PageMover.svelte';
 	import Palette, { type Command } from '$ui/parts/Palette.svelte';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
@@ -18,11 +19,14 @@
 	import { type Part } from '$ui/share/shareLayout';
 	import ShareParts from '$ui/share/ShareParts.svelte';
 	import ShareView from '$ui/share/ShareView.svelte';
-	import { roomAt, ROOMS } from '$ui/rooms/rooms';
+	import TakeAway from '$ui/bench/TakeAway.svelte';
+	import { benchAt, roomAt, ROOMS } from '$ui/rooms/rooms';
+	import { rememberPlace } from '$ui/rooms/place';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import ReleaseBar from '$ui/bench/ReleaseBar.svelte';
 	import { lookAt, wholeOf, type Look } from '$ui/cards/pictureLook';
 	import PicturePanel from '$ui/pictures/PicturePanel.svelte';
+	import { roving } from '$ui/parts/roving';
 	import { Shares } from '$ui/share/shares.svelte';
 	import { keepDrafts, restoreDrafts, Neighbours } from '$ui/bench/sharing';
 
@@ -37,14 +41,55 @@
 		if (isThere) await invalidateAll();
 		else await goto(`/bench/${encodeURIComponent(siteName)}`, { invalidateAll: true });
 	}
-	untrack(() => (bench.tag = data.tag));
-	let view = $state<'tags' | 'markup' | 'cards' | 'share'>('tags');
+	const VIEWS = ['tags', 'markup', 'cards', 'share'] as const;
+	type View = (typeof VIEWS)[number];
+	let view = $state<View>('tags');
 	/** The part of the share picture's layout that is worked on. */
 	let part = $state<Part>('title');
-	let settings = $state<EditableLayer | undefined>();
-	let [paletteOpen, keysOpen, recordOpen] = $state([false, false, false]);
+	let [paletteOpen, keysOpen, recordOpen, takingAway] = $state([false, false, false, false]);
+	/** A page that is being made: of which page a version, and in which language. */
+	let making = $state<{ readonly language?: string; readonly isVersion?: true } | undefined>();
 	/** Where the round of the hard pages stands. */
-	let round = { type: '', pages: [] as { path: string; kind: keyof typeof HARD_KINDS; measure: number }[], at: -1 };
+	let round = { type: '', pages: [] as HardPage[][], at: -1 };
+
+	/** What of the bench is in view, as the address says it. */
+	function readPlace({ searchParams }: URL) {
+		const one = <T extends string>(all: readonly T[], wanted: string | null, usual: T): T =>
+			all.find((each) => each === wanted) ?? usual;
+		bench.tag = searchParams.get('tag') ?? 'title';
+		view = one(VIEWS, searchParams.get('view'), 'tags');
+		bench.panel = one(PANELS, searchParams.get('at'), 'layers');
+	}
+	untrack(() => readPlace(place.url));
+	const address = $derived(
+		`${benchAt(siteName, data.page.path, bench.tag)}${view === 'tags' ? '' : `&view=${view}`}${bench.panel === 'layers' ? '' : `&at=${bench.panel}`}`
+	);
+	/** Places passed through faster than this (milliseconds) are not gone back to. */
+	const STAY = 700;
+	let since = 0;
+	let isReady = false;
+	$effect(() => {
+		const wanted = address;
+		untrack(() => {
+			rememberPlace(siteName, wanted);
+			const { pathname, search } = location;
+			if (!isReady || pathname + search === wanted || !search.includes(encodeURIComponent(data.page.path))) return;
+			const hasStayed = Date.now() - since > STAY;
+			since = Date.now();
+			if (hasStayed) pushState(wanted, {});
+			else replaceState(wanted, {});
+		});
+	});
+	afterNavigate(() => {
+		isReady = true;
+		since = Date.now();
+		// Going back after a reload gives the address of the page that was loaded, not the one that was pushed.
+		readPlace(new URL(location.href));
+	});
+	function onpopstate() {
+		since = 0;
+		if (location.pathname === place.url.pathname) readPlace(new URL(location.href));
+	}
 
 	$effect.pre(() => {
 		bench.data = data;
@@ -63,13 +108,20 @@
 
 	// After what was put down has been taken up.
 	$effect(() => keepDrafts(siteName, $state.snapshot(bench.drafts)));
+	/** The tab is left or closed: a field that is taken late is taken now, and what is a page's own is sent. */
+	function onpagehide() {
+		(document.activeElement as HTMLElement | null)?.blur();
+		bench.leave();
+		keepDrafts(siteName, $state.snapshot(bench.drafts), 'browser');
+	}
 
-	const addressOf = (path: string, site = siteName) =>
-		`/bench/${encodeURIComponent(site)}?page=${encodeURIComponent(path)}`;
 	const go = async (path: string) => {
 		await bench.settle();
-		await goto(addressOf(path), { keepFocus: true, noScroll: true });
+		await goto(addressAt(path), { keepFocus: true, noScroll: true });
 	};
+	/** Another page in the same view. */
+	const addressAt = (path: string) =>
+		address.replace(/page=[^&]*/, () => new URLSearchParams({ page: path }).toString());
 	const shares = new Shares(siteName, (why) => (bench.message = why));
 	function shown(address: string): Look {
 		const { share } = bench;
@@ -80,78 +132,99 @@
 		const picture = bench.pictures.find(({ src }) => src === source);
 		return picture ? wholeOf(picture, bench.site.base, data.standIn) : '';
 	};
-	/** The picture that is studied in the place of the layers. */
-	let studied = $state(false);
 
 	// A page with a new path, a site with a new name: the bench follows.
 	$effect(() => {
 		const [path, name] = [bench.data.page.path, bench.data.site.name];
-		if (name !== siteName) location.assign(addressOf(path, name));
+		if (name !== siteName) location.assign(benchAt(name, path));
 		else if (path !== untrack(() => data.page.path))
-			void goto(addressOf(path), { replaceState: true, invalidateAll: true });
+			void goto(
+				untrack(() => addressAt(path)),
+				{ replaceState: true, invalidateAll: true }
+			);
 	});
-	// Drafts at the type and the site go along to the next page; leaving the bench would lose them.
+	// Drafts at the type and the site are put down, and the bar of every room tells of them; a page's own are kept now.
 	beforeNavigate((navigation) => {
-		if (bench.waiting === 0 || navigation.to?.url.pathname === place.url.pathname || navigation.type === 'leave')
-			return;
-		navigation.cancel();
-		bench.message = 'Some of what you wrote is not kept yet. Keep it or take it back before you leave the bench.';
+		if (navigation.type === 'leave' || navigation.to?.url.pathname === place.url.pathname) return;
+		(document.activeElement as HTMLElement | null)?.blur();
+		void bench.settle();
 	});
 
 	function move(step: number) {
 		const next = step < 0 ? data.beside.before : data.beside.next;
 		if (next !== undefined) void go(next);
 	}
+	function choose(tag: string) {
+		bench.tag = tag;
+		bench.panel = 'layers';
+	}
 	function moveTag(step: number) {
 		const at = bench.lines.findIndex((line) => line.tag === bench.tag);
-		bench.tag = bench.lines[(at + step + bench.lines.length) % bench.lines.length]?.tag ?? bench.tag;
+		choose(bench.lines[(at + step + bench.lines.length) % bench.lines.length]?.tag ?? bench.tag);
 	}
 	async function hard() {
 		if (round.type !== data.page.type || round.at + 1 >= round.pages.length) {
 			const found = await api.hard(siteName, data.page.type);
 			if (api.isRefused(found)) return void (bench.message = found.refused);
-			round = { type: data.page.type, pages: found, at: -1 };
+			round = { type: data.page.type, pages: byPath(found), at: -1 };
 		}
 		round.at++;
 		const next = round.pages[round.at];
-		if (!next) return;
-		await go(next.path);
-		bench.message = `${round.at + 1} of ${round.pages.length} hard pages: the one with ${HARD_KINDS[next.kind]} (${next.measure}).`;
+		if (!next?.[0]) return;
+		await go(next[0].path);
+		const why = next.map(({ kind, measure }) => `${HARD_KINDS[kind]} (${measure})`).join(', ');
+		bench.message = `${round.at + 1} of ${round.pages.length} hard pages: the one with ${why}.`;
+	}
+	/** A page that is hard in two ways comes once. */
+	function byPath(found: readonly HardPage[]): HardPage[][] {
+		const pages = new Map<string, HardPage[]>();
+		for (const one of found) pages.set(one.path, [...(pages.get(one.path) ?? []), one]);
+		return [...pages.values()];
+	}
+	const TYPE_ACTIONS = ['add', 'rename', 'remove', 'renameField'];
+	async function actOnType(action: Readonly<Record<string, string>>) {
+		const { name, set, to, field } = action;
+		const told: Record<string, string> = {
+			add: set
+				? `The set “${set}” is in the type “${name}”. Look at its templates, then release.`
+				: `The type “${name}” is added: give it to pages in their settings.`,
+			rename: `The type is called “${to}” now.`,
+			remove: `The type “${name}” is gone; its pages are of the type “${to}”.`,
+			renameField: `The field is called “${to}” now, in templates too that said “${field}”.`
+		};
+		await bench.settle();
+		const done = await api.actOnType(siteName, action);
+		bench.message = api.isRefused(done) ? done.refused : told[action.do as string];
+		if (!api.isRefused(done)) await bench.changedElsewhere();
 	}
 	async function act(action: Readonly<Record<string, string>>) {
-		if (action.do === 'tag') {
-			bench.tag = action.name as string;
-			settings = undefined;
-			return;
-		}
-		if (action.do === 'set' || action.do === 'type') {
-			const added = await api.addType(siteName, {
-				name: action.name as string,
-				...(action.set && { set: action.set })
-			});
-			bench.message = api.isRefused(added)
-				? added.refused
-				: action.set
-					? `The set “${action.set}” is in the type “${added.name}”. Look at its templates, then release.`
-					: `The type “${added.name}” is added: give it to pages in their settings.`;
-			await invalidateAll();
-			neighbours.tell();
-			return;
-		}
+		if (action.do === 'tag') return choose(action.name as string);
+		if (action.do === 'takeAway') return void (takingAway = true);
+		if (action.do === 'makeVersion') return void (making = { language: action.language as string, isVersion: true });
+		if (TYPE_ACTIONS.includes(action.do as string)) return actOnType(action);
+		await bench.settle();
 		const done = await api.actOnPage(siteName, action);
 		if (api.isRefused(done)) return void (bench.message = done.refused);
+		await comeTo(done.path, action.do === 'copy' ? `The copy stands at ${done.path} as a draft.` : undefined);
+	}
+	async function comeTo(path: string, told?: string) {
 		neighbours.tell();
-		await goto(addressOf(done.path), { invalidateAll: true });
-		bench.message = action.do === 'copy' ? `The copy stands at ${done.path} as a draft.` : undefined;
+		await goto(benchAt(siteName, path, bench.tag), { invalidateAll: true });
+		bench.message = told;
 		await bench.refreshPending();
 	}
-	function writeAt(layer: EditableLayer) {
-		settings = undefined;
+	function writeAt(layer: EditableLayer, tag = bench.tag) {
+		choose(tag);
 		setTimeout(() => {
 			const bed = document.querySelector(`[data-layer=${layer}]`);
 			(bed?.querySelector<HTMLElement>('.cm-content') ?? bed?.querySelector('select'))?.focus();
 		});
 	}
+	/** Writes at the page what search shows; asked again, what sharing shows. */
+	const writeEither = (search: string, sharing: string) => () =>
+		writeAt('page', bench.tag === search ? sharing : search);
+	const openPanel = (panel: Panel) => () => (bench.panel = bench.panel === panel ? 'layers' : panel);
+	const toggle = (wanted: View) => () => (view = view === wanted ? 'tags' : wanted);
 
 	const DO: Partial<Record<KeyId, () => void>> = {
 		palette: () => (paletteOpen = true),
@@ -163,24 +236,43 @@
 		page: () => writeAt('page'),
 		type: () => writeAt('type'),
 		site: () => writeAt('site'),
-		markup: () => (view = view === 'markup' ? 'tags' : 'markup'),
-		cards: () => (view = view === 'cards' ? 'tags' : 'cards'),
-		share: () => (view = view === 'share' ? 'tags' : 'share'),
+		fields: openPanel('fields'),
+		own: openPanel('own'),
+		versions: openPanel('versions'),
+		settings: openPanel('page'),
+		title: writeEither('title', 'og:title'),
+		description: writeEither('description', 'og:description'),
+		picture: writeEither('og:image', 'twitter:image'),
+		newPage: () => (making = {}),
+		markup: toggle('markup'),
+		cards: toggle('cards'),
+		share: toggle('share'),
 		undo: () => void bench.undo(),
 		redo: () => void bench.redo(),
 		record: () => (recordOpen = true),
-		release: () => void bench.release(),
+		release: () => void release(),
 		keys: () => (keysOpen = true)
 	};
+	async function release() {
+		const why = bench.whyNoRelease;
+		if (why) bench.message = why;
+		else await bench.release();
+	}
+	const isBusy = $derived(paletteOpen || keysOpen || recordOpen || takingAway || making !== undefined);
 	function onkeydown(event: KeyboardEvent) {
 		const id = keyOf(event);
-		if (event.defaultPrevented || !id || !DO[id] || paletteOpen || keysOpen || recordOpen) return;
+		if (event.defaultPrevented || !id || !DO[id] || isBusy) return;
 		// In a plain field, taking back is the field's own.
 		if ((id === 'undo' || id === 'redo') && isWriting(event.target) && !(event.target as HTMLElement).isContentEditable)
 			return;
 		event.preventDefault();
 		DO[id]();
 	}
+	const PANEL_NAMES = {
+		page: 'Settings of this page',
+		type: 'Settings of its type',
+		site: 'Settings of the site'
+	} as const;
 	const commands: Command[] = $derived([
 		...KEYS.filter(({ id }) => DO[id] && id !== 'palette').map(({ id, keys, does }): Command => ({
 			group: 'Do',
@@ -190,9 +282,10 @@
 		})),
 		...(['page', 'type', 'site'] as const).map((layer): Command => ({
 			group: 'Do',
-			name: `Settings of ${layer === 'page' ? 'this page' : layer === 'type' ? 'its type' : 'the site'}`,
-			run: () => (settings = layer)
+			name: PANEL_NAMES[layer],
+			run: () => (bench.panel = layer)
 		})),
+		{ group: 'Do', name: 'Take this page away', run: () => (takingAway = true) },
 		...ROOMS.filter(({ id }) => id !== 'bench').map(({ id, name, key }): Command => ({
 			...{ group: 'Rooms', name, keys: key },
 			run: () => void goto(roomAt(id, siteName))
@@ -204,10 +297,7 @@
 			name: tag.name,
 			more: tag.purpose,
 			isCode: true,
-			run: () => {
-				settings = undefined;
-				bench.tag = tag.name;
-			}
+			run: () => choose(tag.name)
 		}))
 	]);
 	async function findPages(text: string): Promise<Command[]> {
@@ -220,15 +310,16 @@
 			run: () => void go(page.path)
 		}));
 	}
+	const signOf = (tag: string) => bench.lines.find((line) => line.tag === tag)?.sign;
+	const ways = { choose, write: (tag: string) => writeAt('page', tag), signOf };
 </script>
 
 <svelte:head><title>{data.page.path} · {data.site.name} · Kephalon</title></svelte:head>
-<svelte:window {onkeydown} />
+<svelte:window {onkeydown} {onpopstate} {onpagehide} />
 
 <div class="bench">
 	<RoomBar site={siteName} room="bench" path={data.page.path} />
 	<header class="top">
-		<button class="site" title="Settings of the site" onclick={() => (settings = 'site')}>Settings of the site</button>
 		<PageMover
 			path={data.page.path}
 			beside={data.beside}
@@ -236,7 +327,9 @@
 			{move}
 			find={() => (paletteOpen = true)}
 			{hard}
+			make={() => (making = {})}
 		/>
+		<button class="site" title="Settings of the site" onclick={openPanel('site')}>Settings of the site</button>
 		{#if data.page.state !== 'live'}<span class="state">{data.page.state}: not released</span>{/if}
 		<ReleaseBar {bench} />
 	</header>
@@ -245,23 +338,10 @@
 			{bench.message} <button class="plain-button" onclick={() => (bench.message = undefined)}>Close</button>
 		</p>
 	{/if}
-	<main id="room">
+	<main id="room" tabindex="-1">
 		<h1 class="sr-only">The bench at {data.page.path}</h1>
-		<div class="column layers">
-			{#if settings}<LayerSettings {bench} layer={settings} back={() => (settings = undefined)} {act} />
-			{:else if view === 'share'}<ShareParts {bench} bind:chosen={part} back={() => (view = 'tags')} />
-			{:else if studied && bench.pictureSource !== undefined}
-				<PicturePanel
-					{bench}
-					source={bench.pictureSource}
-					{whole}
-					use={bench.uses[bench.pictureSource]}
-					back={() => (studied = false)}
-				/>
-			{:else}<LayerStack {bench} settings={(layer) => (settings = layer)} study={() => (studied = true)} />{/if}
-		</div>
 		<div class="column head" class:whole={view === 'cards' || view === 'share'}>
-			<div class="views" role="group" aria-label="How the head is shown">
+			<div class="views" role="group" aria-label="How the head is shown" {@attach roving('button')}>
 				<button aria-pressed={view === 'tags'} onclick={() => (view = 'tags')}>Tags</button>
 				<button aria-pressed={view === 'markup'} onclick={() => (view = 'markup')}>Markup</button>
 				<button aria-pressed={view === 'cards'} onclick={() => (view = 'cards')}>All cards</button>
@@ -269,26 +349,62 @@
 				<button class="keys" onclick={() => (recordOpen = true)}>Changes</button>
 				<button onclick={() => (keysOpen = true)}>Keys <kbd>?</kbd></button>
 			</div>
-			{#if view === 'tags'}<HeadList {bench} />
+			{#if view === 'tags'}<HeadList {bench} {choose} />
 			{:else if view === 'markup'}<MarkupView {bench} />
 			{:else if view === 'share'}<ShareView {bench} {shares} bind:chosen={part} {go} />
 			{:else}
 				<section class="all" aria-label="How readers of links show it">
-					{#each bench.cards as card (card.reader.id)}<ReaderCard {card} {shown} />{/each}
+					{#each bench.cards as card (card.reader.id)}<ReaderCard {card} {shown} {ways} />{/each}
 				</section>
 			{/if}
 		</div>
+		<div class="column layers">
+			{#if bench.panel !== 'layers' && bench.panel !== 'picture'}
+				<LayerSettings {bench} panel={bench.panel} back={() => (bench.panel = 'layers')} {act} {shown} />
+			{:else if view === 'share'}<ShareParts {bench} bind:chosen={part} back={() => (view = 'tags')} />
+			{:else if bench.panel === 'picture' && bench.pictureSource !== undefined}
+				<PicturePanel
+					{bench}
+					source={bench.pictureSource}
+					{whole}
+					use={bench.uses[bench.pictureSource]}
+					back={() => (bench.panel = 'layers')}
+				/>
+			{:else}<LayerStack
+					{bench}
+					settings={(layer) => (bench.panel = layer)}
+					study={() => (bench.panel = 'picture')}
+				/>{/if}
+		</div>
 		{#if view !== 'cards' && view !== 'share'}
-			<!-- It scrolls and holds nothing that takes the focus, so it takes it itself. -->
+			<!-- It scrolls, so it takes the focus itself. -->
 			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 			<aside class="column cards" aria-label="How readers of links show it" tabindex="0">
-				{#each bench.cards as card (card.reader.id)}<ReaderCard {card} {shown} />{/each}
+				{#each bench.cards as card (card.reader.id)}<ReaderCard {card} {shown} {ways} />{/each}
 			</aside>
 		{/if}
 	</main>
 </div>
 <Palette bind:open={paletteOpen} {commands} {findPages} />
 <KeysSheet bind:open={keysOpen} />
+<NewPage
+	bind:open={() => making !== undefined, (open) => (making = open ? (making ?? {}) : undefined)}
+	site={siteName}
+	types={bench.data.types}
+	languages={bench.site.languages}
+	usual={bench.page.type}
+	versionOf={making?.isVersion ? { path: data.page.path, title: String(bench.page.fields.title ?? '') } : undefined}
+	language={making?.language ?? ''}
+	made={(path) =>
+		void comeTo(path, `${path} is there, as a draft. Write what it says.`).then(() => (bench.panel = 'fields'))}
+/>
+<TakeAway
+	bind:open={takingAway}
+	site={siteName}
+	path={data.page.path}
+	isReleased={data.released !== null}
+	gone={(path) => void comeTo(path, `${data.page.path} is taken away. Ctrl+Z brings it back.`)}
+/>
 <RecordSheet bind:open={recordOpen} site={siteName} takeBack={(id) => bench.takeBack(id)} />
 
 <style>
@@ -322,10 +438,17 @@
 		min-height: 0;
 	}
 	.column {
+		position: relative;
 		overflow-y: auto;
 		padding: 14px;
 	}
+	.layers {
+		grid-row: 1;
+		grid-column: 1;
+	}
 	.head {
+		grid-row: 1;
+		grid-column: 2;
 		border-inline: 1px solid var(--rule);
 		background: var(--sheet);
 		padding: 8px 0 14px;
@@ -366,6 +489,8 @@
 		font: 11px var(--mono);
 	}
 	.cards {
+		grid-row: 1;
+		grid-column: 3;
 		display: flex;
 		flex-direction: column;
 		gap: 18px;
@@ -381,6 +506,7 @@
 			grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
 		}
 		.cards {
+			grid-row: 2;
 			grid-column: 1 / -1;
 		}
 	}

@@ -1,5 +1,6 @@
 import { countUnder, reachOf } from '$server/jobs/reach';
 import { readEdit } from '$server/edits/rules';
+import { editOfSet } from '$server/edits/types';
 import { answerInLines } from '$server/web/lines';
 import { readSettingsEdit } from '$server/edits/settings';
 import { answering, readRecord } from '$server/web/problem';
@@ -13,8 +14,9 @@ import type { RequestHandler } from './$types';
 export const POST: RequestHandler = ({ params, request }) =>
 	answering(async () => {
 		const data = (await readRecord(request)) as object;
-		const edit = 'changes' in data ? readSettingsEdit(data) : readEdit(data);
 		const store = openStore();
+		const edit =
+			'set' in data ? editOfSet(store, params.site, data) : 'changes' in data ? readSettingsEdit(data) : readEdit(data);
 		const all = countUnder(store, params.site, edit);
 		return answerInLines(request, async (say, signal) => {
 			return { reach: await reachOf(store, params.site, edit, { signal, progress: (seen) => say({ seen, all }) }) };

@@ -1,0 +1,119 @@
+<script lang="ts">
+	import type { ContentType } from '$core';
+	import * as api from '$ui/api';
+	import Sheet from '$ui/parts/Sheet.svelte';
+	import { languageName } from '$ui/parts/words';
+	import Setting from '$ui/settings/Setting.svelte';
+	import { pathOfTitle } from './paths';
+
+	/** A page is made: by its title, its type and its path; as another's version in a language where one is named. */
+	let {
+		open = $bindable(),
+		site,
+		types,
+		languages,
+		usual,
+		versionOf,
+		language = '',
+		made
+	}: {
+		open: boolean;
+		site: string;
+		types: readonly ContentType[];
+		languages: readonly string[];
+		/** The type it has unless another is chosen. */
+		usual: string;
+		versionOf?: { readonly path: string; readonly title: string } | undefined;
+		language?: string;
+		made: (path: string) => void;
+	} = $props();
+
+	let title = $state('');
+	let path = $state('');
+	let isOwnPath = $state(false);
+	let chosen = $state<string | undefined>();
+	let spoken = $state<string | undefined>();
+	let refused = $state('');
+	$effect(() => {
+		if (!open) [title, path, isOwnPath, chosen, spoken, refused] = ['', '', false, undefined, undefined, ''];
+	});
+	const type = $derived(chosen ?? usual);
+	const tongue = $derived(spoken ?? language);
+	const stands = $derived(
+		isOwnPath
+			? path
+			: versionOf && title === ''
+				? `/${tongue.toLowerCase()}${versionOf.path === '/' ? '' : versionOf.path}`
+				: pathOfTitle(title, versionOf ? `/${tongue.toLowerCase()}` : '')
+	);
+
+	async function make(event: SubmitEvent) {
+		event.preventDefault();
+		const done = await api.actOnPage(site, {
+			...{ do: 'add', path: stands.trim(), type, title: title.trim() },
+			...(tongue && { language: tongue }),
+			...(versionOf && { versionOf: versionOf.path })
+		});
+		if (api.isRefused(done)) return void (refused = done.refused);
+		open = false;
+		made(done.path);
+	}
+</script>
+
+<Sheet bind:open title={versionOf ? `A version of ${versionOf.path} in ${languageName(tongue)}` : 'A new page'}>
+	<form onsubmit={make}>
+		<Setting name="Title" hint={versionOf ? `There: ${versionOf.title}` : ''}>
+			<!-- svelte-ignore a11y_autofocus -->
+			<input autofocus bind:value={title} />
+		</Setting>
+		<Setting name="Path">
+			<input
+				class="mono"
+				value={stands}
+				oninput={(event) => {
+					path = event.currentTarget.value;
+					isOwnPath = path !== '';
+				}}
+			/>
+		</Setting>
+		<Setting name="Type">
+			<select value={type} onchange={(event) => (chosen = event.currentTarget.value)}>
+				{#each types as one (one.name)}<option value={one.name}>{one.label ?? one.name}</option>{/each}
+			</select>
+		</Setting>
+		{#if languages.length > 1 || versionOf}
+			<Setting name="Language">
+				<select value={tongue} onchange={(event) => (spoken = event.currentTarget.value)}>
+					{#if !versionOf}<option value="">As the site’s first: {languageName(languages[0] ?? '')}</option>{/if}
+					{#each [...new Set([...languages, ...(language ? [language] : [])])] as tag (tag)}
+						<option value={tag}>{languageName(tag)}</option>
+					{/each}
+				</select>
+			</Setting>
+		{/if}
+		<p class="quiet">It begins as a draft: nobody sees it before it is live and released.</p>
+		{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
+		<p class="actions">
+			<button class="main-button" disabled={title.trim() === '' || !stands.startsWith('/')}>Make the page</button>
+			<button type="button" class="plain-button" onclick={() => (open = false)}>Leave it</button>
+		</p>
+	</form>
+</Sheet>
+
+<style>
+	.quiet {
+		margin-top: 10px;
+		font-size: 13px;
+	}
+	.refused {
+		border-left: 3px solid var(--gone);
+		margin-top: 6px;
+		padding-left: 7px;
+		font-size: 13px;
+	}
+	.actions {
+		display: flex;
+		gap: 10px;
+		margin-top: 12px;
+	}
+</style>

@@ -1,0 +1,91 @@
+<script lang="ts">
+	import * as api from '$ui/api';
+	import Sheet from '$ui/parts/Sheet.svelte';
+	import Setting from '$ui/settings/Setting.svelte';
+
+	/** A page is taken away: what leads to it and names it is shown before, and where that is to lead from then on. */
+	let {
+		open = $bindable(),
+		site,
+		path,
+		isReleased,
+		gone
+	}: { open: boolean; site: string; path: string; isReleased: boolean; gone: (path: string) => void } = $props();
+
+	let leads = $state.raw<Exclude<Awaited<ReturnType<typeof api.whatLeads>>, { refused: string }> | undefined>();
+	let to = $state('');
+	let refused = $state('');
+	$effect(() => {
+		if (!open) return;
+		[leads, to, refused] = [undefined, '', ''];
+		void api.whatLeads(site, path).then((found) => {
+			if (api.isRefused(found)) refused = found.refused;
+			else leads = found;
+		});
+	});
+
+	async function take() {
+		const done = await api.actOnPage(site, { do: 'remove', path, ...(to.trim() && { to: to.trim() }) });
+		if (api.isRefused(done)) return void (refused = done.refused);
+		open = false;
+		gone(done.path);
+	}
+</script>
+
+<Sheet bind:open title="Take {path} away">
+	{#if leads}
+		<ul>
+			{#if leads.isHome}<li>
+					<strong>It is the home page.</strong> No release is made until another page stands at / .
+				</li>{/if}
+			<li>It goes with all that was written for it here. Taking the edit back brings it again.</li>
+			{#if isReleased}<li>Visitors see it until the next release.</li>{/if}
+			{#if leads.naming.length > 0}
+				<li>
+					{leads.naming.length === 1 ? 'One page names' : `${leads.naming.length} pages name`} it as a version in another
+					language, and will not any more: <span class="mono">{leads.naming.slice(0, 5).join(', ')}</span>
+				</li>
+			{/if}
+			{#if leads.former.length > 0}
+				<li>
+					{leads.former.length === 1 ? 'A former path leads' : `${leads.former.length} former paths lead`} to it:
+					<span class="mono">{leads.former.slice(0, 5).join(', ')}</span>
+				</li>
+			{/if}
+			<li class="quiet">Links to it in the texts of pages are not looked at.</li>
+		</ul>
+		<Setting
+			name="Who asks for it is led to"
+			hint="The path of another page. Without one, the address is not found from the next release on."
+		>
+			<input class="mono" placeholder="/" bind:value={to} />
+		</Setting>
+	{:else if !refused}<p class="quiet" role="status">Looking at what leads to it …</p>{/if}
+	{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
+	<p class="actions">
+		<button class="main-button" disabled={!leads || (to.trim() !== '' && !to.trim().startsWith('/'))} onclick={take}
+			>Take it away</button
+		>
+		<button class="plain-button" onclick={() => (open = false)}>Leave it</button>
+	</p>
+</Sheet>
+
+<style>
+	ul {
+		margin: 8px 0;
+		list-style: disc;
+		padding-left: 18px;
+		font-size: 13.5px;
+	}
+	.refused {
+		border-left: 3px solid var(--gone);
+		margin-top: 6px;
+		padding-left: 7px;
+		font-size: 13px;
+	}
+	.actions {
+		display: flex;
+		gap: 10px;
+		margin-top: 12px;
+	}
+</style>

@@ -1,0 +1,241 @@
+<script lang="ts">
+	import { isTimeZone, type Field, type FieldValue, type Person, type PictureMention } from '$core';
+	import type { Bench } from '$ui/bench/bench.svelte';
+	import TextInput from '$ui/parts/TextInput.svelte';
+	import PictureField from './PictureField.svelte';
+	import { dateOf, joinDate, listOf, numberOf, whyNotLink } from './fieldValues';
+
+	/** One field of a page, written in the form of its kind. */
+	let {
+		bench,
+		field,
+		value,
+		set
+	}: {
+		bench: Bench;
+		field: Field;
+		value: FieldValue | undefined;
+		/** Undefined to empty it. */
+		set: (value: FieldValue | undefined) => void;
+	} = $props();
+
+	const name = $derived(field.label ?? field.name);
+	const text = $derived(typeof value === 'string' || typeof value === 'number' ? String(value) : '');
+	const setText = (written: string) => set(written === '' ? undefined : written);
+	let wrong = $state<string | undefined>();
+
+	function setNumber(written: string) {
+		const number = numberOf(written);
+		wrong = number === undefined && written.trim() !== '' ? `“${written}” is no number.` : undefined;
+		if (wrong === undefined) set(number);
+	}
+	function setLink(written: string) {
+		wrong = written === '' ? undefined : whyNotLink(written.trim());
+		if (wrong === undefined) setText(written.trim());
+	}
+	const date = $derived(dateOf(text));
+	const zone = $derived(bench.site.timeZone && isTimeZone(bench.site.timeZone) ? bench.site.timeZone : 'UTC');
+	const setDate = (day: string, time: string) => set(joinDate(day, time, date.offset));
+
+	const person = $derived((typeof value === 'string' ? { name: value } : (value ?? { name: '' })) as Partial<Person>);
+	function setPerson(change: Partial<Person>) {
+		const all = Object.entries({ ...person, ...change }).filter(([, one]) => one !== undefined && one !== '');
+		const next = Object.fromEntries(all) as Partial<Person>;
+		set(all.length === 0 ? undefined : { ...next, name: next.name ?? '' });
+	}
+	const PARTS = [
+		['name', 'Name', ''],
+		['handle', 'Account', '@name'],
+		['address', 'Address', 'https://…']
+	] as const;
+
+	const mention = $derived(
+		(typeof value === 'string'
+			? { src: value }
+			: value && typeof value === 'object'
+				? value
+				: { src: '' }) as PictureMention
+	);
+	function setMention(change: Partial<PictureMention>) {
+		const { src, alt } = { ...mention, ...change };
+		// Words go with the picture they were written for.
+		const words = change.src !== undefined && change.src !== mention.src ? undefined : alt;
+		set(src === '' ? undefined : { src, ...(words && { alt: words }) });
+	}
+	const mentions = $derived(
+		(Array.isArray(value) ? value : []).map((one) =>
+			typeof one === 'object' ? one : { src: String(one) }
+		) as PictureMention[]
+	);
+	const setMentions = (all: readonly PictureMention[]) => set(all.length > 0 ? all : undefined);
+	const replaced = (at: number, change: Partial<PictureMention>) =>
+		setMentions(mentions.map((one, index) => (index === at ? { ...one, ...change } : one)));
+	function moved(at: number) {
+		const all = [...mentions];
+		const [one] = all.splice(at, 1);
+		all.splice(at - 1, 0, one as PictureMention);
+		setMentions(all);
+	}
+	let newPicture = $state('');
+</script>
+
+<div class="field" data-field={field.name}>
+	{#if field.kind === 'picture'}
+		<PictureField {bench} {name} src={mention.src} set={(src) => setMention({ src })} />
+		{#if mention.src}
+			<label class="part"
+				>Its words (alt text) <TextInput value={mention.alt ?? ''} set={(alt) => setMention({ alt })} /></label
+			>
+		{/if}
+	{:else if field.kind === 'person'}
+		<span class="name">{name}</span>
+		{#each PARTS as [part, label, placeholder] (part)}
+			<label class="part"
+				>{label}
+				<TextInput
+					aria-label="{name}: {label.toLowerCase()}"
+					{placeholder}
+					value={person[part] ?? ''}
+					set={(written) => setPerson({ [part]: written })}
+				/></label
+			>
+		{/each}
+	{:else if field.kind === 'pictures'}
+		<span class="name">{name}</span>
+		{#each mentions as one, at (at)}
+			<div class="row">
+				<TextInput
+					class="mono"
+					aria-label="{name}, {at + 1}: path or address"
+					value={one.src}
+					set={(src) => replaced(at, { src })}
+				/>
+				<TextInput
+					aria-label="{name}, {at + 1}: its words"
+					placeholder="Its words"
+					value={one.alt ?? ''}
+					set={(alt) => replaced(at, { alt })}
+				/>
+				<button
+					class="plain-button"
+					disabled={at === 0}
+					aria-label="{name}, {at + 1}: further up"
+					onclick={() => moved(at)}>↑</button
+				>
+				<button
+					class="plain-button"
+					aria-label="Remove picture {at + 1} of {name}"
+					onclick={() => setMentions(mentions.filter((_, index) => index !== at))}>×</button
+				>
+			</div>
+		{/each}
+		<form
+			class="row"
+			onsubmit={(event) => {
+				event.preventDefault();
+				if (newPicture.trim()) setMentions([...mentions, { src: newPicture.trim() }]);
+				newPicture = '';
+			}}
+		>
+			<input class="mono" aria-label="Another picture for {name}" placeholder="/pictures/…" bind:value={newPicture} />
+			<button class="plain-button" disabled={newPicture.trim() === ''}>Add</button>
+		</form>
+	{:else if field.kind === 'flag'}
+		<label class="name" for="field-{field.name}">{name}</label>
+		<select
+			id="field-{field.name}"
+			value={value === true ? 'yes' : value === false ? 'no' : ''}
+			onchange={(event) => set(event.currentTarget.value === '' ? undefined : event.currentTarget.value === 'yes')}
+		>
+			<option value="">Not said</option>
+			<option value="yes">Yes</option>
+			<option value="no">No</option>
+		</select>
+	{:else if field.kind === 'date'}
+		<span class="name">{name}</span>
+		{#if text !== '' && date.day === ''}
+			<TextInput aria-label={name} value={text} set={setText} aria-invalid={true} />
+			<p class="wrong" role="alert">“{text}” is no date that tags can carry. Write it as 2026-05-03.</p>
+		{:else}
+			<div class="row">
+				<TextInput type="date" aria-label="{name}: day" value={date.day} set={(day) => setDate(day, date.time)} />
+				<TextInput
+					type="time"
+					aria-label="{name}: time"
+					disabled={date.day === ''}
+					value={date.time}
+					set={(time) => setDate(date.day, time)}
+				/>
+				<span class="quiet">{date.offset ?? zone}</span>
+			</div>
+		{/if}
+	{:else}
+		<label class="name" for="field-{field.name}">{name}</label>
+		{#if field.kind === 'rich'}
+			<TextInput id="field-{field.name}" class="mono" lines={6} value={text} set={setText} />
+		{:else if field.kind === 'list'}
+			<TextInput
+				id="field-{field.name}"
+				lines={3}
+				placeholder="One on a line"
+				value={Array.isArray(value)
+					? value.map((one) => (typeof one === 'object' ? '' : String(one))).join('\n')
+					: text}
+				set={(written) => set(listOf(written))}
+			/>
+		{:else if field.kind === 'number'}
+			<TextInput id="field-{field.name}" value={text} set={setNumber} aria-invalid={wrong !== undefined} />
+		{:else if field.kind === 'link'}
+			<TextInput
+				id="field-{field.name}"
+				class="mono"
+				placeholder="https://…"
+				value={text}
+				set={setLink}
+				aria-invalid={wrong !== undefined}
+			/>
+		{:else}
+			<TextInput id="field-{field.name}" lines={field.name === 'summary' ? 3 : 1} value={text} set={setText} />
+		{/if}
+		{#if wrong}<p class="wrong" role="alert">{wrong} It is not kept as it stands.</p>{/if}
+	{/if}
+</div>
+
+<style>
+	.name {
+		display: block;
+		font-size: 13px;
+		font-weight: 600;
+	}
+	.field > :global(input),
+	.field > :global(textarea),
+	.field > select {
+		width: 100%;
+	}
+	.part {
+		display: grid;
+		grid-template-columns: 76px 1fr;
+		gap: 8px;
+		align-items: center;
+		margin-top: 3px;
+		font-size: 12.5px;
+		color: var(--ink-soft);
+	}
+	.row {
+		display: flex;
+		gap: 6px;
+		align-items: center;
+		margin-top: 3px;
+		font-size: 12.5px;
+	}
+	.row > :global(input) {
+		flex: 1;
+		min-width: 0;
+	}
+	.wrong {
+		border-left: 3px solid var(--gone);
+		margin-top: 3px;
+		padding-left: 7px;
+		font-size: 12.5px;
+	}
+</style>

@@ -1,0 +1,33 @@
+<script lang="ts">
+	import type { Bench, EditableLayer } from '$ui/bench/bench.svelte';
+	import Setting from './Setting.svelte';
+	import { SAME, saysSame, type Same } from './same';
+
+	/** One switch for several tags: sharing says the same as search, the card says the same as sharing. */
+	let { bench, layer }: { bench: Bench; layer: EditableLayer } = $props();
+
+	function set(pairs: Same['pairs'], on: boolean) {
+		for (const [tag, from] of pairs) bench.proposeFor(layer, tag, on ? { kind: 'borrow', from } : null);
+	}
+	const replaced = (pairs: Same['pairs']) =>
+		pairs.filter(([tag, from]) => {
+			const body = bench.bodyFor(layer, tag);
+			return body !== null && !(body.kind === 'borrow' && body.from === from);
+		});
+</script>
+
+{#each SAME as { name, hint, pairs } (name)}
+	{@const lost = replaced(pairs)}
+	<Setting
+		{name}
+		hint={lost.length > 0 && !saysSame(pairs, (tag) => bench.bodyFor(layer, tag))
+			? `${hint} What is written here for ${lost.map(([tag]) => tag).join(', ')} would go.`
+			: hint}
+	>
+		<input
+			type="checkbox"
+			checked={saysSame(pairs, (tag) => bench.bodyFor(layer, tag))}
+			onchange={(event) => set(pairs, event.currentTarget.checked)}
+		/>
+	</Setting>
+{/each}

@@ -1,0 +1,47 @@
+<script lang="ts">
+	import type { Bench } from '$ui/bench/bench.svelte';
+	import TextInput from '$ui/parts/TextInput.svelte';
+	import Setting from './Setting.svelte';
+
+	/** What the site says of cards and authors, and how lean its heads are. */
+	let { bench }: { bench: Bench } = $props();
+
+	const templateOf = (tag: string) => {
+		const body = bench.bodyFor('site', tag);
+		return body?.kind === 'template' ? body.template : '';
+	};
+	const setRule = (tag: string, template: string) =>
+		bench.proposeFor('site', tag, template === '' ? null : { kind: 'template', template });
+	const AUTHOR = /^\{page\.author\.name \?\? "((?:[^"\\]|\\.)*)"\}$/;
+	const author = $derived(templateOf('author'));
+	const by = $derived(AUTHOR.exec(author)?.[1]?.replaceAll(/\\(.)/g, '$1'));
+	function setBy(text: string) {
+		const name = text.trim().replaceAll(/["\\]/g, '\\$&');
+		setRule('author', name === '' ? '' : `{page.author.name ?? "${name}"}`);
+	}
+</script>
+
+{#if author !== '' && by === undefined}
+	<Setting
+		name="Author of pages that name none"
+		hint="The site has a template of its own for it: change it at the tag."
+	>
+		<input class="mono" value={author} disabled />
+	</Setting>
+{:else}
+	<Setting name="Author of pages that name none"><TextInput value={by ?? ''} set={setBy} /></Setting>
+{/if}
+<Setting name="Size of cards" hint="twitter:card, where a page’s type says nothing else.">
+	<select value={templateOf('twitter:card')} onchange={(event) => setRule('twitter:card', event.currentTarget.value)}>
+		<option value="">As its picture allows</option>
+		<option value="summary_large_image">Always large</option>
+		<option value="summary">Always small</option>
+	</select>
+</Setting>
+<Setting name="Lean heads" hint="Leaves out Twitter card tags that say the same as their Open Graph twin.">
+	<input
+		type="checkbox"
+		checked={bench.site.lean === true}
+		onchange={(event) => bench.change('site', { lean: event.currentTarget.checked || null })}
+	/>
+</Setting>

@@ -1,0 +1,31 @@
+import { expect, test } from 'vitest';
+import { findTag, ROBOTS_DIRECTIVES } from '$core';
+import { legalValue } from '../../core/resolve/legal';
+import { DIRECTIVES, readDirectives, withDirective } from './robots';
+
+test('every directive that says something is a choice, and each choice is one that the head may carry', () => {
+	const names = DIRECTIVES.map(({ name }) => name);
+	const silent = ['all', 'index', 'follow', 'none'];
+	expect([...names, ...silent].sort()).toEqual([...ROBOTS_DIRECTIVES].sort());
+	const robots = findTag('robots')!;
+	for (const { name, choices, asks } of DIRECTIVES) {
+		const value = choices?.[0] ?? (asks === undefined ? '' : asks.startsWith('a date') ? '2026-12-31' : '50');
+		expect(legalValue(robots, withDirective('', name, value))).toBeDefined();
+	}
+});
+
+test('one is set and taken out, and the others stay as they are', () => {
+	expect(withDirective('max-snippet:50, noindex', 'nofollow', '')).toBe('max-snippet:50, noindex, nofollow');
+	expect(withDirective('max-snippet:50, noindex', 'max-snippet', '20')).toBe('max-snippet:20, noindex');
+	expect(withDirective('max-snippet:50, noindex', 'noindex', undefined)).toBe('max-snippet:50');
+	expect(withDirective('index, follow', 'noindex', '')).toBe('follow, noindex');
+	expect(withDirective('', 'unavailable_after', '2026-12-31')).toBe('unavailable_after: 2026-12-31');
+});
+
+test('what was written by hand is read', () => {
+	expect([...readDirectives('NOINDEX , max-snippet: 5,, unavailable_after: 2026-01-01T10:00')]).toEqual([
+		['noindex', ''],
+		['max-snippet', '5'],
+		['unavailable_after', '2026-01-01T10:00']
+	]);
+});

@@ -1,0 +1,46 @@
+/** What robots can be told, as choices with what each does in words. */
+export interface Directive {
+	readonly name: string;
+	readonly does: string;
+	/** What it takes behind its colon: choices, or a number or a date with what the field asks for. */
+	readonly choices?: readonly string[];
+	readonly asks?: string;
+}
+
+export const DIRECTIVES: readonly Directive[] = [
+	{ name: 'noindex', does: 'Do not list this page in search.' },
+	{ name: 'nofollow', does: 'Do not follow the links on it.' },
+	{ name: 'noarchive', does: 'Show no kept copy of it.' },
+	{ name: 'nosnippet', does: 'Show no text of it under its title, and no picture.' },
+	{ name: 'noimageindex', does: 'Do not list the pictures on it.' },
+	{ name: 'notranslate', does: 'Offer no translation of it.' },
+	{ name: 'indexifembedded', does: 'List it where another page holds it in a frame, though it says noindex.' },
+	{ name: 'max-snippet', does: 'Show at most so much text of it.', asks: 'characters; -1 for any, 0 for none' },
+	{ name: 'max-image-preview', does: 'Show its picture at most so large.', choices: ['none', 'standard', 'large'] },
+	{ name: 'max-video-preview', does: 'Play at most so much of its video.', asks: 'seconds; -1 for any' },
+	{ name: 'unavailable_after', does: 'Stop listing it after a day.', asks: 'a date, such as 2026-12-31' }
+];
+
+/** The directives of a text, by name, each with what stands behind its colon; '' for nothing. */
+export function readDirectives(text: string): Map<string, string> {
+	const parts = text.split(',').map((part) => part.trim());
+	return new Map(
+		parts.filter(Boolean).map((part) => {
+			const [name = '', ...rest] = part.split(':');
+			return [name.trim().toLowerCase(), rest.join(':').trim()];
+		})
+	);
+}
+
+/** The text with a directive set to a value, '' for one that takes none, or without it; the others stay in their order. */
+export function withDirective(text: string, name: string, value: string | undefined): string {
+	const all = readDirectives(text);
+	if (value === undefined) all.delete(name);
+	else all.set(name, value);
+	// The two say the opposite of what is asked for.
+	if (value !== undefined && name === 'noindex') all.delete('index');
+	if (value !== undefined && name === 'nofollow') all.delete('follow');
+	return [...all]
+		.map(([key, said]) => (said === '' ? key : `${key}:${key === 'unavailable_after' ? ' ' : ''}${said}`))
+		.join(', ');
+}

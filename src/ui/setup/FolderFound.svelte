@@ -1,0 +1,141 @@
+<script lang="ts" module>
+	import type { FolderFindings } from '$server/imports/content';
+
+	/** What is said about a folder that was read; it is read again with it. */
+	export interface FolderSaid {
+		readonly trimTitles?: boolean;
+		readonly link?: boolean;
+		readonly types?: readonly { readonly pattern: string; readonly type: string }[];
+	}
+
+	/** Whether there is anything to be told or decided. */
+	export const hasToSay = ({ found, titles, versions, proposals, retired }: FolderFindings): boolean =>
+		Object.keys(found).length + titles.parts.length + titles.numbered + proposals.length + retired.length > 0 ||
+		(versions.pages > 0 && !versions.linked);
+</script>
+
+<script lang="ts">
+	import { languageName, pagesInWords } from '$ui/parts/words';
+
+	/** What reading a folder found: what authors wrote, languages, titles with something in common, types by paths. */
+	let {
+		found,
+		pages,
+		busy,
+		again
+	}: { found: FolderFindings; pages: number; busy: boolean; again: (said: FolderSaid) => void } = $props();
+
+	const tags = $derived(Object.entries(found.found).sort(([, a], [, b]) => b - a));
+	const languages = $derived(Object.entries(found.languages));
+	const known = $derived(languages.reduce((sum, [, count]) => sum + count, 0));
+	let left = $state<Record<string, boolean>>({});
+	let named = $state<Record<string, string>>({});
+	const chosen = $derived(
+		found.proposals
+			.filter(({ pattern }) => !left[pattern])
+			.map(({ pattern, type }) => ({ pattern, type: named[pattern] ?? type }))
+	);
+	const hasTrims = $derived(found.titles.parts.length > 0 || found.titles.numbered > 0);
+</script>
+
+<p>
+	{found.added.toLocaleString('en')} new, {found.changed.toLocaleString('en')} changed, {found.retired.length.toLocaleString(
+		'en'
+	)} gone.
+	{#if languages.length > 0}
+		In {languages
+			.slice(0, 6)
+			.map(([tag, count]) => `${languageName(tag)}: ${count.toLocaleString('en')}`)
+			.join(', ')}{pages > known ? `; not known of ${(pages - known).toLocaleString('en')}` : ''}.
+	{:else}Their language is not told anywhere.{/if}
+</p>
+{#if tags.length > 0}
+	<h3>What the pages say themselves</h3>
+	<p>
+		It is kept, and goes before every template until you say otherwise:
+		{#each tags.slice(0, 12) as [tag, count], at (tag)}{at > 0 ? ', ' : ''}<span class="mono">{tag}</span>
+			on {count.toLocaleString('en')}{/each}{tags.length > 12 ? ` and ${tags.length - 12} more tags` : ''}.
+	</p>
+{/if}
+{#if hasTrims}
+	<h3>Titles</h3>
+	<ul>
+		{#each found.titles.parts.slice(0, 5) as { at, text, pages: count } (at + text)}
+			<li>{pagesInWords(count)} {at === 'end' ? 'end' : 'begin'} with “<span class="serif">{text}</span>”</li>
+		{/each}
+		{#if found.titles.numbered > 0}<li>
+				{pagesInWords(found.titles.numbered)} begin with the number of a chapter or section
+			</li>{/if}
+	</ul>
+	<button class="plain-button" disabled={busy} onclick={() => again({ trimTitles: true })}
+		>Take it off: templates can put the site’s name there</button
+	>
+{/if}
+{#if found.versions.pages > 0 && !found.versions.linked}
+	<h3>Versions</h3>
+	<p>
+		{pagesInWords(found.versions.pages)} have the same page in another language, by their names.
+		<button class="plain-button" disabled={busy} onclick={() => again({ link: true })}
+			>Keep them as versions of each other</button
+		>
+	</p>
+{/if}
+{#if found.proposals.length > 0}
+	<h3>Types, by where files stand</h3>
+	<p class="quiet">Templates are written for a type. Take those that fit, under a name of yours.</p>
+	<table>
+		<thead><tr><th>Take</th><th>Files</th><th>Pages</th><th>Type</th></tr></thead>
+		<tbody>
+			{#each found.proposals as { pattern, type, pages: count, examples } (pattern)}
+				<tr>
+					<td
+						><input
+							type="checkbox"
+							aria-label="Take {pattern}"
+							checked={!left[pattern]}
+							onchange={(event) => (left[pattern] = !event.currentTarget.checked)}
+						/></td
+					>
+					<td class="mono" title={examples.join(', ')}>{pattern}</td>
+					<td>{count.toLocaleString('en')}</td>
+					<td
+						><input
+							aria-label="Type of {pattern}"
+							value={named[pattern] ?? type}
+							oninput={(event) => (named[pattern] = event.currentTarget.value)}
+						/></td
+					>
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+	<button class="plain-button" disabled={busy || chosen.length === 0} onclick={() => again({ types: chosen })}
+		>{busy ? 'Reading …' : 'Read again with these types'}</button
+	>
+{/if}
+
+<style>
+	h3 {
+		margin-top: 8px;
+		font-weight: 600;
+	}
+	ul {
+		list-style: disc;
+		padding-left: 18px;
+	}
+	p,
+	li {
+		overflow-wrap: anywhere;
+	}
+	table {
+		margin: 4px 0;
+	}
+	th {
+		font-weight: 600;
+		text-align: left;
+	}
+	th,
+	td {
+		padding: 2px 12px 2px 0;
+	}
+</style>
