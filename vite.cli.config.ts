@@ -24,6 +24,7 @@ export default defineConfig({
 				stream: here('bench/stream.ts'),
 				composing: here('bench/compose.ts'),
 				delivery: here('bench/delivery.ts'),
+				browser: here('bench/browser.ts'),
 				bare: here('bench/bare.ts'),
 				spine: here('bench/spine.ts')
 			}

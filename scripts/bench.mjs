@@ -11,3 +11,5 @@ await import(new URL('../build/cli/composing.js', import.meta.url).href);
 await import(new URL('../build/cli/spine.js', import.meta.url).href);
 console.log();
 await import(new URL('../build/cli/delivery.js', import.meta.url).href);
+console.log();
+await import(new URL('../build/cli/browser.js', import.meta.url).href);

@@ -149,8 +149,13 @@ export class BenchPage {
 		return seen;
 	}
 
-	field(tag: string, layer: string): Promise<WebElement> {
-		return this.find(`[data-layer=${layer}] [aria-label="${tag} at ${layer}"]`);
+	/** A layer's field, ready to be written in: its editor comes as one turns to it. */
+	async field(tag: string, layer: string): Promise<WebElement> {
+		const selector = `[data-layer=${layer}] [aria-label="${tag} at ${layer}"]`;
+		const found = await this.find(selector);
+		if (!(await found.getAttribute('class'))?.includes('plain')) return found;
+		await found.click();
+		return this.find(`${selector}:not(.plain)`);
 	}
 
 	/** Replaces what a layer's template field holds, key by key. */

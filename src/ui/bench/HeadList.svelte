@@ -95,6 +95,7 @@
 		margin-top: 0;
 	}
 	.line {
+		contain: layout paint style;
 		display: grid;
 		grid-template-columns: 14px 148px minmax(0, 1fr);
 		gap: 8px;

@@ -1,8 +1,13 @@
+<script lang="ts" module>
+	/** Comes once for all fields. */
+	let loaded: typeof import('./templateEditor') | undefined;
+</script>
+
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import type { EditorView } from '@codemirror/view';
 	import type { Piece } from '$core';
-	import { forget, makeEditor, setMarksOf, setText, type Surroundings } from './templateEditor';
+	import type { Surroundings } from './templateEditor';
 
 	/** A field for a template: variables set apart, gaps where they are empty, `{` offers what fits. */
 	let {
@@ -21,35 +26,79 @@
 	} = $props();
 
 	let view: EditorView | undefined;
+	/** The editor's code, once someone is about to write. */
+	let code = $state.raw<typeof import('./templateEditor') | undefined>(loaded);
+	let isWanted = false;
+	async function load() {
+		loaded ??= await import('./templateEditor');
+		code = loaded;
+	}
+	function write() {
+		isWanted = true;
+		void load();
+	}
 
 	/** Made once for a field: nothing that it reads here makes it anew. */
-	const editor = (parent: HTMLElement) =>
-		untrack(() => {
-			const { label, describedBy, placeholder } = around;
-			view = makeEditor(parent, text, {
-				...{ label, describedBy, placeholder },
-				variables: () => around.variables(),
-				show: (template) => around.show(template),
-				changed: (written) => around.changed(written),
-				keep: () => around.keep(),
-				takeBack: () => around.takeBack()
+	const editor =
+		({ makeEditor, setMarksOf }: NonNullable<typeof code>) =>
+		(parent: HTMLElement) =>
+			untrack(() => {
+				const { label, describedBy, placeholder } = around;
+				view = makeEditor(parent, text, {
+					...{ label, describedBy, placeholder },
+					variables: () => around.variables(),
+					show: (template) => around.show(template),
+					changed: (written) => around.changed(written),
+					keep: () => around.keep(),
+					takeBack: () => around.takeBack()
+				});
+				setMarksOf(view, { pieces, errors });
+				if (isWanted) view.focus();
+				isWanted = false;
+				return () => {
+					view?.destroy();
+					view = undefined;
+				};
 			});
-			setMarksOf(view, { pieces, errors });
-			return () => view?.destroy();
-		});
 	// The editor is not part of what Svelte draws: it is told of every new text and of what to mark.
 	$effect(() => {
-		if (!view) return;
-		setText(view, text);
-		setMarksOf(view, { pieces, errors });
+		const marks = { text, pieces, errors };
+		if (!view || !code) return;
+		code.setText(view, marks.text);
+		code.setMarksOf(view, marks);
 	});
 	$effect(() => {
-		if (kept > 0 && view) forget(view);
+		if (kept > 0 && view) code?.forget(view);
 	});
+	/** The text as it stands before there is an editor: what is a variable is set apart. */
+	const parts = $derived(
+		pieces.map((piece) => ({
+			text: text.slice(piece.start, piece.end),
+			kind: piece.kind === 'text' ? '' : `part-${piece.kind}${piece.gone ? ' part-gone' : ''}`
+		}))
+	);
 </script>
 
+<svelte:window onpointermove={code ? undefined : load} onkeydown={code ? undefined : load} />
 {#key around.label + around.placeholder}
-	<div class="field mono" class:broken={errors.length > 0} {@attach editor}></div>
+	{#if code}
+		<div class="field mono" class:broken={errors.length > 0} {@attach editor(code)}></div>
+	{:else}
+		<div class="field mono" class:broken={errors.length > 0}>
+			<div
+				class="cm-content plain"
+				role="textbox"
+				tabindex="0"
+				aria-label={around.label}
+				aria-describedby={around.describedBy}
+				onfocus={write}
+			>
+				{#each parts as part, at (at)}<span class={part.kind}>{part.text}</span>{:else}{#if text}{text}{:else}<span
+							class="cm-placeholder">{around.placeholder}</span
+						>{/if}{/each}
+			</div>
+		</div>
+	{/if}
 {/key}
 
 <style>
@@ -75,6 +124,12 @@
 		max-height: 9em;
 		font-family: var(--mono);
 		line-height: 1.5;
+	}
+	.plain {
+		min-height: 28px;
+		line-height: 1.5;
+		overflow-wrap: anywhere;
+		white-space: pre-wrap;
 	}
 	.field :global(.cm-content) {
 		padding: 4px 7px;

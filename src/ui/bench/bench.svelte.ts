@@ -22,6 +22,7 @@ import {
 	TAG_NAMES,
 	takenBack,
 	type AnyEdit,
+	type Card,
 	type Changes,
 	type ContentType,
 	type Edit,
@@ -43,7 +44,7 @@ import {
 import type { Version } from '$server/web/benchData';
 import * as api from '$ui/api';
 import { bodyOf, keyOfEdit, keyOfSettings, type Draft } from './drafts';
-import { differencesOf, linesOf, type HeadLine } from './lines';
+import { differencesOf, linesOf, sameCard, sameLine, Stable, type HeadLine } from './lines';
 
 export type EditableLayer = 'page' | 'type' | 'site';
 
@@ -89,7 +90,7 @@ export class Bench {
 	panel = $state<Panel>('layers');
 	/** The language that rules are written for, by layer; without one, that of the rule in force. */
 	languages = $state<Partial<Record<EditableLayer, string>>>({});
-	drafts = $state<Record<string, Draft>>({});
+	drafts = $state.raw<Readonly<Record<string, Draft>>>({});
 	pending = $state.raw<api.Pending | undefined>();
 	releasing = $state(false);
 	message = $state<string | undefined>();
@@ -139,9 +140,18 @@ export class Bench {
 	readonly pictures = $derived(this.edited.model.pictures);
 	readonly page = $derived(this.edited.page);
 	readonly type = $derived(this.edited.model.types.find((type) => type.name === this.page.type));
-	readonly cards = $derived(READERS.map((reader) => cardOf(reader, this.outcome.head)));
-	readonly lines = $derived(linesOf(this.outcome.head, this.outcome.traces, this.data.released, [this.tag, ...ALWAYS]));
-	readonly line = $derived(this.lines.find((line): line is HeadLine => line.tag === this.tag));
+	/** What comes out as before stays the same object: only what an edit touches is drawn again. */
+	private readonly stableCards = new Stable<Card>((card) => card.reader.id, sameCard);
+	private readonly stableLines = new Stable<HeadLine>(({ tag }) => tag, sameLine);
+	readonly cards = $derived(this.stableCards.of(READERS.map((reader) => cardOf(reader, this.outcome.head))));
+	readonly lines = $derived(
+		this.stableLines.of(linesOf(this.outcome.head, this.outcome.traces, this.data.released, [this.tag, ...ALWAYS]))
+	);
+	readonly line = $derived.by((): HeadLine | undefined => {
+		const line = this.lines.find(({ tag }) => tag === this.tag);
+		const trace = this.outcome.traces.find(({ tag }) => tag === this.tag);
+		return line && trace ? { ...line, trace } : line;
+	});
 	/** What the rule in force for the chosen tag cuts pictures to; undefined when it leaves them whole. */
 	readonly shapesInForce = $derived.by((): readonly Shape[] | undefined => {
 		const rule = this.line?.trace.steps[this.line.trace.winner]?.rule;
@@ -383,23 +393,33 @@ export class Bench {
 		const key = keyOfEdit(edit);
 		if (isAsKept) return this.discard(key);
 		const before = this.drafts[key];
-		this.drafts[key] = {
+		this.setDraft(key, {
 			edit,
 			text,
 			base: before && 'tag' in edit ? before.base : base,
 			reach: { seen: 0, all: this.data.count.all },
 			refused: undefined,
 			conflict: before?.conflict
-		};
+		});
 		if (edit.place.layer === 'page') this.countHere(key, edit);
 		else this.countReach(key, edit);
+	}
+
+	private setDraft(key: string, draft: Draft | undefined) {
+		const { [key]: _before, ...others } = this.drafts;
+		this.drafts = draft ? { ...others, [key]: draft } : others;
+	}
+	/** What has come to be known of a draft that is still there. */
+	private tell(key: string, change: Partial<Draft>) {
+		const draft = this.drafts[key];
+		if (draft) this.setDraft(key, { ...draft, ...change });
 	}
 
 	/** One page's reach is found at once, and what touches one page alone is kept by itself after a rest. */
 	private countHere(key: string, edit: AnyEdit) {
 		const { site, types, page, pictures } = this.data;
 		const now = new Date().toISOString();
-		(this.drafts[key] as Draft).reach = measureReach({ site, types, pictures }, [page], edit, now);
+		this.tell(key, { reach: measureReach({ site, types, pictures }, [page], edit, now) });
 		clearTimeout(this.resting.get(key));
 		this.resting.set(
 			key,
@@ -412,8 +432,7 @@ export class Bench {
 		const abort = new AbortController();
 		this.counting.set(key, abort);
 		const set = (reach: Draft['reach']) => {
-			const draft = this.drafts[key];
-			if (draft && !abort.signal.aborted) draft.reach = reach;
+			if (!abort.signal.aborted) this.tell(key, { reach });
 		};
 		setTimeout(async () => {
 			if (abort.signal.aborted) return;
@@ -425,14 +444,13 @@ export class Bench {
 	/** Ends the counting of a draft's reach; the draft stays. */
 	stopCounting(key: string) {
 		this.counting.get(key)?.abort();
-		const draft = this.drafts[key];
-		if (draft) draft.reach = 'stopped';
+		this.tell(key, { reach: 'stopped' });
 	}
 
 	discard(key: string) {
 		this.counting.get(key)?.abort();
 		clearTimeout(this.resting.get(key));
-		delete this.drafts[key];
+		if (this.drafts[key]) this.setDraft(key, undefined);
 		// With the last one taken back, nothing is left that was not kept.
 		if (this.saving === 'failed' && this.waiting === 0) this.saving = 'idle';
 	}
@@ -456,24 +474,26 @@ export class Bench {
 	async keep(key: string) {
 		clearTimeout(this.resting.get(key));
 		const draft = this.drafts[key];
-		if (!draft || draft.conflict || this.isBroken($state.snapshot(draft.edit) as AnyEdit)) return;
-		const edit = $state.snapshot(draft.edit) as AnyEdit;
-		const base = $state.snapshot(draft.base);
+		if (!draft || draft.conflict || this.isBroken(draft.edit)) return;
+		const { edit, base } = draft;
 		const result = await this.send(edit, base);
 		const now = this.drafts[key];
-		if (result.kind === 'refused' && now) now.refused = result.why;
-		if (result.kind === 'conflict' && now) now.conflict = { current: result.current };
+		if (result.kind === 'refused') this.tell(key, { refused: result.why });
+		if (result.kind === 'conflict') this.tell(key, { conflict: { current: result.current } });
 		if (result.kind !== 'kept') return;
 		this.keptEdits++;
 		// What was typed while it was on its way stays a draft, on top of what was kept.
-		if (now && sameJson($state.snapshot(now.edit), edit)) this.discard(key);
-		else if (now) this.drafts[key] = { ...now, base: 'tag' in edit ? edit.body : edit.changes };
+		if (now && sameJson(now.edit, edit)) this.discard(key);
+		else if (now) this.tell(key, { base: 'tag' in edit ? edit.body : edit.changes });
 		await this.refreshPending();
 	}
 
 	private async send(edit: AnyEdit, expected: unknown): Promise<api.Kept> {
 		this.saving = 'saving';
-		const result = await api.keep(this.siteName, edit, expected);
+		let result = await api.keep(this.siteName, edit, expected);
+		// What stands there is what is sent: it was kept before, as one left.
+		if (result.kind === 'conflict' && sameJson(result.current, 'tag' in edit ? edit.body : edit.changes))
+			result = { kind: 'kept' };
 		this.saving = result.kind === 'kept' ? 'idle' : 'failed';
 		if (result.kind !== 'kept') return result;
 		this.savedAt = new Date().toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
@@ -488,16 +508,18 @@ export class Bench {
 		const draft = this.drafts[key];
 		if (!draft?.conflict) return;
 		const { current } = draft.conflict;
-		this.drafts[key] = { ...draft, base: current, conflict: undefined };
+		this.tell(key, { base: current, conflict: undefined });
 		await this.keep(key);
 	}
 
 	/** Takes up drafts that were put down by an earlier visit. */
 	takeUp(drafts: Readonly<Record<string, Draft>>) {
 		for (const [key, { edit, text, base }] of Object.entries(drafts)) {
-			this.drafts[key] = { edit, text, base, reach: undefined, refused: undefined, conflict: undefined };
+			this.setDraft(key, { edit, text, base, reach: undefined, refused: undefined, conflict: undefined });
 			if (edit.place.layer !== 'page') this.countReach(key, edit);
 			else if (edit.place.path === this.data.page.path) this.countHere(key, edit);
+			// Another page's own, sent as one left it: this makes sure.
+			else if (edit.place.layer === 'page') void this.keep(key);
 		}
 		this.findConflicts();
 	}
@@ -510,7 +532,7 @@ export class Bench {
 
 	/** Sends what would be kept by itself in a moment, as one leaves: by requests that outlive the page. */
 	leave() {
-		for (const { edit, base, conflict } of Object.values($state.snapshot(this.drafts) as Record<string, Draft>))
+		for (const { edit, base, conflict } of Object.values(this.drafts))
 			if (edit.place.layer === 'page' && !conflict && !this.isBroken(edit))
 				api.keepOnLeaving(this.siteName, edit, base);
 	}
@@ -521,9 +543,8 @@ export class Bench {
 			const current = this.standingAt(draft.edit);
 			const mine = 'tag' in draft.edit ? draft.edit.body : draft.edit.changes;
 			// What stands there is what was written: it was kept as one left.
-			if (current !== undefined && sameJson(current, $state.snapshot(mine))) this.discard(key);
-			else if (current !== undefined && !sameJson(current, $state.snapshot(draft.base)))
-				this.drafts[key] = { ...draft, conflict: { current } };
+			if (current !== undefined && sameJson(current, mine)) this.discard(key);
+			else if (current !== undefined && !sameJson(current, draft.base)) this.tell(key, { conflict: { current } });
 		}
 	}
 

@@ -1,4 +1,13 @@
-import { findTag, headToJson, pictureOfValue, type Head, type HeadJson, type Layer, type Trace } from '$core';
+import {
+	findTag,
+	headToJson,
+	pictureOfValue,
+	type Card,
+	type Head,
+	type HeadJson,
+	type Layer,
+	type Trace
+} from '$core';
 
 /** The signs that tell where a value came from. */
 export type LayerSign = Layer | 'found';
@@ -96,4 +105,35 @@ export function differencesOf(mine: HeadJson, other: HeadJson): ReadonlyMap<stri
 	return new Map(
 		names.filter((name) => here.get(name) !== there.get(name)).map((name) => [name, there.get(name) ?? ''])
 	);
+}
+
+/** A list made anew again and again, in which what is the same as before is the same object. */
+export class Stable<T extends object> {
+	private before = new Map<string, T>();
+	constructor(
+		private readonly keyOf: (item: T) => string,
+		private readonly isSame: (a: T, b: T) => boolean
+	) {}
+
+	of(items: readonly T[]): T[] {
+		const kept = items.map((item) => {
+			const old = this.before.get(this.keyOf(item));
+			return old && this.isSame(old, item) ? old : item;
+		});
+		this.before = new Map(kept.map((item) => [this.keyOf(item), item]));
+		return kept;
+	}
+}
+
+/** Whether two lines are drawn alike; their traces are asked for by themselves. */
+export const sameLine = (a: HeadLine, b: HeadLine): boolean =>
+	a.value === b.value &&
+	a.sign === b.sign &&
+	a.released === b.released &&
+	a.isChanged === b.isChanged &&
+	a.facts === b.facts &&
+	a.echoes === b.echoes;
+
+export function sameCard({ reader: _a, ...a }: Card, { reader: _b, ...b }: Card): boolean {
+	return JSON.stringify(a) === JSON.stringify(b);
 }

@@ -73,6 +73,8 @@ function draw({ pieces, errors }: Marks): DecorationSet {
 function offer(around: Surroundings) {
 	return (context: CompletionContext): CompletionResult | null => {
 		const text = context.state.doc.toString();
+		// Most signs are written outside of braces.
+		if (!spotAt(text, context.pos, () => true)) return null;
 		const variables = around.variables();
 		const names = new Set(variables.map(({ name }) => name));
 		const spot = spotAt(text, context.pos, (name) => names.has(name));

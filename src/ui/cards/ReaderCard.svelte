@@ -132,6 +132,9 @@
 </figure>
 
 <style>
+	figure {
+		contain: layout paint style;
+	}
 	figcaption {
 		margin-bottom: 5px;
 		font-size: 12.5px;

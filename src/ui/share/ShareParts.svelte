@@ -216,7 +216,7 @@
 			<BoxFields box={layout[chosen]!} set={(box) => setPart(chosen, box)} />
 		{/if}
 
-		<h3>Behind it all</h3>
+		<h3>Background</h3>
 		<select
 			aria-label="Background"
 			value={layout.background.kind}
@@ -355,7 +355,7 @@
 							? 'Keep what you changed first.'
 							: 'Those that nobody drew before a release are drawn when they are first asked for.'}
 					</p>{/if}
-				<button class="link" onclick={() => set(null)}>Make none any more</button>
+				<button class="link" onclick={() => set(null)}>Stop making share pictures for this type</button>
 			{/if}
 		</div>
 	{/if}

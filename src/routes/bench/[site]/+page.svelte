@@ -7,25 +7,16 @@
 	import { Bench, PANELS, type EditableLayer, type Panel } from '$ui/bench/bench.svelte';
 	import HeadList from '$ui/bench/HeadList.svelte';
 	import { isWriting, keyOf, KEYS, type KeyId } from '$ui/parts/keys';
-	import KeysSheet from '$ui/parts/KeysSheet.svelte';
-	import LayerSettings from '$ui/settings/LayerSettings.svelte';
 	import LayerStack from '$ui/bench/LayerStack.svelte';
-	import MarkupView from '$ui/bench/MarkupView.svelte';
-	import NewPage from '$ui/bench/NewPage.svelte';
 	import PageMover from '$ui/bench/PageMover.svelte';
-	import Palette, { type Command } from '$ui/parts/Palette.svelte';
+	import type { Command } from '$ui/parts/Palette.svelte';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
-	import RecordSheet from '$ui/record/RecordSheet.svelte';
 	import { type Part } from '$ui/share/shareLayout';
-	import ShareParts from '$ui/share/ShareParts.svelte';
-	import ShareView from '$ui/share/ShareView.svelte';
-	import TakeAway from '$ui/bench/TakeAway.svelte';
 	import { benchAt, roomAt, ROOMS } from '$ui/rooms/rooms';
 	import { rememberPlace } from '$ui/rooms/place';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import ReleaseBar from '$ui/bench/ReleaseBar.svelte';
 	import { lookAt, wholeOf, type Look } from '$ui/cards/pictureLook';
-	import PicturePanel from '$ui/pictures/PicturePanel.svelte';
 	import { roving } from '$ui/parts/roving';
 	import { Shares } from '$ui/share/shares.svelte';
 	import { keepDrafts, restoreDrafts, Neighbours } from '$ui/bench/sharing';
@@ -49,6 +40,20 @@
 	let [paletteOpen, keysOpen, recordOpen, takingAway] = $state([false, false, false, false]);
 	/** A page that is being made: of which page a version, and in which language. */
 	let making = $state<{ readonly language?: string; readonly isVersion?: true } | undefined>();
+	/** What was opened once: it stays, so that closing it gives the focus back. */
+	const opened = $state({ palette: false, keys: false, record: false, takingAway: false, making: false });
+	$effect(() => {
+		opened.palette ||= paletteOpen;
+		opened.keys ||= keysOpen;
+		opened.record ||= recordOpen;
+		opened.takingAway ||= takingAway;
+		opened.making ||= making !== undefined;
+	});
+	/** The panel that settings are drawn for; the last one while they are on their way out. */
+	const panelShown = $derived.by(() => {
+		const { panel } = bench;
+		return panel === 'layers' || panel === 'picture' ? 'page' : panel;
+	});
 	/** Where the round of the hard pages stands. */
 	let round = { type: '', pages: [] as HardPage[][], at: -1 };
 
@@ -100,19 +105,28 @@
 		void bench.refreshPending();
 		void bench.refreshUses();
 		// Another tab has kept something: what stands here is looked at again.
-		return neighbours.listen(() => {
+		const deaf = neighbours.listen(() => {
 			void invalidateAll();
 			void bench.refreshPending();
 		});
+		return () => {
+			deaf();
+			keepDrafts(siteName, bench.drafts);
+		};
 	});
 
 	// After what was put down has been taken up.
-	$effect(() => keepDrafts(siteName, $state.snapshot(bench.drafts)));
+	$effect(() => {
+		const { drafts } = bench;
+		// Not within the frame that shows a keystroke.
+		const timer = setTimeout(() => keepDrafts(siteName, drafts), 100);
+		return () => clearTimeout(timer);
+	});
 	/** The tab is left or closed: a field that is taken late is taken now, and what is a page's own is sent. */
 	function onpagehide() {
 		(document.activeElement as HTMLElement | null)?.blur();
 		bench.leave();
-		keepDrafts(siteName, $state.snapshot(bench.drafts), 'browser');
+		keepDrafts(siteName, bench.drafts, 'browser');
 	}
 
 	const go = async (path: string) => {
@@ -350,8 +364,12 @@
 				<button onclick={() => (keysOpen = true)}>Keys <kbd>?</kbd></button>
 			</div>
 			{#if view === 'tags'}<HeadList {bench} {choose} />
-			{:else if view === 'markup'}<MarkupView {bench} />
-			{:else if view === 'share'}<ShareView {bench} {shares} bind:chosen={part} {go} />
+			{:else if view === 'markup'}
+				{#await import('$ui/bench/MarkupView.svelte') then { default: MarkupView }}<MarkupView {bench} />{/await}
+			{:else if view === 'share'}
+				{#await import('$ui/share/ShareView.svelte') then { default: ShareView }}
+					<ShareView {bench} {shares} bind:chosen={part} {go} />
+				{/await}
 			{:else}
 				<section class="all" aria-label="How readers of links show it">
 					{#each bench.cards as card (card.reader.id)}<ReaderCard {card} {shown} {ways} />{/each}
@@ -360,16 +378,23 @@
 		</div>
 		<div class="column layers">
 			{#if bench.panel !== 'layers' && bench.panel !== 'picture'}
-				<LayerSettings {bench} panel={bench.panel} back={() => (bench.panel = 'layers')} {act} {shown} />
-			{:else if view === 'share'}<ShareParts {bench} bind:chosen={part} back={() => (view = 'tags')} />
+				{#await import('$ui/settings/LayerSettings.svelte') then { default: LayerSettings }}
+					<LayerSettings {bench} panel={panelShown} back={() => (bench.panel = 'layers')} {act} {shown} />
+				{/await}
+			{:else if view === 'share'}
+				{#await import('$ui/share/ShareParts.svelte') then { default: ShareParts }}
+					<ShareParts {bench} bind:chosen={part} back={() => (view = 'tags')} />
+				{/await}
 			{:else if bench.panel === 'picture' && bench.pictureSource !== undefined}
-				<PicturePanel
-					{bench}
-					source={bench.pictureSource}
-					{whole}
-					use={bench.uses[bench.pictureSource]}
-					back={() => (bench.panel = 'layers')}
-				/>
+				{#await import('$ui/pictures/PicturePanel.svelte') then { default: PicturePanel }}
+					<PicturePanel
+						{bench}
+						source={bench.pictureSource ?? ''}
+						{whole}
+						use={bench.uses[bench.pictureSource ?? '']}
+						back={() => (bench.panel = 'layers')}
+					/>
+				{/await}
 			{:else}<LayerStack
 					{bench}
 					settings={(layer) => (bench.panel = layer)}
@@ -385,27 +410,48 @@
 		{/if}
 	</main>
 </div>
-<Palette bind:open={paletteOpen} {commands} {findPages} />
-<KeysSheet bind:open={keysOpen} />
-<NewPage
-	bind:open={() => making !== undefined, (open) => (making = open ? (making ?? {}) : undefined)}
-	site={siteName}
-	types={bench.data.types}
-	languages={bench.site.languages}
-	usual={bench.page.type}
-	versionOf={making?.isVersion ? { path: data.page.path, title: String(bench.page.fields.title ?? '') } : undefined}
-	language={making?.language ?? ''}
-	made={(path) =>
-		void comeTo(path, `${path} is there, as a draft. Write what it says.`).then(() => (bench.panel = 'fields'))}
-/>
-<TakeAway
-	bind:open={takingAway}
-	site={siteName}
-	path={data.page.path}
-	isReleased={data.released !== null}
-	gone={(path) => void comeTo(path, `${data.page.path} is taken away. Ctrl+Z brings it back.`)}
-/>
-<RecordSheet bind:open={recordOpen} site={siteName} takeBack={(id) => bench.takeBack(id)} />
+<!-- What is opened by hand comes when it is asked for, and stays. -->
+{#if opened.palette}
+	{#await import('$ui/parts/Palette.svelte') then { default: Palette }}
+		<Palette bind:open={paletteOpen} {commands} {findPages} />
+	{/await}
+{/if}
+{#if opened.keys}
+	{#await import('$ui/parts/KeysSheet.svelte') then { default: KeysSheet }}
+		<KeysSheet bind:open={keysOpen} />
+	{/await}
+{/if}
+{#if opened.making}
+	{#await import('$ui/bench/NewPage.svelte') then { default: NewPage }}
+		<NewPage
+			bind:open={() => making !== undefined, (open) => (making = open ? (making ?? {}) : undefined)}
+			site={siteName}
+			types={bench.data.types}
+			languages={bench.site.languages}
+			usual={bench.page.type}
+			versionOf={making?.isVersion ? { path: data.page.path, title: String(bench.page.fields.title ?? '') } : undefined}
+			language={making?.language ?? ''}
+			made={(path) =>
+				void comeTo(path, `${path} is there, as a draft. Write what it says.`).then(() => (bench.panel = 'fields'))}
+		/>
+	{/await}
+{/if}
+{#if opened.takingAway}
+	{#await import('$ui/bench/TakeAway.svelte') then { default: TakeAway }}
+		<TakeAway
+			bind:open={takingAway}
+			site={siteName}
+			path={data.page.path}
+			isReleased={data.released !== null}
+			gone={(path) => void comeTo(path, `${data.page.path} is taken away. Ctrl+Z brings it back.`)}
+		/>
+	{/await}
+{/if}
+{#if opened.record}
+	{#await import('$ui/record/RecordSheet.svelte') then { default: RecordSheet }}
+		<RecordSheet bind:open={recordOpen} site={siteName} takeBack={(id) => bench.takeBack(id)} />
+	{/await}
+{/if}
 
 <style>
 	.bench {
@@ -439,6 +485,8 @@
 	}
 	.column {
 		position: relative;
+		/* What changes in one column moves nothing in the others. */
+		contain: strict;
 		overflow-y: auto;
 		padding: 14px;
 	}
@@ -496,6 +544,9 @@
 		gap: 18px;
 	}
 	@media (max-width: 1080px) {
+		.column {
+			contain: none;
+		}
 		.bench {
 			height: auto;
 		}

@@ -139,7 +139,9 @@
 							<span class="quiet"
 								>{bench.uses[picture.src]?.shown
 									? `on ${bench.uses[picture.src]!.shown} ${bench.uses[picture.src]!.shown === 1 ? 'card' : 'cards'}`
-									: 'on no card'}{weakOf(picture).length > 0 ? `, weak in ${weakOf(picture).length}` : ''}</span
+									: 'on no card'}{weakOf(picture).length > 0
+									? `, ${weakOf(picture).length} ${weakOf(picture).length === 1 ? 'thing' : 'things'} to mend`
+									: ''}</span
 							>
 						</button>
 					</li>
@@ -180,7 +182,7 @@
 				{#if isNamedAbove(chosen)}<p class="uses">The site or one of its types names it.</p>{/if}
 				{#if isUnused(chosen)}
 					<p class="quiet">Nowhere.</p>
-					<button class="plain-button" onclick={() => void remove(chosen)}>Take it out of the library</button>
+					<button class="plain-button" onclick={() => void remove(chosen)}>Remove from the library</button>
 				{/if}
 				<p class="quiet place mono">{keptCopyOf(chosen) ? chosen.src : `${chosen.src} (not held here)`}</p>
 			{:else}

@@ -1,0 +1,56 @@
+import { Key, type WebElement } from 'selenium-webdriver';
+import { BenchPage, openBrowser, startDemo } from '../tests/browser/demo';
+
+/**
+ * The bench in the browser, on the demo site: the scripts of its first load, and the time from a key that goes down in a
+ * template to the task after the frame that shows the cards, against a bare text field in the same page.
+ */
+const WORDS = ' and how to get to it by the coast path in winter, with times';
+/** Milliseconds between two keys. */
+const PACE = 60;
+
+const demo = await startDemo();
+const { driver, quit } = await openBrowser();
+const bench = new BenchPage(driver, demo);
+
+const MEASURE = `window.times = []; addEventListener('keydown', () => {
+	const at = performance.now();
+	requestAnimationFrame(() => {
+		const { port1, port2 } = new MessageChannel();
+		port1.onmessage = () => window.times.push(performance.now() - at);
+		port2.postMessage(0);
+	});
+}, true);`;
+
+async function type(field: WebElement): Promise<{ median: number; worst: number }> {
+	await driver.executeScript('window.times = []');
+	for (const sign of WORDS) {
+		await field.sendKeys(sign);
+		await driver.sleep(PACE);
+	}
+	const times = (await driver.executeScript<number[]>('return window.times')).sort((a, b) => a - b);
+	return { median: times[times.length >> 1] as number, worst: times[Math.floor(times.length * 0.95)] as number };
+}
+
+try {
+	await bench.open('/reserves/ember-heath');
+	await driver.sleep(1500);
+	const bytes = await driver.executeScript<number>(
+		`return performance.getEntriesByType('resource').filter(({ name }) => name.endsWith('.js')).reduce((sum, { transferSize }) => sum + transferSize, 0)`
+	);
+	console.log(`first load of the bench: scripts of ${Math.round(bytes / 1000)} kB as transferred (at most 170)`);
+	const field = await bench.field('title', 'type');
+	await field.sendKeys(Key.END);
+	await driver.executeScript(MEASURE);
+	const ours = await type(field);
+	await driver.executeScript(`document.body.insertAdjacentHTML('afterbegin', '<textarea id="bare"></textarea>')`);
+	const bare = await type(await bench.find('#bare'));
+	const show = (ms: number) => ms.toFixed(1);
+	console.log(
+		`a key in a template until the cards are painted: median ${show(ours.median)} ms, 95th percentile ${show(ours.worst)} ms (at most 16); ` +
+			`a bare text field in the same page: ${show(bare.median)} and ${show(bare.worst)} ms`
+	);
+} finally {
+	await quit();
+	demo.stop();
+}
