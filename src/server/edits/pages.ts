@@ -20,6 +20,8 @@ export type PageAction =
 	| { readonly do: 'remove'; readonly path: string; readonly to?: string }
 	/** The two name each other as versions in their languages; to one language of a page goes one version. */
 	| { readonly do: 'link' | 'unlink'; readonly path: string; readonly to: string }
+	/** What was at a path once leads nowhere from now on. */
+	| { readonly do: 'forget'; readonly path: string }
 	/** Changes places with the page at `/`. */
 	| { readonly do: 'home'; readonly path: string };
 
@@ -29,6 +31,7 @@ const NEEDS: Readonly<Record<PageAction['do'], readonly string[]>> = {
 	remove: ['path'],
 	link: ['path', 'to'],
 	unlink: ['path', 'to'],
+	forget: ['path'],
 	home: ['path']
 };
 const PATHS = ['path', 'to', 'versionOf'];
@@ -50,28 +53,39 @@ export function readPageAction(data: unknown): PageAction {
 }
 
 /** Does it; gives the path of the page to look at then. */
-export function actOnPage(store: Store, name: string, action: PageAction, origin: Origin): Made<string> {
-	return makeEdit(store, name, { origin, kind: 'page', what: action }, (site) => {
-		const { id } = site;
-		switch (action.do) {
-			case 'add':
-				return add(store, site, action);
-			case 'copy': {
-				refuseTaken(store, id, action.to);
-				// A copy is a version of nothing: two pages of one language would answer for it.
-				const { alternates: _versions, key: _key, ...page } = pageAt(store, id, action.path);
-				store.savePage(id, { ...page, path: action.to, state: 'draft' });
-				return action.to;
-			}
-			case 'remove':
-				return remove(store, site, action);
-			case 'link':
-			case 'unlink':
-				return link(store, site, action);
-			case 'home':
-				return makeHome(store, site, pageAt(store, id, action.path));
-		}
+export const actOnPage = (store: Store, name: string, action: PageAction, origin: Origin): Made<string> =>
+	makeEdit(store, name, { origin, kind: 'page', what: action }, (site) => perform(store, site, action));
+
+/** Does several of them as one edit. */
+export const actOnPages = (store: Store, name: string, actions: readonly PageAction[], origin: Origin): Made<string> =>
+	makeEdit(store, name, { origin, kind: 'page', what: { do: 'many', count: actions.length } }, (site) => {
+		for (const action of actions) perform(store, site, action);
+		return actions[0]?.path ?? '/';
 	});
+
+function perform(store: Store, site: StoredSite, action: PageAction): string {
+	const { id } = site;
+	switch (action.do) {
+		case 'add':
+			return add(store, site, action);
+		case 'copy': {
+			refuseTaken(store, id, action.to);
+			// A copy is a version of nothing: two pages of one language would answer for it.
+			const { alternates: _versions, key: _key, ...page } = pageAt(store, id, action.path);
+			store.savePage(id, { ...page, path: action.to, state: 'draft' });
+			return action.to;
+		}
+		case 'remove':
+			return remove(store, site, action);
+		case 'link':
+		case 'unlink':
+			return link(store, site, action);
+		case 'forget':
+			store.dropRedirect(id, action.path);
+			return '/';
+		case 'home':
+			return makeHome(store, site, pageAt(store, id, action.path));
+	}
 }
 
 export function pageAt(store: Store, site: number, path: string): Page {

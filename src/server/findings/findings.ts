@@ -1,7 +1,9 @@
 import { describeFinding, describeMend, findOnPage, type Page } from '$core';
 import { momentOf, resolverOf } from '../jobs/heads';
 import type { Store } from '../store/store';
-import { findInWhole, groupsOfWhole, type FindingGroup } from './whole';
+import { pathsOfFilter } from '../store/grid';
+import { mendsOf } from './mends';
+import { findInWhole, groupsOfWhole, type FindingGroup, type WholeFinding } from './whole';
 
 /** Everything that is wrong or weak on a site, the heaviest first, from the kept state. */
 export function readFindings(store: Store, name: string): FindingGroup[] {
@@ -18,9 +20,16 @@ export function readFindings(store: Store, name: string): FindingGroup[] {
 		const found = page && look(page).find((one) => one.code === code && (one.tag ?? '') === tag);
 		if (!found) return [];
 		const filter = { finding: code, ...(tag !== '' && { of: tag }) };
-		return [{ ...{ code, tag, weight, pages, filter }, says: describeFinding(found), mend: describeMend(found) }];
+		const mends = mendsOf(found, { store, stored, resolver, page });
+		return [
+			{ ...{ code, tag, weight, pages, filter, mends }, says: describeFinding(found), mend: describeMend(found) }
+		];
 	});
-	return [...ofPages, ...groupsOfWhole(findInWhole(store, stored), aside)].sort(
+	const mendsOfWhole = ({ finding, paths, filter }: WholeFinding) => {
+		const path = paths?.[0] ?? (filter && pathsOfFilter(store.db, id, filter, 1)[0]);
+		return mendsOf(finding, { store, stored, resolver, page: path === undefined ? undefined : store.page(id, path) });
+	};
+	return [...ofPages, ...groupsOfWhole(findInWhole(store, stored), aside, mendsOfWhole)].sort(
 		(a, b) => b.weight - a.weight || b.pages - a.pages
 	);
 }

@@ -1,4 +1,5 @@
 import { describeFinding, describeMend, finding, normaliseBase, type Finding } from '$core';
+import { mendTogether, type Mend } from './mends';
 import { sharedValues, type PageFilter } from '../store/grid';
 import type { Store, StoredSite } from '../store/store';
 
@@ -158,17 +159,24 @@ export interface FindingGroup {
 	readonly says: string;
 	readonly mend: string;
 	readonly filter?: PageFilter;
+	/** Ways to mend it that are edits. */
+	readonly mends?: readonly Mend[];
 	/** The single findings, where each tells of something else. */
 	readonly each?: readonly {
 		readonly says: string;
 		readonly pages: number;
 		readonly filter?: PageFilter;
 		readonly paths?: readonly string[];
+		readonly mends?: readonly Mend[];
 	}[];
 }
 
 /** Those of the whole, gathered by kind. */
-export function groupsOfWhole(found: readonly WholeFinding[], aside: ReadonlySet<string>): FindingGroup[] {
+export function groupsOfWhole(
+	found: readonly WholeFinding[],
+	aside: ReadonlySet<string>,
+	mends: (found: WholeFinding) => readonly Mend[]
+): FindingGroup[] {
 	const groups = new Map<string, WholeFinding[]>();
 	for (const one of found) {
 		const key = `${one.finding.code} ${one.finding.tag ?? ''} `;
@@ -177,6 +185,7 @@ export function groupsOfWhole(found: readonly WholeFinding[], aside: ReadonlySet
 	}
 	return [...groups.values()].map((all) => {
 		const [first] = all as [WholeFinding, ...WholeFinding[]];
+		const each = all.map((one) => mends(one));
 		return {
 			code: first.finding.code,
 			tag: first.finding.tag ?? '',
@@ -184,8 +193,9 @@ export function groupsOfWhole(found: readonly WholeFinding[], aside: ReadonlySet
 			pages: all.reduce((sum, { pages }) => sum + Math.max(1, pages), 0),
 			says: describeFinding(first.finding),
 			mend: describeMend(first.finding),
-			each: all.map(({ finding: one, pages, filter, paths }) => ({
-				...{ says: describeFinding(one), pages },
+			mends: mendTogether(each.flat(), `All ${all.length} at once: ${describeMend(first.finding)}`),
+			each: all.map(({ finding: one, pages, filter, paths }, at) => ({
+				...{ says: describeFinding(one), pages, mends: each[at] as readonly Mend[] },
 				...(filter && { filter }),
 				...(paths && { paths })
 			}))

@@ -8,6 +8,7 @@
 	import * as api from './api';
 	import type { Aside, FindingGroup } from './api';
 	import { MATRIX_TAGS } from './matrix';
+	import MendList from './MendList.svelte';
 	import WidthChart from './WidthChart.svelte';
 
 	interface Data {
@@ -51,6 +52,22 @@
 		neighbours.tell();
 		await look();
 	}
+	/** The ways for all of a kind; where there is only one of it, its own. */
+	const waysOf = (group: FindingGroup) =>
+		group.mends?.length ? group.mends : group.each?.length === 1 ? (group.each[0]?.mends ?? []) : [];
+	let mended = $state<number | undefined>();
+	async function done(told: string, edit: number | undefined) {
+		[message, mended] = [told, edit];
+		neighbours.tell();
+		await look();
+	}
+	async function takeBack() {
+		if (mended === undefined) return;
+		const answer = await api.takeBack(site, mended);
+		[message, mended] = [isRefused(answer) ? answer.refused : 'Taken back.', undefined];
+		neighbours.tell();
+		await look();
+	}
 	const weightInWords = (weight: number) => (weight >= 6 ? 'grave' : weight >= 3 ? 'worth mending' : 'slight');
 	const total = $derived(groups?.reduce((sum, { pages }) => sum + pages, 0) ?? 0);
 	const share = (count: number, pages: number) => (pages === 0 ? 0 : count / pages);
@@ -69,7 +86,11 @@
 						: `${groups.length} ${groups.length === 1 ? 'kind' : 'kinds'}, ${total.toLocaleString('en')} in all`}
 			</span>
 		</h1>
-		{#if message}<p class="message" role="status">{message}</p>{/if}
+		{#if message}<p class="message" role="status">
+				{message}
+				{#if mended !== undefined}<button class="plain-button" onclick={() => void takeBack()}>Take it back</button
+					>{/if}
+			</p>{/if}
 		<ul class="kinds">
 			{#each groups ?? [] as group (keyOf(group))}
 				<li data-code={group.code}>
@@ -81,6 +102,7 @@
 							{group.says}{group.each && group.each.length > 1 ? `, and ${group.each.length - 1} more like it` : ''}
 						</h2>
 						<p>{group.mend}</p>
+						{#if waysOf(group).length > 0}<MendList {site} mends={waysOf(group)} {done} />{/if}
 						{#if group.each && group.each.length > 1}
 							<details>
 								<summary>All {group.each.length}</summary>
@@ -92,6 +114,7 @@
 													>{one.says}</a
 												>
 											{:else}{one.says}{/if}
+											{#if one.mends?.length}<MendList {site} mends={one.mends} {done} />{/if}
 										</li>
 									{/each}
 								</ul>

@@ -1,11 +1,22 @@
 import type { FindingGroup } from '$server/findings/whole';
 import type { Aside } from '$server/store/store';
-import { ask, at, sending } from '../api';
+import type { Mend } from '$server/findings/mends';
+import { ask, at, sending, type Answer } from '../api';
 
-export type { FindingGroup, Aside };
+export type { FindingGroup, Aside, Mend };
 
 export const read = (site: string) => ask<{ groups: FindingGroup[]; aside: Aside[] }>(at(site, 'findings'));
 export const setAside = (site: string, one: { code: string; tag: string; path?: string; reason: string }) =>
 	ask<object>(at(site, 'findings'), sending('POST', one));
 export const takeUp = (site: string, { code, tag, path }: Pick<Aside, 'code' | 'tag' | 'path'>) =>
 	ask<object>(at(site, 'findings'), sending('POST', { code, tag, path, takeUp: true }));
+
+/** Does a mend; gives the number of its edit, by which it is taken back. */
+export const doMend = (site: string, mend: Mend): Promise<Answer<{ edit?: number }>> =>
+	'actions' in mend
+		? ask(at(site, 'pages'), sending('POST', { actions: mend.actions }))
+		: 'changes' in mend.edit
+			? ask(at(site, 'settings'), sending('PATCH', mend.edit))
+			: ask(at(site, 'rules'), sending('PUT', mend.edit));
+export const takeBack = (site: string, edit: number) =>
+	ask<object>(at(site, 'edits'), sending('POST', { takeBack: edit }));

@@ -55,7 +55,7 @@ export function editInWords({ kind, what }: Pick<RecordedEdit, 'kind' | 'what'>)
 		case 'page':
 			return PAGE_WORDS[told.do as string]?.(told as Record<string, string>) ?? 'A page was changed';
 		case 'type':
-			return `The type “${told.name as string}”${told.set ? `: the set “${told.set as string}”` : ' was added'}`;
+			return TYPE_WORDS[(told.do as string) ?? 'add']?.(told as Record<string, string>) ?? 'A type was changed';
 		case 'picture':
 			if (told.do === 'gather')
 				return `${Number(told.pictures).toLocaleString('en')} pictures of the site’s folder were taken in`;
@@ -81,9 +81,20 @@ export function editInWords({ kind, what }: Pick<RecordedEdit, 'kind' | 'what'>)
 	}
 }
 
+const TYPE_WORDS: Readonly<Record<string, (told: Record<string, string>) => string>> = {
+	add: ({ name, set }) => `The type “${name}”${set ? `: the set “${set}”` : ' was added'}`,
+	rename: ({ name, to }) => `The type “${name}” was renamed to “${to}”`,
+	remove: ({ name, to }) => `The type “${name}” was taken away${to ? `; its pages became “${to}”` : ''}`,
+	renameField: ({ name, field, to }) => `The field “${field}” of “${name}” was renamed to “${to}”`
+};
+
 const PAGE_WORDS: Readonly<Record<string, (told: Record<string, string>) => string>> = {
 	add: ({ path }) => `${path} was added`,
 	copy: ({ path, to }) => `${path} was copied to ${to}`,
-	remove: ({ path }) => `${path} was taken away`,
+	remove: ({ path, to }) => `${path} was taken away${to ? `, and leads to ${to}` : ''}`,
+	link: ({ path, to }) => `${path} and ${to} name each other as versions`,
+	unlink: ({ path, to }) => `${path} and ${to} were parted`,
+	forget: ({ path }) => `${path} leads nowhere any more`,
+	many: ({ count }) => `${count} things were changed on pages at once`,
 	home: ({ path }) => `${path} became the home page`
 };

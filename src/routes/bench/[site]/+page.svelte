@@ -126,6 +126,7 @@
 	function onpagehide() {
 		(document.activeElement as HTMLElement | null)?.blur();
 		bench.leave();
+		keepDrafts(siteName, bench.drafts);
 		keepDrafts(siteName, bench.drafts, 'browser');
 	}
 

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { actOnPage, readPageAction } from '$server/edits/pages';
+import { actOnPage, actOnPages, readPageAction } from '$server/edits/pages';
 import { readBenchData, readWhatLeads } from '$server/web/benchData';
 import { patiently } from '$server/store/patiently';
 import { answering, problem, readRecord } from '$server/web/problem';
@@ -9,11 +9,19 @@ import type { RequestHandler } from './$types';
 /** Adds a page, copies one, takes one away, or makes one the home page. Gives the path to look at then. */
 export const POST: RequestHandler = ({ params, request }) =>
 	answering(async () => {
-		const action = readPageAction(await readRecord(request));
-		const { result, revision } = await patiently(() => actOnPage(openStore(), params.site, action, 'bench'));
-		return json({ path: result, revision });
+		const data = await readRecord(request);
+		// Several done as one edit come from the room of findings.
+		const actions = Array.isArray(data.actions) ? data.actions.slice(0, MOST_ACTIONS).map(readPageAction) : undefined;
+		const { result, revision, edit } = await patiently(() =>
+			actions
+				? actOnPages(openStore(), params.site, actions, 'findings')
+				: actOnPage(openStore(), params.site, readPageAction(data), 'bench')
+		);
+		return json({ path: result, revision, edit });
 	});
 
+/** At most so many actions are done as one edit. */
+const MOST_ACTIONS = 1000;
 /** At most so many pages are found at a time. */
 const MOST = 40;
 

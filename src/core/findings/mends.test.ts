@@ -1,0 +1,49 @@
+import { describe, expect, test } from 'vitest';
+import { parseTemplate } from '../template/parse';
+import { addSection, clipFirst, dropSiteName, wrapGaps } from './mends';
+
+describe('a gap', () => {
+	test.each([
+		['{page.title} in {page.region}', ['page.region'], '{page.title}[[ in {page.region}]]'],
+		['{page.title} in {page.region} · {site.name}', ['page.region'], '{page.title}[[ in {page.region}]] · {site.name}'],
+		['{page.region}: {page.title}', ['page.region'], '[[{page.region}: ]]{page.title}'],
+		['In {page.region}: {page.title}', ['page.region'], '[[In {page.region}: ]]{page.title}'],
+		['{page.summary} Near {page.place}.', ['page.place'], '{page.summary}[[ Near {page.place}]].'],
+		['{page.a}. It is {page.b}', ['page.b'], '{page.a}.[[ It is {page.b}]]'],
+		['{page.a}, {page.b}, {page.c}', ['page.b', 'page.c'], '{page.a}[[, {page.b}]][[, {page.c}]]']
+	])('%s', (template, variables, wanted) => {
+		expect(wrapGaps(template, variables)).toBe(wanted);
+		expect(parseTemplate(wanted).issues).toEqual([]);
+	});
+	test('that is wrapped already, or not there, has no such way', () => {
+		expect(wrapGaps('{page.title}[[ in {page.region}]]', ['page.region'])).toBeUndefined();
+		expect(wrapGaps('{page.title', ['page.title'])).toBeUndefined();
+	});
+});
+
+test.each([
+	['{page.title} {separator} {site.name}', '{page.title}'],
+	['{page.title} | {site.name}', '{page.title}'],
+	['{site.name}: {page.title}', '{page.title}'],
+	['{site.name}', undefined],
+	['{page.title}', undefined]
+])('the site’s name goes out of %s', (template, wanted) => expect(dropSiteName(template)).toBe(wanted));
+
+test.each([
+	['{page.title} {separator} {site.name}', '{page.title | clip 50} {separator} {site.name}'],
+	['[[{page.summary ?? page.title}]]', '[[{page.summary ?? page.title | clip 50}]]'],
+	['{page.summary | plain}', '{page.summary | plain | clip 50}'],
+	['{page.summary | clip 155}', undefined],
+	['{site.name}', undefined]
+])('%s is clipped', (template, wanted) => {
+	expect(clipFirst(template, 50)).toBe(wanted);
+	if (wanted) expect(parseTemplate(wanted).issues).toEqual([]);
+});
+
+test('what sets pages apart stands behind their title', () => {
+	expect(addSection('{page.title} {separator} {site.name}')).toBe(
+		'{page.title}[[, {page.section}]] {separator} {site.name}'
+	);
+	expect(addSection('{page.title}[[, {page.section}]]')).toBeUndefined();
+	expect(addSection('{site.name}')).toBeUndefined();
+});

@@ -1,0 +1,156 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import type { ContentType, Page, Picture, Site } from '$core';
+import { actOnPages } from '../edits/pages';
+import { keepRule } from '../edits/rules';
+import { keepSettings, readSettingsEdit } from '../edits/settings';
+import { takeBack } from '../edits/takeBack';
+import { JOBS } from '../jobs/jobs';
+import { saveSiteFile, writeSiteFile } from '../siteFile/siteFile';
+import { Store } from '../store/store';
+import { readFindings } from './findings';
+import type { Mend } from './mends';
+
+/** Each way to mend that is offered is an edit: done, the finding is on fewer pages; taken back, all is as it was. */
+
+const site: Site = {
+	...{ name: 'Shore', base: 'https://s.example/', languages: ['en', 'fr'], separator: '·' },
+	fields: {
+		...{ tagline: 'Between the tides', picture: { src: '/wide.jpg' } },
+		description: 'What the site is about, in a sentence that is long enough.'
+	},
+	rules: []
+};
+const types: ContentType[] = [
+	{ name: 'home', special: 'home', fields: [], rules: [] },
+	{
+		name: 'walk',
+		fields: [{ name: 'region', kind: 'text' }],
+		rules: [{ tag: 'title', kind: 'template', template: '{page.title} in {page.region}' }]
+	},
+	{
+		name: 'note',
+		fields: [],
+		rules: [
+			{ tag: 'title', kind: 'template', template: '{page.title} {separator} {site.name}' },
+			{ tag: 'og:title', kind: 'template', template: '{page.title}' }
+		]
+	}
+];
+const summary = (path: string) => `A summary that is long enough to say something of the page at ${path}, and fits.`;
+const page = (path: string, type: string, fields: Page['fields'], more: Partial<Page> = {}): Page => ({
+	...{ path, type, state: 'live', rules: [] },
+	fields: { summary: summary(path), picture: { src: '/small.jpg' }, ...fields },
+	...more
+});
+const pages = [
+	page('/', 'home', { title: 'Home' }),
+	page('/gap', 'walk', { title: 'A walk along the shore' }),
+	page('/twice', 'note', { title: 'History · Shore' }),
+	page('/long', 'note', { title: `${'A very long title that goes on and on '.repeat(4)}` }),
+	page('/same', 'note', { title: 'Winter opening', section: 'Marsh' }),
+	page('/same-too', 'note', { title: 'Winter opening', section: 'Heath' }),
+	page('/bare', 'note', { title: 'A note without any summary', summary: '' }),
+	page(
+		'/over',
+		'note',
+		{ title: 'A note with a title for sharing' },
+		{
+			rules: [{ tag: 'title', kind: 'template', template: 'Words of its own for search' }]
+		}
+	),
+	page(
+		'/nowhere',
+		'note',
+		{ title: 'A note that says it is elsewhere' },
+		{
+			rules: [{ tag: 'canonical', kind: 'template', template: 'https://s.example/gone' }]
+		}
+	),
+	page('/one', 'note', { title: 'One of two, in English' }, { alternates: { fr: '/deux' } }),
+	page('/deux', 'note', { title: 'L’une des deux, en français' }, { language: 'fr' }),
+	page('/lost', 'note', { title: 'A note with a version that is gone' }, { alternates: { fr: '/disparu' } })
+];
+const pictures: Picture[] = [
+	{ src: '/small.jpg', width: 300, height: 200 },
+	{ src: '/wide.jpg', width: 2000, height: 1050, name: 'wide.jpg' }
+];
+
+let folder = '';
+let store: Store;
+let id = 0;
+const look = () => JOBS.refresh({ db: store.file, site: 'Shore' }, () => undefined);
+beforeAll(() => {
+	folder = mkdtempSync(join(tmpdir(), 'kephalon-mends-'));
+	store = new Store(join(folder, 'm.db'));
+	saveSiteFile(store, { site, types, pages, pictures } as never);
+	id = store.site('Shore').id;
+	store.saveRedirects(id, { '/old': '/never' });
+	look();
+});
+afterAll(() => {
+	store.close();
+	rmSync(folder, { recursive: true, force: true });
+});
+
+const dump = () => [...writeSiteFile(store, 'Shore')].join('');
+const groups = () => readFindings(store, 'Shore');
+const countOf = (code: string, tag: string) =>
+	groups().find((group) => group.code === code && group.tag === tag)?.pages ?? 0;
+function perform(mend: Mend) {
+	if ('actions' in mend) return actOnPages(store, 'Shore', mend.actions, 'findings');
+	if ('changes' in mend.edit) return keepSettings(store, 'Shore', readSettingsEdit(mend.edit), 'findings');
+	return keepRule(store, 'Shore', mend.edit, { origin: 'findings' });
+}
+const waysOf = (code: string, tag: string): Mend[] => {
+	const group = groups().find((one) => one.code === code && one.tag === tag);
+	return [...(group?.mends ?? []), ...(group?.each ?? []).flatMap(({ mends }) => mends ?? [])];
+};
+
+describe('a mend of', () => {
+	test.each([
+		['gap', 'title'],
+		['bare-title', 'title'],
+		['name-twice', 'title'],
+		['cut', 'title'],
+		['shared-title', 'title'],
+		['no-description', 'description'],
+		['passed-over', 'og:title'],
+		['canonical-nowhere', 'canonical'],
+		['version-one-way', 'hreflang'],
+		['version-nowhere', 'hreflang'],
+		['redirect-nowhere', ''],
+		['small-picture', 'og:image']
+	])('%s of %s is an edit that mends it, and is taken back', (code, tag) => {
+		const before = dump();
+		const count = countOf(code, tag);
+		// A site that has no such finding would make this prove nothing.
+		if (count === 0) expect(groups().map((group) => `${group.code} ${group.tag}`)).toContain(`${code} ${tag}`);
+		const [mend] = waysOf(code, tag);
+		expect(mend).toBeDefined();
+		perform(mend!);
+		look();
+		expect(countOf(code, tag)).toBeLessThan(count);
+		takeBack(store, 'Shore', 'last', 'findings');
+		look();
+		expect(dump()).toBe(before);
+		expect(countOf(code, tag)).toBe(count);
+	});
+});
+
+test('where no page has a picture, one of the library is offered for the site, the widest that fits a card', () => {
+	const { picture: _share, ...words } = site.fields;
+	store.saveSite({ ...site, fields: words });
+	for (const one of pages) {
+		const { picture: _picture, ...fields } = one.fields;
+		store.savePage(id, { ...one, fields });
+	}
+	look();
+	const [mend] = waysOf('no-picture', 'og:image');
+	expect(mend).toMatchObject({ says: 'Make wide.jpg the share picture of the site' });
+	perform(mend!);
+	look();
+	expect(countOf('no-picture', 'og:image')).toBe(0);
+});

@@ -1,0 +1,246 @@
+import {
+	addSection,
+	BUILT_IN_PICTURES,
+	clipFirst,
+	dropSiteName,
+	editModel,
+	editPage,
+	findOnPage,
+	Resolver,
+	wrapGaps,
+	type AnyEdit,
+	type ContentType,
+	type Finding,
+	type FindingCode,
+	type Page,
+	type PictureSource,
+	type RuleBody,
+	type Trace
+} from '$core';
+import type { PageAction } from '../edits/pages';
+import type { Store, StoredSite } from '../store/store';
+
+/** One way to mend a finding that is an edit: its reach can be measured, and it is taken back like any other. */
+export type Mend =
+	| { readonly says: string; readonly edit: AnyEdit }
+	/** Whole pages and the links between them, done as one edit. */
+	| { readonly says: string; readonly actions: readonly PageAction[] };
+
+/** What a mend looks at: the page that a finding was found on, with its traces. */
+export interface MendScope {
+	readonly store: Store;
+	readonly stored: StoredSite;
+	readonly resolver: Resolver;
+	readonly page: Page | undefined;
+}
+
+type DataOf<C extends FindingCode> = Finding<C>['data'];
+const dataOf = <C extends FindingCode>(found: Finding): DataOf<C> => found.data as DataOf<C>;
+
+/**
+ * The ways to mend a finding by an edit; none for what only a person's words can mend. One of a single page is tried on
+ * the page that it was found on: what would not mend it there is not offered.
+ */
+export function mendsOf(found: Finding, scope: MendScope): Mend[] {
+	const ways = waysOf(found, scope);
+	const wants = Object.hasOwn(ON_THE_WHOLE, found.code) ? ways : ways.filter((mend) => isMended(found, mend, scope));
+	// Several lengths are tried for a text that is cut; the longest that mends it is enough.
+	return found.code === 'cut' ? wants.slice(0, 1) : wants;
+}
+
+/** Kinds that only all pages together show, or that are mended without a rule. */
+const ON_THE_WHOLE: Partial<Record<FindingCode, true>> = {
+	'shared-title': true,
+	'canonical-nowhere': true,
+	'version-one-way': true,
+	'version-nowhere': true,
+	'redirect-nowhere': true
+};
+
+function isMended(found: Finding, mend: Mend, { store, stored, page }: MendScope): boolean {
+	if (!page || !('edit' in mend)) return true;
+	const model = { site: stored.site, types: stored.types, pictures: (src: string) => store.picture(stored.id, src) };
+	const resolver = new Resolver(editModel(model, mend.edit), new Date().toISOString());
+	const after = editPage(page, mend.edit);
+	const evaluation = resolver.evaluate(after);
+	return !findOnPage(after, resolver.headOf(evaluation), evaluation).some(
+		({ code, tag }) => code === found.code && tag === found.tag
+	);
+}
+
+function waysOf(found: Finding, scope: MendScope): Mend[] {
+	const { tag = '' } = found;
+	switch (found.code) {
+		case 'no-picture':
+			return sharePicture(scope);
+		case 'no-title':
+			return rule('site', scope, 'title', template('{page.title} {separator} {site.name}'));
+		case 'no-description':
+			return rule('site', scope, 'description', template('{page.summary ?? site.description | clip 155}'));
+		case 'bare-title':
+			return rule('page', scope, 'title', template('{site.name}[[ {separator} {site.tagline}]]'));
+		case 'gap': {
+			const { variables } = dataOf<'gap'>(found);
+			return changedTemplate(scope, tag, (text) => wrapGaps(text, variables));
+		}
+		case 'name-twice':
+			return changedTemplate(scope, tag, dropSiteName);
+		case 'cut': {
+			const lengths = tag.endsWith('description') ? [155, 140, 120, 100] : [60, 50, 40, 30, 20];
+			return lengths.flatMap((most) => changedTemplate(scope, tag, (text) => clipFirst(text, most)));
+		}
+		case 'shared-title':
+			return changedTemplate(scope, 'title', addSection);
+		case 'passed-over':
+			return ownRuleAway(scope, tag);
+		case 'small-picture':
+			return leastWidth(scope, dataOf<'small-picture'>(found).needed);
+		case 'canonical-nowhere':
+			return ownRuleAway(scope, 'canonical');
+		case 'version-one-way': {
+			const { path, to } = dataOf<'version-one-way'>(found);
+			return [{ says: `Let ${to} name ${path}`, actions: [{ do: 'link', path, to }] }];
+		}
+		case 'version-nowhere': {
+			const { path, to } = dataOf<'version-nowhere'>(found);
+			return [{ says: `Take the version ${to} away from ${path}`, actions: [{ do: 'unlink', path, to }] }];
+		}
+		case 'redirect-nowhere': {
+			const { path } = dataOf<'redirect-nowhere'>(found);
+			return [{ says: `Let ${path} lead nowhere`, actions: [{ do: 'forget', path }] }];
+		}
+		default:
+			return [];
+	}
+}
+
+/** The same done for each of several findings, as one edit; only where all are mended by actions. */
+export function mendTogether(all: readonly Mend[], says: string): Mend[] {
+	const actions = all.flatMap((mend) => ('actions' in mend ? mend.actions : []));
+	return actions.length > 1 ? [{ says, actions }] : [];
+}
+
+const template = (text: string): RuleBody => ({ kind: 'template', template: text });
+
+type Layer = 'page' | 'type' | 'site';
+
+function placeOf(layer: Layer, page: Page | undefined): AnyEdit['place'] | undefined {
+	if (layer === 'site') return { layer };
+	if (!page) return undefined;
+	return layer === 'type' ? { layer, name: page.type } : { layer, path: page.path };
+}
+
+const NAMES: Readonly<Record<Layer, (page: Page | undefined, types: readonly ContentType[]) => string>> = {
+	site: () => 'for the whole site',
+	type: (page, types) =>
+		`for every ${(types.find(({ name }) => name === page?.type)?.label ?? page?.type ?? '').toLowerCase()}`,
+	page: (page) => `at ${page?.path ?? ''}`
+};
+
+function rule(
+	layer: Layer,
+	{ page, stored }: MendScope,
+	tag: string,
+	body: RuleBody | null,
+	language?: string
+): Mend[] {
+	const place = placeOf(layer, page);
+	if (!place || place.layer === 'picture') return [];
+	const what =
+		body === null ? 'take its rule away' : body.kind === 'template' ? `write ${body.template}` : 'set picture sources';
+	return [
+		{
+			says: `${tag} ${NAMES[layer](page, stored.types)}: ${what}`,
+			edit: { place, tag, body, ...(language && { language }) } as AnyEdit
+		}
+	];
+}
+
+/** Where a tag's value comes from: the rule that wrote it, through what it borrows. */
+function sourceOf({ resolver, page }: MendScope, tag: string) {
+	if (!page) return undefined;
+	const { traces } = resolver.resolveWithTrace(page);
+	const seen = new Set<string>();
+	for (let at = tag; !seen.has(at);) {
+		seen.add(at);
+		const trace: Trace | undefined = traces.find((one) => one.tag === at);
+		const step = trace?.steps[trace.winner];
+		if (!step) return undefined;
+		const from = 'from' in step.rule && typeof step.rule.from === 'string' ? step.rule.from : undefined;
+		if (from === undefined || step.rule.kind === 'pictures') return { tag: at, step };
+		at = from;
+	}
+	return undefined;
+}
+
+/** What the built-in says, as a template that one can go on from. */
+const AS_BUILT_IN: Readonly<Record<string, string>> = {
+	title: '{page.title ?? site.name}',
+	description: '{page.summary ?? page.body}'
+};
+
+function changedTemplate(scope: MendScope, tag: string, change: (text: string) => string | undefined): Mend[] {
+	const source = sourceOf(scope, tag);
+	if (!source) return [];
+	const { layer, rule: body, language } = source.step;
+	if (body.kind === 'template' && layer !== 'built-in') {
+		const after = change(body.template);
+		return after === undefined ? [] : rule(layer, scope, source.tag, template(after), language);
+	}
+	const before = body.kind === 'built-in' ? AS_BUILT_IN[source.tag] : undefined;
+	const after = before && change(before);
+	return after ? rule('site', scope, source.tag, template(after)) : [];
+}
+
+function ownRuleAway(scope: MendScope, tag: string): Mend[] {
+	const source = sourceOf(scope, tag);
+	const { layer, language } = source?.step ?? { layer: 'built-in' as const, language: undefined };
+	return source?.tag === tag && layer !== 'built-in' ? rule(layer, scope, tag, null, language) : [];
+}
+
+/** Small ones are passed over, where the rule that chose it stands. */
+function leastWidth(scope: MendScope, needed: number): Mend[] {
+	const source = sourceOf(scope, 'og:image');
+	if (!source) return [];
+	const { layer, rule: body, language } = source.step;
+	const isOwn = body.kind === 'pictures' && layer !== 'built-in';
+	const before = isOwn ? body : BUILT_IN_PICTURES;
+	const after: RuleBody = { ...before, kind: 'pictures', limits: { ...before.limits, minWidth: needed } };
+	const at = isOwn ? layer : 'site';
+	const says = `Pass over pictures under ${needed} pixels ${NAMES[at](scope.page, scope.stored.types)}`;
+	return rule(at, scope, source.tag, after, language).map((mend) => ({ ...mend, says }));
+}
+
+/** The widest picture of the library that fits wide cards becomes the site's; else share pictures are drawn, where a layout is. */
+function sharePicture({ store, stored, page }: MendScope): Mend[] {
+	const { id, site, types } = stored;
+	const fits = store
+		.pictures(id)
+		.filter(({ width = 0, height = 1, mark, plain }) => width >= 600 && !mark && !plain && width / height >= 1.2)
+		.sort((a, b) => (b.width ?? 0) - (a.width ?? 0));
+	const [best] = fits;
+	const has = site.fields.picture !== undefined;
+	const ofSite: Mend[] =
+		best && !has
+			? [
+					{
+						says: `Make ${best.name ?? best.src} the share picture of the site`,
+						edit: { place: { layer: 'site' }, changes: { fields: { ...site.fields, picture: { src: best.src } } } }
+					}
+				]
+			: [];
+	const type = types.find(({ name }) => name === page?.type);
+	if (!type?.layout) return ofSite;
+	const sources: readonly PictureSource[] = [...BUILT_IN_PICTURES.sources, { from: 'composed' }];
+	return [
+		...ofSite,
+		{
+			says: `Draw share pictures for every ${(type.label ?? type.name).toLowerCase()} that has none`,
+			edit: {
+				place: { layer: 'type', name: type.name },
+				tag: 'og:image',
+				body: { kind: 'pictures', sources, shapes: ['wide'] }
+			}
+		}
+	];
+}

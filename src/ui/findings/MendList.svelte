@@ -1,0 +1,101 @@
+<script lang="ts">
+	import type { Reach } from '$core';
+	import { isRefused, reach } from '$ui/api';
+	import { pagesInWords } from '$ui/parts/words';
+	import * as api from './api';
+	import type { Mend } from './api';
+
+	/** The ways to mend a finding that are edits: what one would change is counted before it is done. */
+	let {
+		site,
+		mends,
+		done
+	}: { site: string; mends: readonly Mend[]; done: (told: string, edit: number | undefined) => void } = $props();
+
+	let chosen = $state<Mend | undefined>();
+	let found = $state.raw<Reach | 'counting' | undefined>();
+	let refused = $state('');
+	let busy = $state(false);
+	let stop: AbortController | undefined;
+
+	async function look(mend: Mend) {
+		stop?.abort();
+		const mine = (stop = new AbortController());
+		[chosen, found, refused] = [mend, undefined, ''];
+		if ('actions' in mend) return;
+		found = 'counting';
+		const counted = await reach(site, mend.edit, mine.signal, () => undefined).catch(() => undefined);
+		if (!mine.signal.aborted) found = counted;
+	}
+	async function mendNow(mend: Mend) {
+		busy = true;
+		const answer = await api.doMend(site, $state.snapshot(mend) as Mend);
+		busy = false;
+		if (isRefused(answer)) return void (refused = answer.refused);
+		chosen = undefined;
+		done(`Mended: ${mend.says}.`, answer.edit);
+	}
+	const inWords = (count: number, what: string) => (count > 0 ? `; ${count.toLocaleString('en')} ${what}` : '');
+</script>
+
+<ul class="mends">
+	{#each mends as mend (mend.says)}
+		<li>
+			{#if chosen?.says !== mend.says}
+				<button class="link" onclick={() => void look(mend)}>{mend.says}</button>
+			{:else}
+				<p><strong>{mend.says}</strong></p>
+				<p role="status" data-testid="mend-reach">
+					{#if 'actions' in mend}{mend.actions.length === 1
+							? 'One link changes'
+							: `${mend.actions.length} links change`}, and nothing else.
+					{:else if found === 'counting'}Counting the pages it reaches …
+					{:else if found}{pagesInWords(found.changed)} would change{inWords(found.better, 'for the better')}{inWords(
+							found.worse,
+							'for the worse'
+						)}{inWords(found.sayThemselves, 'say it themselves and keep that')}.
+					{:else}How far it reaches could not be counted.{/if}
+				</p>
+				{#if typeof found === 'object'}
+					<ul class="sample">
+						{#each found.worst.slice(0, 3) as page (page.path)}
+							<li>
+								<span class="mono">{page.path}</span>: <span class="serif was">{page.before || 'nothing'}</span>
+								<span class="serif">{page.after || 'nothing'}</span>
+							</li>
+						{/each}
+					</ul>
+				{/if}
+				{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
+				<button class="main-button" disabled={busy || found === 'counting'} onclick={() => void mendNow(mend)}
+					>{busy ? 'Mending …' : 'Mend it so'}</button
+				>
+				<button class="link" onclick={() => (chosen = undefined)}>Leave it</button>
+			{/if}
+		</li>
+	{/each}
+</ul>
+
+<style>
+	.mends {
+		margin-top: 4px;
+		font-size: 13px;
+	}
+	.mends > li {
+		border-left: 3px solid var(--sea);
+		margin-top: 3px;
+		padding-left: 8px;
+		overflow-wrap: anywhere;
+	}
+	.link {
+		text-align: left;
+	}
+	.was {
+		margin-right: 6px;
+		text-decoration: line-through;
+		opacity: 0.75;
+	}
+	.refused {
+		color: var(--gone);
+	}
+</style>
