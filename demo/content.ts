@@ -10,6 +10,7 @@ import {
 	type Site
 } from '$core';
 import type { SiteFile } from '$server/siteFile/siteFile';
+import { MORE_PAGES, MORE_TYPES, NAMED_BACK } from './more';
 
 /** The demo site: a made-up trust on a made-up shore. Some of the usual faults are left in on purpose. */
 
@@ -402,6 +403,16 @@ const pages: Page[] = [
 		summary: 'Perran burns a little heath each winter so that there is heath each summer.'
 	})
 ];
+
+/** The whole site: with what stands in `more.ts`. */
+export function wholeDemoSite(pictures: readonly Picture[]): SiteFile {
+	const { types: some, pages: few, ...file } = demoSite(pictures);
+	const named = few.map((one) => {
+		const fr = NAMED_BACK[one.path];
+		return fr ? { ...one, alternates: { ...one.alternates, fr } } : one;
+	});
+	return { ...file, types: [...some, ...MORE_TYPES], pages: [...named, ...MORE_PAGES] };
+}
 
 /** The site file of the demo, with the facts of the pictures as they were drawn. */
 export function demoSite(pictures: readonly Picture[]): SiteFile {

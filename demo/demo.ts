@@ -8,8 +8,11 @@ import { Library } from '$server/pictures/library';
 import { runJob } from '$server/jobs/run';
 import { saveSiteFile } from '$server/siteFile/siteFile';
 import { Store } from '$server/store/store';
-import { demoSite } from './content';
+import { keepRule } from '$server/edits/rules';
+import { keepSettings, readSettingsEdit } from '$server/edits/settings';
+import { demoSite, wholeDemoSite } from './content';
 import { drawPictures, type DrawnPicture } from './draw';
+import { ROUNDS } from './more';
 import { websiteHandler } from './website';
 
 /** Starts the demo: Kephalon on a database with the demo site, and the stand-in website that serves its pages. */
@@ -18,6 +21,8 @@ export interface DemoOptions {
 	readonly folder: string;
 	readonly port: number;
 	readonly websitePort: number;
+	/** Only the pages that the browser tests tell by their numbers, and one release. */
+	readonly few?: boolean;
 	/** Start over with a new database. */
 	readonly fresh: boolean;
 	/** Folders that content may be read from in the set-up. */
@@ -25,13 +30,13 @@ export interface DemoOptions {
 	readonly say: (text: string) => void;
 }
 
-export async function startDemo({ folder, port, websitePort, fresh, content: folders = [], say }: DemoOptions) {
+export async function startDemo({ folder, port, websitePort, fresh, few, content: folders = [], say }: DemoOptions) {
 	const db = join(folder, 'demo.db');
 	if (fresh) await Promise.all(['', '-wal', '-shm'].map((end) => rm(db + end, { force: true })));
 	const drawn = await drawPictures(folder);
-	const content = demoSite([]);
+	const content = few ? demoSite([]) : wholeDemoSite([]);
 	const { name } = content.site;
-	await fill(db, content, drawn);
+	await fill(db, content, drawn, few ? [] : ROUNDS);
 	const pages = new Map(content.pages.map((page) => [page.path, page]));
 	// The website's address is told to Kephalon, so that the cards can show pictures that are not on the net.
 	const website = await listen((request, response) => handler(request, response), {
@@ -52,13 +57,50 @@ export async function startDemo({ folder, port, websitePort, fresh, content: fol
 	return { db, site: name, kephalon, website, close: () => Promise.all([kephalon.close(), website.close()]) };
 }
 
-/** Puts the demo site into a database that has none yet, and releases it. */
-async function fill(db: string, content: ReturnType<typeof demoSite>, drawn: readonly DrawnPicture[]) {
+/** Puts the demo site into a database that has none yet, and releases it: at first without what came in later rounds. */
+async function fill(
+	db: string,
+	content: ReturnType<typeof demoSite>,
+	drawn: readonly DrawnPicture[],
+	rounds: typeof ROUNDS
+) {
 	const store = new Store(db);
 	const isThere = store.findSite(content.site.name) !== undefined;
 	if (!isThere) saveSiteFile(store, { ...content, pictures: await takeIn(store, drawn, content.pages) });
+	const { name } = content.site;
+	const later = new Set(rounds.flat());
+	const states = new Map(content.pages.map(({ path, state }) => [path, state]));
+	const set = (paths: Iterable<string>, hold: boolean) => {
+		for (const path of paths) {
+			const changes = { state: hold ? 'draft' : (states.get(path) ?? 'live') };
+			keepSettings(store, name, readSettingsEdit({ place: { layer: 'page', path }, changes }), 'bench');
+		}
+	};
+	if (!isThere) {
+		set(later, true);
+		await runJob('release', { db, site: name, ...(rounds.length > 0 && { note: 'The site goes public' }) });
+		for (const [at, paths] of rounds.entries()) {
+			set(paths, false);
+			await runJob('release', { db, site: name, note: NOTES[at] ?? '' });
+		}
+		if (rounds.length > 0) await lastChanges(store, name);
+	}
 	store.close();
-	if (!isThere) await runJob('release', { db, site: content.site.name });
+}
+
+const NOTES = ['The shop opens, and what was seen in July', 'Guides and walks for the autumn'];
+
+/** What waits for the next release: a few edits, so that there is something to compare. */
+async function lastChanges(store: Store, name: string) {
+	const edit = (path: string, changes: object) =>
+		keepSettings(store, name, readSettingsEdit({ place: { layer: 'page', path }, changes }), 'bench');
+	edit('/reserves/gannet-head', { target: 'gannets', key: true });
+	edit('/visit', { key: true });
+	edit('/', { key: true });
+	edit('/walks/fungi-after-rain', { path: '/walks/fungi-in-october' });
+	const tag = { tag: 'og:title', body: { kind: 'template', template: 'Boats, buses, boots and dogs' } as const };
+	keepRule(store, name, { place: { layer: 'page', path: '/visit' }, ...tag }, { origin: 'bench' });
+	await runJob('refresh', { db: store.file, site: name });
 }
 
 /** The website's pictures come into the library as those of any site do; a few of them are described there. */

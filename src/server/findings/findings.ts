@@ -26,8 +26,9 @@ export function readFindings(store: Store, name: string): FindingGroup[] {
 		];
 	});
 	const mendsOfWhole = ({ finding, paths, filter }: WholeFinding) => {
-		const path = paths?.[0] ?? (filter && pathsOfFilter(store.db, id, filter, 1)[0]);
-		return mendsOf(finding, { store, stored, resolver, page: path === undefined ? undefined : store.page(id, path) });
+		const some = paths?.slice(0, 3) ?? (filter ? pathsOfFilter(store.db, id, filter, 3) : []);
+		const [page, ...others] = some.flatMap((path) => store.page(id, path) ?? []);
+		return mendsOf(finding, { store, stored, resolver, page, others });
 	};
 	return [...ofPages, ...groupsOfWhole(findInWhole(store, stored), aside, mendsOfWhole)].sort(
 		(a, b) => b.weight - a.weight || b.pages - a.pages

@@ -7,6 +7,7 @@ import {
 	editPage,
 	findOnPage,
 	Resolver,
+	textOfValue,
 	wrapGaps,
 	type AnyEdit,
 	type ContentType,
@@ -32,6 +33,8 @@ export interface MendScope {
 	readonly stored: StoredSite;
 	readonly resolver: Resolver;
 	readonly page: Page | undefined;
+	/** Some of the other pages that a finding of the whole is about. */
+	readonly others?: readonly Page[];
 }
 
 type DataOf<C extends FindingCode> = Finding<C>['data'];
@@ -43,7 +46,11 @@ const dataOf = <C extends FindingCode>(found: Finding): DataOf<C> => found.data 
  */
 export function mendsOf(found: Finding, scope: MendScope): Mend[] {
 	const ways = waysOf(found, scope);
-	const wants = Object.hasOwn(ON_THE_WHOLE, found.code) ? ways : ways.filter((mend) => isMended(found, mend, scope));
+	const wants = ways.filter((mend) =>
+		found.code === 'shared-title'
+			? setsApart(mend, scope)
+			: Object.hasOwn(ON_THE_WHOLE, found.code) || isMended(found, mend, scope)
+	);
 	// Several lengths are tried for a text that is cut; the longest that mends it is enough.
 	return found.code === 'cut' ? wants.slice(0, 1) : wants;
 }
@@ -56,6 +63,17 @@ const ON_THE_WHOLE: Partial<Record<FindingCode, true>> = {
 	'version-nowhere': true,
 	'redirect-nowhere': true
 };
+
+/** Whether pages that share a title have titles of their own then. */
+function setsApart(mend: Mend, { store, stored, page, others = [] }: MendScope): boolean {
+	if (!page || !('edit' in mend) || others.length === 0) return false;
+	const model = { site: stored.site, types: stored.types, pictures: (src: string) => store.picture(stored.id, src) };
+	const resolver = new Resolver(editModel(model, mend.edit), new Date().toISOString());
+	const titles = [page, ...others].map((one) =>
+		textOfValue(resolver.evaluate(editPage(one, mend.edit)).valueOf('title'))
+	);
+	return new Set(titles).size === titles.length;
+}
 
 function isMended(found: Finding, mend: Mend, { store, stored, page }: MendScope): boolean {
 	if (!page || !('edit' in mend)) return true;
