@@ -149,6 +149,12 @@ export interface ExtraMarkup {
 	readonly after?: string;
 }
 
+/** A path, with all that stands under it, that robots are to leave alone: all of them, or one by its name. */
+export interface ClosedPath {
+	readonly robot?: string;
+	readonly path: string;
+}
+
 export interface Site {
 	readonly name: string;
 	/** The public base address: absolute, http or https. Paths of pages and pictures stand under it. */
@@ -164,6 +170,8 @@ export interface Site {
 	readonly rules: readonly Rule[];
 	/** Leave out Twitter card tags that say the same as their Open Graph twin. */
 	readonly lean?: boolean;
+	/** What robots.txt closes (RFC 9309). */
+	readonly robots?: readonly ClosedPath[];
 	/** Where dates without an offset are meant: a name of the IANA time zone database. UTC without one. */
 	readonly timeZone?: string;
 	/** Prefixes of custom tags and the namespace each stands for. */

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { UserError } from '$server/errors';
 import { wasWritten, WrittenNotes } from '$server/files/written';
 import { injectFolder, type GoneValue, type InjectOptions, type InjectSummary } from '$server/files/injectFolder';
+import { ROBOTS_MARK, robotsOf } from '$server/exports/robots';
 import { SITEMAP_MARK, sitemapsOf } from '$server/exports/sitemap';
 import { gatherPictures } from '$server/pictures/gather';
 import { Library } from '$server/pictures/library';
@@ -123,15 +124,19 @@ async function bringAlong(store: Store, name: string, folder: string, named: Nam
 	return library.copyInto(folder, named.files);
 }
 
-/** What search engines are told of the released pages. A sitemap that somebody else wrote stays. */
+/** What search engines are told of the released pages. What somebody else wrote stays. */
 function writeSitemaps(store: Store, site: number, name: string, folder: string) {
 	if (!store.releases.latest(site)) return;
 	const foreign: string[] = [];
-	for (const { name: file, text } of sitemapsOf(store, name)) {
+	const write = (file: string, text: string, mark: string) => {
 		const to = join(folder, file);
-		if (existsSync(to) && !readFileSync(to, 'utf8').includes(SITEMAP_MARK)) foreign.push(file);
+		if (existsSync(to) && !readFileSync(to, 'utf8').includes(mark)) foreign.push(file);
 		else writeFileSync(to, text);
-	}
+	};
+	for (const { name: file, text } of sitemapsOf(store, name)) write(file, text, SITEMAP_MARK);
+	const { site: settings } = store.site(name);
+	// It is asked for at the root of the host: a site under a path has none of its own.
+	if (new URL(settings.base).pathname === '/') write('robots.txt', robotsOf(settings), ROBOTS_MARK);
 	if (foreign.length > 0) say(`Left as it is, since it was not written by Kephalon: ${foreign.join(', ')}.`);
 }
 

@@ -8,7 +8,7 @@ const MOST_BYTES = 52_428_800;
 /** Stands in each: one without it is somebody else’s. */
 export const SITEMAP_MARK = '<!-- Written by Kephalon from what is released. -->';
 
-const OPEN = `<?xml version="1.0" encoding="UTF-8"?>\n${SITEMAP_MARK}\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9" xmlns:xhtml="http://www.w3.org/1999/xhtml">\n`;
+const OPEN = `<?xml version="1.0" encoding="UTF-8"?>\n${SITEMAP_MARK}\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9" xmlns:xhtml="http://www.w3.org/1999/xhtml" xmlns:image="http://www.google.com/schemas/sitemap-image/1.1">\n`;
 const CLOSE = '</urlset>\n';
 
 interface Row {
@@ -16,6 +16,8 @@ interface Row {
 	readonly modified: string | null;
 	readonly language: string | null;
 	readonly alternates: string | null;
+	/** The hash of its released head. */
+	readonly head: string;
 }
 
 /**
@@ -36,7 +38,7 @@ export function* sitemapsOf(
 		[entries, bytes, count] = [[], 0, 0];
 	};
 	for (const row of rowsOf(store, id)) {
-		const entry = entryOf(row, base, site.languages[0]);
+		const entry = entryOf(row, base, site.languages[0], picturesIn(store.releases.byHash(row.head)?.html ?? ''));
 		const size = Buffer.byteLength(entry);
 		if (count === most || bytes + size + OPEN.length + CLOSE.length > MOST_BYTES) flush();
 		entries.push(entry);
@@ -60,7 +62,7 @@ export function* sitemapsOf(
 function rowsOf(store: Store, site: number): IterableIterator<Row> {
 	return store.db
 		.prepare(
-			`SELECT r.address, p.modified, p.language, json_extract(p.settings, '$.alternates') AS alternates
+			`SELECT r.address, r.head, p.modified, p.language, json_extract(p.settings, '$.alternates') AS alternates
 			FROM released r JOIN page p ON p.site_id = r.site_id AND p.path = r.path JOIN page_state s ON s.page_id = p.id
 			WHERE r.site_id = ? AND r.until IS NULL AND p.hidden = 0 AND p.state = 'live' AND s.canonical = ''
 				AND p.type NOT IN (SELECT name FROM content_type c WHERE c.site_id = p.site_id
@@ -70,7 +72,16 @@ function rowsOf(store: Store, site: number): IterableIterator<Row> {
 		.iterate(site) as IterableIterator<Row>;
 }
 
-function entryOf({ address, modified, language, alternates }: Row, base: string, usual: string | undefined): string {
+/** The share pictures of a released head, as their markup says them; escaped already. */
+const picturesIn = (html: string): string[] =>
+	[...html.matchAll(/<meta property="og:image" content="([^"]+)"/g)].map(([, address]) => address as string);
+
+function entryOf(
+	{ address, modified, language, alternates }: Row,
+	base: string,
+	usual: string | undefined,
+	pictures: readonly string[]
+): string {
 	const date = modified !== null && /^\d{4}-\d\d-\d\d/.test(modified) ? `<lastmod>${escape(modified)}</lastmod>` : '';
 	const versions = Object.entries(alternates === null ? {} : (JSON.parse(alternates) as Record<string, string>));
 	const own = language ?? usual;
@@ -78,7 +89,8 @@ function entryOf({ address, modified, language, alternates }: Row, base: string,
 		([tag, to]) =>
 			`<xhtml:link rel="alternate" hreflang="${escape(tag)}" href="${escape(to.startsWith('/') ? base + to.slice(1) : to)}"/>`
 	);
-	return `<url><loc>${escape(address)}</loc>${date}${links.join('')}</url>\n`;
+	const images = [...new Set(pictures)].map((src) => `<image:image><image:loc>${src}</image:loc></image:image>`);
+	return `<url><loc>${escape(address)}</loc>${date}${links.join('')}${images.join('')}</url>\n`;
 }
 
 const SIGNS: Readonly<Record<string, string>> = {

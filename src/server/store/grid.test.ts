@@ -137,7 +137,9 @@ describe('findings of the whole', () => {
 			])
 		);
 		const shared = readFindings(store, 'S').find(({ code }) => code === 'shared-title');
-		expect(shared?.each).toEqual([{ says: '2 pages have the title “Same”', pages: 2, filter: { title: 'Same' } }]);
+		expect(shared?.each).toEqual([
+			{ says: '2 pages have the title “Same”', pages: 2, mends: [], filter: { title: 'Same' } }
+		]);
 	});
 	test('one that is set aside is told no more, until it is taken up or the edit is taken back', () => {
 		const aside = { code: 'short', tag: 'description', path: '', reason: 'so be it', author: 'me', made: '2026-01-01' };

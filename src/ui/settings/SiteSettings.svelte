@@ -5,6 +5,7 @@
 	import { languageName } from '$ui/parts/words';
 	import PictureField from './PictureField.svelte';
 	import Prefixes from './Prefixes.svelte';
+	import RobotsPaths from './RobotsPaths.svelte';
 	import Setting from './Setting.svelte';
 	import SiteCards from './SiteCards.svelte';
 
@@ -214,7 +215,10 @@
 		</p>{/if}
 	<SiteCards {bench} />
 {/if}
-{#if only === undefined}<Prefixes {bench} />{/if}
+{#if only === undefined}
+	<RobotsPaths {bench} />
+	<Prefixes {bench} />
+{/if}
 
 <style>
 	.refused,

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import { findTag, ROBOTS_DIRECTIVES } from '$core';
 import { legalValue } from '../../core/resolve/legal';
-import { DIRECTIVES, readDirectives, withDirective } from './robots';
+import { closedInLines, DIRECTIVES, readClosed, readDirectives, withDirective } from './robots';
 
 test('every directive that says something is a choice, and each choice is one that the head may carry', () => {
 	const names = DIRECTIVES.map(({ name }) => name);
@@ -28,4 +28,11 @@ test('what was written by hand is read', () => {
 		['max-snippet', '5'],
 		['unavailable_after', '2026-01-01T10:00']
 	]);
+});
+
+test('closed paths are written a line each, for all or for one robot', () => {
+	const closed = [{ path: '/drafts' }, { robot: 'fathom', path: '/archive' }];
+	expect(readClosed(closedInLines(closed))).toEqual({ closed });
+	expect(readClosed(' /a \n\n* /b')).toEqual({ closed: [{ path: '/a' }, { path: '/b' }] });
+	expect(readClosed('/a\ndrafts')).toEqual({ wrong: 'drafts' });
 });

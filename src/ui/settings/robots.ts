@@ -1,3 +1,5 @@
+import type { ClosedPath } from '$core';
+
 /** What robots can be told, as choices with what each does in words. */
 export interface Directive {
 	readonly name: string;
@@ -43,4 +45,21 @@ export function withDirective(text: string, name: string, value: string | undefi
 	return [...all]
 		.map(([key, said]) => (said === '' ? key : `${key}:${key === 'unavailable_after' ? ' ' : ''}${said}`))
 		.join(', ');
+}
+
+/** Paths that robots leave alone, one on a line: with the name of a robot before it where it is for one. */
+export const closedInLines = (closed: readonly ClosedPath[]): string =>
+	closed.map(({ robot, path }) => (robot ? `${robot} ${path}` : path)).join('\n');
+
+/** Read again; the first line that is none is told. */
+export function readClosed(text: string): { readonly closed: readonly ClosedPath[] } | { readonly wrong: string } {
+	const closed: ClosedPath[] = [];
+	for (const line of text.split('\n').map((one) => one.trim())) {
+		if (line === '') continue;
+		const found = /^(?:([\w.*-]{1,60})\s+)?(\/\S*)$/.exec(line);
+		if (!found) return { wrong: line };
+		const [, robot, path = ''] = found;
+		closed.push({ ...(robot && robot !== '*' && { robot }), path });
+	}
+	return { closed };
 }

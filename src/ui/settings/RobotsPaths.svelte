@@ -1,0 +1,41 @@
+<script lang="ts">
+	import type { Bench } from '$ui/bench/bench.svelte';
+	import TextInput from '$ui/parts/TextInput.svelte';
+	import Setting from './Setting.svelte';
+	import { closedInLines, readClosed } from './robots';
+
+	/** What robots.txt says: paths that robots are to leave alone, for all or for one by its name. */
+	let { bench }: { bench: Bench } = $props();
+
+	let wrong = $state<string | undefined>();
+	function set(text: string) {
+		const read = readClosed(text);
+		wrong = 'wrong' in read ? read.wrong : undefined;
+		if ('closed' in read) bench.change('site', { robots: read.closed.length > 0 ? read.closed : null });
+	}
+</script>
+
+<Setting
+	name="Paths that robots leave alone (robots.txt)"
+	hint="One on a line, such as /drafts . For one robot, its name before it: fathom /archive . A page that is to be out of search is better hidden at the page: robots must read it to know."
+>
+	<TextInput
+		class="mono"
+		lines={3}
+		value={closedInLines(bench.site.robots ?? [])}
+		{set}
+		aria-invalid={wrong !== undefined}
+	/>
+</Setting>
+{#if wrong !== undefined}<p class="wrong" role="alert">
+		“{wrong}” is no path: it begins with a slash. It is not kept.
+	</p>{/if}
+
+<style>
+	.wrong {
+		border-left: 3px solid var(--gone);
+		margin-top: 3px;
+		padding-left: 7px;
+		font-size: 12.5px;
+	}
+</style>
