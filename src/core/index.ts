@@ -97,7 +97,7 @@ export {
 	type FindingCode,
 	type Target
 } from './findings/finding';
-export { findOnPage } from './findings/pages';
+export { findInTag, findOnPage, type KnownOfPage } from './findings/pages';
 export { findInPicture, type JudgedPicture } from './findings/pictures';
 export {
 	describeOutcome,

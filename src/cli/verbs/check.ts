@@ -1,7 +1,9 @@
-import { readFileSync, writeFileSync, existsSync } from 'node:fs';
+import { existsSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { Option } from 'commander';
-import { describeFinding, describeMend, findInRules, findOnPage, isError, type Finding } from '$core';
+import { describeFinding, describeMend, findInRules, findOnPage, isError, Resolver, type Finding } from '$core';
 import { UserError } from '$server/errors';
+import { findInFolder, type FileFinding } from '$server/findings/folder';
+import { readSiteFile } from '$server/siteFile/siteFile';
 import { sarifOf } from '$server/findings/sarif';
 import { findInWhole } from '$server/findings/whole';
 import { momentOf, resolverOf } from '$server/jobs/heads';
@@ -10,7 +12,7 @@ import type { Store } from '$server/store/store';
 import { count, databaseOf, dbOption, findingAsText, print, printJson, say, withReader, type Verb } from '../common';
 
 interface Options {
-	site: string;
+	site?: string;
 	json?: boolean;
 	format: 'text' | 'json' | 'sarif';
 	pages?: boolean;
@@ -26,9 +28,13 @@ export const addCheck: Verb = (program) => {
 	program
 		.command('check')
 		.description(
-			'Checks every template and rule of a site, and with --pages every page as readers would see it; exit code 1 when a rule does not work, or --fail-on is met.'
+			'Checks every template and rule of a site, and with --pages every page as readers would see it; or a folder of HTML, or a site file. Exit code 1 when a rule does not work, or --fail-on is met.'
 		)
-		.requiredOption('--site <name>', 'the name of the site')
+		.argument(
+			'[folder]',
+			'a folder of HTML, or a site file: its heads are looked at as they stand, without any database'
+		)
+		.option('--site <name>', 'the name of a site of the database')
 		.option('--pages', 'also what is wrong or weak on each page, and what only all of them show')
 		.addOption(new Option('--format <format>', 'how it is told').choices(['text', 'json', 'sarif']).default('text'))
 		.option('--json', 'the same as --format json')
@@ -36,25 +42,84 @@ export const addCheck: Verb = (program) => {
 		.option('--fail-on <what>', 'exit code 1 from this weight on (1 to 10), or for these kinds', collect, [])
 		.option('--baseline <file>', 'only what is new since this file; it is written when it is not there')
 		.addOption(dbOption())
-		.action(async ({ site, json, format, pages, only, failOn, baseline, ...options }: Options) => {
-			const told = json ? 'json' : format;
-			const isWhole = pages && (await isFresh(site, options));
-			await withReader(options, (store) => {
-				const all = findAll(store, site, pages === true, isWhole === true);
-				const wanted = only.length > 0 ? all.filter(({ code }) => only.includes(code)) : all;
-				const found = baseline === undefined ? wanted : newSince(baseline, wanted);
-				const errors = found.filter(isError).length;
-				if (told === 'json') printJson(found.map((one) => ({ ...one, message: describeFinding(one) })));
-				else if (told === 'sarif') printJson(sarifOf(found.map(toSarif), __KEPHALON_VERSION__));
-				else for (const one of found) print(`${findingAsText(one)}\n`);
-				if (told === 'text')
-					say(
-						`${count(errors, 'error')}, ${count(found.length - errors, 'warning')}${baseline !== undefined ? ' that are new' : ''}.`
-					);
-				if (errors > 0 || found.some((one) => isMet(one, failOn))) process.exitCode = 1;
-			});
+		.action(async (folder: string | undefined, { site, pages, ...options }: Options) => {
+			if ((folder === undefined) === (site === undefined))
+				throw new UserError(
+					'Say what is to be checked: --site NAME for a site of the database, or a folder or site file.',
+					2
+				);
+			if (folder !== undefined) return tell(findInPath(folder, pages === true), options);
+			const name = site as string;
+			const isWhole = pages && (await isFresh(name, options));
+			await withReader(options, (store) =>
+				tell(findAll(store, name, pages === true, isWhole === true).map(inDatabase), options)
+			);
 		});
 };
+
+/** A finding with the file and the line that it is about, where it is of a file. */
+type Placed = Pick<FileFinding, 'finding'> & Partial<FileFinding>;
+const inDatabase = (finding: Finding): Placed => ({ finding });
+
+function tell(all: readonly Placed[], { json, format, only, failOn, baseline }: Omit<Options, 'site' | 'pages'>) {
+	const told = json ? 'json' : format;
+	const wanted = only.length > 0 ? all.filter(({ finding }) => only.includes(finding.code)) : all;
+	const found = baseline === undefined ? wanted : newSince(baseline, wanted);
+	const errors = found.filter(({ finding }) => isError(finding)).length;
+	if (told === 'json')
+		printJson(
+			found.map(({ finding, file, line, column }) => ({
+				...finding,
+				...(file !== undefined && { file, line, column }),
+				message: describeFinding(finding)
+			}))
+		);
+	else if (told === 'sarif') printJson(sarifOf(found.map(toSarif), __KEPHALON_VERSION__));
+	else for (const one of found) print(`${one.file === undefined ? '' : placeOf(one)}${findingAsText(one.finding)}\n`);
+	if (told === 'text')
+		say(
+			`${count(errors, 'error')}, ${count(found.length - errors, 'warning')}${baseline !== undefined ? ' that are new' : ''}.`
+		);
+	if (errors > 0 || found.some(({ finding }) => isMet(finding, failOn))) process.exitCode = 1;
+}
+
+const placeOf = ({ file, line, column }: Placed) =>
+	`${file}${line === undefined ? '' : `:${line}${column === undefined ? '' : `:${column}`}`}: `;
+
+/** A folder of HTML as it stands, or the rules, and with `--pages` the pages, of a site file. */
+function findInPath(path: string, withPages: boolean): Placed[] {
+	const found = statSync(path, { throwIfNoEntry: false });
+	if (!found) throw new UserError(`There is no file or folder ${path}.`, 2);
+	if (found.isDirectory()) return findInFolder(path);
+	const file = readSiteFile(path);
+	const text = readFileSync(path, 'utf8').split('\n');
+	const place = (finding: Finding): Placed => {
+		const line = lineInSiteFile(text, finding);
+		return { file: path, finding, ...(line !== undefined && { line }) };
+	};
+	const inRules = findInRules(file.site, file.types, file.pages);
+	if (!withPages) return inRules.map(place);
+	const resolver = new Resolver(
+		{ site: file.site, types: file.types, pictures: file.pictures ?? [] },
+		new Date().toISOString()
+	);
+	const onPages = file.pages.flatMap((page) => {
+		if (page.state !== 'live') return [];
+		const evaluation = resolver.evaluate(page);
+		return findOnPage(page, resolver.headOf(evaluation), evaluation);
+	});
+	return [...inRules, ...onPages].map(place);
+}
+
+/** The line where what a finding is about is named: its page or type, and behind that its tag. */
+function lineInSiteFile(lines: readonly string[], { target, tag }: Finding): number | undefined {
+	const named = target.of === 'page' ? target.path : target.of === 'type' ? target.name : undefined;
+	const begins = named === undefined ? 0 : lines.findIndex((line) => line.includes(JSON.stringify(named)));
+	if (begins < 0) return undefined;
+	const at =
+		tag === undefined ? -1 : lines.findIndex((line, index) => index >= begins && line.includes(JSON.stringify(tag)));
+	return (at < 0 ? begins : at) + 1;
+}
 
 /** Brings the kept state up to date where it may be written; says whether it is. */
 async function isFresh(site: string, options: { db?: string }): Promise<boolean> {
@@ -88,9 +153,9 @@ function findAll(store: Store, name: string, withPages: boolean, isWhole: boolea
 }
 
 /** What a finding is known by from one run to the next. */
-const keyOf = (one: Finding) => JSON.stringify([one.code, one.target, one.tag ?? '']);
+const keyOf = ({ finding: one }: Placed) => JSON.stringify([one.code, one.target, one.tag ?? '']);
 
-function newSince(file: string, found: readonly Finding[]): Finding[] {
+function newSince(file: string, found: readonly Placed[]): Placed[] {
 	if (!existsSync(file)) {
 		writeFileSync(file, `${JSON.stringify([...new Set(found.map(keyOf))].sort(), null, 1)}\n`);
 		say(`${file} is written: what is found from now on is compared with it.`);
@@ -107,15 +172,19 @@ function newSince(file: string, found: readonly Finding[]): Finding[] {
 const isMet = ({ weight, code }: Finding, failOn: readonly string[]) =>
 	failOn.some((what) => (/^\d+$/.test(what) ? weight >= Number(what) : what === code));
 
-function toSarif(one: Finding) {
+function toSarif({ finding: one, file, line }: Placed) {
 	const { target } = one;
 	const place =
-		target.of === 'page'
+		file ??
+		(target.of === 'page'
 			? target.path.slice(1) || 'index'
 			: target.of === 'type'
 				? `types/${target.name}`
 				: target.of === 'picture'
 					? target.src
-					: 'site';
-	return { code: one.code, says: describeFinding(one), mend: describeMend(one), weight: one.weight, place };
+					: 'site');
+	return {
+		...{ code: one.code, says: describeFinding(one), mend: describeMend(one), weight: one.weight, place },
+		...(line !== undefined && { line })
+	};
 }

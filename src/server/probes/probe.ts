@@ -4,7 +4,6 @@ import {
 	describeMend,
 	finding,
 	HABITS,
-	isLocalAddress,
 	parseUrl,
 	READERS,
 	readServedHead,
@@ -21,6 +20,7 @@ import { decodeServed } from '../fetching/charset';
 import type { Hop, TracedFetch, TracingFetcher } from '../fetching/trace';
 import { readRobots, type Robots } from '../imports/web/robots';
 import { readPictureFacts } from '../files/pictureFacts';
+import { findInServedHead } from './served';
 
 /** What one reader made of an address. */
 export interface ReaderProbe {
@@ -269,7 +269,15 @@ function judge(
 				readers: stopped.map(nameOf)
 			})
 		);
-	found.push(...judgeText(all, whole), ...judgeTags(all, head), ...judgePicture(picture, head));
+	found.push(
+		...judgeText(all, whole),
+		...findInServedHead(
+			head,
+			all.map(({ reader }) => reader),
+			PLACE
+		),
+		...judgePicture(picture, head)
+	);
 	const byHead = new Map<string, Looked[]>();
 	for (const one of all)
 		if (one.fetched) {
@@ -317,50 +325,6 @@ function judgeText(all: readonly Looked[], { page, head, encoding, text }: Fetch
 			})
 		);
 	}
-	return found;
-}
-
-/** Tags that each reader asks for before all others; without one its card says less. */
-const WANTED = ['title', 'description', 'og:title', 'og:image'];
-
-function judgeTags(all: readonly Looked[], head: ServedHead): Finding[] {
-	const found: Finding[] = [];
-	const own = head.tags.filter(({ isBelow }) => !isBelow);
-	const isShell =
-		head.scripts > 0 && head.words < 40 && own.every(({ name }) => !/^(og:|twitter:|description$)/.test(name));
-	for (const wanted of isShell ? [] : WANTED) {
-		if (own.some(({ name, value }) => name === wanted && value !== '')) continue;
-		const readers = all.filter(({ reader }) =>
-			[reader.title[0], reader.description[0], reader.picture[0]].includes(wanted)
-		);
-		if (readers.length > 0)
-			found.push(finding('missing-tag', PLACE, wanted, { tag: wanted, readers: readers.map(nameOf) }));
-	}
-	const first = new Map<string, ServedTag>();
-	for (const one of own) {
-		const before = first.get(one.name);
-		if (!before) first.set(one.name, one);
-		else if (one.tag && !one.tag.repeated && one.tag.parent === undefined && one.name !== 'hreflang')
-			found.push(
-				finding('doubled-tag', PLACE, one.name, {
-					tag: one.name,
-					line: before.line,
-					other: one.line,
-					differs: before.value !== one.value
-				})
-			);
-		if (!one.tag || (one.tag.kind !== 'address' && one.tag.kind !== 'picture') || one.value === '') continue;
-		if (!/^https?:/i.test(one.value))
-			found.push(finding('relative-address', PLACE, one.name, { tag: one.name, line: one.line, value: one.value }));
-		else if (isLocalAddress(one.value))
-			found.push(finding('local-served', PLACE, one.name, { tag: one.name, line: one.line, value: one.value }));
-	}
-	const below = head.tags
-		.filter(({ isBelow, tag }) => isBelow && tag && /^(og:|twitter:|description$|canonical$)/.test(tag.name))
-		.map(({ name }) => name);
-	if (below.length > 0) found.push(finding('below-head', PLACE, below[0], { tags: [...new Set(below)].slice(0, 5) }));
-	const robots = own.find(({ name, value }) => name === 'robots' && /\b(noindex|none)\b/i.test(value));
-	if (robots) found.push(finding('noindex-served', PLACE, 'robots', { value: robots.value }));
 	return found;
 }
 

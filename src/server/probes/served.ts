@@ -1,0 +1,54 @@
+import {
+	finding,
+	isLocalAddress,
+	type Finding,
+	type ReaderProfile,
+	type ServedHead,
+	type ServedTag,
+	type Target
+} from '$core';
+
+/** Tags that each reader asks for before all others; without one its card says less. */
+const WANTED = ['title', 'description', 'og:title', 'og:image'];
+
+/** What is wrong with the tags of a head as it is served, by those who read links; each with its line. */
+export function findInServedHead(head: ServedHead, asking: readonly ReaderProfile[], target: Target): Finding[] {
+	const found: Finding[] = [];
+	const own = head.tags.filter(({ isBelow }) => !isBelow);
+	const isShell =
+		head.scripts > 0 && head.words < 40 && own.every(({ name }) => !/^(og:|twitter:|description$)/.test(name));
+	for (const wanted of isShell ? [] : WANTED) {
+		if (own.some(({ name, value }) => name === wanted && value !== '')) continue;
+		const readers = asking.filter((reader) =>
+			[reader.title[0], reader.description[0], reader.picture[0]].includes(wanted)
+		);
+		if (readers.length > 0)
+			found.push(finding('missing-tag', target, wanted, { tag: wanted, readers: readers.map(({ name }) => name) }));
+	}
+	const first = new Map<string, ServedTag>();
+	for (const one of own) {
+		const before = first.get(one.name);
+		if (!before) first.set(one.name, one);
+		else if (one.tag && !one.tag.repeated && one.tag.parent === undefined && one.name !== 'hreflang')
+			found.push(
+				finding('doubled-tag', target, one.name, {
+					tag: one.name,
+					line: before.line,
+					other: one.line,
+					differs: before.value !== one.value
+				})
+			);
+		if (!one.tag || (one.tag.kind !== 'address' && one.tag.kind !== 'picture') || one.value === '') continue;
+		if (!/^https?:/i.test(one.value))
+			found.push(finding('relative-address', target, one.name, { tag: one.name, line: one.line, value: one.value }));
+		else if (isLocalAddress(one.value))
+			found.push(finding('local-served', target, one.name, { tag: one.name, line: one.line, value: one.value }));
+	}
+	const below = head.tags
+		.filter(({ isBelow, tag }) => isBelow && tag && /^(og:|twitter:|description$|canonical$)/.test(tag.name))
+		.map(({ name }) => name);
+	if (below.length > 0) found.push(finding('below-head', target, below[0], { tags: [...new Set(below)].slice(0, 5) }));
+	const robots = own.find(({ name, value }) => name === 'robots' && /\b(noindex|none)\b/i.test(value));
+	if (robots) found.push(finding('noindex-served', target, 'robots', { value: robots.value }));
+	return found;
+}
