@@ -13,6 +13,7 @@ import { keepSettings, readSettingsEdit } from '$server/edits/settings';
 import { demoSite, wholeDemoSite } from './content';
 import { drawPictures, type DrawnPicture } from './draw';
 import { ROUNDS } from './more';
+import { readersHandler, ReadersService } from './readers';
 import { websiteHandler } from './website';
 
 /** Starts the demo: Kephalon on a database with the demo site, and the stand-in website that serves its pages. */
@@ -21,6 +22,7 @@ export interface DemoOptions {
 	readonly folder: string;
 	readonly port: number;
 	readonly websitePort: number;
+	readonly readersPort: number;
 	/** Only the pages that the browser tests tell by their numbers, and one release. */
 	readonly few?: boolean;
 	/** Start over with a new database. */
@@ -30,7 +32,16 @@ export interface DemoOptions {
 	readonly say: (text: string) => void;
 }
 
-export async function startDemo({ folder, port, websitePort, fresh, few, content: folders = [], say }: DemoOptions) {
+export async function startDemo({
+	folder,
+	port,
+	websitePort,
+	readersPort,
+	fresh,
+	few,
+	content: folders = [],
+	say
+}: DemoOptions) {
 	const db = join(folder, 'demo.db');
 	if (fresh) await Promise.all(['', '-wal', '-shm'].map((end) => rm(db + end, { force: true })));
 	const drawn = await drawPictures(folder);
@@ -42,7 +53,14 @@ export async function startDemo({ folder, port, websitePort, fresh, few, content
 	const website = await listen((request, response) => handler(request, response), {
 		...{ port: websitePort, what: 'the website', say }
 	});
+	const via = { origin: content.site.base.replace(/\/$/, ''), at: website.address };
+	const readers = await listen(readersHandler(new ReadersService(via)), {
+		port: readersPort,
+		what: 'the readers',
+		say
+	});
 	const kephalon = await serve({
+		readers: readers.address,
 		db,
 		port,
 		say,
@@ -54,7 +72,8 @@ export async function startDemo({ folder, port, websitePort, fresh, few, content
 		files: folder,
 		api: `${kephalon.address}/api/sites/${encodeURIComponent(name)}`
 	});
-	return { db, site: name, kephalon, website, close: () => Promise.all([kephalon.close(), website.close()]) };
+	const close = () => Promise.all([kephalon.close(), website.close(), readers.close()]);
+	return { db, site: name, kephalon, website, readers, close };
 }
 
 /** Puts the demo site into a database that has none yet, and releases it: at first without what came in later rounds. */
@@ -144,11 +163,12 @@ export async function main(args: readonly string[]) {
 			folder: 'data/demo',
 			port: 4870,
 			websitePort: 4880,
+			readersPort: 4890,
 			fresh: args.includes('--fresh'),
 			say: (text) => console.log(text)
 		});
 		console.log(
-			`\n  Kephalon      ${demo.kephalon.address}\n  the website   ${demo.website.address}\n\nCtrl-C ends both.`
+			`\n  Kephalon      ${demo.kephalon.address}\n  the website   ${demo.website.address}\n  the readers   ${demo.readers.address}\n\nCtrl-C ends all.`
 		);
 		const end = () => void demo.close().then(() => process.exit(0));
 		process.once('SIGINT', end);

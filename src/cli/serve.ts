@@ -85,12 +85,14 @@ export interface ServeOptions {
 	readonly say: (text: string) => void;
 	/** A server on this machine that holds the files of a site whose base address is not on the net. */
 	readonly standIn?: { readonly base: string; readonly origin: string };
+	/** Where readers that keep cards can be spoken to. */
+	readonly readers?: string | undefined;
 	/** Folders that content may be read from over the web; none is, unless it is named. */
 	readonly content?: readonly string[];
 }
 
 /** Starts the web application in this process on a database. */
-export async function serve({ db, port, say, standIn, content = [] }: ServeOptions): Promise<Running> {
+export async function serve({ db, port, say, standIn, readers, content = [] }: ServeOptions): Promise<Running> {
 	const handlerFile = built('../web/handler.js');
 	if (!existsSync(handlerFile)) throw new UserError('The web application is not built. Run npm run build first.');
 	process.env.KEPHALON_DB = db;
@@ -99,6 +101,7 @@ export async function serve({ db, port, say, standIn, content = [] }: ServeOptio
 	// Photographs and tables of content are sent whole. The name is the adapter's, behind the prefix of svelte.config.js.
 	process.env.KEPHALON_WEB_BODY_SIZE_LIMIT ??= '64M';
 	if (standIn) process.env.KEPHALON_STAND_IN = JSON.stringify(standIn);
+	if (readers) process.env.KEPHALON_READERS = readers;
 	const { handler } = (await import(/* @vite-ignore */ handlerFile)) as { handler: RequestListener };
 	const delivery = new Delivery(db);
 	const running = await listen(frontOf({ delivery, desk: handler }), { port, what: 'Kephalon', say });

@@ -5,7 +5,7 @@ export class UserError extends Error {
 		/** The exit code of the command: 1 refused, 2 wrong use. */
 		readonly exitCode: 1 | 2 = 1,
 		/** The status of an answer over HTTP: 404 where nothing is there, 409 where someone else was first, 413 for what is too large, 503 while another writes, 422 for all else. */
-		readonly status: 404 | 409 | 413 | 422 | 503 = 422
+		readonly status: 404 | 409 | 413 | 422 | 502 | 503 = 422
 	) {
 		super(message);
 		this.name = 'UserError';

@@ -104,6 +104,17 @@ async function reachAsked(
 	return undefined;
 }
 
+/** Sends something and gives the lines of the answer as they come; one that refuses gives its sentence as a line. */
+export async function* linesOfAnswer<T>(
+	address: string,
+	body: unknown,
+	signal: AbortSignal
+): AsyncGenerator<T | { readonly refused: string }> {
+	const answer = await fetch(address, { ...sending('POST', body), signal });
+	if (answer.ok && answer.body) yield* linesOf<T>(answer.body);
+	else yield { refused: sentenceOf((await answer.json().catch(() => ({}))) as Told, answer.status) };
+}
+
 /** Lines of JSON as they come. */
 async function* linesOf<T>(stream: ReadableStream<Uint8Array>): AsyncGenerator<T> {
 	let rest = '';

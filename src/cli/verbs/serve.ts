@@ -1,5 +1,6 @@
 import { InvalidArgumentError } from 'commander';
 import { resolve } from 'node:path';
+import { UserError } from '$server/errors';
 import { endInOrder } from '../ending';
 import { serve } from '../serve';
 import { databaseOf, dbOption, logOption, say, withStore, type Verb } from '../common';
@@ -15,13 +16,16 @@ export const addServe: Verb = (program) => {
 			(folder: string, before: string[]) => [...before, resolve(folder)],
 			[]
 		)
+		.option('--readers <address>', 'where readers that keep cards can be spoken to')
 		.addOption(dbOption())
 		.addOption(logOption())
-		.action(async (options: { db?: string; port: number; content: string[] }) => {
+		.action(async (options: { db?: string; port: number; content: string[]; readers?: string }) => {
 			// Opened once here, so that a bad file is told in words before anything starts.
 			await withStore({ ...options, create: true }, () => undefined);
-			const { port, content } = options;
-			const running = await serve({ db: databaseOf(options), port, content, say });
+			const { port, content, readers } = options;
+			if (readers !== undefined && !/^https?:\/\/\S+$/i.test(readers))
+				throw new UserError(`“${readers}” is no http or https address. Write it as http://127.0.0.1:4890.`, 2);
+			const running = await serve({ db: databaseOf(options), port, content, readers, say });
 			say(`Kephalon is at ${running.address}`);
 			endInOrder(running.close);
 		});

@@ -5,7 +5,8 @@ import { UserError } from '../errors';
 const HTML_NAMES = new Set(['.html', '.htm', '.xhtml', '.xht']);
 /** Pages are known by their ending, behind which a language may stand: `page.html.fr`. */
 export const isHtmlName = (name: string) =>
-	HTML_NAMES.has(extname(name).toLowerCase()) || /\.x?html?\.[a-z]{2,3}([-_][a-z]{2,4})?$/i.test(name);
+	HTML_NAMES.has(extname(name).toLowerCase()) ||
+	/\.x?html?\.(?!(?:gz|xz|bz2?)$)[a-z]{2,3}([-_][a-z]{2,4})?$/i.test(name);
 
 /** One entry of a folder, by its path from the folder's top with forward slashes. */
 export interface FolderEntry {

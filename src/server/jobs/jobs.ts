@@ -15,6 +15,7 @@ import { takeContent, type ContentSource, type Taken } from '../imports/content'
 import type { Via } from '../fetching/trace';
 import { gatherPictures } from '../pictures/gather';
 import { Library } from '../pictures/library';
+import { readCards, type CardsTold } from '../readers/cards';
 import { compose, type Composed, type ComposeTask } from './compose';
 import { faultyRules } from './faultyRules';
 import { countUses, type PictureUses } from './uses';
@@ -47,6 +48,8 @@ export interface Jobs {
 	sample: { input: { db: string; site: string; pages: BatchPages; action: BatchAction }; output: BatchSample };
 	/** All that is wrong or weak on a site, by kind. */
 	findings: { input: { db: string; site: string }; output: FindingGroup[] };
+	/** What readers last showed, held against what is released. */
+	cards: { input: { db: string; site: string; hasReaders: boolean }; output: CardsTold };
 	compose: { input: ComposeTask; output: Composed };
 	/** One share picture as it would be; nothing is kept of it but its file. */
 	draw: { input: { db: string; recipe: Recipe }; output: string };
@@ -151,6 +154,7 @@ export const JOBS = {
 	},
 	sample: ({ db, site, pages, action }) => reading(db, (store) => sampleOfBatch(store, site, pages, action)),
 	findings: ({ db, site }) => reading(db, (store) => readFindings(store, site)),
+	cards: ({ db, site, hasReaders }) => reading(db, (store) => readCards(store, site, hasReaders)),
 	compose,
 	sweep({ db }) {
 		const store = new Store(db);

@@ -1,14 +1,34 @@
+import type { ShownCard } from '../readers/service';
 import { prepared, type Db } from './database';
 
 const SQL = {
 	add: `INSERT OR REPLACE INTO look (site_id, address, made, result) VALUES (?, ?, ?, ?)`,
 	prune: `DELETE FROM look WHERE site_id = @site AND address = @address AND made NOT IN
 		(SELECT made FROM look WHERE site_id = @site AND address = @address ORDER BY made DESC LIMIT @keep)`,
+	cards: `SELECT path, reader, shown, shut_out AS isShutOut, seen, until, told FROM reader_card WHERE site_id = ? ORDER BY path, reader`,
+	saveCard: `INSERT INTO reader_card (site_id, path, reader, shown, shut_out, seen, until, told)
+		VALUES (@site, @path, @reader, @shown, @isShutOut, @seen, @until, @told)
+		ON CONFLICT DO UPDATE SET shown = excluded.shown, shut_out = excluded.shut_out, seen = excluded.seen, until = excluded.until,
+			told = coalesce(excluded.told, CASE WHEN seen = excluded.seen THEN told END)`,
+	// Key pages, the home page among them, then what a release changed last.
+	pagesToAsk: `SELECT r.path FROM released r JOIN page_state s ON s.site_id = r.site_id AND s.path = r.path
+		WHERE r.site_id = ? AND r.until IS NULL ORDER BY s.is_key = 1 OR r.path = '/' DESC, r.since DESC, r.path LIMIT ?`,
 	of: `SELECT made, result FROM look WHERE site_id = ? AND address = ? ORDER BY made DESC`
 } as const;
 
 /** Looks at one address that are kept. */
 const KEPT = 20;
+
+/** What one reader showed of a page when it was last asked. */
+export interface SeenCard {
+	readonly path: string;
+	readonly reader: string;
+	readonly shown: ShownCard | null;
+	readonly isShutOut: boolean;
+	readonly seen: string;
+	readonly until: string | null;
+	readonly told: string | null;
+}
 
 /** What readers saw of addresses, each time somebody looked. */
 export class LookStore {
@@ -21,6 +41,29 @@ export class LookStore {
 	add(site: number, address: string, made: string, result: unknown) {
 		this.run('add').run(site, address, made, JSON.stringify(result));
 		this.run('prune').run({ site, address, keep: KEPT });
+	}
+
+	/** What readers last showed. */
+	cards(site: number): SeenCard[] {
+		const rows = this.run('cards').all(site) as (Omit<SeenCard, 'shown' | 'isShutOut'> & {
+			shown: string | null;
+			isShutOut: 0 | 1;
+		})[];
+		return rows.map(({ shown, isShutOut, ...row }) => ({
+			...row,
+			isShutOut: isShutOut === 1,
+			shown: shown === null ? null : (JSON.parse(shown) as ShownCard)
+		}));
+	}
+	saveCard(site: number, { shown, isShutOut, ...card }: SeenCard) {
+		this.run('saveCard').run({
+			...{ site, ...card, isShutOut: isShutOut ? 1 : 0 },
+			shown: shown === null ? null : JSON.stringify(shown)
+		});
+	}
+	/** The released pages whose cards matter most, by path. */
+	pagesToAsk(site: number, most: number): string[] {
+		return (this.run('pagesToAsk').all(site, most) as { path: string }[]).map(({ path }) => path);
 	}
 
 	/** The looks at an address, the newest first. */

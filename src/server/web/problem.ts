@@ -29,7 +29,14 @@ export async function answering(work: () => Response | Promise<Response>): Promi
 	}
 }
 
-const TITLES = { 404: 'Not found', 409: 'Conflict', 413: 'Too large', 503: 'Not now', 422: 'Refused' } as const;
+const TITLES = {
+	404: 'Not found',
+	409: 'Conflict',
+	413: 'Too large',
+	502: 'No answer from elsewhere',
+	503: 'Not now',
+	422: 'Refused'
+} as const;
 
 /** What the web server throws where a body is longer than it takes. */
 const isOverLimit = (error: unknown) =>

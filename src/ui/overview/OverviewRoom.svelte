@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
+	import type { CardsTold } from '$server/readers/cards';
 	import type { Overview } from '$server/web/overview';
 	import { ask, at, isRefused, sending } from '../api';
 	import * as findings from '../findings/api';
@@ -37,6 +38,12 @@
 		if (waiting > 0) return { says: `Live, with ${pagesInWords(waiting)} waiting for a release.`, tone: 'waits' };
 		return { says: 'Live, and all of it is as written.', tone: 'well' };
 	});
+	/** Cards that readers still show as they were before the release, as far as they were asked. */
+	let oldCards = $state(0);
+	onMount(async () => {
+		const cards = await ask<CardsTold>(at(site, 'cards'));
+		if (!isRefused(cards)) oldCards = Object.values(cards.counts).reduce((sum, one) => sum + one.old, 0);
+	});
 	async function tick(id: string, on: boolean) {
 		const kept = await ask<string[]>(at(site, 'launch'), sending('POST', { id, on }));
 		if (!isRefused(kept)) ticked = kept;
@@ -60,6 +67,13 @@
 					)}{#if data.release.note}: “{data.release.note}”{/if}{/if}.
 				{#if waiting > 0}<a class="plain-button" href={roomAt('releases', site)}>See what would go out</a>{/if}
 			</p>
+			{#if oldCards > 0}
+				<p data-testid="old">
+					<a href={roomAt('readers', site)}
+						>{oldCards === 1 ? 'One card out there is' : `${oldCards.toLocaleString('en')} cards out there are`} old</a
+					>: tell them to fetch again.
+				</p>
+			{/if}
 		</header>
 		<section aria-labelledby="worst">
 			<h2 id="worst">

@@ -7,6 +7,7 @@
 	import { lookAt } from '$ui/cards/pictureLook';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { benchAt, roomAt } from '../rooms/rooms';
+	import KeptCards from './KeptCards.svelte';
 	import RoomBar from '../rooms/RoomBar.svelte';
 
 	/** What do readers really see? An address is fetched as each of them would, and told completely. */
@@ -209,6 +210,13 @@
 				</section>
 			{/if}
 		{/if}
+		<KeptCards
+			{site}
+			look={(path) => {
+				address = path;
+				void see();
+			}}
+		/>
 	</main>
 </div>
 

@@ -1,0 +1,195 @@
+import { cardOf, findTag, normaliseBase, READERS, type Head, type HeadJson } from '$core';
+import { UserError } from '../errors';
+import { patiently } from '../store/patiently';
+import type { SeenCard } from '../store/looks';
+import type { Store } from '../store/store';
+import type { KeptCard, ReadersClient, ShownCard } from './service';
+
+/** How the card that a reader shows stands to what is released. */
+export type Standing = 'current' | 'old' | 'none' | 'shut-out';
+
+/** What one reader last showed of a page. */
+export interface CardOfPage {
+	readonly path: string;
+	readonly reader: string;
+	readonly is: Standing;
+	/** What differs: of what is shown and of what is released, the first that does. */
+	readonly shows?: string;
+	readonly released?: string;
+	readonly until: string | null;
+	readonly seen: string;
+	/** What came of telling it last. */
+	readonly told: string | null;
+}
+
+export interface CardsTold {
+	/** Whether readers were named that can be spoken to. */
+	readonly hasReaders: boolean;
+	readonly pages: number;
+	readonly counts: Readonly<Record<string, Readonly<Record<Standing, number>>>>;
+	readonly old: readonly CardOfPage[];
+}
+
+/** Pages whose cards are looked at: key pages first, then those that a release changed last. */
+const MOST_PAGES = 200;
+/** Old cards that are listed. */
+const MOST_LISTED = 200;
+/** Asks that are on their way at one time. */
+const AT_ONCE = 4;
+/** A reader that was asked too often is waited for at most so long (milliseconds). */
+const LONGEST_WAIT = 65_000;
+
+/** What readers last showed, held against what is released now; from what was noted, nobody is asked. */
+export function readCards(store: Store, name: string, hasReaders: boolean): CardsTold {
+	const { id } = store.site(name);
+	const counts: Record<string, Record<Standing, number>> = {};
+	for (const { id: reader } of READERS) counts[reader] = { current: 0, old: 0, none: 0, 'shut-out': 0 };
+	const old: CardOfPage[] = [];
+	const heads = new Map<string, Head | undefined>();
+	const paths = new Set<string>();
+	for (const seen of store.looks.cards(id)) {
+		paths.add(seen.path);
+		const card = standingOf(seen, headOf(store, id, seen.path, heads));
+		counts[card.reader]![card.is]++;
+		if (card.is === 'old' && old.length < MOST_LISTED) old.push(card);
+	}
+	return { hasReaders, pages: paths.size, counts, old };
+}
+
+function headOf(store: Store, site: number, path: string, known: Map<string, Head | undefined>): Head | undefined {
+	if (!known.has(path)) {
+		const released = store.releases.head(site, { path });
+		known.set(path, released && toHead(JSON.parse(released.json) as HeadJson));
+	}
+	return known.get(path);
+}
+
+/** A released head for those who draw cards. */
+function toHead({ tags }: HeadJson): Head {
+	const known = tags.flatMap(({ tag, value }) => {
+		const definition = findTag(tag);
+		return definition ? [{ tag: definition, value }] : [];
+	});
+	return { html: { lang: '' }, tags: known, before: [], after: [] } as unknown as Head;
+}
+
+const PARTS = ['title', 'description', 'picture'] as const;
+
+function standingOf(seen: SeenCard, head: Head | undefined): CardOfPage {
+	const { path, reader, until, shown, told } = seen;
+	const card = { path, reader, until, seen: seen.seen, told };
+	if (seen.isShutOut) return { ...card, is: 'shut-out' };
+	if (!shown || !head) return { ...card, is: 'none' };
+	const profile = READERS.find(({ id }) => id === reader)!;
+	const { title, description, picture } = cardOf(profile, head);
+	const now: Pick<ShownCard, (typeof PARTS)[number]> = {
+		title: title.shown + title.cut,
+		description: description.shown + description.cut,
+		picture: picture?.address ?? ''
+	};
+	const differs = PARTS.find((part) => now[part] !== shown[part]);
+	if (!differs) return { ...card, is: 'current' };
+	return { ...card, is: 'old', shows: shown[differs], released: now[differs] };
+}
+
+export interface TellOptions {
+	readonly signal: AbortSignal;
+	readonly say: (line: { readonly done: number; readonly all: number; readonly last?: string }) => void;
+}
+
+/** Asks every reader for its card of the pages that matter, and notes what it shows. Gives how many were asked for. */
+export async function lookAtCards(
+	store: Store,
+	client: ReadersClient,
+	name: string,
+	options: TellOptions
+): Promise<number> {
+	const { id, site } = store.site(name);
+	const base = baseOf(site.base);
+	const wanted = store.looks
+		.pagesToAsk(id, MOST_PAGES)
+		.flatMap((path) => READERS.map(({ id: reader }) => ({ path, reader })));
+	await each(wanted, options, async ({ path, reader }) => {
+		const kept = await client.card(reader, base + path.slice(1), options.signal);
+		await note(store, id, path, kept, null);
+		return undefined;
+	});
+	return wanted.length;
+}
+
+/** Tells every reader that shows an old card to fetch again, in its own way, key pages first; notes what each answers. */
+export async function tellReaders(
+	store: Store,
+	client: ReadersClient,
+	name: string,
+	options: TellOptions
+): Promise<number> {
+	const { id, site } = store.site(name);
+	const base = baseOf(site.base);
+	const keys = new Set(store.looks.pagesToAsk(id, MOST_PAGES));
+	const order = [...keys];
+	const { old } = readCards(store, name, true);
+	const wanted = [...old].sort((a, b) => order.indexOf(a.path) - order.indexOf(b.path));
+	await each(wanted, options, async ({ path, reader }) => {
+		const address = base + path.slice(1);
+		let answer = await client.again(reader, address, options.signal);
+		if (answer.is === 'ask-again') answer = await client.again(reader, address, options.signal);
+		if (answer.is === 'limit') {
+			await wait(Math.min(answer.wait * 1000, LONGEST_WAIT), options.signal);
+			answer = await client.again(reader, address, options.signal);
+		}
+		const told = ANSWERS[answer.is];
+		const kept = answer.is === 'fetched' ? answer.card : await client.card(reader, address, options.signal);
+		await note(store, id, path, kept, told);
+		return `${reader}, ${path}: ${told}`;
+	});
+	return wanted.length;
+}
+
+const ANSWERS = {
+	fetched: 'it fetched again',
+	'ask-again': 'it wants to be asked again',
+	wait: 'nothing makes it fetch before its time',
+	'new-address': 'only another address makes it fetch again',
+	limit: 'it was asked too often'
+} as const;
+
+function baseOf(base: string): string {
+	const whole = normaliseBase(base);
+	if (whole) return whole;
+	throw new UserError('The site has no public base address that readers could be asked about.');
+}
+
+const note = (store: Store, site: number, path: string, kept: KeptCard, told: string | null) =>
+	patiently(() =>
+		store.transaction(() =>
+			store.looks.saveCard(site, {
+				...{ path, reader: kept.reader, isShutOut: kept.isShutOut, shown: kept.card },
+				...{ seen: kept.fetched, until: kept.until, told }
+			})
+		)
+	);
+
+function wait(milliseconds: number, signal: AbortSignal): Promise<void> {
+	return new Promise((resolve) => {
+		const timer = setTimeout(resolve, milliseconds);
+		signal.addEventListener('abort', () => (clearTimeout(timer), resolve()), { once: true });
+	});
+}
+
+/** The work for each, a few at a time, in order; ends early when it is stopped. */
+async function each<T>(
+	items: readonly T[],
+	{ signal, say }: TellOptions,
+	work: (item: T) => Promise<string | undefined>
+) {
+	let [next, done] = [0, 0];
+	const run = async () => {
+		while (next < items.length && !signal.aborted) {
+			const item = items[next++] as T;
+			const last = await work(item);
+			say({ done: ++done, all: items.length, ...(last !== undefined && { last }) });
+		}
+	};
+	await Promise.all(Array.from({ length: AT_ONCE }, run));
+}

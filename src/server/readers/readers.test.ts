@@ -1,0 +1,191 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import { HABITS, READERS, type Page, type Site } from '$core';
+import { ReadersService, readersHandler } from '../../../demo/readers';
+import { JOBS } from '../jobs/jobs';
+import { Store } from '../store/store';
+import { lookAtCards, readCards, tellReaders } from './cards';
+import { ReadersClient, type AskAnswer } from './service';
+
+/** Readers keep cards under their own rules, by a clock that is moved on here; Kephalon speaks to them over HTTP. */
+
+const BASE = 'https://s.example/';
+let title = '';
+let fetched = 0;
+let website: Server;
+let readers: Server;
+let service: ReadersService;
+const at = (server: Server) => `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+const listen = (server: Server) => new Promise<void>((done) => server.listen(0, '127.0.0.1', () => done()));
+
+beforeAll(async () => {
+	website = createServer((request, response) => {
+		if (request.url === '/robots.txt') return void response.writeHead(404).end();
+		fetched++;
+		response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' });
+		response.end(
+			`<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${title}</title><meta property="og:title" content="${title}"></head><body><p>Some words.</p></body></html>`
+		);
+	});
+	await listen(website);
+});
+beforeEach(async () => {
+	readers?.close();
+	service = new ReadersService({ origin: BASE.replace(/\/$/, ''), at: at(website) });
+	readers = createServer(readersHandler(service));
+	await listen(readers);
+	[title, fetched] = ['First', 0];
+});
+afterAll(() => {
+	website.close();
+	readers.close();
+});
+
+describe('a reader', () => {
+	test.each(READERS.map(({ id }) => [id, HABITS[id]!.keeps] as const))(
+		'%s keeps a card for %d hours',
+		async (reader, keeps) => {
+			const address = `${BASE}a`;
+			expect((await service.card(reader, address)).card?.title).toBe('First');
+			title = 'Second';
+			const now = (await service.card(reader, address)).card?.title;
+			expect(now).toBe(keeps === 0 ? 'Second' : 'First');
+			service.moveOn(keeps * 0.9);
+			if (keeps > 0) expect((await service.card(reader, address)).card?.title).toBe('First');
+			service.moveOn(keeps * 0.2);
+			expect((await service.card(reader, address)).card?.title).toBe('Second');
+		}
+	);
+
+	test.each(READERS.map(({ id }) => [id, HABITS[id]!.again] as const))(
+		'%s, told to fetch again: %s',
+		async (reader, again) => {
+			const address = `${BASE}a`;
+			await service.card(reader, address);
+			title = 'Second';
+			const first = await service.again(reader, address);
+			const wanted: Record<typeof again, AskAnswer['is']> = {
+				ask: 'fetched',
+				'ask-twice': 'ask-again',
+				wait: 'wait',
+				'new-address': 'new-address'
+			};
+			expect(first.is).toBe(wanted[again]);
+			if (again === 'ask-twice') expect((await service.again(reader, address)).is).toBe('fetched');
+			const kept = again === 'wait' || again === 'new-address';
+			expect((await service.card(reader, address)).card?.title).toBe(
+				kept && HABITS[reader]!.keeps > 0 ? 'First' : 'Second'
+			);
+		}
+	);
+
+	test('asked twice too far apart, it was asked once', async () => {
+		await service.card('gangway', `${BASE}a`);
+		expect((await service.again('gangway', `${BASE}a`)).is).toBe('ask-again');
+		service.moveOn(1);
+		expect((await service.again('gangway', `${BASE}a`)).is).toBe('ask-again');
+	});
+
+	test('asked too often, it says how long it does not listen', async () => {
+		for (let ask = 0; ask < 30; ask++) await service.again('headland', `${BASE}${ask}`);
+		const limited = await service.again('headland', `${BASE}more`);
+		expect(limited).toMatchObject({ is: 'limit' });
+		service.moveOn(1);
+		expect((await service.again('headland', `${BASE}more`)).is).toBe('wait');
+	});
+});
+
+test('over HTTP: a card, an ask, the clock, and what is wrong in a request', async () => {
+	const origin = at(readers);
+	const get = async (path: string, method = 'GET') => {
+		const answer = await fetch(origin + path, { method });
+		return { status: answer.status, body: (await answer.json()) as Record<string, unknown> };
+	};
+	const address = encodeURIComponent(`${BASE}a`);
+	expect(await get(`/card?reader=wrack&address=${address}`)).toMatchObject({ status: 200, body: { reader: 'wrack' } });
+	expect(await get(`/again?reader=wrack&address=${address}`, 'POST')).toMatchObject({ body: { is: 'fetched' } });
+	expect(await get('/clock?hours=24', 'POST')).toMatchObject({ status: 200 });
+	expect(await get('/clock?hours=never', 'POST')).toMatchObject({ status: 422 });
+	expect(await get(`/card?reader=nobody&address=${address}`)).toMatchObject({ status: 404 });
+	expect(await get('/card?reader=wrack&address=javascript:1')).toMatchObject({ status: 422 });
+	expect((await (await fetch(origin)).text()).includes('<form>')).toBe(true);
+});
+
+describe('what Kephalon keeps of it', () => {
+	const folder = mkdtempSync(join(tmpdir(), 'kephalon-cards-'));
+	afterAll(() => rmSync(folder, { recursive: true, force: true }));
+	const site: Site = {
+		...{ name: 'S', base: BASE, languages: ['en'], separator: '·', fields: {}, rules: [] }
+	};
+	const page = (path: string, title: string, more: Partial<Page> = {}): Page => ({
+		...{ path, type: 'page', state: 'live', fields: { title }, rules: [] },
+		...more
+	});
+	const stop = new AbortController();
+	const options = { signal: stop.signal, say: () => undefined };
+	let made = 0;
+	function begin() {
+		const store = new Store(join(folder, `${++made}.db`));
+		const id = store.saveSite(site);
+		store.ensureType(id, 'page');
+		store.savePage(id, page('/', 'First', { key: true }));
+		const release = () => JOBS.release({ db: store.file, site: 'S' }, () => undefined);
+		release();
+		return { store, id, release };
+	}
+
+	test('after a release the old cards are known; told, those that can fetch again do, and the others say until when', async () => {
+		const { store, id, release } = begin();
+		const client = new ReadersClient(at(readers));
+		expect(await lookAtCards(store, client, 'S', options)).toBe(READERS.length);
+		const before = readCards(store, 'S', true);
+		expect(before.pages).toBe(1);
+		expect(before.old).toEqual([]);
+
+		title = 'Second';
+		store.savePage(id, page('/', 'Second', { key: true }));
+		release();
+		const after = readCards(store, 'S', true);
+		expect(after.old.length).toBe(READERS.length);
+		expect(after.old[0]).toMatchObject({ shows: 'First', released: 'Second' });
+
+		const lines: string[] = [];
+		await tellReaders(store, client, 'S', { ...options, say: ({ last }) => void (last && lines.push(last)) });
+		expect(lines).toHaveLength(READERS.length);
+		const told = readCards(store, 'S', true);
+		const stubborn = READERS.filter(
+			({ id: reader }) => ['wait', 'new-address'].includes(HABITS[reader]!.again) && HABITS[reader]!.keeps > 0
+		);
+		expect(told.old.map(({ reader }) => reader).sort()).toEqual(stubborn.map(({ id: reader }) => reader).sort());
+		for (const one of told.old)
+			expect(one).toMatchObject({ told: expect.stringMatching(/nothing makes it|only another/) });
+		store.close();
+	});
+
+	test('readers that do not answer are told as such, and what was known stays', async () => {
+		const { store } = begin();
+		await lookAtCards(store, new ReadersClient(at(readers)), 'S', options);
+		const known = readCards(store, 'S', true);
+		await expect(lookAtCards(store, new ReadersClient('http://127.0.0.1:9'), 'S', options)).rejects.toThrow(
+			/do not answer/
+		);
+		expect(readCards(store, 'S', true)).toEqual(known);
+		store.close();
+	});
+
+	test('it is stopped between two asks', async () => {
+		const { store } = begin();
+		const stopping = new AbortController();
+		await lookAtCards(store, new ReadersClient(at(readers)), 'S', {
+			signal: stopping.signal,
+			say: () => stopping.abort()
+		}).catch(() => undefined);
+		expect(readCards(store, 'S', true).counts.gangway?.current ?? 0).toBeLessThanOrEqual(1);
+		expect(store.looks.cards(store.site('S').id).length).toBeLessThan(READERS.length);
+		store.close();
+	});
+});

@@ -1,0 +1,181 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import { HABITS, habitsInWords, READERS } from '$core';
+	import type { CardsTold } from '$server/readers/cards';
+	import { ask, at, isRefused, linesOfAnswer } from '$ui/api';
+	import { pagesInWords } from '$ui/parts/words';
+
+	/** What readers keep: which still show old cards of which pages, until when, and the one action that tells them. */
+	let { site, look }: { site: string; look: (path: string) => void } = $props();
+
+	let cards = $state.raw<CardsTold | undefined>();
+	let refused = $state('');
+	let doing = $state.raw<{ what: 'look' | 'tell'; done: number; all: number; stop: AbortController } | undefined>();
+	let answers = $state.raw<readonly string[]>([]);
+
+	async function read() {
+		const answer = await ask<CardsTold>(at(site, 'cards'));
+		if (isRefused(answer)) refused = answer.refused;
+		else cards = answer;
+	}
+	onMount(() => void read());
+
+	async function run(what: 'look' | 'tell') {
+		const stop = new AbortController();
+		[doing, refused, answers] = [{ what, done: 0, all: 0, stop }, '', []];
+		try {
+			for await (const line of linesOfAnswer<
+				{ done: number; all: number; last?: string } | { asked: number } | { refused: string }
+			>(at(site, 'cards'), { do: what }, stop.signal)) {
+				if ('refused' in line) refused = line.refused;
+				if (!('done' in line)) continue;
+				doing = { what, done: line.done, all: line.all, stop };
+				if (line.last !== undefined) answers = [line.last, ...answers].slice(0, 50);
+			}
+		} catch {
+			if (!stop.signal.aborted) refused = 'The answer broke off. Ask again: it goes on from what is known.';
+		}
+		doing = undefined;
+		await read();
+	}
+	const old = $derived(cards ? Object.values(cards.counts).reduce((sum, one) => sum + one.old, 0) : 0);
+	const nameOf = (id: string) => READERS.find((reader) => reader.id === id)?.name ?? id;
+	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+	const howTold = (id: string) => habitsInWords(HABITS[id]!).at(-1) ?? '';
+	const short = (text: string) => (text.length > 90 ? `${text.slice(0, 90)} …` : text || 'nothing');
+</script>
+
+<section class="kept" aria-label="What readers keep" data-testid="kept">
+	<h2>What readers keep</h2>
+	{#if cards && !cards.hasReaders}
+		<p class="quiet">
+			No readers are named that could be asked. Start Kephalon with <span class="mono">--readers</span> and their address.
+		</p>
+	{:else if cards}
+		<p class="lead" role="status">
+			{#if cards.pages === 0}Nobody has been asked yet.
+			{:else if old === 0}All cards out there are as released, of {pagesInWords(cards.pages)} that were asked about.
+			{:else}<strong>{old === 1 ? 'One old card is' : `${old.toLocaleString('en')} old cards are`} out there</strong>,
+				of {pagesInWords(cards.pages)} that were asked about.{/if}
+		</p>
+		<p class="do">
+			<button class="plain-button" disabled={doing !== undefined} onclick={() => void run('look')}
+				>Ask what they show</button
+			>
+			<button class="main-button" disabled={doing !== undefined || old === 0} onclick={() => void run('tell')}
+				>Tell them to fetch again</button
+			>
+			{#if doing}
+				<span role="status">{doing.what === 'look' ? 'Asking' : 'Telling'}: {doing.done} of {doing.all || '…'}</span>
+				<button class="link" onclick={() => doing?.stop.abort()}>Stop</button>
+			{/if}
+		</p>
+		{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
+		{#if answers.length > 0}
+			<details open>
+				<summary>What they answered</summary>
+				<ul class="small">
+					{#each answers as answer, index (index)}<li>{answer}</li>{/each}
+				</ul>
+			</details>
+		{/if}
+		{#if cards.pages > 0}
+			<table>
+				<thead><tr><th>Reader</th><th>As released</th><th>Old</th><th>No card</th><th>How it is told</th></tr></thead>
+				<tbody>
+					{#each READERS as reader (reader.id)}
+						{@const count = cards.counts[reader.id]}
+						<tr>
+							<th>{reader.name}</th>
+							<td>{count?.current ?? 0}</td>
+							<td class:old={(count?.old ?? 0) > 0}>{count?.old ?? 0}</td>
+							<td>{(count?.none ?? 0) + (count?.['shut-out'] ?? 0)}</td>
+							<td class="quiet">{howTold(reader.id)}</td>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		{/if}
+		{#if cards.old.length > 0}
+			<h3>Old cards</h3>
+			<table data-testid="old-cards">
+				<thead
+					><tr><th>Page</th><th>Reader</th><th>It shows</th><th>Released is</th><th>It keeps it until</th></tr></thead
+				>
+				<tbody>
+					{#each cards.old as card (card.path + card.reader)}
+						<tr>
+							<td><button class="link mono" onclick={() => look(card.path)}>{card.path}</button></td>
+							<td>{nameOf(card.reader)}</td>
+							<td class="serif">{short(card.shows ?? '')}</td>
+							<td class="serif">{short(card.released ?? '')}</td>
+							<td
+								>{card.until ? when(card.until) : 'it keeps none'}{#if card.told}<br /><span class="quiet"
+										>{card.told}</span
+									>{/if}</td
+							>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		{/if}
+	{/if}
+</section>
+
+<style>
+	.kept {
+		margin-top: 26px;
+		border-top: 1px solid var(--rule-strong);
+		padding-top: 10px;
+		max-width: 1100px;
+	}
+	h2 {
+		font-size: 16px;
+		font-weight: 600;
+	}
+	h3 {
+		margin-top: 12px;
+		font-size: 13.5px;
+		font-weight: 600;
+	}
+	.do {
+		display: flex;
+		gap: 10px;
+		align-items: center;
+		margin: 6px 0;
+		font-size: 13px;
+	}
+	.refused {
+		color: var(--gone);
+	}
+	.small {
+		max-height: 140px;
+		overflow-y: auto;
+		font-size: 12.5px;
+	}
+	table {
+		width: 100%;
+		margin-top: 6px;
+		font-size: 13px;
+	}
+	th,
+	td {
+		border-top: 1px solid var(--rule);
+		padding: 3px 12px 3px 0;
+		text-align: left;
+		vertical-align: top;
+		overflow-wrap: anywhere;
+	}
+	thead th {
+		border: 0;
+		font-weight: 600;
+		color: var(--ink-soft);
+	}
+	.old {
+		font-weight: 600;
+		color: var(--flag);
+	}
+	.link {
+		text-align: left;
+	}
+</style>
