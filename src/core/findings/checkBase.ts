@@ -32,5 +32,6 @@ export function checkBase(text: string): BaseCheck {
 		...(url.pathname !== '/' ? [`It has the path ${url.pathname}: every page’s path will stand under it.`] : []),
 		...(/[?#]/.test(text) ? ['What stood behind ? or # was dropped.'] : [])
 	];
-	return { base, refused: undefined, asks, guess: secure };
+	// An address of this machine over https is no more public than before.
+	return { base, refused: undefined, asks, guess: isLocalAddress(base) ? undefined : secure };
 }

@@ -66,7 +66,11 @@ export const BUILT_INS: readonly BuiltIn[] = [
 	{ tag: 'description', name: 'page-summary', value: field('summary') },
 	{ tag: 'description', name: 'body-opening', value: openingOfBody },
 	{ tag: 'author', name: 'page-author', value: field('author') },
-	{ tag: 'canonical', name: 'page-address', isLegal: true, value: (page) => page.pageAddress },
+	// What is not found stands nowhere.
+	{
+		...{ tag: 'canonical', name: 'page-address', isLegal: true },
+		value: (page) => (page.type?.special === 'not-found' ? undefined : page.pageAddress)
+	},
 	{ tag: 'robots', name: 'hidden', value: (page) => (page.isHidden ? 'noindex' : undefined) },
 	{ tag: 'alternate', name: 'other-versions', value: alternates },
 	{ tag: 'icon', name: 'site-icon', isShared: true, value: icons },

@@ -18,7 +18,12 @@
 		{#if name}<a class="plain-button to-bench" href="/bench/{encodeURIComponent(name)}">To the bench</a>{/if}
 	</header>
 	{#if data.bench}
-		{#key name}<SetupSite data={data.bench} standIn={data.standIn} folders={data.folders} {goOn} />{/key}
+		{#key `${name} ${data.bench.revision}`}<SetupSite
+				data={data.bench}
+				standIn={data.standIn}
+				folders={data.folders}
+				{goOn}
+			/>{/key}
 	{:else}
 		<main class="begin"><SetupContent name="" base="" folders={data.folders} {goOn} /></main>
 	{/if}

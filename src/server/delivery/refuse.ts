@@ -15,7 +15,6 @@ const TITLES: Readonly<Record<number, string>> = {
 	400: 'Bad request',
 	403: 'Forbidden',
 	404: 'Not found',
-	502: 'No answer from elsewhere',
 	503: 'Not now'
 };
 

@@ -67,6 +67,9 @@ export interface ImportSummary {
 
 /** Files larger than this (bytes) are no pages. */
 const MAX_FILE = 20_000_000;
+/** The page that stands in for those that are not there, as servers know it, and its type. */
+const NOT_FOUND = 'not-found';
+const isNotFound = (path: string) => /^\/(404|not-?found)(\.x?html?)?$/i.test(path);
 /** Counted up when reading files gives something else: what was read before is read again. */
 const READER = 1;
 
@@ -204,7 +207,9 @@ async function readPages(
 			const page: ReadPage = { ...own, ...(language && { language }) };
 			if (stamp && !isKept) stamps.set(entry.path, stamp);
 			const said = saidLanguage(entry.path) ?? language;
-			staging.put({ ...page, ...(said && { language: said }), type: typeOf(entry.path) }, !isKept);
+			const isNew = site === undefined || !store.hasPage(site, page.path);
+			const type = typeOf(entry.path) ?? (isNew && isNotFound(page.path) ? NOT_FOUND : undefined);
+			staging.put({ ...page, ...(said && { language: said }), type }, !isKept);
 			const version = versionOf(entry.path);
 			if (said) {
 				const group = groups.get(version) ?? {};
@@ -378,10 +383,12 @@ function save(
 ) {
 	const fresh: Site = { name, base, languages: staging.spoken(), separator: '·', fields: {}, rules: [] };
 	const what = { from: 'folder', pages: staging.paths.length, pictures: pictures.known.length };
-	return makeImport(store, fresh, { origin: 'command', kind: 'import', what }, ({ id, site }) => {
+	return makeImport(store, fresh, { origin: 'command', kind: 'import', what }, ({ id, site, types }) => {
 		const languages = [...new Set([...site.languages, ...staging.languages.keys()])];
 		if (site.base !== base || languages.length > site.languages.length) store.saveSite({ ...site, base, languages });
 		for (const type of new Set(['page', ...source.types.map((one) => one.type)])) store.ensureType(id, type);
+		if (staging.paths.some(isNotFound) && !types.some(({ name: known }) => known === NOT_FOUND))
+			store.saveType(id, { name: NOT_FOUND, label: 'Not found', special: 'not-found', fields: [], rules: [] });
 		store.savePictures(
 			id,
 			pictures.known.map((picture) => ({ ...picture, ...setByHand(store.picture(id, picture.src)) }))

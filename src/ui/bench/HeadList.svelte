@@ -175,4 +175,12 @@
 		font-size: 13px;
 		color: var(--gone);
 	}
+	@media (max-width: 700px) {
+		.line {
+			grid-template-columns: 14px minmax(0, 1fr);
+		}
+		.value {
+			grid-column: 2;
+		}
+	}
 </style>

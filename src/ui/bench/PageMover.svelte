@@ -74,4 +74,9 @@
 	.mover .plain-button {
 		white-space: nowrap;
 	}
+	@media (max-width: 700px) {
+		.mover {
+			flex-wrap: wrap;
+		}
+	}
 </style>

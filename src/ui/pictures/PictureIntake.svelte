@@ -103,6 +103,7 @@
 <style>
 	.zone {
 		display: flex;
+		flex-wrap: wrap;
 		gap: 8px;
 		align-items: center;
 		margin-top: 6px;
@@ -134,7 +135,7 @@
 	}
 	.paste {
 		flex: 1;
-		min-width: 0;
+		min-width: 60px;
 		border-color: transparent !important;
 		background: transparent !important;
 	}

@@ -127,7 +127,18 @@
 	}
 </script>
 
-<section class="content" aria-label="Content">
+<!-- Enter in a field of one line goes on, as in a form; the parts of a table are looked at again by themselves. -->
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+<section
+	class="content"
+	aria-label="Content"
+	onkeydown={(event) => {
+		const field = event.target as HTMLElement;
+		if (event.key !== 'Enter' || !field.matches('.setting input:not([type=checkbox]):not([type=file])')) return;
+		event.preventDefault();
+		if (isReady && !busy) void take();
+	}}
+>
 	<p class="quiet">
 		Kephalon reads what your pages say, and writes what their heads should. It changes nothing until you release.
 	</p>

@@ -303,4 +303,9 @@
 			max-height: none;
 		}
 	}
+	@media (max-width: 700px) {
+		.site {
+			grid-template-columns: minmax(0, 1fr);
+		}
+	}
 </style>

@@ -562,4 +562,20 @@
 			grid-column: 1 / -1;
 		}
 	}
+	/* One can read and release: one thing under the other. */
+	@media (max-width: 700px) {
+		main {
+			grid-template-columns: minmax(0, 1fr);
+		}
+		.head,
+		.layers,
+		.cards {
+			grid-row: auto;
+			grid-column: 1;
+			border-inline: 0;
+		}
+		.views {
+			flex-wrap: wrap;
+		}
+	}
 </style>

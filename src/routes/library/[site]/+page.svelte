@@ -305,4 +305,9 @@
 		font-size: 12px;
 		overflow-wrap: anywhere;
 	}
+	@media (max-width: 700px) {
+		main {
+			grid-template-columns: minmax(0, 1fr);
+		}
+	}
 </style>
