@@ -1,7 +1,8 @@
-import { createReadStream, existsSync } from 'node:fs';
+import { createReadStream, existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http';
 import { MANIFEST_PATH, type Page } from '$core';
+import { FAULTS, FAULTS_ROBOTS, faultsPage, heavy } from './faults';
 
 /**
  * The stand-in for the real website: it serves the demo's pages on a port of its own, and asks Kephalon for the head
@@ -25,11 +26,43 @@ export function websiteHandler({ pages, files, api }: Website): RequestListener 
 	const known = new Map<string, KnownHead>();
 	return (request, response) => {
 		const { pathname } = new URL(request.url ?? '/', 'http://site.invalid');
+		const fault = /^\/faults\/([\w.-]+)$/.exec(pathname)?.[1];
+		if (fault !== undefined) return sendFault(fault, request, response);
+		if (pathname === '/faults') return void response.writeHead(200, { 'content-type': HTML }).end(faultsPage());
+		if (pathname === '/robots.txt') return void sendRobots(response);
+		if (pathname === '/sitemap.xml') return void passOn(new URL(`${api}/sitemap`), response);
 		if (/^\/media\/[\w.-]+$/.test(pathname)) return void passOn(new URL(pathname, api), response);
 		if (pathname === MANIFEST_PATH) return void passOn(new URL(`${api}/manifest`), response);
 		if (/^\/pictures\/[\w.-]+$/.test(pathname)) return sendPicture(join(files, pathname), response);
 		void sendPage(pages.get(pathname), pathname, request, response);
 	};
+
+	function sendFault(name: string, request: IncomingMessage, response: ServerResponse) {
+		if (name === 'heavy.jpg') {
+			const picture = readFileSync(join(files, 'pictures/cliff.jpg'));
+			return void response.writeHead(200, { 'content-type': 'image/jpeg' }).end(heavy(picture));
+		}
+		const fault = Object.hasOwn(FAULTS, name) ? FAULTS[name] : undefined;
+		if (fault) fault.answer(request, response);
+		else void sendPage(undefined, `/faults/${name}`, request, response);
+	}
+
+	/** What Kephalon writes, and what the faults need beside it. */
+	async function sendRobots(response: ServerResponse) {
+		const answer = await fetch(`${api}/robots`).catch(() => undefined);
+		const text = answer?.ok ? await answer.text() : '';
+		response.writeHead(200, { 'content-type': 'text/plain; charset=utf-8' });
+		response.end(`${text}\n${FAULTS_ROBOTS}`);
+	}
+
+	/** Where a page that has moved is now, as Kephalon knows it. */
+	async function movedTo(path: string): Promise<string | undefined> {
+		const answer = await fetch(`${api}/head?path=${encodeURIComponent(path)}`, { redirect: 'manual' }).catch(
+			() => undefined
+		);
+		const to = answer && answer.status >= 300 && answer.status < 400 ? answer.headers.get('location') : null;
+		return to ? (new URL(to, api).searchParams.get('path') ?? undefined) : undefined;
+	}
 
 	/** The released head, asked for again each time but only fetched when it changed. */
 	async function headOf(path: string): Promise<string> {
@@ -51,6 +84,8 @@ export function websiteHandler({ pages, files, api }: Website): RequestListener 
 	}
 
 	async function sendPage(page: Page | undefined, path: string, _request: IncomingMessage, response: ServerResponse) {
+		const moved = await movedTo(path);
+		if (moved !== undefined && moved !== path) return void response.writeHead(301, { location: moved }).end();
 		const shown = page?.state === 'live' ? page : undefined;
 		const head = await headOf(shown ? path : '/404');
 		response.writeHead(shown ? 200 : 404, { 'content-type': 'text/html; charset=utf-8' });
@@ -78,6 +113,7 @@ function sendPicture(file: string, response: ServerResponse) {
 	createReadStream(file).pipe(response);
 }
 
+const HTML = 'text/html; charset=utf-8';
 const STYLE =
 	'body{font:18px/1.6 Georgia,serif;max-width:38rem;margin:2rem auto;padding:0 1rem;color:#20302e}img{max-width:100%;border-radius:4px}a{color:#1f5f5a}';
 const escape = (text: unknown) => String(text ?? '').replace(/[&<>"]/g, (char) => `&#${char.charCodeAt(0)};`);

@@ -122,5 +122,5 @@ export type { ProseCandidate } from './markup/prose';
 export { isCaption } from './markup/prose';
 export { lettersOf } from './text/text';
 export { toTemplate } from './template/quote';
-export { HABITS, habitsInWords, type Habits } from './readers/habits';
+export { HABITS, AGAIN_IN_WORDS, habitsInWords, type Habits } from './readers/habits';
 export { readServedHead, type ServedHead, type ServedTag } from './markup/served';

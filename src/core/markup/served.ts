@@ -96,6 +96,12 @@ function servedTag(element: Tree.Element, isBelow: boolean): ServedTag | undefin
 	};
 }
 
+/** The tag of a link to another form of the page, by its media type. */
+const feedOf = (type: string) => {
+	const kind = /^application\/(atom|rss|feed)\+(?:xml|json)$/i.exec(type.trim())?.[1]?.toLowerCase();
+	return kind ? `feed:${kind === 'feed' ? 'json' : kind}` : 'alternate-form';
+};
+
 function nameAndValue(element: Tree.Element): [(string | undefined)?, (string | undefined)?] {
 	if (element.tagName === 'title' && element.namespaceURI === 'http://www.w3.org/1999/xhtml')
 		return ['title', settleText(textOf(element))];
@@ -106,8 +112,6 @@ function nameAndValue(element: Tree.Element): [(string | undefined)?, (string | 
 		];
 	const rel = element.tagName === 'link' ? attribute(element, 'rel')?.toLowerCase().trim() : undefined;
 	if (rel === undefined || !LINKS.test(rel)) return [];
-	return [
-		rel === 'alternate' && attribute(element, 'hreflang') !== undefined ? 'hreflang' : rel,
-		attribute(element, 'href')?.trim()
-	];
+	const isFeed = rel === 'alternate' && attribute(element, 'hreflang') === undefined;
+	return [isFeed ? feedOf(attribute(element, 'type') ?? '') : rel, attribute(element, 'href')?.trim()];
 }

@@ -124,6 +124,14 @@ export const HABITS: Readonly<Record<string, Habits>> = {
 	}
 };
 
+/** How a reader is told to fetch again, in a sentence. */
+export const AGAIN_IN_WORDS: Readonly<Record<Habits['again'], string>> = {
+	ask: 'Asked once, it fetches again.',
+	'ask-twice': 'It fetches again when it is asked twice.',
+	'new-address': 'Only another address makes it fetch again.',
+	wait: 'Nothing makes it fetch again before its time.'
+};
+
 /** Each habit in a sentence, in the order in which they matter on the way. */
 export function habitsInWords(habits: Habits): string[] {
 	const {
@@ -158,12 +166,7 @@ export function habitsInWords(habits: Habits): string[] {
 			? 'It fetches the picture and judges what it gets.'
 			: 'It believes what tags say of the picture.',
 		`It keeps a card ${keeps === 0 ? 'not at all' : keeps < 24 ? `for ${keeps} hours` : `for ${Math.round(keeps / 24)} days`}, under ${key === 'address' ? 'the address that was pasted' : `what ${key} says`}.`,
-		{
-			ask: 'Asked once, it fetches again.',
-			'ask-twice': 'It fetches again when it is asked twice.',
-			'new-address': 'Only another address makes it fetch again.',
-			wait: 'Nothing makes it fetch again before its time.'
-		}[again],
+		AGAIN_IN_WORDS[again],
 		'It runs no scripts.'
 	];
 }

@@ -53,7 +53,7 @@ describe('a folder of HTML, as it stands', () => {
 		['hidden.html', ['noindex-served robots 10']],
 		['gone.html', ['canonical-nowhere canonical 7']],
 		['one.html', ['version-one-way hreflang 10']],
-		['fr/un.html', ['version-nowhere hreflang 10']],
+		['fr/un.html', ['relative-address alternate 10', 'version-nowhere hreflang 10']],
 		['a/same.html', ['shared-title title 5']],
 		['leads-on.html', []]
 	])('%s', (file, wanted) => {

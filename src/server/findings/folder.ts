@@ -105,7 +105,7 @@ function saidBy(file: string, path: string, { tags }: ServedHead): Said {
 		...{ file, path, title: value('title'), description: value('description') },
 		...{ picture: value('og:image'), canonical: value('canonical') },
 		versions: own.flatMap(({ name, value: to, attributes, line }) =>
-			(name === 'hreflang' || name === 'alternate') && attributes.hreflang && attributes.hreflang !== 'x-default'
+			name === 'alternate' && attributes.hreflang && attributes.hreflang !== 'x-default'
 				? [{ language: attributes.hreflang, to, line }]
 				: []
 		),

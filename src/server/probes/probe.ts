@@ -239,6 +239,14 @@ function judge(
 	if (!whole) return blocked;
 	const found: Finding[] = [];
 	const { page, head } = whole;
+	const stopped = all.filter(({ fetched }) => fetched?.page.end === 'other-host');
+	if (stopped.length > 0)
+		found.push(
+			finding('redirected-elsewhere', PLACE, undefined, {
+				to: stopped[0]!.fetched!.page.why ?? '',
+				readers: stopped.map(nameOf)
+			})
+		);
 	const status = page.hops.at(-1)?.status ?? 0;
 	if (status === 0 || ['refused', 'unknown-name', 'reset'].includes(page.end)) {
 		found.push(
@@ -261,14 +269,8 @@ function judge(
 	}
 	if (head.asksToSignIn && head.tags.every(({ name }) => !name.startsWith('og:')))
 		found.push(finding('sign-in-page', PLACE, undefined, {}));
-	const stopped = all.filter(({ fetched }) => fetched?.page.end === 'other-host');
-	if (stopped.length > 0)
-		found.push(
-			finding('redirected-elsewhere', PLACE, undefined, {
-				to: stopped[0]!.fetched!.page.why ?? '',
-				readers: stopped.map(nameOf)
-			})
-		);
+	const title = head.tags.find(({ name }) => name === 'title')?.value ?? '';
+	if (status === 200 && NOT_FOUND.test(title)) found.push(finding('not-found-served', PLACE, 'title', { title }));
 	found.push(
 		...judgeText(all, whole),
 		...findInServedHead(
@@ -289,6 +291,10 @@ function judge(
 		found.push(finding('differs-by-reader', PLACE, undefined, { readers: groups[0]!.map(nameOf) }));
 	return found;
 }
+
+/** Titles of pages that stand in for what is not there, in the languages that they are seen in most. */
+const NOT_FOUND =
+	/^\W*(404\b|error 404|(the )?page (was )?(not|cannot be) found|not found\b|seite nicht gefunden|page introuvable|página no encontrada)/i;
 
 const WHY: Readonly<Partial<Record<TracedFetch['end'], string>>> = {
 	refused: 'it may not be fetched',

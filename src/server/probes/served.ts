@@ -29,7 +29,7 @@ export function findInServedHead(head: ServedHead, asking: readonly ReaderProfil
 	for (const one of own) {
 		const before = first.get(one.name);
 		if (!before) first.set(one.name, one);
-		else if (one.tag && !one.tag.repeated && one.tag.parent === undefined && one.name !== 'hreflang')
+		else if (one.tag && !one.tag.repeated && one.tag.parent === undefined)
 			found.push(
 				finding('doubled-tag', target, one.name, {
 					tag: one.name,

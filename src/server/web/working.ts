@@ -1,4 +1,6 @@
 import { UserError } from '../errors';
+import type { Via } from '../fetching/trace';
+import { lookBySchedule } from '../probes/drift';
 import type { FolderSource } from '../imports/folderSource';
 import { runJob, stopJobs } from '../jobs/run';
 import { log } from '../log';
@@ -9,6 +11,8 @@ let store: Store | undefined;
 /** A connection of the thread that answers waits no longer (milliseconds) for another writer: see `patiently`. */
 const PATIENCE = 20;
 
+/** Whether a look at what is served is due is asked this often (milliseconds). */
+const LOOK_EVERY = 60_000;
 /** What nothing names any more is taken out of the library this often (milliseconds). */
 const SWEEP_EVERY = 3_600_000;
 
@@ -20,8 +24,31 @@ export function openStore(): Store {
 	store = new Store(file, { patience: PATIENCE });
 	sweep(file);
 	setInterval(() => sweep(file), SWEEP_EVERY).unref();
+	setInterval(() => void lookWhereDue(store), LOOK_EVERY).unref();
 	process.once('kephalon:end' as 'exit', (ends: unknown) => (ends as Promise<unknown>[]).push(end()));
 	return store;
+}
+
+/** Whether a look is under way: one that takes long is not begun again. */
+let isLooking = false;
+async function lookWhereDue(at: Store | undefined) {
+	if (!at || isLooking) return;
+	isLooking = true;
+	try {
+		await lookBySchedule(at, viaFor, new Date(), (error, site) =>
+			log.error(error, `What is served of ${site} could not be compared`)
+		);
+	} catch (error) {
+		log.error(error);
+	}
+	isLooking = false;
+}
+
+/** The way to a site that is not on the net: the server that stands in for it, where there is one of its base address. */
+export function viaFor(base: string): Via | undefined {
+	const own = standIn();
+	const origin = own?.base.replace(/\/$/, '');
+	return own && origin !== undefined && base.startsWith(own.base) ? { origin, at: own.origin } : undefined;
 }
 
 /** An error of a timer ends in the log, not in the end of the process. */

@@ -11,6 +11,7 @@
 	import { editInWords } from '$ui/record/record';
 	import { benchAt, pagesAt, roomAt } from '../rooms/rooms';
 	import RoomBar from '../rooms/RoomBar.svelte';
+	import ServedPart from './ServedPart.svelte';
 	import { Neighbours } from '$ui/bench/sharing';
 	import { pagesInWords } from '$ui/parts/words';
 
@@ -133,6 +134,7 @@
 				{/each}
 			</div>
 		</section>
+		<ServedPart {site} />
 		<section class="edits" aria-labelledby="edits">
 			<h2 id="edits">What changed lately</h2>
 			<ul>

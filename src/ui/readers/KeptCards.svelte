@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { HABITS, habitsInWords, READERS } from '$core';
+	import { AGAIN_IN_WORDS, HABITS, READERS } from '$core';
 	import type { CardsTold } from '$server/readers/cards';
 	import { ask, at, isRefused, linesOfAnswer } from '$ui/api';
 	import { pagesInWords } from '$ui/parts/words';
@@ -41,7 +41,6 @@
 	const old = $derived(cards ? Object.values(cards.counts).reduce((sum, one) => sum + one.old, 0) : 0);
 	const nameOf = (id: string) => READERS.find((reader) => reader.id === id)?.name ?? id;
 	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
-	const howTold = (id: string) => habitsInWords(HABITS[id]!).at(-1) ?? '';
 	const short = (text: string) => (text.length > 90 ? `${text.slice(0, 90)} …` : text || 'nothing');
 </script>
 
@@ -90,7 +89,7 @@
 							<td>{count?.current ?? 0}</td>
 							<td class:old={(count?.old ?? 0) > 0}>{count?.old ?? 0}</td>
 							<td>{(count?.none ?? 0) + (count?.['shut-out'] ?? 0)}</td>
-							<td class="quiet">{howTold(reader.id)}</td>
+							<td class="quiet">{AGAIN_IN_WORDS[HABITS[reader.id]!.again]}</td>
 						</tr>
 					{/each}
 				</tbody>

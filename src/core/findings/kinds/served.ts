@@ -20,6 +20,11 @@ export const SERVED_KINDS = {
 		({ status }) => `Its server answers with ${status}`,
 		() => 'Let the address answer with 200.'
 	),
+	'not-found-served': kind<{ readonly title: string }>(
+		6,
+		({ title }) => `It answers as found, and calls itself “${title}”`,
+		() => 'Let a page that is not there answer with 404: search lists it otherwise, and cards show it.'
+	),
 	'sign-in-page': kind<Record<string, never>>(
 		7,
 		() => 'It asks to sign in: readers see that page and not the one meant',

@@ -1,0 +1,133 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import type { DriftOfSite, Schedule } from '$server/probes/drift';
+	import type { Drift } from '$server/probes/verify';
+	import { ask, at, isRefused, linesOfAnswer, sending } from '$ui/api';
+	import { pagesInWords } from '$ui/parts/words';
+	import { roomAt } from '../rooms/rooms';
+
+	/** What is served against what was released, over the whole site: looked at now, every hour or every night. */
+	let { site }: { site: string } = $props();
+
+	let drift = $state.raw<DriftOfSite | undefined>();
+	let refused = $state('');
+	let doing = $state.raw<{ done: number; all: number; stop: AbortController } | undefined>();
+	const IS: Readonly<Record<Drift, string>> = {
+		same: 'as released',
+		missing: 'without what was released',
+		old: 'as an earlier release',
+		other: 'otherwise',
+		doubled: 'with tags twice',
+		unreachable: 'not to be fetched',
+		'shut-out': 'shut out by robots.txt'
+	};
+	const SCHEDULE: Readonly<Record<Schedule, string>> = {
+		off: 'only when asked',
+		hour: 'every hour',
+		night: 'every night'
+	};
+
+	async function read() {
+		const answer = await ask<DriftOfSite>(at(site, 'drift'));
+		if (isRefused(answer)) refused = answer.refused;
+		else drift = answer;
+	}
+	onMount(() => void read());
+	async function look() {
+		const stop = new AbortController();
+		[doing, refused] = [{ done: 0, all: 0, stop }, ''];
+		try {
+			for await (const line of linesOfAnswer<{ done: number; all: number } | { drift: DriftOfSite }>(
+				at(site, 'drift'),
+				{},
+				stop.signal
+			)) {
+				if ('refused' in line) refused = line.refused;
+				else if ('drift' in line) drift = line.drift;
+				else doing = { ...line, stop };
+			}
+		} catch {
+			if (!stop.signal.aborted) refused = 'The answer broke off. Look again: it goes on from where it was.';
+		}
+		doing = undefined;
+		if (stop.signal.aborted) await read();
+	}
+	async function schedule(every: string) {
+		const answer = await ask<DriftOfSite>(at(site, 'drift'), sending('PUT', { every }));
+		if (isRefused(answer)) refused = answer.refused;
+		else drift = answer;
+	}
+	const counts = $derived(Object.entries(drift?.counts ?? {}).filter(([, count]) => count > 0) as [Drift, number][]);
+	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+</script>
+
+<section aria-labelledby="served" data-testid="served">
+	<h2 id="served">What is served</h2>
+	{#if drift}
+		<p role="status">
+			{#if doing}Looking: {doing.done} of {doing.all || '…'} pages
+				<button class="link" onclick={() => doing?.stop.abort()}>Stop</button>
+			{:else if drift.made === null}Nobody has compared it with what was released yet.
+			{:else}
+				{#each counts as [is, count], index (is)}{index > 0 ? '; ' : ''}<strong class:odd={is !== 'same'}
+						>{pagesInWords(count)}</strong
+					>
+					{IS[is]}{/each}.
+				<span class="quiet">
+					{when(drift.made)}{#if drift.waiting > 0}; {pagesInWords(drift.waiting)} still to be looked at{/if}{#if drift.came.length > 0};
+						{drift.came.length} more than before{/if}{#if drift.went.length > 0}; {drift.went.length} mended since{/if}.
+				</span>
+			{/if}
+		</p>
+		{#if drift.drifted.length > 0}
+			<ul>
+				{#each drift.drifted.slice(0, 6) as one (one.path)}
+					<li>
+						<a class="mono" href="{roomAt('readers', site)}?page={encodeURIComponent(one.path)}">{one.path}</a>
+						is served {IS[one.is]}{#if one.more}: <span class="quiet">{one.more}</span>{/if}
+					</li>
+				{/each}
+				{#if drift.drifted.length > 6}<li class="quiet">… and {drift.drifted.length - 6} more</li>{/if}
+			</ul>
+		{/if}
+		<p class="do">
+			<button class="plain-button" disabled={doing !== undefined} onclick={look}
+				>{drift.waiting > 0 ? 'Go on' : 'Compare all pages now'}</button
+			>
+			<label
+				>By itself
+				<select value={drift.every} onchange={(event) => void schedule(event.currentTarget.value)}>
+					{#each Object.entries(SCHEDULE) as [id, name] (id)}<option value={id}>{name}</option>{/each}
+				</select></label
+			>
+		</p>
+	{/if}
+	{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
+</section>
+
+<style>
+	h2 {
+		font-size: 15px;
+		font-weight: 600;
+	}
+	li {
+		border-top: 1px solid var(--rule);
+		padding: 3px 0;
+		font-size: 13px;
+		overflow-wrap: anywhere;
+	}
+	.odd {
+		color: var(--flag);
+	}
+	.do {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 6px 16px;
+		align-items: center;
+		margin-top: 6px;
+		font-size: 13px;
+	}
+	.refused {
+		color: var(--gone);
+	}
+</style>
