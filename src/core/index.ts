@@ -110,7 +110,7 @@ export {
 } from './resolve/describe';
 export { measureText } from './text/measure';
 export { parseUrl } from './text/url';
-export { cardOf, type Card, type CardPicture, type CardText } from './readers/card';
+export { cardOf, isShownWhole, type Card, type CardPicture, type CardText } from './readers/card';
 export { READERS, type CardForm, type ReaderProfile } from './readers/profiles';
 export { findHard, HARD_KINDS, type HardKind, type HardPage, type WorstPages } from './findings/surveys';
 export { STARTING_SETS, withStartingSet, type StartingSet } from './startingSets';

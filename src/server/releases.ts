@@ -1,3 +1,4 @@
+import { authorName } from './edits/edit';
 import { UserError } from './errors';
 import type { Release, ReleaseStore } from './store/releases';
 import type { Store } from './store/store';
@@ -48,5 +49,6 @@ export function refuseReleases(store: Store, site: number, numbers: readonly num
 export function goBack(store: Store, name: string, to: number, note?: string): Release {
 	const { id, revision } = store.site(name);
 	const created = new Date().toISOString();
-	return store.releases.goBack({ site: id, revision, created, note: note ?? `Back to release ${to}` }, to);
+	const author = authorName();
+	return store.releases.goBack({ site: id, revision, created, author, note: note ?? `Back to release ${to}` }, to);
 }

@@ -16,6 +16,7 @@ interface Options {
 	readonly db?: string;
 	readonly site: string;
 	readonly note?: string;
+	readonly only: string[];
 	readonly dryRun?: boolean;
 	readonly json?: boolean;
 }
@@ -26,10 +27,16 @@ export const addRelease: Verb = (program) => {
 		.description('Makes the working copy what the site serves, wholly or not at all.')
 		.requiredOption('--site <name>', 'the name of the site')
 		.option('--note <text>', 'what it is about; it stands in the list of releases')
+		.option(
+			'--only <path>',
+			'this page alone; may be repeated: the others stay as they are released',
+			(path: string, before: string[]) => [...before, path],
+			[]
+		)
 		.option('--dry-run', 'only say what would change')
 		.option('--json', 'the release, or what would change, as JSON')
 		.addOption(dbOption())
-		.action(async ({ site, json, note, dryRun, ...options }: Options) => {
+		.action(async ({ site, json, note, only, dryRun, ...options }: Options) => {
 			const { live } = await withReader(options, (store) => store.countPages(store.site(site).id));
 			const bar = progressBar('Looking');
 			const progress = (done: number) => bar.update(done, live);
@@ -46,9 +53,11 @@ export const addRelease: Verb = (program) => {
 				});
 			}
 			await runJob('gather', input);
-			const release = await runJob('release', { ...input, ...(note !== undefined && { note }) }, { progress }).finally(
-				bar.stop
-			);
+			const release = await runJob(
+				'release',
+				{ ...input, ...(note !== undefined && { note }), ...(only.length > 0 && { only }) },
+				{ progress }
+			).finally(bar.stop);
 			if (json) return printJson(release);
 			say(
 				`Release ${release.number} of "${site}": ${count(release.pages, 'page')}, ${release.changed} changed, ${release.added} new, ${release.removed} gone.`

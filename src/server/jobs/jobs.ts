@@ -9,6 +9,7 @@ import {
 	type Recipe
 } from '$core';
 import { changeMany, sampleOfBatch, type BatchAction, type BatchPages, type BatchSample } from '../edits/batch';
+import { authorName } from '../edits/edit';
 import { readFindings } from '../findings/findings';
 import type { FindingGroup } from '../findings/whole';
 import { takeContent, type ContentSource, type Taken } from '../imports/content';
@@ -29,7 +30,8 @@ import { refresh } from './refresh';
 
 /** Work that goes over many pages. Each runs in a thread of its own, on connections of its own. */
 export interface Jobs {
-	release: { input: { db: string; site: string; note?: string }; output: Released };
+	/** Of all that differs, or of the pages at some paths alone: the others stay as they are released. */
+	release: { input: { db: string; site: string; note?: string; only?: readonly string[] }; output: Released };
 	refresh: { input: { db: string; site: string }; output: number };
 	/** Of one part of the pages: see `reachOf`. */
 	reach: { input: { db: string; site: string; edit: AnyEdit } & Part; output: Reach };
@@ -88,13 +90,13 @@ export const JOBS = {
 			writer.close();
 		}
 	},
-	release({ db, site: name, note }, progress) {
+	release({ db, site: name, ...wanted }, progress) {
 		const writer = new Store(db);
 		const reader = new Store(db, { readonly: true });
 		try {
 			for (;;) {
 				refresh(reader, writer, name, progress);
-				const made = reader.db.transaction(() => makeRelease(reader, writer, name, note)).deferred();
+				const made = reader.db.transaction(() => makeRelease(reader, writer, name, wanted)).deferred();
 				if (made) return made;
 			}
 		} catch (error) {
@@ -195,15 +197,21 @@ function pagesUnder(store: Store, site: number, { place }: AnyEdit, part: Part):
 }
 
 /** Makes a release of what is read in one moment; undefined when an edit came between and pages are stale again. */
-function makeRelease(reader: Store, writer: Store, name: string, note: string | undefined): Released | undefined {
+function makeRelease(
+	reader: Store,
+	writer: Store,
+	name: string,
+	{ note, only }: Pick<Jobs['release']['input'], 'note' | 'only'>
+): Released | undefined {
 	const site = reader.site(name);
 	if (reader.state.countStale(site.id) > 0) return undefined;
-	refuseWithoutHome(reader, site);
+	const isWanted = only === undefined ? () => true : (path: string) => only.includes(path);
+	if (isWanted('/')) refuseWithoutHome(reader, site);
 	const created = new Date().toISOString();
 	const withRules: Page[] = [];
-	const staged = stage(reader, site, created, withRules);
+	const staged = stage(reader, site, created, withRules, isWanted);
 	const release = writer.releases.make(
-		{ site: site.id, revision: site.revision, created, ...(note && { note }) },
+		{ site: site.id, revision: site.revision, created, author: authorName(), ...(note && { note }) },
 		staged
 	);
 	return { ...release, faulty: faultyRules(reader, site, withRules) };
@@ -225,11 +233,18 @@ function refuseWithoutHome(store: Store, { id, types }: StoredSite) {
 }
 
 /** The pages that may differ from what is released, with their heads as they will be served; notes those with rules. */
-function* stage(reader: Store, site: StoredSite, created: string, withRules: Page[]): Generator<Staged> {
+function* stage(
+	reader: Store,
+	site: StoredSite,
+	created: string,
+	withRules: Page[],
+	isWanted: (path: string) => boolean
+): Generator<Staged> {
 	const resolver = resolverOf(reader, site, created);
-	for (const path of reader.state.leaving(site.id)) yield { path, hash: null };
+	for (const path of reader.state.leaving(site.id)) if (isWanted(path)) yield { path, hash: null };
 	for (const { id, seen, isPublic } of reader.state.toRelease(site.id)) {
 		const page = reader.pageById(id) as Page;
+		if (!isWanted(page.path)) continue;
 		if (page.rules.length > 0 || page.extra) withRules.push(page);
 		if (isPublic) yield { ...releasedHead(resolver, page), page: id, seen };
 		else yield { path: page.path, hash: null, page: id, seen };

@@ -3,8 +3,8 @@ import { notFound } from '../errors';
 import { prepared, type Db } from './database';
 
 const SQL = {
-	latest: `SELECT id, number, created, pages, revision, note, changed, added, removed FROM release WHERE site_id = ? ORDER BY number DESC LIMIT 1`,
-	history: `SELECT id, number, created, pages, revision, note, changed, added, removed FROM release
+	latest: `SELECT id, number, created, pages, revision, note, author, changed, added, removed FROM release WHERE site_id = ? ORDER BY number DESC LIMIT 1`,
+	history: `SELECT id, number, created, pages, revision, note, author, changed, added, removed FROM release
 		WHERE site_id = @site AND number < @before ORDER BY number DESC LIMIT @limit`,
 	byPath: `SELECT r.path, r.address, h.hash, h.html, h.json FROM released r JOIN head h ON h.hash = r.head
 		WHERE r.site_id = ? AND r.path = ? AND r.until IS NULL`,
@@ -42,9 +42,9 @@ const SQL = {
 	open: `INSERT INTO released (site_id, path, since, address, head) SELECT @site, s.path, @number, s.address, s.hash FROM temp.staged s
 		WHERE s.hash IS NOT NULL AND NOT EXISTS
 			(SELECT 1 FROM released r WHERE r.site_id = @site AND r.path = s.path AND r.until IS NULL)`,
-	begin: `INSERT INTO release (site_id, number, created, pages, revision, note, changed, added, removed)
-		VALUES (@site, @number, @created, @pages, @revision, @note, @changed, @added, @removed)
-		RETURNING id, number, created, pages, revision, note, changed, added, removed`,
+	begin: `INSERT INTO release (site_id, number, created, pages, revision, note, author, changed, added, removed)
+		VALUES (@site, @number, @created, @pages, @revision, @note, @author, @changed, @added, @removed)
+		RETURNING id, number, created, pages, revision, note, author, changed, added, removed`,
 	// What names the moment of the release says another one from now on: it is looked at again.
 	settle: `UPDATE page_state SET head = s.hash, differs = 0, seen = iif(timed, -1, page_state.seen) FROM temp.staged s WHERE page_state.page_id = s.page_id AND page_state.seen = s.seen`,
 	compare: `UPDATE page_state SET differs = CASE WHEN head IS NULL THEN 3 * (s.hash IS NOT NULL)
@@ -70,6 +70,8 @@ export interface Release {
 	readonly pages: number;
 	readonly revision: number;
 	readonly note: string;
+	/** Who made it; '' for those of before it was noted. */
+	readonly author: string;
 	/** Against the release before it. */
 	readonly changed: number;
 	readonly added: number;
@@ -100,6 +102,7 @@ export interface NewRelease {
 	/** ISO 8601. */
 	readonly created: string;
 	readonly note?: string;
+	readonly author?: string;
 }
 
 /** No revision at which a page was ever looked at. */
@@ -176,7 +179,7 @@ export class ReleaseStore {
 	 * temporary table first, which takes no lock that an editor would wait for; then one short transaction puts the whole
 	 * release in, or nothing.
 	 */
-	make({ site, revision, created, note = '' }: NewRelease, pages: Iterable<Staged>): Release {
+	make({ site, revision, created, note = '', author = '' }: NewRelease, pages: Iterable<Staged>): Release {
 		this.db.exec(SQL.stage);
 		this.db.exec(SQL.stageRecipes);
 		this.db.exec(SQL.clear);
@@ -189,7 +192,7 @@ export class ReleaseStore {
 				}
 			})
 			.deferred();
-		const release = this.db.transaction(() => this.putIn({ site, revision, created, note })).immediate();
+		const release = this.db.transaction(() => this.putIn({ site, revision, created, note, author })).immediate();
 		this.db.exec(SQL.clear);
 		return release;
 	}

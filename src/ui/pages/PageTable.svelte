@@ -19,6 +19,7 @@
 		write,
 		choose,
 		chooseAll,
+		small,
 		open
 	}: {
 		grid: Grid;
@@ -30,6 +31,8 @@
 		write: (writes: readonly { path: string; tag: string; text: string }[]) => void;
 		choose: (chosen: ReadonlySet<string>) => void;
 		chooseAll: () => void;
+		/** Where a picture can be fetched from, by its source. */
+		small: (src: string) => string;
 		open: (path: string, tag?: string) => void;
 	} = $props();
 
@@ -274,6 +277,12 @@
 						{:else if column.id === 'picture'}<LayerMark layer={signOf(row.pictureFrom)} size={10} /><span class="mono"
 								>{row.picture.split('/').at(-1) || 'none'}</span
 							>
+						{:else if column.id === 'small'}{#if row.picture}<img
+									src={small(row.picture)}
+									alt=""
+									loading="lazy"
+									decoding="async"
+								/>{:else}<span class="quiet">none</span>{/if}
 						{:else if column.id === 'differs'}{#if row.differs > 0}<span class="pennant" aria-hidden="true"
 								></span>{differsInWords(row)}{/if}
 						{:else if column.id === 'path'}<span class="mono"
@@ -291,6 +300,11 @@
 </div>
 
 <style>
+	.cell img {
+		width: 52px;
+		height: 27px;
+		object-fit: cover;
+	}
 	.pages-sheet {
 		position: relative;
 		flex: 1;

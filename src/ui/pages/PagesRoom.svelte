@@ -3,6 +3,7 @@
 	import { goto, replaceState } from '$app/navigation';
 	import { page as place } from '$app/state';
 	import { isRefused } from '../api';
+	import { fetchable, type StandIn } from '$ui/parts/words';
 	import { keyOf } from '$ui/parts/keys';
 	import { benchAt, roomAt } from '../rooms/rooms';
 	import RoomBar from '../rooms/RoomBar.svelte';
@@ -20,12 +21,15 @@
 		readonly site: { readonly name: string; readonly base: string; readonly languages: readonly string[] };
 		readonly types: readonly { readonly name: string; readonly label: string }[];
 		readonly filters: readonly { readonly name: string; readonly query: string }[];
+		readonly standIn: StandIn;
 		readonly first: GridAnswer;
 	}
 	let { data }: { data: Data } = $props();
 
 	const site = untrack(() => data.site.name);
 	const neighbours = new Neighbours(site);
+	const small = (src: string) =>
+		fetchable(src.startsWith('/') ? data.site.base + src.slice(1) : src, data.site.base, data.standIn);
 	const NAMES = [
 		'q',
 		'type',
@@ -189,6 +193,7 @@
 			{write}
 			choose={(next) => ((chosen = next), (isAll = false))}
 			chooseAll={() => ((isAll = !isAll), (chosen = new Set()))}
+			{small}
 			open={(path, tag) => void goto(benchAt(site, path, tag))}
 		/>
 		{#if chosen.size > 0 || isAll}

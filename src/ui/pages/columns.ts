@@ -1,3 +1,4 @@
+import { isShownWhole, READERS } from '$core';
 import type { GridRow } from './api';
 
 /** A column of the table of pages. */
@@ -12,6 +13,14 @@ export interface Column {
 	readonly writes?: string;
 	/** What is copied of a cell. */
 	readonly text: (row: GridRow) => string;
+}
+
+/** The readers that ask for a tag first and do not show the whole of a text. */
+function cutIn(tag: 'title' | 'description', text: string): string {
+	if (text === '') return '';
+	return READERS.filter((reader) => reader[tag][0] === tag && !isShownWhole(text, reader.shows[tag]))
+		.map(({ name }) => name)
+		.join(', ');
 }
 
 const DIFFERS = ['', 'changed', 'new', 'leaves'];
@@ -55,6 +64,12 @@ export const COLUMNS: readonly Column[] = [
 		sort: 'descriptionWidth',
 		text: ({ descriptionWidth }) => (descriptionWidth / 1000).toFixed(1)
 	},
+	{ id: 'titleCut', name: 'Title cut in', width: 190, text: ({ title }) => cutIn('title', title) },
+	{
+		...{ id: 'descriptionCut', name: 'Description cut in', width: 190 },
+		text: ({ description }: GridRow) => cutIn('description', description)
+	},
+	{ id: 'small', name: 'Picture', width: 96, text: ({ picture }) => picture },
 	{ id: 'target', name: 'To be found by', width: 150, text: ({ target }) => target },
 	{ id: 'key', name: 'Key page', width: 76, text: ({ isKey }) => (isKey ? 'yes' : '') },
 	{

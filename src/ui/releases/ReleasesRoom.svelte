@@ -38,9 +38,9 @@
 		void look();
 		return neighbours.listen(() => void look());
 	});
-	async function release() {
+	async function release(only?: readonly string[]) {
 		busy = true;
-		const made = await api.release(site, note);
+		const made = await api.release(site, note, only);
 		busy = false;
 		message = isRefused(made)
 			? made.refused
@@ -153,6 +153,9 @@
 							<p class="path">
 								<span class="kind {page.kind}">{page.kind}</span>
 								<a class="mono" href={benchAt(site, page.path)}>{page.path}</a>
+								<button class="link alone" disabled={busy} onclick={() => void release([page.path])}
+									>Release it alone</button
+								>
 							</p>
 							<Difference gone={page.gone} come={page.come} />
 						</li>
@@ -182,7 +185,7 @@
 						<p>
 							<strong>Release {one.number}</strong>
 							{#if at === 0}<span class="live">stands now</span>{/if}
-							<span class="quiet">{when(one.created)}</span>
+							<span class="quiet">{when(one.created)}{one.author ? `, ${one.author}` : ''}</span>
 						</p>
 						{#if one.note}<p class="serif">{one.note}</p>{/if}
 						<p class="quiet">{pagesInWords(one.pages)}: {told(one)}</p>
@@ -229,6 +232,9 @@
 							<p class="path">
 								<span class="kind {page.kind}">{page.kind}</span>
 								<a class="mono" href={benchAt(site, page.path)}>{page.path}</a>
+								<button class="link alone" disabled={busy} onclick={() => void release([page.path])}
+									>Release it alone</button
+								>
 							</p>
 							<Difference gone={page.gone} come={page.come} />
 						</li>

@@ -1,4 +1,4 @@
-import { openStore } from '$server/web/working';
+import { openStore, standInFor } from '$server/web/working';
 import { found } from '$server/web/roomData';
 import { readGrid } from '$server/web/grid';
 import type { PageServerLoad } from './$types';
@@ -15,6 +15,7 @@ export const load: PageServerLoad = ({ params, url }) =>
 			site: { name: site.name, base: site.base, languages: site.languages },
 			types: types.map(({ name, label }) => ({ name, label: label ?? name })),
 			filters: store.filters(id),
+			standIn: standInFor(store, params.site) ?? null,
 			first: readGrid(store, params.site, query)
 		};
 	});

@@ -12,3 +12,6 @@ CREATE TABLE reader_card (
 	told TEXT,
 	PRIMARY KEY (site_id, path, reader)
 ) STRICT, WITHOUT ROWID;
+
+-- Who made a release.
+ALTER TABLE release ADD COLUMN author TEXT NOT NULL DEFAULT '';
