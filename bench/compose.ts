@@ -33,7 +33,7 @@ async function fill(folder: string, count: number): Promise<{ db: string; site: 
 	store.transaction(() => {
 		const id = store.saveSite(site);
 		for (const type of types) store.saveType(id, type);
-		store.savePictures(id, pictures);
+		store.pictures.save(id, pictures);
 		for (const page of pages) store.savePage(id, { ...page, type: 'sighting' });
 	});
 	store.close();

@@ -151,7 +151,7 @@ steps.edit = async () => {
 steps.reach = async () => {
 	const { store, name } = large;
 	const { id, site, types } = store.site(name);
-	const model = { site, types, pictures: store.pictures(id) };
+	const model = { site, types, pictures: store.pictures.all(id) };
 	const edit = atType('{page.summary ?? site.description | clip 120}');
 	const pages = [...store.pages(id)];
 	const core = Math.min(...[1, 2].map(() => seconds(() => measureReach(model, pages, edit, new Date().toISOString()))));

@@ -25,7 +25,7 @@ function fill(file: string, count: number): string {
 	store.transaction(() => {
 		const id = store.saveSite(site);
 		for (const type of types) store.saveType(id, type);
-		store.savePictures(id, pictures);
+		store.pictures.save(id, pictures);
 		for (const page of pages) store.savePage(id, page);
 	});
 	store.close();

@@ -118,7 +118,7 @@ async function bringAlong(store: Store, name: string, folder: string, named: Nam
 		writeFileSync(join(folder, MANIFEST_PATH), `${JSON.stringify(manifest.content, null, 2)}\n`);
 		for (const file of manifest.files) named.files.add(file);
 	}
-	store.transaction(() => store.saveRecipes(stored.id, named.recipes, new Date().toISOString()));
+	store.transaction(() => store.pictures.saveRecipes(stored.id, named.recipes, new Date().toISOString()));
 	writeSitemaps(store, stored.id, name, folder);
 	named.written?.flush();
 	return library.copyInto(folder, named.files);

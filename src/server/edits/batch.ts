@@ -190,7 +190,7 @@ export function sampleOfBatch(store: Store, name: string, pages: BatchPages, act
 	const stored = store.site(name);
 	refuseAction(store, stored, action);
 	const resolver = new Resolver(
-		{ site: stored.site, types: stored.types, pictures: store.pictures(stored.id) },
+		{ site: stored.site, types: stored.types, pictures: store.pictures.all(stored.id) },
 		new Date().toISOString()
 	);
 	const tag = 'tag' in action ? action.tag : 'title';

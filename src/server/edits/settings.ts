@@ -61,7 +61,7 @@ function settingsAt(store: Store, { id, site, types }: StoredSite, { place }: Se
 		throw notFound(`There is no type "${place.name}" in this site.`);
 	}
 	if (place.layer === 'picture') {
-		const picture = store.picture(id, place.src);
+		const picture = store.pictures.one(id, place.src);
 		if (picture) return picture;
 		throw notFound(`There is no picture "${place.src}" in this site.`);
 	}
@@ -111,7 +111,7 @@ function save(store: Store, stored: StoredSite, { place, changes }: SettingsEdit
 			refuseLayout(stored, changed as ContentType);
 			return store.saveType(id, changed as ContentType);
 		case 'picture':
-			return store.savePictures(id, [changed as Picture]);
+			return store.pictures.save(id, [changed as Picture]);
 		case 'page':
 			refusePage(store, stored, owner as Page, changed as Page);
 			store.movePage(id, place.path, (changed as Page).path);

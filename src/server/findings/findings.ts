@@ -5,6 +5,9 @@ import { pathsOfFilter } from '../store/grid';
 import { mendsOf } from './mends';
 import { findInWhole, groupsOfWhole, type FindingGroup, type WholeFinding } from './whole';
 
+/** Findings of pages that share something, of each kind, for which ways to mend are sought. */
+const MOST_LOOKED = 3;
+
 /** Everything that is wrong or weak on a site, the heaviest first, from the kept state. */
 export function readFindings(store: Store, name: string): FindingGroup[] {
 	const stored = store.site(name);
@@ -25,7 +28,13 @@ export function readFindings(store: Store, name: string): FindingGroup[] {
 			{ ...{ code, tag, weight, pages, filter, mends }, says: describeFinding(found), mend: describeMend(found) }
 		];
 	});
+	// Pages that share something are looked for one by one, which takes its time: for the first of each kind.
+	const looked = new Map<string, number>();
 	const mendsOfWhole = ({ finding, paths, filter }: WholeFinding) => {
+		const before = looked.get(finding.code) ?? 0;
+		if (finding.code !== 'shared-title' && filter) return [];
+		if (filter && before >= MOST_LOOKED) return [];
+		looked.set(finding.code, before + 1);
 		const some = paths?.slice(0, 3) ?? (filter ? pathsOfFilter(store.db, id, filter, 3) : []);
 		const [page, ...others] = some.flatMap((path) => store.page(id, path) ?? []);
 		return mendsOf(finding, { store, stored, resolver, page, others });

@@ -67,7 +67,11 @@ const ON_THE_WHOLE: Partial<Record<FindingCode, true>> = {
 /** Whether pages that share a title have titles of their own then. */
 function setsApart(mend: Mend, { store, stored, page, others = [] }: MendScope): boolean {
 	if (!page || !('edit' in mend) || others.length === 0) return false;
-	const model = { site: stored.site, types: stored.types, pictures: (src: string) => store.picture(stored.id, src) };
+	const model = {
+		site: stored.site,
+		types: stored.types,
+		pictures: (src: string) => store.pictures.one(stored.id, src)
+	};
 	const resolver = new Resolver(editModel(model, mend.edit), new Date().toISOString());
 	const titles = [page, ...others].map((one) =>
 		textOfValue(resolver.evaluate(editPage(one, mend.edit)).valueOf('title'))
@@ -77,7 +81,11 @@ function setsApart(mend: Mend, { store, stored, page, others = [] }: MendScope):
 
 function isMended(found: Finding, mend: Mend, { store, stored, page }: MendScope): boolean {
 	if (!page || !('edit' in mend)) return true;
-	const model = { site: stored.site, types: stored.types, pictures: (src: string) => store.picture(stored.id, src) };
+	const model = {
+		site: stored.site,
+		types: stored.types,
+		pictures: (src: string) => store.pictures.one(stored.id, src)
+	};
 	const resolver = new Resolver(editModel(model, mend.edit), new Date().toISOString());
 	const after = editPage(page, mend.edit);
 	const evaluation = resolver.evaluate(after);
@@ -232,8 +240,8 @@ function leastWidth(scope: MendScope, needed: number): Mend[] {
 /** The widest picture of the library that fits wide cards becomes the site's; else share pictures are drawn, where a layout is. */
 function sharePicture({ store, stored, page }: MendScope): Mend[] {
 	const { id, site, types } = stored;
-	const fits = store
-		.pictures(id)
+	const fits = store.pictures
+		.all(id)
 		.filter(({ width = 0, height = 1, mark, plain }) => width >= 600 && !mark && !plain && width / height >= 1.2)
 		.sort((a, b) => (b.width ?? 0) - (a.width ?? 0));
 	const [best] = fits;

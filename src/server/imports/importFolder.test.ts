@@ -52,7 +52,7 @@ test('pictures at whole addresses are fetched for their facts, whatever their na
 		}
 	]);
 	const { id } = store.findSite('s')!;
-	expect(store.pictures(id)).toEqual([
+	expect(store.pictures.all(id)).toEqual([
 		{
 			...{ src: at('lying.png'), width: 640, height: 360, bytes: expect.any(Number), type: 'image/jpeg' },
 			...{ kept: { file: expect.stringMatching(/^[0-9a-f]{24}\.jpg$/), width: 640, height: 360 } }
@@ -71,22 +71,22 @@ test('a picture of the folder is copied where rules cut it; what people set for 
 	const read = () => importFolder(store, { folder: top, site: 's', base: 'https://s.example/' });
 	await read();
 	const { id } = store.findSite('s')!;
-	expect(store.picture(id, '/boat.png')).toMatchObject({ width: 1200, height: 700, type: 'image/png' });
-	expect(store.picture(id, '/boat.png')).not.toHaveProperty('kept');
+	expect(store.pictures.one(id, '/boat.png')).toMatchObject({ width: 1200, height: 700, type: 'image/png' });
+	expect(store.pictures.one(id, '/boat.png')).not.toHaveProperty('kept');
 	expect(await gatherPictures(store, 's')).toBe(0);
 	store.setRule(id, { layer: 'site' }, 'og:image', undefined, {
 		...{ kind: 'pictures', sources: [{ from: 'body' }], shapes: ['wide'] }
 	});
 	expect(await gatherPictures(store, 's')).toBe(1);
 	await read();
-	const boat = store.picture(id, '/boat.png')!;
+	const boat = store.pictures.one(id, '/boat.png')!;
 	expect(boat).toMatchObject({ width: 1200, height: 700, type: 'image/png', kept: { width: 1200, height: 700 } });
-	expect(store.picture(id, '/mark.svg')).toMatchObject({ type: 'image/svg+xml' });
-	expect(store.picture(id, '/mark.svg')).not.toHaveProperty('kept');
-	store.savePictures(id, [{ ...boat, focus: [0.1, 0.9], alt: 'A small boat', cuts: { tall: { focus: [0.5, 0.5] } } }]);
+	expect(store.pictures.one(id, '/mark.svg')).toMatchObject({ type: 'image/svg+xml' });
+	expect(store.pictures.one(id, '/mark.svg')).not.toHaveProperty('kept');
+	store.pictures.save(id, [{ ...boat, focus: [0.1, 0.9], alt: 'A small boat', cuts: { tall: { focus: [0.5, 0.5] } } }]);
 	await draw('#a42').png().toFile(join(top, 'boat.png'));
 	await read();
-	const again = store.picture(id, '/boat.png')!;
+	const again = store.pictures.one(id, '/boat.png')!;
 	expect(again).toMatchObject({ focus: [0.1, 0.9], alt: 'A small boat', cuts: { tall: { focus: [0.5, 0.5] } } });
 	expect(again.kept?.file).not.toBe(boat.kept?.file);
 	rmSync(top, { recursive: true, force: true });

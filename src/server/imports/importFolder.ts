@@ -298,7 +298,7 @@ async function readPictures(
 		const isSame = before !== undefined && before.size === stamp?.size && before.modified === stamp.modified && !isCut;
 		// One that has not changed keeps all that was found out about it since.
 		const facts = isSame
-			? (factsOf(store.picture(site as number, src)) ?? (before.reading as FactsOrWhy))
+			? (factsOf(store.pictures.one(site as number, src)) ?? (before.reading as FactsOrWhy))
 			: await (isLocal
 					? factsInFolder(top, src, isCut ? library : undefined)
 					: factsAt(src, fetcher as GuardedFetcher, library));
@@ -389,9 +389,9 @@ function save(
 		for (const type of new Set(['page', ...source.types.map((one) => one.type)])) store.ensureType(id, type);
 		if (staging.paths.some(isNotFound) && !types.some(({ name: known }) => known === NOT_FOUND))
 			store.saveType(id, { name: NOT_FOUND, label: 'Not found', special: 'not-found', fields: [], rules: [] });
-		store.savePictures(
+		store.pictures.save(
 			id,
-			pictures.known.map((picture) => ({ ...picture, ...setByHand(store.picture(id, picture.src)) }))
+			pictures.known.map((picture) => ({ ...picture, ...setByHand(store.pictures.one(id, picture.src)) }))
 		);
 		for (const [src, stamp] of pictures.stamps) store.sources.saveFile(id, PICTURE + src, { ...stamp, result: null });
 		let [added, changed] = [0, 0];

@@ -87,7 +87,7 @@ test('where pictures are used is told by the cards and by the pages that name th
 	const { store, site } = fill('e', 2);
 	store.savePage(site, { ...page(7), type: 'bare' });
 	const pictures = [{ src: '/boat.jpg', kept: { file: `${'a'.repeat(24)}.jpg`, width: 9, height: 9 } }];
-	store.savePictures(site, pictures);
+	store.pictures.save(site, pictures);
 	// The share pictures of this layout show no picture; the page without one shows its own.
 	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
 	const uses = countUses(store, site);

@@ -37,7 +37,7 @@ export async function compose(task: ComposeTask, progress: (done: number) => voi
 		const resolver = resolverOf(store, site, new Date().toISOString());
 		const noted = new Map<string, Recipe>();
 		const note = () => {
-			store.transaction(() => store.saveRecipes(site.id, noted, new Date().toISOString()));
+			store.transaction(() => store.pictures.saveRecipes(site.id, noted, new Date().toISOString()));
 			noted.clear();
 		};
 		const count = { drawn: 0, kept: 0 };

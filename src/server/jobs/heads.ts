@@ -20,7 +20,7 @@ import type { Store, StoredSite } from '../store/store';
 
 /** The resolver of a site's working copy. `now` is the moment that `{now}` names. */
 export function resolverOf(store: Store, { id, site, types }: StoredSite, now: string): Resolver {
-	return new Resolver({ site, types, pictures: store.pictures(id) }, now);
+	return new Resolver({ site, types, pictures: store.pictures.all(id) }, now);
 }
 
 /** The moment that heads of the working copy name: as at the release, or every page that says it would count as changed. */

@@ -111,7 +111,7 @@ export const JOBS = {
 			progress(0);
 			const { id, site, types } = store.site(name);
 			return measureReach(
-				{ site, types, pictures: store.pictures(id) },
+				{ site, types, pictures: store.pictures.all(id) },
 				pagesUnder(store, id, edit, part),
 				edit,
 				new Date().toISOString(),
@@ -121,7 +121,7 @@ export const JOBS = {
 	hard: ({ db, site: name, type }) =>
 		reading(db, (store) => {
 			const { id, site, types } = store.site(name);
-			const model = { site, types, pictures: store.pictures(id) };
+			const model = { site, types, pictures: store.pictures.all(id) };
 			return findHard(model, store.pages(id), new Date().toISOString(), type);
 		}),
 	uses: ({ db, site: name }) =>

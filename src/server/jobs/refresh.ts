@@ -48,7 +48,7 @@ function modelOf(store: Store, name: string): StateModel & { revision: number } 
 		unshared: namesOf(({ special }) => special === 'not-found'),
 		aside: new Set(store.asides(stored.id).map(({ code, tag, path }) => `${code} ${tag} ${path}`)),
 		sourceOf: new Map(
-			store.pictures(stored.id).flatMap((picture) => {
+			store.pictures.all(stored.id).flatMap((picture) => {
 				const file = keptCopyOf(picture)?.file;
 				return file === undefined ? [] : [[file, picture.src] as const];
 			})

@@ -27,8 +27,8 @@ export async function gatherPictures(store: Store, name: string): Promise<number
 	if (!source) return 0;
 	const library = new Library(store);
 	const wanted = [
-		...store.picturesOf(stored.id, namedIn(stored)),
-		...(needsCopies(stored) ? store.picturesShown(stored.id).filter(mayBeChosen) : [])
+		...store.pictures.of(stored.id, namedIn(stored)),
+		...(needsCopies(stored) ? store.pictures.shown(stored.id).filter(mayBeChosen) : [])
 	].filter(hasNone);
 	let copied = 0;
 	for (let at = 0; at < wanted.length; at += AT_ONCE) {
@@ -44,10 +44,10 @@ export async function gatherPictures(store: Store, name: string): Promise<number
 				name,
 				{ origin: 'bench', kind: 'picture', what: { do: 'gather', pictures: taken.length } },
 				({ id }) =>
-					store.savePictures(
+					store.pictures.save(
 						id,
 						// What was set for them meanwhile stays.
-						taken.map((copy) => ({ ...copy, ...store.picture(id, copy.src), kept: copy.kept as KeptCopy }))
+						taken.map((copy) => ({ ...copy, ...store.pictures.one(id, copy.src), kept: copy.kept as KeptCopy }))
 					)
 			)
 		);

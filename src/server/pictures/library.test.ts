@@ -35,8 +35,8 @@ test('a picture is kept once by its bytes, found by its name alone, and swept wh
 	expect(first).toMatchObject({ width: 64, height: 48, type: 'image/jpeg' });
 	expect(readdirSync(`${store.file}.media`)).toHaveLength(2);
 	expect(
-		store
-			.pictures(site)
+		store.pictures
+			.all(site)
 			.map(({ src }) => src)
 			.sort()
 	).toEqual([first.src, other.src].sort());
@@ -44,7 +44,7 @@ test('a picture is kept once by its bytes, found by its name alone, and swept wh
 	for (const name of ['../k.db', '/etc/passwd', 'x.jpg', '', `${'0'.repeat(24)}.jpg`])
 		expect(library.fileOf(name)).toBeUndefined();
 	expect(library.sweep()).toBe(0);
-	store.savePictures(site, [first], true);
+	store.pictures.save(site, [first], true);
 	// One that may be on its way in is left alone.
 	expect(library.sweep()).toBe(0);
 	expect(library.sweep(Date.now() + 3_600_000)).toBe(1);
@@ -56,6 +56,6 @@ test('what is refused leaves nothing behind', async () => {
 	const site = store.saveSite(SITE);
 	const library = new Library(store);
 	await expect(library.take('S', Buffer.from('no picture'))).rejects.toThrow('no picture');
-	expect(store.pictures(site)).toEqual([]);
+	expect(store.pictures.all(site)).toEqual([]);
 	expect(library.sweep()).toBe(0);
 });

@@ -53,8 +53,8 @@ export class Library {
 		const made = await patiently(() =>
 			makeEdit(this.store, site, edit, ({ id }) => {
 				// What was set for it when it came before stays.
-				const picture: Picture = { ...facts, ...(name && { name }), ...this.store.picture(id, src), src };
-				this.store.savePictures(id, [picture]);
+				const picture: Picture = { ...facts, ...(name && { name }), ...this.store.pictures.one(id, src), src };
+				this.store.pictures.save(id, [picture]);
 				return picture;
 			})
 		);
@@ -74,12 +74,12 @@ export class Library {
 	/** The file a picture is kept in, decoded once for each file that ever comes. */
 	private async keep(bytes: Buffer): Promise<{ file: string; facts: Omit<Picture, 'src'> }> {
 		const original = hashOf(bytes);
-		const before = this.store.taken(original);
+		const before = this.store.pictures.taken(original);
 		if (before && existsSync(join(this.folder, before.file))) return before;
 		const taken = await takePicture(bytes);
 		const file = `${hashOf(taken.bytes)}.${taken.extension}`;
 		this.write(file, taken.bytes);
-		await patiently(() => this.store.transaction(() => this.store.saveTaken(original, file, taken.facts)));
+		await patiently(() => this.store.transaction(() => this.store.pictures.saveTaken(original, file, taken.facts)));
 		return { file, facts: taken.facts };
 	}
 
@@ -106,7 +106,7 @@ export class Library {
 		const master = this.masterOf((cut ?? icon)?.hash);
 		if (master && cut) return writeCut(master, cut);
 		if (master && icon) return writeIcon(master, icon);
-		const recipe = RECIPE_NAME.test(name) ? this.store.recipe(name) : undefined;
+		const recipe = RECIPE_NAME.test(name) ? this.store.pictures.recipe(name) : undefined;
 		return recipe && this.draw(recipe);
 	}
 
@@ -162,8 +162,8 @@ export class Library {
 	 * how many. What the last two releases name stays. Safe at any time.
 	 */
 	sweep(now = Date.now()): number {
-		this.store.transaction(() => this.store.dropRecipes(new Date(now - SHARE_KEEP).toISOString()));
-		const recipes = new Set(this.store.recipeNames());
+		this.store.transaction(() => this.store.pictures.dropRecipes(new Date(now - SHARE_KEEP).toISOString()));
+		const recipes = new Set(this.store.pictures.recipeNames());
 		const known = this.knownHashes();
 		const isKnown = (name: string) => (RECIPE_NAME.test(name) ? recipes.has(name) : known.has(hashIn(name)));
 		const old = this.files().filter((name) => !isKnown(name) && this.isOld(name, now));
@@ -172,13 +172,13 @@ export class Library {
 		const orphans = old.filter((name) => !released.has(MEDIA_PATH + hashIn(name)));
 		for (const name of orphans) {
 			rmSync(join(this.folder, name));
-			this.store.forgetTaken(name);
+			this.store.pictures.forgetTaken(name);
 		}
 		return orphans.length;
 	}
 
 	private knownHashes(): Set<string> {
-		const pictures = this.store.siteNames().flatMap(({ id }) => this.store.pictures(id));
+		const pictures = this.store.siteNames().flatMap(({ id }) => this.store.pictures.all(id));
 		return new Set(pictures.flatMap((picture) => hashIn(keptCopyOf(picture)?.file ?? '')));
 	}
 

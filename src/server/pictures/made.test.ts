@@ -155,7 +155,7 @@ describe('the library makes what is asked for', () => {
 		expect(library.size()).toEqual({ pictures: 1, bytes: picture.bytes });
 		const later = Date.now() + 3_600_000;
 		expect(library.sweep(later)).toBe(0);
-		store.removePicture(site, picture.src);
+		store.pictures.remove(site, picture.src);
 		// A release still names it.
 		const json = JSON.stringify({ image: `https://s.example/media/${name}` });
 		const release = (text: string) =>
@@ -174,7 +174,7 @@ describe('the library makes what is asked for', () => {
 		const library = new Library(store);
 		const bytes = readFileSync(files['plain.jpg']!);
 		const picture = await library.take(SITE.name, bytes, 'plain.jpg');
-		store.savePictures(site, [{ ...picture, focus: [0.1, 0.2], alt: 'Plain' }]);
+		store.pictures.save(site, [{ ...picture, focus: [0.1, 0.2], alt: 'Plain' }]);
 		expect(await library.take(SITE.name, bytes, 'other.jpg')).toMatchObject({
 			focus: [0.1, 0.2],
 			alt: 'Plain',
@@ -192,7 +192,7 @@ describe('the library makes what is asked for', () => {
 		const names = ['one', 'two', 'three', 'tried'].map((title, at) => {
 			const recipe = recipeOfTitle(title);
 			const name = nameOfRecipe(recipe);
-			if (title === 'tried') store.saveRecipes(site, new Map([[name, recipe]]), '2025-01-01T00:00:00.000Z');
+			if (title === 'tried') store.pictures.saveRecipes(site, new Map([[name, recipe]]), '2025-01-01T00:00:00.000Z');
 			else {
 				const head = { path: '/', address: 'https://s.example/', hash: title, html: title, json: '{}' };
 				store.releases.make({ site, revision: 1, created: `2025-0${at + 1}-01T00:00:00.000Z` }, [
@@ -204,7 +204,7 @@ describe('the library makes what is asked for', () => {
 			return name;
 		});
 		library.sweep(Date.now() + 3_600_000);
-		expect(store.recipeNames().sort()).toEqual([names[1], names[2]].sort());
+		expect(store.pictures.recipeNames().sort()).toEqual([names[1], names[2]].sort());
 		expect(names.map((name) => library.fileOf(name) !== undefined)).toEqual([false, true, true, false]);
 	});
 });

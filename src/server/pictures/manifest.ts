@@ -6,7 +6,7 @@ export function manifestOf(store: Store, { id, site }: StoredSite) {
 	const { icon } = site.fields;
 	const src =
 		typeof icon === 'string' ? icon : icon && typeof icon === 'object' && 'src' in icon ? icon.src : undefined;
-	const picture = src === undefined ? undefined : store.picture(id, src);
+	const picture = src === undefined ? undefined : store.pictures.one(id, src);
 	const content = picture && webManifest(factsOf(site), picture);
 	if (!picture || !content) return undefined;
 	return { content, files: (iconsOf(picture)?.manifest ?? []).map(nameOfIcon) };

@@ -15,7 +15,6 @@ import { ReadersClient, type AskAnswer } from './service';
 
 const BASE = 'https://s.example/';
 let title = '';
-let fetched = 0;
 let website: Server;
 let readers: Server;
 let service: ReadersService;
@@ -25,7 +24,6 @@ const listen = (server: Server) => new Promise<void>((done) => server.listen(0, 
 beforeAll(async () => {
 	website = createServer((request, response) => {
 		if (request.url === '/robots.txt') return void response.writeHead(404).end();
-		fetched++;
 		response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' });
 		response.end(
 			`<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${title}</title><meta property="og:title" content="${title}"></head><body><p>Some words.</p></body></html>`
@@ -38,7 +36,7 @@ beforeEach(async () => {
 	service = new ReadersService({ origin: BASE.replace(/\/$/, ''), at: at(website) });
 	readers = createServer(readersHandler(service));
 	await listen(readers);
-	[title, fetched] = ['First', 0];
+	title = 'First';
 });
 afterAll(() => {
 	website.close();

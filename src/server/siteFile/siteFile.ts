@@ -179,7 +179,7 @@ export function saveSiteFile(store: Store, data: SiteFile) {
 		for (const type of data.types) store.saveType(id, type);
 		for (const page of pages) store.savePage(id, page);
 		store.keepOnly(id, new Set(data.types.map((type) => type.name)), new Set(pages.map((page) => page.path)));
-		store.savePictures(id, pictures.map(withoutLostCopy(new Library(store))), true);
+		store.pictures.save(id, pictures.map(withoutLostCopy(new Library(store))), true);
 		store.saveRedirects(id, data.redirects ?? {});
 	});
 }
@@ -202,7 +202,7 @@ export function* writeSiteFile(store: Store, name: string): Generator<string> {
 		first = false;
 	}
 	yield `${first ? '' : '\n  '}],\n  "pictures": [`;
-	const pictures = store.pictures(id);
+	const pictures = store.pictures.all(id);
 	yield pictures.map((picture) => `\n    ${JSON.stringify(ordered(picture))}`).join(',');
 	yield `${pictures.length ? '\n  ' : ''}]`;
 	const redirects = store.redirects(id);

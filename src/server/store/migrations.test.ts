@@ -71,7 +71,7 @@ describe.each(EARLIER)('a database of schema %i', (version) => {
 	test('keeps its pages, rules and pictures, and every page is yet to be looked at', () => {
 		expect(store.site('S').types[0]?.rules).toHaveLength(1);
 		expect(store.countPages(1)).toEqual({ all: 4, live: 4, byType: { note: 4 } });
-		expect(store.pictures(1)).toHaveLength(1);
+		expect(store.pictures.all(1)).toHaveLength(1);
 		expect(store.state.countStale(1)).toBe(4);
 		expect(store.db.pragma('integrity_check', { simple: true })).toBe('ok');
 		expect(store.db.pragma('foreign_key_check')).toEqual([]);

@@ -1,19 +1,9 @@
-import type {
-	BodyReading,
-	ContentType,
-	FoundTag,
-	FrameValue,
-	Page,
-	Picture,
-	Recipe,
-	Rule,
-	RuleBody,
-	Site
-} from '$core';
+import type { BodyReading, ContentType, FoundTag, FrameValue, Page, Rule, RuleBody, Site } from '$core';
 import { statSync } from 'node:fs';
 import { notFound, UserError } from '../errors';
 import { explain, openDatabase, prepared, type Db, type OpenOptions } from './database';
 import { LookStore } from './looks';
+import { PictureStore } from './pictures';
 import { RecordStore } from './record';
 import { ReleaseStore } from './releases';
 import { SourceStore } from './sources';
@@ -126,21 +116,6 @@ const SQL = {
 	pathsOfType: `SELECT path FROM page WHERE site_id = ? AND type = ? ORDER BY path`,
 	pagesFrom: `SELECT id, path FROM page WHERE site_id = ? AND origin = 'folder' AND coalesce(source, 'folder') = ?`,
 	pageGone: `UPDATE page SET origin = 'gone', state = 'draft' WHERE id = ?`,
-	pictures: `SELECT src, facts FROM picture WHERE site_id = ? ORDER BY src`,
-	savePicture: `INSERT INTO picture (site_id, src, facts) VALUES (@site, @src, @facts)
-		ON CONFLICT (site_id, src) DO UPDATE SET facts = excluded.facts`,
-	picturesBySource: `SELECT src, facts FROM picture WHERE site_id = ? AND src IN (SELECT value FROM json_each(?)) ORDER BY src`,
-	pictureBySource: `SELECT src, facts FROM picture WHERE site_id = ? AND src = ?`,
-	shownPictures: `SELECT src, facts FROM picture WHERE site_id = @site AND src IN (
-		SELECT json_extract(fields, '$.pictures[0].src') FROM page WHERE site_id = @site
-		UNION SELECT json_extract(fields, '$.pictures[1].src') FROM page WHERE site_id = @site
-		UNION SELECT json_extract(fields, '$.picture.src') FROM page WHERE site_id = @site)`,
-	dropPicture: `DELETE FROM picture WHERE site_id = ? AND src = ?`,
-	pictureSources: `SELECT src FROM picture WHERE site_id = ?`,
-	taken: `SELECT file, facts FROM taken WHERE original = ?`,
-	saveTaken: `INSERT INTO taken (original, file, facts) VALUES (@original, @file, @facts)
-		ON CONFLICT (original) DO UPDATE SET file = excluded.file, facts = excluded.facts`,
-	dropTaken: `DELETE FROM taken WHERE file = ?`,
 	rulesOf: `SELECT page_id AS id, tag, language, body FROM rule WHERE page_id IN (SELECT value FROM json_each(?))`,
 	touchedSince: `SELECT 1 FROM page_state WHERE site_id = ? AND path = ? AND touched > ?`,
 	asides: `SELECT code, tag, path, reason, author, made FROM aside WHERE site_id = ? ORDER BY made DESC`,
@@ -150,13 +125,7 @@ const SQL = {
 	filters: `SELECT name, query FROM saved_filter WHERE site_id = ? ORDER BY name`,
 	saveFilter: `INSERT INTO saved_filter (site_id, name, query) VALUES (@site, @name, @query)
 		ON CONFLICT (site_id, name) DO UPDATE SET query = excluded.query`,
-	dropFilter: `DELETE FROM saved_filter WHERE site_id = ? AND name = ?`,
-	recipe: `SELECT recipe FROM recipe WHERE name = ? LIMIT 1`,
-	recipes: `SELECT DISTINCT name FROM recipe`,
-	saveRecipe: `INSERT INTO recipe (name, site_id, recipe, used) VALUES (@name, @site, @recipe, @used)
-		ON CONFLICT (name, site_id) DO UPDATE SET used = excluded.used`,
-	dropRecipes: `DELETE FROM recipe WHERE used < @before AND used < coalesce((SELECT created FROM release
-		WHERE release.site_id = recipe.site_id ORDER BY number DESC LIMIT 1 OFFSET 1), @before)`
+	dropFilter: `DELETE FROM saved_filter WHERE site_id = ? AND name = ?`
 } as const;
 
 interface PageRow {
@@ -191,12 +160,6 @@ interface TypeRow {
 	name: string;
 	settings: string;
 }
-
-interface PictureRow {
-	src: string;
-	facts: string;
-}
-const toPicture = ({ src, facts }: PictureRow): Picture => ({ src, ...(JSON.parse(facts) as Omit<Picture, 'src'>) });
 
 /** The place where a rule stands: the site itself, or one of its types or pages by name or path. */
 export type RulePlace =
@@ -256,6 +219,7 @@ export class Store {
 	readonly record: RecordStore;
 	readonly sources: SourceStore;
 	readonly looks: LookStore;
+	readonly pictures: PictureStore;
 	readonly state: StateStore;
 	/** What the file was when it was opened: its device and number. */
 	private readonly mark: string;
@@ -271,6 +235,7 @@ export class Store {
 		this.record = new RecordStore(this.db);
 		this.sources = new SourceStore(this.db);
 		this.looks = new LookStore(this.db);
+		this.pictures = new PictureStore(this.db);
 		this.state = new StateStore(this.db);
 		this.mark = markOf(file);
 	}
@@ -334,58 +299,6 @@ export class Store {
 			...(JSON.parse(settings) as Omit<ContentType, 'name' | 'rules'>),
 			rules: (this.run('typeRules').all(id) as RuleRow[]).map(toRule)
 		}));
-	}
-
-	pictures(site: number): Picture[] {
-		return (this.run('pictures').all(site) as PictureRow[]).map(toPicture);
-	}
-
-	picture(site: number, src: string): Picture | undefined {
-		const row = this.run('pictureBySource').get(site, src) as PictureRow | undefined;
-		return row && toPicture(row);
-	}
-
-	/** Those of the sources that are pictures of the site. */
-	picturesOf(site: number, sources: readonly string[]): Picture[] {
-		return (this.run('picturesBySource').all(site, JSON.stringify(sources)) as PictureRow[]).map(toPicture);
-	}
-
-	/** Those that stand first on a page: most of what can come to stand on a card. */
-	picturesShown(site: number): Picture[] {
-		return (this.run('shownPictures').all({ site }) as PictureRow[]).map(toPicture);
-	}
-
-	removePicture(site: number, src: string) {
-		this.run('dropPicture').run(site, src);
-	}
-
-	/** What was made of a file when it came before, by the hash of its bytes. */
-	taken(original: string): { file: string; facts: Omit<Picture, 'src'> } | undefined {
-		const row = this.run('taken').get(original) as { file: string; facts: string } | undefined;
-		return row && { file: row.file, facts: JSON.parse(row.facts) as Omit<Picture, 'src'> };
-	}
-	saveTaken(original: string, file: string, facts: Omit<Picture, 'src'>) {
-		this.run('saveTaken').run({ original, file, facts: JSON.stringify(facts) });
-	}
-	forgetTaken(file: string) {
-		this.run('dropTaken').run(file);
-	}
-
-	/** What a share picture is drawn from, by the name of its file. */
-	recipe(name: string): Recipe | undefined {
-		const row = this.run('recipe').get(name) as { recipe: string } | undefined;
-		return row && (JSON.parse(row.recipe) as Recipe);
-	}
-	recipeNames(): string[] {
-		return (this.run('recipes').all() as { name: string }[]).map(({ name }) => name);
-	}
-	saveRecipes(site: number, recipes: ReadonlyMap<string, Recipe>, used: string) {
-		for (const [name, recipe] of recipes)
-			this.run('saveRecipe').run({ name, site, recipe: JSON.stringify(recipe), used });
-	}
-	/** Takes away the recipes not used since a moment (ISO 8601), but those that the last two releases named. */
-	dropRecipes(before: string) {
-		this.run('dropRecipes').run({ before });
 	}
 
 	/** The rules of pages' own, by the ids of the pages. */
@@ -750,17 +663,6 @@ export class Store {
 			if (!paths.has(path)) this.run('dropPage').run(id);
 		for (const { name } of this.run('types').all(site) as TypeRow[])
 			if (!types.has(name)) this.run('dropType').run({ site, name });
-	}
-
-	savePictures(site: number, pictures: Iterable<Picture>, replace = false) {
-		const kept = new Set<string>();
-		for (const { src, ...facts } of pictures) {
-			this.run('savePicture').run({ site, src, facts: JSON.stringify(facts) });
-			kept.add(src);
-		}
-		if (!replace) return;
-		for (const { src } of this.run('pictureSources').all(site) as { src: string }[])
-			if (!kept.has(src)) this.removePicture(site, src);
 	}
 
 	/** Which found values are a frame's, counted over all pages (R13). */

@@ -21,7 +21,7 @@ export function readBenchData(store: Store, name: string, wanted: string | null)
 			page.rules
 		])
 	);
-	const pictures = store.picturesOf(id, [...named]);
+	const pictures = store.pictures.of(id, [...named]);
 	const now = new Date().toISOString();
 	return {
 		...{ path, site, types, page, pictures, revision },
@@ -55,7 +55,7 @@ function versionsOf(store: Store, { id, site, types }: StoredSite, page: Page): 
 	const own = page.language ?? site.languages[0];
 	const named = Object.keys(page.alternates ?? {}).filter((tag) => tag !== 'x-default');
 	const all = [...new Set([...site.languages, ...named])].filter((tag) => tag !== own && tag !== 'und');
-	const facts = (src: string) => store.picture(id, src);
+	const facts = (src: string) => store.pictures.one(id, src);
 	const resolver = new Resolver({ site, types, pictures: facts }, new Date().toISOString());
 	return all.map((language) => {
 		const path = page.alternates?.[language];

@@ -26,7 +26,7 @@ export const NO_USE: PictureUse = { shown: 0, shownOn: [], named: 0, namedOn: []
 /** Takes a picture out of a site's library. Throws a `UserError` when anything still uses it. */
 export async function removePicture(store: Store, name: string, src: string) {
 	const { id, site, types } = store.site(name);
-	const picture = store.picture(id, src);
+	const picture = store.pictures.one(id, src);
 	if (!picture) throw notFound(`There is no picture "${src}" in this site.`);
 	const use = (await usesOf(store, name))[src] ?? NO_USE;
 	const [page] = [...use.shownOn, ...use.namedOn];
@@ -42,7 +42,7 @@ export async function removePicture(store: Store, name: string, src: string) {
 		);
 	await patiently(() =>
 		makeEdit(store, name, { origin: 'bench', kind: 'picture', what: { src, do: 'remove' } }, ({ id }) =>
-			store.removePicture(id, src)
+			store.pictures.remove(id, src)
 		)
 	);
 }

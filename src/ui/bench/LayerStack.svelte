@@ -32,10 +32,7 @@
 			)
 		)
 	]);
-	let robot = $state('');
-	$effect(() => {
-		robot = bench.tag.startsWith('robots:') ? bench.tag.slice(7) : '';
-	});
+	let robot = $derived(bench.tag.startsWith('robots:') ? bench.tag.slice(7) : '');
 	const note = $derived(trace && (trace.withheld ? describeWithheld(trace.withheld) : describePassedOver(trace)));
 </script>
 

@@ -1,16 +1,19 @@
 import { expect, test } from 'vitest';
-import { findTag, ROBOTS_DIRECTIVES } from '$core';
-import { legalValue } from '../../core/resolve/legal';
+import { checkRule, ROBOTS_DIRECTIVES, type Site } from '$core';
 import { closedInLines, DIRECTIVES, readClosed, readDirectives, withDirective } from './robots';
+
+const site: Site = {
+	...{ name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: {}, rules: [] }
+};
 
 test('every directive that says something is a choice, and each choice is one that the head may carry', () => {
 	const names = DIRECTIVES.map(({ name }) => name);
 	const silent = ['all', 'index', 'follow', 'none'];
 	expect([...names, ...silent].sort()).toEqual([...ROBOTS_DIRECTIVES].sort());
-	const robots = findTag('robots')!;
 	for (const { name, choices, asks } of DIRECTIVES) {
 		const value = choices?.[0] ?? (asks === undefined ? '' : asks.startsWith('a date') ? '2026-12-31' : '50');
-		expect(legalValue(robots, withDirective('', name, value))).toBeDefined();
+		const rule = { tag: 'robots', kind: 'template', template: withDirective('', name, value) } as const;
+		expect(checkRule(rule, { site, fields: [] })).toEqual([]);
 	}
 });
 

@@ -10,7 +10,7 @@ export const load: PageServerLoad = ({ params, url }) => {
 		const store = openStore();
 		const data = readBenchData(store, params.site, null);
 		if (!data.page) error(404, `The site "${params.site}" has no pages yet. Read some in with its set-up first.`);
-		const pictures = store.pictures(store.site(params.site).id);
+		const pictures = store.pictures.all(store.site(params.site).id);
 		return {
 			...data,
 			pictures,

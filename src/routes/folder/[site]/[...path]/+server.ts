@@ -12,7 +12,7 @@ export const GET: RequestHandler = ({ params, url }) => {
 	const source = site && store.sources.settings<FolderSource>(site.id, 'folder');
 	// As it was written: what is encoded in a path stays so.
 	const path = url.pathname.split('/').slice(3).join('/');
-	const picture = site && store.picture(site.id, `/${path}`);
+	const picture = site && store.pictures.one(site.id, `/${path}`);
 	const file = source && picture?.type && fileOfPath(source.folder, `/${path}`);
 	if (!file || !statSync(file).isFile()) error(404, 'There is no such picture in the folder of the site.');
 	return new Response(new Uint8Array(readFileSync(file)), {

@@ -32,7 +32,7 @@ function nameOf(request: Request): string | undefined {
 export const GET: RequestHandler = ({ params }) =>
 	answering(() => {
 		const store = openStore();
-		return json(store.pictures(store.site(params.site).id));
+		return json(store.pictures.all(store.site(params.site).id));
 	});
 
 /** Takes a picture out of the library that nothing uses. */
