@@ -15,7 +15,7 @@ export const MORE_TYPES: readonly ContentType[] = [
 		],
 		rules: [
 			say('title', '{page.title}: a field guide {separator} {site.name}'),
-			say('description', '{page.summary | clip 120}[[ In {page.parts | plural "one part" "# parts"}.]]'),
+			say('description', '{page.summary | clip 120}[[ Parts: {page.parts | join}.]]'),
 			say('twitter:label1', 'Reading time'),
 			say('twitter:data1', '{page.minutes} min')
 		]

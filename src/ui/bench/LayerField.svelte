@@ -66,9 +66,18 @@
 
 	const FIRST = ['title', 'description', 'og:title', 'og:description', 'og:image'];
 	type Form = 'nothing' | 'leaveOut' | 'pictures' | RuleBody['kind'];
-	const form: Form = $derived(body?.kind ?? 'nothing');
+	/** Picture sources that are looked at and say nothing yet: nothing is written before one is set. */
+	let looksAt = $state('');
+	const isLooking = $derived(body === null && looksAt === bench.tag && isPicture);
+	const form: Form = $derived(body?.kind ?? (isLooking ? 'pictures' : 'nothing'));
+	const usual = $derived<Extract<RuleBody, { kind: 'pictures' }>>({
+		...BUILT_IN_PICTURES,
+		kind: 'pictures',
+		...(bench.shapesInForce && { shapes: bench.shapesInForce })
+	});
 
 	function choose(event: Event & { currentTarget: HTMLSelectElement }) {
+		looksAt = '';
 		switch (event.currentTarget.value as Form) {
 			case 'nothing':
 				return bench.propose(layer, null);
@@ -77,10 +86,10 @@
 			case 'borrow':
 				return bench.propose(layer, { kind: 'borrow', from: bench.definition?.twin ?? borrowable[0] ?? 'title' });
 			case 'pictures':
-				return bench.propose(layer, {
-					...BUILT_IN_PICTURES,
-					...(bench.shapesInForce && { shapes: bench.shapesInForce })
-				});
+				// Over another rule it is an edit at once; over nothing it is only looked at.
+				if (body) return bench.propose(layer, usual);
+				looksAt = bench.tag;
+				return;
 			case 'template':
 				return bench.write(layer, text || (isPicture ? '{page.picture}' : '{page.title}'));
 		}
@@ -123,7 +132,7 @@
 		</select>
 	{/if}
 	{#if rule && !draft}
-		<button class="link" onclick={() => bench.propose(layer, null)}>Set back to inherited</button>
+		<button class="link" onclick={() => bench.propose(layer, null)}>Set back</button>
 	{/if}
 </div>
 
@@ -147,8 +156,8 @@
 			set={(shapes) => bench.propose(layer, { kind: 'borrow', from: body.from, ...(shapes.length > 0 && { shapes }) })}
 		/>
 	{/if}
-{:else if form === 'pictures' && body?.kind === 'pictures'}
-	<PictureSources {bench} {layer} {body} />
+{:else if form === 'pictures'}
+	<PictureSources {bench} {layer} body={body?.kind === 'pictures' ? body : usual} />
 {:else if form === 'leaveOut'}
 	<p class="quiet">No such tag on {layer === 'page' ? 'this page' : 'these pages'}.</p>
 {:else if isRobots && !isTemplate(text)}

@@ -34,7 +34,7 @@ const USUAL: Readonly<Record<string, string>> = {
 	date: '"d MMMM y"',
 	number: '',
 	money: '"EUR"',
-	plural: '"one thing" "# things"',
+	plural: '"thing" "things"',
 	join: '", "',
 	first: '',
 	last: '',

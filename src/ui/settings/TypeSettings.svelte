@@ -49,6 +49,7 @@
 		>
 			<option value="">website</option>
 			{#each kinds.filter((kind) => kind !== 'website') as kind (kind)}<option>{kind}</option>{/each}
+			{#if type.kind && !kinds.includes(type.kind)}<option>{type.kind}</option>{/if}
 		</select>
 	</Setting>
 	{#if properties.length > 0}
