@@ -150,13 +150,23 @@ export class BenchPage {
 		return seen;
 	}
 
-	/** A layer's field, ready to be written in: its editor comes as one turns to it. */
+	/** A layer's field, ready to be written in: its editor comes as one turns to it, and takes the place of what stood there. */
 	async field(tag: string, layer: string): Promise<WebElement> {
 		const selector = `[data-layer=${layer}] [aria-label="${tag} at ${layer}"]`;
-		const found = await this.find(selector);
-		if (!(await found.getAttribute('class'))?.includes('plain')) return found;
-		await found.click();
-		return this.find(`${selector}:not(.plain)`);
+		let found: WebElement | undefined;
+		await this.driver.wait(
+			async () => {
+				const now = await this.driver.findElements(By.css(`${selector}:not(.plain)`));
+				found = now[0];
+				if (found) return true;
+				const [plain] = await this.driver.findElements(By.css(selector));
+				await plain?.click().catch(() => undefined);
+				return false;
+			},
+			10_000,
+			`Nothing matches ${selector}`
+		);
+		return found as WebElement;
 	}
 
 	/** Replaces what a layer's template field holds, key by key. */

@@ -28,14 +28,16 @@ export function ruleAsksFor(rule: Rule, field: string): boolean {
 	}
 }
 
-/** The rule with a field under another name. */
-export function renameFieldInRule(rule: Rule, from: string, to: string): Rule {
+/** The rule with a field under another name; with `both`, beside the old one, which pages of other types have still. */
+export function renameFieldInRule(rule: Rule, from: string, to: string, both = false): Rule {
 	switch (rule.kind) {
 		case 'template':
-			return { ...rule, template: renameFieldInTemplate(rule.template, from, to) };
+			return { ...rule, template: renameFieldInTemplate(rule.template, from, to, both) };
 		case 'pictures': {
-			const sources = rule.sources.map((source) =>
-				source.from === 'field' && source.name === from ? { ...source, name: to } : source
+			const sources = rule.sources.flatMap((source) =>
+				source.from === 'field' && source.name === from
+					? [{ ...source, name: to }, ...(both ? [source] : [])]
+					: [source]
 			);
 			return { ...rule, sources };
 		}

@@ -23,13 +23,17 @@ function variablesIn(node: TemplateNode): VariableTerm[] {
 export const asksForField = (source: string, field: string): boolean =>
 	variablesOf(source).some(({ root, path }) => root === 'page' && path[0] === field);
 
-/** A template with a field of its page under another name; all else stays as it was written. */
-export function renameFieldInTemplate(source: string, from: string, to: string): string {
+/**
+ * A template with a field of its page under another name; all else stays as it was written. `both`: pages of other types
+ * have it under the old name still, so that stands in where the new one is empty.
+ */
+export function renameFieldInTemplate(source: string, from: string, to: string, both = false): string {
 	let out = '';
 	let last = 0;
 	for (const { root, path, start, end } of variablesOf(source)) {
 		if (root !== 'page' || path[0] !== from) continue;
-		out += source.slice(last, start) + ['page', to, ...path.slice(1)].join('.');
+		const name = ['page', to, ...path.slice(1)].join('.');
+		out += source.slice(last, start) + (both ? `${name} ?? ${source.slice(start, end)}` : name);
 		last = end;
 	}
 	return out + source.slice(last);

@@ -129,8 +129,8 @@ function renameField(store: Store, site: StoredSite, { name, field, to }: Extrac
 				const { tag, language, ...body } = renameFieldInRule(rule, field, to);
 				store.setRule(site.id, { layer: 'page', path: page.path }, tag, language, body);
 			}
-	// The site's templates speak to all types: one that another type still fills stays as it is.
-	if (site.types.some((other) => other.name !== name && other.fields.some((one) => one.name === field))) return;
+	// The site's templates speak to all types: where another type still has the old name, both are asked for.
+	const both = site.types.some((other) => other.name !== name && other.fields.some((one) => one.name === field));
 	if (site.site.rules.some((rule) => ruleAsksFor(rule, field)))
-		store.saveSite({ ...site.site, rules: site.site.rules.map((rule) => renameFieldInRule(rule, field, to)) });
+		store.saveSite({ ...site.site, rules: site.site.rules.map((rule) => renameFieldInRule(rule, field, to, both)) });
 }

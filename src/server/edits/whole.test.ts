@@ -174,10 +174,12 @@ describe('types', () => {
 		expect(() => onType({ do: 'renameField', name: 'note', field: 'area', to: 'a b' })).toThrow('cannot name a field');
 	});
 
-	test('a site template that another type still fills is left as it is', () => {
+	test('a site template that another type still fills asks for both names', () => {
 		store.saveType(id, { ...types[1]!, fields: [{ name: 'region', kind: 'text' }] });
 		onType({ do: 'renameField', name: 'note', field: 'region', to: 'area' });
-		expect(store.site('S').site.rules).toEqual(site.rules);
+		expect(store.site('S').site.rules).toEqual([
+			{ tag: 'description', kind: 'template', template: '{page.area ?? page.region}' }
+		]);
 	});
 });
 
