@@ -103,7 +103,7 @@ const SQL = {
 				ELSE hidden END,
 			state = CASE WHEN origin = 'gone' THEN 'live' ELSE state END
 		RETURNING id, coalesce((SELECT 1 FROM json_each(settings, '$.held') WHERE value = 'body'), 0) AS holdsBody`,
-	fieldShares: `WITH some AS (SELECT fields FROM page WHERE site_id = @site AND type = @type LIMIT 200)
+	fieldShares: `WITH some AS (SELECT fields FROM page WHERE site_id = @site AND type = @type LIMIT 30)
 		SELECT key AS name, 1.0 * count(*) / (SELECT count(*) FROM some) AS share FROM some, json_each(some.fields) GROUP BY key`,
 	cameFrom: `SELECT origin, source, EXISTS (SELECT 1 FROM import_source WHERE site_id = @site AND kind = 'table') AS hasTable
 		FROM page WHERE site_id = @site AND path = @path`,

@@ -15,12 +15,3 @@ CREATE TABLE reader_card (
 
 -- Who made a release.
 ALTER TABLE release ADD COLUMN author TEXT NOT NULL DEFAULT '';
-
--- The table of pages walks an order and looks at what filters ask for: all of it stands in the index. These columns are the
--- page's own, and stay as they are when its head is worked out anew.
-DROP INDEX page_state_path;
-CREATE INDEX page_state_path ON page_state (site_id, path, type, language, state);
-DROP INDEX page_state_modified;
-CREATE INDEX page_state_modified ON page_state (site_id, modified, type, language, state);
-DROP INDEX page_state_differs;
-CREATE INDEX page_state_differs ON page_state (site_id, differs);
