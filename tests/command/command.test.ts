@@ -222,6 +222,23 @@ describe('import of what is out to do harm', () => {
 });
 
 describe('inject', () => {
+	test('one that was broken off is told at the next, and no more after that; what is refused breaks nothing off', () => {
+		write('site/a.html', page('A'));
+		importSite();
+		// As a process leaves it that was killed in the middle.
+		const store = new Store(db);
+		const begun = { folder: join(work, 'out'), at: '2026-05-03T10:00:00.000Z' };
+		store.sources.saveSettings(store.site('Docs').id, 'injecting', begun);
+		store.close();
+		expect(run('inject', 'nowhere', '--out', 'out', '--site', 'Docs').status).toBe(2);
+		const dry = run('inject', 'site', '--out', 'out', '--site', 'Docs', '--dry-run').stderr;
+		expect(dry).not.toContain('broken off');
+		const next = run('inject', 'site', '--out', 'out', '--site', 'Docs').stderr;
+		expect(next).toContain('that began at 2026-05-03T10:00:00.000Z was broken off');
+		expect(next).toContain('This one writes them all.');
+		expect(run('inject', 'site', '--out', 'out', '--site', 'Docs').stderr).not.toContain('broken off');
+	});
+
 	test('pictures of the library that the heads name come along', async () => {
 		write('site/a.html', page('A'));
 		importSite();

@@ -1,5 +1,5 @@
 import { closeSync, existsSync, openSync, readFileSync, writeFileSync, writeSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { UserError } from '$server/errors';
 import { wasWritten, WrittenNotes } from '$server/files/written';
 import { injectFolder, type GoneValue, type InjectOptions, type InjectSummary } from '$server/files/injectFolder';
@@ -44,7 +44,14 @@ export const addInject: Verb = (program) => {
 				const bar = progressBar('Writing');
 				const written = dryRun ? undefined : new WrittenNotes(store, store.site(site).id);
 				const named: Named = { files: new Set(), recipes: new Map(), manifest: false, written };
-				const headOf = headsOf(store, site, named);
+				const heads = headsOf(store, site, named);
+				// What is refused before the first page was looked at has broken nothing off.
+				let hasBegun = dryRun;
+				const headOf: typeof heads = (path) => {
+					if (!hasBegun) noteBegun(store, site, out ?? folder);
+					hasBegun = true;
+					return heads(path);
+				};
 				const list = report === undefined ? undefined : openReport(report);
 				const summary = injectFolder({
 					...{ folder, out, dryRun, headOf, progress: bar.update },
@@ -53,6 +60,7 @@ export const addInject: Verb = (program) => {
 				bar.stop();
 				list?.close();
 				const pictures = dryRun ? 0 : await bringAlong(store, site, out ?? folder, named);
+				if (!dryRun) store.sources.forget(store.site(site).id, INJECTING);
 				const faulty = faultyRules(store, store.site(site));
 				if (json) return printJson({ ...summary, pictures, faulty });
 				describe({ ...summary, pictures }, dryRun);
@@ -60,6 +68,25 @@ export const addInject: Verb = (program) => {
 			});
 		});
 };
+
+/** An injection that is under way, or was broken off. */
+const INJECTING = 'injecting';
+interface Begun {
+	readonly folder: string;
+	/** ISO 8601. */
+	readonly at: string;
+}
+
+/** Notes that an injection begins; one before it that never ended is told. */
+function noteBegun(store: Store, name: string, folder: string) {
+	const { id } = store.site(name);
+	const before = store.sources.settings<Begun>(id, INJECTING);
+	if (before)
+		say(
+			`The injection into ${before.folder} that began at ${before.at} was broken off: some of its pages may have the heads of before. ${before.folder === resolve(folder) ? 'This one writes them all.' : 'Run it again for that folder.'}`
+		);
+	store.sources.saveSettings(id, INJECTING, { folder: resolve(folder), at: new Date().toISOString() } satisfies Begun);
+}
 
 /** A CSV file (RFC 4180), a row for each value. */
 function openReport(file: string) {

@@ -46,7 +46,11 @@
 		if (!isRefused(cards)) oldCards = Object.values(cards.counts).reduce((sum, one) => sum + one.old, 0);
 	});
 	async function tick(id: string, on: boolean) {
-		const kept = await ask<string[]>(at(site, 'launch'), sending('POST', { id, on }));
+		const kept = await ask<string[]>(at(site, 'launch'), {
+			...sending('POST', { id, on }),
+			// It outlives the page: who ticks and leaves at once has ticked.
+			keepalive: true
+		});
 		if (!isRefused(kept)) ticked = kept;
 	}
 	const shown = (address: string) => lookAt(address, data.site.base, data.standIn, []);
