@@ -230,7 +230,7 @@ describe('inject', () => {
 		const begun = { folder: join(work, 'out'), at: '2026-05-03T10:00:00.000Z' };
 		store.sources.saveSettings(store.site('Docs').id, 'injecting', begun);
 		store.close();
-		expect(run('inject', 'nowhere', '--out', 'out', '--site', 'Docs').status).toBe(2);
+		expect(run('inject', 'nowhere', '--out', 'out', '--site', 'Docs').status).toBe(1);
 		const dry = run('inject', 'site', '--out', 'out', '--site', 'Docs', '--dry-run').stderr;
 		expect(dry).not.toContain('broken off');
 		const next = run('inject', 'site', '--out', 'out', '--site', 'Docs').stderr;
