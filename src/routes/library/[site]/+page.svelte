@@ -306,6 +306,9 @@
 		overflow-wrap: anywhere;
 	}
 	@media (max-width: 700px) {
+		header {
+			flex-wrap: wrap;
+		}
 		main {
 			grid-template-columns: minmax(0, 1fr);
 		}
