@@ -24,7 +24,7 @@ export function wrapGaps(template: string, variables: readonly string[]): string
 		if (!asks(node, names)) return;
 		const [before, behind] = [nodes[at - 1], nodes[at + 1]];
 		const free = before?.kind === 'text' && (wraps.at(-1)?.end ?? 0) <= before.start;
-		if (free && at > 1) wraps.push({ start: startOfWords(template, before, at), end: node.end });
+		if (free && at > 1) wraps.push({ start: startOfWords(template, before), end: node.end });
 		else if (behind?.kind === 'text' && nodes[at + 2] !== undefined)
 			wraps.push({ start: free ? before.start : node.start, end: behind.end });
 		else wraps.push({ start: free ? before.start : node.start, end: node.end });
@@ -36,7 +36,7 @@ export function wrapGaps(template: string, variables: readonly string[]): string
 }
 
 /** After a sentence's end only the words of the next one belong to what follows. */
-function startOfWords(template: string, { start, end }: TemplateNode, _at: number): number {
+function startOfWords(template: string, { start, end }: TemplateNode): number {
 	const text = template.slice(start, end);
 	const sentence = /^[\s\S]*[.!?](?=\s)/.exec(text)?.[0].length ?? 0;
 	return start + sentence;

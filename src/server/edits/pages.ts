@@ -168,9 +168,18 @@ function link(store: Store, site: StoredSite, action: Extract<PageAction, { do: 
 	const [mine, its] = [languageOfPage(page, site), languageOfPage(other, site)];
 	if (mine === its)
 		throw new UserError(`Both pages are in “${mine}”. Give one of them its language first: versions differ by it.`);
+	refuseSecond(page, its, other.path);
+	refuseSecond(other, mine, page.path);
 	store.savePage(site.id, { ...page, alternates: { ...page.alternates, [its]: other.path } });
 	store.savePage(site.id, { ...other, alternates: { ...other.alternates, [mine]: page.path } });
 	return page.path;
+}
+
+/** A page has one version in a language: another one is not put in its place unasked. */
+function refuseSecond(page: Page, language: string, path: string) {
+	const known = page.alternates?.[language];
+	if (known !== undefined && known !== path)
+		throw new UserError(`${page.path} names ${known} as its version in “${language}”. Part those two first.`);
 }
 
 /** The page comes to stand at `/`, as the type for the home page where the site has one; what was there takes its place. */

@@ -1,4 +1,6 @@
 import {
+	PAGE_FACTS,
+	PAGE_FIELDS,
 	renameFieldInRule,
 	renameFieldInType,
 	ruleAsksFor,
@@ -72,7 +74,7 @@ function typeNamed({ types }: StoredSite, name: string): ContentType {
 }
 
 function refuseName(name: string) {
-	if (!/^[\p{L}\p{N}][\p{L}\p{N} _-]{0,60}$/u.test(name))
+	if (!/^[\p{L}\p{N}][\p{L}\p{N} _-]{0,60}$/u.test(name) || name in Object.prototype)
 		throw new UserError('A type needs a name of letters, digits, spaces and hyphens, such as “recipe”.');
 }
 
@@ -116,11 +118,14 @@ export function fieldUses(store: Store, name: string, typeName: string, field: s
 
 function renameField(store: Store, site: StoredSite, { name, field, to }: Extract<TypeAction, { do: 'renameField' }>) {
 	const type = typeNamed(site, name);
-	if (!/^[\p{L}\p{N}_]{1,60}$/u.test(to))
+	if (!/^[\p{L}\p{N}_]{1,60}$/u.test(to) || to in Object.prototype)
 		throw new UserError(`“${to}” cannot name a field: it takes letters, digits and underscores.`);
 	if (!type.fields.some((one) => one.name === field)) throw notFound(`The type "${name}" has no field "${field}".`);
 	if (type.fields.some((one) => one.name === to))
 		throw new UserError(`The type "${name}" has a field "${to}" already. Choose another name.`);
+	// What stands under the name already would be written over.
+	if ([...PAGE_FIELDS, ...PAGE_FACTS].some((one) => one.name === to) || store.hasFieldOfType(site.id, name, to))
+		throw new UserError(`Pages of the type "${name}" have something under "${to}" already. Choose another name.`);
 	store.saveType(site.id, renameFieldInType(type, field, to));
 	store.renameFieldOfPages(site.id, name, field, to);
 	for (const page of [...store.overriddenPages(site.id)].filter((one) => one.type === name))

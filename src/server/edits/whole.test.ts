@@ -109,6 +109,12 @@ describe('pages', () => {
 		expect(() => change('/a', { target: 'x', alternates: { fr: '/b' } })).not.toThrow();
 	});
 
+	test('a version that is named already is not put aside unasked', () => {
+		act({ do: 'link', path: '/a', to: '/b' });
+		expect(() => act({ do: 'link', path: '/', to: '/b' })).toThrow('/b names /a as its version in “en”');
+		expect(at('/b').alternates).toEqual({ en: '/a' });
+	});
+
 	test('one is taken away with the versions that name it, and what led to it leads on', () => {
 		change('/a', { alternates: { fr: '/b' } });
 		change('/b', { path: '/b2' });
@@ -173,6 +179,16 @@ describe('types', () => {
 		expect(() => onType({ do: 'renameField', name: 'note', field: 'none', to: 'x' })).toThrow('no field "none"');
 		expect(() => onType({ do: 'renameField', name: 'note', field: 'area', to: 'a b' })).toThrow('cannot name a field');
 	});
+
+	test.each(['title', 'summary', 'spare', '__proto__', 'toString'])(
+		'nothing is written over under the name %s',
+		(to) => {
+			store.savePage(id, { ...at('/a'), fields: { ...at('/a').fields, spare: 'Kept' } });
+			const before = dump();
+			expect(() => onType({ do: 'renameField', name: 'note', field: 'region', to })).toThrow(/already|cannot name/);
+			expect(dump()).toBe(before);
+		}
+	);
 
 	test('a site template that another type still fills asks for both names', () => {
 		store.saveType(id, { ...types[1]!, fields: [{ name: 'region', kind: 'text' }] });

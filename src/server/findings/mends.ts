@@ -64,29 +64,28 @@ const ON_THE_WHOLE: Partial<Record<FindingCode, true>> = {
 	'redirect-nowhere': true
 };
 
+/** The rules as they would be with an edit. */
+function resolverWith({ store, stored }: MendScope, edit: AnyEdit): Resolver {
+	const { id, site, types } = stored;
+	const model = { site, types, pictures: (src: string) => store.pictures.one(id, src) };
+	return new Resolver(editModel(model, edit), new Date().toISOString());
+}
+
 /** Whether pages that share a title have titles of their own then. */
-function setsApart(mend: Mend, { store, stored, page, others = [] }: MendScope): boolean {
+function setsApart(mend: Mend, scope: MendScope): boolean {
+	const { page, others = [] } = scope;
 	if (!page || !('edit' in mend) || others.length === 0) return false;
-	const model = {
-		site: stored.site,
-		types: stored.types,
-		pictures: (src: string) => store.pictures.one(stored.id, src)
-	};
-	const resolver = new Resolver(editModel(model, mend.edit), new Date().toISOString());
+	const resolver = resolverWith(scope, mend.edit);
 	const titles = [page, ...others].map((one) =>
 		textOfValue(resolver.evaluate(editPage(one, mend.edit)).valueOf('title'))
 	);
 	return new Set(titles).size === titles.length;
 }
 
-function isMended(found: Finding, mend: Mend, { store, stored, page }: MendScope): boolean {
+function isMended(found: Finding, mend: Mend, scope: MendScope): boolean {
+	const { page } = scope;
 	if (!page || !('edit' in mend)) return true;
-	const model = {
-		site: stored.site,
-		types: stored.types,
-		pictures: (src: string) => store.pictures.one(stored.id, src)
-	};
-	const resolver = new Resolver(editModel(model, mend.edit), new Date().toISOString());
+	const resolver = resolverWith(scope, mend.edit);
 	const after = editPage(page, mend.edit);
 	const evaluation = resolver.evaluate(after);
 	return !findOnPage(after, resolver.headOf(evaluation), evaluation).some(

@@ -28,6 +28,7 @@ const SQL = {
 			'$.' || json_quote(@from)), settings = CASE WHEN json_extract(settings, '$.held') IS NULL THEN settings ELSE
 				json_set(settings, '$.held', (SELECT json_group_array(iif(value = @from, @to, value)) FROM json_each(settings, '$.held'))) END
 		WHERE site_id = @site AND type = @type AND fields -> ('$.' || json_quote(@from)) IS NOT NULL`,
+	hasFieldOfType: `SELECT 1 FROM page WHERE site_id = @site AND type = @type AND fields -> ('$.' || json_quote(@field)) IS NOT NULL LIMIT 1`,
 	dropType: `DELETE FROM content_type WHERE site_id = @site AND name = @name`,
 	siteRules: `SELECT tag, language, body FROM rule WHERE site_id = ? AND type_id IS NULL AND page_id IS NULL ORDER BY tag, language`,
 	typeRules: `SELECT tag, language, body FROM rule WHERE type_id = ? ORDER BY tag, language`,
@@ -616,6 +617,10 @@ export class Store {
 	}
 	removeType(site: number, name: string) {
 		this.run('dropType').run({ site, name });
+	}
+	/** Whether any page of a type has a value under a name, declared or not. */
+	hasFieldOfType(site: number, type: string, field: string): boolean {
+		return this.run('hasFieldOfType').get({ site, type, field }) !== undefined;
 	}
 	/** Gives a field of the pages of a type another name; the values stay. */
 	renameFieldOfPages(site: number, type: string, from: string, to: string) {
