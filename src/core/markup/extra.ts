@@ -14,7 +14,11 @@ const REASONS: Readonly<Record<string, string>> = {
  * second title are left out and reported. Accepts any string.
  */
 export function limitExtraMarkup(markup: string): { elements: string[]; issues: Issue[] } {
-	const document = parse(`<!doctype html><head>${markup}`, { sourceCodeLocationInfo: true });
+	const document = parse(`<!doctype html><head>${markup}`, {
+		sourceCodeLocationInfo: true,
+		// As a reader without scripts sees it: an element that noscript may not hold ends the head for all that follows.
+		scriptingEnabled: false
+	});
 	const offset = '<!doctype html><head>'.length;
 	const elements: string[] = [];
 	const issues: Issue[] = [];

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { injectHead, limitExtraMarkup, managedBy, readPage, renderLines, Resolver, type Head } from '../index';
+import { findTag, injectHead, limitExtraMarkup, managedBy, readPage, renderLines, Resolver, type Head } from '../index';
 import { htmlToText } from './plainText';
 
 const head: Head = new Resolver(
@@ -96,6 +96,70 @@ describe('putting a head into a file', () => {
 		expect(inject(file, true)).toContain(
 			'<head>\n<title>New</title>\n<meta name="description" content="D"><script src="a.js" /></head>'
 		);
+	});
+
+	test.each([
+		['<link rel="canonical" href="/old">', true],
+		['<link rel="Canonical" href="/old">', true],
+		['<link rel="icon" href="/i.png">', true],
+		['<link rel="shortcut icon" href="/i.ico">', true],
+		['<link rel="alternate" hreflang="fr" href="/fr">', true],
+		['<link rel="alternate" type="application/atom+xml" href="/a.atom">', true],
+		['<link rel="alternate" type="application/feed+json" href="/a.json">', true],
+		['<link rel="alternate" type="application/rss+xml" href="/a.rss">', false],
+		['<link rel="alternate" type="text/plain" href="/a.txt">', false],
+		['<link rel="alternate" href="/a">', false],
+		['<link rel="stylesheet" href="/a.css">', false],
+		['<link rel="manifest" href="/m">', false],
+		['<link rel="apple-touch-icon" href="/i.png">', false],
+		['<link href="/x">', false],
+		['<meta http-equiv="refresh" content="9">', false],
+		['<svg><title>canonical</title></svg>', false],
+		['<meta name=" OG:Title " content="x">', true],
+		['<meta property="description" name="viewport" content="x">', false],
+		['<meta itemprop="name" content="x">', false],
+		['<template><title>x</title></template>', false]
+	])('%s gives way to a head with links: %s', (element, goes) => {
+		const isManaged = managedBy(
+			{
+				...head,
+				tags: ['canonical', 'icon', 'alternate', 'feed:atom', 'feed:json'].map((name) => ({
+					tag: findTag(name)!,
+					value: 'https://s.example/'
+				}))
+			},
+			[]
+		);
+		const file = `<head>${element}</head><body>${element}</body>`;
+		expect(injectHead(file, ['<x>'], isManaged, false)).toBe(
+			`<head>\n<x>${goes ? '' : element}</head><body>${element}</body>`
+		);
+	});
+
+	test('tags that a broken table throws out of it stand in the body all the same', () => {
+		const body =
+			'<body><table><title>t</title><tr><meta name="description" content="x"><td><link rel="canonical" href="/t"><title>u</title></table>';
+		expect(inject(`<head><title>a</title></head>${body}`)).toBe(
+			`<head>\n<title>New</title>\n<meta name="description" content="D"></head>${body}`
+		);
+		// A table before the head's end is the author's slip: what stands there is still the head's.
+		expect(inject('<head><table><tr><meta name="description" content="x"></table><title>a</title></head><p>z')).toBe(
+			'<head>\n<title>New</title>\n<meta name="description" content="D"><table><tr></table></head><p>z'
+		);
+	});
+
+	test('each tag that goes is told, but for those that come again as they were', () => {
+		const gone: string[] = [];
+		const file =
+			'<head><title>New</title><meta name="description" content="old"><meta property="og:title" content="card"><meta name="other"></head>';
+		injectHead(
+			file,
+			lines,
+			(name) => name !== 'other',
+			false,
+			({ name, value }) => gone.push(`${name}=${value}`)
+		);
+		expect(gone).toEqual(['description=old', 'og:title=card']);
 	});
 
 	test('plain metadata gives way only to what the head has; the families give way whole', () => {
@@ -205,7 +269,17 @@ describe('extra markup', () => {
 		['</head><body onload="x"><script>1</script>', ['<script>1</script>'], 0],
 		['<title>mine</title>', [], 1],
 		['<base href="/x">', [], 1],
-		['words', [], 1]
+		['words', [], 1],
+		['<frameset><frame src="x"></frameset>', [], 1],
+		['<noscript><img src="x"></noscript>', ['<noscript></noscript>'], 1],
+		[
+			'<noscript><link rel="stylesheet" href="/a?b&c"></noscript>',
+			['<noscript><link rel="stylesheet" href="/a?b&amp;c"></noscript>'],
+			0
+		],
+		['<noscript><style>a > b{}</style></noscript>', ['<noscript><style>a > b{}</style></noscript>'], 0],
+		['<svg><script>1</script></svg>', [], 1],
+		['<!-- note -->\n<template><p>x</p></template>', ['<template><p>x</p></template>'], 0]
 	])('%s', (markup, elements, issues) => {
 		const limited = limitExtraMarkup(markup);
 		expect(limited.elements).toEqual(elements);

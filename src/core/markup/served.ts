@@ -44,9 +44,12 @@ const OTHER_NAMES: Readonly<Record<string, string>> = { 'shortcut icon': 'icon',
 const LINKS = /^(canonical|icon|shortcut icon|apple-touch-icon|manifest|alternate|author|me)$/;
 const MOST_PICTURES = 20;
 
-/** Reads what is served as a browser would build it, with the place of each tag. Never throws, whatever the text. */
+/**
+ * Reads what is served as a browser without scripts would build it, with the place of each tag: a picture in the head's
+ * `noscript` ends the head for such a reader. Never throws, whatever the text.
+ */
 export function readServedHead(html: string): ServedHead {
-	const document = parse(html, { sourceCodeLocationInfo: true });
+	const document = parse(html, { sourceCodeLocationInfo: true, scriptingEnabled: false });
 	const tags: ServedTag[] = [];
 	const pictures: string[] = [];
 	let [words, scripts, isBelow, asksToSignIn] = [0, 0, false, false];

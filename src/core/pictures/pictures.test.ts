@@ -119,6 +119,15 @@ describe('icons', () => {
 		expect([small.touch, small.manifest]).toEqual([undefined, []]);
 		expect(iconsOf(kept)).toBeUndefined();
 	});
+	test.each([
+		['without a kept copy', undefined],
+		['that is wider than high', { width: 512, height: 511 }],
+		['that is smaller than the least icon', { width: 15, height: 15 }]
+	])('cannot be cut of a picture %s', (_name, size) => {
+		const picture: Picture = { src: '/icon.png', ...(size && { kept: { file: `${HASH}.png`, ...size } }) };
+		expect(iconsOf(picture)).toBeUndefined();
+		expect(webManifest({ name: 'Marl', language: 'en' }, picture)).toBeUndefined();
+	});
 	test('have names that are read back', () => {
 		for (const file of [...iconsOf(square)!.links, iconsOf(square)!.touch!, ...iconsOf(square)!.manifest])
 			expect(readIconName(nameOfIcon(file))).toEqual(file);

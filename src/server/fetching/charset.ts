@@ -1,4 +1,4 @@
-import { detectEncoding } from '../files/encoding';
+import { decodeBytes, detectEncoding } from '../files/encoding';
 
 /** Where the encoding of a served page was taken from. */
 export type CharsetSource = 'byte-order-mark' | 'header' | 'markup' | 'bytes';
@@ -20,7 +20,7 @@ export function decodeServed(
 	const encoding = header ?? detectEncoding(body);
 	const isDeclared = /<meta[^>]+charset\s*=/i.test(body.subarray(0, 1024).toString('latin1'));
 	return {
-		text: new TextDecoder(encoding).decode(body),
+		text: decodeBytes(body, encoding),
 		encoding,
 		from: hasMark ? 'byte-order-mark' : header ? 'header' : isDeclared ? 'markup' : 'bytes'
 	};

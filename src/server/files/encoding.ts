@@ -45,7 +45,24 @@ function isUtf8(bytes: Buffer): boolean {
 
 export function decodeFile(bytes: Buffer): DecodedFile {
 	const encoding = detectEncoding(bytes);
-	return { text: new TextDecoder(encoding).decode(bytes), encoding };
+	return { text: decodeBytes(bytes, encoding), encoding };
+}
+
+/** What the bytes 80 to 9F stand for in windows-1252 (WHATWG Encoding Standard, index windows-1252). */
+const WINDOWS_1252 =
+	'\u20ac\u0081\u201a\u0192\u201e\u2026\u2020\u2021\u02c6\u2030\u0160\u2039\u0152\u008d\u017d\u008f' +
+	'\u0090\u2018\u2019\u201c\u201d\u2022\u2013\u2014\u02dc\u2122\u0161\u203a\u0153\u009d\u017e\u0178';
+
+/**
+ * Bytes as text, by an encoding's name in the WHATWG Encoding Standard, without a byte order mark. The runtime reads
+ * windows-1252 as if it were Latin-1 (seen in Node 20.20), by which quotation marks and dashes become controls: that one
+ * is read here.
+ */
+export function decodeBytes(bytes: Buffer, encoding: string): string {
+	if (encoding !== 'windows-1252') return new TextDecoder(encoding).decode(bytes);
+	return bytes
+		.toString('latin1')
+		.replace(/[\u0080-\u009f]/g, (char) => WINDOWS_1252[char.charCodeAt(0) - 0x80] as string);
 }
 
 /**
