@@ -11,16 +11,16 @@ import { parseArgs } from 'node:util';
 import { install, root } from './prepare.mjs';
 
 /** The code's own files at a place, without the tests. */
-function filesOf(place) {
+function filesOf(/** @type {string} */ place) {
 	if (place.endsWith('.ts')) return [place];
-	return readdirSync(place, { recursive: true })
+	return readdirSync(place, { recursive: true, encoding: 'utf8' })
 		.filter((name) => name.endsWith('.ts') && !name.endsWith('.test.ts'))
 		.map((name) => join(place, name))
 		.sort();
 }
 
 /** Numbers from 0 up to 1, the same ones for the same seed. */
-function chance(seed) {
+function chance(/** @type {number} */ seed) {
 	let state = seed;
 	return () => {
 		state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
@@ -29,7 +29,7 @@ function chance(seed) {
 }
 
 /** Lines chosen by chance, one in so many, as the tester takes them. */
-function someLines(files, oneIn, seed) {
+function someLines(/** @type {string[]} */ files, /** @type {number} */ oneIn, /** @type {number} */ seed) {
 	const next = chance(seed);
 	return files.flatMap((file) =>
 		readFileSync(file, 'utf8')
