@@ -125,7 +125,8 @@ describe('putting a head into a file', () => {
 				...head,
 				tags: ['canonical', 'icon', 'alternate', 'feed:atom', 'feed:json'].map((name) => ({
 					tag: findTag(name)!,
-					value: 'https://s.example/'
+					value: 'https://s.example/',
+					attributes: undefined
 				}))
 			},
 			[]

@@ -3,7 +3,7 @@ import { cardOf, READERS, findTag, type Head, type HeadTag, type ReaderProfile }
 
 /** A head of the tags named, each with a text of its own; pictures with an address. */
 function headOf(names: readonly string[], more: readonly (readonly [name: string, value: string])[] = []): Head {
-	const tag = (name: string, value: string): HeadTag => ({ tag: findTag(name)!, value });
+	const tag = (name: string, value: string): HeadTag => ({ tag: findTag(name)!, value, attributes: undefined });
 	return {
 		html: { prefix: '' },
 		before: [],
