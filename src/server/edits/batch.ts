@@ -14,7 +14,9 @@ import { notFound, UserError } from '../errors';
 import { pathsOfFilter, type PageFilter } from '../store/grid';
 import schema from '../siteFile/site-file.schema.json';
 import type { Store, StoredSite } from '../store/store';
-import { makeEdit, type Made, type Origin } from './edit';
+import type { Made, Origin } from './edit';
+import { makeLongEdit } from './longEdit';
+import type { Progress } from '../jobs/progress';
 import { refuseEdit } from './rules';
 
 /** Which pages are changed: those named, or all that a filter means. */
@@ -75,18 +77,24 @@ const pathsOf = (store: Store, site: number, pages: BatchPages, limit = -1): rea
 			: pages.paths.slice(0, limit)
 		: pathsOfFilter(store.db, site, pages.filter, limit);
 
-/** Changes many pages as one edit, which is taken back as one. Gives how many came out different. */
+/**
+ * Changes many pages as one edit, which is taken back as one. Gives how many came out different. Tells how many of the
+ * pages it has been over.
+ */
 export function changeMany(
 	store: Store,
 	name: string,
 	pages: BatchPages,
 	action: BatchAction,
-	origin: Origin
+	origin: Origin,
+	progress: Progress = () => undefined
 ): Made<number> {
-	return makeEdit(store, name, { origin, kind: 'batch', what: { action, ...wordsOf(pages) } }, (site) => {
+	return makeLongEdit(store, name, { origin, kind: 'batch', what: { action, ...wordsOf(pages) } }, function* (site) {
 		refuseAction(store, site, action);
-		let changed = 0;
+		let [seen, changed] = [0, 0];
 		for (const path of pathsOf(store, site.id, pages)) {
+			yield;
+			if (++seen % 100 === 0) progress(seen);
 			const page = store.page(site.id, path);
 			if (!page) throw notFound(`There is no page "${path}" in this site.`);
 			const after = changedPage(page, action);

@@ -73,7 +73,7 @@ export function authorName(): string {
 }
 
 /** A database file that was replaced or deleted while it is open would take writes that nobody finds again. */
-function refuseLostFile(store: Store) {
+export function refuseLostFile(store: Store) {
 	if (store.isLost())
 		throw new UserError(
 			`The database ${store.file} was replaced or deleted while it is in use: nothing more is written. Start Kephalon again.`

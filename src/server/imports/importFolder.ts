@@ -3,7 +3,7 @@ import { readFileSync, statSync } from 'node:fs';
 import { extname } from 'node:path';
 import { isDeepStrictEqual } from 'node:util';
 import { countFrames, FRAME_LEAST, FRAME_SHARE, isLocalAddress, normaliseBase, type Picture, type Site } from '$core';
-import { makeImport } from '../edits/edit';
+import { makeLongEdit, type LongWork } from '../edits/longEdit';
 import { UserError } from '../errors';
 import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
 import type { FoundPage, Store } from '../store/store';
@@ -383,19 +383,23 @@ function save(
 ) {
 	const fresh: Site = { name, base, languages: staging.spoken(), separator: '·', fields: {}, rules: [] };
 	const what = { from: 'folder', pages: staging.paths.length, pictures: pictures.known.length };
-	return makeImport(store, fresh, { origin: 'command', kind: 'import', what }, ({ id, site, types }) => {
+	// What only all pages tell is worked out before anyone is kept from writing.
+	const pages = staging.pages(source.trims);
+	const edit = { origin: 'command', kind: 'import', what } as const;
+	const work: LongWork<Saved> = function* ({ id, site, types }) {
 		const languages = [...new Set([...site.languages, ...staging.languages.keys()])];
 		if (site.base !== base || languages.length > site.languages.length) store.saveSite({ ...site, base, languages });
 		for (const type of new Set(['page', ...source.types.map((one) => one.type)])) store.ensureType(id, type);
 		if (staging.paths.some(isNotFound) && !types.some(({ name: known }) => known === NOT_FOUND))
 			store.saveType(id, { name: NOT_FOUND, label: 'Not found', special: 'not-found', fields: [], rules: [] });
-		store.pictures.save(
-			id,
-			pictures.known.map((picture) => ({ ...picture, ...setByHand(store.pictures.one(id, picture.src)) }))
-		);
+		for (const picture of pictures.known) {
+			store.pictures.save(id, [{ ...picture, ...setByHand(store.pictures.one(id, picture.src)) }]);
+			yield;
+		}
 		for (const [src, stamp] of pictures.stamps) store.sources.saveFile(id, PICTURE + src, { ...stamp, result: null });
 		let [added, changed] = [0, 0];
-		for (const { page: found, read, fresh: isFresh } of staging.pages(source.trims)) {
+		for (const { page: found, read, fresh: isFresh } of pages) {
+			yield;
 			const linked = source.link ? versions.get(found.path) : undefined;
 			const page = withoutPictures(
 				{ ...found, ...(linked && { alternates: { ...others(linked, found.path), ...found.alternates } }) },
@@ -422,10 +426,14 @@ function save(
 		for (const { file } of store.sources.files(id))
 			if (!isOther(file) && !files.has(file)) store.sources.dropFile(id, file);
 		store.sources.saveSettings(id, 'folder', source);
+		yield;
 		store.saveFrames(id, countFrames(store.foundOfPages(id), site.languages[0] as string));
 		return { added, changed, retired: store.retirePages(id, new Set(staging.paths)) };
-	}).result;
+	};
+	return makeLongEdit(store, name, edit, work, fresh).result;
 }
+
+type Saved = Pick<ImportSummary, 'added' | 'changed' | 'retired'>;
 
 const hashOf = (text: string) => createHash('sha256').update(text).digest('base64url').slice(0, 16);
 

@@ -12,6 +12,13 @@ export interface ReadPage extends FoundPage {
 	readonly section?: string | undefined;
 }
 
+/** A page as it goes in, as its file was read, and whether that was now. */
+export interface StagedPage {
+	readonly page: FoundPage;
+	readonly read: ReadPage;
+	readonly fresh: boolean;
+}
+
 /** Memory (KB) that pages on their way in may take; beyond it they lie on the disk. */
 const CACHE = 8_000;
 
@@ -95,8 +102,11 @@ export class Staging {
 		return tags.length > 0 ? tags : ['und'];
 	}
 
-	/** The pages with what all of them together tell: which text sums each up, which title is its own, what it stands in. */
-	*pages(trims: TitleTrims): Generator<{ readonly page: FoundPage; readonly read: ReadPage; readonly fresh: boolean }> {
+	/**
+	 * The pages with what all of them together tell: which text sums each up, which title is its own, what it stands in.
+	 * What all of them tell is worked out before the first is asked for.
+	 */
+	pages(trims: TitleTrims): Generator<StagedPage> {
 		const groups = this.group();
 		const shares = this.shares(groups);
 		this.db.exec('CREATE TABLE titled (path TEXT PRIMARY KEY, title TEXT NOT NULL) STRICT, WITHOUT ROWID');
@@ -106,6 +116,10 @@ export class Staging {
 			addTitle.run(read.page.path, trimTitle(own, trims));
 		}
 		this.db.exec('CREATE INDEX by_title ON titled (title)');
+		return this.wholePages(trims, shares);
+	}
+
+	private *wholePages(trims: TitleTrims, shares: Shares): Generator<StagedPage> {
 		const titleOf = this.db.prepare('SELECT title FROM titled WHERE path = ?').pluck();
 		const sharers = this.db.prepare('SELECT count(*) FROM titled WHERE title = ?').pluck();
 		for (const { id, page: read, fresh } of this.rows()) {

@@ -1,5 +1,6 @@
 import { PAGE_FIELDS, type Page, type Site } from '$core';
-import { makeImport, type Origin } from '../edits/edit';
+import type { Origin } from '../edits/edit';
+import { makeLongEdit, type LongWork } from '../edits/longEdit';
 import { UserError } from '../errors';
 import type { Store } from '../store/store';
 import { readRows } from './table/rows';
@@ -46,16 +47,19 @@ export function takeTable(
 	if (dryRun) return { ...told, pages: pages.length, added: countNew(store, known?.id, pages) };
 	const fresh: Site = { name, base, languages: languagesOf(pages), separator: '·', fields: {}, rules: [] };
 	const edit = { origin, kind: 'import', what: { from: 'table', pages: pages.length } };
-	const { result } = makeImport(store, fresh, edit, ({ id, site, types }) => {
+	const work: LongWork<number> = function* ({ id, site, types }) {
 		if (site.base !== base) store.saveSite({ ...site, base });
 		declare(store, id, types, source.type, table, source);
 		const before = store.countPages(id).all;
 		const columns = columnsOf(source);
-		for (const page of pages)
+		for (const page of pages) {
 			store.refreshPage(id, isTypeSaid ? page : { ...page, type: undefined }, null, { columns });
+			yield;
+		}
 		store.sources.saveSettings(id, 'table', source);
 		return store.countPages(id).all - before;
-	});
+	};
+	const { result } = makeLongEdit(store, name, edit, work, fresh);
 	return { ...told, pages: pages.length, added: result };
 }
 

@@ -10,6 +10,7 @@ import {
 } from '$core';
 import { changeMany, sampleOfBatch, type BatchAction, type BatchPages, type BatchSample } from '../edits/batch';
 import { authorName } from '../edits/edit';
+import { refuseHalfMade } from '../edits/longEdit';
 import { readFindings } from '../findings/findings';
 import type { FindingGroup } from '../findings/whole';
 import { takeContent, type ContentSource, type Taken } from '../imports/content';
@@ -56,6 +57,8 @@ export interface Jobs {
 	/** One share picture as it would be; nothing is kept of it but its file. */
 	draw: { input: { db: string; recipe: Recipe }; output: string };
 	/** Takes out of the library what nothing names any more; gives how many files. */
+	/** Takes back what was broken off of long edits. */
+	mend: { input: { db: string }; output: void };
 	sweep: { input: { db: string }; output: number };
 	/** The file of a name in the library, made now if it can be; undefined when there is no such picture. */
 	media: { input: { db: string; name: string }; output: string | undefined };
@@ -145,10 +148,10 @@ export const JOBS = {
 			store.close();
 		}
 	},
-	batch({ db, site, pages, action }) {
+	batch({ db, site, pages, action }, progress) {
 		const store = new Store(db);
 		try {
-			const { edit, revision, result: changed } = changeMany(store, site, pages, action, 'pages');
+			const { edit, revision, result: changed } = changeMany(store, site, pages, action, 'pages', progress);
 			return { edit, revision, changed };
 		} finally {
 			store.close();
@@ -158,6 +161,9 @@ export const JOBS = {
 	findings: ({ db, site }) => reading(db, (store) => readFindings(store, site)),
 	cards: ({ db, site, hasReaders }) => reading(db, (store) => readCards(store, site, hasReaders)),
 	compose,
+	mend({ db }) {
+		new Store(db).close();
+	},
 	sweep({ db }) {
 		const store = new Store(db);
 		try {
@@ -206,6 +212,7 @@ function makeRelease(
 	const site = reader.site(name);
 	if (reader.state.countStale(site.id) > 0) return undefined;
 	const isWanted = only === undefined ? () => true : (path: string) => only.includes(path);
+	refuseHalfMade(reader, site.id);
 	if (isWanted('/')) refuseWithoutHome(reader, site);
 	const created = new Date().toISOString();
 	const withRules: Page[] = [];

@@ -52,7 +52,11 @@ export async function runJob<N extends JobName>(
 		if ('output' in answer) return answer.output;
 		throw new UserError(answer.refused, answer.exitCode, answer.status);
 	} catch (error) {
-		if (signal?.aborted) throw new UserError('Stopped.');
+		if (signal?.aborted) {
+			// What it had done of a long edit is taken back.
+			if ('db' in input && name !== 'mend') void runJob('mend', { db: input.db });
+			throw new UserError('Stopped.');
+		}
 		throw told(error);
 	} finally {
 		port1.close();

@@ -6,6 +6,11 @@ const SQL = {
 	add: `INSERT INTO edit (site_id, revision, made, author, origin, kind, what, takes_back)
 		VALUES (@site, @revision, @made, @author, @origin, @kind, @what, @takesBack) RETURNING id`,
 	tell: `UPDATE edit SET what = ? WHERE id = ?`,
+	ledTo: `UPDATE edit SET revision = ? WHERE id = ?`,
+	beginLong: `INSERT INTO unfinished (edit_id, is_new) VALUES (?, ?)`,
+	endLong: `DELETE FROM unfinished WHERE edit_id = ?`,
+	unfinished: `SELECT u.edit_id AS id, e.site_id AS site, u.is_new AS isNew, e.made, e.author, e.kind
+		FROM unfinished u JOIN edit e ON e.id = u.edit_id`,
 	drop: `DELETE FROM edit WHERE id = ?`,
 	begin: `INSERT INTO editing (edit_id) VALUES (?)`,
 	end: `DELETE FROM editing`,
@@ -15,7 +20,8 @@ const SQL = {
 		FROM edit WHERE site_id = @site AND id < @before ORDER BY id DESC LIMIT @limit`,
 	one: `SELECT id, revision, made, author, origin, kind, what, takes_back AS takesBack, is_back AS isBack, 0 AS changes
 		FROM edit WHERE site_id = ? AND id = ?`,
-	lastToTakeBack: `SELECT id FROM edit WHERE site_id = ? AND is_back = 0 AND takes_back IS NULL ORDER BY id DESC LIMIT 1`,
+	lastToTakeBack: `SELECT id FROM edit WHERE site_id = ? AND is_back = 0 AND takes_back IS NULL
+		AND id NOT IN (SELECT edit_id FROM unfinished) ORDER BY id DESC LIMIT 1`,
 	lastToDoAgain: `SELECT id FROM edit u WHERE site_id = @site AND is_back = 0 AND takes_back IN
 			(SELECT id FROM edit WHERE site_id = @site AND takes_back IS NULL)
 		AND NOT EXISTS (SELECT 1 FROM edit n WHERE n.site_id = @site AND n.takes_back IS NULL AND n.id > u.id)
@@ -63,6 +69,12 @@ export interface RecordedEdit extends Omit<EditEntry, 'site'> {
 	readonly changes: number;
 }
 
+export interface UnfinishedEdit extends Pick<EditEntry, 'site' | 'made' | 'author' | 'kind'> {
+	readonly id: number;
+	/** The site was made by it. */
+	readonly isNew: boolean;
+}
+
 interface ChangeRow {
 	readonly id: number;
 	readonly place: Place;
@@ -107,17 +119,52 @@ export class RecordStore {
 
 	/** Does the work of an edit and notes what it changes. The id is undefined when nothing did. */
 	note<T>(entry: EditEntry, work: () => T): { id: number | undefined; result: T } {
+		const id = this.begin(entry);
+		const result = this.go(id, work);
+		return { id: this.finish(id, entry) ? id : undefined, result };
+	}
+
+	/** Makes the entry of an edit; its work is done in one go or in several, until it is finished. */
+	begin(entry: EditEntry): number {
 		const row = { takesBack: null, ...entry, what: 'null' };
-		const { id } = this.run('add').get(row) as { id: number };
+		return (this.run('add').get(row) as { id: number }).id;
+	}
+
+	/** Does some of the work of an edit and notes what it changes, in the transaction that is open. */
+	go<T>(id: number, work: () => T): T {
 		this.run('begin').run(id);
 		const result = work();
 		this.run('end').run();
+		return result;
+	}
+
+	/** Closes an edit; gives whether anything changed. One that changed nothing leaves no trace. */
+	finish(id: number, entry: EditEntry): boolean {
 		const hasChanged = this.run('hasChanged').get(id) !== undefined;
 		// The work may have told more of what it does.
 		if (hasChanged) this.run('tell').run(JSON.stringify(entry.what ?? null), id);
 		if (!hasChanged) this.run('drop').run(id);
 		else if (id % 100 === 0) this.run('forget').run({ site: entry.site, keep: REMEMBERED });
-		return { id: hasChanged ? id : undefined, result };
+		return hasChanged;
+	}
+
+	/** From now on the edit is one in several goes. */
+	beginLong(id: number, isNewSite: boolean) {
+		this.run('beginLong').run(id, isNewSite ? 1 : 0);
+	}
+	endLong(id: number, revision: number) {
+		this.run('ledTo').run(revision, id);
+		this.run('endLong').run(id);
+	}
+	/** The edits that are being made in several goes, or were broken off. */
+	unfinished(): UnfinishedEdit[] {
+		return (this.run('unfinished').all() as (UnfinishedEdit & { isNew: 0 | 1 | boolean })[]).map((row) => ({
+			...row,
+			isNew: Boolean(row.isNew)
+		}));
+	}
+	drop(id: number) {
+		this.run('drop').run(id);
 	}
 
 	/** The newest first; `before` is the id of the last one seen. */
@@ -137,11 +184,17 @@ export class RecordStore {
 
 	/**
 	 * Puts the rows that an edit changed back to what they were, as far as they are as it left them: records of settings
-	 * and fields are compared key by key. Throws `Overtaken` where a later edit stands in the way.
+	 * and fields are compared key by key. Throws `Overtaken` where a later edit stands in the way; where `mayLeave`, what it
+	 * changed is left.
 	 */
-	putBack(id: number) {
+	putBack(id: number, mayLeave = false) {
 		this.db.pragma('defer_foreign_keys = ON');
-		for (const change of this.run('changes').all(id) as ChangeRow[]) this.putRowBack(id, change);
+		for (const change of this.run('changes').all(id) as ChangeRow[])
+			try {
+				this.putRowBack(id, change);
+			} catch (error) {
+				if (!mayLeave || !(error instanceof Overtaken)) throw error;
+			}
 		this.run('mark').run({ id, isBack: 1 });
 	}
 	/** An edit that was taken back was done again. */

@@ -8,6 +8,7 @@ import { RecordStore } from './record';
 import { ReleaseStore } from './releases';
 import { SourceStore } from './sources';
 import { StateStore } from './state';
+import { mendUnfinished } from './unfinished';
 
 /** A page without its body, and what was read out of that. */
 const WHOLE = `SELECT page.*, b.page_id AS bodied, b.opening, b.language AS spoken FROM page LEFT JOIN page_body b ON b.page_id = page.id`;
@@ -239,6 +240,8 @@ export class Store {
 		this.pictures = new PictureStore(this.db);
 		this.state = new StateStore(this.db);
 		this.mark = markOf(file);
+		if (!options.readonly) mendUnfinished(this.db, this.record);
+		else if (this.record.unfinished().length > 0) mendWhereAllowed(file);
 	}
 
 	close() {
@@ -693,6 +696,15 @@ export class Store {
 		for (const row of rows as RuleRow[])
 			if (before.has(`${row.tag} ${row.language}`))
 				this.run('dropRule').run({ ...owner, tag: row.tag, language: row.language });
+	}
+}
+
+/** What was broken off is taken back before anyone reads it, where this user may write. */
+function mendWhereAllowed(file: string) {
+	try {
+		new Store(file, { create: false }).close();
+	} catch (error) {
+		if (!(error instanceof UserError)) throw error;
 	}
 }
 

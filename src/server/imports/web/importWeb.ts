@@ -1,6 +1,7 @@
 import picomatch from 'picomatch';
 import { countFrames, normaliseBase, parseUrl, readPage, settleText, type Site } from '$core';
 import { makeImport } from '../../edits/edit';
+import { makeLongEdit } from '../../edits/longEdit';
 import { UserError } from '../../errors';
 import { decodeServed } from '../../fetching/charset';
 import { TracingFetcher, type TracedFetch, type Via } from '../../fetching/trace';
@@ -319,18 +320,20 @@ async function save(job: Job, kind: 'sitemap' | 'site', listed: ReadonlyMap<stri
 			);
 		const { waiting } = store.sources.countAddresses(site);
 		const what = { from: 'web', pages: staging.paths.length };
-		const { result } = makeImport(
+		const pages = staging.pages(source.trims);
+		const { result } = makeLongEdit(
 			store,
-			store.site(options.site).site,
+			options.site,
 			{ origin: 'command', kind: 'import', what },
-			(stored) => {
+			function* (stored): Generator<void, Pick<WebSummary, 'added' | 'changed' | 'retired'>> {
 				const known = [...new Set([...stored.site.languages, ...staging.spoken()])].filter(
 					(tag, _, all) => tag !== 'und' || all.length === 1
 				);
 				if (known.some((tag) => !stored.site.languages.includes(tag)))
 					store.saveSite({ ...stored.site, languages: known });
 				let [added, changed] = [0, 0];
-				for (const { page } of staging.pages(source.trims)) {
+				for (const { page } of pages) {
+					yield;
 					if (store.hasPage(site, page.path)) changed++;
 					else added++;
 					store.refreshPage(site, page, 'web');
@@ -375,20 +378,16 @@ function saveFeed({ store, site, base, source, options }: Job, entries: readonly
 	if (pages.length === 0)
 		throw new UserError(`None of the ${entries.length} entries of ${source.from} stands under ${base}.`);
 	const what = { from: 'feed', pages: pages.length };
-	const { result } = makeImport(
-		store,
-		store.site(options.site).site,
-		{ origin: 'command', kind: 'import', what },
-		() => {
-			let [added, changed] = [0, 0];
-			for (const page of pages) {
-				if (store.hasPage(site, page.path)) changed++;
-				else added++;
-				store.refreshPage(site, page, null, { columns: Object.keys(page.fields) });
-			}
-			return { added, changed };
+	const { result } = makeLongEdit(store, options.site, { origin: 'command', kind: 'import', what }, function* () {
+		let [added, changed] = [0, 0];
+		for (const page of pages) {
+			yield;
+			if (store.hasPage(site, page.path)) changed++;
+			else added++;
+			store.refreshPage(site, page, null, { columns: Object.keys(page.fields) });
 		}
-	);
+		return { added, changed };
+	});
 	return { kind: 'feed', read: pages.length, ...result, skipped, retired: [], waiting: 0 };
 }
 

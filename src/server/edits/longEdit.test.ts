@@ -1,0 +1,224 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import { afterAll, beforeEach, describe, expect, test } from 'vitest';
+import type { Page, Site } from '$core';
+import { JOBS } from '../jobs/jobs';
+import { saveSiteFile, writeSiteFile } from '../siteFile/siteFile';
+import { Store } from '../store/store';
+import { WriterLock } from '../store/writerLock';
+import { makeLongEdit, type LongWork } from './longEdit';
+import { keepSettings, readSettingsEdit } from './settings';
+import { takeBack } from './takeBack';
+
+const folder = mkdtempSync(join(tmpdir(), 'kephalon-long-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+const siteOf = (name: string): Site => ({
+	...{ name, base: 'https://s.example/', languages: ['en'], separator: '·', fields: {}, rules: [] }
+});
+const page = (path: string, title = path): Page => ({
+	...{ path, type: 'note', state: 'live', fields: { title }, rules: [] }
+});
+let [store, made, id] = [undefined as unknown as Store, 0, 0];
+beforeEach(() => {
+	store = new Store(join(folder, `${++made}.db`));
+	const types = [{ name: 'note', fields: [], rules: [] }];
+	saveSiteFile(store, {
+		site: siteOf('S'),
+		types,
+		pages: ['/', '/a', '/b'].map((path) => page(path)),
+		pictures: []
+	} as never);
+	saveSiteFile(store, { site: siteOf('Other'), types, pages: [page('/')], pictures: [] } as never);
+	id = store.site('S').id;
+});
+const dump = (name = 'S') => [...writeSiteFile(store, name)].join('');
+const entry = { origin: 'command', kind: 'import', what: { pages: 9 } } as const;
+const busy = (milliseconds: number) => {
+	for (const until = performance.now() + milliseconds; performance.now() < until;);
+};
+/** Writes pages one after the other, slowly: several goes. */
+const slowly = (paths: readonly string[], each = 60): LongWork<number> =>
+	function* (site) {
+		for (const path of paths) {
+			store.savePage(site.id, page(path, `New ${path}`));
+			busy(each);
+			yield;
+		}
+		return paths.length;
+	};
+const PATHS = ['/a', '/c', '/d', '/e', '/f', '/g', '/h', '/i'];
+
+/** Another writer, in a thread: tries again and again, and tells how long it had to wait at the most. */
+function otherWriter(file: string) {
+	const code = `
+		const { parentPort, workerData } = require('node:worker_threads');
+		const Database = require('better-sqlite3');
+		const db = new Database(workerData, { timeout: 0 });
+		const write = db.prepare("UPDATE site SET base = 'https://other.example/' || ? || '/' WHERE name = 'Other'");
+		let [writes, longest, since] = [0, 0, performance.now()];
+		const timer = setInterval(() => {
+			try { write.run(writes); } catch (error) { return; }
+			writes++;
+			longest = Math.max(longest, performance.now() - since);
+			since = performance.now();
+		}, 20);
+		parentPort.on('message', () => { clearInterval(timer); db.close(); parentPort.postMessage({ writes, longest }); parentPort.close(); });
+		parentPort.postMessage('ready');`;
+	const worker = new Worker(code, { eval: true, workerData: file });
+	const next = () => new Promise<unknown>((resolve) => worker.once('message', resolve));
+	return {
+		ready: next(),
+		async stop() {
+			const told = next();
+			worker.postMessage('stop');
+			return (await told) as { writes: number; longest: number };
+		}
+	};
+}
+
+describe('a long edit', () => {
+	test('lets others write between its goes, and is one edit all the same', async () => {
+		const before = dump();
+		const other = otherWriter(store.file);
+		await other.ready;
+		const { edit, result, revision } = makeLongEdit(
+			store,
+			'S',
+			entry,
+			slowly([...PATHS, ...PATHS.map((p) => p + '2')])
+		);
+		const { writes, longest } = await other.stop();
+		expect(writes).toBeGreaterThan(3);
+		expect(longest).toBeLessThan(1000);
+		expect(result).toBe(16);
+		expect(store.record.list(id, undefined, 1)).toMatchObject([{ id: edit, kind: 'import', revision, changes: 16 }]);
+		expect(store.site('S').revision).toBe(revision);
+		expect(store.record.unfinished()).toEqual([]);
+		expect(store.page(id, '/a')).toMatchObject({ fields: { title: 'New /a' } });
+		takeBack(store, 'S', 'last', 'bench');
+		expect(dump()).toBe(before);
+	});
+	test('of a moment is made in one go', () => {
+		const { revision } = store.site('S');
+		const { edit } = makeLongEdit(store, 'S', entry, slowly(['/a', '/x'], 0));
+		expect(store.record.one(id, edit!)).toMatchObject({ revision: revision + 1 });
+		expect(store.site('S').revision).toBe(revision + 1);
+	});
+	test('that changes nothing leaves no trace', () => {
+		const { revision } = store.site('S');
+		const nothing: LongWork<string> = function* () {
+			yield;
+			return 'done';
+		};
+		expect(makeLongEdit(store, 'S', entry, nothing)).toEqual({ edit: undefined, revision, result: 'done' });
+		expect(store.site('S').revision).toBe(revision);
+	});
+	test.each([
+		['at once', 0],
+		['after several goes', 60]
+	])('that fails %s leaves nothing, whatever others did meanwhile', (_, each) => {
+		const before = dump();
+		const failing: LongWork<void> = function* (site) {
+			yield* slowly(PATHS, each)(site);
+			throw new Error('no further');
+		};
+		expect(() => makeLongEdit(store, 'S', entry, failing)).toThrow('no further');
+		expect(dump()).toBe(before);
+		expect(store.record.unfinished()).toEqual([]);
+		expect(WriterLock.take(store.file)).toBeDefined();
+	});
+	test('that fails leaves no site that it made', () => {
+		const failing: LongWork<void> = function* (site) {
+			store.ensureType(site.id, 'note');
+			yield* slowly(PATHS)(site);
+			throw new Error('no further');
+		};
+		expect(() => makeLongEdit(store, 'New', entry, failing, siteOf('New'))).toThrow('no further');
+		expect(store.findSite('New')).toBeUndefined();
+		const working: LongWork<number> = function* (site) {
+			store.ensureType(site.id, 'note');
+			return yield* slowly(['/x'], 0)(site);
+		};
+		makeLongEdit(store, 'New', entry, working, siteOf('New'));
+		expect(store.countPages(store.site('New').id).all).toBe(1);
+	});
+	test('that waits for no one is made whole while another is going on', () => {
+		const lock = WriterLock.take(store.file)!;
+		const { revision } = store.site('S');
+		makeLongEdit(store, 'S', entry, slowly(PATHS));
+		expect(store.site('S').revision).toBe(revision + 1);
+		lock.release();
+	});
+});
+
+describe('while one is half made', () => {
+	/** One that has done something and goes on. */
+	function half(isNew = false) {
+		const site = isNew ? store.saveSite(siteOf('New')) : id;
+		return store.transaction(() => {
+			const revision = store.record.nextRevision(site);
+			const edit = store.record.begin({ site, revision, made: '2026-05-03T10:00:00Z', author: 'ada', ...entry });
+			store.record.go(edit, () => {
+				store.ensureType(site, 'note');
+				store.savePage(site, page('/a', 'Half'));
+			});
+			store.record.beginLong(edit, isNew);
+			return edit;
+		});
+	}
+	test('it is not taken back, and nothing is released', () => {
+		const lock = WriterLock.take(store.file)!;
+		const settled = takeBackable();
+		half();
+		expect(store.record.next(id).back).toBe(settled);
+		expect(() => JOBS.release({ db: store.file, site: 'S' }, () => undefined)).toThrow(
+			expect.objectContaining({ status: 409, message: expect.stringContaining('ada is putting in many pages') })
+		);
+		// Whoever opens the database meanwhile leaves it alone.
+		new Store(store.file).close();
+		new Store(store.file, { readonly: true }).close();
+		expect(store.record.unfinished()).toMatchObject([{ site: id, isNew: false, author: 'ada' }]);
+		expect(store.page(id, '/a')!.fields.title).toBe('Half');
+		lock.release();
+	});
+	const takeBackable = () =>
+		keepSettings(store, 'S', readSettingsEdit({ place: { layer: 'site' }, changes: { separator: '|' } }), 'bench').edit;
+
+	test.each([
+		['to write', {}],
+		['to read', { readonly: true }]
+	])('and its maker ended, the next who opens the database %s takes it back', (_, options) => {
+		const before = dump();
+		half();
+		expect(dump()).not.toBe(before);
+		const next = new Store(store.file, options);
+		expect(next.record.unfinished()).toEqual([]);
+		expect(dump()).toBe(before);
+		expect(store.record.list(id, undefined, 9)).toMatchObject([{ kind: 'import', what: { from: 'site file' } }]);
+		next.close();
+	});
+	test('with a new site, that goes', () => {
+		half(true);
+		new Store(store.file).close();
+		expect(store.findSite('New')).toBeUndefined();
+	});
+	test('what others changed since stays theirs', () => {
+		half();
+		keepSettings(
+			store,
+			'S',
+			readSettingsEdit({ place: { layer: 'page', path: '/a' }, changes: { key: true } }),
+			'bench'
+		);
+		store.record.note(
+			{ site: id, revision: 99, made: '', author: 'bo', origin: 'bench', kind: 'page', what: null },
+			() => store.savePage(id, { ...store.page(id, '/a')!, fields: { title: 'Theirs' } })
+		);
+		new Store(store.file).close();
+		expect(store.page(id, '/a')).toMatchObject({ key: true, fields: { title: 'Theirs' } });
+		expect(store.record.unfinished()).toEqual([]);
+	});
+});

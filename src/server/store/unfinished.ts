@@ -1,0 +1,30 @@
+import type { Db } from './database';
+import type { RecordStore } from './record';
+import { WriterLock } from './writerLock';
+
+/** Takes back one long edit that is half made, or all. Whoever calls it has the lock of long edits. */
+export function takeBackUnfinished(db: Db, record: RecordStore, only?: number) {
+	db.transaction(() => {
+		for (const { id, site, isNew } of record.unfinished()) {
+			if (only !== undefined && id !== only) continue;
+			if (isNew) db.prepare('DELETE FROM site WHERE id = ?').run(site);
+			else {
+				record.nextRevision(site);
+				record.putBack(id, true);
+				record.drop(id);
+			}
+		}
+	}).immediate();
+}
+
+/** Takes back the long edits whose makers were ended on the way; those that are still being made are left alone. */
+export function mendUnfinished(db: Db, record: RecordStore) {
+	if (record.unfinished().length === 0) return;
+	const lock = WriterLock.take(db.name);
+	if (!lock) return;
+	try {
+		takeBackUnfinished(db, record);
+	} finally {
+		lock.release();
+	}
+}
