@@ -48,6 +48,9 @@
 	let sample = $state<BatchSample | undefined>();
 	let refused = $state('');
 	let busy = $state(false);
+	/** The change that is being made, and how many pages it has been over. */
+	let going = $state.raw<AbortController | undefined>();
+	let seen = $state(0);
 	const tags = CATALOGUE.filter((one) => !one.fact).map(({ name }) => name);
 
 	const action = $derived.by((): BatchAction => {
@@ -101,11 +104,16 @@
 	}
 	async function run() {
 		busy = true;
-		const answer = await api.doBatch(
+		seen = 0;
+		const stop = (going = new AbortController());
+		const answer = await api.doLargeBatch(
 			site,
 			$state.snapshot(pages) as BatchPages,
-			$state.snapshot(action) as BatchAction
+			$state.snapshot(action) as BatchAction,
+			stop.signal,
+			(done) => (seen = done)
 		);
+		going = undefined;
 		busy = false;
 		refused = isRefused(answer) ? answer.refused : '';
 		if (isRefused(answer)) return;
@@ -194,6 +202,13 @@
 			<button class="main-button" disabled={busy || sample.changed === 0} onclick={() => void run()}
 				>{busy ? 'Changing …' : `Change ${pagesInWords(count)}`}</button
 			>
+			{#if going}
+				<p class="going" role="status">
+					<progress max={count} value={seen} aria-label="Pages looked at"></progress>
+					{seen.toLocaleString('en')} of {pagesInWords(count)}
+					<button class="plain-button" onclick={() => going?.abort()}>Stop</button>
+				</p>
+			{/if}
 		</div>
 	{/if}
 </aside>
@@ -227,6 +242,17 @@
 	.sample {
 		border-top: 1px solid var(--rule);
 		padding-top: 8px;
+	}
+	.going {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 6px 10px;
+		margin-top: 8px;
+	}
+	.going progress {
+		flex: 1 1 100%;
+		accent-color: var(--sea);
 	}
 	.one {
 		margin: 7px 0;

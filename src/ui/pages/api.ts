@@ -2,7 +2,7 @@ import type { PageFilter, GridRow } from '$server/store/grid';
 import type { GridAnswer } from '$server/web/grid';
 import type { BatchAction, BatchPages, BatchSample } from '$server/edits/batch';
 import type { CsvChanges } from '$server/exports/csv';
-import { ask, at, sending, type Answer } from '../api';
+import { ask, at, linesOfAnswer, sending, type Answer } from '../api';
 
 export type { PageFilter, GridRow, GridAnswer, BatchAction, BatchPages, BatchSample };
 
@@ -30,7 +30,39 @@ export function rows(
 export const tryBatch = (site: string, pages: BatchPages, action: BatchAction) =>
 	ask<BatchSample>(at(site, 'batch'), sending('POST', { pages, action, try: true }));
 export const doBatch = (site: string, pages: BatchPages, action: BatchAction) =>
-	ask<{ edit: number | undefined; changed: number }>(at(site, 'batch'), sending('POST', { pages, action }));
+	ask<BatchDone>(at(site, 'batch'), sending('POST', { pages, action }));
+
+interface BatchDone {
+	readonly edit: number | undefined;
+	readonly changed: number;
+}
+
+/** The same for many pages: `progress` is told how many were seen; the signal stops it, and nothing is changed. */
+export async function doLargeBatch(
+	site: string,
+	pages: BatchPages,
+	action: BatchAction,
+	signal: AbortSignal,
+	progress: (done: number) => void
+): Promise<Answer<BatchDone>> {
+	type Line = { done: number } | BatchDone;
+	try {
+		for await (const line of linesOfAnswer<Line>(at(site, 'batch'), { pages, action, lines: true }, signal)) {
+			if (!('done' in line)) return line;
+			progress(line.done);
+		}
+	} catch (error) {
+		if (!signal.aborted)
+			return {
+				refused: `The server did not answer: ${(error as Error).message}. Look whether it runs, and try again.`
+			};
+	}
+	return {
+		refused: signal.aborted
+			? 'Stopped: nothing was changed.'
+			: 'The work ended before its time. Look at the record, and try again.'
+	};
+}
 export const takeBack = (site: string, edit: number) =>
 	ask<object>(at(site, 'edits'), sending('POST', { takeBack: edit }));
 export const saveFilter = (site: string, name: string, query: string) =>
