@@ -174,6 +174,8 @@ export interface Site {
 	readonly robots?: readonly ClosedPath[];
 	/** Where dates without an offset are meant: a name of the IANA time zone database. UTC without one. */
 	readonly timeZone?: string;
+	/** So many of the newest releases are kept, at least two; all without it. */
+	readonly keepReleases?: number;
 	/** Prefixes of custom tags and the namespace each stands for. */
 	readonly prefixes?: Readonly<Record<string, string>>;
 	readonly extra?: ExtraMarkup;

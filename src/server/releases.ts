@@ -47,8 +47,13 @@ export function refuseReleases(store: Store, site: number, numbers: readonly num
 
 /** Makes a release of an old one's heads: what visitors see is as it was then, and the working copy stays as it is. */
 export function goBack(store: Store, name: string, to: number, note?: string): Release {
-	const { id, revision } = store.site(name);
+	const { id, revision, site } = store.site(name);
 	const created = new Date().toISOString();
 	const author = authorName();
-	return store.releases.goBack({ site: id, revision, created, author, note: note ?? `Back to release ${to}` }, to);
+	const made = store.releases.goBack(
+		{ site: id, revision, created, author, note: note ?? `Back to release ${to}` },
+		to
+	);
+	if (site.keepReleases !== undefined) store.releases.prune(id, site.keepReleases);
+	return made;
 }

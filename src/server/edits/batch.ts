@@ -1,4 +1,3 @@
-import Ajv from 'ajv';
 import {
 	describeFinding,
 	findOnPage,
@@ -12,7 +11,7 @@ import {
 } from '$core';
 import { notFound, UserError } from '../errors';
 import { pathsOfFilter, type PageFilter } from '../store/grid';
-import schema from '../siteFile/site-file.schema.json';
+import { checkOf, wrongIn } from '../siteFile/schemas';
 import type { Store, StoredSite } from '../store/store';
 import type { Made, Origin } from './edit';
 import { makeLongEdit } from './longEdit';
@@ -38,9 +37,8 @@ export type BatchAction =
 	| { readonly do: 'found'; readonly tag: string; readonly take: boolean };
 
 const DOES = ['rule', 'text', 'replace', 'type', 'language', 'state', 'hidden', 'key', 'found'];
-const ajv = new Ajv({ allowUnionTypes: true }).addSchema(schema);
-const isRule = ajv.getSchema(`${schema.$id}#/definitions/rule`)!;
-const isLanguage = ajv.getSchema(`${schema.$id}#/definitions/languageTag`)!;
+const isRule = checkOf('rule');
+const isLanguage = checkOf('languageTag');
 
 /** A batch as a request gives it. Throws a `UserError`. */
 export function readBatch(data: Readonly<Record<string, unknown>>): { pages: BatchPages; action: BatchAction } {
@@ -62,7 +60,7 @@ export function readBatch(data: Readonly<Record<string, unknown>>): { pages: Bat
 		if (typeof action[key] !== 'string') throw new UserError(`The change cannot be read: "${key}" is missing.`);
 	if (action.do === 'replace' && action.find === '') throw new UserError('Say which words are to be replaced.');
 	if (action.do === 'rule' && action.body !== null && !isRule({ tag: action.tag, ...(action.body as object) }))
-		throw new UserError(`The rule cannot be read: ${ajv.errorsText(isRule.errors, { dataVar: 'rule' })}.`);
+		throw new UserError(`The rule cannot be read: ${wrongIn(isRule, 'rule')}.`);
 	if (action.do === 'language' && action.language !== '' && !isLanguage(action.language))
 		throw new UserError(`“${String(action.language)}” is no language tag, such as en or pt-BR.`);
 	if (action.do === 'state' && !PAGE_STATES.includes(action.state as Page['state']))

@@ -1,4 +1,3 @@
-import Ajv from 'ajv';
 import {
 	checkRule,
 	editModel,
@@ -13,7 +12,7 @@ import {
 	type Rule
 } from '$core';
 import { UserError } from '../errors';
-import schema from '../siteFile/site-file.schema.json';
+import { checkFor, checkOf, partOf, wrongIn } from '../siteFile/schemas';
 import type { Store, StoredSite } from '../store/store';
 import { Conflict, makeEdit, type Made, type Origin } from './edit';
 
@@ -40,13 +39,12 @@ const EDIT_SCHEMA = {
 			]
 		},
 		tag: { type: 'string', maxLength: 200 },
-		language: { $ref: `${schema.$id}#/definitions/languageTag` },
+		language: partOf('languageTag'),
 		body: { type: ['object', 'null'] }
 	}
 };
-const ajv = new Ajv({ allowUnionTypes: true }).addSchema(schema);
-const isEdit = ajv.compile<Edit>(EDIT_SCHEMA);
-const isRule = ajv.getSchema<Rule>(`${schema.$id}#/definitions/rule`)!;
+const isEdit = checkFor<Edit>(EDIT_SCHEMA);
+const isRule = checkOf<Rule>('rule');
 
 /** An edit of one rule that cannot be kept as it is, with what is wrong and where. */
 export class RefusedRule extends UserError {
@@ -94,10 +92,9 @@ function ruleBefore(store: Store, { id, site, types }: StoredSite, { place, tag,
 
 /** An edit as a request gives it, checked for its form. Throws a `UserError`. */
 export function readEdit(data: unknown): Edit {
-	if (!isEdit(data))
-		throw new UserError(`The edit cannot be read: ${ajv.errorsText(isEdit.errors, { dataVar: 'edit' })}.`);
+	if (!isEdit(data)) throw new UserError(`The edit cannot be read: ${wrongIn(isEdit, 'edit')}.`);
 	if (data.body && !isRule({ tag: data.tag, ...data.body }))
-		throw new UserError(`The rule cannot be read: ${ajv.errorsText(isRule.errors, { dataVar: 'rule' })}.`);
+		throw new UserError(`The rule cannot be read: ${wrongIn(isRule, 'rule')}.`);
 	return data;
 }
 

@@ -1,4 +1,3 @@
-import Ajv, { type ValidateFunction } from 'ajv';
 import {
 	describeFinding,
 	findInLayout,
@@ -13,18 +12,16 @@ import {
 	type Site
 } from '$core';
 import { notFound, UserError } from '../errors';
-import schema from '../siteFile/site-file.schema.json';
+import { checkOf, wrongIn } from '../siteFile/schemas';
 import type { Store, StoredSite } from '../store/store';
 import { Conflict, makeEdit, type Made, type Origin } from './edit';
 import { whyNoHome, whyNoVersion } from './pages';
 
-const ajv = new Ajv({ allowUnionTypes: true }).addSchema(schema);
-const validator = (name: string) => ajv.getSchema(`${schema.$id}#/definitions/${name}`) as ValidateFunction;
 const VALIDATORS = {
-	site: validator('site'),
-	type: validator('contentType'),
-	page: validator('page'),
-	picture: validator('picture')
+	site: checkOf('site'),
+	type: checkOf('contentType'),
+	page: checkOf('page'),
+	picture: checkOf('picture')
 };
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
@@ -100,8 +97,7 @@ export function keepSettings(
 function save(store: Store, stored: StoredSite, { place, changes }: SettingsEdit, owner: Owner) {
 	const changed = withChanges(owner, changes as never);
 	const validate = VALIDATORS[place.layer];
-	if (!validate(changed))
-		throw new UserError(`That cannot be kept: ${ajv.errorsText(validate.errors, { dataVar: place.layer })}.`);
+	if (!validate(changed)) throw new UserError(`That cannot be kept: ${wrongIn(validate, place.layer)}.`);
 	const { id } = stored;
 	switch (place.layer) {
 		case 'site':

@@ -221,6 +221,7 @@ function makeRelease(
 		{ site: site.id, revision: site.revision, created, author: authorName(), ...(note && { note }) },
 		staged
 	);
+	if (site.site.keepReleases !== undefined) writer.releases.prune(site.id, site.site.keepReleases);
 	return { ...release, faulty: faultyRules(reader, site, withRules) };
 }
 

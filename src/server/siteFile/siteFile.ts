@@ -1,11 +1,11 @@
-import Ajv, { type ErrorObject } from 'ajv';
+import type { ErrorObject, ValidateFunction } from 'ajv';
 import { readFileSync } from 'node:fs';
 import { countFrames, nearestName, type ContentType, type Page, type Picture, type Rule, type Site } from '$core';
 import { makeImport } from '../edits/edit';
 import { UserError } from '../errors';
 import { Library } from '../pictures/library';
 import type { Store } from '../store/store';
-import schema from './site-file.schema.json';
+import { isSiteFile } from './schemas';
 import { SITE_FILE_VERSION, upgradeSiteFile } from './upgrade';
 
 /** A whole site in one JSON document; the schema beside this file is its contract. */
@@ -19,8 +19,6 @@ export interface SiteFile {
 	/** Where pages used to be, and where they are. */
 	readonly redirects?: Readonly<Record<string, string>>;
 }
-
-const validate = new Ajv({ allErrors: true, verbose: true, allowUnionTypes: true }).compile<SiteFile>(schema);
 
 /** Reads and checks a site file. Throws a `UserError` that names the place of everything that is wrong. */
 export function readSiteFile(file: string): SiteFile {
@@ -54,8 +52,8 @@ export function parseSiteFile(text: string, file: string): SiteFile {
 			`${file} is a site file of version ${data.version}; this Kephalon reads up to version ${SITE_FILE_VERSION}. Update Kephalon.`
 		);
 	upgradeSiteFile(data);
-	if (!validate(data)) {
-		const places = describe(validate.errors ?? []);
+	if (!(isSiteFile as ValidateFunction<SiteFile>)(data)) {
+		const places = describe(isSiteFile.errors ?? []);
 		throw new UserError(
 			`${file} is not a site file that can be read:\n${places.map((place) => `  ${place}`).join('\n')}`
 		);

@@ -18,6 +18,7 @@
 	let wrongBase = $state<string | undefined>();
 	let wrongTag = $state<string | undefined>();
 	let wrongZone = $state<string | undefined>();
+	let wrongKept = $state<string | undefined>();
 	let wrongAccount = $state(false);
 	const base = $derived(checkBase(wrongBase ?? site.base));
 	/** The language whose words are written: '' for those that all fall back to. */
@@ -66,6 +67,13 @@
 		const zone = text.trim();
 		wrongZone = zone === '' || isTimeZone(zone) ? undefined : zone;
 		if (wrongZone === undefined) bench.change('site', { timeZone: zone || null });
+	}
+	function setKept(text: string) {
+		const wanted = text.trim();
+		const number = Number(wanted);
+		const isOne = wanted === '' || (Number.isInteger(number) && number >= 2 && number <= 100_000);
+		wrongKept = isOne ? undefined : wanted;
+		if (isOne) bench.change('site', { keepReleases: wanted === '' ? null : number });
 	}
 	function setAccount(text: string) {
 		const account = text.trim();
@@ -139,6 +147,24 @@
 	>
 	{#if wrongZone !== undefined}<p class="refused" role="alert">
 			“{wrongZone}” is no time zone that is known here. Choose one of the list, such as Europe/Paris.
+		</p>{/if}
+	<Setting
+		name="Releases kept"
+		hint={site.keepReleases === undefined
+			? 'All of them. A number keeps the newest; older ones go with the next release, for good.'
+			: 'Older ones go with the next release, for good: there is no way back to them.'}
+	>
+		<TextInput
+			class="mono"
+			late
+			placeholder="all"
+			value={wrongKept ?? (site.keepReleases === undefined ? '' : String(site.keepReleases))}
+			set={setKept}
+			aria-invalid={wrongKept !== undefined}
+		/>
+	</Setting>
+	{#if wrongKept !== undefined}<p class="refused" role="alert">
+			“{wrongKept}” is no number from 2 on. At least the newest two are kept; leave it empty to keep all.
 		</p>{/if}
 {/if}
 {#if shows('words')}
