@@ -92,7 +92,7 @@ test('every reader has habits, and each is a sentence', () => {
 		    "Of a tag that stands twice it takes the first.",
 		    "Without a picture its card stays blank.",
 		    "It fetches the picture and judges what it gets.",
-		    "It keeps a card not at all, under the address that was pasted.",
+		    "It keeps no card.",
 		    "Asked once, it fetches again.",
 		    "It runs no scripts.",
 		  ],
@@ -171,7 +171,7 @@ test('each choice has words of its own', () => {
 		    "It does not ask robots.txt.",
 		  ],
 		  [
-		    "It follows 1 redirects.",
+		    "It follows 1 redirect.",
 		  ],
 		  [
 		    "It follows 5 redirects, but not to another host.",
@@ -208,13 +208,13 @@ test('each choice has words of its own', () => {
 		    "It believes what tags say of the picture.",
 		  ],
 		  [
-		    "It keeps a card not at all, under what og:url says.",
+		    "It keeps no card.",
 		  ],
 		  [
 		    "It keeps a card for 5 hours, under what og:url says.",
 		  ],
 		  [
-		    "It keeps a card for 1 days, under what og:url says.",
+		    "It keeps a card for 1 day, under what og:url says.",
 		  ],
 		  [
 		    "It keeps a card for 2 days, under what og:url says.",

@@ -132,6 +132,8 @@ export const AGAIN_IN_WORDS: Readonly<Record<Habits['again'], string>> = {
 	wait: 'Nothing makes it fetch again before its time.'
 };
 
+const counted = (count: number, name: string) => `${count} ${name}${count === 1 ? '' : 's'}`;
+
 /** Each habit in a sentence, in the order in which they matter on the way. */
 export function habitsInWords(habits: Habits): string[] {
 	const {
@@ -152,7 +154,7 @@ export function habitsInWords(habits: Habits): string[] {
 	} = habits;
 	return [
 		obeysRobots ? 'It obeys robots.txt.' : 'It does not ask robots.txt.',
-		`It follows ${redirects} redirects${otherHosts ? '' : ', but not to another host'}${refreshes ? ', also those by a refresh in the page' : ''}.`,
+		`It follows ${counted(redirects, 'redirect')}${otherHosts ? '' : ', but not to another host'}${refreshes ? ', also those by a refresh in the page' : ''}.`,
 		`It reads the first ${Math.round(bytes / 1000).toLocaleString('en')} kB, and waits ${patience / 1000} seconds.`,
 		readsBody ? 'It takes tags that stand below the head.' : 'It takes no tag below the head.',
 		relative === 'resolves' ? 'It works out relative addresses.' : 'It takes a relative address for none.',
@@ -165,7 +167,9 @@ export function habitsInWords(habits: Habits): string[] {
 		judges === 'fetch'
 			? 'It fetches the picture and judges what it gets.'
 			: 'It believes what tags say of the picture.',
-		`It keeps a card ${keeps === 0 ? 'not at all' : keeps < 24 ? `for ${keeps} hours` : `for ${Math.round(keeps / 24)} days`}, under ${key === 'address' ? 'the address that was pasted' : `what ${key} says`}.`,
+		keeps === 0
+			? 'It keeps no card.'
+			: `It keeps a card for ${keeps < 24 ? counted(keeps, 'hour') : counted(Math.round(keeps / 24), 'day')}, under ${key === 'address' ? 'the address that was pasted' : `what ${key} says`}.`,
 		AGAIN_IN_WORDS[again],
 		'It runs no scripts.'
 	];
