@@ -40,15 +40,45 @@ function fill(db: Database.Database) {
 	});
 }
 
-/** Schemas before releases became intervals. */
-const EARLIER = [1, 2, 3, 4];
+/** The last schema before releases became intervals. */
+const WHOLE = 4;
+
+/** What later schemas came to keep, each put in as that schema had it. */
+const LATER: Readonly<Record<number, string>> = {
+	5: `UPDATE site SET revision = 9 WHERE id = 1;
+		INSERT INTO edit (id, site_id, revision, made, author, origin, kind, what) VALUES (1, 1, 9, '2026-02-01T00:00:00Z', 'ada', 'bench', 'rule', '{"tag":"title"}');
+		INSERT INTO editing VALUES (1);
+		UPDATE rule SET body = '{"kind":"template","template":"{page.title} now"}' WHERE tag = 'title';
+		UPDATE page SET fields = json_object('title', path, 'summary', 'S') WHERE path = '/same';
+		DELETE FROM editing;
+		UPDATE page SET fields = json_object('title', path) WHERE path = '/same';
+		INSERT INTO page_body (page_id, body) SELECT id, '<p>Long.' FROM page WHERE path = '/back';`,
+	6: `INSERT INTO import_source VALUES (1, 'folder', '{"folder":"/srv/site"}');
+		INSERT INTO crawl VALUES (1, 'https://s.example/a', 1, 0, NULL);`,
+	7: `INSERT INTO aside VALUES (1, 'no-picture', '', '/same', 'meant so', 'ada', '2026-02-02T00:00:00Z');
+		INSERT INTO saved_filter VALUES (1, 'drafts', 'state=draft');
+		INSERT INTO look VALUES (1, 'https://s.example/', '2026-02-03T00:00:00Z', '{}');`,
+	8: `INSERT INTO reader_card VALUES (1, '/same', 'gangway', '{}', 0, '2026-02-04T00:00:00Z', NULL, NULL);
+		UPDATE release SET author = 'ada' WHERE number = 3;`
+};
+
+/** All schemas that there were: this one stands at the end, and is not among them. */
+const EARLIER = MIGRATIONS.slice(0, -1).map((_, at) => at + 1);
+
+test('every later schema has something of its own to lose', () => {
+	expect(Object.keys(LATER).map(Number)).toEqual(EARLIER.filter((version) => version > WHOLE));
+});
 
 describe.each(EARLIER)('a database of schema %i', (version) => {
 	const file = join(folder, `${version}.db`);
 	const old = new Database(file);
 	old.function('rename_separator', (text) => text);
-	for (const sql of MIGRATIONS.slice(0, version)) old.exec(sql);
-	fill(old);
+	MIGRATIONS.slice(0, version).forEach((sql, at) => {
+		if (at === Math.min(version, WHOLE)) fill(old);
+		old.exec(sql);
+		old.exec(LATER[at + 1] ?? '');
+	});
+	if (version <= WHOLE) fill(old);
 	old.pragma(`user_version = ${version}`);
 	old.close();
 	const store = new Store(file);
@@ -75,6 +105,19 @@ describe.each(EARLIER)('a database of schema %i', (version) => {
 		expect(store.state.countStale(1)).toBe(4);
 		expect(store.db.pragma('integrity_check', { simple: true })).toBe('ok');
 		expect(store.db.pragma('foreign_key_check')).toEqual([]);
+	});
+	test('loses nothing of what it came to keep', () => {
+		const has = (since: number, rows: readonly object[]) => (version >= since ? rows : []);
+		const all = (sql: string) => store.db.prepare(sql).all();
+		expect(store.record.list(1, undefined, 9)).toMatchObject(has(5, [{ id: 1, author: 'ada', changes: 1 }]));
+		expect(all('SELECT body FROM page_body')).toEqual(has(5, [{ body: '<p>Long.' }]));
+		expect(all('SELECT settings FROM import_source')).toEqual(has(6, [{ settings: '{"folder":"/srv/site"}' }]));
+		expect(all('SELECT address FROM crawl')).toEqual(has(6, [{ address: 'https://s.example/a' }]));
+		expect(all('SELECT reason FROM aside')).toEqual(has(7, [{ reason: 'meant so' }]));
+		expect(all('SELECT query FROM saved_filter')).toEqual(has(7, [{ query: 'state=draft' }]));
+		expect(all('SELECT made FROM look')).toEqual(has(7, [{ made: '2026-02-03T00:00:00Z' }]));
+		expect(all('SELECT reader FROM reader_card')).toEqual(has(8, [{ reader: 'gangway' }]));
+		expect(store.releases.history(1, 1)).toMatchObject([{ number: 3, author: version >= 8 ? 'ada' : '' }]);
 	});
 	test('compares and releases on from there', () => {
 		expect(store.releases.between(1, 1, 2)).toEqual([
