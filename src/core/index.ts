@@ -112,7 +112,15 @@ export { measureText } from './text/measure';
 export { parseUrl } from './text/url';
 export { cardOf, isShownWhole, type Card, type CardPicture, type CardText } from './readers/card';
 export { READERS, type CardForm, type ReaderProfile } from './readers/profiles';
-export { findHard, HARD_KINDS, type HardKind, type HardPage, type WorstPages } from './findings/surveys';
+export {
+	findHard,
+	HARD_KINDS,
+	missingOf,
+	strangeness,
+	type HardKind,
+	type HardPage,
+	type WorstPages
+} from './findings/surveys';
 export { STARTING_SETS, withStartingSet, type StartingSet } from './startingSets';
 export { isXhtml } from './markup/xhtml';
 export { languageChain } from './resolve/language';

@@ -36,8 +36,8 @@ export interface HardPage {
 	readonly measure: number;
 }
 
-/** For each kind of hardness the page of a type, or of the site, that is hardest. */
-export function findHard(model: SiteModel, pages: Iterable<Page>, now: string, type?: string): HardPage[] {
+/** For each kind of hardness the hardest among some pages. */
+export function findHard(model: SiteModel, pages: Iterable<Page>, now: string): HardPage[] {
 	const resolver = new Resolver(model, now);
 	const declared = new Map(model.types.map((one) => [one.name, one.fields.map((field) => field.name)]));
 	const hardest = new Map<HardKind, HardPage>();
@@ -47,7 +47,6 @@ export function findHard(model: SiteModel, pages: Iterable<Page>, now: string, t
 		if (isHarder) hardest.set(kind, { kind, path, measure });
 	};
 	for (const page of pages) {
-		if (type !== undefined && page.type !== type) continue;
 		const head = resolver.resolveHead(page);
 		const text = (name: string) => head.tags.find(({ tag }) => tag.name === name)?.value ?? '';
 		const [title, description] = [text('title'), text('description')];
@@ -60,11 +59,12 @@ export function findHard(model: SiteModel, pages: Iterable<Page>, now: string, t
 	return [...hardest.values()].filter(({ kind, measure }) => kind === 'longest' || kind === 'shortest' || measure > 0);
 }
 
-const missingOf = (page: Page, fields: readonly string[]) =>
+/** How many of the fields that a page could have it leaves empty. */
+export const missingOf = (page: Page, fields: readonly string[]) =>
 	[...fields, 'summary', 'picture'].filter((name) => isEmpty(page.fields[name])).length;
 
 /** Characters beyond letters, digits, spaces and plain punctuation, in a hundred. */
-function strangeness(text: string): number {
+export function strangeness(text: string): number {
 	if (text === '') return 0;
 	return Math.round((100 * text.replace(/[\p{Script=Latin}\p{Nd}\s.,;:!?'’()·–-]/gu, '').length) / text.length);
 }

@@ -9,8 +9,8 @@ import { authorName, refuseLostFile, type Made, type NewEdit } from './edit';
 export type LongWork<T> = (site: StoredSite) => Generator<void, T>;
 
 /** So long (milliseconds) nobody else can write, at the most; and so long they can, before it goes on. */
-const GO = 150;
-const PAUSE = 45;
+const GO = 250;
+const PAUSE = 30;
 
 const sleeping = new Int32Array(new SharedArrayBuffer(4));
 

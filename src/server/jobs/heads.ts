@@ -4,8 +4,10 @@ import {
 	headToJson,
 	MEDIA_PATH,
 	measureText,
+	missingOf,
 	renderHead,
 	Resolver,
+	strangeness,
 	textOfValue,
 	readingOfBody,
 	weightOf,
@@ -55,6 +57,8 @@ export interface StateModel {
 	/** Types whose pages are not public, and those whose pages nobody shares. */
 	readonly off: ReadonlySet<string>;
 	readonly unshared: ReadonlySet<string>;
+	/** The fields that each type declares. */
+	readonly fields: ReadonlyMap<string, readonly string[]>;
 	/** The sources of the library's pictures by the files of their copies. */
 	readonly sourceOf: ReadonlyMap<string, string>;
 	/** Findings that are set aside: code, tag and path with spaces between, without the path for every page. */
@@ -67,6 +71,8 @@ function layerOf(evaluation: ReturnType<Resolver['evaluate']>, tag: string): str
 	if (!winner) return '';
 	return winner.isFound ? 'found' : winner.layer;
 }
+
+const NO_FIELDS: readonly string[] = [];
 
 /** What a page comes to, to be kept until something changes it. */
 export function stateOf(
@@ -102,6 +108,8 @@ export function stateOf(
 		// Key pages count double: they are checked first.
 		weight: weightOf(findings) * (page.key ? 2 : 1),
 		findings: findings.map(({ code, tag = '', weight }) => ({ code, tag, weight })),
+		missing: missingOf(page, model.fields.get(page.type) ?? NO_FIELDS),
+		strange: strangeness(title + description),
 		isTimed: evaluation.isTimed,
 		reading: readingOfBody(page)
 	};

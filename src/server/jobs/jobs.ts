@@ -125,7 +125,8 @@ export const JOBS = {
 		reading(db, (store) => {
 			const { id, site, types } = store.site(name);
 			const model = { site, types, pictures: store.pictures.all(id) };
-			return findHard(model, store.pages(id), new Date().toISOString(), type);
+			const pages = store.state.hard(id, type).flatMap((path) => store.page(id, path) ?? []);
+			return findHard(model, pages, new Date().toISOString());
 		}),
 	uses: ({ db, site: name }) =>
 		reading(db, (store) => {

@@ -44,6 +44,7 @@ function modelOf(store: Store, name: string): StateModel & { revision: number } 
 		site: stored.id,
 		revision: stored.revision,
 		resolver: resolverOf(store, stored, momentOf(store, stored.id)),
+		fields: new Map(stored.types.map((type) => [type.name, type.fields.map((field) => field.name)])),
 		off: namesOf(({ off }) => off === true),
 		unshared: namesOf(({ special }) => special === 'not-found'),
 		aside: new Set(store.asides(stored.id).map(({ code, tag, path }) => `${code} ${tag} ${path}`)),

@@ -11,6 +11,16 @@ const SQL = {
 		SELECT json_extract(fields, '$.pictures[0].src') FROM page WHERE site_id = @site
 		UNION SELECT json_extract(fields, '$.pictures[1].src') FROM page WHERE site_id = @site
 		UNION SELECT json_extract(fields, '$.picture.src') FROM page WHERE site_id = @site)`,
+	// A page names a picture where a text of its fields or of its rules is the picture's source.
+	named: `WITH naming AS (
+			SELECT DISTINCT p.path, j.value AS src FROM page p, json_tree(p.fields) j WHERE p.site_id = @site AND j.type = 'text'
+				AND j.value IN (SELECT src FROM picture WHERE site_id = @site)
+			UNION
+			SELECT p.path, j.value FROM rule r JOIN page p ON p.id = r.page_id, json_tree(r.body) j WHERE r.site_id = @site
+				AND r.page_id IS NOT NULL AND j.type = 'text' AND j.value IN (SELECT src FROM picture WHERE site_id = @site)
+		), numbered AS (SELECT src, path, count(*) OVER (PARTITION BY src) AS named,
+			row_number() OVER (PARTITION BY src ORDER BY path) AS at FROM naming)
+		SELECT src, path, named FROM numbered WHERE at <= @listed ORDER BY src, path`,
 	dropPicture: `DELETE FROM picture WHERE site_id = ? AND src = ?`,
 	pictureSources: `SELECT src FROM picture WHERE site_id = ?`,
 	taken: `SELECT file, facts FROM taken WHERE original = ?`,
@@ -56,6 +66,21 @@ export class PictureStore {
 	/** Those that stand first on a page: most of what can come to stand on a card. */
 	shown(site: number): Picture[] {
 		return (this.run('shownPictures').all({ site }) as PictureRow[]).map(toPicture);
+	}
+
+	/** How many pages name each picture, and the first of them. */
+	named(site: number, listed: number): { src: string; named: number; namedOn: string[] }[] {
+		const found = new Map<string, { src: string; named: number; namedOn: string[] }>();
+		for (const { src, path, named } of this.run('named').all({ site, listed }) as {
+			src: string;
+			path: string;
+			named: number;
+		}[]) {
+			const one = found.get(src) ?? { src, named, namedOn: [] };
+			one.namedOn.push(path);
+			found.set(src, one);
+		}
+		return [...found.values()];
 	}
 
 	remove(site: number, src: string) {

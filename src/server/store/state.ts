@@ -3,11 +3,17 @@ import { prepared, type Db } from './database';
 /** What is kept of a page, beside what stands in an index. */
 const KEPT = `seen = @seen, head = @head, description = @description, description_width = @descriptionWidth, picture = @picture,
 			card = @card, title_from = @titleFrom, description_from = @descriptionFrom, picture_from = @pictureFrom, tags = @tags,
-			canonical = @canonical, timed = @timed, differs = CASE
+			canonical = @canonical, missing = @missing, strange = @strange, timed = @timed, differs = CASE
 				WHEN @head IS NULL THEN 3 * EXISTS (SELECT 1 FROM released WHERE site_id = @site AND path = @path AND until IS NULL)
 				ELSE coalesce((SELECT head <> @head OR address <> @address FROM released
 					WHERE site_id = @site AND path = @path AND until IS NULL), 2) END
 		WHERE page_id = @id AND seen < @seen`;
+
+/** Pages of one type, or of all. */
+const HARD = `SELECT path FROM page_state WHERE site_id = @site AND (@type IS NULL OR type = @type)`;
+const HARD_ORDERS = ['longest', 'shortest', 'wordiest', 'barest', 'strangest'] as const;
+/** So many pages are looked at closely for each. */
+const HARD_EACH = 12;
 
 const SQL = {
 	/** Pages whose own row, rules or fields changed since they were looked at. */
@@ -36,6 +42,11 @@ const SQL = {
 		UNION SELECT page_id, seen, head IS NOT NULL FROM page_state WHERE site_id = @site AND timed = 1`,
 	worst: `SELECT p.path FROM page_state s JOIN page p ON p.id = s.page_id
 		WHERE s.site_id = ? AND s.weight > 0 ORDER BY s.weight DESC, s.page_id LIMIT ?`,
+	longest: `${HARD} ORDER BY title_width DESC, path LIMIT @limit`,
+	shortest: `${HARD} ORDER BY title_width, path LIMIT @limit`,
+	wordiest: `${HARD} ORDER BY description_width DESC, path LIMIT @limit`,
+	barest: `${HARD} ORDER BY missing DESC, path LIMIT @limit`,
+	strangest: `${HARD} ORDER BY strange DESC, path LIMIT @limit`,
 	countFaulty: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND weight > 0`,
 	kinds: `SELECT code, tag, count(*) AS pages, min(page_id) AS example, max(weight) AS weight FROM page_finding
 		WHERE site_id = ? GROUP BY code, tag`,
@@ -69,6 +80,9 @@ export interface PageState {
 	readonly canonical: string;
 	/** The tags of its head, each between spaces. */
 	readonly tags: string;
+	/** How many of its fields are empty, and how many characters in a hundred are strange. */
+	readonly missing: number;
+	readonly strange: number;
 	readonly weight: number;
 	readonly findings: readonly { readonly code: string; readonly tag: string; readonly weight: number }[];
 	readonly isTimed: boolean;
@@ -162,6 +176,13 @@ export class StateStore {
 	/** The paths of the pages with the heaviest findings. */
 	worst(site: number, limit: number): string[] {
 		return pathsOf(this.run('worst').all(site, limit));
+	}
+	/** The pages that may be the hardest on templates, of one type or of all: a few for each way to be hard. */
+	hard(site: number, type: string | undefined): string[] {
+		const paths = HARD_ORDERS.flatMap((order) =>
+			pathsOf(this.run(order).all({ site, type: type ?? null, limit: HARD_EACH }))
+		);
+		return [...new Set(paths)];
 	}
 	countFaulty(site: number): number {
 		return (this.run('countFaulty').get(site) as { n: number }).n;
