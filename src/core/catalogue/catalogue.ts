@@ -1,6 +1,6 @@
 import type { TagDefinition, TagFamily, TagKind, TagPlace } from './types';
 
-type More = Partial<Omit<TagDefinition, 'name' | 'purpose' | 'kind' | 'markup' | 'markupAfterTag'>>;
+type More = Partial<Omit<TagDefinition, 'name' | 'purpose' | 'kind' | 'markup'>>;
 
 /** The names are our own or checked (`OWN_NAME`, `OWN_PROPERTY`): nothing in them needs escaping. */
 const MARKUP: Readonly<Record<TagPlace, (key: string) => string>> = {
@@ -27,7 +27,6 @@ const row =
 			fact,
 			attributes,
 			markup: MARKUP[place](key),
-			markupAfterTag: `">\n${MARKUP[place](key)}`,
 			purpose,
 			aim,
 			legacy,

@@ -40,8 +40,6 @@ export interface TagDefinition {
 	readonly attributes: Readonly<Record<string, string>> | undefined;
 	/** The markup up to the value: the same for all pages. */
 	readonly markup: string;
-	/** The same with the end of an HTML tag and its line before it: most tags stand after another. */
-	readonly markupAfterTag: string;
 	readonly purpose: string;
 	/** How long a good value is, in characters as a reader sees them. */
 	readonly aim: readonly [least: number, most: number] | undefined;

@@ -15,9 +15,6 @@ export interface RenderOptions {
 	readonly xhtml?: boolean;
 }
 
-/** How an HTML tag ends, with its line. */
-const CLOSE = '">\n';
-
 /**
  * Writes tags as markup, one a line. Tags of one page often carry the same text, and some the same on page after page:
  * what each place of the plan carried last is kept with its escaped form, and used again while the text is the same.
@@ -26,56 +23,33 @@ class MarkupWriter implements TagSink {
 	private readonly close: string;
 	private readonly raw: string[] = [];
 	private readonly escaped: string[] = [];
-	private out = '';
-	/** What ends the last tag; it is written with the next. */
-	private tail = '';
 
-	constructor(options: RenderOptions) {
-		this.close = options.xhtml === true ? '" />\n' : CLOSE;
+	constructor(private readonly isXhtml: boolean) {
+		this.close = isXhtml ? '" />\n' : '">\n';
 	}
 
-	markup(_where: keyof ExtraMarkup, elements: readonly string[]) {
-		for (const element of elements) this.begin(element, '\n');
+	markup(_where: keyof ExtraMarkup, elements: readonly string[]): string {
+		return elements.length === 0 ? '' : `${elements.join('\n')}\n`;
 	}
 
-	tag(tag: TagDefinition, value: string, attributes: HeadTag['attributes']) {
-		if (tag.place === 'title') return this.title(value);
-		this.begin(tag.markup + escapeAttribute(value), this.close);
-		if (!attributes) return;
-		for (const name of Object.keys(attributes)) this.out += `" ${name}="${escapeAttribute(attributes[name] as string)}`;
+	tag(tag: TagDefinition, value: string, attributes: HeadTag['attributes']): string {
+		if (tag.place === 'title') return titleElement(value);
+		let out = tag.markup + escapeAttribute(value);
+		if (attributes)
+			for (const name of Object.keys(attributes)) out += `" ${name}="${escapeAttribute(attributes[name] as string)}`;
+		return out + this.close;
 	}
 
-	text(step: Step, value: string) {
+	text(step: Step, value: string): string {
 		const { tag } = step;
-		if (tag.place === 'title') return this.title(value);
-		this.out += this.tail === CLOSE ? tag.markupAfterTag : this.tail + tag.markup;
-		this.out += this.escape(step.index, step.borrowed, value);
-		this.tail = this.close;
+		if (tag.place === 'title') return titleElement(value);
+		return tag.markup + this.escape(step.index, step.borrowed, value) + this.close;
 	}
 
-	/** Its markup is made once for each plan, and written in one piece. */
-	constant(step: Step, value: string) {
-		const { tag } = step;
-		if (tag.place === 'title' || this.tail !== CLOSE) return this.text(step, value);
-		this.out += step.markup ??= tag.markupAfterTag + escapeAttribute(value);
-		this.tail = this.close;
-	}
-
-	/** What was written since the last time. */
-	take(): Markup {
-		const out = this.out + this.tail;
-		this.out = '';
-		this.tail = '';
-		return out as Markup;
-	}
-
-	private title(text: string) {
-		this.begin('<title>' + escapeText(text), '</title>\n');
-	}
-
-	private begin(text: string, tail: string) {
-		this.out += this.tail + text;
-		this.tail = tail;
+	/** Its markup is made once for each plan. */
+	constant(step: Step, value: string): string {
+		if (this.isXhtml) return this.tag(step.tag, value, undefined);
+		return (step.markup ??= this.tag(step.tag, value, undefined));
 	}
 
 	/** Most texts differ in length: that is looked at first, since comparing texts takes a call. */
@@ -90,11 +64,12 @@ class MarkupWriter implements TagSink {
 	}
 }
 
+const titleElement = (text: string) => `<title>${escapeText(text)}</title>\n`;
+const writerFor = ({ xhtml = false }: RenderOptions) => new MarkupWriter(xhtml);
+
 /** One tag as markup. */
 export function renderTag({ tag, value, attributes }: HeadTag, options: RenderOptions = {}): Markup {
-	const writer = new MarkupWriter(options);
-	writer.tag(tag, value, attributes);
-	return writer.take().slice(0, -1) as Markup;
+	return writerFor(options).tag(tag, value, attributes).slice(0, -1) as Markup;
 }
 
 /** The markup of a head, a line for each tag. */
@@ -108,11 +83,9 @@ export function renderLines(head: Head, options: RenderOptions = {}): Markup[] {
 
 /** The markup of a head: one tag a line, ending in a line feed. */
 export function renderHead(head: Head, options: RenderOptions = {}): Markup {
-	const writer = new MarkupWriter(options);
-	writer.markup('before', head.before);
-	for (const { tag, value, attributes } of head.tags) writer.tag(tag, value, attributes);
-	writer.markup('after', head.after);
-	return writer.take();
+	const writer = writerFor(options);
+	const tags = head.tags.map(({ tag, value, attributes }) => writer.tag(tag, value, attributes));
+	return (writer.markup('before', head.before) + tags.join('') + writer.markup('after', head.after)) as Markup;
 }
 
 /**
@@ -126,19 +99,18 @@ export class PageRenderer {
 		private readonly resolver: Resolver,
 		options: RenderOptions = {}
 	) {
-		this.writer = new MarkupWriter(options);
+		this.writer = writerFor(options);
 	}
 
 	/** The markup of a page's head. */
 	render(page: Page): Markup {
-		this.resolver.writeTags(page, this.writer);
-		return this.writer.take();
+		return this.resolver.writeTags(page, this.writer) as Markup;
 	}
 
 	/** The same, with a trace for every tag that anything was said about. */
 	renderWithTrace(page: Page): { markup: Markup; traces: Trace[] } {
-		const traces = this.resolver.writeWithTrace(page, this.writer);
-		return { markup: this.writer.take(), traces };
+		const { written, traces } = this.resolver.writeWithTrace(page, this.writer);
+		return { markup: written as Markup, traces };
 	}
 }
 

@@ -7,41 +7,47 @@ import type { Withheld } from './trace';
 import { pictureOfValue, type ChosenPicture, type TagValue } from './value';
 
 /**
- * Hands the tags of a page on in the order of output (R11). A tag is left out when its family is off (R8), when it
- * belongs to one that came to nothing, or when the site is lean and its twin says the same.
+ * Hands the tags of a page on in the order of output (R11), and gives what was written for them. A tag is left out when
+ * its family is off (R8), when it belongs to one that came to nothing, or when the site is lean and its twin says the
+ * same.
  */
-export function emitTags(page: PageEvaluation, sink: TagSink) {
+export function emitTags(page: PageEvaluation, sink: TagSink): string {
 	const { steps } = page.plan;
 	if (!page.saysOfFamilies && page.site.lean !== true) return emitAll(steps, page, sink);
 	const og = page.family('og');
 	const twitter = page.family('twitter');
 	const isLean = page.site.lean === true && og.on;
+	let out = '';
 	for (const step of steps) {
 		const { tag, isOg, isTwitter } = step;
 		if ((isOg && !og.on) || (isTwitter && !twitter.on))
 			withhold(page, step, { kind: 'family-off', layer: (isOg ? og : twitter).layer });
 		else if (isLean && tag.twin && saysTheSame(page, tag))
 			withhold(page, step, { kind: 'same-as-twin', twin: tag.twin });
-		else emitStep(step, page, sink);
+		else out += emitStep(step, page, sink);
 	}
+	return out;
 }
 
 /** The common case: nothing is switched off. */
-function emitAll(steps: readonly Step[], page: PageEvaluation, sink: TagSink) {
-	for (let at = 0; at < steps.length; at++) emitStep(steps[at] as Step, page, sink);
+function emitAll(steps: readonly Step[], page: PageEvaluation, sink: TagSink): string {
+	let out = '';
+	for (let at = 0; at < steps.length; at++) out += emitStep(steps[at] as Step, page, sink);
+	return out;
 }
 
-function emitStep(step: Step, page: PageEvaluation, sink: TagSink) {
+function emitStep(step: Step, page: PageEvaluation, sink: TagSink): string {
 	const { parent, constant, index } = step;
-	if (parent !== NO_PARENT && (parent < 0 || page.valueAt(parent) === null))
-		return withhold(page, step, { kind: 'no-parent', parent: step.tag.parent as string });
+	if (parent !== NO_PARENT && (parent < 0 || page.valueAt(parent) === null)) {
+		withhold(page, step, { kind: 'no-parent', parent: step.tag.parent as string });
+		return '';
+	}
 	if (constant !== undefined) return sink.constant(step, constant);
-	if (step.goesWithPicture) return;
+	if (step.goesWithPicture) return '';
 	const value = page.valueAt(index);
-	if (value === null) return;
+	if (value === null) return '';
 	if (typeof value !== 'string') return emitItems(step.tag, value, page, sink);
-	if (step.tag.attributes === undefined) sink.text(step, value);
-	else sink.tag(step.tag, value, step.tag.attributes);
+	return step.tag.attributes === undefined ? sink.text(step, value) : sink.tag(step.tag, value, step.tag.attributes);
 }
 
 /** Notes why a tag is not written, if it came to anything. */
@@ -54,12 +60,13 @@ function saysTheSame(page: PageEvaluation, tag: TagDefinition): boolean {
 	return text !== '' && text === page.textOf(tag.twin as string);
 }
 
-function emitItems(tag: TagDefinition, items: Exclude<TagValue, string>, page: PageEvaluation, sink: TagSink) {
-	for (const item of items) {
-		if (typeof item === 'string') sink.tag(tag, item, tag.attributes);
-		else if (item.kind === 'picture') emitPicture(tag, item, pictureOfValue(items), page, sink);
-		else sink.tag(tag, item.address, { ...tag.attributes, ...item.attributes });
-	}
+function emitItems(tag: TagDefinition, items: Exclude<TagValue, string>, page: PageEvaluation, sink: TagSink): string {
+	let out = '';
+	for (const item of items)
+		if (typeof item === 'string') out += sink.tag(tag, item, tag.attributes);
+		else if (item.kind === 'picture') out += emitPicture(tag, item, pictureOfValue(items), page, sink);
+		else out += sink.tag(tag, item.address, { ...tag.attributes, ...item.attributes });
+	return out;
 }
 
 /**
@@ -72,14 +79,15 @@ function emitPicture(
 	first: ChosenPicture | undefined,
 	page: PageEvaluation,
 	sink: TagSink
-) {
-	sink.tag(tag, picture.address, undefined);
-	if (tag.name !== 'og:image') return;
+): string {
+	let out = sink.tag(tag, picture.address, undefined);
+	if (tag.name !== 'og:image') return out;
 	const facts = PICTURE_FACT_TAGS;
-	if (picture.secure) sink.tag(facts.secure, picture.secure, undefined);
-	if (picture.type) sink.tag(facts.type, picture.type, undefined);
-	if (picture.width) sink.tag(facts.width, String(picture.width), undefined);
-	if (picture.height) sink.tag(facts.height, String(picture.height), undefined);
+	if (picture.secure) out += sink.tag(facts.secure, picture.secure, undefined);
+	if (picture.type) out += sink.tag(facts.type, picture.type, undefined);
+	if (picture.width) out += sink.tag(facts.width, String(picture.width), undefined);
+	if (picture.height) out += sink.tag(facts.height, String(picture.height), undefined);
 	const alt = picture.src === first?.src ? page.textOf('og:image:alt') : picture.alt;
-	if (alt) sink.tag(facts.alt, alt, undefined);
+	if (alt) out += sink.tag(facts.alt, alt, undefined);
+	return out;
 }

@@ -20,15 +20,18 @@ export interface Head {
 	readonly after: readonly string[];
 }
 
-/** Takes a head's tags as they come, in the order of output. */
+/**
+ * Takes a head's tags as they come, in the order of output. One that writes gives what it writes for each, to be put
+ * together by the one who hands them on; one that gathers gives ''.
+ */
 export interface TagSink {
 	/** Extra markup of the page's own, one element each. */
-	markup(where: keyof ExtraMarkup, elements: readonly string[]): void;
-	tag(tag: TagDefinition, value: string, attributes: HeadTag['attributes']): void;
+	markup(where: keyof ExtraMarkup, elements: readonly string[]): string;
+	tag(tag: TagDefinition, value: string, attributes: HeadTag['attributes']): string;
 	/** A tag of one text without attributes, as nearly all are. */
-	text(step: Step, value: string): void;
+	text(step: Step, value: string): string;
 	/** The same for one that comes to the same on all pages of the plan. */
-	constant(step: Step, value: string): void;
+	constant(step: Step, value: string): string;
 }
 
 /** Gathers tags to a head. */
@@ -41,17 +44,19 @@ export class CollectedHead implements Head, TagSink {
 
 	markup(where: keyof ExtraMarkup, elements: readonly string[]) {
 		this[where].push(...elements);
+		return '';
 	}
 
 	text({ tag }: Step, value: string) {
-		this.tag(tag, value, undefined);
+		return this.tag(tag, value, undefined);
 	}
 
 	constant({ tag }: Step, value: string) {
-		this.tag(tag, value, undefined);
+		return this.tag(tag, value, undefined);
 	}
 
 	tag(tag: TagDefinition, value: string, attributes: HeadTag['attributes']) {
 		this.tags.push({ tag, value, attributes });
+		return '';
 	}
 }

@@ -75,7 +75,8 @@ export class Resolver {
 	resolveWithTrace(page: Page): { head: Head; traces: Trace[] } {
 		const evaluation = this.evaluate(page, true);
 		const head = new CollectedHead(this.htmlAttributes(evaluation));
-		return { head, traces: this.emitWithTrace(evaluation, head) };
+		this.emit(evaluation, head);
+		return { head, traces: this.tracesOf(evaluation) };
 	}
 
 	/** A page on its way through the rules: what templates can ask for, and what single tags come to. */
@@ -85,14 +86,16 @@ export class Resolver {
 		return new PageEvaluation(this.scope, type, page, plan, isTraced ? new SearchRecord(plan.startEnds) : undefined);
 	}
 
-	/** Hands the tags of a page on, without making a head of them. */
-	writeTags(page: Page, sink: TagSink) {
-		this.emit(this.evaluate(page), sink);
+	/** Hands the tags of a page on, without making a head of them; gives what was written for them. */
+	writeTags(page: Page, sink: TagSink): string {
+		return this.emit(this.evaluate(page), sink);
 	}
 
 	/** The same, and the traces. */
-	writeWithTrace(page: Page, sink: TagSink): Trace[] {
-		return this.emitWithTrace(this.evaluate(page, true), sink);
+	writeWithTrace(page: Page, sink: TagSink): { written: string; traces: Trace[] } {
+		const evaluation = this.evaluate(page, true);
+		const written = this.emit(evaluation, sink);
+		return { written, traces: this.tracesOf(evaluation) };
 	}
 
 	private planFor(page: Page, type: ContentType | undefined): Plan {
@@ -132,14 +135,15 @@ export class Resolver {
 		});
 	}
 
-	private emit(page: PageEvaluation, sink: TagSink) {
-		sink.markup('before', this.extra('before', page));
-		emitTags(page, sink);
-		sink.markup('after', this.extra('after', page));
+	private emit(page: PageEvaluation, sink: TagSink): string {
+		if (!this.scope.site.extra && !page.type?.extra && !page.page.extra) return emitTags(page, sink);
+		const before = sink.markup('before', this.extra('before', page));
+		const tags = emitTags(page, sink);
+		return before + tags + sink.markup('after', this.extra('after', page));
 	}
 
-	private emitWithTrace(page: PageEvaluation, sink: TagSink): Trace[] {
-		this.emit(page, sink);
+	/** The traces of a page whose tags were handed on. */
+	private tracesOf(page: PageEvaluation): Trace[] {
 		const { plan, watch } = page;
 		const record = page.record as SearchRecord;
 		const count = plan.tags.length;
@@ -165,7 +169,6 @@ export class Resolver {
 	/** Extra markup of the three layers, the site's first; each text is parsed once. */
 	private extra(where: keyof ExtraMarkup, { page, type }: PageEvaluation): readonly string[] {
 		const { site } = this.scope;
-		if (!site.extra && !type?.extra && !page.extra) return NONE;
 		const texts = [site.extra?.[where], type?.extra?.[where], page.extra?.[where]];
 		return texts.flatMap((text) => (text === undefined ? [] : this.limited(text)));
 	}
@@ -181,7 +184,6 @@ export class Resolver {
 	}
 }
 
-const NONE: readonly string[] = [];
 const NONE_FOUND: readonly TagDefinition[] = [];
 
 /**
