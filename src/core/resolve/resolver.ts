@@ -36,6 +36,8 @@ export class Resolver {
 	private readonly types: ReadonlyMap<string, ContentType>;
 	/** By type, then by language and the tags that a page's own file speaks of. */
 	private readonly plans = new Map<ContentType | undefined, Map<string, Plan>>();
+	/** The plan of the page before, where that found nothing: mostly the next page's as well. */
+	private last: { readonly type: ContentType | undefined; readonly language: string; readonly plan: Plan } | undefined;
 	private readonly made: PlanInput['made'] = new WeakMap();
 	private readonly extras = new Map<string, readonly string[]>();
 
@@ -100,19 +102,22 @@ export class Resolver {
 
 	private planFor(page: Page, type: ContentType | undefined): Plan {
 		const language = languageOf(page, this.scope.site);
-
 		const found = page.found ? foundTags(page.found) : NONE_FOUND;
 		// What a page says for itself makes a plan of its own.
 		if (page.rules?.length > 0 || page.foundPolicy) return this.makePlan(language, type, page, found);
+		const { last } = this;
+		if (found.length === 0 && last?.type === type && last?.language === language) return last.plan;
 		let plans = this.plans.get(type);
 		if (!plans) this.plans.set(type, (plans = new Map()));
 		const key = found.length === 0 ? language : `${language} ${found.map(({ name }) => name).join(' ')}`;
 		let plan = plans.get(key);
-		if (plan) return plan;
-		plan = this.makePlan(language, type, page, found);
-		plan = withConstants(plan, new PageEvaluation(this.scope, type, page, plan, undefined));
-		if (plans.size >= MOST_PLANS) plans.clear();
-		plans.set(key, plan);
+		if (!plan) {
+			plan = this.makePlan(language, type, page, found);
+			plan = withConstants(plan, new PageEvaluation(this.scope, type, page, plan, undefined));
+			if (plans.size >= MOST_PLANS) plans.clear();
+			plans.set(key, plan);
+		}
+		if (found.length === 0) this.last = { type, language, plan };
 		return plan;
 	}
 

@@ -170,11 +170,6 @@
 		min-width: 0;
 		font-size: 12.5px;
 	}
-	.refused {
-		padding: 0 10px;
-		font-size: 13px;
-		color: var(--gone);
-	}
 	@media (max-width: 700px) {
 		.line {
 			grid-template-columns: 14px minmax(0, 1fr);

@@ -105,12 +105,6 @@
 		margin-top: 10px;
 		font-size: 13px;
 	}
-	.refused {
-		border-left: 3px solid var(--gone);
-		margin-top: 6px;
-		padding-left: 7px;
-		font-size: 13px;
-	}
 	.actions {
 		display: flex;
 		gap: 10px;

@@ -140,10 +140,6 @@
 		background: var(--flag-wash);
 		padding: 6px 9px;
 	}
-	.refused {
-		border-left: 3px solid var(--gone);
-		padding-left: 7px;
-	}
 	kbd {
 		margin-left: 4px;
 		font: 11px var(--mono);

@@ -77,12 +77,6 @@
 		padding-left: 18px;
 		font-size: 13.5px;
 	}
-	.refused {
-		border-left: 3px solid var(--gone);
-		margin-top: 6px;
-		padding-left: 7px;
-		font-size: 13px;
-	}
 	.actions {
 		display: flex;
 		gap: 10px;

@@ -95,7 +95,4 @@
 		text-decoration: line-through;
 		opacity: 0.75;
 	}
-	.refused {
-		color: var(--gone);
-	}
 </style>

@@ -127,7 +127,4 @@
 		margin-top: 6px;
 		font-size: 13px;
 	}
-	.refused {
-		color: var(--gone);
-	}
 </style>

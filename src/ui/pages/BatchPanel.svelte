@@ -268,8 +268,7 @@
 		color: var(--ink-soft);
 		text-decoration: line-through;
 	}
-	.worse,
-	.refused {
+	.worse {
 		color: var(--gone);
 	}
 	.better {

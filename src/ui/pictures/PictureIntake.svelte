@@ -139,10 +139,4 @@
 		border-color: transparent !important;
 		background: transparent !important;
 	}
-	.refused {
-		margin-top: 4px;
-		border-left: 3px solid var(--gone);
-		padding-left: 7px;
-		font-size: 13px;
-	}
 </style>

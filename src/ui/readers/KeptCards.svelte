@@ -144,9 +144,6 @@
 		margin: 6px 0;
 		font-size: 13px;
 	}
-	.refused {
-		color: var(--gone);
-	}
 	.small {
 		max-height: 140px;
 		overflow-y: auto;

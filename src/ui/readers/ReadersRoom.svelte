@@ -235,10 +235,6 @@
 		flex: 1;
 		padding: 6px 9px;
 	}
-	.refused {
-		margin-top: 8px;
-		color: var(--gone);
-	}
 	.lead {
 		margin: 26px 0 12px;
 		max-width: 560px;

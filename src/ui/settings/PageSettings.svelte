@@ -141,15 +141,11 @@
 		flex: 1;
 		min-width: 0;
 	}
-	.found,
-	.refused {
+	.found {
 		margin-top: 3px;
 		border-left: 3px solid var(--sea);
 		padding-left: 7px;
 		font-size: 12.5px;
-	}
-	.refused {
-		border-color: var(--gone);
 	}
 	details {
 		margin-top: 10px;

@@ -247,15 +247,11 @@
 {/if}
 
 <style>
-	.refused,
 	.ask {
 		margin-top: 3px;
 		border-left: 3px solid var(--flag);
 		padding-left: 7px;
 		font-size: 12.5px;
-	}
-	.refused {
-		border-color: var(--gone);
 	}
 	.tongues {
 		display: flex;

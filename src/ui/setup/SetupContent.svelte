@@ -361,15 +361,11 @@
 	.actions {
 		margin-top: 16px;
 	}
-	.refused,
 	.asks {
 		margin-top: 8px;
 		border-left: 4px solid var(--flag);
 		padding: 2px 0 2px 9px;
 		font-size: 13px;
-	}
-	.refused {
-		border-color: var(--gone);
 	}
 	.asks li {
 		overflow-wrap: anywhere;

@@ -289,10 +289,6 @@
 	.good {
 		margin-top: 8px;
 	}
-	.refused {
-		border-left: 3px solid var(--gone);
-		padding-left: 7px;
-	}
 	@media (max-width: 1080px) {
 		.site {
 			grid-template-columns: 190px minmax(0, 1fr);
