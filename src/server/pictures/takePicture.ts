@@ -4,6 +4,9 @@ import { tooLarge, UserError } from '../errors';
 import { looksOf } from './looks';
 import { drawVector } from './vector';
 
+// Each picture is read once: what the library would keep of it is never asked for again.
+sharp.cache(false);
+
 /** A picture as the library keeps it: decoded and written anew, so that nothing of the file it came in is left. */
 export interface TakenPicture {
 	readonly bytes: Buffer;
