@@ -31,7 +31,7 @@ beforeAll(async () => {
 	};
 	const id = store.saveSite(site);
 	store.ensureType(id, 'page');
-	for (const path of ['/', '/bare', '/gone', '/mine', '/old', '/shut', '/twice'])
+	for (const path of ['/', '/bare', '/below', '/gone', '/mine', '/old', '/relative', '/shut', '/twice'])
 		store.savePage(id, {
 			path,
 			type: 'page',
@@ -48,10 +48,12 @@ beforeAll(async () => {
 	serves.set('/gone', () => ({ status: 503, html: '' }));
 	serves.set('/old', () => page(first));
 	serves.set('/mine', (head) => page(head.replace('Title /mine', 'Another title')));
+	serves.set('/relative', (head) => page(head.replaceAll('content="https://s.example/', 'content="/')));
+	serves.set('/below', (head) => ({ status: 200, html: `<html><head></head><body>${head}</body></html>` }));
 	serves.set('/twice', (head) => page(`${head}<title>Second</title>`));
 	server = createServer((request, response) => {
 		const path = request.url as string;
-		asked.push(path);
+		asked.push(path === '/robots.txt' ? path : `${path} ${request.headers['user-agent']?.split('/')[0]}`);
 		if (path === '/robots.txt') return void response.end('User-agent: *\nDisallow: /shut');
 		const head = store.releases.head(id, { path })?.html ?? '';
 		const { status, html } = (serves.get(path) ?? page)(head);
@@ -73,9 +75,18 @@ test('what is served is compared with what was released, page by page', async ()
 	const done = await verify(store, options());
 	expect(Object.fromEntries(done.drifted.map(({ path, is }) => [path, is]))).toEqual({
 		...{ '/bare': 'missing', '/gone': 'unreachable', '/mine': 'other', '/old': 'old' },
-		...{ '/shut': 'shut-out', '/twice': 'doubled' }
+		...{ '/shut': 'shut-out', '/twice': 'doubled', '/below': 'missing', '/relative': 'missing' }
 	});
-	expect(done).toMatchObject({ pages: 7, waiting: 0, counts: { same: 1 } });
+	expect(done).toMatchObject({ pages: 9, waiting: 0, counts: { same: 1 } });
+	// Where the two readers do not agree, it is said who sees it.
+	const more = Object.fromEntries(done.drifted.map(({ path, more: why }) => [path, why]));
+	expect(more).toMatchObject({
+		'/below': 'none of its tags is served, as Bottle reads it',
+		'/relative': 'og:url, as Bottle reads it',
+		'/shut': 'robots.txt forbids it, as Wrack reads it',
+		'/bare': 'none of its tags is served',
+		'/twice': 'title'
+	});
 });
 
 test('one that was stopped goes on where it was, and asks for no page twice', async () => {
@@ -86,10 +97,46 @@ test('one that was stopped goes on where it was, and asks for no page twice', as
 		signal: stop.signal,
 		progress: (done) => done === 3 && stop.abort()
 	});
-	expect(part).toMatchObject({ pages: 3, waiting: 4 });
+	expect(part).toMatchObject({ pages: 3, waiting: 6 });
 	const rest = await verify(store, options());
-	expect(rest).toMatchObject({ pages: 7, waiting: 0 });
+	expect(rest).toMatchObject({ pages: 9, waiting: 0 });
 	const pages = asked.filter((path) => path !== '/robots.txt');
 	expect(pages).toEqual([...new Set(pages)]);
 	expect((await verify(store, { ...options(), sample: 2 })).pages).toBe(2);
+});
+
+test('a page that has not changed is not sent again, until another head is released for it', async () => {
+	const tag = (html: string) => `"${html.length}"`;
+	let [sent, spared] = [0, 0];
+	const careful = createServer((request, response) => {
+		const path = request.url as string;
+		if (path === '/robots.txt') return void response.writeHead(404).end();
+		const head = store.releases.head(store.site('S').id, { path })?.html ?? '';
+		const html = path === '/mine' ? `<head>${head}<title>Mine</title></head>` : `<head>${head}</head>`;
+		const isKnown = request.headers['if-none-match'] === tag(html);
+		if (isKnown) spared++;
+		else sent++;
+		response.writeHead(isKnown ? 304 : 200, { 'content-type': 'text/html; charset=utf-8', etag: tag(html) });
+		response.end(isKnown ? undefined : html);
+	});
+	await new Promise<void>((done) => careful.listen(0, '127.0.0.1', done));
+	const via = { origin: 'https://s.example', at: `http://127.0.0.1:${(careful.address() as AddressInfo).port}` };
+	const look = () => verify(store, { ...options(), via });
+	const first = await look();
+	expect(first.drifted).toMatchObject([{ path: '/mine', is: 'doubled' }]);
+	expect([sent, spared]).toEqual([18, 0]);
+	expect(await look()).toEqual(first);
+	expect([sent, spared]).toEqual([18, 18]);
+	changeMany(
+		store,
+		'S',
+		{ paths: ['/'] },
+		{ do: 'text', tag: 'description', text: 'Words for the home page' },
+		'pages'
+	);
+	JOBS.release({ db: store.file, site: 'S' }, () => undefined);
+	expect(await look()).toEqual(first);
+	expect([sent, spared]).toEqual([20, 34]);
+	careful.closeAllConnections();
+	await new Promise((done) => careful.close(done));
 });

@@ -1,6 +1,15 @@
-import { HABITS, normaliseBase, readServedHead, type HeadJson, type ServedTag } from '$core';
+import {
+	HABITS,
+	normaliseBase,
+	parseUrl,
+	READERS,
+	readServedHead,
+	type Habits,
+	type HeadJson,
+	type ServedTag
+} from '$core';
 import { decodeServed } from '../fetching/charset';
-import { TracingFetcher, type Via } from '../fetching/trace';
+import { TracingFetcher, type TracedFetch, type Via } from '../fetching/trace';
 import { readRobots } from '../imports/web/robots';
 import { patiently } from '../store/patiently';
 import type { Store } from '../store/store';
@@ -43,14 +52,20 @@ interface Kept {
 	readonly drifted: DriftOfPage[];
 }
 
+/** A lenient reader, that takes tags below the head and works relative addresses out, and a strict one. */
+const ASKED = ['wrack', 'bottle'];
+/** The worse stands further on. */
+const GRAVITY: readonly Drift[] = ['same', 'old', 'doubled', 'other', 'missing', 'shut-out', 'unreachable'];
+
 /** Pages between two notes of how far it is. */
 const NOTED = 50;
 /** Drifted pages that are told one by one. */
 const MOST_TOLD = 1000;
 
 /**
- * Fetches the released pages of a site, by path, and compares each head as served with the one released. One that was
- * stopped or killed goes on where it was; no page is asked for twice.
+ * Fetches the released pages of a site, by path, as a lenient and a strict reader do, and compares each head as served
+ * with the one released. A page that was verified before is asked for only if it changed, where its server allows that.
+ * One that was stopped or killed goes on where it was; no page is asked for twice.
  */
 export async function verify(store: Store, options: VerifyOptions): Promise<Verified> {
 	const { id, site } = store.site(options.site);
@@ -71,10 +86,16 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 	try {
 		for (const path of left) {
 			if (options.signal?.aborted) break;
-			const wait = last + 1000 / options.rate - Date.now();
-			if (wait > 0) await new Promise((resolve) => setTimeout(resolve, wait));
-			last = Date.now();
-			const drift = await driftOf(store, id, path, base, fetcher, robots.allows(base + path.slice(1), 'gangway'));
+			const seen: DriftSeen[] = [];
+			for (const reader of ASKED) {
+				const wait = last + 1000 / options.rate - Date.now();
+				if (wait > 0) await new Promise((resolve) => setTimeout(resolve, wait));
+				last = Date.now();
+				const { obeysRobots, name } = HABITS[reader]!;
+				const isAllowed = !obeysRobots || robots.allows(base + path.slice(1), name);
+				seen.push(await driftSeenBy(reader, { store, site: id, path, base, fetcher, isAllowed }));
+			}
+			const drift = { path, ...joined(seen) };
 			state.counts[drift.is]++;
 			if (drift.is !== 'same' && state.drifted.length < MOST_TOLD) state.drifted.push(drift);
 			state.after = path;
@@ -104,54 +125,95 @@ const none = (): Record<Drift, number> => ({
 	'shut-out': 0
 });
 
-async function driftOf(
-	store: Store,
-	id: number,
-	path: string,
-	base: string,
-	fetcher: TracingFetcher,
-	isAllowed: boolean
-): Promise<DriftOfPage> {
-	if (!isAllowed) return { path, is: 'shut-out', more: 'robots.txt forbids it' };
-	const habits = HABITS.gangway!;
-	const got = await fetcher.fetch(base + path.slice(1), {
-		...{ maxBytes: 2_000_000, timeout: habits.patience, redirects: habits.redirects },
-		headers: { 'user-agent': habits.agent, accept: habits.accepts, 'accept-encoding': 'gzip, br' }
+type DriftSeen = Omit<DriftOfPage, 'path'>;
+
+/** What one page is to one reader. */
+interface Asking {
+	readonly store: Store;
+	readonly site: number;
+	readonly path: string;
+	readonly base: string;
+	readonly fetcher: TracingFetcher;
+	readonly isAllowed: boolean;
+}
+
+/** How what a reader takes of a page differs from what was released. Where the server says that nothing changed, as before. */
+async function driftSeenBy(
+	reader: string,
+	{ store, site, path, base, fetcher, isAllowed }: Asking
+): Promise<DriftSeen> {
+	if (!isAllowed) return { is: 'shut-out', more: 'robots.txt forbids it' };
+	const habits = HABITS[reader]!;
+	const released = store.releases.head(site, { path });
+	const hash = released?.hash ?? '';
+	const known = store.looks.verified<DriftSeen>(site, path, reader);
+	const before = known?.head === hash ? known : undefined;
+	const address = base + path.slice(1);
+	const got = await fetcher.fetch(address, {
+		...{ maxBytes: habits.bytes, timeout: habits.patience, redirects: habits.redirects },
+		headers: {
+			...{ 'user-agent': habits.agent, accept: habits.accepts, 'accept-encoding': 'gzip, br' },
+			...(before?.etag && { 'if-none-match': before.etag }),
+			...(before?.modified && { 'if-modified-since': before.modified })
+		}
 	});
+	const hop = got.hops.at(-1);
+	if (before && hop?.status === 304) return before.drift;
+	const drift = driftIn(got, habits, released && (JSON.parse(released.json) as HeadJson), () =>
+		store.releases
+			.ofPage(site, path)
+			.slice(1)
+			.map(({ html }) => html)
+	);
+	const said = hop?.status === 200 ? hop.headers : {};
+	const kept = { head: hash, drift, etag: said.etag ?? null, modified: said['last-modified'] ?? null };
+	if (known || kept.etag || kept.modified)
+		await patiently(() => store.transaction(() => store.looks.saveVerified(site, path, reader, kept)));
+	return drift;
+}
+
+function driftIn(
+	got: TracedFetch,
+	habits: Habits,
+	head: HeadJson | undefined,
+	earlier: () => readonly string[]
+): DriftSeen {
 	const hop = got.hops.at(-1);
 	// The page for what is not there may well answer with 404.
 	if (!hop || hop.status === 0 || (hop.status >= 400 && !(hop.status === 404 && got.body.length > 0)))
-		return {
-			path,
-			is: 'unreachable',
-			more: hop?.status ? `its server answers with ${hop.status}` : (got.why ?? got.end)
-		};
+		return { is: 'unreachable', more: hop?.status ? `its server answers with ${hop.status}` : (got.why ?? got.end) };
 	const { tags } = readServedHead(decodeServed(got.body, hop.headers['content-type']).text);
-	const released = store.releases.head(id, { path });
-	const head = released ? (JSON.parse(released.json) as HeadJson) : undefined;
-	return {
-		path,
-		...compare(
-			head,
-			tags,
-			store.releases
-				.ofPage(id, path)
-				.slice(1)
-				.map(({ html }) => html)
-		)
-	};
+	const taken = tags.flatMap((tag) => takenBy(habits, tag, hop.address) ?? []);
+	return compare(head, taken, earlier);
+}
+
+/** A tag as a reader takes it: undefined for one that it does not look at. */
+function takenBy({ readsBody, relative }: Habits, served: ServedTag, page: string): ServedTag | undefined {
+	if (served.isBelow && !readsBody) return undefined;
+	const isAddress = served.tag?.kind === 'address' || served.tag?.kind === 'picture';
+	if (!isAddress || /^[a-z][a-z0-9+.-]*:/i.test(served.value)) return served;
+	return relative === 'drops' ? undefined : { ...served, value: parseUrl(served.value, page)?.href ?? served.value };
+}
+
+/** What both readers saw, as one: the worse of the two, with who saw it where they do not agree. */
+function joined(seen: readonly DriftSeen[]): DriftSeen {
+	const worst = seen.reduce((one, other) => (GRAVITY.indexOf(other.is) > GRAVITY.indexOf(one.is) ? other : one));
+	const at = seen.indexOf(worst);
+	if (worst.is === 'same' || seen.every(({ is }) => is === worst.is)) return worst;
+	const name = READERS.find(({ id }) => id === ASKED[at])!.name;
+	return { is: worst.is, more: `${worst.more}, as ${name} reads it` };
 }
 
 /** By the values of each tag that was released; what else stands in the head is another's business. */
 function compare(
 	head: HeadJson | undefined,
 	served: readonly ServedTag[],
-	earlier: readonly string[]
-): Omit<DriftOfPage, 'path'> {
+	earlier: () => readonly string[]
+): DriftSeen {
 	const wanted = new Map<string, string[]>();
 	for (const { tag, value } of head?.tags ?? []) wanted.set(tag, [...(wanted.get(tag) ?? []), value]);
 	const there = new Map<string, string[]>();
-	for (const { name, value, isBelow } of served) if (!isBelow) there.set(name, [...(there.get(name) ?? []), value]);
+	for (const { name, value } of served) there.set(name, [...(there.get(name) ?? []), value]);
 	const names = [...wanted.keys()];
 	const missing = names.filter((name) => !there.has(name));
 	if (names.length > 0 && missing.length === names.length) return { is: 'missing', more: 'none of its tags is served' };
@@ -161,7 +223,7 @@ function compare(
 	);
 	if (missing.length + doubled.length + other.length === 0) return { is: 'same', more: '' };
 	if (doubled.length > 0) return { is: 'doubled', more: doubled.join(', ') };
-	const isOld = earlier.some((html) =>
+	const isOld = earlier().some((html) =>
 		other.every((name) => there.get(name)!.every((value) => html.includes(value.replaceAll('&', '&amp;'))))
 	);
 	if (isOld && missing.length === 0) return { is: 'old', more: other.join(', ') };

@@ -13,6 +13,10 @@ const SQL = {
 	// Key pages, the home page among them, then what a release changed last.
 	pagesToAsk: `SELECT r.path FROM released r JOIN page_state s ON s.site_id = r.site_id AND s.path = r.path
 		WHERE r.site_id = ? AND r.until IS NULL ORDER BY s.is_key = 1 OR r.path = '/' DESC, r.since DESC, r.path LIMIT ?`,
+	verified: `SELECT head, drift, etag, modified FROM verified WHERE site_id = ? AND path = ? AND reader = ?`,
+	saveVerified: `INSERT OR REPLACE INTO verified (site_id, path, reader, head, drift, etag, modified)
+		VALUES (@site, @path, @reader, @head, @drift, @etag, @modified)`,
+	forgetVerified: `DELETE FROM verified WHERE site_id = ? AND path = ? AND reader = ?`,
 	of: `SELECT made, result FROM look WHERE site_id = ? AND address = ? ORDER BY made DESC`
 } as const;
 
@@ -30,6 +34,16 @@ export interface SeenCard {
 	readonly told: string | null;
 }
 
+/** What came of verifying a page. */
+export interface Verified<T> {
+	/** The hash of the released head that it was compared with. */
+	readonly head: string;
+	readonly drift: T;
+	/** What its server said of it (RFC 9110, 8.8). */
+	readonly etag: string | null;
+	readonly modified: string | null;
+}
+
 /** What readers saw of addresses, each time somebody looked. */
 export class LookStore {
 	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
@@ -41,6 +55,17 @@ export class LookStore {
 	add(site: number, address: string, made: string, result: unknown) {
 		this.run('add').run(site, address, made, JSON.stringify(result));
 		this.run('prune').run({ site, address, keep: KEPT });
+	}
+
+	/** What came of a page the last time it was verified by a reader, with what to ask its server with. */
+	verified<T>(site: number, path: string, reader: string): Verified<T> | undefined {
+		const row = this.run('verified').get(site, path, reader) as (Verified<T> & { drift: string }) | undefined;
+		return row && { ...row, drift: JSON.parse(row.drift) as T };
+	}
+	/** Without a way to ask again, nothing is kept. */
+	saveVerified(site: number, path: string, reader: string, { drift, ...kept }: Verified<unknown>) {
+		if (kept.etag === null && kept.modified === null) this.run('forgetVerified').run(site, path, reader);
+		else this.run('saveVerified').run({ site, path, reader, ...kept, drift: JSON.stringify(drift) });
 	}
 
 	/** What readers last showed. */

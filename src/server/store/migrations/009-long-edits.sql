@@ -11,3 +11,18 @@ CREATE TABLE unfinished (
 ALTER TABLE page_state ADD COLUMN missing INTEGER NOT NULL DEFAULT 0;
 ALTER TABLE page_state ADD COLUMN strange INTEGER NOT NULL DEFAULT 0;
 UPDATE page_state SET seen = -1;
+
+-- What a page's address answered to each of two readers when it was last verified, so that it can be asked whether that
+-- still holds.
+CREATE TABLE verified (
+	site_id INTEGER NOT NULL REFERENCES site (id) ON DELETE CASCADE,
+	path TEXT NOT NULL,
+	reader TEXT NOT NULL,
+	-- The released head it was compared with, and what came of it.
+	head TEXT NOT NULL,
+	drift TEXT NOT NULL CHECK (json_valid(drift)),
+	-- What the server said to ask with; one of them at least.
+	etag TEXT,
+	modified TEXT,
+	PRIMARY KEY (site_id, path, reader)
+) STRICT, WITHOUT ROWID;
