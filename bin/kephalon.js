@@ -10,6 +10,6 @@ if (!existsSync(fileURLToPath(built))) {
 }
 // Left to itself, the engine lets garbage grow to four times what is in use before it looks: on a large site that is all
 // the memory there is. It holds for the threads as well.
-setFlagsFromString('--heap-growing-percent=35');
+setFlagsFromString('--heap-growing-percent=20');
 process.env.KEPHALON_THREAD ??= fileURLToPath(new URL('../build/cli/thread.js', import.meta.url));
 await import(built.href);

@@ -224,9 +224,9 @@ async function fromWeb(store: Parameters<typeof importWeb>[0], from: string, opt
 		process.off('SIGINT', onStop);
 	});
 	if (json) return printJson(summary);
-	const { kind, read, added, changed, skipped, retired, waiting } = summary;
+	const { kind, read, added, changed, pictures, skipped, retired, waiting } = summary;
 	say(
-		`Read ${count(read, 'page')} into "${site}" from ${kind === 'site' ? 'the live site' : `a ${kind}`}: ${added} new, ${changed} there before.`
+		`Read ${count(read, 'page')} into "${site}" from ${kind === 'site' ? 'the live site' : `a ${kind}`}: ${added} new, ${changed} there before.${pictures ? ` ${count(pictures, 'picture')} looked at.` : ''}`
 	);
 	if (waiting)
 		say(`${count(waiting, 'address')} more wait: say it again to go on, with a higher --limit if it was reached.`);

@@ -92,7 +92,7 @@ export async function takeContent(
 			return { pages: taken.pages, pictures: 0, skipped: shorten(linesOfTable(taken)) };
 		}
 		case 'web': {
-			const { read, skipped, waiting } = await importWeb(store, {
+			const { read, pictures, skipped, waiting } = await importWeb(store, {
 				site: name,
 				base: checked.base,
 				source: { from: source.from },
@@ -101,7 +101,7 @@ export async function takeContent(
 			const rest = waiting > 0 ? [`${waiting} more addresses wait: read again to go on`] : [];
 			return {
 				pages: read,
-				pictures: 0,
+				pictures,
 				skipped: shorten([...rest, ...skipped.map(({ path, why }) => `${path}: ${why}`)])
 			};
 		}

@@ -22,7 +22,8 @@ import { ignorer, PLAIN_SOURCE, sorterOf, type FolderSource } from './folderSour
 import { languagesOfFiles, versionOf } from './languages';
 import { pageOfHtml } from './pageOfHtml';
 import { languageTeller, textOfPage } from './spoken';
-import { mentionsIn, Staging, type ReadPage } from './staging';
+import { isMark, withoutPictures } from './pictureNames';
+import { Staging, type ReadPage } from './staging';
 import type { TitleFindings } from './titles';
 import { needsCopies } from '../pictures/gather';
 import { Library } from '../pictures/library';
@@ -95,7 +96,6 @@ export async function importFolder(store: Store, options: ImportOptions): Promis
 		if (options.trimTitles)
 			source = { ...source, trims: { parts: common.parts.map(({ at, text }) => ({ at, text })), numbers: true } };
 		const pictures = await readPictures(top, store, known, staging, options.fetcher);
-		// What is not there cannot stand on a card.
 		const gone = new Set(pictures.missing.map((picture) => picture.path));
 		const isSame =
 			known !== undefined &&
@@ -359,16 +359,6 @@ async function takeIn(bytes: Buffer, library: Library): Promise<Omit<Picture, 's
 		if (error instanceof UserError) return facts;
 		throw error;
 	}
-}
-
-/** Whether a picture calls itself a logo or an icon, by a word of its file's name or its folder's. */
-const isMark = (src: string) =>
-	/(^|[^a-z])(\w*logos?|icons?|favicon|badges?|buttons?|sprites?|spacer|avatars?)([^a-z]|$)/i.test(src);
-
-function withoutPictures(page: FoundPage, gone: ReadonlySet<string>): FoundPage {
-	const kept = mentionsIn(page).filter((mention) => !gone.has(mention.src));
-	const { pictures: _all, ...fields } = page.fields;
-	return { ...page, fields: { ...fields, ...(kept.length && { pictures: kept }) } };
 }
 
 function save(

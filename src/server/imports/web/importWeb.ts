@@ -9,10 +9,12 @@ import { patiently } from '../../store/patiently';
 import type { FoundPage, Store } from '../../store/store';
 import { pageOfHtml, pathUnder } from '../pageOfHtml';
 import { languageTeller, textOfPage } from '../spoken';
+import { withoutPictures } from '../pictureNames';
 import { Staging, type ReadPage } from '../staging';
 import type { TitleTrims } from '../titles';
 import { readPageList, type ListedPage } from './lists';
 import { AGENT_HEADER, readRobots, type Robots } from './robots';
+import { readWebPictures } from './webPictures';
 
 /** What is said about reading a site from the web; kept with it for the next reading. */
 export interface WebSource {
@@ -53,6 +55,8 @@ export interface WebSummary {
 	readonly read: number;
 	readonly added: number;
 	readonly changed: number;
+	/** Pictures that were looked at now. */
+	readonly pictures: number;
 	readonly skipped: readonly { readonly path: string; readonly why: string }[];
 	readonly retired: readonly string[];
 	/** Addresses that wait: the limit was reached, or it was stopped. */
@@ -217,7 +221,8 @@ async function readSite(job: Job, listed: readonly ListedPage[], kind: 'sitemap'
 		if (read.kept) done++;
 		options.progress?.(done, done + sources.countAddresses(site).waiting);
 	}
-	return save(job, kind, new Map(listed.map((page) => [withoutHash(page.address), page])));
+	const isAllowed = (address: string) => !address.startsWith(`${origin}/`) || robots.allows(address);
+	return save(job, kind, new Map(listed.map((page) => [withoutHash(page.address), page])), isAllowed);
 }
 
 /** What a file of the web is known by among the files that were read. */
@@ -296,7 +301,12 @@ async function readOne(job: Job, address: string, isWanted: (address: string) =>
 }
 
 /** Puts in what was read so far; pages that are no more are set to draft once all has been looked at. */
-async function save(job: Job, kind: 'sitemap' | 'site', listed: ReadonlyMap<string, ListedPage>): Promise<WebSummary> {
+async function save(
+	job: Job,
+	kind: 'sitemap' | 'site',
+	listed: ReadonlyMap<string, ListedPage>,
+	isAllowed: (address: string) => boolean
+): Promise<WebSummary> {
 	const { store, site, source, options, base } = job;
 	const staging = new Staging();
 	try {
@@ -318,6 +328,10 @@ async function save(job: Job, kind: 'sitemap' | 'site', listed: ReadonlyMap<stri
 			throw new UserError(
 				`No page could be read from ${source.from}.${skipped[0] ? ` The first: ${skipped[0].path} ${skipped[0].why}.` : ''}`
 			);
+		const pictures = await readWebPictures(job, staging.pictures, staging.paths.length, {
+			...{ pause: 1000 / source.rate, headers: { ...HEADERS, accept: 'image/*' }, isAllowed, signal: options.signal }
+		});
+		const gone = new Set(pictures.missing.map((picture) => picture.path));
 		const { waiting } = store.sources.countAddresses(site);
 		const what = { from: 'web', pages: staging.paths.length };
 		const pages = staging.pages(source.trims);
@@ -332,7 +346,9 @@ async function save(job: Job, kind: 'sitemap' | 'site', listed: ReadonlyMap<stri
 				if (known.some((tag) => !stored.site.languages.includes(tag)))
 					store.saveSite({ ...stored.site, languages: known });
 				let [added, changed] = [0, 0];
-				for (const { page } of pages) {
+				store.pictures.save(site, pictures.known);
+				for (const { page: found } of pages) {
+					const page = withoutPictures(found, gone);
 					yield;
 					if (store.hasPage(site, page.path)) changed++;
 					else added++;
@@ -344,7 +360,10 @@ async function save(job: Job, kind: 'sitemap' | 'site', listed: ReadonlyMap<stri
 				return { added, changed, retired };
 			}
 		);
-		return { kind, read: staging.paths.length, ...result, skipped, waiting };
+		return {
+			...{ kind, read: staging.paths.length, ...result, pictures: pictures.known.length },
+			...{ skipped: [...skipped, ...pictures.missing], waiting }
+		};
 	} finally {
 		staging.close();
 	}
@@ -388,7 +407,7 @@ function saveFeed({ store, site, base, source, options }: Job, entries: readonly
 		}
 		return { added, changed };
 	});
-	return { kind: 'feed', read: pages.length, ...result, skipped, retired: [], waiting: 0 };
+	return { kind: 'feed', read: pages.length, ...result, pictures: 0, skipped, retired: [], waiting: 0 };
 }
 
 function pageOfEntry(entry: ListedPage, path: string, base: string): FoundPage {

@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
+import sharp from 'sharp';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import { Store } from '../../store/store';
 import { importWeb } from './importWeb';
@@ -17,8 +18,12 @@ let asked: { path: string; headers: IncomingMessage['headers'] }[] = [];
 let server: Server;
 let base = '';
 let allowed = new Set<string>();
+let small: Buffer;
 
 beforeAll(async () => {
+	small = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#123' } })
+		.png()
+		.toBuffer();
 	server = createServer((request: IncomingMessage, response: ServerResponse) => {
 		const path = request.url as string;
 		asked.push({ path, headers: request.headers });
@@ -70,6 +75,7 @@ describe('a live site', () => {
 				'/closed/open': page('Open', '<meta name=robots content="noindex,nofollow"><a href=/never>N</a>'),
 				'/moved': { status: 302, headers: { location: '/target' } },
 				'/target': page('Target'),
+				'/p.png': { headers: { 'content-type': 'image/png' }, body: small },
 				'/deep/b': page('B', '<a href=/too-deep>T</a>')
 			};
 			const summary = await read(store, '', { depth: 2, exclude: ['/skip/**'] });
@@ -83,6 +89,49 @@ describe('a live site', () => {
 				pictures: [{ src: '/p.png' }],
 				summary: expect.stringContaining('winter') as string
 			});
+		}));
+	test('its pictures are looked at once, by their beginnings; one that is not there stands on no page', () =>
+		withStore(async (store) => {
+			const photograph = await sharp({
+				create: { width: 3000, height: 2000, channels: 3, noise: { type: 'gaussian', mean: 128, sigma: 60 } } as never
+			})
+				.jpeg({ quality: 95 })
+				.toBuffer();
+			expect(photograph.length).toBeGreaterThan(1_000_000);
+			answers = {
+				'/robots.txt': 'User-agent: *\nDisallow: /hidden/',
+				'/': page(
+					'Home',
+					'<img src=/logo.png><img src=/sea.jpg><img src=/none.jpg><img src=/hidden/x.png><img src=/text.jpg>'
+				),
+				'/sea.jpg': {
+					headers: { 'content-type': 'image/jpeg', 'content-length': String(photograph.length) },
+					body: photograph
+				},
+				'/logo.png': { headers: { 'content-type': 'image/png' }, body: small },
+				'/hidden/x.png': { body: small },
+				'/text.jpg': 'no picture'
+			};
+			const summary = await read(store, '');
+			expect(summary).toMatchObject({ read: 1, pictures: 2 });
+			expect(summary.skipped.map(({ path, why }) => `${path}: ${why}`)).toEqual([
+				'/none.jpg: a picture on 1 page: its server answers with 404',
+				'/text.jpg: a picture on 1 page: what stands there is no picture'
+			]);
+			const { id } = store.site('s');
+			expect(store.pictures.one(id, '/sea.jpg')).toEqual({
+				...{ src: '/sea.jpg', width: 3000, height: 2000, type: 'image/jpeg', bytes: photograph.length }
+			});
+			expect(store.pictures.one(id, '/logo.png')).toMatchObject({ width: 40, height: 30, mark: true });
+			expect((store.page(id, '/')?.fields.pictures as { src: string }[]).map(({ src }) => src)).toEqual([
+				'/logo.png',
+				'/sea.jpg',
+				'/hidden/x.png'
+			]);
+			expect(askedFor()).not.toContain('/hidden/x.png');
+			asked = [];
+			expect(await read(store, '')).toMatchObject({ pictures: 0 });
+			expect(askedFor()).not.toContain('/sea.jpg');
 		}));
 	test('the second reading asks whether pages have changed; those that are gone become drafts', () =>
 		withStore(async (store) => {
