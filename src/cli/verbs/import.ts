@@ -169,15 +169,10 @@ async function fromFolder(store: Parameters<typeof importFolder>[0], folder: str
 }
 
 function describe(summary: ImportSummary, site: string) {
-	const { read, added, changed, pictures, found, titles, languages, versions, skipped, retired, warnings } = summary;
+	const { read, added, changed, pictures, titles, languages, versions, skipped, retired, warnings } = summary;
 	for (const warning of warnings) say(warning);
 	say(`Read ${count(read, 'page')} and ${count(pictures, 'picture')} into "${site}".`);
 	if (added < read) say(`New: ${added}. Changed: ${changed}. As they were: ${read - added - changed}.`);
-	const tags = Object.entries(found).sort(([, a], [, b]) => b - a);
-	if (tags.length)
-		say(
-			`What the pages say themselves is kept:\n${listed(tags.map(([tag, pages]) => `${tag} on ${count(pages, 'page')}`))}`
-		);
 	const spoken = Object.entries(languages);
 	const unknown = read - spoken.reduce((sum, [, pages]) => sum + pages, 0);
 	say(

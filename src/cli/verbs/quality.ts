@@ -41,12 +41,26 @@ export const addQuality: Verb = (program) => {
 };
 
 /** The shares, a line each. */
-export function sharesOf({ pages, ...shares }: Quality): string {
+export function sharesOf({ pages, found, ...shares }: Quality): string {
 	const lines = (Object.keys(QUALITY_WORDS) as (keyof typeof shares)[]).map((kind) => {
 		const { pages: some, share } = shares[kind];
 		return `${(share * 100).toFixed(1).padStart(6)} %  ${String(some).padStart(7)}  ${QUALITY_WORDS[kind]}\n`;
 	});
-	return `${count(pages, 'page')}:\n${lines.join('')}`;
+	return `${count(pages, 'page')}:\n${lines.join('')}${fatesOf(found)}`;
+}
+
+/** What becomes of what the pages' own files say, a line for each tag: nothing is dropped unnamed. */
+function fatesOf(found: Quality['found']): string {
+	const lines = Object.entries(found).map(([tag, { pages, taken, frame, replaced, aside }]) => {
+		const parts = [
+			taken && `taken on ${count(taken, 'page')}`,
+			frame && `passed over as a frame’s on ${frame}`,
+			replaced && `a rule says something else on ${replaced}`,
+			aside && `set aside or not fit on ${aside}`
+		].filter(Boolean);
+		return `  ${tag} on ${count(pages, 'page')}: ${parts.join(', ')}\n`;
+	});
+	return lines.length === 0 ? '' : `What the pages say themselves:\n${lines.join('')}`;
 }
 
 /** The same after an import, in short. */

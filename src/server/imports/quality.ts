@@ -33,7 +33,24 @@ const KINDS = [
 type Kind = (typeof KINDS)[number];
 
 /** How good what came in is: of all live pages, as their heads come to it now. */
-export type Quality = { readonly pages: number } & Readonly<Record<Kind, Share>>;
+export type Quality = {
+	readonly pages: number;
+	/** Of each tag that pages' own files speak of: what becomes of that. */
+	readonly found: Readonly<Record<string, FoundFate>>;
+} & Readonly<Record<Kind, Share>>;
+
+/** On how many pages a tag was found, and what becomes of what it says there (R13). */
+export interface FoundFate {
+	readonly pages: number;
+	/** It goes out. */
+	readonly taken: number;
+	/** It stands on so many pages that it is a frame's, or only says the title again. */
+	readonly frame: number;
+	/** A rule of Kephalon's says something else there. */
+	readonly replaced: number;
+	/** It is set aside, or not fit for the tag. */
+	readonly aside: number;
+}
 
 /** Works it out; goes over the pages twice, one at a time. */
 export function measureQuality(store: Store, name: string): Quality {
@@ -48,6 +65,7 @@ export function measureQuality(store: Store, name: string): Quality {
 		const of = (tag: string) => traces.find((trace) => trace.tag === tag);
 		const text = (tag: string) => textOfValue(of(tag)?.value ?? undefined) ?? '';
 		return {
+			traces,
 			description: of('description'),
 			text: text('description'),
 			title: text('title'),
@@ -64,6 +82,15 @@ export function measureQuality(store: Store, name: string): Quality {
 		KINDS.map((kind) => [kind, { pages: 0, oddest: [] as { path: string; text: string }[] }])
 	) as Record<Kind, { pages: number; oddest: { path: string; text: string }[] }>;
 	let pages = 0;
+	const fates = new Map<string, Record<keyof FoundFate, number>>();
+	const noteFate = (trace: Trace) => {
+		const fate = fateOf(trace);
+		if (!fate) return;
+		const counts = fates.get(trace.tag) ?? { pages: 0, taken: 0, frame: 0, replaced: 0, aside: 0 };
+		counts.pages++;
+		counts[fate]++;
+		fates.set(trace.tag, counts);
+	};
 	const note = (kind: Kind, path: string, text: string) => {
 		const share = found[kind];
 		share.pages++;
@@ -74,7 +101,8 @@ export function measureQuality(store: Store, name: string): Quality {
 	};
 	for (const page of store.pages(stored.id, 'live')) {
 		pages++;
-		const { description, text, title, picture } = look(page);
+		const { traces, description, text, title, picture } = look(page);
+		if (page.found) for (const trace of traces) noteFate(trace);
 		note(sourceOf(description), page.path, text);
 		if (text !== '' && countGraphemes(text) < SHORT) note('descriptionShort', page.path, text);
 		if (isCaption(text)) note('descriptionCaption', page.path, text);
@@ -91,7 +119,18 @@ export function measureQuality(store: Store, name: string): Quality {
 	const shares = Object.fromEntries(
 		KINDS.map((kind) => [kind, { ...found[kind], share: pages === 0 ? 0 : found[kind].pages / pages }])
 	) as unknown as Record<Kind, Share>;
-	return { pages, ...shares };
+	const byPages = [...fates].sort(([, a], [, b]) => b.pages - a.pages);
+	return { pages, found: Object.fromEntries(byPages), ...shares };
+}
+
+/** What becomes of what a page's own file says of a tag; undefined where it says nothing. */
+function fateOf({ steps, winner }: Trace): Exclude<keyof FoundFate, 'pages'> | undefined {
+	const at = steps.findIndex(({ rule }) => rule.kind === 'found');
+	const outcome = steps[at]?.outcome.kind;
+	if (outcome === undefined) return undefined;
+	if (at === winner) return 'taken';
+	if (outcome === 'frame' || outcome === 'repeats-title') return 'frame';
+	return outcome === 'not-reached' ? 'replaced' : 'aside';
 }
 
 /** Where a description comes from: its author, the text, or a rule. */
