@@ -6,10 +6,12 @@
 		readonly trimTitles?: boolean;
 		readonly link?: boolean;
 		readonly types?: readonly { readonly pattern: string; readonly type: string }[];
+		readonly languages?: readonly { readonly pattern: string; readonly language: string }[];
 	}
 
 	/** Whether there is anything to be told or decided. */
-	export const hasToSay = ({ found, titles, versions, proposals, retired }: FolderFindings): boolean =>
+	export const hasToSay = ({ found, titles, languages, versions, proposals, retired }: FolderFindings): boolean =>
+		Object.keys(languages).length !== 1 ||
 		Object.keys(found).length + titles.parts.length + titles.numbered + proposals.length + retired.length > 0 ||
 		(versions.pages > 0 && !versions.linked);
 </script>
@@ -35,6 +37,15 @@
 			.filter(({ pattern }) => !left[pattern])
 			.map(({ pattern, type }) => ({ pattern, type: named[pattern] ?? type }))
 	);
+	/** Which files are in which language, where nothing in them says so or it says so wrongly. */
+	let spoken = $state([{ pattern: '', language: '' }]);
+	const isSpoken = $derived(spoken.some(({ pattern, language }) => pattern.trim() !== '' && language.trim() !== ''));
+	const sayLanguages = () =>
+		again({
+			languages: spoken
+				.map(({ pattern, language }) => ({ pattern: pattern.trim(), language: language.trim() }))
+				.filter(({ pattern, language }) => pattern !== '' && language !== '')
+		});
 	const hasTrims = $derived(found.titles.parts.length > 0 || found.titles.numbered > 0);
 </script>
 
@@ -49,6 +60,30 @@
 			.join(', ')}{pages > known ? `; not known of ${(pages - known).toLocaleString('en')}` : ''}.
 	{:else}Their language is not told anywhere.{/if}
 </p>
+<details>
+	<summary>Say which files are in which language</summary>
+	<p class="quiet">By patterns of their paths, such as fr/** or **/*.fr.html. It goes before what the files say.</p>
+	{#each spoken as one, at (at)}
+		<p class="row">
+			<input class="mono" aria-label="Files, pattern {at + 1}" placeholder="fr/**" bind:value={one.pattern} />
+			are in
+			<input
+				class="mono tag"
+				aria-label="Language of pattern {at + 1}"
+				placeholder="fr, pt-BR"
+				bind:value={one.language}
+			/>
+		</p>
+	{/each}
+	<p class="row">
+		<button class="plain-button" disabled={!isSpoken} onclick={() => spoken.push({ pattern: '', language: '' })}
+			>Another pattern</button
+		>
+		<button class="plain-button" disabled={busy || !isSpoken} onclick={sayLanguages}
+			>{busy ? 'Reading …' : 'Read again with these languages'}</button
+		>
+	</p>
+</details>
 {#if tags.length > 0}
 	<h3>What the pages say themselves</h3>
 	<p>
@@ -126,6 +161,16 @@
 	p,
 	li {
 		overflow-wrap: anywhere;
+	}
+	.row {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 8px;
+		margin: 4px 0;
+	}
+	.tag {
+		width: 9em;
 	}
 	table {
 		margin: 4px 0;
