@@ -152,6 +152,9 @@ export const FAULTS: Readonly<Record<string, Fault>> = {
 	sound: { says: 'Nothing is wrong with it.', code: '', answer: html(pageWith({})) }
 };
 
+/** This page of the site stands behind a cache: after a release that changes it, it serves what it said before. */
+export const CACHED_PAGE = '/fr/boutique';
+
 /** What robots are told on the stand-in website. */
 export const FAULTS_ROBOTS = 'User-agent: ropewalk\nUser-agent: wrack\nDisallow: /faults/shut-out\n';
 
@@ -162,6 +165,9 @@ export const heavy = (picture: Buffer): Buffer => Buffer.concat([picture, Buffer
 export function faultsPage(): string {
 	const items = Object.entries(FAULTS).map(
 		([name, { says }]) => `<li><a href="/faults/${name}">/faults/${name}</a>: ${says}</li>`
+	);
+	items.push(
+		`<li><a href="${CACHED_PAGE}">${CACHED_PAGE}</a>: A cache serves it a release behind, once a release changes it.</li>`
 	);
 	return `<!doctype html>\n<html lang="en-GB">\n<head>\n<meta charset="utf-8">\n<meta name="robots" content="noindex">\n<title>Faults to look at</title>\n</head>\n<body>\n<h1>Faults to look at</h1>\n<ul>\n${items.join('\n')}\n</ul>\n</body>\n</html>\n`;
 }

@@ -2,7 +2,7 @@ import { createReadStream, existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http';
 import { MANIFEST_PATH, type Page } from '$core';
-import { FAULTS, FAULTS_ROBOTS, faultsPage, heavy } from './faults';
+import { CACHED_PAGE, FAULTS, FAULTS_ROBOTS, faultsPage, heavy } from './faults';
 
 /**
  * The stand-in for the real website: it serves the demo's pages on a port of its own, and asks Kephalon for the head
@@ -24,6 +24,8 @@ interface KnownHead {
 /** Answers requests for the demo's pages and pictures. */
 export function websiteHandler({ pages, files, api }: Website): RequestListener {
 	const known = new Map<string, KnownHead>();
+	/** What a cache in front of one page still serves: the head before the one that is released. */
+	let cached: KnownHead | undefined;
 	return (request, response) => {
 		const { pathname } = new URL(request.url ?? '/', 'http://site.invalid');
 		const fault = /^\/faults\/([\w.-]+)$/.exec(pathname)?.[1];
@@ -64,6 +66,12 @@ export function websiteHandler({ pages, files, api }: Website): RequestListener 
 		return to ? (new URL(to, api).searchParams.get('path') ?? undefined) : undefined;
 	}
 
+	/** What a page serves: the released head, but for the one page that has a cache in front of it. */
+	async function servedHead(path: string): Promise<string> {
+		const head = await headOf(path);
+		return path === CACHED_PAGE ? (cached?.html ?? head) : head;
+	}
+
 	/** The released head, asked for again each time but only fetched when it changed. */
 	async function headOf(path: string): Promise<string> {
 		const before = known.get(path);
@@ -76,6 +84,7 @@ export function websiteHandler({ pages, files, api }: Website): RequestListener 
 			if (!answer.ok) return '';
 			const head = { etag: answer.headers.get('etag') ?? '', html: await answer.text() };
 			known.set(path, head);
+			if (path === CACHED_PAGE && before?.etag !== head.etag) cached = before;
 			return head.html;
 		} catch {
 			// Kephalon is not there: the last head that is known serves on.
@@ -87,7 +96,7 @@ export function websiteHandler({ pages, files, api }: Website): RequestListener 
 		const moved = await movedTo(path);
 		if (moved !== undefined && moved !== path) return void response.writeHead(301, { location: moved }).end();
 		const shown = page?.state === 'live' ? page : undefined;
-		const head = await headOf(shown ? path : '/404');
+		const head = await servedHead(shown ? path : '/404');
 		response.writeHead(shown ? 200 : 404, { 'content-type': 'text/html; charset=utf-8' });
 		response.end(
 			`<!doctype html>\n<html lang="${shown?.language ?? 'en-GB'}">\n<head>\n<meta charset="utf-8">\n${head}<meta name="viewport" content="width=device-width">\n<style>${STYLE}</style>\n</head>\n<body>\n${bodyOf(shown)}</body>\n</html>\n`
