@@ -26,7 +26,8 @@ export default defineConfig({
 				delivery: here('bench/delivery.ts'),
 				browser: here('bench/browser.ts'),
 				bare: here('bench/bare.ts'),
-				spine: here('bench/spine.ts')
+				spine: here('bench/spine.ts'),
+				probes: here('bench/probes.ts')
 			}
 		}
 	}

@@ -12,4 +12,6 @@ await import(new URL('../build/cli/spine.js', import.meta.url).href);
 console.log();
 await import(new URL('../build/cli/delivery.js', import.meta.url).href);
 console.log();
+await import(new URL('../build/cli/probes.js', import.meta.url).href);
+console.log();
 await import(new URL('../build/cli/browser.js', import.meta.url).href);

@@ -7,7 +7,7 @@ export { parseTemplate } from './template/parse';
 export { compileTemplate } from './template/compile';
 export { renameSeparator } from './template/upgrade';
 export { asksForField, variablesOf } from './template/variables';
-export { addSection, clipFirst, dropSiteName, wrapGaps } from './findings/mends';
+export { addSection, clipFirst, dropSiteName, withSite, withTitle, wrapGaps } from './findings/mends';
 export { inTimeZone, isTimeZone, toIsoDate } from './template/dates';
 export { renameFieldInRule, renameFieldInType, ruleAsksFor, usesOfField, type FieldUse } from './edits/fields';
 export { piecesOf, type Piece } from './template/pieces';

@@ -74,6 +74,19 @@ export function clipFirst(template: string, length: number): string | undefined 
 	return found && `${template.slice(0, found.end - 1).trimEnd()} | clip ${length}}${template.slice(found.end)}`;
 }
 
+/** With the site's words behind it: its description after a description, its name after any other. */
+export function withSite(template: string, isDescription: boolean): string | undefined {
+	if (!nodesOf(template) || /\{\s*site\./.test(template)) return undefined;
+	return `${template}${isDescription ? '[[ {site.description}]]' : ' {separator} {site.name}'}`;
+}
+
+/** With the page's title before it, so that pages which say the same are told apart. */
+export function withTitle(template: string): string | undefined {
+	const nodes = nodesOf(template);
+	if (!nodes || nodes.some((node) => asks(node, new Set(['page.title'])))) return undefined;
+	return `[[{page.title}: ]]${template}`;
+}
+
 /** With what sets pages apart put behind the page's own title. */
 export function addSection(template: string): string | undefined {
 	const nodes = nodesOf(template);

@@ -8,6 +8,8 @@ import {
 	findOnPage,
 	Resolver,
 	textOfValue,
+	withSite,
+	withTitle,
 	wrapGaps,
 	type AnyEdit,
 	type ContentType,
@@ -47,8 +49,8 @@ const dataOf = <C extends FindingCode>(found: Finding): DataOf<C> => found.data 
 export function mendsOf(found: Finding, scope: MendScope): Mend[] {
 	const ways = waysOf(found, scope);
 	const wants = ways.filter((mend) =>
-		found.code === 'shared-title'
-			? setsApart(mend, scope)
+		found.code === 'shared-title' || found.code === 'shared-description'
+			? setsApart(mend, scope, found.code === 'shared-title' ? 'title' : 'description')
 			: Object.hasOwn(ON_THE_WHOLE, found.code) || isMended(found, mend, scope)
 	);
 	// Several lengths are tried for a text that is cut; the longest that mends it is enough.
@@ -58,6 +60,9 @@ export function mendsOf(found: Finding, scope: MendScope): Mend[] {
 /** Kinds that only all pages together show, or that are mended without a rule. */
 const ON_THE_WHOLE: Partial<Record<FindingCode, true>> = {
 	'shared-title': true,
+	'shared-description': true,
+	'shared-picture': true,
+	'key-no-picture': true,
 	'canonical-nowhere': true,
 	'version-one-way': true,
 	'version-nowhere': true,
@@ -71,15 +76,13 @@ function resolverWith({ store, stored }: MendScope, edit: AnyEdit): Resolver {
 	return new Resolver(editModel(model, edit), new Date().toISOString());
 }
 
-/** Whether pages that share a title have titles of their own then. */
-function setsApart(mend: Mend, scope: MendScope): boolean {
+/** Whether pages that share a title or a description have their own then. */
+function setsApart(mend: Mend, scope: MendScope, tag: 'title' | 'description'): boolean {
 	const { page, others = [] } = scope;
 	if (!page || !('edit' in mend) || others.length === 0) return false;
 	const resolver = resolverWith(scope, mend.edit);
-	const titles = [page, ...others].map((one) =>
-		textOfValue(resolver.evaluate(editPage(one, mend.edit)).valueOf('title'))
-	);
-	return new Set(titles).size === titles.length;
+	const texts = [page, ...others].map((one) => textOfValue(resolver.evaluate(editPage(one, mend.edit)).valueOf(tag)));
+	return new Set(texts).size === texts.length;
 }
 
 function isMended(found: Finding, mend: Mend, scope: MendScope): boolean {
@@ -114,8 +117,17 @@ function waysOf(found: Finding, scope: MendScope): Mend[] {
 			const lengths = tag.endsWith('description') ? [155, 140, 120, 100] : [60, 50, 40, 30, 20];
 			return lengths.flatMap((most) => changedTemplate(scope, tag, (text) => clipFirst(text, most)));
 		}
+		case 'short':
+			return changedTemplate(scope, tag, (text) => withSite(text, tag.endsWith('description')));
+		case 'logo-picture':
+			return otherThanLogo(scope);
 		case 'shared-title':
 			return changedTemplate(scope, 'title', addSection);
+		case 'shared-description':
+			return changedTemplate(scope, 'description', withTitle);
+		case 'shared-picture':
+		case 'key-no-picture':
+			return drawnPicture(scope);
 		case 'passed-over':
 			return ownRuleAway(scope, tag);
 		case 'small-picture':
@@ -223,6 +235,21 @@ function ownRuleAway(scope: MendScope, tag: string): Mend[] {
 	return source?.tag === tag && layer !== 'built-in' ? rule(layer, scope, tag, null, language) : [];
 }
 
+/** The pictures of the page stand before the one that is a logo; or another picture stands in for the site. */
+function otherThanLogo(scope: MendScope): Mend[] {
+	const source = sourceOf(scope, 'og:image');
+	if (!source) return [];
+	const { layer, rule: body, language } = source.step;
+	if (body.kind !== 'pictures' || layer === 'built-in') return sharePicture(scope, true);
+	const own = BUILT_IN_PICTURES.sources.filter(({ from }) => from === 'lead' || from === 'body');
+	const rest = body.sources.filter(({ from }) => from !== 'lead' && from !== 'body');
+	const says = `Put the page’s own pictures before the logo ${NAMES[layer](scope.page, scope.stored.types)}`;
+	return rule(layer, scope, source.tag, { ...body, sources: [...own, ...rest] }, language).map((mend) => ({
+		...mend,
+		says
+	}));
+}
+
 /** Small ones are passed over, where the rule that chose it stands. */
 function leastWidth(scope: MendScope, needed: number): Mend[] {
 	const source = sourceOf(scope, 'og:image');
@@ -237,8 +264,9 @@ function leastWidth(scope: MendScope, needed: number): Mend[] {
 }
 
 /** The widest picture of the library that fits wide cards becomes the site's; else share pictures are drawn, where a layout is. */
-function sharePicture({ store, stored, page }: MendScope): Mend[] {
-	const { id, site, types } = stored;
+function sharePicture(scope: MendScope, mayReplace = false): Mend[] {
+	const { store, stored } = scope;
+	const { id, site } = stored;
 	const fits = store.pictures
 		.all(id)
 		.filter(({ width = 0, height = 1, mark, plain }) => width >= 600 && !mark && !plain && width / height >= 1.2)
@@ -246,7 +274,7 @@ function sharePicture({ store, stored, page }: MendScope): Mend[] {
 	const [best] = fits;
 	const has = site.fields.picture !== undefined;
 	const ofSite: Mend[] =
-		best && !has
+		best && (!has || mayReplace)
 			? [
 					{
 						says: `Make ${best.name ?? best.src} the share picture of the site`,
@@ -254,11 +282,15 @@ function sharePicture({ store, stored, page }: MendScope): Mend[] {
 					}
 				]
 			: [];
-	const type = types.find(({ name }) => name === page?.type);
-	if (!type?.layout) return ofSite;
-	const sources: readonly PictureSource[] = [...BUILT_IN_PICTURES.sources, { from: 'composed' }];
+	return [...ofSite, ...drawnPicture(scope)];
+}
+
+/** Share pictures are drawn for pages that have none of their own, where their type has a layout. */
+function drawnPicture({ stored, page }: MendScope): Mend[] {
+	const type = stored.types.find(({ name }) => name === page?.type);
+	if (!type?.layout) return [];
+	const sources: readonly PictureSource[] = [{ from: 'lead' }, { from: 'body' }, { from: 'composed' }];
 	return [
-		...ofSite,
 		{
 			says: `Draw share pictures for every ${(type.label ?? type.name).toLowerCase()} that has none`,
 			edit: {

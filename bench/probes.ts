@@ -1,0 +1,86 @@
+import { fork } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { parse } from 'parse5';
+import { request, Agent } from 'undici';
+import { TracingFetcher } from '$server/fetching/trace';
+import { JOBS } from '$server/jobs/jobs';
+import { probe } from '$server/probes/probe';
+import { saveSiteFile } from '$server/siteFile/siteFile';
+import { Store } from '$server/store/store';
+import { generateSite } from '../demo/generate';
+import { peakOf } from './memory';
+
+/**
+ * What readers see, over HTTP: probes by all readers against a bare loop that fetches and parses the same pages, and
+ * the memory of verifying a whole site. The server that both ask is in this process: what it takes, both wait for.
+ */
+const PAGES = Number(process.env.PROBES_PAGES ?? 10_000);
+const PROBED = 300;
+const command = fileURLToPath(new URL('../../bin/kephalon.js', import.meta.url));
+process.env.KEPHALON_THREAD ??= fileURLToPath(new URL('./thread.js', import.meta.url));
+
+const folder = mkdtempSync(join(tmpdir(), 'kephalon-probes-'));
+const db = join(folder, 'k.db');
+const store = new Store(db);
+const { site, types, pages } = generateSite(PAGES);
+saveSiteFile(store, { site, types, pages: [...pages], pictures: [], redirects: {} } as never);
+JOBS.release({ db, site: site.name }, () => undefined);
+const { id } = store.site(site.name);
+const paths = store.pathsOf(id);
+const filler = '<p>What stands here is as long as the text of a page. '.repeat(60);
+const server = createServer((asked, response) => {
+	const path = new URL(asked.url ?? '/', 'http://x.invalid').pathname;
+	const head = store.releases.head(id, { path })?.html;
+	if (head === undefined) return void response.writeHead(404).end();
+	response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' });
+	response.end(
+		`<!doctype html><html lang="en"><head><meta charset="utf-8">${head}</head><body>${filler}</body></html>`
+	);
+});
+await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+const at = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+const base = site.base.replace(/\/$/, '');
+const fetcher = new TracingFetcher(new Set(), { origin: new URL(base).origin, at });
+
+const some = paths.filter((_, index) => index % Math.floor(paths.length / PROBED) === 0).slice(0, PROBED);
+const perSecond = async (work: (path: string) => Promise<unknown>) => {
+	const began = performance.now();
+	for (const path of some) await work(path);
+	return (some.length / (performance.now() - began)) * 1000;
+};
+const agent = new Agent();
+const bare = async (path: string) => parse(await (await request(at + path, { dispatcher: agent })).body.text());
+const probed = (path: string) => probe(fetcher, base + path);
+// Each in turns, the fastest counts: the machine is shared.
+let [slow, fast] = [0, 0];
+for (let round = 0; round < 3; round++) {
+	fast = Math.max(fast, await perSecond(bare));
+	slow = Math.max(slow, await perSecond(probed));
+}
+const say = (what: string, value: number, target: string, isMet: boolean) =>
+	console.log(`${what.padEnd(58)}${value.toFixed(2).padStart(9)}  (${target})${isMet ? '' : '  missed'}`);
+say('probes by nine readers, of a bare fetch-and-parse loop', slow / fast, 'at least 0.5', slow / fast >= 0.5);
+console.log(`  ${slow.toFixed(0)} and ${fast.toFixed(0)} pages a second`);
+await fetcher.close();
+await agent.close();
+
+const began = performance.now();
+const child = fork(command, ['verify', '--site', site.name, '--db', db, '--via', at, '--rate', '100000'], {
+	silent: true
+});
+let peak = 0;
+const watch = setInterval(() => (peak = Math.max(peak, peakOf(child.pid as number))), 200);
+await new Promise((done) => child.once('exit', done));
+clearInterval(watch);
+const seconds = (performance.now() - began) / 1000;
+say(`memory of verifying ${PAGES.toLocaleString('en')} pages, MB`, peak, 'at most 250', peak <= 250);
+console.log(`  ${(paths.length / seconds).toFixed(0)} pages a second, by two readers`);
+server.closeAllConnections();
+server.close();
+store.close();
+rmSync(folder, { recursive: true, force: true });
