@@ -156,7 +156,9 @@ test('the door of the core', () => {
 		  "weightOf",
 		  "wholeLook",
 		  "withChanges",
+		  "withSite",
 		  "withStartingSet",
+		  "withTitle",
 		  "wrapGaps",
 		]
 	`);

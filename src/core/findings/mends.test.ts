@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { parseTemplate } from '../template/parse';
-import { addSection, clipFirst, dropSiteName, wrapGaps } from './mends';
+import { addSection, clipFirst, dropSiteName, withSite, withTitle, wrapGaps } from './mends';
 
 describe('a gap', () => {
 	test.each([
@@ -47,3 +47,18 @@ test('what sets pages apart stands behind their title', () => {
 	expect(addSection('{page.title}[[, {page.section}]]')).toBeUndefined();
 	expect(addSection('{site.name}')).toBeUndefined();
 });
+
+test.each([
+	['{page.title}', '{page.title} {separator} {site.name}', '{page.title}[[ {site.description}]]'],
+	['{page.title} at { site.name}', undefined, undefined],
+	['{page.title', undefined, undefined]
+])('the site’s words go behind %s', (template, name, description) => {
+	expect(withSite(template, false)).toBe(name);
+	expect(withSite(template, true)).toBe(description);
+});
+
+test.each([
+	['{page.summary}', '[[{page.title}: ]]{page.summary}'],
+	['{page.title} in {page.region}', undefined],
+	['{page.summary', undefined]
+])('the page’s title goes before %s', (template, wanted) => expect(withTitle(template)).toBe(wanted));

@@ -5,6 +5,9 @@ import { pathsOfFilter } from '../store/grid';
 import { mendsOf } from './mends';
 import { findInWhole, groupsOfWhole, type FindingGroup, type WholeFinding } from './whole';
 
+/** What many pages share can be mended by one template or one way to draw. */
+const MENDED_TOGETHER: ReadonlySet<string> = new Set(['shared-title', 'shared-description', 'shared-picture']);
+
 /** Findings of pages that share something, of each kind, for which ways to mend are sought. */
 const MOST_LOOKED = 3;
 
@@ -32,7 +35,7 @@ export function readFindings(store: Store, name: string): FindingGroup[] {
 	const looked = new Map<string, number>();
 	const mendsOfWhole = ({ finding, paths, filter }: WholeFinding) => {
 		const before = looked.get(finding.code) ?? 0;
-		if (finding.code !== 'shared-title' && filter) return [];
+		if (!MENDED_TOGETHER.has(finding.code) && filter) return [];
 		if (filter && before >= MOST_LOOKED) return [];
 		looked.set(finding.code, before + 1);
 		const some = paths?.slice(0, 3) ?? (filter ? pathsOfFilter(store.db, id, filter, 3) : []);

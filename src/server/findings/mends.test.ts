@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import type { ContentType, Page, Picture, Site } from '$core';
+import { STARTING_LAYOUTS, type ContentType, type Page, type Picture, type Site } from '$core';
 import { actOnPages } from '../edits/pages';
 import { keepRule } from '../edits/rules';
 import { keepSettings, readSettingsEdit } from '../edits/settings';
@@ -37,7 +37,13 @@ const types: ContentType[] = [
 			{ tag: 'title', kind: 'template', template: '{page.title} {separator} {site.name}' },
 			{ tag: 'og:title', kind: 'template', template: '{page.title}' }
 		]
-	}
+	},
+	{
+		name: 'badge',
+		fields: [],
+		rules: [{ tag: 'og:image', kind: 'pictures', sources: [{ from: 'file', src: '/logo.png' }, { from: 'lead' }] }]
+	},
+	{ name: 'card', fields: [], rules: [], layout: STARTING_LAYOUTS[0]!.layout }
 ];
 const summary = (path: string) => `A summary that is long enough to say something of the page at ${path}, and fits.`;
 const page = (path: string, type: string, fields: Page['fields'], more: Partial<Page> = {}): Page => ({
@@ -71,11 +77,24 @@ const pages = [
 	),
 	page('/one', 'note', { title: 'One of two, in English' }, { alternates: { fr: '/deux' } }),
 	page('/deux', 'note', { title: 'L’une des deux, en français' }, { language: 'fr' }),
+	page('/badge', 'badge', { title: 'A page that shows a logo', picture: { src: '/wide.jpg' } }),
+	page('/brief', 'note', { title: 'A note that says little of itself', summary: 'Brief.' }),
+	page('/tide', 'note', {
+		title: 'A note on the spring tide',
+		summary: 'The same words stand on both of these two pages.'
+	}),
+	page('/neap', 'note', {
+		title: 'A note on the neap tide',
+		summary: 'The same words stand on both of these two pages.'
+	}),
+	page('/key', 'card', { title: 'A key page without a picture', picture: '' }, { key: true }),
+	page('/no-key', 'card', { title: 'Another page without a picture', picture: '' }),
 	page('/lost', 'note', { title: 'A note with a version that is gone' }, { alternates: { fr: '/disparu' } })
 ];
 const pictures: Picture[] = [
 	{ src: '/small.jpg', width: 300, height: 200 },
-	{ src: '/wide.jpg', width: 2000, height: 1050, name: 'wide.jpg' }
+	{ src: '/wide.jpg', width: 2000, height: 1050, name: 'wide.jpg' },
+	{ src: '/logo.png', width: 1200, height: 630, mark: true, plain: true }
 ];
 
 let folder = '';
@@ -116,6 +135,10 @@ describe('a mend of', () => {
 		['name-twice', 'title'],
 		['cut', 'title'],
 		['shared-title', 'title'],
+		['shared-description', 'description'],
+		['short', 'description'],
+		['logo-picture', 'og:image'],
+		['key-no-picture', 'og:image'],
 		['no-description', 'description'],
 		['passed-over', 'og:title'],
 		['canonical-nowhere', 'canonical'],
