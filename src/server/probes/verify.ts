@@ -3,7 +3,7 @@ import {
 	normaliseBase,
 	parseUrl,
 	READERS,
-	readServedHead,
+	type ServedHead,
 	type Habits,
 	type HeadJson,
 	type ServedTag
@@ -13,6 +13,7 @@ import { TracingFetcher, type TracedFetch, type Via } from '../fetching/trace';
 import { readRobots } from '../imports/web/robots';
 import { patiently } from '../store/patiently';
 import type { Store } from '../store/store';
+import { readOnce } from './readOnce';
 
 /** How what is served of a page compares with what was released. */
 export type Drift = 'same' | 'missing' | 'old' | 'other' | 'doubled' | 'unreachable' | 'shut-out';
@@ -87,13 +88,14 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 		for (const path of left) {
 			if (options.signal?.aborted) break;
 			const seen: DriftSeen[] = [];
+			const headOf = readOnce();
 			for (const reader of ASKED) {
 				const wait = last + 1000 / options.rate - Date.now();
 				if (wait > 0) await new Promise((resolve) => setTimeout(resolve, wait));
 				last = Date.now();
 				const { obeysRobots, name } = HABITS[reader]!;
 				const isAllowed = !obeysRobots || robots.allows(base + path.slice(1), name);
-				seen.push(await driftSeenBy(reader, { store, site: id, path, base, fetcher, isAllowed }));
+				seen.push(await driftSeenBy(reader, { store, site: id, path, base, fetcher, isAllowed, headOf }));
 			}
 			const drift = { path, ...joined(seen) };
 			state.counts[drift.is]++;
@@ -135,12 +137,13 @@ interface Asking {
 	readonly base: string;
 	readonly fetcher: TracingFetcher;
 	readonly isAllowed: boolean;
+	readonly headOf: (html: string) => ServedHead;
 }
 
 /** How what a reader takes of a page differs from what was released. Where the server says that nothing changed, as before. */
 async function driftSeenBy(
 	reader: string,
-	{ store, site, path, base, fetcher, isAllowed }: Asking
+	{ store, site, path, base, fetcher, isAllowed, headOf }: Asking
 ): Promise<DriftSeen> {
 	if (!isAllowed) return { is: 'shut-out', more: 'robots.txt forbids it' };
 	const habits = HABITS[reader]!;
@@ -159,7 +162,7 @@ async function driftSeenBy(
 	});
 	const hop = got.hops.at(-1);
 	if (before && hop?.status === 304) return before.drift;
-	const drift = driftIn(got, habits, released && (JSON.parse(released.json) as HeadJson), () =>
+	const drift = driftIn(got, headOf, habits, released && (JSON.parse(released.json) as HeadJson), () =>
 		store.releases
 			.ofPage(site, path)
 			.slice(1)
@@ -174,6 +177,7 @@ async function driftSeenBy(
 
 function driftIn(
 	got: TracedFetch,
+	headOf: Asking['headOf'],
 	habits: Habits,
 	head: HeadJson | undefined,
 	earlier: () => readonly string[]
@@ -182,7 +186,7 @@ function driftIn(
 	// The page for what is not there may well answer with 404.
 	if (!hop || hop.status === 0 || (hop.status >= 400 && !(hop.status === 404 && got.body.length > 0)))
 		return { is: 'unreachable', more: hop?.status ? `its server answers with ${hop.status}` : (got.why ?? got.end) };
-	const { tags } = readServedHead(decodeServed(got.body, hop.headers['content-type']).text);
+	const { tags } = headOf(decodeServed(got.body, hop.headers['content-type']).text);
 	const taken = tags.flatMap((tag) => takenBy(habits, tag, hop.address) ?? []);
 	return compare(head, taken, earlier);
 }
