@@ -91,7 +91,7 @@ describe('a long edit', () => {
 			slowly([...PATHS, ...PATHS.map((p) => p + '2')])
 		);
 		const { writes, longest } = await other.stop();
-		expect(writes).toBeGreaterThan(3);
+		expect(writes).toBeGreaterThanOrEqual(2);
 		expect(longest).toBeLessThan(1000);
 		expect(result).toBe(16);
 		expect(store.record.list(id, undefined, 1)).toMatchObject([{ id: edit, kind: 'import', revision, changes: 16 }]);

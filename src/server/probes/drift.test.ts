@@ -81,7 +81,8 @@ test('stopped, it says how many wait, and goes on without asking twice', async (
 	});
 	expect(first).toMatchObject({ pages: 2, waiting: 2 });
 	expect(await lookForDrift(store, 'S', via(), { rate: 1000 })).toMatchObject({ pages: 4, waiting: 0 });
-	expect(asked).toEqual(['/', '/a', '/b', '/c']);
+	// Each page by both readers.
+	expect(asked).toEqual(['/', '/', '/a', '/a', '/b', '/b', '/c', '/c']);
 });
 
 describe('a schedule', () => {
@@ -105,7 +106,7 @@ describe('a schedule', () => {
 		const later = new Date(Date.now() + 2 * 3_600_000);
 		const errors: unknown[] = [];
 		await lookBySchedule(store, via, later, (error) => errors.push(error));
-		expect([asked.length, errors]).toEqual([4, []]);
+		expect([asked.length, errors]).toEqual([8, []]);
 		await lookBySchedule(
 			store,
 			() => {
