@@ -6,7 +6,7 @@ import { countFrames, FRAME_LEAST, FRAME_SHARE, isLocalAddress, normaliseBase, t
 import { makeLongEdit, type LongWork } from '../edits/longEdit';
 import { UserError } from '../errors';
 import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
-import type { FoundPage, Store } from '../store/store';
+import type { Store } from '../store/store';
 import { decodeFile } from '../files/encoding';
 import {
 	fileOfPath,
