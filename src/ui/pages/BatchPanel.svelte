@@ -188,6 +188,16 @@
 					? `, ${sample.better} for the better`
 					: ''}{sample.worse > 0 ? `, ${sample.worse} for the worse` : ''}.
 			</p>
+			<button class="main-button" disabled={busy || sample.changed === 0} onclick={() => void run()}
+				>{busy ? 'Changing …' : `Change ${pagesInWords(count)}`}</button
+			>
+			{#if going}
+				<p class="going" role="status">
+					<progress max={count} value={seen} aria-label="Pages looked at"></progress>
+					{seen.toLocaleString('en')} of {pagesInWords(count)}
+					<button class="plain-button" onclick={() => going?.abort()}>Stop</button>
+				</p>
+			{/if}
 			{#each sample.sample as one (one.path)}
 				<div class="one">
 					<p class="mono">{one.path}</p>
@@ -199,22 +209,14 @@
 					{#each one.lost as told (told)}<p class="better">Mended: {told}</p>{/each}
 				</div>
 			{/each}
-			<button class="main-button" disabled={busy || sample.changed === 0} onclick={() => void run()}
-				>{busy ? 'Changing …' : `Change ${pagesInWords(count)}`}</button
-			>
-			{#if going}
-				<p class="going" role="status">
-					<progress max={count} value={seen} aria-label="Pages looked at"></progress>
-					{seen.toLocaleString('en')} of {pagesInWords(count)}
-					<button class="plain-button" onclick={() => going?.abort()}>Stop</button>
-				</p>
-			{/if}
 		</div>
 	{/if}
 </aside>
 
 <style>
 	aside {
+		/* What is written for those who listen stands within it. */
+		position: relative;
 		display: flex;
 		flex: 0 0 330px;
 		flex-direction: column;
@@ -243,6 +245,9 @@
 		border-top: 1px solid var(--rule);
 		padding-top: 8px;
 	}
+	.sample .main-button {
+		margin: 6px 0;
+	}
 	.going {
 		display: flex;
 		flex-wrap: wrap;
@@ -252,7 +257,6 @@
 	}
 	.going progress {
 		flex: 1 1 100%;
-		accent-color: var(--sea);
 	}
 	.one {
 		margin: 7px 0;
