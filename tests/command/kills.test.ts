@@ -107,3 +107,47 @@ test(`${KILLS} kills during releases, imports and updates of the state leave not
 	expect(store.state.differing(id, 1)).toMatchObject({ changed: 0, added: 0, removed: 0 });
 	store.close();
 }, 600_000);
+
+test('a long import that is killed between its goes is taken back, or whole', async () => {
+	const file = join(work, 'long.db');
+	const table = join(work, 'long.csv');
+	const rows = Array.from({ length: 30_000 }, (_, at) => `/p/${at},"New title ${at}","Words about number ${at}."`);
+	writeFileSync(table, `path,title,summary\n${rows.join('\n')}\n`);
+	const begin = new Store(file);
+	saveSiteFile(begin, stateOf('one', 200) as never);
+	const before = dump(begin);
+	begin.close();
+	const importing = (after: number) =>
+		new Promise<number>((resolve) => {
+			const began = performance.now();
+			const args = ['import', table, '--site', 'S', '--base', 'https://s.example/', '--type', 'note', '--db', file];
+			const child = spawn(process.execPath, [program, ...args], { stdio: 'ignore' });
+			const timer = setTimeout(() => child.kill('SIGKILL'), after);
+			child.once('exit', () => {
+				clearTimeout(timer);
+				resolve(performance.now() - began);
+			});
+		});
+	let halves = 0;
+	for (let kill = 0; kill < Math.max(6, KILLS / 4); kill++) {
+		// As late as there is something to be taken back, at places all over the work.
+		await importing(900 + ((kill * 0.618_033_988_7) % 1) * 2500);
+		const looking = new Database(file, { readonly: true });
+		halves += (looking.prepare('SELECT count(*) AS n FROM unfinished').get() as { n: number }).n;
+		looking.close();
+		const store = new Store(file);
+		const { id } = store.site('S');
+		const isWhole = store.countPages(id).all === 30_200;
+		if (!isWhole) expect(dump(store)).toBe(before);
+		expect(store.record.unfinished()).toEqual([]);
+		expect(store.db.pragma('foreign_key_check')).toEqual([]);
+		const imports = store.record
+			.list(id, undefined, 9)
+			.filter(({ what }) => (what as { from?: string }).from === 'table');
+		expect(imports).toHaveLength(isWhole ? 1 : 0);
+		store.close();
+		if (isWhole) break;
+	}
+	// Kills that fall between no goes would prove nothing.
+	expect(halves).toBeGreaterThan(0);
+}, 600_000);

@@ -138,7 +138,7 @@ function findAll(store: Store, name: string, withPages: boolean, isWhole: boolea
 	const inRules = findInRules(stored.site, stored.types, store.pages(stored.id));
 	if (!withPages) return inRules;
 	const resolver = resolverOf(store, stored, momentOf(store, stored.id));
-	const aside = new Set(store.asides(stored.id).map(({ code, tag, path }) => `${code} ${tag} ${path}`));
+	const aside = new Set(store.asides.all(stored.id).map(({ code, tag, path }) => `${code} ${tag} ${path}`));
 	const isAside = ({ code, tag = '', target }: Finding) =>
 		aside.has(`${code} ${tag} `) || (target.of === 'page' && aside.has(`${code} ${tag} ${target.path}`));
 	const unshared = new Set(stored.types.filter(({ special }) => special === 'not-found').map((type) => type.name));

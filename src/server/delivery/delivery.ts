@@ -172,7 +172,7 @@ export class Delivery {
 	/** A page that has moved leads on; any other is not there. */
 	private elsewhere(site: KnownSite, query: URLSearchParams, url: string, response: ServerResponse) {
 		const path = query.get('path');
-		const moved = path === null ? undefined : this.store.redirectOf(site.id, path);
+		const moved = path === null ? undefined : this.store.redirects.of(site.id, path);
 		if (moved === undefined)
 			return refuse(response, 404, `Release ${site.number} has no page at ${path ?? query.get('address')}.`);
 		query.set('path', moved);

@@ -111,7 +111,7 @@ describe('the home page', () => {
 		expect(act({ do: 'home', path: '/a' }).result).toBe('/');
 		expect(store.page(id, '/')).toMatchObject({ fields: { title: 'A' }, type: 'note' });
 		expect(store.page(id, '/a')).toBeUndefined();
-		expect(store.redirects(id)).toEqual({ '/a': '/' });
+		expect(store.redirects.all(id)).toEqual({ '/a': '/' });
 		takeBack(store, 'S', 'last', 'bench');
 		expect(dump()).toBe(before);
 	});

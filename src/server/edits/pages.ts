@@ -81,7 +81,7 @@ function perform(store: Store, site: StoredSite, action: PageAction): string {
 		case 'unlink':
 			return link(store, site, action);
 		case 'forget':
-			store.dropRedirect(id, action.path);
+			store.redirects.drop(id, action.path);
 			return '/';
 		case 'home':
 			return makeHome(store, site, pageAt(store, id, action.path));
@@ -123,7 +123,7 @@ function add(store: Store, site: StoredSite, action: Extract<PageAction, { do: '
 		// The original names it once it is live: until then it would lead its readers nowhere.
 		...(original && { alternates: { [languageOfPage(original, site)]: original.path } })
 	});
-	if (store.redirectOf(site.id, path) !== undefined) store.dropRedirect(site.id, path);
+	if (store.redirects.of(site.id, path) !== undefined) store.redirects.drop(site.id, path);
 	return path;
 }
 
@@ -137,7 +137,7 @@ function remove(store: Store, { id }: StoredSite, { path, to }: Extract<PageActi
 	for (const other of store.pagesNaming(id, path))
 		if (other.path !== path) store.savePage(id, withoutVersion(other, path));
 	store.removePage(id, page.path);
-	store.leadOn(id, path, to);
+	store.redirects.leadOn(id, path, to);
 	return to ?? store.firstPath(id) ?? '/';
 }
 
@@ -195,6 +195,6 @@ function makeHome(store: Store, { id, types }: Pick<StoredSite, 'id' | 'types'>,
 		store.savePage(id, { ...before, path: page.path, type: page.type });
 	}
 	store.savePage(id, { ...page, path: '/', type: home });
-	if (!before) store.saveRedirects(id, { ...store.redirects(id), [page.path]: '/' });
+	if (!before) store.redirects.replace(id, { ...store.redirects.all(id), [page.path]: '/' });
 	return '/';
 }

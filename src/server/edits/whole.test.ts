@@ -122,9 +122,9 @@ describe('pages', () => {
 		undone(() => act({ do: 'remove', path: '/b2', to: '/a' }));
 		act({ do: 'remove', path: '/b2', to: '/a' });
 		expect(at('/a').alternates).toBeUndefined();
-		expect(store.redirects(id)).toEqual({ '/b': '/a', '/b2': '/a' });
+		expect(store.redirects.all(id)).toEqual({ '/b': '/a', '/b2': '/a' });
 		act({ do: 'remove', path: '/a' });
-		expect(store.redirects(id)).toEqual({});
+		expect(store.redirects.all(id)).toEqual({});
 	});
 
 	test('a copy is a version of nothing', () => {

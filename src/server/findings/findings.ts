@@ -20,7 +20,7 @@ export function readFindings(store: Store, name: string): FindingGroup[] {
 		const evaluation = resolver.evaluate(page);
 		return findOnPage(page, resolver.headOf(evaluation), evaluation);
 	};
-	const aside = new Set(store.asides(id).map(({ code, tag, path }) => `${code} ${tag} ${path}`));
+	const aside = new Set(store.asides.all(id).map(({ code, tag, path }) => `${code} ${tag} ${path}`));
 	const ofPages = store.state.kinds(id).flatMap(({ code, tag, pages, example, weight }): FindingGroup[] => {
 		const page = store.pageById(example);
 		const found = page && look(page).find((one) => one.code === code && (one.tag ?? '') === tag);

@@ -106,7 +106,7 @@ beforeAll(() => {
 	store = new Store(join(folder, 'm.db'));
 	saveSiteFile(store, { site, types, pages, pictures } as never);
 	id = store.site('Shore').id;
-	store.saveRedirects(id, { '/old': '/never' });
+	store.redirects.replace(id, { '/old': '/never' });
 	look();
 });
 afterAll(() => {

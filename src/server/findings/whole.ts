@@ -114,7 +114,7 @@ function canonicals(store: Store, { id, site }: StoredSite): WholeFinding[] {
 }
 
 function redirects(store: Store, { id }: StoredSite): WholeFinding[] {
-	const all = store.redirects(id);
+	const all = store.redirects.all(id);
 	return Object.entries(all)
 		.filter(([, to]) => to.startsWith('/') && !store.hasPage(id, to) && !Object.hasOwn(all, to))
 		.slice(0, MOST)

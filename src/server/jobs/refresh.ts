@@ -47,7 +47,7 @@ function modelOf(store: Store, name: string): StateModel & { revision: number } 
 		fields: new Map(stored.types.map((type) => [type.name, type.fields.map((field) => field.name)])),
 		off: namesOf(({ off }) => off === true),
 		unshared: namesOf(({ special }) => special === 'not-found'),
-		aside: new Set(store.asides(stored.id).map(({ code, tag, path }) => `${code} ${tag} ${path}`)),
+		aside: new Set(store.asides.all(stored.id).map(({ code, tag, path }) => `${code} ${tag} ${path}`)),
 		sourceOf: new Map(
 			store.pictures.all(stored.id).flatMap((picture) => {
 				const file = keptCopyOf(picture)?.file;

@@ -178,7 +178,7 @@ export function saveSiteFile(store: Store, data: SiteFile) {
 		for (const page of pages) store.savePage(id, page);
 		store.keepOnly(id, new Set(data.types.map((type) => type.name)), new Set(pages.map((page) => page.path)));
 		store.pictures.save(id, pictures.map(withoutLostCopy(new Library(store))), true);
-		store.saveRedirects(id, data.redirects ?? {});
+		store.redirects.replace(id, data.redirects ?? {});
 	});
 }
 
@@ -203,7 +203,7 @@ export function* writeSiteFile(store: Store, name: string): Generator<string> {
 	const pictures = store.pictures.all(id);
 	yield pictures.map((picture) => `\n    ${JSON.stringify(ordered(picture))}`).join(',');
 	yield `${pictures.length ? '\n  ' : ''}]`;
-	const redirects = store.redirects(id);
+	const redirects = store.redirects.all(id);
 	if (Object.keys(redirects).length > 0)
 		yield `,\n  "redirects": ${indent(JSON.stringify(ordered(redirects), null, 2))}`;
 	yield '\n}\n';

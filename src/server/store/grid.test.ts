@@ -63,7 +63,7 @@ beforeAll(() => {
 		page('/f', { rules: [{ tag: 'canonical', kind: 'template', template: 'https://s.example/nowhere' }] })
 	];
 	for (const one of pages) store.savePage(id, one);
-	store.saveRedirects(id, { '/old': '/lost' });
+	store.redirects.replace(id, { '/old': '/lost' });
 	look();
 });
 afterAll(() => {
@@ -144,7 +144,7 @@ describe('findings of the whole', () => {
 	test('one that is set aside is told no more, until it is taken up or the edit is taken back', () => {
 		const aside = { code: 'short', tag: 'description', path: '', reason: 'so be it', author: 'me', made: '2026-01-01' };
 		const { edit } = makeEdit(store, 'S', { origin: 'findings', kind: 'aside', what: aside }, (site) =>
-			store.setAside(site.id, aside)
+			store.asides.add(site.id, aside)
 		);
 		look();
 		expect(codes()).not.toContain('short');

@@ -1,10 +1,13 @@
 import type { BodyReading, ContentType, FoundTag, FrameValue, Page, Rule, RuleBody, Site } from '$core';
 import { statSync } from 'node:fs';
 import { notFound, UserError } from '../errors';
+import { AsideStore } from './asides';
 import { explain, openDatabase, prepared, type Db, type OpenOptions } from './database';
+import { FilterStore } from './filters';
 import { LookStore } from './looks';
 import { PictureStore } from './pictures';
 import { RecordStore } from './record';
+import { RedirectStore } from './redirects';
 import { ReleaseStore } from './releases';
 import { SourceStore } from './sources';
 import { StateStore } from './state';
@@ -72,14 +75,6 @@ const SQL = {
 	renameSite: `UPDATE site SET name = @name WHERE id = @id`,
 	movePage: `UPDATE page SET path = @to WHERE site_id = @site AND path = @from`,
 	pagesNaming: `${WHOLE} WHERE site_id = ? AND instr(settings, '"alternates"') AND instr(settings, ?)`,
-	redirects: `SELECT path, target FROM redirect WHERE site_id = ? ORDER BY path`,
-	redirectOf: `SELECT target FROM redirect WHERE site_id = ? AND path = ?`,
-	saveRedirect: `INSERT INTO redirect (site_id, path, target) VALUES (@site, @from, @to)
-		ON CONFLICT (site_id, path) DO UPDATE SET target = excluded.target`,
-	leadNowhere: `DELETE FROM redirect WHERE site_id = ? AND target = ?`,
-	leading: `SELECT path FROM redirect WHERE site_id = ? AND target = ? ORDER BY path`,
-	leadOn: `UPDATE redirect SET target = @to WHERE site_id = @site AND target = @from`,
-	dropRedirect: `DELETE FROM redirect WHERE site_id = ? AND path = ?`,
 	pagePaths: `SELECT id, path FROM page WHERE site_id = ?`,
 	refreshPage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin, source)
 		VALUES (@site, @path, coalesce(@type, 'page'), @language, @state, @modified, @hidden, @fields,
@@ -119,15 +114,7 @@ const SQL = {
 	pagesFrom: `SELECT id, path FROM page WHERE site_id = ? AND origin = 'folder' AND coalesce(source, 'folder') = ?`,
 	pageGone: `UPDATE page SET origin = 'gone', state = 'draft' WHERE id = ?`,
 	rulesOf: `SELECT page_id AS id, tag, language, body FROM rule WHERE page_id IN (SELECT value FROM json_each(?))`,
-	touchedSince: `SELECT 1 FROM page_state WHERE site_id = ? AND path = ? AND touched > ?`,
-	asides: `SELECT code, tag, path, reason, author, made FROM aside WHERE site_id = ? ORDER BY made DESC`,
-	saveAside: `INSERT INTO aside (site_id, code, tag, path, reason, author, made) VALUES (@site, @code, @tag, @path, @reason, @author, @made)
-		ON CONFLICT DO NOTHING`,
-	dropAside: `DELETE FROM aside WHERE site_id = @site AND code = @code AND tag = @tag AND path = @path`,
-	filters: `SELECT name, query FROM saved_filter WHERE site_id = ? ORDER BY name`,
-	saveFilter: `INSERT INTO saved_filter (site_id, name, query) VALUES (@site, @name, @query)
-		ON CONFLICT (site_id, name) DO UPDATE SET query = excluded.query`,
-	dropFilter: `DELETE FROM saved_filter WHERE site_id = ? AND name = ?`
+	touchedSince: `SELECT 1 FROM page_state WHERE site_id = ? AND path = ? AND touched > ?`
 } as const;
 
 interface PageRow {
@@ -194,17 +181,6 @@ export interface Part {
 	readonly parts: number;
 }
 
-/** A finding that somebody set aside: on one page, or with an empty path on all. */
-export interface Aside {
-	readonly code: string;
-	readonly tag: string;
-	readonly path: string;
-	readonly reason: string;
-	readonly author: string;
-	/** ISO 8601. */
-	readonly made: string;
-}
-
 /** Enough of a page to choose it. */
 export interface ListedPage {
 	readonly path: string;
@@ -223,6 +199,9 @@ export class Store {
 	readonly looks: LookStore;
 	readonly pictures: PictureStore;
 	readonly state: StateStore;
+	readonly redirects: RedirectStore;
+	readonly asides: AsideStore;
+	readonly filters: FilterStore;
 	/** What the file was when it was opened: its device and number. */
 	private readonly mark: string;
 	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
@@ -239,6 +218,9 @@ export class Store {
 		this.looks = new LookStore(this.db);
 		this.pictures = new PictureStore(this.db);
 		this.state = new StateStore(this.db);
+		this.redirects = new RedirectStore(this.db);
+		this.asides = new AsideStore(this.db);
+		this.filters = new FilterStore(this.db);
 		this.mark = markOf(file);
 		if (!options.readonly) mendUnfinished(this.db, this.record);
 		else if (this.record.unfinished().length > 0) mendWhereAllowed(file);
@@ -315,28 +297,6 @@ export class Store {
 	/** Whether a page itself was changed after a revision of the working copy. */
 	wasTouchedSince(site: number, path: string, revision: number): boolean {
 		return this.run('touchedSince').get(site, path, revision) !== undefined;
-	}
-
-	/** Findings that were set aside, the newest first. */
-	asides(site: number): Aside[] {
-		return this.run('asides').all(site) as Aside[];
-	}
-	setAside(site: number, aside: Aside) {
-		this.run('saveAside').run({ site, ...aside });
-	}
-	takeUp(site: number, aside: Pick<Aside, 'code' | 'tag' | 'path'>) {
-		this.run('dropAside').run({ site, code: aside.code, tag: aside.tag, path: aside.path });
-	}
-
-	/** Filters of the table of pages that have a name. */
-	filters(site: number): { name: string; query: string }[] {
-		return this.run('filters').all(site) as { name: string; query: string }[];
-	}
-	saveFilter(site: number, name: string, query: string) {
-		this.run('saveFilter').run({ site, name, query });
-	}
-	dropFilter(site: number, name: string) {
-		this.run('dropFilter').run(site, name);
 	}
 
 	pageById(id: number): Page | undefined {
@@ -580,9 +540,8 @@ export class Store {
 		if (from === to) return;
 		if (this.page(site, to)) throw new UserError(`There is a page at ${to} already. Choose another path.`);
 		this.run('movePage').run({ site, from, to });
-		this.run('dropRedirect').run(site, to);
-		this.run('leadOn').run({ site, from, to });
-		this.run('saveRedirect').run({ site, from, to });
+		this.redirects.drop(site, to);
+		this.redirects.leadOn(site, from, to);
 		for (const page of this.pagesNaming(site, from)) {
 			const alternates = Object.entries(page.alternates ?? {}).map(([tag, path]) => [tag, path === from ? to : path]);
 			this.savePage(site, { ...page, alternates: Object.fromEntries(alternates) as Page['alternates'] & object });
@@ -596,20 +555,6 @@ export class Store {
 			.map((row) => this.toPage(row, this.rulesOfPage(row.id)))
 			.filter((page) => Object.values(page.alternates ?? {}).includes(path));
 	}
-	/** Former paths that lead to a page. */
-	leadingTo(site: number, path: string): string[] {
-		return (this.run('leading').all(site, path) as { path: string }[]).map((row) => row.path);
-	}
-	/** What led to a page that is gone, and its own path, lead to another, or nowhere. */
-	leadOn(site: number, from: string, to: string | undefined) {
-		if (to === undefined) return void this.run('leadNowhere').run(site, from);
-		this.run('leadOn').run({ site, from, to });
-		this.run('saveRedirect').run({ site, from, to });
-	}
-	dropRedirect(site: number, path: string) {
-		this.run('dropRedirect').run(site, path);
-	}
-
 	renameType(site: number, from: string, to: string) {
 		// Its pages follow by their foreign key.
 		this.run('renameType').run({ site, from, to });
@@ -628,22 +573,6 @@ export class Store {
 	/** Gives a field of the pages of a type another name; the values stay. */
 	renameFieldOfPages(site: number, type: string, from: string, to: string) {
 		this.run('renameField').run({ site, type, from, to });
-	}
-
-	/** Where a page that used to be at a path is now. */
-	redirectOf(site: number, path: string): string | undefined {
-		return (this.run('redirectOf').get(site, path) as { target: string } | undefined)?.target;
-	}
-
-	redirects(site: number): Record<string, string> {
-		const rows = this.run('redirects').all(site) as { path: string; target: string }[];
-		return Object.fromEntries(rows.map(({ path, target }) => [path, target]));
-	}
-
-	saveRedirects(site: number, redirects: Readonly<Record<string, string>>) {
-		for (const from of Object.keys(this.redirects(site)))
-			if (!Object.hasOwn(redirects, from)) this.run('dropRedirect').run(site, from);
-		for (const [from, to] of Object.entries(redirects)) this.run('saveRedirect').run({ site, from, to });
 	}
 
 	renameSite(id: number, name: string) {

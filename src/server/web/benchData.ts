@@ -86,7 +86,7 @@ function shownOf(head: Head) {
 export function readWhatLeads(store: Store, name: string, path: string) {
 	const { id } = store.site(name);
 	const naming = store.pagesNaming(id, path).filter((page) => page.path !== path);
-	return { former: store.leadingTo(id, path), naming: naming.map((page) => page.path), isHome: path === '/' };
+	return { former: store.redirects.leadingTo(id, path), naming: naming.map((page) => page.path), isHome: path === '/' };
 }
 
 /** Every text below a value that could be the source of a picture. */

@@ -49,11 +49,11 @@ describe('settings', () => {
 		change({ layer: 'page', path: '/a' }, { path: '/a2' });
 		change({ layer: 'page', path: '/a2' }, { path: '/a3', state: 'draft' });
 		expect(store.page(id, '/a3')).toMatchObject({ state: 'draft', rules: page('/a').rules });
-		expect(store.redirects(id)).toEqual({ '/a': '/a3', '/a2': '/a3' });
+		expect(store.redirects.all(id)).toEqual({ '/a': '/a3', '/a2': '/a3' });
 		expect(store.page(id, '/b')?.alternates).toEqual({ en: '/a3' });
 		// Back to where a redirect stands: the redirect goes.
 		change({ layer: 'page', path: '/a3' }, { path: '/a' });
-		expect(store.redirects(id)).toEqual({ '/a2': '/a', '/a3': '/a' });
+		expect(store.redirects.all(id)).toEqual({ '/a2': '/a', '/a3': '/a' });
 		expect(() => change({ layer: 'page', path: '/a' }, { path: '/b' })).toThrow(/There is a page at \/b already/);
 	});
 	test('null takes a setting away; what cannot be kept is refused and nothing is changed', () => {

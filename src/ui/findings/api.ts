@@ -1,5 +1,5 @@
 import type { FindingGroup } from '$server/findings/whole';
-import type { Aside } from '$server/store/store';
+import type { Aside } from '$server/store/asides';
 import type { Mend } from '$server/findings/mends';
 import { ask, at, sending, type Answer } from '../api';
 

@@ -10,7 +10,7 @@ export const load: PageServerLoad = ({ params, url }) => {
 		const store = openStore();
 		const wanted = url.searchParams.get('page');
 		let data = readBenchData(store, params.site, wanted);
-		const moved = !data.page && wanted !== null ? store.redirectOf(store.site(params.site).id, wanted) : undefined;
+		const moved = !data.page && wanted !== null ? store.redirects.of(store.site(params.site).id, wanted) : undefined;
 		if (moved !== undefined) data = readBenchData(store, params.site, moved);
 		if (!data.page)
 			error(

@@ -14,7 +14,7 @@ export const load: PageServerLoad = ({ params, url }) =>
 		return {
 			site: { name: site.name, base: site.base, languages: site.languages },
 			types: types.map(({ name, label }) => ({ name, label: label ?? name })),
-			filters: store.filters(id),
+			filters: store.filters.all(id),
 			standIn: standInFor(store, params.site) ?? null,
 			first: readGrid(store, params.site, query)
 		};

@@ -9,7 +9,7 @@ import type { RequestHandler } from './$types';
 export const GET: RequestHandler = ({ params }) =>
 	answering(() => {
 		const store = openStore();
-		return json(store.filters(store.site(params.site).id));
+		return json(store.filters.all(store.site(params.site).id));
 	});
 
 /** Keeps one under a name; one without a query is taken away. */
@@ -23,9 +23,9 @@ export const POST: RequestHandler = ({ params, request }) =>
 		await patiently(() =>
 			store.transaction(() =>
 				typeof query === 'string' && query !== ''
-					? store.saveFilter(id, name.trim(), query)
-					: store.dropFilter(id, name)
+					? store.filters.save(id, name.trim(), query)
+					: store.filters.drop(id, name)
 			)
 		);
-		return json(store.filters(id));
+		return json(store.filters.all(id));
 	});

@@ -14,7 +14,7 @@ export const GET: RequestHandler = ({ params }) =>
 		const store = openStore();
 		await freshen(store, params.site);
 		const groups = await runJob('findings', { db: store.file, site: params.site });
-		return json({ groups, aside: store.asides(store.site(params.site).id) });
+		return json({ groups, aside: store.asides.all(store.site(params.site).id) });
 	});
 
 /** Sets a kind of finding aside with a reason, on one page or on all; with `"takeUp": true` it is told again. */
@@ -31,8 +31,8 @@ export const POST: RequestHandler = ({ params, request }) =>
 		const what = { ...one, reason, do: takeUp === true ? 'take-up' : 'set-aside' };
 		const made = await patiently(() =>
 			makeEdit(store, params.site, { origin: 'findings', kind: 'aside', what }, ({ id }) => {
-				if (takeUp === true) return store.takeUp(id, one);
-				store.setAside(id, { ...one, reason: String(reason), author: authorName(), made: new Date().toISOString() });
+				if (takeUp === true) return store.asides.takeUp(id, one);
+				store.asides.add(id, { ...one, reason: String(reason), author: authorName(), made: new Date().toISOString() });
 			})
 		);
 		return json({ edit: made.edit, revision: made.revision });
