@@ -57,9 +57,13 @@ function stopsOf(store: Store, id: number, types: ReturnType<Store['site']>['typ
 	const home = store.page(id, '/');
 	const isReleased = store.releases.head(id, { path: '/' }) !== undefined;
 	const isPublic = home?.state === 'live' && !types.some(({ name, off }) => off && name === home.type);
-	return isReleased && !isPublic
-		? ['The home page would go: there would be nothing at the address people type first.']
-		: [];
+	const isHalfMade = store.record.unfinished().some(({ site }) => site === id);
+	return [
+		...(isReleased && !isPublic
+			? ['The home page would go: there would be nothing at the address people type first.']
+			: []),
+		...(isHalfMade ? ['Many pages are being put in at the moment: release when that is done.'] : [])
+	];
 }
 
 function warnsOf(store: Store, id: number): string[] {
