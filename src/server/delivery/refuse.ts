@@ -1,4 +1,5 @@
 import type { ServerResponse } from 'node:http';
+import { codeOf } from '../errors';
 
 /**
  * What comes from here is content of others, extra markup of pages among it: as a page of ours it must do nothing, and
@@ -21,7 +22,7 @@ const TITLES: Readonly<Record<number, string>> = {
 /** Answers with problem details (RFC 9457). `detail` says what was wrong and what to do. */
 export function refuse(response: ServerResponse, status: number, detail: string) {
 	const title = TITLES[status] ?? 'Failed';
-	const body = Buffer.from(JSON.stringify({ type: 'about:blank', title, status, detail }));
+	const body = Buffer.from(JSON.stringify({ type: 'about:blank', title, status, code: codeOf(status, title), detail }));
 	response
 		.writeHead(status, {
 			...SAFE,

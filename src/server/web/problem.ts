@@ -1,13 +1,16 @@
 import { Conflict } from '../edits/edit';
-import { UserError } from '../errors';
+import { codeOf, UserError } from '../errors';
 import { explain } from '../store/database';
 
-/** A refusal as JSON problem details (RFC 9457). `detail` says what was wrong and what to do. */
+/** A refusal as JSON problem details (RFC 9457). `detail` says what was wrong and what to do, `code` the same to programs. */
 export function problem(status: number, title: string, detail: string, more: Record<string, unknown> = {}): Response {
-	return new Response(JSON.stringify({ type: 'about:blank', title, status, detail, ...more }), {
-		status,
-		headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' }
-	});
+	return new Response(
+		JSON.stringify({ type: 'about:blank', title, status, code: codeOf(status, title), detail, ...more }),
+		{
+			status,
+			headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' }
+		}
+	);
 }
 
 /** Runs the work of a request; what the user can mend comes back as problem details. */

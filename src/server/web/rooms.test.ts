@@ -227,6 +227,15 @@ describe('the bench', () => {
 	});
 });
 
+const CODES: Readonly<Record<number, string>> = {
+	400: 'bad-request',
+	404: 'not-found',
+	409: 'conflict',
+	413: 'too-large',
+	422: 'refused',
+	503: 'busy'
+};
+
 describe('answers', () => {
 	const told = async (work: () => Response | Promise<Response>) => {
 		const answer = await answering(work);
@@ -255,7 +264,7 @@ describe('answers', () => {
 		expect(await told(throwing(error))).toEqual([
 			status,
 			'application/problem+json',
-			expect.objectContaining({ ...body, status, type: 'about:blank' })
+			expect.objectContaining({ ...body, status, code: CODES[status], type: 'about:blank' })
 		]);
 	});
 	test('what nobody foresaw is no answer', async () => {
