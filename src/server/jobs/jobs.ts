@@ -11,6 +11,7 @@ import {
 import { changeMany, sampleOfBatch, type BatchAction, type BatchPages, type BatchSample } from '../edits/batch';
 import { authorName } from '../edits/edit';
 import { refuseHalfMade } from '../edits/longEdit';
+import { compareCsv, readCsvBack, type CsvChanges } from '../exports/csv';
 import { readFindings } from '../findings/findings';
 import type { FindingGroup } from '../findings/whole';
 import { takeContent, type ContentSource, type Taken } from '../imports/content';
@@ -50,6 +51,16 @@ export interface Jobs {
 	/** What that would do, tried on some of them. */
 	sample: { input: { db: string; site: string; pages: BatchPages; action: BatchAction }; output: BatchSample };
 	/** All that is wrong or weak on a site, by kind. */
+	/** What a table that was put out and changed would do; its changes shortened, and counted. */
+	compareCsv: {
+		input: { db: string; site: string; file: Uint8Array };
+		output: CsvChanges & { readonly count: number };
+	};
+	/** The same kept, as one edit. */
+	csvBack: {
+		input: { db: string; site: string; file: Uint8Array };
+		output: { edit: number | undefined; changed: number };
+	};
 	findings: { input: { db: string; site: string }; output: FindingGroup[] };
 	/** What readers last showed, held against what is released. */
 	cards: { input: { db: string; site: string; hasReaders: boolean }; output: CardsTold };
@@ -77,6 +88,9 @@ const reading = <T>(db: string, work: (store: Store) => T): T => {
 		store.close();
 	}
 };
+
+/** Changes of a table that are told one by one. */
+const CHANGES_TOLD = 50;
 
 /** The work itself, by name. Called in the thread; never in the one that answers requests. */
 export const JOBS = {
@@ -159,6 +173,20 @@ export const JOBS = {
 		}
 	},
 	sample: ({ db, site, pages, action }) => reading(db, (store) => sampleOfBatch(store, site, pages, action)),
+	compareCsv: ({ db, site, file }) =>
+		reading(db, (store) => {
+			const told = compareCsv(store, site, Buffer.from(file));
+			return { ...told, changes: told.changes.slice(0, CHANGES_TOLD), count: told.changes.length };
+		}),
+	csvBack({ db, site, file }) {
+		const store = new Store(db);
+		try {
+			const { edit, result: changed } = readCsvBack(store, site, Buffer.from(file), 'pages');
+			return { edit, changed };
+		} finally {
+			store.close();
+		}
+	},
 	findings: ({ db, site }) => reading(db, (store) => readFindings(store, site)),
 	cards: ({ db, site, hasReaders }) => reading(db, (store) => readCards(store, site, hasReaders)),
 	compose,

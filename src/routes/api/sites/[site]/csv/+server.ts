@@ -1,6 +1,7 @@
 import { json } from '@sveltejs/kit';
-import { compareCsv, readCsvBack, writeCsv } from '$server/exports/csv';
+import { writeCsv } from '$server/exports/csv';
 import { freshen } from '$server/jobs/freshen';
+import { runJob } from '$server/jobs/run';
 import { log } from '$server/log';
 import { SORTS, type Sort } from '$server/store/grid';
 import { filterOf } from '$server/web/grid';
@@ -42,12 +43,11 @@ export const GET: RequestHandler = ({ params, url }) =>
 export const POST: RequestHandler = ({ params, request, url }) =>
 	answering(async () => {
 		const store = openStore();
-		const file = Buffer.from(await request.arrayBuffer());
-		if (url.searchParams.get('try') === '1') {
-			const told = compareCsv(store, params.site, file);
-			return json({ ...told, changes: told.changes.slice(0, 50), count: told.changes.length });
-		}
-		const { edit, result } = readCsvBack(store, params.site, file, 'pages');
+		store.site(params.site);
+		const input = { db: store.file, site: params.site, file: new Uint8Array(await request.arrayBuffer()) };
+		const { signal } = request;
+		if (url.searchParams.get('try') === '1') return json(await runJob('compareCsv', input, { signal }));
+		const done = await runJob('csvBack', input, { signal });
 		freshen(store, params.site).catch((error: unknown) => log.error(error));
-		return json({ edit, changed: result });
+		return json(done);
 	});
