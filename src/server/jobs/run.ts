@@ -2,6 +2,7 @@ import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { UserError } from '../errors';
+import { log } from '../log';
 import type { JobName, Jobs } from './jobs';
 import type { Progress } from './progress';
 
@@ -54,7 +55,8 @@ export async function runJob<N extends JobName>(
 	} catch (error) {
 		if (signal?.aborted) {
 			// What it had done of a long edit is taken back.
-			if ('db' in input && name !== 'mend') void runJob('mend', { db: input.db });
+			if ('db' in input && name !== 'mend')
+				runJob('mend', { db: input.db }).catch((failure: unknown) => log.error(failure));
 			throw new UserError('Stopped.');
 		}
 		throw told(error);

@@ -41,7 +41,8 @@ export async function readWebPictures(
 	for (const [src, count] of counts) {
 		if (signal?.aborted || looked >= MOST) break;
 		const before = store.pictures.one(site, src);
-		const address = parseUrl(src, base)?.href;
+		// A path is one under the base, which may stand in a folder itself.
+		const address = parseUrl(/^\/[^/\\]/.test(src) ? base + src.slice(1) : src, base)?.href;
 		if (!address || (before?.width && before.type) || !isAllowed(address)) continue;
 		const wait = last + pause - Date.now();
 		if (wait > 0) await new Promise((done) => setTimeout(done, wait));
