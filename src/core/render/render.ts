@@ -52,14 +52,11 @@ class MarkupWriter implements TagSink {
 		return (step.markup ??= this.tag(step.tag, value, undefined));
 	}
 
-	/** Most texts differ in length: that is looked at first, since comparing texts takes a call. */
+	/** A text is mostly the one that its tag borrows; that of a tag which borrows nothing is often the page's before. */
 	private escape(index: number, borrowed: number, text: string): string {
 		const { raw, escaped } = this;
-		const [mine, theirs] = [raw[index], raw[borrowed]];
-		if (mine !== undefined && mine.length === text.length && mine === text) return escaped[index] as string;
+		if (raw[borrowed] === text) return escaped[borrowed] as string;
 		raw[index] = text;
-		if (theirs !== undefined && theirs.length === text.length && theirs === text)
-			return (escaped[index] = escaped[borrowed] as string);
 		return (escaped[index] = escapeAttribute(text));
 	}
 }

@@ -1,5 +1,5 @@
 import { toText, isEmpty, partOf } from '../template/values';
-import type { BodyReading, Fields, Page, PictureMention } from '../model';
+import type { BodyReading, ContentType, Fields, Page, PictureMention } from '../model';
 import { openingOf } from '../markup/reading';
 import { iconsOf, MANIFEST_PATH, nameOfIcon } from '../pictures/icons';
 import { MEDIA_PATH } from '../pictures/shapes';
@@ -23,6 +23,10 @@ export interface BuiltIn {
 	readonly onlyFor?: string;
 	/** It depends on site, type and language alone, and comes to the same on all their pages. */
 	readonly isShared?: true;
+	/** It depends on nothing but the tags it reads. */
+	readonly isDerived?: true;
+	/** What it asks of the page before anything else: without it, it says nothing. */
+	readonly needs?: PageNeed;
 	/** It chooses among picture sources and notes what it skips. */
 	readonly choosesPictures?: true;
 	/** Of several it takes the first. */
@@ -31,6 +35,23 @@ export interface BuiltIn {
 	readonly isLegal?: true;
 	readonly value: (page: PageScope, skipped?: SkippedSource[]) => TagValue | undefined;
 }
+
+/** What most pages have not, and what a built-in that asks for it therefore says nothing of. */
+export type PageNeed = 'author' | 'alternates' | 'hidden';
+
+const NEEDS: Readonly<Record<PageNeed, number>> = { author: 1, alternates: 2, hidden: 4 };
+
+/** What a page has of that, as one number: pages with the same share a plan. */
+export function needsMet(page: Page, type: ContentType | undefined): number {
+	let met = page.hidden === true || type?.special === 'not-found' ? NEEDS.hidden : 0;
+	if (page.alternates) met |= NEEDS.alternates;
+	const author = page.fields?.author;
+	if (author !== undefined && author !== null) met |= NEEDS.author;
+	return met;
+}
+
+/** Whether a number from `needsMet` holds a need. */
+export const isMet = (need: PageNeed, met: number) => (met & NEEDS[need]) !== 0;
 
 /**
  * A body's opening makes a description of at most so much: what the search listing that shows most of one still shows
@@ -45,6 +66,7 @@ const borrow = (tag: string, from: string): BuiltIn => ({
 	name: 'borrow',
 	reads: [from],
 	borrows: from,
+	isDerived: true,
 	value: (page) => page.valueOf(from)
 });
 const ofArticle = (tag: string, name: BuiltInName, value: (page: PageScope) => TagValue | undefined): BuiltIn => ({
@@ -65,14 +87,14 @@ export const BUILT_INS: readonly BuiltIn[] = [
 	{ tag: 'title', name: 'path', value: (page) => page.page.path },
 	{ tag: 'description', name: 'page-summary', value: field('summary') },
 	{ tag: 'description', name: 'body-opening', value: openingOfBody },
-	{ tag: 'author', name: 'page-author', value: field('author') },
+	{ tag: 'author', name: 'page-author', needs: 'author', value: field('author') },
 	// What is not found stands nowhere.
 	{
 		...{ tag: 'canonical', name: 'page-address', isLegal: true },
 		value: (page) => (page.type?.special === 'not-found' ? undefined : page.pageAddress)
 	},
-	{ tag: 'robots', name: 'hidden', value: (page) => (page.isHidden ? 'noindex' : undefined) },
-	{ tag: 'alternate', name: 'other-versions', value: alternates },
+	{ tag: 'robots', name: 'hidden', needs: 'hidden', value: (page) => (page.isHidden ? 'noindex' : undefined) },
+	{ tag: 'alternate', name: 'other-versions', needs: 'alternates', value: alternates },
 	{ tag: 'icon', name: 'site-icon', isShared: true, value: icons },
 	{ tag: 'apple-touch-icon', name: 'square-icon', isShared: true, value: touchIcon },
 	{ tag: 'manifest', name: 'icon-manifest', isShared: true, value: manifest },
@@ -82,7 +104,7 @@ export const BUILT_INS: readonly BuiltIn[] = [
 	borrow('og:url', 'canonical'),
 	{ tag: 'og:site_name', name: 'site-name', isShared: true, value: ofSite('name') },
 	{ tag: 'og:locale', name: 'page-language', isShared: true, value: (page) => localeOf(page.language) },
-	{ tag: 'og:locale:alternate', name: 'other-languages', value: otherLocales },
+	{ tag: 'og:locale:alternate', name: 'other-languages', needs: 'alternates', value: otherLocales },
 	{
 		tag: 'og:image',
 		name: 'page-pictures',
@@ -98,9 +120,16 @@ export const BUILT_INS: readonly BuiltIn[] = [
 		const tags = page.pageValue('tags');
 		return Array.isArray(tags) ? tags.map(toText) : toText(tags);
 	}),
-	{ tag: 'twitter:card', name: 'picture-size', reads: ['twitter:image'], isLegal: true, value: cardForm },
+	{
+		tag: 'twitter:card',
+		name: 'picture-size',
+		reads: ['twitter:image'],
+		isDerived: true,
+		isLegal: true,
+		value: cardForm
+	},
 	{ tag: 'twitter:site', name: 'site-handle', isShared: true, value: ofSite('handle') },
-	{ tag: 'twitter:creator', name: 'author-handle', value: ofAuthor('handle') },
+	{ tag: 'twitter:creator', name: 'author-handle', needs: 'author', value: ofAuthor('handle') },
 	borrow('twitter:title', 'og:title'),
 	borrow('twitter:description', 'og:description'),
 	{
@@ -113,12 +142,14 @@ export const BUILT_INS: readonly BuiltIn[] = [
 		tag: 'twitter:image:alt',
 		name: 'picture-alt',
 		reads: ['twitter:image', 'og:image', 'og:image:alt'],
+		isDerived: true,
 		value: altOfCard
 	},
 	{
 		tag: 'og:image:alt',
 		name: 'picture-alt',
 		reads: ['og:image'],
+		isDerived: true,
 		value: (page) => page.pictureOf('og:image')?.alt
 	}
 ];

@@ -30,6 +30,8 @@ export interface Candidate {
 	readonly reads: readonly string[];
 	/** It comes to the same on all pages of a type and language. */
 	readonly isConstant: boolean;
+	/** It comes to the same wherever the tags do that it reads. */
+	readonly isDerived?: true;
 	/** How a trace names it; for a found value, without the value itself. */
 	readonly base: Omit<TraceStep, 'outcome'>;
 	/** What usually becomes of it when it does not win. */
@@ -59,6 +61,7 @@ export function makeBuiltIn(builtIn: BuiltIn): Candidate {
 		usual: borrows ? { kind: 'borrowed-nothing', from: borrows } : NOTHING,
 		reads: builtIn.reads ?? [],
 		isConstant: builtIn.isShared === true,
+		...(builtIn.isDerived && { isDerived: true }),
 		evaluate: choosesPictures
 			? (page) => {
 					const skipped = listOfSkipped(page);
@@ -149,7 +152,7 @@ function workingOf(tag: TagDefinition, rule: Rule): Working & Partial<Candidate>
 	}
 }
 
-type Working = Pick<Candidate, 'reads' | 'evaluate' | 'explainLoss' | 'takes' | 'gaps'> &
+type Working = Pick<Candidate, 'reads' | 'evaluate' | 'explainLoss' | 'takes' | 'isDerived' | 'gaps'> &
 	Partial<Pick<Candidate, 'isConstant'>>;
 
 function borrowCandidate(
@@ -161,7 +164,7 @@ function borrowCandidate(
 	return {
 		reads: [from],
 		usual: { kind: 'borrowed-nothing', from },
-		...(isLegal && { takes: from }),
+		...(isLegal && { takes: from, isDerived: true }),
 		evaluate: (page) => {
 			const value = page.valueOf(from);
 			if (isLegal) return value;

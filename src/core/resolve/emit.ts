@@ -4,7 +4,7 @@ import type { TagSink } from './head';
 import type { PageEvaluation } from './page';
 import { NO_PARENT, type Step } from './plan';
 import type { Withheld } from './trace';
-import { pictureOfValue, type ChosenPicture, type TagValue } from './value';
+import { pictureOfValue, textOfValue, type ChosenPicture, type TagValue } from './value';
 
 /**
  * Hands the tags of a page on in the order of output (R11), and gives what was written for them. A tag is left out when
@@ -37,16 +37,16 @@ function emitAll(steps: readonly Step[], page: PageEvaluation, sink: TagSink): s
 }
 
 function emitStep(step: Step, page: PageEvaluation, sink: TagSink): string {
-	const { parent, constant, index } = step;
+	const { parent, constant } = step;
 	if (parent !== NO_PARENT && (parent < 0 || page.valueAt(parent) === null)) {
 		withhold(page, step, { kind: 'no-parent', parent: step.tag.parent as string });
 		return '';
 	}
 	if (constant !== undefined) return sink.constant(step, constant);
 	if (step.goesWithPicture) return '';
-	const value = page.valueAt(index);
+	const value = page.valueAt(step.source);
 	if (value === null) return '';
-	if (typeof value !== 'string') return emitItems(step.tag, value, page, sink);
+	if (typeof value !== 'string') return emitItems(step, value, page, sink);
 	return step.tag.attributes === undefined ? sink.text(step, value) : sink.tag(step.tag, value, step.tag.attributes);
 }
 
@@ -60,34 +60,31 @@ function saysTheSame(page: PageEvaluation, tag: TagDefinition): boolean {
 	return text !== '' && text === page.textOf(tag.twin as string);
 }
 
-function emitItems(tag: TagDefinition, items: Exclude<TagValue, string>, page: PageEvaluation, sink: TagSink): string {
+function emitItems(step: Step, items: Exclude<TagValue, string>, page: PageEvaluation, sink: TagSink): string {
+	const { tag } = step;
 	let out = '';
 	for (const item of items)
 		if (typeof item === 'string') out += sink.tag(tag, item, tag.attributes);
-		else if (item.kind === 'picture') out += emitPicture(tag, item, pictureOfValue(items), page, sink);
-		else out += sink.tag(tag, item.address, { ...tag.attributes, ...item.attributes });
+		else if (item.kind === 'link') out += sink.tag(tag, item.address, { ...tag.attributes, ...item.attributes });
+		else {
+			out += sink.tag(tag, item.address, undefined);
+			if (step.alt >= 0) out += emitFacts(item, altFor(item, items, page.valueAt(step.alt)), sink);
+		}
 	return out;
 }
 
-/**
- * A picture and, directly after it, the facts that travel with it (R11). Alt text set for the tag goes to the first,
- * and to every cut of the same picture.
- */
-function emitPicture(
-	tag: TagDefinition,
-	picture: ChosenPicture,
-	first: ChosenPicture | undefined,
-	page: PageEvaluation,
-	sink: TagSink
-): string {
-	let out = sink.tag(tag, picture.address, undefined);
-	if (tag.name !== 'og:image') return out;
+/** Alt text set for the tag goes to the first picture, and to every cut of the same one. */
+const altFor = (picture: ChosenPicture, items: TagValue, alt: TagValue | null): string =>
+	picture.src === pictureOfValue(items)?.src ? textOfValue(alt ?? undefined) : (picture.alt ?? '');
+
+/** The facts that travel with a picture, directly after it (R11). */
+function emitFacts(picture: ChosenPicture, alt: string, sink: TagSink): string {
 	const facts = PICTURE_FACT_TAGS;
+	let out = '';
 	if (picture.secure) out += sink.tag(facts.secure, picture.secure, undefined);
 	if (picture.type) out += sink.tag(facts.type, picture.type, undefined);
 	if (picture.width) out += sink.tag(facts.width, String(picture.width), undefined);
 	if (picture.height) out += sink.tag(facts.height, String(picture.height), undefined);
-	const alt = picture.src === first?.src ? page.textOf('og:image:alt') : picture.alt;
 	if (alt) out += sink.tag(facts.alt, alt, undefined);
 	return out;
 }

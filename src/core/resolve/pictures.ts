@@ -1,6 +1,6 @@
 import type { Person, Picture, PictureLimits, PictureMention, PictureSource, RuleBody, Shape } from '../model';
 import { cutOf, MEDIA_PATH, readersOfTag } from '../pictures/shapes';
-import { isEmpty, partOf, toText, type Value } from '../template/values';
+import { isEmpty, ownValue, partOf, toText, type Value } from '../template/values';
 import { settleText } from '../text/text';
 import { inLanguage } from './language';
 import type { PageScope } from './scope';
@@ -31,14 +31,14 @@ export function choosePictures(
 	return inShapes(chooseWhole(rule, scope, skipped), rule.shapes, tag, scope);
 }
 
-function chooseWhole(rule: PictureRule, scope: PageScope, skipped?: SkippedSource[]): ChosenPicture[] {
-	const chosen: ChosenPicture[] = [];
+function chooseWhole(rule: PictureRule, scope: PageScope, skipped?: SkippedSource[]): readonly ChosenPicture[] {
 	const wanted = rule.count ?? 1;
+	let chosen = NONE_CHOSEN;
 	for (const source of rule.sources) {
 		if (chosen.length === wanted) break;
 		if (source.from === 'composed') {
 			const made = scope.sharePicture();
-			if (made) chosen.push(made);
+			if (made) chosen = [...chosen, made];
 			else skipped?.push({ source: source.from, why: 'no-layout' });
 			continue;
 		}
@@ -53,11 +53,14 @@ function chooseWhole(rule: PictureRule, scope: PageScope, skipped?: SkippedSourc
 				source.from === 'body'
 			);
 			if ('why' in picture) skipped?.push({ source: nameOfSource(source), ...picture });
-			else if (!chosen.some((other) => other.address === picture.address)) chosen.push(picture);
+			else if (chosen.length === 0) chosen = [picture];
+			else if (!chosen.some((other) => other.address === picture.address)) chosen = [...chosen, picture];
 		}
 	}
 	return chosen;
 }
+
+const NONE_CHOSEN: readonly ChosenPicture[] = [];
 
 /** The tags whose pictures stand for the page. */
 const SHARE_TAGS = new Set(['og:image', 'twitter:image']);
@@ -73,8 +76,8 @@ export function inShapes(
 	scope: PageScope
 ): readonly ChosenPicture[] {
 	const play = scope.playMark && SHARE_TAGS.has(tag);
-	const wanted: readonly (Shape | 'whole')[] = shapes?.length ? shapes : play ? ['whole'] : [];
-	if (wanted.length === 0) return pictures;
+	if (!shapes?.length && !play) return pictures;
+	const wanted: readonly (Shape | 'whole')[] = shapes?.length ? shapes : ['whole'];
 	const all: ChosenPicture[] = [];
 	for (const chosen of onePerSource(pictures))
 		for (const shape of wanted) {
@@ -137,7 +140,7 @@ function mentionsOf(source: MentioningSource, scope: PageScope): readonly Pictur
 		case 'field':
 			return toMentions(scope.pageValue(source.name));
 		case 'lead':
-			return toMentions(scope.pageValue('picture'));
+			return toMentions(ownValue(scope.fields, 'picture'));
 		case 'body':
 			return toMentions(scope.pageValue('pictures'));
 		case 'author':
@@ -157,7 +160,9 @@ function toMentions(value: Value): readonly PictureMention[] {
 	const src = typeof value === 'string' ? value : partOf(value, 'src');
 	if (typeof src !== 'string' || isEmpty(src)) return NONE;
 	const alt = partOf(value, 'alt');
-	return [typeof alt === 'string' ? { src, alt } : { src }];
+	// Nearly always it is a mention as it stands.
+	if (typeof value === 'object' && (alt === undefined || typeof alt === 'string')) return [value as PictureMention];
+	return [{ src }];
 }
 
 /** Choices kept are dropped all together at this number. */

@@ -1,7 +1,7 @@
 import { CATALOGUE, findTag } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import type { FoundPolicy, Layer, Rule } from '../model';
-import { BUILT_INS, type BuiltIn } from './builtIns';
+import { BUILT_INS, isMet, type BuiltIn } from './builtIns';
 import { LEFT_OUT, makeBuiltIn, makeFound, makeRule, type Candidate, type Evaluate } from './candidate';
 import { languageChain } from './language';
 import { hasCircle } from './loops';
@@ -18,6 +18,10 @@ export interface Step {
 	readonly parent: number;
 	/** The place of the tag that it borrows from, whose text it mostly repeats; its own for others. */
 	readonly borrowed: number;
+	/** The place of the alt text of a picture that goes out with its facts; -1 for other tags. */
+	readonly alt: number;
+	/** Where its value stands: at its own place, or at that of the tag it takes it from as it is, having no other. */
+	readonly source: number;
 	/** Its text, where that is the same on all pages. */
 	readonly constant: string | undefined;
 	readonly isOg: boolean;
@@ -197,7 +201,8 @@ function orderPlan(byTag: Map<string, Candidate[]>, own: readonly TagDefinition[
 			.map(([index, tag]) => {
 				const parent = tag.parent === undefined ? NO_PARENT : place(tag.parent);
 				const borrowed = borrowsFrom[index] as number;
-				return stepOf(tag, index, parent, borrowed < 0 ? index : borrowed, undefined);
+				const alt = tag.name === 'og:image' ? place('og:image:alt') : -1;
+				return stepOf(tag, { index, parent, borrowed: borrowed < 0 ? index : borrowed, alt, source: index });
 			}),
 		borrowsFrom,
 		shared: undefined
@@ -206,16 +211,16 @@ function orderPlan(byTag: Map<string, Candidate[]>, own: readonly TagDefinition[
 
 function stepOf(
 	tag: TagDefinition,
-	index: number,
-	parent: number,
-	borrowed: number,
-	constant: string | undefined
+	{ index, parent, borrowed, alt, source }: Pick<Step, 'index' | 'parent' | 'borrowed' | 'alt' | 'source'>,
+	constant?: string
 ): Step {
 	return {
 		index,
 		tag,
 		parent,
 		borrowed,
+		alt,
+		source,
 		constant,
 		isOg: tag.family === 'og',
 		isTwitter: tag.family === 'twitter',
@@ -230,38 +235,77 @@ function evaluateAt(candidate: Candidate, from: number): Evaluate {
 }
 
 /**
- * The plan with what comes to the same on all its pages worked out, by any one of them; tags that come to nothing need
- * not be looked at again. A plan that may have circles is left alone: its searches are on the watch.
+ * The plan with what comes to the same on all its pages worked out, by any one of them: pages of one type and language
+ * that have the same of what built-ins need. Tags that come to nothing need not be looked at again. A plan that may
+ * have circles is left alone: its searches are on the watch.
  */
-export function withConstants(plan: Plan, page: PageScope): Plan {
+export function withConstants(plan: Plan, page: PageScope, met: number): Plan {
 	if (plan.hasCircle) return plan;
-	const known = plan.candidates.map((list) => constantOf(list, page));
-	const start = known.map((search, index) => (search ? search.value : plan.start[index]));
+	const known = new Constants(plan, page, met);
+	const ends = plan.candidates.map((_, index) => known.at(index));
+	const start = ends.map((search, index) => (search ? search.value : plan.start[index]));
 	return {
 		...plan,
 		start,
-		startEnds: known.map((search, index) => search?.end ?? (plan.startEnds[index] as number)),
+		startEnds: ends.map((search, index) => search?.end ?? (plan.startEnds[index] as number)),
 		shared: undefined,
-		steps: plan.steps.filter(({ index }) => start[index] !== null).map((step) => withConstant(step, start[step.index]))
+		steps: plan.steps
+			.filter(({ index }) => start[index] !== null)
+			.map((step) => {
+				const value = start[step.index];
+				if (typeof value === 'string' && !step.tag.attributes && !step.goesWithPicture)
+					return stepOf(step.tag, step, value);
+				return stepOf(step.tag, { ...step, source: sourceOf(step.index, plan) });
+			})
 	};
 }
 
-const withConstant = (step: Step, value: TagValue | null | undefined): Step =>
-	typeof value === 'string' && !step.tag.attributes && !step.goesWithPicture
-		? stepOf(step.tag, step.index, step.parent, step.borrowed, value)
-		: step;
+/** The place that the value of a tag is taken from as it is, by way of others too, where nothing else could give one. */
+function sourceOf(index: number, plan: Plan): number {
+	const [first, second] = plan.candidates[index] as readonly Candidate[];
+	const from = first?.takes === undefined || second ? undefined : plan.indexOf.get(first.takes);
+	return from === undefined ? index : sourceOf(from, plan);
+}
 
-/** How the search for a tag goes on every page; undefined when it depends on the page, or fails and must be told. */
-function constantOf(candidates: readonly Candidate[], page: PageScope) {
-	try {
-		for (let end = 0; end < candidates.length; end++) {
-			const candidate = candidates[end] as Candidate;
-			if (!candidate.isConstant) return undefined;
-			const value = candidate.evaluate(page);
-			if (value !== undefined) return { value: value === LEFT_OUT ? null : value, end };
-		}
-	} catch {
-		return undefined;
+/** A search that goes the same way on every page of a plan: what it comes to, and where it ends. */
+interface ConstantSearch {
+	readonly value: TagValue | null;
+	readonly end: number;
+}
+
+/** The searches of a plan that go the same way on all its pages. */
+class Constants {
+	private readonly known: (ConstantSearch | undefined | null)[] = [];
+
+	constructor(
+		private readonly plan: Plan,
+		private readonly page: PageScope,
+		private readonly met: number
+	) {}
+
+	/** Undefined for a search that depends on the page, or fails and must be told. */
+	at(index: number): ConstantSearch | undefined {
+		let known = this.known[index];
+		if (known === undefined) this.known[index] = known = this.search(this.plan.candidates[index] ?? []) ?? null;
+		return known ?? undefined;
 	}
-	return { value: null, end: candidates.length };
+
+	private search(candidates: readonly Candidate[]): ConstantSearch | undefined {
+		try {
+			for (let end = 0; end < candidates.length; end++) {
+				const candidate = candidates[end] as Candidate;
+				if (!this.isConstant(candidate)) return undefined;
+				const value = candidate.evaluate(this.page);
+				if (value !== undefined) return { value: value === LEFT_OUT ? null : value, end };
+			}
+		} catch {
+			return undefined;
+		}
+		return { value: null, end: candidates.length };
+	}
+
+	private isConstant({ isConstant, isDerived, builtIn, reads }: Candidate): boolean {
+		if (isConstant || (builtIn?.needs && !isMet(builtIn.needs, this.met))) return true;
+		return isDerived === true && reads.every((name) => this.at(this.plan.indexOf.get(name) ?? -1) !== undefined);
+	}
 }

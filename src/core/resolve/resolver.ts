@@ -5,6 +5,7 @@ import { LAYERS } from '../model';
 import { spaced } from '../template/compile';
 import { inTimeZone } from '../template/dates';
 import { AddressBook } from './address';
+import { needsMet } from './builtIns';
 import { emitTags } from './emit';
 import { FrameBook, foundPolicyFor, foundTags } from './found';
 import { CollectedHead, type Head, type TagSink } from './head';
@@ -34,10 +35,11 @@ const MOST_EXTRAS = 1000;
 export class Resolver {
 	private readonly scope: SiteScope;
 	private readonly types: ReadonlyMap<string, ContentType>;
-	/** By type, then by language and the tags that a page's own file speaks of. */
+	/** By type, then by what pages have, their language and the tags that their own files speak of. */
 	private readonly plans = new Map<ContentType | undefined, Map<string, Plan>>();
-	/** The plan of the page before, where that found nothing: mostly the next page's as well. */
-	private last: { readonly type: ContentType | undefined; readonly language: string; readonly plan: Plan } | undefined;
+	/** The plans of the pages before that found nothing, by what these have: mostly those of the next pages as well. */
+	private readonly last: { readonly type: ContentType | undefined; readonly language: string; readonly plan: Plan }[] =
+		[];
 	private readonly made: PlanInput['made'] = new WeakMap();
 	private readonly extras = new Map<string, readonly string[]>();
 
@@ -105,19 +107,20 @@ export class Resolver {
 		const found = page.found ? foundTags(page.found) : NONE_FOUND;
 		// What a page says for itself makes a plan of its own.
 		if (page.rules?.length > 0 || page.foundPolicy) return this.makePlan(language, type, page, found);
-		const { last } = this;
+		const met = needsMet(page, type);
+		const last = this.last[met];
 		if (found.length === 0 && last?.type === type && last?.language === language) return last.plan;
 		let plans = this.plans.get(type);
 		if (!plans) this.plans.set(type, (plans = new Map()));
-		const key = found.length === 0 ? language : `${language} ${found.map(({ name }) => name).join(' ')}`;
+		const key = [met, language, ...found.map(({ name }) => name)].join(' ');
 		let plan = plans.get(key);
 		if (!plan) {
 			plan = this.makePlan(language, type, page, found);
-			plan = withConstants(plan, new PageEvaluation(this.scope, type, page, plan, undefined));
+			plan = withConstants(plan, new PageEvaluation(this.scope, type, page, plan, undefined), met);
 			if (plans.size >= MOST_PLANS) plans.clear();
 			plans.set(key, plan);
 		}
-		if (found.length === 0) this.last = { type, language, plan };
+		if (found.length === 0) this.last[met] = { type, language, plan };
 		return plan;
 	}
 

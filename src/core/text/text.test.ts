@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { firstSentences } from '../markup/reading';
-import { clipText, countGraphemes, firstWords, isBlank, isLanguageTag, settleText, trimSpace } from './text';
+import {
+	clipText,
+	countGraphemes,
+	firstWords,
+	isBlank,
+	isLanguageTag,
+	settleAndClip,
+	settleText,
+	trimSpace
+} from './text';
 
 const visible = fc.string({ unit: 'grapheme', maxLength: 60 });
 
@@ -76,6 +85,32 @@ describe('cleaning', () => {
 			{ numRuns: 500 }
 		);
 	});
+});
+
+test('a text that is settled and clipped at once comes to the same as one after the other', () => {
+	const part = fc.constantFrom(
+		'a',
+		'é',
+		'.',
+		', ',
+		' ',
+		'  ',
+		'\n',
+		'\u00ad',
+		'\u0301',
+		'…',
+		'\u200b',
+		'don’t',
+		'ж',
+		'文'
+	);
+	fc.assert(
+		fc.property(fc.array(part, { maxLength: 40 }), fc.integer({ min: 0, max: 30 }), (parts, limit) => {
+			const text = parts.join('');
+			expect(settleAndClip(text, limit)).toBe(clipText(settleText(text), limit));
+		}),
+		{ numRuns: 5000 }
+	);
 });
 
 test('what is done to one character does not depend on what stands elsewhere', () => {

@@ -75,6 +75,13 @@ function isSettled(text: string): boolean {
 /** Code units that may join with their neighbours to one character, or be none by themselves. */
 const NOT_SIMPLE = /[^\u0020-\u00ac\u00ae-\u02ff\u0400-\u0481\u2010-\u2027]/;
 
+/** Ordinary and simple at once. */
+const EVEN =
+	/^[!-~\u00a1-\u00ac\u00ae-\u02ff\u0400-\u0481\u2010-\u2027][ -~\u00a1-\u00ac\u00ae-\u02ff\u0400-\u0481\u2010-\u2027]*$/;
+
+/** Whether a text needs no settling but at its end, and every code unit of it is a character by itself. */
+const isEven = (text: string) => EVEN.test(text) && !TWO_SPACES.test(text);
+
 /** Whether every code unit of the first `length` is a character by itself, so that counting units counts graphemes. */
 function isSimple(text: string, length: number): boolean {
 	return !NOT_SIMPLE.test(text.length > length ? text.slice(0, length) : text);
@@ -152,15 +159,20 @@ export function clipText(text: string, limit: number, mark = '…'): string {
 	if (text.length <= limit) return text;
 	const room = limit - countGraphemes(mark);
 	// One look tells for both limits where each character is one code unit.
-	const isEven = isSimple(text, limit + 1);
-	if (!isEven && offsetOfGrapheme(text, limit) < 0) return text;
-	const offsetOf = (count: number) => (isEven ? count : offsetOfGrapheme(text, count));
+	const isUnitEach = isSimple(text, limit + 1);
+	if (!isUnitEach && offsetOfGrapheme(text, limit) < 0) return text;
+	const offsetOf = (count: number) => (isUnitEach ? count : offsetOfGrapheme(text, count));
 	if (room <= 0) return text.slice(0, Math.max(0, offsetOf(limit)));
 	return cutBefore(text, offsetOf(room), mark);
 }
 
 /** The same for a text that is yet to be settled. */
 export function settleAndClip(text: string, limit: number, mark?: string): string {
+	if (mark === undefined && limit > 1 && limit < text.length - 1) {
+		// Of a long text no more is looked at than is left of it, and the sign after.
+		const start = text.slice(0, limit + 2);
+		if (isEven(start)) return (lastSettled = cutBefore(start, limit - 1));
+	}
 	const settled = settleText(text);
 	const clipped = clipText(settled, limit, mark);
 	// What is left of a settled text is settled, and so is the ellipsis.
