@@ -49,3 +49,36 @@ test('a type whose field was renamed no longer asks for the old name', () => {
 	expect(usesOfField({ rules: [] } as unknown as Site, after, [], 'region')).toEqual([]);
 	expect(usesOfField({ rules: [] } as unknown as Site, after, [], 'area')).toHaveLength(2);
 });
+
+describe('a type with a layout', () => {
+	const text = (template: string) => ({ template, size: 60, weight: 'bold', area: 'lower-left' });
+	const withLayout = (line?: string) =>
+		({
+			...type,
+			layout: { title: text('{page.title}, {page.region}'), ...(line && { line: text(line) }) }
+		}) as unknown as ContentType;
+	const renamed = (one: ContentType) => renameFieldInType(one, 'region', 'area').layout;
+	test('has its texts renamed, and nothing else of them', () => {
+		expect(renamed(withLayout('In {page.region}'))).toEqual({
+			title: text('{page.title}, {page.area}'),
+			line: text('In {page.area}')
+		});
+	});
+	test('gets no line that it has not', () => {
+		expect(renamed(withLayout())).toEqual({ title: text('{page.title}, {page.area}') });
+		expect(renameFieldInType(type, 'region', 'area')).not.toHaveProperty('layout');
+	});
+	test('uses the field where its texts ask for it', () => {
+		const uses = usesOfField({ rules: [] } as unknown as Site, withLayout('{page.region}'), [], 'region');
+		expect(uses.filter((use) => use.isLayout)).toEqual([
+			{ layer: 'type', of: 'walk', tag: 'title', isLayout: true, template: '{page.title}, {page.region}' },
+			{ layer: 'type', of: 'walk', tag: 'line', isLayout: true, template: '{page.region}' }
+		]);
+	});
+	test('keeps pictures by another field', () => {
+		const other = { ...type, pictureBy: { field: 'month', pictures: { May: { src: '/may.jpg' } } } };
+		expect(renameFieldInType(other, 'region', 'area').pictureBy).toEqual(other.pictureBy);
+		const { pictureBy: _, ...without } = type;
+		expect(renameFieldInType(without, 'region', 'area')).not.toHaveProperty('pictureBy');
+	});
+});

@@ -26,6 +26,9 @@ test.each([
 	['{page.title} | {site.name}', '{page.title}'],
 	['{site.name}: {page.title}', '{page.title}'],
 	['{site.name}', undefined],
+	['{page.title', undefined],
+	['{page.title} on {site.name} {page.short}', '{page.title} {page.short}'],
+	['{page.title} in the {site.name}', '{page.title} in the'],
 	['{page.title}', undefined]
 ])('the site’s name goes out of %s', (template, wanted) => expect(dropSiteName(template)).toBe(wanted));
 
@@ -34,10 +37,21 @@ test.each([
 	['[[{page.summary ?? page.title}]]', '[[{page.summary ?? page.title | clip 50}]]'],
 	['{page.summary | plain}', '{page.summary | plain | clip 50}'],
 	['{page.summary | clip 155}', undefined],
+	['{page.summary | words 20}', undefined],
+	['{page.summary | case "upper"}', '{page.summary | case "upper" | clip 50}'],
+	['{page.headings}', undefined],
+	['{site.body} {page.body }', '{site.body} {page.body | clip 50}'],
+	['{page.summary | clip 155} {page.short}', '{page.summary | clip 155} {page.short | clip 50}'],
+	['{page.title', undefined],
 	['{site.name}', undefined]
 ])('%s is clipped', (template, wanted) => {
 	expect(clipFirst(template, 50)).toBe(wanted);
 	if (wanted) expect(parseTemplate(wanted).issues).toEqual([]);
+});
+
+test('a template is not clipped to next to nothing', () => {
+	expect(clipFirst('{page.title}', 9)).toBeUndefined();
+	expect(clipFirst('{page.title}', 10)).toBe('{page.title | clip 10}');
 });
 
 test('what sets pages apart stands behind their title', () => {

@@ -4,6 +4,7 @@ import {
 	describeFinding,
 	describeMend,
 	findHard,
+	findInTag,
 	findOnPage,
 	Resolver,
 	STARTING_SETS,
@@ -50,6 +51,7 @@ function findingsOf(one: Page, site = model.site) {
 }
 const codes = (one: Page, site = model.site) => findingsOf(one, site).map(({ code, tag }) => `${code} ${tag}`);
 const rule = (tag: string, template: string): Rule => ({ tag, kind: 'template', template });
+const leaveOut = (tag: string): Rule => ({ tag, kind: 'leaveOut' });
 
 describe('the findings on a page', () => {
 	test.each<[string, Page, string[]]>([
@@ -98,6 +100,32 @@ describe('the findings on a page', () => {
 	])('%s', (name, one, expected) => {
 		const site = name.includes('passed over') ? { ...model.site, rules: [rule('twitter:title', 'All')] } : model.site;
 		expect(codes(one, site)).toEqual(expected);
+	});
+	test('a tag that came to nothing, each in its own words', () => {
+		const bare = page('/a', {}, { rules: ['title', 'description', 'twitter:image', 'og:title'].map(leaveOut) });
+		const resolver = new Resolver(model, '');
+		const evaluated = resolver.evaluate(bare);
+		const of = (tag: string) =>
+			findInTag(tag, bare, resolver.headOf(evaluated), evaluated).map(({ code, target, data }) => ({
+				code,
+				target,
+				data
+			}));
+		const target = { of: 'page', path: '/a' };
+		expect(of('title')).toEqual([{ code: 'no-title', target, data: {} }]);
+		expect(of('description')).toEqual([{ code: 'no-description', target, data: {} }]);
+		expect(of('og:image')).toEqual([{ code: 'no-picture', target, data: {} }]);
+		expect(of('twitter:image')).toEqual([{ code: 'empty', target, data: { tag: 'twitter:image' } }]);
+		expect(of('og:title')).toEqual([{ code: 'empty', target, data: { tag: 'og:title' } }]);
+		expect(of('og:type')).toEqual([]);
+	});
+	test('no reader asks first for a tag of its own, so that it is never too long', () => {
+		const rules = [rule('robots', 'noindex'), rule('author', 'Marl '.repeat(60))];
+		expect(codes(page('/a', good, { rules }))).toEqual([]);
+		const one = page('/a', good, { rules });
+		const resolver = new Resolver(model, '');
+		const evaluated = resolver.evaluate(one);
+		expect(findInTag('author', one, resolver.headOf(evaluated), evaluated)).toEqual([]);
 	});
 	test('an address that no reader can follow', () => {
 		expect(codes(page('/a', good), { ...model.site, base: 'http://localhost:3000/' })).toContain(
@@ -157,6 +185,15 @@ describe('surveys over all pages', () => {
 			strange: '/strange',
 			cut: '/long'
 		});
+	});
+	test('what is cut counts in title and description alike, and only what is there counts', () => {
+		const cutPage = (path: string, title: number, summary: number) =>
+			page(path, { ...good, title: 'Long '.repeat(title), summary: 'More '.repeat(summary) });
+		const hard = findHard(model, [cutPage('/title', 30, 10), cutPage('/both', 29, 60), page('/none', good)], '');
+		expect(hard.find(({ kind }) => kind === 'cut')?.path).toBe('/both');
+		expect(
+			findHard(model, [page('/none', { ...good, summary: 'An isle.', pier: 'yes' })], '').map(({ kind }) => kind)
+		).toEqual(['longest', 'shortest']);
 	});
 });
 
