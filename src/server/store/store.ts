@@ -50,8 +50,8 @@ const SQL = {
 	pageByPath: `${WHOLE} WHERE site_id = ? AND path = ?`,
 	pageById: `${WHOLE} WHERE id = ?`,
 	pages: `${WHOLE} WHERE site_id = ? ORDER BY path`,
-	pagesOfType: `${WHOLE} WHERE site_id = @site AND type = @type AND page.id % @parts = @part`,
-	partOfPages: `${WHOLE} WHERE site_id = @site AND page.id % @parts = @part`,
+	pagesOfType: `${WHOLE} WHERE site_id = @site AND type = @type AND (page.id / 64) % @parts = @part`,
+	partOfPages: `${WHOLE} WHERE site_id = @site AND (page.id / 64) % @parts = @part`,
 	livePages: `${WHOLE} WHERE site_id = ? AND state = 'live' AND type NOT IN
 		(SELECT name FROM content_type WHERE site_id = page.site_id AND json_extract(settings, '$.off')) ORDER BY path`,
 	firstPath: `SELECT path FROM page WHERE site_id = ? ORDER BY path LIMIT 1`,
