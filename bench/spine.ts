@@ -11,6 +11,7 @@ import { keepRule } from '$server/edits/rules';
 import { takeContent } from '$server/imports/content';
 import { JOBS } from '$server/jobs/jobs';
 import { reachOf } from '$server/jobs/reach';
+import { refreshAll } from '$server/jobs/parts';
 import { runJob, stopJobs } from '$server/jobs/run';
 import { saveSiteFile } from '$server/siteFile/siteFile';
 import { Store } from '$server/store/store';
@@ -157,10 +158,16 @@ steps.reach = async () => {
 	const core = Math.min(...[1, 2].map(() => seconds(() => measureReach(model, pages, edit, new Date().toISOString()))));
 	pages.length = 0;
 	let first = 0;
-	const began = performance.now();
-	const whole = await secondsOf(() =>
-		reachOf(store, name, edit, { progress: () => (first ||= performance.now() - began) })
-	);
+	let whole = Infinity;
+	// The fastest of two, as of the core: the first finds no threads that have run before.
+	for (let round = 0; round < 2; round++) {
+		const began = performance.now();
+		first = 0;
+		const took = await secondsOf(() =>
+			reachOf(store, name, edit, { progress: () => (first ||= performance.now() - began) })
+		);
+		whole = Math.min(whole, took);
+	}
 	report(
 		'reach of a type’s template, against the core from memory',
 		core / whole,
@@ -186,7 +193,7 @@ steps.state = async () => {
 	const unseen = store.state.countStale(id);
 	const delay = monitorEventLoopDelay({ resolution: 5 });
 	delay.enable();
-	const taken = await secondsOf(() => runJob('refresh', { db, site: name }));
+	const taken = await secondsOf(() => refreshAll(db, name));
 	delay.disable();
 	const speed = unseen / taken / (LARGE / rendered.seconds);
 	report(

@@ -5,6 +5,7 @@ import { explain } from '$server/store/database';
 import { UserError } from '$server/errors';
 import type { Page, Picture } from '$core';
 import { Library } from '$server/pictures/library';
+import { refreshAll } from '$server/jobs/parts';
 import { runJob } from '$server/jobs/run';
 import { saveSiteFile } from '$server/siteFile/siteFile';
 import { Store } from '$server/store/store';
@@ -119,7 +120,7 @@ async function lastChanges(store: Store, name: string) {
 	edit('/walks/fungi-after-rain', { path: '/walks/fungi-in-october' });
 	const tag = { tag: 'og:title', body: { kind: 'template', template: 'Boats, buses, boots and dogs' } as const };
 	keepRule(store, name, { place: { layer: 'page', path: '/visit' }, ...tag }, { origin: 'bench' });
-	await runJob('refresh', { db: store.file, site: name });
+	await refreshAll(store.file, name);
 }
 
 /** The website's pictures come into the library as those of any site do; a few of them are described there. */

@@ -7,7 +7,7 @@ import { readSiteFile } from '$server/siteFile/siteFile';
 import { sarifOf } from '$server/findings/sarif';
 import { findInWhole } from '$server/findings/whole';
 import { momentOf, resolverOf } from '$server/jobs/heads';
-import { runJob } from '$server/jobs/run';
+import { refreshAll } from '$server/jobs/parts';
 import type { Store } from '$server/store/store';
 import { count, databaseOf, dbOption, findingAsText, print, printJson, say, withReader, type Verb } from '../common';
 
@@ -124,7 +124,7 @@ function lineInSiteFile(lines: readonly string[], { target, tag }: Finding): num
 /** Brings the kept state up to date where it may be written; says whether it is. */
 async function isFresh(site: string, options: { db?: string }): Promise<boolean> {
 	try {
-		await runJob('refresh', { db: databaseOf(options), site });
+		await refreshAll(databaseOf(options), site);
 		return true;
 	} catch (error) {
 		if (!(error instanceof UserError)) throw error;

@@ -1,3 +1,4 @@
+import { refreshAll } from '$server/jobs/parts';
 import { runJob } from '$server/jobs/run';
 import {
 	count,
@@ -42,7 +43,7 @@ export const addRelease: Verb = (program) => {
 			const progress = (done: number) => bar.update(done, live);
 			const input = { db: databaseOf(options), site };
 			if (dryRun) {
-				await runJob('refresh', input, { progress }).finally(bar.stop);
+				await refreshAll(input.db, site, { progress }).finally(bar.stop);
 				return withReader(options, (store) => {
 					const differing = store.state.differing(store.site(site).id, json ? -1 : 50);
 					if (json) return printJson(differing);

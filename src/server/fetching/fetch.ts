@@ -1,7 +1,7 @@
-import { Agent, request } from 'undici';
 import type { lookup } from 'node:dns';
 import { parseUrl } from '$core';
 import { UserError } from '../errors';
+import { Client } from './client';
 import { guardedLookup, refuseAddress, RefusedName } from './guard';
 
 export interface FetchLimits {
@@ -29,14 +29,14 @@ const AGENT_NAME = 'kephalon (reads pictures of a site it looks after)';
  * network, also not by a redirect or by a name that resolves to one. Size, time and redirects are limited.
  */
 export class GuardedFetcher {
-	private readonly agent: Agent;
+	private readonly client: Client;
 
 	/** `allowed` are IP addresses with their port that are fetched all the same: the demo's own website. */
 	constructor(
 		private readonly allowed: ReadonlySet<string> = new Set(),
 		resolve?: typeof lookup
 	) {
-		this.agent = new Agent({
+		this.client = new Client({
 			connect: { lookup: guardedLookup(resolve), timeout: 10_000 },
 			headersTimeout: 15_000,
 			bodyTimeout: 15_000
@@ -58,7 +58,7 @@ export class GuardedFetcher {
 	}
 
 	close(): Promise<void> {
-		return this.agent.close();
+		return this.client.close();
 	}
 
 	private async get(
@@ -67,8 +67,7 @@ export class GuardedFetcher {
 		signal: AbortSignal
 	): Promise<Fetched | { readonly leadsTo: string }> {
 		try {
-			const { statusCode, headers, body } = await request(address, {
-				dispatcher: this.agent,
+			const { statusCode, headers, body } = await this.client.get(address, {
 				signal,
 				headers: { 'user-agent': AGENT_NAME, accept: '*/*' }
 			});

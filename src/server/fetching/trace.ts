@@ -1,8 +1,9 @@
 import type { IncomingHttpHeaders } from 'undici/types/header';
-import { Agent, request, type Dispatcher } from 'undici';
+import type { Dispatcher } from 'undici';
 import type { lookup } from 'node:dns';
 import { brotliDecompressSync, constants, gunzipSync, inflateSync } from 'node:zlib';
 import { parseUrl } from '$core';
+import { Client } from './client';
 import { guardedLookup, refuseAddress, RefusedName } from './guard';
 
 /** One answer on the way to a page. */
@@ -80,9 +81,9 @@ const UNPACKED = 4;
  * and all the rest are judged by the guard. Never throws for what a server does: every way to fail is an ending.
  */
 export class TracingFetcher {
-	private readonly agent: Agent;
+	private readonly client: Client;
 	/** For the machine that stands in: whoever named it may reach it. */
-	private readonly plain: Agent | undefined;
+	private readonly plain: Client | undefined;
 
 	/** `allowed` are hosts with their port that are fetched all the same; `via` stands in for a public address. */
 	constructor(
@@ -90,17 +91,17 @@ export class TracingFetcher {
 		private readonly via?: Via,
 		resolve?: typeof lookup
 	) {
-		this.agent = new Agent({
+		this.client = new Client({
 			connect: { lookup: guardedLookup(resolve), timeout: 10_000 },
 			headersTimeout: 30_000,
 			bodyTimeout: 30_000,
 			maxHeaderSize: 64_000
 		});
-		this.plain = via && new Agent({ headersTimeout: 30_000, bodyTimeout: 30_000, maxHeaderSize: 64_000 });
+		this.plain = via && new Client({ headersTimeout: 30_000, bodyTimeout: 30_000, maxHeaderSize: 64_000 });
 	}
 
 	async close(): Promise<void> {
-		await Promise.all([this.agent.destroy(), this.plain?.destroy()]);
+		await Promise.all([this.client.destroy(), this.plain?.destroy()]);
 	}
 
 	async fetch(address: string, limits: TraceLimits): Promise<TracedFetch> {
@@ -119,11 +120,8 @@ export class TracingFetcher {
 			const began = performance.now() - start;
 			let answer: Dispatcher.ResponseData;
 			try {
-				answer = await request(this.askedAt(next), {
-					dispatcher: (this.isStoodInFor(next) && this.plain) || this.agent,
-					signal,
-					headers: this.headersFor(next, limits)
-				});
+				const client = (this.isStoodInFor(next) && this.plain) || this.client;
+				answer = await client.get(this.askedAt(next), { signal, headers: this.headersFor(next, limits) });
 			} catch (error) {
 				hops.push({ address: next, status: 0, headers: {}, began, took: performance.now() - start - began });
 				return ended(...failure(error, limits));

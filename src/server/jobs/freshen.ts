@@ -1,4 +1,5 @@
 import type { Store } from '../store/store';
+import { refreshAll } from './parts';
 import { runJob } from './run';
 
 /** How far the bringing up to date of a site is. */
@@ -18,7 +19,7 @@ export function freshen(store: Store, name: string): Promise<void> {
 	const known = running.get(key);
 	if (known) return known.ended;
 	if (store.state.countStale(store.site(name).id) === 0) return Promise.resolve();
-	const ended = runJob('refresh', { db: store.file, site: name })
+	const ended = refreshAll(store.file, name)
 		// Rules that make pictures out of others need copies of them.
 		.then(() => runJob('gather', { db: store.file, site: name }))
 		.finally(() => running.delete(key))

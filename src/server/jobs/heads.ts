@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { hash as digest } from 'node:crypto';
 import {
 	findOnPage,
 	headToJson,
@@ -43,7 +43,7 @@ function keptHead(
 ): ReleasedHead {
 	const html = renderHead(head);
 	const json = JSON.stringify(headToJson(head));
-	const hash = createHash('sha256').update(html).update('\0').update(json).digest('base64url');
+	const hash = digest('sha256', `${html}\0${json}`, 'base64url');
 	const { src, recipe } = evaluation.composedPicture ?? {};
 	const share = src && recipe && { name: src.slice(MEDIA_PATH.length), recipe };
 	const address = resolver.addressOf(page.path) ?? page.path;

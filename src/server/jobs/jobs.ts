@@ -25,7 +25,8 @@ import { countUses, type PictureUses } from './uses';
 import { UserError } from '../errors';
 import { explain } from '../store/database';
 import type { Release, Staged } from '../store/releases';
-import { Store, type Part, type StoredSite } from '../store/store';
+import type { Part } from '../store/part';
+import { Store, type StoredSite } from '../store/store';
 import { releasedHead, resolverOf } from './heads';
 import type { Progress } from './progress';
 import { refresh } from './refresh';
@@ -34,8 +35,9 @@ import { refresh } from './refresh';
 export interface Jobs {
 	/** Of all that differs, or of the pages at some paths alone: the others stay as they are released. */
 	release: { input: { db: string; site: string; note?: string; only?: readonly string[] }; output: Released };
-	refresh: { input: { db: string; site: string }; output: number };
-	/** Of one part of the pages: see `reachOf`. */
+	/** Of all pages, or of one part of them: see `runParts`. */
+	refresh: { input: { db: string; site: string } & Partial<Part>; output: number };
+	/** Of one part of the pages: see `runParts`. */
 	reach: { input: { db: string; site: string; edit: AnyEdit } & Part; output: Reach };
 	hard: { input: { db: string; site: string; type?: string }; output: HardPage[] };
 	uses: { input: { db: string; site: string }; output: PictureUses };
@@ -50,7 +52,6 @@ export interface Jobs {
 	};
 	/** What that would do, tried on some of them. */
 	sample: { input: { db: string; site: string; pages: BatchPages; action: BatchAction }; output: BatchSample };
-	/** All that is wrong or weak on a site, by kind. */
 	/** What a table that was put out and changed would do; its changes shortened, and counted. */
 	compareCsv: {
 		input: { db: string; site: string; file: Uint8Array };
@@ -61,15 +62,16 @@ export interface Jobs {
 		input: { db: string; site: string; file: Uint8Array };
 		output: { edit: number | undefined; changed: number };
 	};
+	/** All that is wrong or weak on a site, by kind. */
 	findings: { input: { db: string; site: string }; output: FindingGroup[] };
 	/** What readers last showed, held against what is released. */
 	cards: { input: { db: string; site: string; hasReaders: boolean }; output: CardsTold };
 	compose: { input: ComposeTask; output: Composed };
 	/** One share picture as it would be; nothing is kept of it but its file. */
 	draw: { input: { db: string; recipe: Recipe }; output: string };
-	/** Takes out of the library what nothing names any more; gives how many files. */
 	/** Takes back what was broken off of long edits. */
 	mend: { input: { db: string }; output: void };
+	/** Takes out of the library what nothing names any more; gives how many files. */
 	sweep: { input: { db: string }; output: number };
 	/** The file of a name in the library, made now if it can be; undefined when there is no such picture. */
 	media: { input: { db: string; name: string }; output: string | undefined };
@@ -89,17 +91,19 @@ const reading = <T>(db: string, work: (store: Store) => T): T => {
 	}
 };
 
+const WHOLE: Part = { part: 0, parts: 1 };
+
 /** Changes of a table that are told one by one. */
 const CHANGES_TOLD = 50;
 
 /** The work itself, by name. Called in the thread; never in the one that answers requests. */
 export const JOBS = {
 	/** Brings the kept state of a site up to date; gives how many pages were looked at. */
-	refresh({ db, site: name }, progress) {
+	refresh({ db, site: name, part = 0, parts = 1 }, progress) {
 		const writer = new Store(db);
 		const reader = new Store(db, { readonly: true });
 		try {
-			return refresh(reader, writer, name, progress);
+			return refresh(reader, writer, name, { part, parts }, progress);
 		} catch (error) {
 			throw explain(error, db);
 		} finally {
@@ -112,7 +116,7 @@ export const JOBS = {
 		const reader = new Store(db, { readonly: true });
 		try {
 			for (;;) {
-				refresh(reader, writer, name, progress);
+				refresh(reader, writer, name, WHOLE, progress);
 				const made = reader.db.transaction(() => makeRelease(reader, writer, name, wanted)).deferred();
 				if (made) return made;
 			}

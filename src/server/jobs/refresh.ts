@@ -1,4 +1,5 @@
 import { keptCopyOf } from '$core';
+import type { Part } from '../store/part';
 import type { Store } from '../store/store';
 import type { Progress } from './progress';
 import { momentOf, resolverOf, stateOf, type StateModel } from './heads';
@@ -10,7 +11,7 @@ const BATCH = 400;
  * Looks at every page that an edit may have touched and keeps what it comes to. Each batch reads the working copy as it
  * is then; edits that come between mark their pages again. Gives how many pages were looked at.
  */
-export function refresh(reader: Store, writer: Store, name: string, progress: Progress): number {
+export function refresh(reader: Store, writer: Store, name: string, part: Part, progress: Progress): number {
 	let [done, model] = [0, undefined as (StateModel & { revision: number }) | undefined];
 	for (;;) {
 		const batch = reader.db
@@ -18,7 +19,7 @@ export function refresh(reader: Store, writer: Store, name: string, progress: Pr
 				const site = reader.site(name);
 				if (model?.revision !== site.revision) model = modelOf(reader, name);
 				const known = model as StateModel & { revision: number };
-				const ids = reader.state.stale(site.id, BATCH);
+				const ids = reader.state.stale(site.id, part, BATCH);
 				const states = ids.flatMap((id) => {
 					const page = reader.pageById(id);
 					return page ? [stateOf(known, id, page)] : [];

@@ -35,6 +35,9 @@ function threadPool(): Piscina {
 	}));
 }
 
+/** Jobs whose edits are kept in several goes: of one that is ended, what it had kept is taken back. */
+const MADE_IN_GOES: ReadonlySet<JobName> = new Set(['content', 'batch', 'csvBack']);
+
 /** Runs a job in a thread. Aborting ends the thread at once; what it was writing is rolled back. */
 export async function runJob<N extends JobName>(
 	name: N,
@@ -54,8 +57,7 @@ export async function runJob<N extends JobName>(
 		throw new UserError(answer.refused, answer.exitCode, answer.status);
 	} catch (error) {
 		if (signal?.aborted) {
-			// What it had done of a long edit is taken back.
-			if ('db' in input && name !== 'mend')
+			if (MADE_IN_GOES.has(name) && 'db' in input)
 				runJob('mend', { db: input.db }).catch((failure: unknown) => log.error(failure));
 			throw new UserError('Stopped.');
 		}

@@ -1,11 +1,11 @@
-import type { ErrorObject, ValidateFunction } from 'ajv';
+import type { ErrorObject } from 'ajv';
 import { readFileSync } from 'node:fs';
 import { countFrames, nearestName, type ContentType, type Page, type Picture, type Rule, type Site } from '$core';
 import { makeImport } from '../edits/edit';
 import { UserError } from '../errors';
 import { Library } from '../pictures/library';
 import type { Store } from '../store/store';
-import { isSiteFile } from './schemas';
+import { checkOfFile } from './schemas';
 import { SITE_FILE_VERSION, upgradeSiteFile } from './upgrade';
 
 /** A whole site in one JSON document; the schema beside this file is its contract. */
@@ -34,6 +34,8 @@ export function readSiteFile(file: string): SiteFile {
 	return parseSiteFile(text, file);
 }
 
+const isSiteFile = checkOfFile<SiteFile>();
+
 export function parseSiteFile(text: string, file: string): SiteFile {
 	let data: unknown;
 	try {
@@ -52,7 +54,7 @@ export function parseSiteFile(text: string, file: string): SiteFile {
 			`${file} is a site file of version ${data.version}; this Kephalon reads up to version ${SITE_FILE_VERSION}. Update Kephalon.`
 		);
 	upgradeSiteFile(data);
-	if (!(isSiteFile as ValidateFunction<SiteFile>)(data)) {
+	if (!isSiteFile(data)) {
 		const places = describe(isSiteFile.errors ?? []);
 		throw new UserError(
 			`${file} is not a site file that can be read:\n${places.map((place) => `  ${place}`).join('\n')}`

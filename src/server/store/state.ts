@@ -1,4 +1,5 @@
 import { prepared, type Db } from './database';
+import { inPart, type Part } from './part';
 
 /** What is kept of a page, beside what stands in an index. */
 const KEPT = `seen = @seen, head = @head, description = @description, description_width = @descriptionWidth, picture = @picture,
@@ -17,9 +18,10 @@ const HARD_EACH = 12;
 
 const SQL = {
 	/** Pages whose own row, rules or fields changed since they were looked at. */
-	touched: `SELECT page_id AS id FROM page_state WHERE site_id = ? AND seen < touched LIMIT ?`,
+	touched: `SELECT page_id AS id FROM page_state WHERE site_id = @site AND seen < touched AND ${inPart('page_id')} LIMIT @limit`,
 	types: `SELECT c.name, max(c.touched, s.touched) AS touched FROM content_type c JOIN site s ON s.id = c.site_id WHERE s.id = ?`,
-	ofType: `SELECT page_id AS id FROM page_state WHERE site_id = ? AND type = ? AND seen < ? LIMIT ?`,
+	ofType: `SELECT page_id AS id FROM page_state WHERE site_id = @site AND type = @name AND seen < @touched
+		AND ${inPart('page_id')} LIMIT @limit`,
 	countTouched: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND seen < touched`,
 	countOfType: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND type = ? AND seen < ? AND seen >= touched`,
 	before: `SELECT title, weight FROM page_state WHERE page_id = ?`,
@@ -104,12 +106,13 @@ export class StateStore {
 		this.run = prepared(db, SQL);
 	}
 
-	/** The ids of at most so many pages that must be looked at again. */
-	stale(site: number, limit: number): number[] {
-		const ids = new Set(idsOf(this.run('touched').all(site, limit)));
+	/** The ids of at most so many pages that must be looked at again, in one part of them all. */
+	stale(site: number, { part, parts }: Part, limit: number): number[] {
+		const ids = new Set(idsOf(this.run('touched').all({ site, part, parts, limit })));
 		for (const { name, touched } of this.types(site)) {
 			if (ids.size >= limit) break;
-			for (const id of idsOf(this.run('ofType').all(site, name, touched, limit - ids.size))) ids.add(id);
+			const more = { site, name, touched, part, parts, limit: limit - ids.size };
+			for (const id of idsOf(this.run('ofType').all(more))) ids.add(id);
 		}
 		return [...ids];
 	}

@@ -5,6 +5,7 @@ import { AsideStore } from './asides';
 import { explain, openDatabase, prepared, type Db, type OpenOptions } from './database';
 import { FilterStore } from './filters';
 import { LookStore } from './looks';
+import { inPart, type Part } from './part';
 import { PictureStore } from './pictures';
 import { RecordStore } from './record';
 import { RedirectStore } from './redirects';
@@ -14,7 +15,8 @@ import { StateStore } from './state';
 import { mendUnfinished } from './unfinished';
 
 /** A page without its body, and what was read out of that. */
-const WHOLE = `SELECT page.*, b.page_id AS bodied, b.opening, b.language AS spoken FROM page LEFT JOIN page_body b ON b.page_id = page.id`;
+const WHOLE = `SELECT id, path, type, page.language, state, modified, hidden, fields, settings, b.page_id AS bodied, b.opening, b.language AS spoken
+	FROM page LEFT JOIN page_body b ON b.page_id = page.id`;
 
 const SQL = {
 	siteById: `SELECT id, name, base, settings, revision FROM site WHERE id = ?`,
@@ -50,8 +52,8 @@ const SQL = {
 	pageByPath: `${WHOLE} WHERE site_id = ? AND path = ?`,
 	pageById: `${WHOLE} WHERE id = ?`,
 	pages: `${WHOLE} WHERE site_id = ? ORDER BY path`,
-	pagesOfType: `${WHOLE} WHERE site_id = @site AND type = @type AND (page.id / 64) % @parts = @part`,
-	partOfPages: `${WHOLE} WHERE site_id = @site AND (page.id / 64) % @parts = @part`,
+	pagesOfType: `${WHOLE} WHERE site_id = @site AND type = @type AND ${inPart('page.id')}`,
+	partOfPages: `${WHOLE} WHERE site_id = @site AND ${inPart('page.id')}`,
 	livePages: `${WHOLE} WHERE site_id = ? AND state = 'live' AND type NOT IN
 		(SELECT name FROM content_type WHERE site_id = page.site_id AND json_extract(settings, '$.off')) ORDER BY path`,
 	firstPath: `SELECT path FROM page WHERE site_id = ? ORDER BY path LIMIT 1`,
@@ -174,12 +176,6 @@ export interface FoundPage extends Pick<Page, 'path' | 'language' | 'modified' |
 
 /** What a page came from, where a later reading of it tells whether it is gone. */
 export type PageOrigin = 'folder' | 'web';
-
-/** One of several parts of equal size, counted from 0. */
-export interface Part {
-	readonly part: number;
-	readonly parts: number;
-}
 
 /** Enough of a page to choose it. */
 export interface ListedPage {
@@ -309,25 +305,39 @@ export class Store {
 		return row && this.toPage(row, this.rulesOfPage(row.id));
 	}
 
+	/** The ids of pages with a body, by their fields, and the property that reads it: one for all, so that all have one shape. */
+	private readonly bodied = new WeakMap<object, number>();
+	private readonly body = {
+		get: this.bodyReader(),
+		enumerable: true,
+		configurable: true
+	};
+	private bodyReader() {
+		const read = (fields: object) =>
+			(this.run('body').get(this.bodied.get(fields)) as { body: string } | undefined)?.body;
+		return function (this: object) {
+			return read(this);
+		};
+	}
+
 	/** A page as its row says; the body is read when someone asks for it. */
 	private toPage(row: PageRow, rules: readonly Rule[]): Page {
 		const { path, type, language, state, modified, opening, spoken } = row;
+		const fields = JSON.parse(row.fields) as Page['fields'];
 		const page: Page = {
 			...{ path, type },
 			...(language && { language }),
 			state,
 			...(modified && { modified }),
 			...(row.hidden && { hidden: true }),
-			fields: JSON.parse(row.fields) as Page['fields'],
-			...(JSON.parse(row.settings) as object),
+			fields,
+			// Most pages have none, and many are read at a time.
+			...(row.settings !== '{}' && (JSON.parse(row.settings) as object)),
 			rules
 		};
 		if (row.bodied === null) return page;
-		Object.defineProperty(page.fields, 'body', {
-			get: () => (this.run('body').get(row.id) as { body: string } | undefined)?.body,
-			enumerable: true,
-			configurable: true
-		});
+		this.bodied.set(fields, row.id);
+		Object.defineProperty(fields, 'body', this.body);
 		// Not part of what the page is: a copy of it with another body must not carry it along.
 		if (opening !== null && spoken !== null)
 			Object.defineProperty(page, 'reading', { value: { opening, language: spoken }, enumerable: false });

@@ -12,7 +12,7 @@ export const kind = <D>(weight: number, says: (data: D) => string, mend: (data: 
 	mend
 });
 
-const list = new Intl.ListFormat('en', { type: 'conjunction' });
+let list: Intl.ListFormat | undefined;
 
 /** Names as a sentence lists them. */
-export const listed = (names: readonly string[]) => list.format(names);
+export const listed = (names: readonly string[]) => (list ??= new Intl.ListFormat('en', { type: 'conjunction' })).format(names);

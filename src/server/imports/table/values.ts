@@ -109,16 +109,18 @@ const STATES: Readonly<Record<Page['state'], readonly string[]>> = {
 	private: ['private', 'hidden', 'internal', 'privé', 'privat', 'intern', 'privado', 'privato', '非公開']
 };
 
-/** Names of months by their first three letters, in the languages that people's tables are in. */
-const MONTHS: ReadonlyMap<string, number> = new Map(
-	['en', 'fr', 'de', 'es', 'it', 'nl', 'pt'].flatMap((language) =>
-		Array.from({ length: 12 }, (_, month) => {
-			const name = (width: 'long' | 'short') =>
-				plain(new Intl.DateTimeFormat(language, { month: width, timeZone: 'UTC' }).format(Date.UTC(2026, month, 15)));
-			return [[name('long'), month + 1] as const, [name('short'), month + 1] as const];
-		}).flat()
-	)
-);
+/** Months by their names, long and short, in the languages that people's tables are in; made for the first such date. */
+let months: ReadonlyMap<string, number> | undefined;
+const makeMonths = () =>
+	new Map(
+		['en', 'fr', 'de', 'es', 'it', 'nl', 'pt'].flatMap((language) =>
+			Array.from({ length: 12 }, (_, month) => {
+				const name = (width: 'long' | 'short') =>
+					plain(new Intl.DateTimeFormat(language, { month: width, timeZone: 'UTC' }).format(Date.UTC(2026, month, 15)));
+				return [[name('long'), month + 1] as const, [name('short'), month + 1] as const];
+			}).flat()
+		)
+	);
 
 /** In lower case, without accents and dots. */
 export function plain(text: string): string {
@@ -151,7 +153,8 @@ export function toDate(text: string, dayFirst: boolean): string | undefined {
 	if (!named) return undefined;
 	const [day, name, year] = named[1] ? [named[1], named[2], named[3]] : [named[5], named[4], named[6]];
 	const key = plain(name as string);
-	const month = MONTHS.get(key) ?? [...MONTHS].find(([known]) => key.length >= 3 && known.startsWith(key))?.[1];
+	months ??= makeMonths();
+	const month = months.get(key) ?? [...months].find(([known]) => key.length >= 3 && known.startsWith(key))?.[1];
 	return month === undefined ? undefined : made(Number(year), month, Number(day));
 }
 
