@@ -78,6 +78,10 @@ const SQL = {
 	movePage: `UPDATE page SET path = @to WHERE site_id = @site AND path = @from`,
 	pagesNaming: `${WHOLE} WHERE site_id = ? AND instr(settings, '"alternates"') AND instr(settings, ?)`,
 	pagePaths: `SELECT id, path FROM page WHERE site_id = ?`,
+	// Most pages that are read are new, and a new one has nothing to be kept.
+	addFound: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin, source)
+		VALUES (@site, @path, coalesce(@type, 'page'), @language, @state, @modified, @hidden, @fields, @settings, @origin, @source)
+		ON CONFLICT (site_id, path) DO NOTHING RETURNING id`,
 	refreshPage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin, source)
 		VALUES (@site, @path, coalesce(@type, 'page'), @language, @state, @modified, @hidden, @fields,
 			json_patch(json_object('found', json(@found)), json_object('alternates', json(@alternates))), @origin, @source)
@@ -483,7 +487,8 @@ export class Store {
 		const isHidden = (page.found ?? []).some(
 			({ name, value }) => name.toLowerCase() === 'robots' && /\b(noindex|none)\b/i.test(value)
 		);
-		const row = this.run('refreshPage').get({
+		const { found = [], alternates } = page;
+		const said = {
 			origin: origin && 'folder',
 			source: origin === 'web' ? origin : null,
 			...{ site, path: page.path, type: page.type ?? null },
@@ -491,9 +496,18 @@ export class Store {
 			modified: page.modified ?? null,
 			fields: JSON.stringify(rest),
 			state: page.state ?? 'live',
-			hidden: isHidden ? 1 : 0,
-			alternates: page.alternates ? JSON.stringify(page.alternates) : null,
-			found: JSON.stringify(page.found ?? []),
+			hidden: isHidden ? 1 : 0
+		};
+		const settings = JSON.stringify({ found, ...(alternates && { alternates }) });
+		const added = this.run('addFound').get({ ...said, settings }) as { id: number } | undefined;
+		if (added) {
+			if (withBody && body !== undefined) this.saveBody(added.id, body);
+			return;
+		}
+		const row = this.run('refreshPage').get({
+			...said,
+			alternates: alternates ? JSON.stringify(alternates) : null,
+			found: JSON.stringify(found),
 			columns: columns ? JSON.stringify(Object.fromEntries(columns.map((name) => [name, null]))) : null
 		}) as { id: number; holdsBody: 0 | 1 };
 		if (withBody && !row.holdsBody && (!columns || columns.includes('body'))) this.saveBody(row.id, body);

@@ -1,6 +1,7 @@
 import { detect } from 'chardet';
-import { parse as parseAll } from 'csv-parse/sync';
+import { parse as parsePatiently } from 'csv-parse/sync';
 import iconv from 'iconv-lite';
+import Papa from 'papaparse';
 import type { FieldValue } from '$core';
 import { UserError } from '../../errors';
 
@@ -115,12 +116,7 @@ function delimiterOf(text: string): string {
 
 function readCsv(text: string): Omit<Rows, 'encoding'> {
 	const delimiter = delimiterOf(text);
-	let lines: string[][];
-	try {
-		lines = parseAll(text, { delimiter, trim: true, relax_quotes: true, relax_column_count: true });
-	} catch (error) {
-		throw new UserError(`The file cannot be read as CSV: ${(error as Error).message}.`);
-	}
+	const lines = linesOf(text, delimiter);
 	const isBlank = (cells: readonly string[]) => cells.length === 1 && cells[0] === '';
 	const first = lines.findIndex((cells) => !isBlank(cells));
 	const columns = named(lines[first] ?? []);
@@ -134,6 +130,35 @@ function readCsv(text: string): Omit<Rows, 'encoding'> {
 		if (at > first && !isBlank(cells)) rows.push(rowOf(cells, columns, from, odd, delimiter));
 	}
 	return { format: 'csv', delimiter, columns, rows, odd };
+}
+
+/** A quotation mark that opens a cell behind spaces. */
+const LATE_QUOTE = /(?:^|[,;|\t])[ \t]+"(?!")/m;
+
+/**
+ * The cells of every line, without white space around the delimiters. Nearly all files have their quotation marks where
+ * they should be, and are read ten times as fast as by the parser that bears any.
+ */
+function linesOf(text: string, delimiter: string): string[][] {
+	if (!LATE_QUOTE.test(text)) {
+		const { data, errors } = Papa.parse<string[]>(text, { delimiter });
+		if (errors.length === 0) {
+			for (const cells of data)
+				for (let at = 0; at < cells.length; at++) cells[at] = withoutLooseSpace(cells[at] as string, delimiter);
+			return data;
+		}
+	}
+	try {
+		return parsePatiently(text, { delimiter, trim: true, relax_quotes: true, relax_column_count: true });
+	} catch (error) {
+		throw new UserError(`The file cannot be read as CSV: ${(error as Error).message}.`);
+	}
+}
+
+/** A cell that holds a delimiter, a quotation mark or a line end was quoted, and its white space with it. */
+function withoutLooseSpace(cell: string, delimiter: string): string {
+	const trimmed = cell.trim();
+	return trimmed === cell || cell.includes(delimiter) || /["\r\n]/.test(cell) ? cell : trimmed;
 }
 
 function rowOf(

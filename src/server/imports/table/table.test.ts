@@ -49,6 +49,18 @@ describe('reading a table', () => {
 			{ line: 3, what: 'is no record and is left out: “{"a":”' }
 		]);
 	});
+	test.each<[string, string, unknown[]]>([
+		['white space round the delimiters', 'path , title\n /a , One \n', [{ path: '/a', title: 'One' }]],
+		['white space in quotes stays with what needs them', 'path,title\n/a,"One, "\n', [{ path: '/a', title: 'One, ' }]],
+		['a quotation mark behind spaces', 'path, title\n/a, "One, two"\n', [{ path: '/a', title: 'One, two' }]],
+		['quotation marks in a quoted cell', 'path,title\n/a,"Say, ""so"" \"\n', [{ path: '/a', title: 'Say, "so" ' }]]
+	])('%s', (_, text, wanted) => {
+		expect(readRows(text).rows.map(({ cells }) => cells)).toEqual(wanted);
+	});
+	test.each(['path,title\n/a,"One\n/b,Two\n', 'path,title\n/a,"One" two\n/b,"Three"\n'])(
+		'quotation marks that would swallow what follows are refused with their place: %j',
+		(text) => expect(() => readRows(text)).toThrow(/cannot be read as CSV.*line/)
+	);
 	test('headings that are empty or stand twice have names of their own', () => {
 		expect(readRows('a,,a\n1,2,3').columns).toEqual(['a', 'column 2', 'a 2']);
 	});
