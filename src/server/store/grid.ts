@@ -83,9 +83,18 @@ const FROM_COLUMNS: Readonly<Record<string, string>> = {
 };
 
 /** What a filter asks, as SQL over `page_state s`, with what goes into it. */
-function conditionsOf(site: number, filter: PageFilter): { readonly where: string; readonly values: unknown[] } {
-	const parts = ['s.site_id = ?'];
-	const values: unknown[] = [site];
+interface Conditions {
+	readonly where: string;
+	readonly values: readonly unknown[];
+}
+
+/**
+ * The conditions of a filter. `isWalk`: they are asked of one row after another, so that what a row has is looked up
+ * for it, and not gathered of all.
+ */
+function conditionsOf(site: number, filter: PageFilter, isWalk: boolean): Conditions {
+	const parts: string[] = [];
+	const values: unknown[] = [];
 	const add = (sql: string, ...more: unknown[]) => {
 		parts.push(sql);
 		values.push(...more);
@@ -96,37 +105,37 @@ function conditionsOf(site: number, filter: PageFilter): { readonly where: strin
 			's.page_id IN (SELECT rowid FROM page_search WHERE page_search MATCH ?)',
 			words.map((word) => `"${word}"*`).join(' ')
 		);
-	for (const column of ['type', 'state', 'title', 'description', 'picture'] as const)
-		if (filter[column] !== undefined && filter[column] !== '')
-			// A plus keeps the index for the order: a filter by what many pages share would lead astray.
-			add(`${column === 'type' || column === 'state' ? '+' : ''}s.${column} = ?`, filter[column]);
+	for (const column of ['type', 'state', 'title', 'picture'] as const)
+		if (filter[column] !== undefined && filter[column] !== '') add(`s.${column} = ?`, filter[column]);
+	if (filter.description)
+		add(
+			'substr(s.description, 1, 40) = substr(?, 1, 40) AND s.description = ?',
+			filter.description,
+			filter.description
+		);
 	if (filter.language) {
 		if (filter.language === '-') add(`(s.language IS NULL OR s.language = 'und')`);
-		else add('+s.language = ?', filter.language);
+		else add('s.language = ?', filter.language);
 	}
 	if (filter.finding) {
 		const codes = JSON.stringify(filter.finding.split(','));
-		if (filter.of)
-			add(
-				's.page_id IN (SELECT page_id FROM page_finding WHERE site_id = ? AND code IN (SELECT value FROM json_each(?)) AND tag = ?)',
-				site,
-				codes,
-				filter.of
-			);
-		else
-			add(
-				's.page_id IN (SELECT page_id FROM page_finding WHERE site_id = ? AND code IN (SELECT value FROM json_each(?)))',
-				site,
-				codes
-			);
+		const of = `code IN (SELECT value FROM json_each(?))${filter.of ? ' AND tag = ?' : ''}`;
+		const more = filter.of ? [codes, filter.of] : [codes];
+		if (isWalk) add(`EXISTS (SELECT 1 FROM page_finding f WHERE f.page_id = s.page_id AND ${of})`, ...more);
+		else add(`s.page_id IN (SELECT page_id FROM page_finding WHERE site_id = ? AND ${of})`, site, ...more);
 	}
-	const [column, layer] = filter.from?.split(':') ?? [];
-	if (column && layer && Object.hasOwn(FROM_COLUMNS, column)) add(`s.${FROM_COLUMNS[column]} = ?`, layer);
+	const [name, layer] = filter.from?.split(':') ?? [];
+	const column = name && Object.hasOwn(FROM_COLUMNS, name) ? FROM_COLUMNS[name] : undefined;
+	// The second half names the index.
+	if (column && layer) add(`s.${column} = ? AND s.${column} <> ''`, layer);
 	if (filter.differs && Object.hasOwn(DIFFERS, filter.differs)) add(`s.differs ${DIFFERS[filter.differs]}`);
 	if (filter.without) add(`s.state = 'live' AND s.head IS NOT NULL AND NOT instr(s.tags, ?)`, ` ${filter.without} `);
 	if (filter.key === 'yes') add('s.is_key = 1');
 	return { where: parts.join(' AND '), values };
 }
+
+/** So many rows are walked over in their order; where a filter means fewer than are wanted of them, it means few of all. */
+const WALKED = 3000;
 
 /** Rows of the table of pages from `offset` on, in an order. */
 export function gridRows(
@@ -140,32 +149,54 @@ export function gridRows(
 		limit
 	}: { readonly sort: Sort; readonly down: boolean; readonly offset: number; readonly limit: number }
 ): GridRow[] {
-	const { where, values } = conditionsOf(site, filter);
-	const order = `s.${SORTS[sort]} ${down ? 'DESC' : 'ASC'}, s.page_id ${down ? 'DESC' : 'ASC'}`;
+	const way = down ? 'DESC' : 'ASC';
+	// The index of descriptions holds their beginnings.
+	const keys = sort === 'description' ? ['substr(s.description, 1, 40)', 's.description'] : [`s.${SORTS[sort]}`];
+	const order = [...keys, 's.page_id'].map((key) => `${key} ${way}`).join(', ');
 	// The ids alone are walked over: what they stand for is read for the rows that are shown.
-	return db
-		.prepare(
-			`SELECT ${ROW} FROM (SELECT s.page_id FROM page_state s WHERE ${where} ORDER BY ${order} LIMIT ? OFFSET ?) AS one
-			JOIN page_state s USING (page_id) ORDER BY ${order}`
-		)
-		.all(...values, limit, offset) as GridRow[];
+	const rows = (ids: string, ...values: unknown[]) =>
+		db
+			.prepare(`SELECT ${ROW} FROM (${ids}) AS one JOIN page_state s USING (page_id) ORDER BY ${order}`)
+			.all(...values) as GridRow[];
+	const walk = conditionsOf(site, filter, true);
+	if (walk.where === '')
+		return rows(
+			`SELECT s.page_id FROM page_state s WHERE s.site_id = ? ORDER BY ${order} LIMIT ? OFFSET ?`,
+			...[site, limit, offset]
+		);
+	if (offset + limit < WALKED) {
+		const found = rows(
+			`SELECT s.page_id FROM (SELECT * FROM page_state s WHERE s.site_id = ? ORDER BY ${order} LIMIT ${WALKED}) AS s
+			WHERE ${walk.where} LIMIT ? OFFSET ?`,
+			...[site, ...walk.values, limit, offset]
+		);
+		if (found.length === limit) return found;
+	}
+	// The plus keeps the order's index out of it: pages are gathered by what the filter says, and sorted.
+	const { where, values } = conditionsOf(site, filter, false);
+	return rows(
+		`SELECT s.page_id FROM page_state s WHERE s.site_id = ? AND ${where} ORDER BY +${order} LIMIT ? OFFSET ?`,
+		...[site, ...values, limit, offset]
+	);
 }
 
 export function countGrid(db: Db, site: number, filter: PageFilter): number {
-	const { where, values } = conditionsOf(site, filter);
+	const { where, values } = conditionsOf(site, filter, false);
 	return db
-		.prepare(`SELECT count(*) FROM page_state s WHERE ${where}`)
+		.prepare(`SELECT count(*) FROM page_state s WHERE s.site_id = ?${where && ` AND ${where}`}`)
 		.pluck()
-		.get(...values) as number;
+		.get(site, ...values) as number;
 }
 
 /** The paths of the pages that a filter means, in the order of their ids. */
 export function pathsOfFilter(db: Db, site: number, filter: PageFilter, limit = -1): string[] {
-	const { where, values } = conditionsOf(site, filter);
+	const { where, values } = conditionsOf(site, filter, false);
 	return db
-		.prepare(`SELECT s.path FROM page_state s WHERE ${where} ORDER BY s.page_id LIMIT ?`)
+		.prepare(
+			`SELECT s.path FROM page_state s WHERE s.site_id = ?${where && ` AND ${where}`} ORDER BY s.page_id LIMIT ?`
+		)
 		.pluck()
-		.all(...values, limit) as string[];
+		.all(site, ...values, limit) as string[];
 }
 
 /** Values that several live pages share, those of most pages first. */

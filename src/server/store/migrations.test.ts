@@ -59,7 +59,8 @@ const LATER: Readonly<Record<number, string>> = {
 		INSERT INTO saved_filter VALUES (1, 'drafts', 'state=draft');
 		INSERT INTO look VALUES (1, 'https://s.example/', '2026-02-03T00:00:00Z', '{}');`,
 	8: `INSERT INTO reader_card VALUES (1, '/same', 'gangway', '{}', 0, '2026-02-04T00:00:00Z', NULL, NULL);
-		UPDATE release SET author = 'ada' WHERE number = 3;`
+		UPDATE release SET author = 'ada' WHERE number = 3;`,
+	9: `INSERT INTO verified VALUES (1, '/same', 'gangway', 's1', '{}', '"tag"', NULL);`
 };
 
 /** All schemas that there were: this one stands at the end, and is not among them. */
@@ -117,6 +118,7 @@ describe.each(EARLIER)('a database of schema %i', (version) => {
 		expect(all('SELECT query FROM saved_filter')).toEqual(has(7, [{ query: 'state=draft' }]));
 		expect(all('SELECT made FROM look')).toEqual(has(7, [{ made: '2026-02-03T00:00:00Z' }]));
 		expect(all('SELECT reader FROM reader_card')).toEqual(has(8, [{ reader: 'gangway' }]));
+		expect(all('SELECT etag FROM verified')).toEqual(has(9, [{ etag: '"tag"' }]));
 		expect(store.releases.history(1, 1)).toMatchObject([{ number: 3, author: version >= 8 ? 'ada' : '' }]);
 	});
 	test('compares and releases on from there', () => {

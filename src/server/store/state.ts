@@ -1,14 +1,20 @@
 import { prepared, type Db } from './database';
 import { inPart, type Part } from './part';
 
-/** What is kept of a page, beside what stands in an index. */
-const KEPT = `seen = @seen, head = @head, description = @description, description_width = @descriptionWidth, picture = @picture,
-			card = @card, title_from = @titleFrom, description_from = @descriptionFrom, picture_from = @pictureFrom, tags = @tags,
-			canonical = @canonical, missing = @missing, strange = @strange, timed = @timed, differs = CASE
-				WHEN @head IS NULL THEN 3 * EXISTS (SELECT 1 FROM released WHERE site_id = @site AND path = @path AND until IS NULL)
-				ELSE coalesce((SELECT head <> @head OR address <> @address FROM released
-					WHERE site_id = @site AND path = @path AND until IS NULL), 2) END
-		WHERE page_id = @id AND seen < @seen`;
+/** What is kept of a page whatever it was before. */
+const KEPT = `seen = @seen, head = @head, card = @card, tags = @tags, canonical = @canonical, missing = @missing, strange = @strange, timed = @timed`;
+/**
+ * What stands in an index or is searched, in parts that are written where they came to something else: writing an
+ * index again costs as much as all the rest.
+ */
+const IN_INDEXES = [
+	'title = @title, title_width = @titleWidth',
+	'description = @description, description_width = @descriptionWidth',
+	'picture = @picture',
+	'title_from = @titleFrom, description_from = @descriptionFrom, picture_from = @pictureFrom',
+	'weight = @weight',
+	'differs = @differs'
+] as const;
 
 /** Pages of one type, or of all. */
 const HARD = `SELECT path FROM page_state WHERE site_id = @site AND (@type IS NULL OR type = @type)`;
@@ -24,10 +30,9 @@ const SQL = {
 		AND ${inPart('page_id')} LIMIT @limit`,
 	countTouched: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND seen < touched`,
 	countOfType: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND type = ? AND seen < ? AND seen >= touched`,
-	before: `SELECT title, weight FROM page_state WHERE page_id = ?`,
-	keep: `UPDATE page_state SET title = @title, title_width = @titleWidth, weight = @weight, ${KEPT}`,
-	// What stands in an index is left alone where it is the same: writing it again costs as much as all the rest.
-	keepSame: `UPDATE page_state SET ${KEPT}`,
+	before: `SELECT s.seen, s.title, s.description, s.picture, s.title_from AS titleFrom, s.description_from AS descriptionFrom,
+		s.picture_from AS pictureFrom, s.weight, s.differs, r.head AS releasedHead, r.address AS releasedAddress
+		FROM page_state s LEFT JOIN released r ON r.site_id = s.site_id AND r.path = @path AND r.until IS NULL WHERE s.page_id = @id`,
 	dropFindings: `DELETE FROM page_finding WHERE page_id = ?`,
 	addFinding: `INSERT OR IGNORE INTO page_finding (page_id, code, tag, site_id, weight) VALUES (?, ?, ?, ?, ?)`,
 	differing: `SELECT p.path, s.differs FROM page_state s JOIN page p ON p.id = s.page_id
@@ -90,6 +95,43 @@ export interface PageState {
 	readonly isTimed: boolean;
 }
 
+/** What stands in indexes of a page that is looked at again, and what is released of it. */
+interface StateBefore extends Pick<
+	PageState,
+	'title' | 'description' | 'picture' | 'titleFrom' | 'descriptionFrom' | 'pictureFrom' | 'weight'
+> {
+	readonly seen: number;
+	readonly differs: number;
+	readonly releasedHead: string | null;
+	readonly releasedAddress: string | null;
+}
+
+/** Against what is released: 0 the same, 1 changed, 2 new, 3 leaves. */
+function differsFrom(
+	{ releasedHead, releasedAddress }: StateBefore,
+	{ head, address }: Pick<PageState, 'head' | 'address'>
+): number {
+	if (head === null) return releasedHead === null ? 0 : 3;
+	if (releasedHead === null) return 2;
+	return head === releasedHead && address === releasedAddress ? 0 : 1;
+}
+
+/** Which parts of what stands in indexes came to something else, a bit each. */
+function changedParts(before: StateBefore, now: Omit<PageState, 'findings' | 'isTimed'> & { differs: number }): number {
+	const isChanged = [
+		// A page that changed is searched by its new words, and its path is one of them.
+		before.seen < 0 || before.title !== now.title,
+		before.description !== now.description,
+		before.picture !== now.picture,
+		before.titleFrom !== now.titleFrom ||
+			before.descriptionFrom !== now.descriptionFrom ||
+			before.pictureFrom !== now.pictureFrom,
+		before.weight !== now.weight,
+		before.differs !== now.differs
+	];
+	return isChanged.reduce((bits, is, at) => bits | (is ? 1 << at : 0), 0);
+}
+
 /** How the working copy differs from what is released. */
 export interface Differing {
 	readonly changed: number;
@@ -102,7 +144,7 @@ export interface Differing {
 export class StateStore {
 	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
 
-	constructor(db: Db) {
+	constructor(private readonly db: Db) {
 		this.run = prepared(db, SQL);
 	}
 
@@ -133,14 +175,28 @@ export class StateStore {
 	/** Keeps what pages came to at a revision. A page that was looked at later by another is left alone. */
 	keep(seen: number, states: Iterable<PageState>) {
 		for (const { findings, isTimed, ...state } of states) {
-			const before = this.run('before').get(state.id) as { title: string; weight: number } | undefined;
-			const isSame = before?.title === state.title && before.weight === state.weight;
-			const row = { ...state, seen, timed: isTimed ? 1 : 0 };
-			const { changes } = this.run(isSame ? 'keepSame' : 'keep').run(row);
-			if (changes === 0) continue;
+			const before = this.run('before').get({ id: state.id, path: state.path }) as StateBefore | undefined;
+			if (!before || before.seen >= seen) continue;
+			const differs = differsFrom(before, state);
+			this.keeping(changedParts(before, { ...state, differs })).run({
+				...{ ...state, seen, differs },
+				timed: isTimed ? 1 : 0
+			});
 			this.run('dropFindings').run(state.id);
 			for (const { code, tag, weight } of findings) this.run('addFinding').run(state.id, code, tag, state.site, weight);
 		}
+	}
+
+	/** The statement that writes some of the parts, by which of them. */
+	private readonly keepings = new Map<number, ReturnType<Db['prepare']>>();
+	private keeping(parts: number) {
+		let known = this.keepings.get(parts);
+		if (!known) {
+			const set = [KEPT, ...IN_INDEXES.filter((_, at) => parts & (1 << at))].join(', ');
+			known = this.db.prepare(`UPDATE page_state SET ${set} WHERE page_id = @id`);
+			this.keepings.set(parts, known);
+		}
+		return known;
 	}
 
 	differing(site: number, listed: number): Differing {
