@@ -49,7 +49,8 @@ function compare(sort: Sort) {
 	const key = sort === 'findings' ? 'weight' : sort;
 	return (a: GridRow, b: GridRow) => {
 		const [one, other] = [a[key as keyof GridRow] ?? '', b[key as keyof GridRow] ?? ''];
-		return one < other ? -1 : one > other ? 1 : a.id - b.id;
+		if (one !== other) return one < other ? -1 : 1;
+		return ['type', 'language', 'state'].includes(sort) ? (a.path < b.path ? -1 : 1) : a.id - b.id;
 	};
 }
 

@@ -82,60 +82,100 @@ const FROM_COLUMNS: Readonly<Record<string, string>> = {
 	picture: 'picture_from'
 };
 
-/** What a filter asks, as SQL over `page_state s`, with what goes into it. */
-interface Conditions {
-	readonly where: string;
+/** One thing that a filter asks, as SQL over `page_state s`, with what goes into it. */
+interface Condition {
+	readonly sql: string;
 	readonly values: readonly unknown[];
+	/** The ids of the pages that have it, where an index gives them. */
+	readonly set?: string;
+	readonly setValues?: readonly unknown[];
+	/** The column that it says the one value of. */
+	readonly pins?: string;
 }
 
-/**
- * The conditions of a filter. `isWalk`: they are asked of one row after another, so that what a row has is looked up
- * for it, and not gathered of all.
- */
-function conditionsOf(site: number, filter: PageFilter, isWalk: boolean): Conditions {
-	const parts: string[] = [];
-	const values: unknown[] = [];
-	const add = (sql: string, ...more: unknown[]) => {
-		parts.push(sql);
-		values.push(...more);
-	};
+/** A condition on columns of the row, which an index gives the rows of. */
+const onRow = (site: number, sql: string, ...values: unknown[]): Condition => ({
+	...{ sql, values },
+	set: `SELECT s.page_id FROM page_state s WHERE s.site_id = ? AND ${sql}`,
+	setValues: [site, ...values]
+});
+
+function conditionsOf(site: number, filter: PageFilter): Condition[] {
+	const all: Condition[] = [];
 	const words = filter.q?.match(/[\p{L}\p{N}]+/gu);
-	if (words)
-		add(
-			's.page_id IN (SELECT rowid FROM page_search WHERE page_search MATCH ?)',
-			words.map((word) => `"${word}"*`).join(' ')
-		);
-	for (const column of ['type', 'state', 'title', 'picture'] as const)
-		if (filter[column] !== undefined && filter[column] !== '') add(`s.${column} = ?`, filter[column]);
-	if (filter.description)
-		add(
-			'substr(s.description, 1, 40) = substr(?, 1, 40) AND s.description = ?',
-			filter.description,
-			filter.description
-		);
-	if (filter.language) {
-		if (filter.language === '-') add(`(s.language IS NULL OR s.language = 'und')`);
-		else add('s.language = ?', filter.language);
+	if (words) {
+		const set = 'SELECT rowid FROM page_search WHERE page_search MATCH ?';
+		const values = [words.map((word) => `"${word}"*`).join(' ')];
+		all.push({ sql: `s.page_id IN (${set})`, set, values, setValues: values });
 	}
+	for (const column of ['type', 'state', 'title', 'description', 'picture'] as const)
+		if (filter[column] !== undefined && filter[column] !== '')
+			all.push({ ...onRow(site, `s.${column} = ?`, filter[column]), pins: column });
+	if (filter.language === '-') all.push(onRow(site, `(s.language IS NULL OR s.language = 'und')`));
+	else if (filter.language) all.push({ ...onRow(site, 's.language = ?', filter.language), pins: 'language' });
 	if (filter.finding) {
-		const codes = JSON.stringify(filter.finding.split(','));
-		const of = `code IN (SELECT value FROM json_each(?))${filter.of ? ' AND tag = ?' : ''}`;
-		const more = filter.of ? [codes, filter.of] : [codes];
-		if (isWalk) add(`EXISTS (SELECT 1 FROM page_finding f WHERE f.page_id = s.page_id AND ${of})`, ...more);
-		else add(`s.page_id IN (SELECT page_id FROM page_finding WHERE site_id = ? AND ${of})`, site, ...more);
+		const has = `code IN (SELECT value FROM json_each(?))${filter.of ? ' AND tag = ?' : ''}`;
+		const values = [JSON.stringify(filter.finding.split(',')), ...(filter.of ? [filter.of] : [])];
+		all.push({
+			sql: `EXISTS (SELECT 1 FROM page_finding f WHERE f.page_id = s.page_id AND ${has})`,
+			values,
+			set: `SELECT page_id FROM page_finding WHERE site_id = ? AND ${has}`,
+			setValues: [site, ...values]
+		});
 	}
 	const [name, layer] = filter.from?.split(':') ?? [];
 	const column = name && Object.hasOwn(FROM_COLUMNS, name) ? FROM_COLUMNS[name] : undefined;
 	// The second half names the index.
-	if (column && layer) add(`s.${column} = ? AND s.${column} <> ''`, layer);
-	if (filter.differs && Object.hasOwn(DIFFERS, filter.differs)) add(`s.differs ${DIFFERS[filter.differs]}`);
-	if (filter.without) add(`s.state = 'live' AND s.head IS NOT NULL AND NOT instr(s.tags, ?)`, ` ${filter.without} `);
-	if (filter.key === 'yes') add('s.is_key = 1');
-	return { where: parts.join(' AND '), values };
+	if (column && layer) all.push(onRow(site, `s.${column} = ? AND s.${column} <> ''`, layer));
+	if (filter.differs && Object.hasOwn(DIFFERS, filter.differs))
+		all.push(onRow(site, `s.differs ${DIFFERS[filter.differs]}`));
+	if (filter.without)
+		all.push({
+			sql: `+s.state = 'live' AND s.head IS NOT NULL AND NOT instr(s.tags, ?)`,
+			values: [` ${filter.without} `]
+		});
+	if (filter.key === 'yes') all.push(onRow(site, 's.is_key = 1'));
+	return all;
 }
 
-/** So many rows are walked over in their order; where a filter means fewer than are wanted of them, it means few of all. */
+/** Columns of a few values, whose indexes go on by path. */
+const KINDS: ReadonlySet<string> = new Set(['type', 'language', 'state']);
+
+/** Few pages: as many are gathered and sorted as fast as the first rows are found in their order. */
+const FEW = 1000;
+/** So many rows are walked over in their order, in search of those that a filter means. */
 const WALKED = 3000;
+
+/** How the pages that a filter means are found; `order` is how they are sorted. */
+type Search = (order: string) => { readonly sql: string; readonly values: readonly unknown[] };
+
+/**
+ * Of the sets that the conditions give, the smallest, where it is of few pages; the others are asked of each. Where none
+ * is, the first set that there is, or all pages.
+ */
+function gatheringOf(db: Db, site: number, conditions: readonly Condition[]): { search: Search; isFew: boolean } {
+	const sets = conditions.filter(({ set }) => set !== undefined);
+	const sizes = sets.map(
+		({ set, setValues = [] }) =>
+			db
+				.prepare(`SELECT count(*) FROM (${set} LIMIT ${FEW})`)
+				.pluck()
+				.get(...setValues) as number
+	);
+	const least = Math.min(...sizes);
+	const first = sets[sizes.indexOf(least)];
+	const others = conditions.filter((one) => one !== first);
+	// The plus keeps other indexes out of it.
+	const where = [...(first ? [`s.page_id IN (${first.set})`] : []), '+s.site_id = ?', ...others.map(({ sql }) => sql)];
+	const values = [...(first?.setValues ?? []), site, ...others.flatMap((one) => one.values)];
+	return {
+		isFew: first !== undefined && least < FEW,
+		search: (order) => ({
+			sql: `FROM page_state s WHERE ${where.join(' AND ')}${order && ` ORDER BY +${order}`}`,
+			values
+		})
+	};
+}
 
 /** Rows of the table of pages from `offset` on, in an order. */
 export function gridRows(
@@ -149,54 +189,64 @@ export function gridRows(
 		limit
 	}: { readonly sort: Sort; readonly down: boolean; readonly offset: number; readonly limit: number }
 ): GridRow[] {
+	const conditions = conditionsOf(site, filter);
 	const way = down ? 'DESC' : 'ASC';
-	// The index of descriptions holds their beginnings.
-	const keys = sort === 'description' ? ['substr(s.description, 1, 40)', 's.description'] : [`s.${SORTS[sort]}`];
-	const order = [...keys, 's.page_id'].map((key) => `${key} ${way}`).join(', ');
-	// The ids alone are walked over: what they stand for is read for the rows that are shown.
-	const rows = (ids: string, ...values: unknown[]) =>
+	const column = SORTS[sort];
+	// What a filter pins is the same on all rows; pages of one kind follow by path.
+	const isPinned = conditions.some(({ pins }) => pins === column);
+	const keys = [...(isPinned ? [] : [column]), KINDS.has(column) ? 'path' : 'page_id'];
+	const order = [...new Set(keys)].map((key) => `s.${key} ${way}`).join(', ');
+	// The ids alone are sought: what they stand for is read for the rows that are shown.
+	const rows = (ids: string, values: readonly unknown[]) =>
 		db
-			.prepare(`SELECT ${ROW} FROM (${ids}) AS one JOIN page_state s USING (page_id) ORDER BY ${order}`)
-			.all(...values) as GridRow[];
-	const walk = conditionsOf(site, filter, true);
-	if (walk.where === '')
+			.prepare(
+				`SELECT ${ROW} FROM (SELECT s.page_id ${ids} LIMIT ? OFFSET ?) AS one JOIN page_state s USING (page_id) ORDER BY ${order}`
+			)
+			.all(...values, limit, offset) as GridRow[];
+	if (conditions.length === 0) return rows(`FROM page_state s WHERE s.site_id = ? ORDER BY ${order}`, [site]);
+	const values = [site, ...conditions.flatMap((one) => one.values)];
+	const where = conditions.map(({ sql }) => sql).join(' AND ');
+	const { search, isFew } = gatheringOf(db, site, conditions);
+	// A condition whose index has the rows as they are wanted; the others are asked of each.
+	const leading = conditions.find(({ pins }) => pins && (KINDS.has(pins) ? keys[0] === 'path' : keys[0] === 'page_id'));
+	if (leading && !isFew) {
+		const others = conditions.filter((one) => one !== leading);
 		return rows(
-			`SELECT s.page_id FROM page_state s WHERE s.site_id = ? ORDER BY ${order} LIMIT ? OFFSET ?`,
-			...[site, limit, offset]
+			`FROM page_state s WHERE s.site_id = ? AND ${[leading.sql, ...others.map(({ sql }) => `+(${sql})`)].join(' AND ')} ORDER BY ${order}`,
+			[site, ...leading.values, ...others.flatMap((one) => one.values)]
 		);
-	if (offset + limit < WALKED) {
+	}
+	if (!isFew && offset + limit < WALKED) {
 		const found = rows(
-			`SELECT s.page_id FROM (SELECT * FROM page_state s WHERE s.site_id = ? ORDER BY ${order} LIMIT ${WALKED}) AS s
-			WHERE ${walk.where} LIMIT ? OFFSET ?`,
-			...[site, ...walk.values, limit, offset]
+			`FROM (SELECT * FROM page_state s WHERE s.site_id = ? ORDER BY ${order} LIMIT ${WALKED}) AS s WHERE ${where}`,
+			values
 		);
 		if (found.length === limit) return found;
 	}
-	// The plus keeps the order's index out of it: pages are gathered by what the filter says, and sorted.
-	const { where, values } = conditionsOf(site, filter, false);
-	return rows(
-		`SELECT s.page_id FROM page_state s WHERE s.site_id = ? AND ${where} ORDER BY +${order} LIMIT ? OFFSET ?`,
-		...[site, ...values, limit, offset]
-	);
+	const gathered = search(order);
+	return rows(gathered.sql, gathered.values);
 }
 
 export function countGrid(db: Db, site: number, filter: PageFilter): number {
-	const { where, values } = conditionsOf(site, filter, false);
+	const conditions = conditionsOf(site, filter);
+	const [first] = conditions;
+	const { sql, values } =
+		first?.pins && conditions.length === 1
+			? { sql: `FROM page_state s WHERE s.site_id = ? AND ${first.sql}`, values: [site, ...first.values] }
+			: gatheringOf(db, site, conditions).search('');
 	return db
-		.prepare(`SELECT count(*) FROM page_state s WHERE s.site_id = ?${where && ` AND ${where}`}`)
+		.prepare(`SELECT count(*) ${sql}`)
 		.pluck()
-		.get(site, ...values) as number;
+		.get(...values) as number;
 }
 
 /** The paths of the pages that a filter means, in the order of their ids. */
 export function pathsOfFilter(db: Db, site: number, filter: PageFilter, limit = -1): string[] {
-	const { where, values } = conditionsOf(site, filter, false);
+	const { sql, values } = gatheringOf(db, site, conditionsOf(site, filter)).search('s.page_id');
 	return db
-		.prepare(
-			`SELECT s.path FROM page_state s WHERE s.site_id = ?${where && ` AND ${where}`} ORDER BY s.page_id LIMIT ?`
-		)
+		.prepare(`SELECT s.path ${sql} LIMIT ?`)
 		.pluck()
-		.all(site, ...values, limit) as string[];
+		.all(...values, limit) as string[];
 }
 
 /** Values that several live pages share, those of most pages first. */

@@ -1,8 +1,14 @@
 -- Every order of the table of pages, and what few pages have, without sorting or going over all of them.
 CREATE INDEX page_state_title_width ON page_state (site_id, title_width);
 CREATE INDEX page_state_description_width ON page_state (site_id, description_width);
--- Descriptions are long, and differ at their beginning.
-CREATE INDEX page_state_description ON page_state (site_id, substr(description, 1, 40));
+CREATE INDEX page_state_description ON page_state (site_id, description);
+-- Pages of one kind are mostly wanted by path.
+DROP INDEX page_state_type;
+CREATE INDEX page_state_type ON page_state (site_id, type, path);
+DROP INDEX page_state_language;
+CREATE INDEX page_state_language ON page_state (site_id, language, path);
+DROP INDEX page_state_state;
+CREATE INDEX page_state_state ON page_state (site_id, state, path);
 DROP INDEX page_state_picture;
 CREATE INDEX page_state_picture ON page_state (site_id, picture);
 DROP INDEX page_state_differs;
