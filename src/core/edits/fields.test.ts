@@ -64,6 +64,13 @@ describe('a type with a layout', () => {
 			line: text('In {page.area}')
 		});
 	});
+	test('keeps its other fields as they are', () => {
+		const two = { ...type, fields: [...type.fields, { name: 'month', kind: 'text' as const }] };
+		expect(renameFieldInType(two, 'region', 'area').fields).toEqual([
+			{ name: 'area', kind: 'text' },
+			{ name: 'month', kind: 'text' }
+		]);
+	});
 	test('gets no line that it has not', () => {
 		expect(renamed(withLayout())).toEqual({ title: text('{page.title}, {page.area}') });
 		expect(renameFieldInType(type, 'region', 'area')).not.toHaveProperty('layout');

@@ -6,7 +6,9 @@ import {
 	findHard,
 	findInTag,
 	findOnPage,
+	missingOf,
 	Resolver,
+	strangeness,
 	STARTING_SETS,
 	checkRule,
 	type Page,
@@ -186,6 +188,22 @@ describe('surveys over all pages', () => {
 			cut: '/long'
 		});
 	});
+	test.each([
+		[{}, 3],
+		[{ summary: 'x' }, 2],
+		[{ picture: '/a.jpg' }, 2],
+		[{ pier: 0 }, 2],
+		[{ pier: '', summary: ' ', picture: null }, 3],
+		[{ pier: 'x', summary: 'x', picture: { src: '/a.jpg' } }, 0]
+	])('%j leaves so many of its fields empty', (fields, wanted) => {
+		expect(missingOf(page('/a', fields), ['pier'])).toBe(wanted);
+	});
+	test.each([
+		['', 0],
+		['Plain words, “quoted”: (1) – 2?', 6],
+		['漢字', 100],
+		['ab漢', 33]
+	])('in %j so many in a hundred are strange', (text, wanted) => expect(strangeness(text)).toBe(wanted));
 	test('what is cut counts in title and description alike, and only what is there counts', () => {
 		const cutPage = (path: string, title: number, summary: number) =>
 			page(path, { ...good, title: 'Long '.repeat(title), summary: 'More '.repeat(summary) });

@@ -44,7 +44,9 @@ describe('what is a frame’s and what is the page’s', () => {
 		['footer', `<footer><p>${own}</p></footer>`],
 		['a class among others', `<div class="left  sidebar wide"><p>${own}</p></div>`],
 		['an id', `<div id="menu"><p>${own}</p></div>`],
-		['a role', `<div role="navigation"><p>${own}</p></div>`]
+		['a role', `<div role="navigation"><p>${own}</p></div>`],
+		['what is hidden', `<div hidden><p>${own}</p></div>`],
+		['what is hidden from those who listen', `<div aria-hidden="true"><p>${own}</p></div>`]
 	])('%s is a frame', (_name, html) => {
 		expect(read(html).paragraphs).toEqual([]);
 	});
@@ -52,6 +54,8 @@ describe('what is a frame’s and what is the page’s', () => {
 		['a class that only holds such a word', `<div class="menus-of-the-day"><p>${own}</p></div>`],
 		['no class', `<div><p>${own}</p></div>`],
 		['an empty class', `<div class=""><p>${own}</p></div>`],
+		['what says that it is not hidden', `<div aria-hidden="false"><p>${own}</p></div>`],
+		['a role of the text', `<div role="article" class="menu"><p>${own}</p></div>`],
 		['a section', `<section><p>${own}</p></section>`]
 	])('%s is not', (_name, html) => {
 		expect(read(html).paragraphs[0]?.text).toBe(own);
@@ -64,6 +68,56 @@ describe('what is a frame’s and what is the page’s', () => {
 		expect(read('<p>None</p>').heading).toBe('');
 	});
 });
+
+describe('the content of a page', () => {
+	const body = (html: string) => readPage(`<!doctype html><html><body>${html}</body></html>`).body;
+	test.each([
+		['main', '<p>Around.</p><main><p>Inside, and long enough to be what is meant.</p></main>'],
+		['a role', '<p>Around.</p><div role="main"><p>Inside, and long enough to be what is meant.</p></div>'],
+		['the one article', '<p>Around.</p><article><p>Inside, and long enough to be what is meant.</p></article>']
+	])('is what %s holds', (_name, html) => {
+		expect(body(html)).toBe('Inside, and long enough to be what is meant.');
+	});
+	test('is all of the body where several articles are', () => {
+		expect(body('<p>Around.</p><article><p>One.</p></article><article><p>Two.</p></article>')).toBe(
+			'Around. One. Two.'
+		);
+	});
+	test('is its table of contents, where it says next to nothing else', () => {
+		const toc = '<div class="toc"><p>Table of Contents</p><p>Birds, seals and the weather</p></div>';
+		const words = (count: number) => 'x'.repeat(count);
+		expect(body(`<p>${words(39)}</p>${toc}`)).toBe(`${words(39)} Table of Contents Birds, seals and the weather`);
+		expect(body(`<p>${words(40)}</p>${toc}`)).toBe(words(40));
+		expect(body(toc)).toBe('Birds, seals and the weather');
+		expect(body(`<div class="index">${toc}</div>`)).toBe('Birds, seals and the weather');
+	});
+	test('leaves out the heading that it begins with, and a sign beside it', () => {
+		expect(body('<h1>Birds</h1><p>Birds come here in spring, and some of them stay.</p>')).toBe(
+			'Birds come here in spring, and some of them stay.'
+		);
+		const page = readPage('<body><h1>Birds<a class="headerlink">¶</a></h1><p>x</p>');
+		expect(page.heading).toBe('Birds');
+		expect(readPage('<body><h1>Birds <a class="link">more</a></h1>').heading).toBe('Birds more');
+	});
+	test('its pictures are those with a source, with what they are said to show', () => {
+		const { pictures } = readPage(
+			'<body><img src=" /a.jpg " alt=" A  boat "><img src="data:image/png;base64,x"><img alt=x><nav><img src=/n.png></nav><img src=/b.jpg>'
+		);
+		expect(pictures).toEqual([{ src: '/a.jpg', alt: 'A boat' }, { src: '/b.jpg' }]);
+	});
+});
+
+test.each([
+	['<html lang="fr">', 'fr'],
+	['<html lang=" pt_BR ">', 'pt-BR'],
+	['<html xml:lang="ja">', 'ja'],
+	['<html lang="" xml:lang="ja">', 'ja'],
+	['<html lang="not a tag" xml:lang="ja">', 'ja'],
+	['<html><meta http-equiv=" Content-Language " content="de, en">', 'de'],
+	['<html lang="fr"><meta http-equiv="content-language" content="de">', 'fr'],
+	['<html><meta name="content-language" content="de">', undefined],
+	['<html><body><p lang="fr">', undefined]
+])('the language of %s', (html, wanted) => expect(readPage(html).language).toBe(wanted));
 
 describe('what a page says of other versions', () => {
 	const versions = (html: string) => readPage(`<html lang=en>${html}`).versions;

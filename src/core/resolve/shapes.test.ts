@@ -233,5 +233,9 @@ describe('the share picture', () => {
 		expect(reachOf({ focus: [0.9, 0.5] })).toMatchObject({ under: 3, changed: 1, worst: [{ path: '/a' }] });
 		expect(reachOf({ alt: 'A small boat' })).toMatchObject({ changed: 1, worst: [{ path: '/c' }] });
 		expect(reachOf({ name: 'x.jpg' })).toMatchObject({ changed: 0 });
+		// Of no picture but that one.
+		const other = [{ ...page, path: '/d', type: 'x', ...picked('/own.jpg') }];
+		const edit = { place: { layer: 'picture', src: '/boat.jpg' }, changes: { alt: 'A small boat' } } as const;
+		expect(measureReach(model, other, edit, '')).toMatchObject({ under: 1, changed: 0 });
 	});
 });

@@ -1,11 +1,13 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { checkTemplate, formatIssue, TAG_NAMES, type Field } from '../index';
 import { formatIssueWithCaret, nearestName } from '../issue';
-import { compileTemplate } from './compile';
+import { compileTemplate, type Scope } from './compile';
 import { formatDate, parseDate, toIsoDate } from './dates';
 import { FILTERS } from './filters';
 import { knownVariables } from './check';
 import { parseTemplate } from './parse';
+import { toTemplate } from './quote';
 
 const fields: Field[] = [
 	{ name: 'region', kind: 'text' },
@@ -62,6 +64,9 @@ describe('what is wrong with a template is told with its place, what was expecte
 		['{page.title', 'The "{" at 1:1 is never closed. Add "}", or write "\\{" for a plain brace.'],
 		['a [[b', 'The "[[" at 1:3 is never closed. Add "]]", or write "\\[" for a plain bracket.'],
 		['{}', 'Nothing stands between the braces at 1:1. Write a variable such as {page.title}.'],
+		['{page.title page.region}', 'Unexpected "page.region" at 1:13. Expected "??", "|" or "}".'],
+		['{page.title $two}', 'Unexpected "$" at 1:13. Expected "??", "|" or "}".'],
+		['{page.title og:title}', 'Unexpected "og:title" at 1:13. Expected "??", "|" or "}".'],
 		['{page.title & x}', 'Unexpected "&" at 1:13. Expected "??", "|" or "}".'],
 		['{page.title ?? }', 'Unexpected "}" at 1:16. Expected a variable or a text in quotation marks.'],
 		['{page.title | }', 'Unexpected "}" at 1:15. Expected the name of a filter.'],
@@ -105,6 +110,17 @@ describe('what is wrong with a template is told with its place, what was expecte
 		expect(formatIssueWithCaret(checkTemplate(template, { fields, tagNames: [] })[0]!, template)).toBe(
 			'Unknown variable "page.regio" at 1:5. Did you mean "page.region"?\n    In {page.regio}\n        ^^^^^^^^^^'
 		);
+	});
+
+	test('any words can be made a template of just them', () => {
+		fc.assert(
+			fc.property(fc.string({ unit: fc.constantFrom(...'ab{}[]\\|? ') }), (words) => {
+				const template = toTemplate(words);
+				expect(check(template)).toEqual([]);
+				expect(compileTemplate(template).run({ separator: ' · ' } as Scope)).toBe(words);
+			})
+		);
+		expect(toTemplate('{[a]}\\')).toBe('\\{\\[a\\]\\}\\\\');
 	});
 
 	test('reading goes on behind a mistake', () => {

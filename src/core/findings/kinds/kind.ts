@@ -15,4 +15,5 @@ export const kind = <D>(weight: number, says: (data: D) => string, mend: (data: 
 let list: Intl.ListFormat | undefined;
 
 /** Names as a sentence lists them. */
-export const listed = (names: readonly string[]) => (list ??= new Intl.ListFormat('en', { type: 'conjunction' })).format(names);
+export const listed = (names: readonly string[]) =>
+	(list ??= new Intl.ListFormat('en', { type: 'conjunction' })).format(names);
