@@ -50,6 +50,9 @@ for (const add of [
 for (const verb of [program, ...program.commands, ...program.commands.flatMap(({ commands }) => commands)])
 	verb.exitOverride();
 
+/** Who reads the output may have seen enough, as `head` does: then the work is done. */
+process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : tell(error)));
+
 try {
 	await program.parseAsync();
 } catch (error) {

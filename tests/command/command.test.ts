@@ -221,6 +221,18 @@ describe('import of what is out to do harm', () => {
 	});
 });
 
+test('who reads the output may have seen enough', () => {
+	// More than a pipe holds.
+	for (let at = 0; at < 40; at++) write(`site/${at}.html`, page(`Page ${at}`));
+	importSite();
+	const shown = spawnSync(
+		'sh',
+		['-c', `"${process.execPath}" "${program}" render --all --trace --format json --site Docs | head -c 1`],
+		{ encoding: 'utf8', cwd: work, env: { ...process.env, KEPHALON_DB: db } }
+	);
+	expect([shown.status, shown.stdout, shown.stderr]).toEqual([0, '{', '']);
+});
+
 describe('inject', () => {
 	test('one that was broken off is told at the next, and no more after that; what is refused breaks nothing off', () => {
 		write('site/a.html', page('A'));

@@ -42,6 +42,8 @@ const COST_OF_PLACE: Readonly<Record<Exclude<Place['kind'], 'none'>, number>> = 
 
 /** So many characters of prose before a text make it as much worse as standing in a poorer place by one. */
 const CHARACTERS_AHEAD = 1500;
+/** A character of a script without spaces says as much as so many letters. */
+const DENSE = 3.5;
 /** How many candidates are given. */
 const MOST_CANDIDATES = 8;
 /** A candidate is read this far (UTF-16 code units): no description is longer. */
@@ -69,7 +71,7 @@ export function proseOf(
 		const short = text.slice(0, MOST_TEXT).toWellFormed();
 		const cost = one.cost + ahead / CHARACTERS_AHEAD;
 		candidates.set(short, Math.min(cost, candidates.get(short) ?? cost));
-		ahead += one.text.length;
+		ahead += one.text.length * (isScriptWithoutSpaces(lettersOf(one.text)) ? DENSE : 1);
 	});
 	return [...candidates]
 		.map(([text, cost]) => ({ text, cost }))
@@ -127,7 +129,8 @@ function costOf({ text, linked, code, place }: Stretch, known: ReadonlySet<strin
 	let cost = COST_OF_PLACE[place.kind];
 	const isSentence = SENTENCE_END.test(text);
 	if (!isSentence && !SENTENCE_INSIDE.test(text)) cost += /[:：]$/.test(text) ? 1.6 : 1.2;
-	if (/^\p{Ll}/u.test(text) && code === 0) cost += 0.4;
+	// A name may begin a text of another script.
+	if (!isDense && /^\p{Ll}/u.test(text) && code === 0) cost += 0.4;
 	if (place.notice || NOTICE_TEXT.test(text)) cost += 2;
 	// Lists of a few words between commas name things; they tell nothing.
 	if (!isSentence && count(text, /[,;]/g) > words.length / 3) cost += 1;
