@@ -80,7 +80,8 @@ test('a short first sentence takes the next one along', () => {
 test('scripts without spaces', () => {
 	expect(best('<p>目次</p><p>この湿地は一日に二度、潮に沈みます。</p>')).toBe('この湿地は一日に二度、潮に沈みます。');
 	// Text that stands loose behind the heading, and begins with a name of another script.
-	const opening = 'marsh は、一日に二度、潮に沈む湿地です。 冬には北から来る多くの鳥がここで休み、春になるとまた北へ帰って行きます。 湿地の西の端には小屋があり、満ち潮の前後にはそこから鳥の群れを間近に見ることができます。';
+	const opening =
+		'marsh は、一日に二度、潮に沈む湿地です。 冬には北から来る多くの鳥がここで休み、春になるとまた北へ帰って行きます。 湿地の西の端には小屋があり、満ち潮の前後にはそこから鳥の群れを間近に見ることができます。';
 	const more = 'この湿地への道については、地図を見て下さい。';
 	expect(best(`<h1>湿地</h1>${opening}<p>${more}</p>`)).toBe(opening);
 });
