@@ -25,12 +25,14 @@ export interface CardOfPage {
 export interface CardsTold {
 	/** Whether readers were named that can be spoken to. */
 	readonly hasReaders: boolean;
+	/** Pages that readers were asked about, and released ones that they were not yet. */
 	readonly pages: number;
+	readonly notAsked: number;
 	readonly counts: Readonly<Record<string, Readonly<Record<Standing, number>>>>;
 	readonly old: readonly CardOfPage[];
 }
 
-/** Pages whose cards are looked at: key pages first, then those that a release changed last. */
+/** Pages that readers are asked about at one time: asking again goes on with the next. */
 const MOST_PAGES = 200;
 /** Old cards that are listed. */
 const MOST_LISTED = 200;
@@ -53,8 +55,13 @@ export function readCards(store: Store, name: string, hasReaders: boolean): Card
 		counts[card.reader]![card.is]++;
 		if (card.is === 'old' && old.length < MOST_LISTED) old.push(card);
 	}
-	return { hasReaders, pages: paths.size, counts, old };
+	const released = store.releases.latest(id)?.pages ?? 0;
+	return { hasReaders, pages: paths.size, notAsked: Math.max(0, released - askedOf(paths, heads)), counts, old };
 }
+
+/** How many of the pages that were asked about are released. */
+const askedOf = (paths: ReadonlySet<string>, heads: ReadonlyMap<string, Head | undefined>) =>
+	[...paths].filter((path) => heads.get(path)).length;
 
 function headOf(store: Store, site: number, path: string, known: Map<string, Head | undefined>): Head | undefined {
 	if (!known.has(path)) {

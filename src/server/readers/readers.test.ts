@@ -175,6 +175,19 @@ describe('what Kephalon keeps of it', () => {
 		store.close();
 	});
 
+	test('asking again goes on with the pages that nobody was asked about', async () => {
+		const { store, id, release } = begin();
+		for (let at = 0; at < 230; at++) store.savePage(id, page(`/${String(at).padStart(3, '0')}`, `Page ${at}`));
+		release();
+		const client = new ReadersClient(at(readers));
+		expect(await lookAtCards(store, client, 'S', options)).toBe(200 * READERS.length);
+		expect(readCards(store, 'S', true)).toMatchObject({ pages: 200, notAsked: 31 });
+		expect(store.looks.cards(id).some(({ path }) => path === '/')).toBe(true);
+		await lookAtCards(store, client, 'S', options);
+		expect(readCards(store, 'S', true)).toMatchObject({ pages: 231, notAsked: 0 });
+		store.close();
+	}, 60_000);
+
 	test('it is stopped between two asks', async () => {
 		const { store } = begin();
 		const stopping = new AbortController();

@@ -10,9 +10,11 @@ const SQL = {
 		VALUES (@site, @path, @reader, @shown, @isShutOut, @seen, @until, @told)
 		ON CONFLICT DO UPDATE SET shown = excluded.shown, shut_out = excluded.shut_out, seen = excluded.seen, until = excluded.until,
 			told = coalesce(excluded.told, CASE WHEN seen = excluded.seen THEN told END)`,
-	// Key pages, the home page among them, then what a release changed last.
+	// Those that nobody was asked about yet, so that asking again goes on with the next; of them, and of all when all have
+	// been, key pages first, the home page among them, then what a release changed last.
 	pagesToAsk: `SELECT r.path FROM released r JOIN page_state s ON s.site_id = r.site_id AND s.path = r.path
-		WHERE r.site_id = ? AND r.until IS NULL ORDER BY s.is_key = 1 OR r.path = '/' DESC, r.since DESC, r.path LIMIT ?`,
+		WHERE r.site_id = ? AND r.until IS NULL
+		ORDER BY EXISTS (SELECT 1 FROM reader_card c WHERE c.site_id = r.site_id AND c.path = r.path), s.is_key = 1 OR r.path = '/' DESC, r.since DESC, r.path LIMIT ?`,
 	verified: `SELECT head, drift, etag, modified FROM verified WHERE site_id = ? AND path = ? AND reader = ?`,
 	saveVerified: `INSERT OR REPLACE INTO verified (site_id, path, reader, head, drift, etag, modified)
 		VALUES (@site, @path, @reader, @head, @drift, @etag, @modified)`,

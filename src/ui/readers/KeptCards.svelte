@@ -56,10 +56,12 @@
 			{:else if old === 0}All cards out there are as released, of {pagesInWords(cards.pages)} that were asked about.
 			{:else}<strong>{old === 1 ? 'One old card is' : `${old.toLocaleString('en')} old cards are`} out there</strong>,
 				of {pagesInWords(cards.pages)} that were asked about.{/if}
+			{#if cards.pages > 0 && cards.notAsked > 0}
+				About {pagesInWords(cards.notAsked)} nobody was asked yet.{/if}
 		</p>
 		<p class="do">
 			<button class="plain-button" disabled={doing !== undefined} onclick={() => void run('look')}
-				>Ask what they show</button
+				>{cards.pages > 0 && cards.notAsked > 0 ? 'Ask about the next' : 'Ask what they show'}</button
 			>
 			<button class="main-button" disabled={doing !== undefined || old === 0} onclick={() => void run('tell')}
 				>Tell them to fetch again</button
