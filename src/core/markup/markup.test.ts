@@ -286,4 +286,18 @@ describe('extra markup', () => {
 		expect(limited.elements).toEqual(elements);
 		expect(limited.issues.length).toBe(issues);
 	});
+	test('what may not stand there is named, with its place and what to do', () => {
+		const told = (markup: string) =>
+			limitExtraMarkup(markup).issues.map(({ seen, expected, start, end }) => [
+				seen,
+				expected,
+				markup.slice(start, end)
+			]);
+		expect(told('<link rel="a" href="b">Loose words')).toEqual([
+			['plain text', 'Put it into an element, or take it out.', 'Loose words']
+		]);
+		expect(told('<meta name="a" content="b"><p>x</p>')).toEqual([
+			['<p>', 'Take it out, or put it into the body of the page.', '<p>x</p>']
+		]);
+	});
 });

@@ -1,5 +1,7 @@
+import { parseFragment } from 'parse5';
 import { describe, expect, test } from 'vitest';
 import { isXhtml, readPage } from '../index';
+import { foundTag } from './readPage';
 import { hideSelfClosed } from './xhtml';
 
 describe('whether a file is XHTML', () => {
@@ -105,6 +107,23 @@ describe('the content of a page', () => {
 		);
 		expect(pictures).toEqual([{ src: '/a.jpg', alt: 'A boat' }, { src: '/b.jpg' }]);
 	});
+});
+
+test.each<[string, unknown[]]>([
+	['<meta name=" description " content=" The  pier ">', [{ name: 'description', value: 'The pier' }]],
+	['<meta property="og:title" name="x" content="A">', [{ name: 'og:title', value: 'A' }]],
+	['<meta name="description">', []],
+	['<meta charset="utf-8">', []],
+	['<link rel="Canonical" href="/a">', [{ name: 'canonical', value: '/a' }]],
+	['<link rel="shortcut icon" href="/i.png">', [{ name: 'shortcut icon', value: '/i.png' }]],
+	['<link rel="canonical">', []],
+	['<link href="/a">', []],
+	['<link rel="stylesheet" href="/a.css">', []],
+	['<a rel="canonical" href="/a">x</a>', []],
+	['<title> The  pier </title>', [{ name: 'title', value: 'The pier' }]]
+])('what %s says in a head', (html, wanted) => {
+	const [element] = parseFragment(html).childNodes;
+	expect(foundTag(element as Parameters<typeof foundTag>[0])).toEqual(wanted);
 });
 
 test.each([

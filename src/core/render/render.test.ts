@@ -117,6 +117,29 @@ test('one tag as markup has no line feed', () => {
 	expect(renderTag(head.tags[0]!)).toBe('<title>A "q" &amp; &lt;b&gt;</title>');
 });
 
+test('a picture goes out with all that is known of it, each fact once, in their order', () => {
+	const site = { name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: {}, rules: [] };
+	const picture = {
+		...{ src: '/a.jpg', secure: 'https://s.example/secure.jpg', type: 'image/jpeg', width: 1200, height: 630 },
+		alt: 'A “boat”'
+	};
+	const page: Page = {
+		...{ path: '/', type: 't', state: 'live', rules: [] },
+		fields: { title: 'T', picture: '/a.jpg' }
+	};
+	const resolver = new Resolver({ site, types: [], pictures: [picture] }, '');
+	const written = new PageRenderer(resolver).render(page);
+	expect(written).toBe(renderHead(resolver.resolveHead(page)));
+	expect(written.split('\n').filter((line) => line.includes('og:image'))).toEqual([
+		'<meta property="og:image" content="https://s.example/a.jpg">',
+		'<meta property="og:image:secure_url" content="https://s.example/secure.jpg">',
+		'<meta property="og:image:type" content="image/jpeg">',
+		'<meta property="og:image:width" content="1200">',
+		'<meta property="og:image:height" content="630">',
+		'<meta property="og:image:alt" content="A “boat”">'
+	]);
+});
+
 describe('escaping', () => {
 	test.each([
 		['&', '&amp;', '&amp;'],

@@ -7,6 +7,7 @@ import {
 	describeOutcome,
 	describeSkipped,
 	isLocalAddress,
+	joinReaches,
 	measureReach,
 	normaliseBase,
 	Resolver,
@@ -118,6 +119,26 @@ describe('reach', () => {
 	}));
 	const model = { site, types: ['t', 'u'].map((name) => ({ name, fields: [], rules: [] })), pictures: [] };
 	const reach = (edit: Parameters<typeof measureReach>[2]) => measureReach(model, pages, edit, '');
+	test('in parts, put together, is the same as of all', () => {
+		const body = { kind: 'template', template: '{page.title} at {site.name}' } as const;
+		const edits: Parameters<typeof measureReach>[2][] = [
+			{ place: { layer: 'site' }, tag: 'title', body },
+			{ place: { layer: 'type', name: 't' }, changes: { off: true } },
+			{ place: { layer: 'page', path: '/1' }, changes: { state: 'draft' } }
+		];
+		for (const edit of edits) {
+			const whole = measureReach(model, pages, edit, '');
+			expect(joinReaches(pages.map((page) => measureReach(model, [page], edit, '')))).toEqual(whole);
+		}
+		const part = {
+			...{ under: 1, changed: 2, better: 3, worse: 4, leaving: 5, entering: 6, sayThemselves: 7 },
+			worst: []
+		};
+		expect(joinReaches([part, part])).toEqual({
+			...{ under: 2, changed: 4, better: 6, worse: 8, leaving: 10, entering: 12, sayThemselves: 14 },
+			worst: []
+		});
+	});
 	test('of an edit at the site, a type, a page', () => {
 		const body = { kind: 'template', template: '{page.title} at {site.name}' } as const;
 		expect(reach({ place: { layer: 'site' }, tag: 'title', body })).toMatchObject({ under: 3, changed: 2 });

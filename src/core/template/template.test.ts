@@ -123,6 +123,14 @@ describe('what is wrong with a template is told with its place, what was expecte
 		expect(toTemplate('{[a]}\\')).toBe('\\{\\[a\\]\\}\\\\');
 	});
 
+	test('an unknown variable says what is known beside it: of its own root, no deeper', () => {
+		const [issue] = checkTemplate('{page.nothing_like_it}', { fields, siteFields: ['motto'], tagNames: TAG_NAMES });
+		const names = (issue?.expected ?? '').split(', ');
+		expect(names).toHaveLength(12);
+		expect(names).toContain('page.title');
+		for (const name of names) expect(name).toMatch(/^page\.[a-z]+$/);
+	});
+
 	test('reading goes on behind a mistake', () => {
 		expect(parseTemplate('{a b} {page.title} {c d}').issues.length).toBe(2);
 		expect(parseTemplate('{a b} {page.title} {c d}').nodes.filter((node) => node.kind === 'placeholder').length).toBe(
