@@ -5,6 +5,7 @@ import { AsideStore } from './asides';
 import { explain, openDatabase, prepared, type Db, type OpenOptions } from './database';
 import { FilterStore } from './filters';
 import { LookStore } from './looks';
+import { PageRows, WHOLE, type PageRow } from './pageRows';
 import { inPart, type Part } from './part';
 import { PictureStore } from './pictures';
 import { RecordStore } from './record';
@@ -13,10 +14,6 @@ import { ReleaseStore } from './releases';
 import { SourceStore } from './sources';
 import { StateStore } from './state';
 import { mendUnfinished } from './unfinished';
-
-/** A page without its body, and what was read out of that. */
-const WHOLE = `SELECT id, path, type, page.language, state, modified, hidden, fields, settings, b.page_id AS bodied, b.opening, b.language AS spoken
-	FROM page LEFT JOIN page_body b ON b.page_id = page.id`;
 
 const SQL = {
 	siteById: `SELECT id, name, base, settings, revision FROM site WHERE id = ?`,
@@ -123,21 +120,6 @@ const SQL = {
 	touchedSince: `SELECT 1 FROM page_state WHERE site_id = ? AND path = ? AND touched > ?`
 } as const;
 
-interface PageRow {
-	id: number;
-	path: string;
-	type: string;
-	language: string | null;
-	state: Page['state'];
-	modified: string | null;
-	hidden: 0 | 1;
-	fields: string;
-	settings: string;
-	/** The page's id where it has a body. */
-	bodied: number | null;
-	opening: string | null;
-	spoken: string | null;
-}
 interface RuleRow {
 	tag: string;
 	language: string;
@@ -205,6 +187,7 @@ export class Store {
 	/** What the file was when it was opened: its device and number. */
 	private readonly mark: string;
 	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	private readonly rows = new PageRows((page) => (this.run('body').get(page) as { body: string } | undefined)?.body);
 
 	constructor(
 		readonly file: string,
@@ -301,51 +284,12 @@ export class Store {
 
 	pageById(id: number): Page | undefined {
 		const row = this.run('pageById').get(id) as PageRow | undefined;
-		return row && this.toPage(row, this.rulesOfPage(row.id));
+		return row && this.rows.toPage(row, this.rulesOfPage(row.id));
 	}
 
 	page(site: number, path: string): Page | undefined {
 		const row = this.run('pageByPath').get(site, path) as PageRow | undefined;
-		return row && this.toPage(row, this.rulesOfPage(row.id));
-	}
-
-	/** The ids of pages with a body, by their fields, and the property that reads it: one for all, so that all have one shape. */
-	private readonly bodied = new WeakMap<object, number>();
-	private readonly body = {
-		get: this.bodyReader(),
-		enumerable: true,
-		configurable: true
-	};
-	private bodyReader() {
-		const read = (fields: object) =>
-			(this.run('body').get(this.bodied.get(fields)) as { body: string } | undefined)?.body;
-		return function (this: object) {
-			return read(this);
-		};
-	}
-
-	/** A page as its row says; the body is read when someone asks for it. */
-	private toPage(row: PageRow, rules: readonly Rule[]): Page {
-		const { path, type, language, state, modified, opening, spoken } = row;
-		const fields = JSON.parse(row.fields) as Page['fields'];
-		const page: Page = {
-			...{ path, type },
-			...(language && { language }),
-			state,
-			...(modified && { modified }),
-			...(row.hidden && { hidden: true }),
-			fields,
-			// Most pages have none, and many are read at a time.
-			...(row.settings !== '{}' && (JSON.parse(row.settings) as object)),
-			rules
-		};
-		if (row.bodied === null) return page;
-		this.bodied.set(fields, row.id);
-		Object.defineProperty(fields, 'body', this.body);
-		// Not part of what the page is: a copy of it with another body must not carry it along.
-		if (opening !== null && spoken !== null)
-			Object.defineProperty(page, 'reading', { value: { opening, language: spoken }, enumerable: false });
-		return page;
+		return row && this.rows.toPage(row, this.rulesOfPage(row.id));
 	}
 
 	private rulesOfPage(id: number): Rule[] {
@@ -356,7 +300,7 @@ export class Store {
 	*pages(site: number, which: 'all' | 'live' = 'all'): Generator<Page> {
 		const overridden = new Set((this.run('hasPageRules').all(site) as { id: number }[]).map((row) => row.id));
 		for (const row of this.run(which === 'all' ? 'pages' : 'livePages').iterate(site) as IterableIterator<PageRow>)
-			yield this.toPage(row, overridden.has(row.id) ? this.rulesOfPage(row.id) : NO_RULES);
+			yield this.rows.toPage(row, overridden.has(row.id) ? this.rulesOfPage(row.id) : NO_RULES);
 	}
 
 	/** One of so many parts of the pages, of a type or of all, in no order: for several threads that share the work. */
@@ -364,13 +308,13 @@ export class Store {
 		const overridden = new Set((this.run('hasPageRules').all(site) as { id: number }[]).map((row) => row.id));
 		const statement = this.run(type === undefined ? 'partOfPages' : 'pagesOfType');
 		for (const row of statement.iterate({ site, type, part, parts }) as IterableIterator<PageRow>)
-			yield this.toPage(row, overridden.has(row.id) ? this.rulesOfPage(row.id) : NO_RULES);
+			yield this.rows.toPage(row, overridden.has(row.id) ? this.rulesOfPage(row.id) : NO_RULES);
 	}
 
 	/** The pages with rules or extra markup of their own, by path. */
 	*overriddenPages(site: number): Generator<Page> {
 		for (const row of this.run('overridden').iterate({ site }) as IterableIterator<PageRow>)
-			yield this.toPage(row, this.rulesOfPage(row.id));
+			yield this.rows.toPage(row, this.rulesOfPage(row.id));
 	}
 
 	/** The path to begin at, and those beside one, in order. */
@@ -576,7 +520,7 @@ export class Store {
 	pagesNaming(site: number, path: string): Page[] {
 		const rows = this.run('pagesNaming').all(site, JSON.stringify(path)) as PageRow[];
 		return rows
-			.map((row) => this.toPage(row, this.rulesOfPage(row.id)))
+			.map((row) => this.rows.toPage(row, this.rulesOfPage(row.id)))
 			.filter((page) => Object.values(page.alternates ?? {}).includes(path));
 	}
 	renameType(site: number, from: string, to: string) {
