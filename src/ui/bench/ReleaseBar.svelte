@@ -4,7 +4,7 @@
 	/** What is kept, what visitors do not see yet, and the one action that shows it to them. */
 	let { bench }: { bench: Bench } = $props();
 
-	const pending = $derived(bench.pending);
+	const pending = $derived(bench.release.pending);
 	const total = $derived(pending ? pending.changed + pending.added + pending.removed : 0);
 	const release = $derived.by(() => {
 		if (!pending) return 'Comparing with the release …';
@@ -31,11 +31,11 @@
 	</p>
 	<button
 		class="main-button"
-		disabled={bench.whyNoRelease !== undefined || total === 0}
-		title={bench.whyNoRelease ?? 'Shows the working copy to visitors (Ctrl+Enter)'}
-		onclick={() => bench.release()}
+		disabled={bench.release.whyNot !== undefined || total === 0}
+		title={bench.release.whyNot ?? 'Shows the working copy to visitors (Ctrl+Enter)'}
+		onclick={() => bench.makeRelease()}
 	>
-		{bench.releasing ? 'Releasing …' : 'Release'}
+		{bench.release.isMaking ? 'Releasing …' : 'Release'}
 	</button>
 </div>
 

@@ -26,7 +26,6 @@ import {
 	type Changes,
 	type ContentType,
 	type Edit,
-	type Finding,
 	type Fields,
 	type FoundPolicy,
 	type HeadJson,
@@ -45,6 +44,7 @@ import type { Version } from '$server/web/benchData';
 import * as api from '$ui/api';
 import { bodyOf, keyOfEdit, keyOfSettings, type Draft } from './drafts';
 import { differencesOf, linesOf, sameCard, sameLine, Stable, type HeadLine } from './lines';
+import { BenchRelease } from './release.svelte';
 
 export type EditableLayer = 'page' | 'type' | 'site';
 
@@ -91,8 +91,7 @@ export class Bench {
 	/** The language that rules are written for, by layer; without one, that of the rule in force. */
 	languages = $state<Partial<Record<EditableLayer, string>>>({});
 	drafts = $state.raw<Readonly<Record<string, Draft>>>({});
-	pending = $state.raw<api.Pending | undefined>();
-	releasing = $state(false);
+	readonly release: BenchRelease;
 	message = $state<string | undefined>();
 	saving = $state<'idle' | 'saving' | 'failed'>('idle');
 	savedAt = $state<string | undefined>();
@@ -111,6 +110,7 @@ export class Bench {
 		private readonly reload: () => Promise<void> = () => Promise.resolve()
 	) {
 		this.data = data;
+		this.release = new BenchRelease(siteName, () => this.waiting);
 	}
 
 	/** The layers and the page with every draft in them. */
@@ -342,7 +342,7 @@ export class Bench {
 	async changedElsewhere() {
 		this.kept();
 		await this.reload();
-		void this.refreshPending();
+		void this.release.refresh();
 	}
 
 	/** Takes a change of what a layer says about the chosen tag; null to inherit. */
@@ -485,7 +485,7 @@ export class Bench {
 		// What was typed while it was on its way stays a draft, on top of what was kept.
 		if (now && sameJson(now.edit, edit)) this.discard(key);
 		else if (now) this.tell(key, { base: 'tag' in edit ? edit.body : edit.changes });
-		await this.refreshPending();
+		await this.release.refresh();
 	}
 
 	private async send(edit: AnyEdit, expected: unknown): Promise<api.Kept> {
@@ -588,38 +588,11 @@ export class Bench {
 		if (!api.isRefused(uses)) this.uses = uses;
 	}
 
-	private asking = 0;
-	/** Asks what differs from the release, again and again while pages are yet to be looked at. */
-	async refreshPending() {
-		const mine = ++this.asking;
-		for (;;) {
-			const pending = await api.pending(this.siteName);
-			if (mine !== this.asking || api.isRefused(pending)) return;
-			this.pending = pending;
-			if (pending.unseen === 0) return;
-		}
-	}
-
-	/** Why no release can be made now, in a sentence; undefined when one can. */
-	get whyNoRelease(): string | undefined {
-		if (this.releasing) return 'A release is under way.';
-		if (this.waiting > 0)
-			return `${this.waiting === 1 ? 'One edit waits' : `${this.waiting} edits wait`} to be kept. Keep it or take it back first.`;
-		const { pending } = this;
-		if (!pending) return 'The working copy is still being compared with the release.';
-		const isSame = pending.changed + pending.added + pending.removed === 0 && pending.unseen === 0;
-		return isSame && pending.release ? `Nothing differs from release ${pending.release.number}.` : undefined;
-	}
-
 	/** Makes the working copy what visitors see. */
-	async release() {
-		this.releasing = true;
-		const result = await api.release(this.siteName);
-		this.releasing = false;
-		this.message = api.isRefused(result)
-			? result.refused
-			: `Release ${result.number} is out: ${result.pages} ${result.pages === 1 ? 'page' : 'pages'}.${faultyInWords(result.faulty)}`;
-		if (!api.isRefused(result)) await this.changedElsewhere();
+	async makeRelease() {
+		const { isMade, says } = await this.release.make();
+		this.message = says;
+		if (isMade) await this.changedElsewhere();
 	}
 }
 
@@ -632,10 +605,3 @@ const NO_DIFFERENCES: ReadonlyMap<string, string> = new Map();
 
 /** Signs that mean something in a template, made plain. */
 const asPlainTemplate = (text: string) => text.replace(/[\\{}]|\[\[|\]\]/g, (sign) => `\\${sign}`);
-
-/** Rules that do not work, in a sentence that follows another. */
-function faultyInWords(faulty: readonly Finding[]): string {
-	const [first] = faulty;
-	if (!first) return '';
-	return ` ${faulty.length === 1 ? 'One rule does not work' : `${faulty.length} rules do not work`}: ${describeFinding(first)}`;
-}

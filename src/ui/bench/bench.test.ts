@@ -173,8 +173,8 @@ describe('taking back', () => {
 	test('the comparison is asked for again while pages are yet to be looked at', async () => {
 		const answer = { release: null, changed: 0, added: 0, removed: 0, paths: [], all: 9 };
 		pending.mockResolvedValueOnce({ ...answer, unseen: 4 }).mockResolvedValueOnce({ ...answer, unseen: 0 });
-		await bench.refreshPending();
-		expect(bench.pending?.unseen).toBe(0);
+		await bench.release.refresh();
+		expect(bench.release.pending?.unseen).toBe(0);
 		expect(pending).toHaveBeenCalledTimes(2);
 	});
 });
@@ -191,7 +191,7 @@ describe('what the bench offers', () => {
 		// What went out is read back, not rendered again here.
 		const released = { tags: [{ tag: 'title', value: 'The pier · Marl' }] } as unknown as BenchData['released'];
 		bench = new Bench('Marl', data, undefined, () => Promise.resolve(void (bench.data = { ...bench.data, released })));
-		await bench.release();
+		await bench.makeRelease();
 		expect(bench.message).toBe('Release 4 is out: 1 page.');
 		write('New');
 		expect(bench.line).toMatchObject({ value: 'New', released: 'The pier · Marl', isChanged: true });

@@ -102,12 +102,12 @@
 	});
 	onMount(() => {
 		restoreDrafts(siteName, bench);
-		void bench.refreshPending();
+		void bench.release.refresh();
 		void bench.refreshUses();
 		// Another tab has kept something: what stands here is looked at again.
 		const deaf = neighbours.listen(() => {
 			void invalidateAll();
-			void bench.refreshPending();
+			void bench.release.refresh();
 		});
 		return () => {
 			deaf();
@@ -226,7 +226,7 @@
 		neighbours.tell();
 		await goto(benchAt(siteName, path, bench.tag), { invalidateAll: true });
 		bench.message = told;
-		await bench.refreshPending();
+		await bench.release.refresh();
 	}
 	function writeAt(layer: EditableLayer, tag = bench.tag) {
 		choose(tag);
@@ -269,9 +269,9 @@
 		keys: () => (keysOpen = true)
 	};
 	async function release() {
-		const why = bench.whyNoRelease;
+		const why = bench.release.whyNot;
 		if (why) bench.message = why;
-		else await bench.release();
+		else await bench.makeRelease();
 	}
 	const isBusy = $derived(paletteOpen || keysOpen || recordOpen || takingAway || making !== undefined);
 	function onkeydown(event: KeyboardEvent) {

@@ -25,7 +25,7 @@
 		untrack(() => bench.findConflicts());
 	});
 	onMount(() => {
-		void bench.refreshPending();
+		void bench.release.refresh();
 		void bench.refreshUses();
 		return neighbours.listen(() => void invalidateAll());
 	});
@@ -82,7 +82,7 @@
 			void bench.undo();
 		}
 		if (id === 'redo') void bench.redo();
-		if (id === 'release') void bench.release();
+		if (id === 'release') void bench.makeRelease();
 	}
 </script>
 
