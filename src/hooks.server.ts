@@ -1,5 +1,6 @@
 import type { Handle, HandleServerError } from '@sveltejs/kit';
 import { problem } from '$server/web/problem';
+import { openStore } from '$server/web/working';
 import { UserError } from '$server/errors';
 import { log } from '$server/log';
 import { parseUrl } from '$core';
@@ -20,6 +21,8 @@ export const handle: Handle = ({ event, resolve }) => {
 		)
 			return problem(415, 'Unsupported media type', 'Send JSON, or a picture.');
 	}
+	// Opened when a route asks for it: one that cannot be opened is told as the route tells what it refuses.
+	Object.defineProperty(event.locals, 'store', { get: openStore });
 	return resolve(event);
 };
 

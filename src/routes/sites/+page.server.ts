@@ -1,9 +1,8 @@
-import { openStore } from '$server/web/working';
 import type { PageServerLoad } from './$types';
 
 /** The sites there are. */
-export const load: PageServerLoad = () => {
-	const store = openStore();
+export const load: PageServerLoad = ({ locals }) => {
+	const store = locals.store;
 	return {
 		sites: store.siteNames().map(({ id, name, base }) => ({
 			...{ name, base },

@@ -4,7 +4,7 @@ import { runJob } from '$server/jobs/run';
 import type { ContentSource } from '$server/imports/content';
 import { refuseFolder } from '$server/web/contentFolders';
 import { answering, readRecord } from '$server/web/problem';
-import { openStore, standIn } from '$server/web/working';
+import { standIn } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 interface Wanted {
@@ -16,7 +16,7 @@ interface Wanted {
 const KINDS = ['folder', 'table', 'web', 'hand'];
 
 /** Makes a site from where its content is, or reads the content of one again. */
-export const POST: RequestHandler = ({ request }) =>
+export const POST: RequestHandler = ({ locals, request }) =>
 	answering(async () => {
 		const { name, base, source } = (await readRecord(request)) as unknown as Wanted;
 		if (typeof name !== 'string' || typeof base !== 'string' || !KINDS.includes(String(source?.kind)))
@@ -24,7 +24,7 @@ export const POST: RequestHandler = ({ request }) =>
 		if (source?.kind === 'folder') refuseFolder(String((source as { folder?: unknown }).folder));
 		const own = standIn();
 		const input = {
-			db: openStore().file,
+			db: locals.store.file,
 			name,
 			base,
 			source: source as ContentSource,

@@ -1,13 +1,13 @@
 import { error } from '@sveltejs/kit';
 import { UserError } from '$server/errors';
 import { readBenchData } from '$server/web/benchData';
-import { openStore, standInFor } from '$server/web/working';
+import { standInFor } from '$server/web/working';
 import type { PageServerLoad } from './$types';
 
 /** The bench at a page, `?page=`. What of it is in view, the browser reads in the address itself. A page that has moved is found by its old path. */
-export const load: PageServerLoad = ({ params, url }) => {
+export const load: PageServerLoad = ({ locals, params, url }) => {
 	try {
-		const store = openStore();
+		const store = locals.store;
 		const wanted = url.searchParams.get('page');
 		let data = readBenchData(store, params.site, wanted);
 		const moved = !data.page && wanted !== null ? store.redirects.of(store.site(params.site).id, wanted) : undefined;
@@ -21,7 +21,7 @@ export const load: PageServerLoad = ({ params, url }) => {
 			);
 		return {
 			...data,
-			standIn: standInFor(openStore(), params.site) ?? null
+			standIn: standInFor(locals.store, params.site) ?? null
 		};
 	} catch (problem) {
 		if (problem instanceof UserError) error(404, problem.message);

@@ -1,6 +1,5 @@
 import { tagMatrix, widths } from '$server/store/grid';
 import { found } from '$server/web/roomData';
-import { openStore } from '$server/web/working';
 import { MATRIX_TAGS } from '$ui/findings/matrix';
 import type { PageServerLoad } from './$types';
 
@@ -8,9 +7,9 @@ import type { PageServerLoad } from './$types';
 const STEP = 2000;
 
 /** What the room of findings shows beside the findings themselves, which come when all pages were looked at. */
-export const load: PageServerLoad = ({ params }) =>
+export const load: PageServerLoad = ({ locals, params }) =>
 	found(() => {
-		const store = openStore();
+		const store = locals.store;
 		const { id, site } = store.site(params.site);
 		return {
 			site: { name: site.name },

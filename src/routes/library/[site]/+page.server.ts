@@ -1,13 +1,13 @@
 import { error } from '@sveltejs/kit';
 import { UserError } from '$server/errors';
 import { readBenchData } from '$server/web/benchData';
-import { openStore, standInFor } from '$server/web/working';
+import { standInFor } from '$server/web/working';
 import type { PageServerLoad } from './$types';
 
 /** The library of a site, with a picture chosen by `?picture=`. */
-export const load: PageServerLoad = ({ params, url }) => {
+export const load: PageServerLoad = ({ locals, params, url }) => {
 	try {
-		const store = openStore();
+		const store = locals.store;
 		const data = readBenchData(store, params.site, null);
 		if (!data.page) error(404, `The site "${params.site}" has no pages yet. Read some in with its set-up first.`);
 		const pictures = store.pictures.all(store.site(params.site).id);
@@ -15,7 +15,7 @@ export const load: PageServerLoad = ({ params, url }) => {
 			...data,
 			pictures,
 			chosen: url.searchParams.get('picture'),
-			standIn: standInFor(openStore(), params.site) ?? null
+			standIn: standInFor(locals.store, params.site) ?? null
 		};
 	} catch (problem) {
 		if (problem instanceof UserError) error(404, problem.message);

@@ -1,12 +1,12 @@
-import { openStore, standInFor } from '$server/web/working';
+import { standInFor } from '$server/web/working';
 import { found } from '$server/web/roomData';
 import { readGrid } from '$server/web/grid';
 import type { PageServerLoad } from './$types';
 
 /** The table of all pages, with its first rows as the address asks for them. */
-export const load: PageServerLoad = ({ params, url }) =>
+export const load: PageServerLoad = ({ locals, params, url }) =>
 	found(() => {
-		const store = openStore();
+		const store = locals.store;
 		const { id, site, types } = store.site(params.site);
 		const query = new URLSearchParams(url.searchParams);
 		query.set('count', '1');

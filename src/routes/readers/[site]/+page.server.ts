@@ -1,11 +1,11 @@
 import { found } from '$server/web/roomData';
-import { openStore, standInFor } from '$server/web/working';
+import { standInFor } from '$server/web/working';
 import type { PageServerLoad } from './$types';
 
 /** What do readers really see? `?page=` names a page, `?address=` any address. */
-export const load: PageServerLoad = ({ params, url }) =>
+export const load: PageServerLoad = ({ locals, params, url }) =>
 	found(() => {
-		const store = openStore();
+		const store = locals.store;
 		const { site } = store.site(params.site);
 		return {
 			site: { name: site.name, base: site.base },

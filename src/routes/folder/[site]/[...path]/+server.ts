@@ -2,12 +2,11 @@ import { readFileSync, statSync } from 'node:fs';
 import { error } from '@sveltejs/kit';
 import { fileOfPath } from '$server/files/folder';
 import type { FolderSource } from '$server/imports/folderSource';
-import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /** A picture of the folder that a site was read from, until the site itself is public; no other file of it. */
-export const GET: RequestHandler = ({ params, url }) => {
-	const store = openStore();
+export const GET: RequestHandler = ({ locals, params, url }) => {
+	const store = locals.store;
 	const site = store.findSite(params.site);
 	const source = site && store.sources.settings<FolderSource>(site.id, 'folder');
 	// As it was written: what is encoded in a path stays so.

@@ -5,18 +5,17 @@ import { runJob } from '$server/jobs/run';
 import { log } from '$server/log';
 import { answerInLines } from '$server/web/lines';
 import { answering, readRecord } from '$server/web/problem';
-import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /**
  * Changes many pages as one edit; with `"try": true` it only says what that would do. With `"lines": true` it answers in
  * lines of JSON: `{ "done": 400 }` while it works, then what it came to. Going away stops it, and nothing is changed.
  */
-export const POST: RequestHandler = ({ params, request }) =>
+export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const data = await readRecord(request);
 		const { pages, action } = readBatch(data);
-		const store = openStore();
+		const store = locals.store;
 		const input = { db: store.file, site: params.site, pages, action };
 		store.site(params.site);
 		if (data.try === true) return json(await runJob('sample', input, { signal: request.signal }));

@@ -5,13 +5,12 @@ import { lookAtCards, tellReaders } from '$server/readers/cards';
 import { readersClient } from '$server/readers/service';
 import { answerInLines } from '$server/web/lines';
 import { answering, readRecord } from '$server/web/problem';
-import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /** What readers last showed of the site's pages, held against what is released. */
-export const GET: RequestHandler = ({ params }) =>
+export const GET: RequestHandler = ({ locals, params }) =>
 	answering(async () => {
-		const store = openStore();
+		const store = locals.store;
 		store.site(params.site);
 		const hasReaders = readersClient() !== undefined;
 		return json(await runJob('cards', { db: store.file, site: params.site, hasReaders }));
@@ -21,13 +20,13 @@ export const GET: RequestHandler = ({ params }) =>
  * Asks the readers for their cards (`"do": "look"`), or tells those with old ones to fetch again (`"do": "tell"`). Answers
  * in lines: how far it is with what was answered last, then `{ "asked": … }`, or `{ "refused": "…" }`. Going away stops it.
  */
-export const POST: RequestHandler = ({ params, request }) =>
+export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { do: does } = await readRecord(request);
 		if (does !== 'look' && does !== 'tell') throw new UserError('Say what is to be done: "do" is look or tell.');
 		const client = readersClient();
 		if (!client) throw new UserError('No readers are named. Start Kephalon with --readers and their address.');
-		const store = openStore();
+		const store = locals.store;
 		store.site(params.site);
 		return answerInLines(request, async (say, signal) => {
 			const work = does === 'look' ? lookAtCards : tellReaders;

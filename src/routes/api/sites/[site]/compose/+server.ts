@@ -2,17 +2,16 @@ import { UserError } from '$server/errors';
 import { composeAll } from '$server/jobs/composeAll';
 import { answering, readRecord } from '$server/web/problem';
 import { answerInLines } from '$server/web/lines';
-import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /**
  * Draws the share pictures of a type, or of one page. Answers in lines of JSON: `{ "done": 40, "all": 2000 }` while it
  * draws, then `{ "composed": … }`, or `{ "refused": "…" }`. Going away stops it; asking again goes on where it stopped.
  */
-export const POST: RequestHandler = ({ params, request }) =>
+export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { type, path } = readWanted(await readRecord(request));
-		const store = openStore();
+		const store = locals.store;
 		store.site(params.site);
 		return answerInLines(request, async (say, signal) => {
 			const progress = (done: number, all: number) => say({ done, all });

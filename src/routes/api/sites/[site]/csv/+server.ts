@@ -6,13 +6,12 @@ import { log } from '$server/log';
 import { SORTS, type Sort } from '$server/store/grid';
 import { filterOf } from '$server/web/grid';
 import { answering } from '$server/web/problem';
-import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /** The table of pages as CSV, by its filter, order and columns; `?mark=1` begins it with a byte order mark. */
-export const GET: RequestHandler = ({ params, url }) =>
+export const GET: RequestHandler = ({ locals, params, url }) =>
 	answering(() => {
-		const store = openStore();
+		const store = locals.store;
 		store.site(params.site);
 		const sort = url.searchParams.get('sort') ?? 'path';
 		const lines = writeCsv(store, params.site, filterOf(url.searchParams), {
@@ -40,9 +39,9 @@ export const GET: RequestHandler = ({ params, url }) =>
 	});
 
 /** Reads a table back that was put out and changed; with `?try=1` it only says what that would do. */
-export const POST: RequestHandler = ({ params, request, url }) =>
+export const POST: RequestHandler = ({ locals, params, request, url }) =>
 	answering(async () => {
-		const store = openStore();
+		const store = locals.store;
 		store.site(params.site);
 		const input = { db: store.file, site: params.site, file: new Uint8Array(await request.arrayBuffer()) };
 		const { signal } = request;

@@ -2,16 +2,16 @@ import { json } from '@sveltejs/kit';
 import { lookForDrift, readDrift, setSchedule } from '$server/probes/drift';
 import { answerInLines } from '$server/web/lines';
 import { answering, readRecord } from '$server/web/problem';
-import { openStore, viaFor } from '$server/web/working';
+import { viaFor } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /** What is served of the site against what was released, as it was last looked at. */
-export const GET: RequestHandler = ({ params }) => answering(() => json(readDrift(openStore(), params.site)));
+export const GET: RequestHandler = ({ locals, params }) => answering(() => json(readDrift(locals.store, params.site)));
 
 /** Looks now. Answers in lines: how far it is, then `{ "drift": … }`. Going away stops it; asked again, it goes on. */
-export const POST: RequestHandler = ({ params, request }) =>
+export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(() => {
-		const store = openStore();
+		const store = locals.store;
 		const { site } = store.site(params.site);
 		return answerInLines(request, async (say, signal) => ({
 			drift: await lookForDrift(store, params.site, viaFor(site.base), {
@@ -22,5 +22,5 @@ export const POST: RequestHandler = ({ params, request }) =>
 	});
 
 /** Sets how often it looks by itself: `"every"` is off, hour or night. */
-export const PUT: RequestHandler = ({ params, request }) =>
-	answering(async () => json(await setSchedule(openStore(), params.site, (await readRecord(request)).every)));
+export const PUT: RequestHandler = ({ locals, params, request }) =>
+	answering(async () => json(await setSchedule(locals.store, params.site, (await readRecord(request)).every)));

@@ -3,16 +3,15 @@ import { takeBack, type WhichEdit } from '$server/edits/takeBack';
 import { UserError } from '$server/errors';
 import { patiently } from '$server/store/patiently';
 import { answering, readRecord } from '$server/web/problem';
-import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /** At most so many edits are listed at a time. */
 const MOST = 200;
 
 /** The record of edits, the newest first; `?before=` goes on after the last one seen. */
-export const GET: RequestHandler = ({ params, url }) =>
+export const GET: RequestHandler = ({ locals, params, url }) =>
 	answering(() => {
-		const store = openStore();
+		const store = locals.store;
 		const { id, revision } = store.site(params.site);
 		const before = Number(url.searchParams.get('before') ?? NaN);
 		const limit = Math.min(MOST, Number(url.searchParams.get('limit') ?? NaN) || 50);
@@ -21,13 +20,13 @@ export const GET: RequestHandler = ({ params, url }) =>
 	});
 
 /** Takes an edit back, by its number; the last one with `"last"`; does the one taken back last again with `"again"`. */
-export const POST: RequestHandler = ({ params, request }) =>
+export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { takeBack: which } = await readRecord(request);
 		if (which !== 'last' && which !== 'again' && !Number.isInteger(which))
 			throw new UserError('Say which edit to take back: its number, "last", or "again" for the one taken back last.');
 		const { result, revision, edit } = await patiently(() =>
-			takeBack(openStore(), params.site, which as WhichEdit, 'bench')
+			takeBack(locals.store, params.site, which as WhichEdit, 'bench')
 		);
 		return json({ revision, edit, ...result });
 	});

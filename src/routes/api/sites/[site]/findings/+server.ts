@@ -5,20 +5,19 @@ import { freshen } from '$server/jobs/freshen';
 import { runJob } from '$server/jobs/run';
 import { patiently } from '$server/store/patiently';
 import { answering, readRecord } from '$server/web/problem';
-import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /** All that is wrong or weak on a site, by kind, and what was set aside. */
-export const GET: RequestHandler = ({ params }) =>
+export const GET: RequestHandler = ({ locals, params }) =>
 	answering(async () => {
-		const store = openStore();
+		const store = locals.store;
 		await freshen(store, params.site);
 		const groups = await runJob('findings', { db: store.file, site: params.site });
 		return json({ groups, aside: store.asides.all(store.site(params.site).id) });
 	});
 
 /** Sets a kind of finding aside with a reason, on one page or on all; with `"takeUp": true` it is told again. */
-export const POST: RequestHandler = ({ params, request }) =>
+export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { code, tag = '', path = '', reason = '', takeUp } = await readRecord(request);
 		const texts = [code, tag, path, reason];
@@ -26,7 +25,7 @@ export const POST: RequestHandler = ({ params, request }) =>
 			throw new UserError('Say which finding is meant: its code, and the tag and path where they matter.');
 		if (takeUp !== true && String(reason).trim() === '')
 			throw new UserError('Say why it is set aside: others will ask.');
-		const store = openStore();
+		const store = locals.store;
 		const one = { code, tag, path } as { code: string; tag: string; path: string };
 		const what = { ...one, reason, do: takeUp === true ? 'take-up' : 'set-aside' };
 		const made = await patiently(() =>

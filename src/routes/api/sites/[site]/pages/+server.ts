@@ -3,19 +3,18 @@ import { actOnPage, actOnPages, readPageAction } from '$server/edits/pages';
 import { readBenchData, readWhatLeads } from '$server/web/benchData';
 import { patiently } from '$server/store/patiently';
 import { answering, problem, readRecord } from '$server/web/problem';
-import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /** Adds a page, copies one, takes one away, or makes one the home page. Gives the path to look at then. */
-export const POST: RequestHandler = ({ params, request }) =>
+export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const data = await readRecord(request);
 		// Several done as one edit come from the room of findings.
 		const actions = Array.isArray(data.actions) ? data.actions.slice(0, MOST_ACTIONS).map(readPageAction) : undefined;
 		const { result, revision, edit } = await patiently(() =>
 			actions
-				? actOnPages(openStore(), params.site, actions, 'findings')
-				: actOnPage(openStore(), params.site, readPageAction(data), 'bench')
+				? actOnPages(locals.store, params.site, actions, 'findings')
+				: actOnPage(locals.store, params.site, readPageAction(data), 'bench')
 		);
 		return json({ path: result, revision, edit });
 	});
@@ -29,9 +28,9 @@ const MOST = 40;
  * A page, `?path=`, with the pictures that it and its layers name; pages found by `?find=` and words of theirs; or what
  * leads to the page `?about=`.
  */
-export const GET: RequestHandler = ({ params, url }) =>
+export const GET: RequestHandler = ({ locals, params, url }) =>
 	answering(() => {
-		const store = openStore();
+		const store = locals.store;
 		const text = url.searchParams.get('find');
 		if (text !== null) return json({ pages: store.findPages(store.site(params.site).id, text, MOST) });
 		const about = url.searchParams.get('about');

@@ -4,13 +4,13 @@ import { GuardedFetcher, PICTURE_LIMITS } from '$server/fetching/fetch';
 import { Library } from '$server/pictures/library';
 import { removePicture } from '$server/web/pictures';
 import { answering, readRecord } from '$server/web/problem';
-import { openStore, standIn } from '$server/web/working';
+import { standIn } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /** Takes a picture into the library: its bytes as they are, or as JSON the address it is fetched from. */
-export const POST: RequestHandler = ({ params, request }) =>
+export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
-		const store = openStore();
+		const store = locals.store;
 		store.site(params.site);
 		const isAddress = (request.headers.get('content-type') ?? '').startsWith('application/json');
 		const bytes = isAddress
@@ -29,18 +29,18 @@ function nameOf(request: Request): string | undefined {
 }
 
 /** The pictures of a site, by their source. */
-export const GET: RequestHandler = ({ params }) =>
+export const GET: RequestHandler = ({ locals, params }) =>
 	answering(() => {
-		const store = openStore();
+		const store = locals.store;
 		return json(store.pictures.all(store.site(params.site).id));
 	});
 
 /** Takes a picture out of the library that nothing uses. */
-export const DELETE: RequestHandler = ({ params, request }) =>
+export const DELETE: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { src } = (await readRecord(request)) as { src?: unknown };
 		if (typeof src !== 'string') throw new UserError('Name the picture by its src.');
-		await removePicture(openStore(), params.site, src);
+		await removePicture(locals.store, params.site, src);
 		return json({});
 	});
 

@@ -2,13 +2,12 @@ import { json } from '@sveltejs/kit';
 import { UserError } from '$server/errors';
 import { runJob } from '$server/jobs/run';
 import { answering } from '$server/web/problem';
-import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /** Makes the working copy what visitors see; with `"only"`, the pages at those paths alone. */
-export const POST: RequestHandler = ({ params, request }) =>
+export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
-		const store = openStore();
+		const store = locals.store;
 		store.site(params.site);
 		await runJob('gather', { db: store.file, site: params.site });
 		const { note, only } = (await request.json().catch(() => ({}))) as { note?: unknown; only?: unknown };

@@ -2,13 +2,12 @@ import { readFileSync } from 'node:fs';
 import { runJob } from '$server/jobs/run';
 import { answering, readRecord } from '$server/web/problem';
 import { readRecipe } from '$server/web/recipes';
-import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /** Draws a share picture as it would be, from its recipe: for looking at it before anything is kept. */
-export const POST: RequestHandler = ({ params, request }) =>
+export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
-		const store = openStore();
+		const store = locals.store;
 		store.site(params.site);
 		const recipe = readRecipe(await readRecord(request));
 		const file = await runJob('draw', { db: store.file, recipe });

@@ -2,13 +2,12 @@ import { json } from '@sveltejs/kit';
 import { freshen } from '$server/jobs/freshen';
 import { answering } from '$server/web/problem';
 import { readSheet } from '$server/web/sheet';
-import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /** What a release would send out now, a few pages at a time. */
-export const GET: RequestHandler = ({ params, url }) =>
+export const GET: RequestHandler = ({ locals, params, url }) =>
 	answering(async () => {
-		const store = openStore();
+		const store = locals.store;
 		await freshen(store, params.site);
 		const offset = Math.max(0, Math.trunc(Number(url.searchParams.get('offset') ?? 0)) || 0);
 		return json(readSheet(store, params.site, { offset, limit: 30, q: url.searchParams.get('q') ?? '' }));

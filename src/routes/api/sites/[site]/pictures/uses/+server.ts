@@ -1,8 +1,8 @@
 import { json } from '@sveltejs/kit';
 import { usesOf } from '$server/web/pictures';
 import { answering } from '$server/web/problem';
-import { openStore } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
 /** Where each picture of a site is used, by its source. */
-export const GET: RequestHandler = ({ params }) => answering(async () => json(await usesOf(openStore(), params.site)));
+export const GET: RequestHandler = ({ locals, params }) =>
+	answering(async () => json(await usesOf(locals.store, params.site)));
