@@ -264,6 +264,23 @@ test('pages under a base address, hidden ones, left out files, addresses without
 	site.end();
 });
 
+test('a later reading brings the base address, and languages that came in, to the site', async () => {
+	const site = siteOf({ 'a.html': '<html lang="en"><title>A</title>' });
+	await site.read();
+	const of = () => {
+		const { base, languages } = site.store.site('s').site;
+		return { base, languages };
+	};
+	const first = of();
+	expect(first.languages).toEqual(['en']);
+	site.write('b.html', '<html lang="fr"><title>B</title>');
+	await site.read();
+	expect(of()).toEqual({ ...first, languages: ['en', 'fr'] });
+	await importFolder(site.store, { folder: site.top, site: 's', base: 'https://new.example/' });
+	expect(of()).toEqual({ base: 'https://new.example/', languages: ['en', 'fr'] });
+	site.end();
+});
+
 test('a folder without pages says what it saw', async () => {
 	const site = siteOf({ 'a.md': 'x', 'b.md': 'x', c: '' });
 	await expect(site.read()).rejects.toThrow('It holds 2 .md, 1 no ending.');

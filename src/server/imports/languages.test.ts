@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { languagesOfFiles } from './languages';
+import { languagesOfFiles, versionOf } from './languages';
 
 describe('the language that the place of a file tells', () => {
 	const site = ['index.html', 'fr/a.html', 'de/a.html', 'pt-BR/deep/a.html', 'img/x.html'];
@@ -24,3 +24,21 @@ describe('the language that the place of a file tells', () => {
 		expect(languagesOfFiles(paths)(path)).toBe(language);
 	});
 });
+
+test.each([
+	['a.html.fr', 'a.html'],
+	['deep/a.xhtml.pt_BR', 'deep/a.xhtml'],
+	['a.htm.de', 'a.htm'],
+	['a.html.zh-Hant', 'a.html'],
+	['a.fr.html', 'a.html'],
+	['fr/deep/a.html', 'deep/a.html'],
+	['deep/fr/a.html', 'deep/a.html'],
+	// What names no language stands for itself.
+	['a.html', 'a.html'],
+	['a.html.qq', 'a.html.qq'],
+	['a.html.f', 'a.html.f'],
+	['a.html.french', 'a.html.french'],
+	['a.html.12', 'a.html.12'],
+	['a.html.fr.bak', 'a.html.fr.bak'],
+	['fr', 'fr']
+])('%s is a version of %s', (path, version) => expect(versionOf(path)).toBe(version));

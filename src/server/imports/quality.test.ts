@@ -76,6 +76,12 @@ test('how good what came in is, and what becomes of what pages say themselves', 
 		pictureNone: 4
 	});
 	expect(quality.titleDoubled.oddest.map(({ path }) => path).sort()).toEqual(['/again', '/frame']);
+	// The shortest first: what is odd about a text shows there.
+	for (const { oddest } of [quality.descriptionFromProse, quality.descriptionShort, quality.titleDoubled]) {
+		const lengths = oddest.map(({ text }) => text.length);
+		expect(lengths).toEqual([...lengths].sort((a, b) => a - b));
+		expect(lengths.length).toBe(2);
+	}
 	expect(quality.descriptionOwn.share).toBeCloseTo(0.2);
 	store.close();
 });

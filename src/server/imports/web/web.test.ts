@@ -226,6 +226,21 @@ describe('lists of pages', () => {
 		});
 	});
 	test.each([
+		['2026', '2026-01-01'],
+		['2026-05', '2026-05-01'],
+		['2026-05-03', '2026-05-03'],
+		['2026-05-03T10:00:00+02:00', '2026-05-03T08:00:00.000Z'],
+		['Sun, 03 May 2026 10:00:00 GMT', '2026-05-03T10:00:00.000Z'],
+		['soon', undefined]
+	])('changed last %s', (lastmod, modified) => {
+		const list = readPageList(
+			Buffer.from(urlset(`<url><loc>https://s.example/a</loc><lastmod>${lastmod}</lastmod></url>`)),
+			's'
+		);
+		expect(list).toMatchObject({ pages: [{ address: 'https://s.example/a' }] });
+		expect('pages' in list && list.pages[0]?.modified).toBe(modified);
+	});
+	test.each([
 		[
 			'Atom',
 			'<feed xmlns="http://www.w3.org/2005/Atom"><title>Notes</title><entry><title>Eider</title><link rel="enclosure" type="image/png" href="/e.png"/><link href="https://s.example/e"/><updated>2026-05-03T10:00:00Z</updated><summary>A duck.</summary><author><name>Isla</name></author><category term="ducks"/></entry></feed>'
