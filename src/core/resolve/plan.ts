@@ -286,7 +286,7 @@ class Constants {
 	/** Undefined for a search that depends on the page, or fails and must be told. */
 	at(index: number): ConstantSearch | undefined {
 		let known = this.known[index];
-		if (known === undefined) this.known[index] = known = this.search(this.plan.candidates[index] ?? []) ?? null;
+		if (known === undefined) this.known[index] = known = this.search(this.plan.candidates[index] as readonly Candidate[]) ?? null;
 		return known ?? undefined;
 	}
 
@@ -306,6 +306,11 @@ class Constants {
 
 	private isConstant({ isConstant, isDerived, builtIn, reads }: Candidate): boolean {
 		if (isConstant || (builtIn?.needs && !isMet(builtIn.needs, this.met))) return true;
-		return isDerived === true && reads.every((name) => this.at(this.plan.indexOf.get(name) ?? -1) !== undefined);
+		if (!isDerived) return false;
+		// A tag that nobody speaks of comes to nothing on every page.
+		return reads.every((name) => {
+			const from = this.plan.indexOf.get(name);
+			return from === undefined || this.at(from) !== undefined;
+		});
 	}
 }
