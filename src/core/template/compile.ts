@@ -147,8 +147,7 @@ function settleSeparators(
 	scope?: Scope
 ): string {
 	let out = '';
-	for (let at = 0; at < stretches.length; at++) {
-		const stretch = stretches[at] as string | ((scope: Scope) => string);
+	for (const stretch of stretches) {
 		const text = trimSpace(typeof stretch === 'string' ? stretch : stretch(scope as Scope));
 		if (!isBlank(text)) out = out === '' ? text : out + separator + text;
 	}
@@ -171,12 +170,6 @@ function compileNode(node: TemplateNode, tidy: (text: string) => string): Part {
 
 function compilePlaceholder(node: PlaceholderNode, tidy: (text: string) => string): Part {
 	const value = compileExpression(node);
-	if (tidy === asItIs)
-		return (scope) => {
-			const got = value(scope);
-			if (typeof got === 'string') return isBlank(got) ? undefined : got;
-			return isEmpty(got) ? undefined : toText(got);
-		};
 	return (scope) => {
 		const got = value(scope);
 		return isEmpty(got) ? undefined : tidy(toText(got));
