@@ -106,3 +106,17 @@ test('what a filter means is what its rows say', () => {
 		paths(all.filter(({ description }) => description === all.find((row) => row.description)!.description))
 	);
 });
+
+test('parts hold every page once, and pages of every type', () => {
+	const parts = [0, 1, 2].map((part) => [...store.partOfPages(id, undefined, { part, parts: 3 })]);
+	expect(new Set(parts.flat().map(({ path }) => path)).size).toBe(PAGES);
+	expect(parts.flat()).toHaveLength(PAGES);
+	// Types that take turns, as generated pages do, must not fall to one part each.
+	for (const pages of parts) expect(new Set(pages.map(({ type }) => type))).toEqual(new Set(['page', 'walk', 'rare']));
+	store.db.exec('UPDATE page_state SET seen = -1');
+	const stale = [0, 1].map((part) => store.state.stale(id, { part, parts: 2 }, PAGES));
+	expect(new Set(stale.flat()).size).toBe(PAGES);
+	expect(stale.flat()).toHaveLength(PAGES);
+	for (const part of [0, 1]) JOBS.refresh({ db: store.file, site: 'S', part, parts: 2 }, () => undefined);
+	expect(store.state.countStale(id)).toBe(0);
+});
