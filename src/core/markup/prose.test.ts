@@ -14,6 +14,10 @@ describe('text counts wherever it stands', () => {
 		['a table that is there for the layout', `<table><tr><td>menu</td><td>${REAL}</td></tr></table>`],
 		['a definition', `<dl><dt>Marsh</dt><dd>${REAL}</dd></dl>`],
 		['between two breaks', `<div>Marsh<br><br>${REAL}<br><br>Back</div>`],
+		[
+			'loose behind the heading, before paragraphs',
+			`<h1>Marsh</h1>${REAL}<hr><p>How to get there is told at the hut.</p>`
+		],
 		['elements of old', '<p>The <acronym>marsh</acronym> is <big>flooded</big> twice a day and is never the same.</p>']
 	])('%s', (_name, html) => {
 		expect(best(html)).toBe(REAL);
@@ -44,6 +48,13 @@ describe('what stands before the text is passed over', () => {
 		['a banner', '<header><p>Welcome to the reserves on the shore, all of them.</p></header>'],
 		['a notice', '<p class="deprecated">This page is kept for old links and is not brought up to date.</p>'],
 		['a notice by its word', '<p>Note: the marsh is closed to visitors in March and April.</p>'],
+		['an answer without its question', '<p>No. The gate of the marsh stays open all day.</p>'],
+		[
+			'a sentence that looks back',
+			`<p>Way there: by bus or by boat, twice a day</p><p>However, the gate of the marsh stays open all day.</p>`
+		],
+		['a text that goes on', '<p>and so the gate of the marsh stays open all day.</p>'],
+		['a name and what it means', '<p>gate: what keeps the cattle on the marsh all day.</p>'],
 		['the title again', '<p>The Marsh, and how to get to it</p>'],
 		[
 			'one word in many languages',
@@ -68,6 +79,13 @@ test('sentences before labels, the beginning before the end', () => {
 	expect(best(`<p>In the marsh one finds the following:</p><ul><li>x</li></ul><p>${REAL}</p>`)).toBe(REAL);
 });
 
+test('a last sentence that is not ended is left out where enough is left', () => {
+	const whole =
+		'The marsh is flooded twice a day, and never the same; a book in the hut tells of all who saw it change.';
+	expect(best(`<p>${whole} To open the gate, run</p><pre>gate open</pre>`)).toBe(whole);
+	expect(best('<p>It is wet. To open the gate of the marsh, run</p><pre>gate open</pre>')).toMatch(/run$/);
+});
+
 test('a short first sentence takes the next one along', () => {
 	expect(best('<p>The marsh is really wet.</p><p>It is flooded twice a day.</p>')).toBe(
 		'The marsh is really wet. It is flooded twice a day.'
@@ -75,6 +93,13 @@ test('a short first sentence takes the next one along', () => {
 	expect(best('<p>The marsh is really wet.</p><h2>Tides</h2><p>It is flooded twice a day.</p>')).toBe(
 		'The marsh is really wet.'
 	);
+});
+
+test('a name with a small letter begins a text behind its heading', () => {
+	const name = 'tidegate opens and closes the gates of a marsh. It can be used by hand or by a clock.';
+	expect(best(`<h1>tidegate</h1><p>${name}</p><p>${REAL}</p>`)).toBe(name);
+	expect(best(`<h1>tidegate</h1><pre>open(gate)</pre><p>${name}</p><p>${REAL}</p>`)).toBe(REAL);
+	expect(best(`<h1>tidegate</h1><ul><li>${name}</li></ul><p>${REAL}</p>`)).toBe(REAL);
 });
 
 test('scripts without spaces', () => {

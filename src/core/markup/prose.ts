@@ -18,19 +18,26 @@ interface Stretch {
 	readonly place: Place;
 	/** Whether it follows the stretch before it without a heading, a rule or anything else between. */
 	readonly follows: boolean;
+	/** Whether it is the first after a heading. */
+	readonly opens: boolean;
 }
 
 /** What the elements round a text say of it; the nearest that says something decides. */
 interface Place {
-	readonly kind: 'paragraph' | 'block' | 'quote' | 'list' | 'definition' | 'cell' | 'data' | 'none';
+	readonly kind: 'paragraph' | 'block' | 'quote' | 'list' | 'definition' | 'cell' | 'data' | 'heading' | 'none';
 	/** A notice that stands before the text rather than in it: deprecated, note, warning. */
 	readonly notice: boolean;
 	readonly inLink: boolean;
 	readonly inCode: boolean;
+	/** Whether its own text stands between paragraphs, as where the first one is written without its mark. */
+	readonly besideParagraphs: boolean;
 }
 
+/** Places whose text may be prose. */
+type Prose = Exclude<Place['kind'], 'heading' | 'none'>;
+
 /** How far a text in such a place stands behind one in a paragraph, in the measure of `costOf`. */
-const COST_OF_PLACE: Readonly<Record<Exclude<Place['kind'], 'none'>, number>> = {
+const COST_OF_PLACE: Readonly<Record<Prose, number>> = {
 	paragraph: 0,
 	block: 0.2,
 	cell: 0.4,
@@ -69,7 +76,7 @@ export function proseOf(
 		if (one.cost === undefined) return;
 		const text = withNext(withoutLeadUp(one.text), stretches, at);
 		const short = text.slice(0, MOST_TEXT).toWellFormed();
-		const cost = one.cost + ahead / CHARACTERS_AHEAD;
+		const cost = one.cost + ahead / CHARACTERS_AHEAD + (ahead > 0 && LOOKS_BACK.test(text) ? 0.3 : 0);
 		candidates.set(short, Math.min(cost, candidates.get(short) ?? cost));
 		ahead += one.text.length * (isScriptWithoutSpaces(lettersOf(one.text)) ? DENSE : 1);
 	});
@@ -102,6 +109,13 @@ const NOTICE_TEXT =
 	/^(deprecated|note|warning|caution|tip|important|notice|attention|hint|todo|remarque|hinweis|achtung|nota|注意|注)\b ?[:.!–—-]/i;
 const NOTICE_NAME =
 	/(^|[-_\s])(note|notice|warning|caution|important|tip|admonition|alert|hint|attention|seealso|obsolete|draft)([-_\s]|$)|deprecat/i;
+/** A name and what it means, as in a list of arguments. */
+const DEFINITION = /^\S+( [-–—]|:) /;
+/** What a sentence begins with that says little without those before it. */
+const LOOKS_BACK =
+	/^(however|otherwise|therefore|thus|but|furthermore|moreover|instead|if (this|that|these|those|it)|in (this|that|such) (case|example)|for (example|instance)|cependant|toutefois|mais|donc|sinon|jedoch|aber|sonst|しかし|また|なお|ただし|この場合|そのため)(?![\p{L}\p{M}])/iu;
+/** What answers a question that is not quoted with it. */
+const ANSWER = /^(yes|no|ja|nein|oui|non|sí|はい|いいえ)[.,!。、]/i;
 const CAPTION_NAME =
 	/(^|[-_\s])(caption|figcaption|byline|meta|metadata|timestamp|dateline|lineno|linenos|signature|synopsis|sig)([-_\s]|$)/i;
 
@@ -111,8 +125,8 @@ const LEAST_WORDS = 5;
 const LEAST_DENSE = 12;
 
 /** How far a stretch stands behind the best one could wish for; undefined where it is no prose at all. */
-function costOf({ text, linked, code, place }: Stretch, known: ReadonlySet<string>): number | undefined {
-	if (place.kind === 'none' || ABOUT_THE_PAGE.test(text) || CAPTION.test(text)) return undefined;
+function costOf({ text, linked, code, place, opens }: Stretch, known: ReadonlySet<string>): number | undefined {
+	if (!isProse(place.kind) || ABOUT_THE_PAGE.test(text) || CAPTION.test(text)) return undefined;
 	const length = text.length;
 	if (linked > length * 0.5 || code > length * 0.5) return undefined;
 	const letters = lettersOf(text);
@@ -126,11 +140,13 @@ function costOf({ text, linked, code, place }: Stretch, known: ReadonlySet<strin
 	if (known.has(letters)) return undefined;
 	// The same word in several languages.
 	if (count(text, /(^|[\s,;])\p{Lu}{1,3}:/gu) > 2) return undefined;
-	let cost = COST_OF_PLACE[place.kind];
+	let cost = COST_OF_PLACE[place.kind === 'block' && place.besideParagraphs ? 'paragraph' : place.kind];
 	const isSentence = SENTENCE_END.test(text);
 	if (!isSentence && !SENTENCE_INSIDE.test(text)) cost += /[:：]$/.test(text) ? 1.6 : 1.2;
-	// A name may begin a text of another script.
-	if (!isDense && /^\p{Ll}/u.test(text) && code === 0) cost += 0.4;
+	// A small letter goes on from something; not so a name's at the beginning of what a heading opens.
+	const isOpening = opens && isSentence && /^(paragraph|block)$/.test(place.kind) && !DEFINITION.test(text);
+	if (!isDense && /^\p{Ll}/u.test(text) && code === 0 && !isOpening) cost += 0.4;
+	if (ANSWER.test(text)) cost += 1;
 	if (place.notice || NOTICE_TEXT.test(text)) cost += 2;
 	// Lists of a few words between commas name things; they tell nothing.
 	if (!isSentence && count(text, /[,;]/g) > words.length / 3) cost += 1;
@@ -147,36 +163,47 @@ const isScriptWithoutSpaces = (letters: string) =>
 /** What is left of a paragraph must be this long (UTF-16 code units) to stand alone. */
 const LEAST_SENTENCE = 25;
 
-/** A paragraph whose last sentence only leads up to what follows it, without that sentence where others are left. */
+const LAST_END = /^.*(?:\p{Ll}{2}[.!?…]["'”’»)\]]*(?= \p{Lu})|[。！？])/su;
+
+/** A paragraph whose last sentence leads up to what follows it, or is not ended, without it where enough is left. */
 function withoutLeadUp(text: string): string {
-	if (!/[:：]$/.test(text)) return text;
-	const end = Math.max(text.lastIndexOf('. '), text.lastIndexOf('。'));
-	return end >= LEAST_SENTENCE ? text.slice(0, end + 1) : text;
+	if (SENTENCE_END.test(text)) return text;
+	if (/[:：]$/.test(text)) {
+		const end = Math.max(text.lastIndexOf('. '), text.lastIndexOf('。'));
+		return end >= LEAST_SENTENCE ? text.slice(0, end + 1) : text;
+	}
+	const whole = LAST_END.exec(text)?.[0] ?? '';
+	return countGraphemes(whole) >= SHORT ? whole : text;
 }
 
-const HEADING =
-	/^(h[1-6]|dt|legend|summary|th|caption|figcaption|title|hr|header|label|figure|pre|xmp|listing|plaintext)$/;
+const isProse = (kind: Place['kind']): kind is Prose => kind !== 'heading' && kind !== 'none';
+
+const HEADING = /^h[1-6]$/;
+const NO_PROSE = /^(dt|legend|summary|th|caption|figcaption|title|hr|header|label|figure|pre|xmp|listing|plaintext)$/;
 const CODE = /^(code|tt|samp|kbd|var)$/;
 
-const NOWHERE: Place = { kind: 'block', notice: false, inLink: false, inCode: false };
+const NOWHERE: Place = { kind: 'block', notice: false, inLink: false, inCode: false, besideParagraphs: false };
 
 function placeIn(element: Tree.Element, outer: Place): Place {
 	const { tagName } = element;
 	if (tagName === 'a' && element.attrs.some(({ name }) => name === 'href')) return { ...outer, inLink: true };
 	if (CODE.test(tagName)) return { ...outer, inCode: true };
 	if (INLINE.has(tagName)) return outer;
-	if (outer.kind === 'none' || HEADING.test(tagName)) return { ...outer, kind: 'none' };
+	if (!isProse(outer.kind)) return outer;
+	if (HEADING.test(tagName)) return { ...outer, kind: 'heading' };
+	if (NO_PROSE.test(tagName)) return { ...outer, kind: 'none' };
 	const named = element.attrs.find(({ name }) => name === 'class')?.value ?? '';
 	if (CAPTION_NAME.test(named) || (tagName !== 'div' && /(^|\s)(title|subtitle)(\s|$)/.test(named)))
 		return { ...outer, kind: 'none' };
 	return {
 		...outer,
 		kind: kindIn(element, outer.kind),
-		notice: outer.notice || (NOTICE_NAME.test(named) && tagName !== 'body')
+		notice: outer.notice || (NOTICE_NAME.test(named) && tagName !== 'body'),
+		besideParagraphs: element.childNodes.some((node) => 'tagName' in node && node.tagName === 'p')
 	};
 }
 
-function kindIn(element: Tree.Element, outer: Exclude<Place['kind'], 'none'>): Place['kind'] {
+function kindIn(element: Tree.Element, outer: Prose): Place['kind'] {
 	switch (element.tagName) {
 		case 'p':
 			return outer === 'block' ? 'paragraph' : outer;
@@ -210,12 +237,12 @@ function isDataTable(table: Tree.Element): boolean {
 /** Goes through the content with a stack of its own: markup from outside can nest deeper than calls can. */
 function* stretchesOf(top: Tree.ParentNode, isFrame: (element: Tree.Element) => boolean): Generator<Stretch> {
 	const waiting: ({ node: Tree.Node; place: Place } | Place)[] = [{ node: top as Tree.Node, place: NOWHERE }];
-	let [text, linked, code, place, follows, breaks] = ['', 0, 0, NOWHERE, false, 0];
+	let [text, linked, code, place, follows, opens, breaks] = ['', 0, 0, NOWHERE, false, false, 0];
 	const take = (): Stretch | undefined => {
 		const settled = settleText(text);
-		const made = settled === '' ? undefined : { text: settled, linked, code, place, follows };
+		const made = settled === '' ? undefined : { text: settled, linked, code, place, follows, opens };
 		[text, linked, code, breaks] = ['', 0, 0, 0];
-		if (made) follows = place.kind !== 'none';
+		if (made) [follows, opens] = [isProse(place.kind), place.kind === 'heading'];
 		return made;
 	};
 	for (let one = waiting.pop(); one !== undefined; one = waiting.pop()) {
@@ -245,7 +272,6 @@ function* stretchesOf(top: Tree.ParentNode, isFrame: (element: Tree.Element) => 
 				}
 				continue;
 			}
-			if (node.tagName === 'hr') follows = false;
 			if (SILENT.has(node.tagName) || isFrame(node)) continue;
 		}
 		const inner = 'tagName' in node ? placeIn(node, one.place) : one.place;
@@ -253,6 +279,7 @@ function* stretchesOf(top: Tree.ParentNode, isFrame: (element: Tree.Element) => 
 		if (isBlock) {
 			const made = take();
 			if (made) yield made;
+			if ('tagName' in node && node.tagName === 'hr') follows = false;
 			waiting.push(one.place);
 			place = inner;
 		}
