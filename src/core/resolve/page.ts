@@ -256,6 +256,12 @@ const ON_BY_DEFAULT: Switch = { on: true, layer: 'built-in' };
 
 /** Facts from a list of pictures, by their source. */
 export function factsFrom(pictures: readonly Picture[]): PictureFacts {
-	const known = new Map(pictures.map((picture) => [picture.src, picture]));
-	return (src) => known.get(src);
+	let facts = FACTS.get(pictures);
+	if (!facts) {
+		const known = new Map(pictures.map((picture) => [picture.src, picture]));
+		FACTS.set(pictures, (facts = (src) => known.get(src)));
+	}
+	return facts;
 }
+/** A list of pictures is never changed in place: each edit of the site asks the same one. */
+const FACTS = new WeakMap<readonly Picture[], PictureFacts>();

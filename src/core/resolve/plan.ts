@@ -80,8 +80,6 @@ export interface PlanInput {
 	/** What the type declares for `og:type`. */
 	readonly kind: string;
 	readonly prefixes: Readonly<Record<string, string>>;
-	/** What was made of each rule: a page with rules of its own has a plan of its own, but shares these. */
-	readonly made: WeakMap<Rule, Candidate>;
 }
 
 const BUILT_IN_CANDIDATES: ReadonlyMap<string, readonly Candidate[]> = groupBy(
@@ -119,10 +117,24 @@ export function makePlan(input: PlanInput): Plan {
 	return orderPlan(byTag, own.sorted(), input.kind);
 }
 
+/**
+ * What was made of each rule, for every plan that it stands in: those of pages with rules of their own, and those of the
+ * same site after an edit of another rule. A rule is never changed in place.
+ */
+const MADE = new WeakMap<Rule, { readonly tag: TagDefinition; readonly candidate: Candidate }>();
+
+function candidateOf(tag: TagDefinition, layer: Layer, rule: Rule): Candidate {
+	const known = MADE.get(rule);
+	if (known?.tag === tag && known.candidate.layer === layer) return known.candidate;
+	const candidate = makeRule(tag, layer, rule);
+	MADE.set(rule, { tag, candidate });
+	return candidate;
+}
+
 function addRules(
 	layer: Layer,
 	rules: readonly Rule[],
-	{ language, prefixes, made }: PlanInput,
+	{ language, prefixes }: PlanInput,
 	byTag: Map<string, Candidate[]>,
 	own: OwnTags
 ) {
@@ -131,9 +143,7 @@ function addRules(
 			if ((rule.language ?? '').toLowerCase() !== step) continue;
 			const tag = findTag(rule.tag, prefixes);
 			if (!tag || (tag.fact && tag.fact !== 'alt') || !own.admits(tag)) continue;
-			let candidate = made.get(rule);
-			if (!candidate) made.set(rule, (candidate = makeRule(tag, layer, rule)));
-			addTo(byTag, tag.name, candidate);
+			addTo(byTag, tag.name, candidateOf(tag, layer, rule));
 		}
 }
 

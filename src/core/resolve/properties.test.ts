@@ -12,6 +12,7 @@ import {
 	managedBy,
 	measureReach,
 	PageRenderer,
+	piecesOf,
 	renderHead,
 	renderLines,
 	Resolver,
@@ -234,6 +235,19 @@ describe('for any site and any values', () => {
 				const first = renderHead(resolver.resolveHead(any.page));
 				expect(renderHead(resolver.resolveHead(any.page))).toBe(first);
 				expect(renderHead(resolverOf(any).resolveWithTrace(any.page).head)).toBe(first);
+			}),
+			{ numRuns: 200 }
+		);
+	});
+
+	test('a single page looked at comes to the same, and its templates too', () => {
+		fc.assert(
+			fc.property(world, (any) => {
+				const { head, traces, scope } = resolverOf(any).look(any.page);
+				expect({ head, traces }).toEqual(resolverOf(any).resolveWithTrace(any.page));
+				const plain = resolverOf(any).evaluate(any.page);
+				const template = '{page.title ?? site.name} {separator} {head.title} {page.picture}';
+				expect(piecesOf(template, scope)).toEqual(piecesOf(template, plain));
 			}),
 			{ numRuns: 200 }
 		);

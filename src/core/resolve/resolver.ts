@@ -11,7 +11,7 @@ import { FrameBook, foundPolicyFor, foundTags } from './found';
 import { CollectedHead, type Head, type TagSink } from './head';
 import { languageOf } from './language';
 import { factsFrom, PageEvaluation, type SiteScope } from './page';
-import { makePlan, withConstants, type Plan, type PlanInput } from './plan';
+import { makePlan, withConstants, type Plan } from './plan';
 import type { PictureFacts } from './scope';
 import { SearchRecord, type SharedTraces, type TracedSearch } from './search';
 import type { Trace } from './trace';
@@ -40,7 +40,6 @@ export class Resolver {
 	/** The plans of the pages before that found nothing, by what these have: mostly those of the next pages as well. */
 	private readonly last: { readonly type: ContentType | undefined; readonly language: string; readonly plan: Plan }[] =
 		[];
-	private readonly made: PlanInput['made'] = new WeakMap();
 	private readonly extras = new Map<string, readonly string[]>();
 
 	/** `now` is the moment that `{now}` names, ISO 8601. */
@@ -77,7 +76,22 @@ export class Resolver {
 
 	/** The head of a page with a trace for every tag that anything was said about, in the order of output. */
 	resolveWithTrace(page: Page): { head: Head; traces: Trace[] } {
-		const evaluation = this.evaluate(page, true);
+		return this.tracedHeadOf(this.evaluate(page, true));
+	}
+
+	/**
+	 * A single page with all that can be asked about it, from one evaluation: its head and traces, and the scope that
+	 * templates are tried in. Nothing is made ready for other pages.
+	 */
+	look(page: Page): { head: Head; traces: Trace[]; scope: PageEvaluation } {
+		const type = this.types.get(page.type);
+		const found = page.found ? foundTags(page.found) : NONE_FOUND;
+		const plan = this.makePlan(languageOf(page, this.scope.site), type, page, found);
+		const scope = new PageEvaluation(this.scope, type, page, plan, new SearchRecord(plan.startEnds));
+		return { ...this.tracedHeadOf(scope), scope };
+	}
+
+	private tracedHeadOf(evaluation: PageEvaluation): { head: Head; traces: Trace[] } {
 		const head = new CollectedHead(this.htmlAttributes(evaluation));
 		this.emit(evaluation, head);
 		return { head, traces: this.tracesOf(evaluation) };
@@ -138,8 +152,7 @@ export class Resolver {
 			}),
 			language,
 			kind: type?.kind || 'website',
-			prefixes: site.prefixes ?? {},
-			made: this.made
+			prefixes: site.prefixes ?? {}
 		});
 	}
 

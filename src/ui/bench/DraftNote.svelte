@@ -1,20 +1,21 @@
 <script lang="ts">
-	import type { Bench } from './bench.svelte';
+	import { benchInView } from './context';
 	import ReachNote from './ReachNote.svelte';
 
 	/** What the draft of a key would do, if there is one, and the ways to keep it or take it back. */
-	let { bench, draftKey: key }: { bench: Bench; draftKey: string } = $props();
+	let { draftKey: key }: { draftKey: string } = $props();
+	const bench = benchInView();
 
-	const draft = $derived(bench.drafts[key]);
+	const draft = $derived(bench.drafts.all[key]);
 </script>
 
 {#if draft}
 	<ReachNote
 		{draft}
-		keep={() => bench.keep(key)}
-		discard={() => bench.discard(key)}
-		stop={() => bench.stopCounting(key)}
-		overrule={() => bench.overrule(key)}
+		keep={() => bench.drafts.keep(key)}
+		discard={() => bench.drafts.discard(key)}
+		stop={() => bench.drafts.stopCounting(key)}
+		overrule={() => bench.drafts.overrule(key)}
 		letWin={() => bench.letWin(draft.edit.place)}
 	/>
 {/if}

@@ -1,13 +1,14 @@
 <script lang="ts">
 	import { describeOutcome, type TraceStep } from '$core';
-	import type { Bench } from './bench.svelte';
+	import { benchInView } from './context';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 
 	/** What the page's own file says of the chosen tag, what became of it, and what can be done with it. */
-	let { bench, step }: { bench: Bench; step: TraceStep } = $props();
+	let { step }: { step: TraceStep } = $props();
+	const bench = benchInView();
 
 	const value = $derived(step.rule.kind === 'found' ? step.rule.value : '');
-	const own = $derived(bench.page.foundPolicy?.tags?.[bench.tag]);
+	const own = $derived(bench.working.page.foundPolicy?.tags?.[bench.tag]);
 </script>
 
 <div class="found" class:used={step.outcome.kind === 'won'} data-testid="found">

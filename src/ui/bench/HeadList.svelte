@@ -1,12 +1,13 @@
 <script lang="ts">
 	import { CATALOGUE, findTag } from '$core';
-	import type { Bench } from './bench.svelte';
+	import { benchInView } from './context';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 	import { roving } from '$ui/parts/roving';
 	import { GROUPS, groupOf, type HeadLine } from './lines';
 
 	/** The head that comes out, tag by tag, each with the sign of the layer it came from. */
-	let { bench, choose }: { bench: Bench; choose: (tag: string) => void } = $props();
+	let { choose }: { choose: (tag: string) => void } = $props();
+	const bench = benchInView();
 
 	let wanted = $state('');
 	let refused = $state('');
@@ -17,7 +18,7 @@
 	function add(event: SubmitEvent) {
 		event.preventDefault();
 		const name = wanted.trim();
-		if (!findTag(name, bench.site.prefixes)) {
+		if (!findTag(name, bench.working.site.prefixes)) {
 			refused = `“${name}” is no tag that is known here. Declare its prefix at the site, or write meta:${name}.`;
 			return;
 		}
@@ -58,8 +59,9 @@
 										>
 									{:else}<span class="none">nothing</span>{/if}
 									{#if line.facts && !line.echoes}<span class="quiet facts">{line.facts}</span>{/if}
-									{#if bench.serverWrites.has(line.tag)}<span class="was" data-testid="server-writes"
-											>the server, whose text goes out, writes: {bench.serverWrites.get(line.tag) || 'nothing'}</span
+									{#if bench.working.serverWrites.has(line.tag)}<span class="was" data-testid="server-writes"
+											>the server, whose text goes out, writes: {bench.working.serverWrites.get(line.tag) ||
+												'nothing'}</span
 										>{/if}
 									{#if line.isChanged}<span class="was"
 											><span class="pennant" aria-hidden="true"></span>released: {line.released ?? 'nothing'}</span

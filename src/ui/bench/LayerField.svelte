@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { BUILT_IN_PICTURES, describeOutcome, findTag, TAG_NAMES, type RuleBody, type TraceStep } from '$core';
-	import type { Bench, EditableLayer } from './bench.svelte';
+	import type { EditableLayer } from './bench.svelte';
+	import { benchInView } from './context';
 	import DraftNote from './DraftNote.svelte';
 	import PictureDrop from '$ui/pictures/PictureDrop.svelte';
 	import PictureSources from '$ui/pictures/PictureSources.svelte';
@@ -11,13 +12,14 @@
 	import YieldLine from './YieldLine.svelte';
 
 	/** What one layer says about the chosen tag, changed in place. Enter keeps, Escape takes back. */
-	let { bench, layer, steps }: { bench: Bench; layer: EditableLayer; steps: readonly TraceStep[] } = $props();
+	let { layer, steps }: { layer: EditableLayer; steps: readonly TraceStep[] } = $props();
+	const bench = benchInView();
 
 	const rule = $derived(bench.ruleAt(layer));
 	const body = $derived(bench.bodyAt(layer));
 	const draft = $derived(bench.draftAt(layer));
 	const text = $derived(bench.textAt(layer));
-	const issues = $derived(bench.issuesAt(layer));
+	const issues = $derived(bench.issuesOf(layer, body));
 	const errors = $derived(issues.filter((issue) => issue.severity === 'error'));
 	const step = $derived(steps.find((one) => one.outcome.kind !== 'not-reached') ?? steps[0]);
 	const isPicture = $derived(bench.definition?.kind === 'picture');
@@ -49,7 +51,7 @@
 	const languages = $derived([
 		...new Set([
 			'',
-			...(bench.site.languages.length > 1 ? bench.site.languages : []),
+			...(bench.working.site.languages.length > 1 ? bench.working.site.languages : []),
 			...rules.map((one) => one.language ?? '')
 		])
 	]);
@@ -157,7 +159,7 @@
 		/>
 	{/if}
 {:else if form === 'pictures'}
-	<PictureSources {bench} {layer} body={body?.kind === 'pictures' ? body : usual} />
+	<PictureSources {layer} body={body?.kind === 'pictures' ? body : usual} />
 {:else if form === 'leaveOut'}
 	<p class="quiet">No such tag on {layer === 'page' ? 'this page' : 'these pages'}.</p>
 {:else if isRobots && !isTemplate(text)}
@@ -174,17 +176,17 @@
 		{#if text && !choices.includes(text)}<option>{text}</option>{/if}
 	</select>
 {:else}
-	<TemplateField {text} {pieces} {errors} {around} kept={bench.keptEdits} />
+	<TemplateField {text} {pieces} {errors} {around} kept={bench.drafts.keptEdits} />
 {/if}
 
-{#if isPicture && (form === 'nothing' || form === 'pictures')}<PictureDrop {bench} {layer} />{/if}
+{#if isPicture && (form === 'nothing' || form === 'pictures')}<PictureDrop {layer} />{/if}
 
 <div id="{id}-told" class="told" aria-live="polite">
 	{#if pieces.some((piece) => piece.kind !== 'text')}<YieldLine {pieces} />{/if}
 	{#each issues as issue, at (at)}
 		<p class="issue" class:warning={issue.severity === 'warning'}>{issue.message}</p>
 	{/each}
-	{#if errors.length === 0}<DraftNote {bench} draftKey={bench.keyAt(layer)} />{/if}
+	{#if errors.length === 0}<DraftNote draftKey={bench.keyAt(layer)} />{/if}
 	{#if draft && errors.length > 0}
 		<p class="quiet">
 			Not kept while it has an error. <button class="link" onclick={() => bench.discardAt(layer)}>Take back</button>

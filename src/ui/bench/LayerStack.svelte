@@ -1,13 +1,14 @@
 <script lang="ts">
 	import { describeOutcome, describePassedOver, describeRule, describeWithheld, type TraceStep } from '$core';
-	import type { Bench, EditableLayer } from './bench.svelte';
+	import type { EditableLayer } from './bench.svelte';
+	import { benchInView } from './context';
 	import FoundLine from './FoundLine.svelte';
 	import LayerField from './LayerField.svelte';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 
 	/** The four layers of one tag, most specific on top: what each says, what became of it, and its field. */
-	let { bench, settings, study }: { bench: Bench; settings: (layer: EditableLayer) => void; study: () => void } =
-		$props();
+	let { settings, study }: { settings: (layer: EditableLayer) => void; study: () => void } = $props();
+	const bench = benchInView();
 
 	const trace = $derived(bench.line?.trace);
 	const winner = $derived(trace?.steps[trace.winner]);
@@ -19,7 +20,7 @@
 		{ layer: 'page', name: 'This page', scope: bench.data.page.path },
 		{
 			layer: 'type',
-			name: `Every ${(bench.type?.label ?? bench.data.page.type).toLowerCase()}`,
+			name: `Every ${(bench.working.type?.label ?? bench.data.page.type).toLowerCase()}`,
 			scope: pages(bench.data.count.byType[bench.data.page.type] ?? 0)
 		},
 		{ layer: 'site', name: 'The whole site', scope: pages(bench.data.count.all) }
@@ -27,8 +28,8 @@
 	/** Robots that something is said to already, here or on the site. */
 	const robots = $derived([
 		...new Set(
-			[...bench.site.rules, ...(bench.type?.rules ?? []), ...bench.page.rules].flatMap(({ tag }) =>
-				tag.startsWith('robots:') ? tag.slice(7) : []
+			[...bench.working.site.rules, ...(bench.working.type?.rules ?? []), ...bench.working.page.rules].flatMap(
+				({ tag }) => (tag.startsWith('robots:') ? tag.slice(7) : [])
 			)
 		)
 	]);
@@ -77,8 +78,8 @@
 				<button class="name" title="Settings of this layer" onclick={() => settings(layer)}>{name}</button>
 				<span class="scope quiet" title={scope}>{scope}</span>
 			</div>
-			<LayerField {bench} {layer} steps={stepsOf(layer)} />
-			{#if found && layer === 'page'}<FoundLine {bench} step={found} />{/if}
+			<LayerField {layer} steps={stepsOf(layer)} />
+			{#if found && layer === 'page'}<FoundLine step={found} />{/if}
 		</div>
 	{/each}
 

@@ -1,15 +1,15 @@
 <script lang="ts">
 	import { findTag, headToJson, renderHead, renderTag } from '$core';
-	import type { Bench } from './bench.svelte';
+	import { benchInView } from './context';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 	import { snippetOf, SNIPPETS, type SnippetKind } from './snippets';
 
 	/** The head as markup. Each line leads to its rule; all of it can be copied in three forms. */
-	let { bench }: { bench: Bench } = $props();
+	const bench = benchInView();
 
 	let copied = $state('');
 	let snippet = $state<SnippetKind>('curly');
-	const head = $derived(bench.outcome.head);
+	const head = $derived(bench.working.head);
 	const lines = $derived(
 		head.tags.map((tag) => ({ name: ruleOf(tag.tag.name), tag: tag.tag, parts: partsOf(renderTag(tag)) }))
 	);
@@ -17,7 +17,7 @@
 
 	/** The facts of a picture are told by the rule of the picture. */
 	function ruleOf(name: string): string {
-		const tag = findTag(name, bench.site.prefixes);
+		const tag = findTag(name, bench.working.site.prefixes);
 		return tag?.fact && tag.fact !== 'alt' && tag.parent ? tag.parent : name;
 	}
 	/** Markup in its parts, to be coloured: a name, a text, a sign. */

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { describeFinding, type ReachedPage, type RuleBody } from '$core';
-	import type { Draft } from './drafts';
+	import type { Draft } from './drafts.svelte';
 
 	/** How far an edit reaches, before it is kept, and the pages it hits hardest. */
 	let {

@@ -1,8 +1,8 @@
 <script lang="ts">
-	import type { Bench } from './bench.svelte';
+	import { benchInView } from './context';
 
 	/** What is kept, what visitors do not see yet, and the one action that shows it to them. */
-	let { bench }: { bench: Bench } = $props();
+	const bench = benchInView();
 
 	const pending = $derived(bench.release.pending);
 	const total = $derived(pending ? pending.changed + pending.added + pending.removed : 0);
@@ -17,10 +17,11 @@
 	});
 	/** The state of what is written, in words. */
 	const saved = $derived.by(() => {
-		if (bench.saving === 'saving') return 'Keeping …';
-		if (bench.saving === 'failed') return 'Not kept yet: the reason stands at the field';
-		if (bench.waiting > 0) return `${bench.waiting} ${bench.waiting === 1 ? 'edit waits' : 'edits wait'} to be kept`;
-		return bench.savedAt ? `All kept, last at ${bench.savedAt}` : 'All kept';
+		if (bench.drafts.saving === 'saving') return 'Keeping …';
+		if (bench.drafts.saving === 'failed') return 'Not kept yet: the reason stands at the field';
+		if (bench.drafts.waiting > 0)
+			return `${bench.drafts.waiting} ${bench.drafts.waiting === 1 ? 'edit waits' : 'edits wait'} to be kept`;
+		return bench.drafts.savedAt ? `All kept, last at ${bench.drafts.savedAt}` : 'All kept';
 	});
 </script>
 

@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, test, vi } from 'vitest';
 import { headToJson, Resolver, STARTING_LAYOUTS, type Page, type Site } from '$core';
 import * as api from '$ui/api';
 import { Bench, type BenchData } from './bench.svelte';
-import { keyOfSettings } from './drafts';
+import { keyOfSettings } from './edits';
 
 vi.mock('$ui/api', async (original) => ({
 	...(await original<typeof api>()),
@@ -61,10 +61,10 @@ describe('a draft', () => {
 	test('shows in the head and the cards at once, and is gone when it is as it was kept', () => {
 		write('{page.title} again');
 		expect(title()).toBe('The pier again');
-		expect(bench.cards[0]!.title.shown).toBe('The pier again');
-		expect(bench.waiting).toBe(1);
+		expect(bench.working.cards[0]!.title.shown).toBe('The pier again');
+		expect(bench.drafts.waiting).toBe(1);
 		write('');
-		expect(bench.waiting).toBe(0);
+		expect(bench.drafts.waiting).toBe(0);
 		expect(title()).toBe('The pier · Marl');
 	});
 	test('tells its reach after a pause, anew for each keystroke', async () => {
@@ -82,13 +82,13 @@ describe('a draft', () => {
 		write('a');
 		await vi.advanceTimersByTimeAsync(500);
 		expect(bench.draftAt('type')?.reach).toEqual({ seen: 500, all: 10_000 });
-		bench.stopCounting(bench.keyAt('type'));
+		bench.drafts.stopCounting(bench.keyAt('type'));
 		expect(bench.draftAt('type')?.reach).toBe('stopped');
 		expect(title()).toBe('a');
 	});
 	test('with an error is not kept', async () => {
 		write('{page.nothing}');
-		expect(bench.issuesAt('type')[0]?.message).toContain('Unknown variable');
+		expect(bench.issuesOf('type', bench.bodyAt('type'))[0]?.message).toContain('Unknown variable');
 		await bench.keepAt('type');
 		expect(keep).not.toHaveBeenCalled();
 	});
@@ -99,7 +99,7 @@ describe('a draft', () => {
 		expect(keep).not.toHaveBeenCalled();
 		await vi.advanceTimersByTimeAsync(1000);
 		expect(keep).toHaveBeenCalledTimes(1);
-		expect(bench.waiting).toBe(0);
+		expect(bench.drafts.waiting).toBe(0);
 		expect(title()).toBe('Mine');
 	});
 });
@@ -117,9 +117,9 @@ describe('keeping', () => {
 		write('a');
 		await bench.keepAt('type');
 		expect(bench.draftAt('type')).toMatchObject({ text: 'a', refused: 'Kephalon does not answer.' });
-		expect(bench.saving).toBe('failed');
+		expect(bench.drafts.saving).toBe('failed');
 		bench.discardAt('type');
-		expect(bench.saving).toBe('idle');
+		expect(bench.drafts.saving).toBe('idle');
 	});
 	test('what was typed on the way stays a draft on top of what was kept', async () => {
 		keep.mockImplementation(async () => {
@@ -139,17 +139,17 @@ describe('keeping', () => {
 		expect(bench.draftAt('type')?.conflict).toEqual({ current: theirs });
 		await bench.keepAt('type');
 		expect(keep).toHaveBeenCalledTimes(1);
-		await bench.overrule(bench.keyAt('type'));
+		await bench.drafts.overrule(bench.keyAt('type'));
 		expect(keep.mock.calls[1]![2]).toEqual(theirs);
-		expect(bench.waiting).toBe(0);
+		expect(bench.drafts.waiting).toBe(0);
 	});
 	test('a change elsewhere is found when newer data comes, and only where it touches a draft', () => {
 		write('mine');
 		bench.change('site', { separator: '|' });
 		bench.data = { ...data, types: [{ ...data.types[0]!, rules: [{ tag: 'title', kind: 'leaveOut' }] }] };
-		bench.findConflicts();
+		bench.drafts.findConflicts();
 		expect(bench.draftAt('type')?.conflict).toEqual({ current: { kind: 'leaveOut' } });
-		expect(bench.drafts[keyOfSettings({ layer: 'site' })]?.conflict).toBeUndefined();
+		expect(bench.drafts.all[keyOfSettings({ layer: 'site' })]?.conflict).toBeUndefined();
 	});
 });
 
@@ -158,16 +158,16 @@ describe('taking back', () => {
 		const reload = vi.fn(() => Promise.resolve());
 		const told = vi.fn();
 		bench = new Bench('Marl', data, told, reload);
-		await bench.undo();
+		await bench.history.undo();
 		expect(takeBack).toHaveBeenLastCalledWith('Marl', 'last');
-		await bench.redo();
+		await bench.history.redo();
 		expect(takeBack).toHaveBeenLastCalledWith('Marl', 'again');
 		expect(reload).toHaveBeenCalledTimes(2);
 		expect(told).toHaveBeenCalledTimes(2);
 	});
 	test('what cannot be taken back is told', async () => {
 		takeBack.mockResolvedValueOnce({ refused: 'It stays: what it changed was changed again.' });
-		await bench.undo();
+		await bench.history.undo();
 		expect(bench.message).toContain('changed again');
 	});
 	test('the comparison is asked for again while pages are yet to be looked at', async () => {
@@ -198,15 +198,15 @@ describe('what the bench offers', () => {
 	});
 	test('drafts put down earlier are taken up, as conflicts where the ground has changed', () => {
 		write('mine');
-		const drafts = JSON.parse(JSON.stringify(bench.drafts)) as typeof bench.drafts;
+		const drafts = JSON.parse(JSON.stringify(bench.drafts.all)) as typeof bench.drafts.all;
 		const again = new Bench('Marl', data);
-		again.takeUp(drafts);
+		again.drafts.takeUp(drafts);
 		expect(again.draftAt('type')).toMatchObject({ text: 'mine', conflict: undefined });
 		const later = new Bench('Marl', {
 			...data,
 			types: [{ ...data.types[0]!, rules: [{ tag: 'title', kind: 'leaveOut' }] }]
 		});
-		later.takeUp(drafts);
+		later.drafts.takeUp(drafts);
 		expect(later.draftAt('type')?.conflict).toEqual({ current: { kind: 'leaveOut' } });
 	});
 });
@@ -221,7 +221,7 @@ describe('pictures', () => {
 			{ src: '/other.jpg', width: 1600, height: 900 }
 		]
 	};
-	const image = () => bench.outcome.head.tags.find(({ tag }) => tag.name === 'og:image')?.value;
+	const image = () => bench.working.head.tags.find(({ tag }) => tag.name === 'og:image')?.value;
 	beforeEach(() => {
 		bench.data = withBoat;
 		bench.tag = 'og:image';
@@ -235,24 +235,24 @@ describe('pictures', () => {
 		expect(image()).toContain('-wide-200-400.jpg');
 		await vi.advanceTimersByTimeAsync(500);
 		const key = keyOfSettings({ layer: 'picture', src: '/boat.jpg' });
-		expect(bench.drafts[key]?.reach).toMatchObject({ changed: 2 });
-		await bench.keep(key);
+		expect(bench.drafts.all[key]?.reach).toMatchObject({ changed: 2 });
+		await bench.drafts.keep(key);
 		expect(keep.mock.lastCall?.[2]).toEqual({ focus: null });
-		expect(bench.waiting).toBe(0);
+		expect(bench.drafts.waiting).toBe(0);
 	});
 	test('moved back to where it was is no draft', () => {
 		bench.changePicture('/boat.jpg', { alt: 'A boat' });
-		expect(bench.waiting).toBe(1);
+		expect(bench.drafts.waiting).toBe(1);
 		bench.changePicture('/boat.jpg', { alt: null });
-		expect(bench.waiting).toBe(0);
+		expect(bench.drafts.waiting).toBe(0);
 	});
 	test('the share picture is put first and once, and waits to be kept', () => {
 		const layout = STARTING_LAYOUTS[2]!.layout;
 		bench.change('type', { layout });
-		expect(bench.asksForShare).toBe(false);
+		expect(bench.working.asksForShare).toBe(false);
 		bench.useShare();
 		bench.useShare();
-		expect(bench.asksForShare).toBe(true);
+		expect(bench.working.asksForShare).toBe(true);
 		expect(bench.bodyAt('type')).toMatchObject({
 			sources: [{ from: 'composed' }, { from: 'lead' }, { from: 'body' }, { from: 'type' }, { from: 'site' }]
 		});
@@ -272,13 +272,13 @@ describe('where the server writes otherwise than this browser', () => {
 	const kept = headToJson(new Resolver({ site, types: data.types, pictures: [] }, 'now').resolveHead(page));
 	test('the tag says so; alike, and after an edit was kept, nothing does', async () => {
 		const server = { now: 'now', head: kept };
-		expect(new Bench('Marl', { ...data, server }).serverWrites.size).toBe(0);
+		expect(new Bench('Marl', { ...data, server }).working.serverWrites.size).toBe(0);
 		const tags = kept.tags.map((tag) => (tag.tag === 'title' ? { ...tag, value: '¤ 5' } : tag));
 		bench = new Bench('Marl', { ...data, server: { ...server, head: { ...kept, tags } } });
-		expect([...bench.serverWrites]).toEqual([['title', '¤ 5']]);
+		expect([...bench.working.serverWrites]).toEqual([['title', '¤ 5']]);
 		bench.write('page', 'Mine');
 		await bench.keepAt('page');
-		expect(bench.serverWrites.size).toBe(0);
+		expect(bench.working.serverWrites.size).toBe(0);
 	});
 });
 
@@ -293,15 +293,15 @@ describe('found values', () => {
 		bench.data = { ...data, page: { ...page, foundPolicy: { all: 'last', tags: { author: 'never' } } } };
 		bench.tag = 'description';
 		bench.setFoundPolicy('page', 'never');
-		expect(bench.page.foundPolicy).toEqual({ all: 'last', tags: { author: 'never', description: 'never' } });
+		expect(bench.working.page.foundPolicy).toEqual({ all: 'last', tags: { author: 'never', description: 'never' } });
 		bench.setFoundPolicy('page', null);
-		expect(bench.page.foundPolicy).toEqual({ all: 'last', tags: { author: 'never' } });
+		expect(bench.working.page.foundPolicy).toEqual({ all: 'last', tags: { author: 'never' } });
 	});
 	test('the rule of a layer is let win there, never at a page', () => {
 		bench.tag = 'description';
 		bench.letWin({ layer: 'page', path: page.path });
-		expect(bench.waiting).toBe(0);
+		expect(bench.drafts.waiting).toBe(0);
 		bench.letWin({ layer: 'type', name: 'isle' });
-		expect(bench.type?.foundPolicy).toEqual({ tags: { description: 'last' } });
+		expect(bench.working.type?.foundPolicy).toEqual({ tags: { description: 'last' } });
 	});
 });

@@ -1,5 +1,5 @@
 import type { Bench } from './bench.svelte';
-import type { Draft } from './drafts';
+import type { Draft, DraftSeed } from './drafts.svelte';
 
 /** Tabs of one browser at the same site tell each other when one has kept something. */
 export class Neighbours {
@@ -39,8 +39,8 @@ export function keepDrafts(site: string, drafts: Readonly<Record<string, Draft>>
 /** Takes up what was put down. Drafts whose ground has changed since come up as conflicts. */
 export function restoreDrafts(site: string, bench: Bench) {
 	try {
-		const read = (where: Storage) => JSON.parse(where.getItem(keyOf(site)) ?? '{}') as Record<string, Draft>;
-		bench.takeUp({ ...read(localStorage), ...read(sessionStorage) });
+		const read = (where: Storage) => JSON.parse(where.getItem(keyOf(site)) ?? '{}') as Record<string, DraftSeed>;
+		bench.drafts.takeUp({ ...read(localStorage), ...read(sessionStorage) });
 	} catch {
 		sessionStorage.removeItem(keyOf(site));
 	}

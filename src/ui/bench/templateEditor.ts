@@ -13,6 +13,7 @@ import {
 	Annotation,
 	Compartment,
 	EditorState,
+	RangeSet,
 	RangeSetBuilder,
 	StateEffect,
 	StateField,
@@ -44,17 +45,25 @@ export interface Marks {
 }
 
 const undoing = new Compartment();
-const setMarks = StateEffect.define<Marks>();
+const setMarks = StateEffect.define<DecorationSet>();
 
 /** Variables set apart in the text, empty ones as gaps, errors underlined where they are. */
 const marks = StateField.define<DecorationSet>({
 	create: () => Decoration.none,
 	update(drawn, { effects, changes }) {
 		const effect = effects.find((one) => one.is(setMarks));
-		return effect ? draw(effect.value as Marks) : drawn.map(changes);
+		return effect ? (effect.value as DecorationSet) : drawn.map(changes);
 	},
 	provide: (field) => EditorView.decorations.from(field)
 });
+
+/** One decoration for each class, so that those that are alike are the same. */
+const MARKS = new Map<string, Decoration>();
+function markOf(name: string): Decoration {
+	let mark = MARKS.get(name);
+	if (!mark) MARKS.set(name, (mark = Decoration.mark({ class: name })));
+	return mark;
+}
 
 function draw({ pieces, errors }: Marks): DecorationSet {
 	const ranges = [
@@ -65,7 +74,7 @@ function draw({ pieces, errors }: Marks): DecorationSet {
 	].filter(({ start, end }) => end > start);
 	const builder = new RangeSetBuilder<Decoration>();
 	for (const range of ranges.sort((a, b) => a.start - b.start || a.end - b.end))
-		builder.add(range.start, range.end, Decoration.mark({ class: range.class }));
+		builder.add(range.start, range.end, markOf(range.class));
 	return builder.finish();
 }
 
@@ -232,5 +241,7 @@ export function setMarksOf(view: EditorView, value: Marks) {
 	const { length } = view.state.doc;
 	const inside = <T extends { readonly start: number; readonly end: number }>(list: readonly T[]) =>
 		list.filter(({ end }) => end <= length);
-	view.dispatch({ effects: setMarks.of({ pieces: inside(value.pieces), errors: inside(value.errors) }) });
+	const drawn = draw({ pieces: inside(value.pieces), errors: inside(value.errors) });
+	// A sign among words moves what is marked and marks nothing else.
+	if (!RangeSet.eq([view.state.field(marks)], [drawn])) view.dispatch({ effects: setMarks.of(drawn) });
 }

@@ -1,10 +1,12 @@
 <script lang="ts">
 	import type { Picture } from '$core';
-	import type { Bench, EditableLayer } from '$ui/bench/bench.svelte';
+	import type { EditableLayer } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import PictureIntake from './PictureIntake.svelte';
 
 	/** A picture for a layer: dropped, pasted, chosen from a file or from the library; first among the layer's sources. */
-	let { bench, layer }: { bench: Bench; layer: EditableLayer } = $props();
+	let { layer }: { layer: EditableLayer } = $props();
+	const bench = benchInView();
 
 	/** Cut as the rule says that is in force here, else for wide cards. */
 	function put(taken: Picture) {

@@ -1,28 +1,27 @@
 <script lang="ts">
 	import type { PictureUse } from '$ui/api';
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import DraftNote from '$ui/bench/DraftNote.svelte';
-	import { keyOfSettings } from '$ui/bench/drafts';
+	import { keyOfSettings } from '$ui/bench/edits';
 	import PictureStudy from './PictureStudy.svelte';
 	import { SHAPES } from '$core';
 
 	/** The picture of the page in view, in the place of the layers: what is set here goes wherever it is shown. */
 	let {
-		bench,
 		source,
 		whole,
 		use,
 		back
 	}: {
-		bench: Bench;
 		/** The picture, by its source. */
 		source: string;
 		whole: (source: string) => string;
 		use: PictureUse | undefined;
 		back: () => void;
 	} = $props();
+	const bench = benchInView();
 
-	const picture = $derived(bench.pictures.find(({ src }) => src === source));
+	const picture = $derived(bench.working.pictures.find(({ src }) => src === source));
 	const shapes = $derived(bench.shapesInForce ?? []);
 </script>
 
@@ -33,7 +32,7 @@
 		<PictureStudy
 			{picture}
 			src={whole(source)}
-			languages={bench.site.languages}
+			languages={bench.working.site.languages}
 			{use}
 			spoken={bench.picture?.recipe ? '' : (bench.picture?.alt ?? '')}
 			change={(changes) => bench.changePicture(source, changes)}
@@ -48,7 +47,7 @@
 				picture sources.
 			{/if}
 		</p>
-		<DraftNote {bench} draftKey={keyOfSettings({ layer: 'picture', src: source })} />
+		<DraftNote draftKey={keyOfSettings({ layer: 'picture', src: source })} />
 	{:else}
 		<p class="quiet">Nothing is known of this picture: it stands at an address that was never looked at.</p>
 	{/if}

@@ -1,11 +1,12 @@
 <script lang="ts">
 	import { describeSkipped, pictureOfValue, type PictureSource, type RuleBody, type Shape } from '$core';
-	import type { Bench, EditableLayer } from '$ui/bench/bench.svelte';
+	import type { EditableLayer } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import ShapeChoice from './ShapeChoice.svelte';
 
 	/** The ordered list of sources of a picture rule, each with what it gives on the page in view. */
-	let { bench, layer, body }: { bench: Bench; layer: EditableLayer; body: Extract<RuleBody, { kind: 'pictures' }> } =
-		$props();
+	let { layer, body }: { layer: EditableLayer; body: Extract<RuleBody, { kind: 'pictures' }> } = $props();
+	const bench = benchInView();
 
 	const NAMES = {
 		lead: 'The page’s lead picture',
@@ -96,7 +97,7 @@
 		body.sources.map((source) => {
 			// Whole: what a source gives is judged before it is cut.
 			const { shapes: _shapes, ...whole } = body;
-			return bench.tryPictures([source], whole);
+			return bench.working.tryPictures([source], whole);
 		})
 	);
 	const used = $derived(tried.findIndex((trace) => trace?.winner === 0));
@@ -106,7 +107,7 @@
 		)
 	);
 	const fields = $derived(
-		(bench.type?.fields ?? []).filter(
+		(bench.working.type?.fields ?? []).filter(
 			(field) =>
 				(field.kind === 'picture' || field.kind === 'pictures') &&
 				!body.sources.some((source) => source.from === 'field' && source.name === field.name)

@@ -1,13 +1,13 @@
 <script lang="ts">
 	import type { ContentType, PictureMention } from '$core';
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import PictureField from './PictureField.svelte';
 	import Setting from './Setting.svelte';
 
 	/** Other default pictures for some pages of a type: for listings by what they list, say. */
-	let { bench }: { bench: Bench } = $props();
+	const bench = benchInView();
 
-	const type = $derived(bench.type);
+	const type = $derived(bench.working.type);
 	const by = $derived(type?.pictureBy);
 	const fields = $derived([
 		...(type?.special === 'listing' ? [{ name: 'listing', label: 'what it lists' }] : []),
@@ -15,7 +15,9 @@
 	]);
 	/** What the field says on the page in view: the value that is offered first. */
 	const here = $derived(
-		by?.field === 'listing' ? (bench.page.listing?.title ?? '') : String(bench.page.fields[by?.field ?? ''] ?? '')
+		by?.field === 'listing'
+			? (bench.working.page.listing?.title ?? '')
+			: String(bench.working.page.fields[by?.field ?? ''] ?? '')
 	);
 	let value = $state('');
 
@@ -61,7 +63,7 @@
 	<Setting name="For pages where it says">
 		<input placeholder={here} bind:value />
 	</Setting>
-	<PictureField {bench} name="the picture is" src="" set={add} />
+	<PictureField name="the picture is" src="" set={add} />
 {/if}
 
 <style>

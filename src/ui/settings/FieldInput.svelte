@@ -1,23 +1,22 @@
 <script lang="ts">
 	import { isTimeZone, type Field, type FieldValue, type Person, type PictureMention } from '$core';
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import PictureField from './PictureField.svelte';
 	import { dateOf, joinDate, listOf, numberOf, whyNotLink } from './fieldValues';
 
 	/** One field of a page, written in the form of its kind. */
 	let {
-		bench,
 		field,
 		value,
 		set
 	}: {
-		bench: Bench;
 		field: Field;
 		value: FieldValue | undefined;
 		/** Undefined to empty it. */
 		set: (value: FieldValue | undefined) => void;
 	} = $props();
+	const bench = benchInView();
 
 	const name = $derived(field.label ?? field.name);
 	const text = $derived(typeof value === 'string' || typeof value === 'number' ? String(value) : '');
@@ -34,7 +33,9 @@
 		if (wrong === undefined) setText(written.trim());
 	}
 	const date = $derived(dateOf(text));
-	const zone = $derived(bench.site.timeZone && isTimeZone(bench.site.timeZone) ? bench.site.timeZone : 'UTC');
+	const zone = $derived(
+		bench.working.site.timeZone && isTimeZone(bench.working.site.timeZone) ? bench.working.site.timeZone : 'UTC'
+	);
 	const setDate = (day: string, time: string) => set(joinDate(day, time, date.offset));
 
 	const person = $derived((typeof value === 'string' ? { name: value } : (value ?? { name: '' })) as Partial<Person>);
@@ -81,7 +82,7 @@
 
 <div class="field" data-field={field.name}>
 	{#if field.kind === 'picture'}
-		<PictureField {bench} {name} src={mention.src} set={(src) => setMention({ src })} />
+		<PictureField {name} src={mention.src} set={(src) => setMention({ src })} />
 		{#if mention.src}
 			<label class="part"
 				>Its words (alt text) <TextInput value={mention.alt ?? ''} set={(alt) => setMention({ alt })} /></label

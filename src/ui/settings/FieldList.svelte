@@ -1,13 +1,14 @@
 <script lang="ts">
 	import { FIELD_KINDS, type Field, type FieldKind, type FieldUse } from '$core';
 	import * as api from '$ui/api';
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import { KIND_NAMES } from './fieldValues';
 
 	/** The fields that a type declares: each with its kind, where templates use it, another name for it, and its end. */
-	let { bench, act }: { bench: Bench; act: (action: Readonly<Record<string, string>>) => Promise<void> } = $props();
+	let { act }: { act: (action: Readonly<Record<string, string>>) => Promise<void> } = $props();
+	const bench = benchInView();
 
-	const fields = $derived(bench.type?.fields ?? []);
+	const fields = $derived(bench.working.type?.fields ?? []);
 	let fieldName = $state('');
 	/** The field that is looked at, with what asks for it. */
 	let open = $state<string | undefined>();
@@ -27,8 +28,8 @@
 	}
 	async function look(name: string) {
 		[open, uses, newName] = [open === name ? undefined : name, undefined, name];
-		if (open === undefined || !bench.type) return;
-		const found = await api.fieldUses(bench.data.site.name, bench.type.name, name);
+		if (open === undefined || !bench.working.type) return;
+		const found = await api.fieldUses(bench.data.site.name, bench.working.type.name, name);
 		if (api.isRefused(found)) bench.message = found.refused;
 		else if (open === name) uses = found.uses;
 	}
@@ -64,7 +65,12 @@
 						class="row"
 						onsubmit={(event) => {
 							event.preventDefault();
-							void act({ do: 'renameField', name: bench.type?.name ?? '', field: field.name, to: named(newName) });
+							void act({
+								do: 'renameField',
+								name: bench.working.type?.name ?? '',
+								field: field.name,
+								to: named(newName)
+							});
 						}}
 					>
 						<label class="grow">Name in templates <input class="mono" bind:value={newName} /></label>

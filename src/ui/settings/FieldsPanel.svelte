@@ -1,15 +1,15 @@
 <script lang="ts">
 	import type { Field, FieldValue } from '$core';
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import DraftNote from '$ui/bench/DraftNote.svelte';
 	import FieldInput from './FieldInput.svelte';
 	import { fieldsOfPage } from './fieldValues';
 
 	/** What the page itself says: the fields of its type and those that every page has. */
-	let { bench }: { bench: Bench } = $props();
+	const bench = benchInView();
 
-	const page = $derived(bench.page);
-	const fields = $derived(fieldsOfPage(bench.type, page));
+	const page = $derived(bench.working.page);
+	const fields = $derived(fieldsOfPage(bench.working.type, page));
 	const held = $derived(new Set(page.held));
 	const SOURCES = { folder: 'its file', web: 'its address', table: 'its table' } as const;
 	const source = $derived(bench.data.cameFrom && SOURCES[bench.data.cameFrom]);
@@ -28,10 +28,10 @@
 	What this page says by itself. Templates take it from here.
 	{#if source}What you write here stays when the page is read from {source} again.{/if}
 </p>
-<DraftNote {bench} draftKey={JSON.stringify([bench.placeOf('page')])} />
+<DraftNote draftKey={JSON.stringify([bench.placeOf('page')])} />
 {#each fields as { field, isOwn } (field.name)}
 	<div class="one" class:own={isOwn}>
-		<FieldInput {bench} {field} value={page.fields[field.name]} set={(value) => set(field, value)} />
+		<FieldInput {field} value={page.fields[field.name]} set={(value) => set(field, value)} />
 		<p class="quiet from">
 			<span class="mono">{`{page.${field.name}}`}</span>
 			{#if held.has(field.name)}

@@ -3,7 +3,8 @@
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import { SAME } from './same';
 	import { describeBase, type Families } from '$ui/parts/words';
-	import type { Bench, EditableLayer, Panel } from '$ui/bench/bench.svelte';
+	import type { EditableLayer, Panel } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import type { Look } from '$ui/cards/pictureLook';
 	import FieldsPanel from './FieldsPanel.svelte';
 	import OwnPanel from './OwnPanel.svelte';
@@ -18,18 +19,17 @@
 
 	/** What a layer is, beside its rules: in the place of the layers of a tag, with a way back to them. */
 	let {
-		bench,
 		panel,
 		back,
 		act,
 		shown
 	}: {
-		bench: Bench;
 		panel: Exclude<Panel, 'layers' | 'picture'>;
 		back: () => void;
 		act: (action: Readonly<Record<string, string>>) => Promise<void>;
 		shown: (address: string) => Look;
 	} = $props();
+	const bench = benchInView();
 
 	const PARTS = [
 		['fields', 'Content'],
@@ -40,12 +40,14 @@
 	const layer: EditableLayer = $derived(panel === 'type' || panel === 'site' ? panel : 'page');
 
 	const key = $derived(JSON.stringify([bench.placeOf(layer)]));
-	const owner = $derived(layer === 'site' ? bench.site : layer === 'type' ? bench.type : bench.page);
+	const owner = $derived(
+		layer === 'site' ? bench.working.site : layer === 'type' ? bench.working.type : bench.working.page
+	);
 	const title = $derived(
 		layer === 'page'
 			? 'This page'
 			: layer === 'type'
-				? `Every ${(bench.type?.label ?? bench.page.type).toLowerCase()}`
+				? `Every ${(bench.working.type?.label ?? bench.working.page.type).toLowerCase()}`
 				: 'The whole site'
 	);
 	const families: Families = $derived(owner?.families ?? {});
@@ -76,18 +78,18 @@
 			{/each}
 		</div>
 	{/if}
-	{#if panel === 'site'}<SiteSettings {bench} />
-	{:else if panel === 'type'}<TypeSettings {bench} {act} />
-	{:else if panel === 'fields'}<FieldsPanel {bench} />
-	{:else if panel === 'own'}<OwnPanel {bench} />
+	{#if panel === 'site'}<SiteSettings />
+	{:else if panel === 'type'}<TypeSettings {act} />
+	{:else if panel === 'fields'}<FieldsPanel />
+	{:else if panel === 'own'}<OwnPanel />
 	{:else if panel === 'versions'}
-		<VersionsPanel {bench} {shown} make={(language) => void act({ do: 'makeVersion', language })} />
-	{:else}<PageSettings {bench} {act} />{/if}
+		<VersionsPanel {shown} make={(language) => void act({ do: 'makeVersion', language })} />
+	{:else}<PageSettings {act} />{/if}
 
 	{#if panel === layer}
-		<SameSwitch {bench} {layer} />
+		<SameSwitch {layer} />
 		{#each SAME.flatMap(({ pairs }) => pairs) as [tag] (tag)}
-			<DraftNote {bench} draftKey={bench.keyFor(layer, tag)} />
+			<DraftNote draftKey={bench.keyFor(layer, tag)} />
 		{/each}
 		<details>
 			<summary>Families of tags and extra markup</summary>
@@ -113,7 +115,7 @@
 			{/each}
 		</details>
 
-		<DraftNote {bench} draftKey={key} />
+		<DraftNote draftKey={key} />
 	{/if}
 </section>
 

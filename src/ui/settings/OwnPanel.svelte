@@ -1,15 +1,15 @@
 <script lang="ts">
 	import { foundPolicyFor, textOfValue } from '$core';
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import LayerField from '$ui/bench/LayerField.svelte';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 
 	/** All that this page alone says of its head: its own rules, what its file says and is taken, its own settings. */
-	let { bench }: { bench: Bench } = $props();
+	const bench = benchInView();
 
-	const page = $derived(bench.page);
+	const page = $derived(bench.working.page);
 	const rules = $derived([...page.rules].sort((a, b) => a.tag.localeCompare(b.tag)));
-	const found = $derived(bench.outcome.traces.filter((trace) => trace.steps[trace.winner]?.rule.kind === 'found'));
+	const found = $derived(bench.working.traces.filter((trace) => trace.steps[trace.winner]?.rule.kind === 'found'));
 	const settings = $derived(
 		[
 			['hidden', page.hidden ? 'Hidden from search' : undefined],
@@ -20,7 +20,7 @@
 	);
 	const aside = $derived(Object.entries(page.foundPolicy?.tags ?? {}));
 	const stepsOf = (tag: string) =>
-		bench.outcome.traces
+		bench.working.traces
 			.find((trace) => trace.tag === tag)
 			?.steps.filter(({ layer, rule }) => layer === 'page' && rule.kind !== 'found') ?? [];
 </script>
@@ -36,11 +36,11 @@
 					>{rule.tag}{rule.language ? ` (${rule.language})` : ''}</button
 				>
 				{#if bench.tag !== rule.tag}
-					<span class="serif value">{textOfValue(bench.scope.valueOf(rule.tag)) || 'nothing'}</span>
+					<span class="serif value">{textOfValue(bench.working.scope.valueOf(rule.tag)) || 'nothing'}</span>
 				{/if}
 				<button class="link" onclick={() => bench.proposeFor('page', rule.tag, null, rule.language)}>Set back</button>
 			</div>
-			{#if bench.tag === rule.tag}<LayerField {bench} layer="page" steps={stepsOf(rule.tag)} />{/if}
+			{#if bench.tag === rule.tag}<LayerField layer="page" steps={stepsOf(rule.tag)} />{/if}
 		</li>
 	{:else}<li class="quiet">None: all comes from its type, the site and what is built in.</li>{/each}
 </ul>
@@ -77,7 +77,7 @@
 				<span class="value"
 					>What its file says of <span class="mono">{tag}</span>
 					{policy === 'never' ? 'is set aside' : policy === 'last' ? 'comes last' : 'goes before'}; else
-					{foundPolicyFor(tag, { ...page, foundPolicy: {} }, bench.type, bench.site).policy === 'keep'
+					{foundPolicyFor(tag, { ...page, foundPolicy: {} }, bench.working.type, bench.working.site).policy === 'keep'
 						? 'it would go before'
 						: 'it would not'}</span
 				>

@@ -1,13 +1,14 @@
 <script lang="ts">
 	import { PAGE_STATES, type PageState } from '$core';
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import Setting from './Setting.svelte';
 
 	/** What a page is: where it stands, who sees it, what it is to be found by. */
-	let { bench, act }: { bench: Bench; act: (action: Readonly<Record<string, string>>) => Promise<void> } = $props();
+	let { act }: { act: (action: Readonly<Record<string, string>>) => Promise<void> } = $props();
+	const bench = benchInView();
 
-	const page = $derived(bench.page);
+	const page = $derived(bench.working.page);
 	const STATES: Record<PageState, string> = {
 		live: 'Live: released, and in search unless hidden',
 		draft: 'Draft: not released',
@@ -25,7 +26,7 @@
 	}
 	const target = $derived((page.target ?? '').trim().toLowerCase());
 	const has = (tag: string) =>
-		(bench.outcome.head.tags.find((one) => one.tag.name === tag)?.value ?? '').toLowerCase().includes(target);
+		(bench.working.head.tags.find((one) => one.tag.name === tag)?.value ?? '').toLowerCase().includes(target);
 </script>
 
 <Setting name="Path" hint="The old path will lead to the new one.">

@@ -1,20 +1,20 @@
 <script lang="ts">
 	import type { Picture } from '$core';
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import PictureIntake from '$ui/pictures/PictureIntake.svelte';
 	import Setting from './Setting.svelte';
 	import { wholeOf } from '$ui/cards/pictureLook';
 
 	/** A setting that is one picture: by its path or address, by a file, or from the library. */
 	let {
-		bench,
 		name,
 		hint = '',
 		src,
 		set
-	}: { bench: Bench; name: string; hint?: string; src: string; set: (src: string) => void } = $props();
+	}: { name: string; hint?: string; src: string; set: (src: string) => void } = $props();
+	const bench = benchInView();
 
-	const held = $derived(bench.pictures.find((picture) => picture.src === src));
+	const held = $derived(bench.working.pictures.find((picture) => picture.src === src));
 
 	function put(picture: Picture) {
 		bench.addPicture(picture);
@@ -32,7 +32,7 @@
 		/>
 	</Setting>
 	{#if held?.kept || held?.src.startsWith('/media/')}
-		<img src={wholeOf(held, bench.site.base, null)} alt="" />
+		<img src={wholeOf(held, bench.working.site.base, null)} alt="" />
 	{/if}
 </div>
 <PictureIntake site={bench.data.site.name} label="A file for: {name}" taken={put} offersLibrary />

@@ -1,11 +1,11 @@
 <script lang="ts">
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import { whyNotLink } from './fieldValues';
 
 	/** The prefixes of custom tags: each stands for a namespace, and its tags can be written in every layer then. */
-	let { bench }: { bench: Bench } = $props();
+	const bench = benchInView();
 
-	const prefixes = $derived(Object.entries(bench.site.prefixes ?? {}));
+	const prefixes = $derived(Object.entries(bench.working.site.prefixes ?? {}));
 	let [name, space] = $state(['', '']);
 	let wrong = $state('');
 
@@ -21,7 +21,7 @@
 				? 'Say which vocabulary it stands for, by its address with https://.'
 				: (whyNotLink(space.trim()) ?? '');
 		if (wrong) return;
-		set({ ...bench.site.prefixes, [prefix]: space.trim() });
+		set({ ...bench.working.site.prefixes, [prefix]: space.trim() });
 		[name, space] = ['', ''];
 	}
 </script>

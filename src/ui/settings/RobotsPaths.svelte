@@ -1,11 +1,11 @@
 <script lang="ts">
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import Setting from './Setting.svelte';
 	import { closedInLines, readClosed } from './robots';
 
 	/** What robots.txt says: paths that robots are to leave alone, for all or for one by its name. */
-	let { bench }: { bench: Bench } = $props();
+	const bench = benchInView();
 
 	let wrong = $state<string | undefined>();
 	function set(text: string) {
@@ -22,7 +22,7 @@
 	<TextInput
 		class="mono"
 		lines={3}
-		value={closedInLines(bench.site.robots ?? [])}
+		value={closedInLines(bench.working.site.robots ?? [])}
 		{set}
 		aria-invalid={wrong !== undefined}
 	/>

@@ -1,10 +1,12 @@
 <script lang="ts">
-	import type { Bench, EditableLayer } from '$ui/bench/bench.svelte';
+	import type { EditableLayer } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import Setting from './Setting.svelte';
 	import { SAME, saysSame, type Same } from './same';
 
 	/** One switch for several tags: sharing says the same as search, the card says the same as sharing. */
-	let { bench, layer }: { bench: Bench; layer: EditableLayer } = $props();
+	let { layer }: { layer: EditableLayer } = $props();
+	const bench = benchInView();
 
 	function set(pairs: Same['pairs'], on: boolean) {
 		for (const [tag, from] of pairs) bench.proposeFor(layer, tag, on ? { kind: 'borrow', from } : null);

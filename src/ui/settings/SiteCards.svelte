@@ -1,10 +1,10 @@
 <script lang="ts">
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import Setting from './Setting.svelte';
 
 	/** What the site says of cards and authors, and how lean its heads are. */
-	let { bench }: { bench: Bench } = $props();
+	const bench = benchInView();
 
 	const templateOf = (tag: string) => {
 		const body = bench.bodyFor('site', tag);
@@ -41,7 +41,7 @@
 <Setting name="Lean heads" hint="Leaves out Twitter card tags that say the same as their Open Graph twin.">
 	<input
 		type="checkbox"
-		checked={bench.site.lean === true}
+		checked={bench.working.site.lean === true}
 		onchange={(event) => bench.change('site', { lean: event.currentTarget.checked || null })}
 	/>
 </Setting>

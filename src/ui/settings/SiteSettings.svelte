@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { canonicalLanguage, checkBase, isLanguageTag, isTimeZone, type FieldValue, type Fields } from '$core';
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import { languageName } from '$ui/parts/words';
 	import PictureField from './PictureField.svelte';
@@ -10,10 +10,11 @@
 	import SiteCards from './SiteCards.svelte';
 
 	/** The site's own settings: name, address, languages, time zone, separator, and what {site.…} gives in each language. */
-	let { bench, only }: { bench: Bench; only?: 'address' | 'words' | 'pictures' | 'people' } = $props();
+	let { only }: { only?: 'address' | 'words' | 'pictures' | 'people' } = $props();
+	const bench = benchInView();
 	const shows = (group: typeof only) => only === undefined || only === group;
 
-	const site = $derived(bench.site);
+	const site = $derived(bench.working.site);
 	/** Texts that cannot be what they are typed for, as they were typed; those that can are drafts. */
 	let wrongBase = $state<string | undefined>();
 	let wrongTag = $state<string | undefined>();
@@ -214,7 +215,7 @@
 	{/if}
 	<Setting
 		name="Separator"
-		hint={`Between two parts: ${bench.page.fields.title ?? 'This page'}${bench.site.separator.trim() ? ` ${bench.site.separator.trim()} ` : ' '}${site.name}`}
+		hint={`Between two parts: ${bench.working.page.fields.title ?? 'This page'}${bench.working.site.separator.trim() ? ` ${bench.working.site.separator.trim()} ` : ' '}${site.name}`}
 	>
 		<input
 			class="mono"
@@ -226,7 +227,7 @@
 {/if}
 {#if shows('pictures')}
 	{#each PICTURES as [name, label, hint] (name)}
-		<PictureField {bench} name={label} {hint} src={textOf(name)} set={(src) => setPicture(name, src)} />
+		<PictureField name={label} {hint} src={textOf(name)} set={(src) => setPicture(name, src)} />
 	{/each}
 {/if}
 {#if shows('people')}
@@ -239,11 +240,11 @@
 	{#if wrongAccount}<p class="refused" role="alert">
 			No card can carry that: an account’s name holds letters, digits and underscores, at most 30, with or without @ .
 		</p>{/if}
-	<SiteCards {bench} />
+	<SiteCards />
 {/if}
 {#if only === undefined}
-	<RobotsPaths {bench} />
-	<Prefixes {bench} />
+	<RobotsPaths />
+	<Prefixes />
 {/if}
 
 <style>

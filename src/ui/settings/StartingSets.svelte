@@ -1,11 +1,12 @@
 <script lang="ts">
 	import { STARTING_SETS, type Reach } from '$core';
 	import * as api from '$ui/api';
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import { pagesInWords } from '$ui/parts/words';
 
 	/** Fields and templates for common kinds of pages; what one would change is shown before it is taken. */
-	let { bench, act }: { bench: Bench; act: (action: Readonly<Record<string, string>>) => Promise<void> } = $props();
+	let { act }: { act: (action: Readonly<Record<string, string>>) => Promise<void> } = $props();
+	const bench = benchInView();
 
 	let chosen = $state<string | undefined>();
 	let reach = $state.raw<Reach | 'counting' | undefined>();
@@ -16,13 +17,13 @@
 		const mine = (stop = new AbortController());
 		[chosen, reach] = [set, 'counting'];
 		const found = await api
-			.reachOfSet(bench.data.site.name, { type: bench.type?.name ?? '', set }, mine.signal)
+			.reachOfSet(bench.data.site.name, { type: bench.working.type?.name ?? '', set }, mine.signal)
 			.catch(() => undefined);
 		if (!mine.signal.aborted) reach = found;
 	}
 	async function take(set: string) {
 		chosen = undefined;
-		await act({ do: 'add', name: bench.type?.name ?? '', set });
+		await act({ do: 'add', name: bench.working.type?.name ?? '', set });
 	}
 </script>
 

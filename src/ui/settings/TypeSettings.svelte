@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { CATALOGUE, findTag, SPECIAL_KINDS } from '$core';
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import { pagesInWords } from '$ui/parts/words';
 	import DefaultPictures from './DefaultPictures.svelte';
 	import FieldList from './FieldList.svelte';
@@ -9,9 +9,10 @@
 	import StartingSets from './StartingSets.svelte';
 
 	/** What a content type is: its fields, its kind, what it is special for, and a starting set to take. */
-	let { bench, act }: { bench: Bench; act: (action: Readonly<Record<string, string>>) => Promise<void> } = $props();
+	let { act }: { act: (action: Readonly<Record<string, string>>) => Promise<void> } = $props();
+	const bench = benchInView();
 
-	const type = $derived(bench.type);
+	const type = $derived(bench.working.type);
 	const kinds = findTag('og:type')?.choices ?? [];
 	/** The tags that go with its kind: each is filled by a rule of its own. */
 	const properties = $derived(
@@ -74,13 +75,12 @@
 		</select>
 	</Setting>
 	<PictureField
-		{bench}
 		name="Its own picture"
 		hint="Stands in before the site’s. A path or an address."
 		src={type.picture?.src ?? ''}
 		set={(src) => bench.change('type', { picture: src === '' ? null : { src } })}
 	/>
-	<DefaultPictures {bench} />
+	<DefaultPictures />
 	<Setting name="Switched off" hint="Its pages are left out of releases.">
 		<input
 			type="checkbox"
@@ -89,12 +89,12 @@
 		/>
 	</Setting>
 
-	<FieldList {bench} {act} />
+	<FieldList {act} />
 
 	<details>
 		<summary>Starting sets</summary>
 		<p class="quiet">Fields and templates for a common kind of page, to take and change.</p>
-		<StartingSets {bench} {act} />
+		<StartingSets {act} />
 	</details>
 	<details>
 		<summary>This type as a whole</summary>

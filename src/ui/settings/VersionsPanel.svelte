@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { canonicalLanguage, isLanguageTag } from '$core';
 	import * as api from '$ui/api';
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import DraftNote from '$ui/bench/DraftNote.svelte';
 	import { benchAt } from '$ui/rooms/rooms';
 	import { languageName } from '$ui/parts/words';
@@ -11,18 +11,17 @@
 
 	/** The page's language, and the same page in the others: side by side, with gaps and one-way links. */
 	let {
-		bench,
 		shown,
 		make
 	}: {
-		bench: Bench;
 		shown: (address: string) => Look;
 		/** Opens the making of a page as this one's version in a language. */
 		make: (language: string) => void;
 	} = $props();
+	const bench = benchInView();
 
-	const page = $derived(bench.page);
-	const site = $derived(bench.site);
+	const page = $derived(bench.working.page);
+	const site = $derived(bench.working.site);
 	const own = $derived(page.language ?? site.languages[0] ?? '');
 	let wrong = $state<string | undefined>();
 	let linking = $state<Record<string, string>>({});
@@ -35,12 +34,12 @@
 	}
 	async function act(action: Readonly<Record<string, string>>) {
 		told = undefined;
-		await bench.settle();
+		await bench.drafts.settle();
 		const done = await api.actOnPage(bench.data.site.name, { path: page.path, ...action });
 		if (api.isRefused(done)) told = done.refused;
 		else await bench.changedElsewhere();
 	}
-	const value = (tag: string) => bench.outcome.head.tags.find((one) => one.tag.name === tag)?.value ?? '';
+	const value = (tag: string) => bench.working.head.tags.find((one) => one.tag.name === tag)?.value ?? '';
 	const picture = $derived(value('og:image') || value('twitter:image'));
 </script>
 
@@ -77,7 +76,7 @@
 		“{wrong}” names no language. Write a tag such as fr for French, pt-BR for Brazilian Portuguese.
 	</p>
 {/if}
-<DraftNote {bench} draftKey={JSON.stringify([bench.placeOf('page')])} />
+<DraftNote draftKey={JSON.stringify([bench.placeOf('page')])} />
 
 <h3>{languageName(own)}: this page</h3>
 {@render card(value('title'), value('description'), picture)}

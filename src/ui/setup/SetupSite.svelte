@@ -3,6 +3,7 @@
 	import { describeFinding, type WorstPages } from '$core';
 	import * as api from '$ui/api';
 	import { Bench, type BenchData } from '$ui/bench/bench.svelte';
+	import { setBench } from '$ui/bench/context';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import SetupContent from './SetupContent.svelte';
 	import SiteSettings from '$ui/settings/SiteSettings.svelte';
@@ -24,6 +25,7 @@
 	} = $props();
 
 	const bench = untrack(() => new Bench(data.site.name, data));
+	setBench(bench);
 	const siteName = untrack(() => data.site.name);
 	let worst = $state.raw<WorstPages | undefined>();
 	let looking = $state(false);
@@ -31,24 +33,24 @@
 
 	// The set-up keeps what is set as one goes: nothing is released yet, and the worst ten tell its reach.
 	$effect(() => {
-		const waiting = Object.keys(bench.drafts);
+		const waiting = Object.keys(bench.drafts.all);
 		if (waiting.length === 0) return;
-		const timer = setTimeout(() => waiting.forEach((key) => void bench.keep(key)), 700);
+		const timer = setTimeout(() => waiting.forEach((key) => void bench.drafts.keep(key)), 700);
 		return () => clearTimeout(timer);
 	});
 	$effect(() => {
 		if (bench.data.site.name !== siteName) goOn(bench.data.site.name);
 	});
 
-	const shown = (address: string) => lookAt(address, bench.site.base, standIn, bench.pictures);
-	const field = (name: string) => bench.site.fields[name] !== undefined;
+	const shown = (address: string) => lookAt(address, bench.working.site.base, standIn, bench.working.pictures);
+	const field = (name: string) => bench.working.site.fields[name] !== undefined;
 	const steps = $derived([
 		{ id: 'content', name: 'Content', told: pagesInWords(bench.data.count.all), done: bench.data.count.all > 0 },
 		{
 			id: 'address',
 			name: 'Name, address, languages',
-			told: bench.site.base,
-			done: bench.site.base.startsWith('https://')
+			told: bench.working.site.base,
+			done: bench.working.site.base.startsWith('https://')
 		},
 		{
 			id: 'words',
@@ -65,7 +67,7 @@
 		{
 			id: 'people',
 			name: 'People and cards',
-			told: field('publisher') ? String(bench.site.fields.publisher) : 'no publisher yet',
+			told: field('publisher') ? String(bench.working.site.fields.publisher) : 'no publisher yet',
 			done: field('publisher')
 		},
 		{
@@ -78,7 +80,7 @@
 
 	async function look() {
 		looking = true;
-		for (const key of Object.keys(bench.drafts)) await bench.keep(key);
+		for (const key of Object.keys(bench.drafts.all)) await bench.drafts.keep(key);
 		const found = await api.worst(bench.data.site.name);
 		looking = false;
 		if (api.isRefused(found)) bench.message = found.refused;
@@ -91,10 +93,10 @@
 	const benchAt = (path: string, tag: string) =>
 		`/bench/${encodeURIComponent(bench.data.site.name)}?page=${encodeURIComponent(path)}&tag=${encodeURIComponent(tag)}`;
 	const saved = $derived(
-		bench.saving === 'saving' || bench.waiting > 0
-			? (Object.values(bench.drafts).find((draft) => draft.refused)?.refused ?? 'Keeping …')
-			: bench.savedAt
-				? `All kept, last at ${bench.savedAt}`
+		bench.drafts.saving === 'saving' || bench.drafts.waiting > 0
+			? (Object.values(bench.drafts.all).find((draft) => draft.refused)?.refused ?? 'Keeping …')
+			: bench.drafts.savedAt
+				? `All kept, last at ${bench.drafts.savedAt}`
 				: 'Kept as you go'
 	);
 	// The worst ten as the site is when one comes.
@@ -129,19 +131,19 @@
 		</section>
 		<section id="address">
 			<h2>Name, address, languages</h2>
-			<SiteSettings {bench} only="address" />
+			<SiteSettings only="address" />
 		</section>
 		<section id="words">
 			<h2>Words</h2>
-			<SiteSettings {bench} only="words" />
+			<SiteSettings only="words" />
 		</section>
 		<section id="pictures">
 			<h2>Pictures</h2>
-			<SiteSettings {bench} only="pictures" />
+			<SiteSettings only="pictures" />
 		</section>
 		<section id="people">
 			<h2>People and cards</h2>
-			<SiteSettings {bench} only="people" />
+			<SiteSettings only="people" />
 		</section>
 		<section id="worst">
 			<h2>The worst ten cards, as they would be shared now</h2>
@@ -182,7 +184,7 @@
 	</main>
 	<aside aria-label="The home page as it would be shared">
 		<p class="quiet">The page {bench.data.page.path} as it would be shared now</p>
-		{#each bench.cards.filter( ({ reader }) => ['gangway', 'fathom', 'galley', 'porthole'].includes(reader.id) ) as card (card.reader.id)}<ReaderCard
+		{#each bench.working.cards.filter( ({ reader }) => ['gangway', 'fathom', 'galley', 'porthole'].includes(reader.id) ) as card (card.reader.id)}<ReaderCard
 				{card}
 				{shown}
 			/>{/each}

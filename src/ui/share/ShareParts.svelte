@@ -10,24 +10,26 @@
 		type ShareLayout
 	} from '$core';
 	import * as api from '$ui/api';
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import BoxFields from './BoxFields.svelte';
 	import ColourChoice from './ColourChoice.svelte';
-	import { keyOfSettings } from '$ui/bench/drafts';
+	import { keyOfSettings } from '$ui/bench/edits';
 	import DraftNote from '$ui/bench/DraftNote.svelte';
 	import { PART_NAMES, PARTS, withPart, type Part } from './shareLayout';
 	import TemplateField from '$ui/bench/TemplateField.svelte';
 
 	/** The layout of a type's share pictures in numbers, and the drawing of them all. */
-	let { bench, chosen = $bindable(), back }: { bench: Bench; chosen: Part; back: () => void } = $props();
+	let { chosen = $bindable(), back }: { chosen: Part; back: () => void } = $props();
+	const bench = benchInView();
 
-	const layout = $derived(bench.type?.layout);
-	const look = $derived(wholeLook(bench.site.look));
-	const label = $derived((bench.type?.label ?? bench.page.type).toLowerCase());
-	const count = $derived(bench.data.count.byType[bench.page.type] ?? 0);
+	const layout = $derived(bench.working.type?.layout);
+	const look = $derived(wholeLook(bench.working.site.look));
+	const label = $derived((bench.working.type?.label ?? bench.working.page.type).toLowerCase());
+	const count = $derived(bench.data.count.byType[bench.working.page.type] ?? 0);
 	const set = (next: ShareLayout | null) => bench.change('type', { layout: next });
 	const setPart = (part: Part, changes: object) => layout && set(withPart(layout, part, changes as never));
-	const setLook = (changes: Partial<Look>) => bench.change('site', { look: { ...bench.site.look, ...changes } });
+	const setLook = (changes: Partial<Look>) =>
+		bench.change('site', { look: { ...bench.working.site.look, ...changes } });
 	const starting = STARTING_LAYOUTS[0]!.layout;
 
 	function toggle(part: Exclude<Part, 'title'>) {
@@ -40,10 +42,10 @@
 		layout
 			? findInLayout(
 					layout,
-					{ of: 'type', name: bench.page.type },
+					{ of: 'type', name: bench.working.page.type },
 					{
-						site: bench.site,
-						fields: bench.type?.fields ?? []
+						site: bench.working.site,
+						fields: bench.working.type?.fields ?? []
 					}
 				).flatMap((found) =>
 					'part' in found.data && found.data.part?.startsWith(chosen)
@@ -55,7 +57,7 @@
 	const typePlace = $derived(bench.placeOf('type'));
 	/** What was changed for more than this page and is not kept yet. */
 	const drafts = $derived(
-		Object.entries(bench.drafts)
+		Object.entries(bench.drafts.all)
 			.filter(([, { edit }]) => edit.place.layer === 'type' || edit.place.layer === 'site')
 			.map(([key]) => key)
 	);
@@ -66,7 +68,7 @@
 		variables: () => bench.variablesFor('type'),
 		show: bench.show,
 		changed: (text: string) => setPart(chosen, { template: text }),
-		keep: () => void bench.keep(keyOfSettings(typePlace)),
+		keep: () => void bench.drafts.keep(keyOfSettings(typePlace)),
 		takeBack: () => false
 	});
 
@@ -76,7 +78,7 @@
 		const stop = new AbortController();
 		composing = { done: 0, all: count, stop };
 		told = '';
-		const answer = await api.compose(bench.data.site.name, bench.page.type, stop.signal, (done, all) => {
+		const answer = await api.compose(bench.data.site.name, bench.working.page.type, stop.signal, (done, all) => {
 			if (composing) composing = { ...composing, done, all };
 		});
 		composing = undefined;
@@ -93,7 +95,7 @@
 	<button class="back" onclick={back}>← The layers of <span class="mono">{bench.tag}</span></button>
 	<h2>The share picture of every {label}</h2>
 	{#if layout}
-		{#if !bench.asksForShare}
+		{#if !bench.working.asksForShare}
 			<p class="note">
 				No rule asks for it yet: cards show other pictures.
 				<button class="link" onclick={() => bench.useShare()}>Put it first for every {label}</button>
@@ -126,7 +128,7 @@
 				text={written.template}
 				pieces={bench.piecesOf(written.template)}
 				errors={issues.map(({ issue }) => issue)}
-				kept={bench.keptEdits}
+				kept={bench.drafts.keptEdits}
 				{around}
 			/>
 			<div id="share-told">
@@ -335,7 +337,7 @@
 		</p>
 	{/if}
 
-	{#each drafts as key (key)}<DraftNote {bench} draftKey={key} />{/each}
+	{#each drafts as key (key)}<DraftNote draftKey={key} />{/each}
 
 	{#if layout}
 		<div class="all" data-testid="compose">

@@ -9,23 +9,19 @@
 		type ShareLayout
 	} from '$core';
 	import * as api from '$ui/api';
-	import type { Bench } from '$ui/bench/bench.svelte';
+	import { benchInView } from '$ui/bench/context';
 	import type { Part } from './shareLayout';
 	import type { Shares } from './shares.svelte';
 	import ShareStage from './ShareStage.svelte';
 
 	/** The share picture of the page in view, and of the pages of its type that are hardest on the layout. */
-	let {
-		bench,
-		shares,
-		chosen = $bindable(),
-		go
-	}: { bench: Bench; shares: Shares; chosen: Part; go: (path: string) => void } = $props();
+	let { shares, chosen = $bindable(), go }: { shares: Shares; chosen: Part; go: (path: string) => void } = $props();
+	const bench = benchInView();
 
-	const layout = $derived(bench.type?.layout);
-	const label = $derived((bench.type?.label ?? bench.page.type).toLowerCase());
+	const layout = $derived(bench.working.type?.layout);
+	const label = $derived((bench.working.type?.label ?? bench.working.page.type).toLowerCase());
 	const set = (next: ShareLayout) => bench.change('type', { layout: next });
-	const alt = $derived(bench.share?.alt ?? '');
+	const alt = $derived(bench.working.share?.alt ?? '');
 
 	/** The hard pages of the type in view, with what is needed to draw them. */
 	interface Hard {
@@ -55,11 +51,11 @@
 	const drawn = $derived(
 		hard.map(({ found, page, pictures }) => {
 			const known = [
-				...bench.pictures,
-				...pictures.filter(({ src }) => !bench.pictures.some((one) => one.src === src))
+				...bench.working.pictures,
+				...pictures.filter(({ src }) => !bench.working.pictures.some((one) => one.src === src))
 			];
 			const resolver = new Resolver(
-				{ site: bench.site, types: bench.types, pictures: known },
+				{ site: bench.working.site, types: bench.working.types, pictures: known },
 				new Date().toISOString()
 			);
 			return { found, share: resolver.evaluate(page).sharePicture() };
@@ -69,14 +65,14 @@
 		layout
 			? []
 			: STARTING_LAYOUTS.map((start) => {
-					const types = bench.types.map((type) =>
-						type.name === bench.page.type ? { ...type, layout: start.layout } : type
+					const types = bench.working.types.map((type) =>
+						type.name === bench.working.page.type ? { ...type, layout: start.layout } : type
 					);
 					const resolver = new Resolver(
-						{ site: bench.site, types, pictures: bench.pictures },
+						{ site: bench.working.site, types, pictures: bench.working.pictures },
 						new Date().toISOString()
 					);
-					return { start, share: resolver.evaluate(bench.page).sharePicture() };
+					return { start, share: resolver.evaluate(bench.working.page).sharePicture() };
 				})
 	);
 </script>
@@ -85,7 +81,7 @@
 	{#if layout}
 		<ShareStage
 			{layout}
-			src={bench.share?.recipe ? shares.at('bench', bench.share.recipe) : ''}
+			src={bench.working.share?.recipe ? shares.at('bench', bench.working.share.recipe) : ''}
 			{alt}
 			bind:chosen
 			{set}

@@ -5,6 +5,7 @@
 	import { CATALOGUE, HARD_KINDS, type HardPage } from '$core';
 	import * as api from '$ui/api';
 	import { Bench, PANELS, type EditableLayer, type Panel } from '$ui/bench/bench.svelte';
+	import { setBench } from '$ui/bench/context';
 	import HeadList from '$ui/bench/HeadList.svelte';
 	import { isWriting, keyOf, KEYS, type KeyId } from '$ui/parts/keys';
 	import LayerStack from '$ui/bench/LayerStack.svelte';
@@ -26,6 +27,7 @@
 	const siteName = untrack(() => data.site.name);
 	const neighbours = new Neighbours(siteName);
 	const bench = untrack(() => new Bench(siteName, data, () => neighbours.tell(), reload));
+	setBench(bench);
 	/** What was taken back may have brought the page to the bench, or taken it away. */
 	async function reload() {
 		const isThere = !api.isRefused(await api.page(siteName, bench.data.page.path));
@@ -98,7 +100,7 @@
 
 	$effect.pre(() => {
 		bench.data = data;
-		untrack(() => bench.findConflicts());
+		untrack(() => bench.drafts.findConflicts());
 	});
 	onMount(() => {
 		restoreDrafts(siteName, bench);
@@ -111,27 +113,27 @@
 		});
 		return () => {
 			deaf();
-			keepDrafts(siteName, bench.drafts);
+			keepDrafts(siteName, bench.drafts.all);
 		};
 	});
 
 	// After what was put down has been taken up.
 	$effect(() => {
-		const { drafts } = bench;
+		const { all } = bench.drafts;
 		// Not within the frame that shows a keystroke.
-		const timer = setTimeout(() => keepDrafts(siteName, drafts), 100);
+		const timer = setTimeout(() => keepDrafts(siteName, all), 100);
 		return () => clearTimeout(timer);
 	});
 	/** The tab is left or closed: a field that is taken late is taken now, and what is a page's own is sent. */
 	function onpagehide() {
 		(document.activeElement as HTMLElement | null)?.blur();
-		bench.leave();
-		keepDrafts(siteName, bench.drafts);
-		keepDrafts(siteName, bench.drafts, 'browser');
+		bench.drafts.leave();
+		keepDrafts(siteName, bench.drafts.all);
+		keepDrafts(siteName, bench.drafts.all, 'browser');
 	}
 
 	const go = async (path: string) => {
-		await bench.settle();
+		await bench.drafts.settle();
 		await goto(addressAt(path), { keepFocus: true, noScroll: true });
 	};
 	/** Another page in the same view. */
@@ -139,13 +141,13 @@
 		address.replace(/page=[^&]*/, () => new URLSearchParams({ page: path }).toString());
 	const shares = new Shares(siteName, (why) => (bench.message = why));
 	function shown(address: string): Look {
-		const { share } = bench;
+		const { share } = bench.working;
 		if (share?.recipe && share.address === address) return { src: shares.at('bench', share.recipe) };
-		return lookAt(address, bench.site.base, data.standIn, bench.pictures);
+		return lookAt(address, bench.working.site.base, data.standIn, bench.working.pictures);
 	}
 	const whole = (source: string) => {
-		const picture = bench.pictures.find(({ src }) => src === source);
-		return picture ? wholeOf(picture, bench.site.base, data.standIn) : '';
+		const picture = bench.working.pictures.find(({ src }) => src === source);
+		return picture ? wholeOf(picture, bench.working.site.base, data.standIn) : '';
 	};
 
 	// A page with a new path, a site with a new name: the bench follows.
@@ -162,7 +164,7 @@
 	beforeNavigate((navigation) => {
 		if (navigation.type === 'leave' || navigation.to?.url.pathname === place.url.pathname) return;
 		(document.activeElement as HTMLElement | null)?.blur();
-		void bench.settle();
+		void bench.drafts.settle();
 	});
 
 	function move(step: number) {
@@ -207,7 +209,7 @@
 			remove: `The type “${name}” is gone; its pages are of the type “${to}”.`,
 			renameField: `The field is called “${to}” now, in templates too that said “${field}”.`
 		};
-		await bench.settle();
+		await bench.drafts.settle();
 		const done = await api.actOnType(siteName, action);
 		bench.message = api.isRefused(done) ? done.refused : told[action.do as string];
 		if (!api.isRefused(done)) await bench.changedElsewhere();
@@ -217,7 +219,7 @@
 		if (action.do === 'takeAway') return void (takingAway = true);
 		if (action.do === 'makeVersion') return void (making = { language: action.language as string, isVersion: true });
 		if (TYPE_ACTIONS.includes(action.do as string)) return actOnType(action);
-		await bench.settle();
+		await bench.drafts.settle();
 		const done = await api.actOnPage(siteName, action);
 		if (api.isRefused(done)) return void (bench.message = done.refused);
 		await comeTo(done.path, action.do === 'copy' ? `The copy stands at ${done.path} as a draft.` : undefined);
@@ -262,8 +264,8 @@
 		markup: toggle('markup'),
 		cards: toggle('cards'),
 		share: toggle('share'),
-		undo: () => void bench.undo(),
-		redo: () => void bench.redo(),
+		undo: () => void bench.history.undo(),
+		redo: () => void bench.history.redo(),
 		record: () => (recordOpen = true),
 		release: () => void release(),
 		keys: () => (keysOpen = true)
@@ -346,7 +348,7 @@
 		/>
 		<button class="site" title="Settings of the site" onclick={openPanel('site')}>Settings of the site</button>
 		{#if data.page.state !== 'live'}<span class="state">{data.page.state}: not released</span>{/if}
-		<ReleaseBar {bench} />
+		<ReleaseBar />
 	</header>
 	{#if bench.message}
 		<p class="message top" role="status">
@@ -364,49 +366,44 @@
 				<button class="keys" onclick={() => (recordOpen = true)}>Changes</button>
 				<button onclick={() => (keysOpen = true)}>Keys <kbd>?</kbd></button>
 			</div>
-			{#if view === 'tags'}<HeadList {bench} {choose} />
+			{#if view === 'tags'}<HeadList {choose} />
 			{:else if view === 'markup'}
-				{#await import('$ui/bench/MarkupView.svelte') then { default: MarkupView }}<MarkupView {bench} />{/await}
+				{#await import('$ui/bench/MarkupView.svelte') then { default: MarkupView }}<MarkupView />{/await}
 			{:else if view === 'share'}
 				{#await import('$ui/share/ShareView.svelte') then { default: ShareView }}
-					<ShareView {bench} {shares} bind:chosen={part} {go} />
+					<ShareView {shares} bind:chosen={part} {go} />
 				{/await}
 			{:else}
 				<section class="all" aria-label="How readers of links show it">
-					{#each bench.cards as card (card.reader.id)}<ReaderCard {card} {shown} {ways} />{/each}
+					{#each bench.working.cards as card (card.reader.id)}<ReaderCard {card} {shown} {ways} />{/each}
 				</section>
 			{/if}
 		</div>
 		<div class="column layers">
 			{#if bench.panel !== 'layers' && bench.panel !== 'picture'}
 				{#await import('$ui/settings/LayerSettings.svelte') then { default: LayerSettings }}
-					<LayerSettings {bench} panel={panelShown} back={() => (bench.panel = 'layers')} {act} {shown} />
+					<LayerSettings panel={panelShown} back={() => (bench.panel = 'layers')} {act} {shown} />
 				{/await}
 			{:else if view === 'share'}
 				{#await import('$ui/share/ShareParts.svelte') then { default: ShareParts }}
-					<ShareParts {bench} bind:chosen={part} back={() => (view = 'tags')} />
+					<ShareParts bind:chosen={part} back={() => (view = 'tags')} />
 				{/await}
 			{:else if bench.panel === 'picture' && bench.pictureSource !== undefined}
 				{#await import('$ui/pictures/PicturePanel.svelte') then { default: PicturePanel }}
 					<PicturePanel
-						{bench}
 						source={bench.pictureSource ?? ''}
 						{whole}
 						use={bench.uses[bench.pictureSource ?? '']}
 						back={() => (bench.panel = 'layers')}
 					/>
 				{/await}
-			{:else}<LayerStack
-					{bench}
-					settings={(layer) => (bench.panel = layer)}
-					study={() => (bench.panel = 'picture')}
-				/>{/if}
+			{:else}<LayerStack settings={(layer) => (bench.panel = layer)} study={() => (bench.panel = 'picture')} />{/if}
 		</div>
 		{#if view !== 'cards' && view !== 'share'}
 			<!-- It scrolls, so it takes the focus itself. -->
 			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 			<aside class="column cards" aria-label="How readers of links show it" tabindex="0">
-				{#each bench.cards as card (card.reader.id)}<ReaderCard {card} {shown} {ways} />{/each}
+				{#each bench.working.cards as card (card.reader.id)}<ReaderCard {card} {shown} {ways} />{/each}
 			</aside>
 		{/if}
 	</main>
@@ -428,9 +425,11 @@
 			bind:open={() => making !== undefined, (open) => (making = open ? (making ?? {}) : undefined)}
 			site={siteName}
 			types={bench.data.types}
-			languages={bench.site.languages}
-			usual={bench.page.type}
-			versionOf={making?.isVersion ? { path: data.page.path, title: String(bench.page.fields.title ?? '') } : undefined}
+			languages={bench.working.site.languages}
+			usual={bench.working.page.type}
+			versionOf={making?.isVersion
+				? { path: data.page.path, title: String(bench.working.page.fields.title ?? '') }
+				: undefined}
 			language={making?.language ?? ''}
 			made={(path) =>
 				void comeTo(path, `${path} is there, as a draft. Write what it says.`).then(() => (bench.panel = 'fields'))}
@@ -450,7 +449,7 @@
 {/if}
 {#if opened.record}
 	{#await import('$ui/record/RecordSheet.svelte') then { default: RecordSheet }}
-		<RecordSheet bind:open={recordOpen} site={siteName} takeBack={(id) => bench.takeBack(id)} />
+		<RecordSheet bind:open={recordOpen} site={siteName} takeBack={(id) => bench.history.takeBack(id)} />
 	{/await}
 {/if}
 

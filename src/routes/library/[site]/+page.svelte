@@ -4,8 +4,9 @@
 	import { keptCopyOf, findInPicture, type Picture } from '$core';
 	import * as api from '$ui/api';
 	import { Bench } from '$ui/bench/bench.svelte';
+	import { setBench } from '$ui/bench/context';
 	import DraftNote from '$ui/bench/DraftNote.svelte';
-	import { keyOfSettings } from '$ui/bench/drafts';
+	import { keyOfSettings } from '$ui/bench/edits';
 	import { keyOf } from '$ui/parts/keys';
 	import { wholeOf } from '$ui/cards/pictureLook';
 	import PictureIntake from '$ui/pictures/PictureIntake.svelte';
@@ -20,9 +21,10 @@
 	const siteName = untrack(() => data.site.name);
 	const neighbours = new Neighbours(siteName);
 	const bench = untrack(() => new Bench(siteName, data, () => neighbours.tell()));
+	setBench(bench);
 	$effect.pre(() => {
 		bench.data = data;
-		untrack(() => bench.findConflicts());
+		untrack(() => bench.drafts.findConflicts());
 	});
 	onMount(() => {
 		void bench.release.refresh();
@@ -30,7 +32,7 @@
 		return neighbours.listen(() => void invalidateAll());
 	});
 	beforeNavigate((navigation) => {
-		if (bench.waiting === 0 || navigation.type === 'leave') return;
+		if (bench.drafts.waiting === 0 || navigation.type === 'leave') return;
 		navigation.cancel();
 		bench.message = 'Something you changed is not kept yet. Keep it or take it back before you leave the library.';
 	});
@@ -39,7 +41,7 @@
 	let only = $state<'all' | 'weak' | 'wordless' | 'unused'>('all');
 	const weakOf = (picture: Picture) => findInPicture(picture, bench.uses[picture.src]);
 	/** What the site and its types name is used, though on no page by itself. */
-	const namedAbove = $derived(JSON.stringify([bench.site, bench.types]));
+	const namedAbove = $derived(JSON.stringify([bench.working.site, bench.working.types]));
 	const isNamedAbove = (picture: Picture) => namedAbove.includes(JSON.stringify(picture.src));
 	const isUnused = (picture: Picture) => bench.uses[picture.src] === undefined && !isNamedAbove(picture);
 	const KINDS = {
@@ -48,12 +50,12 @@
 		wordless: { name: 'Without words', fits: (picture: Picture) => !picture.alt },
 		unused: { name: 'Not used', fits: isUnused }
 	} as const;
-	const found = $derived(findPictures(bench.pictures, wanted).filter(KINDS[only].fits));
+	const found = $derived(findPictures(bench.working.pictures, wanted).filter(KINDS[only].fits));
 	let chosenSource = $state(untrack(() => data.chosen));
-	const chosen = $derived(bench.pictures.find(({ src }) => src === chosenSource) ?? found[0]);
-	const whole = (picture: Picture) => wholeOf(picture, bench.site.base, data.standIn);
+	const chosen = $derived(bench.working.pictures.find(({ src }) => src === chosenSource) ?? found[0]);
+	const whole = (picture: Picture) => wholeOf(picture, bench.working.site.base, data.standIn);
 	const use = $derived(chosen && bench.uses[chosen.src]);
-	const bytes = $derived(bench.pictures.reduce((sum, picture) => sum + (picture.bytes ?? 0), 0));
+	const bytes = $derived(bench.working.pictures.reduce((sum, picture) => sum + (picture.bytes ?? 0), 0));
 	/** So many stand on the wall at once. */
 	const SHOWN = 200;
 
@@ -79,9 +81,9 @@
 		const id = keyOf(event);
 		if (id === 'undo' && !/^(INPUT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)) {
 			event.preventDefault();
-			void bench.undo();
+			void bench.history.undo();
 		}
-		if (id === 'redo') void bench.redo();
+		if (id === 'redo') void bench.history.redo();
 		if (id === 'release') void bench.makeRelease();
 	}
 </script>
@@ -94,10 +96,10 @@
 	<header class="top">
 		<h1>Library</h1>
 		<span class="quiet"
-			>{bench.pictures.length}
-			{bench.pictures.length === 1 ? 'picture' : 'pictures'}, {(bytes / 1e6).toFixed(1)} MB</span
+			>{bench.working.pictures.length}
+			{bench.working.pictures.length === 1 ? 'picture' : 'pictures'}, {(bytes / 1e6).toFixed(1)} MB</span
 		>
-		<ReleaseBar {bench} />
+		<ReleaseBar />
 	</header>
 	{#if bench.message}
 		<p class="message top" role="status">
@@ -147,7 +149,9 @@
 					</li>
 				{:else}
 					<li class="quiet">
-						{bench.pictures.length === 0 ? 'Nothing is in the library yet. Drop a picture above.' : 'No picture fits.'}
+						{bench.working.pictures.length === 0
+							? 'Nothing is in the library yet. Drop a picture above.'
+							: 'No picture fits.'}
 					</li>
 				{/each}
 			</ul>
@@ -159,11 +163,11 @@
 				<PictureStudy
 					picture={chosen}
 					src={whole(chosen)}
-					languages={bench.site.languages}
+					languages={bench.working.site.languages}
 					{use}
 					change={(changes) => bench.changePicture(chosen.src, changes)}
 				/>
-				<DraftNote {bench} draftKey={keyOfSettings({ layer: 'picture', src: chosen.src })} />
+				<DraftNote draftKey={keyOfSettings({ layer: 'picture', src: chosen.src })} />
 				<h3>Where it is used</h3>
 				{#if use}
 					<ul class="uses">

@@ -1,0 +1,247 @@
+import {
+	measureReach,
+	sameJson,
+	takenBack,
+	type AnyEdit,
+	type Changes,
+	type Reach,
+	type RuleBody,
+	type Rule
+} from '$core';
+import * as api from '$ui/api';
+import type { BenchData } from './bench.svelte';
+import { bodyOf, keyOfEdit } from './edits';
+
+/** How far the counting of a reach has come. */
+export interface Counting {
+	readonly seen: number;
+	readonly all: number;
+}
+
+/** What a draft is begun with, and what of it outlives the tab. */
+export interface DraftSeed {
+	readonly edit: AnyEdit;
+	/** What a template field holds. */
+	readonly text: string;
+	/** What stood there when it was begun: a rule's body or null, or the settings it changes. */
+	readonly base: unknown;
+}
+
+/** An edit that is being made and is not kept yet; writing on makes another one in its place. */
+export class Draft implements DraftSeed {
+	readonly edit: AnyEdit;
+	readonly text: string;
+	base: unknown;
+	reach = $state.raw<Reach | Counting | 'stopped' | undefined>();
+	/** What the server said when it would not keep it. */
+	refused = $state.raw<string | undefined>();
+	/** What stands there now, when it was changed elsewhere meanwhile. */
+	conflict = $state.raw<{ readonly current: unknown } | undefined>();
+
+	constructor({ edit, text, base }: DraftSeed) {
+		this.edit = edit;
+		this.text = text;
+		this.base = base;
+	}
+
+	/** What the edit writes, in the form of its base. */
+	get mine(): RuleBody | Changes<object> | null {
+		return 'tag' in this.edit ? this.edit.body : (this.edit.changes as Changes<object>);
+	}
+
+	toJSON(): DraftSeed {
+		return { edit: this.edit, text: this.text, base: this.base };
+	}
+}
+
+/** What the drafts stand on. */
+export interface Ground {
+	readonly siteName: string;
+	readonly data: BenchData;
+	/** Whether an edit has an error, so that it stays a draft. */
+	isBroken(edit: AnyEdit): boolean;
+	/** An edit was kept: it is part of the data from now on. */
+	took(edit: AnyEdit): void;
+}
+
+/** Waits this long (milliseconds) after the last keystroke before the reach is counted. */
+const PAUSE = 160;
+/** What touches one page alone is kept this long (milliseconds) after the last keystroke. */
+const REST = 1500;
+
+/** The edits that are being made: each with its reach, until it is kept, taken back, or found in conflict. */
+export class Drafts {
+	all = $state.raw<Readonly<Record<string, Draft>>>({});
+	saving = $state<'idle' | 'saving' | 'failed'>('idle');
+	savedAt = $state<string | undefined>();
+	/** How many edits were kept here: what fields can take back by themselves ends with each. */
+	keptEdits = $state(0);
+	/** How many wait for someone to keep them. */
+	readonly waiting = $derived(Object.keys(this.all).length);
+	readonly edits = $derived(Object.values(this.all).map(({ edit }) => edit));
+	/** The counts of reach under way, by draft: one that is written further is counted anew. */
+	private readonly counting = new Map<string, AbortController>();
+	private readonly resting = new Map<string, ReturnType<typeof setTimeout>>();
+
+	constructor(private readonly ground: Ground) {}
+
+	/** Takes an edit that is being made, in the place of the one before at the same place; as it was kept, it is none. */
+	put(edit: AnyEdit, text: string, base: unknown) {
+		const key = keyOfEdit(edit);
+		const before = this.all[key];
+		const draft = new Draft({ edit, text, base: before && 'tag' in edit ? before.base : base });
+		if (sameJson(draft.mine, base)) return this.discard(key);
+		draft.reach = { seen: 0, all: this.ground.data.count.all };
+		draft.conflict = before?.conflict;
+		this.set(key, draft);
+		this.count(key, draft);
+	}
+
+	private set(key: string, draft: Draft | undefined) {
+		const { [key]: _before, ...others } = this.all;
+		this.all = draft ? { ...others, [key]: draft } : others;
+	}
+
+	private count(key: string, draft: Draft) {
+		if (draft.edit.place.layer === 'page') this.countHere(key, draft);
+		else this.countReach(key, draft);
+	}
+
+	/** One page's reach is found at once, and what touches one page alone is kept by itself after a rest. */
+	private countHere(key: string, draft: Draft) {
+		const { site, types, page, pictures } = this.ground.data;
+		draft.reach = measureReach({ site, types, pictures }, [page], draft.edit, new Date().toISOString());
+		clearTimeout(this.resting.get(key));
+		this.resting.set(
+			key,
+			setTimeout(() => void this.keep(key), REST)
+		);
+	}
+
+	private countReach(key: string, draft: Draft) {
+		this.counting.get(key)?.abort();
+		const abort = new AbortController();
+		this.counting.set(key, abort);
+		const set = (reach: Draft['reach']) => {
+			if (!abort.signal.aborted) draft.reach = reach;
+		};
+		setTimeout(async () => {
+			if (abort.signal.aborted) return;
+			const progress = (seen: number, all: number) => set({ seen, all });
+			set(await api.reach(this.ground.siteName, draft.edit, abort.signal, progress).catch(() => undefined));
+		}, PAUSE);
+	}
+
+	/** Ends the counting of a draft's reach; the draft stays. */
+	stopCounting(key: string) {
+		this.counting.get(key)?.abort();
+		const draft = this.all[key];
+		if (draft) draft.reach = 'stopped';
+	}
+
+	discard(key: string) {
+		this.counting.get(key)?.abort();
+		clearTimeout(this.resting.get(key));
+		if (this.all[key]) this.set(key, undefined);
+		// With the last one taken back, nothing is left that was not kept.
+		if (this.saving === 'failed' && this.waiting === 0) this.saving = 'idle';
+	}
+
+	/** Keeps a draft in the working copy. One with an error, or in conflict, stays a draft. */
+	async keep(key: string) {
+		clearTimeout(this.resting.get(key));
+		const draft = this.all[key];
+		if (!draft || draft.conflict || this.ground.isBroken(draft.edit)) return;
+		const result = await this.send(draft.edit, draft.base);
+		const now = this.all[key];
+		if (now && result.kind === 'refused') now.refused = result.why;
+		if (now && result.kind === 'conflict') now.conflict = { current: result.current };
+		if (result.kind !== 'kept') return;
+		this.keptEdits++;
+		// What was typed while it was on its way stays a draft, on top of what was kept.
+		if (now && sameJson(now.edit, draft.edit)) this.discard(key);
+		else if (now) now.base = draft.mine;
+	}
+
+	private async send(edit: AnyEdit, expected: unknown): Promise<api.Kept> {
+		this.saving = 'saving';
+		let result = await api.keep(this.ground.siteName, edit, expected);
+		// What stands there is what is sent: it was kept before, as one left.
+		if (result.kind === 'conflict' && sameJson(result.current, 'tag' in edit ? edit.body : edit.changes))
+			result = { kind: 'kept' };
+		this.saving = result.kind === 'kept' ? 'idle' : 'failed';
+		if (result.kind !== 'kept') return result;
+		this.savedAt = new Date().toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+		this.ground.took(edit);
+		return result;
+	}
+
+	/** In a conflict: puts one's own over what stands there now. */
+	async overrule(key: string) {
+		const draft = this.all[key];
+		if (!draft?.conflict) return;
+		draft.base = draft.conflict.current;
+		draft.conflict = undefined;
+		await this.keep(key);
+	}
+
+	/** Takes up drafts that were put down by an earlier visit. */
+	takeUp(seeds: Readonly<Record<string, DraftSeed>>) {
+		for (const [key, seed] of Object.entries(seeds)) {
+			const draft = new Draft(seed);
+			const { place } = draft.edit;
+			this.set(key, draft);
+			if (place.layer !== 'page' || place.path === this.ground.data.page.path) this.count(key, draft);
+			// Another page's own, sent as one left it: this makes sure.
+			else void this.keep(key);
+		}
+		this.findConflicts();
+	}
+
+	/** Keeps at once what would be kept by itself in a moment: before another page is shown. */
+	async settle() {
+		const own = Object.entries(this.all).filter(([, { edit }]) => edit.place.layer === 'page');
+		for (const [key] of own) await this.keep(key);
+	}
+
+	/** Sends what would be kept by itself in a moment, as one leaves: by requests that outlive the page. */
+	leave() {
+		for (const { edit, base, conflict } of Object.values(this.all))
+			if (edit.place.layer === 'page' && !conflict && !this.ground.isBroken(edit))
+				api.keepOnLeaving(this.ground.siteName, edit, base);
+	}
+
+	/** Marks the drafts whose ground has changed elsewhere; called when newer data has come. */
+	findConflicts() {
+		for (const [key, draft] of Object.entries(this.all)) {
+			const current = standingAt(this.ground.data, draft.edit);
+			if (current === undefined) continue;
+			// What stands there is what was written: it was kept as one left.
+			if (sameJson(current, draft.mine)) this.discard(key);
+			else if (!sameJson(current, draft.base)) draft.conflict = { current };
+		}
+	}
+}
+
+/** What stands at a place: the site, a type, the page in view, a picture; undefined for another page. */
+export function ownerOf({ site, types, page, pictures }: BenchData, place: AnyEdit['place']) {
+	switch (place.layer) {
+		case 'site':
+			return site;
+		case 'type':
+			return types.find((type) => type.name === place.name);
+		case 'page':
+			return place.path === page.path ? page : undefined;
+		case 'picture':
+			return pictures.find((picture) => picture.src === place.src);
+	}
+}
+
+/** What is kept at the place of an edit, in the form of its base; undefined for another page. */
+function standingAt(data: BenchData, edit: AnyEdit): unknown {
+	const owner = ownerOf(data, edit.place);
+	if (!owner) return undefined;
+	if ('changes' in edit) return takenBack(owner as object, edit.changes as Changes<object>);
+	const isIt = (rule: Rule) => rule.tag === edit.tag && (rule.language ?? '') === (edit.language ?? '');
+	return bodyOf((owner as BenchData['page']).rules.find(isIt));
+}
