@@ -1,10 +1,13 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
-	import { afterNavigate, beforeNavigate, goto, invalidateAll, pushState, replaceState } from '$app/navigation';
+	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
 	import { page as place } from '$app/state';
-	import { CATALOGUE, HARD_KINDS, type HardPage } from '$core';
+	import { CATALOGUE } from '$core';
 	import * as api from '$ui/api';
-	import { Bench, PANELS, type EditableLayer, type Panel } from '$ui/bench/bench.svelte';
+	import { actOnPage, actOnType, isOnType, type Action } from '$ui/bench/actions';
+	import { Bench, type EditableLayer, type Panel } from '$ui/bench/bench.svelte';
+	import { HardRound } from '$ui/bench/hardRound';
+	import { BenchPlace, type View } from '$ui/bench/place.svelte';
 	import { setBench } from '$ui/bench/context';
 	import HeadList from '$ui/bench/HeadList.svelte';
 	import { isWriting, keyOf, KEYS, type KeyId } from '$ui/parts/keys';
@@ -14,7 +17,6 @@
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { type Part } from '$ui/share/shareLayout';
 	import { benchAt, roomAt, ROOMS } from '$ui/rooms/rooms';
-	import { rememberPlace } from '$ui/rooms/place';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import ReleaseBar from '$ui/bench/ReleaseBar.svelte';
 	import { lookAt, wholeOf, type Look } from '$ui/cards/pictureLook';
@@ -34,9 +36,8 @@
 		if (isThere) await invalidateAll();
 		else await goto(`/bench/${encodeURIComponent(siteName)}`, { invalidateAll: true });
 	}
-	const VIEWS = ['tags', 'markup', 'cards', 'share'] as const;
-	type View = (typeof VIEWS)[number];
-	let view = $state<View>('tags');
+	const position = new BenchPlace(bench, () => data.page.path);
+	const hardRound = new HardRound(siteName);
 	/** The part of the share picture's layout that is worked on. */
 	let part = $state<Part>('title');
 	let [paletteOpen, keysOpen, recordOpen, takingAway] = $state([false, false, false, false]);
@@ -56,48 +57,6 @@
 		const { panel } = bench;
 		return panel === 'layers' || panel === 'picture' ? 'page' : panel;
 	});
-	/** Where the round of the hard pages stands. */
-	let round = { type: '', pages: [] as HardPage[][], at: -1 };
-
-	/** What of the bench is in view, as the address says it. */
-	function readPlace({ searchParams }: URL) {
-		const one = <T extends string>(all: readonly T[], wanted: string | null, usual: T): T =>
-			all.find((each) => each === wanted) ?? usual;
-		bench.tag = searchParams.get('tag') ?? 'title';
-		view = one(VIEWS, searchParams.get('view'), 'tags');
-		bench.panel = one(PANELS, searchParams.get('at'), 'layers');
-	}
-	untrack(() => readPlace(place.url));
-	const address = $derived(
-		`${benchAt(siteName, data.page.path, bench.tag)}${view === 'tags' ? '' : `&view=${view}`}${bench.panel === 'layers' ? '' : `&at=${bench.panel}`}`
-	);
-	/** Places passed through faster than this (milliseconds) are not gone back to. */
-	const STAY = 700;
-	let since = 0;
-	let isReady = false;
-	$effect(() => {
-		const wanted = address;
-		untrack(() => {
-			rememberPlace(siteName, wanted);
-			const { pathname, search } = location;
-			if (!isReady || pathname + search === wanted || !search.includes(encodeURIComponent(data.page.path))) return;
-			const hasStayed = Date.now() - since > STAY;
-			since = Date.now();
-			if (hasStayed) pushState(wanted, {});
-			else replaceState(wanted, {});
-		});
-	});
-	afterNavigate(() => {
-		isReady = true;
-		since = Date.now();
-		// Going back after a reload gives the address of the page that was loaded, not the one that was pushed.
-		readPlace(new URL(location.href));
-	});
-	function onpopstate() {
-		since = 0;
-		if (location.pathname === place.url.pathname) readPlace(new URL(location.href));
-	}
-
 	$effect.pre(() => {
 		bench.data = data;
 		untrack(() => bench.drafts.findConflicts());
@@ -134,11 +93,8 @@
 
 	const go = async (path: string) => {
 		await bench.drafts.settle();
-		await goto(addressAt(path), { keepFocus: true, noScroll: true });
+		await goto(position.addressAt(path), { keepFocus: true, noScroll: true });
 	};
-	/** Another page in the same view. */
-	const addressAt = (path: string) =>
-		address.replace(/page=[^&]*/, () => new URLSearchParams({ page: path }).toString());
 	const shares = new Shares(siteName, (why) => (bench.message = why));
 	function shown(address: string): Look {
 		const { share } = bench.working;
@@ -156,7 +112,7 @@
 		if (name !== siteName) location.assign(benchAt(name, path));
 		else if (path !== untrack(() => data.page.path))
 			void goto(
-				untrack(() => addressAt(path)),
+				untrack(() => position.addressAt(path)),
 				{ replaceState: true, invalidateAll: true }
 			);
 	});
@@ -180,49 +136,17 @@
 		choose(bench.lines[(at + step + bench.lines.length) % bench.lines.length]?.tag ?? bench.tag);
 	}
 	async function hard() {
-		if (round.type !== data.page.type || round.at + 1 >= round.pages.length) {
-			const found = await api.hard(siteName, data.page.type);
-			if (api.isRefused(found)) return void (bench.message = found.refused);
-			round = { type: data.page.type, pages: byPath(found), at: -1 };
-		}
-		round.at++;
-		const next = round.pages[round.at];
-		if (!next?.[0]) return;
-		await go(next[0].path);
-		const why = next.map(({ kind, measure }) => `${HARD_KINDS[kind]} (${measure})`).join(', ');
-		bench.message = `${round.at + 1} of ${round.pages.length} hard pages: the one with ${why}.`;
+		const next = await hardRound.next(data.page.type);
+		if (next?.path !== undefined) await go(next.path);
+		if (next) bench.message = next.says;
 	}
-	/** A page that is hard in two ways comes once. */
-	function byPath(found: readonly HardPage[]): HardPage[][] {
-		const pages = new Map<string, HardPage[]>();
-		for (const one of found) pages.set(one.path, [...(pages.get(one.path) ?? []), one]);
-		return [...pages.values()];
-	}
-	const TYPE_ACTIONS = ['add', 'rename', 'remove', 'renameField'];
-	async function actOnType(action: Readonly<Record<string, string>>) {
-		const { name, set, to, field } = action;
-		const told: Record<string, string> = {
-			add: set
-				? `The set “${set}” is in the type “${name}”. Look at its templates, then release.`
-				: `The type “${name}” is added: give it to pages in their settings.`,
-			rename: `The type is called “${to}” now.`,
-			remove: `The type “${name}” is gone; its pages are of the type “${to}”.`,
-			renameField: `The field is called “${to}” now, in templates too that said “${field}”.`
-		};
-		await bench.drafts.settle();
-		const done = await api.actOnType(siteName, action);
-		bench.message = api.isRefused(done) ? done.refused : told[action.do as string];
-		if (!api.isRefused(done)) await bench.changedElsewhere();
-	}
-	async function act(action: Readonly<Record<string, string>>) {
+	async function act(action: Action) {
 		if (action.do === 'tag') return choose(action.name as string);
 		if (action.do === 'takeAway') return void (takingAway = true);
 		if (action.do === 'makeVersion') return void (making = { language: action.language as string, isVersion: true });
-		if (TYPE_ACTIONS.includes(action.do as string)) return actOnType(action);
-		await bench.drafts.settle();
-		const done = await api.actOnPage(siteName, action);
-		if (api.isRefused(done)) return void (bench.message = done.refused);
-		await comeTo(done.path, action.do === 'copy' ? `The copy stands at ${done.path} as a draft.` : undefined);
+		if (isOnType(action)) return actOnType(bench, action);
+		const done = await actOnPage(bench, action);
+		if (done) await comeTo(done.path, done.says);
 	}
 	async function comeTo(path: string, told?: string) {
 		neighbours.tell();
@@ -241,7 +165,7 @@
 	const writeEither = (search: string, sharing: string) => () =>
 		writeAt('page', bench.tag === search ? sharing : search);
 	const openPanel = (panel: Panel) => () => (bench.panel = bench.panel === panel ? 'layers' : panel);
-	const toggle = (wanted: View) => () => (view = view === wanted ? 'tags' : wanted);
+	const toggle = (wanted: View) => () => position.toggle(wanted);
 
 	const DO: Partial<Record<KeyId, () => void>> = {
 		palette: () => (paletteOpen = true),
@@ -332,7 +256,7 @@
 </script>
 
 <svelte:head><title>{data.page.path} · {data.site.name} · Kephalon</title></svelte:head>
-<svelte:window {onkeydown} {onpopstate} {onpagehide} />
+<svelte:window {onkeydown} {onpagehide} onpopstate={position.onpopstate} />
 
 <div class="bench">
 	<RoomBar site={siteName} room="bench" path={data.page.path} />
@@ -357,19 +281,20 @@
 	{/if}
 	<main id="room" tabindex="-1">
 		<h1 class="sr-only">The bench at {data.page.path}</h1>
-		<div class="column head" class:whole={view === 'cards' || view === 'share'}>
+		<div class="column head" class:whole={position.view === 'cards' || position.view === 'share'}>
 			<div class="views" role="group" aria-label="How the head is shown" {@attach roving('button')}>
-				<button aria-pressed={view === 'tags'} onclick={() => (view = 'tags')}>Tags</button>
-				<button aria-pressed={view === 'markup'} onclick={() => (view = 'markup')}>Markup</button>
-				<button aria-pressed={view === 'cards'} onclick={() => (view = 'cards')}>All cards</button>
-				<button aria-pressed={view === 'share'} onclick={() => (view = 'share')}>Share picture</button>
+				<button aria-pressed={position.view === 'tags'} onclick={() => (position.view = 'tags')}>Tags</button>
+				<button aria-pressed={position.view === 'markup'} onclick={() => (position.view = 'markup')}>Markup</button>
+				<button aria-pressed={position.view === 'cards'} onclick={() => (position.view = 'cards')}>All cards</button>
+				<button aria-pressed={position.view === 'share'} onclick={() => (position.view = 'share')}>Share picture</button
+				>
 				<button class="keys" onclick={() => (recordOpen = true)}>Changes</button>
 				<button onclick={() => (keysOpen = true)}>Keys <kbd>?</kbd></button>
 			</div>
-			{#if view === 'tags'}<HeadList {choose} />
-			{:else if view === 'markup'}
+			{#if position.view === 'tags'}<HeadList {choose} />
+			{:else if position.view === 'markup'}
 				{#await import('$ui/bench/MarkupView.svelte') then { default: MarkupView }}<MarkupView />{/await}
-			{:else if view === 'share'}
+			{:else if position.view === 'share'}
 				{#await import('$ui/share/ShareView.svelte') then { default: ShareView }}
 					<ShareView {shares} bind:chosen={part} {go} />
 				{/await}
@@ -384,9 +309,9 @@
 				{#await import('$ui/settings/LayerSettings.svelte') then { default: LayerSettings }}
 					<LayerSettings panel={panelShown} back={() => (bench.panel = 'layers')} {act} {shown} />
 				{/await}
-			{:else if view === 'share'}
+			{:else if position.view === 'share'}
 				{#await import('$ui/share/ShareParts.svelte') then { default: ShareParts }}
-					<ShareParts bind:chosen={part} back={() => (view = 'tags')} />
+					<ShareParts bind:chosen={part} back={() => (position.view = 'tags')} />
 				{/await}
 			{:else if bench.panel === 'picture' && bench.pictureSource !== undefined}
 				{#await import('$ui/pictures/PicturePanel.svelte') then { default: PicturePanel }}
@@ -399,7 +324,7 @@
 				{/await}
 			{:else}<LayerStack settings={(layer) => (bench.panel = layer)} study={() => (bench.panel = 'picture')} />{/if}
 		</div>
-		{#if view !== 'cards' && view !== 'share'}
+		{#if position.view !== 'cards' && position.view !== 'share'}
 			<!-- It scrolls, so it takes the focus itself. -->
 			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 			<aside class="column cards" aria-label="How readers of links show it" tabindex="0">
@@ -542,6 +467,12 @@
 		display: flex;
 		flex-direction: column;
 		gap: 18px;
+	}
+	/* Cards further down are drawn when they come into view. */
+	.cards > :global(figure) {
+		content-visibility: auto;
+		contain-intrinsic-size: auto 280px;
+		flex: none;
 	}
 	@media (max-width: 1080px) {
 		.column {
