@@ -5,5 +5,8 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
 	plugins: [tailwindcss(), sveltekit()],
 	worker: { format: 'es' },
-	test: { include: ['src/**/*.test.ts', 'tests/command/**/*.test.ts'], testTimeout: 60_000 }
+	test: {
+		include: ['src/**/*.test.ts', 'tests/command/**/*.test.ts'],
+		testTimeout: 60_000
+	}
 });

@@ -49,6 +49,8 @@ export interface Picture {
 	/** Where it seems to hold text, and faces: boxes as shares of its width and height, left, top, width and height. */
 	readonly text?: readonly Area[];
 	readonly faces?: readonly Area[];
+	/** How light it is, in eight by eight cells row by row: two hexadecimal digits each, a grey of sRGB. */
+	readonly light?: string;
 	/** It looks like a logo: small, of few colours. */
 	readonly plain?: boolean;
 	/** On how many pages it stands as part of the page's frame. A picture that nearly every page has is a logo. */

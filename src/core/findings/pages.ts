@@ -8,9 +8,10 @@ import type { PageEvaluation } from '../resolve/page';
 import { countGraphemes } from '../text/text';
 import { finding, type Finding, type Target } from './finding';
 import { readersTooWide } from './pictures';
+import { findInShare } from './share';
 
 /** What is asked of an evaluated page beside its head. */
-export type KnownOfPage = Pick<PageEvaluation, 'gapsOf' | 'pictureOf' | 'facts' | 'winnerOf'>;
+export type KnownOfPage = Pick<PageEvaluation, 'gapsOf' | 'pictureOf' | 'facts' | 'winnerOf' | 'shareLead'>;
 
 /** A description with fewer characters than this says next to nothing. */
 const SHORT = 40;
@@ -46,7 +47,7 @@ function isSet(known: KnownOfPage, tag: string): boolean {
 export function findInTag(name: string, page: Page, head: Head, known: KnownOfPage): Finding[] {
 	const [value, target] = [valueIn(head, name), targetOf(page)];
 	const tag = findTag(name);
-	if (name === 'og:image' || name === 'twitter:image') return pictureFindings(name, head, known, target);
+	if (name === 'og:image' || name === 'twitter:image') return pictureFindings(name, page, head, known);
 	if (value === '') return [emptyFinding(name, target)];
 	if (tag?.kind !== 'text') return [];
 	const origin = { layer: known.winnerOf(name)?.layer ?? ('built-in' as const) };
@@ -97,12 +98,13 @@ function cutFindings(name: string, value: string, origin: { readonly layer: Laye
 	return [finding('cut', target, name, { ...origin, tag: name, length: countGraphemes(value), readers: names })];
 }
 
-function pictureFindings(name: string, head: Head, known: KnownOfPage, target: Target): Finding[] {
-	const address = valueIn(head, name);
+function pictureFindings(name: string, page: Page, head: Head, known: KnownOfPage): Finding[] {
+	const [address, target] = [valueIn(head, name), targetOf(page)];
 	if (address === '')
 		return name === 'og:image' ? [finding('no-picture', target, name, {})] : [emptyFinding(name, target)];
 	const picture = known.pictureOf(name);
 	// A cut has an address of its own: the picture it is cut from tells what it is.
+	if (picture?.recipe) return findInShare(picture.recipe, known.shareLead(), page.path, name);
 	const src = picture?.src ?? address;
 	const facts = known.facts(src);
 	if (facts?.mark || facts?.plain || /(^|[^a-z])logos?([^a-z]|$)/i.test(src.slice(src.lastIndexOf('/'))))

@@ -4,6 +4,7 @@ import { READERS } from '../readers/profiles';
 import { Resolver, type SiteModel } from '../resolve/resolver';
 import { isEmpty } from '../template/values';
 import type { Finding, FindingCode } from './finding';
+import { findInShare } from './share';
 
 /** The pages that would be shared worst as the site is now, and what would mend most of them. */
 export interface WorstPages {
@@ -25,14 +26,15 @@ export const HARD_KINDS = {
 	shortest: 'the shortest title',
 	missing: 'the most fields missing',
 	strange: 'the strangest characters',
-	cut: 'the most text cut'
+	cut: 'the most text cut',
+	unread: 'a share picture that cannot be read'
 } as const;
 export type HardKind = keyof typeof HARD_KINDS;
 
 export interface HardPage {
 	readonly kind: HardKind;
 	readonly path: string;
-	/** How hard: characters, fields, or share of strange characters in a hundred. */
+	/** How hard: characters, fields, share of strange characters in a hundred, or findings on its share picture. */
 	readonly measure: number;
 }
 
@@ -47,7 +49,8 @@ export function findHard(model: SiteModel, pages: Iterable<Page>, now: string): 
 		if (isHarder) hardest.set(kind, { kind, path, measure });
 	};
 	for (const page of pages) {
-		const head = resolver.resolveHead(page);
+		const evaluation = resolver.evaluate(page);
+		const head = resolver.headOf(evaluation);
 		const text = (name: string) => head.tags.find(({ tag }) => tag.name === name)?.value ?? '';
 		const [title, description] = [text('title'), text('description')];
 		note('longest', page.path, title.length);
@@ -55,6 +58,7 @@ export function findHard(model: SiteModel, pages: Iterable<Page>, now: string): 
 		note('missing', page.path, missingOf(page, declared.get(page.type) ?? []));
 		note('strange', page.path, strangeness(title + description));
 		note('cut', page.path, cutOf(head));
+		note('unread', page.path, findInShare(evaluation.sharePicture()?.recipe, evaluation.shareLead(), page.path).length);
 	}
 	return [...hardest.values()].filter(({ kind, measure }) => kind === 'longest' || kind === 'shortest' || measure > 0);
 }

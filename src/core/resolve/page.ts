@@ -11,7 +11,7 @@ import { LoopWatch } from './loops';
 import type { Plan } from './plan';
 import type { PageScope, PictureFacts } from './scope';
 import { searchOnWatch, searchQuietly, tryCandidate, type SearchRecord, type TracedSearch } from './search';
-import { composeSharePicture } from './sharePicture';
+import { composeSharePicture, shareLeadOf } from './sharePicture';
 import type { SkippedSource } from './trace';
 import { pictureOfValue, textOfValue, type ChosenPicture, type TagValue } from './value';
 
@@ -118,6 +118,11 @@ export class PageEvaluation implements PageScope {
 			this.picture = composeSharePicture(this, this.type.layout);
 		}
 		return this.composedPicture;
+	}
+
+	/** The page's own picture that its share picture is made with. */
+	shareLead(): Picture | undefined {
+		return shareLeadOf(this);
 	}
 
 	foundOf(tag: string): readonly FoundTag[] {

@@ -296,7 +296,8 @@ class Constants {
 	/** Undefined for a search that depends on the page, or fails and must be told. */
 	at(index: number): ConstantSearch | undefined {
 		let known = this.known[index];
-		if (known === undefined) this.known[index] = known = this.search(this.plan.candidates[index] as readonly Candidate[]) ?? null;
+		if (known === undefined)
+			this.known[index] = known = this.search(this.plan.candidates[index] as readonly Candidate[]) ?? null;
 		return known ?? undefined;
 	}
 

@@ -36,10 +36,15 @@ function textsOf(layout: ShareLayout): readonly CompiledTemplate[] {
 	return texts;
 }
 
-/** The page's own picture, if the library holds it, and the point to keep in view. */
-function leadOf(page: PageScope): RecipeParts['picture'] {
+/** The page's own picture that a layout may take. */
+export function shareLeadOf(page: PageScope): Picture | undefined {
 	const [chosen] = choosePictures(BUILT_IN_PICTURES, '', page);
-	const picture = chosen && page.facts(chosen.src);
+	return chosen && page.facts(chosen.src);
+}
+
+/** The same, if the library holds it, and the point to keep in view. */
+function leadOf(page: PageScope): RecipeParts['picture'] {
+	const picture = shareLeadOf(page);
 	const kept = picture && keptCopyOf(picture);
 	return kept && { file: kept.file, ...cutSettingOf(picture, 'wide') };
 }

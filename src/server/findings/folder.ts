@@ -40,7 +40,8 @@ const NOTHING_KNOWN: KnownOfPage = {
 	gapsOf: () => [],
 	pictureOf: () => undefined,
 	facts: () => undefined,
-	winnerOf: () => undefined
+	winnerOf: () => undefined,
+	shareLead: () => undefined
 };
 /** Texts that are asked for by readers, where a file has them. */
 const TEXTS = ['title', 'description', 'og:title', 'og:description', 'twitter:title', 'twitter:description'];

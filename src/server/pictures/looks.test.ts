@@ -237,3 +237,22 @@ test('a logo is told by its few colours and its size, a photograph of that size 
 	expect((await looksOf(logo.toBuffer('image/png'))).plain).toBe(true);
 	expect((await looksOf(draw('leaves', 1).file)).plain).toBeUndefined();
 });
+
+test('how light a picture is, cell by cell', async () => {
+	const canvas = createCanvas(640, 320);
+	const pen = canvas.getContext('2d');
+	pen.fillStyle = '#777777';
+	pen.fillRect(0, 0, 640, 320);
+	pen.fillStyle = '#ffffff';
+	pen.fillRect(0, 0, 80, 40);
+	pen.fillStyle = '#000000';
+	pen.fillRect(560, 280, 80, 40);
+	const { light } = await looksOf(canvas.toBuffer('image/png'));
+	expect(light).toBe(`ff${'77'.repeat(62)}00`);
+	// Half of it in stripes of black and white sends out half the light, which is a light grey.
+	for (let y = 0; y < 320; y += 2) {
+		pen.fillStyle = y % 4 === 0 ? '#000000' : '#ffffff';
+		pen.fillRect(0, y, 640, 2);
+	}
+	expect((await looksOf(canvas.toBuffer('image/png'))).light).toBe('bc'.repeat(64));
+});

@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import type { Area, Picture } from '$core';
+import { greyOf, LIGHT_CELLS, linear, type Area, type Picture } from '$core';
 import { findFaces } from './findFaces';
 import { findText } from './findText';
 
@@ -14,23 +14,45 @@ const LARGEST_LOGO = 600;
  * What can be told of a picture from its pixels: where it seems to hold text and faces, whether it looks like a logo.
  * Estimates; how good they are is measured on pictures drawn for it. Nothing is said of what is not found.
  */
-export async function looksOf(file: Buffer): Promise<Pick<Picture, 'text' | 'faces' | 'plain' | 'focus'>> {
+export async function looksOf(file: Buffer): Promise<Pick<Picture, 'text' | 'faces' | 'light' | 'plain' | 'focus'>> {
 	const { data, info } = await sharp(file)
 		.resize({ width: LOOKED_AT, withoutEnlargement: true })
 		.flatten({ background: '#808080' })
 		.raw()
 		.toBuffer({ resolveWithObject: true });
 	const colour = { data: toThree(data, info.channels), width: info.width, height: info.height };
-	const text = findText({ ...colour, data: greyOf(colour.data) });
+	const text = findText({ ...colour, data: greysOf(colour.data) });
 	const faces = findFaces(colour);
 	const { width = 0, height = 0, hasAlpha } = await sharp(file).metadata();
 	const isPlain = coloursIn(colour.data) <= FEW_COLOURS && (Math.max(width, height) <= LARGEST_LOGO || hasAlpha);
 	return {
+		light: lightOf(colour),
 		...(text.length > 0 && { text: text.map(rounded) }),
 		...(faces.length > 0 && { faces: faces.map(rounded), focus: middleOf(faces[0] as Area) }),
 		...(isPlain && { plain: true })
 	};
 }
+
+/** How light it is in each cell: the grey that sends out as much light. */
+function lightOf({ data, width, height }: { data: Uint8Array; width: number; height: number }): string {
+	const sums = new Float64Array(LIGHT_CELLS ** 2);
+	const counts = new Uint32Array(LIGHT_CELLS ** 2);
+	for (let y = 0, at = 0; y < height; y++) {
+		const row = Math.floor((y * LIGHT_CELLS) / height) * LIGHT_CELLS;
+		for (let x = 0; x < width; x++, at += 3) {
+			const cell = row + Math.floor((x * LIGHT_CELLS) / width);
+			sums[cell]! += 0.2126 * LINEAR[data[at]!]! + 0.7152 * LINEAR[data[at + 1]!]! + 0.0722 * LINEAR[data[at + 2]!]!;
+			counts[cell]!++;
+		}
+	}
+	// A picture with fewer pixels than cells leaves some to their neighbours.
+	let last = 0;
+	return [...sums]
+		.map((sum, cell) => (last = counts[cell]! > 0 ? sum / counts[cell]! : last))
+		.map((light) => Math.round(greyOf(light)).toString(16).padStart(2, '0'))
+		.join('');
+}
+const LINEAR = Float64Array.from({ length: 256 }, (_, value) => linear(value));
 
 function toThree(data: Buffer, channels: number): Uint8Array {
 	if (channels === 3) return data;
@@ -40,7 +62,7 @@ function toThree(data: Buffer, channels: number): Uint8Array {
 	return three;
 }
 
-function greyOf(data: Uint8Array): Uint8Array {
+function greysOf(data: Uint8Array): Uint8Array {
 	const grey = new Uint8Array(data.length / 3);
 	for (let at = 0; at < grey.length; at++)
 		grey[at] = (data[3 * at]! * 77 + data[3 * at + 1]! * 150 + data[3 * at + 2]! * 29) >> 8;

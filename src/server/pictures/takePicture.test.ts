@@ -63,7 +63,17 @@ describe('taken in', () => {
 		['a vector file', 'png', 60, 40, { alpha: true }]
 	])('%s as %s, %i by %i', async (name, extension, width, height, more) => {
 		const taken = await takePicture(files[name]!);
-		const { bytes: size, type, plain: _plain, text: _text, faces: _faces, focus: _focus, ...facts } = taken.facts;
+		const {
+			bytes: size,
+			type,
+			light,
+			plain: _plain,
+			text: _text,
+			faces: _faces,
+			focus: _focus,
+			...facts
+		} = taken.facts;
+		expect(light).toMatch(/^[0-9a-f]{128}$/);
 		expect([taken.extension, facts]).toEqual([extension, { width, height, ...more }]);
 		expect(size).toBe(taken.bytes.length);
 		const read = await sharp(taken.bytes).metadata();

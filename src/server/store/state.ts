@@ -54,6 +54,8 @@ const SQL = {
 	wordiest: `${HARD} ORDER BY description_width DESC, path LIMIT @limit`,
 	barest: `${HARD} ORDER BY missing DESC, path LIMIT @limit`,
 	strangest: `${HARD} ORDER BY strange DESC, path LIMIT @limit`,
+	unread: `SELECT DISTINCT s.path FROM page_finding f JOIN page_state s ON s.page_id = f.page_id
+		WHERE f.site_id = @site AND f.code IN ('share-letters', 'share-contrast') AND (@type IS NULL OR s.type = @type) LIMIT @limit`,
 	countFaulty: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND weight > 0`,
 	kinds: `SELECT code, tag, count(*) AS pages, min(page_id) AS example, max(weight) AS weight FROM page_finding
 		WHERE site_id = ? GROUP BY code, tag`,
@@ -241,6 +243,7 @@ export class StateStore {
 		const paths = HARD_ORDERS.flatMap((order) =>
 			pathsOf(this.run(order).all({ site, type: type ?? null, limit: HARD_EACH }))
 		);
+		paths.push(...pathsOf(this.run('unread').all({ site, type: type ?? null, limit: HARD_EACH })));
 		return [...new Set(paths)];
 	}
 	countFaulty(site: number): number {

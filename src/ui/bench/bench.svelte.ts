@@ -6,6 +6,7 @@ import {
 	editPage,
 	fieldsOfAll,
 	findInPicture,
+	findInShare,
 	findTag,
 	formatIssue,
 	keptCopyOf,
@@ -135,7 +136,11 @@ export class Bench {
 	/** What is weak in the picture that the chosen tag came to, in sentences. */
 	readonly weaknesses = $derived.by(() => {
 		const chosen = this.picture;
-		if (!chosen || chosen.recipe) return [];
+		if (!chosen) return [];
+		if (chosen.recipe)
+			return findInShare(chosen.recipe, this.working.scope.shareLead(), this.data.page.path, this.tag).map(
+				describeFinding
+			);
 		const facts = this.working.pictures.find(({ src }) => src === chosen.src);
 		return findInPicture({ ...facts, alt: chosen.alt ?? '' }, this.uses[chosen.src]).map(describeFinding);
 	});

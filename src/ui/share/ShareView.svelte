@@ -1,5 +1,8 @@
 <script lang="ts">
 	import {
+		describeFinding,
+		describeMend,
+		findInShare,
 		HARD_KINDS,
 		Resolver,
 		STARTING_LAYOUTS,
@@ -21,6 +24,9 @@
 	const layout = $derived(bench.working.type?.layout);
 	const label = $derived((bench.working.type?.label ?? bench.working.page.type).toLowerCase());
 	const set = (next: ShareLayout) => bench.change('type', { layout: next });
+	const weak = $derived(
+		findInShare(bench.working.share?.recipe, bench.working.scope.shareLead(), bench.data.page.path)
+	);
 	const alt = $derived(bench.working.share?.alt ?? '');
 
 	/** The hard pages of the type in view, with what is needed to draw them. */
@@ -58,7 +64,9 @@
 				{ site: bench.working.site, types: bench.working.types, pictures: known },
 				new Date().toISOString()
 			);
-			return { found, share: resolver.evaluate(page).sharePicture() };
+			const scope = resolver.evaluate(page);
+			const share = scope.sharePicture();
+			return { found, share, weak: findInShare(share?.recipe, scope.shareLead(), page.path) };
 		})
 	);
 	const tried = $derived(
@@ -89,10 +97,15 @@
 		<p class="told">
 			<span class="quiet">Its words for those who cannot see it:</span> <span class="serif">{alt || 'none'}</span>
 		</p>
+		{#if weak.length > 0}
+			<ul class="weaknesses" aria-label="What is weak in the share picture">
+				{#each weak as one (one.code)}<li>{describeFinding(one)}. {describeMend(one)}</li>{/each}
+			</ul>
+		{/if}
 		{#if drawn.length > 0}
 			<h2>The hardest of its kind</h2>
 			<ul class="hard">
-				{#each drawn as { found, share } (found.path)}
+				{#each drawn as { found, share, weak } (found.path)}
 					<li>
 						<button onclick={() => go(found.path)} title={found.path}>
 							{#if share?.recipe}
@@ -100,6 +113,7 @@
 								{#if src}<img {src} alt={share.alt ?? ''} />{:else}<span class="blank quiet">Being drawn …</span>{/if}
 							{/if}
 							<span>{HARD_KINDS[found.kind]}</span>
+							{#each weak as one (one.code)}<span class="weak">{describeFinding(one)}</span>{/each}
 						</button>
 					</li>
 				{/each}
@@ -167,6 +181,21 @@
 	}
 	.blank {
 		padding: 8px;
+	}
+	.weaknesses,
+	.weak {
+		border-left: 4px solid var(--flag);
+		background: var(--flag-wash);
+		font-size: 13px;
+	}
+	.weaknesses {
+		margin-top: 8px;
+		padding: 6px 10px;
+	}
+	.weak {
+		display: block;
+		margin-top: 3px;
+		padding: 2px 6px;
 	}
 	li button:hover img {
 		outline: 2px solid var(--sea);

@@ -57,6 +57,17 @@ export const PAGE_KINDS = {
 		() => 'It has no description',
 		() => 'Give the page a summary, or let the description fall back: {page.summary ?? site.description}.'
 	),
+	'share-letters': kind<{ readonly letters: readonly string[] }>(
+		4,
+		({ letters }) => `Its share picture has letters that no font here can draw: ${letters.join(' ')}`,
+		() => 'Say it in other letters, or let another picture go before the share picture.'
+	),
+	'share-contrast': kind<{ readonly text: string; readonly ratio: number }>(
+		3,
+		({ text, ratio }) =>
+			`“${text}” can hardly be read on its share picture: it stands out ${ratio} to 1 from what is under it, 3 to 1 is the least`,
+		() => 'Make the tint over the picture stronger, or give the words another colour.'
+	),
 	'logo-picture': kind<Nothing>(
 		4,
 		() => 'The picture is a logo',
