@@ -1,5 +1,5 @@
 import type { Picture } from '../model';
-import { keptCopyOf, MEDIA_PATH } from './shapes';
+import { CUT_VERSION, keptCopyOf, MEDIA_PATH, versionIn, versionPart } from './shapes';
 
 /** A size of the site's icon, in pixels, and how it is made ready for where it is shown. */
 export interface IconFile {
@@ -7,6 +7,8 @@ export interface IconFile {
 	readonly size: number;
 	/** `solid`: on white, since the place it is shown in puts black behind it. `safe`: with room round it to be cut to any outline. */
 	readonly ground: 'clear' | 'solid' | 'safe';
+	/** The version of the cutting that it is written by. */
+	readonly version: number;
 }
 
 /** What browsers show in tabs, bookmarks and lists. */
@@ -16,16 +18,18 @@ const TOUCH_SIZE = 180;
 /** What an installed application shows. */
 const MANIFEST_SIZES = [192, 512];
 
-export const nameOfIcon = ({ hash, size, ground }: IconFile) =>
-	`${hash}-icon-${size}${ground === 'clear' ? '' : `-${ground}`}.png`;
+export const nameOfIcon = ({ hash, size, ground, version }: IconFile) =>
+	`${[hash, 'icon', size, ...(ground === 'clear' ? [] : [ground]), ...versionPart(version)].join('-')}.png`;
 
-const ICON_NAME = /^([0-9a-f]{24})-icon-(16|32|48|96|180|192|512)(?:-(solid|safe))?\.png$/;
+const ICON_NAME = /^([0-9a-f]{24})-icon-(16|32|48|96|180|192|512)(?:-(solid|safe))?(?:-v(\d{1,4}))?\.png$/;
 
 /** The icon that a file's name stands for; undefined for any other name. */
 export function readIconName(name: string): IconFile | undefined {
 	const found = ICON_NAME.exec(name);
 	if (!found) return undefined;
-	return { hash: found[1] as string, size: Number(found[2]), ground: (found[3] ?? 'clear') as IconFile['ground'] };
+	const [, hash, size, ground = 'clear', version] = found;
+	const icon = { hash, size: Number(size), ground, version: versionIn(version) } as IconFile;
+	return icon.version <= CUT_VERSION && nameOfIcon(icon) === name ? icon : undefined;
 }
 
 /** The sizes that a square picture of the library is made into, none larger than itself; undefined when it is not square. */
@@ -39,7 +43,7 @@ export function iconsOf(
 	const hash = kept.file.slice(0, 24);
 	const make =
 		(ground: IconFile['ground']) =>
-		(size: number): IconFile => ({ hash, size, ground });
+		(size: number): IconFile => ({ hash, size, ground, version: CUT_VERSION });
 	const fitting = (sizes: readonly number[]) => sizes.filter((size) => size <= kept.width);
 	const touch = fitting([TOUCH_SIZE]).map(make('solid'))[0];
 	return {

@@ -12,6 +12,7 @@ import {
 	keptCopyOf,
 	measureCut,
 	MOST_BYTES,
+	CUT_VERSION,
 	nameOfCut,
 	readCutName,
 	readersOfTag,
@@ -28,7 +29,8 @@ const aCut = fc.record({
 	focus: fc.tuple(fc.integer({ min: 0, max: 1000 }), fc.integer({ min: 0, max: 1000 })),
 	zoom: fc.integer({ min: 100, max: 400 }),
 	play: fc.boolean(),
-	format: fc.constantFrom<Cut['format']>('jpeg', 'png', 'webp')
+	format: fc.constantFrom<Cut['format']>('jpeg', 'png', 'webp'),
+	version: fc.constant(CUT_VERSION)
 });
 
 describe('the name of a cut', () => {
@@ -48,9 +50,18 @@ describe('the name of a cut', () => {
 		`${HASH}-wide-500-500-100.jpg`,
 		`${HASH}-wide-500-500-401.jpg`,
 		`${HASH}-whole.svg`,
+		`${HASH}-wide-500-500-v1.jpg`,
+		`${HASH}-wide-500-500-v${CUT_VERSION + 1}.jpg`,
 		`../${HASH}-wide-500-500.jpg`,
 		`${HASH}-wide-500-500.jpg\n`
 	])('%j is none', (name) => expect(readCutName(name)).toBeUndefined());
+});
+
+test('the names of later versions differ from those of the first', () => {
+	const cut: Cut = { hash: HASH, shape: 'whole', focus: [500, 500], zoom: 100, play: true, format: 'jpeg', version: 2 };
+	expect(nameOfCut(cut)).toBe(`${HASH}-whole-play-v2.jpg`);
+	expect(nameOfIcon({ hash: HASH, size: 512, ground: 'safe', version: 12 })).toBe(`${HASH}-icon-512-safe-v12.png`);
+	expect(readIconName(`${HASH}-icon-512-safe-v${CUT_VERSION + 1}.png`)).toBeUndefined();
 });
 
 describe('a cut', () => {
@@ -113,7 +124,7 @@ describe('icons', () => {
 	const square: Picture = { src: '/icon.png', kept: { file: `${HASH}.png`, width: 512, height: 512 } };
 	test('of one square source come in every size, none larger than itself', () => {
 		expect(iconsOf(square)!.links.map(({ size }) => size)).toEqual([16, 32, 48, 96, 192]);
-		expect(iconsOf(square)!.touch).toEqual({ hash: HASH, size: 180, ground: 'solid' });
+		expect(iconsOf(square)!.touch).toEqual({ hash: HASH, size: 180, ground: 'solid', version: CUT_VERSION });
 		const small = iconsOf({ ...square, kept: { ...square.kept!, width: 100, height: 100 } })!;
 		expect(small.links.map(({ size }) => size)).toEqual([16, 32, 48, 96]);
 		expect([small.touch, small.manifest]).toEqual([undefined, []]);

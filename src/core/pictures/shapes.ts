@@ -36,7 +36,18 @@ export interface Cut {
 	/** The mark for video is laid over it. */
 	readonly play: boolean;
 	readonly format: PictureFormat;
+	/** The version of the cutting that it is written by. */
+	readonly version: number;
 }
+
+/**
+ * Counted up when what is written into files changes: their sizes, their quality, the mark on them. A file is served for
+ * ever under its name, so that another way of writing it needs another name.
+ */
+export const CUT_VERSION = 1;
+/** What a name says of the version; the first said nothing. */
+export const versionPart = (version: number) => (version > 1 ? [`v${version}`] : []);
+export const versionIn = (part: string | undefined) => (part === undefined ? 1 : Number(part));
 
 const EXTENSIONS: Readonly<Record<PictureFormat, string>> = { jpeg: 'jpg', png: 'png', webp: 'webp' };
 
@@ -44,28 +55,30 @@ const EXTENSIONS: Readonly<Record<PictureFormat, string>> = { jpeg: 'jpg', png: 
  * The name of a cut's file. It says all there is to know, so that the same cut has the same address everywhere, and one
  * that was never written can be written when it is asked for.
  */
-export function nameOfCut({ hash, shape, focus, zoom, play, format }: Cut): string {
+export function nameOfCut({ hash, shape, focus, zoom, play, format, version }: Cut): string {
 	const place = shape === 'whole' ? [] : [...focus, ...(zoom === 100 ? [] : [zoom])];
-	return `${[hash, shape, ...place, ...(play ? ['play'] : [])].join('-')}.${EXTENSIONS[format]}`;
+	return `${[hash, shape, ...place, ...(play ? ['play'] : []), ...versionPart(version)].join('-')}.${EXTENSIONS[format]}`;
 }
 
 const CUT_NAME =
-	/^([0-9a-f]{24})-(?:(whole)|(wide|double|square|tall)-(\d{1,4})-(\d{1,4})(?:-(\d{3}))?)(-play)?\.(jpg|png|webp)$/;
+	/^([0-9a-f]{24})-(?:(whole)|(wide|double|square|tall)-(\d{1,4})-(\d{1,4})(?:-(\d{3}))?)(-play)?(?:-v(\d{1,4}))?\.(jpg|png|webp)$/;
 
 /** The cut that a file's name stands for; undefined for any other name, and for one not written as it is above. */
 export function readCutName(name: string): Cut | undefined {
 	const found = CUT_NAME.exec(name);
 	if (!found) return undefined;
-	const [, hash, whole, shape, x, y, zoom, play, extension] = found;
+	const [, hash, whole, shape, x, y, zoom, play, version, extension] = found;
 	const cut: Cut = {
 		hash: hash as string,
 		shape: (whole ?? shape) as Cut['shape'],
 		focus: [Number(x ?? 500), Number(y ?? 500)],
 		zoom: Number(zoom ?? 100),
 		play: play !== undefined,
-		format: extension === 'jpg' ? 'jpeg' : (extension as PictureFormat)
+		format: extension === 'jpg' ? 'jpeg' : (extension as PictureFormat),
+		version: versionIn(version)
 	};
-	const isLegal = Math.max(...cut.focus) <= 1000 && cut.zoom >= 100 && cut.zoom <= MOST_ZOOM * 100;
+	const isLegal =
+		Math.max(...cut.focus) <= 1000 && cut.zoom >= 100 && cut.zoom <= MOST_ZOOM * 100 && cut.version <= CUT_VERSION;
 	return isLegal && nameOfCut(cut) === name ? cut : undefined;
 }
 
@@ -105,7 +118,8 @@ export function cutOf(
 		focus: [Math.round(clamp(focus[0], 0, 1) * 1000), Math.round(clamp(focus[1], 0, 1) * 1000)],
 		zoom: Math.round(zoom * 100),
 		play,
-		format: formatFor(readers, picture.alpha === true)
+		format: formatFor(readers, picture.alpha === true),
+		version: CUT_VERSION
 	};
 	const { width, height } = measureCut(cut, kept);
 	return { ...cut, file: nameOfCut(cut), width, height };

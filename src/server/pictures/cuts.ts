@@ -2,9 +2,9 @@ import sharp, { type Sharp } from 'sharp';
 import { measureCut, MOST_BYTES, type Cut, type IconFile } from '$core';
 
 /** Tried one after the other until the file is light enough; the last stands whatever it weighs. */
-const QUALITIES = [86, 76, 66, 54, 42, 30];
+export const QUALITIES = [86, 76, 66, 54, 42, 30];
 /** Four bits a pixel, as with sixteen colours, are light enough whatever it shows. */
-const COLOURS = [64, 16];
+export const COLOURS = [64, 16];
 
 /** Cuts a picture of the library, and writes it in its form, under the byte limit of readers. The same cut gives the same bytes. */
 export async function writeCut(file: string, cut: Cut): Promise<Buffer> {
@@ -50,7 +50,7 @@ export const PLAY_SHAPES =
 	'<circle cx="50" cy="50" r="46" fill="#101817" fill-opacity="0.62"/><circle cx="50" cy="50" r="43" fill="none" stroke="#fff" stroke-width="4"/><path d="M40 29 L74 50 L40 71 Z" fill="#fff" stroke="#fff" stroke-width="5" stroke-linejoin="round"/>';
 
 /** How much of a `safe` icon its picture takes: whatever outline it is cut to, it stays whole. */
-const SAFE_SHARE = 0.7;
+export const SAFE_SHARE = 0.7;
 const WHITE = '#ffffff';
 
 /** One size of an icon, as PNG. */

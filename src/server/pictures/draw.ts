@@ -49,7 +49,7 @@ class Drawer {
 /** Opened with the first picture, once for each thread. */
 let drawer: Promise<Drawer> | undefined;
 
-const QUALITY = 88;
+export const QUALITY = 88;
 
 /**
  * Draws a share picture: a JPEG of 1200 by 630. `readFile` gives the bytes of a picture of the library, or undefined

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp, { type Sharp } from 'sharp';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { MOST_BYTES, nameOfRecipe, recipeOf, STARTING_LAYOUTS, type Cut, type Recipe } from '$core';
+import { CUT_VERSION, MOST_BYTES, nameOfRecipe, recipeOf, STARTING_LAYOUTS, type Cut, type Recipe } from '$core';
 import { Store } from '../store/store';
 import { writeCut, writeIcon } from './cuts';
 import { drawShare } from './draw';
@@ -27,7 +27,15 @@ beforeAll(async () => {
 });
 
 const cut = (change: Partial<Cut> = {}): Cut => ({
-	...{ hash: '0'.repeat(24), shape: 'wide', focus: [500, 500], zoom: 100, play: false, format: 'jpeg' },
+	...{
+		hash: '0'.repeat(24),
+		shape: 'wide',
+		focus: [500, 500],
+		zoom: 100,
+		play: false,
+		format: 'jpeg',
+		version: CUT_VERSION
+	},
 	...change
 });
 
@@ -68,7 +76,12 @@ describe('an icon is written', () => {
 		['solid', true],
 		['safe', true]
 	] as const)('%s', async (ground, isOpaque) => {
-		const bytes = await writeIcon(files['clear.png']!, { hash: '0'.repeat(24), size: 180, ground });
+		const bytes = await writeIcon(files['clear.png']!, {
+			hash: '0'.repeat(24),
+			size: 180,
+			ground,
+			version: CUT_VERSION
+		});
 		expect(await sharp(bytes).metadata()).toMatchObject({ width: 180, height: 180, format: 'png' });
 		expect((await sharp(bytes).stats()).isOpaque).toBe(isOpaque);
 		const corner = await sharp(bytes).extract({ left: 2, top: 2, width: 1, height: 1 }).raw().toBuffer();
