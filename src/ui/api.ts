@@ -12,6 +12,7 @@ import type {
 	WorstPages
 } from '$core';
 
+import type { PagesLinking } from '$server/findings/links';
 import type { readWhatLeads } from '$server/web/benchData';
 import type { Taken } from '$server/imports/content';
 import type { TableSheet } from '$server/imports/table/table';
@@ -207,7 +208,9 @@ export const fieldUses = (site: string, type: string, field: string) =>
 	);
 /** What leads to a page, and names it. */
 export const whatLeads = (site: string, path: string) =>
-	ask<ReturnType<typeof readWhatLeads>>(`${at(site, 'pages')}?about=${encodeURIComponent(path)}`);
+	ask<ReturnType<typeof readWhatLeads> & { linking: PagesLinking }>(
+		`${at(site, 'pages')}?about=${encodeURIComponent(path)}`
+	);
 
 /** The bytes of a file as they are: what it is, the server finds out. */
 export const addPicture = (site: string, file: File) =>

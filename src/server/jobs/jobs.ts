@@ -27,6 +27,7 @@ import { explain } from '../store/database';
 import type { Release, Staged } from '../store/releases';
 import type { Part } from '../store/part';
 import { Store, type StoredSite } from '../store/store';
+import { pagesLinking, type PagesLinking } from '../findings/links';
 import { releasedHead, resolverOf } from './heads';
 import type { Progress } from './progress';
 import { refresh } from './refresh';
@@ -41,6 +42,8 @@ export interface Jobs {
 	reach: { input: { db: string; site: string; edit: AnyEdit } & Part; output: Reach };
 	hard: { input: { db: string; site: string; type?: string }; output: HardPage[] };
 	uses: { input: { db: string; site: string }; output: PictureUses };
+	/** The pages whose texts link to a path. */
+	linking: { input: { db: string; site: string; path: string }; output: PagesLinking };
 	/** Makes a site of where its content is, or reads the content of one again. */
 	content: { input: { db: string; name: string; base: string; source: ContentSource; via?: Via }; output: Taken };
 	/** Takes pictures of the site's folder into the library that its rules make others out of; gives how many. */
@@ -151,6 +154,7 @@ export const JOBS = {
 			const { id } = store.site(name);
 			return countUses(store, id);
 		}),
+	linking: ({ db, site, path }) => reading(db, (store) => pagesLinking(store, site, path)),
 	async content({ db, name, base, source, via }) {
 		const store = new Store(db);
 		try {

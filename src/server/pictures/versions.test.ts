@@ -11,6 +11,9 @@ const digest = (of: unknown) => createHash('sha256').update(JSON.stringify(of)).
  * version up, and note here what it stands for from then on.
  */
 test('each version of cuts and share pictures stands for one way of writing them', () => {
-	expect([CUT_VERSION, digest({ SHAPES, QUALITIES, COLOURS, PLAY_SHAPES, SAFE_SHARE, MOST_BYTES })]).toEqual([1, '44d78c837071']);
+	expect([CUT_VERSION, digest({ SHAPES, QUALITIES, COLOURS, PLAY_SHAPES, SAFE_SHARE, MOST_BYTES })]).toEqual([
+		1,
+		'44d78c837071'
+	]);
 	expect([RECIPE_VERSION, digest({ CANVAS, QUALITY })]).toEqual([1, '148b77a71373']);
 });

@@ -66,6 +66,7 @@ const SQL = {
 			modified = excluded.modified, hidden = excluded.hidden, fields = excluded.fields, settings = excluded.settings
 		RETURNING id`,
 	body: `SELECT body FROM page_body WHERE page_id = ?`,
+	textsNaming: `SELECT p.path, b.body FROM page_body b JOIN page p ON p.id = b.page_id WHERE p.site_id = ? AND instr(b.body, ?)`,
 	saveBody: `INSERT INTO page_body (page_id, body) VALUES (?, ?)
 		ON CONFLICT (page_id) DO UPDATE SET body = excluded.body WHERE body <> excluded.body`,
 	dropBody: `DELETE FROM page_body WHERE page_id = ?`,
@@ -483,6 +484,11 @@ export class Store {
 	/** Keeps what was read out of a page's body, so that it need not be read again. */
 	saveReading(page: number, { opening, language }: BodyReading) {
 		this.run('saveReading').run({ page, opening, language });
+	}
+
+	/** The pages whose texts hold a word, with their texts; of '', all that have one. */
+	textsNaming(site: number, word: string): IterableIterator<{ path: string; body: string }> {
+		return this.run('textsNaming').iterate(site, word) as IterableIterator<{ path: string; body: string }>;
 	}
 
 	/** What each page's own file said, and its language: without the bodies, which are long. */

@@ -52,7 +52,15 @@
 					<span class="mono">{leads.former.slice(0, 5).join(', ')}</span>
 				</li>
 			{/if}
-			<li class="quiet">Links to it in the texts of pages are not looked at.</li>
+			{#if leads.linking.pages > 0}
+				<li>
+					{leads.linking.pages === 1 ? 'The text of one page links' : `The texts of ${leads.linking.pages} pages link`} to
+					it:
+					<span class="mono"
+						>{leads.linking.first.join(', ')}{leads.linking.pages > leads.linking.first.length ? ' …' : ''}</span
+					>
+				</li>
+			{:else}<li class="quiet">No text of another page links to it.</li>{/if}
 		</ul>
 		<Setting
 			name="Who asks for it is led to"

@@ -1,5 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { actOnPage, actOnPages, readPageAction } from '$server/edits/pages';
+import { runJob } from '$server/jobs/run';
 import { readBenchData, readWhatLeads } from '$server/web/benchData';
 import { patiently } from '$server/store/patiently';
 import { answering, problem, readRecord } from '$server/web/problem';
@@ -28,13 +29,17 @@ const MOST = 40;
  * A page, `?path=`, with the pictures that it and its layers name; pages found by `?find=` and words of theirs; or what
  * leads to the page `?about=`.
  */
-export const GET: RequestHandler = ({ locals, params, url }) =>
-	answering(() => {
+export const GET: RequestHandler = ({ locals, params, url, request }) =>
+	answering(async () => {
 		const store = locals.store;
 		const text = url.searchParams.get('find');
 		if (text !== null) return json({ pages: store.findPages(store.site(params.site).id, text, MOST) });
 		const about = url.searchParams.get('about');
-		if (about !== null) return json(readWhatLeads(store, params.site, about));
+		if (about !== null) {
+			const leads = readWhatLeads(store, params.site, about);
+			const input = { db: store.file, site: params.site, path: about };
+			return json({ ...leads, linking: await runJob('linking', input, { signal: request.signal }) });
+		}
 		const data = readBenchData(store, params.site, url.searchParams.get('path'));
 		if (!data.page) return problem(404, 'Not found', 'There is no such page in this site.');
 		return json({ page: data.page, pictures: data.pictures });
