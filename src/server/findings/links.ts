@@ -27,7 +27,7 @@ export function pagesLinking(store: Store, name: string, path: string): PagesLin
 	return { pages, first };
 }
 
-/** What every way to write a link to a path holds, however it is encoded or shortened; '' for none. */
+/** What any usual way to write a link to a path holds, from wherever it is written; '' for none. */
 const longestWord = (path: string) =>
 	path
 		.split('/')
