@@ -4,6 +4,8 @@ import type { Store } from '../store/store';
 /** One sitemap lists at most so many addresses, and is at most so large (sitemaps 0.9), in bytes. */
 const MOST_LISTED = 50_000;
 const MOST_BYTES = 52_428_800;
+/** No address is longer than this. */
+const LONGEST = 2048;
 
 /** Stands in each: one without it is somebody else’s. */
 export const SITEMAP_MARK = '<!-- Written by Kephalon from what is released. -->';
@@ -38,6 +40,7 @@ export function* sitemapsOf(
 		[entries, bytes, count] = [[], 0, 0];
 	};
 	for (const row of rowsOf(store, id)) {
+		if (row.address.length > LONGEST) continue;
 		const entry = entryOf(row, base, site.languages[0], picturesIn(store.releases.byHash(row.head)?.html ?? ''));
 		const size = Buffer.byteLength(entry);
 		if (count === most || bytes + size + OPEN.length + CLOSE.length > MOST_BYTES) flush();
@@ -45,6 +48,8 @@ export function* sitemapsOf(
 		bytes += size;
 		count++;
 	}
+	// A sitemap lists something, or there is none.
+	if (parts.length === 0 && count === 0) return;
 	if (parts.length === 0) {
 		yield { name: 'sitemap.xml', text: OPEN + entries.join('') + CLOSE };
 		return;
@@ -72,6 +77,9 @@ function rowsOf(store: Store, site: number): IterableIterator<Row> {
 		.iterate(site) as IterableIterator<Row>;
 }
 
+/** A date, with the time behind it where it is whole, with seconds and offset (sitemaps 0.9: W3C Datetime). */
+const DATE = /^(\d{4}-\d\d-\d\d)(T\d\d:\d\d:\d\d(?:\.\d+)?(?:Z|[+-]\d\d:\d\d)$)?/;
+
 /** The share pictures of a released head, as their markup says them; escaped already. */
 const picturesIn = (html: string): string[] =>
 	[...html.matchAll(/<meta property="og:image" content="([^"]+)"/g)].map(([, address]) => address as string);
@@ -82,7 +90,8 @@ function entryOf(
 	usual: string | undefined,
 	pictures: readonly string[]
 ): string {
-	const date = modified !== null && /^\d{4}-\d\d-\d\d/.test(modified) ? `<lastmod>${escape(modified)}</lastmod>` : '';
+	const moment = DATE.exec(modified ?? '');
+	const date = moment ? `<lastmod>${moment[2] ? moment[0] : moment[1]}</lastmod>` : '';
 	const versions = Object.entries(alternates === null ? {} : (JSON.parse(alternates) as Record<string, string>));
 	const own = language ?? usual;
 	const links = [...(own && own !== 'und' && versions.length > 0 ? [[own, address] as const] : []), ...versions].map(
