@@ -95,8 +95,8 @@ function writtenAs(source: string, { sourceCodeLocation: location }: Tree.Elemen
 
 /** An element and, when nothing stands before it on its line, the line end before it. */
 function spanWithLine(source: string, element: Tree.Element): Span[] {
-	const location = element.sourceCodeLocation;
-	if (!location) return [];
+	// What goes out of a file stands in it.
+	const location = element.sourceCodeLocation as NonNullable<typeof element.sourceCodeLocation>;
 	let start = location.startOffset;
 	while (start > 0 && (source[start - 1] === ' ' || source[start - 1] === '\t')) start--;
 	if (start > 0 && source[start - 1] === '\n') start -= source[start - 2] === '\r' ? 2 : 1;

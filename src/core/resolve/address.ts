@@ -39,7 +39,7 @@ export class AddressBook {
 
 	/** Like `ofValue` for a picture's source; the same few stand on many pages, so they are kept. */
 	ofPicture(src: string, page: string | undefined): string | undefined {
-		if (!src.startsWith('/') && !/^https?:/i.test(src)) return this.ofValue(src, page);
+		if (!/^(\/|https?:)/i.test(src)) return this.ofValue(src, page);
 		const known = this.known.get(src);
 		if (known !== undefined) return known;
 		const address = this.ofValue(src, undefined);

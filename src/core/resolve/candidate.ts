@@ -246,7 +246,7 @@ function foundValue(tag: TagDefinition, page: PageScope): TagItem[] {
 
 /** A found picture: with its facts where they are known, else with those that the file gives directly after it. */
 function foundPicture(tag: TagDefinition, found: FoundTag, page: PageScope): (ChosenPicture | Link)[] {
-	const all = page.page.found ?? [];
+	const all = page.page.found as readonly FoundTag[];
 	const own: Record<string, string> = {};
 	for (let at = all.indexOf(found) + 1; at < all.length && all[at]!.name.startsWith(`${tag.name}:`); at++)
 		own[all[at]!.name.slice(tag.name.length + 1)] ??= settleText(all[at]!.value);

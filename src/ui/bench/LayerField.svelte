@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { BUILT_IN_PICTURES, describeOutcome, findTag, TAG_NAMES, type RuleBody, type TraceStep } from '$core';
 	import type { EditableLayer } from './bench.svelte';
 	import { benchInView } from './context';
@@ -19,11 +20,16 @@
 	const body = $derived(bench.bodyAt(layer));
 	const draft = $derived(bench.draftAt(layer));
 	const text = $derived(bench.textAt(layer));
-	const issues = $derived(bench.issuesOf(layer, body));
+	/** What is written, as far as it is told in words: see the bench. */
+	const told = $derived.by(() => {
+		void [bench.working.told, bench.tag, bench.languages[layer]];
+		return untrack(() => ({ text, body }));
+	});
+	const issues = $derived(bench.issuesOf(layer, told.body));
 	const errors = $derived(issues.filter((issue) => issue.severity === 'error'));
 	const step = $derived(steps.find((one) => one.outcome.kind !== 'not-reached') ?? steps[0]);
 	const isPicture = $derived(bench.definition?.kind === 'picture');
-	const pieces = $derived(text === '' ? [] : bench.piecesOf(text));
+	const pieces = $derived(told.text === '' ? [] : bench.piecesOf(told.text));
 	const id = $derived(`field-${layer}`);
 	/** Tags that the chosen one can say the same as. */
 	const borrowable = $derived(

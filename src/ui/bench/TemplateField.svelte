@@ -62,10 +62,12 @@
 			});
 	// The editor is not part of what Svelte draws: it is told of every new text and of what to mark.
 	$effect(() => {
-		const marks = { text, pieces, errors };
-		if (!view || !code) return;
-		code.setText(view, marks.text);
-		code.setMarksOf(view, marks);
+		const wanted = text;
+		if (view) code?.setText(view, wanted);
+	});
+	$effect(() => {
+		const marks = { pieces, errors };
+		if (view) code?.setMarksOf(view, marks);
 	});
 	$effect(() => {
 		if (kept > 0 && view) code?.forget(view);

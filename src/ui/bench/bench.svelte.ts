@@ -111,11 +111,13 @@ export class Bench {
 
 	private readonly stableLines = new Stable<HeadLine>(({ tag }) => tag, sameLine);
 	readonly lines = $derived(
-		this.stableLines.of(linesOf(this.working.head, this.working.traces, this.data.released, [this.tag, ...ALWAYS]))
+		this.stableLines.of(
+			linesOf(this.working.told.head, this.working.told.traces, this.data.released, [this.tag, ...ALWAYS])
+		)
 	);
 	readonly line = $derived.by((): HeadLine | undefined => {
 		const line = this.lines.find(({ tag }) => tag === this.tag);
-		const trace = this.working.traces.find(({ tag }) => tag === this.tag);
+		const trace = this.working.told.traces.find(({ tag }) => tag === this.tag);
 		return line && trace ? { ...line, trace } : line;
 	});
 	/** What the rule in force for the chosen tag cuts pictures to; undefined when it leaves them whole. */
@@ -138,7 +140,7 @@ export class Bench {
 		const chosen = this.picture;
 		if (!chosen) return [];
 		if (chosen.recipe)
-			return findInShare(chosen.recipe, this.working.scope.shareLead(), this.data.page.path, this.tag).map(
+			return findInShare(chosen.recipe, this.working.told.scope.shareLead(), this.data.page.path, this.tag).map(
 				describeFinding
 			);
 		const facts = this.working.pictures.find(({ src }) => src === chosen.src);
@@ -222,7 +224,7 @@ export class Bench {
 
 	/** What a template comes to on this page, part by part. */
 	piecesOf(template: string) {
-		return piecesOf(template, this.working.scope);
+		return piecesOf(template, this.working.told.scope);
 	}
 
 	/** What a template comes to on this page, as it is shown beside what is offered. */

@@ -65,7 +65,7 @@ export interface Ground {
 }
 
 /** Waits this long (milliseconds) after the last keystroke before the reach is counted. */
-const PAUSE = 160;
+const PAUSE = 300;
 /** What touches one page alone is kept this long (milliseconds) after the last keystroke. */
 const REST = 1500;
 

@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import {
 	findTag,
 	headToJson,
@@ -134,6 +135,5 @@ export const sameLine = (a: HeadLine, b: HeadLine): boolean =>
 	a.facts === b.facts &&
 	a.echoes === b.echoes;
 
-export function sameCard({ reader: _a, ...a }: Card, { reader: _b, ...b }: Card): boolean {
-	return JSON.stringify(a) === JSON.stringify(b);
-}
+/** Whether two cards of the same reader are drawn alike. */
+export const sameCard = (a: Card, b: Card): boolean => equal(a, b);

@@ -11,6 +11,7 @@ import {
 	type Rule,
 	type RuleBody
 } from '$core';
+import { untrack } from 'svelte';
 import type { BenchData } from './bench.svelte';
 import { differencesOf, sameCard, Stable } from './lines';
 
@@ -38,9 +39,36 @@ export class WorkingPage {
 	private readonly resolver = $derived(new Resolver(this.edited, new Date().toISOString()));
 	private readonly look = $derived(this.resolver.look(this.page));
 	readonly head = $derived(this.look.head);
-	readonly traces = $derived(this.look.traces);
 	/** What templates are tried in. */
 	readonly scope = $derived(this.look.scope);
+	private turn = $state(0);
+	private isBehind = false;
+	/**
+	 * The same page as its tags are told in words. While someone writes, the field and the cards come first: see
+	 * `fallBehind`. Other data is told at once.
+	 */
+	readonly told = $derived.by(() => {
+		if (!this.isBehind) return this.look;
+		void [this.turn, this.data()];
+		return untrack(() => this.look);
+	});
+
+	/** From now on what is told follows in the task after the frame that shows the cards. Called by a room as it is made. */
+	fallBehind() {
+		this.isBehind = true;
+		let isWaiting = false;
+		$effect(() => {
+			void this.look;
+			if (isWaiting) return;
+			isWaiting = true;
+			requestAnimationFrame(() =>
+				setTimeout(() => {
+					isWaiting = false;
+					this.turn++;
+				})
+			);
+		});
+	}
 	/** What comes out as before stays the same object: only what an edit touches is drawn again. */
 	private readonly stableCards = new Stable<Card>((card) => card.reader.id, sameCard);
 	readonly cards = $derived(this.stableCards.of(READERS.map((reader) => cardOf(reader, this.head))));

@@ -9,7 +9,7 @@
 
 	const page = $derived(bench.working.page);
 	const rules = $derived([...page.rules].sort((a, b) => a.tag.localeCompare(b.tag)));
-	const found = $derived(bench.working.traces.filter((trace) => trace.steps[trace.winner]?.rule.kind === 'found'));
+	const found = $derived(bench.working.told.traces.filter((trace) => trace.steps[trace.winner]?.rule.kind === 'found'));
 	const settings = $derived(
 		[
 			['hidden', page.hidden ? 'Hidden from search' : undefined],
@@ -20,7 +20,7 @@
 	);
 	const aside = $derived(Object.entries(page.foundPolicy?.tags ?? {}));
 	const stepsOf = (tag: string) =>
-		bench.working.traces
+		bench.working.told.traces
 			.find((trace) => trace.tag === tag)
 			?.steps.filter(({ layer, rule }) => layer === 'page' && rule.kind !== 'found') ?? [];
 </script>

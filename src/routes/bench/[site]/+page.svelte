@@ -30,6 +30,7 @@
 	const neighbours = new Neighbours(siteName);
 	const bench = untrack(() => new Bench(siteName, data, () => neighbours.tell(), reload));
 	setBench(bench);
+	bench.working.fallBehind();
 	/** What was taken back may have brought the page to the bench, or taken it away. */
 	async function reload() {
 		const isThere = !api.isRefused(await api.page(siteName, bench.data.page.path));
