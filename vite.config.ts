@@ -2,11 +2,24 @@ import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vitest/config';
 
+/** Components are mounted in a document of their own, without a browser. */
+const COMPONENTS = 'src/ui/**/*.component.test.ts';
+
 export default defineConfig({
 	plugins: [tailwindcss(), sveltekit()],
 	worker: { format: 'es' },
 	test: {
-		include: ['src/**/*.test.ts', 'tests/command/**/*.test.ts'],
-		testTimeout: 60_000
+		testTimeout: 60_000,
+		projects: [
+			{
+				extends: true,
+				test: { name: 'unit', include: ['src/**/*.test.ts', 'tests/command/**/*.test.ts'], exclude: [COMPONENTS] }
+			},
+			{
+				extends: true,
+				resolve: { conditions: ['browser'] },
+				test: { name: 'components', include: [COMPONENTS], environment: 'jsdom' }
+			}
+		]
 	}
 });
