@@ -55,6 +55,7 @@ test('pictures at whole addresses are fetched for their facts, whatever their na
 	expect(store.pictures.all(id)).toEqual([
 		{
 			...{ src: at('lying.png'), width: 640, height: 360, bytes: expect.any(Number), type: 'image/jpeg' },
+			light: expect.stringMatching(/^[0-9a-f]{128}$/) as string,
 			...{ kept: { file: expect.stringMatching(/^[0-9a-f]{24}\.jpg$/), width: 640, height: 360 } }
 		}
 	]);
