@@ -103,6 +103,7 @@ test('the door of the core', () => {
 		  "isBlank",
 		  "isCaption",
 		  "isCutBy",
+		  "isDrawn",
 		  "isError",
 		  "isLanguageTag",
 		  "isLocalAddress",

@@ -100,7 +100,7 @@ export {
 	type Target
 } from './findings/finding';
 export { findInTag, findOnPage, type KnownOfPage } from './findings/pages';
-export { lettersNotDrawn } from './pictures/letters';
+export { isDrawn, lettersNotDrawn } from './pictures/letters';
 export { findInShare, greyOf, LIGHT_CELLS, linear, luminanceOf } from './findings/share';
 export { findInPicture, type JudgedPicture } from './findings/pictures';
 export {

@@ -1,5 +1,6 @@
 import { sha256 } from '@noble/hashes/sha256';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils';
+import { lettersNotDrawn } from './letters';
 
 /** Share pictures are drawn at this size, in pixels; boxes of a layout are in pixels of it. */
 export const CANVAS = { width: 1200, height: 630 } as const;
@@ -72,7 +73,7 @@ export type WrittenText = Omit<TextPart, 'template' | 'font'> & { readonly text:
 /** All that a share picture is drawn from: the same recipe gives the same bytes. */
 export interface Recipe {
 	/** Counted up when the drawing itself changes, so that what was drawn before is drawn again. */
-	readonly version: typeof RECIPE_VERSION;
+	readonly version: number;
 	readonly language: string;
 	readonly background: ShareLayout['background'];
 	readonly picture?: PlacedPicture;
@@ -82,7 +83,9 @@ export interface Recipe {
 	/** The mark for video is laid over it. */
 	readonly play?: true;
 }
-export const RECIPE_VERSION = 1;
+export const RECIPE_VERSION = 2;
+/** What the second version draws as the first did keeps its name: it draws no letters by the machine's fonts. */
+const versionFor = (texts: readonly string[]) => (lettersNotDrawn(texts.join('')).length > 0 ? RECIPE_VERSION : 1);
 
 /** What one page brings to its type's layout. */
 export interface RecipeParts {
@@ -116,7 +119,7 @@ export function recipeOf(layout: ShareLayout, given: Look | undefined, parts: Re
 		return [{ ...rest, text, font: look[`${font}Font`], colour: colourOf(colour, look) }];
 	};
 	return {
-		version: RECIPE_VERSION,
+		version: versionFor([parts.title, layout.line ? parts.line : '']),
 		language: parts.language,
 		background:
 			background.kind === 'colour'

@@ -50,7 +50,7 @@ const IDEOGRAPHS = {
 };
 let ideographs: Uint8Array | undefined;
 
-function isDrawn(letter: string): boolean {
+export function isDrawn(letter: string): boolean {
 	const code = letter.codePointAt(0) as number;
 	if (code >= IDEOGRAPHS.first && code <= IDEOGRAPHS.last) {
 		ideographs ??= Uint8Array.from(atob(IDEOGRAPHS.bits), (sign) => sign.charCodeAt(0));

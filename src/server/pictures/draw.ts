@@ -2,6 +2,7 @@ import {
 	CANVAS,
 	cropBox,
 	fitText,
+	isDrawn,
 	LINE_HEIGHT,
 	type Measure,
 	type PlacedPicture,
@@ -128,7 +129,7 @@ function paintText(pen: SKRSContext2D, text: WrittenText, language: string) {
 		if (width === undefined) widths.set(line, (width = widthOf(pen, line)));
 		return (width * size) / MEASURED_AT;
 	};
-	const { size, lines } = fitText(text.text, text, language, measure);
+	const { size, lines } = fitText(withOurLetters(text.text), text, language, measure);
 	const isRightToLeft = RIGHT_TO_LEFT.test(language);
 	const step = size * LINE_HEIGHT;
 	const spare = text.height - lines.length * step;
@@ -143,6 +144,10 @@ function paintText(pen: SKRSContext2D, text: WrittenText, language: string) {
 	// The base line lies where a line of this height has room for what hangs below it.
 	lines.forEach((line, at) => pen.fillText(line, x, top + at * step + step * 0.78, text.width));
 }
+
+/** Stands for a letter that no font here has: the drawing program would ask the machine for one. */
+const NO_LETTER = '〓';
+const withOurLetters = (text: string) => [...text].map((letter) => (isDrawn(letter) ? letter : NO_LETTER)).join('');
 
 /** Pixels. */
 const MEASURED_AT = 100;

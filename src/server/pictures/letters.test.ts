@@ -1,6 +1,7 @@
 import { create, type Font as FontFile } from 'fontkit';
 import { beforeAll, describe, expect, test } from 'vitest';
-import { lettersNotDrawn } from '$core';
+import { lettersNotDrawn, recipeOf, STARTING_LAYOUTS } from '$core';
+import { drawShare } from './draw';
 import { registerFonts } from './fonts';
 
 /** What the core says can be drawn is held to the letters that the fonts have. */
@@ -45,4 +46,16 @@ test('every ideograph that a font has, and no other', () => {
 	const all = Array.from({ length: 0x5200 }, (_, at) => String.fromCodePoint(0x4e00 + at));
 	const missing = new Set(lettersNotDrawn(all.join('')));
 	expect(all.filter((letter) => missing.has(letter) === isKnown(letter))).toEqual([]);
+});
+
+test('a letter that no font has is drawn alike on every machine, and the recipe has a version of its own', async () => {
+	const { layout } = STARTING_LAYOUTS[0]!;
+	const recipe = (title: string) =>
+		recipeOf(layout, undefined, { title, line: '', language: 'en', picture: undefined, logo: undefined, play: false });
+	const draw = (title: string) => drawShare(recipe(title), () => undefined);
+	expect(recipe('Marsh').version).toBe(1);
+	expect(recipe('Marsh ก').version).toBe(2);
+	expect((await draw('Marsh ก')).equals(await draw('Marsh ა'))).toBe(true);
+	expect((await draw('Marsh ก')).equals(await draw('Marsh 〓'))).toBe(true);
+	expect((await draw('Marsh ก')).equals(await draw('Marsh'))).toBe(false);
 });

@@ -15,5 +15,5 @@ test('each version of cuts and share pictures stands for one way of writing them
 		1,
 		'44d78c837071'
 	]);
-	expect([RECIPE_VERSION, digest({ CANVAS, QUALITY })]).toEqual([1, '148b77a71373']);
+	expect([RECIPE_VERSION, digest({ CANVAS, QUALITY })]).toEqual([2, '148b77a71373']);
 });
