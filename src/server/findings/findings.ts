@@ -21,6 +21,7 @@ export function readFindings(store: Store, name: string): FindingGroup[] {
 		return findOnPage(page, resolver.headOf(evaluation), evaluation);
 	};
 	const aside = new Set(store.asides.all(id).map(({ code, tag, path }) => `${code} ${tag} ${path}`));
+	const since = store.releases.findingsSince(id);
 	const ofPages = store.state.kinds(id).flatMap(({ code, tag, pages, example, weight }): FindingGroup[] => {
 		const page = store.pageById(example);
 		const found = page && look(page).find((one) => one.code === code && (one.tag ?? '') === tag);
@@ -28,7 +29,11 @@ export function readFindings(store: Store, name: string): FindingGroup[] {
 		const filter = { finding: code, ...(tag !== '' && { of: tag }) };
 		const mends = mendsOf(found, { store, stored, resolver, page });
 		return [
-			{ ...{ code, tag, weight, pages, filter, mends }, says: describeFinding(found), mend: describeMend(found) }
+			{
+				...{ code, tag, weight, pages, filter, mends },
+				...(since && sinceOf(since.get(`${code} ${tag}`))),
+				...{ says: describeFinding(found), mend: describeMend(found) }
+			}
 		];
 	});
 	// Pages that share something are looked for one by one, which takes its time: for the first of each kind.
@@ -46,3 +51,5 @@ export function readFindings(store: Store, name: string): FindingGroup[] {
 		(a, b) => b.weight - a.weight || b.pages - a.pages
 	);
 }
+
+const sinceOf = (release: number | undefined) => (release === undefined ? { isNew: true } : { since: release });

@@ -155,6 +155,9 @@ export interface FindingGroup {
 	readonly tag: string;
 	readonly weight: number;
 	readonly pages: number;
+	/** The first of the releases that have had it without a break; none yet when `isNew`. Not known of what only the whole shows. */
+	readonly since?: number;
+	readonly isNew?: boolean;
 	/** What it says of one of them, and how it is mended. */
 	readonly says: string;
 	readonly mend: string;

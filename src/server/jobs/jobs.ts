@@ -255,7 +255,14 @@ function makeRelease(
 	const withRules: Page[] = [];
 	const staged = stage(reader, site, created, withRules, isWanted);
 	const release = writer.releases.make(
-		{ site: site.id, revision: site.revision, created, author: authorName(), ...(note && { note }) },
+		{
+			site: site.id,
+			revision: site.revision,
+			created,
+			author: authorName(),
+			isPart: only !== undefined,
+			...(note && { note })
+		},
 		staged
 	);
 	if (site.site.keepReleases !== undefined) writer.releases.prune(site.id, site.site.keepReleases);

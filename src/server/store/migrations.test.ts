@@ -60,7 +60,9 @@ const LATER: Readonly<Record<number, string>> = {
 		INSERT INTO look VALUES (1, 'https://s.example/', '2026-02-03T00:00:00Z', '{}');`,
 	8: `INSERT INTO reader_card VALUES (1, '/same', 'gangway', '{}', 0, '2026-02-04T00:00:00Z', NULL, NULL);
 		UPDATE release SET author = 'ada' WHERE number = 3;`,
-	9: `INSERT INTO verified VALUES (1, '/same', 'gangway', 's1', '{}', '"tag"', NULL);`
+	9: `INSERT INTO verified VALUES (1, '/same', 'gangway', 's1', '{}', '"tag"', NULL);`,
+	// It had other indexes, and nothing else.
+	10: `REINDEX page_state;`
 };
 
 /** All schemas that there were: this one stands at the end, and is not among them. */

@@ -45,6 +45,20 @@ const SQL = {
 	begin: `INSERT INTO release (site_id, number, created, pages, revision, note, author, changed, added, removed)
 		VALUES (@site, @number, @created, @pages, @revision, @note, @author, @changed, @added, @removed)
 		RETURNING id, number, created, pages, revision, note, author, changed, added, removed`,
+	noteFindings: `INSERT INTO release_finding (release_id, code, tag, pages, weight)
+		SELECT @id, code, tag, count(*), max(weight) FROM page_finding WHERE site_id = @site GROUP BY code, tag`,
+	noteLooked: `UPDATE release SET looked = 1 WHERE id = @id`,
+	// Of what the latest release that was looked at had: the first release of those in a row that have it.
+	findingsSince: `SELECT f.code, f.tag, (SELECT min(l.number) FROM release l WHERE l.site_id = @site AND l.looked
+			AND l.number > coalesce((SELECT max(b.number) FROM release b WHERE b.site_id = @site AND b.looked AND NOT EXISTS
+				(SELECT 1 FROM release_finding x WHERE x.release_id = b.id AND x.code = f.code AND x.tag = f.tag)), 0)) AS since
+		FROM release_finding f WHERE f.release_id = (SELECT id FROM release WHERE site_id = @site AND looked ORDER BY number DESC LIMIT 1)`,
+	countLooked: `SELECT count(*) AS n FROM release WHERE site_id = ? AND looked`,
+	findingsOver: `SELECT l.number, coalesce(sum(f.pages) FILTER (WHERE f.weight >= 6), 0) AS grave,
+			coalesce(sum(f.pages) FILTER (WHERE f.weight BETWEEN 3 AND 5), 0) AS mending,
+			coalesce(sum(f.pages) FILTER (WHERE f.weight < 3), 0) AS slight
+		FROM release l LEFT JOIN release_finding f ON f.release_id = l.id WHERE l.site_id = @site AND l.looked
+		GROUP BY l.id ORDER BY l.number DESC LIMIT @limit`,
 	// What names the moment of the release says another one from now on: it is looked at again.
 	settle: `UPDATE page_state SET head = s.hash, differs = 0, seen = iif(timed, -1, page_state.seen) FROM temp.staged s WHERE page_state.page_id = s.page_id AND page_state.seen = s.seen`,
 	compare: `UPDATE page_state SET differs = CASE WHEN head IS NULL THEN 3 * (s.hash IS NOT NULL)
@@ -103,6 +117,16 @@ export interface NewRelease {
 	readonly created: string;
 	readonly note?: string;
 	readonly author?: string;
+	/** Of single pages: what is wrong in the others is not known. */
+	readonly isPart?: boolean;
+}
+
+/** How many findings the pages of a release had, by how much they spoil. */
+export interface FindingsOfRelease {
+	readonly number: number;
+	readonly grave: number;
+	readonly mending: number;
+	readonly slight: number;
 }
 
 /** No revision at which a page was ever looked at. */
@@ -118,6 +142,17 @@ export class ReleaseStore {
 
 	latest(site: number): Release | undefined {
 		return this.run('latest').get(site) as Release | undefined;
+	}
+
+	/** Since which release the pages have each kind of finding; undefined before any release was looked at. */
+	findingsSince(site: number): ReadonlyMap<string, number> | undefined {
+		if ((this.run('countLooked').get(site) as { n: number }).n === 0) return undefined;
+		const rows = this.run('findingsSince').all({ site }) as { code: string; tag: string; since: number }[];
+		return new Map(rows.map(({ code, tag, since }) => [`${code} ${tag}`, since]));
+	}
+	/** How many findings the last releases had, the oldest first. */
+	findingsOver(site: number, limit: number): FindingsOfRelease[] {
+		return (this.run('findingsOver').all({ site, limit }) as FindingsOfRelease[]).reverse();
 	}
 
 	/** The newest first; `before` is the number of the last one seen. */
@@ -179,7 +214,10 @@ export class ReleaseStore {
 	 * temporary table first, which takes no lock that an editor would wait for; then one short transaction puts the whole
 	 * release in, or nothing.
 	 */
-	make({ site, revision, created, note = '', author = '' }: NewRelease, pages: Iterable<Staged>): Release {
+	make(
+		{ site, revision, created, note = '', author = '', isPart = false }: NewRelease,
+		pages: Iterable<Staged>
+	): Release {
 		this.db.exec(SQL.stage);
 		this.db.exec(SQL.stageRecipes);
 		this.db.exec(SQL.clear);
@@ -192,12 +230,20 @@ export class ReleaseStore {
 				}
 			})
 			.deferred();
-		const release = this.db.transaction(() => this.putIn({ site, revision, created, note, author })).immediate();
+		const release = this.db
+			.transaction(() => {
+				const made = this.putIn({ site, revision, created, note, author });
+				if (isPart) return made;
+				this.run('noteFindings').run({ id: made.id, site });
+				this.run('noteLooked').run({ id: made.id });
+				return made;
+			})
+			.immediate();
 		this.db.exec(SQL.clear);
 		return release;
 	}
 
-	private putIn({ site, ...more }: Required<NewRelease>): Release {
+	private putIn({ site, ...more }: Required<Omit<NewRelease, 'isPart'>>): Release {
 		const before = this.latest(site);
 		const number = (before?.number ?? 0) + 1;
 		this.run('heads').run();

@@ -6,9 +6,10 @@
 	import { Neighbours } from '$ui/bench/sharing';
 	import { pagesInWords } from '$ui/parts/words';
 	import * as api from './api';
-	import type { Aside, FindingGroup } from './api';
+	import type { Aside, FindingGroup, FindingsOfRelease } from './api';
 	import { MATRIX_TAGS } from './matrix';
 	import MendList from './MendList.svelte';
+	import ReleaseChart from './ReleaseChart.svelte';
 	import WidthChart from './WidthChart.svelte';
 
 	interface Data {
@@ -16,6 +17,7 @@
 		readonly matrix: readonly { readonly type: string; readonly pages: number; readonly counts: readonly number[] }[];
 		readonly step: number;
 		readonly widths: readonly { readonly step: number; readonly pages: number }[];
+		readonly releases: readonly FindingsOfRelease[];
 	}
 	let { data }: { data: Data } = $props();
 
@@ -102,6 +104,8 @@
 							{group.says}{group.each && group.each.length > 1 ? `, and ${group.each.length - 1} more like it` : ''}
 						</h2>
 						<p>{group.mend}</p>
+						{#if group.isNew}<p class="quiet since">New: in no release yet.</p>
+						{:else if group.since !== undefined}<p class="quiet since">Since release {group.since}.</p>{/if}
 						{#if waysOf(group).length > 0}<MendList {site} mends={waysOf(group)} {done} />{/if}
 						{#if group.each && group.each.length > 1}
 							<details>
@@ -167,6 +171,7 @@
 			</ul>
 		{/if}
 		<section class="whole">
+			{#if data.releases.length > 0}<ReleaseChart releases={data.releases} />{/if}
 			<WidthChart widths={data.widths} step={data.step} />
 			<figure>
 				<figcaption>Which pages have which tags, by type</figcaption>

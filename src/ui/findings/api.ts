@@ -1,9 +1,10 @@
 import type { FindingGroup } from '$server/findings/whole';
 import type { Aside } from '$server/store/asides';
+import type { FindingsOfRelease } from '$server/store/releases';
 import type { Mend } from '$server/findings/mends';
 import { ask, at, sending, type Answer } from '../api';
 
-export type { FindingGroup, Aside, Mend };
+export type { FindingGroup, FindingsOfRelease, Aside, Mend };
 
 export const read = (site: string) => ask<{ groups: FindingGroup[]; aside: Aside[] }>(at(site, 'findings'));
 export const setAside = (site: string, one: { code: string; tag: string; path?: string; reason: string }) =>
