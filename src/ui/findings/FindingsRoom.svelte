@@ -173,7 +173,7 @@
 		<section class="whole">
 			{#if data.releases.length > 0}<ReleaseChart releases={data.releases} />{/if}
 			<WidthChart widths={data.widths} step={data.step} />
-			<figure>
+			<figure class="matrix">
 				<figcaption>Which pages have which tags, by type</figcaption>
 				<div class="scroll">
 					<table>
@@ -305,6 +305,9 @@
 	}
 	figcaption {
 		font-weight: 600;
+	}
+	.matrix {
+		grid-column: 1 / -1;
 	}
 	.scroll {
 		overflow-x: auto;
