@@ -109,6 +109,7 @@ test('the door of the core', () => {
 		  "isLocalAddress",
 		  "isShownWhole",
 		  "isTimeZone",
+		  "isWrittenToTheLeft",
 		  "isXhtml",
 		  "joinReaches",
 		  "keptCopyOf",

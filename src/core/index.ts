@@ -54,7 +54,7 @@ export {
 	type WrittenText
 } from './pictures/layout';
 export { STARTING_LAYOUTS } from './pictures/layouts';
-export { fitText, LINE_HEIGHT, type FittedText, type Measure } from './pictures/fit';
+export { fitText, isWrittenToTheLeft, LINE_HEIGHT, type FittedText, type Measure } from './pictures/fit';
 export { iconsOf, MANIFEST_PATH, nameOfIcon, readIconName, webManifest, type IconFile } from './pictures/icons';
 export { readingOfBody } from './resolve/builtIns';
 export { BUILT_IN_PICTURES, LEAST_IN_BODY } from './resolve/pictures';

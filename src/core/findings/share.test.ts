@@ -63,6 +63,23 @@ describe('contrast', () => {
 		const tinted = { ...below, picture: { ...whole, tint: '#000000', strength: 0.7 } };
 		expect(codes(drawn(tinted, 'The marsh', true), lead(halves))).toEqual([]);
 	});
+	test('under the words alone, wherever they stand in their box', () => {
+		const white = layout('#ffffff', { picture: { ...whole, tint: '#000000', strength: 0 } });
+		const over = (change: object, language = 'en') =>
+			codes(
+				{ ...drawn({ ...white, title: { ...white.title, ...change } }, 'Marsh', true), language },
+				// Dark at the left and above, light elsewhere.
+				lead(('10'.repeat(3) + 'f0'.repeat(5)).repeat(4) + 'f0'.repeat(32))
+			);
+		const box = { x: 0, y: 0, width: 1200, height: 630 };
+		expect(over(box)).toEqual([]);
+		expect(over({ ...box, stand: 'bottom' })).toEqual(['share-contrast']);
+		expect(over({ ...box, align: 'end' })).toEqual(['share-contrast']);
+		expect(over({ ...box, align: 'middle' })).toEqual(['share-contrast']);
+		// Arabic begins at the right.
+		expect(over(box, 'ar')).toEqual(['share-contrast']);
+		expect(over({ ...box, align: 'end' }, 'ar')).toEqual([]);
+	});
 	test('what is not known of a picture is not held against it', () => {
 		const white = layout('#ffffff', { picture: { ...whole, tint: '#000000', strength: 0 } });
 		const { light: _light, ...unknown } = lead(halves);

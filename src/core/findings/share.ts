@@ -1,15 +1,17 @@
 import type { Picture } from '../model';
 import { cropBox } from '../pictures/crop';
+import { fitText, isWrittenToTheLeft, LINE_HEIGHT } from '../pictures/fit';
 import { CANVAS, type Box, type PlacedPicture, type Recipe, type WrittenText } from '../pictures/layout';
 import { lettersNotDrawn } from '../pictures/letters';
 import { keptCopyOf } from '../pictures/shapes';
+import { measureText } from '../text/measure';
 import { finding, type Finding, type Target } from './finding';
 
 /** Large text must stand out from what is under it at least by this ratio (WCAG 2.2, 1.4.3). */
 const LEAST_CONTRAST = 3;
-/** Where less than this share of a text's box is too close in lightness, it can be read all the same. */
+/** Where less than this share of what a text covers is too close in lightness, it can be read all the same. */
 const CLOSE_SHARE = 0.25;
-/** A text's box is looked at in so many places across and down. */
+/** The part of its box that a text fills is looked at in so many places across and down. */
 const [ACROSS, DOWN] = [24, 8];
 /** The light of a picture is known in this many cells across, and as many down. */
 export const LIGHT_CELLS = 8;
@@ -45,16 +47,31 @@ export function findInShare(
 function closest(text: WrittenText, recipe: Recipe, lead: Picture | undefined): number | undefined {
 	const mine = luminanceOf(text.colour);
 	const ratios: number[] = [];
+	const area = areaOf(text, recipe.language);
 	for (let row = 0; row < DOWN; row++)
 		for (let column = 0; column < ACROSS; column++) {
-			const x = text.x + (text.width * (column + 0.5)) / ACROSS;
-			const y = text.y + (text.height * (row + 0.5)) / DOWN;
+			const x = area.x + (area.width * (column + 0.5)) / ACROSS;
+			const y = area.y + (area.height * (row + 0.5)) / DOWN;
 			const under = luminanceUnder(x, y, recipe, lead);
 			if (under !== undefined) ratios.push((Math.max(mine, under) + 0.05) / (Math.min(mine, under) + 0.05));
 		}
 	ratios.sort((a, b) => a - b);
 	const ratio = ratios[Math.floor(ACROSS * DOWN * CLOSE_SHARE)];
 	return ratio !== undefined && ratio < LEAST_CONTRAST ? Math.round(ratio * 10) / 10 : undefined;
+}
+
+/** The part of its box that a text fills, by the widths of the measuring font. */
+function areaOf(text: WrittenText, language: string): Box {
+	const { size, lines } = fitText(text.text, text, language, measureText);
+	const width = Math.min(text.width, Math.max(...lines.map((line) => measureText(line, size))));
+	const height = Math.min(text.height, lines.length * size * LINE_HEIGHT);
+	const [rest, below] = [text.width - width, text.height - height];
+	const isLeft = (text.align === 'start') !== isWrittenToTheLeft(language);
+	return {
+		...{ width, height },
+		x: text.x + (text.align === 'middle' ? rest / 2 : isLeft ? 0 : rest),
+		y: text.y + (text.stand === 'top' ? 0 : text.stand === 'middle' ? below / 2 : below)
+	};
 }
 
 /** The relative luminance of what is drawn at a point before the words; undefined where it is not known. */

@@ -9,6 +9,9 @@ export interface FittedText {
 	readonly isCut: boolean;
 }
 
+/** Whether a language is written from right to left: lines that begin at the start begin at the right. */
+export const isWrittenToTheLeft = (language: string) => /^(ar|he|fa|ur|yi|ps|sd|ug|dv|ckb)\b/i.test(language);
+
 /** The width in pixels of one line of text at a size. */
 export type Measure = (text: string, size: number) => number;
 

@@ -3,6 +3,7 @@ import {
 	cropBox,
 	fitText,
 	isDrawn,
+	isWrittenToTheLeft,
 	LINE_HEIGHT,
 	type Measure,
 	type PlacedPicture,
@@ -117,8 +118,6 @@ function paintWhole(pen: SKRSContext2D, image: Image, box: NonNullable<Recipe['l
 	pen.drawImage(image, box.x + (box.width - width) / 2, box.y + (box.height - height) / 2, width, height);
 }
 
-const RIGHT_TO_LEFT = /^(ar|he|fa|ur|yi|ps|sd|ug|dv|ckb)\b/i;
-
 function paintText(pen: SKRSContext2D, text: WrittenText, language: string) {
 	const fontAt = (size: number) => `${text.weight} ${size}px ${stackOf(text.font)}`;
 	pen.font = fontAt(MEASURED_AT);
@@ -130,7 +129,7 @@ function paintText(pen: SKRSContext2D, text: WrittenText, language: string) {
 		return (width * size) / MEASURED_AT;
 	};
 	const { size, lines } = fitText(withOurLetters(text.text), text, language, measure);
-	const isRightToLeft = RIGHT_TO_LEFT.test(language);
+	const isRightToLeft = isWrittenToTheLeft(language);
 	const step = size * LINE_HEIGHT;
 	const spare = text.height - lines.length * step;
 	const top = text.y + (text.stand === 'top' ? 0 : text.stand === 'middle' ? spare / 2 : spare);
