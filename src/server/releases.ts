@@ -12,15 +12,17 @@ export interface PageDifference {
 	readonly come: readonly string[];
 }
 
-/** Page by page, what differs between two releases; of one page alone when its path is given. */
+/** Page by page, what differs between two releases, either of which may be the older; of one page alone when its path is given. */
 export function* differencesBetween(
 	store: Store,
 	site: number,
 	[from, to]: readonly [number, number],
 	only?: string
 ): Generator<PageDifference> {
-	for (const { path, before, after } of store.releases.between(site, from, to)) {
+	const isBack = from > to;
+	for (const { path, ...heads } of store.releases.between(site, Math.min(from, to), Math.max(from, to))) {
 		if (only !== undefined && path !== only) continue;
+		const [before, after] = isBack ? [heads.after, heads.before] : [heads.before, heads.after];
 		const [was, is] = [linesOf(store.releases, before), linesOf(store.releases, after)];
 		yield {
 			path,
