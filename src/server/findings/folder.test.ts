@@ -34,6 +34,15 @@ beforeAll(() => {
 	write('fr/un.html', whole('/fr/un', '<link rel="alternate" hreflang="de" href="/de/eins">\n'));
 	write('a/same.html', whole('/a/same').replace(/<title>.*<\/title>/, '<title>The same title</title>'));
 	write('b/same.html', whole('/b/same').replace(/<title>.*<\/title>/, '<title>The same title</title>'));
+	for (const [at, to] of ['/docs', '/docs/', '/docs/index.html', '/plain.html', '/plain', '/caf%C3%A9', '/'].entries())
+		write(
+			`link${at}.html`,
+			whole(`/link${at}`).replace(`href="https://s.example/link${at}"`, `href="https://s.example${to}"`)
+		);
+	write('index.html', whole('/'));
+	write('docs/index.html', whole('/docs/'));
+	write('plain.html', whole('/plain.html'));
+	write('café.html', whole('/caf%C3%A9'));
 	write('leads-on.html', '<meta http-equiv="refresh" content="0; url=/sound.html">');
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -58,6 +67,11 @@ describe('a folder of HTML, as it stands', () => {
 		['leads-on.html', []]
 	])('%s', (file, wanted) => {
 		expect(told(findInFolder(folder), file)).toEqual(wanted);
+	});
+
+	test('a page is found with and without its ending, and with and without the slash', () => {
+		const found = findInFolder(folder);
+		for (let at = 0; at < 7; at++) expect([at, told(found, `link${at}.html`)]).toEqual([at, []]);
 	});
 
 	test('a folder without pages says so', () => {

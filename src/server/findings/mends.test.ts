@@ -163,6 +163,52 @@ describe('a mend of', () => {
 	});
 });
 
+describe('what a mend does, exactly', () => {
+	const ruleOf = (mend: Mend | undefined) =>
+		mend && 'edit' in mend && 'tag' in mend.edit
+			? { place: mend.edit.place, tag: mend.edit.tag, body: mend.edit.body }
+			: mend;
+	test('of a cut title: one way, the longest that fits', () => {
+		const ways = waysOf('cut', 'title');
+		expect(ways).toHaveLength(1);
+		const { place, body } = ruleOf(ways[0]) as { place: unknown; body: { template: string } };
+		expect(place).toEqual({ layer: 'type', name: 'note' });
+		expect(body.template).toMatch(/^\{page\.title \| clip \d+\} \{separator\} \{site\.name\}$/);
+	});
+	test('of a logo: the page’s own pictures stand before it, and nothing is lost of the rule', () => {
+		expect(ruleOf(waysOf('logo-picture', 'og:image')[0])).toEqual({
+			...{ place: { layer: 'type', name: 'badge' }, tag: 'og:image' },
+			body: { kind: 'pictures', sources: [{ from: 'lead' }, { from: 'body' }, { from: 'file', src: '/logo.png' }] }
+		});
+	});
+	test('of a gap: what belongs to the variable goes with it', () => {
+		expect(ruleOf(waysOf('gap', 'title')[0])).toEqual({
+			...{ place: { layer: 'type', name: 'walk' }, tag: 'title' },
+			body: { kind: 'template', template: '{page.title}[[ in {page.region}]]' }
+		});
+	});
+	test('of a small picture: pictures under the width that all readers want are passed over', () => {
+		expect(ruleOf(waysOf('small-picture', 'og:image')[0])).toMatchObject({
+			...{ place: { layer: 'site' }, tag: 'og:image' },
+			body: { kind: 'pictures', limits: { minWidth: 600 } }
+		});
+	});
+	test('of a canonical that leads nowhere: the page’s own rule goes', () => {
+		expect(ruleOf(waysOf('canonical-nowhere', 'canonical')[0])).toEqual({
+			...{ place: { layer: 'page', path: '/nowhere' }, tag: 'canonical', body: null }
+		});
+	});
+	test('of a site’s name that stands twice: it is taken out of the template', () => {
+		expect(ruleOf(waysOf('name-twice', 'title')[0])).toMatchObject({ body: { template: '{page.title}' } });
+	});
+	test('of versions and former paths: an action', () => {
+		expect(waysOf('version-one-way', 'hreflang')[0]).toMatchObject({
+			actions: [{ do: 'link', path: '/one', to: '/deux' }]
+		});
+		expect(waysOf('redirect-nowhere', '')[0]).toMatchObject({ actions: [expect.anything()] });
+	});
+});
+
 test('where no page has a picture, one of the library is offered for the site, the widest that fits a card', () => {
 	const { picture: _share, ...words } = site.fields;
 	store.saveSite({ ...site, fields: words });
