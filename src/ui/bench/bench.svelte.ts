@@ -23,7 +23,6 @@ import {
 	type Edit,
 	type Fields,
 	type FoundPolicy,
-	type HeadJson,
 	type Issue,
 	type Page,
 	type Picture,
@@ -35,8 +34,8 @@ import {
 	type Shape,
 	type Site
 } from '$core';
-import type { Version } from '$server/web/benchData';
 import * as api from '$ui/api';
+import type { BenchData } from './data';
 import { Drafts, ownerOf, type Draft } from './drafts.svelte';
 import { bodyOf, keyOfEdit, keyOfSettings } from './edits';
 import { History } from './history';
@@ -49,24 +48,6 @@ export type EditableLayer = 'page' | 'type' | 'site';
 /** What can stand in the place of a tag's layers: settings of a layer, or a part of the page. */
 export const PANELS = ['layers', 'page', 'fields', 'versions', 'own', 'type', 'site', 'picture'] as const;
 export type Panel = (typeof PANELS)[number];
-
-/** What the server hands the bench for one page. */
-export interface BenchData {
-	readonly site: Site;
-	readonly types: readonly ContentType[];
-	readonly page: Page;
-	readonly pictures: readonly Picture[];
-	readonly released: HeadJson | null;
-	/** What the server makes of the page as it is kept, at that moment; undefined once an edit was kept on top of it. */
-	readonly server?: { readonly now: string; readonly head: HeadJson } | undefined;
-	/** The same page in other languages, gaps among them. */
-	readonly versions: readonly Version[];
-	/** The share of the pages of its type that have each field, 0 to 1, of a sample. */
-	readonly fieldShares?: Readonly<Record<string, number>>;
-	/** What a later reading would bring the page up to date from. */
-	readonly cameFrom?: 'folder' | 'web' | 'table' | undefined;
-	readonly count: { readonly all: number; readonly live: number; readonly byType: Readonly<Record<string, number>> };
-}
 
 /** What each layer is, beside its rules. */
 interface Owners {

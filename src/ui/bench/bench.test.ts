@@ -1,7 +1,8 @@
 import { beforeEach, describe, expect, test, vi } from 'vitest';
 import { headToJson, Resolver, STARTING_LAYOUTS, type Page, type Site } from '$core';
 import * as api from '$ui/api';
-import { Bench, type BenchData } from './bench.svelte';
+import { Bench } from './bench.svelte';
+import type { BenchData } from './data';
 import { keyOfSettings } from './edits';
 
 vi.mock('$ui/api', async (original) => ({

@@ -9,7 +9,7 @@ import {
 	type Rule
 } from '$core';
 import * as api from '$ui/api';
-import type { BenchData } from './bench.svelte';
+import type { BenchData } from './data';
 import { bodyOf, keyOfEdit } from './edits';
 
 /** How far the counting of a reach has come. */

@@ -12,7 +12,7 @@ import {
 	type RuleBody
 } from '$core';
 import { untrack } from 'svelte';
-import type { BenchData } from './bench.svelte';
+import type { BenchData } from './data';
 import { differencesOf, sameCard, Stable } from './lines';
 
 /** The page in view with every edit that is being made in it: what its layers say then, its head, and its cards. */

@@ -2,7 +2,8 @@
 	import { untrack } from 'svelte';
 	import { describeFinding, type WorstPages } from '$core';
 	import * as api from '$ui/api';
-	import { Bench, type BenchData } from '$ui/bench/bench.svelte';
+	import { Bench } from '$ui/bench/bench.svelte';
+	import type { BenchData } from '$ui/bench/data';
 	import { setBench } from '$ui/bench/context';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import SetupContent from './SetupContent.svelte';

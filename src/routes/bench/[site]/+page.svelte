@@ -2,21 +2,21 @@
 	import { onMount, untrack } from 'svelte';
 	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
 	import { page as place } from '$app/state';
-	import { CATALOGUE } from '$core';
 	import * as api from '$ui/api';
 	import { actOnPage, actOnType, isOnType, type Action } from '$ui/bench/actions';
 	import { Bench, type EditableLayer, type Panel } from '$ui/bench/bench.svelte';
+	import { commandsOf } from '$ui/bench/commands';
 	import { HardRound } from '$ui/bench/hardRound';
 	import { BenchPlace, type View } from '$ui/bench/place.svelte';
 	import { setBench } from '$ui/bench/context';
 	import HeadList from '$ui/bench/HeadList.svelte';
-	import { isWriting, keyOf, KEYS, type KeyId } from '$ui/parts/keys';
+	import { isWriting, keyOf, type KeyId } from '$ui/parts/keys';
 	import LayerStack from '$ui/bench/LayerStack.svelte';
 	import PageMover from '$ui/bench/PageMover.svelte';
 	import type { Command } from '$ui/parts/Palette.svelte';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { type Part } from '$ui/share/shareLayout';
-	import { benchAt, roomAt, ROOMS } from '$ui/rooms/rooms';
+	import { benchAt } from '$ui/rooms/rooms';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import ReleaseBar from '$ui/bench/ReleaseBar.svelte';
 	import { lookAt, wholeOf, type Look } from '$ui/cards/pictureLook';
@@ -210,38 +210,15 @@
 		event.preventDefault();
 		DO[id]();
 	}
-	const PANEL_NAMES = {
-		page: 'Settings of this page',
-		type: 'Settings of its type',
-		site: 'Settings of the site'
-	} as const;
-	const commands: Command[] = $derived([
-		...KEYS.filter(({ id }) => DO[id] && id !== 'palette').map(({ id, keys, does }): Command => ({
-			group: 'Do',
-			name: does,
-			keys,
-			run: DO[id] as () => void
-		})),
-		...(['page', 'type', 'site'] as const).map((layer): Command => ({
-			group: 'Do',
-			name: PANEL_NAMES[layer],
-			run: () => (bench.panel = layer)
-		})),
-		{ group: 'Do', name: 'Take this page away', run: () => (takingAway = true) },
-		...ROOMS.filter(({ id }) => id !== 'bench').map(({ id, name, key }): Command => ({
-			...{ group: 'Rooms', name, keys: key },
-			run: () => void goto(roomAt(id, siteName))
-		})),
-		{ group: 'Do', name: 'Set-up of the site', run: () => void goto(`/setup?site=${encodeURIComponent(siteName)}`) },
-		{ group: 'Do', name: 'All sites', run: () => void goto('/sites') },
-		...CATALOGUE.filter((tag) => !tag.fact || tag.fact === 'alt').map((tag): Command => ({
-			group: 'Tags',
-			name: tag.name,
-			more: tag.purpose,
-			isCode: true,
-			run: () => choose(tag.name)
-		}))
-	]);
+	const commands: Command[] = $derived(
+		commandsOf(DO, {
+			goTo: (address) => void goto(address),
+			siteName,
+			choose,
+			open: (layer) => (bench.panel = layer),
+			takeAway: () => (takingAway = true)
+		})
+	);
 	async function findPages(text: string): Promise<Command[]> {
 		const found = await api.findPages(siteName, text);
 		if (api.isRefused(found)) return [];

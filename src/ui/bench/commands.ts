@@ -1,0 +1,51 @@
+import { CATALOGUE } from '$core';
+import { KEYS, type KeyId } from '$ui/parts/keys';
+import type { Command } from '$ui/parts/Palette.svelte';
+import { roomAt, ROOMS } from '$ui/rooms/rooms';
+import type { EditableLayer } from './bench.svelte';
+
+const PANEL_NAMES = {
+	page: 'Settings of this page',
+	type: 'Settings of its type',
+	site: 'Settings of the site'
+} as const;
+
+/** All that can be done or gone to from the bench by its name; `does` is what its keys do. */
+export function commandsOf(
+	does: Partial<Record<KeyId, () => void>>,
+	{
+		siteName,
+		choose,
+		goTo,
+		open,
+		takeAway
+	}: {
+		readonly siteName: string;
+		readonly choose: (tag: string) => void;
+		readonly goTo: (address: string) => void;
+		readonly open: (layer: EditableLayer) => void;
+		readonly takeAway: () => void;
+	}
+): Command[] {
+	return [
+		...KEYS.filter(({ id }) => does[id] && id !== 'palette').map(({ id, keys, does: name }): Command => ({
+			...{ group: 'Do', name, keys },
+			run: does[id] as () => void
+		})),
+		...(['page', 'type', 'site'] as const).map((layer): Command => ({
+			...{ group: 'Do', name: PANEL_NAMES[layer] },
+			run: () => open(layer)
+		})),
+		{ group: 'Do', name: 'Take this page away', run: takeAway },
+		...ROOMS.filter(({ id }) => id !== 'bench').map(({ id, name, key }): Command => ({
+			...{ group: 'Rooms', name, keys: key },
+			run: () => goTo(roomAt(id, siteName))
+		})),
+		{ group: 'Do', name: 'Set-up of the site', run: () => goTo(`/setup?site=${encodeURIComponent(siteName)}`) },
+		{ group: 'Do', name: 'All sites', run: () => goTo('/sites') },
+		...CATALOGUE.filter((tag) => !tag.fact || tag.fact === 'alt').map((tag): Command => ({
+			...{ group: 'Tags', name: tag.name, more: tag.purpose, isCode: true },
+			run: () => choose(tag.name)
+		}))
+	];
+}
