@@ -3,8 +3,11 @@ import {
 	AddressBook,
 	cardOf,
 	editPage,
+	findInPicture,
+	fitText,
 	headToJson,
 	knownVariables,
+	parseTemplate,
 	READERS,
 	readPage,
 	Resolver,
@@ -14,7 +17,10 @@ import {
 } from '../index';
 import { recipeOf, STARTING_LAYOUTS } from '../index';
 import { compileTemplate } from '../template/compile';
+import { undeclaredPrefix } from '../catalogue/catalogue';
+import { dropSiteName } from '../findings/mends';
 import { readServedHead } from '../markup/served';
+import { formsNeeded } from '../template/filters';
 import { textOfValue } from './value';
 
 /** Single cases, each the least that tells two ways apart. */
@@ -152,4 +158,139 @@ describe('templates', () => {
 		const broken = compileTemplate('{head.title | nothing}');
 		expect([broken.reads, broken.fault !== undefined]).toEqual([[], true]);
 	});
+});
+
+describe('what a page lets robots follow', () => {
+	const linked = (robots: string) => readPage(`${robots}<p><a href="/a">A</a><a href="/b">B</a></p>`).links;
+	test.each([
+		['<meta name="Robots" content="noindex, NOFOLLOW">', 0],
+		['<meta name="robots" content="none">', 0],
+		['<meta name="robots" content="noindex">', 2],
+		['<meta name="robots">', 2],
+		['<meta name="description" content="none">', 2]
+	])('%s', (robots, count) => {
+		expect(linked(robots)).toHaveLength(count);
+	});
+});
+
+describe('a page that goes elsewhere by itself', () => {
+	test.each([
+		['0;url=/b', { seconds: 0, to: '/b' }],
+		[' 12 ; URL = "/b" ', { seconds: 12, to: '/b' }],
+		["5,'/b'", { seconds: 5, to: '/b' }],
+		['1.5; /b', { seconds: 1, to: '/b' }],
+		['soon; url=/b', undefined],
+		['x 5; url=/b', undefined],
+		['5', undefined],
+		['', undefined]
+	])('%j', (content, refresh) => {
+		expect(
+			readServedHead(`<meta http-equiv="Refresh" content="${content.replaceAll('"', '&quot;')}">`).refresh
+		).toEqual(refresh);
+		expect(readServedHead('<meta http-equiv="refresh">').refresh).toBeUndefined();
+	});
+});
+
+test('prefixes that are not declared', () => {
+	expect([undeclaredPrefix('shop:price'), undeclaredPrefix('og:title')]).toEqual(['shop', undefined]);
+	expect([undeclaredPrefix('meta:description'), undeclaredPrefix('plain')]).toEqual([undefined, undefined]);
+});
+
+test('of texts that stand twice in a repeated tag one goes out, and every text of a tag that is not repeated is one', () => {
+	const rules: Rule[] = [{ tag: 'article:tag', kind: 'template', template: '{page.tags}' }];
+	const made = resolver({}, rules);
+	const tagged = page('/a', { fields: { title: 'A', tags: ['marsh', 'tides', 'marsh'] } });
+	const article = new Resolver({ site, types: [{ ...type, kind: 'article', rules }], pictures: [] }, 'now');
+	const values = (head: ReturnType<typeof made.resolveHead>) =>
+		headToJson(head).tags.flatMap(({ tag, value }) => (tag === 'article:tag' ? [value] : []));
+	expect(values(article.resolveHead(tagged))).toEqual(['marsh', 'tides']);
+});
+
+describe('found links with facts of their own', () => {
+	const found = (value: string) =>
+		page('/a', { found: [{ name: 'icon', value, attributes: { sizes: '32x32', type: 'image/png' } }] });
+	test('keep them, whole', () => {
+		const icon = headToJson(resolver().resolveHead(found('/i.png'))).tags.find(({ tag }) => tag === 'icon');
+		expect(icon).toMatchObject({
+			value: 'https://marl.example/i.png',
+			attributes: { sizes: '32x32', type: 'image/png' }
+		});
+	});
+	test('that are no address come to nothing', () => {
+		expect(
+			headToJson(resolver().resolveHead(found('javascript:x'))).tags.find(({ tag }) => tag === 'icon')
+		).toBeUndefined();
+	});
+});
+
+describe('robots directives', () => {
+	const robots = (template: string) =>
+		valueOf(resolver({}, [{ tag: 'robots', kind: 'template', template }]), page('/a'), 'robots');
+	test.each([
+		['noindex, max-snippet : 50', 'noindex, max-snippet:50'],
+		['MAX-IMAGE-PREVIEW:large', 'max-image-preview:large'],
+		['unavailable_after: 2026-12-31', 'unavailable_after: 2026-12-31'],
+		['noindex, noindex', 'noindex'],
+		['max-snippet:many', undefined]
+	])('%j', (template, value) => {
+		expect(robots(template)).toBe(value);
+	});
+});
+
+describe('prose by its place', () => {
+	const long = (name: string) => `The ${name} is flooded twice a day, and what grows on it is used to salt and wind.`;
+	const best = (html: string) => readPage(html).paragraphs[0]?.text;
+	test('one break goes on, two end it, and words between them count anew', () => {
+		expect(best(`<div>The marsh is flooded<br>twice a day, and grows.</div>`)).toBe(
+			'The marsh is flooded twice a day, and grows.'
+		);
+		expect(best(`<div>${long('marsh')}<br><br>${long('heath')}</div>`)).toBe(long('marsh'));
+		expect(best(`<div>The marsh<br>is flooded<br>twice a day, and grows.</div>`)).toBe(
+			'The marsh is flooded twice a day, and grows.'
+		);
+	});
+	test('a paragraph goes before an item of a list', () => {
+		expect(best(`<ul><li>${long('marsh')}</li></ul><p>${long('heath')}</p>`)).toBe(long('heath'));
+	});
+});
+
+describe('plural forms and filters', () => {
+	test('every category that a language counts with', () => {
+		expect(formsNeeded('en')).toEqual(['one', 'other']);
+		expect(formsNeeded('ar')).toEqual(['zero', 'one', 'two', 'few', 'many', 'other']);
+		expect(formsNeeded('ja')).toEqual(['other']);
+		// 100 and more: only then does this language have them all.
+		expect(formsNeeded('mt')).toContain('many');
+	});
+	test('braces that are meant as words, one in another', () => {
+		expect(compileTemplate('\\{a \\{b\\} c\\}').run({} as never)).toBe('{a {b} c}');
+		expect(parseTemplate('\\{a} b}').issues.map(({ code }) => code)).toEqual(['template/stray-close']);
+		expect(parseTemplate('\\{a} b').issues).toEqual([]);
+		expect(compileTemplate('{}').fault?.code).toBe('template/empty-placeholder');
+		expect(compileTemplate('{"open}').fault).toBeDefined();
+	});
+	test('the site’s name goes with what led to it', () => {
+		expect(dropSiteName('{page.title} {separator} {site.name}')).toBe('{page.title}');
+		expect(dropSiteName('{site.name} :: {page.title}')).toBe('{page.title}');
+		expect(dropSiteName('{page.title} abc {site.name}')).toBe('{page.title}');
+		expect(dropSiteName('{page.title} abcd {site.name}')).toBe('{page.title} abcd');
+		expect([dropSiteName('{site.name}'), dropSiteName('{page.title}')]).toEqual([undefined, undefined]);
+	});
+});
+
+test('a picture of the least shape is not tall yet', () => {
+	const codes = (width: number, height: number) =>
+		findInPicture({ width, height, alt: 'A' })
+			.map((one) => one.code)
+			.filter((code) => /tall|long/.test(code));
+	expect([codes(1250, 1000), codes(1249, 1000)]).toEqual([[], ['picture-tall']]);
+	expect([codes(2900, 1000), codes(2901, 1000)]).toEqual([[], ['picture-long']]);
+});
+
+test('a word too wide for its box is broken between its signs, where each has room', () => {
+	const fit = (text: string, width: number) =>
+		fitText(text, { width, height: 1000, size: 10, least: 10 }, 'en', (line, size) => [...line].length * size).lines;
+	expect(fit('abcdef', 30)).toEqual(['abc', 'def']);
+	expect(fit('abcdef', 10)).toEqual(['a', 'b', 'c', 'd', 'e', 'f']);
+	expect(fit('ab', 9)).toEqual([]);
 });

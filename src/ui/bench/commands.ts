@@ -1,6 +1,6 @@
 import { CATALOGUE } from '$core';
 import { KEYS, type KeyId } from '$ui/parts/keys';
-import type { Command } from '$ui/parts/Palette.svelte';
+import type { Command } from '$ui/parts/command';
 import { roomAt, ROOMS } from '$ui/rooms/rooms';
 import type { EditableLayer } from './bench.svelte';
 

@@ -1,18 +1,6 @@
-<script lang="ts" module>
-	/** Something that can be gone to or done by its name. */
-	export interface Command {
-		readonly group: 'Do' | 'Rooms' | 'Tags' | 'Pages';
-		readonly name: string;
-		readonly more?: string;
-		readonly keys?: string;
-		/** The name is a tag or a path. */
-		readonly isCode?: boolean;
-		readonly run: () => void;
-	}
-</script>
-
 <script lang="ts">
 	import { Command as List, Dialog } from 'bits-ui';
+	import type { Command } from './command';
 
 	/** Everything by its name: pages, which the server finds, tags, actions. */
 	let {

@@ -13,7 +13,7 @@
 	import { isWriting, keyOf, type KeyId } from '$ui/parts/keys';
 	import LayerStack from '$ui/bench/LayerStack.svelte';
 	import PageMover from '$ui/bench/PageMover.svelte';
-	import type { Command } from '$ui/parts/Palette.svelte';
+	import type { Command } from '$ui/parts/command';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { type Part } from '$ui/share/shareLayout';
 	import { benchAt } from '$ui/rooms/rooms';

@@ -1,0 +1,10 @@
+/** Something that can be gone to or done by its name. */
+export interface Command {
+	readonly group: 'Do' | 'Rooms' | 'Tags' | 'Pages';
+	readonly name: string;
+	readonly more?: string;
+	readonly keys?: string;
+	/** The name is a tag or a path. */
+	readonly isCode?: boolean;
+	readonly run: () => void;
+}
