@@ -198,10 +198,9 @@ test('prefixes that are not declared', () => {
 
 test('of texts that stand twice in a repeated tag one goes out, and every text of a tag that is not repeated is one', () => {
 	const rules: Rule[] = [{ tag: 'article:tag', kind: 'template', template: '{page.tags}' }];
-	const made = resolver({}, rules);
 	const tagged = page('/a', { fields: { title: 'A', tags: ['marsh', 'tides', 'marsh'] } });
 	const article = new Resolver({ site, types: [{ ...type, kind: 'article', rules }], pictures: [] }, 'now');
-	const values = (head: ReturnType<typeof made.resolveHead>) =>
+	const values = (head: ReturnType<Resolver['resolveHead']>) =>
 		headToJson(head).tags.flatMap(({ tag, value }) => (tag === 'article:tag' ? [value] : []));
 	expect(values(article.resolveHead(tagged))).toEqual(['marsh', 'tides']);
 });
