@@ -34,6 +34,7 @@ export {
 } from './pictures/shapes';
 export {
 	CANVAS,
+	gradientLine,
 	COLOUR_USES,
 	colourOf,
 	FONTS,
@@ -101,7 +102,8 @@ export {
 } from './findings/finding';
 export { findInTag, findOnPage, type KnownOfPage } from './findings/pages';
 export { isDrawn, lettersNotDrawn } from './pictures/letters';
-export { findInShare, greyOf, LIGHT_CELLS, linear, luminanceOf } from './findings/share';
+export { findInShare } from './findings/share';
+export { greyOf, LIGHT_CELLS, linear } from './pictures/light';
 export { findInPicture, type JudgedPicture } from './findings/pictures';
 export {
 	describeOutcome,

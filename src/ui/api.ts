@@ -208,9 +208,10 @@ export const fieldUses = (site: string, type: string, field: string) =>
 	);
 /** What leads to a page, and names it. */
 export const whatLeads = (site: string, path: string) =>
-	ask<ReturnType<typeof readWhatLeads> & { linking: PagesLinking }>(
-		`${at(site, 'pages')}?about=${encodeURIComponent(path)}`
-	);
+	ask<ReturnType<typeof readWhatLeads>>(`${at(site, 'pages')}?about=${encodeURIComponent(path)}`);
+/** The pages whose texts link to it: on a large site they come later. */
+export const pagesLinking = (site: string, path: string, signal: AbortSignal) =>
+	ask<PagesLinking>(`${at(site, 'pages')}?linking=${encodeURIComponent(path)}`, { signal });
 
 /** The bytes of a file as they are: what it is, the server finds out. */
 export const addPicture = (site: string, file: File) =>

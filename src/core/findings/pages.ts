@@ -103,8 +103,8 @@ function pictureFindings(name: string, page: Page, head: Head, known: KnownOfPag
 	if (address === '')
 		return name === 'og:image' ? [finding('no-picture', target, name, {})] : [emptyFinding(name, target)];
 	const picture = known.pictureOf(name);
-	// A cut has an address of its own: the picture it is cut from tells what it is.
 	if (picture?.recipe) return findInShare(picture.recipe, known.shareLead(), page.path, name);
+	// A cut has an address of its own: the picture it is cut from tells what it is.
 	const src = picture?.src ?? address;
 	const facts = known.facts(src);
 	if (facts?.mark || facts?.plain || /(^|[^a-z])logos?([^a-z]|$)/i.test(src.slice(src.lastIndexOf('/'))))

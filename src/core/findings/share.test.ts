@@ -2,7 +2,8 @@ import { describe, expect, test } from 'vitest';
 import type { Picture } from '../model';
 import { recipeOf, type Recipe, type ShareLayout } from '../pictures/layout';
 import { describeFinding, describeMend } from './finding';
-import { findInShare, greyOf, luminanceOf } from './share';
+import { greyOf, luminanceOf } from '../pictures/light';
+import { findInShare } from './share';
 
 const text = { x: 60, y: 60, width: 800, height: 200, template: '', size: 80, least: 40, weight: 600 } as const;
 const layout = (colour: string, more: Partial<ShareLayout> = {}): ShareLayout => ({

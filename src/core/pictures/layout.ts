@@ -144,3 +144,10 @@ export function nameOfRecipe(recipe: Recipe): string {
 }
 
 export const RECIPE_NAME = /^share-[0-9a-f]{24}\.jpg$/;
+
+/** The way of a gradient over the canvas at an angle (degrees, clockwise from upwards): its direction, from corner to corner. */
+export function gradientLine(angle: number): { readonly x: number; readonly y: number; readonly length: number } {
+	const turn = (angle * Math.PI) / 180;
+	const [x, y] = [Math.sin(turn), -Math.cos(turn)];
+	return { x, y, length: Math.abs(CANVAS.width * x) + Math.abs(CANVAS.height * y) };
+}

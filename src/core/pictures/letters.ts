@@ -60,7 +60,11 @@ export function isDrawn(letter: string): boolean {
 	return DRAWN.test(letter) && !NOT_DRAWN.test(letter);
 }
 
+/** Most texts are of these alone. */
+const USUAL = /^[\x20-\u017f\u2010-\u2026]*$/;
+
 /** The letters of a text that no font here can draw, each once, in their order. */
 export function lettersNotDrawn(text: string): string[] {
+	if (USUAL.test(text)) return [];
 	return [...new Set(text)].filter((letter) => !isDrawn(letter));
 }

@@ -121,13 +121,14 @@ export function makePlan(input: PlanInput): Plan {
  * What was made of each rule, for every plan that it stands in: those of pages with rules of their own, and those of the
  * same site after an edit of another rule. A rule is never changed in place.
  */
-const MADE = new WeakMap<Rule, { readonly tag: TagDefinition; readonly candidate: Candidate }>();
+const MADE = new WeakMap<Rule, Candidate>();
 
 function candidateOf(tag: TagDefinition, layer: Layer, rule: Rule): Candidate {
 	const known = MADE.get(rule);
-	if (known?.tag === tag && known.candidate.layer === layer) return known.candidate;
+	// The tag is the same: a rule names it, and a declared prefix changes nothing but what is said of it.
+	if (known?.layer === layer) return known;
 	const candidate = makeRule(tag, layer, rule);
-	MADE.set(rule, { tag, candidate });
+	MADE.set(rule, candidate);
 	return candidate;
 }
 

@@ -1,5 +1,4 @@
-import { normaliseBase } from '$core';
-import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { htmlToText, normaliseBase } from '$core';
 import type { Store } from '../store/store';
 
 /** The pages whose texts link to a path: how many there are, and the first of them. */
@@ -11,7 +10,10 @@ export interface PagesLinking {
 /** So many are named. */
 const MOST_NAMED = 5;
 
-/** Looks through the texts of all pages of a site but that one for links to a path; relative ones count from their page. */
+/**
+ * Looks through the texts of all pages of a site but that one for links to a path; relative ones count from their page.
+ * Texts that were read from HTML are kept without their markup: their links are not known.
+ */
 export function pagesLinking(store: Store, name: string, path: string): PagesLinking {
 	const { id, site } = store.site(name);
 	const base = normaliseBase(site.base);
@@ -20,7 +22,7 @@ export function pagesLinking(store: Store, name: string, path: string): PagesLin
 	const first: string[] = [];
 	let pages = 0;
 	for (const page of store.textsNaming(id, longestWord(path))) {
-		if (page.path === path || !linksIn(page.body, addressOf(`.${page.path}`, base)).has(target)) continue;
+		if (page.path === path || !linksTo(page.body, addressOf(`.${page.path}`, base), target)) continue;
 		pages++;
 		if (first.length < MOST_NAMED) first.push(page.path);
 	}
@@ -35,18 +37,16 @@ const longestWord = (path: string) =>
 		?.match(/[\w-]+/g)
 		?.sort((a, b) => b.length - a.length)[0] ?? '';
 
-/** The addresses that a text links to, without what stands behind the path. */
-function linksIn(body: string, from: string | undefined): Set<string> {
-	const links = new Set<string>();
-	const waiting: Tree.ChildNode[] = [...parseFragment(body).childNodes];
-	for (let node = waiting.pop(); node !== undefined; node = waiting.pop()) {
-		if (!('attrs' in node)) continue;
-		const href = /^(a|area)$/.test(node.tagName) && node.attrs.find(({ name }) => name === 'href');
-		const address = href && addressOf(href.value, from);
-		if (address) links.add(address);
-		waiting.push(...node.childNodes);
+/** Links of a text, as they are written; parsing the markup of all texts would take a site's time. */
+const LINK = /<(?:a|area)\s[^>]*?\bhref\s*=\s*(?:"([^"]*)"|'([^']*)'|([^\s"'>]+))/gi;
+
+/** Whether a text links to an address, whatever stands behind its path. */
+function linksTo(body: string, from: string | undefined, target: string): boolean {
+	for (const [, double, single, bare] of body.matchAll(LINK)) {
+		const link = double ?? single ?? bare ?? '';
+		if (addressOf(link.includes('&') ? htmlToText(link) : link, from) === target) return true;
 	}
-	return links;
+	return false;
 }
 
 function addressOf(link: string, from: string | undefined): string | undefined {

@@ -2,6 +2,7 @@ import {
 	CANVAS,
 	cropBox,
 	fitText,
+	gradientLine,
 	isDrawn,
 	isWrittenToTheLeft,
 	LINE_HEIGHT,
@@ -78,9 +79,8 @@ function paintBackground(pen: SKRSContext2D, background: Recipe['background']) {
 	if (background.kind === 'colour') pen.fillStyle = background.colour;
 	else {
 		// Through the middle at an angle, clockwise from upwards, as far as the corners.
-		const turn = (background.angle * Math.PI) / 180;
-		const [dx, dy] = [Math.sin(turn), -Math.cos(turn)];
-		const half = (Math.abs(width * dx) + Math.abs(height * dy)) / 2;
+		const { x: dx, y: dy, length } = gradientLine(background.angle);
+		const half = length / 2;
 		const [x, y] = [width / 2, height / 2];
 		const gradient = pen.createLinearGradient(x - dx * half, y - dy * half, x + dx * half, y + dy * half);
 		gradient.addColorStop(0, background.from);

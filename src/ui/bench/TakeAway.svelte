@@ -13,15 +13,24 @@
 	}: { open: boolean; site: string; path: string; isReleased: boolean; gone: (path: string) => void } = $props();
 
 	let leads = $state.raw<Exclude<Awaited<ReturnType<typeof api.whatLeads>>, { refused: string }> | undefined>();
+	let linking = $state.raw<Exclude<Awaited<ReturnType<typeof api.pagesLinking>>, { refused: string }> | undefined>();
 	let to = $state('');
 	let refused = $state('');
 	$effect(() => {
 		if (!open) return;
-		[leads, to, refused] = [undefined, '', ''];
+		[leads, linking, to, refused] = [undefined, undefined, '', ''];
+		const leaving = new AbortController();
 		void api.whatLeads(site, path).then((found) => {
+			if (leaving.signal.aborted) return;
 			if (api.isRefused(found)) refused = found.refused;
 			else leads = found;
 		});
+		void api.pagesLinking(site, path, leaving.signal).then((found) => {
+			if (leaving.signal.aborted) return;
+			if (api.isRefused(found)) refused = found.refused;
+			else linking = found;
+		});
+		return () => leaving.abort();
 	});
 
 	async function take() {
@@ -52,15 +61,15 @@
 					<span class="mono">{leads.former.slice(0, 5).join(', ')}</span>
 				</li>
 			{/if}
-			{#if leads.linking.pages > 0}
-				<li>
-					{leads.linking.pages === 1 ? 'The text of one page links' : `The texts of ${leads.linking.pages} pages link`} to
-					it:
-					<span class="mono"
-						>{leads.linking.first.join(', ')}{leads.linking.pages > leads.linking.first.length ? ' …' : ''}</span
-					>
-				</li>
-			{:else}<li class="quiet">No text of another page links to it.</li>{/if}
+			<li class:quiet={!linking?.pages} role="status">
+				{#if !linking}Looking through the texts of the other pages for links to it …
+				{:else if linking.pages === 0}No text that is kept here links to it. Texts read from a folder or the web are
+					kept without their links: those are not looked at.
+				{:else}
+					{linking.pages === 1 ? 'The text of one page links' : `The texts of ${linking.pages} pages link`} to it:
+					<span class="mono">{linking.first.join(', ')}{linking.pages > linking.first.length ? ' …' : ''}</span>
+				{/if}
+			</li>
 		</ul>
 		<Setting
 			name="Who asks for it is led to"

@@ -104,8 +104,8 @@
 							{group.says}{group.each && group.each.length > 1 ? `, and ${group.each.length - 1} more like it` : ''}
 						</h2>
 						<p>{group.mend}</p>
-						{#if group.isNew}<p class="quiet since">New: in no release yet.</p>
-						{:else if group.since !== undefined}<p class="quiet since">Since release {group.since}.</p>{/if}
+						{#if group.isNew}<p class="quiet">New: in no release yet.</p>
+						{:else if group.since !== undefined}<p class="quiet">Since release {group.since}.</p>{/if}
 						{#if waysOf(group).length > 0}<MendList {site} mends={waysOf(group)} {done} />{/if}
 						{#if group.each && group.each.length > 1}
 							<details>

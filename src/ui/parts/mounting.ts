@@ -1,14 +1,10 @@
 import { flushSync, mount, unmount, type Component } from 'svelte';
 
-/** Puts a component into a document for a test; `context` is what rooms hand down. Give back to take it out again. */
-export function mountIn<P extends Record<string, unknown>>(
-	component: Component<P>,
-	props: P,
-	context?: Map<unknown, unknown>
-) {
+/** Puts a component into the document, for a test; gives the way to take it out again. */
+export function mountIn<P extends Record<string, unknown>>(component: Component<P>, props: P) {
 	const target = document.createElement('div');
 	document.body.append(target);
-	const made = mount(component, { target, props, ...(context && { context }) });
+	const made = mount(component, { target, props });
 	flushSync();
 	return { target, takeOut: () => void unmount(made).then(() => target.remove()) };
 }

@@ -27,7 +27,7 @@ const MOST = 40;
 
 /**
  * A page, `?path=`, with the pictures that it and its layers name; pages found by `?find=` and words of theirs; or what
- * leads to the page `?about=`.
+ * leads to the page `?about=`, and whose texts link to `?linking=`, which goes over all texts.
  */
 export const GET: RequestHandler = ({ locals, params, url, request }) =>
 	answering(async () => {
@@ -35,10 +35,12 @@ export const GET: RequestHandler = ({ locals, params, url, request }) =>
 		const text = url.searchParams.get('find');
 		if (text !== null) return json({ pages: store.findPages(store.site(params.site).id, text, MOST) });
 		const about = url.searchParams.get('about');
-		if (about !== null) {
-			const leads = readWhatLeads(store, params.site, about);
-			const input = { db: store.file, site: params.site, path: about };
-			return json({ ...leads, linking: await runJob('linking', input, { signal: request.signal }) });
+		if (about !== null) return json(readWhatLeads(store, params.site, about));
+		const path = url.searchParams.get('linking');
+		if (path !== null) {
+			store.site(params.site);
+			const input = { db: store.file, site: params.site, path };
+			return json(await runJob('linking', input, { signal: request.signal }));
 		}
 		const data = readBenchData(store, params.site, url.searchParams.get('path'));
 		if (!data.page) return problem(404, 'Not found', 'There is no such page in this site.');
