@@ -125,7 +125,7 @@ function keys(store: Store, { id }: StoredSite): WholeFinding[] {
 	const rows = store.db
 		.prepare(
 			`SELECT path FROM page_state s WHERE site_id = ? AND is_key = 1 AND head IS NOT NULL
-				AND (NOT instr(tags, ' og:image ') OR picture <> '' AND (SELECT count(*) FROM page_state o WHERE o.site_id = s.site_id AND o.picture = s.picture) > 1) LIMIT ?`
+				AND (NOT instr((SELECT tags FROM tag_set WHERE id = s.tag_set), ' og:image ') OR picture <> '' AND (SELECT count(*) FROM page_state o WHERE o.site_id = s.site_id AND o.picture = s.picture) > 1) LIMIT ?`
 		)
 		.all(id, MOST) as { path: string }[];
 	return rows.map(({ path }) => ({

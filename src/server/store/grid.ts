@@ -130,10 +130,13 @@ function conditionsOf(site: number, filter: PageFilter): Condition[] {
 	if (filter.differs && Object.hasOwn(DIFFERS, filter.differs))
 		all.push(onRow(site, `s.differs ${DIFFERS[filter.differs]}`));
 	if (filter.without)
-		all.push({
-			sql: `+s.state = 'live' AND s.head IS NOT NULL AND NOT instr(s.tags, ?)`,
-			values: [` ${filter.without} `]
-		});
+		all.push(
+			onRow(
+				site,
+				`+s.state = 'live' AND s.head IS NOT NULL AND s.tag_set IN (SELECT id FROM tag_set WHERE NOT instr(tags, ?))`,
+				` ${filter.without} `
+			)
+		);
 	if (filter.key === 'yes') all.push(onRow(site, 's.is_key = 1'));
 	return all;
 }
@@ -261,10 +264,11 @@ export function sharedValues(db: Db, site: number, column: 'title' | 'descriptio
 
 /** Of each type: how many pages are public, and how many of them have each of the tags. */
 export function tagMatrix(db: Db, site: number, tags: readonly string[]) {
-	const columns = tags.map((_, at) => `sum(instr(tags, ?) > 0) AS t${at}`).join(', ');
+	const columns = tags.map((_, at) => `sum(n * (instr(tags, ?) > 0)) AS t${at}`).join(', ');
 	const rows = db
 		.prepare(
-			`SELECT type, count(*) AS pages, ${columns} FROM page_state WHERE site_id = ? AND head IS NOT NULL GROUP BY type ORDER BY type`
+			`SELECT type, sum(n) AS pages, ${columns} FROM (SELECT type, tag_set, count(*) AS n FROM page_state
+				WHERE site_id = ? AND head IS NOT NULL GROUP BY type, tag_set) AS same JOIN tag_set t ON t.id = same.tag_set GROUP BY type ORDER BY type`
 		)
 		.all(...tags.map((tag) => ` ${tag} `), site) as ({ type: string; pages: number } & Record<string, number>)[];
 	return rows.map(({ type, pages, ...counts }) => ({

@@ -62,7 +62,8 @@ const LATER: Readonly<Record<number, string>> = {
 		UPDATE release SET author = 'ada' WHERE number = 3;`,
 	9: `INSERT INTO verified VALUES (1, '/same', 'gangway', 's1', '{}', '"tag"', NULL);`,
 	// It had other indexes, and nothing else.
-	10: `REINDEX page_state;`
+	10: `REINDEX page_state;`,
+	11: `UPDATE page_state SET tags = ' title og:title ';`
 };
 
 /** All schemas that there were: this one stands at the end, and is not among them. */
@@ -121,6 +122,9 @@ describe.each(EARLIER)('a database of schema %i', (version) => {
 		expect(all('SELECT made FROM look')).toEqual(has(7, [{ made: '2026-02-03T00:00:00Z' }]));
 		expect(all('SELECT reader FROM reader_card')).toEqual(has(8, [{ reader: 'gangway' }]));
 		expect(all('SELECT etag FROM verified')).toEqual(has(9, [{ etag: '"tag"' }]));
+		expect(all('SELECT DISTINCT tags FROM page_state JOIN tag_set t ON t.id = tag_set')).toEqual(
+			has(11, [{ tags: ' title og:title ' }])
+		);
 		expect(store.releases.history(1, 1)).toMatchObject([{ number: 3, author: version >= 8 ? 'ada' : '' }]);
 	});
 	test('compares and releases on from there', () => {

@@ -2,7 +2,7 @@ import { prepared, type Db } from './database';
 import { inPart, type Part } from './part';
 
 /** What is kept of a page whatever it was before. */
-const KEPT = `seen = @seen, head = @head, card = @card, tags = @tags, canonical = @canonical, missing = @missing, strange = @strange, timed = @timed`;
+const KEPT = `seen = @seen, head = @head, card = @card, canonical = @canonical, missing = @missing, strange = @strange, timed = @timed`;
 /**
  * What stands in an index or is searched, in parts that are written where they came to something else: writing an
  * index again costs as much as all the rest.
@@ -13,6 +13,7 @@ const IN_INDEXES = [
 	'picture = @picture',
 	'title_from = @titleFrom, description_from = @descriptionFrom, picture_from = @pictureFrom',
 	'weight = @weight',
+	'tag_set = (SELECT id FROM tag_set WHERE tags = @tags)',
 	'differs = @differs'
 ] as const;
 
@@ -31,8 +32,9 @@ const SQL = {
 	countTouched: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND seen < touched`,
 	countOfType: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND type = ? AND seen < ? AND seen >= touched`,
 	before: `SELECT s.seen, s.title, s.description, s.picture, s.title_from AS titleFrom, s.description_from AS descriptionFrom,
-		s.picture_from AS pictureFrom, s.weight, s.differs, r.head AS releasedHead, r.address AS releasedAddress
+		s.picture_from AS pictureFrom, s.weight, s.differs, (SELECT tags FROM tag_set WHERE id = s.tag_set) AS tags, r.head AS releasedHead, r.address AS releasedAddress
 		FROM page_state s LEFT JOIN released r ON r.site_id = s.site_id AND r.path = @path AND r.until IS NULL WHERE s.page_id = @id`,
+	addTags: `INSERT OR IGNORE INTO tag_set (tags) VALUES (?)`,
 	dropFindings: `DELETE FROM page_finding WHERE page_id = ?`,
 	addFinding: `INSERT OR IGNORE INTO page_finding (page_id, code, tag, site_id, weight) VALUES (?, ?, ?, ?, ?)`,
 	differing: `SELECT p.path, s.differs FROM page_state s JOIN page p ON p.id = s.page_id
@@ -103,6 +105,7 @@ interface StateBefore extends Pick<
 	'title' | 'description' | 'picture' | 'titleFrom' | 'descriptionFrom' | 'pictureFrom' | 'weight'
 > {
 	readonly seen: number;
+	readonly tags: string | null;
 	readonly differs: number;
 	readonly releasedHead: string | null;
 	readonly releasedAddress: string | null;
@@ -129,6 +132,7 @@ function changedParts(before: StateBefore, now: Omit<PageState, 'findings' | 'is
 			before.descriptionFrom !== now.descriptionFrom ||
 			before.pictureFrom !== now.pictureFrom,
 		before.weight !== now.weight,
+		before.tags !== now.tags,
 		before.differs !== now.differs
 	];
 	return isChanged.reduce((bits, is, at) => bits | (is ? 1 << at : 0), 0);
@@ -179,6 +183,7 @@ export class StateStore {
 		for (const { findings, isTimed, ...state } of states) {
 			const before = this.run('before').get({ id: state.id, path: state.path }) as StateBefore | undefined;
 			if (!before || before.seen >= seen) continue;
+			if (before.tags !== state.tags) this.run('addTags').run(state.tags);
 			const differs = differsFrom(before, state);
 			this.keeping(changedParts(before, { ...state, differs })).run({
 				...{ ...state, seen, differs },
