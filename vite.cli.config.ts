@@ -25,6 +25,7 @@ export default defineConfig({
 				composing: here('bench/compose.ts'),
 				delivery: here('bench/delivery.ts'),
 				browser: here('bench/browser.ts'),
+				scroll: here('bench/scroll.ts'),
 				bare: here('bench/bare.ts'),
 				spine: here('bench/spine.ts'),
 				probes: here('bench/probes.ts')

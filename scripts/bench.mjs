@@ -15,3 +15,4 @@ console.log();
 await import(new URL('../build/cli/probes.js', import.meta.url).href);
 console.log();
 await import(new URL('../build/cli/browser.js', import.meta.url).href);
+await import(new URL('../build/cli/scroll.js', import.meta.url).href);

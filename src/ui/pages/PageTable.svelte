@@ -3,7 +3,7 @@
 	import { elementScroll, observeElementOffset, observeElementRect, Virtualizer } from '@tanstack/virtual-core';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 	import type { LayerSign } from '$ui/bench/lines';
-	import type { Order } from './api';
+	import type { GridRow, Order } from './api';
 	import type { Column } from './columns';
 	import { differsInWords } from './columns';
 	import type { Grid } from './grid.svelte';
@@ -37,8 +37,25 @@
 	} = $props();
 
 	const HEIGHT = 30;
+	/** So many rows passed in one frame are passed by. */
+	const PASSED = 50;
+	/** Stands for a row that is not here yet. */
+	const BLANK: GridRow = {
+		...{ id: 0, path: '…', type: '', language: null, state: '', modified: null, card: '', target: '', findings: null },
+		...{ title: '', titleWidth: 0, titleFrom: '', description: '', descriptionWidth: 0, descriptionFrom: '' },
+		...{ picture: '', pictureFrom: '', weight: 0, differs: 0, isKey: 0, isKnown: 1 }
+	};
 	let scroller = $state<HTMLElement>();
-	let items = $state<readonly { index: number; start: number }[]>([]);
+	/** A row in view. Elements are used again: each row in view has a place among them, whatever row stood there before. */
+	interface Line {
+		readonly slot: number;
+		readonly index: number;
+		readonly row: GridRow | undefined;
+	}
+	let items = $state.raw<readonly number[]>([]);
+	let isMoving = $state(false);
+	/** The first row that was drawn. */
+	let begun = 0;
 	let total = $state(0);
 	/** The cell that the keys are at, and the row where a range began. */
 	let at = $state({ row: 0, column: 0 });
@@ -68,13 +85,30 @@
 	function draw() {
 		if (!virtualizer) return;
 		total = virtualizer.getTotalSize();
-		items = virtualizer.getVirtualItems().map(({ index, start }) => ({ index, start }));
+		isMoving = virtualizer.isScrolling;
+		items = virtualizer.getVirtualItems().map(({ index }) => index);
 		const [first, last] = [items[0], items.at(-1)];
-		if (first && last) grid.want(first.index, last.index);
+		if (first === undefined || last === undefined) return;
+		// Who drags the bar through thousands of rows reads none of them; those where it rests are fetched.
+		if (!isMoving || Math.abs(first - begun) < PASSED) grid.want(first, last);
+		begun = first;
 	}
-	const rows = $derived.by(() => {
+	/** By their places; a line that stays as it was stays the same object, and nothing of it is drawn again. */
+	let drawn: Line[] = [];
+	const lines = $derived.by(() => {
 		void grid.version;
-		return items.map(({ index, start }) => ({ index, start, row: grid.row(index) }));
+		const slots = Math.max(drawn.length, items.length);
+		const before = drawn;
+		drawn = Array.from({ length: slots }, (_, slot) => before[slot] ?? { slot, index: -1, row: undefined });
+		for (const index of items) {
+			const slot = index % slots;
+			const row = grid.row(index);
+			const known = drawn[slot];
+			if (known?.index !== index || known.row !== row) drawn[slot] = { slot, index, row };
+		}
+		// At rest they stand in their order, for those who read one after the other.
+		const inView = drawn.filter(({ index }) => index >= 0 && index < grid.count);
+		return isMoving ? inView : inView.sort((a, b) => a.index - b.index);
 	});
 	const template = $derived(`32px ${columns.map(({ width }) => `${width}px`).join(' ')}`);
 	const width = $derived(32 + columns.reduce((sum, column) => sum + column.width, 0));
@@ -202,7 +236,7 @@
 	aria-colcount={columns.length + 1}
 	tabindex="0"
 	bind:this={scroller}
-	aria-activedescendant={grid.count > 0 ? `cell-${at.row}-${at.column}` : undefined}
+	aria-activedescendant={grid.count > 0 ? 'cell-at' : undefined}
 	{onkeydown}
 	{oncopy}
 	{onpaste}
@@ -226,69 +260,73 @@
 		{/each}
 	</div>
 	<div class="all" role="presentation" style:height="{total}px" style:width="{width}px">
-		{#each rows as { index, start, row } (index)}
+		{#each lines as { slot, index, row } (slot)}
+			{@const isChosen = row !== undefined && (isAll || chosen.has(row.path))}
+			{@const shown = row ?? BLANK}
 			<div
 				class="line"
 				role="row"
 				aria-rowindex={index + 2}
-				aria-selected={row ? isAll || chosen.has(row.path) : undefined}
-				class:chosen={row && (isAll || chosen.has(row.path))}
+				aria-selected={isChosen}
+				class:chosen={isChosen}
+				class:waits={!shown.isKnown}
 				style:grid-template-columns={template}
-				style:transform="translateY({start}px)"
+				style:transform="translateY({index * HEIGHT}px)"
 			>
 				<span role="gridcell" class="tick">
-					{#if row}<input
-							type="checkbox"
-							tabindex="-1"
-							aria-label="Choose {row.path}"
-							checked={isAll || chosen.has(row.path)}
-							onchange={() => toggle(row.path)}
-						/>{/if}
+					<input
+						type="checkbox"
+						tabindex="-1"
+						aria-label="Choose {shown.path}"
+						disabled={!row}
+						checked={isChosen}
+						onchange={() => row && toggle(row.path)}
+					/>
 				</span>
 				{#each columns as column, number (column.id)}
+					{@const isAt = index === at.row && number === at.column}
 					<!-- svelte-ignore a11y_click_events_have_key_events -->
 					<span
 						role="gridcell"
 						tabindex="-1"
-						id="cell-{index}-{number}"
+						id={isAt ? 'cell-at' : undefined}
 						class="cell {column.id}"
-						class:at={index === at.row && number === at.column}
+						class:at={isAt}
 						class:range={from !== undefined && number === at.column && index >= range[0]! && index <= range[1]!}
-						class:waits={row && !row.isKnown}
 						onclick={(event) => {
 							go(index, number, event.shiftKey);
 							if (column.id === 'path' && row && !event.shiftKey) open(row.path);
 						}}
 						ondblclick={() => edit()}
 					>
-						{#if !row}<span class="quiet">…</span>
-						{:else if editing !== undefined && index === at.row && number === at.column}
+						{#if editing !== undefined && isAt}
 							<input
-								aria-label="{column.name} of {row.path}"
+								aria-label="{column.name} of {shown.path}"
 								bind:value={editing}
 								onblur={() => editing !== undefined && leave(true)}
 							/>
-						{:else if column.id === 'title'}<LayerMark layer={signOf(row.titleFrom)} size={10} /><span class="serif"
-								>{row.title}</span
+						{:else if column.id === 'title'}<LayerMark layer={signOf(shown.titleFrom)} size={10} /><span class="serif"
+								>{shown.title}</span
 							>
-						{:else if column.id === 'description'}<LayerMark layer={signOf(row.descriptionFrom)} size={10} /><span
-								>{row.description || '—'}</span
+						{:else if column.id === 'description'}<LayerMark
+								layer={signOf(shown.descriptionFrom)}
+								size={10}
+							/>{shown.description || '—'}
+						{:else if column.id === 'picture'}<LayerMark layer={signOf(shown.pictureFrom)} size={10} /><span
+								class="mono">{shown.picture.split('/').at(-1) || 'none'}</span
 							>
-						{:else if column.id === 'picture'}<LayerMark layer={signOf(row.pictureFrom)} size={10} /><span class="mono"
-								>{row.picture.split('/').at(-1) || 'none'}</span
-							>
-						{:else if column.id === 'small'}{#if row.picture}<img
-									src={small(row.picture)}
+						{:else if column.id === 'small'}{#if shown.picture}<img
+									src={small(shown.picture)}
 									alt=""
 									loading="lazy"
 									decoding="async"
 								/>{:else}<span class="quiet">none</span>{/if}
-						{:else if column.id === 'differs'}{#if row.differs > 0}<span class="pennant" aria-hidden="true"
-								></span>{differsInWords(row)}{/if}
+						{:else if column.id === 'differs'}{#if shown.differs > 0}<span class="pennant" aria-hidden="true"
+								></span>{/if}{differsInWords(shown)}
 						{:else if column.id === 'path'}<span class="mono"
-								>{#if row.isKey}<span title="Key page" aria-label="Key page">★ </span>{/if}{row.path}</span
+								>{#if shown.isKey}<span title="Key page" aria-label="Key page">★ </span>{/if}{shown.path}</span
 							>
-						{:else}{column.text(row)}{/if}
+						{:else}{column.text(shown)}{/if}
 					</span>
 				{/each}
 			</div>
@@ -301,6 +339,7 @@
 
 <style>
 	.cell img {
+		margin-top: 1px;
 		width: 52px;
 		height: 27px;
 		object-fit: cover;
@@ -315,6 +354,7 @@
 	}
 	.line {
 		display: grid;
+		width: 100%;
 		height: 30px;
 		border-bottom: 1px solid var(--rule);
 	}
@@ -336,23 +376,24 @@
 		position: absolute;
 		top: 0;
 		left: 0;
+		contain: strict;
 	}
 	.tick {
 		display: grid;
 		place-items: center;
 	}
+	/* Nothing in a cell can move another: a frame of scrolling lays out only the cells that changed. */
 	.cell {
-		display: flex;
-		align-items: center;
-		gap: 6px;
-		overflow: hidden;
+		contain: strict;
 		border-right: 1px solid var(--rule);
 		padding: 0 8px;
+		line-height: 29px;
 		white-space: nowrap;
-	}
-	.cell > span {
-		overflow: hidden;
 		text-overflow: ellipsis;
+	}
+	.cell > :global(.mark) {
+		margin-right: 6px;
+		vertical-align: -1px;
 	}
 	.cell.path {
 		cursor: pointer;
