@@ -232,6 +232,8 @@ describe('reading a page', () => {
 			'<meta http-equiv=refresh content="5;URL=b.html">',
 			{ leadsTo: 'b.html' }
 		],
+		['one that loads itself again', '<meta http-equiv=refresh content="30">', { leadsTo: undefined }],
+		['one that loads itself again soon', '<meta http-equiv=refresh content=" 10; ">', { leadsTo: undefined }],
 		['one that comes again much later', '<meta http-equiv=refresh content="300; url=a.html">', { leadsTo: undefined }],
 		[
 			'a page of frames',

@@ -237,9 +237,15 @@ const READ_AFTER = 15;
 /** The target of a refresh that comes at once or after a few seconds (HTML standard, 4.2.5.3). */
 function refreshOf(element: Tree.Element): string | undefined {
 	if (element.tagName !== 'meta' || attribute(element, 'http-equiv')?.toLowerCase() !== 'refresh') return undefined;
-	const [, seconds, target] =
-		/^\s*(\d+)(?:\.\d*)?\s*[;,]?\s*(?:url\s*=\s*)?["']?([^"']+)/i.exec(attribute(element, 'content') ?? '') ?? [];
-	return Number(seconds) <= READ_AFTER ? target?.trim() : undefined;
+	const refresh = readRefresh(attribute(element, 'content'));
+	return refresh && refresh.seconds <= READ_AFTER ? refresh.to : undefined;
+}
+
+/** Where a refresh leads, and after how many seconds; undefined for a page that only loads itself again (the same). */
+export function readRefresh(content = ''): { readonly seconds: number; readonly to: string } | undefined {
+	const [, seconds, target] = /^\s*(\d+)[\d.]*[\s;,]+(?:url\s*=\s*)?["']?([^"']+)/i.exec(content) ?? [];
+	const to = target?.trim();
+	return to ? { seconds: Number(seconds), to } : undefined;
 }
 
 const LINKS_READ = new Set(['canonical', 'icon', 'shortcut icon', 'apple-touch-icon', 'manifest', 'alternate']);

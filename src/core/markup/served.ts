@@ -3,7 +3,7 @@ import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { findTag } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import { settleText } from '../text/text';
-import { attribute, elementsOf } from './readPage';
+import { attribute, elementsOf, readRefresh } from './readPage';
 import { textOf } from './plainText';
 
 /** One tag of a head as it is served. */
@@ -67,11 +67,7 @@ export function readServedHead(html: string): ServedHead {
 		} else if (tagName === 'input') asksToSignIn ||= attribute(element, 'type')?.toLowerCase() === 'password';
 		else if (tagName === 'meta') {
 			const equiv = attribute(element, 'http-equiv')?.toLowerCase();
-			const found =
-				equiv === 'refresh'
-					? /^\s*(\d+)[^;,]*[;,]\s*(?:url\s*=\s*)?["']?([^"']+)/i.exec(attribute(element, 'content') ?? '')
-					: null;
-			if (found) refresh ??= { seconds: Number(found[1]), to: (found[2] as string).trim() };
+			if (equiv === 'refresh') refresh ??= readRefresh(attribute(element, 'content'));
 			if (attribute(element, 'charset') !== undefined || equiv === 'content-type')
 				charsetAt ??= element.sourceCodeLocation?.endOffset;
 		}

@@ -72,7 +72,7 @@ const MAX_FILE = 20_000_000;
 const NOT_FOUND = 'not-found';
 const isNotFound = (path: string) => /^\/(404|not-?found)(\.x?html?)?$/i.test(path);
 /** Counted up when reading files gives something else: what was read before is read again. */
-const READER = 2;
+const READER = 3;
 
 /** Reads a folder of HTML files into a site. Content is brought up to date; rules and overrides stay. */
 export async function importFolder(store: Store, options: ImportOptions): Promise<ImportSummary> {

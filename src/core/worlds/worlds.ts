@@ -1,0 +1,552 @@
+import {
+	FIELD_KINDS,
+	PAGE_STATES,
+	SHAPE_NAMES,
+	SPECIAL_KINDS,
+	TAG_NAMES,
+	type ContentType,
+	type Field,
+	type FieldKind,
+	type FieldValue,
+	type FoundPolicies,
+	type FoundTag,
+	type Page,
+	type Picture,
+	type PictureMention,
+	type PictureSource,
+	type Rule,
+	type Site
+} from '../index';
+
+/**
+ * Sites made by chance, the same ones for the same number: every tag, every filter, sizes at the edges of every
+ * threshold, values that are legal and values that are not. What they come to is written down in conformance/worlds.
+ */
+export interface World {
+	readonly site: Site;
+	readonly types: readonly ContentType[];
+	readonly pictures: readonly Picture[];
+	readonly pages: readonly Page[];
+}
+
+/** Numbers from 0 up to 1, the same ones for the same seed. */
+export class Chance {
+	constructor(private state: number) {}
+
+	next(): number {
+		this.state = (Math.imul(this.state, 1664525) + 1013904223) >>> 0;
+		return this.state / 2 ** 32;
+	}
+	below(limit: number): number {
+		return Math.floor(this.next() * limit);
+	}
+	/** True so many times in a hundred. */
+	is(percent: number): boolean {
+		return this.next() * 100 < percent;
+	}
+	pick<T>(all: readonly T[]): T {
+		return all[this.below(all.length)] as T;
+	}
+	/** Up to so many, some perhaps twice. */
+	some<T>(all: readonly T[], most: number): T[] {
+		return Array.from({ length: this.below(most + 1) }, () => this.pick(all));
+	}
+	/** A part of an object, or nothing of it. */
+	maybe<T extends object>(percent: number, make: () => T): T | Record<never, never> {
+		return this.is(percent) ? make() : {};
+	}
+}
+
+const LANGUAGES = ['en', 'fr', 'de', 'pt-BR', 'en-GB', 'ja', 'ar', 'zh-Hant-TW'];
+const TEXTS = [
+	'Ember Heath',
+	'Home',
+	'A long walk over the heath to the old signal tower, and back along the shore by the ferry house before dark',
+	'Two  spaces\tand\na line',
+	'Fish & chips <b>"now"</b> it’s ‘here’',
+	'   ',
+	'\u00a0',
+	'',
+	'Ünïcödé 👩‍👩‍👧 ﬁn',
+	'砂浜の鳥と潮の満ち引き。朝はやく。',
+	'شاطئ طويل',
+	'stat() and {page.title}',
+	'One. Two! Three? Four… Five',
+	'Merrow Trust',
+	'Ember Heath · Merrow Trust',
+	'-',
+	'a',
+	'<p>Paragraph one is about <em>birds</em> that come in spring and stay.</p><p>Another.</p>',
+	'An opening sentence that goes on for a while so that it says something of worth. A second sentence follows it, and it is longer than the first by far, with commas, and with more of them. A third ends it.'
+];
+const DATES = [
+	'2026-05-03',
+	'2026-05-03T10:20:30+02:00',
+	'2026-12-31 23:59',
+	'0050-01-02',
+	'2026-02-30',
+	'soon',
+	'2026-03-29T01:30:00Z'
+];
+const ADDRESSES = [
+	'/visit',
+	'https://other.example/a b?q=1#part',
+	'//evil.example/x',
+	'/p#part',
+	'mailto:a@b.example',
+	'javascript:alert(1)',
+	'../up',
+	'http://other.example/',
+	'https://bücher.example/ä'
+];
+const EDGES = [
+	1, 119, 120, 143, 144, 199, 200, 299, 300, 314, 315, 420, 599, 600, 628, 629, 630, 1199, 1200, 1201, 4000
+];
+const SOURCES = [
+	'/p/heath.jpg',
+	'/p/logo.png',
+	'/p/tall.webp',
+	'/p/drawing.svg',
+	'/p/small.gif',
+	'/p/sea.jpg',
+	'https://img.example/far.jpg',
+	'http://img.example/plain.jpg',
+	'/p/unknown.jpg'
+];
+const VALUES: readonly string[] = [
+	...TEXTS.slice(0, 6),
+	...DATES.slice(0, 4),
+	...ADDRESSES,
+	...[
+		'12',
+		'0',
+		'-3',
+		'1.5',
+		'1e3',
+		'many',
+		'en_GB',
+		'fr-FR',
+		'fr_fr',
+		'@merrow',
+		'merrow',
+		'@',
+		'https://net.example/merrow',
+		'#0a5f55',
+		'teal',
+		'rgb(1 2 3)',
+		'#12',
+		'noindex, nofollow',
+		'noindex,follow',
+		'max-snippet:20',
+		'nonsense',
+		'max-image-preview:large, noarchive',
+		'unavailable_after: 2026-05-03',
+		'image/png',
+		'png',
+		'video/mp4; codecs="x"',
+		'summary',
+		'summary_large_image',
+		'player',
+		'website',
+		'article',
+		'the',
+		'auto',
+		'male',
+		'a\u0000b',
+		'<script>'
+	],
+	...SOURCES.slice(0, 4)
+];
+const FIELDS: readonly Field[] = [
+	...FIELD_KINDS.map((kind) => ({ name: `my${kind}`, kind })),
+	{ name: 'region', kind: 'text' as const, label: 'Region' }
+];
+const VARIABLES = [
+	...['title', 'heading', 'short', 'summary', 'body', 'picture', 'pictures', 'author', 'tags', 'section', 'published'],
+	...['path', 'address', 'language', 'modified', 'minutes', 'region', 'nothing', ...FIELDS.map(({ name }) => name)]
+].map((name) => `page.${name}`);
+const OTHERS = [
+	'site.name',
+	'site.tagline',
+	'site.base',
+	'site.language',
+	'site.nothing',
+	'type.name',
+	'type.label',
+	'listing.title',
+	'listing.number',
+	'listing.pages',
+	'listing.count',
+	'now',
+	'head.title',
+	'head.description',
+	'head.og:image',
+	'head.og:title',
+	'head.canonical',
+	'page.author.name',
+	'page.author.handle',
+	'page.picture.alt',
+	'page.picture.src'
+];
+const CALLS = [
+	...[
+		'clip 12',
+		'clip 40',
+		'clip 0',
+		'clip',
+		'clip 5 6',
+		'words 3',
+		'words 0',
+		'case "upper"',
+		'case "lower"',
+		'case "title"',
+		'case "sentence"',
+		'case "shout"'
+	],
+	...[
+		'date "yyyy-MM-dd"',
+		'date "d MMMM yyyy"',
+		`date "EEEE 'at' HH:mm:ss"`,
+		'date "yy M d h a"',
+		'date',
+		'date "QQ"',
+		'number',
+		'number 2',
+		'number 30',
+		'money "EUR"',
+		'money "EURO"',
+		'money'
+	],
+	...[
+		'plural "one page" "{} pages"',
+		'plural "x" "y"',
+		'plural "x"',
+		'join',
+		'join ", "',
+		'join " / " " and "',
+		'first',
+		'first 2',
+		'last',
+		'last 2',
+		'last 0',
+		'plain',
+		'hashtags',
+		'replace "e" "E"',
+		'replace "" "x"',
+		'replace "e"',
+		'nosuch',
+		'plain | clip 30',
+		'first 2 | join " + "'
+	]
+];
+
+const fieldOf = (chance: Chance, kind: FieldKind): FieldValue => {
+	const text = () => chance.pick(TEXTS);
+	const mention = (): PictureMention => ({ src: chance.pick(SOURCES), ...chance.maybe(50, () => ({ alt: text() })) });
+	const person = () => ({
+		name: text(),
+		...chance.maybe(50, () => ({ handle: chance.pick(['@isla', 'isla', 'not one!']) })),
+		...chance.maybe(40, () => ({ address: chance.pick(ADDRESSES) })),
+		...chance.maybe(40, () => ({ picture: chance.pick(SOURCES) }))
+	});
+	if (chance.is(8)) return chance.pick<FieldValue>([null, 0, -1.5, true, false, 1234567.891, '']);
+	switch (kind) {
+		case 'number':
+			return chance.pick<FieldValue>([0, 1, 2, 214, -3, 1234.5, '12', '1e3', 'many', 1e21]);
+		case 'date':
+			return chance.pick(DATES);
+		case 'flag':
+			return chance.is(50);
+		case 'link':
+			return chance.pick(ADDRESSES);
+		case 'list':
+			return chance.some(['birds', 'Sea View', '', 'été', 'rock-pool', 7], 5);
+		case 'picture':
+			return chance.is(70) ? mention() : chance.pick(SOURCES);
+		case 'pictures':
+			return Array.from({ length: chance.below(4) }, mention);
+		case 'person':
+			return chance.is(60) ? person() : chance.is(50) ? text() : [person(), text()];
+		default:
+			return text();
+	}
+};
+
+export function templateOf(chance: Chance): string {
+	const variable = () => chance.pick(chance.is(70) ? VARIABLES : OTHERS);
+	const call = () => (chance.is(40) ? ` | ${chance.pick(CALLS)}` : '');
+	const placeholder = () => `{${[variable(), ...chance.some([variable(), '"or this"'], 1)].join(' ?? ')}${call()}}`;
+	const piece = () =>
+		chance.pick([
+			placeholder,
+			placeholder,
+			() => `[[ in ${placeholder()}]]`,
+			() => `[[${placeholder()}: [[${placeholder()}]]]]`,
+			() => ' {separator} ',
+			() => chance.pick([' and ', ', ', ' <i> & ', '\\{', '\\\\', '  ', 'the ', ': ']),
+			() => chance.pick(['{', '}', '[[', ']]', '{page.titel}', '{ }', '{page.title |}', '{page.title ?? }', '\\'])
+		])();
+	return Array.from({ length: 1 + chance.below(4) }, piece).join('');
+}
+
+function ruleOf(chance: Chance): Rule {
+	const tag = chance.is(30)
+		? chance.pick([
+				'title',
+				'description',
+				'og:title',
+				'og:description',
+				'og:image',
+				'twitter:image',
+				'twitter:title',
+				'canonical',
+				'robots'
+			])
+		: chance.is(90)
+			? chance.pick(TAG_NAMES)
+			: chance.pick(['meta:geo', 'robots:gullbot', 'meta:description', 'tide:level', 'og:tilte', 'nothing']);
+	const named = { tag, ...chance.maybe(12, () => ({ language: chance.pick([...LANGUAGES, 'nope!']) })) };
+	const shapes = () => chance.maybe(25, () => ({ shapes: chance.some(SHAPE_NAMES, 2) }));
+	const isPicture = /image|icon/.test(tag);
+	if (isPicture && chance.is(60)) {
+		const source = (): PictureSource =>
+			chance.is(25)
+				? { from: 'file', src: chance.pick(SOURCES), ...chance.maybe(50, () => ({ alt: chance.pick(TEXTS) })) }
+				: chance.is(25)
+					? { from: 'field', name: chance.pick(['mypicture', 'mypictures', 'nothing', 'picture']) }
+					: { from: chance.pick(['lead', 'body', 'author', 'type', 'site', 'composed'] as const) };
+		return {
+			...named,
+			kind: 'pictures',
+			sources: Array.from({ length: 1 + chance.below(3) }, source),
+			...chance.maybe(30, () => ({ count: 1 + chance.below(3) })),
+			...chance.maybe(40, () => ({
+				limits: {
+					...chance.maybe(70, () => ({ minWidth: chance.pick(EDGES) })),
+					...chance.maybe(40, () => ({ minHeight: chance.pick(EDGES) })),
+					...chance.maybe(30, () => ({ minShape: chance.pick([1, 1.4, 1.91]) })),
+					...chance.maybe(30, () => ({ maxShape: chance.pick([1, 1.4, 2]) }))
+				}
+			})),
+			...shapes()
+		};
+	}
+	const form = chance.below(100);
+	if (form < 12) return { ...named, kind: 'borrow', from: chance.pick(TAG_NAMES), ...shapes() };
+	if (form < 20) return { ...named, kind: 'leaveOut' };
+	const isText = /title|description|alt|site_name|tag|section|author/.test(tag);
+	return {
+		...named,
+		kind: 'template',
+		template: chance.is(isText ? 75 : 30) ? templateOf(chance) : chance.pick(VALUES)
+	};
+}
+
+function pictureOf(chance: Chance, src: string): Picture {
+	const file = `${[...src]
+		.reduce((sum, sign) => (Math.imul(sum, 31) + sign.charCodeAt(0)) >>> 0, 7)
+		.toString(16)
+		.padStart(24, 'a')}.${chance.pick(['jpg', 'png'])}`;
+	const [width, height] = chance.is(40)
+		? chance.pick([
+				[600, 300],
+				[599, 300],
+				[600, 299],
+				[600, 428],
+				[600, 429],
+				[420, 300],
+				[1200, 630],
+				[144, 144],
+				[143, 144]
+			])
+		: [chance.pick(EDGES), chance.pick(EDGES)];
+	return {
+		src,
+		...chance.maybe(85, () => ({ width, height })),
+		...chance.maybe(60, () => ({ bytes: chance.pick([9_000, 290_000, 310_000, 5_000_000, 9_000_000]) })),
+		...chance.maybe(80, () => ({
+			type: src.endsWith('svg') ? 'image/svg+xml' : chance.pick(['image/jpeg', 'image/png', 'image/webp', 'image/gif'])
+		})),
+		...chance.maybe(40, () => ({ alt: chance.pick(TEXTS) })),
+		...chance.maybe(15, () => ({ alts: { fr: 'La lande', de: 'Die Heide' } })),
+		...chance.maybe(50, () => ({ kept: { file, width, height } })),
+		...chance.maybe(src.startsWith('http:') ? 60 : 5, () => ({ secure: src.replace('http:', 'https:') })),
+		...chance.maybe(30, () => ({ focus: [chance.pick([0, 0.1, 0.5, 1]), chance.pick([0, 0.3, 0.9])] as const })),
+		...chance.maybe(15, () => ({ cuts: { [chance.pick(SHAPE_NAMES)]: { focus: [0.2, 0.8] as const, zoom: 1.5 } } })),
+		...chance.maybe(25, () => ({ text: [[0.1, 0.1, chance.pick([0.2, 0.7]), chance.pick([0.1, 0.5])] as const] })),
+		...chance.maybe(20, () => ({ faces: [[0.6, 0.1, 0.3, 0.3] as const] })),
+		...chance.maybe(12, () => ({ plain: true })),
+		...chance.maybe(12, () => ({ mark: true })),
+		...chance.maybe(15, () => ({ repeated: chance.pick([1, 3, 4, 40]) })),
+		...chance.maybe(15, () => ({ alpha: true })),
+		...chance.maybe(10, () => ({ animated: true }))
+	};
+}
+
+const policies = (chance: Chance): FoundPolicies => ({
+	...chance.maybe(60, () => ({ all: chance.pick(['keep', 'last', 'never'] as const) })),
+	...chance.maybe(50, () => ({
+		tags: { [chance.pick(['title', 'description', 'og:image'])]: chance.pick(['keep', 'last', 'never'] as const) }
+	}))
+});
+const settings = (chance: Chance) => ({
+	...chance.maybe(15, () => ({
+		families: {
+			...chance.maybe(60, () => ({ og: chance.is(50) })),
+			...chance.maybe(60, () => ({ twitter: chance.is(50) }))
+		}
+	})),
+	...chance.maybe(20, () => ({ foundPolicy: policies(chance) })),
+	...chance.maybe(15, () => ({
+		extra: {
+			...chance.maybe(70, () => ({
+				before: chance.pick([
+					'<link rel="preload" href="/a.css" as="style">',
+					'<meta name="verify" content="x&amp;y"><b>no</b>',
+					'<script>if (a < b) go()</script>'
+				])
+			})),
+			...chance.maybe(50, () => ({
+				after: chance.pick([
+					'<!-- end -->',
+					'<style>b{color:red}</style>',
+					'<noscript><link rel=stylesheet href=/n.css></noscript>',
+					'<title>twice</title>'
+				])
+			}))
+		}
+	}))
+});
+const rulesOf = (chance: Chance, most: number) => Array.from({ length: chance.below(most + 1) }, () => ruleOf(chance));
+
+function typeOf(chance: Chance, name: string): ContentType {
+	return {
+		name,
+		...chance.maybe(50, () => ({ label: `The ${name}` })),
+		...chance.maybe(50, () => ({
+			kind: chance.pick(['article', 'book', 'profile', 'website', 'video.other', 'nonsense', 'music.song'])
+		})),
+		...chance.maybe(35, () => ({ special: chance.pick(SPECIAL_KINDS) })),
+		...chance.maybe(8, () => ({ off: true })),
+		fields: FIELDS.filter(() => chance.is(60)),
+		...chance.maybe(40, () => ({ picture: { src: chance.pick(SOURCES), alt: 'Of the type' } })),
+		...chance.maybe(15, () => ({
+			pictureBy: { field: 'region', pictures: { 'Ember Heath': { src: chance.pick(SOURCES) } } }
+		})),
+		...chance.maybe(15, () => ({ playMark: true })),
+		...settings(chance),
+		rules: rulesOf(chance, 9)
+	};
+}
+
+function pageOf(chance: Chance, at: number, types: readonly ContentType[]): Page {
+	const path =
+		at === 0
+			? '/'
+			: chance.pick([`/p${at}`, `/a b/é${at}`, `/deep/er/${at}.html`, `//odd.example/${at}`, `/q${at}?x=1`, `/404`]);
+	const found = (): FoundTag => ({
+		name: chance.pick([
+			'title',
+			'description',
+			'og:title',
+			'og:image',
+			'canonical',
+			'robots',
+			'keywords',
+			'alternate',
+			'twitter:card',
+			'twitter:image:alt'
+		]),
+		value: chance.pick(VALUES),
+		...chance.maybe(15, () => ({ attributes: { hreflang: chance.pick(['fr', 'x-default', 'nope!']) } }))
+	});
+	const fields = [
+		...(['title', 'heading', 'short', 'summary', 'section', 'body'] as const).map(
+			(name) => ({ name, kind: name === 'body' ? 'rich' : 'text' }) as Field
+		),
+		...([
+			{ name: 'picture', kind: 'picture' },
+			{ name: 'pictures', kind: 'pictures' },
+			{ name: 'author', kind: 'person' },
+			{ name: 'tags', kind: 'list' },
+			{ name: 'published', kind: 'date' }
+		] as Field[]),
+		...FIELDS
+	].filter(({ name }) => chance.is(name === 'title' ? 85 : 45));
+	return {
+		path,
+		type: chance.is(95) ? chance.pick(types).name : 'none',
+		...chance.maybe(60, () => ({ language: chance.pick(LANGUAGES) })),
+		state: chance.is(85) ? 'live' : chance.pick(PAGE_STATES),
+		...chance.maybe(50, () => ({ modified: chance.pick(DATES) })),
+		...chance.maybe(15, () => ({ hidden: true })),
+		...chance.maybe(10, () => ({ playMark: chance.is(50) })),
+		...chance.maybe(15, () => ({ key: true })),
+		...chance.maybe(20, () => ({ target: 'heath walk' })),
+		fields: Object.fromEntries(fields.map(({ name, kind }) => [name, fieldOf(chance, kind)])),
+		...chance.maybe(25, () => ({
+			listing: {
+				title: 'Walks',
+				number: chance.pick([1, 2]),
+				pages: chance.pick([1, 3]),
+				count: chance.pick([0, 1, 57])
+			}
+		})),
+		...chance.maybe(25, () => ({
+			alternates: {
+				fr: '/fr/p',
+				de: chance.pick(['//evil.example/x', '/de/p#part', path]),
+				...chance.maybe(20, () => ({ 'x-default': '/p' })),
+				...chance.maybe(15, () => ({ 'no tag': '/n' }))
+			}
+		})),
+		...settings(chance),
+		rules: rulesOf(chance, 6),
+		...chance.maybe(35, () => ({ found: Array.from({ length: 1 + chance.below(4) }, found) }))
+	};
+}
+
+export function makeWorld(seed: number): World {
+	const chance = new Chance(seed * 7919);
+	const types = ['note', 'place', 'story'].map((name) => typeOf(chance, name));
+	const site: Site = {
+		name: chance.pick(['Merrow Trust', 'M', 'A & B', 'Ember Heath']),
+		base: chance.pick(['https://merrow.example/', 'https://merrow.example/under/', 'http://merrow.example/']),
+		languages: chance.pick([['en'], ['fr', 'en'], ['de', 'fr'], ['pt-BR', 'pt'], ['ja']]),
+		separator: chance.pick(['·', '|', '–', '<']),
+		fields: {
+			...chance.maybe(60, () => ({ tagline: chance.pick(TEXTS) })),
+			...chance.maybe(50, () => ({ description: chance.pick(TEXTS) })),
+			...chance.maybe(60, () => ({ picture: { src: chance.pick(SOURCES), alt: 'Of the site' } })),
+			...chance.maybe(50, () => ({ logo: { src: '/p/logo.png' } })),
+			...chance.maybe(50, () => ({ icon: { src: chance.pick(SOURCES) } })),
+			...chance.maybe(50, () => ({ handle: chance.pick(['@merrow', 'merrow', '!']) })),
+			...chance.maybe(50, () => ({ publisher: chance.pick(ADDRESSES) }))
+		},
+		...chance.maybe(30, () => ({ translations: { fr: { name: 'Fondation Merrow', tagline: 'La côte' } } })),
+		...chance.maybe(25, () => ({ lean: true })),
+		...chance.maybe(30, () => ({ timeZone: chance.pick(['Europe/Paris', 'Asia/Tokyo']) })),
+		...chance.maybe(60, () => ({ prefixes: { tide: 'https://tide.example/ns#' } })),
+		...chance.maybe(30, () => ({
+			frames: [{ tag: 'description', value: TEXTS[2] as string, language: 'en', pages: 40 }]
+		})),
+		...settings(chance),
+		rules: rulesOf(chance, 9)
+	};
+	const pictures = SOURCES.slice(0, -1)
+		.filter(() => chance.is(85))
+		.map((src) => pictureOf(chance, src));
+	const pages = Array.from({ length: 4 }, (_, at) => pageOf(chance, at, types));
+	return { site, types, pictures, pages };
+}
+
+/** A rule to put somewhere, for edits by chance. */
+export const makeRule = (seed: number) => ruleOf(new Chance(seed));
+
+/** A text in which white space and controls can be told apart. */
+export const visible = (text: string) =>
+	 
+	text.replace(
+		/[\u0000-\u0009\u000b-\u001f\u007f-\u00a0\u2028\u2029]/g,
+		(sign) => `\\u${sign.charCodeAt(0).toString(16).padStart(4, '0')}`
+	);
