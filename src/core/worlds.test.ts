@@ -29,17 +29,17 @@ import {
 	type Page,
 	type Trace,
 	type TraceStep
-} from '../index';
-import { makeRule, makeWorld, visible, type World } from './worlds';
+} from './index';
+import { makeRule, makeWorld, visible, type World } from '../../conformance/worlds';
 
 /**
  * What sites made by chance come to, written down in conformance/worlds and read there: heads, traces, findings, cards,
- * reach. Where a change is meant, `npx vitest run src/core/worlds -u` writes them anew, and the difference is read.
+ * reach. Where a change is meant, `npx vitest run src/core/worlds src/core/parts -u` writes them anew, and the difference is read.
  */
 const COUNT = 30;
 const NOW = '2026-05-03T10:00:00Z';
 const file = (seed: number) =>
-	fileURLToPath(new URL(`../../../conformance/worlds/${String(seed).padStart(2, '0')}.txt`, import.meta.url));
+	fileURLToPath(new URL(`../../conformance/worlds/${String(seed).padStart(2, '0')}.txt`, import.meta.url));
 
 function stepInWords(step: TraceStep): string {
 	const { outcome } = step;

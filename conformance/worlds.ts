@@ -16,7 +16,7 @@ import {
 	type PictureSource,
 	type Rule,
 	type Site
-} from '../index';
+} from '$core';
 
 /**
  * Sites made by chance, the same ones for the same number: every tag, every filter, sizes at the edges of every
@@ -545,7 +545,6 @@ export const makeRule = (seed: number) => ruleOf(new Chance(seed));
 
 /** A text in which white space and controls can be told apart. */
 export const visible = (text: string) =>
-	 
 	text.replace(
 		/[\u0000-\u0009\u000b-\u001f\u007f-\u00a0\u2028\u2029]/g,
 		(sign) => `\\u${sign.charCodeAt(0).toString(16).padStart(4, '0')}`

@@ -36,15 +36,15 @@ import {
 	withSite,
 	withTitle,
 	wrapGaps
-} from '../index';
-import { firstSentences, openingOf, readingMinutes } from '../markup/reading';
-import { firstWords } from '../text/text';
-import { documentOf, extraOf, textOf } from './parts';
-import { Chance, makeWorld, templateOf, visible } from './worlds';
+} from './index';
+import { firstSentences, openingOf, readingMinutes } from './markup/reading';
+import { firstWords } from './text/text';
+import { documentOf, extraOf, textOf } from '../../conformance/parts';
+import { Chance, makeWorld, templateOf, visible } from '../../conformance/worlds';
 
 /** What parts made by chance come to without a site around them, written down beside the sites in conformance/worlds. */
 const NOW = '2026-05-03T10:00:00Z';
-const file = (name: string) => fileURLToPath(new URL(`../../../conformance/worlds/${name}.txt`, import.meta.url));
+const file = (name: string) => fileURLToPath(new URL(`../../conformance/worlds/${name}.txt`, import.meta.url));
 const many = (count: number, seed: number, make: (chance: Chance, at: number) => readonly unknown[]) => {
 	const chance = new Chance(seed);
 	const all = Array.from({ length: count }, (_, at) => make(chance, at));
