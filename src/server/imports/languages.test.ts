@@ -12,6 +12,8 @@ describe('the language that the place of a file tells', () => {
 		['is/a.html', ['is/a.html', 'was/b.html', 'docs/c.html'], undefined],
 		['de/a.html', ['de/a.html', 'fr/b.html', 'docs/c', 'api/c', 'blog/c', 'shop/c'], undefined],
 		['manual/ja/a.html', ['manual/ja/a.html', 'manual/en/a.html', 'index.html'], 'ja'],
+		['a/b/ja/x.html', ['a/b/ja/x.html', 'a/b/en/x.html', 'ab/ja/y.html', 'ab/c/y.html', 'ab/d/y.html'], 'ja'],
+		['ab/ja/y.html', ['a/b/ja/x.html', 'a/b/en/x.html', 'ab/ja/y.html', 'ab/c/y.html', 'ab/d/y.html'], undefined],
 		['a.html.fr', ['a.html.fr'], 'fr'],
 		['a.fr.html', ['a.fr.html', 'a.html'], 'fr'],
 		['a.pt_BR.html', ['a.pt_BR.html', 'a.de.html'], 'pt-BR'],

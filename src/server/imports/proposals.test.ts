@@ -23,6 +23,17 @@ test('pages that programs make are told by their names, in any folder', () => {
 	for (const { pattern, pages } of found) expect(files.filter(ignorer({ ignore: [pattern] }))).toHaveLength(pages);
 });
 
+test('pages that stand in the folder of a language itself are of no type; a name as long as a language’s is one', () => {
+	const files = [
+		...many('fr/', 6),
+		...many('pt-br/walks/', 6),
+		...many('en-q/walks/', 6),
+		...many('go/', 6),
+		...many('', 9)
+	];
+	expect(proposeTypes(files).map(({ pattern }) => pattern)).toEqual(['fr/**', 'pt-br/walks/**', 'en-q/**', 'go/**']);
+});
+
 test('below folders of languages the next folder tells; signs of patterns in names are plain', () => {
 	const files = [...many('en/walks/', 5), ...many('fr/walks/', 5), ...many('a(b)/', 5), ...many('', 2)];
 	const found = proposeTypes(files);

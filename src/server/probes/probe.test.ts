@@ -157,6 +157,27 @@ describe('each fault is found, and nothing else', () => {
 	});
 });
 
+test('what is told of each address, word for word, and what each reader made of it', async () => {
+	const told: string[] = [];
+	for (const path of Object.keys(ANSWERS)) {
+		const { findings, readers, tags, picture } = await probe(fetcher, base + path);
+		told.push(`# ${path}`, ...findings.map((one) => JSON.stringify(one)));
+		for (const { reader, hops, bytes, end, card, took: _, ...more } of readers) {
+			const { title, description, picture: shown, host, placeFrom } = card ?? {};
+			const taken = [title?.shown, title?.from, description?.shown, shown?.address, shown?.small, host, placeFrom];
+			// How much came before it was cut is the network's.
+			const read = end === 'whole' ? bytes : end;
+			told.push(JSON.stringify([reader, hops.map(({ status }) => status), read, more, taken]));
+		}
+		told.push(
+			JSON.stringify(picture ?? null),
+			...tags.map(({ tag, ...one }) => JSON.stringify({ ...one, tag: tag?.name }))
+		);
+	}
+	const text = `${told.join('\n')}\n`.replace(/127\.0\.0\.2:\d+/g, '127.0.0.2:PORT');
+	await expect(text).toMatchFileSnapshot('told.txt');
+});
+
 test('a reader takes what its habits say: relative addresses, doubled tags, tags below the head, pictures by chance', async () => {
 	const cardOf = async (path: string, reader: string) =>
 		(await probe(fetcher, base + path)).readers.find((one) => one.reader === reader)!;

@@ -176,6 +176,28 @@ test('the worst pages come first, key pages count double, and what mends most st
 	]);
 });
 
+test('each kind of finding names the mend of its own tag', async () => {
+	const texts = { 'og:title': 'T {page.none}', 'og:description': 'D {page.none}' };
+	for (const [path, tags] of [
+		['/c', ['og:title', 'og:description']],
+		['/d', ['og:description']]
+	] as const)
+		store.savePage(
+			id,
+			page(path, {
+				rules: tags.map((tag) => ({ tag, kind: 'template' as const, template: texts[tag] })),
+				fields: { title: 'C' }
+			})
+		);
+	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
+	const gaps = (await readWorst(store, 'S')).mends.filter(({ code }) => code === 'gap');
+	expect(gaps.map(({ tag, pages }) => [tag, pages])).toEqual([
+		['og:description', 2],
+		['og:title', 1]
+	]);
+	for (const path of ['/c', '/d']) store.removePage(id, path);
+});
+
 test('a site file carries redirects, key pages and types that are off, there and back', () => {
 	change({ layer: 'page', path: '/a' }, { path: '/a2', key: true, target: 'tide' });
 	change({ layer: 'type', name: 'note' }, { off: true });

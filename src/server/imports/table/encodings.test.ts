@@ -20,6 +20,20 @@ test.each([
 	expect(rows).toHaveLength(12);
 });
 
+test.each([
+	['UTF-16LE', 'utf16le'],
+	['UTF-16BE', 'utf16be']
+])('%s is known by its mark alone where no byte is zero', (name, encoding) => {
+	const text = '題名、湿地、潮位、干潟、海鳥'.repeat(3);
+	expect(decodeTable(iconv.encode(text, encoding, { addBOM: true }))).toEqual({ text, encoding: name });
+});
+test('two bytes of a mark that are turned round are no mark', () => {
+	for (const first of [0xff, 0xfe]) {
+		const bytes = Buffer.concat([Buffer.from([first]), Buffer.from('path,title\n/a,Caf\xe9 de mer\n', 'latin1')]);
+		expect(decodeTable(bytes).encoding).not.toMatch(/UTF-16/);
+	}
+});
+
 test('what calls itself Latin-1 has the signs of the code page that holds it', () => {
 	// 0x96 is a dash there, and a control in Latin-1 proper.
 	const bytes = Buffer.concat([
