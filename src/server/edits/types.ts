@@ -100,7 +100,9 @@ function remove(store: Store, site: StoredSite, { name, to }: Extract<TypeAction
 	typeNamed(site, name);
 	const pages = store.countPages(site.id).byType[name] ?? 0;
 	if (pages > 0 && to === undefined)
-		throw new UserError(`${pages} pages are of the type "${name}". Say which type they become.`);
+		throw new UserError(
+			`${pages} ${pages === 1 ? 'page is' : 'pages are'} of the type "${name}". Say which type ${pages === 1 ? 'it becomes' : 'they become'}.`
+		);
 	if (to === name) throw new UserError('Its pages cannot become pages of the type that goes. Choose another type.');
 	if (to !== undefined) {
 		typeNamed(site, to);
