@@ -47,7 +47,7 @@ export function readPageList(bytes: Buffer, from: string): PageList {
 	const parser = new SaxesParser({ xmlns: true, position: true });
 	let failed: string | undefined;
 	parser.on('error', (error) => {
-		failed ??= error.message;
+		failed ??= error.message.replace(/\.$/, '');
 	});
 	parser.on('opentag', (tag) => {
 		const attributes = Object.fromEntries(Object.values(tag.attributes).map(({ local, value }) => [local, value]));
