@@ -283,6 +283,7 @@ export function templateOf(chance: Chance): string {
 			() => `[[ in ${placeholder()}]]`,
 			() => `[[${placeholder()}: [[${placeholder()}]]]]`,
 			() => ' {separator} ',
+			() => chance.pick(['{site.name}', '{head.title}', '{site.name} and {site.name}']),
 			() => chance.pick([' and ', ', ', ' <i> & ', '\\{', '\\\\', '  ', 'the ', ': ']),
 			() => chance.pick(['{', '}', '[[', ']]', '{page.titel}', '{ }', '{page.title |}', '{page.title ?? }', '\\'])
 		])();
@@ -510,7 +511,7 @@ export function makeWorld(seed: number): World {
 	const chance = new Chance(seed * 7919);
 	const types = ['note', 'place', 'story'].map((name) => typeOf(chance, name));
 	const site: Site = {
-		name: chance.pick(['Merrow Trust', 'M', 'A & B', 'Ember Heath']),
+		name: chance.pick(['Merrow Trust', 'Me', 'A & B', 'Ember Heath']),
 		base: chance.pick(['https://merrow.example/', 'https://merrow.example/under/', 'http://merrow.example/']),
 		languages: chance.pick([['en'], ['fr', 'en'], ['de', 'fr'], ['pt-BR', 'pt'], ['ja']]),
 		separator: chance.pick(['·', '|', '–', '<']),

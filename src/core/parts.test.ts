@@ -60,13 +60,13 @@ test('templates: what they ask for, what is wrong with them, their pieces, their
 		{ fields: types[0]!.fields, siteFields: ['tagline'], tagNames: TAG_NAMES, languages: ['en', 'ar'] },
 		{ fields: PAGE_FIELDS, tagNames: TAG_NAMES }
 	];
-	const text = many(160, 11, (chance, at) => {
+	const text = many(200, 11, (chance, at) => {
 		const source = templateOf(chance);
 		const page = pages[at % pages.length]!;
 		return [
 			source,
 			...parseTemplate(source).issues.map((issue) => formatIssueWithCaret(issue, source)),
-			...checkTemplate(source, contexts[at % 2]!).map((issue) => formatIssue(issue, source)),
+			...checkTemplate(source, contexts[at % 2]!).map((issue) => `${issue.severity}: ${formatIssue(issue, source)}`),
 			variablesOf(source),
 			[asksForField(source, 'title'), asksForField(source, 'region')],
 			piecesOf(source, resolver.evaluate(page)),
@@ -122,7 +122,7 @@ test('extra markup: what is kept of it and what is wrong', async () => {
 	const text = many(80, 37, (chance) => {
 		const source = extraOf(chance);
 		const { elements, issues } = limitExtraMarkup(source);
-		return [source, elements, ...issues.map((issue) => formatIssue(issue, source))];
+		return [source, elements, ...issues.map((issue) => `${issue.severity}: ${formatIssue(issue, source)}`)];
 	});
 	await holds('extra-markup', text);
 });

@@ -104,7 +104,8 @@ function worldInWords(seed: number): string {
 			'# What is wrong with rules',
 			...rules.flatMap((rule) =>
 				checkRule(rule, context).map(
-					(issue) => `${rule.tag}: ${formatIssue(issue, rule.kind === 'template' ? rule.template : rule.tag)}`
+					(issue) =>
+						`${rule.tag}: ${issue.severity}: ${formatIssue(issue, rule.kind === 'template' ? rule.template : rule.tag)}`
 				)
 			),
 			'# What is wrong with them all',

@@ -99,3 +99,10 @@ describe('each tag of the catalogue takes a legal value and refuses one that is 
 		expect(refused.values).not.toContain(illegal);
 	});
 });
+
+test('a property of a vocabulary that the site declares is a row like any other', () => {
+	expect(findTag('tide:level', { tide: 'https://tide.example/ns#' })).toMatchObject({
+		...{ name: 'tide:level', place: 'property', key: 'tide:level', kind: 'text', family: 'plain', repeated: true },
+		purpose: 'A property of the vocabulary https://tide.example/ns#.'
+	});
+});
