@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, test } from 'vitest';
-import { CATALOGUE, Resolver, ROBOTS_DIRECTIVES, type Page, type TagDefinition, type TagKind } from '../index';
+import { CATALOGUE, findTag, Resolver, ROBOTS_DIRECTIVES, type Page, type TagDefinition, type TagKind } from '../index';
 
 /** What docs/catalogue.json says of a tag. */
 function documented(tag: TagDefinition) {
