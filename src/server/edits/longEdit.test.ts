@@ -8,6 +8,8 @@ import { JOBS } from '../jobs/jobs';
 import { saveSiteFile, writeSiteFile } from '../siteFile/siteFile';
 import { Store } from '../store/store';
 import { WriterLock } from '../store/writerLock';
+import { gridRows } from '../store/grid';
+import { hasPausedOrders, pauseOrders } from '../store/orders';
 import { makeLongEdit, type LongWork } from './longEdit';
 import { keepSettings, readSettingsEdit } from './settings';
 import { takeBack } from './takeBack';
@@ -136,13 +138,13 @@ describe('a long edit', () => {
 			yield* slowly(PATHS)(site);
 			throw new Error('no further');
 		};
-		expect(() => makeLongEdit(store, 'New', entry, failing, siteOf('New'))).toThrow('no further');
+		expect(() => makeLongEdit(store, 'New', entry, failing, { fresh: siteOf('New') })).toThrow('no further');
 		expect(store.findSite('New')).toBeUndefined();
 		const working: LongWork<number> = function* (site) {
 			store.ensureType(site.id, 'note');
 			return yield* slowly(['/x'], 0)(site);
 		};
-		makeLongEdit(store, 'New', entry, working, siteOf('New'));
+		makeLongEdit(store, 'New', entry, working, { fresh: siteOf('New') });
 		expect(store.countPages(store.site('New').id).all).toBe(1);
 	});
 	test('that waits for no one is made whole while another is going on', () => {
@@ -151,6 +153,58 @@ describe('a long edit', () => {
 		makeLongEdit(store, 'S', entry, slowly(PATHS));
 		expect(store.site('S').revision).toBe(revision + 1);
 		lock.release();
+	});
+});
+
+describe('where many pages come, the indexes that only the table needs', () => {
+	const indexes = () =>
+		store.db
+			.prepare(`SELECT name, sql FROM sqlite_schema WHERE type = 'index' AND tbl_name = 'page_state' ORDER BY name`)
+			.all();
+	const sorted = () => gridRows(store.db, id, { type: 'note' }, { sort: 'title', down: true, offset: 0, limit: 99 });
+
+	test('are away meanwhile and there again after it, and the table is right all the time', () => {
+		const before = indexes();
+		let [fewest, during] = [before.length, [] as unknown[]];
+		makeLongEdit(
+			store,
+			'S',
+			entry,
+			function* (site) {
+				yield* slowly(PATHS)(site);
+				fewest = indexes().length;
+				during = sorted();
+			},
+			{ coming: 5000 }
+		);
+		expect(fewest).toBe(4);
+		expect(during).toHaveLength(10);
+		expect(sorted()).toEqual(during);
+		expect(indexes()).toEqual(before);
+	});
+	test('stay where few come, or no more than are there', () => {
+		expect(pauseOrders(store.db, 4999)).toBe(false);
+		const { n } = store.db.prepare('SELECT count(*) AS n FROM page_state').get() as { n: number };
+		expect(n).toBe(4);
+		expect(hasPausedOrders(store.db)).toBe(false);
+	});
+	test('are there again when it fails, and when its maker was ended, with the next who opens the database', () => {
+		const before = indexes();
+		const failing: LongWork<void> = function* (site) {
+			yield* slowly(PATHS)(site);
+			throw new Error('no further');
+		};
+		expect(() => makeLongEdit(store, 'S', entry, failing, { coming: 5000 })).toThrow('no further');
+		expect(indexes()).toEqual(before);
+		expect(pauseOrders(store.db, 5000)).toBe(true);
+		expect(indexes()).toHaveLength(4);
+		const lock = WriterLock.take(store.file)!;
+		new Store(store.file).close();
+		expect(hasPausedOrders(store.db)).toBe(true);
+		lock.release();
+		new Store(store.file, { readonly: true }).close();
+		expect(indexes()).toEqual(before);
+		expect(hasPausedOrders(store.db)).toBe(false);
 	});
 });
 

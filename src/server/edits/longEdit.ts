@@ -1,12 +1,20 @@
 import type { Site } from '$core';
 import { UserError } from '../errors';
 import type { Store, StoredSite } from '../store/store';
+import { pauseOrders, resumeOrders } from '../store/orders';
 import { takeBackUnfinished } from '../store/unfinished';
 import { WriterLock } from '../store/writerLock';
 import { authorName, refuseLostFile, type Made, type NewEdit } from './edit';
 
 /** The work of an edit of any size: at each `yield`, others may write. */
 export type LongWork<T> = (site: StoredSite) => Generator<void, T>;
+
+export interface LongOptions {
+	/** The site to make where there is none of the name. */
+	readonly fresh?: Site;
+	/** About how many pages come that were not there. */
+	readonly coming?: number;
+}
 
 /** So long (milliseconds) nobody else can write, at the most; and so long they can, before it goes on. */
 const GO = 400;
@@ -21,13 +29,20 @@ const sleeping = new Int32Array(new SharedArrayBuffer(4));
 /**
  * An edit that may be large: what takes longer is made in goes of a moment each, and others write between them. It stands
  * in the record as one and is taken back as one. When its work throws, or its maker is ended, what it had done is taken
- * back: at once, or by the next who opens the database to write. `fresh` is the site to make where there is none of the
- * name. For use in a thread or a command: it sleeps between its goes.
+ * back: at once, or by the next who opens the database to write. For use in a thread or a command: it sleeps between its
+ * goes.
  */
-export function makeLongEdit<T>(store: Store, name: string, edit: NewEdit, work: LongWork<T>, fresh?: Site): Made<T> {
+export function makeLongEdit<T>(
+	store: Store,
+	name: string,
+	edit: NewEdit,
+	work: LongWork<T>,
+	{ fresh, coming = 0 }: LongOptions = {}
+): Made<T> {
 	refuseLostFile(store);
 	const making = new LongEdit(store, name, edit, work, fresh);
 	try {
+		making.expect(coming);
 		while (!making.go()) {
 			store.db.pragma(`wal_autocheckpoint = ${PAGES_BETWEEN}`);
 			Atomics.wait(sleeping, 0, 0, PAUSE);
@@ -38,13 +53,14 @@ export function makeLongEdit<T>(store: Store, name: string, edit: NewEdit, work:
 		throw error;
 	} finally {
 		store.db.pragma(`wal_autocheckpoint = ${USUALLY_BETWEEN}`);
-		making.lock?.release();
+		making.end();
 	}
 }
 
 class LongEdit<T> {
 	made: Made<T> | undefined;
-	lock: WriterLock | undefined;
+	private lock: WriterLock | undefined;
+	private isPaused = false;
 	private running: Generator<void, T> | undefined;
 	private site: { readonly id: number; readonly isNew: boolean } | undefined;
 	private edit: number | undefined;
@@ -58,6 +74,20 @@ class LongEdit<T> {
 		private readonly work: LongWork<T>,
 		private readonly fresh: Site | undefined
 	) {}
+
+	/** Makes room for so many pages. */
+	expect(coming: number) {
+		if (coming <= 0) return;
+		this.lock = WriterLock.take(this.store.file);
+		this.isPaused = this.lock !== undefined && pauseOrders(this.store.db, coming);
+	}
+	end() {
+		try {
+			if (this.isPaused) resumeOrders(this.store.db);
+		} finally {
+			this.lock?.release();
+		}
+	}
 
 	/** One go, in a transaction of its own; says whether the work is done. */
 	go(): boolean {

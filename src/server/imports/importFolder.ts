@@ -420,7 +420,9 @@ function save(
 		store.saveFrames(id, countFrames(store.foundOfPages(id), site.languages[0] as string));
 		return { added, changed, retired: store.retirePages(id, new Set(staging.paths)) };
 	};
-	return makeLongEdit(store, name, edit, work, fresh).result;
+	const known = store.findSite(name);
+	const coming = staging.paths.length - (known ? store.countPages(known.id).all : 0);
+	return makeLongEdit(store, name, edit, work, { fresh, coming }).result;
 }
 
 type Saved = Pick<ImportSummary, 'added' | 'changed' | 'retired'>;

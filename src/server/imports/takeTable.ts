@@ -59,7 +59,7 @@ export function takeTable(
 		store.sources.saveSettings(id, 'table', source);
 		return store.countPages(id).all - before;
 	};
-	const { result } = makeLongEdit(store, name, edit, work, fresh);
+	const { result } = makeLongEdit(store, name, edit, work, { fresh, coming: countNew(store, known?.id, pages) });
 	return { ...told, pages: pages.length, added: result };
 }
 

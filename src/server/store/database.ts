@@ -4,6 +4,7 @@ import { dirname, resolve } from 'node:path';
 import { UserError } from '../errors';
 import { renameSeparator } from '$core';
 import { MIGRATIONS } from './migrations';
+import { resumeOrders } from './orders';
 
 export type Db = Database.Database;
 
@@ -98,11 +99,16 @@ function refuseStranger(db: Db, version: number) {
 		throw new UserError(`The file ${db.name} is a database of another program. Name another file with --db.`);
 }
 
+/** The first schema whose indexes may be away for a while. */
+const PAUSABLE = 13;
+
 function migrate(db: Db) {
 	db.transaction(() => {
 		// Read again inside: another process may have been first.
 		const version = db.pragma('user_version', { simple: true }) as number;
 		db.function('rename_separator', { deterministic: true }, (text) => renameSeparator(String(text)));
+		// Later migrations change indexes that stand there.
+		if (version >= PAUSABLE) resumeOrders(db);
 		for (let at = version; at < MIGRATIONS.length; at++) db.exec(MIGRATIONS[at] as string);
 		db.pragma(`user_version = ${MIGRATIONS.length}`);
 	}).immediate();

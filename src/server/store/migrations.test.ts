@@ -63,7 +63,9 @@ const LATER: Readonly<Record<number, string>> = {
 	9: `INSERT INTO verified VALUES (1, '/same', 'gangway', 's1', '{}', '"tag"', NULL);`,
 	// It had other indexes, and nothing else.
 	10: `REINDEX page_state;`,
-	11: `UPDATE page_state SET tags = ' title og:title ';`
+	11: `UPDATE page_state SET tags = ' title og:title ';`,
+	// It kept each set of tags once.
+	12: `REINDEX page_state;`
 };
 
 /** All schemas that there were: this one stands at the end, and is not among them. */

@@ -13,7 +13,7 @@ import { RedirectStore } from './redirects';
 import { ReleaseStore } from './releases';
 import { SourceStore } from './sources';
 import { StateStore } from './state';
-import { mendUnfinished } from './unfinished';
+import { isUnfinished, mendUnfinished } from './unfinished';
 
 const SQL = {
 	siteById: `SELECT id, name, base, settings, revision FROM site WHERE id = ?`,
@@ -207,7 +207,7 @@ export class Store {
 		this.filters = new FilterStore(this.db);
 		this.mark = markOf(file);
 		if (!options.readonly) mendUnfinished(this.db, this.record);
-		else if (this.record.unfinished().length > 0) mendWhereAllowed(file);
+		else if (isUnfinished(this.db, this.record)) mendWhereAllowed(file);
 	}
 
 	close() {

@@ -1,4 +1,5 @@
 import type { Db } from './database';
+import { hasPausedOrders, resumeOrders } from './orders';
 import type { RecordStore } from './record';
 import { WriterLock } from './writerLock';
 
@@ -17,13 +18,17 @@ export function takeBackUnfinished(db: Db, record: RecordStore, only?: number) {
 	}).immediate();
 }
 
+/** Whether long edits are half made, or what they took away for their time is. */
+export const isUnfinished = (db: Db, record: RecordStore) => record.unfinished().length > 0 || hasPausedOrders(db);
+
 /** Takes back the long edits whose makers were ended on the way; those that are still being made are left alone. */
 export function mendUnfinished(db: Db, record: RecordStore) {
-	if (record.unfinished().length === 0) return;
+	if (!isUnfinished(db, record)) return;
 	const lock = WriterLock.take(db.name);
 	if (!lock) return;
 	try {
 		takeBackUnfinished(db, record);
+		resumeOrders(db);
 	} finally {
 		lock.release();
 	}
