@@ -16,6 +16,7 @@ import { robotsOf } from './exports/robots';
 import { sitemapsOf } from './exports/sitemap';
 import { readFindings } from './findings/findings';
 import { pagesLinking } from './findings/links';
+import { countUnder } from './jobs/reach';
 import { countUses } from './jobs/uses';
 import { JOBS } from './jobs/jobs';
 import { readCards } from './readers/cards';
@@ -106,6 +107,20 @@ test('the first look', () =>
 		['bench of no site', () => readBenchData(store, 'Nothing', null)],
 		['what leads to a page', () => readWhatLeads(store, NAME, '/reserves/ember-heath')],
 		['texts that link', () => pagesLinking(store, NAME, '/reserves/ember-heath')],
+		['pages under the site', () => countUnder(store, NAME, { place: { layer: 'site' } } as never)],
+		['pages under a type', () => countUnder(store, NAME, { place: { layer: 'type', name: 'guide' } } as never)],
+		['pages under a page', () => countUnder(store, NAME, { place: { layer: 'page', path: '/about' } } as never)],
+		[
+			'filters with a name',
+			() => {
+				store.filters.save(site(), 'walks', 'type=walk');
+				store.filters.save(site(), 'drafts', 'state=draft');
+				store.filters.save(site(), 'walks', 'type=walk&q=tide');
+				const all = store.filters.all(site());
+				store.filters.drop(site(), 'drafts');
+				return [all, store.filters.all(site())];
+			}
+		],
 		['uses of pictures', () => countUses(store, site())]
 	]));
 
