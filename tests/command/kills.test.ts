@@ -1,6 +1,6 @@
 import Database from 'better-sqlite3';
 import { spawn } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { copyFileSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -109,16 +109,25 @@ test(`${KILLS} kills during releases, imports and updates of the state leave not
 }, 600_000);
 
 test('a long import that is killed between its goes is taken back, or whole', async () => {
-	const file = join(work, 'long.db');
-	const table = join(work, 'long.csv');
+	const [start, file, table] = ['start.db', 'long.db', 'long.csv'].map((name) => join(work, name)) as [
+		string,
+		string,
+		string
+	];
 	const rows = Array.from({ length: 30_000 }, (_, at) => `/p/${at},"New title ${at}","Words about number ${at}."`);
 	writeFileSync(table, `path,title,summary\n${rows.join('\n')}\n`);
-	const begin = new Store(file);
+	const begin = new Store(start);
 	saveSiteFile(begin, stateOf('one', 200) as never);
 	const before = dump(begin);
+	const indexes = (store: Store) =>
+		store.db.prepare(`SELECT name, sql FROM sqlite_schema WHERE type = 'index' ORDER BY name`).all();
+	const wanted = indexes(begin);
 	begin.close();
+	/** Imports into the database as it was at first; gives how long (milliseconds) it went on. */
 	const importing = (after: number) =>
 		new Promise<number>((resolve) => {
+			for (const more of ['-wal', '-shm']) rmSync(file + more, { force: true });
+			copyFileSync(start, file);
 			const began = performance.now();
 			const args = ['import', table, '--site', 'S', '--base', 'https://s.example/', '--type', 'note', '--db', file];
 			const child = spawn(process.execPath, [program, ...args], { stdio: 'ignore' });
@@ -128,10 +137,11 @@ test('a long import that is killed between its goes is taken back, or whole', as
 				resolve(performance.now() - began);
 			});
 		});
+	const whole = await importing(600_000);
 	let halves = 0;
-	for (let kill = 0; kill < Math.max(6, KILLS / 4); kill++) {
-		// As late as there is something to be taken back, at places all over the work.
-		await importing(900 + ((kill * 0.618_033_988_7) % 1) * 2500);
+	for (let kill = 0; kill < Math.max(8, KILLS / 3); kill++) {
+		// At places all over the work; its beginning is the start of the program.
+		await importing(whole * (0.3 + ((kill * 0.618_033_988_7) % 1) * 0.7));
 		const looking = new Database(file, { readonly: true });
 		halves += (looking.prepare('SELECT count(*) AS n FROM unfinished').get() as { n: number }).n;
 		looking.close();
@@ -140,13 +150,13 @@ test('a long import that is killed between its goes is taken back, or whole', as
 		const isWhole = store.countPages(id).all === 30_200;
 		if (!isWhole) expect(dump(store)).toBe(before);
 		expect(store.record.unfinished()).toEqual([]);
+		expect(indexes(store)).toEqual(wanted);
 		expect(store.db.pragma('foreign_key_check')).toEqual([]);
 		const imports = store.record
 			.list(id, undefined, 9)
 			.filter(({ what }) => (what as { from?: string }).from === 'table');
 		expect(imports).toHaveLength(isWhole ? 1 : 0);
 		store.close();
-		if (isWhole) break;
 	}
 	// Kills that fall between no goes would prove nothing.
 	expect(halves).toBeGreaterThan(0);

@@ -1,7 +1,7 @@
 import type { ErrorObject } from 'ajv';
 import { readFileSync } from 'node:fs';
 import { countFrames, nearestName, type ContentType, type Page, type Picture, type Rule, type Site } from '$core';
-import { makeImport } from '../edits/edit';
+import { makeLongEdit, type LongWork } from '../edits/longEdit';
 import { UserError } from '../errors';
 import { Library } from '../pictures/library';
 import type { Store } from '../store/store';
@@ -170,18 +170,28 @@ function withFrames(data: SiteFile): SiteFile {
 	return { ...data, site: { ...site, frames: countFrames(pages, site.languages[0] as string) } };
 }
 
-/** Puts a site file into the database: the site becomes what the file says, wholly or not at all. */
+/**
+ * Puts a site file into the database: the site becomes what the file says, wholly or not at all. A large one is put in in
+ * goes, between which others write.
+ */
 export function saveSiteFile(store: Store, data: SiteFile) {
 	const { pages, pictures = [] } = data;
 	const what = { from: 'site file', pages: pages.length, pictures: pictures.length };
-	makeImport(store, data.site, { origin: 'command', kind: 'import', what }, () => {
+	const known = store.findSite(data.site.name);
+	const work: LongWork<void> = function* () {
 		const id = store.saveSite(data.site);
 		for (const type of data.types) store.saveType(id, type);
-		for (const page of pages) store.savePage(id, page);
-		store.keepOnly(id, new Set(data.types.map((type) => type.name)), new Set(pages.map((page) => page.path)));
+		for (const page of pages) {
+			store.savePage(id, page);
+			yield;
+		}
+		yield* store.keepOnly(id, new Set(data.types.map((type) => type.name)), new Set(pages.map((page) => page.path)));
 		store.pictures.save(id, pictures.map(withoutLostCopy(new Library(store))), true);
 		store.redirects.replace(id, data.redirects ?? {});
-	});
+	};
+	const edit = { origin: 'command', kind: 'import', what } as const;
+	const coming = pages.length - (known ? store.countPages(known.id).all : 0);
+	makeLongEdit(store, data.site.name, edit, work, { fresh: data.site, coming });
 }
 
 /** A site file names copies in the library that it came from; where there is none, the picture stands at its own address only. */

@@ -569,9 +569,12 @@ export class Store {
 	}
 
 	/** Takes away what a site file no longer names. */
-	keepOnly(site: number, types: ReadonlySet<string>, paths: ReadonlySet<string>) {
-		for (const { id, path } of this.run('pagePaths').all(site) as PageRow[])
-			if (!paths.has(path)) this.run('dropPage').run(id);
+	*keepOnly(site: number, types: ReadonlySet<string>, paths: ReadonlySet<string>): Generator<void, void> {
+		for (const { id, path } of this.run('pagePaths').all(site) as PageRow[]) {
+			if (paths.has(path)) continue;
+			this.run('dropPage').run(id);
+			yield;
+		}
 		for (const { name } of this.run('types').all(site) as TypeRow[])
 			if (!types.has(name)) this.run('dropType').run({ site, name });
 	}
