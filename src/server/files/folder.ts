@@ -149,3 +149,21 @@ const bytesOfPath = (path: string) =>
 
 /** encodeURIComponent encodes more than a path needs; these stand as they are (URL standard, path percent-encode set). */
 const unescapeSafe = (part: string) => part.replace(/%(24|26|2B|2C|3A|3B|3D|40)/g, decodeURIComponent);
+
+export function decoded(path: string): string {
+	try {
+		return decodeURIComponent(path);
+	} catch {
+		return path;
+	}
+}
+
+/** A page is asked for with and without its ending, and with and without the slash; decoded. */
+export const formsOf = (path: string): string[] => {
+	const bare = decoded(path)
+		.replace(/(index)?\.x?html?$/i, '')
+		.replace(/(.)\/$/, '$1');
+	return [decoded(path), bare, `${bare}/`, `${bare}.html`, `${bare}/index.html`].map((one) =>
+		one.replace(/^\/\//, '/')
+	);
+};

@@ -12,7 +12,7 @@ import {
 } from '$core';
 import { UserError } from '../errors';
 import { decodeFile } from '../files/encoding';
-import { fileAt, isHtmlName, openFolder, pathOfFile, shownName, walkFolder } from '../files/folder';
+import { decoded, fileAt, formsOf, isHtmlName, openFolder, pathOfFile, shownName, walkFolder } from '../files/folder';
 import { findInServedHead } from '../probes/served';
 
 /** A finding in a file, with the line that it is about, from 1. */
@@ -181,23 +181,6 @@ function findLinks(all: readonly Said[]): FileFinding[] {
 }
 
 const plain = (path: string) => decoded(path.replace(/[?#].*$/, ''));
-const decoded = (path: string) => {
-	try {
-		return decodeURIComponent(path);
-	} catch {
-		return path;
-	}
-};
-/** A page is asked for with and without its ending, and with and without the slash. */
-const formsOf = (path: string) => {
-	const bare = decoded(path)
-		.replace(/(index)?\.x?html?$/i, '')
-		.replace(/(.)\/$/, '$1');
-	return [decoded(path), bare, `${bare}/`, `${bare}.html`, `${bare}/index.html`].map((one) =>
-		one.replace(/^\/\//, '/')
-	);
-};
-
 /** The base that most canonical addresses have in common with the paths of their files. */
 function baseOf(all: readonly Said[]): string | undefined {
 	const counts = new Map<string, number>();

@@ -1,4 +1,5 @@
 import { htmlToText, normaliseBase } from '$core';
+import { formsOf } from '../files/folder';
 import type { Store } from '../store/store';
 
 /** The pages whose texts link to a path: how many there are, and the first of them. */
@@ -12,21 +13,19 @@ const MOST_NAMED = 5;
 
 /**
  * Looks through the texts of all pages of a site but that one for links to a path; relative ones count from their page.
- * Texts that were read from HTML are kept without their markup: their links are not known.
+ * Texts that were read from HTML are kept without their markup, and their links beside them.
  */
 export function pagesLinking(store: Store, name: string, path: string): PagesLinking {
 	const { id, site } = store.site(name);
 	const base = normaliseBase(site.base);
 	const target = base && addressOf(`.${path}`, base);
 	if (!target) return { pages: 0, first: [] };
-	const first: string[] = [];
-	let pages = 0;
-	for (const page of store.textsNaming(id, longestWord(path))) {
-		if (page.path === path || !linksTo(page.body, addressOf(`.${page.path}`, base), target)) continue;
-		pages++;
-		if (first.length < MOST_NAMED) first.push(page.path);
-	}
-	return { pages, first };
+	const linking = new Set<string>();
+	for (const page of store.textsNaming(id, longestWord(path)))
+		if (linksTo(page.body, addressOf(`.${page.path}`, base), target)) linking.add(page.path);
+	for (const from of store.pagesLinkingTo(id, [...new Set(formsOf(path))])) linking.add(from);
+	linking.delete(path);
+	return { pages: linking.size, first: [...linking].slice(0, MOST_NAMED) };
 }
 
 /** What any usual way to write a link to a path holds, from wherever it is written; '' for none. */

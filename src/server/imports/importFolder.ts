@@ -396,7 +396,8 @@ function save(
 				gone
 			);
 			const { body: _body, ...fields } = page.fields;
-			const result = hashOf(JSON.stringify({ ...page, fields }));
+			const { links: _links, ...told } = page;
+			const result = hashOf(JSON.stringify({ ...told, fields }));
 			const before = store.sources.file(id, read.file)?.result;
 			if (before !== result || isFresh) {
 				if (store.hasPage(id, page.path)) changed++;
@@ -405,10 +406,11 @@ function save(
 			}
 			const stamp = stamps.get(read.file);
 			const { body: _long, ...short } = read.fields;
+			const { links: _kept, ...rest } = read;
 			if (stamp)
 				store.sources.saveFile(id, read.file, {
 					...stamp,
-					reading: { reader: READER, bare: source.bare, page: { ...read, fields: short } } satisfies Kept,
+					reading: { reader: READER, bare: source.bare, page: { ...rest, fields: short } } satisfies Kept,
 					result
 				});
 			else if (before !== result) store.sources.saveResult(id, read.file, result);

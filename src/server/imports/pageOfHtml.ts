@@ -1,4 +1,5 @@
 import { parseUrl, readPage } from '$core';
+import { decoded } from '../files/folder';
 import type { ReadPage } from './staging';
 
 /** Stands for the site's own address while paths are worked out. */
@@ -29,6 +30,10 @@ export function pageOfHtml(
 		const to = onSite(href);
 		return to?.startsWith('/') && to !== path ? [[tag, to] as const] : [];
 	});
+	const links = page.links.flatMap((link) => {
+		const to = onSite(link)?.replace(/[?#].*$/, '');
+		return to?.startsWith('/') && to !== path ? [decoded(to)] : [];
+	});
 	return {
 		path,
 		file,
@@ -43,6 +48,7 @@ export function pageOfHtml(
 		},
 		...(alternates.length && { alternates: Object.fromEntries(alternates) }),
 		paragraphs,
+		links: [...new Set(links)],
 		...(section && { section }),
 		found
 	};

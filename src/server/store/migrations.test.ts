@@ -65,7 +65,8 @@ const LATER: Readonly<Record<number, string>> = {
 	10: `REINDEX page_state;`,
 	11: `UPDATE page_state SET tags = ' title og:title ';`,
 	// It kept each set of tags once.
-	12: `REINDEX page_state;`
+	12: `REINDEX page_state;`,
+	13: `INSERT INTO paused_index VALUES ('page_state_away', 'CREATE INDEX page_state_away ON page_state (card)');`
 };
 
 /** All schemas that there were: this one stands at the end, and is not among them. */
@@ -126,6 +127,9 @@ describe.each(EARLIER)('a database of schema %i', (version) => {
 		expect(all('SELECT etag FROM verified')).toEqual(has(9, [{ etag: '"tag"' }]));
 		expect(all('SELECT DISTINCT tags FROM page_state JOIN tag_set t ON t.id = tag_set')).toEqual(
 			has(11, [{ tags: ' title og:title ' }])
+		);
+		expect(all(`SELECT name FROM sqlite_schema WHERE name = 'page_state_away'`)).toEqual(
+			has(13, [{ name: 'page_state_away' }])
 		);
 		expect(store.releases.history(1, 1)).toMatchObject([{ number: 3, author: version >= 8 ? 'ada' : '' }]);
 	});

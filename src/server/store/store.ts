@@ -69,6 +69,9 @@ const SQL = {
 	textsNaming: `SELECT p.path, b.body FROM page_body b JOIN page p ON p.id = b.page_id WHERE p.site_id = ? AND instr(b.body, ?)`,
 	saveBody: `INSERT INTO page_body (page_id, body) VALUES (?, ?)
 		ON CONFLICT (page_id) DO UPDATE SET body = excluded.body WHERE body <> excluded.body`,
+	saveLinks: `INSERT INTO page_link (page_id, links) VALUES (?, ?) ON CONFLICT (page_id) DO UPDATE SET links = excluded.links`,
+	linkingTo: `SELECT p.path FROM page_link l JOIN page p ON p.id = l.page_id
+		WHERE p.site_id = ? AND EXISTS (SELECT 1 FROM json_each(?) WHERE instr(l.links, char(10) || value || char(10))) ORDER BY p.id`,
 	dropBody: `DELETE FROM page_body WHERE page_id = ?`,
 	saveReading: `UPDATE page_body SET opening = @opening, language = @language WHERE page_id = @page`,
 	dropPage: `DELETE FROM page WHERE id = ?`,
@@ -155,6 +158,8 @@ export interface StoredSite {
 
 /** A page as reading a folder found it; rules and overrides are not part of it. */
 export interface FoundPage extends Pick<Page, 'path' | 'language' | 'modified' | 'fields' | 'found' | 'alternates'> {
+	/** Paths of the site that its file links to, decoded; undefined where the file was not read now. */
+	readonly links?: readonly string[];
 	/** Of a new page, which is live unless this says otherwise; one that is there keeps its own. */
 	readonly state?: Page['state'];
 	/** Undefined: as it is, or the type `page` for a new one. */
@@ -447,6 +452,7 @@ export class Store {
 		const added = this.run('addFound').get({ ...said, settings }) as { id: number } | undefined;
 		if (added) {
 			if (withBody && body !== undefined) this.saveBody(added.id, body);
+			this.saveLinks(added.id, page.links);
 			return;
 		}
 		const row = this.run('refreshPage').get({
@@ -456,6 +462,7 @@ export class Store {
 			columns: columns ? JSON.stringify(Object.fromEntries(columns.map((name) => [name, null]))) : null
 		}) as { id: number; holdsBody: 0 | 1 };
 		if (withBody && !row.holdsBody && (!columns || columns.includes('body'))) this.saveBody(row.id, body);
+		this.saveLinks(row.id, page.links);
 	}
 
 	/** The share of the pages of a type that have each field, 0 to 1, of some of them. */
@@ -479,6 +486,14 @@ export class Store {
 	private saveBody(page: number, body: string | undefined) {
 		if (body === undefined) this.run('dropBody').run(page);
 		else this.run('saveBody').run(page, body);
+	}
+
+	private saveLinks(page: number, links: readonly string[] | undefined) {
+		if (links) this.run('saveLinks').run(page, `\n${links.join('\n')}\n`);
+	}
+	/** The paths of the pages whose own files link to one of these paths, decoded. */
+	pagesLinkingTo(site: number, paths: readonly string[]): string[] {
+		return this.run('linkingTo').pluck().all(site, JSON.stringify(paths)) as string[];
 	}
 
 	/** Keeps what was read out of a page's body, so that it need not be read again. */

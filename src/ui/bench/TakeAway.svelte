@@ -63,8 +63,7 @@
 			{/if}
 			<li class:quiet={!linking?.pages} role="status">
 				{#if !linking}Looking through the texts of the other pages for links to it …
-				{:else if linking.pages === 0}No text that is kept here links to it. Texts read from a folder or the web are
-					kept without their links: those are not looked at.
+				{:else if linking.pages === 0}No other page’s text links to it.
 				{:else}
 					{linking.pages === 1 ? 'The text of one page links' : `The texts of ${linking.pages} pages link`} to it:
 					<span class="mono">{linking.first.join(', ')}{linking.pages > linking.first.length ? ' …' : ''}</span>
