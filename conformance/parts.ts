@@ -31,6 +31,7 @@ const HEAD_PIECES = [
 	'<link rel="alternate" type="application/rss+xml" href="/feed" title="Feed">',
 	'<link rel="stylesheet" href="a.css">',
 	'<link rel="next" href="/2">',
+	'<link rel="up" title="The part above" href="/up">',
 	'<base href="/under/">',
 	'<meta http-equiv="refresh" content="0; url=/on">',
 	'<meta http-equiv="refresh" content="30">',
@@ -55,6 +56,10 @@ const BODY_PIECES: ((chance: Chance) => string)[] = [
 	(chance) => `<main>${chance.pick(PROSE)}<p>${chance.pick(PROSE)}</p></main>`,
 	(chance) => `<article class="post"><p>${chance.pick(PROSE)}</p></article>`,
 	() => '<nav><a href="/">Home</a> <a href="/walks">Walks</a> › <b>Here</b></nav>',
+	() => '<div id="breadcrumb"><a href="/">Home</a> / <a href="/tides">Tides</a> / Here</div>',
+	() => '<ol aria-label="Breadcrumb"><li><a href="/">Home</a><li><a href="/birds">Birds</a></ol>',
+	() =>
+		'<div id="sidebar"><p>A word from beside the text, which is long enough to be read as prose by mistake.</p></div>',
 	() => '<div class="breadcrumbs"><a href="/">Home</a> / <a href="/walks">Walks</a> / Here</div>',
 	() => '<footer>© Merrow Trust, all rights reserved by the trust and by nobody else at all.</footer>',
 	(chance) =>

@@ -15,7 +15,9 @@ import {
 	type PictureMention,
 	type PictureSource,
 	type Rule,
-	type Site
+	type ShareLayout,
+	type Site,
+	type TextPart
 } from '$core';
 
 /**
@@ -380,7 +382,8 @@ function pictureOf(chance: Chance, src: string): Picture {
 		...chance.maybe(12, () => ({ mark: true })),
 		...chance.maybe(15, () => ({ repeated: chance.pick([1, 3, 4, 40]) })),
 		...chance.maybe(15, () => ({ alpha: true })),
-		...chance.maybe(10, () => ({ animated: true }))
+		...chance.maybe(10, () => ({ animated: true })),
+		...chance.maybe(70, () => ({ light: lightOf(chance) }))
 	};
 }
 
@@ -420,6 +423,44 @@ const settings = (chance: Chance) => ({
 });
 const rulesOf = (chance: Chance, most: number) => Array.from({ length: chance.below(most + 1) }, () => ruleOf(chance));
 
+const colourOf = (chance: Chance) =>
+	chance.pick(['paper', 'ink', 'accent', '#ffffff', '#808080', '#0a5f55', '#111111']);
+const boxOf = (chance: Chance) => ({
+	...{ x: chance.below(600), y: chance.below(300) },
+	...{ width: 60 + chance.below(540), height: 40 + chance.below(280) }
+});
+function layoutOf(chance: Chance): ShareLayout {
+	const part = (): TextPart => ({
+		...boxOf(chance),
+		template: chance.pick(['{page.title}', '{page.section}', '{type.label}', '🐦 {page.title}', '{page.summary}']),
+		font: chance.pick(['title', 'text'] as const),
+		...{ size: 30 + chance.below(60), least: 20 + chance.below(20), weight: 500, colour: colourOf(chance) },
+		align: chance.pick(['start', 'middle', 'end'] as const),
+		stand: chance.pick(['top', 'middle', 'bottom'] as const)
+	});
+	return {
+		background: chance.is(50)
+			? { kind: 'colour', colour: colourOf(chance) }
+			: { kind: 'gradient', from: colourOf(chance), to: colourOf(chance), angle: chance.pick([0, 20, 90, 200]) },
+		...chance.maybe(70, () => ({
+			picture: {
+				...(chance.is(50) ? { x: 0, y: 0, width: 1200, height: 630 } : boxOf(chance)),
+				...{ tint: colourOf(chance), strength: chance.pick([0, 0.3, 0.7, 1]) }
+			}
+		})),
+		...chance.maybe(30, () => ({ frame: { colour: colourOf(chance), width: 12, inset: chance.pick([0, 24]) } })),
+		...chance.maybe(40, () => ({ logo: boxOf(chance) })),
+		title: part(),
+		...chance.maybe(60, () => ({ line: part() }))
+	};
+}
+/** Cells that get lighter to the right, downwards, or stay. */
+const lightOf = (chance: Chance) => {
+	const form = chance.below(3);
+	const grey = (at: number) => (form === 0 ? (at % 8) * 32 : form === 1 ? Math.floor(at / 8) * 32 : 120);
+	return Array.from({ length: 64 }, (_, at) => grey(at).toString(16).padStart(2, '0')).join('');
+};
+
 function typeOf(chance: Chance, name: string): ContentType {
 	return {
 		name,
@@ -435,6 +476,7 @@ function typeOf(chance: Chance, name: string): ContentType {
 			pictureBy: { field: 'region', pictures: { 'Ember Heath': { src: chance.pick(SOURCES) } } }
 		})),
 		...chance.maybe(15, () => ({ playMark: true })),
+		...chance.maybe(45, () => ({ layout: layoutOf(chance) })),
 		...settings(chance),
 		rules: rulesOf(chance, 9)
 	};
@@ -527,6 +569,7 @@ export function makeWorld(seed: number): World {
 		...chance.maybe(30, () => ({ translations: { fr: { name: 'Fondation Merrow', tagline: 'La côte' } } })),
 		...chance.maybe(25, () => ({ lean: true })),
 		...chance.maybe(30, () => ({ timeZone: chance.pick(['Europe/Paris', 'Asia/Tokyo']) })),
+		...chance.maybe(30, () => ({ look: { ink: '#222222', accent: '#c04000', titleFont: 'Commissioner' as const } })),
 		...chance.maybe(60, () => ({ prefixes: { tide: 'https://tide.example/ns#' } })),
 		...chance.maybe(30, () => ({
 			frames: [{ tag: 'description', value: TEXTS[2] as string, language: 'en', pages: 40 }]

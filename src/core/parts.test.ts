@@ -118,6 +118,22 @@ test('documents: what is read in them, what is served, what injection makes of t
 	await holds('documents', text);
 });
 
+test('injecting a second time changes nothing, whatever the document', () => {
+	const chance = new Chance(29);
+	const lines = [
+		'<link rel="preload" href="/a.css" as="style">',
+		'<title>T</title>',
+		'<meta name="description" content="D">'
+	];
+	const isManaged = (name: string) => ['title', 'description', 'og:title'].includes(name);
+	for (let at = 0; at < 1500; at++) {
+		const source = documentOf(chance);
+		const once = injectHead(source, lines, isManaged, isXhtml(source));
+		expect(injectHead(once, lines, isManaged, isXhtml(source)), source).toBe(once);
+		expect(once).toContain('<title>T</title>');
+	}
+});
+
 test('extra markup: what is kept of it and what is wrong', async () => {
 	const text = many(80, 37, (chance) => {
 		const source = extraOf(chance);

@@ -66,23 +66,37 @@ function pageInWords(resolver: Resolver, page: Page, isWhole: boolean): string[]
 		renderHead(head),
 		...(isWhole ? ['### XHTML', renderHead(head, { xhtml: true }), '### JSON', JSON.stringify(headToJson(head))] : []),
 		...(isWhole ? ['### Trace', ...traces.filter(isTold).flatMap(traceInWords)] : []),
+		'### Share picture',
+		JSON.stringify(scope.sharePicture()?.recipe ?? null),
 		'### Findings',
 		...findOnPage(page, head, scope).map(findingInWords),
 		...(isWhole ? ['### Cards', ...READERS.map((reader) => JSON.stringify(cardOf(reader, head)))] : [])
 	];
 }
 
-function reachInWords(world: World, seed: number): string {
-	const rule = makeRule(seed * 31 + 5);
-	const { tag, language, ...body } = rule;
-	const place =
-		seed % 3 === 0
-			? ({ layer: 'site' } as const)
-			: seed % 3 === 1
-				? ({ layer: 'type', name: 'note' } as const)
-				: ({ layer: 'page', path: '/' } as const);
-	const edit = { place, tag, body, ...(language && { language }) } as AnyEdit;
-	return `${JSON.stringify(edit)}\n${JSON.stringify(measureReach(world, world.pages, edit, NOW))}`;
+function reachInWords(world: World, seed: number): string[] {
+	const places = [{ layer: 'site' }, { layer: 'type', name: 'note' }, { layer: 'page', path: '/' }] as const;
+	const rules = places.map((place, at) => {
+		const { tag, language, ...body } = makeRule(seed * 31 + at);
+		return { place, tag, body: at === 2 && seed % 4 === 0 ? null : body, ...(language && { language }) };
+	});
+	// A rule that stands there, taken away or in another language's letters.
+	const own = world.site.rules[0];
+	const gone = own && {
+		place: places[0],
+		tag: own.tag,
+		body: null,
+		...(own.language && { language: own.language.toUpperCase() })
+	};
+	const settings = [
+		{ place: places[1], changes: { off: true } },
+		{ place: places[0], changes: { separator: '/', lean: seed % 2 === 0 } },
+		{ place: places[2], changes: { state: 'draft', hidden: true } }
+	];
+	return [...rules, ...(gone ? [gone] : []), ...settings].flatMap((edit) => [
+		JSON.stringify(edit),
+		JSON.stringify(measureReach(world, world.pages, edit as AnyEdit, NOW))
+	]);
 }
 
 function worldInWords(seed: number): string {
@@ -120,8 +134,8 @@ function worldInWords(seed: number): string {
 			),
 			'# The hardest pages',
 			JSON.stringify(findHard({ site, types, pictures }, pages, NOW)),
-			'# Reach of an edit',
-			reachInWords(world, seed),
+			'# Reach of edits',
+			...reachInWords(world, seed),
 			''
 		].join('\n')
 	);

@@ -71,7 +71,7 @@ export function injectHead(
 		if (!isSame) foundTag(element).forEach(gone);
 		return spanWithLine(source, element);
 	});
-	const at = placeFor(document, all, source);
+	const at = placeFor(document, all, elements.find(isCharset), source);
 	const lineEnd = /\r?\n|\r/.exec(source)?.[0] ?? '\n';
 	const block = lines.map((line) => lineEnd + line.replaceAll('\n', lineEnd)).join('');
 	return splice(source, removed, at, block);
@@ -112,13 +112,19 @@ function isCharset(element: Tree.Element): boolean {
 	);
 }
 
-/** Behind the charset; else behind the head's start tag, the html element's, the doctype, or at the very beginning. */
-function placeFor(document: Tree.Document, elements: readonly Tree.Element[], source: string): number {
+/**
+ * Behind the charset of the head; else behind the head's start tag, the html element's, the doctype, or at the very
+ * beginning. A charset below the head, which a stray element ended, is no place: nothing would be found there again.
+ */
+function placeFor(
+	document: Tree.Document,
+	elements: readonly Tree.Element[],
+	charset: Tree.Element | undefined,
+	source: string
+): number {
 	const startTag = (name: string) =>
 		elements.find((element) => element.tagName === name)?.sourceCodeLocation?.startTag?.endOffset;
-	const body = startTag('body') ?? Infinity;
-	const charset = elements.find(isCharset)?.sourceCodeLocation?.endOffset;
-	if (charset !== undefined && charset <= body) return charset;
+	if (charset?.sourceCodeLocation) return charset.sourceCodeLocation.endOffset;
 	const doctype = document.childNodes.find((node) => node.nodeName === '#documentType')?.sourceCodeLocation?.endOffset;
 	const declaration = /^\uFEFF?\s*<\?xml[^>]*\?>/.exec(source)?.[0].length;
 	return startTag('head') ?? startTag('html') ?? doctype ?? declaration ?? (source.startsWith('\uFEFF') ? 1 : 0);
