@@ -71,6 +71,9 @@ function warnsOf(store: Store, id: number): string[] {
 	const heavy = store.state.kinds(id).filter(({ weight, code }) => weight >= 6 && code !== 'no-picture');
 	return [
 		...blank.map((path) => `The key page ${path} would be shared without a picture, a title or a description.`),
-		...heavy.map(({ code, pages }) => `${pages} ${pages === 1 ? 'page has' : 'pages have'} a grave finding: ${code}.`)
+		...heavy.map(
+			({ code, pages }) =>
+				`${pages} ${pages === 1 ? 'page has' : 'pages have'} a grave finding: ${code.replaceAll('-', ' ')}.`
+		)
 	];
 }

@@ -90,7 +90,7 @@ export const PAGE_KINDS = {
 	),
 	short: kind<{ readonly tag: string; readonly length: number }>(
 		1,
-		({ tag, length }) => `The ${called(tag)} has only ${length} characters`,
+		({ tag, length }) => `The ${called(tag)} has only ${length} ${length === 1 ? 'character' : 'characters'}`,
 		() => 'Say more at the page, or add a second source, such as the type’s own fields.'
 	),
 	'passed-over': kind<{ readonly tag: string; readonly other: string; readonly layer: Layer }>(

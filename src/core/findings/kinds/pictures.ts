@@ -72,7 +72,8 @@ export const PICTURE_KINDS = {
 	),
 	'picture-repeated': kind<{ readonly pages: number }>(
 		2,
-		({ pages }) => `It stands on ${pages} pages: it says little about this one.`,
+		({ pages }) =>
+			`It stands on ${pages} ${pages === 1 ? 'page' : 'pages'} as part of the frame: it says little about this one.`,
 		TAKE_ANOTHER
 	),
 	'picture-named-logo': kind<Nothing>(4, () => 'It is a logo or an icon by its name.', TAKE_ANOTHER),
