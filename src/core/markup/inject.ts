@@ -2,7 +2,7 @@ import { parse } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { Head } from '../resolve/head';
 import type { FoundTag } from '../model';
-import { attribute, elementsOf, foundTag } from './readPage';
+import { attribute, elementsOf, foundTag, nameOfAlternate } from './readPage';
 import { hideSelfClosed } from './xhtml';
 
 /** Open Graph vocabularies: a name that begins with one of these belongs to the family as a whole. */
@@ -30,10 +30,7 @@ function managedName(element: Tree.Element): string | undefined {
 	if (element.tagName !== 'link') return undefined;
 	const rel = attribute(element, 'rel')?.trim().toLowerCase();
 	if (rel === 'shortcut icon') return 'icon';
-	if (rel !== 'alternate') return rel;
-	if (attribute(element, 'hreflang') !== undefined) return 'alternate';
-	const feed = /^application\/(atom|rss|feed)\+(?:xml|json)$/.exec(attribute(element, 'type') ?? '')?.[1];
-	return feed && `feed:${feed === 'feed' ? 'json' : feed}`;
+	return rel === 'alternate' ? nameOfAlternate(element) : rel;
 }
 
 interface Span {

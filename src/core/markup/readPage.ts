@@ -250,15 +250,35 @@ export function readRefresh(content = ''): { readonly seconds: number; readonly 
 
 const LINKS_READ = new Set(['canonical', 'icon', 'shortcut icon', 'apple-touch-icon', 'manifest', 'alternate']);
 
+/** What a link says beside where it leads, and means nothing without. */
+const LINK_ATTRIBUTES = new Set(['hreflang', 'type', 'title', 'media', 'sizes', 'crossorigin']);
+
 /** A head tag as it stands in the file. */
 export function foundTag(element: Tree.Element): FoundTag[] {
 	const content = attribute(element, 'content');
 	if (element.tagName === 'title') return [{ name: 'title', value: settleText(textOf(element)) }];
 	if (element.tagName === 'meta') {
-		const name = attribute(element, 'property') ?? attribute(element, 'name');
-		return name && content !== undefined ? [{ name: name.trim(), value: settleText(content) }] : [];
+		const name = (attribute(element, 'property') ?? attribute(element, 'name'))?.trim();
+		if (!name || content === undefined) return [];
+		const isDark = /^theme-color$/i.test(name) && /\bdark\b/i.test(attribute(element, 'media') ?? '');
+		return [{ name: isDark ? 'theme-color:dark' : name, value: settleText(content) }];
 	}
-	const rel = element.tagName === 'link' ? attribute(element, 'rel')?.toLowerCase() : undefined;
+	const rel = element.tagName === 'link' ? attribute(element, 'rel')?.trim().toLowerCase() : undefined;
 	const href = attribute(element, 'href');
-	return rel && href !== undefined && LINKS_READ.has(rel) ? [{ name: rel, value: href }] : [];
+	if (!rel || href === undefined || !LINKS_READ.has(rel)) return [];
+	const name = rel === 'alternate' ? nameOfAlternate(element) : rel;
+	if (name === undefined) return [];
+	const kept = element.attrs.filter(
+		(one) => LINK_ATTRIBUTES.has(one.name) && !(one.name === 'type' && name.startsWith('feed:'))
+	);
+	const attributes = Object.fromEntries(kept.map((one) => [one.name, one.value]));
+	return [{ name, value: href, ...(kept.length > 0 && rel !== 'canonical' && { attributes }) }];
+}
+
+/** What a link to another form of a page stands for: a version in another language, or a feed; else it is none of ours. */
+export function nameOfAlternate(element: Tree.Element): string | undefined {
+	if (attribute(element, 'hreflang') !== undefined) return 'alternate';
+	const type = attribute(element, 'type')?.trim() ?? '';
+	const kind = /^application\/(atom|rss|feed)\+(?:xml|json)$/i.exec(type)?.[1]?.toLowerCase();
+	return kind && `feed:${kind === 'feed' ? 'json' : kind}`;
 }

@@ -3,7 +3,7 @@ import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { findTag } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import { settleText } from '../text/text';
-import { attribute, elementsOf, readRefresh } from './readPage';
+import { attribute, elementsOf, nameOfAlternate, readRefresh } from './readPage';
 import { textOf } from './plainText';
 
 /** One tag of a head as it is served. */
@@ -95,12 +95,6 @@ function servedTag(element: Tree.Element, isBelow: boolean): ServedTag | undefin
 	};
 }
 
-/** The tag of a link to another form of the page, by its media type. */
-const feedOf = (type: string) => {
-	const kind = /^application\/(atom|rss|feed)\+(?:xml|json)$/i.exec(type.trim())?.[1]?.toLowerCase();
-	return kind ? `feed:${kind === 'feed' ? 'json' : kind}` : 'alternate-form';
-};
-
 function nameAndValue(element: Tree.Element): [(string | undefined)?, (string | undefined)?] {
 	if (element.tagName === 'title' && element.namespaceURI === 'http://www.w3.org/1999/xhtml')
 		return ['title', settleText(textOf(element))];
@@ -111,6 +105,6 @@ function nameAndValue(element: Tree.Element): [(string | undefined)?, (string | 
 		];
 	const rel = element.tagName === 'link' ? attribute(element, 'rel')?.toLowerCase().trim() : undefined;
 	if (rel === undefined || !LINKS.test(rel)) return [];
-	const isFeed = rel === 'alternate' && attribute(element, 'hreflang') === undefined;
-	return [isFeed ? feedOf(attribute(element, 'type') ?? '') : rel, attribute(element, 'href')?.trim()];
+	const name = rel === 'alternate' ? (nameOfAlternate(element) ?? 'alternate-form') : rel;
+	return [name, attribute(element, 'href')?.trim()];
 }

@@ -3,7 +3,7 @@ import type { TagDefinition } from '../catalogue/types';
 import type { FoundPolicy, FoundTag, Layer, Rule } from '../model';
 import { compileTemplate, MAX_OUTPUT, type CompiledTemplate } from '../template/compile';
 import { toText, type Value } from '../template/values';
-import { settleText } from '../text/text';
+import { isLanguageTag, settleText } from '../text/text';
 import type { BuiltIn } from './builtIns';
 import { expectedOf, legalValue } from './legal';
 import { choosePictures, inShapes, pictureAt } from './pictures';
@@ -228,7 +228,10 @@ export function makeFound(tag: TagDefinition, policy: FoundPolicy, saidBy: Layer
 			const counts = all.map(({ value }) => page.frameCount(tag.name, value)).filter((count) => count !== undefined);
 			if (counts.length > 0 && counts.length === all.length) return { kind: 'frame', pages: Math.max(...counts) };
 			if (all.some(({ value }) => page.repeatsTitle(tag.name, value))) return { kind: 'repeats-title' };
-			return illegal(tag, all[0]?.value ?? '');
+			const first = all[0]?.value ?? '';
+			return tag.name === 'alternate'
+				? { kind: 'illegal', value: first, expected: 'a version with its language, such as hreflang="fr"' }
+				: illegal(tag, first);
 		}
 	};
 }
@@ -238,11 +241,16 @@ function foundValue(tag: TagDefinition, page: PageScope): TagItem[] {
 	return page.foundOf(tag.name).flatMap((found): TagItem[] => {
 		if (page.frameCount(tag.name, found.value) !== undefined || page.repeatsTitle(tag.name, found.value)) return [];
 		if (tag.kind === 'picture') return foundPicture(tag, found, page);
+		// One that does not say for which language it is, leads readers to no version of the page.
+		if (tag.name === 'alternate' && !isVersion(found.attributes?.hreflang)) return [];
 		if (!found.attributes || tag.kind !== 'address') return [found.value];
 		const address = page.addresses.ofValue(found.value, page.pageAddress);
 		return address === undefined ? [] : [{ kind: 'link', address, attributes: found.attributes }];
 	});
 }
+
+const isVersion = (hreflang: string | undefined) =>
+	hreflang !== undefined && (hreflang.toLowerCase() === 'x-default' || isLanguageTag(hreflang));
 
 /** A found picture: with its facts where they are known, else with those that the file gives directly after it. */
 function foundPicture(tag: TagDefinition, found: FoundTag, page: PageScope): (ChosenPicture | Link)[] {

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { settleText, type FoundTag, type Head } from '$core';
+import { findTag, settleText, type FoundTag, type Head } from '$core';
 import type { FoundPage, Store } from '../store/store';
 
 /**
@@ -20,7 +20,7 @@ const keysOfHead = (head: Head): string[] =>
 /** Whether a tag found in a page's file is one that was written into it. */
 export function wasWritten(store: Store, site: number, path: string): (tag: FoundTag) => boolean {
 	const written = store.writtenInto(site, path);
-	return ({ name, value }) => written.has(keyOf(name, value));
+	return ({ name, value }) => written.has(keyOf(findTag(name.toLowerCase())?.key ?? name, value));
 }
 
 /** Notes what is written into files, some hundred pages at a time. */
