@@ -56,12 +56,19 @@ export function asAuthored(store: Store, site: number, page: FoundPage): FoundPa
 	if (!found.some(isOurs)) return page;
 	const own = found.filter((tag) => !isOurs(tag));
 	const before = store.page(site, page.path);
-	const gone = (before?.found ?? []).filter(({ name }) => !own.some((tag) => tag.name === name));
+	const named = (tags: readonly FoundTag[]) => new Set(tags.map(({ name }) => name.toLowerCase()));
+	const [ownNames, ourNames] = [named(own), named(found.filter(isOurs))];
+	// What stands below the head has the name of what was taken out of it, and may stand there beside it.
+	const gone = (before?.found ?? []).filter(
+		({ name, value }) =>
+			!ownNames.has(name.toLowerCase()) ||
+			(ourNames.has(name.toLowerCase()) && !own.some((tag) => tag.name === name && tag.value === value))
+	);
 	const isTitleOurs = found.some((tag) => tag.name === 'title' && isOurs(tag));
 	const title = isTitleOurs ? before?.fields.title : undefined;
 	return {
 		...page,
 		fields: { ...page.fields, ...(title !== undefined && { title }) },
-		found: [...own, ...gone]
+		found: [...gone, ...own]
 	};
 }
