@@ -216,7 +216,7 @@ describe('fields written here', () => {
 	test('one that was emptied stays empty, and a picture is not mixed of two', () => {
 		const { region: _region, ...rest } = at('/a').fields;
 		change('/a', { fields: { ...rest, picture: { src: '/mine.jpg' } } });
-		store.refreshPage(id, {
+		store.readIn.refreshPage(id, {
 			...{ path: '/a', type: undefined },
 			fields: { title: 'Read', region: 'West', picture: { src: '/theirs.jpg', alt: 'Theirs' } }
 		});
@@ -225,13 +225,13 @@ describe('fields written here', () => {
 
 	test('a body that was written here is not replaced', () => {
 		change('/a', { fields: { ...at('/a').fields, body: '<p>Mine</p>' } });
-		store.refreshPage(id, { path: '/a', type: undefined, fields: { title: 'Read', body: '<p>Theirs</p>' } });
+		store.readIn.refreshPage(id, { path: '/a', type: undefined, fields: { title: 'Read', body: '<p>Theirs</p>' } });
 		expect(at('/a').fields).toMatchObject({ title: 'Read', body: '<p>Mine</p>' });
 	});
 });
 
 test('a table replaces what it has columns for: what a folder gave besides, and what authors wrote, stays', () => {
-	store.refreshPage(id, {
+	store.readIn.refreshPage(id, {
 		...{ path: '/f', type: 'other', modified: '2026-01-01' },
 		fields: { title: 'Folder', summary: 'From the file', body: '<p>Text</p>' },
 		found: [{ name: 'description', value: 'The author’s' }]
@@ -243,5 +243,5 @@ test('a table replaces what it has columns for: what a folder gave besides, and 
 		...{ type: 'other', modified: '2026-01-01', found: [{ name: 'description', value: 'The author’s' }] },
 		fields: { title: 'Table', summary: 'From the file', body: '<p>Text</p>' }
 	});
-	expect(store.retirePages(id, new Set())).toContain('/f');
+	expect(store.readIn.retirePages(id, new Set())).toContain('/f');
 });

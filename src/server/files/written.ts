@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { findTag, settleText, type FoundTag, type Head } from '$core';
-import type { FoundPage, Store } from '../store/store';
+import type { Store } from '../store/store';
+import type { FoundPage } from '../store/readIn';
 
 /**
  * What Kephalon itself wrote into a folder's files, so that it is not taken for the author's when the folder is read
@@ -19,7 +20,7 @@ const keysOfHead = (head: Head): string[] =>
 
 /** Whether a tag found in a page's file is one that was written into it. */
 export function wasWritten(store: Store, site: number, path: string): (tag: FoundTag) => boolean {
-	const written = store.writtenInto(site, path);
+	const written = store.readIn.writtenInto(site, path);
 	return ({ name, value }) => written.has(keyOf(findTag(name.toLowerCase())?.key ?? name, value));
 }
 
@@ -38,7 +39,7 @@ export class WrittenNotes {
 
 	flush() {
 		this.store.transaction(() => {
-			for (const [path, keys] of this.waiting) this.store.noteWritten(this.site, path, keys);
+			for (const [path, keys] of this.waiting) this.store.readIn.noteWritten(this.site, path, keys);
 		});
 		this.waiting.length = 0;
 	}

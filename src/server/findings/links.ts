@@ -21,9 +21,9 @@ export function pagesLinking(store: Store, name: string, path: string): PagesLin
 	const target = base && addressOf(`.${path}`, base);
 	if (!target) return { pages: 0, first: [] };
 	const linking = new Set<string>();
-	for (const page of store.textsNaming(id, longestWord(path)))
+	for (const page of store.bodies.naming(id, longestWord(path)))
 		if (linksTo(page.body, addressOf(`.${page.path}`, base), target)) linking.add(page.path);
-	for (const from of store.pagesLinkingTo(id, [...new Set(formsOf(path))])) linking.add(from);
+	for (const from of store.bodies.linkingTo(id, [...new Set(formsOf(path))])) linking.add(from);
 	linking.delete(path);
 	return { pages: linking.size, first: [...linking].slice(0, MOST_NAMED) };
 }

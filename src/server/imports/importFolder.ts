@@ -402,7 +402,7 @@ function save(
 			if (before !== result || isFresh) {
 				if (store.hasPage(id, page.path)) changed++;
 				else added++;
-				store.refreshPage(id, page, 'folder', { withBody: isFresh });
+				store.readIn.refreshPage(id, page, 'folder', { withBody: isFresh });
 			}
 			const stamp = stamps.get(read.file);
 			const { body: _long, ...short } = read.fields;
@@ -419,8 +419,8 @@ function save(
 			if (!isOther(file) && !files.has(file)) store.sources.dropFile(id, file);
 		store.sources.saveSettings(id, 'folder', source);
 		yield;
-		store.saveFrames(id, countFrames(store.foundOfPages(id), site.languages[0] as string));
-		return { added, changed, retired: store.retirePages(id, new Set(staging.paths)) };
+		store.readIn.saveFrames(id, countFrames(store.readIn.foundOfPages(id), site.languages[0] as string));
+		return { added, changed, retired: store.readIn.retirePages(id, new Set(staging.paths)) };
 	};
 	const known = store.findSite(name);
 	const coming = staging.paths.length - (known ? store.countPages(known.id).all : 0);

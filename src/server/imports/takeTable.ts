@@ -53,7 +53,7 @@ export function takeTable(
 		const before = store.countPages(id).all;
 		const columns = columnsOf(source);
 		for (const page of pages) {
-			store.refreshPage(id, isTypeSaid ? page : { ...page, type: undefined }, null, { columns });
+			store.readIn.refreshPage(id, isTypeSaid ? page : { ...page, type: undefined }, null, { columns });
 			yield;
 		}
 		store.sources.saveSettings(id, 'table', source);

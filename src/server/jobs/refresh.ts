@@ -30,7 +30,7 @@ export function refresh(reader: Store, writer: Store, name: string, part: Part, 
 		if (batch.count === 0) return done;
 		writer.transaction(() => {
 			writer.state.keep(batch.revision, batch.states);
-			for (const { id, reading } of batch.states) if (reading) writer.saveReading(id, reading);
+			for (const { id, reading } of batch.states) if (reading) writer.bodies.saveReading(id, reading);
 		});
 		done += batch.count;
 		progress(done);

@@ -1,4 +1,6 @@
-import type { Db } from './database';
+import type Database from 'better-sqlite3';
+
+type Db = Database.Database;
 
 /** Fewer pages come in faster with all indexes in place. */
 const MANY = 5000;

@@ -61,3 +61,12 @@ export class PageRows {
 		return page;
 	}
 }
+
+/** The body, where it is a text, apart from the other fields; another kind of value stays among them. */
+export function splitBody(fields: Page['fields']): {
+	readonly body: string | undefined;
+	readonly rest: Page['fields'];
+} {
+	const { body, ...rest } = fields;
+	return typeof body === 'string' ? { body, rest } : { body: undefined, rest: fields };
+}

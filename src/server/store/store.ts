@@ -1,13 +1,15 @@
-import type { BodyReading, ContentType, FoundTag, FrameValue, Page, Rule, RuleBody, Site } from '$core';
+import type { ContentType, Page, Rule, RuleBody, Site } from '$core';
 import { statSync } from 'node:fs';
 import { notFound, UserError } from '../errors';
 import { AsideStore } from './asides';
+import { BodyStore } from './bodies';
 import { explain, openDatabase, prepared, type Db, type OpenOptions } from './database';
 import { FilterStore } from './filters';
 import { LookStore } from './looks';
-import { PageRows, WHOLE, type PageRow } from './pageRows';
+import { PageRows, splitBody, WHOLE, type PageRow } from './pageRows';
 import { inPart, type Part } from './part';
 import { PictureStore } from './pictures';
+import { ReadInStore } from './readIn';
 import { RecordStore } from './record';
 import { RedirectStore } from './redirects';
 import { ReleaseStore } from './releases';
@@ -45,7 +47,6 @@ const SQL = {
 		AND coalesce(page_id, 0) = coalesce(@page, 0) AND tag = @tag AND lower(language) = lower(@language) AND language IS NOT @kept`,
 	dropRule: `DELETE FROM rule WHERE site_id = @site AND coalesce(type_id, 0) = coalesce(@type, 0)
 		AND coalesce(page_id, 0) = coalesce(@page, 0) AND tag = @tag AND language = @language`,
-	saveFrames: `UPDATE site SET settings = json_set(settings, '$.frames', json(@frames)) WHERE id = @id`,
 	pageByPath: `${WHOLE} WHERE site_id = ? AND path = ?`,
 	pageById: `${WHOLE} WHERE id = ?`,
 	pages: `${WHOLE} WHERE site_id = ? ORDER BY path`,
@@ -65,61 +66,17 @@ const SQL = {
 		ON CONFLICT (site_id, path) DO UPDATE SET type = excluded.type, language = excluded.language, state = excluded.state,
 			modified = excluded.modified, hidden = excluded.hidden, fields = excluded.fields, settings = excluded.settings
 		RETURNING id`,
-	body: `SELECT body FROM page_body WHERE page_id = ?`,
-	textsNaming: `SELECT p.path, b.body FROM page_body b JOIN page p ON p.id = b.page_id WHERE p.site_id = ? AND instr(b.body, ?)`,
-	saveBody: `INSERT INTO page_body (page_id, body) VALUES (?, ?)
-		ON CONFLICT (page_id) DO UPDATE SET body = excluded.body WHERE body <> excluded.body`,
-	saveLinks: `INSERT INTO page_link (page_id, links) VALUES (?, ?) ON CONFLICT (page_id) DO UPDATE SET links = excluded.links`,
-	linkingTo: `SELECT p.path FROM page_link l JOIN page p ON p.id = l.page_id
-		WHERE p.site_id = ? AND EXISTS (SELECT 1 FROM json_each(?) WHERE instr(l.links, char(10) || value || char(10))) ORDER BY p.id`,
-	dropBody: `DELETE FROM page_body WHERE page_id = ?`,
-	saveReading: `UPDATE page_body SET opening = @opening, language = @language WHERE page_id = @page`,
 	dropPage: `DELETE FROM page WHERE id = ?`,
 	renameSite: `UPDATE site SET name = @name WHERE id = @id`,
 	movePage: `UPDATE page SET path = @to WHERE site_id = @site AND path = @from`,
 	pagesNaming: `${WHOLE} WHERE site_id = ? AND instr(settings, '"alternates"') AND instr(settings, ?)`,
 	pagePaths: `SELECT id, path FROM page WHERE site_id = ?`,
 	// Most pages that are read are new, and a new one has nothing to be kept.
-	addFound: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin, source)
-		VALUES (@site, @path, coalesce(@type, 'page'), @language, @state, @modified, @hidden, @fields, @settings, @origin, @source)
-		ON CONFLICT (site_id, path) DO NOTHING RETURNING id`,
-	refreshPage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin, source)
-		VALUES (@site, @path, coalesce(@type, 'page'), @language, @state, @modified, @hidden, @fields,
-			json_patch(json_object('found', json(@found)), json_object('alternates', json(@alternates))), @origin, @source)
-		ON CONFLICT (site_id, path) DO UPDATE SET type = coalesce(@type, type), 
-			-- One that somebody has set stays where the source tells none.
-			language = CASE WHEN coalesce(excluded.language, 'und') = 'und' THEN coalesce(language, excluded.language) ELSE excluded.language END,
-			modified = CASE WHEN @columns IS NULL THEN excluded.modified ELSE coalesce(excluded.modified, modified) END,
-			-- A table replaces what it has columns for, and fields that somebody wrote here stay.
-			fields = CASE WHEN @columns IS NULL AND json_extract(settings, '$.held') IS NULL THEN excluded.fields ELSE
-				json_patch(json_patch(
-					CASE WHEN @columns IS NULL THEN excluded.fields ELSE json_patch(json_patch(fields, @columns), excluded.fields) END,
-					(SELECT json_group_object(value, NULL) FROM json_each(settings, '$.held'))),
-					(SELECT json_group_object(value, json(fields -> ('$.' || json_quote(value)))) FROM json_each(settings, '$.held')))
-				END,
-			origin = CASE WHEN @columns IS NULL THEN @origin WHEN origin = 'gone' THEN NULL ELSE origin END,
-			source = CASE WHEN @columns IS NULL THEN @source ELSE source END,
-			-- Alternates that somebody has set stay.
-			settings = CASE WHEN @alternates IS NULL THEN iif(@columns IS NULL, json_set(settings, '$.found', json(@found)), settings)
-				ELSE json_patch(json_object('alternates', json(@alternates)),
-					iif(@columns IS NULL, json_set(settings, '$.found', json(@found)), settings)) END,
-			hidden = CASE WHEN @hidden THEN 1 WHEN @columns IS NULL AND instr(lower(json_extract(settings, '$.found')), 'noindex') THEN 0
-				ELSE hidden END,
-			state = CASE WHEN origin = 'gone' THEN 'live' ELSE state END
-		RETURNING id, coalesce((SELECT 1 FROM json_each(settings, '$.held') WHERE value = 'body'), 0) AS holdsBody`,
 	fieldShares: `WITH some AS (SELECT fields FROM page WHERE site_id = @site AND type = @type LIMIT 30)
 		SELECT key AS name, 1.0 * count(*) / (SELECT count(*) FROM some) AS share FROM some, json_each(some.fields) GROUP BY key`,
-	cameFrom: `SELECT origin, source, EXISTS (SELECT 1 FROM import_source WHERE site_id = @site AND kind = 'table') AS hasTable
-		FROM page WHERE site_id = @site AND path = @path`,
 	hasPage: `SELECT 1 FROM page WHERE site_id = ? AND path = ?`,
-	found: `SELECT language, json_extract(settings, '$.found') AS found FROM page WHERE site_id = ?`,
-	written: `SELECT keys FROM written WHERE site_id = ? AND path = ?`,
-	saveWritten: `INSERT INTO written (site_id, path, keys) VALUES (@site, @path, @keys)
-		ON CONFLICT (site_id, path) DO UPDATE SET keys = excluded.keys`,
 	paths: `SELECT path FROM page WHERE site_id = ? ORDER BY path`,
 	pathsOfType: `SELECT path FROM page WHERE site_id = ? AND type = ? ORDER BY path`,
-	pagesFrom: `SELECT id, path FROM page WHERE site_id = ? AND origin = 'folder' AND coalesce(source, 'folder') = ?`,
-	pageGone: `UPDATE page SET origin = 'gone', state = 'draft' WHERE id = ?`,
 	rulesOf: `SELECT page_id AS id, tag, language, body FROM rule WHERE page_id IN (SELECT value FROM json_each(?))`,
 	touchedSince: `SELECT 1 FROM page_state WHERE site_id = ? AND path = ? AND touched > ?`
 } as const;
@@ -156,19 +113,6 @@ export interface StoredSite {
 	readonly types: readonly ContentType[];
 }
 
-/** A page as reading a folder found it; rules and overrides are not part of it. */
-export interface FoundPage extends Pick<Page, 'path' | 'language' | 'modified' | 'fields' | 'found' | 'alternates'> {
-	/** Paths of the site that its file links to, decoded; undefined where the file was not read now. */
-	readonly links?: readonly string[];
-	/** Of a new page, which is live unless this says otherwise; one that is there keeps its own. */
-	readonly state?: Page['state'];
-	/** Undefined: as it is, or the type `page` for a new one. */
-	readonly type: string | undefined;
-}
-
-/** What a page came from, where a later reading of it tells whether it is gone. */
-export type PageOrigin = 'folder' | 'web';
-
 /** Enough of a page to choose it. */
 export interface ListedPage {
 	readonly path: string;
@@ -181,6 +125,8 @@ export interface ListedPage {
 /** The working copy: sites, types, rules, pages and pictures. The only place, with its neighbours here, that knows the SQL. */
 export class Store {
 	readonly db: Db;
+	readonly bodies: BodyStore;
+	readonly readIn: ReadInStore;
 	readonly releases: ReleaseStore;
 	readonly record: RecordStore;
 	readonly sources: SourceStore;
@@ -193,7 +139,7 @@ export class Store {
 	/** What the file was when it was opened: its device and number. */
 	private readonly mark: string;
 	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
-	private readonly rows = new PageRows((page) => (this.run('body').get(page) as { body: string } | undefined)?.body);
+	private readonly rows = new PageRows((page) => this.bodies.of(page));
 
 	constructor(
 		readonly file: string,
@@ -201,6 +147,8 @@ export class Store {
 	) {
 		this.db = openDatabase(file, options);
 		this.run = prepared(this.db, SQL);
+		this.bodies = new BodyStore(this.db);
+		this.readIn = new ReadInStore(this.db, this.bodies);
 		this.releases = new ReleaseStore(this.db);
 		this.record = new RecordStore(this.db);
 		this.sources = new SourceStore(this.db);
@@ -418,51 +366,8 @@ export class Store {
 			fields: JSON.stringify(rest),
 			settings: JSON.stringify(settings)
 		}) as { id: number };
-		this.saveBody(row.id, body);
+		this.bodies.save(row.id, body);
 		this.replaceRules({ site, type: null, page: row.id }, rules);
-	}
-
-	/**
-	 * Brings a page's content up to date, or adds it; its rules, state and other overrides stay. One that came from a
-	 * source is set to draft when a later reading of the source has it no more. What its file says of robots hides it.
-	 * `withBody`: false leaves the body as it is. `columns`: the fields that the source speaks of; the others stay then.
-	 */
-	refreshPage(
-		site: number,
-		page: FoundPage,
-		origin: PageOrigin | null = 'folder',
-		{ withBody = true, columns }: { readonly withBody?: boolean; readonly columns?: readonly string[] } = {}
-	) {
-		const { body, rest } = splitBody(page.fields);
-		const isHidden = (page.found ?? []).some(
-			({ name, value }) => name.toLowerCase() === 'robots' && /\b(noindex|none)\b/i.test(value)
-		);
-		const { found = [], alternates } = page;
-		const said = {
-			origin: origin && 'folder',
-			source: origin === 'web' ? origin : null,
-			...{ site, path: page.path, type: page.type ?? null },
-			language: page.language ?? null,
-			modified: page.modified ?? null,
-			fields: JSON.stringify(rest),
-			state: page.state ?? 'live',
-			hidden: isHidden ? 1 : 0
-		};
-		const settings = JSON.stringify({ found, ...(alternates && { alternates }) });
-		const added = this.run('addFound').get({ ...said, settings }) as { id: number } | undefined;
-		if (added) {
-			if (withBody && body !== undefined) this.saveBody(added.id, body);
-			this.saveLinks(added.id, page.links);
-			return;
-		}
-		const row = this.run('refreshPage').get({
-			...said,
-			alternates: alternates ? JSON.stringify(alternates) : null,
-			found: JSON.stringify(found),
-			columns: columns ? JSON.stringify(Object.fromEntries(columns.map((name) => [name, null]))) : null
-		}) as { id: number; holdsBody: 0 | 1 };
-		if (withBody && !row.holdsBody && (!columns || columns.includes('body'))) this.saveBody(row.id, body);
-		this.saveLinks(row.id, page.links);
 	}
 
 	/** The share of the pages of a type that have each field, 0 to 1, of some of them. */
@@ -471,57 +376,8 @@ export class Store {
 		return Object.fromEntries(rows.map(({ name, share }) => [name, Math.round(share * 100) / 100]));
 	}
 
-	/** What a later reading would bring a page up to date from. */
-	cameFrom(site: number, path: string): PageOrigin | 'table' | undefined {
-		const row = this.run('cameFrom').get({ site, path }) as
-			{ origin: string | null; source: string | null; hasTable: 0 | 1 } | undefined;
-		if (row?.origin === 'folder') return row.source === 'web' ? 'web' : 'folder';
-		return row?.hasTable ? 'table' : undefined;
-	}
-
 	hasPage(site: number, path: string): boolean {
 		return this.run('hasPage').get(site, path) !== undefined;
-	}
-
-	private saveBody(page: number, body: string | undefined) {
-		if (body === undefined) this.run('dropBody').run(page);
-		else this.run('saveBody').run(page, body);
-	}
-
-	private saveLinks(page: number, links: readonly string[] | undefined) {
-		if (links) this.run('saveLinks').run(page, `\n${links.join('\n')}\n`);
-	}
-	/** The paths of the pages whose own files link to one of these paths, decoded. */
-	pagesLinkingTo(site: number, paths: readonly string[]): string[] {
-		return this.run('linkingTo').pluck().all(site, JSON.stringify(paths)) as string[];
-	}
-
-	/** Keeps what was read out of a page's body, so that it need not be read again. */
-	saveReading(page: number, { opening, language }: BodyReading) {
-		this.run('saveReading').run({ page, opening, language });
-	}
-
-	/** The pages whose texts hold a word, with their texts; of '', all that have one. */
-	textsNaming(site: number, word: string): IterableIterator<{ path: string; body: string }> {
-		return this.run('textsNaming').iterate(site, word) as IterableIterator<{ path: string; body: string }>;
-	}
-
-	/** What each page's own file said, and its language: without the bodies, which are long. */
-	*foundOfPages(site: number): Generator<Pick<Page, 'language' | 'found'>> {
-		const rows = this.run('found').iterate(site) as IterableIterator<{ language: string | null; found: string | null }>;
-		for (const { language, found } of rows)
-			yield { ...(language && { language }), found: found === null ? [] : (JSON.parse(found) as FoundTag[]) };
-	}
-
-	/** The keys of what was written into a page's file: see `written.ts`. */
-	writtenInto(site: number, path: string): Set<string> {
-		const row = this.run('written').get(site, path) as { keys: string } | undefined;
-		return new Set(row ? (JSON.parse(row.keys) as string[]) : []);
-	}
-	/** Adds to them. Those of the last few dozen heads are remembered. */
-	noteWritten(site: number, path: string, keys: readonly string[]) {
-		const all = [...new Set([...keys, ...this.writtenInto(site, path)])].slice(0, MOST_WRITTEN);
-		this.run('saveWritten').run({ site, path, keys: JSON.stringify(all) });
 	}
 
 	/** Gives a page another path. The old one leads to it from now on, and so do those that led to the old one. */
@@ -576,13 +432,6 @@ export class Store {
 		this.run('dropPage').run(row.id);
 	}
 
-	/** Sets pages that came from a source and are no longer in it to draft; says which. */
-	retirePages(site: number, present: ReadonlySet<string>, origin: PageOrigin = 'folder'): string[] {
-		const gone = (this.run('pagesFrom').all(site, origin) as PageRow[]).filter((row) => !present.has(row.path));
-		for (const { id } of gone) this.run('pageGone').run(id);
-		return gone.map((row) => row.path);
-	}
-
 	/** Takes away what a site file no longer names. */
 	*keepOnly(site: number, types: ReadonlySet<string>, paths: ReadonlySet<string>): Generator<void, void> {
 		for (const { id, path } of this.run('pagePaths').all(site) as PageRow[]) {
@@ -592,11 +441,6 @@ export class Store {
 		}
 		for (const { name } of this.run('types').all(site) as TypeRow[])
 			if (!types.has(name)) this.run('dropType').run({ site, name });
-	}
-
-	/** Which found values are a frame's, counted over all pages (R13). */
-	saveFrames(id: number, frames: readonly FrameValue[]) {
-		this.run('saveFrames').run({ id, frames: JSON.stringify(frames) });
 	}
 
 	/** Brings the rules of an owner to what is given. What stays as it is, is not written: nothing becomes stale by it. */
@@ -635,15 +479,7 @@ const markOf = (file: string) => {
 };
 
 const NO_RULES: readonly Rule[] = [];
-/** Keys kept of what was written into one page's file. */
-const MOST_WRITTEN = 1000;
 
 function toRule({ tag, language, body }: RuleRow): Rule {
 	return { tag, ...(language && { language }), ...(JSON.parse(body) as RuleBody) };
-}
-
-/** The body, where it is a text, apart from the other fields; another kind of value stays among them. */
-function splitBody(fields: Page['fields']): { readonly body: string | undefined; readonly rest: Page['fields'] } {
-	const { body, ...rest } = fields;
-	return typeof body === 'string' ? { body, rest } : { body: undefined, rest: fields };
 }

@@ -27,7 +27,7 @@ export function readBenchData(store: Store, name: string, wanted: string | null)
 		...{ path, site, types, page, pictures, revision },
 		versions: versionsOf(store, stored, page),
 		fieldShares: store.fieldShares(id, page.type),
-		cameFrom: store.cameFrom(id, page.path),
+		cameFrom: store.readIn.cameFrom(id, page.path),
 		beside: store.pathsBeside(id, page.path),
 		count: store.countPages(id),
 		server: { now, head: headToJson(new Resolver({ site, types, pictures }, now).resolveHead(page)) },

@@ -6,7 +6,8 @@ import { UserError } from '../../errors';
 import { decodeServed } from '../../fetching/charset';
 import { TracingFetcher, type TracedFetch, type Via } from '../../fetching/trace';
 import { patiently } from '../../store/patiently';
-import type { FoundPage, Store } from '../../store/store';
+import type { Store } from '../../store/store';
+import type { FoundPage } from '../../store/readIn';
 import { pageOfHtml, pathUnder } from '../pageOfHtml';
 import { languageTeller, textOfPage } from '../spoken';
 import { withoutPictures } from '../pictureNames';
@@ -352,11 +353,11 @@ async function save(
 					yield;
 					if (store.hasPage(site, page.path)) changed++;
 					else added++;
-					store.refreshPage(site, page, 'web');
+					store.readIn.refreshPage(site, page, 'web');
 				}
 				store.sources.saveSettings(site, 'web', source);
-				store.saveFrames(site, countFrames(store.foundOfPages(site), stored.site.languages[0] as string));
-				const retired = waiting === 0 ? store.retirePages(site, new Set(staging.paths), 'web') : [];
+				store.readIn.saveFrames(site, countFrames(store.readIn.foundOfPages(site), stored.site.languages[0] as string));
+				const retired = waiting === 0 ? store.readIn.retirePages(site, new Set(staging.paths), 'web') : [];
 				return { added, changed, retired };
 			}
 		);
@@ -403,7 +404,7 @@ function saveFeed({ store, site, base, source, options }: Job, entries: readonly
 			yield;
 			if (store.hasPage(site, page.path)) changed++;
 			else added++;
-			store.refreshPage(site, page, null, { columns: Object.keys(page.fields) });
+			store.readIn.refreshPage(site, page, null, { columns: Object.keys(page.fields) });
 		}
 		return { added, changed };
 	});
