@@ -429,7 +429,7 @@ const boxOf = (chance: Chance) => ({
 	...{ x: chance.below(600), y: chance.below(300) },
 	...{ width: 60 + chance.below(540), height: 40 + chance.below(280) }
 });
-function layoutOf(chance: Chance): ShareLayout {
+export function layoutOf(chance: Chance): ShareLayout {
 	const part = (): TextPart => ({
 		...boxOf(chance),
 		template: chance.pick(['{page.title}', '{page.section}', '{type.label}', '🐦 {page.title}', '{page.summary}']),
@@ -455,7 +455,7 @@ function layoutOf(chance: Chance): ShareLayout {
 	};
 }
 /** Cells that get lighter to the right, downwards, or stay. */
-const lightOf = (chance: Chance) => {
+export const lightOf = (chance: Chance) => {
 	const form = chance.below(3);
 	const grey = (at: number) => (form === 0 ? (at % 8) * 32 : form === 1 ? Math.floor(at / 8) * 32 : 120);
 	return Array.from({ length: 64 }, (_, at) => grey(at).toString(16).padStart(2, '0')).join('');

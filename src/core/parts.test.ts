@@ -9,6 +9,7 @@ import {
 	countGraphemes,
 	cropBox,
 	dropSiteName,
+	findInShare,
 	fitText,
 	formatIssue,
 	formatIssueWithCaret,
@@ -20,11 +21,13 @@ import {
 	limitExtraMarkup,
 	managedBy,
 	measureText,
+	nameOfRecipe,
 	PAGE_FIELDS,
 	parseTemplate,
 	piecesOf,
 	readPage,
 	readServedHead,
+	recipeOf,
 	renameFieldInRule,
 	renderLines,
 	Resolver,
@@ -40,7 +43,7 @@ import {
 import { firstSentences, openingOf, readingMinutes } from './markup/reading';
 import { firstWords } from './text/text';
 import { documentOf, extraOf, textOf } from '../../conformance/parts';
-import { Chance, makeWorld, templateOf, visible } from '../../conformance/worlds';
+import { Chance, layoutOf, lightOf, makeWorld, templateOf, visible } from '../../conformance/worlds';
 
 /** What parts made by chance come to without a site around them, written down beside the sites in conformance/worlds. */
 const NOW = '2026-05-03T10:00:00Z';
@@ -177,6 +180,22 @@ test('texts: settled, clipped, measured, fitted into boxes, opened', async () =>
 		];
 	});
 	await holds('texts', text);
+});
+
+test('share pictures: recipes, and what is weak in them', async () => {
+	const file = `${'b'.repeat(24)}.jpg`;
+	const text = many(140, 83, (chance, at) => {
+		const lead = { src: `/media/${file}`, width: 1200, height: 630, light: lightOf(chance) };
+		const recipe = recipeOf(layoutOf(chance), at % 3 === 0 ? { ink: '#222222' } : undefined, {
+			...{ title: textOf(chance), line: chance.is(50) ? textOf(chance) : '' },
+			language: chance.pick(['en', 'ar', 'ja']),
+			picture: chance.is(75) ? { file, focus: [chance.next(), chance.next()], zoom: chance.pick([1, 2]) } : undefined,
+			logo: chance.is(50) ? file : undefined,
+			play: chance.is(20)
+		});
+		return [recipe, nameOfRecipe(recipe), findInShare(recipe, chance.is(90) ? lead : undefined, '/p')];
+	});
+	await holds('share-pictures', text);
 });
 
 test('dates and cuts', async () => {
