@@ -182,6 +182,20 @@ describe('where many pages come, the indexes that only the table needs', () => {
 		expect(sorted()).toEqual(during);
 		expect(indexes()).toEqual(before);
 	});
+	test('few that come hold no lock that others may want', () => {
+		makeLongEdit(
+			store,
+			'S',
+			entry,
+			function* (site) {
+				const lock = WriterLock.take(store.file);
+				expect(lock).toBeDefined();
+				lock!.release();
+				yield* slowly(['/a'], 0)(site);
+			},
+			{ coming: 4999 }
+		);
+	});
 	test('stay where few come, or no more than are there', () => {
 		expect(pauseOrders(store.db, 4999)).toBe(false);
 		const { n } = store.db.prepare('SELECT count(*) AS n FROM page_state').get() as { n: number };

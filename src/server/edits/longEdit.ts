@@ -1,7 +1,7 @@
 import type { Site } from '$core';
 import { UserError } from '../errors';
 import type { Store, StoredSite } from '../store/store';
-import { pauseOrders, resumeOrders } from '../store/orders';
+import { MANY, pauseOrders, resumeOrders } from '../store/orders';
 import { takeBackUnfinished } from '../store/unfinished';
 import { WriterLock } from '../store/writerLock';
 import { authorName, refuseLostFile, type Made, type NewEdit } from './edit';
@@ -77,7 +77,8 @@ class LongEdit<T> {
 
 	/** Makes room for so many pages. */
 	expect(coming: number) {
-		if (coming <= 0) return;
+		// A short one takes no lock beforehand: another may want to go in parts meanwhile.
+		if (coming < MANY) return;
 		this.lock = WriterLock.take(this.store.file);
 		this.isPaused = this.lock !== undefined && pauseOrders(this.store.db, coming);
 	}

@@ -3,7 +3,7 @@ import type Database from 'better-sqlite3';
 type Db = Database.Database;
 
 /** Fewer pages come in faster with all indexes in place. */
-const MANY = 5000;
+export const MANY = 5000;
 /** What others ask for while pages come in: what is to be looked at, and a page by its path. */
 const KEPT = ['page_state_seen', 'page_state_touched', 'page_state_timed', 'page_state_path'];
 
