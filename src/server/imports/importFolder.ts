@@ -20,7 +20,7 @@ import {
 import { asAuthored } from '../files/written';
 import { ignorer, PLAIN_SOURCE, sorterOf, type FolderSource } from './folderSource';
 import { languagesOfFiles, versionOf } from './languages';
-import { pageOfHtml } from './pageOfHtml';
+import { pageOfHtml, READER } from './pageOfHtml';
 import { languageTeller, textOfPage } from './spoken';
 import { isMark, withoutPictures } from './pictureNames';
 import { Staging, type ReadPage } from './staging';
@@ -71,8 +71,6 @@ const MAX_FILE = 20_000_000;
 /** The page that stands in for those that are not there, as servers know it, and its type. */
 const NOT_FOUND = 'not-found';
 const isNotFound = (path: string) => /^\/(404|not-?found)(\.x?html?)?$/i.test(path);
-/** Counted up when reading files gives something else: what was read before is read again. */
-const READER = 3;
 
 /** Reads a folder of HTML files into a site. Content is brought up to date; rules and overrides stay. */
 export async function importFolder(store: Store, options: ImportOptions): Promise<ImportSummary> {

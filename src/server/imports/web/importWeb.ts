@@ -8,7 +8,7 @@ import { TracingFetcher, type TracedFetch, type Via } from '../../fetching/trace
 import { patiently } from '../../store/patiently';
 import type { Store } from '../../store/store';
 import type { FoundPage } from '../../store/readIn';
-import { pageOfHtml, pathUnder } from '../pageOfHtml';
+import { pageOfHtml, pathUnder, READER } from '../pageOfHtml';
 import { languageTeller, textOfPage } from '../spoken';
 import { withoutPictures } from '../pictureNames';
 import { Staging, type ReadPage } from '../staging';
@@ -173,6 +173,8 @@ const originOf = (list: { readonly pages: readonly ListedPage[] } | undefined) =
 
 /** What is kept of an address for the next reading. */
 interface Kept {
+	/** By which way of reading it was read. */
+	readonly reader?: number;
 	readonly page: ReadPage;
 	readonly links: readonly string[];
 	readonly etag?: string;
@@ -261,7 +263,8 @@ interface ReadOne {
 
 async function readOne(job: Job, address: string, isWanted: (address: string) => string | undefined): Promise<ReadOne> {
 	const { store, site, base, fetcher, options } = job;
-	const before = store.sources.file(site, WEB + address)?.reading as Kept | undefined;
+	const last = store.sources.file(site, WEB + address)?.reading as Kept | undefined;
+	const before = last?.reader === READER ? last : undefined;
 	const found = await fetcher.fetch(address, {
 		...PAGE_LIMITS,
 		...(options.signal && { signal: options.signal }),
@@ -293,6 +296,7 @@ async function readOne(job: Job, address: string, isWanted: (address: string) =>
 	});
 	return {
 		kept: {
+			reader: READER,
 			page,
 			links: [...new Set(links)],
 			...(hop.headers.etag && { etag: hop.headers.etag }),

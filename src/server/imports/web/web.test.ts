@@ -133,6 +133,19 @@ describe('a live site', () => {
 			expect(await read(store, '')).toMatchObject({ pictures: 0 });
 			expect(askedFor()).not.toContain('/sea.jpg');
 		}));
+	test('what was read another way before is read whole again, whether it has changed or not', () =>
+		withStore(async (store) => {
+			answers = { '/': { body: page('Home', '<a href=/a>'), headers: { etag: '"1"' } }, '/a': page('A') };
+			await read(store, '');
+			const { id } = store.site('s');
+			const { file } = store.sources.files(id).find((one) => one.file.endsWith(base))!;
+			const kept = store.sources.file(id, file)!;
+			store.sources.saveFile(id, file, { ...kept, reading: { ...(kept.reading as object), reader: 2 } });
+			asked = [];
+			await read(store, '');
+			expect(asked.filter(({ path }) => path === '/').at(-1)?.headers['if-none-match']).toBeUndefined();
+			expect(store.sources.file(id, file)?.reading).toEqual(kept.reading);
+		}));
 	test('the second reading asks whether pages have changed; those that are gone become drafts', () =>
 		withStore(async (store) => {
 			answers = { '/': { body: page('Home', '<a href=/a>'), headers: { etag: '"1"' } }, '/a': page('A') };
