@@ -3,7 +3,7 @@ import { cropBox } from '../pictures/crop';
 import { fitText, isWrittenToTheLeft, LINE_HEIGHT } from '../pictures/fit';
 import { CANVAS, gradientLine, type Box, type PlacedPicture, type Recipe, type WrittenText } from '../pictures/layout';
 import { lettersNotDrawn } from '../pictures/letters';
-import { greyOf, LIGHT_CELLS, linear, luminanceOf } from '../pictures/light';
+import { greyOf, LIGHT_CELLS, lightAlong, linear, luminanceOf } from '../pictures/light';
 import { keptCopyOf } from '../pictures/shapes';
 import { measureText } from '../text/measure';
 import { finding, type Finding, type Target } from './finding';
@@ -46,18 +46,19 @@ export function findInShare(
 /** The contrast of a text with the nearest quarter of what is under it, when that is too little. */
 function closest(text: WrittenText, language: string, lightAt: Light): number | undefined {
 	const mine = luminanceOf(text.colour);
-	const ratios: number[] = [];
+	const tooClose: number[] = [];
 	const area = areaOf(text, language);
 	for (let row = 0; row < DOWN; row++)
 		for (let column = 0; column < ACROSS; column++) {
 			const x = area.x + (area.width * (column + 0.5)) / ACROSS;
 			const y = area.y + (area.height * (row + 0.5)) / DOWN;
 			const under = lightAt(x, y);
-			if (under !== undefined) ratios.push((Math.max(mine, under) + 0.05) / (Math.min(mine, under) + 0.05));
+			if (under === undefined) continue;
+			const ratio = (Math.max(mine, under) + 0.05) / (Math.min(mine, under) + 0.05);
+			if (ratio < LEAST_CONTRAST) tooClose.push(ratio);
 		}
-	ratios.sort((a, b) => a - b);
-	const ratio = ratios[Math.floor(ACROSS * DOWN * CLOSE_SHARE)];
-	return ratio !== undefined && ratio < LEAST_CONTRAST ? Math.round(ratio * 10) / 10 : undefined;
+	const ratio = tooClose.sort((a, b) => a - b)[Math.floor(ACROSS * DOWN * CLOSE_SHARE)];
+	return ratio === undefined ? undefined : Math.round(ratio * 10) / 10;
 }
 
 /** The part of its box that a text fills, by the widths of the measuring font. */
@@ -89,10 +90,8 @@ function lightOfBackground(background: Recipe['background']): Light {
 		return () => light;
 	}
 	const { x: dx, y: dy, length } = gradientLine(background.angle);
-	return (x, y) => {
-		const share = ((x - CANVAS.width / 2) * dx + (y - CANVAS.height / 2) * dy) / length + 0.5;
-		return luminanceOf(background.from, background.to, share);
-	};
+	const light = lightAlong(background.from, background.to);
+	return (x, y) => light(((x - CANVAS.width / 2) * dx + (y - CANVAS.height / 2) * dy) / length + 0.5);
 }
 
 const isIn = (box: Box, x: number, y: number) =>

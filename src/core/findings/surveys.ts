@@ -70,7 +70,7 @@ export const missingOf = (page: Page, fields: readonly string[]) =>
 /** Characters beyond letters, digits, spaces and plain punctuation, in a hundred. */
 export function strangeness(text: string): number {
 	if (text === '') return 0;
-	return Math.round((100 * text.replace(/[\p{Script=Latin}\p{Nd}\s.,;:!?'’()·–-]/gu, '').length) / text.length);
+	return Math.round((100 * text.replace(/[\p{Script=Latin}\p{Nd}\s.,;:!?'’()·–-]+/gu, '').length) / text.length);
 }
 
 const cutOf = (head: Parameters<typeof cardOf>[1]) =>

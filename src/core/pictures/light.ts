@@ -15,3 +15,22 @@ export function luminanceOf(colour: string, other = colour, share = 0): number {
 	const at = (place: number) => linear(part(colour, place) * (1 - share) + part(other, place) * share);
 	return 0.2126 * at(1) + 0.7152 * at(3) + 0.0722 * at(5);
 }
+
+/** Screens draw a gradient in no more steps than this. */
+const STEPS = 255;
+/** So many gradients are known at a time: the pages of a type share theirs. */
+const MOST_KNOWN = 64;
+const known = new Map<string, Float64Array>();
+
+/** The relative luminance along a gradient from one colour `#rrggbb` to another, by the share of its way. */
+export function lightAlong(from: string, to: string): (share: number) => number {
+	const key = from + to;
+	let lights = known.get(key);
+	if (!lights) {
+		lights = Float64Array.from({ length: STEPS + 1 }, (_, step) => luminanceOf(from, to, step / STEPS));
+		if (known.size >= MOST_KNOWN) known.clear();
+		known.set(key, lights);
+	}
+	const steps = lights;
+	return (share) => steps[Math.round(Math.min(1, Math.max(0, share)) * STEPS)] as number;
+}
