@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import type { Picture } from '../model';
 import { recipeOf, type Recipe, type ShareLayout } from '../pictures/layout';
 import { describeFinding, describeMend } from './finding';
-import { greyOf, luminanceOf } from '../pictures/light';
+import { greyOf, lightAlong, luminanceOf } from '../pictures/light';
 import { findInShare } from './share';
 
 const text = { x: 60, y: 60, width: 800, height: 200, template: '', size: 80, least: 40, weight: 600 } as const;
@@ -97,6 +97,15 @@ describe('contrast', () => {
 
 test('lightness as WCAG reckons it', () => {
 	expect(luminanceOf('#ffffff')).toBeCloseTo(1, 6);
+	for (const [from, to] of [
+		['#000000', '#ffffff'],
+		['#c03020', '#1020f0'],
+		['#ffee00', '#00ff44']
+	] as const)
+		for (let share = 0; share <= 1; share += 1 / 700)
+			expect(lightAlong(from, to)(share)).toBeCloseTo(luminanceOf(from, to, share), 5);
+	expect(lightAlong('#000000', '#ffffff')(-0.2)).toBe(0);
+	expect(lightAlong('#000000', '#ffffff')(1.2)).toBeCloseTo(1, 6);
 	expect(luminanceOf('#000000')).toBe(0);
 	expect(luminanceOf('#ff0000')).toBeCloseTo(0.2126, 6);
 	expect(greyOf(luminanceOf('#777777'))).toBeCloseTo(0x77, 6);

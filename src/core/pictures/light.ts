@@ -16,8 +16,8 @@ export function luminanceOf(colour: string, other = colour, share = 0): number {
 	return 0.2126 * at(1) + 0.7152 * at(3) + 0.0722 * at(5);
 }
 
-/** Screens draw a gradient in no more steps than this. */
-const STEPS = 255;
+/** Worked out at so many steps of the way; between two the light is as good as a straight line. */
+const STEPS = 256;
 /** So many gradients are known at a time: the pages of a type share theirs. */
 const MOST_KNOWN = 64;
 const known = new Map<string, Float64Array>();
@@ -32,5 +32,9 @@ export function lightAlong(from: string, to: string): (share: number) => number 
 		known.set(key, lights);
 	}
 	const steps = lights;
-	return (share) => steps[Math.round(Math.min(1, Math.max(0, share)) * STEPS)] as number;
+	return (share) => {
+		const at = Math.min(1, Math.max(0, share)) * STEPS;
+		const before = steps[Math.floor(at)] as number;
+		return before + ((steps[Math.ceil(at)] as number) - before) * (at % 1);
+	};
 }
