@@ -1,6 +1,7 @@
 import { keptCopyOf } from '$core';
 import type { Part } from '../store/part';
 import type { Store } from '../store/store';
+import { mendUnfinished } from '../store/unfinished';
 import type { Progress } from './progress';
 import { momentOf, resolverOf, stateOf, type StateModel } from './heads';
 
@@ -27,7 +28,10 @@ export function refresh(reader: Store, writer: Store, name: string, part: Part, 
 				return { revision: site.revision, states, count: ids.length };
 			})
 			.deferred();
-		if (batch.count === 0) return done;
+		if (batch.count === 0) {
+			mendUnfinished(writer.db, writer.record);
+			return done;
+		}
 		writer.transaction(() => {
 			writer.state.keep(batch.revision, batch.states);
 			for (const { id, reading } of batch.states) if (reading) writer.bodies.saveReading(id, reading);

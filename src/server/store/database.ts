@@ -108,7 +108,7 @@ function migrate(db: Db) {
 		const version = db.pragma('user_version', { simple: true }) as number;
 		db.function('rename_separator', { deterministic: true }, (text) => renameSeparator(String(text)));
 		// Later migrations change indexes that stand there.
-		if (version >= PAUSABLE) resumeOrders(db);
+		if (version >= PAUSABLE) resumeOrders(db, 'all');
 		for (let at = version; at < MIGRATIONS.length; at++) db.exec(MIGRATIONS[at] as string);
 		db.pragma(`user_version = ${MIGRATIONS.length}`);
 	}).immediate();

@@ -66,7 +66,8 @@ const LATER: Readonly<Record<number, string>> = {
 	11: `UPDATE page_state SET tags = ' title og:title ';`,
 	// It kept each set of tags once.
 	12: `REINDEX page_state;`,
-	13: `INSERT INTO paused_index VALUES ('page_state_away', 'CREATE INDEX page_state_away ON page_state (card)');`
+	13: `INSERT INTO paused_index VALUES ('page_state_away', 'CREATE INDEX page_state_away ON page_state (card)');`,
+	14: `INSERT INTO page_link SELECT id, char(10) || '/same' || char(10) FROM page WHERE path = '/back';`
 };
 
 /** All schemas that there were: this one stands at the end, and is not among them. */
@@ -131,6 +132,7 @@ describe.each(EARLIER)('a database of schema %i', (version) => {
 		expect(all(`SELECT name FROM sqlite_schema WHERE name = 'page_state_away'`)).toEqual(
 			has(13, [{ name: 'page_state_away' }])
 		);
+		expect(store.bodies.linkingTo(1, ['/same'])).toEqual(has(14, ['/back']));
 		expect(store.releases.history(1, 1)).toMatchObject([{ number: 3, author: version >= 8 ? 'ada' : '' }]);
 	});
 	test('compares and releases on from there', () => {

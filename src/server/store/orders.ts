@@ -4,8 +4,14 @@ type Db = Database.Database;
 
 /** Fewer pages come in faster with all indexes in place. */
 export const MANY = 5000;
-/** What others ask for while pages come in: what is to be looked at, and a page by its path. */
-const KEPT = ['page_state_seen', 'page_state_touched', 'page_state_timed', 'page_state_path'];
+/** What others ask for while pages come in: what is to be looked at. */
+const KEPT = ['page_state_seen', 'page_state_touched', 'page_state_timed'];
+/** What looking at a page writes, and nobody asks for again and again while many are looked at. */
+const BY_LOOKING = [
+	...['page_state_title', 'page_state_title_width', 'page_state_title_from'],
+	...['page_state_description', 'page_state_description_width', 'page_state_description_from'],
+	...['page_state_picture', 'page_state_picture_from', 'page_state_tags']
+];
 
 /**
  * Takes away the indexes that only the table of pages is sorted and filtered by, where so many pages come that making
@@ -31,13 +37,25 @@ export function pauseOrders(db: Db, coming: number): boolean {
 	return true;
 }
 
-export const hasPausedOrders = (db: Db): boolean =>
-	db.prepare('SELECT 1 FROM paused_index LIMIT 1').get() !== undefined;
+const paused = (db: Db) => db.prepare('SELECT name, sql FROM paused_index').all() as { name: string; sql: string }[];
 
-/** Makes them again, each in a moment of its own. */
-export function resumeOrders(db: Db) {
+/** Those whose time it is: looking at many pages would write the others again, so that they wait until that is done. */
+function toResume(db: Db): ReturnType<typeof paused> {
+	const all = paused(db);
+	if (all.length === 0) return all;
+	const { unseen } = db
+		.prepare('SELECT count(*) AS unseen FROM (SELECT 1 FROM page_state WHERE seen < touched LIMIT ?)')
+		.get(MANY) as { unseen: number };
+	return unseen < MANY ? all : all.filter(({ name }) => !BY_LOOKING.includes(name));
+}
+
+/** Whether some were taken away that could stand again by now. */
+export const hasPausedOrders = (db: Db): boolean => toResume(db).length > 0;
+
+/** Makes them again, each in a moment of its own; those that looking at pages writes, when few are still to be looked at. */
+export function resumeOrders(db: Db, which: 'whose time it is' | 'all' = 'whose time it is') {
 	const drop = db.prepare('DELETE FROM paused_index WHERE name = ?');
-	for (const { name, sql } of db.prepare('SELECT name, sql FROM paused_index').all() as { name: string; sql: string }[])
+	for (const { name, sql } of which === 'all' ? paused(db) : toResume(db))
 		db.transaction(() => {
 			if (drop.run(name).changes > 0) db.exec(sql);
 		}).immediate();

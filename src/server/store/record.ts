@@ -214,6 +214,8 @@ export class RecordStore {
 		}
 		if (!isThere) return;
 		this.refuseOvertaken(edit, place, key);
+		// The body that came with a page goes with it.
+		if (place === 'page') this.refuseOvertaken(edit, 'page_body', key);
 		this.prepare(`DELETE FROM ${place} WHERE ${whereKey(place)}`).run(keyOf(place, now));
 	}
 

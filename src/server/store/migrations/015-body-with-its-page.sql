@@ -1,0 +1,7 @@
+-- A body that comes right with its page is taken back with it: one row in the record is enough for both.
+DROP TRIGGER body_insert_noted;
+CREATE TRIGGER body_insert_noted AFTER INSERT ON page_body WHEN EXISTS (SELECT 1 FROM editing) AND NOT EXISTS
+	(SELECT 1 FROM edit_change c JOIN editing e USING (edit_id)
+		WHERE c.id = (SELECT max(id) FROM edit_change) AND c.place = 'page' AND c.key = NEW.page_id AND c.before IS NULL) BEGIN
+	INSERT INTO edit_change (edit_id, place, key) SELECT edit_id, 'page_body', NEW.page_id FROM editing;
+END;
