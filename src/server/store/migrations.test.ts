@@ -132,7 +132,7 @@ describe.each(EARLIER)('a database of schema %i', (version) => {
 		expect(all(`SELECT name FROM sqlite_schema WHERE name = 'page_state_away'`)).toEqual(
 			has(13, [{ name: 'page_state_away' }])
 		);
-		expect(store.bodies.linkingTo(1, ['/same'])).toEqual(has(14, ['/back']));
+		expect(store.bodies.linkingTo(1, ['/same'])).toEqual(version >= 14 ? ['/back'] : []);
 		expect(store.releases.history(1, 1)).toMatchObject([{ number: 3, author: version >= 8 ? 'ada' : '' }]);
 	});
 	test('compares and releases on from there', () => {

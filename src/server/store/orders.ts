@@ -5,7 +5,7 @@ type Db = Database.Database;
 /** Fewer pages come in faster with all indexes in place. */
 export const MANY = 5000;
 /** What others ask for while pages come in: what is to be looked at. */
-const KEPT = ['page_state_seen', 'page_state_touched', 'page_state_timed'];
+const KEPT = ['page_state_seen', 'page_state_timed'];
 /** What looking at a page writes, and nobody asks for again and again while many are looked at. */
 const BY_LOOKING = [
 	...['page_state_title', 'page_state_title_width', 'page_state_title_from'],
@@ -44,7 +44,10 @@ function toResume(db: Db): ReturnType<typeof paused> {
 	const all = paused(db);
 	if (all.length === 0) return all;
 	const { unseen } = db
-		.prepare('SELECT count(*) AS unseen FROM (SELECT 1 FROM page_state WHERE seen < touched LIMIT ?)')
+		.prepare(
+			`SELECT count(*) AS unseen FROM (SELECT 1 FROM content_type c JOIN page_state s
+			ON s.site_id = c.site_id AND s.type = c.name AND s.seen < 0 LIMIT ?)`
+		)
 		.get(MANY) as { unseen: number };
 	return unseen < MANY ? all : all.filter(({ name }) => !BY_LOOKING.includes(name));
 }

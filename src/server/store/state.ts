@@ -2,7 +2,8 @@ import { prepared, type Db } from './database';
 import { inPart, type Part } from './part';
 
 /** What is kept of a page whatever it was before. */
-const KEPT = `seen = @seen, head = @head, card = @card, canonical = @canonical, missing = @missing, strange = @strange, timed = @timed`;
+/** One that an edit touched meanwhile is looked at again. */
+const KEPT = `seen = iif(touched > @seen, -1, @seen), head = @head, card = @card, canonical = @canonical, missing = @missing, strange = @strange, timed = @timed`;
 /**
  * What stands in an index or is searched, in parts that are written where they came to something else: writing an
  * index again costs as much as all the rest.
@@ -24,13 +25,11 @@ const HARD_ORDERS = ['longest', 'shortest', 'wordiest', 'barest', 'strangest'] a
 const HARD_EACH = 12;
 
 const SQL = {
-	/** Pages whose own row, rules or fields changed since they were looked at. */
-	touched: `SELECT page_id AS id FROM page_state WHERE site_id = @site AND seen < touched AND ${inPart('page_id')} LIMIT @limit`,
+	/** Pages that were touched themselves are marked by -1. */
 	types: `SELECT c.name, max(c.touched, s.touched) AS touched FROM content_type c JOIN site s ON s.id = c.site_id WHERE s.id = ?`,
 	ofType: `SELECT page_id AS id FROM page_state WHERE site_id = @site AND type = @name AND seen < @touched
 		AND ${inPart('page_id')} LIMIT @limit`,
-	countTouched: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND seen < touched`,
-	countOfType: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND type = ? AND seen < ? AND seen >= touched`,
+	countOfType: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND type = ? AND seen < ?`,
 	before: `SELECT s.seen, s.title, s.description, s.picture, s.title_from AS titleFrom, s.description_from AS descriptionFrom,
 		s.picture_from AS pictureFrom, s.weight, s.differs, (SELECT tags FROM tag_set WHERE id = s.tag_set) AS tags, r.head AS releasedHead, r.address AS releasedAddress
 		FROM page_state s LEFT JOIN released r ON r.site_id = s.site_id AND r.path = @path AND r.until IS NULL WHERE s.page_id = @id`,
@@ -156,13 +155,13 @@ export class StateStore {
 
 	/** The ids of at most so many pages that must be looked at again, in one part of them all. */
 	stale(site: number, { part, parts }: Part, limit: number): number[] {
-		const ids = new Set(idsOf(this.run('touched').all({ site, part, parts, limit })));
+		const ids: number[] = [];
 		for (const { name, touched } of this.types(site)) {
-			if (ids.size >= limit) break;
-			const more = { site, name, touched, part, parts, limit: limit - ids.size };
-			for (const id of idsOf(this.run('ofType').all(more))) ids.add(id);
+			if (ids.length >= limit) break;
+			const more = { site, name, touched, part, parts, limit: limit - ids.length };
+			ids.push(...idsOf(this.run('ofType').all(more)));
 		}
-		return [...ids];
+		return ids;
 	}
 
 	/** How many pages must be looked at again. */
@@ -170,7 +169,7 @@ export class StateStore {
 		const count = (row: unknown) => (row as { n: number }).n;
 		return this.types(site).reduce(
 			(sum, { name, touched }) => sum + count(this.run('countOfType').get(site, name, touched)),
-			count(this.run('countTouched').get(site))
+			0
 		);
 	}
 

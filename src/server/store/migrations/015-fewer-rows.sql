@@ -5,3 +5,7 @@ CREATE TRIGGER body_insert_noted AFTER INSERT ON page_body WHEN EXISTS (SELECT 1
 		WHERE c.id = (SELECT max(id) FROM edit_change) AND c.place = 'page' AND c.key = NEW.page_id AND c.before IS NULL) BEGIN
 	INSERT INTO edit_change (edit_id, place, key) SELECT edit_id, 'page_body', NEW.page_id FROM editing;
 END;
+
+-- A page that an edit touched is marked by `seen` alone, also one that was touched while it was being looked at.
+UPDATE page_state SET seen = -1 WHERE seen < touched;
+DROP INDEX page_state_touched;
