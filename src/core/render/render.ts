@@ -131,7 +131,7 @@ export function headToJson(head: Head, traces?: readonly Trace[]): HeadJson {
 		tags: head.tags.map(({ tag, value, attributes }) => ({
 			tag: tag.name,
 			element: tag.place === 'title' ? 'title' : tag.place === 'rel' ? 'link' : 'meta',
-			attributes: { ...(tag.place !== 'title' && { [tag.place]: tag.key }), ...attributes },
+			attributes: tag.place === 'title' ? { ...attributes } : { [tag.place]: tag.key, ...attributes },
 			value
 		})),
 		...(head.before.length && { before: head.before }),

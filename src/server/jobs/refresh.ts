@@ -21,10 +21,7 @@ export function refresh(reader: Store, writer: Store, name: string, part: Part, 
 				if (model?.revision !== site.revision) model = modelOf(reader, name);
 				const known = model as StateModel & { revision: number };
 				const ids = reader.state.stale(site.id, part, BATCH);
-				const states = ids.flatMap((id) => {
-					const page = reader.pageById(id);
-					return page ? [stateOf(known, id, page)] : [];
-				});
+				const states = reader.pagesById(ids).map(([id, page]) => stateOf(known, id, page));
 				return { revision: site.revision, states, count: ids.length };
 			})
 			.deferred();

@@ -188,7 +188,8 @@ export class StateStore {
 				...{ ...state, seen, differs },
 				timed: isTimed ? 1 : 0
 			});
-			this.run('dropFindings').run(state.id);
+			// Every finding weighs something.
+			if (before.weight > 0) this.run('dropFindings').run(state.id);
 			for (const { code, tag, weight } of findings) this.run('addFinding').run(state.id, code, tag, state.site, weight);
 		}
 	}

@@ -49,6 +49,7 @@ const SQL = {
 		AND coalesce(page_id, 0) = coalesce(@page, 0) AND tag = @tag AND language = @language`,
 	pageByPath: `${WHOLE} WHERE site_id = ? AND path = ?`,
 	pageById: `${WHOLE} WHERE id = ?`,
+	pagesById: `${WHOLE} WHERE id IN (SELECT value FROM json_each(?))`,
 	pages: `${WHOLE} WHERE site_id = ? ORDER BY path`,
 	pagesOfType: `${WHOLE} WHERE site_id = @site AND type = @type AND ${inPart('page.id')}`,
 	partOfPages: `${WHOLE} WHERE site_id = @site AND ${inPart('page.id')}`,
@@ -239,6 +240,13 @@ export class Store {
 	pageById(id: number): Page | undefined {
 		const row = this.run('pageById').get(id) as PageRow | undefined;
 		return row && this.rows.toPage(row, this.rulesOfPage(row.id));
+	}
+
+	/** Those that are there, each with its id, in no order. */
+	pagesById(ids: readonly number[]): (readonly [number, Page])[] {
+		const rules = this.rulesOfPages(ids);
+		const rows = this.run('pagesById').all(JSON.stringify(ids)) as PageRow[];
+		return rows.map((row) => [row.id, this.rows.toPage(row, rules.get(row.id) ?? NO_RULES)]);
 	}
 
 	page(site: number, path: string): Page | undefined {
