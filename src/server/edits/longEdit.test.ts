@@ -191,7 +191,9 @@ describe('where many pages come, the indexes that only the table needs', () => {
 		expect(away).toEqual([
 			...['page_state_description', 'page_state_description_from', 'page_state_description_width'],
 			...['page_state_picture', 'page_state_picture_from', 'page_state_tags'],
-			...['page_state_title', 'page_state_title_from', 'page_state_title_width']
+			...['page_state_title', 'page_state_title_from', 'page_state_title_width'],
+			...['page_state_type_description', 'page_state_type_description_width', 'page_state_type_differs'],
+			...['page_state_type_heavy', 'page_state_type_picture', 'page_state_type_title', 'page_state_type_title_width']
 		]);
 		// Whoever opens it meanwhile leaves it so, and the table is right.
 		new Store(store.file).close();

@@ -91,7 +91,11 @@ interface Condition {
 	readonly setValues?: readonly unknown[];
 	/** The column that it says the one value of. */
 	readonly pins?: string;
+	/** Of a search, whose pages are all known before the first is asked: where those and their rows come from. */
+	readonly join?: string;
 }
+
+const SEARCHED = 'page_search f CROSS JOIN page_state s ON s.page_id = f.rowid AND f.page_search MATCH ?';
 
 /** A condition on columns of the row, which an index gives the rows of. */
 const onRow = (site: number, sql: string, ...values: unknown[]): Condition => ({
@@ -106,7 +110,7 @@ function conditionsOf(site: number, filter: PageFilter): Condition[] {
 	if (words) {
 		const set = 'SELECT rowid FROM page_search WHERE page_search MATCH ?';
 		const values = [words.map((word) => `"${word}"*`).join(' ')];
-		all.push({ sql: `s.page_id IN (${set})`, set, values, setValues: values });
+		all.push({ sql: `s.page_id IN (${set})`, set, values, setValues: values, join: SEARCHED });
 	}
 	for (const column of ['type', 'state', 'title', 'description', 'picture'] as const)
 		if (filter[column] !== undefined && filter[column] !== '')
@@ -167,31 +171,40 @@ function gatheringOf(db: Db, site: number, conditions: readonly Condition[]): { 
 	);
 	const least = Math.min(...sizes);
 	const first = sets[sizes.indexOf(least)];
+	return { isFew: first !== undefined && least < FEW, search: gatheringFrom(site, conditions, first) };
+}
+
+/** The pages that a condition's set gives, of which the others are asked; of no condition, all pages. */
+function gatheringFrom(site: number, conditions: readonly Condition[], first: Condition | undefined): Search {
 	const others = conditions.filter((one) => one !== first);
+	const given = first && !first.join ? [`s.page_id IN (${first.set})`] : [];
 	// The plus keeps other indexes out of it.
-	const where = [...(first ? [`s.page_id IN (${first.set})`] : []), '+s.site_id = ?', ...others.map(({ sql }) => sql)];
+	const where = [...given, '+s.site_id = ?', ...others.map(({ sql }) => sql)];
 	const values = [...(first?.setValues ?? []), site, ...others.flatMap((one) => one.values)];
-	return {
-		isFew: first !== undefined && least < FEW,
-		search: (order) => ({
-			sql: `FROM page_state s WHERE ${where.join(' AND ')}${order && ` ORDER BY +${order}`}`,
-			values
-		})
-	};
+	return (order) => ({
+		sql: `FROM ${first?.join ?? 'page_state s'} WHERE ${where.join(' AND ')}${order && ` ORDER BY +${order}`}`,
+		values
+	});
+}
+
+/** Which rows of the table are wanted. */
+interface Wanted {
+	readonly sort: Sort;
+	readonly down: boolean;
+	readonly offset: number;
+	readonly limit: number;
 }
 
 /** Rows of the table of pages from `offset` on, in an order. */
-export function gridRows(
-	db: Db,
-	site: number,
-	filter: PageFilter,
-	{
-		sort,
-		down,
-		offset,
-		limit
-	}: { readonly sort: Sort; readonly down: boolean; readonly offset: number; readonly limit: number }
-): GridRow[] {
+export function gridRows(db: Db, site: number, filter: PageFilter, wanted: Wanted): GridRow[] {
+	// What the ids stand for is read for the rows that are shown.
+	const ids = JSON.stringify(idsInOrder(db, site, filter, wanted));
+	return db
+		.prepare(`SELECT ${ROW} FROM json_each(?) AS one JOIN page_state s ON s.page_id = one.value ORDER BY one.key`)
+		.all(ids) as GridRow[];
+}
+
+function idsInOrder(db: Db, site: number, filter: PageFilter, { sort, down, offset, limit }: Wanted): number[] {
 	const conditions = conditionsOf(site, filter);
 	const way = down ? 'DESC' : 'ASC';
 	const column = SORTS[sort];
@@ -199,35 +212,41 @@ export function gridRows(
 	const isPinned = conditions.some(({ pins }) => pins === column);
 	const keys = [...(isPinned ? [] : [column]), KINDS.has(column) ? 'path' : 'page_id'];
 	const order = [...new Set(keys)].map((key) => `s.${key} ${way}`).join(', ');
-	// The ids alone are sought: what they stand for is read for the rows that are shown.
-	const rows = (ids: string, values: readonly unknown[]) =>
+	const ids = (from: string, values: readonly unknown[]) =>
 		db
-			.prepare(
-				`SELECT ${ROW} FROM (SELECT s.page_id ${ids} LIMIT ? OFFSET ?) AS one JOIN page_state s USING (page_id) ORDER BY ${order}`
-			)
-			.all(...values, limit, offset) as GridRow[];
-	if (conditions.length === 0) return rows(`FROM page_state s WHERE s.site_id = ? ORDER BY ${order}`, [site]);
-	const values = [site, ...conditions.flatMap((one) => one.values)];
-	const where = conditions.map(({ sql }) => sql).join(' AND ');
-	const { search, isFew } = gatheringOf(db, site, conditions);
-	// A condition whose index has the rows as they are wanted; the others are asked of each.
-	const leading = conditions.find(({ pins }) => pins && (KINDS.has(pins) ? keys[0] === 'path' : keys[0] === 'page_id'));
-	if (leading && !isFew) {
-		const others = conditions.filter((one) => one !== leading);
-		return rows(
-			`FROM page_state s WHERE s.site_id = ? AND ${[leading.sql, ...others.map(({ sql }) => `+(${sql})`)].join(' AND ')} ORDER BY ${order}`,
-			[site, ...leading.values, ...others.flatMap((one) => one.values)]
-		);
-	}
-	if (!isFew && offset + limit < WALKED) {
-		const found = rows(
-			`FROM (SELECT * FROM page_state s WHERE s.site_id = ? ORDER BY ${order} LIMIT ${WALKED}) AS s WHERE ${where}`,
+			.prepare(`SELECT s.page_id ${from} LIMIT ? OFFSET ?`)
+			.pluck()
+			.all(...values, limit, offset) as number[];
+	if (conditions.length === 0) return ids(`FROM page_state s WHERE s.site_id = ? ORDER BY ${order}`, [site]);
+	// A condition whose index has the rows as they are wanted: those of a type are there in every order.
+	const leading =
+		conditions.find(({ pins }) => pins === 'type') ??
+		conditions.find(({ pins }) => pins && (KINDS.has(pins) ? keys[0] === 'path' : keys[0] === 'page_id'));
+	const others = conditions.filter((one) => one !== leading);
+	const searched = conditions.find(({ join }) => join);
+	const inOrder = `FROM page_state s WHERE s.site_id = ?${leading ? ` AND ${leading.sql}` : ''}`;
+	const values = [site, ...(leading?.values ?? []), ...others.flatMap((one) => one.values)];
+	const gathered = (search: Search) => {
+		const { sql, values } = search(order);
+		return ids(sql, values);
+	};
+	/** Those of the first rows in their order that the others mean; undefined where that is not enough. */
+	const walked = () => {
+		if (offset + limit >= WALKED) return undefined;
+		// A search alone is asked of an index without its rows.
+		const columns = others.length === 1 && searched ? 's.page_id' : '*';
+		const where = others.map(({ sql }) => sql).join(' AND ');
+		const found = ids(
+			`FROM (SELECT ${columns} ${inOrder} ORDER BY ${order} LIMIT ${WALKED}) AS s WHERE ${where}`,
 			values
 		);
-		if (found.length === limit) return found;
-	}
-	const gathered = search(order);
-	return rows(gathered.sql, gathered.values);
+		return found.length === limit ? found : undefined;
+	};
+	if (searched) return walked() ?? gathered(gatheringFrom(site, conditions, searched));
+	const { search, isFew } = gatheringOf(db, site, conditions);
+	if (isFew) return gathered(search);
+	if (leading) return ids(`${inOrder}${others.map(({ sql }) => ` AND +(${sql})`).join('')} ORDER BY ${order}`, values);
+	return walked() ?? gathered(search);
 }
 
 export function countGrid(db: Db, site: number, filter: PageFilter): number {
