@@ -71,6 +71,41 @@ test('a page is written by hand from new to released, wholly by keyboard', async
 	expect(await released('/winter-opening')).toContain('content="Which paths stay open from November on."');
 });
 
+test('a text is written as it looks, with a list and a link, and its markup is what templates read', async () => {
+	await bench.open('/winter-opening');
+	await bench.press(Key.ALT, '4');
+	await (await bench.find('#field-body')).click();
+	await keys('Paths that stay open:', Key.ENTER, 'the north loop', Key.ENTER, 'the sea wall');
+	const tool = (label: string) =>
+		browser.driver.executeScript(
+			'[...document.querySelectorAll("[role=toolbar] button")].find((one) => one.textContent.trim() === arguments[0]).click()',
+			label
+		);
+	await keys(Key.chord(Key.SHIFT, Key.ARROW_UP), Key.chord(Key.SHIFT, Key.HOME));
+	await tool('List');
+	// The words “sea wall”.
+	await keys(Key.chord(Key.CONTROL, Key.END));
+	for (let sign = 0; sign < 8; sign++) await keys(Key.chord(Key.SHIFT, Key.ARROW_LEFT));
+	await tool('Link');
+	await (await bench.find('.address input')).sendKeys('/sea-wall', Key.ENTER);
+	const body =
+		'<p>Paths that stay open:</p>\n<ul>\n<li>the north loop</li>\n<li>the <a href="/sea-wall">sea wall</a></li>\n</ul>';
+	const kept = async () => ((await pageAt('/winter-opening')).page as { fields: { body?: string } }).fields.body;
+	await browser.driver
+		.wait(async () => (await kept()) === body, 8000)
+		.catch(async () => expect(await kept()).toBe(body));
+	// Its own steps are taken back first.
+	await (await bench.find('#field-body')).click();
+	await keys(Key.chord(Key.CONTROL, 'z'));
+	await bench.waitForText('[data-testid=saved]', /^All kept/);
+	expect(await kept()).not.toContain('href');
+	expect(await violationsOf(browser.driver)).toEqual([]);
+	// It looks the same when one comes back.
+	await bench.open('/winter-opening');
+	await bench.press(Key.ALT, '4');
+	await bench.waitForText('#field-body li', /the north loop/);
+});
+
 test('Ctrl+Enter says why it does nothing', async () => {
 	await bench.open('/about');
 	await bench.press(Key.CONTROL, Key.ENTER);

@@ -170,11 +170,16 @@
 				<span class="quiet">{date.offset ?? zone}</span>
 			</div>
 		{/if}
+	{:else if field.kind === 'rich'}
+		<span class="name">{name}</span>
+		{#await import('$ui/rich/RichText.svelte')}
+			<p class="quiet">…</p>
+		{:then { default: RichText }}
+			<RichText id="field-{field.name}" {name} value={text} set={setText} />
+		{/await}
 	{:else}
 		<label class="name" for="field-{field.name}">{name}</label>
-		{#if field.kind === 'rich'}
-			<TextInput id="field-{field.name}" class="mono" lines={6} value={text} set={setText} />
-		{:else if field.kind === 'list'}
+		{#if field.kind === 'list'}
 			<TextInput
 				id="field-{field.name}"
 				lines={3}

@@ -1,0 +1,311 @@
+<script lang="ts">
+	import 'prosemirror-view/style/prosemirror.css';
+	import { baseKeymap, chainCommands, lift, setBlockType, toggleMark, wrapIn } from 'prosemirror-commands';
+	import { history, redo, undo } from 'prosemirror-history';
+	import { keymap } from 'prosemirror-keymap';
+	import { liftListItem, sinkListItem, splitListItem } from 'prosemirror-schema-list';
+	import { EditorState, type Command } from 'prosemirror-state';
+	import { EditorView } from 'prosemirror-view';
+	import { untrack } from 'svelte';
+	import TextInput from '$ui/parts/TextInput.svelte';
+	import { roving } from '$ui/parts/roving';
+	import { isFaithful, readMarkup, writeMarkup } from './markup';
+	import { linkAt, makeList, setLink, stateOf, styleOf } from './commands';
+	import { schema } from './schema';
+
+	/** Text with headings, lists and links, written as it looks; what it is not made for is edited as its markup. */
+	let {
+		name,
+		id,
+		value,
+		set
+	}: {
+		name: string;
+		id: string;
+		value: string;
+		set: (html: string) => void;
+	} = $props();
+
+	const { nodes, marks } = schema;
+	/** What this wrote last: another value came from elsewhere. */
+	let written = $state.raw(untrack(() => value));
+	let isMarkup = $state(untrack(() => !isFaithful(value)));
+	/** Of the markup as it was when somebody wanted it as it looks. */
+	let cannot = $state(untrack(() => isMarkup));
+	let view = $state.raw<EditorView>();
+	let now = $state.raw<EditorState>();
+	let address = $state<string>();
+
+	const plugins = [
+		history(),
+		keymap({
+			Enter: splitListItem(nodes.item),
+			'Shift-Enter': (state, dispatch) => {
+				dispatch?.(state.tr.replaceSelectionWith(nodes.break.create()).scrollIntoView());
+				return true;
+			},
+			'Mod-]': sinkListItem(nodes.item),
+			'Mod-[': liftListItem(nodes.item),
+			'Mod-b': toggleMark(marks.strong),
+			'Mod-i': toggleMark(marks.em),
+			'Mod-z': undo,
+			'Mod-y': redo,
+			'Mod-Shift-z': redo
+		}),
+		keymap(baseKeymap)
+	];
+	const open = (html: string) => EditorState.create({ doc: readMarkup(html), plugins });
+
+	function editor(element: HTMLElement) {
+		const made = untrack(
+			() =>
+				new EditorView(element, {
+					state: open(value),
+					attributes: { id, role: 'textbox', 'aria-multiline': 'true', 'aria-label': name, class: 'rich-words' },
+					dispatchTransaction(transaction) {
+						made.updateState(made.state.apply(transaction));
+						now = made.state;
+						if (!transaction.docChanged) return;
+						written = writeMarkup(made.state.doc);
+						set(written);
+					},
+					handleKeyDown(_view, event) {
+						// Its own steps first; what is over goes on to the bench.
+						const isUndo = (event.ctrlKey || event.metaKey) && /^[zy]$/i.test(event.key);
+						if (isUndo) event.stopPropagation();
+						return false;
+					}
+				})
+		);
+		view = made;
+		now = made.state;
+		return () => {
+			made.destroy();
+			view = now = undefined;
+		};
+	}
+	$effect(() => {
+		if (value === written) return;
+		const came = value;
+		untrack(() => {
+			written = came;
+			if (!isFaithful(came)) isMarkup = cannot = true;
+			else if (view) {
+				view.updateState(open(came));
+				now = view.state;
+			}
+		});
+	});
+
+	function showAsItLooks() {
+		cannot = !isFaithful(value);
+		isMarkup = cannot;
+	}
+	function run(command: Command) {
+		if (!view) return;
+		command(view.state, view.dispatch, view);
+		view.focus();
+	}
+	const STYLES = [
+		['text', 'Text'],
+		['2', 'Heading'],
+		['3', 'Subheading'],
+		['4', 'Smaller'],
+		['code', 'Code']
+	] as const;
+	function setStyle(style: string) {
+		if (style === 'text') run(setBlockType(nodes.paragraph));
+		else if (style === 'code') run(setBlockType(nodes.code));
+		else run(setBlockType(nodes.heading, { level: Number(style) }));
+	}
+	const at = $derived(now && stateOf(now));
+	const style = $derived(now ? styleOf(now) : 'text');
+
+	function keepLink(event: SubmitEvent) {
+		event.preventDefault();
+		run(setLink((address ?? '').trim()));
+		address = undefined;
+	}
+</script>
+
+<div class="rich">
+	{#if isMarkup}
+		<TextInput
+			{id}
+			aria-label={name}
+			class="mono"
+			lines={8}
+			{value}
+			set={(html) => {
+				written = html;
+				cannot = false;
+				set(html);
+			}}
+		/>
+		{#if cannot}
+			<p class="quiet">
+				It has parts that only markup can say, so it is edited as it stands. Nothing of it is changed.
+			</p>
+		{:else}
+			<button class="link" onclick={showAsItLooks}>Write it as it looks</button>
+		{/if}
+	{:else}
+		<div class="tools" role="toolbar" aria-label="Form of {name}" {@attach roving('select, button')}>
+			<select aria-label="Style" value={style} onchange={(event) => setStyle(event.currentTarget.value)}>
+				{#each STYLES as [key, label] (key)}<option value={key}>{label}</option>{/each}
+				{#if !STYLES.some(([key]) => key === style)}<option value={style}>Heading {style}</option>{/if}
+			</select>
+			<button
+				aria-label="Bold"
+				title="Bold (Ctrl+B)"
+				aria-pressed={at?.strong}
+				onclick={() => run(toggleMark(marks.strong))}><b>B</b></button
+			>
+			<button
+				aria-label="Italic"
+				title="Italic (Ctrl+I)"
+				aria-pressed={at?.em}
+				onclick={() => run(toggleMark(marks.em))}><i>I</i></button
+			>
+			<button
+				aria-pressed={at?.link !== undefined}
+				disabled={!at?.canLink}
+				title={at?.canLink ? 'Lead these words somewhere' : 'Mark the words that should lead somewhere'}
+				onclick={() => (address = address === undefined ? (now ? (linkAt(now)?.href ?? '') : '') : undefined)}
+				>Link</button
+			>
+			<button
+				aria-pressed={at?.bullets}
+				onclick={() => run(chainCommands(makeList(nodes.bullets), liftListItem(nodes.item)))}>List</button
+			>
+			<button
+				aria-pressed={at?.numbers}
+				onclick={() => run(chainCommands(makeList(nodes.numbers), liftListItem(nodes.item)))}>1. 2.</button
+			>
+			<button aria-pressed={at?.quote} onclick={() => run(at?.quote ? lift : wrapIn(nodes.quote))}>Quote</button>
+			<button class="as-markup" onclick={() => (isMarkup = true)}>Markup</button>
+		</div>
+		{#if address !== undefined}
+			<form class="address" onsubmit={keepLink}>
+				<!-- svelte-ignore a11y_autofocus -->
+				<input
+					class="mono"
+					aria-label="Where the words lead"
+					placeholder="/visit or https://…"
+					bind:value={address}
+					autofocus
+					onkeydown={(event) => {
+						if (event.key !== 'Escape') return;
+						event.stopPropagation();
+						address = undefined;
+						view?.focus();
+					}}
+				/>
+				<button class="plain-button">{address.trim() === '' && at?.link ? 'Take the link out' : 'Keep the link'}</button
+				>
+			</form>
+		{/if}
+		<div class="page" {@attach editor}></div>
+	{/if}
+</div>
+
+<style>
+	.tools {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 3px;
+		margin: 2px 0 3px;
+	}
+	.tools > button,
+	.tools > select {
+		min-height: 26px;
+		padding: 0 6px;
+		font-size: 12px;
+		border: 1px solid var(--rule-strong);
+		border-radius: 3px;
+		background: var(--sheet);
+	}
+	.tools > button[aria-pressed='true'] {
+		background: var(--sea);
+		border-color: var(--sea);
+		color: var(--sea-ink);
+	}
+	.tools > select {
+		width: 86px;
+	}
+	.tools > button:disabled {
+		color: var(--ink-soft);
+	}
+	.as-markup {
+		margin-left: auto;
+	}
+	.address {
+		display: flex;
+		gap: 6px;
+		margin-bottom: 3px;
+	}
+	.address > input {
+		flex: 1;
+		min-width: 0;
+	}
+	.page > :global(.rich-words) {
+		min-height: 96px;
+		max-height: 420px;
+		overflow-y: auto;
+		padding: 7px 10px;
+		border: 1px solid var(--rule-strong);
+		border-radius: 3px;
+		background: var(--sheet);
+		font-family: var(--serif);
+		font-size: 14px;
+		line-height: 1.45;
+		overflow-wrap: anywhere;
+	}
+	.page :global(:is(p, ul, ol, blockquote, pre):not(:first-child)) {
+		margin-top: 7px;
+	}
+	.page :global(:is(h1, h2, h3, h4, h5, h6)) {
+		margin: 9px 0 3px;
+		font-weight: 650;
+	}
+	.page :global(:is(h1, h2)) {
+		font-size: 17px;
+	}
+	.page :global(h3) {
+		font-size: 15.5px;
+	}
+	.page :global(ul) {
+		list-style: disc;
+		padding-left: 20px;
+	}
+	.page :global(ol) {
+		list-style: decimal;
+		padding-left: 22px;
+	}
+	.page :global(li > p:not(:first-child)) {
+		margin-top: 3px;
+	}
+	.page :global(blockquote) {
+		border-left: 3px solid var(--rule-strong);
+		padding-left: 9px;
+	}
+	.page :global(:is(pre, code)) {
+		font-family: var(--mono);
+		font-size: 12.5px;
+		white-space: pre-wrap;
+	}
+	.page :global(.link-text) {
+		color: var(--sea);
+		text-decoration: underline;
+	}
+	.page :global(.as-it-stands) {
+		padding: 0 4px;
+		border: 1px dashed var(--rule-strong);
+		font-family: var(--mono);
+		font-size: 12px;
+		color: var(--ink-soft);
+	}
+	.page :global(.ProseMirror-selectednode) {
+		outline: 2px solid var(--sea);
+	}
+</style>
