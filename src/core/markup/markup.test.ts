@@ -149,6 +149,21 @@ describe('putting a head into a file', () => {
 		);
 	});
 
+	test('tags are taken out where they stand, in whatever order a broken table has them read', () => {
+		// The second is read before the first: the table throws it out, to before itself.
+		const table =
+			'<table><tr><td><meta name="description" content="1">x</td></tr><link rel="canonical" href="/2"></table>';
+		expect(inject(`<head><title>a</title>${table}</head>`)).toBe(
+			'<head>\n<title>New</title>\n<meta name="description" content="D"><table><tr><td>x</td></tr><link rel="canonical" href="/2"></table></head>'
+		);
+		const all = managedBy({ ...head, tags: [{ tag: findTag('description')!, value: 'D', attributes: undefined }] });
+		const named =
+			'<table><tr><td><meta name="description" content="1">x</td></tr><meta name="description" content="2"></table>';
+		expect(injectHead(`<head>${named}</head>`, ['<x>'], all, false)).toBe(
+			'<head>\n<x><table><tr><td>x</td></tr></table></head>'
+		);
+	});
+
 	test('each tag that goes is told, but for those that come again as they were', () => {
 		const gone: string[] = [];
 		const file =
@@ -180,6 +195,15 @@ describe('putting a head into a file', () => {
 			false,
 			false
 		]);
+		// A tag in a file is known by what it says itself, not by what the catalogue calls it.
+		const called = (names: readonly string[]) =>
+			managedBy({ ...head, tags: names.map((name) => ({ tag: findTag(name)!, value: 'x', attributes: undefined })) });
+		expect(
+			['theme-color', 'googlebot', 'rating'].map(called(['theme-color:dark', 'robots:googlebot', 'meta:rating']))
+		).toEqual([...[true, true, true]]);
+		expect(
+			['theme-color:dark', 'robots:googlebot', 'alternate'].map(called(['theme-color:dark', 'feed:atom']))
+		).toEqual([...[false, false, false]]);
 		expect(renderLines(head, { xhtml: true })[0]).toBe('<title>New</title>');
 		expect(renderLines(head, { xhtml: true })[1]).toBe('<link rel="canonical" href="https://s.example/x" />');
 	});

@@ -69,6 +69,47 @@ describe('what stands before the text is passed over', () => {
 	});
 });
 
+describe('a text with marks between its words is a line of places, when they are many for its length', () => {
+	const words =
+		'The marsh floods twice each day and never looks the same way again when geese have come there from north shores'.split(
+			' '
+		);
+	/** A text of so many words and marks, the marks between the first words. */
+	const text = (count: number, marks: readonly string[], last = '') =>
+		words
+			.slice(0, count - marks.length - (last ? 1 : 0))
+			.flatMap((word, at) => (at > 0 && marks[at - 1] ? [marks[at - 1], word] : [word]))
+			.join(' ') + (last ? ` ${last}` : '.');
+	test.each([
+		['one in a short one', text(11, ['›']), true],
+		['two in a short one', text(11, ['›', '›']), false],
+		[
+			'two in as many words as they need',
+			text(24, ['›', '|'].concat()).replace(/$/, ' They rest and feed and leave.'),
+			true
+		],
+		[
+			'two in exactly two dozen',
+			text(21, ['–', '•']).replace(/\.$/, ' and so on now.').split(' ').slice(0, 24).join(' '),
+			true
+		],
+		[
+			'three in two dozen',
+			text(21, ['–', '•', '·']).replace(/\.$/, ' and so on now.').split(' ').slice(0, 24).join(' '),
+			false
+		],
+		['a row of marks is one', text(11, ['---']), true],
+		['two rows of marks', text(11, ['---', '»»']), false],
+		['one between and one at the end', text(11, ['›'], '›'), false],
+		['names with two colons', text(11, []).replace('marsh', 'marsh::tide').replace('day', 'day::night'), false],
+		['hyphens within words', text(11, []).replace('marsh', 'salt-marsh').replace('day', 'half-day'), true]
+	])('%s', (_, said, is) => {
+		expect(readPage(`<p>${said.replaceAll('<', '&lt;')}</p>`).paragraphs.map((one) => one.text)).toEqual(
+			is ? [said] : []
+		);
+	});
+});
+
 test('sentences before labels, the beginning before the end', () => {
 	const far = Array.from(
 		{ length: 40 },

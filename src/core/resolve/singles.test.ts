@@ -7,6 +7,7 @@ import {
 	fitText,
 	headToJson,
 	knownVariables,
+	measureReach,
 	parseTemplate,
 	READERS,
 	readPage,
@@ -292,4 +293,66 @@ test('a word too wide for its box is broken between its signs, where each has ro
 	expect(fit('abcdef', 30)).toEqual(['abc', 'def']);
 	expect(fit('abcdef', 10)).toEqual(['a', 'b', 'c', 'd', 'e', 'f']);
 	expect(fit('ab', 9)).toEqual([]);
+});
+
+test('without a base there are no addresses of paths; the empty path is the base', () => {
+	const none = new AddressBook('nowhere');
+	expect([none.ofPath('/a'), none.ofValue('/a', undefined), none.ofPicture('/a.jpg', undefined)]).toEqual([
+		...[undefined, undefined, undefined]
+	]);
+	expect(new AddressBook('https://marl.example').ofPath('')).toBe('https://marl.example/');
+});
+
+test('an address that is the same text on all pages is still of each page where it is relative', () => {
+	const rules: Rule[] = [
+		{ tag: 'og:video', kind: 'template', template: 'film.mp4' },
+		{ tag: 'og:image', kind: 'template', template: 'cover.jpg' }
+	];
+	const made = resolver({ rules });
+	for (const at of ['/a/', '/b/', '/a/', '/c/x'])
+		expect([valueOf(made, page(at), 'og:video'), made.evaluate(page(at)).pictureOf('og:image')?.address]).toEqual([
+			`https://marl.example${at.replace(/[^/]*$/, '')}film.mp4`,
+			`https://marl.example${at.replace(/[^/]*$/, '')}cover.jpg`
+		]);
+});
+
+test('what is known of a picture goes from page to page, what a page says of it does not', () => {
+	const made = resolver({}, [], [{ src: '/p.jpg', width: 1200, height: 630 }]);
+	const alt = (picture: object | string) =>
+		made.evaluate(page('/x', { fields: { title: 'X', picture: picture as never } })).pictureOf('og:image')?.alt;
+	expect(alt({ src: '/p.jpg', alt: 'One' })).toBe('One');
+	expect(alt({ src: '/p.jpg' })).not.toBe('One');
+	expect(alt('/p.jpg')).not.toBe('One');
+	expect(alt({ src: '/p.jpg', alt: 'Two' })).toBe('Two');
+	const address = (path: string) =>
+		made.evaluate(page(path, { fields: { title: 'X', picture: { src: 'q.jpg' } } })).pictureOf('og:image')?.address;
+	expect([address('/a/'), address('/b/')]).toEqual([
+		...['https://marl.example/a/q.jpg', 'https://marl.example/b/q.jpg']
+	]);
+});
+
+test('only a meta element leads on or closes a page’s links', () => {
+	const read = (element: string) =>
+		readPage(`<body><${element}><a href="/north">North</a><p>The marsh floods twice a day.`);
+	for (const name of ['input', 'div']) {
+		expect(read(`${name} http-equiv=refresh content="0;url=/x"`).leadsTo).toBeUndefined();
+		expect(read(`${name} name=robots content=nofollow`).links).toEqual(['/north']);
+	}
+	expect(read('meta http-equiv=refresh content="0;url=/x"').leadsTo).toBe('/x');
+	expect(read('meta name=robots content=nofollow').links).toEqual([]);
+	expect(read('meta name=keywords content=nofollow').links).toEqual(['/north']);
+});
+
+test('reach counts the pages that come in beside those that leave', () => {
+	const pages = [page('/a', { state: 'draft' }), page('/b'), page('/c', { state: 'private' })];
+	const reach = (path: string, state: Page['state']) =>
+		measureReach(
+			{ site, types: [type], pictures: [] },
+			pages,
+			{ place: { layer: 'page', path }, changes: { state } } as never,
+			'2026-05-03T00:00:00Z'
+		);
+	expect(reach('/a', 'live')).toMatchObject({ under: 1, changed: 1, entering: 1, leaving: 0 });
+	expect(reach('/b', 'draft')).toMatchObject({ under: 1, changed: 1, entering: 0, leaving: 1 });
+	expect(reach('/c', 'draft')).toMatchObject({ under: 1, changed: 0, entering: 0, leaving: 0 });
 });
