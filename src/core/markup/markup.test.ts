@@ -293,7 +293,16 @@ describe('extra markup', () => {
 		['<script>1 < 2</script>', ['<script>1 < 2</script>'], 0],
 		['<style>a{}', ['<style>a{}</style>'], 0],
 		['<meta name="a" content="b"><p>x</p>', ['<meta name="a" content="b">'], 1],
-		['</head><body onload="x"><script>1</script>', ['<script>1</script>'], 0],
+		['</head><body onload="x"><script>1</script>', ['<script>1</script>'], 2],
+		['<html lang="fr"><head><meta name="a" content="b"></head>', ['<meta name="a" content="b">'], 3],
+		[
+			'<meta name="a" content="<body>"><script>"</head>"</script>',
+			['<meta name="a" content="&lt;body&gt;">', '<script>"</head>"</script>'],
+			0
+		],
+		['<link rel="a" href="/b"></link><meta name="a"></div>', ['<link rel="a" href="/b">', '<meta name="a">'], 1],
+		['</p><meta name="a">', ['<meta name="a">'], 1],
+		['<!-- </head> --><style>a::after{content:"</body>"}</style>', ['<style>a::after{content:"</body>"}</style>'], 0],
 		['<title>mine</title>', [], 1],
 		['<base href="/x">', [], 1],
 		['words', [], 1],
