@@ -34,6 +34,7 @@ const HEAD_PIECES = [
 	'<link rel="up" title="The part above" href="/up">',
 	'<link rel=" Parent " title="The parent" href="/parent">',
 	'<link rel="upwards" title="Not above" href="/no">',
+	'<a rel="up" title="No link of the head" href="/no">a</a>',
 	'<base href="/under/">',
 	'<meta http-equiv="refresh" content="0; url=/on">',
 	'<meta http-equiv="refresh" content="30">',

@@ -24,6 +24,21 @@ describe('text counts wherever it stands', () => {
 	});
 });
 
+test('what tells of the page or of its words does not part a text', () => {
+	const parts = REAL.split('twice');
+	for (const element of [
+		'<meta itemprop="floods" content="2">',
+		'<link itemprop="url" href="/marsh">',
+		'<title>Marsh</title>'
+	])
+		for (const [open, close] of [
+			['<p>', '</p>'],
+			['<div>', '</div>'],
+			['', '']
+		])
+			expect(best(`${open}${parts[0]}${element}twice${parts[1]}${close}`), element).toBe(REAL);
+});
+
 describe('what stands before the text is passed over', () => {
 	test.each([
 		['a caption', '<p>Figure 6.1 The marsh at low tide, seen from the hide.</p>'],

@@ -181,6 +181,8 @@ const isProse = (kind: Place['kind']): kind is Prose => kind !== 'heading' && ki
 const HEADING = /^h[1-6]$/;
 const NO_PROSE = /^(dt|legend|summary|th|caption|figcaption|title|hr|header|label|figure|pre|xmp|listing|plaintext)$/;
 const CODE = /^(code|tt|samp|kbd|var)$/;
+/** What tells of the page or of words wherever it stands: it parts no text. */
+const ABOUT = /^(?:meta|link|title|base)$/;
 
 const NOWHERE: Place = { kind: 'block', notice: false, inLink: false, inCode: false, besideParagraphs: false };
 
@@ -272,7 +274,7 @@ function* stretchesOf(top: Tree.ParentNode, isFrame: (element: Tree.Element) => 
 				}
 				continue;
 			}
-			if (SILENT.has(node.tagName) || isFrame(node)) continue;
+			if (SILENT.has(node.tagName) || ABOUT.test(node.tagName) || isFrame(node)) continue;
 		}
 		const inner = 'tagName' in node ? placeIn(node, one.place) : one.place;
 		const isBlock = !('tagName' in node) || !INLINE.has(node.tagName);

@@ -238,7 +238,10 @@ export function makeFound(tag: TagDefinition, policy: FoundPolicy, saidBy: Layer
 
 /** The found values of a tag that are the page's own. */
 function foundValue(tag: TagDefinition, page: PageScope): TagItem[] {
-	return page.foundOf(tag.name).flatMap((found): TagItem[] => {
+	const all = page.foundOf(tag.name);
+	return all.flatMap((found, at): TagItem[] => {
+		// What two tools wrote alike is said once.
+		if (at > 0 && all.slice(0, at).some((earlier) => isSame(earlier, found))) return [];
 		if (page.frameCount(tag.name, found.value) !== undefined || page.repeatsTitle(tag.name, found.value)) return [];
 		if (tag.kind === 'picture') return foundPicture(tag, found, page);
 		// One that does not say for which language it is, leads readers to no version of the page.
@@ -248,6 +251,10 @@ function foundValue(tag: TagDefinition, page: PageScope): TagItem[] {
 		return address === undefined ? [] : [{ kind: 'link', address, attributes: found.attributes }];
 	});
 }
+
+const isSame = (one: FoundTag, other: FoundTag) =>
+	settleText(one.value) === settleText(other.value) &&
+	JSON.stringify(one.attributes) === JSON.stringify(other.attributes);
 
 const isVersion = (hreflang: string | undefined) =>
 	hreflang !== undefined && (hreflang.toLowerCase() === 'x-default' || isLanguageTag(hreflang));

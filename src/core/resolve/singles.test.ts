@@ -356,3 +356,25 @@ test('reach counts the pages that come in beside those that leave', () => {
 	expect(reach('/b', 'draft')).toMatchObject({ under: 1, changed: 1, entering: 0, leaving: 1 });
 	expect(reach('/c', 'draft')).toMatchObject({ under: 1, changed: 0, entering: 0, leaving: 0 });
 });
+
+test('what a file says twice alike is said once; with other attributes it is another', () => {
+	const found = [
+		{ name: 'og:image', value: '/a.jpg' },
+		{ name: 'og:image:url', value: ' /a.jpg ' },
+		{ name: 'og:image', value: '/b.jpg' },
+		{ name: 'icon', value: '/i.png', attributes: { sizes: '32x32' } },
+		{ name: 'icon', value: '/i.png', attributes: { sizes: '64x64' } },
+		{ name: 'icon', value: '/i.png', attributes: { sizes: '32x32' } },
+		{ name: 'article:tag', value: 'Tides' },
+		{ name: 'article:tag', value: 'Tides' }
+	];
+	const made = resolver({}, [{ tag: 'og:type', kind: 'template', template: 'article' }]);
+	const { tags } = made.headOf(made.evaluate(page('/x', { found })));
+	const values = (name: string) => tags.filter(({ tag }) => tag.name === name).map(({ value }) => value);
+	expect(values('og:image')).toEqual(['https://marl.example/a.jpg', 'https://marl.example/b.jpg']);
+	expect(tags.filter(({ tag }) => tag.name === 'icon').map(({ attributes }) => attributes?.sizes)).toEqual([
+		'32x32',
+		'64x64'
+	]);
+	expect(values('article:tag')).toEqual(['Tides']);
+});
