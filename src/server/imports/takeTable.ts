@@ -65,7 +65,7 @@ export function takeTable(
 
 /** The fields that the table has columns for: only those are the table's to replace. */
 const columnsOf = ({ mapping }: TableSource) =>
-	Object.values(mapping).filter((field) => field !== '' && !['path', 'state', 'language'].includes(field));
+	Object.values(mapping).filter((field) => !['path', 'state', 'language'].includes(field));
 
 /** The type gets the fields that the columns give and it does not declare yet. */
 function declare(
