@@ -1,4 +1,4 @@
-import type { Chance } from './worlds';
+import type { Chance } from './chance';
 
 /** Documents, templates and texts made by chance, for what is tried without a site. */
 

@@ -43,7 +43,9 @@ import {
 import { firstSentences, openingOf, readingMinutes } from './markup/reading';
 import { firstWords } from './text/text';
 import { documentOf, extraOf, textOf } from '../../conformance/parts';
-import { Chance, layoutOf, lightOf, makeWorld, templateOf, visible } from '../../conformance/worlds';
+import { Chance, visible } from '../../conformance/chance';
+import { templateOf } from '../../conformance/values';
+import { layoutOf, lightOf, makeWorld } from '../../conformance/worlds';
 
 /** What parts made by chance come to without a site around them, written down beside the sites in conformance/worlds. */
 const NOW = '2026-05-03T10:00:00Z';

@@ -30,7 +30,8 @@ import {
 	type Trace,
 	type TraceStep
 } from './index';
-import { makeRule, makeWorld, visible, type World } from '../../conformance/worlds';
+import { visible } from '../../conformance/chance';
+import { makeRule, makeWorld, type World } from '../../conformance/worlds';
 
 /**
  * What sites made by chance come to, written down in conformance/worlds and read there: heads, traces, findings, cards,

@@ -5,7 +5,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, expect, test } from 'vitest';
 import { documentOf } from '../../conformance/parts';
-import { Chance } from '../../conformance/worlds';
+import { Chance } from '../../conformance/chance';
 
 /** A folder of documents made by chance, injected in place again and again: nothing that its authors wrote is lost. */
 const program = fileURLToPath(new URL('../../bin/kephalon.js', import.meta.url));

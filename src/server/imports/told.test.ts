@@ -4,7 +4,7 @@ import { dirname, join } from 'node:path';
 import { afterAll, expect, test } from 'vitest';
 import iconv from 'iconv-lite';
 import { describeFinding, describeMend } from '$core';
-import { Chance } from '../../../conformance/worlds';
+import { Chance } from '../../../conformance/chance';
 import { documentOf } from '../../../conformance/parts';
 import { findInFolder } from '../findings/folder';
 import { sarifOf } from '../findings/sarif';
