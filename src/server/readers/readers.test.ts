@@ -164,6 +164,32 @@ describe('what Kephalon keeps of it', () => {
 		store.close();
 	});
 
+	test('a card is held against what its own reader would make of the release', () => {
+		const { store, id, release } = begin();
+		const own = [
+			{ tag: 'og:title', kind: 'template', template: 'For feeds' },
+			{ tag: 'twitter:title', kind: 'template', template: 'For timelines' }
+		] as const;
+		store.savePage(id, page('/', 'First', { rules: own }));
+		release();
+		const byTwitter = READERS.filter(({ form }) => form === 'timeline').map((reader) => reader.id);
+		expect(byTwitter.length).toBeGreaterThan(0);
+		const card = { isShutOut: false, seen: '2026-05-03T10:00:00Z', until: null, told: null, path: '/' };
+		const kept = (title: string) => {
+			for (const { id: reader } of READERS)
+				store.looks.saveCard(id, { ...card, reader, shown: { title, description: '', picture: '' } as never });
+			return readCards(store, 'S', true).old;
+		};
+		// Where one shows the title of the others, that alone makes it old.
+		const old = kept('For timelines');
+		for (const reader of byTwitter) expect(old.map((one) => one.reader)).not.toContain(reader);
+		expect(old.find(({ reader }) => reader === 'gangway')).toMatchObject({
+			shows: 'For timelines',
+			released: 'For feeds'
+		});
+		store.close();
+	});
+
 	test('readers that do not answer are told as such, and what was known stays', async () => {
 		const { store } = begin();
 		await lookAtCards(store, new ReadersClient(at(readers)), 'S', options);
