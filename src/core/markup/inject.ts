@@ -14,10 +14,7 @@ const TWITTER_NAME = /^twitter:/;
  * worse than either, and of plain metadata those that the head has itself or that a rule leaves out.
  */
 export function managedBy(head: Head, leftOut: readonly string[] = []): (name: string) => boolean {
-	const own = new Set([
-		...head.tags.map(({ tag }) => (tag.place === 'rel' && tag.key === 'alternate' ? tag.name : tag.key)),
-		...leftOut
-	]);
+	const own = new Set([...head.tags.map(({ tag }) => (tag.key === 'alternate' ? tag.name : tag.key)), ...leftOut]);
 	return (name) => OG_NAME.test(name) || TWITTER_NAME.test(name) || own.has(name);
 }
 

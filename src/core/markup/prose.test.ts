@@ -125,6 +125,34 @@ describe('a text with marks between its words is a line of places, when they are
 	});
 });
 
+describe('a text of links or signs is none', () => {
+	const read = (html: string) => readPage(html).paragraphs.map(({ text }) => text);
+	const [link, rest] = ['The marsh floods twice a day', 'and is never twice the same.'];
+	test.each([
+		['all of it', `<p><a href="/a">${link} ${rest}</a></p>`, false],
+		['all of it, within another element', `<p><a href="/a"><b>${link}</b> <i>${rest}</i></a></p>`, false],
+		['just half of it', `<p><a href="/a">${link}</a> ${rest}</p>`, true],
+		['a letter more than half', `<p><a href="/a">${link} an</a>d is never twice the same</p>`, false],
+		['a place that others lead to', `<p><a id="a" name="a">${link} ${rest}</a></p>`, true],
+		['an address on another element', `<p><span href="/a">${link} ${rest}</span></p>`, true]
+	])('%s', (_, html, is) => {
+		expect(read(html)).toHaveLength(is ? 1 : 0);
+	});
+	test('up to seven signs in a hundred', () => {
+		const text = (signs: number) => {
+			const words =
+				'The marsh floods twice a day and is never the same one again for those who come to see it in spring. '.slice(
+					0,
+					100 - signs - 1
+				);
+			return `${'#'.repeat(signs)}${words.trimEnd().padEnd(100 - signs - 1, 'y')}.`;
+		};
+		expect([7, 8].map((signs) => text(signs).length)).toEqual([100, 100]);
+		expect(read(`<p>${text(7)}</p>`)).toHaveLength(1);
+		expect(read(`<p>${text(8)}</p>`)).toHaveLength(0);
+	});
+});
+
 test('sentences before labels, the beginning before the end', () => {
 	const far = Array.from(
 		{ length: 40 },

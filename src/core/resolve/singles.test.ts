@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import {
 	AddressBook,
 	cardOf,
+	checkBase,
 	editPage,
 	findInPicture,
 	fitText,
@@ -377,4 +378,46 @@ test('what a file says twice alike is said once; with other attributes it is ano
 		'64x64'
 	]);
 	expect(values('article:tag')).toEqual(['Tides']);
+});
+
+test('a path that begins without a slash is one of the site; what is no address is refused in words', () => {
+	const book = new AddressBook('https://marl.example/sub');
+	expect([book.ofPath('a b'), book.ofPath('/a b'), book.ofPath('.')]).toEqual([
+		...['https://marl.example/sub/a%20b', 'https://marl.example/sub/a%20b', 'https://marl.example/sub/']
+	]);
+	expect(checkBase('marl')).toMatchObject({ base: undefined, refused: 'It is not an absolute http or https address.' });
+});
+
+test('a reader with no room shows nothing, and cuts all of it', () => {
+	const reader = READERS[0]!;
+	const head = resolver({}, [{ tag: 'og:title', kind: 'template', template: 'Tides' }]).resolveHead(page('/x'));
+	const none = { ...reader, shows: { ...reader.shows, title: { by: 'characters', limit: 0 } } };
+	const { title } = cardOf(none as never, head);
+	expect([title.shown, title.cut]).toEqual(['', 'Tides']);
+});
+
+test('only link elements link', () => {
+	const served = readServedHead(
+		'<head><meta rel="canonical" href="/no"><link rel="canonical" href="/yes"><link href="/none"></head>'
+	);
+	expect(served.tags.filter(({ name }) => name === 'canonical').map(({ value }) => value)).toEqual(['/yes']);
+});
+
+test('the table of contents is what a page says where it says nothing else, by its name alone', () => {
+	const list = '<p>One of the parts of this book</p><p>Another part of the same book</p>';
+	const body = (name: string) =>
+		readPage(`<title>Book</title><body><div class="${name}">${list}</div><p>Short.</p>`).body;
+	for (const name of ['toc', 'left toc', 'toc wide']) expect(body(name)).toContain('One of the parts');
+	expect(
+		readPage(`<title>B</title><body><div class="toc">${list}</div><p>${'A text that is long enough. '.repeat(4)}</p>`)
+			.body
+	).not.toContain('One of the parts');
+	expect(
+		readPage(`<title>B</title><body><div class="stoc">${list}</div><p>${'A text that is long enough. '.repeat(4)}</p>`)
+			.body
+	).toContain('One of the parts');
+	expect(
+		readPage(`<title>B</title><body><div class="tocs">${list}</div><p>${'A text that is long enough. '.repeat(4)}</p>`)
+			.body
+	).toContain('One of the parts');
 });
