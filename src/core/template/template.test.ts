@@ -190,3 +190,12 @@ test('a filter chain stays bounded', () => {
 	};
 	expect(grow.run(scope)).toBe('aaaa…');
 });
+
+test('words in quotation marks are text, whatever stands beside them', () => {
+	for (const template of [
+		'{page.species ?? "none" | first 1}',
+		'{page.starts ?? "soon" | date "d MMMM"}',
+		'{page.hectares ?? "12" | number}'
+	])
+		expect(check(template), template).toEqual([]);
+});
