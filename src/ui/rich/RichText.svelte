@@ -9,7 +9,7 @@
 	import { untrack } from 'svelte';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import { roving } from '$ui/parts/roving';
-	import { isFaithful, readMarkup, writeMarkup } from './markup';
+	import { readMarkup, whyAsItStands, writeMarkup } from './markup';
 	import { linkAt, makeList, setLink, stateOf, styleOf } from './commands';
 	import { schema } from './schema';
 
@@ -29,9 +29,9 @@
 	const { nodes, marks } = schema;
 	/** What this wrote last: another value came from elsewhere. */
 	let written = $state.raw(untrack(() => value));
-	let isMarkup = $state(untrack(() => !isFaithful(value)));
-	/** Of the markup as it was when somebody wanted it as it looks. */
-	let cannot = $state(untrack(() => isMarkup));
+	/** Why it cannot be shown as it looks, as it was when somebody wanted it so. */
+	let cannot = $state(untrack(() => whyAsItStands(value)));
+	let isMarkup = $state(untrack(() => cannot !== undefined));
 	let view = $state.raw<EditorView>();
 	let now = $state.raw<EditorState>();
 	let address = $state<string>();
@@ -89,7 +89,8 @@
 		const came = value;
 		untrack(() => {
 			written = came;
-			if (!isFaithful(came)) isMarkup = cannot = true;
+			cannot = whyAsItStands(came);
+			if (cannot !== undefined) isMarkup = true;
 			else if (view) {
 				view.updateState(open(came));
 				now = view.state;
@@ -98,8 +99,8 @@
 	});
 
 	function showAsItLooks() {
-		cannot = !isFaithful(value);
-		isMarkup = cannot;
+		cannot = whyAsItStands(value);
+		isMarkup = cannot !== undefined;
 	}
 	function run(command: Command) {
 		if (!view) return;
@@ -138,14 +139,12 @@
 			{value}
 			set={(html) => {
 				written = html;
-				cannot = false;
+				cannot = undefined;
 				set(html);
 			}}
 		/>
 		{#if cannot}
-			<p class="quiet">
-				It has parts that only markup can say, so it is edited as it stands. Nothing of it is changed.
-			</p>
+			<p class="quiet">{cannot} Nothing of it is changed.</p>
 		{:else}
 			<button class="link" onclick={showAsItLooks}>Write it as it looks</button>
 		{/if}

@@ -221,7 +221,16 @@ const opening = (tag: string, kept: Kept) =>
 		.join('')}>`;
 const escape = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
 
-/** Whether markup says the same after it was read and written: else it is edited as it stands. */
+/** So much markup (UTF-16 code units) is compared within a moment. */
+export const MOST = 500_000;
+
+/** Why markup is edited as it stands; undefined where it says the same after it was read and written. */
+export function whyAsItStands(html: string): string | undefined {
+	if (html.length > MOST) return 'It is too long to be shown as it looks, so it is edited as it stands.';
+	return isFaithful(html) ? undefined : 'It has parts that only markup can say, so it is edited as it stands.';
+}
+
+/** Whether markup says the same after it was read and written. */
 export function isFaithful(html: string): boolean {
 	return !hasLooseTags(html) && told(html) === told(writeMarkup(readMarkup(html)));
 }

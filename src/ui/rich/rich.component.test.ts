@@ -180,6 +180,11 @@ describe('the field', () => {
 		expect(target.textContent).toContain('picture: Ferry');
 		expect(target.querySelector('.link-text')?.getAttribute('title')).toBe('javascript:x()');
 	});
+	test('what is too long to be compared is edited as it stands, and says so', () => {
+		const { target } = show(`<p>${'words '.repeat(90_000)}</p>`);
+		expect(target.textContent).toContain('too long to be shown');
+		expect(target.querySelector('textarea')).not.toBeNull();
+	});
 	test('its markup can be written, and what only markup can say stays so', () => {
 		const { target, set } = show('<p>One</p>');
 		[...target.querySelectorAll('button')].find((one) => one.textContent === 'Markup')!.click();
