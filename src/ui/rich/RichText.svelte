@@ -218,7 +218,7 @@
 	.tools > button,
 	.tools > select {
 		min-height: 26px;
-		padding: 0 6px;
+		padding: 0 5px;
 		font-size: 12px;
 		border: 1px solid var(--rule-strong);
 		border-radius: 3px;
@@ -230,7 +230,7 @@
 		color: var(--sea-ink);
 	}
 	.tools > select {
-		width: 86px;
+		width: 84px;
 	}
 	.tools > button:disabled {
 		color: var(--ink-soft);
