@@ -31,6 +31,14 @@ describe('what is weak in a picture', () => {
 		expect(found).toHaveLength(expected.length);
 		expected.forEach((sentence, at) => expect(found[at]).toMatch(sentence));
 	});
+	test('a fifth of it may be text', () => {
+		const codes = (width: number) =>
+			findInPicture({ ...good, text: [[0.1, 0.25, width, 0.5]] as never }).map(({ code }) => code);
+		expect([codes(0.4).includes('picture-much-text'), codes(0.41).includes('picture-much-text')]).toEqual([
+			false,
+			true
+		]);
+	});
 	test('what is not known is not held against it', () => {
 		expect(weaknessesOf({ alt: 'A pier' })).toEqual([]);
 	});

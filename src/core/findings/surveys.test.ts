@@ -188,6 +188,18 @@ describe('surveys over all pages', () => {
 			cut: '/long'
 		});
 	});
+	test('also of pages without a title the longest and the shortest are told, and nothing else that is nought', () => {
+		const rules = [{ tag: 'title', kind: 'leaveOut' as const }];
+		const hard = findHard(
+			{ ...model, site: { ...model.site, rules: [...model.site.rules, ...rules] } },
+			[page('/a', { ...good, title: '', summary: 'An isle.', pier: 'yes' })],
+			''
+		);
+		expect(hard.map(({ kind, measure }) => [kind, measure])).toEqual([
+			['longest', 0],
+			['shortest', 0]
+		]);
+	});
 	test.each([
 		[{}, 3],
 		[{ summary: 'x' }, 2],

@@ -301,6 +301,7 @@ describe('extra markup', () => {
 			0
 		],
 		['<link rel="a" href="/b"></link><meta name="a"></div>', ['<link rel="a" href="/b">', '<meta name="a">'], 1],
+		['<style></style></head><script></script></div>', ['<style></style>', '<script></script>'], 2],
 		['</p><meta name="a">', ['<meta name="a">'], 1],
 		['<!-- </head> --><style>a::after{content:"</body>"}</style>', ['<style>a::after{content:"</body>"}</style>'], 0],
 		['<title>mine</title>', [], 1],

@@ -138,6 +138,24 @@ describe('a text of links or signs is none', () => {
 	])('%s', (_, html, is) => {
 		expect(read(html)).toHaveLength(is ? 1 : 0);
 	});
+	test.each([
+		[
+			'one word in three languages',
+			'ES: marisma y marea, FR: marais et estran, DE: Salzwiese und Watt, wie man sagt.',
+			false
+		],
+		['one word in two', 'ES: marisma y marea, FR: marais et estran, as they say in the south of it.', true],
+		[
+			'abbreviations of one letter',
+			'E: marisma y marea, F: marais et estran, D: Salzwiese und Watt, wie man sagt.',
+			false
+		],
+		[
+			'abbreviations of four',
+			'SPAN: marisma y marea, FREN: marais et estran, GERM: Salzwiese und Watt, wie man sagt.',
+			true
+		]
+	])('%s', (_, text, is) => expect(read(`<p>${text}</p>`)).toHaveLength(is ? 1 : 0));
 	test('up to seven signs in a hundred', () => {
 		const text = (signs: number) => {
 			const words =

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { inTimeZone, isTimeZone, toIsoDate } from './dates';
+import { inTimeZone, isTimeZone, parseDate, toIsoDate } from './dates';
 
 describe('a date without an offset is meant in the site’s time zone', () => {
 	test.each([
@@ -18,6 +18,25 @@ describe('a date without an offset is meant in the site’s time zone', () => {
 		['2026-07-03', undefined, '2026-07-03T00:00:00+00:00']
 	])('%s in %s', (text, zone, wanted) => expect(toIsoDate(text, zone)).toBe(wanted));
 });
+
+test.each([
+	['2026-02-28', true],
+	['2026-02-29', false],
+	['2028-02-29', true],
+	['2026-02-30', false],
+	['2026-04-31', false],
+	['2026-12-31', true],
+	['2026-12-32', false],
+	['2026-05-00', false],
+	['2026-01-00', false],
+	['2026-00-10', false],
+	['2026-13-01', false],
+	['2026-05-03T23:59:59', true],
+	['2026-05-03T24:00:00', false],
+	['2026-05-03T23:60:00', false],
+	['2026-05-03T23:59:60', false],
+	['0050-05-03T00:00:00Z', true]
+])('%s is a date: %s', (text, is) => expect(parseDate(text) !== undefined).toBe(is));
 
 test.each([
 	['2026-07-03T22:30:00.000Z', 'Europe/Paris', '2026-07-04T00:30:00+02:00'],

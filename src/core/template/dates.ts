@@ -21,8 +21,8 @@ export function parseDate(text: string): DateFields | undefined {
 	const wall = new Date(Date.UTC(2000, month! - 1, day!, hour, minute, second));
 	// By itself, so that the year 50 is not taken for 1950.
 	wall.setUTCFullYear(year!, month! - 1, day);
-	if (wall.getUTCMonth() !== month! - 1 || wall.getUTCDate() !== day || hour! > 23 || minute! > 59 || second! > 59)
-		return undefined;
+	// A day that the month does not have is one of another month.
+	if (wall.getUTCMonth() !== month! - 1 || hour! > 23 || minute! > 59 || second! > 59) return undefined;
 	if (found[7] && !isOffset(found[7])) return undefined;
 	const zone = found[7]?.toUpperCase();
 	const offset = zone && zone !== 'Z' && !zone.includes(':') ? `${zone.slice(0, 3)}:${zone.slice(3)}` : zone;

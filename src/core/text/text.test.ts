@@ -7,12 +7,18 @@ import {
 	firstWords,
 	isBlank,
 	isLanguageTag,
+	isSpace,
 	settleAndClip,
 	settleText,
 	trimSpace
 } from './text';
 
 const visible = fc.string({ unit: 'grapheme', maxLength: 60 });
+
+test('white space is what Unicode calls so, unit by unit', () => {
+	for (let unit = 0; unit <= 0xffff; unit++)
+		if (isSpace(unit) !== /^\p{White_Space}$/u.test(String.fromCharCode(unit))) expect.fail(`U+${unit.toString(16)}`);
+});
 
 describe('cutting', () => {
 	test('never longer than the limit, always the beginning, never inside a character', () => {
