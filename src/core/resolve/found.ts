@@ -101,26 +101,30 @@ export class FrameBook {
  * language and the value.
  */
 export function countFrames(pages: Iterable<Pick<Page, 'language' | 'found'>>, usual: string): FrameValue[] {
-	const inLanguage = new Map<string, number>();
-	const counts = new Map<string, { tag: string; language: string; value: string; pages: number }>();
+	const inLanguage = new Map<string, { readonly language: string; pages: number }>();
+	// By key alone: of many pages nearly every value is another.
+	const counts = new Map<string, number>();
 	for (const { language = usual, found = [] } of pages) {
-		inLanguage.set(language, (inLanguage.get(language) ?? 0) + 1);
-		const own = new Map(found.map((one) => countedAs(one, language)).filter((one) => one !== undefined));
-		for (const [key, value] of own) {
-			const count = counts.get(key);
-			if (count) count.pages++;
-			else counts.set(key, { ...value, pages: 1 });
-		}
+		const known = inLanguage.get(language.toLowerCase());
+		if (known) known.pages++;
+		else inLanguage.set(language.toLowerCase(), { language, pages: 1 });
+		const own = new Set(found.map((one) => countedAs(one, language)).filter((one) => one !== undefined));
+		for (const key of own) counts.set(key, (counts.get(key) ?? 0) + 1);
 	}
-	return [...counts.values()]
-		.filter(({ pages: count }) => count >= FRAME_LEAST)
-		.filter(({ language, pages: count }) => count >= (inLanguage.get(language) as number) * FRAME_SHARE)
-		.sort((a, b) => (keyOf(a.tag, a.language, a.value) < keyOf(b.tag, b.language, b.value) ? -1 : 1));
+	const often: [key: string, pages: number][] = [];
+	for (const [key, count] of counts) if (count >= FRAME_LEAST) often.push([key, count]);
+	return often
+		.sort(([a], [b]) => (a < b ? -1 : 1))
+		.flatMap(([key, pages]) => {
+			const [tag = '', lower = '', ...value] = key.split('\n');
+			const all = inLanguage.get(lower)!;
+			return pages >= all.pages * FRAME_SHARE ? [{ tag, language: all.language, value: value.join('\n'), pages }] : [];
+		});
 }
 
 function countedAs(found: FoundTag, language: string) {
 	const tag = tagOfFound(found);
 	const value = settleText(found.value);
 	if (!tag || value === '') return undefined;
-	return [keyOf(tag.name, language, value), { tag: tag.name, language, value }] as const;
+	return keyOf(tag.name, language, value);
 }

@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { hash as digest } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
 import { extname } from 'node:path';
 import { isDeepStrictEqual } from 'node:util';
@@ -221,9 +221,8 @@ async function readPages(
 	for (const group of groups.values())
 		if (Object.keys(group).length > 1) for (const path of Object.values(group)) versions.set(path, group);
 	const files = new Set(paths);
-	const known = site === undefined ? [] : store.sources.files(site).filter(({ file }) => !isOther(file));
-	const isSame =
-		stamps.size === 0 && known.length === staging.paths.length && known.every(({ file }) => files.has(file));
+	const known = site === undefined ? [] : [...store.sources.files(site)].filter((file) => !isOther(file));
+	const isSame = stamps.size === 0 && known.length === staging.paths.length && known.every((file) => files.has(file));
 	return { skipped, stamps, versions, files, isSame };
 }
 
@@ -413,8 +412,9 @@ function save(
 				});
 			else if (before !== result) store.sources.saveResult(id, read.file, result);
 		}
-		for (const { file } of store.sources.files(id))
-			if (!isOther(file) && !files.has(file)) store.sources.dropFile(id, file);
+		const left: string[] = [];
+		for (const file of store.sources.files(id)) if (!isOther(file) && !files.has(file)) left.push(file);
+		for (const file of left) store.sources.dropFile(id, file);
 		store.sources.saveSettings(id, 'folder', source);
 		yield;
 		store.readIn.saveFrames(id, countFrames(store.readIn.foundOfPages(id), site.languages[0] as string));
@@ -427,7 +427,7 @@ function save(
 
 type Saved = Pick<ImportSummary, 'added' | 'changed' | 'retired'>;
 
-const hashOf = (text: string) => createHash('sha256').update(text).digest('base64url').slice(0, 16);
+const hashOf = (text: string) => digest('sha256', text, 'base64url').slice(0, 16);
 
 const others = (versions: Readonly<Record<string, string>>, own: string) =>
 	Object.fromEntries(Object.entries(versions).filter(([, path]) => path !== own));

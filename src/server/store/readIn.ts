@@ -122,7 +122,10 @@ export class ReadInStore {
 
 	/** Sets pages that came from a source and are no longer in it to draft; says which. */
 	retirePages(site: number, present: ReadonlySet<string>, origin: PageOrigin = 'folder'): string[] {
-		const gone = (this.run('pagesFrom').all(site, origin) as PageRow[]).filter((row) => !present.has(row.path));
+		const gone: PageRow[] = [];
+		// Of many pages few are gone: no more are held.
+		for (const row of this.run('pagesFrom').iterate(site, origin) as IterableIterator<PageRow>)
+			if (!present.has(row.path)) gone.push(row);
 		for (const { id } of gone) this.run('pageGone').run(id);
 		return gone.map((row) => row.path);
 	}

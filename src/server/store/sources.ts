@@ -7,7 +7,7 @@ const SQL = {
 		ON CONFLICT (site_id, kind) DO UPDATE SET settings = excluded.settings`,
 	drop: `DELETE FROM import_source WHERE site_id = ? AND kind = ?`,
 	file: `SELECT size, modified, reading, result FROM import_file WHERE site_id = ? AND file = ?`,
-	files: `SELECT file, size, modified FROM import_file WHERE site_id = ?`,
+	files: `SELECT file FROM import_file WHERE site_id = ?`,
 	saveFile: `INSERT INTO import_file (site_id, file, size, modified, reading, result) VALUES (@site, @file, @size, @modified, @reading, @result)
 		ON CONFLICT (site_id, file) DO UPDATE SET size = excluded.size, modified = excluded.modified, reading = excluded.reading, result = excluded.result`,
 	saveResult: `UPDATE import_file SET result = @result WHERE site_id = @site AND file = @file`,
@@ -55,9 +55,9 @@ export class SourceStore {
 		const row = this.run('file').get(site, file) as (Omit<FileReading, 'reading'> & { reading: Buffer }) | undefined;
 		return row && { ...row, reading: JSON.parse(inflateRawSync(row.reading).toString()) as unknown };
 	}
-	/** The files known, with their sizes and when they were changed. */
-	files(site: number): { file: string; size: number; modified: number }[] {
-		return this.run('files').all(site) as { file: string; size: number; modified: number }[];
+	/** The names of the files known. While they are gone over, nothing else is asked of the database. */
+	files(site: number): IterableIterator<string> {
+		return this.run('files').pluck().iterate(site) as IterableIterator<string>;
 	}
 	saveFile(site: number, file: string, { size, modified, reading, result }: FileReading) {
 		const packed = deflateRawSync(JSON.stringify(reading), { level: 1 });

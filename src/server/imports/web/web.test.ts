@@ -138,7 +138,7 @@ describe('a live site', () => {
 			answers = { '/': { body: page('Home', '<a href=/a>'), headers: { etag: '"1"' } }, '/a': page('A') };
 			await read(store, '');
 			const { id } = store.site('s');
-			const { file } = store.sources.files(id).find((one) => one.file.endsWith(base))!;
+			const file = [...store.sources.files(id)].find((one) => one.endsWith(base))!;
 			const kept = store.sources.file(id, file)!;
 			store.sources.saveFile(id, file, { ...kept, reading: { ...(kept.reading as object), reader: 2 } });
 			asked = [];
