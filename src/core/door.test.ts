@@ -121,6 +121,7 @@ test('the door of the core', () => {
 		  "limitExtraMarkup",
 		  "linear",
 		  "loopThrough",
+		  "looseTags",
 		  "managedBy",
 		  "measureCut",
 		  "measureReach",

@@ -77,6 +77,7 @@ export { escapeText } from './render/escape';
 export { canonicalLanguage, clipText, countGraphemes, isBlank, isLanguageTag, settleText } from './text/text';
 export { htmlToText, textOf } from './markup/plainText';
 export { limitExtraMarkup } from './markup/extra';
+export { looseTags } from './markup/looseTags';
 export {
 	editModel,
 	editPage,

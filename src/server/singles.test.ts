@@ -2,16 +2,13 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import sharp from 'sharp';
 import { afterAll, beforeEach, describe, expect, test } from 'vitest';
-import { CUT_VERSION, findTag, MOST_BYTES, recipeOf, type Cut, type FoundTag, type Page, type Site } from '$core';
+import { findTag, type FoundTag, type Page, type Site } from '$core';
 import { actOnPage } from './edits/pages';
 import { readBatch } from './edits/batch';
 import { asAuthored, WrittenNotes } from './files/written';
 import { takeTable } from './imports/takeTable';
 import { readPageList } from './imports/web/lists';
-import { writeCut } from './pictures/cuts';
-import { drawShare } from './pictures/draw';
 import { takePicture } from './pictures/takePicture';
 import { Store } from './store/store';
 
@@ -110,60 +107,9 @@ test('a list is packed when its first two bytes say so', () => {
 		);
 });
 
-describe('pictures', () => {
-	const bands = () =>
-		sharp(
-			Buffer.from(
-				'<svg xmlns="http://www.w3.org/2000/svg" width="1600" height="900"><rect width="1600" height="900" fill="#c03020"/><rect x="400" width="800" height="900" fill="#2040c0"/></svg>'
-			)
-		);
-	const cut: Cut = {
-		...{
-			hash: '0'.repeat(24),
-			shape: 'wide',
-			focus: [500, 500],
-			zoom: 100,
-			play: false,
-			format: 'jpeg',
-			version: CUT_VERSION
-		}
-	};
-	test('a cut that is light enough is written as well as can be, and no better one is given up', async () => {
-		const file = join(folder, 'bands.png');
-		await bands().png().toFile(file);
-		const bytes = await writeCut(file, cut);
-		expect(bytes.length).toBeLessThan(MOST_BYTES);
-		// Its edges are those of the best quality: clear of the fringes that a strong compression leaves.
-		const { data, info } = await sharp(bytes).raw().toBuffer({ resolveWithObject: true });
-		const at = (x: number) => [...data.subarray((300 * info.width + x) * info.channels).subarray(0, 3)];
-		const near = (one: number[], other: number[]) =>
-			Math.max(...one.map((value, index) => Math.abs(value - other[index]!)));
-		expect(near(at(100), [0xc0, 0x30, 0x20])).toBeLessThan(6);
-		expect(near(at(600), [0x20, 0x40, 0xc0])).toBeLessThan(6);
-	});
-	test('a picture is cut to the proportions of its place', async () => {
-		const text = { x: 0, y: 600, width: 10, height: 10, template: '', size: 20, least: 10, weight: 400 } as const;
-		const layout = {
-			background: { kind: 'colour', colour: '#ffffff' },
-			picture: { x: 0, y: 0, width: 300, height: 600, tint: '#000000', strength: 0 },
-			title: { ...text, font: 'title', colour: '#000000', align: 'start', stand: 'top' }
-		} as const;
-		const recipe = recipeOf(layout as never, undefined, {
-			...{ title: '', line: '', language: 'en', logo: undefined, play: false },
-			picture: { file: 'bands.png', focus: [0.5, 0.5], zoom: 1 }
-		});
-		const source = await bands().png().toBuffer();
-		const drawn = await drawShare(recipe, () => source);
-		const { data, info } = await sharp(drawn).raw().toBuffer({ resolveWithObject: true });
-		const at = (x: number, y: number) => [...data.subarray((y * info.width + x) * info.channels).subarray(0, 3)];
-		// Half as wide as high: the middle band alone is in it, down to its edges.
-		for (const x of [4, 150, 295]) expect(at(x, 300)[2], String(x)).toBeGreaterThan(150);
-		expect(at(150, 590)[2]).toBeGreaterThan(150);
-	});
-	test('a picture without a size is refused, a vector one is drawn', async () => {
-		const svg = (size: string) =>
-			Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" ${size}><rect width="9" height="9"/></svg>`);
-		expect(await takePicture(svg('width="40" height="20"'))).toMatchObject({ facts: { width: 40, height: 20 } });
-		await expect(takePicture(svg('width="0" height="20"'))).rejects.toThrow(/size|cannot be read|no picture/i);
-	});
+test('a picture without a size is refused, a vector one is drawn', async () => {
+	const svg = (size: string) =>
+		Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" ${size}><rect width="9" height="9"/></svg>`);
+	expect(await takePicture(svg('width="40" height="20"'))).toMatchObject({ facts: { width: 40, height: 20 } });
+	await expect(takePicture(svg('width="0" height="20"'))).rejects.toThrow(/size|cannot be read|no picture/i);
 });

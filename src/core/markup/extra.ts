@@ -1,6 +1,7 @@
 import { parse, serializeOuter, html as spec } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { Issue } from '../issue';
+import { looseTags } from './looseTags';
 
 /** What a head may hold (HTML standard, metadata content), less what would move or take over the page. */
 const ALLOWED = new Set(['meta', 'link', 'style', 'script', 'noscript', 'template', 'title']);
@@ -29,39 +30,13 @@ export function limitExtraMarkup(markup: string): { elements: string[]; issues: 
 		if (refusal) issues.push({ code: 'rule/extra-markup', severity: 'error', ...at, ...refusal });
 		else elements.push(serializeOuter(node as Tree.Element));
 	}
-	const loose = looseTags(markup).filter((one) => issues.every(({ start }) => start !== one.start));
-	return { elements, issues: [...issues, ...loose].sort((a, b) => a.start - b.start) };
-}
-
-/** A remark, or a tag with its slash and its name. Signs in an attribute's value are no tags. */
-const TAG = /<!--[^]*?(?:-->|$)|<(\/?)([a-z][^\s/>]*)(?:"[^"]*"|'[^']*'|[^'">])*>/gi;
-/** Elements whose text holds no tags. */
-const PLAIN = new Set(['script', 'style', 'title', 'textarea', 'iframe', 'noembed', 'noframes', 'xmp']);
-const OF_THE_PAGE = new Set(['html', 'head', 'body']);
-
-/** Tags that a browser passes over, since the page has its own, and ends of what was never opened. */
-function looseTags(markup: string): Issue[] {
-	const issues: Issue[] = [];
-	const open = new Map<string, number>();
-	const tags = new RegExp(TAG);
-	for (let found = tags.exec(markup); found; found = tags.exec(markup)) {
-		if (found[2] === undefined) continue;
-		const [slash, name] = [found[1], found[2].toLowerCase()];
-		const count = open.get(name) ?? 0;
-		const isOfThePage = OF_THE_PAGE.has(name);
-		if (isOfThePage || (slash && count === 0)) {
-			const expected = isOfThePage ? 'Take it out: the page has its own.' : 'Take it out: it ends nothing.';
-			const span = { start: found.index, end: found.index + found[0].length };
-			issues.push({ code: 'rule/extra-markup', severity: 'error', ...span, seen: `<${slash}${name}>`, expected });
-			continue;
-		}
-		open.set(name, count + (slash ? -1 : 1));
-		if (!slash && PLAIN.has(name)) {
-			const end = markup.slice(tags.lastIndex).search(new RegExp(`</${name}`, 'i'));
-			tags.lastIndex = end < 0 ? markup.length : tags.lastIndex + end;
-		}
+	const refused = new Set(issues.map(({ start }) => start));
+	for (const { start, end, tag, isOfThePage } of looseTags(markup)) {
+		if (refused.has(start)) continue;
+		const expected = isOfThePage ? 'Take it out: the page has its own.' : 'Take it out: it ends nothing.';
+		issues.push({ code: 'rule/extra-markup', severity: 'error', start, end, seen: tag, expected });
 	}
-	return issues;
+	return { elements, issues: issues.sort((a, b) => a.start - b.start) };
 }
 
 /** The children of head and body: where the head ends early, the rest lands in the body, and is refused there. */

@@ -1,5 +1,15 @@
 import { describe, expect, test } from 'vitest';
-import { findTag, injectHead, limitExtraMarkup, managedBy, readPage, renderLines, Resolver, type Head } from '../index';
+import {
+	findTag,
+	injectHead,
+	limitExtraMarkup,
+	looseTags,
+	managedBy,
+	readPage,
+	renderLines,
+	Resolver,
+	type Head
+} from '../index';
 import { htmlToText } from './plainText';
 
 const head: Head = new Resolver(
@@ -285,6 +295,12 @@ describe('reading a page', () => {
 		expect(readPage('<div>'.repeat(20_000) + 'deep').body).toContain('deep');
 		expect(htmlToText('<b>'.repeat(20_000) + 'deep')).toContain('deep');
 	});
+});
+
+test('whatever is not ended is read to the end in one go, however much there is of it', () => {
+	for (const piece of ['<a', '<a "', "<a '", '<!--', '<script>', '</div>', '<'])
+		expect(looseTags(piece.repeat(50_000)).length).toBe(piece === '</div>' ? 50_000 : 0);
+	expect(looseTags('<p>In</p></div>')).toEqual([{ start: 9, end: 15, tag: '</div>', isOfThePage: false }]);
 });
 
 describe('extra markup', () => {

@@ -238,10 +238,12 @@ export function makeFound(tag: TagDefinition, policy: FoundPolicy, saidBy: Layer
 
 /** The found values of a tag that are the page's own. */
 function foundValue(tag: TagDefinition, page: PageScope): TagItem[] {
-	const all = page.foundOf(tag.name);
-	return all.flatMap((found, at): TagItem[] => {
+	const said = new Set<string>();
+	return page.foundOf(tag.name).flatMap((found): TagItem[] => {
 		// What two tools wrote alike is said once.
-		if (at > 0 && all.slice(0, at).some((earlier) => isSame(earlier, found))) return [];
+		const key = JSON.stringify([settleText(toText(found.value)), found.attributes]);
+		if (said.has(key)) return [];
+		said.add(key);
 		if (page.frameCount(tag.name, found.value) !== undefined || page.repeatsTitle(tag.name, found.value)) return [];
 		if (tag.kind === 'picture') return foundPicture(tag, found, page);
 		// One that does not say for which language it is, leads readers to no version of the page.
@@ -251,10 +253,6 @@ function foundValue(tag: TagDefinition, page: PageScope): TagItem[] {
 		return address === undefined ? [] : [{ kind: 'link', address, attributes: found.attributes }];
 	});
 }
-
-const isSame = (one: FoundTag, other: FoundTag) =>
-	settleText(one.value) === settleText(other.value) &&
-	JSON.stringify(one.attributes) === JSON.stringify(other.attributes);
 
 const isVersion = (hreflang: string | undefined) =>
 	hreflang !== undefined && (hreflang.toLowerCase() === 'x-default' || isLanguageTag(hreflang));

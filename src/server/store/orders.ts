@@ -7,8 +7,7 @@ export const MANY = 5000;
 /** What others ask for while pages come in: what is to be looked at. */
 const KEPT = ['page_state_seen', 'page_state_timed'];
 /** What looking at a page writes, and nobody asks for again and again while many are looked at. */
-const BY_LOOKING = /^page_state_(type_)?(title|description|picture|tags)/;
-const BY_LOOKING_AND_TYPE = ['page_state_type_heavy', 'page_state_type_differs'];
+const BY_LOOKING = /^page_state_((type_)?(title|description|picture|tags)|type_(heavy|differs))/;
 
 /**
  * Takes away the indexes that only the table of pages is sorted and filtered by, where so many pages come that making
@@ -46,7 +45,7 @@ function toResume(db: Db): ReturnType<typeof paused> {
 			ON s.site_id = c.site_id AND s.type = c.name AND s.seen < 0 LIMIT ?)`
 		)
 		.get(MANY) as { unseen: number };
-	return unseen < MANY ? all : all.filter(({ name }) => !BY_LOOKING.test(name) && !BY_LOOKING_AND_TYPE.includes(name));
+	return unseen < MANY ? all : all.filter(({ name }) => !BY_LOOKING.test(name));
 }
 
 /** Whether some were taken away that could stand again by now. */

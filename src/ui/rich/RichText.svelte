@@ -1,7 +1,7 @@
 <script lang="ts">
 	import 'prosemirror-view/style/prosemirror.css';
 	import { baseKeymap, chainCommands, lift, setBlockType, toggleMark, wrapIn } from 'prosemirror-commands';
-	import { history, redo, undo } from 'prosemirror-history';
+	import { history, redo, redoDepth, undo, undoDepth } from 'prosemirror-history';
 	import { keymap } from 'prosemirror-keymap';
 	import { liftListItem, sinkListItem, splitListItem } from 'prosemirror-schema-list';
 	import { EditorState, type Command } from 'prosemirror-state';
@@ -69,10 +69,11 @@
 						written = writeMarkup(made.state.doc);
 						set(written);
 					},
-					handleKeyDown(_view, event) {
-						// Its own steps first; what is over goes on to the bench.
-						const isUndo = (event.ctrlKey || event.metaKey) && /^[zy]$/i.test(event.key);
-						if (isUndo) event.stopPropagation();
+					handleKeyDown({ state }, event) {
+						if (!(event.ctrlKey || event.metaKey) || !/^[zy]$/i.test(event.key)) return false;
+						const isBack = event.key.toLowerCase() === 'z' && !event.shiftKey;
+						// Its own steps first; when there are no more, the bench's.
+						if ((isBack ? undoDepth(state) : redoDepth(state)) > 0) event.stopPropagation();
 						return false;
 					}
 				})
@@ -89,8 +90,10 @@
 		const came = value;
 		untrack(() => {
 			written = came;
+			const wasForced = cannot !== undefined;
 			cannot = whyAsItStands(came);
 			if (cannot !== undefined) isMarkup = true;
+			else if (wasForced) isMarkup = false;
 			else if (view) {
 				view.updateState(open(came));
 				now = view.state;

@@ -1,4 +1,5 @@
 import type { Mark, Node } from 'prosemirror-model';
+import { looseTags } from '$core';
 import { attributesOf, schema, type Kept } from './schema';
 
 /** Markup of a page's text into what is edited, and back. */
@@ -222,7 +223,7 @@ const opening = (tag: string, kept: Kept) =>
 const escape = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
 
 /** So much markup (UTF-16 code units) is compared within a moment. */
-export const MOST = 500_000;
+const MOST = 500_000;
 
 /** Why markup is edited as it stands; undefined where it says the same after it was read and written. */
 export function whyAsItStands(html: string): string | undefined {
@@ -232,20 +233,9 @@ export function whyAsItStands(html: string): string | undefined {
 
 /** Whether markup says the same after it was read and written. */
 export function isFaithful(html: string): boolean {
-	return !hasLooseTags(html) && told(html) === told(writeMarkup(readMarkup(html)));
-}
-
-/** Whether it holds tags that a browser passes over: those of a whole page, and ends of what was never opened. */
-function hasLooseTags(html: string): boolean {
-	if (/<\/?(?:html|head|body|frameset)\b/i.test(html)) return true;
-	const content = parse(html);
-	// What stands in remarks and in elements that hold plain text are no tags.
-	const tags = html
-		.replace(/<!--[^]*?-->/g, '')
-		.replace(/(<(script|style|textarea|iframe)\b[^>]*>)[^]*?(?=<\/\2)/gi, '$1');
-	const ends = [...tags.matchAll(/<\/([a-z][a-z0-9-]*)/gi)].map(([, name]) => (name as string).toLowerCase());
-	return [...new Set(ends)].some(
-		(name) => ends.filter((one) => one === name).length > content.querySelectorAll(name).length
+	// What a browser passes over would be lost.
+	return (
+		looseTags(html).length === 0 && !/<frameset\b/i.test(html) && told(html) === told(writeMarkup(readMarkup(html)))
 	);
 }
 
