@@ -1,5 +1,4 @@
 import { closeSync, openSync, readFileSync, readSync, statSync } from 'node:fs';
-import { setFlagsFromString } from 'node:v8';
 import { InvalidArgumentError, Option } from 'commander';
 import { normaliseBase } from '$core';
 import { UserError } from '$server/errors';
@@ -14,7 +13,7 @@ import { sheetOf } from '$server/imports/table/table';
 import { takeTable } from '$server/imports/takeTable';
 import { readSiteFile, saveSiteFile } from '$server/siteFile/siteFile';
 import { sayQuality } from './quality';
-import { count, dbOption, listed, printJson, progressBar, say, withStore, type Verb } from '../common';
+import { count, dbOption, keepHeapSmall, listed, printJson, progressBar, say, withStore, type Verb } from '../common';
 
 interface Options {
 	db?: string;
@@ -145,9 +144,7 @@ async function fromFolder(store: Parameters<typeof importFolder>[0], folder: str
 			`A folder needs ${!base ? '--base, the public address of its pages' : '--site, a name for the site'}.`,
 			2
 		);
-	// Left to itself, the engine lets garbage grow to four times what is in use before it looks: of a large folder, that is
-	// most of the memory.
-	setFlagsFromString('--heap-growing-percent=20');
+	keepHeapSmall();
 	const bar = progressBar('Reading');
 	const fetcher = fetchPictures ? new GuardedFetcher() : undefined;
 	const source: Partial<FolderSource> = {

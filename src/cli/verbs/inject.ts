@@ -12,7 +12,18 @@ import { MANIFEST_PATH, MEDIA_PATH, normaliseBase, type Recipe } from '$core';
 import { faultyRules } from '$server/jobs/faultyRules';
 import { resolverOf } from '$server/jobs/heads';
 import type { Store } from '$server/store/store';
-import { count, dbOption, listed, printJson, progressBar, say, sayFaulty, withStore, type Verb } from '../common';
+import {
+	count,
+	dbOption,
+	keepHeapSmall,
+	listed,
+	printJson,
+	progressBar,
+	say,
+	sayFaulty,
+	withStore,
+	type Verb
+} from '../common';
 
 interface Options {
 	db?: string;
@@ -40,6 +51,7 @@ export const addInject: Verb = (program) => {
 			if ((out === undefined) === !inPlace)
 				throw new UserError('Name a folder for the copy with --out, or say --in-place.', 2);
 			await withStore(db === undefined ? {} : { db }, async (store) => {
+				keepHeapSmall();
 				await gatherPictures(store, site);
 				const bar = progressBar('Writing');
 				const written = dryRun ? undefined : new WrittenNotes(store, store.site(site).id);

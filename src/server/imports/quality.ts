@@ -1,6 +1,7 @@
 import { countGraphemes, isCaption, lettersOf, textOfValue, type Page, type Trace } from '$core';
 import { resolverOf } from '../jobs/heads';
 import type { Store } from '../store/store';
+import { Repeats } from './repeats';
 
 /** Descriptions shorter than this (graphemes) say too little. */
 const SHORT = 50;
@@ -56,10 +57,8 @@ export interface FoundFate {
 export function measureQuality(store: Store, name: string): Quality {
 	const stored = store.site(name);
 	const resolver = resolverOf(store, stored, new Date().toISOString());
-	const titles = new Map<string, number>();
-	const descriptions = new Map<string, number>();
-	const pictures = new Map<string, number>();
-	const count = (counts: Map<string, number>, key: string) => key && counts.set(key, (counts.get(key) ?? 0) + 1);
+	const [titles, descriptions, pictures] = [new Repeats(), new Repeats(), new Repeats()];
+	const add = (texts: Repeats, text: string) => text !== '' && texts.add(text);
 	const look = (page: Page) => {
 		const { traces } = resolver.resolveWithTrace(page);
 		const of = (tag: string) => traces.find((trace) => trace.tag === tag);
@@ -74,9 +73,9 @@ export function measureQuality(store: Store, name: string): Quality {
 	};
 	for (const page of store.pages(stored.id, 'live')) {
 		const { text, title, picture } = look(page);
-		count(titles, lettersOf(title));
-		count(descriptions, lettersOf(text));
-		count(pictures, picture);
+		add(titles, lettersOf(title));
+		add(descriptions, lettersOf(text));
+		add(pictures, picture);
 	}
 	const found = Object.fromEntries(
 		KINDS.map((kind) => [kind, { pages: 0, oddest: [] as { path: string; text: string }[] }])
@@ -106,15 +105,11 @@ export function measureQuality(store: Store, name: string): Quality {
 		note(sourceOf(description), page.path, text);
 		if (text !== '' && countGraphemes(text) < SHORT) note('descriptionShort', page.path, text);
 		if (isCaption(text)) note('descriptionCaption', page.path, text);
-		if ((descriptions.get(lettersOf(text)) ?? 0) > 1) note('descriptionShared', page.path, text);
-		if ((titles.get(lettersOf(title)) ?? 0) > 1) note('titleDoubled', page.path, title);
+		if (descriptions.has(lettersOf(text))) note('descriptionShared', page.path, text);
+		if (titles.has(lettersOf(title))) note('titleDoubled', page.path, title);
 		const language = page.language ?? stored.site.languages[0] ?? 'und';
 		note(language === 'und' ? 'languageUnknown' : 'languageKnown', page.path, language);
-		note(
-			picture === '' ? 'pictureNone' : pictures.get(picture) === 1 ? 'pictureOwn' : 'pictureShared',
-			page.path,
-			picture
-		);
+		note(picture === '' ? 'pictureNone' : pictures.has(picture) ? 'pictureShared' : 'pictureOwn', page.path, picture);
 	}
 	const shares = Object.fromEntries(
 		KINDS.map((kind) => [kind, { ...found[kind], share: pages === 0 ? 0 : found[kind].pages / pages }])

@@ -1,6 +1,7 @@
 import Database from 'better-sqlite3';
 import { findTag, FRAME_LEAST, FRAME_SHARE, settleText, type PictureMention, type ProseCandidate } from '$core';
 import type { FoundPage } from '../store/readIn';
+import { hashOf } from './repeats';
 import { isGeneratedTitle, TitleBook, trimTitle, type TitleTrims } from './titles';
 
 /** A page as its file was read, before what only all pages together tell. */
@@ -256,17 +257,4 @@ function decode(name: string): string {
 
 function count<K>(counts: Map<K, number>, key: K) {
 	counts.set(key, (counts.get(key) ?? 0) + 1);
-}
-
-/** A number of 53 bits for a text: texts themselves would fill the memory. Two that share one are taken for the same. */
-function hashOf(text: string): number {
-	let [a, b] = [0xdeadbeef, 0x41c6ce57];
-	for (let at = 0; at < text.length; at++) {
-		const unit = text.charCodeAt(at);
-		a = Math.imul(a ^ unit, 2_654_435_761);
-		b = Math.imul(b ^ unit, 1_597_334_677);
-	}
-	a = Math.imul(a ^ (a >>> 16), 2_246_822_507) ^ Math.imul(b ^ (b >>> 13), 3_266_489_909);
-	b = Math.imul(b ^ (b >>> 16), 2_246_822_507) ^ Math.imul(a ^ (a >>> 13), 3_266_489_909);
-	return 4_294_967_296 * (2_097_151 & b) + (a >>> 0);
 }
