@@ -12,16 +12,19 @@ const LABEL = /<meta[^>]+charset\s*=\s*["']?\s*([\w:-]+)|^\s*<\?xml[^>]+encoding
 /** Encodings in which an ASCII byte may be part of another character: offsets in bytes mean nothing there. */
 const STATEFUL = new Set(['iso-2022-jp', 'utf-16le', 'utf-16be']);
 
-/** The encoding a file is in: by its byte order mark, by what it declares in its first 1024 bytes, else by its bytes. */
+/** The encoding a file is in: by what it says of itself, else by its bytes. */
 export function detectEncoding(bytes: Buffer): string {
+	return declaredEncoding(bytes) ?? (isUtf8(bytes) ? 'utf-8' : 'windows-1252');
+}
+
+/** What a file says of its encoding: by its byte order mark, or by what it declares in its first 1024 bytes. */
+export function declaredEncoding(bytes: Buffer): string | undefined {
 	if (bytes[0] === 0xfe && bytes[1] === 0xff) return 'utf-16be';
 	if (bytes[0] === 0xff && bytes[1] === 0xfe) return 'utf-16le';
 	if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return 'utf-8';
 	const declared = LABEL.exec(bytes.subarray(0, 1024).toString('latin1'));
 	const label = declared?.[1] ?? declared?.[2];
-	const known = label && canonicalName(label);
-	if (known) return known;
-	return isUtf8(bytes) ? 'utf-8' : 'windows-1252';
+	return label === undefined ? undefined : canonicalName(label);
 }
 
 function canonicalName(label: string): string | undefined {

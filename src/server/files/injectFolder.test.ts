@@ -14,6 +14,7 @@ import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { Resolver, type FoundTag, type Page } from '$core';
+import { decodeFile } from './encoding';
 import { injectFolder, type GoneValue, type InjectOptions } from './injectFolder';
 
 let root = '';
@@ -123,6 +124,26 @@ describe('into a copy', () => {
 		const { summary } = run();
 		expect(summary.unknown).toContainEqual({ path: 'index.html', why: 'in an encoding that allows no edit' });
 		expect(readFileSync(at('out/index.html')).equals(bytes)).toBe(true);
+	});
+	test.each([
+		['windows-1252', 'Caf\u00e9 \u201cq\u201d', Buffer.from('Caf\xe9 \x93q\x94', 'latin1')],
+		['shift_jis', '\u6d77', Buffer.from([0x8a, 0x43])],
+		// What it says is wrong; a reader of the file goes by it, before and after.
+		['windows-1252', '\u00c3\u00a9', Buffer.from('\u00e9', 'utf8')]
+	])('%s that is declared below a broken head is still known when tags stand before it', (charset, shown, bytes) => {
+		const before = `<head><title>T</title><p>Stray</p>`;
+		const declared = `<meta charset="${charset}"><p>`;
+		rmSync(at('in/walks'), { recursive: true });
+		rmSync(at('in/other.html'));
+		put('in/index.html', Buffer.concat([Buffer.from(before + declared), bytes]));
+		const long = { ...(pages['/'] as Page), fields: { title: 'Long '.repeat(300) } };
+		const headOf = () => ({ page: long, head: resolver.resolveHead(long), leftOut: [], wasOurs: () => false });
+		run({ headOf });
+		const first = readFileSync(at('out/index.html'));
+		expect(decodeFile(first).text).toContain(`${declared}${shown}`);
+		expect(first.indexOf(`<meta charset="${charset}">`)).toBeLessThan(100);
+		put('in/index.html', first);
+		expect(run({ headOf }).summary.changed).toEqual([]);
 	});
 	test('with endings in the addresses, pages are known by them', () => {
 		expect(run({ bare: false }).summary.unknown.map(({ path }) => path)).toEqual(['other.html', 'walks/fox.html']);

@@ -22,7 +22,7 @@ import {
 	type TagDefinition
 } from '$core';
 import { UserError } from '../errors';
-import { editBytes } from './encoding';
+import { declaredEncoding, editBytes } from './encoding';
 import {
 	futurePath,
 	isHtmlName,
@@ -142,12 +142,24 @@ function inject(
 		if (tag.value === '' || wasOurs(tag) || now.some(({ value }) => value === tag.value)) return;
 		gone.push({ path: page.path, tag: tag.name, value: tag.value, now: now[0]?.value });
 	};
-	const edited = editBytes(bytes, (source, write) => {
-		const xhtml = isXhtml(source, entry.path);
-		const lines = renderLines(head, { xhtml }).map(write);
-		gone.length = 0;
-		return injectHead(source, lines, managedBy(head, leftOut), xhtml, note);
-	});
+	const edit = (encoding?: string) =>
+		editBytes(bytes, (source, write) => {
+			const xhtml = isXhtml(source, entry.path);
+			const said = encoding ? [`<meta charset="${encoding}"${xhtml ? ' /' : ''}>`] : [];
+			gone.length = 0;
+			return injectHead(
+				source,
+				[...said, ...renderLines(head, { xhtml }).map(write)],
+				managedBy(head, leftOut),
+				xhtml,
+				note
+			);
+		});
+	let edited = edit();
+	// What declares the encoding may stand below a head that a stray element ended: where the tags before it push it
+	// beyond the bytes in which it is looked for, it is said before them.
+	const declared = declaredEncoding(bytes);
+	if (edited && declaredEncoding(edited) !== declared) edited = edit(declared);
 	if (edited) noteGone(gone);
 	return edited ?? 'in an encoding that allows no edit';
 }
