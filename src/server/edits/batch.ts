@@ -96,13 +96,11 @@ export function changeMany(
 			const page = store.page(site.id, path);
 			if (!page) throw notFound(`There is no page "${path}" in this site.`);
 			const after = changedPage(page, action);
-			if (sameJson(after, page)) continue;
 			if (path === '/' && page.state === 'live' && after.state !== 'live')
 				throw new UserError(
 					'The home page is among them: it would go. Leave it out, or make another page the home page first.'
 				);
-			store.savePage(site.id, after);
-			changed++;
+			if (store.changePage(site.id, page, after)) changed++;
 		}
 		return changed;
 	});

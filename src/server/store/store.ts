@@ -1,4 +1,4 @@
-import type { ContentType, Page, Rule, RuleBody, Site } from '$core';
+import { sameJson, type ContentType, type Page, type Rule, type RuleBody, type Site } from '$core';
 import { statSync } from 'node:fs';
 import { notFound, UserError } from '../errors';
 import { AsideStore } from './asides';
@@ -75,7 +75,7 @@ const SQL = {
 	// Most pages that are read are new, and a new one has nothing to be kept.
 	fieldShares: `WITH some AS (SELECT fields FROM page WHERE site_id = @site AND type = @type LIMIT 30)
 		SELECT key AS name, 1.0 * count(*) / (SELECT count(*) FROM some) AS share FROM some, json_each(some.fields) GROUP BY key`,
-	hasPage: `SELECT 1 FROM page WHERE site_id = ? AND path = ?`,
+	hasPage: `SELECT id FROM page WHERE site_id = ? AND path = ?`,
 	paths: `SELECT path FROM page WHERE site_id = ? ORDER BY path`,
 	pathsOfType: `SELECT path FROM page WHERE site_id = ? AND type = ? ORDER BY path`,
 	rulesOf: `SELECT page_id AS id, tag, language, body FROM rule WHERE page_id IN (SELECT value FROM json_each(?))`,
@@ -364,8 +364,42 @@ export class Store {
 	}
 
 	savePage(site: number, page: Page) {
-		const { path, type, language, state, modified, hidden, fields, rules, reading: _reading, ...settings } = page;
-		const { body, rest } = splitBody(fields);
+		const id = this.savePageRow(site, page);
+		this.bodies.save(id, splitBody(page.fields).body);
+		this.replaceRules({ site, type: null, page: id }, page.rules);
+	}
+
+	/** Writes what of a page came out different, its path apart; says whether anything did. */
+	changePage(site: number, before: Page, after: Page): boolean {
+		const changed = new Set(
+			[...Object.keys(before), ...Object.keys(after)].filter(
+				(key) => !sameJson(before[key as keyof Page], after[key as keyof Page])
+			)
+		);
+		if (changed.size === 0) return false;
+		const haveOnlyRules = changed.size === 1 && changed.has('rules');
+		const id = haveOnlyRules
+			? (this.run('hasPage').get(site, after.path) as { id: number }).id
+			: this.savePageRow(site, after);
+		if (changed.has('fields')) this.bodies.save(id, splitBody(after.fields).body);
+		if (changed.has('rules')) this.replaceRules({ site, type: null, page: id }, after.rules);
+		return true;
+	}
+
+	private savePageRow(site: number, page: Page): number {
+		const {
+			path,
+			type,
+			language,
+			state,
+			modified,
+			hidden,
+			fields,
+			rules: _rules,
+			reading: _reading,
+			...settings
+		} = page;
+		const { rest } = splitBody(fields);
 		const row = this.run('savePage').get({
 			...{ site, path, type, state },
 			language: language ?? null,
@@ -374,8 +408,7 @@ export class Store {
 			fields: JSON.stringify(rest),
 			settings: JSON.stringify(settings)
 		}) as { id: number };
-		this.bodies.save(row.id, body);
-		this.replaceRules({ site, type: null, page: row.id }, rules);
+		return row.id;
 	}
 
 	/** The share of the pages of a type that have each field, 0 to 1, of some of them. */
