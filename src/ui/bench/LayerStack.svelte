@@ -16,15 +16,18 @@
 		trace?.steps.filter((step) => step.layer === layer && step.rule.kind !== 'found') ?? [];
 	const found = $derived(trace?.steps.find((step) => step.rule.kind === 'found'));
 	const pages = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'page' : 'pages'}`;
-	const layers: { layer: EditableLayer; name: string; scope: string }[] = $derived([
-		{ layer: 'page', name: 'This page', scope: bench.data.page.path },
-		{
-			layer: 'type',
-			name: `Every ${(bench.working.type?.label ?? bench.data.page.type).toLowerCase()}`,
-			scope: pages(bench.data.count.byType[bench.data.page.type] ?? 0)
-		},
-		{ layer: 'site', name: 'The whole site', scope: pages(bench.data.count.all) }
-	]);
+	// The layers are the same through all edits: only what they say is drawn again.
+	const LAYERS: readonly EditableLayer[] = ['page', 'type', 'site'];
+	const names: Readonly<Record<EditableLayer, string>> = $derived({
+		page: 'This page',
+		type: `Every ${(bench.working.type?.label ?? bench.data.page.type).toLowerCase()}`,
+		site: 'The whole site'
+	});
+	const scopes: Readonly<Record<EditableLayer, string>> = $derived({
+		page: bench.data.page.path,
+		type: pages(bench.data.count.byType[bench.data.page.type] ?? 0),
+		site: pages(bench.data.count.all)
+	});
 	/** Robots that something is said to already, here or on the site. */
 	const robots = $derived([
 		...new Set(
@@ -71,12 +74,12 @@
 		</ul>
 	{/if}
 
-	{#each layers as { layer, name, scope } (layer)}
+	{#each LAYERS as layer (layer)}
 		<div class="bed" class:wins={winner?.layer === layer} data-layer={layer}>
 			<div class="label">
 				<LayerMark {layer} size={14} />
-				<button class="name" title="Settings of this layer" onclick={() => settings(layer)}>{name}</button>
-				<span class="scope quiet" title={scope}>{scope}</span>
+				<button class="name" title="Settings of this layer" onclick={() => settings(layer)}>{names[layer]}</button>
+				<span class="scope quiet" title={scopes[layer]}>{scopes[layer]}</span>
 			</div>
 			<LayerField {layer} steps={stepsOf(layer)} />
 			{#if found && layer === 'page'}<FoundLine step={found} />{/if}

@@ -64,6 +64,7 @@
 	});
 	onMount(() => {
 		restoreDrafts(siteName, bench);
+		bench.working.rehearse();
 		void bench.release.refresh();
 		void bench.refreshUses();
 		// Another tab has kept something: what stands here is looked at again.
