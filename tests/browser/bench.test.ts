@@ -330,7 +330,9 @@ describe('the template field', () => {
 		await bench.waitForText('.cm-tooltip-autocomplete', /page\.title/);
 		await field.sendKeys(Key.ENTER);
 		await field.sendKeys(' | cl');
-		await bench.waitForText('.cm-tooltip-autocomplete', /clip/);
+		// The list of filters, no longer that of what can follow a variable; a choice counts once it has stood for a moment.
+		await bench.waitForText('.cm-tooltip-autocomplete', /^(?![^]*\?\?)[^]*clip/);
+		await browser.driver.sleep(150);
 		await field.sendKeys(Key.ENTER);
 		expect(await field.getText()).toBe('{page.title | clip 155}');
 		await field.sendKeys(Key.ESCAPE, Key.ESCAPE);
