@@ -9,6 +9,7 @@ import { readVia } from '$server/fetching/via';
 import { importWeb } from '$server/imports/web/importWeb';
 import { linesOfTable } from '$server/imports/content';
 import { measureQuality } from '$server/imports/quality';
+import { readRows } from '$server/imports/table/rows';
 import { sheetOf } from '$server/imports/table/table';
 import { takeTable } from '$server/imports/takeTable';
 import { readSiteFile, saveSiteFile } from '$server/siteFile/siteFile';
@@ -246,8 +247,9 @@ function fromTable(
 			return [text.slice(0, at), text.slice(at + 1).trim()];
 		})
 	);
-	const bytes = readFileSync(file);
-	const sheet = sheetOf(bytes, { mapping, ...(pathFromTitle && { pathFromTitle }) }, whole);
+	keepHeapSmall();
+	const table = readRows(readFileSync(file));
+	const sheet = sheetOf(table, { mapping, ...(pathFromTitle && { pathFromTitle }) }, whole);
 	const unknown = Object.keys(mapping).find((column) => !sheet.columns.includes(column));
 	if (unknown !== undefined)
 		throw new UserError(`There is no column “${unknown}”. The columns: ${sheet.columns.join(', ')}.`, 2);
@@ -261,7 +263,7 @@ function fromTable(
 		...(type[0] !== undefined && { type: type[0] }),
 		...(pathFromTitle && { pathFromTitle })
 	};
-	const taken = takeTable(store, { name: site, base: whole, origin: 'command' }, bytes, said, dryRun);
+	const taken = takeTable(store, { name: site, base: whole, origin: 'command' }, table, said, dryRun);
 	if (json) return printJson(taken);
 	const asked = Object.entries(sheet.readings).filter(
 		([column, { ambiguous }]) => ambiguous !== undefined && !Object.hasOwn(readings, column)

@@ -1,3 +1,4 @@
+import { isUtf8 } from 'node:buffer';
 import iconv from 'iconv-lite';
 
 /** A file's text with what is needed to write it back byte for byte. */
@@ -34,15 +35,6 @@ function canonicalName(label: string): string | undefined {
 		return name.startsWith('utf-16') ? 'utf-8' : name;
 	} catch {
 		return undefined;
-	}
-}
-
-function isUtf8(bytes: Buffer): boolean {
-	try {
-		new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-		return true;
-	} catch {
-		return false;
 	}
 }
 

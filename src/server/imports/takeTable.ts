@@ -1,10 +1,17 @@
-import { PAGE_FIELDS, type Page, type Site } from '$core';
+import { PAGE_FIELDS, type Site } from '$core';
 import type { Origin } from '../edits/edit';
 import { makeLongEdit, type LongWork } from '../edits/longEdit';
 import { UserError } from '../errors';
 import type { Store } from '../store/store';
-import { readRows } from './table/rows';
-import { fieldsOfTable, guessMapping, pagesOfTable, type OddCell, type TableSource } from './table/table';
+import { asRows, type Rows } from './table/rows';
+import {
+	fieldsOfTable,
+	guessMapping,
+	pagesOfTable,
+	type OddCell,
+	type TableOddities,
+	type TableSource
+} from './table/table';
 
 export interface TakenTable {
 	readonly pages: number;
@@ -23,13 +30,13 @@ export interface TakenTable {
 export function takeTable(
 	store: Store,
 	{ name, base, origin }: { readonly name: string; readonly base: string; readonly origin: Origin },
-	file: string | Buffer,
+	file: string | Buffer | Rows,
 	said: Partial<TableSource>,
 	dryRun = false
 ): TakenTable {
 	const known = store.findSite(name);
 	const before = known && store.sources.settings<TableSource>(known.id, 'table');
-	const table = readRows(file);
+	const table = asRows(file);
 	const kept = Object.fromEntries(
 		Object.entries(before?.mapping ?? {}).filter(([column]) => table.columns.includes(column))
 	);
@@ -41,26 +48,27 @@ export function takeTable(
 		type: said.type?.trim() || before?.type || 'page'
 	};
 	const isTypeSaid = (said.type?.trim() || before?.type) !== undefined;
-	const { pages, skipped, oddCells } = pagesOfTable(table, source, base);
+	// The pages are made twice, now to be counted and when they are put in: all at once they would fill the memory.
+	const { pages, coming, languages, skipped, oddCells } = count(store, known?.id, table, source, base);
 	const told = { encoding: table.encoding, mapping: source.mapping, skipped, oddCells, oddRows: table.odd };
-	if (pages.length === 0) throw new UserError(`No row could be read as a page. The first: ${skipped[0]?.why}.`);
-	if (dryRun) return { ...told, pages: pages.length, added: countNew(store, known?.id, pages) };
-	const fresh: Site = { name, base, languages: languagesOf(pages), separator: '·', fields: {}, rules: [] };
-	const edit = { origin, kind: 'import', what: { from: 'table', pages: pages.length } };
+	if (pages === 0) throw new UserError(`No row could be read as a page. The first: ${skipped[0]?.why}.`);
+	if (dryRun) return { ...told, pages, added: coming };
+	const fresh: Site = { name, base, languages, separator: '·', fields: {}, rules: [] };
+	const edit = { origin, kind: 'import', what: { from: 'table', pages } };
 	const work: LongWork<number> = function* ({ id, site, types }) {
 		if (site.base !== base) store.saveSite({ ...site, base });
 		declare(store, id, types, source.type, table, source);
 		const before = store.countPages(id).all;
 		const columns = columnsOf(source);
-		for (const page of pages) {
+		for (const { page } of pagesOfTable(table, source, base, { skipped: [], oddCells: [] })) {
 			store.readIn.refreshPage(id, isTypeSaid ? page : { ...page, type: undefined }, null, { columns });
 			yield;
 		}
 		store.sources.saveSettings(id, 'table', source);
 		return store.countPages(id).all - before;
 	};
-	const { result } = makeLongEdit(store, name, edit, work, { fresh, coming: countNew(store, known?.id, pages) });
-	return { ...told, pages: pages.length, added: result };
+	const { result } = makeLongEdit(store, name, edit, work, { fresh, coming });
+	return { ...told, pages, added: result };
 }
 
 /** The fields that the table has columns for: only those are the table's to replace. */
@@ -83,10 +91,15 @@ function declare(
 		store.saveType(site, { ...type, fields: [...type.fields, ...fields] });
 }
 
-function languagesOf(pages: readonly Page[]): string[] {
-	const found = new Set(pages.flatMap(({ language }) => language ?? []));
-	return found.size > 0 ? [...found] : ['und'];
+/** How many pages a table has, how many of them are new to the site, in which languages, and what is odd about it. */
+function count(store: Store, site: number | undefined, table: Rows, source: TableSource, base: string) {
+	const told: TableOddities = { skipped: [], oddCells: [] };
+	const languages = new Set<string>();
+	let [pages, coming] = [0, 0];
+	for (const { page } of pagesOfTable(table, source, base, told)) {
+		pages++;
+		if (site === undefined || !store.hasPage(site, page.path)) coming++;
+		if (page.language) languages.add(page.language);
+	}
+	return { ...told, pages, coming, languages: languages.size > 0 ? [...languages] : ['und'] };
 }
-
-const countNew = (store: Store, site: number | undefined, pages: readonly Page[]) =>
-	site === undefined ? pages.length : pages.filter(({ path }) => !store.hasPage(site, path)).length;

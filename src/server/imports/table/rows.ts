@@ -1,3 +1,4 @@
+import { isUtf8 } from 'node:buffer';
 import { detect } from 'chardet';
 import { parse as parsePatiently } from 'csv-parse/sync';
 import iconv from 'iconv-lite';
@@ -33,21 +34,37 @@ const TELLING = 200_000;
 
 /** A table's text, and the encoding that it was found to be in. */
 export function decodeTable(bytes: Buffer): { readonly text: string; readonly encoding: string } {
-	const start = bytes.subarray(0, TELLING);
-	const encoding =
-		bytes[0] === 0xff && bytes[1] === 0xfe
-			? 'UTF-16LE'
-			: bytes[0] === 0xfe && bytes[1] === 0xff
-				? 'UTF-16BE'
-				: isUtf8(bytes)
-					? 'UTF-8'
-					: hasZeros(start, 1)
-						? 'UTF-16LE'
-						: hasZeros(start, 0)
-							? 'UTF-16BE'
-							: asWritten(detect(start) ?? 'windows-1252');
+	const encoding = encodingOf(bytes);
 	const text = encoding === 'UTF-8' ? bytes.toString('utf8') : iconv.decode(bytes, encoding);
 	return { text: text.replace(/^\uFEFF/, ''), encoding };
+}
+
+function encodingOf(bytes: Buffer): string {
+	const start = bytes.subarray(0, TELLING);
+	return bytes[0] === 0xff && bytes[1] === 0xfe
+		? 'UTF-16LE'
+		: bytes[0] === 0xfe && bytes[1] === 0xff
+			? 'UTF-16BE'
+			: isUtf8(bytes) && !start.includes(0)
+				? 'UTF-8'
+				: hasZeros(start, 1)
+					? 'UTF-16LE'
+					: hasZeros(start, 0)
+						? 'UTF-16BE'
+						: asWritten(detect(start) ?? 'windows-1252');
+}
+
+/** So much of a file (bytes) is decoded at a time, so that its text is never held beside its cells. */
+const PIECE = 1 << 20;
+
+/** The text of a file, piece by piece. */
+function* piecesOf(bytes: Buffer, encoding: string): Generator<string> {
+	const decoder = iconv.getDecoder(encoding);
+	for (let at = 0; at < bytes.length; at += PIECE) {
+		const piece = decoder.write(bytes.subarray(at, at + PIECE));
+		yield at === 0 ? piece.replace(/^\uFEFF/, '') : piece;
+	}
+	yield decoder.end() ?? '';
 }
 
 /** What calls itself Latin-1 is written by programs as the code page that holds it. */
@@ -57,31 +74,28 @@ const asWritten = (encoding: string) =>
 const hasZeros = (bytes: Buffer, at: 0 | 1) =>
 	bytes.length > 3 && bytes.filter((byte, index) => index % 2 === at && byte === 0).length > bytes.length / 4;
 
-function isUtf8(bytes: Buffer): boolean {
-	try {
-		new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-		return !bytes.subarray(0, TELLING).includes(0);
-	} catch {
-		return false;
-	}
-}
-
 /** Reads CSV or TSV with a line of headings, a JSON list of records, or a record a line. Throws a `UserError` with the place. */
 export function readRows(file: string | Buffer): Rows {
-	const { text, encoding } =
-		typeof file === 'string' ? { text: file.replace(/^\uFEFF/, ''), encoding: 'UTF-8' } : decodeTable(file);
-	const read = /^\s*\[/.test(text)
-		? readJson(text)
-		: /^\s*\{/.test(text)
-			? isLines(text)
-				? readLines(text)
-				: readJson(text)
-			: readCsv(text);
+	const encoding = typeof file === 'string' ? 'UTF-8' : encodingOf(file);
+	const whole = () => (typeof file === 'string' ? file.replace(/^\uFEFF/, '') : decodeTable(file).text);
+	const pieces = () => (typeof file === 'string' ? [whole()] : piecesOf(file, encoding));
+	const [start = ''] = pieces();
+	const read = /^\s*\[/.test(start)
+		? readJson(whole())
+		: /^\s*\{/.test(start)
+			? isLines(whole())
+				? readLines(whole())
+				: readJson(whole())
+			: readCsv(start, pieces(), whole);
 	if (read.rows.length === 0) throw new UserError('The file holds no rows: only a line of headings, or nothing.');
 	if (read.rows.length > MAX_ROWS)
 		throw new UserError(`The file holds ${read.rows.length} rows, more than the ${MAX_ROWS} that one import may have.`);
 	return { ...read, encoding };
 }
+
+/** A table that is read already, or is read now. */
+export const asRows = (file: string | Buffer | Rows): Rows =>
+	typeof file === 'string' || Buffer.isBuffer(file) ? readRows(file) : file;
 
 /** The first line alone is a whole record. */
 function isLines(text: string): boolean {
@@ -114,9 +128,9 @@ function delimiterOf(text: string): string {
 	return scores.sort((a, b) => b.score - a.score)[0]!.delimiter;
 }
 
-function readCsv(text: string): Omit<Rows, 'encoding'> {
-	const delimiter = delimiterOf(text);
-	const lines = linesOf(text, delimiter);
+function readCsv(start: string, pieces: Iterable<string>, whole: () => string): Omit<Rows, 'encoding'> {
+	const delimiter = delimiterOf(start);
+	const lines = linesOf(start, pieces, whole, delimiter);
 	const isBlank = (cells: readonly string[]) => cells.length === 1 && cells[0] === '';
 	const first = lines.findIndex((cells) => !isBlank(cells));
 	const columns = named(lines[first] ?? []);
@@ -139,20 +153,39 @@ const LATE_QUOTE = /(?:^|[,;|\t])[ \t]+"(?!")/m;
  * The cells of every line, without white space around the delimiters. Nearly all files have their quotation marks where
  * they should be, and are read ten times as fast as by the parser that bears any.
  */
-function linesOf(text: string, delimiter: string): string[][] {
-	if (!LATE_QUOTE.test(text)) {
-		const { data, errors } = Papa.parse<string[]>(text, { delimiter });
-		if (errors.length === 0) {
-			for (const cells of data)
-				for (let at = 0; at < cells.length; at++) cells[at] = withoutLooseSpace(cells[at] as string, delimiter);
-			return data;
-		}
-	}
+function linesOf(start: string, pieces: Iterable<string>, whole: () => string, delimiter: string): string[][] {
+	const lines = wellFormed(start, pieces, delimiter);
+	if (lines) return lines;
 	try {
-		return parsePatiently(text, { delimiter, trim: true, relax_quotes: true, relax_column_count: true });
+		return parsePatiently(whole(), { delimiter, trim: true, relax_quotes: true, relax_column_count: true });
 	} catch (error) {
 		throw new UserError(`The file cannot be read as CSV: ${(error as Error).message}.`);
 	}
+}
+
+/** The lines of a text whose quotation marks are where they should be, each piece's whole lines at a time; else undefined. */
+function wellFormed(start: string, pieces: Iterable<string>, delimiter: string): string[][] | undefined {
+	const newline = Papa.parse(start, { delimiter, preview: 1 }).meta.linebreak as '\n';
+	const parser = new Papa.Parser({ delimiter, newline });
+	const lines: string[][] = [];
+	let rest = '';
+	/** Takes the lines of what has come; false where a quotation mark is out of place. */
+	const take = (isAll: boolean) => {
+		if (LATE_QUOTE.test(rest)) return false;
+		const { data, errors, meta } = parser.parse(rest, 0, !isAll) as Papa.ParseResult<string[]>;
+		if (errors.length > 0) return false;
+		for (const cells of data) {
+			for (let at = 0; at < cells.length; at++) cells[at] = withoutLooseSpace(cells[at] as string, delimiter);
+			lines.push(cells);
+		}
+		rest = rest.slice(meta.cursor);
+		return true;
+	};
+	for (const piece of pieces) {
+		rest += piece;
+		if (!take(false)) return undefined;
+	}
+	return take(true) ? lines : undefined;
 }
 
 /** A cell that holds a delimiter, a quotation mark or a line end was quoted, and its white space with it. */

@@ -1,8 +1,15 @@
 import iconv from 'iconv-lite';
+import { parse } from 'csv-parse/sync';
 import { describe, expect, test } from 'vitest';
-import { decodeTable, readRows } from './rows';
-import { guessMapping, pagesOfTable, sheetOf } from './table';
+import { decodeTable, readRows, type Rows } from './rows';
+import { guessMapping, pagesOfTable, sheetOf, type TableOddities, type TableSource } from './table';
 import { guessReading, toCell, toDate, toLanguage, toNumber, toState } from './values';
+
+/** All pages of a table, and what is odd about it. */
+function allOf(table: Rows, source: TableSource, base: string) {
+	const told: TableOddities = { skipped: [], oddCells: [] };
+	return { pages: Array.from(pagesOfTable(table, source, base, told), ({ page }) => page), ...told };
+}
 
 describe('reading a table', () => {
 	test.each([
@@ -174,7 +181,7 @@ describe('columns and pages', () => {
 			'url,title,photo,by,tags,skip\n/a,One,/p.jpg,Isla,"x, y",1\nhttps://site.example/b?x=1,Two,,,,\nhttps://other.example/c,Three,,,,\n,Four,,,,\n/a,Five,,,,\nd e,Six,,,,'
 		);
 		const mapping = { url: 'path', title: 'title', photo: 'picture', by: 'author', tags: 'tags', skip: '' };
-		const { pages, skipped } = pagesOfTable(table, source(mapping), 'https://site.example/');
+		const { pages, skipped } = allOf(table, source(mapping), 'https://site.example/');
 		expect(pages).toEqual([
 			{
 				...{ path: '/a', type: 'note', state: 'live', rules: [] },
@@ -185,11 +192,40 @@ describe('columns and pages', () => {
 		expect(skipped.map(({ row }) => row)).toEqual([4, 5, 6, 7]);
 		expect(skipped[2]!.why).toBe('/a stands in row 2 already');
 	});
+	test.each(['utf8', 'utf16le', 'windows-1252'])(
+		'a file of many pieces, in %s, is read as its text is, wherever a piece ends',
+		(encoding) => {
+			const word = encoding === 'windows-1252' ? 'Moor – é ' : 'Moor – é 干潟 😀 ';
+			const cells = ['plain', `"a, ""b""\r\n${word}x"`, '', ` ${word}`, `"${word.repeat(9000)}x"`, '"\n\n"', '"""x"""'];
+			const rows = Array.from({ length: 600 }, (_, at) =>
+				[`/p${at}`, cells[(at * 5) % 7], cells[at % 7], `${at}${word.repeat(at % 11)}`].join(',')
+			);
+			const text = `path,title,summary,more\r\n${rows.join('\r\n')}\r\n`;
+			const bytes = iconv.encode(text, encoding, { addBOM: encoding === 'utf16le' });
+			expect(bytes.length).toBeGreaterThan(3 << 20);
+			const [fromBytes, fromText] = [readRows(bytes), readRows(text)];
+			expect(fromBytes.odd).toEqual([]);
+			expect(fromBytes.columns).toEqual(fromText.columns);
+			expect(fromBytes.rows.length).toBe(600);
+			for (const [at, row] of fromBytes.rows.entries()) expect(row, `row ${at}`).toEqual(fromText.rows[at]);
+			const patient = parse(text, { columns: true, trim: true });
+			expect(fromText.rows.map(({ cells }) => cells)).toEqual(patient);
+		}
+	);
+	test('a quotation mark out of place, pieces behind the beginning, is borne all the same', () => {
+		const good = Array.from({ length: 30_000 }, (_, at) => `/p${at},Title of page ${at} of a table,"Quoted, ${at}"`);
+		for (const odd of ['/odd,Say "so" here,x', '/odd,  "late",x']) {
+			const { rows } = readRows(Buffer.from(`path,title,summary\n${good.join('\n')}\n${odd}\n/end,End,y\n`));
+			expect(rows.length).toBe(30_002);
+			expect(rows.at(-2)?.cells.path).toBe('/odd');
+			expect(rows.at(-1)).toEqual({ line: 30_003, cells: { path: '/end', title: 'End', summary: 'y' } });
+		}
+	});
 	test('states, languages and odd cells', () => {
 		const table = readRows(
 			'path,title,date,status,lang\n/a,One,1/2/2026,draft,fr\n/b,Two,13/2/2026,gone,Klingon\n/c,Three,soon,live,\n'
 		);
-		const { pages, oddCells } = pagesOfTable(table, source(guessMapping(table)), 'https://s.example/');
+		const { pages, oddCells } = allOf(table, source(guessMapping(table)), 'https://s.example/');
 		expect(pages.map(({ state, language, fields }) => [state, language, fields.published])).toEqual([
 			['draft', 'fr', '2026-02-01'],
 			['draft', undefined, '2026-02-13'],
@@ -203,10 +239,8 @@ describe('columns and pages', () => {
 	});
 	test('without a column for the path nothing is read, unless paths are made of the titles', () => {
 		const table = readRows('title\n"Golden Eye, the duck"\nGolden eye: the Duck\n\n!\n');
-		expect(() => pagesOfTable(table, source({ title: 'title' }), 'https://s.example/')).toThrow(
-			/No column gives the path/
-		);
-		const { pages, skipped } = pagesOfTable(
+		expect(() => allOf(table, source({ title: 'title' }), 'https://s.example/')).toThrow(/No column gives the path/);
+		const { pages, skipped } = allOf(
 			table,
 			{ ...source({ title: 'title' }), pathFromTitle: true },
 			'https://s.example/'

@@ -1,6 +1,6 @@
 import { parseUrl, settleText, type FieldKind, type FieldValue, type Page } from '$core';
 import { UserError } from '../../errors';
-import { readRows, type Oddity, type Row, type Rows } from './rows';
+import { asRows, type Oddity, type Row, type Rows } from './rows';
 import { CELL_KINDS, guessReading, plain, toCell, toLanguage, toState, type CellKind, type Reading } from './values';
 
 /** Which column gives which field; `path` is the page's path or address, '' leaves a column out. */
@@ -274,16 +274,22 @@ export interface OddCell {
 	readonly why: string;
 }
 
-export interface TablePages {
-	readonly pages: readonly Page[];
-	/** The lines that the pages came from. */
-	readonly lines: readonly number[];
-	readonly skipped: readonly { readonly row: number; readonly why: string }[];
-	readonly oddCells: readonly OddCell[];
+/** What is told of rows beside their pages. */
+export interface TableOddities {
+	readonly skipped: { readonly row: number; readonly why: string }[];
+	readonly oddCells: OddCell[];
 }
 
-/** The rows as pages of a type. Rows without a path, or with one that stands twice, are skipped and said. */
-export function pagesOfTable(table: Pick<Rows, 'columns' | 'rows'>, source: TableSource, base: string): TablePages {
+/**
+ * The rows as pages of a type, each made when it is asked for, with the line it came from. Rows without a path, or with
+ * one that stands twice, are skipped; that and odd cells are put into `told`. Throws a `UserError`.
+ */
+export function* pagesOfTable(
+	table: Pick<Rows, 'columns' | 'rows'>,
+	source: TableSource,
+	base: string,
+	{ skipped, oddCells }: TableOddities
+): Generator<{ readonly page: Page; readonly line: number }, void> {
 	const { mapping, type } = source;
 	const readings = readingsOf(table, source);
 	const columns = table.columns.filter((column) => (mapping[column] ?? '') !== '');
@@ -296,10 +302,6 @@ export function pagesOfTable(table: Pick<Rows, 'columns' | 'rows'>, source: Tabl
 	const plainColumns = columns
 		.filter((column) => !['path', 'state', 'language'].includes(mapping[column] as string))
 		.map((column) => ({ column, field: mapping[column] as string, reading: readings[column] as Reading }));
-	const pages: Page[] = [];
-	const lines: number[] = [];
-	const skipped: { row: number; why: string }[] = [];
-	const oddCells: OddCell[] = [];
 	const taken = new Map<string, number>();
 	for (const { line, cells } of table.rows) {
 		const written = pathColumn === undefined ? '' : String(cells[pathColumn] ?? '');
@@ -334,10 +336,9 @@ export function pagesOfTable(table: Pick<Rows, 'columns' | 'rows'>, source: Tabl
 		if (state === undefined) odd(stateColumn as string, 'is no state: the page is a draft');
 		if (spoken !== '' && language === undefined)
 			odd(languageColumn as string, 'is no language tag, such as en or pt-BR');
-		pages.push({ path, type, state: state ?? 'draft', ...(language && { language }), fields, rules: [] });
-		lines.push(line);
+		const page: Page = { path, type, state: state ?? 'draft', ...(language && { language }), fields, rules: [] };
+		yield { page, line };
 	}
-	return { pages, lines, skipped, oddCells };
 }
 
 /** A path or an address under the base as a path of the site. */
@@ -394,31 +395,40 @@ export interface TableSheet extends Pick<Rows, 'encoding' | 'format' | 'delimite
 	readonly readings: Readonly<Record<string, Reading>>;
 	readonly odd: readonly Oddity[];
 	readonly pages: number;
-	readonly skipped: TablePages['skipped'];
+	readonly skipped: TableOddities['skipped'];
 	readonly oddCells: readonly OddCell[];
 	/** The first rows, then the oddest: their cells, and the page that each would become. */
 	readonly sheet: readonly { readonly line: number; readonly cells: Row['cells']; readonly page?: Page }[];
 }
 
 /** Works it out; with an incomplete mapping the sheet has no pages yet. */
-export function sheetOf(file: string | Buffer, said: Partial<TableSource>, base: string): TableSheet {
-	const table = readRows(file);
+export function sheetOf(file: string | Buffer | Rows, said: Partial<TableSource>, base: string): TableSheet {
+	const table = asRows(file);
 	const mapping = { ...guessMapping(table), ...said.mapping };
 	const source: TableSource = { ...said, mapping, type: said.type ?? 'page' };
 	const hasPath = source.pathFromTitle || Object.values(mapping).includes('path');
-	const made = hasPath ? pagesOfTable(table, source, base) : { pages: [], lines: [], skipped: [], oddCells: [] };
-	const byLine = new Map(made.lines.map((line, at) => [line, made.pages[at] as Page]));
+	const told: TableOddities = { skipped: [], oddCells: [] };
+	const first = table.rows.slice(0, SHOWN).map(({ line }) => line);
+	/** The pages of all lines that may be shown. */
+	const byLine = new Map<number, Page>();
+	const mayBeShown = new Set([...first, ...table.odd.slice(0, SHOWN).map(({ line }) => line)]);
+	let pages = 0;
+	for (const { page, line } of hasPath ? pagesOfTable(table, source, base, told) : []) {
+		pages++;
+		const isOdd = byLine.size < 3 * SHOWN && told.oddCells.at(-1)?.line === line;
+		if (isOdd || mayBeShown.has(line)) byLine.set(line, page);
+	}
 	const odd = [
-		...made.skipped.map(({ row }) => row),
-		...made.oddCells.map(({ line }) => line),
+		...told.skipped.map(({ row }) => row),
+		...told.oddCells.map(({ line }) => line),
 		...table.odd.map(({ line }) => line)
 	];
-	const shown = new Set([...table.rows.slice(0, SHOWN).map(({ line }) => line), ...odd.slice(0, SHOWN)]);
+	const shown = new Set([...first, ...odd.slice(0, SHOWN)]);
 	return {
 		...{ encoding: table.encoding, format: table.format, columns: table.columns, mapping },
 		...(table.delimiter && { delimiter: table.delimiter }),
 		...{ rows: table.rows.length, readings: readingsOf(table, source), odd: table.odd },
-		...{ pages: made.pages.length, skipped: made.skipped, oddCells: made.oddCells },
+		...{ pages, skipped: told.skipped, oddCells: told.oddCells },
 		sheet: table.rows
 			.filter(({ line }) => shown.has(line))
 			.map(({ line, cells }) => ({ line, cells, ...(byLine.has(line) && { page: byLine.get(line) as Page }) }))
