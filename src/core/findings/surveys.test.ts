@@ -188,6 +188,12 @@ describe('surveys over all pages', () => {
 			cut: '/long'
 		});
 	});
+	test('of a page whose type is not declared no field is missing', () => {
+		const [one] = findHard(model, [{ ...page('/a', good), type: 'nobody’s' }], '').filter(
+			({ kind }) => kind === 'missing'
+		);
+		expect(one).toBeUndefined();
+	});
 	test('also of pages without a title the longest and the shortest are told, and nothing else that is nought', () => {
 		const rules = [{ tag: 'title', kind: 'leaveOut' as const }];
 		const hard = findHard(

@@ -100,6 +100,21 @@ describe('putting a head into a file', () => {
 		expect(inject(inject(file))).toBe(wanted);
 	});
 
+	test.each(['\n', '\r\n', '\r'])(
+		'extra markup of several lines goes in once, whatever the file’s line ends are: %j',
+		(end) => {
+			const more = [...lines, '<style>\n\ti { color: red }\n</style>'];
+			const into = (file: string) =>
+				injectHead(file, more, (name) => name === 'title' || name === 'description', false);
+			const once = into(['<head>', '<title>a</title>', '</head>'].join(end));
+			expect(once).toContain(['<style>', '\ti { color: red }', '</style>'].join(end));
+			expect(into(once)).toBe(once);
+		}
+	);
+	test('the charset of a script is not that of the file', () => {
+		expect(inject('<head><script charset="utf-8" src="/a.js"></script></head>')).toMatch(/^<head>\n<title>New/);
+	});
+
 	test('an element that closes itself does not hide what follows, in XHTML', () => {
 		const file =
 			'<?xml version="1.0"?>\n<html xmlns="http://www.w3.org/1999/xhtml"><head><script src="a.js" /><title>Old</title></head></html>';
@@ -350,6 +365,10 @@ describe('extra markup', () => {
 		]);
 		expect(told('<meta name="a" content="b"><p>x</p>')).toEqual([
 			['<p>', 'Take it out, or put it into the body of the page.', '<p>x</p>']
+		]);
+		expect(told('<body><meta name="a" content="b"></i>')).toEqual([
+			['<body>', 'Take it out: the page has its own.', '<body>'],
+			['</i>', 'Take it out: it ends nothing.', '</i>']
 		]);
 	});
 });

@@ -179,7 +179,10 @@ describe('areas', () => {
 		['wholly inside', [0.2, 0.2, 0.2, 0.2], [0, 0, 0.5, 1], false],
 		['wholly outside', [0.6, 0.2, 0.2, 0.2], [0, 0, 0.5, 1], false],
 		['half inside', [0.4, 0.2, 0.2, 0.2], [0, 0, 0.5, 1], true],
-		['only just touched', [0.301, 0.2, 0.2, 0.2], [0, 0, 0.5, 1], false]
+		['only just touched', [0.301, 0.2, 0.2, 0.2], [0, 0, 0.5, 1], false],
+		['all but the least share within', [0, 0, 100, 1], [0, 0, 97, 1], false],
+		['the least share within', [0, 0, 100, 1], [0, 0, 3, 1], false],
+		['a little more than it within', [0, 0, 100, 1], [0, 0, 4, 1], true]
 	])('%s', (_, text, box, isCut) => expect(isCutBy(text, box)).toBe(isCut));
 });
 

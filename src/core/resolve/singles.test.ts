@@ -421,3 +421,65 @@ test('the table of contents is what a page says where it says nothing else, by i
 			.body
 	).toContain('One of the parts');
 });
+
+test('pages of which other tags were found are not read by each other’s plan', () => {
+	const made = resolver();
+	const heads = [
+		page('/a', { found: [{ name: 'description', value: 'Found of a.' }] }),
+		page('/b', { found: [{ name: 'og:title', value: 'Found of b' }] }),
+		page('/c', { found: [{ name: 'og:description', value: 'Found of c.' }] })
+	].map((one) => [made.resolveHead(one), resolver().resolveHead(one)] as const);
+	for (const [inTurn, alone] of heads) expect(headToJson(inTurn)).toEqual(headToJson(alone));
+	expect(JSON.stringify(headToJson(heads[1]![0]))).toContain('Found of b');
+});
+
+test('the moment has no parts, and a tag may have dots in its name', () => {
+	const said = (template: string) => {
+		const { tags } = new Resolver(
+			{
+				site: {
+					...site,
+					prefixes: { x: 'https://marl.example/x#' },
+					rules: [
+						{ tag: 'x:a.b', kind: 'template', template: 'Dotted' },
+						{ tag: 'title', kind: 'template', template }
+					]
+				},
+				types: [],
+				pictures: []
+			},
+			'2026-05-04T03:02:01Z'
+		).resolveHead(page('/a'));
+		return tags.find(({ tag }) => tag.name === 'title')?.value;
+	};
+	expect(said('At {now | date "yyyy"}.')).toBe('At 2026.');
+	expect(said('At {now.year ?? "no time"}.')).toBe('At no time.');
+	expect(said('It says {head.x:a.b}.')).toBe('It says Dotted.');
+});
+
+test('what stands between empty braces is nothing', () => {
+	expect(parseTemplate('{}').nodes).toEqual([]);
+	expect(parseTemplate('a{ }b').nodes.map((node) => node.kind)).toEqual(['text', 'text']);
+});
+
+test('a filter takes no more of a text than there may be', () => {
+	const long = 'x'.repeat(100_010);
+	const upper = (value: string) =>
+		compileTemplate('{page.long | case "upper"}').run({ fields: { long: value }, language: 'en' } as never);
+	expect(String(upper(long)).length).toBe(100_000);
+	expect(upper('short')).toBe('SHORT');
+});
+
+test('a tag of texts that borrows pictures says their addresses', () => {
+	const borrow = (tag: string): Rule => ({ tag, kind: 'borrow', from: 'og:image' });
+	const made = resolver({}, [
+		borrow('article:tag'),
+		borrow('og:title'),
+		{ tag: 'og:type', kind: 'template', template: 'article' }
+	]);
+	const { traces } = made.resolveWithTrace(page('/a', { fields: { title: 'A', picture: { src: '/p.jpg' } } }));
+	const value = (name: string) => traces.find(({ tag }) => tag === name)?.value;
+	expect(value('article:tag')).toEqual(['https://marl.example/p.jpg']);
+	expect(value('og:title')).toBe('https://marl.example/p.jpg');
+	expect(value('twitter:image')).toMatchObject([{ kind: 'picture', src: '/p.jpg' }]);
+});

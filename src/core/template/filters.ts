@@ -210,11 +210,7 @@ export function kindOfField(kind: FieldKind): ValueKind {
 /** Runs one filter on a value; texts are cut to `MAX_TEXT` on the way in, so that work stays bounded. */
 export function runFilter(spec: FilterSpec, value: Value, args: readonly (string | number)[], language: string): Value {
 	if (isEmpty(value)) return undefined;
-	return spec.run(
-		typeof value === 'string' && value.length > MAX_TEXT ? value.slice(0, MAX_TEXT) : value,
-		args,
-		language
-	);
+	return spec.run(typeof value === 'string' ? value.slice(0, MAX_TEXT) : value, args, language);
 }
 
 function changeCase(text: string, style: string, language: string): string {
