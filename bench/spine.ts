@@ -349,6 +349,10 @@ steps.folders = async () => {
 	report('memory of a folder’s import, MB', imported.megabytes, 300, `${imported.seconds.toFixed(0)} s`);
 	const injected = await runCommand(['inject', top, '--db', db, '--site', 'F', '--out', file('out')]);
 	report('memory of injection, MB', injected.megabytes, 300, `${injected.seconds.toFixed(0)} s`);
+	writeFileSync(file('table.csv'), tableOf(LARGE));
+	const table = ['import', file('table.csv'), '--db', file('table.db'), '--site', 'T', '--base', 'https://t.example/'];
+	const taken = await runCommand(table);
+	report('memory of a table’s import, MB', taken.megabytes, 300, `${taken.seconds.toFixed(0)} s`);
 };
 steps.server = async () => {
 	const { name, db } = large;

@@ -178,7 +178,8 @@ function wellFormed(start: string, pieces: Iterable<string>, delimiter: string):
 			for (let at = 0; at < cells.length; at++) cells[at] = withoutLooseSpace(cells[at] as string, delimiter);
 			lines.push(cells);
 		}
-		rest = rest.slice(meta.cursor);
+		// A copy: a part of a text keeps all of it, and one letter beyond Latin-1 would make all pieces twice as large.
+		rest = Buffer.from(rest.slice(meta.cursor)).toString();
 		return true;
 	};
 	for (const piece of pieces) {
