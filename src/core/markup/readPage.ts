@@ -156,7 +156,7 @@ function languageIn(all: readonly Tree.Element[]): string | undefined {
 }
 
 const isHtml = (element: Tree.Element) => element.namespaceURI === 'http://www.w3.org/1999/xhtml';
-const cut = (text: string, length: number) => (text.length > length ? text.slice(0, length).toWellFormed() : text);
+const cut = (text: string, length: number) => text.slice(0, length).toWellFormed();
 
 /** An attribute's value, or undefined. */
 export function attribute(element: Tree.Element | undefined, name: string): string | undefined {

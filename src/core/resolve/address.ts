@@ -65,12 +65,15 @@ export function normaliseBase(base: string): string | undefined {
 	return url.href;
 }
 
+const LOCAL_NAME = /^(.*\.)?localhost$|\.(local|internal)$/;
+/** As the URL parser writes numbers: four of them in IPv4. */
+const LOCAL_NUMBER =
+	/^(0\.0\.0\.0|(127|10)(\.\d+){3}|(192\.168|169\.254|172\.(1[6-9]|2\d|3[01]))(\.\d+){2}|::1?|(f[cd]|fe80:).*:.*)$/;
+
 /** Whether an address leads to this machine or a network of its own, where no reader of links can follow. */
 export function isLocalAddress(address: string): boolean {
 	const url = parseUrl(address);
 	if (!url) return false;
 	const host = url.hostname.replace(/^\[|\]$/g, '');
-	return /^(localhost|.*\.localhost|.*\.local|.*\.internal|0\.0\.0\.0|127\..*|10\..*|192\.168\..*|169\.254\..*|172\.(1[6-9]|2\d|3[01])\..*|::1?|f[cd].*:.*|fe80:.*)$/.test(
-		host
-	);
+	return LOCAL_NAME.test(host) || LOCAL_NUMBER.test(host);
 }

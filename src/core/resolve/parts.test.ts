@@ -52,16 +52,43 @@ describe('addresses', () => {
 		'http://172.20.0.1',
 		'http://[::1]/',
 		'http://[fd00::1]/',
-		'http://box.local'
+		'http://box.local',
+		'http://north.box.local/',
+		'https://a.b.localhost:8080/',
+		'https://wiki.north.internal/',
+		'http://0.0.0.0:3000',
+		'http://169.254.10.1/',
+		'http://172.16.0.1/',
+		'http://172.31.255.1/',
+		'http://[::]/',
+		'http://[fc00::1]/',
+		'http://[fe80::1]/'
 	])('%s is local', (address) => {
 		expect(isLocalAddress(address)).toBe(true);
 	});
-	test.each(['https://h.example', 'http://172.15.0.1', 'http://11.0.0.1', 'nonsense', 'https://localhost.example'])(
-		'%s is not',
-		(address) => {
-			expect(isLocalAddress(address)).toBe(false);
-		}
-	);
+	test.each([
+		'https://h.example',
+		'http://172.15.0.1',
+		'http://172.32.0.1',
+		'http://11.0.0.1',
+		'http://100.0.0.1',
+		'http://192.169.0.1',
+		'http://169.253.0.1',
+		'http://10.0.0.1.example/',
+		'https://10.h.example',
+		'https://127.h.example',
+		'https://192.168.h.example',
+		'https://172.16.h.example',
+		'https://notlocalhost/',
+		'https://seen-local/',
+		'https://internal.example',
+		'https://fd.example',
+		'http://[2001:db8::1]/',
+		'nonsense',
+		'https://localhost.example'
+	])('%s is not', (address) => {
+		expect(isLocalAddress(address)).toBe(false);
+	});
 });
 
 test('escaping by context', () => {

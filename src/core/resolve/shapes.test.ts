@@ -179,6 +179,11 @@ describe('icons', () => {
 		const all = icons('/icon.png');
 		expect(all('icon')).toEqual([16, 32, 48, 96, 192].map((size) => `${HASH('c')}-icon-${size}.png`));
 		expect(all('apple-touch-icon')).toEqual([`${HASH('c')}-icon-180-solid.png`]);
+		const { model, page } = resolve({ site: { fields: { icon: '/icon.png' } } });
+		const { tags } = new Resolver(model, '').resolveHead(page);
+		expect(tags.filter(({ tag }) => tag.name === 'icon').map(({ attributes }) => attributes)).toEqual(
+			[16, 32, 48, 96, 192].map((size) => ({ type: 'image/png', sizes: `${size}x${size}` }))
+		);
 		expect(all('manifest')).toEqual(['https://marl.example/manifest.webmanifest']);
 	});
 	test('of what is not square, or not held, is what is given', () => {

@@ -483,3 +483,37 @@ test('a tag of texts that borrows pictures says their addresses', () => {
 	expect(value('og:title')).toBe('https://marl.example/p.jpg');
 	expect(value('twitter:image')).toMatchObject([{ kind: 'picture', src: '/p.jpg' }]);
 });
+
+test('own tags that differ in the case of letters alone are one: the first is taken', () => {
+	const rules: Rule[] = ['x:Mine', 'x:mine', 'x:MINE', 'x:other'].map((tag) => ({
+		tag,
+		kind: 'template',
+		template: tag
+	}));
+	const { tags } = resolver({ prefixes: { x: 'https://marl.example/x#' } }, rules).resolveHead(page('/a'));
+	expect(tags.filter(({ tag }) => tag.name.startsWith('x:')).map(({ value }) => value)).toEqual(['x:Mine', 'x:other']);
+});
+
+test('an optional part that is not ended, or stands too deep, is marked where it begins', () => {
+	const told = (source: string) =>
+		parseTemplate(source).issues.map(({ code, start, end }) => [code, source.slice(start, end), start]);
+	expect(told('ab [[c')).toEqual([['template/unclosed-optional', '[[', 3]]);
+	const deep = `x${'[['.repeat(40)}y${']]'.repeat(40)}`;
+	const [first] = told(deep);
+	expect(first?.slice(0, 2)).toEqual(['template/too-deep', '[[']);
+});
+
+test('of a long page so much is read, and its text ends in a whole letter', () => {
+	const filler = '<p>The marsh is flooded twice a day. </p>';
+	const late = readPage(`<title>T</title><body>${filler}<!-- ${'x'.repeat(400_000)} --><p>Far below stands this.</p>`);
+	expect(JSON.stringify(late.paragraphs)).not.toContain('Far below');
+	const near = readPage(
+		`<title>T</title><body>${filler}<!-- ${'x'.repeat(390_000)} --><p>Not so far below stands this.</p>`
+	);
+	expect(JSON.stringify(near.paragraphs)).toContain('Not so far below');
+	for (const lead of ['', 'x']) {
+		const { body } = readPage(`<title>T</title><body><p>${lead}${'😀'.repeat(20_000)}</p>`);
+		expect(body.length).toBe(20_000);
+		expect(body.isWellFormed()).toBe(true);
+	}
+});
