@@ -8,36 +8,41 @@
 	const NAMES = { page: 'page', type: 'type', site: 'site', 'built-in': 'built-in', found: 'as found in the page' };
 </script>
 
-<span
-	class="mark {layer}"
-	style:width="{size}px"
-	style:height="{size}px"
-	role="img"
-	aria-label={NAMES[layer]}
-	title={NAMES[layer]}
-></span>
+<span class="mark {layer}" style:--size="{size}px" role="img" aria-label={NAMES[layer]} title={NAMES[layer]}></span>
 
 <style>
+	/* Drawn by gradients: a mask for each would be a layer of its own, and every frame would put dozens together. */
 	.mark {
 		display: inline-block;
 		flex: none;
-		background: var(--sea);
-		mask: var(--sign) center / contain no-repeat;
+		width: var(--size);
+		height: var(--size);
+		border: 1px solid var(--sea);
+		border-radius: 2px;
 		forced-color-adjust: none;
 	}
-	.built-in {
-		--sign: url("data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 12 12' fill='none' stroke='%23000' stroke-width='1.3'%3E%3Crect x='.75' y='.75' width='10.5' height='10.5' rx='1.5'/%3E%3C/svg%3E");
-	}
 	.page {
-		--sign: url("data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 12 12' stroke='%23000' stroke-width='1.3'%3E%3Crect x='.75' y='.75' width='10.5' height='10.5' rx='1.5'/%3E%3C/svg%3E");
+		background: var(--sea);
 	}
 	.type {
-		--sign: url("data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 12 12' fill='none' stroke='%23000' stroke-width='1.2'%3E%3Crect x='.75' y='.75' width='10.5' height='10.5' rx='1.5' stroke-width='1.3'/%3E%3Cpath d='M1 8 8 1M1 12 12 1M4.5 11.5 11.5 4.5'/%3E%3C/svg%3E");
+		background: repeating-linear-gradient(
+			-45deg,
+			var(--sea) 0 calc(var(--size) * 0.1),
+			transparent calc(var(--size) * 0.1 + 0.3px) calc(var(--size) * 0.28)
+		);
 	}
 	.found {
-		--sign: url("data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 12 12' fill='none' stroke='%23000' stroke-width='1.2'%3E%3Crect x='.75' y='.75' width='10.5' height='10.5' rx='1.5' stroke-width='1.3'/%3E%3Cpath d='M3 3.8h6M3 6.2h6M3 8.6h3.5'/%3E%3C/svg%3E");
+		--line: linear-gradient(var(--sea), var(--sea)) no-repeat;
+		background:
+			var(--line) 50% 22% / 60% 1px,
+			var(--line) 50% 50% / 60% 1px,
+			var(--line) 38% 78% / 38% 1px;
 	}
 	.site {
-		--sign: url("data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 12 12'%3E%3Crect x='.75' y='.75' width='10.5' height='10.5' rx='1.5' fill='none' stroke='%23000' stroke-width='1.3'/%3E%3Ccircle cx='3.4' cy='3.4' r='1.05'/%3E%3Ccircle cx='8.6' cy='3.4' r='1.05'/%3E%3Ccircle cx='6' cy='6' r='1.05'/%3E%3Ccircle cx='3.4' cy='8.6' r='1.05'/%3E%3Ccircle cx='8.6' cy='8.6' r='1.05'/%3E%3C/svg%3E");
+		--dot: var(--sea) calc(var(--size) * 0.09), transparent calc(var(--size) * 0.09 + 0.5px);
+		background:
+			radial-gradient(circle at 24% 24%, var(--dot)), radial-gradient(circle at 76% 24%, var(--dot)),
+			radial-gradient(circle at 50% 50%, var(--dot)), radial-gradient(circle at 24% 76%, var(--dot)),
+			radial-gradient(circle at 76% 76%, var(--dot));
 	}
 </style>
