@@ -317,3 +317,28 @@ test('a language that somebody has set stays where a later reading tells none', 
 	expect(site.page('/b.html').language).toBe('fr');
 	site.end();
 });
+
+test('a picture that has not changed keeps what was set for it, and is known again from what was read of it', async () => {
+	const top = mkdtempSync(join(tmpdir(), 'kephalon-'));
+	await sharp({ create: { width: 1200, height: 700, channels: 3, background: '#246' } })
+		.png()
+		.toFile(join(top, 'boat.png'));
+	const store = new Store(join(top, 'k.db'));
+	let times = 0;
+	const read = () => {
+		writeFileSync(join(top, 'a.html'), `<title>A ${'x'.repeat(++times)}</title><img src="boat.png">`);
+		return importFolder(store, { folder: top, site: 's', base: 'https://s.example/' });
+	};
+	await read();
+	const { id } = store.findSite('s')!;
+	const boat = () => store.pictures.one(id, '/boat.png');
+	store.pictures.save(id, [{ ...boat()!, focus: [0.1, 0.2], alt: 'A boat' }]);
+	expect(await read()).toMatchObject({ changed: 1, pictures: 1 });
+	expect(boat()).toMatchObject({ width: 1200, height: 700, focus: [0.1, 0.2], alt: 'A boat' });
+	store.pictures.remove(id, '/boat.png');
+	await read();
+	expect(boat()).toEqual(expect.objectContaining({ src: '/boat.png', width: 1200, height: 700, type: 'image/png' }));
+	expect(Object.keys(boat()!)).not.toContain('focus');
+	store.close();
+	rmSync(top, { recursive: true });
+});

@@ -129,6 +129,10 @@ describe('cells by their kind', () => {
 		[['oui', 'non'], { kind: 'flag' }],
 		[['1', '0', '1'], { kind: 'number', decimal: '.' }],
 		[['12,50 €', '3,00 €'], { kind: 'number', decimal: ',' }],
+		[['1.234.567', '3'], { kind: 'number', decimal: ',' }],
+		[['1,234,567', '3'], { kind: 'number', decimal: '.' }],
+		[['1.234,5', '3'], { kind: 'number', decimal: ',' }],
+		[['7', '12'], { kind: 'number', decimal: '.' }],
 		[['/a.jpg', '/b.png'], { kind: 'picture' }],
 		[['<p>a</p>', '<p>b</p>'], { kind: 'rich' }],
 		[['https://a.example', 'http://b.example/x'], { kind: 'link' }],
@@ -247,6 +251,13 @@ describe('columns and pages', () => {
 		);
 		expect(pages.map(({ path }) => path)).toEqual(['/golden-eye-the-duck', '/golden-eye-the-duck-2']);
 		expect(skipped).toEqual([{ row: 5, why: 'it has no title to make a path of' }]);
+		const words = Array.from({ length: 15 }, (_, at) => `w${at}`);
+		const long = allOf(
+			readRows(`title,x\n${words.join(' ')},1\n`),
+			{ ...source({ title: 'title' }), pathFromTitle: true },
+			'https://s.example/'
+		);
+		expect(long.pages[0]?.path).toBe(`/${words.slice(0, 12).join('-')}`);
 	});
 	test('a sheet shows what the first and the oddest rows would become', () => {
 		const rows = Array.from({ length: 40 }, (_, at) => `/p${at},Page ${at},${at === 30 ? 'soon' : '2026-01-02'}`);

@@ -286,7 +286,9 @@ async function readOne(job: Job, address: string, isWanted: (address: string) =>
 	const { text } = decodeServed(found.body, hop.headers['content-type']);
 	const path = pathUnder(base, address, address) as string;
 	const modified = hop.headers['last-modified'];
-	const page = pageOfHtml(text, WEB + address, path, modified && new Date(modified).toISOString(), { address, base });
+	const moment = Date.parse(modified ?? '');
+	const day = Number.isNaN(moment) ? undefined : new Date(moment).toISOString();
+	const page = pageOfHtml(text, WEB + address, path, day, { address, base });
 	if (typeof page === 'string') return { why: page };
 	const reading = readPage(text);
 	const under = parseUrl(reading.base ?? '', address)?.href ?? address;

@@ -161,6 +161,24 @@ describe('a live site', () => {
 			});
 			expect(store.page(store.site('s').id, '/a')?.state).toBe('draft');
 		}));
+	test('one that says only when it was changed is asked whether it was since; a date that is none is none', () =>
+		withStore(async (store) => {
+			const changed = 'Mon, 01 Jun 2026 10:00:00 GMT';
+			answers = {
+				'/': { body: page('Home', '<a href=/odd>O</a>'), headers: { 'last-modified': changed } },
+				'/odd': { body: page('Odd'), headers: { 'last-modified': 'the day before yesterday' } }
+			};
+			expect(await read(store, '')).toMatchObject({ read: 2, skipped: [] });
+			const { id } = store.site('s');
+			expect([store.page(id, '/')?.modified, store.page(id, '/odd')?.modified]).toEqual([
+				'2026-06-01T10:00:00.000Z',
+				undefined
+			]);
+			asked = [];
+			await read(store, '');
+			const since = (path: string) => asked.filter((one) => one.path === path).at(-1)?.headers['if-modified-since'];
+			expect(since('/')).toBe(changed);
+		}));
 	test('what was stopped is taken up again, and no page is asked for twice', () =>
 		withStore(async (store) => {
 			answers = Object.fromEntries(
@@ -303,6 +321,19 @@ describe('lists of pages', () => {
 			expect(await read(store, 'all.xml')).toMatchObject({ kind: 'sitemap', read: 1 });
 			expect(store.page(store.site('s').id, '/a')).toMatchObject({ modified: '2026-05-03', fields: { title: 'A' } });
 			expect(askedFor()).not.toContain('/b');
+		}));
+	test('a list that is packed is one by its bytes, whatever it calls itself; a page that begins like them is a page', () =>
+		withStore(async (store) => {
+			answers = {
+				'/list': {
+					headers: { 'content-type': 'application/octet-stream' },
+					body: gzipSync(urlset(`<url><loc>${base}a</loc></url>`))
+				},
+				'/a': '<title>A</title>',
+				'/odd': { body: Buffer.from('\x1f<title>Odd</title><p>No list is packed here.', 'latin1') }
+			};
+			expect(await read(store, 'list')).toMatchObject({ kind: 'sitemap', read: 1 });
+			expect(await read(store, 'odd')).toMatchObject({ kind: 'site' });
 		}));
 	test('entries of a feed become pages of what it says of them', () =>
 		withStore(async (store) => {
