@@ -16,6 +16,7 @@ import { readFindings } from '../findings/findings';
 import type { FindingGroup } from '../findings/whole';
 import { takeContent, type ContentSource, type Taken } from '../imports/content';
 import type { Via } from '../fetching/trace';
+import { sheetOf, type TableSheet, type TableSource } from '../imports/table/table';
 import { gatherPictures } from '../pictures/gather';
 import { Library } from '../pictures/library';
 import { readCards, type CardsTold } from '../readers/cards';
@@ -46,6 +47,8 @@ export interface Jobs {
 	linking: { input: { db: string; site: string; path: string }; output: PagesLinking };
 	/** Makes a site of where its content is, or reads the content of one again. */
 	content: { input: { db: string; name: string; base: string; source: ContentSource; via?: Via }; output: Taken };
+	/** What a table would become; nothing is kept. */
+	sheet: { input: { text: string; said: Partial<TableSource>; base: string }; output: TableSheet };
 	/** Takes pictures of the site's folder into the library that its rules make others out of; gives how many. */
 	gather: { input: { db: string; site: string }; output: number };
 	/** Changes many pages as one edit; gives its number and how many came out different. */
@@ -163,6 +166,7 @@ export const JOBS = {
 			store.close();
 		}
 	},
+	sheet: ({ text, said, base }) => sheetOf(text, said, base),
 	async gather({ db, site }) {
 		const store = new Store(db);
 		try {
