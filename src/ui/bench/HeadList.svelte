@@ -114,7 +114,9 @@
 		background: var(--sea-wash);
 		box-shadow: inset 3px 0 0 var(--sea);
 	}
+	/* No line of text, which would make the rows of short values higher. */
 	.from {
+		display: flex;
 		padding-top: 4px;
 	}
 	.tag {

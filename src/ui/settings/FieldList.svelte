@@ -126,6 +126,9 @@
 		gap: 8px;
 		align-items: end;
 	}
+	form {
+		margin-top: 8px;
+	}
 	.name {
 		flex: 1;
 		text-align: left;
