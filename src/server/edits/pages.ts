@@ -138,7 +138,7 @@ function remove(store: Store, { id }: StoredSite, { path, to }: Extract<PageActi
 		if (other.path !== path) store.savePage(id, withoutVersion(other, path));
 	store.removePage(id, page.path);
 	store.redirects.leadOn(id, path, to);
-	return to ?? store.firstPath(id) ?? '/';
+	return to ?? store.listing.first(id) ?? '/';
 }
 
 function withoutVersion(page: Page, path: string): Page {

@@ -5,6 +5,7 @@ import { AsideStore } from './asides';
 import { BodyStore } from './bodies';
 import { explain, openDatabase, prepared, type Db, type OpenOptions } from './database';
 import { FilterStore } from './filters';
+import { ListingStore } from './listing';
 import { LookStore } from './looks';
 import { PageRows, splitBody, WHOLE, type PageRow } from './pageRows';
 import { inPart, type Part } from './part';
@@ -55,12 +56,6 @@ const SQL = {
 	partOfPages: `${WHOLE} WHERE site_id = @site AND ${inPart('page.id')}`,
 	livePages: `${WHOLE} WHERE site_id = ? AND state = 'live' AND type NOT IN
 		(SELECT name FROM content_type WHERE site_id = page.site_id AND json_extract(settings, '$.off')) ORDER BY path`,
-	firstPath: `SELECT path FROM page WHERE site_id = ? ORDER BY path LIMIT 1`,
-	pathBefore: `SELECT path FROM page WHERE site_id = ? AND path < ? ORDER BY path DESC LIMIT 1`,
-	pathAfter: `SELECT path FROM page WHERE site_id = ? AND path > ? ORDER BY path LIMIT 1`,
-	listPages: `SELECT path, type, language, state, title FROM page WHERE site_id = ? AND path > ? ORDER BY path LIMIT ?`,
-	findPages: `SELECT p.path, p.type, p.language, p.state, p.title FROM page_search f JOIN page p ON p.id = f.rowid
-		WHERE page_search MATCH ? AND p.site_id = ? ORDER BY bm25(page_search, 4, 10, 1) LIMIT ?`,
 	counts: `SELECT type, state, n FROM page_count WHERE site_id = ? AND n > 0`,
 	savePage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings)
 		VALUES (@site, @path, @type, @language, @state, @modified, @hidden, @fields, @settings)
@@ -114,15 +109,6 @@ export interface StoredSite {
 	readonly types: readonly ContentType[];
 }
 
-/** Enough of a page to choose it. */
-export interface ListedPage {
-	readonly path: string;
-	readonly type: string;
-	readonly language: string | null;
-	readonly state: Page['state'];
-	readonly title: string | null;
-}
-
 /** The working copy: sites, types, rules, pages and pictures. The only place, with its neighbours here, that knows the SQL. */
 export class Store {
 	readonly db: Db;
@@ -137,6 +123,7 @@ export class Store {
 	readonly redirects: RedirectStore;
 	readonly asides: AsideStore;
 	readonly filters: FilterStore;
+	readonly listing: ListingStore;
 	/** What the file was when it was opened: its device and number. */
 	private readonly mark: string;
 	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
@@ -159,6 +146,7 @@ export class Store {
 		this.redirects = new RedirectStore(this.db);
 		this.asides = new AsideStore(this.db);
 		this.filters = new FilterStore(this.db);
+		this.listing = new ListingStore(this.db);
 		this.mark = markOf(file);
 		if (!options.readonly) mendUnfinished(this.db, this.record);
 		else if (isUnfinished(this.db, this.record)) mendWhereAllowed(file);
@@ -277,28 +265,6 @@ export class Store {
 	*overriddenPages(site: number): Generator<Page> {
 		for (const row of this.run('overridden').iterate({ site }) as IterableIterator<PageRow>)
 			yield this.rows.toPage(row, this.rulesOfPage(row.id));
-	}
-
-	/** The path to begin at, and those beside one, in order. */
-	firstPath(site: number): string | undefined {
-		return (this.run('firstPath').get(site) as { path: string } | undefined)?.path;
-	}
-	pathsBeside(site: number, path: string): { readonly before: string | undefined; readonly next: string | undefined } {
-		const one = (name: 'pathBefore' | 'pathAfter') =>
-			(this.run(name).get(site, path) as { path: string } | undefined)?.path;
-		return { before: one('pathBefore'), next: one('pathAfter') };
-	}
-
-	/** Pages by path, after the last one seen. */
-	listPages(site: number, after: string, limit: number): ListedPage[] {
-		return this.run('listPages').all(site, after, limit) as ListedPage[];
-	}
-
-	/** Pages by words, or beginnings of words, of their path, title or description; the best first. */
-	findPages(site: number, text: string, limit: number): ListedPage[] {
-		const words = text.match(/[\p{L}\p{N}]+/gu) ?? [];
-		if (words.length === 0) return this.listPages(site, '', limit);
-		return this.run('findPages').all(words.map((word) => `"${word}"*`).join(' '), site, limit) as ListedPage[];
 	}
 
 	/** The paths of all pages, or of those of a type. */

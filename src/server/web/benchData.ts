@@ -5,7 +5,7 @@ import type { Store, StoredSite } from '../store/store';
 export function readBenchData(store: Store, name: string, wanted: string | null) {
 	const stored = store.site(name);
 	const { id, site, types, revision } = stored;
-	const path = wanted ?? store.firstPath(id);
+	const path = wanted ?? store.listing.first(id);
 	const page = path === undefined ? undefined : store.page(id, path);
 	if (!page) return { path, page };
 	const release = store.releases.latest(id);
@@ -28,7 +28,7 @@ export function readBenchData(store: Store, name: string, wanted: string | null)
 		versions: versionsOf(store, stored, page),
 		fieldShares: store.fieldShares(id, page.type),
 		cameFrom: store.readIn.cameFrom(id, page.path),
-		beside: store.pathsBeside(id, page.path),
+		beside: store.listing.beside(id, page.path),
 		count: store.countPages(id),
 		server: { now, head: headToJson(new Resolver({ site, types, pictures }, now).resolveHead(page)) },
 		released: released ? (JSON.parse(released.json) as HeadJson) : null

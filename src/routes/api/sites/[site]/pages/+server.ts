@@ -33,7 +33,7 @@ export const GET: RequestHandler = ({ locals, params, url, request }) =>
 	answering(async () => {
 		const store = locals.store;
 		const text = url.searchParams.get('find');
-		if (text !== null) return json({ pages: store.findPages(store.site(params.site).id, text, MOST) });
+		if (text !== null) return json({ pages: store.listing.find(store.site(params.site).id, text, MOST) });
 		const about = url.searchParams.get('about');
 		if (about !== null) return json(readWhatLeads(store, params.site, about));
 		const path = url.searchParams.get('linking');
