@@ -76,7 +76,8 @@ export class WorkingPage {
 	rehearse() {
 		let times = REHEARSALS;
 		const go = (idle: IdleDeadline) => {
-			for (; times > 0 && idle.timeRemaining() > 5; times--) {
+			// Each turn counts as one, so that it ends also where nobody is ever idle for long.
+			for (times--; times > 0 && idle.timeRemaining() > 5; times--) {
 				const { head } = new Resolver(this.edited, new Date().toISOString()).look(this.page);
 				for (const reader of READERS) cardOf(reader, head);
 			}

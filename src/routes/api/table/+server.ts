@@ -17,7 +17,11 @@ export const POST: RequestHandler = ({ request }) =>
 			base?: unknown;
 		};
 		const input = { text: String(text), said, base: typeof base === 'string' && base !== '' ? base : UNKNOWN_BASE };
-		return json(input.text.length < MUCH ? sheetOf(input.text, said, input.base) : await runJob('sheet', input));
+		return json(
+			input.text.length < MUCH
+				? sheetOf(input.text, said, input.base)
+				: await runJob('sheet', input, { signal: request.signal })
+		);
 	});
 
 /** The text of a table as its file holds it, in whatever encoding that is: the bytes are the body. */

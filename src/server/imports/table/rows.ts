@@ -182,9 +182,13 @@ function wellFormed(start: string, pieces: Iterable<string>, delimiter: string):
 		rest = Buffer.from(rest.slice(meta.cursor)).toString();
 		return true;
 	};
+	// A cell may go on over many pieces: it is read again only when it has doubled.
+	let left = 0;
 	for (const piece of pieces) {
 		rest += piece;
+		if (rest.length < 2 * left) continue;
 		if (!take(false)) return undefined;
+		left = rest.length;
 	}
 	return take(true) ? lines : undefined;
 }
