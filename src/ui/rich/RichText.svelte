@@ -107,6 +107,8 @@
 	}
 	function run(command: Command) {
 		if (!view) return;
+		// A browser tells of what is marked a moment after it is marked; a tool is for what is marked now.
+		document.dispatchEvent(new Event('selectionchange'));
 		command(view.state, view.dispatch, view);
 		view.focus();
 	}
