@@ -65,6 +65,8 @@ function make(count: number): { store: Store; name: string; db: string; paths: s
 	);
 	const looking = seconds(() => JOBS.refresh({ db, site: site.name }, quiet));
 	const releasing = seconds(() => JOBS.release({ db, site: site.name }, quiet));
+	// What was written so far is put into the file now, not by the first step that writes.
+	store.db.pragma('wal_checkpoint(TRUNCATE)');
 	if (process.env.SPINE_TIMES)
 		console.log(
 			`${count} pages kept in ${saving.toFixed(1)} s, looked at in ${looking.toFixed(1)} s, released in ${releasing.toFixed(1)} s`
@@ -391,7 +393,7 @@ try {
 	console.log(`\nAround the core, at ${LARGE.toLocaleString('en')} pages\n`);
 	if (
 		wanted.length === 0 ||
-		wanted.some((name) => ['data', 'edit', 'release', 'reach', 'state', 'server'].includes(name))
+		wanted.some((name) => ['data', 'edit', 'release', 'reach', 'state', 'rooms', 'server'].includes(name))
 	) {
 		few = make(20);
 		thousand = make(1000);
