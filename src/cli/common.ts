@@ -1,4 +1,8 @@
 import { describeFinding, isError, type Finding } from '$core';
+import { createWriteStream } from 'node:fs';
+import { rename, rm } from 'node:fs/promises';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { setFlagsFromString } from 'node:v8';
 import { InvalidArgumentError, Option, type Command } from 'commander';
 import { SingleBar } from 'cli-progress';
@@ -76,6 +80,20 @@ export function progressBar(what: string): { update: (done: number, all: number)
 /** A message for people, on stderr. */
 export const say = (text: string) => void process.stderr.write(`${text}\n`);
 
+/** Writes a text, piece by piece, to a file and says so; without one, to stdout. */
+export async function writeOut(pieces: Iterable<string>, file: string | undefined) {
+	const text = Readable.from(pieces);
+	if (file === undefined) return pipeline(text, process.stdout, { end: false });
+	// Written beside and renamed: one that is interrupted leaves the old file.
+	const beside = `${file}.kephalon-new`;
+	await pipeline(text, createWriteStream(beside)).catch(async (error: unknown) => {
+		await rm(beside, { force: true });
+		throw error;
+	});
+	await rename(beside, file);
+	say(`Wrote ${file}.`);
+}
+
 /** A result, on stdout. */
 export const print = (text: string) => void process.stdout.write(text);
 
@@ -85,10 +103,11 @@ export const printJson = (value: unknown) => print(`${JSON.stringify(value, null
 export const count = (number: number, one: string, many = `${one}s`) =>
 	`${number.toLocaleString('en')} ${number === 1 ? one : many}`;
 
-/** A list cut after so many lines, with a word on what was left out. */
-export function listed(lines: readonly string[], most = 12): string {
+/** A list cut after so many lines, with a word on what was left out; `all` where the lines are the first of more. */
+export function listed(lines: readonly string[], most = 12, all = lines.length): string {
 	const shown = lines.slice(0, most).map((line) => `  ${line}`);
-	return [...shown, ...(lines.length > most ? [`  … and ${lines.length - most} more`] : [])].join('\n');
+	const more = (all - shown.length).toLocaleString('en');
+	return [...shown, ...(all > shown.length ? [`  … and ${more} more`] : [])].join('\n');
 }
 
 export type Verb = (program: Command) => void;

@@ -9,6 +9,7 @@ import { addDiff, addRollback } from './verbs/diff';
 import { addExport } from './verbs/export';
 import { addImport } from './verbs/import';
 import { addInject } from './verbs/inject';
+import { addPages } from './verbs/pages';
 import { addProbe } from './verbs/probe';
 import { addQuality } from './verbs/quality';
 import { addRelease } from './verbs/release';
@@ -33,6 +34,7 @@ for (const add of [
 	addRender,
 	addInject,
 	addCheck,
+	addPages,
 	addQuality,
 	addProbe,
 	addVerify,

@@ -109,15 +109,18 @@ describe('pages', () => {
 		expect(text.split('\r\n')).toHaveLength(4);
 		const lines = text
 			.split('\r\n')
-			.map((line) => (line.startsWith('/visit,') ? line.replace(/,,,,,,(\d+)$/, ',From a spreadsheet,,,,,$1') : line));
+			.map((line) => (line.startsWith('/visit,') ? line.replace(/,,,,,,(\d+)$/, ',From a spreadsheet,,,,,$1') : line))
+			.map((line) => line.replace(/^\/about,[^,]*/, '/about,In the wrong column'));
 		const file = join(tmpdir(), `kephalon-${process.pid}.csv`);
 		writeFileSync(file, lines.join('\r\n'));
 		await open('pages');
 		await says('[data-testid=count]', /^23 pages/);
 		await (await find('input[type=file]')).sendKeys(file);
-		await says('.csv-back', /1 cells would change/);
+		await says('.csv-back', /2 rows: 1 cell would change \(1 where a page said nothing itself\)/);
+		await says('.csv-back', /only shows: not read \(1\)\s+Line \d+, \/about: the column “title” only shows/);
+		expect(await violationsOf(browser.driver)).toEqual([]);
 		await click('Keep the changes');
-		await says('.message', /1 cells were read back/);
+		await says('.message', /1 cell was read back, as one edit\. 1 was left\./);
 		await open('pages', '?from=title%3Apage');
 		await says('[data-testid=count]', /^1 page /);
 	});

@@ -55,6 +55,8 @@ const importSite = (...more: string[]) =>
 describe('wrong use', () => {
 	test.each([
 		[['frobnicate'], "unknown command 'frobnicate'"],
+		[['pages', '--site', 'x', '--filter', 'colour=red'], 'Write one of q, type, language'],
+		[['pages', '--site', 'x', '--columns', 'title,colour'], 'There is no column “colour”. There are path, title'],
 		[['import'], 'Name what to read: a folder, a file, or --from an address.'],
 		[['import', '.', '--base', 'https://x.example'], 'A folder needs --site'],
 		[['import', '.', '--base', 'docs.example', '--site', 'x'], 'Did you mean https://docs.example?'],
@@ -69,8 +71,8 @@ describe('wrong use', () => {
 	});
 	test('every verb has its help', () => {
 		for (const verb of [
-			...['import', 'export', 'render', 'inject', 'check', 'compose', 'release', 'releases', 'diff', 'rollback'],
-			...['backup', 'restore', 'serve', 'deliver']
+			...['import', 'export', 'render', 'inject', 'check', 'pages', 'compose', 'release', 'releases', 'diff'],
+			...['rollback', 'backup', 'restore', 'serve', 'deliver']
 		]) {
 			const { status, stdout } = run(verb, '--help');
 			expect(status).toBe(0);
@@ -685,6 +687,46 @@ describe('tables, quality, checks of pages, probes', () => {
 			pages: 3,
 			descriptionNone: { pages: 3 }
 		});
+	});
+
+	test('the table of pages goes out, is changed by a program, and comes back as one edit', () => {
+		const content = 'path,title,summary\n/a,One,"First, of all"\n/b,Two,=1+1\n/c,Three,\n';
+		const imported = run('import', write('p.csv', content), '--base', 'https://docs.example', '--site', 'Docs');
+		expect(imported.status, imported.stderr).toBe(0);
+		const pages = (...more: string[]) => run('pages', '--site', 'Docs', ...more);
+		const out = pages('--columns', 'title,description', '--sort', 'title', '--down');
+		expect(out.stdout.split('\r\n').map((line) => line.split(',').slice(0, 2))).toEqual([
+			...[['path', 'title'], ['/b', 'Two'], ['/c', 'Three'], ['/a', 'One'], ['']]
+		]);
+		expect(pages('--filter', 'q=first').stdout.split('\r\n')).toHaveLength(3);
+		expect(pages('--out', join(work, 'out.csv'), '--mark').stderr).toContain('Wrote ');
+		expect(readFileSync(join(work, 'out.csv'), 'utf8').codePointAt(0)).toBe(0xfeff);
+		// Read as it went out, it changes nothing.
+		expect(pages('--read', join(work, 'out.csv'))).toMatchObject({
+			status: 0,
+			stderr: '3 rows: 0 overrides were changed, 3 rows are as they were.\n'
+		});
+		const lines = readFileSync(join(work, 'out.csv'), 'utf8').split('\r\n');
+		const own = lines[0]!.split(',').indexOf('page says: title');
+		const changed = lines.map((line) => {
+			if (!/^\/[bc]/.test(line)) return line;
+			const cells = line.split(',');
+			cells[own] = line.startsWith('/b') ? 'By a program' : '{page.nothing';
+			return cells.join(',');
+		});
+		write('changed.csv', [...changed.slice(0, -1), changed[2]!.replace('/b', '/gone'), ''].join('\r\n'));
+		const read = (...more: string[]) => pages('--read', join(work, 'changed.csv'), ...more);
+		const tried = read('--dry-run');
+		expect(tried).toMatchObject({ status: 1, stdout: '' });
+		expect(tried.stderr).toContain(
+			'4 rows: 1 override would be changed (1 written where there was none), 1 row is as it was.'
+		);
+		expect(tried.stderr).toContain('line 4, /c: title: The "{" at 1:1 is never closed');
+		expect(tried.stderr).toContain('line 5, /gone: there is no such page');
+		expect(pages().stdout).not.toContain('By a program');
+		expect(JSON.parse(read('--json').stdout)).toMatchObject({ changes: { count: 1 }, left: { wrong: { count: 1 } } });
+		expect(pages().stdout).toContain('By a program');
+		expect(read().stderr).toContain('0 overrides were changed');
 	});
 
 	test('a check of pages fails on what it is told to, knows a baseline, and speaks SARIF', () => {

@@ -74,6 +74,7 @@ function underRoot(root: string, fields: readonly Field[]): KnownVariable[] {
  */
 export function checkTemplate(source: string, context: TemplateContext): Issue[] {
 	const { nodes, issues } = parseTemplate(source);
+	if (nodes.every(({ kind }) => kind === 'text')) return [...issues];
 	const check = new Checker(
 		new Map(knownVariables(context).map((variable) => [variable.name, variable])),
 		context.languages ?? []

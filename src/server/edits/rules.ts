@@ -99,15 +99,23 @@ export function readEdit(data: unknown): Edit {
 }
 
 /** What speaks against keeping an edit: errors of its template or rule, and a loop that it would close (R7). */
-export function refuseEdit(store: Store, { id, site, types }: StoredSite, edit: Edit): (Issue & { message: string })[] {
+export function refuseEdit(store: Store, stored: StoredSite, edit: Edit): Refusal[] {
+	const { place } = edit;
+	return refuseRule(stored, edit, place.layer === 'page' ? store.page(stored.id, place.path) : undefined);
+}
+type Refusal = Issue & { readonly message: string };
+
+/** The same of a rule for a page that is read already, or of one for the site or a type. */
+export function refuseRule({ site, types }: StoredSite, edit: Edit, page: Page | undefined): Refusal[] {
 	if (!edit.body) return [];
 	const { place } = edit;
-	const page = place.layer === 'page' ? store.page(id, place.path) : undefined;
 	const type = types.find((one) => one.name === (place.layer === 'type' ? place.name : page?.type));
 	const rule: Rule = { tag: edit.tag, ...(edit.language && { language: edit.language }), ...edit.body };
 	const issues = checkRule(rule, { site, fields: place.layer === 'site' ? fieldsOfAll(types) : (type?.fields ?? []) });
-	const loop = loopThrough(edit.tag, rulesWith({ site, types }, edit, type?.name, page));
 	const source = edit.body.kind === 'template' ? edit.body.template : '';
+	// Most of many say words alone, which ask for no other tag.
+	const mayRead = edit.body.kind === 'borrow' || source.includes('{');
+	const loop = mayRead ? loopThrough(edit.tag, rulesWith({ site, types }, edit, type?.name, page)) : undefined;
 	const loops: Issue[] = loop
 		? [{ code: 'rule/loop', severity: 'error', start: 0, end: source.length, seen: loop.join(' → ') }]
 		: [];

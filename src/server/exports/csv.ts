@@ -1,13 +1,14 @@
 import type { RuleBody } from '$core';
-import { changeRules, type RuleChange } from '../edits/sheet';
-import type { Made } from '../edits/edit';
+import type { Made, Origin } from '../edits/edit';
+import { makeLongEdit } from '../edits/longEdit';
+import { refuseRule } from '../edits/rules';
 import { UserError } from '../errors';
-import { readRows } from '../imports/table/rows';
-import { gridRows, type GridRow, type PageFilter, type Sort } from '../store/grid';
-import type { Store } from '../store/store';
+import { streamRows, type Row, type RowStream } from '../imports/table/rows';
+import { gridIds, rowsOf, type GridRow, type PageFilter, type Sort } from '../store/grid';
+import type { Store, StoredSite } from '../store/store';
 
 /** The columns that the table can put out, by their ids; what a page says itself stands in columns of its own. */
-const COLUMNS: Readonly<Record<string, (row: GridRow) => string>> = {
+export const COLUMNS: Readonly<Record<string, (row: GridRow) => string>> = {
 	path: ({ path }) => path,
 	title: ({ title }) => title,
 	description: ({ description }) => description,
@@ -31,12 +32,16 @@ const OWN = 'page says: ';
 /** The column that says at which revision of the working copy a row was put out. */
 const REVISION = 'revision';
 
+/** How overrides are written that are no text. */
+const LEFT_OUT = '(left out)';
+const SOURCES = '(picture sources)';
+
 /** Rows that are read together. */
 const CHUNK = 500;
 
 /**
- * The table of pages as CSV (RFC 4180), UTF-8, a chunk at a time. `mark` begins with a byte order mark, for spreadsheets
- * that ask for one.
+ * The table of pages as CSV (RFC 4180), UTF-8, a chunk at a time: of the pages that the filter means at the beginning,
+ * each as it is when its turn comes. `mark` begins with a byte order mark, for spreadsheets that ask for one.
  */
 export function* writeCsv(
 	store: Store,
@@ -52,9 +57,9 @@ export function* writeCsv(
 	const { id, revision } = store.site(name);
 	const shown = ['path', ...columns.filter((column) => column !== 'path' && Object.hasOwn(COLUMNS, column))];
 	yield `${mark ? '\uFEFF' : ''}${lineOf([...shown, ...OWN_TAGS.map((tag) => OWN + tag), REVISION])}`;
-	for (let offset = 0; ; offset += CHUNK) {
-		const rows = gridRows(store.db, id, filter, { sort, down, offset, limit: CHUNK });
-		if (rows.length === 0) return;
+	const ids = gridIds(store.db, id, filter, { sort, down });
+	for (let at = 0; at < ids.length; at += CHUNK) {
+		const rows = rowsOf(store.db, ids.slice(at, at + CHUNK));
 		const own = store.rulesOfPages(rows.map((row) => row.id));
 		yield rows
 			.map((row) => {
@@ -70,10 +75,22 @@ export function* writeCsv(
 function textOfRule(body: RuleBody | undefined): string {
 	if (!body) return '';
 	if (body.kind === 'template') return body.template;
-	if (body.kind === 'leaveOut') return '(left out)';
+	if (body.kind === 'leaveOut') return LEFT_OUT;
 	if (body.kind === 'borrow') return `(the same as ${body.from})`;
 	const [first] = body.sources;
-	return first?.from === 'file' && body.sources.length === 1 ? first.src : '(picture sources)';
+	return first?.from === 'file' && body.sources.length === 1 ? first.src : SOURCES;
+}
+
+/** The override that a cell stands for; undefined for one that can only be made on the bench. */
+function bodyOf(tag: string, cell: string): RuleBody | null | undefined {
+	const text = cell.trim();
+	if (text === '') return null;
+	if (text === SOURCES) return undefined;
+	if (text === LEFT_OUT) return { kind: 'leaveOut' };
+	const [, from] = /^\(the same as (\S+)\)$/.exec(text) ?? [];
+	if (from !== undefined) return { kind: 'borrow', from };
+	if (tag === 'og:image') return { kind: 'pictures', sources: [{ from: 'file', src: text }] };
+	return { kind: 'template', template: cell };
 }
 
 /** A cell that a spreadsheet would take for a formula is made harmless by a quote before it, which reading takes off. */
@@ -86,83 +103,171 @@ const lineOf = (cells: readonly string[]) =>
 		.map((cell) => (/[",\r\n]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell))
 		.join(',')}\r\n`;
 
-/** What a table that was put out and changed would do when it is read back. */
-export interface CsvChanges {
-	readonly rows: number;
-	readonly changes: readonly (RuleChange & {
-		readonly line: number;
-		readonly before: string;
-		readonly after: string;
-	})[];
-	/** Rows of pages that there are none of. */
-	readonly unknown: readonly { readonly line: number; readonly path: string }[];
-	/** Cells that were changed here since the table was put out, too. */
-	readonly conflicts: readonly {
-		readonly line: number;
-		readonly path: string;
-		readonly tag: string;
-		readonly here: string;
-		readonly there: string;
-	}[];
-	/** Cells that cannot be written. */
-	readonly wrong: readonly { readonly line: number; readonly why: string }[];
-	readonly unchanged: number;
+/** The first of some things, and how many there are. */
+interface Listed<T> {
+	readonly count: number;
+	readonly first: readonly T[];
+}
+/** So many of each are told one by one. */
+const TOLD = 50;
+
+interface Cell {
+	/** The line of the file, from 1. */
+	readonly line: number;
+	readonly path: string;
+}
+interface Change extends Cell {
+	readonly tag: string;
+	readonly before: string;
+	readonly after: string;
 }
 
-/** Compares a table with the working copy; nothing is kept. Throws a `UserError` when it is none of ours. */
-export function compareCsv(store: Store, name: string, file: string | Buffer): CsvChanges {
-	const { id } = store.site(name);
-	const table = readRows(file);
-	const tags = table.columns.filter((column) => column.startsWith(OWN)).map((column) => column.slice(OWN.length));
-	if (!table.columns.includes('path') || tags.length === 0)
+/**
+ * Why something of a table is left: there is no such page; it was changed here since the table was put out; it cannot be
+ * written; it stands in a column that only shows.
+ */
+type Reason = 'unknown' | 'conflict' | 'wrong' | 'shown';
+interface Left extends Cell {
+	readonly reason: Reason;
+	/** In words, without a full stop. */
+	readonly why: string;
+}
+
+/** What a table that was put out and changed does when it is read back. */
+export interface CsvTold {
+	readonly rows: number;
+	/** Rows that say what stands here. */
+	readonly unchanged: number;
+	readonly changes: Listed<Change>;
+	/** Of the changes: overrides where there was none, and overrides that are taken away. */
+	readonly anew: number;
+	readonly setBack: number;
+	/** What stays as it is here. */
+	readonly left: Readonly<Record<Reason, Listed<Left>>>;
+}
+
+/** One row of a table that comes back, held against its page. */
+interface Compared {
+	readonly changes: readonly (Change & { readonly body: RuleBody | null })[];
+	readonly left: readonly Left[];
+}
+
+/** Columns that are looked at for words that were written there and would be lost. */
+const SHOWN = ['title', 'description'] as const;
+
+/** A table of ours. Throws a `UserError` when it is none. */
+function readBack(file: string | Buffer): RowStream {
+	const table = streamRows(file);
+	if (!table.columns.includes('path') || !table.columns.some((column) => column.startsWith(OWN)))
 		throw new UserError(
 			`The table has no column “path”, or none that begins with “${OWN}”: put it out from the room of pages first.`
 		);
-	const changes: CsvChanges['changes'][number][] = [];
-	const [unknown, conflicts, wrong] = [[], [], []] as [
-		CsvChanges['unknown'][number][],
-		CsvChanges['conflicts'][number][],
-		CsvChanges['wrong'][number][]
-	];
-	let unchanged = 0;
-	for (const { line, cells } of table.rows) {
-		const path = String(cells.path ?? '');
-		const page = store.page(id, path);
-		if (!page) {
-			unknown.push({ line, path });
-			continue;
-		}
-		let isSame = true;
-		const since = Number(cells[REVISION] ?? Number.NaN);
-		for (const tag of tags) {
-			const after = asWritten(String(cells[OWN + tag] ?? ''));
-			const before = textOfRule(page.rules.find((rule) => rule.tag === tag && !rule.language));
-			if (after.trim() === before.trim()) continue;
-			isSame = false;
-			if (/^\(.*\)$/.test(after))
-				wrong.push({ line, why: `${path}: “${after}” tells what stands there, it is nothing to write` });
-			else if (Number.isInteger(since) && store.wasTouchedSince(id, path, since))
-				conflicts.push({ line, path, tag, here: before, there: after });
-			else changes.push({ line, path, tag, before, after, body: bodyOf(tag, after) });
-		}
-		if (isSame) unchanged++;
+	return table;
+}
+
+/** Holds the rows of a table against the pages, one at a time. */
+function* comparedRows(store: Store, stored: StoredSite, { columns, rows }: RowStream): Generator<Compared> {
+	const tags = columns.filter((column) => column.startsWith(OWN)).map((column) => column.slice(OWN.length));
+	const shows = SHOWN.filter((column) => columns.includes(column));
+	const lines = new Map<string, number>();
+	for (const row of rows) {
+		const path = String(row.cells.path ?? '');
+		const before = lines.get(path);
+		const why = before === undefined ? row.odd : `stands in line ${before}, too, and that one is read`;
+		if (why === undefined) lines.set(path, row.line);
+		// Of a row that is too short or too long, nobody knows which cell is which.
+		yield why === undefined
+			? compareRow(store, stored, row, tags, shows)
+			: { changes: [], left: [{ line: row.line, path, reason: 'wrong', why }] };
 	}
-	return { rows: table.rows.length, changes, unknown, conflicts, wrong, unchanged };
 }
 
-function bodyOf(tag: string, text: string): RuleBody | null {
-	if (text.trim() === '') return null;
-	if (tag === 'og:image') return { kind: 'pictures', sources: [{ from: 'file', src: text.trim() }] };
-	return { kind: 'template', template: text };
-}
-
-/** Keeps the changes of a table as one edit; what is in conflict is left as it is here. */
-export function readCsvBack(
+function compareRow(
 	store: Store,
-	name: string,
-	file: string | Buffer,
-	origin: 'pages' | 'command'
-): Made<number> & { readonly told: CsvChanges } {
-	const told = compareCsv(store, name, file);
-	return { ...changeRules(store, name, told.changes, origin), told };
+	stored: StoredSite,
+	{ line, cells }: Row,
+	tags: readonly string[],
+	shows: readonly (typeof SHOWN)[number][]
+): Compared {
+	const path = String(cells.path ?? '');
+	const changes: Compared['changes'][number][] = [];
+	const left: Left[] = [];
+	const leave = (reason: Reason, why: string) => left.push({ line, path, reason, why });
+	const page = store.page(stored.id, path);
+	if (!page) {
+		leave('unknown', 'there is no such page');
+		return { changes, left };
+	}
+	const since = Number(cells[REVISION] ?? Number.NaN);
+	const wasTouched = () => Number.isInteger(since) && store.wasTouchedSince(stored.id, path, since);
+	for (const tag of tags) {
+		const after = asWritten(String(cells[OWN + tag] ?? ''));
+		const before = textOfRule(page.rules.find((rule) => rule.tag === tag && !rule.language));
+		if (after.trim() === before.trim()) continue;
+		const body = bodyOf(tag, after);
+		if (body === undefined) leave('wrong', `${tag}: “${after}” tells what stands there, it is nothing to write`);
+		else if (wasTouched()) leave('conflict', `${tag} was changed here since: “${before}” stays, “${after}” is left`);
+		else {
+			const [issue] = refuseRule(stored, { place: { layer: 'page', path }, tag, body }, page);
+			if (issue) leave('wrong', `${tag}: ${issue.message}`);
+			else changes.push({ line, path, tag, before, after, body });
+		}
+	}
+	// Only while nothing has changed here: then what reads otherwise was written there.
+	const words = shows.length > 0 && since === stored.revision ? store.state.wordsOf(stored.id, path) : undefined;
+	for (const column of shows)
+		if (words && asWritten(String(cells[column] ?? '')).trim() !== words[column].trim())
+			leave('shown', `the column “${column}” only shows; what stands in “${OWN}${column}” is read`);
+	return { changes, left };
+}
+
+/** Gathers what rows come to. */
+class Telling {
+	readonly told = {
+		...{ rows: 0, unchanged: 0, anew: 0, setBack: 0 },
+		changes: listed<Change>(),
+		left: { unknown: listed<Left>(), conflict: listed<Left>(), wrong: listed<Left>(), shown: listed<Left>() }
+	} satisfies CsvTold;
+
+	add({ changes, left }: Compared): void {
+		const { told } = this;
+		told.rows++;
+		if (changes.length === 0 && left.length === 0) told.unchanged++;
+		for (const { body, ...change } of changes) {
+			take(told.changes, change);
+			if (body === null) told.setBack++;
+			else if (change.before === '') told.anew++;
+		}
+		for (const one of left) take(told.left[one.reason], one);
+	}
+}
+const listed = <T>() => ({ count: 0, first: [] as T[] });
+function take<T>(list: { count: number; first: T[] }, one: T) {
+	if (++list.count <= TOLD) list.first.push(one);
+}
+
+/** Compares a table with the working copy; nothing is kept. Throws a `UserError` when it is none of ours. */
+export function compareCsv(store: Store, name: string, file: string | Buffer): CsvTold {
+	const telling = new Telling();
+	for (const compared of comparedRows(store, store.site(name), readBack(file))) telling.add(compared);
+	return telling.told;
+}
+
+/** Keeps the changes of a table as one edit, and tells of them; what cannot be, or is in conflict, is left as it is here. */
+export function readCsvBack(store: Store, name: string, file: string | Buffer, origin: Origin): Made<CsvTold> {
+	const table = readBack(file);
+	const what = { action: { do: 'rule', tag: 'several' }, pages: 0 };
+	// The edit itself leads to the next.
+	const { revision } = store.site(name);
+	return makeLongEdit(store, name, { origin, kind: 'batch', what }, function* (site) {
+		const telling = new Telling();
+		for (const compared of comparedRows(store, { ...site, revision }, table)) {
+			yield;
+			telling.add(compared);
+			if (compared.changes.length > 0) what.pages++;
+			for (const { path, tag, body } of compared.changes)
+				store.setRule(site.id, { layer: 'page', path }, tag, undefined, body);
+		}
+		return telling.told;
+	});
 }

@@ -11,7 +11,7 @@ import {
 import { changeMany, sampleOfBatch, type BatchAction, type BatchPages, type BatchSample } from '../edits/batch';
 import { authorName } from '../edits/edit';
 import { refuseHalfMade } from '../edits/longEdit';
-import { compareCsv, readCsvBack, type CsvChanges } from '../exports/csv';
+import { compareCsv, readCsvBack, type CsvTold } from '../exports/csv';
 import { readFindings } from '../findings/findings';
 import type { FindingGroup } from '../findings/whole';
 import { takeContent, type ContentSource, type Taken } from '../imports/content';
@@ -58,15 +58,12 @@ export interface Jobs {
 	};
 	/** What that would do, tried on some of them. */
 	sample: { input: { db: string; site: string; pages: BatchPages; action: BatchAction }; output: BatchSample };
-	/** What a table that was put out and changed would do; its changes shortened, and counted. */
-	compareCsv: {
-		input: { db: string; site: string; file: Uint8Array };
-		output: CsvChanges & { readonly count: number };
-	};
+	/** What a table that was put out and changed would do. */
+	compareCsv: { input: { db: string; site: string; file: Uint8Array }; output: CsvTold };
 	/** The same kept, as one edit. */
 	csvBack: {
 		input: { db: string; site: string; file: Uint8Array };
-		output: { edit: number | undefined; changed: number };
+		output: { edit: number | undefined; told: CsvTold };
 	};
 	/** All that is wrong or weak on a site, by kind. */
 	findings: { input: { db: string; site: string }; output: FindingGroup[] };
@@ -98,9 +95,6 @@ const reading = <T>(db: string, work: (store: Store) => T): T => {
 };
 
 const WHOLE: Part = { part: 0, parts: 1 };
-
-/** Changes of a table that are told one by one. */
-const CHANGES_TOLD = 50;
 
 /** The work itself, by name. Called in the thread; never in the one that answers requests. */
 export const JOBS = {
@@ -185,16 +179,12 @@ export const JOBS = {
 		}
 	},
 	sample: ({ db, site, pages, action }) => reading(db, (store) => sampleOfBatch(store, site, pages, action)),
-	compareCsv: ({ db, site, file }) =>
-		reading(db, (store) => {
-			const told = compareCsv(store, site, Buffer.from(file));
-			return { ...told, changes: told.changes.slice(0, CHANGES_TOLD), count: told.changes.length };
-		}),
+	compareCsv: ({ db, site, file }) => reading(db, (store) => compareCsv(store, site, Buffer.from(file))),
 	csvBack({ db, site, file }) {
 		const store = new Store(db);
 		try {
-			const { edit, result: changed } = readCsvBack(store, site, Buffer.from(file), 'pages');
-			return { edit, changed };
+			const { edit, result: told } = readCsvBack(store, site, Buffer.from(file), 'pages');
+			return { edit, told };
 		} finally {
 			store.close();
 		}

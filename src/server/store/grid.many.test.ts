@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { JOBS } from '../jobs/jobs';
-import { countGrid, gridRows, SORTS, type GridRow, type PageFilter, type Sort } from './grid';
+import { countGrid, gridIds, gridRows, SORTS, type GridRow, type PageFilter, type Sort } from './grid';
 import { Store } from './store';
 
 /** More pages than are walked over in their order before they are gathered and sorted. */
@@ -35,6 +35,16 @@ beforeAll(() => {
 			});
 	});
 	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
+	// Another site in the same database, whose pages have the same words.
+	store.saveSite({ name: 'T', base: 'https://t.example/', languages: ['en'], separator: '·', fields: {}, rules: [] });
+	const other = store.site('T').id;
+	store.ensureType(other, 'walk');
+	for (let at = 0; at < 9; at++)
+		store.savePage(other, {
+			...{ path: `/p/${at}`, type: 'walk', state: 'live', rules: [] },
+			fields: { title: `Heath ${at}`, picture: { src: '/pictures/11.jpg' } }
+		});
+	JOBS.refresh({ db: store.file, site: 'T' }, () => undefined);
 });
 afterAll(() => {
 	store.close();
@@ -89,6 +99,12 @@ test.each(FILTERS)('%j: in every order, walked over or gathered, the same pages 
 			expect(seen(0, 20), `${sort} ${down}`).toEqual(wanted.slice(0, 20));
 			expect(seen(30, 20), `${sort} ${down}`).toEqual(wanted.slice(30, 50));
 			expect(seen(3100, 20), `${sort} ${down}`).toEqual(wanted.slice(3100, 3120));
+			expect(gridIds(store.db, id, filter, { sort, down }), `${sort} ${down}`).toEqual(sorted.map((row) => row.id));
+			const kept = store.gridLists.rows(id, filter, { sort, down, offset: 2990, limit: 20 });
+			expect(
+				kept.map(({ path }) => path),
+				`${sort} ${down}`
+			).toEqual(wanted.slice(2990, 3010));
 		}
 });
 
@@ -120,4 +136,28 @@ test('parts hold every page once, and pages of every type', () => {
 	expect(stale.flat()).toHaveLength(PAGES);
 	for (const part of [0, 1]) JOBS.refresh({ db: store.file, site: 'S', part, parts: 2 }, () => undefined);
 	expect(store.state.countStale(id)).toBe(0);
+});
+
+test('far down, what was changed is seen, whoever changed it', () => {
+	const far = (filter: PageFilter) =>
+		store.gridLists.rows(id, filter, { sort: 'path', down: false, offset: 2950, limit: 200 });
+	const others = new Store(store.file);
+	const before = far({ from: 'description:built-in' });
+	expect(before.length).toBeGreaterThan(20);
+	const [first, second] = before as [GridRow, GridRow];
+	const setTitle = (by: Store, path: string, title: string) =>
+		by.transaction(() => by.savePage(id, { ...by.page(id, path)!, fields: { title } }));
+	setTitle(store, first.path, 'Without a summary');
+	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
+	expect(far({ from: 'description:built-in' })[0]?.path).toBe(second.path);
+	setTitle(others, second.path, 'Without one, too');
+	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
+	expect(far({ from: 'description:built-in' }).map(({ path }) => path)).toEqual(
+		before.slice(2).map(({ path }) => path)
+	);
+	others.close();
+	// A page that is gone is none of them any more.
+	const [gone] = far({ from: 'description:built-in' }) as [GridRow];
+	store.transaction(() => store.removePage(id, gone.path));
+	expect(far({ from: 'description:built-in' })[0]?.path).not.toBe(gone.path);
 });

@@ -227,6 +227,8 @@ describe('many at once', () => {
 });
 
 describe('CSV, out and in again', () => {
+	const none = { count: 0, first: [] };
+	const nothingLeft = { unknown: none, conflict: none, wrong: none, shown: none };
 	const out = (mark = false) =>
 		[...writeCsv(store, 'S', {}, { columns: ['title', 'type'], sort: 'path', down: false, mark })].join('');
 	test('cells that a spreadsheet would take for formulas are harmless, and come back as they were', () => {
@@ -245,10 +247,9 @@ describe('CSV, out and in again', () => {
 		expect(out(true).charCodeAt(0)).toBe(0xfeff);
 		expect(compareCsv(store, 'S', text)).toMatchObject({
 			rows: 7,
-			changes: [],
+			changes: { count: 0 },
 			unchanged: 7,
-			unknown: [],
-			conflicts: []
+			left: nothingLeft
 		});
 	});
 	test('what was changed elsewhere comes back as one edit; unknown rows and conflicts are told', () => {
@@ -260,15 +261,89 @@ describe('CSV, out and in again', () => {
 			})
 		);
 		const told = compareCsv(store, 'S', text);
-		expect(told.changes).toMatchObject([{ path: '/a', tag: 'title', before: '', after: 'From the sheet' }]);
-		expect(told.unknown).toMatchObject([{ path: '/nowhere' }]);
-		expect(told.conflicts).toMatchObject([{ path: '/d', tag: 'title', here: 'Changed here', there: 'Own =1+1' }]);
-		const { edit } = readCsvBack(store, 'S', text, 'pages');
+		expect(told).toMatchObject({ rows: 7, unchanged: 4, anew: 1, setBack: 0 });
+		expect(told.changes).toEqual({
+			count: 1,
+			first: [{ line: 3, path: '/a', tag: 'title', before: '', after: 'From the sheet' }]
+		});
+		expect(told.left).toMatchObject({
+			...nothingLeft,
+			unknown: { count: 1, first: [{ path: '/nowhere', why: 'there is no such page' }] },
+			conflict: {
+				count: 1,
+				first: [{ path: '/d', why: 'title was changed here since: “Changed here” stays, “Own =1+1” is left' }]
+			}
+		});
+		const { edit, result } = readCsvBack(store, 'S', text, 'pages');
+		expect(result).toEqual(told);
 		expect(store.page(id, '/a')?.rules).toEqual([{ tag: 'title', kind: 'template', template: 'From the sheet' }]);
 		expect(store.page(id, '/d')?.rules[0]).toMatchObject({ template: 'Changed here' });
 		takeBack(store, 'S', edit as number, 'pages');
 		expect(store.page(id, '/a')?.rules).toEqual([]);
 		expect(() => compareCsv(store, 'S', 'a,b\n1,2')).toThrow('put it out from the room of pages first');
+	});
+	test('overrides that are no text come back, too', () => {
+		const cells = (...rows: string[]) => ['path,page says: title,page says: og:image', ...rows].join('\n');
+		const [title, image] = ['title', 'og:image'].map((tag) => () => {
+			const found = store.page(id, '/a')?.rules.find((rule) => rule.tag === tag);
+			return found && { ...found, tag: undefined };
+		}) as [() => unknown, () => unknown];
+		const back = (...rows: string[]) => readCsvBack(store, 'S', cells(...rows), 'pages');
+		const first = back('/a,(left out),/pictures/a.jpg');
+		expect([title(), image()]).toEqual([
+			{ kind: 'leaveOut' },
+			{ kind: 'pictures', sources: [{ from: 'file', src: '/pictures/a.jpg' }] }
+		]);
+		expect(out()).toContain('/a,Same,page,(left out),,,,/pictures/a.jpg,');
+		const second = back('/a,(the same as og:title),');
+		expect([title(), image()]).toEqual([{ kind: 'borrow', from: 'og:title' }, undefined]);
+		expect(second.result).toMatchObject({ changes: { count: 2 }, anew: 0, setBack: 1 });
+		const third = back('/a,(in brackets),(picture sources)');
+		expect(title()).toEqual({ kind: 'template', template: '(in brackets)' });
+		expect(third.result.left.wrong.first[0]?.why).toContain('it is nothing to write');
+		for (const { edit } of [third, second, first]) takeBack(store, 'S', edit as number, 'pages');
+		expect(store.page(id, '/a')?.rules).toEqual([]);
+	});
+	test('rows and cells that cannot be are left and told, and the others are kept', () => {
+		look();
+		const table = out()
+			.replace('/a,Same,page,,', '/a,Same,page,{page.,')
+			.replace('/c,', '/c,"too, many",')
+			.replace(/\/b,Same,(\w+),,/, '/b,Same,$1,Kept,')
+			.concat('/a,Same,page,Twice,,,,,9\r\n/x\r\n');
+		const { edit, result } = readCsvBack(store, 'S', table, 'pages');
+		const { left, changes } = result;
+		expect(changes).toMatchObject({ count: 1, first: [{ path: '/b', after: 'Kept' }] });
+		takeBack(store, 'S', edit as number, 'pages');
+		expect(left.wrong.first.map(({ path, why }) => [path, why.slice(0, 30)])).toEqual([
+			['/a', 'title: The "{" at 1:1 is never'],
+			['/c', 'has 10 cells where there are 9'],
+			['/a', 'stands in line 3, too, and tha'],
+			['/x', 'has 1 cell where there are 9 h']
+		]);
+	});
+	test('words written in a column that only shows are told, while nothing else has changed', () => {
+		look();
+		const text = out().replace('/b,Same,', '/b,Another,');
+		expect(compareCsv(store, 'S', text).left.shown).toMatchObject({
+			count: 1,
+			first: [{ path: '/b', why: 'the column “title” only shows; what stands in “page says: title” is read' }]
+		});
+		const { edit, result } = readCsvBack(store, 'S', text.replace(/\/a,Same,(\w+),,/, '/a,Same,$1,Kept,'), 'pages');
+		expect(result).toMatchObject({ changes: { count: 1 }, left: { shown: { count: 1 } } });
+		takeBack(store, 'S', edit as number, 'pages');
+		makeEdit(store, 'S', { origin: 'bench', kind: 'rule', what: {} }, (site) =>
+			store.setRule(site.id, { layer: 'page', path: '/d' }, 'og:title', undefined, {
+				...{ kind: 'template', template: 'Of another tag' }
+			})
+		);
+		expect(compareCsv(store, 'S', text).left.shown.count).toBe(0);
+	});
+	test('of many only the first are told one by one', () => {
+		const rows = Array.from({ length: 70 }, (_, at) => `/none/${at},x`);
+		const { left } = compareCsv(store, 'S', `path,page says: title\n${rows.join('\n')}`);
+		expect(left.unknown.count).toBe(70);
+		expect(left.unknown.first).toHaveLength(50);
 	});
 });
 

@@ -42,6 +42,11 @@ export interface PageFilter {
 	readonly picture?: string;
 }
 
+export const FILTER_NAMES = [
+	...(['q', 'type', 'language', 'state', 'finding', 'of', 'from', 'differs', 'without', 'key'] as const),
+	...(['title', 'description', 'picture'] as const)
+] satisfies readonly (keyof PageFilter)[];
+
 /** One row of the table. */
 export interface GridRow {
 	readonly id: number;
@@ -86,9 +91,9 @@ const FROM_COLUMNS: Readonly<Record<string, string>> = {
 interface Condition {
 	readonly sql: string;
 	readonly values: readonly unknown[];
-	/** The ids of the pages that have it, where an index gives them. */
-	readonly set?: string;
-	readonly setValues?: readonly unknown[];
+	/** The ids of the pages that have it, as an index gives them. */
+	readonly set: string;
+	readonly setValues: readonly unknown[];
 	/** The column that it says the one value of. */
 	readonly pins?: string;
 	/** Of a search, whose pages are all known before the first is asked: where those and their rows come from. */
@@ -158,19 +163,18 @@ type Search = (order: string) => { readonly sql: string; readonly values: readon
 
 /**
  * Of the sets that the conditions give, the smallest, where it is of few pages; the others are asked of each. Where none
- * is, the first set that there is, or all pages.
+ * is, the first of them, or all pages.
  */
 function gatheringOf(db: Db, site: number, conditions: readonly Condition[]): { search: Search; isFew: boolean } {
-	const sets = conditions.filter(({ set }) => set !== undefined);
-	const sizes = sets.map(
-		({ set, setValues = [] }) =>
+	const sizes = conditions.map(
+		({ set, setValues }) =>
 			db
 				.prepare(`SELECT count(*) FROM (${set} LIMIT ${FEW})`)
 				.pluck()
 				.get(...setValues) as number
 	);
 	const least = Math.min(...sizes);
-	const first = sets[sizes.indexOf(least)];
+	const first = conditions[sizes.indexOf(least)];
 	return { isFew: first !== undefined && least < FEW, search: gatheringFrom(site, conditions, first) };
 }
 
@@ -187,45 +191,87 @@ function gatheringFrom(site: number, conditions: readonly Condition[], first: Co
 	});
 }
 
-/** Which rows of the table are wanted. */
-interface Wanted {
+/** How the table is sorted. */
+export interface Order {
 	readonly sort: Sort;
 	readonly down: boolean;
+}
+/** Which rows of it are wanted. */
+export interface Wanted extends Order {
 	readonly offset: number;
 	readonly limit: number;
 }
 
-/** Rows of the table of pages from `offset` on, in an order. */
-export function gridRows(db: Db, site: number, filter: PageFilter, wanted: Wanted): GridRow[] {
-	// What the ids stand for is read for the rows that are shown.
-	const ids = JSON.stringify(idsInOrder(db, site, filter, wanted));
+/** Rows of the table of pages from `offset` on, in an order: fast for the first of them. */
+export const gridRows = (db: Db, site: number, filter: PageFilter, wanted: Wanted): GridRow[] =>
+	rowsOf(db, idsInOrder(db, site, filter, wanted));
+
+/** The rows of pages by their ids, in their order; those that are gone are left out. */
+export function rowsOf(db: Db, ids: readonly number[]): GridRow[] {
 	return db
 		.prepare(`SELECT ${ROW} FROM json_each(?) AS one JOIN page_state s ON s.page_id = one.value ORDER BY one.key`)
-		.all(ids) as GridRow[];
+		.all(JSON.stringify(ids)) as GridRow[];
 }
 
-function idsInOrder(db: Db, site: number, filter: PageFilter, { sort, down, offset, limit }: Wanted): number[] {
+/** What is asked for in an order, taken apart. */
+function planOf(site: number, filter: PageFilter, { sort, down }: Order) {
 	const conditions = conditionsOf(site, filter);
 	const way = down ? 'DESC' : 'ASC';
 	const column = SORTS[sort];
 	// What a filter pins is the same on all rows; pages of one kind follow by path.
 	const isPinned = conditions.some(({ pins }) => pins === column);
 	const keys = [...(isPinned ? [] : [column]), KINDS.has(column) ? 'path' : 'page_id'];
-	const order = [...new Set(keys)].map((key) => `s.${key} ${way}`).join(', ');
+	// A condition whose index has the rows as they are wanted: those of a type are there in every order.
+	const leading =
+		conditions.find(({ pins }) => pins === 'type') ??
+		conditions.find(({ pins }) => pins && (KINDS.has(pins) ? keys[0] === 'path' : keys[0] === 'page_id'));
+	return {
+		conditions,
+		order: [...new Set(keys)].map((key) => `s.${key} ${way}`).join(', '),
+		/** The rows that an index has in that order, and what goes into it. */
+		inOrder: `FROM page_state s WHERE s.site_id = ?${leading ? ` AND ${leading.sql}` : ''}`,
+		inOrderValues: [site, ...(leading?.values ?? [])],
+		leading,
+		others: conditions.filter((one) => one !== leading)
+	};
+}
+
+/** The ids of all pages that a filter means, in an order. */
+export function gridIds(db: Db, site: number, filter: PageFilter, sorted: Order): number[] {
+	const { conditions, order, inOrder, inOrderValues, others } = planOf(site, filter, sorted);
+	const ids = (sql: string, values: readonly unknown[]) =>
+		db
+			.prepare(sql)
+			.pluck()
+			.all(...values) as number[];
+	const { search, isFew } = gatheringOf(db, site, conditions);
+	if (isFew) {
+		const { sql, values } = search(order);
+		return ids(`SELECT s.page_id ${sql}`, values);
+	}
+	// All in their order and the sets of the conditions are each read from an index; sorting what a set gives takes longer.
+	const all = ids(`SELECT s.page_id ${inOrder} ORDER BY ${order}`, inOrderValues);
+	const sets = others.map(({ set, setValues }) => bitsOf(ids(set, setValues)));
+	return sets.reduce((left, isIn) => left.filter((id) => isIn[id] === 1), all);
+}
+
+/** By id: whether it is among them. */
+function bitsOf(ids: readonly number[]): Uint8Array {
+	const bits = new Uint8Array(ids.reduce((most, id) => Math.max(most, id), 0) + 1);
+	for (const id of ids) bits[id] = 1;
+	return bits;
+}
+
+function idsInOrder(db: Db, site: number, filter: PageFilter, { limit, offset, ...sorted }: Wanted): number[] {
+	const { conditions, order, inOrder, inOrderValues, leading, others } = planOf(site, filter, sorted);
 	const ids = (from: string, values: readonly unknown[]) =>
 		db
 			.prepare(`SELECT s.page_id ${from} LIMIT ? OFFSET ?`)
 			.pluck()
 			.all(...values, limit, offset) as number[];
-	if (conditions.length === 0) return ids(`FROM page_state s WHERE s.site_id = ? ORDER BY ${order}`, [site]);
-	// A condition whose index has the rows as they are wanted: those of a type are there in every order.
-	const leading =
-		conditions.find(({ pins }) => pins === 'type') ??
-		conditions.find(({ pins }) => pins && (KINDS.has(pins) ? keys[0] === 'path' : keys[0] === 'page_id'));
-	const others = conditions.filter((one) => one !== leading);
+	if (conditions.length === 0) return ids(`${inOrder} ORDER BY ${order}`, inOrderValues);
 	const searched = conditions.find(({ join }) => join);
-	const inOrder = `FROM page_state s WHERE s.site_id = ?${leading ? ` AND ${leading.sql}` : ''}`;
-	const values = [site, ...(leading?.values ?? []), ...others.flatMap((one) => one.values)];
+	const values = [...inOrderValues, ...others.flatMap((one) => one.values)];
 	const gathered = (search: Search) => {
 		const { sql, values } = search(order);
 		return ids(sql, values);
@@ -252,15 +298,19 @@ function idsInOrder(db: Db, site: number, filter: PageFilter, { sort, down, offs
 export function countGrid(db: Db, site: number, filter: PageFilter): number {
 	const conditions = conditionsOf(site, filter);
 	const [first] = conditions;
+	// The set of one condition is counted as it is; that of a search has the pages of all sites.
+	const isWhole = conditions.length === 1 && (!first?.join || isOnlySite(db));
 	const { sql, values } =
-		first?.pins && conditions.length === 1
-			? { sql: `FROM page_state s WHERE s.site_id = ? AND ${first.sql}`, values: [site, ...first.values] }
+		first && isWhole
+			? { sql: `FROM (${first.set})`, values: first.setValues }
 			: gatheringOf(db, site, conditions).search('');
 	return db
 		.prepare(`SELECT count(*) ${sql}`)
 		.pluck()
 		.get(...values) as number;
 }
+
+const isOnlySite = (db: Db) => db.prepare('SELECT count(*) FROM site').pluck().get() === 1;
 
 /** The paths of the pages that a filter means, in the order of their ids. */
 export function pathsOfFilter(db: Db, site: number, filter: PageFilter, limit = -1): string[] {

@@ -60,6 +60,7 @@ const SQL = {
 	countFaulty: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND weight > 0`,
 	kinds: `SELECT code, tag, count(*) AS pages, min(page_id) AS example, max(weight) AS weight FROM page_finding
 		WHERE site_id = ? GROUP BY code, tag`,
+	wordsOf: `SELECT title, description FROM page_state WHERE site_id = ? AND path = ? AND seen >= 0`,
 	shown: `SELECT picture AS src, count(*) AS n FROM page_state WHERE site_id = ? AND picture <> '' GROUP BY picture`,
 	shownOn: `SELECT p.path FROM page_state s JOIN page p ON p.id = s.page_id
 		WHERE s.site_id = ? AND s.picture = ? ORDER BY p.path LIMIT ?`
@@ -162,6 +163,11 @@ export class StateStore {
 			ids.push(...idsOf(this.run('ofType').all(more)));
 		}
 		return ids;
+	}
+
+	/** The title and the description that a page came to; undefined where that is not known. */
+	wordsOf(site: number, path: string): { readonly title: string; readonly description: string } | undefined {
+		return this.run('wordsOf').get(site, path) as { title: string; description: string } | undefined;
 	}
 
 	/** How many pages must be looked at again. */

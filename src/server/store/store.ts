@@ -5,6 +5,7 @@ import { AsideStore } from './asides';
 import { BodyStore } from './bodies';
 import { explain, openDatabase, prepared, type Db, type OpenOptions } from './database';
 import { FilterStore } from './filters';
+import { GridLists } from './gridLists';
 import { ListingStore } from './listing';
 import { LookStore } from './looks';
 import { PageRows, splitBody, WHOLE, type PageRow } from './pageRows';
@@ -124,6 +125,7 @@ export class Store {
 	readonly asides: AsideStore;
 	readonly filters: FilterStore;
 	readonly listing: ListingStore;
+	readonly gridLists: GridLists;
 	/** What the file was when it was opened: its device and number. */
 	private readonly mark: string;
 	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
@@ -147,6 +149,7 @@ export class Store {
 		this.asides = new AsideStore(this.db);
 		this.filters = new FilterStore(this.db);
 		this.listing = new ListingStore(this.db);
+		this.gridLists = new GridLists(this.db);
 		this.mark = markOf(file);
 		if (!options.readonly) mendUnfinished(this.db, this.record);
 		else if (isUnfinished(this.db, this.record)) mendWhereAllowed(file);

@@ -1,11 +1,5 @@
-import { countGrid, gridRows, SORTS, type GridRow, type PageFilter, type Sort } from '../store/grid';
+import { countGrid, FILTER_NAMES, SORTS, type GridRow, type PageFilter, type Sort } from '../store/grid';
 import type { Store } from '../store/store';
-
-/** What a request for rows may say of a filter. */
-export const FILTER_NAMES = [
-	...['q', 'type', 'language', 'state', 'finding', 'of', 'from', 'differs', 'without', 'key'],
-	...['title', 'description', 'picture']
-] as (keyof PageFilter)[];
 
 /** The most rows of one answer. */
 const MOST = 200;
@@ -31,7 +25,7 @@ export function readGrid(store: Store, name: string, query: URLSearchParams): Gr
 	};
 	// Before the rows are read: what is looked at between is asked for again.
 	const unseen = store.state.countStale(id);
-	const rows = gridRows(store.db, id, filter, {
+	const rows = store.gridLists.rows(id, filter, {
 		sort: Object.hasOwn(SORTS, sort) ? (sort as Sort) : 'path',
 		down: query.get('down') === '1',
 		offset: whole('offset', 0),

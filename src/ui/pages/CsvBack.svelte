@@ -9,30 +9,65 @@
 	let file = $state<File | undefined>();
 	let told = $state<CsvTold | undefined>();
 	let refused = $state('');
-	let busy = $state(false);
+	let busy = $state<'' | 'comparing' | 'keeping'>('');
 	let chooser = $state<HTMLInputElement>();
 	let sheet = $state<HTMLDialogElement>();
 	$effect(() => {
-		if (told || refused) sheet?.showModal();
+		if (file) sheet?.showModal();
 		else sheet?.close();
 	});
 
+	const number = (count: number) => count.toLocaleString('en');
+	const cells = (count: number) => `${number(count)} ${count === 1 ? 'cell' : 'cells'}`;
+	/** What the changes are, in words: how many are new, other words, or taken away. */
+	function kindsOf({ changes, anew, setBack }: CsvTold): string {
+		const other = changes.count - anew - setBack;
+		const kinds = [
+			[anew, 'where a page said nothing itself'],
+			[other, 'with other words'],
+			[setBack, 'set back']
+		] as const;
+		return kinds
+			.filter(([count]) => count > 0)
+			.map(([count, what]) => `${number(count)} ${what}`)
+			.join(', ');
+	}
+	const REASONS = {
+		conflict: 'Changed here since the table was put out: stays as it is here',
+		wrong: 'Cannot be written: left',
+		shown: 'Written in a column that only shows: not read',
+		unknown: 'No such page: left'
+	} as const;
+	const reasons = Object.entries(REASONS) as [keyof typeof REASONS, string][];
+
 	async function look(event: Event & { currentTarget: HTMLInputElement }) {
-		file = event.currentTarget.files?.[0];
+		const chosen = event.currentTarget.files?.[0];
 		event.currentTarget.value = '';
-		if (!file) return;
-		const answer = await api.tryCsv(site, file);
+		if (!chosen) return;
+		[file, busy] = [chosen, 'comparing'];
+		const answer = await api.tryCsv(site, chosen);
+		busy = '';
+		// It may have been closed meanwhile.
+		if (file !== chosen) return;
 		refused = isRefused(answer) ? answer.refused : '';
 		told = isRefused(answer) ? undefined : answer;
 	}
 	async function keep() {
 		if (!file) return;
-		busy = true;
+		busy = 'keeping';
 		const answer = await api.readCsv(site, file);
-		busy = false;
-		if (isRefused(answer)) return void (refused = answer.refused);
+		busy = '';
+		if (isRefused(answer)) {
+			[told, refused] = [undefined, answer.refused];
+			return;
+		}
 		close();
-		done(`${answer.changed} cells were read back, as one edit.`, answer.edit);
+		const { changes, left } = answer.told;
+		const stayed = reasons.reduce((sum, [reason]) => sum + left[reason].count, 0);
+		done(
+			`${cells(changes.count)} ${changes.count === 1 ? 'was' : 'were'} read back, as one edit.${stayed > 0 ? ` ${number(stayed)} ${stayed === 1 ? 'was' : 'were'} left.` : ''}`,
+			answer.edit
+		);
 	}
 	function close() {
 		[told, refused, file] = [undefined, '', undefined];
@@ -53,38 +88,54 @@
 	<h2>{file?.name}</h2>
 	{#if refused}
 		<p role="alert">{refused}</p>
-		<button class="plain-button" onclick={close}>Close</button>
-	{/if}
-	{#if told}
+		<p class="actions"><button class="plain-button" onclick={close}>Close</button></p>
+	{:else if told}
 		<p>
-			{told.rows.toLocaleString('en')} rows: <strong>{told.count.toLocaleString('en')} cells would change</strong>, {told.unchanged.toLocaleString(
-				'en'
-			)} rows are as they were.
+			{number(told.rows)}
+			{told.rows === 1 ? 'row' : 'rows'}: <strong>{cells(told.changes.count)} would change</strong>{told.changes.count >
+			0
+				? ` (${kindsOf(told)})`
+				: ''}, {number(told.unchanged)}
+			{told.unchanged === 1 ? 'row is as it was' : 'rows are as they were'}.
 		</p>
-		<ul>
-			{#each told.changes as { line, path, tag, before, after } (`${line} ${tag}`)}
-				<li>
-					<span class="mono">{path}</span>
-					{tag}: <s>{before || 'nothing'}</s> → <span class="serif">{after || 'set back'}</span>
-				</li>
-			{/each}
-			{#if told.count > told.changes.length}<li class="quiet">
-					… and {told.count - told.changes.length} more
-				</li>{/if}
-		</ul>
-		{#each told.conflicts as { line, path, tag, here, there } (`${line} ${tag}`)}
-			<p class="odd">Row {line}, {path}, {tag} was changed here since: “{here}” stays, “{there}” is left.</p>
+		{#if told.changes.count > 0}
+			<ul>
+				{#each told.changes.first as { line, path, tag, before, after } (`${line} ${tag}`)}
+					<li>
+						<span class="mono">{path}</span>
+						{tag}: <s>{before || 'nothing'}</s> → <span class="serif">{after || 'set back'}</span>
+					</li>
+				{/each}
+				{@render more(told.changes)}
+			</ul>
+		{/if}
+		{#each reasons as [reason, words] (reason)}
+			{@const left = told.left[reason]}
+			{#if left.count > 0}
+				<h3>{words} ({number(left.count)})</h3>
+				<ul>
+					{#each left.first as { line, path, why }, at (at)}
+						<li>Line {line}, <span class="mono">{path}</span>: {why}</li>
+					{/each}
+					{@render more(left)}
+				</ul>
+			{/if}
 		{/each}
-		{#each told.unknown as { line, path } (line)}<p class="odd">Row {line}: there is no page {path}.</p>{/each}
-		{#each told.wrong as { line, why } (why)}<p class="odd">Row {line}: {why}.</p>{/each}
 		<p class="actions">
-			<button class="main-button" disabled={busy || told.count === 0} onclick={() => void keep()}
-				>Keep the changes</button
+			<button class="main-button" disabled={busy !== '' || told.changes.count === 0} onclick={() => void keep()}
+				>{busy === 'keeping' ? 'Keeping …' : 'Keep the changes'}</button
 			>
-			<button class="plain-button" onclick={close}>Leave it</button>
+			<button class="plain-button" disabled={busy === 'keeping'} onclick={close}>Leave it</button>
 		</p>
+	{:else}
+		<p role="status">Comparing it with the pages …</p>
+		<p class="actions"><button class="plain-button" onclick={close}>Leave it</button></p>
 	{/if}
 </dialog>
+
+{#snippet more({ count, first }: { count: number; first: readonly unknown[] })}
+	{#if count > first.length}<li class="quiet">… and {number(count - first.length)} more</li>{/if}
+{/snippet}
 
 <style>
 	.csv-back {
@@ -112,8 +163,10 @@
 		border-top: 1px solid var(--rule);
 		padding: 3px 0;
 	}
-	.odd {
+	h3 {
+		margin-top: 12px;
 		font-size: 13px;
+		font-weight: 600;
 		color: var(--flag);
 	}
 	.actions {

@@ -1,10 +1,10 @@
 import type { PageFilter, GridRow } from '$server/store/grid';
 import type { GridAnswer } from '$server/web/grid';
 import type { BatchAction, BatchPages, BatchSample } from '$server/edits/batch';
-import type { CsvChanges } from '$server/exports/csv';
+import type { CsvTold } from '$server/exports/csv';
 import { ask, at, linesOfAnswer, sending, type Answer } from '../api';
 
-export type { PageFilter, GridRow, GridAnswer, BatchAction, BatchPages, BatchSample };
+export type { PageFilter, GridRow, GridAnswer, BatchAction, BatchPages, BatchSample, CsvTold };
 
 export interface Order {
 	readonly sort: string;
@@ -68,11 +68,6 @@ export const takeBack = (site: string, edit: number) =>
 export const saveFilter = (site: string, name: string, query: string) =>
 	ask<{ name: string; query: string }[]>(at(site, 'filters'), sending('POST', { name, query }));
 
-export interface CsvTold extends Omit<CsvChanges, 'changes'> {
-	/** The first of the changes, and how many there are. */
-	readonly changes: CsvChanges['changes'];
-	readonly count: number;
-}
 const sendingFile = (file: Blob): RequestInit => ({
 	method: 'POST',
 	headers: { 'content-type': 'application/octet-stream' },
@@ -80,4 +75,4 @@ const sendingFile = (file: Blob): RequestInit => ({
 });
 export const tryCsv = (site: string, file: Blob) => ask<CsvTold>(at(site, 'csv?try=1'), sendingFile(file));
 export const readCsv = (site: string, file: Blob) =>
-	ask<{ edit: number | undefined; changed: number }>(at(site, 'csv'), sendingFile(file));
+	ask<{ edit: number | undefined; told: CsvTold }>(at(site, 'csv'), sendingFile(file));

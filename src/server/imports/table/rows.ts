@@ -10,6 +10,8 @@ import { UserError } from '../../errors';
 export interface Row {
 	readonly line: number;
 	readonly cells: Readonly<Record<string, FieldValue>>;
+	/** What is odd about it and was borne. */
+	readonly odd?: string;
 }
 
 /** Something odd about a row that was borne. */
@@ -87,10 +89,38 @@ export function readRows(file: string | Buffer): Rows {
 				? readLines(whole())
 				: readJson(whole())
 			: readCsv(start, pieces(), whole);
-	if (read.rows.length === 0) throw new UserError('The file holds no rows: only a line of headings, or nothing.');
-	if (read.rows.length > MAX_ROWS)
-		throw new UserError(`The file holds ${read.rows.length} rows, more than the ${MAX_ROWS} that one import may have.`);
+	refuseCount(read.rows.length);
 	return { ...read, encoding };
+}
+
+/** A table whose rows are read as they are asked for, each time anew, so that they are never held together. */
+export interface RowStream {
+	readonly columns: readonly string[];
+	readonly rows: Iterable<Row>;
+}
+
+/** The same as `readRows`, for who needs each row once. A table that is no well-formed CSV is read at once. */
+export function streamRows(file: string | Buffer): RowStream {
+	const encoding = typeof file === 'string' ? 'UTF-8' : encodingOf(file);
+	const pieces = () => (typeof file === 'string' ? [file.replace(/^\uFEFF/, '')] : piecesOf(file, encoding));
+	const [start = ''] = pieces();
+	if (/^\s*[[{]/.test(start)) return readRows(file);
+	const delimiter = delimiterOf(start);
+	const columns: string[] = [];
+	let [count, isWellFormed] = [0, false];
+	const lines = function* () {
+		isWellFormed = yield* wellFormed(start, pieces(), delimiter);
+	};
+	for (const _row of rowsUnder(lines(), columns, delimiter)) count++;
+	if (!isWellFormed) return readRows(file);
+	refuseCount(count);
+	return { columns, rows: { [Symbol.iterator]: () => rowsUnder(lines(), [], delimiter) } };
+}
+
+function refuseCount(rows: number) {
+	if (rows === 0) throw new UserError('The file holds no rows: only a line of headings, or nothing.');
+	if (rows > MAX_ROWS)
+		throw new UserError(`The file holds ${rows} rows, more than the ${MAX_ROWS} that one import may have.`);
 }
 
 /** A table that is read already, or is read now. */
@@ -130,20 +160,23 @@ function delimiterOf(text: string): string {
 
 function readCsv(start: string, pieces: Iterable<string>, whole: () => string): Omit<Rows, 'encoding'> {
 	const delimiter = delimiterOf(start);
-	const lines = linesOf(start, pieces, whole, delimiter);
-	const isBlank = (cells: readonly string[]) => cells.length === 1 && cells[0] === '';
-	const first = lines.findIndex((cells) => !isBlank(cells));
-	const columns = named(lines[first] ?? []);
-	const rows: Row[] = [];
-	const odd: Oddity[] = [];
+	const columns: string[] = [];
+	const rows = [...rowsUnder(linesOf(start, pieces, whole, delimiter), columns, delimiter)];
+	const odd = rows.flatMap(({ line, odd }) => (odd === undefined ? [] : [{ line, what: odd }]));
+	return { format: 'csv', delimiter, columns, rows, odd };
+}
+
+/** The rows under the line of headings, which stand in `columns` from the first row on. */
+function* rowsUnder(lines: Iterable<readonly string[]>, columns: string[], delimiter: string): Generator<Row> {
 	let line = 1;
-	for (const [at, cells] of lines.entries()) {
+	for (const cells of lines) {
 		const from = line;
 		line++;
 		for (const cell of cells) if (cell.includes('\n')) line += cell.split('\n').length - 1;
-		if (at > first && !isBlank(cells)) rows.push(rowOf(cells, columns, from, odd, delimiter));
+		if (cells.length === 1 && cells[0] === '') continue;
+		if (columns.length === 0) columns.push(...named(cells));
+		else yield rowOf(cells, columns, from, delimiter);
 	}
-	return { format: 'csv', delimiter, columns, rows, odd };
 }
 
 /** A quotation mark that opens a cell behind spaces. */
@@ -154,43 +187,51 @@ const LATE_QUOTE = /(?:^|[,;|\t])[ \t]+"(?!")/m;
  * they should be, and are read ten times as fast as by the parser that bears any.
  */
 function linesOf(start: string, pieces: Iterable<string>, whole: () => string, delimiter: string): string[][] {
-	const lines = wellFormed(start, pieces, delimiter);
-	if (lines) return lines;
+	const lines: string[][] = [];
+	const reading = wellFormed(start, pieces, delimiter);
+	for (let step = reading.next(); ; step = reading.next()) {
+		if (step.done) return step.value ? lines : patiently(whole(), delimiter);
+		lines.push(step.value);
+	}
+}
+
+function patiently(text: string, delimiter: string): string[][] {
 	try {
-		return parsePatiently(whole(), { delimiter, trim: true, relax_quotes: true, relax_column_count: true });
+		return parsePatiently(text, { delimiter, trim: true, relax_quotes: true, relax_column_count: true });
 	} catch (error) {
 		throw new UserError(`The file cannot be read as CSV: ${(error as Error).message}.`);
 	}
 }
 
-/** The lines of a text whose quotation marks are where they should be, each piece's whole lines at a time; else undefined. */
-function wellFormed(start: string, pieces: Iterable<string>, delimiter: string): string[][] | undefined {
+/** The cells of each line of a text; comes to false where a quotation mark is out of place. */
+function* wellFormed(start: string, pieces: Iterable<string>, delimiter: string): Generator<string[], boolean> {
 	const newline = Papa.parse(start, { delimiter, preview: 1 }).meta.linebreak as '\n';
 	const parser = new Papa.Parser({ delimiter, newline });
-	const lines: string[][] = [];
 	let rest = '';
-	/** Takes the lines of what has come; false where a quotation mark is out of place. */
+	/** The lines of what has come; undefined where a quotation mark is out of place. */
 	const take = (isAll: boolean) => {
-		if (LATE_QUOTE.test(rest)) return false;
+		if (LATE_QUOTE.test(rest)) return undefined;
 		const { data, errors, meta } = parser.parse(rest, 0, !isAll) as Papa.ParseResult<string[]>;
-		if (errors.length > 0) return false;
-		for (const cells of data) {
+		if (errors.length > 0) return undefined;
+		for (const cells of data)
 			for (let at = 0; at < cells.length; at++) cells[at] = withoutLooseSpace(cells[at] as string, delimiter);
-			lines.push(cells);
-		}
 		// A copy: a part of a text keeps all of it, and one letter beyond Latin-1 would make all pieces twice as large.
 		rest = Buffer.from(rest.slice(meta.cursor)).toString();
-		return true;
+		return data;
 	};
 	// A cell may go on over many pieces: it is read again only when it has doubled.
 	let left = 0;
 	for (const piece of pieces) {
 		rest += piece;
 		if (rest.length < 2 * left) continue;
-		if (!take(false)) return undefined;
+		const lines = take(false);
+		if (!lines) return false;
+		yield* lines;
 		left = rest.length;
 	}
-	return take(true) ? lines : undefined;
+	const last = take(true);
+	if (last) yield* last;
+	return last !== undefined;
 }
 
 /** A cell that holds a delimiter, a quotation mark or a line end was quoted, and its white space with it. */
@@ -199,26 +240,14 @@ function withoutLooseSpace(cell: string, delimiter: string): string {
 	return trimmed === cell || cell.includes(delimiter) || /["\r\n]/.test(cell) ? cell : trimmed;
 }
 
-function rowOf(
-	cells: readonly string[],
-	columns: readonly string[],
-	line: number,
-	odd: Oddity[],
-	delimiter: string
-): Row {
-	if (cells.length < columns.length)
-		odd.push({
-			line,
-			what: `has ${cells.length} cells where there are ${columns.length} headings; the others are empty`
-		});
-	if (cells.length > columns.length)
-		odd.push({
-			line,
-			what: `has ${cells.length} cells where there are ${columns.length} headings; what is beyond them is left out: “${cells.slice(columns.length).join(delimiter).slice(0, 60)}”`
-		});
+function rowOf(cells: readonly string[], columns: readonly string[], line: number, delimiter: string): Row {
 	const record: Record<string, FieldValue> = {};
 	for (let index = 0; index < columns.length; index++) record[columns[index] as string] = cells[index] ?? '';
-	return { line, cells: record };
+	if (cells.length === columns.length) return { line, cells: record };
+	const has = `has ${cells.length} ${cells.length === 1 ? 'cell' : 'cells'} where there are ${columns.length} headings`;
+	const beyond = cells.slice(columns.length).join(delimiter).slice(0, 60);
+	const what = cells.length < columns.length ? 'the others are empty' : `what is beyond them is left out: “${beyond}”`;
+	return { line, cells: record, odd: `${has}; ${what}` };
 }
 
 /** The headings, each with a name of its own. */

@@ -46,7 +46,7 @@ describe('reading a table', () => {
 			[5, '/c', 'Say "so" here']
 		]);
 		expect(odd).toEqual([
-			{ line: 4, what: 'has 1 cells where there are 3 headings; the others are empty' },
+			{ line: 4, what: 'has 1 cell where there are 3 headings; the others are empty' },
 			{
 				line: 5,
 				what: 'has 5 cells where there are 3 headings; what is beyond them is left out: “4,5”'
