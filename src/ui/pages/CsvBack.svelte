@@ -103,7 +103,7 @@
 				{#each told.changes.first as { line, path, tag, before, after } (`${line} ${tag}`)}
 					<li>
 						<span class="mono">{path}</span>
-						{tag}: <s>{before || 'nothing'}</s> → <span class="serif">{after || 'set back'}</span>
+						{tag}: {#if before}<s>{before}</s>{:else}nothing{/if} → <span class="serif">{after || 'set back'}</span>
 					</li>
 				{/each}
 				{@render more(told.changes)}
