@@ -250,7 +250,7 @@ async function importOf(text: string, name: string): Promise<number> {
 	const store = new Store(file(name));
 	const mapping = { path: 'path', title: 'title', summary: 'summary', body: 'body' };
 	const time = await secondsOf(() =>
-		takeContent(store, 'Table', 'https://t.example/', { kind: 'table', text, mapping, type: 'page' })
+		takeContent(store, 'Table', 'https://t.example/', { kind: 'table', file: text, mapping, type: 'page' })
 	);
 	store.close();
 	return time;

@@ -15,7 +15,7 @@ import type {
 import type { PagesLinking } from '$server/findings/links';
 import type { readWhatLeads } from '$server/web/benchData';
 import type { Taken } from '$server/imports/content';
-import type { TableSheet } from '$server/imports/table/table';
+import type { TableLook } from '$server/imports/table/table';
 import type { RecordedEdit } from '$ui/record/record';
 
 /** The calls of the interface to its server. Refusals come back as the sentence that the server gives. */
@@ -245,23 +245,21 @@ export async function drawShare(site: string, recipe: Recipe): Promise<Answer<Bl
 export const addPictureAt = (site: string, address: string) =>
 	ask<Picture>(at(site, 'pictures'), sending('POST', { address }));
 
-export type { TableSheet };
-export const readTable = (wanted: {
-	text: string;
-	base: string;
-	mapping: object;
-	readings: object;
-	pathFromTitle: boolean;
-}) => ask<TableSheet>('/api/table', sending('POST', wanted));
+/** A record with a file behind its line, whose bytes are sent as they are. */
+const sendingFile = (record: unknown, file: File): RequestInit => ({
+	method: 'POST',
+	headers: { 'content-type': 'application/octet-stream' },
+	body: new Blob([JSON.stringify(record), '\n', file])
+});
 
-/** The text of a table's file, and the encoding that it was found to be in. */
-export const decodeTable = (file: File) =>
-	ask<{ text: string; encoding: string }>('/api/table', {
-		method: 'PUT',
-		headers: { 'content-type': 'application/octet-stream' },
-		body: file
-	});
+export type { TableLook };
+export const lookAtTable = (
+	file: File,
+	said: { base: string; mapping: object; readings: object; pathFromTitle: boolean }
+) => ask<TableLook>('/api/table', sendingFile(said, file));
 
 export type { Taken };
-export const takeContent = (wanted: { readonly name: string; readonly base: string; readonly source: unknown }) =>
-	ask<Taken>('/api/sites', sending('POST', wanted));
+export const takeContent = (
+	wanted: { readonly name: string; readonly base: string; readonly source: unknown },
+	file?: File
+) => ask<Taken>('/api/sites', file ? sendingFile(wanted, file) : sending('POST', wanted));

@@ -64,6 +64,44 @@ describe('a new site, from a folder to the first release', () => {
 		await bench.waitForText('nav .saved', /All kept, last at/);
 	});
 
+	test('from a table of thousands of rows, some of them bad, in an old encoding: told first, then read', async () => {
+		const row = (at: number) => `/walks/${at};Späte Wanderung ${at};${text} Number ${at}.;${1 + (at % 9)}.5.2026`;
+		const rows = Array.from({ length: 6000 }, (_, at) => row(at));
+		rows.splice(
+			40,
+			0,
+			'/short;Zu kurz',
+			';No path;Nothing says where it stands.;1.5.2026',
+			'/walks/3;Twice;Again.;2.5.2026'
+		);
+		rows[50] = '/walks/soon;Bald;Soon.;bald';
+		const file = join(folder, 'walks.csv');
+		writeFileSync(file, Buffer.from(`path;title;Anriss;published\r\n${rows.join('\r\n')}\r\n`, 'latin1'));
+		await browser.driver.get(`${demo.kephalon}/setup`);
+		const type = async (placeholder: string, value: string) => {
+			const field = await bench.find(`input[placeholder="${placeholder}"]`);
+			await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, value);
+		};
+		await type('Merrow Coast Reserves', 'Ferran Walks');
+		await type('https://www.site.example/', 'https://walks.example');
+		await (await bench.find('input[value=table]')).click();
+		await (await bench.find('input[type=file]')).sendKeys(file);
+		await bench.waitForText('.content', /6,003 rows, of which 6,001 pages can be made; written in windows-1252/);
+		await bench.waitForText('[data-testid=sheet]', /left out: .*path/);
+		await bench.waitForText('.content', /2 odd things were borne/);
+		const meaning = await bench.find('input[aria-label="Meaning of Anriss"]');
+		await meaning.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, 'summary', Key.TAB);
+		await bench.waitForText('[data-testid=sheet]', /summary: A long enough first paragraph/);
+		expect(await violationsOf(browser.driver)).toEqual([]);
+		await (await bench.find('.main-button:enabled')).click();
+		await bench.waitForText('.asks[role=status]', /6,001 pages read/);
+		expect(await bench.textOf('.asks[role=status]')).toMatch(/Row 43.*path[^]*Row 44.*\/walks\/3/);
+		const first = await fetch(`${demo.kephalon}/api/sites/Ferran%20Walks/pages?path=/walks/0`);
+		expect(((await first.json()) as { page: object }).page).toMatchObject({
+			fields: { title: 'Späte Wanderung 0', published: '2026-05-01' }
+		});
+	});
+
 	test('axe-core finds nothing on the set-up', async () => {
 		expect(await violationsOf(browser.driver)).toEqual([]);
 	});

@@ -19,7 +19,7 @@ export type ContentSource =
 			/** What many titles have in common is taken off them. */
 			readonly trimTitles?: boolean;
 	  }
-	| ({ readonly kind: 'table'; readonly text: string } & TableSource)
+	| ({ readonly kind: 'table'; readonly file: string | Uint8Array } & TableSource)
 	/** A page of a live site, a sitemap or a feed. */
 	| { readonly kind: 'web'; readonly from: string }
 	| { readonly kind: 'hand' };
@@ -87,8 +87,9 @@ export async function takeContent(
 			return { pages: read, pictures, skipped: shorten(skipped.map(({ path, why }) => `${path}: ${why}`)), folder };
 		}
 		case 'table': {
-			const { kind: _kind, text, ...said } = source;
-			const taken = takeTable(store, { name, base: checked.base, origin: 'setup' }, text, said);
+			const { kind: _kind, file, ...said } = source;
+			const table = typeof file === 'string' ? file : Buffer.from(file.buffer, file.byteOffset, file.length);
+			const taken = takeTable(store, { name, base: checked.base, origin: 'setup' }, table, said);
 			return { pages: taken.pages, pictures: 0, skipped: shorten(linesOfTable(taken)) };
 		}
 		case 'web': {

@@ -94,7 +94,7 @@ describe('without a folder', () => {
 	});
 	test('a table, with all that was odd about it', async () => {
 		const text = 'path,title,published\n/a,First,2026-05-03\n/b,Second,soon\n,No path,\n/c,Third,2026-01-01,more\n';
-		const taken = await take({ kind: 'table', text, mapping: {}, type: 'page' });
+		const taken = await take({ kind: 'table', file: text, mapping: {}, type: 'page' });
 		expect(taken.pages).toBeGreaterThanOrEqual(2);
 		expect(taken.skipped.join('\n')).toContain('“soon”');
 		expect(taken.skipped.some((line) => line.startsWith('Row 4'))).toBe(true);

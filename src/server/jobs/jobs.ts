@@ -16,7 +16,7 @@ import { readFindings } from '../findings/findings';
 import type { FindingGroup } from '../findings/whole';
 import { takeContent, type ContentSource, type Taken } from '../imports/content';
 import type { Via } from '../fetching/trace';
-import { sheetOf, type TableSheet, type TableSource } from '../imports/table/table';
+import { lookAtTable, type TableLook, type TableSource } from '../imports/table/table';
 import { gatherPictures } from '../pictures/gather';
 import { Library } from '../pictures/library';
 import { readCards, type CardsTold } from '../readers/cards';
@@ -48,7 +48,7 @@ export interface Jobs {
 	/** Makes a site of where its content is, or reads the content of one again. */
 	content: { input: { db: string; name: string; base: string; source: ContentSource; via?: Via }; output: Taken };
 	/** What a table would become; nothing is kept. */
-	sheet: { input: { text: string; said: Partial<TableSource>; base: string }; output: TableSheet };
+	lookAtTable: { input: { file: Uint8Array; said: Partial<TableSource>; base: string }; output: TableLook };
 	/** Takes pictures of the site's folder into the library that its rules make others out of; gives how many. */
 	gather: { input: { db: string; site: string }; output: number };
 	/** Changes many pages as one edit; gives its number and how many came out different. */
@@ -93,6 +93,9 @@ const reading = <T>(db: string, work: (store: Store) => T): T => {
 		store.close();
 	}
 };
+
+/** The bytes that came into the thread, as they are. */
+const asBuffer = ({ buffer, byteOffset, length }: Uint8Array) => Buffer.from(buffer, byteOffset, length);
 
 const WHOLE: Part = { part: 0, parts: 1 };
 
@@ -160,7 +163,7 @@ export const JOBS = {
 			store.close();
 		}
 	},
-	sheet: ({ text, said, base }) => sheetOf(text, said, base),
+	lookAtTable: ({ file, said, base }) => lookAtTable(asBuffer(file), said, base),
 	async gather({ db, site }) {
 		const store = new Store(db);
 		try {
@@ -179,11 +182,11 @@ export const JOBS = {
 		}
 	},
 	sample: ({ db, site, pages, action }) => reading(db, (store) => sampleOfBatch(store, site, pages, action)),
-	compareCsv: ({ db, site, file }) => reading(db, (store) => compareCsv(store, site, Buffer.from(file))),
+	compareCsv: ({ db, site, file }) => reading(db, (store) => compareCsv(store, site, asBuffer(file))),
 	csvBack({ db, site, file }) {
 		const store = new Store(db);
 		try {
-			const { edit, result: told } = readCsvBack(store, site, Buffer.from(file), 'pages');
+			const { edit, result: told } = readCsvBack(store, site, asBuffer(file), 'pages');
 			return { edit, told };
 		} finally {
 			store.close();

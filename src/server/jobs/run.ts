@@ -38,11 +38,14 @@ function threadPool(): Piscina {
 /** Jobs whose edits are kept in several goes: of one that is ended, what it had kept is taken back. */
 const MADE_IN_GOES: ReadonlySet<JobName> = new Set(['content', 'batch', 'csvBack']);
 
-/** Runs a job in a thread. Aborting ends the thread at once; what it was writing is rolled back. */
+/**
+ * Runs a job in a thread. Aborting ends the thread at once; what it was writing is rolled back. What it `gives` of its
+ * input goes into the thread and is not copied.
+ */
 export async function runJob<N extends JobName>(
 	name: N,
 	input: Jobs[N]['input'],
-	{ progress, signal }: { progress?: Progress; signal?: AbortSignal } = {}
+	{ progress, signal, gives = [] }: { progress?: Progress; signal?: AbortSignal; gives?: readonly ArrayBuffer[] } = {}
 ): Promise<Jobs[N]['output']> {
 	if (signal?.aborted) throw new UserError('Stopped.');
 	const { port1, port2 } = new MessageChannel();
@@ -51,7 +54,7 @@ export async function runJob<N extends JobName>(
 	try {
 		const answer = (await threadPool().run(
 			{ name, input, port: port2 },
-			{ transferList: [port2], ...(signal && { signal }) }
+			{ transferList: [port2, ...gives], ...(signal && { signal }) }
 		)) as Answer<Jobs[N]['output']>;
 		if ('output' in answer) return answer.output;
 		throw new UserError(answer.refused, answer.exitCode, answer.status);

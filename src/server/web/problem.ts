@@ -49,9 +49,24 @@ const isOverLimit = (error: unknown) =>
 	error.status === 413 &&
 	!(error instanceof UserError);
 
+/**
+ * A record that a request holds as JSON, with the file that comes after its line: its bytes are passed on unread. What
+ * is sent as JSON has no file. Throws a `UserError`.
+ */
+export async function readWithFile(
+	request: Request
+): Promise<{ readonly record: Record<string, unknown>; readonly file?: Uint8Array<ArrayBuffer> }> {
+	if (request.headers.get('content-type') !== 'application/octet-stream') return { record: await readRecord(request) };
+	const all = new Uint8Array(await request.arrayBuffer());
+	const end = all.indexOf(10);
+	const line = new TextDecoder().decode(all.subarray(0, end < 0 ? all.length : end));
+	return { record: recordOf(JSON.parse(line)), file: all.subarray(end < 0 ? all.length : end + 1) };
+}
+
 /** The record that a request holds as JSON. Throws a `UserError` for anything else JSON can be. */
-export async function readRecord(request: Request): Promise<Record<string, unknown>> {
-	const data: unknown = await request.json();
+export const readRecord = async (request: Request) => recordOf(await request.json());
+
+function recordOf(data: unknown): Record<string, unknown> {
 	if (typeof data === 'object' && data !== null && !Array.isArray(data)) return data as Record<string, unknown>;
 	throw new UserError(
 		`What was sent is ${data === null ? 'null' : Array.isArray(data) ? 'a list' : `a ${typeof data}`}; an object with names and values is expected.`

@@ -126,7 +126,7 @@ describe('a site from where its content is', () => {
 		expect(await takeContent(store, 'New', 'https://new.example', { kind: 'hand' })).toMatchObject({ pages: 1 });
 		const source = {
 			kind: 'table',
-			text: 'path,title\n/x,X',
+			file: 'path,title\n/x,X',
 			mapping: { path: 'path', title: 'title' },
 			type: 'thing'
 		} as const;
@@ -137,7 +137,7 @@ describe('a site from where its content is', () => {
 		});
 		const stored = store.site('New');
 		store.savePage(stored.id, { ...store.page(stored.id, '/x')!, rules: page('/').rules });
-		await takeContent(store, 'New', 'https://new.example/', { ...source, text: 'path,title\n/x,Y\n/x,Z' });
+		await takeContent(store, 'New', 'https://new.example/', { ...source, file: 'path,title\n/x,Y\n/x,Z' });
 		expect(store.page(stored.id, '/x')).toMatchObject({
 			type: 'thing',
 			fields: { title: 'Y' },

@@ -49,13 +49,14 @@
 	);
 	let type = $state('page');
 	let from = $state('');
-	let table = $state<(api.TableSheet & { text: string }) | undefined>();
-	let encoding = $state('');
+	let table = $state<api.TableLook | undefined>();
+	let file = $state<File | undefined>();
 	let dayFirst = $state(true);
 	let pathFromTitle = $state(false);
 	let mapping = $state<Record<string, string>>({});
 	let confirmed = $state(false);
 	let busy = $state(false);
+	let isLooking = $state(false);
 	let refused = $state('');
 	let taken = $state<(api.Taken & { name: string }) | undefined>();
 
@@ -71,13 +72,9 @@
 	);
 
 	async function chooseFile(event: Event & { currentTarget: HTMLInputElement }) {
-		const file = event.currentTarget.files?.[0];
-		if (!file) return;
-		mapping = {};
-		const read = await api.decodeTable(file);
-		if (api.isRefused(read)) return void (refused = read.refused);
-		encoding = read.encoding;
-		await look(read.text);
+		file = event.currentTarget.files?.[0];
+		[table, mapping, refused] = [undefined, {}, ''];
+		await look();
 	}
 	/** How dates are read, where a person has to say. */
 	const readings = $derived(
@@ -87,20 +84,25 @@
 				.map(([column]) => [column, { kind: 'date' as const, dayFirst }])
 		)
 	);
-	async function look(text: string) {
-		const read = await api.readTable({
-			text,
+	async function look() {
+		const looked = file;
+		if (!looked) return;
+		isLooking = true;
+		const read = await api.lookAtTable(looked, {
 			mapping: $state.snapshot(mapping),
 			readings: $state.snapshot(readings),
 			pathFromTitle,
 			base: checked?.base ?? ''
 		});
+		// Another may have been chosen meanwhile.
+		if (file !== looked) return;
+		isLooking = false;
 		refused = api.isRefused(read) ? read.refused : '';
 		if (api.isRefused(read)) return;
-		table = { ...read, text };
+		table = read;
 		mapping = { ...read.mapping };
 	}
-	const again = () => table && void look(table.text);
+	const again = () => void look();
 	const asked = $derived(Object.entries(table?.readings ?? {}).filter(([, { ambiguous }]) => ambiguous));
 	async function take({ trimTitles, ...said }: FolderSaid = {}) {
 		busy = true;
@@ -114,11 +116,12 @@
 						...(trimTitles && { trimTitles })
 					}
 				: kind === 'table'
-					? { kind, text: table?.text, mapping, type, readings, ...(pathFromTitle && { pathFromTitle }) }
+					? { kind, mapping, type, readings, ...(pathFromTitle && { pathFromTitle }) }
 					: kind === 'web'
 						? { kind, from: from.trim() }
 						: { kind };
-		const result = await api.takeContent({ name: name.trim(), base: checked?.base as string, source });
+		const wanted = { name: name.trim(), base: checked?.base as string, source };
+		const result = await api.takeContent(wanted, kind === 'table' ? file : undefined);
 		busy = false;
 		if (api.isRefused(result)) refused = result.refused;
 		else if (result.skipped.length > 0 || (result.folder && hasToSay(result.folder)))
@@ -198,11 +201,12 @@
 		<Setting name="File"
 			><input type="file" accept=".csv,.tsv,.json,.ndjson,text/csv,application/json" onchange={chooseFile} /></Setting
 		>
+		{#if isLooking && !table}<p class="quiet" role="status">Looking at {file?.name} …</p>{/if}
 		{#if table}
 			<p class="quiet">
 				{pagesInWords(table.rows).replace(/pages?/, table.rows === 1 ? 'row' : 'rows')}, of which {pagesInWords(
 					table.pages
-				)} can be made; written in {encoding}. What each column means:
+				)} can be made; written in {table.encoding}. What each column means:
 			</p>
 			<datalist id="meanings"
 				>{#each MEANINGS as meaning (meaning)}<option value={meaning}></option>{/each}</datalist
@@ -241,7 +245,7 @@
 					the paths of the titles</label
 				>
 			{/if}
-			<h3>What the first rows, and the oddest, become</h3>
+			<h2>What the first rows, and the oddest, become</h2>
 			<table data-testid="sheet">
 				<thead><tr><th>Row</th><th>Path</th><th>Title</th><th>The rest</th></tr></thead>
 				<tbody>
@@ -266,12 +270,17 @@
 					{/each}
 				</tbody>
 			</table>
-			{#if table.odd.length + table.oddCells.length > 0}
+			{#if table.oddities > 0}
 				<div class="asks">
-					<p>{table.odd.length + table.oddCells.length} odd things were borne, and stay as they are written:</p>
+					<p>
+						{table.oddities.toLocaleString('en')}
+						{table.oddities === 1
+							? 'odd thing was borne, and stays as it is'
+							: 'odd things were borne, and stay as they are'} written:
+					</p>
 					<ul>
-						{#each table.odd.slice(0, 8) as { line, what } (line)}<li>Row {line} {what}</li>{/each}
-						{#each table.oddCells.slice(0, 12) as { line, column, text, why } (`${line} ${column}`)}<li>
+						{#each table.odd as { line, what } (line)}<li>Row {line} {what}</li>{/each}
+						{#each table.oddCells as { line, column, text, why } (`${line} ${column}`)}<li>
 								Row {line}, {column}: “{text}” {why}
 							</li>{/each}
 					</ul>
@@ -318,6 +327,11 @@
 		display: grid;
 		grid-template-columns: 1fr 1fr;
 		gap: 14px;
+	}
+	h2 {
+		margin-top: 14px;
+		font-size: 15px;
+		font-weight: 600;
 	}
 	fieldset {
 		margin-top: 16px;

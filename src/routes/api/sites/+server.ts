@@ -3,7 +3,7 @@ import { UserError } from '$server/errors';
 import { runJob } from '$server/jobs/run';
 import type { ContentSource } from '$server/imports/content';
 import { refuseFolder } from '$server/web/contentFolders';
-import { answering, readRecord } from '$server/web/problem';
+import { answering, readWithFile } from '$server/web/problem';
 import { standIn } from '$server/web/working';
 import type { RequestHandler } from './$types';
 
@@ -18,17 +18,20 @@ const KINDS = ['folder', 'table', 'web', 'hand'];
 /** Makes a site from where its content is, or reads the content of one again. */
 export const POST: RequestHandler = ({ locals, request }) =>
 	answering(async () => {
-		const { name, base, source } = (await readRecord(request)) as unknown as Wanted;
+		const { record, file } = await readWithFile(request);
+		const { name, base, source } = record as unknown as Wanted;
 		if (typeof name !== 'string' || typeof base !== 'string' || !KINDS.includes(String(source?.kind)))
 			throw new UserError(`A site needs a name, a base address, and a source: one of ${KINDS.join(', ')}.`);
+		if (source?.kind === 'table' && !file)
+			throw new UserError('The file of the table is missing behind what is said of it.');
 		if (source?.kind === 'folder') refuseFolder(String((source as { folder?: unknown }).folder));
 		const own = standIn();
 		const input = {
 			db: locals.store.file,
 			name,
 			base,
-			source: source as ContentSource,
+			source: { ...source, ...(file && { file }) } as ContentSource,
 			...(own && { via: { origin: own.base.replace(/\/$/, ''), at: own.origin } })
 		};
-		return json(await runJob('content', input, { signal: request.signal }));
+		return json(await runJob('content', input, { signal: request.signal, ...(file && { gives: [file.buffer] }) }));
 	});

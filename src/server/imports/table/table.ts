@@ -401,6 +401,27 @@ export interface TableSheet extends Pick<Rows, 'encoding' | 'format' | 'delimite
 	readonly sheet: readonly { readonly line: number; readonly cells: Row['cells']; readonly page?: Page }[];
 }
 
+/** A sheet for someone who looks at it and says what its columns mean: of what is odd, the first. */
+export interface TableLook extends Omit<TableSheet, 'skipped'> {
+	/** The rows of the sheet that are left out, and why. */
+	readonly skipped: TableSheet['skipped'];
+	/** How many odd things there are in all. */
+	readonly oddities: number;
+}
+const [ROWS_TOLD, CELLS_TOLD] = [8, 12];
+
+export function lookAtTable(file: Buffer, said: Partial<TableSource>, base: string): TableLook {
+	const sheet = sheetOf(file, said, base);
+	const shown = new Set(sheet.sheet.map(({ line }) => line));
+	return {
+		...sheet,
+		odd: sheet.odd.slice(0, ROWS_TOLD),
+		oddCells: sheet.oddCells.slice(0, CELLS_TOLD),
+		skipped: sheet.skipped.filter(({ row }) => shown.has(row)),
+		oddities: sheet.odd.length + sheet.oddCells.length
+	};
+}
+
 /** Works it out; with an incomplete mapping the sheet has no pages yet. */
 export function sheetOf(file: string | Buffer | Rows, said: Partial<TableSource>, base: string): TableSheet {
 	const table = asRows(file);

@@ -43,10 +43,11 @@ export const POST: RequestHandler = ({ locals, params, request, url }) =>
 	answering(async () => {
 		const store = locals.store;
 		store.site(params.site);
-		const input = { db: store.file, site: params.site, file: new Uint8Array(await request.arrayBuffer()) };
-		const { signal } = request;
-		if (url.searchParams.get('try') === '1') return json(await runJob('compareCsv', input, { signal }));
-		const done = await runJob('csvBack', input, { signal });
+		const file = new Uint8Array(await request.arrayBuffer());
+		const input = { db: store.file, site: params.site, file };
+		const how = { signal: request.signal, gives: [file.buffer] };
+		if (url.searchParams.get('try') === '1') return json(await runJob('compareCsv', input, how));
+		const done = await runJob('csvBack', input, how);
 		freshen(store, params.site).catch((error: unknown) => log.error(error));
 		return json(done);
 	});
