@@ -11,7 +11,7 @@ import {
 	type Rule,
 	type RuleBody
 } from '$core';
-import { untrack } from 'svelte';
+import { flushSync, untrack } from 'svelte';
 import type { BenchData } from './data';
 import { differencesOf, sameCard, Stable } from './lines';
 
@@ -22,10 +22,13 @@ export class WorkingPage {
 		private readonly edits: () => readonly AnyEdit[]
 	) {}
 
+	/** What is only tried for an instant, see `rehearse`. */
+	private rehearsed = $state.raw<readonly AnyEdit[]>([]);
 	private readonly edited = $derived.by(() => {
 		const { site, types, pictures } = this.data();
 		let [model, page] = [{ site, types, pictures }, this.data().page];
-		for (const edit of this.edits()) [model, page] = [editModel(model, edit), editPage(page, edit)];
+		for (const edit of [...this.edits(), ...this.rehearsed])
+			[model, page] = [editModel(model, edit), editPage(page, edit)];
 		return { ...model, page };
 	});
 	readonly site = $derived(this.edited.site);
@@ -70,18 +73,28 @@ export class WorkingPage {
 		});
 	}
 	/**
-	 * Resolves the page a few times over while nobody does anything: what a browser has run often it runs fast, so that the
-	 * first words somebody writes are shown as fast as later ones.
+	 * Tries words in the page's title and description while nobody does anything, each for an instant that is never
+	 * painted: what a browser has run often it runs fast, so that the first words somebody writes are shown as fast as
+	 * later ones. Nothing is kept of it, and nothing asked of the server.
 	 */
 	rehearse() {
-		let times = REHEARSALS;
-		const go = (idle: IdleDeadline) => {
-			// Each turn counts as one, so that it ends also where nobody is ever idle for long.
-			for (times--; times > 0 && idle.timeRemaining() > 5; times--) {
-				const { head } = new Resolver(this.edited, new Date().toISOString()).look(this.page);
-				for (const reader of READERS) cardOf(reader, head);
-			}
-			if (times > 0) later();
+		let times = 0;
+		const once = () => {
+			const { path } = this.page;
+			const [page, type] = [
+				{ layer: 'page', path } as const,
+				this.type && ({ layer: 'type', name: this.type.name } as const)
+			];
+			const body = { kind: 'template', template: `{page.title} ${'words '.repeat(times % 9)}` } as const;
+			this.rehearsed = ['title', 'description'].map((tag) => ({ place: (times % 2 && type) || page, tag, body }));
+			flushSync();
+			this.rehearsed = [];
+			flushSync();
+		};
+		const go = () => {
+			// A key that comes meanwhile waits no longer than for one turn.
+			for (const until = performance.now() + TURN; times < REHEARSALS && performance.now() < until; times++) once();
+			if (times < REHEARSALS) later();
 		};
 		const later = () => globalThis.requestIdleCallback?.(go);
 		later();
@@ -119,4 +132,6 @@ export class WorkingPage {
 
 const NO_DIFFERENCES: ReadonlyMap<string, string> = new Map();
 const NO_FIELDS = [] as const;
-const REHEARSALS = 60;
+const REHEARSALS = 150;
+/** In milliseconds. */
+const TURN = 8;
