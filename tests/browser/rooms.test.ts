@@ -81,6 +81,52 @@ describe('pages', () => {
 		await browser.driver.wait(async () => (await (await rowOf('/about')).getText()).includes('About us'), 15_000);
 	});
 
+	test('cells are copied to a spreadsheet, and pasted from one: a block of two columns, as one edit', async () => {
+		await open('pages', '?type=reserve');
+		await says('[data-testid=count]', /^7 pages/);
+		await says('[aria-rowindex="4"]', /\/reserves\//);
+		const table = await find('[role=grid]');
+		await table.sendKeys(Key.ARROW_RIGHT, Key.chord(Key.SHIFT, Key.ARROW_RIGHT));
+		for (let row = 0; row < 2; row++) await table.sendKeys(Key.chord(Key.SHIFT, Key.ARROW_DOWN));
+		const board = (what: string, text = '') =>
+			browser.driver.executeScript<string>(
+				`const data = new DataTransfer();
+				if (arguments[1]) data.setData('text/plain', arguments[1]);
+				document.querySelector('[role=grid]').dispatchEvent(new ClipboardEvent(arguments[0], { clipboardData: data, bubbles: true }));
+				return data.getData('text/plain');`,
+				what,
+				text
+			);
+		const rows = (await board('copy')).split('\n').map((row) => row.split('\t'));
+		expect(rows.map((row) => row.length)).toEqual([2, 2, 2]);
+		// Back as it was, it writes nothing: no page gets words of its own.
+		await board('paste', rows.map((row) => row.join('\t')).join('\r\n'));
+		await says('.message', /Nothing is written\. 6 cells say that already\./);
+		// The second row has no title; the third has more cells than there are columns to write.
+		await board(
+			'paste',
+			`${rows[0]![0]}\tFrom a sheet, one\r\n\t"From a sheet,\n""two"""\r\nThree\tThree again\tlost\r\n`
+		);
+		await says(
+			'.message',
+			/5 cells are written at their pages\. 1 cell says that already\. 1 is in columns that only show/
+		);
+		const third = async () => (await browser.driver.findElement(By.css('[aria-rowindex="4"]'))).getText();
+		await browser.driver.wait(async () => /Three[^]*Three again/.test(await third()), 15_000);
+		await open('pages', '?from=description%3Apage');
+		await says('[data-testid=count]', /^3 pages/);
+		await says('[role=grid]', /From a sheet, "two"/);
+		await open('pages', '?from=title%3Apage');
+		await says('[data-testid=count]', /^1 page /);
+		// One edit, taken back as one.
+		await open('bench');
+		await says('[data-testid=pending]', /3 pages differ/);
+		await (await find('body')).sendKeys(Key.chord(Key.CONTROL, 'z'));
+		await says('[data-testid=pending]', /All as in release 1/);
+		await open('pages', '?from=description%3Apage');
+		await says('[data-testid=count]', /^0 pages/);
+	});
+
 	test('many are changed at once: said first, kept as one edit, taken back as one', async () => {
 		await open('pages', '?type=reserve');
 		await says('[data-testid=count]', /^7 pages/);

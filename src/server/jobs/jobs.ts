@@ -9,6 +9,7 @@ import {
 	type Recipe
 } from '$core';
 import { changeMany, sampleOfBatch, type BatchAction, type BatchPages, type BatchSample } from '../edits/batch';
+import { writeCells, type CellWrite } from '../edits/cells';
 import { authorName } from '../edits/edit';
 import { refuseHalfMade } from '../edits/longEdit';
 import { compareCsv, readCsvBack, type CsvTold } from '../exports/csv';
@@ -56,7 +57,12 @@ export interface Jobs {
 		input: { db: string; site: string; pages: BatchPages; action: BatchAction };
 		output: { edit: number | undefined; revision: number; changed: number };
 	};
-	/** What that would do, tried on some of them. */
+	/** Writes cells of the table of pages as one edit; gives its number and how many. */
+	cells: {
+		input: { db: string; site: string; cells: readonly CellWrite[] };
+		output: { edit: number | undefined; changed: number };
+	};
+	/** What a batch would do, tried on some of its pages. */
 	sample: { input: { db: string; site: string; pages: BatchPages; action: BatchAction }; output: BatchSample };
 	/** What a table that was put out and changed would do. */
 	compareCsv: { input: { db: string; site: string; file: Uint8Array }; output: CsvTold };
@@ -177,6 +183,15 @@ export const JOBS = {
 		try {
 			const { edit, revision, result: changed } = changeMany(store, site, pages, action, 'pages', progress);
 			return { edit, revision, changed };
+		} finally {
+			store.close();
+		}
+	},
+	cells({ db, site, cells }) {
+		const store = new Store(db);
+		try {
+			const { edit, result: changed } = writeCells(store, site, cells);
+			return { edit, changed };
 		} finally {
 			store.close();
 		}

@@ -36,7 +36,7 @@ function threadPool(): Piscina {
 }
 
 /** Jobs whose edits are kept in several goes: of one that is ended, what it had kept is taken back. */
-const MADE_IN_GOES: ReadonlySet<JobName> = new Set(['content', 'batch', 'csvBack']);
+const MADE_IN_GOES: ReadonlySet<JobName> = new Set(['content', 'batch', 'cells', 'csvBack']);
 
 /**
  * Runs a job in a thread. Aborting ends the thread at once; what it was writing is rolled back. What it `gives` of its

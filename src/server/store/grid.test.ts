@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Page, Site } from '$core';
 import { changeMany, readBatch, sampleOfBatch } from '../edits/batch';
+import { readCells, writeCells } from '../edits/cells';
 import { makeEdit } from '../edits/edit';
 import { takeBack } from '../edits/takeBack';
 import { compareCsv, readCsvBack, writeCsv } from '../exports/csv';
@@ -223,6 +224,43 @@ describe('many at once', () => {
 			)
 		).toThrow();
 		expect(store.page(id, '/e')?.rules).toEqual([]);
+	});
+});
+
+describe('cells of the table', () => {
+	const rules = (path: string) => store.page(id, path)?.rules;
+	test('are written as words at their pages, as one edit that is taken back as one', () => {
+		const { edit, result } = writeCells(store, 'S', [
+			{ path: '/a', tag: 'title', text: 'Braces {so}' },
+			{ path: '/a', tag: 'description', text: 'Said' },
+			{ path: '/b', tag: 'title', text: '' }
+		]);
+		expect(result).toBe(3);
+		expect(rules('/a')).toEqual([
+			{ tag: 'description', kind: 'template', template: 'Said' },
+			{ tag: 'title', kind: 'template', template: 'Braces \\{so\\}' }
+		]);
+		expect(store.record.list(id, undefined, 1)[0]).toMatchObject({
+			...{ origin: 'pages', kind: 'batch' },
+			what: { action: { do: 'text', tag: 'several' }, pages: 2 }
+		});
+		takeBack(store, 'S', edit as number, 'pages');
+		expect(rules('/a')).toEqual([]);
+		const one = writeCells(store, 'S', [{ path: '/a', tag: 'title', text: 'Alone' }]);
+		expect(store.record.list(id, undefined, 1)[0]!.what).toEqual({
+			...{ action: { do: 'text', tag: 'title' }, pages: 1, path: '/a' }
+		});
+		takeBack(store, 'S', one.edit as number, 'pages');
+	});
+	test('one that cannot be is told, and none is kept', () => {
+		const good = { path: '/a', tag: 'title', text: 'Kept?' };
+		expect(() => writeCells(store, 'S', [good, { ...good, path: '/nowhere' }])).toThrow('There is no page "/nowhere"');
+		expect(() => writeCells(store, 'S', [good, { ...good, tag: 'og:colour' }])).toThrow('/a, og:colour: ');
+		expect(rules('/a')).toEqual([]);
+		expect(() => readCells({ cells: [{ path: '/a', tag: 'title' }] })).toThrow('each needs a path, a tag and a text');
+		expect(() => readCells({})).toThrow('each needs a path');
+		expect(() => readCells({ cells: Array(10_001).fill(good) })).toThrow('10001 cells are more than the 10000');
+		expect(readCells({ cells: [good] })).toEqual([good]);
 	});
 });
 

@@ -1,9 +1,10 @@
 <script lang="ts">
+	import Papa from 'papaparse';
 	import { tick, untrack } from 'svelte';
 	import { elementScroll, observeElementOffset, observeElementRect, Virtualizer } from '@tanstack/virtual-core';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 	import type { LayerSign } from '$ui/bench/lines';
-	import type { GridRow, Order } from './api';
+	import type { CellWrite, GridRow, Order } from './api';
 	import type { Column } from './columns';
 	import { differsInWords } from './columns';
 	import type { Grid } from './grid.svelte';
@@ -17,6 +18,7 @@
 		isAll,
 		sortBy,
 		write,
+		tell,
 		choose,
 		chooseAll,
 		small,
@@ -28,7 +30,9 @@
 		chosen: ReadonlySet<string>;
 		isAll: boolean;
 		sortBy: (sort: string) => void;
-		write: (writes: readonly { path: string; tag: string; text: string }[]) => void;
+		/** Writes cells at their pages; `left` says what was not written. */
+		write: (cells: readonly CellWrite[], left?: string) => void;
+		tell: (words: string) => void;
 		choose: (chosen: ReadonlySet<string>) => void;
 		chooseAll: () => void;
 		/** Where a picture can be fetched from, by its source. */
@@ -57,9 +61,9 @@
 	/** The first row that was drawn. */
 	let begun = 0;
 	let total = $state(0);
-	/** The cell that the keys are at, and the row where a range began. */
+	/** The cell that the keys are at, and the one where a range began. */
 	let at = $state({ row: 0, column: 0 });
-	let from = $state<number | undefined>();
+	let from = $state<{ readonly row: number; readonly column: number } | undefined>();
 	let editing = $state<string | undefined>();
 	let virtualizer: Virtualizer<HTMLElement, Element> | undefined;
 
@@ -112,10 +116,19 @@
 	});
 	const template = $derived(`32px ${columns.map(({ width }) => `${width}px`).join(' ')}`);
 	const width = $derived(32 + columns.reduce((sum, column) => sum + column.width, 0));
-	const range = $derived(from === undefined ? [at.row, at.row] : [Math.min(from, at.row), Math.max(from, at.row)]);
+	/** The cells from one corner to the other. */
+	const range = $derived.by(() => {
+		const other = from ?? at;
+		return {
+			...{ top: Math.min(other.row, at.row), bottom: Math.max(other.row, at.row) },
+			...{ left: Math.min(other.column, at.column), right: Math.max(other.column, at.column) }
+		};
+	});
+	/** Of larger ranges the cells are not fetched. */
+	const MOST_ROWS = 5000;
 
 	function go(row: number, column: number, isRange = false) {
-		if (isRange) from ??= at.row;
+		if (isRange) from ??= { ...at };
 		else from = undefined;
 		at = { row: Math.max(0, Math.min(grid.count - 1, row)), column: Math.max(0, Math.min(columns.length - 1, column)) };
 		virtualizer?.scrollToIndex(at.row);
@@ -147,16 +160,21 @@
 	}
 	function chooseHere() {
 		const row = grid.row(at.row);
-		if (from !== undefined) chooseRange();
+		if (from !== undefined) void chooseRange();
 		else if (row) toggle(row.path);
 	}
-	function chooseRange() {
-		const next = new Set(chosen);
-		for (let row = range[0] as number; row <= (range[1] as number); row++) {
-			const one = grid.row(row);
-			if (one) next.add(one.path);
-		}
-		choose(next);
+	async function chooseRange() {
+		const rows = await rowsOf(range.top, range.bottom);
+		if (rows) choose(new Set([...chosen, ...rows.map(({ path }) => path)]));
+	}
+	/** The rows of a range, also those that have not been in view; undefined, and said, where they are too many. */
+	async function rowsOf(top: number, bottom: number) {
+		const count = bottom - top + 1;
+		if (count <= MOST_ROWS) return grid.between(top, bottom);
+		tell(
+			`${count.toLocaleString('en')} rows are more than the ${MOST_ROWS.toLocaleString('en')} of one range. Choose pages by a filter and change them together, or put them out as CSV.`
+		);
+		return undefined;
 	}
 	const MOVES: Readonly<Record<string, readonly [number, number]>> = {
 		...{ ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] },
@@ -180,50 +198,73 @@
 		else if (event.key === ' ') chooseHere();
 		else if (event.key === 'Escape') choose(new Set());
 		else if (isCommand && event.key.toLowerCase() === 'a') chooseAll();
-		else if ((event.key === 'Delete' || event.key === 'Backspace') && columns[at.column]?.writes) writeRange(() => '');
+		else if (
+			(event.key === 'Delete' || event.key === 'Backspace') &&
+			columns.slice(range.left, range.right + 1).some(({ writes }) => writes)
+		)
+			void writeRange([['']]);
 		else if (event.key.length === 1 && !isCommand && !event.altKey && columns[at.column]?.writes) edit(event.key);
 		else return;
 		event.preventDefault();
 	}
-	function writeRange(textOf: (at: number) => string) {
-		const column = columns[at.column];
-		if (!column?.writes) return;
-		const writes = [];
-		for (let row = range[0] as number; row <= (range[1] as number); row++) {
-			const one = grid.row(row);
-			if (one) writes.push({ path: one.path, tag: column.writes, text: textOf(row - (range[0] as number)) });
-		}
-		write(writes);
+	/** Writes cells from the range's first on; one alone goes into all of the range. */
+	async function writeRange(cells: readonly (readonly string[])[]) {
+		const { top, left } = range;
+		const isOne = cells.length === 1 && cells[0]!.length === 1;
+		const [height, width] = isOne
+			? [range.bottom - top + 1, range.right - left + 1]
+			: [cells.length, Math.max(...cells.map(({ length }) => length))];
+		const rows = await rowsOf(top, Math.min(grid.count - 1, top + height - 1));
+		if (!rows) return;
+		const writes: CellWrite[] = [];
+		let same = 0;
+		for (const [down, row] of rows.entries())
+			for (const [across, column] of columns.slice(left, left + width).entries()) {
+				const text = (isOne ? cells[0]![0] : cells[down]?.[across])?.trim();
+				if (column.writes === undefined || text === undefined) continue;
+				// What a cell shows already, wherever that comes from, is no reason for words of its own.
+				if (text !== '' && text === column.text(row)) same++;
+				else writes.push({ path: row.path, tag: column.writes, text });
+			}
+		const all = isOne ? height * width : cells.reduce((sum, { length }) => sum + length, 0);
+		const others = all - writes.length - same;
+		const told = [
+			same > 0 && `${inWords(same, 'cell says', 'cells say')} that already.`,
+			others > 0 && `${inWords(others, 'is', 'are')} in columns that only show, or below the last row, and left.`
+		];
+		write(writes, told.filter(Boolean).join(' '));
 	}
+	const inWords = (count: number, one: string, many: string) =>
+		`${count.toLocaleString('en')} ${count === 1 ? one : many}`;
+	/** As spreadsheets put cells on the clipboard. */
+	const asCells = (rows: readonly GridRow[]) =>
+		Papa.unparse(
+			rows.map((row) => columns.slice(range.left, range.right + 1).map((column) => column.text(row))),
+			{ delimiter: '\t', newline: '\n' }
+		);
 	function oncopy(event: ClipboardEvent) {
 		if (editing !== undefined) return;
-		const lines = [];
-		for (let row = range[0] as number; row <= (range[1] as number); row++) {
-			const one = grid.row(row);
-			if (one) lines.push(columns[at.column]!.text(one));
-		}
-		event.clipboardData?.setData('text/plain', lines.map(quoted).join('\n'));
 		event.preventDefault();
+		const { top, bottom } = range;
+		const here = [];
+		for (let row = top; row <= bottom; row++) here.push(grid.row(row));
+		const known = here.filter((row) => row !== undefined);
+		if (known.length === here.length) event.clipboardData?.setData('text/plain', asCells(known));
+		else
+			void rowsOf(top, bottom).then(async (rows) => {
+				if (!rows) return;
+				await navigator.clipboard.writeText(asCells(rows));
+				tell(`${rows.length.toLocaleString('en')} rows are copied.`);
+			});
 	}
-	/** As spreadsheets put cells on the clipboard. */
-	const quoted = (text: string) => (/[\t\n"]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
-	const unquoted = (text: string) => (/^".*"$/s.test(text) ? text.slice(1, -1).replaceAll('""', '"') : text);
 	function onpaste(event: ClipboardEvent) {
 		if (editing !== undefined) return;
 		const text = event.clipboardData?.getData('text/plain') ?? '';
-		const cells = (text.replace(/\r?\n$/, '').match(/"(?:[^"]|"")*"|[^\n\t]+|(?<=\n|^)(?=\n)/g) ?? []).map(unquoted);
-		if (!columns[at.column]?.writes || cells.length === 0) return;
+		if (text === '') return;
 		event.preventDefault();
-		const start = range[0] as number;
-		const last = cells.length === 1 ? (range[1] as number) : start + cells.length - 1;
-		const writes = [];
-		for (let row = start; row <= last; row++) {
-			const one = grid.row(row);
-			const value = cells.length === 1 ? cells[0] : cells[row - start];
-			if (one && value !== undefined)
-				writes.push({ path: one.path, tag: columns[at.column]!.writes as string, text: value.trim() });
-		}
-		write(writes);
+		const { data } = Papa.parse<string[]>(text.replace(/\r?\n$/, ''), { delimiter: '\t' });
+		if (columns.slice(range.left).some(({ writes }) => writes)) void writeRange(data);
+		else tell('Nothing is written: these columns only show. Go to a title or a description first.');
 	}
 	const signOf = (layer: string) => (layer || 'built-in') as LayerSign;
 </script>
@@ -292,7 +333,11 @@
 						id={isAt ? 'cell-at' : undefined}
 						class="cell {column.id}"
 						class:at={isAt}
-						class:range={from !== undefined && number === at.column && index >= range[0]! && index <= range[1]!}
+						class:range={from !== undefined &&
+							number >= range.left &&
+							number <= range.right &&
+							index >= range.top &&
+							index <= range.bottom}
 						onclick={(event) => {
 							go(index, number, event.shiftKey);
 							if (column.id === 'path' && row && !event.shiftKey) open(row.path);

@@ -111,20 +111,17 @@
 		neighbours.tell();
 		void grid.again();
 	}
-	async function write(writes: readonly { readonly path: string; readonly tag: string; readonly text: string }[]) {
-		let [changed, last] = [0, undefined as number | undefined];
-		for (const { path, tag, text } of writes) {
-			const answer = await api.doBatch(site, { paths: [path] }, { do: 'text', tag, text });
-			if (isRefused(answer)) return void (message = answer.refused);
-			changed += answer.changed;
-			last = answer.edit;
-		}
-		done(
-			writes.length === 1
-				? `${writes[0]!.tag} of ${writes[0]!.path} ${writes[0]!.text === '' ? 'is set back' : 'is written at the page'}.`
-				: `${changed} cells are written at their pages.`,
-			writes.length === 1 ? last : undefined
-		);
+	async function write(cells: readonly api.CellWrite[], left = '') {
+		const [first] = cells;
+		if (!first) return void ([message, undoable] = [left && `Nothing is written. ${left}`, undefined]);
+		const isBack = cells.every(({ text }) => text === '');
+		const answer = await api.writeCells(site, cells);
+		if (isRefused(answer)) return void ([message, undoable] = [answer.refused, undefined]);
+		const what =
+			cells.length === 1
+				? `${first.tag} of ${first.path} ${isBack ? 'is set back' : 'is written at the page'}.`
+				: `${cells.length.toLocaleString('en')} cells are ${isBack ? 'set back' : 'written at their pages'}.`;
+		done([what, left].filter(Boolean).join(' '), answer.edit);
 	}
 	async function takeBack() {
 		if (undoable === undefined) return;
@@ -146,6 +143,7 @@
 		const query = new URLSearchParams(filter as Record<string, string>);
 		query.set('columns', shown.join(','));
 		query.set('sort', order.sort);
+		if (order.down) query.set('down', '1');
 		return `/api/sites/${encodeURIComponent(site)}/csv?${query}`;
 	});
 </script>
@@ -191,6 +189,7 @@
 			{isAll}
 			{sortBy}
 			{write}
+			tell={(words) => ([message, undoable] = [words, undefined])}
 			choose={(next) => ((chosen = next), (isAll = false))}
 			chooseAll={() => ((isAll = !isAll), (chosen = new Set()))}
 			{small}

@@ -63,6 +63,14 @@ export async function doLargeBatch(
 			: 'The work ended before its time. Look at the record, and try again.'
 	};
 }
+export interface CellWrite {
+	readonly path: string;
+	readonly tag: string;
+	readonly text: string;
+}
+/** Writes cells as one edit: all of them, or none. */
+export const writeCells = (site: string, cells: readonly CellWrite[]) =>
+	ask<BatchDone>(at(site, 'cells'), sending('POST', { cells }));
 export const takeBack = (site: string, edit: number) =>
 	ask<object>(at(site, 'edits'), sending('POST', { takeBack: edit }));
 export const saveFilter = (site: string, name: string, query: string) =>

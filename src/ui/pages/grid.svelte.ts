@@ -52,6 +52,27 @@ export class Grid {
 			if (!this.chunks.has(chunk) && !this.asked.has(chunk)) void this.load(chunk, false);
 	}
 
+	/** The rows from one to another, those that are not here fetched; undefined where they cannot be. */
+	async between(from: number, to: number): Promise<readonly GridRow[] | undefined> {
+		const { round } = this;
+		const chunks = [];
+		for (let chunk = Math.floor(from / CHUNK); chunk <= Math.floor(to / CHUNK); chunk++) {
+			const known = this.chunks.get(chunk);
+			if (known) chunks.push(known);
+			else {
+				const answer = await api.rows(this.site, this.filter, this.order, chunk * CHUNK, CHUNK, false);
+				if (round !== this.round) return undefined;
+				if (isRefused(answer)) {
+					this.refused = answer.refused;
+					return undefined;
+				}
+				chunks.push(answer.rows);
+			}
+		}
+		const first = Math.floor(from / CHUNK) * CHUNK;
+		return chunks.flat().slice(from - first, to - first + 1);
+	}
+
 	private async load(chunk: number, withCount: boolean) {
 		const { round } = this;
 		this.asked.add(chunk);

@@ -1,3 +1,5 @@
+import { pagesInWords } from '$ui/parts/words';
+
 /** The record of edits, in words. */
 
 /** An edit as the server's record tells it; what was done is told in the words of its kind. */
@@ -40,6 +42,7 @@ function bodyInWords(body: unknown): string {
 /** What a change of many did. */
 function batchInWords(action: { readonly do?: string; readonly tag?: string }): string {
 	const { tag } = action;
+	if (tag === 'several') return 'Several tags were changed';
 	if (tag !== undefined) return action.do === 'replace' ? `Words of ${tag} were replaced` : `${tag} was changed`;
 	return `The ${action.do === 'key' ? 'mark as key page' : (action.do ?? 'state')} was changed`;
 }
@@ -64,7 +67,7 @@ export function editInWords({ kind, what }: Pick<RecordedEdit, 'kind' | 'what'>)
 				: `The picture ${(told.name ?? told.src) as string} was taken in`;
 		case 'batch':
 			return told.action
-				? `${batchInWords(told.action as { do?: string; tag?: string })} on many pages`
+				? `${batchInWords(told.action as { do?: string; tag?: string })} on ${whichPages(told)}`
 				: 'Several things were changed at once';
 		case 'aside':
 			return told.do === 'take-up'
@@ -79,6 +82,11 @@ export function editInWords({ kind, what }: Pick<RecordedEdit, 'kind' | 'what'>)
 		default:
 			return 'Several things were changed at once';
 	}
+}
+
+function whichPages({ path, pages }: Readonly<Record<string, unknown>>): string {
+	if (typeof path === 'string') return path;
+	return typeof pages === 'number' ? pagesInWords(pages) : 'many pages';
 }
 
 const TYPE_WORDS: Readonly<Record<string, (told: Record<string, string>) => string>> = {
