@@ -1,4 +1,4 @@
-import type { RuleBody } from '$core';
+import type { Page, RuleBody } from '$core';
 import type { Made, Origin } from '../edits/edit';
 import { makeLongEdit } from '../edits/longEdit';
 import { refuseRule } from '../edits/rules';
@@ -193,30 +193,33 @@ function compareRow(
 	const changes: Compared['changes'][number][] = [];
 	const left: Left[] = [];
 	const leave = (reason: Reason, why: string) => left.push({ line, path, reason, why });
-	const page = store.page(stored.id, path);
-	if (!page) {
+	const standing = store.state.standing(stored.id, path);
+	if (!standing) {
 		leave('unknown', 'there is no such page');
 		return { changes, left };
 	}
+	const rules = store.rulesOfPage(standing.id);
 	const since = Number(cells[REVISION] ?? Number.NaN);
-	const wasTouched = () => Number.isInteger(since) && store.wasTouchedSince(stored.id, path, since);
+	let page: Page | undefined;
 	for (const tag of tags) {
 		const after = asWritten(String(cells[OWN + tag] ?? ''));
-		const before = textOfRule(page.rules.find((rule) => rule.tag === tag && !rule.language));
+		const before = textOfRule(rules.find((rule) => rule.tag === tag && !rule.language));
 		if (after.trim() === before.trim()) continue;
 		const body = bodyOf(tag, after);
 		if (body === undefined) leave('wrong', `${tag}: “${after}” tells what stands there, it is nothing to write`);
-		else if (wasTouched()) leave('conflict', `${tag} was changed here since: “${before}” stays, “${after}” is left`);
+		else if (standing.touched > since)
+			leave('conflict', `${tag} was changed here since: “${before}” stays, “${after}” is left`);
 		else {
+			page ??= store.page(stored.id, path);
 			const [issue] = refuseRule(stored, { place: { layer: 'page', path }, tag, body }, page);
 			if (issue) leave('wrong', `${tag}: ${issue.message}`);
 			else changes.push({ line, path, tag, before, after, body });
 		}
 	}
 	// Only while nothing has changed here: then what reads otherwise was written there.
-	const words = shows.length > 0 && since === stored.revision ? store.state.wordsOf(stored.id, path) : undefined;
+	const isAsPutOut = since === stored.revision && standing.seen >= 0;
 	for (const column of shows)
-		if (words && asWritten(String(cells[column] ?? '')).trim() !== words[column].trim())
+		if (isAsPutOut && asWritten(String(cells[column] ?? '')).trim() !== standing[column].trim())
 			leave('shown', `the column “${column}” only shows; what stands in “${OWN}${column}” is read`);
 	return { changes, left };
 }

@@ -25,6 +25,7 @@ beforeAll(() => {
 				state: at % 5 ? 'live' : 'draft',
 				...(at % 3 === 0 && { language: 'fr' }),
 				...(at % 500 === 0 && { key: true }),
+				...(at % 13 === 0 && { target: `heath walk ${at % 17}` }),
 				modified: `2026-0${1 + (at % 9)}-01T00:00:00Z`,
 				fields: {
 					title: at % 4 ? `Walk ${at % 90}` : `Heath ${at % 70}`,
@@ -56,11 +57,11 @@ const rows = (filter: PageFilter, sort: Sort, down: boolean, offset: number, lim
 
 /** The order by one column, as the database orders: nothing first, numbers by size, texts by their units. */
 function compare(sort: Sort) {
-	const key = sort === 'findings' ? 'weight' : sort;
+	const key = sort === 'findings' ? 'weight' : sort === 'key' ? 'isKey' : sort;
 	return (a: GridRow, b: GridRow) => {
 		const [one, other] = [a[key as keyof GridRow] ?? '', b[key as keyof GridRow] ?? ''];
 		if (one !== other) return one < other ? -1 : 1;
-		return ['type', 'language', 'state'].includes(sort) ? (a.path < b.path ? -1 : 1) : a.id - b.id;
+		return ['type', 'language', 'state', 'card', 'key'].includes(sort) ? (a.path < b.path ? -1 : 1) : a.id - b.id;
 	};
 }
 

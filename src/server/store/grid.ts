@@ -13,7 +13,10 @@ export const SORTS = {
 	titleWidth: 'title_width',
 	descriptionWidth: 'description_width',
 	picture: 'picture',
-	differs: 'differs'
+	differs: 'differs',
+	card: 'card',
+	target: 'target',
+	key: 'is_key'
 } as const;
 export type Sort = keyof typeof SORTS;
 
@@ -151,7 +154,7 @@ function conditionsOf(site: number, filter: PageFilter): Condition[] {
 }
 
 /** Columns of a few values, whose indexes go on by path. */
-const KINDS: ReadonlySet<string> = new Set(['type', 'language', 'state']);
+const KINDS: ReadonlySet<string> = new Set(['type', 'language', 'state', 'card', 'is_key']);
 
 /** Few pages: as many are gathered and sorted as fast as the first rows are found in their order. */
 const FEW = 1000;

@@ -67,7 +67,9 @@ const LATER: Readonly<Record<number, string>> = {
 	// It kept each set of tags once.
 	12: `REINDEX page_state;`,
 	13: `INSERT INTO paused_index VALUES ('page_state_away', 'CREATE INDEX page_state_away ON page_state (card)');`,
-	14: `INSERT INTO page_link SELECT id, char(10) || '/same' || char(10) FROM page WHERE path = '/back';`
+	14: `INSERT INTO page_link SELECT id, char(10) || '/same' || char(10) FROM page WHERE path = '/back';`,
+	// It had fewer indexes, and nothing else.
+	15: `REINDEX page_state;`
 };
 
 /** All schemas that there were: this one stands at the end, and is not among them. */

@@ -7,7 +7,7 @@ export const MANY = 5000;
 /** What others ask for while pages come in: what is to be looked at. */
 const KEPT = ['page_state_seen', 'page_state_timed'];
 /** What looking at a page writes, and nobody asks for again and again while many are looked at. */
-const BY_LOOKING = /^page_state_((type_)?(title|description|picture|tags)|type_(heavy|differs))/;
+const BY_LOOKING = /^page_state_((type_)?(title|description|picture|tags|card)|type_(heavy|differs))/;
 
 /**
  * Takes away the indexes that only the table of pages is sorted and filtered by, where so many pages come that making

@@ -3,7 +3,7 @@ import { inPart, type Part } from './part';
 
 /** What is kept of a page whatever it was before. */
 /** One that an edit touched meanwhile is looked at again. */
-const KEPT = `seen = iif(touched > @seen, -1, @seen), head = @head, card = @card, canonical = @canonical, missing = @missing, strange = @strange, timed = @timed`;
+const KEPT = `seen = iif(touched > @seen, -1, @seen), head = @head, canonical = @canonical, missing = @missing, strange = @strange, timed = @timed`;
 /**
  * What stands in an index or is searched, in parts that are written where they came to something else: writing an
  * index again costs as much as all the rest.
@@ -15,7 +15,8 @@ const IN_INDEXES = [
 	'title_from = @titleFrom, description_from = @descriptionFrom, picture_from = @pictureFrom',
 	'weight = @weight',
 	'tag_set = (SELECT id FROM tag_set WHERE tags = @tags)',
-	'differs = @differs'
+	'differs = @differs',
+	'card = @card'
 ] as const;
 
 /** Pages of one type, or of all. */
@@ -31,7 +32,7 @@ const SQL = {
 		AND ${inPart('page_id')} LIMIT @limit`,
 	countOfType: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND type = ? AND seen < ?`,
 	before: `SELECT s.seen, s.title, s.description, s.picture, s.title_from AS titleFrom, s.description_from AS descriptionFrom,
-		s.picture_from AS pictureFrom, s.weight, s.differs, (SELECT tags FROM tag_set WHERE id = s.tag_set) AS tags, r.head AS releasedHead, r.address AS releasedAddress
+		s.picture_from AS pictureFrom, s.weight, s.differs, s.card, (SELECT tags FROM tag_set WHERE id = s.tag_set) AS tags, r.head AS releasedHead, r.address AS releasedAddress
 		FROM page_state s LEFT JOIN released r ON r.site_id = s.site_id AND r.path = @path AND r.until IS NULL WHERE s.page_id = @id`,
 	addTags: `INSERT OR IGNORE INTO tag_set (tags) VALUES (?)`,
 	dropFindings: `DELETE FROM page_finding WHERE page_id = ?`,
@@ -60,7 +61,7 @@ const SQL = {
 	countFaulty: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND weight > 0`,
 	kinds: `SELECT code, tag, count(*) AS pages, min(page_id) AS example, max(weight) AS weight FROM page_finding
 		WHERE site_id = ? GROUP BY code, tag`,
-	wordsOf: `SELECT title, description FROM page_state WHERE site_id = ? AND path = ? AND seen >= 0`,
+	standing: `SELECT page_id AS id, title, description, touched, seen FROM page_state WHERE site_id = ? AND path = ?`,
 	shown: `SELECT picture AS src, count(*) AS n FROM page_state WHERE site_id = ? AND picture <> '' GROUP BY picture`,
 	shownOn: `SELECT p.path FROM page_state s JOIN page p ON p.id = s.page_id
 		WHERE s.site_id = ? AND s.picture = ? ORDER BY p.path LIMIT ?`
@@ -102,7 +103,7 @@ export interface PageState {
 /** What stands in indexes of a page that is looked at again, and what is released of it. */
 interface StateBefore extends Pick<
 	PageState,
-	'title' | 'description' | 'picture' | 'titleFrom' | 'descriptionFrom' | 'pictureFrom' | 'weight'
+	'title' | 'description' | 'picture' | 'titleFrom' | 'descriptionFrom' | 'pictureFrom' | 'weight' | 'card'
 > {
 	readonly seen: number;
 	readonly tags: string | null;
@@ -133,7 +134,8 @@ function changedParts(before: StateBefore, now: Omit<PageState, 'findings' | 'is
 			before.pictureFrom !== now.pictureFrom,
 		before.weight !== now.weight,
 		before.tags !== now.tags,
-		before.differs !== now.differs
+		before.differs !== now.differs,
+		before.card !== now.card
 	];
 	return isChanged.reduce((bits, is, at) => bits | (is ? 1 << at : 0), 0);
 }
@@ -144,6 +146,17 @@ export interface Differing {
 	readonly added: number;
 	readonly removed: number;
 	readonly paths: readonly string[];
+}
+
+/** What a page last came to, and when it was touched itself. */
+export interface Standing {
+	readonly id: number;
+	readonly title: string;
+	readonly description: string;
+	/** The revision that an edit of the page itself led to. */
+	readonly touched: number;
+	/** The revision at which it was looked at; -1 where that is to be done again. */
+	readonly seen: number;
 }
 
 /** The kept state of pages: what every head came to, and whether that is known for the working copy as it is. */
@@ -165,9 +178,9 @@ export class StateStore {
 		return ids;
 	}
 
-	/** The title and the description that a page came to; undefined where that is not known. */
-	wordsOf(site: number, path: string): { readonly title: string; readonly description: string } | undefined {
-		return this.run('wordsOf').get(site, path) as { title: string; description: string } | undefined;
+	/** What is kept of the page at a path. */
+	standing(site: number, path: string): Standing | undefined {
+		return this.run('standing').get(site, path) as Standing | undefined;
 	}
 
 	/** How many pages must be looked at again. */

@@ -74,8 +74,7 @@ const SQL = {
 	hasPage: `SELECT id FROM page WHERE site_id = ? AND path = ?`,
 	paths: `SELECT path FROM page WHERE site_id = ? ORDER BY path`,
 	pathsOfType: `SELECT path FROM page WHERE site_id = ? AND type = ? ORDER BY path`,
-	rulesOf: `SELECT page_id AS id, tag, language, body FROM rule WHERE page_id IN (SELECT value FROM json_each(?))`,
-	touchedSince: `SELECT 1 FROM page_state WHERE site_id = ? AND path = ? AND touched > ?`
+	rulesOf: `SELECT page_id AS id, tag, language, body FROM rule WHERE page_id IN (SELECT value FROM json_each(?))`
 } as const;
 
 interface RuleRow {
@@ -223,9 +222,8 @@ export class Store {
 			rules.set(id, [...(rules.get(id) ?? []), toRule(row)]);
 		return rules;
 	}
-	/** Whether a page itself was changed after a revision of the working copy. */
-	wasTouchedSince(site: number, path: string, revision: number): boolean {
-		return this.run('touchedSince').get(site, path, revision) !== undefined;
+	rulesOfPage(id: number): Rule[] {
+		return (this.run('pageRules').all(id) as RuleRow[]).map(toRule);
 	}
 
 	pageById(id: number): Page | undefined {
@@ -243,10 +241,6 @@ export class Store {
 	page(site: number, path: string): Page | undefined {
 		const row = this.run('pageByPath').get(site, path) as PageRow | undefined;
 		return row && this.rows.toPage(row, this.rulesOfPage(row.id));
-	}
-
-	private rulesOfPage(id: number): Rule[] {
-		return (this.run('pageRules').all(id) as RuleRow[]).map(toRule);
 	}
 
 	/** All pages of a site, or only the live ones, by path; one at a time, so that memory stays level. */

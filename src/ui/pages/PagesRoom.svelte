@@ -88,7 +88,7 @@
 		void show();
 	}
 	function sortBy(sort: string) {
-		order = { sort, down: order.sort === sort ? !order.down : sort === 'findings' || sort === 'differs' };
+		order = { sort, down: order.sort === sort ? !order.down : ['findings', 'differs', 'key'].includes(sort) };
 		void show();
 	}
 	function toggleColumn(id: string) {

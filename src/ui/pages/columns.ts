@@ -49,7 +49,7 @@ export const COLUMNS: readonly Column[] = [
 	{ id: 'language', name: 'Language', width: 84, sort: 'language', text: ({ language }) => language ?? '' },
 	{ id: 'state', name: 'State', width: 74, sort: 'state', text: ({ state }) => state },
 	{ id: 'picture', name: 'Share picture', width: 220, sort: 'picture', text: ({ picture }) => picture },
-	{ id: 'card', name: 'Card', width: 150, text: ({ card }) => card },
+	{ id: 'card', name: 'Card', width: 150, sort: 'card', text: ({ card }) => card },
 	{
 		id: 'titleWidth',
 		name: 'Title’s width',
@@ -64,14 +64,14 @@ export const COLUMNS: readonly Column[] = [
 		sort: 'descriptionWidth',
 		text: ({ descriptionWidth }) => (descriptionWidth / 1000).toFixed(1)
 	},
-	{ id: 'titleCut', name: 'Title cut in', width: 190, text: ({ title }) => cutIn('title', title) },
+	{ id: 'titleCut', name: 'Title cut in', width: 190, sort: 'titleWidth', text: ({ title }) => cutIn('title', title) },
 	{
-		...{ id: 'descriptionCut', name: 'Description cut in', width: 190 },
+		...{ id: 'descriptionCut', name: 'Description cut in', width: 190, sort: 'descriptionWidth' },
 		text: ({ description }: GridRow) => cutIn('description', description)
 	},
-	{ id: 'small', name: 'Picture', width: 96, text: ({ picture }) => picture },
-	{ id: 'target', name: 'To be found by', width: 150, text: ({ target }) => target },
-	{ id: 'key', name: 'Key page', width: 76, text: ({ isKey }) => (isKey ? 'yes' : '') },
+	{ id: 'small', name: 'Picture', width: 96, sort: 'picture', text: ({ picture }) => picture },
+	{ id: 'target', name: 'To be found by', width: 150, sort: 'target', text: ({ target }) => target },
+	{ id: 'key', name: 'Key page', width: 76, sort: 'key', text: ({ isKey }) => (isKey ? 'yes' : '') },
 	{
 		id: 'modified',
 		name: 'Last changed',
