@@ -1,4 +1,4 @@
-import type { Page, RuleBody } from '$core';
+import { findTag, type Page, type RuleBody } from '$core';
 import type { Made, Origin } from '../edits/edit';
 import { makeLongEdit } from '../edits/longEdit';
 import { refuseRule } from '../edits/rules';
@@ -26,7 +26,7 @@ export const COLUMNS: Readonly<Record<string, (row: GridRow) => string>> = {
 	modified: ({ modified }) => modified ?? ''
 };
 
-/** Tags whose overrides are put out and read back, each in a column called `page says: TAG`. */
+/** Overrides are put out and read back, those of a tag in a column called `page says: TAG`: of these, and of all that pages have. */
 const OWN_TAGS = ['title', 'description', 'og:title', 'og:description', 'og:image'];
 const OWN = 'page says: ';
 /** The column that says at which revision of the working copy a row was put out. */
@@ -56,7 +56,8 @@ export function* writeCsv(
 ): Generator<string> {
 	const { id, revision } = store.site(name);
 	const shown = ['path', ...columns.filter((column) => column !== 'path' && Object.hasOwn(COLUMNS, column))];
-	yield `${mark ? '\uFEFF' : ''}${lineOf([...shown, ...OWN_TAGS.map((tag) => OWN + tag), REVISION])}`;
+	const tags = [...new Set([...OWN_TAGS, ...store.overriddenTags(id)])];
+	yield `${mark ? '\uFEFF' : ''}${lineOf([...shown, ...tags.map((tag) => OWN + tag), REVISION])}`;
 	const ids = gridIds(store.db, id, filter, { sort, down });
 	for (let at = 0; at < ids.length; at += CHUNK) {
 		const rows = rowsOf(store.db, ids.slice(at, at + CHUNK));
@@ -64,7 +65,7 @@ export function* writeCsv(
 		yield rows
 			.map((row) => {
 				const rules = own.get(row.id) ?? [];
-				const says = OWN_TAGS.map((tag) => textOfRule(rules.find((rule) => rule.tag === tag && !rule.language)));
+				const says = tags.map((tag) => textOfRule(rules.find((rule) => rule.tag === tag && !rule.language)));
 				return lineOf([...shown.map((column) => COLUMNS[column]!(row)), ...says, String(revision)]);
 			})
 			.join('');
@@ -89,7 +90,7 @@ function bodyOf(tag: string, cell: string): RuleBody | null | undefined {
 	if (text === LEFT_OUT) return { kind: 'leaveOut' };
 	const [, from] = /^\(the same as (\S+)\)$/.exec(text) ?? [];
 	if (from !== undefined) return { kind: 'borrow', from };
-	if (tag === 'og:image') return { kind: 'pictures', sources: [{ from: 'file', src: text }] };
+	if (findTag(tag)?.kind === 'picture') return { kind: 'pictures', sources: [{ from: 'file', src: text }] };
 	return { kind: 'template', template: cell };
 }
 

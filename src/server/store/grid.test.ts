@@ -279,7 +279,7 @@ describe('CSV, out and in again', () => {
 		look();
 		const text = out();
 		expect(text.split('\r\n')[0]).toBe(
-			'path,title,type,page says: title,page says: description,page says: og:title,page says: og:description,page says: og:image,revision'
+			'path,title,type,page says: title,page says: description,page says: og:title,page says: og:description,page says: og:image,page says: canonical,revision'
 		);
 		expect(text).toContain(`"'=SUM(1,2) ""x"""`);
 		expect(out(true).charCodeAt(0)).toBe(0xfeff);
@@ -320,6 +320,25 @@ describe('CSV, out and in again', () => {
 		expect(store.page(id, '/a')?.rules).toEqual([]);
 		expect(() => compareCsv(store, 'S', 'a,b\n1,2')).toThrow('put it out from the room of pages first');
 	});
+	test('every tag that a page says by itself has its column', () => {
+		const made = writeCells(store, 'S', [
+			{ path: '/a', tag: 'twitter:title', text: 'For one reader' },
+			{ path: '/b', tag: 'twitter:image', text: 'x' }
+		]);
+		const text = out();
+		expect(text.split('\r\n')[0]).toMatch(
+			/page says: og:image,page says: canonical,page says: twitter:image,page says: twitter:title,revision$/
+		);
+		expect(text).toContain(',For one reader,');
+		takeBack(store, 'S', made.edit as number, 'pages');
+		expect(out()).not.toContain('twitter:');
+		const back = readCsvBack(store, 'S', text.replace(',x,', ',/p.jpg,').replace(/,\d+(?=\r)/g, ','), 'pages');
+		expect(store.page(id, '/b')?.rules).toEqual([
+			{ tag: 'twitter:image', kind: 'pictures', sources: [{ from: 'file', src: '/p.jpg' }] }
+		]);
+		expect(back.result.changes.count).toBe(2);
+		takeBack(store, 'S', back.edit as number, 'pages');
+	});
 	test('overrides that are no text come back, too', () => {
 		const cells = (...rows: string[]) => ['path,page says: title,page says: og:image', ...rows].join('\n');
 		const [title, image] = ['title', 'og:image'].map((tag) => () => {
@@ -355,9 +374,9 @@ describe('CSV, out and in again', () => {
 		takeBack(store, 'S', edit as number, 'pages');
 		expect(left.wrong.first.map(({ path, why }) => [path, why.slice(0, 30)])).toEqual([
 			['/a', 'title: The "{" at 1:1 is never'],
-			['/c', 'has 10 cells where there are 9'],
+			['/c', 'has 11 cells where there are 1'],
 			['/a', 'stands in line 3, too, and tha'],
-			['/x', 'has 1 cell where there are 9 h']
+			['/x', 'has 1 cell where there are 10 ']
 		]);
 	});
 	test('words written in a column that only shows are told, while nothing else has changed', () => {

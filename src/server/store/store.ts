@@ -42,6 +42,7 @@ const SQL = {
 	pageRules: `SELECT tag, language, body FROM rule WHERE page_id = ? ORDER BY tag, language`,
 	overridden: `${WHOLE} WHERE page.id IN (SELECT page_id FROM rule WHERE site_id = @site AND page_id IS NOT NULL
 		UNION SELECT id FROM page WHERE site_id = @site AND instr(settings, '"extra"')) ORDER BY path`,
+	overriddenTags: `SELECT DISTINCT tag FROM rule WHERE site_id = ? AND page_id IS NOT NULL AND language = '' ORDER BY tag`,
 	hasPageRules: `SELECT DISTINCT page_id AS id FROM rule WHERE site_id = ? AND page_id IS NOT NULL`,
 	saveRule: `INSERT INTO rule (site_id, type_id, page_id, tag, language, body) VALUES (@site, @type, @page, @tag, @language, @body)
 		ON CONFLICT (site_id, coalesce(type_id, 0), coalesce(page_id, 0), tag, language) DO UPDATE SET body = excluded.body WHERE body <> excluded.body`,
@@ -222,6 +223,11 @@ export class Store {
 			rules.set(id, [...(rules.get(id) ?? []), toRule(row)]);
 		return rules;
 	}
+	/** The tags that pages say by themselves, whatever their language. */
+	overriddenTags(site: number): string[] {
+		return (this.run('overriddenTags').all(site) as { tag: string }[]).map(({ tag }) => tag);
+	}
+
 	rulesOfPage(id: number): Rule[] {
 		return (this.run('pageRules').all(id) as RuleRow[]).map(toRule);
 	}
