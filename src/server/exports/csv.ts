@@ -200,7 +200,8 @@ function compareRow(
 		return { changes, left };
 	}
 	const rules = store.rulesOfPage(standing.id);
-	const since = Number(cells[REVISION] ?? Number.NaN);
+	// A table without it is taken as it is.
+	const since = Number(cells[REVISION] || Number.NaN);
 	let page: Page | undefined;
 	for (const tag of tags) {
 		const after = asWritten(String(cells[OWN + tag] ?? ''));
