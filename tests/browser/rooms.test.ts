@@ -64,6 +64,10 @@ describe('pages', () => {
 		await click('Findings');
 		await open('pages', '?finding=cut');
 		await says('[data-testid=count]', /^2 pages by this filter/);
+		await open('pages');
+		await (await find('select[aria-label="With any findings"] option[value=cut]')).click();
+		await says('[data-testid=count]', /^2 pages by this filter/);
+		expect(new URL(await browser.driver.getCurrentUrl()).searchParams.get('finding')).toBe('cut');
 	});
 
 	test('by keys like a sheet: a cell is written at its page, and taken back', async () => {
@@ -134,11 +138,15 @@ describe('pages', () => {
 		await says('aside h2', /7 pages chosen/);
 		await (await find('aside textarea')).sendKeys('One description for all of them, written at once');
 		await click('See what would change');
-		await says('[data-testid=sample]', /7 of the 7 looked at would change/);
+		await says('[data-testid=sample]', /^7 of the 7 looked at would change/);
 		await click('Change 7 pages');
 		await says('.message', /7 pages changed, as one edit/);
 		await open('pages', '?from=description%3Apage');
 		await says('[data-testid=count]', /^7 pages/);
+		await (await find('[aria-label="Choose all that the filter means"]')).click();
+		await (await find('aside textarea')).sendKeys('Others');
+		await click('See what would change');
+		await says('[data-testid=sample]', /^7 pages say description themselves: that goes\./);
 		await open('releases');
 		await says('[data-testid=sheet]', /7 changed/);
 		await open('bench');

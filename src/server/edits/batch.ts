@@ -177,6 +177,8 @@ export interface BatchSample {
 	/** Of those looked at: how many would come out different, better and worse. */
 	readonly lookedAt: number;
 	readonly changed: number;
+	/** Of all that are meant: how many say something of the tag by themselves, which would go. */
+	readonly replaced: number;
 	readonly better: number;
 	readonly worse: number;
 	readonly sample: readonly {
@@ -229,6 +231,7 @@ export function sampleOfBatch(store: Store, name: string, pages: BatchPages, act
 	const changed = looked.filter(({ isSame }) => !isSame);
 	return {
 		...{ pages: paths.length, lookedAt: looked.length, changed: changed.length },
+		replaced: action.do === 'rule' || action.do === 'text' ? store.countOverriding(stored.id, action.tag, paths) : 0,
 		better: looked.filter(({ gained, lost }) => lost.length > gained.length).length,
 		worse: looked.filter(({ gained, lost }) => gained.length > lost.length).length,
 		sample: changed.slice(0, SHOWN).map(({ isSame: _isSame, ...one }) => one)

@@ -227,6 +227,32 @@ describe('many at once', () => {
 	});
 });
 
+test('a batch says before how many pages would lose what they say themselves', () => {
+	const { edit } = writeCells(store, 'S', [
+		{ path: '/a', tag: 'description', text: 'Mine' },
+		{ path: '/b', tag: 'description', text: 'Mine, too' },
+		{ path: '/b', tag: 'og:title', text: 'Another tag' }
+	]);
+	const replacedBy = (action: Parameters<typeof sampleOfBatch>[3], paths = ['/a', '/b', '/e']) =>
+		sampleOfBatch(store, 'S', { paths }, action).replaced;
+	expect(replacedBy({ do: 'text', tag: 'description', text: 'For all' })).toBe(2);
+	expect(replacedBy({ do: 'text', tag: 'description', text: 'For all' }, ['/a', '/e'])).toBe(1);
+	expect(replacedBy({ do: 'rule', tag: 'og:title', body: null })).toBe(1);
+	expect(replacedBy({ do: 'key', on: true })).toBe(0);
+	takeBack(store, 'S', edit as number, 'pages');
+});
+
+test('the kinds of findings that pages have, each once', () => {
+	look();
+	const all = store.db
+		.prepare('SELECT DISTINCT code FROM page_finding WHERE site_id = ? ORDER BY code')
+		.pluck()
+		.all(id);
+	expect(all.length).toBeGreaterThan(2);
+	expect(store.state.codes(id)).toEqual(all);
+	expect(store.state.codes(id + 1)).toEqual([]);
+});
+
 describe('cells of the table', () => {
 	const rules = (path: string) => store.page(id, path)?.rules;
 	test('are written as words at their pages, as one edit that is taken back as one', () => {

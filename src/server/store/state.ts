@@ -62,6 +62,10 @@ const SQL = {
 	kinds: `SELECT code, tag, count(*) AS pages, min(page_id) AS example, max(weight) AS weight FROM page_finding
 		WHERE site_id = ? GROUP BY code, tag`,
 	standing: `SELECT page_id AS id, title, description, touched, seen FROM page_state WHERE site_id = ? AND path = ?`,
+	// From one to the next, without a look at each.
+	codes: `WITH RECURSIVE one (code) AS (SELECT min(code) FROM page_finding WHERE site_id = @site
+		UNION ALL SELECT (SELECT min(code) FROM page_finding WHERE site_id = @site AND code > one.code) FROM one WHERE one.code IS NOT NULL)
+		SELECT code FROM one WHERE code IS NOT NULL`,
 	shown: `SELECT picture AS src, count(*) AS n FROM page_state WHERE site_id = ? AND picture <> '' GROUP BY picture`,
 	shownOn: `SELECT p.path FROM page_state s JOIN page p ON p.id = s.page_id
 		WHERE s.site_id = ? AND s.picture = ? ORDER BY p.path LIMIT ?`
@@ -181,6 +185,11 @@ export class StateStore {
 	/** What is kept of the page at a path. */
 	standing(site: number, path: string): Standing | undefined {
 		return this.run('standing').get(site, path) as Standing | undefined;
+	}
+
+	/** The kinds of findings that pages have. */
+	codes(site: number): string[] {
+		return (this.run('codes').all({ site }) as { code: string }[]).map(({ code }) => code);
 	}
 
 	/** How many pages must be looked at again. */

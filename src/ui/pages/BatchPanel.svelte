@@ -89,6 +89,7 @@
 				};
 		}
 	});
+	const tagOfAction = $derived('tag' in action ? action.tag : '');
 	const isReady = $derived(!['text', 'template', 'replace', 'picture'].includes(what) || text !== '');
 
 	async function look() {
@@ -184,6 +185,13 @@
 	{#if sample}
 		<div class="sample" role="status" data-testid="sample">
 			<p>
+				{#if sample.replaced > 0}
+					<strong class="lost"
+						>{sample.replaced === 1 ? '1 page says' : `${sample.replaced.toLocaleString('en')} pages say`}
+						{tagOfAction}
+						{sample.replaced === 1 ? 'itself' : 'themselves'}: that goes.</strong
+					>
+				{/if}
 				<strong>{sample.changed} of the {sample.lookedAt} looked at</strong> would change{sample.better > 0
 					? `, ${sample.better} for the better`
 					: ''}{sample.worse > 0 ? `, ${sample.worse} for the worse` : ''}.
@@ -272,6 +280,7 @@
 		color: var(--ink-soft);
 		text-decoration: line-through;
 	}
+	.lost,
 	.worse {
 		color: var(--gone);
 	}

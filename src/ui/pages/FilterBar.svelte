@@ -1,13 +1,14 @@
 <script lang="ts">
 	import { CATALOGUE } from '$core';
 	import type { PageFilter } from './api';
-	import { COLUMNS } from './columns';
+	import { COLUMNS, findingInWords } from './columns';
 
 	/** What the table shows: words to find, and what must be so of each page. */
 	let {
 		filter,
 		types,
 		languages,
+		findings,
 		filters,
 		shown,
 		setFilter,
@@ -18,6 +19,7 @@
 		filter: PageFilter;
 		types: readonly { readonly name: string; readonly label: string }[];
 		languages: readonly string[];
+		findings: readonly string[];
 		filters: readonly { readonly name: string; readonly query: string }[];
 		shown: readonly string[];
 		setFilter: (filter: PageFilter) => void;
@@ -35,7 +37,10 @@
 	/** Those that the other rooms set, in words. */
 	const told = $derived(
 		[
-			filter.finding && ['finding', `with “${filter.finding}”${filter.of ? ` in ${filter.of}` : ''}`],
+			filter.finding && [
+				'finding',
+				`with “${filter.finding.split(',').map(findingInWords).join('” or “')}”${filter.of ? ` in ${filter.of}` : ''}`
+			],
 			filter.title && ['title', `titled “${filter.title}”`],
 			filter.description && ['description', `described “${filter.description.slice(0, 40)}”`],
 			filter.picture && ['picture', `showing ${filter.picture.split('/').at(-1)}`]
@@ -89,6 +94,14 @@
 		['draft', 'draft'],
 		['private', 'private']
 	])}
+	{@render choice(
+		'finding',
+		'With any findings',
+		[...new Set([...(filter.finding ? [filter.finding] : []), ...findings])].map((code) => [
+			code,
+			code.split(',').map(findingInWords).join(' or ')
+		])
+	)}
 	{@render choice('differs', 'Released or not', [
 		['yes', 'differs from the release'],
 		['changed', 'changed'],

@@ -21,6 +21,8 @@
 		readonly site: { readonly name: string; readonly base: string; readonly languages: readonly string[] };
 		readonly types: readonly { readonly name: string; readonly label: string }[];
 		readonly filters: readonly { readonly name: string; readonly query: string }[];
+		/** The kinds of findings that pages have. */
+		readonly findings: readonly string[];
 		readonly standIn: StandIn;
 		readonly first: GridAnswer;
 	}
@@ -165,6 +167,7 @@
 		{filter}
 		types={data.types}
 		languages={data.site.languages}
+		findings={data.findings}
 		{filters}
 		{shown}
 		{setFilter}

@@ -23,6 +23,9 @@ function cutIn(tag: 'title' | 'description', text: string): string {
 		.join(', ');
 }
 
+/** A kind of finding, as short as a cell takes it. */
+export const findingInWords = (code: string) => code.replaceAll('-', ' ');
+
 const DIFFERS = ['', 'changed', 'new', 'leaves'];
 export const differsInWords = ({ differs }: GridRow) => DIFFERS[differs] ?? '';
 
@@ -38,11 +41,7 @@ export const COLUMNS: readonly Column[] = [
 		name: 'Findings',
 		width: 150,
 		sort: 'findings',
-		text: ({ findings }) =>
-			(findings ?? '')
-				.split(' ')
-				.map((code) => code.replaceAll('-', ' '))
-				.join(', ')
+		text: ({ findings }) => (findings ?? '').split(' ').map(findingInWords).join(', ')
 	},
 	{ id: 'differs', name: 'Release', width: 84, sort: 'differs', text: differsInWords },
 	{ id: 'type', name: 'Type', width: 100, sort: 'type', text: ({ type }) => type },

@@ -15,6 +15,7 @@ export const load: PageServerLoad = ({ locals, params, url }) =>
 			site: { name: site.name, base: site.base, languages: site.languages },
 			types: types.map(({ name, label }) => ({ name, label: label ?? name })),
 			filters: store.filters.all(id),
+			findings: store.state.codes(id),
 			standIn: standInFor(store, params.site) ?? null,
 			first: readGrid(store, params.site, query)
 		};
