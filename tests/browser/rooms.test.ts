@@ -65,7 +65,7 @@ describe('pages', () => {
 		await open('pages', '?finding=cut');
 		await says('[data-testid=count]', /^2 pages by this filter/);
 		await open('pages');
-		await (await find('select[aria-label="With any findings"] option[value=cut]')).click();
+		await (await find('select[aria-label="Any finding"] option[value=cut]')).click();
 		await says('[data-testid=count]', /^2 pages by this filter/);
 		expect(new URL(await browser.driver.getCurrentUrl()).searchParams.get('finding')).toBe('cut');
 	});

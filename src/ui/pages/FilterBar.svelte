@@ -79,7 +79,7 @@
 	<input
 		type="search"
 		aria-label="Find pages"
-		placeholder="Find in path, title and description"
+		placeholder="Find words, or a path"
 		value={filter.q ?? ''}
 		oninput={find}
 	/>
@@ -96,7 +96,7 @@
 	])}
 	{@render choice(
 		'finding',
-		'With any findings',
+		'Any finding',
 		[...new Set([...(filter.finding ? [filter.finding] : []), ...findings])].map((code) => [
 			code,
 			code.split(',').map(findingInWords).join(' or ')
@@ -182,13 +182,14 @@
 	}
 	input[type='search'] {
 		flex: 1;
-		min-width: 220px;
+		min-width: 180px;
 		max-width: 420px;
 	}
 	select {
-		max-width: 164px;
+		max-width: 132px;
 	}
 	select.set {
+		max-width: 180px;
 		border-color: var(--sea);
 		background: var(--sea-wash);
 		font-weight: 600;
