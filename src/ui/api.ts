@@ -108,10 +108,10 @@ async function reachAsked(
 /** Sends something and gives the lines of the answer as they come; one that refuses gives its sentence as a line. */
 export async function* linesOfAnswer<T>(
 	address: string,
-	body: unknown,
+	request: RequestInit,
 	signal: AbortSignal
 ): AsyncGenerator<T | { readonly refused: string }> {
-	const answer = await fetch(address, { ...sending('POST', body), signal });
+	const answer = await fetch(address, { ...request, signal });
 	if (answer.ok && answer.body) yield* linesOf<T>(answer.body);
 	else yield { refused: sentenceOf((await answer.json().catch(() => ({}))) as Told, answer.status) };
 }

@@ -56,6 +56,7 @@ describe('wrong use', () => {
 	test.each([
 		[['frobnicate'], "unknown command 'frobnicate'"],
 		[['pages', '--site', 'x', '--filter', 'colour=red'], 'Write one of q, type, language'],
+		[['pages', '--site', 'x', '--sort', 'colour'], 'Allowed choices are path, title'],
 		[['pages', '--site', 'x', '--columns', 'title,colour'], 'There is no column “colour”. There are path, title'],
 		[['import'], 'Name what to read: a folder, a file, or --from an address.'],
 		[['import', '.', '--base', 'https://x.example'], 'A folder needs --site'],
@@ -727,6 +728,11 @@ describe('tables, quality, checks of pages, probes', () => {
 		expect(JSON.parse(read('--json').stdout)).toMatchObject({ changes: { count: 1 }, left: { wrong: { count: 1 } } });
 		expect(pages().stdout).toContain('By a program');
 		expect(read().stderr).toContain('0 overrides were changed');
+		expect(pages('--read', 'none.csv')).toMatchObject({
+			status: 1,
+			stderr: expect.stringContaining('There is no file none.csv')
+		});
+		expect(pages('--read', write('other.csv', 'a,b\n1,2\n')).stderr).toContain('The table has no column “path”');
 	});
 
 	test('a check of pages fails on what it is told to, knows a baseline, and speaks SARIF', () => {

@@ -1,5 +1,6 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { InvalidArgumentError, Option } from 'commander';
+import { UserError } from '$server/errors';
 import { COLUMNS, compareCsv, readCsvBack, writeCsv, type CsvTold } from '$server/exports/csv';
 import { refreshAll } from '$server/jobs/parts';
 import { FILTER_NAMES, SORTS, type PageFilter, type Sort } from '$server/store/grid';
@@ -63,11 +64,7 @@ export const addPages: Verb = (program) => {
 		.action((options: Options) => {
 			keepHeapSmall();
 			if (options.read === undefined) return putOut(options);
-			return options.dryRun
-				? withReader(options, (store) => tell(compareCsv(store, options.site, fileOf(options)), options))
-				: withStore(options, (store) =>
-						tell(readCsvBack(store, options.site, fileOf(options), 'command').result, options)
-					);
+			return readIn(options, options.read);
 		});
 };
 
@@ -79,9 +76,22 @@ async function putOut({ site, filter, columns, sort, down = false, mark = false,
 	await withReader(options, (store) => writeOut(writeCsv(store, site, filter, { columns, sort, down, mark }), out));
 }
 
-const fileOf = ({ read }: Options) => readFileSync(read as string);
+async function readIn({ site, ...options }: Options, name: string) {
+	if (!existsSync(name)) throw new UserError(`There is no file ${name}. Check the path.`);
+	const file = readFileSync(name);
+	const bar = progressBar('Reading');
+	// About as many as there are lines.
+	const lines = file.reduce((sum, byte) => sum + (byte === 10 ? 1 : 0), 0);
+	const progress = (done: number) => bar.update(done, lines);
+	const told = await (
+		options.dryRun
+			? withReader(options, (store) => compareCsv(store, site, file, progress))
+			: withStore(options, (store) => readCsvBack(store, site, file, 'command', progress).result)
+	).finally(bar.stop);
+	tell(told, options);
+}
 
-function tell(told: CsvTold, { json, dryRun }: Options) {
+function tell(told: CsvTold, { json, dryRun }: Pick<Options, 'json' | 'dryRun'>) {
 	const left = Object.values(told.left);
 	const all = left.reduce((sum, { count }) => sum + count, 0);
 	if (all > 0) process.exitCode = 1;

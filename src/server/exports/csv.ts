@@ -5,6 +5,7 @@ import { refuseRule } from '../edits/rules';
 import { UserError } from '../errors';
 import { streamRows, type Row, type RowStream } from '../imports/table/rows';
 import { gridIds, rowsOf, type GridRow, type PageFilter, type Sort } from '../store/grid';
+import type { Progress } from '../jobs/progress';
 import type { Store, StoredSite } from '../store/store';
 
 /** The columns that the table can put out, by their ids; what a page says itself stands in columns of its own. */
@@ -228,6 +229,7 @@ function compareRow(
 
 /** Gathers what rows come to. */
 class Telling {
+	constructor(private readonly progress: Progress) {}
 	readonly told = {
 		...{ rows: 0, unchanged: 0, anew: 0, setBack: 0 },
 		changes: listed<Change>(),
@@ -236,7 +238,7 @@ class Telling {
 
 	add({ changes, left }: Compared): void {
 		const { told } = this;
-		told.rows++;
+		if (++told.rows % 500 === 0) this.progress(told.rows);
 		if (changes.length === 0 && left.length === 0) told.unchanged++;
 		for (const { body, ...change } of changes) {
 			take(told.changes, change);
@@ -252,20 +254,31 @@ function take<T>(list: { count: number; first: T[] }, one: T) {
 }
 
 /** Compares a table with the working copy; nothing is kept. Throws a `UserError` when it is none of ours. */
-export function compareCsv(store: Store, name: string, file: string | Buffer): CsvTold {
-	const telling = new Telling();
+export function compareCsv(
+	store: Store,
+	name: string,
+	file: string | Buffer,
+	progress: Progress = () => undefined
+): CsvTold {
+	const telling = new Telling(progress);
 	for (const compared of comparedRows(store, store.site(name), readBack(file))) telling.add(compared);
 	return telling.told;
 }
 
 /** Keeps the changes of a table as one edit, and tells of them; what cannot be, or is in conflict, is left as it is here. */
-export function readCsvBack(store: Store, name: string, file: string | Buffer, origin: Origin): Made<CsvTold> {
+export function readCsvBack(
+	store: Store,
+	name: string,
+	file: string | Buffer,
+	origin: Origin,
+	progress: Progress = () => undefined
+): Made<CsvTold> {
 	const table = readBack(file);
 	const what = { action: { do: 'rule', tag: 'several' }, pages: 0 };
 	// The edit itself leads to the next.
 	const { revision } = store.site(name);
 	return makeLongEdit(store, name, { origin, kind: 'batch', what }, function* (site) {
-		const telling = new Telling();
+		const telling = new Telling(progress);
 		for (const compared of comparedRows(store, { ...site, revision }, table)) {
 			yield;
 			telling.add(compared);

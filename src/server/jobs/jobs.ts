@@ -197,11 +197,12 @@ export const JOBS = {
 		}
 	},
 	sample: ({ db, site, pages, action }) => reading(db, (store) => sampleOfBatch(store, site, pages, action)),
-	compareCsv: ({ db, site, file }) => reading(db, (store) => compareCsv(store, site, asBuffer(file))),
-	csvBack({ db, site, file }) {
+	compareCsv: ({ db, site, file }, progress) =>
+		reading(db, (store) => compareCsv(store, site, asBuffer(file), progress)),
+	csvBack({ db, site, file }, progress) {
 		const store = new Store(db);
 		try {
-			const { edit, result: told } = readCsvBack(store, site, asBuffer(file), 'pages');
+			const { edit, result: told } = readCsvBack(store, site, asBuffer(file), 'pages', progress);
 			return { edit, told };
 		} finally {
 			store.close();

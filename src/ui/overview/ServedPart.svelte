@@ -39,7 +39,7 @@
 		try {
 			for await (const line of linesOfAnswer<{ done: number; all: number } | { drift: DriftOfSite }>(
 				at(site, 'drift'),
-				{},
+				sending('POST', {}),
 				stop.signal
 			)) {
 				if ('refused' in line) refused = line.refused;

@@ -111,8 +111,7 @@
 			site,
 			$state.snapshot(pages) as BatchPages,
 			$state.snapshot(action) as BatchAction,
-			stop.signal,
-			(done) => (seen = done)
+			{ signal: stop.signal, progress: (done) => (seen = done) }
 		);
 		going = undefined;
 		busy = false;

@@ -9,7 +9,9 @@
 	let file = $state<File | undefined>();
 	let told = $state<CsvTold | undefined>();
 	let refused = $state('');
-	let busy = $state<'' | 'comparing' | 'keeping'>('');
+	/** What is going on, over how many rows it has been, and how it is stopped. */
+	let doing = $state.raw<{ readonly what: 'comparing' | 'keeping'; readonly stop: AbortController } | undefined>();
+	let seen = $state(0);
 	let chooser = $state<HTMLInputElement>();
 	let sheet = $state<HTMLDialogElement>();
 	$effect(() => {
@@ -44,19 +46,24 @@
 		const chosen = event.currentTarget.files?.[0];
 		event.currentTarget.value = '';
 		if (!chosen) return;
-		[file, busy] = [chosen, 'comparing'];
-		const answer = await api.tryCsv(site, chosen);
-		busy = '';
+		file = chosen;
+		const answer = await watching('comparing', (how) => api.tryCsv(site, chosen, how));
 		// It may have been closed meanwhile.
 		if (file !== chosen) return;
 		refused = isRefused(answer) ? answer.refused : '';
 		told = isRefused(answer) ? undefined : answer;
 	}
+	async function watching<T>(what: 'comparing' | 'keeping', work: (how: api.Watching) => Promise<T>): Promise<T> {
+		const stop = new AbortController();
+		[doing, seen] = [{ what, stop }, 0];
+		const result = await work({ signal: stop.signal, progress: (done) => (seen = done) });
+		if (doing.stop === stop) doing = undefined;
+		return result;
+	}
 	async function keep() {
-		if (!file) return;
-		busy = 'keeping';
-		const answer = await api.readCsv(site, file);
-		busy = '';
+		const kept = file;
+		if (!kept) return;
+		const answer = await watching('keeping', (how) => api.readCsv(site, kept, how));
 		if (isRefused(answer)) {
 			[told, refused] = [undefined, answer.refused];
 			return;
@@ -70,6 +77,7 @@
 		);
 	}
 	function close() {
+		if (doing?.what === 'comparing') doing.stop.abort();
 		[told, refused, file] = [undefined, '', undefined];
 	}
 </script>
@@ -122,13 +130,19 @@
 			{/if}
 		{/each}
 		<p class="actions">
-			<button class="main-button" disabled={busy !== '' || told.changes.count === 0} onclick={() => void keep()}
-				>{busy === 'keeping' ? 'Keeping …' : 'Keep the changes'}</button
-			>
-			<button class="plain-button" disabled={busy === 'keeping'} onclick={close}>Leave it</button>
+			{#if doing}
+				<progress max={told.rows} value={seen} aria-label="Rows read"></progress>
+				{number(seen)} of {number(told.rows)} rows
+				<button class="plain-button" onclick={() => doing?.stop.abort()}>Stop</button>
+			{:else}
+				<button class="main-button" disabled={told.changes.count === 0} onclick={() => void keep()}
+					>Keep the changes</button
+				>
+				<button class="plain-button" onclick={close}>Leave it</button>
+			{/if}
 		</p>
 	{:else}
-		<p role="status">Comparing it with the pages …</p>
+		<p role="status">Comparing it with the pages{seen > 0 ? `: ${number(seen)} rows` : ''} …</p>
 		<p class="actions"><button class="plain-button" onclick={close}>Leave it</button></p>
 	{/if}
 </dialog>

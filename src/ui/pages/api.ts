@@ -37,18 +37,15 @@ interface BatchDone {
 	readonly changed: number;
 }
 
-/** The same for many pages: `progress` is told how many were seen; the signal stops it, and nothing is changed. */
-export async function doLargeBatch(
-	site: string,
-	pages: BatchPages,
-	action: BatchAction,
-	signal: AbortSignal,
-	progress: (done: number) => void
-): Promise<Answer<BatchDone>> {
-	type Line = { done: number } | BatchDone;
+/** Many are changed: `progress` is told how many were seen; the signal stops it, and nothing is changed. */
+export interface Watching {
+	readonly signal: AbortSignal;
+	readonly progress: (done: number) => void;
+}
+async function watched<T>(address: string, request: RequestInit, { signal, progress }: Watching): Promise<Answer<T>> {
 	try {
-		for await (const line of linesOfAnswer<Line>(at(site, 'batch'), { pages, action, lines: true }, signal)) {
-			if (!('done' in line)) return line;
+		for await (const line of linesOfAnswer<{ done: number } | T>(address, request, signal)) {
+			if (!(line && typeof line === 'object' && 'done' in line)) return line;
 			progress(line.done);
 		}
 	} catch (error) {
@@ -63,6 +60,9 @@ export async function doLargeBatch(
 			: 'The work ended before its time. Look at the record, and try again.'
 	};
 }
+export const doLargeBatch = (site: string, pages: BatchPages, action: BatchAction, watching: Watching) =>
+	watched<BatchDone>(at(site, 'batch'), sending('POST', { pages, action, lines: true }), watching);
+
 export interface CellWrite {
 	readonly path: string;
 	readonly tag: string;
@@ -81,6 +81,8 @@ const sendingFile = (file: Blob): RequestInit => ({
 	headers: { 'content-type': 'application/octet-stream' },
 	body: file
 });
-export const tryCsv = (site: string, file: Blob) => ask<CsvTold>(at(site, 'csv?try=1'), sendingFile(file));
-export const readCsv = (site: string, file: Blob) =>
-	ask<{ edit: number | undefined; told: CsvTold }>(at(site, 'csv'), sendingFile(file));
+/** What reading a table back would do, and doing it. */
+export const tryCsv = (site: string, file: Blob, watching: Watching) =>
+	watched<CsvTold>(at(site, 'csv?try=1'), sendingFile(file), watching);
+export const readCsv = (site: string, file: Blob, watching: Watching) =>
+	watched<{ edit: number | undefined; told: CsvTold }>(at(site, 'csv'), sendingFile(file), watching);

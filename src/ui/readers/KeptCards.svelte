@@ -2,7 +2,7 @@
 	import { onMount } from 'svelte';
 	import { AGAIN_IN_WORDS, HABITS, READERS } from '$core';
 	import type { CardsTold } from '$server/readers/cards';
-	import { ask, at, isRefused, linesOfAnswer } from '$ui/api';
+	import { ask, at, isRefused, linesOfAnswer, sending } from '$ui/api';
 	import { pagesInWords } from '$ui/parts/words';
 
 	/** What readers keep: which still show old cards of which pages, until when, and the one action that tells them. */
@@ -26,7 +26,7 @@
 		try {
 			for await (const line of linesOfAnswer<
 				{ done: number; all: number; last?: string } | { asked: number } | { refused: string }
-			>(at(site, 'cards'), { do: what }, stop.signal)) {
+			>(at(site, 'cards'), sending('POST', { do: what }), stop.signal)) {
 				if ('refused' in line) refused = line.refused;
 				if (!('done' in line)) continue;
 				doing = { what, done: line.done, all: line.all, stop };

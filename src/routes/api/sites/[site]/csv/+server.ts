@@ -1,10 +1,10 @@
-import { json } from '@sveltejs/kit';
 import { writeCsv } from '$server/exports/csv';
 import { freshen } from '$server/jobs/freshen';
 import { runJob } from '$server/jobs/run';
 import { log } from '$server/log';
 import { SORTS, type Sort } from '$server/store/grid';
 import { filterOf } from '$server/web/grid';
+import { answerInLines } from '$server/web/lines';
 import { answering } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 
@@ -38,16 +38,22 @@ export const GET: RequestHandler = ({ locals, params, url }) =>
 		});
 	});
 
-/** Reads a table back that was put out and changed; with `?try=1` it only says what that would do. */
+/**
+ * Reads a table back that was put out and changed; with `?try=1` it only says what that would do. It answers in lines of
+ * JSON: `{ "done": 400 }` while it works, then what it came to. Going away stops it, and nothing is changed.
+ */
 export const POST: RequestHandler = ({ locals, params, request, url }) =>
 	answering(async () => {
 		const store = locals.store;
 		store.site(params.site);
 		const file = new Uint8Array(await request.arrayBuffer());
 		const input = { db: store.file, site: params.site, file };
-		const how = { signal: request.signal, gives: [file.buffer] };
-		if (url.searchParams.get('try') === '1') return json(await runJob('compareCsv', input, how));
-		const done = await runJob('csvBack', input, how);
-		freshen(store, params.site).catch((error: unknown) => log.error(error));
-		return json(done);
+		const isTrial = url.searchParams.get('try') === '1';
+		return answerInLines(request, async (say, signal) => {
+			const how = { signal, gives: [file.buffer], progress: (done: number) => say({ done }) };
+			if (isTrial) return runJob('compareCsv', input, how);
+			const done = await runJob('csvBack', input, how);
+			freshen(store, params.site).catch((error: unknown) => log.error(error));
+			return done;
+		});
 	});
