@@ -12,7 +12,7 @@ import { gridRows } from '../store/grid';
 import { hasPausedOrders, pauseOrders, resumeOrders } from '../store/orders';
 import { makeLongEdit, type LongWork } from './longEdit';
 import { keepSettings, readSettingsEdit } from './settings';
-import { takeBack } from './takeBack';
+import { editMeant, isLarge, takeBack, takeBackLarge } from './takeBack';
 
 const folder = mkdtempSync(join(tmpdir(), 'kephalon-long-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -189,10 +189,11 @@ describe('where many pages come, the indexes that only the table needs', () => {
 		makeLongEdit(store, 'S', entry, slowly(many, 0), { coming: many.length });
 		const away = before.filter((name) => !names().includes(name));
 		expect(away).toEqual([
-			...['page_state_description', 'page_state_description_from', 'page_state_description_width'],
+			...['page_state_card', 'page_state_description', 'page_state_description_from', 'page_state_description_width'],
 			...['page_state_picture', 'page_state_picture_from', 'page_state_tags'],
 			...['page_state_title', 'page_state_title_from', 'page_state_title_width'],
-			...['page_state_type_description', 'page_state_type_description_width', 'page_state_type_differs'],
+			...['page_state_type_card', 'page_state_type_description', 'page_state_type_description_width'],
+			...['page_state_type_differs'],
 			...['page_state_type_heavy', 'page_state_type_picture', 'page_state_type_title', 'page_state_type_title_width']
 		]);
 		// Whoever opens it meanwhile leaves it so, and the table is right.
@@ -318,5 +319,53 @@ describe('while one is half made', () => {
 		new Store(store.file).close();
 		expect(store.page(id, '/a')).toMatchObject({ key: true, fields: { title: 'Theirs' } });
 		expect(store.record.unfinished()).toEqual([]);
+	});
+});
+
+describe('a large edit that is taken back', () => {
+	const many = Array.from({ length: 5200 }, (_, at) => `/many/${at}`);
+	const bring = (paths: readonly string[]) =>
+		makeLongEdit(store, 'S', entry, function* (site) {
+			for (const path of paths) {
+				store.savePage(site.id, page(path));
+				yield;
+			}
+		}).edit as number;
+	const indexes = () =>
+		store.db
+			.prepare(`SELECT name FROM sqlite_schema WHERE type = 'index' AND tbl_name = 'page_state' ORDER BY 1`)
+			.all();
+	test('is told from a small one by its changes', () => {
+		const [small, large] = [bring(PATHS), bring(many.slice(0, 400))];
+		expect(isLarge(store, small)).toBe(false);
+		expect(isLarge(store, large)).toBe(true);
+		expect([editMeant(store, 'S', 'last'), editMeant(store, 'S', small)]).toEqual([large, small]);
+		expect(editMeant(store, 'S', 'again')).toBeUndefined();
+	});
+	test('leaves what was there, and the table of pages as fast as before', () => {
+		const [before, all] = [dump(), indexes()];
+		const edit = bring(many);
+		expect(takeBackLarge(store, 'S', edit, 'bench').result).toEqual({ taken: edit });
+		expect(dump()).toBe(before);
+		expect(indexes()).toEqual(all);
+		expect(hasPausedOrders(store.db)).toBe(false);
+		// Again, and what another has changed since stays.
+		const again = takeBackLarge(store, 'S', editMeant(store, 'S', 'again') as number, 'bench');
+		expect(store.countPages(id).all).toBe(3 + many.length);
+		keepSettings(
+			store,
+			'S',
+			{ place: { layer: 'page', path: '/many/7' }, changes: { target: 'seven' } } as never,
+			'bench'
+		);
+		expect(() => takeBackLarge(store, 'S', edit, 'bench')).toThrow('It stays: what it changed was changed again');
+		expect(store.countPages(id).all).toBe(3 + many.length);
+		JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
+		expect(indexes()).toEqual(all);
+		expect(again.edit).toBeDefined();
+		// While another makes a long edit, nothing is taken away from the table.
+		const lock = WriterLock.take(store.file);
+		expect(() => takeBackLarge(store, 'S', edit, 'bench')).toThrow('It stays');
+		lock?.release();
 	});
 });

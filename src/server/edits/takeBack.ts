@@ -1,6 +1,8 @@
 import { UserError } from '../errors';
+import { pauseOrders, resumeOrders } from '../store/orders';
 import { Overtaken } from '../store/record';
 import type { Store } from '../store/store';
+import { WriterLock } from '../store/writerLock';
 import { Conflict, makeEdit, type Made, type Origin } from './edit';
 
 /** Which edit is meant: the last that can be taken back, the last that was taken back, or one by its number. */
@@ -17,8 +19,7 @@ export function takeBack(
 	origin: Origin
 ): Made<{ readonly taken: number }> {
 	const { id } = store.site(name);
-	const wanted =
-		typeof which === 'number' ? which : which === 'last' ? store.record.next(id).back : store.record.next(id).again;
+	const wanted = editMeant(store, name, which);
 	const edit = wanted === undefined ? undefined : store.record.one(id, wanted);
 	if (!edit)
 		throw new UserError(
@@ -53,4 +54,30 @@ export function takeBack(
 			return { taken: edit.id };
 		}
 	);
+}
+
+/** The number of the edit that is meant, if there is one. */
+export function editMeant(store: Store, name: string, which: WhichEdit): number | undefined {
+	if (typeof which === 'number') return which;
+	const { back, again } = store.record.next(store.site(name).id);
+	return which === 'last' ? back : again;
+}
+
+/** An edit of more changes is taken back in a thread: who asks for something else is answered meanwhile. */
+const FEW_CHANGES = 300;
+export const isLarge = (store: Store, edit: number) => store.record.countChanges(edit, FEW_CHANGES + 1) > FEW_CHANGES;
+
+/** The same for a large one, in a thread: what only sorts and filters the table of pages is made anew afterwards. */
+export function takeBackLarge(store: Store, name: string, edit: number, origin: Origin): ReturnType<typeof takeBack> {
+	const lock = WriterLock.take(store.file);
+	const isPaused = lock !== undefined && pauseOrders(store.db, store.record.countChanges(edit));
+	try {
+		return takeBack(store, name, edit, origin);
+	} finally {
+		try {
+			if (isPaused) resumeOrders(store.db);
+		} finally {
+			lock?.release();
+		}
+	}
 }

@@ -10,7 +10,8 @@ import {
 } from '$core';
 import { changeMany, sampleOfBatch, type BatchAction, type BatchPages, type BatchSample } from '../edits/batch';
 import { writeCells, type CellWrite } from '../edits/cells';
-import { authorName } from '../edits/edit';
+import { authorName, type Made } from '../edits/edit';
+import { takeBackLarge } from '../edits/takeBack';
 import { refuseHalfMade } from '../edits/longEdit';
 import { compareCsv, readCsvBack, type CsvTold } from '../exports/csv';
 import { readFindings } from '../findings/findings';
@@ -71,6 +72,8 @@ export interface Jobs {
 		input: { db: string; site: string; file: Uint8Array };
 		output: { edit: number | undefined; told: CsvTold };
 	};
+	/** Takes back a large edit. */
+	takeBack: { input: { db: string; site: string; edit: number }; output: Made<{ readonly taken: number }> };
 	/** All that is wrong or weak on a site, by kind. */
 	findings: { input: { db: string; site: string }; output: FindingGroup[] };
 	/** What readers last showed, held against what is released. */
@@ -204,6 +207,14 @@ export const JOBS = {
 		try {
 			const { edit, result: told } = readCsvBack(store, site, asBuffer(file), 'pages', progress);
 			return { edit, told };
+		} finally {
+			store.close();
+		}
+	},
+	takeBack({ db, site, edit }) {
+		const store = new Store(db);
+		try {
+			return takeBackLarge(store, site, edit, 'bench');
 		} finally {
 			store.close();
 		}

@@ -9,11 +9,11 @@ const AT_MOST = 30_000;
  * Does the work, which writes, as soon as no other writer is at it. Waiting holds nobody else up: a connection that waits
  * by itself would hold its whole thread.
  */
-export async function patiently<T>(work: () => T): Promise<T> {
+export async function patiently<T>(work: () => T | Promise<T>): Promise<T> {
 	const until = Date.now() + AT_MOST;
 	for (;;) {
 		try {
-			return work();
+			return await work();
 		} catch (error) {
 			if (!(error instanceof UserError && error.status === 503) || Date.now() > until) throw error;
 			await sleep(EVERY);

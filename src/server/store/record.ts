@@ -26,6 +26,7 @@ const SQL = {
 			(SELECT id FROM edit WHERE site_id = @site AND takes_back IS NULL)
 		AND NOT EXISTS (SELECT 1 FROM edit n WHERE n.site_id = @site AND n.takes_back IS NULL AND n.id > u.id)
 		ORDER BY id DESC LIMIT 1`,
+	countChanges: `SELECT count(*) AS n FROM (SELECT 1 FROM edit_change WHERE edit_id = ? LIMIT ?)`,
 	changes: `SELECT id, place, key, before, after FROM edit_change WHERE edit_id = ? ORDER BY id DESC`,
 	mark: `UPDATE edit SET is_back = @isBack WHERE id = @id`,
 	later: `SELECT e.id, e.made, e.author, e.what FROM edit_change c JOIN edit e ON e.id = c.edit_id
@@ -196,6 +197,10 @@ export class RecordStore {
 				if (!mayLeave || !(error instanceof Overtaken)) throw error;
 			}
 		this.run('mark').run({ id, isBack: 1 });
+	}
+	/** How many rows an edit changed, counted up to a number. */
+	countChanges(id: number, most = -1): number {
+		return (this.run('countChanges').get(id, most) as { n: number }).n;
 	}
 	/** An edit that was taken back was done again. */
 	stands(id: number) {

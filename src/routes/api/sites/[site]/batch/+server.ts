@@ -3,6 +3,7 @@ import { readBatch } from '$server/edits/batch';
 import { freshen } from '$server/jobs/freshen';
 import { runJob } from '$server/jobs/run';
 import { log } from '$server/log';
+import { patiently } from '$server/store/patiently';
 import { answerInLines } from '$server/web/lines';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
@@ -20,7 +21,7 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		store.site(params.site);
 		if (data.try === true) return json(await runJob('sample', input, { signal: request.signal }));
 		const run = async (signal: AbortSignal, progress?: (done: number) => void) => {
-			const done = await runJob('batch', input, { signal, ...(progress && { progress }) });
+			const done = await patiently(() => runJob('batch', input, { signal, ...(progress && { progress }) }));
 			freshen(store, params.site).catch((error: unknown) => log.error(error));
 			return done;
 		};

@@ -3,6 +3,7 @@ import { readCells } from '$server/edits/cells';
 import { freshen } from '$server/jobs/freshen';
 import { runJob } from '$server/jobs/run';
 import { log } from '$server/log';
+import { patiently } from '$server/store/patiently';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 
@@ -12,7 +13,8 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		const cells = readCells(await readRecord(request));
 		const store = locals.store;
 		store.site(params.site);
-		const done = await runJob('cells', { db: store.file, site: params.site, cells }, { signal: request.signal });
+		const input = { db: store.file, site: params.site, cells };
+		const done = await patiently(() => runJob('cells', input, { signal: request.signal }));
 		freshen(store, params.site).catch((error: unknown) => log.error(error));
 		return json(done);
 	});

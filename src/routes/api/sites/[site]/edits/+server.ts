@@ -1,6 +1,7 @@
 import { json } from '@sveltejs/kit';
-import { takeBack, type WhichEdit } from '$server/edits/takeBack';
+import { editMeant, isLarge, takeBack, type WhichEdit } from '$server/edits/takeBack';
 import { UserError } from '$server/errors';
+import { runJob } from '$server/jobs/run';
 import { patiently } from '$server/store/patiently';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
@@ -25,8 +26,11 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		const { takeBack: which } = await readRecord(request);
 		if (which !== 'last' && which !== 'again' && !Number.isInteger(which))
 			throw new UserError('Say which edit to take back: its number, "last", or "again" for the one taken back last.');
-		const { result, revision, edit } = await patiently(() =>
-			takeBack(locals.store, params.site, which as WhichEdit, 'bench')
-		);
+		const { store } = locals;
+		const meant = editMeant(store, params.site, which as WhichEdit);
+		const { result, revision, edit } =
+			meant !== undefined && isLarge(store, meant)
+				? await runJob('takeBack', { db: store.file, site: params.site, edit: meant }, { signal: request.signal })
+				: await patiently(() => takeBack(store, params.site, which as WhichEdit, 'bench'));
 		return json({ revision, edit, ...result });
 	});
