@@ -1,3 +1,4 @@
+import { gzipSync } from 'node:zlib';
 import {
 	findHard,
 	measureReach,
@@ -14,6 +15,7 @@ import { authorName, type Made } from '../edits/edit';
 import { takeBackLarge } from '../edits/takeBack';
 import { refuseHalfMade } from '../edits/longEdit';
 import { compareCsv, readCsvBack, type CsvTold } from '../exports/csv';
+import { sitemapsOf } from '../exports/sitemap';
 import { readFindings } from '../findings/findings';
 import type { FindingGroup } from '../findings/whole';
 import { takeContent, type ContentSource, type Taken } from '../imports/content';
@@ -74,6 +76,8 @@ export interface Jobs {
 	};
 	/** Takes back a large edit. */
 	takeBack: { input: { db: string; site: string; edit: number }; output: Made<{ readonly taken: number }> };
+	/** The sitemaps of what is released, by their names, compressed (gzip). */
+	sitemaps: { input: { db: string; site: string }; output: ReadonlyMap<string, Uint8Array> };
 	/** All that is wrong or weak on a site, by kind. */
 	findings: { input: { db: string; site: string }; output: FindingGroup[] };
 	/** What readers last showed, held against what is released. */
@@ -219,6 +223,8 @@ export const JOBS = {
 			store.close();
 		}
 	},
+	sitemaps: ({ db, site }) =>
+		reading(db, (store) => new Map([...sitemapsOf(store, site)].map(({ name, text }) => [name, gzipSync(text)]))),
 	findings: ({ db, site }) => reading(db, (store) => readFindings(store, site)),
 	cards: ({ db, site, hasReaders }) => reading(db, (store) => readCards(store, site, hasReaders)),
 	compose,

@@ -158,6 +158,8 @@ const KINDS: ReadonlySet<string> = new Set(['type', 'language', 'state', 'card',
 
 /** Few pages: as many are gathered and sorted as fast as the first rows are found in their order. */
 const FEW = 1000;
+/** Where all are to be gone through, knowing the smallest set is worth counting as far as this. */
+const COUNTED = 50_000;
 /** So many rows are walked over in their order, in search of those that a filter means. */
 const WALKED = 3000;
 
@@ -166,13 +168,18 @@ type Search = (order: string) => { readonly sql: string; readonly values: readon
 
 /**
  * Of the sets that the conditions give, the smallest, where it is of few pages; the others are asked of each. Where none
- * is, the first of them, or all pages.
+ * is, the first of them, or all pages. `most` is how far their pages are counted.
  */
-function gatheringOf(db: Db, site: number, conditions: readonly Condition[]): { search: Search; isFew: boolean } {
+function gatheringOf(
+	db: Db,
+	site: number,
+	conditions: readonly Condition[],
+	most = FEW
+): { search: Search; isFew: boolean } {
 	const sizes = conditions.map(
 		({ set, setValues }) =>
 			db
-				.prepare(`SELECT count(*) FROM (${set} LIMIT ${FEW})`)
+				.prepare(`SELECT count(*) FROM (${set} LIMIT ${most})`)
 				.pluck()
 				.get(...setValues) as number
 	);
@@ -306,7 +313,7 @@ export function countGrid(db: Db, site: number, filter: PageFilter): number {
 	const { sql, values } =
 		first && isWhole
 			? { sql: `FROM (${first.set})`, values: first.setValues }
-			: gatheringOf(db, site, conditions).search('');
+			: gatheringOf(db, site, conditions, COUNTED).search('');
 	return db
 		.prepare(`SELECT count(*) ${sql}`)
 		.pluck()

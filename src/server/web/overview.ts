@@ -46,10 +46,11 @@ export function readOverview(store: Store, name: string): Overview {
 	const reader = READERS[0]!;
 	const keys = store.db
 		.prepare(
-			`SELECT path FROM page_state WHERE site_id = ? AND head IS NOT NULL AND (is_key = 1 OR path = '/') ORDER BY path LIMIT ?`
+			`SELECT path FROM page_state WHERE site_id = @id AND is_key = 1 AND head IS NOT NULL
+			UNION SELECT path FROM page_state WHERE site_id = @id AND path = '/' AND head IS NOT NULL ORDER BY path LIMIT @most`
 		)
 		.pluck()
-		.all(id, CARDS) as string[];
+		.all({ id, most: CARDS }) as string[];
 	const { changed, added, removed } = store.state.differing(id, 0);
 	return {
 		site: { name: site.name, base: site.base },

@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import { writeCsv } from '$server/exports/csv';
 import { freshen } from '$server/jobs/freshen';
 import { runJob } from '$server/jobs/run';
@@ -23,7 +24,8 @@ export const GET: RequestHandler = ({ locals, params, url }) =>
 		const encoder = new TextEncoder();
 		// A chunk each time the reader asks: nothing piles up, and others are answered between.
 		const body = new ReadableStream<Uint8Array>({
-			pull(controller) {
+			async pull(controller) {
+				await setImmediate();
 				const next = lines.next();
 				if (next.done) controller.close();
 				else controller.enqueue(encoder.encode(next.value));

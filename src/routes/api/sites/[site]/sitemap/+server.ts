@@ -1,16 +1,23 @@
-import { sitemapsOf } from '$server/exports/sitemap';
+import { gunzipSync } from 'node:zlib';
 import { notFound } from '$server/errors';
 import { answering } from '$server/web/problem';
+import { readSitemap } from '$server/web/sitemaps';
 import type { RequestHandler } from './$types';
 
 /** A sitemap of what is released, by its name: `sitemap.xml` without one. */
-export const GET: RequestHandler = ({ locals, params, url }) =>
-	answering(() => {
+export const GET: RequestHandler = ({ locals, params, url, request }) =>
+	answering(async () => {
 		const wanted = url.searchParams.get('name') ?? 'sitemap.xml';
-		for (const { name, text } of sitemapsOf(locals.store, params.site))
-			if (name === wanted)
-				return new Response(text, {
-					headers: { 'content-type': 'application/xml; charset=utf-8', 'x-content-type-options': 'nosniff' }
-				});
-		throw notFound(`There is no sitemap "${wanted}" of this site.`);
+		const found = await readSitemap(locals.store, params.site, wanted);
+		if (!found) throw notFound(`There is no sitemap "${wanted}" of this site.`);
+		const { gzip, etag } = found;
+		const headers = { etag, 'cache-control': 'no-cache', vary: 'accept-encoding', 'x-content-type-options': 'nosniff' };
+		if (request.headers.get('if-none-match') === etag) return new Response(null, { status: 304, headers });
+		const isTaken = /\bgzip\b/.test(request.headers.get('accept-encoding') ?? '');
+		return new Response((isTaken ? gzip : gunzipSync(gzip)) as Uint8Array<ArrayBuffer>, {
+			headers: {
+				...{ ...headers, 'content-type': 'application/xml; charset=utf-8' },
+				...(isTaken && { 'content-encoding': 'gzip' })
+			}
+		});
 	});
