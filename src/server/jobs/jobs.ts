@@ -29,6 +29,7 @@ import { faultyRules } from './faultyRules';
 import { countUses, type PictureUses } from './uses';
 import { UserError } from '../errors';
 import { explain } from '../store/database';
+import { tagMatrix, widths } from '../store/grid';
 import type { Release, Staged } from '../store/releases';
 import type { Part } from '../store/part';
 import { Store, type StoredSite } from '../store/store';
@@ -80,6 +81,8 @@ export interface Jobs {
 	sitemaps: { input: { db: string; site: string }; output: ReadonlyMap<string, Uint8Array> };
 	/** All that is wrong or weak on a site, by kind. */
 	findings: { input: { db: string; site: string }; output: FindingGroup[] };
+	/** How the pages stand as a whole: which have which tags, and how wide their titles are, by steps. */
+	spread: { input: { db: string; site: string; tags: readonly string[]; step: number }; output: Spread };
 	/** What readers last showed, held against what is released. */
 	cards: { input: { db: string; site: string; hasReaders: boolean }; output: CardsTold };
 	compose: { input: ComposeTask; output: Composed };
@@ -94,6 +97,12 @@ export interface Jobs {
 }
 /** A release, and what does not work of the rules of its site, its types and the pages that it changed. */
 export type Released = Release & { readonly faulty: readonly Finding[] };
+
+/** Of each type, the share of pages that have each tag; and counts of pages by the width of their titles. */
+export interface Spread {
+	readonly matrix: ReturnType<typeof tagMatrix>;
+	readonly widths: ReturnType<typeof widths>;
+}
 
 export type JobName = keyof Jobs;
 
@@ -226,6 +235,11 @@ export const JOBS = {
 	sitemaps: ({ db, site }) =>
 		reading(db, (store) => new Map([...sitemapsOf(store, site)].map(({ name, text }) => [name, gzipSync(text)]))),
 	findings: ({ db, site }) => reading(db, (store) => readFindings(store, site)),
+	spread: ({ db, site, tags, step }) =>
+		reading(db, (store) => {
+			const { id } = store.site(site);
+			return { matrix: tagMatrix(store.db, id, tags), widths: widths(store.db, id, 'title_width', step) };
+		}),
 	cards: ({ db, site, hasReaders }) => reading(db, (store) => readCards(store, site, hasReaders)),
 	compose,
 	mend({ db }) {

@@ -7,16 +7,13 @@
 	import { pagesInWords } from '$ui/parts/words';
 	import * as api from './api';
 	import type { Aside, FindingGroup, FindingsOfRelease } from './api';
-	import { MATRIX_TAGS } from './matrix';
+	import { MATRIX_TAGS, WIDTH_STEP } from './matrix';
 	import MendList from './MendList.svelte';
 	import ReleaseChart from './ReleaseChart.svelte';
 	import WidthChart from './WidthChart.svelte';
 
 	interface Data {
 		readonly site: { readonly name: string };
-		readonly matrix: readonly { readonly type: string; readonly pages: number; readonly counts: readonly number[] }[];
-		readonly step: number;
-		readonly widths: readonly { readonly step: number; readonly pages: number }[];
 		readonly releases: readonly FindingsOfRelease[];
 	}
 	let { data }: { data: Data } = $props();
@@ -24,6 +21,7 @@
 	const site = untrack(() => data.site.name);
 	const neighbours = new Neighbours(site);
 	let groups = $state<readonly FindingGroup[] | undefined>();
+	let spread = $state.raw<api.Spread | undefined>();
 	let aside = $state<readonly Aside[]>([]);
 	let message = $state('');
 	/** The kind that is being set aside, and why. */
@@ -34,7 +32,7 @@
 	async function look() {
 		const answer = await api.read(site);
 		if (isRefused(answer)) message = answer.refused;
-		else ({ groups, aside } = answer);
+		else ({ groups, aside, spread } = answer);
 	}
 	onMount(() => {
 		void look();
@@ -172,41 +170,43 @@
 		{/if}
 		<section class="whole">
 			{#if data.releases.length > 0}<ReleaseChart releases={data.releases} />{/if}
-			<WidthChart widths={data.widths} step={data.step} />
-			<figure class="matrix">
-				<figcaption>Which pages have which tags, by type</figcaption>
-				<div class="scroll">
-					<table>
-						<thead>
-							<tr
-								><th>Tag</th>{#each data.matrix as { type, pages } (type)}<th
-										>{type} <span class="quiet">{pages.toLocaleString('en')}</span></th
-									>{/each}</tr
-							>
-						</thead>
-						<tbody>
-							{#each MATRIX_TAGS as tag, row (tag)}
-								<tr>
-									<th class="mono">{tag}</th>
-									{#each data.matrix as { type, pages, counts } (type)}
-										{@const part = share(counts[row] ?? 0, pages)}
-										<td>
-											<a
-												style:--part={part}
-												href={pagesAt(site, { type, without: tag })}
-												title="{(counts[row] ?? 0).toLocaleString('en')} of {pages.toLocaleString(
-													'en'
-												)} have it; see those without"
-												>{part === 1 ? 'all' : part === 0 ? '—' : `${Math.floor(part * 100)} %`}</a
-											>
-										</td>
-									{/each}
-								</tr>
-							{/each}
-						</tbody>
-					</table>
-				</div>
-			</figure>
+			{#if spread}
+				<WidthChart widths={spread.widths} step={WIDTH_STEP / 1000} />
+				<figure class="matrix">
+					<figcaption>Which pages have which tags, by type</figcaption>
+					<div class="scroll">
+						<table>
+							<thead>
+								<tr
+									><th>Tag</th>{#each spread.matrix as { type, pages } (type)}<th
+											>{type} <span class="quiet">{pages.toLocaleString('en')}</span></th
+										>{/each}</tr
+								>
+							</thead>
+							<tbody>
+								{#each MATRIX_TAGS as tag, row (tag)}
+									<tr>
+										<th class="mono">{tag}</th>
+										{#each spread.matrix as { type, pages, counts } (type)}
+											{@const part = share(counts[row] ?? 0, pages)}
+											<td>
+												<a
+													style:--part={part}
+													href={pagesAt(site, { type, without: tag })}
+													title="{(counts[row] ?? 0).toLocaleString('en')} of {pages.toLocaleString(
+														'en'
+													)} have it; see those without"
+													>{part === 1 ? 'all' : part === 0 ? '—' : `${Math.floor(part * 100)} %`}</a
+												>
+											</td>
+										{/each}
+									</tr>
+								{/each}
+							</tbody>
+						</table>
+					</div>
+				</figure>
+			{/if}
 		</section>
 	</main>
 </div>

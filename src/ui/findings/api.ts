@@ -1,12 +1,14 @@
 import type { FindingGroup } from '$server/findings/whole';
 import type { Aside } from '$server/store/asides';
+import type { Spread } from '$server/jobs/jobs';
 import type { FindingsOfRelease } from '$server/store/releases';
 import type { Mend } from '$server/findings/mends';
 import { ask, at, sending, type Answer } from '../api';
 
-export type { FindingGroup, FindingsOfRelease, Aside, Mend };
+export type { FindingGroup, FindingsOfRelease, Aside, Mend, Spread };
 
-export const read = (site: string) => ask<{ groups: FindingGroup[]; aside: Aside[] }>(at(site, 'findings'));
+export const read = (site: string) =>
+	ask<{ groups: FindingGroup[]; aside: Aside[]; spread: Spread }>(at(site, 'findings'));
 export const setAside = (site: string, one: { code: string; tag: string; path?: string; reason: string }) =>
 	ask<object>(at(site, 'findings'), sending('POST', one));
 export const takeUp = (site: string, { code, tag, path }: Pick<Aside, 'code' | 'tag' | 'path'>) =>

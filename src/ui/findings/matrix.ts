@@ -16,6 +16,9 @@ export const MATRIX_TAGS = [
 	...['og:type', 'article:published_time', 'twitter:card', 'twitter:image', 'hreflang', 'author']
 ];
 
+/** Thousandths of an em in one step of the picture of widths. */
+export const WIDTH_STEP = 2000;
+
 /** Where readers that measure cut a title, in ems, the narrowest first. */
 export const TITLE_CUTS = READERS.flatMap(({ name, shows: { title } }) =>
 	title.by === 'pixels' && title.limit > 0 ? [{ reader: name, ems: title.limit / title.fontSize }] : []

@@ -4,6 +4,7 @@ import { UserError } from '$server/errors';
 import { freshen } from '$server/jobs/freshen';
 import { runJob } from '$server/jobs/run';
 import { patiently } from '$server/store/patiently';
+import { MATRIX_TAGS, WIDTH_STEP } from '$ui/findings/matrix';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 
@@ -12,8 +13,12 @@ export const GET: RequestHandler = ({ locals, params }) =>
 	answering(async () => {
 		const store = locals.store;
 		await freshen(store, params.site);
-		const groups = await runJob('findings', { db: store.file, site: params.site });
-		return json({ groups, aside: store.asides.all(store.site(params.site).id) });
+		const input = { db: store.file, site: params.site };
+		const [groups, spread] = await Promise.all([
+			runJob('findings', input),
+			runJob('spread', { ...input, tags: MATRIX_TAGS, step: WIDTH_STEP })
+		]);
+		return json({ groups, aside: store.asides.all(store.site(params.site).id), spread });
 	});
 
 /** Sets a kind of finding aside with a reason, on one page or on all; with `"takeUp": true` it is told again. */
