@@ -10,7 +10,7 @@ import {
 	type RuleBody
 } from '$core';
 import { notFound, UserError } from '../errors';
-import { pathsOfFilter, type PageFilter } from '../store/grid';
+import { countOverriding, pathsOfFilter, type PageFilter } from '../store/grid';
 import { checkOf, wrongIn } from '../siteFile/schemas';
 import type { Store, StoredSite } from '../store/store';
 import type { Made, Origin } from './edit';
@@ -231,7 +231,8 @@ export function sampleOfBatch(store: Store, name: string, pages: BatchPages, act
 	const changed = looked.filter(({ isSame }) => !isSame);
 	return {
 		...{ pages: paths.length, lookedAt: looked.length, changed: changed.length },
-		replaced: action.do === 'rule' || action.do === 'text' ? store.countOverriding(stored.id, action.tag, paths) : 0,
+		replaced:
+			action.do === 'rule' || action.do === 'text' ? countOverriding(store.db, stored.id, action.tag, paths) : 0,
 		better: looked.filter(({ gained, lost }) => lost.length > gained.length).length,
 		worse: looked.filter(({ gained, lost }) => gained.length > lost.length).length,
 		sample: changed.slice(0, SHOWN).map(({ isSame: _isSame, ...one }) => one)

@@ -4,7 +4,7 @@ import { makeLongEdit } from '../edits/longEdit';
 import { refuseRule } from '../edits/rules';
 import { UserError } from '../errors';
 import { streamRows, type Row, type RowStream } from '../imports/table/rows';
-import { gridIds, rowsOf, type GridRow, type PageFilter, type Sort } from '../store/grid';
+import { gridIds, overriddenTags, rowsOf, type GridRow, type PageFilter, type Sort } from '../store/grid';
 import type { Progress } from '../jobs/progress';
 import type { Store, StoredSite } from '../store/store';
 
@@ -57,7 +57,7 @@ export function* writeCsv(
 ): Generator<string> {
 	const { id, revision } = store.site(name);
 	const shown = ['path', ...columns.filter((column) => column !== 'path' && Object.hasOwn(COLUMNS, column))];
-	const tags = [...new Set([...OWN_TAGS, ...store.overriddenTags(id)])];
+	const tags = [...new Set([...OWN_TAGS, ...overriddenTags(store.db, id)])];
 	yield `${mark ? '\uFEFF' : ''}${lineOf([...shown, ...tags.map((tag) => OWN + tag), REVISION])}`;
 	const ids = gridIds(store.db, id, filter, { sort, down });
 	for (let at = 0; at < ids.length; at += CHUNK) {

@@ -365,3 +365,20 @@ export function widths(db: Db, site: number, column: 'title_width' | 'descriptio
 		)
 		.all(step, site) as { step: number; pages: number }[];
 }
+
+/** The tags that pages say by themselves, whatever their language. */
+export const overriddenTags = (db: Db, site: number): string[] =>
+	db
+		.prepare(`SELECT DISTINCT tag FROM rule WHERE site_id = ? AND page_id IS NOT NULL AND language = '' ORDER BY tag`)
+		.pluck()
+		.all(site) as string[];
+
+/** How many of some pages say something of a tag by themselves. */
+export const countOverriding = (db: Db, site: number, tag: string, paths: readonly string[]): number =>
+	db
+		.prepare(
+			`SELECT count(*) FROM rule JOIN page ON page.id = rule.page_id WHERE rule.site_id = ? AND tag = ?
+			AND rule.language = '' AND page.path IN (SELECT value FROM json_each(?))`
+		)
+		.pluck()
+		.get(site, tag, JSON.stringify(paths)) as number;

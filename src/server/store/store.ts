@@ -42,9 +42,6 @@ const SQL = {
 	pageRules: `SELECT tag, language, body FROM rule WHERE page_id = ? ORDER BY tag, language`,
 	overridden: `${WHOLE} WHERE page.id IN (SELECT page_id FROM rule WHERE site_id = @site AND page_id IS NOT NULL
 		UNION SELECT id FROM page WHERE site_id = @site AND instr(settings, '"extra"')) ORDER BY path`,
-	overriddenTags: `SELECT DISTINCT tag FROM rule WHERE site_id = ? AND page_id IS NOT NULL AND language = '' ORDER BY tag`,
-	overriding: `SELECT count(*) AS n FROM rule JOIN page ON page.id = rule.page_id WHERE rule.site_id = @site AND tag = @tag
-		AND rule.language = '' AND page.path IN (SELECT value FROM json_each(@paths))`,
 	hasPageRules: `SELECT DISTINCT page_id AS id FROM rule WHERE site_id = ? AND page_id IS NOT NULL`,
 	saveRule: `INSERT INTO rule (site_id, type_id, page_id, tag, language, body) VALUES (@site, @type, @page, @tag, @language, @body)
 		ON CONFLICT (site_id, coalesce(type_id, 0), coalesce(page_id, 0), tag, language) DO UPDATE SET body = excluded.body WHERE body <> excluded.body`,
@@ -225,16 +222,6 @@ export class Store {
 			rules.set(id, [...(rules.get(id) ?? []), toRule(row)]);
 		return rules;
 	}
-	/** How many of some pages say something of a tag by themselves. */
-	countOverriding(site: number, tag: string, paths: readonly string[]): number {
-		return (this.run('overriding').get({ site, tag, paths: JSON.stringify(paths) }) as { n: number }).n;
-	}
-
-	/** The tags that pages say by themselves, whatever their language. */
-	overriddenTags(site: number): string[] {
-		return (this.run('overriddenTags').all(site) as { tag: string }[]).map(({ tag }) => tag);
-	}
-
 	rulesOfPage(id: number): Rule[] {
 		return (this.run('pageRules').all(id) as RuleRow[]).map(toRule);
 	}
