@@ -132,6 +132,6 @@ export class WorkingPage {
 
 const NO_DIFFERENCES: ReadonlyMap<string, string> = new Map();
 const NO_FIELDS = [] as const;
-const REHEARSALS = 150;
+const REHEARSALS = 60;
 /** In milliseconds. */
 const TURN = 8;
