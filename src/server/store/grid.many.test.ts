@@ -124,6 +124,27 @@ test('what a filter means is what its rows say', () => {
 	);
 });
 
+test('pages are found by words that few have, the best first, and by words that very many have, titles first', () => {
+	const find = (text: string, limit = 20) => store.listing.find(id, text, limit);
+	const few = find('own');
+	expect(few.map(({ title }) => title)).toHaveLength(4);
+	const many = find('walk', 40);
+	expect(many).toHaveLength(40);
+	expect(many.every(({ title }) => title?.startsWith('Walk'))).toBe(true);
+	// All paths have it, and no title.
+	const paths = find('p', 40);
+	expect(paths).toHaveLength(40);
+	expect(new Set(paths.map(({ path }) => path)).size).toBe(40);
+	// In no title, and in the summaries of most.
+	const both = find('a', 3000);
+	expect(both).toHaveLength(new Set(both.map(({ path }) => path)).size);
+	expect(both.length).toBeGreaterThan(2500);
+	// Those of the other site are not among them.
+	expect(store.listing.find(store.site('T').id, 'p', 40)).toHaveLength(9);
+	expect(find('walk p')).toHaveLength(20);
+	expect(find('nothing such')).toEqual([]);
+});
+
 test('parts hold every page once, and pages of every type', () => {
 	const parts = [0, 1, 2].map((part) => [...store.partOfPages(id, undefined, { part, parts: 3 })]);
 	expect(new Set(parts.flat().map(({ path }) => path)).size).toBe(PAGES);

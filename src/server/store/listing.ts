@@ -6,9 +6,16 @@ const SQL = {
 	pathBefore: `SELECT path FROM page WHERE site_id = ? AND path < ? ORDER BY path DESC LIMIT 1`,
 	pathAfter: `SELECT path FROM page WHERE site_id = ? AND path > ? ORDER BY path LIMIT 1`,
 	after: `SELECT path, type, language, state, title FROM page WHERE site_id = ? AND path > ? ORDER BY path LIMIT ?`,
-	find: `SELECT p.path, p.type, p.language, p.state, p.title FROM page_search f JOIN page p ON p.id = f.rowid
-		WHERE page_search MATCH ? AND p.site_id = ? ORDER BY bm25(page_search, 4, 10, 1) LIMIT ?`
+	/** How many pages have the words, as far as that matters. */
+	hits: `SELECT count(*) AS n FROM (SELECT 1 FROM page_search WHERE page_search MATCH ? LIMIT ?)`,
+	best: `SELECT p.path, p.type, p.language, p.state, p.title FROM page_search f JOIN page p ON p.id = f.rowid
+		WHERE page_search MATCH ? AND p.site_id = ? ORDER BY bm25(page_search, 4, 10, 1) LIMIT ?`,
+	some: `SELECT p.path, p.type, p.language, p.state, p.title FROM page_search f CROSS JOIN page p ON p.id = f.rowid
+		WHERE page_search MATCH ? AND p.site_id = ? LIMIT ?`
 } as const;
+
+/** Weighing more pages than this takes longer than somebody who types waits. */
+const MANY = 2000;
 
 /** Enough of a page to choose it. */
 export interface ListedPage {
@@ -42,10 +49,20 @@ export class ListingStore {
 		return this.run('after').all(site, after, limit) as ListedPage[];
 	}
 
-	/** Pages by words, or beginnings of words, of their path, title or description; the best first. */
+	/**
+	 * Pages by words, or beginnings of words, of their path, title or description; the best first. Where very many have
+	 * them, none is much better than another: those that have them in their titles come first.
+	 */
 	find(site: number, text: string, limit: number): ListedPage[] {
 		const words = text.match(/[\p{L}\p{N}]+/gu) ?? [];
 		if (words.length === 0) return this.after(site, '', limit);
-		return this.run('find').all(words.map((word) => `"${word}"*`).join(' '), site, limit) as ListedPage[];
+		const all = words.map((word) => `"${word}"*`).join(' ');
+		const { n } = this.run('hits').get(all, MANY + 1) as { n: number };
+		if (n <= MANY) return this.run('best').all(all, site, limit) as ListedPage[];
+		const some = (match: string) => this.run('some').all(match, site, limit) as ListedPage[];
+		const titled = some(`title : (${all})`);
+		const known = new Set(titled.map(({ path }) => path));
+		const others = titled.length < limit ? some(all).filter(({ path }) => !known.has(path)) : [];
+		return [...titled, ...others].slice(0, limit);
 	}
 }
