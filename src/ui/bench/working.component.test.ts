@@ -17,9 +17,8 @@ const data: BenchData = {
 
 afterEach(() => vi.unstubAllGlobals());
 
-test('what is rehearsed while nobody does anything is drawn for an instant, and all is as it was', () => {
-	const turns: (() => void)[] = [];
-	vi.stubGlobal('requestIdleCallback', (turn: () => void) => turns.push(turn));
+/** The page, and every title that its first card was drawn with. */
+function drawn() {
 	const working = new WorkingPage(
 		() => data,
 		() => []
@@ -27,6 +26,13 @@ test('what is rehearsed while nobody does anything is drawn for an instant, and 
 	const seen: string[] = [];
 	const stop = watch(() => seen.push(working.cards[0]!.title.shown));
 	flushSync();
+	return { working, seen, stop };
+}
+
+test('what is rehearsed while nobody does anything is drawn for an instant, and all is as it was', () => {
+	const turns: (() => void)[] = [];
+	vi.stubGlobal('requestIdleCallback', (turn: () => void) => turns.push(turn));
+	const { working, seen, stop } = drawn();
 	expect(seen).toEqual(['The pier · Marl']);
 	working.rehearse();
 	expect(seen).toHaveLength(1);
@@ -43,13 +49,7 @@ test('what is rehearsed while nobody does anything is drawn for an instant, and 
 
 test('where no browser tells of idle time, nothing is rehearsed', () => {
 	vi.stubGlobal('requestIdleCallback', undefined);
-	const working = new WorkingPage(
-		() => data,
-		() => []
-	);
-	const seen: string[] = [];
-	const stop = watch(() => seen.push(working.cards[0]!.title.shown));
-	flushSync();
+	const { working, seen, stop } = drawn();
 	working.rehearse();
 	stop();
 	expect(seen).toHaveLength(1);
