@@ -106,6 +106,14 @@ describe('pages', () => {
 		// Back as it was, it writes nothing: no page gets words of its own.
 		await board('paste', rows.map((row) => row.join('\t')).join('\r\n'));
 		await says('.message', /Nothing is written\. 6 cells say that already\./);
+		// Quotation marks that enclose no cell are words, and swallow nothing.
+		await board('paste', '"Orca!" & more\r\nThe second');
+		await says('.message', /^2 cells are written at their pages\./);
+		await says('[aria-rowindex="2"]', /"Orca!" & more/);
+		await says('[aria-rowindex="3"]', /The second/);
+		await click('Take it back');
+		const first = async () => (await browser.driver.findElement(By.css('[aria-rowindex="2"]'))).getText();
+		await browser.driver.wait(async () => (await first()).includes(rows[0]![0]!), 15_000);
 		// The second row has no title; the third has more cells than there are columns to write.
 		await board(
 			'paste',

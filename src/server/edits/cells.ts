@@ -13,7 +13,7 @@ export interface CellWrite {
 }
 
 /** The most cells of one writing. */
-export const MOST_CELLS = 10_000;
+const MOST_CELLS = 10_000;
 
 /** Cells as a request gives them. Throws a `UserError`. */
 export function readCells(data: Readonly<Record<string, unknown>>): CellWrite[] {

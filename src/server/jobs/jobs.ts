@@ -116,6 +116,15 @@ const reading = <T>(db: string, work: (store: Store) => T): T => {
 	}
 };
 
+const writing = <T>(db: string, work: (store: Store) => T): T => {
+	const store = new Store(db);
+	try {
+		return work(store);
+	} finally {
+		store.close();
+	}
+};
+
 /** The bytes that came into the thread, as they are. */
 const asBuffer = ({ buffer, byteOffset, length }: Uint8Array) => Buffer.from(buffer, byteOffset, length);
 
@@ -194,44 +203,25 @@ export const JOBS = {
 			store.close();
 		}
 	},
-	batch({ db, site, pages, action }, progress) {
-		const store = new Store(db);
-		try {
+	batch: ({ db, site, pages, action }, progress) =>
+		writing(db, (store) => {
 			const { edit, revision, result: changed } = changeMany(store, site, pages, action, 'pages', progress);
 			return { edit, revision, changed };
-		} finally {
-			store.close();
-		}
-	},
-	cells({ db, site, cells }) {
-		const store = new Store(db);
-		try {
+		}),
+	cells: ({ db, site, cells }) =>
+		writing(db, (store) => {
 			const { edit, result: changed } = writeCells(store, site, cells);
 			return { edit, changed };
-		} finally {
-			store.close();
-		}
-	},
+		}),
 	sample: ({ db, site, pages, action }) => reading(db, (store) => sampleOfBatch(store, site, pages, action)),
 	compareCsv: ({ db, site, file }, progress) =>
 		reading(db, (store) => compareCsv(store, site, asBuffer(file), progress)),
-	csvBack({ db, site, file }, progress) {
-		const store = new Store(db);
-		try {
+	csvBack: ({ db, site, file }, progress) =>
+		writing(db, (store) => {
 			const { edit, result: told } = readCsvBack(store, site, asBuffer(file), 'pages', progress);
 			return { edit, told };
-		} finally {
-			store.close();
-		}
-	},
-	takeBack({ db, site, edit }) {
-		const store = new Store(db);
-		try {
-			return takeBackLarge(store, site, edit, 'bench');
-		} finally {
-			store.close();
-		}
-	},
+		}),
+	takeBack: ({ db, site, edit }) => writing(db, (store) => takeBackLarge(store, site, edit, 'bench')),
 	sitemaps: ({ db, site }) =>
 		reading(db, (store) => new Map([...sitemapsOf(store, site)].map(({ name, text }) => [name, gzipSync(text)]))),
 	findings: ({ db, site }) => reading(db, (store) => readFindings(store, site)),

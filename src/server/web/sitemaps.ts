@@ -16,8 +16,9 @@ export async function readSitemap(
 	name: string
 ): Promise<{ readonly gzip: Uint8Array; readonly etag: string } | undefined> {
 	const { id, revision } = store.site(site);
-	// What a page says of its own address is known when it was looked at.
-	const state = [store.releases.latest(id)?.number ?? 0, revision, store.state.countStale(id)].join('-');
+	// What a page says of its own address is known when it was looked at: until all were, one is enough.
+	const isLooking = store.state.countStale(id) > 0;
+	const state = `${store.releases.latest(id)?.number ?? 0}-${revision}${isLooking ? '-looking' : ''}`;
 	const key = `${store.file}\0${site}`;
 	const known = made.get(key);
 	const maps = known?.state === state ? known.maps : runJob('sitemaps', { db: store.file, site });
@@ -27,5 +28,5 @@ export async function readSitemap(
 		maps.catch(() => made.get(key)?.maps === maps && made.delete(key));
 	}
 	const gzip = (await maps).get(name);
-	return gzip && { gzip, etag: `"${state}-${gzip.length}"` };
+	return gzip && { gzip, etag: `W/"${state}-${gzip.length}"` };
 }

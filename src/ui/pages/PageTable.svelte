@@ -262,8 +262,11 @@
 		const text = event.clipboardData?.getData('text/plain') ?? '';
 		if (text === '') return;
 		event.preventDefault();
-		const { data } = Papa.parse<string[]>(text.replace(/\r?\n$/, ''), { delimiter: '\t' });
-		if (columns.slice(range.left).some(({ writes }) => writes)) void writeRange(data);
+		const all = text.replace(/\r?\n$/, '');
+		const { data, errors } = Papa.parse<string[]>(all, { delimiter: '\t' });
+		// Quotation marks that enclose no cell are words.
+		const cells = errors.length === 0 ? data : all.split(/\r?\n/).map((row) => row.split('\t'));
+		if (columns.slice(range.left).some(({ writes }) => writes)) void writeRange(cells);
 		else tell('Nothing is written: these columns only show. Go to a title or a description first.');
 	}
 	const signOf = (layer: string) => (layer || 'built-in') as LayerSign;

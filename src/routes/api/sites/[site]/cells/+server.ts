@@ -14,7 +14,8 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		const store = locals.store;
 		store.site(params.site);
 		const input = { db: store.file, site: params.site, cells };
-		const done = await patiently(() => runJob('cells', input, { signal: request.signal }));
+		// Who leaves right after writing has written.
+		const done = await patiently(() => runJob('cells', input));
 		freshen(store, params.site).catch((error: unknown) => log.error(error));
 		return json(done);
 	});

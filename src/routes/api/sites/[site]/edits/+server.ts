@@ -28,9 +28,12 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 			throw new UserError('Say which edit to take back: its number, "last", or "again" for the one taken back last.');
 		const { store } = locals;
 		const meant = editMeant(store, params.site, which as WhichEdit);
-		const { result, revision, edit } =
-			meant !== undefined && isLarge(store, meant)
-				? await runJob('takeBack', { db: store.file, site: params.site, edit: meant }, { signal: request.signal })
-				: await patiently(() => takeBack(store, params.site, which as WhichEdit, 'bench'));
+		const inThread = meant !== undefined && isLarge(store, meant);
+		// Who leaves meanwhile has asked for it all the same.
+		const { result, revision, edit } = await patiently(() =>
+			inThread
+				? runJob('takeBack', { db: store.file, site: params.site, edit: meant })
+				: takeBack(store, params.site, which as WhichEdit, 'bench')
+		);
 		return json({ revision, edit, ...result });
 	});
