@@ -20,7 +20,7 @@ import { readPending } from '$server/web/pending';
 import { generateSite } from '../demo/generate';
 import { takeBack } from '$server/edits/takeBack';
 import { compareCsv, writeCsv } from '$server/exports/csv';
-import { countGrid, gridRows, SORTS, type PageFilter } from '$server/store/grid';
+import { countGrid, SORTS, type PageFilter } from '$server/store/grid';
 import { peakOf } from './memory';
 
 /**
@@ -263,13 +263,15 @@ steps.rooms = async () => {
 		{ type: 'walk' },
 		{ state: 'live', language: 'fr' },
 		{ q: 'heath' },
+		{ q: 'walk' },
+		{ q: 'the' },
 		{ from: 'title:type' },
 		{ without: 'og:image:alt' }
 	];
 	const firstRows = ({ store, name }: Made) => {
 		const { id } = store.site(name);
 		return (filter: PageFilter, sort: keyof typeof SORTS) =>
-			best(5, () => gridRows(store.db, id, filter, { sort, down: false, offset: 0, limit: 60 }));
+			best(5, () => store.gridLists.rows(id, filter, { sort, down: false, offset: 0, limit: 60 }));
 	};
 	const [many, few] = [firstRows(large), firstRows(small)];
 	const worst = (filter: PageFilter) => {

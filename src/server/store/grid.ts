@@ -1,4 +1,5 @@
 import type { Db } from './database';
+import { wordsInText, wordsOf } from './wordsInText';
 
 /** By what the table of pages is sorted, with the column that says it. */
 export const SORTS = {
@@ -101,6 +102,7 @@ interface Condition {
 	readonly pins?: string;
 	/** Of a search, whose pages are all known before the first is asked: where those and their rows come from. */
 	readonly join?: string;
+	readonly words?: readonly string[];
 }
 
 const SEARCHED = 'page_search f CROSS JOIN page_state s ON s.page_id = f.rowid AND f.page_search MATCH ?';
@@ -114,11 +116,11 @@ const onRow = (site: number, sql: string, ...values: unknown[]): Condition => ({
 
 function conditionsOf(site: number, filter: PageFilter): Condition[] {
 	const all: Condition[] = [];
-	const words = filter.q?.match(/[\p{L}\p{N}]+/gu);
-	if (words) {
+	const words = wordsOf(filter.q ?? '');
+	if (words.length > 0) {
 		const set = 'SELECT rowid FROM page_search WHERE page_search MATCH ?';
 		const values = [words.map((word) => `"${word}"*`).join(' ')];
-		all.push({ sql: `s.page_id IN (${set})`, set, values, setValues: values, join: SEARCHED });
+		all.push({ sql: `s.page_id IN (${set})`, set, values, setValues: values, join: SEARCHED, words });
 	}
 	for (const column of ['type', 'state', 'title', 'description', 'picture'] as const)
 		if (filter[column] !== undefined && filter[column] !== '')
@@ -162,6 +164,10 @@ const FEW = 1000;
 const COUNTED = 50_000;
 /** So many rows are walked over in their order, in search of those that a filter means. */
 const WALKED = 3000;
+/** So many are read for the words of a search, before its index is asked: that takes longer, the more pages have them. */
+const READ = 300;
+/** So few pages that a search finds are gathered as fast as others are walked over. */
+const THIN = 5000;
 
 /** How the pages that a filter means are found; `order` is how they are sorted. */
 type Search = (order: string) => { readonly sql: string; readonly values: readonly unknown[] };
@@ -185,7 +191,7 @@ function gatheringOf(
 	);
 	const least = Math.min(...sizes);
 	const first = conditions[sizes.indexOf(least)];
-	return { isFew: first !== undefined && least < FEW, search: gatheringFrom(site, conditions, first) };
+	return { isFew: first !== undefined && least < most, search: gatheringFrom(site, conditions, first) };
 }
 
 /** The pages that a condition's set gives, of which the others are asked; of no condition, all pages. */
@@ -213,8 +219,8 @@ export interface Wanted extends Order {
 }
 
 /** Rows of the table of pages from `offset` on, in an order: fast for the first of them. */
-export const gridRows = (db: Db, site: number, filter: PageFilter, wanted: Wanted): GridRow[] =>
-	rowsOf(db, idsInOrder(db, site, filter, wanted));
+export const gridRows = (db: Db, site: number, filter: PageFilter, wanted: Wanted, listOf?: ListOf): GridRow[] =>
+	rowsOf(db, idsInOrder(db, site, filter, wanted, listOf));
 
 /** The rows of pages by their ids, in their order; those that are gone are left out. */
 export function rowsOf(db: Db, ids: readonly number[]): GridRow[] {
@@ -272,7 +278,19 @@ function bitsOf(ids: readonly number[]): Uint8Array {
 	return bits;
 }
 
-function idsInOrder(db: Db, site: number, filter: PageFilter, { limit, offset, ...sorted }: Wanted): number[] {
+/**
+ * What a filter means but for its words, in an order: where such a list is kept, or is to be made, which takes as long as
+ * gathering and sorting what very many pages have.
+ */
+export type ListOf = (filter: PageFilter, sorted: Order, isToBeMade: boolean) => Uint32Array | undefined;
+
+function idsInOrder(
+	db: Db,
+	site: number,
+	filter: PageFilter,
+	{ limit, offset, ...sorted }: Wanted,
+	listOf?: ListOf
+): number[] {
 	const { conditions, order, inOrder, inOrderValues, leading, others } = planOf(site, filter, sorted);
 	const ids = (from: string, values: readonly unknown[]) =>
 		db
@@ -298,7 +316,53 @@ function idsInOrder(db: Db, site: number, filter: PageFilter, { limit, offset, .
 		);
 		return found.length === limit ? found : undefined;
 	};
-	if (searched) return walked() ?? gathered(gatheringFrom(site, conditions, searched));
+	/** Those of the very first rows whose texts have the words; undefined where only the index can tell. */
+	const read = (words: readonly string[]) => {
+		const hasWords = wordsInText(words);
+		if (!hasWords || offset + limit >= READ) return undefined;
+		const asked = others.filter((one) => one !== searched);
+		const where = asked.map(({ sql }) => `${sql} AND`).join(' ');
+		const rows = db
+			.prepare(
+				`SELECT s.page_id, s.path, s.title, s.description FROM (SELECT * ${inOrder} ORDER BY ${order} LIMIT ${READ}) AS s WHERE ${where} s.seen >= 0`
+			)
+			.raw()
+			.all(...inOrderValues, ...asked.flatMap((one) => one.values)) as [number, string, string, string][];
+		const found: number[] = [];
+		for (const [id, ...texts] of rows) {
+			const has = hasWords(texts);
+			if (has === undefined) return undefined;
+			if (has) found.push(id);
+		}
+		return found;
+	};
+	/** Those of a list in its order that a search finds. */
+	const searchedIn = (list: Uint32Array, { set, setValues }: Condition) => {
+		const all = db
+			.prepare(`SELECT json_group_array(rowid) FROM (${set})`)
+			.pluck()
+			.get(...setValues) as string;
+		const isIn = bitsOf(JSON.parse(all) as number[]);
+		const found: number[] = [];
+		for (const id of list) {
+			if (isIn[id] === 1) found.push(id);
+			if (found.length === offset + limit) break;
+		}
+		return found.slice(offset);
+	};
+	if (searched) {
+		const found = read(searched.words ?? []);
+		if (found && found.length >= offset + limit) return found.slice(offset, offset + limit);
+		const kept = listOf?.(filter, sorted, false);
+		if (kept) return searchedIn(kept, searched);
+		// Where few pages have the words, and few of the first ones, there is no use in going on so.
+		const isThin = gatheringOf(db, site, [searched], THIN).isFew;
+		const isHopeless = isThin && found && found.length * (WALKED / READ) < offset + limit;
+		const some = isHopeless ? undefined : walked();
+		if (some) return some;
+		const made = isThin ? undefined : listOf?.(filter, sorted, true);
+		return made ? searchedIn(made, searched) : gathered(gatheringFrom(site, conditions, searched));
+	}
 	const { search, isFew } = gatheringOf(db, site, conditions);
 	if (isFew) return gathered(search);
 	if (leading) return ids(`${inOrder}${others.map(({ sql }) => ` AND +(${sql})`).join('')} ORDER BY ${order}`, values);

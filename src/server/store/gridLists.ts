@@ -1,10 +1,13 @@
 import type { Db } from './database';
-import { gridIds, gridRows, rowsOf, type GridRow, type PageFilter, type Wanted } from './grid';
+import { gridIds, gridRows, rowsOf, type GridRow, type Order, type PageFilter, type Wanted } from './grid';
 
 /** Filters, each in one order, whose pages are kept: those asked for longest ago go first. */
 const MOST = 6;
 /** Rows before this one are found as fast without. */
 const FAR = 1000;
+
+const keyOf = (site: number, filter: PageFilter, { sort, down }: Order) =>
+	JSON.stringify([site, sort, down, ...Object.entries(filter).sort()]);
 
 /**
  * The table of pages, for who goes through it: far down, what a filter means is put in order once and kept as long as
@@ -20,12 +23,15 @@ export class GridLists {
 		const { offset, limit } = wanted;
 		const isNew = this.forgetWhatChanged();
 		// Without a filter an index has them in order: it takes a fifth of the time that keeping them does.
-		if (offset < FAR || (isNew && Object.keys(filter).length === 0)) return gridRows(this.db, site, filter, wanted);
+		if (offset < FAR || (isNew && Object.keys(filter).length === 0))
+			return gridRows(this.db, site, filter, wanted, ({ q: _, ...others }, sorted, isToBeMade) =>
+				isToBeMade || this.lists.has(keyOf(site, others, sorted)) ? this.list(site, others, sorted) : undefined
+			);
 		return rowsOf(this.db, [...this.list(site, filter, wanted).subarray(offset, offset + limit)]);
 	}
 
-	private list(site: number, filter: PageFilter, { sort, down }: Wanted): Uint32Array {
-		const key = JSON.stringify([site, sort, down, ...Object.entries(filter).sort()]);
+	private list(site: number, filter: PageFilter, { sort, down }: Order): Uint32Array {
+		const key = keyOf(site, filter, { sort, down });
 		const list = this.lists.get(key) ?? Uint32Array.from(gridIds(this.db, site, filter, { sort, down }));
 		this.lists.delete(key);
 		this.lists.set(key, list);
