@@ -270,25 +270,26 @@ steps.rooms = async () => {
 	];
 	const firstRows = ({ store, name }: Made) => {
 		const { id } = store.site(name);
-		return (filter: PageFilter, sort: keyof typeof SORTS) =>
-			best(5, () => store.gridLists.rows(id, filter, { sort, down: false, offset: 0, limit: 60 }));
+		return (filter: PageFilter, sort: keyof typeof SORTS) => {
+			const look = () => store.gridLists.rows(id, filter, { sort, down: false, offset: 0, limit: 60 });
+			const first = seconds(look);
+			const again = seconds(look);
+			return { most: Math.max(first, again), then: best(5, look) };
+		};
 	};
 	const [many, few] = [firstRows(large), firstRows(small)];
-	const worst = (filter: PageFilter) => {
-		const all = sorts.map((sort) => ({
-			sort,
-			ratio: many(filter, sort) / few(filter, sort),
-			time: many(filter, sort)
-		}));
-		return all.sort((a, b) => b.ratio - a.ratio)[0]!;
-	};
 	for (const filter of filters) {
-		const { sort, ratio, time } = worst(filter);
+		const all = sorts.map((sort) => {
+			const [one, other] = [many(filter, sort), few(filter, sort)];
+			return { sort, ratio: one.then / other.then, ...one };
+		});
+		const worst = all.reduce((most, one) => (one.ratio > most.ratio ? one : most));
+		const slowest = all.reduce((most, one) => (one.most > most.most ? one : most));
 		report(
 			`first rows of the table, ${JSON.stringify(filter)}`,
-			ratio,
+			worst.ratio,
 			3,
-			`worst by ${sort}, ${(time * 1000).toFixed(1)} ms`
+			`worst by ${worst.sort}, ${(worst.then * 1000).toFixed(1)} ms; asked for the first times, ${(slowest.most * 1000).toFixed(0)} ms by ${slowest.sort}`
 		);
 	}
 	// Far down: how long it takes once what the filter means is in order, and how long that takes after each writing.

@@ -61,7 +61,7 @@ export function* writeCsv(
 	yield `${mark ? '\uFEFF' : ''}${lineOf([...shown, ...tags.map((tag) => OWN + tag), REVISION])}`;
 	const ids = gridIds(store.db, id, filter, { sort, down });
 	for (let at = 0; at < ids.length; at += CHUNK) {
-		const rows = rowsOf(store.db, ids.slice(at, at + CHUNK));
+		const rows = rowsOf(store.db, ids.subarray(at, at + CHUNK));
 		const own = store.rulesOfPages(rows.map((row) => row.id));
 		yield rows
 			.map((row) => {

@@ -223,10 +223,10 @@ export const gridRows = (db: Db, site: number, filter: PageFilter, wanted: Wante
 	rowsOf(db, idsInOrder(db, site, filter, wanted, listOf));
 
 /** The rows of pages by their ids, in their order; those that are gone are left out. */
-export function rowsOf(db: Db, ids: readonly number[]): GridRow[] {
+export function rowsOf(db: Db, ids: Iterable<number>): GridRow[] {
 	return db
 		.prepare(`SELECT ${ROW} FROM json_each(?) AS one JOIN page_state s ON s.page_id = one.value ORDER BY one.key`)
-		.all(JSON.stringify(ids)) as GridRow[];
+		.all(JSON.stringify([...ids])) as GridRow[];
 }
 
 /** What is asked for in an order, taken apart. */
@@ -252,37 +252,55 @@ function planOf(site: number, filter: PageFilter, { sort, down }: Order) {
 	};
 }
 
-/** The ids of all pages that a filter means, in an order. */
-export function gridIds(db: Db, site: number, filter: PageFilter, sorted: Order): number[] {
+/**
+ * The ids of all pages that a filter means, in an order. `withoutWords` gives those that it means without its words, where
+ * that list is kept.
+ */
+export function gridIds(
+	db: Db,
+	site: number,
+	filter: PageFilter,
+	sorted: Order,
+	withoutWords?: () => Uint32Array
+): Uint32Array {
 	const { conditions, order, inOrder, inOrderValues, others } = planOf(site, filter, sorted);
 	const ids = (sql: string, values: readonly unknown[]) =>
-		db
-			.prepare(sql)
-			.pluck()
-			.all(...values) as number[];
+		Uint32Array.from(
+			JSON.parse(
+				db
+					.prepare(`WITH one (id) AS (${sql}) SELECT json_group_array(id) FROM one`)
+					.pluck()
+					.get(...values) as string
+			) as number[]
+		);
 	const { search, isFew } = gatheringOf(db, site, conditions);
-	if (isFew) {
-		const { sql, values } = search(order);
+	const searched = conditions.find(({ join }) => join);
+	if (isFew || (searched && gatheringOf(db, site, [searched], THIN).isFew)) {
+		const { sql, values } = isFew ? search(order) : gatheringFrom(site, conditions, searched)(order);
 		return ids(`SELECT s.page_id ${sql}`, values);
 	}
 	// All in their order and the sets of the conditions are each read from an index; sorting what a set gives takes longer.
+	const isIn = ({ set, setValues }: Condition) => bitsOf(ids(set, setValues));
+	if (searched && withoutWords) {
+		const bits = isIn(searched);
+		return withoutWords().filter((id) => bits[id] === 1);
+	}
 	const all = ids(`SELECT s.page_id ${inOrder} ORDER BY ${order}`, inOrderValues);
-	const sets = others.map(({ set, setValues }) => bitsOf(ids(set, setValues)));
-	return sets.reduce((left, isIn) => left.filter((id) => isIn[id] === 1), all);
+	return others.map(isIn).reduce((left, bits) => left.filter((id) => bits[id] === 1), all);
 }
 
 /** By id: whether it is among them. */
-function bitsOf(ids: readonly number[]): Uint8Array {
+function bitsOf(ids: Uint32Array): Uint8Array {
 	const bits = new Uint8Array(ids.reduce((most, id) => Math.max(most, id), 0) + 1);
 	for (const id of ids) bits[id] = 1;
 	return bits;
 }
 
 /**
- * What a filter means but for its words, in an order: where such a list is kept, or is to be made, which takes as long as
- * gathering and sorting what very many pages have.
+ * All ids that the filter means, in its order: where the list is to be kept anyway, or (`isWorthIt`) where nothing else is
+ * faster.
  */
-export type ListOf = (filter: PageFilter, sorted: Order, isToBeMade: boolean) => Uint32Array | undefined;
+export type ListOf = (isWorthIt: boolean) => Uint32Array | undefined;
 
 function idsInOrder(
 	db: Db,
@@ -336,32 +354,19 @@ function idsInOrder(
 		}
 		return found;
 	};
-	/** Those of a list in its order that a search finds. */
-	const searchedIn = (list: Uint32Array, { set, setValues }: Condition) => {
-		const all = db
-			.prepare(`SELECT json_group_array(rowid) FROM (${set})`)
-			.pluck()
-			.get(...setValues) as string;
-		const isIn = bitsOf(JSON.parse(all) as number[]);
-		const found: number[] = [];
-		for (const id of list) {
-			if (isIn[id] === 1) found.push(id);
-			if (found.length === offset + limit) break;
-		}
-		return found.slice(offset);
-	};
 	if (searched) {
 		const found = read(searched.words ?? []);
 		if (found && found.length >= offset + limit) return found.slice(offset, offset + limit);
-		const kept = listOf?.(filter, sorted, false);
-		if (kept) return searchedIn(kept, searched);
+		const of = (list: Uint32Array) => [...list.subarray(offset, offset + limit)];
+		const kept = listOf?.(false);
+		if (kept) return of(kept);
 		// Where few pages have the words, and few of the first ones, there is no use in going on so.
 		const isThin = gatheringOf(db, site, [searched], THIN).isFew;
 		const isHopeless = isThin && found && found.length * (WALKED / READ) < offset + limit;
 		const some = isHopeless ? undefined : walked();
 		if (some) return some;
-		const made = isThin ? undefined : listOf?.(filter, sorted, true);
-		return made ? searchedIn(made, searched) : gathered(gatheringFrom(site, conditions, searched));
+		const made = isThin ? undefined : listOf?.(true);
+		return made ? of(made) : gathered(gatheringFrom(site, conditions, searched));
 	}
 	const { search, isFew } = gatheringOf(db, site, conditions);
 	if (isFew) return gathered(search);
