@@ -264,6 +264,52 @@ describe('nothing is lost, and every view has its address', () => {
 		);
 	});
 
+	test('what is typed belongs to the page in view, also when one goes on by key', async () => {
+		const valueOf = async (selector: string) => (await bench.find(selector)).getAttribute('value');
+		const writeInto = async (selector: string, text: string) => {
+			const field = await bench.find(selector);
+			await field.clear();
+			await field.sendKeys(text);
+		};
+		await bench.open('/reserves/long-strand');
+		await bench.press(Key.ALT, '4');
+		await bench.waitForText('[data-settings=page]', /What this page says by itself/);
+		await writeInto('[data-field=region] input', 'Far Merrow');
+		await bench.press(Key.ALT, Key.ARROW_RIGHT);
+		await bench.waitForText('.mover-path', /saltholm-marsh/);
+		expect(await valueOf('[data-field=region] input')).not.toBe('Far Merrow');
+		// The hand stays in the field of the same name.
+		expect(
+			await browser.driver.executeScript('return document.activeElement.closest("[data-field]")?.dataset.field')
+		).toBe('region');
+		await writeInto('[data-field=hectares] input', 'many');
+		await keys(Key.TAB);
+		await bench.waitForText('[data-field=hectares]', /“many” is no number/);
+		await writeInto('[data-field=picture] input', 'javascript:alert(1)');
+		await keys(Key.TAB);
+		await bench.waitForText('[data-field=picture]', /no card can show it/);
+		await bench.press(Key.ALT, Key.ARROW_LEFT);
+		await bench.waitForText('.mover-path', /long-strand/);
+		expect(await bench.textOf('[data-settings=page]')).not.toMatch(/is no/);
+		expect(await valueOf('[data-field=region] input')).toBe('Far Merrow');
+		await bench.press(Key.ALT, '7');
+		await writeInto('[data-settings=page] input.mono', '/reserves/longer-strand');
+		await bench.press(Key.ALT, Key.ARROW_RIGHT);
+		await bench.waitForText('.mover-path', /saltholm-marsh/);
+		await keys(Key.TAB);
+		await bench.waitForText('[data-testid=saved]', /^All kept/);
+		expect((await pageAt('/reserves/saltholm-marsh')).page).toMatchObject({ path: '/reserves/saltholm-marsh' });
+		expect((await pageAt('/reserves/longer-strand')).page).toMatchObject({ fields: { region: 'Far Merrow' } });
+		expect(JSON.stringify(await pageAt('/reserves/saltholm-marsh'))).not.toMatch(/Far Merrow|javascript/);
+	});
+
+	test('a page that is not there is told with the ways on', async () => {
+		await browser.driver.get(`${demo.kephalon}/bench/${encodeURIComponent(demo.site)}?page=/no/such`);
+		await bench.waitForText('main', /has no page \/no\/such/);
+		await (await bench.find('main a')).click();
+		await bench.waitForText('main', /Path/);
+	});
+
 	test('a draft at the site waits through other rooms, told in their bar, and through a reload', async () => {
 		await bench.open('/about');
 		await bench.write('title', 'site', '{page.title} / waiting');

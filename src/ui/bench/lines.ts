@@ -87,9 +87,10 @@ function factsOf(trace: Trace): string | undefined {
 	const picture = pictureOfValue(trace.value);
 	if (!picture) return undefined;
 	const { width, height, type, alt } = picture;
-	return [width && height ? `${width} × ${height}` : 'size unknown', type?.replace('image/', ''), alt ?? 'no alt text']
-		.filter(Boolean)
-		.join(', ');
+	const size = width && height ? `${width} × ${height}` : undefined;
+	// Nobody reads the words of an icon.
+	if (!trace.tag.endsWith(':image')) return size;
+	return [size ?? 'size unknown', type?.replace('image/', ''), alt ?? 'no alt text'].filter(Boolean).join(', ');
 }
 
 function valuesByTag(head: HeadJson): Map<string, string> {

@@ -66,7 +66,9 @@ export class BenchPlace {
 	private follow(wanted: string) {
 		rememberPlace(this.bench.siteName, wanted);
 		const { pathname, search } = location;
-		if (!this.isReady || pathname + search === wanted || !search.includes(encodeURIComponent(this.path()))) return;
+		// An address without a page is the home page's; one of another page is on its way there.
+		const shown = new URLSearchParams(search).get('page') ?? this.path();
+		if (!this.isReady || pathname + search === wanted || shown !== this.path()) return;
 		const hasStayed = Date.now() - this.since > STAY;
 		this.since = Date.now();
 		if (hasStayed) pushState(wanted, {});

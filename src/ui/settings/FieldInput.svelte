@@ -3,7 +3,7 @@
 	import { benchInView } from '$ui/bench/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import PictureField from './PictureField.svelte';
-	import { dateOf, joinDate, listOf, numberOf, whyNotLink } from './fieldValues';
+	import { dateOf, joinDate, listOf, numberOf, whyNotLink, whyNotPicture } from './fieldValues';
 
 	/** One field of a page, written in the form of its kind. */
 	let {
@@ -129,12 +129,16 @@
 					onclick={() => setMentions(mentions.filter((_, index) => index !== at))}>×</button
 				>
 			</div>
+			{#if whyNotPicture(one.src)}<p class="wrong" role="alert">{whyNotPicture(one.src)}</p>{/if}
 		{/each}
 		<form
 			class="row"
 			onsubmit={(event) => {
 				event.preventDefault();
-				if (newPicture.trim()) setMentions([...mentions, { src: newPicture.trim() }]);
+				const src = newPicture.trim();
+				wrong = whyNotPicture(src);
+				if (wrong !== undefined || src === '') return;
+				setMentions([...mentions, { src }]);
 				newPicture = '';
 			}}
 		>

@@ -43,6 +43,8 @@
 	const owner = $derived(
 		layer === 'site' ? bench.working.site : layer === 'type' ? bench.working.type : bench.working.page
 	);
+	/** What is begun in the fields of one page or type is not the next one's. */
+	const whose = $derived(layer === 'page' ? bench.data.page.path : layer === 'type' ? bench.working.page.type : '');
 	const title = $derived(
 		layer === 'page'
 			? 'This page'
@@ -78,13 +80,15 @@
 			{/each}
 		</div>
 	{/if}
-	{#if panel === 'site'}<SiteSettings />
-	{:else if panel === 'type'}<TypeSettings {act} />
-	{:else if panel === 'fields'}<FieldsPanel />
-	{:else if panel === 'own'}<OwnPanel />
-	{:else if panel === 'versions'}
-		<VersionsPanel {shown} make={(language) => void act({ do: 'makeVersion', language })} />
-	{:else}<PageSettings {act} />{/if}
+	{#key whose}
+		{#if panel === 'site'}<SiteSettings />
+		{:else if panel === 'type'}<TypeSettings {act} />
+		{:else if panel === 'fields'}<FieldsPanel />
+		{:else if panel === 'own'}<OwnPanel />
+		{:else if panel === 'versions'}
+			<VersionsPanel {shown} make={(language) => void act({ do: 'makeVersion', language })} />
+		{:else}<PageSettings {act} />{/if}
+	{/key}
 
 	{#if panel === layer}
 		<SameSwitch {layer} />

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { dateOf, joinDate, listOf, numberOf, whyNotLink } from './fieldValues';
+import { dateOf, joinDate, listOf, numberOf, whyNotLink, whyNotPicture } from './fieldValues';
 
 describe('what is written into fields', () => {
 	test.each([
@@ -34,5 +34,14 @@ describe('what is written into fields', () => {
 	);
 	test.each(['javascript:alert(1)', 'a.example', 'mailto:a@b.example'])('%s is told to be none', (text) =>
 		expect(whyNotLink(text)).toMatch(/is no/)
+	);
+
+	test.each(['/pictures/a.jpg', 'a.jpg', '../a b.jpg', 'https://a.example/x', '//cdn.example/x.png', ''])(
+		'%s may be a picture',
+		(text) => expect(whyNotPicture(text)).toBeUndefined()
+	);
+	test.each(['javascript:alert(1)', 'data:image/gif;base64,R0lGOD', 'http://', 'file:///a.jpg'])(
+		'%s is told to be no picture',
+		(text) => expect(whyNotPicture(text)).toMatch(/is no/)
 	);
 });

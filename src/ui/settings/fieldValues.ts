@@ -46,6 +46,18 @@ export function whyNotLink(text: string): string | undefined {
 	}
 }
 
+/** Why a picture's path or address, as a page or a site names it, gives no picture to any card; undefined where it may. */
+export function whyNotPicture(text: string): string | undefined {
+	try {
+		const { protocol } = new URL(text, 'https://site.example/');
+		return protocol === 'http:' || protocol === 'https:'
+			? undefined
+			: `“${text}” is no http or https address: no card can show it. Write a path such as /pictures/marsh.jpg, or choose a file.`;
+	} catch {
+		return `“${text}” is no address. Write a path such as /pictures/marsh.jpg, or choose a file.`;
+	}
+}
+
 /** What an editor looks for first. */
 const FIRST = ['title', 'summary', 'picture'];
 

@@ -13,12 +13,14 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 		const moved = !data.page && wanted !== null ? store.redirects.of(store.site(params.site).id, wanted) : undefined;
 		if (moved !== undefined) data = readBenchData(store, params.site, moved);
 		if (!data.page)
-			error(
-				404,
-				data.path === undefined
-					? `The site "${params.site}" has no pages yet. Read some in with its set-up, or with kephalon import.`
-					: `The site "${params.site}" has no page ${data.path}.`
-			);
+			error(404, {
+				message:
+					data.path === undefined
+						? `The site "${params.site}" has no pages yet. Read some in with its set-up, or with kephalon import.`
+						: `The site "${params.site}" has no page ${data.path}.`,
+				site: params.site,
+				isEmpty: data.path === undefined
+			});
 		return {
 			...data,
 			standIn: standInFor(locals.store, params.site) ?? null

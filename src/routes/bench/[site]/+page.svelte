@@ -93,9 +93,23 @@
 		keepDrafts(siteName, bench.drafts.all, 'browser');
 	}
 
+	type Field = HTMLInputElement | HTMLTextAreaElement;
+	const nameOf = (field: Field) => field.ariaLabel ?? field.labels?.[0]?.textContent;
+	/** What is typed belongs to the page in view: the field that one is in takes it before another page is. Gives its name. */
+	function leaveField(): string | null | undefined {
+		const field = document.activeElement;
+		if (!(field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement)) return undefined;
+		const name = nameOf(field);
+		field.blur();
+		return name;
+	}
 	const go = async (path: string) => {
+		const name = leaveField();
 		await bench.drafts.settle();
 		await goto(position.addressAt(path), { keepFocus: true, noScroll: true });
+		if (!name || document.activeElement !== document.body) return;
+		const all = [...document.querySelectorAll<Field>('input, textarea')];
+		all.find((field) => nameOf(field) === name)?.focus();
 	};
 	const shares = new Shares(siteName, (why) => (bench.message = why));
 	function shown(address: string): Look {
@@ -120,9 +134,9 @@
 	});
 	// Drafts at the type and the site are put down, and the bar of every room tells of them; a page's own are kept now.
 	beforeNavigate((navigation) => {
-		if (navigation.type === 'leave' || navigation.to?.url.pathname === place.url.pathname) return;
-		(document.activeElement as HTMLElement | null)?.blur();
-		void bench.drafts.settle();
+		if (navigation.type === 'leave') return;
+		leaveField();
+		if (navigation.to?.url.pathname !== place.url.pathname) void bench.drafts.settle();
 	});
 
 	function move(step: number) {
