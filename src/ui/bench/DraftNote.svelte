@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { benchAt } from '$ui/rooms/rooms';
 	import { benchInView } from './context';
 	import ReachNote from './ReachNote.svelte';
 
@@ -17,5 +18,6 @@
 		stop={() => bench.drafts.stopCounting(key)}
 		overrule={() => bench.drafts.overrule(key)}
 		letWin={() => bench.letWin(draft.edit.place)}
+		addressOf={(path) => benchAt(bench.siteName, path, bench.tag)}
 	/>
 {/if}

@@ -16,7 +16,14 @@ const none: Reach = {
 };
 let [target, takeOut] = [document.body, () => {}] as [HTMLElement, () => void];
 afterEach(() => takeOut());
-const does = { keep: vi.fn(), discard: vi.fn(), stop: vi.fn(), overrule: vi.fn(), letWin: vi.fn() };
+const does = {
+	keep: vi.fn(),
+	discard: vi.fn(),
+	stop: vi.fn(),
+	overrule: vi.fn(),
+	letWin: vi.fn(),
+	addressOf: (path: string) => `/bench?page=${path}`
+};
 function show(change: Partial<Draft>, of: Draft['edit'] = edit) {
 	const draft = Object.assign(new Draft({ edit: of, text: 'x', base: null }), change);
 	({ target, takeOut } = mountIn(ReachNote, { draft, ...does }));
@@ -66,7 +73,8 @@ describe('how far it reaches', () => {
 		}));
 		show({ reach: { ...none, worst } as unknown as Reach });
 		const items = [...target.querySelectorAll('li')].map((one) => one.textContent!.replace(/\s+/g, ' ').trim());
-		expect(items).toEqual(['Before nothing now: it has no title', 'Before nothing /b', 'Before nothing /c']);
+		expect(items).toEqual(['Before nothing now: it has no title · /a', 'Before nothing /b', 'Before nothing /c']);
+		expect(target.querySelector('li a')!.getAttribute('href')).toBe('/bench?page=/a');
 	});
 });
 

@@ -9,7 +9,8 @@
 		discard,
 		stop,
 		overrule,
-		letWin
+		letWin,
+		addressOf
 	}: {
 		draft: Draft;
 		keep: () => void;
@@ -18,6 +19,8 @@
 		overrule: () => void;
 		/** Lets the edited rule win over what the pages' own files say. */
 		letWin: () => void;
+		/** Where a page is seen with the edit. */
+		addressOf: (path: string) => string;
 	} = $props();
 
 	const reach = $derived(draft.reach);
@@ -39,11 +42,11 @@
 	const inSentence = (text: string) => text.charAt(0).toLowerCase() + text.slice(1).replace(/\.$/, '');
 
 	/** Why a page got worse or better, by the findings on it. */
-	function reasonOf({ gained, lost, kept, path }: ReachedPage): string {
+	function reasonOf({ gained, lost, kept }: ReachedPage): string {
 		const [first] = gained.length > 0 ? gained : lost.length > 0 ? lost : kept;
-		if (!first) return path;
+		if (!first) return '';
 		const when = gained.length > 0 ? 'now' : lost.length > 0 ? 'no longer' : 'still';
-		return `${when}: ${inSentence(describeFinding(first))}`;
+		return `${when}: ${inSentence(describeFinding(first))} ·`;
 	}
 </script>
 
@@ -84,10 +87,10 @@
 		{#if worst.length > 0}
 			<ul>
 				{#each worst as page (page.path)}
-					<li title={page.path}>
+					<li>
 						<span class="was serif">{show(page.before)}</span>
 						<span class="serif">{show(page.after)}</span>
-						<span class="path">{reasonOf(page)}</span>
+						<p class="why">{reasonOf(page)} <a class="link mono" href={addressOf(page.path)}>{page.path}</a></p>
 					</li>
 				{/each}
 			</ul>
@@ -125,7 +128,8 @@
 		text-decoration: line-through;
 		text-decoration-thickness: 1px;
 	}
-	.path {
+	.why {
+		overflow-wrap: anywhere;
 		font-size: 12px;
 		color: var(--ink-soft);
 	}

@@ -61,6 +61,9 @@
 		{#each PAGE_STATES as state (state)}<option value={state}>{STATES[state]}</option>{/each}
 	</select>
 </Setting>
+{#if page.path === '/' && page.state !== 'live'}<p class="refused" role="alert">
+		This is the home page: no release is made until it is live, or another page is the home page.
+	</p>{/if}
 <Setting
 	name="Hidden from search"
 	hint="Search engines are asked not to list it (robots: noindex). Links to it still make cards."

@@ -88,6 +88,9 @@
 			onchange={(event) => bench.change('type', { off: event.currentTarget.checked || null })}
 		/>
 	</Setting>
+	{#if type.off && (type.special === 'home' || bench.working.page.path === '/')}<p class="refused" role="alert">
+			The home page is of this type: no release is made while it is switched off.
+		</p>{/if}
 
 	<FieldList {act} />
 
