@@ -308,41 +308,41 @@ export const PAGE_FIELDS: readonly Field[] = [
 
 /** What else `{page.…}` offers, worked out from the page itself. */
 export const PAGE_FACTS: readonly Field[] = [
-	{ name: 'path', kind: 'text' },
-	{ name: 'address', kind: 'link' },
-	{ name: 'language', kind: 'text' },
-	{ name: 'modified', kind: 'date' },
+	{ name: 'path', kind: 'text', label: 'Path' },
+	{ name: 'address', kind: 'link', label: 'Public address' },
+	{ name: 'language', kind: 'text', label: 'Language' },
+	{ name: 'modified', kind: 'date', label: 'Last changed' },
 	{ name: 'minutes', kind: 'number', label: 'Minutes to read the body' }
 ];
 
 export const SITE_FIELDS: readonly Field[] = [
-	{ name: 'name', kind: 'text' },
-	{ name: 'base', kind: 'link' },
-	{ name: 'language', kind: 'text' },
-	{ name: 'tagline', kind: 'text' },
-	{ name: 'description', kind: 'text' },
-	{ name: 'publisher', kind: 'text' },
-	{ name: 'handle', kind: 'text' },
-	{ name: 'picture', kind: 'picture' },
-	{ name: 'logo', kind: 'picture' },
-	{ name: 'icon', kind: 'picture' }
+	{ name: 'name', kind: 'text', label: 'Name of the site' },
+	{ name: 'base', kind: 'link', label: 'Public base address' },
+	{ name: 'language', kind: 'text', label: 'First language' },
+	{ name: 'tagline', kind: 'text', label: 'Tagline' },
+	{ name: 'description', kind: 'text', label: 'One-line description' },
+	{ name: 'publisher', kind: 'text', label: 'Publisher' },
+	{ name: 'handle', kind: 'text', label: 'Account' },
+	{ name: 'picture', kind: 'picture', label: 'Share picture' },
+	{ name: 'logo', kind: 'picture', label: 'Logo' },
+	{ name: 'icon', kind: 'picture', label: 'Icon' }
 ];
 
 export const TYPE_FIELDS: readonly Field[] = [
-	{ name: 'name', kind: 'text' },
-	{ name: 'label', kind: 'text' },
-	{ name: 'kind', kind: 'text' }
+	{ name: 'name', kind: 'text', label: 'Type, as files and addresses name it' },
+	{ name: 'label', kind: 'text', label: 'What one of them is called' },
+	{ name: 'kind', kind: 'text', label: 'Kind (og:type)' }
 ];
 
 export const LISTING_FIELDS: readonly Field[] = [
-	{ name: 'title', kind: 'text' },
-	{ name: 'number', kind: 'number' },
-	{ name: 'pages', kind: 'number' },
-	{ name: 'count', kind: 'number' }
+	{ name: 'title', kind: 'text', label: 'What the listing lists' },
+	{ name: 'number', kind: 'number', label: 'Which page of the listing' },
+	{ name: 'pages', kind: 'number', label: 'How many pages the listing has' },
+	{ name: 'count', kind: 'number', label: 'How many it lists in all' }
 ];
 
-/** Sub-names of fields that hold a record. */
-export const RECORD_PARTS: Readonly<Partial<Record<FieldKind, readonly string[]>>> = {
-	picture: ['src', 'alt'],
-	person: ['name', 'handle', 'address', 'picture']
+/** Sub-names of fields that hold a record, each with its name in words. */
+export const RECORD_PARTS: Readonly<Partial<Record<FieldKind, Readonly<Record<string, string>>>>> = {
+	picture: { src: 'its path or address', alt: 'its words (alt text)' },
+	person: { name: 'name', handle: 'account', address: 'address', picture: 'picture' }
 };

@@ -152,6 +152,12 @@ describe('templates', () => {
 		expect(known.filter((name) => name === 'site.name')).toHaveLength(1);
 		expect(known).toContain('site.harbour');
 	});
+	test('each variable has its name in words', () => {
+		const known = knownVariables({ fields: [], siteFields: [], tagNames: ['title'] });
+		expect(known.filter(({ label }) => !label).map(({ name }) => name)).toEqual([]);
+		expect(known.find(({ name }) => name === 'page.author.handle')?.label).toBe('Author: account');
+		expect(known.find(({ name }) => name === 'head.title')?.label).toBe('What title comes to');
+	});
 	test('words in the place of a variable change nothing from page to page', () => {
 		expect(compileTemplate('{site.tagline ?? "Isles"}').isConstant).toBe(true);
 		expect(compileTemplate('{page.title ?? "Isles"}').isConstant).toBe(false);

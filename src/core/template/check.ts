@@ -22,6 +22,7 @@ export interface TemplateContext {
 export interface KnownVariable {
 	readonly name: string;
 	readonly kind: Field['kind'];
+	/** Its name in words. */
 	readonly label?: string;
 }
 
@@ -53,17 +54,22 @@ export function knownVariables(context: TemplateContext): KnownVariable[] {
 		...underRoot('site', site),
 		...underRoot('type', TYPE_FIELDS),
 		...underRoot('listing', LISTING_FIELDS),
-		...context.tagNames.map((name) => ({ name: `head.${name}`, kind: 'text' as const })),
-		{ name: 'now', kind: 'date' }
+		...context.tagNames.map((name) => ({
+			name: `head.${name}`,
+			kind: 'text' as const,
+			label: `What ${name} comes to`
+		})),
+		{ name: 'now', kind: 'date', label: 'The moment of making' }
 	];
 }
 
 function underRoot(root: string, fields: readonly Field[]): KnownVariable[] {
 	return fields.flatMap((field) => [
 		{ ...field, name: `${root}.${field.name}` },
-		...(RECORD_PARTS[field.kind] ?? []).map((part) => ({
+		...Object.entries(RECORD_PARTS[field.kind] ?? {}).map(([part, words]) => ({
 			name: `${root}.${field.name}.${part}`,
-			kind: 'text' as const
+			kind: 'text' as const,
+			label: `${field.label ?? field.name}: ${words}`
 		}))
 	]);
 }

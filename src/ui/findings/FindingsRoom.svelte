@@ -177,25 +177,23 @@
 					<div class="scroll">
 						<table>
 							<thead>
-								<tr
-									><th>Tag</th>{#each spread.matrix as { type, pages } (type)}<th
-											>{type} <span class="quiet">{pages.toLocaleString('en')}</span></th
-										>{/each}</tr
-								>
+								<tr>
+									<th>Type</th>
+									{#each MATRIX_TAGS as tag (tag)}<th class="mono tag"><span>{tag}</span></th>{/each}
+								</tr>
 							</thead>
 							<tbody>
-								{#each MATRIX_TAGS as tag, row (tag)}
+								{#each spread.matrix as { type, pages, counts } (type)}
 									<tr>
-										<th class="mono">{tag}</th>
-										{#each spread.matrix as { type, pages, counts } (type)}
-											{@const part = share(counts[row] ?? 0, pages)}
+										<th>{type} <span class="quiet">{pages.toLocaleString('en')}</span></th>
+										{#each MATRIX_TAGS as tag, at (tag)}
+											{@const has = counts[at] ?? 0}
+											{@const part = share(has, pages)}
 											<td>
 												<a
 													style:--part={part}
 													href={pagesAt(site, { type, without: tag })}
-													title="{(counts[row] ?? 0).toLocaleString('en')} of {pages.toLocaleString(
-														'en'
-													)} have it; see those without"
+													title="{has.toLocaleString('en')} of {pages.toLocaleString('en')} have it; see those without"
 													>{part === 1 ? 'all' : part === 0 ? '—' : `${Math.floor(part * 100)} %`}</a
 												>
 											</td>
@@ -300,7 +298,10 @@
 	}
 	@media (max-width: 900px) {
 		.whole {
-			grid-template-columns: 1fr;
+			grid-template-columns: minmax(0, 1fr);
+		}
+		.matrix td a {
+			min-width: 0;
 		}
 	}
 	figcaption {
@@ -317,15 +318,29 @@
 	}
 	th,
 	td {
-		padding: 1px 12px 1px 0;
+		padding: 1px 3px 1px 0;
 		text-align: left;
 		white-space: nowrap;
 	}
+	tbody th {
+		padding-right: 10px;
+	}
+	/* Types are many, tags are these: their names stand upright. */
+	.tag {
+		vertical-align: bottom;
+		font-weight: 400;
+	}
+	.tag span {
+		display: block;
+		writing-mode: vertical-rl;
+		rotate: 180deg;
+	}
 	td a {
 		display: block;
-		min-width: 48px;
+		min-width: 37px;
 		background: linear-gradient(to right, var(--sea-wash) calc(var(--part) * 100%), transparent 0);
-		padding: 0 5px;
+		padding: 0 3px;
+		text-align: center;
 	}
 	td a:hover {
 		text-decoration: underline;

@@ -13,7 +13,7 @@ export const MATRIX_TAGS = [
 		'og:image:alt',
 		'og:locale'
 	],
-	...['og:type', 'article:published_time', 'twitter:card', 'twitter:image', 'hreflang', 'author']
+	...['og:type', 'article:published_time', 'twitter:card', 'twitter:image', 'alternate', 'author']
 ];
 
 /** Thousandths of an em in one step of the picture of widths. */

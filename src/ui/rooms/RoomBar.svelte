@@ -62,7 +62,7 @@
 		border-bottom: 1px solid var(--rule);
 		background: var(--ground);
 		padding: 3px 16px 0;
-		overflow-x: auto;
+		flex-wrap: wrap;
 		white-space: nowrap;
 	}
 	.wordmark {
