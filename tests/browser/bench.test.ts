@@ -404,5 +404,10 @@ describe('the template field', () => {
 		);
 		await field.click();
 		await field.sendKeys(Key.ESCAPE, Key.ESCAPE);
+		// What was tried out of sight, so that the first words are fast, leaves nothing behind.
+		await browser.driver.wait(
+			async () => await browser.driver.executeScript('return !document.querySelector("body > [inert]")'),
+			5000
+		);
 	});
 });

@@ -21,15 +21,18 @@
 	const draft = $derived(bench.draftAt(layer));
 	const text = $derived(bench.textAt(layer));
 	/** What is written, as far as it is told in words: see the bench. */
-	const told = $derived.by(() => {
+	const told = <T,>(what: () => T): T => {
 		void [bench.working.told, bench.tag, bench.languages[layer]];
-		return untrack(() => ({ text, body }));
-	});
-	const issues = $derived(bench.issuesOf(layer, told.body));
+		return untrack(what);
+	};
+	// One by one: a layer that says what it said is not checked again.
+	const toldText = $derived(told(() => text));
+	const toldBody = $derived(told(() => body));
+	const issues = $derived(bench.issuesOf(layer, toldBody));
 	const errors = $derived(issues.filter((issue) => issue.severity === 'error'));
 	const step = $derived(steps.find((one) => one.outcome.kind !== 'not-reached') ?? steps[0]);
 	const isPicture = $derived(bench.definition?.kind === 'picture');
-	const pieces = $derived(told.text === '' ? [] : bench.piecesOf(told.text));
+	const pieces = $derived(toldText === '' ? [] : bench.piecesOf(toldText));
 	const id = $derived(`field-${layer}`);
 	/** Tags that the chosen one can say the same as. */
 	const borrowable = $derived(

@@ -30,7 +30,10 @@
 	let code = $state.raw<typeof import('./templateEditor') | undefined>(loaded);
 	let isWanted = false;
 	async function load() {
-		loaded ??= await import('./templateEditor');
+		if (!loaded) {
+			loaded = await import('./templateEditor');
+			loaded.rehearse();
+		}
 		code = loaded;
 	}
 	function write() {

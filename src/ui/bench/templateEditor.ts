@@ -192,6 +192,8 @@ export function makeEditor(parent: HTMLElement, text: string, around: Surroundin
 		autocompletion({
 			override: [offer(around)],
 			icons: false,
+			// See where it is opened: most signs are written where nothing can be offered.
+			activateOnTyping: false,
 			closeOnBlur: true,
 			// Below stand the preview and the messages.
 			aboveCursor: true,
@@ -214,9 +216,13 @@ export function makeEditor(parent: HTMLElement, text: string, around: Surroundin
 			'aria-describedby': around.describedBy,
 			spellcheck: 'false'
 		}),
-		EditorView.updateListener.of(({ docChanged, transactions, state }) => {
+		EditorView.updateListener.of(({ docChanged, transactions, state, view }) => {
 			const isWritten = transactions.some((one) => USER_EVENTS.some((event) => one.isUserEvent(event)));
-			if (docChanged && isWritten) around.changed(state.doc.toString());
+			if (!docChanged || !isWritten) return;
+			const text = state.doc.toString();
+			around.changed(text);
+			const isTyped = transactions.some((one) => one.isUserEvent('input.type'));
+			if (isTyped && !isOpen(view) && spotAt(text, state.selection.main.head, () => true)) startCompletion(view);
 		})
 	];
 	return new EditorView({ parent, state: EditorState.create({ doc: text, extensions }) });
@@ -244,4 +250,41 @@ export function setMarksOf(view: EditorView, value: Marks) {
 	const drawn = draw({ pieces: inside(value.pieces), errors: inside(value.errors) });
 	// A sign among words moves what is marked and marks nothing else.
 	if (!RangeSet.eq([view.state.field(marks)], [drawn])) view.dispatch({ effects: setMarks.of(drawn) });
+}
+
+const REHEARSALS = 60;
+/** In milliseconds. */
+const TURN = 8;
+
+/**
+ * Writes into a field that nobody sees while nobody does anything, so that the first words somebody writes go as fast as
+ * later ones: a browser runs fast what it has run often.
+ */
+export function rehearse() {
+	const place = document.createElement('div');
+	place.inert = true;
+	place.style.cssText = 'position:fixed;top:0;left:0;width:320px;height:60px;opacity:0;z-index:-1;contain:strict';
+	document.body.append(place);
+	const view = makeEditor(place, '{page.title} ', {
+		...{ label: '', describedBy: '', placeholder: '' },
+		...{ variables: () => [], show: () => '', changed: () => undefined, keep: () => undefined, takeBack: () => false }
+	});
+	let times = 0;
+	const once = async () => {
+		const words = view.contentDOM.querySelector('.cm-line')?.lastChild;
+		if (words instanceof Text) words.appendData('words '.charAt(times % 6));
+		// The editor has seen what was written when this goes on.
+		await Promise.resolve();
+		setMarksOf(view, { pieces: [], errors: [{ start: 0, end: 12 - (times % 2) }] });
+		view.coordsAtPos(view.state.doc.length);
+	};
+	const go = async () => {
+		// A key that comes meanwhile waits no longer than for one turn.
+		for (const until = performance.now() + TURN; times < REHEARSALS && performance.now() < until; times++) await once();
+		if (times < REHEARSALS) return later();
+		view.destroy();
+		place.remove();
+	};
+	const later = () => void globalThis.requestIdleCallback?.(() => void go());
+	later();
 }
