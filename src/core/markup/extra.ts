@@ -33,7 +33,7 @@ export function limitExtraMarkup(markup: string): { elements: string[]; issues: 
 	const refused = new Set(issues.map(({ start }) => start));
 	for (const { start, end, tag, isOfThePage } of looseTags(markup)) {
 		if (refused.has(start)) continue;
-		const expected = isOfThePage ? 'Take it out: the page has its own.' : 'Take it out: it ends nothing.';
+		const expected = isOfThePage ? 'Remove it: the page has its own.' : 'Remove it: it ends nothing.';
 		issues.push({ code: 'rule/extra-markup', severity: 'error', start, end, seen: tag, expected });
 	}
 	return { elements, issues: issues.sort((a, b) => a.start - b.start) };
@@ -56,8 +56,8 @@ function spanOf(node: Tree.ChildNode, offset: number, length: number): { start: 
 }
 
 function refuse(node: Tree.ChildNode): { seen: string; expected: string } | undefined {
-	if (!('tagName' in node)) return { seen: 'plain text', expected: 'Put it into an element, or take it out.' };
+	if (!('tagName' in node)) return { seen: 'plain text', expected: 'Put it into an element, or remove it.' };
 	const { tagName, namespaceURI } = node;
 	if (namespaceURI === spec.NS.HTML && ALLOWED.has(tagName) && !Object.hasOwn(REASONS, tagName)) return undefined;
-	return { seen: `<${tagName}>`, expected: REASONS[tagName] ?? 'Take it out, or put it into the body of the page.' };
+	return { seen: `<${tagName}>`, expected: REASONS[tagName] ?? 'Remove it, or put it into the body of the page.' };
 }

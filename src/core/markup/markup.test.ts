@@ -361,14 +361,14 @@ describe('extra markup', () => {
 				markup.slice(start, end)
 			]);
 		expect(told('<link rel="a" href="b">Loose words')).toEqual([
-			['plain text', 'Put it into an element, or take it out.', 'Loose words']
+			['plain text', 'Put it into an element, or remove it.', 'Loose words']
 		]);
 		expect(told('<meta name="a" content="b"><p>x</p>')).toEqual([
-			['<p>', 'Take it out, or put it into the body of the page.', '<p>x</p>']
+			['<p>', 'Remove it, or put it into the body of the page.', '<p>x</p>']
 		]);
 		expect(told('<body><meta name="a" content="b"></i>')).toEqual([
-			['<body>', 'Take it out: the page has its own.', '<body>'],
-			['</i>', 'Take it out: it ends nothing.', '</i>']
+			['<body>', 'Remove it: the page has its own.', '<body>'],
+			['</i>', 'Remove it: it ends nothing.', '</i>']
 		]);
 	});
 });

@@ -61,7 +61,7 @@ test('one that is not there is said to be missing', async () => {
 });
 
 test('one that a page, the site or a release shows stays, and it is said where', async () => {
-	await expect(removePicture(store, 'S', '/boat.jpg')).rejects.toThrow('It is used on /boat: take it out there first.');
+	await expect(removePicture(store, 'S', '/boat.jpg')).rejects.toThrow('It is used on /boat: remove it there first.');
 	const change = (place: object, changes: object) =>
 		keepSettings(store, 'S', readSettingsEdit({ place, changes }), 'bench');
 	change({ layer: 'site' }, { fields: { logo: { src: '/site.jpg' } } });

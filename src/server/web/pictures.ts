@@ -30,15 +30,15 @@ export async function removePicture(store: Store, name: string, src: string) {
 	if (!picture) throw notFound(`There is no picture "${src}" in this site.`);
 	const use = (await usesOf(store, name))[src] ?? NO_USE;
 	const [page] = [...use.shownOn, ...use.namedOn];
-	if (page !== undefined) throw new UserError(`It is used on ${page}: take it out there first.`);
+	if (page !== undefined) throw new UserError(`It is used on ${page}: remove it there first.`);
 	if (JSON.stringify([site, types]).includes(JSON.stringify(src)))
-		throw new UserError('The site or one of its types uses it: take it out there first.');
+		throw new UserError('The site or one of its types uses it: remove it there first.');
 	const release = store.releases.latest(id);
 	const hash = keptCopyOf(picture)?.file.slice(0, 24);
 	const shown = release && store.releases.pageNaming(id, hash ? MEDIA_PATH + hash : src);
 	if (release && shown)
 		throw new UserError(
-			`Release ${release.number} still shows it on ${shown}. Release what you have, then take it out.`
+			`Release ${release.number} still shows it on ${shown}. Release what you have, then remove it.`
 		);
 	await patiently(() =>
 		makeEdit(store, name, { origin: 'bench', kind: 'picture', what: { src, do: 'remove' } }, ({ id }) =>
