@@ -39,7 +39,7 @@
 					· <button class="link" onclick={() => giveFree(field.name)}>Let the next reading write it</button>{/if}
 			{:else if page.fields[field.name] === undefined}empty
 			{:else if source}from {source}; the next reading writes it again
-			{:else}as it came{/if}
+			{:else}came with the page{/if}
 		</p>
 	</div>
 {/each}
