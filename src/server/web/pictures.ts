@@ -37,9 +37,7 @@ export async function removePicture(store: Store, name: string, src: string) {
 	const hash = keptCopyOf(picture)?.file.slice(0, 24);
 	const shown = release && store.releases.pageNaming(id, hash ? MEDIA_PATH + hash : src);
 	if (release && shown)
-		throw new UserError(
-			`Release ${release.number} still shows it on ${shown}. Release what you have, then remove it.`
-		);
+		throw new UserError(`Release ${release.number} still shows it on ${shown}. Release what you have, then remove it.`);
 	await patiently(() =>
 		makeEdit(store, name, { origin: 'bench', kind: 'picture', what: { src, do: 'remove' } }, ({ id }) =>
 			store.pictures.remove(id, src)

@@ -14,6 +14,7 @@
 	import LayerStack from '$ui/bench/LayerStack.svelte';
 	import PageMover from '$ui/bench/PageMover.svelte';
 	import type { Command } from '$ui/parts/command';
+	import { comeBackTo, leaveField } from '$ui/parts/fields';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { type Part } from '$ui/share/shareLayout';
 	import { benchAt } from '$ui/rooms/rooms';
@@ -93,23 +94,12 @@
 		keepDrafts(siteName, bench.drafts.all, 'browser');
 	}
 
-	type Field = HTMLInputElement | HTMLTextAreaElement;
-	const nameOf = (field: Field) => field.ariaLabel ?? field.labels?.[0]?.textContent;
-	/** What is typed belongs to the page in view: the field that one is in takes it before another page is. Gives its name. */
-	function leaveField(): string | null | undefined {
-		const field = document.activeElement;
-		if (!(field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement)) return undefined;
-		const name = nameOf(field);
-		field.blur();
-		return name;
-	}
+	/** What is typed belongs to the page in view: the field that one is in takes it before another page comes. */
 	const go = async (path: string) => {
 		const name = leaveField();
 		await bench.drafts.settle();
 		await goto(position.addressAt(path), { keepFocus: true, noScroll: true });
-		if (!name || document.activeElement !== document.body) return;
-		const all = [...document.querySelectorAll<Field>('input, textarea')];
-		all.find((field) => nameOf(field) === name)?.focus();
+		comeBackTo(name);
 	};
 	const shares = new Shares(siteName, (why) => (bench.message = why));
 	function shown(address: string): Look {
