@@ -271,31 +271,6 @@ describe('a page by itself', () => {
 		await bench.waitForText('header .state', /draft: not released/);
 	});
 
-	test('axe-core finds nothing on the list of sites, on a new site, on all cards side by side', async () => {
-		for (const [path, told] of [
-			['/sites', /Merrow Coast Reserves/],
-			['/setup', /A new site/]
-		] as const) {
-			await browser.driver.get(demo.kephalon + path);
-			await bench.waitForText('body', told);
-			expect(await violationsOf(browser.driver), path).toEqual([]);
-		}
-		await bench.open('/reserves/gannet-head');
-		await bench.press(Key.ALT, 'c');
-		await bench.waitForText('.all', /Porthole/);
-		expect(await violationsOf(browser.driver)).toEqual([]);
-	});
-
-	test('the set-up does not scroll sideways at 768 pixels', async () => {
-		const { width, height } = await browser.driver.manage().window().getRect();
-		await browser.driver.manage().window().setRect({ width: 768, height });
-		await browser.driver.get(`${demo.kephalon}/setup?site=${encodeURIComponent(demo.site)}`);
-		await bench.waitForText('#worst', /What would mend most/);
-		const over = 'return document.documentElement.scrollWidth - document.documentElement.clientWidth';
-		expect(await browser.driver.executeScript(over)).toBe(0);
-		await browser.driver.manage().window().setRect({ width, height });
-	});
-
 	test('axe-core finds nothing on its settings, on the markup, in the palette', async () => {
 		await bench.open('/reserves/gannet-head');
 		await (await bench.find('[data-layer=page] button.name')).click();

@@ -183,7 +183,9 @@
 			{/if}
 		</section>
 	</main>
-	<aside aria-label="The home page as it would be shared">
+	<!-- It scrolls, so it takes the focus itself. -->
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+	<aside aria-label="The home page as it would be shared" tabindex="0">
 		<p class="quiet">The page {bench.data.page.path} as it would be shared now</p>
 		{#each bench.working.cards.filter( ({ reader }) => ['gangway', 'fathom', 'galley', 'porthole'].includes(reader.id) ) as card (card.reader.id)}<ReaderCard
 				{card}
