@@ -61,7 +61,7 @@ describe.each(['light', 'dark'])('in %s colours', (scheme) => {
 		// Where they would not, it is told.
 		await open('/findings/{site}');
 		await browser.driver.executeScript(
-			`document.head.insertAdjacentHTML('beforeend', '<style>td a { color: #8fa9a5 !important }</style>')`
+			`document.head.insertAdjacentHTML('beforeend', '<style>td a { color: var(--sea-wash) !important }</style>')`
 		);
 		expect((await weakContrasts(browser.driver)).weak.length).toBeGreaterThan(10);
 	});
