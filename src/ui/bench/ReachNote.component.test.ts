@@ -73,7 +73,7 @@ describe('how far it reaches', () => {
 		}));
 		show({ reach: { ...none, worst } as unknown as Reach });
 		const items = [...target.querySelectorAll('li')].map((one) => one.textContent!.replace(/\s+/g, ' ').trim());
-		expect(items).toEqual(['Before nothing now: it has no title · /a', 'Before nothing /b', 'Before nothing /c']);
+		expect(items).toEqual(['Before nothing now: it has no title /a', 'Before nothing /b', 'Before nothing /c']);
 		expect(target.querySelector('li a')!.getAttribute('href')).toBe('/bench?page=/a');
 	});
 });

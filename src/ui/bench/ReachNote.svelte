@@ -46,7 +46,7 @@
 		const [first] = gained.length > 0 ? gained : lost.length > 0 ? lost : kept;
 		if (!first) return '';
 		const when = gained.length > 0 ? 'now' : lost.length > 0 ? 'no longer' : 'still';
-		return `${when}: ${inSentence(describeFinding(first))} ·`;
+		return `${when}: ${inSentence(describeFinding(first))}`;
 	}
 </script>
 
@@ -132,6 +132,10 @@
 		overflow-wrap: anywhere;
 		font-size: 12px;
 		color: var(--ink-soft);
+	}
+	.why a {
+		display: block;
+		width: fit-content;
 	}
 	.actions {
 		display: flex;
