@@ -8,6 +8,7 @@ import {
 	type RuleBody,
 	type Rule
 } from '$core';
+import { flushSync } from 'svelte';
 import * as api from '$ui/api';
 import type { BenchData } from './data';
 import { bodyOf, keyOfEdit } from './edits';
@@ -95,6 +96,18 @@ export class Drafts {
 		draft.conflict = before?.conflict;
 		this.set(key, draft);
 		this.count(key, draft);
+	}
+
+	/** An edit that is there for an instant, in which nothing is counted, kept or sent; where there is a draft it is left. */
+	tryOut(edit: AnyEdit, reach: Draft['reach']) {
+		const key = keyOfEdit(edit);
+		if (this.all[key]) return;
+		const draft = new Draft({ edit, text: '', base: null });
+		draft.reach = reach;
+		this.set(key, draft);
+		flushSync();
+		this.set(key, undefined);
+		flushSync();
 	}
 
 	private set(key: string, draft: Draft | undefined) {

@@ -75,9 +75,9 @@ export class WorkingPage {
 	/**
 	 * Tries words in the page's title and description while nobody does anything, each for an instant that is never
 	 * painted: what a browser has run often it runs fast, so that the first words somebody writes are shown as fast as
-	 * later ones. Nothing is kept of it, and nothing asked of the server.
+	 * later ones. Nothing is kept of it, and nothing asked of the server. `also` is what else is tried each time.
 	 */
-	rehearse() {
+	rehearse(also: (edit: AnyEdit, times: number) => void = () => undefined) {
 		let times = 0;
 		const once = () => {
 			const { path } = this.page;
@@ -90,6 +90,7 @@ export class WorkingPage {
 			flushSync();
 			this.rehearsed = [];
 			flushSync();
+			also({ place: type ?? page, tag: 'title', body }, times);
 		};
 		const go = () => {
 			// A key that comes meanwhile waits no longer than for one turn.

@@ -65,7 +65,10 @@
 	});
 	onMount(() => {
 		restoreDrafts(siteName, bench);
-		bench.working.rehearse();
+		const all = data.count.all;
+		bench.working.rehearse((edit, times) => {
+			if (times % 4 === 0) bench.drafts.tryOut(edit, { seen: 0, all });
+		});
 		void bench.release.refresh();
 		void bench.refreshUses();
 		// Another tab has kept something: what stands here is looked at again.
