@@ -21,6 +21,7 @@ import {
 } from '@codemirror/state';
 import { Decoration, EditorView, keymap, placeholder, type DecorationSet } from '@codemirror/view';
 import type { Piece } from '$core';
+import { rehearsing } from '$ui/parts/idle';
 import { filterOffers, offersAfter, spotAt, variableOffers, type Offer, type Variable } from './offers';
 
 /** What the editor asks its surroundings. */
@@ -252,13 +253,9 @@ export function setMarksOf(view: EditorView, value: Marks) {
 	if (!RangeSet.eq([view.state.field(marks)], [drawn])) view.dispatch({ effects: setMarks.of(drawn) });
 }
 
-const REHEARSALS = 60;
-/** In milliseconds. */
-const TURN = 8;
-
 /**
  * Writes into a field that nobody sees while nobody does anything, so that the first words somebody writes go as fast as
- * later ones: a browser runs fast what it has run often.
+ * later ones.
  */
 export function rehearse() {
 	const place = document.createElement('div');
@@ -269,8 +266,7 @@ export function rehearse() {
 		...{ label: '', describedBy: '', placeholder: '' },
 		...{ variables: () => [], show: () => '', changed: () => undefined, keep: () => undefined, takeBack: () => false }
 	});
-	let times = 0;
-	const once = async () => {
+	const once = async (times: number) => {
 		const words = view.contentDOM.querySelector('.cm-line')?.lastChild;
 		if (words instanceof Text) words.appendData('words '.charAt(times % 6));
 		// The editor has seen what was written when this goes on.
@@ -278,13 +274,8 @@ export function rehearse() {
 		setMarksOf(view, { pieces: [], errors: [{ start: 0, end: 12 - (times % 2) }] });
 		view.coordsAtPos(view.state.doc.length);
 	};
-	const go = async () => {
-		// A key that comes meanwhile waits no longer than for one turn.
-		for (const until = performance.now() + TURN; times < REHEARSALS && performance.now() < until; times++) await once();
-		if (times < REHEARSALS) return later();
+	rehearsing(once, () => {
 		view.destroy();
 		place.remove();
-	};
-	const later = () => void globalThis.requestIdleCallback?.(() => void go());
-	later();
+	});
 }

@@ -14,6 +14,7 @@ import {
 import { flushSync, untrack } from 'svelte';
 import type { BenchData } from './data';
 import { differencesOf, sameCard, Stable } from './lines';
+import { rehearsing } from '$ui/parts/idle';
 
 /** The page in view with every edit that is being made in it: what its layers say then, its head, and its cards. */
 export class WorkingPage {
@@ -78,8 +79,7 @@ export class WorkingPage {
 	 * later ones. Nothing is kept of it, and nothing asked of the server. `also` is what else is tried each time.
 	 */
 	rehearse(also: (edit: AnyEdit, times: number) => void = () => undefined) {
-		let times = 0;
-		const once = () => {
+		const once = (times: number) => {
 			const { path } = this.page;
 			const [page, type] = [
 				{ layer: 'page', path } as const,
@@ -92,13 +92,7 @@ export class WorkingPage {
 			flushSync();
 			also({ place: type ?? page, tag: 'title', body }, times);
 		};
-		const go = () => {
-			// A key that comes meanwhile waits no longer than for one turn.
-			for (const until = performance.now() + TURN; times < REHEARSALS && performance.now() < until; times++) once();
-			if (times < REHEARSALS) later();
-		};
-		const later = () => globalThis.requestIdleCallback?.(go);
-		later();
+		rehearsing(once);
 	}
 	/** What comes out as before stays the same object: only what an edit touches is drawn again. */
 	private readonly stableCards = new Stable<Card>((card) => card.reader.id, sameCard);
@@ -133,6 +127,3 @@ export class WorkingPage {
 
 const NO_DIFFERENCES: ReadonlyMap<string, string> = new Map();
 const NO_FIELDS = [] as const;
-const REHEARSALS = 60;
-/** In milliseconds. */
-const TURN = 8;
