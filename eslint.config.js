@@ -1,6 +1,8 @@
 import { createNodeResolver, importX } from 'eslint-plugin-import-x';
+import regexp from 'eslint-plugin-regexp';
 import svelte from 'eslint-plugin-svelte';
 import ts from 'typescript-eslint';
+import { openLookups } from './scripts/openLookups.js';
 import svelteConfig from './svelte.config.js';
 
 /** Imports run one way: routes, ui and cli → server → core. Each entry says what a room may not import, and why. */
@@ -84,6 +86,24 @@ export default ts.config(
 			'import-x/ignore': ['node_modules']
 		},
 		rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] }
+	},
+	{
+		// Texts from outside are read in time that grows with their length and no faster.
+		files: ['src/**/*.{ts,svelte}'],
+		ignores: ['**/*.test.ts'],
+		plugins: { regexp },
+		rules: {
+			'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+			'regexp/no-super-linear-move': ['error', { report: 'potential', ignoreSticky: true }]
+		}
+	},
+	{
+		// Names from outside are looked up where nothing is inherited.
+		files: ['src/{core,server,cli}/**/*.ts'],
+		ignores: ['**/*.test.ts'],
+		languageOptions: { parserOptions: { project: './tsconfig.json', extraFileExtensions: ['.svelte'] } },
+		plugins: { kephalon: openLookups },
+		rules: { 'kephalon/no-open-lookup': 'error' }
 	},
 	{
 		// Nothing imports a test of a component.

@@ -1,4 +1,5 @@
 import type { Handle, HandleServerError } from '@sveltejs/kit';
+import { withoutPaths } from '$server/web/paths';
 import { problem } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import { UserError } from '$server/errors';
@@ -6,7 +7,7 @@ import { log } from '$server/log';
 import { parseUrl } from '$core';
 
 /** A page of the open web that posts to us is refused; the server before this has refused names that are not ours. */
-export const handle: Handle = ({ event, resolve }) => {
+export const handle: Handle = async ({ event, resolve }) => {
 	const { request } = event;
 	const host = request.headers.get('host') ?? '';
 	const origin = request.headers.get('origin');
@@ -23,11 +24,14 @@ export const handle: Handle = ({ event, resolve }) => {
 	}
 	// Opened when a route asks for it: one that cannot be opened is told as the route tells what it refuses.
 	Object.defineProperty(event.locals, 'store', { get: openStore });
-	return resolve(event);
+	const response = await resolve(event);
+	// What is at the desk is nobody else's to keep, unless a route says so.
+	if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
+	return response;
 };
 
 export const handleError: HandleServerError = ({ error, status, message }) => {
-	if (error instanceof UserError) return { message: error.message };
+	if (error instanceof UserError) return { message: withoutPaths(error.message) };
 	if (status !== 404) log.error(error);
 	return { message: status === 404 ? 'There is nothing at this address.' : message };
 };

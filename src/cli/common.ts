@@ -77,6 +77,15 @@ export function progressBar(what: string): { update: (done: number, all: number)
 	};
 }
 
+/** Says that it is meant that much goes. */
+export const removesOption = () =>
+	new Option('--removes <pages>', 'how many pages leave by it: asked for where they are more than a fifth').argParser(
+		(text: string) => {
+			if (!/^\d{1,9}$/.test(text)) throw new InvalidArgumentError('It is a whole number of pages.');
+			return Number(text);
+		}
+	);
+
 /** A message for people, on stderr. */
 export const say = (text: string) => void process.stderr.write(`${text}\n`);
 

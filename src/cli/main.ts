@@ -65,7 +65,10 @@ try {
 function tell(error: unknown): number {
 	if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
 	if (error instanceof UserError) {
-		process.stderr.write(`${error.message}\n`);
+		const { removes } = error.data;
+		process.stderr.write(
+			`${error.message}${removes === undefined ? '' : ` Say it with --removes ${String(removes)}.`}\n`
+		);
 		return error.exitCode;
 	}
 	if (error instanceof Error && 'code' in error && error.code === 'EPIPE') return 0;

@@ -44,6 +44,14 @@ export async function listen(
 	throw new UserError(`The ports ${wanted} to ${wanted + TRIES - 1} are all taken. Name another with --port.`);
 }
 
+/** Throws a `UserError` when a port of an address is taken: several processes share one, and none takes the next. */
+export async function refuseTaken(port: number, host: string) {
+	const server = createServer();
+	const isFree = await tryPort(server, port, host);
+	if (!isFree) throw new UserError(`Port ${port} is taken. Name another with --port.`);
+	await new Promise((resolve) => server.close(resolve));
+}
+
 function tryPort(server: Server, port: number, host: string): Promise<boolean> {
 	return new Promise((resolve, reject) => {
 		const failed = (error: NodeJS.ErrnoException) => {
@@ -103,7 +111,7 @@ export async function serve({ db, port, say, standIn, readers, content = [] }: S
 	if (standIn) process.env.KEPHALON_STAND_IN = JSON.stringify(standIn);
 	if (readers) process.env.KEPHALON_READERS = readers;
 	const { handler } = (await import(/* @vite-ignore */ handlerFile)) as { handler: RequestListener };
-	const delivery = new Delivery(db);
+	const delivery = new Delivery(db, true);
 	const running = await listen(frontOf({ delivery, desk: handler }), { port, what: 'Kephalon', say });
 	return {
 		...running,

@@ -16,7 +16,9 @@ export class UserError extends Error {
 		/** The exit code of the command: 1 refused, 2 wrong use. */
 		readonly exitCode: 1 | 2 = 1,
 		/** The status of an answer over HTTP: 404 where nothing is there, 409 where someone else was first, 413 for what is too large, 503 while another writes, 422 for all else. */
-		readonly status: ErrorStatus = 422
+		readonly status: ErrorStatus = 422,
+		/** What programs need to go on, beside the sentence: it goes into the answer as it is. */
+		readonly data: Readonly<Record<string, unknown>> = {}
 	) {
 		super(message);
 		this.name = 'UserError';
@@ -30,6 +32,17 @@ export class UserError extends Error {
 /** The code of an answer: of a status that no `UserError` has, by its title. */
 export const codeOf = (status: number, title: string): string =>
 	Object.hasOwn(ERROR_CODES, status) ? ERROR_CODES[status as ErrorStatus] : title.toLowerCase().replaceAll(' ', '-');
+
+/**
+ * Work that takes much of a site away is stopped until whoever asks for it says how many pages go: `removes` is that
+ * number.
+ */
+export const mustSayRemoved = (sentence: string, removes: number) => new UserError(sentence, 1, 409, { removes });
+
+/** From so many pages on, and from this share of all, what goes is much. */
+const MUCH_LEAST = 3;
+const MUCH_SHARE = 0.2;
+export const isMuch = (going: number, all: number) => going >= MUCH_LEAST && going > all * MUCH_SHARE;
 
 /** What was sent is too large. */
 export const tooLarge = (message: string) => new UserError(message, 1, 413);

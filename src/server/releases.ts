@@ -1,5 +1,5 @@
 import { authorName } from './edits/edit';
-import { UserError } from './errors';
+import { isMuch, mustSayRemoved, UserError } from './errors';
 import type { Release, ReleaseStore } from './store/releases';
 import type { Store } from './store/store';
 
@@ -48,8 +48,22 @@ export function refuseReleases(store: Store, site: number, numbers: readonly num
 }
 
 /** Makes a release of an old one's heads: what visitors see is as it was then, and the working copy stays as it is. */
-export function goBack(store: Store, name: string, to: number, note?: string): Release {
+export function goBack(
+	store: Store,
+	name: string,
+	to: number,
+	{ note, removes }: { readonly note?: string | undefined; readonly removes?: number | undefined } = {}
+): Release {
 	const { id, revision, site } = store.site(name);
+	const latest = store.releases.latest(id);
+	const gone = latest
+		? store.releases.between(id, to, latest.number).filter(({ before }) => before === null).length
+		: 0;
+	if (latest && isMuch(gone, latest.pages) && removes !== gone)
+		throw mustSayRemoved(
+			`Nothing is released: going back would take ${gone} of ${latest.pages} pages away. Go back again, saying that ${gone} pages leave, where that is meant.`,
+			gone
+		);
 	const created = new Date().toISOString();
 	const author = authorName();
 	const made = store.releases.goBack(

@@ -37,10 +37,15 @@ export type Kept =
 	| { readonly kind: 'refused'; readonly why: string }
 	| { readonly kind: 'conflict'; readonly current: unknown };
 
+/** The sentence of a refusal; `removes` where it is to be said how many pages go. */
+export interface Refused {
+	readonly refused: string;
+	readonly removes?: number;
+}
 /** The answer to a question, or the sentence of the refusal. */
-export type Answer<T> = T | { readonly refused: string };
+export type Answer<T> = T | Refused;
 
-export const isRefused = (answer: unknown): answer is { readonly refused: string } =>
+export const isRefused = (answer: unknown): answer is Refused =>
 	typeof answer === 'object' && answer !== null && 'refused' in answer;
 
 export const at = (site: string, what: string) => `/api/sites/${encodeURIComponent(site)}/${what}`;
@@ -54,6 +59,7 @@ interface Told {
 	readonly detail?: string;
 	readonly message?: string;
 	readonly current?: unknown;
+	readonly removes?: number;
 }
 
 const sentenceOf = (told: Told, status: number) =>
@@ -61,23 +67,36 @@ const sentenceOf = (told: Told, status: number) =>
 
 const UNREACHABLE = 'Kephalon does not answer. Is it still running? What you wrote is still here.';
 
+const BROKEN = 'The answer broke off on its way. Try again; what you wrote is still here.';
+
+/** What an answer that never came stands for. */
+export const NO_ANSWER: Refused = { refused: UNREACHABLE };
+
 export async function ask<T>(address: string, request?: RequestInit): Promise<Answer<T>> {
 	const answer = await fetch(address, request).catch(() => undefined);
 	if (!answer) return { refused: UNREACHABLE };
-	const body = (await answer.json().catch(() => ({}))) as T & Told;
-	return answer.ok ? body : { refused: sentenceOf(body, answer.status) };
+	if (!answer.ok) return refusalIn(answer);
+	// Half an answer is none.
+	return (await answer.json().catch(() => ({ refused: BROKEN }))) as Answer<T>;
+}
+
+/** What an answer that refuses says, whatever it holds. */
+async function refusalIn(answer: Response): Promise<Refused> {
+	const told = (await answer.json().catch(() => ({}))) as Told;
+	const { removes } = told;
+	return { refused: sentenceOf(told, answer.status), ...(typeof removes === 'number' && { removes }) };
 }
 
 /**
  * Counts the pages that an edit reaches. `progress` is told how many were seen of how many; the signal stops it.
- * Undefined when it could not be counted.
+ * Where it cannot be counted, the sentence says why.
  */
 export async function reach(
 	site: string,
 	edit: AnyEdit,
 	signal: AbortSignal,
 	progress: (seen: number, all: number) => void
-): Promise<Reach | undefined> {
+): Promise<Answer<Reach>> {
 	return reachAsked(site, edit, signal, progress);
 }
 
@@ -93,16 +112,13 @@ async function reachAsked(
 	wanted: object,
 	signal: AbortSignal,
 	progress: (seen: number, all: number) => void
-): Promise<Reach | undefined> {
-	const answer = await fetch(at(site, 'reach'), { ...sending('POST', wanted), signal });
-	if (!answer.ok || !answer.body) return undefined;
-	for await (const told of linesOf<{ seen: number; all: number } | { reach: Reach } | { refused: string }>(
-		answer.body
-	)) {
+): Promise<Answer<Reach>> {
+	type Line = { seen: number; all: number } | { reach: Reach };
+	for await (const told of linesOfAnswer<Line>(at(site, 'reach'), sending('POST', wanted), signal)) {
 		if ('seen' in told) progress(told.seen, told.all);
-		else return 'reach' in told ? told.reach : undefined;
+		else return 'reach' in told ? told.reach : told;
 	}
-	return undefined;
+	return { refused: BROKEN };
 }
 
 /** Sends something and gives the lines of the answer as they come; one that refuses gives its sentence as a line. */
@@ -110,10 +126,13 @@ export async function* linesOfAnswer<T>(
 	address: string,
 	request: RequestInit,
 	signal: AbortSignal
-): AsyncGenerator<T | { readonly refused: string }> {
+): AsyncGenerator<T | Refused> {
 	const answer = await fetch(address, { ...request, signal });
-	if (answer.ok && answer.body) yield* linesOf<T>(answer.body);
-	else yield { refused: sentenceOf((await answer.json().catch(() => ({}))) as Told, answer.status) };
+	if (!answer.ok || !answer.body) return yield refusalIn(answer);
+	for await (const line of linesOf<T | { readonly failed: string }>(answer.body))
+		if (typeof line === 'object' && line !== null && 'failed' in line)
+			return yield { refused: `Kephalon failed; its log tells more under ${line.failed}. Try again.` };
+		else yield line as T;
 }
 
 /** Lines of JSON as they come. */
@@ -139,11 +158,8 @@ export async function compose(
 	progress: (done: number, all: number) => void
 ): Promise<Answer<Composed>> {
 	try {
-		const answer = await fetch(at(site, 'compose'), { ...sending('POST', { type }), signal });
-		if (!answer.ok || !answer.body)
-			return { refused: sentenceOf((await answer.json().catch(() => ({}))) as Told, answer.status) };
-		type Line = { done: number; all: number } | { composed: Composed } | { refused: string };
-		for await (const told of linesOf<Line>(answer.body)) {
+		type Line = { done: number; all: number } | { composed: Composed };
+		for await (const told of linesOfAnswer<Line>(at(site, 'compose'), sending('POST', { type }), signal)) {
 			if ('done' in told) progress(told.done, told.all);
 			else return 'composed' in told ? told.composed : told;
 		}
@@ -189,11 +205,51 @@ export const edits = (site: string, limit: number, before?: number) =>
 		at(site, 'edits') + `?limit=${limit}${before === undefined ? '' : `&before=${before}`}`
 	);
 /** Takes the last edit back, or does the one that was taken back last again, or takes one back by its number. */
-export const takeBack = (site: string, which: 'last' | 'again' | number) =>
-	ask<{ taken: number }>(at(site, 'edits'), sending('POST', { takeBack: which }));
+export const takeBack = (site: string, which: 'last' | 'again' | number, removes?: number) =>
+	ask<{ taken: number }>(
+		at(site, 'edits'),
+		sending('POST', { takeBack: which, ...(removes !== undefined && { removes }) })
+	);
 export const pending = (site: string) => ask<Pending>(at(site, 'pending'));
-export const release = (site: string) =>
-	ask<{ number: number; pages: number; faulty: readonly Finding[] }>(at(site, 'release'), sending('POST', {}));
+export interface Released {
+	readonly number: number;
+	readonly pages: number;
+	readonly changed: number;
+	readonly added: number;
+	readonly removed: number;
+	readonly faulty: readonly Finding[];
+}
+export interface ReleaseWanted {
+	readonly note?: string;
+	/** The paths of the pages that go out alone. */
+	readonly only?: readonly string[];
+	/** How many pages leave, where that is much of the site. */
+	readonly removes?: number;
+}
+
+/** Makes the working copy what visitors see. `progress` is told how many of how many pages; the signal stops it. */
+export async function release(
+	site: string,
+	wanted: ReleaseWanted,
+	signal: AbortSignal,
+	progress: (done: number, all: number) => void
+): Promise<Answer<Released>> {
+	const request = sending('POST', { ...wanted, lines: true });
+	// Sent again by the browser or by what stands between, it is made once.
+	const headers = { ...request.headers, 'idempotency-key': keyOfAsking() };
+	try {
+		type Line = { done: number; all: number } | Released;
+		for await (const told of linesOfAnswer<Line>(at(site, 'release'), { ...request, headers }, signal))
+			if ('done' in told) progress(told.done, told.all);
+			else return told;
+		return { refused: BROKEN };
+	} catch {
+		return signal.aborted ? { refused: 'Stopped: nothing is released.' } : NO_ANSWER;
+	}
+}
+
+const keyOfAsking = () =>
+	Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte) => byte.toString(16).padStart(2, '0')).join('');
 export const worst = (site: string) => ask<WorstPages>(at(site, 'worst'));
 export const hard = (site: string, type: string | undefined) =>
 	ask<HardPage[]>(at(site, 'hard') + (type === undefined ? '' : `?type=${encodeURIComponent(type)}`));
@@ -239,8 +295,7 @@ export const page = (site: string, path: string) =>
 export async function drawShare(site: string, recipe: Recipe): Promise<Answer<Blob>> {
 	const answer = await fetch(at(site, 'share'), sending('POST', recipe)).catch(() => undefined);
 	if (!answer) return { refused: UNREACHABLE };
-	if (answer.ok) return answer.blob();
-	return { refused: sentenceOf((await answer.json().catch(() => ({}))) as Told, answer.status) };
+	return answer.ok ? answer.blob() : refusalIn(answer);
 }
 export const addPictureAt = (site: string, address: string) =>
 	ask<Picture>(at(site, 'pictures'), sending('POST', { address }));

@@ -3,7 +3,7 @@ import { InvalidArgumentError } from 'commander';
 import { UserError } from '$server/errors';
 import { Store } from '$server/store/store';
 import { endInOrder } from '../ending';
-import { deliver, LOCAL_HOST } from '../serve';
+import { deliver, LOCAL_HOST, refuseTaken } from '../serve';
 import { databaseOf, dbOption, logOption, say, type Verb } from '../common';
 import { port } from './serve';
 
@@ -29,7 +29,10 @@ export const addDeliver: Verb = (program) => {
 		.action(async (options: Options) => {
 			const db = databaseOf(options);
 			if (cluster.isPrimary) new Store(db, { readonly: true }).close();
-			if (cluster.isPrimary && options.workers > 1) return supervise(options);
+			if (cluster.isPrimary && options.workers > 1) {
+				await refuseTaken(options.port, options.host);
+				return supervise(options);
+			}
 			const running = await deliver({ db, port: options.port, host: options.host, say });
 			if (cluster.isPrimary) say(`Delivery is at ${running.address}`);
 			endInOrder(running.close);

@@ -1,6 +1,6 @@
 import { InvalidArgumentError, Option } from 'commander';
 import { differencesBetween, goBack, refuseReleases } from '$server/releases';
-import { count, dbOption, print, say, withReader, withStore, type Verb } from '../common';
+import { count, dbOption, print, say, withReader, withStore, type Verb, removesOption } from '../common';
 
 interface Options {
 	readonly db?: string;
@@ -42,6 +42,13 @@ export const addDiff: Verb = (program) => {
 		);
 };
 
+interface RollbackOptions {
+	readonly db?: string;
+	readonly site: string;
+	readonly note?: string;
+	readonly removes?: number;
+}
+
 export const addRollback: Verb = (program) => {
 	program
 		.command('rollback')
@@ -49,10 +56,11 @@ export const addRollback: Verb = (program) => {
 		.argument('<number>', 'the number of the release to go back to', release)
 		.requiredOption('--site <name>', 'the name of the site')
 		.option('--note <text>', 'why')
+		.addOption(removesOption())
 		.addOption(dbOption())
-		.action((to: number, { site, note, ...options }: { db?: string; site: string; note?: string }) =>
+		.action((to: number, { site, note, removes, ...options }: RollbackOptions) =>
 			withStore(options, (store) => {
-				const { number, changed, added, removed } = goBack(store, site, to, note);
+				const { number, changed, added, removed } = goBack(store, site, to, { note, removes });
 				say(
 					`Release ${number} serves what release ${to} did: ${count(changed, 'page')} changed back, ${added} came back, ${removed} left.`
 				);

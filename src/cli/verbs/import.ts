@@ -38,6 +38,7 @@ interface Options {
 	pathFromTitle?: boolean;
 	dryRun?: boolean;
 	fetchPictures?: boolean;
+	revision?: number;
 	json?: boolean;
 }
 
@@ -88,6 +89,11 @@ export const addImport: Verb = (program) => {
 		)
 		.option('--path-from-title', 'paths are made of the titles (table)')
 		.option('--dry-run', 'only say what would come in (table)')
+		.option(
+			'--revision <number>',
+			'the revision of the working copy that may be replaced, though things written here are lost (site file)',
+			wholeNumber
+		)
 		.addOption(dbOption())
 		.option('--json', 'the summary as JSON')
 		.action((source: string | undefined, options: Options) =>
@@ -285,7 +291,7 @@ function fromTable(
 function fromFile(
 	store: Parameters<typeof saveSiteFile>[0],
 	file: string,
-	{ json, type, base, site, fetchPictures }: Options
+	{ json, type, base, site, fetchPictures, revision }: Options
 ) {
 	if (base || site || type.length || fetchPictures)
 		throw new UserError(
@@ -293,7 +299,7 @@ function fromFile(
 			2
 		);
 	const data = readSiteFile(file);
-	saveSiteFile(store, data);
+	saveSiteFile(store, data, revision);
 	const summary = { site: data.site.name, pages: data.pages.length, types: data.types.length };
 	if (json) printJson(summary);
 	else say(`Read "${summary.site}" with ${count(summary.pages, 'page')} and ${count(summary.types, 'content type')}.`);

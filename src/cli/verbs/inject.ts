@@ -180,7 +180,16 @@ function writeSitemaps(store: Store, site: number, name: string, folder: string)
 }
 
 function describe(
-	{ gone, changed, unchanged, unknown, copied, skipped, pictures }: InjectSummary & { readonly pictures: number },
+	{
+		gone,
+		changed,
+		unchanged,
+		unknown,
+		copied,
+		skipped,
+		pictures,
+		unsaid
+	}: InjectSummary & { readonly pictures: number },
 	dryRun: boolean
 ) {
 	say(
@@ -191,6 +200,10 @@ function describe(
 	if (tags.length)
 		say(
 			`${dryRun ? 'Would go' : 'Went'} out of the files, as their authors wrote them (--report FILE lists each):\n${listed(tags.map(([tag, pages]) => `${tag} on ${count(pages, 'page')}`))}`
+		);
+	if (unsaid.references + unsaid.stated > 0)
+		say(
+			`${count(unsaid.references + unsaid.stated, 'file')} did not say an encoding: letters beyond ASCII are written as references${unsaid.stated > 0 ? `, and where extra markup cannot hold them, on ${count(unsaid.stated, 'page')}, UTF-8 is stated` : ''}.`
 		);
 	if (dryRun && changed.length) say(listed(changed));
 	if (unknown.length)

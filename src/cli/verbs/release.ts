@@ -7,6 +7,7 @@ import {
 	listed,
 	printJson,
 	progressBar,
+	removesOption,
 	say,
 	sayFaulty,
 	withReader,
@@ -18,6 +19,7 @@ interface Options {
 	readonly site: string;
 	readonly note?: string;
 	readonly only: string[];
+	readonly removes?: number;
 	readonly dryRun?: boolean;
 	readonly json?: boolean;
 }
@@ -34,10 +36,11 @@ export const addRelease: Verb = (program) => {
 			(path: string, before: string[]) => [...before, path],
 			[]
 		)
+		.addOption(removesOption())
 		.option('--dry-run', 'only say what would change')
 		.option('--json', 'the release, or what would change, as JSON')
 		.addOption(dbOption())
-		.action(async ({ site, json, note, only, dryRun, ...options }: Options) => {
+		.action(async ({ site, json, note, only, removes, dryRun, ...options }: Options) => {
 			const { live } = await withReader(options, (store) => store.countPages(store.site(site).id));
 			const bar = progressBar('Looking');
 			const progress = (done: number) => bar.update(done, live);
@@ -56,7 +59,12 @@ export const addRelease: Verb = (program) => {
 			await runJob('gather', input);
 			const release = await runJob(
 				'release',
-				{ ...input, ...(note !== undefined && { note }), ...(only.length > 0 && { only }) },
+				{
+					...input,
+					...(note !== undefined && { note }),
+					...(only.length > 0 && { only }),
+					...(removes !== undefined && { removes })
+				},
 				{ progress }
 			).finally(bar.stop);
 			if (json) return printJson(release);

@@ -218,6 +218,22 @@ export const CATALOGUE: readonly TagDefinition[] = [
 	card('twitter:data2', 'text', 'That second fact.', { aim: [1, 30] })
 ];
 
+/** What a link can say beside where it leads, in the order in which it is written (HTML standard, section 4.2.4). */
+export const LINK_ATTRIBUTES = ['hreflang', 'type', 'sizes', 'media', 'title', 'crossorigin'] as const;
+export type LinkAttribute = (typeof LINK_ATTRIBUTES)[number];
+
+/** Names that files use for a tag beside its own. */
+const OTHER_NAMES: ReadonlyMap<string, string> = new Map([
+	['shortcut icon', 'icon'],
+	['og:image:url', 'og:image']
+]);
+
+/** The tag that a name in a file stands for, in whatever case: its own, or another that files use for it. */
+export function tagOfName(name: string): TagDefinition | undefined {
+	const lower = name.toLowerCase();
+	return findTag(OTHER_NAMES.get(lower) ?? lower);
+}
+
 const BY_NAME: ReadonlyMap<string, TagDefinition> = new Map(CATALOGUE.map((tag) => [tag.name, tag]));
 
 export const TAG_NAMES: readonly string[] = CATALOGUE.map((tag) => tag.name);

@@ -1,11 +1,14 @@
 import { findTag } from '../catalogue/catalogue';
 import { LAYERS, type Layer, type Page } from '../model';
+import { ownOf } from '../own';
 import { isShownWhole } from '../readers/card';
 import { READERS, type ReaderProfile, type TextLimit } from '../readers/profiles';
 import { isLocalAddress } from '../resolve/address';
 import type { Head } from '../resolve/head';
 import type { PageEvaluation } from '../resolve/page';
 import { countGraphemes } from '../text/text';
+import { droppedAttributes } from '../resolve/attributes';
+import { foundBook } from '../resolve/found';
 import { finding, type Finding, type Target } from './finding';
 import { readersTooWide } from './pictures';
 import { findInShare } from './share';
@@ -29,8 +32,21 @@ export function findOnPage(page: Page, head: Head, known: KnownOfPage): Finding[
 		...[...ALWAYS, ...own].flatMap((tag) => findInTag(tag, page, head, known)),
 		...findInTag('og:image', page, head, known),
 		...own.flatMap((tag) => passedOver(tag, page, known)),
-		...addressFindings(valueIn(head, 'canonical'), targetOf(page))
+		...addressFindings(valueIn(head, 'canonical'), targetOf(page)),
+		...(page.found ? foundFindings(page, head) : [])
 	];
+}
+
+/** What a file says with its links, and the head does not carry on. */
+function foundFindings(page: Page, head: Head): Finding[] {
+	const book = foundBook(page.found);
+	return book.tags.flatMap((tag) => {
+		if (!head.tags.some((one) => one.tag.name === tag.name)) return [];
+		const names = new Set(book.of(tag.name).flatMap(({ attributes }) => droppedAttributes(tag, attributes)));
+		return names.size > 0
+			? [finding('dropped-attribute', targetOf(page), tag.name, { tag: tag.name, names: [...names].slice(0, 5) })]
+			: [];
+	});
 }
 
 const targetOf = ({ path }: Page): Target => ({ of: 'page', path });
@@ -116,7 +132,7 @@ function pictureFindings(name: string, page: Page, head: Head, known: KnownOfPag
 
 /** A more specific value was passed over: the built-in would have borrowed it, had no rule spoken (R3). */
 function passedOver(name: string, page: Page, known: KnownOfPage): Finding[] {
-	const from = BORROWS[name];
+	const from = ownOf(BORROWS, name);
 	const mine = known.winnerOf(name)?.layer;
 	const theirs = from && known.winnerOf(from)?.layer;
 	if (!from || !mine || !theirs || LAYERS.indexOf(theirs) >= LAYERS.indexOf(mine)) return [];

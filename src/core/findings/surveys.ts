@@ -1,3 +1,4 @@
+import { ownOf } from '../own';
 import type { Page } from '../model';
 import { cardOf, type Card } from '../readers/card';
 import { READERS } from '../readers/profiles';
@@ -65,7 +66,7 @@ export function findHard(model: SiteModel, pages: Iterable<Page>, now: string): 
 
 /** How many of the fields that a page could have it leaves empty. */
 export const missingOf = (page: Page, fields: readonly string[]) =>
-	[...fields, 'summary', 'picture'].filter((name) => isEmpty(page.fields[name])).length;
+	[...fields, 'summary', 'picture'].filter((name) => isEmpty(ownOf(page.fields, name))).length;
 
 /** Characters beyond letters, digits, spaces and plain punctuation, in a hundred. */
 export function strangeness(text: string): number {

@@ -1,6 +1,7 @@
 import { parse, serializeOuter, html as spec } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { Issue } from '../issue';
+import { ownOf } from '../own';
 import { looseTags } from './looseTags';
 
 /** What a head may hold (HTML standard, metadata content), less what would move or take over the page. */
@@ -59,5 +60,8 @@ function refuse(node: Tree.ChildNode): { seen: string; expected: string } | unde
 	if (!('tagName' in node)) return { seen: 'plain text', expected: 'Put it into an element, or remove it.' };
 	const { tagName, namespaceURI } = node;
 	if (namespaceURI === spec.NS.HTML && ALLOWED.has(tagName) && !Object.hasOwn(REASONS, tagName)) return undefined;
-	return { seen: `<${tagName}>`, expected: REASONS[tagName] ?? 'Remove it, or put it into the body of the page.' };
+	return {
+		seen: `<${tagName}>`,
+		expected: ownOf(REASONS, tagName) ?? 'Remove it, or put it into the body of the page.'
+	};
 }

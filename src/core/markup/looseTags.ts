@@ -12,7 +12,7 @@ export interface LooseTag {
  * A remark, or a tag with its slash and its name. Signs in an attribute's value are no tags. What is not ended goes on to
  * the end, so that every sign is looked at once.
  */
-const TAG = /<!--[^]*?(?:-->|$)|<(\/?)([a-z][^\s/>]*)(?:"[^"]*(?:"|$)|'[^']*(?:'|$)|[^'">])*(?:>|$)/gi;
+const TAG = /<!--[^]*?(?:-->|$)|<(\/?)([a-z][^\s/>]*)((?=[\s/>]|$)(?:"[^"]*(?:"|$)|'[^']*(?:'|$)|[^'">])*(?:>|$))/gi;
 /** Elements whose text holds no tags, each with its end. */
 const PLAIN: ReadonlyMap<string, RegExp> = new Map(
 	['script', 'style', 'title', 'textarea', 'iframe', 'noembed', 'noframes', 'xmp'].map((name) => [

@@ -1,5 +1,6 @@
 import { parseFragment } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { isBlank, settleText } from '../text/text';
 
 /** Elements whose text is not for reading. */
 export const SILENT = new Set([
@@ -61,7 +62,7 @@ export const INLINE = new Set([
 /** The text a reader would see, with one space where a block begins or ends. Accepts any string. */
 export function htmlToText(html: string): string {
 	if (!/[<&]/.test(html)) return html;
-	return textOf(parseFragment(html)).replace(/\s+/g, ' ').trim();
+	return settleText(textOf(parseFragment(html)));
 }
 
 /**
@@ -73,7 +74,8 @@ export function textOf(top: Tree.Node, skip: (element: Tree.Element) => boolean 
 	const waiting: (Tree.Node | ' ')[] = [top];
 	for (let node = waiting.pop(); node !== undefined; node = waiting.pop()) {
 		if (node === ' ') out += ' ';
-		else if ('value' in node) out += node.value;
+		// A block that holds nothing but white space, of whatever kind, is an empty line.
+		else if ('value' in node) out += isAlone(node) && isBlank(node.value) ? ' ' : node.value;
 		else if ('childNodes' in node) {
 			const isBlock = 'tagName' in node && !INLINE.has(node.tagName);
 			if (isBlock) out += ' ';
@@ -84,3 +86,7 @@ export function textOf(top: Tree.Node, skip: (element: Tree.Element) => boolean 
 	}
 	return out;
 }
+
+/** Whether a text is all that its block holds. */
+const isAlone = ({ parentNode: parent }: Tree.TextNode | Tree.CommentNode) =>
+	parent !== null && parent.childNodes.length === 1 && 'tagName' in parent && !INLINE.has(parent.tagName);

@@ -1,5 +1,6 @@
 import { parse, parseFragment } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { LINK_ATTRIBUTES } from '../catalogue/catalogue';
 import type { FoundTag, PictureMention } from '../model';
 import { canonicalLanguage, settleText } from '../text/text';
 import { SILENT, textOf } from './plainText';
@@ -241,17 +242,19 @@ function refreshOf(element: Tree.Element): string | undefined {
 	return refresh && refresh.seconds <= READ_AFTER ? refresh.to : undefined;
 }
 
+/** Seconds, perhaps with a part, then where to (HTML standard, section 4.2.5.3). */
+const REFRESH = /^\s*(\d+)(?:\.[\d.]*)?[\s;,]+(?:url\s*=\s*)?["']?([^"']+)/i;
+
 /** Where a refresh leads, and after how many seconds; undefined for a page that only loads itself again (the same). */
 export function readRefresh(content = ''): { readonly seconds: number; readonly to: string } | undefined {
-	const [, seconds, target] = /^\s*(\d+)[\d.]*[\s;,]+(?:url\s*=\s*)?["']?([^"']+)/i.exec(content) ?? [];
+	const [, seconds, target] = REFRESH.exec(content) ?? [];
 	const to = target?.trim();
 	return to ? { seconds: Number(seconds), to } : undefined;
 }
 
 const LINKS_READ = new Set(['canonical', 'icon', 'shortcut icon', 'apple-touch-icon', 'manifest', 'alternate']);
 
-/** What a link says beside where it leads, and means nothing without. */
-const LINK_ATTRIBUTES = new Set(['hreflang', 'type', 'title', 'media', 'sizes', 'crossorigin']);
+const KEPT_ATTRIBUTES: ReadonlySet<string> = new Set(LINK_ATTRIBUTES);
 
 /** A head tag as it stands in the file. */
 export function foundTag(element: Tree.Element): FoundTag[] {
@@ -269,7 +272,7 @@ export function foundTag(element: Tree.Element): FoundTag[] {
 	const name = rel === 'alternate' ? nameOfAlternate(element) : rel;
 	if (name === undefined) return [];
 	const kept = element.attrs.filter(
-		(one) => LINK_ATTRIBUTES.has(one.name) && !(one.name === 'type' && name.startsWith('feed:'))
+		(one) => KEPT_ATTRIBUTES.has(one.name) && !(one.name === 'type' && name.startsWith('feed:'))
 	);
 	const attributes = Object.fromEntries(kept.map((one) => [one.name, one.value]));
 	return [{ name, value: href, ...(kept.length > 0 && rel !== 'canonical' && { attributes }) }];

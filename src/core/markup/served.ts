@@ -1,6 +1,6 @@
 import { parse } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { findTag } from '../catalogue/catalogue';
+import { findTag, tagOfName } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import { settleText } from '../text/text';
 import { attribute, elementsOf, nameOfAlternate, readRefresh } from './readPage';
@@ -40,7 +40,6 @@ export interface ServedHead {
 	readonly charsetAt: number | undefined;
 }
 
-const OTHER_NAMES: Readonly<Record<string, string>> = { 'shortcut icon': 'icon', 'og:image:url': 'og:image' };
 const LINKS = /^(canonical|icon|shortcut icon|apple-touch-icon|manifest|alternate|author|me)$/;
 const MOST_PICTURES = 20;
 
@@ -81,9 +80,7 @@ function servedTag(element: Tree.Element, isBelow: boolean): ServedTag | undefin
 	const [name, value] = nameAndValue(element);
 	const place = element.sourceCodeLocation;
 	if (name === undefined || value === undefined || !place) return undefined;
-	const known =
-		findTag(OTHER_NAMES[name.toLowerCase()] ?? name.toLowerCase()) ??
-		(element.tagName === 'meta' ? findTag(`meta:${name}`) : undefined);
+	const known = tagOfName(name) ?? (element.tagName === 'meta' ? findTag(`meta:${name}`) : undefined);
 	const attributes = Object.fromEntries(
 		element.attrs
 			.filter((one) => /^(hreflang|sizes|type|media|title|data-.*)$/.test(one.name))

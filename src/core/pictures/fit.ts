@@ -1,4 +1,4 @@
-import { segmenter } from '../text/text';
+import { segmenter, withoutEnd } from '../text/text';
 
 /** A text as it stands in its box. */
 export interface FittedText {
@@ -55,10 +55,13 @@ const DENSE = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Th
 /** Signs that do not begin a line. */
 const CLINGS = /^[\p{Pe}\p{Pf}\p{Po}、。，．・：；？！ー々\u3041\u3043\u3045\u3047\u3049\u3063\u3083\u3085\u3087]/u;
 
+/** White space at which a line can end: all but the no-break kinds. */
+const BREAKS = /[^\S\u00a0\u2007\u202f]+/u;
+
 /** A text in pieces between which a line can end: at spaces, and in scripts without spaces between words. */
 function piecesOf(text: string, language: string): Piece[] {
 	const pieces: Piece[] = [];
-	for (const word of text.split(/\s+/u).filter(Boolean)) {
+	for (const word of text.split(BREAKS).filter(Boolean)) {
 		const parts = DENSE.test(word) ? wordsOf(word, language) : [word];
 		parts.forEach((part, at) => pieces.push({ text: part, spaced: at === 0 && pieces.length > 0 }));
 	}
@@ -140,7 +143,7 @@ function endOf(line: string, size: number, width: number, language: string, meas
 	const isWhole = text.length === line.length;
 	const space = text.lastIndexOf(' ');
 	const cut = !isWhole && space > text.length / 2 ? text.slice(0, space) : text;
-	const bare = cut.replace(/[\s,;:.\p{Pd}]+$/u, '');
+	const bare = withoutEnd(cut, /[\s,;:.\p{Pd}]/u);
 	const ended = (bare || cut.trimEnd()) + ELLIPSIS;
 	return measure(ended, size) <= width ? ended : '';
 }

@@ -35,8 +35,7 @@ class MarkupWriter implements TagSink {
 	tag(tag: TagDefinition, value: string, attributes: HeadTag['attributes']): string {
 		if (tag.place === 'title') return titleElement(value);
 		let out = tag.markup + escapeAttribute(value);
-		if (attributes)
-			for (const name of Object.keys(attributes)) out += `" ${name}="${escapeAttribute(attributes[name] as string)}`;
+		if (attributes) for (const [name, said] of Object.entries(attributes)) out += `" ${name}="${escapeAttribute(said)}`;
 		return out + this.close;
 	}
 

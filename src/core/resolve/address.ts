@@ -68,7 +68,7 @@ export function normaliseBase(base: string): string | undefined {
 const LOCAL_NAME = /^(.*\.)?localhost$|\.(local|internal)$/;
 /** As the URL parser writes numbers: four of them in IPv4. */
 const LOCAL_NUMBER =
-	/^(0\.0\.0\.0|(127|10)(\.\d+){3}|(192\.168|169\.254|172\.(1[6-9]|2\d|3[01]))(\.\d+){2}|::1?|(f[cd]|fe80:).*:.*)$/;
+	/^(0\.0\.0\.0|(127|10)(\.\d+){3}|(192\.168|169\.254|172\.(1[6-9]|2\d|3[01]))(\.\d+){2}|::1?|(f[cd]|fe80:)[^:]*:.*)$/;
 
 /** Whether an address leads to this machine or a network of its own, where no reader of links can follow. */
 export function isLocalAddress(address: string): boolean {

@@ -160,7 +160,8 @@ const firstOnly = (value: TagValue | undefined) => (Array.isArray(value) ? value
 function altOfCard(page: PageScope): TagValue | undefined {
 	const picture = page.pictureOf('twitter:image');
 	if (!picture) return undefined;
-	return picture.src === page.pictureOf('og:image')?.src ? page.valueOf('og:image:alt') : picture.alt;
+	const isShared = picture.src === page.pictureOf('og:image')?.src;
+	return (isShared ? page.valueOf('og:image:alt') : undefined) ?? picture.alt;
 }
 
 /** Reading a body is the dearest of all: what it came to is kept with the fields it was read from. */

@@ -3,10 +3,12 @@ import type { TagDefinition } from '../catalogue/types';
 import type { FoundPolicy, FoundTag, Layer, Rule } from '../model';
 import { compileTemplate, MAX_OUTPUT, type CompiledTemplate } from '../template/compile';
 import { toText, type Value } from '../template/values';
-import { isLanguageTag, settleText } from '../text/text';
+import { settleText } from '../text/text';
+import { carriesAttributes, legalAttributes } from './attributes';
 import type { BuiltIn } from './builtIns';
+import { foundBook } from './found';
 import { expectedOf, legalValue } from './legal';
-import { choosePictures, inShapes, pictureAt } from './pictures';
+import { choosePictures, inShapes, pictureAt, secureOf } from './pictures';
 import type { PageScope } from './scope';
 import type { Outcome, SkippedSource, TraceStep } from './trace';
 import { textOfItem, textOfValue, type ChosenPicture, type Link, type TagItem, type TagValue } from './value';
@@ -105,7 +107,8 @@ function explainPictures(chooser: object): Explaining {
 /** Whether what is legal for one tag is legal for the other as it is. */
 function isSameKind(tag: TagDefinition, other: string): boolean {
 	const from = findTag(other);
-	return from?.kind === tag.kind && from.kind !== 'choice' && (tag.repeated || !from.repeated);
+	if (!from || (carriesAttributes(from) && !carriesAttributes(tag))) return false;
+	return from.kind === tag.kind && from.kind !== 'choice' && (tag.repeated || !from.repeated);
 }
 
 /** A rule made ready. One that cannot be read, in data that no check has seen, comes to nothing and says so. */
@@ -247,26 +250,21 @@ function foundValue(tag: TagDefinition, page: PageScope): TagItem[] {
 		if (page.frameCount(tag.name, found.value) !== undefined || page.repeatsTitle(tag.name, found.value)) return [];
 		if (tag.kind === 'picture') return foundPicture(tag, found, page);
 		// One that does not say for which language it is, leads readers to no version of the page.
-		if (tag.name === 'alternate' && !isVersion(found.attributes?.hreflang)) return [];
-		if (!found.attributes || tag.kind !== 'address') return [found.value];
+		const attributes = legalAttributes(tag, found.attributes);
+		if (tag.name === 'alternate' && attributes?.hreflang === undefined) return [];
+		if (!attributes || tag.kind !== 'address') return [found.value];
 		const address = page.addresses.ofValue(found.value, page.pageAddress);
-		return address === undefined ? [] : [{ kind: 'link', address, attributes: found.attributes }];
+		return address === undefined ? [] : [{ kind: 'link', address, attributes }];
 	});
 }
 
-const isVersion = (hreflang: string | undefined) =>
-	hreflang !== undefined && (hreflang.toLowerCase() === 'x-default' || isLanguageTag(hreflang));
-
-/** A found picture: with its facts where they are known, else with those that the file gives directly after it. */
+/** A found picture: with its facts where they are known, else with those that the file gives of it. */
 function foundPicture(tag: TagDefinition, found: FoundTag, page: PageScope): (ChosenPicture | Link)[] {
-	const all = page.page.found as readonly FoundTag[];
-	const own: Record<string, string> = {};
-	for (let at = all.indexOf(found) + 1; at < all.length && all[at]!.name.startsWith(`${tag.name}:`); at++)
-		own[all[at]!.name.slice(tag.name.length + 1)] ??= settleText(all[at]!.value);
 	const picture = pictureAt(found.value, page);
 	if (!picture) return [];
-	if (!SHARE_TAGS.has(tag.name) && found.attributes)
-		return [{ kind: 'link', address: picture.address, attributes: found.attributes }];
+	const attributes = legalAttributes(tag, found.attributes);
+	if (attributes) return [{ kind: 'link', address: picture.address, attributes }];
+	const own = foundBook(page.page.found).factsOf(tag.name, found.value);
 	const alt = own.alt || picture.alt;
 	if (picture.width || picture.type) return [{ ...picture, alt }];
 	const [width, height, type, secure] = (['width', 'height', 'type', 'secure'] as const).map((name) =>
@@ -277,12 +275,10 @@ function foundPicture(tag: TagDefinition, found: FoundTag, page: PageScope): (Ch
 		{
 			...{ ...picture, alt, type: type || undefined },
 			...{ width: isSized ? Number(width) : undefined, height: isSized ? Number(height) : undefined },
-			secure: secure ? page.addresses.ofValue(secure, undefined) : undefined
+			secure: secureOf(secure, page)
 		}
 	];
 }
-
-const SHARE_TAGS = new Set(['og:image', 'twitter:image']);
 
 /** When a text was there but not fit for the tag, that is the reason. */
 function illegal(tag: TagDefinition, raw: string): Outcome | undefined {
@@ -299,7 +295,8 @@ function settle(tag: TagDefinition, value: TagValue | undefined, page: PageScope
 	if (value === undefined) return undefined;
 	if (typeof value === 'string') return legalText(tag, value, page);
 	const items = value.flatMap((item): readonly TagItem[] => {
-		if (typeof item !== 'string' && (item.kind === 'link' || tag.kind === 'picture')) return [item];
+		if (typeof item !== 'string' && (item.kind === 'link' ? carriesAttributes(tag) : tag.kind === 'picture'))
+			return [item];
 		const legal = legalText(tag, textOfItem(item), page);
 		return legal === undefined ? [] : typeof legal === 'string' ? [legal] : legal;
 	});

@@ -32,8 +32,7 @@ export function inLanguage<T>(
 ): T | undefined {
 	if (!byTag) return undefined;
 	for (const step of languageChain(language)) {
-		const tag = Object.keys(byTag).find((one) => one.toLowerCase() === step);
-		const value = tag === undefined ? undefined : (byTag[tag] as T);
+		const value = Object.entries(byTag).find(([one]) => one.toLowerCase() === step)?.[1];
 		if (value !== undefined && isSaid(value)) return value;
 	}
 	return undefined;

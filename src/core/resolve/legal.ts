@@ -75,9 +75,13 @@ export function legalValue(tag: TagDefinition, text: string, timeZone?: string):
 		case 'directives':
 			return legalDirectives(text);
 		case 'mediaType':
-			return /^[a-z]+\/[a-z0-9.+-]+$/i.test(text) ? text.toLowerCase() : undefined;
+			return legalMediaType(text);
 	}
 }
+
+/** `type/subtype` by the characters of RFC 6838, section 4.2, in lower case. */
+export const legalMediaType = (text: string): string | undefined =>
+	/^[a-z0-9][a-z0-9!#$&^_.+-]{0,126}\/[a-z0-9][a-z0-9!#$&^_.+-]{0,126}$/i.test(text) ? text.toLowerCase() : undefined;
 
 const locales = new Map<string, string | undefined>();
 /** Sites have a handful of languages; data from outside may hold any number of texts. */

@@ -4,7 +4,7 @@ import type { ContentType, FoundTag, Layer, Page, Picture, PictureMention, Site 
 import { isEmpty, ownValue, toText, type Value } from '../template/values';
 import type { AddressBook } from './address';
 import type { Candidate, Evaluate } from './candidate';
-import { tagOfFound, type FrameBook } from './found';
+import { foundBook, type FrameBook } from './found';
 import { inLanguage, languageOf, UNKNOWN_LANGUAGE } from './language';
 import { lettersOf } from '../text/text';
 import { LoopWatch } from './loops';
@@ -126,7 +126,7 @@ export class PageEvaluation implements PageScope {
 	}
 
 	foundOf(tag: string): readonly FoundTag[] {
-		return (this.page.found ?? NO_FOUND).filter((found) => tagOfFound(found)?.name === tag);
+		return foundBook(this.page.found).of(tag);
 	}
 	frameCount(tag: string, value: string): number | undefined {
 		return this.scope.frames.countOf(tag, this.language, value);
@@ -135,8 +135,9 @@ export class PageEvaluation implements PageScope {
 	repeatsTitle(tag: string, value: string): boolean {
 		if (!DESCRIPTIONS.has(tag)) return false;
 		const letters = lettersOf(value);
-		const titles = (this.page.found ?? NO_FOUND).filter(({ name }) => name === 'title').map((found) => found.value);
-		return [...titles, toText(own(this.fields, 'title'))].some((title) => lettersOf(title) === letters);
+		return [...foundBook(this.page.found).titles, toText(own(this.fields, 'title'))].some(
+			(title) => lettersOf(title) === letters
+		);
 	}
 
 	pageValue(name: string): Value {
@@ -248,7 +249,6 @@ export class PageEvaluation implements PageScope {
 
 const NO_GAPS: readonly string[] = [];
 const NO_SEARCHES: readonly TracedSearch[] = [];
-const NO_FOUND: readonly FoundTag[] = [];
 const NO_FIELDS: Page['fields'] = {};
 
 /** Whether something is on, and which layer says so. */

@@ -3,6 +3,7 @@ import { cutOf, MEDIA_PATH, readersOfTag } from '../pictures/shapes';
 import { isEmpty, ownValue, partOf, toText, type Value } from '../template/values';
 import { settleText } from '../text/text';
 import { inLanguage } from './language';
+import { legalMediaType } from './legal';
 import type { PageScope } from './scope';
 import type { PictureMiss, SkippedSource } from './trace';
 import type { ChosenPicture } from './value';
@@ -206,18 +207,28 @@ function makeChoice(mention: PictureMention, scope: PageScope, from: string | un
 	const picture = scope.facts(mention.src) ?? { src: mention.src };
 	const address = scope.addresses.ofPicture(mention.src, from);
 	if (address === undefined) return { why: 'not-http', picture };
-	const { type, width, height, secure } = picture;
-	const isSized = Boolean(width && height);
+	const { width, height } = picture;
+	const isSized = isSide(width) && isSide(height);
 	return {
 		kind: 'picture',
 		address,
 		src: mention.src,
-		secure,
-		type: type || undefined,
+		secure: secureOf(picture.secure, scope),
+		type: legalMediaType(settleText(toText(picture.type))),
 		width: isSized ? width : undefined,
 		height: isSized ? height : undefined,
 		alt: altOf(mention) || altIn(picture, scope.language) || undefined
 	};
+}
+
+/** Whether it is a number of pixels that a tag can carry. */
+const isSide = (side: unknown): side is number =>
+	Number.isInteger(side) && (side as number) > 0 && (side as number) < 1e9;
+
+/** The address of the same picture over https, where it is one (R9). */
+export function secureOf(secure: string | undefined, { addresses }: PageScope): string | undefined {
+	const address = secure === undefined ? undefined : addresses.ofValue(toText(secure), undefined);
+	return address?.startsWith('https:') ? address : undefined;
 }
 
 /** The picture's own alt text: for the exact language, for its shorter forms, for any. */

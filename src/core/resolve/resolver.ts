@@ -7,7 +7,7 @@ import { inTimeZone } from '../template/dates';
 import { AddressBook } from './address';
 import { needsMet } from './builtIns';
 import { emitTags } from './emit';
-import { FrameBook, foundPolicyFor, foundTags } from './found';
+import { foundBook, FrameBook, foundPolicyFor } from './found';
 import { CollectedHead, type Head, type TagSink } from './head';
 import { languageOf } from './language';
 import { factsFrom, PageEvaluation, type SiteScope } from './page';
@@ -85,7 +85,7 @@ export class Resolver {
 	 */
 	look(page: Page): { head: Head; traces: Trace[]; scope: PageEvaluation } {
 		const type = this.types.get(page.type);
-		const found = page.found ? foundTags(page.found) : NONE_FOUND;
+		const found = page.found ? foundBook(page.found).tags : NONE_FOUND;
 		const plan = this.makePlan(languageOf(page, this.scope.site), type, page, found);
 		const scope = new PageEvaluation(this.scope, type, page, plan, new SearchRecord(plan.startEnds));
 		return { ...this.tracedHeadOf(scope), scope };
@@ -118,7 +118,7 @@ export class Resolver {
 
 	private planFor(page: Page, type: ContentType | undefined): Plan {
 		const language = languageOf(page, this.scope.site);
-		const found = page.found ? foundTags(page.found) : NONE_FOUND;
+		const found = page.found ? foundBook(page.found).tags : NONE_FOUND;
 		// What a page says for itself makes a plan of its own.
 		if (page.rules?.length > 0 || page.foundPolicy) return this.makePlan(language, type, page, found);
 		const met = needsMet(page, type);

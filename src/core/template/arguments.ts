@@ -1,3 +1,4 @@
+import { ownOf } from '../own';
 import { nearestName, type Issue } from '../issue';
 import type { FilterCall } from './ast';
 import { FILTERS, type FilterSpec } from './filters';
@@ -12,7 +13,7 @@ export function issuesOfCall(call: FilterCall): Issue[] {
 		const names = Object.keys(FILTERS);
 		return [issue('template/unknown-filter', call, call.name, names.join(', '), nearestName(call.name, names))];
 	}
-	const spec = FILTERS[call.name] as FilterSpec;
+	const spec = ownOf(FILTERS, call.name) as FilterSpec;
 	const least = spec.parameters.filter((parameter) => !parameter.optional).length;
 	const misfit = call.args.find(({ value }, index) => {
 		const parameter = parameterAt(spec, index);

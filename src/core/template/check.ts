@@ -1,3 +1,4 @@
+import { ownOf } from '../own';
 import { nearestName, type Issue, type IssueCode } from '../issue';
 import { LISTING_FIELDS, PAGE_FACTS, PAGE_FIELDS, RECORD_PARTS, SITE_FIELDS, TYPE_FIELDS, type Field } from '../model';
 import type { FilterCall, PlaceholderNode, TemplateNode, VariableTerm } from './ast';
@@ -157,7 +158,7 @@ class Checker {
 	private filter(call: FilterCall, kinds: readonly ValueKind[]): ValueKind {
 		const issues = issuesOfCall(call);
 		this.issues.push(...issues);
-		const spec = Object.hasOwn(FILTERS, call.name) ? FILTERS[call.name] : undefined;
+		const spec = ownOf(FILTERS, call.name);
 		if (!spec) return 'any';
 		const takes = (kind: ValueKind) => kind === 'any' || spec.takes.includes('any') || spec.takes.includes(kind);
 		const wrong = kinds.find((kind) => !takes(kind));

@@ -1,3 +1,4 @@
+import { ownOf } from '../own';
 import type { Issue } from '../issue';
 import { PAGE_FACTS, type FieldValue } from '../model';
 import type { PlaceholderNode, TemplateNode, Term, VariableTerm } from './ast';
@@ -195,7 +196,7 @@ function compileExpression(node: PlaceholderNode): (scope: Scope) => Value {
 	if (!node.filters.length) return chain;
 	// The template does not run with a filter that is unknown or misused: see `misusedFilter`.
 	const steps = node.filters.map(({ name, args }) => ({
-		spec: FILTERS[name] as FilterSpec,
+		spec: ownOf(FILTERS, name) as FilterSpec,
 		args: args.map((arg) => arg.value)
 	}));
 	return (scope) => {

@@ -13,7 +13,7 @@ describe('a date without an offset is meant in the site’s time zone', () => {
 		['2026-07-03T10:30+09:00', 'Europe/Paris', '2026-07-03T10:30:00+09:00'],
 		// The hour that spring leaves out, and the hour that autumn has twice.
 		['2026-03-29T02:30', 'Europe/Paris', '2026-03-29T02:30:00+01:00'],
-		['2026-10-25T02:30', 'Europe/Paris', '2026-10-25T02:30:00+01:00'],
+		['2026-10-25T02:30', 'Europe/Paris', '2026-10-25T02:30:00+02:00'],
 		['2026-07-03', 'No/Where', '2026-07-03T00:00:00+00:00'],
 		['2026-07-03', undefined, '2026-07-03T00:00:00+00:00']
 	])('%s in %s', (text, zone, wanted) => expect(toIsoDate(text, zone)).toBe(wanted));

@@ -64,14 +64,24 @@ function makesFormat(timeZone: string): boolean {
 	}
 }
 
-/** The offset of a time zone at a time on its clock. In the hour that is left out in spring, the one before it. */
+/**
+ * The offset of a time zone at a time on its clock. In an hour that the clock skips, and in one that it shows twice, the
+ * offset before the change.
+ */
 function offsetIn(timeZone: string | undefined, wall: Date): string {
 	if (timeZone === undefined || !isTimeZone(timeZone)) return '+00:00';
 	return keep(`offset ${timeZone} ${wall.getTime()}`, () => {
-		const first = minutesAhead(timeZone, wall.getTime());
-		return inWords(minutesAhead(timeZone, wall.getTime() - first * 60_000));
+		const [before, after] = [-DAY, DAY].map((away) => minutesAhead(timeZone, wall.getTime() + away)) as [
+			number,
+			number
+		];
+		const isRight = (minutes: number) => minutesAhead(timeZone, wall.getTime() - minutes * 60_000) === minutes;
+		return inWords(isRight(before) || !isRight(after) ? before : after);
 	});
 }
+
+/** Longer than any clock is away from UTC: the offsets before and after a change nearby. */
+const DAY = 24 * 60 * 60_000;
 
 /** How many minutes the clock of a time zone is ahead of UTC at a moment (milliseconds). */
 function minutesAhead(timeZone: string, moment: number): number {
@@ -99,47 +109,61 @@ const inWords = (minutes: number) =>
 
 const two = (value: number) => String(value).padStart(2, '0');
 
-const PARTS = {
-	// A day and month written together take the form that the language uses in a date.
-	month: (width: 'short' | 'long') => ({ month: width, day: 'numeric' }),
-	weekday: (width: 'short' | 'long') => ({ weekday: width }),
-	dayPeriod: () => ({ hour: 'numeric', hourCycle: 'h12' })
-} satisfies Record<string, (width: 'short' | 'long') => Intl.DateTimeFormatOptions>;
+/** A part of a date by its name in the language; the key names all that it depends on. */
+const weekday = (date: Date, language: string, width: Width) =>
+	keep(
+		`weekday ${width} ${language} ${date.getUTCDay()}`,
+		() => partOf(date, language, { weekday: width }, 'weekday') ?? ''
+	);
+const dayPeriod = (date: Date, language: string) =>
+	keep(
+		`period ${language} ${date.getUTCHours()}`,
+		() => partOf(date, language, { hour: 'numeric', hourCycle: 'h12' }, 'dayPeriod') ?? ''
+	);
 
-/** A part of a date by its name in the language. */
-function namedPart(date: Date, language: string, part: keyof typeof PARTS, width: 'short' | 'long' = 'short'): string {
-	return keep(`${part} ${width} ${language} ${NUMBERS[part](date)}`, () => {
-		const parts = dateFormat(language, PARTS[part](width)).formatToParts(date);
-		return parts.find((one) => one.type === part)?.value ?? '';
+type Width = 'short' | 'long';
+
+const partOf = (date: Date, language: string, options: Intl.DateTimeFormatOptions, part: string) =>
+	dateFormat(language, options)
+		.formatToParts(date)
+		.find((one) => one.type === part)?.value;
+
+/**
+ * A month's name: beside a day as the language writes it there ("3 maja"), else as it stands alone ("maj"). Languages
+ * that write a number there have the name that stands alone; those without a short name have the long one.
+ */
+function monthName(date: Date, language: string, width: Width, besideDay: boolean): string {
+	return keep(`month ${width} ${besideDay} ${language} ${date.getUTCMonth()}`, () => {
+		for (const one of width === 'short' ? (['short', 'long'] as const) : (['long'] as const)) {
+			const beside = besideDay ? partOf(date, language, { month: one, day: 'numeric' }, 'month') : undefined;
+			const name = [beside, dateFormat(language, { month: one }).format(date)].find((text) => text && !isNumber(text));
+			if (name) return name;
+		}
+		return dateFormat(language, { month: 'long' }).format(date);
 	});
 }
 
-/** What the name of a part depends on. */
-const NUMBERS = {
-	month: (date: Date) => date.getUTCMonth(),
-	weekday: (date: Date) => date.getUTCDay(),
-	dayPeriod: (date: Date) => date.getUTCHours()
-};
+const isNumber = (text: string) => /^\d+\.?$/.test(text);
 
 /** The pattern letters of the locale data markup standard (UTS #35, Date Field Symbol Table) that we know. */
-const LETTERS: Readonly<Record<string, (date: Date, language: string) => string>> = {
+const LETTERS: Readonly<Record<string, (date: Date, language: string, besideDay: boolean) => string>> = {
 	y: (d) => String(d.getUTCFullYear()),
 	yy: (d) => two(d.getUTCFullYear() % 100),
 	yyyy: (d) => String(d.getUTCFullYear()).padStart(4, '0'),
 	M: (d) => String(d.getUTCMonth() + 1),
 	MM: (d) => two(d.getUTCMonth() + 1),
-	MMM: (d, language) => namedPart(d, language, 'month', 'short'),
-	MMMM: (d, language) => namedPart(d, language, 'month', 'long'),
+	MMM: (d, language, besideDay) => monthName(d, language, 'short', besideDay),
+	MMMM: (d, language, besideDay) => monthName(d, language, 'long', besideDay),
 	d: (d) => String(d.getUTCDate()),
 	dd: (d) => two(d.getUTCDate()),
-	EEE: (d, language) => namedPart(d, language, 'weekday', 'short'),
-	EEEE: (d, language) => namedPart(d, language, 'weekday', 'long'),
+	EEE: (d, language) => weekday(d, language, 'short'),
+	EEEE: (d, language) => weekday(d, language, 'long'),
 	H: (d) => String(d.getUTCHours()),
 	HH: (d) => two(d.getUTCHours()),
 	h: (d) => String(d.getUTCHours() % 12 || 12),
 	mm: (d) => two(d.getUTCMinutes()),
 	ss: (d) => two(d.getUTCSeconds()),
-	a: (d, language) => namedPart(d, language, 'dayPeriod')
+	a: dayPeriod
 };
 
 /** The pieces of a pattern: quoted text, runs of one letter, anything else. */
@@ -152,10 +176,17 @@ export function unknownDateLetters(pattern: string): string | undefined {
 	return undefined;
 }
 
+/** Whether a day of the month stands in a pattern. */
+const hasDay = (pattern: string) =>
+	keep(`day in ${pattern}`, () => ({
+		is: [...pattern.matchAll(PIECES)].some(([, quoted, letter]) => quoted === undefined && letter === 'd')
+	})).is;
+
 /** Writes a date by a pattern such as `d MMMM y`; text in single quotation marks stands for itself, `''` for one. */
 export function formatDate(date: DateFields, pattern: string, language: string): string {
+	const besideDay = hasDay(pattern);
 	return pattern.replace(PIECES, (piece: string, quoted: string | undefined) => {
 		if (quoted !== undefined) return quoted === '' ? "'" : quoted.replaceAll("''", "'");
-		return Object.hasOwn(LETTERS, piece) ? LETTERS[piece]!(date.wall, language) : piece;
+		return Object.hasOwn(LETTERS, piece) ? LETTERS[piece]!(date.wall, language, besideDay) : piece;
 	});
 }

@@ -34,7 +34,7 @@ const limit: ParameterSpec = {
 const CASES = ['upper', 'lower', 'sentence', 'title'];
 const listOf = (value: Value): readonly Value[] =>
 	Array.isArray(value) ? value.filter((v) => !isEmpty(v)) : isEmpty(value) ? [] : [value];
-const NUMBER = /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i;
+const NUMBER = /^[+-]?(\d+(?:\.\d*)?|\.\d+)(e[+-]?\d+)?$/i;
 /** A number, or a text that is one with a decimal point; else NaN. */
 function asNumber(value: Value): number {
 	if (typeof value === 'number') return value;
@@ -213,6 +213,10 @@ export function runFilter(spec: FilterSpec, value: Value, args: readonly (string
 	return spec.run(typeof value === 'string' ? value.slice(0, MAX_TEXT) : value, args, language);
 }
 
+/** A word that begins with a letter: in "3rd" nothing does. */
+const WORD = /(?<![\p{L}\p{M}\p{N}'’])\p{L}[\p{L}\p{M}\p{N}'’]*/gu;
+const FIRST_WORD = /^([^\p{L}\p{N}]*)(\p{L})/u;
+
 function changeCase(text: string, style: string, language: string): string {
 	if (style === 'upper') return text.toLocaleUpperCase(language);
 	if (style === 'lower') return text.toLocaleLowerCase(language);
@@ -221,8 +225,8 @@ function changeCase(text: string, style: string, language: string): string {
 		return first.toLocaleUpperCase(language) + word.slice(first.length);
 	};
 	if (style === 'sentence')
-		return text.replace(/^(\P{L}*)(\p{L}.*)$/su, (_, before: string, rest: string) => before + capital(rest));
-	return text.replace(/\p{L}[\p{L}\p{M}\p{N}'’]*/gu, capital);
+		return text.replace(FIRST_WORD, (_, before: string, word: string) => before + capital(word));
+	return text.replace(WORD, capital);
 }
 
 /** Plural categories in the order of the locale data standard (UTS #35 part 3, Language Plural Rules). */

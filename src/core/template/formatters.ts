@@ -1,4 +1,4 @@
-import { isLanguageTag } from '../text/text';
+import { FALLBACK_LANGUAGE, isLanguageTag, withData } from '../text/text';
 
 /** Formatters, and names of months and days, cost far more to make than to use; data from outside could ask for any number. */
 const MOST_KEPT = 2000;
@@ -15,20 +15,27 @@ export function keep<T>(key: string, make: () => T): T {
 
 /** The language itself when it is a known one, else English: a bad tag in data from outside must not throw. */
 export const safeLanguage = (language: string): string =>
-	keep(`language ${language}`, () => (isLanguageTag(language) && language !== 'und' ? language : 'en'));
+	keep(`language ${language}`, () => (isLanguageTag(language) && language !== 'und' ? language : FALLBACK_LANGUAGE));
 
 export const numberFormat = (language: string, options: Intl.NumberFormatOptions) =>
-	keep(`number ${language} ${JSON.stringify(options)}`, () => new Intl.NumberFormat(language, options));
+	keep(
+		`number ${language} ${JSON.stringify(options)}`,
+		() => new Intl.NumberFormat(withData(Intl.NumberFormat, language), options)
+	);
 
-export const pluralRules = (language: string) => keep(`plural ${language}`, () => new Intl.PluralRules(language));
+export const pluralRules = (language: string) =>
+	keep(`plural ${language}`, () => new Intl.PluralRules(withData(Intl.PluralRules, language)));
 
 export const listFormat = (language: string) =>
-	keep(`list ${language}`, () => new Intl.ListFormat(language, { type: 'conjunction' }));
+	keep(`list ${language}`, () => new Intl.ListFormat(withData(Intl.ListFormat, language), { type: 'conjunction' }));
 
 /** In UTC, by the Gregorian calendar and with Latin digits: the patterns name the fields themselves. */
 export const dateFormat = (language: string, options: Intl.DateTimeFormatOptions) =>
 	keep(
 		`date ${language} ${JSON.stringify(options)}`,
 		() =>
-			new Intl.DateTimeFormat(language, { ...options, timeZone: 'UTC', calendar: 'gregory', numberingSystem: 'latn' })
+			new Intl.DateTimeFormat(withData(Intl.DateTimeFormat, language), {
+				...options,
+				...{ timeZone: 'UTC', calendar: 'gregory', numberingSystem: 'latn' }
+			})
 	);

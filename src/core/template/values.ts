@@ -39,6 +39,7 @@ export function partOf(value: Value, name: string): Value {
  * these need a closer look.
  */
 export function ownValue(record: object, name: string): Value {
+	// eslint-disable-next-line kephalon/no-open-lookup -- This is the look itself; what it inherits is left out below.
 	const value = (record as Record<string, Value>)[name];
 	if (typeof value !== 'function' && name !== '__proto__') return value;
 	return Object.hasOwn(record, name) ? value : undefined;

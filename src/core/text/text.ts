@@ -97,10 +97,18 @@ export function segmenter(language: string, granularity: 'grapheme' | 'word' | '
 	let made = segmenters.get(key);
 	if (!made) {
 		if (segmenters.size >= MOST_SEGMENTERS) segmenters.clear();
-		made = new Intl.Segmenter(isLanguageTag(language) ? language : 'en', { granularity });
+		made = new Intl.Segmenter(withData(Intl.Segmenter, language), { granularity });
 		segmenters.set(key, made);
 	}
 	return made;
+}
+
+/** What nothing is known of stands in English, wherever it runs. */
+export const FALLBACK_LANGUAGE = 'en';
+
+/** The language where the engine has its data for it, else English: the engine itself would take the machine's. */
+export function withData(made: Pick<typeof Intl.Segmenter, 'supportedLocalesOf'>, language: string): string {
+	return isLanguageTag(language) && made.supportedLocalesOf(language).length > 0 ? language : FALLBACK_LANGUAGE;
 }
 
 /** Whether the text is a well-formed language tag (BCP 47). */
@@ -144,12 +152,15 @@ const isBreak = (unit: number) => isSpace(unit) && unit !== 0xa0 && unit !== 0x2
 /** Signs that must not end a text that was cut: what they lead to is gone. */
 const LEADS_ON = /[\p{White_Space}\p{Pd}\p{Ps}\p{Pi},;:.·|/]/u;
 
-/** The text without signs at its end that lead on to something. Looks from the end: the text may be long. */
-function withoutLoose(text: string): string {
+/** A text without signs of a kind at its end. Looks from the end: an expression is tried at each place of a long text. */
+export function withoutEnd(text: string, loose: RegExp): string {
 	let end = text.length;
-	while (end > 0 && LEADS_ON.test(text[end - 1] as string)) end--;
+	while (end > 0 && loose.test(text[end - 1] as string)) end--;
 	return text.slice(0, end);
 }
+
+/** The text without signs at its end that lead on to something. */
+const withoutLoose = (text: string) => withoutEnd(text, LEADS_ON);
 
 /**
  * At most `limit` graphemes, cut at a word's end and closed by `mark` when anything was cut; the mark counts.
@@ -180,9 +191,13 @@ export function settleAndClip(text: string, limit: number, mark?: string): strin
 	return clipped;
 }
 
-/** A text cut at the last end of a word at or before an offset, and closed by `mark`. */
+/** A text cut at the last end of a word at or before an offset, else inside a word, and closed by `mark`. */
 export function cutBefore(text: string, offset: number, mark = '…'): string {
-	return withoutLoose(text.slice(0, wordEndBefore(text, offset))) + mark;
+	const whole = withoutLoose(text.slice(0, wordEndBefore(text, offset)));
+	if (whole !== '') return whole + mark;
+	// The mark never stands alone: a word is parted, and where nothing but such signs stands, they are the text.
+	const parted = text.slice(0, offset);
+	return (withoutLoose(parted) || trimSpace(parted)) + mark;
 }
 
 /** The last place at or before `offset` where a word ends; `offset` itself when there is none in reach. */

@@ -1,6 +1,7 @@
 import { createReadStream, statSync } from 'node:fs';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
+import Negotiator from 'negotiator';
 import { parseUrl } from '$core';
 import { log } from '../log';
 import { Library } from '../pictures/library';
@@ -19,7 +20,11 @@ const SQL = {
 	json: `SELECT json AS body FROM head WHERE hash = ?`
 } as const;
 
-const MEDIA_TYPES: Readonly<Record<string, string>> = { jpg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
+const MEDIA_TYPES: ReadonlyMap<string, string> = new Map([
+	['jpg', 'image/jpeg'],
+	['png', 'image/png'],
+	['webp', 'image/webp']
+]);
 
 /** Answers kept made, by what was asked; dropped all together at this many bytes. */
 const MOST_KEPT = 64_000_000;
@@ -59,7 +64,11 @@ export class Delivery {
 	private isFresh = false;
 	private bytes = 0;
 
-	constructor(file: string) {
+	constructor(
+		file: string,
+		/** Whether pictures are drawn that nothing released names: for those who work here, never for strangers. */
+		private readonly mayDraft = false
+	) {
 		this.store = new Store(file, { readonly: true });
 		this.library = new Library(this.store);
 		this.run = prepared(this.store.db, SQL);
@@ -205,17 +214,18 @@ export class Delivery {
 	/** A picture's name says all that goes into it: it never changes, and may be kept for ever. */
 	private media(name: string, request: IncomingMessage, response: ServerResponse): boolean {
 		const file = this.library.fileOf(name);
-		if (file) sendFile(file, name, request, response);
-		else void this.makeMedia(name, request, response);
+		if (file && sendFile(file, name, request, response)) return true;
+		void this.makeMedia(name, request, response);
 		return true;
 	}
 
 	/** A cut, an icon or a share picture that is asked for the first time is drawn in a thread. */
 	private async makeMedia(name: string, request: IncomingMessage, response: ServerResponse) {
 		try {
-			const file = await runJob('media', { db: this.store.file, name });
+			const file = await runJob('media', { db: this.store.file, name, mayDraft: this.mayDraft });
 			if (file === undefined) refuse(response, 404, `There is no picture ${name} in the library.`);
-			else sendFile(file, name, request, response);
+			else if (!sendFile(file, name, request, response))
+				refuse(response, 404, `There is no picture ${name} in the library.`);
 		} catch (error) {
 			log.error(error);
 			if (!response.headersSent) refuse(response, 503, 'The picture cannot be made now. Try again in a moment.');
@@ -243,10 +253,26 @@ interface Wanted {
 
 function wantedBy(url: string, { headers }: IncomingMessage): Wanted {
 	const { accept = '' } = headers;
-	const accepted = (headers['accept-encoding'] ?? '') as string;
-	const coding = accepted === '' ? '' : /\bbr\b/.test(accepted) ? 'br' : /\bgzip\b/.test(accepted) ? 'gzip' : '';
+	const coding = codingFor((headers['accept-encoding'] ?? '') as string);
 	const isJson = accept.includes('application/json') && !accept.includes('text/html');
 	return { key: `${isJson ? 'j' : 'h'}${coding} ${url}`, coding, isJson, known: headers['if-none-match'] };
+}
+
+/** What was asked for last, in its own words: clients ask in a few ways. */
+const codings = new Map<string, Coding>();
+const MOST_CODINGS = 200;
+
+/** The coding that a client likes best of those that are made, ours where it has no liking (RFC 9110, section 12.5.3). */
+export function codingFor(accepted: string): Coding {
+	if (accepted === '') return '';
+	const known = codings.get(accepted);
+	if (known !== undefined) return known;
+	const asker = new Negotiator({ headers: { 'accept-encoding': accepted.slice(0, LONGEST_KEY) } });
+	const [best] = asker.encodings(['br', 'gzip', 'identity'], { preferred: ['br', 'gzip'] });
+	const coding = best === 'br' || best === 'gzip' ? best : '';
+	if (codings.size >= MOST_CODINGS) codings.clear();
+	if (accepted.length <= LONGEST_KEY) codings.set(accepted, coding);
+	return coding;
 }
 
 function headersOf(hash: string, format: Format, coding: Coding, number: number) {
@@ -291,21 +317,26 @@ function notModified(response: ServerResponse, headers: Readonly<Record<string, 
 	response.writeHead(304, inTurn(withoutBody(headers))).end();
 }
 
-function sendFile(file: string, name: string, request: IncomingMessage, response: ServerResponse) {
+/** Says whether the file was there: it may have been swept since its name was looked up. */
+function sendFile(file: string, name: string, request: IncomingMessage, response: ServerResponse): boolean {
+	const size = statSync(file, { throwIfNoEntry: false })?.size;
+	if (size === undefined) return false;
 	const etag = `"${name}"`;
 	const headers = { ...SAFE, etag, 'cache-control': 'public, max-age=31536000, immutable' };
 	const known = request.headers['if-none-match'];
-	if (known !== undefined && matches(known, etag)) return notModified(response, headers);
-	response.writeHead(200, {
-		...headers,
-		'content-type': MEDIA_TYPES[file.slice(file.lastIndexOf('.') + 1)],
-		'content-length': statSync(file).size
-	});
-	if (request.method === 'HEAD') return response.end();
-	const stream = createReadStream(file);
-	stream.on('error', () => response.destroy());
-	response.on('close', () => stream.destroy());
-	return stream.pipe(response);
+	if (known !== undefined && matches(known, etag)) notModified(response, headers);
+	else {
+		const type = MEDIA_TYPES.get(file.slice(file.lastIndexOf('.') + 1));
+		response.writeHead(200, { ...headers, ...(type && { 'content-type': type }), 'content-length': size });
+		if (request.method === 'HEAD') response.end();
+		else {
+			const stream = createReadStream(file);
+			stream.on('error', () => response.destroy());
+			response.on('close', () => stream.destroy());
+			stream.pipe(response);
+		}
+	}
+	return true;
 }
 
 const withoutFragment = (address: string) => {

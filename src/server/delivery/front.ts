@@ -26,10 +26,25 @@ export function frontOf({ delivery, desk }: FrontOptions): RequestListener {
 		if (request.url === '/health') return say(response, 200, 'ok');
 		if (request.url === '/ready')
 			return delivery.isReady() ? say(response, 200, 'ready') : say(response, 503, 'not ready');
-		if (delivery.answer(request, response)) return;
-		if (desk) return desk(request, response);
+		if (answered(delivery, request, response)) return;
+		if (desk) {
+			response.setHeader('x-content-type-options', 'nosniff');
+			return desk(request, response);
+		}
 		return refuse(response, 404, 'There is nothing at this address.');
 	};
+}
+
+/** What cannot be read at the moment, of the database or a file, is told: a request never hangs. */
+function answered(delivery: Delivery, request: IncomingMessage, response: ServerResponse): boolean {
+	try {
+		return delivery.answer(request, response);
+	} catch (error) {
+		log.error(error);
+		if (response.headersSent) response.destroy();
+		else refuse(response, 503, 'What is released cannot be read at the moment. Try again.');
+		return true;
+	}
 }
 
 /** How often a header stands in a request. */

@@ -5,9 +5,11 @@ import {
 	Resolver,
 	sameJson,
 	textOfValue,
+	replaceWords,
 	toTemplate,
 	type Page,
-	type RuleBody
+	type RuleBody,
+	ownOf
 } from '$core';
 import { notFound, UserError } from '../errors';
 import { countOverriding, pathsOfFilter, type PageFilter } from '../store/grid';
@@ -16,7 +18,7 @@ import type { Store, StoredSite } from '../store/store';
 import type { Made, Origin } from './edit';
 import { makeLongEdit } from './longEdit';
 import type { Progress } from '../jobs/progress';
-import { refuseEdit } from './rules';
+import { refuseEdit, refuseRule } from './rules';
 
 /** Which pages are changed: those named, or all that a filter means. */
 export type BatchPages = { readonly paths: readonly string[] } | { readonly filter: PageFilter };
@@ -35,6 +37,9 @@ export type BatchAction =
 	| { readonly do: 'key'; readonly on: boolean }
 	/** Found values of a tag are set aside, or taken again. */
 	| { readonly do: 'found'; readonly tag: string; readonly take: boolean };
+
+/** The longest words (UTF-16 code units) that a template can hold. */
+const LONGEST_WORDS = 2000;
 
 const DOES = ['rule', 'text', 'replace', 'type', 'language', 'state', 'hidden', 'key', 'found'];
 const isRule = checkOf('rule');
@@ -56,8 +61,11 @@ export function readBatch(data: Readonly<Record<string, unknown>>): { pages: Bat
 		found: ['tag'],
 		type: ['type']
 	};
-	for (const key of wanted[action.do as string] ?? [])
-		if (typeof action[key] !== 'string') throw new UserError(`The change cannot be read: "${key}" is missing.`);
+	for (const key of ownOf(wanted, action.do as string) ?? [])
+		if (typeof ownOf(action, key) !== 'string') throw new UserError(`The change cannot be read: "${key}" is missing.`);
+	for (const key of ['text', 'find', 'by'] as const)
+		if (typeof action[key] === 'string' && action[key].length > LONGEST_WORDS)
+			throw new UserError(`“${key}” has ${action[key].length} characters; at most ${LONGEST_WORDS} are taken.`);
 	if (action.do === 'replace' && action.find === '') throw new UserError('Say which words are to be replaced.');
 	if (action.do === 'rule' && action.body !== null && !isRule({ tag: action.tag, ...(action.body as object) }))
 		throw new UserError(`The rule cannot be read: ${wrongIn(isRule, 'rule')}.`);
@@ -96,6 +104,7 @@ export function changeMany(
 			const page = store.page(site.id, path);
 			if (!page) throw notFound(`There is no page "${path}" in this site.`);
 			const after = changedPage(page, action);
+			refuseChanged(site, page, after, action);
 			if (path === '/' && page.state === 'live' && after.state !== 'live')
 				throw new UserError(
 					'The home page is among them: it would go. Leave it out, or make another page the home page first.'
@@ -111,10 +120,33 @@ const wordsOf = (pages: BatchPages) => ('paths' in pages ? { pages: pages.paths.
 function refuseAction(store: Store, site: StoredSite, action: BatchAction) {
 	if (action.do === 'type' && !site.types.some(({ name }) => name === action.type))
 		throw notFound(`There is no type "${action.type}" in this site.`);
-	const body = action.do === 'rule' ? action.body : null;
-	if (body === null || action.do !== 'rule') return;
+	const body = bodyWritten(action);
+	if (body === null || !('tag' in action)) return;
 	const [issue] = refuseEdit(store, site, { place: { layer: 'site' }, tag: action.tag, body });
 	if (issue) throw new UserError(issue.message);
+}
+
+/** The rule that an action writes, the same for all pages. */
+function bodyWritten(action: BatchAction): RuleBody | null {
+	if (action.do === 'rule') return action.body;
+	return action.do === 'text' && action.text !== '' ? { kind: 'template', template: toTemplate(action.text) } : null;
+}
+
+/**
+ * What is another on every page is held to what holds for an edit of that page alone: words that were replaced, and rules
+ * that ask for other tags.
+ */
+function refuseChanged(site: StoredSite, before: Page, after: Page, action: BatchAction) {
+	const body = bodyWritten(action);
+	const mayLoop = body?.kind === 'borrow' || (body?.kind === 'template' && body.template.includes('{'));
+	if (!('tag' in action) || (action.do !== 'replace' && !mayLoop)) return;
+	for (const rule of after.rules) {
+		if (rule.tag !== action.tag || before.rules.includes(rule)) continue;
+		const { tag, language, ...written } = rule;
+		const edit = { place: { layer: 'page' as const, path: after.path }, tag, ...(language && { language }) };
+		const [issue] = refuseRule(site, { ...edit, body: written }, after);
+		if (issue) throw new UserError(`${after.path}: ${issue.message}`);
+	}
 }
 
 /** A page as it is after an action. */
@@ -123,17 +155,13 @@ function changedPage(page: Page, action: BatchAction): Page {
 		case 'rule':
 			return withRule(page, action.tag, action.body);
 		case 'text':
-			return withRule(
-				page,
-				action.tag,
-				action.text === '' ? null : { kind: 'template', template: toTemplate(action.text) }
-			);
+			return withRule(page, action.tag, bodyWritten(action));
 		case 'replace':
 			return {
 				...page,
 				rules: page.rules.map((rule) =>
-					rule.tag === action.tag && rule.kind === 'template'
-						? { ...rule, template: rule.template.replaceAll(toTemplate(action.find), toTemplate(action.by)) }
+					rule.tag === action.tag && rule.kind === 'template' && rule.template !== replaced(rule.template, action)
+						? { ...rule, template: replaced(rule.template, action) }
 						: rule
 				)
 			};
@@ -156,6 +184,9 @@ function changedPage(page: Page, action: BatchAction): Page {
 		}
 	}
 }
+
+const replaced = (template: string, { find, by }: Extract<BatchAction, { do: 'replace' }>) =>
+	replaceWords(template, find, by);
 
 function withRule(page: Page, tag: string, body: RuleBody | null): Page {
 	const others = page.rules.filter((rule) => rule.tag !== tag || rule.language);

@@ -1,4 +1,4 @@
-import { toTemplate, type RuleBody } from '$core';
+import { toTemplate, type RuleBody, ownOf } from '$core';
 import { UserError } from '../errors';
 import type { Store } from '../store/store';
 import type { Made } from './edit';
@@ -21,7 +21,7 @@ export function readCells(data: Readonly<Record<string, unknown>>): CellWrite[] 
 	const isCell = (one: unknown) =>
 		typeof one === 'object' &&
 		one !== null &&
-		['path', 'tag', 'text'].every((name) => typeof (one as Record<string, unknown>)[name] === 'string');
+		['path', 'tag', 'text'].every((name) => typeof ownOf(one as Record<string, unknown>, name) === 'string');
 	if (!Array.isArray(cells) || !cells.every(isCell))
 		throw new UserError('The cells cannot be read: each needs a path, a tag and a text.');
 	if (cells.length > MOST_CELLS)

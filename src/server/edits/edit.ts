@@ -13,7 +13,7 @@ export class Conflict extends UserError {
 		/** What stands there now. */
 		readonly current: unknown
 	) {
-		super(message, 1, 409);
+		super(message, 1, 409, { current });
 	}
 }
 

@@ -1,4 +1,4 @@
-import { isLanguageTag, type ContentType, type Page } from '$core';
+import { isLanguageTag, type ContentType, type Page, ownOf } from '$core';
 import { notFound, UserError } from '../errors';
 import type { Store, StoredSite } from '../store/store';
 import { makeEdit, type Made, type Origin } from './edit';
@@ -34,7 +34,7 @@ const NEEDS: Readonly<Record<PageAction['do'], readonly string[]>> = {
 	forget: ['path'],
 	home: ['path']
 };
-const PATHS = ['path', 'to', 'versionOf'];
+const PATHS = ['path', 'to', 'versionOf'] as const;
 
 /** An action as a request gives it. Throws a `UserError`. */
 export function readPageAction(data: unknown): PageAction {
@@ -42,7 +42,7 @@ export function readPageAction(data: unknown): PageAction {
 	if (!action || !Object.hasOwn(NEEDS, String(action.do)))
 		throw new UserError(`The action cannot be read: "do" is one of ${Object.keys(NEEDS).join(', ')}.`);
 	for (const key of NEEDS[action.do as PageAction['do']])
-		if (typeof action[key] !== 'string' || action[key] === '')
+		if (typeof ownOf(action, key) !== 'string' || ownOf(action, key) === '')
 			throw new UserError(`The action cannot be read: "${key}" is missing.`);
 	for (const key of PATHS)
 		if (action[key] !== undefined && (typeof action[key] !== 'string' || !/^\/[^\s?#]*$/.test(action[key])))
@@ -177,7 +177,7 @@ function link(store: Store, site: StoredSite, action: Extract<PageAction, { do: 
 
 /** A page has one version in a language: another one is not put in its place unasked. */
 function refuseSecond(page: Page, language: string, path: string) {
-	const known = page.alternates?.[language];
+	const known = ownOf(page.alternates, language);
 	if (known !== undefined && known !== path)
 		throw new UserError(`${page.path} names ${known} as its version in “${language}”. Part those two first.`);
 }

@@ -9,7 +9,8 @@ import {
 	type Page,
 	type Picture,
 	type SettingsEdit,
-	type Site
+	type Site,
+	ownOf
 } from '$core';
 import { notFound, UserError } from '../errors';
 import { checkOf, wrongIn } from '../siteFile/schemas';
@@ -71,7 +72,11 @@ function settingsAt(store: Store, { id, site, types }: StoredSite, { place }: Se
 function conflictOf(owner: Owner, { changes, expected }: ReturnType<typeof readSettingsEdit>) {
 	if (!expected) return undefined;
 	const now = takenBack(owner as Page, changes as Partial<Page>) as Record<string, unknown>;
-	return Object.keys(changes).some((key) => key in expected && !sameJson(now[key], expected[key])) ? now : undefined;
+	return Object.keys(changes).some(
+		(key) => Object.hasOwn(expected, key) && !sameJson(ownOf(now, key), ownOf(expected, key))
+	)
+		? now
+		: undefined;
 }
 
 /**
@@ -120,7 +125,7 @@ function withHeld(page: Page, edit: SettingsEdit): SettingsEdit {
 	const { fields, held } = edit.changes as Partial<Page>;
 	if (!fields || held !== undefined) return edit;
 	const names = new Set([...Object.keys(page.fields), ...Object.keys(fields)]);
-	const written = [...names].filter((name) => !sameJson(page.fields[name], fields[name]));
+	const written = [...names].filter((name) => !sameJson(ownOf(page.fields, name), ownOf(fields, name)));
 	const all = [...new Set([...(page.held ?? []), ...written])];
 	return { ...edit, changes: { ...edit.changes, held: all } } as SettingsEdit;
 }
@@ -130,7 +135,7 @@ function refusePage(store: Store, { id, types }: StoredSite, before: Page, after
 	const why = after.path === '/' && before.path !== '/' ? whyNoHome(after, types) : undefined;
 	if (why) throw new UserError(`${before.path} cannot become the home page. ${why}`);
 	for (const [tag, path] of Object.entries(after.alternates ?? {})) {
-		if (!path.startsWith('/') || before.alternates?.[tag] === path) continue;
+		if (!path.startsWith('/') || ownOf(before.alternates, tag) === path) continue;
 		const reason = whyNoVersion(after, store.page(id, path), path);
 		if (reason) throw new UserError(reason);
 	}

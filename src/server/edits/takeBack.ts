@@ -1,4 +1,4 @@
-import { UserError } from '../errors';
+import { isMuch, mustSayRemoved, UserError } from '../errors';
 import { pauseOrders, resumeOrders } from '../store/orders';
 import { Overtaken } from '../store/record';
 import type { Store } from '../store/store';
@@ -16,7 +16,9 @@ export function takeBack(
 	store: Store,
 	name: string,
 	which: WhichEdit,
-	origin: Origin
+	origin: Origin,
+	/** How many pages go by it: to be said where they are much of the site. */
+	removes?: number
 ): Made<{ readonly taken: number }> {
 	const { id } = store.site(name);
 	const wanted = editMeant(store, name, which);
@@ -39,6 +41,7 @@ export function takeBack(
 			takesBack: edit.id
 		},
 		() => {
+			refuseMuchGone(store, id, edit.id, removes);
 			try {
 				store.record.putBack(edit.id);
 				// Doing again what was taken back makes the first edit stand again.
@@ -56,6 +59,17 @@ export function takeBack(
 	);
 }
 
+/** Taking back what brought much of the site is stopped until it is said how much goes. */
+function refuseMuchGone(store: Store, site: number, edit: number, said: number | undefined) {
+	const gone = store.record.countPagesMade(edit);
+	const { all } = store.countPages(site);
+	if (isMuch(gone, all) && said !== gone)
+		throw mustSayRemoved(
+			`Nothing is taken back: ${gone} of ${all} pages would go, with what was written at them. Ask again, saying that ${gone} pages go, where that is meant.`,
+			gone
+		);
+}
+
 /** The number of the edit that is meant, if there is one. */
 export function editMeant(store: Store, name: string, which: WhichEdit): number | undefined {
 	if (typeof which === 'number') return which;
@@ -68,11 +82,17 @@ const FEW_CHANGES = 300;
 export const isLarge = (store: Store, edit: number) => store.record.countChanges(edit, FEW_CHANGES + 1) > FEW_CHANGES;
 
 /** The same for a large one, in a thread: what only sorts and filters the table of pages is made anew afterwards. */
-export function takeBackLarge(store: Store, name: string, edit: number, origin: Origin): ReturnType<typeof takeBack> {
+export function takeBackLarge(
+	store: Store,
+	name: string,
+	edit: number,
+	origin: Origin,
+	removes?: number
+): ReturnType<typeof takeBack> {
 	const lock = WriterLock.take(store.file);
 	const isPaused = lock !== undefined && pauseOrders(store.db, store.record.countChanges(edit));
 	try {
-		return takeBack(store, name, edit, origin);
+		return takeBack(store, name, edit, origin, removes);
 	} finally {
 		try {
 			if (isPaused) resumeOrders(store.db);

@@ -9,7 +9,8 @@ import {
 	usesOfField,
 	type ContentType,
 	type FieldUse,
-	type SettingsEdit
+	type SettingsEdit,
+	ownOf
 } from '$core';
 import { notFound, UserError } from '../errors';
 import type { Store, StoredSite } from '../store/store';
@@ -38,7 +39,7 @@ export function readTypeAction(data: Readonly<Record<string, unknown>>): TypeAct
 	if (!Object.hasOwn(NEEDS, action.do))
 		throw new UserError(`The action cannot be read: "do" is one of ${Object.keys(NEEDS).join(', ')}.`);
 	for (const key of NEEDS[action.do as TypeAction['do']])
-		if (typeof (action as Record<string, unknown>)[key] !== 'string')
+		if (typeof ownOf(action as Record<string, unknown>, key) !== 'string')
 			throw new UserError(`The action cannot be read: "${key}" is missing.`);
 	return action as unknown as TypeAction;
 }
@@ -98,7 +99,7 @@ export function editOfSet(store: Store, name: string, data: object): SettingsEdi
 
 function remove(store: Store, site: StoredSite, { name, to }: Extract<TypeAction, { do: 'remove' }>): string {
 	typeNamed(site, name);
-	const pages = store.countPages(site.id).byType[name] ?? 0;
+	const pages = ownOf(store.countPages(site.id).byType, name) ?? 0;
 	if (pages > 0 && to === undefined)
 		throw new UserError(
 			`${pages} ${pages === 1 ? 'page is' : 'pages are'} of the type "${name}". Say which type ${pages === 1 ? 'it becomes' : 'they become'}.`

@@ -1,4 +1,4 @@
-import { findTag, type Page, type RuleBody } from '$core';
+import { findTag, type Page, type RuleBody, ownOf } from '$core';
 import type { Made, Origin } from '../edits/edit';
 import { makeLongEdit } from '../edits/longEdit';
 import { refuseRule } from '../edits/rules';
@@ -67,7 +67,7 @@ export function* writeCsv(
 			.map((row) => {
 				const rules = own.get(row.id) ?? [];
 				const says = tags.map((tag) => textOfRule(rules.find((rule) => rule.tag === tag && !rule.language)));
-				return lineOf([...shown.map((column) => COLUMNS[column]!(row)), ...says, String(revision)]);
+				return lineOf([...shown.map((column) => ownOf(COLUMNS, column)!(row)), ...says, String(revision)]);
 			})
 			.join('');
 	}
@@ -96,8 +96,10 @@ function bodyOf(tag: string, cell: string): RuleBody | null | undefined {
 }
 
 /** A cell that a spreadsheet would take for a formula is made harmless by a quote before it, which reading takes off. */
-const harmless = (text: string) => (/^'*[=+\-@\t\r]/.test(text) ? `'${text}` : text);
-const asWritten = (text: string) => (/^'+[=+\-@\t\r]/.test(text) ? text.slice(1) : text);
+const harmless = (text: string) => (isFormula(text.replace(/^'+/, '')) ? `'${text}` : text);
+const asWritten = (text: string) => (text.startsWith("'") && isFormula(text.replace(/^'+/, '')) ? text.slice(1) : text);
+/** Signs that begin a formula, also in full width, behind any white space; and white space that parts cells. */
+const isFormula = (text: string) => /^\s*[=+\-@\uff1d\uff0b\uff0d\uff20]|^[\t\r\n]/.test(text);
 
 const lineOf = (cells: readonly string[]) =>
 	`${cells
@@ -205,7 +207,7 @@ function compareRow(
 	const since = Number(cells[REVISION] || Number.NaN);
 	let page: Page | undefined;
 	for (const tag of tags) {
-		const after = asWritten(String(cells[OWN + tag] ?? ''));
+		const after = asWritten(String(ownOf(cells, OWN + tag) ?? ''));
 		const before = textOfRule(rules.find((rule) => rule.tag === tag && !rule.language));
 		if (after.trim() === before.trim()) continue;
 		const body = bodyOf(tag, after);

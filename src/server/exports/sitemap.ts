@@ -102,11 +102,11 @@ function entryOf(
 	return `<url><loc>${escape(address)}</loc>${date}${links.join('')}${images.join('')}</url>\n`;
 }
 
-const SIGNS: Readonly<Record<string, string>> = {
-	'&': '&amp;',
-	'<': '&lt;',
-	'>': '&gt;',
-	'"': '&quot;',
-	"'": '&apos;'
-};
-const escape = (text: string) => text.replace(/[&<>"']/g, (sign) => SIGNS[sign] as string);
+const SIGNS: ReadonlyMap<string, string> = new Map([
+	['&', '&amp;'],
+	['<', '&lt;'],
+	['>', '&gt;'],
+	['"', '&quot;'],
+	["'", '&apos;']
+]);
+const escape = (text: string) => text.replace(/[&<>"']/g, (sign) => SIGNS.get(sign) as string);

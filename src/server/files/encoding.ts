@@ -1,4 +1,4 @@
-import { isUtf8 } from 'node:buffer';
+import { isAscii, isUtf8 } from 'node:buffer';
 import iconv from 'iconv-lite';
 
 /** A file's text with what is needed to write it back byte for byte. */
@@ -9,7 +9,7 @@ export interface DecodedFile {
 	readonly encoding: string;
 }
 
-const LABEL = /<meta[^>]+charset\s*=\s*["']?\s*([\w:-]+)|^\s*<\?xml[^>]+encoding\s*=\s*["']([\w:-]+)["']/i;
+const LABEL = /<meta[^>]+charset\s*=\s*(?:["']\s*)?([\w:-]+)|^\s*<\?xml[^>]+encoding\s*=\s*["']([\w:-]+)["']/i;
 /** Encodings in which an ASCII byte may be part of another character: offsets in bytes mean nothing there. */
 const STATEFUL = new Set(['iso-2022-jp', 'utf-16le', 'utf-16be']);
 
@@ -67,7 +67,9 @@ export function decodeBytes(bytes: Buffer, encoding: string): string {
  */
 export function editBytes(
 	bytes: Buffer,
-	edit: (source: string, write: (text: string) => string) => string
+	edit: (source: string, write: (text: string) => string) => string,
+	/** What is put in is written in this encoding: the edit states it. */
+	stated?: string
 ): Buffer | undefined {
 	const encoding = detectEncoding(bytes);
 	if (encoding === 'utf-16le' || encoding === 'utf-16be') {
@@ -82,16 +84,23 @@ export function editBytes(
 			: undefined;
 	}
 	if (STATEFUL.has(encoding)) return undefined;
-	const edited = edit(bytes.toString('latin1'), (text) => encodeText(text, encoding).toString('latin1'));
+	// In a file of ASCII that names no encoding, the one it is read by is its server's to say: references hold in any.
+	const written = stated ?? (isUnsaid(bytes) ? 'us-ascii' : encoding);
+	const edited = edit(bytes.toString('latin1'), (text) => encodeText(text, written).toString('latin1'));
 	return Buffer.from(edited, 'latin1');
 }
 
+/** Whether a file holds ASCII alone and does not say its encoding. */
+export const isUnsaid = (bytes: Buffer): boolean => isAscii(bytes) && declaredEncoding(bytes) === undefined;
+
 const ASCII = /^[\u0000-\u007f]*$/;
+/** Whether a text can be written in any encoding that begins with ASCII, as it is. */
+export const isPlainAscii = (text: string): boolean => ASCII.test(text);
 
 /** Markup in an encoding; what it cannot hold becomes a character reference. */
 export function encodeText(text: string, encoding: string): Buffer {
-	if (encoding === 'utf-8' || ASCII.test(text)) return Buffer.from(text, 'utf8');
-	if (!iconv.encodingExists(encoding))
+	if (encoding === 'utf-8' || isPlainAscii(text)) return Buffer.from(text, 'utf8');
+	if (encoding === 'us-ascii' || !iconv.encodingExists(encoding))
 		return Buffer.from(
 			toReferences(text, () => false),
 			'latin1'
@@ -103,4 +112,4 @@ export function encodeText(text: string, encoding: string): Buffer {
 }
 
 const toReferences = (text: string, holds: (char: string) => boolean) =>
-	[...text].map((char) => (ASCII.test(char) || holds(char) ? char : `&#${char.codePointAt(0)};`)).join('');
+	[...text].map((char) => (isPlainAscii(char) || holds(char) ? char : `&#${char.codePointAt(0)};`)).join('');

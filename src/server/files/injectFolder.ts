@@ -22,7 +22,7 @@ import {
 	type TagDefinition
 } from '$core';
 import { UserError } from '../errors';
-import { declaredEncoding, editBytes } from './encoding';
+import { declaredEncoding, editBytes, isPlainAscii, isUnsaid } from './encoding';
 import {
 	futurePath,
 	isHtmlName,
@@ -70,6 +70,11 @@ export interface InjectSummary {
 	readonly copied: number;
 	/** Links that lead out of the folder; not copied. */
 	readonly skipped: readonly string[];
+	/**
+	 * Files that do not say their encoding, and hold ASCII alone: what is beyond it was written as references, and where
+	 * extra markup cannot be, the encoding was stated.
+	 */
+	readonly unsaid: { readonly references: number; readonly stated: number };
 }
 
 /** Copies a folder and writes each page's head into its HTML. Never writes over its input unless told to. */
@@ -83,6 +88,7 @@ export function injectFolder({ folder, out, dryRun, bare, headOf, onGone, progre
 	const unknown: { path: string; why: string }[] = [];
 	const skipped: string[] = [];
 	let [unchanged, copied] = [0, 0];
+	const unsaid = { references: 0, stated: 0 };
 	const gone = new Map<string, number>();
 	const noteGone = (values: readonly GoneValue[]) => {
 		for (const tag of new Set(values.map((one) => one.tag))) gone.set(tag, (gone.get(tag) ?? 0) + 1);
@@ -98,7 +104,7 @@ export function injectFolder({ folder, out, dryRun, bare, headOf, onGone, progre
 			if (out !== undefined && !dryRun) copy(entry.file, to, target);
 		} else {
 			const bytes = readFileSync(entry.file);
-			const result = inject(pathOfFile(entry.path, bare), entry, bytes, headOf, noteGone);
+			const result = inject(pathOfFile(entry.path, bare), entry, bytes, headOf, noteGone, (how) => void unsaid[how]++);
 			if (typeof result === 'string') unknown.push({ path: shownName(entry.path), why: result });
 			else if (result.equals(bytes)) unchanged++;
 			else changed.push(shownName(entry.path));
@@ -107,7 +113,7 @@ export function injectFolder({ folder, out, dryRun, bare, headOf, onGone, progre
 		}
 		progress?.(index + 1, entries.length);
 	});
-	return { gone: Object.fromEntries(gone), changed, unchanged, unknown, copied, skipped };
+	return { gone: Object.fromEntries(gone), changed, unchanged, unknown, copied, skipped, unsaid };
 }
 
 function checkTarget(top: string, out: string): string {
@@ -130,7 +136,8 @@ function inject(
 	entry: FolderEntry,
 	bytes: Buffer,
 	headOf: InjectOptions['headOf'],
-	noteGone: (values: readonly GoneValue[]) => void
+	noteGone: (values: readonly GoneValue[]) => void,
+	noteUnsaid: (how: keyof InjectSummary['unsaid']) => void
 ): Buffer | string {
 	const known = headOf(path);
 	if (!known) return 'no live page of the site';
@@ -142,26 +149,45 @@ function inject(
 		if (tag.value === '' || wasOurs(tag) || now.some(({ value }) => value === tag.value)) return;
 		gone.push({ path: page.path, tag: tag.name, value: tag.value, now: now[0]?.value });
 	};
+	const lines = (xhtml: boolean): readonly string[] => renderLines(head, { xhtml });
 	const edit = (encoding?: string) =>
-		editBytes(bytes, (source, write) => {
-			const xhtml = isXhtml(source, entry.path);
-			const said = encoding ? [`<meta charset="${encoding}"${xhtml ? ' /' : ''}>`] : [];
-			gone.length = 0;
-			return injectHead(
-				source,
-				[...said, ...renderLines(head, { xhtml }).map(write)],
-				managedBy(head, leftOut),
-				xhtml,
-				note
-			);
-		});
-	let edited = edit();
-	// What declares the encoding may stand below a head that a stray element ended: where the tags before it push it
-	// beyond the bytes in which it is looked for, it is said before them.
-	const declared = declaredEncoding(bytes);
-	if (edited && declaredEncoding(edited) !== declared) edited = edit(declared);
+		editBytes(
+			bytes,
+			(source, write) => {
+				const xhtml = isXhtml(source, entry.path);
+				const said = encoding ? [`<meta charset="${encoding}"${xhtml ? ' /' : ''}>`] : [];
+				gone.length = 0;
+				return injectHead(source, [...said, ...lines(xhtml).map(write)], managedBy(head, leftOut), xhtml, note);
+			},
+			encoding
+		);
+	const edited = isUnsaid(bytes) ? editUnsaid(lines(false), edit, noteUnsaid) : editSaid(declaredEncoding(bytes), edit);
 	if (edited) noteGone(gone);
 	return edited ?? 'in an encoding that allows no edit';
+}
+
+type Edit = (encoding?: string) => Buffer | undefined;
+
+/**
+ * What declares the encoding may stand below a head that a stray element ended: where the tags before it push it beyond
+ * the bytes in which it is looked for, it is said before them.
+ */
+function editSaid(declared: string | undefined, edit: Edit): Buffer | undefined {
+	const edited = edit();
+	return edited && declaredEncoding(edited) !== declared ? edit(declared) : edited;
+}
+
+/** In a file that does not say its encoding, text is written as references; where none are read, the encoding is stated. */
+function editUnsaid(
+	lines: readonly string[],
+	edit: Edit,
+	noteUnsaid: (how: keyof InjectSummary['unsaid']) => void
+): Buffer | undefined {
+	const beyond = lines.filter((line) => !isPlainAscii(line));
+	if (beyond.length === 0) return edit();
+	const how = beyond.some((line) => /<(script|style)\b/i.test(line)) ? 'stated' : 'references';
+	noteUnsaid(how);
+	return edit(how === 'stated' ? 'utf-8' : undefined);
 }
 
 /** By what name a file says a tag. */

@@ -180,7 +180,7 @@ function findLinks(all: readonly Said[]): FileFinding[] {
 	return found;
 }
 
-const plain = (path: string) => decoded(path.replace(/[?#].*$/, ''));
+const plain = (path: string) => decoded(path.split(/[?#]/, 1)[0] as string);
 /** The base that most canonical addresses have in common with the paths of their files. */
 function baseOf(all: readonly Said[]): string | undefined {
 	const counts = new Map<string, number>();

@@ -18,7 +18,8 @@ import {
 	type Page,
 	type PictureSource,
 	type RuleBody,
-	type Trace
+	type Trace,
+	ownOf
 } from '$core';
 import type { PageAction } from '../edits/pages';
 import type { Store, StoredSite } from '../store/store';
@@ -224,7 +225,7 @@ function changedTemplate(scope: MendScope, tag: string, change: (text: string) =
 		const after = change(body.template);
 		return after === undefined ? [] : rule(layer, scope, source.tag, template(after), language);
 	}
-	const before = body.kind === 'built-in' ? AS_BUILT_IN[source.tag] : undefined;
+	const before = body.kind === 'built-in' ? ownOf(AS_BUILT_IN, source.tag) : undefined;
 	const after = before && change(before);
 	return after ? rule('site', scope, source.tag, template(after)) : [];
 }

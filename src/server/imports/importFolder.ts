@@ -211,8 +211,7 @@ async function readPages(
 			const version = versionOf(entry.path);
 			if (said) {
 				const group = groups.get(version) ?? {};
-				group[said] ??= page.path;
-				groups.set(version, group);
+				groups.set(version, Object.hasOwn(group, said) ? group : { ...group, [said]: page.path });
 			}
 		}
 		progress?.(index + 1, entries.length);

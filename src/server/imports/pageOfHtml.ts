@@ -33,7 +33,7 @@ export function pageOfHtml(
 		return to?.startsWith('/') && to !== path ? [[tag, to] as const] : [];
 	});
 	const links = page.links.flatMap((link) => {
-		const to = onSite(link)?.replace(/[?#].*$/, '');
+		const to = onSite(link)?.split(/[?#]/, 1)[0];
 		return to?.startsWith('/') && to !== path ? [decoded(to)] : [];
 	});
 	return {

@@ -30,7 +30,8 @@ const LONGEST = 300;
 /** Different parts that are counted; with more, those that stood on one title so far are forgotten. */
 const MOST_PARTS = 200_000;
 
-const SEPARATOR = /\s+[—–|·•»:›-]+\s+|:\s+|\s*::\s*/g;
+/** White space is matched from its first sign alone: a run of it is looked at once. */
+const SEPARATOR = /(?<!\s)(?:\s+[—–|·•»:›-]+\s+|:\s+|\s*::\s*)/g;
 const NUMBER =
 	/^(?:(?:chapter|section|appendix|part|chapitre|annexe|partie|kapitel|anhang|teil|capítulo|apéndice|parte)\s+(?:\d+|[A-Z]|[IVXLC]+)(?:\.\d+)*[.:]?|\d+(?:\.\d+)*\.?|[A-Z]\.\d+(?:\.\d+)*\.?)\s+(?=\S)/iu;
 

@@ -1,3 +1,4 @@
+import { ownOf } from '$core';
 import { notFound, UserError } from '../errors';
 import type { Store } from '../store/store';
 import type { Composed } from './compose';
@@ -57,5 +58,5 @@ function countPictures(store: Store, { site: name, type, path }: ComposeOptions)
 		);
 	if (page) return 1;
 	const { byType } = store.countPages(id);
-	return drawn.reduce((sum, one) => sum + (byType[one.name] ?? 0), 0);
+	return drawn.reduce((sum, one) => sum + (ownOf(byType, one.name) ?? 0), 0);
 }

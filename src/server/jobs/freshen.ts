@@ -1,3 +1,4 @@
+import { log } from '../log';
 import type { Store } from '../store/store';
 import { refreshAll } from './parts';
 import { runJob } from './run';
@@ -27,4 +28,17 @@ export function freshen(store: Store, name: string): Promise<void> {
 		.then(() => freshen(store, name));
 	running.set(key, { ended });
 	return ended;
+}
+
+/** An answer waits so long (milliseconds) for what is being looked at, before it says how far that is. */
+const PATIENCE = 400;
+
+/** The same for an answer that says how many are left: ends with the work, or when patience does. */
+export async function freshenAwhile(store: Store, name: string) {
+	let timer: NodeJS.Timeout | undefined;
+	const waiting = new Promise<void>((resolve) => (timer = setTimeout(resolve, PATIENCE)));
+	const work = freshen(store, name);
+	// An error of the work is thrown only while someone waits.
+	work.catch((error: unknown) => log.error(error));
+	await Promise.race([work, waiting]).finally(() => clearTimeout(timer));
 }

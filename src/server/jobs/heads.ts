@@ -25,9 +25,11 @@ export function resolverOf(store: Store, { id, site, types }: StoredSite, now: s
 	return new Resolver({ site, types, pictures: store.pictures.all(id) }, now);
 }
 
-/** The moment that heads of the working copy name: as at the release, or every page that says it would count as changed. */
-export const momentOf = (store: Store, site: number) =>
-	store.releases.latest(site)?.created ?? new Date(0).toISOString();
+/**
+ * The moment that kept heads of the working copy name: that of the latest release, or every page that says it would count
+ * as changed; until the first, that at which the site was made.
+ */
+export const momentOf = (store: Store, site: number) => store.releases.latest(site)?.created ?? store.madeAt(site);
 
 /** A page's head as a release keeps it. */
 export function releasedHead(resolver: Resolver, page: Page): ReleasedHead {

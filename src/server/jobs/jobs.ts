@@ -6,12 +6,14 @@ import {
 	type Finding,
 	type HardPage,
 	type Page,
+	type Picture,
 	type Reach,
 	type Recipe
 } from '$core';
 import { changeMany, sampleOfBatch, type BatchAction, type BatchPages, type BatchSample } from '../edits/batch';
 import { writeCells, type CellWrite } from '../edits/cells';
 import { authorName, type Made } from '../edits/edit';
+import { removeUnused } from '../edits/removePicture';
 import { takeBackLarge } from '../edits/takeBack';
 import { refuseHalfMade } from '../edits/longEdit';
 import { compareCsv, readCsvBack, type CsvTold } from '../exports/csv';
@@ -23,11 +25,14 @@ import type { Via } from '../fetching/trace';
 import { lookAtTable, type TableLook, type TableSource } from '../imports/table/table';
 import { gatherPictures } from '../pictures/gather';
 import { Library } from '../pictures/library';
+import { lookForDrift, type DriftOfSite } from '../probes/drift';
+import { lookAt, type Look } from '../probes/look';
 import { readCards, type CardsTold } from '../readers/cards';
 import { compose, type Composed, type ComposeTask } from './compose';
 import { faultyRules } from './faultyRules';
 import { countUses, type PictureUses } from './uses';
-import { UserError } from '../errors';
+import { isMuch, mustSayRemoved, UserError } from '../errors';
+import { differencesBetween, goBack, type PageDifference } from '../releases';
 import { explain } from '../store/database';
 import { tagMatrix, widths } from '../store/grid';
 import type { Release, Staged } from '../store/releases';
@@ -41,13 +46,18 @@ import { refresh } from './refresh';
 /** Work that goes over many pages. Each runs in a thread of its own, on connections of its own. */
 export interface Jobs {
 	/** Of all that differs, or of the pages at some paths alone: the others stay as they are released. */
-	release: { input: { db: string; site: string; note?: string; only?: readonly string[] }; output: Released };
+	release: {
+		input: { db: string; site: string; note?: string; only?: readonly string[]; removes?: number };
+		output: Released;
+	};
 	/** Of all pages, or of one part of them: see `runParts`. */
 	refresh: { input: { db: string; site: string } & Partial<Part>; output: number };
 	/** Of one part of the pages: see `runParts`. */
 	reach: { input: { db: string; site: string; edit: AnyEdit } & Part; output: Reach };
 	hard: { input: { db: string; site: string; type?: string }; output: HardPage[] };
 	uses: { input: { db: string; site: string }; output: PictureUses };
+	/** Takes a picture out of the library that nothing uses. */
+	removePicture: { input: { db: string; site: string; src: string }; output: void };
 	/** The pages whose texts link to a path. */
 	linking: { input: { db: string; site: string; path: string }; output: PagesLinking };
 	/** Makes a site of where its content is, or reads the content of one again. */
@@ -76,13 +86,29 @@ export interface Jobs {
 		output: { edit: number | undefined; told: CsvTold };
 	};
 	/** Takes back a large edit. */
-	takeBack: { input: { db: string; site: string; edit: number }; output: Made<{ readonly taken: number }> };
+	takeBack: {
+		input: { db: string; site: string; edit: number; removes?: number };
+		output: Made<{ readonly taken: number }>;
+	};
 	/** The sitemaps of what is released, by their names, compressed (gzip). */
 	sitemaps: { input: { db: string; site: string }; output: ReadonlyMap<string, Uint8Array> };
 	/** All that is wrong or weak on a site, by kind. */
 	findings: { input: { db: string; site: string }; output: FindingGroup[] };
 	/** How the pages stand as a whole: which have which tags, and how wide their titles are, by steps. */
 	spread: { input: { db: string; site: string; tags: readonly string[]; step: number }; output: Spread };
+	/** Looks at an address, or at a page by its path, as all readers would. */
+	look: { input: { db: string; site: string; address: string; via?: Via | undefined }; output: Look };
+	/** Compares what is served of a site with what was released; stopped, it notes how far it came. */
+	drift: { input: { db: string; site: string; via?: Via | undefined; rate?: number }; output: DriftOfSite };
+	/** Takes a picture into the library of a site. */
+	takePicture: { input: { db: string; site: string; bytes: Uint8Array; name?: string | undefined }; output: Picture };
+	/** What differs between two releases: how many pages, and the first so many of them; or of one page. */
+	compareReleases: {
+		input: { db: string; site: string; between: readonly [number, number]; most: number; path?: string };
+		output: { readonly count: number; readonly pages: readonly PageDifference[] };
+	};
+	/** Makes a release of an old one's heads. */
+	goBack: { input: { db: string; site: string; to: number; note?: string; removes?: number }; output: Release };
 	/** What readers last showed, held against what is released. */
 	cards: { input: { db: string; site: string; hasReaders: boolean }; output: CardsTold };
 	compose: { input: ComposeTask; output: Composed };
@@ -92,8 +118,11 @@ export interface Jobs {
 	mend: { input: { db: string }; output: void };
 	/** Takes out of the library what nothing names any more; gives how many files. */
 	sweep: { input: { db: string }; output: number };
-	/** The file of a name in the library, made now if it can be; undefined when there is no such picture. */
-	media: { input: { db: string; name: string }; output: string | undefined };
+	/**
+	 * The file of a name in the library, made now if it can be: where something released names it, or, to be looked at, as
+	 * a draft. Undefined when there is no such picture.
+	 */
+	media: { input: { db: string; name: string; mayDraft: boolean }; output: string | undefined };
 }
 /** A release, and what does not work of the rules of its site, its types and the pages that it changed. */
 export type Released = Release & { readonly faulty: readonly Finding[] };
@@ -125,6 +154,16 @@ const writing = <T>(db: string, work: (store: Store) => T): T => {
 	}
 };
 
+/** The same for work that waits for others between. */
+const writingLong = async <T>(db: string, work: (store: Store) => Promise<T>): Promise<T> => {
+	const store = new Store(db);
+	try {
+		return await work(store);
+	} finally {
+		store.close();
+	}
+};
+
 /** The bytes that came into the thread, as they are. */
 const asBuffer = ({ buffer, byteOffset, length }: Uint8Array) => Buffer.from(buffer, byteOffset, length);
 
@@ -150,8 +189,10 @@ export const JOBS = {
 		const reader = new Store(db, { readonly: true });
 		try {
 			for (;;) {
-				refresh(reader, writer, name, WHOLE, progress);
-				const made = reader.db.transaction(() => makeRelease(reader, writer, name, wanted)).deferred();
+				const { id } = reader.site(name);
+				const unseen = reader.state.countStale(id);
+				refresh(reader, writer, name, WHOLE, (done) => progress(done, unseen));
+				const made = reader.db.transaction(() => makeRelease(reader, writer, name, wanted, progress)).deferred();
 				if (made) return made;
 			}
 		} catch (error) {
@@ -185,24 +226,12 @@ export const JOBS = {
 			const { id } = store.site(name);
 			return countUses(store, id);
 		}),
+	removePicture: ({ db, site, src }) =>
+		writing(db, (store) => removeUnused(store, site, src, (id) => countUses(store, id))),
 	linking: ({ db, site, path }) => reading(db, (store) => pagesLinking(store, site, path)),
-	async content({ db, name, base, source, via }) {
-		const store = new Store(db);
-		try {
-			return await takeContent(store, name, base, source, via);
-		} finally {
-			store.close();
-		}
-	},
+	content: ({ db, name, base, source, via }) => writingLong(db, (store) => takeContent(store, name, base, source, via)),
 	lookAtTable: ({ file, said, base }) => lookAtTable(asBuffer(file), said, base),
-	async gather({ db, site }) {
-		const store = new Store(db);
-		try {
-			return await gatherPictures(store, site);
-		} finally {
-			store.close();
-		}
-	},
+	gather: ({ db, site }) => writingLong(db, (store) => gatherPictures(store, site)),
 	batch: ({ db, site, pages, action }, progress) =>
 		writing(db, (store) => {
 			const { edit, revision, result: changed } = changeMany(store, site, pages, action, 'pages', progress);
@@ -221,7 +250,7 @@ export const JOBS = {
 			const { edit, result: told } = readCsvBack(store, site, asBuffer(file), 'pages', progress);
 			return { edit, told };
 		}),
-	takeBack: ({ db, site, edit }) => writing(db, (store) => takeBackLarge(store, site, edit, 'bench')),
+	takeBack: ({ db, site, edit, removes }) => writing(db, (store) => takeBackLarge(store, site, edit, 'bench', removes)),
 	sitemaps: ({ db, site }) =>
 		reading(db, (store) => new Map([...sitemapsOf(store, site)].map(({ name, text }) => [name, gzipSync(text)]))),
 	findings: ({ db, site }) => reading(db, (store) => readFindings(store, site)),
@@ -230,6 +259,22 @@ export const JOBS = {
 			const { id } = store.site(site);
 			return { matrix: tagMatrix(store.db, id, tags), widths: widths(store.db, id, 'title_width', step) };
 		}),
+	look: ({ db, site, address, via }) => writingLong(db, (store) => lookAt(store, site, address, via)),
+	drift: ({ db, site, via, rate }, progress, signal) =>
+		writingLong(db, (store) =>
+			lookForDrift(store, site, via, { signal, progress, ...(rate !== undefined && { rate }) })
+		),
+	takePicture: ({ db, site, bytes, name }) =>
+		writingLong(db, (store) => new Library(store).take(site, asBuffer(bytes), name)),
+	compareReleases: ({ db, site, between, most, path }) =>
+		reading(db, (store) => {
+			const pages: PageDifference[] = [];
+			let count = 0;
+			for (const one of differencesBetween(store, store.site(site).id, between, path))
+				if (count++ < most) pages.push(one);
+			return { count, pages };
+		}),
+	goBack: ({ db, site, to, note, removes }) => writing(db, (store) => goBack(store, site, to, { note, removes })),
 	cards: ({ db, site, hasReaders }) => reading(db, (store) => readCards(store, site, hasReaders)),
 	compose,
 	mend({ db }) {
@@ -243,10 +288,12 @@ export const JOBS = {
 			store.close();
 		}
 	},
-	async media({ db, name }) {
+	async media({ db, name, mayDraft }) {
 		const store = new Store(db, { readonly: true });
 		try {
-			return await new Library(store).find(name);
+			const library = new Library(store);
+			if (library.isNamed(name)) return await library.find(name);
+			return mayDraft ? await library.draft(name) : undefined;
 		} finally {
 			store.close();
 		}
@@ -262,7 +309,9 @@ export const JOBS = {
 } satisfies {
 	readonly [N in JobName]: (
 		input: Jobs[N]['input'],
-		progress: Progress
+		progress: Progress,
+		/** Told to those that stop by themselves. */
+		signal: AbortSignal
 	) => Jobs[N]['output'] | Promise<Jobs[N]['output']>;
 };
 
@@ -278,16 +327,22 @@ function makeRelease(
 	reader: Store,
 	writer: Store,
 	name: string,
-	{ note, only }: Pick<Jobs['release']['input'], 'note' | 'only'>
+	{ note, only, removes }: Omit<Jobs['release']['input'], 'db' | 'site'>,
+	progress: Progress
 ): Released | undefined {
 	const site = reader.site(name);
 	if (reader.state.countStale(site.id) > 0) return undefined;
 	const isWanted = only === undefined ? () => true : (path: string) => only.includes(path);
 	refuseHalfMade(reader, site.id);
 	if (isWanted('/')) refuseWithoutHome(reader, site);
+	refuseManyGone(reader, site.id, isWanted, removes);
 	const created = new Date().toISOString();
 	const withRules: Page[] = [];
-	const staged = stage(reader, site, created, withRules, isWanted);
+	const staged = counting(
+		stage(reader, site, created, withRules, isWanted),
+		reader.state.countToRelease(site.id),
+		progress
+	);
 	const release = writer.releases.make(
 		{
 			site: site.id,
@@ -301,6 +356,26 @@ function makeRelease(
 	);
 	if (site.site.keepReleases !== undefined) writer.releases.prune(site.id, site.site.keepReleases);
 	return { ...release, faulty: faultyRules(reader, site, withRules) };
+}
+
+/** Goes on with what comes, and says every so often how many have. */
+function* counting<T>(all: Iterable<T>, count: number, progress: Progress): Generator<T> {
+	let done = 0;
+	for (const one of all) {
+		yield one;
+		if (++done % 500 === 0) progress(done, count);
+	}
+}
+
+/** A release that takes away much of the site is stopped until it is said how many pages go. */
+function refuseManyGone(store: Store, site: number, isWanted: (path: string) => boolean, said: number | undefined) {
+	const released = store.releases.latest(site)?.pages ?? 0;
+	const gone = store.state.goingPaths(site).filter(isWanted).length;
+	if (isMuch(gone, released) && said !== gone)
+		throw mustSayRemoved(
+			`Nothing is released: it would take ${gone} of ${released} pages away. Release again, saying that ${gone} pages leave, where that is meant.`,
+			gone
+		);
 }
 
 /** A release in which the home page goes is stopped: nobody means that. */

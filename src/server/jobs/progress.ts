@@ -1,2 +1,2 @@
-/** Told how many pages a job has seen. */
-export type Progress = (done: number) => void;
+/** Told how many pages a job has seen, and of how many where it knows. */
+export type Progress = (done: number, all?: number) => void;

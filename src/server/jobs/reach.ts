@@ -1,4 +1,4 @@
-import { joinReaches, type AnyEdit, type Reach } from '$core';
+import { joinReaches, type AnyEdit, type Reach, ownOf } from '$core';
 import type { Store } from '../store/store';
 import { runParts, type Watched } from './parts';
 
@@ -6,7 +6,7 @@ import { runParts, type Watched } from './parts';
 export function countUnder(store: Store, name: string, { place }: AnyEdit): number {
 	const { all, byType } = store.countPages(store.site(name).id);
 	if (place.layer === 'page') return 1;
-	return place.layer === 'type' ? (byType[place.name] ?? 0) : all;
+	return place.layer === 'type' ? (ownOf(byType, place.name) ?? 0) : all;
 }
 
 /** Which pages an edit would change, counted in threads. */

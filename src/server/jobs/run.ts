@@ -8,8 +8,7 @@ import type { Progress } from './progress';
 
 /** What a thread answers: errors lose their kind on the way, so those for people are told as data. */
 export type Answer<T> =
-	| { readonly output: T }
-	| { readonly refused: string; readonly exitCode: UserError['exitCode']; readonly status: UserError['status'] };
+	{ readonly output: T } | ({ readonly refused: string } & Pick<UserError, 'exitCode' | 'status' | 'data'>);
 
 /** Jobs that wait at the most; more are refused. */
 const MOST_WAITING = 64;
@@ -18,21 +17,29 @@ const HEAP = 700;
 /** A thread without work is kept this long (milliseconds): one that has run is several times faster than a new one. */
 const IDLE = 60_000;
 
-let pool: Piscina | undefined;
+/** Jobs that mostly wait for servers elsewhere, some for hours: they have threads of their own, and take none from the others. */
+const WAITS: ReadonlySet<JobName> = new Set(['look', 'drift']);
+type PoolName = 'works' | 'waits';
+const pools = new Map<PoolName, Piscina>();
 
 /** Where the thread's program lies: the command knows, and tells the web application in the environment. */
-function threadPool(): Piscina {
+function threadPool(name: PoolName): Piscina {
 	const filename = process.env.KEPHALON_THREAD;
 	if (!filename) throw new Error('KEPHALON_THREAD is not set: start through the kephalon command.');
-	return (pool ??= new Piscina({
-		filename,
-		execArgv: [],
-		minThreads: 0,
-		maxThreads: Math.max(2, Math.min(4, availableParallelism())),
-		maxQueue: MOST_WAITING,
-		idleTimeout: IDLE,
-		resourceLimits: { maxOldGenerationSizeMb: HEAP }
-	}));
+	let pool = pools.get(name);
+	if (!pool) {
+		pool = new Piscina({
+			filename,
+			execArgv: [],
+			minThreads: 0,
+			maxThreads: Math.max(2, Math.min(4, availableParallelism())),
+			maxQueue: MOST_WAITING,
+			idleTimeout: IDLE,
+			resourceLimits: { maxOldGenerationSizeMb: HEAP }
+		});
+		pools.set(name, pool);
+	}
+	return pool;
 }
 
 /** Jobs whose edits are kept in several goes: of one that is ended, what it had kept is taken back. */
@@ -49,16 +56,21 @@ export async function runJob<N extends JobName>(
 ): Promise<Jobs[N]['output']> {
 	if (signal?.aborted) throw new UserError('Stopped.');
 	const { port1, port2 } = new MessageChannel();
-	port1.on('message', (done: number) => progress?.(done));
+	port1.on('message', ([done, all]: [number, number?]) => progress?.(done, all));
 	port1.unref();
+	const ending = endOf(name, signal, () => port1.postMessage('stop'));
 	try {
-		const answer = (await threadPool().run(
+		const answer = (await threadPool(WAITS.has(name) ? 'waits' : 'works').run(
 			{ name, input, port: port2 },
-			{ transferList: [port2, ...gives], ...(signal && { signal }) }
+			{ transferList: [port2, ...gives], ...(ending.signal && { signal: ending.signal }) }
 		)) as Answer<Jobs[N]['output']>;
 		if ('output' in answer) return answer.output;
-		throw new UserError(answer.refused, answer.exitCode, answer.status);
+		throw new UserError(answer.refused, answer.exitCode, answer.status, answer.data);
 	} catch (error) {
+		if (ending.isTooLong())
+			throw new UserError(
+				`The work took longer than ${LONGEST[name]! / 1000} seconds. It was ended; nothing was changed.`
+			);
 		if (signal?.aborted) {
 			if (MADE_IN_GOES.has(name) && 'db' in input)
 				runJob('mend', { db: input.db }).catch((failure: unknown) => log.error(failure));
@@ -66,8 +78,49 @@ export async function runJob<N extends JobName>(
 		}
 		throw told(error);
 	} finally {
+		ending.done();
 		port1.close();
 	}
+}
+
+/** Jobs that read what is not ours, with the time (milliseconds) that one may take: others wait for its thread. */
+const LONGEST: Partial<Record<JobName, number>> = {
+	look: 120_000,
+	takePicture: 120_000,
+	lookAtTable: 300_000,
+	media: 60_000
+};
+
+/** Jobs that stop by themselves when they are told to, and give what they have; after so long (milliseconds) they are ended. */
+const STOPS_ITSELF: ReadonlySet<JobName> = new Set(['drift']);
+const GRACE = 10_000;
+
+/** What ends a job: its asker's signal, at once or after it was told to stop, or its time. */
+function endOf(name: JobName, asked: AbortSignal | undefined, tellToStop: () => void) {
+	const timers: NodeJS.Timeout[] = [];
+	const stop = new AbortController();
+	let isTooLong = false;
+	const after = (time: number, end: () => void) => void timers.push(setTimeout(end, time).unref());
+	const limit = LONGEST[name];
+	if (limit !== undefined)
+		after(limit, () => {
+			isTooLong = true;
+			stop.abort();
+		});
+	const onStop = () => {
+		if (!STOPS_ITSELF.has(name)) return stop.abort();
+		tellToStop();
+		after(GRACE, () => stop.abort());
+	};
+	asked?.addEventListener('abort', onStop, { once: true });
+	return {
+		signal: asked || limit !== undefined ? stop.signal : undefined,
+		isTooLong: () => isTooLong,
+		done() {
+			timers.forEach(clearTimeout);
+			asked?.removeEventListener('abort', onStop);
+		}
+	};
 }
 
 /** The pool's own refusals, in sentences. */
@@ -81,6 +134,7 @@ function told(error: unknown): unknown {
 
 /** Ends all threads; what they were writing is rolled back. For the end of the process. */
 export async function stopJobs() {
-	await pool?.destroy();
-	pool = undefined;
+	const all = [...pools.values()];
+	pools.clear();
+	await Promise.all(all.map((pool) => pool.destroy()));
 }

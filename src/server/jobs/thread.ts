@@ -14,14 +14,17 @@ interface Task {
 
 /** The thread's own program: does one job. What people can mend comes back as data, all else is thrown. */
 export default async function work({ name, input, port }: Task): Promise<Answer<unknown>> {
+	const stop = new AbortController();
+	port.on('message', () => stop.abort());
+	port.unref();
 	try {
-		const job = JOBS[name] as (input: unknown, progress: Progress) => unknown;
-		return { output: await job(input, (done) => port.postMessage(done)) };
+		const job = JOBS[name] as (input: unknown, progress: Progress, signal: AbortSignal) => unknown;
+		return { output: await job(input, (...told) => port.postMessage(told), stop.signal) };
 	} catch (thrown) {
 		const error = explain(thrown, input.db ?? 'in use');
 		if (!(error instanceof UserError)) throw error;
-		const { message, exitCode, status } = error;
-		return { refused: message, exitCode, status };
+		const { message, exitCode, status, data } = error;
+		return { refused: message, exitCode, status, data };
 	} finally {
 		port.close();
 	}

@@ -16,11 +16,11 @@ const LISTED = 6;
 
 /** Where the pictures of a site are named; on which cards they are shown is in the kept state. */
 export function countUses(store: Store, site: number): PictureUses {
-	const uses: Record<string, PictureUse> = {};
+	const uses = new Map<string, PictureUse>();
 	const note = (src: string, use: Partial<PictureUse>) =>
-		(uses[src] = { shown: 0, shownOn: [], named: 0, namedOn: [], ...uses[src], ...use });
+		void uses.set(src, { shown: 0, shownOn: [], named: 0, namedOn: [], ...uses.get(src), ...use });
 	for (const { src, named, namedOn } of store.pictures.named(site, LISTED)) note(src, { named, namedOn });
 	for (const [src, shown] of store.state.shown(site))
 		note(src, { shown, shownOn: store.state.shownOn(site, src, LISTED) });
-	return uses;
+	return Object.fromEntries(uses);
 }

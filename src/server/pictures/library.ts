@@ -26,7 +26,12 @@ import { patiently } from '../store/patiently';
 import type { Store } from '../store/store';
 import { writeCut, writeIcon } from './cuts';
 import { drawShare } from './draw';
+import { manifestOf } from './manifest';
 import { takePicture } from './takePicture';
+
+/** The folder for what is drawn to be looked at, and how many files it holds at the most. */
+const DRAFTS = 'drafts';
+const MOST_DRAFTS = 500;
 
 const KEPT_NAME = /^[0-9a-f]{24}\.(?:jpg|png)$/;
 /** A file that no site knows is left alone until it is this old (milliseconds): it may be on its way in. */
@@ -100,6 +105,44 @@ export class Library {
 		return join(this.folder, name);
 	}
 
+	/**
+	 * The same for one that nobody has released, to be looked at: kept apart, the newest alone, so that names by chance
+	 * fill no disk.
+	 */
+	async draft(name: string): Promise<string | undefined> {
+		const there = this.fileOf(name);
+		if (there) return there;
+		const folder = join(this.folder, DRAFTS);
+		const file = join(folder, name);
+		if (readCutName(name) === undefined && readIconName(name) === undefined) return this.find(name);
+		if (existsSync(file)) return file;
+		const bytes = await this.make(name);
+		if (!bytes) return undefined;
+		mkdirSync(folder, { recursive: true });
+		writeWhole(folder, name, bytes);
+		this.dropOldDrafts(folder, name);
+		return file;
+	}
+
+	/** Whether anything public names a picture that is made of others: a released head, or the manifest of a site. */
+	isNamed(name: string): boolean {
+		if (RECIPE_NAME.test(name) || this.store.releases.knowsMedia(name)) return true;
+		if (readIconName(name) === undefined) return false;
+		return this.store
+			.siteNames()
+			.some((site) => manifestOf(this.store, this.store.site(site.name))?.files.includes(name));
+	}
+
+	private dropOldDrafts(folder: string, newest: string) {
+		const all = readdirSync(folder).filter((name) => name !== newest);
+		const aged = all.map((name) => ({
+			name,
+			made: statSync(join(folder, name), { throwIfNoEntry: false })?.mtimeMs ?? 0
+		}));
+		for (const { name } of aged.sort((a, b) => b.made - a.made).slice(MOST_DRAFTS - 1))
+			rmSync(join(folder, name), { force: true });
+	}
+
 	private async make(name: string): Promise<Buffer | undefined> {
 		const cut = readCutName(name);
 		const icon = readIconName(name);
@@ -154,7 +197,7 @@ export class Library {
 	}
 
 	private files(): string[] {
-		return existsSync(this.folder) ? readdirSync(this.folder) : [];
+		return existsSync(this.folder) ? readdirSync(this.folder).filter((name) => name !== DRAFTS) : [];
 	}
 
 	/**
@@ -188,12 +231,21 @@ export class Library {
 
 	/** Whole or not at all: a file that is half written never has its name. */
 	private write(name: string, bytes: Buffer) {
-		const file = join(this.folder, name);
-		if (existsSync(file)) return;
+		if (existsSync(join(this.folder, name))) return;
 		mkdirSync(this.folder, { recursive: true });
-		const waiting = join(this.folder, `.${randomUUID()}`);
+		writeWhole(this.folder, name, bytes);
+	}
+}
+
+/** A file that could not be written, as on a full disk, leaves nothing behind. */
+function writeWhole(folder: string, name: string, bytes: Buffer) {
+	const waiting = join(folder, `.${randomUUID()}`);
+	try {
 		writeFileSync(waiting, bytes);
-		renameSync(waiting, file);
+		renameSync(waiting, join(folder, name));
+	} catch (error) {
+		rmSync(waiting, { force: true });
+		throw error;
 	}
 }
 

@@ -23,7 +23,7 @@ const MAX_SIDE = 4096;
 const FORMATS = new Set(['jpeg', 'png', 'webp', 'gif', 'heif', 'avif', 'tiff', 'svg']);
 /** What a vector file may not hold: scripts, what runs by itself, and anything from elsewhere. */
 const ACTIVE =
-	/<\s*script|<\s*foreignObject|<!ENTITY|\bon[a-z]+\s*=|javascript:|(?:href|src)\s*=\s*["']?\s*(?!#|data:image\/)[^\s"'>#]/i;
+	/<\s*script|<\s*foreignObject|<!ENTITY|\bon[a-z]+\s*=|javascript:|(?:href|src)\s*=\s*(?:["']\s*)?(?!#|data:image\/|\s)[^\s"'>#]/i;
 
 /**
  * Takes a picture in by its bytes; names and types that anyone claims are not looked at. Turned as its orientation

@@ -105,7 +105,8 @@ describe('a schedule', () => {
 		asked = [];
 		const later = new Date(Date.now() + 2 * 3_600_000);
 		const errors: unknown[] = [];
-		await lookBySchedule(store, via, later, (error) => errors.push(error));
+		const look = (site: string) => lookForDrift(store, site, via(), { rate: 1000 });
+		await lookBySchedule(store, look, later, (error) => errors.push(error));
 		expect([asked.length, errors]).toEqual([8, []]);
 		await lookBySchedule(
 			store,

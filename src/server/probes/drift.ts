@@ -78,12 +78,12 @@ export function isDue({ every, made }: Pick<DriftOfSite, 'every' | 'made'>, now:
 /** Looks at each site whose time has come, one after the other. */
 export async function lookBySchedule(
 	store: Store,
-	viaOf: (base: string) => Via | undefined,
+	look: (site: string, base: string) => Promise<unknown>,
 	now: Date,
 	told: (error: unknown, site: string) => void
 ) {
 	for (const { name, base } of store.siteNames()) {
 		if (!isDue(readDrift(store, name), now)) continue;
-		await lookForDrift(store, name, viaOf(base)).catch((error: unknown) => told(error, name));
+		await look(name, base).catch((error: unknown) => told(error, name));
 	}
 }

@@ -13,7 +13,8 @@ import {
 	type Picture,
 	type ReaderProfile,
 	type ServedHead,
-	type ServedTag
+	type ServedTag,
+	ownOf
 } from '$core';
 import { decodeServed } from '../fetching/charset';
 import type { Hop, TracedFetch, TracingFetcher } from '../fetching/trace';
@@ -85,7 +86,7 @@ export async function probe(
 	};
 	const all = await Promise.all(
 		which.map(async (reader) => {
-			const habits = HABITS[reader.id] as Habits;
+			const habits = ownOf(HABITS, reader.id) as Habits;
 			const isShutOut = habits.obeysRobots && !robots.allows(address, habits.name);
 			return { reader, habits, isShutOut, fetched: isShutOut ? undefined : await fetchFor(habits) };
 		})

@@ -6,7 +6,8 @@ import {
 	type ServedHead,
 	type Habits,
 	type HeadJson,
-	type ServedTag
+	type ServedTag,
+	ownOf
 } from '$core';
 import { decodeServed } from '../fetching/charset';
 import { TracingFetcher, type TracedFetch, type Via } from '../fetching/trace';
@@ -93,7 +94,7 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 				const wait = last + 1000 / options.rate - Date.now();
 				if (wait > 0) await new Promise((resolve) => setTimeout(resolve, wait));
 				last = Date.now();
-				const { obeysRobots, name } = HABITS[reader]!;
+				const { obeysRobots, name } = ownOf(HABITS, reader)!;
 				const isAllowed = !obeysRobots || robots.allows(base + path.slice(1), name);
 				seen.push(await driftSeenBy(reader, { store, site: id, path, base, fetcher, isAllowed, headOf }));
 			}
@@ -146,7 +147,7 @@ async function driftSeenBy(
 	{ store, site, path, base, fetcher, isAllowed, headOf }: Asking
 ): Promise<DriftSeen> {
 	if (!isAllowed) return { is: 'shut-out', more: 'robots.txt forbids it' };
-	const habits = HABITS[reader]!;
+	const habits = ownOf(HABITS, reader)!;
 	const released = store.releases.head(site, { path });
 	const hash = released?.hash ?? '';
 	const known = store.looks.verified<DriftSeen>(site, path, reader);

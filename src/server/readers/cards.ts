@@ -1,4 +1,4 @@
-import { cardOf, findTag, normaliseBase, READERS, type Head, type HeadJson } from '$core';
+import { cardOf, findTag, normaliseBase, READERS, type Head, type HeadJson, ownOf } from '$core';
 import { UserError } from '../errors';
 import { patiently } from '../store/patiently';
 import type { SeenCard } from '../store/looks';
@@ -44,15 +44,19 @@ const LONGEST_WAIT = 65_000;
 /** What readers last showed, held against what is released now; from what was noted, nobody is asked. */
 export function readCards(store: Store, name: string, hasReaders: boolean): CardsTold {
 	const { id } = store.site(name);
-	const counts: Record<string, Record<Standing, number>> = {};
-	for (const { id: reader } of READERS) counts[reader] = { current: 0, old: 0, none: 0, 'shut-out': 0 };
+	const counts: Record<string, Record<Standing, number>> = Object.fromEntries(
+		READERS.map(({ id: reader }) => [reader, { current: 0, old: 0, none: 0, 'shut-out': 0 }])
+	);
 	const old: CardOfPage[] = [];
 	const heads = new Map<string, Head | undefined>();
 	const paths = new Set<string>();
 	for (const seen of store.looks.cards(id)) {
 		paths.add(seen.path);
 		const card = standingOf(seen, headOf(store, id, seen.path, heads));
-		counts[card.reader]![card.is]++;
+		const ofReader = ownOf(counts, card.reader);
+		// A reader of another version.
+		if (!ofReader) continue;
+		ofReader[card.is]++;
 		if (card.is === 'old' && old.length < MOST_LISTED) old.push(card);
 	}
 	const released = store.releases.latest(id)?.pages ?? 0;

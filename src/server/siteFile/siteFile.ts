@@ -1,10 +1,20 @@
 import type { ErrorObject } from 'ajv';
 import { readFileSync } from 'node:fs';
-import { countFrames, nearestName, type ContentType, type Page, type Picture, type Rule, type Site } from '$core';
+import {
+	checkBase,
+	countFrames,
+	nearestName,
+	sameJson,
+	type ContentType,
+	type Page,
+	type Picture,
+	type Rule,
+	type Site
+} from '$core';
 import { makeLongEdit, type LongWork } from '../edits/longEdit';
 import { UserError } from '../errors';
 import { Library } from '../pictures/library';
-import type { Store } from '../store/store';
+import type { Store, StoredSite } from '../store/store';
 import { checkOfFile } from './schemas';
 import { SITE_FILE_VERSION, upgradeSiteFile } from './upgrade';
 
@@ -123,7 +133,13 @@ function sentence(error: ErrorObject): string {
 
 /** What the schema cannot say: names and paths stand once, and every page's type is declared. */
 function refuseDoubles(data: SiteFile, file: string) {
+	const base = checkBase(data.site.base);
 	const faults = [
+		...(base.refused === undefined
+			? []
+			: [
+					`/site/base: ${JSON.stringify(data.site.base)}: ${base.refused}${base.guess ? ` Did you mean "${base.guess}"?` : ''}`
+				]),
 		...doubles(data.types.map((type) => type.name)).map((name) => `/types: the type "${name}" stands twice.`),
 		...doubles(data.pages.map((page) => page.path)).map((path) => `/pages: the path "${path}" stands twice.`),
 		...doubles((data.pictures ?? []).map((picture) => picture.src)).map(
@@ -172,9 +188,11 @@ function withFrames(data: SiteFile): SiteFile {
 
 /**
  * Puts a site file into the database: the site becomes what the file says, wholly or not at all. A large one is put in in
- * goes, between which others write.
+ * goes, between which others write. Where what was written here since the last site file would be lost, it throws a
+ * `UserError` that counts it, unless the revision of the working copy is given that is to be replaced.
  */
-export function saveSiteFile(store: Store, data: SiteFile) {
+export function saveSiteFile(store: Store, data: SiteFile, revision?: number) {
+	refuseOverwriting(store, data, revision);
 	const { pages, pictures = [] } = data;
 	const what = { from: 'site file', pages: pages.length, pictures: pictures.length };
 	const known = store.findSite(data.site.name);
@@ -194,6 +212,57 @@ export function saveSiteFile(store: Store, data: SiteFile) {
 	makeLongEdit(store, data.site.name, edit, work, { fresh: data.site, coming });
 }
 
+/** What was written here since the last site file was read, and the file does not say. */
+export function lostBy(store: Store, { id, site, types }: StoredSite, data: SiteFile): string[] {
+	const touched = store.record.touchedSince(id, 'site file');
+	const lost: string[] = [];
+	const compare = <T extends { readonly rules: readonly Rule[] }>(where: string, here: T, there: T | undefined) => {
+		if (!there) return void lost.push(`${where}: it is not in the file and goes`);
+		const wanted = new Map(there.rules.map((rule) => [ruleKey(rule), rule]));
+		for (const rule of here.rules)
+			if (!sameJson(rule, wanted.get(ruleKey(rule)))) lost.push(`${where}: the rule for ${ruleKey(rule)}`);
+		const rest = ({ rules: _rules, ...others }: T) => others;
+		if (!sameJson(rest(here), rest(there))) lost.push(`${where}: its settings or fields`);
+	};
+	if (touched.site) {
+		const { frames: _counted, ...here } = site;
+		const { frames: _alsoCounted, ...there } = data.site;
+		compare('the site', here, there);
+	}
+	const [typesThere, pagesThere] = [
+		new Map(data.types.map((type) => [type.name, type])),
+		new Map(data.pages.map((page) => [page.path, page]))
+	];
+	for (const type of types)
+		if (touched.types.has(type.name)) compare(`the type ${type.name}`, type, typesThere.get(type.name));
+	for (const page of touched.pages) {
+		const here = store.pageById(page);
+		if (!here) continue;
+		const { reading: _reading, ...said } = here;
+		compare(here.path, said, pagesThere.get(here.path));
+	}
+	return lost;
+}
+
+function refuseOverwriting(store: Store, data: SiteFile, revision: number | undefined) {
+	const known = store.findSite(data.site.name);
+	if (!known) return;
+	if (revision !== undefined && revision !== known.revision)
+		throw new UserError(
+			`"${data.site.name}" is at revision ${known.revision}, not at ${revision}: it was changed meanwhile. Look again, then say the new one.`
+		);
+	if (revision !== undefined) return;
+	const lost = lostBy(store, known, data);
+	if (lost.length === 0) return;
+	const shown = lost.slice(0, NAMED).map((one) => `  ${one}`);
+	const more = lost.length > NAMED ? [`  … and ${lost.length - NAMED} more`] : [];
+	throw new UserError(
+		`Nothing is read: ${lost.length === 1 ? 'one thing that was written here would' : `${lost.length} things that were written here would`} be lost, since the file does not say ${lost.length === 1 ? 'it' : 'them'}:\n${[...shown, ...more].join('\n')}\nWhere that is meant, say the revision that is to be replaced: --revision ${known.revision}.`,
+		1,
+		409
+	);
+}
+
 /** A site file names copies in the library that it came from; where there is none, the picture stands at its own address only. */
 const withoutLostCopy =
 	(library: Library) =>
@@ -205,7 +274,13 @@ export function* writeSiteFile(store: Store, name: string): Generator<string> {
 	const { id, site, types } = store.site(name);
 	yield `{\n  "format": "kephalon-site",\n  "version": ${SITE_FILE_VERSION},\n  "site": `;
 	yield indent(JSON.stringify(ordered(site), null, 2));
-	yield `,\n  "types": ${indent(JSON.stringify(types.map(ordered), null, 2))},\n  "pages": [`;
+	yield `,\n  "types": ${indent(
+		JSON.stringify(
+			types.map((type) => ordered(type)),
+			null,
+			2
+		)
+	)},\n  "pages": [`;
 	let first = true;
 	for (const page of store.pages(id)) {
 		yield `${first ? '' : ','}\n    ${JSON.stringify(ordered(page))}`;
@@ -227,9 +302,14 @@ const indent = (json: string) => json.replaceAll('\n', '\n  ');
 const KEY_ORDER = ['tag', 'language', 'kind', 'name', 'path', 'type', 'src', 'label', 'base', 'state'];
 const rank = (key: string) => (KEY_ORDER.includes(key) ? KEY_ORDER.indexOf(key) : KEY_ORDER.length);
 
-function ordered(value: unknown): unknown {
-	if (Array.isArray(value)) return value.map(ordered);
+/** Records whose order means something: of two language tags that differ by case alone, the first counts. */
+const IN_THEIR_ORDER = new Set(['attributes', 'alternates', 'translations', 'alts']);
+
+function ordered(value: unknown, name?: string): unknown {
+	if (Array.isArray(value)) return value.map((inner) => ordered(inner));
 	if (typeof value !== 'object' || value === null) return value;
-	const entries = Object.entries(value).sort(([a], [b]) => rank(a) - rank(b) || (a < b ? -1 : 1));
-	return Object.fromEntries(entries.map(([key, inner]) => [key, ordered(inner)]));
+	const entries = Object.entries(value);
+	if (name === undefined || !IN_THEIR_ORDER.has(name))
+		entries.sort(([a], [b]) => rank(a) - rank(b) || (a < b ? -1 : 1));
+	return Object.fromEntries(entries.map(([key, inner]) => [key, ordered(inner, key)]));
 }

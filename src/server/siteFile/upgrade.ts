@@ -1,11 +1,14 @@
-import { renameSeparator } from '$core';
+import { renameSeparator, ownOf } from '$core';
 
 /** What a site file has been: each step makes a document of one version into one of the next. */
 
 type Json = Record<string, unknown>;
 const isRecord = (value: unknown): value is Json =>
 	typeof value === 'object' && value !== null && !Array.isArray(value);
-const listIn = (owner: Json, key: string): Json[] => (Array.isArray(owner[key]) ? owner[key].filter(isRecord) : []);
+function listIn(owner: Json, key: string): Json[] {
+	const list = ownOf(owner, key);
+	return Array.isArray(list) ? list.filter(isRecord) : [];
+}
 
 /** The version that this Kephalon writes. */
 export const SITE_FILE_VERSION = 2;
@@ -27,6 +30,6 @@ export function upgradeSiteFile(data: unknown) {
 	if (hasFound && site.foundPolicy === undefined) site.foundPolicy = { all: 'never' };
 }
 
-function renameIn(owner: Json, key: string) {
+function renameIn(owner: Json, key: 'template') {
 	if (typeof owner[key] === 'string') owner[key] = renameSeparator(owner[key]);
 }

@@ -1,5 +1,6 @@
 import Database from 'better-sqlite3';
-import { copyFileSync, existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
+import { randomUUID } from 'node:crypto';
+import { copyFileSync, existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { basename, join, resolve } from 'node:path';
 import { UserError } from '../errors';
 import { Library } from '../pictures/library';
@@ -33,7 +34,7 @@ export async function backUp(store: Store, folder: string): Promise<Backup> {
 		copyLibrary(new Library(store).folder, `${db}.media`);
 		return count(db);
 	} catch (error) {
-		for (const name of readdirSync(target)) rmSync(join(target, name), { recursive: true });
+		if (existsSync(target)) for (const name of readdirSync(target)) rmSync(join(target, name), { recursive: true });
 		throw explain(error, store.file);
 	}
 }
@@ -46,21 +47,47 @@ export function restore(folder: string, file: string): Backup {
 	const from = existsSync(folder) ? readdirSync(folder).find((name) => name.endsWith('.db')) : undefined;
 	const source = from === undefined ? undefined : join(folder, from);
 	if (source === undefined) throw new UserError(`There is no backup in ${folder}: it holds no database (.db).`);
+	// A library without a database is what a restore that was ended between the two names left.
+	const isHalf =
+		!existsSync(file) &&
+		existsSync(`${file}.media`) &&
+		!existsSync(`${file}-wal`) &&
+		isCopyOf(`${source}.media`, `${file}.media`);
+	if (isHalf) rmSync(`${file}.media`, { recursive: true });
 	for (const there of [file, `${file}-wal`, `${file}.media`])
 		if (existsSync(there))
 			throw new UserError(
 				`${there} stands where the backup would go. Move it away first, or name another file with --db.`
 			);
 	refuseDamaged(source, source);
+	// Beside, then by a new name: what was broken off stands under no name that anything reads.
+	const half = `${file}.restoring-${randomUUID().slice(0, 8)}`;
 	try {
 		mkdirSync(resolve(file, '..'), { recursive: true });
+		dropHalfRestored(file);
+		copyLibrary(`${source}.media`, `${half}.media`);
+		copyFileSync(source, half);
 		// The library first: a database that is there has all that it names.
-		copyLibrary(`${source}.media`, `${file}.media`);
-		copyFileSync(source, file);
+		if (existsSync(`${half}.media`)) renameSync(`${half}.media`, `${file}.media`);
+		renameSync(half, file);
 	} catch (error) {
+		for (const one of [half, `${half}.media`, `${file}.media`]) rmSync(one, { recursive: true, force: true });
 		throw explain(error, file);
 	}
 	return count(file);
+}
+
+/** Whether a folder holds files of another one and nothing else. */
+const isCopyOf = (from: string, to: string) => {
+	const there = new Set(existsSync(from) ? readdirSync(from) : []);
+	return readdirSync(to).every((name) => there.has(name));
+};
+
+/** What a restore that was ended half-way left behind. */
+function dropHalfRestored(file: string) {
+	const folder = resolve(file, '..');
+	for (const name of readdirSync(folder))
+		if (name.startsWith(`${basename(file)}.restoring-`)) rmSync(join(folder, name), { recursive: true, force: true });
 }
 
 /** Looks through every page of a database file. Throws a `UserError` that says what the first damage is. */
@@ -98,5 +125,7 @@ const bytesIn = (folder: string) =>
 function copyLibrary(from: string, to: string) {
 	if (!existsSync(from)) return;
 	mkdirSync(to);
-	for (const name of readdirSync(from)) if (!name.startsWith('.')) copyFileSync(join(from, name), join(to, name));
+	// What was drawn to be looked at, in a folder of its own, is drawn again where it is asked for.
+	for (const { name } of readdirSync(from, { withFileTypes: true }).filter((one) => one.isFile()))
+		if (!name.startsWith('.')) copyFileSync(join(from, name), join(to, name));
 }

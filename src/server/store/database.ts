@@ -2,7 +2,7 @@ import Database from 'better-sqlite3';
 import { existsSync, mkdirSync, readFileSync, statSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
 import { UserError } from '../errors';
-import { renameSeparator } from '$core';
+import { MEDIA_PATH, renameSeparator, ownOf } from '$core';
 import { MIGRATIONS } from './migrations';
 import { resumeOrders } from './orders';
 
@@ -37,6 +37,10 @@ export function openDatabase(
 	const path = resolve(file);
 	if (!create && !existsSync(path))
 		throw new UserError(`There is no database ${path}. Name it with --db, or begin one with kephalon import.`);
+	if (!create && statSync(path).size === 0)
+		throw new UserError(
+			`The file ${path} is empty: it is no database, and was left as it is. Name another with --db, or begin one with kephalon import.`
+		);
 	let db: Db | undefined;
 	try {
 		if (create) mkdirSync(dirname(path), { recursive: true });
@@ -99,6 +103,11 @@ function refuseStranger(db: Db, version: number) {
 		throw new UserError(`The file ${db.name} is a database of another program. Name another file with --db.`);
 }
 
+/** The names of pictures of the library that a text holds, each once. */
+export const mediaNamesIn = (text: string): string[] =>
+	text.includes(MEDIA_PATH) ? [...new Set([...text.matchAll(MEDIA_NAME)].map(([, name]) => name as string))] : [];
+const MEDIA_NAME = new RegExp(`${MEDIA_PATH}([0-9a-z][0-9a-z.-]{0,120}\\.(?:jpg|png|webp))(?![0-9a-z.-])`, 'g');
+
 /** The first schema whose indexes may be away for a while. */
 const PAUSABLE = 13;
 
@@ -107,6 +116,7 @@ function migrate(db: Db) {
 		// Read again inside: another process may have been first.
 		const version = db.pragma('user_version', { simple: true }) as number;
 		db.function('rename_separator', { deterministic: true }, (text) => renameSeparator(String(text)));
+		db.function('media_names', { deterministic: true }, (text) => JSON.stringify(mediaNamesIn(String(text))));
 		// Later migrations change indexes that stand there.
 		if (version >= PAUSABLE) resumeOrders(db, 'all');
 		for (let at = version; at < MIGRATIONS.length; at++) db.exec(MIGRATIONS[at] as string);
@@ -152,6 +162,6 @@ export function explain(error: unknown, file: string): unknown {
 		return Object.hasOwn(FILE_SENTENCES, code) ? new UserError(`${other} ${FILE_SENTENCES[code]}`) : error;
 	const known = Object.keys(SENTENCES).find((name) => code === name || code.startsWith(`${name}_`));
 	const isBusy = known === 'SQLITE_BUSY' || known === 'SQLITE_LOCKED';
-	if (known) return new UserError(`The database ${file} ${SENTENCES[known]}`, 1, isBusy ? 503 : 422);
+	if (known) return new UserError(`The database ${file} ${ownOf(SENTENCES, known)}`, 1, isBusy ? 503 : 422);
 	return code === 'ENOSPC' ? new UserError('The disk is full. Free some space and try again.') : error;
 }

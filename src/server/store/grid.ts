@@ -105,7 +105,17 @@ interface Condition {
 	readonly words?: readonly string[];
 }
 
+const SEARCH = 'SELECT rowid FROM page_search WHERE page_search MATCH ?';
 const SEARCHED = 'page_search f CROSS JOIN page_state s ON s.page_id = f.rowid AND f.page_search MATCH ?';
+
+/** Whether some pages are yet to be looked at: of those that never were, only their paths can be searched. */
+export const hasUnseen = (db: Db, site: number): boolean =>
+	db
+		.prepare(
+			`SELECT 1 FROM content_type c JOIN page_state s ON s.site_id = c.site_id AND s.type = c.name AND s.seen < 0
+			WHERE c.site_id = ? LIMIT 1`
+		)
+		.get(site) !== undefined;
 
 /** A condition on columns of the row, which an index gives the rows of. */
 const onRow = (site: number, sql: string, ...values: unknown[]): Condition => ({
@@ -114,13 +124,16 @@ const onRow = (site: number, sql: string, ...values: unknown[]): Condition => ({
 	setValues: [site, ...values]
 });
 
-function conditionsOf(site: number, filter: PageFilter): Condition[] {
+function conditionsOf(db: Db, site: number, filter: PageFilter): Condition[] {
 	const all: Condition[] = [];
 	const words = wordsOf(filter.q ?? '');
 	if (words.length > 0) {
-		const set = 'SELECT rowid FROM page_search WHERE page_search MATCH ?';
-		const values = [words.map((word) => `"${word}"*`).join(' ')];
-		all.push({ sql: `s.page_id IN (${set})`, set, values, setValues: values, join: SEARCHED, words });
+		const match = words.map((word) => `"${word}"*`).join(' ');
+		const isWhole = !hasUnseen(db, site);
+		const set = isWhole ? SEARCH : `${SEARCH} UNION SELECT rowid FROM path_search WHERE path_search MATCH ?`;
+		const values = isWhole ? [match] : [match, match];
+		const join = isWhole ? SEARCHED : `(${set}) f CROSS JOIN page_state s ON s.page_id = f.rowid`;
+		all.push({ sql: `s.page_id IN (${set})`, set, values, setValues: values, join, words });
 	}
 	for (const column of ['type', 'state', 'title', 'description', 'picture'] as const)
 		if (filter[column] !== undefined && filter[column] !== '')
@@ -230,8 +243,8 @@ export function rowsOf(db: Db, ids: Iterable<number>): GridRow[] {
 }
 
 /** What is asked for in an order, taken apart. */
-function planOf(site: number, filter: PageFilter, { sort, down }: Order) {
-	const conditions = conditionsOf(site, filter);
+function planOf(db: Db, site: number, filter: PageFilter, { sort, down }: Order) {
+	const conditions = conditionsOf(db, site, filter);
 	const way = down ? 'DESC' : 'ASC';
 	const column = SORTS[sort];
 	// What a filter pins is the same on all rows; pages of one kind follow by path.
@@ -263,7 +276,7 @@ export function gridIds(
 	sorted: Order,
 	withoutWords?: () => Uint32Array
 ): Uint32Array {
-	const { conditions, order, inOrder, inOrderValues, others } = planOf(site, filter, sorted);
+	const { conditions, order, inOrder, inOrderValues, others } = planOf(db, site, filter, sorted);
 	const ids = (sql: string, values: readonly unknown[]) =>
 		Uint32Array.from(
 			JSON.parse(
@@ -309,7 +322,7 @@ function idsInOrder(
 	{ limit, offset, ...sorted }: Wanted,
 	listOf?: ListOf
 ): number[] {
-	const { conditions, order, inOrder, inOrderValues, leading, others } = planOf(site, filter, sorted);
+	const { conditions, order, inOrder, inOrderValues, leading, others } = planOf(db, site, filter, sorted);
 	const ids = (from: string, values: readonly unknown[]) =>
 		db
 			.prepare(`SELECT s.page_id ${from} LIMIT ? OFFSET ?`)
@@ -375,7 +388,7 @@ function idsInOrder(
 }
 
 export function countGrid(db: Db, site: number, filter: PageFilter): number {
-	const conditions = conditionsOf(site, filter);
+	const conditions = conditionsOf(db, site, filter);
 	const [first] = conditions;
 	// The set of one condition is counted as it is; that of a search has the pages of all sites.
 	const isWhole = conditions.length === 1 && (!first?.join || isOnlySite(db));
@@ -393,7 +406,7 @@ const isOnlySite = (db: Db) => db.prepare('SELECT count(*) FROM site').pluck().g
 
 /** The paths of the pages that a filter means, in the order of their ids. */
 export function pathsOfFilter(db: Db, site: number, filter: PageFilter, limit = -1): string[] {
-	const { sql, values } = gatheringOf(db, site, conditionsOf(site, filter)).search('s.page_id');
+	const { sql, values } = gatheringOf(db, site, conditionsOf(db, site, filter)).search('s.page_id');
 	return db
 		.prepare(`SELECT s.path ${sql} LIMIT ?`)
 		.pluck()

@@ -3,6 +3,8 @@ import { gridIds, gridRows, rowsOf, type GridRow, type Order, type PageFilter, t
 
 /** Filters, each in one order, whose pages are kept: those asked for longest ago go first. */
 const MOST = 6;
+/** Searches that are remembered as asked for once. */
+const MOST_ASKED = 1000;
 /** Rows before this one are found as fast without. */
 const FAR = 1000;
 
@@ -30,6 +32,7 @@ export class GridLists {
 		if (!this.lists.has(key) && (offset < FAR || (isNew && isAll))) {
 			const isAskedAgain = this.asked.has(key);
 			if (filter.q) this.asked.add(key);
+			if (this.asked.size > MOST_ASKED) this.asked.clear();
 			return gridRows(this.db, site, filter, wanted, (isWorthIt) =>
 				isWorthIt || isAskedAgain ? this.list(site, filter, wanted) : undefined
 			);

@@ -1,5 +1,7 @@
 import type { Page } from '$core';
 import { prepared, type Db } from './database';
+import { hasUnseen } from './grid';
+import { wordsOf } from './wordsInText';
 
 const SQL = {
 	first: `SELECT path FROM page WHERE site_id = ? ORDER BY path LIMIT 1`,
@@ -11,7 +13,9 @@ const SQL = {
 	best: `SELECT p.path, p.type, p.language, p.state, p.title FROM page_search f JOIN page p ON p.id = f.rowid
 		WHERE page_search MATCH ? AND p.site_id = ? ORDER BY bm25(page_search, 4, 10, 1) LIMIT ?`,
 	some: `SELECT p.path, p.type, p.language, p.state, p.title FROM page_search f CROSS JOIN page p ON p.id = f.rowid
-		WHERE page_search MATCH ? AND p.site_id = ? LIMIT ?`
+		WHERE page_search MATCH ? AND p.site_id = ? LIMIT ?`,
+	unseen: `SELECT p.path, p.type, p.language, p.state, p.title FROM path_search f CROSS JOIN page p ON p.id = f.rowid
+		JOIN page_state s ON s.page_id = p.id AND s.seen < 0 WHERE path_search MATCH ? AND p.site_id = ? LIMIT ?`
 } as const;
 
 /** Weighing more pages than this takes longer than somebody who types waits. */
@@ -30,7 +34,7 @@ export interface ListedPage {
 export class ListingStore {
 	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
 
-	constructor(db: Db) {
+	constructor(private readonly db: Db) {
 		this.run = prepared(db, SQL);
 	}
 
@@ -54,15 +58,23 @@ export class ListingStore {
 	 * them, none is much better than another: those that have them in their titles come first.
 	 */
 	find(site: number, text: string, limit: number): ListedPage[] {
-		const words = text.match(/[\p{L}\p{N}]+/gu) ?? [];
+		const words = wordsOf(text);
 		if (words.length === 0) return this.after(site, '', limit);
 		const all = words.map((word) => `"${word}"*`).join(' ');
 		const { n } = this.run('hits').get(all, MANY + 1) as { n: number };
-		if (n <= MANY) return this.run('best').all(all, site, limit) as ListedPage[];
+		if (n <= MANY) return this.withUnseen(this.run('best').all(all, site, limit) as ListedPage[], all, site, limit);
 		const some = (match: string) => this.run('some').all(match, site, limit) as ListedPage[];
 		const titled = some(`title : (${all})`);
 		const known = new Set(titled.map(({ path }) => path));
 		const others = titled.length < limit ? some(all).filter(({ path }) => !known.has(path)) : [];
 		return [...titled, ...others].slice(0, limit);
+	}
+
+	/** What was found, and pages by their paths that were not looked at yet. */
+	private withUnseen(found: ListedPage[], match: string, site: number, limit: number): ListedPage[] {
+		if (found.length >= limit || !hasUnseen(this.db, site)) return found;
+		const known = new Set(found.map(({ path }) => path));
+		const unseen = this.run('unseen').all(match, site, limit) as ListedPage[];
+		return [...found, ...unseen.filter(({ path }) => !known.has(path))].slice(0, limit);
 	}
 }

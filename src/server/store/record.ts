@@ -1,3 +1,4 @@
+import { ownOf } from '$core';
 import { prepared, type Db, type Statement } from './database';
 
 const SQL = {
@@ -27,12 +28,25 @@ const SQL = {
 		AND NOT EXISTS (SELECT 1 FROM edit n WHERE n.site_id = @site AND n.takes_back IS NULL AND n.id > u.id)
 		ORDER BY id DESC LIMIT 1`,
 	countChanges: `SELECT count(*) AS n FROM (SELECT 1 FROM edit_change WHERE edit_id = ? LIMIT ?)`,
+	touchedSince: `SELECT DISTINCT c.place,
+			CASE c.place WHEN 'page' THEN CAST(c.key AS INTEGER) WHEN 'page_body' THEN CAST(c.key AS INTEGER)
+				WHEN 'rule' THEN coalesce(r.page_id, json_extract(c.before, '$.page_id')) END AS page,
+			CASE c.place WHEN 'content_type' THEN (SELECT name FROM content_type WHERE id = CAST(c.key AS INTEGER))
+				WHEN 'rule' THEN (SELECT name FROM content_type WHERE id = coalesce(r.type_id, json_extract(c.before, '$.type_id'))) END AS type
+		FROM edit e JOIN edit_change c ON c.edit_id = e.id LEFT JOIN rule r ON c.place = 'rule' AND r.id = CAST(c.key AS INTEGER)
+		WHERE e.site_id = @site AND e.is_back = 0 AND e.id > coalesce((SELECT max(id) FROM edit
+			WHERE site_id = @site AND kind = 'import' AND json_extract(what, '$.from') = @from AND is_back = 0), 0)`,
+	countPagesMade: `SELECT count(*) AS n FROM edit_change c JOIN page p ON p.id = CAST(c.key AS INTEGER)
+		WHERE c.edit_id = ? AND c.place = 'page' AND c.before IS NULL`,
 	changes: `SELECT id, place, key, before, after FROM edit_change WHERE edit_id = ? ORDER BY id DESC`,
 	mark: `UPDATE edit SET is_back = @isBack WHERE id = @id`,
 	later: `SELECT e.id, e.made, e.author, e.what FROM edit_change c JOIN edit e ON e.id = c.edit_id
 		WHERE c.place = @place AND c.key = @key AND c.before IS NOT NULL AND c.edit_id > @edit AND e.is_back = 0 AND e.takes_back IS NULL LIMIT 1`,
 	forget: `DELETE FROM edit_change WHERE edit_id IN
-		(SELECT id FROM edit WHERE site_id = @site ORDER BY id DESC LIMIT -1 OFFSET @keep)`
+		(SELECT id FROM edit WHERE site_id = @site ORDER BY id DESC LIMIT -1 OFFSET @keep)`,
+	dropOldest: `DELETE FROM edit WHERE id IN (SELECT id FROM edit WHERE site_id = @site ORDER BY id DESC LIMIT -1 OFFSET @keep)
+		AND id NOT IN (SELECT edit_id FROM unfinished) AND NOT EXISTS (SELECT 1 FROM edit n WHERE n.takes_back = edit.id
+			AND n.id IN (SELECT id FROM edit WHERE site_id = @site ORDER BY id DESC LIMIT @keep))`
 } as const;
 
 /** The tables whose rows an edit can change, with the columns that are JSON records and merge key by key. */
@@ -48,8 +62,12 @@ const PLACES = {
 } as const satisfies Record<string, { key: readonly string[]; json: readonly string[] }>;
 type Place = keyof typeof PLACES;
 
-/** With what they did, so many edits of a site are remembered; of older ones only that they were made. */
+/**
+ * With what they did, so many edits of a site are remembered; of older ones only that they were made, and of those before
+ * even these nothing.
+ */
 const REMEMBERED = 1000;
+const LISTED = 20_000;
 
 export interface EditEntry {
 	readonly site: number;
@@ -145,7 +163,10 @@ export class RecordStore {
 		// The work may have told more of what it does.
 		if (hasChanged) this.run('tell').run(JSON.stringify(entry.what ?? null), id);
 		if (!hasChanged) this.run('drop').run(id);
-		else if (id % 100 === 0) this.run('forget').run({ site: entry.site, keep: REMEMBERED });
+		else if (id % 100 === 0) {
+			this.run('forget').run({ site: entry.site, keep: REMEMBERED });
+			this.run('dropOldest').run({ site: entry.site, keep: LISTED });
+		}
 		return hasChanged;
 	}
 
@@ -166,6 +187,27 @@ export class RecordStore {
 	}
 	drop(id: number) {
 		this.run('drop').run(id);
+	}
+	/**
+	 * What edits have touched since content last came in from somewhere: ids of pages, names of types, the site itself. As
+	 * far back as it is remembered what edits did.
+	 */
+	touchedSince(site: number, from: string): { pages: ReadonlySet<number>; types: ReadonlySet<string>; site: boolean } {
+		const rows = this.run('touchedSince').all({ site, from }) as {
+			place: string;
+			page: number | null;
+			type: string | null;
+		}[];
+		const pages = rows.flatMap(({ page }) => page ?? []);
+		const types = rows.flatMap(({ type }) => type ?? []);
+		const ofSite = rows.some(
+			({ place, page, type }) => place === 'site' || (place === 'rule' && page === null && type === null)
+		);
+		return { pages: new Set(pages), types: new Set(types), site: ofSite };
+	}
+	/** How many pages that an edit made are there. */
+	countPagesMade(edit: number): number {
+		return (this.run('countPagesMade').get(edit) as { n: number }).n;
 	}
 
 	/** The newest first; `before` is the id of the last one seen. */
@@ -228,7 +270,7 @@ export class RecordStore {
 		const now = this.rowAt(place, key);
 		const merged = now && mergeRow(place, was, left, now);
 		if (!merged) return this.refuseOvertaken(edit, place, key, true);
-		const columns = Object.keys(merged).filter((column) => merged[column] !== now[column]);
+		const columns = Object.keys(merged).filter((column) => ownOf(merged, column) !== ownOf(now, column));
 		if (columns.length === 0) return;
 		const set = columns.map((column) => `${column} = @${column}`).join(', ');
 		this.prepare(`UPDATE ${place} SET ${set} WHERE ${whereKey(place)}`).run({
@@ -264,10 +306,9 @@ export class RecordStore {
 
 /** A row as it was noted. A text of JSON that was just made may have been noted as what it says. */
 function readRow(text: string): Row {
-	const row = JSON.parse(text) as Record<string, unknown>;
-	for (const [column, value] of Object.entries(row))
-		if (typeof value === 'object' && value !== null) row[column] = JSON.stringify(value);
-	return row as Row;
+	const asText = (value: unknown) => (typeof value === 'object' && value !== null ? JSON.stringify(value) : value);
+	const row = Object.entries(JSON.parse(text) as object).map(([column, value]) => [column, asText(value)]);
+	return Object.fromEntries(row) as Row;
 }
 
 const toEdit = (row: RecordedEdit & { what: unknown }): RecordedEdit => ({
@@ -278,34 +319,37 @@ const toEdit = (row: RecordedEdit & { what: unknown }): RecordedEdit => ({
 
 const whereKey = (place: Place) => PLACES[place].key.map((name) => `${name} = @key_${name}`).join(' AND ');
 const keyOf = (place: Place, row: Row) =>
-	Object.fromEntries(PLACES[place].key.map((name) => [`key_${name}`, row[name] ?? null]));
+	Object.fromEntries(PLACES[place].key.map((name) => [`key_${name}`, ownOf(row, name) ?? null]));
 const pick = (row: Row, columns: readonly string[]) =>
-	Object.fromEntries(columns.map((name) => [name, row[name] ?? null]));
+	Object.fromEntries(columns.map((name) => [name, ownOf(row, name) ?? null]));
 
 /** The row with what an edit changed put back; undefined when something it changed is another now. */
 function mergeRow(place: Place, was: Row, left: Row, now: Row): Row | undefined {
-	const merged = { ...now };
-	for (const column of Object.keys(was)) {
+	const merged = new Map(Object.entries(now));
+	for (const [column, before] of Object.entries(was)) {
+		const [after, stands] = [ownOf(left, column), ownOf(now, column)];
 		// What is as it was already needs nothing: a renamed type takes its pages along.
-		if (was[column] === left[column] || now[column] === was[column]) continue;
-		if (now[column] === left[column]) merged[column] = was[column] as string;
+		if (before === after || stands === before) continue;
+		if (stands === after) merged.set(column, before);
 		else if ((PLACES[place].json as readonly string[]).includes(column)) {
-			const text = mergeRecord(was[column] as string, left[column] as string, now[column] as string);
+			const text = mergeRecord(before as string, after as string, stands as string);
 			if (text === undefined) return undefined;
-			merged[column] = text;
+			merged.set(column, text);
 		} else return undefined;
 	}
-	return merged;
+	return Object.fromEntries(merged);
 }
 
 function mergeRecord(wasText: string, leftText: string, nowText: string): string | undefined {
-	const [was, left, now] = [wasText, leftText, nowText].map((text) => JSON.parse(text) as Record<string, unknown>);
-	for (const name of new Set([...Object.keys(was!), ...Object.keys(left!)])) {
-		const [before, after] = [JSON.stringify(was![name]), JSON.stringify(left![name])];
+	const [was, left, now] = [wasText, leftText, nowText].map(
+		(text) => new Map(Object.entries(JSON.parse(text) as Record<string, unknown>))
+	) as [Map<string, unknown>, Map<string, unknown>, Map<string, unknown>];
+	for (const name of new Set([...was.keys(), ...left.keys()])) {
+		const [before, after] = [JSON.stringify(was.get(name)), JSON.stringify(left.get(name))];
 		if (before === after) continue;
-		if (JSON.stringify(now![name]) !== after) return undefined;
-		if (before === undefined) delete now![name];
-		else now![name] = was![name];
+		if (JSON.stringify(now.get(name)) !== after) return undefined;
+		if (before === undefined) now.delete(name);
+		else now.set(name, was.get(name));
 	}
-	return JSON.stringify(now);
+	return JSON.stringify(Object.fromEntries(now));
 }

@@ -1,6 +1,6 @@
 import type { Recipe } from '$core';
 import { notFound } from '../errors';
-import { prepared, type Db } from './database';
+import { mediaNamesIn, prepared, type Db } from './database';
 
 const SQL = {
 	latest: `SELECT id, number, created, pages, revision, note, author, changed, added, removed FROM release WHERE site_id = ? ORDER BY number DESC LIMIT 1`,
@@ -32,6 +32,8 @@ const SQL = {
 	clear: `DELETE FROM temp.staged; DELETE FROM temp.staged_recipe`,
 	add: `INSERT INTO temp.staged (path, address, hash, html, json, page_id, seen) VALUES (@path, @address, @hash, @html, @json, @page, @seen)`,
 	addRecipe: `INSERT OR IGNORE INTO temp.staged_recipe (name, recipe) VALUES (?, ?)`,
+	addName: `INSERT OR IGNORE INTO media_name (name) VALUES (?)`,
+	knowsName: `SELECT 1 FROM media_name WHERE name = ?`,
 	recipes: `INSERT INTO recipe (name, site_id, recipe, used) SELECT name, @site, recipe, @created FROM temp.staged_recipe WHERE true
 		ON CONFLICT (name, site_id) DO UPDATE SET used = excluded.used`,
 	heads: `INSERT OR IGNORE INTO head (hash, html, json) SELECT hash, html, json FROM temp.staged WHERE hash IS NOT NULL`,
@@ -196,6 +198,11 @@ export class ReleaseStore {
 		return this.run('headOf').get(hash) as { html: string; json: string } | undefined;
 	}
 
+	/** Whether a released head ever named a picture of the library. */
+	knowsMedia(name: string): boolean {
+		return this.run('knowsName').get(name) !== undefined;
+	}
+
 	/** Texts that a pattern finds in the heads of each site's last two releases: readers may still ask for what they name. */
 	findInLast(pattern: RegExp): Set<string> {
 		const found = new Set<string>();
@@ -222,17 +229,21 @@ export class ReleaseStore {
 		this.db.exec(SQL.stageRecipes);
 		this.db.exec(SQL.clear);
 		const [add, addRecipe] = [this.run('add'), this.run('addRecipe')];
+		const named = new Set<string>();
 		this.db
 			.transaction(() => {
 				for (const page of pages) {
 					add.run({ address: null, html: null, json: null, page: null, seen: null, ...page });
-					if (page.hash !== null && page.share) addRecipe.run(page.share.name, JSON.stringify(page.share.recipe));
+					if (page.hash === null) continue;
+					for (const name of mediaNamesIn(page.json)) named.add(name);
+					if (page.share) addRecipe.run(page.share.name, JSON.stringify(page.share.recipe));
 				}
 			})
 			.deferred();
 		const release = this.db
 			.transaction(() => {
 				const made = this.putIn({ site, revision, created, note, author });
+				for (const name of named) this.run('addName').run(name);
 				if (isPart) return made;
 				this.run('noteFindings').run({ id: made.id, site });
 				this.run('noteLooked').run({ id: made.id });

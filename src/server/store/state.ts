@@ -49,6 +49,8 @@ const SQL = {
 	countLeaving: `SELECT count(*) AS n FROM leaving WHERE site_id = ?`,
 	toRelease: `SELECT page_id AS id, seen, head IS NOT NULL AS isPublic FROM page_state WHERE site_id = @site AND differs > 0
 		UNION SELECT page_id, seen, head IS NOT NULL FROM page_state WHERE site_id = @site AND timed = 1`,
+	countToRelease: `SELECT count(*) AS n FROM page_state WHERE site_id = @site AND differs > 0`,
+	going: `SELECT path FROM page_state WHERE site_id = ? AND differs = 3`,
 	worst: `SELECT p.path FROM page_state s JOIN page p ON p.id = s.page_id
 		WHERE s.site_id = ? AND s.weight > 0 ORDER BY s.weight DESC, s.page_id LIMIT ?`,
 	longest: `${HARD} ORDER BY title_width DESC, path LIMIT @limit`,
@@ -261,6 +263,14 @@ export class StateStore {
 	/** What a release has to look at: pages that differ, and those whose head says the moment of the release. */
 	toRelease(site: number): { id: number; seen: number; isPublic: 0 | 1 }[] {
 		return this.run('toRelease').all({ site }) as { id: number; seen: number; isPublic: 0 | 1 }[];
+	}
+	/** How many pages a release has to look at. */
+	countToRelease(site: number): number {
+		return (this.run('countToRelease').get({ site }) as { n: number }).n;
+	}
+	/** The paths that the next release takes away. */
+	goingPaths(site: number): string[] {
+		return [...pathsOf(this.run('going').all(site)), ...this.leaving(site)];
 	}
 	/** Paths that are released and belong to no page any more. */
 	leaving(site: number): string[] {

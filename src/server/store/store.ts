@@ -1,4 +1,4 @@
-import { sameJson, type ContentType, type Page, type Rule, type RuleBody, type Site } from '$core';
+import { normaliseBase, sameJson, type ContentType, type Page, type Rule, type RuleBody, type Site } from '$core';
 import { statSync } from 'node:fs';
 import { notFound, UserError } from '../errors';
 import { AsideStore } from './asides';
@@ -22,6 +22,7 @@ import { isUnfinished, mendUnfinished } from './unfinished';
 const SQL = {
 	siteById: `SELECT id, name, base, settings, revision FROM site WHERE id = ?`,
 	siteByName: `SELECT id, name, base, settings, revision FROM site WHERE name = ?`,
+	madeAt: `SELECT made FROM site_made WHERE site_id = ?`,
 	sites: `SELECT id, name, base, revision FROM site ORDER BY name`,
 	addSite: `INSERT INTO site (name, base, settings) VALUES (@name, @base, @settings)`,
 	saveSite: `UPDATE site SET base = @base, settings = @settings WHERE id = @id`,
@@ -207,6 +208,11 @@ export class Store {
 		};
 	}
 
+	/** When a site was made (ISO 8601 in UTC). */
+	madeAt(site: number): string {
+		return (this.run('madeAt').get(site) as { made: string }).made;
+	}
+
 	private types(site: number): ContentType[] {
 		return (this.run('types').all(site) as TypeRow[]).map(({ id, name, settings }) => ({
 			name,
@@ -272,14 +278,14 @@ export class Store {
 
 	countPages(site: number): { all: number; live: number; byType: Record<string, number> } {
 		const rows = this.run('counts').all(site) as { type: string; state: Page['state']; n: number }[];
-		const byType: Record<string, number> = Object.create(null) as Record<string, number>;
+		const byType = new Map<string, number>();
 		let [all, live] = [0, 0];
 		for (const { type, state, n } of rows) {
-			byType[type] = (byType[type] ?? 0) + n;
+			byType.set(type, (byType.get(type) ?? 0) + n);
 			all += n;
 			if (state === 'live') live += n;
 		}
-		return { all, live, byType: { ...byType } };
+		return { all, live, byType: Object.fromEntries(byType) };
 	}
 
 	/** Sets a rule, or takes it away when the body is null. */
@@ -308,6 +314,10 @@ export class Store {
 	saveSite(site: Site): number {
 		const { name, base, rules, ...settings } = site;
 		const known = this.run('siteByName').get(name) as SiteRow | undefined;
+		if (known?.base !== base && normaliseBase(base) === undefined)
+			throw new UserError(
+				`“${base}” is no public base address: an absolute http or https address is needed, such as https://site.example/.`
+			);
 		const row = { name, base, settings: JSON.stringify(settings) };
 		const id = known ? known.id : Number(this.run('addSite').run(row).lastInsertRowid);
 		if (known) this.run('saveSite').run({ id, base, settings: row.settings });

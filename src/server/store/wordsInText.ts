@@ -15,8 +15,13 @@ function hasBeginning(text: string, word: string): boolean {
 	return false;
 }
 
+/** So much of what is searched for is read (UTF-16 code units), and so many of its words: who pastes a page searches for its beginning. */
+const LONGEST_SEARCH = 300;
+const MOST_WORDS = 12;
+
 /** The words of what is searched for. */
-export const wordsOf = (text: string): string[] => text.match(/[\p{L}\p{N}]+/gu) ?? [];
+export const wordsOf = (text: string): string[] =>
+	(text.slice(0, LONGEST_SEARCH).match(/[\p{L}\p{N}]+/gu) ?? []).slice(0, MOST_WORDS);
 
 /**
  * How the index of words would find pages, told by their texts: whether all words, or words beginning so, stand in them.

@@ -1,4 +1,4 @@
-import { headToJson, Resolver, type Head, type HeadJson, type Page, type PictureMention } from '$core';
+import { headToJson, Resolver, type Head, type HeadJson, type Page, type PictureMention, ownOf } from '$core';
 import type { Store, StoredSite } from '../store/store';
 
 /** All the bench needs to work a page out by itself: the layers, the page, the pictures they name, and the way to others. */
@@ -58,7 +58,7 @@ function versionsOf(store: Store, { id, site, types }: StoredSite, page: Page): 
 	const facts = (src: string) => store.pictures.one(id, src);
 	const resolver = new Resolver({ site, types, pictures: facts }, new Date().toISOString());
 	return all.map((language) => {
-		const path = page.alternates?.[language];
+		const path = ownOf(page.alternates, language);
 		const other = path === undefined ? undefined : store.page(id, path);
 		if (path === undefined) return { language };
 		if (!other) return { language, path };

@@ -1,8 +1,11 @@
+import { randomUUID } from 'node:crypto';
 import { UserError } from '../errors';
+import { log } from '../log';
+import { withoutPaths } from './paths';
 
 /**
  * Answers a request with lines of JSON: those that the work says on its way, then what it comes to, or
- * `{ "refused": "…" }`. When the asker goes away, the signal stops the work.
+ * `{ "refused": "…" }`; of a failure of ours, `{ "failed": "…" }` with the number under which the log tells more. When the asker goes away, the signal stops the work.
  */
 export function answerInLines(
 	request: Request,
@@ -19,8 +22,12 @@ export function answerInLines(
 				say(await work(say, stop.signal));
 			} catch (error) {
 				if (stop.signal.aborted) return;
-				if (!(error instanceof UserError)) return stream.error(error);
-				say({ refused: error.message });
+				if (error instanceof UserError) say({ refused: withoutPaths(error.message), ...error.data });
+				else {
+					const failed = randomUUID().slice(0, 8);
+					log.error(error, `A streamed answer failed (${failed})`);
+					say({ failed });
+				}
 			}
 			if (!stop.signal.aborted) stream.close();
 		},

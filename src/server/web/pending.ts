@@ -1,5 +1,4 @@
-import { freshen } from '../jobs/freshen';
-import { log } from '../log';
+import { freshenAwhile } from '../jobs/freshen';
 import type { Differing } from '../store/state';
 import type { Release } from '../store/releases';
 import type { Store } from '../store/store';
@@ -14,12 +13,10 @@ export interface Pending extends Differing {
 }
 
 const LISTED = 200;
-/** An answer waits so long (milliseconds) for what is being looked at, before it says how far that is. */
-const PATIENCE = 400;
 
 /** What differs from the newest release, from the kept state. */
 export async function readPending(store: Store, name: string): Promise<Pending> {
-	await settled(freshen(store, name), PATIENCE);
+	await freshenAwhile(store, name);
 	const { id } = store.site(name);
 	const release = store.releases.latest(id);
 	return {
@@ -28,12 +25,4 @@ export async function readPending(store: Store, name: string): Promise<Pending> 
 		unseen: store.state.countStale(id),
 		all: store.countPages(id).all
 	};
-}
-
-/** Ends with the work, or when patience does; an error of the work is thrown only while someone waits. */
-async function settled(work: Promise<void>, patience: number) {
-	let timer: NodeJS.Timeout | undefined;
-	const waiting = new Promise<void>((resolve) => (timer = setTimeout(resolve, patience)));
-	work.catch((error: unknown) => log.error(error));
-	await Promise.race([work, waiting]).finally(() => clearTimeout(timer));
 }

@@ -1,6 +1,6 @@
-import { Conflict } from '../edits/edit';
 import { codeOf, UserError } from '../errors';
 import { explain } from '../store/database';
+import { withoutPaths } from './paths';
 
 /** A refusal as JSON problem details (RFC 9457). `detail` says what was wrong and what to do, `code` the same to programs. */
 export function problem(status: number, title: string, detail: string, more: Record<string, unknown> = {}): Response {
@@ -23,12 +23,7 @@ export async function answering(work: () => Response | Promise<Response>): Promi
 		if (isOverLimit(error)) return problem(413, TITLES[413], 'What was sent is too large to be taken.');
 		const told = explain(error, 'in use');
 		if (!(told instanceof UserError)) throw error;
-		return problem(
-			told.status,
-			TITLES[told.status],
-			told.message,
-			told instanceof Conflict ? { current: told.current } : {}
-		);
+		return problem(told.status, TITLES[told.status], withoutPaths(told.message), told.data);
 	}
 }
 
@@ -63,8 +58,18 @@ export async function readWithFile(
 	return { record: recordOf(JSON.parse(line)), file: all.subarray(end < 0 ? all.length : end + 1) };
 }
 
-/** The record that a request holds as JSON. Throws a `UserError` for anything else JSON can be. */
-export const readRecord = async (request: Request) => recordOf(await request.json());
+/**
+ * The record that a request holds as JSON. Throws a `UserError` for anything else JSON can be, and for what did not come
+ * whole or has no body: nothing is taken to be meant that was not said.
+ */
+export async function readRecord(request: Request): Promise<Record<string, unknown>> {
+	const text = await request.text().catch(() => {
+		throw new UserError('What was sent did not come whole. Send it again.');
+	});
+	if (text.trim() === '')
+		throw new UserError('Nothing was sent; an object with names and values is expected, at least {}.');
+	return recordOf(JSON.parse(text));
+}
 
 function recordOf(data: unknown): Record<string, unknown> {
 	if (typeof data === 'object' && data !== null && !Array.isArray(data)) return data as Record<string, unknown>;

@@ -18,6 +18,9 @@ export interface Sheet {
 	readonly added: number;
 	readonly removed: number;
 	readonly pages: readonly SheetPage[];
+	/** Pages yet to be looked at since they were touched, of how many: until it is none, more may differ. */
+	readonly unseen: number;
+	readonly all: number;
 	/** What stops the release, and what only warns. */
 	readonly stops: readonly string[];
 	readonly warns: readonly string[];
@@ -50,7 +53,8 @@ export function readSheet(
 			after: head ? headToJson(head) : null
 		};
 	});
-	return { changed, added, removed, pages, stops: stopsOf(store, id, types), warns: warnsOf(store, id) };
+	const looked = { unseen: store.state.countStale(id), all: store.countPages(id).all };
+	return { changed, added, removed, pages, ...looked, stops: stopsOf(store, id, types), warns: warnsOf(store, id) };
 }
 
 function stopsOf(store: Store, id: number, types: ReturnType<Store['site']>['types']): string[] {

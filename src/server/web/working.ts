@@ -35,8 +35,11 @@ async function lookWhereDue(at: Store | undefined) {
 	if (!at || isLooking) return;
 	isLooking = true;
 	try {
-		await lookBySchedule(at, viaFor, new Date(), (error, site) =>
-			log.error(error, `What is served of ${site} could not be compared`)
+		await lookBySchedule(
+			at,
+			(site, base) => runJob('drift', { db: at.file, site, via: viaFor(base) }),
+			new Date(),
+			(error, site) => log.error(error, `What is served of ${site} could not be compared`)
 		);
 	} catch (error) {
 		log.error(error);

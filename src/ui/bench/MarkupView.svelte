@@ -22,7 +22,7 @@
 	}
 	/** Markup in its parts, to be coloured: a name, a text, a sign. */
 	function partsOf(markup: string): { kind: 'sign' | 'name' | 'text'; text: string }[] {
-		return markup.split(/("[^"]*"|(?<=>)[^<]+(?=<)|[A-Za-z-]+(?==)|<\/?[a-z]+|\/?>)/).flatMap((text) => {
+		return markup.split(/("[^"]*"|(?<=>)[^<>]+(?=<)|(?<![A-Za-z-])[A-Za-z-]+(?==)|<\/?[a-z]+|\/?>)/).flatMap((text) => {
 			if (text === '') return [];
 			const kind = text.startsWith('"')
 				? 'text'

@@ -81,7 +81,9 @@
 					<button class="link" onclick={letWin}>Let the template win</button>
 				{/if}
 			{:else}
-				How far it reaches could not be counted.
+				How far it reaches could not be counted.{typeof reach === 'object' && 'refused' in reach
+					? ` ${reach.refused}`
+					: ''}
 			{/if}
 		</p>
 		{#if worst.length > 0}

@@ -7,7 +7,12 @@
 	const pending = $derived(bench.release.pending);
 	const total = $derived(pending ? pending.changed + pending.added + pending.removed : 0);
 	const release = $derived.by(() => {
-		if (!pending) return 'Comparing with the release …';
+		if (bench.release.making)
+			return `Releasing: ${bench.release.making.done.toLocaleString('en')} of ${bench.release.making.all.toLocaleString('en')} pages`;
+		if (!pending)
+			return bench.release.unknown === undefined
+				? 'Comparing with the release …'
+				: 'What differs from the release is not known';
 		if (pending.unseen > 0)
 			return `Comparing: ${(pending.all - pending.unseen).toLocaleString('en')} of ${pending.all.toLocaleString('en')} pages looked at`;
 		if (!pending.release) return 'Nothing is released yet';
@@ -36,8 +41,9 @@
 		title={bench.release.whyNot ?? 'Shows the working copy to visitors (Ctrl+Enter)'}
 		onclick={() => bench.makeRelease()}
 	>
-		{bench.release.isMaking ? 'Releasing …' : 'Release'}
+		{bench.release.making ? 'Releasing …' : 'Release'}
 	</button>
+	{#if bench.release.making}<button class="link" onclick={bench.release.stop}>Stop</button>{/if}
 </div>
 
 <style>

@@ -188,7 +188,7 @@ describe('what the bench offers', () => {
 		expect(offered.find(({ name }) => name === 'site.name')?.value).toBe('Marl');
 	});
 	test('a release is told with its number, and what is released stands beside what is not', async () => {
-		vi.mocked(api.release).mockResolvedValue({ number: 4, pages: 1, faulty: [] });
+		vi.mocked(api.release).mockResolvedValue({ number: 4, pages: 1, changed: 1, added: 0, removed: 0, faulty: [] });
 		// What went out is read back, not rendered again here.
 		const released = { tags: [{ tag: 'title', value: 'The pier · Marl' }] } as unknown as BenchData['released'];
 		bench = new Bench('Marl', data, undefined, () => Promise.resolve(void (bench.data = { ...bench.data, released })));

@@ -33,7 +33,8 @@ export class Draft implements DraftSeed {
 	readonly edit: AnyEdit;
 	readonly text: string;
 	base: unknown;
-	reach = $state.raw<Reach | Counting | 'stopped' | undefined>();
+	/** A sentence where it could not be counted. */
+	reach = $state.raw<Reach | Counting | 'stopped' | { readonly refused: string } | undefined>();
 	/** What the server said when it would not keep it. */
 	refused = $state.raw<string | undefined>();
 	/** What stands there now, when it was changed elsewhere meanwhile. */
@@ -83,6 +84,10 @@ export class Drafts {
 	/** The counts of reach under way, by draft: one that is written further is counted anew. */
 	private readonly counting = new Map<string, AbortController>();
 	private readonly resting = new Map<string, ReturnType<typeof setTimeout>>();
+	/** What is being kept, by draft: one place is sent for one after the other. */
+	private readonly sending = new Map<string, Promise<void>>();
+	private underWay = 0;
+	private readonly onItsWay = new Map<string, Draft>();
 
 	constructor(private readonly ground: Ground) {}
 
@@ -141,7 +146,7 @@ export class Drafts {
 		setTimeout(async () => {
 			if (abort.signal.aborted) return;
 			const progress = (seen: number, all: number) => set({ seen, all });
-			set(await api.reach(this.ground.siteName, draft.edit, abort.signal, progress).catch(() => undefined));
+			set(await api.reach(this.ground.siteName, draft.edit, abort.signal, progress).catch(() => api.NO_ANSWER));
 		}, PAUSE);
 	}
 
@@ -160,12 +165,27 @@ export class Drafts {
 		if (this.saving === 'failed' && this.waiting === 0) this.saving = 'idle';
 	}
 
-	/** Keeps a draft in the working copy. One with an error, or in conflict, stays a draft. */
+	/**
+	 * Keeps a draft in the working copy. One with an error, or in conflict, stays a draft. What was sent of the same place
+	 * before is answered first: the next stands on it.
+	 */
 	async keep(key: string) {
 		clearTimeout(this.resting.get(key));
+		const before = this.sending.get(key);
+		const mine = before ? before.then(() => this.keepNow(key)) : this.keepNow(key);
+		this.sending.set(key, mine);
+		try {
+			await mine;
+		} finally {
+			if (this.sending.get(key) === mine) this.sending.delete(key);
+		}
+	}
+
+	private async keepNow(key: string) {
 		const draft = this.all[key];
 		if (!draft || draft.conflict || this.ground.isBroken(draft.edit)) return;
-		const result = await this.send(draft.edit, draft.base);
+		this.onItsWay.set(key, draft);
+		const result = await this.send(draft.edit, draft.base).finally(() => this.onItsWay.delete(key));
 		const now = this.all[key];
 		if (now && result.kind === 'refused') now.refused = result.why;
 		if (now && result.kind === 'conflict') now.conflict = { current: result.current };
@@ -178,11 +198,12 @@ export class Drafts {
 
 	private async send(edit: AnyEdit, expected: unknown): Promise<api.Kept> {
 		this.saving = 'saving';
-		let result = await api.keep(this.ground.siteName, edit, expected);
+		this.underWay++;
+		let result = await api.keep(this.ground.siteName, edit, expected).finally(() => this.underWay--);
 		// What stands there is what is sent: it was kept before, as one left.
 		if (result.kind === 'conflict' && sameJson(result.current, 'tag' in edit ? edit.body : edit.changes))
 			result = { kind: 'kept' };
-		this.saving = result.kind === 'kept' ? 'idle' : 'failed';
+		this.saving = result.kind !== 'kept' ? 'failed' : this.underWay > 0 ? 'saving' : 'idle';
 		if (result.kind !== 'kept') return result;
 		this.savedAt = new Date().toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
 		this.ground.took(edit);
@@ -219,9 +240,12 @@ export class Drafts {
 
 	/** Sends what would be kept by itself in a moment, as one leaves: by requests that outlive the page. */
 	leave() {
-		for (const { edit, base, conflict } of Object.values(this.all))
-			if (edit.place.layer === 'page' && !conflict && !this.ground.isBroken(edit))
-				api.keepOnLeaving(this.ground.siteName, edit, base);
+		for (const [key, { edit, base, conflict }] of Object.entries(this.all)) {
+			if (edit.place.layer !== 'page' || conflict || this.ground.isBroken(edit)) continue;
+			// What is on its way stands there before this comes.
+			const sent = this.onItsWay.get(key);
+			if (!sent || !sameJson(sent.edit, edit)) api.keepOnLeaving(this.ground.siteName, edit, sent ? sent.mine : base);
+		}
 	}
 
 	/** Marks the drafts whose ground has changed elsewhere; called when newer data has come. */

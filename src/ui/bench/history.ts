@@ -13,15 +13,20 @@ export class History {
 	undo = () => this.sayIfRefused('last');
 	redo = () => this.sayIfRefused('again');
 	private async sayIfRefused(which: 'last' | 'again') {
-		const why = await this.takeBack(which);
-		if (why !== undefined) this.say(why);
+		const refusal = await this.takeBack(which);
+		// A key that is held down is not to say how much goes: that is asked for where all edits stand.
+		if (refusal)
+			this.say(refusal.removes === undefined ? refusal.refused : `${refusal.refused} “What was changed” asks for it.`);
 	}
 
-	/** Takes an edit back, by its number or by its place in the record; gives the sentence of a refusal. */
-	async takeBack(which: 'last' | 'again' | number): Promise<string | undefined> {
-		const result = await api.takeBack(this.siteName, which);
-		if (api.isRefused(result)) return result.refused;
+	/**
+	 * Takes an edit back, by its number or by its place in the record; gives the refusal. `removes` says how many pages go by
+	 * it, where that is much.
+	 */
+	takeBack = async (which: 'last' | 'again' | number, removes?: number): Promise<api.Refused | undefined> => {
+		const result = await api.takeBack(this.siteName, which, removes);
+		if (api.isRefused(result)) return result;
 		await this.changed();
 		return undefined;
-	}
+	};
 }

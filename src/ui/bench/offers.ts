@@ -51,6 +51,14 @@ export type Spot =
 	| { readonly kind: 'filter'; readonly from: number; readonly term: string }
 	| { readonly kind: 'after'; readonly from: number; readonly term: string };
 
+const OF_A_NAME = /[\p{L}\p{N}_.:-]/u;
+/** The signs of a kind that a text ends with. */
+function runAtEnd(text: string, sign: RegExp): string {
+	let at = text.length;
+	while (at > 0 && sign.test(text[at - 1] as string)) at--;
+	return text.slice(at);
+}
+
 /** What can be written at a place of a template; undefined outside of braces and in texts. `isName` knows whole variables. */
 export function spotAt(text: string, caret: number, isName: (name: string) => boolean): Spot | undefined {
 	const before = text.slice(0, caret);
@@ -60,12 +68,12 @@ export function spotAt(text: string, caret: number, isName: (name: string) => bo
 	// In quotation marks one writes a text.
 	if ((inner.replaceAll(/\\./g, '').match(/"/g)?.length ?? 0) % 2 === 1) return undefined;
 	const filter = /\|\s*(\w*)$/.exec(inner);
-	const term = /([\p{L}\p{N}_.:-]+)\s*(?:\||$|\?)/u.exec(inner)?.[1] ?? '';
+	const term = /(?<![\p{L}\p{N}_.:-])([\p{L}\p{N}_.:-]+)\s*(?:\||$|\?)/u.exec(inner)?.[1] ?? '';
 	if (filter) return { kind: 'filter', from: caret - (filter[1] as string).length, term };
 	if (inner.includes('|')) return undefined;
-	const name = /[\p{L}\p{N}_.:-]*$/u.exec(inner)?.[0] ?? '';
-	const space = /\s*$/.exec(inner)?.[0].length ?? 0;
-	const whole = name === '' ? /([\p{L}\p{N}_.:-]+)\s+$/u.exec(inner)?.[1] : name;
+	const name = runAtEnd(inner, OF_A_NAME);
+	const space = inner.length - inner.trimEnd().length;
+	const whole = name !== '' ? name : space > 0 ? runAtEnd(inner.trimEnd(), OF_A_NAME) || undefined : undefined;
 	if (whole !== undefined && isName(whole)) return { kind: 'after', from: caret - space, term: whole };
 	if (name === '' && inner.trim() !== '' && !/\?\?\s*$/.test(inner)) return undefined;
 	return { kind: 'name', from: caret - name.length };

@@ -4,8 +4,12 @@ import * as api from '$ui/api';
 /** What waits for the next release, and the making of it. */
 export class BenchRelease {
 	pending = $state.raw<api.Pending | undefined>();
-	isMaking = $state(false);
+	/** Why it is not known what differs, where it could not be asked. */
+	unknown = $state<string | undefined>();
+	/** How far a release that is under way is. */
+	making = $state.raw<{ readonly done: number; readonly all: number } | undefined>();
 	private asking = 0;
+	private stopping: AbortController | undefined;
 
 	constructor(
 		private readonly siteName: string,
@@ -18,30 +22,40 @@ export class BenchRelease {
 		const mine = ++this.asking;
 		for (;;) {
 			const pending = await api.pending(this.siteName);
-			if (mine !== this.asking || api.isRefused(pending)) return;
-			this.pending = pending;
+			if (mine !== this.asking) return;
+			// What was known before is not known any more.
+			this.pending = api.isRefused(pending) ? undefined : pending;
+			this.unknown = api.isRefused(pending) ? pending.refused : undefined;
+			if (api.isRefused(pending)) return;
 			if (pending.unseen === 0) return;
 		}
 	}
 
 	/** Why none can be made now, in a sentence; undefined when one can. */
 	get whyNot(): string | undefined {
-		if (this.isMaking) return 'A release is under way.';
+		if (this.making) return 'A release is under way.';
 		const waiting = this.waiting();
 		if (waiting > 0)
 			return `${waiting === 1 ? 'One edit waits' : `${waiting} edits wait`} to be kept. Keep it or take it back first.`;
 		const { pending } = this;
-		if (!pending) return 'The working copy is still being compared with the release.';
+		if (!pending) return this.unknown ?? 'The working copy is still being compared with the release.';
 		const isSame = pending.changed + pending.added + pending.removed === 0 && pending.unseen === 0;
 		return isSame && pending.release ? `Nothing differs from release ${pending.release.number}.` : undefined;
 	}
 
+	/** Ends a release that is under way: nothing goes out. */
+	stop = () => this.stopping?.abort();
+
 	/** Makes the working copy what visitors see; gives what is to be said of it. */
 	async make(): Promise<{ readonly isMade: boolean; readonly says: string }> {
-		this.isMaking = true;
-		const result = await api.release(this.siteName);
-		this.isMaking = false;
-		if (api.isRefused(result)) return { isMade: false, says: result.refused };
+		this.making = { done: 0, all: this.pending?.all ?? 0 };
+		const stop = (this.stopping = new AbortController());
+		const result = await api.release(this.siteName, {}, stop.signal, (done, all) => (this.making = { done, all }));
+		this.making = undefined;
+		if (api.isRefused(result)) {
+			const where = result.removes === undefined ? '' : ' The room of releases asks for it.';
+			return { isMade: false, says: result.refused + where };
+		}
 		const { number, pages, faulty } = result;
 		const out = `Release ${number} is out: ${pages} ${pages === 1 ? 'page' : 'pages'}.`;
 		return { isMade: true, says: out + faultyInWords(faulty) };

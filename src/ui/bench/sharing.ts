@@ -3,22 +3,31 @@ import type { Draft, DraftSeed } from './drafts.svelte';
 
 /** Tabs of one browser at the same site tell each other when one has kept something. */
 export class Neighbours {
-	private readonly channel: BroadcastChannel | undefined;
+	/** Open while somebody listens. */
+	private channel: BroadcastChannel | undefined;
 
-	constructor(site: string) {
-		this.channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(`kephalon ${site}`);
-	}
+	constructor(private readonly site: string) {}
 
+	/** Also after the room was left: what was on its way is kept all the same, and the others are told. */
 	tell() {
-		this.channel?.postMessage('kept');
+		const channel = this.channel ?? channelOf(this.site);
+		channel?.postMessage('kept');
+		if (channel !== this.channel) channel?.close();
 	}
 
 	/** Gives the function that stops listening. */
 	listen(heard: () => void): () => void {
-		this.channel?.addEventListener('message', heard);
-		return () => this.channel?.close();
+		const channel = (this.channel = channelOf(this.site));
+		channel?.addEventListener('message', heard);
+		return () => {
+			channel?.close();
+			if (this.channel === channel) this.channel = undefined;
+		};
 	}
 }
+
+const channelOf = (site: string) =>
+	typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(`kephalon ${site}`);
 
 const keyOf = (site: string) => `kephalon drafts ${site}`;
 

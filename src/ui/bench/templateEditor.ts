@@ -133,6 +133,17 @@ const afterChoice = StateField.define<boolean>({
 	}
 });
 
+/** A filter with its arguments, whole. */
+const WHOLE_FILTER = /^\|\s*\w+(?:\s+(?:"[^"]*"|[\d-]+))*$/;
+
+/** Whether what is written goes on inside braces: after `??`, or in a filter that is not whole. */
+function isInFilter(before: string): boolean {
+	const text = before.trimEnd();
+	if (text.endsWith('??')) return true;
+	const at = text.lastIndexOf('|');
+	return at >= 0 && !text.includes('}', at) && !WHOLE_FILTER.test(text.slice(at));
+}
+
 /** Going on to write plain words after a choice leaves the braces first: they would be read as part of the name. */
 const leaveBraces = EditorView.inputHandler.of((view, from, to, text) => {
 	const { doc } = view.state;
@@ -141,11 +152,7 @@ const leaveBraces = EditorView.inputHandler.of((view, from, to, text) => {
 	const hasSpace = doc.sliceString(from - 1, from) === ' ';
 	if (text === ' ' && !hasSpace) return false;
 	// After ` ?? ` and in a filter's arguments one goes on inside.
-	if (
-		/(\?\?|\|[^}]*)\s*$/.test(doc.sliceString(0, from)) &&
-		!/\|\s*\w+(\s+("[^"]*"|[\d-]+))*\s*$/.test(doc.sliceString(0, from))
-	)
-		return false;
+	if (isInFilter(doc.sliceString(0, from))) return false;
 	const insert = (hasSpace ? ' ' : '') + text;
 	const at = from + 1;
 	view.dispatch({

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Reach } from '$core';
-	import { isRefused, reach } from '$ui/api';
+	import { isRefused, NO_ANSWER, reach } from '$ui/api';
+	import { onDestroy } from 'svelte';
 	import { pagesInWords } from '$ui/parts/words';
 	import * as api from './api';
 	import type { Mend } from './api';
@@ -12,24 +13,28 @@
 		done
 	}: { site: string; mends: readonly Mend[]; done: (told: string, edit: number | undefined) => void } = $props();
 
-	let chosen = $state<Mend | undefined>();
+	let chosen = $state.raw<Mend | undefined>();
 	let found = $state.raw<Reach | 'counting' | undefined>();
+	let why = $state('');
 	let refused = $state('');
 	let busy = $state(false);
 	let stop: AbortController | undefined;
+	onDestroy(() => stop?.abort());
 
 	async function look(mend: Mend) {
 		stop?.abort();
 		const mine = (stop = new AbortController());
-		[chosen, found, refused] = [mend, undefined, ''];
+		[chosen, found, refused, why] = [mend, undefined, '', ''];
 		if ('actions' in mend) return;
 		found = 'counting';
-		const counted = await reach(site, mend.edit, mine.signal, () => undefined).catch(() => undefined);
-		if (!mine.signal.aborted) found = counted;
+		const counted = await reach(site, mend.edit, mine.signal, () => undefined).catch(() => NO_ANSWER);
+		if (mine.signal.aborted) return;
+		if (isRefused(counted)) [found, why] = [undefined, counted.refused];
+		else found = counted;
 	}
 	async function mendNow(mend: Mend) {
 		busy = true;
-		const answer = await api.doMend(site, $state.snapshot(mend) as Mend);
+		const answer = await api.doMend(site, mend);
 		busy = false;
 		if (isRefused(answer)) return void (refused = answer.refused);
 		chosen = undefined;
@@ -39,9 +44,9 @@
 </script>
 
 <ul class="mends">
-	{#each mends as mend (mend.says)}
+	{#each mends as mend, at (at)}
 		<li>
-			{#if chosen?.says !== mend.says}
+			{#if chosen !== mend}
 				<button class="link" onclick={() => void look(mend)}>{mend.says}</button>
 			{:else}
 				<p><strong>{mend.says}</strong></p>
@@ -54,7 +59,7 @@
 							found.worse,
 							'for the worse'
 						)}{inWords(found.sayThemselves, 'say it themselves and keep that')}.
-					{:else}How far it reaches could not be counted.{/if}
+					{:else}How far it reaches could not be counted. {why}{/if}
 				</p>
 				{#if typeof found === 'object'}
 					<ul class="sample">

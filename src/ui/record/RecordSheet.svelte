@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Dialog } from 'bits-ui';
 	import * as api from '$ui/api';
+	import { pagesInWords } from '$ui/parts/words';
 	import { editInWords, type RecordedEdit } from './record';
 
 	/** The record of edits, the newest first: what, where, by whom, when; each that stands can be taken back. */
@@ -11,8 +12,8 @@
 	}: {
 		open: boolean;
 		site: string;
-		/** Takes an edit back; gives the sentence of a refusal. */
-		takeBack: (id: number) => Promise<string | undefined>;
+		/** Takes an edit back; gives the refusal. `removes` says how many pages go by it. */
+		takeBack: (id: number, removes?: number) => Promise<api.Refused | undefined>;
 	} = $props();
 
 	let edits = $state.raw<readonly RecordedEdit[]>([]);
@@ -33,16 +34,12 @@
 		asked = undefined;
 		void read();
 	});
-	/** What was read in is much: taking it back is asked for twice. */
-	let asked = $state<number | undefined>();
+	/** One by which much of the site goes is asked for twice, and the second time says how much. */
+	let asked = $state.raw<{ readonly id: number; readonly removes: number } | undefined>();
 	async function back(edit: RecordedEdit) {
-		if (edit.kind === 'import' && asked !== edit.id) {
-			asked = edit.id;
-			told = 'All that was read in goes, with what was written at those pages. Press again to take it back.';
-			return;
-		}
-		asked = undefined;
-		told = (await takeBack(edit.id)) ?? `Taken back: ${editInWords(edit)}.`;
+		const refusal = await takeBack(edit.id, asked?.id === edit.id ? asked.removes : undefined);
+		told = refusal?.refused ?? `Taken back: ${editInWords(edit)}.`;
+		asked = refusal?.removes === undefined ? undefined : { id: edit.id, removes: refusal.removes };
 		await read();
 	}
 	const when = (made: string) => new Date(made).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
@@ -63,7 +60,7 @@
 						<span class="quiet">{when(edit.made)}, by {edit.author}{edit.isBack ? ', taken back' : ''}</span>
 						{#if !edit.isBack && edit.takesBack === null}
 							<button class="plain-button" aria-label="Take back: {editInWords(edit)}" onclick={() => back(edit)}
-								>{asked === edit.id ? 'Take it all back' : 'Take back'}</button
+								>{asked?.id === edit.id ? `Take it back: ${pagesInWords(asked.removes)} go` : 'Take back'}</button
 							>
 						{/if}
 					</li>

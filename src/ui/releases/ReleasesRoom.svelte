@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
-	import { isRefused } from '../api';
+	import { isRefused, release as releaseNow } from '../api';
 	import { keyOf } from '$ui/parts/keys';
 	import { benchAt } from '../rooms/rooms';
 	import RoomBar from '../rooms/RoomBar.svelte';
@@ -27,21 +27,44 @@
 	const total = $derived(sheet ? sheet.changed + sheet.added + sheet.removed : 0);
 	const SHOWN = 30;
 
+	/** Leaving the room ends what is asked; a later answer never stands over a newer one. */
+	const gone = new AbortController();
+	let asking = 0;
 	async function look() {
-		const answer = await api.sheet(site, offset, q);
-		if (isRefused(answer)) message = answer.refused;
-		else sheet = answer;
+		const mine = ++asking;
+		for (;;) {
+			const answer = await api.sheet(site, offset, q);
+			if (mine !== asking || gone.signal.aborted) return;
+			if (isRefused(answer)) [sheet, message] = [undefined, answer.refused];
+			else sheet = answer;
+			if (isRefused(answer) || answer.unseen === 0) break;
+		}
 		const past = await api.history(site);
-		if (!isRefused(past)) history = past;
+		if (mine === asking && !isRefused(past)) history = past;
 	}
 	onMount(() => {
 		void look();
-		return neighbours.listen(() => void look());
+		const unheard = neighbours.listen(() => void look());
+		return () => {
+			gone.abort();
+			clearTimeout(timer);
+			unheard();
+		};
 	});
-	async function release(only?: readonly string[]) {
+	/** A release that is under way: how far it is, and its end. */
+	let making = $state.raw<{ readonly done: number; readonly all: number } | undefined>();
+	let stop: AbortController | undefined;
+	/** What is yet to be said of a release: how many pages leave by it. */
+	let toSay = $state.raw<{ readonly only?: readonly string[]; readonly removes: number } | undefined>();
+	async function release(only?: readonly string[], removes?: number) {
 		busy = true;
-		const made = await api.release(site, note, only);
-		busy = false;
+		stop = new AbortController();
+		making = { done: 0, all: total };
+		const wanted = { note, ...(only && { only }), ...(removes !== undefined && { removes }) };
+		const made = await releaseNow(site, wanted, stop.signal, (done, all) => (making = { done, all }));
+		[busy, making] = [false, undefined];
+		toSay =
+			isRefused(made) && made.removes !== undefined ? { ...(only && { only }), removes: made.removes } : undefined;
 		message = isRefused(made)
 			? made.refused
 			: `Release ${made.number}: ${made.changed} changed, ${made.added} new, ${made.removed} gone.`;
@@ -57,6 +80,7 @@
 		else compared = answer;
 	}
 	async function askBack(number: number) {
+		leaving = undefined;
 		goingBack = number;
 		undone = undefined;
 		const latest = history[0]?.number;
@@ -65,10 +89,14 @@
 		if (isRefused(answer)) message = answer.refused;
 		else undone = answer;
 	}
+	/** How many pages leave by going back, where that is yet to be said. */
+	let leaving = $state<number | undefined>();
 	async function goBack(number: number) {
 		busy = true;
-		const made = await api.goBack(site, number, note);
+		const made = await api.goBack(site, number, note, leaving);
 		busy = false;
+		leaving = isRefused(made) ? made.removes : undefined;
+		if (leaving !== undefined) return void (message = (made as { refused: string }).refused);
 		message = isRefused(made)
 			? made.refused
 			: `Release ${made.number} is what release ${number} was. The working copy stays as it is.`;
@@ -86,7 +114,8 @@
 			.filter(Boolean)
 			.join(', ') || 'nothing changed';
 	function onkeydown(event: KeyboardEvent) {
-		if (keyOf(event) === 'release' && total > 0 && sheet?.stops.length === 0 && !busy) {
+		// What takes much away is said with the button that says how much.
+		if (keyOf(event) === 'release' && total > 0 && sheet?.stops.length === 0 && !busy && !toSay) {
 			event.preventDefault();
 			void release();
 		}
@@ -106,7 +135,11 @@
 	<RoomBar {site} room="releases" />
 	{#if message}
 		<p class="message top" role="status">
-			{message} <button class="plain-button" onclick={() => (message = '')}>Close</button>
+			{message}
+			{#if toSay}<button class="main-button" disabled={busy} onclick={() => void release(toSay?.only, toSay?.removes)}
+					>Release, and take {pagesInWords(toSay.removes)} away</button
+				>{/if}
+			<button class="plain-button" onclick={() => ((message = ''), (toSay = undefined))}>Close</button>
 		</p>
 	{/if}
 	<main id="room">
@@ -114,7 +147,15 @@
 			<h1 id="next">
 				What would go out
 				<span class="quiet" role="status" data-testid="sheet"
-					>{sheet === undefined ? 'Comparing …' : total === 0 ? 'Nothing: all is as released.' : told(sheet)}</span
+					>{sheet === undefined
+						? message
+							? 'Not known'
+							: 'Comparing …'
+						: sheet.unseen > 0
+							? `${total > 0 ? `${told(sheet)} so far; comparing` : 'Comparing'}: ${(sheet.all - sheet.unseen).toLocaleString('en')} of ${pagesInWords(sheet.all)} looked at`
+							: total === 0
+								? 'Nothing: all is as released.'
+								: told(sheet)}</span
 				>
 			</h1>
 			{#if sheet}
@@ -137,8 +178,11 @@
 							bind:value={note}
 						/>
 						<button class="main-button" disabled={busy || sheet.stops.length > 0} title="Ctrl+Enter"
-							>{busy ? 'Releasing …' : `Release ${pagesInWords(total)}`}</button
+							>{making
+								? `Releasing: ${making.done.toLocaleString('en')} of ${making.all.toLocaleString('en')}`
+								: `Release ${sheet.unseen > 0 ? 'all that differs' : pagesInWords(total)}`}</button
 						>
+						{#if making}<button type="button" class="link" onclick={() => stop?.abort()}>Stop</button>{/if}
 					</form>
 					<input
 						type="search"
@@ -208,7 +252,9 @@
 										)}{undone.pages[0] ? `, such as ${undone.pages[0].path}` : ''}. The working copy stays as it is.
 									</p>
 									<button class="main-button" disabled={busy} onclick={() => void goBack(one.number)}
-										>Go back to release {one.number}</button
+										>Go back to release {one.number}{leaving === undefined
+											? ''
+											: `, and take ${pagesInWords(leaving)} away`}</button
 									>
 									<button class="link" onclick={() => (goingBack = undefined)}>Leave it</button>
 								{:else}<p class="quiet">Comparing …</p>{/if}

@@ -7,14 +7,11 @@ export type { Release, PageDifference, Sheet, SheetPage };
 
 export const sheet = (site: string, offset: number, q: string) =>
 	ask<Sheet>(at(site, `sheet?${new URLSearchParams({ offset: String(offset), q })}`));
-/** Of all that differs, or of the pages at some paths alone. */
-export const release = (site: string, note: string, only?: readonly string[]) =>
-	ask<Release & { readonly faulty: readonly unknown[] }>(
-		at(site, 'release'),
-		sending('POST', { note, ...(only && { only }) })
-	);
 export const history = (site: string) => ask<Release[]>(at(site, 'releases'));
 export const between = (site: string, from: number, to: number) =>
 	ask<{ count: number; pages: PageDifference[] }>(at(site, `releases?from=${from}&to=${to}`));
-export const goBack = (site: string, number: number, note: string) =>
-	ask<Release>(at(site, 'releases'), sending('POST', { backTo: number, note }));
+export const goBack = (site: string, number: number, note: string, removes?: number) =>
+	ask<Release>(
+		at(site, 'releases'),
+		sending('POST', { backTo: number, note, ...(removes !== undefined && { removes }) })
+	);

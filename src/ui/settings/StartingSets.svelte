@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { STARTING_SETS, type Reach } from '$core';
+	import { onDestroy } from 'svelte';
 	import * as api from '$ui/api';
 	import { benchInView } from '$ui/bench/context';
 	import { pagesInWords } from '$ui/parts/words';
@@ -10,7 +11,9 @@
 
 	let chosen = $state<string | undefined>();
 	let reach = $state.raw<Reach | 'counting' | undefined>();
+	let why = $state('');
 	let stop: AbortController | undefined;
+	onDestroy(() => stop?.abort());
 
 	async function look(set: string) {
 		stop?.abort();
@@ -18,8 +21,10 @@
 		[chosen, reach] = [set, 'counting'];
 		const found = await api
 			.reachOfSet(bench.data.site.name, { type: bench.working.type?.name ?? '', set }, mine.signal)
-			.catch(() => undefined);
-		if (!mine.signal.aborted) reach = found;
+			.catch(() => api.NO_ANSWER);
+		if (mine.signal.aborted) return;
+		if (api.isRefused(found)) [reach, why] = [undefined, found.refused];
+		else reach = found;
 	}
 	async function take(set: string) {
 		chosen = undefined;
@@ -50,7 +55,7 @@
 							<strong>{pagesInWords(reach.changed)} would change</strong>{reach.worse
 								? `; ${reach.worse} for the worse`
 								: ''}{reach.better ? `; ${reach.better} for the better` : ''}.
-						{:else}How far it reaches could not be counted.{/if}
+						{:else}How far it reaches could not be counted. {why}{/if}
 					</p>
 					{#if typeof reach === 'object'}
 						<ul>

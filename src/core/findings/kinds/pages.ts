@@ -1,4 +1,5 @@
 import type { Layer } from '../../model';
+import { ownOf } from '../../own';
 import { kind, listed } from './kind';
 
 /** Where the value of the tag came from: who wrote it can mend it. */
@@ -10,7 +11,7 @@ export interface Origin {
 type Nothing = Readonly<Record<string, never>>;
 
 const NAMES: Readonly<Record<string, string>> = { title: 'title', description: 'description' };
-const called = (tag: string) => NAMES[tag] ?? tag;
+const called = (tag: string) => ownOf(NAMES, tag) ?? tag;
 
 /** A rule can be changed where it stands; what no rule says is changed at the page, or by a rule that is yet to be written. */
 const byRule = ({ layer }: Origin, changed: string, written: string) => (layer === 'built-in' ? written : changed);
@@ -97,6 +98,12 @@ export const PAGE_KINDS = {
 		1,
 		({ tag, other, layer }) => `${other} is set at the ${layer}, and ${tag} does not follow it`,
 		({ tag, other }) => `Set ${tag} there too, or take its rule away so that it follows ${other}.`
+	),
+	'dropped-attribute': kind<{ readonly tag: string; readonly names: readonly string[] }>(
+		1,
+		({ tag, names }) =>
+			`What its file says with ${tag} does not go on: ${listed(names)} is no attribute the tag can carry so`,
+		() => 'Mend the attribute in the page’s own file, or write the tag as extra markup.'
 	),
 	empty: kind<{ readonly tag: string }>(
 		1,

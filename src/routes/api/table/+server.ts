@@ -1,13 +1,11 @@
 import { json } from '@sveltejs/kit';
 import { UserError } from '$server/errors';
-import { lookAtTable, type TableSource } from '$server/imports/table/table';
+import type { TableSource } from '$server/imports/table/table';
 import { runJob } from '$server/jobs/run';
 import { answering, readWithFile } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 
 const UNKNOWN_BASE = 'https://site.invalid/';
-/** A larger file (bytes) is read in a thread: others are answered meanwhile. */
-const MUCH = 500_000;
 
 /** What a table would become: its columns, what each is taken for, the first rows and the oddest. Nothing is kept. */
 export const POST: RequestHandler = ({ request }) =>
@@ -16,9 +14,6 @@ export const POST: RequestHandler = ({ request }) =>
 		if (!file) throw new UserError('The file of the table is missing behind what is said of it.');
 		const { base, ...said } = record as Partial<TableSource> & { base?: unknown };
 		const known = typeof base === 'string' && base !== '' ? base : UNKNOWN_BASE;
-		return json(
-			file.length < MUCH
-				? lookAtTable(Buffer.from(file), said, known)
-				: await runJob('lookAtTable', { file, said, base: known }, { signal: request.signal, gives: [file.buffer] })
-		);
+		const input = { file, said, base: known };
+		return json(await runJob('lookAtTable', input, { signal: request.signal, gives: [file.buffer] }));
 	});

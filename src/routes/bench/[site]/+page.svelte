@@ -360,7 +360,7 @@
 {/if}
 {#if opened.record}
 	{#await import('$ui/record/RecordSheet.svelte') then { default: RecordSheet }}
-		<RecordSheet bind:open={recordOpen} site={siteName} takeBack={(id) => bench.history.takeBack(id)} />
+		<RecordSheet bind:open={recordOpen} site={siteName} takeBack={bench.history.takeBack} />
 	{/await}
 {/if}
 

@@ -179,8 +179,18 @@ function* rowsUnder(lines: Iterable<readonly string[]>, columns: string[], delim
 	}
 }
 
-/** A quotation mark that opens a cell behind spaces. */
-const LATE_QUOTE = /(?:^|[,;|\t])[ \t]+"(?!")/m;
+/** Whether a quotation mark opens a cell behind spaces. Each mark looks back over the white space before it, no further. */
+export function hasLateQuote(text: string): boolean {
+	for (let at = text.indexOf('"'); at >= 0; at = text.indexOf('"', at + 1)) {
+		if (text[at + 1] === '"') continue;
+		let from = at;
+		while (from > 0 && (text[from - 1] === ' ' || text[from - 1] === '\t')) from--;
+		if (from === at) continue;
+		const isAfterTab = text.lastIndexOf('\t', at - 2) >= from;
+		if (isAfterTab || from === 0 || /[,;|\r\n\u2028\u2029]/.test(text[from - 1] as string)) return true;
+	}
+	return false;
+}
 
 /**
  * The cells of every line, without white space around the delimiters. Nearly all files have their quotation marks where
@@ -210,7 +220,7 @@ function* wellFormed(start: string, pieces: Iterable<string>, delimiter: string)
 	let rest = '';
 	/** The lines of what has come; undefined where a quotation mark is out of place. */
 	const take = (isAll: boolean) => {
-		if (LATE_QUOTE.test(rest)) return undefined;
+		if (hasLateQuote(rest)) return undefined;
 		const { data, errors, meta } = parser.parse(rest, 0, !isAll) as Papa.ParseResult<string[]>;
 		if (errors.length > 0) return undefined;
 		for (const cells of data)
@@ -241,8 +251,8 @@ function withoutLooseSpace(cell: string, delimiter: string): string {
 }
 
 function rowOf(cells: readonly string[], columns: readonly string[], line: number, delimiter: string): Row {
-	const record: Record<string, FieldValue> = {};
-	for (let index = 0; index < columns.length; index++) record[columns[index] as string] = cells[index] ?? '';
+	// A column may be called anything: so every name is the record's own.
+	const record = Object.fromEntries(columns.map((column, index) => [column, cells[index] ?? '']));
 	if (cells.length === columns.length) return { line, cells: record };
 	const has = `has ${cells.length} ${cells.length === 1 ? 'cell' : 'cells'} where there are ${columns.length} headings`;
 	const beyond = cells.slice(columns.length).join(delimiter).slice(0, 60);
@@ -301,12 +311,9 @@ const isRecord = (item: unknown): item is object => typeof item === 'object' && 
 function ofRecords(records: readonly { line: number; record: object }[]) {
 	const columns = new Set<string>();
 	const rows = records.map(({ line, record }): Row => {
-		const cells: Record<string, FieldValue> = Object.create(null) as Record<string, FieldValue>;
-		for (const [key, value] of Object.entries(record)) {
-			columns.add(key);
-			cells[key] = toValue(value);
-		}
-		return { line, cells };
+		const all = Object.entries(record);
+		for (const [key] of all) columns.add(key);
+		return { line, cells: Object.fromEntries(all.map(([key, value]) => [key, toValue(value)])) };
 	});
 	return { columns: [...columns], rows };
 }

@@ -1,4 +1,4 @@
-import { parseUrl, settleText, type FieldKind, type FieldValue, type Page } from '$core';
+import { parseUrl, settleText, type FieldKind, type FieldValue, type Page, ownOf } from '$core';
 import { UserError } from '../../errors';
 import { asRows, type Oddity, type Row, type Rows } from './rows';
 import { CELL_KINDS, guessReading, plain, toCell, toLanguage, toState, type CellKind, type Reading } from './values';
@@ -182,7 +182,7 @@ export function guessMapping({ columns, rows }: Pick<Rows, 'columns' | 'rows'>):
 	const taken = new Set<string>();
 	const byName = new Map<string, string>();
 	for (const column of columns) {
-		const known = Object.keys(USUAL).find((field) => USUAL[field]!.includes(keyOf(column)) && !taken.has(field));
+		const known = Object.keys(USUAL).find((field) => ownOf(USUAL, field)!.includes(keyOf(column)) && !taken.has(field));
 		if (known) {
 			taken.add(known);
 			byName.set(column, known);
@@ -194,7 +194,7 @@ export function guessMapping({ columns, rows }: Pick<Rows, 'columns' | 'rows'>):
 			const known =
 				byName.get(column) ??
 				byContent(
-					first.map(({ cells }) => cells[column] ?? ''),
+					first.map(({ cells }) => ownOf(cells, column) ?? ''),
 					taken
 				);
 			const field = known ?? free(fieldName(column), taken);
@@ -225,7 +225,9 @@ const fieldName = (column: string) =>
 		.trim()
 		.toLowerCase()
 		.replace(/[^\p{L}\p{N}]+/gu, '_')
-		.replace(/^_+|_+$/g, '');
+		.split('_')
+		.filter(Boolean)
+		.join('_');
 
 function free(name: string, taken: ReadonlySet<string>): string {
 	for (let at = 2, one = name; ; at++) {
@@ -255,11 +257,11 @@ export function readingsOf(
 ): Record<string, Reading> {
 	return Object.fromEntries(
 		columns.map((column) => {
-			const said = Object.hasOwn(readings, column) ? readings[column] : undefined;
+			const said = ownOf(readings, column);
 			if (said && CELL_KINDS.includes(said.kind)) return [column, said];
-			const field = mapping[column] ?? '';
-			const kind = Object.hasOwn(KINDS_OF_FIELDS, field) ? KINDS_OF_FIELDS[field] : undefined;
-			const guess = guessReading(rows.slice(0, 2000).map(({ cells }) => cells[column] ?? ''));
+			const field = ownOf(mapping, column) ?? '';
+			const kind = ownOf(KINDS_OF_FIELDS, field);
+			const guess = guessReading(rows.slice(0, 2000).map(({ cells }) => ownOf(cells, column) ?? ''));
 			if (kind === undefined || kind === guess.kind) return [column, guess];
 			return [column, { kind }];
 		})
@@ -292,21 +294,27 @@ export function* pagesOfTable(
 ): Generator<{ readonly page: Page; readonly line: number }, void> {
 	const { mapping, type } = source;
 	const readings = readingsOf(table, source);
-	const columns = table.columns.filter((column) => (mapping[column] ?? '') !== '');
-	const columnOf = (field: string) => columns.find((column) => mapping[column] === field);
+	const columns = table.columns.filter((column) => (ownOf(mapping, column) ?? '') !== '');
+	const columnOf = (field: string) => columns.find((column) => ownOf(mapping, column) === field);
 	const [pathColumn, titleColumn, stateColumn, languageColumn] = ['path', 'title', 'state', 'language'].map(columnOf);
 	if (pathColumn === undefined && !(source.pathFromTitle && titleColumn !== undefined))
 		throw new UserError(
 			'No column gives the path. Match one to “path”: it says where a page stands; or let paths be made of the title.'
 		);
 	const plainColumns = columns
-		.filter((column) => !['path', 'state', 'language'].includes(mapping[column] as string))
-		.map((column) => ({ column, field: mapping[column] as string, reading: readings[column] as Reading }));
+		.filter((column) => !['path', 'state', 'language'].includes(ownOf(mapping, column) as string))
+		.map((column) => ({
+			column,
+			field: ownOf(mapping, column) as string,
+			reading: ownOf(readings, column) as Reading
+		}));
 	const taken = new Map<string, number>();
 	for (const { line, cells } of table.rows) {
-		const written = pathColumn === undefined ? '' : String(cells[pathColumn] ?? '');
+		const written = pathColumn === undefined ? '' : String(ownOf(cells, pathColumn) ?? '');
 		const path =
-			pathColumn === undefined ? freePath(String(cells[titleColumn as string] ?? ''), taken) : pathOf(written, base);
+			pathColumn === undefined
+				? freePath(String(ownOf(cells, titleColumn as string) ?? ''), taken)
+				: pathOf(written, base);
 		const before = path === undefined ? undefined : taken.get(path);
 		if (path === undefined) {
 			skipped.push({
@@ -320,23 +328,31 @@ export function* pagesOfTable(
 			continue;
 		}
 		taken.set(path, line);
-		const odd = (column: string, why: string) => oddCells.push({ line, column, text: String(cells[column]), why });
-		const fields: Record<string, FieldValue> = {};
+		const odd = (column: string, why: string) =>
+			oddCells.push({ line, column, text: String(ownOf(cells, column)), why });
+		const fields = new Map<string, FieldValue>();
 		for (const { column, field, reading } of plainColumns) {
-			const cell = cells[column];
+			const cell = ownOf(cells, column);
 			if (cell === undefined || cell === '' || cell === null) continue;
 			const { value, why } = toCell(cell, reading);
 			if (why) odd(column, why);
-			fields[field] = value;
+			fields.set(field, value);
 		}
-		const said = stateColumn === undefined ? '' : String(cells[stateColumn] ?? '');
+		const said = stateColumn === undefined ? '' : String(ownOf(cells, stateColumn) ?? '');
 		const state = said === '' ? 'live' : toState(said);
-		const spoken = languageColumn === undefined ? '' : String(cells[languageColumn] ?? '');
+		const spoken = languageColumn === undefined ? '' : String(ownOf(cells, languageColumn) ?? '');
 		const language = spoken === '' ? undefined : toLanguage(spoken);
 		if (state === undefined) odd(stateColumn as string, 'is no state: the page is a draft');
 		if (spoken !== '' && language === undefined)
 			odd(languageColumn as string, 'is no language tag, such as en or pt-BR');
-		const page: Page = { path, type, state: state ?? 'draft', ...(language && { language }), fields, rules: [] };
+		const page: Page = {
+			path,
+			type,
+			state: state ?? 'draft',
+			...(language && { language }),
+			fields: Object.fromEntries(fields),
+			rules: []
+		};
 		yield { page, line };
 	}
 }
@@ -379,9 +395,9 @@ const KIND_OF_FIELD: Readonly<Record<CellKind, FieldKind>> = {
 export function fieldsOfTable(table: Pick<Rows, 'columns' | 'rows'>, source: TableSource, known: ReadonlySet<string>) {
 	const readings = readingsOf(table, source);
 	return table.columns.flatMap((column) => {
-		const name = source.mapping[column] ?? '';
+		const name = ownOf(source.mapping, column) ?? '';
 		if (name === '' || known.has(name) || ['path', 'state', 'language'].includes(name)) return [];
-		return [{ name, kind: KIND_OF_FIELD[readings[column]!.kind], label: column }];
+		return [{ name, kind: KIND_OF_FIELD[ownOf(readings, column)!.kind], label: column }];
 	});
 }
 

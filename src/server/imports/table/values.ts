@@ -159,18 +159,21 @@ export function toDate(text: string, dayFirst: boolean): string | undefined {
 }
 
 function made(year: number, month: number, day: number, time?: string, zone = ''): string | undefined {
-	const date = new Date(Date.UTC(year, month - 1, day));
+	const date = new Date(0);
+	// Not by `Date.UTC`, which takes the year 50 for 1950.
+	date.setUTCFullYear(year, month - 1, day);
 	if (date.getUTCMonth() !== month - 1 || date.getUTCDate() !== day) return undefined;
 	const whole = date.toISOString().slice(0, 10);
 	return time === undefined ? whole : `${whole}T${time.padStart(5, '0')}${zone}`;
 }
 
 const NUMBER = /^[-+−]?\d[\d\s.,'’\u00a0\u202f]*$/;
-const WITH_UNIT = /^(?:[$€£¥₣]|[A-Z]{3})?\s*([-+−]?\d[\d\s.,'’\u00a0\u202f]*?)\s*(?:[$€£¥₣%]|[A-Z]{3})?$/;
+/** A number with a sign or code of a currency on either side. White space at its end is the number's until it is taken off. */
+const WITH_UNIT = /^(?:[$€£¥₣]|[A-Z]{3})?\s*([-+−]?\d[\d\s.,'’]*)(?:[$€£¥₣%]|[A-Z]{3})?$/;
 
 /** A number with either decimal mark, also with a sign of a currency beside it; undefined where it is none. */
 export function toNumber(text: string, decimal: ',' | '.'): number | undefined {
-	const bare = WITH_UNIT.exec(text)?.[1];
+	const bare = WITH_UNIT.exec(text)?.[1]?.trimEnd();
 	if (bare === undefined || !NUMBER.test(bare)) return undefined;
 	const digits = bare.replace(/[\s'’\u00a0\u202f]/g, '').replace('−', '-');
 	const plainNumber = decimal === ',' ? digits.replaceAll('.', '').replace(',', '.') : digits.replaceAll(',', '');

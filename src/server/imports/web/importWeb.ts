@@ -419,7 +419,15 @@ function saveFeed({ store, site, base, source, options }: Job, entries: readonly
 
 function pageOfEntry(entry: ListedPage, path: string, base: string): FoundPage {
 	const text = (html: string | undefined) =>
-		html === undefined ? '' : settleText(readPage(html).body || html.replace(/<[^>]*>/g, ' '));
+		html === undefined
+			? ''
+			: settleText(
+					readPage(html).body ||
+						html
+							.split('<')
+							.map((piece, at) => (at === 0 ? piece : piece.slice(piece.indexOf('>') + 1)))
+							.join(' ')
+				);
 	const pictures = (entry.pictures ?? []).flatMap((src) => pathUnder(base, src, base + path.slice(1)) ?? []);
 	const summary = text(entry.summary);
 	return {

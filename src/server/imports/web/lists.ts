@@ -141,7 +141,7 @@ class ListReader {
 				break;
 			case 'xhtml:link': {
 				const tag = canonicalLanguage(attributes.hreflang ?? '');
-				if (tag && attributes.href) (page.versions ??= {})[tag] = attributes.href;
+				if (tag && attributes.href) page.versions = { ...page.versions, [tag]: attributes.href };
 				break;
 			}
 			case 'lastmod':
@@ -169,7 +169,7 @@ class ListReader {
 				break;
 			case 'author':
 			case 'dc:creator':
-				if (value) page.author ??= settleText(value.replace(/^\S+@\S+ \((.*)\)$/, '$1'));
+				if (value) page.author ??= settleText(/^[^\s@]+@\S+ \((.*)\)$/.exec(value)?.[1] ?? value);
 				break;
 			case 'category':
 				add(page, 'tags', settleText(value || (attributes.term ?? '')));
@@ -217,9 +217,19 @@ function setDate(page: Draft, name: 'modified' | 'published', value: string) {
 	if (date) page[name] = date;
 }
 
+const LONGEST_DATE = 100;
+
 /** A date of XML or of mail (RFC 822) as ISO 8601; undefined where it is none. */
-function toIso(text: string): string | undefined {
+function toIso(said: string): string | undefined {
+	const text = said.slice(0, LONGEST_DATE);
 	if (/^\d{4}(-\d\d(-\d\d)?)?$/.test(text)) return text.padEnd(10, '-01').slice(0, 10);
-	const time = Date.parse(text);
-	return Number.isNaN(time) ? undefined : new Date(time).toISOString();
+	// A time without a zone is the site's, wherever this runs: it stays without one.
+	const hasZone = HAS_ZONE.test(text);
+	const time = Date.parse(hasZone ? text : text.includes('T') ? `${text}Z` : `${text} GMT`);
+	if (Number.isNaN(time)) return undefined;
+	const whole = new Date(time).toISOString();
+	return hasZone ? whole : whole.slice(0, 19);
 }
+
+/** A time that says its zone at its end: `Z`, an offset, or letters such as `GMT`. */
+const HAS_ZONE = /\d\d:\d\d.*(?:[+-]\d\d:?\d\d|[A-Z]{1,5})(?:\s*\([^)]*\))?\s*$/i;

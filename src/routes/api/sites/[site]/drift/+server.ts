@@ -1,5 +1,6 @@
 import { json } from '@sveltejs/kit';
-import { lookForDrift, readDrift, setSchedule } from '$server/probes/drift';
+import { runJob } from '$server/jobs/run';
+import { readDrift, setSchedule } from '$server/probes/drift';
 import { answerInLines } from '$server/web/lines';
 import { answering, readRecord } from '$server/web/problem';
 import { viaFor } from '$server/web/working';
@@ -14,10 +15,11 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		const store = locals.store;
 		const { site } = store.site(params.site);
 		return answerInLines(request, async (say, signal) => ({
-			drift: await lookForDrift(store, params.site, viaFor(site.base), {
-				signal,
-				progress: (done, all) => say({ done, all })
-			})
+			drift: await runJob(
+				'drift',
+				{ db: store.file, site: params.site, via: viaFor(site.base) },
+				{ signal, progress: (done, all) => say({ done, all }) }
+			)
 		}));
 	});
 

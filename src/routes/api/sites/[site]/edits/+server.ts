@@ -15,15 +15,20 @@ export const GET: RequestHandler = ({ locals, params, url }) =>
 		const store = locals.store;
 		const { id, revision } = store.site(params.site);
 		const before = Number(url.searchParams.get('before') ?? NaN);
-		const limit = Math.min(MOST, Number(url.searchParams.get('limit') ?? NaN) || 50);
+		const asked = Number(url.searchParams.get('limit') ?? NaN);
+		const limit = Number.isInteger(asked) && asked > 0 ? Math.min(MOST, asked) : 50;
 		const edits = store.record.list(id, Number.isInteger(before) ? before : undefined, limit);
 		return json({ revision, edits, next: store.record.next(id) });
 	});
 
-/** Takes an edit back, by its number; the last one with `"last"`; does the one taken back last again with `"again"`. */
+/**
+ * Takes an edit back, by its number; the last one with `"last"`; does the one taken back last again with `"again"`. One by
+ * which much of the site goes is taken back with `"removes"`, the number of those pages.
+ */
 export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
-		const { takeBack: which } = await readRecord(request);
+		const { takeBack: which, removes } = await readRecord(request);
+		const sure = Number.isInteger(removes) ? (removes as number) : undefined;
 		if (which !== 'last' && which !== 'again' && !Number.isInteger(which))
 			throw new UserError('Say which edit to take back: its number, "last", or "again" for the one taken back last.');
 		const { store } = locals;
@@ -32,8 +37,13 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		// Who leaves meanwhile has asked for it all the same.
 		const { result, revision, edit } = await patiently(() =>
 			inThread
-				? runJob('takeBack', { db: store.file, site: params.site, edit: meant })
-				: takeBack(store, params.site, which as WhichEdit, 'bench')
+				? runJob('takeBack', {
+						db: store.file,
+						site: params.site,
+						edit: meant,
+						...(sure !== undefined && { removes: sure })
+					})
+				: takeBack(store, params.site, which as WhichEdit, 'bench', sure)
 		);
 		return json({ revision, edit, ...result });
 	});

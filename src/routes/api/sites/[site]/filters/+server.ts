@@ -11,20 +11,28 @@ export const GET: RequestHandler = ({ locals, params }) =>
 		return json(store.filters.all(store.site(params.site).id));
 	});
 
+/** So many filters have names, each so long (UTF-16 code units) at the most. */
+const MOST = 100;
+const LONGEST = 2000;
+
 /** Keeps one under a name; one without a query is taken away. */
 export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { name, query } = await readRecord(request);
 		if (typeof name !== 'string' || name.trim() === '' || name.length > 80)
 			throw new UserError('A filter needs a name of at most 80 characters.');
+		if (typeof query === 'string' && query.length > LONGEST)
+			throw new UserError(`The filter has ${query.length} characters; at most ${LONGEST} are kept.`);
 		const store = locals.store;
 		const { id } = store.site(params.site);
 		await patiently(() =>
-			store.transaction(() =>
-				typeof query === 'string' && query !== ''
-					? store.filters.save(id, name.trim(), query)
-					: store.filters.drop(id, name)
-			)
+			store.transaction(() => {
+				if (typeof query !== 'string' || query === '') return store.filters.drop(id, name);
+				const others = store.filters.all(id).filter((one) => one.name !== name.trim());
+				if (others.length >= MOST)
+					throw new UserError(`There are ${MOST} filters with names already. Take one away that nobody needs.`);
+				store.filters.save(id, name.trim(), query);
+			})
 		);
 		return json(store.filters.all(id));
 	});

@@ -4,6 +4,8 @@ import { patiently } from '$server/store/patiently';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 
+const MOST = 200;
+
 /** Ticks an item of the list for a launch, or takes the tick away. */
 export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
@@ -11,9 +13,14 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		if (typeof item !== 'string' || item.length > 200) throw new UserError('Say which item is meant.');
 		const store = locals.store;
 		const { id } = store.site(params.site);
-		const before = new Set(store.sources.settings<string[]>(id, 'launch') ?? []);
-		if (on === true) before.add(item);
-		else before.delete(item);
-		await patiently(() => store.transaction(() => store.sources.saveSettings(id, 'launch', [...before])));
-		return json([...before]);
+		// Read where it is written: another tab may tick at the same time.
+		const tick = () => {
+			const ticked = new Set(store.sources.settings<string[]>(id, 'launch') ?? []);
+			if (on === true) ticked.add(item);
+			else ticked.delete(item);
+			if (ticked.size > MOST) throw new UserError(`At most ${MOST} items are ticked.`);
+			store.sources.saveSettings(id, 'launch', [...ticked]);
+			return [...ticked];
+		};
+		return json(await patiently(() => store.transaction(tick)));
 	});

@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { UserError } from '$server/errors';
 import { GuardedFetcher, PICTURE_LIMITS } from '$server/fetching/fetch';
-import { Library } from '$server/pictures/library';
+import { runJob } from '$server/jobs/run';
 import { removePicture } from '$server/web/pictures';
 import { answering, readRecord } from '$server/web/problem';
 import { standIn } from '$server/web/working';
@@ -15,8 +15,10 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		const isAddress = (request.headers.get('content-type') ?? '').startsWith('application/json');
 		const bytes = isAddress
 			? await fetchPicture(((await readRecord(request)) as { address?: unknown }).address)
-			: Buffer.from(await request.arrayBuffer());
-		return json(await new Library(store).take(params.site, bytes, nameOf(request)));
+			: await request.arrayBuffer();
+		const own = new Uint8Array(bytes);
+		const input = { db: store.file, site: params.site, bytes: own, name: nameOf(request) };
+		return json(await runJob('takePicture', input, { gives: [own.buffer as ArrayBuffer] }));
 	});
 
 /** The name of the file as it came, in percent-encoding; nothing when it cannot be read. */

@@ -1,0 +1,43 @@
+import { keptCopyOf, MEDIA_PATH, ownOf } from '$core';
+import { notFound, UserError } from '../errors';
+import type { PictureUses } from '../jobs/uses';
+import type { Store } from '../store/store';
+import { makeEdit } from './edit';
+
+/** While others edit, uses are counted again so often at the most. */
+const TRIES = 5;
+
+/**
+ * Takes a picture out of a site's library, unless anything uses it: what was counted holds for the working copy that the
+ * edit is made in, or is counted again. Throws a `UserError`.
+ */
+export function removeUnused(store: Store, name: string, src: string, usesOf: (site: number) => PictureUses) {
+	for (let tries = 0; tries < TRIES; tries++) {
+		const { id, revision } = store.site(name);
+		refuseUsed(store, name, src, usesOf(id));
+		const edit = { origin: 'bench', kind: 'picture', what: { src, do: 'remove' } } as const;
+		const { result: isRemoved } = makeEdit(store, name, edit, (site) => {
+			if (site.revision !== revision) return false;
+			store.pictures.remove(id, src);
+			return true;
+		});
+		if (isRemoved) return;
+	}
+	throw new UserError('The site is being edited at the moment: its pictures stay. Try again in a moment.', 1, 503);
+}
+
+function refuseUsed(store: Store, name: string, src: string, uses: PictureUses) {
+	const { id, site, types } = store.site(name);
+	const picture = store.pictures.one(id, src);
+	if (!picture) throw notFound(`There is no picture "${src}" in this site.`);
+	const use = ownOf(uses, src);
+	const [page] = [...(use?.shownOn ?? []), ...(use?.namedOn ?? [])];
+	if (page !== undefined) throw new UserError(`It is used on ${page}: remove it there first.`);
+	if (JSON.stringify([site, types]).includes(JSON.stringify(src)))
+		throw new UserError('The site or one of its types uses it: remove it there first.');
+	const release = store.releases.latest(id);
+	const hash = keptCopyOf(picture)?.file.slice(0, 24);
+	const shown = release && store.releases.pageNaming(id, hash ? MEDIA_PATH + hash : src);
+	if (release && shown)
+		throw new UserError(`Release ${release.number} still shows it on ${shown}. Release what you have, then remove it.`);
+}
