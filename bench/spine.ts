@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import Database from 'better-sqlite3';
 import { parse } from 'csv-parse/sync';
-import { measureReach, type Edit } from '$core';
+import { MATRIX_TAGS, measureReach, WIDTH_STEP, type Edit } from '$core';
 import { keepRule } from '$server/edits/rules';
 import { takeContent } from '$server/imports/content';
 import { JOBS } from '$server/jobs/jobs';
@@ -322,8 +322,10 @@ steps.rooms = async () => {
 		true
 	);
 	report('the same taken back, times', back / changing, 1, `${back.toFixed(1)} s`);
-	const findings = await secondsOf(() => runJob('findings', { db, site: name }));
-	const few2 = await secondsOf(() => runJob('findings', { db: small.db, site: small.name }));
+	const findings = await secondsOf(() => runJob('count', { db, site: name, tags: MATRIX_TAGS, step: WIDTH_STEP }));
+	const few2 = await secondsOf(() =>
+		runJob('count', { db: small.db, site: small.name, tags: MATRIX_TAGS, step: WIDTH_STEP })
+	);
 	report('all findings, against 1,000 pages', findings / few2, 100, `${findings.toFixed(2)} s`);
 	const lines: string[] = [];
 	const out = seconds(() => {

@@ -1,10 +1,20 @@
-import type { Handle, HandleServerError } from '@sveltejs/kit';
+import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { withoutPaths } from '$server/web/paths';
 import { problem } from '$server/web/problem';
 import { openStore } from '$server/web/working';
 import { UserError } from '$server/errors';
 import { log } from '$server/log';
 import { parseUrl } from '$core';
+
+/** What goes on by itself begins with the server, before anybody opens a room. A database that cannot be opened is told then. */
+export const init: ServerInit = () => {
+	if (!process.env.KEPHALON_DB) return;
+	try {
+		openStore();
+	} catch (error) {
+		log.error(error);
+	}
+};
 
 /** A page of the open web that posts to us is refused; the server before this has refused names that are not ours. */
 export const handle: Handle = async ({ event, resolve }) => {

@@ -136,8 +136,10 @@ export { sameJson, takenBack, withChanges, type Changes, type PictureEdit, type 
 export type { ProseCandidate } from './markup/prose';
 export { isCaption } from './markup/prose';
 export { lettersOf } from './text/text';
+export { MATRIX_TAGS, TITLE_CUTS, WIDTH_STEP } from './findings/matrix';
 export { ownOf } from './own';
+export { publicIn } from './public';
 export { toTemplate } from './template/quote';
 export { replaceWords } from './template/replace';
 export { HABITS, AGAIN_IN_WORDS, habitsInWords, type Habits } from './readers/habits';
-export { readServedHead, type ServedHead, type ServedTag } from './markup/served';
+export { charsetIn, readServedHead, type ServedHead, type ServedTag } from './markup/served';

@@ -1,6 +1,16 @@
 import { existsSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { Option } from 'commander';
-import { describeFinding, describeMend, findInRules, findOnPage, isError, Resolver, type Finding } from '$core';
+import {
+	describeFinding,
+	describeMend,
+	findInRules,
+	findOnPage,
+	isError,
+	publicIn,
+	Resolver,
+	type ContentType,
+	type Finding
+} from '$core';
 import { UserError } from '$server/errors';
 import { findInFolder, type FileFinding } from '$server/findings/folder';
 import { readSiteFile } from '$server/siteFile/siteFile';
@@ -51,9 +61,7 @@ export const addCheck: Verb = (program) => {
 			if (folder !== undefined) return tell(findInPath(folder, pages === true), options);
 			const name = site as string;
 			const isWhole = pages && (await isFresh(name, options));
-			await withReader(options, (store) =>
-				tell(findAll(store, name, pages === true, isWhole === true).map(inDatabase), options)
-			);
+			await withReader(options, (store) => tell(findAll(store, name, pages === true, isWhole === true), options));
 		});
 };
 
@@ -61,7 +69,20 @@ export const addCheck: Verb = (program) => {
 type Placed = Pick<FileFinding, 'finding'> & Partial<FileFinding>;
 const inDatabase = (finding: Finding): Placed => ({ finding });
 
-function tell(all: readonly Placed[], { json, format, only, failOn, baseline }: Omit<Options, 'site' | 'pages'>) {
+/** What was found, and in what, in a sentence. */
+interface Found {
+	readonly placed: readonly Placed[];
+	readonly looked: string;
+}
+const RULES_ALONE = 'Looked at the rules alone; --pages looks at what comes out as well.';
+const lookedAt = (pages: number) => `Looked at the rules and ${count(pages, 'public page')}.`;
+const unsharedIn = (types: readonly ContentType[]) =>
+	new Set(types.filter(({ special }) => special === 'not-found').map(({ name }) => name));
+
+function tell(
+	{ placed: all, looked }: Found,
+	{ json, format, only, failOn, baseline }: Omit<Options, 'site' | 'pages'>
+) {
 	const told = json ? 'json' : format;
 	const wanted = only.length > 0 ? all.filter(({ finding }) => only.includes(finding.code)) : all;
 	const found = baseline === undefined ? wanted : newSince(baseline, wanted);
@@ -78,7 +99,7 @@ function tell(all: readonly Placed[], { json, format, only, failOn, baseline }: 
 	else for (const one of found) print(`${one.file === undefined ? '' : placeOf(one)}${findingAsText(one.finding)}\n`);
 	if (told === 'text')
 		say(
-			`${count(errors, 'error')}, ${count(found.length - errors, 'warning')}${baseline !== undefined ? ' that are new' : ''}.`
+			`${count(errors, 'error')}, ${count(found.length - errors, 'warning')}${baseline !== undefined ? ' that are new' : ''}. ${looked}`
 		);
 	if (errors > 0 || found.some(({ finding }) => isMet(finding, failOn))) process.exitCode = 1;
 }
@@ -87,10 +108,13 @@ const placeOf = ({ file, line, column }: Placed) =>
 	`${file}${line === undefined ? '' : `:${line}${column === undefined ? '' : `:${column}`}`}: `;
 
 /** A folder of HTML as it stands, or the rules, and with `--pages` the pages, of a site file. */
-function findInPath(path: string, withPages: boolean): Placed[] {
+function findInPath(path: string, withPages: boolean): Found {
 	const found = statSync(path, { throwIfNoEntry: false });
 	if (!found) throw new UserError(`There is no file or folder ${path}.`, 2);
-	if (found.isDirectory()) return findInFolder(path);
+	if (found.isDirectory()) {
+		const { findings, files } = findInFolder(path);
+		return { placed: findings, looked: `Looked at ${count(files, 'file')} of HTML.` };
+	}
 	const file = readSiteFile(path);
 	const text = readFileSync(path, 'utf8').split('\n');
 	const place = (finding: Finding): Placed => {
@@ -98,17 +122,21 @@ function findInPath(path: string, withPages: boolean): Placed[] {
 		return { file: path, finding, ...(line !== undefined && { line }) };
 	};
 	const inRules = findInRules(file.site, file.types, file.pages);
-	if (!withPages) return inRules.map(place);
+	if (!withPages) return { placed: inRules.map(place), looked: RULES_ALONE };
 	const resolver = new Resolver(
 		{ site: file.site, types: file.types, pictures: file.pictures ?? [] },
 		new Date().toISOString()
 	);
+	const isPublic = publicIn(file.types);
+	const unshared = unsharedIn(file.types);
+	let looked = 0;
 	const onPages = file.pages.flatMap((page) => {
-		if (page.state !== 'live') return [];
+		if (!isPublic(page) || unshared.has(page.type)) return [];
+		looked++;
 		const evaluation = resolver.evaluate(page);
 		return findOnPage(page, resolver.headOf(evaluation), evaluation);
 	});
-	return [...inRules, ...onPages].map(place);
+	return { placed: [...inRules, ...onPages].map(place), looked: lookedAt(looked) };
 }
 
 /** The line where what a finding is about is named: its page or type, and behind that its tag. */
@@ -133,23 +161,26 @@ async function isFresh(site: string, options: { db?: string }): Promise<boolean>
 	}
 }
 
-function findAll(store: Store, name: string, withPages: boolean, isWhole: boolean): Finding[] {
+function findAll(store: Store, name: string, withPages: boolean, isWhole: boolean): Found {
 	const stored = store.site(name);
 	const inRules = findInRules(stored.site, stored.types, store.pages(stored.id));
-	if (!withPages) return inRules;
+	if (!withPages) return { placed: inRules.map(inDatabase), looked: RULES_ALONE };
 	const resolver = resolverOf(store, stored, momentOf(store, stored.id));
 	const aside = new Set(store.asides.all(stored.id).map(({ code, tag, path }) => `${code} ${tag} ${path}`));
 	const isAside = ({ code, tag = '', target }: Finding) =>
 		aside.has(`${code} ${tag} `) || (target.of === 'page' && aside.has(`${code} ${tag} ${target.path}`));
-	const unshared = new Set(stored.types.filter(({ special }) => special === 'not-found').map((type) => type.name));
+	const unshared = unsharedIn(stored.types);
 	const onPages: Finding[] = [];
+	let looked = 0;
 	for (const page of store.pages(stored.id, 'live')) {
 		if (unshared.has(page.type)) continue;
+		looked++;
 		const evaluation = resolver.evaluate(page);
 		onPages.push(...findOnPage(page, resolver.headOf(evaluation), evaluation));
 	}
 	const whole = isWhole ? findInWhole(store, stored).map(({ finding }) => finding) : [];
-	return [...inRules, ...[...whole, ...onPages].filter((one) => !isAside(one))];
+	const found = [...inRules, ...[...whole, ...onPages].filter((one) => !isAside(one))];
+	return { placed: found.map(inDatabase), looked: lookedAt(looked) };
 }
 
 /** What a finding is known by from one run to the next. */

@@ -8,7 +8,7 @@ import { SITEMAP_MARK, sitemapsOf } from '$server/exports/sitemap';
 import { gatherPictures } from '$server/pictures/gather';
 import { Library } from '$server/pictures/library';
 import { manifestOf } from '$server/pictures/manifest';
-import { MANIFEST_PATH, MEDIA_PATH, normaliseBase, type Recipe } from '$core';
+import { MANIFEST_PATH, MEDIA_PATH, normaliseBase, type Recipe, publicIn } from '$core';
 import { faultyRules } from '$server/jobs/faultyRules';
 import { resolverOf } from '$server/jobs/heads';
 import type { Store } from '$server/store/store';
@@ -125,11 +125,12 @@ interface Named {
 function headsOf(store: Store, name: string, named: Named): InjectOptions['headOf'] {
 	const stored = store.site(name);
 	const resolver = resolverOf(store, stored, new Date().toISOString());
+	const isPublic = publicIn(stored.types);
 	const base = normaliseBase(stored.site.base) ?? stored.site.base;
 	const media = base + MEDIA_PATH.slice(1);
 	return (path) => {
 		const page = store.page(stored.id, path);
-		if (!page || page.state !== 'live') return undefined;
+		if (!page || !isPublic(page)) return undefined;
 		const { head, traces } = resolver.resolveWithTrace(page);
 		for (const { value } of head.tags) {
 			if (value.startsWith(media)) named.files.add(value.slice(media.length));

@@ -1,3 +1,4 @@
+import { publicIn } from '../public';
 import { weightOf, type Finding } from '../findings/finding';
 import { findInTag, valueIn } from '../findings/pages';
 import type { ContentType, Page, Picture, Rule, RuleBody, Site } from '../model';
@@ -94,12 +95,6 @@ function withPicture<T extends Model>(model: T, { place, changes }: PictureEdit)
 export function editPage(page: Page, edit: AnyEdit): Page {
 	const { place } = edit;
 	return place.layer === 'page' && place.path === page.path ? edited(page, edit) : page;
-}
-
-/** Whether a page is released: it is live, and its type is not switched off. */
-function publicIn(types: readonly ContentType[]): (page: Page) => boolean {
-	const off = new Set(types.filter((type) => type.off).map(({ name }) => name));
-	return ({ state, type }) => state === 'live' && !off.has(type);
 }
 
 function isUnder(page: Page, { place }: AnyEdit): boolean {

@@ -1,6 +1,6 @@
-import { parseFragment } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { isBlank, settleText } from '../text/text';
+import { parsePiece } from './parseBounded';
 
 /** Elements whose text is not for reading. */
 export const SILENT = new Set([
@@ -62,7 +62,7 @@ export const INLINE = new Set([
 /** The text a reader would see, with one space where a block begins or ends. Accepts any string. */
 export function htmlToText(html: string): string {
 	if (!/[<&]/.test(html)) return html;
-	return settleText(textOf(parseFragment(html)));
+	return settleText(textOf(parsePiece(html)));
 }
 
 /**

@@ -1,8 +1,8 @@
-import { parse, parseFragment } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { LINK_ATTRIBUTES } from '../catalogue/catalogue';
 import type { FoundTag, PictureMention } from '../model';
 import { canonicalLanguage, settleText } from '../text/text';
+import { parseDocument, parsePiece } from './parseBounded';
 import { SILENT, textOf } from './plainText';
 import { proseOf, type ProseCandidate } from './prose';
 import { hideSelfClosed, isXhtml } from './xhtml';
@@ -57,7 +57,7 @@ const namesFrame = (names: string | undefined) =>
 /** Reads a page. Accepts any string: broken markup is repaired as a browser would. `fileName` may tell XHTML. */
 export function readPage(html: string, fileName = ''): PageReading {
 	const start = cut(html, MAX_READ);
-	const document = parse(isXhtml(start, fileName) ? hideSelfClosed(start) : start);
+	const document = parseDocument(isXhtml(start, fileName) ? hideSelfClosed(start) : start);
 	const all = [...elementsOf(document)];
 	const body = all.find((element) => element.tagName === 'body');
 	const main = body ? mainOf(body) : withoutFrames(all);
@@ -89,7 +89,7 @@ export function readPage(html: string, fileName = ''): PageReading {
 /** What a page of frames shows where there are none (HTML standard, 16.2). */
 function withoutFrames(all: readonly Tree.Element[]): Tree.ParentNode | undefined {
 	const element = all.find(({ tagName }) => tagName === 'noframes');
-	return element && parseFragment(textOf(element));
+	return element && parsePiece(textOf(element));
 }
 
 const HAS_CRUMBS = /(^|[-_\s])(breadcrumbs?|crumbs)([-_\s]|$)/i;

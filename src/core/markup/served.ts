@@ -1,9 +1,9 @@
-import { parse } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { findTag, tagOfName } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import { settleText } from '../text/text';
 import { attribute, elementsOf, nameOfAlternate, readRefresh } from './readPage';
+import { parseDocument } from './parseBounded';
 import { textOf } from './plainText';
 
 /** One tag of a head as it is served. */
@@ -36,29 +36,36 @@ export interface ServedHead {
 	readonly refresh: { readonly to: string; readonly seconds: number } | undefined;
 	/** There is a field for a password. */
 	readonly asksToSignIn: boolean;
-	/** Where the declaration of the encoding ends, in characters; undefined for none. */
+	/** Where the declaration of the encoding ends, in characters, and what it says; undefined for none. */
 	readonly charsetAt: number | undefined;
+	readonly charset: string | undefined;
 }
 
 const LINKS = /^(canonical|icon|shortcut icon|apple-touch-icon|manifest|alternate|author|me)$/;
 const MOST_PICTURES = 20;
+/** Tags that are kept of one page: no head has as many. */
+const MOST_TAGS = 2000;
+
+/** The encoding that a media type names. */
+export const charsetIn = (type: string): string | undefined => /charset\s*=\s*["']?([\w:.-]+)/i.exec(type)?.[1];
 
 /**
  * Reads what is served as a browser without scripts would build it, with the place of each tag: a picture in the head's
  * `noscript` ends the head for such a reader. Never throws, whatever the text.
  */
 export function readServedHead(html: string): ServedHead {
-	const document = parse(html, { sourceCodeLocationInfo: true, scriptingEnabled: false });
+	const document = parseDocument(html, { sourceCodeLocationInfo: true, scriptingEnabled: false });
 	const tags: ServedTag[] = [];
 	const pictures: string[] = [];
 	let [words, scripts, isBelow, asksToSignIn] = [0, 0, false, false];
 	let refresh: ServedHead['refresh'];
 	let charsetAt: number | undefined;
+	let charset: string | undefined;
 	for (const element of elementsOf(document)) {
 		const { tagName } = element;
 		if (tagName === 'body') {
 			isBelow = true;
-			words = (settleText(textOf(element)).match(/\S+/g) ?? []).length;
+			words = countWords(textOf(element));
 		} else if (tagName === 'script') scripts++;
 		else if (tagName === 'img') {
 			const src = attribute(element, 'src');
@@ -67,13 +74,24 @@ export function readServedHead(html: string): ServedHead {
 		else if (tagName === 'meta') {
 			const equiv = attribute(element, 'http-equiv')?.toLowerCase();
 			if (equiv === 'refresh') refresh ??= readRefresh(attribute(element, 'content'));
-			if (attribute(element, 'charset') !== undefined || equiv === 'content-type')
-				charsetAt ??= element.sourceCodeLocation?.endOffset;
+			const said =
+				equiv === 'content-type' ? charsetIn(attribute(element, 'content') ?? '') : attribute(element, 'charset');
+			if (said !== undefined && charset === undefined) {
+				charset = said.trim();
+				charsetAt = element.sourceCodeLocation?.endOffset;
+			}
 		}
 		const tag = servedTag(element, isBelow);
-		if (tag) tags.push(tag);
+		if (tag && tags.length < MOST_TAGS) tags.push(tag);
 	}
-	return { tags, pictures, words, scripts, refresh, asksToSignIn, charsetAt };
+	return { tags, pictures, words, scripts, refresh, asksToSignIn, charsetAt, charset };
+}
+
+/** Runs of letters between white space. */
+function countWords(text: string): number {
+	let count = 0;
+	for (const _ of text.matchAll(/\S+/g)) count++;
+	return count;
 }
 
 function servedTag(element: Tree.Element, isBelow: boolean): ServedTag | undefined {

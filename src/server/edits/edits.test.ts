@@ -50,7 +50,8 @@ describe('one way in', () => {
 		expect(rule(atSite('One')).revision).toBe(before + 1);
 		rule(atSite('Two'));
 		const [last, first] = store.record.list(id, undefined, 2);
-		expect(last).toMatchObject({ kind: 'rule', origin: 'bench', revision: before + 2, isBack: false, changes: 1 });
+		expect(last).toMatchObject({ kind: 'rule', origin: 'bench', revision: before + 2, isBack: false });
+		expect(store.record.countChanges(last!.id)).toBe(1);
 		expect(last!.what).toEqual({ place: { layer: 'site' }, tag: 'title', before: says('One'), after: says('Two') });
 		expect(first!.what).toMatchObject({ before: null });
 	});
@@ -106,7 +107,9 @@ describe('taking back', () => {
 		expect(after).not.toBe(before);
 		takeBack(store, 'S', 'last', 'bench');
 		expect(dump()).toBe(before);
-		takeBack(store, 'S', 'again', 'bench');
+		const { pages } = JSON.parse(before) as { pages?: unknown[] };
+		const gone = pages === undefined ? 0 : pages.length - (JSON.parse(after) as { pages: unknown[] }).pages.length;
+		takeBack(store, 'S', 'again', 'bench', gone > 0 ? gone : undefined);
 		expect(dump()).toBe(after);
 		takeBack(store, 'S', 'last', 'bench');
 		expect(dump()).toBe(before);

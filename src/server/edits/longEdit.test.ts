@@ -100,7 +100,7 @@ describe('a long edit', () => {
 		expect(store.site('S').revision).toBe(revision);
 		expect(store.record.unfinished()).toEqual([]);
 		expect(store.page(id, '/a')).toMatchObject({ fields: { title: 'New /a' } });
-		takeBack(store, 'S', 'last', 'bench');
+		takeBack(store, 'S', 'last', 'bench', 15);
 		expect(dump()).toBe(before);
 	});
 	test('of a moment is made in one go', () => {
@@ -345,7 +345,8 @@ describe('a large edit that is taken back', () => {
 	test('leaves what was there, and the table of pages as fast as before', () => {
 		const [before, all] = [dump(), indexes()];
 		const edit = bring(many);
-		expect(takeBackLarge(store, 'S', edit, 'bench').result).toEqual({ taken: edit });
+		expect(() => takeBackLarge(store, 'S', edit, 'bench')).toThrow('5200 of');
+		expect(takeBackLarge(store, 'S', edit, 'bench', 5200).result).toEqual({ taken: edit });
 		expect(dump()).toBe(before);
 		expect(indexes()).toEqual(all);
 		expect(hasPausedOrders(store.db)).toBe(false);

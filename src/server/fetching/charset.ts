@@ -1,3 +1,4 @@
+import { charsetIn } from '$core';
 import { decodeBytes, detectEncoding } from '../files/encoding';
 
 /** Where the encoding of a served page was taken from. */
@@ -15,7 +16,7 @@ export function decodeServed(
 		(body[0] === 0xef && body[1] === 0xbb && body[2] === 0xbf) ||
 		(body[0] === 0xff && body[1] === 0xfe) ||
 		(body[0] === 0xfe && body[1] === 0xff);
-	const said = /charset\s*=\s*["']?([\w:.-]+)/i.exec(contentType ?? '')?.[1];
+	const said = charsetIn(contentType ?? '');
 	const header = said === undefined || hasMark ? undefined : labelled(said);
 	const encoding = header ?? detectEncoding(body);
 	const isDeclared = /<meta[^>]+charset\s*=/i.test(body.subarray(0, 1024).toString('latin1'));
@@ -26,7 +27,8 @@ export function decodeServed(
 	};
 }
 
-function labelled(label: string): string | undefined {
+/** The encoding that a label means, undefined for a label that is none. */
+export function labelled(label: string): string | undefined {
 	try {
 		return new TextDecoder(label).encoding;
 	} catch {

@@ -72,12 +72,13 @@ describe('into a copy', () => {
 			unchanged: 0,
 			unknown: [{ path: 'other.html', why: 'no live page of the site' }],
 			copied: 1,
-			skipped: []
+			skipped: [],
+			unsaid: { references: 1, stated: 0 }
 		});
 		expect(read('out/index.html')).toContain('<title>Home</title>');
 		expect(read('out/index.html')).not.toContain('Old');
 		expect(read('out/index.html')).toContain('<p>Home.\n');
-		expect(read('out/walks/fox.html')).toContain('<title>Fox “walk”</title>');
+		expect(read('out/walks/fox.html')).toContain('<title>Fox &#8220;walk&#8221;</title>');
 		expect(read('out/other.html')).toBe(read('in/other.html'));
 		expect(read('out/style.css')).toBe('p { color: red }');
 		expect(read('in/index.html')).toBe(before);

@@ -66,15 +66,15 @@ describe('a folder of HTML, as it stands', () => {
 		['a/same.html', ['shared-title title 5']],
 		['leads-on.html', []]
 	])('%s', (file, wanted) => {
-		expect(told(findInFolder(folder), file)).toEqual(wanted);
+		expect(told(findInFolder(folder).findings, file)).toEqual(wanted);
 	});
 
 	test('a page is found with and without its ending, and with and without the slash', () => {
-		const found = findInFolder(folder);
+		const found = findInFolder(folder).findings;
 		for (let at = 0; at < 7; at++) expect([at, told(found, `link${at}.html`)]).toEqual([at, []]);
 	});
 
 	test('a folder without pages says so', () => {
-		expect(() => findInFolder(join(folder, '..', 'no-such-folder'))).toThrow(/no-such-folder/);
+		expect(() => findInFolder(join(folder, '..', 'no-such-folder')).findings).toThrow(/no-such-folder/);
 	});
 });

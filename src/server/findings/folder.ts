@@ -50,9 +50,10 @@ const LEAST_SHARED = 2;
 
 /**
  * What is wrong or weak in the heads of a folder of HTML as it stands: tags that are missing, doubled, relative or local,
- * texts that readers cut, what pages share, and canonical addresses and versions that lead nowhere in the folder.
+ * texts that readers cut, what pages share, and canonical addresses and versions that lead nowhere in the folder. `files`
+ * is how many were looked at: those that only lead on are not.
  */
-export function findInFolder(folder: string): FileFinding[] {
+export function findInFolder(folder: string): { readonly findings: FileFinding[]; readonly files: number } {
 	const top = openFolder(folder);
 	const files = walkFolder(top).filter(({ path }) => isHtmlName(path));
 	if (files.length === 0)
@@ -72,7 +73,7 @@ export function findInFolder(folder: string): FileFinding[] {
 		}
 		all.push(saidBy(file, page.path, head));
 	}
-	return [...found, ...findShared(all), ...findLinks(all)];
+	return { findings: [...found, ...findShared(all), ...findLinks(all)], files: all.length };
 }
 
 function findInFile(page: Page, served: ServedHead): Finding[] {

@@ -154,7 +154,7 @@ test('a folder of pages: what is found in it, what comes in, and what it is wort
 		iconv.encode('<meta charset=iso-8859-1><title>Été – café</title><p>Où la mer monte deux fois par jour.', 'win1252')
 	);
 	utimesSync(join(top, 'latin.html'), MOMENT, MOMENT);
-	const found = findInFolder(top);
+	const found = findInFolder(top).findings;
 	const store = new Store(join(folder, 'folder.db'));
 	const summary = await importFolder(store, { folder: top, site: 'F', base: 'https://f.example/' });
 	await told('folder', [

@@ -14,7 +14,8 @@ import {
 	type BodyReading,
 	type Finding,
 	type Head,
-	type Page
+	type Page,
+	publicIn
 } from '$core';
 import type { ReleasedHead } from '../store/releases';
 import type { PageState } from '../store/state';
@@ -56,8 +57,8 @@ function keptHead(
 export interface StateModel {
 	readonly site: number;
 	readonly resolver: Resolver;
-	/** Types whose pages are not public, and those whose pages nobody shares. */
-	readonly off: ReadonlySet<string>;
+	readonly isPublic: ReturnType<typeof publicIn>;
+	/** Types whose pages nobody shares. */
 	readonly unshared: ReadonlySet<string>;
 	/** The fields that each type declares. */
 	readonly fields: ReadonlyMap<string, readonly string[]>;
@@ -85,7 +86,7 @@ export function stateOf(
 	const { resolver, site } = model;
 	const evaluation = resolver.evaluate(page);
 	const head = resolver.headOf(evaluation);
-	const isPublic = page.state === 'live' && !model.off.has(page.type);
+	const isPublic = model.isPublic(page);
 	const { hash, address } = keptHead(resolver, page, evaluation, head);
 	const isAside = ({ code, tag = '' }: Finding) =>
 		model.aside.has(`${code} ${tag} `) || model.aside.has(`${code} ${tag} ${page.path}`);

@@ -8,7 +8,8 @@ import {
 	type Page,
 	type Picture,
 	type Reach,
-	type Recipe
+	type Recipe,
+	publicIn
 } from '$core';
 import { changeMany, sampleOfBatch, type BatchAction, type BatchPages, type BatchSample } from '../edits/batch';
 import { writeCells, type CellWrite } from '../edits/cells';
@@ -18,8 +19,7 @@ import { takeBackLarge } from '../edits/takeBack';
 import { refuseHalfMade } from '../edits/longEdit';
 import { compareCsv, readCsvBack, type CsvTold } from '../exports/csv';
 import { sitemapsOf } from '../exports/sitemap';
-import { readFindings } from '../findings/findings';
-import type { FindingGroup } from '../findings/whole';
+import { count, saveCounted, type SpreadWanted } from '../findings/counted';
 import { takeContent, type ContentSource, type Taken } from '../imports/content';
 import type { Via } from '../fetching/trace';
 import { lookAtTable, type TableLook, type TableSource } from '../imports/table/table';
@@ -34,7 +34,6 @@ import { countUses, type PictureUses } from './uses';
 import { isMuch, mustSayRemoved, UserError } from '../errors';
 import { differencesBetween, goBack, type PageDifference } from '../releases';
 import { explain } from '../store/database';
-import { tagMatrix, widths } from '../store/grid';
 import type { Release, Staged } from '../store/releases';
 import type { Part } from '../store/part';
 import { Store, type StoredSite } from '../store/store';
@@ -92,10 +91,8 @@ export interface Jobs {
 	};
 	/** The sitemaps of what is released, by their names, compressed (gzip). */
 	sitemaps: { input: { db: string; site: string }; output: ReadonlyMap<string, Uint8Array> };
-	/** All that is wrong or weak on a site, by kind. */
-	findings: { input: { db: string; site: string }; output: FindingGroup[] };
-	/** How the pages stand as a whole: which have which tags, and how wide their titles are, by steps. */
-	spread: { input: { db: string; site: string; tags: readonly string[]; step: number }; output: Spread };
+	/** Counts what is wrong or weak on a site, by kind, and which pages have which tags; keeps it. */
+	count: { input: { db: string; site: string } & SpreadWanted; output: void };
 	/** Looks at an address, or at a page by its path, as all readers would. */
 	look: { input: { db: string; site: string; address: string; via?: Via | undefined }; output: Look };
 	/** Compares what is served of a site with what was released; stopped, it notes how far it came. */
@@ -126,12 +123,6 @@ export interface Jobs {
 }
 /** A release, and what does not work of the rules of its site, its types and the pages that it changed. */
 export type Released = Release & { readonly faulty: readonly Finding[] };
-
-/** Of each type, the share of pages that have each tag; and counts of pages by the width of their titles. */
-export interface Spread {
-	readonly matrix: ReturnType<typeof tagMatrix>;
-	readonly widths: ReturnType<typeof widths>;
-}
 
 export type JobName = keyof Jobs;
 
@@ -253,12 +244,10 @@ export const JOBS = {
 	takeBack: ({ db, site, edit, removes }) => writing(db, (store) => takeBackLarge(store, site, edit, 'bench', removes)),
 	sitemaps: ({ db, site }) =>
 		reading(db, (store) => new Map([...sitemapsOf(store, site)].map(({ name, text }) => [name, gzipSync(text)]))),
-	findings: ({ db, site }) => reading(db, (store) => readFindings(store, site)),
-	spread: ({ db, site, tags, step }) =>
-		reading(db, (store) => {
-			const { id } = store.site(site);
-			return { matrix: tagMatrix(store.db, id, tags), widths: widths(store.db, id, 'title_width', step) };
-		}),
+	count({ db, site, ...wanted }) {
+		const counted = reading(db, (store) => count(store, site, wanted));
+		writing(db, (store) => store.transaction(() => saveCounted(store, store.site(site).id, counted)));
+	},
 	look: ({ db, site, address, via }) => writingLong(db, (store) => lookAt(store, site, address, via)),
 	drift: ({ db, site, via, rate }, progress, signal) =>
 		writingLong(db, (store) =>
@@ -382,7 +371,7 @@ function refuseManyGone(store: Store, site: number, isWanted: (path: string) => 
 function refuseWithoutHome(store: Store, { id, types }: StoredSite) {
 	if (!store.releases.head(id, { path: '/' })) return;
 	const home = store.page(id, '/');
-	if (home?.state === 'live' && !types.some(({ name, off }) => off && name === home.type)) return;
+	if (home && publicIn(types)(home)) return;
 	const why = !home
 		? 'there is no page at /'
 		: home.state !== 'live'

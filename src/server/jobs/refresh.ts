@@ -1,4 +1,4 @@
-import { keptCopyOf } from '$core';
+import { keptCopyOf, publicIn } from '$core';
 import type { Part } from '../store/part';
 import type { Store } from '../store/store';
 import { mendUnfinished } from '../store/unfinished';
@@ -47,7 +47,7 @@ function modelOf(store: Store, name: string): StateModel & { revision: number } 
 		revision: stored.revision,
 		resolver: resolverOf(store, stored, momentOf(store, stored.id)),
 		fields: new Map(stored.types.map((type) => [type.name, type.fields.map((field) => field.name)])),
-		off: namesOf(({ off }) => off === true),
+		isPublic: publicIn(stored.types),
 		unshared: namesOf(({ special }) => special === 'not-found'),
 		aside: new Set(store.asides.all(stored.id).map(({ code, tag, path }) => `${code} ${tag} ${path}`)),
 		sourceOf: new Map(

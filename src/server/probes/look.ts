@@ -48,8 +48,8 @@ export async function lookAt(store: Store, name: string, wanted: string, via: Vi
 		const seen = await probe(fetcher, address);
 		const earlier = store.looks.of<Kept>(stored.id, address);
 		const kept: Kept = {
-			findings: seen.findings.map(({ says }) => says),
-			tags: seen.tags.map(({ name: tag, value }) => `${tag}: ${value}`)
+			findings: seen.findings.slice(0, MOST_KEPT).map(({ says }) => says.slice(0, LONGEST_KEPT)),
+			tags: seen.tags.slice(0, MOST_KEPT).map(({ name: tag, value }) => `${tag}: ${value}`.slice(0, LONGEST_KEPT))
 		};
 		await patiently(() => store.transaction(() => store.looks.add(stored.id, address, seen.made, kept)));
 		const last = earlier[0]?.result;
@@ -65,6 +65,10 @@ export async function lookAt(store: Store, name: string, wanted: string, via: Vi
 		await fetcher.close();
 	}
 }
+
+/** So many findings and tags of a look are kept, each so long (UTF-16 code units): what changed is told from them. */
+const MOST_KEPT = 300;
+const LONGEST_KEPT = 500;
 
 interface Kept {
 	readonly findings: readonly string[];

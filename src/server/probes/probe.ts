@@ -1,5 +1,6 @@
 import {
 	cardOf,
+	charsetIn,
 	describeFinding,
 	describeMend,
 	finding,
@@ -16,7 +17,7 @@ import {
 	type ServedTag,
 	ownOf
 } from '$core';
-import { decodeServed } from '../fetching/charset';
+import { decodeServed, labelled } from '../fetching/charset';
 import type { Hop, TracedFetch, TracingFetcher } from '../fetching/trace';
 import { readRobots, type Robots } from '../imports/web/robots';
 import { readPictureFacts } from '../files/pictureFacts';
@@ -65,8 +66,13 @@ export interface Probe {
 }
 
 const PICTURE_BYTES = 20_000_000;
-/** Markup that is shown of a head. */
+/** Markup that is shown of a head (UTF-16 code units); tags and findings that are told, and how long a value of one is. */
 const MOST_HEAD = 60_000;
+const MOST_TOLD = 500;
+const LONGEST_VALUE = 5000;
+
+const shortened = (tag: ServedTag): ServedTag =>
+	tag.value.length <= LONGEST_VALUE ? tag : { ...tag, value: `${tag.value.slice(0, LONGEST_VALUE)}…` };
 
 /** Fetches an address as the readers would, each fetch once for all that send the same, and judges what is served. */
 export async function probe(
@@ -99,13 +105,14 @@ export async function probe(
 	const share = whole?.head.tags.find(({ name }) => name === 'og:image' || name === 'twitter:image');
 	const picture = share && whole ? await fetchPicture(fetcher, share.value, whole.at) : undefined;
 	const findings = judge(address, all, whole, robots, picture);
-	const last = Math.max(0, ...(whole?.head.tags ?? []).filter(({ isBelow }) => !isBelow).map(({ end }) => end));
+	const last = (whole?.head.tags ?? []).reduce((most, { end, isBelow }) => (isBelow ? most : Math.max(most, end)), 0);
 	return {
 		...{ address, made: new Date().toISOString(), readers, picture },
-		tags: whole?.head.tags ?? [],
+		tags: (whole?.head.tags ?? []).slice(0, MOST_TOLD).map(shortened),
 		head: whole?.text.slice(0, Math.min(last, MOST_HEAD)) ?? '',
 		findings: findings
 			.sort((a, b) => b.weight - a.weight)
+			.slice(0, MOST_TOLD)
 			.map((one) => ({
 				...{ code: one.code, weight: one.weight, says: describeFinding(one), mend: describeMend(one) },
 				...(one.tag && { tag: one.tag }),
@@ -301,13 +308,21 @@ function judge(
 	const byHead = new Map<string, Looked[]>();
 	for (const one of all)
 		if (one.fetched) {
-			const key = one.fetched.head.tags.map(({ name, value }) => `${name}=${value}`).join('\n');
+			const key = keyOfHead(one.fetched.head);
 			byHead.set(key, [...(byHead.get(key) ?? []), one]);
 		}
 	const groups = [...byHead.values()].sort((a, b) => a.length - b.length);
 	if (groups.length > 1 && stopped.length === 0)
 		found.push(finding('differs-by-reader', PLACE, undefined, { readers: groups[0]!.map(nameOf) }));
 	return found;
+}
+
+/** What a head says, as one text; made once for each head that was read. */
+const keysOfHeads = new WeakMap<ServedHead, string>();
+function keyOfHead(head: ServedHead): string {
+	const key = keysOfHeads.get(head) ?? head.tags.map(({ name, value }) => `${name}=${value}`).join('\n');
+	keysOfHeads.set(head, key);
+	return key;
 }
 
 /** Titles of pages that stand in for what is not there, in the languages that they are seen in most. */
@@ -325,11 +340,14 @@ const WHY: Readonly<Partial<Record<TracedFetch['end'], string>>> = {
 	'too-many-redirects': 'it redirects too often'
 };
 
-function judgeText(all: readonly Looked[], { page, head, encoding, text }: Fetched): Finding[] {
+/** The encoding that a label means (Encoding standard, section 4.2): `utf8` is `utf-8`; a label that is none, itself. */
+const encodingOf = (label: string) => labelled(label) ?? label.toLowerCase();
+
+function judgeText(all: readonly Looked[], { page, head, encoding }: Fetched): Finding[] {
 	const found: Finding[] = [];
-	const said = /charset\s*=\s*["']?([\w-]+)/i.exec(page.hops.at(-1)?.headers['content-type'] ?? '')?.[1];
-	const inMarkup = /<meta[^>]+charset\s*=\s*["']?([\w-]+)/i.exec(text)?.[1];
-	if (said && inMarkup && said.toLowerCase() !== inMarkup.toLowerCase())
+	const said = charsetIn(page.hops.at(-1)?.headers['content-type'] ?? '');
+	const inMarkup = head.charset;
+	if (said && inMarkup && encodingOf(said) !== encodingOf(inMarkup))
 		found.push(finding('wrong-charset', PLACE, undefined, { header: said, markup: inMarkup }));
 	if (!said && encoding.from !== 'byte-order-mark' && (head.charsetAt ?? 0) > 1024)
 		found.push(finding('late-charset', PLACE, undefined, {}));

@@ -16,10 +16,9 @@ const SQL = {
 	begin: `INSERT INTO editing (edit_id) VALUES (?)`,
 	end: `DELETE FROM editing`,
 	hasChanged: `SELECT 1 FROM edit_change WHERE edit_id = ? LIMIT 1`,
-	list: `SELECT id, revision, made, author, origin, kind, what, takes_back AS takesBack, is_back AS isBack,
-		(SELECT count(*) FROM edit_change c WHERE c.edit_id = edit.id) AS changes
+	list: `SELECT id, revision, made, author, origin, kind, what, takes_back AS takesBack, is_back AS isBack
 		FROM edit WHERE site_id = @site AND id < @before ORDER BY id DESC LIMIT @limit`,
-	one: `SELECT id, revision, made, author, origin, kind, what, takes_back AS takesBack, is_back AS isBack, 0 AS changes
+	one: `SELECT id, revision, made, author, origin, kind, what, takes_back AS takesBack, is_back AS isBack
 		FROM edit WHERE site_id = ? AND id = ?`,
 	lastToTakeBack: `SELECT id FROM edit WHERE site_id = ? AND is_back = 0 AND takes_back IS NULL
 		AND id NOT IN (SELECT edit_id FROM unfinished) ORDER BY id DESC LIMIT 1`,
@@ -84,8 +83,6 @@ export interface EditEntry {
 export interface RecordedEdit extends Omit<EditEntry, 'site'> {
 	readonly id: number;
 	readonly isBack: boolean;
-	/** How many rows it changed. */
-	readonly changes: number;
 }
 
 export interface UnfinishedEdit extends Pick<EditEntry, 'site' | 'made' | 'author' | 'kind'> {

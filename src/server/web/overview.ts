@@ -1,4 +1,5 @@
-import { cardOf, isLocalAddress, READERS, type Card } from '$core';
+import { cardOf, isLocalAddress, ownOf, publicIn, READERS, type Card } from '$core';
+import { readCounted, stampOf } from '../findings/counted';
 import { momentOf, resolverOf } from '../jobs/heads';
 import type { RecordedEdit } from '../store/record';
 import { countGrid } from '../store/grid';
@@ -14,10 +15,10 @@ const EDITS = 8;
 export interface Check {
 	readonly id: string;
 	readonly says: string;
-	/** Undefined: only a person can tell, and ticks it. */
-	readonly isDone?: boolean;
-	/** What is missing, and the pages it is about. */
-	readonly more?: string;
+	/** Undefined: only a person can tell, and ticks it. 'unknown': not every page was looked at. */
+	readonly isDone?: boolean | 'unknown';
+	/** What is missing instead, in a sentence, and the pages it is about. */
+	readonly missing?: string;
 	readonly filter?: Readonly<Record<string, string>>;
 }
 
@@ -30,7 +31,6 @@ export interface Overview {
 	readonly unseen: number;
 	readonly release: Release | null;
 	readonly differing: { readonly changed: number; readonly added: number; readonly removed: number };
-	readonly faulty: number;
 	readonly cards: readonly { readonly path: string; readonly card: Card }[];
 	readonly edits: readonly RecordedEdit[];
 	readonly checks: readonly Check[];
@@ -58,7 +58,6 @@ export function readOverview(store: Store, name: string): Overview {
 		...{ live: counts.live, drafts: counts.all - counts.live, unseen: store.state.countStale(id) },
 		release: store.releases.latest(id) ?? null,
 		differing: { changed, added, removed },
-		faulty: store.state.countFaulty(id),
 		cards: keys.flatMap((path) => {
 			const page = store.page(id, path);
 			return page ? [{ path, card: cardOf(reader, resolver.resolveHead(page)) }] : [];
@@ -70,45 +69,66 @@ export function readOverview(store: Store, name: string): Overview {
 }
 
 /** The list for a launch: each found by the program where it can be. */
-function checksOf(store: Store, { id, site }: ReturnType<Store['site']>): Check[] {
+function checksOf(store: Store, { id, site, types, revision }: ReturnType<Store['site']>): Check[] {
 	const count = (filter: Readonly<Record<string, string>>) => countGrid(store.db, id, filter);
-	const none = (says: string, filter: Readonly<Record<string, string>>): Check => {
-		const pages = count(filter);
+	const counted = readCounted(store, id);
+	const { all, live } = store.countPages(id);
+	// What is said of all pages holds when all were looked at, and counted as they stand now.
+	const isNow = counted?.stamp === stampOf(store, id, revision) && store.state.countStale(id) === 0;
+	const none = (code: string, says: string, missing: (pages: string) => string): Check => {
+		const filter = { finding: code, state: 'live' };
+		const pages = isNow ? (ownOf(counted.kinds, code) ?? 0) : undefined;
 		return {
-			id: JSON.stringify(filter),
-			says,
-			isDone: pages === 0,
-			...(pages > 0 && { more: `${pages.toLocaleString('en')} of them`, filter })
+			...{ id: code, says },
+			isDone: pages === undefined ? 'unknown' : pages === 0 && live > 0,
+			...(live === 0 && { missing: 'There is no public page yet' }),
+			...(pages !== undefined && pages > 0 && { missing: missing(inWords(pages, live)), filter })
 		};
 	};
 	const home = store.page(id, '/');
+	const unspoken = count({ language: '-', state: 'live' });
+	const isSpoken = site.languages[0] !== 'und' && unspoken === 0;
 	return [
 		{
 			id: 'base',
 			says: 'The address is one that the public can reach',
 			isDone: !isLocalAddress(site.base),
-			more: site.base
+			missing: `${site.base} is one that only this machine or a network of its own can reach`
 		},
-		{ id: 'home', says: 'There is a home page, and it is live', isDone: home?.state === 'live' },
+		{
+			...{ id: 'home', says: 'There is a home page, and it is live' },
+			isDone: home !== undefined && publicIn(types)(home)
+		},
 		{
 			id: 'picture',
 			says: 'The site has a share picture for pages that have none',
 			isDone: Boolean(site.fields.picture)
 		},
 		{ id: 'icon', says: 'The site has an icon', isDone: Boolean(site.fields.icon ?? site.fields.logo) },
-		none('Every page has a picture', { finding: 'no-picture', state: 'live' }),
-		none('Every page has a title', { finding: 'no-title', state: 'live' }),
-		none('Every page has a description', { finding: 'no-description', state: 'live' }),
-		none('No text has a gap where a variable was empty', { finding: 'gap' }),
-		none('No page says that it stands at a local address', { finding: 'local-address' }),
+		none('no-picture', 'Every page has a picture', (pages) => `${pages} no picture`),
+		none('no-title', 'Every page has a title', (pages) => `${pages} no title`),
+		none('no-description', 'Every page has a description', (pages) => `${pages} no description`),
+		none('gap', 'No text has a gap where a variable was empty', (pages) => `${pages} such a gap`),
+		none('local-address', 'No page says that it stands at a local address', (pages) => `${pages} such an address`),
 		{
 			...{ id: 'languages', says: 'The language of every page is known' },
-			isDone: site.languages[0] !== 'und' && count({ language: 'und', state: 'live' }) === 0,
-			...{ more: 'some are not', filter: { language: '-', state: 'live' } }
+			isDone: isSpoken && all > 0,
+			...(!isSpoken && {
+				missing: `That of ${inWords(unspoken, live, '')} is not`,
+				filter: { language: '-', state: 'live' }
+			})
 		},
 		{ id: 'keys', says: 'The pages that matter most are marked as key pages', isDone: count({ key: 'yes' }) > 0 },
 		{ id: 'written', says: 'The heads are in the site: injected, or fetched by it' },
 		{ id: 'pasted', says: 'The most important addresses were pasted where they will be shared, and looked right' },
 		{ id: 'words', says: 'Somebody else has read the titles and descriptions of the key pages' }
 	];
+}
+
+/** So many of all pages, with a verb behind. */
+function inWords(pages: number, all: number, verb?: string): string {
+	const number =
+		pages === all ? (all === 1 ? 'The one page' : `All ${all.toLocaleString('en')} pages`) : pages.toLocaleString('en');
+	const have = verb ?? (pages === 1 ? ' has' : ' have');
+	return pages === all ? number + have : `${number} of ${all.toLocaleString('en')} pages${have}`;
 }

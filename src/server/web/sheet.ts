@@ -1,4 +1,4 @@
-import { headToJson, renderHead, type HeadJson } from '$core';
+import { headToJson, renderHead, type HeadJson, publicIn } from '$core';
 import { momentOf, resolverOf } from '../jobs/heads';
 import type { Store } from '../store/store';
 
@@ -60,7 +60,7 @@ export function readSheet(
 function stopsOf(store: Store, id: number, types: ReturnType<Store['site']>['types']): string[] {
 	const home = store.page(id, '/');
 	const isReleased = store.releases.head(id, { path: '/' }) !== undefined;
-	const isPublic = home?.state === 'live' && !types.some(({ name, off }) => off && name === home.type);
+	const isPublic = home !== undefined && publicIn(types)(home);
 	const isHalfMade = store.record.unfinished().some(({ site }) => site === id);
 	return [
 		...(isReleased && !isPublic

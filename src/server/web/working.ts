@@ -2,6 +2,7 @@ import { UserError } from '../errors';
 import type { Via } from '../fetching/trace';
 import { lookBySchedule } from '../probes/drift';
 import type { FolderSource } from '../imports/folderSource';
+import { freshen } from '../jobs/freshen';
 import { runJob, stopJobs } from '../jobs/run';
 import { log } from '../log';
 import { Store } from '../store/store';
@@ -25,8 +26,29 @@ export function openStore(): Store {
 	sweep(file);
 	setInterval(() => sweep(file), SWEEP_EVERY).unref();
 	setInterval(() => void lookWhereDue(store), LOOK_EVERY).unref();
+	setInterval(() => freshenWhereStale(store), FRESHEN_EVERY).unref();
 	process.once('kephalon:end' as 'exit', (ends: unknown) => (ends as Promise<unknown>[]).push(end()));
 	return store;
+}
+
+/** Whether pages wait to be looked at is asked this often (milliseconds): content may come in by the command. */
+const FRESHEN_EVERY = 2000;
+/** What the database said of its changes when nothing waited. */
+let fresh: unknown;
+
+/** Brings up to date what waits for it, by whichever way it came in. */
+export function freshenWhereStale(at: Store | undefined) {
+	if (!at) return;
+	try {
+		const state = at.db.pragma('data_version', { simple: true });
+		if (state === fresh) return;
+		const stale = at.siteNames().filter(({ id }) => at.state.countStale(id) > 0);
+		for (const { name } of stale)
+			freshen(at, name).catch((error: unknown) => log.error(error, `Pages of ${name} could not be looked at`));
+		fresh = stale.length === 0 ? state : undefined;
+	} catch (error) {
+		log.error(error);
+	}
 }
 
 /** Whether a look is under way: one that takes long is not begun again. */

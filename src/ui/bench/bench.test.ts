@@ -160,9 +160,9 @@ describe('taking back', () => {
 		const told = vi.fn();
 		bench = new Bench('Marl', data, told, reload);
 		await bench.history.undo();
-		expect(takeBack).toHaveBeenLastCalledWith('Marl', 'last');
+		expect(takeBack).toHaveBeenLastCalledWith('Marl', 'last', undefined);
 		await bench.history.redo();
-		expect(takeBack).toHaveBeenLastCalledWith('Marl', 'again');
+		expect(takeBack).toHaveBeenLastCalledWith('Marl', 'again', undefined);
 		expect(reload).toHaveBeenCalledTimes(2);
 		expect(told).toHaveBeenCalledTimes(2);
 	});

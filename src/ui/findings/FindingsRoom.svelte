@@ -7,7 +7,8 @@
 	import { pagesInWords } from '$ui/parts/words';
 	import * as api from './api';
 	import type { Aside, FindingGroup, FindingsOfRelease } from './api';
-	import { MATRIX_TAGS, WIDTH_STEP } from './matrix';
+	import { Findings } from './looking.svelte';
+	import { MATRIX_TAGS, WIDTH_STEP } from '$core';
 	import MendList from './MendList.svelte';
 	import ReleaseChart from './ReleaseChart.svelte';
 	import WidthChart from './WidthChart.svelte';
@@ -20,23 +21,24 @@
 
 	const site = untrack(() => data.site.name);
 	const neighbours = new Neighbours(site);
-	let groups = $state<readonly FindingGroup[] | undefined>();
-	let spread = $state.raw<api.Spread | undefined>();
-	let aside = $state<readonly Aside[]>([]);
+	const findings = new Findings(site);
+	const groups = $derived(findings.groups);
+	const spread = $derived(findings.told?.counted?.spread);
+	const aside = $derived(findings.told?.aside ?? []);
 	let message = $state('');
 	/** The kind that is being set aside, and why. */
 	let leaving = $state('');
 	let reason = $state('');
 	const keyOf = ({ code, tag }: { code: string; tag: string }) => `${code} ${tag}`;
 
-	async function look() {
-		const answer = await api.read(site);
-		if (isRefused(answer)) message = answer.refused;
-		else ({ groups, aside, spread } = answer);
-	}
+	const look = () => findings.look();
 	onMount(() => {
 		void look();
-		return neighbours.listen(() => void look());
+		const unheard = neighbours.listen(() => void look());
+		return () => {
+			findings.leave();
+			unheard();
+		};
 	});
 	async function setAside(group: FindingGroup) {
 		const answer = await api.setAside(site, { code: group.code, tag: group.tag, reason });
@@ -80,10 +82,15 @@
 			Findings
 			<span class="quiet" role="status">
 				{groups === undefined
-					? 'Looking at all pages …'
-					: groups.length === 0
-						? 'Nothing is wrong or weak.'
-						: `${groups.length} ${groups.length === 1 ? 'kind' : 'kinds'}, ${total.toLocaleString('en')} in all`}
+					? ''
+					: groups.length > 0
+						? `${groups.length} ${groups.length === 1 ? 'kind' : 'kinds'}, ${total.toLocaleString('en')} in all${findings.state ? '.' : ''}`
+						: findings.isNow
+							? findings.told?.all === 0
+								? 'There is no page to look at.'
+								: 'Nothing is wrong or weak.'
+							: ''}
+				{findings.state ?? ''}
 			</span>
 		</h1>
 		{#if message}<p class="message" role="status">

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import Chart from './Chart.svelte';
-	import { TITLE_CUTS } from './matrix';
+	import { TITLE_CUTS } from '$core';
 
 	/** How wide titles are, against where readers cut them. */
 	let { widths, step }: { widths: readonly { step: number; pages: number }[]; step: number } = $props();

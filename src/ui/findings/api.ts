@@ -1,14 +1,15 @@
 import type { FindingGroup } from '$server/findings/whole';
 import type { Aside } from '$server/store/asides';
-import type { Spread } from '$server/jobs/jobs';
+import type { Spread } from '$server/findings/counted';
+import type { FindingsTold } from '$server/web/findings';
 import type { FindingsOfRelease } from '$server/store/releases';
 import type { Mend } from '$server/findings/mends';
 import { ask, at, sending, type Answer } from '../api';
 
-export type { FindingGroup, FindingsOfRelease, Aside, Mend, Spread };
+export type { FindingGroup, FindingsOfRelease, FindingsTold, Aside, Mend, Spread };
 
-export const read = (site: string) =>
-	ask<{ groups: FindingGroup[]; aside: Aside[]; spread: Spread }>(at(site, 'findings'));
+/** What was counted last; `wait` waits a moment for the count that goes on. */
+export const read = (site: string, wait: boolean) => ask<FindingsTold>(at(site, `findings${wait ? '?wait=1' : ''}`));
 export const setAside = (site: string, one: { code: string; tag: string; path?: string; reason: string }) =>
 	ask<object>(at(site, 'findings'), sending('POST', one));
 export const takeUp = (site: string, { code, tag, path }: Pick<Aside, 'code' | 'tag' | 'path'>) =>

@@ -4,8 +4,7 @@
 	import type { CardsTold } from '$server/readers/cards';
 	import type { Overview } from '$server/web/overview';
 	import { ask, at, isRefused, sending } from '../api';
-	import * as findings from '../findings/api';
-	import type { FindingGroup } from '../findings/api';
+	import { Findings } from '../findings/looking.svelte';
 	import { lookAt } from '$ui/cards/pictureLook';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { editInWords } from '$ui/record/record';
@@ -20,23 +19,36 @@
 
 	const site = untrack(() => data.site.name);
 	const neighbours = new Neighbours(site);
-	let groups = $state<readonly FindingGroup[] | undefined>();
+	const findings = new Findings(site);
+	const groups = $derived(findings.groups);
 	let ticked = $state<readonly string[]>(untrack(() => data.ticked));
 	const WORST = 5;
 	onMount(() => {
 		const look = async () => {
-			const answer = await findings.read(site);
-			if (!isRefused(answer)) groups = answer.groups;
-			await invalidateAll();
+			await findings.look();
+			if (!isGone) await invalidateAll();
 		};
+		let isGone = false;
 		void look();
-		return neighbours.listen(() => void look());
+		const unheard = neighbours.listen(() => void look());
+		return () => {
+			isGone = true;
+			findings.leave();
+			unheard();
+		};
 	});
 	const waiting = $derived(data.differing.changed + data.differing.added + data.differing.removed);
-	const missing = $derived(data.checks.filter(({ isDone, id }) => !(isDone ?? ticked.includes(id))));
+	const missing = $derived(data.checks.filter(({ isDone, id }) => (isDone ?? ticked.includes(id)) !== true));
+	const unknown = $derived(data.checks.filter(({ isDone }) => isDone === 'unknown').length);
 	const answer = $derived.by(() => {
 		if (!data.release) return { says: 'Nothing is released yet: visitors see none of this.', tone: 'waits' };
-		if (waiting > 0) return { says: `Live, with ${pagesInWords(waiting)} waiting for a release.`, tone: 'waits' };
+		const unseen = data.unseen > 0 ? `${pagesInWords(data.unseen)} yet to be compared` : '';
+		if (waiting > 0)
+			return {
+				says: `Live, with ${pagesInWords(waiting)} waiting for a release${unseen && `, and ${unseen}`}.`,
+				tone: 'waits'
+			};
+		if (unseen) return { says: `Live, with ${unseen} with what is written.`, tone: 'waits' };
 		return { says: 'Live, and all of it is as written.', tone: 'well' };
 	});
 	/** Cards that readers still show as they were before the release, as far as they were asked. */
@@ -85,10 +97,10 @@
 				What to mend first
 				<a class="more" href={roomAt('findings', site)}>all findings</a>
 			</h2>
-			{#if groups === undefined}<p class="quiet">
-					{data.unseen > 0 ? `Looking: ${data.unseen.toLocaleString('en')} pages to go …` : 'Looking …'}
-				</p>
-			{:else if groups.length === 0}<p>Nothing is wrong or weak.</p>{/if}
+			{#if findings.state}<p class="quiet" role="status">{findings.state}</p>
+			{:else if findings.isNow && groups?.length === 0}<p>
+					{data.live > 0 ? 'Nothing is wrong or weak.' : 'There is no public page to look at.'}
+				</p>{/if}
 			<ol class="worst">
 				{#each groups?.slice(0, WORST) ?? [] as group (`${group.code} ${group.tag}`)}
 					<li>
@@ -102,26 +114,32 @@
 		</section>
 		<section class="launch" aria-labelledby="launch">
 			<h2 id="launch">
-				Before it is public <span class="quiet">{missing.length === 0 ? 'all done' : `${missing.length} to go`}</span>
+				Before it is public <span class="quiet"
+					>{missing.length === 0
+						? 'all done'
+						: `${missing.length - unknown} to go${unknown > 0 ? `, ${unknown} being looked at` : ''}`}</span
+				>
 			</h2>
 			<ul>
 				{#each data.checks as check (check.id)}
 					{@const isDone = check.isDone ?? ticked.includes(check.id)}
-					<li class:done={isDone}>
+					<li class:done={isDone === true}>
 						{#if check.isDone === undefined}
 							<label
 								><input
 									type="checkbox"
-									checked={isDone}
+									checked={isDone === true}
 									onchange={(event) => void tick(check.id, event.currentTarget.checked)}
 								/>
 								{check.says}</label
 							>
 						{:else}
-							<span class="found" aria-hidden="true">{isDone ? '✓' : '·'}</span><span class="sr-only"
-								>{isDone ? 'Done: ' : 'To do: '}</span
-							>{check.says}{#if !isDone && check.filter},
-								<a href={pagesAt(site, check.filter)}>but {check.more}</a>{/if}
+							<span class="found" aria-hidden="true">{isDone === true ? '✓' : isDone ? '…' : '·'}</span><span
+								class="sr-only">{isDone === true ? 'Done: ' : isDone ? 'Not known yet: ' : 'To do: '}</span
+							>{#if isDone === 'unknown'}{check.says}? <span class="quiet">Pages are being looked at.</span>
+							{:else if isDone || !check.missing}{check.says}
+							{:else if check.filter}<a href={pagesAt(site, check.filter)}>{check.missing}</a>
+							{:else}{check.missing}{/if}
 						{/if}
 					</li>
 				{/each}

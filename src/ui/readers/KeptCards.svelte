@@ -38,7 +38,11 @@
 		doing = undefined;
 		await read();
 	}
-	const old = $derived(cards ? Object.values(cards.counts).reduce((sum, one) => sum + one.old, 0) : 0);
+	const sum = (of: (one: CardsTold['counts'][string]) => number) =>
+		cards ? Object.values(cards.counts).reduce((all, one) => all + of(one), 0) : 0;
+	const current = $derived(sum((one) => one.current));
+	const old = $derived(sum((one) => one.old));
+	const none = $derived(sum((one) => one.none + one['shut-out']));
 	const nameOf = (id: string) => READERS.find((reader) => reader.id === id)?.name ?? id;
 	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 	const short = (text: string) => (text.length > 90 ? `${text.slice(0, 90)} …` : text || 'nothing');
@@ -53,7 +57,10 @@
 	{:else if cards}
 		<p class="lead" role="status">
 			{#if cards.pages === 0}Nobody has been asked yet.
-			{:else if old === 0}All cards out there are as released, of {pagesInWords(cards.pages)} that were asked about.
+			{:else if current === 0 && old === 0}No reader shows a card of the {pagesInWords(cards.pages)} that were asked about.
+			{:else if old === 0}All {current.toLocaleString('en')} cards that readers show are as released, of {pagesInWords(
+					cards.pages
+				)} that were asked about{none > 0 ? `; ${none.toLocaleString('en')} times a reader shows none` : ''}.
 			{:else}<strong>{old === 1 ? 'One old card is' : `${old.toLocaleString('en')} old cards are`} out there</strong>,
 				of {pagesInWords(cards.pages)} that were asked about.{/if}
 			{#if cards.pages > 0 && cards.notAsked > 0}

@@ -59,6 +59,16 @@
 	};
 	const odd = $derived(look?.threeWay.filter((one) => one.is !== 'same') ?? []);
 	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'medium' });
+	/** What it means that nothing was found: every reader must have made a card, of a picture that was fetched. */
+	function nothingFound({ readers, picture }: Look['probe']): string {
+		const without = readers.filter(({ card }) => !card).map(({ reader }) => nameOf(reader));
+		const pictured = readers.some(({ card }) => card?.picture);
+		if (without.length > 0)
+			return `No fault was found, but not all could be looked at: no card in ${without.join(', ')}.`;
+		return pictured && !picture?.facts
+			? 'No fault was found in the tags; the picture could not be looked at.'
+			: 'Nothing is wrong with what is served.';
+	}
 	const nameOf = (id: string) => READERS.find((reader) => reader.id === id)?.name ?? id;
 </script>
 
@@ -132,7 +142,7 @@
 						{one.mend}
 						{#if one.line}<span class="quiet">Line {one.line}.</span>{/if}
 					</p>
-				{:else}<p>Nothing is wrong with what is served.</p>{/each}
+				{:else}<p>{nothingFound(look.probe)}</p>{/each}
 			</section>
 			<div class="parts" role="group" aria-label="What is shown">
 				<button aria-pressed={part === 'cards'} onclick={() => (part = 'cards')}>Cards as served</button>

@@ -296,7 +296,7 @@ function dateOrder(texts: readonly string[]): Pick<Reading, 'dayFirst' | 'ambigu
 
 /** The decimal mark of numbers: a comma or a point before other than three digits; asked where nothing tells. */
 function decimalOf(texts: readonly string[]): Pick<Reading, 'decimal' | 'ambiguous'> {
-	const bare = texts.map((text) => WITH_UNIT.exec(text)?.[1] ?? text);
+	const bare = texts.map((text) => WITH_UNIT.exec(text)?.[1]?.trimEnd() ?? text);
 	const tells = (mark: string, other: string) =>
 		bare.some(
 			(text) =>

@@ -68,6 +68,8 @@ const PAGE_LIMITS = { maxBytes: 5_000_000, timeout: 30_000, redirects: 5 };
 const LIST_LIMITS = { maxBytes: 52_428_800, timeout: 60_000, redirects: 5 };
 /** Sitemaps that one index names, at most. */
 const MOST_SITEMAPS = 500;
+/** Pages that are taken from all of them together, about. */
+const MOST_PAGES = 500_000;
 
 /**
  * Reads pages from the web into a site: those of one origin from a start address on, those that a sitemap lists, or the
@@ -159,9 +161,11 @@ async function wholeList(fetcher: TracingFetcher, bytes: Buffer, from: string) {
 	const list = readPageList(bytes, from);
 	if (list.kind !== 'index') return list;
 	const pages: ListedPage[] = [];
-	for (const address of list.sitemaps.slice(0, MOST_SITEMAPS)) {
-		const one = readPageList(await fetchList(fetcher, parseUrl(address, from)?.href ?? address), address);
-		if (one.kind !== 'index') pages.push(...one.pages);
+	const sitemaps = new Set(list.sitemaps.map((address) => parseUrl(address, from)?.href ?? address));
+	for (const address of [...sitemaps].slice(0, MOST_SITEMAPS)) {
+		if (pages.length >= MOST_PAGES) break;
+		const one = readPageList(await fetchList(fetcher, address), address);
+		if (one.kind !== 'index') for (const page of one.pages) pages.push(page);
 	}
 	return { kind: 'sitemap' as const, pages };
 }

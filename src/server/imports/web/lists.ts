@@ -56,7 +56,12 @@ export function readPageList(bytes: Buffer, from: string): PageList {
 	parser.on('closetag', () => reader.close());
 	parser.on('text', (text) => reader.text(text));
 	parser.on('cdata', (text) => reader.text(text));
-	parser.write(decodeFile(unpacked).text).close();
+	try {
+		parser.write(decodeFile(unpacked).text).close();
+	} catch (error) {
+		if (!(error instanceof TooDeep)) throw error;
+		failed ??= `its elements stand more than ${MOST_DEPTH} deep in each other`;
+	}
 	// One that is broken off still lists what comes before.
 	const list = reader.list();
 	if (!list || (failed !== undefined && (list.kind === 'index' ? list.sitemaps : list.pages).length === 0))
@@ -83,6 +88,10 @@ type Draft = { -readonly [K in keyof ListedPage]?: ListedPage[K] } & {
 	tags?: string[];
 };
 
+/** Elements stand so deep in each other at the most: lists need five. */
+const MOST_DEPTH = 100;
+class TooDeep extends Error {}
+
 /** Goes through the elements; keeps the one page that is open. */
 class ListReader {
 	private kind: PageList['kind'] | undefined;
@@ -102,6 +111,7 @@ class ListReader {
 			if (name === 'sitemapindex') this.kind = 'index';
 			if (name === 'feed' || name === 'rss' || name === 'rdf:RDF') this.kind = 'feed';
 		}
+		if (this.path.length >= MOST_DEPTH) throw new TooDeep();
 		this.path.push({ name, attributes, text: '' });
 		if (name === 'url' || name === 'entry' || name === 'item') this.page = {};
 	}

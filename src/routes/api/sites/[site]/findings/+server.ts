@@ -1,25 +1,17 @@
 import { json } from '@sveltejs/kit';
 import { authorName, makeEdit } from '$server/edits/edit';
 import { UserError } from '$server/errors';
-import { freshen } from '$server/jobs/freshen';
-import { runJob } from '$server/jobs/run';
 import { patiently } from '$server/store/patiently';
-import { MATRIX_TAGS, WIDTH_STEP } from '$ui/findings/matrix';
+import { readFindingsRoom } from '$server/web/findings';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 
-/** All that is wrong or weak on a site, by kind, and what was set aside. */
-export const GET: RequestHandler = ({ locals, params }) =>
-	answering(async () => {
-		const store = locals.store;
-		await freshen(store, params.site);
-		const input = { db: store.file, site: params.site };
-		const [groups, spread] = await Promise.all([
-			runJob('findings', input),
-			runJob('spread', { ...input, tags: MATRIX_TAGS, step: WIDTH_STEP })
-		]);
-		return json({ groups, aside: store.asides.all(store.site(params.site).id), spread });
-	});
+/**
+ * All that is wrong or weak on a site, by kind, and what was set aside: as it was counted last, at once. With `?wait=1` the
+ * answer waits a moment for the count that goes on.
+ */
+export const GET: RequestHandler = ({ locals, params, url }) =>
+	answering(async () => json(await readFindingsRoom(locals.store, params.site, url.searchParams.get('wait') === '1')));
 
 /** Sets a kind of finding aside with a reason, on one page or on all; with `"takeUp": true` it is told again. */
 export const POST: RequestHandler = ({ locals, params, request }) =>

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { TAG_NAMES } from '$core';
+import { TAG_NAMES } from '../catalogue/catalogue';
 import { MATRIX_TAGS, TITLE_CUTS } from './matrix';
 
 test('the tags that are counted are called as heads call them', () => {

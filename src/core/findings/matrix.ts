@@ -1,4 +1,4 @@
-import { READERS } from '$core';
+import { READERS } from '../readers/profiles';
 
 /** The tags whose share of pages is shown by type. Legacy ones are not asked for. */
 export const MATRIX_TAGS = [

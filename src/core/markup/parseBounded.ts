@@ -1,0 +1,50 @@
+import { defaultTreeAdapter, Parser, type DefaultTreeAdapterMap, type ParserOptions } from 'parse5';
+import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+
+/**
+ * Markup from outside, read as a browser would build it, in time and memory that grow with its length alone: a few
+ * thousand letters can ask for millions of elements, or nest deeper than anything that walks them. What lies beyond the
+ * limits is not built; what was read until then stands.
+ */
+
+/** Elements that are built of one document. */
+export const MOST_ELEMENTS = 100_000;
+/** How deep they stand in each other, as in browsers. */
+export const MOST_DEPTH = 512;
+
+const ENOUGH = Symbol('enough');
+
+class BoundedParser extends Parser<DefaultTreeAdapterMap> {
+	override onStartTag(token: Parameters<Parser<DefaultTreeAdapterMap>['onStartTag']>[0]) {
+		// Deeper ones are left out, and what they hold stands in the deepest.
+		if (this.openElements.stackTop < MOST_DEPTH) super.onStartTag(token);
+	}
+
+	read(html: string): this {
+		try {
+			this.tokenizer.write(html, true);
+		} catch (error) {
+			if (error !== ENOUGH) throw error;
+		}
+		return this;
+	}
+}
+
+function optionsWith(more: ParserOptions<DefaultTreeAdapterMap>): ParserOptions<DefaultTreeAdapterMap> {
+	let count = 0;
+	const createElement: typeof defaultTreeAdapter.createElement = (...said) => {
+		if (++count > MOST_ELEMENTS) throw ENOUGH;
+		return defaultTreeAdapter.createElement(...said);
+	};
+	return { ...more, treeAdapter: { ...defaultTreeAdapter, createElement } };
+}
+
+/** A whole document. Accepts any string. */
+export const parseDocument = (html: string, options: ParserOptions<DefaultTreeAdapterMap> = {}): Tree.Document =>
+	new BoundedParser(optionsWith(options)).read(html).document;
+
+/** A piece of one. Accepts any string. */
+export function parsePiece(html: string): Tree.DocumentFragment {
+	const parser = BoundedParser.getFragmentParser<DefaultTreeAdapterMap>(null, optionsWith({})) as BoundedParser;
+	return parser.read(html).getFragment();
+}

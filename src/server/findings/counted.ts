@@ -1,0 +1,54 @@
+import { tagMatrix, widths } from '../store/grid';
+import type { Store } from '../store/store';
+import { readFindings } from './findings';
+import type { FindingGroup } from './whole';
+
+/** What the rooms count of a whole site; kept from one count to the next, so that no room waits for it. */
+export interface Counted {
+	/** What it was counted of: see `stampOf`. */
+	readonly stamp: string;
+	readonly groups: readonly FindingGroup[];
+	readonly spread: Spread;
+	/** Pages with each kind of finding, and with any. */
+	readonly kinds: Readonly<Record<string, number>>;
+	readonly faulty: number;
+}
+
+/** Of each type, the share of pages that have each tag; and counts of pages by the width of their titles. */
+export interface Spread {
+	readonly matrix: ReturnType<typeof tagMatrix>;
+	readonly widths: ReturnType<typeof widths>;
+}
+
+/** The tags that the matrix shows, and the steps of widths (thousandths of an em). */
+export interface SpreadWanted {
+	readonly tags: readonly string[];
+	readonly step: number;
+}
+
+const KIND = 'counted';
+
+/** What a count stands for: the working copy and the release of the moment. */
+export const stampOf = (store: Store, site: number, revision: number): string =>
+	`${revision} ${store.releases.latest(site)?.number ?? 0}`;
+
+/** What was counted last; undefined before the first time. */
+export const readCounted = (store: Store, site: number): Counted | undefined =>
+	store.sources.settings<Counted>(site, KIND);
+
+export const saveCounted = (store: Store, site: number, counted: Counted) =>
+	store.sources.saveSettings(site, KIND, counted);
+
+/** Counts, from the kept state of pages. */
+export function count(store: Store, name: string, { tags, step }: SpreadWanted): Counted {
+	const { id, revision } = store.site(name);
+	const kinds = new Map<string, number>();
+	for (const { code, pages } of store.state.kinds(id)) kinds.set(code, (kinds.get(code) ?? 0) + pages);
+	return {
+		stamp: stampOf(store, id, revision),
+		groups: readFindings(store, name),
+		spread: { matrix: tagMatrix(store.db, id, tags), widths: widths(store.db, id, 'title_width', step) },
+		kinds: Object.fromEntries(kinds),
+		faulty: store.state.countFaulty(id)
+	};
+}

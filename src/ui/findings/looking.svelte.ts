@@ -1,0 +1,47 @@
+import { isRefused } from '../api';
+import { pagesInWords } from '$ui/parts/words';
+import * as api from './api';
+
+/** What is wrong or weak on a site, as far as that is known: what was counted last first, then what is counted anew. */
+export class Findings {
+	told = $state.raw<api.FindingsTold | undefined>();
+	/** Why it is not known. */
+	refused = $state<string | undefined>();
+	private asking = 0;
+
+	constructor(private readonly site: string) {}
+
+	/** Asks until it is counted of how the site stands now, or cannot be; a later call, or `leave`, ends it. */
+	async look(): Promise<void> {
+		const mine = ++this.asking;
+		for (let wait = false; ; wait = true) {
+			const answer = await api.read(this.site, wait);
+			if (mine !== this.asking) return;
+			if (isRefused(answer)) return void (this.refused = answer.refused);
+			[this.told, this.refused] = [answer, answer.failed];
+			if (answer.isNow || answer.failed !== undefined) return;
+		}
+	}
+
+	/** The room was left: nothing is asked any more. */
+	leave = () => void this.asking++;
+
+	get groups(): readonly api.FindingGroup[] | undefined {
+		return this.told?.counted?.groups;
+	}
+	/** Whether what is told is of how the site stands now, every page looked at. */
+	get isNow(): boolean {
+		return this.told?.isNow === true && this.refused === undefined;
+	}
+
+	/** What is to be known of the count itself, in a sentence; undefined when it is whole. */
+	get state(): string | undefined {
+		if (this.refused !== undefined) return `It could not be counted: ${this.refused}`;
+		if (!this.told) return 'Counting …';
+		if (this.told.isNow) return undefined;
+		const { unseen, all, counted } = this.told;
+		const far =
+			unseen > 0 ? `${pagesInWords(unseen)} of ${all.toLocaleString('en')} are yet to be looked at` : 'counting';
+		return counted ? `As counted before the last edits: ${far} …` : `Looking at all pages: ${far} …`;
+	}
+}
