@@ -215,8 +215,9 @@ test('every vector can be written as a site file', () => {
 		}
 	}
 	expect(seen).toBeGreaterThan(400);
-	// These two are about what no file may hold.
+	// These are about what no file may hold.
 	expect(refused.map((one) => one.split(': ')[1])).toEqual([
+		'facts that cannot be carried are left out',
 		'a page of a type that nobody declared',
 		'a base that is no web address'
 	]);

@@ -33,7 +33,7 @@ const SQL = {
 			CASE c.place WHEN 'content_type' THEN (SELECT name FROM content_type WHERE id = CAST(c.key AS INTEGER))
 				WHEN 'rule' THEN (SELECT name FROM content_type WHERE id = coalesce(r.type_id, json_extract(c.before, '$.type_id'))) END AS type
 		FROM edit e JOIN edit_change c ON c.edit_id = e.id LEFT JOIN rule r ON c.place = 'rule' AND r.id = CAST(c.key AS INTEGER)
-		WHERE e.site_id = @site AND e.is_back = 0 AND e.id > coalesce((SELECT max(id) FROM edit
+		WHERE e.site_id = @site AND e.is_back = 0 AND e.origin NOT IN ('command', 'setup') AND e.id > coalesce((SELECT max(id) FROM edit
 			WHERE site_id = @site AND kind = 'import' AND json_extract(what, '$.from') = @from AND is_back = 0), 0)`,
 	countPagesMade: `SELECT count(*) AS n FROM edit_change c JOIN page p ON p.id = CAST(c.key AS INTEGER)
 		WHERE c.edit_id = ? AND c.place = 'page' AND c.before IS NULL`,
@@ -186,8 +186,8 @@ export class RecordStore {
 		this.run('drop').run(id);
 	}
 	/**
-	 * What edits have touched since content last came in from somewhere: ids of pages, names of types, the site itself. As
-	 * far back as it is remembered what edits did.
+	 * What people have touched in the rooms since content last came in from somewhere: ids of pages, names of types, the site
+	 * itself. As far back as it is remembered what edits did.
 	 */
 	touchedSince(site: number, from: string): { pages: ReadonlySet<number>; types: ReadonlySet<string>; site: boolean } {
 		const rows = this.run('touchedSince').all({ site, from }) as {

@@ -86,8 +86,10 @@ function checksOf(store: Store, { id, site, types, revision }: ReturnType<Store[
 		};
 	};
 	const home = store.page(id, '/');
-	const unspoken = count({ language: '-', state: 'live' });
-	const isSpoken = site.languages[0] !== 'und' && unspoken === 0;
+	// A page without a language has the site's first.
+	const ofUnknown = { language: site.languages[0] === 'und' ? '-' : 'und', state: 'live' };
+	const unspoken = count(ofUnknown);
+	const isSpoken = unspoken === 0;
 	return [
 		{
 			id: 'base',
@@ -115,7 +117,7 @@ function checksOf(store: Store, { id, site, types, revision }: ReturnType<Store[
 			isDone: isSpoken && all > 0,
 			...(!isSpoken && {
 				missing: `That of ${inWords(unspoken, live, '')} is not`,
-				filter: { language: '-', state: 'live' }
+				filter: ofUnknown
 			})
 		},
 		{ id: 'keys', says: 'The pages that matter most are marked as key pages', isDone: count({ key: 'yes' }) > 0 },
