@@ -73,6 +73,7 @@ test('the door of the core', () => {
 		  "cutOf",
 		  "cutSettingOf",
 		  "describeFinding",
+		  "describeMany",
 		  "describeMend",
 		  "describeOutcome",
 		  "describePassedOver",

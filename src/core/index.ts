@@ -93,6 +93,7 @@ export { injectHead, managedBy } from './markup/inject';
 export { checkRule, fieldsOfAll, findInLayout, findInRules, loopThrough, type RuleContext } from './findings/rules';
 export {
 	describeFinding,
+	describeMany,
 	describeMend,
 	finding,
 	isError,

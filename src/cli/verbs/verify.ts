@@ -84,7 +84,7 @@ export const addVerify: Verb = (program) => {
 						)
 					);
 				say(
-					`${count(done.pages, 'page')} looked at:\n${listed(
+					`${count(done.pages, 'page')} of ${done.released} released looked at:\n${listed(
 						Object.entries(done.counts)
 							.filter(([, pages]) => pages > 0)
 							.map(([is, pages]) => `${pages} ${WORDS[is as Drift]}`)
@@ -97,7 +97,10 @@ export const addVerify: Verb = (program) => {
 							40
 						)
 					);
-				if (done.waiting > 0) say(`${count(done.waiting, 'page')} wait: say it again to go on.`);
+				if (done.waiting > 0)
+					say(
+						`${count(done.waiting, 'page')} not looked at: ${pages === undefined ? 'say it again to go on' : 'a sample begins anew'}.`
+					);
 			})
 		);
 };

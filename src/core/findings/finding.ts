@@ -78,6 +78,12 @@ export function describeFinding(found: Finding): string {
 	return (KINDS[found.code as keyof typeof KINDS] as Kind<unknown>).says(found.data);
 }
 
+/** What is wrong with many pages that have the same, in a sentence that holds of each of them. */
+export function describeMany(found: Finding): string {
+	const many = isOfRule(found) ? undefined : (KINDS[found.code as keyof typeof KINDS] as Kind<unknown>).ofMany;
+	return many ? many(found.data) : describeFinding(found);
+}
+
 /** How to mend it, in a sentence. What a check of a rule found says so itself. */
 export function describeMend(found: Finding): string {
 	if (isOfRule(found)) return '';

@@ -1,6 +1,16 @@
 import { expect, test } from 'vitest';
-import { describeFinding, describeMend, finding, isError, weightOf, type Finding, type FindingCode } from '../index';
+import {
+	describeFinding,
+	describeMany,
+	describeMend,
+	finding,
+	isError,
+	weightOf,
+	type Finding,
+	type FindingCode
+} from '../index';
 import { ruleFinding } from './finding';
+import { PAGE_KINDS } from './kinds/pages';
 
 /** What every kind of finding says, and how it is mended, in each of its forms. */
 
@@ -82,6 +92,23 @@ const SAMPLES: readonly (readonly [code: FindingCode, data: object])[] = [
 
 const made = SAMPLES.map(([code, data]) => finding(code as 'empty', { of: 'site' }, undefined, data as never));
 
+test('of many pages it says nothing that holds of one alone', () => {
+	const alone = /\d|page\.|og:title is|set at the|“/;
+	const ofPages = made.filter(({ code }) => Object.hasOwn(PAGE_KINDS, code));
+	expect(ofPages.length).toBeGreaterThan(10);
+	expect(
+		ofPages
+			.filter(({ code }) => code !== 'bare-title' && code !== 'share-contrast')
+			.map(describeMany)
+			.filter((says) => alone.test(says))
+	).toEqual([]);
+	expect(made.filter(({ code }) => code === 'cut' || code === 'small-picture').map(describeMany)).toEqual([
+		'The picture is too small to fill the card in some readers',
+		'The description is too long: it is cut in Bottle and Gangway',
+		'The description is too long: it is cut in Bottle'
+	]);
+});
+
 test('what each kind says and how it is mended', () => {
 	expect(made.map((one) => `${one.code} ${one.weight}: ${describeFinding(one)} — ${describeMend(one)}`))
 		.toMatchInlineSnapshot(`
@@ -98,7 +125,7 @@ test('what each kind says and how it is mended', () => {
 			  "logo-picture 4: The picture is a logo — Put a picture of the page before the logo in the list of picture sources.",
 			  "small-picture 3: The picture is 300 pixels wide: too small to fill the card in Bottle and Gangway — Set a least width of 600 pixels for share pictures, so that small ones are passed over.",
 			  "cut 2: The description has 210 characters and is cut in Bottle and Gangway — Shorten it, or clip in the template what is long in it.",
-			  "cut 2: The description has 210 characters and is cut in Bottle — Shorten it at the page, or write a rule that clips it, such as {page.title | clip 50}.",
+			  "cut 2: The description has 210 characters and is cut in Bottle — Shorten it at the page, or write a rule that clips it, such as {page.summary ?? page.body | clip 140}.",
 			  "short 1: The title has only 4 characters — Say more at the page, or add a second source, such as the type’s own fields.",
 			  "passed-over 1: og:title is set at the page, and twitter:title does not follow it — Set twitter:title there too, or take its rule away so that it follows og:title.",
 			  "empty 1: og:title comes to nothing — Give it another source to fall back to.",

@@ -1,4 +1,4 @@
-import { describeFinding, describeMend, findOnPage, type Page } from '$core';
+import { describeFinding, describeMany, describeMend, findOnPage, type Page } from '$core';
 import { momentOf, resolverOf } from '../jobs/heads';
 import type { Store } from '../store/store';
 import { pathsOfFilter } from '../store/grid';
@@ -7,6 +7,9 @@ import { findInWhole, groupsOfWhole, type FindingGroup, type WholeFinding } from
 
 /** What many pages share can be mended by one template or one way to draw. */
 const MENDED_TOGETHER: ReadonlySet<string> = new Set(['shared-title', 'shared-description', 'shared-picture']);
+
+/** Pages that a way to mend is tried on. */
+const TRIED_ON = 20;
 
 /** Findings of pages that share something, of each kind, for which ways to mend are sought. */
 const MOST_LOOKED = 3;
@@ -27,12 +30,16 @@ export function readFindings(store: Store, name: string): FindingGroup[] {
 		const found = page && look(page).find((one) => one.code === code && (one.tag ?? '') === tag);
 		if (!found) return [];
 		const filter = { finding: code, ...(tag !== '' && { of: tag }) };
-		const mends = mendsOf(found, { store, stored, resolver, page });
+		const others = pathsOfFilter(store.db, id, filter, TRIED_ON).flatMap((path) =>
+			path === page.path ? [] : (store.page(id, path) ?? [])
+		);
+		const mends = mendsOf(found, { store, stored, resolver, page, others: others.slice(0, TRIED_ON - 1) });
 		return [
 			{
 				...{ code, tag, weight, pages, filter, mends },
 				...(since && sinceOf(since.get(`${code} ${tag}`))),
-				...{ says: describeFinding(found), mend: describeMend(found) }
+				...{ says: pages > 1 ? describeMany(found) : describeFinding(found), mend: describeMend(found) },
+				...(pages > 1 && { example: { path: page.path, says: describeFinding(found) } })
 			}
 		];
 	});

@@ -209,6 +209,55 @@ describe('what a mend does, exactly', () => {
 	});
 });
 
+describe('advice is tried before it is given', () => {
+	const groupOf = (code: string, tag: string) => groups().find((group) => group.code === code && group.tag === tag);
+	/** A site of its own: its pages have what their type’s rule makes of their words, and nothing else is known of them. */
+	function begin(words: string, all: readonly Page[]) {
+		const fresh: Site = { ...site, fields: { ...site.fields, description: words } };
+		const note: ContentType = { name: 'note', fields: [], rules: [] };
+		saveSiteFile(store, { site: fresh, types: [note], pages: all, pictures } as never, store.site('Shore').revision);
+		look();
+	}
+	const note = (path: string, fields: Page['fields']) =>
+		page(path, 'note', { picture: { src: '/wide.jpg' }, ...fields });
+	let kept = '';
+	beforeAll(() => (kept = dump()));
+	afterAll(() => {
+		saveSiteFile(store, JSON.parse(kept) as never, store.site('Shore').revision);
+		look();
+	});
+	test('a length that would leave a text cut is passed over for one that does not', () => {
+		const wide = 'WORDS OF GREAT WIDTH '.repeat(20);
+		begin(wide, [note('/none', { title: 'A note that has no words of its own', summary: '' })]);
+		const [mend] = waysOf('no-description', 'description');
+		expect(mend).toBeDefined();
+		expect(mend?.tried).toEqual({ on: 1, mended: 1 });
+		perform(mend!);
+		look();
+		expect(countOf('no-description', 'description')).toBe(0);
+		expect(countOf('cut', 'description')).toBe(0);
+	});
+	test('of many pages it is said how many it mends, and what holds of one alone is said of that one', () => {
+		const long = (at: number) => `A title that goes on and on for longer than any reader shows ${'and on '.repeat(at)}`;
+		begin('What it is about.', [
+			...Array.from({ length: 6 }, (_, at) => note(`/long-${at}`, { title: long(at + 3) })),
+			note('/own', { title: long(9) })
+		]);
+		const group = groupOf('cut', 'title')!;
+		expect(group.pages).toBe(7);
+		expect(group.says).not.toMatch(/\d/);
+		expect(group.example?.says).toMatch(/^The title has \d+ characters/);
+		expect(group.mends?.[0]?.tried).toEqual({ on: 7, mended: 7 });
+		// One page says its title itself: a rule at the site does not reach it.
+		const own = { tag: 'title', kind: 'template', template: long(9) } as const;
+		store.savePage(id, { ...note('/own', { title: long(9) }), rules: [own] });
+		look();
+		const [mend] = groupOf('cut', 'title')!.mends!;
+		expect(mend?.tried).toMatchObject({ on: 7 });
+		expect(mend!.tried!.mended).toBeLessThan(7);
+	});
+});
+
 test('where no page has a picture, one of the library is offered for the site, the widest that fits a card', () => {
 	const { picture: _share, ...words } = site.fields;
 	store.saveSite({ ...site, fields: words });

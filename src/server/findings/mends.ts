@@ -2,6 +2,7 @@ import {
 	addSection,
 	BUILT_IN_PICTURES,
 	clipFirst,
+	describeFinding,
 	dropSiteName,
 	editModel,
 	editPage,
@@ -25,10 +26,20 @@ import type { PageAction } from '../edits/pages';
 import type { Store, StoredSite } from '../store/store';
 
 /** One way to mend a finding that is an edit: its reach can be measured, and it is taken back like any other. */
-export type Mend =
-	| { readonly says: string; readonly edit: AnyEdit }
+export type Mend = { readonly says: string; readonly tried?: Tried } & (
+	| { readonly edit: AnyEdit }
 	/** Whole pages and the links between them, done as one edit. */
-	| { readonly says: string; readonly actions: readonly PageAction[] };
+	| { readonly actions: readonly PageAction[] }
+);
+
+/** What came of trying a mend on pages that have the finding. */
+export interface Tried {
+	/** So many pages were looked at with it, and so many of them no longer have the finding. */
+	readonly on: number;
+	readonly mended: number;
+	/** What else the first of them has then that it had not, lighter than what is mended. */
+	readonly leaves?: string;
+}
 
 /** What a mend looks at: the page that a finding was found on, with its traces. */
 export interface MendScope {
@@ -36,7 +47,7 @@ export interface MendScope {
 	readonly stored: StoredSite;
 	readonly resolver: Resolver;
 	readonly page: Page | undefined;
-	/** Some of the other pages that a finding of the whole is about. */
+	/** Some of the other pages that have the finding. */
 	readonly others?: readonly Page[];
 }
 
@@ -44,19 +55,28 @@ type DataOf<C extends FindingCode> = Finding<C>['data'];
 const dataOf = <C extends FindingCode>(found: Finding): DataOf<C> => found.data as DataOf<C>;
 
 /**
- * The ways to mend a finding by an edit; none for what only a person's words can mend. One of a single page is tried on
- * the page that it was found on: what would not mend it there is not offered.
+ * The ways to mend a finding by an edit; none for what only a person's words can mend. What pages have is tried on the
+ * page that it was found on and on others that have it: what would not mend it there is not offered, and of several
+ * lengths of a text the one that mends most of them is.
  */
 export function mendsOf(found: Finding, scope: MendScope): Mend[] {
 	const ways = waysOf(found, scope);
-	const wants = ways.filter((mend) =>
-		found.code === 'shared-title' || found.code === 'shared-description'
-			? setsApart(mend, scope, found.code === 'shared-title' ? 'title' : 'description')
-			: Object.hasOwn(ON_THE_WHOLE, found.code) || isMended(found, mend, scope)
-	);
-	// Several lengths are tried for a text that is cut; the longest that mends it is enough.
-	return found.code === 'cut' ? wants.slice(0, 1) : wants;
+	if (found.code === 'shared-title' || found.code === 'shared-description')
+		return ways.filter((mend) => setsApart(mend, scope, found.code === 'shared-title' ? 'title' : 'description'));
+	if (Object.hasOwn(ON_THE_WHOLE, found.code)) return ways;
+	const tried = ways.flatMap((mend) => triedOn(found, mend, scope) ?? []);
+	if (!CLIPPED.has(found.code)) return tried;
+	return [...tried].sort((a, b) => rank(b) - rank(a)).slice(0, 1);
 }
+
+/** Kinds for which several lengths of one text are tried, the longest first. */
+const CLIPPED: ReadonlySet<string> = new Set(['cut', 'no-description']);
+
+/** What leaves nothing else goes before what does, then what mends more pages. */
+const rank = ({ tried }: Mend) => (tried ? tried.mended + (tried.leaves === undefined ? tried.on + 1 : 0) : 0);
+
+/** Lengths of texts that are tried, in characters. */
+const LENGTHS = { title: [60, 50, 40, 30, 20], description: [155, 140, 120, 100] } as const;
 
 /** Kinds that only all pages together show, or that are mended without a rule. */
 const ON_THE_WHOLE: Partial<Record<FindingCode, true>> = {
@@ -86,15 +106,31 @@ function setsApart(mend: Mend, scope: MendScope, tag: 'title' | 'description'): 
 	return new Set(texts).size === texts.length;
 }
 
-function isMended(found: Finding, mend: Mend, scope: MendScope): boolean {
-	const { page } = scope;
-	if (!page || !('edit' in mend)) return true;
-	const resolver = resolverWith(scope, mend.edit);
-	const after = editPage(page, mend.edit);
-	const evaluation = resolver.evaluate(after);
-	return !findOnPage(after, resolver.headOf(evaluation), evaluation).some(
-		({ code, tag }) => code === found.code && tag === found.tag
-	);
+/** A mend with what came of it on pages that have the finding; undefined where it mends not even the one it was found on. */
+function triedOn(found: Finding, mend: Mend, scope: MendScope): Mend | undefined {
+	const { page, others = [] } = scope;
+	if (!page || !('edit' in mend)) return mend;
+	const [before, after] = [scope.resolver, resolverWith(scope, mend.edit)];
+	const then = lookAt(after, editPage(page, mend.edit));
+	if (then.some((one) => isSame(one, found))) return undefined;
+	const had = lookAt(before, page);
+	const added = then.filter((one) => !had.some((old) => isSame(old, one)));
+	if (added.some(({ weight }) => weight >= found.weight)) return undefined;
+	const mended = others.filter(
+		(one) => !lookAt(after, editPage(one, mend.edit)).some((other) => isSame(other, found))
+	).length;
+	const [left] = added;
+	return {
+		...mend,
+		tried: { on: 1 + others.length, mended: 1 + mended, ...(left && { leaves: describeFinding(left) }) }
+	};
+}
+
+const isSame = (one: Finding, other: Finding) => one.code === other.code && one.tag === other.tag;
+
+function lookAt(resolver: Resolver, page: Page): Finding[] {
+	const evaluation = resolver.evaluate(page);
+	return findOnPage(page, resolver.headOf(evaluation), evaluation);
 }
 
 function waysOf(found: Finding, scope: MendScope): Mend[] {
@@ -105,7 +141,9 @@ function waysOf(found: Finding, scope: MendScope): Mend[] {
 		case 'no-title':
 			return rule('site', scope, 'title', template('{page.title} {separator} {site.name}'));
 		case 'no-description':
-			return rule('site', scope, 'description', template('{page.summary ?? site.description | clip 155}'));
+			return LENGTHS.description.flatMap((most) =>
+				rule('site', scope, 'description', template(`{page.summary ?? site.description | clip ${most}}`))
+			);
 		case 'bare-title':
 			return rule('page', scope, 'title', template('{site.name}[[ {separator} {site.tagline}]]'));
 		case 'gap': {
@@ -115,7 +153,7 @@ function waysOf(found: Finding, scope: MendScope): Mend[] {
 		case 'name-twice':
 			return changedTemplate(scope, tag, dropSiteName);
 		case 'cut': {
-			const lengths = tag.endsWith('description') ? [155, 140, 120, 100] : [60, 50, 40, 30, 20];
+			const lengths = tag.endsWith('description') ? LENGTHS.description : LENGTHS.title;
 			return lengths.flatMap((most) => changedTemplate(scope, tag, (text) => clipFirst(text, most)));
 		}
 		case 'short':

@@ -158,9 +158,11 @@ export interface FindingGroup {
 	/** The first of the releases that have had it without a break; none yet when `isNew`. Not known of what only the whole shows. */
 	readonly since?: number;
 	readonly isNew?: boolean;
-	/** What it says of one of them, and how it is mended. */
+	/** What it says, of all of them where there are several, and how it is mended. */
 	readonly says: string;
 	readonly mend: string;
+	/** One of several pages that have it, and what it says of that one. */
+	readonly example?: { readonly path: string; readonly says: string };
 	readonly filter?: PageFilter;
 	/** Ways to mend it that are edits. */
 	readonly mends?: readonly Mend[];

@@ -82,8 +82,8 @@ export async function lookBySchedule(
 	now: Date,
 	told: (error: unknown, site: string) => void
 ) {
-	for (const { name, base } of store.siteNames()) {
-		if (!isDue(readDrift(store, name), now)) continue;
+	for (const { id, name, base } of store.siteNames()) {
+		if (!store.releases.latest(id) || !isDue(readDrift(store, name), now)) continue;
 		await look(name, base).catch((error: unknown) => told(error, name));
 	}
 }

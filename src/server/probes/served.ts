@@ -11,6 +11,9 @@ import {
 /** Tags that each reader asks for before all others; without one its card says less. */
 const WANTED = ['title', 'description', 'og:title', 'og:image'];
 
+/** Links that whoever follows them works out from the page, as the markup's standard says: icons, manifests, feeds. */
+const isResolved = ({ name }: ServedTag) => /^(?:icon|apple-touch-icon|manifest|feed:\w+)$/.test(name);
+
 /** What is wrong with the tags of a head as it is served, by those who read links; each with its line. */
 export function findInServedHead(head: ServedHead, asking: readonly ReaderProfile[], target: Target): Finding[] {
 	const found: Finding[] = [];
@@ -39,9 +42,9 @@ export function findInServedHead(head: ServedHead, asking: readonly ReaderProfil
 				})
 			);
 		if (!one.tag || (one.tag.kind !== 'address' && one.tag.kind !== 'picture') || one.value === '') continue;
-		if (!/^https?:/i.test(one.value))
+		if (!/^https?:/i.test(one.value) && !isResolved(one))
 			found.push(finding('relative-address', target, one.name, { tag: one.name, line: one.line, value: one.value }));
-		else if (isLocalAddress(one.value))
+		else if (/^https?:/i.test(one.value) && isLocalAddress(one.value))
 			found.push(finding('local-served', target, one.name, { tag: one.name, line: one.line, value: one.value }));
 	}
 	const below = head.tags

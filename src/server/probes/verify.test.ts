@@ -105,6 +105,31 @@ test('one that was stopped goes on where it was, and asks for no page twice', as
 	expect((await verify(store, { ...options(), sample: 2 })).pages).toBe(2);
 });
 
+test('a sample, whole or stopped, is no part of a look at all pages, and is chosen from the first to the last', async () => {
+	const stopAfter = async (count: number, sample?: number) => {
+		const stop = new AbortController();
+		const progress = (done: number) => done === count && stop.abort();
+		return verify(store, { ...options(), sample, signal: stop.signal, progress });
+	};
+	expect(await stopAfter(4)).toMatchObject({ pages: 4, released: 9, waiting: 5 });
+	expect(await stopAfter(1, 4)).toMatchObject({ pages: 1, released: 9, waiting: 3 });
+	expect(await verify(store, { ...options(), sample: 4 })).toMatchObject({ pages: 4, released: 9, waiting: 0 });
+	asked.length = 0;
+	// The look at all goes on where it was, and its counts are of each page once.
+	expect(await verify(store, options())).toMatchObject({ pages: 9, waiting: 0, counts: { same: 1 } });
+	expect(new Set(asked.map((line) => line.split(' ')[0])).size).toBe(5 + 1);
+	asked.length = 0;
+	await verify(store, { ...options(), sample: 8 });
+	const paths = new Set(asked.map((line) => line.split(' ')[0]));
+	expect([paths.has('/'), paths.has('/shut') || paths.has('/twice')]).toEqual([true, true]);
+});
+
+test('with nothing released there is nothing to say', async () => {
+	const id = store.saveSite({ ...store.site('S').site, name: 'New', base: 'https://new.example/' });
+	store.ensureType(id, 'page');
+	await expect(verify(store, { ...options(), site: 'New' })).rejects.toThrow('Nothing of New is released');
+});
+
 test('a page that has not changed is not sent again, until another head is released for it', async () => {
 	const tag = (html: string) => `"${html.length}"`;
 	let [sent, spared] = [0, 0];

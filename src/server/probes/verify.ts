@@ -14,6 +14,7 @@ import { TracingFetcher, type TracedFetch, type Via } from '../fetching/trace';
 import { readRobots } from '../imports/web/robots';
 import { patiently } from '../store/patiently';
 import type { Store } from '../store/store';
+import { UserError } from '../errors';
 import { readOnce } from './readOnce';
 
 /** How what is served of a page compares with what was released. */
@@ -27,7 +28,9 @@ export interface DriftOfPage {
 }
 
 export interface Verified {
+	/** So many were looked at, of so many that are released. */
 	readonly pages: number;
+	readonly released: number;
 	readonly counts: Readonly<Record<Drift, number>>;
 	readonly drifted: readonly DriftOfPage[];
 	/** Pages that wait: it was stopped. */
@@ -73,16 +76,21 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 	const { id, site } = store.site(options.site);
 	const base = normaliseBase(site.base) ?? site.base;
 	const release = store.releases.latest(id);
-	const paths = release ? [...store.releases.hashes(id, release.number).keys()] : [];
-	const step = options.sample === undefined ? 1 : Math.max(1, Math.floor(paths.length / options.sample));
-	const wanted = paths.filter((_, at) => at % step === 0).slice(0, options.sample);
+	if (!release)
+		throw new UserError(
+			`Nothing of ${options.site} is released, so there is nothing to compare with. Release it first.`
+		);
+	const paths = [...store.releases.hashes(id, release.number).keys()];
+	const wanted = options.sample === undefined ? paths : evenlyOf(paths, options.sample);
 	const before = store.sources.settings<Kept>(id, 'verify');
-	const isResumed = before !== undefined && before.release === release?.number && options.sample === undefined;
-	const kept: Kept = isResumed ? before : { release: release?.number ?? 0, after: '', counts: none(), drifted: [] };
+	// What was seen of a few pages is no part of a look at all of them, however it ends.
+	const isWhole = options.sample === undefined;
+	const isResumed = isWhole && before?.release === release.number;
+	const kept: Kept = isResumed ? before : { release: release.number, after: '', counts: none(), drifted: [] };
 	const state = { ...kept };
 	const fetcher = new TracingFetcher(options.allowed, options.via);
 	const robots = await readRobots(fetcher, new URL(base).origin);
-	const left = isResumed ? wanted.filter((path) => path > kept.after) : wanted;
+	const left = isResumed ? wanted.slice(wanted.indexOf(kept.after) + 1) : wanted;
 	let done = 0;
 	let last = 0;
 	try {
@@ -102,18 +110,24 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 			state.counts[drift.is]++;
 			if (drift.is !== 'same' && state.drifted.length < MOST_TOLD) state.drifted.push(drift);
 			state.after = path;
-			if (++done % NOTED === 0) await note(store, id, state);
+			if (++done % NOTED === 0 && isWhole) await note(store, id, state);
 			options.progress?.(done, left.length);
 		}
 	} finally {
 		await fetcher.close();
 	}
 	const waiting = left.length - done;
-	if (waiting > 0) await note(store, id, state);
-	else await patiently(() => store.transaction(() => store.sources.forget(id, 'verify')));
+	if (isWhole && waiting > 0) await note(store, id, state);
+	else if (isWhole) await patiently(() => store.transaction(() => store.sources.forget(id, 'verify')));
 	const pages = Object.values(state.counts).reduce((sum, count) => sum + count, 0);
-	return { pages, counts: state.counts, drifted: state.drifted, waiting };
+	return { pages, released: paths.length, counts: state.counts, drifted: state.drifted, waiting };
 }
+
+/** So many of a list, from its beginning to its end at even distances; all of a shorter one. */
+const evenlyOf = (all: readonly string[], count: number) =>
+	all.length <= count
+		? all
+		: Array.from({ length: count }, (_, at) => all[Math.floor((at * all.length) / count)] as string);
 
 const note = (store: Store, id: number, state: Kept) =>
 	patiently(() => store.transaction(() => store.sources.saveSettings(id, 'verify', state)));

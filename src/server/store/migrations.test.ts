@@ -72,7 +72,8 @@ const LATER: Readonly<Record<number, string>> = {
 	15: `REINDEX page_state;`,
 	16: `REINDEX page_state;`,
 	17: `UPDATE site_made SET made = '2026-01-31T00:00:00Z';`,
-	18: `INSERT INTO media_name VALUES ('0123456789abcdef01234567-wide.jpg');`
+	18: `INSERT INTO media_name VALUES ('0123456789abcdef01234567-wide.jpg');`,
+	19: `UPDATE page SET settings = '{"alternates":{"fr":"/new"}}' WHERE path = '/same';`
 };
 
 /** All schemas that there were: this one stands at the end, and is not among them. */
@@ -138,6 +139,7 @@ describe.each(EARLIER)('a database of schema %i', (version) => {
 		expect(all(`SELECT name FROM sqlite_schema WHERE name = 'page_state_away'`)).toEqual(
 			has(13, [{ name: 'page_state_away' }])
 		);
+		expect(store.pagesNaming(1, '/new').map(({ path }) => path)).toEqual(version >= 19 ? ['/same'] : []);
 		expect(store.bodies.linkingTo(1, ['/same'])).toEqual(version >= 14 ? ['/back'] : []);
 		expect(store.releases.history(1, 1)).toMatchObject([{ number: 3, author: version >= 8 ? 'ada' : '' }]);
 	});

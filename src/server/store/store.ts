@@ -67,7 +67,7 @@ const SQL = {
 	dropPage: `DELETE FROM page WHERE id = ?`,
 	renameSite: `UPDATE site SET name = @name WHERE id = @id`,
 	movePage: `UPDATE page SET path = @to WHERE site_id = @site AND path = @from`,
-	pagesNaming: `${WHOLE} WHERE site_id = ? AND instr(settings, '"alternates"') AND instr(settings, ?)`,
+	pagesNaming: `${WHOLE} WHERE id IN (SELECT page_id FROM page_version WHERE site_id = ? AND path = ?) ORDER BY path`,
 	pagePaths: `SELECT id, path FROM page WHERE site_id = ?`,
 	// Most pages that are read are new, and a new one has nothing to be kept.
 	fieldShares: `WITH some AS (SELECT fields FROM page WHERE site_id = @site AND type = @type LIMIT 30)
@@ -409,10 +409,8 @@ export class Store {
 
 	/** The pages that name another as a version of theirs. */
 	pagesNaming(site: number, path: string): Page[] {
-		const rows = this.run('pagesNaming').all(site, JSON.stringify(path)) as PageRow[];
-		return rows
-			.map((row) => this.rows.toPage(row, this.rulesOfPage(row.id)))
-			.filter((page) => Object.values(page.alternates ?? {}).includes(path));
+		const rows = this.run('pagesNaming').all(site, path) as PageRow[];
+		return rows.map((row) => this.rows.toPage(row, this.rulesOfPage(row.id)));
 	}
 	renameType(site: number, from: string, to: string) {
 		// Its pages follow by their foreign key.

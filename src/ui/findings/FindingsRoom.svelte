@@ -108,6 +108,13 @@
 						<h2>
 							{group.says}{group.each && group.each.length > 1 ? `, and ${group.each.length - 1} more like it` : ''}
 						</h2>
+						{#if group.example && group.example.says !== group.says}
+							<p class="quiet">
+								Such as <a class="mono" href={benchAt(site, group.example.path, group.tag || undefined)}
+									>{group.example.path}</a
+								>: {group.example.says}
+							</p>
+						{/if}
 						<p>{group.mend}</p>
 						{#if group.isNew}<p class="quiet">New: in no release yet.</p>
 						{:else if group.since !== undefined}<p class="quiet">Since release {group.since}.</p>{/if}

@@ -4,7 +4,7 @@
 	import { onDestroy } from 'svelte';
 	import { pagesInWords } from '$ui/parts/words';
 	import * as api from './api';
-	import type { Mend } from './api';
+	import type { Mend, Tried } from './api';
 
 	/** The ways to mend a finding that are edits: what one would change is counted before it is done. */
 	let {
@@ -40,6 +40,11 @@
 		chosen = undefined;
 		done(`Mended: ${mend.says}.`, answer.edit);
 	}
+	const inTried = ({ on, mended, leaves }: Tried) =>
+		[
+			on > 1 ? `Tried on ${on} of the pages: ${mended === on ? 'mends all of them' : `mends ${mended}`}.` : '',
+			leaves ? `It leaves: ${leaves}.` : ''
+		].join(' ');
 	const inWords = (count: number, what: string) => (count > 0 ? `; ${count.toLocaleString('en')} ${what}` : '');
 </script>
 
@@ -48,6 +53,9 @@
 		<li>
 			{#if chosen !== mend}
 				<button class="link" onclick={() => void look(mend)}>{mend.says}</button>
+				{#if mend.tried && (mend.tried.on > 1 || mend.tried.leaves)}<span class="quiet" data-testid="tried"
+						>{inTried(mend.tried)}</span
+					>{/if}
 			{:else}
 				<p><strong>{mend.says}</strong></p>
 				<p role="status" data-testid="mend-reach">

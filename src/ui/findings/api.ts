@@ -3,10 +3,10 @@ import type { Aside } from '$server/store/asides';
 import type { Spread } from '$server/findings/counted';
 import type { FindingsTold } from '$server/web/findings';
 import type { FindingsOfRelease } from '$server/store/releases';
-import type { Mend } from '$server/findings/mends';
+import type { Mend, Tried } from '$server/findings/mends';
 import { ask, at, sending, type Answer } from '../api';
 
-export type { FindingGroup, FindingsOfRelease, FindingsTold, Aside, Mend, Spread };
+export type { FindingGroup, FindingsOfRelease, FindingsTold, Aside, Mend, Tried, Spread };
 
 /** What was counted last; `wait` waits a moment for the count that goes on. */
 export const read = (site: string, wait: boolean) => ask<FindingsTold>(at(site, `findings${wait ? '?wait=1' : ''}`));

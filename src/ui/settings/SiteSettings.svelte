@@ -83,8 +83,12 @@
 	}
 	const WORDS = [
 		['name', 'Name', 'What {site.name} says in this language.'],
-		['description', 'One-line description', 'Stands in where a page has none.'],
-		['tagline', 'Tagline', 'For the home page’s title.']
+		[
+			'description',
+			'One-line description',
+			'For rules: {site.description} puts it in. A page without a description has none until a rule says so.'
+		],
+		['tagline', 'Tagline', 'For rules: {site.tagline} puts it in.']
 	] as const;
 	const more = $derived(
 		Object.keys(site.fields).filter(

@@ -4,13 +4,16 @@ export interface Kind<D> {
 	readonly weight: number;
 	readonly says: (data: D) => string;
 	readonly mend: (data: D) => string;
+	/** What it says of many pages at once, without what holds of one alone; where each page may say something else. */
+	readonly ofMany?: (data: D) => string;
 }
 
-export const kind = <D>(weight: number, says: (data: D) => string, mend: (data: D) => string): Kind<D> => ({
-	weight,
-	says,
-	mend
-});
+export const kind = <D>(
+	weight: number,
+	says: (data: D) => string,
+	mend: (data: D) => string,
+	ofMany?: (data: D) => string
+): Kind<D> => ({ weight, says, mend, ...(ofMany && { ofMany }) });
 
 let list: Intl.ListFormat | undefined;
 

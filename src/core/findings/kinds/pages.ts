@@ -16,6 +16,10 @@ const called = (tag: string) => ownOf(NAMES, tag) ?? tag;
 /** A rule can be changed where it stands; what no rule says is changed at the page, or by a rule that is yet to be written. */
 const byRule = ({ layer }: Origin, changed: string, written: string) => (layer === 'built-in' ? written : changed);
 
+/** How a text that nobody wrote a rule for is clipped. */
+const clipped = (tag: string) =>
+	tag.endsWith('description') ? '{page.summary ?? page.body | clip 140}' : '{page.title | clip 50}';
+
 /** What can be wrong or weak on a page as readers of links see it. */
 export const PAGE_KINDS = {
 	'local-address': kind<Nothing>(
@@ -36,7 +40,8 @@ export const PAGE_KINDS = {
 	gap: kind<{ readonly tag: string; readonly variables: readonly string[] }>(
 		5,
 		({ tag, variables }) => `${listed(variables)} left a gap in the ${called(tag)}`,
-		() => 'Put what belongs to a variable into [[ … ]], so that it goes when the variable is empty.'
+		() => 'Put what belongs to a variable into [[ … ]], so that it goes when the variable is empty.',
+		({ tag }) => `A variable left a gap in the ${called(tag)}`
 	),
 	'name-twice': kind<Origin & { readonly tag: string }>(
 		5,
@@ -61,13 +66,15 @@ export const PAGE_KINDS = {
 	'share-letters': kind<{ readonly letters: readonly string[] }>(
 		4,
 		({ letters }) => `Its share picture has letters that no font here can draw: ${letters.join(' ')}`,
-		() => 'Say it in other letters, or let another picture go before the share picture.'
+		() => 'Say it in other letters, or let another picture go before the share picture.',
+		() => 'Share pictures have letters that no font here can draw'
 	),
 	'share-contrast': kind<{ readonly text: string; readonly ratio: number }>(
 		3,
 		({ text, ratio }) =>
 			`“${text}” can hardly be read on its share picture: it stands out ${ratio} to 1 from what is under it, 3 to 1 is the least`,
-		() => 'Make the tint over the picture stronger, or give the words another colour.'
+		() => 'Make the tint over the picture stronger, or give the words another colour.',
+		() => 'Words can hardly be read on share pictures: they stand out less than 3 to 1 from what is under them'
 	),
 	'logo-picture': kind<Nothing>(
 		4,
@@ -77,7 +84,8 @@ export const PAGE_KINDS = {
 	'small-picture': kind<{ readonly width: number; readonly needed: number; readonly readers: readonly string[] }>(
 		3,
 		({ width, readers }) => `The picture is ${width} pixels wide: too small to fill the card in ${listed(readers)}`,
-		({ needed }) => `Set a least width of ${needed} pixels for share pictures, so that small ones are passed over.`
+		({ needed }) => `Set a least width of ${needed} pixels for share pictures, so that small ones are passed over.`,
+		() => 'The picture is too small to fill the card in some readers'
 	),
 	cut: kind<Origin & { readonly tag: string; readonly length: number; readonly readers: readonly string[] }>(
 		2,
@@ -86,24 +94,28 @@ export const PAGE_KINDS = {
 			byRule(
 				data,
 				'Shorten it, or clip in the template what is long in it.',
-				'Shorten it at the page, or write a rule that clips it, such as {page.title | clip 50}.'
-			)
+				`Shorten it at the page, or write a rule that clips it, such as ${clipped(data.tag)}.`
+			),
+		({ tag, readers }) => `The ${called(tag)} is too long: it is cut in ${listed(readers)}`
 	),
 	short: kind<{ readonly tag: string; readonly length: number }>(
 		1,
 		({ tag, length }) => `The ${called(tag)} has only ${length} ${length === 1 ? 'character' : 'characters'}`,
-		() => 'Say more at the page, or add a second source, such as the type’s own fields.'
+		() => 'Say more at the page, or add a second source, such as the type’s own fields.',
+		({ tag }) => `The ${called(tag)} says too little`
 	),
 	'passed-over': kind<{ readonly tag: string; readonly other: string; readonly layer: Layer }>(
 		1,
 		({ tag, other, layer }) => `${other} is set at the ${layer}, and ${tag} does not follow it`,
-		({ tag, other }) => `Set ${tag} there too, or take its rule away so that it follows ${other}.`
+		({ tag, other }) => `Set ${tag} there too, or take its rule away so that it follows ${other}.`,
+		({ tag }) => `The tag that ${tag} would follow is set, and it does not follow`
 	),
 	'dropped-attribute': kind<{ readonly tag: string; readonly names: readonly string[] }>(
 		1,
 		({ tag, names }) =>
 			`What its file says with ${tag} does not go on: ${listed(names)} is no attribute the tag can carry so`,
-		() => 'Mend the attribute in the page’s own file, or write the tag as extra markup.'
+		() => 'Mend the attribute in the page’s own file, or write the tag as extra markup.',
+		({ tag }) => `Not all that files say with ${tag} goes on: some is no attribute the tag can carry`
 	),
 	empty: kind<{ readonly tag: string }>(
 		1,
