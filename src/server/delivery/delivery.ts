@@ -58,8 +58,8 @@ export class Delivery {
 	private readonly library: Library;
 	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
 	private readonly sites = new Map<string, KnownSite>();
-	/** Answers by the request's address, its format and coding; all of the newest releases. */
-	private readonly kept = new Map<string, Kept>();
+	/** Answers by format and coding, then by the request's address; all of the newest releases. */
+	private readonly kept = { html: keptByCoding(), json: keptByCoding() };
 	private version: unknown;
 	private isFresh = false;
 	private bytes = 0;
@@ -94,9 +94,9 @@ export class Delivery {
 		if (request.method !== 'GET' && request.method !== 'HEAD') return false;
 		if (url.startsWith('/media/')) return this.media(url.slice(7), request, response);
 		if (!url.startsWith('/api/sites/')) return false;
-		const wanted = wantedBy(url, request);
+		const wanted = wantedBy(request);
 		this.noticeReleases();
-		const kept = this.kept.get(wanted.key);
+		const kept = keptOf(this.kept, wanted).get(url);
 		if (kept) {
 			answerKept(kept, wanted.known, response);
 			return true;
@@ -136,9 +136,13 @@ export class Delivery {
 			const now = this.readSite(name);
 			if (now?.id === site.id && now.number === site.number) continue;
 			this.sites.delete(name);
-			this.kept.clear();
-			this.bytes = 0;
+			this.forget();
 		}
+	}
+
+	private forget() {
+		for (const kept of [this.kept.html, this.kept.json]) for (const answers of Object.values(kept)) answers.clear();
+		this.bytes = 0;
 	}
 
 	private readSite(name: string): KnownSite | undefined {
@@ -153,7 +157,8 @@ export class Delivery {
 		return site;
 	}
 
-	private head(name: string, url: string, { key, coding, isJson, known }: Wanted, response: ServerResponse) {
+	private head(name: string, url: string, asked: Wanted, response: ServerResponse) {
+		const { coding, isJson, known } = asked;
 		const query = new URLSearchParams(url.slice(url.indexOf('?') + 1));
 		const [path, address] = [query.get('path'), query.get('address')];
 		if ((path === null) === (address === null) || !url.includes('?'))
@@ -174,7 +179,7 @@ export class Delivery {
 		// What is not changed is told before its body is read.
 		if (known !== undefined && matches(known, headers.etag)) return notModified(response, headers);
 		const kept = this.make(row.hash, format, coding, headers);
-		this.keep(key, kept);
+		this.keep(url, asked, kept);
 		answerKept(kept, known, response);
 	}
 
@@ -201,14 +206,11 @@ export class Delivery {
 		return { etag: headers.etag, headers: inTurn(whole), notModified: inTurn(withoutBody(headers)), body };
 	}
 
-	private keep(key: string, kept: Kept) {
-		if (key.length > LONGEST_KEY) return;
-		this.bytes += kept.body.length + key.length * 2 + 1000;
-		if (this.bytes > MOST_KEPT) {
-			this.kept.clear();
-			this.bytes = 0;
-		}
-		this.kept.set(key, kept);
+	private keep(url: string, asked: Wanted, kept: Kept) {
+		if (url.length > LONGEST_KEY) return;
+		this.bytes += kept.body.length + url.length * 2 + 1000;
+		if (this.bytes > MOST_KEPT) this.forget();
+		keptOf(this.kept, asked).set(url, kept);
 	}
 
 	/** A picture's name says all that goes into it: it never changes, and may be kept for ever. */
@@ -242,20 +244,24 @@ export class Delivery {
 	}
 }
 
+type ByCoding = Readonly<Record<'plain' | 'br' | 'gzip', Map<string, Kept>>>;
+const keptByCoding = (): ByCoding => ({ plain: new Map(), br: new Map(), gzip: new Map() });
+const keptOf = (kept: Readonly<Record<Format, ByCoding>>, { coding, isJson }: Wanted) =>
+	(isJson ? kept.json : kept.html)[coding === '' ? 'plain' : coding];
+
 /** What a request wants of a head. */
 interface Wanted {
-	readonly key: string;
 	readonly coding: Coding;
 	readonly isJson: boolean;
 	/** The tags that it has answers of. */
 	readonly known: string | undefined;
 }
 
-function wantedBy(url: string, { headers }: IncomingMessage): Wanted {
+function wantedBy({ headers }: IncomingMessage): Wanted {
 	const { accept = '' } = headers;
 	const coding = codingFor((headers['accept-encoding'] ?? '') as string);
-	const isJson = accept.includes('application/json') && !accept.includes('text/html');
-	return { key: `${isJson ? 'j' : 'h'}${coding} ${url}`, coding, isJson, known: headers['if-none-match'] };
+	const isJson = accept !== '' && accept.includes('application/json') && !accept.includes('text/html');
+	return { coding, isJson, known: headers['if-none-match'] };
 }
 
 /** What was asked for last, in its own words: clients ask in a few ways. */

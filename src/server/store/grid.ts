@@ -177,8 +177,12 @@ const FEW = 1000;
 const COUNTED = 50_000;
 /** So many rows are walked over in their order, in search of those that a filter means. */
 const WALKED = 3000;
-/** So many are read for the words of a search, before its index is asked: that takes longer, the more pages have them. */
+/**
+ * So many are read for the words of a search, before its index is asked: that takes longer, the more pages have them. More
+ * of them where the first have so many of the words that the rest of what is wanted is to be expected.
+ */
 const READ = 300;
+const READ_ON = 1500;
 /** So few pages that a search finds are gathered as fast as others are walked over. */
 const THIN = 5000;
 
@@ -348,14 +352,14 @@ function idsInOrder(
 		return found.length === limit ? found : undefined;
 	};
 	/** Those of the very first rows whose texts have the words; undefined where only the index can tell. */
-	const read = (words: readonly string[]) => {
+	const read = (words: readonly string[], most = READ): number[] | undefined => {
 		const hasWords = wordsInText(words);
 		if (!hasWords || offset + limit >= READ) return undefined;
 		const asked = others.filter((one) => one !== searched);
 		const where = asked.map(({ sql }) => `${sql} AND`).join(' ');
 		const rows = db
 			.prepare(
-				`SELECT s.page_id, s.path, s.title, s.description FROM (SELECT * ${inOrder} ORDER BY ${order} LIMIT ${READ}) AS s WHERE ${where} s.seen >= 0`
+				`SELECT s.page_id, s.path, s.title, s.description FROM (SELECT * ${inOrder} ORDER BY ${order} LIMIT ${most}) AS s WHERE ${where} s.seen >= 0`
 			)
 			.raw()
 			.all(...inOrderValues, ...asked.flatMap((one) => one.values)) as [number, string, string, string][];
@@ -365,14 +369,15 @@ function idsInOrder(
 			if (has === undefined) return undefined;
 			if (has) found.push(id);
 		}
-		return found;
+		const isNear = found.length < offset + limit && found.length * (READ_ON / READ) > 1.5 * (offset + limit);
+		return most === READ && isNear ? (read(words, READ_ON) ?? found) : found;
 	};
 	if (searched) {
-		const found = read(searched.words ?? []);
-		if (found && found.length >= offset + limit) return found.slice(offset, offset + limit);
 		const of = (list: Uint32Array) => [...list.subarray(offset, offset + limit)];
 		const kept = listOf?.(false);
 		if (kept) return of(kept);
+		const found = read(searched.words ?? []);
+		if (found && found.length >= offset + limit) return found.slice(offset, offset + limit);
 		// Where few pages have the words, and few of the first ones, there is no use in going on so.
 		const isThin = gatheringOf(db, site, [searched], THIN).isFew;
 		const isHopeless = isThin && found && found.length * (WALKED / READ) < offset + limit;
