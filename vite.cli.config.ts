@@ -26,6 +26,7 @@ export default defineConfig({
 				delivery: here('bench/delivery.ts'),
 				browser: here('bench/browser.ts'),
 				scroll: here('bench/scroll.ts'),
+				crowd: here('bench/crowd.ts'),
 				bare: here('bench/bare.ts'),
 				spine: here('bench/spine.ts'),
 				probes: here('bench/probes.ts')

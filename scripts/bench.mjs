@@ -16,3 +16,4 @@ await import(new URL('../build/cli/probes.js', import.meta.url).href);
 console.log();
 await import(new URL('../build/cli/browser.js', import.meta.url).href);
 await import(new URL('../build/cli/scroll.js', import.meta.url).href);
+await import(new URL('../build/cli/crowd.js', import.meta.url).href);

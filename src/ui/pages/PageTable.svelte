@@ -1,6 +1,6 @@
 <script lang="ts">
 	import Papa from 'papaparse';
-	import { tick, untrack } from 'svelte';
+	import { onDestroy, tick, untrack } from 'svelte';
 	import { elementScroll, observeElementOffset, observeElementRect, Virtualizer } from '@tanstack/virtual-core';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 	import type { LayerSign } from '$ui/bench/lines';
@@ -60,6 +60,9 @@
 	let isMoving = $state(false);
 	/** The first row that was drawn. */
 	let begun = 0;
+	/** It rests where nothing has moved for so long (milliseconds). */
+	const RESTING = 30;
+	let resting: ReturnType<typeof setTimeout> | undefined;
 	let total = $state(0);
 	/** The cell that the keys are at, and the one where a range began. */
 	let at = $state({ row: 0, column: 0 });
@@ -94,9 +97,12 @@
 		const [first, last] = [items[0], items.at(-1)];
 		if (first === undefined || last === undefined) return;
 		// Who drags the bar through thousands of rows reads none of them; those where it rests are fetched.
+		clearTimeout(resting);
 		if (!isMoving || Math.abs(first - begun) < PASSED) grid.want(first, last);
+		else resting = setTimeout(() => grid.want(first, last), RESTING);
 		begun = first;
 	}
+	onDestroy(() => clearTimeout(resting));
 	/** By their places; a line that stays as it was stays the same object, and nothing of it is drawn again. */
 	let drawn: Line[] = [];
 	const lines = $derived.by(() => {
@@ -380,7 +386,7 @@
 			</div>
 		{/each}
 	</div>
-	{#if grid.count === 0 && !grid.isLoading}<p class="none quiet">
+	{#if grid.isCounted && grid.count === 0 && !grid.isLoading && !grid.refused}<p class="none quiet">
 			No page is so. Take something out of the filter.
 		</p>{/if}
 </div>

@@ -70,6 +70,7 @@
 		return () => {
 			stop();
 			clearInterval(timer);
+			grid.leave();
 		};
 	});
 

@@ -6,10 +6,16 @@ import type { GridRow, Order, PageFilter } from './api';
 const CHUNK = 100;
 /** Chunks that are kept: those looked at longest ago go first. */
 const MOST_CHUNKS = 40;
+/** Rows so far before and behind those in view are there before they are reached. */
+const AHEAD = 50;
+/** What could not be fetched is asked for again after so long (milliseconds). */
+const AGAIN = 1000;
 
 /** The rows of the table of pages, as far as they were looked at: never all of them. */
 export class Grid {
 	count = $state(0);
+	/** It is known how many there are. */
+	isCounted = $state(false);
 	unseen = $state(0);
 	refused = $state('');
 	isLoading = $state(false);
@@ -18,6 +24,7 @@ export class Grid {
 	private readonly chunks = new Map<number, readonly GridRow[]>();
 	private readonly asked = new Set<number>();
 	private round = 0;
+	private view = { from: 0, to: 0 };
 
 	constructor(
 		private readonly site: string,
@@ -29,26 +36,35 @@ export class Grid {
 	async show(filter: PageFilter, order: Order) {
 		this.filter = filter;
 		this.order = order;
-		this.round++;
+		this.leave();
 		this.chunks.clear();
 		this.asked.clear();
 		await this.load(0, true);
 	}
 
-	/** Fetches what was shown again, and leaves what stands there until the answer comes. */
+	/** What is under way is of no use any more. */
+	leave() {
+		this.round++;
+	}
+
+	/** Fetches what is in view again, and leaves what stands there until the answer comes; all else is asked for when wanted. */
 	async again() {
 		this.asked.clear();
-		const known = [...this.chunks.keys()];
-		await Promise.all(known.map((chunk) => this.load(chunk, chunk === known[0])));
+		const [first, ...others] = chunksOf(this.view);
+		const inView = new Set([first, ...others]);
+		for (const chunk of this.chunks.keys()) if (!inView.has(chunk)) this.chunks.delete(chunk);
+		await Promise.all([this.load(first, true), ...others.map((chunk) => this.load(chunk, false))]);
 	}
 
 	row(index: number): GridRow | undefined {
 		return this.chunks.get(Math.floor(index / CHUNK))?.[index % CHUNK];
 	}
 
-	/** Sees to it that rows are there soon. */
+	/** Sees to it that rows are there soon: those that are seen first, then those around them. */
 	want(from: number, to: number) {
-		for (let chunk = Math.floor(from / CHUNK); chunk <= Math.floor(to / CHUNK); chunk++)
+		this.view = { from, to };
+		const around = { from: Math.max(0, from - AHEAD), to: Math.max(to, Math.min(this.count - 1, to + AHEAD)) };
+		for (const chunk of [...chunksOf(this.view), ...chunksOf(around)])
 			if (!this.chunks.has(chunk) && !this.asked.has(chunk)) void this.load(chunk, false);
 	}
 
@@ -56,7 +72,7 @@ export class Grid {
 	async between(from: number, to: number): Promise<readonly GridRow[] | undefined> {
 		const { round } = this;
 		const chunks = [];
-		for (let chunk = Math.floor(from / CHUNK); chunk <= Math.floor(to / CHUNK); chunk++) {
+		for (const chunk of chunksOf({ from, to })) {
 			const known = this.chunks.get(chunk);
 			if (known) chunks.push(known);
 			else {
@@ -81,7 +97,11 @@ export class Grid {
 		if (round !== this.round) return;
 		this.isLoading = false;
 		this.refused = isRefused(answer) ? answer.refused : '';
-		if (isRefused(answer)) return;
+		if (isRefused(answer)) {
+			this.asked.delete(chunk);
+			setTimeout(() => round === this.round && this.want(this.view.from, this.view.to), AGAIN);
+			return;
+		}
 		this.chunks.delete(chunk);
 		this.chunks.set(chunk, answer.rows);
 		for (const old of this.chunks.keys()) {
@@ -89,8 +109,14 @@ export class Grid {
 			this.chunks.delete(old);
 			this.asked.delete(old);
 		}
-		if (answer.count !== undefined) this.count = answer.count;
+		if (answer.count !== undefined) [this.count, this.isCounted] = [answer.count, true];
 		this.unseen = answer.unseen;
 		this.version++;
 	}
+}
+
+/** The chunks that rows from one to another stand in. */
+function chunksOf({ from, to }: { from: number; to: number }): [number, ...number[]] {
+	const [first, last] = [Math.floor(from / CHUNK), Math.floor(to / CHUNK)];
+	return [first, ...Array.from({ length: last - first }, (_, at) => first + at + 1)];
 }
