@@ -71,11 +71,10 @@ export async function runJob<N extends JobName>(
 			throw new UserError(
 				`The work took longer than ${LONGEST[name]! / 1000} seconds. It was ended; nothing was changed.`
 			);
-		if (signal?.aborted) {
-			if (MADE_IN_GOES.has(name) && 'db' in input)
-				runJob('mend', { db: input.db }).catch((failure: unknown) => log.error(failure));
-			throw new UserError('Stopped.');
-		}
+		// A thread that has ended leaves what it had kept in goes: "nothing was changed" is said when that is gone.
+		if (MADE_IN_GOES.has(name) && 'db' in input && !isFull(error) && !(error instanceof UserError))
+			await runJob('mend', { db: input.db }).catch((failure: unknown) => log.error(failure));
+		if (signal?.aborted) throw new UserError('Stopped.');
 		throw told(error);
 	} finally {
 		ending.done();
@@ -123,13 +122,15 @@ function endOf(name: JobName, asked: AbortSignal | undefined, tellToStop: () => 
 	};
 }
 
+/** Whether the pool has taken no more work. */
+const isFull = (error: unknown) => error instanceof Error && /queue/i.test(error.message);
+
 /** The pool's own refusals, in sentences. */
 function told(error: unknown): unknown {
 	const code = error instanceof Error && 'code' in error ? error.code : undefined;
 	if (code === 'ERR_WORKER_OUT_OF_MEMORY')
 		return new UserError('The work needed more memory than it may have. It was ended; nothing was changed.');
-	const isFull = error instanceof Error && /queue/i.test(error.message);
-	return isFull ? new UserError('Too much is being worked on already. Wait a moment and try again.') : error;
+	return isFull(error) ? new UserError('Too much is being worked on already. Wait a moment and try again.') : error;
 }
 
 /** Ends all threads; what they were writing is rolled back. For the end of the process. */

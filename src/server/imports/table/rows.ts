@@ -280,6 +280,7 @@ function readJson(text: string): Omit<Rows, 'encoding'> {
 	}
 	const list = Array.isArray(data) ? data : Object.values(data as object).find(Array.isArray);
 	if (!Array.isArray(list)) throw new UserError('The JSON holds no list of records, such as [{"path": "/a"}].');
+	refuseCount(list.length);
 	const wrong = list.findIndex((item) => !isRecord(item));
 	if (wrong >= 0) throw new UserError(`Entry ${wrong + 1} of the JSON list is no record.`);
 	return {
