@@ -37,3 +37,21 @@ test.each(STARTING_SETS.map((one) => [one.name, one] as const))('nothing is wron
 	const made = withStartingSet({ name: 't', fields: [], rules: [] }, one);
 	expect(made.rules.flatMap((each) => checkRule(each, { site, fields: fieldsOfAll([made]) }))).toEqual([]);
 });
+
+test('what each set says, rule by rule: none is lost', () => {
+	const told = STARTING_SETS.map(
+		({ name, rules }) =>
+			`${name}: ${rules.map((one) => (one.kind === 'template' ? `${one.tag} ${one.template}` : `${one.tag} (${one.kind})`)).join('; ')}`
+	);
+	expect(told).toMatchInlineSnapshot(`
+		[
+		  "article: title {page.title} {separator} {site.name}; description {page.strapline ?? page.summary | clip 155}; og:title {page.title}; twitter:label1 Written by; twitter:data1 {page.author.name}; twitter:label2 Time to read; twitter:data2 [[{page.minutes} {page.minutes | plural "minute" "minutes"}]]",
+		  "event: title {page.title}[[, {page.starts | date "d MMMM"}]] {separator} {site.name}; description [[{page.starts | date "EEEE d MMMM, H:mm"}. ]][[{page.place}. ]]{page.summary | clip 110}; og:title {page.title}[[, {page.starts | date "d MMMM"}]]; twitter:label1 When; twitter:data1 {page.starts | date "d MMMM y, H:mm"}; twitter:label2 Where; twitter:data2 {page.place}",
+		  "place: title {page.title}[[, {page.region}]] {separator} {site.name}; description {page.summary | clip 120}[[ Open {page.opening}.]]; og:title {page.title}[[, {page.region}]]",
+		  "person: title {page.title}[[, {page.role}]] {separator} {site.name}; description {page.summary ?? page.body | plain | clip 155}; og:title {page.title}",
+		  "product: title {page.title} {separator} {site.name}; description {page.summary | clip 130}[[ {page.stock}.]]; twitter:label1 Price; twitter:data1 {page.price | money "EUR"}; twitter:label2 In stock; twitter:data2 {page.stock}",
+		  "video: title {page.title}[[ ({page.length})]] {separator} {site.name}; description {page.summary | clip 155}; og:title {page.title}; og:video {page.film}; twitter:label1 Runs; twitter:data1 {page.length}",
+		  "listing: title {listing.title ?? page.title}[[, page {listing.number} of {listing.pages}]] {separator} {site.name}; description {page.summary ?? site.description | clip 155}; og:title {listing.title ?? page.title}",
+		]
+	`);
+});

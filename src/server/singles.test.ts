@@ -1,4 +1,5 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import Database from 'better-sqlite3';
+import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
@@ -7,9 +8,13 @@ import { findTag, type FoundTag, type Page, type Site } from '$core';
 import { actOnPage } from './edits/pages';
 import { readBatch } from './edits/batch';
 import { asAuthored, WrittenNotes } from './files/written';
+import { writeCsv } from './exports/csv';
+import { guardedLookup } from './fetching/guard';
+import { decodeTable, readRows } from './imports/table/rows';
 import { takeTable } from './imports/takeTable';
 import { readPageList } from './imports/web/lists';
 import { takePicture } from './pictures/takePicture';
+import { backUp, restore } from './store/backup';
 import { Store } from './store/store';
 
 /** Single cases, each the least that tells two ways apart. */
@@ -112,4 +117,87 @@ test('a picture without a size is refused, a vector one is drawn', async () => {
 		Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" ${size}><rect width="9" height="9"/></svg>`);
 	expect(await takePicture(svg('width="40" height="20"'))).toMatchObject({ facts: { width: 40, height: 20 } });
 	await expect(takePicture(svg('width="0" height="20"'))).rejects.toThrow(/size|cannot be read|no picture/i);
+});
+
+describe('picture sources in the table of pages', () => {
+	const cellOf = (rule: object) => {
+		store.savePage(id, page('/a', { rules: [{ tag: 'og:image', kind: 'pictures', ...rule } as never] }));
+		const wanted = { columns: [], sort: 'path', down: false, mark: false } as const;
+		const [head, row] = [...writeCsv(store, 'S', {}, wanted)].join('').trim().split(/\r?\n/) as [string, string];
+		return row.split(',')[head.split(',').indexOf('page says: og:image')];
+	};
+	test('one file is its place; several are told, and never as the first of them', () => {
+		const file = { from: 'file', src: '/one.jpg' };
+		expect(cellOf({ sources: [file] })).toBe('/one.jpg');
+		expect(cellOf({ sources: [file, { from: 'lead' }] })).toBe('(picture sources)');
+		expect(cellOf({ sources: [{ from: 'lead' }] })).toBe('(picture sources)');
+		expect(cellOf({ sources: [] })).toBe('(picture sources)');
+	});
+});
+
+describe('a name is looked up by the guard', () => {
+	const PUBLIC = [
+		{ address: '93.184.216.34', family: 4 },
+		{ address: '2606:2800:220:1::1', family: 6 }
+	];
+	const look = (found: readonly object[] | Error, options: object) =>
+		new Promise<unknown[]>((resolve) => {
+			const resolver = (_name: string, _options: object, done: (error: Error | null, found: unknown) => void) =>
+				found instanceof Error ? done(found, undefined) : done(null, found);
+			guardedLookup(resolver as never)('x.example', options, (...told: unknown[]) => resolve(told));
+		});
+	test('all its addresses where all are asked for, else the first with its family', async () => {
+		expect(await look(PUBLIC, { all: true })).toEqual([null, PUBLIC]);
+		expect(await look(PUBLIC, {})).toEqual([null, '93.184.216.34', 4]);
+		expect(await look([PUBLIC[1]!], { all: false })).toEqual([null, '2606:2800:220:1::1', 6]);
+	});
+	test.each([[{ all: true }], [{}]])('one inner address refuses it, wherever it stands (%j)', async (options) => {
+		const inner = { address: '10.0.0.7', family: 4 };
+		for (const found of [
+			[inner, ...PUBLIC],
+			[...PUBLIC, inner],
+			[PUBLIC[0], inner, PUBLIC[1]]
+		] as object[][]) {
+			const [error] = await look(found, options);
+			expect(String(error)).toContain('private network');
+		}
+	});
+	test('none at all, and a failure, are told as what they are', async () => {
+		expect((await look([], {}))[0]).toMatchObject({ code: 'ENODATA' });
+		const failure = new Error('ENOTFOUND');
+		expect((await look(failure, { all: true }))[0]).toBe(failure);
+	});
+});
+
+describe('a table', () => {
+	test('in an encoding that nothing tells is read as the web reads it, and loses no letter of ASCII', () => {
+		const odd = Buffer.from([0x70, 0x2c, 0x71, 0x0a, 0x81, 0x2c, 0x8d, 0x0a]);
+		const { text, encoding } = decodeTable(odd);
+		expect(encoding).not.toBe('');
+		expect(text.startsWith('p,q\n')).toBe(true);
+	});
+	test('keeps numbers in a list of JSON numbers, and all else in it as text', () => {
+		const { rows } = readRows('[{"path":"/a","n":[1,2.5,"3",true,null]}]');
+		expect(rows[0]?.cells).toEqual({ path: '/a', n: [1, 2.5, '3', 'true', 'null'] });
+	});
+	test('of more records than may be is refused by their number', () => {
+		expect(() => readRows(`[${'{},'.repeat(200_000)}{}]`)).toThrow('200001 rows, more than the 200000');
+	});
+});
+
+test('a backup whose rows belong to nothing is refused, and nothing is put back', async () => {
+	store.savePage(id, page('/a'));
+	const copy = join(folder, 'copy');
+	await backUp(store, copy);
+	const file = join(
+		copy,
+		readdirSync(copy).find((name) => name.endsWith('.db'))!
+	);
+	const db = new Database(file);
+	db.pragma('foreign_keys = OFF');
+	db.exec("INSERT INTO page_body (page_id, body) VALUES (999999, 'lost')");
+	db.close();
+	const target = join(folder, 'put-back.db');
+	expect(() => restore(copy, target)).toThrow('rows that belong to nothing');
+	expect(existsSync(target)).toBe(false);
 });

@@ -124,6 +124,16 @@ test('a sample, whole or stopped, is no part of a look at all pages, and is chos
 	expect([paths.has('/'), paths.has('/shut') || paths.has('/twice')]).toEqual([true, true]);
 });
 
+test('it asks no faster than it was told to', async () => {
+	asked.length = 0;
+	const began = performance.now();
+	await verify(store, { ...options(), sample: 3, rate: 20 });
+	const requests = asked.filter((path) => path !== '/robots.txt').length;
+	expect(requests).toBeGreaterThan(3);
+	// Load can only make it longer.
+	expect(performance.now() - began).toBeGreaterThan((requests - 1) * 50 - 20);
+});
+
 test('with nothing released there is nothing to say', async () => {
 	const id = store.saveSite({ ...store.site('S').site, name: 'New', base: 'https://new.example/' });
 	store.ensureType(id, 'page');

@@ -150,10 +150,12 @@ describe('a live site', () => {
 		withStore(async (store) => {
 			answers = { '/': { body: page('Home', '<a href=/a>'), headers: { etag: '"1"' } }, '/a': page('A') };
 			await read(store, '');
+			answers['/'] = { body: page('Home again', '<a href=/a>'), headers: { etag: '"2"' } };
+			expect(await read(store, '')).toMatchObject({ read: 2, added: 0, changed: 2 });
 			answers['/a'] = { status: 410 };
 			asked = [];
 			const again = await read(store, '');
-			expect(asked.filter(({ path }) => path === '/').at(-1)?.headers['if-none-match']).toBe('"1"');
+			expect(asked.filter(({ path }) => path === '/').at(-1)?.headers['if-none-match']).toBe('"2"');
 			expect(again).toMatchObject({
 				read: 1,
 				retired: ['/a'],
@@ -346,6 +348,8 @@ describe('lists of pages', () => {
 			});
 			expect(summary).toMatchObject({ kind: 'feed', read: 1, added: 1 });
 			expect(summary.skipped).toHaveLength(1);
+			const again = { site: 's', base, file: Buffer.from(feed), source: { from: 'notes.xml' } };
+			expect(await importWeb(store, again)).toMatchObject({ read: 1, added: 0, changed: 1 });
 			expect(store.page(store.site('s').id, '/e')?.fields).toEqual({ title: 'Eider', summary: 'A duck of cold seas.' });
 		}));
 });
