@@ -138,6 +138,7 @@ test('the door of the core', () => {
 		  "nameOfRecipe",
 		  "nearestName",
 		  "normaliseBase",
+		  "nothingFound",
 		  "ownOf",
 		  "parseTemplate",
 		  "parseUrl",

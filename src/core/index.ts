@@ -119,6 +119,7 @@ export {
 export { measureText } from './text/measure';
 export { parseUrl } from './text/url';
 export { cardOf, isShownWhole, type Card, type CardPicture, type CardText } from './readers/card';
+export { nothingFound } from './readers/nothingFound';
 export { READERS, type CardForm, type ReaderProfile } from './readers/profiles';
 export {
 	findHard,

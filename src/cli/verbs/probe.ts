@@ -1,5 +1,5 @@
 import { Option } from 'commander';
-import { parseUrl, READERS } from '$core';
+import { nothingFound, parseUrl, READERS } from '$core';
 import { UserError } from '$server/errors';
 import { TracingFetcher } from '$server/fetching/trace';
 import { readVia } from '$server/fetching/via';
@@ -81,7 +81,7 @@ function asText({ address, readers, findings, picture, tags }: Probe): string {
 		...way,
 		`  ${tags.length} tags${picture ? `; picture ${picture.facts ? `${picture.facts.width} × ${picture.facts.height}, ${Math.round((picture.facts.bytes ?? 0) / 1000)} kB` : picture.why}` : ''}\n`,
 		...cards,
-		found.length > 0 ? `Found:\n${found.join('')}` : 'Nothing is wrong.\n',
+		found.length > 0 ? `Found:\n${found.join('')}` : `${nothingFound({ readers, picture })}\n`,
 		'\n'
 	].join('');
 }

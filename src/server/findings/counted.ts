@@ -12,6 +12,8 @@ export interface Counted {
 	/** Pages with each kind of finding, and with any. */
 	readonly kinds: Readonly<Record<string, number>>;
 	readonly faulty: number;
+	/** Pictures on cards that were never looked at. */
+	readonly unknownPictures: number;
 }
 
 /** Of each type, the share of pages that have each tag; and counts of pages by the width of their titles. */
@@ -49,6 +51,7 @@ export function count(store: Store, name: string, { tags, step }: SpreadWanted):
 		groups: readFindings(store, name),
 		spread: { matrix: tagMatrix(store.db, id, tags), widths: widths(store.db, id, 'title_width', step) },
 		kinds: Object.fromEntries(kinds),
-		faulty: store.state.countFaulty(id)
+		faulty: store.state.countFaulty(id),
+		unknownPictures: store.state.countUnknownPictures(id)
 	};
 }

@@ -116,7 +116,7 @@ test('more work than may wait is refused in a sentence, and what was taken is do
 	expect(refused.length).toBeGreaterThan(0);
 	expect(refused.length).toBeLessThan(30);
 	for (const { reason } of refused) expect(String(reason)).toContain('Too much is being worked on already');
-	expect(await runJob('hard', { db, site: 'S' })).toEqual(JOBS.hard({ db, site: 'S' }, () => undefined));
+	expect(await runJob('hard', { db, site: 'S' })).toEqual(JOBS.hard({ db, site: 'S' }));
 });
 
 test('a database that is replaced while it is open is refused or read, never half', async () => {

@@ -68,6 +68,8 @@ const SQL = {
 	codes: `WITH RECURSIVE one (code) AS (SELECT min(code) FROM page_finding WHERE site_id = @site
 		UNION ALL SELECT (SELECT min(code) FROM page_finding WHERE site_id = @site AND code > one.code) FROM one WHERE one.code IS NOT NULL)
 		SELECT code FROM one WHERE code IS NOT NULL`,
+	unknownPictures: `SELECT count(*) FROM (SELECT DISTINCT picture FROM page_state WHERE site_id = @site AND picture <> '' AND head IS NOT NULL) s
+		WHERE NOT EXISTS (SELECT 1 FROM picture p WHERE p.site_id = @site AND p.src = s.picture AND json_extract(p.facts, '$.width') > 0)`,
 	shown: `SELECT picture AS src, count(*) AS n FROM page_state WHERE site_id = ? AND picture <> '' GROUP BY picture`,
 	shownOn: `SELECT p.path FROM page_state s JOIN page p ON p.id = s.page_id
 		WHERE s.site_id = ? AND s.picture = ? ORDER BY p.path LIMIT ?`
@@ -295,6 +297,11 @@ export class StateStore {
 	/** How many pages each kind of finding is on, with the id of one of them. */
 	kinds(site: number): { code: string; tag: string; pages: number; example: number; weight: number }[] {
 		return this.run('kinds').all(site) as ReturnType<StateStore['kinds']>;
+	}
+
+	/** How many pictures that cards show were never looked at: whether they are there is not known. */
+	countUnknownPictures(site: number): number {
+		return Number(Object.values(this.run('unknownPictures').get({ site }) as object)[0]);
 	}
 
 	/** How many pages' cards show each picture. */

@@ -10,7 +10,7 @@ import type { Store } from '../store/store';
 /** What is wrong or weak on a site, as it was counted last, and whether that is how it stands. */
 export interface FindingsTold {
 	/** Null before anything was counted. */
-	readonly counted: Pick<Counted, 'groups' | 'spread'> | null;
+	readonly counted: Pick<Counted, 'groups' | 'spread' | 'unknownPictures'> | null;
 	/** It is counted of the working copy as it is now, of which every page was looked at. */
 	readonly isNow: boolean;
 	/** Pages yet to be looked at since they were touched, of how many. */
@@ -47,7 +47,9 @@ function told(store: Store, name: string): FindingsTold {
 	const unseen = store.state.countStale(id);
 	const failed = failures.get(keyOf(store, name));
 	return {
-		counted: counted ? { groups: counted.groups, spread: counted.spread } : null,
+		counted: counted
+			? { groups: counted.groups, spread: counted.spread, unknownPictures: counted.unknownPictures }
+			: null,
 		isNow: unseen === 0 && counted?.stamp === stampOf(store, id, revision),
 		...{ unseen, all: store.countPages(id).all },
 		...(failed !== undefined && { failed }),

@@ -85,11 +85,7 @@
 					? ''
 					: groups.length > 0
 						? `${groups.length} ${groups.length === 1 ? 'kind' : 'kinds'}, ${total.toLocaleString('en')} in all${findings.state ? '.' : ''}`
-						: findings.isNow
-							? findings.told?.all === 0
-								? 'There is no page to look at.'
-								: 'Nothing is wrong or weak.'
-							: ''}
+						: (findings.nothing ?? '')}
 				{findings.state ?? ''}
 			</span>
 		</h1>

@@ -34,6 +34,14 @@ export class Findings {
 		return this.told?.isNow === true && this.refused === undefined;
 	}
 
+	/** What it means that the count found nothing; undefined where it is not whole, or found something. */
+	get nothing(): string | undefined {
+		if (!this.isNow || this.groups?.length !== 0 || !this.told) return undefined;
+		if (this.told.all === 0) return 'There is no page to look at.';
+		const pictures = this.told.counted?.unknownPictures ?? 0;
+		if (pictures === 0) return 'Nothing is wrong or weak.';
+		return `Nothing is wrong or weak in what pages say; ${pictures === 1 ? 'one picture was' : `${pictures.toLocaleString('en')} pictures were`} never looked at.`;
+	}
 	/** What is to be known of the count itself, in a sentence; undefined when it is whole. */
 	get state(): string | undefined {
 		if (this.refused !== undefined) return `It could not be counted: ${this.refused}`;

@@ -98,9 +98,7 @@
 				<a class="more" href={roomAt('findings', site)}>all findings</a>
 			</h2>
 			{#if findings.state}<p class="quiet" role="status">{findings.state}</p>
-			{:else if findings.isNow && groups?.length === 0}<p>
-					{data.live > 0 ? 'Nothing is wrong or weak.' : 'There is no public page to look at.'}
-				</p>{/if}
+			{:else if findings.nothing}<p>{data.live > 0 ? findings.nothing : 'There is no public page to look at.'}</p>{/if}
 			<ol class="worst">
 				{#each groups?.slice(0, WORST) ?? [] as group (`${group.code} ${group.tag}`)}
 					<li>

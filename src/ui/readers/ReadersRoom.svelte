@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { replaceState } from '$app/navigation';
-	import { HABITS, habitsInWords, READERS } from '$core';
+	import { HABITS, habitsInWords, nothingFound, READERS } from '$core';
 	import type { Look } from '$server/probes/look';
 	import { ask, at, isRefused, sending } from '../api';
 	import { lookAt } from '$ui/cards/pictureLook';
@@ -59,16 +59,6 @@
 	};
 	const odd = $derived(look?.threeWay.filter((one) => one.is !== 'same') ?? []);
 	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'medium' });
-	/** What it means that nothing was found: every reader must have made a card, of a picture that was fetched. */
-	function nothingFound({ readers, picture }: Look['probe']): string {
-		const without = readers.filter(({ card }) => !card).map(({ reader }) => nameOf(reader));
-		const pictured = readers.some(({ card }) => card?.picture);
-		if (without.length > 0)
-			return `No fault was found, but not all could be looked at: no card in ${without.join(', ')}.`;
-		return pictured && !picture?.facts
-			? 'No fault was found in the tags; the picture could not be looked at.'
-			: 'Nothing is wrong with what is served.';
-	}
 	const nameOf = (id: string) => READERS.find((reader) => reader.id === id)?.name ?? id;
 </script>
 
