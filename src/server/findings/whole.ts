@@ -196,7 +196,7 @@ export function groupsOfWhole(
 			tag: first.finding.tag ?? '',
 			weight: first.finding.weight,
 			pages: all.reduce((sum, { pages }) => sum + Math.max(1, pages), 0),
-			says: describeFinding(first.finding),
+			says: `${describeFinding(first.finding)}${all.length > 1 ? `, and ${all.length - 1} more like it` : ''}`,
 			mend: describeMend(first.finding),
 			mends: mendTogether(each.flat(), `All ${all.length} at once: ${describeMend(first.finding)}`),
 			each: all.map(({ finding: one, pages, filter, paths }, at) => ({

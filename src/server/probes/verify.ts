@@ -70,7 +70,9 @@ const MOST_TOLD = 1000;
 /**
  * Fetches the released pages of a site, by path, as a lenient and a strict reader do, and compares each head as served
  * with the one released. A page that was verified before is asked for only if it changed, where its server allows that.
- * One that was stopped or killed goes on where it was; no page is asked for twice.
+ * One that was stopped goes on where it was, and asks for no page twice; of one that was killed at most `NOTED` are asked again.
+ * A sample is looked at by itself: it takes nothing from a look at all pages and adds nothing to it. Throws a `UserError`
+ * where nothing is released.
  */
 export async function verify(store: Store, options: VerifyOptions): Promise<Verified> {
 	const { id, site } = store.site(options.site);

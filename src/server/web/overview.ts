@@ -110,8 +110,16 @@ function checksOf(store: Store, { id, site, types, revision }: ReturnType<Store[
 		none('no-picture', 'Every page has a picture', (pages) => `${pages} no picture`),
 		none('no-title', 'Every page has a title', (pages) => `${pages} no title`),
 		none('no-description', 'Every page has a description', (pages) => `${pages} no description`),
-		none('gap', 'No text has a gap where a variable was empty', (pages) => `${pages} such a gap`),
-		none('local-address', 'No page says that it stands at a local address', (pages) => `${pages} such an address`),
+		none(
+			'gap',
+			'No text has a gap where a variable was empty',
+			(pages) => `${pages} a text with a gap where a variable was empty`
+		),
+		none(
+			'local-address',
+			'No page says that it stands at a local address',
+			(pages) => `${pages} an address that only this machine or its network can reach`
+		),
 		{
 			...{ id: 'languages', says: 'The language of every page is known' },
 			isDone: isSpoken && all > 0,

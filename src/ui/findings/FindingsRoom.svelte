@@ -102,7 +102,7 @@
 					</div>
 					<div class="what">
 						<h2>
-							{group.says}{group.each && group.each.length > 1 ? `, and ${group.each.length - 1} more like it` : ''}
+							{group.says}
 						</h2>
 						{#if group.example && group.example.says !== group.says}
 							<p class="quiet">
