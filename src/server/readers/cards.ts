@@ -122,7 +122,7 @@ export async function lookAtCards(
 		.flatMap((path) => READERS.map(({ id: reader }) => ({ path, reader })));
 	await each(wanted, options, async ({ path, reader }) => {
 		const kept = await client.card(reader, base + path.slice(1), options.signal);
-		await note(store, id, path, kept, null);
+		await note(store, id, path, reader, kept, null);
 		return undefined;
 	});
 	return wanted.length;
@@ -151,7 +151,7 @@ export async function tellReaders(
 		}
 		const told = ANSWERS[answer.is];
 		const kept = answer.is === 'fetched' ? answer.card : await client.card(reader, address, options.signal);
-		await note(store, id, path, kept, told);
+		await note(store, id, path, reader, kept, told);
 		return `${reader}, ${path}: ${told}`;
 	});
 	return wanted.length;
@@ -171,11 +171,11 @@ function baseOf(base: string): string {
 	throw new UserError('The site has no public base address that readers could be asked about.');
 }
 
-const note = (store: Store, site: number, path: string, kept: KeptCard, told: string | null) =>
+const note = (store: Store, site: number, path: string, reader: string, kept: KeptCard, told: string | null) =>
 	patiently(() =>
 		store.transaction(() =>
 			store.looks.saveCard(site, {
-				...{ path, reader: kept.reader, isShutOut: kept.isShutOut, shown: kept.card },
+				...{ path, reader, isShutOut: kept.isShutOut, shown: kept.card },
 				...{ seen: kept.fetched, until: kept.until, told }
 			})
 		)

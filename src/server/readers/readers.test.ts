@@ -113,6 +113,79 @@ test('over HTTP: a card, an ask, the clock, and what is wrong in a request', asy
 	expect((await (await fetch(origin)).text()).includes('<form>')).toBe(true);
 });
 
+describe('an answer that is none', () => {
+	const sound = {
+		...{
+			reader: 'wrack',
+			address: `${BASE}a`,
+			key: 'k',
+			fetched: '2026-01-01T00:00:00Z',
+			until: null,
+			isShutOut: false
+		},
+		card: { title: 'T', description: '', picture: '', host: '', siteName: '' }
+	};
+	let says: { status: number; body: string; cut?: boolean } = { status: 200, body: '' };
+	let odd: Server;
+	beforeAll(async () => {
+		odd = createServer((_, response) => {
+			response.writeHead(says.status, { 'content-type': 'application/json' });
+			if (!says.cut) return void response.end(says.body);
+			response.write(says.body);
+			setTimeout(() => response.destroy(), 20);
+		});
+		await listen(odd);
+	});
+	afterAll(() => void odd.close());
+	const asked = (status: number, body: unknown, cut = false) => {
+		says = { status, body: typeof body === 'string' ? body : JSON.stringify(body), cut };
+		const client = new ReadersClient(at(odd));
+		const both = [client.card('wrack', `${BASE}a`), client.again('wrack', `${BASE}a`)] as const;
+		// They are waited for one after the other.
+		for (const one of both) one.catch(() => undefined);
+		return both;
+	};
+	test.each([
+		['nothing', 200, ''],
+		['an empty record', 200, '{}'],
+		['half of one', 200, JSON.stringify(sound).slice(0, 60)],
+		['a list', 200, []],
+		['null', 200, 'null'],
+		['a card without a title', 200, { ...sound, card: { description: 'x' } }],
+		['a title that is a record', 200, { ...sound, card: { ...sound.card, title: { a: 1 } } }],
+		['an answer nobody knows', 200, { is: 'constructor' }],
+		['a wait that is no number', 429, { is: 'limit', wait: 'long' }],
+		['more than is read', 200, { ...sound, more: 'x'.repeat(300_000) }]
+	] as const)('%s is told as that', async (_, status, body) => {
+		for (const answer of asked(status, body))
+			await expect(answer).rejects.toThrow('gave an answer that cannot be read');
+	});
+	test('one that breaks off is told as that', async () => {
+		for (const answer of asked(200, JSON.stringify(sound).slice(0, 40), true))
+			await expect(answer).rejects.toThrow('gave an answer that cannot be read');
+	});
+	test('a refusal is told in its own words, where it has some', async () => {
+		for (const answer of asked(404, { detail: 'Nobody is called so.' }))
+			await expect(answer).rejects.toThrow('Nobody is called so.');
+		for (const answer of asked(500, '<html>')) await expect(answer).rejects.toThrow('answered 500');
+	});
+	test('a card and each answer that there is are read', async () => {
+		const [card] = asked(200, sound);
+		expect(await card).toEqual(sound);
+		for (const body of [
+			{ is: 'fetched', card: sound },
+			{ is: 'ask-again' },
+			{ is: 'wait', until: null },
+			{ is: 'new-address', until: '2026-01-01T00:00:00Z' }
+		]) {
+			const [, other] = asked(200, body);
+			expect(await other).toEqual(body);
+		}
+		const [, other] = asked(429, { is: 'limit', wait: 3 });
+		expect(await other).toEqual({ is: 'limit', wait: 3 });
+	});
+});
+
 describe('what Kephalon keeps of it', () => {
 	const folder = mkdtempSync(join(tmpdir(), 'kephalon-cards-'));
 	afterAll(() => rmSync(folder, { recursive: true, force: true }));

@@ -1,4 +1,5 @@
 import { UserError } from '../errors';
+import { checkFor, type Check } from '../siteFile/schemas';
 
 /** What a reader shows of an address, and until when. */
 export interface KeptCard {
@@ -33,20 +34,50 @@ export type AskAnswer =
 
 /** An answer of the service is waited for so long (milliseconds). */
 const PATIENCE = 20_000;
+/** More of an answer (bytes) is not read: a card is a few lines. */
+const MOST_READ = 200_000;
+
+const text = { type: 'string', maxLength: 20_000 } as const;
+const moment = { type: ['string', 'null'], maxLength: 40 } as const;
+const CARD = {
+	type: 'object',
+	required: ['reader', 'fetched', 'until', 'isShutOut', 'card'],
+	properties: {
+		...{ reader: text, address: text, key: text, fetched: { type: 'string', maxLength: 40 }, until: moment },
+		isShutOut: { type: 'boolean' },
+		card: {
+			type: ['object', 'null'],
+			required: ['title', 'description', 'picture'],
+			properties: { title: text, description: text, picture: text, host: text, siteName: text }
+		}
+	}
+} as const;
+const isCard = checkFor<KeptCard>(CARD);
+const isAnswer = checkFor<AskAnswer>({
+	type: 'object',
+	required: ['is'],
+	oneOf: [
+		{ properties: { is: { const: 'fetched' }, card: CARD }, required: ['card'] },
+		{ properties: { is: { const: 'ask-again' } } },
+		{ properties: { is: { enum: ['wait', 'new-address'] }, until: moment } },
+		{ properties: { is: { const: 'limit' }, wait: { type: 'number', minimum: 0 } }, required: ['wait'] }
+	]
+});
 
 /** Readers that keep cards, spoken to over HTTP. The address is named by the one who starts Kephalon. */
 export class ReadersClient {
 	constructor(private readonly origin: string) {}
 
 	card = (reader: string, address: string, signal?: AbortSignal) =>
-		this.ask<KeptCard>('GET', '/card', { reader, address }, signal);
+		this.ask('GET', '/card', { reader, address }, isCard, signal);
 	again = (reader: string, address: string, signal?: AbortSignal) =>
-		this.ask<AskAnswer>('POST', '/again', { reader, address }, signal);
+		this.ask('POST', '/again', { reader, address }, isAnswer, signal);
 
 	private async ask<T>(
 		method: string,
 		path: string,
 		query: Readonly<Record<string, string>>,
+		isWhole: Check<T>,
 		signal: AbortSignal | undefined
 	): Promise<T> {
 		const patience = AbortSignal.timeout(PATIENCE);
@@ -58,11 +89,32 @@ export class ReadersClient {
 			if (signal?.aborted) throw error;
 			throw new UserError(`The readers at ${this.origin} do not answer. Are they still running?`, 1, 502);
 		});
-		const body = (await answer.json().catch(() => ({}))) as T & { detail?: string };
-		// Too many asks are an answer like any other.
-		if (answer.ok || answer.status === 429) return body;
-		throw new UserError(body.detail ?? `The readers at ${this.origin} answered ${answer.status}.`, 1, 502);
+		const body = await readJson(answer).catch((error: Error) => {
+			if (signal?.aborted) throw error;
+			return undefined;
+		});
+		// Too many asks are an answer like any other; half an answer is none.
+		const isAnswered = answer.ok || answer.status === 429;
+		if (isAnswered && isWhole(body)) return body;
+		const { detail } = (body ?? {}) as { detail?: unknown };
+		const why = isAnswered ? 'gave an answer that cannot be read' : `answered ${answer.status}`;
+		throw new UserError(
+			typeof detail === 'string' ? detail.slice(0, 500) : `The readers at ${this.origin} ${why}.`,
+			1,
+			502
+		);
 	}
+}
+
+/** The JSON of an answer, no more than it may be; undefined where there is more, or it is none. */
+async function readJson(answer: Response): Promise<unknown> {
+	const parts: Uint8Array[] = [];
+	let size = 0;
+	for await (const part of answer.body ?? []) {
+		parts.push(part as Uint8Array);
+		if ((size += (part as Uint8Array).length) > MOST_READ) return undefined;
+	}
+	return JSON.parse(Buffer.concat(parts).toString()) as unknown;
 }
 
 /** The readers that Kephalon speaks to, if any were named when it was started. */
