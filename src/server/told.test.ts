@@ -93,7 +93,7 @@ const rows = (query: string) => {
 	return { count, unseen, paths: all.map(({ path }) => path) };
 };
 
-test('the first look', () =>
+const firstLook = () =>
 	chapter('first-look', [
 		['overview', () => readOverview(store, NAME)],
 		['pending', () => readPending(store, NAME)],
@@ -122,9 +122,9 @@ test('the first look', () =>
 			}
 		],
 		['uses of pictures', () => countUses(store, site())]
-	]));
+	]);
 
-test('the table', () =>
+const theTable = () =>
 	chapter('table', [
 		...Object.keys(SORTS).flatMap((sort) => [
 			[`by ${sort}`, () => rows(`sort=${sort}&limit=7`)] as const,
@@ -187,9 +187,9 @@ test('the table', () =>
 		['CSV without a path', () => compareCsv(store, NAME, 'title\nx\n')],
 		['CSV with nothing to write', () => compareCsv(store, NAME, 'path,title\n/about,x\n')],
 		['CSV kept', () => readCsvBack(store, NAME, 'path,page says: title\n/reserves/ember-heath,A new one\n', 'pages')]
-	]));
+	]);
 
-test('edits, what is refused, and what stands in the record', () =>
+const edits = () =>
 	chapter('edits', [
 		['release', () => release('first')],
 		[
@@ -366,9 +366,9 @@ test('edits, what is refused, and what stands in the record', () =>
 		['taken back, one that is none', () => takeBack(store, NAME, 9999, 'bench')],
 		['the record', () => store.record.list(site(), undefined, 60)],
 		['before looking again', () => rows('differs=yes&limit=60')]
-	]));
+	]);
 
-test('a second release, compared, and gone back from', () =>
+const releases = () =>
 	chapter('releases', [
 		['looked at again', () => void refresh()],
 		['sheet', () => readSheet(store, NAME, { offset: 0, limit: 6, q: '' })],
@@ -387,9 +387,14 @@ test('a second release, compared, and gone back from', () =>
 		['back to none', () => goBack(store, NAME, 9)],
 		['cards of readers', () => readCards(store, NAME, true)],
 		['as a site file', () => [...writeSiteFile(store, NAME)].join('').slice(0, 9000)]
-	]));
+	]);
 
-test('findings with their mends', () => chapter('findings', [['all', () => readFindings(store, NAME)]]));
+const findings = () => chapter('findings', [['all', () => readFindings(store, NAME)]]);
+
+test('a day’s work: a first look, the table, edits and refusals, a release and the way back, findings', async () => {
+	// Each chapter goes on from the one before.
+	for (const one of [firstLook, theTable, edits, releases, findings]) await one();
+});
 
 const RECIPE = {
 	version: 2,

@@ -204,12 +204,30 @@ export const edits = (site: string, limit: number, before?: number) =>
 	ask<{ edits: RecordedEdit[] }>(
 		at(site, 'edits') + `?limit=${limit}${before === undefined ? '' : `&before=${before}`}`
 	);
-/** Takes the last edit back, or does the one that was taken back last again, or takes one back by its number. */
-export const takeBack = (site: string, which: 'last' | 'again' | number, removes?: number) =>
-	ask<{ taken: number }>(
-		at(site, 'edits'),
-		sending('POST', { takeBack: which, ...(removes !== undefined && { removes }) })
-	);
+/**
+ * Takes the last edit back, or does the one that was taken back last again, or takes one back by its number. `progress` is
+ * told how many changes of how many; the signal stops it, and all stays.
+ */
+export async function takeBack(
+	site: string,
+	which: 'last' | 'again' | number,
+	{
+		removes,
+		signal,
+		progress
+	}: { removes: number | undefined; signal: AbortSignal; progress: (done: number, all: number) => void }
+): Promise<Answer<{ taken: number }>> {
+	const request = sending('POST', { takeBack: which, ...(removes !== undefined && { removes }), lines: true });
+	try {
+		type Line = { done: number; all: number } | { taken: number };
+		for await (const told of linesOfAnswer<Line>(at(site, 'edits'), request, signal))
+			if ('done' in told) progress(told.done, told.all);
+			else return told;
+		return { refused: BROKEN };
+	} catch {
+		return signal.aborted ? { refused: 'Stopped: nothing is taken back.' } : NO_ANSWER;
+	}
+}
 export const pending = (site: string) => ask<Pending>(at(site, 'pending'));
 export interface Released {
 	readonly number: number;

@@ -18,7 +18,9 @@ export function takeBack(
 	which: WhichEdit,
 	origin: Origin,
 	/** How many pages go by it: to be said where they are much of the site. */
-	removes?: number
+	removes?: number,
+	/** Told how many changes of how many were put back. */
+	progress?: (done: number, all: number) => void
 ): Made<{ readonly taken: number }> {
 	const { id } = store.site(name);
 	const wanted = editMeant(store, name, which);
@@ -43,7 +45,7 @@ export function takeBack(
 		() => {
 			refuseMuchGone(store, id, edit.id, removes);
 			try {
-				store.record.putBack(edit.id);
+				store.record.putBack(edit.id, false, progress);
 				// Doing again what was taken back makes the first edit stand again.
 				if (edit.takesBack) store.record.stands(edit.takesBack);
 			} catch (error) {
@@ -87,12 +89,13 @@ export function takeBackLarge(
 	name: string,
 	edit: number,
 	origin: Origin,
-	removes?: number
+	removes?: number,
+	progress?: (done: number, all: number) => void
 ): ReturnType<typeof takeBack> {
 	const lock = WriterLock.take(store.file);
 	const isPaused = lock !== undefined && pauseOrders(store.db, store.record.countChanges(edit));
 	try {
-		return takeBack(store, name, edit, origin, removes);
+		return takeBack(store, name, edit, origin, removes, progress);
 	} finally {
 		try {
 			if (isPaused) resumeOrders(store.db);

@@ -1,7 +1,7 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { afterEach, beforeEach, expect, test } from 'vitest';
 import { Store } from '../store/store';
 import { takeContent } from './content';
 
@@ -19,7 +19,7 @@ const write = (name: string, title: string, more = '') => {
 		`<!doctype html><html lang="en"><head><title>${title} — The Manual</title>${more}</head><body><h1>${title}</h1><p>A paragraph about ${title} that is long enough to be taken for what the page is about, and to be quoted.</p></body></html>`
 	);
 };
-beforeAll(() => {
+beforeEach(() => {
 	top = mkdtempSync(join(tmpdir(), 'kephalon-content-'));
 	folder = join(top, 'public');
 	for (const name of ['one', 'two', 'three', 'four', 'five', 'six']) write(`walks/${name}.html`, `Walk ${name}`);
@@ -28,7 +28,7 @@ beforeAll(() => {
 	write('drafts/rough.html', 'Rough');
 	store = new Store(join(top, 'c.db'));
 });
-afterAll(() => {
+afterEach(() => {
 	store.close();
 	rmSync(top, { recursive: true, force: true });
 });
@@ -49,7 +49,8 @@ test('what a folder holds is told: what authors wrote, titles with something in 
 	expect(pageAt('/drafts/rough.html')).toBeUndefined();
 });
 
-test('404.html is known as the page that is not found', () => {
+test('404.html is known as the page that is not found', async () => {
+	await take();
 	expect(pageAt('/404.html')?.type).toBe('not-found');
 	expect(store.site('S').types.find(({ name }) => name === 'not-found')?.special).toBe('not-found');
 });
@@ -63,7 +64,9 @@ test('what is said is taken, and stays for the reading after that', async () => 
 });
 
 test('a type that somebody gave the not-found page stays', async () => {
+	await take();
 	const { id } = store.site('S');
+	store.ensureType(id, 'page');
 	store.savePage(id, { ...pageAt('/404.html')!, type: 'page' });
 	write('404.html', 'Nothing at all here');
 	await take();

@@ -241,7 +241,8 @@ export const JOBS = {
 			const { edit, result: told } = readCsvBack(store, site, asBuffer(file), 'pages', progress);
 			return { edit, told };
 		}),
-	takeBack: ({ db, site, edit, removes }) => writing(db, (store) => takeBackLarge(store, site, edit, 'bench', removes)),
+	takeBack: ({ db, site, edit, removes }, progress) =>
+		writing(db, (store) => takeBackLarge(store, site, edit, 'bench', removes, progress)),
 	sitemaps: ({ db, site }) =>
 		reading(db, (store) => new Map([...sitemapsOf(store, site)].map(({ name, text }) => [name, gzipSync(text)]))),
 	count({ db, site, ...wanted }) {

@@ -42,8 +42,8 @@ function threadPool(name: PoolName): Piscina {
 	return pool;
 }
 
-/** Jobs whose edits are kept in several goes: of one that is ended, what it had kept is taken back. */
-const MADE_IN_GOES: ReadonlySet<JobName> = new Set(['content', 'batch', 'cells', 'csvBack']);
+/** Jobs that keep something before they are done (goes of an edit, indexes put away): of one that is ended it is put right. */
+const MADE_IN_GOES: ReadonlySet<JobName> = new Set(['content', 'batch', 'cells', 'csvBack', 'takeBack']);
 
 /**
  * Runs a job in a thread. Aborting ends the thread at once; what it was writing is rolled back. What it `gives` of its

@@ -99,6 +99,32 @@ test('stopped at any moment, a batch has changed nothing, and that is so when it
 	expect(await runJob('batch', { db, site: 'S', pages, action })).toMatchObject({ changed: PAGES });
 });
 
+test('taking back a large edit says how far it is, and stopped at any moment it has taken nothing back', async () => {
+	const action = { do: 'text' as const, tag: 'title', text: 'Changed' };
+	const { edit } = await runJob('batch', { db, site: 'S', pages: { filter: {} }, action });
+	const changed = dump();
+	const indexes = () => store.db.prepare(`SELECT name FROM sqlite_schema WHERE type = 'index' ORDER BY 1`).all();
+	const before = indexes();
+	for (const after of [0, 1000, 2000]) {
+		const stop = new AbortController();
+		const progress = (done: number) => done >= after && stop.abort();
+		const running = runJob('takeBack', { db, site: 'S', edit: edit! }, { signal: stop.signal, progress });
+		if (after === 0) stop.abort();
+		await expect(running).rejects.toThrow('Stopped.');
+		expect(dump()).toBe(changed);
+		expect(indexes()).toEqual(before);
+	}
+	const told: (readonly [number, number | undefined])[] = [];
+	const progress = (done: number, all?: number) => told.push([done, all]);
+	await runJob('takeBack', { db, site: 'S', edit: edit! }, { progress });
+	expect(told).toEqual([
+		[1000, PAGES],
+		[2000, PAGES],
+		[PAGES, PAGES]
+	]);
+	expect(dump()).not.toBe(changed);
+});
+
 test('what a thread refuses comes back as it was meant; what fails in it is no refusal', async () => {
 	await expect(runJob('hard', { db, site: 'Nowhere' })).rejects.toMatchObject({ name: 'UserError', status: 404 });
 	const pages = { paths: ['/nowhere'] };

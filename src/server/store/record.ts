@@ -37,7 +37,7 @@ const SQL = {
 			WHERE site_id = @site AND kind = 'import' AND json_extract(what, '$.from') = @from AND is_back = 0), 0)`,
 	countPagesMade: `SELECT count(*) AS n FROM edit_change c JOIN page p ON p.id = CAST(c.key AS INTEGER)
 		WHERE c.edit_id = ? AND c.place = 'page' AND c.before IS NULL`,
-	changes: `SELECT id, place, key, before, after FROM edit_change WHERE edit_id = ? ORDER BY id DESC`,
+	changes: `SELECT id, place, key, before, after FROM edit_change WHERE edit_id = ? AND id < ? ORDER BY id DESC LIMIT ?`,
 	mark: `UPDATE edit SET is_back = @isBack WHERE id = @id`,
 	later: `SELECT e.id, e.made, e.author, e.what FROM edit_change c JOIN edit e ON e.id = c.edit_id
 		WHERE c.place = @place AND c.key = @key AND c.before IS NOT NULL AND c.edit_id > @edit AND e.is_back = 0 AND e.takes_back IS NULL LIMIT 1`,
@@ -67,6 +67,8 @@ type Place = keyof typeof PLACES;
  */
 const REMEMBERED = 1000;
 const LISTED = 20_000;
+/** Changes that are read together. */
+const TOGETHER = 1000;
 
 export interface EditEntry {
 	readonly site: number;
@@ -225,17 +227,27 @@ export class RecordStore {
 	/**
 	 * Puts the rows that an edit changed back to what they were, as far as they are as it left them: records of settings
 	 * and fields are compared key by key. Throws `Overtaken` where a later edit stands in the way; where `mayLeave`, what it
-	 * changed is left.
+	 * changed is left. `progress` is told how many rows of how many.
 	 */
-	putBack(id: number, mayLeave = false) {
+	putBack(id: number, mayLeave = false, progress?: (done: number, all: number) => void) {
 		this.db.pragma('defer_foreign_keys = ON');
-		for (const change of this.run('changes').all(id) as ChangeRow[])
-			try {
-				this.putRowBack(id, change);
-			} catch (error) {
-				if (!mayLeave || !(error instanceof Overtaken)) throw error;
-			}
+		const all = progress ? this.countChanges(id) : 0;
+		let [done, before] = [0, Number.MAX_SAFE_INTEGER];
+		for (let rows = this.changesBefore(id, before); rows.length > 0; rows = this.changesBefore(id, before)) {
+			for (const change of rows)
+				try {
+					this.putRowBack(id, change);
+				} catch (error) {
+					if (!mayLeave || !(error instanceof Overtaken)) throw error;
+				}
+			before = rows.at(-1)!.id;
+			progress?.((done += rows.length), all);
+		}
 		this.run('mark').run({ id, isBack: 1 });
+	}
+	/** Some of the rows that an edit changed, the newest first: never all of a large one at once. */
+	private changesBefore(id: number, before: number): ChangeRow[] {
+		return this.run('changes').all(id, before, TOGETHER) as ChangeRow[];
 	}
 	/** How many rows an edit changed, counted up to a number. */
 	countChanges(id: number, most = -1): number {

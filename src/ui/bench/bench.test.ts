@@ -160,9 +160,9 @@ describe('taking back', () => {
 		const told = vi.fn();
 		bench = new Bench('Marl', data, told, reload);
 		await bench.history.undo();
-		expect(takeBack).toHaveBeenLastCalledWith('Marl', 'last', undefined);
+		expect(takeBack).toHaveBeenLastCalledWith('Marl', 'last', expect.objectContaining({ removes: undefined }));
 		await bench.history.redo();
-		expect(takeBack).toHaveBeenLastCalledWith('Marl', 'again', undefined);
+		expect(takeBack).toHaveBeenLastCalledWith('Marl', 'again', expect.objectContaining({ removes: undefined }));
 		expect(reload).toHaveBeenCalledTimes(2);
 		expect(told).toHaveBeenCalledTimes(2);
 	});

@@ -1,7 +1,10 @@
-import * as api from '$ui/api';
+import type * as api from '$ui/api';
+import { TakingBack } from '$ui/parts/takingBack.svelte';
 
 /** Takes edits of the working copy back, or does them again; each is an edit that every tab sees. */
 export class History {
+	readonly taking = new TakingBack();
+
 	constructor(
 		private readonly siteName: string,
 		/** The working copy was changed. */
@@ -24,9 +27,8 @@ export class History {
 	 * it, where that is much.
 	 */
 	takeBack = async (which: 'last' | 'again' | number, removes?: number): Promise<api.Refused | undefined> => {
-		const result = await api.takeBack(this.siteName, which, removes);
-		if (api.isRefused(result)) return result;
-		await this.changed();
-		return undefined;
+		const refusal = await this.taking.run(this.siteName, which, removes);
+		if (!refusal) await this.changed();
+		return refusal;
 	};
 }

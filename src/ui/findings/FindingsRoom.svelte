@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { isRefused } from '../api';
+	import { TakingBack } from '$ui/parts/takingBack.svelte';
 	import { benchAt, pagesAt } from '../rooms/rooms';
 	import RoomBar from '../rooms/RoomBar.svelte';
 	import { Neighbours } from '$ui/bench/sharing';
@@ -63,10 +64,12 @@
 		neighbours.tell();
 		await look();
 	}
+	const taking = new TakingBack();
 	async function takeBack() {
 		if (mended === undefined) return;
-		const answer = await api.takeBack(site, mended);
-		[message, mended] = [isRefused(answer) ? answer.refused : 'Taken back.', undefined];
+		const refusal = await taking.run(site, mended);
+		if (refusal) return void (message = refusal.refused);
+		[message, mended] = ['Taken back.', undefined];
 		neighbours.tell();
 		await look();
 	}
@@ -90,9 +93,12 @@
 			</span>
 		</h1>
 		{#if message}<p class="message" role="status">
-				{message}
-				{#if mended !== undefined}<button class="plain-button" onclick={() => void takeBack()}>Take it back</button
-					>{/if}
+				{#if taking.far}{taking.says} <button class="link" onclick={taking.stop}>Stop</button>
+				{:else}
+					{message}
+					{#if mended !== undefined}<button class="plain-button" onclick={() => void takeBack()}>Take it back</button
+						>{/if}
+				{/if}
 			</p>{/if}
 		<ul class="kinds">
 			{#each groups ?? [] as group (keyOf(group))}

@@ -22,5 +22,3 @@ export const doMend = (site: string, mend: Mend): Promise<Answer<{ edit?: number
 		: 'changes' in mend.edit
 			? ask(at(site, 'settings'), sending('PATCH', mend.edit))
 			: ask(at(site, 'rules'), sending('PUT', mend.edit));
-export const takeBack = (site: string, edit: number) =>
-	ask<object>(at(site, 'edits'), sending('POST', { takeBack: edit }));

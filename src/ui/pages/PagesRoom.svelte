@@ -3,6 +3,7 @@
 	import { goto, replaceState } from '$app/navigation';
 	import { page as place } from '$app/state';
 	import { isRefused } from '../api';
+	import { TakingBack } from '$ui/parts/takingBack.svelte';
 	import { fetchable, type StandIn } from '$ui/parts/words';
 	import { keyOf } from '$ui/parts/keys';
 	import { benchAt, roomAt } from '../rooms/rooms';
@@ -126,10 +127,12 @@
 				: `${cells.length.toLocaleString('en')} cells are ${isBack ? 'set back' : 'written at their pages'}.`;
 		done([what, left].filter(Boolean).join(' '), answer.edit);
 	}
+	const taking = new TakingBack();
 	async function takeBack() {
 		if (undoable === undefined) return;
-		const answer = await api.takeBack(site, undoable);
-		done(isRefused(answer) ? answer.refused : 'Taken back.', undefined);
+		const refusal = await taking.run(site, undoable);
+		if (refusal) return void (message = refusal.refused);
+		done('Taken back.', undefined);
 	}
 	function onkeydown(event: KeyboardEvent) {
 		if (
@@ -178,10 +181,13 @@
 	/>
 	{#if message || grid.refused}
 		<p class="message top" role="status">
-			{grid.refused || message}
-			{#if undoable !== undefined}<button class="plain-button" onclick={() => void takeBack()}>Take it back</button
-				>{/if}
-			<button class="plain-button" onclick={() => ((message = ''), (undoable = undefined))}>Close</button>
+			{#if taking.far}{taking.says} <button class="link" onclick={taking.stop}>Stop</button>
+			{:else}
+				{grid.refused || message}
+				{#if undoable !== undefined}<button class="plain-button" onclick={() => void takeBack()}>Take it back</button
+					>{/if}
+				<button class="plain-button" onclick={() => ((message = ''), (undoable = undefined))}>Close</button>
+			{/if}
 		</p>
 	{/if}
 	<main id="room">

@@ -71,8 +71,6 @@ export interface CellWrite {
 /** Writes cells as one edit: all of them, or none. */
 export const writeCells = (site: string, cells: readonly CellWrite[]) =>
 	ask<BatchDone>(at(site, 'cells'), sending('POST', { cells }));
-export const takeBack = (site: string, edit: number) =>
-	ask<object>(at(site, 'edits'), sending('POST', { takeBack: edit }));
 export const saveFilter = (site: string, name: string, query: string) =>
 	ask<{ name: string; query: string }[]>(at(site, 'filters'), sending('POST', { name, query }));
 

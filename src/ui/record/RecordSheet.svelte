@@ -2,16 +2,19 @@
 	import { Dialog } from 'bits-ui';
 	import * as api from '$ui/api';
 	import { pagesInWords } from '$ui/parts/words';
+	import type { TakingBack } from '$ui/parts/takingBack.svelte';
 	import { editInWords, type RecordedEdit } from './record';
 
 	/** The record of edits, the newest first: what, where, by whom, when; each that stands can be taken back. */
 	let {
 		open = $bindable(),
 		site,
+		taking,
 		takeBack
 	}: {
 		open: boolean;
 		site: string;
+		taking: TakingBack;
 		/** Takes an edit back; gives the refusal. `removes` says how many pages go by it. */
 		takeBack: (id: number, removes?: number) => Promise<api.Refused | undefined>;
 	} = $props();
@@ -50,7 +53,9 @@
 		<Dialog.Overlay class="veil" />
 		<Dialog.Content class="palette record-sheet">
 			<Dialog.Title class="keys-title serif">What was changed</Dialog.Title>
-			<p class="told" role="status">{told}</p>
+			<p class="told" role="status">
+				{#if taking.far}{taking.says} <button class="link" onclick={taking.stop}>Stop</button>{:else}{told}{/if}
+			</p>
 			<!-- It scrolls: the keys reach it. -->
 			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 			<ol tabindex="0" aria-label="Edits, the newest first">
@@ -59,7 +64,11 @@
 						<span class="what">{editInWords(edit)}</span>
 						<span class="quiet">{when(edit.made)}, by {edit.author}{edit.isBack ? ', taken back' : ''}</span>
 						{#if !edit.isBack && edit.takesBack === null}
-							<button class="plain-button" aria-label="Take back: {editInWords(edit)}" onclick={() => back(edit)}
+							<button
+								class="plain-button"
+								aria-label="Take back: {editInWords(edit)}"
+								disabled={taking.far !== undefined}
+								onclick={() => back(edit)}
 								>{asked?.id === edit.id ? `Take it back: ${pagesInWords(asked.removes)} go` : 'Take back'}</button
 							>
 						{/if}

@@ -360,7 +360,12 @@
 {/if}
 {#if opened.record}
 	{#await import('$ui/record/RecordSheet.svelte') then { default: RecordSheet }}
-		<RecordSheet bind:open={recordOpen} site={siteName} takeBack={bench.history.takeBack} />
+		<RecordSheet
+			bind:open={recordOpen}
+			site={siteName}
+			taking={bench.history.taking}
+			takeBack={bench.history.takeBack}
+		/>
 	{/await}
 {/if}
 

@@ -2,6 +2,7 @@ import { json } from '@sveltejs/kit';
 import { editMeant, isLarge, takeBack, type WhichEdit } from '$server/edits/takeBack';
 import { UserError } from '$server/errors';
 import { runJob } from '$server/jobs/run';
+import { answerInLines } from '$server/web/lines';
 import { patiently } from '$server/store/patiently';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
@@ -23,27 +24,30 @@ export const GET: RequestHandler = ({ locals, params, url }) =>
 
 /**
  * Takes an edit back, by its number; the last one with `"last"`; does the one taken back last again with `"again"`. One by
- * which much of the site goes is taken back with `"removes"`, the number of those pages.
+ * which much of the site goes is taken back with `"removes"`, the number of those pages. With `"lines": true` it answers in
+ * lines: `{ "done": 400, "all": 9000 }` while it works, then what it came to; going away stops it, and all stays.
  */
 export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
-		const { takeBack: which, removes } = await readRecord(request);
+		const { takeBack: which, removes, lines } = await readRecord(request);
 		const sure = Number.isInteger(removes) ? (removes as number) : undefined;
 		if (which !== 'last' && which !== 'again' && !Number.isInteger(which))
 			throw new UserError('Say which edit to take back: its number, "last", or "again" for the one taken back last.');
 		const { store } = locals;
 		const meant = editMeant(store, params.site, which as WhichEdit);
 		const inThread = meant !== undefined && isLarge(store, meant);
-		// Who leaves meanwhile has asked for it all the same.
-		const { result, revision, edit } = await patiently(() =>
-			inThread
-				? runJob('takeBack', {
-						db: store.file,
-						site: params.site,
-						edit: meant,
-						...(sure !== undefined && { removes: sure })
-					})
-				: takeBack(store, params.site, which as WhichEdit, 'bench', sure)
+		const work = async (how: Parameters<typeof runJob>[2] = {}) => {
+			const input = { db: store.file, site: params.site, ...(sure !== undefined && { removes: sure }) };
+			const { result, revision, edit } = await patiently(() =>
+				inThread
+					? runJob('takeBack', { ...input, edit: meant }, how)
+					: takeBack(store, params.site, which as WhichEdit, 'bench', sure)
+			);
+			return { revision, edit, ...result };
+		};
+		// Without lines, who leaves meanwhile has asked for it all the same.
+		if (lines !== true) return json(await work());
+		return answerInLines(request, (say, signal) =>
+			work({ signal, progress: (done, all) => say({ done, all: all ?? done }) })
 		);
-		return json({ revision, edit, ...result });
 	});

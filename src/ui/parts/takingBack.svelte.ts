@@ -1,0 +1,30 @@
+import * as api from '../api';
+
+/** Taking an edit back: how far a long one is, and the way to stop it. */
+export class TakingBack {
+	/** How many rows of how many; undefined while nothing is taken back. */
+	far = $state.raw<{ readonly done: number; readonly all: number } | undefined>();
+	private stopping: AbortController | undefined;
+
+	/** What it says of itself while it works. */
+	get says(): string {
+		const { done = 0, all = 0 } = this.far ?? {};
+		return all > 0
+			? `Taking back: ${done.toLocaleString('en')} of ${all.toLocaleString('en')} changes …`
+			: 'Taking back …';
+	}
+
+	/** Ends it: what was put back so far goes with it. */
+	stop = () => this.stopping?.abort();
+
+	/** Takes an edit back; gives the refusal. `removes` says how many pages go by it, where that is much. */
+	async run(site: string, which: 'last' | 'again' | number, removes?: number): Promise<api.Refused | undefined> {
+		if (this.far) return { refused: 'An edit is being taken back already.' };
+		const stop = (this.stopping = new AbortController());
+		this.far = { done: 0, all: 0 };
+		const progress = (done: number, all: number) => (this.far = { done, all });
+		const answer = await api.takeBack(site, which, { removes, signal: stop.signal, progress });
+		this.far = undefined;
+		return api.isRefused(answer) ? answer : undefined;
+	}
+}
