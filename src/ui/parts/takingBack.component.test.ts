@@ -29,11 +29,12 @@ test('it says how far it is from its first moment on, and only one is taken back
 	const { write, end, sent } = streaming();
 	const taking = new TakingBack();
 	const running = taking.run('S', 7, 4100);
-	expect([taking.far, taking.says]).toEqual([{ done: 0, all: 0 }, 'Taking back …']);
+	expect([taking.far, taking.says, taking.isLong]).toEqual([{ done: 0, all: 0 }, 'Taking back …', false]);
 	expect(await taking.run('S', 8)).toEqual({ refused: 'An edit is being taken back already.' });
 	await vi.waitFor(() => expect(sent()).toEqual({ takeBack: 7, removes: 4100, lines: true }));
 	write({ done: 4000, all: 25_000 });
 	await vi.waitFor(() => expect(taking.says).toBe('Taking back: 4,000 of 25,000 changes …'));
+	expect(taking.isLong).toBe(true);
 	write({ taken: 7, revision: 9 });
 	end();
 	expect(await running).toBeUndefined();

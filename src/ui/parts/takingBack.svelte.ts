@@ -6,6 +6,10 @@ export class TakingBack {
 	far = $state.raw<{ readonly done: number; readonly all: number } | undefined>();
 	private stopping: AbortController | undefined;
 
+	/** It is one of many changes, that takes its time: a short one is done before it could be read. */
+	get isLong(): boolean {
+		return (this.far?.all ?? 0) > 0;
+	}
 	/** What it says of itself while it works. */
 	get says(): string {
 		const { done = 0, all = 0 } = this.far ?? {};

@@ -2,22 +2,20 @@
 	import { Dialog } from 'bits-ui';
 	import * as api from '$ui/api';
 	import { pagesInWords } from '$ui/parts/words';
-	import type { TakingBack } from '$ui/parts/takingBack.svelte';
+	import type { History } from '$ui/bench/history';
 	import { editInWords, type RecordedEdit } from './record';
 
 	/** The record of edits, the newest first: what, where, by whom, when; each that stands can be taken back. */
 	let {
 		open = $bindable(),
 		site,
-		taking,
-		takeBack
+		history
 	}: {
 		open: boolean;
 		site: string;
-		taking: TakingBack;
-		/** Takes an edit back; gives the refusal. `removes` says how many pages go by it. */
-		takeBack: (id: number, removes?: number) => Promise<api.Refused | undefined>;
+		history: Pick<History, 'taking' | 'takeBack'>;
 	} = $props();
+	const taking = $derived(history.taking);
 
 	let edits = $state.raw<readonly RecordedEdit[]>([]);
 	let hasMore = $state(false);
@@ -40,7 +38,7 @@
 	/** One by which much of the site goes is asked for twice, and the second time says how much. */
 	let asked = $state.raw<{ readonly id: number; readonly removes: number } | undefined>();
 	async function back(edit: RecordedEdit) {
-		const refusal = await takeBack(edit.id, asked?.id === edit.id ? asked.removes : undefined);
+		const refusal = await history.takeBack(edit.id, asked?.id === edit.id ? asked.removes : undefined);
 		told = refusal?.refused ?? `Taken back: ${editInWords(edit)}.`;
 		asked = refusal?.removes === undefined ? undefined : { id: edit.id, removes: refusal.removes };
 		await read();

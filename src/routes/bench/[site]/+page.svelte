@@ -19,6 +19,7 @@
 	import { type Part } from '$ui/share/shareLayout';
 	import { benchAt } from '$ui/rooms/rooms';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
+	import BenchMessage from '$ui/bench/BenchMessage.svelte';
 	import ReleaseBar from '$ui/bench/ReleaseBar.svelte';
 	import { lookAt, wholeOf, type Look } from '$ui/cards/pictureLook';
 	import { roving } from '$ui/parts/roving';
@@ -260,11 +261,7 @@
 		{#if data.page.state !== 'live'}<span class="state">{data.page.state}: not released</span>{/if}
 		<ReleaseBar />
 	</header>
-	{#if bench.message}
-		<p class="message top" role="status">
-			{bench.message} <button class="plain-button" onclick={() => (bench.message = undefined)}>Close</button>
-		</p>
-	{/if}
+	<BenchMessage />
 	<main id="room" tabindex="-1">
 		<h1 class="sr-only">The bench at {data.page.path}</h1>
 		<div class="column head" class:whole={position.view === 'cards' || position.view === 'share'}>
@@ -360,12 +357,7 @@
 {/if}
 {#if opened.record}
 	{#await import('$ui/record/RecordSheet.svelte') then { default: RecordSheet }}
-		<RecordSheet
-			bind:open={recordOpen}
-			site={siteName}
-			taking={bench.history.taking}
-			takeBack={bench.history.takeBack}
-		/>
+		<RecordSheet bind:open={recordOpen} site={siteName} history={bench.history} />
 	{/await}
 {/if}
 
