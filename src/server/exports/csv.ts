@@ -39,6 +39,8 @@ const SOURCES = '(picture sources)';
 
 /** Rows that are read together. */
 const CHUNK = 500;
+/** Of so many revisions it is looked up what has changed since. */
+const MOST_REVISIONS = 20;
 
 /**
  * The table of pages as CSV (RFC 4180), UTF-8, a chunk at a time: of the pages that the filter means at the beginning,
@@ -174,6 +176,7 @@ function* comparedRows(store: Store, stored: StoredSite, { columns, rows }: RowS
 	const tags = columns.filter((column) => column.startsWith(OWN)).map((column) => column.slice(OWN.length));
 	const shows = SHOWN.filter((column) => columns.includes(column));
 	const lines = new Map<string, number>();
+	const hasChanged = changedSince(store, stored.id);
 	for (const row of rows) {
 		const path = String(row.cells.path ?? '');
 		const before = lines.get(path);
@@ -181,9 +184,20 @@ function* comparedRows(store: Store, stored: StoredSite, { columns, rows }: RowS
 		if (why === undefined) lines.set(path, row.line);
 		// Of a row that is too short or too long, nobody knows which cell is which.
 		yield why === undefined
-			? compareRow(store, stored, row, tags, shows)
+			? compareRow(store, stored, row, tags, shows, hasChanged)
 			: { changes: [], left: [{ line: row.line, path, reason: 'wrong', why }] };
 	}
+}
+
+/** Whether a page is changed since a revision: what was done and taken back again is none. */
+function changedSince(store: Store, site: number) {
+	const known = new Map<number, ReadonlySet<number> | undefined>();
+	return (page: number, since: number): boolean => {
+		// A table is put out at one revision; of one that names many, all that was touched counts as changed.
+		if (!known.has(since) && known.size >= MOST_REVISIONS) return true;
+		if (!known.has(since)) known.set(since, store.record.pagesChangedSince(site, since));
+		return known.get(since)?.has(page) ?? true;
+	};
 }
 
 function compareRow(
@@ -191,7 +205,8 @@ function compareRow(
 	stored: StoredSite,
 	{ line, cells }: Row,
 	tags: readonly string[],
-	shows: readonly (typeof SHOWN)[number][]
+	shows: readonly (typeof SHOWN)[number][],
+	hasChanged: ReturnType<typeof changedSince>
 ): Compared {
 	const path = String(cells.path ?? '');
 	const changes: Compared['changes'][number][] = [];
@@ -212,7 +227,7 @@ function compareRow(
 		if (after.trim() === before.trim()) continue;
 		const body = bodyOf(tag, after);
 		if (body === undefined) leave('wrong', `${tag}: “${after}” tells what stands there, it is nothing to write`);
-		else if (standing.touched > since)
+		else if (standing.touched > since && hasChanged(standing.id, since))
 			leave('conflict', `${tag} was changed here since: “${before}” stays, “${after}” is left`);
 		else {
 			page ??= store.page(stored.id, path);

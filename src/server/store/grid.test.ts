@@ -316,6 +316,39 @@ describe('CSV, out and in again', () => {
 			left: nothingLeft
 		});
 	});
+	test('what was changed and taken back since is no conflict; what stands is one, also what was taken back of before', () => {
+		const write = (template: string) =>
+			makeEdit(store, 'S', { origin: 'bench', kind: 'rule', what: {} }, (site) =>
+				store.setRule(site.id, { layer: 'page', path: '/a' }, 'title', undefined, { kind: 'template', template })
+			).edit as number;
+		const earlier = write('Earlier');
+		const text = out().replace('/a,Same,page,Earlier,', '/a,Same,page,From the sheet,');
+		expect(text).toContain('From the sheet');
+		const conflicts = () => compareCsv(store, 'S', text).left.conflict.count;
+		expect(conflicts()).toBe(0);
+		const later = write('Later');
+		expect(conflicts()).toBe(1);
+		const back = takeBack(store, 'S', later, 'pages').edit as number;
+		expect(conflicts()).toBe(0);
+		// Done again, it stands.
+		takeBack(store, 'S', 'again', 'pages');
+		expect(conflicts()).toBe(1);
+		takeBack(store, 'S', later, 'pages');
+		expect(conflicts()).toBe(0);
+		expect(back).toBeGreaterThan(later);
+		takeBack(store, 'S', earlier, 'pages');
+		expect(conflicts()).toBe(1);
+		// Of a table that names more revisions than are looked up, all that was touched counts as changed.
+		const revision = /,(\d+)\r?\n/.exec(text.split('\r\n').slice(1).join('\r\n'))![1]!;
+		const lines = text.split('\r\n');
+		const odd = [
+			lines[0],
+			...Array.from({ length: 30 }, (_, at) => `/none-${at},x,page,,,,,,,${at}`),
+			...lines.slice(1)
+		];
+		expect(Number(revision)).toBeGreaterThan(0);
+		expect(compareCsv(store, 'S', odd.join('\r\n')).left.conflict.count).toBe(1);
+	});
 	test('what was changed elsewhere comes back as one edit; unknown rows and conflicts are told', () => {
 		const text = out().replace('/a,Same,page,,', '/a,Same,page,From the sheet,').replace('/c,', '/nowhere,');
 		makeEdit(store, 'S', { origin: 'bench', kind: 'rule', what: {} }, (site) =>

@@ -27,6 +27,13 @@ const SQL = {
 		AND NOT EXISTS (SELECT 1 FROM edit n WHERE n.site_id = @site AND n.takes_back IS NULL AND n.id > u.id)
 		ORDER BY id DESC LIMIT 1`,
 	countChanges: `SELECT count(*) AS n FROM (SELECT 1 FROM edit_change WHERE edit_id = ? LIMIT ?)`,
+	countSince: `SELECT count(*) AS n FROM edit WHERE site_id = @site AND revision > @since`,
+	// What was done and taken back since counts for nothing; what was taken back of before counts.
+	pagesChangedSince: `SELECT DISTINCT CASE c.place WHEN 'page' THEN CAST(c.key AS INTEGER) WHEN 'page_body' THEN CAST(c.key AS INTEGER)
+			WHEN 'rule' THEN coalesce(r.page_id, json_extract(c.before, '$.page_id')) END AS page
+		FROM edit e JOIN edit_change c ON c.edit_id = e.id LEFT JOIN rule r ON c.place = 'rule' AND r.id = CAST(c.key AS INTEGER)
+		WHERE e.site_id = @site AND e.revision > @since AND e.is_back = 0
+			AND (e.takes_back IS NULL OR EXISTS (SELECT 1 FROM edit t WHERE t.id = e.takes_back AND t.revision <= @since))`,
 	touchedSince: `SELECT DISTINCT c.place,
 			CASE c.place WHEN 'page' THEN CAST(c.key AS INTEGER) WHEN 'page_body' THEN CAST(c.key AS INTEGER)
 				WHEN 'rule' THEN coalesce(r.page_id, json_extract(c.before, '$.page_id')) END AS page,
@@ -203,6 +210,16 @@ export class RecordStore {
 			({ place, page, type }) => place === 'site' || (place === 'rule' && page === null && type === null)
 		);
 		return { pages: new Set(pages), types: new Set(types), site: ofSite };
+	}
+	/**
+	 * The ids of pages that edits which stand have changed after a revision; undefined where it is not remembered any more what
+	 * all of them did.
+	 */
+	pagesChangedSince(site: number, since: number): ReadonlySet<number> | undefined {
+		const { n } = this.run('countSince').get({ site, since }) as { n: number };
+		if (n >= REMEMBERED) return undefined;
+		const rows = this.run('pagesChangedSince').all({ site, since }) as { page: number | null }[];
+		return new Set(rows.flatMap(({ page }) => page ?? []));
 	}
 	/** How many pages that an edit made are there. */
 	countPagesMade(edit: number): number {
