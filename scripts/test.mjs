@@ -40,8 +40,9 @@ function timed(/** @type {string} */ name, /** @type {(name: string) => { passed
 }
 
 /** The tests of the core on a machine that is set to another language and time zone. */
-const core = (/** @type {string} */ name, /** @type {string} */ LC_ALL, /** @type {string} */ TZ) =>
-	vitest(name, 'vite.config.ts', ['src/core'], { LC_ALL, LANG: LC_ALL, TZ });
+function core(/** @type {string} */ name, /** @type {string} */ LC_ALL, /** @type {string} */ TZ) {
+	return vitest(name, 'vite.config.ts', ['src/core'], { LC_ALL, LANG: LC_ALL, TZ });
+}
 
 /** A check that passes or fails as a whole. */
 function stage(/** @type {string} */ name, /** @type {string[]} */ command) {
