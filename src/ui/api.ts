@@ -145,6 +145,30 @@ async function* linesOf<T>(stream: ReadableStream<Uint8Array>): AsyncGenerator<T
 	}
 }
 
+/** What hears how far a long work is, and stops it. */
+export interface Watching {
+	readonly signal: AbortSignal;
+	/** How many of how many; 0 where it is not known of how many. */
+	readonly progress: (done: number, all: number) => void;
+}
+
+/** Asks for a long work and follows it; `stopped` and `broken` are what it means that it was stopped, or that its answer broke off. */
+export async function watched<T extends object>(
+	address: string,
+	request: RequestInit,
+	{ signal, progress }: Watching,
+	{ stopped, broken = BROKEN }: { readonly stopped: string; readonly broken?: string }
+): Promise<Answer<T>> {
+	try {
+		for await (const line of linesOfAnswer<{ done: number; all?: number } | T>(address, request, signal))
+			if ('done' in line) progress(line.done, line.all ?? 0);
+			else return line;
+		return { refused: broken };
+	} catch {
+		return signal.aborted ? { refused: stopped } : NO_ANSWER;
+	}
+}
+
 export interface Composed {
 	readonly drawn: number;
 	readonly kept: number;
@@ -157,16 +181,17 @@ export async function compose(
 	signal: AbortSignal,
 	progress: (done: number, all: number) => void
 ): Promise<Answer<Composed>> {
-	try {
-		type Line = { done: number; all: number } | { composed: Composed };
-		for await (const told of linesOfAnswer<Line>(at(site, 'compose'), sending('POST', { type }), signal)) {
-			if ('done' in told) progress(told.done, told.all);
-			else return 'composed' in told ? told.composed : told;
+	const request = sending('POST', { type });
+	const told = await watched<{ composed: Composed }>(
+		at(site, 'compose'),
+		request,
+		{ signal, progress },
+		{
+			stopped: 'Stopped. Ask again: it goes on where it stopped.',
+			broken: 'The drawing ended before its time. Ask again: it goes on where it stopped.'
 		}
-		return { refused: 'The drawing ended before its time. Ask again: it goes on where it stopped.' };
-	} catch {
-		return { refused: signal.aborted ? 'Stopped. Ask again: it goes on where it stopped.' : UNREACHABLE };
-	}
+	);
+	return isRefused(told) ? told : told.composed;
 }
 
 async function* textsOf(stream: ReadableStream<Uint8Array>): AsyncGenerator<string> {
@@ -208,26 +233,17 @@ export const edits = (site: string, limit: number, before?: number) =>
  * Takes the last edit back, or does the one that was taken back last again, or takes one back by its number. `progress` is
  * told how many changes of how many; the signal stops it, and all stays.
  */
-export async function takeBack(
+export const takeBack = (
 	site: string,
 	which: 'last' | 'again' | number,
-	{
-		removes,
-		signal,
-		progress
-	}: { removes: number | undefined; signal: AbortSignal; progress: (done: number, all: number) => void }
-): Promise<Answer<{ taken: number }>> {
-	const request = sending('POST', { takeBack: which, ...(removes !== undefined && { removes }), lines: true });
-	try {
-		type Line = { done: number; all: number } | { taken: number };
-		for await (const told of linesOfAnswer<Line>(at(site, 'edits'), request, signal))
-			if ('done' in told) progress(told.done, told.all);
-			else return told;
-		return { refused: BROKEN };
-	} catch {
-		return signal.aborted ? { refused: 'Stopped: nothing is taken back.' } : NO_ANSWER;
-	}
-}
+	{ removes, ...watching }: Watching & { removes: number | undefined }
+) =>
+	watched<{ taken: number }>(
+		at(site, 'edits'),
+		sending('POST', { takeBack: which, ...(removes !== undefined && { removes }), lines: true }),
+		watching,
+		{ stopped: 'Stopped: nothing is taken back.' }
+	);
 export const pending = (site: string) => ask<Pending>(at(site, 'pending'));
 export interface Released {
 	readonly number: number;
@@ -255,15 +271,8 @@ export async function release(
 	const request = sending('POST', { ...wanted, lines: true });
 	// Sent again by the browser or by what stands between, it is made once.
 	const headers = { ...request.headers, 'idempotency-key': keyOfAsking() };
-	try {
-		type Line = { done: number; all: number } | Released;
-		for await (const told of linesOfAnswer<Line>(at(site, 'release'), { ...request, headers }, signal))
-			if ('done' in told) progress(told.done, told.all);
-			else return told;
-		return { refused: BROKEN };
-	} catch {
-		return signal.aborted ? { refused: 'Stopped: nothing is released.' } : NO_ANSWER;
-	}
+	const stopped = 'Stopped: nothing is released.';
+	return watched<Released>(at(site, 'release'), { ...request, headers }, { signal, progress }, { stopped });
 }
 
 const keyOfAsking = () =>

@@ -1,6 +1,6 @@
 import Database from 'better-sqlite3';
 import { spawn, type ChildProcess } from 'node:child_process';
-import { copyFileSync, existsSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { copyFileSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -203,7 +203,6 @@ describe.each(Object.entries(WORKS))('%s', (name, { prepare, ask, run }) => {
 		// Work that left nothing would prove nothing.
 		if (name === 'batch' || name === 'take-back' || name === 'CSV back') expect(doneText).not.toBe(oldText);
 		if (name === 'release' || name === 'going back') expect(doneReleases).not.toEqual(oldReleases);
-		let undone = 0;
 		for (let kill = 0; kill < KILLS; kill++) {
 			const db = fresh('killed', prepare);
 			await doing(db, length * (ask ? placeOf(kill) : 0.25 + 0.75 * placeOf(kill)));
@@ -213,14 +212,13 @@ describe.each(Object.entries(WORKS))('%s', (name, { prepare, ask, run }) => {
 			expect([oldText, doneText]).toContain(text);
 			expect([oldReleases, doneReleases]).toContainEqual(releasesOf(store));
 			expect(store.record.unfinished()).toEqual([]);
-			undone += text === oldText ? 1 : 0;
 			store.close();
 			if (kill > 2) continue;
 			// Done again, it comes to the same.
 			await doing(db, 120_000);
 			const again = new Store(db);
 			if (name === 'batch' || name === 'CSV back') expect(dump(again)).toBe(doneText);
-			if (name === 'compose') await everyPictureIsWhole(db);
+			if (name === 'compose') await everyPictureIsWhole();
 			if (name === 'state') {
 				expect(again.state.countStale(again.site('S').id)).toBe(0);
 				expect(again.state.differing(again.site('S').id, 9)).toMatchObject({ changed: 0, added: 0, removed: 0 });
@@ -228,11 +226,10 @@ describe.each(Object.entries(WORKS))('%s', (name, { prepare, ask, run }) => {
 			releasesOf(again);
 			again.close();
 		}
-		expect(undone).toBeGreaterThanOrEqual(0);
 	}, 3_000_000);
 });
 
-async function everyPictureIsWhole(db: string) {
+async function everyPictureIsWhole() {
 	const folder = readdirSync(work).find((one) => one === 'killed.db.media');
 	expect(folder).toBeDefined();
 	const files = (readdirSync(join(work, folder!), { recursive: true }) as string[]).filter((file) =>
@@ -240,7 +237,6 @@ async function everyPictureIsWhole(db: string) {
 	);
 	expect(files.length).toBeGreaterThan(100);
 	for (const file of files) expect((await sharp(join(work, folder!, file)).stats()).channels.length).toBeGreaterThan(2);
-	expect(existsSync(db)).toBe(true);
 }
 
 test(`verify, killed ${KILLS} times, counts each page once and goes on near where it was`, async () => {

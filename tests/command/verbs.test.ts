@@ -152,13 +152,13 @@ describe('import', () => {
 		expect(pageAt('/a')?.fields.title).not.toContain('· Docs');
 	});
 
-	test('pictures at other addresses are fetched when that is asked, and only then', async () => {
+	test('pictures at other addresses are asked for when that is said, and only then; never at a machine of one’s own', async () => {
 		write('site/index.html', html('Home', `<img src="${at}/far.png">`));
 		const flags = ['import', 'site', '--base', 'https://docs.example', '--site', 'Docs'];
-		await done(...flags);
-		expect(asked).toEqual([]);
-		await done(...flags, '--fetch-pictures');
-		// A machine of one's own is no public address: it is named, not fetched.
+		expect((await done(...flags)).stderr).not.toContain('is not fetched');
+		expect((await done(...flags, '--fetch-pictures')).stderr).toContain(
+			`${at}/far.png is not fetched: it leads to this machine`
+		);
 		expect(asked).toEqual([]);
 	});
 

@@ -2,9 +2,9 @@ import type { PageFilter, GridRow } from '$server/store/grid';
 import type { GridAnswer } from '$server/web/grid';
 import type { BatchAction, BatchPages, BatchSample } from '$server/edits/batch';
 import type { CsvTold } from '$server/exports/csv';
-import { ask, at, linesOfAnswer, sending, type Answer } from '../api';
+import { ask, at, sending, watched, type Answer, type Watching } from '../api';
 
-export type { PageFilter, GridRow, GridAnswer, BatchAction, BatchPages, BatchSample, CsvTold };
+export type { Watching, PageFilter, GridRow, GridAnswer, BatchAction, BatchPages, BatchSample, CsvTold };
 
 export interface Order {
 	readonly sort: string;
@@ -37,31 +37,13 @@ interface BatchDone {
 	readonly changed: number;
 }
 
+const WORDS = {
+	stopped: 'Stopped: nothing was changed.',
+	broken: 'The work ended before its time. Look at the record, and try again.'
+};
 /** Many are changed: `progress` is told how many were seen; the signal stops it, and nothing is changed. */
-export interface Watching {
-	readonly signal: AbortSignal;
-	readonly progress: (done: number) => void;
-}
-async function watched<T>(address: string, request: RequestInit, { signal, progress }: Watching): Promise<Answer<T>> {
-	try {
-		for await (const line of linesOfAnswer<{ done: number } | T>(address, request, signal)) {
-			if (!(line && typeof line === 'object' && 'done' in line)) return line;
-			progress(line.done);
-		}
-	} catch (error) {
-		if (!signal.aborted)
-			return {
-				refused: `The server did not answer: ${(error as Error).message}. Look whether it runs, and try again.`
-			};
-	}
-	return {
-		refused: signal.aborted
-			? 'Stopped: nothing was changed.'
-			: 'The work ended before its time. Look at the record, and try again.'
-	};
-}
 export const doLargeBatch = (site: string, pages: BatchPages, action: BatchAction, watching: Watching) =>
-	watched<BatchDone>(at(site, 'batch'), sending('POST', { pages, action, lines: true }), watching);
+	watched<BatchDone>(at(site, 'batch'), sending('POST', { pages, action, lines: true }), watching, WORDS);
 
 export interface CellWrite {
 	readonly path: string;
@@ -81,6 +63,6 @@ const sendingFile = (file: Blob): RequestInit => ({
 });
 /** What reading a table back would do, and doing it. */
 export const tryCsv = (site: string, file: Blob, watching: Watching) =>
-	watched<CsvTold>(at(site, 'csv?try=1'), sendingFile(file), watching);
+	watched<CsvTold>(at(site, 'csv?try=1'), sendingFile(file), watching, WORDS);
 export const readCsv = (site: string, file: Blob, watching: Watching) =>
-	watched<{ edit: number | undefined; told: CsvTold }>(at(site, 'csv'), sendingFile(file), watching);
+	watched<{ edit: number | undefined; told: CsvTold }>(at(site, 'csv'), sendingFile(file), watching, WORDS);

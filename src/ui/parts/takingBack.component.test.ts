@@ -29,15 +29,33 @@ test('it says how far it is from its first moment on, and only one is taken back
 	const { write, end, sent } = streaming();
 	const taking = new TakingBack();
 	const running = taking.run('S', 7, 4100);
-	expect([taking.far, taking.says, taking.isLong]).toEqual([{ done: 0, all: 0 }, 'Taking back …', false]);
-	expect(await taking.run('S', 8)).toEqual({ refused: 'An edit is being taken back already.' });
+	await vi.waitFor(() => expect(taking.far).toEqual({ done: 0, all: 0 }));
+	expect([taking.says, taking.isLong]).toEqual(['Taking back …', false]);
 	await vi.waitFor(() => expect(sent()).toEqual({ takeBack: 7, removes: 4100, lines: true }));
 	write({ done: 4000, all: 25_000 });
 	await vi.waitFor(() => expect(taking.says).toBe('Taking back: 4,000 of 25,000 changes …'));
 	expect(taking.isLong).toBe(true);
+	expect(await taking.run('S', 8)).toEqual({ refused: 'An edit is being taken back already.' });
 	write({ taken: 7, revision: 9 });
 	end();
 	expect(await running).toBeUndefined();
+	expect(taking.far).toBeUndefined();
+});
+test('a fast hand takes back several, one after the other', async () => {
+	const sent: unknown[] = [];
+	const answers: (() => void)[] = [];
+	vi.spyOn(globalThis, 'fetch').mockImplementation((_, init) => {
+		sent.push((JSON.parse(String(init?.body)) as { takeBack: unknown }).takeBack);
+		return new Promise((resolve) => answers.push(() => resolve(new Response(`{"taken":${sent.length}}\n`))));
+	});
+	const taking = new TakingBack();
+	const all = [taking.run('S', 'last'), taking.run('S', 'last'), taking.run('S', 'again')];
+	for (const count of [1, 2, 3]) {
+		await vi.waitFor(() => expect(answers).toHaveLength(count));
+		expect(sent).toEqual(['last', 'last', 'again'].slice(0, count));
+		answers[count - 1]!();
+	}
+	expect(await Promise.all(all)).toEqual([undefined, undefined, undefined]);
 	expect(taking.far).toBeUndefined();
 });
 test('stopped, it says that nothing is taken back', async () => {

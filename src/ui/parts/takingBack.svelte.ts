@@ -5,6 +5,7 @@ export class TakingBack {
 	/** How many rows of how many; undefined while nothing is taken back. */
 	far = $state.raw<{ readonly done: number; readonly all: number } | undefined>();
 	private stopping: AbortController | undefined;
+	private last: Promise<unknown> = Promise.resolve();
 
 	/** It is one of many changes, that takes its time: a short one is done before it could be read. */
 	get isLong(): boolean {
@@ -23,7 +24,15 @@ export class TakingBack {
 
 	/** Takes an edit back; gives the refusal. `removes` says how many pages go by it, where that is much. */
 	async run(site: string, which: 'last' | 'again' | number, removes?: number): Promise<api.Refused | undefined> {
-		if (this.far) return { refused: 'An edit is being taken back already.' };
+		if (this.isLong) return { refused: 'An edit is being taken back already.' };
+		// A fast hand takes back several, one after the other.
+		const before = this.last;
+		const mine = before.then(() => this.runNow(site, which, removes));
+		this.last = mine;
+		return mine;
+	}
+
+	private async runNow(site: string, which: 'last' | 'again' | number, removes: number | undefined) {
 		const stop = (this.stopping = new AbortController());
 		this.far = { done: 0, all: 0 };
 		const progress = (done: number, all: number) => (this.far = { done, all });
