@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import Database from 'better-sqlite3';
 import { parse } from 'csv-parse/sync';
-import { MATRIX_TAGS, measureReach, WIDTH_STEP, type Edit } from '$core';
+import { MATRIX_TAGS, measureReach, toText, WIDTH_STEP, type Edit, type FieldValue } from '$core';
 import { keepRule } from '$server/edits/rules';
 import { takeContent } from '$server/imports/content';
 import { JOBS } from '$server/jobs/jobs';
@@ -240,7 +240,7 @@ steps.growth = async () => {
 };
 /** So many pages as a table. */
 function tableOf(count: number): string {
-	const quoted = (text: unknown) => `"${String(text ?? '').replaceAll('"', '""')}"`;
+	const quoted = (value: FieldValue | undefined) => `"${toText(value).replaceAll('"', '""')}"`;
 	const rows = [...generateSite(count).pages].map(({ path, fields }) =>
 		[path, fields.title, fields.summary, fields.body].map(quoted).join(',')
 	);
@@ -356,7 +356,7 @@ steps.csv = async () => {
 		const db = new Database(file('bare.db'));
 		db.exec('CREATE TABLE page (path TEXT PRIMARY KEY, title TEXT, summary TEXT, body TEXT)');
 		const add = db.prepare('INSERT INTO page VALUES (?, ?, ?, ?)');
-		const rows = parse(text, { columns: true }) as Record<string, string>[];
+		const rows = parse<Record<string, string>>(text, { columns: true });
 		db.transaction(() => {
 			for (const { path, title, summary, body } of rows) add.run(path, title, summary, body);
 		})();
@@ -372,7 +372,7 @@ steps.folders = async () => {
 	for (const { path, fields } of pages)
 		writeFileSync(
 			join(top, `${path}.html`),
-			`<!doctype html><html lang="en"><title>${fields.title}</title><meta name="description" content="${fields.summary ?? ''}"><body><h1>${fields.title}</h1>${fields.body}</body></html>`
+			`<!doctype html><html lang="en"><title>${toText(fields.title)}</title><meta name="description" content="${toText(fields.summary)}"><body><h1>${toText(fields.title)}</h1>${toText(fields.body)}</body></html>`
 		);
 	const db = file('folder.db');
 	const imported = await runCommand(['import', top, '--db', db, '--site', 'F', '--base', 'https://f.example/']);

@@ -1,7 +1,7 @@
 import { createReadStream, existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http';
-import { MANIFEST_PATH, type Page } from '$core';
+import { MANIFEST_PATH, toText, type Page } from '$core';
 import { CACHED_PAGE, FAULTS, FAULTS_ROBOTS, faultsPage, heavy } from './faults';
 
 /**
@@ -125,14 +125,14 @@ function sendPicture(file: string, response: ServerResponse) {
 const HTML = 'text/html; charset=utf-8';
 const STYLE =
 	'body{font:18px/1.6 Georgia,serif;max-width:38rem;margin:2rem auto;padding:0 1rem;color:#20302e}img{max-width:100%;border-radius:4px}a{color:#1f5f5a}';
-const escape = (text: unknown) => String(text ?? '').replace(/[&<>"]/g, (char) => `&#${char.charCodeAt(0)};`);
+const escape = (text: string) => text.replace(/[&<>"]/g, (char) => `&#${char.charCodeAt(0)};`);
 
 function bodyOf(page: Page | undefined): string {
 	if (!page) return '<main><h1>There is no such page</h1><p><a href="/">To the front page</a></p></main>\n';
 	const { title, summary, body, picture } = page.fields;
 	const image =
 		picture && typeof picture === 'object' && 'src' in picture
-			? `<img src="${escape(picture.src)}" alt="${escape(picture.alt)}">`
+			? `<img src="${escape(picture.src)}" alt="${escape(picture.alt ?? '')}">`
 			: '';
-	return `<nav><a href="/">Merrow Coast Reserves</a></nav>\n<main><h1>${escape(title)}</h1>\n${image}<p>${escape(summary)}</p>\n${String(body ?? '')}</main>\n`;
+	return `<nav><a href="/">Merrow Coast Reserves</a></nav>\n<main><h1>${escape(toText(title))}</h1>\n${image}<p>${escape(toText(summary))}</p>\n${toText(body)}</main>\n`;
 }

@@ -2,7 +2,8 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
+import { findChromium } from './chromium.mjs';
 import { build, install, root } from './prepare.mjs';
 
 process.chdir(root);
@@ -13,6 +14,8 @@ build();
 const results = mkdtempSync(join(tmpdir(), 'kephalon-test-'));
 /** @type {[name: string, seconds: number][]} */
 const times = [];
+/** @type {string[]} what failed, by name: the last lines of a log are all that some readers of it get to see. */
+const failures = [];
 const stages = [
 	timed('lint', (name) => stage(name, ['eslint', '.', '--max-warnings', '0'])),
 	timed('format', (name) => stage(name, ['prettier', '--check', '--log-level', 'warn', '.'])),
@@ -28,6 +31,7 @@ const stages = [
 for (const [name, seconds] of times) console.log(`${seconds.toFixed(0).padStart(5)} s  ${name}`);
 const passed = stages.reduce((sum, one) => sum + one.passed, 0);
 const failed = stages.reduce((sum, one) => sum + one.failed, 0);
+for (const failure of failures) console.log(`FAILED  ${failure}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed > 0 ? 1 : 0);
 
@@ -48,7 +52,9 @@ function core(/** @type {string} */ name, /** @type {string} */ LC_ALL, /** @typ
 function stage(/** @type {string} */ name, /** @type {string[]} */ command) {
 	console.log(`\n— ${name}`);
 	const { status } = spawnSync('npx', command, { stdio: 'inherit' });
-	return status === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
+	if (status === 0) return { passed: 1, failed: 0 };
+	failures.push(name);
+	return { passed: 0, failed: 1 };
 }
 
 function vitest(
@@ -64,19 +70,42 @@ function vitest(
 		['vitest', 'run', ...only, '--config', config, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`],
 		{ stdio: 'inherit', env: { ...process.env, ...env } }
 	);
-	if (!existsSync(file)) return { passed: 0, failed: 1 };
-	const {
-		numPassedTests: passed,
-		numFailedTests: failed,
-		numPendingTests: skipped
-	} = JSON.parse(readFileSync(file, 'utf8'));
+	if (!existsSync(file)) {
+		failures.push(`${name}: nothing was run`);
+		return { passed: 0, failed: 1 };
+	}
+	const { numPassedTests: passed, testResults } = JSON.parse(readFileSync(file, 'utf8'));
 	// A skipped check is a defect; a run that failed outside of any test counts as one.
-	return { passed, failed: failed + skipped || (status === 0 && passed > 0 ? 0 : 1) };
+	const wrong = testResults.flatMap((/** @type {TestFile} */ one) => notPassed(one));
+	if (wrong.length === 0 && (status !== 0 || passed === 0)) wrong.push(`outside of any test (exit ${status})`);
+	failures.push(...wrong.map((/** @type {string} */ one) => `${name}: ${one}`));
+	return { passed, failed: wrong.length };
 }
 
-/** The browser tests drive Debian's chromium. */
+/**
+ * @typedef {{ name: string, status: string, message: string, assertionResults: OneTest[] }} TestFile
+ * @typedef {{ fullName: string, status: string, failureMessages: string[] }} OneTest
+ */
+
+/** The tests of a file that did not pass, each with the first line of why; the file itself where it could not be run. */
+function notPassed(/** @type {TestFile} */ { name, status, message, assertionResults }) {
+	const tests = assertionResults
+		.filter((test) => test.status !== 'passed')
+		.map(
+			(test) => `${relative(root, name)} › ${test.fullName}: ${firstLine(test.failureMessages?.[0] ?? test.status)}`
+		);
+	if (tests.length === 0 && status !== 'passed') tests.push(`${relative(root, name)}: ${firstLine(message)}`);
+	return tests;
+}
+
+/** What a message says first. */
+function firstLine(/** @type {string} */ text) {
+	return text.slice(0, 300).replace(/\n[^]*/, '');
+}
+
+/** The browser tests drive a chromium of the machine; Debian's is installed where there is none. */
 function ensureBrowser() {
-	if (existsSync('/usr/bin/chromium') && existsSync('/usr/bin/chromedriver')) return;
+	if (findChromium()) return;
 	if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
 		console.log('Installing chromium and chromium-driver …');
 		const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
@@ -86,9 +115,9 @@ function ensureBrowser() {
 			env
 		});
 	}
-	if (existsSync('/usr/bin/chromium') && existsSync('/usr/bin/chromedriver')) return;
+	if (findChromium()) return;
 	console.error(
-		'The browser tests need /usr/bin/chromium and /usr/bin/chromedriver: install the packages chromium and chromium-driver.'
+		'The browser tests need chromium and its driver on the path: install the packages chromium and chromium-driver, or set CHROMIUM and CHROMEDRIVER.'
 	);
 	process.exit(2);
 }

@@ -67,7 +67,7 @@ function tell(error: unknown): number {
 	if (error instanceof UserError) {
 		const { removes } = error.data;
 		process.stderr.write(
-			`${error.message}${removes === undefined ? '' : ` Say it with --removes ${String(removes)}.`}\n`
+			`${error.message}${removes === undefined ? '' : ` Say it with --removes ${JSON.stringify(removes)}.`}\n`
 		);
 		return error.exitCode;
 	}

@@ -169,6 +169,7 @@ test('the door of the core', () => {
 		  "textOfValue",
 		  "toIsoDate",
 		  "toTemplate",
+		  "toText",
 		  "usesOfField",
 		  "valueAsText",
 		  "variablesOf",

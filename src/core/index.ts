@@ -62,6 +62,7 @@ export { BUILT_IN_PICTURES, LEAST_IN_BODY } from './resolve/pictures';
 export { ROBOTS_DIRECTIVES } from './resolve/legal';
 export type { Head, HeadTag } from './resolve/head';
 export type { Outcome, SkippedSource, Trace, TraceStep, Withheld } from './resolve/trace';
+export { toText } from './template/values';
 export { pictureOfValue, textOfValue, type ChosenPicture, type Link, type TagValue } from './resolve/value';
 export { countFrames, foundPolicyFor, FRAME_LEAST, FRAME_SHARE } from './resolve/found';
 export {

@@ -27,11 +27,11 @@ beforeAll(async () => {
 	save('/', 'Home');
 	save('/a', 'First');
 	save('/gone', 'Gone soon');
-	await release();
+	release();
 	save('/a', 'Second');
 	save('/gone', 'Gone soon', 'draft');
 	save('/new', 'New');
-	await release();
+	release();
 });
 afterAll(() => store.close());
 

@@ -128,11 +128,15 @@ export async function* linesOfAnswer<T>(
 	signal: AbortSignal
 ): AsyncGenerator<T | Refused> {
 	const answer = await fetch(address, { ...request, signal });
-	if (!answer.ok || !answer.body) return yield refusalIn(answer);
+	if (!answer.ok || !answer.body) {
+		yield await refusalIn(answer);
+		return;
+	}
 	for await (const line of linesOf<T | { readonly failed: string }>(answer.body))
-		if (typeof line === 'object' && line !== null && 'failed' in line)
-			return yield { refused: `Kephalon failed; its log tells more under ${line.failed}. Try again.` };
-		else yield line as T;
+		if (typeof line === 'object' && line !== null && 'failed' in line) {
+			yield { refused: `Kephalon failed; its log tells more under ${line.failed}. Try again.` };
+			return;
+		} else yield line;
 }
 
 /** Lines of JSON as they come. */
@@ -202,9 +206,7 @@ async function* textsOf(stream: ReadableStream<Uint8Array>): AsyncGenerator<stri
 /** Keeps an edit. `expected` is what the sender saw there before: a rule's body, or the settings that it changes. */
 export async function keep(site: string, edit: AnyEdit, expected: unknown): Promise<Kept> {
 	const [method, what] = 'changes' in edit ? ['PATCH', 'settings'] : ['PUT', 'rules'];
-	const answer = await fetch(at(site, what as string), sending(method as string, { ...edit, expected })).catch(
-		() => undefined
-	);
+	const answer = await fetch(at(site, what), sending(method, { ...edit, expected })).catch(() => undefined);
 	if (!answer) return { kind: 'refused', why: UNREACHABLE };
 	if (answer.ok) return { kind: 'kept' };
 	const told = (await answer.json().catch(() => ({}))) as Told;
@@ -215,8 +217,8 @@ export async function keep(site: string, edit: AnyEdit, expected: unknown): Prom
 /** The same as one leaves: the browser sends it though the page goes, and nobody hears the answer. */
 export function keepOnLeaving(site: string, edit: AnyEdit, expected: unknown) {
 	const [method, what] = 'changes' in edit ? ['PATCH', 'settings'] : ['PUT', 'rules'];
-	const request = sending(method as string, { ...edit, expected });
-	void fetch(at(site, what as string), { ...request, keepalive: true }).catch(() => undefined);
+	const request = sending(method, { ...edit, expected });
+	void fetch(at(site, what), { ...request, keepalive: true }).catch(() => undefined);
 }
 
 /** Pages by words of their path, title or description. */

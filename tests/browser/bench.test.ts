@@ -1,6 +1,6 @@
 import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { BenchPage, openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
+import { atRest, BenchPage, openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
 
 /** The jobs of the bench beside templates: pages, their content, versions, fields of types, and nothing that is lost. */
 
@@ -382,7 +382,7 @@ describe('the template field', () => {
 		await field.sendKeys(' | cl');
 		// The list of filters, no longer that of what can follow a variable; a choice counts once it has stood for a moment.
 		await bench.waitForText('.cm-tooltip-autocomplete', /^(?![^]*\?\?)[^]*clip/);
-		await browser.driver.sleep(150);
+		await atRest(browser.driver);
 		await field.sendKeys(Key.ENTER);
 		expect(await field.getText()).toBe('{page.title | clip 155}');
 		await field.sendKeys(Key.ESCAPE, Key.ESCAPE);

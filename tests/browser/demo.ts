@@ -6,6 +6,7 @@ import { fileURLToPath, pathToFileURL } from 'node:url';
 import axe from 'axe-core';
 import { Builder, By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome.js';
+import { findChromium } from '../../scripts/chromium.mjs';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 
@@ -57,7 +58,9 @@ export async function openBrowser(
 ): Promise<{ driver: WebDriver; quit: () => Promise<void> }> {
 	const profile = mkdtempSync(join(tmpdir(), 'kephalon-browser-'));
 	const options = new chrome.Options();
-	options.setChromeBinaryPath('/usr/bin/chromium');
+	const chromium = findChromium();
+	if (!chromium) throw new Error('No chromium with its driver was found.');
+	options.setChromeBinaryPath(chromium.browser);
 	options.addArguments(
 		...[
 			'--headless=new',
@@ -77,7 +80,7 @@ export async function openBrowser(
 	const driver = await new Builder()
 		.forBrowser('chrome')
 		.setChromeOptions(options)
-		.setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver'))
+		.setChromeService(new chrome.ServiceBuilder(chromium.driver))
 		.build();
 	const chromeHeight = Number(await driver.executeScript('return window.outerHeight - window.innerHeight'));
 	await driver
@@ -91,6 +94,23 @@ export async function openBrowser(
 			rmSync(profile, { recursive: true, force: true, maxRetries: 5 });
 		}
 	};
+}
+
+/** Waits until the page has come to rest: nothing in it has changed for so many ms, and nothing moves. */
+export async function atRest(driver: WebDriver, ms = 300): Promise<void> {
+	await driver.executeAsyncScript(
+		`const [ms, done] = arguments;
+		const moves = () => document.getAnimations().some((one) => one.playState === 'running');
+		let timer;
+		const again = () => {
+			clearTimeout(timer);
+			timer = setTimeout(() => (moves() ? again() : (seen.disconnect(), done())), ms);
+		};
+		const seen = new MutationObserver(again);
+		seen.observe(document, { subtree: true, childList: true, attributes: true, characterData: true });
+		again();`,
+		ms
+	);
 }
 
 /** What axe-core finds on the page in view: each rule with the first element that breaks it. */
@@ -118,11 +138,7 @@ export class BenchPage {
 	}
 
 	find(selector: string): Promise<WebElement> {
-		return this.driver.wait(
-			until.elementLocated(By.css(selector)),
-			10_000,
-			`Nothing matches ${selector}`
-		) as unknown as Promise<WebElement>;
+		return this.driver.wait(until.elementLocated(By.css(selector)), 10_000, `Nothing matches ${selector}`);
 	}
 
 	async textOf(selector: string): Promise<string> {
@@ -187,7 +203,7 @@ export class BenchPage {
 		await this.driver.wait(
 			async () => {
 				await this.press(Key.ALT, digit);
-				await this.driver.sleep(200);
+				await atRest(this.driver);
 				return (await this.driver.switchTo().activeElement().getAttribute('aria-label')) === label;
 			},
 			10_000,

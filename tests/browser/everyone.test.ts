@@ -1,7 +1,7 @@
 import { By, until } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { weakContrasts } from './contrast';
-import { openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
+import { atRest, openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
 
 /** Every view of the application, for whoever uses it and on whatever screen. */
 let demo: RunningDemo;
@@ -28,7 +28,7 @@ async function open(view: string) {
 	await browser.driver.get(demo.kephalon + view.replace('{site}', encodeURIComponent(demo.site)));
 	await browser.driver.wait(until.elementLocated(By.css('main')), 15_000);
 	// What is not in view at first comes when it is asked for.
-	await browser.driver.sleep(500);
+	await atRest(browser.driver);
 }
 async function resize(width: number, height: number) {
 	const chrome = await browser.driver.executeScript<number>('return window.outerHeight - window.innerHeight');
@@ -73,7 +73,7 @@ test('nothing needs sideways scrolling, down to a phone’s width', async () => 
 		// 640 is 1280 at 200 %.
 		for (const width of [768, 640, 390]) {
 			await resize(width, 800);
-			await browser.driver.sleep(150);
+			await atRest(browser.driver, 100);
 			const over = await browser.driver.executeScript<number[]>(
 				`return [document.documentElement, ...document.querySelectorAll('main')].map((one) => one.scrollWidth - one.clientWidth)`
 			);

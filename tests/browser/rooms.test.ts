@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key, until, type WebElement } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
+import { atRest, openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
 
 /** The rooms of a site, driven as their users drive them. */
 let demo: RunningDemo;
@@ -266,7 +266,7 @@ test.each(['overview', 'pages', 'findings', 'readers', 'releases'])(
 		await open(room, room === 'readers' ? '?page=/' : '');
 		if (room === 'readers') await find('figure');
 		if (room === 'pages') await find('.all .line');
-		await new Promise((done) => setTimeout(done, 600));
+		await atRest(browser.driver);
 		expect(await violationsOf(browser.driver)).toEqual([]);
 	}
 );

@@ -75,19 +75,19 @@ const isOfRule = (found: Finding): found is Finding<IssueCode> => !Object.hasOwn
 /** What is wrong, in a sentence. */
 export function describeFinding(found: Finding): string {
 	if (isOfRule(found)) return formatIssue(found.data.issue, found.data.source);
-	return (KINDS[found.code as keyof typeof KINDS] as Kind<unknown>).says(found.data);
+	return (KINDS[found.code] as Kind<unknown>).says(found.data);
 }
 
 /** What is wrong with many pages that have the same, in a sentence that holds of each of them. */
 export function describeMany(found: Finding): string {
-	const many = isOfRule(found) ? undefined : (KINDS[found.code as keyof typeof KINDS] as Kind<unknown>).ofMany;
+	const many = isOfRule(found) ? undefined : (KINDS[found.code] as Kind<unknown>).ofMany;
 	return many ? many(found.data) : describeFinding(found);
 }
 
 /** How to mend it, in a sentence. What a check of a rule found says so itself. */
 export function describeMend(found: Finding): string {
 	if (isOfRule(found)) return '';
-	return (KINDS[found.code as keyof typeof KINDS] as Kind<unknown>).mend(found.data);
+	return (KINDS[found.code] as Kind<unknown>).mend(found.data);
 }
 
 /** How badly something is off: the sum of its findings' weights. */

@@ -1,4 +1,4 @@
-import type { OptionalNode, PlaceholderNode, TemplateNode } from '../template/ast';
+import type { PlaceholderNode, TemplateNode } from '../template/ast';
 import { parseTemplate } from '../template/parse';
 
 /** Ways to mend a template, as templates. Undefined where a way does not fit what is written. */
@@ -63,9 +63,7 @@ export function clipFirst(template: string, length: number): string | undefined 
 	const nodes = nodesOf(template);
 	if (!nodes || length < 10) return undefined;
 	const inside = (all: readonly TemplateNode[]): PlaceholderNode[] =>
-		all.flatMap((node) =>
-			node.kind === 'placeholder' ? [node] : node.kind === 'optional' ? inside((node as OptionalNode).nodes) : []
-		);
+		all.flatMap((node) => (node.kind === 'placeholder' ? [node] : node.kind === 'optional' ? inside(node.nodes) : []));
 	const found = inside(nodes).find(
 		({ terms, filters }) =>
 			terms.some((term) => term.kind === 'variable' && /^page\.(title|heading|summary|body|short)$/.test(term.name)) &&

@@ -1,4 +1,4 @@
-import { parse } from 'parse5';
+import { html as spec, parse } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { Head } from '../resolve/head';
 import type { FoundTag } from '../model';
@@ -20,7 +20,7 @@ export function managedBy(head: Head, leftOut: readonly string[] = []): (name: s
 
 /** The name by which a tag in a file is managed, or undefined for what is none of ours. */
 function managedName(element: Tree.Element): string | undefined {
-	if (element.namespaceURI !== 'http://www.w3.org/1999/xhtml') return undefined;
+	if (element.namespaceURI !== spec.NS.HTML) return undefined;
 	if (element.tagName === 'title') return 'title';
 	if (element.tagName === 'meta')
 		return (attribute(element, 'property') ?? attribute(element, 'name'))?.trim().toLowerCase();

@@ -12,7 +12,8 @@ export const MOST_ELEMENTS = 100_000;
 /** How deep they stand in each other, as in browsers. */
 export const MOST_DEPTH = 512;
 
-const ENOUGH = Symbol('enough');
+/** Thrown to end the reading. */
+const ENOUGH = new Error('A page of more elements than are read.');
 
 class BoundedParser extends Parser<DefaultTreeAdapterMap> {
 	override onStartTag(token: Parameters<Parser<DefaultTreeAdapterMap>['onStartTag']>[0]) {

@@ -1,4 +1,4 @@
-import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { html as spec, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { LINK_ATTRIBUTES } from '../catalogue/catalogue';
 import type { FoundTag, PictureMention } from '../model';
 import { canonicalLanguage, settleText } from '../text/text';
@@ -156,7 +156,7 @@ function languageIn(all: readonly Tree.Element[]): string | undefined {
 	return said.map((tag) => tag?.trim().replaceAll('_', '-')).find((tag) => tag && canonicalLanguage(tag));
 }
 
-const isHtml = (element: Tree.Element) => element.namespaceURI === 'http://www.w3.org/1999/xhtml';
+const isHtml = (element: Tree.Element) => element.namespaceURI === spec.NS.HTML;
 const cut = (text: string, length: number) => text.slice(0, length).toWellFormed();
 
 /** An attribute's value, or undefined. */
@@ -206,7 +206,7 @@ const isContents = (element: Tree.Element) => /(^|\s)toc(\s|$)/.test(attribute(e
 /** The text of the main content, without the heading that it begins with: that is the title again. */
 function bodyOf(main: Tree.ParentNode, heading: string): string {
 	const read = (skip: (element: Tree.Element) => boolean) => {
-		const text = settleText(textOf(main as Tree.Node, skip));
+		const text = settleText(textOf(main, skip));
 		return text.startsWith(heading) ? text.slice(heading.length).trim() : text;
 	};
 	const body = read(isFrame);

@@ -1,4 +1,4 @@
-import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { html as spec, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { findTag, tagOfName } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import { settleText } from '../text/text';
@@ -111,7 +111,7 @@ function servedTag(element: Tree.Element, isBelow: boolean): ServedTag | undefin
 }
 
 function nameAndValue(element: Tree.Element): [(string | undefined)?, (string | undefined)?] {
-	if (element.tagName === 'title' && element.namespaceURI === 'http://www.w3.org/1999/xhtml')
+	if (element.tagName === 'title' && element.namespaceURI === spec.NS.HTML)
 		return ['title', settleText(textOf(element))];
 	if (element.tagName === 'meta')
 		return [

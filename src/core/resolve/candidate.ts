@@ -2,7 +2,7 @@ import { findTag, PICTURE_FACT_TAGS } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import type { FoundPolicy, FoundTag, Layer, Rule } from '../model';
 import { compileTemplate, MAX_OUTPUT, type CompiledTemplate } from '../template/compile';
-import { toText, type Value } from '../template/values';
+import { toText } from '../template/values';
 import { settleText } from '../text/text';
 import { carriesAttributes, legalAttributes } from './attributes';
 import type { BuiltIn } from './builtIns';
@@ -187,8 +187,8 @@ function templateCandidate(tag: TagDefinition, template: CompiledTemplate): Work
 		isConstant: template.isConstant && tag.kind !== 'address' && tag.kind !== 'picture',
 		evaluate(page) {
 			if (!wantsList) return legalText(tag, template.run(page), page);
-			const value = template.value!(page);
-			return settle(tag, Array.isArray(value) ? value.map(toText) : toText(value as Value), page);
+			const value = template.value(page);
+			return settle(tag, Array.isArray(value) ? value.map(toText) : toText(value), page);
 		},
 		explainLoss(page) {
 			const { fault, source } = template;

@@ -125,7 +125,7 @@ export class Resolver {
 		const last = this.last[met];
 		if (found.length === 0 && last?.type === type && last?.language === language) return last.plan;
 		let plans = this.plans.get(type);
-		if (!plans) this.plans.set(type, (plans = new Map()));
+		if (!plans) this.plans.set(type, (plans = new Map<string, Plan>()));
 		const key = [met, language, ...found.map(({ name }) => name)].join(' ');
 		let plan = plans.get(key);
 		if (!plan) {
@@ -236,7 +236,7 @@ function traceOf(index: number, page: PageEvaluation, record: SearchRecord): Tra
 	if (!why && !layer) return trace;
 	return {
 		...trace,
-		...(layer && { passedOver: { tag: (other as TracedSearch).tag, layer } }),
+		...(layer && { passedOver: { tag: other.tag, layer } }),
 		...(why && { withheld: why })
 	};
 }

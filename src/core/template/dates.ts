@@ -17,8 +17,8 @@ const ISO = /^(\d{4})-(\d{2})-(\d{2})(?:[T ](\d{2}):(\d{2})(?::(\d{2})(?:\.\d+)?
 export function parseDate(text: string): DateFields | undefined {
 	const found = ISO.exec(trimSpace(text));
 	if (!found) return undefined;
-	const [year, month, day, hour, minute, second] = found.slice(1, 7).map((part) => Number(part ?? 0)) as number[];
-	const wall = new Date(Date.UTC(2000, month! - 1, day!, hour, minute, second));
+	const [year, month, day, hour, minute, second] = found.slice(1, 7).map<number>((part) => Number(part ?? 0));
+	const wall = new Date(Date.UTC(2000, month! - 1, day, hour, minute, second));
 	// By itself, so that the year 50 is not taken for 1950.
 	wall.setUTCFullYear(year!, month! - 1, day);
 	// A day that the month does not have is one of another month.

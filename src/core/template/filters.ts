@@ -3,7 +3,7 @@ import { firstWords, settleAndClip, settleText, trimSpace } from '../text/text';
 import { htmlToText } from '../markup/plainText';
 import { formatDate, parseDate, unknownDateLetters } from './dates';
 import { listFormat, numberFormat, pluralRules, safeLanguage } from './formatters';
-import { isEmpty, MAX_TEXT, toText, type Value } from './values';
+import { isEmpty, isList, MAX_TEXT, toText, type Value } from './values';
 
 /** What a filter takes and gives, for the static check. */
 export type ValueKind = 'any' | 'text' | 'rich' | 'number' | 'date' | 'list';
@@ -33,7 +33,7 @@ const limit: ParameterSpec = {
 };
 const CASES = ['upper', 'lower', 'sentence', 'title'];
 const listOf = (value: Value): readonly Value[] =>
-	Array.isArray(value) ? value.filter((v) => !isEmpty(v)) : isEmpty(value) ? [] : [value];
+	isList(value) ? value.filter((v) => !isEmpty(v)) : isEmpty(value) ? [] : [value];
 const NUMBER = /^[+-]?(\d+(?:\.\d*)?|\.\d+)(e[+-]?\d+)?$/i;
 /** A number, or a text that is one with a decimal point; else NaN. */
 function asNumber(value: Value): number {

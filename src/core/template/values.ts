@@ -14,12 +14,15 @@ export function isEmpty(value: Value): boolean {
 	return typeof value === 'object' && isBlank(toText(value));
 }
 
+/** Whether a value is a list. */
+export const isList = (value: Value): value is Extract<Value, readonly unknown[]> => Array.isArray(value);
+
 /** A value as plain text: a list joined by commas, a person by name, a picture by address. */
 export function toText(value: Value): string {
 	if (typeof value === 'string') return value;
 	if (value === undefined || value === null || value === false) return '';
 	if (typeof value !== 'object') return String(value);
-	if (Array.isArray(value))
+	if (isList(value))
 		return value
 			.filter((item) => !isEmpty(item))
 			.map(toText)

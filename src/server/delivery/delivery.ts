@@ -259,7 +259,7 @@ interface Wanted {
 
 function wantedBy({ headers }: IncomingMessage): Wanted {
 	const { accept = '' } = headers;
-	const coding = codingFor((headers['accept-encoding'] ?? '') as string);
+	const coding = codingFor(headers['accept-encoding'] ?? '');
 	const isJson = accept !== '' && accept.includes('application/json') && !accept.includes('text/html');
 	return { coding, isJson, known: headers['if-none-match'] };
 }

@@ -36,6 +36,8 @@ const NEEDS: Readonly<Record<PageAction['do'], readonly string[]>> = {
 };
 const PATHS = ['path', 'to', 'versionOf'] as const;
 
+const asText = (value: unknown) => (typeof value === 'string' ? value : JSON.stringify(value));
+
 /** An action as a request gives it. Throws a `UserError`. */
 export function readPageAction(data: unknown): PageAction {
 	const action = data as Record<string, unknown> | null;
@@ -46,9 +48,9 @@ export function readPageAction(data: unknown): PageAction {
 			throw new UserError(`The action cannot be read: "${key}" is missing.`);
 	for (const key of PATHS)
 		if (action[key] !== undefined && (typeof action[key] !== 'string' || !/^\/[^\s?#]*$/.test(action[key])))
-			throw new UserError(`“${String(action[key])}” is no path: it begins with a slash and holds no space, ? or #.`);
-	if (action.language !== undefined && !isLanguageTag(String(action.language)))
-		throw new UserError(`“${String(action.language)}” is no language tag, such as en or pt-BR.`);
+			throw new UserError(`“${asText(action[key])}” is no path: it begins with a slash and holds no space, ? or #.`);
+	if (action.language !== undefined && !isLanguageTag(asText(action.language)))
+		throw new UserError(`“${asText(action.language)}” is no language tag, such as en or pt-BR.`);
 	return data as PageAction;
 }
 

@@ -1,4 +1,4 @@
-import { findTag, type Page, type RuleBody, ownOf } from '$core';
+import { findTag, toText, type Page, type RuleBody, ownOf } from '$core';
 import type { Made, Origin } from '../edits/edit';
 import { makeLongEdit } from '../edits/longEdit';
 import { refuseRule } from '../edits/rules';
@@ -178,7 +178,7 @@ function* comparedRows(store: Store, stored: StoredSite, { columns, rows }: RowS
 	const lines = new Map<string, number>();
 	const hasChanged = changedSince(store, stored.id);
 	for (const row of rows) {
-		const path = String(row.cells.path ?? '');
+		const path = toText(row.cells.path);
 		const before = lines.get(path);
 		const why = before === undefined ? row.odd : `stands in line ${before}, too, and that one is read`;
 		if (why === undefined) lines.set(path, row.line);
@@ -208,7 +208,7 @@ function compareRow(
 	shows: readonly (typeof SHOWN)[number][],
 	hasChanged: ReturnType<typeof changedSince>
 ): Compared {
-	const path = String(cells.path ?? '');
+	const path = toText(cells.path);
 	const changes: Compared['changes'][number][] = [];
 	const left: Left[] = [];
 	const leave = (reason: Reason, why: string) => left.push({ line, path, reason, why });
@@ -222,7 +222,7 @@ function compareRow(
 	const since = Number(cells[REVISION] || Number.NaN);
 	let page: Page | undefined;
 	for (const tag of tags) {
-		const after = asWritten(String(ownOf(cells, OWN + tag) ?? ''));
+		const after = asWritten(toText(ownOf(cells, OWN + tag)));
 		const before = textOfRule(rules.find((rule) => rule.tag === tag && !rule.language));
 		if (after.trim() === before.trim()) continue;
 		const body = bodyOf(tag, after);
@@ -239,7 +239,7 @@ function compareRow(
 	// Only while nothing has changed here: then what reads otherwise was written there.
 	const isAsPutOut = since === stored.revision && standing.seen >= 0;
 	for (const column of shows)
-		if (isAsPutOut && asWritten(String(cells[column] ?? '')).trim() !== standing[column].trim())
+		if (isAsPutOut && asWritten(toText(cells[column])).trim() !== standing[column].trim())
 			leave('shown', `the column “${column}” only shows; what stands in “${OWN}${column}” is read`);
 	return { changes, left };
 }

@@ -1,4 +1,4 @@
-import { lookup as resolveName, type LookupAddress } from 'node:dns';
+import { lookup as resolveName } from 'node:dns';
 import { isIP, type LookupFunction } from 'node:net';
 import ipaddr from 'ipaddr.js';
 import { parseUrl } from '$core';
@@ -59,7 +59,7 @@ export class RefusedName extends Error {}
 export function guardedLookup(resolve: typeof resolveName = resolveName): LookupFunction {
 	return (hostname, options, done) => {
 		resolve(hostname, { ...options, all: true }, (error, found) => {
-			const addresses = found as unknown as LookupAddress[];
+			const addresses = found;
 			if (error) return done(error, '');
 			const why = addresses.map(({ address }) => refuseIp(address)).find(Boolean);
 			if (why) return done(new RefusedName(why), '');

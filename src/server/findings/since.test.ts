@@ -50,29 +50,29 @@ test('without a release nothing is said of it', () => {
 });
 
 test('new, since a release, and anew after it was away', async () => {
-	await release();
+	release();
 	save('/a');
 	expect([since('no-picture'), since('no-description')]).toEqual([1, 'new']);
-	await release();
+	release();
 	save('/b', 'What this page is about, in a sentence of some length.');
-	await release();
+	release();
 	expect([since('no-picture'), since('no-description')]).toEqual([1, 2]);
 	save('/a', 'What the marsh is about, in a sentence of some length.');
-	await release();
+	release();
 	expect(since('no-description')).toBeUndefined();
 	save('/c');
-	await release();
+	release();
 	expect(since('no-description')).toBe(5);
 });
 
 test('counted for each release by weight, the oldest first; one of single pages is passed over', async () => {
-	await release();
+	release();
 	save('/a');
-	await release();
+	release();
 	save('/b');
-	await release(['/b']);
+	release(['/b']);
 	save('/c');
-	await release();
+	release();
 	const [first, ...others] = store.releases.findingsOver(id, 9);
 	expect(first).toMatchObject({ number: 1, grave: 1, mending: 0 });
 	expect(others.map(({ number, grave, mending }) => [number, grave, mending])).toEqual([

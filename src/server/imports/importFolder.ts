@@ -434,5 +434,5 @@ const others = (versions: Readonly<Record<string, string>>, own: string) =>
 /** What people have set for a picture; the rest is read from its file. */
 function setByHand({ focus, cuts, alt, alts, name }: Partial<Picture> = {}): Partial<Picture> {
 	const given = Object.entries({ focus, cuts, alt, alts, name }).filter(([, value]) => value !== undefined);
-	return Object.fromEntries(given) as Partial<Picture>;
+	return Object.fromEntries(given);
 }

@@ -27,13 +27,17 @@ export function runParts<N extends 'reach' | 'refresh'>(
 	const seen = new Array<number>(parts).fill(0);
 	return Promise.all(
 		seen.map((_, part) =>
-			runJob(name, { ...input, part, parts } as Jobs[N]['input'], {
-				...(signal && { signal }),
-				progress(done) {
-					seen[part] = done;
-					progress?.(seen.reduce((sum, one) => sum + one, 0));
+			runJob(
+				name,
+				{ ...input, part, parts },
+				{
+					...(signal && { signal }),
+					progress(done) {
+						seen[part] = done;
+						progress?.(seen.reduce((sum, one) => sum + one, 0));
+					}
 				}
-			})
+			)
 		)
 	);
 }

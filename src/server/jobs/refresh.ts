@@ -19,7 +19,7 @@ export function refresh(reader: Store, writer: Store, name: string, part: Part, 
 			.transaction(() => {
 				const site = reader.site(name);
 				if (model?.revision !== site.revision) model = modelOf(reader, name);
-				const known = model as StateModel & { revision: number };
+				const known = model;
 				const ids = reader.state.stale(site.id, part, BATCH);
 				const states = reader.pagesById(ids).map(([id, page]) => stateOf(known, id, page));
 				return { revision: site.revision, states, count: ids.length };

@@ -263,6 +263,24 @@ describe('what Kephalon keeps of it', () => {
 		store.close();
 	});
 
+	test('a reader that was shut out is told as such, whatever it had kept before', () => {
+		const { store, id, release } = begin();
+		store.savePage(id, page('/', 'First'));
+		release();
+		const card = { seen: '2026-05-03T10:00:00Z', until: null, told: null, path: '/' };
+		const counted = (isShutOut: boolean, shown: object | null) => {
+			store.looks.saveCard(id, { ...card, reader: 'gangway', isShutOut, shown: shown as never });
+			return readCards(store, 'S', true).counts.gangway;
+		};
+		const nothing = { current: 0, old: 0, none: 0, 'shut-out': 0 };
+		const other = { title: 'Another', description: '', picture: '' };
+		expect(counted(true, null)).toEqual({ ...nothing, 'shut-out': 1 });
+		expect(counted(true, other)).toEqual({ ...nothing, 'shut-out': 1 });
+		expect(counted(false, other)).toEqual({ ...nothing, old: 1 });
+		expect(counted(false, null)).toEqual({ ...nothing, none: 1 });
+		store.close();
+	});
+
 	test('readers that do not answer are told as such, and what was known stays', async () => {
 		const { store } = begin();
 		await lookAtCards(store, new ReadersClient(at(readers)), 'S', options);

@@ -111,7 +111,7 @@ async function readJson(answer: Response): Promise<unknown> {
 	const parts: Uint8Array[] = [];
 	let size = 0;
 	for await (const part of answer.body ?? []) {
-		parts.push(part as Uint8Array);
+		parts.push(part);
 		if ((size += (part as Uint8Array).length) > MOST_READ) return undefined;
 	}
 	return JSON.parse(Buffer.concat(parts).toString()) as unknown;

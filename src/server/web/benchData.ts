@@ -1,4 +1,4 @@
-import { headToJson, Resolver, type Head, type HeadJson, type Page, type PictureMention, ownOf } from '$core';
+import { headToJson, Resolver, type Head, type HeadJson, type Page, ownOf } from '$core';
 import type { Store, StoredSite } from '../store/store';
 
 /** All the bench needs to work a page out by itself: the layers, the page, the pictures they name, and the way to others. */
@@ -93,5 +93,5 @@ export function readWhatLeads(store: Store, name: string, path: string) {
 function picturesNamed(value: unknown): string[] {
 	if (typeof value === 'string') return [value];
 	if (typeof value !== 'object' || value === null) return [];
-	return Object.values(value as Record<string, unknown | PictureMention>).flatMap(picturesNamed);
+	return Object.values(value).flatMap(picturesNamed);
 }

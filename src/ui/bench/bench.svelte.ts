@@ -325,7 +325,7 @@ export class Bench {
 		const before = this.drafts.all[key]?.edit as SettingsEdit | undefined;
 		const all = { ...(before?.changes as object), ...changes };
 		const edit = { place, changes: all } as SettingsEdit;
-		const base = takenBack(ownerOf(this.data, place) as object, all as Changes<object>);
+		const base = takenBack(ownerOf(this.data, place) as object, all);
 		this.drafts.put(edit, '', base);
 	}
 

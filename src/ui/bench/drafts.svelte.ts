@@ -48,7 +48,7 @@ export class Draft implements DraftSeed {
 
 	/** What the edit writes, in the form of its base. */
 	get mine(): RuleBody | Changes<object> | null {
-		return 'tag' in this.edit ? this.edit.body : (this.edit.changes as Changes<object>);
+		return 'tag' in this.edit ? this.edit.body : this.edit.changes;
 	}
 
 	toJSON(): DraftSeed {
@@ -143,11 +143,12 @@ export class Drafts {
 		const set = (reach: Draft['reach']) => {
 			if (!abort.signal.aborted) draft.reach = reach;
 		};
-		setTimeout(async () => {
+		const count = async () => {
 			if (abort.signal.aborted) return;
 			const progress = (seen: number, all: number) => set({ seen, all });
 			set(await api.reach(this.ground.siteName, draft.edit, abort.signal, progress).catch(() => api.NO_ANSWER));
-		}, PAUSE);
+		};
+		setTimeout(() => void count(), PAUSE);
 	}
 
 	/** Ends the counting of a draft's reach; the draft stays. */
@@ -278,7 +279,7 @@ export function ownerOf({ site, types, page, pictures }: BenchData, place: AnyEd
 function standingAt(data: BenchData, edit: AnyEdit): unknown {
 	const owner = ownerOf(data, edit.place);
 	if (!owner) return undefined;
-	if ('changes' in edit) return takenBack(owner as object, edit.changes as Changes<object>);
+	if ('changes' in edit) return takenBack(owner as object, edit.changes);
 	const isIt = (rule: Rule) => rule.tag === edit.tag && (rule.language ?? '') === (edit.language ?? '');
 	return bodyOf((owner as BenchData['page']).rules.find(isIt));
 }

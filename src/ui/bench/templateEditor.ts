@@ -53,7 +53,7 @@ const marks = StateField.define<DecorationSet>({
 	create: () => Decoration.none,
 	update(drawn, { effects, changes }) {
 		const effect = effects.find((one) => one.is(setMarks));
-		return effect ? (effect.value as DecorationSet) : drawn.map(changes);
+		return effect ? effect.value : drawn.map(changes);
 	},
 	provide: (field) => EditorView.decorations.from(field)
 });

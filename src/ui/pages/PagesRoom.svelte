@@ -10,7 +10,7 @@
 	import RoomBar from '../rooms/RoomBar.svelte';
 	import { Neighbours } from '$ui/bench/sharing';
 	import * as api from './api';
-	import type { GridAnswer, PageFilter } from './api';
+	import type { PageFilter } from './api';
 	import BatchPanel from './BatchPanel.svelte';
 	import { COLUMNS, USUAL_COLUMNS } from './columns';
 	import CsvBack from './CsvBack.svelte';
@@ -25,7 +25,6 @@
 		/** The kinds of findings that pages have. */
 		readonly findings: readonly string[];
 		readonly standIn: StandIn;
-		readonly first: GridAnswer;
 	}
 	let { data }: { data: Data } = $props();
 

@@ -67,7 +67,7 @@ export function editInWords({ kind, what }: Pick<RecordedEdit, 'kind' | 'what'>)
 				: `The picture ${(told.name ?? told.src) as string} was taken in`;
 		case 'batch':
 			return told.action
-				? `${batchInWords(told.action as { do?: string; tag?: string })} on ${whichPages(told)}`
+				? `${batchInWords(told.action)} on ${whichPages(told)}`
 				: 'Several things were changed at once';
 		case 'aside':
 			return told.do === 'take-up'

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { ContentType, PictureMention } from '$core';
+	import { toText, type ContentType, type PictureMention } from '$core';
 	import { benchInView } from '$ui/bench/context';
 	import PictureField from './PictureField.svelte';
 	import Setting from './Setting.svelte';
@@ -17,7 +17,7 @@
 	const here = $derived(
 		by?.field === 'listing'
 			? (bench.working.page.listing?.title ?? '')
-			: String(bench.working.page.fields[by?.field ?? ''] ?? '')
+			: toText(bench.working.page.fields[by?.field ?? ''])
 	);
 	let value = $state('');
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { canonicalLanguage, checkBase, isLanguageTag, isTimeZone, type FieldValue, type Fields } from '$core';
+	import { canonicalLanguage, checkBase, isLanguageTag, isTimeZone, toText, type Fields } from '$core';
 	import { benchInView } from '$ui/bench/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import { languageName } from '$ui/parts/words';
@@ -27,7 +27,7 @@
 	const others = $derived(site.languages.slice(1));
 	const fieldsIn = $derived(tongue === '' ? site.fields : (site.translations?.[tongue] ?? {}));
 	const textOf = (name: string, fields: Fields = site.fields) => {
-		const value = fields[name] as FieldValue | undefined;
+		const value = fields[name];
 		return typeof value === 'string' ? value : typeof value === 'object' && value && 'src' in value ? value.src : '';
 	};
 	function setField(name: string, text: string) {
@@ -219,7 +219,7 @@
 	{/if}
 	<Setting
 		name="Separator"
-		hint={`Between two parts: ${bench.working.page.fields.title ?? 'This page'}${bench.working.site.separator.trim() ? ` ${bench.working.site.separator.trim()} ` : ' '}${site.name}`}
+		hint={`Between two parts: ${toText(bench.working.page.fields.title) || 'This page'}${bench.working.site.separator.trim() ? ` ${bench.working.site.separator.trim()} ` : ' '}${site.name}`}
 	>
 		<input
 			class="mono"

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { checkBase } from '$core';
+	import { checkBase, toText } from '$core';
 	import * as api from '$ui/api';
 	import Setting from '$ui/settings/Setting.svelte';
 	import FolderFound, { hasToSay, type FolderSaid } from './FolderFound.svelte';
@@ -228,7 +228,7 @@
 								/></td
 							>
 							<td class="quiet">{table.readings[column]?.kind}</td>
-							<td class="serif sample">{String(table.sheet[0]?.cells[column] ?? '')}</td>
+							<td class="serif sample">{toText(table.sheet[0]?.cells[column])}</td>
 						</tr>
 					{/each}
 				</tbody>
@@ -254,7 +254,7 @@
 							<td>{line}</td>
 							{#if page}
 								<td class="mono">{page.path}{page.state === 'live' ? '' : `, ${page.state}`}</td>
-								<td class="serif">{String(page.fields.title ?? '')}</td>
+								<td class="serif">{toText(page.fields.title)}</td>
 								<td class="sample"
 									>{Object.entries(page.fields)
 										.filter(([name]) => name !== 'title')

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { describeFinding, type WorstPages } from '$core';
+	import { describeFinding, toText, type WorstPages } from '$core';
 	import * as api from '$ui/api';
 	import { Bench } from '$ui/bench/bench.svelte';
 	import type { BenchData } from '$ui/bench/data';
@@ -68,7 +68,7 @@
 		{
 			id: 'people',
 			name: 'People and cards',
-			told: field('publisher') ? String(bench.working.site.fields.publisher) : 'no publisher yet',
+			told: field('publisher') ? toText(bench.working.site.fields.publisher) : 'no publisher yet',
 			done: field('publisher')
 		},
 		{

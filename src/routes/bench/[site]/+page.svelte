@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { toText } from '$core';
 	import { onMount, untrack } from 'svelte';
 	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
 	import { page as place } from '$app/state';
@@ -336,7 +337,7 @@
 			languages={bench.working.site.languages}
 			usual={bench.working.page.type}
 			versionOf={making?.isVersion
-				? { path: data.page.path, title: String(bench.working.page.fields.title ?? '') }
+				? { path: data.page.path, title: toText(bench.working.page.fields.title) }
 				: undefined}
 			language={making?.language ?? ''}
 			made={(path) =>

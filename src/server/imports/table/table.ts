@@ -1,4 +1,4 @@
-import { parseUrl, settleText, type FieldKind, type FieldValue, type Page, ownOf } from '$core';
+import { parseUrl, settleText, toText, type FieldKind, type FieldValue, type Page, ownOf } from '$core';
 import { UserError } from '../../errors';
 import { asRows, type Oddity, type Row, type Rows } from './rows';
 import { CELL_KINDS, guessReading, plain, toCell, toLanguage, toState, type CellKind, type Reading } from './values';
@@ -310,11 +310,9 @@ export function* pagesOfTable(
 		}));
 	const taken = new Map<string, number>();
 	for (const { line, cells } of table.rows) {
-		const written = pathColumn === undefined ? '' : String(ownOf(cells, pathColumn) ?? '');
+		const written = pathColumn === undefined ? '' : toText(ownOf(cells, pathColumn));
 		const path =
-			pathColumn === undefined
-				? freePath(String(ownOf(cells, titleColumn as string) ?? ''), taken)
-				: pathOf(written, base);
+			pathColumn === undefined ? freePath(toText(ownOf(cells, titleColumn as string)), taken) : pathOf(written, base);
 		const before = path === undefined ? undefined : taken.get(path);
 		if (path === undefined) {
 			skipped.push({
@@ -329,7 +327,7 @@ export function* pagesOfTable(
 		}
 		taken.set(path, line);
 		const odd = (column: string, why: string) =>
-			oddCells.push({ line, column, text: String(ownOf(cells, column)), why });
+			oddCells.push({ line, column, text: toText(ownOf(cells, column)), why });
 		const fields = new Map<string, FieldValue>();
 		for (const { column, field, reading } of plainColumns) {
 			const cell = ownOf(cells, column);
@@ -338,9 +336,9 @@ export function* pagesOfTable(
 			if (why) odd(column, why);
 			fields.set(field, value);
 		}
-		const said = stateColumn === undefined ? '' : String(ownOf(cells, stateColumn) ?? '');
+		const said = stateColumn === undefined ? '' : toText(ownOf(cells, stateColumn));
 		const state = said === '' ? 'live' : toState(said);
-		const spoken = languageColumn === undefined ? '' : String(ownOf(cells, languageColumn) ?? '');
+		const spoken = languageColumn === undefined ? '' : toText(ownOf(cells, languageColumn));
 		const language = spoken === '' ? undefined : toLanguage(spoken);
 		if (state === undefined) odd(stateColumn as string, 'is no state: the page is a draft');
 		if (spoken !== '' && language === undefined)

@@ -16,7 +16,7 @@ export const GET: RequestHandler = ({ locals, params, url }) => {
 	if (!file || !statSync(file).isFile()) error(404, 'There is no such picture in the folder of the site.');
 	return new Response(new Uint8Array(readFileSync(file)), {
 		headers: {
-			'content-type': picture.type as string,
+			'content-type': picture.type,
 			'content-security-policy': "sandbox; default-src 'none'; style-src 'unsafe-inline'",
 			'x-content-type-options': 'nosniff',
 			'cache-control': 'private, max-age=60'

@@ -23,5 +23,5 @@ function readWanted(data: unknown): { readonly type: string | undefined; readonl
 	const { type, path } = (data ?? {}) as Record<string, unknown>;
 	const isText = (value: unknown) => value === undefined || typeof value === 'string';
 	if (!isText(type) || !isText(path)) throw new UserError('Name a type, or the path of a page, as text.');
-	return { type: type as string | undefined, path: path as string | undefined };
+	return { type: type, path: path };
 }

@@ -18,7 +18,7 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 			: await request.arrayBuffer();
 		const own = new Uint8Array(bytes);
 		const input = { db: store.file, site: params.site, bytes: own, name: nameOf(request) };
-		return json(await runJob('takePicture', input, { gives: [own.buffer as ArrayBuffer] }));
+		return json(await runJob('takePicture', input, { gives: [own.buffer] }));
 	});
 
 /** The name of the file as it came, in percent-encoding; nothing when it cannot be read. */

@@ -26,7 +26,7 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		const input = {
 			...{ db: store.file, site: params.site },
 			...(note && note.trim() !== '' && { note: note.trim() }),
-			...(only && { only: only as string[] }),
+			...(only && { only: only }),
 			...(removes !== undefined && { removes: removes as number })
 		};
 		const make = async (signal?: AbortSignal, progress?: (done: number, all?: number) => void) => {
