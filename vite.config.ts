@@ -8,6 +8,8 @@ const COMPONENTS = 'src/ui/**/*.component.test.ts';
 export default defineConfig({
 	plugins: [tailwindcss(), sveltekit()],
 	worker: { format: 'es' },
+	// What is bundled brings the notices of its licences along.
+	build: { license: { fileName: 'licences.md' } },
 	test: {
 		testTimeout: 60_000,
 		projects: [

@@ -41,7 +41,7 @@ export const addQuality: Verb = (program) => {
 };
 
 /** The shares, a line each. */
-export function sharesOf({ pages, found, ...shares }: Quality): string {
+function sharesOf({ pages, found, ...shares }: Quality): string {
 	const lines = (Object.keys(QUALITY_WORDS) as (keyof typeof shares)[]).map((kind) => {
 		const { pages: some, share } = shares[kind];
 		return `${(share * 100).toFixed(1).padStart(6)} %  ${String(some).padStart(7)}  ${QUALITY_WORDS[kind]}\n`;

@@ -1,5 +1,5 @@
 /** What kind of value a tag carries; each kind has one function that makes a value legal or refuses it. */
-export const TAG_KINDS = [
+const TAG_KINDS = [
 	'text',
 	'address',
 	'picture',

@@ -27,7 +27,7 @@ export interface ReaderProfile {
 export type PictureFormat = 'jpeg' | 'png' | 'webp';
 
 /** What a reader does with a picture. */
-export interface Frame {
+interface Frame {
 	/** The forms of pictures it can read. */
 	readonly takes: readonly (PictureFormat | 'gif')[];
 	/** The shape it cuts to (width divided by height); undefined when it shows the whole picture. */

@@ -57,9 +57,9 @@ export const isMet = (need: PageNeed, met: number) => (met & NEEDS[need]) !== 0;
  * A body's opening makes a description of at most so much: what the search listing that shows most of one still shows
  * whole. A test holds it to the readers' profiles.
  */
-export const DESCRIPTION_LIMITS = { graphemes: 200, ems: 68.5 } as const;
+const DESCRIPTION_LIMITS = { graphemes: 200, ems: 68.5 } as const;
 /** From this size (pixels) and shape (width by height) on, a picture fills a large card. */
-export const LARGE_CARD = { width: 600, height: 300, shape: 1.4 } as const;
+const LARGE_CARD = { width: 600, height: 300, shape: 1.4 } as const;
 
 const borrow = (tag: string, from: string): BuiltIn => ({
 	tag,

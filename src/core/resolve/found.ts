@@ -33,7 +33,7 @@ const tagsByName = new Map<string, TagDefinition | undefined>();
  * The tag that a found name stands for, or undefined when found values are not taken for it: `title`, whose words are
  * the page's title already, the facts of pictures, which travel with their picture, and names that are no known tag.
  */
-export function tagOfFound({ name }: FoundTag): TagDefinition | undefined {
+function tagOfFound({ name }: FoundTag): TagDefinition | undefined {
 	if (typeof name !== 'string') return undefined;
 	if (!tagsByName.has(name)) {
 		if (tagsByName.size >= MOST_NAMES) tagsByName.clear();

@@ -117,7 +117,7 @@ export function pictureAt(src: string, scope: PageScope, from = scope.pageAddres
 }
 
 /** How a source is called in a trace. */
-export function nameOfSource(source: PictureSource): string {
+function nameOfSource(source: PictureSource): string {
 	if (source.from === 'file') return source.src;
 	return source.from === 'field' ? `page.${source.name}` : source.from;
 }

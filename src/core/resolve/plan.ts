@@ -59,13 +59,13 @@ export interface Plan {
 /** The parent of a tag that belongs to no other; -1 is one that no layer speaks of. */
 export const NO_PARENT = -2;
 
-export interface LayerRules {
+interface LayerRules {
 	readonly layer: Exclude<Layer, 'built-in'>;
 	readonly rules: readonly Rule[];
 }
 
 /** A tag that the page's own file speaks of, and what the layers say of that (R13). */
-export interface FoundPlace {
+interface FoundPlace {
 	readonly tag: TagDefinition;
 	readonly policy: FoundPolicy;
 	readonly saidBy: Layer;

@@ -504,6 +504,7 @@ test('an optional part that is not ended, or stands too deep, is marked where it
 	const told = (source: string) =>
 		parseTemplate(source).issues.map(({ code, start, end }) => [code, source.slice(start, end), start]);
 	expect(told('ab [[c')).toEqual([['template/unclosed-optional', '[[', 3]]);
+	expect(told('ab {c')).toEqual([['template/unclosed-placeholder', '{', 3]]);
 	const deep = `x${'[['.repeat(40)}y${']]'.repeat(40)}`;
 	const [first] = told(deep);
 	expect(first?.slice(0, 2)).toEqual(['template/too-deep', '[[']);

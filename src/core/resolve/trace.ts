@@ -72,7 +72,7 @@ export type BuiltInName =
 	| 'picture-alt';
 
 /** What a step of a trace would use: a rule, what was found in the page's own file, or a built-in. */
-export type Source =
+type Source =
 	| RuleBody
 	| { readonly kind: 'found'; readonly value: string }
 	| { readonly kind: 'built-in'; readonly name: BuiltInName; readonly from?: string };

@@ -7,13 +7,13 @@ interface Span {
 
 export type TemplateNode = TextNode | SeparatorNode | PlaceholderNode | OptionalNode;
 
-export interface TextNode extends Span {
+interface TextNode extends Span {
 	readonly kind: 'text';
 	readonly text: string;
 }
 
 /** `{separator}` */
-export interface SeparatorNode extends Span {
+interface SeparatorNode extends Span {
 	readonly kind: 'separator';
 }
 
@@ -25,7 +25,7 @@ export interface PlaceholderNode extends Span {
 }
 
 /** `[[ … ]]`: gone, with its own words, when a placeholder directly in it is empty. */
-export interface OptionalNode extends Span {
+interface OptionalNode extends Span {
 	readonly kind: 'optional';
 	readonly nodes: readonly TemplateNode[];
 }
@@ -40,7 +40,7 @@ export interface VariableTerm extends Span {
 	readonly path: readonly string[];
 }
 
-export interface StringTerm extends Span {
+interface StringTerm extends Span {
 	readonly kind: 'string';
 	readonly value: string;
 }

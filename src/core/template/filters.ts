@@ -8,7 +8,7 @@ import { isEmpty, isList, MAX_TEXT, toText, type Value } from './values';
 /** What a filter takes and gives, for the static check. */
 export type ValueKind = 'any' | 'text' | 'rich' | 'number' | 'date' | 'list';
 
-export interface ParameterSpec {
+interface ParameterSpec {
 	readonly name: string;
 	readonly kind: 'number' | 'text';
 	readonly optional?: boolean;

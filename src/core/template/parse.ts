@@ -3,9 +3,9 @@ import { isSpace } from '../text/text';
 import type { Argument, FilterCall, TemplateNode, Term } from './ast';
 
 /** The most characters (UTF-16 code units) a template may have. */
-export const MAX_LENGTH = 2000;
+const MAX_LENGTH = 2000;
 /** How deep optional stretches may nest. */
-export const MAX_DEPTH = 8;
+const MAX_DEPTH = 8;
 
 export interface ParsedTemplate {
 	readonly source: string;

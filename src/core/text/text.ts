@@ -205,10 +205,8 @@ function wordEndBefore(text: string, offset: number): number {
 	if (offset >= text.length || isBreak(text.charCodeAt(offset))) return offset;
 	for (let at = offset; at > 0; at--) if (isBreak(text.charCodeAt(at - 1))) return at - 1 > 0 ? at - 1 : offset;
 	// No space at all: scripts that write without them still have words.
-	const word = segmenter('en', 'word')
-		.segment(text.slice(0, offset + 40))
-		.containing(offset);
-	return word && word.index > 0 ? word.index : offset;
+	const words = segmenter('en', 'word').segment(text.slice(0, offset + 40));
+	return words.containing(offset)?.index ?? offset;
 }
 
 /** The first `count` words of a text, closed by an ellipsis when any were left out. */

@@ -90,7 +90,7 @@ function perform(store: Store, site: StoredSite, action: PageAction): string {
 	}
 }
 
-export function pageAt(store: Store, site: number, path: string): Page {
+function pageAt(store: Store, site: number, path: string): Page {
 	const page = store.page(site, path);
 	if (page) return page;
 	throw notFound(`There is no page "${path}" in this site.`);
@@ -129,7 +129,7 @@ function add(store: Store, site: StoredSite, action: Extract<PageAction, { do: '
 	return path;
 }
 
-export const languageOfPage = (page: Pick<Page, 'language'>, { site }: Pick<StoredSite, 'site'>): string =>
+const languageOfPage = (page: Pick<Page, 'language'>, { site }: Pick<StoredSite, 'site'>): string =>
 	page.language ?? site.languages[0] ?? 'und';
 
 function remove(store: Store, { id }: StoredSite, { path, to }: Extract<PageAction, { do: 'remove' }>): string {

@@ -18,7 +18,7 @@ export interface Hop {
 }
 
 /** How a fetch ended. */
-export const ENDINGS = [
+const ENDINGS = [
 	/** All of the body was read. */
 	'whole',
 	/** The reader had read as much as it reads. */
@@ -36,7 +36,7 @@ export const ENDINGS = [
 	/** It says that it is compressed and is not, or grows beyond all measure. */
 	'bad-compression'
 ] as const;
-export type Ending = (typeof ENDINGS)[number];
+type Ending = (typeof ENDINGS)[number];
 
 /** One fetch, told completely. */
 export interface TracedFetch {

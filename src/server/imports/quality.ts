@@ -9,7 +9,7 @@ const SHORT = 50;
 const SHOWN = 20;
 
 /** A share of the pages, with the oddest of them. */
-export interface Share {
+interface Share {
 	readonly pages: number;
 	/** From 0 to 1. */
 	readonly share: number;
@@ -41,7 +41,7 @@ export type Quality = {
 } & Readonly<Record<Kind, Share>>;
 
 /** On how many pages a tag was found, and what becomes of what it says there (R13). */
-export interface FoundFate {
+interface FoundFate {
 	readonly pages: number;
 	/** It goes out. */
 	readonly taken: number;

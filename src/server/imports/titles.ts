@@ -1,7 +1,7 @@
 import { settleText } from '$core';
 
 /** A beginning or an end that many titles have in common. */
-export interface CommonPart {
+interface CommonPart {
 	readonly at: 'begin' | 'end';
 	readonly text: string;
 	/** How many titles have it. */

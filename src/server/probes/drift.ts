@@ -19,7 +19,7 @@ export interface DriftOfSite {
 	readonly every: Schedule;
 }
 
-export const SCHEDULES = ['off', 'hour', 'night'] as const;
+const SCHEDULES = ['off', 'hour', 'night'] as const;
 export type Schedule = (typeof SCHEDULES)[number];
 
 /** Drifted pages that are kept with a look. */

@@ -25,7 +25,7 @@ import { readOnce } from './readOnce';
 import { findInServedHead } from './served';
 
 /** What one reader made of an address. */
-export interface ReaderProbe {
+interface ReaderProbe {
 	readonly reader: string;
 	/** It did not ask at all: robots.txt shuts it out. */
 	readonly isShutOut: boolean;

@@ -6,10 +6,10 @@ import type { Store } from '../store/store';
 import type { KeptCard, ReadersClient, ShownCard } from './service';
 
 /** How the card that a reader shows stands to what is released. */
-export type Standing = 'current' | 'old' | 'none' | 'shut-out';
+type Standing = 'current' | 'old' | 'none' | 'shut-out';
 
 /** What one reader last showed of a page. */
-export interface CardOfPage {
+interface CardOfPage {
 	readonly path: string;
 	readonly reader: string;
 	readonly is: Standing;

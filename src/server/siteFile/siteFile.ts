@@ -213,7 +213,7 @@ export function saveSiteFile(store: Store, data: SiteFile, revision?: number) {
 }
 
 /** What was written here since the last site file was read, and the file does not say. */
-export function lostBy(store: Store, { id, site, types }: StoredSite, data: SiteFile): string[] {
+function lostBy(store: Store, { id, site, types }: StoredSite, data: SiteFile): string[] {
 	const touched = store.record.touchedSince(id, 'site file');
 	const lost: string[] = [];
 	const compare = <T extends { readonly rules: readonly Rule[] }>(where: string, here: T, there: T | undefined) => {

@@ -12,7 +12,7 @@ const CARDS = 6;
 const EDITS = 8;
 
 /** One thing that a careful builder checks before a site goes public. */
-export interface Check {
+interface Check {
 	readonly id: string;
 	readonly says: string;
 	/** Undefined: only a person can tell, and ticks it. 'unknown': not every page was looked at. */

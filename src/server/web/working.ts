@@ -37,7 +37,7 @@ const FRESHEN_EVERY = 2000;
 let fresh: unknown;
 
 /** Brings up to date what waits for it, by whichever way it came in. */
-export function freshenWhereStale(at: Store | undefined) {
+function freshenWhereStale(at: Store | undefined) {
 	if (!at) return;
 	try {
 		const state = at.db.pragma('data_version', { simple: true });

@@ -5,7 +5,7 @@ import { benchAt } from '$ui/rooms/rooms';
 import { rememberPlace } from '$ui/rooms/place';
 import { PANELS, type Bench } from './bench.svelte';
 
-export const VIEWS = ['tags', 'markup', 'cards', 'share'] as const;
+const VIEWS = ['tags', 'markup', 'cards', 'share'] as const;
 export type View = (typeof VIEWS)[number];
 
 /** Places passed through faster than this (milliseconds) are not gone back to. */

@@ -29,8 +29,6 @@ export function rows(
 
 export const tryBatch = (site: string, pages: BatchPages, action: BatchAction) =>
 	ask<BatchSample>(at(site, 'batch'), sending('POST', { pages, action, try: true }));
-export const doBatch = (site: string, pages: BatchPages, action: BatchAction) =>
-	ask<BatchDone>(at(site, 'batch'), sending('POST', { pages, action }));
 
 interface BatchDone {
 	readonly edit: number | undefined;

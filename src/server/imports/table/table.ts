@@ -251,7 +251,7 @@ const KINDS_OF_FIELDS: Readonly<Record<string, CellKind>> = {
 };
 
 /** How each column is read: as a person says, as its field asks for, else as it looks. */
-export function readingsOf(
+function readingsOf(
 	{ columns, rows }: Pick<Rows, 'columns' | 'rows'>,
 	{ mapping, readings = {} }: Pick<TableSource, 'mapping' | 'readings'>
 ): Record<string, Reading> {

@@ -18,7 +18,7 @@ import { AGENT_HEADER, readRobots, type Robots } from './robots';
 import { readWebPictures } from './webPictures';
 
 /** What is said about reading a site from the web; kept with it for the next reading. */
-export interface WebSource {
+interface WebSource {
 	/** A page of the live site, a sitemap or a feed. */
 	readonly from: string;
 	/** At most so many pages are read, and pages at most so many links away from the first. */
@@ -32,7 +32,7 @@ export interface WebSource {
 	readonly trims: TitleTrims;
 }
 
-export const USUAL_WEB: Omit<WebSource, 'from'> = {
+const USUAL_WEB: Omit<WebSource, 'from'> = {
 	...{ limit: 5000, depth: 20, rate: 5, include: [], exclude: [] },
 	trims: { parts: [], numbers: false }
 };

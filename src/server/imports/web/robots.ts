@@ -2,7 +2,7 @@ import parse from 'robots-parser';
 import type { TracingFetcher } from '../../fetching/trace';
 
 /** How Kephalon calls itself to the sites it reads, and in their robots.txt. */
-export const AGENT = 'kephalon';
+const AGENT = 'kephalon';
 export const AGENT_HEADER = `${AGENT} (reads a site for the people who look after it)`;
 
 /** What a site's robots.txt says (RFC 9309). */
