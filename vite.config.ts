@@ -15,7 +15,11 @@ export default defineConfig({
 		projects: [
 			{
 				extends: true,
-				test: { name: 'unit', include: ['src/**/*.test.ts', 'tests/command/**/*.test.ts'], exclude: [COMPONENTS] }
+				test: {
+					name: 'unit',
+					include: ['src/**/*.test.ts', 'tests/{command,house}/**/*.test.ts'],
+					exclude: [COMPONENTS]
+				}
 			},
 			{
 				extends: true,

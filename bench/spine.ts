@@ -20,7 +20,7 @@ import { readPending } from '$server/web/pending';
 import { generateSite } from '../demo/generate';
 import { takeBack } from '$server/edits/takeBack';
 import { compareCsv, writeCsv } from '$server/exports/csv';
-import { countGrid, SORTS, type PageFilter } from '$server/store/grid';
+import { countGrid, SORTS, type PageFilter } from '$server/store/table/grid';
 import { peakOf } from './memory';
 
 /**

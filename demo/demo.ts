@@ -1,7 +1,7 @@
 import { readFile, rm } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { listen, serve } from '../src/cli/serve';
-import { explain } from '$server/store/database';
+import { explain } from '$server/store/opening/database';
 import { UserError } from '$server/errors';
 import type { Page, Picture } from '$core';
 import { Library } from '$server/pictures/library';

@@ -8,7 +8,7 @@ import { spawnSync } from 'node:child_process';
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { install, root } from './prepare.mjs';
+import { build, install, root } from './prepare.mjs';
 
 /** The code's own files at a place, without the tests. */
 function filesOf(/** @type {string} */ place) {
@@ -40,6 +40,7 @@ function someLines(/** @type {string[]} */ files, /** @type {number} */ oneIn, /
 
 process.chdir(root);
 install();
+build();
 const { values, positionals } = parseArgs({
 	allowPositionals: true,
 	options: { 'one-in': { type: 'string', default: '1' }, seed: { type: 'string', default: '1' } }
@@ -50,6 +51,10 @@ const oneIn = Number(values['one-in']);
 const mutate = oneIn > 1 ? someLines(files, oneIn, Number(values.seed)) : files;
 const { status } = spawnSync('npx', ['stryker', 'run', 'stryker.config.json', '--mutate', mutate.join(',')], {
 	stdio: 'inherit',
-	env: { ...process.env, KEPHALON_MUTANTS: place.startsWith('src/server') ? 'src/server' : 'src/core' }
+	env: {
+		...process.env,
+		KEPHALON_MUTANTS: place.startsWith('src/server') ? 'src/server' : 'src/core',
+		KEPHALON_THREAD: join(root, 'build/cli/thread.js')
+	}
 });
 process.exit(status ?? 1);

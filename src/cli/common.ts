@@ -7,7 +7,7 @@ import { setFlagsFromString } from 'node:v8';
 import { InvalidArgumentError, Option, type Command } from 'commander';
 import { SingleBar } from 'cli-progress';
 import { log, LOG_LEVELS } from '$server/log';
-import type { OpenOptions } from '$server/store/database';
+import type { OpenOptions } from '$server/store/opening/database';
 import { Store } from '$server/store/store';
 
 /** The database a verb works on, by the order that the help tells. */

@@ -1,6 +1,6 @@
 import { Command, CommanderError } from 'commander';
 import { UserError } from '$server/errors';
-import { explain } from '$server/store/database';
+import { explain } from '$server/store/opening/database';
 import { addBackup } from './verbs/backup';
 import { addCheck } from './verbs/check';
 import { addCompose } from './verbs/compose';

@@ -90,7 +90,7 @@ export {
 	type ReachedPage
 } from './edits/reach';
 export { readPage, type PageReading } from './markup/readPage';
-export { injectHead, managedBy } from './markup/inject';
+export { injectHead, managedBy } from './render/inject';
 export { checkRule, fieldsOfAll, findInLayout, findInRules, loopThrough, type RuleContext } from './findings/rules';
 export {
 	describeFinding,

@@ -18,8 +18,8 @@ import { keepSettings, readSettingsEdit } from './edits/settings';
 import { JOBS } from './jobs/jobs';
 import { takePicture } from './pictures/takePicture';
 import { parseSiteFile, saveSiteFile, writeSiteFile } from './siteFile/siteFile';
-import { backUp, restore } from './store/backup';
-import { openDatabase } from './store/database';
+import { backUp, restore } from './backup/backup';
+import { openDatabase } from './store/opening/database';
 import { Store } from './store/store';
 import { refuseFolder } from './web/contentFolders';
 

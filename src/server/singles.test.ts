@@ -14,7 +14,7 @@ import { decodeTable, readRows } from './imports/table/rows';
 import { takeTable } from './imports/takeTable';
 import { readPageList } from './imports/web/lists';
 import { takePicture } from './pictures/takePicture';
-import { backUp, restore } from './store/backup';
+import { backUp, restore } from './backup/backup';
 import { Store } from './store/store';
 
 /** Single cases, each the least that tells two ways apart. */

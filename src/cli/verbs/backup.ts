@@ -1,4 +1,4 @@
-import { backUp } from '$server/store/backup';
+import { backUp } from '$server/backup/backup';
 import { count, dbOption, printJson, say, withReader, type Verb } from '../common';
 
 export const addBackup: Verb = (program) => {

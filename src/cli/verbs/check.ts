@@ -16,7 +16,7 @@ import { findInFolder, type FileFinding } from '$server/findings/folder';
 import { readSiteFile } from '$server/siteFile/siteFile';
 import { sarifOf } from '$server/findings/sarif';
 import { findInWhole } from '$server/findings/whole';
-import { momentOf, resolverOf } from '$server/jobs/heads';
+import { momentOf, resolverOf } from '$server/heads/heads';
 import { refreshAll } from '$server/jobs/parts';
 import type { Store } from '$server/store/store';
 import { count, databaseOf, dbOption, findingAsText, print, printJson, say, withReader, type Verb } from '../common';

@@ -1,5 +1,5 @@
 import { InvalidArgumentError, Option } from 'commander';
-import { differencesBetween, goBack, refuseReleases } from '$server/releases';
+import { differencesBetween, goBack, refuseReleases } from '$server/releases/releases';
 import { count, dbOption, print, say, withReader, withStore, type Verb, removesOption } from '../common';
 
 interface Options {

@@ -10,7 +10,7 @@ import { Library } from '$server/pictures/library';
 import { manifestOf } from '$server/pictures/manifest';
 import { MANIFEST_PATH, MEDIA_PATH, normaliseBase, type Recipe, publicIn } from '$core';
 import { faultyRules } from '$server/jobs/faultyRules';
-import { resolverOf } from '$server/jobs/heads';
+import { resolverOf } from '$server/heads/heads';
 import type { Store } from '$server/store/store';
 import {
 	count,

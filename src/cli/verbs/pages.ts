@@ -3,7 +3,7 @@ import { InvalidArgumentError, Option } from 'commander';
 import { UserError } from '$server/errors';
 import { COLUMNS, compareCsv, readCsvBack, writeCsv, type CsvTold } from '$server/exports/csv';
 import { refreshAll } from '$server/jobs/parts';
-import { FILTER_NAMES, SORTS, type PageFilter, type Sort } from '$server/store/grid';
+import { FILTER_NAMES, SORTS, type PageFilter, type Sort } from '$server/store/table/grid';
 import {
 	count,
 	databaseOf,

@@ -1,7 +1,7 @@
 import { Option } from 'commander';
 import { headToJson, PageRenderer, renderHead, Resolver, type Page } from '$core';
 import { UserError } from '$server/errors';
-import { resolverOf } from '$server/jobs/heads';
+import { resolverOf } from '$server/heads/heads';
 import { readSiteFile } from '$server/siteFile/siteFile';
 import type { Store } from '$server/store/store';
 import { traceAsText } from '../traceText';

@@ -1,4 +1,4 @@
-import { restore } from '$server/store/backup';
+import { restore } from '$server/backup/backup';
 import { count, databaseOf, dbOption, printJson, say, type Verb } from '../common';
 
 export const addRestore: Verb = (program) => {

@@ -6,7 +6,7 @@ import { parseUrl } from '$core';
 import { log } from '../log';
 import { Library } from '../pictures/library';
 import { manifestOf } from '../pictures/manifest';
-import { prepared } from '../store/database';
+import { prepared } from '../store/opening/database';
 import { Store } from '../store/store';
 import { runJob } from '../jobs/run';
 import { refuse, SAFE } from './refuse';

@@ -12,12 +12,12 @@ import {
 	ownOf
 } from '$core';
 import { notFound, UserError } from '../errors';
-import { countOverriding, pathsOfFilter, type PageFilter } from '../store/grid';
-import { checkOf, wrongIn } from '../siteFile/schemas';
+import { countOverriding, pathsOfFilter, type PageFilter } from '../store/table/grid';
+import { checkOf, wrongIn } from '../schemas/schemas';
 import type { Store, StoredSite } from '../store/store';
 import type { Made, Origin } from './edit';
 import { makeLongEdit } from './longEdit';
-import type { Progress } from '../jobs/progress';
+import type { Progress } from '../progress';
 import { refuseEdit, refuseRule } from './rules';
 
 /** Which pages are changed: those named, or all that a filter means. */

@@ -1,9 +1,9 @@
 import type { Site } from '$core';
 import { UserError } from '../errors';
 import type { Store, StoredSite } from '../store/store';
-import { MANY, pauseOrders, resumeOrders } from '../store/orders';
+import { MANY, pauseOrders, resumeOrders } from '../store/table/orders';
 import { takeBackUnfinished } from '../store/unfinished';
-import { WriterLock } from '../store/writerLock';
+import { WriterLock } from '../store/opening/writerLock';
 import { authorName, refuseLostFile, type Made, type NewEdit } from './edit';
 
 /** The work of an edit of any size: at each `yield`, others may write. */

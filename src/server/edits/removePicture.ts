@@ -1,6 +1,6 @@
 import { keptCopyOf, MEDIA_PATH, ownOf } from '$core';
 import { notFound, UserError } from '../errors';
-import type { PictureUses } from '../jobs/uses';
+import type { PictureUses } from '../heads/uses';
 import type { Store } from '../store/store';
 import { makeEdit } from './edit';
 

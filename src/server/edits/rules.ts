@@ -12,7 +12,7 @@ import {
 	type Rule
 } from '$core';
 import { UserError } from '../errors';
-import { checkFor, checkOf, partOf, wrongIn } from '../siteFile/schemas';
+import { checkFor, checkOf, partOf, wrongIn } from '../schemas/schemas';
 import type { Store, StoredSite } from '../store/store';
 import { Conflict, makeEdit, type Made, type Origin } from './edit';
 

@@ -13,7 +13,7 @@ import {
 	ownOf
 } from '$core';
 import { notFound, UserError } from '../errors';
-import { checkOf, wrongIn } from '../siteFile/schemas';
+import { checkOf, wrongIn } from '../schemas/schemas';
 import type { Store, StoredSite } from '../store/store';
 import { Conflict, makeEdit, type Made, type Origin } from './edit';
 import { whyNoHome, whyNoVersion } from './pages';

@@ -1,8 +1,8 @@
 import { isMuch, mustSayRemoved, UserError } from '../errors';
-import { pauseOrders, resumeOrders } from '../store/orders';
-import { Overtaken } from '../store/record';
+import { pauseOrders, resumeOrders } from '../store/table/orders';
+import { Overtaken } from '../store/record/record';
 import type { Store } from '../store/store';
-import { WriterLock } from '../store/writerLock';
+import { WriterLock } from '../store/opening/writerLock';
 import { Conflict, makeEdit, type Made, type Origin } from './edit';
 
 /** Which edit is meant: the last that can be taken back, the last that was taken back, or one by its number. */

@@ -4,8 +4,8 @@ import { makeLongEdit } from '../edits/longEdit';
 import { refuseRule } from '../edits/rules';
 import { UserError } from '../errors';
 import { streamRows, type Row, type RowStream } from '../imports/table/rows';
-import { gridIds, overriddenTags, rowsOf, type GridRow, type PageFilter, type Sort } from '../store/grid';
-import type { Progress } from '../jobs/progress';
+import { gridIds, overriddenTags, rowsOf, type GridRow, type PageFilter, type Sort } from '../store/table/grid';
+import type { Progress } from '../progress';
 import type { Store, StoredSite } from '../store/store';
 
 /** The columns that the table can put out, by their ids; what a page says itself stands in columns of its own. */

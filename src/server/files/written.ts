@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { findTag, settleText, type FoundTag, type Head } from '$core';
 import type { Store } from '../store/store';
-import type { FoundPage } from '../store/readIn';
+import type { FoundPage } from '../store/working/readIn';
 
 /**
  * What Kephalon itself wrote into a folder's files, so that it is not taken for the author's when the folder is read

@@ -1,4 +1,4 @@
-import { tagMatrix, widths } from '../store/grid';
+import { tagMatrix, widths } from '../store/table/grid';
 import type { Store } from '../store/store';
 import { readFindings } from './findings';
 import type { FindingGroup } from './whole';

@@ -1,7 +1,7 @@
 import { describeFinding, describeMany, describeMend, findOnPage, type Page } from '$core';
-import { momentOf, resolverOf } from '../jobs/heads';
+import { momentOf, resolverOf } from '../heads/heads';
 import type { Store } from '../store/store';
-import { pathsOfFilter } from '../store/grid';
+import { pathsOfFilter } from '../store/table/grid';
 import { mendsOf } from './mends';
 import { findInWhole, groupsOfWhole, type FindingGroup, type WholeFinding } from './whole';
 

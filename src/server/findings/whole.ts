@@ -1,6 +1,6 @@
 import { describeFinding, describeMend, finding, normaliseBase, type Finding } from '$core';
 import { mendTogether, type Mend } from './mends';
-import { sharedValues, type PageFilter } from '../store/grid';
+import { sharedValues, type PageFilter } from '../store/table/grid';
 import type { Store, StoredSite } from '../store/store';
 
 /** A finding that only all pages together show, with the pages it is about. */

@@ -1,4 +1,4 @@
-import type { FoundPage } from '../store/readIn';
+import type { FoundPage } from '../store/working/readIn';
 import { mentionsIn } from './staging';
 
 /** Whether a picture calls itself a logo or an icon, by a word of its file's name or its folder's. */

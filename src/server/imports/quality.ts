@@ -1,5 +1,5 @@
 import { countGraphemes, isCaption, lettersOf, textOfValue, type Page, type Trace } from '$core';
-import { resolverOf } from '../jobs/heads';
+import { resolverOf } from '../heads/heads';
 import type { Store } from '../store/store';
 import { Repeats } from './repeats';
 

@@ -1,6 +1,6 @@
 import Database from 'better-sqlite3';
 import { findTag, FRAME_LEAST, FRAME_SHARE, settleText, type PictureMention, type ProseCandidate } from '$core';
-import type { FoundPage } from '../store/readIn';
+import type { FoundPage } from '../store/working/readIn';
 import { hashOf } from './repeats';
 import { isGeneratedTitle, TitleBook, trimTitle, type TitleTrims } from './titles';
 

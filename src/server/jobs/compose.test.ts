@@ -3,13 +3,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, expect, test } from 'vitest';
 import { RECIPE_NAME, STARTING_LAYOUTS, type ContentType, type Page } from '$core';
-import { backUp } from '../store/backup';
+import { backUp } from '../backup/backup';
 import { Store } from '../store/store';
 import { compose } from './compose';
 import { composeAll } from './composeAll';
-import { releasedHead, resolverOf } from './heads';
+import { releasedHead, resolverOf } from '../heads/heads';
 import { JOBS } from './jobs';
-import { countUses } from './uses';
+import { countUses } from '../heads/uses';
 
 const folder = mkdtempSync(join(tmpdir(), 'kephalon-compose-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));

@@ -4,7 +4,7 @@ import { runInNewContext } from 'node:vm';
 import { MEDIA_PATH, type Recipe } from '$core';
 import { Library } from '../pictures/library';
 import { Store } from '../store/store';
-import { resolverOf } from './heads';
+import { resolverOf } from '../heads/heads';
 
 /** The share pictures of one page, of a type, or of all types that have a layout; or a part of them: every so many-th. */
 export interface ComposeTask {

@@ -30,16 +30,16 @@ import { lookAt, type Look } from '../probes/look';
 import { readCards, type CardsTold } from '../readers/cards';
 import { compose, type Composed, type ComposeTask } from './compose';
 import { faultyRules } from './faultyRules';
-import { countUses, type PictureUses } from './uses';
+import { countUses, type PictureUses } from '../heads/uses';
 import { isMuch, mustSayRemoved, UserError } from '../errors';
-import { differencesBetween, goBack, type PageDifference } from '../releases';
-import { explain } from '../store/database';
-import type { Release, Staged } from '../store/releases';
-import type { Part } from '../store/part';
+import { differencesBetween, goBack, type PageDifference } from '../releases/releases';
+import { explain } from '../store/opening/database';
+import type { Release, Staged } from '../store/releases/releases';
+import type { Part } from '../store/opening/part';
 import { Store, type StoredSite } from '../store/store';
 import { pagesLinking, type PagesLinking } from '../findings/links';
-import { releasedHead, resolverOf } from './heads';
-import type { Progress } from './progress';
+import { releasedHead, resolverOf } from '../heads/heads';
+import type { Progress } from '../progress';
 import { refresh } from './refresh';
 
 /** Work that goes over many pages. Each runs in a thread of its own, on connections of its own. */

@@ -1,8 +1,8 @@
 import { availableParallelism } from 'node:os';
-import type { Part } from '../store/part';
+import type { Part } from '../store/opening/part';
 import { Store } from '../store/store';
 import type { Jobs } from './jobs';
-import type { Progress } from './progress';
+import type { Progress } from '../progress';
 import { runJob } from './run';
 
 /** From so many pages on, several threads share the work: each costs some time to begin. */

@@ -1,9 +1,9 @@
 import { keptCopyOf, publicIn } from '$core';
-import type { Part } from '../store/part';
+import type { Part } from '../store/opening/part';
 import type { Store } from '../store/store';
 import { mendUnfinished } from '../store/unfinished';
-import type { Progress } from './progress';
-import { momentOf, resolverOf, stateOf, type StateModel } from './heads';
+import type { Progress } from '../progress';
+import { momentOf, resolverOf, stateOf, type StateModel } from '../heads/heads';
 
 /** Pages that are brought up to date together, in a transaction of their own: an editor waits no longer than for one. */
 const BATCH = 400;

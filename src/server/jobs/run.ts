@@ -1,10 +1,11 @@
+import { existsSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { UserError } from '../errors';
 import { log } from '../log';
 import type { JobName, Jobs } from './jobs';
-import type { Progress } from './progress';
+import type { Progress } from '../progress';
 
 /** What a thread answers: errors lose their kind on the way, so those for people are told as data. */
 export type Answer<T> =
@@ -28,6 +29,8 @@ function threadPool(name: PoolName): Piscina {
 	if (!filename) throw new Error('KEPHALON_THREAD is not set: start through the kephalon command.');
 	let pool = pools.get(name);
 	if (!pool) {
+		// The pool would try to start it again and again.
+		if (!existsSync(filename)) throw new Error(`The program of the threads is not there: ${filename}`);
 		pool = new Piscina({
 			filename,
 			execArgv: [],

@@ -1,8 +1,8 @@
 import type { MessagePort } from 'node:worker_threads';
-import { explain } from '../store/database';
+import { explain } from '../store/opening/database';
 import { UserError } from '../errors';
 import { JOBS, type JobName } from './jobs';
-import type { Progress } from './progress';
+import type { Progress } from '../progress';
 import type { Answer } from './run';
 
 interface Task {

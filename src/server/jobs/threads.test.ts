@@ -17,7 +17,7 @@ let store: Store;
 let db = '';
 let made = 0;
 beforeAll(
-	() => (process.env.KEPHALON_THREAD = fileURLToPath(new URL('../../../build/cli/thread.js', import.meta.url)))
+	() => (process.env.KEPHALON_THREAD ??= fileURLToPath(new URL('../../../build/cli/thread.js', import.meta.url)))
 );
 beforeEach(() => {
 	store?.close();
@@ -155,4 +155,18 @@ test('a database that is replaced while it is open is refused or read, never hal
 	store = new Store(db);
 	saveSiteFile(store, JSON.parse(before) as never);
 	expect(dump()).toBe(before);
+});
+
+test('a thread whose program is not there is told as that, at once', async () => {
+	const program = process.env.KEPHALON_THREAD;
+	await stopJobs();
+	try {
+		process.env.KEPHALON_THREAD = join(folder, 'gone.js');
+		await expect(runJob('refresh', { db, site: 'S' })).rejects.toThrow(/program of the threads is not there/);
+		delete process.env.KEPHALON_THREAD;
+		await expect(runJob('refresh', { db, site: 'S' })).rejects.toThrow(/start through the kephalon command/);
+	} finally {
+		process.env.KEPHALON_THREAD = program;
+	}
+	await expect(runJob('refresh', { db, site: 'S' })).resolves.toBeDefined();
 });

@@ -3,8 +3,7 @@ import { LEAST_IN_BODY, type KeptCopy, type Picture } from '$core';
 import { makeEdit } from '../edits/edit';
 import { UserError } from '../errors';
 import { fileOfPath } from '../files/folder';
-import type { FolderSource } from '../imports/folderSource';
-import { patiently } from '../store/patiently';
+import { patiently } from '../store/opening/patiently';
 import type { Store, StoredSite } from '../store/store';
 import { Library } from './library';
 import { MAX_BYTES } from './takePicture';
@@ -23,7 +22,7 @@ const AT_ONCE = 50;
  */
 export async function gatherPictures(store: Store, name: string): Promise<number> {
 	const stored = store.site(name);
-	const source = store.sources.settings<FolderSource>(stored.id, 'folder');
+	const source = store.sources.settings<{ readonly folder: string }>(stored.id, 'folder');
 	if (!source) return 0;
 	const library = new Library(store);
 	const wanted = [

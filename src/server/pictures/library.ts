@@ -22,7 +22,7 @@ import {
 	type Recipe
 } from '$core';
 import { makeEdit } from '../edits/edit';
-import { patiently } from '../store/patiently';
+import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { writeCut, writeIcon } from './cuts';
 import { drawShare } from './draw';

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { afterAll, beforeEach, describe, expect, test } from 'vitest';
 import type { Page, Picture, Rule, Site } from '$core';
 import { JOBS } from '../jobs/jobs';
-import { countUses } from '../jobs/uses';
+import { countUses } from '../heads/uses';
 import { Store } from '../store/store';
 import { manifestOf } from './manifest';
 

@@ -1,6 +1,6 @@
 import { UserError } from '../errors';
 import type { Via } from '../fetching/trace';
-import { patiently } from '../store/patiently';
+import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { verify, type Drift, type DriftOfPage, type VerifyOptions } from './verify';
 

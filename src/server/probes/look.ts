@@ -1,8 +1,8 @@
 import { headToJson, normaliseBase, parseUrl, type HeadJson, type ServedTag } from '$core';
 import { notFound, UserError } from '../errors';
 import { TracingFetcher, type Via } from '../fetching/trace';
-import { momentOf, resolverOf } from '../jobs/heads';
-import { patiently } from '../store/patiently';
+import { momentOf, resolverOf } from '../heads/heads';
+import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { probe, type Probe } from './probe';
 

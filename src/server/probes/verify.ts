@@ -12,7 +12,7 @@ import {
 import { decodeServed } from '../fetching/charset';
 import { TracingFetcher, type TracedFetch, type Via } from '../fetching/trace';
 import { readRobots } from '../imports/web/robots';
-import { patiently } from '../store/patiently';
+import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { UserError } from '../errors';
 import { readOnce } from './readOnce';

@@ -1,9 +1,9 @@
 import { cardOf, findTag, normaliseBase, READERS, type Head, type HeadJson, ownOf } from '$core';
 import { UserError } from '../errors';
-import { patiently } from '../store/patiently';
-import type { SeenCard } from '../store/looks';
+import { patiently } from '../store/opening/patiently';
+import type { SeenCard, ShownCard } from '../store/state/looks';
 import type { Store } from '../store/store';
-import type { KeptCard, ReadersClient, ShownCard } from './service';
+import type { KeptCard, ReadersClient } from './service';
 
 /** How the card that a reader shows stands to what is released. */
 type Standing = 'current' | 'old' | 'none' | 'shut-out';

@@ -1,5 +1,6 @@
 import { UserError } from '../errors';
-import { checkFor, type Check } from '../siteFile/schemas';
+import { checkFor, type Check } from '../schemas/schemas';
+import type { ShownCard } from '../store/state/looks';
 
 /** What a reader shows of an address, and until when. */
 export interface KeptCard {
@@ -13,13 +14,6 @@ export interface KeptCard {
 	readonly isShutOut: boolean;
 	/** Null where the page could not be read. */
 	readonly card: ShownCard | null;
-}
-export interface ShownCard {
-	readonly title: string;
-	readonly description: string;
-	readonly picture: string;
-	readonly host: string;
-	readonly siteName: string;
 }
 
 /** What a reader answers when it is told to fetch again. */

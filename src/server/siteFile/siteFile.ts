@@ -15,7 +15,7 @@ import { makeLongEdit, type LongWork } from '../edits/longEdit';
 import { UserError } from '../errors';
 import { Library } from '../pictures/library';
 import type { Store, StoredSite } from '../store/store';
-import { checkOfFile } from './schemas';
+import { checkOfFile } from '../schemas/schemas';
 import { SITE_FILE_VERSION, upgradeSiteFile } from './upgrade';
 
 /** A whole site in one JSON document; the schema beside this file is its contract. */

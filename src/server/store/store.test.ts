@@ -4,11 +4,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeEach, describe, expect, test } from 'vitest';
 import { Resolver, STARTING_LAYOUTS, type Edit, type Page, type Site } from '$core';
-import { releasedHead } from '../jobs/heads';
+import { releasedHead } from '../heads/heads';
 import { JOBS } from '../jobs/jobs';
 import { keepRule, readEdit, refuseEdit } from '../edits/rules';
-import { openDatabase } from './database';
-import { MIGRATIONS } from './migrations';
+import { openDatabase } from './opening/database';
+import { MIGRATIONS } from './opening/migrations';
 import { Store } from './store';
 
 const folder = mkdtempSync(join(tmpdir(), 'kephalon-store-'));

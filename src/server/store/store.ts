@@ -1,22 +1,22 @@
 import { normaliseBase, sameJson, type ContentType, type Page, type Rule, type RuleBody, type Site } from '$core';
 import { statSync } from 'node:fs';
 import { notFound, UserError } from '../errors';
-import { AsideStore } from './asides';
-import { BodyStore } from './bodies';
-import { explain, openDatabase, prepared, type Db, type OpenOptions } from './database';
-import { FilterStore } from './filters';
-import { GridLists } from './gridLists';
-import { ListingStore } from './listing';
-import { LookStore } from './looks';
-import { PageRows, splitBody, WHOLE, type PageRow } from './pageRows';
-import { inPart, type Part } from './part';
-import { PictureStore } from './pictures';
-import { ReadInStore } from './readIn';
-import { RecordStore } from './record';
-import { RedirectStore } from './redirects';
-import { ReleaseStore } from './releases';
-import { SourceStore } from './sources';
-import { StateStore } from './state';
+import { AsideStore } from './state/asides';
+import { BodyStore } from './working/bodies';
+import { explain, openDatabase, prepared, type Db, type OpenOptions } from './opening/database';
+import { FilterStore } from './table/filters';
+import { GridLists } from './table/gridLists';
+import { ListingStore } from './table/listing';
+import { LookStore } from './state/looks';
+import { PageRows, splitBody, WHOLE, type PageRow } from './working/pageRows';
+import { inPart, type Part } from './opening/part';
+import { PictureStore } from './pictures/pictures';
+import { ReadInStore } from './working/readIn';
+import { RecordStore } from './record/record';
+import { RedirectStore } from './working/redirects';
+import { ReleaseStore } from './releases/releases';
+import { SourceStore } from './working/sources';
+import { StateStore } from './state/state';
 import { isUnfinished, mendUnfinished } from './unfinished';
 
 const SQL = {

@@ -1,7 +1,7 @@
-import type { Db } from './database';
-import { hasPausedOrders, resumeOrders } from './orders';
-import type { RecordStore } from './record';
-import { WriterLock } from './writerLock';
+import type { Db } from './opening/database';
+import { hasPausedOrders, resumeOrders } from './table/orders';
+import type { RecordStore } from './record/record';
+import { WriterLock } from './opening/writerLock';
 
 /** Takes back one long edit that is half made, or all. Whoever calls it has the lock of long edits. */
 export function takeBackUnfinished(db: Db, record: RecordStore, only?: number) {

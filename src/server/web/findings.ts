@@ -4,7 +4,7 @@ import { freshen } from '../jobs/freshen';
 import { runJob } from '../jobs/run';
 import { UserError } from '../errors';
 import { log } from '../log';
-import type { Aside } from '../store/asides';
+import type { Aside } from '../store/state/asides';
 import type { Store } from '../store/store';
 
 /** What is wrong or weak on a site, as it was counted last, and whether that is how it stands. */

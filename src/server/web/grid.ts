@@ -1,4 +1,4 @@
-import { countGrid, FILTER_NAMES, SORTS, type GridRow, type PageFilter, type Sort } from '../store/grid';
+import { countGrid, FILTER_NAMES, SORTS, type GridRow, type PageFilter, type Sort } from '../store/table/grid';
 import type { Store } from '../store/store';
 
 /** The most rows of one answer. */

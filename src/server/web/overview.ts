@@ -1,9 +1,9 @@
 import { cardOf, isLocalAddress, ownOf, publicIn, READERS, type Card } from '$core';
 import { readCounted, stampOf } from '../findings/counted';
-import { momentOf, resolverOf } from '../jobs/heads';
-import type { RecordedEdit } from '../store/record';
-import { countGrid } from '../store/grid';
-import type { Release } from '../store/releases';
+import { momentOf, resolverOf } from '../heads/heads';
+import type { RecordedEdit } from '../store/record/record';
+import { countGrid } from '../store/table/grid';
+import type { Release } from '../store/releases/releases';
 import type { Store } from '../store/store';
 import { standInFor } from './working';
 

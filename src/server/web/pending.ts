@@ -1,6 +1,6 @@
 import { freshenAwhile } from '../jobs/freshen';
-import type { Differing } from '../store/state';
-import type { Release } from '../store/releases';
+import type { Differing } from '../store/state/state';
+import type { Release } from '../store/releases/releases';
 import type { Store } from '../store/store';
 
 /** What of the working copy visitors do not see yet. */

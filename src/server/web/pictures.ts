@@ -1,7 +1,7 @@
 import { freshen } from '../jobs/freshen';
 import { runJob } from '../jobs/run';
-import type { PictureUses } from '../jobs/uses';
-import { patiently } from '../store/patiently';
+import type { PictureUses } from '../heads/uses';
+import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 
 /** What was counted last for each site, and at which revision of its working copy. */

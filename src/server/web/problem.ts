@@ -1,5 +1,5 @@
 import { codeOf, UserError } from '../errors';
-import { explain } from '../store/database';
+import { explain } from '../store/opening/database';
 import { withoutPaths } from './paths';
 
 /** A refusal as JSON problem details (RFC 9457). `detail` says what was wrong and what to do, `code` the same to programs. */

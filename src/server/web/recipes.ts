@@ -1,7 +1,7 @@
 import type { Recipe } from '$core';
 import { UserError } from '../errors';
-import { checkFor, partOf, wrongIn, type SchemaName } from '../siteFile/schemas';
-import schema from '../siteFile/site-file.schema.json';
+import { checkFor, partOf, wrongIn, type SchemaName } from '../schemas/schemas';
+import schema from '../schemas/site-file.schema.json';
 
 const file = { type: 'string', pattern: '^[0-9a-f]{24}\\.(jpg|png)$' };
 const box = { x: partOf('across'), y: partOf('down'), width: partOf('across'), height: partOf('down') };

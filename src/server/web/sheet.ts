@@ -1,5 +1,5 @@
 import { headToJson, renderHead, type HeadJson, publicIn } from '$core';
-import { momentOf, resolverOf } from '../jobs/heads';
+import { momentOf, resolverOf } from '../heads/heads';
 import type { Store } from '../store/store';
 
 /** One page of what a release would send out: its tags before and after. */

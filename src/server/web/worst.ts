@@ -9,7 +9,7 @@ import {
 	type WorstPages
 } from '$core';
 import { freshen } from '../jobs/freshen';
-import { momentOf, resolverOf } from '../jobs/heads';
+import { momentOf, resolverOf } from '../heads/heads';
 import type { Store } from '../store/store';
 
 /** How many pages are shown. */

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { benchInView } from './context';
+	import { benchInView } from '$ui/workspace/context';
 
 	/** What the bench says of what was done, or of an edit that is being taken back. */
 	const bench = benchInView();

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { describeOutcome, type TraceStep } from '$core';
-	import { benchInView } from './context';
+	import { benchInView } from '$ui/workspace/context';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 
 	/** What the page's own file says of the chosen tag, what became of it, and what can be done with it. */

@@ -1,9 +1,9 @@
 <script lang="ts">
 	import { CATALOGUE, findTag } from '$core';
-	import { benchInView } from './context';
+	import { benchInView } from '$ui/workspace/context';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 	import { roving } from '$ui/parts/roving';
-	import { GROUPS, groupOf, type HeadLine } from './lines';
+	import { GROUPS, groupOf, type HeadLine } from '$ui/parts/lines';
 
 	/** The head that comes out, tag by tag, each with the sign of the layer it came from. */
 	let { choose }: { choose: (tag: string) => void } = $props();

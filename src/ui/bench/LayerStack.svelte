@@ -1,9 +1,9 @@
 <script lang="ts">
 	import { describeOutcome, describePassedOver, describeRule, describeWithheld, type TraceStep } from '$core';
-	import type { EditableLayer } from './bench.svelte';
-	import { benchInView } from './context';
+	import type { EditableLayer } from '$ui/parts/words';
+	import { benchInView } from '$ui/workspace/context';
 	import FoundLine from './FoundLine.svelte';
-	import LayerField from './LayerField.svelte';
+	import LayerField from '$ui/fields/LayerField.svelte';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 
 	/** The four layers of one tag, most specific on top: what each says, what became of it, and its field. */

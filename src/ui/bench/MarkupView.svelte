@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { findTag, headToJson, renderHead, renderTag } from '$core';
-	import { benchInView } from './context';
+	import { benchInView } from '$ui/workspace/context';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
-	import { snippetOf, SNIPPETS, type SnippetKind } from './snippets';
+	import { snippetOf, SNIPPETS, type SnippetKind } from '$ui/parts/snippets';
 
 	/** The head as markup. Each line leads to its rule; all of it can be copied in three forms. */
 	const bench = benchInView();

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { benchInView } from './context';
+	import { benchInView } from '$ui/workspace/context';
 
 	/** What is kept, what visitors do not see yet, and the one action that shows it to them. */
 	const bench = benchInView();

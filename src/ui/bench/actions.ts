@@ -1,5 +1,5 @@
 import * as api from '$ui/api';
-import type { Bench } from './bench.svelte';
+import type { Bench } from '$ui/workspace/bench.svelte';
 
 /** What the settings of a layer ask for, beside edits: `do` names it. */
 export type Action = Readonly<Record<string, string>>;

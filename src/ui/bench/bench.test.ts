@@ -1,9 +1,9 @@
 import { beforeEach, describe, expect, test, vi } from 'vitest';
 import { headToJson, Resolver, STARTING_LAYOUTS, type Page, type Site } from '$core';
 import * as api from '$ui/api';
-import { Bench } from './bench.svelte';
-import type { BenchData } from './data';
-import { keyOfSettings } from './edits';
+import { Bench } from '$ui/workspace/bench.svelte';
+import type { BenchData } from '$ui/workspace/data';
+import { keyOfSettings } from '$ui/workspace/edits';
 
 vi.mock('$ui/api', async (original) => ({
 	...(await original<typeof api>()),

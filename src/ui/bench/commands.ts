@@ -2,7 +2,7 @@ import { CATALOGUE } from '$core';
 import { KEYS, type KeyId } from '$ui/parts/keys';
 import type { Command } from '$ui/parts/command';
 import { roomAt, ROOMS } from '$ui/rooms/rooms';
-import type { EditableLayer } from './bench.svelte';
+import type { EditableLayer } from '$ui/parts/words';
 
 const PANEL_NAMES = {
 	page: 'Settings of this page',

@@ -3,7 +3,7 @@ import { page as place } from '$app/state';
 import { untrack } from 'svelte';
 import { benchAt } from '$ui/rooms/rooms';
 import { rememberPlace } from '$ui/rooms/place';
-import { PANELS, type Bench } from './bench.svelte';
+import { PANELS, type Bench } from '$ui/workspace/bench.svelte';
 
 const VIEWS = ['tags', 'markup', 'cards', 'share'] as const;
 export type View = (typeof VIEWS)[number];

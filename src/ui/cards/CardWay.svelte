@@ -1,5 +1,5 @@
 <script lang="ts" module>
-	import type { LayerSign } from '$ui/bench/lines';
+	import type { LayerSign } from '$ui/parts/lines';
 
 	/** What a part of a card leads to: the tag that the reader took it from. */
 	export interface CardWays {

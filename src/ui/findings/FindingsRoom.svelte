@@ -2,9 +2,9 @@
 	import { onMount, untrack } from 'svelte';
 	import { isRefused } from '../api';
 	import { TakingBack } from '$ui/parts/takingBack.svelte';
-	import { benchAt, pagesAt } from '../rooms/rooms';
-	import RoomBar from '../rooms/RoomBar.svelte';
-	import { Neighbours } from '$ui/bench/sharing';
+	import { benchAt, pagesAt } from '$ui/rooms/rooms';
+	import RoomBar from '$ui/rooms/RoomBar.svelte';
+	import { Neighbours } from '$ui/workspace/sharing';
 	import { pagesInWords } from '$ui/parts/words';
 	import * as api from './api';
 	import type { Aside, FindingGroup, FindingsOfRelease } from './api';

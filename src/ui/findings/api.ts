@@ -1,8 +1,8 @@
 import type { FindingGroup } from '$server/findings/whole';
-import type { Aside } from '$server/store/asides';
+import type { Aside } from '$server/store/state/asides';
 import type { Spread } from '$server/findings/counted';
 import type { FindingsTold } from '$server/web/findings';
-import type { FindingsOfRelease } from '$server/store/releases';
+import type { FindingsOfRelease } from '$server/store/releases/releases';
 import type { Mend, Tried } from '$server/findings/mends';
 import { ask, at, sending, type Answer } from '../api';
 

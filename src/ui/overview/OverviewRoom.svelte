@@ -8,10 +8,10 @@
 	import { lookAt } from '$ui/cards/pictureLook';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { editInWords } from '$ui/record/record';
-	import { benchAt, pagesAt, roomAt } from '../rooms/rooms';
-	import RoomBar from '../rooms/RoomBar.svelte';
+	import { benchAt, pagesAt, roomAt } from '$ui/rooms/rooms';
+	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import ServedPart from './ServedPart.svelte';
-	import { Neighbours } from '$ui/bench/sharing';
+	import { Neighbours } from '$ui/workspace/sharing';
 	import { pagesInWords } from '$ui/parts/words';
 
 	/** Can this be shared? What is live, what waits for a release, what is wrong. */

@@ -4,7 +4,7 @@
 	import type { Drift } from '$server/probes/verify';
 	import { ask, at, isRefused, linesOfAnswer, sending } from '$ui/api';
 	import { pagesInWords } from '$ui/parts/words';
-	import { roomAt } from '../rooms/rooms';
+	import { roomAt } from '$ui/rooms/rooms';
 
 	/** What is served against what was released, over the whole site: looked at now, every hour or every night. */
 	let { site }: { site: string } = $props();

@@ -3,7 +3,7 @@
 	import { onDestroy, tick, untrack } from 'svelte';
 	import { elementScroll, observeElementOffset, observeElementRect, Virtualizer } from '@tanstack/virtual-core';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
-	import type { LayerSign } from '$ui/bench/lines';
+	import type { LayerSign } from '$ui/parts/lines';
 	import type { CellWrite, GridRow, Order } from './api';
 	import type { Column } from './columns';
 	import { differsInWords } from './columns';

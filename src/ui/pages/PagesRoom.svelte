@@ -6,9 +6,9 @@
 	import { TakingBack } from '$ui/parts/takingBack.svelte';
 	import { fetchable, type StandIn } from '$ui/parts/words';
 	import { keyOf } from '$ui/parts/keys';
-	import { benchAt, roomAt } from '../rooms/rooms';
-	import RoomBar from '../rooms/RoomBar.svelte';
-	import { Neighbours } from '$ui/bench/sharing';
+	import { benchAt, roomAt } from '$ui/rooms/rooms';
+	import RoomBar from '$ui/rooms/RoomBar.svelte';
+	import { Neighbours } from '$ui/workspace/sharing';
 	import * as api from './api';
 	import type { PageFilter } from './api';
 	import BatchPanel from './BatchPanel.svelte';

@@ -1,4 +1,4 @@
-import type { PageFilter, GridRow } from '$server/store/grid';
+import type { PageFilter, GridRow } from '$server/store/table/grid';
 import type { GridAnswer } from '$server/web/grid';
 import type { BatchAction, BatchPages, BatchSample } from '$server/edits/batch';
 import type { CsvTold } from '$server/exports/csv';

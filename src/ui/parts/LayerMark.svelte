@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { LayerSign } from '$ui/bench/lines';
+	import type { LayerSign } from '$ui/parts/lines';
 	/**
 	 * The sign of a layer: filled, hatched, dotted, open, like the beds on a section through the ground; lined for what
 	 * was found. One element, drawn by its style: a table shows a hundred of them.

@@ -1,11 +1,11 @@
 import { describe, expect, test } from 'vitest';
 import { headToJson, Resolver, STARTING_LAYOUTS, type Page, type Picture } from '$core';
 import { keyOf } from './keys';
-import { groupOf, linesOf } from '$ui/bench/lines';
+import { groupOf, linesOf } from '$ui/parts/lines';
 import { lookAt } from '$ui/cards/pictureLook';
 import { inCanvas, resized, withPart } from '$ui/share/shareLayout';
 import { factsInWords, findPictures, nameOfPicture } from './words';
-import { snippetOf, SNIPPETS } from '$ui/bench/snippets';
+import { snippetOf, SNIPPETS } from '$ui/parts/snippets';
 
 const resolver = new Resolver(
 	{

@@ -1,6 +1,8 @@
 import type { Picture } from '$core';
-import type { EditableLayer } from '$ui/bench/bench.svelte';
 export type { Families } from '$core';
+
+/** A layer that a person can write at. */
+export type EditableLayer = 'page' | 'type' | 'site';
 
 /** Which layer decides when this one says nothing. */
 export const describeBase = (layer: EditableLayer) =>

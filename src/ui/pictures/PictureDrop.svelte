@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { Picture } from '$core';
-	import type { EditableLayer } from '$ui/bench/bench.svelte';
-	import { benchInView } from '$ui/bench/context';
+	import type { EditableLayer } from '$ui/parts/words';
+	import { benchInView } from '$ui/workspace/context';
 	import PictureIntake from './PictureIntake.svelte';
 
 	/** A picture for a layer: dropped, pasted, chosen from a file or from the library; first among the layer's sources. */

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import type { PictureUse } from '$ui/api';
-	import { benchInView } from '$ui/bench/context';
-	import DraftNote from '$ui/bench/DraftNote.svelte';
-	import { keyOfSettings } from '$ui/bench/edits';
+	import { benchInView } from '$ui/workspace/context';
+	import DraftNote from '$ui/workspace/DraftNote.svelte';
+	import { keyOfSettings } from '$ui/workspace/edits';
 	import PictureStudy from './PictureStudy.svelte';
 	import { SHAPES } from '$core';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { describeSkipped, pictureOfValue, type PictureSource, type RuleBody, type Shape } from '$core';
-	import type { EditableLayer } from '$ui/bench/bench.svelte';
-	import { benchInView } from '$ui/bench/context';
+	import type { EditableLayer } from '$ui/parts/words';
+	import { benchInView } from '$ui/workspace/context';
 	import ShapeChoice from './ShapeChoice.svelte';
 
 	/** The ordered list of sources of a picture rule, each with what it gives on the page in view. */

@@ -6,9 +6,9 @@
 	import { ask, at, isRefused, sending } from '../api';
 	import { lookAt } from '$ui/cards/pictureLook';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
-	import { benchAt, roomAt } from '../rooms/rooms';
+	import { benchAt, roomAt } from '$ui/rooms/rooms';
 	import KeptCards from './KeptCards.svelte';
-	import RoomBar from '../rooms/RoomBar.svelte';
+	import RoomBar from '$ui/rooms/RoomBar.svelte';
 
 	/** What do readers really see? An address is fetched as each of them would, and told completely. */
 	interface Data {

@@ -2,7 +2,7 @@
 	import { Dialog } from 'bits-ui';
 	import * as api from '$ui/api';
 	import { pagesInWords } from '$ui/parts/words';
-	import type { History } from '$ui/bench/history';
+	import type { History } from '$ui/workspace/history';
 	import { editInWords, type RecordedEdit } from './record';
 
 	/** The record of edits, the newest first: what, where, by whom, when; each that stands can be taken back. */

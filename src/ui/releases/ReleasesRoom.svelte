@@ -2,9 +2,9 @@
 	import { onMount, untrack } from 'svelte';
 	import { isRefused, release as releaseNow } from '../api';
 	import { keyOf } from '$ui/parts/keys';
-	import { benchAt } from '../rooms/rooms';
-	import RoomBar from '../rooms/RoomBar.svelte';
-	import { Neighbours } from '$ui/bench/sharing';
+	import { benchAt } from '$ui/rooms/rooms';
+	import RoomBar from '$ui/rooms/RoomBar.svelte';
+	import { Neighbours } from '$ui/workspace/sharing';
 	import { pagesInWords } from '$ui/parts/words';
 	import * as api from './api';
 	import type { PageDifference, Release, Sheet } from './api';

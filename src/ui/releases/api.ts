@@ -1,5 +1,5 @@
-import type { Release } from '$server/store/releases';
-import type { PageDifference } from '$server/releases';
+import type { Release } from '$server/store/releases/releases';
+import type { PageDifference } from '$server/releases/releases';
 import type { Sheet, SheetPage } from '$server/web/sheet';
 import { ask, at, sending } from '../api';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { toText, type ContentType, type PictureMention } from '$core';
-	import { benchInView } from '$ui/bench/context';
+	import { benchInView } from '$ui/workspace/context';
 	import PictureField from './PictureField.svelte';
 	import Setting from './Setting.svelte';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { isTimeZone, type Field, type FieldValue, type Person, type PictureMention } from '$core';
-	import { benchInView } from '$ui/bench/context';
+	import { benchInView } from '$ui/workspace/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import PictureField from './PictureField.svelte';
 	import { dateOf, joinDate, listOf, numberOf, whyNotLink, whyNotPicture } from './fieldValues';

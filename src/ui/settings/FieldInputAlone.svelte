@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { Field, FieldValue } from '$core';
-	import { Bench } from '$ui/bench/bench.svelte';
-	import { setBench } from '$ui/bench/context';
+	import { Bench } from '$ui/workspace/bench.svelte';
+	import { setBench } from '$ui/workspace/context';
 	import FieldInput from './FieldInput.svelte';
 	import { untrack } from 'svelte';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { FIELD_KINDS, type Field, type FieldKind, type FieldUse } from '$core';
 	import * as api from '$ui/api';
-	import { benchInView } from '$ui/bench/context';
+	import { benchInView } from '$ui/workspace/context';
 	import { KIND_NAMES } from './fieldValues';
 
 	/** The fields that a type declares: each with its kind, where templates use it, another name for it, and its end. */

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { Field, FieldValue } from '$core';
-	import { benchInView } from '$ui/bench/context';
-	import DraftNote from '$ui/bench/DraftNote.svelte';
+	import { benchInView } from '$ui/workspace/context';
+	import DraftNote from '$ui/workspace/DraftNote.svelte';
 	import FieldInput from './FieldInput.svelte';
 	import { fieldsOfPage } from './fieldValues';
 

@@ -3,8 +3,9 @@
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import { SAME } from './same';
 	import { describeBase, type Families } from '$ui/parts/words';
-	import type { EditableLayer, Panel } from '$ui/bench/bench.svelte';
-	import { benchInView } from '$ui/bench/context';
+	import type { EditableLayer } from '$ui/parts/words';
+	import type { Panel } from '$ui/workspace/bench.svelte';
+	import { benchInView } from '$ui/workspace/context';
 	import type { Look } from '$ui/cards/pictureLook';
 	import FieldsPanel from './FieldsPanel.svelte';
 	import OwnPanel from './OwnPanel.svelte';
@@ -12,7 +13,7 @@
 	import VersionsPanel from './VersionsPanel.svelte';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 	import PageSettings from './PageSettings.svelte';
-	import DraftNote from '$ui/bench/DraftNote.svelte';
+	import DraftNote from '$ui/workspace/DraftNote.svelte';
 	import Setting from './Setting.svelte';
 	import SiteSettings from './SiteSettings.svelte';
 	import TypeSettings from './TypeSettings.svelte';

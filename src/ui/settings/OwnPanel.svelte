@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { foundPolicyFor, textOfValue } from '$core';
-	import { benchInView } from '$ui/bench/context';
-	import LayerField from '$ui/bench/LayerField.svelte';
+	import { benchInView } from '$ui/workspace/context';
+	import LayerField from '$ui/fields/LayerField.svelte';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 
 	/** All that this page alone says of its head: its own rules, what its file says and is taken, its own settings. */

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { PAGE_STATES, type PageState } from '$core';
-	import { benchInView } from '$ui/bench/context';
+	import { benchInView } from '$ui/workspace/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import Setting from './Setting.svelte';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Picture } from '$core';
-	import { benchInView } from '$ui/bench/context';
+	import { benchInView } from '$ui/workspace/context';
 	import PictureIntake from '$ui/pictures/PictureIntake.svelte';
 	import Setting from './Setting.svelte';
 	import TextInput from '$ui/parts/TextInput.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { benchInView } from '$ui/bench/context';
+	import { benchInView } from '$ui/workspace/context';
 	import { whyNotLink } from './fieldValues';
 
 	/** The prefixes of custom tags: each stands for a namespace, and its tags can be written in every layer then. */

@@ -1,8 +1,8 @@
 <script lang="ts">
-	import { benchInView } from '$ui/bench/context';
+	import { benchInView } from '$ui/workspace/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import Setting from './Setting.svelte';
-	import { closedInLines, readClosed } from './robots';
+	import { closedInLines, readClosed } from '$ui/fields/robots';
 
 	/** What robots.txt says: paths that robots are to leave alone, for all or for one by its name. */
 	const bench = benchInView();

@@ -1,6 +1,6 @@
 <script lang="ts">
-	import type { EditableLayer } from '$ui/bench/bench.svelte';
-	import { benchInView } from '$ui/bench/context';
+	import type { EditableLayer } from '$ui/parts/words';
+	import { benchInView } from '$ui/workspace/context';
 	import Setting from './Setting.svelte';
 	import { SAME, saysSame, type Same } from './same';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { canonicalLanguage, checkBase, isLanguageTag, isTimeZone, toText, type Fields } from '$core';
-	import { benchInView } from '$ui/bench/context';
+	import { benchInView } from '$ui/workspace/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import { languageName } from '$ui/parts/words';
 	import PictureField from './PictureField.svelte';

@@ -2,7 +2,7 @@
 	import { STARTING_SETS, type Reach } from '$core';
 	import { onDestroy } from 'svelte';
 	import * as api from '$ui/api';
-	import { benchInView } from '$ui/bench/context';
+	import { benchInView } from '$ui/workspace/context';
 	import { pagesInWords } from '$ui/parts/words';
 
 	/** Fields and templates for common kinds of pages; what one would change is shown before it is taken. */

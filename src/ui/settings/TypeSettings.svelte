@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { CATALOGUE, findTag, SPECIAL_KINDS } from '$core';
-	import { benchInView } from '$ui/bench/context';
+	import { benchInView } from '$ui/workspace/context';
 	import { pagesInWords } from '$ui/parts/words';
 	import DefaultPictures from './DefaultPictures.svelte';
 	import FieldList from './FieldList.svelte';

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { canonicalLanguage, isLanguageTag } from '$core';
 	import * as api from '$ui/api';
-	import { benchInView } from '$ui/bench/context';
-	import DraftNote from '$ui/bench/DraftNote.svelte';
+	import { benchInView } from '$ui/workspace/context';
+	import DraftNote from '$ui/workspace/DraftNote.svelte';
 	import { benchAt } from '$ui/rooms/rooms';
 	import { languageName } from '$ui/parts/words';
 	import TextInput from '$ui/parts/TextInput.svelte';

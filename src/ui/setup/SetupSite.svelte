@@ -2,9 +2,9 @@
 	import { untrack } from 'svelte';
 	import { describeFinding, toText, type WorstPages } from '$core';
 	import * as api from '$ui/api';
-	import { Bench } from '$ui/bench/bench.svelte';
-	import type { BenchData } from '$ui/bench/data';
-	import { setBench } from '$ui/bench/context';
+	import { Bench } from '$ui/workspace/bench.svelte';
+	import type { BenchData } from '$ui/workspace/data';
+	import { setBench } from '$ui/workspace/context';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import SetupContent from './SetupContent.svelte';
 	import SiteSettings from '$ui/settings/SiteSettings.svelte';

@@ -10,13 +10,13 @@
 		type ShareLayout
 	} from '$core';
 	import * as api from '$ui/api';
-	import { benchInView } from '$ui/bench/context';
+	import { benchInView } from '$ui/workspace/context';
 	import BoxFields from './BoxFields.svelte';
 	import ColourChoice from './ColourChoice.svelte';
-	import { keyOfSettings } from '$ui/bench/edits';
-	import DraftNote from '$ui/bench/DraftNote.svelte';
+	import { keyOfSettings } from '$ui/workspace/edits';
+	import DraftNote from '$ui/workspace/DraftNote.svelte';
 	import { PART_NAMES, PARTS, withPart, type Part } from './shareLayout';
-	import TemplateField from '$ui/bench/TemplateField.svelte';
+	import TemplateField from '$ui/fields/TemplateField.svelte';
 
 	/** The layout of a type's share pictures in numbers, and the drawing of them all. */
 	let { chosen = $bindable(), back }: { chosen: Part; back: () => void } = $props();

@@ -12,7 +12,7 @@
 		type ShareLayout
 	} from '$core';
 	import * as api from '$ui/api';
-	import { benchInView } from '$ui/bench/context';
+	import { benchInView } from '$ui/workspace/context';
 	import type { Part } from './shareLayout';
 	import type { Shares } from './shares.svelte';
 	import ShareStage from './ShareStage.svelte';

@@ -5,11 +5,12 @@
 	import { page as place } from '$app/state';
 	import * as api from '$ui/api';
 	import { actOnPage, actOnType, isOnType, type Action } from '$ui/bench/actions';
-	import { Bench, type EditableLayer, type Panel } from '$ui/bench/bench.svelte';
+	import { Bench, type Panel } from '$ui/workspace/bench.svelte';
+	import type { EditableLayer } from '$ui/parts/words';
 	import { commandsOf } from '$ui/bench/commands';
-	import { HardRound } from '$ui/bench/hardRound';
+	import { HardRound } from '$ui/workspace/hardRound';
 	import { BenchPlace, type View } from '$ui/bench/place.svelte';
-	import { setBench } from '$ui/bench/context';
+	import { setBench } from '$ui/workspace/context';
 	import HeadList from '$ui/bench/HeadList.svelte';
 	import { isWriting, keyOf, type KeyId } from '$ui/parts/keys';
 	import LayerStack from '$ui/bench/LayerStack.svelte';
@@ -25,7 +26,7 @@
 	import { lookAt, wholeOf, type Look } from '$ui/cards/pictureLook';
 	import { roving } from '$ui/parts/roving';
 	import { Shares } from '$ui/share/shares.svelte';
-	import { keepDrafts, restoreDrafts, Neighbours } from '$ui/bench/sharing';
+	import { keepDrafts, restoreDrafts, Neighbours } from '$ui/workspace/sharing';
 
 	let { data } = $props();
 
@@ -324,7 +325,7 @@
 	{/await}
 {/if}
 {#if opened.keys}
-	{#await import('$ui/parts/KeysSheet.svelte') then { default: KeysSheet }}
+	{#await import('$ui/rooms/KeysSheet.svelte') then { default: KeysSheet }}
 		<KeysSheet bind:open={keysOpen} />
 	{/await}
 {/if}

@@ -3,17 +3,17 @@
 	import { beforeNavigate, invalidateAll } from '$app/navigation';
 	import { keptCopyOf, findInPicture, type Picture } from '$core';
 	import * as api from '$ui/api';
-	import { Bench } from '$ui/bench/bench.svelte';
-	import { setBench } from '$ui/bench/context';
-	import DraftNote from '$ui/bench/DraftNote.svelte';
-	import { keyOfSettings } from '$ui/bench/edits';
+	import { Bench } from '$ui/workspace/bench.svelte';
+	import { setBench } from '$ui/workspace/context';
+	import DraftNote from '$ui/workspace/DraftNote.svelte';
+	import { keyOfSettings } from '$ui/workspace/edits';
 	import { keyOf } from '$ui/parts/keys';
 	import { wholeOf } from '$ui/cards/pictureLook';
 	import PictureIntake from '$ui/pictures/PictureIntake.svelte';
 	import PictureStudy from '$ui/pictures/PictureStudy.svelte';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import ReleaseBar from '$ui/bench/ReleaseBar.svelte';
-	import { Neighbours } from '$ui/bench/sharing';
+	import { Neighbours } from '$ui/workspace/sharing';
 	import { findPictures, nameOfPicture, pagesInWords } from '$ui/parts/words';
 
 	let { data } = $props();

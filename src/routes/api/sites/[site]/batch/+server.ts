@@ -3,7 +3,7 @@ import { readBatch } from '$server/edits/batch';
 import { freshen } from '$server/jobs/freshen';
 import { runJob } from '$server/jobs/run';
 import { log } from '$server/log';
-import { patiently } from '$server/store/patiently';
+import { patiently } from '$server/store/opening/patiently';
 import { answerInLines } from '$server/web/lines';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';

@@ -3,7 +3,7 @@ import { readCells } from '$server/edits/cells';
 import { freshen } from '$server/jobs/freshen';
 import { runJob } from '$server/jobs/run';
 import { log } from '$server/log';
-import { patiently } from '$server/store/patiently';
+import { patiently } from '$server/store/opening/patiently';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 

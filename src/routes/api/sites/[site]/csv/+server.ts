@@ -3,7 +3,7 @@ import { writeCsv } from '$server/exports/csv';
 import { freshen } from '$server/jobs/freshen';
 import { runJob } from '$server/jobs/run';
 import { log } from '$server/log';
-import { SORTS, type Sort } from '$server/store/grid';
+import { SORTS, type Sort } from '$server/store/table/grid';
 import { filterOf } from '$server/web/grid';
 import { answerInLines } from '$server/web/lines';
 import { answering } from '$server/web/problem';

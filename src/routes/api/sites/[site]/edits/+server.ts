@@ -3,7 +3,7 @@ import { editMeant, isLarge, takeBack, type WhichEdit } from '$server/edits/take
 import { UserError } from '$server/errors';
 import { runJob } from '$server/jobs/run';
 import { answerInLines } from '$server/web/lines';
-import { patiently } from '$server/store/patiently';
+import { patiently } from '$server/store/opening/patiently';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 

@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { UserError } from '$server/errors';
-import { patiently } from '$server/store/patiently';
+import { patiently } from '$server/store/opening/patiently';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 

@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { authorName, makeEdit } from '$server/edits/edit';
 import { UserError } from '$server/errors';
-import { patiently } from '$server/store/patiently';
+import { patiently } from '$server/store/opening/patiently';
 import { readFindingsRoom } from '$server/web/findings';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';

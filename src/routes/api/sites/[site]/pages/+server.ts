@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { actOnPage, actOnPages, readPageAction } from '$server/edits/pages';
 import { runJob } from '$server/jobs/run';
 import { readBenchData, readWhatLeads } from '$server/web/benchData';
-import { patiently } from '$server/store/patiently';
+import { patiently } from '$server/store/opening/patiently';
 import { answering, problem, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 

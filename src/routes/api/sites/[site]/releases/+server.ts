@@ -1,8 +1,8 @@
 import { json } from '@sveltejs/kit';
 import { UserError } from '$server/errors';
 import { runJob } from '$server/jobs/run';
-import { refuseReleases } from '$server/releases';
-import { patiently } from '$server/store/patiently';
+import { refuseReleases } from '$server/releases/releases';
+import { patiently } from '$server/store/opening/patiently';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 

@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { keepRule, readEdit, RefusedRule } from '$server/edits/rules';
-import { patiently } from '$server/store/patiently';
+import { patiently } from '$server/store/opening/patiently';
 import { answering, problem, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 

@@ -1,0 +1,75 @@
+import { authorName } from '../edits/edit';
+import { isMuch, mustSayRemoved, UserError } from '../errors';
+import type { Release, ReleaseStore } from '../store/releases/releases';
+import type { Store } from '../store/store';
+
+/** What differs between two releases on one page: lines of markup, one tag each. */
+export interface PageDifference {
+	readonly path: string;
+	readonly kind: 'changed' | 'added' | 'removed';
+	/** Lines that stand only in the first, and only in the second. */
+	readonly gone: readonly string[];
+	readonly come: readonly string[];
+}
+
+/** Page by page, what differs between two releases, either of which may be the older; of one page alone when its path is given. */
+export function* differencesBetween(
+	store: Store,
+	site: number,
+	[from, to]: readonly [number, number],
+	only?: string
+): Generator<PageDifference> {
+	const isBack = from > to;
+	for (const { path, ...heads } of store.releases.between(site, Math.min(from, to), Math.max(from, to))) {
+		if (only !== undefined && path !== only) continue;
+		const [before, after] = isBack ? [heads.after, heads.before] : [heads.before, heads.after];
+		const [was, is] = [linesOf(store.releases, before), linesOf(store.releases, after)];
+		yield {
+			path,
+			kind: before === null ? 'added' : after === null ? 'removed' : 'changed',
+			gone: was.filter((line) => !is.includes(line)),
+			come: is.filter((line) => !was.includes(line))
+		};
+	}
+}
+
+const linesOf = (releases: ReleaseStore, hash: string | null): string[] =>
+	hash === null ? [] : (releases.byHash(hash)?.html ?? '').split('\n').filter(Boolean);
+
+/** Throws a `UserError` that says which releases there are, when one of these is none. */
+export function refuseReleases(store: Store, site: number, numbers: readonly number[]) {
+	const all = new Set(store.releases.history(site, Number.MAX_SAFE_INTEGER).map(({ number }) => number));
+	const wrong = numbers.find((number) => !all.has(number));
+	if (wrong === undefined) return;
+	const known = [...all].sort((a, b) => a - b);
+	throw new UserError(
+		`There is no release ${wrong}. ${known.length === 0 ? 'Nothing is released yet.' : `There are ${known[0]} to ${known.at(-1)}.`}`
+	);
+}
+
+/** Makes a release of an old one's heads: what visitors see is as it was then, and the working copy stays as it is. */
+export function goBack(
+	store: Store,
+	name: string,
+	to: number,
+	{ note, removes }: { readonly note?: string | undefined; readonly removes?: number | undefined } = {}
+): Release {
+	const { id, revision, site } = store.site(name);
+	const latest = store.releases.latest(id);
+	const gone = latest
+		? store.releases.between(id, to, latest.number).filter(({ before }) => before === null).length
+		: 0;
+	if (latest && isMuch(gone, latest.pages) && removes !== gone)
+		throw mustSayRemoved(
+			`Nothing is released: going back would take ${gone} of ${latest.pages} pages away. Go back again, saying that ${gone} pages leave, where that is meant.`,
+			gone
+		);
+	const created = new Date().toISOString();
+	const author = authorName();
+	const made = store.releases.goBack(
+		{ site: id, revision, created, author, note: note ?? `Back to release ${to}` },
+		to
+	);
+	if (site.keepReleases !== undefined) store.releases.prune(id, site.keepReleases);
+	return made;
+}

@@ -1,0 +1,250 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { BUILT_IN_PICTURES, describeOutcome, findTag, TAG_NAMES, type RuleBody, type TraceStep } from '$core';
+	import type { EditableLayer } from '$ui/parts/words';
+	import { benchInView } from '$ui/workspace/context';
+	import DraftNote from '$ui/workspace/DraftNote.svelte';
+	import PictureDrop from '$ui/pictures/PictureDrop.svelte';
+	import PictureSources from '$ui/pictures/PictureSources.svelte';
+	import RobotsChoice from '$ui/fields/RobotsChoice.svelte';
+	import { languageName } from '$ui/parts/words';
+	import ShapeChoice from '$ui/pictures/ShapeChoice.svelte';
+	import TemplateField from './TemplateField.svelte';
+	import YieldLine from './YieldLine.svelte';
+
+	/** What one layer says about the chosen tag, changed in place. Enter keeps, Escape takes back. */
+	let { layer, steps }: { layer: EditableLayer; steps: readonly TraceStep[] } = $props();
+	const bench = benchInView();
+
+	const rule = $derived(bench.ruleAt(layer));
+	const body = $derived(bench.bodyAt(layer));
+	const draft = $derived(bench.draftAt(layer));
+	const text = $derived(bench.textAt(layer));
+	/** What is written, as far as it is told in words: see the bench. */
+	const told = <T,>(what: () => T): T => {
+		void [bench.working.told, bench.tag, bench.languages[layer]];
+		return untrack(what);
+	};
+	// One by one: a layer that says what it said is not checked again.
+	const toldText = $derived(told(() => text));
+	const toldBody = $derived(told(() => body));
+	const issues = $derived(bench.issuesOf(layer, toldBody));
+	const errors = $derived(issues.filter((issue) => issue.severity === 'error'));
+	const step = $derived(steps.find((one) => one.outcome.kind !== 'not-reached') ?? steps[0]);
+	const isPicture = $derived(bench.definition?.kind === 'picture');
+	const pieces = $derived(toldText === '' ? [] : bench.piecesOf(toldText));
+	const id = $derived(`field-${layer}`);
+	/** Tags that the chosen one can say the same as. */
+	const borrowable = $derived(
+		TAG_NAMES.filter((name) => name !== bench.tag && findTag(name)?.kind === bench.definition?.kind)
+	);
+	/** Those that make sense for it: its twin and the tags that say the same thing to others. The rest is asked for. */
+	const sensible = $derived.by(() => {
+		const ends = (name: string) => name.split(':').at(-1) as string;
+		const from = body?.kind === 'borrow' ? body.from : undefined;
+		const close = borrowable.filter(
+			(name) =>
+				name === bench.definition?.twin || name === from || ends(name) === ends(bench.tag) || FIRST.includes(name)
+		);
+		return close.length > 0 ? close : borrowable;
+	});
+	const rest = $derived(borrowable.filter((name) => !sensible.includes(name)));
+	let showsRest = $state(false);
+	const isRobots = $derived(bench.definition?.kind === 'directives');
+	/** A text with variables in it is written as a template. */
+	const isTemplate = (text: string) => /[{}[\]\\]/.test(text);
+	const spoken = $derived(bench.languages[layer] ?? rule?.language ?? '');
+	const rules = $derived(bench.rulesFor(layer));
+	const has = (tag: string) => rules.some((one) => (one.language ?? '') === tag);
+	/** The languages that this layer can speak in: any, the site's, and those it does already. */
+	const languages = $derived([
+		...new Set([
+			'',
+			...(bench.working.site.languages.length > 1 ? bench.working.site.languages : []),
+			...rules.map((one) => one.language ?? '')
+		])
+	]);
+	const others = $derived(
+		rules
+			.filter((one) => (one.language ?? '') !== spoken)
+			.map((one) => (one.language ? `in ${languageName(one.language)}` : 'in any language'))
+	);
+	const choices = $derived(
+		bench.definition?.choices && !bench.definition.open && bench.definition.choices.length < 30
+			? bench.definition.choices
+			: undefined
+	);
+
+	const FIRST = ['title', 'description', 'og:title', 'og:description', 'og:image'];
+	type Form = 'nothing' | 'leaveOut' | 'pictures' | RuleBody['kind'];
+	/** Picture sources that are looked at and say nothing yet: nothing is written before one is set. */
+	let looksAt = $state('');
+	const isLooking = $derived(body === null && looksAt === bench.tag && isPicture);
+	const form: Form = $derived(body?.kind ?? (isLooking ? 'pictures' : 'nothing'));
+	const usual = $derived<Extract<RuleBody, { kind: 'pictures' }>>({
+		...BUILT_IN_PICTURES,
+		kind: 'pictures',
+		...(bench.shapesInForce && { shapes: bench.shapesInForce })
+	});
+
+	function choose(event: Event & { currentTarget: HTMLSelectElement }) {
+		looksAt = '';
+		switch (event.currentTarget.value as Form) {
+			case 'nothing':
+				return bench.propose(layer, null);
+			case 'leaveOut':
+				return bench.propose(layer, { kind: 'leaveOut' });
+			case 'borrow':
+				return bench.propose(layer, { kind: 'borrow', from: bench.definition?.twin ?? borrowable[0] ?? 'title' });
+			case 'pictures':
+				// Over another rule it is an edit at once; over nothing it is only looked at.
+				if (body) return bench.propose(layer, usual);
+				looksAt = bench.tag;
+				return;
+			case 'template':
+				return bench.write(layer, text || (isPicture ? '{page.picture}' : '{page.title}'));
+		}
+	}
+
+	const around = $derived({
+		label: `${bench.tag} at ${layer}`,
+		describedBy: `${id}-told`,
+		placeholder: 'Nothing set here. { offers what fits',
+		variables: () => bench.variablesFor(layer),
+		show: bench.show,
+		changed: (written: string) => bench.write(layer, written),
+		keep: () => void bench.keepAt(layer),
+		takeBack: () => {
+			if (!bench.draftAt(layer)) return false;
+			bench.discardAt(layer);
+			return true;
+		}
+	});
+</script>
+
+<div class="kind">
+	<select aria-label="How {layer} says {bench.tag}" value={form} onchange={choose}>
+		<option value="nothing">Inherits</option>
+		<option value="template">A template</option>
+		{#if borrowable.length > 0}<option value="borrow">The same as …</option>{/if}
+		{#if isPicture}<option value="pictures">Picture sources</option>{/if}
+		<option value="leaveOut">Leave it out</option>
+	</select>
+	{#if languages.length > 1}
+		<select
+			aria-label="Language that {layer} says {bench.tag} in"
+			title={others.length > 0 ? `Also said here: ${others.join(', ')}` : 'For pages in which language'}
+			value={spoken}
+			onchange={(event) => (bench.languages[layer] = event.currentTarget.value)}
+		>
+			{#each languages as tag (tag)}
+				<option value={tag}>{tag === '' ? 'in any language' : `in ${languageName(tag)}`}{has(tag) ? ' ·' : ''}</option>
+			{/each}
+		</select>
+	{/if}
+	{#if rule && !draft}
+		<button class="link" onclick={() => bench.propose(layer, null)}>Set back</button>
+	{/if}
+</div>
+
+{#if form === 'borrow' && body?.kind === 'borrow'}
+	<select
+		class="wide mono"
+		aria-label="{bench.tag} at {layer}: the same as"
+		value={body.from}
+		onchange={(event) => {
+			if (event.currentTarget.value === '') showsRest = true;
+			else bench.propose(layer, { ...body, from: event.currentTarget.value });
+		}}
+	>
+		{#each sensible as name (name)}<option>{name}</option>{/each}
+		{#if rest.length > 0 && !showsRest}<option value="">another tag …</option>{/if}
+		{#if showsRest}{#each rest as name (name)}<option>{name}</option>{/each}{/if}
+	</select>
+	{#if isPicture}
+		<ShapeChoice
+			shapes={body.shapes ?? []}
+			set={(shapes) => bench.propose(layer, { kind: 'borrow', from: body.from, ...(shapes.length > 0 && { shapes }) })}
+		/>
+	{/if}
+{:else if form === 'pictures'}
+	<PictureSources {layer} body={body?.kind === 'pictures' ? body : usual} />
+{:else if form === 'leaveOut'}
+	<p class="quiet">No such tag on {layer === 'page' ? 'this page' : 'these pages'}.</p>
+{:else if isRobots && !isTemplate(text)}
+	<RobotsChoice {text} label="{bench.tag} at {layer}" set={(written) => bench.write(layer, written)} />
+{:else if choices}
+	<select
+		class="wide mono"
+		aria-label="{bench.tag} at {layer}"
+		value={text}
+		onchange={(event) => bench.write(layer, event.currentTarget.value)}
+	>
+		<option value="">Nothing set here</option>
+		{#each choices as choice (choice)}<option>{choice}</option>{/each}
+		{#if text && !choices.includes(text)}<option>{text}</option>{/if}
+	</select>
+{:else}
+	<TemplateField {text} {pieces} {errors} {around} kept={bench.drafts.keptEdits} />
+{/if}
+
+{#if isPicture && (form === 'nothing' || form === 'pictures')}<PictureDrop {layer} />{/if}
+
+<div id="{id}-told" class="told" aria-live="polite">
+	{#if pieces.some((piece) => piece.kind !== 'text')}<YieldLine {pieces} />{/if}
+	{#each issues as issue, at (at)}
+		<p class="issue" class:warning={issue.severity === 'warning'}>{issue.message}</p>
+	{/each}
+	{#if errors.length === 0}<DraftNote draftKey={bench.keyAt(layer)} />{/if}
+	{#if draft && errors.length > 0}
+		<p class="quiet">
+			Not kept while it has an error. <button class="link" onclick={() => bench.discardAt(layer)}>Take back</button>
+		</p>
+	{/if}
+	{#if !draft && step && rule}
+		<p class="quiet outcome">
+			{describeOutcome(step.outcome)}{rule.language ? `, for ${rule.language}` : ''}
+		</p>
+	{/if}
+</div>
+
+<style>
+	.kind {
+		display: flex;
+		align-items: center;
+		gap: 10px;
+		margin-bottom: 4px;
+		font-size: 12.5px;
+	}
+	.kind select {
+		border-color: transparent;
+		background: transparent;
+		padding: 0 2px;
+		color: var(--ink-soft);
+	}
+	.kind select:hover {
+		border-color: var(--rule-strong);
+	}
+	.wide {
+		width: 100%;
+	}
+	.link {
+		margin-left: auto;
+		text-decoration: underline;
+		text-underline-offset: 2px;
+	}
+	.told {
+		font-size: 13px;
+	}
+	.outcome,
+	.issue {
+		margin-top: 4px;
+	}
+	.issue {
+		border-left: 3px solid var(--gone);
+		padding-left: 7px;
+	}
+	.issue.warning {
+		border-left-style: dotted;
+	}
+</style>
