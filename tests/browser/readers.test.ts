@@ -40,7 +40,11 @@ test('a change is released; the readers that still show it old are known, told, 
 	await browser.driver.get(`${demo.kephalon}/readers/${site()}`);
 	await says('[data-testid=kept]', /Nobody has been asked yet/);
 	await press('Ask what they show', '[data-testid=kept]');
-	await says('[data-testid=kept] .lead', /All [\d,]+ cards that readers show are as released, of \d+ pages? that/, 60_000);
+	await says(
+		'[data-testid=kept] .lead',
+		/All [\d,]+ cards that readers show are as released, of \d+ pages? that/,
+		60_000
+	);
 
 	const edit = await fetch(`${demo.kephalon}/api/sites/${site()}/rules`, {
 		method: 'PUT',

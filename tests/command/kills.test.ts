@@ -7,7 +7,7 @@ import { fileURLToPath } from 'node:url';
 import { afterAll, expect, test } from 'vitest';
 import { saveSiteFile, writeSiteFile } from '$server/siteFile/siteFile';
 import { JOBS } from '$server/jobs/jobs';
-import { resumeOrders } from '../../src/server/store/table/orders';
+import { resumeOrders } from '../../src/server/store/opening/orders';
 import { Store } from '$server/store/store';
 
 /** How often a program is killed; more by KEPHALON_KILLS. */

@@ -9,7 +9,7 @@ import { saveSiteFile, writeSiteFile } from '../siteFile/siteFile';
 import { Store } from '../store/store';
 import { WriterLock } from '../store/opening/writerLock';
 import { gridRows } from '../store/table/grid';
-import { hasPausedOrders, pauseOrders, resumeOrders } from '../store/table/orders';
+import { hasPausedOrders, pauseOrders, resumeOrders } from '../store/opening/orders';
 import { makeLongEdit, type LongWork } from './longEdit';
 import { keepSettings, readSettingsEdit } from './settings';
 import { editMeant, isLarge, takeBack, takeBackLarge } from './takeBack';

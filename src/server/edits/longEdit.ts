@@ -1,7 +1,7 @@
 import type { Site } from '$core';
 import { UserError } from '../errors';
 import type { Store, StoredSite } from '../store/store';
-import { MANY, pauseOrders, resumeOrders } from '../store/table/orders';
+import { MANY, pauseOrders, resumeOrders } from '../store/opening/orders';
 import { takeBackUnfinished } from '../store/unfinished';
 import { WriterLock } from '../store/opening/writerLock';
 import { authorName, refuseLostFile, type Made, type NewEdit } from './edit';

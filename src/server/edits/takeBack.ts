@@ -1,5 +1,5 @@
 import { isMuch, mustSayRemoved, UserError } from '../errors';
-import { pauseOrders, resumeOrders } from '../store/table/orders';
+import { pauseOrders, resumeOrders } from '../store/opening/orders';
 import { Overtaken } from '../store/record/record';
 import type { Store } from '../store/store';
 import { WriterLock } from '../store/opening/writerLock';

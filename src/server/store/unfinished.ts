@@ -1,5 +1,5 @@
 import type { Db } from './opening/database';
-import { hasPausedOrders, resumeOrders } from './table/orders';
+import { hasPausedOrders, resumeOrders } from './opening/orders';
 import type { RecordStore } from './record/record';
 import { WriterLock } from './opening/writerLock';
 

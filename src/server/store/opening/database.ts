@@ -4,7 +4,7 @@ import { dirname, resolve } from 'node:path';
 import { UserError } from '../../errors';
 import { MEDIA_PATH, renameSeparator, ownOf } from '$core';
 import { MIGRATIONS } from './migrations';
-import { resumeOrders } from '../table/orders';
+import { resumeOrders } from './orders';
 
 export type Db = Database.Database;
 
