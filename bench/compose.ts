@@ -31,10 +31,10 @@ async function fill(folder: string, count: number): Promise<{ db: string; site: 
 		pictures.push({ src, ...(await library.copyOf(await readFile(file), facts)) });
 	}
 	store.transaction(() => {
-		const id = store.saveSite(site);
-		for (const type of types) store.saveType(id, type);
+		const id = store.working.sites.save(site);
+		for (const type of types) store.working.types.save(id, type);
 		store.pictures.save(id, pictures);
-		for (const page of pages) store.savePage(id, { ...page, type: 'sighting' });
+		for (const page of pages) store.working.pages.save(id, { ...page, type: 'sighting' });
 	});
 	store.close();
 	return { db, site: site.name };

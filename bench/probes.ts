@@ -31,8 +31,8 @@ const store = new Store(db);
 const { site, types, pages } = generateSite(PAGES);
 saveSiteFile(store, { site, types, pages: [...pages], pictures: [], redirects: {} } as never);
 JOBS.release({ db, site: site.name }, () => undefined);
-const { id } = store.site(site.name);
-const paths = store.pathsOf(id);
+const { id } = store.working.sites.named(site.name);
+const paths = store.working.pages.paths(id);
 const filler = '<p>What stands here is as long as the text of a page. '.repeat(60);
 const server = createServer((asked, response) => {
 	const path = new URL(asked.url ?? '/', 'http://x.invalid').pathname;

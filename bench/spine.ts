@@ -153,10 +153,10 @@ steps.edit = async () => {
 };
 steps.reach = async () => {
 	const { store, name } = large;
-	const { id, site, types } = store.site(name);
+	const { id, site, types } = store.working.sites.named(name);
 	const model = { site, types, pictures: store.pictures.all(id) };
 	const edit = atType('{page.summary ?? site.description | clip 120}');
-	const pages = [...store.pages(id)];
+	const pages = [...store.working.pages.all(id)];
 	const core = Math.min(...[1, 2].map(() => seconds(() => measureReach(model, pages, edit, new Date().toISOString()))));
 	pages.length = 0;
 	let first = 0;
@@ -188,7 +188,7 @@ steps.reach = async () => {
 };
 steps.state = async () => {
 	const { store, name, db } = large;
-	const { id } = store.site(name);
+	const { id } = store.working.sites.named(name);
 	const rendered = await runCommand(['render', '--all', '--db', db, '--site', name]);
 	report('memory of render --all, MB', rendered.megabytes, 300);
 	keepRule(store, name, { ...atType('{page.summary | clip 140}'), place: { layer: 'site' } }, { origin: 'bench' });
@@ -269,9 +269,9 @@ steps.rooms = async () => {
 		{ without: 'og:image:alt' }
 	];
 	const firstRows = ({ store, name }: Made) => {
-		const { id } = store.site(name);
+		const { id } = store.working.sites.named(name);
 		return (filter: PageFilter, sort: keyof typeof SORTS, limit: number) => {
-			const look = () => store.gridLists.rows(id, filter, { sort, down: false, offset: 0, limit });
+			const look = () => store.table.lists.rows(id, filter, { sort, down: false, offset: 0, limit });
 			const first = seconds(look);
 			const again = seconds(look);
 			return { most: Math.max(first, again), then: best(5, look) };
@@ -280,7 +280,7 @@ steps.rooms = async () => {
 	const [many, few] = [firstRows(large), firstRows(small)];
 	for (const filter of filters) {
 		// As many rows of each: of a few pages there may be less than a screen has.
-		const limit = Math.max(1, Math.min(60, countGrid(small.store.db, small.store.site(small.name).id, filter)));
+		const limit = Math.max(1, Math.min(60, countGrid(small.store.db, small.store.working.sites.named(small.name).id, filter)));
 		const all = sorts.map((sort) => {
 			const [one, other] = [many(filter, sort, limit), few(filter, sort, limit)];
 			return { sort, ratio: one.then / other.then, ...one };
@@ -296,12 +296,12 @@ steps.rooms = async () => {
 	}
 	// Far down: how long it takes once what the filter means is in order, and how long that takes after each writing.
 	const halfOf = ({ store, name }: Made, filter: PageFilter) =>
-		Math.floor(countGrid(store.db, store.site(name).id, filter) / 2);
+		Math.floor(countGrid(store.db, store.working.sites.named(name).id, filter) / 2);
 	const halfWay = (made: Made, filter: PageFilter, sort: keyof typeof SORTS, limit: number) => {
 		const { store, name } = made;
-		const { id } = store.site(name);
+		const { id } = store.working.sites.named(name);
 		const offset = halfOf(made, filter);
-		const look = () => store.gridLists.rows(id, filter, { sort, down: false, offset, limit });
+		const look = () => store.table.lists.rows(id, filter, { sort, down: false, offset, limit });
 		return { first: Math.max(seconds(look), seconds(look)), then: best(5, look) };
 	};
 	for (const filter of filters.filter(({ without }) => !without)) {
@@ -316,7 +316,7 @@ steps.rooms = async () => {
 		);
 	}
 	const { store, name, db } = large;
-	const pages = { paths: store.pathsOf(store.site(name).id).slice(0, 10_000) };
+	const pages = { paths: store.working.pages.paths(store.working.sites.named(name).id).slice(0, 10_000) };
 	const input = { db, site: name, pages, action: { do: 'text' as const, tag: 'title', text: 'Changed at once' } };
 	const changing = await secondsOf(() => runJob('batch', input));
 	const back = seconds(() => takeBack(store, name, 'last', 'pages'));

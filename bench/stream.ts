@@ -23,10 +23,10 @@ function fill(file: string, count: number): string {
 	const store = new Store(file);
 	const { site, types, pictures, pages } = generateSite(count);
 	store.transaction(() => {
-		const id = store.saveSite(site);
-		for (const type of types) store.saveType(id, type);
+		const id = store.working.sites.save(site);
+		for (const type of types) store.working.types.save(id, type);
 		store.pictures.save(id, pictures);
-		for (const page of pages) store.savePage(id, page);
+		for (const page of pages) store.working.pages.save(id, page);
 	});
 	store.close();
 	return site.name;

@@ -85,7 +85,7 @@ async function fill(
 	rounds: typeof ROUNDS
 ) {
 	const store = new Store(db);
-	const isThere = store.findSite(content.site.name) !== undefined;
+	const isThere = store.working.sites.find(content.site.name) !== undefined;
 	if (!isThere) saveSiteFile(store, { ...content, pictures: await takeIn(store, drawn, content.pages) });
 	const { name } = content.site;
 	const later = new Set(rounds.flat());

@@ -119,6 +119,7 @@ test('the door of the core', () => {
 		  "isXhtml",
 		  "joinReaches",
 		  "keptCopyOf",
+		  "keyOfKind",
 		  "knownVariables",
 		  "languageChain",
 		  "lettersNotDrawn",

@@ -101,7 +101,9 @@ export {
 	weightOf,
 	type Finding,
 	type FindingCode,
-	type Target
+	type Target,
+	keyOfKind,
+	type FindingKind
 } from './findings/finding';
 export { findInTag, findOnPage, type KnownOfPage } from './findings/pages';
 export { isDrawn, lettersNotDrawn } from './pictures/letters';

@@ -168,7 +168,7 @@ describe('a home page that would go', () => {
 		release();
 		keepSettings(store, 'S', readSettingsEdit(change), 'bench');
 		expect(release).toThrow(/the home page would go/);
-		expect(store.releases.latest(store.site('S').id)?.number).toBe(1);
+		expect(store.releases.latest(store.working.sites.named('S').id)?.number).toBe(1);
 		store.close();
 	});
 });

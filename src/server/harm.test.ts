@@ -54,7 +54,7 @@ let [store, id, made] = [undefined as unknown as Store, 0, 0];
 beforeEach(() => {
 	store = new Store(join(folder, `${++made}.db`));
 	saveSiteFile(store, fileOf(PATHS.map((path) => page(path))));
-	id = store.site('S').id;
+	id = store.working.sites.named('S').id;
 });
 const look = () => JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
 const release = (more: object = {}) => JOBS.release({ db: store.file, site: 'S', ...more }, () => undefined);
@@ -70,7 +70,7 @@ const refusal = (work: () => unknown): UserError => {
 describe('what takes much of a site away is said twice', () => {
 	test('a release', () => {
 		release();
-		for (const path of ['/a', '/b', '/c']) store.removePage(id, path);
+		for (const path of ['/a', '/b', '/c']) store.working.pages.remove(id, path);
 		const refused = refusal(() => release());
 		expect([refused.status, refused.data, store.releases.latest(id)?.number]).toEqual([409, { removes: 3 }, 1]);
 		expect(refused.message).toContain('3 of 10 pages');
@@ -80,16 +80,16 @@ describe('what takes much of a site away is said twice', () => {
 	});
 	test('but not where it is little, or where single pages go out', () => {
 		release();
-		for (const path of ['/a', '/b']) store.removePage(id, path);
+		for (const path of ['/a', '/b']) store.working.pages.remove(id, path);
 		expect(release()).toMatchObject({ removed: 2 });
-		for (const path of ['/c', '/d', '/e']) store.removePage(id, path);
+		for (const path of ['/c', '/d', '/e']) store.working.pages.remove(id, path);
 		expect(release({ only: ['/c'] })).toMatchObject({ removed: 1 });
 	});
 	test('going back', () => {
-		store.removePage(id, '/a');
-		for (const path of ['/b', '/c']) store.removePage(id, path);
+		store.working.pages.remove(id, '/a');
+		for (const path of ['/b', '/c']) store.working.pages.remove(id, path);
 		release();
-		for (const path of ['/x', '/y', '/z']) store.savePage(id, page(path));
+		for (const path of ['/x', '/y', '/z']) store.working.pages.save(id, page(path));
 		release();
 		expect(refusal(() => goBack(store, 'S', 1)).data).toEqual({ removes: 3 });
 		expect(goBack(store, 'S', 1, { removes: 3 })).toMatchObject({ number: 3, removed: 3 });
@@ -98,9 +98,9 @@ describe('what takes much of a site away is said twice', () => {
 		const refused = refusal(() => takeBack(store, 'S', 'last', 'bench'));
 		expect([refused.status, refused.data]).toEqual([409, { removes: 10 }]);
 		expect(refused.message).toContain('10 of 10 pages would go');
-		expect(store.countPages(id).all).toBe(10);
+		expect(store.working.pages.count(id).all).toBe(10);
 		takeBack(store, 'S', 'last', 'bench', 10);
-		expect(store.countPages(id).all).toBe(0);
+		expect(store.working.pages.count(id).all).toBe(0);
 	});
 });
 
@@ -177,7 +177,7 @@ describe('words replaced by others in many rules', () => {
 		);
 	const replace = (find: string, by: string) =>
 		changeMany(store, 'S', { paths: PATHS }, { do: 'replace', tag: 'title', find, by }, 'pages').result;
-	const titleOf = (path: string) => store.page(id, path)?.rules[0];
+	const titleOf = (path: string) => store.working.pages.at(id, path)?.rules[0];
 	test('goes through the gate of a single edit, page by page; where one is refused, nothing is kept', () => {
 		rule('/a', 'x'.repeat(1000));
 		rule('/b', 'one x');
@@ -196,7 +196,7 @@ describe('words replaced by others in many rules', () => {
 		expect(() =>
 			change({ do: 'rule', tag: 'description', body: { kind: 'template', template: '{head.title}' } })
 		).toThrow(/^\/a: /);
-		expect(store.page(id, '/a')?.rules).toHaveLength(1);
+		expect(store.working.pages.at(id, '/a')?.rules).toHaveLength(1);
 	});
 });
 
@@ -216,25 +216,25 @@ describe('a site file that is read over a site at work', () => {
 		const refused = refusal(() => saveSiteFile(store, before));
 		expect(refused.message).toContain('2 things that were written here would be lost');
 		expect(refused.message).toContain('/a: the rule for title');
-		const { revision } = store.site('S');
+		const { revision } = store.working.sites.named('S');
 		expect(refused.message).toContain(`--revision ${revision}`);
 		expect(refusal(() => saveSiteFile(store, before, revision - 1)).message).toContain(`at revision ${revision}`);
-		expect(store.page(id, '/a')?.rules).toHaveLength(1);
+		expect(store.working.pages.at(id, '/a')?.rules).toHaveLength(1);
 		saveSiteFile(store, before, revision);
-		expect(store.page(id, '/a')?.rules).toEqual([]);
+		expect(store.working.pages.at(id, '/a')?.rules).toEqual([]);
 	});
 	test('a file that says it all, a new file, and one of a site nobody wrote at are read without a word', () => {
 		says('/a', 'Mine');
 		saveSiteFile(store, file());
-		expect(store.page(id, '/a')?.rules).toHaveLength(1);
+		expect(store.working.pages.at(id, '/a')?.rules).toHaveLength(1);
 		saveSiteFile(store, fileOf([page('/')]));
-		expect(store.countPages(id).all).toBe(1);
+		expect(store.working.pages.count(id).all).toBe(1);
 	});
 	test('pages and fields that were written here count too', () => {
 		const before = file();
 		makeEdit(store, 'S', { origin: 'bench', kind: 'page', what: null }, () => {
-			store.savePage(id, page('/new'));
-			store.savePage(id, page('/c', { fields: { title: 'Other' } }));
+			store.working.pages.save(id, page('/new'));
+			store.working.pages.save(id, page('/c', { fields: { title: 'Other' } }));
 		});
 		const { message } = refusal(() => saveSiteFile(store, before));
 		expect(message).toContain('/new: it is not in the file and goes');
@@ -249,13 +249,13 @@ describe('a site file that is read over a site at work', () => {
 					'x.json'
 				)
 			).toThrow('/site/base');
-			expect(() => store.saveSite({ ...site, name: 'New', base })).toThrow('is no public base address');
+			expect(() => store.working.sites.save({ ...site, name: 'New', base })).toThrow('is no public base address');
 		}
 	);
 	test('what has an order of its own keeps it', () => {
 		const alternates = { fr: '/fr', FR: '/other', de: '/de' };
 		const found = [{ name: 'icon', value: '/i', attributes: { sizes: 'any', type: 'image/png', media: 'print' } }];
-		store.savePage(id, page('/a', { alternates, found }));
+		store.working.pages.save(id, page('/a', { alternates, found }));
 		const again = file().pages.find(({ path }) => path === '/a');
 		expect(Object.keys(again?.alternates ?? {})).toEqual(Object.keys(alternates));
 		expect(Object.keys(again?.found?.[0]?.attributes ?? {})).toEqual(['sizes', 'type', 'media']);
@@ -384,7 +384,9 @@ test('the record keeps a stated number of edits', () => {
 		for (let at = 0; at < 20_400; at++) insert.run(id);
 	})();
 	for (let at = 0; at < 101; at++)
-		makeEdit(store, 'S', { origin: 'bench', kind: 'page', what: null }, () => store.savePage(id, page(`/n${at}`)));
+		makeEdit(store, 'S', { origin: 'bench', kind: 'page', what: null }, () =>
+			store.working.pages.save(id, page(`/n${at}`))
+		);
 	const count = store.db.prepare('SELECT count(*) FROM edit').pluck().get() as number;
 	expect(count).toBeLessThanOrEqual(20_100);
 	expect(count).toBeGreaterThanOrEqual(20_000);
@@ -393,7 +395,10 @@ test('the record keeps a stated number of edits', () => {
 test.each(['=1+1', ' =1', '\n=1', '\t=1', '＝1', '＋1', '－1', '＠x', '  -x', "'=1", "''＝1", "'plain"])(
 	'the cell %j is no formula on its way out, and comes back as it was',
 	(text) => {
-		store.savePage(id, page('/a', { rules: [{ tag: 'title', kind: 'template', template: toTemplate(text) }] }));
+		store.working.pages.save(
+			id,
+			page('/a', { rules: [{ tag: 'title', kind: 'template', template: toTemplate(text) }] })
+		);
 		look();
 		const csv = [
 			...writeCsv(store, 'S', { q: 'a' }, { columns: ['title'], sort: 'path', down: false, mark: false })
@@ -406,26 +411,26 @@ test.each(['=1+1', ' =1', '\n=1', '\t=1', '＝1', '＋1', '－1', '＠x', '  -x'
 
 describe('search', () => {
 	test('finds a page by its path from the moment it is in', () => {
-		store.savePage(id, page('/walks/dawn-chorus'));
-		expect(store.listing.find(id, 'dawn', 5).map(({ path }) => path)).toEqual(['/walks/dawn-chorus']);
+		store.working.pages.save(id, page('/walks/dawn-chorus'));
+		expect(store.table.listing.find(id, 'dawn', 5).map(({ path }) => path)).toEqual(['/walks/dawn-chorus']);
 		expect(countGrid(store.db, id, { q: 'cho walk' })).toBe(1);
 		expect(
-			store.gridLists
+			store.table.lists
 				.rows(id, { q: 'dawn' }, { sort: 'path', down: false, offset: 0, limit: 5 })
 				.map(({ path }) => path)
 		).toEqual(['/walks/dawn-chorus']);
-		store.movePage(id, '/walks/dawn-chorus', '/walks/evening');
-		expect(store.listing.find(id, 'dawn', 5)).toEqual([]);
-		expect(store.listing.find(id, 'evening', 5)).toHaveLength(1);
+		store.working.pages.move(id, '/walks/dawn-chorus', '/walks/evening');
+		expect(store.table.listing.find(id, 'dawn', 5)).toEqual([]);
+		expect(store.table.listing.find(id, 'evening', 5)).toHaveLength(1);
 		look();
-		expect(store.listing.find(id, 'evening', 5)).toHaveLength(1);
-		store.removePage(id, '/walks/evening');
+		expect(store.table.listing.find(id, 'evening', 5)).toHaveLength(1);
+		store.working.pages.remove(id, '/walks/evening');
 		expect(countGrid(store.db, id, { q: 'evening' })).toBe(0);
 	});
 	test('for a page of text searches for its beginning', () => {
 		look();
 		const began = process.cpuUsage();
-		store.listing.find(id, 'a b c d e '.repeat(1000), 5);
+		store.table.listing.find(id, 'a b c d e '.repeat(1000), 5);
 		countGrid(store.db, id, { q: `${'x'.repeat(3000)} ${'y '.repeat(3000)}` });
 		expect(process.cpuUsage(began).user / 1000).toBeLessThan(500);
 	});

@@ -25,8 +25,8 @@ const site: Site = { name: 'S', base: 'https://s.example/', languages: ['en'], s
 let [store, id, made] = [undefined as unknown as Store, 0, 0];
 beforeEach(() => {
 	store = new Store(join(folder, `${++made}.db`));
-	id = store.saveSite(site);
-	store.ensureType(id, 'page');
+	id = store.working.sites.save(site);
+	store.working.types.ensure(id, 'page');
 });
 const page = (path: string, more: Partial<Page> = {}): Page => ({
 	...{ path, type: 'page', state: 'live', fields: { title: path }, rules: [] },
@@ -34,7 +34,7 @@ const page = (path: string, more: Partial<Page> = {}): Page => ({
 });
 
 test('a table replaces the fields it has columns for; what a page is called like its own state is another', () => {
-	store.savePage(
+	store.working.pages.save(
 		id,
 		page('/a', { fields: { title: 'A', summary: 'Old', state: 'Baja', language: 'Latin', path: 'east', keep: 'kept' } })
 	);
@@ -47,8 +47,8 @@ test('a table replaces the fields it has columns for; what a page is called like
 			mapping
 		}
 	);
-	expect(store.page(id, '/a')).toMatchObject({ language: 'fr' });
-	expect(store.page(id, '/a')!.fields).toEqual({
+	expect(store.working.pages.at(id, '/a')).toMatchObject({ language: 'fr' });
+	expect(store.working.pages.at(id, '/a')!.fields).toEqual({
 		...{ title: 'A two', state: 'Baja', language: 'Latin', path: 'east', keep: 'kept' }
 	});
 });
@@ -62,8 +62,8 @@ test('a batch names its pages by their paths, or by a filter', () => {
 });
 
 test('after the last page one comes to where the home page would be', () => {
-	store.savePage(id, page('/a'));
-	store.savePage(id, page('/b'));
+	store.working.pages.save(id, page('/a'));
+	store.working.pages.save(id, page('/b'));
 	expect(actOnPage(store, 'S', { do: 'remove', path: '/a' } as never, 'bench').result).toBe('/b');
 	expect(actOnPage(store, 'S', { do: 'remove', path: '/b' } as never, 'bench').result).toBe('/');
 });
@@ -77,13 +77,13 @@ describe('a page as its author left it', () => {
 	});
 	const meta = (name: string, value: string): FoundTag => ({ name, value });
 	test('is what was found, where nothing was written into it', () => {
-		store.savePage(id, page('/a', { found: [meta('description', 'Before')] }));
+		store.working.pages.save(id, page('/a', { found: [meta('description', 'Before')] }));
 		const now = read([meta('description', 'Now')]);
 		expect(asAuthored(store, id, now)).toBe(now);
 	});
 	test('what was found before stands for what was written, also under a name in capitals', () => {
 		const before = [meta('Description', 'Authored'), meta('keywords', 'a, b'), meta('robots', 'noindex')];
-		store.savePage(id, page('/a', { fields: { title: 'Mine' }, found: before }));
+		store.working.pages.save(id, page('/a', { fields: { title: 'Mine' }, found: before }));
 		const written = [meta('title', 'Mine · S'), meta('description', 'Made of Authored')];
 		const notes = new WrittenNotes(store, id);
 		const tags = written.map(({ name, value }) => ({ tag: findTag(name)!, value, attributes: undefined }));
@@ -121,7 +121,7 @@ test('a picture without a size is refused, a vector one is drawn', async () => {
 
 describe('picture sources in the table of pages', () => {
 	const cellOf = (rule: object) => {
-		store.savePage(id, page('/a', { rules: [{ tag: 'og:image', kind: 'pictures', ...rule } as never] }));
+		store.working.pages.save(id, page('/a', { rules: [{ tag: 'og:image', kind: 'pictures', ...rule } as never] }));
 		const wanted = { columns: [], sort: 'path', down: false, mark: false } as const;
 		const [head, row] = [...writeCsv(store, 'S', {}, wanted)].join('').trim().split(/\r?\n/) as [string, string];
 		return row.split(',')[head.split(',').indexOf('page says: og:image')];
@@ -186,7 +186,7 @@ describe('a table', () => {
 });
 
 test('a backup whose rows belong to nothing is refused, and nothing is put back', async () => {
-	store.savePage(id, page('/a'));
+	store.working.pages.save(id, page('/a'));
 	const copy = join(folder, 'copy');
 	await backUp(store, copy);
 	const file = join(

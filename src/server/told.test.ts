@@ -57,7 +57,7 @@ const PICTURES: Picture[] = [
 		}
 	})
 }));
-const site = () => store.site(NAME).id;
+const site = () => store.working.sites.named(NAME).id;
 const refresh = () => JOBS.refresh({ db: file, site: NAME }, () => undefined);
 const release = (note: string) => JOBS.release({ db: file, site: NAME, note }, () => undefined);
 
@@ -113,12 +113,12 @@ const firstLook = () =>
 		[
 			'filters with a name',
 			() => {
-				store.filters.save(site(), 'walks', 'type=walk');
-				store.filters.save(site(), 'drafts', 'state=draft');
-				store.filters.save(site(), 'walks', 'type=walk&q=tide');
-				const all = store.filters.all(site());
-				store.filters.drop(site(), 'drafts');
-				return [all, store.filters.all(site())];
+				store.table.filters.save(site(), 'walks', 'type=walk');
+				store.table.filters.save(site(), 'drafts', 'state=draft');
+				store.table.filters.save(site(), 'walks', 'type=walk&q=tide');
+				const all = store.table.filters.all(site());
+				store.table.filters.drop(site(), 'drafts');
+				return [all, store.table.filters.all(site())];
 			}
 		],
 		['uses of pictures', () => countUses(store, site())]
@@ -381,7 +381,7 @@ const releases = () =>
 		['a release that is none', () => refuseReleases(store, site(), [1, 7])],
 		['sitemaps', () => [...sitemapsOf(store, NAME)]],
 		['sitemaps in parts', () => [...sitemapsOf(store, NAME, 30)].map(({ name, text }) => [name, text.length])],
-		['robots', () => robotsOf(store.site(NAME).site)],
+		['robots', () => robotsOf(store.working.sites.named(NAME).site)],
 		['overview', () => readOverview(store, NAME)],
 		['back to the first', () => goBack(store, NAME, 1)],
 		['back to none', () => goBack(store, NAME, 9)],

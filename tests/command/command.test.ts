@@ -243,7 +243,7 @@ describe('inject', () => {
 		// As a process leaves it that was killed in the middle.
 		const store = new Store(db);
 		const begun = { folder: join(work, 'out'), at: '2026-05-03T10:00:00.000Z' };
-		store.sources.saveSettings(store.site('Docs').id, 'injecting', begun);
+		store.working.sources.saveSettings(store.working.sites.named('Docs').id, 'injecting', begun);
 		store.close();
 		expect(run('inject', 'nowhere', '--out', 'out', '--site', 'Docs').status).toBe(1);
 		const dry = run('inject', 'site', '--out', 'out', '--site', 'Docs', '--dry-run').stderr;
@@ -258,14 +258,14 @@ describe('inject', () => {
 		write('site/a.html', page('A'));
 		importSite();
 		const store = new Store(db);
-		const { id } = store.site('Docs');
+		const { id } = store.working.sites.named('Docs');
 		const library = new Library(store);
 		const draw = (red: number) =>
 			sharp({ create: { width: 900, height: 500, channels: 3, background: { r: red, g: 0, b: 0 } } })
 				.png()
 				.toBuffer();
 		const [used] = [await library.take('Docs', await draw(1)), await library.take('Docs', await draw(250))];
-		store.setRule(id, { layer: 'site' }, 'og:image', undefined, {
+		store.working.rules.set(id, { layer: 'site' }, 'og:image', undefined, {
 			kind: 'pictures',
 			sources: [{ from: 'file', src: used.src }]
 		});
@@ -289,12 +289,12 @@ describe('inject', () => {
 		write('site/isles/b.html', page('B', '<img src="../boat.png" alt="A boat">'));
 		expect(importSite('--type', 'isles/*=isle').status).toBe(0);
 		const store = new Store(db);
-		const { id, site } = store.site('Docs');
-		store.saveSite({
+		const { id, site } = store.working.sites.named('Docs');
+		store.working.sites.save({
 			...{ ...site, fields: { icon: '/icon.png' } },
 			rules: [{ tag: 'og:image', kind: 'pictures', sources: [{ from: 'body' }], shapes: ['wide', 'tall'] }]
 		});
-		store.saveType(id, {
+		store.working.types.save(id, {
 			...{ name: 'isle', fields: [], layout: STARTING_LAYOUTS[0]!.layout },
 			rules: [{ tag: 'og:image', kind: 'pictures', sources: [{ from: 'composed' }] }]
 		});
@@ -433,10 +433,10 @@ describe('what authors wrote', () => {
 		write('site/b.html', page('B'));
 		expect(importSite().stderr).toContain('description on 1 page');
 		const store = new Store(db);
-		const { id } = store.site('Docs');
-		store.saveSite({ ...store.site('Docs').site, foundPolicy: { all: 'never' } });
+		const { id } = store.working.sites.named('Docs');
+		store.working.sites.save({ ...store.working.sites.named('Docs').site, foundPolicy: { all: 'never' } });
 		const say = (to: Store, template: string) =>
-			to.setRule(id, { layer: 'site' }, 'description', undefined, { kind: 'template', template });
+			to.working.rules.set(id, { layer: 'site' }, 'description', undefined, { kind: 'template', template });
 		say(store, 'From a template');
 		store.close();
 		const report = join(work, 'gone.csv');
@@ -540,7 +540,7 @@ describe('backup', () => {
 		write('site/a.html', page('A', '<img src="boat.png" alt="A boat">'));
 		importSite();
 		const store = new Store(db);
-		store.saveSite({ ...store.site('Docs').site, fields: { icon: '/boat.png' } });
+		store.working.sites.save({ ...store.working.sites.named('Docs').site, fields: { icon: '/boat.png' } });
 		store.close();
 		run('release', '--site', 'Docs');
 		const { stderr } = run('backup', 'copy');
@@ -557,10 +557,10 @@ describe('compose', () => {
 		const store = new Store(db);
 		const rules = [{ tag: 'og:image', kind: 'pictures' as const, sources: [{ from: 'composed' as const }] }];
 		const site = { name: 'Docs', base: 'https://docs.example/', languages: ['en'], separator: '·', fields: {}, rules };
-		const id = store.saveSite(site);
-		store.saveType(id, { name: 'isle', fields: [], rules: [], layout: STARTING_LAYOUTS[2]!.layout });
+		const id = store.working.sites.save(site);
+		store.working.types.save(id, { name: 'isle', fields: [], rules: [], layout: STARTING_LAYOUTS[2]!.layout });
 		for (let at = 0; at < PAGES; at++)
-			store.savePage(id, { path: `/${at}`, type: 'isle', state: 'live', fields: { title: `Isle ${at}` }, rules: [] });
+			store.working.pages.save(id, { path: `/${at}`, type: 'isle', state: 'live', fields: { title: `Isle ${at}` }, rules: [] });
 		store.close();
 		const media = `${db}.media`;
 		const drawn = () => (existsSync(media) ? readdirSync(media).filter((name) => name.startsWith('share-')) : []);
@@ -586,7 +586,7 @@ describe('what the author wrote', () => {
 		);
 	const setRule = (tag: string, template: string) => {
 		const store = new Store(db);
-		store.setRule(store.site('Docs').id, { layer: 'site' }, tag, undefined, { kind: 'template', template });
+		store.working.rules.set(store.working.sites.named('Docs').id, { layer: 'site' }, tag, undefined, { kind: 'template', template });
 		store.close();
 	};
 	const inject = (...more: string[]) => run('inject', 'site', '--site', 'Docs', ...more);
@@ -671,8 +671,8 @@ describe('tables, quality, checks of pages, probes', () => {
 		expect(again.stderr).toContain('3 pages, 0 of them new');
 		expect(again.stderr).toContain('Preis: price');
 		const store = new Store(db);
-		const { id, types } = store.site('Birds');
-		expect(store.page(id, '/eider')).toMatchObject({
+		const { id, types } = store.working.sites.named('Birds');
+		expect(store.working.pages.at(id, '/eider')).toMatchObject({
 			type: 'bird',
 			fields: { title: 'Eiderente', published: '2026-05-03', price: 12.5 }
 		});

@@ -128,7 +128,7 @@ const action = { do: 'text', tag: 'title', text: 'Changed at once' } as const;
 /** The table of pages, as it comes back from a program in which every page was given words of its own. */
 const csvOf = () => {
 	const store = new Store(start, { readonly: true });
-	const { revision } = store.site('S');
+	const { revision } = store.working.sites.named('S');
 	store.close();
 	const rows = Array.from({ length: PAGES }, (_, at) => `/${at === 0 ? '' : at},Row ${at},${revision}`);
 	return new TextEncoder().encode(`path,page says: title,revision\n${rows.join('\n')}\n`);
@@ -162,7 +162,7 @@ function soundness(db: string) {
 }
 /** Every release is whole: as many pages as it says. */
 function releasesOf(store: Store): readonly number[] {
-	const { id } = store.site('S');
+	const { id } = store.working.sites.named('S');
 	return store.releases.history(id, 99).map(({ number, pages }) => {
 		expect(store.releases.hashes(id, number).size).toBe(pages);
 		return number;
@@ -220,8 +220,8 @@ describe.each(Object.entries(WORKS))('%s', (name, { prepare, ask, run }) => {
 			if (name === 'batch' || name === 'CSV back') expect(dump(again)).toBe(doneText);
 			if (name === 'compose') await everyPictureIsWhole();
 			if (name === 'state') {
-				expect(again.state.countStale(again.site('S').id)).toBe(0);
-				expect(again.state.differing(again.site('S').id, 9)).toMatchObject({ changed: 0, added: 0, removed: 0 });
+				expect(again.state.countStale(again.working.sites.named('S').id)).toBe(0);
+				expect(again.state.differing(again.working.sites.named('S').id, 9)).toMatchObject({ changed: 0, added: 0, removed: 0 });
 			}
 			releasesOf(again);
 			again.close();
@@ -313,7 +313,7 @@ test(`two processes at once, ${ROUNDS} rounds of each two: both are done, or one
 				expect(store.record.unfinished()).toEqual([]);
 				if (one === 'import' || other === 'import')
 					if (said[one === 'import' ? 0 : 1]!.code === 0)
-						expect(store.countPages(store.site('S').id).all).toBe(PAGES + 3000);
+						expect(store.working.pages.count(store.working.sites.named('S').id).all).toBe(PAGES + 3000);
 				store.close();
 				for (const copy of readdirSync(work).filter((name) => name.startsWith('copy-'))) {
 					const file = readdirSync(join(work, copy)).find((name) => name.endsWith('.db'));

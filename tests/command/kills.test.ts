@@ -88,7 +88,7 @@ test(`${KILLS} kills during releases, imports and updates of the state leave not
 		looking.close();
 		const store = new Store(db);
 		expect(states.includes(dump(store))).toBe(true);
-		const { id } = store.site('S');
+		const { id } = store.working.sites.named('S');
 		const latest = store.releases.latest(id)!;
 		expect(latest.number).toBeGreaterThanOrEqual(releases);
 		releases = latest.number;
@@ -99,7 +99,7 @@ test(`${KILLS} kills during releases, imports and updates of the state leave not
 	// What was interrupted is taken up, and comes to what a full look gives.
 	JOBS.release({ db, site: 'S' }, () => undefined);
 	const store = new Store(db);
-	const { id } = store.site('S');
+	const { id } = store.working.sites.named('S');
 	const kept = () => store.db.prepare('SELECT page_id, head, title, weight, differs FROM page_state ORDER BY 1').all();
 	const before = kept();
 	store.db.exec('UPDATE page_state SET seen = -1');
@@ -147,8 +147,8 @@ test('a long import that is killed between its goes is taken back, or whole', as
 		halves += (looking.prepare('SELECT count(*) AS n FROM unfinished').get() as { n: number }).n;
 		looking.close();
 		const store = new Store(file);
-		const { id } = store.site('S');
-		const isWhole = store.countPages(id).all === 30_200;
+		const { id } = store.working.sites.named('S');
+		const isWhole = store.working.pages.count(id).all === 30_200;
 		if (!isWhole) expect(dump(store)).toBe(before);
 		expect(store.record.unfinished()).toEqual([]);
 		// What looking at pages writes is made when they were looked at.

@@ -162,17 +162,16 @@ async function isFresh(site: string, options: { db?: string }): Promise<boolean>
 }
 
 function findAll(store: Store, name: string, withPages: boolean, isWhole: boolean): Found {
-	const stored = store.site(name);
-	const inRules = findInRules(stored.site, stored.types, store.pages(stored.id));
+	const stored = store.working.sites.named(name);
+	const inRules = findInRules(stored.site, stored.types, store.working.pages.all(stored.id));
 	if (!withPages) return { placed: inRules.map(inDatabase), looked: RULES_ALONE };
 	const resolver = resolverOf(store, stored, momentOf(store, stored.id));
-	const aside = new Set(store.asides.all(stored.id).map(({ code, tag, path }) => `${code} ${tag} ${path}`));
-	const isAside = ({ code, tag = '', target }: Finding) =>
-		aside.has(`${code} ${tag} `) || (target.of === 'page' && aside.has(`${code} ${tag} ${target.path}`));
+	const suppressed = store.state.suppressions.of(stored.id);
+	const isAside = (found: Finding) => suppressed.has(found, found.target.of === 'page' ? found.target.path : '');
 	const unshared = unsharedIn(stored.types);
 	const onPages: Finding[] = [];
 	let looked = 0;
-	for (const page of store.pages(stored.id, 'live')) {
+	for (const page of store.working.pages.all(stored.id, 'live')) {
 		if (unshared.has(page.type)) continue;
 		looked++;
 		const evaluation = resolver.evaluate(page);

@@ -25,7 +25,7 @@ export const addDiff: Verb = (program) => {
 		.addOption(dbOption())
 		.action((from: number, to: number, { site, path, format, ...options }: Options) =>
 			withReader(options, (store) => {
-				const { id } = store.site(site);
+				const { id } = store.working.sites.named(site);
 				refuseReleases(store, id, [from, to]);
 				let pages = 0;
 				for (const difference of differencesBetween(store, id, [from, to], path)) {

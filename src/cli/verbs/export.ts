@@ -10,7 +10,7 @@ export const addExport: Verb = (program) => {
 		.addOption(dbOption())
 		.action(async ({ site, out, ...options }: { site: string; out?: string; db?: string }) => {
 			await withReader(options, async (store) => {
-				store.site(site);
+				store.working.sites.named(site);
 				await writeOut(writeSiteFile(store, site), out);
 			});
 		});

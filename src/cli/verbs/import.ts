@@ -221,7 +221,7 @@ async function fromWeb(store: Parameters<typeof importWeb>[0], from: string, opt
 			...(include.length > 0 && { include }),
 			...(exclude.length > 0 && { exclude })
 		},
-		via: via === undefined ? undefined : readVia(via, base ?? store.findSite(site)?.site.base ?? from)
+		via: via === undefined ? undefined : readVia(via, base ?? store.working.sites.find(site)?.site.base ?? from)
 	}).finally(() => {
 		bar.stop();
 		process.off('SIGINT', onStop);
@@ -243,7 +243,7 @@ function fromTable(
 	{ base, site, type, map, dates, pathFromTitle, dryRun = false, json }: Options
 ) {
 	if (!site) throw new UserError('A table needs --site, the name of the site.', 2);
-	const whole = normaliseBase(base ?? store.findSite(site)?.site.base ?? '');
+	const whole = normaliseBase(base ?? store.working.sites.find(site)?.site.base ?? '');
 	if (!whole) throw new UserError('A new site needs --base, the public address of its pages, whole.', 2);
 	if (type.length > 1) throw new UserError('A table is of one type: name it once with --type.', 2);
 	const mapping = Object.fromEntries(

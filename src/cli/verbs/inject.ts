@@ -54,7 +54,7 @@ export const addInject: Verb = (program) => {
 				keepHeapSmall();
 				await gatherPictures(store, site);
 				const bar = progressBar('Writing');
-				const written = dryRun ? undefined : new WrittenNotes(store, store.site(site).id);
+				const written = dryRun ? undefined : new WrittenNotes(store, store.working.sites.named(site).id);
 				const named: Named = { files: new Set(), recipes: new Map(), manifest: false, written };
 				const heads = headsOf(store, site, named);
 				// What is refused before the first page was looked at has broken nothing off.
@@ -72,8 +72,8 @@ export const addInject: Verb = (program) => {
 				bar.stop();
 				list?.close();
 				const pictures = dryRun ? 0 : await bringAlong(store, site, out ?? folder, named);
-				if (!dryRun) store.sources.forget(store.site(site).id, INJECTING);
-				const faulty = faultyRules(store, store.site(site));
+				if (!dryRun) store.working.sources.forget(store.working.sites.named(site).id, INJECTING);
+				const faulty = faultyRules(store, store.working.sites.named(site));
 				if (json) return printJson({ ...summary, pictures, faulty });
 				describe({ ...summary, pictures }, dryRun);
 				sayFaulty(faulty);
@@ -91,13 +91,16 @@ interface Begun {
 
 /** Notes that an injection begins; one before it that never ended is told. */
 function noteBegun(store: Store, name: string, folder: string) {
-	const { id } = store.site(name);
-	const before = store.sources.settings<Begun>(id, INJECTING);
+	const { id } = store.working.sites.named(name);
+	const before = store.working.sources.settings<Begun>(id, INJECTING);
 	if (before)
 		say(
 			`The injection into ${before.folder} that began at ${before.at} was broken off: some of its pages may have the heads of before. ${before.folder === resolve(folder) ? 'This one writes them all.' : 'Run it again for that folder.'}`
 		);
-	store.sources.saveSettings(id, INJECTING, { folder: resolve(folder), at: new Date().toISOString() } satisfies Begun);
+	store.working.sources.saveSettings(id, INJECTING, {
+		folder: resolve(folder),
+		at: new Date().toISOString()
+	} satisfies Begun);
 }
 
 /** A CSV file (RFC 4180), a row for each value. */
@@ -123,13 +126,13 @@ interface Named {
 
 /** Notes in `named` what the heads name. */
 function headsOf(store: Store, name: string, named: Named): InjectOptions['headOf'] {
-	const stored = store.site(name);
+	const stored = store.working.sites.named(name);
 	const resolver = resolverOf(store, stored, new Date().toISOString());
 	const isPublic = publicIn(stored.types);
 	const base = normaliseBase(stored.site.base) ?? stored.site.base;
 	const media = base + MEDIA_PATH.slice(1);
 	return (path) => {
-		const page = store.page(stored.id, path);
+		const page = store.working.pages.at(stored.id, path);
 		if (!page || !isPublic(page)) return undefined;
 		const { head, traces } = resolver.resolveWithTrace(page);
 		for (const { value } of head.tags) {
@@ -152,7 +155,7 @@ function headsOf(store: Store, name: string, named: Named): InjectOptions['headO
 /** Puts what the heads name beside the pages; says how many pictures. */
 async function bringAlong(store: Store, name: string, folder: string, named: Named): Promise<number> {
 	const library = new Library(store);
-	const stored = store.site(name);
+	const stored = store.working.sites.named(name);
 	const manifest = named.manifest && manifestOf(store, stored);
 	if (manifest) {
 		writeFileSync(join(folder, MANIFEST_PATH), `${JSON.stringify(manifest.content, null, 2)}\n`);
@@ -174,7 +177,7 @@ function writeSitemaps(store: Store, site: number, name: string, folder: string)
 		else writeFileSync(to, text);
 	};
 	for (const { name: file, text } of sitemapsOf(store, name)) write(file, text, SITEMAP_MARK);
-	const { site: settings } = store.site(name);
+	const { site: settings } = store.working.sites.named(name);
 	// It is asked for at the root of the host: a site under a path has none of its own.
 	if (new URL(settings.base).pathname === '/') write('robots.txt', robotsOf(settings), ROBOTS_MARK);
 	if (foreign.length > 0) say(`Left as it is, since it was not written by Kephalon: ${foreign.join(', ')}.`);

@@ -69,7 +69,7 @@ export const addPages: Verb = (program) => {
 };
 
 async function putOut({ site, filter, columns, sort, down = false, mark = false, out, ...options }: Options) {
-	const { live } = await withReader(options, (store) => store.countPages(store.site(site).id));
+	const { live } = await withReader(options, (store) => store.working.pages.count(store.working.sites.named(site).id));
 	const bar = progressBar('Looking');
 	const progress = (done: number) => bar.update(done, live);
 	await refreshAll(databaseOf(options), site, { progress }).finally(bar.stop);

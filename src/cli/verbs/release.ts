@@ -41,14 +41,16 @@ export const addRelease: Verb = (program) => {
 		.option('--json', 'the release, or what would change, as JSON')
 		.addOption(dbOption())
 		.action(async ({ site, json, note, only, removes, dryRun, ...options }: Options) => {
-			const { live } = await withReader(options, (store) => store.countPages(store.site(site).id));
+			const { live } = await withReader(options, (store) =>
+				store.working.pages.count(store.working.sites.named(site).id)
+			);
 			const bar = progressBar('Looking');
 			const progress = (done: number) => bar.update(done, live);
 			const input = { db: databaseOf(options), site };
 			if (dryRun) {
 				await refreshAll(input.db, site, { progress }).finally(bar.stop);
 				return withReader(options, (store) => {
-					const differing = store.state.differing(store.site(site).id, json ? -1 : 50);
+					const differing = store.state.differing(store.working.sites.named(site).id, json ? -1 : 50);
 					if (json) return printJson(differing);
 					const { changed, added, removed, paths } = differing;
 					say(

@@ -17,7 +17,7 @@ export const addReleases: Verb = (program) => {
 		.addOption(dbOption())
 		.action(({ site, json, ...options }: Partial<Options>) =>
 			withReader(options, (store) => {
-				const all = store.releases.history(store.site(named(site)).id, Number.MAX_SAFE_INTEGER);
+				const all = store.releases.history(store.working.sites.named(named(site)).id, Number.MAX_SAFE_INTEGER);
 				if (json) return printJson(all);
 				if (all.length === 0) return say(`Nothing of "${site}" is released yet.`);
 				for (const { number, created, pages, changed, added, removed, note } of all)
@@ -34,7 +34,7 @@ export const addReleases: Verb = (program) => {
 			// The site and the database are options of the list as well, which takes them wherever they stand.
 			const { site, keep, ...options } = command.optsWithGlobals<Partial<Options> & { readonly keep: number }>();
 			return withStore(options, (store) => {
-				const gone = store.releases.prune(store.site(named(site)).id, keep);
+				const gone = store.releases.prune(store.working.sites.named(named(site)).id, keep);
 				say(gone === 0 ? 'There was nothing to take away.' : `Took away ${count(gone, 'release')}.`);
 			});
 		});

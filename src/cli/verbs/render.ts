@@ -53,10 +53,10 @@ async function renderFromFile(file: string, options: Options) {
 }
 
 async function renderFromStore(store: Store, name: string, options: Options) {
-	const site = store.site(name);
+	const site = store.working.sites.named(name);
 	const resolver = resolverOf(store, site, momentOf(options));
-	if (options.all) await renderAll(resolver, store.pages(site.id), options);
-	else renderOne(resolver, store.page(site.id, options.path as string), options);
+	if (options.all) await renderAll(resolver, store.working.pages.all(site.id), options);
+	else renderOne(resolver, store.working.pages.at(site.id, options.path as string), options);
 }
 
 /** How much is gathered before it is handed on, in UTF-16 code units. */

@@ -63,7 +63,7 @@ export const addVerify: Verb = (program) => {
 				const bar = progressBar('Looking');
 				const done = await verify(store, {
 					...{ site, sample: pages, rate: speed, signal: stop.signal, progress: bar.update },
-					via: via === undefined ? undefined : readVia(via, store.site(site).site.base)
+					via: via === undefined ? undefined : readVia(via, store.working.sites.named(site).site.base)
 				}).finally(() => {
 					bar.stop();
 					process.off('SIGINT', onStop);

@@ -90,5 +90,13 @@ export function describeMend(found: Finding): string {
 	return (KINDS[found.code] as Kind<unknown>).mend(found.data);
 }
 
+/** What a finding is, wherever it stands. A tag that is not named is none. */
+export interface FindingKind {
+	readonly code: string;
+	readonly tag?: string | undefined;
+}
+/** Findings of one key are of one kind: the same code of the same tag. */
+export const keyOfKind = ({ code, tag = '' }: FindingKind) => `${code} ${tag}`;
+
 /** How badly something is off: the sum of its findings' weights. */
 export const weightOf = (found: readonly Finding[]) => found.reduce((sum, { weight }) => sum + weight, 0);

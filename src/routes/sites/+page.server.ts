@@ -4,9 +4,9 @@ import type { PageServerLoad } from './$types';
 export const load: PageServerLoad = ({ locals }) => {
 	const store = locals.store;
 	return {
-		sites: store.siteNames().map(({ id, name, base }) => ({
+		sites: store.working.sites.names().map(({ id, name, base }) => ({
 			...{ name, base },
-			pages: store.countPages(id).all,
+			pages: store.working.pages.count(id).all,
 			release: store.releases.latest(id)?.number
 		}))
 	};

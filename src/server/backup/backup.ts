@@ -111,8 +111,8 @@ function refuseDamaged(file: string, name: string) {
 /** What a copy holds. Not read-only: closing it then leaves nothing beside it. */
 function count(db: string): Backup {
 	const copy = new Store(db, { create: false });
-	const sites = copy.siteNames();
-	const pages = sites.reduce((sum, { id }) => sum + copy.countPages(id).all, 0);
+	const sites = copy.working.sites.names();
+	const pages = sites.reduce((sum, { id }) => sum + copy.working.pages.count(id).all, 0);
 	const { pictures } = new Library(copy).size();
 	copy.close();
 	return { db, sites: sites.length, pages, pictures, bytes: statSync(db).size + bytesIn(`${db}.media`) };

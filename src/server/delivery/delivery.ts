@@ -6,14 +6,16 @@ import { parseUrl } from '$core';
 import { log } from '../log';
 import { Library } from '../pictures/library';
 import { manifestOf } from '../pictures/manifest';
-import { prepared } from '../store/opening/database';
+import { prepared, row, type Prepared } from '../store/opening/database';
 import { Store } from '../store/store';
 import { runJob } from '../jobs/run';
 import { refuse, SAFE } from './refuse';
 
 const SQL = {
 	version: `PRAGMA data_version`,
-	site: `SELECT s.id, (SELECT max(number) FROM release WHERE site_id = s.id) AS number FROM site s WHERE s.name = ?`,
+	site: row<KnownSite>(
+		`SELECT s.id, (SELECT max(number) FROM release WHERE site_id = s.id) AS number FROM site s WHERE s.name = ?`
+	),
 	byPath: `SELECT head AS hash FROM released WHERE site_id = ? AND path = ? AND until IS NULL`,
 	byAddress: `SELECT head AS hash FROM released WHERE site_id = ? AND address = ? AND until IS NULL`,
 	html: `SELECT html AS body FROM head WHERE hash = ?`,
@@ -56,7 +58,7 @@ interface KnownSite {
 export class Delivery {
 	private readonly store: Store;
 	private readonly library: Library;
-	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	private readonly run: Prepared<typeof SQL>;
 	private readonly sites = new Map<string, KnownSite>();
 	/** Answers by format and coding, then by the request's address; all of the newest releases. */
 	private readonly kept = { html: keptByCoding(), json: keptByCoding() };
@@ -146,7 +148,7 @@ export class Delivery {
 	}
 
 	private readSite(name: string): KnownSite | undefined {
-		return this.run('site').get(name) as KnownSite | undefined;
+		return this.run('site').get(name);
 	}
 
 	private site(name: string): KnownSite | undefined {
@@ -186,7 +188,7 @@ export class Delivery {
 	/** A page that has moved leads on; any other is not there. */
 	private elsewhere(site: KnownSite, query: URLSearchParams, url: string, response: ServerResponse) {
 		const path = query.get('path');
-		const moved = path === null ? undefined : this.store.redirects.of(site.id, path);
+		const moved = path === null ? undefined : this.store.working.redirects.of(site.id, path);
 		if (moved === undefined)
 			return refuse(response, 404, `Release ${site.number} has no page at ${path ?? query.get('address')}.`);
 		query.set('path', moved);
@@ -235,7 +237,7 @@ export class Delivery {
 	}
 
 	private manifest(name: string, response: ServerResponse) {
-		const site = this.store.findSite(name);
+		const site = this.store.working.sites.find(name);
 		const manifest = site && manifestOf(this.store, site);
 		if (!manifest) return refuse(response, 404, 'The site has no square icon in the library to make a manifest of.');
 		const body = Buffer.from(`${JSON.stringify(manifest.content, null, 2)}\n`);

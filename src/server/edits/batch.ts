@@ -101,7 +101,7 @@ export function changeMany(
 		for (const path of pathsOf(store, site.id, pages)) {
 			yield;
 			if (++seen % 100 === 0) progress(seen);
-			const page = store.page(site.id, path);
+			const page = store.working.pages.at(site.id, path);
 			if (!page) throw notFound(`There is no page "${path}" in this site.`);
 			const after = changedPage(page, action);
 			refuseChanged(site, page, after, action);
@@ -109,7 +109,7 @@ export function changeMany(
 				throw new UserError(
 					'The home page is among them: it would go. Leave it out, or make another page the home page first.'
 				);
-			if (store.changePage(site.id, page, after)) changed++;
+			if (store.working.pages.change(site.id, page, after)) changed++;
 		}
 		return changed;
 	});
@@ -224,7 +224,7 @@ export interface BatchSample {
 
 /** What a change of many would do, tried on some of them; nothing is kept. */
 export function sampleOfBatch(store: Store, name: string, pages: BatchPages, action: BatchAction): BatchSample {
-	const stored = store.site(name);
+	const stored = store.working.sites.named(name);
 	refuseAction(store, stored, action);
 	const resolver = new Resolver(
 		{ site: stored.site, types: stored.types, pictures: store.pictures.all(stored.id) },
@@ -242,7 +242,7 @@ export function sampleOfBatch(store: Store, name: string, pages: BatchPages, act
 	};
 	const paths = pathsOf(store, stored.id, pages);
 	const looked = paths.slice(0, LOOKED_AT).flatMap((path) => {
-		const page = store.page(stored.id, path);
+		const page = store.working.pages.at(stored.id, path);
 		if (!page) return [];
 		const [before, after] = [look(page), look(changedPage(page, action))];
 		const gained = after.found.filter((one) => !before.found.includes(one));

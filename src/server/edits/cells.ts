@@ -44,7 +44,7 @@ export function writeCells(store: Store, name: string, cells: readonly CellWrite
 			const body: RuleBody | null = text === '' ? null : { kind: 'template', template: toTemplate(text) };
 			const [issue] = refuseEdit(store, site, { place, tag, body });
 			if (issue) throw new UserError(`${path}, ${tag}: ${issue.message}`);
-			store.setRule(site.id, place, tag, undefined, body);
+			store.working.rules.set(site.id, place, tag, undefined, body);
 		}
 		return cells.length;
 	});

@@ -43,7 +43,7 @@ export interface Made<T> {
 export function makeEdit<T>(store: Store, name: string, edit: NewEdit, work: (site: StoredSite) => T): Made<T> {
 	refuseLostFile(store);
 	return store.transaction(() => {
-		const site = store.site(name);
+		const site = store.working.sites.named(name);
 		// The marks that rows get say the revision that the edit leads to.
 		const revision = store.record.nextRevision(site.id);
 		const { id, result } = store.record.note(
@@ -58,7 +58,7 @@ export function makeEdit<T>(store: Store, name: string, edit: NewEdit, work: (si
 /** The same for content that is read in: makes the site first where there is none of its name. */
 export function makeImport<T>(store: Store, site: Site, edit: NewEdit, work: (site: StoredSite) => T): Made<T> {
 	return store.transaction(() => {
-		if (!store.findSite(site.name)) store.saveSite(site);
+		if (!store.working.sites.find(site.name)) store.working.sites.save(site);
 		return makeEdit(store, site.name, edit, work);
 	});
 }

@@ -36,7 +36,7 @@ let [store, made, id] = [undefined as unknown as Store, 0, 0];
 beforeEach(() => {
 	store = new Store(join(folder, `${++made}.db`));
 	begin();
-	id = store.site('S').id;
+	id = store.working.sites.named('S').id;
 });
 const dump = () => [...writeSiteFile(store, 'S')].join('');
 const rule = (edit: Edit, expected?: unknown) => keepRule(store, 'S', edit, { expected, origin: 'bench' });
@@ -46,7 +46,7 @@ const act = (action: unknown) => actOnPage(store, 'S', readPageAction(action), '
 
 describe('one way in', () => {
 	test('an edit counts one revision and stands in the record with what was before and after', () => {
-		const before = store.site('S').revision;
+		const before = store.working.sites.named('S').revision;
 		expect(rule(atSite('One')).revision).toBe(before + 1);
 		rule(atSite('Two'));
 		const [last, first] = store.record.list(id, undefined, 2);
@@ -57,9 +57,9 @@ describe('one way in', () => {
 	});
 	test('what changes nothing leaves no trace', () => {
 		rule(atSite('One'));
-		const { revision } = store.site('S');
+		const { revision } = store.working.sites.named('S');
 		expect(rule(atSite('One'))).toMatchObject({ edit: undefined, revision });
-		expect(store.site('S').revision).toBe(revision);
+		expect(store.working.sites.named('S').revision).toBe(revision);
 	});
 	test('of two that saw the same, one is kept and the other is told', () => {
 		const other = new Store(store.file);
@@ -73,7 +73,7 @@ describe('one way in', () => {
 		const before = dump();
 		const failing = () =>
 			makeEdit(store, 'S', { origin: 'bench', kind: 'batch', what: {} }, (stored) => {
-				store.setRule(stored.id, { layer: 'site' }, 'title', undefined, says('Half'));
+				store.working.rules.set(stored.id, { layer: 'site' }, 'title', undefined, says('Half'));
 				throw new Error('no further');
 			});
 		expect(failing).toThrow('no further');
@@ -100,7 +100,12 @@ describe('taking back', () => {
 		['another home page', () => act({ do: 'home', path: '/a' })],
 		[
 			'a whole import',
-			() => saveSiteFile(store, { site, types: [], pages: [], pictures: [] } as never, store.site('S').revision)
+			() =>
+				saveSiteFile(
+					store,
+					{ site, types: [], pages: [], pictures: [] } as never,
+					store.working.sites.named('S').revision
+				)
 		]
 	])('%s, and doing it again', (_, change) => {
 		rule({ place: { layer: 'page', path: '/b' }, tag: 'title', body: says('Of b') });
@@ -121,11 +126,11 @@ describe('taking back', () => {
 		const first = settings({ layer: 'site' }, { separator: '|' });
 		settings({ layer: 'site' }, { lean: true });
 		takeBack(store, 'S', first.edit!, 'bench');
-		expect(store.site('S').site).toMatchObject({ separator: '·', lean: true });
+		expect(store.working.sites.named('S').site).toMatchObject({ separator: '·', lean: true });
 		const again = settings({ layer: 'site' }, { separator: '–' });
 		settings({ layer: 'site' }, { separator: '/' });
 		expect(() => takeBack(store, 'S', again.edit!, 'bench')).toThrow(expect.objectContaining({ status: 409 }));
-		expect(store.site('S').site.separator).toBe('/');
+		expect(store.working.sites.named('S').site.separator).toBe('/');
 		expect(() => takeBack(store, 'S', 999, 'bench')).toThrow(expect.objectContaining({ status: 404 }));
 		expect(() => takeBack(store, 'S', first.edit!, 'bench')).toThrow('It is taken back already.');
 	});
@@ -229,7 +234,7 @@ describe('the kept state', () => {
 			fc.property(fc.array(step, { minLength: 1, maxLength: 14 }), (steps) => {
 				store.db.exec('DELETE FROM site');
 				begin();
-				id = store.site('S').id;
+				id = store.working.sites.named('S').id;
 				for (const one of steps)
 					try {
 						walk(one);
@@ -241,15 +246,15 @@ describe('the kept state', () => {
 				store.db.exec('UPDATE page_state SET seen = -1');
 				refresh();
 				expect(kept).toEqual(rows());
-				const home = store.page(id, '/');
+				const home = store.working.pages.at(id, '/');
 				if (!store.releases.head(id, { path: '/' }) || (home?.state === 'live' && home.type === 'note')) release();
 				else return;
 				expect(store.state.differing(id, 9)).toMatchObject({ changed: 0, added: 0, removed: 0 });
 				const { number } = store.releases.latest(id)!;
-				const live = [...store.pages(id, 'live')].map((one) => one.path);
+				const live = [...store.working.pages.all(id, 'live')].map((one) => one.path);
 				expect([...store.releases.hashes(id, number).keys()]).toEqual(live);
 				expect(store.releases.latest(id)!.pages).toBe(live.length);
-				expect(store.countPages(id).all).toBe([...store.pages(id)].length);
+				expect(store.working.pages.count(id).all).toBe([...store.working.pages.all(id)].length);
 			}),
 			{ numRuns: 120 }
 		);

@@ -29,7 +29,7 @@ beforeEach(() => {
 		],
 		pictures: [{ src: '/p.jpg', width: 800, height: 600, alt: 'A boat' }, { src: '/q.jpg' }]
 	} as never);
-	id = store.site('S').id;
+	id = store.working.sites.named('S').id;
 });
 const dump = () => [...writeSiteFile(store, 'S')].join('');
 const says = (template: string): RuleBody => ({ kind: 'template', template });
@@ -69,7 +69,7 @@ describe('a rule', () => {
 			expect.objectContaining({ current: says('Any') })
 		);
 		keep({ ...edit, language: 'fr', body: null }, says('French'));
-		expect(store.site('S').site.rules).toEqual([{ tag: 'title', ...says('Any') }]);
+		expect(store.working.sites.named('S').site.rules).toEqual([{ tag: 'title', ...says('Any') }]);
 	});
 	test.each([
 		['a type', { layer: 'type', name: 'nota' }, /no content type "nota"/],
@@ -109,16 +109,16 @@ describe('the home page', () => {
 	test('of a site that had none: the page moves to /, and its old path leads there', () => {
 		const before = dump();
 		expect(act({ do: 'home', path: '/a' }).result).toBe('/');
-		expect(store.page(id, '/')).toMatchObject({ fields: { title: 'A' }, type: 'note' });
-		expect(store.page(id, '/a')).toBeUndefined();
-		expect(store.redirects.all(id)).toEqual({ '/a': '/' });
+		expect(store.working.pages.at(id, '/')).toMatchObject({ fields: { title: 'A' }, type: 'note' });
+		expect(store.working.pages.at(id, '/a')).toBeUndefined();
+		expect(store.working.redirects.all(id)).toEqual({ '/a': '/' });
 		takeBack(store, 'S', 'last', 'bench');
 		expect(dump()).toBe(before);
 	});
 	test('is not made of one that nobody sees', () => {
 		settings({ place: { layer: 'page', path: '/a' }, changes: { state: 'draft' } });
 		expect(() => act({ do: 'home', path: '/a' })).toThrow(/It is a draft.*Set it live first/);
-		expect(store.page(id, '/')).toBeUndefined();
+		expect(store.working.pages.at(id, '/')).toBeUndefined();
 	});
 	test('stays what it is when it is made the home page once more', () => {
 		act({ do: 'home', path: '/a' });
@@ -149,11 +149,11 @@ describe('pictures', () => {
 		expect(() => settings({ place, changes: { width: 9 } })).toThrow(/"width" of a picture is read from its file/);
 	});
 	test('are taken out: their facts are gone, the pages that name them stay as they are', () => {
-		const page = store.page(id, '/a');
+		const page = store.working.pages.at(id, '/a');
 		store.pictures.remove(id, '/p.jpg');
 		expect(store.pictures.one(id, '/p.jpg')).toBeUndefined();
 		expect(store.pictures.all(id).map(({ src }) => src)).toEqual(['/q.jpg']);
-		expect(store.page(id, '/a')).toEqual(page);
+		expect(store.working.pages.at(id, '/a')).toEqual(page);
 		store.pictures.remove(id, '/none.jpg');
 		expect(store.pictures.all(id)).toHaveLength(1);
 	});

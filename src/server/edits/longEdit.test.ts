@@ -34,7 +34,7 @@ beforeEach(() => {
 		pictures: []
 	} as never);
 	saveSiteFile(store, { site: siteOf('Other'), types, pages: [page('/')], pictures: [] } as never);
-	id = store.site('S').id;
+	id = store.working.sites.named('S').id;
 });
 const dump = (name = 'S') => [...writeSiteFile(store, name)].join('');
 const entry = { origin: 'command', kind: 'import', what: { pages: 9 } } as const;
@@ -45,7 +45,7 @@ const busy = (milliseconds: number) => {
 const slowly = (paths: readonly string[], each = 60): LongWork<number> =>
 	function* (site) {
 		for (const path of paths) {
-			store.savePage(site.id, page(path, `New ${path}`));
+			store.working.pages.save(site.id, page(path, `New ${path}`));
 			busy(each);
 			yield;
 		}
@@ -85,12 +85,15 @@ describe('a long edit', () => {
 		const other = otherWriter(store.file);
 		await other.ready;
 		const seen = new Set<string>();
-		const base = () => store.siteNames().find(({ name }) => name === 'Other')!.base;
+		const base = () => store.working.sites.names().find(({ name }) => name === 'Other')!.base;
 		// It goes on until the other was seen to write twice: however busy the machine is.
 		const { edit, result, revision } = makeLongEdit(store, 'S', entry, function* (site) {
 			let made = 0;
 			for (; made < 16 || (seen.size < 3 && made < 2000); made++) {
-				store.savePage(site.id, page(made === 0 ? '/a' : `/made/${made}`, made === 0 ? 'New /a' : `Made ${made}`));
+				store.working.pages.save(
+					site.id,
+					page(made === 0 ? '/a' : `/made/${made}`, made === 0 ? 'New /a' : `Made ${made}`)
+				);
 				busy(60);
 				seen.add(base());
 				yield;
@@ -101,26 +104,26 @@ describe('a long edit', () => {
 		expect(seen.size).toBeGreaterThanOrEqual(3);
 		expect(result).toBeGreaterThanOrEqual(16);
 		expect(store.record.list(id, undefined, 1)).toMatchObject([{ id: edit, kind: 'import', revision }]);
-		expect(store.site('S').revision).toBe(revision);
+		expect(store.working.sites.named('S').revision).toBe(revision);
 		expect(store.record.unfinished()).toEqual([]);
-		expect(store.page(id, '/a')).toMatchObject({ fields: { title: 'New /a' } });
+		expect(store.working.pages.at(id, '/a')).toMatchObject({ fields: { title: 'New /a' } });
 		takeBack(store, 'S', 'last', 'bench', result - 1);
 		expect(dump()).toBe(before);
 	});
 	test('of a moment is made in one go', () => {
-		const { revision } = store.site('S');
+		const { revision } = store.working.sites.named('S');
 		const { edit } = makeLongEdit(store, 'S', entry, slowly(['/a', '/x'], 0));
 		expect(store.record.one(id, edit!)).toMatchObject({ revision: revision + 1 });
-		expect(store.site('S').revision).toBe(revision + 1);
+		expect(store.working.sites.named('S').revision).toBe(revision + 1);
 	});
 	test('that changes nothing leaves no trace', () => {
-		const { revision } = store.site('S');
+		const { revision } = store.working.sites.named('S');
 		const nothing: LongWork<string> = function* () {
 			yield;
 			return 'done';
 		};
 		expect(makeLongEdit(store, 'S', entry, nothing)).toEqual({ edit: undefined, revision, result: 'done' });
-		expect(store.site('S').revision).toBe(revision);
+		expect(store.working.sites.named('S').revision).toBe(revision);
 	});
 	test.each([
 		['at once', 0],
@@ -138,24 +141,24 @@ describe('a long edit', () => {
 	});
 	test('that fails leaves no site that it made', () => {
 		const failing: LongWork<void> = function* (site) {
-			store.ensureType(site.id, 'note');
+			store.working.types.ensure(site.id, 'note');
 			yield* slowly(PATHS)(site);
 			throw new Error('no further');
 		};
 		expect(() => makeLongEdit(store, 'New', entry, failing, { fresh: siteOf('New') })).toThrow('no further');
-		expect(store.findSite('New')).toBeUndefined();
+		expect(store.working.sites.find('New')).toBeUndefined();
 		const working: LongWork<number> = function* (site) {
-			store.ensureType(site.id, 'note');
+			store.working.types.ensure(site.id, 'note');
 			return yield* slowly(['/x'], 0)(site);
 		};
 		makeLongEdit(store, 'New', entry, working, { fresh: siteOf('New') });
-		expect(store.countPages(store.site('New').id).all).toBe(1);
+		expect(store.working.pages.count(store.working.sites.named('New').id).all).toBe(1);
 	});
 	test('that waits for no one is made whole while another is going on', () => {
 		const lock = WriterLock.take(store.file)!;
-		const { revision } = store.site('S');
+		const { revision } = store.working.sites.named('S');
 		makeLongEdit(store, 'S', entry, slowly(PATHS));
-		expect(store.site('S').revision).toBe(revision + 1);
+		expect(store.working.sites.named('S').revision).toBe(revision + 1);
 		lock.release();
 	});
 });
@@ -260,13 +263,13 @@ describe('where many pages come, the indexes that only the table needs', () => {
 describe('while one is half made', () => {
 	/** One that has done something and goes on. */
 	function half(isNew = false) {
-		const site = isNew ? store.saveSite(siteOf('New')) : id;
+		const site = isNew ? store.working.sites.save(siteOf('New')) : id;
 		return store.transaction(() => {
 			const revision = store.record.nextRevision(site);
 			const edit = store.record.begin({ site, revision, made: '2026-05-03T10:00:00Z', author: 'ada', ...entry });
 			store.record.go(edit, () => {
-				store.ensureType(site, 'note');
-				store.savePage(site, page('/a', 'Half'));
+				store.working.types.ensure(site, 'note');
+				store.working.pages.save(site, page('/a', 'Half'));
 			});
 			store.record.beginLong(edit, isNew);
 			return edit;
@@ -284,7 +287,7 @@ describe('while one is half made', () => {
 		new Store(store.file).close();
 		new Store(store.file, { readonly: true }).close();
 		expect(store.record.unfinished()).toMatchObject([{ site: id, isNew: false, author: 'ada' }]);
-		expect(store.page(id, '/a')!.fields.title).toBe('Half');
+		expect(store.working.pages.at(id, '/a')!.fields.title).toBe('Half');
 		lock.release();
 	});
 	const takeBackable = () =>
@@ -306,7 +309,7 @@ describe('while one is half made', () => {
 	test('with a new site, that goes', () => {
 		half(true);
 		new Store(store.file).close();
-		expect(store.findSite('New')).toBeUndefined();
+		expect(store.working.sites.find('New')).toBeUndefined();
 	});
 	test('what others changed since stays theirs', () => {
 		half();
@@ -318,10 +321,10 @@ describe('while one is half made', () => {
 		);
 		store.record.note(
 			{ site: id, revision: 99, made: '', author: 'bo', origin: 'bench', kind: 'page', what: null },
-			() => store.savePage(id, { ...store.page(id, '/a')!, fields: { title: 'Theirs' } })
+			() => store.working.pages.save(id, { ...store.working.pages.at(id, '/a')!, fields: { title: 'Theirs' } })
 		);
 		new Store(store.file).close();
-		expect(store.page(id, '/a')).toMatchObject({ key: true, fields: { title: 'Theirs' } });
+		expect(store.working.pages.at(id, '/a')).toMatchObject({ key: true, fields: { title: 'Theirs' } });
 		expect(store.record.unfinished()).toEqual([]);
 	});
 });
@@ -331,7 +334,7 @@ describe('a large edit that is taken back', () => {
 	const bring = (paths: readonly string[]) =>
 		makeLongEdit(store, 'S', entry, function* (site) {
 			for (const path of paths) {
-				store.savePage(site.id, page(path));
+				store.working.pages.save(site.id, page(path));
 				yield;
 			}
 		}).edit as number;
@@ -356,7 +359,7 @@ describe('a large edit that is taken back', () => {
 		expect(hasPausedOrders(store.db)).toBe(false);
 		// Again, and what another has changed since stays.
 		const again = takeBackLarge(store, 'S', editMeant(store, 'S', 'again') as number, 'bench');
-		expect(store.countPages(id).all).toBe(3 + many.length);
+		expect(store.working.pages.count(id).all).toBe(3 + many.length);
 		keepSettings(
 			store,
 			'S',
@@ -364,7 +367,7 @@ describe('a large edit that is taken back', () => {
 			'bench'
 		);
 		expect(() => takeBackLarge(store, 'S', edit, 'bench', 5200)).toThrow('It stays: what it changed was changed again');
-		expect(store.countPages(id).all).toBe(3 + many.length);
+		expect(store.working.pages.count(id).all).toBe(3 + many.length);
 		JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
 		expect(indexes()).toEqual(all);
 		expect(again.edit).toBeDefined();

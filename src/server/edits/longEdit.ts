@@ -120,14 +120,14 @@ class LongEdit<T> {
 	}
 
 	private open() {
-		const isNew = !this.store.findSite(this.name);
-		if (isNew && this.fresh) this.store.saveSite(this.fresh);
-		return (this.site = { id: this.store.site(this.name).id, isNew });
+		const isNew = !this.store.working.sites.find(this.name);
+		if (isNew && this.fresh) this.store.working.sites.save(this.fresh);
+		return (this.site = { id: this.store.working.sites.named(this.name).id, isNew });
 	}
 
 	/** Works until the go is over; one that cannot be parted, since another long edit is going on, is made whole. */
 	private stepsOfOneGo(): IteratorResult<void, T> {
-		this.running ??= this.work(this.store.site(this.name));
+		this.running ??= this.work(this.store.working.sites.named(this.name));
 		const until = performance.now() + GO;
 		for (;;) {
 			const step = this.running.next();

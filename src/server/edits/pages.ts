@@ -74,7 +74,7 @@ function perform(store: Store, site: StoredSite, action: PageAction): string {
 			refuseTaken(store, id, action.to);
 			// A copy is a version of nothing: two pages of one language would answer for it.
 			const { alternates: _versions, key: _key, ...page } = pageAt(store, id, action.path);
-			store.savePage(id, { ...page, path: action.to, state: 'draft' });
+			store.working.pages.save(id, { ...page, path: action.to, state: 'draft' });
 			return action.to;
 		}
 		case 'remove':
@@ -83,7 +83,7 @@ function perform(store: Store, site: StoredSite, action: PageAction): string {
 		case 'unlink':
 			return link(store, site, action);
 		case 'forget':
-			store.redirects.drop(id, action.path);
+			store.working.redirects.drop(id, action.path);
 			return '/';
 		case 'home':
 			return makeHome(store, site, pageAt(store, id, action.path));
@@ -91,13 +91,14 @@ function perform(store: Store, site: StoredSite, action: PageAction): string {
 }
 
 function pageAt(store: Store, site: number, path: string): Page {
-	const page = store.page(site, path);
+	const page = store.working.pages.at(site, path);
 	if (page) return page;
 	throw notFound(`There is no page "${path}" in this site.`);
 }
 
 function refuseTaken(store: Store, site: number, path: string) {
-	if (store.page(site, path)) throw new UserError(`There is a page at ${path} already. Choose another path.`);
+	if (store.working.pages.at(site, path))
+		throw new UserError(`There is a page at ${path} already. Choose another path.`);
 }
 
 /** Why a page cannot stand at `/`, in a sentence; undefined when it can. */
@@ -117,7 +118,7 @@ function add(store: Store, site: StoredSite, action: Extract<PageAction, { do: '
 	const own = language ?? site.site.languages[0] ?? 'und';
 	if (original && languageOfPage(original, site) === own)
 		throw new UserError(`${original.path} is in “${own}” itself. Choose another language for its version.`);
-	store.savePage(site.id, {
+	store.working.pages.save(site.id, {
 		...{ path, type, state: 'draft', rules: [] },
 		...(language && { language }),
 		fields: { title, ...(original?.fields.picture !== undefined && { picture: original.fields.picture }) },
@@ -125,7 +126,7 @@ function add(store: Store, site: StoredSite, action: Extract<PageAction, { do: '
 		// The original names it once it is live: until then it would lead its readers nowhere.
 		...(original && { alternates: { [languageOfPage(original, site)]: original.path } })
 	});
-	if (store.redirects.of(site.id, path) !== undefined) store.redirects.drop(site.id, path);
+	if (store.working.redirects.of(site.id, path) !== undefined) store.working.redirects.drop(site.id, path);
 	return path;
 }
 
@@ -136,11 +137,11 @@ function remove(store: Store, { id }: StoredSite, { path, to }: Extract<PageActi
 	const page = pageAt(store, id, path);
 	if (to === path) throw new UserError('A page that is taken away cannot lead to itself. Choose another path.');
 	if (to !== undefined) pageAt(store, id, to);
-	for (const other of store.pagesNaming(id, path))
-		if (other.path !== path) store.savePage(id, withoutVersion(other, path));
-	store.removePage(id, page.path);
-	store.redirects.leadOn(id, path, to);
-	return to ?? store.listing.first(id) ?? '/';
+	for (const other of store.working.pages.naming(id, path))
+		if (other.path !== path) store.working.pages.save(id, withoutVersion(other, path));
+	store.working.pages.remove(id, page.path);
+	store.working.redirects.leadOn(id, path, to);
+	return to ?? store.table.listing.first(id) ?? '/';
 }
 
 function withoutVersion(page: Page, path: string): Page {
@@ -159,10 +160,10 @@ export function whyNoVersion(page: Page, other: Page | undefined, path: string):
 }
 
 function link(store: Store, site: StoredSite, action: Extract<PageAction, { do: 'link' | 'unlink' }>): string {
-	const [page, other] = [pageAt(store, site.id, action.path), store.page(site.id, action.to)];
+	const [page, other] = [pageAt(store, site.id, action.path), store.working.pages.at(site.id, action.to)];
 	if (action.do === 'unlink') {
-		store.savePage(site.id, withoutVersion(page, action.to));
-		if (other) store.savePage(site.id, withoutVersion(other, action.path));
+		store.working.pages.save(site.id, withoutVersion(page, action.to));
+		if (other) store.working.pages.save(site.id, withoutVersion(other, action.path));
 		return page.path;
 	}
 	const why = whyNoVersion(page, other, action.to);
@@ -172,8 +173,8 @@ function link(store: Store, site: StoredSite, action: Extract<PageAction, { do: 
 		throw new UserError(`Both pages are in “${mine}”. Give one of them its language first: versions differ by it.`);
 	refuseSecond(page, its, other.path);
 	refuseSecond(other, mine, page.path);
-	store.savePage(site.id, { ...page, alternates: { ...page.alternates, [its]: other.path } });
-	store.savePage(site.id, { ...other, alternates: { ...other.alternates, [mine]: page.path } });
+	store.working.pages.save(site.id, { ...page, alternates: { ...page.alternates, [its]: other.path } });
+	store.working.pages.save(site.id, { ...other, alternates: { ...other.alternates, [mine]: page.path } });
 	return page.path;
 }
 
@@ -187,16 +188,16 @@ function refuseSecond(page: Page, language: string, path: string) {
 /** The page comes to stand at `/`, as the type for the home page where the site has one; what was there takes its place. */
 function makeHome(store: Store, { id, types }: Pick<StoredSite, 'id' | 'types'>, page: Page): string {
 	if (page.path === '/') return '/';
-	const before = store.page(id, '/');
+	const before = store.working.pages.at(id, '/');
 	const home = types.find((type) => type.special === 'home')?.name ?? page.type;
 	const why = whyNoHome({ ...page, type: home }, types);
 	if (why) throw new UserError(`${page.path} cannot become the home page. ${why}`);
-	store.removePage(id, page.path);
+	store.working.pages.remove(id, page.path);
 	if (before) {
-		store.removePage(id, '/');
-		store.savePage(id, { ...before, path: page.path, type: page.type });
+		store.working.pages.remove(id, '/');
+		store.working.pages.save(id, { ...before, path: page.path, type: page.type });
 	}
-	store.savePage(id, { ...page, path: '/', type: home });
-	if (!before) store.redirects.replace(id, { ...store.redirects.all(id), [page.path]: '/' });
+	store.working.pages.save(id, { ...page, path: '/', type: home });
+	if (!before) store.working.redirects.replace(id, { ...store.working.redirects.all(id), [page.path]: '/' });
 	return '/';
 }

@@ -13,7 +13,7 @@ const TRIES = 5;
  */
 export function removeUnused(store: Store, name: string, src: string, usesOf: (site: number) => PictureUses) {
 	for (let tries = 0; tries < TRIES; tries++) {
-		const { id, revision } = store.site(name);
+		const { id, revision } = store.working.sites.named(name);
 		refuseUsed(store, name, src, usesOf(id));
 		const edit = { origin: 'bench', kind: 'picture', what: { src, do: 'remove' } } as const;
 		const { result: isRemoved } = makeEdit(store, name, edit, (site) => {
@@ -27,7 +27,7 @@ export function removeUnused(store: Store, name: string, src: string, usesOf: (s
 }
 
 function refuseUsed(store: Store, name: string, src: string, uses: PictureUses) {
-	const { id, site, types } = store.site(name);
+	const { id, site, types } = store.working.sites.named(name);
 	const picture = store.pictures.one(id, src);
 	if (!picture) throw notFound(`There is no picture "${src}" in this site.`);
 	const use = ownOf(uses, src);

@@ -72,7 +72,7 @@ export function keepRule(
 		const issues = refuseEdit(store, site, edit);
 		if (issues.length > 0) throw new RefusedRule(issues);
 		what.before = current;
-		store.setRule(site.id, place, tag, language, body);
+		store.working.rules.set(site.id, place, tag, language, body);
 	});
 }
 
@@ -83,7 +83,7 @@ function ruleBefore(store: Store, { id, site, types }: StoredSite, { place, tag,
 			? site.rules
 			: place.layer === 'type'
 				? types.find((type) => type.name === place.name)?.rules
-				: store.page(id, place.path)?.rules;
+				: store.working.pages.at(id, place.path)?.rules;
 	const found = rules?.find((rule) => rule.tag === tag && (rule.language ?? '') === (language ?? ''));
 	if (!found) return null;
 	const { tag: _tag, language: _language, ...body } = found;
@@ -101,7 +101,7 @@ export function readEdit(data: unknown): Edit {
 /** What speaks against keeping an edit: errors of its template or rule, and a loop that it would close (R7). */
 export function refuseEdit(store: Store, stored: StoredSite, edit: Edit): Refusal[] {
 	const { place } = edit;
-	return refuseRule(stored, edit, place.layer === 'page' ? store.page(stored.id, place.path) : undefined);
+	return refuseRule(stored, edit, place.layer === 'page' ? store.working.pages.at(stored.id, place.path) : undefined);
 }
 type Refusal = Issue & { readonly message: string };
 

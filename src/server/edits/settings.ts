@@ -63,7 +63,7 @@ function settingsAt(store: Store, { id, site, types }: StoredSite, { place }: Se
 		if (picture) return picture;
 		throw notFound(`There is no picture "${place.src}" in this site.`);
 	}
-	const page = store.page(id, place.path);
+	const page = store.working.pages.at(id, place.path);
 	if (page) return page;
 	throw notFound(`There is no page "${place.path}" in this site.`);
 }
@@ -106,17 +106,17 @@ function save(store: Store, stored: StoredSite, { place, changes }: SettingsEdit
 	const { id } = stored;
 	switch (place.layer) {
 		case 'site':
-			if ((changed as Site).name !== stored.site.name) store.renameSite(id, (changed as Site).name);
-			return void store.saveSite(changed as Site);
+			if ((changed as Site).name !== stored.site.name) store.working.sites.rename(id, (changed as Site).name);
+			return void store.working.sites.save(changed as Site);
 		case 'type':
 			refuseLayout(stored, changed as ContentType);
-			return store.saveType(id, changed as ContentType);
+			return store.working.types.save(id, changed as ContentType);
 		case 'picture':
 			return store.pictures.save(id, [changed as Picture]);
 		case 'page':
 			refusePage(store, stored, owner as Page, changed as Page);
-			store.movePage(id, place.path, (changed as Page).path);
-			return store.savePage(id, changed as Page);
+			store.working.pages.move(id, place.path, (changed as Page).path);
+			return store.working.pages.save(id, changed as Page);
 	}
 }
 
@@ -136,7 +136,7 @@ function refusePage(store: Store, { id, types }: StoredSite, before: Page, after
 	if (why) throw new UserError(`${before.path} cannot become the home page. ${why}`);
 	for (const [tag, path] of Object.entries(after.alternates ?? {})) {
 		if (!path.startsWith('/') || ownOf(before.alternates, tag) === path) continue;
-		const reason = whyNoVersion(after, store.page(id, path), path);
+		const reason = whyNoVersion(after, store.working.pages.at(id, path), path);
 		if (reason) throw new UserError(reason);
 	}
 }

@@ -22,7 +22,7 @@ export function takeBack(
 	/** Told how many changes of how many were put back. */
 	progress?: (done: number, all: number) => void
 ): Made<{ readonly taken: number }> {
-	const { id } = store.site(name);
+	const { id } = store.working.sites.named(name);
 	const wanted = editMeant(store, name, which);
 	const edit = wanted === undefined ? undefined : store.record.one(id, wanted);
 	if (!edit)
@@ -64,7 +64,7 @@ export function takeBack(
 /** Taking back what brought much of the site is stopped until it is said how much goes. */
 function refuseMuchGone(store: Store, site: number, edit: number, said: number | undefined) {
 	const gone = store.record.countPagesMade(edit);
-	const { all } = store.countPages(site);
+	const { all } = store.working.pages.count(site);
 	if (isMuch(gone, all) && said !== gone)
 		throw mustSayRemoved(
 			`Nothing is taken back: ${gone} of ${all} pages would go, with what was written at them. Ask again, saying that ${gone} pages go, where that is meant.`,
@@ -75,7 +75,7 @@ function refuseMuchGone(store: Store, site: number, edit: number, said: number |
 /** The number of the edit that is meant, if there is one. */
 export function editMeant(store: Store, name: string, which: WhichEdit): number | undefined {
 	if (typeof which === 'number') return which;
-	const { back, again } = store.record.next(store.site(name).id);
+	const { back, again } = store.record.next(store.working.sites.named(name).id);
 	return which === 'last' ? back : again;
 }
 

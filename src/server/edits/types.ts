@@ -57,7 +57,7 @@ export function actOnType(store: Store, name: string, action: TypeAction, origin
 				typeNamed(site, action.name);
 				if (site.types.some((type) => type.name === action.to))
 					throw new UserError(`There is a type "${action.to}" already. Choose another name.`);
-				store.renameType(site.id, action.name, action.to);
+				store.working.types.rename(site.id, action.name, action.to);
 				return action.to;
 			case 'remove':
 				return remove(store, site, action);
@@ -84,7 +84,7 @@ function add(store: Store, { id, types }: StoredSite, { name, set }: Extract<Typ
 	const chosen = STARTING_SETS.find((one) => one.name === set);
 	if (set !== undefined && !chosen) throw new UserError(`There is no starting set "${set}".`);
 	const type = types.find((one) => one.name === name) ?? { name, label: name, fields: [], rules: [] };
-	store.saveType(id, chosen ? withStartingSet(type, chosen) : type);
+	store.working.types.save(id, chosen ? withStartingSet(type, chosen) : type);
 	return name;
 }
 
@@ -93,13 +93,16 @@ export function editOfSet(store: Store, name: string, data: object): SettingsEdi
 	const { type: typeName, set } = data as Record<string, unknown>;
 	const chosen = STARTING_SETS.find((one) => one.name === set);
 	if (!chosen) throw new UserError(`There is no starting set "${String(set)}".`);
-	const { name: of, ...changes } = withStartingSet(typeNamed(store.site(name), String(typeName)), chosen);
+	const { name: of, ...changes } = withStartingSet(
+		typeNamed(store.working.sites.named(name), String(typeName)),
+		chosen
+	);
 	return { place: { layer: 'type', name: of }, changes };
 }
 
 function remove(store: Store, site: StoredSite, { name, to }: Extract<TypeAction, { do: 'remove' }>): string {
 	typeNamed(site, name);
-	const pages = ownOf(store.countPages(site.id).byType, name) ?? 0;
+	const pages = ownOf(store.working.pages.count(site.id).byType, name) ?? 0;
 	if (pages > 0 && to === undefined)
 		throw new UserError(
 			`${pages} ${pages === 1 ? 'page is' : 'pages are'} of the type "${name}". Say which type ${pages === 1 ? 'it becomes' : 'they become'}.`
@@ -107,16 +110,16 @@ function remove(store: Store, site: StoredSite, { name, to }: Extract<TypeAction
 	if (to === name) throw new UserError('Its pages cannot become pages of the type that goes. Choose another type.');
 	if (to !== undefined) {
 		typeNamed(site, to);
-		store.changeType(site.id, name, to);
+		store.working.types.change(site.id, name, to);
 	}
-	store.removeType(site.id, name);
+	store.working.types.remove(site.id, name);
 	return to ?? site.types.find((type) => type.name !== name)?.name ?? '';
 }
 
 /** What asks for a field of a type; those of a site's templates too, which ask for it on pages of any type. */
 export function fieldUses(store: Store, name: string, typeName: string, field: string): FieldUse[] {
-	const site = store.site(name);
-	return usesOfField(site.site, typeNamed(site, typeName), store.overriddenPages(site.id), field);
+	const site = store.working.sites.named(name);
+	return usesOfField(site.site, typeNamed(site, typeName), store.working.pages.overridden(site.id), field);
 }
 
 function renameField(store: Store, site: StoredSite, { name, field, to }: Extract<TypeAction, { do: 'renameField' }>) {
@@ -127,18 +130,24 @@ function renameField(store: Store, site: StoredSite, { name, field, to }: Extrac
 	if (type.fields.some((one) => one.name === to))
 		throw new UserError(`The type "${name}" has a field "${to}" already. Choose another name.`);
 	// What stands under the name already would be written over.
-	if ([...PAGE_FIELDS, ...PAGE_FACTS].some((one) => one.name === to) || store.hasFieldOfType(site.id, name, to))
+	if (
+		[...PAGE_FIELDS, ...PAGE_FACTS].some((one) => one.name === to) ||
+		store.working.pages.haveField(site.id, name, to)
+	)
 		throw new UserError(`Pages of the type "${name}" have something under "${to}" already. Choose another name.`);
-	store.saveType(site.id, renameFieldInType(type, field, to));
-	store.renameFieldOfPages(site.id, name, field, to);
-	for (const page of [...store.overriddenPages(site.id)].filter((one) => one.type === name))
+	store.working.types.save(site.id, renameFieldInType(type, field, to));
+	store.working.pages.renameField(site.id, name, field, to);
+	for (const page of [...store.working.pages.overridden(site.id)].filter((one) => one.type === name))
 		for (const rule of page.rules)
 			if (ruleAsksFor(rule, field)) {
 				const { tag, language, ...body } = renameFieldInRule(rule, field, to);
-				store.setRule(site.id, { layer: 'page', path: page.path }, tag, language, body);
+				store.working.rules.set(site.id, { layer: 'page', path: page.path }, tag, language, body);
 			}
 	// The site's templates speak to all types: where another type still has the old name, both are asked for.
 	const both = site.types.some((other) => other.name !== name && other.fields.some((one) => one.name === field));
 	if (site.site.rules.some((rule) => ruleAsksFor(rule, field)))
-		store.saveSite({ ...site.site, rules: site.site.rules.map((rule) => renameFieldInRule(rule, field, to, both)) });
+		store.working.sites.save({
+			...site.site,
+			rules: site.site.rules.map((rule) => renameFieldInRule(rule, field, to, both))
+		});
 }

@@ -48,10 +48,10 @@ let [store, made, id] = [undefined as unknown as Store, 0, 0];
 beforeEach(() => {
 	store = new Store(join(folder, `${++made}.db`));
 	saveSiteFile(store, { site, types, pages, pictures: [] } as never);
-	id = store.site('S').id;
+	id = store.working.sites.named('S').id;
 });
 const dump = () => [...writeSiteFile(store, 'S')].join('');
-const at = (path: string) => store.page(id, path) as Page;
+const at = (path: string) => store.working.pages.at(id, path) as Page;
 const act = (action: unknown) => actOnPage(store, 'S', readPageAction(action), 'bench').result;
 const onType = (action: Record<string, unknown>) => actOnType(store, 'S', readTypeAction(action), 'bench').result;
 const change = (path: string, changes: unknown) =>
@@ -122,9 +122,9 @@ describe('pages', () => {
 		undone(() => act({ do: 'remove', path: '/b2', to: '/a' }));
 		act({ do: 'remove', path: '/b2', to: '/a' });
 		expect(at('/a').alternates).toBeUndefined();
-		expect(store.redirects.all(id)).toEqual({ '/b': '/a', '/b2': '/a' });
+		expect(store.working.redirects.all(id)).toEqual({ '/b': '/a', '/b2': '/a' });
 		act({ do: 'remove', path: '/a' });
-		expect(store.redirects.all(id)).toEqual({});
+		expect(store.working.redirects.all(id)).toEqual({});
 	});
 
 	test('a copy is a version of nothing', () => {
@@ -152,7 +152,7 @@ describe('types', () => {
 		undone(() => onType({ do: 'rename', name: 'note', to: 'remark' }));
 		onType({ do: 'rename', name: 'note', to: 'remark' });
 		expect(at('/a').type).toBe('remark');
-		expect(store.countPages(id).byType).toMatchObject({ remark: 4 });
+		expect(store.working.pages.count(id).byType).toMatchObject({ remark: 4 });
 		expect(() => onType({ do: 'rename', name: 'remark', to: 'other' })).toThrow('There is a type "other" already');
 	});
 
@@ -161,7 +161,7 @@ describe('types', () => {
 		undone(() => onType({ do: 'remove', name: 'note', to: 'other' }));
 		expect(onType({ do: 'remove', name: 'note', to: 'other' })).toBe('other');
 		expect(at('/a').type).toBe('other');
-		expect(store.site('S').types.map(({ name }) => name)).toEqual(['off', 'other']);
+		expect(store.working.sites.named('S').types.map(({ name }) => name)).toEqual(['off', 'other']);
 	});
 
 	test('a field is renamed with the values of the pages and all templates that ask for it', () => {
@@ -183,7 +183,7 @@ describe('types', () => {
 	test.each(['title', 'summary', 'spare', '__proto__', 'toString'])(
 		'nothing is written over under the name %s',
 		(to) => {
-			store.savePage(id, { ...at('/a'), fields: { ...at('/a').fields, spare: 'Kept' } });
+			store.working.pages.save(id, { ...at('/a'), fields: { ...at('/a').fields, spare: 'Kept' } });
 			const before = dump();
 			expect(() => onType({ do: 'renameField', name: 'note', field: 'region', to })).toThrow(/already|cannot name/);
 			expect(dump()).toBe(before);
@@ -191,9 +191,9 @@ describe('types', () => {
 	);
 
 	test('a site template that another type still fills asks for both names', () => {
-		store.saveType(id, { ...types[1]!, fields: [{ name: 'region', kind: 'text' }] });
+		store.working.types.save(id, { ...types[1]!, fields: [{ name: 'region', kind: 'text' }] });
 		onType({ do: 'renameField', name: 'note', field: 'region', to: 'area' });
-		expect(store.site('S').site.rules).toEqual([
+		expect(store.working.sites.named('S').site.rules).toEqual([
 			{ tag: 'description', kind: 'template', template: '{page.area ?? page.region}' }
 		]);
 	});
@@ -216,7 +216,7 @@ describe('fields written here', () => {
 	test('one that was emptied stays empty, and a picture is not mixed of two', () => {
 		const { region: _region, ...rest } = at('/a').fields;
 		change('/a', { fields: { ...rest, picture: { src: '/mine.jpg' } } });
-		store.readIn.refreshPage(id, {
+		store.working.readIn.refreshPage(id, {
 			...{ path: '/a', type: undefined },
 			fields: { title: 'Read', region: 'West', picture: { src: '/theirs.jpg', alt: 'Theirs' } }
 		});
@@ -225,13 +225,17 @@ describe('fields written here', () => {
 
 	test('a body that was written here is not replaced', () => {
 		change('/a', { fields: { ...at('/a').fields, body: '<p>Mine</p>' } });
-		store.readIn.refreshPage(id, { path: '/a', type: undefined, fields: { title: 'Read', body: '<p>Theirs</p>' } });
+		store.working.readIn.refreshPage(id, {
+			path: '/a',
+			type: undefined,
+			fields: { title: 'Read', body: '<p>Theirs</p>' }
+		});
 		expect(at('/a').fields).toMatchObject({ title: 'Read', body: '<p>Mine</p>' });
 	});
 });
 
 test('a table replaces what it has columns for: what a folder gave besides, and what authors wrote, stays', () => {
-	store.readIn.refreshPage(id, {
+	store.working.readIn.refreshPage(id, {
 		...{ path: '/f', type: 'other', modified: '2026-01-01' },
 		fields: { title: 'Folder', summary: 'From the file', body: '<p>Text</p>' },
 		found: [{ name: 'description', value: 'The author’s' }]
@@ -243,5 +247,5 @@ test('a table replaces what it has columns for: what a folder gave besides, and 
 		...{ type: 'other', modified: '2026-01-01', found: [{ name: 'description', value: 'The author’s' }] },
 		fields: { title: 'Table', summary: 'From the file', body: '<p>Text</p>' }
 	});
-	expect(store.readIn.retirePages(id, new Set())).toContain('/f');
+	expect(store.working.readIn.retirePages(id, new Set())).toContain('/f');
 });

@@ -57,14 +57,14 @@ export function* writeCsv(
 		mark
 	}: { readonly columns: readonly string[]; readonly sort: Sort; readonly down: boolean; readonly mark: boolean }
 ): Generator<string> {
-	const { id, revision } = store.site(name);
+	const { id, revision } = store.working.sites.named(name);
 	const shown = ['path', ...columns.filter((column) => column !== 'path' && Object.hasOwn(COLUMNS, column))];
 	const tags = [...new Set([...OWN_TAGS, ...overriddenTags(store.db, id)])];
 	yield `${mark ? '\uFEFF' : ''}${lineOf([...shown, ...tags.map((tag) => OWN + tag), REVISION])}`;
 	const ids = gridIds(store.db, id, filter, { sort, down });
 	for (let at = 0; at < ids.length; at += CHUNK) {
 		const rows = rowsOf(store.db, ids.subarray(at, at + CHUNK));
-		const own = store.rulesOfPages(rows.map((row) => row.id));
+		const own = store.working.rules.ofPages(rows.map((row) => row.id));
 		yield rows
 			.map((row) => {
 				const rules = own.get(row.id) ?? [];
@@ -217,7 +217,7 @@ function compareRow(
 		leave('unknown', 'there is no such page');
 		return { changes, left };
 	}
-	const rules = store.rulesOfPage(standing.id);
+	const rules = store.working.rules.ofPage(standing.id);
 	// A table without it is taken as it is.
 	const since = Number(cells[REVISION] || Number.NaN);
 	let page: Page | undefined;
@@ -230,7 +230,7 @@ function compareRow(
 		else if (standing.touched > since && hasChanged(standing.id, since))
 			leave('conflict', `${tag} was changed here since: “${before}” stays, “${after}” is left`);
 		else {
-			page ??= store.page(stored.id, path);
+			page ??= store.working.pages.at(stored.id, path);
 			const [issue] = refuseRule(stored, { place: { layer: 'page', path }, tag, body }, page);
 			if (issue) leave('wrong', `${tag}: ${issue.message}`);
 			else changes.push({ line, path, tag, before, after, body });
@@ -278,7 +278,7 @@ export function compareCsv(
 	progress: Progress = () => undefined
 ): CsvTold {
 	const telling = new Telling(progress);
-	for (const compared of comparedRows(store, store.site(name), readBack(file))) telling.add(compared);
+	for (const compared of comparedRows(store, store.working.sites.named(name), readBack(file))) telling.add(compared);
 	return telling.told;
 }
 
@@ -293,7 +293,7 @@ export function readCsvBack(
 	const table = readBack(file);
 	const what = { action: { do: 'rule', tag: 'several' }, pages: 0 };
 	// The edit itself leads to the next.
-	const { revision } = store.site(name);
+	const { revision } = store.working.sites.named(name);
 	return makeLongEdit(store, name, { origin, kind: 'batch', what }, function* (site) {
 		const telling = new Telling(progress);
 		for (const compared of comparedRows(store, { ...site, revision }, table)) {
@@ -301,7 +301,7 @@ export function readCsvBack(
 			telling.add(compared);
 			if (compared.changes.length > 0) what.pages++;
 			for (const { path, tag, body } of compared.changes)
-				store.setRule(site.id, { layer: 'page', path }, tag, undefined, body);
+				store.working.rules.set(site.id, { layer: 'page', path }, tag, undefined, body);
 		}
 		return telling.told;
 	});

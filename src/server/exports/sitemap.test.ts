@@ -34,9 +34,9 @@ test('what is released and shown to search is listed, with versions and dates; m
 		fields: {},
 		rules: []
 	};
-	const id = store.saveSite(site);
-	store.saveType(id, { name: 'page', fields: [], rules: [] });
-	store.saveType(id, { name: 'none', special: 'not-found', fields: [], rules: [] });
+	const id = store.working.sites.save(site);
+	store.working.types.save(id, { name: 'page', fields: [], rules: [] });
+	store.working.types.save(id, { name: 'none', special: 'not-found', fields: [], rules: [] });
 	const page = (path: string, more: Partial<Page> = {}): Page => ({
 		path,
 		type: 'page',
@@ -57,7 +57,7 @@ test('what is released and shown to search is listed, with versions and dates; m
 		page('/404', { type: 'none' }),
 		page('/twin', { rules: [{ tag: 'canonical', kind: 'template', template: 'https://s.example/' }] })
 	])
-		store.savePage(id, one);
+		store.working.pages.save(id, one);
 	JOBS.release({ db: store.file, site: 'S' }, () => undefined);
 	const [only, ...others] = sitemapsOf(store, 'S');
 	expect(others).toEqual([]);
@@ -77,7 +77,7 @@ test('what is released and shown to search is listed, with versions and dates; m
 	});
 	await valid(only!.text, 'sitemap');
 	store.transaction(() => {
-		for (let at = 0; at < 20; at++) store.savePage(id, page(`/p${at}`));
+		for (let at = 0; at < 20; at++) store.working.pages.save(id, page(`/p${at}`));
 	});
 	JOBS.release({ db: store.file, site: 'S' }, () => undefined);
 	const many = [...sitemapsOf(store, 'S', 12)];

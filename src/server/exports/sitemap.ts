@@ -31,7 +31,7 @@ export function* sitemapsOf(
 	name: string,
 	most = MOST_LISTED
 ): Generator<{ readonly name: string; readonly text: string }> {
-	const { id, site } = store.site(name);
+	const { id, site } = store.working.sites.named(name);
 	const base = normaliseBase(site.base) ?? site.base;
 	const parts: { name: string; text: string }[] = [];
 	let [entries, bytes, count] = [[] as string[], 0, 0];
@@ -66,7 +66,7 @@ export function* sitemapsOf(
 /** Never hidden pages, the not-found page, or one that says it stands elsewhere. */
 function rowsOf(store: Store, site: number): IterableIterator<Row> {
 	return store.db
-		.prepare(
+		.prepare<unknown[], Row>(
 			`SELECT r.address, r.head, p.modified, p.language, json_extract(p.settings, '$.alternates') AS alternates
 			FROM released r JOIN page p ON p.site_id = r.site_id AND p.path = r.path JOIN page_state s ON s.page_id = p.id
 			WHERE r.site_id = ? AND r.until IS NULL AND p.hidden = 0 AND p.state = 'live' AND s.canonical = ''
@@ -74,7 +74,7 @@ function rowsOf(store: Store, site: number): IterableIterator<Row> {
 					AND (json_extract(c.settings, '$.special') = 'not-found' OR json_extract(c.settings, '$.off')))
 			ORDER BY r.path`
 		)
-		.iterate(site) as IterableIterator<Row>;
+		.iterate(site);
 }
 
 /** A date, with the time behind it where it is whole, with seconds and offset (sitemaps 0.9: W3C Datetime). */

@@ -20,7 +20,7 @@ const keysOfHead = (head: Head): string[] =>
 
 /** Whether a tag found in a page's file is one that was written into it. */
 export function wasWritten(store: Store, site: number, path: string): (tag: FoundTag) => boolean {
-	const written = store.readIn.writtenInto(site, path);
+	const written = store.working.readIn.writtenInto(site, path);
 	return ({ name, value }) => written.has(keyOf(findTag(name.toLowerCase())?.key ?? name, value));
 }
 
@@ -39,7 +39,7 @@ export class WrittenNotes {
 
 	flush() {
 		this.store.transaction(() => {
-			for (const [path, keys] of this.waiting) this.store.readIn.noteWritten(this.site, path, keys);
+			for (const [path, keys] of this.waiting) this.store.working.readIn.noteWritten(this.site, path, keys);
 		});
 		this.waiting.length = 0;
 	}
@@ -56,7 +56,7 @@ export function asAuthored(store: Store, site: number, page: FoundPage): FoundPa
 	const found = page.found ?? [];
 	if (!found.some(isOurs)) return page;
 	const own = found.filter((tag) => !isOurs(tag));
-	const before = store.page(site, page.path);
+	const before = store.working.pages.at(site, page.path);
 	const named = (tags: readonly FoundTag[]) => new Set(tags.map(({ name }) => name.toLowerCase()));
 	const [ownNames, ourNames] = [named(own), named(found.filter(isOurs))];
 	// What stands below the head has the name of what was taken out of it, and may stand there beside it.

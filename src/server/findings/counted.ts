@@ -36,14 +36,14 @@ export const stampOf = (store: Store, site: number, revision: number): string =>
 
 /** What was counted last; undefined before the first time. */
 export const readCounted = (store: Store, site: number): Counted | undefined =>
-	store.sources.settings<Counted>(site, KIND);
+	store.working.sources.settings<Counted>(site, KIND);
 
 export const saveCounted = (store: Store, site: number, counted: Counted) =>
-	store.sources.saveSettings(site, KIND, counted);
+	store.working.sources.saveSettings(site, KIND, counted);
 
 /** Counts, from the kept state of pages. */
 export function count(store: Store, name: string, { tags, step }: SpreadWanted): Counted {
-	const { id, revision } = store.site(name);
+	const { id, revision } = store.working.sites.named(name);
 	const kinds = new Map<string, number>();
 	for (const { code, pages } of store.state.kinds(id)) kinds.set(code, (kinds.get(code) ?? 0) + pages);
 	return {

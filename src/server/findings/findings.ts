@@ -1,4 +1,4 @@
-import { describeFinding, describeMany, describeMend, findOnPage, type Page } from '$core';
+import { describeFinding, describeMany, describeMend, findOnPage, keyOfKind, type Page } from '$core';
 import { momentOf, resolverOf } from '../heads/heads';
 import type { Store } from '../store/store';
 import { pathsOfFilter } from '../store/table/grid';
@@ -16,28 +16,27 @@ const MOST_LOOKED = 3;
 
 /** Everything that is wrong or weak on a site, the heaviest first, from the kept state. */
 export function readFindings(store: Store, name: string): FindingGroup[] {
-	const stored = store.site(name);
+	const stored = store.working.sites.named(name);
 	const { id } = stored;
 	const resolver = resolverOf(store, stored, momentOf(store, id));
 	const look = (page: Page) => {
 		const evaluation = resolver.evaluate(page);
 		return findOnPage(page, resolver.headOf(evaluation), evaluation);
 	};
-	const aside = new Set(store.asides.all(id).map(({ code, tag, path }) => `${code} ${tag} ${path}`));
 	const since = store.releases.findingsSince(id);
 	const ofPages = store.state.kinds(id).flatMap(({ code, tag, pages, example, weight }): FindingGroup[] => {
-		const page = store.pageById(example);
+		const page = store.working.pages.byId(example);
 		const found = page && look(page).find((one) => one.code === code && (one.tag ?? '') === tag);
 		if (!found) return [];
 		const filter = { finding: code, ...(tag !== '' && { of: tag }) };
 		const others = pathsOfFilter(store.db, id, filter, TRIED_ON).flatMap((path) =>
-			path === page.path ? [] : (store.page(id, path) ?? [])
+			path === page.path ? [] : (store.working.pages.at(id, path) ?? [])
 		);
 		const mends = mendsOf(found, { store, stored, resolver, page, others: others.slice(0, TRIED_ON - 1) });
 		return [
 			{
 				...{ code, tag, weight, pages, filter, mends },
-				...(since && sinceOf(since.get(`${code} ${tag}`))),
+				...(since && sinceOf(since.get(keyOfKind({ code, tag })))),
 				...{ says: pages > 1 ? describeMany(found) : describeFinding(found), mend: describeMend(found) },
 				...(pages > 1 && { example: { path: page.path, says: describeFinding(found) } })
 			}
@@ -51,10 +50,10 @@ export function readFindings(store: Store, name: string): FindingGroup[] {
 		if (filter && before >= MOST_LOOKED) return [];
 		looked.set(finding.code, before + 1);
 		const some = paths?.slice(0, 3) ?? (filter ? pathsOfFilter(store.db, id, filter, 3) : []);
-		const [page, ...others] = some.flatMap((path) => store.page(id, path) ?? []);
+		const [page, ...others] = some.flatMap((path) => store.working.pages.at(id, path) ?? []);
 		return mendsOf(finding, { store, stored, resolver, page, others });
 	};
-	return [...ofPages, ...groupsOfWhole(findInWhole(store, stored), aside, mendsOfWhole)].sort(
+	return [...ofPages, ...groupsOfWhole(findInWhole(store, stored), store.state.suppressions.of(id), mendsOfWhole)].sort(
 		(a, b) => b.weight - a.weight || b.pages - a.pages
 	);
 }

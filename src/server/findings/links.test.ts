@@ -26,7 +26,7 @@ afterEach(() => {
 
 function page(path: string, body?: string) {
 	const made: Page = { path, type: 'page', state: 'live', fields: { title: path, ...(body && { body }) }, rules: [] };
-	store.savePage(store.site('S').id, made);
+	store.working.pages.save(store.working.sites.named('S').id, made);
 }
 
 test('links to a path, however they are written, each page once', () => {

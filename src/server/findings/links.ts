@@ -16,14 +16,14 @@ const MOST_NAMED = 5;
  * Texts that were read from HTML are kept without their markup, and their links beside them.
  */
 export function pagesLinking(store: Store, name: string, path: string): PagesLinking {
-	const { id, site } = store.site(name);
+	const { id, site } = store.working.sites.named(name);
 	const base = normaliseBase(site.base);
 	const target = base && addressOf(`.${path}`, base);
 	if (!target) return { pages: 0, first: [] };
 	const linking = new Set<string>();
-	for (const page of store.bodies.naming(id, longestWord(path)))
+	for (const page of store.working.bodies.naming(id, longestWord(path)))
 		if (linksTo(page.body, addressOf(`.${page.path}`, base), target)) linking.add(page.path);
-	for (const from of store.bodies.linkingTo(id, [...new Set(formsOf(path))])) linking.add(from);
+	for (const from of store.working.bodies.linkingTo(id, [...new Set(formsOf(path))])) linking.add(from);
 	linking.delete(path);
 	return { pages: linking.size, first: [...linking].slice(0, MOST_NAMED) };
 }

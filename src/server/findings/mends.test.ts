@@ -105,8 +105,8 @@ beforeAll(() => {
 	folder = mkdtempSync(join(tmpdir(), 'kephalon-mends-'));
 	store = new Store(join(folder, 'm.db'));
 	saveSiteFile(store, { site, types, pages, pictures } as never);
-	id = store.site('Shore').id;
-	store.redirects.replace(id, { '/old': '/never' });
+	id = store.working.sites.named('Shore').id;
+	store.working.redirects.replace(id, { '/old': '/never' });
 	look();
 });
 afterAll(() => {
@@ -215,7 +215,11 @@ describe('advice is tried before it is given', () => {
 	function begin(words: string, all: readonly Page[]) {
 		const fresh: Site = { ...site, fields: { ...site.fields, description: words } };
 		const note: ContentType = { name: 'note', fields: [], rules: [] };
-		saveSiteFile(store, { site: fresh, types: [note], pages: all, pictures } as never, store.site('Shore').revision);
+		saveSiteFile(
+			store,
+			{ site: fresh, types: [note], pages: all, pictures } as never,
+			store.working.sites.named('Shore').revision
+		);
 		look();
 	}
 	const note = (path: string, fields: Page['fields']) =>
@@ -223,7 +227,7 @@ describe('advice is tried before it is given', () => {
 	let kept = '';
 	beforeAll(() => (kept = dump()));
 	afterAll(() => {
-		saveSiteFile(store, JSON.parse(kept) as never, store.site('Shore').revision);
+		saveSiteFile(store, JSON.parse(kept) as never, store.working.sites.named('Shore').revision);
 		look();
 	});
 	test('a length that would leave a text cut is passed over for one that does not', () => {
@@ -250,7 +254,7 @@ describe('advice is tried before it is given', () => {
 		expect(group.mends?.[0]?.tried).toEqual({ on: 7, mended: 7 });
 		// One page says its title itself: a rule at the site does not reach it.
 		const own = { tag: 'title', kind: 'template', template: long(9) } as const;
-		store.savePage(id, { ...note('/own', { title: long(9) }), rules: [own] });
+		store.working.pages.save(id, { ...note('/own', { title: long(9) }), rules: [own] });
 		look();
 		const [mend] = groupOf('cut', 'title')!.mends!;
 		expect(mend?.tried).toMatchObject({ on: 7 });
@@ -260,10 +264,10 @@ describe('advice is tried before it is given', () => {
 
 test('where no page has a picture, one of the library is offered for the site, the widest that fits a card', () => {
 	const { picture: _share, ...words } = site.fields;
-	store.saveSite({ ...site, fields: words });
+	store.working.sites.save({ ...site, fields: words });
 	for (const one of pages) {
 		const { picture: _picture, ...fields } = one.fields;
-		store.savePage(id, { ...one, fields });
+		store.working.pages.save(id, { ...one, fields });
 	}
 	look();
 	const [mend] = waysOf('no-picture', 'og:image');

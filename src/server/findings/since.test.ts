@@ -14,8 +14,8 @@ beforeEach(() => {
 	folder = mkdtempSync(join(tmpdir(), 'kephalon-since-'));
 	store = new Store(join(folder, 'since.db'));
 	const site = { name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: {}, rules: [] };
-	id = store.saveSite(site);
-	store.saveType(id, { name: 'page', fields: [], rules: [] });
+	id = store.working.sites.save(site);
+	store.working.types.save(id, { name: 'page', fields: [], rules: [] });
 	save('/', 'What the shore is about, in a sentence of some length.');
 });
 afterEach(() => {
@@ -30,7 +30,7 @@ function save(path: string, summary?: string) {
 		fields: { title: path, ...(summary && { summary }) },
 		rules: []
 	};
-	store.savePage(id, page);
+	store.working.pages.save(id, page);
 }
 function release(only?: string[]) {
 	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);

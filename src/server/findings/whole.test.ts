@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { describeFinding, type Page, type Rule } from '$core';
 import { JOBS } from '../jobs/jobs';
+import { Suppressed } from '../store/state/suppressions';
 import { Store } from '../store/store';
 import { findInWhole, groupsOfWhole } from './whole';
 
@@ -13,24 +14,24 @@ let [folder, store, id] = ['', undefined as unknown as Store, 0];
 beforeEach(() => {
 	folder = mkdtempSync(join(tmpdir(), 'kephalon-whole-'));
 	store = new Store(join(folder, 'whole.db'));
-	id = store.saveSite({
+	id = store.working.sites.save({
 		...{ name: 'S', base: 'https://s.example/', languages: ['en', 'fr'], separator: '·', fields: {}, rules: [] }
 	});
-	store.saveType(id, { name: 'page', fields: [], rules: [] });
+	store.working.types.save(id, { name: 'page', fields: [], rules: [] });
 });
 afterEach(() => {
 	store.close();
 	rmSync(folder, { recursive: true });
 });
 const page = (path: string, more: Partial<Page> = {}) =>
-	store.savePage(id, {
+	store.working.pages.save(id, {
 		...{ path, type: 'page', state: 'live', rules: [] },
 		fields: { title: `Title of ${path}`, summary: `What stands at ${path}, in a sentence.` },
 		...more
 	} as Page);
 function found(code: string) {
 	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
-	return findInWhole(store, store.site('S')).filter((one) => one.finding.code === code);
+	return findInWhole(store, store.working.sites.named('S')).filter((one) => one.finding.code === code);
 }
 const data = (code: string) => found(code).map((one) => one.finding.data);
 const canonical = (to: string): Rule => ({ tag: 'canonical', kind: 'template', template: to });
@@ -104,10 +105,10 @@ describe('canonical addresses', () => {
 
 test('former paths that lead to no page; those that lead on, or outside, do not', () => {
 	page('/new');
-	store.redirects.leadOn(id, '/old', '/new');
+	store.working.redirects.leadOn(id, '/old', '/new');
 	expect(found('redirect-nowhere')).toEqual([]);
-	store.redirects.leadOn(id, '/older', '/gone');
-	store.redirects.leadOn(id, '/away', 'https://elsewhere.example/');
+	store.working.redirects.leadOn(id, '/older', '/gone');
+	store.working.redirects.leadOn(id, '/away', 'https://elsewhere.example/');
 	expect(found('redirect-nowhere')).toMatchObject([{ pages: 0, finding: { data: { path: '/older', to: '/gone' } } }]);
 });
 
@@ -135,14 +136,16 @@ test('gathered by kind, without what was set aside', () => {
 	page('/b', { alternates: { fr: '/none' } });
 	for (const path of ['/x', '/y']) page(path, { fields: { title: 'Same' } });
 	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
-	const all = findInWhole(store, store.site('S'));
-	const groups = groupsOfWhole(all, new Set(), () => []);
+	const all = findInWhole(store, store.working.sites.named('S'));
+	const groups = groupsOfWhole(all, new Suppressed([]), () => []);
 	expect(groups.map(({ code, pages, each }) => [code, pages, each?.length])).toEqual([
 		['shared-title', 2, 1],
 		['version-nowhere', 2, 2]
 	]);
 	expect(groups[0]!.each![0]).toMatchObject({ pages: 2, filter: { title: 'Same' }, mends: [] });
-	expect(groupsOfWhole(all, new Set(['shared-title title ']), () => []).map(({ code }) => code)).toEqual([
-		'version-nowhere'
-	]);
+	expect(
+		groupsOfWhole(all, new Suppressed([{ code: 'shared-title', tag: 'title', path: '' }]), () => []).map(
+			({ code }) => code
+		)
+	).toEqual(['version-nowhere']);
 });

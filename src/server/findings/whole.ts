@@ -1,4 +1,5 @@
-import { describeFinding, describeMend, finding, normaliseBase, type Finding } from '$core';
+import type { Suppressed } from '../store/state/suppressions';
+import { describeFinding, describeMend, finding, keyOfKind, normaliseBase, type Finding } from '$core';
 import { mendTogether, type Mend } from './mends';
 import { sharedValues, type PageFilter } from '../store/table/grid';
 import type { Store, StoredSite } from '../store/store';
@@ -52,20 +53,23 @@ const LEAST_SAME_PICTURE = 5;
 
 function versions(store: Store, { id }: StoredSite): WholeFinding[] {
 	const rows = store.db
-		.prepare(
+		.prepare<
+			unknown[],
+			{
+				path: string;
+				language: string;
+				target: string;
+				isThere: 0 | 1;
+				state: string | null;
+				isNamed: 0 | 1;
+			}
+		>(
 			`SELECT p.path, j.key AS language, j.value AS target, t.path IS NOT NULL AS isThere, t.state AS state,
 				EXISTS (SELECT 1 FROM json_each(t.settings, '$.alternates') b WHERE b.value = p.path) AS isNamed
 			FROM page p JOIN json_each(p.settings, '$.alternates') j LEFT JOIN page t ON t.site_id = p.site_id AND t.path = j.value
 			WHERE p.site_id = ? AND p.state = 'live' AND j.value LIKE '/%' AND (t.path IS NULL OR t.state <> 'live' OR t.path = p.path OR NOT isNamed) LIMIT ?`
 		)
-		.all(id, MOST) as {
-		path: string;
-		language: string;
-		target: string;
-		isThere: 0 | 1;
-		state: string | null;
-		isNamed: 0 | 1;
-	}[];
+		.all(id, MOST);
 	return rows.map(({ path, language, target: to, isThere, state, isNamed }) => {
 		const why = !isThere
 			? 'is no page'
@@ -86,10 +90,10 @@ function versions(store: Store, { id }: StoredSite): WholeFinding[] {
 function canonicals(store: Store, { id, site }: StoredSite): WholeFinding[] {
 	const base = normaliseBase(site.base) ?? site.base;
 	const rows = store.db
-		.prepare(
+		.prepare<unknown[], { path: string; canonical: string }>(
 			`SELECT path, canonical FROM page_state WHERE site_id = ? AND head IS NOT NULL AND canonical LIKE ? || '%' ORDER BY page_id LIMIT 20000`
 		)
-		.all(id, base) as { path: string; canonical: string }[];
+		.all(id, base);
 	const target = store.db.prepare(`SELECT state, canonical, head FROM page_state WHERE site_id = ? AND path = ?`);
 	const found: WholeFinding[] = [];
 	for (const { path, canonical: to } of rows) {
@@ -114,20 +118,20 @@ function canonicals(store: Store, { id, site }: StoredSite): WholeFinding[] {
 }
 
 function redirects(store: Store, { id }: StoredSite): WholeFinding[] {
-	const all = store.redirects.all(id);
+	const all = store.working.redirects.all(id);
 	return Object.entries(all)
-		.filter(([, to]) => to.startsWith('/') && !store.hasPage(id, to) && !Object.hasOwn(all, to))
+		.filter(([, to]) => to.startsWith('/') && !store.working.pages.has(id, to) && !Object.hasOwn(all, to))
 		.slice(0, MOST)
 		.map(([path, to]) => ({ finding: finding('redirect-nowhere', SITE, undefined, { path, to }), pages: 0 }));
 }
 
 function keys(store: Store, { id }: StoredSite): WholeFinding[] {
 	const rows = store.db
-		.prepare(
+		.prepare<unknown[], { path: string }>(
 			`SELECT path FROM page_state s WHERE site_id = ? AND is_key = 1 AND head IS NOT NULL
 				AND (NOT instr((SELECT tags FROM tag_set WHERE id = s.tag_set), ' og:image ') OR picture <> '' AND (SELECT count(*) FROM page_state o WHERE o.site_id = s.site_id AND o.picture = s.picture) > 1) LIMIT ?`
 		)
-		.all(id, MOST) as { path: string }[];
+		.all(id, MOST);
 	return rows.map(({ path }) => ({
 		finding: finding('key-no-picture', { of: 'page', path }, 'og:image', { path }),
 		pages: 1,
@@ -137,11 +141,11 @@ function keys(store: Store, { id }: StoredSite): WholeFinding[] {
 
 function targets(store: Store, { id }: StoredSite): WholeFinding[] {
 	const rows = store.db
-		.prepare(
+		.prepare<unknown[], { value: string; pages: number; paths: string }>(
 			`SELECT lower(target) AS value, count(*) AS pages, group_concat(path, char(10)) AS paths FROM page_state
 			WHERE site_id = ? AND target <> '' AND head IS NOT NULL GROUP BY lower(target) HAVING pages > 1 ORDER BY pages DESC LIMIT ?`
 		)
-		.all(id, MOST) as { value: string; pages: number; paths: string }[];
+		.all(id, MOST);
 	return rows.map(({ value, pages, paths }) => ({
 		finding: finding('target-twice', SITE, 'title', { value, pages }),
 		pages,
@@ -179,13 +183,13 @@ export interface FindingGroup {
 /** Those of the whole, gathered by kind. */
 export function groupsOfWhole(
 	found: readonly WholeFinding[],
-	aside: ReadonlySet<string>,
+	suppressed: Suppressed,
 	mends: (found: WholeFinding) => readonly Mend[]
 ): FindingGroup[] {
 	const groups = new Map<string, WholeFinding[]>();
 	for (const one of found) {
-		const key = `${one.finding.code} ${one.finding.tag ?? ''} `;
-		if (aside.has(key)) continue;
+		if (suppressed.has(one.finding)) continue;
+		const key = keyOfKind(one.finding);
 		groups.set(key, [...(groups.get(key) ?? []), one]);
 	}
 	return [...groups.values()].map((all) => {

@@ -17,6 +17,7 @@ import {
 	type Page,
 	publicIn
 } from '$core';
+import type { Suppressed } from '../store/state/suppressions';
 import type { ReleasedHead } from '../store/releases/releases';
 import type { PageState } from '../store/state/state';
 import type { Store, StoredSite } from '../store/store';
@@ -30,7 +31,8 @@ export function resolverOf(store: Store, { id, site, types }: StoredSite, now: s
  * The moment that kept heads of the working copy name: that of the latest release, or every page that says it would count
  * as changed; until the first, that at which the site was made.
  */
-export const momentOf = (store: Store, site: number) => store.releases.latest(site)?.created ?? store.madeAt(site);
+export const momentOf = (store: Store, site: number) =>
+	store.releases.latest(site)?.created ?? store.working.sites.madeAt(site);
 
 /** A page's head as a release keeps it. */
 export function releasedHead(resolver: Resolver, page: Page): ReleasedHead {
@@ -64,8 +66,7 @@ export interface StateModel {
 	readonly fields: ReadonlyMap<string, readonly string[]>;
 	/** The sources of the library's pictures by the files of their copies. */
 	readonly sourceOf: ReadonlyMap<string, string>;
-	/** Findings that are set aside: code, tag and path with spaces between, without the path for every page. */
-	readonly aside: ReadonlySet<string>;
+	readonly suppressed: Suppressed;
 }
 
 /** The layer that a tag's value came from; '' where nothing won. */
@@ -88,10 +89,8 @@ export function stateOf(
 	const head = resolver.headOf(evaluation);
 	const isPublic = model.isPublic(page);
 	const { hash, address } = keptHead(resolver, page, evaluation, head);
-	const isAside = ({ code, tag = '' }: Finding) =>
-		model.aside.has(`${code} ${tag} `) || model.aside.has(`${code} ${tag} ${page.path}`);
 	const all = isPublic && !model.unshared.has(page.type) ? findOnPage(page, head, evaluation) : [];
-	const findings = model.aside.size > 0 ? all.filter((one) => !isAside(one)) : all;
+	const findings = model.suppressed.isEmpty ? all : all.filter((one) => !model.suppressed.has(one, page.path));
 	const canonical = head.tags.find(({ tag }) => tag.name === 'canonical')?.value ?? '';
 	const [title, description] = [evaluation.textOf('title'), evaluation.textOf('description')];
 	const picture = evaluation.pictureOf('og:image');

@@ -33,7 +33,7 @@ afterEach(() => {
 	rmSync(top, { recursive: true, force: true });
 });
 const take = (more: object = {}) => takeContent(store, 'S', BASE, { kind: 'folder', folder, ...more });
-const pageAt = (path: string) => store.page(store.site('S').id, path);
+const pageAt = (path: string) => store.working.pages.at(store.working.sites.named('S').id, path);
 
 test('what a folder holds is told: what authors wrote, titles with something in common, types by paths', async () => {
 	const { pages, folder: found } = await take({ said: { ignore: ['drafts/**'] } });
@@ -52,7 +52,7 @@ test('what a folder holds is told: what authors wrote, titles with something in 
 test('404.html is known as the page that is not found', async () => {
 	await take();
 	expect(pageAt('/404.html')?.type).toBe('not-found');
-	expect(store.site('S').types.find(({ name }) => name === 'not-found')?.special).toBe('not-found');
+	expect(store.working.sites.named('S').types.find(({ name }) => name === 'not-found')?.special).toBe('not-found');
 });
 
 test('what is said is taken, and stays for the reading after that', async () => {
@@ -65,9 +65,9 @@ test('what is said is taken, and stays for the reading after that', async () => 
 
 test('a type that somebody gave the not-found page stays', async () => {
 	await take();
-	const { id } = store.site('S');
-	store.ensureType(id, 'page');
-	store.savePage(id, { ...pageAt('/404.html')!, type: 'page' });
+	const { id } = store.working.sites.named('S');
+	store.working.types.ensure(id, 'page');
+	store.working.pages.save(id, { ...pageAt('/404.html')!, type: 'page' });
 	write('404.html', 'Nothing at all here');
 	await take();
 	expect(pageAt('/404.html')).toMatchObject({ type: 'page', fields: { heading: 'Nothing at all here' } });

@@ -108,9 +108,9 @@ export async function takeContent(
 		}
 		case 'hand': {
 			putIn(store, name, checked.base, { from: 'hand', pages: 1 }, (id) => {
-				store.ensureType(id, 'page');
-				if (!store.page(id, '/'))
-					store.savePage(id, { path: '/', type: 'page', state: 'live', fields: { title: name }, rules: [] });
+				store.working.types.ensure(id, 'page');
+				if (!store.working.pages.at(id, '/'))
+					store.working.pages.save(id, { path: '/', type: 'page', state: 'live', fields: { title: name }, rules: [] });
 			});
 			return { pages: 1, pictures: 0, skipped: [] };
 		}
@@ -120,7 +120,7 @@ export async function takeContent(
 function putIn(store: Store, name: string, base: string, what: object, work: (id: number) => void) {
 	const fresh: Site = { name, base, languages: ['en'], separator: '·', fields: {}, rules: [] };
 	makeImport(store, fresh, { origin: 'setup', kind: 'import', what }, ({ id, site }) => {
-		store.saveSite({ ...site, base });
+		store.working.sites.save({ ...site, base });
 		work(id);
 	});
 }

@@ -51,7 +51,7 @@ test('pictures at whole addresses are fetched for their facts, whatever their na
 			why: 'a picture on 1 page: http://10.0.0.1/inner.png is not fetched: it leads to a private network.'
 		}
 	]);
-	const { id } = store.findSite('s')!;
+	const { id } = store.working.sites.find('s')!;
 	expect(store.pictures.all(id)).toEqual([
 		{
 			...{ src: at('lying.png'), width: 640, height: 360, bytes: expect.any(Number), type: 'image/jpeg' },
@@ -59,7 +59,7 @@ test('pictures at whole addresses are fetched for their facts, whatever their na
 			...{ kept: { file: expect.stringMatching(/^[0-9a-f]{24}\.jpg$/), width: 640, height: 360 } }
 		}
 	]);
-	expect(store.page(id, '/page.html')?.fields.pictures).toEqual([{ src: at('lying.png') }]);
+	expect(store.working.pages.at(id, '/page.html')?.fields.pictures).toEqual([{ src: at('lying.png') }]);
 });
 
 test('a picture of the folder is copied where rules cut it; what people set for it stays when it is read again', async () => {
@@ -71,11 +71,11 @@ test('a picture of the folder is copied where rules cut it; what people set for 
 	const store = new Store(join(top, 'k.db'));
 	const read = () => importFolder(store, { folder: top, site: 's', base: 'https://s.example/' });
 	await read();
-	const { id } = store.findSite('s')!;
+	const { id } = store.working.sites.find('s')!;
 	expect(store.pictures.one(id, '/boat.png')).toMatchObject({ width: 1200, height: 700, type: 'image/png' });
 	expect(store.pictures.one(id, '/boat.png')).not.toHaveProperty('kept');
 	expect(await gatherPictures(store, 's')).toBe(0);
-	store.setRule(id, { layer: 'site' }, 'og:image', undefined, {
+	store.working.rules.set(id, { layer: 'site' }, 'og:image', undefined, {
 		...{ kind: 'pictures', sources: [{ from: 'body' }], shapes: ['wide'] }
 	});
 	expect(await gatherPictures(store, 's')).toBe(1);
@@ -107,7 +107,7 @@ function siteOf(files: Readonly<Record<string, string>>) {
 		...{ top, store, write },
 		read: (more: Partial<Parameters<typeof importFolder>[1]> = {}) =>
 			importFolder(store, { folder: top, site: 's', base: 'https://s.example/', ...more }),
-		page: (path: string) => store.page(store.site('s').id, path)!,
+		page: (path: string) => store.working.pages.at(store.working.sites.named('s').id, path)!,
 		end() {
 			store.close();
 			rmSync(top, { recursive: true });
@@ -269,7 +269,7 @@ test('a later reading brings the base address, and languages that came in, to th
 	const site = siteOf({ 'a.html': '<html lang="en"><title>A</title>' });
 	await site.read();
 	const of = () => {
-		const { base, languages } = site.store.site('s').site;
+		const { base, languages } = site.store.working.sites.named('s').site;
 		return { base, languages };
 	};
 	const first = of();
@@ -308,8 +308,8 @@ test('a name that is no UTF-8 is read, and its path says its bytes', async () =>
 test('a language that somebody has set stays where a later reading tells none', async () => {
 	const site = siteOf({ 'a.html': '<title>A</title>', 'b.html': '<html lang="fr"><title>B</title>' });
 	await site.read();
-	const { id } = site.store.site('s');
-	for (const path of ['/a.html', '/b.html']) site.store.savePage(id, { ...site.page(path), language: 'cy' });
+	const { id } = site.store.working.sites.named('s');
+	for (const path of ['/a.html', '/b.html']) site.store.working.pages.save(id, { ...site.page(path), language: 'cy' });
 	site.write('a.html', '<title>A again</title>');
 	site.write('b.html', '<html lang="fr"><title>B again</title>');
 	await site.read();
@@ -330,7 +330,7 @@ test('a picture that has not changed keeps what was set for it, and is known aga
 		return importFolder(store, { folder: top, site: 's', base: 'https://s.example/' });
 	};
 	await read();
-	const { id } = store.findSite('s')!;
+	const { id } = store.working.sites.find('s')!;
 	const boat = () => store.pictures.one(id, '/boat.png');
 	store.pictures.save(id, [{ ...boat()!, focus: [0.1, 0.2], alt: 'A boat' }]);
 	expect(await read()).toMatchObject({ changed: 1, pictures: 1 });

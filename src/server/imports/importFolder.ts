@@ -76,8 +76,8 @@ const isNotFound = (path: string) => /^\/(404|not-?found)(\.x?html?)?$/i.test(pa
 export async function importFolder(store: Store, options: ImportOptions): Promise<ImportSummary> {
 	const top = openFolder(options.folder);
 	const base = checkBase(options.base);
-	const known = store.findSite(options.site)?.id;
-	const before = known === undefined ? undefined : store.sources.settings<FolderSource>(known, 'folder');
+	const known = store.working.sites.find(options.site)?.id;
+	const before = known === undefined ? undefined : store.working.sources.settings<FolderSource>(known, 'folder');
 	let source: FolderSource = { ...PLAIN_SOURCE, ...before, ...defined(options.source ?? {}), folder: top };
 	const isIgnored = ignorer(source);
 	const files = walkFolder(top);
@@ -100,7 +100,7 @@ export async function importFolder(store: Store, options: ImportOptions): Promis
 			read.isSame &&
 			pictures.isSame &&
 			isDeepStrictEqual(before, source) &&
-			store.siteById(known)?.site.base === base;
+			store.working.sites.byId(known)?.site.base === base;
 		const saved = isSame
 			? { added: 0, changed: 0, retired: [] }
 			: save(store, options, base, source, staging, read, pictures, gone);
@@ -171,7 +171,7 @@ async function readPages(
 	site: number | undefined
 ): Promise<ReadFiles> {
 	const paths = entries.map(({ path }) => path);
-	const before = site === undefined ? undefined : store.sources.settings<FolderSource>(site, 'folder');
+	const before = site === undefined ? undefined : store.working.sources.settings<FolderSource>(site, 'folder');
 	const { typeOf, languageOf: saidLanguage } = sorterOf(source, paths, before);
 	const placeLanguage = languagesOfFiles(paths);
 	const skipped: { path: string; why: string }[] = [];
@@ -182,7 +182,7 @@ async function readPages(
 	let spokenLanguage: ((text: string) => string | undefined) | undefined;
 	for (const [index, entry] of entries.entries()) {
 		const stamp = entry.link ? undefined : stampOf(entry);
-		const last = site === undefined || !stamp ? undefined : store.sources.file(site, entry.path);
+		const last = site === undefined || !stamp ? undefined : store.working.sources.file(site, entry.path);
 		const isSame = last?.size === stamp?.size && last?.modified === stamp?.modified;
 		const kept = isSame ? (last?.reading as Kept | undefined) : undefined;
 		const isKept = kept?.reader === READER && kept.bare === source.bare;
@@ -205,7 +205,7 @@ async function readPages(
 			const page: ReadPage = { ...own, ...(language && { language }) };
 			if (stamp && !isKept) stamps.set(entry.path, stamp);
 			const said = saidLanguage(entry.path) ?? language;
-			const isNew = site === undefined || !store.hasPage(site, page.path);
+			const isNew = site === undefined || !store.working.pages.has(site, page.path);
 			const type = typeOf(entry.path) ?? (isNew && isNotFound(page.path) ? NOT_FOUND : undefined);
 			staging.put({ ...page, ...(said && { language: said }), type }, !isKept);
 			const version = versionOf(entry.path);
@@ -220,7 +220,7 @@ async function readPages(
 	for (const group of groups.values())
 		if (Object.keys(group).length > 1) for (const path of Object.values(group)) versions.set(path, group);
 	const files = new Set(paths);
-	const known = site === undefined ? [] : [...store.sources.files(site)].filter((file) => !isOther(file));
+	const known = site === undefined ? [] : [...store.working.sources.files(site)].filter((file) => !isOther(file));
 	const isSame = stamps.size === 0 && known.length === staging.paths.length && known.every((file) => files.has(file));
 	return { skipped, stamps, versions, files, isSame };
 }
@@ -281,7 +281,7 @@ async function readPictures(
 	fetcher: GuardedFetcher | undefined
 ) {
 	const library = new Library(store);
-	const stored = site === undefined ? undefined : store.siteById(site);
+	const stored = site === undefined ? undefined : store.working.sites.byId(site);
 	const isCut = stored !== undefined && needsCopies(stored);
 	const known: Picture[] = [];
 	const missing: { path: string; why: string }[] = [];
@@ -290,7 +290,7 @@ async function readPictures(
 		const isLocal = src.startsWith('/');
 		if (!isLocal && !fetcher) continue;
 		const stamp = isLocal ? stampOf({ file: fileOfPath(top, src) ?? '' }) : undefined;
-		const before = site === undefined || !stamp ? undefined : store.sources.file(site, PICTURE + src);
+		const before = site === undefined || !stamp ? undefined : store.working.sources.file(site, PICTURE + src);
 		const isSame = before !== undefined && before.size === stamp?.size && before.modified === stamp.modified && !isCut;
 		// One that has not changed keeps all that was found out about it since.
 		const facts = isSame
@@ -374,15 +374,23 @@ function save(
 	const edit = { origin: 'command', kind: 'import', what } as const;
 	const work: LongWork<Saved> = function* ({ id, site, types }) {
 		const languages = [...new Set([...site.languages, ...staging.languages.keys()])];
-		if (site.base !== base || languages.length > site.languages.length) store.saveSite({ ...site, base, languages });
-		for (const type of new Set(['page', ...source.types.map((one) => one.type)])) store.ensureType(id, type);
+		if (site.base !== base || languages.length > site.languages.length)
+			store.working.sites.save({ ...site, base, languages });
+		for (const type of new Set(['page', ...source.types.map((one) => one.type)])) store.working.types.ensure(id, type);
 		if (staging.paths.some(isNotFound) && !types.some(({ name: known }) => known === NOT_FOUND))
-			store.saveType(id, { name: NOT_FOUND, label: 'Not found', special: 'not-found', fields: [], rules: [] });
+			store.working.types.save(id, {
+				name: NOT_FOUND,
+				label: 'Not found',
+				special: 'not-found',
+				fields: [],
+				rules: []
+			});
 		for (const picture of pictures.known) {
 			store.pictures.save(id, [{ ...picture, ...setByHand(store.pictures.one(id, picture.src)) }]);
 			yield;
 		}
-		for (const [src, stamp] of pictures.stamps) store.sources.saveFile(id, PICTURE + src, { ...stamp, result: null });
+		for (const [src, stamp] of pictures.stamps)
+			store.working.sources.saveFile(id, PICTURE + src, { ...stamp, result: null });
 		let [added, changed] = [0, 0];
 		for (const { page: found, read, fresh: isFresh } of pages) {
 			yield;
@@ -394,33 +402,36 @@ function save(
 			const { body: _body, ...fields } = page.fields;
 			const { links: _links, ...told } = page;
 			const result = hashOf(JSON.stringify({ ...told, fields }));
-			const before = store.sources.file(id, read.file)?.result;
+			const before = store.working.sources.file(id, read.file)?.result;
 			if (before !== result || isFresh) {
-				if (store.hasPage(id, page.path)) changed++;
+				if (store.working.pages.has(id, page.path)) changed++;
 				else added++;
-				store.readIn.refreshPage(id, page, 'folder', { withBody: isFresh });
+				store.working.readIn.refreshPage(id, page, 'folder', { withBody: isFresh });
 			}
 			const stamp = stamps.get(read.file);
 			const { body: _long, ...short } = read.fields;
 			const { links: _kept, ...rest } = read;
 			if (stamp)
-				store.sources.saveFile(id, read.file, {
+				store.working.sources.saveFile(id, read.file, {
 					...stamp,
 					reading: { reader: READER, bare: source.bare, page: { ...rest, fields: short } } satisfies Kept,
 					result
 				});
-			else if (before !== result) store.sources.saveResult(id, read.file, result);
+			else if (before !== result) store.working.sources.saveResult(id, read.file, result);
 		}
 		const left: string[] = [];
-		for (const file of store.sources.files(id)) if (!isOther(file) && !files.has(file)) left.push(file);
-		for (const file of left) store.sources.dropFile(id, file);
-		store.sources.saveSettings(id, 'folder', source);
+		for (const file of store.working.sources.files(id)) if (!isOther(file) && !files.has(file)) left.push(file);
+		for (const file of left) store.working.sources.dropFile(id, file);
+		store.working.sources.saveSettings(id, 'folder', source);
 		yield;
-		store.readIn.saveFrames(id, countFrames(store.readIn.foundOfPages(id), site.languages[0] as string));
-		return { added, changed, retired: store.readIn.retirePages(id, new Set(staging.paths)) };
+		store.working.readIn.saveFrames(
+			id,
+			countFrames(store.working.readIn.foundOfPages(id), site.languages[0] as string)
+		);
+		return { added, changed, retired: store.working.readIn.retirePages(id, new Set(staging.paths)) };
 	};
-	const known = store.findSite(name);
-	const coming = staging.paths.length - (known ? store.countPages(known.id).all : 0);
+	const known = store.working.sites.find(name);
+	const coming = staging.paths.length - (known ? store.working.pages.count(known.id).all : 0);
 	return makeLongEdit(store, name, edit, work, { fresh, coming }).result;
 }
 

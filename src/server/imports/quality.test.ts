@@ -13,15 +13,15 @@ const LONG = 'A sentence that is long enough to say what the page is about, and 
 
 test('how good what came in is, and what becomes of what pages say themselves', () => {
 	const store = new Store(join(folder, 'k.db'));
-	const id = store.saveSite({
+	const id = store.working.sites.save({
 		...{ name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: {} },
 		rules: [{ tag: 'author', kind: 'template', template: 'The trust' }],
 		frames: [{ tag: 'description', value: 'Welcome', language: 'en', pages: 40 }]
 	});
-	store.ensureType(id, 'page');
+	store.working.types.ensure(id, 'page');
 	store.pictures.save(id, [{ src: '/p.jpg', width: 900, height: 600 }]);
 	const page = (path: string, fields: Page['fields'], found: readonly FoundTag[] = [], more: Partial<Page> = {}) =>
-		store.savePage(id, {
+		store.working.pages.save(id, {
 			path,
 			type: 'page',
 			state: 'live',
@@ -43,7 +43,7 @@ test('how good what came in is, and what becomes of what pages say themselves', 
 	page('/ruled', { title: 'Ruled' }, [said('description', 'Found')], {
 		rules: [{ tag: 'description', kind: 'template', template: 'A rule of the page' }]
 	});
-	page('/aside', { title: 'Aside', picture: { src: '/p.jpg' } }, [said('description', 'Found')], {
+	page('/aside', { title: 'Suppression', picture: { src: '/p.jpg' } }, [said('description', 'Found')], {
 		foundPolicy: { all: 'never' },
 		language: 'und'
 	});

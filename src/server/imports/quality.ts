@@ -55,7 +55,7 @@ interface FoundFate {
 
 /** Works it out; goes over the pages twice, one at a time. */
 export function measureQuality(store: Store, name: string): Quality {
-	const stored = store.site(name);
+	const stored = store.working.sites.named(name);
 	const resolver = resolverOf(store, stored, new Date().toISOString());
 	const [titles, descriptions, pictures] = [new Repeats(), new Repeats(), new Repeats()];
 	const add = (texts: Repeats, text: string) => text !== '' && texts.add(text);
@@ -71,7 +71,7 @@ export function measureQuality(store: Store, name: string): Quality {
 			picture: text('og:image')
 		};
 	};
-	for (const page of store.pages(stored.id, 'live')) {
+	for (const page of store.working.pages.all(stored.id, 'live')) {
 		const { text, title, picture } = look(page);
 		add(titles, lettersOf(title));
 		add(descriptions, lettersOf(text));
@@ -98,7 +98,7 @@ export function measureQuality(store: Store, name: string): Quality {
 		share.oddest.splice(at < 0 ? share.oddest.length : at, 0, { path, text });
 		if (share.oddest.length > SHOWN) share.oddest.pop();
 	};
-	for (const page of store.pages(stored.id, 'live')) {
+	for (const page of store.working.pages.all(stored.id, 'live')) {
 		pages++;
 		const { traces, description, text, title, picture } = look(page);
 		if (page.found) for (const trace of traces) noteFate(trace);

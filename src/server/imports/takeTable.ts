@@ -2,7 +2,7 @@ import { PAGE_FIELDS, type Site } from '$core';
 import type { Origin } from '../edits/edit';
 import { makeLongEdit, type LongWork } from '../edits/longEdit';
 import { UserError } from '../errors';
-import type { Store } from '../store/store';
+import type { Store, StoredSite } from '../store/store';
 import { asRows, type Rows } from './table/rows';
 import {
 	fieldsOfTable,
@@ -34,8 +34,8 @@ export function takeTable(
 	said: Partial<TableSource>,
 	dryRun = false
 ): TakenTable {
-	const known = store.findSite(name);
-	const before = known && store.sources.settings<TableSource>(known.id, 'table');
+	const known = store.working.sites.find(name);
+	const before = known && store.working.sources.settings<TableSource>(known.id, 'table');
 	const table = asRows(file);
 	const kept = Object.fromEntries(
 		Object.entries(before?.mapping ?? {}).filter(([column]) => table.columns.includes(column))
@@ -56,16 +56,16 @@ export function takeTable(
 	const fresh: Site = { name, base, languages, separator: '·', fields: {}, rules: [] };
 	const edit = { origin, kind: 'import', what: { from: 'table', pages } };
 	const work: LongWork<number> = function* ({ id, site, types }) {
-		if (site.base !== base) store.saveSite({ ...site, base });
+		if (site.base !== base) store.working.sites.save({ ...site, base });
 		declare(store, id, types, source.type, table, source);
-		const before = store.countPages(id).all;
+		const before = store.working.pages.count(id).all;
 		const columns = columnsOf(source);
 		for (const { page } of pagesOfTable(table, source, base, { skipped: [], oddCells: [] })) {
-			store.readIn.refreshPage(id, isTypeSaid ? page : { ...page, type: undefined }, null, { columns });
+			store.working.readIn.refreshPage(id, isTypeSaid ? page : { ...page, type: undefined }, null, { columns });
 			yield;
 		}
-		store.sources.saveSettings(id, 'table', source);
-		return store.countPages(id).all - before;
+		store.working.sources.saveSettings(id, 'table', source);
+		return store.working.pages.count(id).all - before;
 	};
 	const { result } = makeLongEdit(store, name, edit, work, { fresh, coming });
 	return { ...told, pages, added: result };
@@ -79,7 +79,7 @@ const columnsOf = ({ mapping }: TableSource) =>
 function declare(
 	store: Store,
 	site: number,
-	types: ReturnType<Store['site']>['types'],
+	types: StoredSite['types'],
 	name: string,
 	table: Parameters<typeof fieldsOfTable>[0],
 	source: TableSource
@@ -88,7 +88,7 @@ function declare(
 	const known = new Set([...PAGE_FIELDS, ...type.fields].map((field) => field.name));
 	const fields = fieldsOfTable(table, source, known);
 	if (fields.length > 0 || !types.includes(type))
-		store.saveType(site, { ...type, fields: [...type.fields, ...fields] });
+		store.working.types.save(site, { ...type, fields: [...type.fields, ...fields] });
 }
 
 /** How many pages a table has, how many of them are new to the site, in which languages, and what is odd about it. */
@@ -98,7 +98,7 @@ function count(store: Store, site: number | undefined, table: Rows, source: Tabl
 	let [pages, coming] = [0, 0];
 	for (const { page } of pagesOfTable(table, source, base, told)) {
 		pages++;
-		if (site === undefined || !store.hasPage(site, page.path)) coming++;
+		if (site === undefined || !store.working.pages.has(site, page.path)) coming++;
 		if (page.language) languages.add(page.language);
 	}
 	return { ...told, pages, coming, languages: languages.size > 0 ? [...languages] : ['und'] };

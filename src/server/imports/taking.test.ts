@@ -26,8 +26,8 @@ const html = (title: string, lang = 'en') =>
 	`<html lang="${lang}"><title>${title}</title><p>What stands on the page of ${title}, in a sentence.</p>`;
 const take = (source: ContentSource, name = 'S', base = BASE) => takeContent(store, name, base, source);
 const folder = (said: object) => take({ kind: 'folder', folder: join(top, 'site'), said } as ContentSource);
-const paths = () => [...store.pages(store.site('S').id)].map(({ path }) => path).sort();
-const pageAt = (path: string) => store.page(store.site('S').id, path);
+const paths = () => [...store.working.pages.all(store.working.sites.named('S').id)].map(({ path }) => path).sort();
+const pageAt = (path: string) => store.working.pages.at(store.working.sites.named('S').id, path);
 
 describe('a folder', () => {
 	beforeEach(() => {
@@ -71,7 +71,7 @@ describe('a folder', () => {
 		[{ types: [{ pattern: 'heath*', type: 'walk' }] }, /heath\*/]
 	])('%j is refused with its reason', async (said, why) => {
 		await expect(folder(said)).rejects.toThrow(why);
-		expect(store.findSite('S')).toBeUndefined();
+		expect(store.working.sites.find('S')).toBeUndefined();
 	});
 	test('of what was skipped the first twenty are named', async () => {
 		for (let at = 0; at < 25; at++) write(`bad${at}.html`, '\0\0\0\0binary\0');
@@ -88,7 +88,7 @@ describe('without a folder', () => {
 		expect(await take({ kind: 'hand' })).toEqual({ pages: 1, pictures: 0, skipped: [] });
 		expect(pageAt('/')?.fields).toEqual({ title: 'S' });
 		// Again, nothing of it is lost.
-		store.savePage(store.site('S').id, { ...pageAt('/')!, fields: { title: 'Mine' } });
+		store.working.pages.save(store.working.sites.named('S').id, { ...pageAt('/')!, fields: { title: 'Mine' } });
 		await take({ kind: 'hand' });
 		expect(pageAt('/')?.fields).toEqual({ title: 'Mine' });
 	});

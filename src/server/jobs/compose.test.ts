@@ -24,12 +24,12 @@ const page = (at: number, title = `Isle ${at}`): Page => ({
 });
 function fill(name: string, count: number) {
 	const store = new Store(join(folder, `${name}.db`));
-	const site = store.saveSite({
+	const site = store.working.sites.save({
 		...{ name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: {}, rules: [] }
 	});
-	store.saveType(site, type);
-	store.saveType(site, { name: 'bare', fields: [], rules: [] });
-	for (let at = 0; at < count; at++) store.savePage(site, page(at));
+	store.working.types.save(site, type);
+	store.working.types.save(site, { name: 'bare', fields: [], rules: [] });
+	for (let at = 0; at < count; at++) store.working.pages.save(site, page(at));
 	return { store, site };
 }
 const whole = (store: Store) => ({ db: store.file, site: 'S', part: { at: 0, of: 1 } });
@@ -44,9 +44,9 @@ test('pictures are drawn once; what changed is drawn again, and nothing else', a
 	expect(await compose(whole(store), (done) => seen.push(done))).toEqual({ drawn: 5, kept: 0 });
 	expect(seen).toEqual([1, 2, 3, 4, 5]);
 	expect(await compose(whole(store), () => undefined)).toEqual({ drawn: 0, kept: 5 });
-	store.savePage(site, page(2, 'Another isle'));
+	store.working.pages.save(site, page(2, 'Another isle'));
 	expect(await compose(whole(store), () => undefined)).toEqual({ drawn: 1, kept: 4 });
-	store.saveType(site, { ...type, layout: { ...layout, title: { ...layout.title, size: 70 } } });
+	store.working.types.save(site, { ...type, layout: { ...layout, title: { ...layout.title, size: 70 } } });
 	expect(await compose(whole(store), () => undefined)).toEqual({ drawn: 5, kept: 0 });
 });
 
@@ -67,8 +67,8 @@ test('stopped in the middle, it goes on where it was; parts together are the who
 test('what heads name is what is drawn', async () => {
 	const { store, site } = fill('c', 3);
 	await compose(whole(store), () => undefined);
-	const resolver = resolverOf(store, store.site('S'), '');
-	const named = [...store.pages(site)].map((one) => releasedHead(resolver, one));
+	const resolver = resolverOf(store, store.working.sites.named('S'), '');
+	const named = [...store.working.pages.all(site)].map((one) => releasedHead(resolver, one));
 	expect(named.map(({ share }) => share!.name).sort()).toEqual(drawnFiles(store));
 	for (const { html, share } of named) expect(html).toContain(`https://s.example/media/${share!.name}`);
 });
@@ -85,7 +85,7 @@ test.each([
 
 test('where pictures are used is told by the cards and by the pages that name them', () => {
 	const { store, site } = fill('e', 2);
-	store.savePage(site, { ...page(7), type: 'bare' });
+	store.working.pages.save(site, { ...page(7), type: 'bare' });
 	const pictures = [{ src: '/boat.jpg', kept: { file: `${'a'.repeat(24)}.jpg`, width: 9, height: 9 } }];
 	store.pictures.save(site, pictures);
 	// The share pictures of this layout show no picture; the page without one shows its own.

@@ -32,7 +32,7 @@ const BATCH = 50;
 export async function compose(task: ComposeTask, progress: (done: number) => void): Promise<Composed> {
 	const store = new Store(task.db);
 	try {
-		const site = store.site(task.site);
+		const site = store.working.sites.named(task.site);
 		const library = new Library(store);
 		const resolver = resolverOf(store, site, new Date().toISOString());
 		const noted = new Map<string, Recipe>();
@@ -42,7 +42,7 @@ export async function compose(task: ComposeTask, progress: (done: number) => voi
 		};
 		const count = { drawn: 0, kept: 0 };
 		for (const path of pathsOf(store, site.id, task)) {
-			const page = store.page(site.id, path);
+			const page = store.working.pages.at(site.id, path);
 			const made = page && resolver.evaluate(page).sharePicture();
 			if (!made?.recipe) continue;
 			const { wasThere } = await library.compose(made.recipe);
@@ -73,6 +73,6 @@ async function collectPictures() {
 
 /** The paths of the part: no statement may stay open while pictures are drawn, so they are read first. */
 function pathsOf(store: Store, site: number, { type, path, part }: ComposeTask): string[] {
-	const paths = path === undefined ? store.pathsOf(site, type) : [path];
+	const paths = path === undefined ? store.working.pages.paths(site, type) : [path];
 	return paths.filter((_, at) => at % part.of === part.at);
 }

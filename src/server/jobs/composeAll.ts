@@ -45,10 +45,10 @@ export async function composeAll(store: Store, options: ComposeOptions): Promise
 
 /** How many pictures there will be. Throws a `UserError` when the type, or every type, has no layout. */
 function countPictures(store: Store, { site: name, type, path }: ComposeOptions): number {
-	const { id, types } = store.site(name);
+	const { id, types } = store.working.sites.named(name);
 	const known = types.find((one) => one.name === type);
 	if (type !== undefined && !known) throw notFound(`There is no type "${type}" in this site.`);
-	const page = path === undefined ? undefined : store.page(id, path);
+	const page = path === undefined ? undefined : store.working.pages.at(id, path);
 	if (path !== undefined && !page) throw notFound(`There is no page "${path}" in this site.`);
 	const meant = page ? types.filter((one) => one.name === page.type) : known ? [known] : types;
 	const drawn = meant.filter((one) => one.layout);
@@ -57,6 +57,6 @@ function countPictures(store: Store, { site: name, type, path }: ComposeOptions)
 			`${meant.length === 1 ? `The type "${meant[0]!.name}" has no` : 'No type has a'} layout for share pictures. Choose one on the bench, under Share picture.`
 		);
 	if (page) return 1;
-	const { byType } = store.countPages(id);
+	const { byType } = store.working.pages.count(id);
 	return drawn.reduce((sum, one) => sum + (ownOf(byType, one.name) ?? 0), 0);
 }

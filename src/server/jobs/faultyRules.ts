@@ -8,7 +8,7 @@ import type { Store, StoredSite } from '../store/store';
 export function faultyRules(
 	store: Store,
 	{ id, site, types }: StoredSite,
-	pages: Iterable<Page> = store.overriddenPages(id)
+	pages: Iterable<Page> = store.working.pages.overridden(id)
 ): Finding[] {
 	return findInRules(site, types, pages).filter(isError);
 }

@@ -19,7 +19,7 @@ export function freshen(store: Store, name: string): Promise<void> {
 	const key = `${store.file}\0${name}`;
 	const known = running.get(key);
 	if (known) return known.ended;
-	if (store.state.countStale(store.site(name).id) === 0) return Promise.resolve();
+	if (store.state.countStale(store.working.sites.named(name).id) === 0) return Promise.resolve();
 	const ended = refreshAll(store.file, name)
 		// Rules that make pictures out of others need copies of them.
 		.then(() => runJob('gather', { db: store.file, site: name }))

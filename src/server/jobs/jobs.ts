@@ -180,7 +180,7 @@ export const JOBS = {
 		const reader = new Store(db, { readonly: true });
 		try {
 			for (;;) {
-				const { id } = reader.site(name);
+				const { id } = reader.working.sites.named(name);
 				const unseen = reader.state.countStale(id);
 				refresh(reader, writer, name, WHOLE, (done) => progress(done, unseen));
 				const made = reader.db.transaction(() => makeRelease(reader, writer, name, wanted, progress)).deferred();
@@ -196,7 +196,7 @@ export const JOBS = {
 	reach: ({ db, site: name, edit, ...part }, progress) =>
 		reading(db, (store) => {
 			progress(0);
-			const { id, site, types } = store.site(name);
+			const { id, site, types } = store.working.sites.named(name);
 			return measureReach(
 				{ site, types, pictures: store.pictures.all(id) },
 				pagesUnder(store, id, edit, part),
@@ -207,14 +207,14 @@ export const JOBS = {
 		}),
 	hard: ({ db, site: name, type }) =>
 		reading(db, (store) => {
-			const { id, site, types } = store.site(name);
+			const { id, site, types } = store.working.sites.named(name);
 			const model = { site, types, pictures: store.pictures.all(id) };
-			const pages = store.state.hard(id, type).flatMap((path) => store.page(id, path) ?? []);
+			const pages = store.state.hard(id, type).flatMap((path) => store.working.pages.at(id, path) ?? []);
 			return findHard(model, pages, new Date().toISOString());
 		}),
 	uses: ({ db, site: name }) =>
 		reading(db, (store) => {
-			const { id } = store.site(name);
+			const { id } = store.working.sites.named(name);
 			return countUses(store, id);
 		}),
 	removePicture: ({ db, site, src }) =>
@@ -247,7 +247,7 @@ export const JOBS = {
 		reading(db, (store) => new Map([...sitemapsOf(store, site)].map(({ name, text }) => [name, gzipSync(text)]))),
 	count({ db, site, ...wanted }) {
 		const counted = reading(db, (store) => count(store, site, wanted));
-		writing(db, (store) => store.transaction(() => saveCounted(store, store.site(site).id, counted)));
+		writing(db, (store) => store.transaction(() => saveCounted(store, store.working.sites.named(site).id, counted)));
 	},
 	look: ({ db, site, address, via }) => writingLong(db, (store) => lookAt(store, site, address, via)),
 	drift: ({ db, site, via, rate }, progress, signal) =>
@@ -260,7 +260,7 @@ export const JOBS = {
 		reading(db, (store) => {
 			const pages: PageDifference[] = [];
 			let count = 0;
-			for (const one of differencesBetween(store, store.site(site).id, between, path))
+			for (const one of differencesBetween(store, store.working.sites.named(site).id, between, path))
 				if (count++ < most) pages.push(one);
 			return { count, pages };
 		}),
@@ -307,8 +307,9 @@ export const JOBS = {
 
 /** The pages that stand under the layer of an edit: the others need not be read. */
 function pagesUnder(store: Store, site: number, { place }: AnyEdit, part: Part): Iterable<Page> {
-	if (place.layer !== 'page') return store.partOfPages(site, place.layer === 'type' ? place.name : undefined, part);
-	const page = store.page(site, place.path);
+	if (place.layer !== 'page')
+		return store.working.pages.part(site, place.layer === 'type' ? place.name : undefined, part);
+	const page = store.working.pages.at(site, place.path);
 	return page ? [page] : [];
 }
 
@@ -320,7 +321,7 @@ function makeRelease(
 	{ note, only, removes }: Omit<Jobs['release']['input'], 'db' | 'site'>,
 	progress: Progress
 ): Released | undefined {
-	const site = reader.site(name);
+	const site = reader.working.sites.named(name);
 	if (reader.state.countStale(site.id) > 0) return undefined;
 	const isWanted = only === undefined ? () => true : (path: string) => only.includes(path);
 	refuseHalfMade(reader, site.id);
@@ -371,7 +372,7 @@ function refuseManyGone(store: Store, site: number, isWanted: (path: string) => 
 /** A release in which the home page goes is stopped: nobody means that. */
 function refuseWithoutHome(store: Store, { id, types }: StoredSite) {
 	if (!store.releases.head(id, { path: '/' })) return;
-	const home = store.page(id, '/');
+	const home = store.working.pages.at(id, '/');
 	if (home && publicIn(types)(home)) return;
 	const why = !home
 		? 'there is no page at /'
@@ -394,7 +395,7 @@ function* stage(
 	const resolver = resolverOf(reader, site, created);
 	for (const path of reader.state.leaving(site.id)) if (isWanted(path)) yield { path, hash: null };
 	for (const { id, seen, isPublic } of reader.state.toRelease(site.id)) {
-		const page = reader.pageById(id) as Page;
+		const page = reader.working.pages.byId(id) as Page;
 		if (!isWanted(page.path)) continue;
 		if (page.rules.length > 0 || page.extra) withRules.push(page);
 		if (isPublic) yield { ...releasedHead(resolver, page), page: id, seen };

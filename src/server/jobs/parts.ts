@@ -47,7 +47,7 @@ export async function refreshAll(db: string, site: string, watched: Watched = {}
 	const reader = new Store(db, { readonly: true });
 	let stale: number;
 	try {
-		stale = reader.state.countStale(reader.site(site).id);
+		stale = reader.state.countStale(reader.working.sites.named(site).id);
 	} finally {
 		reader.close();
 	}

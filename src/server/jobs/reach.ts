@@ -4,7 +4,7 @@ import { runParts, type Watched } from './parts';
 
 /** How many pages stand under the layer of an edit. */
 export function countUnder(store: Store, name: string, { place }: AnyEdit): number {
-	const { all, byType } = store.countPages(store.site(name).id);
+	const { all, byType } = store.working.pages.count(store.working.sites.named(name).id);
 	if (place.layer === 'page') return 1;
 	return place.layer === 'type' ? (ownOf(byType, place.name) ?? 0) : all;
 }

@@ -17,11 +17,11 @@ export function refresh(reader: Store, writer: Store, name: string, part: Part, 
 	for (;;) {
 		const batch = reader.db
 			.transaction(() => {
-				const site = reader.site(name);
+				const site = reader.working.sites.named(name);
 				if (model?.revision !== site.revision) model = modelOf(reader, name);
 				const known = model;
 				const ids = reader.state.stale(site.id, part, BATCH);
-				const states = reader.pagesById(ids).map(([id, page]) => stateOf(known, id, page));
+				const states = reader.working.pages.byIds(ids).map(([id, page]) => stateOf(known, id, page));
 				return { revision: site.revision, states, count: ids.length };
 			})
 			.deferred();
@@ -31,7 +31,7 @@ export function refresh(reader: Store, writer: Store, name: string, part: Part, 
 		}
 		writer.transaction(() => {
 			writer.state.keep(batch.revision, batch.states);
-			for (const { id, reading } of batch.states) if (reading) writer.bodies.saveReading(id, reading);
+			for (const { id, reading } of batch.states) if (reading) writer.working.bodies.saveReading(id, reading);
 		});
 		done += batch.count;
 		progress(done);
@@ -39,7 +39,7 @@ export function refresh(reader: Store, writer: Store, name: string, part: Part, 
 }
 
 function modelOf(store: Store, name: string): StateModel & { revision: number } {
-	const stored = store.site(name);
+	const stored = store.working.sites.named(name);
 	const namesOf = (isMeant: (type: (typeof stored.types)[number]) => boolean) =>
 		new Set(stored.types.filter(isMeant).map((type) => type.name));
 	return {
@@ -49,7 +49,7 @@ function modelOf(store: Store, name: string): StateModel & { revision: number } 
 		fields: new Map(stored.types.map((type) => [type.name, type.fields.map((field) => field.name)])),
 		isPublic: publicIn(stored.types),
 		unshared: namesOf(({ special }) => special === 'not-found'),
-		aside: new Set(store.asides.all(stored.id).map(({ code, tag, path }) => `${code} ${tag} ${path}`)),
+		suppressed: store.state.suppressions.of(stored.id),
 		sourceOf: new Map(
 			store.pictures.all(stored.id).flatMap((picture) => {
 				const file = keptCopyOf(picture)?.file;

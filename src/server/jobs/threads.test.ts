@@ -46,14 +46,14 @@ const edit: Edit = {
 };
 
 test('reach, counted in parts by threads, is what the core counts of all pages, and says how far it is', async () => {
-	const { id, site, types } = store.site('S');
+	const { id, site, types } = store.working.sites.named('S');
 	const told: number[] = [];
 	const counted = await reachOf(store, 'S', edit, { progress: (done) => told.push(done) });
 	const model = { site, types, pictures: store.pictures.all(id) };
 	const whole = joinReaches([
 		measureReach(
 			model,
-			[...store.pages(id)].filter(({ type }) => type === 'note'),
+			[...store.working.pages.all(id)].filter(({ type }) => type === 'note'),
 			edit,
 			new Date().toISOString()
 		)

@@ -29,5 +29,5 @@ test('a picture that could not be written leaves nothing behind', async () => {
 		.toBuffer();
 	await expect(library.take('S', bytes, 'x.png')).rejects.toThrow('full');
 	expect(readdirSync(library.folder)).toEqual([]);
-	expect(store.pictures.all(store.site('S').id)).toEqual([]);
+	expect(store.pictures.all(store.working.sites.named('S').id)).toEqual([]);
 });

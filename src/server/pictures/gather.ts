@@ -21,8 +21,8 @@ const AT_ONCE = 50;
  * of the site make pictures out of others. Gives how many. A picture that cannot be taken stays known by its facts.
  */
 export async function gatherPictures(store: Store, name: string): Promise<number> {
-	const stored = store.site(name);
-	const source = store.sources.settings<{ readonly folder: string }>(stored.id, 'folder');
+	const stored = store.working.sites.named(name);
+	const source = store.working.sources.settings<{ readonly folder: string }>(stored.id, 'folder');
 	if (!source) return 0;
 	const library = new Library(store);
 	const wanted = [

@@ -24,7 +24,7 @@ const picture = (red: number) =>
 
 test('a picture is kept once by its bytes, found by its name alone, and swept when no site knows it', async () => {
 	const store = new Store(join(folder, 'k.db'));
-	const site = store.saveSite(SITE);
+	const site = store.working.sites.save(SITE);
 	const library = new Library(store);
 	const [first, again, other] = [
 		await library.take('S', await picture(10)),
@@ -53,7 +53,7 @@ test('a picture is kept once by its bytes, found by its name alone, and swept wh
 
 test('what is refused leaves nothing behind', async () => {
 	const store = new Store(join(folder, 'r.db'));
-	const site = store.saveSite(SITE);
+	const site = store.working.sites.save(SITE);
 	const library = new Library(store);
 	await expect(library.take('S', Buffer.from('no picture'))).rejects.toThrow('no picture');
 	expect(store.pictures.all(site)).toEqual([]);

@@ -128,9 +128,9 @@ export class Library {
 	isNamed(name: string): boolean {
 		if (RECIPE_NAME.test(name) || this.store.releases.knowsMedia(name)) return true;
 		if (readIconName(name) === undefined) return false;
-		return this.store
-			.siteNames()
-			.some((site) => manifestOf(this.store, this.store.site(site.name))?.files.includes(name));
+		return this.store.working.sites
+			.names()
+			.some((site) => manifestOf(this.store, this.store.working.sites.named(site.name))?.files.includes(name));
 	}
 
 	private dropOldDrafts(folder: string, newest: string) {
@@ -221,7 +221,7 @@ export class Library {
 	}
 
 	private knownHashes(): Set<string> {
-		const pictures = this.store.siteNames().flatMap(({ id }) => this.store.pictures.all(id));
+		const pictures = this.store.working.sites.names().flatMap(({ id }) => this.store.pictures.all(id));
 		return new Set(pictures.flatMap((picture) => hashIn(keptCopyOf(picture)?.file ?? '')));
 	}
 

@@ -154,7 +154,7 @@ describe('a share picture is drawn', () => {
 describe('the library makes what is asked for', () => {
 	test('once, and takes it away with the picture it was made of', async () => {
 		const store = new Store(join(folder, 'm.db'));
-		const site = store.saveSite(SITE);
+		const site = store.working.sites.save(SITE);
 		const library = new Library(store);
 		const picture = await library.take(SITE.name, readFileSync(files['plain.jpg']!), 'plain.jpg');
 		const hash = picture.src.slice(7, 31);
@@ -183,7 +183,7 @@ describe('the library makes what is asked for', () => {
 	});
 	test('what was set for a picture stays when the same file comes again', async () => {
 		const store = new Store(join(folder, 'n.db'));
-		const site = store.saveSite(SITE);
+		const site = store.working.sites.save(SITE);
 		const library = new Library(store);
 		const bytes = readFileSync(files['plain.jpg']!);
 		const picture = await library.take(SITE.name, bytes, 'plain.jpg');
@@ -196,7 +196,7 @@ describe('the library makes what is asked for', () => {
 	});
 	test('share pictures that the last two releases named are kept, others go in time', () => {
 		const store = new Store(join(folder, 'o.db'));
-		const site = store.saveSite(SITE);
+		const site = store.working.sites.save(SITE);
 		const library = new Library(store);
 		const recipeOfTitle = (title: string) =>
 			recipeOf(STARTING_LAYOUTS[2]!.layout, undefined, {

@@ -23,12 +23,12 @@ beforeEach(() => {
 });
 
 function siteWith(more: Partial<Site>, pictures: readonly Picture[] = [square]) {
-	const id = store.saveSite({
+	const id = store.working.sites.save({
 		...{ name: 'S', base: 'https://s.example/', languages: ['fr'], separator: '·', fields: {}, rules: [] },
 		...more
 	});
 	store.pictures.save(id, pictures, true);
-	return store.site('S');
+	return store.working.sites.named('S');
 }
 const colour = (template: string): Rule => ({ tag: 'theme-color', kind: 'template', template });
 
@@ -74,7 +74,7 @@ describe('the manifest of a site', () => {
 
 test('where pictures are used: on cards, and named by fields', () => {
 	const { id } = siteWith({}, [square, { src: '/a.jpg', width: 1200, height: 630 }]);
-	store.ensureType(id, 'page');
+	store.working.types.ensure(id, 'page');
 	const page = (path: string, fields: Page['fields']): Page => ({
 		path,
 		type: 'page',
@@ -82,8 +82,8 @@ test('where pictures are used: on cards, and named by fields', () => {
 		fields,
 		rules: []
 	});
-	for (let at = 0; at < 8; at++) store.savePage(id, page(`/${at}`, { title: 'T', picture: '/a.jpg' }));
-	store.savePage(id, page('/named', { title: 'T', logo: '/icon.png' }));
+	for (let at = 0; at < 8; at++) store.working.pages.save(id, page(`/${at}`, { title: 'T', picture: '/a.jpg' }));
+	store.working.pages.save(id, page('/named', { title: 'T', logo: '/icon.png' }));
 	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
 	const uses = countUses(store, id);
 	expect(uses['/a.jpg']).toEqual({

@@ -31,9 +31,9 @@ const via = () => ({ origin: 'https://s.example', at: `http://127.0.0.1:${(websi
 beforeAll(async () => {
 	folder = mkdtempSync(join(tmpdir(), 'kephalon-drift-'));
 	store = new Store(join(folder, 'd.db'));
-	id = store.saveSite(site);
-	store.ensureType(id, 'page');
-	for (const path of ['/', '/a', '/b', '/c']) store.savePage(id, page(path));
+	id = store.working.sites.save(site);
+	store.working.types.ensure(id, 'page');
+	for (const path of ['/', '/a', '/b', '/c']) store.working.pages.save(id, page(path));
 	JOBS.release({ db: store.file, site: 'S' }, () => undefined);
 	website = createServer((request, response) => {
 		const path = request.url ?? '/';

@@ -34,9 +34,9 @@ type Kept = Omit<DriftOfSite, 'every'>;
 const NEVER: Kept = { made: null, pages: 0, counts: {}, drifted: [], came: [], went: [], waiting: 0 };
 
 export function readDrift(store: Store, name: string): DriftOfSite {
-	const { id } = store.site(name);
-	const every = store.sources.settings<{ every: Schedule }>(id, 'verify-every')?.every ?? 'off';
-	return { ...NEVER, ...store.sources.settings<Kept>(id, 'drift'), every };
+	const { id } = store.working.sites.named(name);
+	const every = store.working.sources.settings<{ every: Schedule }>(id, 'verify-every')?.every ?? 'off';
+	return { ...NEVER, ...store.working.sources.settings<Kept>(id, 'drift'), every };
 }
 
 /** Looks at every released page as it is served, and keeps what was seen; what was stopped goes on from where it was. */
@@ -46,9 +46,9 @@ export async function lookForDrift(
 	via: Via | undefined,
 	options: Pick<VerifyOptions, 'progress' | 'signal' | 'allowed'> & { readonly rate?: number } = {}
 ): Promise<DriftOfSite> {
-	const { id } = store.site(name);
+	const { id } = store.working.sites.named(name);
 	const seen = await verify(store, { ...options, site: name, rate: options.rate ?? RATE, via });
-	const before = store.sources.settings<Kept>(id, 'drift');
+	const before = store.working.sources.settings<Kept>(id, 'drift');
 	const [were, are] = [before?.drifted ?? [], seen.drifted].map((list) => new Set(list.map(({ path }) => path)));
 	const kept: Kept = {
 		...{ made: new Date().toISOString(), pages: seen.pages, counts: seen.counts, waiting: seen.waiting },
@@ -57,14 +57,14 @@ export async function lookForDrift(
 		// What was not asked for again may still be as it was.
 		went: seen.waiting > 0 ? [] : [...were!].filter((path) => !are!.has(path)).slice(0, MOST_KEPT)
 	};
-	await patiently(() => store.transaction(() => store.sources.saveSettings(id, 'drift', kept)));
+	await patiently(() => store.transaction(() => store.working.sources.saveSettings(id, 'drift', kept)));
 	return readDrift(store, name);
 }
 
 export async function setSchedule(store: Store, name: string, every: unknown): Promise<DriftOfSite> {
 	if (!SCHEDULES.includes(every as Schedule)) throw new UserError(`"every" is one of ${SCHEDULES.join(', ')}.`);
-	const { id } = store.site(name);
-	await patiently(() => store.transaction(() => store.sources.saveSettings(id, 'verify-every', { every })));
+	const { id } = store.working.sites.named(name);
+	await patiently(() => store.transaction(() => store.working.sources.saveSettings(id, 'verify-every', { every })));
 	return readDrift(store, name);
 }
 
@@ -82,7 +82,7 @@ export async function lookBySchedule(
 	now: Date,
 	told: (error: unknown, site: string) => void
 ) {
-	for (const { id, name, base } of store.siteNames()) {
+	for (const { id, name, base } of store.working.sites.names()) {
 		if (!store.releases.latest(id) || !isDue(readDrift(store, name), now)) continue;
 		await look(name, base).catch((error: unknown) => told(error, name));
 	}

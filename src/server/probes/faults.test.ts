@@ -52,13 +52,13 @@ test.each(Object.entries(FAULTS).map(([name, { code }]) => [name, code] as const
 test('a page behind a cache is served a release behind, and found to be', async () => {
 	const store = new Store(join(folder, 'cached.db'));
 	const site = { ...{ name: 'S', base: `${BASE}/`, languages: ['en'], separator: '·', fields: {}, rules: [] } };
-	const id = store.saveSite(site);
-	store.ensureType(id, 'page');
+	const id = store.working.sites.save(site);
+	store.working.types.ensure(id, 'page');
 	const page = (path: string, title: string): Page => ({
 		...{ path, type: 'page', state: 'live', rules: [], fields: { title } }
 	});
 	const release = (title: string) => {
-		for (const path of ['/', CACHED_PAGE]) store.savePage(id, page(path, title));
+		for (const path of ['/', CACHED_PAGE]) store.working.pages.save(id, page(path, title));
 		return JOBS.release({ db: store.file, site: 'S' }, () => undefined);
 	};
 	/** Kephalon's side: the heads as they are released. */

@@ -21,12 +21,12 @@ let serve = (head: string) => head;
 beforeAll(async () => {
 	folder = mkdtempSync(join(tmpdir(), 'kephalon-'));
 	store = new Store(join(folder, 'k.db'));
-	id = store.saveSite({
+	id = store.working.sites.save({
 		...{ name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: {}, rules: [] }
 	});
-	store.ensureType(id, 'page');
+	store.working.types.ensure(id, 'page');
 	for (const path of ['/', '/a', '/draft'])
-		store.savePage(id, {
+		store.working.pages.save(id, {
 			path,
 			type: 'page',
 			state: path === '/draft' ? 'draft' : 'live',

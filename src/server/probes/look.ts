@@ -31,14 +31,14 @@ export interface Look {
 
 /** Looks at an address, or at a page of the site by its path; keeps what was seen. Throws a `UserError`. */
 export async function lookAt(store: Store, name: string, wanted: string, via: Via | undefined): Promise<Look> {
-	const stored = store.site(name);
+	const stored = store.working.sites.named(name);
 	const base = normaliseBase(stored.site.base);
 	if (!base) throw new UserError('The site has no public base address that could be looked at.');
 	const address = wanted.startsWith('/') ? base + wanted.slice(1) : wanted.trim();
 	if (!/^https?:\/\//i.test(address) || !parseUrl(address))
 		throw new UserError(`“${wanted}” is neither a whole http or https address nor a path of the site.`);
 	const path = address.startsWith(base) ? `/${address.slice(base.length).split('#')[0]}` : undefined;
-	if (wanted.startsWith('/') && !store.hasPage(stored.id, wanted))
+	if (wanted.startsWith('/') && !store.working.pages.has(stored.id, wanted))
 		throw notFound(`There is no page "${wanted}" in this site.`);
 	const fetcher = new TracingFetcher(
 		new Set(),
@@ -46,16 +46,16 @@ export async function lookAt(store: Store, name: string, wanted: string, via: Vi
 	);
 	try {
 		const seen = await probe(fetcher, address);
-		const earlier = store.looks.of<Kept>(stored.id, address);
+		const earlier = store.state.looks.of<Kept>(stored.id, address);
 		const kept: Kept = {
 			findings: seen.findings.slice(0, MOST_KEPT).map(({ says }) => says.slice(0, LONGEST_KEPT)),
 			tags: seen.tags.slice(0, MOST_KEPT).map(({ name: tag, value }) => `${tag}: ${value}`.slice(0, LONGEST_KEPT))
 		};
-		await patiently(() => store.transaction(() => store.looks.add(stored.id, address, seen.made, kept)));
+		await patiently(() => store.transaction(() => store.state.looks.add(stored.id, address, seen.made, kept)));
 		const last = earlier[0]?.result;
 		const all = (one: Kept) => [...one.findings, ...one.tags];
 		return {
-			...{ probe: seen, path: path !== undefined && store.hasPage(stored.id, path) ? path : undefined },
+			...{ probe: seen, path: path !== undefined && store.working.pages.has(stored.id, path) ? path : undefined },
 			threeWay: path === undefined ? [] : compare(store, name, path, seen.tags),
 			before: earlier.map(({ made, result }) => ({ made, findings: result.findings.length })),
 			came: last ? all(kept).filter((one) => !all(last).includes(one)) : [],
@@ -76,8 +76,8 @@ interface Kept {
 }
 
 function compare(store: Store, name: string, path: string, served: readonly ServedTag[]): ThreeWay[] {
-	const stored = store.site(name);
-	const page = store.page(stored.id, path);
+	const stored = store.working.sites.named(name);
+	const page = store.working.pages.at(stored.id, path);
 	const written = page
 		? valuesOf(headToJson(resolverOf(store, stored, momentOf(store, stored.id)).resolveHead(page)))
 		: new Map<string, string>();

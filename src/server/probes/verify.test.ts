@@ -29,10 +29,10 @@ beforeAll(async () => {
 		fields: {},
 		rules: []
 	};
-	const id = store.saveSite(site);
-	store.ensureType(id, 'page');
+	const id = store.working.sites.save(site);
+	store.working.types.ensure(id, 'page');
 	for (const path of ['/', '/bare', '/below', '/gone', '/mine', '/old', '/relative', '/shut', '/twice'])
-		store.savePage(id, {
+		store.working.pages.save(id, {
 			path,
 			type: 'page',
 			state: 'live',
@@ -135,8 +135,12 @@ test('it asks no faster than it was told to', async () => {
 });
 
 test('with nothing released there is nothing to say', async () => {
-	const id = store.saveSite({ ...store.site('S').site, name: 'New', base: 'https://new.example/' });
-	store.ensureType(id, 'page');
+	const id = store.working.sites.save({
+		...store.working.sites.named('S').site,
+		name: 'New',
+		base: 'https://new.example/'
+	});
+	store.working.types.ensure(id, 'page');
 	await expect(verify(store, { ...options(), site: 'New' })).rejects.toThrow('Nothing of New is released');
 });
 
@@ -146,7 +150,7 @@ test('a page that has not changed is not sent again, until another head is relea
 	const careful = createServer((request, response) => {
 		const path = request.url as string;
 		if (path === '/robots.txt') return void response.writeHead(404).end();
-		const head = store.releases.head(store.site('S').id, { path })?.html ?? '';
+		const head = store.releases.head(store.working.sites.named('S').id, { path })?.html ?? '';
 		const html = path === '/mine' ? `<head>${head}<title>Mine</title></head>` : `<head>${head}</head>`;
 		const isKnown = request.headers['if-none-match'] === tag(html);
 		if (isKnown) spared++;

@@ -75,7 +75,7 @@ const MOST_TOLD = 1000;
  * where nothing is released.
  */
 export async function verify(store: Store, options: VerifyOptions): Promise<Verified> {
-	const { id, site } = store.site(options.site);
+	const { id, site } = store.working.sites.named(options.site);
 	const base = normaliseBase(site.base) ?? site.base;
 	const release = store.releases.latest(id);
 	if (!release)
@@ -84,7 +84,7 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 		);
 	const paths = [...store.releases.hashes(id, release.number).keys()];
 	const wanted = options.sample === undefined ? paths : evenlyOf(paths, options.sample);
-	const before = store.sources.settings<Kept>(id, 'verify');
+	const before = store.working.sources.settings<Kept>(id, 'verify');
 	// What was seen of a few pages is no part of a look at all of them, however it ends.
 	const isWhole = options.sample === undefined;
 	const isResumed = isWhole && before?.release === release.number;
@@ -120,7 +120,7 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 	}
 	const waiting = left.length - done;
 	if (isWhole && waiting > 0) await note(store, id, state);
-	else if (isWhole) await patiently(() => store.transaction(() => store.sources.forget(id, 'verify')));
+	else if (isWhole) await patiently(() => store.transaction(() => store.working.sources.forget(id, 'verify')));
 	const pages = Object.values(state.counts).reduce((sum, count) => sum + count, 0);
 	return { pages, released: paths.length, counts: state.counts, drifted: state.drifted, waiting };
 }
@@ -132,7 +132,7 @@ const evenlyOf = (all: readonly string[], count: number) =>
 		: Array.from({ length: count }, (_, at) => all[Math.floor((at * all.length) / count)] as string);
 
 const note = (store: Store, id: number, state: Kept) =>
-	patiently(() => store.transaction(() => store.sources.saveSettings(id, 'verify', state)));
+	patiently(() => store.transaction(() => store.working.sources.saveSettings(id, 'verify', state)));
 
 const none = (): Record<Drift, number> => ({
 	same: 0,
@@ -166,7 +166,7 @@ async function driftSeenBy(
 	const habits = ownOf(HABITS, reader)!;
 	const released = store.releases.head(site, { path });
 	const hash = released?.hash ?? '';
-	const known = store.looks.verified<DriftSeen>(site, path, reader);
+	const known = store.state.looks.verified<DriftSeen>(site, path, reader);
 	const before = known?.head === hash ? known : undefined;
 	const address = base + path.slice(1);
 	const got = await fetcher.fetch(address, {
@@ -188,7 +188,7 @@ async function driftSeenBy(
 	const said = hop?.status === 200 ? hop.headers : {};
 	const kept = { head: hash, drift, etag: said.etag ?? null, modified: said['last-modified'] ?? null };
 	if (known || kept.etag || kept.modified)
-		await patiently(() => store.transaction(() => store.looks.saveVerified(site, path, reader, kept)));
+		await patiently(() => store.transaction(() => store.state.looks.saveVerified(site, path, reader, kept)));
 	return drift;
 }
 

@@ -43,14 +43,14 @@ const LONGEST_WAIT = 65_000;
 
 /** What readers last showed, held against what is released now; from what was noted, nobody is asked. */
 export function readCards(store: Store, name: string, hasReaders: boolean): CardsTold {
-	const { id } = store.site(name);
+	const { id } = store.working.sites.named(name);
 	const counts: Record<string, Record<Standing, number>> = Object.fromEntries(
 		READERS.map(({ id: reader }) => [reader, { current: 0, old: 0, none: 0, 'shut-out': 0 }])
 	);
 	const old: CardOfPage[] = [];
 	const heads = new Map<string, Head | undefined>();
 	const paths = new Set<string>();
-	for (const seen of store.looks.cards(id)) {
+	for (const seen of store.state.looks.cards(id)) {
 		paths.add(seen.path);
 		const card = standingOf(seen, headOf(store, id, seen.path, heads));
 		const ofReader = ownOf(counts, card.reader);
@@ -115,9 +115,9 @@ export async function lookAtCards(
 	name: string,
 	options: TellOptions
 ): Promise<number> {
-	const { id, site } = store.site(name);
+	const { id, site } = store.working.sites.named(name);
 	const base = baseOf(site.base);
-	const wanted = store.looks
+	const wanted = store.state.looks
 		.pagesToAsk(id, MOST_PAGES)
 		.flatMap((path) => READERS.map(({ id: reader }) => ({ path, reader })));
 	await each(wanted, options, async ({ path, reader }) => {
@@ -135,9 +135,9 @@ export async function tellReaders(
 	name: string,
 	options: TellOptions
 ): Promise<number> {
-	const { id, site } = store.site(name);
+	const { id, site } = store.working.sites.named(name);
 	const base = baseOf(site.base);
-	const keys = new Set(store.looks.pagesToAsk(id, MOST_PAGES));
+	const keys = new Set(store.state.looks.pagesToAsk(id, MOST_PAGES));
 	const order = [...keys];
 	const { old } = readCards(store, name, true);
 	const wanted = [...old].sort((a, b) => order.indexOf(a.path) - order.indexOf(b.path));
@@ -174,7 +174,7 @@ function baseOf(base: string): string {
 const note = (store: Store, site: number, path: string, reader: string, kept: KeptCard, told: string | null) =>
 	patiently(() =>
 		store.transaction(() =>
-			store.looks.saveCard(site, {
+			store.state.looks.saveCard(site, {
 				...{ path, reader, isShutOut: kept.isShutOut, shown: kept.card },
 				...{ seen: kept.fetched, until: kept.until, told }
 			})

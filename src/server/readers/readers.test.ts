@@ -201,9 +201,9 @@ describe('what Kephalon keeps of it', () => {
 	let made = 0;
 	function begin() {
 		const store = new Store(join(folder, `${++made}.db`));
-		const id = store.saveSite(site);
-		store.ensureType(id, 'page');
-		store.savePage(id, page('/', 'First', { key: true }));
+		const id = store.working.sites.save(site);
+		store.working.types.ensure(id, 'page');
+		store.working.pages.save(id, page('/', 'First', { key: true }));
 		const release = () => JOBS.release({ db: store.file, site: 'S' }, () => undefined);
 		release();
 		return { store, id, release };
@@ -218,7 +218,7 @@ describe('what Kephalon keeps of it', () => {
 		expect(before.old).toEqual([]);
 
 		title = 'Second';
-		store.savePage(id, page('/', 'Second', { key: true }));
+		store.working.pages.save(id, page('/', 'Second', { key: true }));
 		release();
 		const after = readCards(store, 'S', true);
 		expect(after.old.length).toBe(READERS.length);
@@ -243,14 +243,14 @@ describe('what Kephalon keeps of it', () => {
 			{ tag: 'og:title', kind: 'template', template: 'For feeds' },
 			{ tag: 'twitter:title', kind: 'template', template: 'For timelines' }
 		] as const;
-		store.savePage(id, page('/', 'First', { rules: own }));
+		store.working.pages.save(id, page('/', 'First', { rules: own }));
 		release();
 		const byTwitter = READERS.filter(({ form }) => form === 'timeline').map((reader) => reader.id);
 		expect(byTwitter.length).toBeGreaterThan(0);
 		const card = { isShutOut: false, seen: '2026-05-03T10:00:00Z', until: null, told: null, path: '/' };
 		const kept = (title: string) => {
 			for (const { id: reader } of READERS)
-				store.looks.saveCard(id, { ...card, reader, shown: { title, description: '', picture: '' } as never });
+				store.state.looks.saveCard(id, { ...card, reader, shown: { title, description: '', picture: '' } as never });
 			return readCards(store, 'S', true).old;
 		};
 		// Where one shows the title of the others, that alone makes it old.
@@ -265,11 +265,11 @@ describe('what Kephalon keeps of it', () => {
 
 	test('a reader that was shut out is told as such, whatever it had kept before', () => {
 		const { store, id, release } = begin();
-		store.savePage(id, page('/', 'First'));
+		store.working.pages.save(id, page('/', 'First'));
 		release();
 		const card = { seen: '2026-05-03T10:00:00Z', until: null, told: null, path: '/' };
 		const counted = (isShutOut: boolean, shown: object | null) => {
-			store.looks.saveCard(id, { ...card, reader: 'gangway', isShutOut, shown: shown as never });
+			store.state.looks.saveCard(id, { ...card, reader: 'gangway', isShutOut, shown: shown as never });
 			return readCards(store, 'S', true).counts.gangway;
 		};
 		const nothing = { current: 0, old: 0, none: 0, 'shut-out': 0 };
@@ -294,10 +294,11 @@ describe('what Kephalon keeps of it', () => {
 
 	test('asking again goes on with the pages that nobody was asked about, then begins anew', () => {
 		const { store, id, release } = begin();
-		for (const path of ['/a', '/b', '/c']) store.savePage(id, page(path, `Page ${path}`, { key: path === '/c' }));
+		for (const path of ['/a', '/b', '/c'])
+			store.working.pages.save(id, page(path, `Page ${path}`, { key: path === '/c' }));
 		release();
 		const ask = (most: number) => {
-			const paths = store.looks.pagesToAsk(id, most);
+			const paths = store.state.looks.pagesToAsk(id, most);
 			const card = {
 				reader: 'gangway',
 				shown: null,
@@ -306,7 +307,7 @@ describe('what Kephalon keeps of it', () => {
 				until: null,
 				told: null
 			};
-			for (const path of paths) store.looks.saveCard(id, { path, ...card });
+			for (const path of paths) store.state.looks.saveCard(id, { path, ...card });
 			return [...paths, readCards(store, 'S', true).notAsked];
 		};
 		expect(readCards(store, 'S', true)).toMatchObject({ pages: 0, notAsked: 4 });
@@ -325,7 +326,7 @@ describe('what Kephalon keeps of it', () => {
 			say: () => stopping.abort()
 		}).catch(() => undefined);
 		expect(readCards(store, 'S', true).counts.gangway?.current ?? 0).toBeLessThanOrEqual(1);
-		expect(store.looks.cards(store.site('S').id).length).toBeLessThan(READERS.length);
+		expect(store.state.looks.cards(store.working.sites.named('S').id).length).toBeLessThan(READERS.length);
 		store.close();
 	});
 });

@@ -23,14 +23,14 @@ const page = (path: string, title: string): Page => ({
 
 test('one page is released alone: the others stay as they are released, and still differ', () => {
 	const store = new Store(join(folder, 'a.db'));
-	const id = store.saveSite(site);
-	store.ensureType(id, 'page');
+	const id = store.working.sites.save(site);
+	store.working.types.ensure(id, 'page');
 	const release = (only?: readonly string[]) =>
 		JOBS.release({ db: store.file, site: 'S', ...(only && { only }) }, () => undefined);
-	for (const path of ['/', '/a', '/b', '/gone']) store.savePage(id, page(path, 'First'));
+	for (const path of ['/', '/a', '/b', '/gone']) store.working.pages.save(id, page(path, 'First'));
 	expect(release()).toMatchObject({ number: 1, added: 4 });
-	for (const path of ['/', '/a', '/b']) store.savePage(id, page(path, 'Second'));
-	store.removePage(id, '/gone');
+	for (const path of ['/', '/a', '/b']) store.working.pages.save(id, page(path, 'Second'));
+	store.working.pages.remove(id, '/gone');
 	expect(release(['/a'])).toMatchObject({ number: 2, changed: 1, added: 0, removed: 0, pages: 4 });
 	expect(store.releases.history(id, 1)[0]?.author).not.toBe('');
 	const titleAt = (path: string) => /<title>(.*)<\/title>/.exec(store.releases.head(id, { path })?.html ?? '')?.[1];
@@ -43,13 +43,13 @@ test('one page is released alone: the others stay as they are released, and stil
 
 test('so many releases are kept as the site says, and what they hold stays', () => {
 	const store = new Store(join(folder, 'kept.db'));
-	const id = store.saveSite({ ...site, keepReleases: 2 });
-	store.ensureType(id, 'page');
+	const id = store.working.sites.save({ ...site, keepReleases: 2 });
+	store.working.types.ensure(id, 'page');
 	const release = () => JOBS.release({ db: store.file, site: 'S' }, () => undefined);
 	const numbers = () => store.releases.history(id, 9).map(({ number }) => number);
-	store.savePage(id, page('/same', 'Same'));
+	store.working.pages.save(id, page('/same', 'Same'));
 	for (const title of ['One', 'Two', 'Three']) {
-		store.savePage(id, page('/', title));
+		store.working.pages.save(id, page('/', title));
 		release();
 	}
 	expect(numbers()).toEqual([3, 2]);
@@ -59,8 +59,8 @@ test('so many releases are kept as the site says, and what they hold stays', () 
 	goBack(store, 'S', 2);
 	expect(numbers()).toEqual([4, 3]);
 	expect(store.releases.head(id, { path: '/' })?.html).toContain('Two');
-	store.saveSite({ ...site });
-	store.savePage(id, page('/', 'Five'));
+	store.working.sites.save({ ...site });
+	store.working.pages.save(id, page('/', 'Five'));
 	release();
 	expect(numbers()).toEqual([5, 4, 3]);
 	store.close();

@@ -13,17 +13,17 @@ const folder = mkdtempSync(join(tmpdir(), 'kephalon-between-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 let [store, id] = [undefined as unknown as Store, 0];
 const save = (path: string, title: string, state: Page['state'] = 'live') =>
-	store.savePage(id, { path, type: 'page', state, fields: { title }, rules: [] });
+	store.working.pages.save(id, { path, type: 'page', state, fields: { title }, rules: [] });
 function release() {
 	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
 	return JOBS.release({ db: store.file, site: 'S' }, () => undefined);
 }
 beforeAll(async () => {
 	store = new Store(join(folder, 'between.db'));
-	id = store.saveSite({
+	id = store.working.sites.save({
 		...{ name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: {}, rules: [] }
 	});
-	store.saveType(id, { name: 'page', fields: [], rules: [] });
+	store.working.types.save(id, { name: 'page', fields: [], rules: [] });
 	save('/', 'Home');
 	save('/a', 'First');
 	save('/gone', 'Gone soon');
@@ -72,7 +72,7 @@ test('the other way round, of one page, and of a release with itself', () => {
 });
 
 test('going back makes a new release of the old heads: what came since goes, what went comes back', () => {
-	const revision = store.site('S').revision;
+	const revision = store.working.sites.named('S').revision;
 	const made = store.releases.goBack({ site: id, revision, created: '2026-11-26T00:00:00Z' }, 1);
 	expect(made).toMatchObject({ number: 3, pages: 3, changed: 1, added: 1, removed: 1 });
 	expect(between(1, 3)).toEqual([]);

@@ -54,7 +54,7 @@ export function goBack(
 	to: number,
 	{ note, removes }: { readonly note?: string | undefined; readonly removes?: number | undefined } = {}
 ): Release {
-	const { id, revision, site } = store.site(name);
+	const { id, revision, site } = store.working.sites.named(name);
 	const latest = store.releases.latest(id);
 	const gone = latest
 		? store.releases.between(id, to, latest.number).filter(({ before }) => before === null).length

@@ -54,9 +54,15 @@ describe('export, import, export', () => {
 		saveSiteFile(stores[1]!, parseSiteFile(first, 'a'));
 		expect([...writeSiteFile(stores[1]!, demo.site.name)].join('')).toBe(first);
 		// And into a database that has an older state of it.
-		stores[1]!.setRule(stores[1]!.site(demo.site.name).id, { layer: 'site' }, 'keywords', undefined, {
-			kind: 'leaveOut'
-		});
+		stores[1]!.working.rules.set(
+			stores[1]!.working.sites.named(demo.site.name).id,
+			{ layer: 'site' },
+			'keywords',
+			undefined,
+			{
+				kind: 'leaveOut'
+			}
+		);
 		saveSiteFile(stores[1]!, parseSiteFile(first, 'a'));
 		expect([...writeSiteFile(stores[1]!, demo.site.name)].join('')).toBe(first);
 		for (const store of stores) store.close();
@@ -67,7 +73,7 @@ describe('export, import, export', () => {
 		data.pages.push({ ...data.pages[0]!, path: '/two' });
 		saveSiteFile(store, parseSiteFile(JSON.stringify(data), 'x'));
 		saveSiteFile(store, parseSiteFile(JSON.stringify(small()), 'x'));
-		expect(store.countPages(store.site('S').id).all).toBe(1);
+		expect(store.working.pages.count(store.working.sites.named('S').id).all).toBe(1);
 		store.close();
 	});
 });

@@ -195,20 +195,24 @@ export function saveSiteFile(store: Store, data: SiteFile, revision?: number) {
 	refuseOverwriting(store, data, revision);
 	const { pages, pictures = [] } = data;
 	const what = { from: 'site file', pages: pages.length, pictures: pictures.length };
-	const known = store.findSite(data.site.name);
+	const known = store.working.sites.find(data.site.name);
 	const work: LongWork<void> = function* () {
-		const id = store.saveSite(data.site);
-		for (const type of data.types) store.saveType(id, type);
+		const id = store.working.sites.save(data.site);
+		for (const type of data.types) store.working.types.save(id, type);
 		for (const page of pages) {
-			store.savePage(id, page);
+			store.working.pages.save(id, page);
 			yield;
 		}
-		yield* store.keepOnly(id, new Set(data.types.map((type) => type.name)), new Set(pages.map((page) => page.path)));
+		yield* store.working.keepOnly(
+			id,
+			new Set(data.types.map((type) => type.name)),
+			new Set(pages.map((page) => page.path))
+		);
 		store.pictures.save(id, pictures.map(withoutLostCopy(new Library(store))), true);
-		store.redirects.replace(id, data.redirects ?? {});
+		store.working.redirects.replace(id, data.redirects ?? {});
 	};
 	const edit = { origin: 'command', kind: 'import', what } as const;
-	const coming = pages.length - (known ? store.countPages(known.id).all : 0);
+	const coming = pages.length - (known ? store.working.pages.count(known.id).all : 0);
 	makeLongEdit(store, data.site.name, edit, work, { fresh: data.site, coming });
 }
 
@@ -236,7 +240,7 @@ function lostBy(store: Store, { id, site, types }: StoredSite, data: SiteFile): 
 	for (const type of types)
 		if (touched.types.has(type.name)) compare(`the type ${type.name}`, type, typesThere.get(type.name));
 	for (const page of touched.pages) {
-		const here = store.pageById(page);
+		const here = store.working.pages.byId(page);
 		if (!here) continue;
 		const { reading: _reading, ...said } = here;
 		compare(here.path, said, pagesThere.get(here.path));
@@ -245,7 +249,7 @@ function lostBy(store: Store, { id, site, types }: StoredSite, data: SiteFile): 
 }
 
 function refuseOverwriting(store: Store, data: SiteFile, revision: number | undefined) {
-	const known = store.findSite(data.site.name);
+	const known = store.working.sites.find(data.site.name);
 	if (!known) return;
 	if (revision !== undefined && revision !== known.revision)
 		throw new UserError(
@@ -271,7 +275,7 @@ const withoutLostCopy =
 
 /** A site as a site file's text, piece by piece. The same site gives the same bytes: names, paths and keys are in order. */
 export function* writeSiteFile(store: Store, name: string): Generator<string> {
-	const { id, site, types } = store.site(name);
+	const { id, site, types } = store.working.sites.named(name);
 	yield `{\n  "format": "kephalon-site",\n  "version": ${SITE_FILE_VERSION},\n  "site": `;
 	yield indent(JSON.stringify(ordered(site), null, 2));
 	yield `,\n  "types": ${indent(
@@ -282,7 +286,7 @@ export function* writeSiteFile(store: Store, name: string): Generator<string> {
 		)
 	)},\n  "pages": [`;
 	let first = true;
-	for (const page of store.pages(id)) {
+	for (const page of store.working.pages.all(id)) {
 		yield `${first ? '' : ','}\n    ${JSON.stringify(ordered(page))}`;
 		first = false;
 	}
@@ -290,7 +294,7 @@ export function* writeSiteFile(store: Store, name: string): Generator<string> {
 	const pictures = store.pictures.all(id);
 	yield pictures.map((picture) => `\n    ${JSON.stringify(ordered(picture))}`).join(',');
 	yield `${pictures.length ? '\n  ' : ''}]`;
-	const redirects = store.redirects.all(id);
+	const redirects = store.working.redirects.all(id);
 	if (Object.keys(redirects).length > 0)
 		yield `,\n  "redirects": ${indent(JSON.stringify(ordered(redirects), null, 2))}`;
 	yield '\n}\n';

@@ -70,7 +70,7 @@ describe('opening a database', () => {
 		const store = new Store(file);
 		const other = new Store(file, { patience: 10 });
 		store.db.exec('BEGIN IMMEDIATE');
-		expect(() => other.transaction(() => other.saveSite(site))).toThrow('is locked by another program');
+		expect(() => other.transaction(() => other.working.sites.save(site))).toThrow('is locked by another program');
 		store.db.exec('ROLLBACK');
 		store.close();
 		other.close();
@@ -86,47 +86,47 @@ describe('the working copy and what is released', () => {
 	beforeEach(() => {
 		store = new Store(newFile());
 		id = store.transaction(() => {
-			const made = store.saveSite(site);
-			store.ensureType(made, 'note');
+			const made = store.working.sites.save(site);
+			store.working.types.ensure(made, 'note');
 			for (const one of [
 				page('/a'),
 				page('/b', { state: 'draft' }),
 				page('/c', { hidden: true, language: 'fr', rules: [{ tag: 'title', kind: 'leaveOut' }] })
 			])
-				store.savePage(made, one);
+				store.working.pages.save(made, one);
 			return made;
 		});
 	});
 
 	test('what goes in comes out', () => {
-		expect(store.site('S').site).toEqual(site);
-		expect(store.page(id, '/c')).toEqual(
+		expect(store.working.sites.named('S').site).toEqual(site);
+		expect(store.working.pages.at(id, '/c')).toEqual(
 			page('/c', { hidden: true, language: 'fr', rules: [{ tag: 'title', kind: 'leaveOut' }] })
 		);
-		expect([...store.pages(id)].map((one) => one.path)).toEqual(['/a', '/b', '/c']);
-		expect(store.countPages(id)).toEqual({ all: 3, live: 2, byType: { note: 3 } });
+		expect([...store.working.pages.all(id)].map((one) => one.path)).toEqual(['/a', '/b', '/c']);
+		expect(store.working.pages.count(id)).toEqual({ all: 3, live: 2, byType: { note: 3 } });
 	});
 
 	test('a site that is not there is told with those that are', () => {
-		expect(() => store.site('X')).toThrow('There is no site "X". Sites there: "S".');
+		expect(() => store.working.sites.named('X')).toThrow('There is no site "X". Sites there: "S".');
 	});
 
 	test('a rule is set, replaced, and taken away in each layer', () => {
 		for (const place of [{ layer: 'site' }, { layer: 'type', name: 'note' }, { layer: 'page', path: '/a' }] as const) {
-			store.setRule(id, place, 'og:title', 'fr', { kind: 'template', template: 'x' });
-			store.setRule(id, place, 'og:title', 'fr', { kind: 'template', template: 'y' });
+			store.working.rules.set(id, place, 'og:title', 'fr', { kind: 'template', template: 'x' });
+			store.working.rules.set(id, place, 'og:title', 'fr', { kind: 'template', template: 'y' });
 			const rulesAt = () =>
 				(place.layer === 'site'
-					? store.site('S').site.rules
+					? store.working.sites.named('S').site.rules
 					: place.layer === 'type'
-						? store.site('S').types[0]!.rules
-						: store.page(id, '/a')!.rules
+						? store.working.sites.named('S').types[0]!.rules
+						: store.working.pages.at(id, '/a')!.rules
 				).filter((rule) => rule.tag === 'og:title');
 			expect(rulesAt()).toEqual([{ tag: 'og:title', language: 'fr', kind: 'template', template: 'y' }]);
-			store.setRule(id, place, 'og:title', 'fr', null);
+			store.working.rules.set(id, place, 'og:title', 'fr', null);
 			expect(rulesAt()).toEqual([]);
 		}
-		expect(() => store.setRule(id, { layer: 'page', path: '/none' }, 'title', undefined, null)).toThrow(
+		expect(() => store.working.rules.set(id, { layer: 'page', path: '/none' }, 'title', undefined, null)).toThrow(
 			'There is no page "/none"'
 		);
 	});
@@ -200,13 +200,13 @@ describe('the working copy and what is released', () => {
 			'The rule cannot be read'
 		);
 		const refusals = (body: unknown) =>
-			refuseEdit(store, store.site('S'), readEdit({ place: { layer: 'site' }, tag: 'title', body })).map(
+			refuseEdit(store, store.working.sites.named('S'), readEdit({ place: { layer: 'site' }, tag: 'title', body })).map(
 				(issue) => issue.message
 			);
 		expect(refusals({ kind: 'template', template: '{page.titel}' })).toEqual([
 			'Unknown variable "page.titel" at 1:2. Did you mean "page.title"?'
 		]);
-		store.setRule(id, { layer: 'site' }, 'description', undefined, { kind: 'borrow', from: 'title' });
+		store.working.rules.set(id, { layer: 'site' }, 'description', undefined, { kind: 'borrow', from: 'title' });
 		expect(refusals({ kind: 'borrow', from: 'description' })).toEqual([
 			'These tags borrow in a circle: title → description → title. Give one of them a template of its own.'
 		]);
@@ -246,13 +246,13 @@ test('a database of version 3 has its separators written in full, and its heads 
 	rule.run(1, null, 'og:title', JSON.stringify({ kind: 'borrow', from: 'title' }));
 	old.close();
 	const store = new Store(file);
-	const { site, types, id } = store.site('Old');
+	const { site, types, id } = store.working.sites.named('Old');
 	expect(site.rules).toEqual([
 		{ tag: 'title', kind: 'template', template: '{page.title} {separator} {site.name} \\{sep}' }
 	]);
 	expect(types[0]!.layout!.title!.template).toBe('{page.title} {separator} x');
-	expect([site.foundPolicy, store.site('Bare').site.foundPolicy]).toEqual([{ all: 'never' }, undefined]);
-	const head = new Resolver({ site, types, pictures: [] }, '').resolveHead(store.page(id, '/')!);
+	expect([site.foundPolicy, store.working.sites.named('Bare').site.foundPolicy]).toEqual([{ all: 'never' }, undefined]);
+	const head = new Resolver({ site, types, pictures: [] }, '').resolveHead(store.working.pages.at(id, '/')!);
 	expect(head.tags.map(({ tag, value }) => [tag.name, value])).toContainEqual(['title', 'P · Old {sep}']);
 	expect(head.tags.some(({ tag }) => tag.name === 'description')).toBe(false);
 	store.close();
@@ -260,7 +260,7 @@ test('a database of version 3 has its separators written in full, and its heads 
 
 test('rules for one language, however it is written, are one rule', () => {
 	const store = new Store(join(folder, 'languages.db'));
-	const id = store.saveSite({
+	const id = store.working.sites.save({
 		name: 'L',
 		base: 'https://l.example/',
 		languages: ['en'],
@@ -269,7 +269,7 @@ test('rules for one language, however it is written, are one rule', () => {
 		rules: []
 	});
 	for (const language of ['fr-ca', 'fr-CA', 'fr'])
-		store.setRule(id, { layer: 'site' }, 'title', language, { kind: 'template', template: language });
-	expect(store.site('L').site.rules.map((rule) => rule.language)).toEqual(['fr', 'fr-CA']);
+		store.working.rules.set(id, { layer: 'site' }, 'title', language, { kind: 'template', template: language });
+	expect(store.working.sites.named('L').site.rules.map((rule) => rule.language)).toEqual(['fr', 'fr-CA']);
 	store.close();
 });

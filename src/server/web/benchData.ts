@@ -3,10 +3,10 @@ import type { Store, StoredSite } from '../store/store';
 
 /** All the bench needs to work a page out by itself: the layers, the page, the pictures they name, and the way to others. */
 export function readBenchData(store: Store, name: string, wanted: string | null) {
-	const stored = store.site(name);
+	const stored = store.working.sites.named(name);
 	const { id, site, types, revision } = stored;
-	const path = wanted ?? store.listing.first(id);
-	const page = path === undefined ? undefined : store.page(id, path);
+	const path = wanted ?? store.table.listing.first(id);
+	const page = path === undefined ? undefined : store.working.pages.at(id, path);
 	if (!page) return { path, page };
 	const release = store.releases.latest(id);
 	const released = release && store.releases.head(id, { path: page.path });
@@ -26,10 +26,10 @@ export function readBenchData(store: Store, name: string, wanted: string | null)
 	return {
 		...{ path, site, types, page, pictures, revision },
 		versions: versionsOf(store, stored, page),
-		fieldShares: store.fieldShares(id, page.type),
-		cameFrom: store.readIn.cameFrom(id, page.path),
-		beside: store.listing.beside(id, page.path),
-		count: store.countPages(id),
+		fieldShares: store.working.pages.fieldShares(id, page.type),
+		cameFrom: store.working.readIn.cameFrom(id, page.path),
+		beside: store.table.listing.beside(id, page.path),
+		count: store.working.pages.count(id),
 		server: { now, head: headToJson(new Resolver({ site, types, pictures }, now).resolveHead(page)) },
 		released: released ? (JSON.parse(released.json) as HeadJson) : null
 	};
@@ -59,7 +59,7 @@ function versionsOf(store: Store, { id, site, types }: StoredSite, page: Page): 
 	const resolver = new Resolver({ site, types, pictures: facts }, new Date().toISOString());
 	return all.map((language) => {
 		const path = ownOf(page.alternates, language);
-		const other = path === undefined ? undefined : store.page(id, path);
+		const other = path === undefined ? undefined : store.working.pages.at(id, path);
 		if (path === undefined) return { language };
 		if (!other) return { language, path };
 		return {
@@ -84,9 +84,13 @@ function shownOf(head: Head) {
 
 /** What would be lost, or lead nowhere, with a page: former paths that lead to it, and pages that name it as a version. */
 export function readWhatLeads(store: Store, name: string, path: string) {
-	const { id } = store.site(name);
-	const naming = store.pagesNaming(id, path).filter((page) => page.path !== path);
-	return { former: store.redirects.leadingTo(id, path), naming: naming.map((page) => page.path), isHome: path === '/' };
+	const { id } = store.working.sites.named(name);
+	const naming = store.working.pages.naming(id, path).filter((page) => page.path !== path);
+	return {
+		former: store.working.redirects.leadingTo(id, path),
+		naming: naming.map((page) => page.path),
+		isHome: path === '/'
+	};
 }
 
 /** Every text below a value that could be the source of a picture. */

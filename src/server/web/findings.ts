@@ -4,7 +4,7 @@ import { freshen } from '../jobs/freshen';
 import { runJob } from '../jobs/run';
 import { UserError } from '../errors';
 import { log } from '../log';
-import type { Aside } from '../store/state/asides';
+import type { Suppression } from '../store/state/suppressions';
 import type { Store } from '../store/store';
 
 /** What is wrong or weak on a site, as it was counted last, and whether that is how it stands. */
@@ -18,7 +18,7 @@ export interface FindingsTold {
 	readonly all: number;
 	/** Why it cannot be counted. */
 	readonly failed?: string;
-	readonly aside: readonly Aside[];
+	readonly aside: readonly Suppression[];
 }
 
 /** Counts that are under way, by database and site, and how the last one failed. */
@@ -42,7 +42,7 @@ export async function readFindingsRoom(store: Store, name: string, wait: boolean
 }
 
 function told(store: Store, name: string): FindingsTold {
-	const { id, revision } = store.site(name);
+	const { id, revision } = store.working.sites.named(name);
 	const counted = readCounted(store, id);
 	const unseen = store.state.countStale(id);
 	const failed = failures.get(keyOf(store, name));
@@ -51,9 +51,9 @@ function told(store: Store, name: string): FindingsTold {
 			? { groups: counted.groups, spread: counted.spread, unknownPictures: counted.unknownPictures }
 			: null,
 		isNow: unseen === 0 && counted?.stamp === stampOf(store, id, revision),
-		...{ unseen, all: store.countPages(id).all },
+		...{ unseen, all: store.working.pages.count(id).all },
 		...(failed !== undefined && { failed }),
-		aside: store.asides.all(id)
+		aside: store.state.suppressions.all(id)
 	};
 }
 

@@ -16,7 +16,7 @@ export const filterOf = (query: URLSearchParams): PageFilter =>
 	Object.fromEntries(FILTER_NAMES.flatMap((name) => (query.get(name) ? [[name, query.get(name)]] : [])));
 
 export function readGrid(store: Store, name: string, query: URLSearchParams): GridAnswer {
-	const { id } = store.site(name);
+	const { id } = store.working.sites.named(name);
 	const filter = filterOf(query);
 	const sort = query.get('sort') ?? 'path';
 	const whole = (key: string, usual: number) => {
@@ -25,7 +25,7 @@ export function readGrid(store: Store, name: string, query: URLSearchParams): Gr
 	};
 	// Before the rows are read: what is looked at between is asked for again.
 	const unseen = store.state.countStale(id);
-	const rows = store.gridLists.rows(id, filter, {
+	const rows = store.table.lists.rows(id, filter, {
 		sort: Object.hasOwn(SORTS, sort) ? (sort as Sort) : 'path',
 		down: query.get('down') === '1',
 		offset: whole('offset', 0),
@@ -34,7 +34,9 @@ export function readGrid(store: Store, name: string, query: URLSearchParams): Gr
 	const isAll = Object.keys(filter).length === 0;
 	return {
 		rows,
-		...(query.get('count') === '1' && { count: isAll ? store.countPages(id).all : countGrid(store.db, id, filter) }),
+		...(query.get('count') === '1' && {
+			count: isAll ? store.working.pages.count(id).all : countGrid(store.db, id, filter)
+		}),
 		unseen
 	};
 }

@@ -41,7 +41,7 @@ beforeEach(() => {
 		pictures: [{ src: '/p.jpg', width: 1200, height: 630, alt: 'A shore' }],
 		redirects: {}
 	} as never);
-	({ id } = store.site('S'));
+	({ id } = store.working.sites.named('S'));
 });
 const checks = () =>
 	Object.fromEntries(readOverview(store, 'S').checks.map((check) => [check.id, check.isDone ?? 'by hand']));
@@ -119,12 +119,12 @@ test.each(['refresh', 'count'])(
 );
 
 test('a picture that nobody has looked at is counted as that', async () => {
-	store.savePage(id, {
+	store.working.pages.save(id, {
 		...sound('/b'),
 		fields: { ...sound('/b').fields, picture: { src: 'https://far.example/x.jpg' } }
 	});
 	expect((await whole()).counted?.unknownPictures).toBe(1);
 	store.pictures.save(id, [{ src: 'https://far.example/x.jpg', width: 900, height: 600 }] as never, false);
-	store.savePage(id, { ...sound('/a'), key: true });
+	store.working.pages.save(id, { ...sound('/a'), key: true });
 	expect((await whole()).counted?.unknownPictures).toBe(0);
 });

@@ -4,7 +4,7 @@ import { momentOf, resolverOf } from '../heads/heads';
 import type { RecordedEdit } from '../store/record/record';
 import { countGrid } from '../store/table/grid';
 import type { Release } from '../store/releases/releases';
-import type { Store } from '../store/store';
+import type { Store, StoredSite } from '../store/store';
 import { standInFor } from './working';
 
 /** Key pages whose cards are shown, and edits that are told. */
@@ -39,18 +39,18 @@ export interface Overview {
 }
 
 export function readOverview(store: Store, name: string): Overview {
-	const stored = store.site(name);
+	const stored = store.working.sites.named(name);
 	const { id, site } = stored;
-	const counts = store.countPages(id);
+	const counts = store.working.pages.count(id);
 	const resolver = resolverOf(store, stored, momentOf(store, id));
 	const reader = READERS[0]!;
 	const keys = store.db
-		.prepare(
+		.prepare<unknown[], string>(
 			`SELECT path FROM page_state WHERE site_id = @id AND is_key = 1 AND head IS NOT NULL
 			UNION SELECT path FROM page_state WHERE site_id = @id AND path = '/' AND head IS NOT NULL ORDER BY path LIMIT @most`
 		)
 		.pluck()
-		.all({ id, most: CARDS }) as string[];
+		.all({ id, most: CARDS });
 	const { changed, added, removed } = store.state.differing(id, 0);
 	return {
 		site: { name: site.name, base: site.base },
@@ -59,20 +59,20 @@ export function readOverview(store: Store, name: string): Overview {
 		release: store.releases.latest(id) ?? null,
 		differing: { changed, added, removed },
 		cards: keys.flatMap((path) => {
-			const page = store.page(id, path);
+			const page = store.working.pages.at(id, path);
 			return page ? [{ path, card: cardOf(reader, resolver.resolveHead(page)) }] : [];
 		}),
 		edits: store.record.list(id, undefined, EDITS),
 		checks: checksOf(store, stored),
-		ticked: store.sources.settings<string[]>(id, 'launch') ?? []
+		ticked: store.working.sources.settings<string[]>(id, 'launch') ?? []
 	};
 }
 
 /** The list for a launch: each found by the program where it can be. */
-function checksOf(store: Store, { id, site, types, revision }: ReturnType<Store['site']>): Check[] {
+function checksOf(store: Store, { id, site, types, revision }: StoredSite): Check[] {
 	const count = (filter: Readonly<Record<string, string>>) => countGrid(store.db, id, filter);
 	const counted = readCounted(store, id);
-	const { all, live } = store.countPages(id);
+	const { all, live } = store.working.pages.count(id);
 	// What is said of all pages holds when all were looked at, and counted as they stand now.
 	const isNow = counted?.stamp === stampOf(store, id, revision) && store.state.countStale(id) === 0;
 	const none = (code: string, says: string, missing: (pages: string) => string): Check => {
@@ -85,7 +85,7 @@ function checksOf(store: Store, { id, site, types, revision }: ReturnType<Store[
 			...(pages !== undefined && pages > 0 && { missing: missing(inWords(pages, live)), filter })
 		};
 	};
-	const home = store.page(id, '/');
+	const home = store.working.pages.at(id, '/');
 	// A page without a language has the site's first.
 	const ofUnknown = { language: site.languages[0] === 'und' ? '-' : 'und', state: 'live' };
 	const unspoken = count(ofUnknown);

@@ -17,12 +17,12 @@ const LISTED = 200;
 /** What differs from the newest release, from the kept state. */
 export async function readPending(store: Store, name: string): Promise<Pending> {
 	await freshenAwhile(store, name);
-	const { id } = store.site(name);
+	const { id } = store.working.sites.named(name);
 	const release = store.releases.latest(id);
 	return {
 		release: release ? { number: release.number, created: release.created, pages: release.pages } : null,
 		...store.state.differing(id, LISTED),
 		unseen: store.state.countStale(id),
-		all: store.countPages(id).all
+		all: store.working.pages.count(id).all
 	};
 }

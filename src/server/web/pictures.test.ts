@@ -42,12 +42,12 @@ beforeEach(() => {
 	} as never);
 	look();
 });
-const sources = () => store.pictures.all(store.site('S').id).map(({ src }) => src);
+const sources = () => store.pictures.all(store.working.sites.named('S').id).map(({ src }) => src);
 
 test('one that nothing uses goes, as an edit that is taken back', async () => {
 	await removePicture(store, 'S', '/free.jpg');
 	expect(sources()).toEqual(['/boat.jpg', '/site.jpg']);
-	const [edit] = store.record.list(store.site('S').id, undefined, 1);
+	const [edit] = store.record.list(store.working.sites.named('S').id, undefined, 1);
 	expect(edit).toMatchObject({ origin: 'bench', kind: 'picture', what: { src: '/free.jpg', do: 'remove' } });
 	takeBack(store, 'S', 'last', 'bench');
 	expect(sources()).toContain('/free.jpg');

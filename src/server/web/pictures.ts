@@ -9,7 +9,7 @@ const counted = new Map<number, { readonly revision: number; readonly uses: Prom
 
 /** Where each picture of a site is used; counted once for each state of the working copy. */
 export function usesOf(store: Store, name: string): Promise<PictureUses> {
-	const { id, revision } = store.site(name);
+	const { id, revision } = store.working.sites.named(name);
 	const known = counted.get(id);
 	if (known?.revision === revision) return known.uses;
 	const uses = freshen(store, name).then(() => runJob('uses', { db: store.file, site: name }));

@@ -44,7 +44,7 @@ beforeEach(() => {
 		pictures: [{ src: '/p.jpg', width: 1200, height: 630 }],
 		redirects: { '/old': '/a' }
 	} as never);
-	id = store.site('S').id;
+	id = store.working.sites.named('S').id;
 	look();
 });
 const look = () => JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
@@ -131,7 +131,7 @@ describe('the sheet before a release', () => {
 		expect(sheet().pages).toEqual([]);
 		change('/a', { fields: { title: 'Another' } });
 		change('/draft', { state: 'live' });
-		store.removePage(id, '/b');
+		store.working.pages.remove(id, '/b');
 		look();
 		const { pages, ...counts } = sheet();
 		expect(counts).toMatchObject({ changed: 1, added: 1, removed: 1 });
@@ -221,7 +221,7 @@ describe('the bench', () => {
 		expect(readWhatLeads(store, 'S', '/')).toEqual({ former: [], naming: [], isHome: true });
 	});
 	test('says of a version that is not there, or does not name back', () => {
-		store.savePage(id, page('/a', { alternates: { fr: '/nowhere', de: '/draft' } }));
+		store.working.pages.save(id, page('/a', { alternates: { fr: '/nowhere', de: '/draft' } }));
 		const data = readBenchData(store, 'S', '/a');
 		expect('versions' in data && data.versions).toMatchObject([
 			{ language: 'fr', path: '/nowhere' },

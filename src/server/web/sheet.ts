@@ -1,6 +1,6 @@
 import { headToJson, renderHead, type HeadJson, publicIn } from '$core';
 import { momentOf, resolverOf } from '../heads/heads';
-import type { Store } from '../store/store';
+import type { Store, StoredSite } from '../store/store';
 
 /** One page of what a release would send out: its tags before and after. */
 export interface SheetPage {
@@ -34,14 +34,14 @@ export function readSheet(
 	name: string,
 	{ offset, limit, q }: { readonly offset: number; readonly limit: number; readonly q: string }
 ): Sheet {
-	const stored = store.site(name);
+	const stored = store.working.sites.named(name);
 	const { id, types } = stored;
 	const resolver = resolverOf(store, stored, momentOf(store, id));
 	const { changed, added, removed } = store.state.differing(id, 0);
 	const rows = store.state.differingRows(id, q, limit, offset);
 	const pages = rows.map(({ path, differs }): SheetPage => {
 		const released = store.releases.head(id, { path });
-		const page = differs === 3 ? undefined : store.page(id, path);
+		const page = differs === 3 ? undefined : store.working.pages.at(id, path);
 		const head = page && resolver.resolveHead(page);
 		const [was, is] = [linesOf(released?.html ?? ''), head ? linesOf(renderHead(head)) : []];
 		return {
@@ -53,12 +53,12 @@ export function readSheet(
 			after: head ? headToJson(head) : null
 		};
 	});
-	const looked = { unseen: store.state.countStale(id), all: store.countPages(id).all };
+	const looked = { unseen: store.state.countStale(id), all: store.working.pages.count(id).all };
 	return { changed, added, removed, pages, ...looked, stops: stopsOf(store, id, types), warns: warnsOf(store, id) };
 }
 
-function stopsOf(store: Store, id: number, types: ReturnType<Store['site']>['types']): string[] {
-	const home = store.page(id, '/');
+function stopsOf(store: Store, id: number, types: StoredSite['types']): string[] {
+	const home = store.working.pages.at(id, '/');
 	const isReleased = store.releases.head(id, { path: '/' }) !== undefined;
 	const isPublic = home !== undefined && publicIn(types)(home);
 	const isHalfMade = store.record.unfinished().some(({ site }) => site === id);

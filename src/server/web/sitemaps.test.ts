@@ -44,9 +44,9 @@ test('is made once for all who ask, until something is released or edited', asyn
 	const { etag } = (await readSitemap(store, 'S', 'sitemap.xml'))!;
 	expect((await readSitemap(store, 'S', 'sitemap.xml'))!.etag).toBe(etag);
 	store.transaction(() => {
-		const { id } = store.site('S');
+		const { id } = store.working.sites.named('S');
 		store.record.nextRevision(id);
-		store.savePage(id, { ...store.page(id, '/a')!, hidden: true });
+		store.working.pages.save(id, { ...store.working.pages.at(id, '/a')!, hidden: true });
 	});
 	expect(await text()).not.toContain('/a<');
 	release();

@@ -15,7 +15,7 @@ export async function readSitemap(
 	site: string,
 	name: string
 ): Promise<{ readonly gzip: Uint8Array; readonly etag: string } | undefined> {
-	const { id, revision } = store.site(site);
+	const { id, revision } = store.working.sites.named(site);
 	// What a page says of its own address is known when it was looked at: until all were, one is enough.
 	const isLooking = store.state.countStale(id) > 0;
 	const state = `${store.releases.latest(id)?.number ?? 0}-${revision}${isLooking ? '-looking' : ''}`;

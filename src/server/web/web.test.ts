@@ -34,12 +34,12 @@ let [store, made] = [undefined as unknown as Store, 0];
 let id = 0;
 beforeEach(() => {
 	store = new Store(join(folder, `${++made}.db`));
-	id = store.saveSite(site);
-	store.saveType(id, { name: 'note', fields: [], rules: [] });
-	store.saveType(id, { name: 'start', special: 'home', fields: [], rules: [] });
-	store.savePage(id, page('/', { type: 'start' }));
-	store.savePage(id, page('/a', { alternates: { fr: '/b' } }));
-	store.savePage(id, page('/b', { alternates: { en: '/a' } }));
+	id = store.working.sites.save(site);
+	store.working.types.save(id, { name: 'note', fields: [], rules: [] });
+	store.working.types.save(id, { name: 'start', special: 'home', fields: [], rules: [] });
+	store.working.pages.save(id, page('/', { type: 'start' }));
+	store.working.pages.save(id, page('/a', { alternates: { fr: '/b' } }));
+	store.working.pages.save(id, page('/b', { alternates: { en: '/a' } }));
 });
 const change = (place: unknown, changes: unknown) =>
 	keepSettings(store, 'S', readSettingsEdit({ place, changes }), 'bench');
@@ -48,35 +48,35 @@ describe('settings', () => {
 	test('a page’s new path leaves a redirect, old ones follow, and other languages are told', () => {
 		change({ layer: 'page', path: '/a' }, { path: '/a2' });
 		change({ layer: 'page', path: '/a2' }, { path: '/a3', state: 'draft' });
-		expect(store.page(id, '/a3')).toMatchObject({ state: 'draft', rules: page('/a').rules });
-		expect(store.redirects.all(id)).toEqual({ '/a': '/a3', '/a2': '/a3' });
-		expect(store.page(id, '/b')?.alternates).toEqual({ en: '/a3' });
+		expect(store.working.pages.at(id, '/a3')).toMatchObject({ state: 'draft', rules: page('/a').rules });
+		expect(store.working.redirects.all(id)).toEqual({ '/a': '/a3', '/a2': '/a3' });
+		expect(store.working.pages.at(id, '/b')?.alternates).toEqual({ en: '/a3' });
 		// Back to where a redirect stands: the redirect goes.
 		change({ layer: 'page', path: '/a3' }, { path: '/a' });
-		expect(store.redirects.all(id)).toEqual({ '/a2': '/a', '/a3': '/a' });
+		expect(store.working.redirects.all(id)).toEqual({ '/a2': '/a', '/a3': '/a' });
 		expect(() => change({ layer: 'page', path: '/a' }, { path: '/b' })).toThrow(/There is a page at \/b already/);
 	});
 	test('null takes a setting away; what cannot be kept is refused and nothing is changed', () => {
 		change({ layer: 'page', path: '/a' }, { key: true, target: 'tides' });
 		change({ layer: 'page', path: '/a' }, { key: null });
-		expect(store.page(id, '/a')).toMatchObject({ target: 'tides' });
-		expect(store.page(id, '/a')).not.toHaveProperty('key');
+		expect(store.working.pages.at(id, '/a')).toMatchObject({ target: 'tides' });
+		expect(store.working.pages.at(id, '/a')).not.toHaveProperty('key');
 		expect(() => change({ layer: 'page', path: '/a' }, { state: 'sold' })).toThrow(/cannot be kept/);
 		expect(() => change({ layer: 'site' }, { base: 'nonsense' })).toThrow(/cannot be kept/);
 		expect(() => change({ layer: 'type', name: 'none' }, {})).toThrow(/There is no type "none"/);
 		expect(() => readSettingsEdit({ place: { layer: 'site' }, changes: { rules: [] } })).toThrow(/rules are set by/);
-		expect(store.site('S').site.base).toBe(site.base);
+		expect(store.working.sites.named('S').site.base).toBe(site.base);
 	});
 	test('a site is renamed, unless the name is taken', () => {
-		store.saveSite({ ...site, name: 'T' });
+		store.working.sites.save({ ...site, name: 'T' });
 		expect(() => change({ layer: 'site' }, { name: 'T' })).toThrow(/There is a site "T" already/);
 		change({ layer: 'site' }, { name: 'U', separator: '|' });
-		expect(store.site('U').site.separator).toBe('|');
-		expect(store.findSite('S')).toBeUndefined();
+		expect(store.working.sites.named('U').site.separator).toBe('|');
+		expect(store.working.sites.find('S')).toBeUndefined();
 	});
 	test('a type that is switched off has no live pages to release', () => {
 		change({ layer: 'type', name: 'note' }, { off: true });
-		expect([...store.pages(id, 'live')].map(({ path }) => path)).toEqual(['/']);
+		expect([...store.working.pages.all(id, 'live')].map(({ path }) => path)).toEqual(['/']);
 	});
 	test('a conflict is seen by the settings that are changed, and by no others', () => {
 		const edit = (expected: Record<string, unknown>) =>
@@ -85,7 +85,7 @@ describe('settings', () => {
 		expect(() => keep({ separator: '|' })).toThrow(
 			expect.objectContaining({ current: { separator: '·' }, status: 409 })
 		);
-		expect(store.site('S').site.separator).toBe('·');
+		expect(store.working.sites.named('S').site.separator).toBe('·');
 		expect(keep({ lean: true }).edit).toBeDefined();
 		expect(keep({ separator: '–' }).edit).toBeUndefined();
 	});
@@ -95,19 +95,19 @@ describe('whole pages', () => {
 	const act = (action: unknown) => actOnPage(store, 'S', readPageAction(action), 'bench').result;
 	test('a copy has the overrides and is a draft', () => {
 		expect(act({ do: 'copy', path: '/a', to: '/c' })).toBe('/c');
-		expect(store.page(id, '/c')).toMatchObject({ state: 'draft', rules: page('/a').rules });
+		expect(store.working.pages.at(id, '/c')).toMatchObject({ state: 'draft', rules: page('/a').rules });
 		expect(() => act({ do: 'copy', path: '/a', to: '/b' })).toThrow(/There is a page at \/b already/);
 	});
 	test('a page made home changes places with the one before, types and all', () => {
 		expect(act({ do: 'home', path: '/a' })).toBe('/');
-		expect(store.page(id, '/')).toMatchObject({ type: 'start', fields: { title: '/a' } });
-		expect(store.page(id, '/a')).toMatchObject({ type: 'note', fields: { title: '/' } });
+		expect(store.working.pages.at(id, '/')).toMatchObject({ type: 'start', fields: { title: '/a' } });
+		expect(store.working.pages.at(id, '/a')).toMatchObject({ type: 'note', fields: { title: '/' } });
 	});
 	test('added and taken away', () => {
 		act({ do: 'add', path: '/new', type: 'note', title: 'New' });
-		expect(store.page(id, '/new')).toMatchObject({ state: 'draft', fields: { title: 'New' } });
+		expect(store.working.pages.at(id, '/new')).toMatchObject({ state: 'draft', fields: { title: 'New' } });
 		act({ do: 'remove', path: '/new' });
-		expect(store.page(id, '/new')).toBeUndefined();
+		expect(store.working.pages.at(id, '/new')).toBeUndefined();
 	});
 	test.each([
 		[{ do: 'sell', path: '/a' }, /"do" is one of/],
@@ -135,10 +135,10 @@ describe('a site from where its content is', () => {
 			pictures: 0,
 			skipped: []
 		});
-		const stored = store.site('New');
-		store.savePage(stored.id, { ...store.page(stored.id, '/x')!, rules: page('/').rules });
+		const stored = store.working.sites.named('New');
+		store.working.pages.save(stored.id, { ...store.working.pages.at(stored.id, '/x')!, rules: page('/').rules });
 		await takeContent(store, 'New', 'https://new.example/', { ...source, file: 'path,title\n/x,Y\n/x,Z' });
-		expect(store.page(stored.id, '/x')).toMatchObject({
+		expect(store.working.pages.at(stored.id, '/x')).toMatchObject({
 			type: 'thing',
 			fields: { title: 'Y' },
 			rules: page('/').rules
@@ -163,8 +163,8 @@ describe('a site from where its content is', () => {
 
 test('the worst pages come first, key pages count double, and what mends most stands on top', async () => {
 	const long = 'A summary that is long enough to say what the page is about, and not so long that it is cut.';
-	store.savePage(id, page('/a', { fields: { title: 'A', summary: long } }));
-	store.savePage(id, page('/b', { key: true, fields: { title: 'B', summary: long } }));
+	store.working.pages.save(id, page('/a', { fields: { title: 'A', summary: long } }));
+	store.working.pages.save(id, page('/b', { key: true, fields: { title: 'B', summary: long } }));
 	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
 	const { pages, faulty, worst, mends } = await readWorst(store, 'S');
 	expect([pages, faulty]).toEqual([3, 3]);
@@ -182,7 +182,7 @@ test('each kind of finding names the mend of its own tag', async () => {
 		['/c', ['og:title', 'og:description']],
 		['/d', ['og:description']]
 	] as const)
-		store.savePage(
+		store.working.pages.save(
 			id,
 			page(path, {
 				rules: tags.map((tag) => ({ tag, kind: 'template' as const, template: texts[tag] })),
@@ -195,7 +195,7 @@ test('each kind of finding names the mend of its own tag', async () => {
 		['og:description', 2],
 		['og:title', 1]
 	]);
-	for (const path of ['/c', '/d']) store.removePage(id, path);
+	for (const path of ['/c', '/d']) store.working.pages.remove(id, path);
 });
 
 test('a site file carries redirects, key pages and types that are off, there and back', () => {

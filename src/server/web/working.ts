@@ -42,7 +42,7 @@ function freshenWhereStale(at: Store | undefined) {
 	try {
 		const state = at.db.pragma('data_version', { simple: true });
 		if (state === fresh) return;
-		const stale = at.siteNames().filter(({ id }) => at.state.countStale(id) > 0);
+		const stale = at.working.sites.names().filter(({ id }) => at.state.countStale(id) > 0);
 		for (const { name } of stale)
 			freshen(at, name).catch((error: unknown) => log.error(error, `Pages of ${name} could not be looked at`));
 		fresh = stale.length === 0 ? state : undefined;
@@ -97,7 +97,7 @@ export function standIn(): { base: string; origin: string } | undefined {
 export function standInFor(store: Store, name: string): ReturnType<typeof standIn> {
 	const server = standIn();
 	if (server) return server;
-	const site = store.findSite(name);
-	const source = site && store.sources.settings<FolderSource>(site.id, 'folder');
+	const site = store.working.sites.find(name);
+	const source = site && store.working.sources.settings<FolderSource>(site.id, 'folder');
 	return source && { base: site.site.base, origin: `/folder/${encodeURIComponent(name)}` };
 }

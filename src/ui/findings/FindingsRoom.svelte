@@ -7,9 +7,9 @@
 	import { Neighbours } from '$ui/workspace/sharing';
 	import { pagesInWords } from '$ui/parts/words';
 	import * as api from './api';
-	import type { Aside, FindingGroup, FindingsOfRelease } from './api';
+	import type { Suppression, FindingGroup, FindingsOfRelease } from './api';
 	import { Findings } from './looking.svelte';
-	import { MATRIX_TAGS, WIDTH_STEP } from '$core';
+	import { keyOfKind, MATRIX_TAGS, WIDTH_STEP } from '$core';
 	import MendList from './MendList.svelte';
 	import ReleaseChart from './ReleaseChart.svelte';
 	import WidthChart from './WidthChart.svelte';
@@ -30,7 +30,6 @@
 	/** The kind that is being set aside, and why. */
 	let leaving = $state('');
 	let reason = $state('');
-	const keyOf = ({ code, tag }: { code: string; tag: string }) => `${code} ${tag}`;
 
 	const look = () => findings.look();
 	onMount(() => {
@@ -49,7 +48,7 @@
 		neighbours.tell();
 		await look();
 	}
-	async function takeUp(one: Aside) {
+	async function takeUp(one: Suppression) {
 		const answer = await api.takeUp(site, one);
 		message = isRefused(answer) ? answer.refused : 'It is told again.';
 		neighbours.tell();
@@ -101,7 +100,7 @@
 				{/if}
 			</p>{/if}
 		<ul class="kinds">
-			{#each groups ?? [] as group (keyOf(group))}
+			{#each groups ?? [] as group (keyOfKind(group))}
 				<li data-code={group.code}>
 					<div class="weight w{Math.min(10, group.weight)}" title="Weight {group.weight} of 10">
 						<span>{weightInWords(group.weight)}</span>
@@ -138,7 +137,7 @@
 								</ul>
 							</details>
 						{/if}
-						{#if leaving === keyOf(group)}
+						{#if leaving === keyOfKind(group)}
 							<form
 								onsubmit={(event) => {
 									event.preventDefault();
@@ -164,7 +163,7 @@
 								class="plain-button"
 								href={benchAt(site, group.each[0].paths[0], group.tag || undefined)}>To the page</a
 							>{/if}
-						{#if leaving !== keyOf(group)}<button class="link" onclick={() => (leaving = keyOf(group))}
+						{#if leaving !== keyOfKind(group)}<button class="link" onclick={() => (leaving = keyOfKind(group))}
 								>Set aside …</button
 							>{/if}
 					</div>
@@ -174,7 +173,7 @@
 		{#if aside.length > 0}
 			<h2>Set aside</h2>
 			<ul class="aside">
-				{#each aside as one (`${one.code} ${one.tag} ${one.path}`)}
+				{#each aside as one (`${keyOfKind(one)} ${one.path}`)}
 					<li>
 						<span class="mono">{one.code}{one.tag ? ` of ${one.tag}` : ''}</span>
 						{one.path || 'on every page'}: “{one.reason}”

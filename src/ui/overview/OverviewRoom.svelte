@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
+	import { keyOfKind } from '$core';
 	import { invalidateAll } from '$app/navigation';
 	import type { CardsTold } from '$server/readers/cards';
 	import type { Overview } from '$server/web/overview';
@@ -100,7 +101,7 @@
 			{#if findings.state}<p class="quiet" role="status">{findings.state}</p>
 			{:else if findings.nothing}<p>{data.live > 0 ? findings.nothing : 'There is no public page to look at.'}</p>{/if}
 			<ol class="worst">
-				{#each groups?.slice(0, WORST) ?? [] as group (`${group.code} ${group.tag}`)}
+				{#each groups?.slice(0, WORST) ?? [] as group (keyOfKind(group))}
 					<li>
 						<a href={group.filter ? pagesAt(site, group.filter as Record<string, string>) : roomAt('findings', site)}
 							>{pagesInWords(group.pages)}</a

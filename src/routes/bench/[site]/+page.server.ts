@@ -10,7 +10,10 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 		const store = locals.store;
 		const wanted = url.searchParams.get('page');
 		let data = readBenchData(store, params.site, wanted);
-		const moved = !data.page && wanted !== null ? store.redirects.of(store.site(params.site).id, wanted) : undefined;
+		const moved =
+			!data.page && wanted !== null
+				? store.working.redirects.of(store.working.sites.named(params.site).id, wanted)
+				: undefined;
 		if (moved !== undefined) data = readBenchData(store, params.site, moved);
 		if (!data.page)
 			error(404, {

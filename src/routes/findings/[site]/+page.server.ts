@@ -8,6 +8,6 @@ const RELEASES = 20;
 export const load: PageServerLoad = ({ locals, params }) =>
 	found(() => {
 		const store = locals.store;
-		const { id, site } = store.site(params.site);
+		const { id, site } = store.working.sites.named(params.site);
 		return { site: { name: site.name }, releases: store.releases.findingsOver(id, RELEASES) };
 	});

@@ -10,7 +10,7 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 		const store = locals.store;
 		const data = readBenchData(store, params.site, null);
 		if (!data.page) error(404, `The site "${params.site}" has no pages yet. Read some in with its set-up first.`);
-		const pictures = store.pictures.all(store.site(params.site).id);
+		const pictures = store.pictures.all(store.working.sites.named(params.site).id);
 		return {
 			...data,
 			pictures,

@@ -6,11 +6,11 @@ import type { PageServerLoad } from './$types';
 export const load: PageServerLoad = ({ locals, params }) =>
 	found(() => {
 		const store = locals.store;
-		const { id, site, types } = store.site(params.site);
+		const { id, site, types } = store.working.sites.named(params.site);
 		return {
 			site: { name: site.name, base: site.base, languages: site.languages },
 			types: types.map(({ name, label }) => ({ name, label: label ?? name })),
-			filters: store.filters.all(id),
+			filters: store.table.filters.all(id),
 			findings: store.state.codes(id),
 			standIn: standInFor(store, params.site) ?? null
 		};

@@ -6,7 +6,7 @@ import type { PageServerLoad } from './$types';
 export const load: PageServerLoad = ({ locals, params, url }) =>
 	found(() => {
 		const store = locals.store;
-		const { site } = store.site(params.site);
+		const { site } = store.working.sites.named(params.site);
 		return {
 			site: { name: site.name, base: site.base },
 			wanted: url.searchParams.get('page') ?? url.searchParams.get('address') ?? '',

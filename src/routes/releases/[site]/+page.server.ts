@@ -5,6 +5,6 @@ import type { PageServerLoad } from './$types';
 export const load: PageServerLoad = ({ locals, params }) =>
 	found(() => {
 		const store = locals.store;
-		const { id, site } = store.site(params.site);
+		const { id, site } = store.working.sites.named(params.site);
 		return { site: { name: site.name }, history: store.releases.history(id, 100) };
 	});

@@ -76,8 +76,8 @@ const MOST_PAGES = 500_000;
  * entries of a feed. Obeys robots.txt; reads again only what has changed; goes on where it was stopped. Rules stay.
  */
 export async function importWeb(store: Store, options: WebOptions): Promise<WebSummary> {
-	const known = store.findSite(options.site);
-	const before = known && store.sources.settings<WebSource>(known.id, 'web');
+	const known = store.working.sites.find(options.site);
+	const before = known && store.working.sources.settings<WebSource>(known.id, 'web');
 	const source: WebSource = {
 		...USUAL_WEB,
 		...(before?.from === options.source.from ? before : {}),
@@ -113,11 +113,11 @@ interface Job {
 /** The site to read into; made now if there is none, so that what is read can be kept on the way. */
 function siteFor(store: Store, name: string, base: string): number {
 	const fresh: Site = { name, base, languages: ['und'], separator: '·', fields: {}, rules: [] };
-	if (!store.findSite(name))
+	if (!store.working.sites.find(name))
 		makeImport(store, fresh, { origin: 'command', kind: 'import', what: { from: 'web', pages: 0 } }, ({ id }) =>
-			store.ensureType(id, 'page')
+			store.working.types.ensure(id, 'page')
 		);
-	return store.site(name).id;
+	return store.working.sites.named(name).id;
 }
 
 async function fetchList(fetcher: TracingFetcher, address: string): Promise<Buffer> {
@@ -194,7 +194,7 @@ async function readSite(job: Job, listed: readonly ListedPage[], kind: 'sitemap'
 			`${origin}/robots.txt cannot be read: its server fails, and nothing may be read then. Try again later.`
 		);
 	const isWanted = wantedBy(job, robots);
-	const { sources } = store;
+	const { sources } = store.working;
 	// What still waits is from a reading that was stopped: it is taken up again.
 	const isResumed = sources.countAddresses(site).waiting > 0;
 	const queue = (address: string, depth: number) => {
@@ -267,7 +267,7 @@ interface ReadOne {
 
 async function readOne(job: Job, address: string, isWanted: (address: string) => string | undefined): Promise<ReadOne> {
 	const { store, site, base, fetcher, options } = job;
-	const last = store.sources.file(site, WEB + address)?.reading as Kept | undefined;
+	const last = store.working.sources.file(site, WEB + address)?.reading as Kept | undefined;
 	const before = last?.reader === READER ? last : undefined;
 	const found = await fetcher.fetch(address, {
 		...PAGE_LIMITS,
@@ -323,12 +323,12 @@ async function save(
 	try {
 		const skipped: { path: string; why: string }[] = [];
 		let teller: ((text: string) => string | undefined) | undefined;
-		for (const { address, result } of store.sources.addresses(site)) {
+		for (const { address, result } of store.working.sources.addresses(site)) {
 			if (result !== '') {
 				skipped.push({ path: address, why: result });
 				continue;
 			}
-			const kept = store.sources.file(site, WEB + address)?.reading as Kept | undefined;
+			const kept = store.working.sources.file(site, WEB + address)?.reading as Kept | undefined;
 			if (!kept) continue;
 			teller ??= await languageTeller();
 			const language = kept.page.language ?? teller(textOfPage(kept.page));
@@ -343,7 +343,7 @@ async function save(
 			...{ pause: 1000 / source.rate, headers: { ...HEADERS, accept: 'image/*' }, isAllowed, signal: options.signal }
 		});
 		const gone = new Set(pictures.missing.map((picture) => picture.path));
-		const { waiting } = store.sources.countAddresses(site);
+		const { waiting } = store.working.sources.countAddresses(site);
 		const what = { from: 'web', pages: staging.paths.length };
 		const pages = staging.pages(source.trims);
 		const { result } = makeLongEdit(
@@ -355,19 +355,22 @@ async function save(
 					(tag, _, all) => tag !== 'und' || all.length === 1
 				);
 				if (known.some((tag) => !stored.site.languages.includes(tag)))
-					store.saveSite({ ...stored.site, languages: known });
+					store.working.sites.save({ ...stored.site, languages: known });
 				let [added, changed] = [0, 0];
 				store.pictures.save(site, pictures.known);
 				for (const { page: found } of pages) {
 					const page = withoutPictures(found, gone);
 					yield;
-					if (store.hasPage(site, page.path)) changed++;
+					if (store.working.pages.has(site, page.path)) changed++;
 					else added++;
-					store.readIn.refreshPage(site, page, 'web');
+					store.working.readIn.refreshPage(site, page, 'web');
 				}
-				store.sources.saveSettings(site, 'web', source);
-				store.readIn.saveFrames(site, countFrames(store.readIn.foundOfPages(site), stored.site.languages[0] as string));
-				const retired = waiting === 0 ? store.readIn.retirePages(site, new Set(staging.paths), 'web') : [];
+				store.working.sources.saveSettings(site, 'web', source);
+				store.working.readIn.saveFrames(
+					site,
+					countFrames(store.working.readIn.foundOfPages(site), stored.site.languages[0] as string)
+				);
+				const retired = waiting === 0 ? store.working.readIn.retirePages(site, new Set(staging.paths), 'web') : [];
 				return { added, changed, retired };
 			}
 		);
@@ -412,9 +415,9 @@ function saveFeed({ store, site, base, source, options }: Job, entries: readonly
 		let [added, changed] = [0, 0];
 		for (const page of pages) {
 			yield;
-			if (store.hasPage(site, page.path)) changed++;
+			if (store.working.pages.has(site, page.path)) changed++;
 			else added++;
-			store.readIn.refreshPage(site, page, null, { columns: Object.keys(page.fields) });
+			store.working.readIn.refreshPage(site, page, null, { columns: Object.keys(page.fields) });
 		}
 		return { added, changed };
 	});

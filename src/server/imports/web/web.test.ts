@@ -57,7 +57,7 @@ async function withStore(work: (store: Store) => Promise<void>) {
 }
 const read = (store: Store, from: string, more: object = {}) =>
 	importWeb(store, { site: 's', allowed, source: { from: base + from, rate: 1000, ...more } });
-const pathsOf = (store: Store) => store.pathsOf(store.site('s').id);
+const pathsOf = (store: Store) => store.working.pages.paths(store.working.sites.named('s').id);
 const askedFor = () => asked.map(({ path }) => path);
 
 describe('a live site', () => {
@@ -83,9 +83,9 @@ describe('a live site', () => {
 			expect(summary.skipped).toEqual([{ path: `${base}moved`, why: `leads on to ${base}target` }]);
 			expect(pathsOf(store)).toEqual(['/', '/a', '/closed/open', '/deep/b', '/target']);
 			expect(askedFor().filter((path) => /never|not|skip|closed\/x|pdf|too-deep/.test(path))).toEqual([]);
-			const { id } = store.site('s');
-			expect(store.page(id, '/closed/open')?.hidden).toBe(true);
-			expect(store.page(id, '/a')?.fields).toMatchObject({
+			const { id } = store.working.sites.named('s');
+			expect(store.working.pages.at(id, '/closed/open')?.hidden).toBe(true);
+			expect(store.working.pages.at(id, '/a')?.fields).toMatchObject({
 				pictures: [{ src: '/p.png' }],
 				summary: expect.stringContaining('winter') as string
 			});
@@ -118,12 +118,12 @@ describe('a live site', () => {
 				'/none.jpg: a picture on 1 page: its server answers with 404',
 				'/text.jpg: a picture on 1 page: what stands there is no picture'
 			]);
-			const { id } = store.site('s');
+			const { id } = store.working.sites.named('s');
 			expect(store.pictures.one(id, '/sea.jpg')).toEqual({
 				...{ src: '/sea.jpg', width: 3000, height: 2000, type: 'image/jpeg', bytes: photograph.length }
 			});
 			expect(store.pictures.one(id, '/logo.png')).toMatchObject({ width: 40, height: 30, mark: true });
-			expect((store.page(id, '/')?.fields.pictures as { src: string }[]).map(({ src }) => src)).toEqual([
+			expect((store.working.pages.at(id, '/')?.fields.pictures as { src: string }[]).map(({ src }) => src)).toEqual([
 				'/logo.png',
 				'/sea.jpg',
 				'/hidden/x.png'
@@ -137,14 +137,14 @@ describe('a live site', () => {
 		withStore(async (store) => {
 			answers = { '/': { body: page('Home', '<a href=/a>'), headers: { etag: '"1"' } }, '/a': page('A') };
 			await read(store, '');
-			const { id } = store.site('s');
-			const file = [...store.sources.files(id)].find((one) => one.endsWith(base))!;
-			const kept = store.sources.file(id, file)!;
-			store.sources.saveFile(id, file, { ...kept, reading: { ...(kept.reading as object), reader: 2 } });
+			const { id } = store.working.sites.named('s');
+			const file = [...store.working.sources.files(id)].find((one) => one.endsWith(base))!;
+			const kept = store.working.sources.file(id, file)!;
+			store.working.sources.saveFile(id, file, { ...kept, reading: { ...(kept.reading as object), reader: 2 } });
 			asked = [];
 			await read(store, '');
 			expect(asked.filter(({ path }) => path === '/').at(-1)?.headers['if-none-match']).toBeUndefined();
-			expect(store.sources.file(id, file)?.reading).toEqual(kept.reading);
+			expect(store.working.sources.file(id, file)?.reading).toEqual(kept.reading);
 		}));
 	test('the second reading asks whether pages have changed; those that are gone become drafts', () =>
 		withStore(async (store) => {
@@ -161,7 +161,7 @@ describe('a live site', () => {
 				retired: ['/a'],
 				skipped: [{ path: `${base}a`, why: 'its server answers with 410' }]
 			});
-			expect(store.page(store.site('s').id, '/a')?.state).toBe('draft');
+			expect(store.working.pages.at(store.working.sites.named('s').id, '/a')?.state).toBe('draft');
 		}));
 	test('one that says only when it was changed is asked whether it was since; a date that is none is none', () =>
 		withStore(async (store) => {
@@ -171,8 +171,8 @@ describe('a live site', () => {
 				'/odd': { body: page('Odd'), headers: { 'last-modified': 'the day before yesterday' } }
 			};
 			expect(await read(store, '')).toMatchObject({ read: 2, skipped: [] });
-			const { id } = store.site('s');
-			expect([store.page(id, '/')?.modified, store.page(id, '/odd')?.modified]).toEqual([
+			const { id } = store.working.sites.named('s');
+			expect([store.working.pages.at(id, '/')?.modified, store.working.pages.at(id, '/odd')?.modified]).toEqual([
 				'2026-06-01T10:00:00.000Z',
 				undefined
 			]);
@@ -229,7 +229,7 @@ describe('a live site', () => {
 			const via = { origin: 'https://s.example', at: base.slice(0, -1) };
 			const summary = await importWeb(store, { site: 's', via, source: { from: 'https://s.example/', rate: 1000 } });
 			expect(summary.read).toBe(2);
-			expect(store.site('s').site.base).toBe('https://s.example/');
+			expect(store.working.sites.named('s').site.base).toBe('https://s.example/');
 			expect(pathsOf(store)).toEqual(['/', '/b']);
 			expect(asked[0]!.headers).toMatchObject({ 'x-forwarded-host': 's.example', 'x-forwarded-proto': 'https' });
 		}));
@@ -321,7 +321,10 @@ describe('lists of pages', () => {
 				'/a': '<title>A</title><a href=/b>not followed</a>'
 			};
 			expect(await read(store, 'all.xml')).toMatchObject({ kind: 'sitemap', read: 1 });
-			expect(store.page(store.site('s').id, '/a')).toMatchObject({ modified: '2026-05-03', fields: { title: 'A' } });
+			expect(store.working.pages.at(store.working.sites.named('s').id, '/a')).toMatchObject({
+				modified: '2026-05-03',
+				fields: { title: 'A' }
+			});
 			expect(askedFor()).not.toContain('/b');
 		}));
 	test('a list that is packed is one by its bytes, whatever it calls itself; a page that begins like them is a page', () =>
@@ -350,7 +353,10 @@ describe('lists of pages', () => {
 			expect(summary.skipped).toHaveLength(1);
 			const again = { site: 's', base, file: Buffer.from(feed), source: { from: 'notes.xml' } };
 			expect(await importWeb(store, again)).toMatchObject({ read: 1, added: 0, changed: 1 });
-			expect(store.page(store.site('s').id, '/e')?.fields).toEqual({ title: 'Eider', summary: 'A duck of cold seas.' });
+			expect(store.working.pages.at(store.working.sites.named('s').id, '/e')?.fields).toEqual({
+				title: 'Eider',
+				summary: 'A duck of cold seas.'
+			});
 		}));
 });
 

@@ -17,16 +17,26 @@ export interface OpenOptions {
 	readonly patience?: number;
 }
 
-export type Statement = Database.Statement<unknown[]>;
+export type Statement<Row = unknown> = Database.Statement<unknown[], Row>;
+
+/** A statement's text, with the rows that it gives. */
+export type Sql<Row> = string & { readonly gives?: Row };
+/** Says which rows a statement gives. What stands in the database was checked on its way in. */
+export const row = <Row>(text: string) => text as Sql<Row>;
+
+/** The statements of a part of the store by their names. */
+export type Prepared<S extends Readonly<Record<string, string>>> = <N extends keyof S>(
+	name: N
+) => Statement<S[N] extends { readonly gives?: infer Row } ? Row : unknown>;
 
 /** The statements of a part of the store, prepared when they are first run. */
-export function prepared<N extends string>(db: Db, sql: Readonly<Record<N, string>>): (name: N) => Statement {
-	const known = new Map<N, Statement>();
-	return (name) => {
+export function prepared<S extends Readonly<Record<string, string>>>(db: Db, sql: S): Prepared<S> {
+	const known = new Map<keyof S, Statement>();
+	return ((name: keyof S) => {
 		let statement = known.get(name);
-		if (!statement) known.set(name, (statement = db.prepare<unknown[]>(sql[name])));
+		if (!statement) known.set(name, (statement = db.prepare<unknown[]>(sql[name]!)));
 		return statement;
-	};
+	}) as Prepared<S>;
 }
 
 /** Opens a database file and brings it to the newest version. Throws a `UserError`. */
@@ -93,10 +103,14 @@ function openToRead(path: string, timeout: number): Db {
 
 /** A database that another program filled is left alone. */
 function refuseStranger(db: Db, version: number) {
-	const tables = db.prepare(`SELECT count(*) AS n FROM sqlite_schema WHERE type = 'table'`).get() as { n: number };
+	const tables = db
+		.prepare<unknown[], { n: number }>(`SELECT count(*) AS n FROM sqlite_schema WHERE type = 'table'`)
+		.get()!;
 	const ours = db
-		.prepare(`SELECT count(*) AS n FROM sqlite_schema WHERE type = 'table' AND name = 'content_type'`)
-		.get() as { n: number };
+		.prepare<unknown[], { n: number }>(
+			`SELECT count(*) AS n FROM sqlite_schema WHERE type = 'table' AND name = 'content_type'`
+		)
+		.get()!;
 	if (tables.n > 0 && ours.n === 0)
 		throw new UserError(`The file ${db.name} is a database of another program. Name another file with --db.`);
 	if (version > 0 && tables.n === 0)

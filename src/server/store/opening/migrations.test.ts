@@ -114,8 +114,8 @@ describe.each(EARLIER)('a database of schema %i', (version) => {
 		]);
 	});
 	test('keeps its pages, rules and pictures, and every page is yet to be looked at', () => {
-		expect(store.site('S').types[0]?.rules).toHaveLength(1);
-		expect(store.countPages(1)).toEqual({ all: 4, live: 4, byType: { note: 4 } });
+		expect(store.working.sites.named('S').types[0]?.rules).toHaveLength(1);
+		expect(store.working.pages.count(1)).toEqual({ all: 4, live: 4, byType: { note: 4 } });
 		expect(store.pictures.all(1)).toHaveLength(1);
 		expect(store.state.countStale(1)).toBe(4);
 		expect(store.db.pragma('integrity_check', { simple: true })).toBe('ok');
@@ -139,8 +139,8 @@ describe.each(EARLIER)('a database of schema %i', (version) => {
 		expect(all(`SELECT name FROM sqlite_schema WHERE name = 'page_state_away'`)).toEqual(
 			has(13, [{ name: 'page_state_away' }])
 		);
-		expect(store.pagesNaming(1, '/new').map(({ path }) => path)).toEqual(version >= 19 ? ['/same'] : []);
-		expect(store.bodies.linkingTo(1, ['/same'])).toEqual(version >= 14 ? ['/back'] : []);
+		expect(store.working.pages.naming(1, '/new').map(({ path }) => path)).toEqual(version >= 19 ? ['/same'] : []);
+		expect(store.working.bodies.linkingTo(1, ['/same'])).toEqual(version >= 14 ? ['/back'] : []);
 		expect(store.releases.history(1, 1)).toMatchObject([{ number: 3, author: version >= 8 ? 'ada' : '' }]);
 	});
 	test('compares and releases on from there', () => {

@@ -15,15 +15,15 @@ const BY_LOOKING = /^page_state_((type_)?(title|description|picture|tags|card)|t
  * it did. Whoever calls it has the lock of long edits, and calls `resumeOrders` at the end.
  */
 export function pauseOrders(db: Db, coming: number): boolean {
-	const { n } = db.prepare('SELECT count(*) AS n FROM page_state').get() as { n: number };
+	const { n } = db.prepare<unknown[], { n: number }>('SELECT count(*) AS n FROM page_state').get()!;
 	if (coming < MANY || coming < n) return false;
 	db.transaction(() => {
 		const indexes = db
-			.prepare(
+			.prepare<unknown[], { name: string; sql: string }>(
 				`SELECT name, sql FROM sqlite_schema WHERE type = 'index' AND tbl_name = 'page_state' AND sql IS NOT NULL
 				AND name NOT IN (SELECT value FROM json_each(?))`
 			)
-			.all(JSON.stringify(KEPT)) as { name: string; sql: string }[];
+			.all(JSON.stringify(KEPT));
 		const note = db.prepare('INSERT OR REPLACE INTO paused_index (name, sql) VALUES (@name, @sql)');
 		for (const index of indexes) {
 			note.run(index);
@@ -33,18 +33,19 @@ export function pauseOrders(db: Db, coming: number): boolean {
 	return true;
 }
 
-const paused = (db: Db) => db.prepare('SELECT name, sql FROM paused_index').all() as { name: string; sql: string }[];
+const paused = (db: Db) =>
+	db.prepare<unknown[], { name: string; sql: string }>('SELECT name, sql FROM paused_index').all();
 
 /** Those whose time it is: looking at many pages would write the others again, so that they wait until that is done. */
 function toResume(db: Db): ReturnType<typeof paused> {
 	const all = paused(db);
 	if (all.length === 0) return all;
 	const { unseen } = db
-		.prepare(
+		.prepare<unknown[], { unseen: number }>(
 			`SELECT count(*) AS unseen FROM (SELECT 1 FROM content_type c JOIN page_state s
 			ON s.site_id = c.site_id AND s.type = c.name AND s.seen < 0 LIMIT ?)`
 		)
-		.get(MANY) as { unseen: number };
+		.get(MANY)!;
 	return unseen < MANY ? all : all.filter(({ name }) => !BY_LOOKING.test(name));
 }
 

@@ -1,18 +1,24 @@
 import type { Picture, Recipe } from '$core';
-import { prepared, type Db } from '../opening/database';
+import { prepared, row, type Prepared, type Db } from '../opening/database';
 
 const SQL = {
-	pictures: `SELECT src, facts FROM picture WHERE site_id = ? ORDER BY src`,
+	pictures: row<PictureRow>(`SELECT src, facts FROM picture WHERE site_id = ? ORDER BY src`),
 	savePicture: `INSERT INTO picture (site_id, src, facts) VALUES (@site, @src, @facts)
 		ON CONFLICT (site_id, src) DO UPDATE SET facts = excluded.facts`,
-	picturesBySource: `SELECT src, facts FROM picture WHERE site_id = ? AND src IN (SELECT value FROM json_each(?)) ORDER BY src`,
-	pictureBySource: `SELECT src, facts FROM picture WHERE site_id = ? AND src = ?`,
-	shownPictures: `SELECT src, facts FROM picture WHERE site_id = @site AND src IN (
+	picturesBySource: row<PictureRow>(
+		`SELECT src, facts FROM picture WHERE site_id = ? AND src IN (SELECT value FROM json_each(?)) ORDER BY src`
+	),
+	pictureBySource: row<PictureRow>(`SELECT src, facts FROM picture WHERE site_id = ? AND src = ?`),
+	shownPictures: row<PictureRow>(`SELECT src, facts FROM picture WHERE site_id = @site AND src IN (
 		SELECT json_extract(fields, '$.pictures[0].src') FROM page WHERE site_id = @site
 		UNION SELECT json_extract(fields, '$.pictures[1].src') FROM page WHERE site_id = @site
-		UNION SELECT json_extract(fields, '$.picture.src') FROM page WHERE site_id = @site)`,
+		UNION SELECT json_extract(fields, '$.picture.src') FROM page WHERE site_id = @site)`),
 	// A page names a picture where a text of its fields or of its rules is the picture's source.
-	named: `WITH naming AS (
+	named: row<{
+		src: string;
+		path: string;
+		named: number;
+	}>(`WITH naming AS (
 			SELECT DISTINCT p.path, j.value AS src FROM page p, json_tree(p.fields) j WHERE p.site_id = @site AND j.type = 'text'
 				AND j.value IN (SELECT src FROM picture WHERE site_id = @site)
 			UNION
@@ -20,15 +26,15 @@ const SQL = {
 				AND r.page_id IS NOT NULL AND j.type = 'text' AND j.value IN (SELECT src FROM picture WHERE site_id = @site)
 		), numbered AS (SELECT src, path, count(*) OVER (PARTITION BY src) AS named,
 			row_number() OVER (PARTITION BY src ORDER BY path) AS at FROM naming)
-		SELECT src, path, named FROM numbered WHERE at <= @listed ORDER BY src, path`,
+		SELECT src, path, named FROM numbered WHERE at <= @listed ORDER BY src, path`),
 	dropPicture: `DELETE FROM picture WHERE site_id = ? AND src = ?`,
-	pictureSources: `SELECT src FROM picture WHERE site_id = ?`,
-	taken: `SELECT file, facts FROM taken WHERE original = ?`,
+	pictureSources: row<{ src: string }>(`SELECT src FROM picture WHERE site_id = ?`),
+	taken: row<{ file: string; facts: string }>(`SELECT file, facts FROM taken WHERE original = ?`),
 	saveTaken: `INSERT INTO taken (original, file, facts) VALUES (@original, @file, @facts)
 		ON CONFLICT (original) DO UPDATE SET file = excluded.file, facts = excluded.facts`,
 	dropTaken: `DELETE FROM taken WHERE file = ?`,
-	recipe: `SELECT recipe FROM recipe WHERE name = ? LIMIT 1`,
-	recipes: `SELECT DISTINCT name FROM recipe`,
+	recipe: row<{ recipe: string }>(`SELECT recipe FROM recipe WHERE name = ? LIMIT 1`),
+	recipes: row<{ name: string }>(`SELECT DISTINCT name FROM recipe`),
 	saveRecipe: `INSERT INTO recipe (name, site_id, recipe, used) VALUES (@name, @site, @recipe, @used)
 		ON CONFLICT (name, site_id) DO UPDATE SET used = excluded.used`,
 	dropRecipes: `DELETE FROM recipe WHERE used < @before AND used < coalesce((SELECT created FROM release
@@ -43,39 +49,35 @@ const toPicture = ({ src, facts }: PictureRow): Picture => ({ src, ...(JSON.pars
 
 /** The pictures of sites: their facts, what was made of files that came, and what share pictures are drawn from. */
 export class PictureStore {
-	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	private readonly run: Prepared<typeof SQL>;
 
 	constructor(db: Db) {
 		this.run = prepared(db, SQL);
 	}
 
 	all(site: number): Picture[] {
-		return (this.run('pictures').all(site) as PictureRow[]).map(toPicture);
+		return this.run('pictures').all(site).map(toPicture);
 	}
 
 	one(site: number, src: string): Picture | undefined {
-		const row = this.run('pictureBySource').get(site, src) as PictureRow | undefined;
+		const row = this.run('pictureBySource').get(site, src);
 		return row && toPicture(row);
 	}
 
 	/** Those of the sources that are pictures of the site. */
 	of(site: number, sources: readonly string[]): Picture[] {
-		return (this.run('picturesBySource').all(site, JSON.stringify(sources)) as PictureRow[]).map(toPicture);
+		return this.run('picturesBySource').all(site, JSON.stringify(sources)).map(toPicture);
 	}
 
 	/** Those that stand first on a page: most of what can come to stand on a card. */
 	shown(site: number): Picture[] {
-		return (this.run('shownPictures').all({ site }) as PictureRow[]).map(toPicture);
+		return this.run('shownPictures').all({ site }).map(toPicture);
 	}
 
 	/** How many pages name each picture, and the first of them. */
 	named(site: number, listed: number): { src: string; named: number; namedOn: string[] }[] {
 		const found = new Map<string, { src: string; named: number; namedOn: string[] }>();
-		for (const { src, path, named } of this.run('named').all({ site, listed }) as {
-			src: string;
-			path: string;
-			named: number;
-		}[]) {
+		for (const { src, path, named } of this.run('named').all({ site, listed })) {
 			const one = found.get(src) ?? { src, named, namedOn: [] };
 			one.namedOn.push(path);
 			found.set(src, one);
@@ -89,7 +91,7 @@ export class PictureStore {
 
 	/** What was made of a file when it came before, by the hash of its bytes. */
 	taken(original: string): { file: string; facts: Omit<Picture, 'src'> } | undefined {
-		const row = this.run('taken').get(original) as { file: string; facts: string } | undefined;
+		const row = this.run('taken').get(original);
 		return row && { file: row.file, facts: JSON.parse(row.facts) as Omit<Picture, 'src'> };
 	}
 	saveTaken(original: string, file: string, facts: Omit<Picture, 'src'>) {
@@ -101,11 +103,13 @@ export class PictureStore {
 
 	/** What a share picture is drawn from, by the name of its file. */
 	recipe(name: string): Recipe | undefined {
-		const row = this.run('recipe').get(name) as { recipe: string } | undefined;
+		const row = this.run('recipe').get(name);
 		return row && (JSON.parse(row.recipe) as Recipe);
 	}
 	recipeNames(): string[] {
-		return (this.run('recipes').all() as { name: string }[]).map(({ name }) => name);
+		return this.run('recipes')
+			.all()
+			.map(({ name }) => name);
 	}
 	saveRecipes(site: number, recipes: ReadonlyMap<string, Recipe>, used: string) {
 		for (const [name, recipe] of recipes)
@@ -123,7 +127,6 @@ export class PictureStore {
 			kept.add(src);
 		}
 		if (!replace) return;
-		for (const { src } of this.run('pictureSources').all(site) as { src: string }[])
-			if (!kept.has(src)) this.remove(site, src);
+		for (const { src } of this.run('pictureSources').all(site)) if (!kept.has(src)) this.remove(site, src);
 	}
 }

@@ -14,19 +14,21 @@ test('a page that came with its body is taken back and done again with it, and n
 	const page = (path: string, body: string) => ({
 		...{ path, type: 'page', state: 'live' as const, fields: { title: path, body }, rules: [] }
 	});
-	const id = store.saveSite({
+	const id = store.working.sites.save({
 		...{ name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: {}, rules: [] }
 	});
-	store.ensureType(id, 'page');
+	store.working.types.ensure(id, 'page');
 	const put = (path: string, body: string) =>
-		makeEdit(store, 'S', { origin: 'bench', kind: 'page', what: { path } }, () => store.savePage(id, page(path, body)));
+		makeEdit(store, 'S', { origin: 'bench', kind: 'page', what: { path } }, () =>
+			store.working.pages.save(id, page(path, body))
+		);
 	const changes = () => store.record.countChanges(store.record.list(id, undefined, 1)[0]!.id);
-	const bodyOf = (path: string) => store.page(id, path)?.fields.body;
+	const bodyOf = (path: string) => store.working.pages.at(id, path)?.fields.body;
 
 	put('/a', '<p>One.');
 	expect(changes()).toBe(1);
 	takeBack(store, 'S', 'last', 'bench');
-	expect(store.page(id, '/a')).toBeUndefined();
+	expect(store.working.pages.at(id, '/a')).toBeUndefined();
 	expect(store.db.prepare('SELECT count(*) FROM page_body').pluck().get()).toBe(0);
 	takeBack(store, 'S', 'again', 'bench');
 	expect(bodyOf('/a')).toBe('<p>One.');
@@ -42,14 +44,14 @@ test('a page that came with its body is taken back and done again with it, and n
 	// One that comes afterwards is a change of its own.
 	const bare = page('/b', '');
 	makeEdit(store, 'S', { origin: 'bench', kind: 'page', what: { path: '/b' } }, () => {
-		store.savePage(id, { ...bare, fields: { title: 'B' } });
-		store.savePage(id, { ...bare, path: '/c', fields: { title: 'C' } });
-		store.savePage(id, page('/b', '<p>Late.'));
+		store.working.pages.save(id, { ...bare, fields: { title: 'B' } });
+		store.working.pages.save(id, { ...bare, path: '/c', fields: { title: 'C' } });
+		store.working.pages.save(id, page('/b', '<p>Late.'));
 	});
 	expect(changes()).toBeGreaterThan(2);
 	takeBack(store, 'S', 'last', 'bench');
-	expect(store.page(id, '/b')).toBeUndefined();
-	expect(store.page(id, '/c')).toBeUndefined();
+	expect(store.working.pages.at(id, '/b')).toBeUndefined();
+	expect(store.working.pages.at(id, '/c')).toBeUndefined();
 	store.close();
 	rmSync(folder, { recursive: true });
 });
@@ -59,7 +61,7 @@ test('of old edits what they did is forgotten, in goes of a hundred; that they w
 	const folder = mkdtempSync(join(tmpdir(), 'kephalon-record-'));
 	const store = new Store(join(folder, 'record.db'));
 	const site = { name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: {}, rules: [] };
-	const id = store.saveSite(site);
+	const id = store.working.sites.save(site);
 	const write = (text: string) =>
 		keepRule(
 			store,
@@ -77,7 +79,7 @@ test('of old edits what they did is forgotten, in goes of a hundred; that they w
 	expect(count('SELECT min(edit_id) FROM edit_change')).toBeGreaterThan(count('SELECT min(id) FROM edit'));
 	// What is remembered is taken back as ever.
 	takeBack(store, 'S', 'last', 'bench');
-	expect(store.siteById(id)!.site.rules[0]).toMatchObject({ template: 'Title 1098' });
+	expect(store.working.sites.byId(id)!.site.rules[0]).toMatchObject({ template: 'Title 1098' });
 	store.close();
 	rmSync(folder, { recursive: true });
 });

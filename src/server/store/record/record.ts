@@ -1,53 +1,71 @@
 import { ownOf } from '$core';
-import { prepared, type Db, type Statement } from '../opening/database';
+import { prepared, row, type Prepared, type Db, type Statement } from '../opening/database';
 
 const SQL = {
-	next: `UPDATE site SET revision = revision + 1 WHERE id = ? RETURNING revision`,
+	next: row<{ revision: number }>(`UPDATE site SET revision = revision + 1 WHERE id = ? RETURNING revision`),
 	same: `UPDATE site SET revision = revision - 1 WHERE id = ?`,
-	add: `INSERT INTO edit (site_id, revision, made, author, origin, kind, what, takes_back)
-		VALUES (@site, @revision, @made, @author, @origin, @kind, @what, @takesBack) RETURNING id`,
+	add: row<{ id: number }>(`INSERT INTO edit (site_id, revision, made, author, origin, kind, what, takes_back)
+		VALUES (@site, @revision, @made, @author, @origin, @kind, @what, @takesBack) RETURNING id`),
 	tell: `UPDATE edit SET what = ? WHERE id = ?`,
 	ledTo: `UPDATE edit SET revision = ? WHERE id = ?`,
 	beginLong: `INSERT INTO unfinished (edit_id, is_new) VALUES (?, ?)`,
 	endLong: `DELETE FROM unfinished WHERE edit_id = ?`,
-	unfinished: `SELECT u.edit_id AS id, e.site_id AS site, u.is_new AS isNew, e.made, e.author, e.kind
-		FROM unfinished u JOIN edit e ON e.id = u.edit_id`,
+	unfinished: row<
+		UnfinishedEdit & { isNew: 0 | 1 | boolean }
+	>(`SELECT u.edit_id AS id, e.site_id AS site, u.is_new AS isNew, e.made, e.author, e.kind
+		FROM unfinished u JOIN edit e ON e.id = u.edit_id`),
 	drop: `DELETE FROM edit WHERE id = ?`,
 	begin: `INSERT INTO editing (edit_id) VALUES (?)`,
 	end: `DELETE FROM editing`,
 	hasChanged: `SELECT 1 FROM edit_change WHERE edit_id = ? LIMIT 1`,
 	list: `SELECT id, revision, made, author, origin, kind, what, takes_back AS takesBack, is_back AS isBack
 		FROM edit WHERE site_id = @site AND id < @before ORDER BY id DESC LIMIT @limit`,
-	one: `SELECT id, revision, made, author, origin, kind, what, takes_back AS takesBack, is_back AS isBack
-		FROM edit WHERE site_id = ? AND id = ?`,
+	one: row<
+		RecordedEdit & { what: string }
+	>(`SELECT id, revision, made, author, origin, kind, what, takes_back AS takesBack, is_back AS isBack
+		FROM edit WHERE site_id = ? AND id = ?`),
 	lastToTakeBack: `SELECT id FROM edit WHERE site_id = ? AND is_back = 0 AND takes_back IS NULL
 		AND id NOT IN (SELECT edit_id FROM unfinished) ORDER BY id DESC LIMIT 1`,
 	lastToDoAgain: `SELECT id FROM edit u WHERE site_id = @site AND is_back = 0 AND takes_back IN
 			(SELECT id FROM edit WHERE site_id = @site AND takes_back IS NULL)
 		AND NOT EXISTS (SELECT 1 FROM edit n WHERE n.site_id = @site AND n.takes_back IS NULL AND n.id > u.id)
 		ORDER BY id DESC LIMIT 1`,
-	countChanges: `SELECT count(*) AS n FROM (SELECT 1 FROM edit_change WHERE edit_id = ? LIMIT ?)`,
-	countSince: `SELECT count(*) AS n FROM edit WHERE site_id = @site AND revision > @since`,
+	countChanges: row<{ n: number }>(`SELECT count(*) AS n FROM (SELECT 1 FROM edit_change WHERE edit_id = ? LIMIT ?)`),
+	countSince: row<{ n: number }>(`SELECT count(*) AS n FROM edit WHERE site_id = @site AND revision > @since`),
 	// What was done and taken back since counts for nothing; what was taken back of before counts.
-	pagesChangedSince: `SELECT DISTINCT CASE c.place WHEN 'page' THEN CAST(c.key AS INTEGER) WHEN 'page_body' THEN CAST(c.key AS INTEGER)
+	pagesChangedSince: row<{
+		page: number | null;
+	}>(`SELECT DISTINCT CASE c.place WHEN 'page' THEN CAST(c.key AS INTEGER) WHEN 'page_body' THEN CAST(c.key AS INTEGER)
 			WHEN 'rule' THEN coalesce(r.page_id, json_extract(c.before, '$.page_id')) END AS page
 		FROM edit e JOIN edit_change c ON c.edit_id = e.id LEFT JOIN rule r ON c.place = 'rule' AND r.id = CAST(c.key AS INTEGER)
 		WHERE e.site_id = @site AND e.revision > @since AND e.is_back = 0
-			AND (e.takes_back IS NULL OR EXISTS (SELECT 1 FROM edit t WHERE t.id = e.takes_back AND t.revision <= @since))`,
-	touchedSince: `SELECT DISTINCT c.place,
+			AND (e.takes_back IS NULL OR EXISTS (SELECT 1 FROM edit t WHERE t.id = e.takes_back AND t.revision <= @since))`),
+	touchedSince: row<{
+		place: string;
+		page: number | null;
+		type: string | null;
+	}>(`SELECT DISTINCT c.place,
 			CASE c.place WHEN 'page' THEN CAST(c.key AS INTEGER) WHEN 'page_body' THEN CAST(c.key AS INTEGER)
 				WHEN 'rule' THEN coalesce(r.page_id, json_extract(c.before, '$.page_id')) END AS page,
 			CASE c.place WHEN 'content_type' THEN (SELECT name FROM content_type WHERE id = CAST(c.key AS INTEGER))
 				WHEN 'rule' THEN (SELECT name FROM content_type WHERE id = coalesce(r.type_id, json_extract(c.before, '$.type_id'))) END AS type
 		FROM edit e JOIN edit_change c ON c.edit_id = e.id LEFT JOIN rule r ON c.place = 'rule' AND r.id = CAST(c.key AS INTEGER)
 		WHERE e.site_id = @site AND e.is_back = 0 AND e.origin NOT IN ('command', 'setup') AND e.id > coalesce((SELECT max(id) FROM edit
-			WHERE site_id = @site AND kind = 'import' AND json_extract(what, '$.from') = @from AND is_back = 0), 0)`,
-	countPagesMade: `SELECT count(*) AS n FROM edit_change c JOIN page p ON p.id = CAST(c.key AS INTEGER)
-		WHERE c.edit_id = ? AND c.place = 'page' AND c.before IS NULL`,
-	changes: `SELECT id, place, key, before, after FROM edit_change WHERE edit_id = ? AND id < ? ORDER BY id DESC LIMIT ?`,
+			WHERE site_id = @site AND kind = 'import' AND json_extract(what, '$.from') = @from AND is_back = 0), 0)`),
+	countPagesMade: row<{
+		n: number;
+	}>(`SELECT count(*) AS n FROM edit_change c JOIN page p ON p.id = CAST(c.key AS INTEGER)
+		WHERE c.edit_id = ? AND c.place = 'page' AND c.before IS NULL`),
+	changes: row<ChangeRow>(
+		`SELECT id, place, key, before, after FROM edit_change WHERE edit_id = ? AND id < ? ORDER BY id DESC LIMIT ?`
+	),
 	mark: `UPDATE edit SET is_back = @isBack WHERE id = @id`,
-	later: `SELECT e.id, e.made, e.author, e.what FROM edit_change c JOIN edit e ON e.id = c.edit_id
-		WHERE c.place = @place AND c.key = @key AND c.before IS NOT NULL AND c.edit_id > @edit AND e.is_back = 0 AND e.takes_back IS NULL LIMIT 1`,
+	later: row<{
+		made: string;
+		author: string;
+		what: string;
+	}>(`SELECT e.id, e.made, e.author, e.what FROM edit_change c JOIN edit e ON e.id = c.edit_id
+		WHERE c.place = @place AND c.key = @key AND c.before IS NOT NULL AND c.edit_id > @edit AND e.is_back = 0 AND e.takes_back IS NULL LIMIT 1`),
 	forget: `DELETE FROM edit_change WHERE edit_id IN
 		(SELECT id FROM edit WHERE site_id = @site ORDER BY id DESC LIMIT -1 OFFSET @keep)`,
 	dropOldest: `DELETE FROM edit WHERE id IN (SELECT id FROM edit WHERE site_id = @site ORDER BY id DESC LIMIT -1 OFFSET @keep)
@@ -121,7 +139,7 @@ export class Overtaken extends Error {
  * nothing that changes can be left out.
  */
 export class RecordStore {
-	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	private readonly run: Prepared<typeof SQL>;
 	/** For rows of any table; by their text. */
 	private readonly others = new Map<string, Statement>();
 
@@ -136,7 +154,7 @@ export class RecordStore {
 	}
 
 	nextRevision(site: number): number {
-		return (this.run('next').get(site) as { revision: number }).revision;
+		return this.run('next').get(site)!.revision;
 	}
 	sameRevision(site: number) {
 		this.run('same').run(site);
@@ -152,7 +170,7 @@ export class RecordStore {
 	/** Makes the entry of an edit; its work is done in one go or in several, until it is finished. */
 	begin(entry: EditEntry): number {
 		const row = { takesBack: null, ...entry, what: 'null' };
-		return (this.run('add').get(row) as { id: number }).id;
+		return this.run('add').get(row)!.id;
 	}
 
 	/** Does some of the work of an edit and notes what it changes, in the transaction that is open. */
@@ -186,10 +204,12 @@ export class RecordStore {
 	}
 	/** The edits that are being made in several goes, or were broken off. */
 	unfinished(): UnfinishedEdit[] {
-		return (this.run('unfinished').all() as (UnfinishedEdit & { isNew: 0 | 1 | boolean })[]).map((row) => ({
-			...row,
-			isNew: Boolean(row.isNew)
-		}));
+		return this.run('unfinished')
+			.all()
+			.map((row) => ({
+				...row,
+				isNew: Boolean(row.isNew)
+			}));
 	}
 	drop(id: number) {
 		this.run('drop').run(id);
@@ -199,11 +219,7 @@ export class RecordStore {
 	 * itself. As far back as it is remembered what edits did.
 	 */
 	touchedSince(site: number, from: string): { pages: ReadonlySet<number>; types: ReadonlySet<string>; site: boolean } {
-		const rows = this.run('touchedSince').all({ site, from }) as {
-			place: string;
-			page: number | null;
-			type: string | null;
-		}[];
+		const rows = this.run('touchedSince').all({ site, from });
 		const pages = rows.flatMap(({ page }) => page ?? []);
 		const types = rows.flatMap(({ type }) => type ?? []);
 		const ofSite = rows.some(
@@ -216,14 +232,14 @@ export class RecordStore {
 	 * all of them did.
 	 */
 	pagesChangedSince(site: number, since: number): ReadonlySet<number> | undefined {
-		const { n } = this.run('countSince').get({ site, since }) as { n: number };
+		const { n } = this.run('countSince').get({ site, since })!;
 		if (n >= REMEMBERED) return undefined;
-		const rows = this.run('pagesChangedSince').all({ site, since }) as { page: number | null }[];
+		const rows = this.run('pagesChangedSince').all({ site, since });
 		return new Set(rows.flatMap(({ page }) => page ?? []));
 	}
 	/** How many pages that an edit made are there. */
 	countPagesMade(edit: number): number {
-		return (this.run('countPagesMade').get(edit) as { n: number }).n;
+		return this.run('countPagesMade').get(edit)!.n;
 	}
 
 	/** The newest first; `before` is the id of the last one seen. */
@@ -232,7 +248,7 @@ export class RecordStore {
 		return (rows as (RecordedEdit & { what: string; isBack: 0 | 1 | boolean })[]).map(toEdit);
 	}
 	one(site: number, id: number): RecordedEdit | undefined {
-		const row = this.run('one').get(site, id) as (RecordedEdit & { what: string }) | undefined;
+		const row = this.run('one').get(site, id);
 		return row && toEdit(row);
 	}
 	/** The edit that undo would take back next, and the one that redo would: the undo to be undone. */
@@ -264,11 +280,11 @@ export class RecordStore {
 	}
 	/** Some of the rows that an edit changed, the newest first: never all of a large one at once. */
 	private changesBefore(id: number, before: number): ChangeRow[] {
-		return this.run('changes').all(id, before, TOGETHER) as ChangeRow[];
+		return this.run('changes').all(id, before, TOGETHER);
 	}
 	/** How many rows an edit changed, counted up to a number. */
 	countChanges(id: number, most = -1): number {
-		return (this.run('countChanges').get(id, most) as { n: number }).n;
+		return this.run('countChanges').get(id, most)!.n;
 	}
 	/** An edit that was taken back was done again. */
 	stands(id: number) {
@@ -323,8 +339,7 @@ export class RecordStore {
 
 	/** Throws when a later edit that stands has changed the row; with `always`, also when none is found. */
 	private refuseOvertaken(edit: number, place: Place, key: string, always = false) {
-		const later = this.run('later').get({ edit, place, key }) as
-			{ made: string; author: string; what: string } | undefined;
+		const later = this.run('later').get({ edit, place, key });
 		if (later) throw new Overtaken({ ...later, what: JSON.parse(later.what) as unknown });
 		if (always) throw new Overtaken({ made: '', author: '', what: null });
 	}

@@ -1,31 +1,35 @@
-import type { Recipe } from '$core';
+import { keyOfKind, type Recipe } from '$core';
 import { notFound } from '../../errors';
-import { mediaNamesIn, prepared, type Db } from '../opening/database';
+import { mediaNamesIn, prepared, row, type Prepared, type Db } from '../opening/database';
 
 const SQL = {
-	latest: `SELECT id, number, created, pages, revision, note, author, changed, added, removed FROM release WHERE site_id = ? ORDER BY number DESC LIMIT 1`,
-	history: `SELECT id, number, created, pages, revision, note, author, changed, added, removed FROM release
-		WHERE site_id = @site AND number < @before ORDER BY number DESC LIMIT @limit`,
+	latest: row<Release>(
+		`SELECT id, number, created, pages, revision, note, author, changed, added, removed FROM release WHERE site_id = ? ORDER BY number DESC LIMIT 1`
+	),
+	history: row<Release>(`SELECT id, number, created, pages, revision, note, author, changed, added, removed FROM release
+		WHERE site_id = @site AND number < @before ORDER BY number DESC LIMIT @limit`),
 	byPath: `SELECT r.path, r.address, h.hash, h.html, h.json FROM released r JOIN head h ON h.hash = r.head
 		WHERE r.site_id = ? AND r.path = ? AND r.until IS NULL`,
 	byAddress: `SELECT r.path, r.address, h.hash, h.html, h.json FROM released r JOIN head h ON h.hash = r.head
 		WHERE r.site_id = ? AND r.address = ? AND r.until IS NULL`,
-	at: `SELECT r.path, r.address, h.hash, h.html, h.json FROM released r JOIN head h ON h.hash = r.head
-		WHERE r.site_id = @site AND r.path = @path AND r.since <= @number AND coalesce(r.until > @number, 1)`,
-	all: `SELECT path, head FROM released WHERE site_id = @site AND since <= @number AND coalesce(until > @number, 1) ORDER BY path`,
+	at: row<ReleasedHead>(`SELECT r.path, r.address, h.hash, h.html, h.json FROM released r JOIN head h ON h.hash = r.head
+		WHERE r.site_id = @site AND r.path = @path AND r.since <= @number AND coalesce(r.until > @number, 1)`),
+	all: row<{ path: string; head: string }>(
+		`SELECT path, head FROM released WHERE site_id = @site AND since <= @number AND coalesce(until > @number, 1) ORDER BY path`
+	),
 	between: `SELECT path, (SELECT head FROM released a WHERE a.site_id = r.site_id AND a.path = r.path
 				AND a.since <= @from AND coalesce(a.until > @from, 1)) AS before,
 			(SELECT head FROM released b WHERE b.site_id = r.site_id AND b.path = r.path
 				AND b.since <= @to AND coalesce(b.until > @to, 1)) AS after
 		FROM (SELECT site_id, path FROM released WHERE site_id = @site AND since > @from AND since <= @to
 			UNION SELECT site_id, path FROM released WHERE site_id = @site AND until > @from AND until <= @to) r ORDER BY path`,
-	headOf: `SELECT html, json FROM head WHERE hash = ?`,
-	lastTwo: `SELECT DISTINCT h.json FROM released r JOIN head h ON h.hash = r.head
-		WHERE coalesce(r.until >= (SELECT max(number) FROM release l WHERE l.site_id = r.site_id), 1)`,
+	headOf: row<{ html: string; json: string }>(`SELECT html, json FROM head WHERE hash = ?`),
+	lastTwo: row<{ json: string }>(`SELECT DISTINCT h.json FROM released r JOIN head h ON h.hash = r.head
+		WHERE coalesce(r.until >= (SELECT max(number) FROM release l WHERE l.site_id = r.site_id), 1)`),
 	ofPage: `SELECT r.since, r.until, l.created, l.note, h.html FROM released r JOIN release l ON l.site_id = r.site_id AND l.number = r.since
 		JOIN head h ON h.hash = r.head WHERE r.site_id = ? AND r.path = ? ORDER BY r.since DESC`,
-	naming: `SELECT r.path FROM released r JOIN head h ON h.hash = r.head
-		WHERE r.site_id = ? AND r.until IS NULL AND instr(h.json, ?) ORDER BY r.path LIMIT 1`,
+	naming: row<{ path: string }>(`SELECT r.path FROM released r JOIN head h ON h.hash = r.head
+		WHERE r.site_id = ? AND r.until IS NULL AND instr(h.json, ?) ORDER BY r.path LIMIT 1`),
 	stage: `CREATE TEMP TABLE IF NOT EXISTS staged (path TEXT PRIMARY KEY, address TEXT, hash TEXT, html TEXT, json TEXT,
 		page_id INTEGER, seen INTEGER) STRICT`,
 	stageRecipes: `CREATE TEMP TABLE IF NOT EXISTS staged_recipe (name TEXT PRIMARY KEY, recipe TEXT NOT NULL) STRICT`,
@@ -39,28 +43,36 @@ const SQL = {
 	heads: `INSERT OR IGNORE INTO head (hash, html, json) SELECT hash, html, json FROM temp.staged WHERE hash IS NOT NULL`,
 	close: `UPDATE released SET until = @number FROM temp.staged s WHERE released.site_id = @site AND released.path = s.path
 		AND released.until IS NULL AND (s.hash IS NULL OR s.hash <> released.head OR s.address <> released.address)`,
-	countGone: `SELECT count(*) AS n FROM temp.staged s JOIN released r ON r.site_id = @site AND r.path = s.path AND r.until = @number
-		WHERE s.hash IS NULL`,
+	countGone: row<{
+		n: number;
+	}>(`SELECT count(*) AS n FROM temp.staged s JOIN released r ON r.site_id = @site AND r.path = s.path AND r.until = @number
+		WHERE s.hash IS NULL`),
 	open: `INSERT INTO released (site_id, path, since, address, head) SELECT @site, s.path, @number, s.address, s.hash FROM temp.staged s
 		WHERE s.hash IS NOT NULL AND NOT EXISTS
 			(SELECT 1 FROM released r WHERE r.site_id = @site AND r.path = s.path AND r.until IS NULL)`,
-	begin: `INSERT INTO release (site_id, number, created, pages, revision, note, author, changed, added, removed)
+	begin:
+		row<Release>(`INSERT INTO release (site_id, number, created, pages, revision, note, author, changed, added, removed)
 		VALUES (@site, @number, @created, @pages, @revision, @note, @author, @changed, @added, @removed)
-		RETURNING id, number, created, pages, revision, note, author, changed, added, removed`,
+		RETURNING id, number, created, pages, revision, note, author, changed, added, removed`),
 	noteFindings: `INSERT INTO release_finding (release_id, code, tag, pages, weight)
 		SELECT @id, code, tag, count(*), max(weight) FROM page_finding WHERE site_id = @site GROUP BY code, tag`,
 	noteLooked: `UPDATE release SET looked = 1 WHERE id = @id`,
 	// Of what the latest release that was looked at had: the first release of those in a row that have it.
-	findingsSince: `SELECT f.code, f.tag, (SELECT min(l.number) FROM release l WHERE l.site_id = @site AND l.looked
+	findingsSince: row<{
+		code: string;
+		tag: string;
+		since: number;
+	}>(`SELECT f.code, f.tag, (SELECT min(l.number) FROM release l WHERE l.site_id = @site AND l.looked
 			AND l.number > coalesce((SELECT max(b.number) FROM release b WHERE b.site_id = @site AND b.looked AND NOT EXISTS
 				(SELECT 1 FROM release_finding x WHERE x.release_id = b.id AND x.code = f.code AND x.tag = f.tag)), 0)) AS since
-		FROM release_finding f WHERE f.release_id = (SELECT id FROM release WHERE site_id = @site AND looked ORDER BY number DESC LIMIT 1)`,
-	countLooked: `SELECT count(*) AS n FROM release WHERE site_id = ? AND looked`,
-	findingsOver: `SELECT l.number, coalesce(sum(f.pages) FILTER (WHERE f.weight >= 6), 0) AS grave,
+		FROM release_finding f WHERE f.release_id = (SELECT id FROM release WHERE site_id = @site AND looked ORDER BY number DESC LIMIT 1)`),
+	countLooked: row<{ n: number }>(`SELECT count(*) AS n FROM release WHERE site_id = ? AND looked`),
+	findingsOver:
+		row<FindingsOfRelease>(`SELECT l.number, coalesce(sum(f.pages) FILTER (WHERE f.weight >= 6), 0) AS grave,
 			coalesce(sum(f.pages) FILTER (WHERE f.weight BETWEEN 3 AND 5), 0) AS mending,
 			coalesce(sum(f.pages) FILTER (WHERE f.weight < 3), 0) AS slight
 		FROM release l LEFT JOIN release_finding f ON f.release_id = l.id WHERE l.site_id = @site AND l.looked
-		GROUP BY l.id ORDER BY l.number DESC LIMIT @limit`,
+		GROUP BY l.id ORDER BY l.number DESC LIMIT @limit`),
 	// What names the moment of the release says another one from now on: it is looked at again.
 	settle: `UPDATE page_state SET head = s.hash, differs = 0, seen = iif(timed, -1, page_state.seen) FROM temp.staged s WHERE page_state.page_id = s.page_id AND page_state.seen = s.seen`,
 	compare: `UPDATE page_state SET differs = CASE WHEN head IS NULL THEN 3 * (s.hash IS NOT NULL)
@@ -70,8 +82,10 @@ const SQL = {
 	// What is released and belongs to no page, as after going back, leaves with the next release.
 	unowned: `INSERT OR IGNORE INTO leaving SELECT @site, s.path FROM temp.staged s WHERE s.hash IS NOT NULL
 		AND NOT EXISTS (SELECT 1 FROM page p WHERE p.site_id = @site AND p.path = s.path)`,
-	pageId: `SELECT id FROM page WHERE site_id = ? AND path = ?`,
-	prunable: `SELECT number FROM release WHERE site_id = @site AND number <= (SELECT max(number) FROM release WHERE site_id = @site) - @keep`,
+	pageId: row<{ id: number }>(`SELECT id FROM page WHERE site_id = ? AND path = ?`),
+	prunable: row<{ number: number }>(
+		`SELECT number FROM release WHERE site_id = @site AND number <= (SELECT max(number) FROM release WHERE site_id = @site) - @keep`
+	),
 	dropIntervals: `DELETE FROM released WHERE site_id = @site AND until <= @oldest`,
 	dropReleases: `DELETE FROM release WHERE site_id = @site AND number < @oldest`,
 	dropHeads: `DELETE FROM head WHERE NOT EXISTS (SELECT 1 FROM released r WHERE r.head = head.hash)`
@@ -136,30 +150,30 @@ const COMPARE = -2;
 
 /** Releases: numbered, never changed once made. A head stands from one release on until another replaces it. */
 export class ReleaseStore {
-	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	private readonly run: Prepared<typeof SQL>;
 
 	constructor(private readonly db: Db) {
 		this.run = prepared(db, SQL);
 	}
 
 	latest(site: number): Release | undefined {
-		return this.run('latest').get(site) as Release | undefined;
+		return this.run('latest').get(site);
 	}
 
 	/** Since which release the pages have each kind of finding; undefined before any release was looked at. */
 	findingsSince(site: number): ReadonlyMap<string, number> | undefined {
-		if ((this.run('countLooked').get(site) as { n: number }).n === 0) return undefined;
-		const rows = this.run('findingsSince').all({ site }) as { code: string; tag: string; since: number }[];
-		return new Map(rows.map(({ code, tag, since }) => [`${code} ${tag}`, since]));
+		if (this.run('countLooked').get(site)!.n === 0) return undefined;
+		const rows = this.run('findingsSince').all({ site });
+		return new Map(rows.map(({ code, tag, since }) => [keyOfKind({ code, tag }), since]));
 	}
 	/** How many findings the last releases had, the oldest first. */
 	findingsOver(site: number, limit: number): FindingsOfRelease[] {
-		return (this.run('findingsOver').all({ site, limit }) as FindingsOfRelease[]).reverse();
+		return this.run('findingsOver').all({ site, limit }).reverse();
 	}
 
 	/** The newest first; `before` is the number of the last one seen. */
 	history(site: number, limit: number, before = Number.MAX_SAFE_INTEGER): Release[] {
-		return this.run('history').all({ site, limit, before }) as Release[];
+		return this.run('history').all({ site, limit, before });
 	}
 
 	/** The head that stands now. */
@@ -170,7 +184,7 @@ export class ReleaseStore {
 
 	/** The head of a page in a release. */
 	headIn(site: number, number: number, path: string): ReleasedHead | undefined {
-		return this.run('at').get({ site, number, path }) as ReleasedHead | undefined;
+		return this.run('at').get({ site, number, path });
 	}
 
 	/** The heads that a page has had, the newest first: from which release, and until which it stood (null: still). */
@@ -183,7 +197,7 @@ export class ReleaseStore {
 
 	/** The hash of every head of a release, by path. */
 	hashes(site: number, number: number): Map<string, string> {
-		const rows = this.run('all').all({ site, number }) as { path: string; head: string }[];
+		const rows = this.run('all').all({ site, number });
 		return new Map(rows.map((row) => [row.path, row.head]));
 	}
 
@@ -195,7 +209,7 @@ export class ReleaseStore {
 
 	/** A released head by its hash. */
 	byHash(hash: string): { html: string; json: string } | undefined {
-		return this.run('headOf').get(hash) as { html: string; json: string } | undefined;
+		return this.run('headOf').get(hash);
 	}
 
 	/** Whether a released head ever named a picture of the library. */
@@ -206,14 +220,13 @@ export class ReleaseStore {
 	/** Texts that a pattern finds in the heads of each site's last two releases: readers may still ask for what they name. */
 	findInLast(pattern: RegExp): Set<string> {
 		const found = new Set<string>();
-		for (const { json } of this.run('lastTwo').iterate() as IterableIterator<{ json: string }>)
-			for (const [text] of json.matchAll(pattern)) found.add(text);
+		for (const { json } of this.run('lastTwo').iterate()) for (const [text] of json.matchAll(pattern)) found.add(text);
 		return found;
 	}
 
 	/** The first page of what is released whose head holds a text. */
 	pageNaming(site: number, text: string): string | undefined {
-		return (this.run('naming').get(site, text) as { path: string } | undefined)?.path;
+		return this.run('naming').get(site, text)?.path;
 	}
 
 	/**
@@ -259,11 +272,11 @@ export class ReleaseStore {
 		const number = (before?.number ?? 0) + 1;
 		this.run('heads').run();
 		const closed = this.run('close').run({ site, number }).changes;
-		const removed = (this.run('countGone').get({ site, number }) as { n: number }).n;
+		const removed = this.run('countGone').get({ site, number })!.n;
 		const changed = closed - removed;
 		const added = this.run('open').run({ site, number }).changes - changed;
 		const pages = (before?.pages ?? 0) + added - removed;
-		const release = this.run('begin').get({ site, number, pages, changed, added, removed, ...more }) as Release;
+		const release = this.run('begin').get({ site, number, pages, changed, added, removed, ...more })!;
 		this.run('recipes').run({ site, created: more.created });
 		this.run('compare').run();
 		this.run('settle').run();
@@ -288,7 +301,7 @@ export class ReleaseStore {
 	/** What stood in a release where something else, or nothing, stands now. */
 	private *stageOf(site: number, to: number, now: number): Generator<Staged> {
 		for (const { path, before } of this.between(site, to, now)) {
-			const page = (this.run('pageId').get(site, path) as { id: number } | undefined)?.id;
+			const page = this.run('pageId').get(site, path)?.id;
 			// The state of the page is of the working copy: whatever it is, it is compared with what is released now.
 			const known = page === undefined ? {} : { page, seen: COMPARE };
 			if (before === null) yield { path, hash: null, ...known };
@@ -303,7 +316,9 @@ export class ReleaseStore {
 	prune(site: number, keep: number): number {
 		return this.db
 			.transaction(() => {
-				const numbers = (this.run('prunable').all({ site, keep }) as { number: number }[]).map(({ number }) => number);
+				const numbers = this.run('prunable')
+					.all({ site, keep })
+					.map(({ number }) => number);
 				if (numbers.length === 0) return 0;
 				const oldest = Math.max(...numbers) + 1;
 				this.run('dropIntervals').run({ site, oldest });

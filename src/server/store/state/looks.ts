@@ -1,24 +1,37 @@
-import { prepared, type Db } from '../opening/database';
+import { prepared, row, type Prepared, type Db } from '../opening/database';
 
 const SQL = {
 	add: `INSERT OR REPLACE INTO look (site_id, address, made, result) VALUES (?, ?, ?, ?)`,
 	prune: `DELETE FROM look WHERE site_id = @site AND address = @address AND made NOT IN
 		(SELECT made FROM look WHERE site_id = @site AND address = @address ORDER BY made DESC LIMIT @keep)`,
-	cards: `SELECT path, reader, shown, shut_out AS isShutOut, seen, until, told FROM reader_card WHERE site_id = ? ORDER BY path, reader`,
+	cards: row<
+		Omit<SeenCard, 'shown' | 'isShutOut'> & {
+			shown: string | null;
+			isShutOut: 0 | 1;
+		}
+	>(
+		`SELECT path, reader, shown, shut_out AS isShutOut, seen, until, told FROM reader_card WHERE site_id = ? ORDER BY path, reader`
+	),
 	saveCard: `INSERT INTO reader_card (site_id, path, reader, shown, shut_out, seen, until, told)
 		VALUES (@site, @path, @reader, @shown, @isShutOut, @seen, @until, @told)
 		ON CONFLICT DO UPDATE SET shown = excluded.shown, shut_out = excluded.shut_out, seen = excluded.seen, until = excluded.until,
 			told = coalesce(excluded.told, CASE WHEN seen = excluded.seen THEN told END)`,
 	// Those that nobody was asked about yet, so that asking again goes on with the next; of them, and of all when all have
 	// been, key pages first, the home page among them, then what a release changed last.
-	pagesToAsk: `SELECT r.path FROM released r JOIN page_state s ON s.site_id = r.site_id AND s.path = r.path
+	pagesToAsk: row<{
+		path: string;
+	}>(`SELECT r.path FROM released r JOIN page_state s ON s.site_id = r.site_id AND s.path = r.path
 		WHERE r.site_id = ? AND r.until IS NULL
-		ORDER BY EXISTS (SELECT 1 FROM reader_card c WHERE c.site_id = r.site_id AND c.path = r.path), s.is_key = 1 OR r.path = '/' DESC, r.since DESC, r.path LIMIT ?`,
-	verified: `SELECT head, drift, etag, modified FROM verified WHERE site_id = ? AND path = ? AND reader = ?`,
+		ORDER BY EXISTS (SELECT 1 FROM reader_card c WHERE c.site_id = r.site_id AND c.path = r.path), s.is_key = 1 OR r.path = '/' DESC, r.since DESC, r.path LIMIT ?`),
+	verified: row<Omit<Verified<unknown>, 'drift'> & { drift: string }>(
+		`SELECT head, drift, etag, modified FROM verified WHERE site_id = ? AND path = ? AND reader = ?`
+	),
 	saveVerified: `INSERT OR REPLACE INTO verified (site_id, path, reader, head, drift, etag, modified)
 		VALUES (@site, @path, @reader, @head, @drift, @etag, @modified)`,
 	forgetVerified: `DELETE FROM verified WHERE site_id = ? AND path = ? AND reader = ?`,
-	of: `SELECT made, result FROM look WHERE site_id = ? AND address = ? ORDER BY made DESC`
+	of: row<{ made: string; result: string }>(
+		`SELECT made, result FROM look WHERE site_id = ? AND address = ? ORDER BY made DESC`
+	)
 } as const;
 
 /** Looks at one address that are kept. */
@@ -56,7 +69,7 @@ export interface Verified<T> {
 
 /** What readers saw of addresses, each time somebody looked. */
 export class LookStore {
-	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	private readonly run: Prepared<typeof SQL>;
 
 	constructor(db: Db) {
 		this.run = prepared(db, SQL);
@@ -69,7 +82,7 @@ export class LookStore {
 
 	/** What came of a page the last time it was verified by a reader, with what to ask its server with. */
 	verified<T>(site: number, path: string, reader: string): Verified<T> | undefined {
-		const row = this.run('verified').get(site, path, reader) as (Verified<T> & { drift: string }) | undefined;
+		const row = this.run('verified').get(site, path, reader);
 		return row && { ...row, drift: JSON.parse(row.drift) as T };
 	}
 	/** Without a way to ask again, nothing is kept. */
@@ -80,10 +93,7 @@ export class LookStore {
 
 	/** What readers last showed. */
 	cards(site: number): SeenCard[] {
-		const rows = this.run('cards').all(site) as (Omit<SeenCard, 'shown' | 'isShutOut'> & {
-			shown: string | null;
-			isShutOut: 0 | 1;
-		})[];
+		const rows = this.run('cards').all(site);
 		return rows.map(({ shown, isShutOut, ...row }) => ({
 			...row,
 			isShutOut: isShutOut === 1,
@@ -98,12 +108,14 @@ export class LookStore {
 	}
 	/** The released pages whose cards matter most, by path. */
 	pagesToAsk(site: number, most: number): string[] {
-		return (this.run('pagesToAsk').all(site, most) as { path: string }[]).map(({ path }) => path);
+		return this.run('pagesToAsk')
+			.all(site, most)
+			.map(({ path }) => path);
 	}
 
 	/** The looks at an address, the newest first. */
 	of<T>(site: number, address: string): { readonly made: string; readonly result: T }[] {
-		const rows = this.run('of').all(site, address) as { made: string; result: string }[];
+		const rows = this.run('of').all(site, address);
 		return rows.map(({ made, result }) => ({ made, result: JSON.parse(result) as T }));
 	}
 }

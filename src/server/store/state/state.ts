@@ -1,4 +1,6 @@
-import { prepared, type Db } from '../opening/database';
+import { SuppressionStore } from './suppressions';
+import { LookStore } from './looks';
+import { prepared, row, type Prepared, type Db } from '../opening/database';
 import { inPart, type Part } from '../opening/part';
 
 /** What is kept of a page whatever it was before. */
@@ -27,29 +29,41 @@ const HARD_EACH = 12;
 
 const SQL = {
 	/** Pages that were touched themselves are marked by -1. */
-	types: `SELECT c.name, max(c.touched, s.touched) AS touched FROM content_type c JOIN site s ON s.id = c.site_id WHERE s.id = ?`,
+	types: row<{ name: string; touched: number }>(
+		`SELECT c.name, max(c.touched, s.touched) AS touched FROM content_type c JOIN site s ON s.id = c.site_id WHERE s.id = ?`
+	),
 	ofType: `SELECT page_id AS id FROM page_state WHERE site_id = @site AND type = @name AND seen < @touched
 		AND ${inPart('page_id')} LIMIT @limit`,
 	countOfType: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND type = ? AND seen < ?`,
-	before: `SELECT s.seen, s.title, s.description, s.picture, s.title_from AS titleFrom, s.description_from AS descriptionFrom,
+	before:
+		row<StateBefore>(`SELECT s.seen, s.title, s.description, s.picture, s.title_from AS titleFrom, s.description_from AS descriptionFrom,
 		s.picture_from AS pictureFrom, s.weight, s.differs, s.card, (SELECT tags FROM tag_set WHERE id = s.tag_set) AS tags, r.head AS releasedHead, r.address AS releasedAddress
-		FROM page_state s LEFT JOIN released r ON r.site_id = s.site_id AND r.path = @path AND r.until IS NULL WHERE s.page_id = @id`,
+		FROM page_state s LEFT JOIN released r ON r.site_id = s.site_id AND r.path = @path AND r.until IS NULL WHERE s.page_id = @id`),
 	addTags: `INSERT OR IGNORE INTO tag_set (tags) VALUES (?)`,
 	dropFindings: `DELETE FROM page_finding WHERE page_id = ?`,
 	addFinding: `INSERT OR IGNORE INTO page_finding (page_id, code, tag, site_id, weight) VALUES (?, ?, ?, ?, ?)`,
 	differing: `SELECT p.path, s.differs FROM page_state s JOIN page p ON p.id = s.page_id
 		WHERE s.site_id = ? AND s.differs > 0 ORDER BY s.differs, s.page_id LIMIT ?`,
-	countDiffering: `SELECT differs, count(*) AS n FROM page_state WHERE site_id = ? AND differs > 0 GROUP BY differs`,
-	differingRows: `SELECT path, differs FROM (SELECT path, differs, page_id FROM page_state WHERE site_id = @site AND differs > 0
+	countDiffering: row<{ differs: number; n: number }>(
+		`SELECT differs, count(*) AS n FROM page_state WHERE site_id = ? AND differs > 0 GROUP BY differs`
+	),
+	differingRows: row<{
+		path: string;
+		differs: number;
+	}>(`SELECT path, differs FROM (SELECT path, differs, page_id FROM page_state WHERE site_id = @site AND differs > 0
 		UNION ALL SELECT path, 3, 1e15 FROM leaving WHERE site_id = @site)
-		WHERE @q = '' OR instr(path, @q) ORDER BY differs, page_id LIMIT @limit OFFSET @offset`,
+		WHERE @q = '' OR instr(path, @q) ORDER BY differs, page_id LIMIT @limit OFFSET @offset`),
 	keyPagesWith: `SELECT DISTINCT s.path FROM page_state s JOIN page_finding f USING (page_id)
 		WHERE s.site_id = ? AND s.is_key = 1 AND f.code IN (SELECT value FROM json_each(?))`,
 	leaving: `SELECT path FROM leaving WHERE site_id = ? ORDER BY path LIMIT ?`,
-	countLeaving: `SELECT count(*) AS n FROM leaving WHERE site_id = ?`,
-	toRelease: `SELECT page_id AS id, seen, head IS NOT NULL AS isPublic FROM page_state WHERE site_id = @site AND differs > 0
-		UNION SELECT page_id, seen, head IS NOT NULL FROM page_state WHERE site_id = @site AND timed = 1`,
-	countToRelease: `SELECT count(*) AS n FROM page_state WHERE site_id = @site AND differs > 0`,
+	countLeaving: row<{ n: number }>(`SELECT count(*) AS n FROM leaving WHERE site_id = ?`),
+	toRelease: row<{
+		id: number;
+		seen: number;
+		isPublic: 0 | 1;
+	}>(`SELECT page_id AS id, seen, head IS NOT NULL AS isPublic FROM page_state WHERE site_id = @site AND differs > 0
+		UNION SELECT page_id, seen, head IS NOT NULL FROM page_state WHERE site_id = @site AND timed = 1`),
+	countToRelease: row<{ n: number }>(`SELECT count(*) AS n FROM page_state WHERE site_id = @site AND differs > 0`),
 	going: `SELECT path FROM page_state WHERE site_id = ? AND differs = 3`,
 	worst: `SELECT p.path FROM page_state s JOIN page p ON p.id = s.page_id
 		WHERE s.site_id = ? AND s.weight > 0 ORDER BY s.weight DESC, s.page_id LIMIT ?`,
@@ -60,17 +74,22 @@ const SQL = {
 	strangest: `${HARD} ORDER BY strange DESC, path LIMIT @limit`,
 	unread: `SELECT DISTINCT s.path FROM page_finding f JOIN page_state s ON s.page_id = f.page_id
 		WHERE f.site_id = @site AND f.code IN ('share-letters', 'share-contrast') AND (@type IS NULL OR s.type = @type) LIMIT @limit`,
-	countFaulty: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND weight > 0`,
+	countFaulty: row<{ n: number }>(`SELECT count(*) AS n FROM page_state WHERE site_id = ? AND weight > 0`),
 	kinds: `SELECT code, tag, count(*) AS pages, min(page_id) AS example, max(weight) AS weight FROM page_finding
 		WHERE site_id = ? GROUP BY code, tag`,
-	standing: `SELECT page_id AS id, title, description, touched, seen FROM page_state WHERE site_id = ? AND path = ?`,
+	standing: row<Standing>(
+		`SELECT page_id AS id, title, description, touched, seen FROM page_state WHERE site_id = ? AND path = ?`
+	),
 	// From one to the next, without a look at each.
-	codes: `WITH RECURSIVE one (code) AS (SELECT min(code) FROM page_finding WHERE site_id = @site
+	codes: row<{ code: string }>(`WITH RECURSIVE one (code) AS (SELECT min(code) FROM page_finding WHERE site_id = @site
 		UNION ALL SELECT (SELECT min(code) FROM page_finding WHERE site_id = @site AND code > one.code) FROM one WHERE one.code IS NOT NULL)
-		SELECT code FROM one WHERE code IS NOT NULL`,
-	unknownPictures: `SELECT count(*) FROM (SELECT DISTINCT picture FROM page_state WHERE site_id = @site AND picture <> '' AND head IS NOT NULL) s
-		WHERE NOT EXISTS (SELECT 1 FROM picture p WHERE p.site_id = @site AND p.src = s.picture AND json_extract(p.facts, '$.width') > 0)`,
-	shown: `SELECT picture AS src, count(*) AS n FROM page_state WHERE site_id = ? AND picture <> '' GROUP BY picture`,
+		SELECT code FROM one WHERE code IS NOT NULL`),
+	unknownPictures:
+		row<object>(`SELECT count(*) FROM (SELECT DISTINCT picture FROM page_state WHERE site_id = @site AND picture <> '' AND head IS NOT NULL) s
+		WHERE NOT EXISTS (SELECT 1 FROM picture p WHERE p.site_id = @site AND p.src = s.picture AND json_extract(p.facts, '$.width') > 0)`),
+	shown: row<{ src: string; n: number }>(
+		`SELECT picture AS src, count(*) AS n FROM page_state WHERE site_id = ? AND picture <> '' GROUP BY picture`
+	),
 	shownOn: `SELECT p.path FROM page_state s JOIN page p ON p.id = s.page_id
 		WHERE s.site_id = ? AND s.picture = ? ORDER BY p.path LIMIT ?`
 } as const;
@@ -169,10 +188,16 @@ export interface Standing {
 
 /** The kept state of pages: what every head came to, and whether that is known for the working copy as it is. */
 export class StateStore {
-	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	/** What readers saw of addresses, and what was verified. */
+	readonly looks: LookStore;
+	/** Findings that somebody set aside. */
+	readonly suppressions: SuppressionStore;
+	private readonly run: Prepared<typeof SQL>;
 
 	constructor(private readonly db: Db) {
 		this.run = prepared(db, SQL);
+		this.looks = new LookStore(db);
+		this.suppressions = new SuppressionStore(db);
 	}
 
 	/** The ids of at most so many pages that must be looked at again, in one part of them all. */
@@ -188,12 +213,14 @@ export class StateStore {
 
 	/** What is kept of the page at a path. */
 	standing(site: number, path: string): Standing | undefined {
-		return this.run('standing').get(site, path) as Standing | undefined;
+		return this.run('standing').get(site, path);
 	}
 
 	/** The kinds of findings that pages have. */
 	codes(site: number): string[] {
-		return (this.run('codes').all({ site }) as { code: string }[]).map(({ code }) => code);
+		return this.run('codes')
+			.all({ site })
+			.map(({ code }) => code);
 	}
 
 	/** How many pages must be looked at again. */
@@ -206,13 +233,13 @@ export class StateStore {
 	}
 
 	private types(site: number): { name: string; touched: number }[] {
-		return this.run('types').all(site) as { name: string; touched: number }[];
+		return this.run('types').all(site);
 	}
 
 	/** Keeps what pages came to at a revision. A page that was looked at later by another is left alone. */
 	keep(seen: number, states: Iterable<PageState>) {
 		for (const { findings, isTimed, ...state } of states) {
-			const before = this.run('before').get({ id: state.id, path: state.path }) as StateBefore | undefined;
+			const before = this.run('before').get({ id: state.id, path: state.path });
 			if (!before || before.seen >= seen) continue;
 			if (before.tags !== state.tags) this.run('addTags').run(state.tags);
 			const differs = differsFrom(before, state);
@@ -240,9 +267,11 @@ export class StateStore {
 
 	differing(site: number, listed: number): Differing {
 		const counts = new Map(
-			(this.run('countDiffering').all(site) as { differs: number; n: number }[]).map(({ differs, n }) => [differs, n])
+			this.run('countDiffering')
+				.all(site)
+				.map(({ differs, n }) => [differs, n])
 		);
-		const leaving = this.run('countLeaving').get(site) as { n: number };
+		const leaving = this.run('countLeaving').get(site)!;
 		const paths = pathsOf(this.run('differing').all(site, listed));
 		if (paths.length < listed) paths.push(...pathsOf(this.run('leaving').all(site, listed - paths.length)));
 		return {
@@ -255,7 +284,7 @@ export class StateStore {
 
 	/** Pages that differ from what is released, changed ones first, those that leave last; `q` is part of their path. */
 	differingRows(site: number, q: string, limit: number, offset: number): { path: string; differs: number }[] {
-		return this.run('differingRows').all({ site, q, limit, offset }) as { path: string; differs: number }[];
+		return this.run('differingRows').all({ site, q, limit, offset });
 	}
 	/** The key pages with a finding of one of these codes. */
 	keyPagesWith(site: number, codes: readonly string[]): string[] {
@@ -264,11 +293,11 @@ export class StateStore {
 
 	/** What a release has to look at: pages that differ, and those whose head says the moment of the release. */
 	toRelease(site: number): { id: number; seen: number; isPublic: 0 | 1 }[] {
-		return this.run('toRelease').all({ site }) as { id: number; seen: number; isPublic: 0 | 1 }[];
+		return this.run('toRelease').all({ site });
 	}
 	/** How many pages a release has to look at. */
 	countToRelease(site: number): number {
-		return (this.run('countToRelease').get({ site }) as { n: number }).n;
+		return this.run('countToRelease').get({ site })!.n;
 	}
 	/** The paths that the next release takes away. */
 	goingPaths(site: number): string[] {
@@ -292,7 +321,7 @@ export class StateStore {
 		return [...new Set(paths)];
 	}
 	countFaulty(site: number): number {
-		return (this.run('countFaulty').get(site) as { n: number }).n;
+		return this.run('countFaulty').get(site)!.n;
 	}
 	/** How many pages each kind of finding is on, with the id of one of them. */
 	kinds(site: number): { code: string; tag: string; pages: number; example: number; weight: number }[] {
@@ -301,12 +330,16 @@ export class StateStore {
 
 	/** How many pictures that cards show were never looked at: whether they are there is not known. */
 	countUnknownPictures(site: number): number {
-		return Number(Object.values(this.run('unknownPictures').get({ site }) as object)[0]);
+		return Number(Object.values(this.run('unknownPictures').get({ site })!)[0]);
 	}
 
 	/** How many pages' cards show each picture. */
 	shown(site: number): Map<string, number> {
-		return new Map((this.run('shown').all(site) as { src: string; n: number }[]).map(({ src, n }) => [src, n]));
+		return new Map(
+			this.run('shown')
+				.all(site)
+				.map(({ src, n }) => [src, n])
+		);
 	}
 	shownOn(site: number, src: string, limit: number): string[] {
 		return pathsOf(this.run('shownOn').all(site, src, limit));

@@ -1,7 +1,7 @@
-import { prepared, type Db } from '../opening/database';
+import { prepared, row, type Prepared, type Db } from '../opening/database';
 
 const SQL = {
-	all: `SELECT name, query FROM saved_filter WHERE site_id = ? ORDER BY name`,
+	all: row<{ name: string; query: string }>(`SELECT name, query FROM saved_filter WHERE site_id = ? ORDER BY name`),
 	save: `INSERT INTO saved_filter (site_id, name, query) VALUES (@site, @name, @query)
 		ON CONFLICT (site_id, name) DO UPDATE SET query = excluded.query`,
 	drop: `DELETE FROM saved_filter WHERE site_id = ? AND name = ?`
@@ -9,14 +9,14 @@ const SQL = {
 
 /** Filters of the table of pages that have a name. */
 export class FilterStore {
-	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	private readonly run: Prepared<typeof SQL>;
 
 	constructor(db: Db) {
 		this.run = prepared(db, SQL);
 	}
 
 	all(site: number): { name: string; query: string }[] {
-		return this.run('all').all(site) as { name: string; query: string }[];
+		return this.run('all').all(site);
 	}
 	save(site: number, name: string, query: string) {
 		this.run('save').run({ site, name, query });

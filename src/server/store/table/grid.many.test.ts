@@ -10,16 +10,16 @@ import { Store } from '../store';
 const PAGES = 5400;
 const folder = mkdtempSync(join(tmpdir(), 'kephalon-'));
 const store = new Store(join(folder, 'k.db'));
-const id = store.saveSite({
+const id = store.working.sites.save({
 	...{ name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: {} },
 	rules: [{ tag: 'og:type', kind: 'template', template: 'article' }]
 });
 
 beforeAll(() => {
 	store.transaction(() => {
-		for (const type of ['page', 'walk', 'rare']) store.ensureType(id, type);
+		for (const type of ['page', 'walk', 'rare']) store.working.types.ensure(id, type);
 		for (let at = 0; at < PAGES; at++)
-			store.savePage(id, {
+			store.working.pages.save(id, {
 				path: `/p/${(at * 7919) % PAGES}`,
 				type: at % 600 === 0 ? 'rare' : at % 2 ? 'walk' : 'page',
 				state: at % 5 ? 'live' : 'draft',
@@ -37,11 +37,18 @@ beforeAll(() => {
 	});
 	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
 	// Another site in the same database, whose pages have the same words.
-	store.saveSite({ name: 'T', base: 'https://t.example/', languages: ['en'], separator: '·', fields: {}, rules: [] });
-	const other = store.site('T').id;
-	store.ensureType(other, 'walk');
+	store.working.sites.save({
+		name: 'T',
+		base: 'https://t.example/',
+		languages: ['en'],
+		separator: '·',
+		fields: {},
+		rules: []
+	});
+	const other = store.working.sites.named('T').id;
+	store.working.types.ensure(other, 'walk');
 	for (let at = 0; at < 9; at++)
-		store.savePage(other, {
+		store.working.pages.save(other, {
 			...{ path: `/p/${at}`, type: 'walk', state: 'live', rules: [] },
 			fields: { title: `Heath ${at}`, picture: { src: '/pictures/11.jpg' } }
 		});
@@ -111,7 +118,7 @@ test.each(FILTERS)('%j: in every order, walked over or gathered, the same pages 
 			// Near the top, far down, and near the top with what was put in order for it.
 			for (const offset of [10, 2990, 280, 10])
 				expect(
-					store.gridLists.rows(id, filter, { sort, down, offset, limit: 20 }).map(({ path }) => path),
+					store.table.lists.rows(id, filter, { sort, down, offset, limit: 20 }).map(({ path }) => path),
 					`${sort} ${down} ${offset}`
 				).toEqual(wanted.slice(offset, offset + 20));
 		}
@@ -133,7 +140,7 @@ test('what a filter means is what its rows say', () => {
 });
 
 test('pages are found by words that few have, the best first, and by words that very many have, titles first', () => {
-	const find = (text: string, limit = 20) => store.listing.find(id, text, limit);
+	const find = (text: string, limit = 20) => store.table.listing.find(id, text, limit);
 	const few = find('own');
 	expect(few.map(({ title }) => title)).toHaveLength(PAGES / 900);
 	const many = find('walk', 40);
@@ -148,13 +155,13 @@ test('pages are found by words that few have, the best first, and by words that 
 	expect(both).toHaveLength(new Set(both.map(({ path }) => path)).size);
 	expect(both.length).toBeGreaterThan(2500);
 	// Those of the other site are not among them.
-	expect(store.listing.find(store.site('T').id, 'p', 40)).toHaveLength(9);
+	expect(store.table.listing.find(store.working.sites.named('T').id, 'p', 40)).toHaveLength(9);
 	expect(find('walk p')).toHaveLength(20);
 	expect(find('nothing such')).toEqual([]);
 });
 
 test('parts hold every page once, and pages of every type', () => {
-	const parts = [0, 1, 2].map((part) => [...store.partOfPages(id, undefined, { part, parts: 3 })]);
+	const parts = [0, 1, 2].map((part) => [...store.working.pages.part(id, undefined, { part, parts: 3 })]);
 	expect(new Set(parts.flat().map(({ path }) => path)).size).toBe(PAGES);
 	expect(parts.flat()).toHaveLength(PAGES);
 	// Types that take turns, as generated pages do, must not fall to one part each.
@@ -170,13 +177,13 @@ test('parts hold every page once, and pages of every type', () => {
 
 test('far down, what was changed is seen, whoever changed it', () => {
 	const far = (filter: PageFilter) =>
-		store.gridLists.rows(id, filter, { sort: 'path', down: false, offset: 2950, limit: 200 });
+		store.table.lists.rows(id, filter, { sort: 'path', down: false, offset: 2950, limit: 200 });
 	const others = new Store(store.file);
 	const before = far({ from: 'description:built-in' });
 	expect(before.length).toBeGreaterThan(20);
 	const [first, second] = before as [GridRow, GridRow];
 	const setTitle = (by: Store, path: string, title: string) =>
-		by.transaction(() => by.savePage(id, { ...by.page(id, path)!, fields: { title } }));
+		by.transaction(() => by.working.pages.save(id, { ...by.working.pages.at(id, path)!, fields: { title } }));
 	setTitle(store, first.path, 'Without a summary');
 	JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
 	expect(far({ from: 'description:built-in' })[0]?.path).toBe(second.path);
@@ -190,6 +197,6 @@ test('far down, what was changed is seen, whoever changed it', () => {
 	others.close();
 	// A page that is gone is none of them any more.
 	const [gone] = far({ from: 'description:built-in' }) as [GridRow];
-	store.transaction(() => store.removePage(id, gone.path));
+	store.transaction(() => store.working.pages.remove(id, gone.path));
 	expect(far({ from: 'description:built-in' })[0]?.path).not.toBe(gone.path);
 });

@@ -51,9 +51,9 @@ beforeAll(() => {
 		fields: {},
 		rules: []
 	};
-	id = store.saveSite(site);
-	store.ensureType(id, 'page');
-	store.ensureType(id, 'walk');
+	id = store.working.sites.save(site);
+	store.working.types.ensure(id, 'page');
+	store.working.types.ensure(id, 'walk');
 	const pages = [
 		page('/', { key: true, target: 'shore birds' }),
 		page('/a', { fields: { title: 'Same', summary: 'x' }, target: 'Shore birds' }),
@@ -63,8 +63,8 @@ beforeAll(() => {
 		page('/e', { found: [{ name: 'description', value: 'As its author wrote it, in words of their own.' }] }),
 		page('/f', { rules: [{ tag: 'canonical', kind: 'template', template: 'https://s.example/nowhere' }] })
 	];
-	for (const one of pages) store.savePage(id, one);
-	store.redirects.replace(id, { '/old': '/lost' });
+	for (const one of pages) store.working.pages.save(id, one);
+	store.working.redirects.replace(id, { '/old': '/lost' });
 	look();
 });
 afterAll(() => {
@@ -145,7 +145,7 @@ describe('findings of the whole', () => {
 	test('one that is set aside is told no more, until it is taken up or the edit is taken back', () => {
 		const aside = { code: 'short', tag: 'description', path: '', reason: 'so be it', author: 'me', made: '2026-01-01' };
 		const { edit } = makeEdit(store, 'S', { origin: 'findings', kind: 'aside', what: aside }, (site) =>
-			store.asides.add(site.id, aside)
+			store.state.suppressions.add(site.id, aside)
 		);
 		look();
 		expect(codes()).not.toContain('short');
@@ -163,7 +163,7 @@ describe('many at once', () => {
 		const tried = sampleOfBatch(store, 'S', pages, action);
 		expect(tried).toMatchObject({ pages: 2, lookedAt: 2, changed: 2 });
 		expect(tried.sample[0]).toMatchObject({ path: '/a', before: 'Same', after: 'A {plain} title' });
-		expect(store.page(id, '/a')?.rules).toEqual([]);
+		expect(store.working.pages.at(id, '/a')?.rules).toEqual([]);
 		const { edit, result } = changeMany(store, 'S', pages, action, 'pages');
 		expect(result).toBe(2);
 		look();
@@ -182,9 +182,9 @@ describe('many at once', () => {
 		[{ do: 'rule', tag: 'og:title', body: { kind: 'leaveOut' } }, { rules: [{ tag: 'og:title', kind: 'leaveOut' }] }]
 	] as const)('%j', (action, wanted) => {
 		const { edit } = changeMany(store, 'S', { paths: ['/e'] }, action, 'pages');
-		expect(store.page(id, '/e')).toMatchObject(wanted);
+		expect(store.working.pages.at(id, '/e')).toMatchObject(wanted);
 		takeBack(store, 'S', edit as number, 'pages');
-		expect(store.page(id, '/e')).not.toMatchObject(wanted);
+		expect(store.working.pages.at(id, '/e')).not.toMatchObject(wanted);
 	});
 	test('words are replaced in what pages say themselves', () => {
 		const { edit } = changeMany(
@@ -194,7 +194,7 @@ describe('many at once', () => {
 			{ do: 'replace', tag: 'title', find: 'Own', by: 'My' },
 			'pages'
 		);
-		expect(store.page(id, '/d')?.rules[0]).toMatchObject({ template: 'My =1+1' });
+		expect(store.working.pages.at(id, '/d')?.rules[0]).toMatchObject({ template: 'My =1+1' });
 		takeBack(store, 'S', edit as number, 'pages');
 	});
 	test('what cannot be is refused, and nothing is kept', () => {
@@ -223,7 +223,7 @@ describe('many at once', () => {
 				'pages'
 			)
 		).toThrow();
-		expect(store.page(id, '/e')?.rules).toEqual([]);
+		expect(store.working.pages.at(id, '/e')?.rules).toEqual([]);
 	});
 });
 
@@ -254,7 +254,7 @@ test('the kinds of findings that pages have, each once', () => {
 });
 
 describe('cells of the table', () => {
-	const rules = (path: string) => store.page(id, path)?.rules;
+	const rules = (path: string) => store.working.pages.at(id, path)?.rules;
 	test('are written as words at their pages, as one edit that is taken back as one', () => {
 		const { edit, result } = writeCells(store, 'S', [
 			{ path: '/a', tag: 'title', text: 'Braces {so}' },
@@ -297,7 +297,7 @@ describe('CSV, out and in again', () => {
 		[...writeCsv(store, 'S', {}, { columns: ['title', 'type'], sort: 'path', down: false, mark })].join('');
 	test('cells that a spreadsheet would take for formulas are harmless, and come back as they were', () => {
 		makeEdit(store, 'S', { origin: 'bench', kind: 'rule', what: {} }, (site) =>
-			store.setRule(site.id, { layer: 'page', path: '/e' }, 'title', undefined, {
+			store.working.rules.set(site.id, { layer: 'page', path: '/e' }, 'title', undefined, {
 				kind: 'template',
 				template: '=SUM(1,2) "x"'
 			})
@@ -319,7 +319,10 @@ describe('CSV, out and in again', () => {
 	test('what was changed and taken back since is no conflict; what stands is one, also what was taken back of before', () => {
 		const write = (template: string) =>
 			makeEdit(store, 'S', { origin: 'bench', kind: 'rule', what: {} }, (site) =>
-				store.setRule(site.id, { layer: 'page', path: '/a' }, 'title', undefined, { kind: 'template', template })
+				store.working.rules.set(site.id, { layer: 'page', path: '/a' }, 'title', undefined, {
+					kind: 'template',
+					template
+				})
 			).edit as number;
 		const earlier = write('Earlier');
 		const text = out().replace('/a,Same,page,Earlier,', '/a,Same,page,From the sheet,');
@@ -352,7 +355,7 @@ describe('CSV, out and in again', () => {
 	test('what was changed elsewhere comes back as one edit; unknown rows and conflicts are told', () => {
 		const text = out().replace('/a,Same,page,,', '/a,Same,page,From the sheet,').replace('/c,', '/nowhere,');
 		makeEdit(store, 'S', { origin: 'bench', kind: 'rule', what: {} }, (site) =>
-			store.setRule(site.id, { layer: 'page', path: '/d' }, 'title', undefined, {
+			store.working.rules.set(site.id, { layer: 'page', path: '/d' }, 'title', undefined, {
 				kind: 'template',
 				template: 'Changed here'
 			})
@@ -373,10 +376,12 @@ describe('CSV, out and in again', () => {
 		});
 		const { edit, result } = readCsvBack(store, 'S', text, 'pages');
 		expect(result).toEqual(told);
-		expect(store.page(id, '/a')?.rules).toEqual([{ tag: 'title', kind: 'template', template: 'From the sheet' }]);
-		expect(store.page(id, '/d')?.rules[0]).toMatchObject({ template: 'Changed here' });
+		expect(store.working.pages.at(id, '/a')?.rules).toEqual([
+			{ tag: 'title', kind: 'template', template: 'From the sheet' }
+		]);
+		expect(store.working.pages.at(id, '/d')?.rules[0]).toMatchObject({ template: 'Changed here' });
 		takeBack(store, 'S', edit as number, 'pages');
-		expect(store.page(id, '/a')?.rules).toEqual([]);
+		expect(store.working.pages.at(id, '/a')?.rules).toEqual([]);
 		expect(() => compareCsv(store, 'S', 'a,b\n1,2')).toThrow('put it out from the room of pages first');
 	});
 	test('every tag that a page says by itself has its column', () => {
@@ -392,7 +397,7 @@ describe('CSV, out and in again', () => {
 		takeBack(store, 'S', made.edit as number, 'pages');
 		expect(out()).not.toContain('twitter:');
 		const back = readCsvBack(store, 'S', text.replace(',x,', ',/p.jpg,').replace(/,\d+(?=\r)/g, ','), 'pages');
-		expect(store.page(id, '/b')?.rules).toEqual([
+		expect(store.working.pages.at(id, '/b')?.rules).toEqual([
 			{ tag: 'twitter:image', kind: 'pictures', sources: [{ from: 'file', src: '/p.jpg' }] }
 		]);
 		expect(back.result.changes.count).toBe(2);
@@ -401,7 +406,7 @@ describe('CSV, out and in again', () => {
 	test('overrides that are no text come back, too', () => {
 		const cells = (...rows: string[]) => ['path,page says: title,page says: og:image', ...rows].join('\n');
 		const [title, image] = ['title', 'og:image'].map((tag) => () => {
-			const found = store.page(id, '/a')?.rules.find((rule) => rule.tag === tag);
+			const found = store.working.pages.at(id, '/a')?.rules.find((rule) => rule.tag === tag);
 			return found && { ...found, tag: undefined };
 		}) as [() => unknown, () => unknown];
 		const back = (...rows: string[]) => readCsvBack(store, 'S', cells(...rows), 'pages');
@@ -418,7 +423,7 @@ describe('CSV, out and in again', () => {
 		expect(title()).toEqual({ kind: 'template', template: '(in brackets)' });
 		expect(third.result.left.wrong.first[0]?.why).toContain('it is nothing to write');
 		for (const { edit } of [third, second, first]) takeBack(store, 'S', edit as number, 'pages');
-		expect(store.page(id, '/a')?.rules).toEqual([]);
+		expect(store.working.pages.at(id, '/a')?.rules).toEqual([]);
 	});
 	test('rows and cells that cannot be are left and told, and the others are kept', () => {
 		look();
@@ -449,7 +454,7 @@ describe('CSV, out and in again', () => {
 		expect(result).toMatchObject({ changes: { count: 1 }, left: { shown: { count: 1 } } });
 		takeBack(store, 'S', edit as number, 'pages');
 		makeEdit(store, 'S', { origin: 'bench', kind: 'rule', what: {} }, (site) =>
-			store.setRule(site.id, { layer: 'page', path: '/d' }, 'og:title', undefined, {
+			store.working.rules.set(site.id, { layer: 'page', path: '/d' }, 'og:title', undefined, {
 				...{ kind: 'template', template: 'Of another tag' }
 			})
 		);
@@ -469,7 +474,9 @@ test('the sheet of a release: what would go out, before and after, and what stop
 	expect(first).toMatchObject({ added: 6, changed: 0, removed: 0, stops: [] });
 	JOBS.release({ db: store.file, site: 'S' }, () => undefined);
 	changeMany(store, 'S', { paths: ['/e'] }, { do: 'text', tag: 'title', text: 'New words' }, 'pages');
-	makeEdit(store, 'S', { origin: 'bench', kind: 'page', what: {} }, (site) => store.removePage(site.id, '/b'));
+	makeEdit(store, 'S', { origin: 'bench', kind: 'page', what: {} }, (site) =>
+		store.working.pages.remove(site.id, '/b')
+	);
 	look();
 	const sheet = readSheet(store, 'S', { offset: 0, limit: 9, q: '' });
 	expect(sheet.pages.map(({ path, kind }) => [path, kind])).toEqual([
@@ -478,6 +485,6 @@ test('the sheet of a release: what would go out, before and after, and what stop
 	]);
 	expect(sheet.pages[0]?.come).toContain('<title>New words</title>');
 	expect(readSheet(store, 'S', { offset: 0, limit: 9, q: '/b' }).pages).toHaveLength(1);
-	makeEdit(store, 'S', { origin: 'bench', kind: 'page', what: {} }, (site) => store.removePage(site.id, '/'));
+	makeEdit(store, 'S', { origin: 'bench', kind: 'page', what: {} }, (site) => store.working.pages.remove(site.id, '/'));
 	expect(readSheet(store, 'S', { offset: 0, limit: 9, q: '' }).stops).toHaveLength(1);
 });

@@ -199,12 +199,11 @@ function gatheringOf(
 	conditions: readonly Condition[],
 	most = FEW
 ): { search: Search; isFew: boolean } {
-	const sizes = conditions.map(
-		({ set, setValues }) =>
-			db
-				.prepare(`SELECT count(*) FROM (${set} LIMIT ${most})`)
-				.pluck()
-				.get(...setValues) as number
+	const sizes = conditions.map(({ set, setValues }) =>
+		db
+			.prepare<unknown[], number>(`SELECT count(*) FROM (${set} LIMIT ${most})`)
+			.pluck()
+			.get(...setValues)!
 	);
 	const least = Math.min(...sizes);
 	const first = conditions[sizes.indexOf(least)];
@@ -242,8 +241,10 @@ export const gridRows = (db: Db, site: number, filter: PageFilter, wanted: Wante
 /** The rows of pages by their ids, in their order; those that are gone are left out. */
 export function rowsOf(db: Db, ids: Iterable<number>): GridRow[] {
 	return db
-		.prepare(`SELECT ${ROW} FROM json_each(?) AS one JOIN page_state s ON s.page_id = one.value ORDER BY one.key`)
-		.all(JSON.stringify([...ids])) as GridRow[];
+		.prepare<unknown[], GridRow>(
+			`SELECT ${ROW} FROM json_each(?) AS one JOIN page_state s ON s.page_id = one.value ORDER BY one.key`
+		)
+		.all(JSON.stringify([...ids]));
 }
 
 /** What is asked for in an order, taken apart. */
@@ -285,9 +286,9 @@ export function gridIds(
 		Uint32Array.from(
 			JSON.parse(
 				db
-					.prepare(`WITH one (id) AS (${sql}) SELECT json_group_array(id) FROM one`)
+					.prepare<unknown[], string>(`WITH one (id) AS (${sql}) SELECT json_group_array(id) FROM one`)
 					.pluck()
-					.get(...values) as string
+					.get(...values)!
 			) as number[]
 		);
 	const { search, isFew } = gatheringOf(db, site, conditions);
@@ -329,9 +330,9 @@ function idsInOrder(
 	const { conditions, order, inOrder, inOrderValues, leading, others } = planOf(db, site, filter, sorted);
 	const ids = (from: string, values: readonly unknown[]) =>
 		db
-			.prepare(`SELECT s.page_id ${from} LIMIT ? OFFSET ?`)
+			.prepare<unknown[], number>(`SELECT s.page_id ${from} LIMIT ? OFFSET ?`)
 			.pluck()
-			.all(...values, limit, offset) as number[];
+			.all(...values, limit, offset);
 	if (conditions.length === 0) return ids(`${inOrder} ORDER BY ${order}`, inOrderValues);
 	const searched = conditions.find(({ join }) => join);
 	const values = [...inOrderValues, ...others.flatMap((one) => one.values)];
@@ -358,11 +359,11 @@ function idsInOrder(
 		const asked = others.filter((one) => one !== searched);
 		const where = asked.map(({ sql }) => `${sql} AND`).join(' ');
 		const rows = db
-			.prepare(
+			.prepare<unknown[], [number, string, string, string]>(
 				`SELECT s.page_id, s.path, s.title, s.description FROM (SELECT * ${inOrder} ORDER BY ${order} LIMIT ${most}) AS s WHERE ${where} s.seen >= 0`
 			)
 			.raw()
-			.all(...inOrderValues, ...asked.flatMap((one) => one.values)) as [number, string, string, string][];
+			.all(...inOrderValues, ...asked.flatMap((one) => one.values));
 		const found: number[] = [];
 		for (const [id, ...texts] of rows) {
 			const has = hasWords(texts);
@@ -402,9 +403,9 @@ export function countGrid(db: Db, site: number, filter: PageFilter): number {
 			? { sql: `FROM (${first.set})`, values: first.setValues }
 			: gatheringOf(db, site, conditions, COUNTED).search('');
 	return db
-		.prepare(`SELECT count(*) ${sql}`)
+		.prepare<unknown[], number>(`SELECT count(*) ${sql}`)
 		.pluck()
-		.get(...values) as number;
+		.get(...values)!;
 }
 
 const isOnlySite = (db: Db) => db.prepare('SELECT count(*) FROM site').pluck().get() === 1;
@@ -413,30 +414,30 @@ const isOnlySite = (db: Db) => db.prepare('SELECT count(*) FROM site').pluck().g
 export function pathsOfFilter(db: Db, site: number, filter: PageFilter, limit = -1): string[] {
 	const { sql, values } = gatheringOf(db, site, conditionsOf(db, site, filter)).search('s.page_id');
 	return db
-		.prepare(`SELECT s.path ${sql} LIMIT ?`)
+		.prepare<unknown[], string>(`SELECT s.path ${sql} LIMIT ?`)
 		.pluck()
-		.all(...values, limit) as string[];
+		.all(...values, limit);
 }
 
 /** Values that several live pages share, those of most pages first. */
 export function sharedValues(db: Db, site: number, column: 'title' | 'description' | 'picture', limit: number) {
 	return db
-		.prepare(
+		.prepare<unknown[], { value: string; pages: number }>(
 			`SELECT ${column} AS value, count(*) AS pages FROM page_state WHERE site_id = ? AND head IS NOT NULL AND ${column} <> ''
 			GROUP BY ${column} HAVING pages > 1 ORDER BY pages DESC LIMIT ?`
 		)
-		.all(site, limit) as { value: string; pages: number }[];
+		.all(site, limit);
 }
 
 /** Of each type: how many pages are public, and how many of them have each of the tags. */
 export function tagMatrix(db: Db, site: number, tags: readonly string[]) {
 	const columns = tags.map((_, at) => `sum(n * (instr(tags, ?) > 0)) AS t${at}`).join(', ');
 	const rows = db
-		.prepare(
+		.prepare<unknown[], { type: string; pages: number } & Record<string, number>>(
 			`SELECT type, sum(n) AS pages, ${columns} FROM (SELECT type, tag_set, count(*) AS n FROM page_state
 				WHERE site_id = ? AND head IS NOT NULL GROUP BY type, tag_set) AS same JOIN tag_set t ON t.id = same.tag_set GROUP BY type ORDER BY type`
 		)
-		.all(...tags.map((tag) => ` ${tag} `), site) as ({ type: string; pages: number } & Record<string, number>)[];
+		.all(...tags.map((tag) => ` ${tag} `), site);
 	return rows.map(({ type, pages, ...counts }) => ({
 		type,
 		pages,
@@ -447,25 +448,27 @@ export function tagMatrix(db: Db, site: number, tags: readonly string[]) {
 /** How wide titles or descriptions are: counts by steps of an em. */
 export function widths(db: Db, site: number, column: 'title_width' | 'description_width', step: number) {
 	return db
-		.prepare(
+		.prepare<unknown[], { step: number; pages: number }>(
 			`SELECT CAST(${column} / ? AS INTEGER) AS step, count(*) AS pages FROM page_state WHERE site_id = ? AND head IS NOT NULL GROUP BY 1 ORDER BY 1`
 		)
-		.all(step, site) as { step: number; pages: number }[];
+		.all(step, site);
 }
 
 /** The tags that pages say by themselves, whatever their language. */
 export const overriddenTags = (db: Db, site: number): string[] =>
 	db
-		.prepare(`SELECT DISTINCT tag FROM rule WHERE site_id = ? AND page_id IS NOT NULL AND language = '' ORDER BY tag`)
+		.prepare<unknown[], string>(
+			`SELECT DISTINCT tag FROM rule WHERE site_id = ? AND page_id IS NOT NULL AND language = '' ORDER BY tag`
+		)
 		.pluck()
-		.all(site) as string[];
+		.all(site);
 
 /** How many of some pages say something of a tag by themselves. */
 export const countOverriding = (db: Db, site: number, tag: string, paths: readonly string[]): number =>
 	db
-		.prepare(
+		.prepare<unknown[], number>(
 			`SELECT count(*) FROM rule JOIN page ON page.id = rule.page_id WHERE rule.site_id = ? AND tag = ?
 			AND rule.language = '' AND page.path IN (SELECT value FROM json_each(?))`
 		)
 		.pluck()
-		.get(site, tag, JSON.stringify(paths)) as number;
+		.get(site, tag, JSON.stringify(paths))!;

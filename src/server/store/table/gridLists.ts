@@ -58,7 +58,7 @@ export class GridLists {
 	/** Forgets all lists when something was written since the last time, and says so. */
 	private forgetWhatChanged(): boolean {
 		const byOthers = this.db.pragma('data_version', { simple: true }) as number;
-		const byThis = this.db.prepare('SELECT total_changes()').pluck().get() as number;
+		const byThis = this.db.prepare<unknown[], number>('SELECT total_changes()').pluck().get()!;
 		const state = `${byOthers} ${byThis}`;
 		if (this.state === state) return false;
 		this.state = state;

@@ -1,21 +1,24 @@
 import type { Page } from '$core';
-import { prepared, type Db } from '../opening/database';
+import { prepared, row, type Prepared, type Db } from '../opening/database';
 import { hasUnseen } from './grid';
 import { wordsOf } from './wordsInText';
 
 const SQL = {
-	first: `SELECT path FROM page WHERE site_id = ? ORDER BY path LIMIT 1`,
+	first: row<{ path: string }>(`SELECT path FROM page WHERE site_id = ? ORDER BY path LIMIT 1`),
 	pathBefore: `SELECT path FROM page WHERE site_id = ? AND path < ? ORDER BY path DESC LIMIT 1`,
 	pathAfter: `SELECT path FROM page WHERE site_id = ? AND path > ? ORDER BY path LIMIT 1`,
-	after: `SELECT path, type, language, state, title FROM page WHERE site_id = ? AND path > ? ORDER BY path LIMIT ?`,
+	after: row<ListedPage>(
+		`SELECT path, type, language, state, title FROM page WHERE site_id = ? AND path > ? ORDER BY path LIMIT ?`
+	),
 	/** How many pages have the words, as far as that matters. */
-	hits: `SELECT count(*) AS n FROM (SELECT 1 FROM page_search WHERE page_search MATCH ? LIMIT ?)`,
-	best: `SELECT p.path, p.type, p.language, p.state, p.title FROM page_search f JOIN page p ON p.id = f.rowid
-		WHERE page_search MATCH ? AND p.site_id = ? ORDER BY bm25(page_search, 4, 10, 1) LIMIT ?`,
-	some: `SELECT p.path, p.type, p.language, p.state, p.title FROM page_search f CROSS JOIN page p ON p.id = f.rowid
-		WHERE page_search MATCH ? AND p.site_id = ? LIMIT ?`,
-	unseen: `SELECT p.path, p.type, p.language, p.state, p.title FROM path_search f CROSS JOIN page p ON p.id = f.rowid
-		JOIN page_state s ON s.page_id = p.id AND s.seen < 0 WHERE path_search MATCH ? AND p.site_id = ? LIMIT ?`
+	hits: row<{ n: number }>(`SELECT count(*) AS n FROM (SELECT 1 FROM page_search WHERE page_search MATCH ? LIMIT ?)`),
+	best: row<ListedPage>(`SELECT p.path, p.type, p.language, p.state, p.title FROM page_search f JOIN page p ON p.id = f.rowid
+		WHERE page_search MATCH ? AND p.site_id = ? ORDER BY bm25(page_search, 4, 10, 1) LIMIT ?`),
+	some: row<ListedPage>(`SELECT p.path, p.type, p.language, p.state, p.title FROM page_search f CROSS JOIN page p ON p.id = f.rowid
+		WHERE page_search MATCH ? AND p.site_id = ? LIMIT ?`),
+	unseen:
+		row<ListedPage>(`SELECT p.path, p.type, p.language, p.state, p.title FROM path_search f CROSS JOIN page p ON p.id = f.rowid
+		JOIN page_state s ON s.page_id = p.id AND s.seen < 0 WHERE path_search MATCH ? AND p.site_id = ? LIMIT ?`)
 } as const;
 
 /** Weighing more pages than this takes longer than somebody who types waits. */
@@ -32,7 +35,7 @@ export interface ListedPage {
 
 /** Pages to be chosen among, by path or by words. */
 export class ListingStore {
-	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	private readonly run: Prepared<typeof SQL>;
 
 	constructor(private readonly db: Db) {
 		this.run = prepared(db, SQL);
@@ -40,7 +43,7 @@ export class ListingStore {
 
 	/** The path to begin at, and those beside one, in order. */
 	first(site: number): string | undefined {
-		return (this.run('first').get(site) as { path: string } | undefined)?.path;
+		return this.run('first').get(site)?.path;
 	}
 	beside(site: number, path: string): { readonly before: string | undefined; readonly next: string | undefined } {
 		const one = (name: 'pathBefore' | 'pathAfter') =>
@@ -50,7 +53,7 @@ export class ListingStore {
 
 	/** Pages by path, after the last one seen. */
 	after(site: number, after: string, limit: number): ListedPage[] {
-		return this.run('after').all(site, after, limit) as ListedPage[];
+		return this.run('after').all(site, after, limit);
 	}
 
 	/**
@@ -61,9 +64,9 @@ export class ListingStore {
 		const words = wordsOf(text);
 		if (words.length === 0) return this.after(site, '', limit);
 		const all = words.map((word) => `"${word}"*`).join(' ');
-		const { n } = this.run('hits').get(all, MANY + 1) as { n: number };
-		if (n <= MANY) return this.withUnseen(this.run('best').all(all, site, limit) as ListedPage[], all, site, limit);
-		const some = (match: string) => this.run('some').all(match, site, limit) as ListedPage[];
+		const { n } = this.run('hits').get(all, MANY + 1)!;
+		if (n <= MANY) return this.withUnseen(this.run('best').all(all, site, limit), all, site, limit);
+		const some = (match: string) => this.run('some').all(match, site, limit);
 		const titled = some(`title : (${all})`);
 		const known = new Set(titled.map(({ path }) => path));
 		const others = titled.length < limit ? some(all).filter(({ path }) => !known.has(path)) : [];
@@ -74,7 +77,7 @@ export class ListingStore {
 	private withUnseen(found: ListedPage[], match: string, site: number, limit: number): ListedPage[] {
 		if (found.length >= limit || !hasUnseen(this.db, site)) return found;
 		const known = new Set(found.map(({ path }) => path));
-		const unseen = this.run('unseen').all(match, site, limit) as ListedPage[];
+		const unseen = this.run('unseen').all(match, site, limit);
 		return [...found, ...unseen.filter(({ path }) => !known.has(path))].slice(0, limit);
 	}
 }

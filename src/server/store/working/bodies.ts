@@ -1,9 +1,11 @@
 import type { BodyReading } from '$core';
-import { prepared, type Db } from '../opening/database';
+import { prepared, row, type Prepared, type Db } from '../opening/database';
 
 const SQL = {
-	body: `SELECT body FROM page_body WHERE page_id = ?`,
-	naming: `SELECT p.path, b.body FROM page_body b JOIN page p ON p.id = b.page_id WHERE p.site_id = ? AND instr(b.body, ?)`,
+	body: row<{ body: string }>(`SELECT body FROM page_body WHERE page_id = ?`),
+	naming: row<{ path: string; body: string }>(
+		`SELECT p.path, b.body FROM page_body b JOIN page p ON p.id = b.page_id WHERE p.site_id = ? AND instr(b.body, ?)`
+	),
 	saveBody: `INSERT INTO page_body (page_id, body) VALUES (?, ?)
 		ON CONFLICT (page_id) DO UPDATE SET body = excluded.body WHERE body <> excluded.body`,
 	saveLinks: `INSERT INTO page_link (page_id, links) VALUES (?, ?) ON CONFLICT (page_id) DO UPDATE SET links = excluded.links`,
@@ -15,7 +17,7 @@ const SQL = {
 
 /** Texts of pages, which stand apart from their rows, what was read out of them, and where their own files link to. */
 export class BodyStore {
-	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	private readonly run: Prepared<typeof SQL>;
 
 	constructor(db: Db) {
 		this.run = prepared(db, SQL);
@@ -23,7 +25,7 @@ export class BodyStore {
 
 	/** The body of a page; undefined for none. */
 	of(page: number): string | undefined {
-		return (this.run('body').get(page) as { body: string } | undefined)?.body;
+		return this.run('body').get(page)?.body;
 	}
 	save(page: number, body: string | undefined) {
 		if (body === undefined) this.run('dropBody').run(page);
@@ -45,6 +47,6 @@ export class BodyStore {
 
 	/** The pages whose texts hold a word, with their texts; of '', all that have one. */
 	naming(site: number, word: string): IterableIterator<{ path: string; body: string }> {
-		return this.run('naming').iterate(site, word) as IterableIterator<{ path: string; body: string }>;
+		return this.run('naming').iterate(site, word);
 	}
 }

@@ -1,13 +1,18 @@
 import type { FoundTag, FrameValue, Page } from '$core';
 import type { BodyStore } from './bodies';
-import { prepared, type Db } from '../opening/database';
+import { prepared, row, type Prepared, type Db } from '../opening/database';
 import { splitBody, type PageRow } from './pageRows';
 
 const SQL = {
-	addFound: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin, source)
+	addFound: row<{
+		id: number;
+	}>(`INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin, source)
 		VALUES (@site, @path, coalesce(@type, 'page'), @language, @state, @modified, @hidden, @fields, @settings, @origin, @source)
-		ON CONFLICT (site_id, path) DO NOTHING RETURNING id`,
-	refreshPage: `INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin, source)
+		ON CONFLICT (site_id, path) DO NOTHING RETURNING id`),
+	refreshPage: row<{
+		id: number;
+		holdsBody: 0 | 1;
+	}>(`INSERT INTO page (site_id, path, type, language, state, modified, hidden, fields, settings, origin, source)
 		VALUES (@site, @path, coalesce(@type, 'page'), @language, @state, @modified, @hidden, @fields,
 			json_patch(json_object('found', json(@found)), json_object('alternates', json(@alternates))), @origin, @source)
 		ON CONFLICT (site_id, path) DO UPDATE SET type = coalesce(@type, type), 
@@ -30,14 +35,22 @@ const SQL = {
 			hidden = CASE WHEN @hidden THEN 1 WHEN @columns IS NULL AND instr(lower(json_extract(settings, '$.found')), 'noindex') THEN 0
 				ELSE hidden END,
 			state = CASE WHEN origin = 'gone' THEN 'live' ELSE state END
-		RETURNING id, coalesce((SELECT 1 FROM json_each(settings, '$.held') WHERE value = 'body'), 0) AS holdsBody`,
-	cameFrom: `SELECT origin, source, EXISTS (SELECT 1 FROM import_source WHERE site_id = @site AND kind = 'table') AS hasTable
-		FROM page WHERE site_id = @site AND path = @path`,
-	found: `SELECT language, json_extract(settings, '$.found') AS found FROM page WHERE site_id = ?`,
-	written: `SELECT keys FROM written WHERE site_id = ? AND path = ?`,
+		RETURNING id, coalesce((SELECT 1 FROM json_each(settings, '$.held') WHERE value = 'body'), 0) AS holdsBody`),
+	cameFrom: row<{
+		origin: string | null;
+		source: string | null;
+		hasTable: 0 | 1;
+	}>(`SELECT origin, source, EXISTS (SELECT 1 FROM import_source WHERE site_id = @site AND kind = 'table') AS hasTable
+		FROM page WHERE site_id = @site AND path = @path`),
+	found: row<{ language: string | null; found: string | null }>(
+		`SELECT language, json_extract(settings, '$.found') AS found FROM page WHERE site_id = ?`
+	),
+	written: row<{ keys: string }>(`SELECT keys FROM written WHERE site_id = ? AND path = ?`),
 	saveWritten: `INSERT INTO written (site_id, path, keys) VALUES (@site, @path, @keys)
 		ON CONFLICT (site_id, path) DO UPDATE SET keys = excluded.keys`,
-	pagesFrom: `SELECT id, path FROM page WHERE site_id = ? AND origin = 'folder' AND coalesce(source, 'folder') = ?`,
+	pagesFrom: row<PageRow>(
+		`SELECT id, path FROM page WHERE site_id = ? AND origin = 'folder' AND coalesce(source, 'folder') = ?`
+	),
 	pageGone: `UPDATE page SET origin = 'gone', state = 'draft' WHERE id = ?`,
 	saveFrames: `UPDATE site SET settings = json_set(settings, '$.frames', json(@frames)) WHERE id = @id`
 } as const;
@@ -60,7 +73,7 @@ export type PageOrigin = 'folder' | 'web';
 
 /** Pages as they are read in from folders, tables and the web, and what is known of where they came from. */
 export class ReadInStore {
-	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	private readonly run: Prepared<typeof SQL>;
 
 	constructor(
 		db: Db,
@@ -96,7 +109,7 @@ export class ReadInStore {
 			hidden: isHidden ? 1 : 0
 		};
 		const settings = JSON.stringify({ found, ...(alternates && { alternates }) });
-		const added = this.run('addFound').get({ ...said, settings }) as { id: number } | undefined;
+		const added = this.run('addFound').get({ ...said, settings });
 		if (added) {
 			if (withBody && body !== undefined) this.bodies.save(added.id, body);
 			this.bodies.saveLinks(added.id, page.links);
@@ -107,15 +120,14 @@ export class ReadInStore {
 			alternates: alternates ? JSON.stringify(alternates) : null,
 			found: JSON.stringify(found),
 			columns: columns ? JSON.stringify(Object.fromEntries(columns.map((name) => [name, null]))) : null
-		}) as { id: number; holdsBody: 0 | 1 };
+		})!;
 		if (withBody && !row.holdsBody && (!columns || columns.includes('body'))) this.bodies.save(row.id, body);
 		this.bodies.saveLinks(row.id, page.links);
 	}
 
 	/** What a later reading would bring a page up to date from. */
 	cameFrom(site: number, path: string): PageOrigin | 'table' | undefined {
-		const row = this.run('cameFrom').get({ site, path }) as
-			{ origin: string | null; source: string | null; hasTable: 0 | 1 } | undefined;
+		const row = this.run('cameFrom').get({ site, path });
 		if (row?.origin === 'folder') return row.source === 'web' ? 'web' : 'folder';
 		return row?.hasTable ? 'table' : undefined;
 	}
@@ -124,8 +136,7 @@ export class ReadInStore {
 	retirePages(site: number, present: ReadonlySet<string>, origin: PageOrigin = 'folder'): string[] {
 		const gone: PageRow[] = [];
 		// Of many pages few are gone: no more are held.
-		for (const row of this.run('pagesFrom').iterate(site, origin) as IterableIterator<PageRow>)
-			if (!present.has(row.path)) gone.push(row);
+		for (const row of this.run('pagesFrom').iterate(site, origin)) if (!present.has(row.path)) gone.push(row);
 		for (const { id } of gone) this.run('pageGone').run(id);
 		return gone.map((row) => row.path);
 	}
@@ -137,14 +148,14 @@ export class ReadInStore {
 
 	/** What each page's own file said, and its language: without the bodies, which are long. */
 	*foundOfPages(site: number): Generator<Pick<Page, 'language' | 'found'>> {
-		const rows = this.run('found').iterate(site) as IterableIterator<{ language: string | null; found: string | null }>;
+		const rows = this.run('found').iterate(site);
 		for (const { language, found } of rows)
 			yield { ...(language && { language }), found: found === null ? [] : (JSON.parse(found) as FoundTag[]) };
 	}
 
 	/** The keys of what was written into a page's file: see `written.ts`. */
 	writtenInto(site: number, path: string): Set<string> {
-		const row = this.run('written').get(site, path) as { keys: string } | undefined;
+		const row = this.run('written').get(site, path);
 		return new Set(row ? (JSON.parse(row.keys) as string[]) : []);
 	}
 	/** Adds to them. Those of the last few dozen heads are remembered. */

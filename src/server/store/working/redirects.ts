@@ -1,19 +1,19 @@
-import { prepared, type Db } from '../opening/database';
+import { prepared, row, type Prepared, type Db } from '../opening/database';
 
 const SQL = {
-	all: `SELECT path, target FROM redirect WHERE site_id = ? ORDER BY path`,
-	of: `SELECT target FROM redirect WHERE site_id = ? AND path = ?`,
+	all: row<{ path: string; target: string }>(`SELECT path, target FROM redirect WHERE site_id = ? ORDER BY path`),
+	of: row<{ target: string }>(`SELECT target FROM redirect WHERE site_id = ? AND path = ?`),
 	save: `INSERT INTO redirect (site_id, path, target) VALUES (@site, @from, @to)
 		ON CONFLICT (site_id, path) DO UPDATE SET target = excluded.target`,
 	leadNowhere: `DELETE FROM redirect WHERE site_id = ? AND target = ?`,
-	leading: `SELECT path FROM redirect WHERE site_id = ? AND target = ? ORDER BY path`,
+	leading: row<{ path: string }>(`SELECT path FROM redirect WHERE site_id = ? AND target = ? ORDER BY path`),
 	leadOn: `UPDATE redirect SET target = @to WHERE site_id = @site AND target = @from`,
 	drop: `DELETE FROM redirect WHERE site_id = ? AND path = ?`
 } as const;
 
 /** Where pages used to be, and where they are. */
 export class RedirectStore {
-	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	private readonly run: Prepared<typeof SQL>;
 
 	constructor(db: Db) {
 		this.run = prepared(db, SQL);
@@ -21,18 +21,20 @@ export class RedirectStore {
 
 	/** Targets by former path. */
 	all(site: number): Record<string, string> {
-		const rows = this.run('all').all(site) as { path: string; target: string }[];
+		const rows = this.run('all').all(site);
 		return Object.fromEntries(rows.map(({ path, target }) => [path, target]));
 	}
 
 	/** Where a page that used to be at a path is now. */
 	of(site: number, path: string): string | undefined {
-		return (this.run('of').get(site, path) as { target: string } | undefined)?.target;
+		return this.run('of').get(site, path)?.target;
 	}
 
 	/** Former paths that lead to a page. */
 	leadingTo(site: number, path: string): string[] {
-		return (this.run('leading').all(site, path) as { path: string }[]).map((row) => row.path);
+		return this.run('leading')
+			.all(site, path)
+			.map((row) => row.path);
 	}
 
 	/** Brings them to what is given. */

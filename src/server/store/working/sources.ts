@@ -1,12 +1,14 @@
 import { deflateRawSync, inflateRawSync } from 'node:zlib';
-import { prepared, type Db } from '../opening/database';
+import { prepared, row, type Prepared, type Db } from '../opening/database';
 
 const SQL = {
-	settings: `SELECT settings FROM import_source WHERE site_id = ? AND kind = ?`,
+	settings: row<{ settings: string }>(`SELECT settings FROM import_source WHERE site_id = ? AND kind = ?`),
 	save: `INSERT INTO import_source (site_id, kind, settings) VALUES (?, ?, ?)
 		ON CONFLICT (site_id, kind) DO UPDATE SET settings = excluded.settings`,
 	drop: `DELETE FROM import_source WHERE site_id = ? AND kind = ?`,
-	file: `SELECT size, modified, reading, result FROM import_file WHERE site_id = ? AND file = ?`,
+	file: row<Omit<FileReading, 'reading'> & { reading: Buffer }>(
+		`SELECT size, modified, reading, result FROM import_file WHERE site_id = ? AND file = ?`
+	),
 	files: `SELECT file FROM import_file WHERE site_id = ?`,
 	saveFile: `INSERT INTO import_file (site_id, file, size, modified, reading, result) VALUES (@site, @file, @size, @modified, @reading, @result)
 		ON CONFLICT (site_id, file) DO UPDATE SET size = excluded.size, modified = excluded.modified, reading = excluded.reading, result = excluded.result`,
@@ -14,10 +16,16 @@ const SQL = {
 	dropFile: `DELETE FROM import_file WHERE site_id = ? AND file = ?`,
 	addAddress: `INSERT OR IGNORE INTO crawl (site_id, address, number, depth) VALUES (@site, @address,
 		(SELECT count(*) FROM crawl WHERE site_id = @site), @depth)`,
-	nextAddress: `SELECT address, depth FROM crawl WHERE site_id = ? AND result IS NULL ORDER BY number LIMIT 1`,
+	nextAddress: row<{ address: string; depth: number }>(
+		`SELECT address, depth FROM crawl WHERE site_id = ? AND result IS NULL ORDER BY number LIMIT 1`
+	),
 	doneAddress: `UPDATE crawl SET result = @result WHERE site_id = @site AND address = @address`,
-	addresses: `SELECT address, result FROM crawl WHERE site_id = ? AND result IS NOT NULL ORDER BY number`,
-	countAddresses: `SELECT count(*) FILTER (WHERE result = '') AS read, count(*) FILTER (WHERE result IS NULL) AS waiting FROM crawl WHERE site_id = ?`,
+	addresses: row<{ address: string; result: string }>(
+		`SELECT address, result FROM crawl WHERE site_id = ? AND result IS NOT NULL ORDER BY number`
+	),
+	countAddresses: row<{ read: number; waiting: number }>(
+		`SELECT count(*) FILTER (WHERE result = '') AS read, count(*) FILTER (WHERE result IS NULL) AS waiting FROM crawl WHERE site_id = ?`
+	),
 	dropAddresses: `DELETE FROM crawl WHERE site_id = ?`
 } as const;
 
@@ -33,7 +41,7 @@ export interface FileReading {
 
 /** Where the content of sites came from, and what was read out of each file. */
 export class SourceStore {
-	private readonly run: ReturnType<typeof prepared<keyof typeof SQL>>;
+	private readonly run: Prepared<typeof SQL>;
 
 	constructor(db: Db) {
 		this.run = prepared(db, SQL);
@@ -41,7 +49,7 @@ export class SourceStore {
 
 	/** What was said about reading a kind of source: a folder, a table, a live site. */
 	settings<T>(site: number, kind: string): T | undefined {
-		const row = this.run('settings').get(site, kind) as { settings: string } | undefined;
+		const row = this.run('settings').get(site, kind);
 		return row && (JSON.parse(row.settings) as T);
 	}
 	saveSettings(site: number, kind: string, settings: unknown) {
@@ -52,7 +60,7 @@ export class SourceStore {
 	}
 
 	file(site: number, file: string): FileReading | undefined {
-		const row = this.run('file').get(site, file) as (Omit<FileReading, 'reading'> & { reading: Buffer }) | undefined;
+		const row = this.run('file').get(site, file);
 		return row && { ...row, reading: JSON.parse(inflateRawSync(row.reading).toString()) as unknown };
 	}
 	/** The names of the files known. While they are gone over, nothing else is asked of the database. */
@@ -75,7 +83,7 @@ export class SourceStore {
 		this.run('addAddress').run({ site, address, depth });
 	}
 	nextAddress(site: number): { address: string; depth: number } | undefined {
-		return this.run('nextAddress').get(site) as { address: string; depth: number } | undefined;
+		return this.run('nextAddress').get(site);
 	}
 	/** `result` is '' for a page that was read, else why it is none. */
 	doneAddress(site: number, address: string, result: string) {
@@ -83,10 +91,10 @@ export class SourceStore {
 	}
 	/** The addresses that were looked at, in their order. */
 	addresses(site: number): { address: string; result: string }[] {
-		return this.run('addresses').all(site) as { address: string; result: string }[];
+		return this.run('addresses').all(site);
 	}
 	countAddresses(site: number): { read: number; waiting: number } {
-		return this.run('countAddresses').get(site) as { read: number; waiting: number };
+		return this.run('countAddresses').get(site)!;
 	}
 	dropAddresses(site: number) {
 		this.run('dropAddresses').run(site);

@@ -7,8 +7,8 @@ import type { RequestHandler } from './$types';
 /** A picture of the folder that a site was read from, until the site itself is public; no other file of it. */
 export const GET: RequestHandler = ({ locals, params, url }) => {
 	const store = locals.store;
-	const site = store.findSite(params.site);
-	const source = site && store.sources.settings<FolderSource>(site.id, 'folder');
+	const site = store.working.sites.find(params.site);
+	const source = site && store.working.sources.settings<FolderSource>(site.id, 'folder');
 	// As it was written: what is encoded in a path stays so.
 	const path = url.pathname.split('/').slice(3).join('/');
 	const picture = site && store.pictures.one(site.id, `/${path}`);

@@ -18,7 +18,7 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		const { pages, action } = readBatch(data);
 		const store = locals.store;
 		const input = { db: store.file, site: params.site, pages, action };
-		store.site(params.site);
+		store.working.sites.named(params.site);
 		if (data.try === true) return json(await runJob('sample', input, { signal: request.signal }));
 		const run = async (signal: AbortSignal, progress?: (done: number) => void) => {
 			const done = await patiently(() => runJob('batch', input, { signal, ...(progress && { progress }) }));

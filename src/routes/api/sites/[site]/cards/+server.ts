@@ -11,7 +11,7 @@ import type { RequestHandler } from './$types';
 export const GET: RequestHandler = ({ locals, params }) =>
 	answering(async () => {
 		const store = locals.store;
-		store.site(params.site);
+		store.working.sites.named(params.site);
 		const hasReaders = readersClient() !== undefined;
 		return json(await runJob('cards', { db: store.file, site: params.site, hasReaders }));
 	});
@@ -27,7 +27,7 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		const client = readersClient();
 		if (!client) throw new UserError('No readers are named. Start Kephalon with --readers and their address.');
 		const store = locals.store;
-		store.site(params.site);
+		store.working.sites.named(params.site);
 		return answerInLines(request, async (say, signal) => {
 			const work = does === 'look' ? lookAtCards : tellReaders;
 			return { asked: await work(store, client, params.site, { say, signal }) };

@@ -12,7 +12,7 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const cells = readCells(await readRecord(request));
 		const store = locals.store;
-		store.site(params.site);
+		store.working.sites.named(params.site);
 		const input = { db: store.file, site: params.site, cells };
 		// Who leaves right after writing has written.
 		const done = await patiently(() => runJob('cells', input));

@@ -12,7 +12,7 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { type, path } = readWanted(await readRecord(request));
 		const store = locals.store;
-		store.site(params.site);
+		store.working.sites.named(params.site);
 		return answerInLines(request, async (say, signal) => {
 			const progress = (done: number, all: number) => say({ done, all });
 			return { composed: await composeAll(store, { site: params.site, type, path, progress, signal }) };

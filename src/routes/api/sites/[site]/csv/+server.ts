@@ -13,7 +13,7 @@ import type { RequestHandler } from './$types';
 export const GET: RequestHandler = ({ locals, params, url }) =>
 	answering(() => {
 		const store = locals.store;
-		store.site(params.site);
+		store.working.sites.named(params.site);
 		const sort = url.searchParams.get('sort') ?? 'path';
 		const lines = writeCsv(store, params.site, filterOf(url.searchParams), {
 			columns: (url.searchParams.get('columns') ?? 'path,title,description').split(','),
@@ -47,7 +47,7 @@ export const GET: RequestHandler = ({ locals, params, url }) =>
 export const POST: RequestHandler = ({ locals, params, request, url }) =>
 	answering(async () => {
 		const store = locals.store;
-		store.site(params.site);
+		store.working.sites.named(params.site);
 		const file = new Uint8Array(await request.arrayBuffer());
 		const input = { db: store.file, site: params.site, file };
 		const isTrial = url.searchParams.get('try') === '1';

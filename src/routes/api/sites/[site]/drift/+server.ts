@@ -13,7 +13,7 @@ export const GET: RequestHandler = ({ locals, params }) => answering(() => json(
 export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(() => {
 		const store = locals.store;
-		const { site } = store.site(params.site);
+		const { site } = store.working.sites.named(params.site);
 		return answerInLines(request, async (say, signal) => ({
 			drift: await runJob(
 				'drift',

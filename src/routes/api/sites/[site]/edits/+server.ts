@@ -14,7 +14,7 @@ const MOST = 200;
 export const GET: RequestHandler = ({ locals, params, url }) =>
 	answering(() => {
 		const store = locals.store;
-		const { id, revision } = store.site(params.site);
+		const { id, revision } = store.working.sites.named(params.site);
 		const before = Number(url.searchParams.get('before') ?? NaN);
 		const asked = Number(url.searchParams.get('limit') ?? NaN);
 		const limit = Number.isInteger(asked) && asked > 0 ? Math.min(MOST, asked) : 50;

@@ -8,7 +8,7 @@ import type { RequestHandler } from './$types';
 export const GET: RequestHandler = ({ locals, params }) =>
 	answering(() => {
 		const store = locals.store;
-		return json(store.filters.all(store.site(params.site).id));
+		return json(store.table.filters.all(store.working.sites.named(params.site).id));
 	});
 
 /** So many filters have names, each so long (UTF-16 code units) at the most. */
@@ -24,15 +24,15 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		if (typeof query === 'string' && query.length > LONGEST)
 			throw new UserError(`The filter has ${query.length} characters; at most ${LONGEST} are kept.`);
 		const store = locals.store;
-		const { id } = store.site(params.site);
+		const { id } = store.working.sites.named(params.site);
 		await patiently(() =>
 			store.transaction(() => {
-				if (typeof query !== 'string' || query === '') return store.filters.drop(id, name);
-				const others = store.filters.all(id).filter((one) => one.name !== name.trim());
+				if (typeof query !== 'string' || query === '') return store.table.filters.drop(id, name);
+				const others = store.table.filters.all(id).filter((one) => one.name !== name.trim());
 				if (others.length >= MOST)
 					throw new UserError(`There are ${MOST} filters with names already. Take one away that nobody needs.`);
-				store.filters.save(id, name.trim(), query);
+				store.table.filters.save(id, name.trim(), query);
 			})
 		);
-		return json(store.filters.all(id));
+		return json(store.table.filters.all(id));
 	});

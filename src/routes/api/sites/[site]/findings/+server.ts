@@ -27,8 +27,13 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		const what = { ...one, reason, do: takeUp === true ? 'take-up' : 'set-aside' };
 		const made = await patiently(() =>
 			makeEdit(store, params.site, { origin: 'findings', kind: 'aside', what }, ({ id }) => {
-				if (takeUp === true) return store.asides.takeUp(id, one);
-				store.asides.add(id, { ...one, reason: String(reason), author: authorName(), made: new Date().toISOString() });
+				if (takeUp === true) return store.state.suppressions.takeUp(id, one);
+				store.state.suppressions.add(id, {
+					...one,
+					reason: String(reason),
+					author: authorName(),
+					made: new Date().toISOString()
+				});
 			})
 		);
 		return json({ edit: made.edit, revision: made.revision });

@@ -7,7 +7,7 @@ import type { RequestHandler } from './$types';
 export const GET: RequestHandler = ({ locals, params, url, request }) =>
 	answering(async () => {
 		const store = locals.store;
-		store.site(params.site);
+		store.working.sites.named(params.site);
 		const type = url.searchParams.get('type') ?? undefined;
 		const input = { db: store.file, site: params.site, ...(type !== undefined && { type }) };
 		return json(await runJob('hard', input, { signal: request.signal }));

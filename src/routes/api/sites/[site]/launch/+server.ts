@@ -12,14 +12,14 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		const { id: item, on } = await readRecord(request);
 		if (typeof item !== 'string' || item.length > 200) throw new UserError('Say which item is meant.');
 		const store = locals.store;
-		const { id } = store.site(params.site);
+		const { id } = store.working.sites.named(params.site);
 		// Read where it is written: another tab may tick at the same time.
 		const tick = () => {
-			const ticked = new Set(store.sources.settings<string[]>(id, 'launch') ?? []);
+			const ticked = new Set(store.working.sources.settings<string[]>(id, 'launch') ?? []);
 			if (on === true) ticked.add(item);
 			else ticked.delete(item);
 			if (ticked.size > MOST) throw new UserError(`At most ${MOST} items are ticked.`);
-			store.sources.saveSettings(id, 'launch', [...ticked]);
+			store.working.sources.saveSettings(id, 'launch', [...ticked]);
 			return [...ticked];
 		};
 		return json(await patiently(() => store.transaction(tick)));

@@ -33,12 +33,13 @@ export const GET: RequestHandler = ({ locals, params, url, request }) =>
 	answering(async () => {
 		const store = locals.store;
 		const text = url.searchParams.get('find');
-		if (text !== null) return json({ pages: store.listing.find(store.site(params.site).id, text, MOST) });
+		if (text !== null)
+			return json({ pages: store.table.listing.find(store.working.sites.named(params.site).id, text, MOST) });
 		const about = url.searchParams.get('about');
 		if (about !== null) return json(readWhatLeads(store, params.site, about));
 		const path = url.searchParams.get('linking');
 		if (path !== null) {
-			store.site(params.site);
+			store.working.sites.named(params.site);
 			const input = { db: store.file, site: params.site, path };
 			return json(await runJob('linking', input, { signal: request.signal }));
 		}

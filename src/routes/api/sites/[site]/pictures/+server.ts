@@ -11,7 +11,7 @@ import type { RequestHandler } from './$types';
 export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const store = locals.store;
-		store.site(params.site);
+		store.working.sites.named(params.site);
 		const isAddress = (request.headers.get('content-type') ?? '').startsWith('application/json');
 		const bytes = isAddress
 			? await fetchPicture(((await readRecord(request)) as { address?: unknown }).address)
@@ -34,7 +34,7 @@ function nameOf(request: Request): string | undefined {
 export const GET: RequestHandler = ({ locals, params }) =>
 	answering(() => {
 		const store = locals.store;
-		return json(store.pictures.all(store.site(params.site).id));
+		return json(store.pictures.all(store.working.sites.named(params.site).id));
 	});
 
 /** Takes a picture out of the library that nothing uses. */

@@ -12,7 +12,7 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		if (typeof address !== 'string' || address.trim() === '')
 			throw new UserError('Say which address is to be looked at.');
 		const { store } = locals;
-		const { site } = store.site(params.site);
+		const { site } = store.working.sites.named(params.site);
 		const input = { db: store.file, site: params.site, address, via: viaFor(site.base) };
 		return json(await runJob('look', input, { signal: request.signal }));
 	});

@@ -22,7 +22,7 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 			throw new UserError('The release cannot be read: "note" is a text.');
 		if (removes !== undefined && !Number.isInteger(removes))
 			throw new UserError('The release cannot be read: "removes" is how many pages leave.');
-		store.site(params.site);
+		store.working.sites.named(params.site);
 		const input = {
 			...{ db: store.file, site: params.site },
 			...(note && note.trim() !== '' && { note: note.trim() }),

@@ -13,7 +13,7 @@ const MOST = 100;
 export const GET: RequestHandler = ({ locals, params, url, request }) =>
 	answering(async () => {
 		const store = locals.store;
-		const { id } = store.site(params.site);
+		const { id } = store.working.sites.named(params.site);
 		const [from, to, path] = ['from', 'to', 'path'].map((name) => url.searchParams.get(name));
 		if (from !== null && to !== null && from !== undefined && to !== undefined) {
 			const between = [Number(from), Number(to)] as const;
@@ -31,7 +31,7 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		const { backTo, note, removes } = await readRecord(request);
 		if (!Number.isInteger(backTo)) throw new UserError('Say which release to go back to, by its number.');
 		const store = locals.store;
-		refuseReleases(store, store.site(params.site).id, [backTo as number]);
+		refuseReleases(store, store.working.sites.named(params.site).id, [backTo as number]);
 		const said = typeof note === 'string' && note !== '' ? { note } : {};
 		const sure = Number.isInteger(removes) ? { removes: removes as number } : {};
 		const input = { db: store.file, site: params.site, to: backTo as number, ...said, ...sure };

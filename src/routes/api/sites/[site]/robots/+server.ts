@@ -6,7 +6,7 @@ import type { RequestHandler } from './$types';
 export const GET: RequestHandler = ({ locals, params }) =>
 	answering(
 		() =>
-			new Response(robotsOf(locals.store.site(params.site).site), {
+			new Response(robotsOf(locals.store.working.sites.named(params.site).site), {
 				headers: { 'content-type': 'text/plain; charset=utf-8', 'x-content-type-options': 'nosniff' }
 			})
 	);

@@ -8,7 +8,7 @@ import type { RequestHandler } from './$types';
 export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const store = locals.store;
-		store.site(params.site);
+		store.working.sites.named(params.site);
 		const recipe = readRecipe(await readRecord(request));
 		const file = await runJob('draw', { db: store.file, recipe });
 		return new Response(readFileSync(file), { headers: { 'content-type': 'image/jpeg', 'cache-control': 'no-store' } });
