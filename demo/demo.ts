@@ -2,7 +2,7 @@ import { readFile, rm } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { listen, serve } from '../src/cli/serve';
 import { explain } from '$server/store/opening/database';
-import { UserError } from '$server/errors';
+import { refuse, UserError } from '$server/errors';
 import type { Page, Picture } from '$core';
 import { Library } from '$server/pictures/library';
 import { refreshAll } from '$server/jobs/parts';
@@ -159,7 +159,7 @@ const DESCRIBED: Readonly<Record<string, Partial<Picture>>> = {
 export async function main(args: readonly string[]) {
 	const unknown = args.find((arg) => arg !== '--fresh');
 	try {
-		if (unknown) throw new UserError(`Unknown option ${unknown}. The demo knows --fresh, which starts over.`, 2);
+		if (unknown) throw refuse('demo-option', { option: unknown });
 		const demo = await startDemo({
 			folder: 'data/demo',
 			port: 4870,

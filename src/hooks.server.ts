@@ -2,7 +2,7 @@ import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { withoutPaths } from '$server/web/paths';
 import { problem } from '$server/web/problem';
 import { openStore } from '$server/web/working';
-import { UserError } from '$server/errors';
+import { refuse, UserError } from '$server/errors';
 import { log } from '$server/log';
 import { parseUrl } from '$core';
 
@@ -22,15 +22,14 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const host = request.headers.get('host') ?? '';
 	const origin = request.headers.get('origin');
 	if (request.method !== 'GET' && request.method !== 'HEAD') {
-		if (origin !== null && parseUrl(origin)?.host !== host)
-			return problem(403, 'Forbidden', 'Another site may not change anything here.');
+		if (origin !== null && parseUrl(origin)?.host !== host) return problem(refuse('other-origin'));
 		// None of these can be sent by another site's form without its browser asking first.
 		if (
 			!/^(application\/json|application\/octet-stream|image\/[\w.+-]+)\b/.test(
 				request.headers.get('content-type') ?? ''
 			)
 		)
-			return problem(415, 'Unsupported media type', 'Send JSON, or a picture.');
+			return problem(refuse('body-of-other-kind'));
 	}
 	// Opened when a route asks for it: one that cannot be opened is told as the route tells what it refuses.
 	Object.defineProperty(event.locals, 'store', { get: openStore });

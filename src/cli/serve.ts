@@ -4,7 +4,7 @@ import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { Delivery } from '$server/delivery/delivery';
 import { frontOf } from '$server/delivery/front';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { stopJobs } from '$server/jobs/run';
 
 export interface Running {
@@ -41,14 +41,14 @@ export async function listen(
 			return { address: `http://${host}:${actual}`, port: actual, close: () => closeServer(server) };
 		}
 	}
-	throw new UserError(`The ports ${wanted} to ${wanted + TRIES - 1} are all taken. Name another with --port.`);
+	throw refuse('ports-taken', { first: wanted, last: wanted + TRIES - 1 });
 }
 
 /** Throws a `UserError` when a port of an address is taken: several processes share one, and none takes the next. */
 export async function refuseTaken(port: number, host: string) {
 	const server = createServer();
 	const isFree = await tryPort(server, port, host);
-	if (!isFree) throw new UserError(`Port ${port} is taken. Name another with --port.`);
+	if (!isFree) throw refuse('port-taken', { port });
 	await new Promise((resolve) => server.close(resolve));
 }
 
@@ -56,14 +56,8 @@ function tryPort(server: Server, port: number, host: string): Promise<boolean> {
 	return new Promise((resolve, reject) => {
 		const failed = (error: NodeJS.ErrnoException) => {
 			if (error.code === 'EADDRINUSE') resolve(false);
-			else if (error.code === 'EADDRNOTAVAIL')
-				reject(new UserError(`This machine has no address ${host}. Name another with --host.`));
-			else
-				reject(
-					error.code === 'EACCES'
-						? new UserError(`Port ${port} may not be used by this user. Name one above 1023 with --port.`)
-						: error
-				);
+			else if (error.code === 'EADDRNOTAVAIL') reject(refuse('host-missing', { host }));
+			else reject(error.code === 'EACCES' ? refuse('port-forbidden', { port }) : error);
 		};
 		server.once('error', failed);
 		server.listen(port, host, () => {
@@ -102,7 +96,7 @@ export interface ServeOptions {
 /** Starts the web application in this process on a database. */
 export async function serve({ db, port, say, standIn, readers, content = [] }: ServeOptions): Promise<Running> {
 	const handlerFile = built('../web/handler.js');
-	if (!existsSync(handlerFile)) throw new UserError('The web application is not built. Run npm run build first.');
+	if (!existsSync(handlerFile)) throw refuse('not-built');
 	process.env.KEPHALON_DB = db;
 	process.env.KEPHALON_THREAD = built('./thread.js');
 	process.env.KEPHALON_CONTENT = JSON.stringify(content);

@@ -72,10 +72,10 @@ describe('what takes much of a site away is said twice', () => {
 		release();
 		for (const path of ['/a', '/b', '/c']) store.working.pages.remove(id, path);
 		const refused = refusal(() => release());
-		expect([refused.status, refused.data, store.releases.latest(id)?.number]).toEqual([409, { removes: 3 }, 1]);
+		expect([refused.code, refused.data.removes, store.releases.latest(id)?.number]).toEqual(['release-removes', 3, 1]);
 		expect(refused.message).toContain('3 of 10 pages');
 		// Another number is not what was asked.
-		expect(refusal(() => release({ removes: 2 })).data).toEqual({ removes: 3 });
+		expect(refusal(() => release({ removes: 2 })).data).toMatchObject({ removes: 3 });
 		expect(release({ removes: 3 })).toMatchObject({ number: 2, removed: 3 });
 	});
 	test('but not where it is little, or where single pages go out', () => {
@@ -91,12 +91,12 @@ describe('what takes much of a site away is said twice', () => {
 		release();
 		for (const path of ['/x', '/y', '/z']) store.working.pages.save(id, page(path));
 		release();
-		expect(refusal(() => goBack(store, 'S', 1)).data).toEqual({ removes: 3 });
+		expect(refusal(() => goBack(store, 'S', 1)).data).toMatchObject({ removes: 3 });
 		expect(goBack(store, 'S', 1, { removes: 3 })).toMatchObject({ number: 3, removed: 3 });
 	});
 	test('taking back what brought it, and nothing goes before', () => {
 		const refused = refusal(() => takeBack(store, 'S', 'last', 'bench'));
-		expect([refused.status, refused.data]).toEqual([409, { removes: 10 }]);
+		expect([refused.status, refused.code, refused.data]).toEqual([409, 'take-back-removes', { removes: 10, all: 10 }]);
 		expect(refused.message).toContain('10 of 10 pages would go');
 		expect(store.working.pages.count(id).all).toBe(10);
 		takeBack(store, 'S', 'last', 'bench', 10);
@@ -141,8 +141,8 @@ describe('a request says what it means', () => {
 		expect(work).toHaveBeenCalledTimes(2);
 		expect(() => ask('a', { only: ['/a'] })).toThrow('was sent with something else');
 		expect(() => ask('')).toThrow('1 to 200 characters');
-		work.mockRejectedValueOnce(new UserError('Not now.'));
-		await expect(ask('c')).rejects.toThrow('Not now.');
+		work.mockRejectedValueOnce(new UserError('too-much-work'));
+		await expect(ask('c')).rejects.toThrow('Too much is being worked on');
 		expect(await ask('c')).toBe(0);
 	});
 	test('sentences go out without where files lie on this machine', () => {

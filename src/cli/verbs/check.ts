@@ -11,7 +11,7 @@ import {
 	type ContentType,
 	type Finding
 } from '$core';
-import { UserError } from '$server/errors';
+import { UserError, refuse } from '$server/errors';
 import { findInFolder, type FileFinding } from '$server/findings/folder';
 import { readSiteFile } from '$server/siteFile/siteFile';
 import { sarifOf } from '$server/findings/sarif';
@@ -53,11 +53,7 @@ export const addCheck: Verb = (program) => {
 		.option('--baseline <file>', 'only what is new since this file; it is written when it is not there')
 		.addOption(dbOption())
 		.action(async (folder: string | undefined, { site, pages, ...options }: Options) => {
-			if ((folder === undefined) === (site === undefined))
-				throw new UserError(
-					'Say what is to be checked: --site NAME for a site of the database, or a folder or site file.',
-					2
-				);
+			if ((folder === undefined) === (site === undefined)) throw refuse('nothing-to-check');
 			if (folder !== undefined) return tell(findInPath(folder, pages === true), options);
 			const name = site as string;
 			const isWhole = pages && (await isFresh(name, options));
@@ -110,7 +106,7 @@ const placeOf = ({ file, line, column }: Placed) =>
 /** A folder of HTML as it stands, or the rules, and with `--pages` the pages, of a site file. */
 function findInPath(path: string, withPages: boolean): Found {
 	const found = statSync(path, { throwIfNoEntry: false });
-	if (!found) throw new UserError(`There is no file or folder ${path}.`, 2);
+	if (!found) throw refuse('path-missing', { path });
 	if (found.isDirectory()) {
 		const { findings, files } = findInFolder(path);
 		return { placed: findings, looked: `Looked at ${count(files, 'file')} of HTML.` };
@@ -195,7 +191,7 @@ function newSince(file: string, found: readonly Placed[]): Placed[] {
 		const known = new Set(JSON.parse(readFileSync(file, 'utf8')) as string[]);
 		return found.filter((one) => !known.has(keyOf(one)));
 	} catch {
-		throw new UserError(`${file} is no baseline that can be read. Delete it to write it anew.`, 2);
+		throw refuse('baseline-broken', { file });
 	}
 }
 

@@ -1,6 +1,6 @@
 import cluster from 'node:cluster';
 import { InvalidArgumentError } from 'commander';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { Store } from '$server/store/store';
 import { endInOrder } from '../ending';
 import { deliver, LOCAL_HOST, refuseTaken } from '../serve';
@@ -48,8 +48,7 @@ function supervise({ workers: count, host, port: wanted }: Options): Promise<voi
 			const worker = cluster.fork();
 			worker.once('exit', (code) => {
 				if (isEnding) return Object.keys(cluster.workers ?? {}).length === 0 && process.exit(0);
-				if (Date.now() - began < TOO_SOON)
-					return reject(new UserError(`A process of the delivery ended at once, with code ${code}.`));
+				if (Date.now() - began < TOO_SOON) return reject(refuse('delivery-ended', { exit: code }));
 				say('A process of the delivery ended; another takes its place.');
 				start();
 			});

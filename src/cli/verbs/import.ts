@@ -1,7 +1,7 @@
 import { closeSync, openSync, readFileSync, readSync, statSync } from 'node:fs';
 import { InvalidArgumentError, Option } from 'commander';
 import { normaliseBase } from '$core';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { GuardedFetcher } from '$server/fetching/fetch';
 import { languagePattern, type FolderSource } from '$server/imports/folderSource';
 import { importFolder, type ImportSummary } from '$server/imports/importFolder';
@@ -99,7 +99,7 @@ export const addImport: Verb = (program) => {
 		.action((source: string | undefined, options: Options) =>
 			withStore({ ...options, create: true }, (store) => {
 				if (options.from !== undefined) return fromWeb(store, options.from, options);
-				if (source === undefined) throw new UserError('Name what to read: a folder, a file, or --from an address.', 2);
+				if (source === undefined) throw refuse('nothing-to-read');
 				if (/\.xml(\.gz)?$/i.test(source) && !isFolder(source))
 					return fromWeb(store, source, options, readFileSync(source));
 				if (isFolder(source)) return fromFolder(store, source, options);
@@ -122,8 +122,7 @@ const collect = (value: string, before: string[]) => [...before, value];
 
 function typePattern(text: string): FolderSource['types'][number] {
 	const at = text.lastIndexOf('=');
-	if (at < 1 || at === text.length - 1)
-		throw new UserError(`--type “${text}”: write a pattern, "=" and the name of a type.`, 2);
+	if (at < 1 || at === text.length - 1) throw refuse('type-pattern-broken', { text });
 	return { pattern: text.slice(0, at), type: text.slice(at + 1) };
 }
 
@@ -140,17 +139,16 @@ function isSiteFile(file: string): boolean {
 
 function isFolder(source: string): boolean {
 	const found = statSync(source, { throwIfNoEntry: false });
-	if (!found) throw new UserError(`There is no file or folder ${source}. Check the path.`);
+	if (!found) throw refuse('source-missing', { source });
 	return found.isDirectory();
 }
 
 async function fromFolder(store: Parameters<typeof importFolder>[0], folder: string, options: Options) {
 	const { base, site, type, language, ignore, json, fetchPictures } = options;
 	if (!base || !site)
-		throw new UserError(
-			`A folder needs ${!base ? '--base, the public address of its pages' : '--site, a name for the site'}.`,
-			2
-		);
+		throw refuse('folder-needs', {
+			needs: !base ? '--base, the public address of its pages' : '--site, a name for the site'
+		});
 	keepHeapSmall();
 	const bar = progressBar('Reading');
 	const fetcher = fetchPictures ? new GuardedFetcher() : undefined;
@@ -205,7 +203,7 @@ function describe(summary: ImportSummary, site: string) {
 /** Ctrl+C stops the reading: what was read is kept, and the next time goes on from there. */
 async function fromWeb(store: Parameters<typeof importWeb>[0], from: string, options: Options, file?: Buffer) {
 	const { site, base, via, limit, depth, rate, include, exclude, json } = options;
-	if (!site) throw new UserError('Reading from the web needs --site, the name of the site.', 2);
+	if (!site) throw refuse('web-needs-site');
 	const stop = new AbortController();
 	const onStop = () => stop.abort();
 	process.once('SIGINT', onStop);
@@ -242,14 +240,14 @@ function fromTable(
 	file: string,
 	{ base, site, type, map, dates, pathFromTitle, dryRun = false, json }: Options
 ) {
-	if (!site) throw new UserError('A table needs --site, the name of the site.', 2);
+	if (!site) throw refuse('table-needs-site');
 	const whole = normaliseBase(base ?? store.working.sites.find(site)?.site.base ?? '');
-	if (!whole) throw new UserError('A new site needs --base, the public address of its pages, whole.', 2);
-	if (type.length > 1) throw new UserError('A table is of one type: name it once with --type.', 2);
+	if (!whole) throw refuse('new-site-needs-base');
+	if (type.length > 1) throw refuse('table-needs-type');
 	const mapping = Object.fromEntries(
 		map.map((text) => {
 			const at = text.lastIndexOf('=');
-			if (at < 1) throw new UserError(`--map “${text}”: write a column, "=" and the field that it gives.`, 2);
+			if (at < 1) throw refuse('map-broken', { text });
 			return [text.slice(0, at), text.slice(at + 1).trim()];
 		})
 	);
@@ -257,8 +255,7 @@ function fromTable(
 	const table = readRows(readFileSync(file));
 	const sheet = sheetOf(table, { mapping, ...(pathFromTitle && { pathFromTitle }) }, whole);
 	const unknown = Object.keys(mapping).find((column) => !sheet.columns.includes(column));
-	if (unknown !== undefined)
-		throw new UserError(`There is no column “${unknown}”. The columns: ${sheet.columns.join(', ')}.`, 2);
+	if (unknown !== undefined) throw refuse('column-missing', { column: unknown, columns: sheet.columns });
 	const readings = Object.fromEntries(
 		Object.entries(sheet.readings)
 			.filter(([, { kind }]) => kind === 'date' && dates !== undefined)
@@ -293,11 +290,7 @@ function fromFile(
 	file: string,
 	{ json, type, base, site, fetchPictures, revision }: Options
 ) {
-	if (base || site || type.length || fetchPictures)
-		throw new UserError(
-			'--base, --site, --type and --fetch-pictures go with a folder; a site file says these itself.',
-			2
-		);
+	if (base || site || type.length || fetchPictures) throw refuse('flags-of-folder');
 	const data = readSiteFile(file);
 	saveSiteFile(store, data, revision);
 	const summary = { site: data.site.name, pages: data.pages.length, types: data.types.length };

@@ -1,6 +1,6 @@
 import { closeSync, existsSync, openSync, readFileSync, writeFileSync, writeSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { wasWritten, WrittenNotes } from '$server/files/written';
 import { injectFolder, type GoneValue, type InjectOptions, type InjectSummary } from '$server/files/injectFolder';
 import { ROBOTS_MARK, robotsOf } from '$server/exports/robots';
@@ -48,8 +48,7 @@ export const addInject: Verb = (program) => {
 		.option('--json', 'the summary as JSON')
 		.addOption(dbOption())
 		.action(async (folder: string, { site, out, inPlace, dryRun = false, report, json, db }: Options) => {
-			if ((out === undefined) === !inPlace)
-				throw new UserError('Name a folder for the copy with --out, or say --in-place.', 2);
+			if ((out === undefined) === !inPlace) throw refuse('copy-needs-folder');
 			await withStore(db === undefined ? {} : { db }, async (store) => {
 				keepHeapSmall();
 				await gatherPictures(store, site);

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { InvalidArgumentError, Option } from 'commander';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { COLUMNS, compareCsv, readCsvBack, writeCsv, type CsvTold } from '$server/exports/csv';
 import { refreshAll } from '$server/jobs/parts';
 import { FILTER_NAMES, SORTS, type PageFilter, type Sort } from '$server/store/table/grid';
@@ -77,7 +77,7 @@ async function putOut({ site, filter, columns, sort, down = false, mark = false,
 }
 
 async function readIn({ site, ...options }: Options, name: string) {
-	if (!existsSync(name)) throw new UserError(`There is no file ${name}. Check the path.`);
+	if (!existsSync(name)) throw refuse('file-missing', { name });
 	const file = readFileSync(name);
 	const bar = progressBar('Reading');
 	// About as many as there are lines.

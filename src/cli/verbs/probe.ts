@@ -1,6 +1,6 @@
 import { Option } from 'commander';
 import { nothingFound, parseUrl, READERS } from '$core';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { TracingFetcher } from '$server/fetching/trace';
 import { readVia } from '$server/fetching/via';
 import { sarifOf } from '$server/findings/sarif';
@@ -30,14 +30,9 @@ export const addProbe: Verb = (program) => {
 		.addOption(new Option('--format <format>', 'how it is told').choices(['text', 'json', 'sarif']).default('text'))
 		.action(async (addresses: string[], { reader, via, format }: Options) => {
 			const unknown = reader.find((id) => !READERS.some((one) => one.id === id));
-			if (unknown)
-				throw new UserError(
-					`There is no reader “${unknown}”. The readers: ${READERS.map(({ id }) => id).join(', ')}.`,
-					2
-				);
+			if (unknown) throw refuse('reader-missing', { reader: unknown, readers: READERS.map(({ id }) => id) });
 			for (const address of addresses)
-				if (!/^https?:\/\//i.test(address) || !parseUrl(address))
-					throw new UserError(`“${address}” is no whole http or https address.`, 2);
+				if (!/^https?:\/\//i.test(address) || !parseUrl(address)) throw refuse('address-not-whole', { address });
 			const fetcher = new TracingFetcher(
 				new Set(),
 				via === undefined ? undefined : readVia(via, addresses[0] as string)

@@ -1,5 +1,5 @@
 import { InvalidArgumentError, type Command } from 'commander';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { count, dbOption, print, printJson, say, withReader, withStore, type Verb } from '../common';
 
 interface Options {
@@ -41,7 +41,7 @@ export const addReleases: Verb = (program) => {
 };
 
 function named(site: string | undefined): string {
-	if (site === undefined) throw new UserError('Name the site with --site.', 2);
+	if (site === undefined) throw refuse('name-the-site');
 	return site;
 }
 

@@ -1,6 +1,6 @@
 import { Option } from 'commander';
 import { headToJson, PageRenderer, renderHead, Resolver, type Page } from '$core';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { resolverOf } from '$server/heads/heads';
 import { readSiteFile } from '$server/siteFile/siteFile';
 import type { Store } from '$server/store/store';
@@ -31,10 +31,9 @@ export const addRender: Verb = (program) => {
 		.option('--now <time>', 'the moment that {now} names, ISO 8601')
 		.addOption(dbOption())
 		.action(async (options: Options) => {
-			if ((options.all === true) === (options.path !== undefined))
-				throw new UserError('Name one page with --path, or all with --all.', 2);
+			if ((options.all === true) === (options.path !== undefined)) throw refuse('name-the-pages');
 			if (options.file !== undefined) return renderFromFile(options.file, options);
-			if (options.site === undefined) throw new UserError('Name the site with --site, or a site file with --file.', 2);
+			if (options.site === undefined) throw refuse('name-site-or-file');
 			await withReader(options, (store) => renderFromStore(store, options.site as string, options));
 		});
 };
@@ -96,7 +95,7 @@ const write = (text: string) =>
 	new Promise<void>((resolve, reject) => process.stdout.write(text, (error) => (error ? reject(error) : resolve())));
 
 function renderOne(resolver: Resolver, page: Page | undefined, { path, format, trace }: Options) {
-	if (!page) throw new UserError(`The site has no page ${path}. Paths begin with a slash, as in /x.html.`);
+	if (!page) throw refuse('path-not-of-site', { path: path ?? '' });
 	const { head, traces } = trace
 		? resolver.resolveWithTrace(page)
 		: { head: resolver.resolveHead(page), traces: undefined };

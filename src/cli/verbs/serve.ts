@@ -1,6 +1,6 @@
 import { InvalidArgumentError } from 'commander';
 import { resolve } from 'node:path';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { endInOrder } from '../ending';
 import { serve } from '../serve';
 import { databaseOf, dbOption, logOption, say, withStore, type Verb } from '../common';
@@ -24,7 +24,7 @@ export const addServe: Verb = (program) => {
 			await withStore({ ...options, create: true }, () => undefined);
 			const { port, content, readers } = options;
 			if (readers !== undefined && !/^https?:\/\/\S+$/i.test(readers))
-				throw new UserError(`“${readers}” is no http or https address. Write it as http://127.0.0.1:4890.`, 2);
+				throw refuse('readers-address-broken', { readers });
 			const running = await serve({ db: databaseOf(options), port, content, readers, say });
 			say(`Kephalon is at ${running.address}`);
 			endInOrder(running.close);

@@ -1,5 +1,5 @@
 import { Option } from 'commander';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { readVia } from '$server/fetching/via';
 import { sarifOf } from '$server/findings/sarif';
 import { verify, type Drift } from '$server/probes/verify';
@@ -56,7 +56,7 @@ export const addVerify: Verb = (program) => {
 			withStore(options, async (store) => {
 				const [pages, speed] = [sample === undefined ? undefined : Number(sample), Number(rate)];
 				if (!(speed > 0) || (pages !== undefined && !(Number.isInteger(pages) && pages > 0)))
-					throw new UserError('--rate is a number above 0, and --sample a whole number from 1.', 2);
+					throw refuse('rate-broken');
 				const stop = new AbortController();
 				const onStop = () => stop.abort();
 				process.once('SIGINT', onStop);

@@ -1,19 +1,17 @@
 /** What kind of value a tag carries; each kind has one function that makes a value legal or refuses it. */
-const TAG_KINDS = [
-	'text',
-	'address',
-	'picture',
-	'date',
-	'number',
-	'choice',
-	'language',
-	'locale',
-	'handle',
-	'colour',
-	'directives',
-	'mediaType'
-] as const;
-export type TagKind = (typeof TAG_KINDS)[number];
+export type TagKind =
+	| 'text'
+	| 'address'
+	| 'picture'
+	| 'date'
+	| 'number'
+	| 'choice'
+	| 'language'
+	| 'locale'
+	| 'handle'
+	| 'colour'
+	| 'directives'
+	| 'mediaType';
 
 /** Where in the markup a tag's name stands. */
 export type TagPlace = 'title' | 'name' | 'property' | 'rel';

@@ -2,7 +2,7 @@ import Database from 'better-sqlite3';
 import { randomUUID } from 'node:crypto';
 import { copyFileSync, existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { basename, join, resolve } from 'node:path';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import { Library } from '../pictures/library';
 import { explain } from '../store/opening/database';
 import { Store } from '../store/store';
@@ -24,8 +24,7 @@ export interface Backup {
  */
 export async function backUp(store: Store, folder: string): Promise<Backup> {
 	const target = resolve(folder);
-	if (existsSync(target) && readdirSync(target).length > 0)
-		throw new UserError(`The folder ${folder} is not empty. Name one that is: a backup never writes over anything.`);
+	if (existsSync(target) && readdirSync(target).length > 0) throw refuse('backup-folder-full', { folder });
 	const db = join(target, basename(store.file));
 	try {
 		mkdirSync(target, { recursive: true });
@@ -46,7 +45,7 @@ export async function backUp(store: Store, folder: string): Promise<Backup> {
 export function restore(folder: string, file: string): Backup {
 	const from = existsSync(folder) ? readdirSync(folder).find((name) => name.endsWith('.db')) : undefined;
 	const source = from === undefined ? undefined : join(folder, from);
-	if (source === undefined) throw new UserError(`There is no backup in ${folder}: it holds no database (.db).`);
+	if (source === undefined) throw refuse('backup-missing', { folder });
 	// A library without a database is what a restore that was ended between the two names left.
 	const isHalf =
 		!existsSync(file) &&
@@ -55,10 +54,7 @@ export function restore(folder: string, file: string): Backup {
 		isCopyOf(`${source}.media`, `${file}.media`);
 	if (isHalf) rmSync(`${file}.media`, { recursive: true });
 	for (const there of [file, `${file}-wal`, `${file}.media`])
-		if (existsSync(there))
-			throw new UserError(
-				`${there} stands where the backup would go. Move it away first, or name another file with --db.`
-			);
+		if (existsSync(there)) throw refuse('backup-in-the-way', { file: there });
 	refuseDamaged(source, source);
 	// Beside, then by a new name: what was broken off stands under no name that anything reads.
 	const half = `${file}.restoring-${randomUUID().slice(0, 8)}`;
@@ -104,8 +100,7 @@ function refuseDamaged(file: string, name: string) {
 	} finally {
 		db?.close();
 	}
-	if (found !== 'ok')
-		throw new UserError(`The database ${name} is damaged (${found}). Restore an earlier backup; it was left as it is.`);
+	if (found !== 'ok') throw refuse('database-damaged', { name, fault: found });
 }
 
 /** What a copy holds. Not read-only: closing it then leaves nothing beside it. */

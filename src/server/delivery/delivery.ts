@@ -9,7 +9,7 @@ import { manifestOf } from '../pictures/manifest';
 import { prepared, row, type Prepared } from '../store/opening/database';
 import { Store } from '../store/store';
 import { runJob } from '../jobs/run';
-import { refuse, SAFE } from './refuse';
+import { deny, SAFE } from './refuse';
 
 const SQL = {
 	version: `PRAGMA data_version`,
@@ -114,10 +114,10 @@ export class Delivery {
 			if (match[2] === 'manifest') this.manifest(name, response);
 			else this.head(name, url, wanted, response);
 		} catch (error) {
-			if (error instanceof URIError) refuse(response, 400, 'The address is not in percent-encoding.');
+			if (error instanceof URIError) deny(response, 'address-broken');
 			else {
 				log.error(error);
-				refuse(response, 500, 'Kephalon failed; its log says why.');
+				deny(response, 'failed');
 			}
 		}
 		return true;
@@ -163,12 +163,10 @@ export class Delivery {
 		const { coding, isJson, known } = asked;
 		const query = new URLSearchParams(url.slice(url.indexOf('?') + 1));
 		const [path, address] = [query.get('path'), query.get('address')];
-		if ((path === null) === (address === null) || !url.includes('?'))
-			return refuse(response, 400, 'Name the page by ?path=/x or by ?address=https://…, one of the two.');
+		if ((path === null) === (address === null) || !url.includes('?')) return deny(response, 'head-of-what');
 		const site = this.site(name);
-		if (!site) return refuse(response, 404, `There is no site "${name}".`);
-		if (site.number === null)
-			return refuse(response, 404, `Nothing of the site "${name}" is released yet. Release it first.`);
+		if (!site) return deny(response, 'site-not-there', { site: name });
+		if (site.number === null) return deny(response, 'site-not-released', { site: name });
 		const row = (
 			path !== null
 				? this.run('byPath').get(site.id, path)
@@ -190,7 +188,10 @@ export class Delivery {
 		const path = query.get('path');
 		const moved = path === null ? undefined : this.store.working.redirects.of(site.id, path);
 		if (moved === undefined)
-			return refuse(response, 404, `Release ${site.number} has no page at ${path ?? query.get('address')}.`);
+			return deny(response, 'page-not-released', {
+				release: site.number ?? '',
+				page: path ?? query.get('address') ?? ''
+			});
 		query.set('path', moved);
 		const location = `${url.slice(0, url.indexOf('?'))}?${query}`;
 		response.writeHead(308, { ...SAFE, location, 'kephalon-moved-to': encodeURI(moved), 'content-length': 0 }).end();
@@ -227,19 +228,18 @@ export class Delivery {
 	private async makeMedia(name: string, request: IncomingMessage, response: ServerResponse) {
 		try {
 			const file = await runJob('media', { db: this.store.file, name, mayDraft: this.mayDraft });
-			if (file === undefined) refuse(response, 404, `There is no picture ${name} in the library.`);
-			else if (!sendFile(file, name, request, response))
-				refuse(response, 404, `There is no picture ${name} in the library.`);
+			if (file === undefined) deny(response, 'media-missing', { name });
+			else if (!sendFile(file, name, request, response)) deny(response, 'media-missing', { name });
 		} catch (error) {
 			log.error(error);
-			if (!response.headersSent) refuse(response, 503, 'The picture cannot be made now. Try again in a moment.');
+			if (!response.headersSent) deny(response, 'media-not-now');
 		}
 	}
 
 	private manifest(name: string, response: ServerResponse) {
 		const site = this.store.working.sites.find(name);
 		const manifest = site && manifestOf(this.store, site);
-		if (!manifest) return refuse(response, 404, 'The site has no square icon in the library to make a manifest of.');
+		if (!manifest) return deny(response, 'manifest-missing');
 		const body = Buffer.from(`${JSON.stringify(manifest.content, null, 2)}\n`);
 		const headers = { 'content-type': 'application/manifest+json', 'cache-control': 'no-cache' };
 		response.writeHead(200, { ...SAFE, ...headers, 'content-length': body.length }).end(body);

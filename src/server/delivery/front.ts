@@ -1,7 +1,7 @@
 import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http';
 import { log } from '../log';
 import type { Delivery } from './delivery';
-import { refuse } from './refuse';
+import { deny } from './refuse';
 
 const LOCAL = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 
@@ -20,9 +20,9 @@ export function frontOf({ delivery, desk }: FrontOptions): RequestListener {
 	return (request, response) => {
 		if (log.isLevelEnabled('debug')) logWhenDone(request, response);
 		const hosts = countOf(request.rawHeaders, 'host');
-		if (hosts !== 1) return refuse(response, 400, 'A request names one host.');
+		if (hosts !== 1) return deny(response, 'hosts-many');
 		if (desk && !LOCAL.test(request.headers.host ?? ''))
-			return refuse(response, 403, `Kephalon answers on this machine only, not as "${request.headers.host}".`);
+			return deny(response, 'host-foreign', { host: request.headers.host ?? '' });
 		if (request.url === '/health') return say(response, 200, 'ok');
 		if (request.url === '/ready')
 			return delivery.isReady() ? say(response, 200, 'ready') : say(response, 503, 'not ready');
@@ -31,7 +31,7 @@ export function frontOf({ delivery, desk }: FrontOptions): RequestListener {
 			response.setHeader('x-content-type-options', 'nosniff');
 			return desk(request, response);
 		}
-		return refuse(response, 404, 'There is nothing at this address.');
+		return deny(response, 'address-missing');
 	};
 }
 
@@ -42,7 +42,7 @@ function answered(delivery: Delivery, request: IncomingMessage, response: Server
 	} catch (error) {
 		log.error(error);
 		if (response.headersSent) response.destroy();
-		else refuse(response, 503, 'What is released cannot be read at the moment. Try again.');
+		else deny(response, 'released-unreadable');
 		return true;
 	}
 }

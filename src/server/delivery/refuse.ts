@@ -1,5 +1,6 @@
 import type { ServerResponse } from 'node:http';
-import { codeOf } from '../errors';
+import { refuse, type RefusalCode, type RefusalData } from '../errors';
+import { TITLES } from '../refusals/refusal';
 
 /**
  * What comes from here is content of others, extra markup of pages among it: as a page of ours it must do nothing, and
@@ -12,17 +13,10 @@ export const SAFE = {
 	'cross-origin-resource-policy': 'cross-origin'
 } as const;
 
-const TITLES: Readonly<Record<number, string>> = {
-	400: 'Bad request',
-	403: 'Forbidden',
-	404: 'Not found',
-	503: 'Not now'
-};
-
-/** Answers with problem details (RFC 9457). `detail` says what was wrong and what to do. */
-export function refuse(response: ServerResponse, status: number, detail: string) {
-	const title = TITLES[status] ?? 'Failed';
-	const body = Buffer.from(JSON.stringify({ type: 'about:blank', title, status, code: codeOf(status, title), detail }));
+/** Answers with a refusal as problem details (RFC 9457). */
+export function deny<C extends RefusalCode>(response: ServerResponse, refusedAs: C, ...data: RefusalData<C>) {
+	const { status, code, message: detail } = refuse(refusedAs, ...data);
+	const body = Buffer.from(JSON.stringify({ type: 'about:blank', title: TITLES[status], status, code, detail }));
 	response
 		.writeHead(status, {
 			...SAFE,

@@ -11,7 +11,7 @@ import {
 	type RuleBody,
 	ownOf
 } from '$core';
-import { notFound, UserError } from '../errors';
+import { refuse } from '../errors';
 import { countOverriding, pathsOfFilter, type PageFilter } from '../store/table/grid';
 import { checkOf, wrongIn } from '../schemas/schemas';
 import type { Store, StoredSite } from '../store/store';
@@ -49,11 +49,9 @@ const isLanguage = checkOf('languageTag');
 export function readBatch(data: Readonly<Record<string, unknown>>): { pages: BatchPages; action: BatchAction } {
 	const action = data.action as Record<string, unknown> | undefined;
 	const pages = data.pages as Record<string, unknown> | undefined;
-	if (!action || !DOES.includes(String(action.do)))
-		throw new UserError(`The change cannot be read: "do" is one of ${DOES.join(', ')}.`);
+	if (!action || !DOES.includes(String(action.do))) throw refuse('change-what', { known: DOES });
 	const isNamed = Array.isArray(pages?.paths) && pages.paths.every((path) => typeof path === 'string');
-	if (!isNamed && (typeof pages?.filter !== 'object' || pages.filter === null))
-		throw new UserError('The change cannot be read: it needs the paths of its pages, or a filter.');
+	if (!isNamed && (typeof pages?.filter !== 'object' || pages.filter === null)) throw refuse('change-needs-pages');
 	const wanted: Record<string, readonly string[]> = {
 		text: ['tag', 'text'],
 		replace: ['tag', 'find', 'by'],
@@ -62,17 +60,17 @@ export function readBatch(data: Readonly<Record<string, unknown>>): { pages: Bat
 		type: ['type']
 	};
 	for (const key of ownOf(wanted, action.do as string) ?? [])
-		if (typeof ownOf(action, key) !== 'string') throw new UserError(`The change cannot be read: "${key}" is missing.`);
+		if (typeof ownOf(action, key) !== 'string') throw refuse('change-needs', { key });
 	for (const key of ['text', 'find', 'by'] as const)
 		if (typeof action[key] === 'string' && action[key].length > LONGEST_WORDS)
-			throw new UserError(`“${key}” has ${action[key].length} characters; at most ${LONGEST_WORDS} are taken.`);
-	if (action.do === 'replace' && action.find === '') throw new UserError('Say which words are to be replaced.');
+			throw refuse('words-too-long', { key, length: action[key].length, most: LONGEST_WORDS });
+	if (action.do === 'replace' && action.find === '') throw refuse('replace-needs-words');
 	if (action.do === 'rule' && action.body !== null && !isRule({ tag: action.tag, ...(action.body as object) }))
-		throw new UserError(`The rule cannot be read: ${wrongIn(isRule, 'rule')}.`);
+		throw refuse('rule-broken', { wrong: wrongIn(isRule, 'rule') });
 	if (action.do === 'language' && action.language !== '' && !isLanguage(action.language))
-		throw new UserError(`“${String(action.language)}” is no language tag, such as en or pt-BR.`);
+		throw refuse('language-broken', { language: String(action.language) });
 	if (action.do === 'state' && !PAGE_STATES.includes(action.state as Page['state']))
-		throw new UserError(`A state is one of ${PAGE_STATES.join(', ')}.`);
+		throw refuse('state-unknown', { known: PAGE_STATES });
 	return { pages: pages as unknown as BatchPages, action: action as unknown as BatchAction };
 }
 
@@ -102,13 +100,10 @@ export function changeMany(
 			yield;
 			if (++seen % 100 === 0) progress(seen);
 			const page = store.working.pages.at(site.id, path);
-			if (!page) throw notFound(`There is no page "${path}" in this site.`);
+			if (!page) throw refuse('page-missing', { path });
 			const after = changedPage(page, action);
 			refuseChanged(site, page, after, action);
-			if (path === '/' && page.state === 'live' && after.state !== 'live')
-				throw new UserError(
-					'The home page is among them: it would go. Leave it out, or make another page the home page first.'
-				);
+			if (path === '/' && page.state === 'live' && after.state !== 'live') throw refuse('home-among-them');
 			if (store.working.pages.change(site.id, page, after)) changed++;
 		}
 		return changed;
@@ -119,11 +114,11 @@ const wordsOf = (pages: BatchPages) => ('paths' in pages ? { pages: pages.paths.
 
 function refuseAction(store: Store, site: StoredSite, action: BatchAction) {
 	if (action.do === 'type' && !site.types.some(({ name }) => name === action.type))
-		throw notFound(`There is no type "${action.type}" in this site.`);
+		throw refuse('type-missing', { contentType: action.type });
 	const body = bodyWritten(action);
 	if (body === null || !('tag' in action)) return;
 	const [issue] = refuseEdit(store, site, { place: { layer: 'site' }, tag: action.tag, body });
-	if (issue) throw new UserError(issue.message);
+	if (issue) throw refuse('rule-refused', { why: issue.message });
 }
 
 /** The rule that an action writes, the same for all pages. */
@@ -145,7 +140,7 @@ function refuseChanged(site: StoredSite, before: Page, after: Page, action: Batc
 		const { tag, language, ...written } = rule;
 		const edit = { place: { layer: 'page' as const, path: after.path }, tag, ...(language && { language }) };
 		const [issue] = refuseRule(site, { ...edit, body: written }, after);
-		if (issue) throw new UserError(`${after.path}: ${issue.message}`);
+		if (issue) throw refuse('rule-refused-at', { path: after.path, why: issue.message });
 	}
 }
 

@@ -1,5 +1,5 @@
 import { toTemplate, type RuleBody, ownOf } from '$core';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import type { Store } from '../store/store';
 import type { Made } from './edit';
 import { makeLongEdit } from './longEdit';
@@ -22,12 +22,8 @@ export function readCells(data: Readonly<Record<string, unknown>>): CellWrite[] 
 		typeof one === 'object' &&
 		one !== null &&
 		['path', 'tag', 'text'].every((name) => typeof ownOf(one as Record<string, unknown>, name) === 'string');
-	if (!Array.isArray(cells) || !cells.every(isCell))
-		throw new UserError('The cells cannot be read: each needs a path, a tag and a text.');
-	if (cells.length > MOST_CELLS)
-		throw new UserError(
-			`${cells.length} cells are more than the ${MOST_CELLS} that are written at once. Put the pages out as CSV, and read that back.`
-		);
+	if (!Array.isArray(cells) || !cells.every(isCell)) throw refuse('cells-broken');
+	if (cells.length > MOST_CELLS) throw refuse('cells-too-many', { count: cells.length, most: MOST_CELLS });
 	return cells as CellWrite[];
 }
 
@@ -43,7 +39,7 @@ export function writeCells(store: Store, name: string, cells: readonly CellWrite
 			const place = { layer: 'page', path } as const;
 			const body: RuleBody | null = text === '' ? null : { kind: 'template', template: toTemplate(text) };
 			const [issue] = refuseEdit(store, site, { place, tag, body });
-			if (issue) throw new UserError(`${path}, ${tag}: ${issue.message}`);
+			if (issue) throw refuse('cell-refused', { path, tag, why: issue.message });
 			store.working.rules.set(site.id, place, tag, undefined, body);
 		}
 		return cells.length;

@@ -1,6 +1,6 @@
 import { userInfo } from 'node:os';
 import type { Site } from '$core';
-import { UserError } from '../errors';
+import { UserError, refuse } from '../errors';
 import type { Store, StoredSite } from '../store/store';
 
 /** The room that an edit was made in. */
@@ -9,11 +9,12 @@ export type Origin = 'bench' | 'command' | 'setup' | 'pages' | 'findings';
 /** Something that someone else changed meanwhile: what was to be replaced is not what stands there. */
 export class Conflict extends UserError {
 	constructor(
-		message: string,
+		code: 'changed-meanwhile' | 'changed-again',
 		/** What stands there now. */
-		readonly current: unknown
+		readonly current: unknown,
+		data: Readonly<Record<string, unknown>> = {}
 	) {
-		super(message, 1, 409, { current });
+		super(code, { ...data, current });
 	}
 }
 
@@ -74,8 +75,5 @@ export function authorName(): string {
 
 /** A database file that was replaced or deleted while it is open would take writes that nobody finds again. */
 export function refuseLostFile(store: Store) {
-	if (store.isLost())
-		throw new UserError(
-			`The database ${store.file} was replaced or deleted while it is in use: nothing more is written. Start Kephalon again.`
-		);
+	if (store.isLost()) throw refuse('database-replaced', { file: store.file });
 }

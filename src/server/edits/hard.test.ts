@@ -72,7 +72,7 @@ describe('a rule', () => {
 		expect(store.working.sites.named('S').site.rules).toEqual([{ tag: 'title', ...says('Any') }]);
 	});
 	test.each([
-		['a type', { layer: 'type', name: 'nota' }, /no content type "nota"/],
+		['a type', { layer: 'type', name: 'nota' }, /no type "nota"/],
 		['a page', { layer: 'page', path: '/nowhere' }, /no page "\/nowhere"/]
 	])('for %s that is not there is refused', (_, place, message) => {
 		const before = dump();

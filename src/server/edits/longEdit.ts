@@ -1,5 +1,5 @@
 import type { Site } from '$core';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import type { Store, StoredSite } from '../store/store';
 import { MANY, pauseOrders, resumeOrders } from '../store/opening/orders';
 import { takeBackUnfinished } from '../store/unfinished';
@@ -147,10 +147,5 @@ class LongEdit<T> {
 /** While an edit is half made, nothing goes out. Throws a `UserError`. */
 export function refuseHalfMade(store: Store, site: number) {
 	const going = store.record.unfinished().find((one) => one.site === site);
-	if (going)
-		throw new UserError(
-			`${going.author} is putting in many pages at the moment (since ${going.made}). Release when that is done.`,
-			1,
-			409
-		);
+	if (going) throw refuse('long-edit-under-way', { author: going.author, since: going.made });
 }

@@ -1,5 +1,5 @@
 import { isLanguageTag, type ContentType, type Page, ownOf } from '$core';
-import { notFound, UserError } from '../errors';
+import { refuse } from '../errors';
 import type { Store, StoredSite } from '../store/store';
 import { makeEdit, type Made, type Origin } from './edit';
 
@@ -41,16 +41,14 @@ const asText = (value: unknown) => (typeof value === 'string' ? value : JSON.str
 /** An action as a request gives it. Throws a `UserError`. */
 export function readPageAction(data: unknown): PageAction {
 	const action = data as Record<string, unknown> | null;
-	if (!action || !Object.hasOwn(NEEDS, String(action.do)))
-		throw new UserError(`The action cannot be read: "do" is one of ${Object.keys(NEEDS).join(', ')}.`);
+	if (!action || !Object.hasOwn(NEEDS, String(action.do))) throw refuse('action-what', { known: Object.keys(NEEDS) });
 	for (const key of NEEDS[action.do as PageAction['do']])
-		if (typeof ownOf(action, key) !== 'string' || ownOf(action, key) === '')
-			throw new UserError(`The action cannot be read: "${key}" is missing.`);
+		if (typeof ownOf(action, key) !== 'string' || ownOf(action, key) === '') throw refuse('action-needs', { key });
 	for (const key of PATHS)
 		if (action[key] !== undefined && (typeof action[key] !== 'string' || !/^\/[^\s?#]*$/.test(action[key])))
-			throw new UserError(`“${asText(action[key])}” is no path: it begins with a slash and holds no space, ? or #.`);
+			throw refuse('path-broken', { path: asText(action[key]) });
 	if (action.language !== undefined && !isLanguageTag(asText(action.language)))
-		throw new UserError(`“${asText(action.language)}” is no language tag, such as en or pt-BR.`);
+		throw refuse('language-broken', { language: asText(action.language) });
 	return data as PageAction;
 }
 
@@ -93,12 +91,11 @@ function perform(store: Store, site: StoredSite, action: PageAction): string {
 function pageAt(store: Store, site: number, path: string): Page {
 	const page = store.working.pages.at(site, path);
 	if (page) return page;
-	throw notFound(`There is no page "${path}" in this site.`);
+	throw refuse('page-missing', { path });
 }
 
 function refuseTaken(store: Store, site: number, path: string) {
-	if (store.working.pages.at(site, path))
-		throw new UserError(`There is a page at ${path} already. Choose another path.`);
+	if (store.working.pages.at(site, path)) throw refuse('path-taken', { path });
 }
 
 /** Why a page cannot stand at `/`, in a sentence; undefined when it can. */
@@ -113,11 +110,11 @@ export function whyNoHome({ state, type }: Pick<Page, 'state' | 'type'>, types: 
 function add(store: Store, site: StoredSite, action: Extract<PageAction, { do: 'add' }>): string {
 	const { path, type, title, language, versionOf } = action;
 	refuseTaken(store, site.id, path);
-	if (!site.types.some((one) => one.name === type)) throw notFound(`There is no type "${type}" in this site.`);
+	if (!site.types.some((one) => one.name === type)) throw refuse('type-missing', { contentType: type });
 	const original = versionOf === undefined ? undefined : pageAt(store, site.id, versionOf);
 	const own = language ?? site.site.languages[0] ?? 'und';
 	if (original && languageOfPage(original, site) === own)
-		throw new UserError(`${original.path} is in “${own}” itself. Choose another language for its version.`);
+		throw refuse('version-language-same', { path: original.path, language: own });
 	store.working.pages.save(site.id, {
 		...{ path, type, state: 'draft', rules: [] },
 		...(language && { language }),
@@ -135,7 +132,7 @@ const languageOfPage = (page: Pick<Page, 'language'>, { site }: Pick<StoredSite,
 
 function remove(store: Store, { id }: StoredSite, { path, to }: Extract<PageAction, { do: 'remove' }>): string {
 	const page = pageAt(store, id, path);
-	if (to === path) throw new UserError('A page that is taken away cannot lead to itself. Choose another path.');
+	if (to === path) throw refuse('leads-to-itself');
 	if (to !== undefined) pageAt(store, id, to);
 	for (const other of store.working.pages.naming(id, path))
 		if (other.path !== path) store.working.pages.save(id, withoutVersion(other, path));
@@ -167,10 +164,9 @@ function link(store: Store, site: StoredSite, action: Extract<PageAction, { do: 
 		return page.path;
 	}
 	const why = whyNoVersion(page, other, action.to);
-	if (why || !other) throw new UserError(why ?? '');
+	if (why || !other) throw refuse('version-refused', { why: why ?? '' });
 	const [mine, its] = [languageOfPage(page, site), languageOfPage(other, site)];
-	if (mine === its)
-		throw new UserError(`Both pages are in “${mine}”. Give one of them its language first: versions differ by it.`);
+	if (mine === its) throw refuse('versions-language-same', { language: mine });
 	refuseSecond(page, its, other.path);
 	refuseSecond(other, mine, page.path);
 	store.working.pages.save(site.id, { ...page, alternates: { ...page.alternates, [its]: other.path } });
@@ -181,8 +177,7 @@ function link(store: Store, site: StoredSite, action: Extract<PageAction, { do: 
 /** A page has one version in a language: another one is not put in its place unasked. */
 function refuseSecond(page: Page, language: string, path: string) {
 	const known = ownOf(page.alternates, language);
-	if (known !== undefined && known !== path)
-		throw new UserError(`${page.path} names ${known} as its version in “${language}”. Part those two first.`);
+	if (known !== undefined && known !== path) throw refuse('version-taken', { path: page.path, other: known, language });
 }
 
 /** The page comes to stand at `/`, as the type for the home page where the site has one; what was there takes its place. */
@@ -191,7 +186,7 @@ function makeHome(store: Store, { id, types }: Pick<StoredSite, 'id' | 'types'>,
 	const before = store.working.pages.at(id, '/');
 	const home = types.find((type) => type.special === 'home')?.name ?? page.type;
 	const why = whyNoHome({ ...page, type: home }, types);
-	if (why) throw new UserError(`${page.path} cannot become the home page. ${why}`);
+	if (why) throw refuse('home-refused', { path: page.path, why });
 	store.working.pages.remove(id, page.path);
 	if (before) {
 		store.working.pages.remove(id, '/');

@@ -1,5 +1,5 @@
 import { keptCopyOf, MEDIA_PATH, ownOf } from '$core';
-import { notFound, UserError } from '../errors';
+import { refuse } from '../errors';
 import type { PictureUses } from '../heads/uses';
 import type { Store } from '../store/store';
 import { makeEdit } from './edit';
@@ -23,21 +23,19 @@ export function removeUnused(store: Store, name: string, src: string, usesOf: (s
 		});
 		if (isRemoved) return;
 	}
-	throw new UserError('The site is being edited at the moment: its pictures stay. Try again in a moment.', 1, 503);
+	throw refuse('site-being-edited');
 }
 
 function refuseUsed(store: Store, name: string, src: string, uses: PictureUses) {
 	const { id, site, types } = store.working.sites.named(name);
 	const picture = store.pictures.one(id, src);
-	if (!picture) throw notFound(`There is no picture "${src}" in this site.`);
+	if (!picture) throw refuse('picture-missing', { src });
 	const use = ownOf(uses, src);
 	const [page] = [...(use?.shownOn ?? []), ...(use?.namedOn ?? [])];
-	if (page !== undefined) throw new UserError(`It is used on ${page}: remove it there first.`);
-	if (JSON.stringify([site, types]).includes(JSON.stringify(src)))
-		throw new UserError('The site or one of its types uses it: remove it there first.');
+	if (page !== undefined) throw refuse('picture-used-on', { page });
+	if (JSON.stringify([site, types]).includes(JSON.stringify(src))) throw refuse('picture-used-by-site');
 	const release = store.releases.latest(id);
 	const hash = keptCopyOf(picture)?.file.slice(0, 24);
 	const shown = release && store.releases.pageNaming(id, hash ? MEDIA_PATH + hash : src);
-	if (release && shown)
-		throw new UserError(`Release ${release.number} still shows it on ${shown}. Release what you have, then remove it.`);
+	if (release && shown) throw refuse('picture-released', { release: release.number, path: shown });
 }

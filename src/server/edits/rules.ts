@@ -11,7 +11,7 @@ import {
 	type Page,
 	type Rule
 } from '$core';
-import { UserError } from '../errors';
+import { UserError, refuse } from '../errors';
 import { checkFor, checkOf, partOf, wrongIn } from '../schemas/schemas';
 import type { Store, StoredSite } from '../store/store';
 import { Conflict, makeEdit, type Made, type Origin } from './edit';
@@ -49,7 +49,7 @@ const isRule = checkOf<Rule>('rule');
 /** An edit of one rule that cannot be kept as it is, with what is wrong and where. */
 export class RefusedRule extends UserError {
 	constructor(readonly issues: readonly (Issue & { message: string })[]) {
-		super(issues[0]!.message);
+		super('rule-refused', { why: issues[0]!.message, issues });
 	}
 }
 
@@ -67,8 +67,7 @@ export function keepRule(
 	const what = { place, tag, ...(language && { language }), after: body, before: null as unknown };
 	return makeEdit(store, name, { origin, kind: 'rule', what }, (site) => {
 		const current = ruleBefore(store, site, edit);
-		if (expected !== undefined && !sameJson(expected, current))
-			throw new Conflict('This was changed elsewhere meanwhile.', current);
+		if (expected !== undefined && !sameJson(expected, current)) throw new Conflict('changed-meanwhile', current);
 		const issues = refuseEdit(store, site, edit);
 		if (issues.length > 0) throw new RefusedRule(issues);
 		what.before = current;
@@ -92,9 +91,9 @@ function ruleBefore(store: Store, { id, site, types }: StoredSite, { place, tag,
 
 /** An edit as a request gives it, checked for its form. Throws a `UserError`. */
 export function readEdit(data: unknown): Edit {
-	if (!isEdit(data)) throw new UserError(`The edit cannot be read: ${wrongIn(isEdit, 'edit')}.`);
+	if (!isEdit(data)) throw refuse('edit-broken', { wrong: wrongIn(isEdit, 'edit') });
 	if (data.body && !isRule({ tag: data.tag, ...data.body }))
-		throw new UserError(`The rule cannot be read: ${wrongIn(isRule, 'rule')}.`);
+		throw refuse('rule-broken', { wrong: wrongIn(isRule, 'rule') });
 	return data;
 }
 

@@ -12,7 +12,7 @@ import {
 	type Site,
 	ownOf
 } from '$core';
-import { notFound, UserError } from '../errors';
+import { refuse } from '../errors';
 import { checkOf, wrongIn } from '../schemas/schemas';
 import type { Store, StoredSite } from '../store/store';
 import { Conflict, makeEdit, type Made, type Origin } from './edit';
@@ -31,10 +31,9 @@ const isRecord = (value: unknown): value is Record<string, unknown> =>
 /** A change of settings as a request gives it: its place, the changes, and what the sender saw before. */
 export function readSettingsEdit(data: unknown): SettingsEdit & { readonly expected?: Record<string, unknown> } {
 	if (!isRecord(data) || !isRecord(data.place) || !isRecord(data.changes) || 'rules' in data.changes)
-		throw new UserError('The change cannot be read: it needs a place and changes, and rules are set by themselves.');
+		throw refuse('settings-broken');
 	const { layer } = data.place;
-	if (!Object.hasOwn(VALIDATORS, String(layer)))
-		throw new UserError(`The change cannot be read: "${String(layer)}" is no layer.`);
+	if (!Object.hasOwn(VALIDATORS, String(layer))) throw refuse('layer-unknown', { layer: String(layer) });
 	if (layer === 'picture') refuseFacts(data.changes);
 	return data as unknown as ReturnType<typeof readSettingsEdit>;
 }
@@ -44,8 +43,7 @@ const SAID_OF_PICTURES = new Set(['focus', 'cuts', 'alt', 'alts', 'name']);
 
 function refuseFacts(changes: object) {
 	const fact = Object.keys(changes).find((key) => !SAID_OF_PICTURES.has(key));
-	if (fact !== undefined)
-		throw new UserError(`The change cannot be read: "${fact}" of a picture is read from its file and not set.`);
+	if (fact !== undefined) throw refuse('picture-fact-fixed', { fact });
 }
 
 type Owner = Site | ContentType | Page | Picture;
@@ -56,16 +54,16 @@ function settingsAt(store: Store, { id, site, types }: StoredSite, { place }: Se
 	if (place.layer === 'type') {
 		const type = types.find(({ name }) => name === place.name);
 		if (type) return type;
-		throw notFound(`There is no type "${place.name}" in this site.`);
+		throw refuse('type-missing', { contentType: place.name });
 	}
 	if (place.layer === 'picture') {
 		const picture = store.pictures.one(id, place.src);
 		if (picture) return picture;
-		throw notFound(`There is no picture "${place.src}" in this site.`);
+		throw refuse('picture-missing', { src: place.src });
 	}
 	const page = store.working.pages.at(id, place.path);
 	if (page) return page;
-	throw notFound(`There is no page "${place.path}" in this site.`);
+	throw refuse('page-missing', { path: place.path });
 }
 
 /** Those of the changed settings that are not as the sender saw them; undefined when all are. */
@@ -93,7 +91,7 @@ export function keepSettings(
 	return makeEdit(store, name, { origin, kind: 'settings', what }, (stored) => {
 		const owner = settingsAt(store, stored, edit);
 		const current = conflictOf(owner, edit);
-		if (current) throw new Conflict('This was changed elsewhere meanwhile.', current);
+		if (current) throw new Conflict('changed-meanwhile', current);
 		what.before = takenBack(owner as Page, edit.changes as Partial<Page>);
 		save(store, stored, edit.place.layer === 'page' ? withHeld(owner as Page, edit) : edit, owner);
 	});
@@ -102,7 +100,7 @@ export function keepSettings(
 function save(store: Store, stored: StoredSite, { place, changes }: SettingsEdit, owner: Owner) {
 	const changed = withChanges(owner, changes as never);
 	const validate = VALIDATORS[place.layer];
-	if (!validate(changed)) throw new UserError(`That cannot be kept: ${wrongIn(validate, place.layer)}.`);
+	if (!validate(changed)) throw refuse('setting-broken', { wrong: wrongIn(validate, place.layer) });
 	const { id } = stored;
 	switch (place.layer) {
 		case 'site':
@@ -133,11 +131,11 @@ function withHeld(page: Page, edit: SettingsEdit): SettingsEdit {
 /** A home page that nobody could see, and versions that would lead nowhere, are not kept. */
 function refusePage(store: Store, { id, types }: StoredSite, before: Page, after: Page) {
 	const why = after.path === '/' && before.path !== '/' ? whyNoHome(after, types) : undefined;
-	if (why) throw new UserError(`${before.path} cannot become the home page. ${why}`);
+	if (why) throw refuse('home-refused', { path: before.path, why });
 	for (const [tag, path] of Object.entries(after.alternates ?? {})) {
 		if (!path.startsWith('/') || ownOf(before.alternates, tag) === path) continue;
 		const reason = whyNoVersion(after, store.working.pages.at(id, path), path);
-		if (reason) throw new UserError(reason);
+		if (reason) throw refuse('settings-refused', { why: reason });
 	}
 }
 
@@ -145,5 +143,5 @@ function refusePage(store: Store, { id, types }: StoredSite, before: Page, after
 function refuseLayout({ site }: StoredSite, { name, layout, fields }: ContentType) {
 	const wrong = layout && findInLayout(layout, { of: 'type', name }, { site, fields }).find(isError);
 	if (wrong && 'part' in wrong.data)
-		throw new UserError(`The ${wrong.data.part} cannot be kept: ${describeFinding(wrong)}`);
+		throw refuse('part-refused', { part: wrong.data.part, finding: describeFinding(wrong) });
 }

@@ -1,4 +1,4 @@
-import { isMuch, mustSayRemoved, UserError } from '../errors';
+import { isMuch, refuse } from '../errors';
 import { pauseOrders, resumeOrders } from '../store/opening/orders';
 import { Overtaken } from '../store/record/record';
 import type { Store } from '../store/store';
@@ -26,12 +26,10 @@ export function takeBack(
 	const wanted = editMeant(store, name, which);
 	const edit = wanted === undefined ? undefined : store.record.one(id, wanted);
 	if (!edit)
-		throw new UserError(
-			which === 'again' ? 'There is nothing to do again.' : 'There is nothing to take back.',
-			1,
-			typeof which === 'number' ? 404 : 422
-		);
-	if (edit.isBack) throw new UserError('It is taken back already.');
+		throw typeof which === 'number'
+			? refuse('edit-missing', { edit: which })
+			: refuse(which === 'again' ? 'nothing-to-do-again' : 'nothing-to-take-back');
+	if (edit.isBack) throw refuse('taken-back-already');
 	const what = { ...(edit.what as object), of: edit.kind };
 	return makeEdit(
 		store,
@@ -51,10 +49,7 @@ export function takeBack(
 			} catch (error) {
 				if (!(error instanceof Overtaken)) throw error;
 				const { made, author } = error.by;
-				throw new Conflict(
-					`It stays: what it changed was changed again${made && ` by ${author} at ${made}`}. Take that back first.`,
-					error.by.what
-				);
+				throw new Conflict('changed-again', error.by.what, { author, made: made || undefined });
 			}
 			return { taken: edit.id };
 		}
@@ -65,11 +60,7 @@ export function takeBack(
 function refuseMuchGone(store: Store, site: number, edit: number, said: number | undefined) {
 	const gone = store.record.countPagesMade(edit);
 	const { all } = store.working.pages.count(site);
-	if (isMuch(gone, all) && said !== gone)
-		throw mustSayRemoved(
-			`Nothing is taken back: ${gone} of ${all} pages would go, with what was written at them. Ask again, saying that ${gone} pages go, where that is meant.`,
-			gone
-		);
+	if (isMuch(gone, all) && said !== gone) throw refuse('take-back-removes', { removes: gone, all });
 }
 
 /** The number of the edit that is meant, if there is one. */

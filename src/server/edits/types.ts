@@ -12,7 +12,7 @@ import {
 	type SettingsEdit,
 	ownOf
 } from '$core';
-import { notFound, UserError } from '../errors';
+import { refuse } from '../errors';
 import type { Store, StoredSite } from '../store/store';
 import { makeEdit, type Made, type Origin } from './edit';
 
@@ -36,11 +36,9 @@ const NEEDS: Readonly<Record<TypeAction['do'], readonly string[]>> = {
 /** An action as a request gives it. Throws a `UserError`. */
 export function readTypeAction(data: Readonly<Record<string, unknown>>): TypeAction {
 	const action = { do: 'add', ...data };
-	if (!Object.hasOwn(NEEDS, action.do))
-		throw new UserError(`The action cannot be read: "do" is one of ${Object.keys(NEEDS).join(', ')}.`);
+	if (!Object.hasOwn(NEEDS, action.do)) throw refuse('action-what', { known: Object.keys(NEEDS) });
 	for (const key of NEEDS[action.do as TypeAction['do']])
-		if (typeof ownOf(action as Record<string, unknown>, key) !== 'string')
-			throw new UserError(`The action cannot be read: "${key}" is missing.`);
+		if (typeof ownOf(action as Record<string, unknown>, key) !== 'string') throw refuse('action-needs', { key });
 	return action as unknown as TypeAction;
 }
 
@@ -55,8 +53,7 @@ export function actOnType(store: Store, name: string, action: TypeAction, origin
 			case 'rename':
 				refuseName(action.to);
 				typeNamed(site, action.name);
-				if (site.types.some((type) => type.name === action.to))
-					throw new UserError(`There is a type "${action.to}" already. Choose another name.`);
+				if (site.types.some((type) => type.name === action.to)) throw refuse('type-taken', { contentType: action.to });
 				store.working.types.rename(site.id, action.name, action.to);
 				return action.to;
 			case 'remove':
@@ -71,18 +68,17 @@ export function actOnType(store: Store, name: string, action: TypeAction, origin
 function typeNamed({ types }: StoredSite, name: string): ContentType {
 	const type = types.find((one) => one.name === name);
 	if (type) return type;
-	throw notFound(`There is no type "${name}" in this site.`);
+	throw refuse('type-missing', { contentType: name });
 }
 
 function refuseName(name: string) {
-	if (!/^[\p{L}\p{N}][\p{L}\p{N} _-]{0,60}$/u.test(name) || name in Object.prototype)
-		throw new UserError('A type needs a name of letters, digits, spaces and hyphens, such as “recipe”.');
+	if (!/^[\p{L}\p{N}][\p{L}\p{N} _-]{0,60}$/u.test(name) || name in Object.prototype) throw refuse('type-needs-name');
 }
 
 function add(store: Store, { id, types }: StoredSite, { name, set }: Extract<TypeAction, { do: 'add' }>): string {
 	refuseName(name);
 	const chosen = STARTING_SETS.find((one) => one.name === set);
-	if (set !== undefined && !chosen) throw new UserError(`There is no starting set "${set}".`);
+	if (set !== undefined && !chosen) throw refuse('starting-set-missing', { set });
 	const type = types.find((one) => one.name === name) ?? { name, label: name, fields: [], rules: [] };
 	store.working.types.save(id, chosen ? withStartingSet(type, chosen) : type);
 	return name;
@@ -92,7 +88,7 @@ function add(store: Store, { id, types }: StoredSite, { name, set }: Extract<Typ
 export function editOfSet(store: Store, name: string, data: object): SettingsEdit {
 	const { type: typeName, set } = data as Record<string, unknown>;
 	const chosen = STARTING_SETS.find((one) => one.name === set);
-	if (!chosen) throw new UserError(`There is no starting set "${String(set)}".`);
+	if (!chosen) throw refuse('starting-set-missing', { set: String(set) });
 	const { name: of, ...changes } = withStartingSet(
 		typeNamed(store.working.sites.named(name), String(typeName)),
 		chosen
@@ -103,11 +99,8 @@ export function editOfSet(store: Store, name: string, data: object): SettingsEdi
 function remove(store: Store, site: StoredSite, { name, to }: Extract<TypeAction, { do: 'remove' }>): string {
 	typeNamed(site, name);
 	const pages = ownOf(store.working.pages.count(site.id).byType, name) ?? 0;
-	if (pages > 0 && to === undefined)
-		throw new UserError(
-			`${pages} ${pages === 1 ? 'page is' : 'pages are'} of the type "${name}". Say which type ${pages === 1 ? 'it becomes' : 'they become'}.`
-		);
-	if (to === name) throw new UserError('Its pages cannot become pages of the type that goes. Choose another type.');
+	if (pages > 0 && to === undefined) throw refuse('type-has-pages', { pages, contentType: name });
+	if (to === name) throw refuse('type-becomes-itself');
 	if (to !== undefined) {
 		typeNamed(site, to);
 		store.working.types.change(site.id, name, to);
@@ -124,17 +117,15 @@ export function fieldUses(store: Store, name: string, typeName: string, field: s
 
 function renameField(store: Store, site: StoredSite, { name, field, to }: Extract<TypeAction, { do: 'renameField' }>) {
 	const type = typeNamed(site, name);
-	if (!/^[\p{L}\p{N}_]{1,60}$/u.test(to) || to in Object.prototype)
-		throw new UserError(`“${to}” cannot name a field: it takes letters, digits and underscores.`);
-	if (!type.fields.some((one) => one.name === field)) throw notFound(`The type "${name}" has no field "${field}".`);
-	if (type.fields.some((one) => one.name === to))
-		throw new UserError(`The type "${name}" has a field "${to}" already. Choose another name.`);
+	if (!/^[\p{L}\p{N}_]{1,60}$/u.test(to) || to in Object.prototype) throw refuse('field-name-broken', { field: to });
+	if (!type.fields.some((one) => one.name === field)) throw refuse('field-missing', { contentType: name, field });
+	if (type.fields.some((one) => one.name === to)) throw refuse('field-taken', { contentType: name, field: to });
 	// What stands under the name already would be written over.
 	if (
 		[...PAGE_FIELDS, ...PAGE_FACTS].some((one) => one.name === to) ||
 		store.working.pages.haveField(site.id, name, to)
 	)
-		throw new UserError(`Pages of the type "${name}" have something under "${to}" already. Choose another name.`);
+		throw refuse('field-has-values', { contentType: name, field: to });
 	store.working.types.save(site.id, renameFieldInType(type, field, to));
 	store.working.pages.renameField(site.id, name, field, to);
 	for (const page of [...store.working.pages.overridden(site.id)].filter((one) => one.type === name))

@@ -2,7 +2,7 @@ import { findTag, toText, type Page, type RuleBody, ownOf } from '$core';
 import type { Made, Origin } from '../edits/edit';
 import { makeLongEdit } from '../edits/longEdit';
 import { refuseRule } from '../edits/rules';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import { streamRows, type Row, type RowStream } from '../imports/table/rows';
 import { gridIds, overriddenTags, rowsOf, type GridRow, type PageFilter, type Sort } from '../store/table/grid';
 import type { Progress } from '../progress';
@@ -165,9 +165,7 @@ const SHOWN = ['title', 'description'] as const;
 function readBack(file: string | Buffer): RowStream {
 	const table = streamRows(file);
 	if (!table.columns.includes('path') || !table.columns.some((column) => column.startsWith(OWN)))
-		throw new UserError(
-			`The table has no column “path”, or none that begins with “${OWN}”: put it out from the room of pages first.`
-		);
+		throw refuse('table-not-ours', { own: OWN });
 	return table;
 }
 

@@ -1,6 +1,6 @@
 import type { lookup } from 'node:dns';
 import { parseUrl } from '$core';
-import { UserError } from '../errors';
+import { UserError, refuse } from '../errors';
 import { Client } from './client';
 import { guardedLookup, refuseAddress, RefusedName } from './guard';
 
@@ -49,12 +49,12 @@ export class GuardedFetcher {
 		let next = address;
 		for (let hop = 0; hop <= limits.redirects; hop++) {
 			const why = refuseAddress(next, this.allowed);
-			if (why) throw new UserError(`${next} is not fetched: it ${why}.${hop ? ` ${address} redirects to it.` : ''}`);
+			if (why) throw refuse('fetch-forbidden', { address: next, why, from: hop ? address : undefined });
 			const answer = await this.get(next, limits, signal);
 			if ('body' in answer) return answer;
 			next = answer.leadsTo;
 		}
-		throw new UserError(`${address} redirects more than ${limits.redirects} times. Name the address it ends at.`);
+		throw refuse('fetch-redirects', { address, most: limits.redirects });
 	}
 
 	close(): Promise<void> {
@@ -79,7 +79,7 @@ export class GuardedFetcher {
 			}
 			if (statusCode !== 200) {
 				await body.dump();
-				throw new UserError(`${address} answers with ${statusCode}. Check the address.`);
+				throw refuse('fetch-status', { address, answer: statusCode });
 			}
 			return { address, type: mediaType(one(headers['content-type'])), body: await readAll(body, address, limits) };
 		} catch (error) {
@@ -97,7 +97,7 @@ async function readAll(body: AsyncIterable<Buffer>, address: string, { maxBytes 
 	for await (const chunk of body) {
 		size += chunk.length;
 		// Leaving the loop ends the connection: a body without end is not waited for.
-		if (size > maxBytes) throw new UserError(`${address} is larger than ${megabytes(maxBytes)}.`);
+		if (size > maxBytes) throw refuse('fetch-too-large', { address, most: megabytes(maxBytes) });
 		chunks.push(chunk);
 	}
 	return Buffer.concat(chunks);
@@ -107,11 +107,11 @@ const megabytes = (bytes: number) => `${Math.round(bytes / 100_000) / 10} MB`;
 
 function explain(address: string, { timeout }: FetchLimits, error: unknown): UserError {
 	if (error instanceof UserError) return error;
-	if (error instanceof RefusedName) return new UserError(`${address} is not fetched: its name ${error.message}.`);
+	if (error instanceof RefusedName) return refuse('fetch-name-forbidden', { address, why: error.message });
 	const { name, code, message } = error as NodeJS.ErrnoException;
 	if (name === 'TimeoutError' || /TIMEOUT/.test(code ?? ''))
-		return new UserError(`${address} does not answer within ${timeout / 1000} seconds. Try again later.`);
+		return refuse('fetch-slow', { address, seconds: timeout / 1000 });
 	if (code === 'ENOTFOUND' || code === 'ENODATA' || code === 'EAI_AGAIN')
-		return new UserError(`There is no ${new URL(address).hostname} to be found. Check the address.`);
-	return new UserError(`${address} cannot be fetched (${code ?? message}).`);
+		return refuse('fetch-no-host', { host: new URL(address).hostname });
+	return refuse('fetch-failed', { address, why: code ?? message });
 }

@@ -18,25 +18,23 @@ export interface Hop {
 }
 
 /** How a fetch ended. */
-const ENDINGS = [
+type Ending =
 	/** All of the body was read. */
-	'whole',
+	| 'whole'
 	/** The reader had read as much as it reads. */
-	'cut',
-	'too-many-redirects',
+	| 'cut'
+	| 'too-many-redirects'
 	/** A redirect that the reader does not follow, to another host. */
-	'other-host',
-	'loop',
-	'refused',
-	'unknown-name',
-	'timeout',
-	'reset',
+	| 'other-host'
+	| 'loop'
+	| 'refused'
+	| 'unknown-name'
+	| 'timeout'
+	| 'reset'
 	/** The body was shorter than its server said, or ended in the middle. */
-	'short',
+	| 'short'
 	/** It says that it is compressed and is not, or grows beyond all measure. */
-	'bad-compression'
-] as const;
-type Ending = (typeof ENDINGS)[number];
+	| 'bad-compression';
 
 /** One fetch, told completely. */
 export interface TracedFetch {

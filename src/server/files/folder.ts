@@ -1,6 +1,6 @@
 import { lstatSync, readdirSync, readlinkSync, realpathSync, statSync } from 'node:fs';
 import { extname, join, relative, resolve, sep } from 'node:path';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 
 const HTML_NAMES = new Set(['.html', '.htm', '.xhtml', '.xht']);
 /** Pages are known by their ending, behind which a language may stand: `page.html.fr`. */
@@ -24,9 +24,9 @@ export function openFolder(folder: string): string {
 		const real = realpathSync(resolve(folder));
 		if (statSync(real).isDirectory()) return real;
 	} catch {
-		throw new UserError(`There is no folder ${folder}. Check the path.`);
+		throw refuse('folder-missing', { folder });
 	}
-	throw new UserError(`${folder} is not a folder. Name the folder that holds the site's files.`);
+	throw refuse('folder-is-file', { folder });
 }
 
 /** Every file and link below a folder, in the order of their paths. Never leaves the folder. */

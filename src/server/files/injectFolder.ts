@@ -21,7 +21,7 @@ import {
 	type Page,
 	type TagDefinition
 } from '$core';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import { declaredEncoding, editBytes, isPlainAscii, isUnsaid } from './encoding';
 import {
 	futurePath,
@@ -118,15 +118,9 @@ export function injectFolder({ folder, out, dryRun, bare, headOf, onGone, progre
 
 function checkTarget(top: string, out: string): string {
 	const target = futurePath(out);
-	if (target === top)
-		throw new UserError(
-			`--out names the folder itself. Say --in-place to write over its files, or name another folder.`,
-			2
-		);
-	if (isInside(target, top))
-		throw new UserError(`--out ${out} holds the folder that is read. Name a folder beside it.`, 2);
-	if (isInside(top, target))
-		throw new UserError(`--out ${out} lies in the folder that is read. Name a folder beside it.`, 2);
+	if (target === top) throw refuse('out-is-folder');
+	if (isInside(target, top)) throw refuse('out-holds-folder', { out });
+	if (isInside(top, target)) throw refuse('out-in-folder', { out });
 	return target;
 }
 
@@ -198,9 +192,7 @@ function makeFolderOf(to: string, target: string) {
 	const folder = onDisk(dirname(to));
 	mkdirSync(folder, { recursive: true });
 	if (typeof folder === 'string' && !isInside(target, realpathSync(folder)))
-		throw new UserError(
-			`The folder of ${to} is a link that leads out of ${target}. Take the link away, or name another folder.`
-		);
+		throw refuse('out-leads-away', { to, target });
 }
 
 function copy(from: string | Buffer, to: string, target: string) {

@@ -10,7 +10,7 @@ import {
 	type Page,
 	type ServedHead
 } from '$core';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import { decodeFile } from '../files/encoding';
 import { decoded, fileAt, formsOf, isHtmlName, openFolder, pathOfFile, shownName, walkFolder } from '../files/folder';
 import { findInServedHead } from '../probes/served';
@@ -56,8 +56,7 @@ const LEAST_SHARED = 2;
 export function findInFolder(folder: string): { readonly findings: FileFinding[]; readonly files: number } {
 	const top = openFolder(folder);
 	const files = walkFolder(top).filter(({ path }) => isHtmlName(path));
-	if (files.length === 0)
-		throw new UserError(`${folder} holds no page that is read (.html, .htm, .xhtml, also with a language behind).`);
+	if (files.length === 0) throw refuse('folder-without-pages', { folder });
 	const found: FileFinding[] = [];
 	const all: Said[] = [];
 	for (const { path } of files) {

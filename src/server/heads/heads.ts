@@ -12,7 +12,6 @@ import {
 	readingOfBody,
 	weightOf,
 	type BodyReading,
-	type Finding,
 	type Head,
 	type Page,
 	publicIn

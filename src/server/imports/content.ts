@@ -1,6 +1,6 @@
 import { checkBase, type Site } from '$core';
 import { makeImport } from '../edits/edit';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import { languagePattern, type FolderSource } from './folderSource';
 import { importFolder, type ImportSummary } from './importFolder';
 import type { TableSource } from './table/table';
@@ -45,9 +45,7 @@ function saidOfFolder(said: NonNullable<Extract<ContentSource, { kind: 'folder' 
 	const { ignore, types, languages, link, bare } = said;
 	for (const { pattern, type } of types ?? [])
 		if (!pattern || !/^[\p{L}\p{N}][\p{L}\p{N} _-]{0,60}$/u.test(type))
-			throw new UserError(
-				`“${type}” cannot name the type of ${pattern}: it takes letters, digits, spaces and hyphens.`
-			);
+			throw refuse('type-name-broken', { type, pattern });
 	return {
 		...(ignore && { ignore: ignore.map(String).filter(Boolean) }),
 		...(types && { types }),
@@ -68,9 +66,8 @@ export async function takeContent(
 	via?: Via
 ): Promise<Taken> {
 	const checked = checkBase(base);
-	if (!checked.base)
-		throw new UserError(`${checked.refused} Seen: “${base}”.${checked.guess ? ` Did you mean ${checked.guess}?` : ''}`);
-	if (name.trim() === '') throw new UserError('The site needs a name: it stands in titles and on cards.');
+	if (!checked.base) throw refuse('base-broken-seen', { why: checked.refused ?? '', base, guess: checked.guess });
+	if (name.trim() === '') throw refuse('site-needs-name');
 	switch (source.kind) {
 		case 'folder': {
 			const {

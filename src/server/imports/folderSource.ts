@@ -1,6 +1,6 @@
 import picomatch from 'picomatch';
 import { canonicalLanguage, nearestName } from '$core';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import type { TitleTrims } from './titles';
 
 /** What is said about reading a folder; kept with the site for the next reading. */
@@ -49,7 +49,8 @@ export function sorterOf(
 	const typed = types.map(({ pattern, type }) => ({ pattern, fits: matcher(pattern), type }));
 	const spoken = languages.map(({ pattern, language }) => ({ pattern, fits: matcher(pattern), language }));
 	for (const { pattern, fits } of [...typed, ...spoken])
-		if (!before.has(pattern) && !paths.some((path) => fits(path))) throw new UserError(noneFits(pattern, paths), 2);
+		if (!before.has(pattern) && !paths.some((path) => fits(path)))
+			throw refuse('pattern-fits-none', { why: noneFits(pattern, paths) });
 	return {
 		typeOf: (path: string) => typed.find(({ fits }) => fits(path))?.type,
 		languageOf: (path: string) => spoken.find(({ fits }) => fits(path))?.language
@@ -70,10 +71,6 @@ function noneFits(pattern: string, paths: readonly string[]): string {
 export function languagePattern(text: string): FolderSource['languages'][number] {
 	const at = text.lastIndexOf('=');
 	const language = canonicalLanguage(text.slice(at + 1).trim());
-	if (at < 1 || !language)
-		throw new UserError(
-			`“${text}” is no pattern with a language. Write it as 'fr/**=fr': a pattern, "=", a language tag.`,
-			2
-		);
+	if (at < 1 || !language) throw refuse('pattern-broken', { text });
 	return { pattern: text.slice(0, at), language };
 }

@@ -4,7 +4,7 @@ import { extname } from 'node:path';
 import { isDeepStrictEqual } from 'node:util';
 import { countFrames, FRAME_LEAST, FRAME_SHARE, isLocalAddress, normaliseBase, type Picture, type Site } from '$core';
 import { makeLongEdit, type LongWork } from '../edits/longEdit';
-import { UserError } from '../errors';
+import { UserError, refuse } from '../errors';
 import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
 import type { Store } from '../store/store';
 import { decodeFile } from '../files/encoding';
@@ -82,14 +82,17 @@ export async function importFolder(store: Store, options: ImportOptions): Promis
 	const isIgnored = ignorer(source);
 	const files = walkFolder(top);
 	const entries = files.filter(({ path }) => isHtmlName(path) && !isIgnored(path));
-	if (entries.length === 0) throw new UserError(noPages(options.folder, files));
+	if (entries.length === 0) throw refuse('folder-nothing-read', { why: noPages(options.folder, files) });
 	const staging = new Staging();
 	try {
 		const read = await readPages(entries, { ...options, source }, staging, store, known);
 		if (staging.paths.length === 0)
-			throw new UserError(
-				`None of the ${entries.length} files in ${options.folder} could be read as a page. The first: ${shownName(entries[0]!.path)}, ${read.skipped[0]?.why}.`
-			);
+			throw refuse('folder-unreadable', {
+				files: entries.length,
+				folder: options.folder,
+				first: shownName(entries[0]!.path),
+				why: read.skipped[0]?.why ?? ''
+			});
 		const common = staging.titles.findings();
 		if (options.trimTitles)
 			source = { ...source, trims: { parts: common.parts.map(({ at, text }) => ({ at, text })), numbers: true } };
@@ -147,7 +150,7 @@ function checkBase(base: string): string {
 	const whole = normaliseBase(base);
 	if (whole) return whole;
 	const guess = /^[\w.-]+\.[a-z]{2,}(\/|$)/i.test(base) ? ` Did you mean https://${base}?` : '';
-	throw new UserError(`The base address "${base}" is not an absolute http or https address.${guess}`, 2);
+	throw refuse('base-not-absolute', { base, guess });
 }
 
 interface ReadFiles {

@@ -1,7 +1,7 @@
 import { PAGE_FIELDS, type Site } from '$core';
 import type { Origin } from '../edits/edit';
 import { makeLongEdit, type LongWork } from '../edits/longEdit';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import type { Store, StoredSite } from '../store/store';
 import { asRows, type Rows } from './table/rows';
 import {
@@ -51,7 +51,7 @@ export function takeTable(
 	// The pages are made twice, now to be counted and when they are put in: all at once they would fill the memory.
 	const { pages, coming, languages, skipped, oddCells } = count(store, known?.id, table, source, base);
 	const told = { encoding: table.encoding, mapping: source.mapping, skipped, oddCells, oddRows: table.odd };
-	if (pages === 0) throw new UserError(`No row could be read as a page. The first: ${skipped[0]?.why}.`);
+	if (pages === 0) throw refuse('table-unreadable', { why: skipped[0]?.why ?? '' });
 	if (dryRun) return { ...told, pages, added: coming };
 	const fresh: Site = { name, base, languages, separator: '·', fields: {}, rules: [] };
 	const edit = { origin, kind: 'import', what: { from: 'table', pages } };

@@ -1,5 +1,5 @@
 import { ownOf } from '$core';
-import { notFound, UserError } from '../errors';
+import { refuse } from '../errors';
 import type { Store } from '../store/store';
 import type { Composed } from './compose';
 import { runJob } from './run';
@@ -47,15 +47,12 @@ export async function composeAll(store: Store, options: ComposeOptions): Promise
 function countPictures(store: Store, { site: name, type, path }: ComposeOptions): number {
 	const { id, types } = store.working.sites.named(name);
 	const known = types.find((one) => one.name === type);
-	if (type !== undefined && !known) throw notFound(`There is no type "${type}" in this site.`);
+	if (type !== undefined && !known) throw refuse('type-missing', { contentType: type });
 	const page = path === undefined ? undefined : store.working.pages.at(id, path);
-	if (path !== undefined && !page) throw notFound(`There is no page "${path}" in this site.`);
+	if (path !== undefined && !page) throw refuse('page-missing', { path });
 	const meant = page ? types.filter((one) => one.name === page.type) : known ? [known] : types;
 	const drawn = meant.filter((one) => one.layout);
-	if (drawn.length === 0)
-		throw new UserError(
-			`${meant.length === 1 ? `The type "${meant[0]!.name}" has no` : 'No type has a'} layout for share pictures. Choose one on the bench, under Share picture.`
-		);
+	if (drawn.length === 0) throw refuse('no-layout', { contentType: meant.length === 1 ? meant[0]!.name : undefined });
 	if (page) return 1;
 	const { byType } = store.working.pages.count(id);
 	return drawn.reduce((sum, one) => sum + (ownOf(byType, one.name) ?? 0), 0);

@@ -31,7 +31,7 @@ import { readCards, type CardsTold } from '../readers/cards';
 import { compose, type Composed, type ComposeTask } from './compose';
 import { faultyRules } from './faultyRules';
 import { countUses, type PictureUses } from '../heads/uses';
-import { isMuch, mustSayRemoved, UserError } from '../errors';
+import { isMuch, refuse } from '../errors';
 import { differencesBetween, goBack, type PageDifference } from '../releases/releases';
 import { explain } from '../store/opening/database';
 import type { Release, Staged } from '../store/releases/releases';
@@ -362,11 +362,7 @@ function* counting<T>(all: Iterable<T>, count: number, progress: Progress): Gene
 function refuseManyGone(store: Store, site: number, isWanted: (path: string) => boolean, said: number | undefined) {
 	const released = store.releases.latest(site)?.pages ?? 0;
 	const gone = store.state.goingPaths(site).filter(isWanted).length;
-	if (isMuch(gone, released) && said !== gone)
-		throw mustSayRemoved(
-			`Nothing is released: it would take ${gone} of ${released} pages away. Release again, saying that ${gone} pages leave, where that is meant.`,
-			gone
-		);
+	if (isMuch(gone, released) && said !== gone) throw refuse('release-removes', { removes: gone, released });
 }
 
 /** A release in which the home page goes is stopped: nobody means that. */
@@ -379,9 +375,7 @@ function refuseWithoutHome(store: Store, { id, types }: StoredSite) {
 		: home.state !== 'live'
 			? `it is set to ${home.state}`
 			: `its type “${home.type}” is switched off`;
-	throw new UserError(
-		`Nothing is released: the home page would go, since ${why}. Set it live, or make another page the home page.`
-	);
+	throw refuse('release-without-home', { why });
 }
 
 /** The pages that may differ from what is released, with their heads as they will be served; notes those with rules. */

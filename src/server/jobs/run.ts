@@ -2,14 +2,13 @@ import { existsSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import { UserError } from '../errors';
+import { refuse, UserError, type RefusalCode } from '../errors';
 import { log } from '../log';
 import type { JobName, Jobs } from './jobs';
 import type { Progress } from '../progress';
 
 /** What a thread answers: errors lose their kind on the way, so those for people are told as data. */
-export type Answer<T> =
-	{ readonly output: T } | ({ readonly refused: string } & Pick<UserError, 'exitCode' | 'status' | 'data'>);
+export type Answer<T> = { readonly output: T } | { readonly refused: RefusalCode; readonly data: UserError['data'] };
 
 /** Jobs that wait at the most; more are refused. */
 const MOST_WAITING = 64;
@@ -57,7 +56,7 @@ export async function runJob<N extends JobName>(
 	input: Jobs[N]['input'],
 	{ progress, signal, gives = [] }: { progress?: Progress; signal?: AbortSignal; gives?: readonly ArrayBuffer[] } = {}
 ): Promise<Jobs[N]['output']> {
-	if (signal?.aborted) throw new UserError('Stopped.');
+	if (signal?.aborted) throw refuse('stopped');
 	const { port1, port2 } = new MessageChannel();
 	port1.on('message', ([done, all]: [number, number?]) => progress?.(done, all));
 	port1.unref();
@@ -68,16 +67,13 @@ export async function runJob<N extends JobName>(
 			{ transferList: [port2, ...gives], ...(ending.signal && { signal: ending.signal }) }
 		)) as Answer<Jobs[N]['output']>;
 		if ('output' in answer) return answer.output;
-		throw new UserError(answer.refused, answer.exitCode, answer.status, answer.data);
+		throw new UserError(answer.refused, answer.data);
 	} catch (error) {
-		if (ending.isTooLong())
-			throw new UserError(
-				`The work took longer than ${LONGEST[name]! / 1000} seconds. It was ended; nothing was changed.`
-			);
+		if (ending.isTooLong()) throw refuse('work-too-long', { seconds: LONGEST[name]! / 1000 });
 		// A thread that has ended leaves what it had kept in goes: "nothing was changed" is said when that is gone.
 		if (MADE_IN_GOES.has(name) && 'db' in input && !isFull(error) && !(error instanceof UserError))
 			await runJob('mend', { db: input.db }).catch((failure: unknown) => log.error(failure));
-		if (signal?.aborted) throw new UserError('Stopped.');
+		if (signal?.aborted) throw refuse('stopped');
 		throw told(error);
 	} finally {
 		ending.done();
@@ -131,9 +127,8 @@ const isFull = (error: unknown) => error instanceof Error && /queue/i.test(error
 /** The pool's own refusals, in sentences. */
 function told(error: unknown): unknown {
 	const code = error instanceof Error && 'code' in error ? error.code : undefined;
-	if (code === 'ERR_WORKER_OUT_OF_MEMORY')
-		return new UserError('The work needed more memory than it may have. It was ended; nothing was changed.');
-	return isFull(error) ? new UserError('Too much is being worked on already. Wait a moment and try again.') : error;
+	if (code === 'ERR_WORKER_OUT_OF_MEMORY') return refuse('work-too-large');
+	return isFull(error) ? refuse('too-much-work') : error;
 }
 
 /** Ends all threads; what they were writing is rolled back. For the end of the process. */

@@ -23,8 +23,7 @@ export default async function work({ name, input, port }: Task): Promise<Answer<
 	} catch (thrown) {
 		const error = explain(thrown, input.db ?? 'in use');
 		if (!(error instanceof UserError)) throw error;
-		const { message, exitCode, status, data } = error;
-		return { refused: message, exitCode, status, data };
+		return { refused: error.code, data: error.data };
 	} finally {
 		port.close();
 	}

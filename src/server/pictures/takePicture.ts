@@ -1,6 +1,6 @@
 import sharp, { type Metadata } from 'sharp';
 import type { Picture } from '$core';
-import { tooLarge, UserError } from '../errors';
+import { UserError, refuse } from '../errors';
 import { looksOf } from './looks';
 import { drawVector } from './vector';
 
@@ -30,9 +30,9 @@ const ACTIVE =
  * says, in sRGB, 8 bits; of an animation the first frame. Throws a `UserError` with the reason when it is refused.
  */
 export async function takePicture(bytes: Buffer): Promise<TakenPicture> {
-	if (bytes.length === 0) throw new UserError('The file is empty.');
+	if (bytes.length === 0) throw refuse('picture-empty');
 	if (bytes.length > MAX_BYTES)
-		throw tooLarge(`The file has ${megabytes(bytes.length)}; at most ${megabytes(MAX_BYTES)} are taken.`);
+		throw refuse('picture-too-heavy', { size: megabytes(bytes.length), most: megabytes(MAX_BYTES) });
 	const metadata = await reading(() => sharp(bytes, { limitInputPixels: MAX_PIXELS }).metadata());
 	refuseFormat(metadata, bytes);
 	if (metadata.format !== 'svg') return reading(() => writeAnew(bytes, metadata));
@@ -43,11 +43,10 @@ export async function takePicture(bytes: Buffer): Promise<TakenPicture> {
 }
 
 function refuseFormat({ format, width, height }: Metadata, bytes: Buffer) {
-	if (!FORMATS.has(format)) throw new UserError(`The file is ${format.toUpperCase()}, which is no picture for a card.`);
-	if (!width || !height) throw new UserError('The picture has no size.');
+	if (!FORMATS.has(format)) throw refuse('picture-format', { format: format.toUpperCase() });
+	if (!width || !height) throw refuse('picture-without-size');
 	if (width * height > MAX_PIXELS) throw tooManyPixels();
-	if (format === 'svg' && ACTIVE.test(bytes.toString('utf8')))
-		throw new UserError('The vector file holds a script or something from elsewhere. Export it as PNG.');
+	if (format === 'svg' && ACTIVE.test(bytes.toString('utf8'))) throw refuse('vector-unsafe');
 }
 
 async function writeAnew(bytes: Buffer, metadata: Metadata): Promise<TakenPicture> {
@@ -79,10 +78,7 @@ async function writeAnew(bytes: Buffer, metadata: Metadata): Promise<TakenPictur
 }
 
 const megabytes = (bytes: number) => `${Math.round(bytes / 100_000) / 10} MB`;
-const tooManyPixels = () =>
-	new UserError(
-		`The picture has more than ${MAX_PIXELS / 1e6} million pixels. Make it smaller: cards show 1,200 by 630.`
-	);
+const tooManyPixels = () => refuse('picture-too-large', { most: MAX_PIXELS / 1e6 });
 
 /** What the decoder throws, as a sentence. */
 async function reading<T>(work: () => Promise<T>): Promise<T> {
@@ -93,7 +89,7 @@ async function reading<T>(work: () => Promise<T>): Promise<T> {
 		const message = (error as Error).message;
 		if (/pixel limit|exceeds/i.test(message)) throw tooManyPixels();
 		if (/unsupported image format|corrupt header|bad seek/i.test(message) && !/premature|truncated/i.test(message))
-			throw new UserError('The file is no picture that can be read, whatever its name says.');
-		throw new UserError(`The picture is damaged or ends too soon (${message.split('\n')[0]}).`);
+			throw refuse('picture-unreadable');
+		throw refuse('picture-damaged', { why: message.split('\n')[0]! });
 	}
 }

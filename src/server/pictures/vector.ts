@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 
 /** A vector picture is drawn within these: a few lines of one can ask for hours and all memory. */
 const MOST_TIME = 10_000;
@@ -68,7 +68,7 @@ function drawInProcess(bytes: Buffer, { pixels, side }: { pixels: number; side: 
 		child.on('close', (code) => {
 			clearTimeout(timer);
 			clearInterval(watch);
-			if (tooMuch) reject(new UserError(`The vector file ${tooMuch} to be drawn. Export it as PNG.`));
+			if (tooMuch) reject(refuse('vector-too-much', { why: tooMuch }));
 			else if (code === 0) resolve(Buffer.concat(out));
 			else reject(new Error(Buffer.concat(said).toString() || 'the drawing ended'));
 		});

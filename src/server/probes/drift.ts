@@ -1,4 +1,4 @@
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import type { Via } from '../fetching/trace';
 import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
@@ -62,7 +62,7 @@ export async function lookForDrift(
 }
 
 export async function setSchedule(store: Store, name: string, every: unknown): Promise<DriftOfSite> {
-	if (!SCHEDULES.includes(every as Schedule)) throw new UserError(`"every" is one of ${SCHEDULES.join(', ')}.`);
+	if (!SCHEDULES.includes(every as Schedule)) throw refuse('schedule-unknown', { known: SCHEDULES });
 	const { id } = store.working.sites.named(name);
 	await patiently(() => store.transaction(() => store.working.sources.saveSettings(id, 'verify-every', { every })));
 	return readDrift(store, name);

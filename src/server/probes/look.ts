@@ -1,5 +1,5 @@
 import { headToJson, normaliseBase, parseUrl, type HeadJson, type ServedTag } from '$core';
-import { notFound, UserError } from '../errors';
+import { refuse } from '../errors';
 import { TracingFetcher, type Via } from '../fetching/trace';
 import { momentOf, resolverOf } from '../heads/heads';
 import { patiently } from '../store/opening/patiently';
@@ -33,13 +33,12 @@ export interface Look {
 export async function lookAt(store: Store, name: string, wanted: string, via: Via | undefined): Promise<Look> {
 	const stored = store.working.sites.named(name);
 	const base = normaliseBase(stored.site.base);
-	if (!base) throw new UserError('The site has no public base address that could be looked at.');
+	if (!base) throw refuse('probe-needs-base');
 	const address = wanted.startsWith('/') ? base + wanted.slice(1) : wanted.trim();
-	if (!/^https?:\/\//i.test(address) || !parseUrl(address))
-		throw new UserError(`“${wanted}” is neither a whole http or https address nor a path of the site.`);
+	if (!/^https?:\/\//i.test(address) || !parseUrl(address)) throw refuse('probe-address-broken', { address: wanted });
 	const path = address.startsWith(base) ? `/${address.slice(base.length).split('#')[0]}` : undefined;
 	if (wanted.startsWith('/') && !store.working.pages.has(stored.id, wanted))
-		throw notFound(`There is no page "${wanted}" in this site.`);
+		throw refuse('page-missing', { path: wanted });
 	const fetcher = new TracingFetcher(
 		new Set(),
 		via && address.startsWith(base) ? { ...via, origin: parseUrl(base)!.origin } : undefined

@@ -14,7 +14,7 @@ import { TracingFetcher, type TracedFetch, type Via } from '../fetching/trace';
 import { readRobots } from '../imports/web/robots';
 import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import { readOnce } from './readOnce';
 
 /** How what is served of a page compares with what was released. */
@@ -78,10 +78,7 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 	const { id, site } = store.working.sites.named(options.site);
 	const base = normaliseBase(site.base) ?? site.base;
 	const release = store.releases.latest(id);
-	if (!release)
-		throw new UserError(
-			`Nothing of ${options.site} is released, so there is nothing to compare with. Release it first.`
-		);
+	if (!release) throw refuse('verify-nothing-released', { site: options.site });
 	const paths = [...store.releases.hashes(id, release.number).keys()];
 	const wanted = options.sample === undefined ? paths : evenlyOf(paths, options.sample);
 	const before = store.working.sources.settings<Kept>(id, 'verify');

@@ -1,5 +1,5 @@
 import { cardOf, findTag, normaliseBase, READERS, type Head, type HeadJson, ownOf } from '$core';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import { patiently } from '../store/opening/patiently';
 import type { SeenCard, ShownCard } from '../store/state/looks';
 import type { Store } from '../store/store';
@@ -168,7 +168,7 @@ const ANSWERS = {
 function baseOf(base: string): string {
 	const whole = normaliseBase(base);
 	if (whole) return whole;
-	throw new UserError('The site has no public base address that readers could be asked about.');
+	throw refuse('readers-need-base');
 }
 
 const note = (store: Store, site: number, path: string, reader: string, kept: KeptCard, told: string | null) =>

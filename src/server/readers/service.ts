@@ -1,4 +1,4 @@
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import { checkFor, type Check } from '../schemas/schemas';
 import type { ShownCard } from '../store/state/looks';
 
@@ -81,7 +81,7 @@ export class ReadersClient {
 			signal: signal ? AbortSignal.any([signal, patience]) : patience
 		}).catch((error: Error) => {
 			if (signal?.aborted) throw error;
-			throw new UserError(`The readers at ${this.origin} do not answer. Are they still running?`, 1, 502);
+			throw refuse('readers-silent', { origin: this.origin });
 		});
 		const body = await readJson(answer).catch((error: Error) => {
 			if (signal?.aborted) throw error;
@@ -92,11 +92,11 @@ export class ReadersClient {
 		if (isAnswered && isWhole(body)) return body;
 		const { detail } = (body ?? {}) as { detail?: unknown };
 		const why = isAnswered ? 'gave an answer that cannot be read' : `answered ${answer.status}`;
-		throw new UserError(
-			typeof detail === 'string' ? detail.slice(0, 500) : `The readers at ${this.origin} ${why}.`,
-			1,
-			502
-		);
+		throw refuse('readers-refuse', {
+			origin: this.origin,
+			why,
+			detail: typeof detail === 'string' ? detail.slice(0, 500) : undefined
+		});
 	}
 }
 

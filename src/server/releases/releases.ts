@@ -1,5 +1,5 @@
 import { authorName } from '../edits/edit';
-import { isMuch, mustSayRemoved, UserError } from '../errors';
+import { isMuch, refuse } from '../errors';
 import type { Release, ReleaseStore } from '../store/releases/releases';
 import type { Store } from '../store/store';
 
@@ -42,9 +42,7 @@ export function refuseReleases(store: Store, site: number, numbers: readonly num
 	const wrong = numbers.find((number) => !all.has(number));
 	if (wrong === undefined) return;
 	const known = [...all].sort((a, b) => a - b);
-	throw new UserError(
-		`There is no release ${wrong}. ${known.length === 0 ? 'Nothing is released yet.' : `There are ${known[0]} to ${known.at(-1)}.`}`
-	);
+	throw refuse('release-missing', { release: wrong, first: known[0], last: known.at(-1) });
 }
 
 /** Makes a release of an old one's heads: what visitors see is as it was then, and the working copy stays as it is. */
@@ -60,10 +58,7 @@ export function goBack(
 		? store.releases.between(id, to, latest.number).filter(({ before }) => before === null).length
 		: 0;
 	if (latest && isMuch(gone, latest.pages) && removes !== gone)
-		throw mustSayRemoved(
-			`Nothing is released: going back would take ${gone} of ${latest.pages} pages away. Go back again, saying that ${gone} pages leave, where that is meant.`,
-			gone
-		);
+		throw refuse('going-back-removes', { removes: gone, all: latest.pages });
 	const created = new Date().toISOString();
 	const author = authorName();
 	const made = store.releases.goBack(

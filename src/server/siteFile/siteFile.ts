@@ -12,7 +12,7 @@ import {
 	type Site
 } from '$core';
 import { makeLongEdit, type LongWork } from '../edits/longEdit';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import { Library } from '../pictures/library';
 import type { Store, StoredSite } from '../store/store';
 import { checkOfFile } from '../schemas/schemas';
@@ -37,9 +37,9 @@ export function readSiteFile(file: string): SiteFile {
 		text = readFileSync(file, 'utf8');
 	} catch (error) {
 		const { code } = error as NodeJS.ErrnoException;
-		throw new UserError(
-			code === 'ENOENT' ? `There is no file ${file}. Check the path.` : `The file ${file} cannot be read (${code}).`
-		);
+		throw code === 'ENOENT'
+			? refuse('site-file-missing', { file })
+			: refuse('site-file-unreadable', { file, why: code ?? '' });
 	}
 	return parseSiteFile(text, file);
 }
@@ -51,7 +51,7 @@ export function parseSiteFile(text: string, file: string): SiteFile {
 	try {
 		data = JSON.parse(text.replace(/^\uFEFF/, ''));
 	} catch (error) {
-		throw new UserError(`${file} is not JSON: ${(error as Error).message}.`);
+		throw refuse('file-not-json', { file, why: (error as Error).message });
 	}
 	if (
 		typeof data === 'object' &&
@@ -60,15 +60,11 @@ export function parseSiteFile(text: string, file: string): SiteFile {
 		typeof data.version === 'number' &&
 		data.version > SITE_FILE_VERSION
 	)
-		throw new UserError(
-			`${file} is a site file of version ${data.version}; this Kephalon reads up to version ${SITE_FILE_VERSION}. Update Kephalon.`
-		);
+		throw refuse('site-file-newer', { file, version: data.version, known: SITE_FILE_VERSION });
 	upgradeSiteFile(data);
 	if (!isSiteFile(data)) {
 		const places = describe(isSiteFile.errors ?? []);
-		throw new UserError(
-			`${file} is not a site file that can be read:\n${places.map((place) => `  ${place}`).join('\n')}`
-		);
+		throw refuse('site-file-broken', { file, places });
 	}
 	refuseDoubles(data, file);
 	return withFrames(data);
@@ -157,13 +153,7 @@ function refuseDoubles(data: SiteFile, file: string) {
 			`/pages/${index}/type: the type "${page.type}" is not declared.${nearest ? ` Did you mean "${nearest}"?` : ''}`
 		);
 	});
-	if (faults.length)
-		throw new UserError(
-			`${file} contradicts itself:\n${faults
-				.slice(0, NAMED)
-				.map((fault) => `  ${fault}`)
-				.join('\n')}`
-		);
+	if (faults.length) throw refuse('site-file-contradicts', { file, faults: faults.slice(0, NAMED) });
 }
 
 const rulesOf = (data: SiteFile): [string, readonly Rule[]][] => [
@@ -252,19 +242,16 @@ function refuseOverwriting(store: Store, data: SiteFile, revision: number | unde
 	const known = store.working.sites.find(data.site.name);
 	if (!known) return;
 	if (revision !== undefined && revision !== known.revision)
-		throw new UserError(
-			`"${data.site.name}" is at revision ${known.revision}, not at ${revision}: it was changed meanwhile. Look again, then say the new one.`
-		);
+		throw refuse('revision-passed', { site: data.site.name, revision: known.revision, wanted: revision });
 	if (revision !== undefined) return;
 	const lost = lostBy(store, known, data);
 	if (lost.length === 0) return;
-	const shown = lost.slice(0, NAMED).map((one) => `  ${one}`);
-	const more = lost.length > NAMED ? [`  … and ${lost.length - NAMED} more`] : [];
-	throw new UserError(
-		`Nothing is read: ${lost.length === 1 ? 'one thing that was written here would' : `${lost.length} things that were written here would`} be lost, since the file does not say ${lost.length === 1 ? 'it' : 'them'}:\n${[...shown, ...more].join('\n')}\nWhere that is meant, say the revision that is to be replaced: --revision ${known.revision}.`,
-		1,
-		409
-	);
+	throw refuse('site-file-loses', {
+		count: lost.length,
+		things: lost.slice(0, NAMED),
+		more: lost.length - NAMED,
+		revision: known.revision
+	});
 }
 
 /** A site file names copies in the library that it came from; where there is none, the picture stands at its own address only. */

@@ -9,7 +9,6 @@ import { TableStore } from './table/table';
 import { isUnfinished, mendUnfinished } from './unfinished';
 import { WorkingStore } from './working/working';
 
-export type { RulePlace } from './working/rules';
 export type { StoredSite } from './working/sites';
 
 /** A database by its subjects. The only place, with the rooms below it, that knows the SQL. */

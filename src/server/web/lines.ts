@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { UserError } from '../errors';
 import { log } from '../log';
 import { withoutPaths } from './paths';
+import { namedIn } from './problem';
 
 /**
  * Answers a request with lines of JSON: those that the work says on its way, then what it comes to, or
@@ -22,7 +23,8 @@ export function answerInLines(
 				say(await work(say, stop.signal));
 			} catch (error) {
 				if (stop.signal.aborted) return;
-				if (error instanceof UserError) say({ refused: withoutPaths(error.message), ...error.data });
+				if (error instanceof UserError)
+					say({ ...namedIn(error), code: error.code, refused: withoutPaths(error.message) });
 				else {
 					const failed = randomUUID().slice(0, 8);
 					log.error(error, `A streamed answer failed (${failed})`);

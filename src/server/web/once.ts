@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import type { Store } from '../store/store';
 
 /** Work that was asked for with a key, by database, site and key: sent again, it is answered as the first time. */
@@ -21,15 +21,13 @@ const LONGEST_KEY = 200;
  * way. What failed can be asked for again. Throws a `UserError` where the key was used for something else.
  */
 export function once<T>(store: Store, site: string, key: string, input: unknown, work: () => Promise<T>): Promise<T> {
-	if (key === '' || key.length > LONGEST_KEY)
-		throw new UserError(`An Idempotency-Key has 1 to ${LONGEST_KEY} characters.`);
+	if (key === '' || key.length > LONGEST_KEY) throw refuse('idempotency-key-broken', { most: LONGEST_KEY });
 	const now = Date.now();
 	for (const [name, { at }] of asked) if (now - at > KEPT || asked.size > MOST) asked.delete(name);
 	const name = JSON.stringify([store.file, site, key]);
 	const what = createHash('sha256').update(JSON.stringify(input)).digest('base64');
 	const known = asked.get(name);
-	if (known && known.what !== what)
-		throw new UserError('This Idempotency-Key was sent with something else before. Send another key.');
+	if (known && known.what !== what) throw refuse('idempotency-key-used');
 	if (known) return known.answer as Promise<T>;
 	const answer = work();
 	asked.set(name, { what, answer, at: now });

@@ -1,40 +1,42 @@
-import { codeOf, UserError } from '../errors';
+import { refuse, UserError } from '../errors';
+import { TITLES } from '../refusals/refusal';
 import { explain } from '../store/opening/database';
 import { withoutPaths } from './paths';
 
-/** A refusal as JSON problem details (RFC 9457). `detail` says what was wrong and what to do, `code` the same to programs. */
-export function problem(status: number, title: string, detail: string, more: Record<string, unknown> = {}): Response {
+/**
+ * A refusal as JSON problem details (RFC 9457). `detail` says what was wrong and what to do; `code` says it to programs, and
+ * what the sentence names stands beside it.
+ */
+export function problem(error: UserError): Response {
+	const { status, code } = error;
 	return new Response(
-		JSON.stringify({ type: 'about:blank', title, status, code: codeOf(status, title), detail, ...more }),
-		{
-			status,
-			headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' }
-		}
+		JSON.stringify({
+			...namedIn(error),
+			...{ type: 'about:blank', title: TITLES[status], status, code, detail: withoutPaths(error.message) }
+		}),
+		{ status, headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' } }
 	);
 }
+
+/** What a refusal names, for programs elsewhere: without the paths of this machine. */
+export const namedIn = ({ data }: UserError): Record<string, unknown> =>
+	Object.fromEntries(Object.entries(data).map(([name, value]) => [name, withoutPathsIn(value)]));
+
+const withoutPathsIn = (value: unknown): unknown =>
+	typeof value === 'string' ? withoutPaths(value) : Array.isArray(value) ? value.map(withoutPathsIn) : value;
 
 /** Runs the work of a request; what the user can mend comes back as problem details. */
 export async function answering(work: () => Response | Promise<Response>): Promise<Response> {
 	try {
 		return await work();
 	} catch (error) {
-		if (error instanceof SyntaxError)
-			return problem(400, 'Bad request', `What was sent is not JSON: ${error.message}.`);
-		if (isOverLimit(error)) return problem(413, TITLES[413], 'What was sent is too large to be taken.');
+		if (error instanceof SyntaxError) return problem(refuse('body-not-json', { why: error.message }));
+		if (isOverLimit(error)) return problem(refuse('body-too-large'));
 		const told = explain(error, 'in use');
 		if (!(told instanceof UserError)) throw error;
-		return problem(told.status, TITLES[told.status], withoutPaths(told.message), told.data);
+		return problem(told);
 	}
 }
-
-const TITLES = {
-	404: 'Not found',
-	409: 'Conflict',
-	413: 'Too large',
-	502: 'No answer from elsewhere',
-	503: 'Not now',
-	422: 'Refused'
-} as const;
 
 /** What the web server throws where a body is longer than it takes. */
 const isOverLimit = (error: unknown) =>
@@ -64,16 +66,15 @@ export async function readWithFile(
  */
 export async function readRecord(request: Request): Promise<Record<string, unknown>> {
 	const text = await request.text().catch(() => {
-		throw new UserError('What was sent did not come whole. Send it again.');
+		throw refuse('body-broken-off');
 	});
-	if (text.trim() === '')
-		throw new UserError('Nothing was sent; an object with names and values is expected, at least {}.');
+	if (text.trim() === '') throw refuse('body-missing');
 	return recordOf(JSON.parse(text));
 }
 
 function recordOf(data: unknown): Record<string, unknown> {
 	if (typeof data === 'object' && data !== null && !Array.isArray(data)) return data as Record<string, unknown>;
-	throw new UserError(
-		`What was sent is ${data === null ? 'null' : Array.isArray(data) ? 'a list' : `a ${typeof data}`}; an object with names and values is expected.`
-	);
+	throw refuse('body-no-record', {
+		what: data === null ? 'null' : Array.isArray(data) ? 'a list' : `a ${typeof data}`
+	});
 }

@@ -1,5 +1,5 @@
 import type { Recipe } from '$core';
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import { checkFor, partOf, wrongIn, type SchemaName } from '../schemas/schemas';
 import schema from '../schemas/site-file.schema.json';
 
@@ -59,7 +59,5 @@ const isRecipe = checkFor<Recipe>(RECIPE_SCHEMA);
 /** A recipe as a request gives it, checked for its form. Throws a `UserError`. */
 export function readRecipe(data: unknown): Recipe {
 	if (isRecipe(data)) return data;
-	throw new UserError(
-		`The share picture cannot be drawn: ${wrongIn(isRecipe, 'recipe')}. Boxes lie within 1200 by 630.`
-	);
+	throw refuse('recipe-broken', { wrong: wrongIn(isRecipe, 'recipe') });
 }

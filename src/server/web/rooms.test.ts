@@ -5,7 +5,7 @@ import { afterAll, afterEach, beforeEach, describe, expect, test, vi } from 'vit
 import type { Page } from '$core';
 import { Conflict } from '../edits/edit';
 import { keepSettings, readSettingsEdit } from '../edits/settings';
-import { notFound, UserError } from '../errors';
+import { refuse } from '../errors';
 import { JOBS } from '../jobs/jobs';
 import { log } from '../log';
 import { saveSiteFile } from '../siteFile/siteFile';
@@ -230,15 +230,6 @@ describe('the bench', () => {
 	});
 });
 
-const CODES: Readonly<Record<number, string>> = {
-	400: 'bad-request',
-	404: 'not-found',
-	409: 'conflict',
-	413: 'too-large',
-	422: 'refused',
-	503: 'busy'
-};
-
 describe('answers', () => {
 	const told = async (work: () => Response | Promise<Response>) => {
 		const answer = await answering(work);
@@ -248,33 +239,37 @@ describe('answers', () => {
 		throw error;
 	};
 	test.each([
-		[new UserError('Mend it.'), 422, { title: 'Refused', detail: 'Mend it.' }],
-		[notFound('There is none.'), 404, { title: 'Not found', detail: 'There is none.' }],
-		[new Conflict('Changed.', { now: 1 }), 409, { title: 'Conflict', detail: 'Changed.', current: { now: 1 } }],
-		[new UserError('Later.', 1, 503), 503, { title: 'Not now' }],
+		[refuse('stopped'), 422, { title: 'Refused', code: 'stopped', detail: 'Stopped.' }],
+		[
+			refuse('page-missing', { path: '/x' }),
+			404,
+			{ title: 'Not found', code: 'page-missing', path: '/x', detail: 'There is no page "/x" in this site.' }
+		],
+		[new Conflict('changed-meanwhile', { now: 1 }), 409, { title: 'Conflict', current: { now: 1 } }],
+		[refuse('site-being-edited'), 503, { title: 'Not now' }],
 		[
 			new SyntaxError('Unexpected token'),
 			400,
-			{ title: 'Bad request', detail: expect.stringContaining('is not JSON') as string }
+			{ title: 'Bad request', code: 'body-not-json', detail: expect.stringContaining('is not JSON') as string }
 		],
-		[{ status: 413, message: 'x' }, 413, { title: 'Too large' }],
+		[{ status: 413, message: 'x' }, 413, { title: 'Too large', code: 'body-too-large' }],
 		[
 			Object.assign(new Error('busy'), { code: 'SQLITE_BUSY' }),
 			503,
-			{ detail: expect.stringContaining('is locked by another program') as string }
+			{ code: 'database-busy', detail: expect.stringContaining('is locked by another program') as string }
 		]
 	])('%s is told as problem details', async (error, status, body) => {
 		expect(await told(throwing(error))).toEqual([
 			status,
 			'application/problem+json',
-			expect.objectContaining({ ...body, status, code: CODES[status], type: 'about:blank' })
+			expect.objectContaining({ ...body, status, type: 'about:blank' })
 		]);
 	});
 	test('what nobody foresaw is no answer', async () => {
 		await expect(answering(throwing(new TypeError('a fault')))).rejects.toThrow('a fault');
 		await expect(answering(throwing({ status: 500 }))).rejects.toEqual({ status: 500 });
 		expect((await answering(() => new Response('fine'))).status).toBe(200);
-		expect(problem(422, 'T', 'D').headers.get('cache-control')).toBe('no-store');
+		expect(problem(refuse('stopped')).headers.get('cache-control')).toBe('no-store');
 	});
 	test.each([
 		['{"a":1}', undefined],
@@ -289,7 +284,9 @@ describe('answers', () => {
 	});
 	test('a room of what is not there says so', () => {
 		expect(found(() => 7)).toBe(7);
-		expect(() => found(throwing(new UserError('No such site.')))).toThrow(expect.objectContaining({ status: 404 }));
+		expect(() => found(throwing(refuse('site-missing', { site: 'S', sites: [] })))).toThrow(
+			expect.objectContaining({ status: 404 })
+		);
 		expect(() => found(throwing(new TypeError('a fault')))).toThrow('a fault');
 	});
 
@@ -307,8 +304,8 @@ describe('answers', () => {
 		});
 		expect(answer.headers.get('content-type')).toBe('application/x-ndjson');
 		expect(await linesOf(answer)).toEqual([{ done: 1 }, { done: 2 }, { whole: true }]);
-		const refused = answerInLines(request(), () => Promise.reject(new UserError('No.')));
-		expect(await linesOf(refused)).toEqual([{ refused: 'No.' }]);
+		const refused = answerInLines(request(), () => Promise.reject(refuse('stopped')));
+		expect(await linesOf(refused)).toEqual([{ code: 'stopped', refused: 'Stopped.' }]);
 		const logged = vi.spyOn(log, 'error').mockImplementation(() => undefined);
 		const failed = await linesOf(answerInLines(request(), () => Promise.reject(new TypeError('a fault'))));
 		expect(failed).toEqual([{ failed: expect.stringMatching(/^[0-9a-f]{8}$/) as string }]);

@@ -1,4 +1,4 @@
-import { UserError } from '../errors';
+import { refuse } from '../errors';
 import type { Via } from '../fetching/trace';
 import { lookBySchedule } from '../probes/drift';
 import type { FolderSource } from '../imports/folderSource';
@@ -20,7 +20,7 @@ const SWEEP_EVERY = 3_600_000;
 /** The database that the web application works on; opened at the first request and kept. */
 export function openStore(): Store {
 	const file = process.env.KEPHALON_DB;
-	if (!file) throw new UserError('No database is named. Start the web application with the kephalon command.');
+	if (!file) throw refuse('no-database');
 	if (store) return store;
 	store = new Store(file, { patience: PATIENCE });
 	sweep(file);

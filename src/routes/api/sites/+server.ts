@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { runJob } from '$server/jobs/run';
 import type { ContentSource } from '$server/imports/content';
 import { refuseFolder } from '$server/web/contentFolders';
@@ -21,9 +21,8 @@ export const POST: RequestHandler = ({ locals, request }) =>
 		const { record, file } = await readWithFile(request);
 		const { name, base, source } = record as unknown as Wanted;
 		if (typeof name !== 'string' || typeof base !== 'string' || !KINDS.includes(String(source?.kind)))
-			throw new UserError(`A site needs a name, a base address, and a source: one of ${KINDS.join(', ')}.`);
-		if (source?.kind === 'table' && !file)
-			throw new UserError('The file of the table is missing behind what is said of it.');
+			throw refuse('site-needs', { sources: KINDS });
+		if (source?.kind === 'table' && !file) throw refuse('table-file-missing');
 		if (source?.kind === 'folder') refuseFolder(String((source as { folder?: unknown }).folder));
 		const own = standIn();
 		const input = {

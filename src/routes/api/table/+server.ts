@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import type { TableSource } from '$server/imports/table/table';
 import { runJob } from '$server/jobs/run';
 import { answering, readWithFile } from '$server/web/problem';
@@ -11,7 +11,7 @@ const UNKNOWN_BASE = 'https://site.invalid/';
 export const POST: RequestHandler = ({ request }) =>
 	answering(async () => {
 		const { record, file } = await readWithFile(request);
-		if (!file) throw new UserError('The file of the table is missing behind what is said of it.');
+		if (!file) throw refuse('table-file-missing');
 		const { base, ...said } = record as Partial<TableSource> & { base?: unknown };
 		const known = typeof base === 'string' && base !== '' ? base : UNKNOWN_BASE;
 		const input = { file, said, base: known };

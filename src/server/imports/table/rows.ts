@@ -4,7 +4,7 @@ import { parse as parsePatiently } from 'csv-parse/sync';
 import iconv from 'iconv-lite';
 import Papa from 'papaparse';
 import type { FieldValue } from '$core';
-import { UserError } from '../../errors';
+import { refuse } from '../../errors';
 
 /** One row of a table, by the names of its columns. `line` is where it stands in the file, from 1. */
 export interface Row {
@@ -118,9 +118,8 @@ export function streamRows(file: string | Buffer): RowStream {
 }
 
 function refuseCount(rows: number) {
-	if (rows === 0) throw new UserError('The file holds no rows: only a line of headings, or nothing.');
-	if (rows > MAX_ROWS)
-		throw new UserError(`The file holds ${rows} rows, more than the ${MAX_ROWS} that one import may have.`);
+	if (rows === 0) throw refuse('table-empty');
+	if (rows > MAX_ROWS) throw refuse('table-too-long', { rows, most: MAX_ROWS });
 }
 
 /** A table that is read already, or is read now. */
@@ -209,7 +208,7 @@ function patiently(text: string, delimiter: string): string[][] {
 	try {
 		return parsePatiently(text, { delimiter, trim: true, relax_quotes: true, relax_column_count: true });
 	} catch (error) {
-		throw new UserError(`The file cannot be read as CSV: ${(error as Error).message}.`);
+		throw refuse('csv-broken', { why: (error as Error).message });
 	}
 }
 
@@ -276,13 +275,13 @@ function readJson(text: string): Omit<Rows, 'encoding'> {
 	try {
 		data = JSON.parse(text);
 	} catch (error) {
-		throw new UserError(`The file cannot be read as JSON: ${(error as Error).message}.`);
+		throw refuse('json-broken', { why: (error as Error).message });
 	}
 	const list = Array.isArray(data) ? data : Object.values(data as object).find(Array.isArray);
-	if (!Array.isArray(list)) throw new UserError('The JSON holds no list of records, such as [{"path": "/a"}].');
+	if (!Array.isArray(list)) throw refuse('json-without-list');
 	refuseCount(list.length);
 	const wrong = list.findIndex((item) => !isRecord(item));
-	if (wrong >= 0) throw new UserError(`Entry ${wrong + 1} of the JSON list is no record.`);
+	if (wrong >= 0) throw refuse('json-entry-broken', { entry: wrong + 1 });
 	return {
 		format: 'json',
 		...ofRecords(list.map((record, at) => ({ line: at + 1, record: record as object }))),

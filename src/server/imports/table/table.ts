@@ -1,5 +1,5 @@
 import { parseUrl, settleText, toText, type FieldKind, type FieldValue, type Page, ownOf } from '$core';
-import { UserError } from '../../errors';
+import { refuse } from '../../errors';
 import { asRows, type Oddity, type Row, type Rows } from './rows';
 import { CELL_KINDS, guessReading, plain, toCell, toLanguage, toState, type CellKind, type Reading } from './values';
 
@@ -298,9 +298,7 @@ export function* pagesOfTable(
 	const columnOf = (field: string) => columns.find((column) => ownOf(mapping, column) === field);
 	const [pathColumn, titleColumn, stateColumn, languageColumn] = ['path', 'title', 'state', 'language'].map(columnOf);
 	if (pathColumn === undefined && !(source.pathFromTitle && titleColumn !== undefined))
-		throw new UserError(
-			'No column gives the path. Match one to “path”: it says where a page stands; or let paths be made of the title.'
-		);
+		throw refuse('table-needs-path');
 	const plainColumns = columns
 		.filter((column) => !['path', 'state', 'language'].includes(ownOf(mapping, column) as string))
 		.map((column) => ({

@@ -2,7 +2,7 @@ import picomatch from 'picomatch';
 import { countFrames, normaliseBase, parseUrl, readPage, settleText, type Site } from '$core';
 import { makeImport } from '../../edits/edit';
 import { makeLongEdit } from '../../edits/longEdit';
-import { UserError } from '../../errors';
+import { refuse } from '../../errors';
 import { decodeServed } from '../../fetching/charset';
 import { TracingFetcher, type TracedFetch, type Via } from '../../fetching/trace';
 import { patiently } from '../../store/opening/patiently';
@@ -85,13 +85,13 @@ export async function importWeb(store: Store, options: WebOptions): Promise<WebS
 	};
 	const start = options.file ? undefined : parseUrl(source.from);
 	if (!options.file && (!start || !/^https?:$/.test(start.protocol)))
-		throw new UserError(`“${source.from}” is no whole http or https address to read from.`, 2);
+		throw refuse('from-not-whole', { from: source.from });
 	const fetcher = new TracingFetcher(options.allowed, options.via);
 	try {
 		const first = options.file ?? (await fetchList(fetcher, source.from));
 		const list = isList(first) ? await wholeList(fetcher, first, source.from) : undefined;
 		const base = normaliseBase(options.base ?? known?.site.base ?? (start ? `${start.origin}/` : originOf(list)));
-		if (!base) throw new UserError('A new site needs --base, the public address of its pages.', 2);
+		if (!base) throw refuse('web-needs-base');
 		const site = siteFor(store, options.site, base);
 		const job = { store, site, base, source, fetcher, options };
 		if (list?.kind === 'feed') return saveFeed(job, list.pages);
@@ -123,7 +123,7 @@ function siteFor(store: Store, name: string, base: string): number {
 async function fetchList(fetcher: TracingFetcher, address: string): Promise<Buffer> {
 	const found = await fetcher.fetch(address, { ...LIST_LIMITS, headers: HEADERS });
 	const status = found.hops.at(-1)?.status ?? 0;
-	if (status !== 200 || found.end !== 'whole') throw new UserError(`${address} cannot be read: ${whyNot(found)}.`);
+	if (status !== 200 || found.end !== 'whole') throw refuse('web-unreadable', { address, why: whyNot(found) });
 	return found.body;
 }
 
@@ -189,10 +189,7 @@ async function readSite(job: Job, listed: readonly ListedPage[], kind: 'sitemap'
 	const { store, site, base, source, fetcher, options } = job;
 	const origin = parseUrl(listed[0]?.address ?? base)?.origin ?? base;
 	const robots = await readRobots(fetcher, origin);
-	if (robots.isUnreachable)
-		throw new UserError(
-			`${origin}/robots.txt cannot be read: its server fails, and nothing may be read then. Try again later.`
-		);
+	if (robots.isUnreachable) throw refuse('robots-fails', { origin });
 	const isWanted = wantedBy(job, robots);
 	const { sources } = store.working;
 	// What still waits is from a reading that was stopped: it is taken up again.
@@ -336,9 +333,10 @@ async function save(
 			staging.put({ ...kept.page, ...(language && { language }), ...saidOf(said, base, address) }, true);
 		}
 		if (staging.paths.length === 0)
-			throw new UserError(
-				`No page could be read from ${source.from}.${skipped[0] ? ` The first: ${skipped[0].path} ${skipped[0].why}.` : ''}`
-			);
+			throw refuse('web-without-pages', {
+				from: source.from,
+				first: skipped[0] ? ` The first: ${skipped[0].path} ${skipped[0].why}.` : ''
+			});
 		const pictures = await readWebPictures(job, staging.pictures, staging.paths.length, {
 			...{ pause: 1000 / source.rate, headers: { ...HEADERS, accept: 'image/*' }, isAllowed, signal: options.signal }
 		});
@@ -408,8 +406,7 @@ function saveFeed({ store, site, base, source, options }: Job, entries: readonly
 		if (!path?.startsWith('/')) skipped.push({ path: entry.address, why: `is no address under ${base}` });
 		else pages.push(pageOfEntry(entry, path, base));
 	}
-	if (pages.length === 0)
-		throw new UserError(`None of the ${entries.length} entries of ${source.from} stands under ${base}.`);
+	if (pages.length === 0) throw refuse('list-elsewhere', { entries: entries.length, from: source.from, base });
 	const what = { from: 'feed', pages: pages.length };
 	const { result } = makeLongEdit(store, options.site, { origin: 'command', kind: 'import', what }, function* () {
 		let [added, changed] = [0, 0];

@@ -1,7 +1,7 @@
 import { gunzipSync } from 'node:zlib';
 import { SaxesParser } from 'saxes';
 import { canonicalLanguage, settleText } from '$core';
-import { UserError } from '../../errors';
+import { refuse } from '../../errors';
 import { decodeFile } from '../../files/encoding';
 
 /** A page that a sitemap or feed names, with what it says of it. */
@@ -41,7 +41,7 @@ export function readPageList(bytes: Buffer, from: string): PageList {
 	try {
 		if (isPacked) unpacked = gunzipSync(bytes, { maxOutputLength: MOST_BYTES });
 	} catch {
-		throw new UserError(`${from} cannot be unpacked, or is larger than ${MOST_BYTES / 1_048_576} MiB.`);
+		throw refuse('list-packed', { from, most: MOST_BYTES / 1_048_576 });
 	}
 	const reader = new ListReader();
 	const parser = new SaxesParser({ xmlns: true, position: true });
@@ -65,9 +65,10 @@ export function readPageList(bytes: Buffer, from: string): PageList {
 	// One that is broken off still lists what comes before.
 	const list = reader.list();
 	if (!list || (failed !== undefined && (list.kind === 'index' ? list.sitemaps : list.pages).length === 0))
-		throw new UserError(
-			`${from} is no sitemap and no feed: ${failed ?? 'its first element is none of urlset, sitemapindex, feed, rss, RDF'}.`
-		);
+		throw refuse('list-broken', {
+			from,
+			why: failed ?? 'its first element is none of urlset, sitemapindex, feed, rss, RDF'
+		});
 	return list;
 }
 

@@ -1,8 +1,8 @@
 import Database from 'better-sqlite3';
 import { existsSync, mkdirSync, readFileSync, statSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
-import { UserError } from '../../errors';
-import { MEDIA_PATH, renameSeparator, ownOf } from '$core';
+import { refuse, UserError, type RefusalCode } from '../../errors';
+import { MEDIA_PATH, renameSeparator } from '$core';
 import { MIGRATIONS } from './migrations';
 import { resumeOrders } from './orders';
 
@@ -45,12 +45,8 @@ export function openDatabase(
 	{ readonly = false, create = !readonly, patience = 5000 }: OpenOptions = {}
 ): Db {
 	const path = resolve(file);
-	if (!create && !existsSync(path))
-		throw new UserError(`There is no database ${path}. Name it with --db, or begin one with kephalon import.`);
-	if (!create && statSync(path).size === 0)
-		throw new UserError(
-			`The file ${path} is empty: it is no database, and was left as it is. Name another with --db, or begin one with kephalon import.`
-		);
+	if (!create && !existsSync(path)) throw refuse('database-missing', { path });
+	if (!create && statSync(path).size === 0) throw refuse('database-empty', { path });
 	let db: Db | undefined;
 	try {
 		if (create) mkdirSync(dirname(path), { recursive: true });
@@ -58,10 +54,7 @@ export function openDatabase(
 		db.pragma('foreign_keys = ON');
 		const version = db.pragma('user_version', { simple: true }) as number;
 		refuseStranger(db, version);
-		if (version > MIGRATIONS.length)
-			throw new UserError(
-				`The database ${path} was written by a newer Kephalon (version ${version}; this one knows up to ${MIGRATIONS.length}). Update Kephalon, or name another file.`
-			);
+		if (version > MIGRATIONS.length) throw refuse('database-newer', { path, version, known: MIGRATIONS.length });
 		if (readonly && version < MIGRATIONS.length) {
 			db.close();
 			openDatabase(path, { create: false, patience }).close();
@@ -111,10 +104,8 @@ function refuseStranger(db: Db, version: number) {
 			`SELECT count(*) AS n FROM sqlite_schema WHERE type = 'table' AND name = 'content_type'`
 		)
 		.get()!;
-	if (tables.n > 0 && ours.n === 0)
-		throw new UserError(`The file ${db.name} is a database of another program. Name another file with --db.`);
-	if (version > 0 && tables.n === 0)
-		throw new UserError(`The file ${db.name} is a database of another program. Name another file with --db.`);
+	if (tables.n > 0 && ours.n === 0) throw refuse('database-foreign', { file: db.name });
+	if (version > 0 && tables.n === 0) throw refuse('database-foreign', { file: db.name });
 }
 
 /** The names of pictures of the library that a text holds, each once. */
@@ -138,33 +129,47 @@ function migrate(db: Db) {
 	}).immediate();
 }
 
-const SENTENCES: Readonly<Record<string, string>> = {
-	SQLITE_BUSY: 'is locked by another program. Close that program, or wait until it is done, and try again.',
-	SQLITE_LOCKED: 'is locked by another program. Close that program, or wait until it is done, and try again.',
-	SQLITE_READONLY: 'is read-only. Make the file and its folder writable, or name another file with --db.',
-	SQLITE_CANTOPEN: 'cannot be opened. Check that the path is a file in a folder you may write to.',
-	SQLITE_NOTADB: 'is not a database. Name another file with --db; this one was left as it is.',
-	SQLITE_CORRUPT: 'is damaged. Restore it from a backup; it was left as it is.',
-	SQLITE_FULL: 'could not grow: the disk is full. Nothing was changed. Free some space and try again.',
-	SQLITE_IOERR: 'could not be read or written. Check the disk and its free space. Nothing was changed.',
-	EACCES: 'cannot be made: the folder is not writable. Name another file with --db.',
-	EEXIST: 'cannot be made: a file stands where its folder should be. Name another file with --db.',
-	ENOTDIR: 'cannot be made: a file stands where its folder should be. Name another file with --db.',
-	EROFS: 'cannot be made: the disk is read-only. Name another file with --db.'
-};
+type DatabaseRefusal = Extract<
+	RefusalCode,
+	| `database-${'busy' | 'readonly' | 'cannot-be-opened' | 'is-none' | 'corrupt'}`
+	| `database-disk-${string}`
+	| `database-folder-${string}`
+>;
+type FileRefusal = Extract<
+	RefusalCode,
+	| `file-${'closed' | 'not-there' | 'under-file' | 'is-folder' | 'in-the-way'}`
+	| `file-disk-${string}`
+	| 'files-too-many'
+>;
+
+/** What the driver throws, and what the file system throws of the database's own folder. */
+const OF_DATABASE = new Map<string, DatabaseRefusal>([
+	['SQLITE_BUSY', 'database-busy'],
+	['SQLITE_LOCKED', 'database-busy'],
+	['SQLITE_READONLY', 'database-readonly'],
+	['SQLITE_CANTOPEN', 'database-cannot-be-opened'],
+	['SQLITE_NOTADB', 'database-is-none'],
+	['SQLITE_CORRUPT', 'database-corrupt'],
+	['SQLITE_FULL', 'database-disk-full'],
+	['SQLITE_IOERR', 'database-disk-fails'],
+	['EACCES', 'database-folder-closed'],
+	['EEXIST', 'database-folder-in-the-way'],
+	['ENOTDIR', 'database-folder-in-the-way'],
+	['EROFS', 'database-disk-readonly']
+]);
 
 /** What the file system throws of any other file. */
-const FILE_SENTENCES: Readonly<Record<string, string>> = {
-	EACCES: 'may not be read or written by this user. Change its rights, or name another.',
-	EPERM: 'may not be read or written by this user. Change its rights, or name another.',
-	ENOENT: 'is not there. Check the path.',
-	ENOTDIR: 'is not there: a file stands where a folder should be. Check the path.',
-	EISDIR: 'is a folder where a file should be. Check the path.',
-	EEXIST: 'stands in the way. Take it away, or name another.',
-	EROFS: 'lies on a disk that is read-only. Name another.',
-	ENOSPC: 'could not be written: the disk is full. Free some space and try again.',
-	EMFILE: 'could not be opened: too many files are open. Try again in a moment.'
-};
+const OF_FILE = new Map<string, FileRefusal>([
+	['EACCES', 'file-closed'],
+	['EPERM', 'file-closed'],
+	['ENOENT', 'file-not-there'],
+	['ENOTDIR', 'file-under-file'],
+	['EISDIR', 'file-is-folder'],
+	['EEXIST', 'file-in-the-way'],
+	['EROFS', 'file-disk-readonly'],
+	['ENOSPC', 'file-disk-full'],
+	['EMFILE', 'files-too-many']
+]);
 
 /** Turns what the driver and the file system throw into a sentence; anything unknown stays as it is. */
 export function explain(error: unknown, file: string): unknown {
@@ -172,10 +177,11 @@ export function explain(error: unknown, file: string): unknown {
 	const code = 'code' in error ? String(error.code) : '';
 	const other = 'path' in error ? String(error.path) : undefined;
 	// The database's own folder is made with it.
-	if (other !== undefined && !resolve(file).startsWith(resolve(other)))
-		return Object.hasOwn(FILE_SENTENCES, code) ? new UserError(`${other} ${FILE_SENTENCES[code]}`) : error;
-	const known = Object.keys(SENTENCES).find((name) => code === name || code.startsWith(`${name}_`));
-	const isBusy = known === 'SQLITE_BUSY' || known === 'SQLITE_LOCKED';
-	if (known) return new UserError(`The database ${file} ${ownOf(SENTENCES, known)}`, 1, isBusy ? 503 : 422);
-	return code === 'ENOSPC' ? new UserError('The disk is full. Free some space and try again.') : error;
+	if (other !== undefined && !resolve(file).startsWith(resolve(other))) {
+		const ofFile = OF_FILE.get(code);
+		return ofFile ? refuse(ofFile, { file: other }) : error;
+	}
+	const known = [...OF_DATABASE].find(([name]) => code === name || code.startsWith(`${name}_`));
+	if (known) return refuse(known[1], { file });
+	return code === 'ENOSPC' ? refuse('disk-full') : error;
 }

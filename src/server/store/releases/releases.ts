@@ -1,5 +1,5 @@
 import { keyOfKind, type Recipe } from '$core';
-import { notFound } from '../../errors';
+import { refuse } from '../../errors';
 import { mediaNamesIn, prepared, row, type Prepared, type Db } from '../opening/database';
 
 const SQL = {
@@ -292,9 +292,7 @@ export class ReleaseStore {
 		const { site } = release;
 		const latest = this.latest(site);
 		if (!latest || to >= latest.number || !this.history(site, 1, to + 1).some(({ number }) => number === to))
-			throw notFound(
-				`There is no release ${to} to go back to.${latest ? ` The releases end with ${latest.number}, which is served now.` : ' Nothing is released yet.'}`
-			);
+			throw refuse('release-not-there', { release: to, latest: latest?.number });
 		return this.make(release, this.stageOf(site, to, latest.number));
 	}
 

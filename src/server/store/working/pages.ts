@@ -1,5 +1,5 @@
 import { sameJson, type Page, type Rule } from '$core';
-import { notFound, UserError } from '../../errors';
+import { refuse } from '../../errors';
 import { prepared, row, type Db, type Prepared } from '../opening/database';
 import { inPart, type Part } from '../opening/part';
 import type { BodyStore } from './bodies';
@@ -192,7 +192,7 @@ export class PageStore {
 	/** Gives a page another path. The old one leads to it from now on, and so do those that led to the old one. */
 	move(site: number, from: string, to: string) {
 		if (from === to) return;
-		if (this.at(site, to)) throw new UserError(`There is a page at ${to} already. Choose another path.`);
+		if (this.at(site, to)) throw refuse('path-taken', { path: to });
 		this.run('movePage').run({ site, from, to });
 		this.redirects.drop(site, to);
 		this.redirects.leadOn(site, from, to);
@@ -221,7 +221,7 @@ export class PageStore {
 	/** Takes a page away with its rules. A path that led to it leads nowhere then. */
 	remove(site: number, path: string) {
 		const row = this.run('pageByPath').get(site, path);
-		if (!row) throw notFound(`There is no page "${path}" in this site.`);
+		if (!row) throw refuse('page-missing', { path });
 		this.run('dropPage').run(row.id);
 	}
 

@@ -1,5 +1,5 @@
 import type { Rule, RuleBody } from '$core';
-import { notFound } from '../../errors';
+import { refuse } from '../../errors';
 import { prepared, row, type Db, type Prepared } from '../opening/database';
 
 const SQL = {
@@ -88,11 +88,11 @@ export class RuleStore {
 			const type = this.run('types')
 				.all(site)
 				.find((row) => row.name === place.name);
-			if (!type) throw notFound(`There is no content type "${place.name}" in this site.`);
+			if (!type) throw refuse('type-missing', { contentType: place.name });
 			return { type: type.id, page: null };
 		}
 		const page = this.run('hasPage').get(site, place.path);
-		if (!page) throw notFound(`There is no page "${place.path}" in this site.`);
+		if (!page) throw refuse('page-missing', { path: place.path });
 		return { type: null, page: page.id };
 	}
 
@@ -105,13 +105,13 @@ export class RuleStore {
 				: type !== null
 					? this.run('typeRules').all(type)
 					: this.run('siteRules').all(site);
-		const before = new Map((rows as RuleRow[]).map((row) => [`${row.tag} ${row.language}`, row.body]));
+		const before = new Map(rows.map((row) => [`${row.tag} ${row.language}`, row.body]));
 		for (const { tag, language = '', ...rest } of rules) {
 			const body = JSON.stringify(rest);
 			if (before.get(`${tag} ${language}`) !== body) this.run('saveRule').run({ ...owner, tag, language, body });
 			before.delete(`${tag} ${language}`);
 		}
-		for (const row of rows as RuleRow[])
+		for (const row of rows)
 			if (before.has(`${row.tag} ${row.language}`))
 				this.run('dropRule').run({ ...owner, tag: row.tag, language: row.language });
 	}

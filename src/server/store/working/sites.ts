@@ -1,5 +1,5 @@
 import { normaliseBase, type ContentType, type Site } from '$core';
-import { notFound, UserError } from '../../errors';
+import { refuse } from '../../errors';
 import { prepared, row, type Db, type Prepared } from '../opening/database';
 import type { RuleStore } from './rules';
 import type { TypeStore } from './types';
@@ -50,10 +50,7 @@ export class SiteStore {
 	named(name: string): StoredSite {
 		const found = this.find(name);
 		if (found) return found;
-		const names = this.names().map((site) => `"${site.name}"`);
-		throw notFound(
-			`There is no site "${name}". ${names.length ? `Sites there: ${names.join(', ')}.` : 'It holds no site yet: begin with kephalon import.'}`
-		);
+		throw refuse('site-missing', { site: name, sites: this.names().map((site) => site.name) });
 	}
 
 	find(name: string): StoredSite | undefined {
@@ -84,10 +81,7 @@ export class SiteStore {
 	save(site: Site): number {
 		const { name, base, rules, ...settings } = site;
 		const known = this.run('siteByName').get(name);
-		if (known?.base !== base && normaliseBase(base) === undefined)
-			throw new UserError(
-				`“${base}” is no public base address: an absolute http or https address is needed, such as https://site.example/.`
-			);
+		if (known?.base !== base && normaliseBase(base) === undefined) throw refuse('base-broken', { base });
 		const row = { name, base, settings: JSON.stringify(settings) };
 		const id = known ? known.id : Number(this.run('addSite').run(row).lastInsertRowid);
 		if (known) this.run('saveSite').run({ id, base, settings: row.settings });
@@ -96,7 +90,7 @@ export class SiteStore {
 	}
 
 	rename(id: number, name: string) {
-		if (this.find(name)) throw new UserError(`There is a site "${name}" already. Choose another name.`);
+		if (this.find(name)) throw refuse('site-taken', { name });
 		this.run('renameSite').run({ id, name });
 	}
 }

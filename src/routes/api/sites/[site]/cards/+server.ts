@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { runJob } from '$server/jobs/run';
 import { lookAtCards, tellReaders } from '$server/readers/cards';
 import { readersClient } from '$server/readers/service';
@@ -23,9 +23,9 @@ export const GET: RequestHandler = ({ locals, params }) =>
 export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { do: does } = await readRecord(request);
-		if (does !== 'look' && does !== 'tell') throw new UserError('Say what is to be done: "do" is look or tell.');
+		if (does !== 'look' && does !== 'tell') throw refuse('cards-what');
 		const client = readersClient();
-		if (!client) throw new UserError('No readers are named. Start Kephalon with --readers and their address.');
+		if (!client) throw refuse('no-readers');
 		const store = locals.store;
 		store.working.sites.named(params.site);
 		return answerInLines(request, async (say, signal) => {

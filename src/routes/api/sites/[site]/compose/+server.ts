@@ -1,4 +1,4 @@
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { composeAll } from '$server/jobs/composeAll';
 import { answering, readRecord } from '$server/web/problem';
 import { answerInLines } from '$server/web/lines';
@@ -22,6 +22,6 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 function readWanted(data: unknown): { readonly type: string | undefined; readonly path: string | undefined } {
 	const { type, path } = (data ?? {}) as Record<string, unknown>;
 	const isText = (value: unknown) => value === undefined || typeof value === 'string';
-	if (!isText(type) || !isText(path)) throw new UserError('Name a type, or the path of a page, as text.');
+	if (!isText(type) || !isText(path)) throw refuse('compose-what');
 	return { type: type, path: path };
 }

@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { editMeant, isLarge, takeBack, type WhichEdit } from '$server/edits/takeBack';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { runJob } from '$server/jobs/run';
 import { answerInLines } from '$server/web/lines';
 import { patiently } from '$server/store/opening/patiently';
@@ -31,8 +31,7 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { takeBack: which, removes, lines } = await readRecord(request);
 		const sure = Number.isInteger(removes) ? (removes as number) : undefined;
-		if (which !== 'last' && which !== 'again' && !Number.isInteger(which))
-			throw new UserError('Say which edit to take back: its number, "last", or "again" for the one taken back last.');
+		if (which !== 'last' && which !== 'again' && !Number.isInteger(which)) throw refuse('take-back-what');
 		const { store } = locals;
 		const meant = editMeant(store, params.site, which as WhichEdit);
 		const inThread = meant !== undefined && isLarge(store, meant);

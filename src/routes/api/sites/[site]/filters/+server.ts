@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { patiently } from '$server/store/opening/patiently';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
@@ -19,18 +19,16 @@ const LONGEST = 2000;
 export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { name, query } = await readRecord(request);
-		if (typeof name !== 'string' || name.trim() === '' || name.length > 80)
-			throw new UserError('A filter needs a name of at most 80 characters.');
+		if (typeof name !== 'string' || name.trim() === '' || name.length > 80) throw refuse('filter-needs-name');
 		if (typeof query === 'string' && query.length > LONGEST)
-			throw new UserError(`The filter has ${query.length} characters; at most ${LONGEST} are kept.`);
+			throw refuse('filter-too-long', { length: query.length, most: LONGEST });
 		const store = locals.store;
 		const { id } = store.working.sites.named(params.site);
 		await patiently(() =>
 			store.transaction(() => {
 				if (typeof query !== 'string' || query === '') return store.table.filters.drop(id, name);
 				const others = store.table.filters.all(id).filter((one) => one.name !== name.trim());
-				if (others.length >= MOST)
-					throw new UserError(`There are ${MOST} filters with names already. Take one away that nobody needs.`);
+				if (others.length >= MOST) throw refuse('filters-full', { most: MOST });
 				store.table.filters.save(id, name.trim(), query);
 			})
 		);

@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { authorName, makeEdit } from '$server/edits/edit';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { patiently } from '$server/store/opening/patiently';
 import { readFindingsRoom } from '$server/web/findings';
 import { answering, readRecord } from '$server/web/problem';
@@ -18,10 +18,8 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { code, tag = '', path = '', reason = '', takeUp } = await readRecord(request);
 		const texts = [code, tag, path, reason];
-		if (texts.some((text) => typeof text !== 'string') || code === '')
-			throw new UserError('Say which finding is meant: its code, and the tag and path where they matter.');
-		if (takeUp !== true && String(reason).trim() === '')
-			throw new UserError('Say why it is set aside: others will ask.');
+		if (texts.some((text) => typeof text !== 'string') || code === '') throw refuse('finding-what');
+		if (takeUp !== true && String(reason).trim() === '') throw refuse('suppression-needs-reason');
 		const store = locals.store;
 		const one = { code, tag, path } as { code: string; tag: string; path: string };
 		const what = { ...one, reason, do: takeUp === true ? 'take-up' : 'set-aside' };

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { patiently } from '$server/store/opening/patiently';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
@@ -10,7 +10,7 @@ const MOST = 200;
 export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { id: item, on } = await readRecord(request);
-		if (typeof item !== 'string' || item.length > 200) throw new UserError('Say which item is meant.');
+		if (typeof item !== 'string' || item.length > 200) throw refuse('launch-what');
 		const store = locals.store;
 		const { id } = store.working.sites.named(params.site);
 		// Read where it is written: another tab may tick at the same time.
@@ -18,7 +18,7 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 			const ticked = new Set(store.working.sources.settings<string[]>(id, 'launch') ?? []);
 			if (on === true) ticked.add(item);
 			else ticked.delete(item);
-			if (ticked.size > MOST) throw new UserError(`At most ${MOST} items are ticked.`);
+			if (ticked.size > MOST) throw refuse('launch-full', { most: MOST });
 			store.working.sources.saveSettings(id, 'launch', [...ticked]);
 			return [...ticked];
 		};

@@ -1,4 +1,5 @@
 import { json } from '@sveltejs/kit';
+import { refuse } from '$server/errors';
 import { actOnPage, actOnPages, readPageAction } from '$server/edits/pages';
 import { runJob } from '$server/jobs/run';
 import { readBenchData, readWhatLeads } from '$server/web/benchData';
@@ -44,6 +45,6 @@ export const GET: RequestHandler = ({ locals, params, url, request }) =>
 			return json(await runJob('linking', input, { signal: request.signal }));
 		}
 		const data = readBenchData(store, params.site, url.searchParams.get('path'));
-		if (!data.page) return problem(404, 'Not found', 'There is no such page in this site.');
+		if (!data.page) return problem(refuse('page-not-there'));
 		return json({ page: data.page, pictures: data.pictures });
 	});

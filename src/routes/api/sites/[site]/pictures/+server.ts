@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { GuardedFetcher, PICTURE_LIMITS } from '$server/fetching/fetch';
 import { runJob } from '$server/jobs/run';
 import { removePicture } from '$server/web/pictures';
@@ -41,14 +41,14 @@ export const GET: RequestHandler = ({ locals, params }) =>
 export const DELETE: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { src } = (await readRecord(request)) as { src?: unknown };
-		if (typeof src !== 'string') throw new UserError('Name the picture by its src.');
+		if (typeof src !== 'string') throw refuse('picture-needs-src');
 		await removePicture(locals.store, params.site, src);
 		return json({});
 	});
 
 /** The stand-in's server is the one machine of our own that may be asked. */
 async function fetchPicture(address: unknown): Promise<Buffer> {
-	if (typeof address !== 'string') throw new UserError('Name the address of the picture.');
+	if (typeof address !== 'string') throw refuse('picture-needs-address');
 	const own = standIn();
 	const fetcher = new GuardedFetcher(new Set(own ? [new URL(own.origin).host] : []));
 	try {

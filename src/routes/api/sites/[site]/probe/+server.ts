@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { runJob } from '$server/jobs/run';
 import { answering, readRecord } from '$server/web/problem';
 import { viaFor } from '$server/web/working';
@@ -9,8 +9,7 @@ import type { RequestHandler } from './$types';
 export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { address } = await readRecord(request);
-		if (typeof address !== 'string' || address.trim() === '')
-			throw new UserError('Say which address is to be looked at.');
+		if (typeof address !== 'string' || address.trim() === '') throw refuse('probe-what');
 		const { store } = locals;
 		const { site } = store.working.sites.named(params.site);
 		const input = { db: store.file, site: params.site, address, via: viaFor(site.base) };

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { runJob } from '$server/jobs/run';
 import { once } from '$server/web/once';
 import { answerInLines } from '$server/web/lines';
@@ -17,11 +17,9 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		const store = locals.store;
 		const { note, only, removes, lines } = await readRecord(request);
 		if (only !== undefined && !(Array.isArray(only) && only.every((path) => typeof path === 'string')))
-			throw new UserError('The release cannot be read: "only" is a list of paths.');
-		if (note !== undefined && typeof note !== 'string')
-			throw new UserError('The release cannot be read: "note" is a text.');
-		if (removes !== undefined && !Number.isInteger(removes))
-			throw new UserError('The release cannot be read: "removes" is how many pages leave.');
+			throw refuse('release-only-broken');
+		if (note !== undefined && typeof note !== 'string') throw refuse('release-note-broken');
+		if (removes !== undefined && !Number.isInteger(removes)) throw refuse('release-removes-broken');
 		store.working.sites.named(params.site);
 		const input = {
 			...{ db: store.file, site: params.site },

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { UserError } from '$server/errors';
+import { refuse } from '$server/errors';
 import { runJob } from '$server/jobs/run';
 import { refuseReleases } from '$server/releases/releases';
 import { patiently } from '$server/store/opening/patiently';
@@ -29,7 +29,7 @@ export const GET: RequestHandler = ({ locals, params, url, request }) =>
 export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { backTo, note, removes } = await readRecord(request);
-		if (!Number.isInteger(backTo)) throw new UserError('Say which release to go back to, by its number.');
+		if (!Number.isInteger(backTo)) throw refuse('release-which');
 		const store = locals.store;
 		refuseReleases(store, store.working.sites.named(params.site).id, [backTo as number]);
 		const said = typeof note === 'string' && note !== '' ? { note } : {};

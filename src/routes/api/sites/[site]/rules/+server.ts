@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
-import { keepRule, readEdit, RefusedRule } from '$server/edits/rules';
+import { keepRule, readEdit } from '$server/edits/rules';
 import { patiently } from '$server/store/opening/patiently';
-import { answering, problem, readRecord } from '$server/web/problem';
+import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 
 /**
@@ -11,14 +11,9 @@ import type { RequestHandler } from './$types';
 export const PUT: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
 		const { expected, ...data } = await readRecord(request);
-		try {
-			const wanted = readEdit(data);
-			const { edit, revision } = await patiently(() =>
-				keepRule(locals.store, params.site, wanted, { expected, origin: 'bench' })
-			);
-			return json({ revision, edit });
-		} catch (error) {
-			if (error instanceof RefusedRule) return problem(422, 'Refused', error.message, { issues: error.issues });
-			throw error;
-		}
+		const wanted = readEdit(data);
+		const { edit, revision } = await patiently(() =>
+			keepRule(locals.store, params.site, wanted, { expected, origin: 'bench' })
+		);
+		return json({ revision, edit });
 	});

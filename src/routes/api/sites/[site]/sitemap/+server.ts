@@ -1,5 +1,5 @@
 import { gunzipSync } from 'node:zlib';
-import { notFound } from '$server/errors';
+import { refuse } from '$server/errors';
 import { answering } from '$server/web/problem';
 import { readSitemap } from '$server/web/sitemaps';
 import type { RequestHandler } from './$types';
@@ -9,7 +9,7 @@ export const GET: RequestHandler = ({ locals, params, url, request }) =>
 	answering(async () => {
 		const wanted = url.searchParams.get('name') ?? 'sitemap.xml';
 		const found = await readSitemap(locals.store, params.site, wanted);
-		if (!found) throw notFound(`There is no sitemap "${wanted}" of this site.`);
+		if (!found) throw refuse('sitemap-missing', { name: wanted });
 		const { gzip, etag } = found;
 		const headers = { etag, 'cache-control': 'no-cache', vary: 'accept-encoding', 'x-content-type-options': 'nosniff' };
 		if (request.headers.get('if-none-match') === etag) return new Response(null, { status: 304, headers });

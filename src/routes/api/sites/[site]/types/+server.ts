@@ -1,4 +1,5 @@
 import { json } from '@sveltejs/kit';
+import { refuse } from '$server/errors';
 import { actOnType, fieldUses, readTypeAction } from '$server/edits/types';
 import { patiently } from '$server/store/opening/patiently';
 import { answering, problem, readRecord } from '$server/web/problem';
@@ -16,7 +17,6 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 export const GET: RequestHandler = ({ locals, params, url }) =>
 	answering(() => {
 		const [type, field] = [url.searchParams.get('type'), url.searchParams.get('field')];
-		if (type === null || field === null)
-			return problem(422, 'Refused', 'Say which field of which type: ?type= and ?field=.');
+		if (type === null || field === null) return problem(refuse('field-of-what'));
 		return json({ uses: fieldUses(locals.store, params.site, type, field) });
 	});

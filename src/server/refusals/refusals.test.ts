@@ -1,0 +1,48 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from 'vitest';
+import { refuse, REFUSALS, UserError } from '../errors';
+
+/** A value that names itself, whether it is printed, joined or gone through. */
+const namesItself = (name: string) =>
+	Object.assign(new String(`‹${name}›`), {
+		join: () => `‹${name}…›`,
+		map: (say: (one: string) => string) => [say(`‹${name}›`)]
+	});
+const anything = new Proxy({}, { get: (_, name) => (typeof name === 'string' ? namesItself(name) : undefined) });
+const all = Object.entries(REFUSALS).map(([code, kind]) => ({
+	code,
+	...(kind as { status: number; exitCode: number; says: (data: unknown) => string })
+}));
+
+test('every refusal says what, where and what to do, in sentences; programs know it by its code', async () => {
+	const lines = all.map(({ code, status, exitCode, says }) => {
+		const sentence = says(anything);
+		// Those that only pass on what was found elsewhere end as that does.
+		expect({ code, sentence }).toMatchObject({
+			code: expect.stringMatching(/^[a-z]+(-[a-z]+)*$/) as string,
+			sentence: expect.stringMatching(/[.?›]$/) as string
+		});
+		expect(sentence).not.toContain('undefined');
+		return `${code} ${status}${exitCode === 2 ? ' misuse' : ''}\n\t${sentence.replaceAll('\n', '\n\t')}`;
+	});
+	await expect(`${lines.sort().join('\n')}\n`).toMatchFileSnapshot('refusals.txt');
+});
+
+test('no two halves of the table name the same code', () => {
+	const written = ['command', 'editing', 'ground', 'reading'].flatMap((file) => [
+		...readFileSync(new URL(`${file}.ts`, import.meta.url), 'utf8').matchAll(/^\t'?([a-z-]+)'?: (?:refusal|misuse)\(/gm)
+	]);
+	expect(written).toHaveLength(all.length);
+});
+
+test('a refusal carries its code and what it names, and is made again of them', () => {
+	const error = refuse('type-has-pages', { pages: 1, contentType: 'walk' });
+	expect(error).toMatchObject({
+		...{ name: 'UserError', code: 'type-has-pages', status: 422, exitCode: 1 },
+		...{ data: { pages: 1, contentType: 'walk' } },
+		message: '1 page is of the type "walk". Say which type it becomes.'
+	});
+	expect(new UserError(error.code, error.data).message).toBe(error.message);
+	expect(refuse('name-the-site')).toMatchObject({ status: 422, exitCode: 2, data: {} });
+	expect(refuse('page-missing', { path: '/a' }).status).toBe(404);
+});
