@@ -102,6 +102,7 @@ test('the door of the core', () => {
 		  "greyOf",
 		  "habitsInWords",
 		  "headToJson",
+		  "hiddenIn",
 		  "htmlToText",
 		  "iconsOf",
 		  "inTimeZone",

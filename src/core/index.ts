@@ -143,7 +143,7 @@ export { isCaption } from './markup/prose';
 export { lettersOf } from './text/text';
 export { MATRIX_TAGS, TITLE_CUTS, WIDTH_STEP } from './findings/matrix';
 export { ownOf } from './own';
-export { publicIn } from './public';
+export { hiddenIn, publicIn, type Hidden } from './public';
 export { toTemplate } from './template/quote';
 export { replaceWords } from './template/replace';
 export { HABITS, AGAIN_IN_WORDS, habitsInWords, type Habits } from './readers/habits';

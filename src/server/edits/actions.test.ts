@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import type { Page } from '$core';
-import { readPageAction, whyNoVersion } from './pages';
+import { readPageAction, refusalOfVersion } from './pages';
 
 /** What a request says is to be done with pages, and why it cannot be read. */
 
@@ -36,6 +36,10 @@ describe('an action as a request gives it', () => {
 });
 
 describe('why a page cannot be named as a version', () => {
+	const types = [
+		{ name: 'p', fields: [], rules: [] },
+		{ name: 'o', off: true, fields: [], rules: [] }
+	];
 	const page = (path: string, state: Page['state'] = 'live'): Page => ({
 		path,
 		type: 'p',
@@ -47,11 +51,12 @@ describe('why a page cannot be named as a version', () => {
 		['/a', page('/a'), 'this page itself'],
 		['/b', undefined, 'There is no page /b'],
 		['/b', page('/b', 'draft'), '/b is a draft'],
-		['/b', page('/b', 'private'), '/b is private']
+		['/b', page('/b', 'private'), '/b is private'],
+		['/b', { ...page('/b'), type: 'o' }, 'The type “o” of /b is switched off']
 	])('%s', (path, other, why) => {
-		expect(whyNoVersion(page('/a'), other, path)).toContain(why);
+		expect(refusalOfVersion(page('/a'), other, path, types)?.message).toContain(why);
 	});
 	test('one that is public can', () => {
-		expect(whyNoVersion(page('/a'), page('/b'), '/b')).toBeUndefined();
+		expect(refusalOfVersion(page('/a'), page('/b'), '/b', types)).toBeUndefined();
 	});
 });

@@ -1,5 +1,5 @@
-import { isLanguageTag, type ContentType, type Page, ownOf } from '$core';
-import { refuse } from '../errors';
+import { isLanguageTag, type ContentType, type Page, ownOf, hiddenIn } from '$core';
+import { refuse, type UserError } from '../errors';
 import type { Store, StoredSite } from '../store/store';
 import { makeEdit, type Made, type Origin } from './edit';
 
@@ -98,13 +98,10 @@ function refuseTaken(store: Store, site: number, path: string) {
 	if (store.working.pages.at(site, path)) throw refuse('path-taken', { path });
 }
 
-/** Why a page cannot stand at `/`, in a sentence; undefined when it can. */
-export function whyNoHome({ state, type }: Pick<Page, 'state' | 'type'>, types: readonly ContentType[]) {
-	if (state !== 'live')
-		return `It is ${state === 'draft' ? 'a draft' : 'private'}: the site would have no home page. Set it live first.`;
-	if (types.find((one) => one.name === type)?.off)
-		return `Its type “${type}” is switched off: the site would have no home page. Switch the type on first.`;
-	return undefined;
+/** The refusal of a page that cannot stand at `/`, since nobody would see it there; undefined when it can. */
+export function refusalOfHome({ path, ...page }: Pick<Page, 'path' | 'state' | 'type'>, types: readonly ContentType[]) {
+	const hidden = hiddenIn(types)(page);
+	return hidden && refuse('home-hidden', { path, hidden, contentType: page.type });
 }
 
 function add(store: Store, site: StoredSite, action: Extract<PageAction, { do: 'add' }>): string {
@@ -147,13 +144,17 @@ function withoutVersion(page: Page, path: string): Page {
 	return others.length > 0 ? { ...rest, alternates: Object.fromEntries(others) } : rest;
 }
 
-/** Why a page cannot be named as a version of another, in a sentence; undefined when it can. */
-export function whyNoVersion(page: Page, other: Page | undefined, path: string): string | undefined {
-	if (path === page.path) return 'That is this page itself. Name the page that says the same in the other language.';
-	if (!other) return `There is no page ${path} in this site. Make it first, or look at its path again.`;
-	return other.state === 'live'
-		? undefined
-		: `${path} is ${other.state === 'draft' ? 'a draft' : 'private'}: its readers would be led nowhere. Set it live first.`;
+/** The refusal of a page as a version of another; undefined when it can be one. */
+export function refusalOfVersion(
+	page: Page,
+	other: Page | undefined,
+	path: string,
+	types: readonly ContentType[]
+): UserError | undefined {
+	if (path === page.path) return refuse('version-itself');
+	if (!other) return refuse('version-missing', { path });
+	const hidden = hiddenIn(types)(other);
+	return hidden && refuse('version-hidden', { path, hidden, contentType: other.type });
 }
 
 function link(store: Store, site: StoredSite, action: Extract<PageAction, { do: 'link' | 'unlink' }>): string {
@@ -163,8 +164,8 @@ function link(store: Store, site: StoredSite, action: Extract<PageAction, { do: 
 		if (other) store.working.pages.save(site.id, withoutVersion(other, action.path));
 		return page.path;
 	}
-	const why = whyNoVersion(page, other, action.to);
-	if (why || !other) throw refuse('version-refused', { why: why ?? '' });
+	const refusal = refusalOfVersion(page, other, action.to, site.types);
+	if (refusal || !other) throw refusal ?? refuse('version-missing', { path: action.to });
 	const [mine, its] = [languageOfPage(page, site), languageOfPage(other, site)];
 	if (mine === its) throw refuse('versions-language-same', { language: mine });
 	refuseSecond(page, its, other.path);
@@ -185,8 +186,8 @@ function makeHome(store: Store, { id, types }: Pick<StoredSite, 'id' | 'types'>,
 	if (page.path === '/') return '/';
 	const before = store.working.pages.at(id, '/');
 	const home = types.find((type) => type.special === 'home')?.name ?? page.type;
-	const why = whyNoHome({ ...page, type: home }, types);
-	if (why) throw refuse('home-refused', { path: page.path, why });
+	const refusal = refusalOfHome({ ...page, type: home }, types);
+	if (refusal) throw refusal;
 	store.working.pages.remove(id, page.path);
 	if (before) {
 		store.working.pages.remove(id, '/');

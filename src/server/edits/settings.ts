@@ -16,7 +16,7 @@ import { refuse } from '../errors';
 import { checkOf, wrongIn } from '../schemas/schemas';
 import type { Store, StoredSite } from '../store/store';
 import { Conflict, makeEdit, type Made, type Origin } from './edit';
-import { whyNoHome, whyNoVersion } from './pages';
+import { refusalOfHome, refusalOfVersion } from './pages';
 
 const VALIDATORS = {
 	site: checkOf('site'),
@@ -130,12 +130,13 @@ function withHeld(page: Page, edit: SettingsEdit): SettingsEdit {
 
 /** A home page that nobody could see, and versions that would lead nowhere, are not kept. */
 function refusePage(store: Store, { id, types }: StoredSite, before: Page, after: Page) {
-	const why = after.path === '/' && before.path !== '/' ? whyNoHome(after, types) : undefined;
-	if (why) throw refuse('home-refused', { path: before.path, why });
+	const refusal =
+		after.path === '/' && before.path !== '/' ? refusalOfHome({ ...after, path: before.path }, types) : undefined;
+	if (refusal) throw refusal;
 	for (const [tag, path] of Object.entries(after.alternates ?? {})) {
 		if (!path.startsWith('/') || ownOf(before.alternates, tag) === path) continue;
-		const reason = whyNoVersion(after, store.working.pages.at(id, path), path);
-		if (reason) throw refuse('settings-refused', { why: reason });
+		const ofVersion = refusalOfVersion(after, store.working.pages.at(id, path), path, types);
+		if (ofVersion) throw ofVersion;
 	}
 }
 

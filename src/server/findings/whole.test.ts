@@ -60,10 +60,14 @@ describe('versions', () => {
 		page('/draft', { state: 'draft', alternates: { en: '/b' } });
 		page('/c', { alternates: { fr: '/c' } });
 		page('/d', { alternates: { fr: 'https://other.example/fr' } });
+		store.working.types.save(id, { name: 'resting', off: true, fields: [], rules: [] });
+		page('/e', { alternates: { fr: '/resting' } });
+		page('/resting', { type: 'resting', alternates: { en: '/e' } });
 		expect(data('version-nowhere')).toEqual([
 			{ path: '/a', language: 'fr', to: '/none', why: 'is no page' },
 			{ path: '/b', language: 'fr', to: '/draft', why: 'is set to draft' },
-			{ path: '/c', language: 'fr', to: '/c', why: 'is the page itself' }
+			{ path: '/c', language: 'fr', to: '/c', why: 'is the page itself' },
+			{ path: '/e', language: 'fr', to: '/resting', why: 'is of a type that is switched off' }
 		]);
 		expect(found('version-one-way')).toEqual([]);
 	});

@@ -3,6 +3,7 @@ import { describeFinding, describeMend, finding, keyOfKind, normaliseBase, type 
 import { mendTogether, type Mend } from './mends';
 import { sharedValues, type PageFilter } from '../store/table/grid';
 import type { Store, StoredSite } from '../store/store';
+import { offTypes } from '../store/working/pages';
 
 /** A finding that only all pages together show, with the pages it is about. */
 export interface WholeFinding {
@@ -61,23 +62,26 @@ function versions(store: Store, { id }: StoredSite): WholeFinding[] {
 				target: string;
 				isThere: 0 | 1;
 				state: string | null;
+				isOff: 0 | 1 | null;
 				isNamed: 0 | 1;
 			}
 		>(
-			`SELECT p.path, j.key AS language, j.value AS target, t.path IS NOT NULL AS isThere, t.state AS state,
+			`SELECT p.path, j.key AS language, j.value AS target, t.path IS NOT NULL AS isThere, t.state AS state, t.type IN ${offTypes('t')} AS isOff,
 				EXISTS (SELECT 1 FROM json_each(t.settings, '$.alternates') b WHERE b.value = p.path) AS isNamed
 			FROM page p JOIN json_each(p.settings, '$.alternates') j LEFT JOIN page t ON t.site_id = p.site_id AND t.path = j.value
-			WHERE p.site_id = ? AND p.state = 'live' AND j.value LIKE '/%' AND (t.path IS NULL OR t.state <> 'live' OR t.path = p.path OR NOT isNamed) LIMIT ?`
+			WHERE p.site_id = ? AND p.state = 'live' AND j.value LIKE '/%' AND (t.path IS NULL OR t.state <> 'live' OR isOff OR t.path = p.path OR NOT isNamed) LIMIT ?`
 		)
 		.all(id, MOST);
-	return rows.map(({ path, language, target: to, isThere, state, isNamed }) => {
+	return rows.map(({ path, language, target: to, isThere, state, isOff, isNamed }) => {
 		const why = !isThere
 			? 'is no page'
 			: state !== 'live'
 				? `is set to ${state}`
-				: to === path
-					? 'is the page itself'
-					: undefined;
+				: isOff
+					? 'is of a type that is switched off'
+					: to === path
+						? 'is the page itself'
+						: undefined;
 		const target = { of: 'page', path } as const;
 		const found =
 			why === undefined && !isNamed

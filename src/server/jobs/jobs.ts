@@ -9,7 +9,8 @@ import {
 	type Picture,
 	type Reach,
 	type Recipe,
-	publicIn
+	publicIn,
+	hiddenIn
 } from '$core';
 import { changeMany, sampleOfBatch, type BatchAction, type BatchPages, type BatchSample } from '../edits/batch';
 import { writeCells, type CellWrite } from '../edits/cells';
@@ -369,13 +370,8 @@ function refuseManyGone(store: Store, site: number, isWanted: (path: string) => 
 function refuseWithoutHome(store: Store, { id, types }: StoredSite) {
 	if (!store.releases.head(id, { path: '/' })) return;
 	const home = store.working.pages.at(id, '/');
-	if (home && publicIn(types)(home)) return;
-	const why = !home
-		? 'there is no page at /'
-		: home.state !== 'live'
-			? `it is set to ${home.state}`
-			: `its type “${home.type}” is switched off`;
-	throw refuse('release-without-home', { why });
+	if (home && !hiddenIn(types)(home)) return;
+	throw refuse('release-without-home', { hidden: home && hiddenIn(types)(home), contentType: home?.type });
 }
 
 /** The pages that may differ from what is released, with their heads as they will be served; notes those with rules. */

@@ -58,7 +58,14 @@ export const EDITING = {
 	'home-among-them': refusal(
 		() => 'The home page is among them: it would go. Leave it out, or make another page the home page first.'
 	),
-	'home-refused': refusal(({ path, why }: Data<'path' | 'why'>) => `${path} cannot become the home page. ${why}`),
+	'home-hidden': refusal(
+		({ path, hidden, contentType }: Data<'path' | 'hidden' | 'contentType'>) =>
+			`${path} cannot become the home page. ${
+				hidden === 'off'
+					? `Its type “${contentType}” is switched off: the site would have no home page. Switch the type on first.`
+					: `It is ${hidden === 'draft' ? 'a draft' : 'private'}: the site would have no home page. Set it live first.`
+			}`
+	),
 	'language-broken': refusal(
 		({ language }: Data<'language'>) => `“${language}” is no language tag, such as en or pt-BR.`
 	),
@@ -97,7 +104,6 @@ export const EDITING = {
 	'settings-broken': refusal(
 		() => 'The change cannot be read: it needs a place and changes, and rules are set by themselves.'
 	),
-	'settings-refused': refusal(({ why }: Data<'why'>) => `${why}`),
 	'site-being-edited': refusal(
 		503,
 		() => 'The site is being edited at the moment: its pictures stay. Try again in a moment.'
@@ -131,7 +137,15 @@ export const EDITING = {
 		({ path, language }: Data<'path' | 'language'>) =>
 			`${path} is in “${language}” itself. Choose another language for its version.`
 	),
-	'version-refused': refusal(({ why }: Data<'why'>) => `${why}`),
+	'version-hidden': refusal(({ path, hidden, contentType }: Data<'path' | 'hidden' | 'contentType'>) =>
+		hidden === 'off'
+			? `The type “${contentType}” of ${path} is switched off: its readers would be led nowhere. Switch the type on first.`
+			: `${path} is ${hidden === 'draft' ? 'a draft' : 'private'}: its readers would be led nowhere. Set it live first.`
+	),
+	'version-itself': refusal(() => 'That is this page itself. Name the page that says the same in the other language.'),
+	'version-missing': refusal(
+		({ path }: Data<'path'>) => `There is no page ${path} in this site. Make it first, or look at its path again.`
+	),
 	'version-taken': refusal(
 		({ path, other, language }: Data<'path' | 'other' | 'language'>) =>
 			`${path} names ${other} as its version in “${language}”. Part those two first.`

@@ -167,8 +167,14 @@ export const GROUND = {
 	'release-removes-broken': refusal(() => 'The release cannot be read: "removes" is how many pages leave.'),
 	'release-which': refusal(() => 'Say which release to go back to, by its number.'),
 	'release-without-home': refusal(
-		({ why }: Data<'why'>) =>
-			`Nothing is released: the home page would go, since ${why}. Set it live, or make another page the home page.`
+		({ hidden, contentType }: Maybe<'hidden' | 'contentType'>) =>
+			`Nothing is released: the home page would go, since ${
+				hidden === undefined
+					? 'there is no page at /'
+					: hidden === 'off'
+						? `its type “${contentType}” is switched off`
+						: `it is set to ${hidden}`
+			}. Set it live, or make another page the home page.`
 	),
 	'site-missing': refusal(
 		404,

@@ -7,6 +7,10 @@ import { PageRows, splitBody, WHOLE, type PageRow } from './pageRows';
 import type { RedirectStore } from './redirects';
 import type { RuleStore } from './rules';
 
+/** The names of the types of a row's site that are switched off: `hiddenIn` of the core, for statements. */
+export const offTypes = (of: string) =>
+	`(SELECT name FROM content_type WHERE site_id = ${of}.site_id AND json_extract(settings, '$.off'))`;
+
 const SQL = {
 	pageByPath: row<PageRow>(`${WHOLE} WHERE site_id = ? AND path = ?`),
 	pageById: row<PageRow>(`${WHOLE} WHERE id = ?`),
@@ -14,8 +18,7 @@ const SQL = {
 	pages: `${WHOLE} WHERE site_id = ? ORDER BY path`,
 	pagesOfType: `${WHOLE} WHERE site_id = @site AND type = @type AND ${inPart('page.id')}`,
 	partOfPages: `${WHOLE} WHERE site_id = @site AND ${inPart('page.id')}`,
-	livePages: `${WHOLE} WHERE site_id = ? AND state = 'live' AND type NOT IN
-		(SELECT name FROM content_type WHERE site_id = page.site_id AND json_extract(settings, '$.off')) ORDER BY path`,
+	livePages: `${WHOLE} WHERE site_id = ? AND state = 'live' AND type NOT IN ${offTypes('page')} ORDER BY path`,
 	overridden:
 		row<PageRow>(`${WHOLE} WHERE page.id IN (SELECT page_id FROM rule WHERE site_id = @site AND page_id IS NOT NULL
 		UNION SELECT id FROM page WHERE site_id = @site AND instr(settings, '"extra"')) ORDER BY path`),
