@@ -11,7 +11,9 @@ export default defineConfig({
 	// What is bundled brings the notices of its licences along.
 	build: { license: { fileName: 'licences.md' } },
 	test: {
-		testTimeout: 60_000,
+		// For what hangs: a busy machine takes twenty times as long as an idle one.
+		testTimeout: 600_000,
+		hookTimeout: 600_000,
 		projects: [
 			{
 				extends: true,

@@ -172,6 +172,7 @@ test('the door of the core', () => {
 		  "toIsoDate",
 		  "toTemplate",
 		  "toText",
+		  "toWholeTemplate",
 		  "usesOfField",
 		  "valueAsText",
 		  "variablesOf",

@@ -144,7 +144,7 @@ export { lettersOf } from './text/text';
 export { MATRIX_TAGS, TITLE_CUTS, WIDTH_STEP } from './findings/matrix';
 export { ownOf } from './own';
 export { hiddenIn, publicIn, type Hidden } from './public';
-export { toTemplate } from './template/quote';
+export { toTemplate, toWholeTemplate } from './template/quote';
 export { replaceWords } from './template/replace';
 export { HABITS, AGAIN_IN_WORDS, habitsInWords, type Habits } from './readers/habits';
 export { charsetIn, readServedHead, type ServedHead, type ServedTag } from './markup/served';

@@ -560,7 +560,13 @@ describe('compose', () => {
 		const id = store.working.sites.save(site);
 		store.working.types.save(id, { name: 'isle', fields: [], rules: [], layout: STARTING_LAYOUTS[2]!.layout });
 		for (let at = 0; at < PAGES; at++)
-			store.working.pages.save(id, { path: `/${at}`, type: 'isle', state: 'live', fields: { title: `Isle ${at}` }, rules: [] });
+			store.working.pages.save(id, {
+				path: `/${at}`,
+				type: 'isle',
+				state: 'live',
+				fields: { title: `Isle ${at}` },
+				rules: []
+			});
 		store.close();
 		const media = `${db}.media`;
 		const drawn = () => (existsSync(media) ? readdirSync(media).filter((name) => name.startsWith('share-')) : []);
@@ -586,7 +592,10 @@ describe('what the author wrote', () => {
 		);
 	const setRule = (tag: string, template: string) => {
 		const store = new Store(db);
-		store.working.rules.set(store.working.sites.named('Docs').id, { layer: 'site' }, tag, undefined, { kind: 'template', template });
+		store.working.rules.set(store.working.sites.named('Docs').id, { layer: 'site' }, tag, undefined, {
+			kind: 'template',
+			template
+		});
 		store.close();
 	};
 	const inject = (...more: string[]) => run('inject', 'site', '--site', 'Docs', ...more);

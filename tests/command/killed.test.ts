@@ -55,7 +55,7 @@ beforeAll(async () => {
 	});
 	await new Promise<void>((done) => served.listen(0, '127.0.0.1', done));
 	via = `http://127.0.0.1:${(served.address() as AddressInfo).port}`;
-}, 120_000);
+});
 afterAll(async () => {
 	rmSync(work, { recursive: true, force: true });
 	served.closeAllConnections();
@@ -221,7 +221,11 @@ describe.each(Object.entries(WORKS))('%s', (name, { prepare, ask, run }) => {
 			if (name === 'compose') await everyPictureIsWhole();
 			if (name === 'state') {
 				expect(again.state.countStale(again.working.sites.named('S').id)).toBe(0);
-				expect(again.state.differing(again.working.sites.named('S').id, 9)).toMatchObject({ changed: 0, added: 0, removed: 0 });
+				expect(again.state.differing(again.working.sites.named('S').id, 9)).toMatchObject({
+					changed: 0,
+					added: 0,
+					removed: 0
+				});
 			}
 			releasesOf(again);
 			again.close();

@@ -107,7 +107,7 @@ test(`${KILLS} kills during releases, imports and updates of the state leave not
 	expect(kept()).toEqual(before);
 	expect(store.state.differing(id, 1)).toMatchObject({ changed: 0, added: 0, removed: 0 });
 	store.close();
-}, 600_000);
+});
 
 test('a long import that is killed between its goes is taken back, or whole', async () => {
 	const [start, file, table] = ['start.db', 'long.db', 'long.csv'].map((name) => join(work, name)) as [
@@ -163,4 +163,4 @@ test('a long import that is killed between its goes is taken back, or whole', as
 	}
 	// Kills that fall between no goes would prove nothing.
 	expect(halves).toBeGreaterThan(0);
-}, 600_000);
+});

@@ -133,7 +133,7 @@ describe('import', () => {
 		expect(await pathsOf('Two')).toEqual(['/', '/walks/one', '/walks/two']);
 		await done('import', ...from, '--site', 'Three', '--limit', '2');
 		expect(await pathsOf('Three')).toHaveLength(2);
-	}, 60_000);
+	});
 
 	test('of a folder: languages, versions, bare addresses, titles, types, files that are no pages', async () => {
 		write('site/drafts/x.html', html('A draft'));
@@ -317,7 +317,7 @@ describe('what goes out', () => {
 		expect(await drawn('--page', '/a.html')).toMatchObject({ drawn: 1 });
 		expect(await drawn('--type', file.types[0]!.name)).toMatchObject({ drawn: expect.any(Number) });
 		expect((await drawn()).drawn).toBe(0);
-	}, 60_000);
+	});
 });
 
 describe('what is served', () => {
@@ -422,4 +422,4 @@ test('every flag of every verb is run by a test', async () => {
 			if (!tests.includes(`'${flag}'`)) unrun.push(`${verb} ${flag}`);
 	}
 	expect(unrun).toEqual([]);
-}, 60_000);
+});

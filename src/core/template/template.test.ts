@@ -7,7 +7,7 @@ import { formatDate, parseDate, toIsoDate } from './dates';
 import { FILTERS } from './filters';
 import { knownVariables } from './check';
 import { parseTemplate } from './parse';
-import { toTemplate } from './quote';
+import { toTemplate, toWholeTemplate } from './quote';
 
 const fields: Field[] = [
 	{ name: 'region', kind: 'text' },
@@ -115,11 +115,13 @@ describe('what is wrong with a template is told with its place, what was expecte
 	test('any words can be made a template of just them', () => {
 		fc.assert(
 			fc.property(fc.string({ unit: fc.constantFrom(...'ab{}[]\\|? ') }), (words) => {
-				const template = toTemplate(words);
-				expect(check(template)).toEqual([]);
-				expect(compileTemplate(template).run({ separator: ' · ' } as Scope)).toBe(words);
+				for (const template of [toTemplate(words), toWholeTemplate(words)]) {
+					expect(check(template)).toEqual([]);
+					expect(compileTemplate(template).run({ separator: ' · ' } as Scope)).toBe(words);
+				}
 			})
 		);
+		expect(toWholeTemplate('[a] [[[b]] {c}')).toBe('[a] \\[\\[[b\\]] \\{c\\}');
 		expect(toTemplate('{[a]}\\')).toBe('\\{\\[a\\]\\}\\\\');
 	});
 

@@ -92,4 +92,4 @@ test('what is released and shown to search is listed, with versions and dates; m
 	expect(counts).toEqual([12, 12, 1]);
 	store.close();
 	rmSync(folder, { recursive: true });
-}, 120_000);
+});

@@ -2,6 +2,7 @@ import { log } from '../log';
 import type { Store } from '../store/store';
 import { refreshAll } from './parts';
 import { runJob } from './run';
+import { awhile } from '../waiting';
 
 /** How far the bringing up to date of a site is. */
 interface Run {
@@ -35,10 +36,8 @@ const PATIENCE = 400;
 
 /** The same for an answer that says how many are left: ends with the work, or when patience does. */
 export async function freshenAwhile(store: Store, name: string) {
-	let timer: NodeJS.Timeout | undefined;
-	const waiting = new Promise<void>((resolve) => (timer = setTimeout(resolve, PATIENCE)));
 	const work = freshen(store, name);
 	// An error of the work is thrown only while someone waits.
 	work.catch((error: unknown) => log.error(error));
-	await Promise.race([work, waiting]).finally(() => clearTimeout(timer));
+	await awhile(work, PATIENCE);
 }

@@ -259,13 +259,13 @@ export const JOBS = {
 		writingLong(db, (store) => new Library(store).take(site, asBuffer(bytes), name)),
 	compareReleases: ({ db, site, between, most, path }) =>
 		reading(db, (store) => {
+			const { id } = store.working.sites.named(site);
 			const pages: PageDifference[] = [];
-			let count = 0;
-			for (const one of differencesBetween(store, store.working.sites.named(site).id, between, path))
-				if (count++ < most) pages.push(one);
-			return { count, pages };
+			for (const one of differencesBetween(store, id, between, path)) if (pages.push(one) === most) break;
+			return { count: path === undefined ? store.releases.between(id, ...between).length : pages.length, pages };
 		}),
-	goBack: ({ db, site, to, note, removes }) => writing(db, (store) => goBack(store, site, to, { note, removes })),
+	goBack: ({ db, site, to, note, removes }, progress) =>
+		writing(db, (store) => goBack(store, site, to, { note, removes, progress })),
 	cards: ({ db, site, hasReaders }) => reading(db, (store) => readCards(store, site, hasReaders)),
 	compose,
 	mend({ db }) {

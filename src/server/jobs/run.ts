@@ -12,8 +12,8 @@ export type Answer<T> = { readonly output: T } | { readonly refused: RefusalCode
 
 /** Jobs that wait at the most; more are refused. */
 const MOST_WAITING = 64;
-/** The heap of a thread (MB): one that needs more is ended, and says so. */
-const HEAP = 700;
+/** The heap of a thread begun from now on (MB): one that needs more is ended, and says so. */
+export const threads = { heap: 700 };
 /** A thread without work is kept this long (milliseconds): one that has run is several times faster than a new one. */
 const IDLE = 60_000;
 
@@ -37,7 +37,7 @@ function threadPool(name: PoolName): Piscina {
 			maxThreads: Math.max(2, Math.min(4, availableParallelism())),
 			maxQueue: MOST_WAITING,
 			idleTimeout: IDLE,
-			resourceLimits: { maxOldGenerationSizeMb: HEAP }
+			resourceLimits: { maxOldGenerationSizeMb: threads.heap }
 		});
 		pools.set(name, pool);
 	}

@@ -4,11 +4,12 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
 import { joinReaches, measureReach, type Edit } from '$core';
+import { keepRule } from '../edits/rules';
 import { saveSiteFile, writeSiteFile } from '../siteFile/siteFile';
 import { Store } from '../store/store';
 import { JOBS } from './jobs';
 import { countUnder, reachOf } from './reach';
-import { runJob, stopJobs } from './run';
+import { runJob, stopJobs, threads } from './run';
 
 /** Jobs as they run: in a thread, of the program that is built. */
 const PAGES = 3000;
@@ -167,6 +168,47 @@ test('a thread whose program is not there is told as that, at once', async () =>
 		await expect(runJob('refresh', { db, site: 'S' })).rejects.toThrow(/start through the kephalon command/);
 	} finally {
 		process.env.KEPHALON_THREAD = program;
+	}
+	await expect(runJob('refresh', { db, site: 'S' })).resolves.toBeDefined();
+});
+
+test('going back says how far it is; comparing counts all, and tells the first', async () => {
+	await runJob('release', { db, site: 'S' });
+	keepRule(
+		store,
+		'S',
+		{ place: { layer: 'site' }, tag: 'title', body: { kind: 'template', template: 'Other {page.title}' } },
+		{ origin: 'bench' }
+	);
+	await runJob('release', { db, site: 'S' });
+	const compared = await runJob('compareReleases', { db, site: 'S', between: [1, 2], most: 3 });
+	expect([compared.count, compared.pages.length]).toEqual([PAGES, 3]);
+	const one = await runJob('compareReleases', { db, site: 'S', between: [1, 2], most: 3, path: '/7' });
+	expect([one.count, one.pages.map(({ path }) => path)]).toEqual([1, ['/7']]);
+	const told: number[][] = [];
+	const made = await runJob(
+		'goBack',
+		{ db, site: 'S', to: 1 },
+		{ progress: (done, all) => void told.push([done, all ?? -1]) }
+	);
+	expect(made).toMatchObject({ number: 3, changed: PAGES });
+	expect(told).toEqual([0, 500, 1000, 1500, 2000, 2500, 3000].map((done) => [done, PAGES]));
+});
+
+test('a thread that needs more memory than it may have is ended, and that is said', async () => {
+	const before = threads.heap;
+	await stopJobs();
+	try {
+		threads.heap = 48;
+		const file = Buffer.from(
+			JSON.stringify(Array.from({ length: 150_000 }, (_, at) => ({ path: `/${at}`, title: 'T' })))
+		);
+		await expect(runJob('lookAtTable', { file, said: {}, base: 'https://s.example/' } as never)).rejects.toMatchObject({
+			code: 'work-too-large'
+		});
+	} finally {
+		await stopJobs();
+		threads.heap = before;
 	}
 	await expect(runJob('refresh', { db, site: 'S' })).resolves.toBeDefined();
 });

@@ -16,6 +16,7 @@ import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { refuse } from '../errors';
 import { readOnce } from './readOnce';
+import { pacer } from '../waiting';
 
 /** How what is served of a page compares with what was released. */
 export type Drift = 'same' | 'missing' | 'old' | 'other' | 'doubled' | 'unreachable' | 'shut-out';
@@ -91,16 +92,14 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 	const robots = await readRobots(fetcher, new URL(base).origin);
 	const left = isResumed ? wanted.slice(wanted.indexOf(kept.after) + 1) : wanted;
 	let done = 0;
-	let last = 0;
+	const turn = pacer(1000 / options.rate, options.signal);
 	try {
 		for (const path of left) {
 			if (options.signal?.aborted) break;
 			const seen: DriftSeen[] = [];
 			const headOf = readOnce();
 			for (const reader of ASKED) {
-				const wait = last + 1000 / options.rate - Date.now();
-				if (wait > 0) await new Promise((resolve) => setTimeout(resolve, wait));
-				last = Date.now();
+				await turn();
 				const { obeysRobots, name } = ownOf(HABITS, reader)!;
 				const isAllowed = !obeysRobots || robots.allows(base + path.slice(1), name);
 				seen.push(await driftSeenBy(reader, { store, site: id, path, base, fetcher, isAllowed, headOf }));

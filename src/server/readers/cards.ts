@@ -4,6 +4,7 @@ import { patiently } from '../store/opening/patiently';
 import type { SeenCard, ShownCard } from '../store/state/looks';
 import type { Store } from '../store/store';
 import type { KeptCard, ReadersClient } from './service';
+import { clock } from '../waiting';
 
 /** How the card that a reader shows stands to what is released. */
 type Standing = 'current' | 'old' | 'none' | 'shut-out';
@@ -146,7 +147,7 @@ export async function tellReaders(
 		let answer = await client.again(reader, address, options.signal);
 		if (answer.is === 'ask-again') answer = await client.again(reader, address, options.signal);
 		if (answer.is === 'limit') {
-			await wait(Math.min(answer.wait * 1000, LONGEST_WAIT), options.signal);
+			await clock.sleep(Math.min(answer.wait * 1000, LONGEST_WAIT), options.signal);
 			answer = await client.again(reader, address, options.signal);
 		}
 		const told = ANSWERS[answer.is];
@@ -180,13 +181,6 @@ const note = (store: Store, site: number, path: string, reader: string, kept: Ke
 			})
 		)
 	);
-
-function wait(milliseconds: number, signal: AbortSignal): Promise<void> {
-	return new Promise((resolve) => {
-		const timer = setTimeout(resolve, milliseconds);
-		signal.addEventListener('abort', () => (clearTimeout(timer), resolve()), { once: true });
-	});
-}
 
 /** The work for each, a few at a time, in order; ends early when it is stopped. */
 async function each<T>(

@@ -1,3 +1,4 @@
+import type { Progress } from '../progress';
 import { authorName } from '../edits/edit';
 import { isMuch, refuse } from '../errors';
 import type { Release, ReleaseStore } from '../store/releases/releases';
@@ -50,7 +51,15 @@ export function goBack(
 	store: Store,
 	name: string,
 	to: number,
-	{ note, removes }: { readonly note?: string | undefined; readonly removes?: number | undefined } = {}
+	{
+		note,
+		removes,
+		progress
+	}: {
+		readonly note?: string | undefined;
+		readonly removes?: number | undefined;
+		readonly progress?: Progress;
+	} = {}
 ): Release {
 	const { id, revision, site } = store.working.sites.named(name);
 	const latest = store.releases.latest(id);
@@ -63,7 +72,8 @@ export function goBack(
 	const author = authorName();
 	const made = store.releases.goBack(
 		{ site: id, revision, created, author, note: note ?? `Back to release ${to}` },
-		to
+		to,
+		progress
 	);
 	if (site.keepReleases !== undefined) store.releases.prune(id, site.keepReleases);
 	return made;

@@ -6,6 +6,7 @@ import { UserError } from '../errors';
 import { log } from '../log';
 import type { Suppression } from '../store/state/suppressions';
 import type { Store } from '../store/store';
+import { awhile } from '../waiting';
 
 /** What is wrong or weak on a site, as it was counted last, and whether that is how it stands. */
 export interface FindingsTold {
@@ -37,7 +38,7 @@ export async function readFindingsRoom(store: Store, name: string, wait: boolean
 	const before = told(store, name);
 	if (before.isNow) return before;
 	const count = countAgain(store, name);
-	if (wait || before.counted === null) await orAfter(count, PATIENCE);
+	if (wait || before.counted === null) await awhile(count, PATIENCE);
 	return told(store, name);
 }
 
@@ -74,10 +75,4 @@ function countAgain(store: Store, name: string): Promise<void> {
 		.finally(() => counting.delete(key));
 	counting.set(key, mine);
 	return mine;
-}
-
-async function orAfter(work: Promise<void>, patience: number) {
-	let timer: NodeJS.Timeout | undefined;
-	const waiting = new Promise<void>((resolve) => (timer = setTimeout(resolve, patience)));
-	await Promise.race([work, waiting]).finally(() => clearTimeout(timer));
 }

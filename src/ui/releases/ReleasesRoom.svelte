@@ -91,10 +91,15 @@
 	}
 	/** How many pages leave by going back, where that is yet to be said. */
 	let leaving = $state<number | undefined>();
+	/** How far going back is. */
+	let returning = $state.raw<{ readonly done: number; readonly all: number } | undefined>();
 	async function goBack(number: number) {
 		busy = true;
-		const made = await api.goBack(site, number, note, leaving);
-		busy = false;
+		stop = new AbortController();
+		returning = { done: 0, all: 0 };
+		const watching = { signal: stop.signal, progress: (done: number, all: number) => (returning = { done, all }) };
+		const made = await api.goBack(site, { backTo: number, note, removes: leaving }, watching);
+		[busy, returning] = [false, undefined];
 		leaving = isRefused(made) ? made.removes : undefined;
 		if (leaving !== undefined) return void (message = (made as { refused: string }).refused);
 		message = isRefused(made)
@@ -252,11 +257,12 @@
 										)}{undone.pages[0] ? `, such as ${undone.pages[0].path}` : ''}. The working copy stays as it is.
 									</p>
 									<button class="main-button" disabled={busy} onclick={() => void goBack(one.number)}
-										>Go back to release {one.number}{leaving === undefined
-											? ''
-											: `, and take ${pagesInWords(leaving)} away`}</button
+										>{returning
+											? `Going back: ${returning.done.toLocaleString('en')} of ${returning.all.toLocaleString('en')}`
+											: `Go back to release ${one.number}${leaving === undefined ? '' : `, and take ${pagesInWords(leaving)} away`}`}</button
 									>
-									<button class="link" onclick={() => (goingBack = undefined)}>Leave it</button>
+									{#if returning}<button class="link" onclick={() => stop?.abort()}>Stop</button>
+									{:else}<button class="link" onclick={() => (goingBack = undefined)}>Leave it</button>{/if}
 								{:else}<p class="quiet">Comparing …</p>{/if}
 							</div>
 						{/if}

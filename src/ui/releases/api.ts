@@ -1,7 +1,7 @@
 import type { Release } from '$server/store/releases/releases';
 import type { PageDifference } from '$server/releases/releases';
 import type { Sheet, SheetPage } from '$server/web/sheet';
-import { ask, at, sending } from '../api';
+import { ask, at, sending, watched, type Watching } from '../api';
 
 export type { Release, PageDifference, Sheet, SheetPage };
 
@@ -10,8 +10,11 @@ export const sheet = (site: string, offset: number, q: string) =>
 export const history = (site: string) => ask<Release[]>(at(site, 'releases'));
 export const between = (site: string, from: number, to: number) =>
 	ask<{ count: number; pages: PageDifference[] }>(at(site, `releases?from=${from}&to=${to}`));
-export const goBack = (site: string, number: number, note: string, removes?: number) =>
-	ask<Release>(
-		at(site, 'releases'),
-		sending('POST', { backTo: number, note, ...(removes !== undefined && { removes }) })
-	);
+export const goBack = (
+	site: string,
+	wanted: { readonly backTo: number; readonly note: string; readonly removes?: number | undefined },
+	watching: Watching
+) =>
+	watched<Release>(at(site, 'releases'), sending('POST', { ...wanted, lines: true }), watching, {
+		stopped: 'Stopped: nothing is released.'
+	});

@@ -32,7 +32,8 @@ import {
 	type RuleBody,
 	type SettingsEdit,
 	type Shape,
-	type Site
+	type Site,
+	toWholeTemplate
 } from '$core';
 import * as api from '$ui/api';
 import type { BenchData } from './data';
@@ -294,7 +295,7 @@ export class Bench {
 
 	/** What the page's own file says of the chosen tag becomes the page's own rule: its words, taken as they are. */
 	takeFound(value: string) {
-		this.propose('page', { kind: 'template', template: asPlainTemplate(value) }, asPlainTemplate(value));
+		this.propose('page', { kind: 'template', template: toWholeTemplate(value) }, toWholeTemplate(value));
 	}
 	/** Lets the rule of a layer win over what the pages' own files say of the chosen tag: those come last there. */
 	letWin(place: AnyEdit['place']) {
@@ -367,6 +368,3 @@ export class Bench {
 const ALWAYS = ['title', 'description', 'og:image', 'og:title', 'og:description'];
 /** What other tags came to is offered for these. */
 const HEAD_NAMES = new Set(['title', 'description', 'og:title', 'og:description', 'og:image']);
-
-/** Signs that mean something in a template, made plain. */
-const asPlainTemplate = (text: string) => text.replace(/[\\{}]|\[\[|\]\]/g, (sign) => `\\${sign}`);

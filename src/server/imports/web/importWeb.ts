@@ -16,6 +16,7 @@ import type { TitleTrims } from '../titles';
 import { readPageList, type ListedPage } from './lists';
 import { AGENT_HEADER, readRobots, type Robots } from './robots';
 import { readWebPictures } from './webPictures';
+import { pacer } from '../../waiting';
 
 /** What is said about reading a site from the web; kept with it for the next reading. */
 interface WebSource {
@@ -205,12 +206,11 @@ async function readSite(job: Job, listed: readonly ListedPage[], kind: 'sitemap'
 	const follows = kind === 'site';
 	let done = sources.countAddresses(site).read;
 	const pause = 1000 * Math.max(1 / source.rate, robots.delay ?? 0);
-	let last = 0;
+	const turn = pacer(pause, options.signal);
 	while (done < source.limit && !options.signal?.aborted) {
 		const next = sources.nextAddress(site);
 		if (!next) break;
-		await sleep(last + pause - Date.now());
-		last = Date.now();
+		await turn();
 		const read = await readOne(job, next.address, isWanted);
 		await patiently(() =>
 			store.transaction(() => {
@@ -233,8 +233,6 @@ async function readSite(job: Job, listed: readonly ListedPage[], kind: 'sitemap'
 const WEB = 'web ';
 
 const withoutHash = (address: string) => address.split('#', 1)[0] as string;
-const sleep = (milliseconds: number) =>
-	milliseconds > 0 ? new Promise((done) => setTimeout(done, milliseconds)) : undefined;
 
 /** Why an address is not to be read, or undefined. */
 function wantedBy({ base, source }: Job, robots: Robots): (address: string) => string | undefined {

@@ -4,6 +4,7 @@ import type { TracingFetcher } from '../../fetching/trace';
 import { readPictureFacts } from '../../files/pictureFacts';
 import type { Store } from '../../store/store';
 import { isMark } from '../pictureNames';
+import { pacer } from '../../waiting';
 
 /** Bytes of a picture that are asked for first: they mostly say how large it is. */
 const BEGINNING = 262_144;
@@ -37,16 +38,15 @@ export async function readWebPictures(
 ): Promise<WebPictures> {
 	const known: Picture[] = [];
 	const missing: { path: string; why: string }[] = [];
-	let [last, looked] = [0, 0];
+	const turn = pacer(pause, signal);
+	let looked = 0;
 	for (const [src, count] of counts) {
 		if (signal?.aborted || looked >= MOST) break;
 		const before = store.pictures.one(site, src);
 		// A path is one under the base, which may stand in a folder itself.
 		const address = parseUrl(/^\/[^/\\]/.test(src) ? base + src.slice(1) : src, base)?.href;
 		if (!address || (before?.width && before.type) || !isAllowed(address)) continue;
-		const wait = last + pause - Date.now();
-		if (wait > 0) await new Promise((done) => setTimeout(done, wait));
-		last = Date.now();
+		await turn();
 		looked++;
 		const facts = await factsAt(fetcher, address, headers);
 		const repeated = count >= FRAME_LEAST && count >= pages * FRAME_SHARE;

@@ -1,5 +1,5 @@
-import { setTimeout as sleep } from 'node:timers/promises';
 import { UserError } from '../../errors';
+import { clock } from '../../waiting';
 
 /** While another writes much, an edit is tried again this often, for so long (milliseconds). */
 const EVERY = 20;
@@ -10,13 +10,13 @@ const AT_MOST = 30_000;
  * by itself would hold its whole thread.
  */
 export async function patiently<T>(work: () => T | Promise<T>): Promise<T> {
-	const until = Date.now() + AT_MOST;
+	const until = clock.now() + AT_MOST;
 	for (;;) {
 		try {
 			return await work();
 		} catch (error) {
-			if (!(error instanceof UserError && error.status === 503) || Date.now() > until) throw error;
-			await sleep(EVERY);
+			if (!(error instanceof UserError && error.status === 503) || clock.now() > until) throw error;
+			await clock.sleep(EVERY);
 		}
 	}
 }

@@ -1,3 +1,4 @@
+import type { Progress } from '../../progress';
 import { keyOfKind, type Recipe } from '$core';
 import { refuse } from '../../errors';
 import { mediaNamesIn, prepared, row, type Prepared, type Db } from '../opening/database';
@@ -148,6 +149,9 @@ export interface FindingsOfRelease {
 /** No revision at which a page was ever looked at. */
 const COMPARE = -2;
 
+/** How far a long work is, is told this often (pages). */
+const TOLD_EVERY = 500;
+
 /** Releases: numbered, never changed once made. A head stands from one release on until another replaces it. */
 export class ReleaseStore {
 	private readonly run: Prepared<typeof SQL>;
@@ -288,17 +292,20 @@ export class ReleaseStore {
 	/**
 	 * Makes a new release of an old one's heads. Throws when there is no such release, or it is the newest.
 	 */
-	goBack(release: NewRelease, to: number): Release {
+	goBack(release: NewRelease, to: number, progress: Progress = () => undefined): Release {
 		const { site } = release;
 		const latest = this.latest(site);
 		if (!latest || to >= latest.number || !this.history(site, 1, to + 1).some(({ number }) => number === to))
 			throw refuse('release-not-there', { release: to, latest: latest?.number });
-		return this.make(release, this.stageOf(site, to, latest.number));
+		return this.make(release, this.stageOf(site, to, latest.number, progress));
 	}
 
 	/** What stood in a release where something else, or nothing, stands now. */
-	private *stageOf(site: number, to: number, now: number): Generator<Staged> {
-		for (const { path, before } of this.between(site, to, now)) {
+	private *stageOf(site: number, to: number, now: number, progress: Progress): Generator<Staged> {
+		const all = this.between(site, to, now);
+		progress(0, all.length);
+		for (const [at, { path, before }] of all.entries()) {
+			if (at % TOLD_EVERY === TOLD_EVERY - 1) progress(at + 1, all.length);
 			const page = this.run('pageId').get(site, path)?.id;
 			// The state of the page is of the working copy: whatever it is, it is compared with what is released now.
 			const known = page === undefined ? {} : { page, seen: COMPARE };

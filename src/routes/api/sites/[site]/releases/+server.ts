@@ -3,6 +3,7 @@ import { refuse } from '$server/errors';
 import { runJob } from '$server/jobs/run';
 import { refuseReleases } from '$server/releases/releases';
 import { patiently } from '$server/store/opening/patiently';
+import { answerInLines } from '$server/web/lines';
 import { answering, readRecord } from '$server/web/problem';
 import type { RequestHandler } from './$types';
 
@@ -25,15 +26,22 @@ export const GET: RequestHandler = ({ locals, params, url, request }) =>
 		return json(store.releases.history(id, MOST));
 	});
 
-/** Goes back: a new release of an old one's heads. */
+/**
+ * Goes back: a new release of an old one's heads. With `"lines": true` it answers in lines: `{ "done": 400, "all": 9000 }`
+ * while it works, then the release; going away stops it, and nothing is released.
+ */
 export const POST: RequestHandler = ({ locals, params, request }) =>
 	answering(async () => {
-		const { backTo, note, removes } = await readRecord(request);
+		const { backTo, note, removes, lines } = await readRecord(request);
 		if (!Number.isInteger(backTo)) throw refuse('release-which');
 		const store = locals.store;
 		refuseReleases(store, store.working.sites.named(params.site).id, [backTo as number]);
 		const said = typeof note === 'string' && note !== '' ? { note } : {};
 		const sure = Number.isInteger(removes) ? { removes: removes as number } : {};
 		const input = { db: store.file, site: params.site, to: backTo as number, ...said, ...sure };
-		return json(await patiently(() => runJob('goBack', input)));
+		const work = (how: Parameters<typeof runJob>[2] = {}) => patiently(() => runJob('goBack', input, how));
+		if (lines !== true) return json(await work());
+		return answerInLines(request, (say, signal) =>
+			work({ signal, progress: (done, all) => say({ done, all: all ?? done }) })
+		);
 	});
