@@ -129,7 +129,7 @@ async function reachAsked(
 }
 
 /** Sends something and gives the lines of the answer as they come; one that refuses gives its sentence as a line. */
-export async function* linesOfAnswer<T>(
+async function* linesOfAnswer<T>(
 	address: string,
 	request: RequestInit,
 	signal: AbortSignal
@@ -159,8 +159,8 @@ async function* linesOf<T>(stream: ReadableStream<Uint8Array>): AsyncGenerator<T
 /** What hears how far a long work is, and stops it. */
 export interface Watching {
 	readonly signal: AbortSignal;
-	/** How many of how many; 0 where it is not known of how many. */
-	readonly progress: (done: number, all: number) => void;
+	/** How many of how many, 0 where it is not known of how many; and what was done last, where that is told. */
+	readonly progress: (done: number, all: number, last?: string) => void;
 }
 
 /** Asks for a long work and follows it; `stopped` and `broken` are what it means that it was stopped, or that its answer broke off. */
@@ -171,8 +171,8 @@ export async function watched<T extends object>(
 	{ stopped, broken = BROKEN }: { readonly stopped: string; readonly broken?: string }
 ): Promise<Answer<T>> {
 	try {
-		for await (const line of linesOfAnswer<{ done: number; all?: number } | T>(address, request, signal))
-			if ('done' in line) progress(line.done, line.all ?? 0);
+		for await (const line of linesOfAnswer<{ done: number; all?: number; last?: string } | T>(address, request, signal))
+			if ('done' in line) progress(line.done, line.all ?? 0, line.last);
 			else return line;
 		return { refused: broken };
 	} catch {

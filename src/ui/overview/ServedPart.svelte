@@ -2,7 +2,7 @@
 	import { onMount } from 'svelte';
 	import type { DriftOfSite, Schedule } from '$server/probes/drift';
 	import type { Drift } from '$server/probes/verify';
-	import { ask, at, isRefused, linesOfAnswer, sending } from '$ui/api';
+	import { ask, at, isRefused, sending, watched } from '$ui/api';
 	import { pagesInWords } from '$ui/parts/words';
 	import { roomAt } from '$ui/rooms/rooms';
 
@@ -36,19 +36,14 @@
 	async function look() {
 		const stop = new AbortController();
 		[doing, refused] = [{ done: 0, all: 0, stop }, ''];
-		try {
-			for await (const line of linesOfAnswer<{ done: number; all: number } | { drift: DriftOfSite }>(
-				at(site, 'drift'),
-				sending('POST', {}),
-				stop.signal
-			)) {
-				if ('refused' in line) refused = line.refused;
-				else if ('drift' in line) drift = line.drift;
-				else doing = { ...line, stop };
-			}
-		} catch {
-			if (!stop.signal.aborted) refused = 'The answer broke off. Look again: it goes on from where it was.';
-		}
+		const looked = await watched<{ drift: DriftOfSite }>(
+			at(site, 'drift'),
+			sending('POST', {}),
+			{ signal: stop.signal, progress: (done, all) => (doing = { done, all, stop }) },
+			{ stopped: '', broken: 'The answer broke off. Look again: it goes on from where it was.' }
+		);
+		if (isRefused(looked)) refused = looked.refused;
+		else drift = looked.drift;
 		doing = undefined;
 		if (stop.signal.aborted) await read();
 	}

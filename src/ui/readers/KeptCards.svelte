@@ -2,7 +2,7 @@
 	import { onMount } from 'svelte';
 	import { AGAIN_IN_WORDS, HABITS, READERS } from '$core';
 	import type { CardsTold } from '$server/readers/cards';
-	import { ask, at, isRefused, linesOfAnswer, sending } from '$ui/api';
+	import { ask, at, isRefused, sending, watched } from '$ui/api';
 	import { pagesInWords } from '$ui/parts/words';
 
 	/** What readers keep: which still show old cards of which pages, until when, and the one action that tells them. */
@@ -23,18 +23,17 @@
 	async function run(what: 'look' | 'tell') {
 		const stop = new AbortController();
 		[doing, refused, answers] = [{ what, done: 0, all: 0, stop }, '', []];
-		try {
-			for await (const line of linesOfAnswer<
-				{ done: number; all: number; last?: string } | { asked: number } | { refused: string }
-			>(at(site, 'cards'), sending('POST', { do: what }), stop.signal)) {
-				if ('refused' in line) refused = line.refused;
-				if (!('done' in line)) continue;
-				doing = { what, done: line.done, all: line.all, stop };
-				if (line.last !== undefined) answers = [line.last, ...answers].slice(0, 50);
-			}
-		} catch {
-			if (!stop.signal.aborted) refused = 'The answer broke off. Ask again: it goes on from what is known.';
-		}
+		const progress = (done: number, all: number, last?: string) => {
+			doing = { what, done, all, stop };
+			if (last !== undefined) answers = [last, ...answers].slice(0, 50);
+		};
+		const asked = await watched<{ asked: number }>(
+			at(site, 'cards'),
+			sending('POST', { do: what }),
+			{ signal: stop.signal, progress },
+			{ stopped: '', broken: 'The answer broke off. Ask again: it goes on from what is known.' }
+		);
+		if (isRefused(asked)) refused = asked.refused;
 		doing = undefined;
 		await read();
 	}
