@@ -22,6 +22,7 @@ const stages = [
 	timed('types', (name) =>
 		stage(name, ['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings', '--output', 'human'])
 	),
+	timed('unused code', (name) => stage(name, ['knip'])),
 	timed('unit tests', (name) => vitest(name, 'vite.config.ts')),
 	// What the machine is set to must not show in any head.
 	timed('the core in Turkish, in New York', (name) => core(name, 'tr_TR.UTF-8', 'America/New_York')),
