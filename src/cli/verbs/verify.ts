@@ -2,7 +2,7 @@ import { Option } from 'commander';
 import { refuse } from '$server/errors';
 import { readVia } from '$server/fetching/via';
 import { sarifOf } from '$server/findings/sarif';
-import { verify, type Drift } from '$server/probes/verify';
+import { DRIFTS, verify, type Drift } from '$server/probes/verify';
 import { count, dbOption, listed, printJson, progressBar, say, withStore, type Verb } from '../common';
 
 interface Options {
@@ -17,6 +17,9 @@ interface Options {
 
 const WORDS: Readonly<Record<Drift, string>> = {
 	same: 'as released',
+	noindex: 'kept out of search',
+	'no-page': 'as no page',
+	error: 'with an error',
 	missing: 'without their tags',
 	old: 'as in an earlier release',
 	other: 'otherwise',
@@ -30,9 +33,15 @@ const WEIGHTS: Readonly<Record<Drift, number>> = {
 	old: 4,
 	other: 5,
 	doubled: 4,
+	noindex: 8,
+	'no-page': 8,
+	error: 9,
 	unreachable: 9,
 	'shut-out': 6
 };
+
+/** Ways in which a page can be served otherwise than it was released. */
+const DRIFTED: readonly Drift[] = DRIFTS.filter((is) => is !== 'same');
 
 export const addVerify: Verb = (program) => {
 	program
@@ -46,7 +55,7 @@ export const addVerify: Verb = (program) => {
 		.option('--via <address>', 'a machine at hand that stands in for the public site')
 		.option(
 			'--fail-on <kinds>',
-			`exit code 1 for these: ${Object.keys(WORDS).join(', ')}`,
+			`exit code 1 for these alone, of ${DRIFTED.join(', ')}; else for each of them`,
 			(text: string, before: string[]) => [...before, ...text.split(',')],
 			[]
 		)
@@ -57,6 +66,8 @@ export const addVerify: Verb = (program) => {
 				const [pages, speed] = [sample === undefined ? undefined : Number(sample), Number(rate)];
 				if (!(speed > 0) || (pages !== undefined && !(Number.isInteger(pages) && pages > 0)))
 					throw refuse('rate-broken');
+				const unknown = failOn.find((kind) => !DRIFTED.includes(kind as Drift));
+				if (unknown !== undefined) throw refuse('fail-on-unknown', { kind: unknown, known: DRIFTED });
 				const stop = new AbortController();
 				const onStop = () => stop.abort();
 				process.once('SIGINT', onStop);
@@ -68,7 +79,8 @@ export const addVerify: Verb = (program) => {
 					bar.stop();
 					process.off('SIGINT', onStop);
 				});
-				if (failOn.some((kind) => done.counts[kind as Drift] > 0)) process.exitCode = 1;
+				if (DRIFTED.some((kind) => (failOn.length === 0 || failOn.includes(kind)) && done.counts[kind] > 0))
+					process.exitCode = 1;
 				if (format === 'json') return printJson(done);
 				if (format === 'sarif')
 					return printJson(

@@ -3,7 +3,7 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, beforeAll, expect, test, vi } from 'vitest';
+import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
 import type { Page, Site } from '$core';
 import { changeMany } from '../edits/batch';
 import { JOBS } from '../jobs/jobs';
@@ -75,7 +75,7 @@ const options = () => ({ site: 'S', rate: 1000, via: { origin: 'https://s.exampl
 test('what is served is compared with what was released, page by page', async () => {
 	const done = await verify(store, options());
 	expect(Object.fromEntries(done.drifted.map(({ path, is }) => [path, is]))).toEqual({
-		...{ '/bare': 'missing', '/gone': 'unreachable', '/mine': 'other', '/old': 'old' },
+		...{ '/bare': 'missing', '/gone': 'error', '/mine': 'other', '/old': 'old' },
 		...{ '/shut': 'shut-out', '/twice': 'doubled', '/below': 'missing', '/relative': 'missing' }
 	});
 	expect(done).toMatchObject({ pages: 9, waiting: 0, counts: { same: 1 } });
@@ -169,12 +169,15 @@ test('a page that has not changed is not sent again, until another head is relea
 	});
 	await new Promise<void>((done) => careful.listen(0, '127.0.0.1', done));
 	const via = { origin: 'https://s.example', at: `http://127.0.0.1:${(careful.address() as AddressInfo).port}` };
+	// A day on which no page of so few is read whole for its turn.
+	vi.spyOn(clock, 'now').mockReturnValue(86_400_000);
 	const look = () => verify(store, { ...options(), via });
 	const first = await look();
 	expect(first.drifted).toMatchObject([{ path: '/mine', is: 'doubled' }]);
 	expect([sent, spared]).toEqual([18, 0]);
 	expect(await look()).toEqual(first);
-	expect([sent, spared]).toEqual([18, 18]);
+	// What was not as released is read again, whatever its server says of it.
+	expect([sent, spared]).toEqual([20, 16]);
 	changeMany(
 		store,
 		'S',
@@ -184,7 +187,110 @@ test('a page that has not changed is not sent again, until another head is relea
 	);
 	JOBS.release({ db: store.file, site: 'S' }, () => undefined);
 	expect(await look()).toEqual(first);
-	expect([sent, spared]).toEqual([20, 34]);
+	expect([sent, spared]).toEqual([24, 30]);
+	// On another day one of them is read whole although nothing has changed.
+	vi.spyOn(clock, 'now').mockReturnValue(15 * 86_400_000);
+	expect(await look()).toEqual(first);
+	expect([sent, spared]).toEqual([28, 44]);
+	vi.restoreAllMocks();
 	careful.closeAllConnections();
 	await new Promise((done) => careful.close(done));
+});
+
+describe('what a right head does not make right', () => {
+	type Answer = { status?: number; headers?: Record<string, string>; html?: string; broken?: boolean };
+	/** What is served of a page, given its released head and the one before. */
+	const cases: Record<string, [is: string, more: RegExp, serve: (head: string, before: string) => Answer]> = {
+		'/c/404': ['error', /404/, () => ({ status: 404 })],
+		'/c/500': ['error', /500/, () => ({ status: 500 })],
+		'/c/302': ['error', /302/, () => ({ status: 302 })],
+		'/c/plain': ['no-page', /text\/plain/, () => ({ headers: { 'content-type': 'text/plain; charset=utf-8' } })],
+		'/c/download': [
+			'no-page',
+			/downloaded/,
+			() => ({ headers: { 'content-disposition': 'attachment; filename=a.html' } })
+		],
+		'/c/robots': [
+			'noindex',
+			/robots: noindex/,
+			(head) => ({ html: `${head}<meta name="robots" content="noindex, follow">` })
+		],
+		'/c/header': ['noindex', /X-Robots-Tag: noindex/, () => ({ headers: { 'x-robots-tag': 'noindex' } })],
+		'/c/one': ['same', /^$/, () => ({ headers: { 'x-robots-tag': 'fathom: noindex, nofollow' } })],
+		'/c/preview': ['same', /^$/, () => ({ headers: { 'x-robots-tag': 'max-image-preview:none' } })],
+		'/c/empty': ['other', /og:title/, (head) => ({ html: head.replace(/(og:title" content=")[^"]*/, '$1') })],
+		'/c/letter': ['other', /og:title/, (head) => ({ html: head.replace(/(og:title" content=")[^"]*/, '$1T') })],
+		'/c/home': [
+			'other',
+			/canonical/,
+			(head) => ({ html: head.replace(/(rel="canonical" href=")[^"]*/, '$1https://s.example/') })
+		],
+		'/c/older': ['old', /description.*as from release \d+/, (_, before) => ({ html: before })],
+		'/c/short': ['unreachable', /./, () => ({ broken: true })],
+		'/c/missing': ['same', /^$/, () => ({ status: 404 })],
+		'/c/sound': ['same', /^$/, () => ({})]
+	};
+	let served: Server;
+	let via: { origin: string; at: string };
+	/** Bodies that break off, by path: only the first time. */
+	const broken = new Set<string>();
+	let isChanged = false;
+
+	beforeAll(async () => {
+		const { id } = store.working.sites.named('S');
+		store.working.types.save(id, { name: 'none', special: 'not-found', fields: [], rules: [] });
+		const save = (path: string, summary?: string) =>
+			store.working.pages.save(id, {
+				...{ path, type: path === '/c/missing' ? 'none' : 'page', state: 'live', rules: [] },
+				fields: { title: `Title ${path}`, ...(summary && { summary }) }
+			} as Page);
+		for (const path of Object.keys(cases)) save(path);
+		const release = () => JOBS.release({ db: store.file, site: 'S' }, () => undefined);
+		release();
+		const before = new Map(Object.keys(cases).map((path) => [path, store.releases.head(id, { path })!.html]));
+		for (const path of Object.keys(cases)) save(path, `Words of ${path}, that came later and are long enough.`);
+		release();
+		served = createServer((request, response) => {
+			const path = request.url as string;
+			if (path === '/robots.txt') return void response.writeHead(404).end();
+			const head = store.releases.head(id, { path })?.html ?? '';
+			const {
+				status = 200,
+				headers,
+				html = head,
+				broken: breaks
+			} = isChanged ? {} : (cases[path]?.[2](head, before.get(path)!) ?? {});
+			if (request.headers['if-none-match'] === '"x"') return void response.writeHead(304).end();
+			const body = `<html><head>${html}</head><body>x</body></html>`;
+			response.writeHead(status, { 'content-type': 'text/html; charset=utf-8', etag: '"x"', ...headers });
+			if (!breaks) return void response.end(body);
+			broken.add(path);
+			response.write(body.slice(0, 60));
+			setTimeout(() => response.destroy(), 5);
+		});
+		await new Promise<void>((done) => served.listen(0, '127.0.0.1', done));
+		via = { origin: 'https://s.example', at: `http://127.0.0.1:${(served.address() as AddressInfo).port}` };
+	});
+	afterAll(async () => {
+		served.closeAllConnections();
+		await new Promise((done) => served.close(done));
+	});
+
+	test('each is told by its own name, and nothing else is', async () => {
+		const done = await verify(store, { ...options(), via });
+		const told = new Map(done.drifted.map(({ path, is, more }) => [path, [is, more]]));
+		for (const [path, [is, more]] of Object.entries(cases)) {
+			const [tellsIs, tellsMore] = told.get(path) ?? ['same', ''];
+			expect({ path, is: tellsIs }).toEqual({ path, is });
+			expect({ path, more: tellsMore }).toEqual({ path, more: expect.stringMatching(more) as string });
+		}
+	});
+
+	test('what was wrong once is read whole until it is right, though its server says that nothing has changed', async () => {
+		expect(broken.has('/c/short')).toBe(true);
+		isChanged = true;
+		const done = await verify(store, { ...options(), via });
+		const wrong = done.drifted.filter(({ path }) => path.startsWith('/c/'));
+		expect(wrong).toEqual([]);
+	});
 });

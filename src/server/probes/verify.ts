@@ -16,10 +16,25 @@ import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { refuse } from '../errors';
 import { readOnce } from './readOnce';
-import { pacer } from '../waiting';
+import { clock, pacer } from '../waiting';
 
-/** How what is served of a page compares with what was released. */
-export type Drift = 'same' | 'missing' | 'old' | 'other' | 'doubled' | 'unreachable' | 'shut-out';
+/** How what is served of a page compares with what was released, the worse further on. */
+export const DRIFTS = [
+	'same',
+	'old',
+	'doubled',
+	'other',
+	'missing',
+	/** Search is told not to list it, though the released head does not say so. */
+	'noindex',
+	/** It is no page: its type is another, or it is to be downloaded. */
+	'no-page',
+	/** Its server answers with an error, or leads nowhere, whatever stands in the body. */
+	'error',
+	'shut-out',
+	'unreachable'
+] as const;
+export type Drift = (typeof DRIFTS)[number];
 
 export interface DriftOfPage {
 	readonly path: string;
@@ -60,8 +75,9 @@ interface Kept {
 
 /** A lenient reader, that takes tags below the head and works relative addresses out, and a strict one. */
 const ASKED = ['wrack', 'bottle'];
-/** The worse stands further on. */
-const GRAVITY: readonly Drift[] = ['same', 'old', 'doubled', 'other', 'missing', 'shut-out', 'unreachable'];
+/** One page in so many is read whole whatever its server says of it, others on another day. */
+const WHOLE = 20;
+const DAY = 86_400_000;
 
 /** Pages between two notes of how far it is. */
 const NOTED = 50;
@@ -76,7 +92,7 @@ const MOST_TOLD = 1000;
  * where nothing is released.
  */
 export async function verify(store: Store, options: VerifyOptions): Promise<Verified> {
-	const { id, site } = store.working.sites.named(options.site);
+	const { id, site, types } = store.working.sites.named(options.site);
 	const base = normaliseBase(site.base) ?? site.base;
 	const release = store.releases.latest(id);
 	if (!release) throw refuse('verify-nothing-released', { site: options.site });
@@ -91,18 +107,23 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 	const fetcher = new TracingFetcher(options.allowed, options.via);
 	const robots = await readRobots(fetcher, new URL(base).origin);
 	const left = isResumed ? wanted.slice(wanted.indexOf(kept.after) + 1) : wanted;
+	const missing = new Set(types.filter(({ special }) => special === 'not-found').map(({ name }) => name));
 	let done = 0;
 	const turn = pacer(1000 / options.rate, options.signal);
 	try {
-		for (const path of left) {
+		for (const [at, path] of left.entries()) {
 			if (options.signal?.aborted) break;
 			const seen: DriftSeen[] = [];
 			const headOf = readOnce();
+			const mustRead = (at + Math.floor(clock.now() / DAY)) % WHOLE === 0;
+			const isMissing = missing.has(store.working.pages.at(id, path)?.type ?? '');
 			for (const reader of ASKED) {
 				await turn();
 				const { obeysRobots, name } = ownOf(HABITS, reader)!;
 				const isAllowed = !obeysRobots || robots.allows(base + path.slice(1), name);
-				seen.push(await driftSeenBy(reader, { store, site: id, path, base, fetcher, isAllowed, headOf }));
+				seen.push(
+					await driftSeenBy(reader, { store, site: id, path, base, fetcher, isAllowed, headOf, mustRead, isMissing })
+				);
 			}
 			const drift = { path, ...joined(seen) };
 			state.counts[drift.is]++;
@@ -130,15 +151,7 @@ const evenlyOf = (all: readonly string[], count: number) =>
 const note = (store: Store, id: number, state: Kept) =>
 	patiently(() => store.transaction(() => store.working.sources.saveSettings(id, 'verify', state)));
 
-const none = (): Record<Drift, number> => ({
-	same: 0,
-	missing: 0,
-	old: 0,
-	other: 0,
-	doubled: 0,
-	unreachable: 0,
-	'shut-out': 0
-});
+const none = () => Object.fromEntries(DRIFTS.map((is) => [is, 0])) as Record<Drift, number>;
 
 type DriftSeen = Omit<DriftOfPage, 'path'>;
 
@@ -151,19 +164,24 @@ interface Asking {
 	readonly fetcher: TracingFetcher;
 	readonly isAllowed: boolean;
 	readonly headOf: (html: string) => ServedHead;
+	/** Its server's word that nothing has changed is not taken this time. */
+	readonly mustRead: boolean;
+	/** The page for what is not there: it may well answer with 404. */
+	readonly isMissing: boolean;
 }
 
 /** How what a reader takes of a page differs from what was released. Where the server says that nothing changed, as before. */
 async function driftSeenBy(
 	reader: string,
-	{ store, site, path, base, fetcher, isAllowed, headOf }: Asking
+	{ store, site, path, base, fetcher, isAllowed, headOf, mustRead, isMissing }: Asking
 ): Promise<DriftSeen> {
 	if (!isAllowed) return { is: 'shut-out', more: 'robots.txt forbids it' };
 	const habits = ownOf(HABITS, reader)!;
 	const released = store.releases.head(site, { path });
 	const hash = released?.hash ?? '';
 	const known = store.state.looks.verified<DriftSeen>(site, path, reader);
-	const before = known?.head === hash ? known : undefined;
+	// A 304 vouches for a file, not for what is written into it on its way: it is taken after a whole read that agreed.
+	const before = known?.head === hash && known.drift.is === 'same' && !mustRead ? known : undefined;
 	const address = base + path.slice(1);
 	const got = await fetcher.fetch(address, {
 		...{ maxBytes: habits.bytes, timeout: habits.patience, redirects: habits.redirects },
@@ -175,33 +193,68 @@ async function driftSeenBy(
 	});
 	const hop = got.hops.at(-1);
 	if (before && hop?.status === 304) return before.drift;
-	const drift = driftIn(got, headOf, habits, released && (JSON.parse(released.json) as HeadJson), () =>
-		store.releases
-			.ofPage(site, path)
-			.slice(1)
-			.map(({ html }) => html)
-	);
-	const said = hop?.status === 200 ? hop.headers : {};
+	const head = released && (JSON.parse(released.json) as HeadJson);
+	const drift = driftIn(got, {
+		headOf,
+		habits,
+		head,
+		isMissing,
+		earlier: () => store.releases.headsOfPage(site, path).slice(1)
+	});
+	const said = hop?.status === 200 && isRead(got) ? hop.headers : {};
 	const kept = { head: hash, drift, etag: said.etag ?? null, modified: said['last-modified'] ?? null };
 	if (known || kept.etag || kept.modified)
 		await patiently(() => store.transaction(() => store.state.looks.saveVerified(site, path, reader, kept)));
 	return drift;
 }
 
-function driftIn(
-	got: TracedFetch,
-	headOf: Asking['headOf'],
-	habits: Habits,
-	head: HeadJson | undefined,
-	earlier: () => readonly string[]
-): DriftSeen {
+/** A head that was released before, and from which release on. */
+interface EarlierHead {
+	readonly since: number;
+	readonly head: HeadJson;
+}
+
+interface Comparing {
+	readonly headOf: Asking['headOf'];
+	readonly habits: Habits;
+	readonly head: HeadJson | undefined;
+	readonly isMissing: boolean;
+	readonly earlier: () => readonly EarlierHead[];
+}
+
+/** Whether all was read that this reader reads. */
+const isRead = ({ end }: TracedFetch) => end === 'whole' || end === 'cut';
+
+function driftIn(got: TracedFetch, { headOf, habits, head, isMissing, earlier }: Comparing): DriftSeen {
 	const hop = got.hops.at(-1);
-	// The page for what is not there may well answer with 404.
-	if (!hop || hop.status === 0 || (hop.status >= 400 && !(hop.status === 404 && got.body.length > 0)))
-		return { is: 'unreachable', more: hop?.status ? `its server answers with ${hop.status}` : (got.why ?? got.end) };
-	const { tags } = headOf(decodeServed(got.body, hop.headers['content-type']).text);
+	if (!hop || hop.status === 0) return { is: 'unreachable', more: got.why ?? got.end };
+	if (!(hop.status >= 200 && hop.status < 300) && !(hop.status === 404 && isMissing))
+		return { is: 'error', more: `its server answers with ${hop.status}` };
+	if (!isRead(got)) return { is: 'unreachable', more: got.why ?? got.end };
+	const type = hop.headers['content-type'] ?? '';
+	if (type !== '' && !/^\s*(text\/html|application\/xhtml\+xml)\b/i.test(type)) return { is: 'no-page', more: type };
+	if (/^\s*attachment\b/i.test(hop.headers['content-disposition'] ?? ''))
+		return { is: 'no-page', more: 'to be downloaded' };
+	const { tags } = headOf(decodeServed(got.body, type).text);
 	const taken = tags.flatMap((tag) => takenBy(habits, tag, hop.address) ?? []);
-	return compare(head, taken, earlier);
+	const drift = compare(head, taken, earlier);
+	const hidden = isMissing ? undefined : hiddenFromSearch(head, taken, hop.headers['x-robots-tag'] ?? '');
+	return hidden !== undefined && DRIFTS.indexOf(drift.is) < DRIFTS.indexOf('noindex')
+		? { is: 'noindex', more: hidden }
+		: drift;
+}
+
+const NOINDEX = /\b(noindex|none)\b/i;
+
+/** What tells search not to list a page whose released head does not say so. */
+function hiddenFromSearch(head: HeadJson | undefined, taken: readonly ServedTag[], header: string): string | undefined {
+	const isMeant = (head?.tags ?? []).some(({ tag, value }) => tag === 'robots' && NOINDEX.test(value));
+	if (isMeant) return undefined;
+	const inMarkup = taken.find(({ name, value }) => name === 'robots' && NOINDEX.test(value));
+	if (inMarkup) return `robots: ${inMarkup.value}`;
+	// A rule for one reader begins with its name; those that follow it are for it, too.
+	const forAll = header.split(/[a-z][\w-]*\s*:/i)[0] ?? '';
+	return NOINDEX.test(forAll) ? `X-Robots-Tag: ${header}` : undefined;
 }
 
 /** A tag as a reader takes it: undefined for one that it does not look at. */
@@ -214,35 +267,44 @@ function takenBy({ readsBody, relative }: Habits, served: ServedTag, page: strin
 
 /** What both readers saw, as one: the worse of the two, with who saw it where they do not agree. */
 function joined(seen: readonly DriftSeen[]): DriftSeen {
-	const worst = seen.reduce((one, other) => (GRAVITY.indexOf(other.is) > GRAVITY.indexOf(one.is) ? other : one));
+	const worst = seen.reduce((one, other) => (DRIFTS.indexOf(other.is) > DRIFTS.indexOf(one.is) ? other : one));
 	const at = seen.indexOf(worst);
 	if (worst.is === 'same' || seen.every(({ is }) => is === worst.is)) return worst;
 	const name = READERS.find(({ id }) => id === ASKED[at])!.name;
 	return { is: worst.is, more: `${worst.more}, as ${name} reads it` };
 }
 
+/** Values by the names of their tags. */
+function byName(tags: readonly { readonly name: string; readonly value: string }[]): Map<string, string[]> {
+	const all = new Map<string, string[]>();
+	for (const { name, value } of tags) all.set(name, [...(all.get(name) ?? []), value]);
+	return all;
+}
+
+const namesIn = (head: HeadJson | undefined) =>
+	byName((head?.tags ?? []).map(({ tag: name, value }) => ({ name, value })));
+const isEqual = (one: readonly string[] = [], other: readonly string[] = []) =>
+	one.length === other.length && one.every((value, at) => value === other[at]);
+
 /** By the values of each tag that was released; what else stands in the head is another's business. */
 function compare(
 	head: HeadJson | undefined,
 	served: readonly ServedTag[],
-	earlier: () => readonly string[]
+	earlier: () => readonly EarlierHead[]
 ): DriftSeen {
-	const wanted = new Map<string, string[]>();
-	for (const { tag, value } of head?.tags ?? []) wanted.set(tag, [...(wanted.get(tag) ?? []), value]);
-	const there = new Map<string, string[]>();
-	for (const { name, value } of served) there.set(name, [...(there.get(name) ?? []), value]);
+	const [wanted, there] = [namesIn(head), byName(served)];
 	const names = [...wanted.keys()];
 	const missing = names.filter((name) => !there.has(name));
 	if (names.length > 0 && missing.length === names.length) return { is: 'missing', more: 'none of its tags is served' };
-	const doubled = names.filter((name) => (there.get(name)?.length ?? 0) > (wanted.get(name)?.length ?? 0));
-	const other = names.filter(
-		(name) => there.has(name) && !doubled.includes(name) && there.get(name)!.join('\n') !== wanted.get(name)!.join('\n')
-	);
-	if (missing.length + doubled.length + other.length === 0) return { is: 'same', more: '' };
+	const differ = names.filter((name) => !isEqual(there.get(name), wanted.get(name)));
+	if (differ.length === 0) return { is: 'same', more: '' };
+	const old = earlier().find(({ head: before }) => {
+		const had = namesIn(before);
+		return names.every((name) => isEqual(there.get(name), had.get(name)));
+	});
+	if (old) return { is: 'old', more: `${differ.join(', ')}: as from release ${old.since}` };
+	const doubled = differ.filter((name) => (there.get(name)?.length ?? 0) > wanted.get(name)!.length);
 	if (doubled.length > 0) return { is: 'doubled', more: doubled.join(', ') };
-	const isOld = earlier().some((html) =>
-		other.every((name) => there.get(name)!.every((value) => html.includes(value.replaceAll('&', '&amp;'))))
-	);
-	if (isOld && missing.length === 0) return { is: 'old', more: other.join(', ') };
+	const other = differ.filter((name) => there.has(name));
 	return { is: missing.length > other.length ? 'missing' : 'other', more: [...missing, ...other].join(', ') };
 }

@@ -1,6 +1,10 @@
 import { misuse, refusal, type Data, type Lists } from './refusal';
 
 export const COMMAND = {
+	'fail-on-unknown': misuse(
+		({ kind, known }: Data<'kind'> & Lists<'known'>) =>
+			`There is no “${kind}” to fail on. Name some of ${known.join(', ')}.`
+	),
 	'demo-option': misuse(
 		({ option }: Data<'option'>) => `Unknown option ${option}. The demo knows --fresh, which starts over.`
 	),

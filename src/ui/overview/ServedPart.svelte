@@ -18,6 +18,9 @@
 		old: 'as an earlier release',
 		other: 'otherwise',
 		doubled: 'with tags twice',
+		noindex: 'kept out of search',
+		'no-page': 'as no page',
+		error: 'with an error',
 		unreachable: 'not to be fetched',
 		'shut-out': 'shut out by robots.txt'
 	};

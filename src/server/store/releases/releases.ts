@@ -1,5 +1,5 @@
 import type { Progress } from '../../progress';
-import { keyOfKind, type Recipe } from '$core';
+import { keyOfKind, type HeadJson, type Recipe } from '$core';
 import { refuse } from '../../errors';
 import { mediaNamesIn, prepared, row, type Prepared, type Db } from '../opening/database';
 
@@ -29,6 +29,11 @@ const SQL = {
 		WHERE coalesce(r.until >= (SELECT max(number) FROM release l WHERE l.site_id = r.site_id), 1)`),
 	ofPage: `SELECT r.since, r.until, l.created, l.note, h.html FROM released r JOIN release l ON l.site_id = r.site_id AND l.number = r.since
 		JOIN head h ON h.hash = r.head WHERE r.site_id = ? AND r.path = ? ORDER BY r.since DESC`,
+	headsOfPage: row<{
+		since: number;
+		json: string;
+	}>(`SELECT r.since, h.json FROM released r JOIN head h ON h.hash = r.head
+		WHERE r.site_id = ? AND r.path = ? ORDER BY r.since DESC`),
 	naming: row<{ path: string }>(`SELECT r.path FROM released r JOIN head h ON h.hash = r.head
 		WHERE r.site_id = ? AND r.until IS NULL AND instr(h.json, ?) ORDER BY r.path LIMIT 1`),
 	stage: `CREATE TEMP TABLE IF NOT EXISTS staged (path TEXT PRIMARY KEY, address TEXT, hash TEXT, html TEXT, json TEXT,
@@ -197,6 +202,13 @@ export class ReleaseStore {
 		path: string
 	): { since: number; until: number | null; created: string; note: string; html: string }[] {
 		return this.run('ofPage').all(site, path) as ReturnType<ReleaseStore['ofPage']>;
+	}
+
+	/** The heads of a page through the releases, the newest first, each with the release from which on it stood. */
+	headsOfPage(site: number, path: string): { since: number; head: HeadJson }[] {
+		return this.run('headsOfPage')
+			.all(site, path)
+			.map(({ since, json }) => ({ since, head: JSON.parse(json) as HeadJson }));
 	}
 
 	/** The hash of every head of a release, by path. */
