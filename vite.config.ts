@@ -14,6 +14,18 @@ export default defineConfig({
 		// For what hangs: a busy machine takes twenty times as long as an idle one.
 		testTimeout: 600_000,
 		hookTimeout: 600_000,
+		coverage: {
+			provider: 'v8',
+			include: ['src/{core,server,ui}/**/*.ts'],
+			exclude: ['**/*.test.ts'],
+			reporter: ['text-summary'],
+			// The share of branches that some test takes. What runs in threads and in browsers is not seen here.
+			thresholds: {
+				'src/core/**': { branches: 95 },
+				'src/server/**': { branches: 85 },
+				'src/ui/**': { branches: 65 }
+			}
+		},
 		projects: [
 			{
 				extends: true,

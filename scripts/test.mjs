@@ -1,5 +1,5 @@
 /** All tests: lint, types, unit tests, browser tests. Ends with one line that counts them. */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
@@ -16,18 +16,28 @@ const results = mkdtempSync(join(tmpdir(), 'kephalon-test-'));
 const times = [];
 /** @type {string[]} what failed, by name: the last lines of a log are all that some readers of it get to see. */
 const failures = [];
+const unused = () => stage('unused code', ['knip']);
+const types = () =>
+	stage('types', ['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings', '--output', 'human']);
+// Side by side what leaves a processor idle, or needs only one.
 const stages = [
-	timed('lint', (name) => stage(name, ['eslint', '.', '--max-warnings', '0'])),
-	timed('format', (name) => stage(name, ['prettier', '--check', '--log-level', 'warn', '.'])),
-	timed('types', (name) =>
-		stage(name, ['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings', '--output', 'human'])
-	),
-	timed('unused code', (name) => stage(name, ['knip'])),
-	timed('unit tests', (name) => vitest(name, 'vite.config.ts')),
-	// What the machine is set to must not show in any head.
-	timed('the core in Turkish, in New York', (name) => core(name, 'tr_TR.UTF-8', 'America/New_York')),
-	timed('the core in Japanese, in New York', (name) => core(name, 'ja_JP.UTF-8', 'America/New_York')),
-	timed('browser tests', (name) => vitest(name, 'vitest.browser.config.ts'))
+	...(await together(
+		() => stage('lint', ['eslint', '.', '--max-warnings', '0']),
+		async () => [
+			await stage('format', ['prettier', '--check', '--log-level', 'warn', '.']),
+			await types(),
+			await unused()
+		]
+	)),
+	await vitest('unit tests', 'vite.config.ts', ['--coverage']),
+	...(await together(
+		() => vitest('browser tests', 'vitest.browser.config.ts'),
+		// What the machine is set to must not show in any head.
+		async () => [
+			await core('the core in Turkish, in New York', 'tr_TR.UTF-8', 'America/New_York'),
+			await core('the core in Japanese, in New York', 'ja_JP.UTF-8', 'America/New_York')
+		]
+	))
 ];
 for (const [name, seconds] of times) console.log(`${seconds.toFixed(0).padStart(5)} s  ${name}`);
 const passed = stages.reduce((sum, one) => sum + one.passed, 0);
@@ -36,12 +46,12 @@ for (const failure of failures) console.log(`FAILED  ${failure}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed > 0 ? 1 : 0);
 
-/** Notes how long a part took. */
-function timed(/** @type {string} */ name, /** @type {(name: string) => { passed: number, failed: number }} */ part) {
-	const began = performance.now();
-	const result = part(name);
-	times.push([name, (performance.now() - began) / 1000]);
-	return result;
+/** @typedef {{ passed: number, failed: number }} Result */
+
+/** Runs parts side by side; gives the results of all. */
+async function together(/** @type {(() => Promise<Result | Result[]>)[]} */ ...parts) {
+	const results = await Promise.all(parts.map((part) => part()));
+	return results.flat();
 }
 
 /** The tests of the core on a machine that is set to another language and time zone. */
@@ -49,27 +59,49 @@ function core(/** @type {string} */ name, /** @type {string} */ LC_ALL, /** @typ
 	return vitest(name, 'vite.config.ts', ['src/core'], { LC_ALL, LANG: LC_ALL, TZ });
 }
 
-/** A check that passes or fails as a whole. */
-function stage(/** @type {string} */ name, /** @type {string[]} */ command) {
-	console.log(`\n— ${name}`);
-	const { status } = spawnSync('npx', command, { stdio: 'inherit' });
-	if (status === 0) return { passed: 1, failed: 0 };
+/**
+ * Runs a command, and shows what it said when it is done, so that what runs beside it is not mixed in; notes its time.
+ * @returns {Promise<number | null>} its exit code
+ */
+function run(
+	/** @type {string} */ name,
+	/** @type {string[]} */ command,
+	/** @type {NodeJS.ProcessEnv} */ env = process.env
+) {
+	const began = performance.now();
+	return new Promise((resolve) => {
+		const child = spawn('npx', command, { env, shell: process.platform === 'win32' });
+		/** @type {Buffer[]} */
+		const said = [];
+		for (const stream of [child.stdout, child.stderr]) stream.on('data', (data) => said.push(data));
+		child.once('close', (code) => {
+			times.push([name, (performance.now() - began) / 1000]);
+			console.log(`\n— ${name}`);
+			process.stdout.write(Buffer.concat(said));
+			resolve(code);
+		});
+	});
+}
+
+/** A check that passes or fails as a whole. @returns {Promise<Result>} */
+async function stage(/** @type {string} */ name, /** @type {string[]} */ command) {
+	if ((await run(name, command)) === 0) return { passed: 1, failed: 0 };
 	failures.push(name);
 	return { passed: 0, failed: 1 };
 }
 
-function vitest(
+/** @returns {Promise<Result>} */
+async function vitest(
 	/** @type {string} */ name,
 	/** @type {string} */ config,
-	/** @type {string[]} */ only = [],
+	/** @type {string[]} */ more = [],
 	/** @type {Record<string, string>} */ env = { LC_ALL: 'en_GB.UTF-8', LANG: 'en_GB.UTF-8', TZ: 'UTC' }
 ) {
-	console.log(`\n— ${name}`);
 	const file = join(results, `${name.replace(/\W+/g, '-')}.json`);
-	const { status } = spawnSync(
-		'npx',
-		['vitest', 'run', ...only, '--config', config, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`],
-		{ stdio: 'inherit', env: { ...process.env, ...env } }
+	const status = await run(
+		name,
+		['vitest', 'run', ...more, '--config', config, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`],
+		{ ...process.env, ...env }
 	);
 	if (!existsSync(file)) {
 		failures.push(`${name}: nothing was run`);

@@ -346,6 +346,13 @@ describe('what is served', () => {
 		served.set('/', html('Another'));
 		const failed = await run(...flags, '--fail-on', 'missing', '--format', 'sarif');
 		expect(failed.status).toBe(1);
+		// Of itself, whatever is served otherwise; of some kinds, those alone; a kind that is none is not passed over.
+		expect((await run(...flags)).status).toBe(1);
+		expect((await run(...flags, '--fail-on', 'old,shut-out')).status).toBe(0);
+		expect(await run(...flags, '--fail-on', 'mising')).toMatchObject({
+			status: 2,
+			stderr: expect.stringContaining('There is no “mising” to fail on')
+		});
 		expect(JSON.parse(failed.stdout)).toMatchObject({ runs: [{ results: [{ ruleId: 'served-missing' }] }] });
 		expect(JSON.parse((await run(...flags, '--format', 'json')).stdout)).toMatchObject({
 			pages: 3,
