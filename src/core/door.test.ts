@@ -25,6 +25,7 @@ test('the door of the core', () => {
 		  "HARD_KINDS",
 		  "LAYERS",
 		  "LEAST_IN_BODY",
+		  "LEAST_SIDE",
 		  "LIGHT_CELLS",
 		  "LINE_HEIGHT",
 		  "LISTING_FIELDS",

@@ -121,7 +121,15 @@ export {
 } from './resolve/describe';
 export { measureText } from './text/measure';
 export { parseUrl } from './text/url';
-export { cardOf, isShownWhole, type Card, type CardPicture, type CardText } from './readers/card';
+export {
+	cardOf,
+	isShownWhole,
+	LEAST_SIDE,
+	type Card,
+	type CardPicture,
+	type CardText,
+	type PictureSeen
+} from './readers/card';
 export { nothingFound } from './readers/nothingFound';
 export { READERS, type CardForm, type ReaderProfile } from './readers/profiles';
 export {

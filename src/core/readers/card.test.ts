@@ -1,5 +1,14 @@
 import { describe, expect, test } from 'vitest';
-import { cardOf, measureText, READERS, Resolver, type Page, type Picture } from '../index';
+import {
+	cardOf,
+	LEAST_SIDE,
+	measureText,
+	READERS,
+	Resolver,
+	type Page,
+	type Picture,
+	type PictureSeen
+} from '../index';
 
 const resolver = new Resolver(
 	{
@@ -50,6 +59,56 @@ describe('a card', () => {
 	});
 	test('tells a picture that is too small for its large form', () => {
 		expect(cardOf(feed!, headOf({ picture: '/small.jpg' })).picture?.small).toBe(true);
+	});
+	describe('of pictures that were fetched takes the first that its reader can show', () => {
+		const head = resolver.resolveHead({
+			path: '/p',
+			type: '',
+			state: 'live',
+			fields: { title: 'T', picture: { src: '/wide.jpg' } },
+			rules: [
+				{ tag: 'twitter:image', kind: 'pictures', sources: [{ from: 'file', src: '/small.jpg' }] },
+				{ tag: 'twitter:card', kind: 'template', template: 'summary_large_image' }
+			]
+		});
+		const [wide, small] = ['https://site.example/wide.jpg', 'https://site.example/small.jpg'];
+		const sound = { type: 'image/jpeg', width: 1200, height: 630, bytes: 90_000 };
+		const readerOf = (id: string) => READERS.find((reader) => reader.id === id)!;
+		const card = (id: string, seen: Record<string, PictureSeen>) =>
+			cardOf(readerOf(id), head, (address) => (Object.hasOwn(seen, address) ? seen[address] : undefined));
+		test('at the word of its tags where nobody has looked', () => {
+			expect(card('headland', {}).picture).toMatchObject({ address: small, from: 'twitter:image' });
+			expect(card('headland', {}).passedOver).toEqual([]);
+		});
+		test.each<[string, PictureSeen, string | undefined]>([
+			[
+				'gone',
+				{ why: 'cannot be fetched: its server answers with 404' },
+				'cannot be fetched: its server answers with 404'
+			],
+			['of a form it cannot read', { ...sound, type: 'image/avif' }, 'is AVIF, which it cannot read'],
+			['a drawing', { ...sound, type: 'image/svg+xml' }, 'is SVG, which it cannot read'],
+			['too heavy', { ...sound, bytes: 5_000_001 }, 'has 5.0 MB, and it fetches 5.0 MB at the most'],
+			['a mark', { ...sound, width: 1, height: 1 }, 'is 1 × 1, a mark and no picture'],
+			['just no mark', { ...sound, width: LEAST_SIDE, height: LEAST_SIDE }, undefined],
+			['just light enough', { ...sound, bytes: 5_000_000 }, undefined]
+		])('%s', (_what, seen, why) => {
+			const made = card('headland', { [small!]: seen, [wide!]: sound });
+			expect(made.passedOver).toEqual(why === undefined ? [] : [{ address: small, from: 'twitter:image', why }]);
+			expect(made.picture?.address).toBe(why === undefined ? small : wide);
+		});
+		test('with what it is, whatever its tags say', () => {
+			expect(card('gangway', { [wide!]: { ...sound, width: 320, height: 200 } }).picture).toMatchObject({
+				...{ address: wide, width: 320, height: 200, small: true },
+				why: expect.stringContaining('320 pixels wide') as string
+			});
+		});
+		test('and none where none of them is one', () => {
+			const none = { why: 'is empty' };
+			const made = card('headland', { [small!]: none, [wide!]: none });
+			expect(made.picture).toBeUndefined();
+			expect(made.passedOver.map(({ from }) => from)).toEqual(['twitter:image', 'og:image']);
+		});
 	});
 	test('nothing is lost where a text is cut, and no character is split', () => {
 		const title = '👩‍👩‍👧'.repeat(200);

@@ -33,6 +33,8 @@ export interface Card {
 	readonly picture: CardPicture | undefined;
 	/** All pictures, for a reader that takes every one; else the one. */
 	readonly pictures: readonly CardPicture[];
+	/** Pictures that it would have taken, had they been what their tags say, with why it did not. */
+	readonly passedOver: readonly { readonly address: string; readonly from: string; readonly why: string }[];
 	/** The host and path it names under or over the title, and the tag they are read from. */
 	readonly host: string;
 	readonly placeFrom: string | undefined;
@@ -46,18 +48,31 @@ export interface Card {
 
 type Values = ReadonlyMap<string, string>;
 
-/** The card that a reader draws from a head. Pure: the same head gives the same card. */
-export function cardOf(reader: ReaderProfile, head: Head): Card {
+/** What came of fetching a picture: what it is, or why it is none, in words that follow its address. */
+export type PictureSeen =
+	| { readonly type: string; readonly width: number; readonly height: number; readonly bytes: number }
+	| { readonly why: string };
+
+/** A picture with a side of fewer pixels is a mark that counts visits, and taken by no reader. */
+export const LEAST_SIDE = 16;
+
+/**
+ * The card that a reader draws from a head. Pure: the same head gives the same card. Where the pictures were fetched,
+ * `seen` says by address what each is: the reader takes the first that it can show, and each is what it is, whatever its
+ * tags say. One that nobody has looked at is taken at its tags' word.
+ */
+export function cardOf(reader: ReaderProfile, head: Head, seen?: (address: string) => PictureSeen | undefined): Card {
 	const values: Values = new Map([...head.tags].reverse().map(({ tag, value }) => [tag.name, value]));
 	const [placeFrom, address = ''] = firstOf(reader.place, values);
 	const url = parseUrl(address);
-	const pictures = picturesOf(reader, head, values);
+	const { pictures, passedOver } = picturesOf(reader, head, values, seen);
 	return {
 		reader,
 		title: textWithin(firstOf(reader.title, values), reader.shows.title),
 		description: textWithin(firstOf(reader.description, values), reader.shows.description),
 		picture: pictures[0],
 		pictures,
+		passedOver,
 		host: url?.host ?? '',
 		placeFrom,
 		crumbs: (url?.pathname ?? '').split('/').filter(Boolean).map(readable),
@@ -103,26 +118,49 @@ const offsetOfLimit = (text: string, limit: TextLimit): number =>
 	limit.by === 'characters' ? offsetOfGrapheme(text, limit.limit) : offsetOfWidth(text, limit.limit, limit.fontSize);
 
 /** The pictures a reader shows: the first, or every one, each with the facts that stand directly after it (R11). */
-function picturesOf(reader: ReaderProfile, head: Head, values: Values): CardPicture[] {
+function picturesOf(
+	reader: ReaderProfile,
+	head: Head,
+	values: Values,
+	seen: (address: string) => PictureSeen | undefined = () => undefined
+): Pick<Card, 'pictures' | 'passedOver'> {
 	const { frame } = reader;
-	if (!frame) return [];
+	if (!frame) return { pictures: [], passedOver: [] };
 	const known = picturesIn(head, 'og:image');
-	const isTaken = ({ address }: KnownPicture) =>
-		(frame.takes as readonly string[]).includes(
-			formOf(known.find((other) => other.address === address)?.type, address)
-		);
-	// A picture in a form that it cannot read is none.
-	const from = reader.picture.find((tag) => values.has(tag) && picturesIn(head, tag).some(isTaken));
-	if (from === undefined) return [];
-	const all = picturesIn(head, from).filter(isTaken);
-	const chosen = frame.every ? all : all.slice(0, 1);
-	return chosen.map((picture) => {
-		// A Twitter card picture has no facts of its own in the head: they stand with its Open Graph twin.
-		const { type: _type, ...facts } = { ...known.find((other) => other.address === picture.address), ...picture };
-		const why = smallBecause(reader, facts.width, values);
-		return { ...facts, from, small: why !== undefined, ...(why && { why }) };
-	});
+	const passedOver: Card['passedOver'][number][] = [];
+	for (const from of reader.picture) {
+		const taken: CardPicture[] = [];
+		for (const picture of values.has(from) ? picturesIn(head, from) : []) {
+			// A Twitter card picture has no facts of its own in the head: they stand with its Open Graph twin.
+			const twin = known.find(({ address }) => address === picture.address);
+			const is = seen(picture.address);
+			const why = is && whyNot(is, frame);
+			if (why !== undefined) passedOver.push({ address: picture.address, from, why });
+			// A picture in a form that it cannot read is none.
+			else if (is || (frame.takes as readonly string[]).includes(formOf(twin?.type, picture.address))) {
+				const { type: _type, ...facts } = { ...twin, ...picture };
+				const real = is && 'width' in is ? { ...facts, width: is.width, height: is.height } : facts;
+				const small = smallBecause(reader, real.width, values);
+				taken.push({ ...real, from, small: small !== undefined, ...(small && { why: small }) });
+				if (!frame.every) break;
+			}
+		}
+		if (taken.length > 0) return { pictures: taken, passedOver };
+	}
+	return { pictures: [], passedOver };
 }
+
+/** Why a reader takes no picture that was fetched, in words that follow its address; undefined where it does. */
+function whyNot(seen: PictureSeen, { takes, maxBytes }: NonNullable<ReaderProfile['frame']>): string | undefined {
+	if ('why' in seen) return seen.why;
+	const form = formOf(seen.type, '');
+	if (!(takes as readonly string[]).includes(form)) return `is ${form.toUpperCase()}, which it cannot read`;
+	if (maxBytes !== undefined && seen.bytes > maxBytes)
+		return `has ${inMegabytes(seen.bytes)}, and it fetches ${inMegabytes(maxBytes)} at the most`;
+	if (Math.min(seen.width, seen.height) < LEAST_SIDE) return `is ${seen.width} × ${seen.height}, a mark and no picture`;
+	return undefined;
+}
+const inMegabytes = (bytes: number) => `${(bytes / 1_000_000).toFixed(1)} MB`;
 
 function smallBecause({ frame, chooses }: ReaderProfile, width: number | undefined, values: Values) {
 	if (chooses && values.get(chooses.by) !== chooses.large)

@@ -17,13 +17,18 @@ const pictures: Record<string, Buffer> = {};
 
 const SOUND = (more = '', picture = '/p.jpg') =>
 	`<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Eider</title><meta name="description" content="A duck of cold seas and shores."><link rel="canonical" href="https://s.example/eider"><meta property="og:title" content="Eider"><meta property="og:image" content="https://s.example${picture}"><meta property="og:image:width" content="1200"><meta property="og:image:height" content="630"><meta property="og:image:type" content="image/jpeg">${more}</head><body><p>${'Words of the page. '.repeat(30)}</p></body></html>`;
+/** The same without any word on what its picture is. */
+const BARE = (picture: string, more = '') =>
+	SOUND(more, `${picture}"><!--p--><meta name="x" content="`)
+		.replace(/<meta property="og:image:[^>]*>/g, '')
+		.replace('<meta name="x" content="">', '');
 const html =
 	(text: string, type = 'text/html; charset=utf-8'): Answer =>
 	(_, response) =>
 		void response.writeHead(200, { 'content-type': type }).end(text);
 
 const ANSWERS: Record<string, Answer> = {
-	'/robots.txt': (_, response) => void response.end('User-agent: ropewalk\nDisallow: /closed\n'),
+	'/robots.txt': (_, response) => void response.end('User-agent: ropewalk\nDisallow: /closed\nDisallow: /shut/\n'),
 	'/sound': html(SOUND()),
 	'/closed': html(SOUND()),
 	'/gone': (_, response) =>
@@ -49,6 +54,23 @@ const ANSWERS: Record<string, Answer> = {
 	'/heavy': html(SOUND('', '/heavy.png')),
 	'/page-as-picture': html(SOUND('', '/sound')),
 	'/lies': html(SOUND('', '/small.jpg')),
+	'/picture-401': html(SOUND('', '/401.jpg')),
+	'/401.jpg': (_, response) => void response.writeHead(401).end('no'),
+	'/picture-empty': html(SOUND('', '/empty.jpg')),
+	'/empty.jpg': (_, response) => void response.writeHead(200, { 'content-type': 'image/jpeg' }).end(),
+	'/picture-svg': html(BARE('/drawn.svg')),
+	'/drawn.svg': (_, response) =>
+		void response
+			.writeHead(200, { 'content-type': 'image/svg+xml' })
+			.end('<svg xmlns="http://www.w3.org/2000/svg" width="1200" height="630"><rect width="9" height="9"/></svg>'),
+	'/picture-mark': html(BARE('/mark.png')),
+	'/picture-small': html(BARE('/small.jpg')),
+	'/picture-3mb': html(BARE('/3mb.png')),
+	'/picture-shut': html(BARE('/shut/p.jpg')),
+	'/picture-data': html(BARE('').replace('https://s.example"><!--p-->', 'data:image/gif;base64,R0lGOD">')),
+	'/picture-mailto': html(BARE('').replace('https://s.example"><!--p-->', 'mailto:a@s.example">')),
+	'/twitter-gone': html(BARE('/p.jpg', '<meta name="twitter:image" content="https://s.example/none.jpg">')),
+	'/second-gone': html(BARE('/p.jpg', '<meta property="og:image" content="https://s.example/none.jpg">')),
 	'/below': html(
 		'<html><head><title>Below</title><div>oops</div><meta property="og:title" content="Below"><meta property="og:image" content="https://s.example/p.jpg"></head><body>words'
 	),
@@ -84,6 +106,9 @@ beforeAll(async () => {
 	pictures['/p.jpg'] = await draw(1200, 630).jpeg().toBuffer();
 	pictures['/small.jpg'] = await draw(300, 200).png().toBuffer();
 	pictures['/heavy.png'] = Buffer.concat([await draw(1200, 630).png().toBuffer(), Buffer.alloc(9_000_000)]);
+	pictures['/mark.png'] = await draw(1, 1).png().toBuffer();
+	pictures['/3mb.png'] = Buffer.concat([await draw(1200, 630).png().toBuffer(), Buffer.alloc(3_000_000)]);
+	pictures['/shut/p.jpg'] = pictures['/p.jpg'];
 	server = createServer((request, response) => {
 		const path = request.url as string;
 		const picture = pictures[path];
@@ -122,6 +147,63 @@ test('a sound page has no finding, and every reader has its card from what is se
 	expect(found.readers.find(({ reader }) => reader === 'galley')?.key).toBe(`${base}/sound`);
 });
 
+describe('each card has the picture that its reader would show, and says why not another', () => {
+	const picturesOn = async (path: string) => {
+		const { readers } = await probe(fetcher, base + path);
+		return new Map(
+			readers.flatMap(({ reader, card }) =>
+				card && READERS.find(({ id }) => id === reader)!.frame ? [[reader, card] as const] : []
+			)
+		);
+	};
+	test.each([
+		['/no-picture', /answers with 404/],
+		['/picture-401', /answers with 401/],
+		['/page-as-picture', /is no picture but text\/html/],
+		['/picture-empty', /is empty/],
+		['/picture-svg', /is SVG/],
+		['/picture-mark', /1 × 1/],
+		['/picture-data', /address of data:/],
+		['/picture-mailto', /address of mailto:/]
+	])('%s: none on any', async (path, why) => {
+		const cards = await picturesOn(path);
+		expect(cards.size).toBeGreaterThan(4);
+		for (const [reader, { picture, passedOver }] of cards) {
+			expect([reader, picture]).toEqual([reader, undefined]);
+			expect([reader, passedOver[0]?.why]).toEqual([reader, expect.stringMatching(why) as string]);
+		}
+	});
+	test('one that is too heavy is on the cards of those that fetch as much', async () => {
+		for (const [reader, { picture, passedOver }] of await picturesOn('/picture-3mb')) {
+			const most = READERS.find(({ id }) => id === reader)!.frame!.maxBytes ?? Infinity;
+			expect([reader, picture !== undefined]).toEqual([reader, most > 3_100_000]);
+			if (most < 3_000_000) expect(passedOver[0]?.why).toContain('3.0 MB');
+		}
+	});
+	test('one that robots.txt shuts is on the cards of those that do not ask it', async () => {
+		const cards = await picturesOn('/picture-shut');
+		expect(cards.get('ropewalk')).toMatchObject({
+			picture: undefined,
+			passedOver: [{ why: 'is shut by the robots.txt of its host' }]
+		});
+		expect(cards.get('galley')?.picture?.address).toBe(`${base}/shut/p.jpg`);
+	});
+	test('a first choice that is gone gives way to the next', async () => {
+		const cards = await picturesOn('/twitter-gone');
+		expect(cards.get('headland')).toMatchObject({
+			picture: { address: `${base}/p.jpg`, from: 'og:image', width: 1200 },
+			passedOver: [{ address: `${base}/none.jpg`, from: 'twitter:image' }]
+		});
+		expect((await picturesOn('/second-gone')).get('gangway')).toMatchObject({
+			picture: { address: `${base}/p.jpg` },
+			passedOver: []
+		});
+	});
+	test('a narrow one makes a small card, whatever its tags say', async () => {
+		expect((await picturesOn('/lies')).get('gangway')?.picture).toMatchObject({ width: 300, small: true });
+	});
+});
+
 describe('each fault is found, and nothing else', () => {
 	test.each([
 		['/closed', ['blocked-by-robots']],
@@ -135,7 +217,17 @@ describe('each fault is found, and nothing else', () => {
 		['/no-picture', ['picture-missing']],
 		['/heavy', ['served-heavy', 'picture-lies']],
 		['/page-as-picture', ['picture-unreadable']],
-		['/lies', ['picture-lies']],
+		['/lies', ['served-small', 'picture-lies']],
+		['/picture-401', ['picture-missing']],
+		['/picture-empty', ['picture-unreadable']],
+		['/picture-svg', ['picture-form']],
+		['/picture-mark', ['picture-mark']],
+		['/picture-small', ['served-small']],
+		['/picture-3mb', ['served-heavy']],
+		['/picture-data', ['scheme-address']],
+		['/picture-mailto', ['scheme-address']],
+		['/twitter-gone', ['picture-missing']],
+		['/second-gone', ['picture-missing']],
 		['/loop', ['broken']],
 		['/reset', ['unreachable']],
 		['/two-faces', ['differs-by-reader']]

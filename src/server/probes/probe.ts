@@ -5,6 +5,7 @@ import {
 	describeMend,
 	finding,
 	HABITS,
+	LEAST_SIDE,
 	parseUrl,
 	READERS,
 	type Card,
@@ -12,6 +13,7 @@ import {
 	type Habits,
 	type Head,
 	type Picture,
+	type PictureSeen,
 	type ReaderProfile,
 	type ServedHead,
 	type ServedTag,
@@ -52,9 +54,8 @@ export interface Probe {
 	/** The head as served, as the most patient reader got it, and its text up to the end of the last tag. */
 	readonly tags: readonly ServedTag[];
 	readonly head: string;
-	/** The share picture as it was fetched. */
-	readonly picture:
-		{ readonly address: string; readonly facts: Omit<Picture, 'src'> | null; readonly why?: string } | undefined;
+	/** The first picture that a reader asked for, as it was fetched. */
+	readonly picture: FetchedPicture | undefined;
 	readonly findings: readonly {
 		readonly code: string;
 		readonly tag?: string;
@@ -65,6 +66,19 @@ export interface Probe {
 	}[];
 }
 
+/** A picture as it was fetched: what it is, or why it is none, in words that follow its address. */
+interface FetchedPicture {
+	readonly address: string;
+	/** The tag that named it first. */
+	readonly from: string;
+	readonly facts: Omit<Picture, 'src'> | null;
+	readonly why?: string;
+	/** It answers, with something that is no picture. */
+	readonly is?: string;
+}
+
+/** So many pictures of a page are fetched. */
+const MOST_PICTURES = 8;
 const PICTURE_BYTES = 20_000_000;
 /** Markup that is shown of a head (UTF-16 code units); tags and findings that are told, and how long a value of one is. */
 const MOST_HEAD = 60_000;
@@ -97,14 +111,14 @@ export async function probe(
 			return { reader, habits, isShutOut, fetched: isShutOut ? undefined : await fetchFor(habits) };
 		})
 	);
-	const readers = all.map((one) => readerProbe(one, address));
 	const whole = [...all]
 		.map(({ fetched }) => fetched)
 		.filter((one) => one !== undefined)
 		.sort((a, b) => b.page.body.length - a.page.body.length)[0];
-	const share = whole?.head.tags.find(({ name }) => name === 'og:image' || name === 'twitter:image');
-	const picture = share && whole ? await fetchPicture(fetcher, share.value, whole.at) : undefined;
-	const findings = judge(address, all, whole, robots, picture);
+	const pictures = await fetchPictures(fetcher, all);
+	const readers = await Promise.all(all.map((one) => readerProbe(one, address, pictures, fetcher)));
+	const findings = judge(address, all, whole, robots, pictures);
+	const [picture] = pictures.values();
 	const last = (whole?.head.tags ?? []).reduce((most, { end, isBelow }) => (isBelow ? most : Math.max(most, end)), 0);
 	return {
 		...{ address, made: new Date().toISOString(), readers, picture },
@@ -181,7 +195,9 @@ function headFor(looked: Looked): Head {
 		if (!tag || value === '') return [];
 		const isAddress = tag.kind === 'address' || tag.kind === 'picture';
 		if (isAddress && !/^https?:/i.test(value)) {
-			const whole = habits.relative === 'resolves' ? parseUrl(value, fetched?.at)?.href : undefined;
+			// One of another scheme is what it is: nobody resolves it.
+			const isOther = /^[a-z][a-z0-9+.-]*:/i.test(value);
+			const whole = isOther ? value : habits.relative === 'resolves' ? parseUrl(value, fetched?.at)?.href : undefined;
 			return whole ? [{ tag, value: whole, attributes }] : [];
 		}
 		return [{ tag, value, attributes }];
@@ -189,12 +205,24 @@ function headFor(looked: Looked): Head {
 	return { html: { lang: '' }, tags, before: [], after: [] };
 }
 
-function readerProbe(looked: Looked, address: string): ReaderProbe {
-	const { reader, habits, isShutOut, fetched } = looked;
+/** Whether what a reader got is a page to make a card of. */
+function isPage({ fetched }: Looked): boolean {
 	const status = fetched?.page.hops.at(-1)?.status ?? 0;
-	const isPage = status >= 200 && status < 300;
+	return status >= 200 && status < 300;
+}
+
+async function readerProbe(
+	looked: Looked,
+	address: string,
+	fetchedPictures: ReadonlyMap<string, FetchedPicture>,
+	fetcher: TracingFetcher
+): Promise<ReaderProbe> {
+	const { reader, habits, isShutOut, fetched } = looked;
 	const head = headFor(looked);
-	const card = fetched && isPage ? cardOf(reader, head) : undefined;
+	const shut = await picturesShut(fetcher, habits, fetchedPictures);
+	const seen = (src: string) =>
+		habits.judges === 'tags' ? undefined : shut.has(src) ? SHUT : seenOf(fetchedPictures.get(src));
+	const card = isPage(looked) ? cardOf(reader, head, seen) : undefined;
 	const said = habits.key === 'address' ? '' : (head.tags.find(({ tag }) => tag.name === habits.key)?.value ?? '');
 	const pictures =
 		!card?.picture && reader.frame && fetched
@@ -215,29 +243,70 @@ function readerProbe(looked: Looked, address: string): ReaderProbe {
 	};
 }
 
-async function fetchPicture(
+const SHUT: PictureSeen = { why: 'is shut by the robots.txt of its host' };
+
+function seenOf(picture: FetchedPicture | undefined): PictureSeen | undefined {
+	if (!picture) return undefined;
+	const { width, height, bytes, type } = picture.facts ?? {};
+	if (width === undefined || height === undefined || bytes === undefined || type === undefined)
+		return { why: picture.why ?? 'is no picture' };
+	return { width, height, bytes, type };
+}
+
+/** The pictures that a reader may not fetch. */
+async function picturesShut(
 	fetcher: TracingFetcher,
-	value: string,
-	from: string
-): Promise<NonNullable<Probe['picture']>> {
-	const address = parseUrl(value, from)?.href ?? value;
+	{ obeysRobots, name }: Habits,
+	pictures: ReadonlyMap<string, FetchedPicture>
+): Promise<ReadonlySet<string>> {
+	const shut = new Set<string>();
+	for (const address of obeysRobots ? pictures.keys() : []) {
+		const origin = /^https?:/i.test(address) ? parseUrl(address)?.origin : undefined;
+		if (origin !== undefined && !(await robotsFor(fetcher, origin)).allows(address, name)) shut.add(address);
+	}
+	return shut;
+}
+
+/** Every picture that some reader may take, each fetched once, by its address. */
+async function fetchPictures(
+	fetcher: TracingFetcher,
+	all: readonly Looked[]
+): Promise<ReadonlyMap<string, FetchedPicture>> {
+	const wanted = new Map<string, string>();
+	for (const looked of all)
+		for (const { tag, value } of isPage(looked) ? headFor(looked).tags : [])
+			if (looked.reader.picture.includes(tag.name) && !wanted.has(value)) wanted.set(value, tag.name);
+	const pictures = new Map<string, FetchedPicture>();
+	// One after the other: each may be large.
+	for (const [address, from] of [...wanted].slice(0, MOST_PICTURES))
+		pictures.set(address, await fetchPicture(fetcher, address, from));
+	return pictures;
+}
+
+async function fetchPicture(fetcher: TracingFetcher, address: string, from: string): Promise<FetchedPicture> {
+	const scheme = /^([a-z][a-z0-9+.-]*):/i.exec(address)?.[1]?.toLowerCase() ?? '';
+	if (scheme !== 'http' && scheme !== 'https')
+		return {
+			address: address.slice(0, LONGEST_VALUE),
+			from,
+			facts: null,
+			why: `is an address of ${scheme}:, which nobody fetches`
+		};
 	const got = await fetcher.fetch(address, {
 		...{ maxBytes: PICTURE_BYTES, timeout: 10_000, redirects: 5 },
 		headers: { 'user-agent': HABITS.gangway!.agent, accept: 'image/*' }
 	});
-	const status = got.hops.at(-1)?.status ?? 0;
-	if (got.end !== 'whole' || status < 200 || status >= 300)
-		return {
-			address,
-			facts: null,
-			why: got.end === 'whole' ? `its server answers with ${status}` : (got.why ?? got.end)
-		};
+	const hop = got.hops.at(-1);
+	const status = hop?.status ?? 0;
+	if (status === 0 || got.end !== 'whole')
+		return { address, from, facts: null, why: `cannot be fetched: ${WHY[got.end] ?? got.why ?? got.end}` };
+	if (status < 200 || status >= 300)
+		return { address, from, facts: null, why: `cannot be fetched: its server answers with ${status}` };
+	if (got.body.length === 0) return { address, from, facts: null, why: 'is empty', is: 'empty' };
 	const facts = await readPictureFacts(got.body);
-	return {
-		address,
-		facts: facts ?? null,
-		...(!facts && { why: `is ${got.hops.at(-1)?.headers['content-type'] ?? 'no picture'}` })
-	};
+	if (facts) return { address, from, facts };
+	const is = hop?.headers['content-type'] ?? 'no picture';
+	return { address, from, facts: null, why: `is no picture but ${is}`, is };
 }
 
 const nameOf = ({ reader }: Looked) => reader.name;
@@ -249,7 +318,7 @@ function judge(
 	all: readonly Looked[],
 	whole: Fetched | undefined,
 	robots: Robots,
-	picture: Probe['picture']
+	pictures: ReadonlyMap<string, FetchedPicture>
 ): Finding[] {
 	const shut = all.filter(({ isShutOut }) => isShutOut);
 	const blocked =
@@ -303,7 +372,7 @@ function judge(
 			all.map(({ reader }) => reader),
 			PLACE
 		),
-		...judgePicture(picture, head)
+		...judgePictures(pictures, all, head)
 	);
 	const byHead = new Map<string, Looked[]>();
 	for (const one of all)
@@ -370,22 +439,57 @@ function judgeText(all: readonly Looked[], { page, head, encoding }: Fetched): F
 	return found;
 }
 
-function judgePicture(picture: Probe['picture'], head: ServedHead): Finding[] {
-	if (!picture) return [];
-	if (!picture.facts)
-		return picture.why?.startsWith('is ')
-			? [finding('picture-unreadable', PLACE, 'og:image', { address: picture.address, type: picture.why.slice(3) })]
-			: [finding('picture-missing', PLACE, 'og:image', { address: picture.address, why: picture.why ?? '' })];
+function judgePictures(
+	pictures: ReadonlyMap<string, FetchedPicture>,
+	all: readonly Looked[],
+	head: ServedHead
+): Finding[] {
+	return [...pictures.values()].flatMap((one) => judgePicture(one, all, head));
+}
+
+function judgePicture(
+	{ address, from, facts, why = '', is }: FetchedPicture,
+	all: readonly Looked[],
+	head: ServedHead
+): Finding[] {
+	if (!facts && !/^https?:/i.test(address)) return [];
+	if (!facts)
+		return is !== undefined
+			? [finding('picture-unreadable', PLACE, from, { address, type: is })]
+			: [finding('picture-missing', PLACE, from, { address, why })];
 	const found: Finding[] = [];
-	const { bytes = 0, width, height, type } = picture.facts;
-	const heavy = READERS.filter(({ frame }) => frame?.maxBytes !== undefined && bytes > frame.maxBytes);
+	const { bytes = 0, width = 0, height = 0, type = '' } = facts;
+	const asking = all
+		.filter(({ reader, habits }) => reader.frame && habits.judges === 'fetch')
+		.map(({ reader }) => reader);
+	const heavy = asking.filter(({ frame }) => frame?.maxBytes !== undefined && bytes > frame.maxBytes);
 	if (heavy.length > 0)
-		found.push(finding('served-heavy', PLACE, 'og:image', { bytes, readers: heavy.map(({ name }) => name) }));
-	const said = (name: string) => head.tags.find((tag) => tag.name === name)?.value;
-	const [w, h, t] = ['og:image:width', 'og:image:height', 'og:image:type'].map(said);
-	if ((w && Number(w) !== width) || (h && Number(h) !== height) || (t && t !== type))
+		found.push(finding('served-heavy', PLACE, from, { bytes, readers: heavy.map(({ name }) => name) }));
+	const form = type.replace('image/', '').replace('+xml', '');
+	const unread = asking.filter(({ frame }) => !(frame!.takes as readonly string[]).includes(form));
+	if (unread.length > 0)
 		found.push(
-			finding('picture-lies', PLACE, 'og:image', {
+			finding('picture-form', PLACE, from, { form: form.toUpperCase(), readers: unread.map(({ name }) => name) })
+		);
+	if (Math.min(width, height) < LEAST_SIDE) found.push(finding('picture-mark', PLACE, from, { width, height }));
+	else {
+		const narrow = asking.filter(({ frame }) => width < frame!.minWidth);
+		if (narrow.length > 0)
+			found.push(
+				finding('served-small', PLACE, from, {
+					...{ width, height, readers: narrow.map(({ name }) => name) },
+					needed: Math.max(...narrow.map(({ frame }) => frame!.minWidth))
+				})
+			);
+	}
+	if (from !== 'og:image') return found;
+	const said = (name: string) => head.tags.find((tag) => tag.name === name)?.value;
+	const first = head.tags.find(({ name }) => name === 'og:image')?.value;
+	const [w, h, t] = ['og:image:width', 'og:image:height', 'og:image:type'].map(said);
+	// What stands beside the first is of the first.
+	if (first === address && ((w && Number(w) !== width) || (h && Number(h) !== height) || (t && t !== type)))
+		found.push(
+			finding('picture-lies', PLACE, from, {
 				said: [w && h ? `${w} × ${h}` : '', t].filter(Boolean).join(', '),
 				is: `${width} × ${height}, ${type}`
 			})

@@ -14,6 +14,9 @@ const WANTED = ['title', 'description', 'og:title', 'og:image'];
 /** Links that whoever follows them works out from the page, as the markup's standard says: icons, manifests, feeds. */
 const isResolved = ({ name }: ServedTag) => /^(?:icon|apple-touch-icon|manifest|feed:\w+)$/.test(name);
 
+/** The scheme of an address that has one (RFC 3986, 3.1). */
+const SCHEME = /^([a-z][a-z0-9+.-]*):/i;
+
 /** What is wrong with the tags of a head as it is served, by those who read links; each with its line. */
 export function findInServedHead(head: ServedHead, asking: readonly ReaderProfile[], target: Target): Finding[] {
 	const found: Finding[] = [];
@@ -42,7 +45,10 @@ export function findInServedHead(head: ServedHead, asking: readonly ReaderProfil
 				})
 			);
 		if (!one.tag || (one.tag.kind !== 'address' && one.tag.kind !== 'picture') || one.value === '') continue;
-		if (!/^https?:/i.test(one.value) && !isResolved(one))
+		const scheme = SCHEME.exec(one.value)?.[1]?.toLowerCase();
+		if (scheme !== undefined && scheme !== 'http' && scheme !== 'https')
+			found.push(finding('scheme-address', target, one.name, { tag: one.name, line: one.line, scheme }));
+		else if (scheme === undefined && !isResolved(one))
 			found.push(finding('relative-address', target, one.name, { tag: one.name, line: one.line, value: one.value }));
 		else if (/^https?:/i.test(one.value) && isLocalAddress(one.value))
 			found.push(finding('local-served', target, one.name, { tag: one.name, line: one.line, value: one.value }));

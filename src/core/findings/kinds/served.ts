@@ -56,6 +56,11 @@ export const SERVED_KINDS = {
 		({ header, markup }) => `The server says ${header}, the page says ${markup}`,
 		() => 'Let both say the encoding that the page is in.'
 	),
+	'scheme-address': kind<{ readonly tag: string; readonly line: number; readonly scheme: string }>(
+		7,
+		({ tag, scheme, line }) => `${tag} is an address of ${scheme}:, which no reader fetches (line ${line})`,
+		({ tag }) => `Name a whole https address in ${tag}.`
+	),
 	'relative-address': kind<Of & { readonly value: string }>(
 		5,
 		({ tag, value }) => `${tag} is a relative address, “${value}”`,
@@ -85,7 +90,7 @@ export const SERVED_KINDS = {
 	),
 	'picture-missing': kind<{ readonly address: string; readonly why: string }>(
 		7,
-		({ address, why }) => `The picture ${address} cannot be fetched: ${why}`,
+		({ address, why }) => `The picture ${address} ${why}`,
 		() => 'Put the picture where its address says, or choose another.'
 	),
 	'served-heavy': kind<{ readonly bytes: number; readonly readers: readonly string[] }>(
@@ -98,6 +103,27 @@ export const SERVED_KINDS = {
 		7,
 		({ type }) => `What stands at the picture’s address is ${type || 'no picture'}`,
 		() => 'Let the address answer with the picture itself.'
+	),
+	'picture-form': kind<{ readonly form: string; readonly readers: readonly string[] }>(
+		6,
+		({ form, readers }) => `The picture is ${form}, which ${readers.join(', ')} cannot read`,
+		() => 'Name a JPEG or PNG.'
+	),
+	'picture-mark': kind<{ readonly width: number; readonly height: number }>(
+		7,
+		({ width, height }) => `The picture has ${width} by ${height} pixels: it is a mark, and no reader shows it`,
+		() => 'Name a picture of 1,200 by 630 pixels.'
+	),
+	'served-small': kind<{
+		readonly width: number;
+		readonly height: number;
+		readonly needed: number;
+		readonly readers: readonly string[];
+	}>(
+		3,
+		({ width, height, needed, readers }) =>
+			`The picture has ${width} by ${height} pixels; ${readers.join(', ')} ${readers.length === 1 ? 'shows' : 'show'} it large from ${needed} on`,
+		() => 'Name one of 1,200 by 630 pixels.'
 	),
 	'picture-lies': kind<{ readonly said: string; readonly is: string }>(
 		2,
