@@ -9,7 +9,6 @@ import {
 	type Picture,
 	type Reach,
 	type Recipe,
-	publicIn,
 	hiddenIn
 } from '$core';
 import { changeMany, sampleOfBatch, type BatchAction, type BatchPages, type BatchSample } from '../edits/batch';

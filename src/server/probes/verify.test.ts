@@ -217,6 +217,7 @@ describe('what a right head does not make right', () => {
 		],
 		'/c/header': ['noindex', /X-Robots-Tag: noindex/, () => ({ headers: { 'x-robots-tag': 'noindex' } })],
 		'/c/one': ['same', /^$/, () => ({ headers: { 'x-robots-tag': 'fathom: noindex, nofollow' } })],
+		'/c/both': ['noindex', /X-Robots-Tag/, () => ({ headers: { 'x-robots-tag': 'noindex, fathom: nofollow' } })],
 		'/c/preview': ['same', /^$/, () => ({ headers: { 'x-robots-tag': 'max-image-preview:none' } })],
 		'/c/empty': ['other', /og:title/, (head) => ({ html: head.replace(/(og:title" content=")[^"]*/, '$1') })],
 		'/c/letter': ['other', /og:title/, (head) => ({ html: head.replace(/(og:title" content=")[^"]*/, '$1T') })],

@@ -253,7 +253,8 @@ function hiddenFromSearch(head: HeadJson | undefined, taken: readonly ServedTag[
 	const inMarkup = taken.find(({ name, value }) => name === 'robots' && NOINDEX.test(value));
 	if (inMarkup) return `robots: ${inMarkup.value}`;
 	// A rule for one reader begins with its name; those that follow it are for it, too.
-	const forAll = header.split(/[a-z][\w-]*\s*:/i)[0] ?? '';
+	const named = header.indexOf(':');
+	const forAll = named < 0 ? header : header.slice(0, header.lastIndexOf(',', named) + 1);
 	return NOINDEX.test(forAll) ? `X-Robots-Tag: ${header}` : undefined;
 }
 

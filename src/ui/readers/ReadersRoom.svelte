@@ -152,6 +152,9 @@
 										? 'is shut out by robots.txt, and shows no card.'
 										: 'shows no card: it could not read the page.'}
 								</p>{/if}
+							{#each one.card?.passedOver ?? [] as passed (passed.from + passed.address)}<p class="quiet small">
+									Not the picture of <span class="mono">{passed.from}</span>: it {passed.why}.
+								</p>{/each}
 							{#if one.byChance.length > 0}<p class="quiet small">
 									It takes a picture of the page by chance: {one.byChance.length} could stand here.
 								</p>{/if}
