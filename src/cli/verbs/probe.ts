@@ -63,9 +63,10 @@ export const addProbe: Verb = (program) => {
 function asText({ address, readers, findings, picture, tags }: Probe): string {
 	const hops = readers.find((one) => one.hops.length > 0)?.hops ?? [];
 	const way = hops.map(({ address: at, status, took }) => `  ${status || '—'}  ${at}  ${took.toFixed(0)} ms\n`);
-	const cards = readers.map(({ reader, isShutOut, card, end, bytes, key }) => {
+	const cards = readers.map(({ reader, isShutOut, robotsFail, card, end, bytes, key }) => {
 		const { name } = READERS.find(({ id }) => id === reader) as (typeof READERS)[number];
-		if (isShutOut) return `  ${name}: shut out by robots.txt\n`;
+		if (isShutOut)
+			return `  ${name}: ${robotsFail === undefined ? 'shut out by robots.txt' : `reads nothing while robots.txt answers with ${robotsFail}`}\n`;
 		if (!card) return `  ${name}: no card (${end})\n`;
 		const shows = card.picture ? card.picture.address : 'no picture';
 		return `  ${name}: ${card.title.shown || 'no title'}${card.title.cut ? '…' : ''} · ${shows} · ${(bytes / 1000).toFixed(0)} kB read, kept under ${key}\n`;

@@ -147,6 +147,34 @@ test('a sound page has no finding, and every reader has its card from what is se
 	expect(found.readers.find(({ reader }) => reader === 'galley')?.key).toBe(`${base}/sound`);
 });
 
+test('a host that is not there shuts nobody out; a robots.txt that fails is told as that', async () => {
+	const nowhere = await probe(fetcher, 'https://nowhere.invalid/');
+	expect(nowhere.findings.map(({ code }) => code)).toEqual(['unreachable']);
+	for (const { isShutOut, card } of nowhere.readers) expect([isShutOut, card]).toEqual([false, undefined]);
+	const failing = createServer((request, response) => {
+		if (request.url === '/robots.txt') return void response.writeHead(503).end('busy');
+		html(SOUND())(request, response);
+	});
+	await new Promise<void>((done) => failing.listen(0, '127.0.0.1', done));
+	const own = new TracingFetcher(new Set(), {
+		origin: base,
+		at: `http://127.0.0.1:${(failing.address() as AddressInfo).port}`
+	});
+	const found = await probe(own, `${base}/sound`);
+	expect(found.findings.find(({ code }) => code === 'robots-failing')).toMatchObject({
+		says: expect.stringMatching(
+			/^robots.txt answers with 503, and while it does .*Gangway.* read nothing here$/
+		) as string
+	});
+	expect(found.findings.map(({ code }) => code)).not.toContain('blocked-by-robots');
+	const by = new Map(found.readers.map((one) => [one.reader, one]));
+	expect(by.get('gangway')).toMatchObject({ isShutOut: true, robotsFail: 503, card: undefined });
+	expect(by.get('galley')).toMatchObject({ isShutOut: false, card: { title: { shown: 'Eider' } } });
+	await own.close();
+	failing.closeAllConnections();
+	await new Promise((done) => failing.close(done));
+});
+
 describe('each card has the picture that its reader would show, and says why not another', () => {
 	const picturesOn = async (path: string) => {
 		const { readers } = await probe(fetcher, base + path);

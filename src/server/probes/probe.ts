@@ -29,8 +29,10 @@ import { findInServedHead } from './served';
 /** What one reader made of an address. */
 interface ReaderProbe {
 	readonly reader: string;
-	/** It did not ask at all: robots.txt shuts it out. */
+	/** It did not ask at all: robots.txt shuts it out, or could not be read since its server fails. */
 	readonly isShutOut: boolean;
+	/** What robots.txt answered, where that is why it did not ask. */
+	readonly robotsFail?: number;
 	readonly hops: readonly Hop[];
 	/** Bytes that it read, and why it stopped. */
 	readonly bytes: number;
@@ -107,8 +109,9 @@ export async function probe(
 	const all = await Promise.all(
 		which.map(async (reader) => {
 			const habits = ownOf(HABITS, reader.id) as Habits;
-			const isShutOut = habits.obeysRobots && !robots.allows(address, habits.name);
-			return { reader, habits, isShutOut, fetched: isShutOut ? undefined : await fetchFor(habits) };
+			const shut = habits.obeysRobots ? robots.shuts(address, habits.name) : undefined;
+			const isShutOut = shut !== undefined;
+			return { reader, habits, shut, isShutOut, fetched: isShutOut ? undefined : await fetchFor(habits) };
 		})
 	);
 	const whole = [...all]
@@ -116,7 +119,7 @@ export async function probe(
 		.filter((one) => one !== undefined)
 		.sort((a, b) => b.page.body.length - a.page.body.length)[0];
 	const pictures = await fetchPictures(fetcher, all);
-	const readers = await Promise.all(all.map((one) => readerProbe(one, address, pictures, fetcher)));
+	const readers = await Promise.all(all.map((one) => readerProbe(one, address, robots, pictures, fetcher)));
 	const findings = judge(address, all, whole, robots, pictures);
 	const [picture] = pictures.values();
 	const last = (whole?.head.tags ?? []).reduce((most, { end, isBelow }) => (isBelow ? most : Math.max(most, end)), 0);
@@ -176,6 +179,7 @@ const MOST_BYTES = 5_000_000;
 interface Looked {
 	readonly reader: ReaderProfile;
 	readonly habits: Habits;
+	readonly shut: ReturnType<Robots['shuts']>;
 	readonly isShutOut: boolean;
 	readonly fetched: Fetched | undefined;
 }
@@ -214,6 +218,7 @@ function isPage({ fetched }: Looked): boolean {
 async function readerProbe(
 	looked: Looked,
 	address: string,
+	robots: Robots,
 	fetchedPictures: ReadonlyMap<string, FetchedPicture>,
 	fetcher: TracingFetcher
 ): Promise<ReaderProbe> {
@@ -230,6 +235,7 @@ async function readerProbe(
 			: [];
 	return {
 		...{ reader: reader.id, isShutOut },
+		...(looked.shut === 'failing' && { robotsFail: robots.status }),
 		hops: fetched?.page.hops ?? [],
 		bytes: Math.min(fetched?.page.body.length ?? 0, habits.bytes),
 		end: fetched && fetched.page.body.length > habits.bytes ? 'cut' : (fetched?.page.end ?? 'whole'),
@@ -262,7 +268,7 @@ async function picturesShut(
 	const shut = new Set<string>();
 	for (const address of obeysRobots ? pictures.keys() : []) {
 		const origin = /^https?:/i.test(address) ? parseUrl(address)?.origin : undefined;
-		if (origin !== undefined && !(await robotsFor(fetcher, origin)).allows(address, name)) shut.add(address);
+		if (origin !== undefined && (await robotsFor(fetcher, origin)).shuts(address, name)) shut.add(address);
 	}
 	return shut;
 }
@@ -320,8 +326,9 @@ function judge(
 	robots: Robots,
 	pictures: ReadonlyMap<string, FetchedPicture>
 ): Finding[] {
-	const shut = all.filter(({ isShutOut }) => isShutOut);
-	const blocked =
+	const shut = all.filter((one) => one.shut === 'forbidden');
+	const failing = all.filter((one) => one.shut === 'failing');
+	const blocked: Finding[] =
 		shut.length === 0
 			? []
 			: [
@@ -330,6 +337,8 @@ function judge(
 						line: robots.lineOf(address, shut[0]!.habits.name)
 					})
 				];
+	if (failing.length > 0)
+		blocked.push(finding('robots-failing', PLACE, undefined, { readers: failing.map(nameOf), status: robots.status }));
 	if (!whole) return blocked;
 	const found: Finding[] = [];
 	const { page, head } = whole;

@@ -120,9 +120,15 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 			for (const reader of ASKED) {
 				await turn();
 				const { obeysRobots, name } = ownOf(HABITS, reader)!;
-				const isAllowed = !obeysRobots || robots.allows(base + path.slice(1), name);
+				const shut = obeysRobots ? robots.shuts(base + path.slice(1), name) : undefined;
+				const whyShut =
+					shut === 'forbidden'
+						? 'robots.txt forbids it'
+						: shut === 'failing'
+							? `robots.txt answers with ${robots.status}`
+							: undefined;
 				seen.push(
-					await driftSeenBy(reader, { store, site: id, path, base, fetcher, isAllowed, headOf, mustRead, isMissing })
+					await driftSeenBy(reader, { store, site: id, path, base, fetcher, whyShut, headOf, mustRead, isMissing })
 				);
 			}
 			const drift = { path, ...joined(seen) };
@@ -162,7 +168,8 @@ interface Asking {
 	readonly path: string;
 	readonly base: string;
 	readonly fetcher: TracingFetcher;
-	readonly isAllowed: boolean;
+	/** Why this reader does not ask, where it does not. */
+	readonly whyShut: string | undefined;
 	readonly headOf: (html: string) => ServedHead;
 	/** Its server's word that nothing has changed is not taken this time. */
 	readonly mustRead: boolean;
@@ -173,9 +180,9 @@ interface Asking {
 /** How what a reader takes of a page differs from what was released. Where the server says that nothing changed, as before. */
 async function driftSeenBy(
 	reader: string,
-	{ store, site, path, base, fetcher, isAllowed, headOf, mustRead, isMissing }: Asking
+	{ store, site, path, base, fetcher, whyShut, headOf, mustRead, isMissing }: Asking
 ): Promise<DriftSeen> {
-	if (!isAllowed) return { is: 'shut-out', more: 'robots.txt forbids it' };
+	if (whyShut !== undefined) return { is: 'shut-out', more: whyShut };
 	const habits = ownOf(HABITS, reader)!;
 	const released = store.releases.head(site, { path });
 	const hash = released?.hash ?? '';

@@ -149,7 +149,9 @@
 							{:else}<p class="none">
 									<strong>{nameOf(one.reader)}</strong>
 									{one.isShutOut
-										? 'is shut out by robots.txt, and shows no card.'
+										? one.robotsFail === undefined
+											? 'is shut out by robots.txt, and shows no card.'
+											: `reads nothing while robots.txt answers with ${one.robotsFail}, and shows no card.`
 										: 'shows no card: it could not read the page.'}
 								</p>{/if}
 							{#each one.card?.passedOver ?? [] as passed (passed.from + passed.address)}<p class="quiet small">

@@ -15,6 +15,12 @@ export const SERVED_KINDS = {
 		({ readers, line }) => `robots.txt shuts out ${readers.join(', ')}${line ? `, in line ${line}` : ''}`,
 		() => 'Let robots.txt allow readers of links to fetch the pages that are shared.'
 	),
+	'robots-failing': kind<{ readonly readers: readonly string[]; readonly status: number }>(
+		8,
+		({ readers, status }) =>
+			`robots.txt answers with ${status}, and while it does ${readers.join(', ')} ${readers.length === 1 ? 'reads' : 'read'} nothing here`,
+		() => 'Let robots.txt answer: with 404 where there is none.'
+	),
 	'error-page': kind<{ readonly status: number }>(
 		8,
 		({ status }) => `Its server answers with ${status}`,

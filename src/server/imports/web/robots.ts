@@ -9,6 +9,13 @@ export const AGENT_HEADER = `${AGENT} (reads a site for the people who look afte
 export interface Robots {
 	/** Whether an agent may read an address. */
 	allows(address: string, agent?: string): boolean;
+	/**
+	 * Why an agent that obeys does not read an address; undefined where it does. Where there was no answer at all, nothing is
+	 * known to forbid it: the address itself will not answer either.
+	 */
+	shuts(address: string, agent: string): 'forbidden' | 'failing' | undefined;
+	/** What its server answered when it failed. */
+	readonly status: number;
 	/** The line that forbids it, from 1. */
 	lineOf(address: string, agent?: string): number | undefined;
 	/** Seconds between two requests that it asks for. */
@@ -30,13 +37,17 @@ export async function readRobots(fetcher: TracingFetcher, origin: string): Promi
 	});
 	const status = hops.at(-1)?.status ?? 0;
 	const isUnreachable = status === 0 || status >= 500 || (status < 300 && end !== 'whole' && end !== 'cut');
-	return robotsOf(address, status >= 200 && status < 300 ? body.toString('utf8') : '', isUnreachable);
+	return robotsOf(address, status >= 200 && status < 300 ? body.toString('utf8') : '', isUnreachable, status);
 }
 
-export function robotsOf(address: string, text: string, isUnreachable = false): Robots {
+export function robotsOf(address: string, text: string, isUnreachable = false, status = 200): Robots {
 	const robots = parse(address, text.replace(/^\uFEFF/, ''));
+	const isAllowed = (page: string, agent: string) => robots.isAllowed(page, agent) !== false;
 	return {
-		allows: (page, agent = AGENT) => !isUnreachable && robots.isAllowed(page, agent) !== false,
+		status,
+		shuts: (page, agent) =>
+			isUnreachable ? (status === 0 ? undefined : 'failing') : isAllowed(page, agent) ? undefined : 'forbidden',
+		allows: (page, agent = AGENT) => !isUnreachable && isAllowed(page, agent),
 		lineOf: (page, agent = AGENT) => {
 			const line = robots.getMatchingLineNumber(page, agent);
 			return line > 0 ? line : undefined;
