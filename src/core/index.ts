@@ -89,7 +89,7 @@ export {
 	type Reach,
 	type ReachedPage
 } from './edits/reach';
-export { readPage, type PageReading } from './markup/readPage';
+export { readPage, type PageReading, readRefresh } from './markup/readPage';
 export { injectHead, managedBy } from './render/inject';
 export { checkRule, fieldsOfAll, findInLayout, findInRules, loopThrough, type RuleContext } from './findings/rules';
 export {
@@ -120,6 +120,7 @@ export {
 	valueAsText
 } from './resolve/describe';
 export { measureText } from './text/measure';
+export { hidesFromSearch } from './markup/robots';
 export { parseUrl } from './text/url';
 export {
 	cardOf,

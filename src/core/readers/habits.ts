@@ -13,8 +13,6 @@ export interface Habits {
 	readonly bytes: number;
 	/** Milliseconds that it waits for all of it. */
 	readonly patience: number;
-	/** Which encoding it believes first. */
-	readonly believes: 'header' | 'markup';
 	/** Tags below the head count too. */
 	readonly readsBody: boolean;
 	/** A relative address is worked out, or taken for none. */
@@ -37,7 +35,7 @@ export interface Habits {
 const USUAL: Omit<Habits, 'agent' | 'name'> = {
 	accepts: 'text/html,application/xhtml+xml',
 	...{ redirects: 5, otherHosts: true, refreshes: false },
-	...{ bytes: 1_000_000, patience: 10_000, believes: 'header' },
+	...{ bytes: 1_000_000, patience: 10_000 },
 	...{ readsBody: false, relative: 'resolves', doubled: 'first', key: 'og:url' },
 	...{ withoutPicture: 'none', judges: 'fetch', obeysRobots: true, keeps: 24, again: 'ask' }
 };
@@ -117,7 +115,6 @@ export const HABITS: Readonly<Record<string, Habits>> = {
 		refreshes: true,
 		redirects: 20,
 		bytes: 5_000_000,
-		believes: 'header',
 		keeps: 0,
 		key: 'address',
 		again: 'ask'

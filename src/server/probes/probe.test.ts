@@ -54,6 +54,55 @@ const ANSWERS: Record<string, Answer> = {
 	'/heavy': html(SOUND('', '/heavy.png')),
 	'/page-as-picture': html(SOUND('', '/sound')),
 	'/lies': html(SOUND('', '/small.jpg')),
+	'/refresh': html(
+		'<html><head><meta charset="utf-8"><meta http-equiv="refresh" content="0; url=/sound"></head><body>'
+	),
+	'/refresh-header': (_, response) =>
+		void response
+			.writeHead(200, { 'content-type': 'text/html; charset=utf-8', refresh: '0; url=/sound' })
+			.end(SOUND().replaceAll('Eider', 'Before')),
+	'/refresh-loop': html(SOUND('<meta http-equiv="refresh" content="0; url=/refresh-loop-2">')),
+	'/refresh-loop-2': html(SOUND('<meta http-equiv="refresh" content="0; url=/refresh-loop">')),
+	'/refresh-late': html(SOUND('<meta http-equiv="refresh" content="300; url=/gone">')),
+	'/nowhere-302': (_, response) => void response.writeHead(302).end(),
+	'/nowhere-300': (_, response) => void response.writeHead(300, { 'content-type': 'text/html' }).end(SOUND()),
+	'/unasked-304': (_, response) => void response.writeHead(304).end(),
+	'/as-text': html(SOUND(), 'text/plain; charset=utf-8'),
+	'/as-pdf': html('%PDF-1.4 <title>Eider</title>', 'application/pdf'),
+	'/as-download': (_, response) =>
+		void response
+			.writeHead(200, {
+				'content-type': 'text/html; charset=utf-8',
+				'content-disposition': 'attachment; filename="a.html"'
+			})
+			.end(SOUND()),
+	'/no-charset': html(SOUND().replace('<meta charset="utf-8">', '').replace('cold seas', 'cølder seas'), 'text/html'),
+	'/wrong-bytes': (_, response) =>
+		void response
+			.writeHead(200, { 'content-type': 'text/html; charset=utf-8' })
+			.end(Buffer.from(SOUND().replace('A duck', 'Ein Küstenvogel'), 'latin1')),
+	'/left': html(SOUND().replace('<title>Eider</title>', '<title>{{ page.title }}</title>')),
+	'/undefined': html(SOUND().replace('og:title" content="Eider"', 'og:title" content="undefined"')),
+	'/undefined-word': html(SOUND().replace('<title>Eider</title>', '<title>undefined behaviour</title>')),
+	'/twice-escaped': html(SOUND().replace('<title>Eider</title>', '<title>Eiders &amp;amp; ducks</title>')),
+	'/names-home': html(SOUND().replace('https://s.example/eider', 'https://s.example/')),
+	'/x-robots': (_, response) =>
+		void response
+			.writeHead(200, { 'content-type': 'text/html; charset=utf-8', 'x-robots-tag': 'noindex' })
+			.end(SOUND()),
+	'/preview-none': html(SOUND('<meta name="robots" content="index, max-image-preview:none">')),
+	'/soft-404': html(SOUND().replace('<title>Eider</title>', '<title>Site | Page not found</title>')),
+	'/soft-404-2': html(SOUND().replace('<title>Eider</title>', '<title>Sorry, we could not find that page</title>')),
+	'/one-403': (request, response) =>
+		/Galley/.test(request.headers['user-agent'] ?? '')
+			? void response.writeHead(403, { 'content-type': 'text/html' }).end('no')
+			: html(SOUND())(request, response),
+	'/six-0': (_, response) => void response.writeHead(302, { location: '/six-1' }).end(),
+	'/six-1': (_, response) => void response.writeHead(302, { location: '/six-2' }).end(),
+	'/six-2': (_, response) => void response.writeHead(302, { location: '/six-3' }).end(),
+	'/six-3': (_, response) => void response.writeHead(302, { location: '/six-4' }).end(),
+	'/six-4': (_, response) => void response.writeHead(302, { location: '/six-5' }).end(),
+	'/six-5': (_, response) => void response.writeHead(302, { location: '/sound' }).end(),
 	'/picture-401': html(SOUND('', '/401.jpg')),
 	'/401.jpg': (_, response) => void response.writeHead(401).end('no'),
 	'/picture-empty': html(SOUND('', '/empty.jpg')),
@@ -145,6 +194,28 @@ test('a sound page has no finding, and every reader has its card from what is se
 	expect(found.head).toContain('og:image:type');
 	expect(found.readers.find(({ reader }) => reader === 'fathom')?.key).toBe('https://s.example/eider');
 	expect(found.readers.find(({ reader }) => reader === 'galley')?.key).toBe(`${base}/sound`);
+});
+
+test('a refresh is followed by those who do, in the page and as a header, and told for the others', async () => {
+	for (const path of ['/refresh', '/refresh-header']) {
+		const { readers, findings } = await probe(fetcher, base + path);
+		for (const { reader, card, hops } of readers) {
+			const follows = HABITS[reader]!.refreshes;
+			expect([reader, hops.map(({ address }) => address)]).toEqual([
+				reader,
+				follows ? [base + path, `${base}/sound`] : [base + path]
+			]);
+			expect([reader, card?.title.shown === 'Eider']).toEqual([reader, follows]);
+		}
+		const told = findings.find(({ code }) => code === 'leads-on');
+		expect(told?.says).toMatch(
+			/^It leads on to https:\/\/s\.example\/sound by a refresh, which .*Gangway.* do not follow$/
+		);
+		expect(told?.says).not.toContain('Porthole');
+	}
+	const { readers } = await probe(fetcher, `${base}/refresh-loop`);
+	expect(readers.find(({ reader }) => reader === 'porthole')).toMatchObject({ end: 'loop' });
+	expect(readers.find(({ reader }) => reader === 'gangway')).toMatchObject({ end: 'whole' });
 });
 
 test('a host that is not there shuts nobody out; a robots.txt that fails is told as that', async () => {
@@ -246,6 +317,26 @@ describe('each fault is found, and nothing else', () => {
 		['/heavy', ['served-heavy', 'picture-lies']],
 		['/page-as-picture', ['picture-unreadable']],
 		['/lies', ['served-small', 'picture-lies']],
+		['/refresh-late', []],
+		['/nowhere-302', ['leads-nowhere']],
+		['/nowhere-300', ['leads-nowhere']],
+		['/unasked-304', ['leads-nowhere']],
+		['/as-text', ['no-page']],
+		['/as-pdf', ['no-page']],
+		['/as-download', ['no-page']],
+		['/no-charset', ['no-charset']],
+		['/wrong-bytes', ['broken-characters']],
+		['/left', ['template-left']],
+		['/undefined', ['template-left']],
+		['/undefined-word', []],
+		['/twice-escaped', ['escaped-twice']],
+		['/names-home', ['names-home']],
+		['/x-robots', ['noindex-served']],
+		['/preview-none', []],
+		['/soft-404', ['not-found-served']],
+		['/soft-404-2', ['not-found-served']],
+		['/one-403', ['fails-for']],
+		['/six-0', ['fails-for']],
 		['/picture-401', ['picture-missing']],
 		['/picture-empty', ['picture-unreadable']],
 		['/picture-svg', ['picture-form']],

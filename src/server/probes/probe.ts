@@ -4,10 +4,12 @@ import {
 	describeFinding,
 	describeMend,
 	finding,
+	hidesFromSearch,
 	HABITS,
 	LEAST_SIDE,
 	parseUrl,
 	READERS,
+	readRefresh,
 	type Card,
 	type Finding,
 	type Habits,
@@ -24,7 +26,7 @@ import type { Hop, TracedFetch, TracingFetcher } from '../fetching/trace';
 import { readRobots, type Robots } from '../imports/web/robots';
 import { readPictureFacts } from '../files/pictureFacts';
 import { readOnce } from './readOnce';
-import { findInServedHead } from './served';
+import { directivesForAll, findInServedHead } from './served';
 
 /** What one reader made of an address. */
 interface ReaderProbe {
@@ -101,7 +103,8 @@ export async function probe(
 	const fetches = new Map<string, Promise<Fetched>>();
 	const headOf = readOnce();
 	const fetchFor = (habits: Habits) => {
-		const key = JSON.stringify([habits.agent, habits.accepts, habits.redirects, habits.otherHosts, habits.patience]);
+		const { agent, accepts, redirects, otherHosts, patience, refreshes } = habits;
+		const key = JSON.stringify([agent, accepts, redirects, otherHosts, patience, refreshes]);
 		const fetched = fetches.get(key) ?? fetchPage(fetcher, address, habits, headOf);
 		fetches.set(key, fetched);
 		return fetched;
@@ -115,9 +118,10 @@ export async function probe(
 		})
 	);
 	const whole = [...all]
-		.map(({ fetched }) => fetched)
-		.filter((one) => one !== undefined)
-		.sort((a, b) => b.page.body.length - a.page.body.length)[0];
+		.filter(({ fetched }) => fetched !== undefined)
+		.sort(
+			(a, b) => Number(isPage(b)) - Number(isPage(a)) || b.fetched!.page.body.length - a.fetched!.page.body.length
+		)[0]?.fetched;
 	const pictures = await fetchPictures(fetcher, all);
 	const readers = await Promise.all(all.map((one) => readerProbe(one, address, robots, pictures, fetcher)));
 	const findings = judge(address, all, whole, robots, pictures);
@@ -158,7 +162,40 @@ interface Fetched {
 	readonly head: ServedHead;
 }
 
+/** A page as a reader comes to it: also by a refresh in the page or beside it, where the reader follows those. */
 async function fetchPage(
+	fetcher: TracingFetcher,
+	address: string,
+	habits: Habits,
+	headOf: (text: string) => ServedHead
+): Promise<Fetched> {
+	let fetched = await fetchOne(fetcher, address, habits, headOf);
+	let { hops } = fetched.page;
+	const been = new Set([address, fetched.at]);
+	const ending = (end: TracedFetch['end']) => ({ ...fetched, page: { ...fetched.page, hops, end } });
+	for (let to = leadsOn(fetched); habits.refreshes && to !== undefined; to = leadsOn(fetched)) {
+		if (been.has(to)) return ending('loop');
+		if (hops.length > habits.redirects) return ending('too-many-redirects');
+		been.add(to);
+		fetched = await fetchOne(fetcher, to, habits, headOf);
+		hops = [...hops, ...fetched.page.hops];
+	}
+	return ending(fetched.page.end);
+}
+
+/** A refresh after more seconds is for people who look at the page. */
+const SOON = 15;
+
+/** Where a page leads on to at once, by a refresh in its markup or in its header. */
+function leadsOn({ page, head, at }: Fetched): string | undefined {
+	const hop = page.hops.at(-1);
+	if (!hop || hop.status < 200 || hop.status >= 300) return undefined;
+	const refresh = readRefresh(hop.headers.refresh) ?? head.refresh;
+	const to = refresh && refresh.seconds <= SOON ? parseUrl(refresh.to, at)?.href : undefined;
+	return to !== undefined && /^https?:/i.test(to) && to !== at ? to : undefined;
+}
+
+async function fetchOne(
 	fetcher: TracingFetcher,
 	address: string,
 	habits: Habits,
@@ -212,7 +249,7 @@ function headFor(looked: Looked): Head {
 /** Whether what a reader got is a page to make a card of. */
 function isPage({ fetched }: Looked): boolean {
 	const status = fetched?.page.hops.at(-1)?.status ?? 0;
-	return status >= 200 && status < 300;
+	return fetched !== undefined && status >= 200 && status < 300 && otherThanPage(fetched.page) === undefined;
 }
 
 async function readerProbe(
@@ -365,11 +402,20 @@ function judge(
 		found.push(
 			finding('broken', PLACE, undefined, { how: `${WHY[page.end] ?? page.end}${page.why ? ` (${page.why})` : ''}` })
 		);
-	if (status >= 300 && status < 400) return found;
+	if (status >= 300 && status < 400) {
+		if (page.end === 'whole') found.push(finding('leads-nowhere', PLACE, undefined, { status }));
+		return found;
+	}
 	if (status >= 400) {
 		found.push(finding('error-page', PLACE, undefined, { status }));
 		return found;
 	}
+	const other = otherThanPage(page);
+	if (other !== undefined) {
+		found.push(finding('no-page', PLACE, undefined, { is: other }));
+		return found;
+	}
+	found.push(...failingFor(all, whole), ...judgeHeaders(page), ...judgeRefresh(all));
 	if (head.asksToSignIn && head.tags.every(({ name }) => !name.startsWith('og:')))
 		found.push(finding('sign-in-page', PLACE, undefined, {}));
 	const title = head.tags.find(({ name }) => name === 'title')?.value ?? '';
@@ -381,11 +427,12 @@ function judge(
 			all.map(({ reader }) => reader),
 			PLACE
 		),
-		...judgePictures(pictures, all, head)
+		...judgePictures(pictures, all, head),
+		...judgeHome(address, head)
 	);
 	const byHead = new Map<string, Looked[]>();
 	for (const one of all)
-		if (one.fetched) {
+		if (one.fetched && isPage(one)) {
 			const key = keyOfHead(one.fetched.head);
 			byHead.set(key, [...(byHead.get(key) ?? []), one]);
 		}
@@ -393,6 +440,58 @@ function judge(
 	if (groups.length > 1 && stopped.length === 0)
 		found.push(finding('differs-by-reader', PLACE, undefined, { readers: groups[0]!.map(nameOf) }));
 	return found;
+}
+
+/** What an answer is, where it is no page: its type, or that it is to be downloaded. */
+function otherThanPage({ hops }: TracedFetch): string | undefined {
+	const { headers = {} } = hops.at(-1) ?? {};
+	const type = headers['content-type'] ?? '';
+	if (type !== '' && !/^\s*(text\/html|application\/xhtml\+xml)\b/i.test(type)) return type;
+	return /^\s*attachment\b/i.test(headers['content-disposition'] ?? '') ? 'a download' : undefined;
+}
+
+/** Readers that got no page where others did, by how it came out. */
+function failingFor(all: readonly Looked[], whole: Fetched): Finding[] {
+	const by = new Map<string, string[]>();
+	for (const one of all) {
+		if (!one.fetched || one.fetched === whole || isPage(one) || one.fetched.page.end === 'other-host') continue;
+		const { page } = one.fetched;
+		const { status = 0 } = page.hops.at(-1) ?? {};
+		const how =
+			page.end !== 'whole' && page.end !== 'cut'
+				? (WHY[page.end] ?? page.end)
+				: (otherThanPage(page) ?? `its server answers with ${status}`);
+		by.set(how, [...(by.get(how) ?? []), one.reader.name]);
+	}
+	return [...by].map(([how, readers]) => finding('fails-for', PLACE, undefined, { readers, how }));
+}
+
+/** Readers that stay where a refresh leads on. */
+function judgeRefresh(all: readonly Looked[]): Finding[] {
+	const staying = all.filter(({ habits, fetched }) => !habits.refreshes && fetched && leadsOn(fetched) !== undefined);
+	const [first] = staying;
+	if (!first) return [];
+	return [finding('leads-on', PLACE, undefined, { to: leadsOn(first.fetched!)!, readers: staying.map(nameOf) })];
+}
+
+/** What the headers of a page say to search. */
+function judgeHeaders({ hops }: TracedFetch): Finding[] {
+	const header = hops.at(-1)?.headers['x-robots-tag'] ?? '';
+	return hidesFromSearch(directivesForAll(header))
+		? [finding('noindex-served', PLACE, 'robots', { value: `X-Robots-Tag: ${header.slice(0, 200)}` })]
+		: [];
+}
+
+/** Tags by which a page says that it is the home page of its host, and is not. */
+function judgeHome(address: string, { tags }: ServedHead): Finding[] {
+	const own = parseUrl(address);
+	if (!own || own.pathname === '/') return [];
+	return tags.flatMap(({ name, value, line, isBelow }) => {
+		if (isBelow || (name !== 'canonical' && name !== 'og:url')) return [];
+		const named = parseUrl(value, address);
+		const isHome = named?.host === own.host && named.pathname === '/' && named.search === '';
+		return isHome ? [finding('names-home', PLACE, name, { tag: name, line })] : [];
+	});
 }
 
 /** What a head says, as one text; made once for each head that was read. */
@@ -405,7 +504,7 @@ function keyOfHead(head: ServedHead): string {
 
 /** Titles of pages that stand in for what is not there, in the languages that they are seen in most. */
 const NOT_FOUND =
-	/^\W*(404\b|error 404|(the )?page (was )?(not|cannot be) found|not found\b|seite nicht gefunden|page introuvable|página no encontrada)/i;
+	/^\W*(404\b|error 404|(the )?page (was )?(not|cannot be) found|not found\b|seite nicht gefunden|page introuvable|página no encontrada)|[|·–—-]\s*(404|(page )?not found)\W*$|\b(could|can)(not| not|n[’']t) find (that|the|this) page\b/i;
 
 const WHY: Readonly<Partial<Record<TracedFetch['end'], string>>> = {
 	refused: 'it may not be fetched',
@@ -427,6 +526,11 @@ function judgeText(all: readonly Looked[], { page, head, encoding }: Fetched): F
 	const inMarkup = head.charset;
 	if (said && inMarkup && encodingOf(said) !== encodingOf(inMarkup))
 		found.push(finding('wrong-charset', PLACE, undefined, { header: said, markup: inMarkup }));
+	if (!said && encoding.from === 'bytes' && inMarkup === undefined && page.body.some((byte) => byte > 127))
+		found.push(finding('no-charset', PLACE, undefined, {}));
+	for (const { name, value, line, isBelow } of head.tags)
+		if (!isBelow && value.includes('\uFFFD'))
+			found.push(finding('broken-characters', PLACE, name, { tag: name, line, value: value.slice(0, 60) }));
 	if (!said && encoding.from !== 'byte-order-mark' && (head.charsetAt ?? 0) > 1024)
 		found.push(finding('late-charset', PLACE, undefined, {}));
 	const hasCard = head.tags.some(({ name }) => /^(og:|twitter:|description$)/.test(name));

@@ -1,5 +1,6 @@
 import {
 	finding,
+	hidesFromSearch,
 	isLocalAddress,
 	type Finding,
 	type ReaderProfile,
@@ -13,6 +14,19 @@ const WANTED = ['title', 'description', 'og:title', 'og:image'];
 
 /** Links that whoever follows them works out from the page, as the markup's standard says: icons, manifests, feeds. */
 const isResolved = ({ name }: ServedTag) => /^(?:icon|apple-touch-icon|manifest|feed:\w+)$/.test(name);
+
+/** The part of an `X-Robots-Tag` that is for every reader: a rule for one begins with its name, and what follows is for it. */
+export function directivesForAll(header: string): string {
+	const named = header.indexOf(':');
+	return named < 0 ? header : header.slice(0, header.lastIndexOf(',', named) + 1);
+}
+
+/** What stands in a tag where a template was not filled in. */
+const LEFT = /\{\{[^{}]{0,60}\}\}|\$\{[^{}]{0,60}\}|<%[^%]{0,60}%>|\[object Object\]|^\s*(?:undefined|null|NaN)\s*$/;
+/** A character reference that is still one after reading: it was escaped twice. */
+const ESCAPED = /&(?:amp|lt|gt|quot|apos|nbsp|#\d{1,7}|#x[\da-f]{1,6});/i;
+/** So much of a value is looked through. */
+const MOST_LOOKED = 2000;
 
 /** The scheme of an address that has one (RFC 3986, 3.1). */
 const SCHEME = /^([a-z][a-z0-9+.-]*):/i;
@@ -56,8 +70,16 @@ export function findInServedHead(head: ServedHead, asking: readonly ReaderProfil
 	const below = head.tags
 		.filter(({ isBelow, tag }) => isBelow && tag && /^(og:|twitter:|description$|canonical$)/.test(tag.name))
 		.map(({ name }) => name);
+	for (const { name, value, line, tag } of own) {
+		if (!tag && name !== 'title') continue;
+		const left = LEFT.exec(value.slice(0, MOST_LOOKED))?.[0];
+		if (left !== undefined)
+			found.push(finding('template-left', target, name, { tag: name, line, seen: left.slice(0, 60) }));
+		const twice = ESCAPED.exec(value.slice(0, MOST_LOOKED))?.[0];
+		if (twice !== undefined) found.push(finding('escaped-twice', target, name, { tag: name, line, seen: twice }));
+	}
 	if (below.length > 0) found.push(finding('below-head', target, below[0], { tags: [...new Set(below)].slice(0, 5) }));
-	const robots = own.find(({ name, value }) => name === 'robots' && /\b(noindex|none)\b/i.test(value));
+	const robots = own.find(({ name, value }) => name === 'robots' && hidesFromSearch(value));
 	if (robots) found.push(finding('noindex-served', target, 'robots', { value: robots.value }));
 	return found;
 }

@@ -1,4 +1,5 @@
 import {
+	hidesFromSearch,
 	HABITS,
 	normaliseBase,
 	parseUrl,
@@ -16,6 +17,7 @@ import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { refuse } from '../errors';
 import { readOnce } from './readOnce';
+import { directivesForAll } from './served';
 import { clock, pacer } from '../waiting';
 
 /** How what is served of a page compares with what was released, the worse further on. */
@@ -251,18 +253,14 @@ function driftIn(got: TracedFetch, { headOf, habits, head, isMissing, earlier }:
 		: drift;
 }
 
-const NOINDEX = /\b(noindex|none)\b/i;
-
 /** What tells search not to list a page whose released head does not say so. */
 function hiddenFromSearch(head: HeadJson | undefined, taken: readonly ServedTag[], header: string): string | undefined {
-	const isMeant = (head?.tags ?? []).some(({ tag, value }) => tag === 'robots' && NOINDEX.test(value));
+	const isMeant = (head?.tags ?? []).some(({ tag, value }) => tag === 'robots' && hidesFromSearch(value));
 	if (isMeant) return undefined;
-	const inMarkup = taken.find(({ name, value }) => name === 'robots' && NOINDEX.test(value));
+	const inMarkup = taken.find(({ name, value }) => name === 'robots' && hidesFromSearch(value));
 	if (inMarkup) return `robots: ${inMarkup.value}`;
-	// A rule for one reader begins with its name; those that follow it are for it, too.
-	const named = header.indexOf(':');
-	const forAll = named < 0 ? header : header.slice(0, header.lastIndexOf(',', named) + 1);
-	return NOINDEX.test(forAll) ? `X-Robots-Tag: ${header}` : undefined;
+	const forAll = directivesForAll(header);
+	return hidesFromSearch(forAll) ? `X-Robots-Tag: ${header}` : undefined;
 }
 
 /** A tag as a reader takes it: undefined for one that it does not look at. */

@@ -21,6 +21,52 @@ export const SERVED_KINDS = {
 			`robots.txt answers with ${status}, and while it does ${readers.join(', ')} ${readers.length === 1 ? 'reads' : 'read'} nothing here`,
 		() => 'Let robots.txt answer: with 404 where there is none.'
 	),
+	'leads-nowhere': kind<{ readonly status: number }>(
+		9,
+		({ status }) => `Its server answers with ${status} and leads nowhere: no reader has a page to make a card of`,
+		() => 'Let the address answer with 200, or lead to one that does.'
+	),
+	'leads-on': kind<{ readonly to: string; readonly readers: readonly string[] }>(
+		5,
+		({ to, readers }) =>
+			`It leads on to ${to} by a refresh, which ${readers.join(', ')} ${readers.length === 1 ? 'does' : 'do'} not follow`,
+		() => 'Lead on by a redirect (301 or 302).'
+	),
+	'no-page': kind<{ readonly is: string }>(
+		8,
+		({ is }) => `It is served as ${is}: no reader takes it for a page`,
+		() => 'Serve pages as text/html, to be shown.'
+	),
+	'fails-for': kind<{ readonly readers: readonly string[]; readonly how: string }>(
+		8,
+		({ readers, how }) => `${readers.join(', ')} ${readers.length === 1 ? 'gets' : 'get'} no page: ${how}`,
+		() => 'Let every reader have the page that the others get.'
+	),
+	'no-charset': kind<Record<string, never>>(
+		3,
+		() => 'It does not say its encoding, and has letters beyond ASCII: readers guess',
+		() => 'Say charset=utf-8 in Content-Type, or in a meta element among the first 1024 bytes.'
+	),
+	'broken-characters': kind<Of & { readonly value: string }>(
+		6,
+		({ tag, value }) => `${tag} has characters that could not be read: “${value}”`,
+		() => 'Send the page in the encoding that it says.'
+	),
+	'template-left': kind<Of & { readonly seen: string }>(
+		7,
+		({ tag, seen }) => `${tag} shows “${seen}”: a template was not filled in`,
+		() => 'Fill it in on the server: readers run no scripts.'
+	),
+	'escaped-twice': kind<Of & { readonly seen: string }>(
+		5,
+		({ tag, seen }) => `${tag} shows “${seen}”: it was escaped twice`,
+		() => 'Escape its text once.'
+	),
+	'names-home': kind<Of>(
+		7,
+		({ tag }) => `${tag} names the home page: what is shared of this page counts for that one`,
+		({ tag }) => `Let ${tag} name the page itself.`
+	),
 	'error-page': kind<{ readonly status: number }>(
 		8,
 		({ status }) => `Its server answers with ${status}`,
