@@ -392,6 +392,13 @@ describe('what is served', () => {
 		await serve.end();
 		const without = await start('serve', '--port', '0');
 		expect(await (await fetch(`${without.at}/api/sites/Docs/cards`)).json()).toMatchObject({ hasReaders: false });
+		const robots = await fetch(`${without.at}/api/sites/Docs/robots`);
+		expect([robots.status, robots.headers.get('content-type')]).toEqual([200, 'text/plain; charset=utf-8']);
+		expect(await robots.text()).toMatch(/User-agent: \*[^]*Sitemap: https:\/\/docs\.example\/sitemap\.xml/);
+		// What is refused is told apart by its code, and names what it is about.
+		const refused = await fetch(`${without.at}/api/sites/Dogs/pending`);
+		expect([refused.status, refused.headers.get('content-type')]).toEqual([404, 'application/problem+json']);
+		expect(await refused.json()).toMatchObject({ code: 'site-missing', site: 'Dogs', sites: ['Docs'], status: 404 });
 		await without.end();
 	});
 });

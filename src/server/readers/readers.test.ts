@@ -318,6 +318,30 @@ describe('what Kephalon keeps of it', () => {
 		store.close();
 	});
 
+	test('so many pages are asked about at a time, by every reader; the rest is told as not asked', async () => {
+		const { store, id, release } = begin();
+		for (let at = 0; at < 204; at++) store.working.pages.save(id, page(`/${at}`, `Page ${at}`));
+		release();
+		const asked = new Set<string>();
+		const card = (_reader: string, address: string) => {
+			asked.add(address);
+			return Promise.resolve({
+				reader: _reader,
+				fetched: '2026-05-03T10:00:00Z',
+				until: null,
+				isShutOut: false,
+				card: null
+			});
+		};
+		const { signal } = new AbortController();
+		const count = () => lookAtCards(store, { card } as never, 'S', { signal, say: () => undefined });
+		expect(await count()).toBe(200 * READERS.length);
+		expect([asked.size, readCards(store, 'S', true).notAsked]).toEqual([200, 5]);
+		await count();
+		expect([asked.size, readCards(store, 'S', true).notAsked]).toEqual([205, 0]);
+		store.close();
+	});
+
 	test('it is stopped between two asks', async () => {
 		const { store } = begin();
 		const stopping = new AbortController();
