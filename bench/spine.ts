@@ -280,7 +280,10 @@ steps.rooms = async () => {
 	const [many, few] = [firstRows(large), firstRows(small)];
 	for (const filter of filters) {
 		// As many rows of each: of a few pages there may be less than a screen has.
-		const limit = Math.max(1, Math.min(60, countGrid(small.store.db, small.store.working.sites.named(small.name).id, filter)));
+		const limit = Math.max(
+			1,
+			Math.min(60, countGrid(small.store.db, small.store.working.sites.named(small.name).id, filter))
+		);
 		const all = sorts.map((sort) => {
 			const [one, other] = [many(filter, sort, limit), few(filter, sort, limit)];
 			return { sort, ratio: one.then / other.then, ...one };

@@ -1,0 +1,155 @@
+import {
+	finding,
+	HABITS,
+	LEAST_SIDE,
+	parseUrl,
+	type Finding,
+	type Habits,
+	type Picture,
+	type PictureSeen,
+	type ServedHead
+} from '$core';
+import type { TracingFetcher } from '../fetching/trace';
+import { readPictureFacts } from '../files/pictureFacts';
+import { headFor, isPage, robotsFor, WHY, PLACE, type Looked } from './looked';
+
+/** A picture as it was fetched: what it is, or why it is none, in words that follow its address. */
+export interface FetchedPicture {
+	readonly address: string;
+	/** The tag that named it first. */
+	readonly from: string;
+	readonly facts: Omit<Picture, 'src'> | null;
+	readonly why?: string;
+	/** It answers, with something that is no picture. */
+	readonly is?: string;
+}
+
+/** So many pictures of a page are fetched. */
+const MOST_PICTURES = 8;
+const PICTURE_BYTES = 20_000_000;
+/** How long an address of another scheme is told at the most. */
+const LONGEST_VALUE = 5000;
+
+export const SHUT: PictureSeen = { why: 'is shut by the robots.txt of its host' };
+
+export function seenOf(picture: FetchedPicture | undefined): PictureSeen | undefined {
+	if (!picture) return undefined;
+	const { width, height, bytes, type } = picture.facts ?? {};
+	if (width === undefined || height === undefined || bytes === undefined || type === undefined)
+		return { why: picture.why ?? 'is no picture' };
+	return { width, height, bytes, type };
+}
+
+/** The pictures that a reader may not fetch. */
+export async function picturesShut(
+	fetcher: TracingFetcher,
+	{ obeysRobots, name }: Habits,
+	pictures: ReadonlyMap<string, FetchedPicture>
+): Promise<ReadonlySet<string>> {
+	const shut = new Set<string>();
+	for (const address of obeysRobots ? pictures.keys() : []) {
+		const origin = /^https?:/i.test(address) ? parseUrl(address)?.origin : undefined;
+		if (origin !== undefined && (await robotsFor(fetcher, origin)).shuts(address, name)) shut.add(address);
+	}
+	return shut;
+}
+
+/** Every picture that some reader may take, each fetched once, by its address. */
+export async function fetchPictures(
+	fetcher: TracingFetcher,
+	all: readonly Looked[]
+): Promise<ReadonlyMap<string, FetchedPicture>> {
+	const wanted = new Map<string, string>();
+	for (const looked of all)
+		for (const { tag, value } of isPage(looked) ? headFor(looked).tags : [])
+			if (looked.reader.picture.includes(tag.name) && !wanted.has(value)) wanted.set(value, tag.name);
+	const pictures = new Map<string, FetchedPicture>();
+	// One after the other: each may be large.
+	for (const [address, from] of [...wanted].slice(0, MOST_PICTURES))
+		pictures.set(address, await fetchPicture(fetcher, address, from));
+	return pictures;
+}
+
+async function fetchPicture(fetcher: TracingFetcher, address: string, from: string): Promise<FetchedPicture> {
+	const scheme = /^([a-z][a-z0-9+.-]*):/i.exec(address)?.[1]?.toLowerCase() ?? '';
+	if (scheme !== 'http' && scheme !== 'https')
+		return {
+			address: address.slice(0, LONGEST_VALUE),
+			from,
+			facts: null,
+			why: `is an address of ${scheme}:, which nobody fetches`
+		};
+	const got = await fetcher.fetch(address, {
+		...{ maxBytes: PICTURE_BYTES, timeout: 10_000, redirects: 5 },
+		headers: { 'user-agent': HABITS.gangway!.agent, accept: 'image/*' }
+	});
+	const hop = got.hops.at(-1);
+	const status = hop?.status ?? 0;
+	if (status === 0 || got.end !== 'whole')
+		return { address, from, facts: null, why: `cannot be fetched: ${WHY[got.end] ?? got.why ?? got.end}` };
+	if (status < 200 || status >= 300)
+		return { address, from, facts: null, why: `cannot be fetched: its server answers with ${status}` };
+	if (got.body.length === 0) return { address, from, facts: null, why: 'is empty', is: 'empty' };
+	const facts = await readPictureFacts(got.body);
+	if (facts) return { address, from, facts };
+	const is = hop?.headers['content-type'] ?? 'no picture';
+	return { address, from, facts: null, why: `is no picture but ${is}`, is };
+}
+
+export function judgePictures(
+	pictures: ReadonlyMap<string, FetchedPicture>,
+	all: readonly Looked[],
+	head: ServedHead
+): Finding[] {
+	return [...pictures.values()].flatMap((one) => judgePicture(one, all, head));
+}
+
+function judgePicture(
+	{ address, from, facts, why = '', is }: FetchedPicture,
+	all: readonly Looked[],
+	head: ServedHead
+): Finding[] {
+	if (!facts && !/^https?:/i.test(address)) return [];
+	if (!facts)
+		return is !== undefined
+			? [finding('picture-unreadable', PLACE, from, { address, type: is })]
+			: [finding('picture-missing', PLACE, from, { address, why })];
+	const found: Finding[] = [];
+	const { bytes = 0, width = 0, height = 0, type = '' } = facts;
+	const asking = all
+		.filter(({ reader, habits }) => reader.frame && habits.judges === 'fetch')
+		.map(({ reader }) => reader);
+	const heavy = asking.filter(({ frame }) => frame?.maxBytes !== undefined && bytes > frame.maxBytes);
+	if (heavy.length > 0)
+		found.push(finding('served-heavy', PLACE, from, { bytes, readers: heavy.map(({ name }) => name) }));
+	const form = type.replace('image/', '').replace('+xml', '');
+	const unread = asking.filter(({ frame }) => !(frame!.takes as readonly string[]).includes(form));
+	if (unread.length > 0)
+		found.push(
+			finding('picture-form', PLACE, from, { form: form.toUpperCase(), readers: unread.map(({ name }) => name) })
+		);
+	if (Math.min(width, height) < LEAST_SIDE) found.push(finding('picture-mark', PLACE, from, { width, height }));
+	else {
+		const narrow = asking.filter(({ frame }) => width < frame!.minWidth);
+		if (narrow.length > 0)
+			found.push(
+				finding('served-small', PLACE, from, {
+					...{ width, height, readers: narrow.map(({ name }) => name) },
+					needed: Math.max(...narrow.map(({ frame }) => frame!.minWidth))
+				})
+			);
+	}
+	if (from !== 'og:image') return found;
+	const said = (name: string) => head.tags.find((tag) => tag.name === name)?.value;
+	const first = head.tags.find(({ name }) => name === 'og:image')?.value;
+	const [w, h, t] = ['og:image:width', 'og:image:height', 'og:image:type'].map(said);
+	// What stands beside the first is of the first.
+	if (first === address && ((w && Number(w) !== width) || (h && Number(h) !== height) || (t && t !== type)))
+		found.push(
+			finding('picture-lies', PLACE, from, {
+				said: [w && h ? `${w} × ${h}` : '', t].filter(Boolean).join(', '),
+				is: `${width} × ${height}, ${type}`
+			})
+		);
+	return found;
+}
