@@ -14,64 +14,21 @@ export function judge(
 	robots: Robots,
 	pictures: ReadonlyMap<string, FetchedPicture>
 ): Finding[] {
-	const shut = all.filter((one) => one.shut === 'forbidden');
-	const failing = all.filter((one) => one.shut === 'failing');
-	const blocked: Finding[] =
-		shut.length === 0
-			? []
-			: [
-					finding('blocked-by-robots', PLACE, undefined, {
-						readers: shut.map(nameOf),
-						line: robots.lineOf(address, shut[0]!.habits.name)
-					})
-				];
-	if (failing.length > 0)
-		blocked.push(finding('robots-failing', PLACE, undefined, { readers: failing.map(nameOf), status: robots.status }));
-	if (!whole) return blocked;
-	const found: Finding[] = [];
+	const shut = judgeRobots(address, all, robots);
+	if (!whole) return shut;
 	const { page, head } = whole;
-	const stopped = all.filter(({ fetched }) => fetched?.page.end === 'other-host');
-	if (stopped.length > 0)
-		found.push(
-			finding('redirected-elsewhere', PLACE, undefined, {
-				to: stopped[0]!.fetched!.page.why ?? '',
-				readers: stopped.map(nameOf)
-			})
-		);
-	const status = page.hops.at(-1)?.status ?? 0;
-	if (status === 0 || ['refused', 'unknown-name', 'reset'].includes(page.end)) {
-		found.push(
-			finding('unreachable', PLACE, undefined, {
-				address,
-				why: WHY[page.end] ? `${WHY[page.end]}${page.why ? ` (${page.why})` : ''}` : (page.why ?? page.end)
-			})
-		);
-		return found;
-	}
-	found.push(...blocked);
-	if (['timeout', 'short', 'bad-compression', 'loop', 'too-many-redirects'].includes(page.end))
-		found.push(
-			finding('broken', PLACE, undefined, { how: `${WHY[page.end] ?? page.end}${page.why ? ` (${page.why})` : ''}` })
-		);
-	if (status >= 300 && status < 400) {
-		if (page.end === 'whole') found.push(finding('leads-nowhere', PLACE, undefined, { status }));
-		return found;
-	}
-	if (status >= 400) {
-		found.push(finding('error-page', PLACE, undefined, { status }));
-		return found;
-	}
-	const other = otherThanPage(page);
-	if (other !== undefined) {
-		found.push(finding('no-page', PLACE, undefined, { is: other }));
-		return found;
-	}
-	found.push(...failingFor(all, whole), ...judgeHeaders(page), ...judgeRefresh(all));
-	if (head.asksToSignIn && head.tags.every(({ name }) => !name.startsWith('og:')))
-		found.push(finding('sign-in-page', PLACE, undefined, {}));
-	const title = head.tags.find(({ name }) => name === 'title')?.value ?? '';
-	if (status === 200 && NOT_FOUND.test(title)) found.push(finding('not-found-served', PLACE, 'title', { title }));
-	found.push(
+	const elsewhere = judgeElsewhere(all);
+	if (hasNoAnswer(page))
+		return [...elsewhere, finding('unreachable', PLACE, undefined, { address, why: howItEnded(page) })];
+	const before = [...elsewhere, ...shut, ...judgeEnd(page)];
+	const noPage = judgeAnswer(page);
+	if (noPage) return [...before, ...noPage];
+	return [
+		...before,
+		...failingFor(all, whole),
+		...judgeHeaders(page),
+		...judgeRefresh(all),
+		...judgeStandIns(whole),
 		...judgeText(all, whole),
 		...findInServedHead(
 			head,
@@ -79,18 +36,75 @@ export function judge(
 			PLACE
 		),
 		...judgePictures(pictures, all, head),
-		...judgeHome(address, head)
-	);
+		...judgeHome(address, head),
+		...(elsewhere.length === 0 ? judgeFaces(all) : [])
+	];
+}
+
+/** Readers that did not ask, since robots.txt shuts them out or fails. */
+function judgeRobots(address: string, all: readonly Looked[], robots: Robots): Finding[] {
+	const [shut, failing] = (['forbidden', 'failing'] as const).map((why) => all.filter((one) => one.shut === why)) as [
+		Looked[],
+		Looked[]
+	];
+	const line = shut[0] && robots.lineOf(address, shut[0].habits.name);
+	return [
+		...(shut.length > 0 ? [finding('blocked-by-robots', PLACE, undefined, { readers: shut.map(nameOf), line })] : []),
+		...(failing.length > 0
+			? [finding('robots-failing', PLACE, undefined, { readers: failing.map(nameOf), status: robots.status })]
+			: [])
+	];
+}
+
+/** Readers that do not follow a redirect to another host. */
+function judgeElsewhere(all: readonly Looked[]): Finding[] {
+	const stopped = all.filter(({ fetched }) => fetched?.page.end === 'other-host');
+	const to = stopped[0]?.fetched?.page.why ?? '';
+	return stopped.length > 0
+		? [finding('redirected-elsewhere', PLACE, undefined, { to, readers: stopped.map(nameOf) })]
+		: [];
+}
+
+const hasNoAnswer = ({ hops, end }: TracedFetch) =>
+	(hops.at(-1)?.status ?? 0) === 0 || ['refused', 'unknown-name', 'reset'].includes(end);
+const howItEnded = ({ end, why }: TracedFetch) => (WHY[end] ? `${WHY[end]}${why ? ` (${why})` : ''}` : (why ?? end));
+
+/** What did not come as it should have. */
+const judgeEnd = (page: TracedFetch): Finding[] =>
+	['timeout', 'short', 'bad-compression', 'loop', 'too-many-redirects'].includes(page.end)
+		? [finding('broken', PLACE, undefined, { how: howItEnded(page) })]
+		: [];
+
+/** What an answer is that is no page; undefined for one that is. */
+function judgeAnswer(page: TracedFetch): Finding[] | undefined {
+	const status = page.hops.at(-1)?.status ?? 0;
+	if (status >= 400) return [finding('error-page', PLACE, undefined, { status })];
+	if (status >= 300) return page.end === 'whole' ? [finding('leads-nowhere', PLACE, undefined, { status })] : [];
+	const other = otherThanPage(page);
+	return other === undefined ? undefined : [finding('no-page', PLACE, undefined, { is: other })];
+}
+
+/** Pages that stand in for another: where one signs in, or for what is not there. */
+function judgeStandIns({ page, head }: Fetched): Finding[] {
+	const found: Finding[] = [];
+	if (head.asksToSignIn && head.tags.every(({ name }) => !name.startsWith('og:')))
+		found.push(finding('sign-in-page', PLACE, undefined, {}));
+	const title = head.tags.find(({ name }) => name === 'title')?.value ?? '';
+	if (page.hops.at(-1)?.status === 200 && NOT_FOUND.test(title))
+		found.push(finding('not-found-served', PLACE, 'title', { title }));
+	return found;
+}
+
+/** Readers that get another head than the others. */
+function judgeFaces(all: readonly Looked[]): Finding[] {
 	const byHead = new Map<string, Looked[]>();
 	for (const one of all)
 		if (one.fetched && isPage(one)) {
 			const key = keyOfHead(one.fetched.head);
 			byHead.set(key, [...(byHead.get(key) ?? []), one]);
 		}
-	const groups = [...byHead.values()].sort((a, b) => a.length - b.length);
-	if (groups.length > 1 && stopped.length === 0)
-		found.push(finding('differs-by-reader', PLACE, undefined, { readers: groups[0]!.map(nameOf) }));
-	return found;
+	const [fewest = [], ...others] = [...byHead.values()].sort((a, b) => a.length - b.length);
+	return others.length > 0 ? [finding('differs-by-reader', PLACE, undefined, { readers: fewest.map(nameOf) })] : [];
 }
 
 /** Readers that got no page where others did, by how it came out. */
