@@ -76,3 +76,16 @@ describe('a head as it is served', () => {
 		expect(readServedHead('<img src=/x>'.repeat(30)).pictures).toHaveLength(20);
 	});
 });
+
+test('one element with a name and a property speaks under both, and the base of the page is its first', () => {
+	const head = readServedHead(
+		'<base href="/a/"><base href="/b/"><meta name="description" property="og:description" content="Both"><meta name="author" property="author" content="One">'
+	);
+	expect(head.tags.map(({ name, value }) => [name, value])).toEqual([
+		['og:description', 'Both'],
+		['description', 'Both'],
+		['author', 'One']
+	]);
+	expect(head.base).toBe('/a/');
+	expect(readServedHead('<title>T</title>').base).toBeUndefined();
+});

@@ -32,6 +32,8 @@ export interface ServedHead {
 	/** Words in the body, and scripts: many scripts and no words are a shell that scripts fill. */
 	readonly words: number;
 	readonly scripts: number;
+	/** What relative addresses stand under, where its first `base` element says so; as written (HTML standard, 4.2.3). */
+	readonly base: string | undefined;
 	/** Where it goes on to by a refresh in its markup, and after how many seconds. */
 	readonly refresh: { readonly to: string; readonly seconds: number } | undefined;
 	/** There is a field for a password. */
@@ -58,6 +60,7 @@ export function readServedHead(html: string): ServedHead {
 	const tags: ServedTag[] = [];
 	const pictures: string[] = [];
 	let [words, scripts, isBelow, asksToSignIn] = [0, 0, false, false];
+	let base: string | undefined;
 	let refresh: ServedHead['refresh'];
 	let charsetAt: number | undefined;
 	let charset: string | undefined;
@@ -67,6 +70,7 @@ export function readServedHead(html: string): ServedHead {
 			isBelow = true;
 			words = countWords(textOf(element));
 		} else if (tagName === 'script') scripts++;
+		else if (tagName === 'base') base ??= attribute(element, 'href');
 		else if (tagName === 'img') {
 			const src = attribute(element, 'src');
 			if (src && pictures.length < MOST_PICTURES) pictures.push(src);
@@ -81,10 +85,12 @@ export function readServedHead(html: string): ServedHead {
 				charsetAt = element.sourceCodeLocation?.endOffset;
 			}
 		}
-		const tag = servedTag(element, isBelow);
-		if (tag && tags.length < MOST_TAGS) tags.push(tag);
+		for (const name of namesOf(element)) {
+			const tag = servedTag(element, name, isBelow);
+			if (tag && tags.length < MOST_TAGS) tags.push(tag);
+		}
 	}
-	return { tags, pictures, words, scripts, refresh, asksToSignIn, charsetAt, charset };
+	return { tags, pictures, words, scripts, base, refresh, asksToSignIn, charsetAt, charset };
 }
 
 /** Runs of letters between white space. */
@@ -94,10 +100,10 @@ function countWords(text: string): number {
 	return count;
 }
 
-function servedTag(element: Tree.Element, isBelow: boolean): ServedTag | undefined {
-	const [name, value] = nameAndValue(element);
+function servedTag(element: Tree.Element, name: string, isBelow: boolean): ServedTag | undefined {
+	const value = valueOf(element);
 	const place = element.sourceCodeLocation;
-	if (name === undefined || value === undefined || !place) return undefined;
+	if (value === undefined || !place) return undefined;
 	const known = tagOfName(name) ?? (element.tagName === 'meta' ? findTag(`meta:${name}`) : undefined);
 	const attributes = Object.fromEntries(
 		element.attrs
@@ -110,16 +116,20 @@ function servedTag(element: Tree.Element, isBelow: boolean): ServedTag | undefin
 	};
 }
 
-function nameAndValue(element: Tree.Element): [(string | undefined)?, (string | undefined)?] {
-	if (element.tagName === 'title' && element.namespaceURI === spec.NS.HTML)
-		return ['title', settleText(textOf(element))];
-	if (element.tagName === 'meta')
-		return [
-			attribute(element, 'property') ?? attribute(element, 'name'),
-			settleText(attribute(element, 'content') ?? '')
-		];
+/** The names that an element speaks under: a `meta` that has a property and a name speaks under both. */
+function namesOf(element: Tree.Element): string[] {
+	if (element.tagName === 'title') return element.namespaceURI === spec.NS.HTML ? ['title'] : [];
+	if (element.tagName === 'meta') {
+		const names = [attribute(element, 'property'), attribute(element, 'name')];
+		return [...new Set(names.filter((name) => name !== undefined))];
+	}
 	const rel = element.tagName === 'link' ? attribute(element, 'rel')?.toLowerCase().trim() : undefined;
 	if (rel === undefined || !LINKS.test(rel)) return [];
-	const name = rel === 'alternate' ? (nameOfAlternate(element) ?? 'alternate-form') : rel;
-	return [name, attribute(element, 'href')?.trim()];
+	return [rel === 'alternate' ? (nameOfAlternate(element) ?? 'alternate-form') : rel];
+}
+
+function valueOf(element: Tree.Element): string | undefined {
+	if (element.tagName === 'title') return settleText(textOf(element));
+	if (element.tagName === 'meta') return settleText(attribute(element, 'content') ?? '');
+	return attribute(element, 'href')?.trim();
 }

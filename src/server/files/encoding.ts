@@ -113,3 +113,9 @@ export function encodeText(text: string, encoding: string): Buffer {
 
 const toReferences = (text: string, holds: (char: string) => boolean) =>
 	[...text].map((char) => (isPlainAscii(char) || holds(char) ? char : `&#${char.codePointAt(0)};`)).join('');
+
+/** So many bytes a text has in an encoding; as in UTF-8 where it is none that is known. */
+export const bytesOf = (text: string, encoding: string): number =>
+	/^utf-?8$/i.test(encoding) || !iconv.encodingExists(encoding)
+		? Buffer.byteLength(text)
+		: iconv.encode(text, encoding, { addBOM: false }).length;

@@ -27,6 +27,7 @@ export function judge(
 		...before,
 		...failingFor(all, whole),
 		...judgeHeaders(page),
+		...judgeOwnRobots(all, whole),
 		...judgeRefresh(all),
 		...judgeStandIns(whole),
 		...judgeText(all, whole),
@@ -139,6 +140,27 @@ function judgeHeaders({ hops }: TracedFetch): Finding[] {
 		: [];
 }
 
+/** Readers that are told by their own name not to list the page: by a `meta` of that name, or in the header. */
+function judgeOwnRobots(all: readonly Looked[], { page, head }: Fetched): Finding[] {
+	const header = page.hops.at(-1)?.headers['x-robots-tag'] ?? '';
+	const rules = new Map<string, string>();
+	let name = '';
+	for (const part of header.slice(0, 2000).split(',')) {
+		const at = part.indexOf(':');
+		if (at > 0) name = part.slice(0, at).trim().toLowerCase();
+		if (name !== '') rules.set(name, `${rules.get(name) ?? ''},${part.slice(at + 1)}`);
+	}
+	const told = all.filter(({ habits }) =>
+		[
+			rules.get(habits.name),
+			...head.tags
+				.filter(({ name: of }) => of === habits.name || of === `meta:${habits.name}`)
+				.map(({ value }) => value)
+		].some((value) => value !== undefined && hidesFromSearch(value))
+	);
+	return told.length > 0 ? [finding('noindex-for', PLACE, undefined, { readers: told.map(nameOf) })] : [];
+}
+
 /** Tags by which a page says that it is the home page of its host, and is not. */
 function judgeHome(address: string, { tags }: ServedHead): Finding[] {
 	const own = parseUrl(address);
@@ -166,7 +188,7 @@ const NOT_FOUND =
 /** The encoding that a label means (Encoding standard, section 4.2): `utf8` is `utf-8`; a label that is none, itself. */
 const encodingOf = (label: string) => labelled(label) ?? label.toLowerCase();
 
-function judgeText(all: readonly Looked[], { page, head, encoding }: Fetched): Finding[] {
+function judgeText(all: readonly Looked[], { page, head, encoding, bytesTo }: Fetched): Finding[] {
 	const found: Finding[] = [];
 	const said = charsetIn(page.hops.at(-1)?.headers['content-type'] ?? '');
 	const inMarkup = head.charset;
@@ -182,11 +204,12 @@ function judgeText(all: readonly Looked[], { page, head, encoding }: Fetched): F
 	const hasCard = head.tags.some(({ name }) => /^(og:|twitter:|description$)/.test(name));
 	if (!hasCard && head.scripts > 0 && head.words < 40) found.push(finding('needs-scripts', PLACE, undefined, {}));
 	const far = all.filter(
-		({ habits, fetched }) => fetched && fetched.head.tags.some(({ end, isBelow }) => !isBelow && end > habits.bytes)
+		({ habits, fetched }) =>
+			fetched && fetched.head.tags.some((tag) => !tag.isBelow && fetched.bytesTo(tag) > habits.bytes)
 	);
 	if (far.length > 0) {
 		const least = Math.min(...far.map(({ habits }) => habits.bytes));
-		const beyond = head.tags.filter(({ end, isBelow }) => !isBelow && end > least).map(({ name }) => name);
+		const beyond = head.tags.filter((tag) => !tag.isBelow && bytesTo(tag) > least).map(({ name }) => name);
 		found.push(
 			finding('beyond-reading', PLACE, beyond[0], {
 				tags: [...new Set(beyond)].slice(0, 5),

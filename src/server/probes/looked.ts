@@ -7,6 +7,7 @@ import {
 	type ServedHead,
 	type ServedTag
 } from '$core';
+import { bytesOf } from '../files/encoding';
 import { decodeServed } from '../fetching/charset';
 import type { TracedFetch, TracingFetcher } from '../fetching/trace';
 import { readRobots, type Robots } from '../imports/web/robots';
@@ -19,6 +20,10 @@ export interface Fetched {
 	readonly text: string;
 	readonly encoding: ReturnType<typeof decodeServed>;
 	readonly head: ServedHead;
+	/** Bytes of the page, unpacked, up to the end of a tag. */
+	readonly bytesTo: (tag: ServedTag) => number;
+	/** What relative addresses in it stand under. */
+	readonly base: string;
 }
 
 export interface Looked {
@@ -74,7 +79,26 @@ async function fetchOne(
 	});
 	const hop = page.hops.at(-1);
 	const encoding = decodeServed(page.body, hop?.headers['content-type']);
-	return { page, at: hop?.address ?? address, text: encoding.text, encoding, head: headOf(encoding.text) };
+	const [at, head] = [hop?.address ?? address, headOf(encoding.text)];
+	const base = (head.base !== undefined && parseUrl(head.base, at)?.href) || at;
+	return { page, at, base, text: encoding.text, encoding, head, bytesTo: byteCounter(page.body, encoding) };
+}
+
+/** Counts bytes up to places in a text: as many as characters where each is one byte. */
+function byteCounter(body: Buffer, { text, encoding }: ReturnType<typeof decodeServed>): Fetched['bytesTo'] {
+	if (body.length === text.length) return ({ end }) => end;
+	const known = new Map<number, number>([[0, 0]]);
+	let [last, bytes] = [0, 0];
+	return ({ end }) => {
+		const before = known.get(end);
+		if (before !== undefined) return before;
+		// Tags come in their order: what lies between two is counted once.
+		if (end < last) [last, bytes] = [0, 0];
+		bytes += bytesOf(text.slice(last, end), encoding);
+		last = end;
+		known.set(end, bytes);
+		return bytes;
+	};
 }
 
 /** Read once for all readers: what each would read of it is worked out from its limit. */
@@ -83,7 +107,9 @@ const MOST_BYTES = 5_000_000;
 /** The tags that a reader takes: those within what it reads, above its limit of places, doubled ones as it does. */
 function tagsFor({ habits, fetched }: Looked): ServedTag[] {
 	if (!fetched) return [];
-	const seen = fetched.head.tags.filter(({ end, isBelow }) => end <= habits.bytes && (habits.readsBody || !isBelow));
+	const seen = fetched.head.tags.filter(
+		(tag) => fetched.bytesTo(tag) <= habits.bytes && (habits.readsBody || !tag.isBelow)
+	);
 	if (habits.doubled === 'first') return seen;
 	const last = new Map(seen.map((one) => [one.name, one]));
 	return seen.filter((one) => one.tag?.repeated || last.get(one.name) === one);
@@ -97,7 +123,7 @@ export function headFor(looked: Looked): Head {
 		if (isAddress && !/^https?:/i.test(value)) {
 			// One of another scheme is what it is: nobody resolves it.
 			const isOther = /^[a-z][a-z0-9+.-]*:/i.test(value);
-			const whole = isOther ? value : habits.relative === 'resolves' ? parseUrl(value, fetched?.at)?.href : undefined;
+			const whole = isOther ? value : habits.relative === 'resolves' ? parseUrl(value, fetched?.base)?.href : undefined;
 			return whole ? [{ tag, value: whole, attributes }] : [];
 		}
 		return [{ tag, value, attributes }];

@@ -91,6 +91,19 @@ const ANSWERS: Record<string, Answer> = {
 			.writeHead(200, { 'content-type': 'text/html; charset=utf-8', 'x-robots-tag': 'noindex' })
 			.end(SOUND()),
 	'/preview-none': html(SOUND('<meta name="robots" content="index, max-image-preview:none">')),
+	'/x-robots-one': (_, response) =>
+		void response
+			.writeHead(200, { 'content-type': 'text/html; charset=utf-8', 'x-robots-tag': 'fathom: noindex, nofollow' })
+			.end(SOUND()),
+	'/meta-one': html(SOUND('<meta name="fathom" content="noindex">')),
+	'/base': html(
+		SOUND()
+			.replace('<title>', '<base href="https://s.example/deep/er/"><title>')
+			.replace('https://s.example/p.jpg', '../../p.jpg')
+	),
+	'/japanese': html(
+		`<html><head><meta charset="utf-8"><!--${'海'.repeat(70_000)}--><title>Far in bytes</title><meta property="og:title" content="Far in bytes"></head><body>x`
+	),
 	'/soft-404': html(SOUND().replace('<title>Eider</title>', '<title>Site | Page not found</title>')),
 	'/soft-404-2': html(SOUND().replace('<title>Eider</title>', '<title>Sorry, we could not find that page</title>')),
 	'/one-403': (request, response) =>
@@ -194,6 +207,16 @@ test('a sound page has no finding, and every reader has its card from what is se
 	expect(found.head).toContain('og:image:type');
 	expect(found.readers.find(({ reader }) => reader === 'fathom')?.key).toBe('https://s.example/eider');
 	expect(found.readers.find(({ reader }) => reader === 'galley')?.key).toBe(`${base}/sound`);
+});
+
+test('what a reader reads is counted in bytes, and relative addresses stand under the base of the page', async () => {
+	const far = await probe(fetcher, `${base}/japanese`);
+	const title = (id: string) => far.readers.find(({ reader }) => reader === id)?.card?.title.shown;
+	// 70,000 characters of three bytes, and a reader of 200 kB.
+	expect([HABITS.bottle!.bytes, title('bottle'), title('gangway')]).toEqual([200_000, '', 'Far in bytes']);
+	expect(far.findings.find(({ code }) => code === 'beyond-reading')?.says).toContain('Bottle');
+	const under = await probe(fetcher, `${base}/base`);
+	expect(under.readers.find(({ reader }) => reader === 'gangway')?.card?.picture?.address).toBe(`${base}/p.jpg`);
 });
 
 test('a refresh is followed by those who do, in the page and as a header, and told for the others', async () => {
@@ -333,6 +356,9 @@ describe('each fault is found, and nothing else', () => {
 		['/names-home', ['names-home']],
 		['/x-robots', ['noindex-served']],
 		['/preview-none', []],
+		['/x-robots-one', ['noindex-for']],
+		['/meta-one', ['noindex-for']],
+		['/base', ['relative-address']],
 		['/soft-404', ['not-found-served']],
 		['/soft-404-2', ['not-found-served']],
 		['/one-403', ['fails-for']],

@@ -140,6 +140,11 @@ export const SERVED_KINDS = {
 		({ value }) => `It says “${value}”: no search lists it`,
 		() => 'Take it away, if the page is meant to be found.'
 	),
+	'noindex-for': kind<{ readonly readers: readonly string[] }>(
+		5,
+		({ readers }) => `It tells ${readers.join(', ')} by name not to list it`,
+		() => 'Take that away, if the page is meant to be found.'
+	),
 	'picture-missing': kind<{ readonly address: string; readonly why: string }>(
 		7,
 		({ address, why }) => `The picture ${address} ${why}`,
