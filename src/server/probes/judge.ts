@@ -1,4 +1,4 @@
-import { charsetIn, finding, hidesFromSearch, parseUrl, type Finding, type ServedHead } from '$core';
+import { charsetIn, finding, hidesFromSearch, parseUrl, type Card, type Finding, type ServedHead } from '$core';
 import { labelled } from '../fetching/charset';
 import type { TracedFetch } from '../fetching/trace';
 import type { Robots } from '../imports/web/robots';
@@ -12,7 +12,8 @@ export function judge(
 	all: readonly Looked[],
 	whole: Fetched | undefined,
 	robots: Robots,
-	pictures: ReadonlyMap<string, FetchedPicture>
+	pictures: ReadonlyMap<string, FetchedPicture>,
+	cards: readonly Card[]
 ): Finding[] {
 	const shut = judgeRobots(address, all, robots);
 	if (!whole) return shut;
@@ -36,7 +37,7 @@ export function judge(
 			all.map(({ reader }) => reader),
 			PLACE
 		),
-		...judgePictures(pictures, all, head),
+		...judgePictures(pictures, cards, head),
 		...judgeHome(address, head),
 		...(elsewhere.length === 0 ? judgeFaces(all) : [])
 	];

@@ -3,6 +3,7 @@ import {
 	HABITS,
 	LEAST_SIDE,
 	parseUrl,
+	type Card,
 	type Finding,
 	type Habits,
 	type Picture,
@@ -98,15 +99,16 @@ async function fetchPicture(fetcher: TracingFetcher, address: string, from: stri
 
 export function judgePictures(
 	pictures: ReadonlyMap<string, FetchedPicture>,
-	all: readonly Looked[],
+	cards: readonly Card[],
 	head: ServedHead
 ): Finding[] {
-	return [...pictures.values()].flatMap((one) => judgePicture(one, all, head));
+	return [...pictures.values()].flatMap((one) => judgePicture(one, cards, head));
 }
 
+/** What is wrong with a picture, for those whose card it would have been on. */
 function judgePicture(
 	{ address, from, facts, why = '', is }: FetchedPicture,
-	all: readonly Looked[],
+	cards: readonly Card[],
 	head: ServedHead
 ): Finding[] {
 	if (!facts && !/^https?:/i.test(address)) return [];
@@ -116,26 +118,27 @@ function judgePicture(
 			: [finding('picture-missing', PLACE, from, { address, why })];
 	const found: Finding[] = [];
 	const { bytes = 0, width = 0, height = 0, type = '' } = facts;
-	const asking = all
-		.filter(({ reader, habits }) => reader.frame && habits.judges === 'fetch')
-		.map(({ reader }) => reader);
-	const heavy = asking.filter(({ frame }) => frame?.maxBytes !== undefined && bytes > frame.maxBytes);
-	if (heavy.length > 0)
-		found.push(finding('served-heavy', PLACE, from, { bytes, readers: heavy.map(({ name }) => name) }));
+	const names = (of: readonly Card[]) => of.map(({ reader }) => reader.name);
+	const passing = cards.filter(({ passedOver }) => passedOver.some((one) => one.address === address));
+	const heavy = passing.filter(({ reader }) => bytes > (reader.frame?.maxBytes ?? Number.POSITIVE_INFINITY));
+	if (heavy.length > 0) found.push(finding('served-heavy', PLACE, from, { bytes, readers: names(heavy) }));
 	const form = type.replace('image/', '').replace('+xml', '');
-	const unread = asking.filter(({ frame }) => !(frame!.takes as readonly string[]).includes(form));
+	// One that gives way to another in a form that is read is as it should be.
+	const unread = passing.filter(
+		({ reader, picture }) => !picture && !(reader.frame!.takes as readonly string[]).includes(form)
+	);
 	if (unread.length > 0)
-		found.push(
-			finding('picture-form', PLACE, from, { form: form.toUpperCase(), readers: unread.map(({ name }) => name) })
-		);
+		found.push(finding('picture-form', PLACE, from, { form: form.toUpperCase(), readers: names(unread) }));
 	if (Math.min(width, height) < LEAST_SIDE) found.push(finding('picture-mark', PLACE, from, { width, height }));
 	else {
-		const narrow = asking.filter(({ frame }) => width < frame!.minWidth);
+		const narrow = cards.filter(
+			({ reader, picture }) => picture?.address === address && width < reader.frame!.minWidth
+		);
 		if (narrow.length > 0)
 			found.push(
 				finding('served-small', PLACE, from, {
-					...{ width, height, readers: narrow.map(({ name }) => name) },
-					needed: Math.max(...narrow.map(({ frame }) => frame!.minWidth))
+					...{ width, height, readers: names(narrow) },
+					needed: Math.max(...narrow.map(({ reader }) => reader.frame!.minWidth))
 				})
 			);
 	}

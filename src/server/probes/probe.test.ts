@@ -131,6 +131,7 @@ const ANSWERS: Record<string, Answer> = {
 	'/picture-shut': html(BARE('/shut/p.jpg')),
 	'/picture-data': html(BARE('').replace('https://s.example"><!--p-->', 'data:image/gif;base64,R0lGOD">')),
 	'/picture-mailto': html(BARE('').replace('https://s.example"><!--p-->', 'mailto:a@s.example">')),
+	'/forms': html(BARE('/p.jpg', '<meta name="twitter:image" content="https://s.example/form.webp">')),
 	'/twitter-gone': html(BARE('/p.jpg', '<meta name="twitter:image" content="https://s.example/none.jpg">')),
 	'/second-gone': html(BARE('/p.jpg', '<meta property="og:image" content="https://s.example/none.jpg">')),
 	'/below': html(
@@ -170,6 +171,7 @@ beforeAll(async () => {
 	pictures['/heavy.png'] = Buffer.concat([await draw(1200, 630).png().toBuffer(), Buffer.alloc(9_000_000)]);
 	pictures['/mark.png'] = await draw(1, 1).png().toBuffer();
 	pictures['/3mb.png'] = Buffer.concat([await draw(1200, 630).png().toBuffer(), Buffer.alloc(3_000_000)]);
+	pictures['/form.webp'] = await draw(1200, 600).webp().toBuffer();
 	pictures['/shut/p.jpg'] = pictures['/p.jpg'];
 	server = createServer((request, response) => {
 		const path = request.url as string;
@@ -371,6 +373,7 @@ describe('each fault is found, and nothing else', () => {
 		['/picture-3mb', ['served-heavy']],
 		['/picture-data', ['scheme-address']],
 		['/picture-mailto', ['scheme-address']],
+		['/forms', []],
 		['/twitter-gone', ['picture-missing']],
 		['/second-gone', ['picture-missing']],
 		['/loop', ['broken']],

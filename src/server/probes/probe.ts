@@ -100,7 +100,8 @@ export async function probe(
 		)[0]?.fetched;
 	const pictures = await fetchPictures(fetcher, all);
 	const readers = await Promise.all(all.map((one) => readerProbe(one, address, robots, pictures, fetcher)));
-	const findings = judge(address, all, whole, robots, pictures);
+	const cards = readers.flatMap(({ card }) => card ?? []);
+	const findings = judge(address, all, whole, robots, pictures, cards);
 	const [picture] = pictures.values();
 	const last = (whole?.head.tags ?? []).reduce((most, { end, isBelow }) => (isBelow ? most : Math.max(most, end)), 0);
 	return {
