@@ -40,8 +40,6 @@ export type Kept =
 /** The sentence of a refusal; `removes` where it is to be said how many pages go. */
 export interface Refused {
 	readonly refused: string;
-	/** What kind of refusal it is: the server's code. */
-	readonly code?: string;
 	readonly removes?: number;
 }
 /** The answer to a question, or the sentence of the refusal. */
@@ -61,7 +59,6 @@ interface Told {
 	readonly detail?: string;
 	readonly message?: string;
 	readonly current?: unknown;
-	readonly code?: string;
 	readonly removes?: number;
 }
 
@@ -86,12 +83,8 @@ export async function ask<T>(address: string, request?: RequestInit): Promise<An
 /** What an answer that refuses says, whatever it holds. */
 async function refusalIn(answer: Response): Promise<Refused> {
 	const told = (await answer.json().catch(() => ({}))) as Told;
-	const { removes, code } = told;
-	return {
-		refused: sentenceOf(told, answer.status),
-		...(typeof code === 'string' && { code }),
-		...(typeof removes === 'number' && { removes })
-	};
+	const { removes } = told;
+	return { refused: sentenceOf(told, answer.status), ...(typeof removes === 'number' && { removes }) };
 }
 
 /**

@@ -38,9 +38,9 @@ test('an answer that ends before its last line is not taken for one', async () =
 	expect((await follow()).come).toEqual({ refused: 'It broke off.' });
 });
 
-test('a refusal is told with its code, before the first line as after it', async () => {
+test('a refusal is told with what is to be said, before the first line as after it', async () => {
 	answer(JSON.stringify({ code: 'release-removes', detail: 'Say how many.', removes: 7 }), { status: 409 });
-	expect((await follow()).come).toEqual({ refused: 'Say how many.', code: 'release-removes', removes: 7 });
+	expect((await follow()).come).toEqual({ refused: 'Say how many.', removes: 7 });
 	answer('{"done":1}\n{"code":"stopped","refused":"Stopped."}\n');
 	expect((await follow()).come).toMatchObject({ refused: 'Stopped.' });
 	answer('{"done":1}\n{"failed":"0a1b2c3d"}\n');

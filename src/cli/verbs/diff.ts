@@ -27,9 +27,8 @@ export const addDiff: Verb = (program) => {
 			withReader(options, (store) => {
 				const { id } = store.working.sites.named(site);
 				refuseReleases(store, id, [from, to]);
-				let pages = 0;
-				for (const difference of differencesBetween(store, id, [from, to], path)) {
-					pages++;
+				const differing = differencesBetween(store, id, [from, to], path);
+				for (const difference of differing.pages) {
 					if (format === 'json') print(`${JSON.stringify(difference)}\n`);
 					else {
 						print(`${difference.kind} ${difference.path}\n`);
@@ -37,7 +36,7 @@ export const addDiff: Verb = (program) => {
 						for (const line of difference.come) print(`  + ${line}\n`);
 					}
 				}
-				say(pages === 0 ? 'Nothing differs.' : `${count(pages, 'page differs', 'pages differ')}.`);
+				say(differing.count === 0 ? 'Nothing differs.' : `${count(differing.count, 'page differs', 'pages differ')}.`);
 			})
 		);
 };

@@ -60,13 +60,13 @@ export const addProbe: Verb = (program) => {
 		});
 };
 
-function asText({ address, readers, findings, picture, tags }: Probe): string {
+function asText({ address, readers, findings, picture, unseen, tags }: Probe): string {
 	const hops = readers.find((one) => one.hops.length > 0)?.hops ?? [];
 	const way = hops.map(({ address: at, status, took }) => `  ${status || '—'}  ${at}  ${took.toFixed(0)} ms\n`);
 	const cards = readers.map(({ reader, isShutOut, robotsFail, card, end, bytes, key }) => {
 		const { name } = READERS.find(({ id }) => id === reader) as (typeof READERS)[number];
 		if (isShutOut)
-			return `  ${name}: ${robotsFail === undefined ? 'shut out by robots.txt' : `reads nothing while robots.txt answers with ${robotsFail}`}\n`;
+			return `  ${name}: ${robotsFail === undefined ? 'shut out by robots.txt' : `reads nothing while robots.txt ${robotsFail}`}\n`;
 		if (!card) return `  ${name}: no card (${end})\n`;
 		const shows = card.picture ? card.picture.address : 'no picture';
 		return `  ${name}: ${card.title.shown || 'no title'}${card.title.cut ? '…' : ''} · ${shows} · ${(bytes / 1000).toFixed(0)} kB read, kept under ${key}\n`;
@@ -77,7 +77,7 @@ function asText({ address, readers, findings, picture, tags }: Probe): string {
 		...way,
 		`  ${tags.length} tags${picture ? `; picture ${picture.facts ? `${picture.facts.width} × ${picture.facts.height}, ${Math.round((picture.facts.bytes ?? 0) / 1000)} kB` : picture.why}` : ''}\n`,
 		...cards,
-		found.length > 0 ? `Found:\n${found.join('')}` : `${nothingFound({ readers, picture })}\n`,
+		found.length > 0 ? `Found:\n${found.join('')}` : `${nothingFound({ readers, picture, unseen })}\n`,
 		'\n'
 	].join('');
 }

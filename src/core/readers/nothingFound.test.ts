@@ -27,10 +27,20 @@ test.each([
 		{ readers: [{ reader, card }], picture: undefined },
 		'No fault was found in the tags; the picture could not be looked at.'
 	],
+	[
+		'all, but for one of its pictures',
+		{ readers: [{ reader, card }], picture: { facts: {} }, unseen: 1 },
+		'No fault was found, but one of its pictures was not looked at.'
+	],
+	[
+		'all, but for some of its pictures',
+		{ readers: [{ reader, card }], picture: { facts: {} }, unseen: 3 },
+		'No fault was found, but 3 of its pictures were not looked at.'
+	],
 	['all', { readers: [{ reader, card }], picture: { facts: {} } }, 'Nothing is wrong with what is served.'],
 	[
 		'all, of a page without a picture',
 		{ readers: [{ reader, card: {} }], picture: undefined },
 		'Nothing is wrong with what is served.'
 	]
-])('seen by %s', (_, looked, says) => expect(nothingFound(looked)).toBe(says));
+])('seen by %s', (_, looked, says) => expect(nothingFound({ unseen: 0, ...looked })).toBe(says));

@@ -45,7 +45,7 @@ function saidOfFolder(said: NonNullable<Extract<ContentSource, { kind: 'folder' 
 	const { ignore, types, languages, link, bare } = said;
 	for (const { pattern, type } of types ?? [])
 		if (!pattern || !/^[\p{L}\p{N}][\p{L}\p{N} _-]{0,60}$/u.test(type))
-			throw refuse('type-name-broken', { type, pattern });
+			throw refuse('type-name-broken', { contentType: type, pattern });
 	return {
 		...(ignore && { ignore: ignore.map(String).filter(Boolean) }),
 		...(types && { types }),

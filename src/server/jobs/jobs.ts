@@ -258,10 +258,10 @@ export const JOBS = {
 		writingLong(db, (store) => new Library(store).take(site, asBuffer(bytes), name)),
 	compareReleases: ({ db, site, between, most, path }) =>
 		reading(db, (store) => {
-			const { id } = store.working.sites.named(site);
-			const pages: PageDifference[] = [];
-			for (const one of differencesBetween(store, id, between, path)) if (pages.push(one) === most) break;
-			return { count: path === undefined ? store.releases.between(id, ...between).length : pages.length, pages };
+			const { count, pages } = differencesBetween(store, store.working.sites.named(site).id, between, path);
+			const first: PageDifference[] = [];
+			for (const one of pages) if (first.push(one) >= most) break;
+			return { count, pages: first };
 		}),
 	goBack: ({ db, site, to, note, removes }, progress) =>
 		writing(db, (store) => goBack(store, site, to, { note, removes, progress })),

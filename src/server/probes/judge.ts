@@ -2,7 +2,7 @@ import { charsetIn, finding, hidesFromSearch, parseUrl, type Card, type Finding,
 import { labelled } from '../fetching/charset';
 import type { TracedFetch } from '../fetching/trace';
 import type { Robots } from '../imports/web/robots';
-import { directivesForAll, findInServedHead } from './served';
+import { directivesFor, findInServedHead } from './served';
 import { leadsOn, isPage, otherThanPage, WHY, nameOf, PLACE, type Fetched, type Looked } from './looked';
 import { judgePictures, type FetchedPicture } from './pictures';
 
@@ -53,7 +53,7 @@ function judgeRobots(address: string, all: readonly Looked[], robots: Robots): F
 	return [
 		...(shut.length > 0 ? [finding('blocked-by-robots', PLACE, undefined, { readers: shut.map(nameOf), line })] : []),
 		...(failing.length > 0
-			? [finding('robots-failing', PLACE, undefined, { readers: failing.map(nameOf), status: robots.status })]
+			? [finding('robots-failing', PLACE, undefined, { readers: failing.map(nameOf), how: robots.failed ?? '' })]
 			: [])
 	];
 }
@@ -136,7 +136,7 @@ function judgeRefresh(all: readonly Looked[]): Finding[] {
 /** What the headers of a page say to search. */
 function judgeHeaders({ hops }: TracedFetch): Finding[] {
 	const header = hops.at(-1)?.headers['x-robots-tag'] ?? '';
-	return hidesFromSearch(directivesForAll(header))
+	return hidesFromSearch(directivesFor(header))
 		? [finding('noindex-served', PLACE, 'robots', { value: `X-Robots-Tag: ${header.slice(0, 200)}` })]
 		: [];
 }
@@ -144,20 +144,13 @@ function judgeHeaders({ hops }: TracedFetch): Finding[] {
 /** Readers that are told by their own name not to list the page: by a `meta` of that name, or in the header. */
 function judgeOwnRobots(all: readonly Looked[], { page, head }: Fetched): Finding[] {
 	const header = page.hops.at(-1)?.headers['x-robots-tag'] ?? '';
-	const rules = new Map<string, string>();
-	let name = '';
-	for (const part of header.slice(0, 2000).split(',')) {
-		const at = part.indexOf(':');
-		if (at > 0) name = part.slice(0, at).trim().toLowerCase();
-		if (name !== '') rules.set(name, `${rules.get(name) ?? ''},${part.slice(at + 1)}`);
-	}
 	const told = all.filter(({ habits }) =>
 		[
-			rules.get(habits.name),
+			directivesFor(header, habits.name),
 			...head.tags
 				.filter(({ name: of }) => of === habits.name || of === `meta:${habits.name}`)
 				.map(({ value }) => value)
-		].some((value) => value !== undefined && hidesFromSearch(value))
+		].some(hidesFromSearch)
 	);
 	return told.length > 0 ? [finding('noindex-for', PLACE, undefined, { readers: told.map(nameOf) })] : [];
 }

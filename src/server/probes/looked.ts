@@ -55,16 +55,22 @@ export async function fetchPage(
 	return ending(fetched.page.end);
 }
 
+/** An address of more characters is taken for none. */
+const LONGEST_ADDRESS = 8000;
+/** So much of an address of another scheme is told: a picture written into one may have megabytes. */
+const LONGEST_OTHER = 200;
+
 /** A refresh after more seconds is for people who look at the page. */
 const SOON = 15;
 
 /** Where a page leads on to at once, by a refresh in its markup or in its header. */
-export function leadsOn({ page, head, at }: Fetched): string | undefined {
+export function leadsOn({ page, head, at, base }: Fetched): string | undefined {
 	const hop = page.hops.at(-1);
 	if (!hop || hop.status < 200 || hop.status >= 300) return undefined;
-	const refresh = readRefresh(hop.headers.refresh) ?? head.refresh;
-	const to = refresh && refresh.seconds <= SOON ? parseUrl(refresh.to, at)?.href : undefined;
-	return to !== undefined && /^https?:/i.test(to) && to !== at ? to : undefined;
+	const header = readRefresh(hop.headers.refresh);
+	const refresh = header ?? head.refresh;
+	const to = refresh && refresh.seconds <= SOON ? parseUrl(refresh.to, header ? at : base)?.href : undefined;
+	return to !== undefined && to.length <= LONGEST_ADDRESS && /^https?:/i.test(to) && to !== at ? to : undefined;
 }
 
 async function fetchOne(
@@ -81,24 +87,25 @@ async function fetchOne(
 	const encoding = decodeServed(page.body, hop?.headers['content-type']);
 	const [at, head] = [hop?.address ?? address, headOf(encoding.text)];
 	const base = (head.base !== undefined && parseUrl(head.base, at)?.href) || at;
-	return { page, at, base, text: encoding.text, encoding, head, bytesTo: byteCounter(page.body, encoding) };
+	return { page, at, base, text: encoding.text, encoding, head, bytesTo: byteCounter(page.body, encoding, head.tags) };
 }
 
-/** Counts bytes up to places in a text: as many as characters where each is one byte. */
-function byteCounter(body: Buffer, { text, encoding }: ReturnType<typeof decodeServed>): Fetched['bytesTo'] {
+/** Counts bytes up to the ends of tags: as many as characters where each is one byte. What lies between two ends is counted once. */
+function byteCounter(
+	body: Buffer,
+	{ text, encoding }: ReturnType<typeof decodeServed>,
+	tags: readonly ServedTag[]
+): Fetched['bytesTo'] {
 	if (body.length === text.length) return ({ end }) => end;
-	const known = new Map<number, number>([[0, 0]]);
+	const counts = new Map<number, number>();
 	let [last, bytes] = [0, 0];
-	return ({ end }) => {
-		const before = known.get(end);
-		if (before !== undefined) return before;
-		// Tags come in their order: what lies between two is counted once.
-		if (end < last) [last, bytes] = [0, 0];
+	// Markup may put tags in another order than they stand in.
+	for (const end of tags.map((tag) => tag.end).sort((one, other) => one - other)) {
 		bytes += bytesOf(text.slice(last, end), encoding);
 		last = end;
-		known.set(end, bytes);
-		return bytes;
-	};
+		counts.set(end, bytes);
+	}
+	return ({ end }) => counts.get(end) ?? end;
 }
 
 /** Read once for all readers: what each would read of it is worked out from its limit. */
@@ -121,11 +128,13 @@ export function headFor(looked: Looked): Head {
 		if (!tag || value === '') return [];
 		const isAddress = tag.kind === 'address' || tag.kind === 'picture';
 		if (isAddress && !/^https?:/i.test(value)) {
-			// One of another scheme is what it is: nobody resolves it.
+			// A picture of another scheme is what it is; an address of one is none.
 			const isOther = /^[a-z][a-z0-9+.-]*:/i.test(value);
-			const whole = isOther ? value : habits.relative === 'resolves' ? parseUrl(value, fetched?.base)?.href : undefined;
-			return whole ? [{ tag, value: whole, attributes }] : [];
+			if (isOther) return tag.kind === 'picture' ? [{ tag, value: value.slice(0, LONGEST_OTHER), attributes }] : [];
+			const whole = habits.relative === 'resolves' ? parseUrl(value, fetched?.base)?.href : undefined;
+			return whole && whole.length <= LONGEST_ADDRESS ? [{ tag, value: whole, attributes }] : [];
 		}
+		if (isAddress && value.length > LONGEST_ADDRESS) return [];
 		return [{ tag, value, attributes }];
 	});
 	return { html: { lang: '' }, tags, before: [], after: [] };
@@ -141,7 +150,7 @@ export function isPage({ fetched }: Looked): boolean {
 export function otherThanPage({ hops }: TracedFetch): string | undefined {
 	const { headers = {} } = hops.at(-1) ?? {};
 	const type = headers['content-type'] ?? '';
-	if (type !== '' && !/^\s*(text\/html|application\/xhtml\+xml)\b/i.test(type)) return type;
+	if (type !== '' && !/^\s*(text\/html|application\/xhtml\+xml)\b/i.test(type)) return type.slice(0, 100);
 	return /^\s*attachment\b/i.test(headers['content-disposition'] ?? '') ? 'a download' : undefined;
 }
 

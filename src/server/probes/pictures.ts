@@ -1,6 +1,5 @@
 import {
 	finding,
-	HABITS,
 	LEAST_SIDE,
 	parseUrl,
 	type Card,
@@ -28,10 +27,7 @@ export interface FetchedPicture {
 /** So many pictures of a page are fetched. */
 const MOST_PICTURES = 8;
 const PICTURE_BYTES = 20_000_000;
-/** How long an address of another scheme is told at the most. */
-const LONGEST_VALUE = 5000;
-
-export const SHUT: PictureSeen = { why: 'is shut by the robots.txt of its host' };
+export const SHUT = { why: 'is shut by the robots.txt of its host' } as const;
 
 export function seenOf(picture: FetchedPicture | undefined): PictureSeen | undefined {
 	if (!picture) return undefined;
@@ -41,17 +37,20 @@ export function seenOf(picture: FetchedPicture | undefined): PictureSeen | undef
 	return { width, height, bytes, type };
 }
 
+/** Whether the robots.txt of its host keeps a reader from a picture. */
+async function isShut(fetcher: TracingFetcher, { obeysRobots, name }: Habits, address: string): Promise<boolean> {
+	const origin = obeysRobots && /^https?:/i.test(address) ? parseUrl(address)?.origin : undefined;
+	return origin !== undefined && (await robotsFor(fetcher, origin)).shuts(address, name) !== undefined;
+}
+
 /** The pictures that a reader may not fetch. */
 export async function picturesShut(
 	fetcher: TracingFetcher,
-	{ obeysRobots, name }: Habits,
+	habits: Habits,
 	pictures: ReadonlyMap<string, FetchedPicture>
 ): Promise<ReadonlySet<string>> {
 	const shut = new Set<string>();
-	for (const address of obeysRobots ? pictures.keys() : []) {
-		const origin = /^https?:/i.test(address) ? parseUrl(address)?.origin : undefined;
-		if (origin !== undefined && (await robotsFor(fetcher, origin)).shuts(address, name)) shut.add(address);
-	}
+	for (const address of pictures.keys()) if (await isShut(fetcher, habits, address)) shut.add(address);
 	return shut;
 }
 
@@ -60,32 +59,43 @@ export async function fetchPictures(
 	fetcher: TracingFetcher,
 	all: readonly Looked[]
 ): Promise<ReadonlyMap<string, FetchedPicture>> {
-	const wanted = new Map<string, string>();
+	const wanted = new Map<string, { readonly from: string; readonly asking: Habits[] }>();
 	for (const looked of all)
-		for (const { tag, value } of isPage(looked) ? headFor(looked).tags : [])
-			if (looked.reader.picture.includes(tag.name) && !wanted.has(value)) wanted.set(value, tag.name);
+		for (const { tag, value } of isPage(looked) ? headFor(looked).tags : []) {
+			if (!looked.reader.picture.includes(tag.name)) continue;
+			const one = wanted.get(value) ?? { from: tag.name, asking: [] };
+			one.asking.push(looked.habits);
+			wanted.set(value, one);
+		}
 	const pictures = new Map<string, FetchedPicture>();
-	// One after the other: each may be large.
-	for (const [address, from] of [...wanted].slice(0, MOST_PICTURES))
-		pictures.set(address, await fetchPicture(fetcher, address, from));
+	// One after the other: each may be large. By the name of a reader that may.
+	for (const [address, { from, asking }] of [...wanted].slice(0, MOST_PICTURES)) {
+		const open = await Promise.all(asking.map(async (habits) => !(await isShut(fetcher, habits, address))));
+		const by = asking.find((_, at) => open[at]);
+		pictures.set(
+			address,
+			by ? await fetchPicture(fetcher, address, from, by) : { address, from, facts: null, why: SHUT.why }
+		);
+	}
 	return pictures;
 }
 
-async function fetchPicture(fetcher: TracingFetcher, address: string, from: string): Promise<FetchedPicture> {
+async function fetchPicture(
+	fetcher: TracingFetcher,
+	address: string,
+	from: string,
+	{ agent }: Habits
+): Promise<FetchedPicture> {
 	const scheme = /^([a-z][a-z0-9+.-]*):/i.exec(address)?.[1]?.toLowerCase() ?? '';
 	if (scheme !== 'http' && scheme !== 'https')
-		return {
-			address: address.slice(0, LONGEST_VALUE),
-			from,
-			facts: null,
-			why: `is an address of ${scheme}:, which nobody fetches`
-		};
+		return { address, from, facts: null, why: `is an address of ${scheme}:, which nobody fetches` };
 	const got = await fetcher.fetch(address, {
 		...{ maxBytes: PICTURE_BYTES, timeout: 10_000, redirects: 5 },
-		headers: { 'user-agent': HABITS.gangway!.agent, accept: 'image/*' }
+		headers: { 'user-agent': agent, accept: 'image/*' }
 	});
 	const hop = got.hops.at(-1);
 	const status = hop?.status ?? 0;
+	if (got.end === 'cut') return { address, from, facts: null, why: `has more than ${PICTURE_BYTES / 1e6} MB` };
 	if (status === 0 || got.end !== 'whole')
 		return { address, from, facts: null, why: `cannot be fetched: ${WHY[got.end] ?? got.why ?? got.end}` };
 	if (status < 200 || status >= 300)
@@ -93,7 +103,7 @@ async function fetchPicture(fetcher: TracingFetcher, address: string, from: stri
 	if (got.body.length === 0) return { address, from, facts: null, why: 'is empty', is: 'empty' };
 	const facts = await readPictureFacts(got.body);
 	if (facts) return { address, from, facts };
-	const is = hop?.headers['content-type'] ?? 'no picture';
+	const is = (hop?.headers['content-type'] ?? 'no picture').slice(0, 100);
 	return { address, from, facts: null, why: `is no picture but ${is}`, is };
 }
 
@@ -119,6 +129,10 @@ function judgePicture(
 	const found: Finding[] = [];
 	const { bytes = 0, width = 0, height = 0, type = '' } = facts;
 	const names = (of: readonly Card[]) => of.map(({ reader }) => reader.name);
+	const shut = cards.filter(({ passedOver }) =>
+		passedOver.some((one) => one.address === address && one.why === SHUT.why)
+	);
+	if (shut.length > 0) found.push(finding('picture-shut', PLACE, from, { readers: names(shut) }));
 	const passing = cards.filter(({ passedOver }) => passedOver.some((one) => one.address === address));
 	const heavy = passing.filter(({ reader }) => bytes > (reader.frame?.maxBytes ?? Number.POSITIVE_INFINITY));
 	if (heavy.length > 0) found.push(finding('served-heavy', PLACE, from, { bytes, readers: names(heavy) }));

@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { gzipSync } from 'node:zlib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { habitsInWords, HABITS, READERS } from '$core';
+import { habitsInWords, HABITS, nothingFound, READERS } from '$core';
 import { TracingFetcher } from '../fetching/trace';
 import { sarifOf } from '../findings/sarif';
 import { probe } from './probe';
@@ -95,6 +95,34 @@ const ANSWERS: Record<string, Answer> = {
 		void response
 			.writeHead(200, { 'content-type': 'text/html; charset=utf-8', 'x-robots-tag': 'fathom: noindex, nofollow' })
 			.end(SOUND()),
+	'/x-robots-both': (_, response) =>
+		void response
+			.writeHead(200, {
+				'content-type': 'text/html; charset=utf-8',
+				'x-robots-tag': 'max-snippet:50, noindex, fathom: none'
+			})
+			.end(SOUND()),
+	'/x-robots-none': (_, response) =>
+		void response
+			.writeHead(200, {
+				'content-type': 'text/html; charset=utf-8',
+				'x-robots-tag': 'max-image-preview:none, unavailable_after: 25 Jun 2099 15:00:00 GMT'
+			})
+			.end(SOUND()),
+	'/many-pictures': html(
+		BARE(
+			'/p.jpg',
+			Array.from({ length: 11 }, (_, at) => `<meta property="og:image" content="https://s.example/p.jpg?${at}">`).join(
+				''
+			)
+		)
+	),
+	'/long-data': html(
+		BARE('').replace('https://s.example"><!--p-->', `data:image/gif;base64,${'R0lGOD'.repeat(50_000)}">`)
+	),
+	'/refresh-base': html(
+		'<html><head><meta charset="utf-8"><base href="/deep/"><meta http-equiv="refresh" content="0; url=../sound"></head>'
+	),
 	'/meta-one': html(SOUND('<meta name="fathom" content="noindex">')),
 	'/base': html(
 		SOUND()
@@ -175,7 +203,7 @@ beforeAll(async () => {
 	pictures['/shut/p.jpg'] = pictures['/p.jpg'];
 	server = createServer((request, response) => {
 		const path = request.url as string;
-		const picture = pictures[path];
+		const picture = pictures[path.split('?')[0]!];
 		if (picture) return void response.writeHead(200, { 'content-type': 'image/jpeg' }).end(picture);
 		const answer = ANSWERS[path];
 		if (answer) answer(request, response);
@@ -221,6 +249,17 @@ test('what a reader reads is counted in bytes, and relative addresses stand unde
 	expect(under.readers.find(({ reader }) => reader === 'gangway')?.card?.picture?.address).toBe(`${base}/p.jpg`);
 });
 
+test('pictures beyond those that are fetched are counted, and a picture written into its address is told in short', async () => {
+	const many = await probe(fetcher, `${base}/many-pictures`);
+	// Eight are fetched; a reader that takes every one shows twelve.
+	expect(many.unseen).toBe(4);
+	expect(nothingFound(many)).toBe('No fault was found, but 4 of its pictures were not looked at.');
+	const long = await probe(fetcher, `${base}/long-data`);
+	expect(JSON.stringify(long.readers).length).toBeLessThan(40_000);
+	const under = await probe(fetcher, `${base}/refresh-base`);
+	expect(under.readers.find(({ reader }) => reader === 'porthole')?.hops.at(-1)?.address).toBe(`${base}/sound`);
+});
+
 test('a refresh is followed by those who do, in the page and as a header, and told for the others', async () => {
 	for (const path of ['/refresh', '/refresh-header']) {
 		const { readers, findings } = await probe(fetcher, base + path);
@@ -247,7 +286,12 @@ test('a host that is not there shuts nobody out; a robots.txt that fails is told
 	const nowhere = await probe(fetcher, 'https://nowhere.invalid/');
 	expect(nowhere.findings.map(({ code }) => code)).toEqual(['unreachable']);
 	for (const { isShutOut, card } of nowhere.readers) expect([isShutOut, card]).toEqual([false, undefined]);
+	let breaks = false;
 	const failing = createServer((request, response) => {
+		if (request.url === '/robots.txt' && breaks) {
+			response.writeHead(200, { 'content-length': '500' }).write('User-agent: *');
+			return void setTimeout(() => response.destroy(), 5);
+		}
 		if (request.url === '/robots.txt') return void response.writeHead(503).end('busy');
 		html(SOUND())(request, response);
 	});
@@ -264,8 +308,18 @@ test('a host that is not there shuts nobody out; a robots.txt that fails is told
 	});
 	expect(found.findings.map(({ code }) => code)).not.toContain('blocked-by-robots');
 	const by = new Map(found.readers.map((one) => [one.reader, one]));
-	expect(by.get('gangway')).toMatchObject({ isShutOut: true, robotsFail: 503, card: undefined });
+	expect(by.get('gangway')).toMatchObject({ isShutOut: true, robotsFail: 'answers with 503', card: undefined });
 	expect(by.get('galley')).toMatchObject({ isShutOut: false, card: { title: { shown: 'Eider' } } });
+	// One that breaks off is no answer with 200.
+	breaks = true;
+	const half = new TracingFetcher(new Set(), {
+		origin: base,
+		at: `http://127.0.0.1:${(failing.address() as AddressInfo).port}`
+	});
+	expect((await probe(half, `${base}/sound`)).findings.find(({ code }) => code === 'robots-failing')?.says).toMatch(
+		/^robots.txt breaks off on its way, and while it does/
+	);
+	await half.close();
 	await own.close();
 	failing.closeAllConnections();
 	await new Promise((done) => failing.close(done));
@@ -359,6 +413,9 @@ describe('each fault is found, and nothing else', () => {
 		['/x-robots', ['noindex-served']],
 		['/preview-none', []],
 		['/x-robots-one', ['noindex-for']],
+		['/x-robots-both', ['noindex-served', 'noindex-for']],
+		['/x-robots-none', []],
+		['/many-pictures', []],
 		['/meta-one', ['noindex-for']],
 		['/base', ['relative-address']],
 		['/soft-404', ['not-found-served']],
@@ -371,6 +428,7 @@ describe('each fault is found, and nothing else', () => {
 		['/picture-mark', ['picture-mark']],
 		['/picture-small', ['served-small']],
 		['/picture-3mb', ['served-heavy']],
+		['/picture-shut', ['picture-shut']],
 		['/picture-data', ['scheme-address']],
 		['/picture-mailto', ['scheme-address']],
 		['/forms', []],

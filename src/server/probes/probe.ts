@@ -23,8 +23,8 @@ interface ReaderProbe {
 	readonly reader: string;
 	/** It did not ask at all: robots.txt shuts it out, or could not be read since its server fails. */
 	readonly isShutOut: boolean;
-	/** What robots.txt answered, where that is why it did not ask. */
-	readonly robotsFail?: number;
+	/** How robots.txt failed, in words that follow it, where that is why it did not ask. */
+	readonly robotsFail?: string;
 	readonly hops: readonly Hop[];
 	/** Bytes that it read, and why it stopped. */
 	readonly bytes: number;
@@ -48,6 +48,8 @@ export interface Probe {
 	/** The head as served, as the most patient reader got it, and its text up to the end of the last tag. */
 	readonly tags: readonly ServedTag[];
 	readonly head: string;
+	/** So many pictures stand on cards at the word of their tags: nobody fetched them. */
+	readonly unseen: number;
 	/** The first picture that a reader asked for, as it was fetched. */
 	readonly picture: FetchedPicture | undefined;
 	readonly findings: readonly {
@@ -103,9 +105,11 @@ export async function probe(
 	const cards = readers.flatMap(({ card }) => card ?? []);
 	const findings = judge(address, all, whole, robots, pictures, cards);
 	const [picture] = pictures.values();
+	const shown = new Set(cards.flatMap((card) => card.pictures.map((one) => one.address)));
+	const unseen = [...shown].filter((src) => !pictures.has(src)).length;
 	const last = (whole?.head.tags ?? []).reduce((most, { end, isBelow }) => (isBelow ? most : Math.max(most, end)), 0);
 	return {
-		...{ address, made: new Date().toISOString(), readers, picture },
+		...{ address, made: new Date().toISOString(), readers, picture, unseen },
 		tags: (whole?.head.tags ?? []).slice(0, MOST_TOLD).map(shortened),
 		head: whole?.text.slice(0, Math.min(last, MOST_HEAD)) ?? '',
 		findings: findings
@@ -139,7 +143,7 @@ async function readerProbe(
 			: [];
 	return {
 		...{ reader: reader.id, isShutOut },
-		...(looked.shut === 'failing' && { robotsFail: robots.status }),
+		...(looked.shut === 'failing' && { robotsFail: robots.failed ?? '' }),
 		hops: fetched?.page.hops ?? [],
 		bytes: Math.min(fetched?.page.body.length ?? 0, habits.bytes),
 		end: fetched && fetched.page.body.length > habits.bytes ? 'cut' : (fetched?.page.end ?? 'whole'),

@@ -125,6 +125,15 @@ test('a sample, whole or stopped, is no part of a look at all pages, and is chos
 	expect([paths.has('/'), paths.has('/shut') || paths.has('/twice')]).toEqual([true, true]);
 });
 
+test('what an earlier version kept on its way is gone on with: its counts know fewer ways to differ', async () => {
+	const { id } = store.working.sites.named('S');
+	const release = store.releases.latest(id)!.number;
+	const kept = { release, after: '/bare', counts: { same: 1, missing: 1 }, drifted: [] };
+	store.working.sources.saveSettings(id, 'verify', kept);
+	const done = await verify(store, options());
+	expect(done).toMatchObject({ pages: 9, waiting: 0, counts: { same: 1, error: 1, noindex: 0 } });
+});
+
 test('it asks no faster than it was told to', async () => {
 	asked.length = 0;
 	let now = 0;
@@ -207,7 +216,7 @@ describe('what a right head does not make right', () => {
 		'/c/plain': ['no-page', /text\/plain/, () => ({ headers: { 'content-type': 'text/plain; charset=utf-8' } })],
 		'/c/download': [
 			'no-page',
-			/downloaded/,
+			/download/,
 			() => ({ headers: { 'content-disposition': 'attachment; filename=a.html' } })
 		],
 		'/c/robots': [

@@ -17,7 +17,8 @@ import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { refuse } from '../errors';
 import { readOnce } from './readOnce';
-import { directivesForAll } from './served';
+import { otherThanPage } from './looked';
+import { directivesFor } from './served';
 import { clock, pacer } from '../waiting';
 
 /** How what is served of a page compares with what was released, the worse further on. */
@@ -105,7 +106,8 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 	const isWhole = options.sample === undefined;
 	const isResumed = isWhole && before?.release === release.number;
 	const kept: Kept = isResumed ? before : { release: release.number, after: '', counts: none(), drifted: [] };
-	const state = { ...kept };
+	// What an earlier version kept knows fewer ways to differ.
+	const state = { ...kept, counts: { ...none(), ...kept.counts } };
 	const fetcher = new TracingFetcher(options.allowed, options.via);
 	const robots = await readRobots(fetcher, new URL(base).origin);
 	const left = isResumed ? wanted.slice(wanted.indexOf(kept.after) + 1) : wanted;
@@ -127,7 +129,7 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 					shut === 'forbidden'
 						? 'robots.txt forbids it'
 						: shut === 'failing'
-							? `robots.txt answers with ${robots.status}`
+							? `robots.txt ${robots.failed}`
 							: undefined;
 				seen.push(
 					await driftSeenBy(reader, { store, site: id, path, base, fetcher, whyShut, headOf, mustRead, isMissing })
@@ -240,11 +242,9 @@ function driftIn(got: TracedFetch, { headOf, habits, head, isMissing, earlier }:
 	if (!(hop.status >= 200 && hop.status < 300) && !(hop.status === 404 && isMissing))
 		return { is: 'error', more: `its server answers with ${hop.status}` };
 	if (!isRead(got)) return { is: 'unreachable', more: got.why ?? got.end };
-	const type = hop.headers['content-type'] ?? '';
-	if (type !== '' && !/^\s*(text\/html|application\/xhtml\+xml)\b/i.test(type)) return { is: 'no-page', more: type };
-	if (/^\s*attachment\b/i.test(hop.headers['content-disposition'] ?? ''))
-		return { is: 'no-page', more: 'to be downloaded' };
-	const { tags } = headOf(decodeServed(got.body, type).text);
+	const other = otherThanPage(got);
+	if (other !== undefined) return { is: 'no-page', more: other };
+	const { tags } = headOf(decodeServed(got.body, hop.headers['content-type']).text);
 	const taken = tags.flatMap((tag) => takenBy(habits, tag, hop.address) ?? []);
 	const drift = compare(head, taken, earlier);
 	const hidden = isMissing ? undefined : hiddenFromSearch(head, taken, hop.headers['x-robots-tag'] ?? '');
@@ -253,14 +253,16 @@ function driftIn(got: TracedFetch, { headOf, habits, head, isMissing, earlier }:
 		: drift;
 }
 
+/** So much is told of what a page says (UTF-16 code units). */
+const LONGEST_TOLD = 200;
+
 /** What tells search not to list a page whose released head does not say so. */
 function hiddenFromSearch(head: HeadJson | undefined, taken: readonly ServedTag[], header: string): string | undefined {
 	const isMeant = (head?.tags ?? []).some(({ tag, value }) => tag === 'robots' && hidesFromSearch(value));
 	if (isMeant) return undefined;
 	const inMarkup = taken.find(({ name, value }) => name === 'robots' && hidesFromSearch(value));
-	if (inMarkup) return `robots: ${inMarkup.value}`;
-	const forAll = directivesForAll(header);
-	return hidesFromSearch(forAll) ? `X-Robots-Tag: ${header}` : undefined;
+	if (inMarkup) return `robots: ${inMarkup.value.slice(0, LONGEST_TOLD)}`;
+	return hidesFromSearch(directivesFor(header)) ? `X-Robots-Tag: ${header.slice(0, LONGEST_TOLD)}` : undefined;
 }
 
 /** A tag as a reader takes it: undefined for one that it does not look at. */

@@ -95,7 +95,7 @@ export class ReadersClient {
 		throw refuse('readers-refuse', {
 			origin: this.origin,
 			why,
-			detail: typeof detail === 'string' ? detail.slice(0, 500) : undefined
+			said: typeof detail === 'string' ? detail.slice(0, 500) : undefined
 		});
 	}
 }

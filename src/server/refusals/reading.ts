@@ -95,8 +95,7 @@ export const READING = {
 	'readers-need-base': refusal(() => 'The site has no public base address that readers could be asked about.'),
 	'readers-refuse': refusal(
 		502,
-		({ origin, why, detail }: Data<'origin' | 'why'> & Maybe<'detail'>) =>
-			`${detail ?? `The readers at ${origin} ${why}.`}`
+		({ origin, why, said }: Data<'origin' | 'why'> & Maybe<'said'>) => `${said ?? `The readers at ${origin} ${why}.`}`
 	),
 	'readers-silent': refusal(
 		502,
@@ -142,8 +141,8 @@ export const READING = {
 	),
 	'table-unreadable': refusal(({ why }: Data<'why'>) => `No row could be read as a page. The first: ${why}.`),
 	'type-name-broken': refusal(
-		({ type, pattern }: Data<'type' | 'pattern'>) =>
-			`“${type}” cannot name the type of ${pattern}: it takes letters, digits, spaces and hyphens.`
+		({ contentType, pattern }: Data<'contentType' | 'pattern'>) =>
+			`“${contentType}” cannot name the type of ${pattern}: it takes letters, digits, spaces and hyphens.`
 	),
 	'vector-too-much': refusal(({ why }: Data<'why'>) => `The vector file ${why} to be drawn. Export it as PNG.`),
 	'vector-unsafe': refusal(() => 'The vector file holds a script or something from elsewhere. Export it as PNG.'),

@@ -8,7 +8,17 @@ const namesItself = (name: string) =>
 		join: () => `‹${name}…›`,
 		map: (say: (one: string) => string) => [say(`‹${name}›`)]
 	});
-const anything = new Proxy({}, { get: (_, name) => (typeof name === 'string' ? namesItself(name) : undefined) });
+const named = new Set<string>();
+const anything = new Proxy(
+	{},
+	{
+		get(_, name) {
+			if (typeof name !== 'string') return undefined;
+			named.add(name);
+			return namesItself(name);
+		}
+	}
+);
 const all = Object.entries(REFUSALS).map(([code, kind]) => ({
 	code,
 	...(kind as { status: number; exitCode: number; says: (data: unknown) => string })
@@ -25,6 +35,9 @@ test('every refusal says what, where and what to do, in sentences; programs know
 		expect(sentence).not.toContain('undefined');
 		return `${code} ${status}${exitCode === 2 ? ' misuse' : ''}\n\t${sentence.replaceAll('\n', '\n\t')}`;
 	});
+	// What a sentence names stands beside these in an answer (RFC 9457, 3.1).
+	for (const reserved of ['type', 'title', 'status', 'detail', 'instance', 'code'])
+		expect(named).not.toContain(reserved);
 	await expect(`${lines.sort().join('\n')}\n`).toMatchFileSnapshot('refusals.txt');
 });
 

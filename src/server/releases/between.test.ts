@@ -35,7 +35,7 @@ beforeAll(async () => {
 });
 afterAll(() => store.close());
 
-const between = (from: number, to: number, only?: string) => [...differencesBetween(store, id, [from, to], only)];
+const between = (from: number, to: number, only?: string) => [...differencesBetween(store, id, [from, to], only).pages];
 
 test('what came, went and changed, with the lines that did', () => {
 	const all = between(1, 2);

@@ -13,25 +13,38 @@ export interface PageDifference {
 	readonly come: readonly string[];
 }
 
-/** Page by page, what differs between two releases, either of which may be the older; of one page alone when its path is given. */
-export function* differencesBetween(
+/** The pages that differ between two releases, either of which may be the older, and what differs on each, worked out when it is asked for. */
+export function differencesBetween(
 	store: Store,
 	site: number,
 	[from, to]: readonly [number, number],
 	only?: string
-): Generator<PageDifference> {
+): { readonly count: number; readonly pages: Iterable<PageDifference> } {
+	const all = store.releases.between(site, Math.min(from, to), Math.max(from, to));
+	const meant = only === undefined ? all : all.filter(({ path }) => path === only);
 	const isBack = from > to;
-	for (const { path, ...heads } of store.releases.between(site, Math.min(from, to), Math.max(from, to))) {
-		if (only !== undefined && path !== only) continue;
-		const [before, after] = isBack ? [heads.after, heads.before] : [heads.before, heads.after];
-		const [was, is] = [linesOf(store.releases, before), linesOf(store.releases, after)];
-		yield {
-			path,
-			kind: before === null ? 'added' : after === null ? 'removed' : 'changed',
-			gone: was.filter((line) => !is.includes(line)),
-			come: is.filter((line) => !was.includes(line))
-		};
-	}
+	const pages = function* () {
+		for (const { path, before, after } of meant)
+			yield isBack
+				? differenceOf(store.releases, path, after, before)
+				: differenceOf(store.releases, path, before, after);
+	};
+	return { count: meant.length, pages: pages() };
+}
+
+function differenceOf(
+	releases: ReleaseStore,
+	path: string,
+	before: string | null,
+	after: string | null
+): PageDifference {
+	const [was, is] = [linesOf(releases, before), linesOf(releases, after)];
+	return {
+		path,
+		kind: before === null ? 'added' : after === null ? 'removed' : 'changed',
+		gone: was.filter((line) => !is.includes(line)),
+		come: is.filter((line) => !was.includes(line))
+	};
 }
 
 const linesOf = (releases: ReleaseStore, hash: string | null): string[] =>

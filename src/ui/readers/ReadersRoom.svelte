@@ -151,7 +151,7 @@
 									{one.isShutOut
 										? one.robotsFail === undefined
 											? 'is shut out by robots.txt, and shows no card.'
-											: `reads nothing while robots.txt answers with ${one.robotsFail}, and shows no card.`
+											: `reads nothing while robots.txt ${one.robotsFail}, and shows no card.`
 										: 'shows no card: it could not read the page.'}
 								</p>{/if}
 							{#each one.card?.passedOver ?? [] as passed (passed.from + passed.address)}<p class="quiet small">

@@ -96,7 +96,7 @@
 	async function goBack(number: number) {
 		busy = true;
 		stop = new AbortController();
-		returning = { done: 0, all: 0 };
+		returning = { done: 0, all: undone?.count ?? 0 };
 		const watching = { signal: stop.signal, progress: (done: number, all: number) => (returning = { done, all }) };
 		const made = await api.goBack(site, { backTo: number, note, removes: leaving }, watching);
 		[busy, returning] = [false, undefined];

@@ -15,10 +15,10 @@ export const SERVED_KINDS = {
 		({ readers, line }) => `robots.txt shuts out ${readers.join(', ')}${line ? `, in line ${line}` : ''}`,
 		() => 'Let robots.txt allow readers of links to fetch the pages that are shared.'
 	),
-	'robots-failing': kind<{ readonly readers: readonly string[]; readonly status: number }>(
+	'robots-failing': kind<{ readonly readers: readonly string[]; readonly how: string }>(
 		8,
-		({ readers, status }) =>
-			`robots.txt answers with ${status}, and while it does ${readers.join(', ')} ${readers.length === 1 ? 'reads' : 'read'} nothing here`,
+		({ readers, how }) =>
+			`robots.txt ${how}, and while it does ${readers.join(', ')} ${readers.length === 1 ? 'reads' : 'read'} nothing here`,
 		() => 'Let robots.txt answer: with 404 where there is none.'
 	),
 	'leads-nowhere': kind<{ readonly status: number }>(
@@ -160,6 +160,11 @@ export const SERVED_KINDS = {
 		7,
 		({ type }) => `What stands at the picture’s address is ${type || 'no picture'}`,
 		() => 'Let the address answer with the picture itself.'
+	),
+	'picture-shut': kind<{ readonly readers: readonly string[] }>(
+		5,
+		({ readers }) => `The robots.txt of the picture’s host keeps ${readers.join(', ')} from it`,
+		() => 'Let robots.txt allow readers of links to fetch the pictures of cards.'
 	),
 	'picture-form': kind<{ readonly form: string; readonly readers: readonly string[] }>(
 		6,

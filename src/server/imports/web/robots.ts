@@ -14,8 +14,8 @@ export interface Robots {
 	 * known to forbid it: the address itself will not answer either.
 	 */
 	shuts(address: string, agent: string): 'forbidden' | 'failing' | undefined;
-	/** What its server answered when it failed. */
-	readonly status: number;
+	/** How its server failed, in words that follow “robots.txt”; undefined where it did not. */
+	readonly failed: string | undefined;
 	/** The line that forbids it, from 1. */
 	lineOf(address: string, agent?: string): number | undefined;
 	/** Seconds between two requests that it asks for. */
@@ -25,6 +25,7 @@ export interface Robots {
 	readonly isUnreachable: boolean;
 }
 
+const NO_ANSWER = 'cannot be reached';
 /** At least so much of the file is read (RFC 9309, 2.5), in bytes. */
 const READ = 512_000;
 
@@ -37,16 +38,21 @@ export async function readRobots(fetcher: TracingFetcher, origin: string): Promi
 	});
 	const status = hops.at(-1)?.status ?? 0;
 	const isUnreachable = status === 0 || status >= 500 || (status < 300 && end !== 'whole' && end !== 'cut');
-	return robotsOf(address, status >= 200 && status < 300 ? body.toString('utf8') : '', isUnreachable, status);
+	return robotsOf(
+		address,
+		status >= 200 && status < 300 ? body.toString('utf8') : '',
+		isUnreachable,
+		status >= 500 ? `answers with ${status}` : status > 0 ? 'breaks off on its way' : NO_ANSWER
+	);
 }
 
-export function robotsOf(address: string, text: string, isUnreachable = false, status = 200): Robots {
+export function robotsOf(address: string, text: string, isUnreachable = false, how = ''): Robots {
 	const robots = parse(address, text.replace(/^\uFEFF/, ''));
 	const isAllowed = (page: string, agent: string) => robots.isAllowed(page, agent) !== false;
 	return {
-		status,
+		failed: isUnreachable ? how : undefined,
 		shuts: (page, agent) =>
-			isUnreachable ? (status === 0 ? undefined : 'failing') : isAllowed(page, agent) ? undefined : 'forbidden',
+			isUnreachable ? (how === NO_ANSWER ? undefined : 'failing') : isAllowed(page, agent) ? undefined : 'forbidden',
 		allows: (page, agent = AGENT) => !isUnreachable && isAllowed(page, agent),
 		lineOf: (page, agent = AGENT) => {
 			const line = robots.getMatchingLineNumber(page, agent);
