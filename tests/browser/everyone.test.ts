@@ -73,9 +73,11 @@ test('nothing needs sideways scrolling, down to a phone’s width', async () => 
 		// 640 is 1280 at 200 %.
 		for (const width of [768, 640, 390]) {
 			await resize(width, 800);
-			await atRest(browser.driver, 100);
+			await atRest(browser.driver);
 			const over = await browser.driver.executeScript<number[]>(
-				`return [document.documentElement, ...document.querySelectorAll('main')].map((one) => one.scrollWidth - one.clientWidth)`
+				`const inside = [document.documentElement, ...document.querySelectorAll('main')].map((one) => one.scrollWidth - one.clientWidth);
+				const charts = [...document.querySelectorAll('figure svg')].map((one) => one.clientWidth - one.closest('figure').clientWidth);
+				return [...inside, ...charts];`
 			);
 			expect({ view, width, over: over.filter((one) => one > 0) }).toEqual({ view, width, over: [] });
 		}

@@ -52,6 +52,10 @@
 </figure>
 
 <style>
+	/* The drawing follows a narrower window a moment later: until then it is cut, not scrolled to. */
+	figcaption + div {
+		overflow: clip;
+	}
 	figcaption {
 		font-weight: 600;
 	}
