@@ -6,8 +6,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parse } from 'parse5';
+import sharp from 'sharp';
 import { request, Agent } from 'undici';
-import { HABITS, READERS } from '$core';
+import { ALL_READERS, READERS } from '$core';
 import { TracingFetcher } from '$server/fetching/trace';
 import { JOBS } from '$server/jobs/jobs';
 import { probe } from '$server/probes/probe';
@@ -34,8 +35,12 @@ JOBS.release({ db, site: site.name }, () => undefined);
 const { id } = store.working.sites.named(site.name);
 const paths = store.working.pages.paths(id);
 const filler = '<p>What stands here is as long as the text of a page. '.repeat(60);
+const drawn = await sharp({ create: { width: 1200, height: 630, channels: 3, background: '#357' } })
+	.jpeg()
+	.toBuffer();
 const server = createServer((asked, response) => {
 	const path = new URL(asked.url ?? '/', 'http://x.invalid').pathname;
+	if (/\.jpe?g$/.test(path)) return void response.writeHead(200, { 'content-type': 'image/jpeg' }).end(drawn);
 	const head = store.releases.head(id, { path })?.html;
 	if (head === undefined) return void response.writeHead(404).end();
 	response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' });
@@ -55,22 +60,30 @@ const perSecond = async (work: (path: string) => Promise<unknown>) => {
 	return (some.length / (performance.now() - began)) * 1000;
 };
 const agent = new Agent();
-const bare = async (path: string) => parse(await (await request(at + path, { dispatcher: agent })).body.text());
-const probed = (path: string) => probe(fetcher, base + path);
+// Two of the nine send the same: a page is fetched eight times for all of them, at once, and parsed once.
+const textOf = async (path: string) => (await request(at + path, { dispatcher: agent })).body.text();
+const fetches = new Set(READERS.map(({ habits }) => habits.agent)).size;
+const bare = async (path: string) => {
+	const [text = ''] = await Promise.all(Array.from({ length: fetches }, () => textOf(path)));
+	parse(text);
+	const picture = /property="og:image" content="[^"]*?(\/[^"/]+\.jpe?g)"/.exec(text)?.[1];
+	if (picture !== undefined) await (await request(at + picture, { dispatcher: agent })).body.arrayBuffer();
+};
+const probed = (path: string) => probe(fetcher, base + path, READERS);
+const byAll = (path: string) => probe(fetcher, base + path, ALL_READERS);
 // Each in turns, the fastest counts: the machine is shared.
-let [slow, fast] = [0, 0];
+let [slow, fast, all] = [0, 0, 0];
 for (let round = 0; round < 3; round++) {
 	fast = Math.max(fast, await perSecond(bare));
 	slow = Math.max(slow, await perSecond(probed));
+	all = Math.max(all, await perSecond(byAll));
 }
 const say = (what: string, value: number, target: string, isMet: boolean) =>
 	console.log(`${what.padEnd(58)}${value.toFixed(2).padStart(9)}  (${target})${isMet ? '' : '  missed'}`);
-// Two of the nine send the same: a page is fetched eight times for all of them.
-const fetches = new Set(READERS.map(({ id: reader }) => HABITS[reader]!.agent)).size;
-const ratio = (slow * fetches) / fast;
-say('fetches for nine readers, of a bare fetch-and-parse loop', ratio, 'at least 0.5', ratio >= 0.5);
+const ratio = slow / fast;
+say('probes for nine readers, of fetching and parsing alone', ratio, 'at least 0.7', ratio >= 0.7);
 console.log(
-	`  ${slow.toFixed(0)} pages a second, each fetched ${fetches} times and once for its picture; bare ${fast.toFixed(0)}`
+	`  ${slow.toFixed(0)} pages a second, each fetched ${fetches} times and once for its picture; bare ${fast.toFixed(0)}; for all ${ALL_READERS.length} readers ${all.toFixed(0)}`
 );
 await fetcher.close();
 await agent.close();

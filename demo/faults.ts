@@ -135,7 +135,7 @@ export const FAULTS: Readonly<Record<string, Fault>> = {
 	},
 	bomb: {
 		says: 'It unpacks into eighty megabytes.',
-		code: 'broken',
+		code: 'endless-page',
 		answer: (_request, response) =>
 			void response
 				.writeHead(200, { 'content-type': HTML, 'content-encoding': 'gzip' })

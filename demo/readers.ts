@@ -1,5 +1,5 @@
 import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http';
-import { HABITS, READERS, type Card } from '$core';
+import { ALL_READERS, FOR_EVER, type Card, type ReaderProfile } from '$core';
 import { TracingFetcher, type Via } from '$server/fetching/trace';
 import { probe } from '$server/probes/probe';
 import type { AskAnswer, KeptCard } from '$server/readers/service';
@@ -33,7 +33,8 @@ export class ReadersService {
 
 	constructor(
 		private readonly via: Via | undefined,
-		private readonly now: () => number = Date.now
+		private readonly now: () => number = Date.now,
+		readonly readers: readonly ReaderProfile[] = ALL_READERS
 	) {}
 
 	private get clock(): number {
@@ -47,19 +48,19 @@ export class ReadersService {
 	/** The card that a reader shows of an address now: kept, or fetched when it has none that is still good. */
 	async card(reader: string, address: string): Promise<KeptCard> {
 		const known = this.known(reader, address);
-		if (known && known.ends > this.clock) return told(known);
-		return this.fetch(reader, address);
+		return known && this.isGood(known) ? told(known) : this.fetch(reader, address);
 	}
 
 	/** Asks a reader to fetch an address again, in the way that it lets itself be asked. */
 	async again(reader: string, address: string): Promise<AskAnswer> {
-		const { again } = HABITS[reader]!;
+		const again = this.named(reader).habits.keeps?.again ?? 'ask';
 		const minute = (this.asks.get(reader) ?? []).filter((at) => this.clock - at < 60_000);
 		if (minute.length >= MOST_ASKS)
 			return { is: 'limit', wait: Math.ceil((60_000 - (this.clock - (minute[0] as number))) / 1000) };
 		this.asks.set(reader, [...minute, this.clock]);
 		const known = this.known(reader, address);
-		if (again === 'wait' || again === 'new-address') return { is: again, until: known?.until ?? null };
+		if (again === 'wait' || again === 'new-address' || again === 'never')
+			return { is: again, until: known?.until ?? null };
 		if (again === 'ask-twice' && known && !(known.asked !== undefined && this.clock - known.asked < TWICE_WITHIN)) {
 			known.asked = this.clock;
 			return { is: 'ask-again' };
@@ -72,26 +73,34 @@ export class ReadersService {
 		return [...this.cards.values()].map(told);
 	}
 
+	private named = (reader: string) => this.readers.find(({ id }) => id === reader)!;
+	private isGood = ({ ends }: Memory) => ends > this.clock;
+
+	/** The card that an address was given: its own, or that of the address which it named. */
 	private known(reader: string, address: string): Memory | undefined {
-		const key = this.keys.get(`${reader} ${address}`) ?? address;
-		return this.cards.get(`${reader} ${key}`);
+		const key = this.keys.get(`${reader} ${address}`);
+		const memory = this.cards.get(`${reader} ${key ?? address}`);
+		// What another page put here by naming this address is not this page's own.
+		return key === undefined && memory?.address !== address ? undefined : memory;
 	}
 
 	private async fetch(reader: string, address: string): Promise<KeptCard> {
-		const profile = READERS.find(({ id }) => id === reader)!;
 		const fetcher = new TracingFetcher(new Set(), this.via);
 		try {
-			const seen = await probe(fetcher, address, [profile]);
+			const seen = await probe(fetcher, address, [this.named(reader)]);
 			const one = seen.readers[0]!;
 			const { key, keeps } = one;
-			const ends = this.clock + keeps * HOUR;
+			this.keys.set(`${reader} ${address}`, key);
+			const there = this.cards.get(`${reader} ${key}`);
+			// A page that names another shares as that one, whose own card stays.
+			if (there && there.address === key && key !== address && this.isGood(there)) return told(there);
+			const ends = keeps >= FOR_EVER ? Number.POSITIVE_INFINITY : this.clock + keeps * HOUR;
 			const memory: Memory = {
 				...{ reader, address, key, ends, isShutOut: one.isShutOut },
 				fetched: new Date(this.clock).toISOString(),
-				until: keeps === 0 ? null : new Date(ends).toISOString(),
+				until: keeps === 0 ? null : Number.isFinite(ends) ? new Date(ends).toISOString() : NEVER,
 				card: one.card ? shownOf(one.card) : null
 			};
-			this.keys.set(`${reader} ${address}`, key);
 			this.cards.set(`${reader} ${key}`, memory);
 			return told(memory);
 		} finally {
@@ -99,6 +108,9 @@ export class ReadersService {
 		}
 	}
 }
+
+/** The end of what is kept for ever, as a moment that others can compare. */
+const NEVER = '9999-12-31T23:59:59.999Z';
 
 const told = ({ ends: _ends, asked: _asked, ...card }: Memory): KeptCard => card;
 const shownOf = ({ title, description, picture, host, siteName }: Card) => ({
@@ -133,8 +145,8 @@ async function answer(service: ReadersService, request: IncomingMessage): Promis
 			return [422, { detail: 'Say by how many hours the clock moves on: ?hours=24.' }];
 		return [200, { clock: service.moveOn(hours) }];
 	}
-	if (!READERS.some(({ id }) => id === reader))
-		return [404, { detail: `There is no reader "${reader}". There are ${READERS.map(({ id }) => id).join(', ')}.` }];
+	if (!service.readers.some(({ id }) => id === reader))
+		return [404, { detail: `There is no reader "${reader}". There are ${service.readers.map(({ id }) => id).join(', ')}.` }];
 	if (!isAddress) return [422, { detail: `“${address}” is no http or https address.` }];
 	if (method === 'GET' && pathname === '/card') return [200, await service.card(reader, address)];
 	if (method === 'POST' && pathname === '/again') {
@@ -157,7 +169,7 @@ async function pageOf(service: ReadersService, address: string): Promise<string>
 		address === ''
 			? []
 			: await Promise.all(
-					READERS.map(async ({ id, name, kind }) => ({ name, kind, seen: await service.card(id, address) }))
+					service.readers.map(async ({ id, name, kind }) => ({ name, kind, seen: await service.card(id, address) }))
 				);
 	const shown = cards.map(({ name, kind, seen }) => {
 		const { card } = seen;
@@ -166,7 +178,7 @@ async function pageOf(service: ReadersService, address: string): Promise<string>
 			: `<p>${seen.isShutOut ? 'It is shut out by robots.txt.' : 'It could not read the page.'}</p>`;
 		return `<section><h3>${escape(name)}</h3><p class="quiet">${escape(kind)}; fetched ${escape(seen.fetched)}${seen.until ? `, kept until ${escape(seen.until)}` : ', not kept'}</p>${body}</section>`;
 	});
-	return `<!doctype html>\n<html lang="en"><head><meta charset="utf-8"><title>The readers</title><meta name="viewport" content="width=device-width"><style>${STYLE}</style></head>\n<body><h1>What nine readers show of a link</h1><form><label>A link <input name="address" size="60" value="${escape(address)}"></label> <button>Paste</button></form>${shown.join('\n')}</body></html>\n`;
+	return `<!doctype html>\n<html lang="en"><head><meta charset="utf-8"><title>The readers</title><meta name="viewport" content="width=device-width"><style>${STYLE}</style></head>\n<body><h1>What readers show of a link</h1><form><label>A link <input name="address" size="60" value="${escape(address)}"></label> <button>Paste</button></form>${shown.join('\n')}</body></html>\n`;
 }
 
 const STYLE =

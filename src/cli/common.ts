@@ -137,3 +137,6 @@ export function findingAsText(found: Finding): string {
 	const where = 'part' in data ? data.part : tag === undefined ? found.code : `${tag}${language}`;
 	return `${isError(found) ? 'error' : 'warning'}: ${target.of}${owner && ` ${owner}`}, ${where}: ${describeFinding(found)}`;
 }
+
+/** Gathers what an option that may be repeated was given. */
+export const collect = (value: string, before: string[]): string[] => [...before, value];

@@ -126,13 +126,15 @@ export {
 	cardOf,
 	isShownWhole,
 	LEAST_SIDE,
+	MOVES,
 	type Card,
 	type CardPicture,
 	type CardText,
+	type MoreOfPage,
 	type PictureSeen
 } from './readers/card';
 export { nothingFound } from './readers/nothingFound';
-export { READERS, type CardForm, type ReaderProfile } from './readers/profiles';
+export { ALL_READERS, READERS, readsHeadAlone, type CardForm, type ReaderProfile } from './readers/profiles';
 export {
 	findHard,
 	HARD_KINDS,
@@ -155,5 +157,5 @@ export { ownOf } from './own';
 export { hiddenIn, publicIn, type Hidden } from './public';
 export { toTemplate, toWholeTemplate } from './template/quote';
 export { replaceWords } from './template/replace';
-export { HABITS, AGAIN_IN_WORDS, habitsInWords, type Habits } from './readers/habits';
+export { AGAIN_IN_WORDS, FOR_EVER, habitsInWords, type Habits } from './readers/habits';
 export { charsetIn, readServedHead, type ServedHead, type ServedTag } from './markup/served';

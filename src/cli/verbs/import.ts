@@ -14,7 +14,18 @@ import { sheetOf } from '$server/imports/table/table';
 import { takeTable } from '$server/imports/takeTable';
 import { readSiteFile, saveSiteFile } from '$server/siteFile/siteFile';
 import { sayQuality } from './quality';
-import { count, dbOption, keepHeapSmall, listed, printJson, progressBar, say, withStore, type Verb } from '../common';
+import {
+	collect,
+	count,
+	dbOption,
+	keepHeapSmall,
+	listed,
+	printJson,
+	progressBar,
+	say,
+	type Verb,
+	withStore
+} from '../common';
 
 interface Options {
 	db?: string;
@@ -27,7 +38,7 @@ interface Options {
 	linkLanguages?: boolean;
 	bareAddresses?: boolean;
 	from?: string;
-	via?: string;
+	via: string[];
 	limit?: number;
 	depth?: number;
 	rate?: number;
@@ -52,7 +63,9 @@ export const addImport: Verb = (program) => {
 		.option('--from <address>', 'reads from the web instead: a page of the live site, a sitemap or a feed')
 		.option(
 			'--via <address>',
-			'a machine at hand that stands in for the public site, such as http://127.0.0.1:5173 (web)'
+			'a machine at hand that stands in for the public site, such as http://127.0.0.1:5173, or HOST=ADDRESS for another; may be repeated (web)',
+			collect,
+			[]
 		)
 		.option('--limit <pages>', 'at most so many pages (web)', wholeNumber)
 		.option('--depth <links>', 'at most so many links away from the first page (web)', wholeNumber)
@@ -118,8 +131,6 @@ function positive(text: string): number {
 	if (!(number > 0)) throw new InvalidArgumentError('Write a number above 0.');
 	return number;
 }
-const collect = (value: string, before: string[]) => [...before, value];
-
 function typePattern(text: string): FolderSource['types'][number] {
 	const at = text.lastIndexOf('=');
 	if (at < 1 || at === text.length - 1) throw refuse('type-pattern-broken', { text });
@@ -219,7 +230,7 @@ async function fromWeb(store: Parameters<typeof importWeb>[0], from: string, opt
 			...(include.length > 0 && { include }),
 			...(exclude.length > 0 && { exclude })
 		},
-		via: via === undefined ? undefined : readVia(via, base ?? store.working.sites.find(site)?.site.base ?? from)
+		via: readVia(via, base ?? store.working.sites.find(site)?.site.base ?? from)
 	}).finally(() => {
 		bar.stop();
 		process.off('SIGINT', onStop);

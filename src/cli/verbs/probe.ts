@@ -1,15 +1,15 @@
 import { Option } from 'commander';
-import { nothingFound, parseUrl, READERS } from '$core';
+import { nothingFound, parseUrl, ALL_READERS } from '$core';
 import { refuse } from '$server/errors';
 import { TracingFetcher } from '$server/fetching/trace';
 import { readVia } from '$server/fetching/via';
 import { sarifOf } from '$server/findings/sarif';
 import { probe, type Probe } from '$server/probes/probe';
-import { print, printJson, type Verb } from '../common';
+import { collect, print, printJson, type Verb } from '../common';
 
 interface Options {
 	reader: string[];
-	via?: string;
+	via: string[];
 	format: 'text' | 'json' | 'sarif';
 }
 
@@ -22,23 +22,25 @@ export const addProbe: Verb = (program) => {
 		.argument('<address...>', 'whole addresses of pages')
 		.option(
 			'--reader <id>',
-			`only this reader: ${READERS.map(({ id }) => id).join(', ')}; may be repeated`,
-			(id: string, before: string[]) => [...before, id],
+			`only this reader: ${ALL_READERS.map(({ id }) => id).join(', ')}; may be repeated`,
+			collect,
 			[]
 		)
-		.option('--via <address>', 'a machine at hand that stands in for the public site, such as http://127.0.0.1:5173')
+		.option(
+			'--via <address>',
+			'a machine at hand that stands in for the public site, such as http://127.0.0.1:5173, or for another host, such as https://media.site.example=http://127.0.0.1:5174; may be repeated',
+			collect,
+			[]
+		)
 		.addOption(new Option('--format <format>', 'how it is told').choices(['text', 'json', 'sarif']).default('text'))
 		.action(async (addresses: string[], { reader, via, format }: Options) => {
-			const unknown = reader.find((id) => !READERS.some((one) => one.id === id));
-			if (unknown) throw refuse('reader-missing', { reader: unknown, readers: READERS.map(({ id }) => id) });
+			const unknown = reader.find((id) => !ALL_READERS.some((one) => one.id === id));
+			if (unknown) throw refuse('reader-missing', { reader: unknown, readers: ALL_READERS.map(({ id }) => id) });
 			for (const address of addresses)
 				if (!/^https?:\/\//i.test(address) || !parseUrl(address)) throw refuse('address-not-whole', { address });
-			const fetcher = new TracingFetcher(
-				new Set(),
-				via === undefined ? undefined : readVia(via, addresses[0] as string)
-			);
+			const fetcher = new TracingFetcher(new Set(), readVia(via, addresses[0] as string));
 			try {
-				const which = reader.length > 0 ? READERS.filter(({ id }) => reader.includes(id)) : READERS;
+				const which = reader.length > 0 ? ALL_READERS.filter(({ id }) => reader.includes(id)) : ALL_READERS;
 				const probes = [];
 				for (const address of addresses) {
 					const one = await probe(fetcher, address, which);
@@ -64,7 +66,7 @@ function asText({ address, readers, findings, picture, unseen, tags }: Probe): s
 	const hops = readers.find((one) => one.hops.length > 0)?.hops ?? [];
 	const way = hops.map(({ address: at, status, took }) => `  ${status || '—'}  ${at}  ${took.toFixed(0)} ms\n`);
 	const cards = readers.map(({ reader, isShutOut, robotsFail, card, end, bytes, key }) => {
-		const { name } = READERS.find(({ id }) => id === reader) as (typeof READERS)[number];
+		const { name } = ALL_READERS.find(({ id }) => id === reader) as (typeof ALL_READERS)[number];
 		if (isShutOut)
 			return `  ${name}: ${robotsFail === undefined ? 'shut out by robots.txt' : `reads nothing while robots.txt ${robotsFail}`}\n`;
 		if (!card) return `  ${name}: no card (${end})\n`;

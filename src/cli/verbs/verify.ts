@@ -3,13 +3,13 @@ import { refuse } from '$server/errors';
 import { readVia } from '$server/fetching/via';
 import { sarifOf } from '$server/findings/sarif';
 import { DRIFTS, verify, type Drift } from '$server/probes/verify';
-import { count, dbOption, listed, printJson, progressBar, say, withStore, type Verb } from '../common';
+import { collect, count, dbOption, listed, printJson, progressBar, say, type Verb, withStore } from '../common';
 
 interface Options {
 	site: string;
 	sample?: string;
 	rate: string;
-	via?: string;
+	via: string[];
 	failOn: string[];
 	format: 'text' | 'json' | 'sarif';
 	db?: string;
@@ -52,7 +52,12 @@ export const addVerify: Verb = (program) => {
 		.requiredOption('--site <name>', 'the name of the site')
 		.option('--sample <pages>', 'only so many pages, chosen evenly')
 		.option('--rate <requests>', 'requests a second', '5')
-		.option('--via <address>', 'a machine at hand that stands in for the public site')
+		.option(
+			'--via <address>',
+			'a machine at hand that stands in for the public site; may be repeated, with HOST=ADDRESS for others',
+			collect,
+			[]
+		)
 		.option(
 			'--fail-on <kinds>',
 			`exit code 1 for these alone, of ${DRIFTED.join(', ')}; else for each of them`,
@@ -74,7 +79,7 @@ export const addVerify: Verb = (program) => {
 				const bar = progressBar('Looking');
 				const done = await verify(store, {
 					...{ site, sample: pages, rate: speed, signal: stop.signal, progress: bar.update },
-					via: via === undefined ? undefined : readVia(via, store.working.sites.named(site).site.base)
+					via: readVia(via, store.working.sites.named(site).site.base)
 				}).finally(() => {
 					bar.stop();
 					process.off('SIGINT', onStop);

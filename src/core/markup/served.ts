@@ -29,6 +29,10 @@ export interface ServedHead {
 	readonly tags: readonly ServedTag[];
 	/** The first pictures of the page. */
 	readonly pictures: readonly string[];
+	/** What else it says of itself, under the names that readers ask for: `h1`, `ld:name`, `itemprop:image`; as written. */
+	readonly more: ReadonlyMap<string, string>;
+	/** Where its oEmbed stands, as written (oEmbed 1.0, 4). */
+	readonly oembed: string | undefined;
 	/** Words in the body, and scripts: many scripts and no words are a shell that scripts fill. */
 	readonly words: number;
 	readonly scripts: number;
@@ -36,7 +40,7 @@ export interface ServedHead {
 	readonly base: string | undefined;
 	/** Where it goes on to by a refresh in its markup, and after how many seconds. */
 	readonly refresh: { readonly to: string; readonly seconds: number } | undefined;
-	/** There is a field for a password. */
+	/** There is a field for a password, or one for a name or an address in a page that says that one signs in there. */
 	readonly asksToSignIn: boolean;
 	/** Where the declaration of the encoding ends, in characters, and what it says; undefined for none. */
 	readonly charsetAt: number | undefined;
@@ -59,7 +63,12 @@ export function readServedHead(html: string): ServedHead {
 	const document = parseDocument(html, { sourceCodeLocationInfo: true, scriptingEnabled: false });
 	const tags: ServedTag[] = [];
 	const pictures: string[] = [];
-	let [words, scripts, isBelow, asksToSignIn] = [0, 0, false, false];
+	const more = new Map<string, string>();
+	const say = (name: string, value: string | undefined) => {
+		if (value && !more.has(name)) more.set(name, value.slice(0, LONGEST_MORE));
+	};
+	let [words, scripts, isBelow, asksForPassword, asksForName] = [0, 0, false, false, false];
+	let oembed: string | undefined;
 	let base: string | undefined;
 	let refresh: ServedHead['refresh'];
 	let charsetAt: number | undefined;
@@ -69,13 +78,22 @@ export function readServedHead(html: string): ServedHead {
 		if (tagName === 'body') {
 			isBelow = true;
 			words = countWords(textOf(element));
-		} else if (tagName === 'script') scripts++;
+		} else if (tagName === 'script') {
+			if (/^application\/ld\+json\b/i.test(attribute(element, 'type')?.trim() ?? ''))
+				sayLinkedData(scriptOf(element), say);
+			else scripts++;
+		} else if (tagName === 'h1') say('h1', settleText(textOf(element)));
 		else if (tagName === 'base') base ??= attribute(element, 'href');
 		else if (tagName === 'img') {
 			const src = attribute(element, 'src');
 			if (src && pictures.length < MOST_PICTURES) pictures.push(src);
-		} else if (tagName === 'input') asksToSignIn ||= attribute(element, 'type')?.toLowerCase() === 'password';
-		else if (tagName === 'meta') {
+			say('img', src);
+		} else if (tagName === 'input') {
+			asksForPassword ||= attribute(element, 'type')?.toLowerCase() === 'password';
+			asksForName ||= ['type', 'name', 'id', 'autocomplete'].some((of) =>
+				NAMES_SOMEONE.test(attribute(element, of) ?? '')
+			);
+		} else if (tagName === 'meta') {
 			const equiv = attribute(element, 'http-equiv')?.toLowerCase();
 			if (equiv === 'refresh') refresh ??= readRefresh(attribute(element, 'content'));
 			const said =
@@ -85,13 +103,74 @@ export function readServedHead(html: string): ServedHead {
 				charsetAt = element.sourceCodeLocation?.endOffset;
 			}
 		}
+		if (tagName === 'link' && /^(application|text)\/json\+oembed$/i.test(attribute(element, 'type')?.trim() ?? ''))
+			oembed ??= attribute(element, 'href')?.trim();
+		const property = attribute(element, 'itemprop')?.trim();
+		if (property && /^[\w-]{1,40}$/.test(property)) say(`itemprop:${property}`, propertyOf(element));
 		for (const name of namesOf(element)) {
 			const tag = servedTag(element, name, isBelow);
 			if (tag && tags.length < MOST_TAGS) tags.push(tag);
 		}
 	}
-	return { tags, pictures, words, scripts, base, refresh, asksToSignIn, charsetAt, charset };
+	const title = tags.find(({ name }) => name === 'title')?.value ?? '';
+	const saysSignIn = [title, more.get('h1') ?? ''].some((text) => SIGNS_IN.test(text));
+	const asksToSignIn = asksForPassword || (asksForName && saysSignIn);
+	return { tags, pictures, more, oembed, words, scripts, base, refresh, asksToSignIn, charsetAt, charset };
 }
+
+/** So much is kept of what a page says beside its tags (UTF-16 code units), and read of JSON-LD. */
+const LONGEST_MORE = 5000;
+const LONGEST_LINKED_DATA = 500_000;
+
+/** Fields in which one says who one is, and what pages that ask for that call themselves, in the languages seen most. */
+const NAMES_SOMEONE = /^(?:e-?mail|user-?name|user|login|identifier|account)$/i;
+const SIGNS_IN =
+	/\b(?:sign|log)[ -]?in\b|\b(?:se connecter|connexion|anmelden|anmeldung|iniciar sesi[oó]n|acceder|accedi|inloggen|logga in|zaloguj)\b/i;
+
+/** The text of a script, which is no text of the page. */
+const scriptOf = (element: Tree.Element): string =>
+	element.childNodes.map((node) => (node.nodeName === '#text' && 'value' in node ? node.value : '')).join('');
+
+/** What an element says of its `itemprop` (HTML standard, 5.2.4), in short. */
+function propertyOf(element: Tree.Element): string | undefined {
+	if (element.tagName === 'meta') return settleText(attribute(element, 'content') ?? '');
+	const address = attribute(element, 'src') ?? attribute(element, 'href') ?? attribute(element, 'data');
+	return address?.trim() ?? settleText(textOf(element));
+}
+
+/** The first thing of JSON-LD that has a name, with its description and picture. What cannot be read says nothing. */
+function sayLinkedData(text: string, say: (name: string, value: string | undefined) => void) {
+	if (text.length > LONGEST_LINKED_DATA) return;
+	let data: unknown;
+	try {
+		data = JSON.parse(text);
+	} catch {
+		return;
+	}
+	const things = thingsIn(data);
+	const thing = things.find((one) => typeof one.headline === 'string' || typeof one.name === 'string') ?? things[0];
+	if (!thing) return;
+	for (const name of ['headline', 'name', 'description'] as const)
+		if (typeof thing[name] === 'string') say(`ld:${name}`, settleText(thing[name]));
+	const [image] = [thing.image].flat();
+	const address = typeof image === 'string' ? image : image?.url;
+	if (typeof address === 'string') say('ld:image', address.trim());
+}
+
+/** What of it is read; anything else may stand there. */
+interface Thing {
+	readonly headline?: unknown;
+	readonly name?: unknown;
+	readonly description?: unknown;
+	readonly image?: string | { readonly url?: unknown } | readonly (string | { readonly url?: unknown })[];
+	readonly '@graph'?: unknown;
+}
+function thingsIn(data: unknown): readonly Thing[] {
+	const all: readonly unknown[] = [data].flat();
+	const graph = all.flatMap((one) => (isThing(one) ? [one['@graph'] ?? one].flat() : []));
+	return graph.filter(isThing).slice(0, MOST_TAGS);
+}
+const isThing = (one: unknown): one is Thing => typeof one === 'object' && one !== null;
 
 /** Runs of letters between white space. */
 function countWords(text: string): number {

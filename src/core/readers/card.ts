@@ -23,6 +23,8 @@ export interface CardPicture {
 	readonly small: boolean;
 	/** Why the card is small though there is a picture, in words. */
 	readonly why?: string;
+	/** It is shown moving. */
+	readonly moves?: true;
 }
 
 /** What a reader makes of a head. */
@@ -50,8 +52,22 @@ type Values = ReadonlyMap<string, string>;
 
 /** What came of fetching a picture: what it is, or why it is none, in words that follow its address. */
 export type PictureSeen =
-	| { readonly type: string; readonly width: number; readonly height: number; readonly bytes: number }
+	| {
+			readonly type: string;
+			readonly width: number;
+			readonly height: number;
+			readonly bytes: number;
+			/** It has several frames. */
+			readonly isAnimated?: boolean;
+	  }
 	| { readonly why: string };
+
+/**
+ * What a page says beside its tags, by the names that readers ask for it under: its first heading `h1`, its first picture
+ * `img`, what JSON-LD (`ld:name`), microdata (`itemprop:name`) and oEmbed (`oembed:title`) say, `favicon` where one is found.
+ */
+export type MoreOfPage = ReadonlyMap<string, string>;
+const NOTHING_MORE: MoreOfPage = new Map();
 
 /** A picture with a side of fewer pixels is a mark that counts visits, and taken by no reader. */
 export const LEAST_SIDE = 16;
@@ -59,13 +75,21 @@ export const LEAST_SIDE = 16;
 /**
  * The card that a reader draws from a head. Pure: the same head gives the same card. Where the pictures were fetched,
  * `seen` says by address what each is: the reader takes the first that it can show, and each is what it is, whatever its
- * tags say. One that nobody has looked at is taken at its tags' word.
+ * tags say. One that nobody has looked at is taken at its tags' word. `more` is what the page says beside its tags.
  */
-export function cardOf(reader: ReaderProfile, head: Head, seen?: (address: string) => PictureSeen | undefined): Card {
-	const values: Values = new Map([...head.tags].reverse().map(({ tag, value }) => [tag.name, value]));
+export function cardOf(
+	reader: ReaderProfile,
+	head: Head,
+	seen?: (address: string) => PictureSeen | undefined,
+	more: MoreOfPage = NOTHING_MORE
+): Card {
+	const values: Values = new Map([
+		...more,
+		...[...head.tags].reverse().map(({ tag, value }) => [tag.name, value] as const)
+	]);
 	const [placeFrom, address = ''] = firstOf(reader.place, values);
 	const url = parseUrl(address);
-	const { pictures, passedOver } = picturesOf(reader, head, values, seen);
+	const { pictures, passedOver } = picturesOf(reader, head, values, seen, more);
 	return {
 		reader,
 		title: textWithin(firstOf(reader.title, values), reader.shows.title),
@@ -77,7 +101,7 @@ export function cardOf(reader: ReaderProfile, head: Head, seen?: (address: strin
 		placeFrom,
 		crumbs: (url?.pathname ?? '').split('/').filter(Boolean).map(readable),
 		siteName: values.get('og:site_name') ?? url?.host ?? '',
-		icon: reader.icon && values.get('icon'),
+		icon: reader.icon && (values.get('icon') ?? (reader.icon === 'or-favicon' ? more.get('favicon') : undefined)),
 		pairs: reader.pairs ? pairsOf(values) : []
 	};
 }
@@ -122,26 +146,41 @@ function picturesOf(
 	reader: ReaderProfile,
 	head: Head,
 	values: Values,
-	seen: (address: string) => PictureSeen | undefined = () => undefined
+	seen: (address: string) => PictureSeen | undefined = () => undefined,
+	more: MoreOfPage
 ): Pick<Card, 'pictures' | 'passedOver'> {
 	const { frame } = reader;
 	if (!frame) return { pictures: [], passedOver: [] };
 	const known = picturesIn(head, 'og:image');
 	const passedOver: Card['passedOver'][number][] = [];
-	for (const from of reader.picture) {
+	for (const from of frame.otherwise === 'first' ? [...reader.picture, 'img'] : reader.picture) {
 		const taken: CardPicture[] = [];
-		for (const picture of values.has(from) ? picturesIn(head, from) : []) {
+		for (const picture of values.has(from) ? picturesIn(head, from, more) : []) {
 			// A Twitter card picture has no facts of its own in the head: they stand with its Open Graph twin.
 			const twin = known.find(({ address }) => address === picture.address);
 			const is = seen(picture.address);
-			const why = is && whyNot(is, frame);
-			if (why !== undefined) passedOver.push({ address: picture.address, from, why });
+			const passes = (why: string) => passedOver.push({ address: picture.address, from, why });
+			// One that believes what tags say sends on what they name: where there is nothing, nothing is shown.
+			const believed = frame.judges === 'tags' && is && 'width' in is ? undefined : is;
+			const why = believed && whyNot(believed, frame);
 			// A picture in a form that it cannot read is none.
-			else if (is || (frame.takes as readonly string[]).includes(formOf(twin?.type, picture.address))) {
+			const isRead = believed !== undefined || readsForm(frame, twin?.type, picture.address);
+			if (why !== undefined) {
+				passes(why);
+				if (frame.failing === 'blank' || frame.judges === 'tags') return { pictures: taken, passedOver };
+			} else if (isRead) {
 				const { type: _type, ...facts } = { ...twin, ...picture };
-				const real = is && 'width' in is ? { ...facts, width: is.width, height: is.height } : facts;
+				const real =
+					believed && 'width' in believed ? { ...facts, width: believed.width, height: believed.height } : facts;
 				const small = smallBecause(reader, real.width, values);
-				taken.push({ ...real, from, small: small !== undefined, ...(small && { why: small }) });
+				const moves = frame.animated === 'moves' && is && 'width' in is && is.isAnimated;
+				taken.push({
+					...real,
+					from,
+					small: small !== undefined,
+					...(small && { why: small }),
+					...(moves && { moves })
+				});
 				if (!frame.every) break;
 			}
 		}
@@ -150,16 +189,24 @@ function picturesOf(
 	return { pictures: [], passedOver };
 }
 
+const readsForm = ({ takes }: NonNullable<ReaderProfile['frame']>, type: string | undefined, address: string) =>
+	(takes as readonly string[]).includes(formOf(type, address));
+
 /** Why a reader takes no picture that was fetched, in words that follow its address; undefined where it does. */
-function whyNot(seen: PictureSeen, { takes, maxBytes }: NonNullable<ReaderProfile['frame']>): string | undefined {
+function whyNot(
+	seen: PictureSeen,
+	{ takes, maxBytes, animated }: NonNullable<ReaderProfile['frame']>
+): string | undefined {
 	if ('why' in seen) return seen.why;
 	const form = formOf(seen.type, '');
 	if (!(takes as readonly string[]).includes(form)) return `is ${form.toUpperCase()}, which it cannot read`;
 	if (maxBytes !== undefined && seen.bytes > maxBytes)
 		return `has ${inMegabytes(seen.bytes)}, and it fetches ${inMegabytes(maxBytes)} at the most`;
 	if (Math.min(seen.width, seen.height) < LEAST_SIDE) return `is ${seen.width} × ${seen.height}, a mark and no picture`;
-	return undefined;
+	return seen.isAnimated && animated === 'none' ? MOVES : undefined;
 }
+/** Why a picture is passed over that has several frames. */
+export const MOVES = 'moves, and it shows none that does';
 const inMegabytes = (bytes: number) => `${(bytes / 1_000_000).toFixed(1)} MB`;
 
 function smallBecause({ frame, chooses }: ReaderProfile, width: number | undefined, values: Values) {
@@ -187,8 +234,9 @@ function formOf(type: string | undefined, address: string): string {
 		.replace(/\+xml$/, '');
 }
 
-function picturesIn(head: Head, name: string): KnownPicture[] {
-	const found: KnownPicture[] = [];
+function picturesIn(head: Head, name: string, more?: MoreOfPage): KnownPicture[] {
+	const other = more?.get(name);
+	const found: KnownPicture[] = other === undefined ? [] : [{ address: other }];
 	for (const { tag, value } of head.tags) {
 		const last = found.at(-1);
 		if (tag.name === name) found.push({ address: value });

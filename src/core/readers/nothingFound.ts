@@ -1,4 +1,4 @@
-import { READERS } from './profiles';
+import { ALL_READERS } from './profiles';
 
 /** What of a probe tells whether all was looked at. */
 export interface Looked {
@@ -21,4 +21,4 @@ export function nothingFound({ readers, picture, unseen }: Looked): string {
 		: 'Nothing is wrong with what is served.';
 }
 
-const nameOf = (id: string) => READERS.find((reader) => reader.id === id)?.name ?? id;
+const nameOf = (id: string) => ALL_READERS.find((reader) => reader.id === id)?.name ?? id;

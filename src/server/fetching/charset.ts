@@ -1,5 +1,5 @@
 import { charsetIn } from '$core';
-import { decodeBytes, detectEncoding } from '../files/encoding';
+import { declaredEncoding, decodeBytes, detectEncoding } from '../files/encoding';
 
 /** Where the encoding of a served page was taken from. */
 export type CharsetSource = 'byte-order-mark' | 'header' | 'markup' | 'bytes';
@@ -19,11 +19,10 @@ export function decodeServed(
 	const said = charsetIn(contentType ?? '');
 	const header = said === undefined || hasMark ? undefined : labelled(said);
 	const encoding = header ?? detectEncoding(body);
-	const isDeclared = /<meta[^>]+charset\s*=/i.test(body.subarray(0, 1024).toString('latin1'));
 	return {
 		text: decodeBytes(body, encoding),
 		encoding,
-		from: hasMark ? 'byte-order-mark' : header ? 'header' : isDeclared ? 'markup' : 'bytes'
+		from: hasMark ? 'byte-order-mark' : header ? 'header' : declaredEncoding(body) === undefined ? 'bytes' : 'markup'
 	};
 }
 

@@ -1,18 +1,43 @@
 import type { Agent, Dispatcher } from 'undici';
+import type { LookupFunction } from 'node:net';
 
 type Asked = { readonly signal: AbortSignal; readonly headers: Record<string, string> };
+type Options = Agent.Options & { readonly connect?: { readonly lookup?: LookupFunction; readonly timeout?: number } };
+/** What is read of an answer. */
+export type Answered = Pick<Dispatcher.ResponseData, 'statusCode' | 'headers' | 'body'>;
 
 /** An HTTP client. Its package is loaded when it first fetches: that takes as long as most work that fetches nothing. */
 export class Client {
 	private agent: Agent | undefined;
 
-	constructor(private readonly options: Agent.Options) {}
+	constructor(private readonly options: Options) {}
 
 	/** Asks for an address; redirects are not followed. */
-	async get(address: string, asked: Asked): Promise<Dispatcher.ResponseData> {
+	async get(address: string, asked: Asked): Promise<Answered> {
 		const { request, Agent } = await import('undici');
 		this.agent ??= new Agent(this.options);
-		return request(address, { ...asked, dispatcher: this.agent });
+		try {
+			return await request(address, { ...asked, dispatcher: this.agent });
+		} catch (error) {
+			// It takes a server for broken that says “100 Continue” unasked, which is allowed (RFC 9110, 15.2).
+			if (!(error instanceof Error && error.message === 'bad response')) throw error;
+			return this.getPlainly(address, asked);
+		}
+	}
+
+	/** The same by the runtime's own client. */
+	private async getPlainly(address: string, { signal, headers }: Asked): Promise<Answered> {
+		const { request } = address.startsWith('https:') ? await import('node:https') : await import('node:http');
+		const { connect, maxHeaderSize } = this.options;
+		return new Promise((done, fail) => {
+			const limits = { ...(connect?.lookup && { lookup: connect.lookup }), ...(maxHeaderSize && { maxHeaderSize }) };
+			request(address, { signal, headers, ...limits, agent: false })
+				.on('error', fail)
+				.on('response', (body) =>
+					done({ statusCode: body.statusCode ?? 0, headers: body.headers, body: body as unknown as Answered['body'] })
+				)
+				.end();
+		});
 	}
 
 	/** Ends it when all that is under way has been answered. */

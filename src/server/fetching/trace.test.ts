@@ -1,6 +1,6 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { brotliCompressSync, deflateSync, gzipSync } from 'node:zlib';
+import { brotliCompressSync, deflateRawSync, deflateSync, gzipSync } from 'node:zlib';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import { TracingFetcher, type TraceLimits } from './trace';
 
@@ -95,17 +95,38 @@ describe('a body', () => {
 		expect(told.body.length).toBeGreaterThan(500);
 		expect(long.startsWith(told.body.toString())).toBe(true);
 	});
-	test('unpacked a little beyond what is read is cut; beyond all measure it is an attack', async () => {
-		answers.set('/more', says(gzipSync('x'.repeat(3900)), { 'content-encoding': 'gzip' }));
-		answers.set('/bomb', says(gzipSync('x'.repeat(5000)), { 'content-encoding': 'gzip' }));
-		answers.set('/brotli', says(brotliCompressSync('x'.repeat(5000)), { 'content-encoding': 'br' }));
-		const more = await get('/more');
-		expect([more.end, more.body.length]).toEqual(['cut', 1000]);
-		for (const path of ['/bomb', '/brotli']) {
-			const bomb = await get(path);
-			expect([bomb.end, bomb.body.length]).toEqual(['bad-compression', 0]);
-			expect(bomb.received).toBeGreaterThan(0);
+	test('that unpacks into more than is read is read that far, however much is packed into it', async () => {
+		answers.set('/more', says(gzipSync('x'.repeat(1001)), { 'content-encoding': 'gzip' }));
+		answers.set('/bomb', says(gzipSync(Buffer.alloc(90_000_000)).subarray(0, 900), { 'content-encoding': 'gzip' }));
+		answers.set('/brotli', says(brotliCompressSync('x'.repeat(5_000_000)), { 'content-encoding': 'br' }));
+		answers.set('/just', says(gzipSync('x'.repeat(1000)), { 'content-encoding': 'gzip' }));
+		for (const path of ['/more', '/bomb', '/brotli']) {
+			const more = await get(path);
+			expect([path, more.end, more.body.length]).toEqual([path, 'cut', 1000]);
 		}
+		expect(await get('/just')).toMatchObject({ end: 'whole', received: expect.any(Number) as number });
+	});
+	test('packed several times over is unpacked as often, whether one header says so or two', async () => {
+		const twice = gzipSync(gzipSync('Tides'));
+		answers.set('/twice', says(twice, { 'content-encoding': 'gzip, gzip' }));
+		answers.set('/both', (response) =>
+			response
+				.writeHead(200, [
+					['content-encoding', 'gzip'],
+					['content-encoding', 'br']
+				] as never)
+				.end(brotliCompressSync(gzipSync('Tides')))
+		);
+		answers.set('/raw', says(deflateRawSync('Tides'), { 'content-encoding': 'deflate' }));
+		answers.set('/many', says('x', { 'content-encoding': 'gzip, gzip, gzip, gzip, gzip' }));
+		for (const path of ['/twice', '/both', '/raw'])
+			expect([path, (await get(path)).body.toString()]).toEqual([path, 'Tides']);
+		expect((await get('/twice')).packed).toEqual(twice);
+		expect(await get('/many')).toMatchObject({ end: 'bad-compression', why: 'packed 5 times' });
+	});
+	test('packed in a way that nobody asked for is told as that', async () => {
+		answers.set('/a', says('\x28\xb5\x2f\xfd', { 'content-encoding': 'zstd' }));
+		expect(await get('/a')).toMatchObject({ end: 'unknown-packing', why: 'zstd' });
 	});
 	test('that says it is packed and is not', async () => {
 		answers.set('/a', says('plain words', { 'content-encoding': 'gzip' }));
@@ -172,6 +193,38 @@ describe('on the way', () => {
 		expect(told.end).toBe('refused');
 		expect(told.why).toContain('http://10.0.0.1/secret');
 		expect(await fetcher.fetch('http://192.168.0.1/', LIMITS)).toMatchObject({ end: 'refused', hops: [] });
+	});
+	test('only redirects of the kinds that are followed lead on', async () => {
+		answers.set('/a', leads('/b', 308));
+		answers.set('/b', says('there'));
+		expect((await get('/a')).body.toString()).toBe('there');
+		expect(await get('/a', { follows: [301, 302] })).toMatchObject({ end: 'whole', hops: [{ status: 308 }] });
+		answers.set('/c', leads('/b', 300));
+		expect(await get('/c')).toMatchObject({ hops: [{ status: 300 }] });
+	});
+	test('cookies are kept where the reader keeps them: without, a page that asks for one goes round in a circle', async () => {
+		answers.set('/a', (response, request) =>
+			request.headers.cookie === 'seen=1'
+				? response.end('inside')
+				: response
+						.writeHead(302, { location: '/a', 'set-cookie': ['seen=1; Path=/', 'other=2; Domain=elsewhere.example'] })
+						.end()
+		);
+		expect(await get('/a')).toMatchObject({ end: 'loop' });
+		const kept = await get('/a', { cookies: true });
+		expect([kept.end, kept.body.toString(), kept.hops.length]).toEqual(['whole', 'inside', 2]);
+		// One fetch knows nothing of the one before.
+		expect((await get('/a', { cookies: true })).hops).toHaveLength(2);
+	});
+	test('where it may not go, it stops', async () => {
+		answers.set('/a', leads('/shut'));
+		const asked: string[] = [];
+		const mayFollow = (to: string) => {
+			asked.push(to);
+			return Promise.resolve(!to.endsWith('/shut'));
+		};
+		expect(await get('/a', { mayFollow })).toMatchObject({ end: 'shut', why: `http://${host}/shut` });
+		expect(asked).toEqual([`http://${host}/shut`]);
 	});
 	test('a redirect that names no place is the end of it', async () => {
 		answers.set('/a', (response) => response.writeHead(302).end('where to?'));
@@ -241,6 +294,19 @@ describe('a machine at hand', () => {
 		expect(seen[0]).toMatchObject({ 'x-forwarded-host': 'site.example', 'x-forwarded-proto': 'https' });
 		// The machine itself stays refused by its own address.
 		expect(await standing.fetch(`http://${host}/c`, LIMITS)).toMatchObject({ end: 'refused' });
+		await standing.close();
+	});
+	test('is asked under the public name, for each host that it stands in for', async () => {
+		const at = `http://${host}`;
+		const standing = new TracingFetcher(new Set(), [
+			{ origin: new URL('https://möwe.example').origin, at },
+			{ origin: 'https://media.example:8443', at }
+		]);
+		answers.set('/a', (response, request) => response.end(request.headers.host));
+		const said = async (address: string) => (await standing.fetch(address, LIMITS)).body.toString();
+		expect(await said('https://möwe.example:443/a')).toBe('xn--mwe-sna.example');
+		expect(await said('https://media.example:8443/a')).toBe('media.example:8443');
+		expect((await standing.fetch('http://media.example/a', LIMITS)).end).not.toBe('whole');
 		await standing.close();
 	});
 	test('is no part of other fetches', async () => {

@@ -1,10 +1,10 @@
 import type { IncomingHttpHeaders } from 'undici/types/header';
-import type { Dispatcher } from 'undici';
 import type { lookup } from 'node:dns';
-import { brotliDecompressSync, constants, gunzipSync, inflateSync } from 'node:zlib';
-import { parseUrl } from '$core';
-import { Client } from './client';
+import { CookieJar } from 'tough-cookie';
+import { ownOf, parseUrl } from '$core';
+import { Client, type Answered } from './client';
 import { guardedLookup, refuseAddress, RefusedName } from './guard';
+import { unpack } from './unpack';
 
 /** One answer on the way to a page. */
 export interface Hop {
@@ -24,17 +24,25 @@ type Ending =
 	/** The reader had read as much as it reads. */
 	| 'cut'
 	| 'too-many-redirects'
-	/** A redirect that the reader does not follow, to another host. */
+	/** A redirect that the reader does not follow, to another host, or to what it may not read. */
 	| 'other-host'
+	| 'shut'
 	| 'loop'
+	/** Not fetched: the guard refuses the address. */
 	| 'refused'
 	| 'unknown-name'
+	/** Nothing listens there. */
+	| 'no-connection'
+	/** Its certificate is out of date, of another name, or trusted by nobody. */
+	| 'certificate'
 	| 'timeout'
 	| 'reset'
 	/** The body was shorter than its server said, or ended in the middle. */
 	| 'short'
-	/** It says that it is compressed and is not, or grows beyond all measure. */
-	| 'bad-compression';
+	/** It says that it is packed and is not. */
+	| 'bad-compression'
+	/** It is packed in a way that was not asked for. */
+	| 'unknown-packing';
 
 /** One fetch, told completely. */
 export interface TracedFetch {
@@ -43,6 +51,8 @@ export interface TracedFetch {
 	readonly body: Buffer;
 	/** Bytes that came over the wire for the body. */
 	readonly received: number;
+	/** The body as it came, where it was packed. */
+	readonly packed?: Buffer;
 	readonly end: Ending;
 	/** More on it, in words. */
 	readonly why?: string;
@@ -56,8 +66,14 @@ export interface TraceLimits {
 	/** Milliseconds for the whole fetch. */
 	readonly timeout: number;
 	readonly redirects: number;
+	/** The kinds of redirects that are followed, by their status; all without it. */
+	readonly follows?: readonly number[];
 	/** Redirects to other hosts are followed; else the fetch ends there. */
 	readonly otherHosts?: boolean;
+	/** Cookies are kept from hop to hop. */
+	readonly cookies?: boolean;
+	/** Asked before a redirect is followed. */
+	readonly mayFollow?: (address: string) => Promise<boolean>;
 	readonly headers: Readonly<Record<string, string>>;
 	/** Ends the fetch from outside. */
 	readonly signal?: AbortSignal;
@@ -71,8 +87,8 @@ export interface Via {
 	readonly at: string;
 }
 
-/** Unpacked, a body may be so many times what the reader reads, before it is taken for an attack. */
-const UNPACKED = 4;
+/** Statuses that lead on (RFC 9110, 15.4). */
+export const REDIRECTS: readonly number[] = [301, 302, 303, 307, 308];
 
 /**
  * Fetches for the server, and nothing but public addresses, hop by hop: redirects, names that resolve to private networks
@@ -81,21 +97,25 @@ const UNPACKED = 4;
 export class TracingFetcher {
 	private readonly client: Client;
 	/** For the machine that stands in: whoever named it may reach it. */
-	private readonly plain: Client | undefined;
+	private readonly plain?: Client;
 
-	/** `allowed` are hosts with their port that are fetched all the same; `via` stands in for a public address. */
+	private readonly via: readonly Via[];
+
+	/** `allowed` are hosts with their port that are fetched all the same; each of `via` stands in for a public address. */
 	constructor(
 		private readonly allowed: ReadonlySet<string> = new Set(),
-		private readonly via?: Via,
+		via: Via | readonly Via[] = [],
 		resolve?: typeof lookup
 	) {
+		this.via = [via].flat();
 		this.client = new Client({
 			connect: { lookup: guardedLookup(resolve), timeout: 10_000 },
 			headersTimeout: 30_000,
 			bodyTimeout: 30_000,
 			maxHeaderSize: 64_000
 		});
-		this.plain = via && new Client({ headersTimeout: 30_000, bodyTimeout: 30_000, maxHeaderSize: 64_000 });
+		if (this.via.length > 0)
+			this.plain = new Client({ headersTimeout: 30_000, bodyTimeout: 30_000, maxHeaderSize: 64_000 });
 	}
 
 	async close(): Promise<void> {
@@ -107,6 +127,8 @@ export class TracingFetcher {
 		const timeout = AbortSignal.timeout(limits.timeout);
 		const signal = limits.signal ? AbortSignal.any([timeout, limits.signal]) : timeout;
 		const hops: Hop[] = [];
+		const jar = limits.cookies ? new CookieJar() : undefined;
+		const been = new Set<string>();
 		const ended = (end: Ending, rest: Partial<TracedFetch> = {}): TracedFetch => ({
 			...{ hops, body: Buffer.alloc(0), received: 0, end, took: performance.now() - start },
 			...rest
@@ -116,56 +138,67 @@ export class TracingFetcher {
 			const refused = this.refuse(next);
 			if (refused) return ended('refused', { why: `${next} ${refused}` });
 			const began = performance.now() - start;
-			let answer: Dispatcher.ResponseData;
+			let answer: Answered;
 			try {
-				const client = (this.isStoodInFor(next) && this.plain) || this.client;
-				answer = await client.get(this.askedAt(next), { signal, headers: this.headersFor(next, limits) });
+				const client = (this.standInFor(next) && this.plain) || this.client;
+				const cookie = (await jar?.getCookieString(next)) ?? '';
+				been.add(`${next} ${cookie}`);
+				const headers = { ...this.headersFor(next, limits), ...(cookie !== '' && { cookie }) };
+				answer = await client.get(this.askedAt(next), { signal, headers });
 			} catch (error) {
 				hops.push({ address: next, status: 0, headers: {}, began, took: performance.now() - start - began });
 				return ended(...failure(error, limits));
 			}
 			const headers = flat(answer.headers);
 			hops.push({ address: next, status: answer.statusCode, headers, began, took: performance.now() - start - began });
-			const target =
-				answer.statusCode >= 300 && answer.statusCode < 400 ? this.publicly(headers.location, next) : undefined;
+			for (const said of [answer.headers['set-cookie'] ?? []].flat())
+				await jar?.setCookie(said, next, { ignoreError: true });
+			const leads = (limits.follows ?? REDIRECTS).includes(answer.statusCode);
+			const target = leads ? this.publicly(headers.location, next) : undefined;
 			if (!target) {
 				const read = await readBody(answer.body, headers, limits);
 				return ended(read.end, read);
 			}
 			// A body here is nothing that a reader would take.
 			answer.body.on('error', () => undefined).destroy();
-			if (hops.some((hop) => hop.address === target)) return ended('loop', { why: target });
+			if (been.has(`${target} ${(await jar?.getCookieString(target)) ?? ''}`)) return ended('loop', { why: target });
 			if (hops.length > limits.redirects) return ended('too-many-redirects', { why: target });
 			if (limits.otherHosts === false && parseUrl(target)?.host !== parseUrl(next)?.host)
 				return ended('other-host', { why: target });
+			if (limits.mayFollow && !(await limits.mayFollow(target))) return ended('shut', { why: target });
 			next = target;
 		}
 	}
 
 	private refuse(address: string): string | undefined {
-		return this.isStoodInFor(address) ? undefined : refuseAddress(address, this.allowed);
+		return this.standInFor(address) ? undefined : refuseAddress(address, this.allowed);
 	}
-	private isStoodInFor(address: string): boolean {
-		return this.via !== undefined && parseUrl(address)?.origin === this.via.origin;
+	private standInFor(address: string): Via | undefined {
+		const origin = this.via.length > 0 ? parseUrl(address)?.origin : undefined;
+		return this.via.find((one) => one.origin === origin);
 	}
 
 	/** Where an address is asked for: at the machine that stands in for it, if there is one. */
 	private askedAt(address: string): string {
-		return this.via && this.isStoodInFor(address) ? this.via.at + address.slice(this.via.origin.length) : address;
+		const via = this.standInFor(address);
+		const url = via && parseUrl(address);
+		return url ? via.at + url.href.slice(url.origin.length) : address;
 	}
+	/** A machine that stands in is asked as the public one would be: under its name. */
 	private headersFor(address: string, { headers }: TraceLimits): Record<string, string> {
-		const url = this.isStoodInFor(address) ? parseUrl(address) : undefined;
-		return { ...headers, ...(url && { 'x-forwarded-host': url.host, 'x-forwarded-proto': url.protocol.slice(0, -1) }) };
+		const url = this.standInFor(address) && parseUrl(address);
+		if (!url) return { ...headers };
+		const { host, protocol } = url;
+		return { ...headers, host, 'x-forwarded-host': host, 'x-forwarded-proto': protocol.slice(0, -1) };
 	}
 
 	/** Where a redirect leads, as the public sees it. */
 	private publicly(location: string | undefined, from: string): string | undefined {
-		const target = location === undefined ? undefined : parseUrl(location, from);
+		const target = location ? parseUrl(location, from) : undefined;
 		if (!target) return undefined;
 		target.hash = '';
-		return this.via && target.origin === this.via.at
-			? this.via.origin + target.href.slice(this.via.at.length)
-			: target.href;
+		const via = this.via.find(({ at }) => at === target.origin);
+		return via ? via.origin + target.href.slice(via.at.length) : target.href;
 	}
 }
 
@@ -181,18 +214,30 @@ function failure(error: unknown, { timeout }: TraceLimits): [Ending, { why?: str
 		return ['timeout', { why: `nothing for ${timeout / 1000} seconds` }];
 	if (code === 'ENOTFOUND' || code === 'ENODATA' || code === 'EAI_AGAIN') return ['unknown-name', {}];
 	if (code === 'UND_ERR_RES_CONTENT_LENGTH_MISMATCH') return ['short', {}];
+	if (code === 'ECONNREFUSED' || code === 'EHOSTUNREACH' || code === 'ENETUNREACH')
+		return ['no-connection', { why: code }];
+	const certificate = ownOf(CERTIFICATES, code ?? '');
+	if (certificate !== undefined) return ['certificate', { why: certificate }];
 	return ['reset', { why: code ?? message }];
 }
 
-interface ReadBody {
-	readonly body: Buffer;
-	readonly received: number;
-	readonly end: Ending;
-	readonly why?: string;
-}
+const UNTRUSTED = 'nobody who is trusted vouches for it';
+/** What is wrong with a certificate, by what the runtime calls it. */
+const CERTIFICATES: Readonly<Record<string, string>> = {
+	CERT_HAS_EXPIRED: 'it is out of date',
+	CERT_NOT_YET_VALID: 'it does not hold yet',
+	ERR_TLS_CERT_ALTNAME_INVALID: 'it is of another host',
+	CERT_REVOKED: 'it was taken back',
+	...{ DEPTH_ZERO_SELF_SIGNED_CERT: UNTRUSTED, SELF_SIGNED_CERT_IN_CHAIN: UNTRUSTED },
+	...{ UNABLE_TO_VERIFY_LEAF_SIGNATURE: UNTRUSTED, UNABLE_TO_GET_ISSUER_CERT: UNTRUSTED },
+	UNABLE_TO_GET_ISSUER_CERT_LOCALLY: UNTRUSTED,
+	EPROTO: 'its server speaks no TLS that is understood'
+};
+
+type ReadBody = Pick<TracedFetch, 'body' | 'received' | 'packed' | 'end' | 'why'>;
 
 async function readBody(
-	body: Dispatcher.ResponseData['body'],
+	body: Answered['body'],
 	headers: Readonly<Record<string, string>>,
 	limits: TraceLimits
 ): Promise<ReadBody> {
@@ -216,34 +261,17 @@ async function readBody(
 		why = more.why;
 	}
 	const raw = Buffer.concat(chunks);
-	const unpacked = unpack(raw, headers['content-encoding'] ?? '', limits.maxBytes, end !== 'whole');
-	if (!unpacked) return { body: Buffer.alloc(0), received, end: 'bad-compression' };
-	if (unpacked.length > limits.maxBytes && end === 'whole') end = 'cut';
-	return { body: unpacked.subarray(0, limits.maxBytes), received, end, ...(why !== undefined && { why }) };
-}
-
-/** A body without its packing, at most a few times the limit; undefined when it cannot be unpacked. */
-function unpack(raw: Buffer, encoding: string, maxBytes: number, isPart: boolean): Buffer | undefined {
-	const options = {
-		maxOutputLength: maxBytes * UNPACKED,
-		...(isPart && { finishFlush: constants.Z_SYNC_FLUSH })
-	};
-	try {
-		switch (encoding.trim().toLowerCase()) {
-			case 'gzip':
-			case 'x-gzip':
-				return gunzipSync(raw, options);
-			case 'deflate':
-				return inflateSync(raw, options);
-			case 'br':
-				return brotliDecompressSync(raw, {
-					maxOutputLength: maxBytes * UNPACKED,
-					...(isPart && { finishFlush: constants.BROTLI_OPERATION_FLUSH })
-				});
-			default:
-				return raw;
-		}
-	} catch {
-		return undefined;
-	}
+	const encoding = headers['content-encoding'] ?? '';
+	const unpacked = await unpack(raw, encoding, limits.maxBytes, end !== 'whole');
+	const packed = encoding === '' ? {} : { packed: raw };
+	if ('fails' in unpacked)
+		return {
+			body: Buffer.alloc(0),
+			received,
+			...packed,
+			end: unpacked.fails,
+			...(unpacked.why && { why: unpacked.why })
+		};
+	if (unpacked.hasMore && end === 'whole') end = 'cut';
+	return { body: unpacked.body, received, ...packed, end, ...(why !== undefined && { why }) };
 }

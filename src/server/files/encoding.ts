@@ -10,6 +10,8 @@ export interface DecodedFile {
 }
 
 const LABEL = /<meta[^>]+charset\s*=\s*(?:["']\s*)?([\w:-]+)|^\s*<\?xml[^>]+encoding\s*=\s*["']([\w:-]+)["']/i;
+/** What stands in a comment declares nothing (HTML standard, 13.2.3.2). */
+const COMMENT = /<!--[^]*?(?:-->|$)/g;
 /** Encodings in which an ASCII byte may be part of another character: offsets in bytes mean nothing there. */
 const STATEFUL = new Set(['iso-2022-jp', 'utf-16le', 'utf-16be']);
 
@@ -23,7 +25,8 @@ export function declaredEncoding(bytes: Buffer): string | undefined {
 	if (bytes[0] === 0xfe && bytes[1] === 0xff) return 'utf-16be';
 	if (bytes[0] === 0xff && bytes[1] === 0xfe) return 'utf-16le';
 	if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return 'utf-8';
-	const declared = LABEL.exec(bytes.subarray(0, 1024).toString('latin1'));
+	const start = bytes.subarray(0, 1024).toString('latin1').replace(COMMENT, '');
+	const declared = LABEL.exec(start);
 	const label = declared?.[1] ?? declared?.[2];
 	return label === undefined ? undefined : canonicalName(label);
 }

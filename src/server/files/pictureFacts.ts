@@ -32,3 +32,15 @@ export async function readPictureFacts(file: string | Buffer): Promise<Omit<Pict
 		return undefined;
 	}
 }
+
+/** Whether a picture moves: it has several frames, or is a PNG that says so before its first image data (PNG, 11.3.2). */
+export async function isAnimated(picture: Buffer): Promise<boolean> {
+	const control = picture.indexOf('acTL');
+	if (control > 0 && picture.toString('latin1', 1, 4) === 'PNG') return control < picture.indexOf('IDAT');
+	try {
+		const { pages = 1, format } = await sharp(picture, { limitInputPixels: 200_000_000 }).metadata();
+		return pages > 1 && (format === 'gif' || format === 'webp');
+	} catch {
+		return false;
+	}
+}

@@ -2,8 +2,19 @@ import { charsetIn, finding, hidesFromSearch, parseUrl, type Card, type Finding,
 import { labelled } from '../fetching/charset';
 import type { TracedFetch } from '../fetching/trace';
 import type { Robots } from '../imports/web/robots';
-import { directivesFor, findInServedHead } from './served';
-import { leadsOn, isPage, otherThanPage, WHY, nameOf, PLACE, type Fetched, type Looked } from './looked';
+import { directivesFor, findInServedHead, needsScripts } from './served';
+import {
+	leadsOn,
+	isBrokenOff,
+	isComplete,
+	isPage,
+	otherThanPage,
+	WHY,
+	nameOf,
+	PLACE,
+	type Fetched,
+	type Looked
+} from './looked';
 import { judgePictures, type FetchedPicture } from './pictures';
 
 /** What is wrong with what is served, and what it costs. */
@@ -13,24 +24,27 @@ export function judge(
 	whole: Fetched | undefined,
 	robots: Robots,
 	pictures: ReadonlyMap<string, FetchedPicture>,
-	cards: readonly Card[]
+	cards: readonly Card[],
+	/** Another address of the site at which a page that scripts write has the same head. */
+	sameAt: string | undefined
 ): Finding[] {
 	const shut = judgeRobots(address, all, robots);
 	if (!whole) return shut;
 	const { page, head } = whole;
 	const elsewhere = judgeElsewhere(all);
-	if (hasNoAnswer(page))
-		return [...elsewhere, finding('unreachable', PLACE, undefined, { address, why: howItEnded(page) })];
-	const before = [...elsewhere, ...shut, ...judgeEnd(page)];
+	if (hasNoAnswer(page)) return [...elsewhere, ...shut, unreachable(address, page)];
+	const before = [...elsewhere, ...shut, ...judgeEnds(all, whole)];
 	const noPage = judgeAnswer(page);
-	if (noPage) return [...before, ...noPage];
+	if (noPage || !all.some(isPage)) return [...before, ...(noPage ?? []), ...failingFor(all, whole)];
 	return [
 		...before,
 		...failingFor(all, whole),
-		...judgeHeaders(page),
+		...judgeSearch(page, head),
 		...judgeOwnRobots(all, whole),
 		...judgeRefresh(all),
+		...judgeLength(page),
 		...judgeStandIns(whole),
+		...judgeShell(head, sameAt),
 		...judgeText(all, whole),
 		...findInServedHead(
 			head,
@@ -58,71 +72,124 @@ function judgeRobots(address: string, all: readonly Looked[], robots: Robots): F
 	];
 }
 
-/** Readers that do not follow a redirect to another host. */
+/** Readers that do not follow where it leads: to another host, or to what robots.txt keeps them from. */
 function judgeElsewhere(all: readonly Looked[]): Finding[] {
-	const stopped = all.filter(({ fetched }) => fetched?.page.end === 'other-host');
-	const to = stopped[0]?.fetched?.page.why ?? '';
-	return stopped.length > 0
-		? [finding('redirected-elsewhere', PLACE, undefined, { to, readers: stopped.map(nameOf) })]
-		: [];
+	const stopped = (by: TracedFetch['end']) => all.filter(({ fetched }) => fetched?.page.end === by);
+	return (
+		[
+			['other-host', 'redirected-elsewhere'],
+			['shut', 'leads-to-shut']
+		] as const
+	).flatMap(([end, code]) => {
+		const readers = stopped(end);
+		const to = readers[0]?.fetched?.page.why ?? '';
+		return readers.length > 0 ? [finding(code, PLACE, undefined, { to, readers: readers.map(nameOf) })] : [];
+	});
 }
 
 const hasNoAnswer = ({ hops, end }: TracedFetch) =>
-	(hops.at(-1)?.status ?? 0) === 0 || ['refused', 'unknown-name', 'reset'].includes(end);
+	(hops.at(-1)?.status ?? 0) === 0 ||
+	['refused', 'unknown-name', 'no-connection', 'certificate', 'reset'].includes(end);
 const howItEnded = ({ end, why }: TracedFetch) => (WHY[end] ? `${WHY[end]}${why ? ` (${why})` : ''}` : (why ?? end));
+const unreachable = (address: string, page: TracedFetch) =>
+	finding('unreachable', PLACE, undefined, {
+		...{ address, why: howItEnded(page) },
+		isInner: page.end === 'refused' && /leads to (?:this machine|a private network)/.test(page.why ?? '')
+	});
 
-/** What did not come as it should have. */
-const judgeEnd = (page: TracedFetch): Finding[] =>
-	['timeout', 'short', 'bad-compression', 'loop', 'too-many-redirects'].includes(page.end)
-		? [finding('broken', PLACE, undefined, { how: howItEnded(page) })]
-		: [];
+/** What did not come as it should have: of readers that got half of it, by how. */
+function judgeEnds(all: readonly Looked[], whole: Fetched): Finding[] {
+	const by = new Map<string, string[]>();
+	for (const { fetched, reader } of all) {
+		if (!fetched || isComplete(fetched.page) || fetched.page.end === 'other-host' || fetched.page.end === 'shut')
+			continue;
+		// Those that got nothing where others got the page are told as that.
+		if (fetched !== whole && isComplete(whole.page) && !isBrokenOff(fetched.page)) continue;
+		const how = howItEnded(fetched.page);
+		by.set(how, [...(by.get(how) ?? []), reader.name]);
+	}
+	const asked = all.filter(({ fetched }) => fetched).length;
+	return [...by].map(([how, readers]) =>
+		finding('broken', PLACE, undefined, { how, readers: readers.length === asked ? [] : readers })
+	);
+}
 
 /** What an answer is that is no page; undefined for one that is. */
 function judgeAnswer(page: TracedFetch): Finding[] | undefined {
 	const status = page.hops.at(-1)?.status ?? 0;
 	if (status >= 400) return [finding('error-page', PLACE, undefined, { status })];
+	// 1xx at the end is no answer at all.
+	if (status < 200) return [finding('leads-nowhere', PLACE, undefined, { status })];
 	if (status >= 300) return page.end === 'whole' ? [finding('leads-nowhere', PLACE, undefined, { status })] : [];
 	const other = otherThanPage(page);
 	return other === undefined ? undefined : [finding('no-page', PLACE, undefined, { is: other })];
 }
 
+/** A page that goes on beyond what is read for the most patient reader. */
+const judgeLength = ({ end, body, packed }: TracedFetch): Finding[] =>
+	end === 'cut' ? [finding('endless-page', PLACE, undefined, { bytes: body.length, packed: packed?.length })] : [];
+
 /** Pages that stand in for another: where one signs in, or for what is not there. */
-function judgeStandIns({ page, head }: Fetched): Finding[] {
+function judgeStandIns({ page, head, at }: Fetched): Finding[] {
 	const found: Finding[] = [];
-	if (head.asksToSignIn && head.tags.every(({ name }) => !name.startsWith('og:')))
+	// A page that shares as something may have a field to sign in; one that it leads to instead has not.
+	const isSentAway =
+		page.hops.length > 1 && /\/(?:log|sign)-?in\b|\/auth\b|[?&](?:next|return_?to|redirect)=/i.test(at);
+	if (head.asksToSignIn && (isSentAway || head.tags.every(({ name }) => !name.startsWith('og:'))))
 		found.push(finding('sign-in-page', PLACE, undefined, {}));
-	const title = head.tags.find(({ name }) => name === 'title')?.value ?? '';
-	if (page.hops.at(-1)?.status === 200 && NOT_FOUND.test(title))
-		found.push(finding('not-found-served', PLACE, 'title', { title }));
+	const said = (name: string) => head.tags.find((tag) => tag.name === name)?.value;
+	const missing = [said('title'), said('og:title'), head.more.get('h1')].find((text) => NOT_FOUND.test(text ?? ''));
+	if (page.hops.at(-1)?.status === 200 && missing !== undefined)
+		found.push(finding('not-found-served', PLACE, 'title', { title: missing.slice(0, 200) }));
 	return found;
 }
 
-/** Readers that get another head than the others. */
+/** Pages that scripts write: what readers see of them. */
+function judgeShell(head: ServedHead, sameAt: string | undefined): Finding[] {
+	if (needsScripts(head)) return [finding('needs-scripts', PLACE, undefined, {})];
+	if (sameAt === undefined) return [];
+	const title =
+		['og:title', 'title'].map((name) => head.tags.find((tag) => tag.name === name)?.value).find(Boolean) ?? '';
+	return [finding('same-everywhere', PLACE, undefined, { title: title.slice(0, 200), other: sameAt })];
+}
+
+/** Readers that get another head than others who come to the same address. */
 function judgeFaces(all: readonly Looked[]): Finding[] {
 	const byHead = new Map<string, Looked[]>();
 	for (const one of all)
 		if (one.fetched && isPage(one)) {
-			const key = keyOfHead(one.fetched.head);
+			const key = `${one.fetched.at}\n${keyOfHead(one.fetched.head)}`;
 			byHead.set(key, [...(byHead.get(key) ?? []), one]);
 		}
-	const [fewest = [], ...others] = [...byHead.values()].sort((a, b) => a.length - b.length);
-	return others.length > 0 ? [finding('differs-by-reader', PLACE, undefined, { readers: fewest.map(nameOf) })] : [];
+	const placeOf = ([one]: readonly Looked[]) => one?.fetched?.at;
+	const most = [...byHead.values()].sort((a, b) => b.length - a.length);
+	const others = most.slice(1).filter((group) => placeOf(group) === placeOf(most[0]!));
+	return others.length > 0
+		? [finding('differs-by-reader', PLACE, undefined, { readers: others.flat().map(nameOf) })]
+		: [];
 }
 
-/** Readers that got no page where others did, by how it came out. */
+/** Readers that got no page where others did, by how it came out; half a page is told as broken. */
 function failingFor(all: readonly Looked[], whole: Fetched): Finding[] {
 	const by = new Map<string, string[]>();
+	const known = whyNoPage(whole.page);
 	for (const one of all) {
-		if (!one.fetched || one.fetched === whole || isPage(one) || one.fetched.page.end === 'other-host') continue;
+		if (!one.fetched || one.fetched === whole || isPage(one) || isBrokenOff(one.fetched.page)) continue;
 		const { page } = one.fetched;
-		const { status = 0 } = page.hops.at(-1) ?? {};
-		const how =
-			page.end !== 'whole' && page.end !== 'cut'
-				? (WHY[page.end] ?? page.end)
-				: (otherThanPage(page) ?? `its server answers with ${status}`);
+		const how = whyNoPage(page);
+		if (page.end === 'other-host' || page.end === 'shut' || how === known) continue;
 		by.set(how, [...(by.get(how) ?? []), one.reader.name]);
 	}
 	return [...by].map(([how, readers]) => finding('fails-for', PLACE, undefined, { readers, how }));
+}
+
+/** Why what came is no page, in words. */
+function whyNoPage(page: TracedFetch): string {
+	if (!isComplete(page)) return howItEnded(page);
+	const { status = 0 } = page.hops.at(-1) ?? {};
+	const answers = `its server answers with ${status}`;
+	if (status >= 300 && status < 400) return `${answers}, which it does not follow`;
+	return status >= 200 && status < 300 ? (otherThanPage(page) ?? answers) : answers;
 }
 
 /** Readers that stay where a refresh leads on. */
@@ -133,13 +200,21 @@ function judgeRefresh(all: readonly Looked[]): Finding[] {
 	return [finding('leads-on', PLACE, undefined, { to: leadsOn(first.fetched!)!, readers: staying.map(nameOf) })];
 }
 
-/** What the headers of a page say to search. */
-function judgeHeaders({ hops }: TracedFetch): Finding[] {
+/** What a page says to search: in its headers, and of pictures anywhere. */
+function judgeSearch({ hops }: TracedFetch, { tags }: ServedHead): Finding[] {
 	const header = hops.at(-1)?.headers['x-robots-tag'] ?? '';
-	return hidesFromSearch(directivesFor(header))
-		? [finding('noindex-served', PLACE, 'robots', { value: `X-Robots-Tag: ${header.slice(0, 200)}` })]
-		: [];
+	const inMarkup = tags.find(({ name, isBelow }) => name === 'robots' && !isBelow)?.value ?? '';
+	const said = `X-Robots-Tag: ${header.slice(0, 200)}`;
+	const found: Finding[] = [];
+	if (hidesFromSearch(directivesFor(header))) found.push(finding('noindex-served', PLACE, 'robots', { value: said }));
+	const withoutPicture = [inMarkup, directivesFor(header)].map((text) => NO_PREVIEW.test(text.slice(0, 2000)));
+	if (withoutPicture.includes(true) && !hidesFromSearch(inMarkup) && found.length === 0)
+		found.push(
+			finding('no-picture-preview', PLACE, 'robots', { value: withoutPicture[0] ? inMarkup.slice(0, 200) : said })
+		);
+	return found;
 }
+const NO_PREVIEW = /(?:^|,)\s*max-image-preview\s*:\s*none\s*(?:,|$)/i;
 
 /** Readers that are told by their own name not to list the page: by a `meta` of that name, or in the header. */
 function judgeOwnRobots(all: readonly Looked[], { page, head }: Fetched): Finding[] {
@@ -195,14 +270,11 @@ function judgeText(all: readonly Looked[], { page, head, encoding, bytesTo }: Fe
 			found.push(finding('broken-characters', PLACE, name, { tag: name, line, value: value.slice(0, 60) }));
 	if (!said && encoding.from !== 'byte-order-mark' && (head.charsetAt ?? 0) > 1024)
 		found.push(finding('late-charset', PLACE, undefined, {}));
-	const hasCard = head.tags.some(({ name }) => /^(og:|twitter:|description$)/.test(name));
-	if (!hasCard && head.scripts > 0 && head.words < 40) found.push(finding('needs-scripts', PLACE, undefined, {}));
 	const far = all.filter(
-		({ habits, fetched }) =>
-			fetched && fetched.head.tags.some((tag) => !tag.isBelow && fetched.bytesTo(tag) > habits.bytes)
+		({ reads, fetched }) => fetched && fetched.head.tags.some((tag) => !tag.isBelow && fetched.bytesTo(tag) > reads)
 	);
 	if (far.length > 0) {
-		const least = Math.min(...far.map(({ habits }) => habits.bytes));
+		const least = Math.min(...far.map(({ reads }) => reads));
 		const beyond = head.tags.filter((tag) => !tag.isBelow && bytesTo(tag) > least).map(({ name }) => name);
 		found.push(
 			finding('beyond-reading', PLACE, beyond[0], {

@@ -3,12 +3,14 @@ import {
 	readRefresh,
 	type Habits,
 	type Head,
+	type MoreOfPage,
 	type ReaderProfile,
 	type ServedHead,
 	type ServedTag
 } from '$core';
 import { bytesOf } from '../files/encoding';
 import { decodeServed } from '../fetching/charset';
+import { unpack } from '../fetching/unpack';
 import type { TracedFetch, TracingFetcher } from '../fetching/trace';
 import { readRobots, type Robots } from '../imports/web/robots';
 
@@ -24,11 +26,19 @@ export interface Fetched {
 	readonly bytesTo: (tag: ServedTag) => number;
 	/** What relative addresses in it stand under. */
 	readonly base: string;
+	/** What its oEmbed says, once a reader asked for it. */
+	oembed?: Promise<ReadonlyMap<string, string>>;
+	/** The icon of its host, where a reader looked for one and it is there. */
+	favicon?: Promise<string | undefined>;
 }
 
 export interface Looked {
 	readonly reader: ReaderProfile;
 	readonly habits: Habits;
+	/** Bytes of the page, unpacked, that it reads. */
+	readonly reads: number;
+	/** What it takes of the page beside tags. */
+	readonly more: MoreOfPage;
 	readonly shut: ReturnType<Robots['shuts']>;
 	readonly isShutOut: boolean;
 	readonly fetched: Fetched | undefined;
@@ -44,15 +54,33 @@ export async function fetchPage(
 	let fetched = await fetchOne(fetcher, address, habits, headOf);
 	let { hops } = fetched.page;
 	const been = new Set([address, fetched.at]);
-	const ending = (end: TracedFetch['end']) => ({ ...fetched, page: { ...fetched.page, hops, end } });
+	const ending = (end: TracedFetch['end'], why = fetched.page.why) => ({
+		...fetched,
+		page: { ...fetched.page, hops, end, ...(why !== undefined && { why }) }
+	});
 	for (let to = leadsOn(fetched); habits.refreshes && to !== undefined; to = leadsOn(fetched)) {
-		if (been.has(to)) return ending('loop');
-		if (hops.length > habits.redirects) return ending('too-many-redirects');
+		if (been.has(to)) return ending('loop', to);
+		if (hops.length > habits.redirects) return ending('too-many-redirects', to);
+		if (!habits.otherHosts && parseUrl(to)?.host !== parseUrl(fetched.at)?.host) return ending('other-host', to);
+		if (!(await mayRead(fetcher, habits, to))) return ending('shut', to);
 		been.add(to);
 		fetched = await fetchOne(fetcher, to, habits, headOf);
 		hops = [...hops, ...fetched.page.hops];
 	}
 	return ending(fetched.page.end);
+}
+
+/** Whether the robots.txt of its host lets a reader have an address. */
+export async function mayRead(fetcher: TracingFetcher, { obeysRobots, name }: Habits, address: string) {
+	const origin = obeysRobots && /^https?:/i.test(address) ? parseUrl(address)?.origin : undefined;
+	return origin === undefined || (await robotsFor(fetcher, origin)).shuts(address, name) === undefined;
+}
+
+/** All that a reader sends and follows: those to whom it is the same share a fetch. */
+export function fetchKey(habits: Habits): string {
+	const { agent, accepts, languages, redirects, follows, otherHosts, refreshes, cookies, patience } = habits;
+	const sent = [agent, accepts, languages, redirects, follows, otherHosts, refreshes, cookies, patience];
+	return JSON.stringify([...sent, habits.obeysRobots && habits.name]);
 }
 
 /** An address of more characters is taken for none. */
@@ -81,13 +109,31 @@ async function fetchOne(
 ): Promise<Fetched> {
 	const page = await fetcher.fetch(address, {
 		...{ maxBytes: MOST_BYTES, timeout: habits.patience, redirects: habits.redirects, otherHosts: habits.otherHosts },
-		headers: { 'user-agent': habits.agent, accept: habits.accepts, 'accept-encoding': 'gzip, br' }
+		...{ follows: habits.follows, cookies: habits.cookies },
+		mayFollow: (to) => mayRead(fetcher, habits, to),
+		headers: headersOf(habits)
 	});
 	const hop = page.hops.at(-1);
 	const encoding = decodeServed(page.body, hop?.headers['content-type']);
 	const [at, head] = [hop?.address ?? address, headOf(encoding.text)];
 	const base = (head.base !== undefined && parseUrl(head.base, at)?.href) || at;
 	return { page, at, base, text: encoding.text, encoding, head, bytesTo: byteCounter(page.body, encoding, head.tags) };
+}
+
+/** What a reader sends. */
+export const headersOf = ({ agent, accepts, languages }: Habits): Record<string, string> => ({
+	...{ 'user-agent': agent, accept: accepts, 'accept-encoding': 'gzip, br' },
+	...(languages !== '' && { 'accept-language': languages })
+});
+
+/** Bytes of a page, unpacked, that a reader gets to: of one that counts them packed, as many as come out of those. */
+export async function bytesRead({ bytes, counts }: Habits, fetched: Fetched | undefined): Promise<number> {
+	const { packed, hops } = fetched?.page ?? {};
+	if (counts === 'unpacked' || !packed) return bytes;
+	if (packed.length <= bytes) return MOST_BYTES;
+	const encoding = hops?.at(-1)?.headers['content-encoding'] ?? '';
+	const part = await unpack(packed.subarray(0, bytes), encoding, MOST_BYTES, true);
+	return 'body' in part ? part.body.length : 0;
 }
 
 /** Counts bytes up to the ends of tags: as many as characters where each is one byte. What lies between two ends is counted once. */
@@ -112,11 +158,9 @@ function byteCounter(
 const MOST_BYTES = 5_000_000;
 
 /** The tags that a reader takes: those within what it reads, above its limit of places, doubled ones as it does. */
-function tagsFor({ habits, fetched }: Looked): ServedTag[] {
+function tagsFor({ habits, fetched, reads }: Looked): ServedTag[] {
 	if (!fetched) return [];
-	const seen = fetched.head.tags.filter(
-		(tag) => fetched.bytesTo(tag) <= habits.bytes && (habits.readsBody || !tag.isBelow)
-	);
+	const seen = fetched.head.tags.filter((tag) => fetched.bytesTo(tag) <= reads && (habits.readsBody || !tag.isBelow));
 	if (habits.doubled === 'first') return seen;
 	const last = new Map(seen.map((one) => [one.name, one]));
 	return seen.filter((one) => one.tag?.repeated || last.get(one.name) === one);
@@ -127,31 +171,135 @@ export function headFor(looked: Looked): Head {
 	const tags = tagsFor(looked).flatMap(({ tag, value, attributes }) => {
 		if (!tag || value === '') return [];
 		const isAddress = tag.kind === 'address' || tag.kind === 'picture';
-		if (isAddress && !/^https?:/i.test(value)) {
+		if (isAddress) {
+			const whole = addressAs(habits, value, fetched?.base);
 			// A picture of another scheme is what it is; an address of one is none.
-			const isOther = /^[a-z][a-z0-9+.-]*:/i.test(value);
-			if (isOther) return tag.kind === 'picture' ? [{ tag, value: value.slice(0, LONGEST_OTHER), attributes }] : [];
-			const whole = habits.relative === 'resolves' ? parseUrl(value, fetched?.base)?.href : undefined;
-			return whole && whole.length <= LONGEST_ADDRESS ? [{ tag, value: whole, attributes }] : [];
+			const isOther = whole !== undefined && !/^https?:/i.test(whole);
+			return whole === undefined || (isOther && tag.kind !== 'picture') ? [] : [{ tag, value: whole, attributes }];
 		}
-		if (isAddress && value.length > LONGEST_ADDRESS) return [];
 		return [{ tag, value, attributes }];
 	});
 	return { html: { lang: '' }, tags, before: [], after: [] };
 }
 
-/** Whether what a reader got is a page to make a card of. */
-export function isPage({ fetched }: Looked): boolean {
-	const status = fetched?.page.hops.at(-1)?.status ?? 0;
-	return fetched !== undefined && status >= 200 && status < 300 && otherThanPage(fetched.page) === undefined;
+/** What a reader takes of a page beside its tags: addresses worked out as it does. */
+export async function moreFor(
+	fetcher: TracingFetcher,
+	{ title, description, picture, icon, frame, habits }: ReaderProfile,
+	fetched: Fetched | undefined
+): Promise<MoreOfPage> {
+	const wanted = [...title, ...description, ...picture, ...(frame?.otherwise === 'first' ? ['img'] : [])];
+	const more = new Map<string, string>();
+	if (!fetched) return more;
+	const asksOembed = wanted.some((one) => one.startsWith('oembed:'));
+	const said = new Map([
+		...fetched.head.more,
+		...(asksOembed ? await (fetched.oembed ??= fetchOembed(fetcher, fetched, habits)) : [])
+	]);
+	for (const name of wanted) {
+		const value = said.get(name);
+		if (!value) continue;
+		const isAddress = picture.includes(name) || name === 'img';
+		const whole = isAddress ? addressAs(habits, value, fetched.base) : value;
+		if (whole !== undefined) more.set(name, whole);
+	}
+	if (icon === 'or-favicon') {
+		const found = await (fetched.favicon ??= findFavicon(fetcher, fetched, habits));
+		if (found !== undefined) more.set('favicon', found);
+	}
+	return more;
 }
 
-/** What an answer is, where it is no page: its type, or that it is to be downloaded. */
-export function otherThanPage({ hops }: TracedFetch): string | undefined {
+/** An address of a page as a reader takes it: whole, worked out or none. */
+function addressAs({ relative }: Habits, value: string, base: string | undefined): string | undefined {
+	if (/^https?:/i.test(value)) return value.length <= LONGEST_ADDRESS ? value : undefined;
+	if (/^[a-z][a-z0-9+.-]*:/i.test(value)) return value.slice(0, LONGEST_OTHER);
+	const whole = relative === 'resolves' ? parseUrl(value, base)?.href : undefined;
+	return whole && whole.length <= LONGEST_ADDRESS ? whole : undefined;
+}
+
+/** So much of an oEmbed answer is read (bytes), and of an icon. */
+const MOST_OEMBED = 200_000;
+const MOST_ICON = 200_000;
+/** What of oEmbed is read (oEmbed 1.0, 2.3.4). */
+const OEMBED = ['title', 'thumbnail_url'] as const;
+
+/** What the oEmbed of a page says; nothing where there is none, or it cannot be read. */
+async function fetchOembed(fetcher: TracingFetcher, { head, base }: Fetched, habits: Habits) {
+	const said = new Map<string, string>();
+	const address = head.oembed ? parseUrl(head.oembed, base)?.href : undefined;
+	if (address === undefined || !(await mayRead(fetcher, habits, address))) return said;
+	const { body, hops, end } = await fetcher.fetch(address, {
+		...{ maxBytes: MOST_OEMBED, timeout: habits.patience, redirects: habits.redirects },
+		headers: { ...headersOf(habits), accept: 'application/json' }
+	});
+	if (hops.at(-1)?.status !== 200 || end !== 'whole') return said;
+	try {
+		const answer = JSON.parse(body.toString('utf8')) as Partial<Record<string, unknown>> | null;
+		for (const name of OEMBED) {
+			const value = answer?.[name];
+			if (typeof value === 'string') said.set(`oembed:${name}`, value.slice(0, LONGEST_ADDRESS));
+		}
+	} catch {
+		// It says nothing.
+	}
+	return said;
+}
+
+/** The icon at the place where browsers look for one, if there is any. */
+async function findFavicon(fetcher: TracingFetcher, { at }: Fetched, habits: Habits): Promise<string | undefined> {
+	const address = parseUrl('/favicon.ico', at)?.href ?? '';
+	const { body, hops, end } = await fetcher.fetch(address, {
+		...{ maxBytes: MOST_ICON, timeout: habits.patience, redirects: habits.redirects },
+		headers: { ...headersOf(habits), accept: 'image/*' }
+	});
+	const isIcon = body.subarray(0, 4).equals(ICO) || kindOfBytes(body)?.startsWith('image/') === true;
+	return hops.at(-1)?.status === 200 && end === 'whole' && isIcon ? address : undefined;
+}
+const ICO = Buffer.from([0, 0, 1, 0]);
+
+/** How a fetch that came to a page ended, where all that is read of it came. */
+export const isComplete = ({ end }: TracedFetch) => end === 'whole' || end === 'cut';
+
+/** Whether what a reader got is a page to make a card of. */
+export function isPage({ fetched, habits }: Looked): boolean {
+	if (!fetched) return false;
+	const { page } = fetched;
+	const status = page.hops.at(-1)?.status ?? 0;
+	const isThere = isComplete(page) || (isBrokenOff(page) && habits.unfinished === 'card');
+	return isThere && status >= 200 && status < 300 && otherThanPage(page) === undefined;
+}
+
+/** Something came, and not all of it. */
+export const isBrokenOff = ({ end, body }: TracedFetch) => (end === 'short' || end === 'timeout') && body.length > 0;
+
+/** What an answer is, where it is no page: its type, that it is to be downloaded, or what its bytes are. */
+export function otherThanPage({ hops, body }: TracedFetch): string | undefined {
 	const { headers = {} } = hops.at(-1) ?? {};
 	const type = headers['content-type'] ?? '';
 	if (type !== '' && !/^\s*(text\/html|application\/xhtml\+xml)\b/i.test(type)) return type.slice(0, 100);
-	return /^\s*attachment\b/i.test(headers['content-disposition'] ?? '') ? 'a download' : undefined;
+	if (/^\s*attachment\b/i.test(headers['content-disposition'] ?? '')) return 'a download';
+	return kindOfBytes(body);
+}
+
+/** Beginnings of files that are no text (MIME Sniffing, 6), and what they are called. */
+const BEGINNINGS: readonly (readonly [begins: string, is: string])[] = [
+	...([
+		['\x89PNG', 'image/png'],
+		['\xff\xd8\xff', 'image/jpeg'],
+		['GIF8', 'image/gif'],
+		['%PDF-', 'application/pdf'],
+		['PK\x03\x04', 'application/zip']
+	] as const),
+	['\x1f\x8b\x08', 'gzip that is not announced'],
+	['\x28\xb5\x2f\xfd', 'zstd that is not announced']
+];
+
+/** What bytes are by how they begin; undefined where they may be a page. */
+function kindOfBytes(body: Buffer): string | undefined {
+	const start = body.toString('latin1', 0, 16);
+	if (start.startsWith('RIFF') && start.slice(8, 12) === 'WEBP') return 'image/webp';
+	return BEGINNINGS.find(([begins]) => start.startsWith(begins))?.[1];
 }
 
 const known = new WeakMap<TracingFetcher, Map<string, Promise<Robots>>>();
@@ -168,6 +316,9 @@ export function robotsFor(fetcher: TracingFetcher, origin: string): Promise<Robo
 export const WHY: Readonly<Partial<Record<TracedFetch['end'], string>>> = {
 	refused: 'it may not be fetched',
 	'unknown-name': 'there is no such host',
+	'no-connection': 'nothing answers there',
+	certificate: 'its certificate does not hold',
+	'unknown-packing': 'it is packed in a way that nobody asked for',
 	reset: 'the connection was broken off',
 	timeout: 'it does not answer in time',
 	short: 'it ends in the middle',

@@ -1,7 +1,7 @@
 import {
 	finding,
 	LEAST_SIDE,
-	parseUrl,
+	MOVES,
 	type Card,
 	type Finding,
 	type Habits,
@@ -10,8 +10,8 @@ import {
 	type ServedHead
 } from '$core';
 import type { TracingFetcher } from '../fetching/trace';
-import { readPictureFacts } from '../files/pictureFacts';
-import { headFor, isPage, robotsFor, WHY, PLACE, type Looked } from './looked';
+import { isAnimated, readPictureFacts } from '../files/pictureFacts';
+import { headFor, isPage, mayRead, WHY, PLACE, type Looked } from './looked';
 
 /** A picture as it was fetched: what it is, or why it is none, in words that follow its address. */
 export interface FetchedPicture {
@@ -19,6 +19,8 @@ export interface FetchedPicture {
 	/** The tag that named it first. */
 	readonly from: string;
 	readonly facts: Omit<Picture, 'src'> | null;
+	/** It has several frames. */
+	readonly isAnimated?: true;
 	readonly why?: string;
 	/** It answers, with something that is no picture. */
 	readonly is?: string;
@@ -34,13 +36,7 @@ export function seenOf(picture: FetchedPicture | undefined): PictureSeen | undef
 	const { width, height, bytes, type } = picture.facts ?? {};
 	if (width === undefined || height === undefined || bytes === undefined || type === undefined)
 		return { why: picture.why ?? 'is no picture' };
-	return { width, height, bytes, type };
-}
-
-/** Whether the robots.txt of its host keeps a reader from a picture. */
-async function isShut(fetcher: TracingFetcher, { obeysRobots, name }: Habits, address: string): Promise<boolean> {
-	const origin = obeysRobots && /^https?:/i.test(address) ? parseUrl(address)?.origin : undefined;
-	return origin !== undefined && (await robotsFor(fetcher, origin)).shuts(address, name) !== undefined;
+	return { width, height, bytes, type, ...(picture.isAnimated && { isAnimated: true }) };
 }
 
 /** The pictures that a reader may not fetch. */
@@ -50,7 +46,7 @@ export async function picturesShut(
 	pictures: ReadonlyMap<string, FetchedPicture>
 ): Promise<ReadonlySet<string>> {
 	const shut = new Set<string>();
-	for (const address of pictures.keys()) if (await isShut(fetcher, habits, address)) shut.add(address);
+	for (const address of pictures.keys()) if (!(await mayRead(fetcher, habits, address))) shut.add(address);
 	return shut;
 }
 
@@ -61,16 +57,15 @@ export async function fetchPictures(
 ): Promise<ReadonlyMap<string, FetchedPicture>> {
 	const wanted = new Map<string, { readonly from: string; readonly asking: Habits[] }>();
 	for (const looked of all)
-		for (const { tag, value } of isPage(looked) ? headFor(looked).tags : []) {
-			if (!looked.reader.picture.includes(tag.name)) continue;
-			const one = wanted.get(value) ?? { from: tag.name, asking: [] };
+		for (const [from, value] of isPage(looked) ? picturesFor(looked) : []) {
+			const one = wanted.get(value) ?? { from, asking: [] };
 			one.asking.push(looked.habits);
 			wanted.set(value, one);
 		}
 	const pictures = new Map<string, FetchedPicture>();
 	// One after the other: each may be large. By the name of a reader that may.
 	for (const [address, { from, asking }] of [...wanted].slice(0, MOST_PICTURES)) {
-		const open = await Promise.all(asking.map(async (habits) => !(await isShut(fetcher, habits, address))));
+		const open = await Promise.all(asking.map((habits) => mayRead(fetcher, habits, address)));
 		const by = asking.find((_, at) => open[at]);
 		pictures.set(
 			address,
@@ -78,6 +73,21 @@ export async function fetchPictures(
 		);
 	}
 	return pictures;
+}
+
+/** The pictures that a reader may take of a page, each under what names it: from tags, then from the rest of the page. */
+function picturesFor(looked: Looked): (readonly [from: string, address: string])[] {
+	const { picture, frame } = looked.reader;
+	const tagged = headFor(looked).tags.flatMap(({ tag, value }) =>
+		picture.includes(tag.name) ? [[tag.name, value] as const] : []
+	);
+	// The first of the page is looked at where nothing else names one.
+	const falls = frame?.otherwise === 'first' && tagged.length === 0;
+	const others = [...picture, ...(falls ? ['img'] : [])].flatMap((name) => {
+		const value = looked.more.get(name);
+		return value === undefined ? [] : [[name, value] as const];
+	});
+	return [...tagged, ...others];
 }
 
 async function fetchPicture(
@@ -102,7 +112,7 @@ async function fetchPicture(
 		return { address, from, facts: null, why: `cannot be fetched: its server answers with ${status}` };
 	if (got.body.length === 0) return { address, from, facts: null, why: 'is empty', is: 'empty' };
 	const facts = await readPictureFacts(got.body);
-	if (facts) return { address, from, facts };
+	if (facts) return { address, from, facts, ...((await isAnimated(got.body)) && { isAnimated: true }) };
 	const is = (hop?.headers['content-type'] ?? 'no picture').slice(0, 100);
 	return { address, from, facts: null, why: `is no picture but ${is}`, is };
 }
@@ -137,6 +147,10 @@ function judgePicture(
 	const heavy = passing.filter(({ reader }) => bytes > (reader.frame?.maxBytes ?? Number.POSITIVE_INFINITY));
 	if (heavy.length > 0) found.push(finding('served-heavy', PLACE, from, { bytes, readers: names(heavy) }));
 	const form = type.replace('image/', '').replace('+xml', '');
+	const still = passing.filter(({ passedOver }) =>
+		passedOver.some((one) => one.address === address && one.why === MOVES)
+	);
+	if (still.length > 0) found.push(finding('picture-moves', PLACE, from, { readers: names(still) }));
 	// One that gives way to another in a form that is read is as it should be.
 	const unread = passing.filter(
 		({ reader, picture }) => !picture && !(reader.frame!.takes as readonly string[]).includes(form)

@@ -2,21 +2,31 @@ import {
 	cardOf,
 	describeFinding,
 	describeMend,
-	HABITS,
+	ALL_READERS,
 	parseUrl,
-	READERS,
-	ownOf,
 	type Card,
 	type Habits,
 	type ReaderProfile,
+	type ServedHead,
 	type ServedTag
 } from '$core';
 import type { Hop, TracedFetch, TracingFetcher } from '../fetching/trace';
 import type { Robots } from '../imports/web/robots';
 import { readOnce } from './readOnce';
-import { fetchPage, headFor, isPage, robotsFor, type Fetched, type Looked } from './looked';
+import {
+	bytesRead,
+	fetchKey,
+	fetchPage,
+	headFor,
+	isPage,
+	moreFor,
+	robotsFor,
+	type Fetched,
+	type Looked
+} from './looked';
 import { seenOf, picturesShut, fetchPictures, SHUT, type FetchedPicture } from './pictures';
 import { judge } from './judge';
+import { isShell, needsScripts } from './served';
 
 /** What one reader made of an address. */
 interface ReaderProbe {
@@ -34,7 +44,7 @@ interface ReaderProbe {
 	readonly card: Card | undefined;
 	/** Pictures that it might take, where it takes one by chance. */
 	readonly byChance: readonly string[];
-	/** What the card is kept under, and for how many hours. */
+	/** What the card is kept under, and for how many hours it is kept, or that there was none. */
 	readonly key: string;
 	readonly keeps: number;
 }
@@ -74,25 +84,26 @@ const shortened = (tag: ServedTag): ServedTag =>
 export async function probe(
 	fetcher: TracingFetcher,
 	address: string,
-	which: readonly ReaderProfile[] = READERS
+	which: readonly ReaderProfile[] = ALL_READERS
 ): Promise<Probe> {
 	const origin = parseUrl(address)?.origin ?? '';
 	const robots = await robotsFor(fetcher, origin);
 	const fetches = new Map<string, Promise<Fetched>>();
 	const headOf = readOnce();
 	const fetchFor = (habits: Habits) => {
-		const { agent, accepts, redirects, otherHosts, patience, refreshes } = habits;
-		const key = JSON.stringify([agent, accepts, redirects, otherHosts, patience, refreshes]);
+		const key = fetchKey(habits);
 		const fetched = fetches.get(key) ?? fetchPage(fetcher, address, habits, headOf);
 		fetches.set(key, fetched);
 		return fetched;
 	};
 	const all = await Promise.all(
 		which.map(async (reader) => {
-			const habits = ownOf(HABITS, reader.id) as Habits;
+			const { habits } = reader;
 			const shut = habits.obeysRobots ? robots.shuts(address, habits.name) : undefined;
 			const isShutOut = shut !== undefined;
-			return { reader, habits, shut, isShutOut, fetched: isShutOut ? undefined : await fetchFor(habits) };
+			const fetched = isShutOut ? undefined : await fetchFor(habits);
+			const [reads, more] = await Promise.all([bytesRead(habits, fetched), moreFor(fetcher, reader, fetched)]);
+			return { reader, habits, shut, isShutOut, fetched, reads, more };
 		})
 	);
 	const whole = [...all]
@@ -103,7 +114,8 @@ export async function probe(
 	const pictures = await fetchPictures(fetcher, all);
 	const readers = await Promise.all(all.map((one) => readerProbe(one, address, robots, pictures, fetcher)));
 	const cards = readers.flatMap(({ card }) => card ?? []);
-	const findings = judge(address, all, whole, robots, pictures, cards);
+	const sameAt = whole && (await sameHeadAt(fetcher, whole, headOf));
+	const findings = judge(address, all, whole, robots, pictures, cards, sameAt);
 	const [picture] = pictures.values();
 	const shown = new Set(cards.flatMap((card) => card.pictures.map((one) => one.address)));
 	const unseen = [...shown].filter((src) => !pictures.has(src)).length;
@@ -123,6 +135,26 @@ export async function probe(
 	};
 }
 
+/** What a card is made of, where no page has a head of its own. */
+const SHARED = ['title', 'og:title', 'og:image', 'description', 'og:description'];
+const sharedOf = ({ tags }: ServedHead) =>
+	SHARED.map((name) => tags.find((tag) => tag.name === name && !tag.isBelow)?.value ?? '').join('\n');
+
+/** Another address of the host at which a page that scripts write shares as the same: its home, or one that is no page. */
+async function sameHeadAt(
+	fetcher: TracingFetcher,
+	{ head, at }: Fetched,
+	headOf: (text: string) => ServedHead
+): Promise<string | undefined> {
+	const [asked, home] = [parseUrl(at), parseUrl('/', at)?.href];
+	if (!isShell(head) || needsScripts(head) || !asked || home === undefined) return undefined;
+	const other = asked.pathname === '/' ? `${home}a-page-that-is-not-there` : home;
+	const { habits } = ALL_READERS.find(({ id }) => id === 'porthole')!;
+	const fetched = await fetchPage(fetcher, other, habits, headOf);
+	const isThere = fetched.page.hops.at(-1)?.status === 200 && fetched.at !== at;
+	return isThere && sharedOf(fetched.head) === sharedOf(head) ? other : undefined;
+}
+
 async function readerProbe(
 	looked: Looked,
 	address: string,
@@ -130,29 +162,28 @@ async function readerProbe(
 	fetchedPictures: ReadonlyMap<string, FetchedPicture>,
 	fetcher: TracingFetcher
 ): Promise<ReaderProbe> {
-	const { reader, habits, isShutOut, fetched } = looked;
+	const { reader, habits, isShutOut, fetched, reads, more } = looked;
 	const head = headFor(looked);
 	const shut = await picturesShut(fetcher, habits, fetchedPictures);
-	const seen = (src: string) =>
-		habits.judges === 'tags' ? undefined : shut.has(src) ? SHUT : seenOf(fetchedPictures.get(src));
-	const card = isPage(looked) ? cardOf(reader, head, seen) : undefined;
-	const said = habits.key === 'address' ? '' : (head.tags.find(({ tag }) => tag.name === habits.key)?.value ?? '');
-	const pictures =
-		!card?.picture && reader.frame && fetched
-			? fetched.head.pictures.flatMap((src) => parseUrl(src, fetched.at)?.href ?? [])
+	const seen = (src: string) => (shut.has(src) ? SHUT : seenOf(fetchedPictures.get(src)));
+	const card = isPage(looked) ? cardOf(reader, head, seen, more) : undefined;
+	const { under = 'address', hours = 0, failed = 0 } = habits.keeps ?? {};
+	const said = under === 'address' ? '' : (head.tags.find(({ tag }) => tag.name === under)?.value ?? '');
+	const byChance =
+		card && !card.picture && reader.frame?.otherwise === 'chance' && fetched
+			? fetched.head.pictures.flatMap((src) => parseUrl(src, fetched.base)?.href ?? [])
 			: [];
 	return {
 		...{ reader: reader.id, isShutOut },
 		...(looked.shut === 'failing' && { robotsFail: robots.failed ?? '' }),
 		hops: fetched?.page.hops ?? [],
-		bytes: Math.min(fetched?.page.body.length ?? 0, habits.bytes),
-		end: fetched && fetched.page.body.length > habits.bytes ? 'cut' : (fetched?.page.end ?? 'whole'),
+		bytes: Math.min(fetched?.page.body.length ?? 0, reads),
+		end: fetched && fetched.page.body.length > reads ? 'cut' : (fetched?.page.end ?? 'whole'),
 		took: fetched?.page.took ?? 0,
 		encoding: fetched?.encoding.encoding ?? '',
 		card,
-		byChance:
-			habits.withoutPicture === 'none' ? [] : habits.withoutPicture === 'first' ? pictures.slice(0, 1) : pictures,
+		byChance,
 		key: said || address,
-		keeps: habits.keeps
+		keeps: card ? hours : failed
 	};
 }

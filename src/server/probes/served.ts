@@ -43,13 +43,28 @@ const MOST_LOOKED = 2000;
 /** The scheme of an address that has one (RFC 3986, 3.1). */
 const SCHEME = /^([a-z][a-z0-9+.-]*):/i;
 
+/** Text that was read as windows-1252 and written as UTF-8: what two bytes of a letter come to then. */
+const DOUBLE_ENCODED =
+	/[\u00c2\u00c3][\u0080-\u00bf\u0152\u0153\u0160\u0161\u0178\u017d\u017e\u0192\u02c6\u02dc\u2013-\u203a\u20ac\u2122]|\u00e2\u20ac[\u0080-\u00bf\u0153\u2018-\u2122\u02dc]/;
+
+/** A page of so few words that has scripts is written by them. */
+const FEWEST_WORDS = 40;
+export const isShell = ({ scripts, words }: ServedHead): boolean => scripts > 0 && words < FEWEST_WORDS;
+
+/** Whether what a card is made of is left to scripts: no title for cards, and not both a title and a description. */
+export function needsScripts(head: ServedHead): boolean {
+	const says = (...names: string[]) =>
+		head.tags.some(({ name, value, isBelow }) => !isBelow && value !== '' && names.includes(name));
+	return (
+		isShell(head) && !says('og:title', 'twitter:title') && !(says('title') && says('description', 'og:description'))
+	);
+}
+
 /** What is wrong with the tags of a head as it is served, by those who read links; each with its line. */
 export function findInServedHead(head: ServedHead, asking: readonly ReaderProfile[], target: Target): Finding[] {
 	const found: Finding[] = [];
 	const own = head.tags.filter(({ isBelow }) => !isBelow);
-	const isShell =
-		head.scripts > 0 && head.words < 40 && own.every(({ name }) => !/^(og:|twitter:|description$)/.test(name));
-	for (const wanted of isShell ? [] : WANTED) {
+	for (const wanted of needsScripts(head) ? [] : WANTED) {
 		if (own.some(({ name, value }) => name === wanted && value !== '')) continue;
 		const readers = asking.filter((reader) =>
 			[reader.title[0], reader.description[0], reader.picture[0]].includes(wanted)
@@ -89,6 +104,8 @@ export function findInServedHead(head: ServedHead, asking: readonly ReaderProfil
 			found.push(finding('template-left', target, name, { tag: name, line, seen: left.slice(0, 60) }));
 		const twice = ESCAPED.exec(value.slice(0, MOST_LOOKED))?.[0];
 		if (twice !== undefined) found.push(finding('escaped-twice', target, name, { tag: name, line, seen: twice }));
+		if (DOUBLE_ENCODED.test(value.slice(0, MOST_LOOKED)))
+			found.push(finding('double-encoded', target, name, { tag: name, line, value: value.slice(0, 60) }));
 	}
 	if (below.length > 0) found.push(finding('below-head', target, below[0], { tags: [...new Set(below)].slice(0, 5) }));
 	const robots = own.find(({ name, value }) => name === 'robots' && hidesFromSearch(value));

@@ -1,6 +1,5 @@
 import {
 	hidesFromSearch,
-	HABITS,
 	normaliseBase,
 	parseUrl,
 	READERS,
@@ -17,7 +16,7 @@ import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { refuse } from '../errors';
 import { readOnce } from './readOnce';
-import { otherThanPage } from './looked';
+import { headersOf, isComplete, otherThanPage } from './looked';
 import { directivesFor } from './served';
 import { clock, pacer } from '../waiting';
 
@@ -62,7 +61,7 @@ export interface VerifyOptions {
 	readonly sample?: number | undefined;
 	/** Requests a second. */
 	readonly rate: number;
-	readonly via?: Via | undefined;
+	readonly via?: Via | readonly Via[] | undefined;
 	readonly allowed?: ReadonlySet<string>;
 	readonly progress?: (done: number, all: number) => void;
 	readonly signal?: AbortSignal;
@@ -123,7 +122,7 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 			const isMissing = missing.has(store.working.pages.at(id, path)?.type ?? '');
 			for (const reader of ASKED) {
 				await turn();
-				const { obeysRobots, name } = ownOf(HABITS, reader)!;
+				const { obeysRobots, name } = readerOf(reader).habits;
 				const shut = obeysRobots ? robots.shuts(base + path.slice(1), name) : undefined;
 				const whyShut =
 					shut === 'forbidden'
@@ -181,13 +180,15 @@ interface Asking {
 	readonly isMissing: boolean;
 }
 
+const readerOf = (id: string) => READERS.find((reader) => reader.id === id)!;
+
 /** How what a reader takes of a page differs from what was released. Where the server says that nothing changed, as before. */
 async function driftSeenBy(
 	reader: string,
 	{ store, site, path, base, fetcher, whyShut, headOf, mustRead, isMissing }: Asking
 ): Promise<DriftSeen> {
 	if (whyShut !== undefined) return { is: 'shut-out', more: whyShut };
-	const habits = ownOf(HABITS, reader)!;
+	const { habits } = readerOf(reader);
 	const released = store.releases.head(site, { path });
 	const hash = released?.hash ?? '';
 	const known = store.state.looks.verified<DriftSeen>(site, path, reader);
@@ -197,7 +198,7 @@ async function driftSeenBy(
 	const got = await fetcher.fetch(address, {
 		...{ maxBytes: habits.bytes, timeout: habits.patience, redirects: habits.redirects },
 		headers: {
-			...{ 'user-agent': habits.agent, accept: habits.accepts, 'accept-encoding': 'gzip, br' },
+			...headersOf(habits),
 			...(before?.etag && { 'if-none-match': before.etag }),
 			...(before?.modified && { 'if-modified-since': before.modified })
 		}
@@ -212,7 +213,7 @@ async function driftSeenBy(
 		isMissing,
 		earlier: () => store.releases.headsOfPage(site, path).slice(1)
 	});
-	const said = hop?.status === 200 && isRead(got) ? hop.headers : {};
+	const said = hop?.status === 200 && isComplete(got) ? hop.headers : {};
 	const kept = { head: hash, drift, etag: said.etag ?? null, modified: said['last-modified'] ?? null };
 	if (known || kept.etag || kept.modified)
 		await patiently(() => store.transaction(() => store.state.looks.saveVerified(site, path, reader, kept)));
@@ -233,19 +234,17 @@ interface Comparing {
 	readonly earlier: () => readonly EarlierHead[];
 }
 
-/** Whether all was read that this reader reads. */
-const isRead = ({ end }: TracedFetch) => end === 'whole' || end === 'cut';
-
 function driftIn(got: TracedFetch, { headOf, habits, head, isMissing, earlier }: Comparing): DriftSeen {
 	const hop = got.hops.at(-1);
 	if (!hop || hop.status === 0) return { is: 'unreachable', more: got.why ?? got.end };
 	if (!(hop.status >= 200 && hop.status < 300) && !(hop.status === 404 && isMissing))
 		return { is: 'error', more: `its server answers with ${hop.status}` };
-	if (!isRead(got)) return { is: 'unreachable', more: got.why ?? got.end };
+	if (!isComplete(got)) return { is: 'unreachable', more: got.why ?? got.end };
 	const other = otherThanPage(got);
 	if (other !== undefined) return { is: 'no-page', more: other };
-	const { tags } = headOf(decodeServed(got.body, hop.headers['content-type']).text);
-	const taken = tags.flatMap((tag) => takenBy(habits, tag, hop.address) ?? []);
+	const { tags, base } = headOf(decodeServed(got.body, hop.headers['content-type']).text);
+	const under = (base !== undefined && parseUrl(base, hop.address)?.href) || hop.address;
+	const taken = tags.flatMap((tag) => takenBy(habits, tag, under) ?? []);
 	const drift = compare(head, taken, earlier);
 	const hidden = isMissing ? undefined : hiddenFromSearch(head, taken, hop.headers['x-robots-tag'] ?? '');
 	return hidden !== undefined && DRIFTS.indexOf(drift.is) < DRIFTS.indexOf('noindex')
@@ -266,11 +265,11 @@ function hiddenFromSearch(head: HeadJson | undefined, taken: readonly ServedTag[
 }
 
 /** A tag as a reader takes it: undefined for one that it does not look at. */
-function takenBy({ readsBody, relative }: Habits, served: ServedTag, page: string): ServedTag | undefined {
+function takenBy({ readsBody, relative }: Habits, served: ServedTag, base: string): ServedTag | undefined {
 	if (served.isBelow && !readsBody) return undefined;
 	const isAddress = served.tag?.kind === 'address' || served.tag?.kind === 'picture';
 	if (!isAddress || /^[a-z][a-z0-9+.-]*:/i.test(served.value)) return served;
-	return relative === 'drops' ? undefined : { ...served, value: parseUrl(served.value, page)?.href ?? served.value };
+	return relative === 'drops' ? undefined : { ...served, value: parseUrl(served.value, base)?.href ?? served.value };
 }
 
 /** What both readers saw, as one: the worse of the two, with who saw it where they do not agree. */
@@ -278,7 +277,7 @@ function joined(seen: readonly DriftSeen[]): DriftSeen {
 	const worst = seen.reduce((one, other) => (DRIFTS.indexOf(other.is) > DRIFTS.indexOf(one.is) ? other : one));
 	const at = seen.indexOf(worst);
 	if (worst.is === 'same' || seen.every(({ is }) => is === worst.is)) return worst;
-	const name = READERS.find(({ id }) => id === ASKED[at])!.name;
+	const { name } = readerOf(ASKED[at]!);
 	return { is: worst.is, more: `${worst.more}, as ${name} reads it` };
 }
 

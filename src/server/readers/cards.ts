@@ -1,4 +1,4 @@
-import { cardOf, findTag, normaliseBase, READERS, type Head, type HeadJson, ownOf } from '$core';
+import { ALL_READERS, cardOf, findTag, normaliseBase, readsHeadAlone, type Head, type HeadJson, ownOf } from '$core';
 import { refuse } from '../errors';
 import { patiently } from '../store/opening/patiently';
 import type { SeenCard, ShownCard } from '../store/state/looks';
@@ -7,7 +7,10 @@ import type { KeptCard, ReadersClient } from './service';
 import { clock } from '../waiting';
 
 /** How the card that a reader shows stands to what is released. */
-type Standing = 'current' | 'old' | 'none' | 'shut-out';
+type Standing = 'current' | 'old' | 'lapsed' | 'none' | 'shut-out';
+
+/** Readers whose card a head alone makes: only of those is it known without asking whether what they show is old. */
+export const ASKED = ALL_READERS.filter(readsHeadAlone);
 
 /** What one reader last showed of a page. */
 interface CardOfPage {
@@ -46,7 +49,7 @@ const LONGEST_WAIT = 65_000;
 export function readCards(store: Store, name: string, hasReaders: boolean): CardsTold {
 	const { id } = store.working.sites.named(name);
 	const counts: Record<string, Record<Standing, number>> = Object.fromEntries(
-		READERS.map(({ id: reader }) => [reader, { current: 0, old: 0, none: 0, 'shut-out': 0 }])
+		ASKED.map(({ id: reader }) => [reader, { current: 0, old: 0, lapsed: 0, none: 0, 'shut-out': 0 }])
 	);
 	const old: CardOfPage[] = [];
 	const heads = new Map<string, Head | undefined>();
@@ -92,7 +95,8 @@ function standingOf(seen: SeenCard, head: Head | undefined): CardOfPage {
 	const card = { path, reader, until, seen: seen.seen, told };
 	if (seen.isShutOut) return { ...card, is: 'shut-out' };
 	if (!shown || !head) return { ...card, is: 'none' };
-	const profile = READERS.find(({ id }) => id === reader)!;
+	const profile = ASKED.find(({ id }) => id === reader);
+	if (!profile) return { ...card, is: 'none' };
 	const { title, description, picture } = cardOf(profile, head);
 	const now: Pick<ShownCard, (typeof PARTS)[number]> = {
 		title: title.shown + title.cut,
@@ -101,6 +105,8 @@ function standingOf(seen: SeenCard, head: Head | undefined): CardOfPage {
 	};
 	const differs = PARTS.find((part) => now[part] !== shown[part]);
 	if (!differs) return { ...card, is: 'current' };
+	// One past its time is fetched anew when it is asked for next; so is one that was never kept.
+	if (until === null || Date.parse(until) <= clock.now()) return { ...card, is: 'lapsed' };
 	return { ...card, is: 'old', shows: shown[differs], released: now[differs] };
 }
 
@@ -120,7 +126,7 @@ export async function lookAtCards(
 	const base = baseOf(site.base);
 	const wanted = store.state.looks
 		.pagesToAsk(id, MOST_PAGES)
-		.flatMap((path) => READERS.map(({ id: reader }) => ({ path, reader })));
+		.flatMap((path) => ASKED.map(({ id: reader }) => ({ path, reader })));
 	await each(wanted, options, async ({ path, reader }) => {
 		const kept = await client.card(reader, base + path.slice(1), options.signal);
 		await note(store, id, path, reader, kept, null);
@@ -163,6 +169,7 @@ const ANSWERS = {
 	'ask-again': 'it wants to be asked again',
 	wait: 'nothing makes it fetch before its time',
 	'new-address': 'only another address makes it fetch again',
+	never: 'what was sent stays as it was',
 	limit: 'it was asked too often'
 } as const;
 

@@ -4,17 +4,18 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
-import { HABITS, READERS, type Page, type Site } from '$core';
+import { ALL_READERS, FOR_EVER, type Page, type Site } from '$core';
 import { ReadersService, readersHandler } from '../../../demo/readers';
 import { JOBS } from '../jobs/jobs';
 import { Store } from '../store/store';
-import { lookAtCards, readCards, tellReaders } from './cards';
+import { ASKED, lookAtCards, readCards, tellReaders } from './cards';
 import { ReadersClient, type AskAnswer } from './service';
 
 /** Readers keep cards under their own rules, by a clock that is moved on here; Kephalon speaks to them over HTTP. */
 
 const BASE = 'https://s.example/';
 let title = '';
+let isBusy = false;
 let website: Server;
 let readers: Server;
 let service: ReadersService;
@@ -24,7 +25,11 @@ const listen = (server: Server) => new Promise<void>((done) => server.listen(0, 
 beforeAll(async () => {
 	website = createServer((request, response) => {
 		if (request.url === '/robots.txt') return void response.writeHead(404).end();
-		response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' });
+		response.writeHead(isBusy ? 503 : 200, { 'content-type': 'text/html; charset=utf-8' });
+		if (request.url === '/deep')
+			return void response.end(
+				`<!doctype html><title>Deep</title><meta property="og:title" content="Deep"><meta property="og:url" content="${BASE}"><p>Words.</p>`
+			);
 		response.end(
 			`<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${title}</title><meta property="og:title" content="${title}"></head><body><p>Some words.</p></body></html>`
 		);
@@ -44,7 +49,7 @@ afterAll(() => {
 });
 
 describe('a reader', () => {
-	test.each(READERS.map(({ id }) => [id, HABITS[id]!.keeps] as const))(
+	test.each(ALL_READERS.map(({ id, habits }) => [id, habits.keeps?.hours ?? 0] as const))(
 		'%s keeps a card for %d hours',
 		async (reader, keeps) => {
 			const address = `${BASE}a`;
@@ -55,11 +60,12 @@ describe('a reader', () => {
 			service.moveOn(keeps * 0.9);
 			if (keeps > 0) expect((await service.card(reader, address)).card?.title).toBe('First');
 			service.moveOn(keeps * 0.2);
-			expect((await service.card(reader, address)).card?.title).toBe('Second');
+			// What goes with the message stays as it was sent.
+			expect((await service.card(reader, address)).card?.title).toBe(keeps >= FOR_EVER ? 'First' : 'Second');
 		}
 	);
 
-	test.each(READERS.map(({ id }) => [id, HABITS[id]!.again] as const))(
+	test.each(ALL_READERS.map(({ id, habits }) => [id, habits.keeps?.again ?? 'ask'] as const))(
 		'%s, told to fetch again: %s',
 		async (reader, again) => {
 			const address = `${BASE}a`;
@@ -70,16 +76,34 @@ describe('a reader', () => {
 				ask: 'fetched',
 				'ask-twice': 'ask-again',
 				wait: 'wait',
-				'new-address': 'new-address'
+				'new-address': 'new-address',
+				never: 'never'
 			};
 			expect(first.is).toBe(wanted[again]);
 			if (again === 'ask-twice') expect((await service.again(reader, address)).is).toBe('fetched');
-			const kept = again === 'wait' || again === 'new-address';
-			expect((await service.card(reader, address)).card?.title).toBe(
-				kept && HABITS[reader]!.keeps > 0 ? 'First' : 'Second'
-			);
+			const kept = again === 'wait' || again === 'new-address' || again === 'never';
+			expect((await service.card(reader, address)).card?.title).toBe(kept ? 'First' : 'Second');
 		}
 	);
+
+	test('that there was no card is kept for its own time: one 503 does not leave it without for a year', async () => {
+		const address = `${BASE}busy`;
+		isBusy = true;
+		expect((await service.card('bottle', address)).card).toBe(null);
+		isBusy = false;
+		expect((await service.card('bottle', address)).card).toBe(null);
+		service.moveOn(1.1);
+		expect((await service.card('bottle', address)).card?.title).toBe('First');
+	});
+
+	test('a page that names another shares as that one, which keeps its own card', async () => {
+		const card = async (path: string) => (await service.card('gangway', BASE + path)).card?.title;
+		expect(await card('deep')).toBe('Deep');
+		// What a page put there by naming it is not its own.
+		expect(await card('')).toBe('First');
+		expect(await card('deep')).toBe('First');
+		expect((await service.card('galley', `${BASE}deep`)).card?.title).toBe('Deep');
+	});
 
 	test('asked twice too far apart, it was asked once', async () => {
 		await service.card('gangway', `${BASE}a`);
@@ -212,7 +236,7 @@ describe('what Kephalon keeps of it', () => {
 	test('after a release the old cards are known; told, those that can fetch again do, and the others say until when', async () => {
 		const { store, id, release } = begin();
 		const client = new ReadersClient(at(readers));
-		expect(await lookAtCards(store, client, 'S', options)).toBe(READERS.length);
+		expect(await lookAtCards(store, client, 'S', options)).toBe(ASKED.length);
 		const before = readCards(store, 'S', true);
 		expect(before.pages).toBe(1);
 		expect(before.old).toEqual([]);
@@ -221,19 +245,19 @@ describe('what Kephalon keeps of it', () => {
 		store.working.pages.save(id, page('/', 'Second', { key: true }));
 		release();
 		const after = readCards(store, 'S', true);
-		expect(after.old.length).toBe(READERS.length);
+		// One that keeps no card fetches it anew when it is asked next: nothing of it is old.
+		const keeping = ASKED.filter(({ habits }) => habits.keeps);
+		expect([after.old.length, after.counts.porthole]).toEqual([keeping.length, expect.objectContaining({ lapsed: 1 })]);
 		expect(after.old[0]).toMatchObject({ shows: 'First', released: 'Second' });
 
 		const lines: string[] = [];
 		await tellReaders(store, client, 'S', { ...options, say: ({ last }) => void (last && lines.push(last)) });
-		expect(lines).toHaveLength(READERS.length);
+		expect(lines).toHaveLength(keeping.length);
 		const told = readCards(store, 'S', true);
-		const stubborn = READERS.filter(
-			({ id: reader }) => ['wait', 'new-address'].includes(HABITS[reader]!.again) && HABITS[reader]!.keeps > 0
-		);
+		const stubborn = keeping.filter(({ habits }) => ['wait', 'new-address', 'never'].includes(habits.keeps!.again));
 		expect(told.old.map(({ reader }) => reader).sort()).toEqual(stubborn.map(({ id: reader }) => reader).sort());
 		for (const one of told.old)
-			expect(one).toMatchObject({ told: expect.stringMatching(/nothing makes it|only another/) });
+			expect(one).toMatchObject({ told: expect.stringMatching(/nothing makes it|only another|stays as it was/) });
 		store.close();
 	});
 
@@ -245,11 +269,17 @@ describe('what Kephalon keeps of it', () => {
 		] as const;
 		store.working.pages.save(id, page('/', 'First', { rules: own }));
 		release();
-		const byTwitter = READERS.filter(({ form }) => form === 'timeline').map((reader) => reader.id);
+		const byTwitter = ASKED.filter(({ form }) => form === 'timeline').map((reader) => reader.id);
 		expect(byTwitter.length).toBeGreaterThan(0);
-		const card = { isShutOut: false, seen: '2026-05-03T10:00:00Z', until: null, told: null, path: '/' };
+		const card = {
+			isShutOut: false,
+			seen: '2026-05-03T10:00:00Z',
+			until: '9999-01-01T00:00:00Z',
+			told: null,
+			path: '/'
+		};
 		const kept = (title: string) => {
-			for (const { id: reader } of READERS)
+			for (const { id: reader } of ASKED)
 				store.state.looks.saveCard(id, { ...card, reader, shown: { title, description: '', picture: '' } as never });
 			return readCards(store, 'S', true).old;
 		};
@@ -267,17 +297,33 @@ describe('what Kephalon keeps of it', () => {
 		const { store, id, release } = begin();
 		store.working.pages.save(id, page('/', 'First'));
 		release();
-		const card = { seen: '2026-05-03T10:00:00Z', until: null, told: null, path: '/' };
+		const card = { seen: '2026-05-03T10:00:00Z', until: '9999-01-01T00:00:00Z', told: null, path: '/' };
 		const counted = (isShutOut: boolean, shown: object | null) => {
 			store.state.looks.saveCard(id, { ...card, reader: 'gangway', isShutOut, shown: shown as never });
 			return readCards(store, 'S', true).counts.gangway;
 		};
-		const nothing = { current: 0, old: 0, none: 0, 'shut-out': 0 };
+		const nothing = { current: 0, old: 0, lapsed: 0, none: 0, 'shut-out': 0 };
 		const other = { title: 'Another', description: '', picture: '' };
 		expect(counted(true, null)).toEqual({ ...nothing, 'shut-out': 1 });
 		expect(counted(true, other)).toEqual({ ...nothing, 'shut-out': 1 });
 		expect(counted(false, other)).toEqual({ ...nothing, old: 1 });
 		expect(counted(false, null)).toEqual({ ...nothing, none: 1 });
+		store.close();
+	});
+
+	test('a card past its time is not old: it is fetched anew when it is asked for next', () => {
+		const { store, id, release } = begin();
+		store.working.pages.save(id, page('/', 'First'));
+		release();
+		const shown = { title: 'Before', description: '', picture: '', host: '', siteName: '' };
+		const counted = (until: string | null) => {
+			const card = { seen: '2026-05-03T10:00:00Z', told: null, path: '/', reader: 'gangway', isShutOut: false };
+			store.state.looks.saveCard(id, { ...card, until, shown });
+			return readCards(store, 'S', true);
+		};
+		expect(counted('9999-01-01T00:00:00Z')).toMatchObject({ counts: { gangway: { old: 1, lapsed: 0 } } });
+		expect(counted('2026-05-04T10:00:00Z')).toMatchObject({ old: [], counts: { gangway: { old: 0, lapsed: 1 } } });
+		expect(counted(null)).toMatchObject({ old: [], counts: { gangway: { lapsed: 1 } } });
 		store.close();
 	});
 
@@ -335,7 +381,7 @@ describe('what Kephalon keeps of it', () => {
 		};
 		const { signal } = new AbortController();
 		const count = () => lookAtCards(store, { card } as never, 'S', { signal, say: () => undefined });
-		expect(await count()).toBe(200 * READERS.length);
+		expect(await count()).toBe(200 * ASKED.length);
 		expect([asked.size, readCards(store, 'S', true).notAsked]).toEqual([200, 5]);
 		await count();
 		expect([asked.size, readCards(store, 'S', true).notAsked]).toEqual([205, 0]);
@@ -350,7 +396,7 @@ describe('what Kephalon keeps of it', () => {
 			say: () => stopping.abort()
 		}).catch(() => undefined);
 		expect(readCards(store, 'S', true).counts.gangway?.current ?? 0).toBeLessThanOrEqual(1);
-		expect(store.state.looks.cards(store.working.sites.named('S').id).length).toBeLessThan(READERS.length);
+		expect(store.state.looks.cards(store.working.sites.named('S').id).length).toBeLessThan(ASKED.length);
 		store.close();
 	});
 });

@@ -21,8 +21,8 @@ export type AskAnswer =
 	| { readonly is: 'fetched'; readonly card: KeptCard }
 	/** It wants to be asked once more. */
 	| { readonly is: 'ask-again' }
-	/** Nothing makes it fetch before its time, or only another address does. */
-	| { readonly is: 'wait' | 'new-address'; readonly until: string | null }
+	/** Nothing makes it fetch before its time, or at all, or only another address does. */
+	| { readonly is: 'wait' | 'new-address' | 'never'; readonly until: string | null }
 	/** It was asked too often; in so many seconds it listens again. */
 	| { readonly is: 'limit'; readonly wait: number };
 
@@ -53,7 +53,7 @@ const isAnswer = checkFor<AskAnswer>({
 	oneOf: [
 		{ properties: { is: { const: 'fetched' }, card: CARD }, required: ['card'] },
 		{ properties: { is: { const: 'ask-again' } } },
-		{ properties: { is: { enum: ['wait', 'new-address'] }, until: moment } },
+		{ properties: { is: { enum: ['wait', 'new-address', 'never'] }, until: moment } },
 		{ properties: { is: { const: 'limit' }, wait: { type: 'number', minimum: 0 } }, required: ['wait'] }
 	]
 });

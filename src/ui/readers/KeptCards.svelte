@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { AGAIN_IN_WORDS, HABITS, READERS } from '$core';
+	import { AGAIN_IN_WORDS, ALL_READERS, readsHeadAlone } from '$core';
 	import type { CardsTold } from '$server/readers/cards';
 	import { ask, at, isRefused, sending, watched } from '$ui/api';
 	import { pagesInWords } from '$ui/parts/words';
@@ -41,8 +41,9 @@
 		cards ? Object.values(cards.counts).reduce((all, one) => all + of(one), 0) : 0;
 	const current = $derived(sum((one) => one.current));
 	const old = $derived(sum((one) => one.old));
+	const lapsed = $derived(sum((one) => one.lapsed));
 	const none = $derived(sum((one) => one.none + one['shut-out']));
-	const nameOf = (id: string) => READERS.find((reader) => reader.id === id)?.name ?? id;
+	const nameOf = (id: string) => ALL_READERS.find((reader) => reader.id === id)?.name ?? id;
 	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 	const short = (text: string) => (text.length > 90 ? `${text.slice(0, 90)} …` : text || 'nothing');
 </script>
@@ -56,7 +57,9 @@
 	{:else if cards}
 		<p class="lead" role="status">
 			{#if cards.pages === 0}Nobody has been asked yet.
-			{:else if current === 0 && old === 0}No reader shows a card of the {pagesInWords(cards.pages)} that were asked about.
+			{:else if current === 0 && old === 0 && lapsed === 0}No reader shows a card of the {pagesInWords(cards.pages)} that were asked about.
+			{:else if current === 0 && old === 0}No card is kept any more of {pagesInWords(cards.pages)} that were asked about:
+				{lapsed.toLocaleString('en')} are fetched anew when they are asked for next.
 			{:else if old === 0}All {current.toLocaleString('en')} cards that readers show are as released, of {pagesInWords(
 					cards.pages
 				)} that were asked about{none > 0 ? `; ${none.toLocaleString('en')} times a reader shows none` : ''}.
@@ -88,16 +91,17 @@
 		{/if}
 		{#if cards.pages > 0}
 			<table>
-				<thead><tr><th>Reader</th><th>As released</th><th>Old</th><th>No card</th><th>How it is told</th></tr></thead>
+				<thead><tr><th>Reader</th><th>As released</th><th>Old</th><th>Past its time</th><th>No card</th><th>How it is told</th></tr></thead>
 				<tbody>
-					{#each READERS as reader (reader.id)}
+					{#each ALL_READERS.filter(readsHeadAlone) as reader (reader.id)}
 						{@const count = cards.counts[reader.id]}
 						<tr>
 							<th>{reader.name}</th>
 							<td>{count?.current ?? 0}</td>
 							<td class:old={(count?.old ?? 0) > 0}>{count?.old ?? 0}</td>
+							<td>{count?.lapsed ?? 0}</td>
 							<td>{(count?.none ?? 0) + (count?.['shut-out'] ?? 0)}</td>
-							<td class="quiet">{AGAIN_IN_WORDS[HABITS[reader.id]!.again]}</td>
+							<td class="quiet">{reader.habits.keeps ? AGAIN_IN_WORDS[reader.habits.keeps.again] : 'It keeps no card.'}</td>
 						</tr>
 					{/each}
 				</tbody>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { replaceState } from '$app/navigation';
-	import { HABITS, habitsInWords, nothingFound, READERS } from '$core';
+	import { ALL_READERS, habitsInWords, nothingFound } from '$core';
 	import type { Look } from '$server/probes/look';
 	import { ask, at, isRefused, sending } from '../api';
 	import { lookAt } from '$ui/cards/pictureLook';
@@ -59,7 +59,8 @@
 	};
 	const odd = $derived(look?.threeWay.filter((one) => one.is !== 'same') ?? []);
 	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'medium' });
-	const nameOf = (id: string) => READERS.find((reader) => reader.id === id)?.name ?? id;
+	const readerOf = (id: string) => ALL_READERS.find((reader) => reader.id === id);
+	const nameOf = (id: string) => readerOf(id)?.name ?? id;
 </script>
 
 <div class="whole-screen">
@@ -86,13 +87,13 @@
 		{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
 		{#if !look && !busy}
 			<p class="lead serif">
-				Nine readers, each with habits of its own. Paste a link, and see what every one of them makes of it, and why.
+				Thirteen readers, each with habits of its own. Paste a link, and see what every one of them makes of it, and why.
 			</p>
 			<ul class="readers">
-				{#each READERS as reader (reader.id)}
+				{#each ALL_READERS as reader (reader.id)}
 					<li>
 						<strong>{reader.name}</strong>, {reader.kind}.
-						<span class="quiet">{habitsInWords(HABITS[reader.id]!).slice(0, 3).join(' ')}</span>
+						<span class="quiet">{habitsInWords(reader).slice(0, 3).join(' ')}</span>
 					</li>
 				{/each}
 			</ul>
@@ -167,7 +168,7 @@
 							>
 							{#if told === one.reader}
 								<ul class="small">
-									{#each habitsInWords(HABITS[one.reader]!) as habit (habit)}<li>{habit}</li>{/each}
+									{#each habitsInWords(readerOf(one.reader)!) as habit (habit)}<li>{habit}</li>{/each}
 									<li class="mono">kept under {one.key}</li>
 								</ul>
 							{/if}

@@ -5,10 +5,40 @@ type Of = { readonly tag: string; readonly line: number };
 
 /** What can be wrong with a page as it is served. */
 export const SERVED_KINDS = {
-	unreachable: kind<At & { readonly why: string }>(
+	unreachable: kind<At & { readonly why: string; readonly isInner: boolean }>(
 		10,
 		({ why }) => `It cannot be fetched: ${why}`,
-		() => 'See that the server answers at this address.'
+		({ isInner }) =>
+			isInner
+				? 'Name the machine that stands in for the public site with --via: it is asked then under the public name.'
+				: 'See that the server answers at this address.'
+	),
+	'leads-to-shut': kind<{ readonly to: string; readonly readers: readonly string[] }>(
+		8,
+		({ to, readers }) => `It leads to ${to}, from which robots.txt keeps ${readers.join(', ')}`,
+		() => 'Let robots.txt allow readers of links to fetch where shared addresses lead.'
+	),
+	'same-everywhere': kind<{ readonly title: string; readonly other: string }>(
+		8,
+		({ title, other }) =>
+			`Scripts write the page, and its head is the same at ${other}: every address shares as “${title}”`,
+		() => 'Let the server write the head of each page into it.'
+	),
+	'double-encoded': kind<Of & { readonly value: string }>(
+		6,
+		({ tag, value }) => `${tag} was encoded twice: “${value}”`,
+		() => 'Read the text as UTF-8 where it comes from, and encode it once.'
+	),
+	'no-picture-preview': kind<{ readonly value: string }>(
+		2,
+		({ value }) => `It says “${value}”: search shows no picture of it`,
+		() => 'Say max-image-preview:large, if pictures may be shown.'
+	),
+	'picture-moves': kind<{ readonly readers: readonly string[] }>(
+		3,
+		({ readers }) =>
+			`The picture moves, and ${readers.join(', ')} ${readers.length === 1 ? 'shows' : 'show'} none that does`,
+		() => 'Name a picture that stands still.'
 	),
 	'blocked-by-robots': kind<{ readonly readers: readonly string[]; readonly line: number | undefined }>(
 		8,
@@ -41,6 +71,12 @@ export const SERVED_KINDS = {
 		8,
 		({ readers, how }) => `${readers.join(', ')} ${readers.length === 1 ? 'gets' : 'get'} no page: ${how}`,
 		() => 'Let every reader have the page that the others get.'
+	),
+	'endless-page': kind<{ readonly bytes: number; readonly packed: number | undefined }>(
+		3,
+		({ bytes, packed }) =>
+			`It has more than ${Math.round(bytes / 1_000_000)} MB${packed === undefined ? '' : `, packed into ${Math.round(packed / 1000).toLocaleString('en')} kB`}: readers stop on the way`,
+		() => 'Share a page that is shorter, and see that its end comes.'
 	),
 	'no-charset': kind<Record<string, never>>(
 		3,
@@ -207,9 +243,9 @@ export const SERVED_KINDS = {
 		({ tags }) => `${tags.join(', ')} ${tags.length === 1 ? 'stands' : 'stand'} below the head`,
 		() => 'Something ends the head too soon: put the tags before it.'
 	),
-	broken: kind<{ readonly how: string }>(
+	broken: kind<{ readonly how: string; readonly readers: readonly string[] }>(
 		6,
-		({ how }) => `The answer is broken: ${how}`,
+		({ how, readers }) => `The answer is broken${readers.length > 0 ? ` for ${readers.join(', ')}` : ''}: ${how}`,
 		() => 'Mend the server: readers give up here.'
 	)
 };

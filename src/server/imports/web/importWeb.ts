@@ -45,7 +45,7 @@ export interface WebOptions {
 	readonly source: Partial<WebSource> & Pick<WebSource, 'from'>;
 	/** Hosts that may be read although they are not public, and what stands in for the site. */
 	readonly allowed?: ReadonlySet<string>;
-	readonly via?: Via | undefined;
+	readonly via?: Via | readonly Via[] | undefined;
 	/** Bytes of a sitemap or feed that is read from a file; `from` is its name then. */
 	readonly file?: Buffer;
 	readonly progress?: (done: number, all: number) => void;
