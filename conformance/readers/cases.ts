@@ -18,7 +18,7 @@ export interface Answer {
 	readonly isEndless?: true;
 }
 /** A picture of `files.json`, with so many bytes of nothing after it. */
-export interface DrawnFile {
+interface DrawnFile {
 	readonly file: string;
 	readonly pad?: number;
 }
@@ -298,7 +298,7 @@ const KINDS: ReaderCase[] = [
 	),
 	one(
 		'an endless body',
-		{ ...html(page(TAGS, `${WORDS}${'<p>On and on.</p>\n'.repeat(60)}`)), isEndless: true },
+		{ ...html(page(TAGS, `${WORDS}${'<p>On and on.</p>\n'.repeat(60_000)}`)), isEndless: true },
 		['endless-page', 'below-head'],
 		{
 			cards: { gangway: { title: 'Eider' }, porthole: { title: 'Eider' } }
@@ -636,7 +636,335 @@ const MORE: ReaderCase[] = [
 	})
 ];
 
+/** Fields and lines as servers get them wrong. */
+const LINES: ReaderCase[] = [
+	one('HTTP/1.0', { ...html(), head: ['HTTP/1.0 200 OK', 'Content-Type: text/html; charset=utf-8'] }, []),
+	one(
+		'no words after the status',
+		{ ...html(), head: ['HTTP/1.1 200 ', 'Content-Type: text/html; charset=utf-8'] },
+		[]
+	),
+	one('fields in capitals', { ...html(), head: ['HTTP/1.1 200 OK', 'CONTENT-TYPE: TEXT/HTML; CHARSET=UTF-8'] }, []),
+	one('a charset in quotes', { ...html(), head: ['HTTP/1.1 200 OK', 'Content-Type: text/html; charset="utf-8"'] }, []),
+	one(
+		'a charset of single quotes',
+		{ ...html(), head: ['HTTP/1.1 200 OK', "Content-Type: text/html;charset='utf-8'"] },
+		[]
+	),
+	one('a charset that is none', { ...html(), head: ['HTTP/1.1 200 OK', 'Content-Type: text/html; charset=utf-8859'] }, [
+		'unknown-charset'
+	]),
+	one('an empty charset', { ...html(), head: ['HTTP/1.1 200 OK', 'Content-Type: text/html; charset='] }, []),
+	one('two Content-Type', html(page(), 'Content-Type: text/html'), []),
+	one('Location relative to the page', leads('there'), [], { serves: { '/there': html() } }),
+	one('Location with a fragment', leads('/there#part'), [], { serves: { '/there': html() } }),
+	one('Location that is no address', leads('http://[bad'), ['leads-nowhere'], { cards: none }),
+	one('Location of another scheme', leads('javascript:alert(1)'), ['unreachable', 'redirected-elsewhere'], {
+		cards: none
+	}),
+	one('Location to a machine inside', leads('http://127.0.0.1:1/'), ['unreachable', 'redirected-elsewhere'], {
+		cards: none
+	}),
+	one('a circle of two', leads('/there'), ['broken'], { serves: { '/there': leads('/eider') }, cards: none }),
+	one(
+		'a status that nobody knows',
+		{ ...html(), head: ['HTTP/1.1 299 Whatever', 'Content-Type: text/html; charset=utf-8'] },
+		[]
+	),
+	one(
+		'a status of 600',
+		{ ...html(), head: ['HTTP/1.1 600 What', 'Content-Type: text/html; charset=utf-8'] },
+		['error-page'],
+		{ cards: none }
+	),
+	one('no HTTP at all', { head: ['SSH-2.0-harbour'], body: '' }, ['unreachable'], { cards: none }),
+	one(
+		'a field without a colon',
+		{ ...html(), head: ['HTTP/1.1 200 OK', 'Content-Type: text/html; charset=utf-8', 'oops'] },
+		['unreachable'],
+		{ cards: none }
+	),
+	one(
+		'fields without end',
+		{ ...html(), head: ['HTTP/1.1 200 OK', ...Array.from({ length: 900 }, (_, at) => `X-${at}: ${'y'.repeat(90)}`)] },
+		['unreachable'],
+		{ cards: none }
+	),
+	one(
+		'chunks',
+		{
+			...html('5\r\n<titl\r\n0\r\n\r\n'),
+			head: [
+				'HTTP/1.1 200 OK',
+				'Content-Type: text/html; charset=utf-8',
+				'Transfer-Encoding: chunked',
+				'Content-Length-X: 1'
+			]
+		},
+		['missing-tag', 'missing-tag', 'missing-tag', 'missing-tag']
+	),
+	one(
+		'chunks that break',
+		{
+			...html('zz\r\n<title>'),
+			head: ['HTTP/1.1 200 OK', 'Content-Type: text/html; charset=utf-8', 'Transfer-Encoding: chunked']
+		},
+		['broken'],
+		{ cards: none }
+	),
+	one(
+		'a body longer than its length says',
+		{
+			...html(),
+			head: [
+				'HTTP/1.1 200 OK',
+				'Content-Type: text/html; charset=utf-8',
+				`Content-Length: ${Buffer.byteLength(page())}`
+			],
+			body: `${page()}<p>more`
+		},
+		[]
+	),
+	one('X-Robots-Tag in capitals', html(page(), 'X-ROBOTS-TAG: NOINDEX'), ['noindex-served']),
+	one('X-Robots-Tag: none', html(page(), 'X-Robots-Tag: none'), ['noindex-served']),
+	one(
+		'X-Robots-Tag that is over by a date to come',
+		html(page(), 'X-Robots-Tag: unavailable_after: 25 Jun 2099 15:00:00 GMT'),
+		[]
+	),
+	one('a refresh of half a minute', html(page(`<meta http-equiv="refresh" content="30; url=/gone">${TAGS}`)), []),
+	one('a refresh to itself', html(page(`<meta http-equiv="refresh" content="0">${TAGS}`)), []),
+	one('a refresh in quotes', html(page(`<meta http-equiv="Refresh" content="1;URL='/good'">${TAGS}`)), ['leads-on'], {
+		serves: { '/good': html() }
+	}),
+	one('a refresh inside a comment', html(page(`<!--<meta http-equiv="refresh" content="0; url=/gone">-->${TAGS}`)), [])
+];
+
+/** Markup as people and tools write it. */
+const MARKUP: ReaderCase[] = [
+	one('tags by name instead of property', html(page(TAGS.replaceAll('property=', 'name='))), []),
+	one('tags in capitals', html(page(TAGS.replace('property="og:title"', 'PROPERTY="OG:TITLE"'))), [], {
+		cards: { gangway: { title: 'Eider' } }
+	}),
+	one(
+		'attributes without quotes',
+		html(page(TAGS.replace('"og:title" content="Eider"', 'og:title content=Eider'))),
+		[]
+	),
+	one('single quotes', html(page(TAGS.replaceAll('"', "'"))), []),
+	tagged('og:title of nothing', 'og:title" content="Eider"', 'og:title" content=""', ['missing-tag'], {
+		cards: { gangway: { title: 'Eider' } }
+	}),
+	tagged('og:title of white space', 'og:title" content="Eider"', 'og:title" content="  \n "', ['missing-tag'], {
+		cards: { gangway: { title: 'Eider' } }
+	}),
+	tagged('no title element', '<title>Eider</title>', '', ['missing-tag'], { cards: { fathom: { title: 'Eider' } } }),
+	tagged('a title inside a drawing only', '<title>Eider</title>', '<noscript></noscript>', ['missing-tag'], {
+		serves: {
+			'/eider': html(page(TAGS.replace('<title>Eider</title>', ''), `<svg><title>Menu</title></svg>${WORDS}`))
+		},
+		cards: { fathom: { title: 'Eider' } }
+	}),
+	one(
+		'tags inside a comment',
+		html(page(`<!--${TAGS}--><title>Bare</title>`)),
+		['missing-tag', 'missing-tag', 'missing-tag'],
+		{ cards: { gangway: { title: 'Bare' } } }
+	),
+	one(
+		'tags inside a template',
+		html(page(`<template>${TAGS}</template><title>Bare</title>`)),
+		['missing-tag', 'missing-tag', 'missing-tag'],
+		{ cards: { gangway: { title: 'Bare' } } }
+	),
+	one(
+		'tags inside a script',
+		html(page(`<script>document.write('${TAGS}')</script><title>Bare</title>`)),
+		['missing-tag', 'missing-tag', 'missing-tag'],
+		{ cards: { gangway: { title: 'Bare' } } }
+	),
+	one(
+		'tags below the head',
+		html(page('<title>Eider</title>', `${TAGS.replace('<title>Eider</title>', '')}${WORDS}`)),
+		['below-head', 'missing-tag', 'missing-tag', 'missing-tag'],
+		{
+			cards: { wrack: { title: 'Eider', picture: `${SITE}/p.jpg` }, gangway: { title: 'Eider', picture: null } }
+		}
+	),
+	one('no head and no body elements', html(`<!doctype html><meta charset=utf-8>${TAGS}${WORDS}`), []),
+	one(
+		'a head that a picture for statistics ends',
+		html(
+			page(`<title>Eider</title><noscript><img src="/dot.gif"></noscript>${TAGS.replace('<title>Eider</title>', '')}`)
+		),
+		['below-head', 'missing-tag', 'missing-tag', 'missing-tag']
+	),
+	one(
+		'UTF-16 with its mark',
+		{
+			...html(
+				Buffer.concat([Buffer.from([0xff, 0xfe]), Buffer.from(page().replace('<meta charset="utf-8">', ''), 'utf16le')])
+			),
+			head: ['HTTP/1.1 200 OK', 'Content-Type: text/html']
+		},
+		[]
+	),
+	one(
+		'a mark of UTF-8 against the header',
+		{
+			...html(Buffer.concat([Buffer.from([0xef, 0xbb, 0xbf]), Buffer.from(page(TAGS.replaceAll('Eider', 'Küste')))])),
+			head: ['HTTP/1.1 200 OK', 'Content-Type: text/html; charset=iso-8859-1']
+		},
+		['wrong-charset'],
+		{ cards: { gangway: { title: 'Küste' } } }
+	),
+	one(
+		'Shift_JIS said by the page',
+		{
+			...html(
+				Buffer.concat([
+					Buffer.from('<!doctype html><html lang="ja"><head><meta charset="shift_jis"><title>'),
+					Buffer.from([0x8a, 0x43]),
+					Buffer.from(`</title>${TAGS.replace('<title>Eider</title>', '')}</head><body>${WORDS}</body></html>`)
+				])
+			),
+			head: ['HTTP/1.1 200 OK', 'Content-Type: text/html']
+		},
+		[],
+		{ cards: { fathom: { title: '海' } } }
+	),
+	one('two titles that agree', html(page(`${TAGS}<title>Eider</title>`)), ['doubled-tag']),
+	one(
+		'two descriptions that do not',
+		html(page(`${TAGS}<meta name="description" content="Another.">`)),
+		['doubled-tag'],
+		{ cards: { fathom: { title: 'Eider' } } }
+	),
+	added('several og:image', `<meta property="og:image" content="${SITE}/p.jpg?2">`, [], {
+		serves: { '/p.jpg?2': picture('p.jpg') }
+	}),
+	added('og:image:width that lies', '', ['picture-lies'], {
+		serves: { '/eider': html(page(`${TAGS}<meta property="og:image:width" content="99">`)) }
+	}),
+	tagged('an address with spaces around', `${SITE}/p.jpg`, `  ${SITE}/p.jpg `, [], {
+		cards: { gangway: { picture: `${SITE}/p.jpg` } }
+	}),
+	tagged('an address with a reference in it', `${SITE}/p.jpg`, `${SITE}/p.jpg?a=1&amp;b=2`, [], {
+		serves: { '/p.jpg?a=1&b=2': picture('p.jpg') }
+	}),
+	tagged('an address of letters beyond ASCII', `${SITE}/p.jpg`, `${SITE}/küste.jpg`, [], {
+		serves: { '/k%C3%BCste.jpg': picture('p.jpg') }
+	}),
+	tagged('an address of this machine', `${SITE}/p.jpg`, 'http://localhost:3000/p.jpg', [
+		'local-served',
+		'picture-missing'
+	]),
+	tagged(
+		'a picture on a host that is not there',
+		`${SITE}/p.jpg`,
+		'https://nowhere.invalid/p.jpg',
+		['picture-missing'],
+		{ cards: plain }
+	),
+	tagged('canonical of another scheme', `${SITE}/eider`, 'javascript:void(0)', ['scheme-address']),
+	tagged('a very long title', '>Eider<', `>${'Eider duck '.repeat(2000)}<`, []),
+	tagged('a title of one emoji in several parts', '>Eider<', '>👩‍👩‍👧‍👦<', [], { cards: { fathom: { title: '👩‍👩‍👧‍👦' } } }),
+	one('deep markup', html(page(TAGS, `${'<div>'.repeat(5000)}${WORDS}`)), []),
+	one('five megabytes of tags that never end', html(page(TAGS, '<b '.repeat(1_600_000))), [], {
+		cards: { gangway: { title: 'Eider' } }
+	})
+];
+
+/** More of pictures, robots and what stands beside a page. */
+const BESIDE: ReaderCase[] = [
+	pictured('a picture served as text', answer('200 OK', ['Content-Type: text/plain'], { file: 'p.jpg' }), [
+		'picture-type'
+	]),
+	pictured(
+		'a picture served as bytes',
+		answer('200 OK', ['Content-Type: application/octet-stream'], { file: 'p.jpg' }),
+		['picture-type']
+	),
+	pictured('a picture without a type', answer('200 OK', [], { file: 'p.jpg' }), []),
+	pictured(
+		'a picture packed by its server',
+		{ ...answer('200 OK', ['Content-Type: image/jpeg', 'Content-Encoding: gzip']), body: gzipSync('no picture') },
+		['picture-unreadable']
+	),
+	pictured(
+		'BMP',
+		answer('200 OK', ['Content-Type: image/bmp'], Buffer.concat([Buffer.from('BM'), Buffer.alloc(90)])),
+		['picture-unreadable'],
+		{ cards: plain }
+	),
+	pictured(
+		'half a picture with its whole length said',
+		answer('200 OK', ['Content-Type: image/jpeg'], { file: 'half.jpg' }),
+		['picture-missing'],
+		{ cards: plain }
+	),
+	pictured('503 for pictures', answer('503 Busy', []), ['picture-missing'], { cards: plain }),
+	pictured('a picture of another reader', picture('p.jpg'), ['picture-apart'], {
+		serves: { '/q': { Galley: answer('403 Forbidden', []), '': picture('p.jpg') } },
+		cards: { galley: { picture: null }, gangway: { picture: `${SITE}/q` } }
+	}),
+	one('robots.txt of HTML', html(), [], { serves: { '/robots.txt': html('<!doctype html><title>Home</title>') } }),
+	one('robots.txt that is forbidden', html(), [], { serves: { '/robots.txt': answer('403 Forbidden', []) } }),
+	one('robots.txt behind a redirect', html(), ['blocked-by-robots'], {
+		serves: {
+			'/robots.txt': leads('/r.txt'),
+			'/r.txt': answer('200 OK', ['Content-Type: text/plain'], 'User-agent: *\nDisallow: /eider\n')
+		},
+		cards: { gangway: NOBODY, galley: { title: 'Eider' } }
+	}),
+	one('robots.txt with a mark, in capitals, with other line ends', html(), ['blocked-by-robots'], {
+		serves: {
+			'/robots.txt': answer('200 OK', ['Content-Type: text/plain'], '\uFEFFUSER-AGENT: Gangway\r\nDISALLOW: /*er$\r\n')
+		},
+		cards: { gangway: NOBODY, headland: { title: 'Eider' } }
+	}),
+	one('robots.txt that allows what it shuts', html(), [], {
+		serves: {
+			'/robots.txt': answer(
+				'200 OK',
+				['Content-Type: text/plain'],
+				'User-agent: *\nDisallow: /\nAllow: /eider$\nAllow: /p.jpg\n'
+			)
+		}
+	}),
+	one('robots.txt that says nothing', html(), [], {
+		serves: { '/robots.txt': answer('200 OK', ['Content-Type: text/plain'], '') }
+	}),
+	added('oEmbed that robots.txt shuts', '<link rel="alternate" type="application/json+oembed" href="/shut/o">', [], {
+		serves: {
+			'/robots.txt': answer('200 OK', ['Content-Type: text/plain'], 'User-agent: *\nDisallow: /shut/\n'),
+			'/shut/o': answer('200 OK', ['Content-Type: application/json'], '{"title":"Embedded"}')
+		},
+		cards: { logbook: { title: 'Eider' } }
+	}),
+	added(
+		'JSON-LD of null and of lists',
+		'<script type="application/ld+json">[null, [1], {"name": "By its name"}]</script>',
+		[],
+		{ cards: { almanac: { title: 'By its name' } } }
+	),
+	added(
+		'JSON-LD of a name that is no text',
+		'<script type="application/ld+json">{"name": {"@value": "x"}, "headline": 3, "image": 4}</script>',
+		[],
+		{ cards: { almanac: { title: 'Eider' } } }
+	),
+	added(
+		'names that a plain object knows',
+		'<meta name="constructor" content="x"><meta property="__proto__" content="y"><meta itemprop="toString" content="z">',
+		[]
+	)
+];
+
 export const CASES: readonly ReaderCase[] = [
+	...LINES,
+	...MARKUP,
+	...BESIDE,
 	...WAYS,
 	...READERS_APART,
 	...KINDS,

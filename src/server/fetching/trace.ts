@@ -88,7 +88,7 @@ export interface Via {
 }
 
 /** Statuses that lead on (RFC 9110, 15.4). */
-export const REDIRECTS: readonly number[] = [301, 302, 303, 307, 308];
+const REDIRECTS: readonly number[] = [301, 302, 303, 307, 308];
 
 /**
  * Fetches for the server, and nothing but public addresses, hop by hop: redirects, names that resolve to private networks

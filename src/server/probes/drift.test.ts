@@ -92,11 +92,22 @@ describe('a schedule', () => {
 		['off', 12, 100, false],
 		['hour', 12, 0.5, false],
 		['hour', 12, 1, true],
-		['night', 12, 100, false],
+		// Missed while nothing ran, it is made up for, once.
+		['night', 12, 100, true],
+		['night', 12, 9.5, true],
+		['night', 12, 8.5, false],
+		['night', 2, 20, false],
 		['night', 3, 24, true],
-		['night', 3, 0.5, false]
+		['night', 3, 0.1, false]
 	] as const)('%s, at %d o’clock, %d hours after the last look', (every, hour, hours, due) => {
 		expect(isDue({ every, made: hoursBefore(at(hour), hours) }, at(hour))).toBe(due);
+	});
+
+	test('that was set by day waits for the night', () => {
+		const set = { every: 'night', made: null, since: at(12).toISOString() } as const;
+		expect([isDue(set, at(12)), isDue(set, at(23)), isDue({ ...set, since: hoursBefore(at(12), 10) }, at(12))]).toEqual(
+			[...[false, false, true]]
+		);
 	});
 
 	test('looks at the sites whose time has come; an error of one is told and ends nothing', async () => {

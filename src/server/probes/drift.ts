@@ -2,6 +2,7 @@ import { refuse } from '../errors';
 import type { Via } from '../fetching/trace';
 import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
+import { clock } from '../waiting';
 import { verify, type Drift, type DriftOfPage, type VerifyOptions } from './verify';
 
 /** How what is served of a whole site compares with what was released, as it was last looked at. */
@@ -33,17 +34,25 @@ const HOUR = 3_600_000;
 type Kept = Omit<DriftOfSite, 'every'>;
 const NEVER: Kept = { made: null, pages: 0, counts: {}, drifted: [], came: [], went: [], waiting: 0 };
 
+/** When a site is looked at, and since when it is. */
+interface Plan {
+	readonly every: Schedule;
+	/** ISO 8601. */
+	readonly since?: string;
+}
+const planOf = (store: Store, id: number): Plan =>
+	store.working.sources.settings<Plan>(id, 'verify-every') ?? { every: 'off' };
+
 export function readDrift(store: Store, name: string): DriftOfSite {
 	const { id } = store.working.sites.named(name);
-	const every = store.working.sources.settings<{ every: Schedule }>(id, 'verify-every')?.every ?? 'off';
-	return { ...NEVER, ...store.working.sources.settings<Kept>(id, 'drift'), every };
+	return { ...NEVER, ...store.working.sources.settings<Kept>(id, 'drift'), every: planOf(store, id).every };
 }
 
 /** Looks at every released page as it is served, and keeps what was seen; what was stopped goes on from where it was. */
 export async function lookForDrift(
 	store: Store,
 	name: string,
-	via: Via | undefined,
+	via: Via | readonly Via[] | undefined,
 	options: Pick<VerifyOptions, 'progress' | 'signal' | 'allowed'> & { readonly rate?: number } = {}
 ): Promise<DriftOfSite> {
 	const { id } = store.working.sites.named(name);
@@ -64,15 +73,23 @@ export async function lookForDrift(
 export async function setSchedule(store: Store, name: string, every: unknown): Promise<DriftOfSite> {
 	if (!SCHEDULES.includes(every as Schedule)) throw refuse('schedule-unknown', { known: SCHEDULES });
 	const { id } = store.working.sites.named(name);
-	await patiently(() => store.transaction(() => store.working.sources.saveSettings(id, 'verify-every', { every })));
+	const plan: Plan = { every: every as Schedule, since: new Date(clock.now()).toISOString() };
+	await patiently(() => store.transaction(() => store.working.sources.saveSettings(id, 'verify-every', plan)));
 	return readDrift(store, name);
 }
 
-/** Whether a look is due by its schedule. */
-export function isDue({ every, made }: Pick<DriftOfSite, 'every' | 'made'>, now: Date): boolean {
+/**
+ * Whether a look is due by its schedule: a night's, where none was made since the last night began, so that one that was
+ * missed while nothing ran is made up for, once.
+ */
+export function isDue({ every, made, since }: Plan & Pick<DriftOfSite, 'made'>, now: Date): boolean {
 	const last = made === null ? 0 : new Date(made).getTime();
 	if (every === 'hour') return now.getTime() - last >= HOUR;
-	return every === 'night' && now.getHours() === NIGHT && now.getTime() - last >= 2 * HOUR;
+	if (every !== 'night') return false;
+	const night = new Date(now);
+	night.setHours(NIGHT, 0, 0, 0);
+	if (night > now) night.setDate(night.getDate() - 1);
+	return Math.max(last, since === undefined ? 0 : new Date(since).getTime()) < night.getTime();
 }
 
 /** Looks at each site whose time has come, one after the other. */
@@ -83,7 +100,7 @@ export async function lookBySchedule(
 	told: (error: unknown, site: string) => void
 ) {
 	for (const { id, name, base } of store.working.sites.names()) {
-		if (!store.releases.latest(id) || !isDue(readDrift(store, name), now)) continue;
+		if (!store.releases.latest(id) || !isDue({ ...readDrift(store, name), ...planOf(store, id) }, now)) continue;
 		await look(name, base).catch((error: unknown) => told(error, name));
 	}
 }

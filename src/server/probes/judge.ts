@@ -261,8 +261,12 @@ function judgeText(all: readonly Looked[], { page, head, encoding, bytesTo }: Fe
 	const found: Finding[] = [];
 	const said = charsetIn(page.hops.at(-1)?.headers['content-type'] ?? '');
 	const inMarkup = head.charset;
-	if (said && inMarkup && encodingOf(said) !== encodingOf(inMarkup))
-		found.push(finding('wrong-charset', PLACE, undefined, { header: said, markup: inMarkup }));
+	// Where the page begins with the mark of an encoding, that is what it is in.
+	const inPage = encoding.from === 'byte-order-mark' ? encoding.encoding : inMarkup;
+	if (said && labelled(said) === undefined)
+		found.push(finding('unknown-charset', PLACE, undefined, { label: said.slice(0, 40) }));
+	else if (said && inPage && encodingOf(said) !== encodingOf(inPage))
+		found.push(finding('wrong-charset', PLACE, undefined, { header: said, markup: inPage }));
 	if (!said && encoding.from === 'bytes' && inMarkup === undefined && page.body.some((byte) => byte > 127))
 		found.push(finding('no-charset', PLACE, undefined, {}));
 	for (const { name, value, line, isBelow } of head.tags)

@@ -7,6 +7,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Page } from '$core';
 import { changeMany } from '../edits/batch';
 import { JOBS } from '../jobs/jobs';
+import { KEPT_OF_SITE } from '../store/state/looks';
 import { Store } from '../store/store';
 import { lookAt, type ThreeWay } from './look';
 
@@ -123,6 +124,21 @@ test('what came and went since the last look is told, and looks are kept', async
 	expect(after.went).toContain('title: Title of /');
 	expect(after.came).not.toContain('title: Title of /');
 	expect((await look('/')).came).toEqual([]);
+});
+
+test('of a site so many looks are kept, the oldest forgotten first', () => {
+	const id = store.working.sites.named('S').id;
+	store.transaction(() => {
+		for (let at = 0; at < KEPT_OF_SITE + 5; at++)
+			store.state.looks.add(
+				id,
+				`https://s.example/many/${at}`,
+				new Date(Date.UTC(2030, 0, 1, 0, 0, at)).toISOString(),
+				{}
+			);
+	});
+	const kept = (at: number) => store.state.looks.of(id, `https://s.example/many/${at}`).length;
+	expect([kept(4), kept(5), kept(KEPT_OF_SITE + 4)]).toEqual([0, 1, 1]);
 });
 
 test.each([

@@ -5,25 +5,18 @@ import {
 	type Head,
 	type MoreOfPage,
 	type ReaderProfile,
-	type ServedHead,
 	type ServedTag
 } from '$core';
-import { bytesOf } from '../files/encoding';
-import { decodeServed } from '../fetching/charset';
 import { unpack } from '../fetching/unpack';
 import type { TracedFetch, TracingFetcher } from '../fetching/trace';
+import type { PageRead, ReadOnce } from './readOnce';
 import { readRobots, type Robots } from '../imports/web/robots';
 
 /** What one reader got of an address, and what it takes of it. */
-export interface Fetched {
+export interface Fetched extends Omit<PageRead, 'body'> {
 	readonly page: TracedFetch;
 	/** Where it ended. */
 	readonly at: string;
-	readonly text: string;
-	readonly encoding: ReturnType<typeof decodeServed>;
-	readonly head: ServedHead;
-	/** Bytes of the page, unpacked, up to the end of a tag. */
-	readonly bytesTo: (tag: ServedTag) => number;
 	/** What relative addresses in it stand under. */
 	readonly base: string;
 	/** What its oEmbed says, once a reader asked for it. */
@@ -49,9 +42,9 @@ export async function fetchPage(
 	fetcher: TracingFetcher,
 	address: string,
 	habits: Habits,
-	headOf: (text: string) => ServedHead
+	read: ReadOnce
 ): Promise<Fetched> {
-	let fetched = await fetchOne(fetcher, address, habits, headOf);
+	let fetched = await fetchOne(fetcher, address, habits, read);
 	let { hops } = fetched.page;
 	const been = new Set([address, fetched.at]);
 	const ending = (end: TracedFetch['end'], why = fetched.page.why) => ({
@@ -64,7 +57,7 @@ export async function fetchPage(
 		if (!habits.otherHosts && parseUrl(to)?.host !== parseUrl(fetched.at)?.host) return ending('other-host', to);
 		if (!(await mayRead(fetcher, habits, to))) return ending('shut', to);
 		been.add(to);
-		fetched = await fetchOne(fetcher, to, habits, headOf);
+		fetched = await fetchOne(fetcher, to, habits, read);
 		hops = [...hops, ...fetched.page.hops];
 	}
 	return ending(fetched.page.end);
@@ -101,12 +94,7 @@ export function leadsOn({ page, head, at, base }: Fetched): string | undefined {
 	return to !== undefined && to.length <= LONGEST_ADDRESS && /^https?:/i.test(to) && to !== at ? to : undefined;
 }
 
-async function fetchOne(
-	fetcher: TracingFetcher,
-	address: string,
-	habits: Habits,
-	headOf: (text: string) => ServedHead
-): Promise<Fetched> {
+async function fetchOne(fetcher: TracingFetcher, address: string, habits: Habits, read: ReadOnce): Promise<Fetched> {
 	const page = await fetcher.fetch(address, {
 		...{ maxBytes: MOST_BYTES, timeout: habits.patience, redirects: habits.redirects, otherHosts: habits.otherHosts },
 		...{ follows: habits.follows, cookies: habits.cookies },
@@ -114,10 +102,10 @@ async function fetchOne(
 		headers: headersOf(habits)
 	});
 	const hop = page.hops.at(-1);
-	const encoding = decodeServed(page.body, hop?.headers['content-type']);
-	const [at, head] = [hop?.address ?? address, headOf(encoding.text)];
-	const base = (head.base !== undefined && parseUrl(head.base, at)?.href) || at;
-	return { page, at, base, text: encoding.text, encoding, head, bytesTo: byteCounter(page.body, encoding, head.tags) };
+	const { body, ...seen } = read(page.body, hop?.headers['content-type']);
+	const at = hop?.address ?? address;
+	const base = (seen.head.base !== undefined && parseUrl(seen.head.base, at)?.href) || at;
+	return { ...seen, page: { ...page, body }, at, base };
 }
 
 /** What a reader sends. */
@@ -134,24 +122,6 @@ export async function bytesRead({ bytes, counts }: Habits, fetched: Fetched | un
 	const encoding = hops?.at(-1)?.headers['content-encoding'] ?? '';
 	const part = await unpack(packed.subarray(0, bytes), encoding, MOST_BYTES, true);
 	return 'body' in part ? part.body.length : 0;
-}
-
-/** Counts bytes up to the ends of tags: as many as characters where each is one byte. What lies between two ends is counted once. */
-function byteCounter(
-	body: Buffer,
-	{ text, encoding }: ReturnType<typeof decodeServed>,
-	tags: readonly ServedTag[]
-): Fetched['bytesTo'] {
-	if (body.length === text.length) return ({ end }) => end;
-	const counts = new Map<number, number>();
-	let [last, bytes] = [0, 0];
-	// Markup may put tags in another order than they stand in.
-	for (const end of tags.map((tag) => tag.end).sort((one, other) => one - other)) {
-		bytes += bytesOf(text.slice(last, end), encoding);
-		last = end;
-		counts.set(end, bytes);
-	}
-	return ({ end }) => counts.get(end) ?? end;
 }
 
 /** Read once for all readers: what each would read of it is worked out from its limit. */

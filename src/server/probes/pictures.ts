@@ -2,6 +2,7 @@ import {
 	finding,
 	LEAST_SIDE,
 	MOVES,
+	parseUrl,
 	type Card,
 	type Finding,
 	type Habits,
@@ -24,6 +25,10 @@ export interface FetchedPicture {
 	readonly why?: string;
 	/** It answers, with something that is no picture. */
 	readonly is?: string;
+	/** What its server says that it is, where that is no picture and it is one. */
+	readonly servedAs?: string;
+	/** Those, by what they call themselves, to whom it is not given though others get it, with why. */
+	readonly apart?: ReadonlyMap<string, string>;
 }
 
 /** So many pictures of a page are fetched. */
@@ -31,8 +36,11 @@ const MOST_PICTURES = 8;
 const PICTURE_BYTES = 20_000_000;
 export const SHUT = { why: 'is shut by the robots.txt of its host' } as const;
 
-export function seenOf(picture: FetchedPicture | undefined): PictureSeen | undefined {
+/** What a picture is to a reader; undefined for one that nobody fetched. */
+export function seenOf(picture: FetchedPicture | undefined, { agent }: Habits): PictureSeen | undefined {
 	if (!picture) return undefined;
+	const refused = picture.apart?.get(agent);
+	if (refused !== undefined) return { why: refused };
 	const { width, height, bytes, type } = picture.facts ?? {};
 	if (width === undefined || height === undefined || bytes === undefined || type === undefined)
 		return { why: picture.why ?? 'is no picture' };
@@ -63,17 +71,71 @@ export async function fetchPictures(
 			wanted.set(value, one);
 		}
 	const pictures = new Map<string, FetchedPicture>();
-	// One after the other: each may be large. By the name of a reader that may.
+	// One after the other: each may be large.
 	for (const [address, { from, asking }] of [...wanted].slice(0, MOST_PICTURES)) {
-		const open = await Promise.all(asking.map((habits) => mayRead(fetcher, habits, address)));
-		const by = asking.find((_, at) => open[at]);
+		const may = await Promise.all(asking.map((habits) => mayRead(fetcher, habits, address)));
+		const open = asking.filter((_, at) => may[at]);
 		pictures.set(
 			address,
-			by ? await fetchPicture(fetcher, address, from, by) : { address, from, facts: null, why: SHUT.why }
+			open.length > 0 ? await fetchForAll(fetcher, address, from, open) : { address, from, facts: null, why: SHUT.why }
 		);
 	}
 	return pictures;
 }
+
+/** Hosts that gave all readers the same picture, in one run: their other pictures are fetched once. */
+const alike = new WeakMap<TracingFetcher, Set<string>>();
+
+/** A picture fetched whole once, by the name of a reader that gets it, and asked for by all others that may have it. */
+async function fetchForAll(
+	fetcher: TracingFetcher,
+	address: string,
+	from: string,
+	asking: readonly Habits[]
+): Promise<FetchedPicture> {
+	const byAgent = [...new Map(asking.map((habits) => [habits.agent, habits])).values()];
+	const [first, ...others] = byAgent as [Habits, ...Habits[]];
+	const got = await fetchPicture(fetcher, address, from, first);
+	const known = alike.get(fetcher) ?? new Set<string>();
+	alike.set(fetcher, known);
+	const host = parseUrl(address)?.origin ?? '';
+	if (!/^https?:/i.test(address) || (got.facts && known.has(host))) return got;
+	const refused = new Map<string, string>();
+	await Promise.all(
+		others.map(async (habits) => {
+			const { status, why } = await peek(fetcher, address, habits);
+			if (status < 200 || status >= 300) refused.set(habits.agent, why);
+		})
+	);
+	if (got.facts) {
+		if (refused.size === 0) known.add(host);
+		return refused.size === 0 ? got : { ...got, apart: refused };
+	}
+	// Where the first gets none and another does, that one's is looked at.
+	const other = others.find(({ agent }) => !refused.has(agent));
+	const theirs =
+		other && got.why !== undefined && got.is === undefined && (await fetchPicture(fetcher, address, from, other));
+	if (!theirs || !theirs.facts) return got;
+	return { ...theirs, apart: refused.set(first.agent, got.why!) };
+}
+
+/** How a picture answers one more reader: its first byte is enough. */
+async function peek(fetcher: TracingFetcher, address: string, habits: Habits) {
+	const { hops, end, why } = await fetcher.fetch(address, {
+		...PICTURE_LIMITS,
+		maxBytes: 1,
+		headers: askingAs(habits)
+	});
+	const status = hops.at(-1)?.status ?? 0;
+	const isThere = status !== 0 && (end === 'whole' || end === 'cut');
+	return {
+		status: isThere ? status : 0,
+		why: `cannot be fetched: ${isThere ? `its server answers with ${status}` : (WHY[end] ?? why ?? end)}`
+	};
+}
+
+const PICTURE_LIMITS = { timeout: 10_000, redirects: 5 };
+const askingAs = ({ agent }: Habits) => ({ 'user-agent': agent, accept: 'image/*' });
 
 /** The pictures that a reader may take of a page, each under what names it: from tags, then from the rest of the page. */
 function picturesFor(looked: Looked): (readonly [from: string, address: string])[] {
@@ -94,14 +156,14 @@ async function fetchPicture(
 	fetcher: TracingFetcher,
 	address: string,
 	from: string,
-	{ agent }: Habits
+	habits: Habits
 ): Promise<FetchedPicture> {
 	const scheme = /^([a-z][a-z0-9+.-]*):/i.exec(address)?.[1]?.toLowerCase() ?? '';
 	if (scheme !== 'http' && scheme !== 'https')
 		return { address, from, facts: null, why: `is an address of ${scheme}:, which nobody fetches` };
 	const got = await fetcher.fetch(address, {
-		...{ maxBytes: PICTURE_BYTES, timeout: 10_000, redirects: 5 },
-		headers: { 'user-agent': agent, accept: 'image/*' }
+		...{ ...PICTURE_LIMITS, maxBytes: PICTURE_BYTES },
+		headers: askingAs(habits)
 	});
 	const hop = got.hops.at(-1);
 	const status = hop?.status ?? 0;
@@ -112,10 +174,20 @@ async function fetchPicture(
 		return { address, from, facts: null, why: `cannot be fetched: its server answers with ${status}` };
 	if (got.body.length === 0) return { address, from, facts: null, why: 'is empty', is: 'empty' };
 	const facts = await readPictureFacts(got.body);
-	if (facts) return { address, from, facts, ...((await isAnimated(got.body)) && { isAnimated: true }) };
-	const is = (hop?.headers['content-type'] ?? 'no picture').slice(0, 100);
+	const said = (hop?.headers['content-type'] ?? '').slice(0, 100);
+	if (facts && isCutShort(got.body, facts.type)) return { address, from, facts: null, why: 'ends in the middle' };
+	const servedAs = said !== '' && !/^\s*image\//i.test(said) ? { servedAs: said } : {};
+	if (facts) return { address, from, facts, ...servedAs, ...((await isAnimated(got.body)) && { isAnimated: true }) };
+	const is = said || 'no picture';
 	return { address, from, facts: null, why: `is no picture but ${is}`, is };
 }
+
+/** Whether a picture lacks its end: the marker of a JPEG (T.81, B.1.1.3), the last chunk of a PNG (11.2.5). */
+function isCutShort(body: Buffer, type: string | undefined): boolean {
+	if (type === 'image/jpeg') return body.lastIndexOf(JPEG_END) < 0;
+	return type === 'image/png' && body.lastIndexOf('IEND') < 0;
+}
+const JPEG_END = Buffer.from([0xff, 0xd9]);
 
 export function judgePictures(
 	pictures: ReadonlyMap<string, FetchedPicture>,
@@ -127,7 +199,7 @@ export function judgePictures(
 
 /** What is wrong with a picture, for those whose card it would have been on. */
 function judgePicture(
-	{ address, from, facts, why = '', is }: FetchedPicture,
+	{ address, from, facts, why = '', is, servedAs, apart }: FetchedPicture,
 	cards: readonly Card[],
 	head: ServedHead
 ): Finding[] {
@@ -143,6 +215,15 @@ function judgePicture(
 		passedOver.some((one) => one.address === address && one.why === SHUT.why)
 	);
 	if (shut.length > 0) found.push(finding('picture-shut', PLACE, from, { readers: names(shut) }));
+	const kept = [...new Set(apart?.values())].map((reason) => ({
+		why: reason,
+		readers: cards.filter(({ reader }) => apart?.get(reader.habits.agent) === reason)
+	}));
+	for (const one of kept)
+		if (one.readers.length > 0)
+			found.push(finding('picture-apart', PLACE, from, { address, why: one.why, readers: names(one.readers) }));
+	if (servedAs !== undefined)
+		found.push(finding('picture-type', PLACE, from, { address, said: servedAs, is: type || 'a picture' }));
 	const passing = cards.filter(({ passedOver }) => passedOver.some((one) => one.address === address));
 	const heavy = passing.filter(({ reader }) => bytes > (reader.frame?.maxBytes ?? Number.POSITIVE_INFINITY));
 	if (heavy.length > 0) found.push(finding('served-heavy', PLACE, from, { bytes, readers: names(heavy) }));

@@ -12,7 +12,7 @@ import {
 } from '$core';
 import type { Hop, TracedFetch, TracingFetcher } from '../fetching/trace';
 import type { Robots } from '../imports/web/robots';
-import { readOnce } from './readOnce';
+import { readOnce, type ReadOnce } from './readOnce';
 import {
 	bytesRead,
 	fetchKey,
@@ -89,10 +89,10 @@ export async function probe(
 	const origin = parseUrl(address)?.origin ?? '';
 	const robots = await robotsFor(fetcher, origin);
 	const fetches = new Map<string, Promise<Fetched>>();
-	const headOf = readOnce();
+	const read = readOnce();
 	const fetchFor = (habits: Habits) => {
 		const key = fetchKey(habits);
-		const fetched = fetches.get(key) ?? fetchPage(fetcher, address, habits, headOf);
+		const fetched = fetches.get(key) ?? fetchPage(fetcher, address, habits, read);
 		fetches.set(key, fetched);
 		return fetched;
 	};
@@ -114,7 +114,7 @@ export async function probe(
 	const pictures = await fetchPictures(fetcher, all);
 	const readers = await Promise.all(all.map((one) => readerProbe(one, address, robots, pictures, fetcher)));
 	const cards = readers.flatMap(({ card }) => card ?? []);
-	const sameAt = whole && (await sameHeadAt(fetcher, whole, headOf));
+	const sameAt = whole && (await sameHeadAt(fetcher, whole, read));
 	const findings = judge(address, all, whole, robots, pictures, cards, sameAt);
 	const [picture] = pictures.values();
 	const shown = new Set(cards.flatMap((card) => card.pictures.map((one) => one.address)));
@@ -141,16 +141,12 @@ const sharedOf = ({ tags }: ServedHead) =>
 	SHARED.map((name) => tags.find((tag) => tag.name === name && !tag.isBelow)?.value ?? '').join('\n');
 
 /** Another address of the host at which a page that scripts write shares as the same: its home, or one that is no page. */
-async function sameHeadAt(
-	fetcher: TracingFetcher,
-	{ head, at }: Fetched,
-	headOf: (text: string) => ServedHead
-): Promise<string | undefined> {
+async function sameHeadAt(fetcher: TracingFetcher, { head, at }: Fetched, read: ReadOnce): Promise<string | undefined> {
 	const [asked, home] = [parseUrl(at), parseUrl('/', at)?.href];
 	if (!isShell(head) || needsScripts(head) || !asked || home === undefined) return undefined;
 	const other = asked.pathname === '/' ? `${home}a-page-that-is-not-there` : home;
 	const { habits } = ALL_READERS.find(({ id }) => id === 'porthole')!;
-	const fetched = await fetchPage(fetcher, other, habits, headOf);
+	const fetched = await fetchPage(fetcher, other, habits, read);
 	const isThere = fetched.page.hops.at(-1)?.status === 200 && fetched.at !== at;
 	return isThere && sharedOf(fetched.head) === sharedOf(head) ? other : undefined;
 }
@@ -165,7 +161,7 @@ async function readerProbe(
 	const { reader, habits, isShutOut, fetched, reads, more } = looked;
 	const head = headFor(looked);
 	const shut = await picturesShut(fetcher, habits, fetchedPictures);
-	const seen = (src: string) => (shut.has(src) ? SHUT : seenOf(fetchedPictures.get(src)));
+	const seen = (src: string) => (shut.has(src) ? SHUT : seenOf(fetchedPictures.get(src), habits));
 	const card = isPage(looked) ? cardOf(reader, head, seen, more) : undefined;
 	const { under = 'address', hours = 0, failed = 0 } = habits.keeps ?? {};
 	const said = under === 'address' ? '' : (head.tags.find(({ tag }) => tag.name === under)?.value ?? '');

@@ -1,11 +1,50 @@
-import { readServedHead, type ServedHead } from '$core';
+import { createHash } from 'node:crypto';
+import { readServedHead, type ServedHead, type ServedTag } from '$core';
+import { decodeServed } from '../fetching/charset';
+import { bytesOf } from '../files/encoding';
 
-/** Reads heads as they are served, one that is the same for several readers once. */
-export function readOnce(): (html: string) => ServedHead {
-	const heads = new Map<string, ServedHead>();
-	return (html) => {
-		const head = heads.get(html) ?? readServedHead(html);
-		heads.set(html, head);
-		return head;
+/** A page that was served, as text and by its head. */
+export interface PageRead {
+	/** Its bytes, kept once however many readers got them. */
+	readonly body: Buffer;
+	readonly text: string;
+	readonly encoding: ReturnType<typeof decodeServed>;
+	readonly head: ServedHead;
+	/** Bytes of the page, unpacked, up to the end of a tag. */
+	readonly bytesTo: (tag: ServedTag) => number;
+}
+
+export type ReadOnce = (body: Buffer, contentType: string | undefined) => PageRead;
+
+/** Reads pages as they are served; the same bytes for several readers once. */
+export function readOnce(): ReadOnce {
+	const pages = new Map<string, PageRead>();
+	return (body, contentType) => {
+		const key = `${createHash('sha256').update(body).digest('base64')} ${contentType ?? ''}`;
+		const known = pages.get(key);
+		if (known) return known;
+		const encoding = decodeServed(body, contentType);
+		const head = readServedHead(encoding.text);
+		const read = { body, text: encoding.text, encoding, head, bytesTo: byteCounter(body, encoding, head.tags) };
+		pages.set(key, read);
+		return read;
 	};
+}
+
+/** Counts bytes up to the ends of tags: as many as characters where each is one byte. What lies between two ends is counted once. */
+function byteCounter(
+	body: Buffer,
+	{ text, encoding }: ReturnType<typeof decodeServed>,
+	tags: readonly ServedTag[]
+): PageRead['bytesTo'] {
+	if (body.length === text.length) return ({ end }) => end;
+	const counts = new Map<number, number>();
+	let [last, bytes] = [0, 0];
+	// Markup may put tags in another order than they stand in.
+	for (const end of tags.map((tag) => tag.end).sort((one, other) => one - other)) {
+		bytes += bytesOf(text.slice(last, end), encoding);
+		last = end;
+		counts.set(end, bytes);
+	}
+	return ({ end }) => counts.get(end) ?? end;
 }

@@ -23,6 +23,7 @@ beforeAll(async () => {
 	files['p.png'] = await draw(1200, 630).png().toBuffer();
 	files['p.webp'] = await draw(1200, 630).webp().toBuffer();
 	files['p.avif'] = await draw(1200, 630).avif().toBuffer();
+	files['half.jpg'] = files['p.jpg'].subarray(0, Math.floor(files['p.jpg'].length / 2));
 	files['small.jpg'] = await draw(300, 157).jpeg().toBuffer();
 	files['dot.png'] = await draw(1, 1).png().toBuffer();
 	const frames = await Promise.all(['#357', '#753'].map((colour) => draw(600, 315, colour).png().toBuffer()));
@@ -71,7 +72,7 @@ async function say(socket: Socket, { head, body = '', endsAfter, isEndless }: An
 	// A length is said unless the answer says one itself, or has no end.
 	const says = [...head, 'Connection: close'];
 	const isBare = head[0]!.includes(' 304 ') || head[0]!.includes(' 204 ');
-	if (!isEndless && !isBare && !head.some((line) => /^content-length:/i.test(line)))
+	if (!isEndless && !isBare && !head.some((line) => /^(?:content-length|transfer-encoding):/i.test(line)))
 		says.push(`Content-Length: ${bytes.length}`);
 	socket.write(`${says.join('\r\n')}\r\n\r\n`);
 	if (!isEndless) {
@@ -161,6 +162,9 @@ test.each(CASES.map((one) => [one.name, one] as const))('%s', { timeout: 60_000 
 			import.meta.url
 		)
 	);
+	// How far one comes that has no end is the network's.
+	const isEndless = Object.values(one.serves).some((served) => isAnswer(served) && served.isEndless);
+	if (isEndless) return;
 	await expect(`${JSON.stringify(written(one, seen), null, '\t')}\n`).toMatchFileSnapshot(file);
 });
 

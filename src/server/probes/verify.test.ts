@@ -106,6 +106,39 @@ test('one that was stopped goes on where it was, and asks for no page twice', as
 	expect((await verify(store, { ...options(), sample: 2 })).pages).toBe(2);
 });
 
+test('while one looks, another is refused; one that was killed is gone on with, and no page is asked twice', async () => {
+	asked.length = 0;
+	let other: unknown;
+	const stop = new AbortController();
+	const first = await verify(store, {
+		...options(),
+		signal: stop.signal,
+		progress: (done) => {
+			if (done === 2)
+				other = verify(store, options()).then(
+					() => 'looked',
+					(error: Error) => error.message
+				);
+			if (done === 4) stop.abort();
+		}
+	});
+	expect(await other).toMatch(/^Someone is looking at what is served already: \d of 9 pages so far/);
+	expect(first.waiting).toBe(5);
+	// As one leaves it that was killed: by a process that is no more.
+	const id = store.working.sites.named('S').id;
+	const kept = store.working.sources.settings<object>(id, 'verify')!;
+	const by = { run: 'x', process: 2 ** 22 + 1, until: clock.now() + 100_000 };
+	store.transaction(() => store.working.sources.saveSettings(id, 'verify', { ...kept, by }));
+	const rest = await verify(store, options());
+	expect([rest.pages, rest.waiting]).toEqual([9, 0]);
+	const pages = asked.filter((one) => one !== '/robots.txt');
+	expect([new Set(pages).size, pages.length]).toEqual([pages.length, pages.length]);
+	// One of a living process that has said nothing for long has ended as well.
+	const silent = { ...kept, by: { ...by, process: process.pid, until: clock.now() - 1 } };
+	store.transaction(() => store.working.sources.saveSettings(id, 'verify', silent));
+	expect((await verify(store, options())).waiting).toBe(0);
+});
+
 test('a sample, whole or stopped, is no part of a look at all pages, and is chosen from the first to the last', async () => {
 	const stopAfter = async (count: number, sample?: number) => {
 		const stop = new AbortController();

@@ -1,21 +1,11 @@
-import {
-	hidesFromSearch,
-	normaliseBase,
-	parseUrl,
-	READERS,
-	type ServedHead,
-	type Habits,
-	type HeadJson,
-	type ServedTag,
-	ownOf
-} from '$core';
-import { decodeServed } from '../fetching/charset';
+import { randomUUID } from 'node:crypto';
+import { hidesFromSearch, normaliseBase, parseUrl, READERS, type Habits, type HeadJson, type ServedTag } from '$core';
 import { TracingFetcher, type TracedFetch, type Via } from '../fetching/trace';
 import { readRobots } from '../imports/web/robots';
 import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { refuse } from '../errors';
-import { readOnce } from './readOnce';
+import { readOnce, type ReadOnce } from './readOnce';
 import { headersOf, isComplete, otherThanPage } from './looked';
 import { directivesFor } from './served';
 import { clock, pacer } from '../waiting';
@@ -72,7 +62,8 @@ interface Kept {
 	readonly release: number;
 	readonly after: string;
 	readonly counts: Record<Drift, number>;
-	readonly drifted: DriftOfPage[];
+	/** Who looks now, and until when it counts as looking without a word of it (milliseconds). */
+	readonly by?: { readonly run: string; readonly process: number; readonly until: number };
 }
 
 /** A lenient reader, that takes tags below the head and works relative addresses out, and a strict one. */
@@ -81,15 +72,15 @@ const ASKED = ['wrack', 'bottle'];
 const WHOLE = 20;
 const DAY = 86_400_000;
 
-/** Pages between two notes of how far it is. */
-const NOTED = 50;
+/** A run that says nothing for so long (milliseconds) has ended. */
+const SILENT = 120_000;
 /** Drifted pages that are told one by one. */
 const MOST_TOLD = 1000;
 
 /**
  * Fetches the released pages of a site, by path, as a lenient and a strict reader do, and compares each head as served
  * with the one released. A page that was verified before is asked for only if it changed, where its server allows that.
- * One that was stopped goes on where it was, and asks for no page twice; of one that was killed at most `NOTED` are asked again.
+ * One that was stopped or killed goes on where it was, and asks for no page twice; while one looks, another is refused.
  * A sample is looked at by itself: it takes nothing from a look at all pages and adds nothing to it. Throws a `UserError`
  * where nothing is released.
  */
@@ -100,16 +91,15 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 	if (!release) throw refuse('verify-nothing-released', { site: options.site });
 	const paths = [...store.releases.hashes(id, release.number).keys()];
 	const wanted = options.sample === undefined ? paths : evenlyOf(paths, options.sample);
-	const before = store.working.sources.settings<Kept>(id, 'verify');
 	// What was seen of a few pages is no part of a look at all of them, however it ends.
 	const isWhole = options.sample === undefined;
-	const isResumed = isWhole && before?.release === release.number;
-	const kept: Kept = isResumed ? before : { release: release.number, after: '', counts: none(), drifted: [] };
-	// What an earlier version kept knows fewer ways to differ.
-	const state = { ...kept, counts: { ...none(), ...kept.counts } };
+	const run = randomUUID();
+	const state = isWhole
+		? await begin(store, id, { run, release: release.number, all: paths.length })
+		: fresh(release.number);
 	const fetcher = new TracingFetcher(options.allowed, options.via);
 	const robots = await readRobots(fetcher, new URL(base).origin);
-	const left = isResumed ? wanted.slice(wanted.indexOf(kept.after) + 1) : wanted;
+	const left = wanted.slice(wanted.indexOf(state.after) + 1);
 	const missing = new Set(types.filter(({ special }) => special === 'not-found').map(({ name }) => name));
 	let done = 0;
 	const turn = pacer(1000 / options.rate, options.signal);
@@ -117,7 +107,7 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 		for (const [at, path] of left.entries()) {
 			if (options.signal?.aborted) break;
 			const seen: DriftSeen[] = [];
-			const headOf = readOnce();
+			const read = readOnce();
 			const mustRead = (at + Math.floor(clock.now() / DAY)) % WHOLE === 0;
 			const isMissing = missing.has(store.working.pages.at(id, path)?.type ?? '');
 			for (const reader of ASKED) {
@@ -131,22 +121,23 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 							? `robots.txt ${robots.failed}`
 							: undefined;
 				seen.push(
-					await driftSeenBy(reader, { store, site: id, path, base, fetcher, whyShut, headOf, mustRead, isMissing })
+					await driftSeenBy(reader, { store, site: id, path, base, fetcher, whyShut, read, mustRead, isMissing })
 				);
 			}
 			const drift = { path, ...joined(seen) };
 			state.counts[drift.is]++;
-			if (drift.is !== 'same' && state.drifted.length < MOST_TOLD) state.drifted.push(drift);
+			const isTold = drift.is !== 'same' && state.drifted.length < MOST_TOLD;
+			if (isTold) state.drifted.push(drift);
 			state.after = path;
-			if (++done % NOTED === 0 && isWhole) await note(store, id, state);
+			done++;
+			if (isWhole) await note(store, id, run, state, isTold);
 			options.progress?.(done, left.length);
 		}
 	} finally {
 		await fetcher.close();
 	}
 	const waiting = left.length - done;
-	if (isWhole && waiting > 0) await note(store, id, state);
-	else if (isWhole) await patiently(() => store.transaction(() => store.working.sources.forget(id, 'verify')));
+	if (isWhole) await leave(store, id, state, waiting === 0);
 	const pages = Object.values(state.counts).reduce((sum, count) => sum + count, 0);
 	return { pages, released: paths.length, counts: state.counts, drifted: state.drifted, waiting };
 }
@@ -157,8 +148,63 @@ const evenlyOf = (all: readonly string[], count: number) =>
 		? all
 		: Array.from({ length: count }, (_, at) => all[Math.floor((at * all.length) / count)] as string);
 
-const note = (store: Store, id: number, state: Kept) =>
-	patiently(() => store.transaction(() => store.working.sources.saveSettings(id, 'verify', state)));
+/** How far a look is, with the pages that drifted. */
+type State = { -readonly [K in keyof Omit<Kept, 'by'>]: Kept[K] } & { readonly drifted: DriftOfPage[] };
+const fresh = (release: number): State => ({ release, after: '', counts: none(), drifted: [] });
+
+/** Where a look at all pages begins: where the one before was stopped, if it was of this release. Throws where one looks now. */
+async function begin(
+	store: Store,
+	id: number,
+	{ run, release, all }: { run: string; release: number; all: number }
+): Promise<State> {
+	const { sources } = store.working;
+	return patiently(() =>
+		store.transaction(() => {
+			const before = sources.settings<Kept & { drifted?: DriftOfPage[] }>(id, 'verify');
+			if (before?.by && isAtWork(before.by)) {
+				const done = Object.values(before.counts).reduce((sum, count) => sum + count, 0);
+				throw refuse('verify-running', { done, all });
+			}
+			const drifted = sources.settings<DriftOfPage[]>(id, 'verify-drifted') ?? before?.drifted ?? [];
+			const state: State =
+				before?.release === release
+					? // What an earlier version kept knows fewer ways to differ.
+						{ release, after: before.after, counts: { ...none(), ...before.counts }, drifted }
+					: fresh(release);
+			save(store, id, run, state, true);
+			return state;
+		})
+	);
+}
+
+/** Whether a run still looks: its process is there, and has said so lately. */
+function isAtWork({ process: by, until }: NonNullable<Kept['by']>): boolean {
+	if (clock.now() > until) return false;
+	try {
+		return process.kill(by, 0);
+	} catch (error) {
+		return (error as NodeJS.ErrnoException).code === 'EPERM';
+	}
+}
+
+function save(store: Store, id: number, run: string, { drifted, ...rest }: State, hasMore: boolean) {
+	const kept: Kept = { ...rest, by: { run, process: process.pid, until: clock.now() + SILENT } };
+	store.working.sources.saveSettings(id, 'verify', kept);
+	if (hasMore) store.working.sources.saveSettings(id, 'verify-drifted', drifted);
+}
+const note = (store: Store, id: number, run: string, state: State, hasMore: boolean) =>
+	patiently(() => store.transaction(() => save(store, id, run, state, hasMore)));
+
+/** Ends a look: what is left of one that was stopped waits for the next. */
+const leave = (store: Store, id: number, { drifted: _, ...kept }: State, isDone: boolean) =>
+	patiently(() =>
+		store.transaction(() => {
+			if (!isDone) return store.working.sources.saveSettings(id, 'verify', kept);
+			store.working.sources.forget(id, 'verify');
+			store.working.sources.forget(id, 'verify-drifted');
+		})
+	);
 
 const none = () => Object.fromEntries(DRIFTS.map((is) => [is, 0])) as Record<Drift, number>;
 
@@ -173,7 +219,7 @@ interface Asking {
 	readonly fetcher: TracingFetcher;
 	/** Why this reader does not ask, where it does not. */
 	readonly whyShut: string | undefined;
-	readonly headOf: (html: string) => ServedHead;
+	readonly read: ReadOnce;
 	/** Its server's word that nothing has changed is not taken this time. */
 	readonly mustRead: boolean;
 	/** The page for what is not there: it may well answer with 404. */
@@ -185,7 +231,7 @@ const readerOf = (id: string) => READERS.find((reader) => reader.id === id)!;
 /** How what a reader takes of a page differs from what was released. Where the server says that nothing changed, as before. */
 async function driftSeenBy(
 	reader: string,
-	{ store, site, path, base, fetcher, whyShut, headOf, mustRead, isMissing }: Asking
+	{ store, site, path, base, fetcher, whyShut, read, mustRead, isMissing }: Asking
 ): Promise<DriftSeen> {
 	if (whyShut !== undefined) return { is: 'shut-out', more: whyShut };
 	const { habits } = readerOf(reader);
@@ -207,7 +253,7 @@ async function driftSeenBy(
 	if (before && hop?.status === 304) return before.drift;
 	const head = released && (JSON.parse(released.json) as HeadJson);
 	const drift = driftIn(got, {
-		headOf,
+		read,
 		habits,
 		head,
 		isMissing,
@@ -227,14 +273,14 @@ interface EarlierHead {
 }
 
 interface Comparing {
-	readonly headOf: Asking['headOf'];
+	readonly read: ReadOnce;
 	readonly habits: Habits;
 	readonly head: HeadJson | undefined;
 	readonly isMissing: boolean;
 	readonly earlier: () => readonly EarlierHead[];
 }
 
-function driftIn(got: TracedFetch, { headOf, habits, head, isMissing, earlier }: Comparing): DriftSeen {
+function driftIn(got: TracedFetch, { read, habits, head, isMissing, earlier }: Comparing): DriftSeen {
 	const hop = got.hops.at(-1);
 	if (!hop || hop.status === 0) return { is: 'unreachable', more: got.why ?? got.end };
 	if (!(hop.status >= 200 && hop.status < 300) && !(hop.status === 404 && isMissing))
@@ -242,7 +288,7 @@ function driftIn(got: TracedFetch, { headOf, habits, head, isMissing, earlier }:
 	if (!isComplete(got)) return { is: 'unreachable', more: got.why ?? got.end };
 	const other = otherThanPage(got);
 	if (other !== undefined) return { is: 'no-page', more: other };
-	const { tags, base } = headOf(decodeServed(got.body, hop.headers['content-type']).text);
+	const { tags, base } = read(got.body, hop.headers['content-type']).head;
 	const under = (base !== undefined && parseUrl(base, hop.address)?.href) || hop.address;
 	const taken = tags.flatMap((tag) => takenBy(habits, tag, under) ?? []);
 	const drift = compare(head, taken, earlier);

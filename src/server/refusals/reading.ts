@@ -149,6 +149,11 @@ export const READING = {
 	'verify-nothing-released': refusal(
 		({ site }: Data<'site'>) => `Nothing of ${site} is released, so there is nothing to compare with. Release it first.`
 	),
+	'verify-running': refusal(
+		409,
+		({ done, all }: Data<'done' | 'all'>) =>
+			`Someone is looking at what is served already: ${done} of ${all} pages so far. Wait for it, or stop it.`
+	),
 	'via-address-broken': misuse(
 		({ site }: Data<'site'>) => `“${site}” is no public address that it could stand in for.`
 	),

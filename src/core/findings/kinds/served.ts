@@ -144,6 +144,21 @@ export const SERVED_KINDS = {
 		({ header, markup }) => `The server says ${header}, the page says ${markup}`,
 		() => 'Let both say the encoding that the page is in.'
 	),
+	'unknown-charset': kind<{ readonly label: string }>(
+		4,
+		({ label }) => `Its server names an encoding that is none, “${label}”: readers guess`,
+		() => 'Say charset=utf-8 in Content-Type.'
+	),
+	'picture-type': kind<At & { readonly said: string; readonly is: string }>(
+		4,
+		({ address, said, is }) => `The picture ${address} is served as ${said}, and is ${is}`,
+		() => 'Serve it as what it is: some readers take no other.'
+	),
+	'picture-apart': kind<At & { readonly why: string; readonly readers: readonly string[] }>(
+		7,
+		({ address, why, readers }) => `For ${readers.join(', ')} the picture ${address} ${why}`,
+		() => 'Let every reader fetch the picture that the others get.'
+	),
 	'scheme-address': kind<{ readonly tag: string; readonly line: number; readonly scheme: string }>(
 		7,
 		({ tag, scheme, line }) => `${tag} is an address of ${scheme}:, which no reader fetches (line ${line})`,

@@ -4,6 +4,8 @@ const SQL = {
 	add: `INSERT OR REPLACE INTO look (site_id, address, made, result) VALUES (?, ?, ?, ?)`,
 	prune: `DELETE FROM look WHERE site_id = @site AND address = @address AND made NOT IN
 		(SELECT made FROM look WHERE site_id = @site AND address = @address ORDER BY made DESC LIMIT @keep)`,
+	pruneAll: `DELETE FROM look WHERE site_id = @site AND made < coalesce(
+		(SELECT made FROM look WHERE site_id = @site ORDER BY made DESC LIMIT 1 OFFSET @keep - 1), '')`,
 	cards: row<
 		Omit<SeenCard, 'shown' | 'isShutOut'> & {
 			shown: string | null;
@@ -36,6 +38,8 @@ const SQL = {
 
 /** Looks at one address that are kept. */
 const KEPT = 20;
+/** Looks of a site that are kept, the oldest first forgotten. */
+export const KEPT_OF_SITE = 5000;
 
 /** A card as a reader of links shows it. */
 export interface ShownCard {
@@ -78,6 +82,7 @@ export class LookStore {
 	add(site: number, address: string, made: string, result: unknown) {
 		this.run('add').run(site, address, made, JSON.stringify(result));
 		this.run('prune').run({ site, address, keep: KEPT });
+		this.run('pruneAll').run({ site, keep: KEPT_OF_SITE });
 	}
 
 	/** What came of a page the last time it was verified by a reader, with what to ask its server with. */

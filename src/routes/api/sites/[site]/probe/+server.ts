@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { refuse } from '$server/errors';
-import { runJob } from '$server/jobs/run';
+import { lookOnce } from '$server/web/looking';
 import { answering, readRecord } from '$server/web/problem';
 import { viaFor } from '$server/web/working';
 import type { RequestHandler } from './$types';
@@ -13,5 +13,5 @@ export const POST: RequestHandler = ({ locals, params, request }) =>
 		const { store } = locals;
 		const { site } = store.working.sites.named(params.site);
 		const input = { db: store.file, site: params.site, address, via: viaFor(site.base) };
-		return json(await runJob('look', input, { signal: request.signal }));
+		return json(await lookOnce(input, request.signal));
 	});
