@@ -34,6 +34,21 @@ saveSiteFile(store, { site, types, pages: [...pages], pictures: [], redirects: {
 JOBS.release({ db, site: site.name }, () => undefined);
 const { id } = store.working.sites.named(site.name);
 const paths = store.working.pages.paths(id);
+/** Faults of real servers, each with the name that it must be told by. */
+type Served = { readonly status?: number; readonly fields?: Record<string, string>; readonly head?: string };
+const FAULTS: readonly (readonly [is: string, serve: (head: string) => Served])[] = [
+	['error', () => ({ status: 404 })],
+	['error', () => ({ status: 503 })],
+	['no-page', () => ({ fields: { 'content-type': 'text/plain' } })],
+	['noindex', (head) => ({ head: `${head}<meta name="robots" content="noindex">` })],
+	['noindex', () => ({ fields: { 'x-robots-tag': 'noindex' } })],
+	['other', (head) => ({ head: head.replace(/(og:title" content=")[^"]*/, '$1') })],
+	['other', (head) => ({ head: head.replace(/(rel="canonical" href=")[^"]*/, `$1${site.base}`) })],
+	['missing', () => ({ head: '<title>Another tool</title>' })],
+	['doubled', (head) => ({ head: `${head}<title>Another tool</title>` })],
+	['other', (head) => ({ head: head.replace(/<title>[^<]*/, '<title>T') })]
+];
+const planted = new Map<string, { readonly is: string; readonly serve: (head: string) => Served }>();
 const filler = '<p>What stands here is as long as the text of a page. '.repeat(60);
 const drawn = await sharp({ create: { width: 1200, height: 630, channels: 3, background: '#357' } })
 	.jpeg()
@@ -41,9 +56,10 @@ const drawn = await sharp({ create: { width: 1200, height: 630, channels: 3, bac
 const server = createServer((asked, response) => {
 	const path = new URL(asked.url ?? '/', 'http://x.invalid').pathname;
 	if (/\.jpe?g$/.test(path)) return void response.writeHead(200, { 'content-type': 'image/jpeg' }).end(drawn);
-	const head = store.releases.head(id, { path })?.html;
-	if (head === undefined) return void response.writeHead(404).end();
-	response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' });
+	const released = store.releases.head(id, { path })?.html;
+	if (released === undefined) return void response.writeHead(404).end();
+	const { status = 200, fields = {}, head = released } = planted.get(path)?.serve(released) ?? {};
+	response.writeHead(status, { 'content-type': 'text/html; charset=utf-8', ...fields });
 	response.end(
 		`<!doctype html><html lang="en"><head><meta charset="utf-8">${head}</head><body>${filler}</body></html>`
 	);
@@ -88,17 +104,28 @@ console.log(
 await fetcher.close();
 await agent.close();
 
+// Two hundred faults, one page in fifty: by number, so that each kind is planted as often.
+const PLANTED = 200;
+for (let at = 0; at < PLANTED; at++) {
+	const [is, serve] = FAULTS[at % FAULTS.length]!;
+	planted.set(paths[Math.floor(((at + 0.5) * paths.length) / PLANTED)]!, { is, serve });
+}
 const began = performance.now();
-const child = fork(command, ['verify', '--site', site.name, '--db', db, '--via', at, '--rate', '100000'], {
-	silent: true
-});
-let peak = 0;
+const report = ['--via', at, '--rate', '100000', '--format', 'json'];
+const child = fork(command, ['verify', '--site', site.name, '--db', db, ...report], { silent: true });
+let [peak, told] = [0, ''];
+child.stdout!.on('data', (part: Buffer) => (told += part.toString()));
 const watch = setInterval(() => (peak = Math.max(peak, peakOf(child.pid as number))), 200);
 await new Promise((done) => child.once('exit', done));
 clearInterval(watch);
 const seconds = (performance.now() - began) / 1000;
 say(`memory of verifying ${PAGES.toLocaleString('en')} pages, MB`, peak, 'at most 250', peak <= 250);
-console.log(`  ${(paths.length / seconds).toFixed(0)} pages a second, by two readers`);
+const { drifted } = JSON.parse(told) as { drifted: { path: string; is: string }[] };
+const right = drifted.filter(({ path, is }) => planted.get(path)?.is === is).length;
+const wrong = drifted.filter(({ path }) => !planted.has(path)).length;
+say(`of ${PLANTED} faults planted in them, found by their names`, right, `${PLANTED}`, right === PLANTED);
+say('sound pages told as faulty', wrong, '0', wrong === 0);
+console.log(`  ${(paths.length / seconds).toFixed(0)} pages a second, by two readers, with their pictures`);
 server.closeAllConnections();
 server.close();
 store.close();

@@ -168,6 +168,7 @@ test('the door of the core', () => {
 		  "renderLines",
 		  "renderTag",
 		  "replaceWords",
+		  "reportOf",
 		  "ruleAsksFor",
 		  "sameJson",
 		  "settleText",

@@ -134,6 +134,7 @@ export {
 	type PictureSeen
 } from './readers/card';
 export { nothingFound } from './readers/nothingFound';
+export { reportOf } from './readers/report';
 export { ALL_READERS, READERS, readsHeadAlone, type CardForm, type ReaderProfile } from './readers/profiles';
 export {
 	findHard,

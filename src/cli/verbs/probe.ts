@@ -1,5 +1,5 @@
 import { Option } from 'commander';
-import { nothingFound, parseUrl, ALL_READERS } from '$core';
+import { ALL_READERS, nothingFound, parseUrl, reportOf } from '$core';
 import { refuse } from '$server/errors';
 import { TracingFetcher } from '$server/fetching/trace';
 import { readVia } from '$server/fetching/via';
@@ -10,7 +10,7 @@ import { collect, print, printJson, type Verb } from '../common';
 interface Options {
 	reader: string[];
 	via: string[];
-	format: 'text' | 'json' | 'sarif';
+	format: 'text' | 'json' | 'sarif' | 'html';
 }
 
 export const addProbe: Verb = (program) => {
@@ -32,7 +32,9 @@ export const addProbe: Verb = (program) => {
 			collect,
 			[]
 		)
-		.addOption(new Option('--format <format>', 'how it is told').choices(['text', 'json', 'sarif']).default('text'))
+		.addOption(
+			new Option('--format <format>', 'how it is told').choices(['text', 'json', 'sarif', 'html']).default('text')
+		)
 		.action(async (addresses: string[], { reader, via, format }: Options) => {
 			const unknown = reader.find((id) => !ALL_READERS.some((one) => one.id === id));
 			if (unknown) throw refuse('reader-missing', { reader: unknown, readers: ALL_READERS.map(({ id }) => id) });
@@ -46,6 +48,7 @@ export const addProbe: Verb = (program) => {
 					const one = await probe(fetcher, address, which);
 					probes.push(one);
 					if (format === 'text') print(asText(one));
+					if (format === 'html') print(reportOf(one));
 				}
 				if (format === 'json') printJson(probes);
 				if (format === 'sarif')

@@ -21,6 +21,7 @@ const WORDS: Readonly<Record<Drift, string>> = {
 	'no-page': 'as no page',
 	error: 'with an error',
 	missing: 'without their tags',
+	picture: 'without a picture of their card',
 	old: 'as in an earlier release',
 	other: 'otherwise',
 	doubled: 'with tags twice',
@@ -30,6 +31,7 @@ const WORDS: Readonly<Record<Drift, string>> = {
 const WEIGHTS: Readonly<Record<Drift, number>> = {
 	same: 0,
 	missing: 8,
+	picture: 7,
 	old: 4,
 	other: 5,
 	doubled: 4,

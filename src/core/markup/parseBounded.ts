@@ -16,9 +16,19 @@ export const MOST_DEPTH = 512;
 const ENOUGH = new Error('A page of more elements than are read.');
 
 class BoundedParser extends Parser<DefaultTreeAdapterMap> {
+	/** The elements whose places are noted, where only some are asked for: places take more memory than all else. */
+	placed: ReadonlySet<string> | undefined;
+
 	override onStartTag(token: Parameters<Parser<DefaultTreeAdapterMap>['onStartTag']>[0]) {
+		if (this.placed && !this.placed.has(token.tagName)) token.location = null;
 		// Deeper ones are left out, and what they hold stands in the deepest.
 		if (this.openElements.stackTop < MOST_DEPTH) super.onStartTag(token);
+	}
+
+	/** Where text stands is not noted: nobody asks, and it is most of a page. */
+	override _insertCharacters(token: Parameters<Parser<DefaultTreeAdapterMap>['_insertCharacters']>[0]) {
+		token.location = null;
+		super._insertCharacters(token);
 	}
 
 	read(html: string): this {
@@ -40,9 +50,16 @@ function optionsWith(more: ParserOptions<DefaultTreeAdapterMap>): ParserOptions<
 	return { ...more, treeAdapter: { ...defaultTreeAdapter, createElement } };
 }
 
-/** A whole document. Accepts any string. */
-export const parseDocument = (html: string, options: ParserOptions<DefaultTreeAdapterMap> = {}): Tree.Document =>
-	new BoundedParser(optionsWith(options)).read(html).document;
+/** A whole document. Accepts any string. `placed`: the elements whose places are noted, where places are asked for. */
+export function parseDocument(
+	html: string,
+	options: ParserOptions<DefaultTreeAdapterMap> = {},
+	placed?: ReadonlySet<string>
+): Tree.Document {
+	const parser = new BoundedParser(optionsWith(options));
+	parser.placed = placed;
+	return parser.read(html).document;
+}
 
 /** A piece of one. Accepts any string. */
 export function parsePiece(html: string): Tree.DocumentFragment {

@@ -47,6 +47,8 @@ export interface ServedHead {
 	readonly charset: string | undefined;
 }
 
+/** Elements that make tags. */
+const PLACED = new Set(['title', 'meta', 'link']);
 const LINKS = /^(canonical|icon|shortcut icon|apple-touch-icon|manifest|alternate|author|me)$/;
 const MOST_PICTURES = 20;
 /** Tags that are kept of one page: no head has as many. */
@@ -60,7 +62,7 @@ export const charsetIn = (type: string): string | undefined => /charset\s*=\s*["
  * `noscript` ends the head for such a reader. Never throws, whatever the text.
  */
 export function readServedHead(html: string): ServedHead {
-	const document = parseDocument(html, { sourceCodeLocationInfo: true, scriptingEnabled: false });
+	const document = parseDocument(html, { sourceCodeLocationInfo: true, scriptingEnabled: false }, PLACED);
 	const tags: ServedTag[] = [];
 	const pictures: string[] = [];
 	const more = new Map<string, string>();
@@ -174,10 +176,17 @@ const isThing = (one: unknown): one is Thing => typeof one === 'object' && one !
 
 /** Runs of letters between white space. */
 function countWords(text: string): number {
-	let count = 0;
-	for (const _ of text.matchAll(/\S+/g)) count++;
-	return count;
+	let [count, isWithin] = [0, false];
+	for (let at = 0; at < text.length; at++) {
+		const isSpace = isWhiteSpace(text.charCodeAt(at));
+		if (isWithin && isSpace) count++;
+		isWithin = !isSpace;
+	}
+	return isWithin ? count + 1 : count;
 }
+/** White space as `\s` has it, told without an expression: most letters are neither. */
+const isWhiteSpace = (code: number): boolean =>
+	code === 32 || (code >= 9 && code <= 13) || (code >= 0xa0 && /\s/.test(String.fromCharCode(code)));
 
 function servedTag(element: Tree.Element, name: string, isBelow: boolean): ServedTag | undefined {
 	const value = valueOf(element);

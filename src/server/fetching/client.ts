@@ -1,7 +1,11 @@
 import type { Agent, Dispatcher } from 'undici';
 import type { LookupFunction } from 'node:net';
 
-type Asked = { readonly signal: AbortSignal; readonly headers: Record<string, string> };
+interface Asked {
+	readonly signal: AbortSignal;
+	readonly headers: Record<string, string>;
+	readonly method?: 'GET' | 'HEAD';
+}
 type Options = Agent.Options & { readonly connect?: { readonly lookup?: LookupFunction; readonly timeout?: number } };
 /** What is read of an answer. */
 export type Answered = Pick<Dispatcher.ResponseData, 'statusCode' | 'headers' | 'body'>;
@@ -26,12 +30,12 @@ export class Client {
 	}
 
 	/** The same by the runtime's own client. */
-	private async getPlainly(address: string, { signal, headers }: Asked): Promise<Answered> {
+	private async getPlainly(address: string, { signal, headers, method = 'GET' }: Asked): Promise<Answered> {
 		const { request } = address.startsWith('https:') ? await import('node:https') : await import('node:http');
 		const { connect, maxHeaderSize } = this.options;
 		return new Promise((done, fail) => {
 			const limits = { ...(connect?.lookup && { lookup: connect.lookup }), ...(maxHeaderSize && { maxHeaderSize }) };
-			request(address, { signal, headers, ...limits, agent: false })
+			request(address, { signal, headers, method, ...limits, agent: false })
 				.on('error', fail)
 				.on('response', (body) =>
 					done({ statusCode: body.statusCode ?? 0, headers: body.headers, body: body as unknown as Answered['body'] })

@@ -35,11 +35,15 @@ export async function readPictureFacts(file: string | Buffer): Promise<Omit<Pict
 
 /** Whether a picture moves: it has several frames, or is a PNG that says so before its first image data (PNG, 11.3.2). */
 export async function isAnimated(picture: Buffer): Promise<boolean> {
-	const control = picture.indexOf('acTL');
-	if (control > 0 && picture.toString('latin1', 1, 4) === 'PNG') return control < picture.indexOf('IDAT');
+	const start = picture.toString('latin1', 0, 12);
+	if (start.startsWith('\x89PNG')) {
+		const control = picture.indexOf('acTL');
+		return control > 0 && control < picture.indexOf('IDAT');
+	}
+	if (!start.startsWith('GIF8') && !start.endsWith('WEBP')) return false;
 	try {
-		const { pages = 1, format } = await sharp(picture, { limitInputPixels: 200_000_000 }).metadata();
-		return pages > 1 && (format === 'gif' || format === 'webp');
+		const { pages = 1 } = await sharp(picture, { limitInputPixels: 200_000_000 }).metadata();
+		return pages > 1;
 	} catch {
 		return false;
 	}

@@ -26,7 +26,9 @@ export function judge(
 	pictures: ReadonlyMap<string, FetchedPicture>,
 	cards: readonly Card[],
 	/** Another address of the site at which a page that scripts write has the same head. */
-	sameAt: string | undefined
+	sameAt: string | undefined,
+	/** Readers that were given another page than others, twice. */
+	apart: readonly Looked[]
 ): Finding[] {
 	const shut = judgeRobots(address, all, robots);
 	if (!whole) return shut;
@@ -53,7 +55,7 @@ export function judge(
 		),
 		...judgePictures(pictures, cards, head),
 		...judgeHome(address, head),
-		...(elsewhere.length === 0 ? judgeFaces(all) : [])
+		...(apart.length > 0 ? [finding('differs-by-reader', PLACE, undefined, { readers: apart.map(nameOf) })] : [])
 	];
 }
 
@@ -153,20 +155,20 @@ function judgeShell(head: ServedHead, sameAt: string | undefined): Finding[] {
 	return [finding('same-everywhere', PLACE, undefined, { title: title.slice(0, 200), other: sameAt })];
 }
 
-/** Readers that get another head than others who come to the same address. */
-function judgeFaces(all: readonly Looked[]): Finding[] {
+/**
+ * Readers that come to the same address and get different heads, by the head: most of them first. One group alone: all get
+ * the same.
+ */
+export function facesOf(all: readonly Looked[]): Looked[][] {
 	const byHead = new Map<string, Looked[]>();
 	for (const one of all)
 		if (one.fetched && isPage(one)) {
 			const key = `${one.fetched.at}\n${keyOfHead(one.fetched.head)}`;
 			byHead.set(key, [...(byHead.get(key) ?? []), one]);
 		}
-	const placeOf = ([one]: readonly Looked[]) => one?.fetched?.at;
 	const most = [...byHead.values()].sort((a, b) => b.length - a.length);
-	const others = most.slice(1).filter((group) => placeOf(group) === placeOf(most[0]!));
-	return others.length > 0
-		? [finding('differs-by-reader', PLACE, undefined, { readers: others.flat().map(nameOf) })]
-		: [];
+	const at = most[0]?.[0]?.fetched?.at;
+	return most.filter(([one]) => one?.fetched?.at === at);
 }
 
 /** Readers that got no page where others did, by how it came out; half a page is told as broken. */
@@ -244,7 +246,7 @@ function judgeHome(address: string, { tags }: ServedHead): Finding[] {
 
 /** What a head says, as one text; made once for each head that was read. */
 const keysOfHeads = new WeakMap<ServedHead, string>();
-function keyOfHead(head: ServedHead): string {
+export function keyOfHead(head: ServedHead): string {
 	const key = keysOfHeads.get(head) ?? head.tags.map(({ name, value }) => `${name}=${value}`).join('\n');
 	keysOfHeads.set(head, key);
 	return key;

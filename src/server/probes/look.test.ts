@@ -126,6 +126,32 @@ test('what came and went since the last look is told, and looks are kept', async
 	expect((await look('/')).came).toEqual([]);
 });
 
+test.each([
+	['https://s.example/a?utm_source=feed&utm_medium=x', '/a'],
+	['https://S.EXAMPLE:443/a', '/a'],
+	['https://s.example./a#part', '/a'],
+	['https://s.example/a?anything=at-all', '/a'],
+	['https://s.example', '/'],
+	['https://s.example/nowhere', undefined],
+	['https://other.example/a', undefined],
+	['https://s.example.evil.example/a', undefined]
+])('%s is the page %s', async (pasted, path) => {
+	expect((await look(pasted)).path).toBe(path);
+});
+
+test('what a card was at the last look stands beside what it is now', async () => {
+	serve = (head) => head;
+	await look('/a');
+	expect((await look('/a')).cardsBefore).toEqual([]);
+	serve = (head) => head.replaceAll('Title of /a', 'Another');
+	const { cardsBefore } = await look('/a');
+	expect(cardsBefore.find(({ reader }) => reader === 'gangway')).toMatchObject({ shows: { title: 'Title of /a' } });
+	serve = (head) => head;
+	expect((await look('/a')).cardsBefore.find(({ reader }) => reader === 'gangway')).toMatchObject({
+		shows: { title: 'Another' }
+	});
+});
+
 test('of a site so many looks are kept, the oldest forgotten first', () => {
 	const id = store.working.sites.named('S').id;
 	store.transaction(() => {

@@ -1,4 +1,4 @@
-import { headToJson, normaliseBase, parseUrl, type HeadJson, type ServedTag } from '$core';
+import { headToJson, normaliseBase, parseUrl, type Card, type HeadJson, type ServedTag } from '$core';
 import { refuse } from '../errors';
 import { TracingFetcher, type Via } from '../fetching/trace';
 import { momentOf, resolverOf } from '../heads/heads';
@@ -27,6 +27,53 @@ export interface Look {
 	readonly before: readonly { readonly made: string; readonly findings: number }[];
 	readonly came: readonly string[];
 	readonly went: readonly string[];
+	/** Cards that were another at the last look, as they were then. */
+	readonly cardsBefore: readonly CardBefore[];
+}
+
+/** What a reader showed at an earlier look; without `shows` it had no card. */
+interface CardBefore {
+	readonly reader: string;
+	readonly shows?: { readonly title: string; readonly description: string; readonly picture: string };
+}
+const shownOf = ({ title, description, picture }: Card) => ({
+	title: title.shown.slice(0, LONGEST_KEPT),
+	description: description.shown.slice(0, LONGEST_KEPT),
+	picture: (picture?.address ?? '').slice(0, LONGEST_KEPT)
+});
+
+/** An address as it was pasted, as the web has it: a host that ends in a dot is the same without. Undefined for none. */
+function publicOf(pasted: string): string | undefined {
+	const url = /^https?:\/\//i.test(pasted) ? parseUrl(pasted) : undefined;
+	if (!url) return undefined;
+	if (url.hostname.endsWith('.')) url.hostname = url.hostname.slice(0, -1);
+	url.hash = '';
+	return url.href;
+}
+
+/** What campaigns and the places that a link was taken from write behind it. */
+const PASSED_ON = /^(?:utm_\w+|ref|source|mtm_\w+|pk_\w+)$/i;
+
+/**
+ * The page of the site that an address means: the one at that address, else without what was written behind it on its way,
+ * else without anything behind it. Undefined for an address of another site; for one that has no page, its path as it is.
+ */
+function pathUnder(base: string, address: string, isPage: (path: string) => boolean): string | undefined {
+	const [site, url] = [parseUrl(base)!, parseUrl(address)!];
+	const folder = site.pathname;
+	if (url.origin !== site.origin || !url.pathname.startsWith(folder)) return undefined;
+	const path = `/${url.pathname.slice(folder.length)}`;
+	const shorter = new URLSearchParams([...url.searchParams].filter(([name]) => !PASSED_ON.test(name))).toString();
+	const forms = [path + url.search, path + (shorter === '' ? '' : `?${shorter}`), path];
+	return [...forms, ...forms.map(readable)].find(isPage) ?? path + url.search;
+}
+/** A path as it is written where letters beyond ASCII are. */
+function readable(path: string): string {
+	try {
+		return decodeURI(path);
+	} catch {
+		return path;
+	}
 }
 
 /** Looks at an address, or at a page of the site by its path; keeps what was seen. Throws a `UserError`. */
@@ -34,21 +81,20 @@ export async function lookAt(store: Store, name: string, wanted: string, via: Vi
 	const stored = store.working.sites.named(name);
 	const base = normaliseBase(stored.site.base);
 	if (!base) throw refuse('probe-needs-base');
-	const address = wanted.startsWith('/') ? base + wanted.slice(1) : wanted.trim();
-	if (!/^https?:\/\//i.test(address) || !parseUrl(address)) throw refuse('probe-address-broken', { address: wanted });
-	const path = address.startsWith(base) ? `/${address.slice(base.length).split('#')[0]}` : undefined;
+	const address = wanted.startsWith('/') ? base + wanted.slice(1) : publicOf(wanted.trim());
+	if (address === undefined) throw refuse('probe-address-broken', { address: wanted });
+	const path = pathUnder(base, address, (one) => store.working.pages.has(stored.id, one));
 	if (wanted.startsWith('/') && !store.working.pages.has(stored.id, wanted))
 		throw refuse('page-missing', { path: wanted });
-	const fetcher = new TracingFetcher(
-		new Set(),
-		via && address.startsWith(base) ? { ...via, origin: parseUrl(base)!.origin } : undefined
-	);
+	const { origin } = parseUrl(base)!;
+	const fetcher = new TracingFetcher(new Set(), via && parseUrl(address)?.origin === origin ? { ...via, origin } : []);
 	try {
 		const seen = await probe(fetcher, address);
 		const earlier = store.state.looks.of<Kept>(stored.id, address);
 		const kept: Kept = {
 			findings: seen.findings.slice(0, MOST_KEPT).map(({ says }) => says.slice(0, LONGEST_KEPT)),
-			tags: seen.tags.slice(0, MOST_KEPT).map(({ name: tag, value }) => `${tag}: ${value}`.slice(0, LONGEST_KEPT))
+			tags: seen.tags.slice(0, MOST_KEPT).map(({ name: tag, value }) => `${tag}: ${value}`.slice(0, LONGEST_KEPT)),
+			cards: seen.readers.map(({ reader, card }) => ({ reader, ...(card && { shows: shownOf(card) }) }))
 		};
 		await patiently(() => store.transaction(() => store.state.looks.add(stored.id, address, seen.made, kept)));
 		const last = earlier[0]?.result;
@@ -58,7 +104,11 @@ export async function lookAt(store: Store, name: string, wanted: string, via: Vi
 			threeWay: path === undefined ? [] : compare(store, name, path, seen.tags),
 			before: earlier.map(({ made, result }) => ({ made, findings: result.findings.length })),
 			came: last ? all(kept).filter((one) => !all(last).includes(one)) : [],
-			went: last ? all(last).filter((one) => !all(kept).includes(one)) : []
+			went: last ? all(last).filter((one) => !all(kept).includes(one)) : [],
+			cardsBefore: (last?.cards ?? []).filter(({ reader, shows }) => {
+				const now = kept.cards?.find((one) => one.reader === reader);
+				return JSON.stringify(shows) !== JSON.stringify(now?.shows);
+			})
 		};
 	} finally {
 		await fetcher.close();
@@ -72,6 +122,8 @@ const LONGEST_KEPT = 500;
 interface Kept {
 	readonly findings: readonly string[];
 	readonly tags: readonly string[];
+	/** An earlier version kept none. */
+	readonly cards?: readonly CardBefore[];
 }
 
 function compare(store: Store, name: string, path: string, served: readonly ServedTag[]): ThreeWay[] {

@@ -116,7 +116,7 @@ async function fetchForAll(
 	const theirs =
 		other && got.why !== undefined && got.is === undefined && (await fetchPicture(fetcher, address, from, other));
 	if (!theirs || !theirs.facts) return got;
-	return { ...theirs, apart: refused.set(first.agent, got.why!) };
+	return { ...theirs, apart: refused.set(first.agent, got.why) };
 }
 
 /** How a picture answers one more reader: its first byte is enough. */

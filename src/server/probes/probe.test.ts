@@ -27,6 +27,7 @@ const html =
 	(_, response) =>
 		void response.writeHead(200, { 'content-type': type }).end(text);
 
+let rotated = 0;
 const ANSWERS: Record<string, Answer> = {
 	'/robots.txt': (_, response) => void response.end('User-agent: ropewalk\nDisallow: /closed\nDisallow: /shut/\n'),
 	'/sound': html(SOUND()),
@@ -185,6 +186,8 @@ const ANSWERS: Record<string, Answer> = {
 		void response
 			.writeHead(200, { 'content-type': 'text/html', 'content-encoding': 'gzip' })
 			.end('<title>Plain</title>'),
+	'/rotates': (request, response) =>
+		html(SOUND(`<meta name="author" content="Author ${rotated++}">`))(request, response),
 	'/two-faces': (request, response) =>
 		html(/Galley/.test(request.headers['user-agent'] ?? '') ? SOUND('<meta name="author" content="x">') : SOUND())(
 			request,
@@ -438,7 +441,9 @@ describe('each fault is found, and nothing else', () => {
 		['/second-gone', ['picture-missing']],
 		['/loop', ['broken']],
 		['/reset', ['unreachable']],
-		['/two-faces', ['differs-by-reader']]
+		['/two-faces', ['differs-by-reader']],
+		// Another each time for everyone is another for nobody.
+		['/rotates', []]
 	])('%s', async (path, wanted) => {
 		expect(await codes(path)).toEqual(wanted);
 	});
@@ -459,7 +464,7 @@ describe('each fault is found, and nothing else', () => {
 
 test('what is told of each address, word for word, and what each reader made of it', async () => {
 	const told: string[] = [];
-	for (const path of Object.keys(ANSWERS)) {
+	for (const path of Object.keys(ANSWERS).filter((one) => one !== '/rotates')) {
 		const { findings, readers, tags, picture } = await probe(fetcher, base + path);
 		told.push(`# ${path}`, ...findings.map((one) => JSON.stringify(one)));
 		for (const { reader, hops, bytes, end, card, took: _, ...more } of readers) {

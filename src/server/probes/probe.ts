@@ -25,7 +25,7 @@ import {
 	type Looked
 } from './looked';
 import { seenOf, picturesShut, fetchPictures, SHUT, type FetchedPicture } from './pictures';
-import { judge } from './judge';
+import { facesOf, judge, keyOfHead } from './judge';
 import { isShell, needsScripts } from './served';
 
 /** What one reader made of an address. */
@@ -115,7 +115,8 @@ export async function probe(
 	const readers = await Promise.all(all.map((one) => readerProbe(one, address, robots, pictures, fetcher)));
 	const cards = readers.flatMap(({ card }) => card ?? []);
 	const sameAt = whole && (await sameHeadAt(fetcher, whole, read));
-	const findings = judge(address, all, whole, robots, pictures, cards, sameAt);
+	const apart = await givenAnother(fetcher, address, all, read);
+	const findings = judge(address, all, whole, robots, pictures, cards, sameAt, apart);
 	const [picture] = pictures.values();
 	const shown = new Set(cards.flatMap((card) => card.pictures.map((one) => one.address)));
 	const unseen = [...shown].filter((src) => !pictures.has(src)).length;
@@ -133,6 +134,25 @@ export async function probe(
 				...('line' in one.data && typeof one.data.line === 'number' && { line: one.data.line })
 			}))
 	};
+}
+
+/**
+ * Readers that are given another page than others: asked for once more, a page that is another each time it is fetched is
+ * told for nobody.
+ */
+async function givenAnother(
+	fetcher: TracingFetcher,
+	address: string,
+	all: readonly Looked[],
+	read: ReadOnce
+): Promise<readonly Looked[]> {
+	const [most, ...others] = facesOf(all);
+	if (!most || others.length === 0) return [];
+	const keyOf = ([one]: readonly Looked[]) => keyOfHead(one!.fetched!.head);
+	const isSteady = async (group: readonly Looked[]) =>
+		keyOfHead((await fetchPage(fetcher, address, group[0]!.habits, read)).head) === keyOf(group);
+	const [isUsual, ...steady] = await Promise.all([most, ...others].map(isSteady));
+	return isUsual ? others.filter((_, at) => steady[at]).flat() : [];
 }
 
 /** What a card is made of, where no page has a head of its own. */

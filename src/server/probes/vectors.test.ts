@@ -1,10 +1,12 @@
+import { readdirSync } from 'node:fs';
 import { createServer, type Server, type Socket } from 'node:net';
 import type { AddressInfo } from 'node:net';
 import { createHash } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { CASES, type Answer, type ReaderCase, type Serves } from '../../../conformance/readers/cases';
+import type { Answer, ReaderCase, Serves } from '../../../conformance/readers/cases/answers';
+import { CASES } from '../../../conformance/readers/cases/cases';
 import { TracingFetcher } from '../fetching/trace';
 import { probe, type Probe } from './probe';
 
@@ -134,6 +136,13 @@ function saidOf({ body = '', ...answer }: Answer) {
 		: { ...answer, sha256: createHash('sha256').update(bytes).digest('hex'), bytes: bytes.length };
 }
 
+/** What the file of a case is called. */
+const fileOf = (name: string) =>
+	name
+		.toLowerCase()
+		.replace(/[^a-z0-9]+/g, '-')
+		.replace(/^-|-$/g, '');
+
 test.each(CASES.map((one) => [one.name, one] as const))('%s', { timeout: 60_000 }, async (name, one) => {
 	serves = one.serves;
 	// What robots.txt says is asked once in a run: each case is one.
@@ -153,15 +162,7 @@ test.each(CASES.map((one) => [one.name, one] as const))('%s', { timeout: 60_000 
 		};
 		expect([id, shows ?? null]).toEqual([id, wanted]);
 	}
-	const file = fileURLToPath(
-		new URL(
-			`../../../conformance/readers/${name
-				.toLowerCase()
-				.replace(/[^a-z0-9]+/g, '-')
-				.replace(/^-|-$/g, '')}.json`,
-			import.meta.url
-		)
-	);
+	const file = fileURLToPath(new URL(`../../../conformance/readers/${fileOf(name)}.json`, import.meta.url));
 	// How far one comes that has no end is the network's.
 	const isEndless = Object.values(one.serves).some((served) => isAnswer(served) && served.isEndless);
 	if (isEndless) return;
@@ -170,5 +171,10 @@ test.each(CASES.map((one) => [one.name, one] as const))('%s', { timeout: 60_000 
 
 test('there are at least three hundred of what one reader makes of one answer, and no two cases of one name', () => {
 	expect(CASES.length * 13).toBeGreaterThan(300);
-	expect(new Set(CASES.map(({ name }) => name)).size).toBe(CASES.length);
+	expect(new Set(CASES.map(({ name }) => fileOf(name))).size).toBe(CASES.length);
+	const endless = CASES.filter(({ name }) => name === 'an endless body').length;
+	const written = readdirSync(new URL('../../../conformance/readers', import.meta.url)).filter((file) =>
+		file.endsWith('.json')
+	);
+	expect(written.length).toBe(CASES.length - endless);
 });

@@ -271,7 +271,17 @@ describe('what a right head does not make right', () => {
 		'/c/older': ['old', /description.*as from release \d+/, (_, before) => ({ html: before })],
 		'/c/short': ['unreachable', /./, () => ({ broken: true })],
 		'/c/missing': ['same', /^$/, () => ({ status: 404 })],
+		'/c/picture': ['picture', /og:image: https:\/\/s\.example\/gone\.jpg cannot be fetched: .* 404/, () => ({})],
+		'/c/picture-page': ['picture', /og:image: .*page\.jpg is no picture but text\/html/, () => ({})],
+		'/c/pictured': ['same', /^$/, () => ({})],
+		'/c/no-head': ['same', /^$/, () => ({})],
 		'/c/sound': ['same', /^$/, () => ({})]
+	};
+	const PICTURES: Readonly<Record<string, string>> = {
+		'/c/picture': '/gone.jpg',
+		'/c/picture-page': '/page.jpg',
+		'/c/pictured': '/there.jpg',
+		'/c/no-head': '/no-head.jpg'
 	};
 	let served: Server;
 	let via: { origin: string; at: string };
@@ -285,8 +295,17 @@ describe('what a right head does not make right', () => {
 		const save = (path: string, summary?: string) =>
 			store.working.pages.save(id, {
 				...{ path, type: path === '/c/missing' ? 'none' : 'page', state: 'live', rules: [] },
-				fields: { title: `Title ${path}`, ...(summary && { summary }) }
+				fields: {
+					title: `Title ${path}`,
+					...(summary && { summary }),
+					...(PICTURES[path] && { picture: { src: PICTURES[path] } })
+				}
 			} as Page);
+		const facts = { width: 1200, height: 630, type: 'image/jpeg', bytes: 90_000 };
+		store.pictures.save(
+			id,
+			Object.values(PICTURES).map((src) => ({ src, ...facts }))
+		);
 		for (const path of Object.keys(cases)) save(path);
 		const release = () => JOBS.release({ db: store.file, site: 'S' }, () => undefined);
 		release();
@@ -295,7 +314,13 @@ describe('what a right head does not make right', () => {
 		release();
 		served = createServer((request, response) => {
 			const path = request.url as string;
-			if (path === '/robots.txt') return void response.writeHead(404).end();
+			if (path === '/robots.txt' || (path === '/gone.jpg' && !isChanged)) return void response.writeHead(404).end();
+			if (path.endsWith('.jpg')) {
+				asked.push(`${request.method} ${path}`);
+				const isRefused = path === '/no-head.jpg' && request.method === 'HEAD';
+				const type = path === '/page.jpg' && !isChanged ? 'text/html' : 'image/jpeg';
+				return void response.writeHead(isRefused ? 405 : 200, { 'content-type': type }).end('x');
+			}
 			const head = store.releases.head(id, { path })?.html ?? '';
 			const {
 				status = 200,
@@ -320,6 +345,7 @@ describe('what a right head does not make right', () => {
 	});
 
 	test('each is told by its own name, and nothing else is', async () => {
+		asked.length = 0;
 		const done = await verify(store, { ...options(), via });
 		const told = new Map(done.drifted.map(({ path, is, more }) => [path, [is, more]]));
 		for (const [path, [is, more]] of Object.entries(cases)) {
@@ -327,6 +353,9 @@ describe('what a right head does not make right', () => {
 			expect({ path, is: tellsIs }).toEqual({ path, is });
 			expect({ path, more: tellsMore }).toEqual({ path, more: expect.stringMatching(more) as string });
 		}
+		// Each picture is asked for once, and for no more than its head where its server allows that.
+		const pictures = asked.filter((one) => /^(GET|HEAD) /.test(one)).sort();
+		expect(pictures).toEqual(['GET /no-head.jpg', 'HEAD /no-head.jpg', 'HEAD /page.jpg', 'HEAD /there.jpg']);
 	});
 
 	test('what was wrong once is read whole until it is right, though its server says that nothing has changed', async () => {

@@ -15,6 +15,7 @@
 	const IS: Readonly<Record<Drift, string>> = {
 		same: 'as released',
 		missing: 'without what was released',
+		picture: 'without a picture of its card',
 		old: 'as an earlier release',
 		other: 'otherwise',
 		doubled: 'with tags twice',

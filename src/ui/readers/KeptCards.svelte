@@ -57,7 +57,8 @@
 	{:else if cards}
 		<p class="lead" role="status">
 			{#if cards.pages === 0}Nobody has been asked yet.
-			{:else if current === 0 && old === 0 && lapsed === 0}No reader shows a card of the {pagesInWords(cards.pages)} that were asked about.
+			{:else if current === 0 && old === 0 && lapsed === 0}No reader shows a card of the {pagesInWords(cards.pages)} that
+				were asked about.
 			{:else if current === 0 && old === 0}No card is kept any more of {pagesInWords(cards.pages)} that were asked about:
 				{lapsed.toLocaleString('en')} are fetched anew when they are asked for next.
 			{:else if old === 0}All {current.toLocaleString('en')} cards that readers show are as released, of {pagesInWords(
@@ -91,7 +92,12 @@
 		{/if}
 		{#if cards.pages > 0}
 			<table>
-				<thead><tr><th>Reader</th><th>As released</th><th>Old</th><th>Past its time</th><th>No card</th><th>How it is told</th></tr></thead>
+				<thead
+					><tr
+						><th>Reader</th><th>As released</th><th>Old</th><th>Past its time</th><th>No card</th><th>How it is told</th
+						></tr
+					></thead
+				>
 				<tbody>
 					{#each ALL_READERS.filter(readsHeadAlone) as reader (reader.id)}
 						{@const count = cards.counts[reader.id]}
@@ -101,7 +107,9 @@
 							<td class:old={(count?.old ?? 0) > 0}>{count?.old ?? 0}</td>
 							<td>{count?.lapsed ?? 0}</td>
 							<td>{(count?.none ?? 0) + (count?.['shut-out'] ?? 0)}</td>
-							<td class="quiet">{reader.habits.keeps ? AGAIN_IN_WORDS[reader.habits.keeps.again] : 'It keeps no card.'}</td>
+							<td class="quiet"
+								>{reader.habits.keeps ? AGAIN_IN_WORDS[reader.habits.keeps.again] : 'It keeps no card.'}</td
+							>
 						</tr>
 					{/each}
 				</tbody>

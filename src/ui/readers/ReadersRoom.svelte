@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { replaceState } from '$app/navigation';
-	import { ALL_READERS, habitsInWords, nothingFound } from '$core';
+	import { ALL_READERS, habitsInWords, nothingFound, reportOf } from '$core';
+	import { saveFile } from './saveFile';
 	import type { Look } from '$server/probes/look';
 	import { ask, at, isRefused, sending } from '../api';
 	import { lookAt } from '$ui/cards/pictureLook';
@@ -87,7 +88,8 @@
 		{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
 		{#if !look && !busy}
 			<p class="lead serif">
-				Thirteen readers, each with habits of its own. Paste a link, and see what every one of them makes of it, and why.
+				Thirteen readers, each with habits of its own. Paste a link, and see what every one of them makes of it, and
+				why.
 			</p>
 			<ul class="readers">
 				{#each ALL_READERS as reader (reader.id)}
@@ -141,6 +143,12 @@
 					>Written, released, served{odd.length > 0 ? ` (${odd.length} differ)` : ''}</button
 				>
 				<button aria-pressed={part === 'head'} onclick={() => (part = 'head')}>The head as served</button>
+				<button
+					class="report"
+					onclick={() =>
+						look && saveFile(reportOf(look.probe), `what-readers-see-${look.probe.made.slice(0, 10)}.html`)}
+					>Save as a page to hand on</button
+				>
 			</div>
 			{#if part === 'cards'}
 				<section class="cards" aria-label="Cards as served">
@@ -158,6 +166,14 @@
 							{#each one.card?.passedOver ?? [] as passed (passed.from + passed.address)}<p class="quiet small">
 									Not the picture of <span class="mono">{passed.from}</span>: it {passed.why}.
 								</p>{/each}
+							{#each look.cardsBefore.filter(({ reader }) => reader === one.reader) as before (before.reader)}
+								<p class="before small">
+									<span class="quiet">At the last look:</span>
+									{#if before.shows}{before.shows.title || 'no title'}{#if before.shows.description}
+											· {before.shows.description}{/if} ·
+										<span class="mono">{before.shows.picture || 'no picture'}</span>{:else}no card{/if}
+								</p>
+							{/each}
 							{#if one.byChance.length > 0}<p class="quiet small">
 									It takes a picture of the page by chance: {one.byChance.length} could stand here.
 								</p>{/if}
@@ -350,5 +366,10 @@
 	}
 	.head .tag {
 		background: var(--sea-wash);
+	}
+	.before {
+		border-left: 2px solid var(--rule-strong);
+		padding-left: 8px;
+		overflow-wrap: anywhere;
 	}
 </style>
