@@ -1,5 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
-import { gzipSync } from 'node:zlib';
+import { promisify } from 'node:util';
+import { gzip } from 'node:zlib';
 
 /** The faults that real sites have, each at an address of the stand-in website, to be looked at in the room of readers. */
 
@@ -11,6 +12,9 @@ export interface Fault {
 	readonly code: string;
 	readonly answer: Answer;
 }
+
+/** Packed once, when it is first asked for. */
+let bomb: Promise<Buffer> | undefined;
 
 const BASE = 'https://merrowcoast.example';
 const HTML = 'text/html; charset=utf-8';
@@ -137,9 +141,9 @@ export const FAULTS: Readonly<Record<string, Fault>> = {
 		says: 'It unpacks into eighty megabytes.',
 		code: 'endless-page',
 		answer: (_request, response) =>
-			void response
-				.writeHead(200, { 'content-type': HTML, 'content-encoding': 'gzip' })
-				.end(gzipSync(Buffer.alloc(80_000_000)))
+			void (bomb ??= promisify(gzip)(Buffer.alloc(80_000_000))).then((packed) =>
+				response.writeHead(200, { 'content-type': HTML, 'content-encoding': 'gzip' }).end(packed)
+			)
 	},
 	'two-faces': {
 		says: 'Readers get another page than people.',

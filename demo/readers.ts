@@ -146,7 +146,10 @@ async function answer(service: ReadersService, request: IncomingMessage): Promis
 		return [200, { clock: service.moveOn(hours) }];
 	}
 	if (!service.readers.some(({ id }) => id === reader))
-		return [404, { detail: `There is no reader "${reader}". There are ${service.readers.map(({ id }) => id).join(', ')}.` }];
+		return [
+			404,
+			{ detail: `There is no reader "${reader}". There are ${service.readers.map(({ id }) => id).join(', ')}.` }
+		];
 	if (!isAddress) return [422, { detail: `“${address}” is no http or https address.` }];
 	if (method === 'GET' && pathname === '/card') return [200, await service.card(reader, address)];
 	if (method === 'POST' && pathname === '/again') {

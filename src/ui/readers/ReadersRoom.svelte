@@ -119,6 +119,12 @@
 							? `; the picture is ${look.probe.picture.facts.width} × ${look.probe.picture.facts.height}, ${Math.round((look.probe.picture.facts.bytes ?? 0) / 1000)} kB`
 							: `; the picture ${look.probe.picture.why}`}{/if}. Looked at {when(look.probe.made)}{#if look.before[0]},
 						before that {when(look.before[0].made)}{/if}.
+					<button
+						class="link"
+						onclick={() =>
+							look && saveFile(reportOf(look.probe), `what-readers-see-${look.probe.made.slice(0, 10)}.html`)}
+						>Save as a page to hand on</button
+					>
 				</p>
 				{#if look.came.length > 0 || look.went.length > 0}
 					<details>
@@ -143,12 +149,6 @@
 					>Written, released, served{odd.length > 0 ? ` (${odd.length} differ)` : ''}</button
 				>
 				<button aria-pressed={part === 'head'} onclick={() => (part = 'head')}>The head as served</button>
-				<button
-					class="report"
-					onclick={() =>
-						look && saveFile(reportOf(look.probe), `what-readers-see-${look.probe.made.slice(0, 10)}.html`)}
-					>Save as a page to hand on</button
-				>
 			</div>
 			{#if part === 'cards'}
 				<section class="cards" aria-label="Cards as served">
