@@ -82,17 +82,7 @@ export const ALL = [
 	...['logbook', 'almanac', 'flotsam', 'semaphore']
 ];
 export const OBEYING = ['gangway', 'fathom', 'fathom-narrow', 'headland', 'ropewalk', 'wrack', 'logbook', 'almanac'];
-const SHOWING = [
-	'gangway',
-	'headland',
-	'ropewalk',
-	'galley',
-	'bottle',
-	'wrack',
-	'almanac',
-	'flotsam',
-	'semaphore'
-];
+const SHOWING = ['gangway', 'headland', 'ropewalk', 'galley', 'bottle', 'wrack', 'almanac', 'flotsam', 'semaphore'];
 export const each = <T>(ids: readonly string[], said: T): Record<string, T> =>
 	Object.fromEntries(ids.map((id) => [id, said]));
 export const none = each(ALL, NOBODY);

@@ -1,7 +1,9 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { createServer as createTlsServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { brotliCompressSync, deflateRawSync, deflateSync, gzipSync } from 'node:zlib';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import { UNTRUSTED } from './certificate.sample';
 import { TracingFetcher, type TraceLimits } from './trace';
 
 /** Every way that a fetch can end, against a server that can do all of them. */
@@ -261,6 +263,28 @@ describe('without an answer', () => {
 		const told = await get('/reset');
 		expect(told.end).toBe('reset');
 		expect(told.why).toBeTruthy();
+	});
+	test('of a machine on which nothing listens, or whose certificate nobody vouches for', async () => {
+		const tls = createTlsServer(UNTRUSTED, (_, response) => response.end('secret'));
+		await new Promise<void>((ready) => tls.listen(0, '127.0.0.1', ready));
+		const { port } = tls.address() as AddressInfo;
+		const own = new TracingFetcher(new Set([`127.0.0.1:${port}`, '127.0.0.1:1']));
+		const told = await own.fetch(`https://127.0.0.1:${port}/`, LIMITS);
+		expect(told).toMatchObject({
+			end: 'certificate',
+			why: 'nobody who is trusted vouches for it',
+			hops: [{ status: 0 }]
+		});
+		expect(await own.fetch('http://127.0.0.1:1/', LIMITS)).toMatchObject({ end: 'no-connection' });
+		// A server that speaks no TLS is told as that.
+		const plain = new TracingFetcher(new Set([host]));
+		expect(await plain.fetch(`https://${host}/`, LIMITS)).toMatchObject({
+			end: 'certificate',
+			why: 'its server speaks no TLS that is understood'
+		});
+		await Promise.all([own.close(), plain.close()]);
+		tls.closeAllConnections();
+		tls.close();
 	});
 	test('of a name that nobody knows, or that leads inside', async () => {
 		const resolving = (error: NodeJS.ErrnoException | null, address = '') =>

@@ -142,11 +142,11 @@ export class TracingFetcher {
 			const began = performance.now() - start;
 			let answer: Answered;
 			try {
-				const client = (this.standInFor(next) && this.plain) || this.client;
+				const { client, at, headers: said } = this.askedAt(next, limits.headers);
 				const cookie = (await jar?.getCookieString(next)) ?? '';
 				been.add(`${next} ${cookie}`);
-				const headers = { ...this.headersFor(next, limits), ...(cookie !== '' && { cookie }) };
-				answer = await client.get(this.askedAt(next), { signal, headers, method: limits.method ?? 'GET' });
+				const headers = cookie === '' ? said : { ...said, cookie };
+				answer = await client.get(at, { signal, headers, method: limits.method ?? 'GET' });
 			} catch (error) {
 				hops.push({ address: next, status: 0, headers: {}, began, took: performance.now() - start - began });
 				return ended(...failure(error, limits));
@@ -183,18 +183,17 @@ export class TracingFetcher {
 		return this.via.find((one) => one.origin === origin);
 	}
 
-	/** Where an address is asked for: at the machine that stands in for it, if there is one. */
-	private askedAt(address: string): string {
+	/** Where an address is asked for, and under which name: at the machine that stands in for it, if there is one. */
+	private askedAt(address: string, headers: TraceLimits['headers']) {
 		const via = this.standInFor(address);
 		const url = via && parseUrl(address);
-		return url ? via.at + url.href.slice(url.origin.length) : address;
-	}
-	/** A machine that stands in is asked as the public one would be: under its name. */
-	private headersFor(address: string, { headers }: TraceLimits): Record<string, string> {
-		const url = this.standInFor(address) && parseUrl(address);
-		if (!url) return { ...headers };
-		const { host, protocol } = url;
-		return { ...headers, host, 'x-forwarded-host': host, 'x-forwarded-proto': protocol.slice(0, -1) };
+		if (!url) return { client: this.client, at: address, headers };
+		const { host, protocol, href, origin } = url;
+		return {
+			client: this.plain ?? this.client,
+			at: via.at + href.slice(origin.length),
+			headers: { ...headers, host, 'x-forwarded-host': host, 'x-forwarded-proto': protocol.slice(0, -1) }
+		};
 	}
 
 	/** Where a redirect leads, as the public sees it. */
@@ -221,11 +220,12 @@ function failure(error: unknown, { timeout }: TraceLimits): [Ending, { why?: str
 	if (code === 'UND_ERR_RES_CONTENT_LENGTH_MISMATCH') return ['short', {}];
 	if (code === 'ECONNREFUSED' || code === 'EHOSTUNREACH' || code === 'ENETUNREACH')
 		return ['no-connection', { why: code }];
-	const certificate = ownOf(CERTIFICATES, code ?? '');
+	const certificate = ownOf(CERTIFICATES, code ?? '') ?? (code?.startsWith('ERR_SSL_') ? NO_TLS : undefined);
 	if (certificate !== undefined) return ['certificate', { why: certificate }];
 	return ['reset', { why: code ?? message }];
 }
 
+const NO_TLS = 'its server speaks no TLS that is understood';
 const UNTRUSTED = 'nobody who is trusted vouches for it';
 /** What is wrong with a certificate, by what the runtime calls it. */
 const CERTIFICATES: Readonly<Record<string, string>> = {
@@ -236,7 +236,7 @@ const CERTIFICATES: Readonly<Record<string, string>> = {
 	...{ DEPTH_ZERO_SELF_SIGNED_CERT: UNTRUSTED, SELF_SIGNED_CERT_IN_CHAIN: UNTRUSTED },
 	...{ UNABLE_TO_VERIFY_LEAF_SIGNATURE: UNTRUSTED, UNABLE_TO_GET_ISSUER_CERT: UNTRUSTED },
 	UNABLE_TO_GET_ISSUER_CERT_LOCALLY: UNTRUSTED,
-	EPROTO: 'its server speaks no TLS that is understood'
+	EPROTO: NO_TLS
 };
 
 type ReadBody = Pick<TracedFetch, 'body' | 'received' | 'packed' | 'end' | 'why'>;

@@ -31,6 +31,9 @@ export interface FetchedPicture {
 	readonly apart?: ReadonlyMap<string, string>;
 }
 
+/** A picture as it was fetched, whatever named it. */
+type Got = Omit<FetchedPicture, 'from'>;
+
 /** So many pictures of a page are fetched. */
 const MOST_PICTURES = 8;
 const PICTURE_BYTES = 20_000_000;
@@ -75,27 +78,33 @@ export async function fetchPictures(
 	for (const [address, { from, asking }] of [...wanted].slice(0, MOST_PICTURES)) {
 		const may = await Promise.all(asking.map((habits) => mayRead(fetcher, habits, address)));
 		const open = asking.filter((_, at) => may[at]);
-		pictures.set(
-			address,
-			open.length > 0 ? await fetchForAll(fetcher, address, from, open) : { address, from, facts: null, why: SHUT.why }
-		);
+		const got = open.length > 0 ? await oncePerRun(fetcher, address, open) : { address, facts: null, why: SHUT.why };
+		pictures.set(address, { ...got, from });
 	}
 	return pictures;
+}
+
+/** Pictures that were fetched in one run, by their address and who asked: one that many pages share is fetched once. */
+const inRun = new WeakMap<TracingFetcher, Map<string, Promise<Got>>>();
+const MOST_IN_RUN = 10_000;
+
+function oncePerRun(fetcher: TracingFetcher, address: string, asking: readonly Habits[]): Promise<Got> {
+	const known = inRun.get(fetcher) ?? new Map<string, Promise<Got>>();
+	inRun.set(fetcher, known);
+	const key = [address, ...asking.map(({ agent }) => agent)].join('\n');
+	const got = known.get(key) ?? fetchForAll(fetcher, address, asking);
+	if (known.size < MOST_IN_RUN) known.set(key, got);
+	return got;
 }
 
 /** Hosts that gave all readers the same picture, in one run: their other pictures are fetched once. */
 const alike = new WeakMap<TracingFetcher, Set<string>>();
 
 /** A picture fetched whole once, by the name of a reader that gets it, and asked for by all others that may have it. */
-async function fetchForAll(
-	fetcher: TracingFetcher,
-	address: string,
-	from: string,
-	asking: readonly Habits[]
-): Promise<FetchedPicture> {
+async function fetchForAll(fetcher: TracingFetcher, address: string, asking: readonly Habits[]): Promise<Got> {
 	const byAgent = [...new Map(asking.map((habits) => [habits.agent, habits])).values()];
 	const [first, ...others] = byAgent as [Habits, ...Habits[]];
-	const got = await fetchPicture(fetcher, address, from, first);
+	const got = await fetchPicture(fetcher, address, first);
 	const known = alike.get(fetcher) ?? new Set<string>();
 	alike.set(fetcher, known);
 	const host = parseUrl(address)?.origin ?? '';
@@ -114,7 +123,7 @@ async function fetchForAll(
 	// Where the first gets none and another does, that one's is looked at.
 	const other = others.find(({ agent }) => !refused.has(agent));
 	const theirs =
-		other && got.why !== undefined && got.is === undefined && (await fetchPicture(fetcher, address, from, other));
+		other && got.why !== undefined && got.is === undefined && (await fetchPicture(fetcher, address, other));
 	if (!theirs || !theirs.facts) return got;
 	return { ...theirs, apart: refused.set(first.agent, got.why) };
 }
@@ -152,34 +161,29 @@ function picturesFor(looked: Looked): (readonly [from: string, address: string])
 	return [...tagged, ...others];
 }
 
-async function fetchPicture(
-	fetcher: TracingFetcher,
-	address: string,
-	from: string,
-	habits: Habits
-): Promise<FetchedPicture> {
+async function fetchPicture(fetcher: TracingFetcher, address: string, habits: Habits): Promise<Got> {
 	const scheme = /^([a-z][a-z0-9+.-]*):/i.exec(address)?.[1]?.toLowerCase() ?? '';
 	if (scheme !== 'http' && scheme !== 'https')
-		return { address, from, facts: null, why: `is an address of ${scheme}:, which nobody fetches` };
+		return { address, facts: null, why: `is an address of ${scheme}:, which nobody fetches` };
 	const got = await fetcher.fetch(address, {
 		...{ ...PICTURE_LIMITS, maxBytes: PICTURE_BYTES },
 		headers: askingAs(habits)
 	});
 	const hop = got.hops.at(-1);
 	const status = hop?.status ?? 0;
-	if (got.end === 'cut') return { address, from, facts: null, why: `has more than ${PICTURE_BYTES / 1e6} MB` };
+	if (got.end === 'cut') return { address, facts: null, why: `has more than ${PICTURE_BYTES / 1e6} MB` };
 	if (status === 0 || got.end !== 'whole')
-		return { address, from, facts: null, why: `cannot be fetched: ${WHY[got.end] ?? got.why ?? got.end}` };
+		return { address, facts: null, why: `cannot be fetched: ${WHY[got.end] ?? got.why ?? got.end}` };
 	if (status < 200 || status >= 300)
-		return { address, from, facts: null, why: `cannot be fetched: its server answers with ${status}` };
-	if (got.body.length === 0) return { address, from, facts: null, why: 'is empty', is: 'empty' };
+		return { address, facts: null, why: `cannot be fetched: its server answers with ${status}` };
+	if (got.body.length === 0) return { address, facts: null, why: 'is empty', is: 'empty' };
 	const facts = await readPictureFacts(got.body);
 	const said = (hop?.headers['content-type'] ?? '').slice(0, 100);
-	if (facts && isCutShort(got.body, facts.type)) return { address, from, facts: null, why: 'ends in the middle' };
+	if (facts && isCutShort(got.body, facts.type)) return { address, facts: null, why: 'ends in the middle' };
 	const servedAs = said !== '' && !/^\s*image\//i.test(said) ? { servedAs: said } : {};
-	if (facts) return { address, from, facts, ...servedAs, ...((await isAnimated(got.body)) && { isAnimated: true }) };
+	if (facts) return { address, facts, ...servedAs, ...((await isAnimated(got.body)) && { isAnimated: true }) };
 	const is = said || 'no picture';
-	return { address, from, facts: null, why: `is no picture but ${is}`, is };
+	return { address, facts: null, why: `is no picture but ${is}`, is };
 }
 
 /** Whether a picture lacks its end: the marker of a JPEG (T.81, B.1.1.3), the last chunk of a PNG (11.2.5). */

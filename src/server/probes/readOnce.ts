@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { readServedHead, type ServedHead, type ServedTag } from '$core';
 import { decodeServed } from '../fetching/charset';
 import { bytesOf } from '../files/encoding';
@@ -18,15 +17,15 @@ export type ReadOnce = (body: Buffer, contentType: string | undefined) => PageRe
 
 /** Reads pages as they are served; the same bytes for several readers once. */
 export function readOnce(): ReadOnce {
-	const pages = new Map<string, PageRead>();
+	// Few are different: they are told apart at their first different byte.
+	const pages: { readonly contentType: string | undefined; readonly read: PageRead }[] = [];
 	return (body, contentType) => {
-		const key = `${createHash('sha256').update(body).digest('base64')} ${contentType ?? ''}`;
-		const known = pages.get(key);
-		if (known) return known;
+		const known = pages.find((one) => one.contentType === contentType && one.read.body.equals(body));
+		if (known) return known.read;
 		const encoding = decodeServed(body, contentType);
 		const head = readServedHead(encoding.text);
 		const read = { body, text: encoding.text, encoding, head, bytesTo: byteCounter(body, encoding, head.tags) };
-		pages.set(key, read);
+		pages.push({ contentType, read });
 		return read;
 	};
 }

@@ -44,6 +44,8 @@ const MOST_LISTED = 200;
 const AT_ONCE = 4;
 /** A reader that was asked too often is waited for at most so long (milliseconds). */
 const LONGEST_WAIT = 65_000;
+/** So often for one card. */
+const MOST_WAITS = 3;
 
 /** What readers last showed, held against what is released now; from what was noted, nobody is asked. */
 export function readCards(store: Store, name: string, hasReaders: boolean): CardsTold {
@@ -152,7 +154,9 @@ export async function tellReaders(
 		const address = base + path.slice(1);
 		let answer = await client.again(reader, address, options.signal);
 		if (answer.is === 'ask-again') answer = await client.again(reader, address, options.signal);
-		if (answer.is === 'limit') {
+		for (let waited = 0; answer.is === 'limit'; waited++) {
+			// One that never listens again is waited for no longer: what was told until then is kept.
+			if (waited === MOST_WAITS) throw refuse('readers-busy', { reader });
 			await clock.sleep(Math.min(answer.wait * 1000, LONGEST_WAIT), options.signal);
 			answer = await client.again(reader, address, options.signal);
 		}

@@ -3,11 +3,12 @@ import type { AddressInfo } from 'node:net';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import { afterAll, beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
 import { ALL_READERS, FOR_EVER, type Page, type Site } from '$core';
 import { ReadersService, readersHandler } from '../../../demo/readers';
 import { JOBS } from '../jobs/jobs';
 import { Store } from '../store/store';
+import { clock } from '../waiting';
 import { ASKED, lookAtCards, readCards, tellReaders } from './cards';
 import { ReadersClient, type AskAnswer } from './service';
 
@@ -385,6 +386,28 @@ describe('what Kephalon keeps of it', () => {
 		expect([asked.size, readCards(store, 'S', true).notAsked]).toEqual([200, 5]);
 		await count();
 		expect([asked.size, readCards(store, 'S', true).notAsked]).toEqual([205, 0]);
+		store.close();
+	});
+
+	test('a reader that never listens again is told as that; what the others said is kept', async () => {
+		const { store, id, release } = begin();
+		await lookAtCards(store, new ReadersClient(at(readers)), 'S', options);
+		title = 'Second';
+		store.working.pages.save(id, page('/', 'Second', { key: true }));
+		release();
+		const sleep = vi.spyOn(clock, 'sleep').mockResolvedValue(undefined);
+		let asks = 0;
+		const again = () => {
+			asks++;
+			return Promise.resolve({ is: 'limit', wait: 3 } as const);
+		};
+		const before = readCards(store, 'S', true).old.length;
+		await expect(tellReaders(store, { again } as never, 'S', options)).rejects.toThrow('does not listen again');
+		// Four at one time, each asked and waited for a few times.
+		expect(asks).toBeLessThanOrEqual(4 * 4);
+		expect(sleep).toHaveBeenCalledWith(3000, expect.anything());
+		expect(readCards(store, 'S', true).old.length).toBe(before);
+		vi.restoreAllMocks();
 		store.close();
 	});
 

@@ -93,6 +93,11 @@ export const READING = {
 	),
 	'probe-needs-base': refusal(() => 'The site has no public base address that could be looked at.'),
 	'readers-need-base': refusal(() => 'The site has no public base address that readers could be asked about.'),
+	'readers-busy': refusal(
+		502,
+		({ reader }: Data<'reader'>) =>
+			`${reader} was asked too often and does not listen again. Ask later: the rest waits.`
+	),
 	'readers-refuse': refusal(
 		502,
 		({ origin, why, said }: Data<'origin' | 'why'> & Maybe<'said'>) => `${said ?? `The readers at ${origin} ${why}.`}`

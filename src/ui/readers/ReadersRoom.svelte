@@ -58,6 +58,23 @@
 		doubled: 'Switch it off in the other tool.',
 		unknown: 'Another tool writes it.'
 	};
+	/** Where a tag stands on the cards as served: what of them, and on whose. */
+	function partsOf(tag: string | undefined): string[] {
+		if (tag === undefined || !look) return [];
+		const parts = { title: [], description: [], picture: [], place: [] } as Record<string, string[]>;
+		for (const { reader, card } of look.probe.readers) {
+			if (!card) continue;
+			const passed = card.passedOver.some(({ from }) => from === tag);
+			if (card.title.from === tag) parts.title!.push(nameOf(reader));
+			if (card.description.from === tag) parts.description!.push(nameOf(reader));
+			if (card.picture?.from === tag || passed) parts.picture!.push(nameOf(reader));
+			if (card.placeFrom === tag) parts.place!.push(nameOf(reader));
+		}
+		const all = look.probe.readers.filter(({ card }) => card).length;
+		return Object.entries(parts).flatMap(([part, readers]) =>
+			readers.length === 0 ? [] : `the ${part} of ${readers.length === all ? 'every card' : readers.join(', ')}`
+		);
+	}
 	const odd = $derived(look?.threeWay.filter((one) => one.is !== 'same') ?? []);
 	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'medium' });
 	const readerOf = (id: string) => ALL_READERS.find((reader) => reader.id === id);
@@ -140,6 +157,8 @@
 						<strong>{one.says}.</strong>
 						{one.mend}
 						{#if one.line}<span class="quiet">Line {one.line}.</span>{/if}
+						{#if partsOf(one.tag).length > 0}<span class="quiet">It is seen in {partsOf(one.tag).join(', ')}.</span
+							>{/if}
 					</p>
 				{:else}<p>{nothingFound(look.probe)}</p>{/each}
 			</section>
