@@ -5,6 +5,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { ALL_READERS, type Habits, type ReaderProfile } from '$core';
 import { OTHER_HABITS } from '../../core/readers/habits.sample';
+import { PATIENT } from '../../core/readers/patient.sample';
 import { ReadersService } from '../../../demo/readers';
 import { TracingFetcher } from '../fetching/trace';
 import { probe } from './probe';
@@ -167,7 +168,7 @@ const ADDRESSES: { readonly [H in keyof Required<Habits>]: readonly string[] } =
 	keeps: ['/own', '/gone']
 };
 
-describe.each(ALL_READERS.map((reader) => [reader.id, reader] as const))('%s', (_, reader) => {
+describe.each(PATIENT.map((reader) => [reader.id, reader] as const))('%s', (_, reader) => {
 	test.each(Object.keys(ADDRESSES) as (keyof Habits)[])('%s', async (habit) => {
 		let other = OTHER_HABITS[habit](reader.habits[habit] as never);
 		// A reader of as much as nothing is beyond differs by what it can still read.
@@ -234,7 +235,7 @@ describe.each(ALL_READERS.map((reader) => [reader.id, reader] as const))('%s', (
 
 test('what a reader asks a page for is what it takes: each source in its order', async () => {
 	expect(PICTURES.length).toBeGreaterThan(3);
-	for (const reader of ALL_READERS)
+	for (const reader of PATIENT)
 		for (const part of ['title', 'description', 'picture'] as const) {
 			if (reader[part].length === 0 || (part === 'description' && reader.shows.description.limit === 0)) continue;
 			const without = { ...reader, [part]: [] };

@@ -7,6 +7,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { Answer, ReaderCase, Serves } from '../../../conformance/readers/cases/answers';
 import { CASES } from '../../../conformance/readers/cases/cases';
+import { PATIENT } from '../../core/readers/patient.sample';
 import { TracingFetcher } from '../fetching/trace';
 import { probe, type Probe } from './probe';
 
@@ -151,7 +152,7 @@ test.each(CASES.map((one) => [one.name, one] as const))('%s', { timeout: 60_000 
 		{ origin: 'https://s.example', at },
 		{ origin: 'https://www.s.example', at }
 	]);
-	const seen = await probe(own, `https://s.example${one.path ?? '/eider'}`);
+	const seen = await probe(own, `https://s.example${one.path ?? '/eider'}`, PATIENT);
 	await own.close();
 	expect(seen.findings.map(({ code }) => code).sort()).toEqual([...one.tells].sort());
 	for (const [id, wanted] of Object.entries(one.cards ?? {})) {

@@ -42,7 +42,13 @@ export async function readRobots(fetcher: TracingFetcher, origin: string): Promi
 		address,
 		status >= 200 && status < 300 ? body.toString('utf8') : '',
 		isUnreachable,
-		status >= 500 ? `answers with ${status}` : status > 0 ? 'breaks off on its way' : NO_ANSWER
+		status >= 500
+			? `answers with ${status}`
+			: end === 'timeout'
+				? 'does not come in time'
+				: status > 0
+					? 'breaks off on its way'
+					: NO_ANSWER
 	);
 }
 
