@@ -367,6 +367,13 @@ describe('what is served', () => {
 		const json = await run(...flags, '--reader', 'bottle', '--reader', 'gangway', '--format', 'json');
 		expect(json.stdout).toContain('The shore');
 		expect(JSON.parse((await run(...flags, '--format', 'sarif')).stdout)).toHaveProperty('runs');
+		const report = await run(...flags, '--format', 'html');
+		expect(report.stdout).toMatch(/^<!doctype html>[^]*The shore[^]*<\/html>\s*$/);
+		// Another host has a machine of its own to be asked at.
+		const other = ['probe', 'https://media.shore.example/', '--via', `https://media.shore.example=${at}`, '--via', at];
+		expect((await run(...other, '--reader', 'bottle')).stdout).toContain('The shore');
+		// An address of this machine says which way there is.
+		expect((await run('probe', `${at}/`)).stdout).toContain('with --via');
 	});
 	test('heads, from as many processes as are asked for, where they are asked for', async () => {
 		await docs();
