@@ -185,6 +185,12 @@ describe('an answer that is none', () => {
 		for (const answer of asked(status, body))
 			await expect(answer).rejects.toThrow('gave an answer that cannot be read');
 	});
+	test('one that speaks of another reader is told as that', async () => {
+		const [card] = asked(200, { ...sound, reader: 'nobody' });
+		await expect(card).rejects.toThrow('gave an answer that cannot be read');
+		const [, again] = asked(200, { is: 'fetched', card: { ...sound, reader: 'gangway' } });
+		await expect(again).rejects.toThrow('gave an answer that cannot be read');
+	});
 	test('one that breaks off is told as that', async () => {
 		for (const answer of asked(200, JSON.stringify(sound).slice(0, 40), true))
 			await expect(answer).rejects.toThrow('gave an answer that cannot be read');

@@ -89,7 +89,7 @@ export class ReadersClient {
 		});
 		// Too many asks are an answer like any other; half an answer is none.
 		const isAnswered = answer.ok || answer.status === 429;
-		if (isAnswered && isWhole(body)) return body;
+		if (isAnswered && isWhole(body) && isOf(body, query.reader)) return body;
 		const { detail } = (body ?? {}) as { detail?: unknown };
 		const why = isAnswered ? 'gave an answer that cannot be read' : `answered ${answer.status}`;
 		throw refuse('readers-refuse', {
@@ -99,6 +99,12 @@ export class ReadersClient {
 		});
 	}
 }
+
+/** Whether what was answered speaks of the reader that was asked. */
+const isOf = (body: unknown, asked: string | undefined) => {
+	const { reader, card } = body as { reader?: string; card?: { reader?: string } | null };
+	return (reader ?? card?.reader ?? asked) === asked;
+};
 
 /** The JSON of an answer, no more than it may be; undefined where there is more, or it is none. */
 async function readJson(answer: Response): Promise<unknown> {
