@@ -64,5 +64,13 @@ export const READERS_APART: ReaderCase[] = [
 	added('max-image-preview:none', '<meta name="robots" content="index, max-image-preview:none">', [
 		'no-picture-preview'
 	]),
+	one(
+		'X-Robots-Tag that is over since long',
+		html(page(), 'X-Robots-Tag: unavailable_after: 25 Jun 2010 15:00:00 GMT'),
+		['noindex-served']
+	),
+	added('robots that are over since long', '<meta name="robots" content="index, unavailable_after: 2010-06-25">', [
+		'noindex-served'
+	]),
 	added('robots: none', '<meta name="robots" content="NONE">', ['noindex-served'])
 ];

@@ -2,7 +2,8 @@ import { Option } from 'commander';
 import { refuse } from '$server/errors';
 import { readVia } from '$server/fetching/via';
 import { sarifOf } from '$server/findings/sarif';
-import { DRIFTS, verify, type Drift } from '$server/probes/verify';
+import { DRIFTS, type Drift } from '$server/probes/drifts';
+import { verify } from '$server/probes/verify';
 import { collect, count, dbOption, listed, printJson, progressBar, say, type Verb, withStore } from '../common';
 
 interface Options {

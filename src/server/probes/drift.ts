@@ -3,7 +3,8 @@ import type { Via } from '../fetching/trace';
 import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { clock } from '../waiting';
-import { verify, type Drift, type DriftOfPage, type VerifyOptions } from './verify';
+import type { Drift, DriftOfPage } from './drifts';
+import { verify, type VerifyOptions } from './verify';
 
 /** How what is served of a whole site compares with what was released, as it was last looked at. */
 export interface DriftOfSite {

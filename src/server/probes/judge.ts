@@ -2,7 +2,7 @@ import { charsetIn, finding, hidesFromSearch, parseUrl, type Card, type Finding,
 import { labelled } from '../fetching/charset';
 import type { TracedFetch } from '../fetching/trace';
 import type { Robots } from '../imports/web/robots';
-import { directivesFor, findInServedHead, needsScripts } from './served';
+import { directivesFor, findInServedHead, keptOut, keptOutBy, needsScripts } from './served';
 import {
 	leadsOn,
 	isBrokenOff,
@@ -208,9 +208,9 @@ function judgeSearch({ hops }: TracedFetch, { tags }: ServedHead): Finding[] {
 	const inMarkup = tags.find(({ name, isBelow }) => name === 'robots' && !isBelow)?.value ?? '';
 	const said = `X-Robots-Tag: ${header.slice(0, 200)}`;
 	const found: Finding[] = [];
-	if (hidesFromSearch(directivesFor(header))) found.push(finding('noindex-served', PLACE, 'robots', { value: said }));
+	if (keptOutBy(header)) found.push(finding('noindex-served', PLACE, 'robots', { value: said }));
 	const withoutPicture = [inMarkup, directivesFor(header)].map((text) => NO_PREVIEW.test(text.slice(0, 2000)));
-	if (withoutPicture.includes(true) && !hidesFromSearch(inMarkup) && found.length === 0)
+	if (withoutPicture.includes(true) && !keptOut(inMarkup) && found.length === 0)
 		found.push(
 			finding('no-picture-preview', PLACE, 'robots', { value: withoutPicture[0] ? inMarkup.slice(0, 200) : said })
 		);

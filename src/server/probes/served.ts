@@ -8,6 +8,7 @@ import {
 	type ServedTag,
 	type Target
 } from '$core';
+import { clock } from '../waiting';
 
 /** Tags that each reader asks for before all others; without one its card says less. */
 const WANTED = ['title', 'description', 'og:title', 'og:image'];
@@ -33,8 +34,25 @@ export function directivesFor(header: string, name = ''): string {
 	return said.join(',');
 }
 
+/** Whether what a page says to robots keeps it out of search now. */
+export const keptOut = (directives: string): boolean =>
+	hidesFromSearch(directives) || isOverdue(directives, clock.now());
+/** The same of an `X-Robots-Tag`, by what it says to every reader. */
+export const keptOutBy = (header: string): boolean =>
+	hidesFromSearch(directivesFor(header)) || isOverdue(header, clock.now());
+
+/** Whether directives name a moment after which a page is not to be listed, and it has passed. */
+function isOverdue(directives: string, now: number): boolean {
+	const said = /unavailable_after\s*:\s*([\w :+-]{1,60}(?:,[\w :+-]{1,60})?)/i.exec(
+		directives.slice(0, MOST_HEADER)
+	)?.[1];
+	const moment = said === undefined ? Number.NaN : Date.parse(said.trim());
+	return moment < now;
+}
+
 /** What stands in a tag where a template was not filled in. */
-const LEFT = /\{\{[^{}]{0,60}\}\}|\$\{[^{}]{0,60}\}|<%[^%]{0,60}%>|\[object Object\]|^\s*(?:undefined|null|NaN)\s*$/;
+const LEFT =
+	/\{\{[^{}]{0,60}\}\}|\{%[^{}%]{0,60}%\}|\$\{[^{}]{0,60}\}|<%[^%]{0,60}%>|<\?(?:php|=)|%%\w{1,40}%%|\[object Object\]|^\s*(?:undefined|null|NaN)\s*$/;
 /** A character reference that is still one after reading: it was escaped twice. */
 const ESCAPED = /&(?:amp|lt|gt|quot|apos|nbsp|#\d{1,7}|#x[\da-f]{1,6});/i;
 /** So much of a value is looked through. */
@@ -108,7 +126,7 @@ export function findInServedHead(head: ServedHead, asking: readonly ReaderProfil
 			found.push(finding('double-encoded', target, name, { tag: name, line, value: value.slice(0, 60) }));
 	}
 	if (below.length > 0) found.push(finding('below-head', target, below[0], { tags: [...new Set(below)].slice(0, 5) }));
-	const robots = own.find(({ name, value }) => name === 'robots' && hidesFromSearch(value));
+	const robots = own.find(({ name, value }) => name === 'robots' && keptOut(value));
 	if (robots) found.push(finding('noindex-served', target, 'robots', { value: robots.value }));
 	return found;
 }

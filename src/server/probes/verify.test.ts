@@ -258,6 +258,11 @@ describe('what a right head does not make right', () => {
 			(head) => ({ html: `${head}<meta name="robots" content="noindex, follow">` })
 		],
 		'/c/header': ['noindex', /X-Robots-Tag: noindex/, () => ({ headers: { 'x-robots-tag': 'noindex' } })],
+		'/c/over': [
+			'noindex',
+			/X-Robots-Tag: unavailable_after/,
+			() => ({ headers: { 'x-robots-tag': 'unavailable_after: 25 Jun 2010 15:00:00 GMT' } })
+		],
 		'/c/one': ['same', /^$/, () => ({ headers: { 'x-robots-tag': 'fathom: noindex, nofollow' } })],
 		'/c/both': ['noindex', /X-Robots-Tag/, () => ({ headers: { 'x-robots-tag': 'noindex, fathom: nofollow' } })],
 		'/c/preview': ['same', /^$/, () => ({ headers: { 'x-robots-tag': 'max-image-preview:none' } })],

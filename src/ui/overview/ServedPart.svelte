@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import type { DriftOfSite, Schedule } from '$server/probes/drift';
-	import type { Drift } from '$server/probes/verify';
+	import type { Drift } from '$server/probes/drifts';
 	import { ask, at, isRefused, sending, watched } from '$ui/api';
 	import { pagesInWords } from '$ui/parts/words';
 	import { roomAt } from '$ui/rooms/rooms';
