@@ -58,9 +58,9 @@
 		doubled: 'Switch it off in the other tool.',
 		unknown: 'Another tool writes it.'
 	};
-	/** Where a tag stands on the cards as served: what of them, and on whose. */
-	function partsOf(tag: string | undefined): string[] {
-		if (tag === undefined || !look) return [];
+	/** Where what is wrong stands on the cards as served: in what of them, and of whom. One that names its readers says so itself. */
+	function partsOf({ tag, says }: Look['probe']['findings'][number]): string[] {
+		if (tag === undefined || !look || ALL_READERS.some(({ name }) => says.includes(name))) return [];
 		const parts = { title: [], description: [], picture: [], place: [] } as Record<string, string[]>;
 		for (const { reader, card } of look.probe.readers) {
 			if (!card) continue;
