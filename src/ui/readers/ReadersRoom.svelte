@@ -157,8 +157,7 @@
 						<strong>{one.says}.</strong>
 						{one.mend}
 						{#if one.line}<span class="quiet">Line {one.line}.</span>{/if}
-						{#if partsOf(one.tag).length > 0}<span class="quiet">It is seen in {partsOf(one.tag).join(', ')}.</span
-							>{/if}
+						{#if partsOf(one).length > 0}<span class="quiet">It is seen in {partsOf(one).join(', ')}.</span>{/if}
 					</p>
 				{:else}<p>{nothingFound(look.probe)}</p>{/each}
 			</section>
