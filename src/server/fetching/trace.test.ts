@@ -316,6 +316,13 @@ describe('a machine at hand', () => {
 		expect(told.hops.map(({ address }) => address)).toEqual(['https://site.example/a?b=1', 'https://site.example/c']);
 		expect([told.end, told.body.toString()]).toEqual(['whole', 'as it will be']);
 		expect(seen[0]).toMatchObject({ 'x-forwarded-host': 'site.example', 'x-forwarded-proto': 'https' });
+		// It may name itself as it was asked for: by the public name, over http.
+		answers.set('/d', (response, request) =>
+			response.writeHead(302, { location: `http://${request.headers.host}/c?d=1` }).end()
+		);
+		answers.set('/c?d=1', says('as it will be'));
+		const named = await standing.fetch('https://site.example/d', LIMITS);
+		expect([named.hops[1]?.address, named.body.toString()]).toEqual(['https://site.example/c?d=1', 'as it will be']);
 		// The machine itself stays refused by its own address.
 		expect(await standing.fetch(`http://${host}/c`, LIMITS)).toMatchObject({ end: 'refused' });
 		await standing.close();

@@ -202,7 +202,10 @@ export class TracingFetcher {
 		if (!target) return undefined;
 		target.hash = '';
 		const via = this.via.find(({ at }) => at === target.origin);
-		return via ? via.origin + target.href.slice(via.at.length) : target.href;
+		if (via) return via.origin + target.href.slice(via.at.length);
+		// It is asked under the public name over http, and may well name itself so.
+		const named = this.via.find(({ origin }) => origin === `https://${target.host}` && target.protocol === 'http:');
+		return named ? named.origin + target.href.slice(target.origin.length) : target.href;
 	}
 }
 

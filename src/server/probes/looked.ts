@@ -219,6 +219,7 @@ async function fetchOembed(fetcher: TracingFetcher, { head, base }: Fetched, hab
 /** The icon at the place where browsers look for one, if there is any. */
 async function findFavicon(fetcher: TracingFetcher, { at }: Fetched, habits: Habits): Promise<string | undefined> {
 	const address = parseUrl('/favicon.ico', at)?.href ?? '';
+	if (!(await mayRead(fetcher, habits, address))) return undefined;
 	const { body, hops, end } = await fetcher.fetch(address, {
 		...{ maxBytes: MOST_ICON, timeout: habits.patience, redirects: habits.redirects },
 		headers: { ...headersOf(habits), accept: 'image/*' }
