@@ -57,7 +57,7 @@ const SAMPLES: readonly (readonly [code: FindingCode, data: object])[] = [
 	['redirect-nowhere', { path: '/a', to: '/b' }],
 	['key-no-picture', { path: '/a' }],
 	['target-twice', { value: 'tide times', pages: 2 }],
-	['unreachable', { address: 'https://s.example/', why: 'nobody answers.' }],
+	['unreachable', { address: 'https://s.example/', why: 'nobody answers.', isInner: false }],
 	['blocked-by-robots', { readers, line: 3 }],
 	['blocked-by-robots', { readers: one, line: undefined }],
 	['error-page', { status: 503 }],
@@ -87,7 +87,20 @@ const SAMPLES: readonly (readonly [code: FindingCode, data: object])[] = [
 	['differs-by-reader', { readers: one }],
 	['below-head', { tags: ['og:title'] }],
 	['below-head', { tags: ['og:title', 'og:image'] }],
-	['broken', { how: 'it ends before its time' }]
+	['broken', { how: 'it ends before its time', readers: [] }],
+	['broken', { how: 'it ends before its time', readers }],
+	['unreachable', { address: 'http://127.0.0.1/', why: 'it leads to this machine', isInner: true }],
+	['leads-to-shut', { to: 'https://s.example/shut', readers }],
+	['same-everywhere', { title: 'App', other: 'https://s.example/' }],
+	['double-encoded', { tag: 'title', line: 3, value: 'KÃ¼ste' }],
+	['no-picture-preview', { value: 'max-image-preview:none' }],
+	['picture-moves', { readers }],
+	['picture-moves', { readers: one }],
+	['endless-page', { bytes: 5_000_000 }],
+	['endless-page', { bytes: 5_000_000, packed: 24_000 }],
+	['unknown-charset', { label: 'utf-8859' }],
+	['picture-type', { address: 'https://s.example/p.jpg', said: 'text/plain', is: 'image/jpeg' }],
+	['picture-apart', { address: 'https://s.example/p.jpg', why: 'cannot be fetched', readers: one }]
 ];
 
 const made = SAMPLES.map(([code, data]) => finding(code as 'empty', { of: 'site' }, undefined, data as never));
@@ -184,6 +197,19 @@ test('what each kind says and how it is mended', () => {
 			  "below-head 6: og:title stands below the head — Something ends the head too soon: put the tags before it.",
 			  "below-head 6: og:title, og:image stand below the head — Something ends the head too soon: put the tags before it.",
 			  "broken 6: The answer is broken: it ends before its time — Mend the server: readers give up here.",
+			  "broken 6: The answer is broken for Bottle, Gangway: it ends before its time — Mend the server: readers give up here.",
+			  "unreachable 10: It cannot be fetched: it leads to this machine — Name the machine that stands in for the public site with --via: it is asked then under the public name.",
+			  "leads-to-shut 8: It leads to https://s.example/shut, from which robots.txt keeps Bottle, Gangway — Let robots.txt allow readers of links to fetch where shared addresses lead.",
+			  "same-everywhere 8: Scripts write the page, and its head is the same at https://s.example/: every address shares as “App” — Let the server write the head of each page into it.",
+			  "double-encoded 6: title was encoded twice: “KÃ¼ste” — Read the text as UTF-8 where it comes from, and encode it once.",
+			  "no-picture-preview 2: It says “max-image-preview:none”: search shows no picture of it — Say max-image-preview:large, if pictures may be shown.",
+			  "picture-moves 3: The picture moves, and Bottle, Gangway show none that does — Name a picture that stands still.",
+			  "picture-moves 3: The picture moves, and Bottle shows none that does — Name a picture that stands still.",
+			  "endless-page 3: It has more than 5 MB: readers stop on the way — Share a page that is shorter, and see that its end comes.",
+			  "endless-page 3: It has more than 5 MB, packed into 24 kB: readers stop on the way — Share a page that is shorter, and see that its end comes.",
+			  "unknown-charset 4: Its server names an encoding that is none, “utf-8859”: readers guess — Say charset=utf-8 in Content-Type.",
+			  "picture-type 4: The picture https://s.example/p.jpg is served as text/plain, and is image/jpeg — Serve it as what it is: some readers take no other.",
+			  "picture-apart 7: For Bottle the picture https://s.example/p.jpg cannot be fetched — Let every reader fetch the picture that the others get.",
 			]
 		`);
 });
