@@ -34,6 +34,14 @@ export const BESIDE: ReaderCase[] = [
 		serves: { '/q': { Galley: answer('403 Forbidden', []), '': picture('p.jpg') } },
 		cards: { galley: { picture: null }, gangway: { picture: `${SITE}/q` } }
 	}),
+	pictured('a picture that is a page for one reader', picture('p.jpg'), ['picture-apart'], {
+		serves: { '/q': { Galley: html(), '': picture('p.jpg') } },
+		cards: { galley: { picture: null }, gangway: { picture: `${SITE}/q` } }
+	}),
+	pictured('a picture that is a page for the first who asks', picture('p.jpg'), ['picture-apart'], {
+		serves: { '/q': { Gangway: html(), '': picture('p.jpg') } },
+		cards: { gangway: { picture: null }, galley: { picture: `${SITE}/q` } }
+	}),
 	one('robots.txt of HTML', html(), [], { serves: { '/robots.txt': html('<!doctype html><title>Home</title>') } }),
 	one('robots.txt that is forbidden', html(), [], { serves: { '/robots.txt': answer('403 Forbidden', []) } }),
 	one('robots.txt behind a redirect', html(), ['blocked-by-robots'], {

@@ -83,10 +83,9 @@ export function cardOf(
 	seen?: (address: string) => PictureSeen | undefined,
 	more: MoreOfPage = NOTHING_MORE
 ): Card {
-	const values: Values = new Map([
-		...more,
-		...[...head.tags].reverse().map(({ tag, value }) => [tag.name, value] as const)
-	]);
+	// What is no tag has a name that no tag has.
+	const values = new Map([...head.tags].reverse().map(({ tag, value }) => [tag.name, value]));
+	for (const [name, value] of more) values.set(name, value);
 	const [placeFrom, address = ''] = firstOf(reader.place, values);
 	const url = parseUrl(address);
 	const { pictures, passedOver } = picturesOf(reader, head, values, seen, more);

@@ -51,8 +51,8 @@ function publicOf(pasted: string): string | undefined {
 	return url.href;
 }
 
-/** What campaigns and the places that a link was taken from write behind it. */
-const PASSED_ON = /^(?:utm_\w+|ref|source|mtm_\w+|pk_\w+)$/i;
+/** What is written behind a link on its way, to count by. */
+const PASSED_ON = /^utm_\w+$/i;
 
 /**
  * The page of the site that an address means: the one at that address, else without what was written behind it on its way,

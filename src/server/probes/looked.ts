@@ -21,8 +21,6 @@ export interface Fetched extends Omit<PageRead, 'body'> {
 	readonly base: string;
 	/** What its oEmbed says, once a reader asked for it. */
 	oembed?: Promise<ReadonlyMap<string, string>>;
-	/** The icon of its host, where a reader looked for one and it is there. */
-	favicon?: Promise<string | undefined>;
 }
 
 export interface Looked {
@@ -173,8 +171,13 @@ export async function moreFor(
 		const whole = isAddress ? addressAs(habits, value, fetched.base) : value;
 		if (whole !== undefined) more.set(name, whole);
 	}
-	if (icon === 'or-favicon') {
-		const found = await (fetched.favicon ??= findFavicon(fetcher, fetched, habits));
+	// Where a tag names one, nobody looks for another; where none does, once for a host.
+	if (icon === 'or-favicon' && !fetched.head.tags.some((tag) => tag.name === 'icon' && !tag.isBelow)) {
+		const icons = iconsOf(fetcher);
+		const host = parseUrl(fetched.at)?.origin ?? '';
+		const looking = icons.get(host) ?? findFavicon(fetcher, fetched, habits);
+		icons.set(host, looking);
+		const found = await looking;
 		if (found !== undefined) more.set('favicon', found);
 	}
 	return more;
@@ -230,7 +233,7 @@ async function findFavicon(fetcher: TracingFetcher, { at }: Fetched, habits: Hab
 const ICO = Buffer.from([0, 0, 1, 0]);
 
 /** How a fetch that came to a page ended, where all that is read of it came. */
-export const isComplete = ({ end }: TracedFetch) => end === 'whole' || end === 'cut';
+export const isComplete = ({ end }: Pick<TracedFetch, 'end'>) => end === 'whole' || end === 'cut';
 
 /** Whether what a reader got is a page to make a card of. */
 export function isPage({ fetched, habits }: Looked): boolean {
@@ -267,20 +270,30 @@ const BEGINNINGS: readonly (readonly [begins: string, is: string])[] = [
 ];
 
 /** What bytes are by how they begin; undefined where they may be a page. */
-function kindOfBytes(body: Buffer): string | undefined {
+export function kindOfBytes(body: Buffer): string | undefined {
 	const start = body.toString('latin1', 0, 16);
 	if (start.startsWith('RIFF') && start.slice(8, 12) === 'WEBP') return 'image/webp';
 	return BEGINNINGS.find(([begins]) => start.startsWith(begins))?.[1];
 }
 
-const known = new WeakMap<TracingFetcher, Map<string, Promise<Robots>>>();
+/** What is known within one run: all that one fetcher fetches. */
+export function perRun<T>(make: () => T): (fetcher: TracingFetcher) => T {
+	const all = new WeakMap<TracingFetcher, { readonly known: T }>();
+	return (fetcher) => {
+		const of = all.get(fetcher) ?? { known: make() };
+		all.set(fetcher, of);
+		return of.known;
+	};
+}
+
+const iconsOf = perRun(() => new Map<string, Promise<string | undefined>>());
+const robotsOf = perRun(() => new Map<string, Promise<Robots>>());
 
 /** What an origin says to robots, asked for once in a run. */
 export function robotsFor(fetcher: TracingFetcher, origin: string): Promise<Robots> {
-	const ofRun = known.get(fetcher) ?? new Map<string, Promise<Robots>>();
-	known.set(fetcher, ofRun);
-	const robots = ofRun.get(origin) ?? readRobots(fetcher, origin);
-	ofRun.set(origin, robots);
+	const known = robotsOf(fetcher);
+	const robots = known.get(origin) ?? readRobots(fetcher, origin);
+	known.set(origin, robots);
 	return robots;
 }
 

@@ -10,9 +10,9 @@ import {
 	type PictureSeen,
 	type ServedHead
 } from '$core';
-import type { TracingFetcher } from '../fetching/trace';
+import type { TracedFetch, TraceLimits, TracingFetcher } from '../fetching/trace';
 import { isAnimated, readPictureFacts } from '../files/pictureFacts';
-import { headFor, isPage, mayRead, WHY, PLACE, type Looked } from './looked';
+import { headFor, isComplete, isPage, kindOfBytes, mayRead, perRun, WHY, PLACE, type Looked } from './looked';
 
 /** A picture as it was fetched: what it is, or why it is none, in words that follow its address. */
 export interface FetchedPicture {
@@ -85,12 +85,11 @@ export async function fetchPictures(
 }
 
 /** Pictures that were fetched in one run, by their address and who asked: one that many pages share is fetched once. */
-const inRun = new WeakMap<TracingFetcher, Map<string, Promise<Got>>>();
+const pictureOf = perRun(() => new Map<string, Promise<Got>>());
 const MOST_IN_RUN = 10_000;
 
 function oncePerRun(fetcher: TracingFetcher, address: string, asking: readonly Habits[]): Promise<Got> {
-	const known = inRun.get(fetcher) ?? new Map<string, Promise<Got>>();
-	inRun.set(fetcher, known);
+	const known = pictureOf(fetcher);
 	const key = [address, ...asking.map(({ agent }) => agent)].join('\n');
 	const got = known.get(key) ?? fetchForAll(fetcher, address, asking);
 	if (known.size < MOST_IN_RUN) known.set(key, got);
@@ -98,22 +97,21 @@ function oncePerRun(fetcher: TracingFetcher, address: string, asking: readonly H
 }
 
 /** Hosts that gave all readers the same picture, in one run: their other pictures are fetched once. */
-const alike = new WeakMap<TracingFetcher, Set<string>>();
+const alike = perRun(() => new Set<string>());
 
 /** A picture fetched whole once, by the name of a reader that gets it, and asked for by all others that may have it. */
 async function fetchForAll(fetcher: TracingFetcher, address: string, asking: readonly Habits[]): Promise<Got> {
 	const byAgent = [...new Map(asking.map((habits) => [habits.agent, habits])).values()];
 	const [first, ...others] = byAgent as [Habits, ...Habits[]];
 	const got = await fetchPicture(fetcher, address, first);
-	const known = alike.get(fetcher) ?? new Set<string>();
-	alike.set(fetcher, known);
+	const known = alike(fetcher);
 	const host = parseUrl(address)?.origin ?? '';
 	if (!/^https?:/i.test(address) || (got.facts && known.has(host))) return got;
 	const refused = new Map<string, string>();
 	await Promise.all(
 		others.map(async (habits) => {
-			const { status, why } = await peek(fetcher, address, habits);
-			if (status < 200 || status >= 300) refused.set(habits.agent, why);
+			const why = await whyNotGiven(fetcher, address, habits.agent, PICTURE_LIMITS);
+			if (why !== undefined) refused.set(habits.agent, why);
 		})
 	);
 	if (got.facts) {
@@ -122,29 +120,40 @@ async function fetchForAll(fetcher: TracingFetcher, address: string, asking: rea
 	}
 	// Where the first gets none and another does, that one's is looked at.
 	const other = others.find(({ agent }) => !refused.has(agent));
-	const theirs =
-		other && got.why !== undefined && got.is === undefined && (await fetchPicture(fetcher, address, other));
-	if (!theirs || !theirs.facts) return got;
+	const theirs = other && (await fetchPicture(fetcher, address, other));
+	if (!theirs?.facts || got.why === undefined) return got;
 	return { ...theirs, apart: refused.set(first.agent, got.why) };
 }
 
-/** How a picture answers one more reader: its first byte is enough. */
-async function peek(fetcher: TracingFetcher, address: string, habits: Habits) {
-	const { hops, end, why } = await fetcher.fetch(address, {
-		...PICTURE_LIMITS,
-		maxBytes: 1,
-		headers: askingAs(habits)
-	});
-	const status = hops.at(-1)?.status ?? 0;
-	const isThere = status !== 0 && (end === 'whole' || end === 'cut');
-	return {
-		status: isThere ? status : 0,
-		why: `cannot be fetched: ${isThere ? `its server answers with ${status}` : (WHY[end] ?? why ?? end)}`
-	};
-}
-
 const PICTURE_LIMITS = { timeout: 10_000, redirects: 5 };
-const askingAs = ({ agent }: Habits) => ({ 'user-agent': agent, accept: 'image/*' });
+const askingAs = (agent: string) => ({ 'user-agent': agent, accept: 'image/*' });
+/** Its first bytes tell a picture from a page. */
+const FIRST_BYTES = 64;
+
+/** Why a picture is not given to whoever calls itself so, in words that follow its address: by its first bytes alone. */
+export async function whyNotGiven(
+	fetcher: TracingFetcher,
+	address: string,
+	agent: string,
+	limits: Pick<TraceLimits, 'timeout' | 'redirects'>
+): Promise<string | undefined> {
+	const got = await fetcher.fetch(address, { ...limits, maxBytes: FIRST_BYTES, headers: askingAs(agent) });
+	const why = whyNotThere(got);
+	if (why !== undefined) return why;
+	const type = got.hops.at(-1)?.headers['content-type'] ?? '';
+	return TEXTS.test(type) && !kindOfBytes(got.body)?.startsWith('image/')
+		? `is no picture but ${type.slice(0, 100)}`
+		: undefined;
+}
+/** Types that are no pictures, whatever else a server may call one. */
+export const TEXTS = /^\s*(?:text\/|application\/(?:json|xhtml))/i;
+
+/** Why an answer is none, in words that follow the address of a picture. */
+export function whyNotThere({ hops, end, why }: TracedFetch): string | undefined {
+	const status = hops.at(-1)?.status ?? 0;
+	if (status === 0 || !isComplete({ end })) return `cannot be fetched: ${WHY[end] ?? why ?? end}`;
+	return status < 200 || status >= 300 ? `cannot be fetched: its server answers with ${status}` : undefined;
+}
 
 /** The pictures that a reader may take of a page, each under what names it: from tags, then from the rest of the page. */
 function picturesFor(looked: Looked): (readonly [from: string, address: string])[] {
@@ -167,15 +176,12 @@ async function fetchPicture(fetcher: TracingFetcher, address: string, habits: Ha
 		return { address, facts: null, why: `is an address of ${scheme}:, which nobody fetches` };
 	const got = await fetcher.fetch(address, {
 		...{ ...PICTURE_LIMITS, maxBytes: PICTURE_BYTES },
-		headers: askingAs(habits)
+		headers: askingAs(habits.agent)
 	});
 	const hop = got.hops.at(-1);
-	const status = hop?.status ?? 0;
 	if (got.end === 'cut') return { address, facts: null, why: `has more than ${PICTURE_BYTES / 1e6} MB` };
-	if (status === 0 || got.end !== 'whole')
-		return { address, facts: null, why: `cannot be fetched: ${WHY[got.end] ?? got.why ?? got.end}` };
-	if (status < 200 || status >= 300)
-		return { address, facts: null, why: `cannot be fetched: its server answers with ${status}` };
+	const none = whyNotThere(got);
+	if (none !== undefined) return { address, facts: null, why: none };
 	if (got.body.length === 0) return { address, facts: null, why: 'is empty', is: 'empty' };
 	const facts = await readPictureFacts(got.body);
 	const said = (hop?.headers['content-type'] ?? '').slice(0, 100);

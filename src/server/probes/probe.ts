@@ -80,6 +80,8 @@ const LONGEST_VALUE = 5000;
 const shortened = (tag: ServedTag): ServedTag =>
 	tag.value.length <= LONGEST_VALUE ? tag : { ...tag, value: `${tag.value.slice(0, LONGEST_VALUE)}…` };
 
+const NONE: ReadonlyMap<string, string> = new Map();
+
 /** Fetches an address as the readers would, each fetch once for all that send the same, and judges what is served. */
 export async function probe(
 	fetcher: TracingFetcher,
@@ -102,8 +104,8 @@ export async function probe(
 			const shut = habits.obeysRobots ? robots.shuts(address, habits.name) : undefined;
 			const isShutOut = shut !== undefined;
 			const fetched = isShutOut ? undefined : await fetchFor(habits);
-			const [reads, more] = await Promise.all([bytesRead(habits, fetched), moreFor(fetcher, reader, fetched)]);
-			return { reader, habits, shut, isShutOut, fetched, reads, more };
+			const looked = { reader, habits, shut, isShutOut, fetched, reads: await bytesRead(habits, fetched), more: NONE };
+			return isPage(looked) ? { ...looked, more: await moreFor(fetcher, reader, fetched) } : looked;
 		})
 	);
 	const whole = [...all]

@@ -122,7 +122,7 @@ test('while one looks, another is refused; one that was killed is gone on with, 
 			if (done === 4) stop.abort();
 		}
 	});
-	expect(await other).toMatch(/^Someone is looking at what is served already: \d of 9 pages so far/);
+	expect(await other).toMatch(/^Someone is looking at what is served already: \d pages so far/);
 	expect(first.waiting).toBe(5);
 	// As one leaves it that was killed: by a process that is no more.
 	const id = store.working.sites.named('S').id;
@@ -133,6 +133,24 @@ test('while one looks, another is refused; one that was killed is gone on with, 
 	expect([rest.pages, rest.waiting]).toEqual([9, 0]);
 	const pages = asked.filter((one) => one !== '/robots.txt');
 	expect([new Set(pages).size, pages.length]).toEqual([pages.length, pages.length]);
+	// One that fails on its way lets the next begin at once, where it was.
+	const failing = verify(store, {
+		...options(),
+		progress: (done) => {
+			if (done === 2) throw new Error('no more');
+		}
+	});
+	await expect(failing).rejects.toThrow('no more');
+	expect((await verify(store, options())).waiting).toBe(0);
+	// One that another has gone on with says so, and writes nothing over it.
+	const taken = { ...kept, by: { run: 'another', process: process.pid, until: clock.now() + 100_000 } };
+	await expect(
+		verify(store, {
+			...options(),
+			progress: () => store.transaction(() => store.working.sources.saveSettings(id, 'verify', taken))
+		})
+	).rejects.toThrow('Someone is looking');
+	expect(store.working.sources.settings<typeof taken>(id, 'verify')).toEqual(taken);
 	// One of a living process that has said nothing for long has ended as well.
 	const silent = { ...kept, by: { ...by, process: process.pid, until: clock.now() - 1 } };
 	store.transaction(() => store.working.sources.saveSettings(id, 'verify', silent));
@@ -360,7 +378,9 @@ describe('what a right head does not make right', () => {
 		}
 		// Each picture is asked for once, and for no more than its head where its server allows that.
 		const pictures = asked.filter((one) => /^(GET|HEAD) /.test(one)).sort();
-		expect(pictures).toEqual(['GET /no-head.jpg', 'HEAD /no-head.jpg', 'HEAD /page.jpg', 'HEAD /there.jpg']);
+		expect(pictures).toEqual([
+			...['GET /no-head.jpg', 'GET /page.jpg', 'HEAD /no-head.jpg', 'HEAD /page.jpg', 'HEAD /there.jpg']
+		]);
 	});
 
 	test('what was wrong once is read whole until it is right, though its server says that nothing has changed', async () => {

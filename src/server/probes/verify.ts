@@ -59,9 +59,7 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 	// What was seen of a few pages is no part of a look at all of them, however it ends.
 	const isWhole = options.sample === undefined;
 	const run = randomUUID();
-	const state = isWhole
-		? await begin(store, id, { run, release: release.number, all: paths.length })
-		: fresh(release.number);
+	const state = isWhole ? await begin(store, id, { run, release: release.number }) : fresh(release.number);
 	const fetcher = new TracingFetcher(options.allowed, options.via);
 	const robots = await readRobots(fetcher, new URL(base).origin);
 	const left = wanted.slice(wanted.indexOf(state.after) + 1);
@@ -101,9 +99,9 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 		}
 	} finally {
 		await fetcher.close();
+		if (isWhole) await leave(store, id, run, state, done === left.length);
 	}
 	const waiting = left.length - done;
-	if (isWhole) await leave(store, id, state, waiting === 0);
 	const pages = Object.values(state.counts).reduce((sum, count) => sum + count, 0);
 	return { pages, released: paths.length, counts: state.counts, drifted: state.drifted, waiting };
 }

@@ -26,16 +26,13 @@ export const fresh = (release: number): State => ({ release, after: '', counts: 
 export async function begin(
 	store: Store,
 	id: number,
-	{ run, release, all }: { run: string; release: number; all: number }
+	{ run, release }: { run: string; release: number }
 ): Promise<State> {
 	const { sources } = store.working;
 	return patiently(() =>
 		store.transaction(() => {
 			const before = sources.settings<Kept & { drifted?: DriftOfPage[] }>(id, 'verify');
-			if (before?.by && isAtWork(before.by)) {
-				const done = Object.values(before.counts).reduce((sum, count) => sum + count, 0);
-				throw refuse('verify-running', { done, all });
-			}
+			if (before?.by && isAtWork(before.by)) throw refuse('verify-running', { done: doneOf(before) });
 			const drifted = sources.settings<DriftOfPage[]>(id, 'verify-drifted') ?? before?.drifted ?? [];
 			const state: State =
 				before?.release === release
@@ -63,13 +60,24 @@ function save(store: Store, id: number, run: string, { drifted, ...rest }: State
 	store.working.sources.saveSettings(id, 'verify', kept);
 	if (hasMore) store.working.sources.saveSettings(id, 'verify-drifted', drifted);
 }
+/** Notes how far a run is. Throws where another has gone on with it: this one had said nothing for too long. */
 export const note = (store: Store, id: number, run: string, state: State, hasMore: boolean) =>
-	patiently(() => store.transaction(() => save(store, id, run, state, hasMore)));
-
-/** Ends a look: what is left of one that was stopped waits for the next. */
-export const leave = (store: Store, id: number, { drifted: _, ...kept }: State, isDone: boolean) =>
 	patiently(() =>
 		store.transaction(() => {
+			if (!isOwn(store, id, run)) throw refuse('verify-running', { done: doneOf(state) });
+			save(store, id, run, state, hasMore);
+		})
+	);
+
+const isOwn = (store: Store, id: number, run: string) =>
+	store.working.sources.settings<Kept>(id, 'verify')?.by?.run === run;
+const doneOf = ({ counts }: Pick<Kept, 'counts'>) => Object.values(counts).reduce((sum, count) => sum + count, 0);
+
+/** Ends a look, however it came to its end: what is left of one that was stopped waits for the next. */
+export const leave = (store: Store, id: number, run: string, { drifted: _, ...kept }: State, isDone: boolean) =>
+	patiently(() =>
+		store.transaction(() => {
+			if (!isOwn(store, id, run)) return;
 			if (!isDone) return store.working.sources.saveSettings(id, 'verify', kept);
 			store.working.sources.forget(id, 'verify');
 			store.working.sources.forget(id, 'verify-drifted');

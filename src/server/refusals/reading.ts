@@ -156,8 +156,8 @@ export const READING = {
 	),
 	'verify-running': refusal(
 		409,
-		({ done, all }: Data<'done' | 'all'>) =>
-			`Someone is looking at what is served already: ${done} of ${all} pages so far. Wait for it, or stop it.`
+		({ done }: Data<'done'>) =>
+			`Someone is looking at what is served already: ${done} pages so far. Wait for it, or stop it.`
 	),
 	'via-address-broken': misuse(
 		({ site }: Data<'site'>) => `“${site}” is no public address that it could stand in for.`

@@ -1,3 +1,4 @@
+import { refuse } from '../errors';
 import type { Jobs } from '../jobs/jobs';
 import { runJob } from '../jobs/run';
 
@@ -11,6 +12,7 @@ const underWay = new Map<string, UnderWay>();
 
 /** Looks at an address as all readers would. Several who ask for the same at one time get one look; when all have gone, it ends. */
 export function lookOnce(input: Jobs['look']['input'], signal: AbortSignal): Promise<Jobs['look']['output']> {
+	if (signal.aborted) return Promise.reject(refuse('stopped'));
 	const key = JSON.stringify([input.db, input.site, input.address.trim(), input.via]);
 	const known = underWay.get(key);
 	const one = known ?? begin(key, input);
@@ -22,7 +24,7 @@ export function lookOnce(input: Jobs['look']['input'], signal: AbortSignal): Pro
 				underWay.delete(key);
 				one.stop.abort();
 			}
-			fail(signal.reason as Error);
+			fail(refuse('stopped'));
 		};
 		signal.addEventListener('abort', leave, { once: true });
 		one.look.then(done, fail).finally(() => signal.removeEventListener('abort', leave));
