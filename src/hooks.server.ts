@@ -1,6 +1,6 @@
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
-import { withoutPaths } from '$server/web/paths';
-import { problem } from '$server/web/problem';
+import { withoutPaths } from '$server/http/paths';
+import { problem } from '$server/http/problem';
 import { openStore } from '$server/web/working';
 import { refuse, UserError } from '$server/errors';
 import { log } from '$server/log';

@@ -24,8 +24,9 @@ import { backUp, restore } from './backup/backup';
 import { countGrid } from './store/table/grid';
 import { Store } from './store/store';
 import { once } from './web/once';
-import { withoutPaths } from './web/paths';
-import { answering, readRecord } from './web/problem';
+import { withoutPaths } from './http/paths';
+import { readRecord } from './http/body';
+import { refusalOf } from './http/problem';
 
 /** What harms: much that goes by one word, what strangers can ask for, what is half done, what is taken for something else. */
 
@@ -106,16 +107,13 @@ describe('what takes much of a site away is said twice', () => {
 
 describe('a request says what it means', () => {
 	const asked = (body: BodyInit | null) =>
-		answering(async () => {
-			await readRecord(
-				new Request('http://k/', {
-					method: 'POST',
-					body,
-					...(body instanceof ReadableStream && { duplex: 'half' })
-				} as RequestInit)
-			);
-			return new Response('taken');
-		});
+		readRecord(
+			new Request('http://k/', {
+				method: 'POST',
+				body,
+				...(body instanceof ReadableStream && { duplex: 'half' })
+			} as RequestInit)
+		).then(() => new Response('taken'), refusalOf);
 	test.each<[string, BodyInit | null, number]>([
 		['no body', null, 422],
 		['an empty one', '', 422],

@@ -25,7 +25,8 @@ import { saveSiteFile, writeSiteFile } from './siteFile/siteFile';
 import { gridRows, SORTS, type Sort } from './store/table/grid';
 import { Store } from './store/store';
 import { readBenchData, readWhatLeads } from './web/benchData';
-import { filterOf, readGrid } from './web/grid';
+import { readPart } from './http/forms';
+import { filterOf, readGrid, type GridWanted } from './web/grid';
 import { readOverview } from './web/overview';
 import { readPending } from './web/pending';
 import { readRecipe } from './web/recipes';
@@ -88,8 +89,10 @@ async function chapter(name: string, steps: readonly (readonly [string, () => un
 		`${lines.join('\n')}\n`.replaceAll(folder, 'FOLDER').replaceAll(`"author": "${authorName()}"`, '"author": "ada"')
 	).toMatchFileSnapshot(`told/${name}.txt`);
 }
+const gridQuery = (query: string) =>
+	readPart('GET /sites/{site}/grid', 'query', Object.fromEntries(new URLSearchParams(query))) as GridWanted;
 const rows = (query: string) => {
-	const { count, rows: all, unseen } = readGrid(store, NAME, new URLSearchParams(query));
+	const { count, rows: all, unseen } = readGrid(store, store.working.sites.named(NAME).id, gridQuery(query));
 	return { count, unseen, paths: all.map(({ path }) => path) };
 };
 
@@ -161,8 +164,8 @@ const theTable = () =>
 			'type=walk&q=tide',
 			'state=live&language=en&without=og:image'
 		].map((query) => [query, () => rows(`${query}&limit=30`)] as const),
-		['a whole row', () => readGrid(store, NAME, new URLSearchParams('q=ember-heath&limit=1')).rows],
-		['filter of a query', () => filterOf(new URLSearchParams('type=walk&nonsense=1&q=')) as object],
+		['a whole row', () => readGrid(store, store.working.sites.named(NAME).id, { q: 'ember-heath', limit: 1 }).rows],
+		['filter of a query', () => filterOf({ type: 'walk', limit: 1, q: '' } as GridWanted) as object],
 		[
 			'as CSV',
 			() =>

@@ -26,7 +26,7 @@ import { lookAtTable, type TableLook, type TableSource } from '../imports/table/
 import { gatherPictures } from '../pictures/gather';
 import { Library } from '../pictures/library';
 import { lookForDrift, type DriftOfSite } from '../probes/drift';
-import { lookAt, type Look } from '../probes/look';
+import { lookAt, type ProbeLook } from '../probes/look';
 import { readCards, type CardsTold } from '../readers/cards';
 import { compose, type Composed, type ComposeTask } from './compose';
 import { faultyRules } from './faultyRules';
@@ -94,7 +94,7 @@ export interface Jobs {
 	/** Counts what is wrong or weak on a site, by kind, and which pages have which tags; keeps it. */
 	count: { input: { db: string; site: string } & SpreadWanted; output: void };
 	/** Looks at an address, or at a page by its path, as all readers would. */
-	look: { input: { db: string; site: string; address: string; via?: Via | undefined }; output: Look };
+	look: { input: { db: string; site: string; address: string; via?: Via | undefined }; output: ProbeLook };
 	/** Compares what is served of a site with what was released; stopped, it notes how far it came. */
 	drift: { input: { db: string; site: string; via?: Via | undefined; rate?: number }; output: DriftOfSite };
 	/** Takes a picture into the library of a site. */

@@ -18,7 +18,7 @@ export interface ThreeWay {
 }
 
 /** An address as it was looked at now, and what changed since the last look. */
-export interface Look {
+export interface ProbeLook {
 	readonly probe: Probe;
 	/** The page of the site that stands there; undefined for none. */
 	readonly path: string | undefined;
@@ -77,7 +77,7 @@ function readable(path: string): string {
 }
 
 /** Looks at an address, or at a page of the site by its path; keeps what was seen. Throws a `UserError`. */
-export async function lookAt(store: Store, name: string, wanted: string, via: Via | undefined): Promise<Look> {
+export async function lookAt(store: Store, name: string, wanted: string, via: Via | undefined): Promise<ProbeLook> {
 	const stored = store.working.sites.named(name);
 	const base = normaliseBase(stored.site.base);
 	if (!base) throw refuse('probe-needs-base');

@@ -7,7 +7,6 @@ export const EDITING = {
 		({ author, made }: Maybe<'author' | 'made'>) =>
 			`It stays: what it changed was changed again${made === undefined ? '' : ` by ${author} at ${made}`}. Take that back first.`
 	),
-	'field-of-what': refusal(() => 'Say which field of which type: ?type= and ?field=.'),
 	'page-not-there': refusal(404, () => 'There is no such page in this site.'),
 	'edit-missing': refusal(
 		404,

@@ -2,6 +2,17 @@ import { refusal, type Data, type Lists, type Maybe } from './refusal';
 
 export const GROUND = {
 	'body-not-json': refusal(400, ({ why }: Data<'why'>) => `What was sent is not JSON: ${why}.`),
+	'body-broken': refusal(
+		({ at, why }: Data<'at' | 'why'>) => `What was sent is not what is expected: “${at}” ${why}.`
+	),
+	'query-broken': refusal(
+		400,
+		({ at, why }: Data<'at' | 'why'>) => `The address asks for what is not there: “${at}” ${why}.`
+	),
+	'method-other': refusal(
+		405,
+		({ method, methods }: Data<'method'> & Lists<'methods'>) => `${method} does nothing here; there is ${methods.join(', ')}.`
+	),
 	'body-too-large': refusal(413, () => 'What was sent is too large to be taken.'),
 	'other-origin': refusal(403, () => 'Another site may not change anything here.'),
 	'body-of-other-kind': refusal(415, () => 'Send JSON, or a picture.'),
@@ -100,8 +111,6 @@ export const GROUND = {
 	'body-no-record': refusal(
 		({ what }: Data<'what'>) => `What was sent is ${what}; an object with names and values is expected.`
 	),
-	'cards-what': refusal(() => 'Say what is to be done: "do" is look or tell.'),
-	'compose-what': refusal(() => 'Name a type, or the path of a page, as text.'),
 	'content-folder-closed': refusal(
 		({ folder, told }: Data<'folder' | 'told'>) => `The folder ${folder} may not be read, or is not there. ${told}`
 	),
@@ -125,18 +134,15 @@ export const GROUND = {
 			`The database ${path} was written by a newer Kephalon (version ${version}; this one knows up to ${known}). Update Kephalon, or name another file.`
 	),
 	'disk-full': refusal(() => 'The disk is full. Free some space and try again.'),
-	'filter-needs-name': refusal(() => 'A filter needs a name of at most 80 characters.'),
 	'filter-too-long': refusal(
 		({ length, most }: Data<'length' | 'most'>) => `The filter has ${length} characters; at most ${most} are kept.`
 	),
 	'filters-full': refusal(
 		({ most }: Data<'most'>) => `There are ${most} filters with names already. Take one away that nobody needs.`
 	),
-	'finding-what': refusal(() => 'Say which finding is meant: its code, and the tag and path where they matter.'),
 	'idempotency-key-broken': refusal(({ most }: Data<'most'>) => `An Idempotency-Key has 1 to ${most} characters.`),
 	'idempotency-key-used': refusal(() => 'This Idempotency-Key was sent with something else before. Send another key.'),
 	'launch-full': refusal(({ most }: Data<'most'>) => `At most ${most} items are ticked.`),
-	'launch-what': refusal(() => 'Say which item is meant.'),
 	'no-content-folders': refusal(
 		() => 'No folder may be read over the web. Start Kephalon with --content and the folder to read from.'
 	),
@@ -146,9 +152,6 @@ export const GROUND = {
 			`${contentType === undefined ? 'No type has a' : `The type "${contentType}" has no`} layout for share pictures. Choose one on the bench, under Share picture.`
 	),
 	'no-readers': refusal(() => 'No readers are named. Start Kephalon with --readers and their address.'),
-	'picture-needs-address': refusal(() => 'Name the address of the picture.'),
-	'picture-needs-src': refusal(() => 'Name the picture by its src.'),
-	'probe-what': refusal(() => 'Say which address is to be looked at.'),
 	'recipe-broken': refusal(
 		({ wrong }: Data<'wrong'>) => `The share picture cannot be drawn: ${wrong}. Boxes lie within 1200 by 630.`
 	),
@@ -157,15 +160,11 @@ export const GROUND = {
 		({ release, latest }: Data<'release'> & Maybe<'latest'>) =>
 			`There is no release ${release} to go back to.${latest === undefined ? ' Nothing is released yet.' : ` The releases end with ${latest}, which is served now.`}`
 	),
-	'release-note-broken': refusal(() => 'The release cannot be read: "note" is a text.'),
-	'release-only-broken': refusal(() => 'The release cannot be read: "only" is a list of paths.'),
 	'release-removes': refusal(
 		409,
 		({ removes, released }: Data<'removes' | 'released'>) =>
 			`Nothing is released: it would take ${removes} of ${released} pages away. Release again, saying that ${removes} pages leave, where that is meant.`
 	),
-	'release-removes-broken': refusal(() => 'The release cannot be read: "removes" is how many pages leave.'),
-	'release-which': refusal(() => 'Say which release to go back to, by its number.'),
 	'release-without-home': refusal(
 		({ hidden, contentType }: Maybe<'hidden' | 'contentType'>) =>
 			`Nothing is released: the home page would go, since ${
@@ -181,18 +180,11 @@ export const GROUND = {
 		({ site, sites }: Data<'site'> & Lists<'sites'>) =>
 			`There is no site "${site}". ${sites.length > 0 ? `Sites there: ${sites.map((one) => `"${one}"`).join(', ')}.` : 'It holds no site yet: begin with kephalon import.'}`
 	),
-	'site-needs': refusal(
-		({ sources }: Lists<'sources'>) =>
-			`A site needs a name, a base address, and a source: one of ${sources.join(', ')}.`
-	),
 	'site-taken': refusal(({ name }: Data<'name'>) => `There is a site "${name}" already. Choose another name.`),
 	'sitemap-missing': refusal(404, ({ name }: Data<'name'>) => `There is no sitemap "${name}" of this site.`),
 	stopped: refusal(() => 'Stopped.'),
 	'suppression-needs-reason': refusal(() => 'Say why it is set aside: others will ask.'),
 	'table-file-missing': refusal(() => 'The file of the table is missing behind what is said of it.'),
-	'take-back-what': refusal(
-		() => 'Say which edit to take back: its number, "last", or "again" for the one taken back last.'
-	),
 	'too-much-work': refusal(() => 'Too much is being worked on already. Wait a moment and try again.'),
 	'work-too-large': refusal(() => 'The work needed more memory than it may have. It was ended; nothing was changed.'),
 	'work-too-long': refusal(

@@ -114,7 +114,6 @@ export const READING = {
 		({ origin }: Data<'origin'>) =>
 			`${origin}/robots.txt cannot be read: its server fails, and nothing may be read then. Try again later.`
 	),
-	'schedule-unknown': refusal(({ known }: Lists<'known'>) => `"every" is one of ${known.join(', ')}.`),
 	'site-file-broken': refusal(
 		({ file, places }: Data<'file'> & Lists<'places'>) =>
 			`${file} is not a site file that can be read:\n${places.map((place) => `  ${place}`).join('\n')}`

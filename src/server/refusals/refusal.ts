@@ -1,11 +1,12 @@
 /**
- * The status of an answer over HTTP, with its title: 404 where nothing is there, 409 where someone else was first or more
+ * The status of an answer over HTTP, with its title: 404 where nothing is there, 405 where a method does nothing, 409 where someone else was first or more
  * must be said, 413 for what is too large, 502 where others do not answer, 503 while another writes, 422 for all else.
  */
 export const TITLES = {
 	400: 'Bad request',
 	403: 'Forbidden',
 	404: 'Not found',
+	405: 'Method not allowed',
 	409: 'Conflict',
 	413: 'Too large',
 	415: 'Unsupported media type',

@@ -82,8 +82,16 @@ function shownOf(head: Head) {
 	};
 }
 
-/** What would be lost, or lead nowhere, with a page: former paths that lead to it, and pages that name it as a version. */
-export function readWhatLeads(store: Store, name: string, path: string) {
+/** What would be lost, or lead nowhere, with a page. */
+export interface WhatLeads {
+	/** Former paths that lead to it. */
+	readonly former: readonly string[];
+	/** Pages that name it as a version. */
+	readonly naming: readonly string[];
+	readonly isHome: boolean;
+}
+
+export function readWhatLeads(store: Store, name: string, path: string): WhatLeads {
 	const { id } = store.working.sites.named(name);
 	const naming = store.working.pages.naming(id, path).filter((page) => page.path !== path);
 	return {

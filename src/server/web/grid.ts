@@ -1,8 +1,8 @@
-import { countGrid, FILTER_NAMES, SORTS, type GridRow, type PageFilter, type Sort } from '../store/table/grid';
+import { countGrid, FILTER_NAMES, type GridRow, type PageFilter, type Sort } from '../store/table/grid';
 import type { Store } from '../store/store';
 
-/** The most rows of one answer. */
-const MOST = 200;
+/** Rows of one answer where nobody says how many. */
+const USUAL = 60;
 
 export interface GridAnswer {
 	readonly rows: readonly GridRow[];
@@ -12,29 +12,33 @@ export interface GridAnswer {
 	readonly unseen: number;
 }
 
-export const filterOf = (query: URLSearchParams): PageFilter =>
-	Object.fromEntries(FILTER_NAMES.flatMap((name) => (query.get(name) ? [[name, query.get(name)]] : [])));
+/** What is asked of the table. */
+export interface GridWanted extends PageFilter {
+	readonly sort?: Sort;
+	readonly down?: '0' | '1';
+	/** @asType integer @minimum 0 */
+	readonly offset?: number;
+	/** @asType integer @minimum 1 @maximum 200 */
+	readonly limit?: number;
+	/** Says how many there are, too. */
+	readonly count?: '0' | '1';
+}
 
-export function readGrid(store: Store, name: string, query: URLSearchParams): GridAnswer {
-	const { id } = store.working.sites.named(name);
+/** The filter in a query that may say more. */
+export const filterOf = (query: PageFilter): PageFilter =>
+	Object.fromEntries(FILTER_NAMES.flatMap((name) => (query[name] ? [[name, query[name]]] : [])));
+
+/** Rows of the table of pages of a site; with `count` also how many there are. */
+export function readGrid(store: Store, id: number, query: GridWanted): GridAnswer {
 	const filter = filterOf(query);
-	const sort = query.get('sort') ?? 'path';
-	const whole = (key: string, usual: number) => {
-		const number = Number(query.get(key) ?? usual);
-		return Number.isInteger(number) && number >= 0 ? number : usual;
-	};
+	const { sort = 'path', down, offset = 0, limit = USUAL } = query;
 	// Before the rows are read: what is looked at between is asked for again.
 	const unseen = store.state.countStale(id);
-	const rows = store.table.lists.rows(id, filter, {
-		sort: Object.hasOwn(SORTS, sort) ? (sort as Sort) : 'path',
-		down: query.get('down') === '1',
-		offset: whole('offset', 0),
-		limit: Math.min(MOST, whole('limit', 60))
-	});
+	const rows = store.table.lists.rows(id, filter, { sort, down: down === '1', offset, limit });
 	const isAll = Object.keys(filter).length === 0;
 	return {
 		rows,
-		...(query.get('count') === '1' && {
+		...(query.count === '1' && {
 			count: isAll ? store.working.pages.count(id).all : countGrid(store.db, id, filter)
 		}),
 		unseen

@@ -12,10 +12,12 @@ import { saveSiteFile } from '../siteFile/siteFile';
 import { Store } from '../store/store';
 import { readBenchData, readWhatLeads } from './benchData';
 import { refuseFolder } from './contentFolders';
-import { filterOf, readGrid } from './grid';
-import { answerInLines } from './lines';
+import { readPart } from '../http/forms';
+import { filterOf, readGrid, type GridWanted } from './grid';
+import { readRecord } from '../http/body';
+import { answerInLines } from '../http/lines';
 import { readOverview } from './overview';
-import { answering, problem, readRecord } from './problem';
+import { problem, refusalOf } from '../http/problem';
 import { found } from './roomData';
 import { readSheet } from './sheet';
 
@@ -171,7 +173,9 @@ describe('the sheet before a release', () => {
 });
 
 describe('the table of pages', () => {
-	const grid = (query: string) => readGrid(store, 'S', new URLSearchParams(query));
+	const queryOf = (query: string) =>
+		readPart('GET /sites/{site}/grid', 'query', Object.fromEntries(new URLSearchParams(query))) as GridWanted;
+	const grid = (query: string) => readGrid(store, id, queryOf(query));
 	test('is asked for by its address', () => {
 		expect(grid('count=1')).toMatchObject({ count: 4, unseen: 0 });
 		expect(grid('').rows.map(({ path }) => path)).toEqual(['/', '/a', '/b', '/draft']);
@@ -180,12 +184,21 @@ describe('the table of pages', () => {
 		expect(grid('offset=3').rows.map(({ path }) => path)).toEqual(['/draft']);
 		expect(grid('state=draft&count=1')).toMatchObject({ count: 1, rows: [{ path: '/draft' }] });
 		expect(grid('language=fr').rows.map(({ path }) => path)).toEqual(['/b']);
-		// What is no order, no number, or more than is given at once, is the usual.
-		expect(grid('sort=nothing&offset=x&limit=-1').rows).toHaveLength(4);
-		expect(grid('limit=0').rows).toEqual([]);
+	});
+	test.each([
+		['sort=nothing', 'sort', 'path, '],
+		['offset=x', 'offset', 'must be integer'],
+		['offset=-1', 'offset', '>= 0'],
+		['limit=0', 'limit', '>= 1'],
+		['limit=201', 'limit', '<= 200'],
+		['down=yes', 'down', '0, 1'],
+		['colour=red', 'colour', 'is not known here; there is ']
+	])('what is no order, no number or nothing to ask for is refused: %s', (query, at, why) => {
+		expect(() => grid(query)).toThrow(`“${at}” `);
+		expect(() => grid(query)).toThrow(why);
 	});
 	test('takes what it knows as a filter and nothing else', () => {
-		expect(filterOf(new URLSearchParams('q=x&type=&state=live&other=1&key=yes'))).toEqual({
+		expect(filterOf({ q: 'x', type: '', state: 'live', limit: 1, key: 'yes' } as GridWanted)).toEqual({
 			...{ q: 'x', state: 'live', key: 'yes' }
 		});
 	});
@@ -231,12 +244,19 @@ describe('the bench', () => {
 });
 
 describe('answers', () => {
-	const told = async (work: () => Response | Promise<Response>) => {
-		const answer = await answering(work);
+	const told = async (work: () => Response) => {
+		const answer = answering(work);
 		return [answer.status, answer.headers.get('content-type'), (await answer.json()) as object] as const;
 	};
 	const throwing = (error: unknown) => () => {
 		throw error;
+	};
+	const answering = (work: () => Response) => {
+		try {
+			return work();
+		} catch (error) {
+			return refusalOf(error);
+		}
 	};
 	test.each([
 		[refuse('stopped'), 422, { title: 'Refused', code: 'stopped', detail: 'Stopped.' }],
@@ -265,10 +285,9 @@ describe('answers', () => {
 			expect.objectContaining({ ...body, status, type: 'about:blank' })
 		]);
 	});
-	test('what nobody foresaw is no answer', async () => {
-		await expect(answering(throwing(new TypeError('a fault')))).rejects.toThrow('a fault');
-		await expect(answering(throwing({ status: 500 }))).rejects.toEqual({ status: 500 });
-		expect((await answering(() => new Response('fine'))).status).toBe(200);
+	test('what nobody foresaw is no answer', () => {
+		expect(() => refusalOf(new TypeError('a fault'))).toThrow('a fault');
+		expect(() => refusalOf({ status: 500 })).toThrow(expect.objectContaining({ status: 500 }));
 		expect(problem(refuse('stopped')).headers.get('cache-control')).toBe('no-store');
 	});
 	test.each([

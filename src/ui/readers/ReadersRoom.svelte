@@ -3,7 +3,7 @@
 	import { replaceState } from '$app/navigation';
 	import { ALL_READERS, habitsInWords, nothingFound, reportOf } from '$core';
 	import { saveFile } from './saveFile';
-	import type { Look } from '$server/probes/look';
+	import type { ProbeLook } from '$server/probes/look';
 	import { ask, at, isRefused, sending } from '../api';
 	import { lookAt } from '$ui/cards/pictureLook';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
@@ -21,7 +21,7 @@
 
 	const site = untrack(() => data.site.name);
 	let address = $state(untrack(() => data.wanted));
-	let look = $state<Look | undefined>();
+	let look = $state<ProbeLook | undefined>();
 	let refused = $state('');
 	let busy = $state(false);
 	let part = $state<'cards' | 'tags' | 'head'>('cards');
@@ -31,7 +31,7 @@
 	async function see() {
 		if (address.trim() === '') return;
 		busy = true;
-		const answer = await ask<Look>(at(site, 'probe'), sending('POST', { address: address.trim() }));
+		const answer = await ask<ProbeLook>(at(site, 'probe'), sending('POST', { address: address.trim() }));
 		busy = false;
 		refused = isRefused(answer) ? answer.refused : '';
 		if (isRefused(answer)) return;
@@ -43,7 +43,7 @@
 	const shown = (one: string) => lookAt(one, data.site.base, data.standIn, []);
 	const hops = $derived(look?.probe.readers.find((one) => one.hops.length > 0)?.hops ?? []);
 	const whole = $derived(Math.max(1, ...hops.map(({ began, took }) => began + took)));
-	const IS: Readonly<Record<Look['threeWay'][number]['is'], string>> = {
+	const IS: Readonly<Record<ProbeLook['threeWay'][number]['is'], string>> = {
 		same: 'the same',
 		'not-released': 'not released yet',
 		differs: 'served otherwise',
@@ -51,7 +51,7 @@
 		doubled: 'served twice',
 		unknown: 'written by something else'
 	};
-	const MEND: Readonly<Partial<Record<Look['threeWay'][number]['is'], string>>> = {
+	const MEND: Readonly<Partial<Record<ProbeLook['threeWay'][number]['is'], string>>> = {
 		'not-released': 'Release it.',
 		differs: 'What is served is older, or comes from a cache: look again in a while.',
 		missing: 'The head is not written into the page as served.',
@@ -59,7 +59,7 @@
 		unknown: 'Another tool writes it.'
 	};
 	/** Where what is wrong stands on the cards as served: in what of them, and of whom. One that names its readers says so itself. */
-	function partsOf({ tag, says }: Look['probe']['findings'][number]): string[] {
+	function partsOf({ tag, says }: ProbeLook['probe']['findings'][number]): string[] {
 		if (tag === undefined || !look || ALL_READERS.some(({ name }) => says.includes(name))) return [];
 		const parts = { title: [], description: [], picture: [], place: [] } as Record<string, string[]>;
 		for (const { reader, card } of look.probe.readers) {

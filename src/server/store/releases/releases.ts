@@ -27,8 +27,9 @@ const SQL = {
 	headOf: row<{ html: string; json: string }>(`SELECT html, json FROM head WHERE hash = ?`),
 	lastTwo: row<{ json: string }>(`SELECT DISTINCT h.json FROM released r JOIN head h ON h.hash = r.head
 		WHERE coalesce(r.until >= (SELECT max(number) FROM release l WHERE l.site_id = r.site_id), 1)`),
-	ofPage: `SELECT r.since, r.until, l.created, l.note, h.html FROM released r JOIN release l ON l.site_id = r.site_id AND l.number = r.since
-		JOIN head h ON h.hash = r.head WHERE r.site_id = ? AND r.path = ? ORDER BY r.since DESC`,
+	ofPage:
+		row<PageRelease>(`SELECT r.since, r.until, l.created, l.note, h.html FROM released r JOIN release l ON l.site_id = r.site_id AND l.number = r.since
+		JOIN head h ON h.hash = r.head WHERE r.site_id = ? AND r.path = ? ORDER BY r.since DESC`),
 	headsOfPage: row<{
 		since: number;
 		json: string;
@@ -114,6 +115,17 @@ export interface Release {
 	readonly removed: number;
 }
 
+/** A head that a page had, from one release on, until another. */
+export interface PageRelease {
+	readonly since: number;
+	/** Null for the one that stands. */
+	readonly until: number | null;
+	/** ISO 8601. */
+	readonly created: string;
+	readonly note: string;
+	readonly html: string;
+}
+
 export interface ReleasedHead {
 	readonly path: string;
 	readonly address: string;
@@ -197,11 +209,8 @@ export class ReleaseStore {
 	}
 
 	/** The heads that a page has had, the newest first: from which release, and until which it stood (null: still). */
-	ofPage(
-		site: number,
-		path: string
-	): { since: number; until: number | null; created: string; note: string; html: string }[] {
-		return this.run('ofPage').all(site, path) as ReturnType<ReleaseStore['ofPage']>;
+	ofPage(site: number, path: string): PageRelease[] {
+		return this.run('ofPage').all(site, path);
 	}
 
 	/** The heads of a page through the releases, the newest first, each with the release from which on it stood. */

@@ -1,0 +1,99 @@
+import { refuse } from '../errors';
+import type { Store } from '../store/store';
+import { readRecord, readWithFile } from './body';
+import type { PartOf, RouteName } from './contract';
+import { factsOf, holdAnswer, readPart, ROUTE_NAMES, type RouteFacts } from './forms';
+import { answerInLines } from './lines';
+import { refusalOf } from './problem';
+import type { Asked, Say } from './route';
+import { EDITS } from './rows/edits';
+import { PAGES } from './rows/pages';
+import { RELEASES } from './rows/releases';
+import { SITES } from './rows/sites';
+
+/** The work of every route. One that the contract has and nobody does is an error of types. */
+const WORK: { readonly [K in RouteName]: (asked: Asked<K>) => unknown } = {
+	...EDITS,
+	...PAGES,
+	...RELEASES,
+	...SITES
+};
+
+interface Route extends RouteFacts {
+	readonly name: RouteName;
+	readonly method: string;
+	/** Of the path, below `/api`; `{site}` stands for a name. */
+	readonly segments: readonly string[];
+}
+const ROUTES: readonly Route[] = ROUTE_NAMES.map((name) => {
+	const [method, path] = name.split(' ') as [string, string];
+	return { ...factsOf(name), name, method, segments: path.split('/') };
+});
+
+/** In tests every answer is held to the contract. */
+const isHeld = process.env.KEPHALON_HOLD_ANSWERS === '1';
+
+interface Asking {
+	readonly request: Request;
+	readonly url: URL;
+	/** The database, opened when it is first asked for. */
+	readonly locals: { readonly store: Store };
+}
+
+/** Answers a request below `/api` by the contract; what the user can mend comes back as problem details. */
+export async function answer({ request, url, locals }: Asking): Promise<Response> {
+	try {
+		const { route, site } = routeFor(request.method, url.pathname.replace(/^\/api(?=\/)/, ''));
+		const { store } = locals;
+		const stored = site === undefined ? undefined : store.working.sites.named(site);
+		const query = route.hasQuery ? readPart(route.name, 'query', Object.fromEntries(url.searchParams)) : undefined;
+		const { body, bytes } = await readSent(route, request);
+		const run = async (signal: AbortSignal, say?: Say) => {
+			const asked = { store, site, stored, query, body, bytes, headers: request.headers, signal, say };
+			const given = await WORK[route.name](asked as never);
+			if (isHeld && !route.media) holdAnswer(route.name, given);
+			return given;
+		};
+		const inLines = route.lines === 'always' || (route.lines === 'asked' && (body as { lines?: boolean }).lines);
+		if (inLines) return answerInLines(request, (say, signal) => run(signal, say));
+		const given = await run(request.signal);
+		return given instanceof Response ? given : Response.json(given);
+	} catch (error) {
+		return refusalOf(error);
+	}
+}
+
+/** The route for a request, and the site that its path names. What is asked with HEAD is answered as with GET. */
+function routeFor(method: string, path: string): { readonly route: Route; readonly site?: string } {
+	const segments = path.split('/');
+	const there = ROUTES.filter(
+		(route) =>
+			route.segments.length === segments.length &&
+			route.segments.every((segment, at) => segment === segments[at] || (segment === '{site}' && segments[at] !== ''))
+	);
+	const route = there.find((one) => one.method === (method === 'HEAD' ? 'GET' : method));
+	if (!route && there.length > 0)
+		throw refuse('method-other', { method, methods: there.map((one) => one.method) });
+	if (!route) throw refuse('address-missing');
+	const at = route.segments.indexOf('{site}');
+	return { route, ...(at >= 0 && { site: decoded(segments[at]!) }) };
+}
+
+function decoded(segment: string): string {
+	try {
+		return decodeURIComponent(segment);
+	} catch {
+		throw refuse('address-broken');
+	}
+}
+
+/** What a request holds, as its route takes it: a record, bytes, or a record and the bytes that come after its line. */
+async function readSent(route: Route, request: Request) {
+	if (route.takes === 'bytes')
+		return { body: undefined as PartOf<RouteName, 'body'>, bytes: new Uint8Array(await request.arrayBuffer()) };
+	if (!route.hasBody) return { body: undefined, bytes: undefined };
+	const { record, file } = route.takes
+		? await readWithFile(request)
+		: { record: await readRecord(request), file: undefined };
+	return { body: readPart(route.name, 'body', record), bytes: file };
+}

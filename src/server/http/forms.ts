@@ -1,0 +1,111 @@
+import Ajv, { type ErrorObject, type ValidateFunction } from 'ajv';
+import { refuse } from '../errors';
+import type { RouteName } from './contract';
+import forms from './forms.json';
+
+/** What the contract says of a route, beside the forms of what is sent and answered. */
+export interface RouteFacts {
+	readonly about: string;
+	readonly hasQuery: boolean;
+	readonly hasBody: boolean;
+	readonly takes: 'bytes' | 'record and bytes' | undefined;
+	readonly lines: 'asked' | 'always' | undefined;
+	readonly media: string | undefined;
+}
+type Part = 'query' | 'body' | 'answer';
+
+interface Written {
+	readonly description?: string;
+	readonly properties: Readonly<Record<string, { readonly const?: unknown } | undefined>>;
+}
+const WRITTEN = forms.definitions.Contract.properties as unknown as Readonly<Record<RouteName, Written>>;
+
+/** Every route of the contract, in its order. */
+export const ROUTE_NAMES = Object.keys(WRITTEN) as RouteName[];
+
+export function factsOf(name: RouteName): RouteFacts {
+	const { description = '', properties } = WRITTEN[name];
+	return {
+		...{ about: description, hasQuery: !!properties.query, hasBody: !!properties.body },
+		takes: properties.takes?.const as RouteFacts['takes'],
+		lines: properties.lines?.const as RouteFacts['lines'],
+		media: properties.media?.const as string | undefined
+	};
+}
+
+const made = new Map<string, ValidateFunction>();
+/** What stands behind a `?` is text: numbers are read out of it. */
+const ajvs = { query: ajvFor(true), other: ajvFor(false) };
+
+function ajvFor(coerceTypes: boolean): () => Ajv {
+	let ajv: Ajv | undefined;
+	// Annotations of other programs stand in it.
+	return () =>
+		(ajv ??= new Ajv({ allErrors: true, verbose: true, strict: false, coerceTypes }).addSchema(forms, 'contract'));
+}
+
+function formOf(name: RouteName, part: Part): ValidateFunction {
+	const key = `${name} ${part}`;
+	let known = made.get(key);
+	if (!known) {
+		const route = encodeURIComponent(name.replaceAll('~', '~0').replaceAll('/', '~1'));
+		const ajv = ajvs[part === 'query' ? 'query' : 'other']();
+		known = ajv.compile({ $ref: `contract#/definitions/Contract/properties/${route}/properties/${part}` });
+		made.set(key, known);
+	}
+	return known;
+}
+
+/** What was sent, held to the form of its route. Throws a `UserError` that names the place and what is expected there. */
+export function readPart(name: RouteName, part: 'query' | 'body', data: unknown): unknown {
+	const form = formOf(name, part);
+	if (form(data)) return data;
+	throw refuse(part === 'query' ? 'query-broken' : 'body-broken', wrongIn(form.errors!));
+}
+
+/** Throws for an answer that is not as the contract says: a fault of ours. */
+export function holdAnswer(name: RouteName, data: unknown) {
+	const form = formOf(name, 'answer');
+	const sent: unknown = JSON.parse(JSON.stringify(data));
+	if (form(sent)) return;
+	const { at, why } = wrongIn(form.errors!);
+	throw new Error(`The answer of ${name} is not as the contract says: ${at} ${why}`);
+}
+
+/** Where what was sent first differs from its form, and how. */
+function wrongIn(errors: readonly ErrorObject[]): { readonly at: string; readonly why: string } {
+	const [worst] = fitting(errors).sort((a, b) => depthOf(b) - depthOf(a));
+	const { instancePath, keyword, params, message = '', parentSchema } = worst!;
+	const here = instancePath.slice(1);
+	const within = (property: string) => (here ? `${here}/${property}` : property);
+	if (keyword === 'required') return { at: within(params.missingProperty as string), why: 'is missing' };
+	if (keyword === 'additionalProperties') {
+		const known = Object.keys((parentSchema as { properties?: object }).properties ?? {});
+		const names = known.length > 0 ? `; there is ${known.join(', ')}` : '';
+		return { at: within(params.additionalProperty as string), why: `is not known here${names}` };
+	}
+	const about = (parentSchema as { description?: string } | undefined)?.description;
+	const values = keyword === 'enum' ? `: ${(params.allowedValues as unknown[]).join(', ')}` : '';
+	return { at: here || 'the whole', why: `${message}${values}${about ? ` (${about})` : ''}` };
+}
+
+const depthOf = ({ instancePath, keyword }: ErrorObject) =>
+	keyword === 'anyOf' || keyword === 'oneOf' ? -1 : instancePath.split('/').length;
+
+/**
+ * Of forms of which one is to fit, only the one that is meant is told about: the one whose constants fit, or, where several
+ * are left, the one with the fewest faults.
+ */
+function fitting(errors: readonly ErrorObject[]): ErrorObject[] {
+	const branches = new Map<string, ErrorObject[]>();
+	for (const error of errors) {
+		const [branch] = /^.*?\/anyOf\/\d+/.exec(error.schemaPath) ?? [];
+		if (branch) branches.set(branch, [...(branches.get(branch) ?? []), error]);
+	}
+	if (branches.size === 0) return [...errors];
+	const isOther = ({ keyword, instancePath }: ErrorObject) =>
+		(keyword === 'const' || keyword === 'enum') && /(^|\/)(do|kind|layer)$/.test(instancePath);
+	const weightOf = (branch: readonly ErrorObject[]) => branch.length + (branch.some(isOther) ? 1000 : 0);
+	const [meant] = [...branches.values()].sort((a, b) => weightOf(a) - weightOf(b));
+	return [...meant!];
+}
