@@ -131,7 +131,7 @@ const WORKS: Readonly<Record<string, (running: Running) => Promise<unknown>>> = 
 	'a release of what changed': (running) => asking(running).send('release', {}),
 	'two releases compared': (running) => {
 		const { read, api } = asking(running);
-		return read(api('releases?from=1&to=2'));
+		return read(api('releases/between?from=1&to=2'));
 	},
 	'CSV out': (running) => {
 		const { read, api } = asking(running);

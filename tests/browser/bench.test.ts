@@ -27,7 +27,7 @@ const released = async (path: string) =>
 	(await fetch(`${demo.kephalon}/api/sites/${encodeURIComponent(demo.site)}/head?path=${path}`)).text();
 const pageAt = async (path: string) =>
 	(await (
-		await fetch(`${demo.kephalon}/api/sites/${encodeURIComponent(demo.site)}/pages?path=${encodeURIComponent(path)}`)
+		await fetch(`${demo.kephalon}/api/sites/${encodeURIComponent(demo.site)}/page?path=${encodeURIComponent(path)}`)
 	).json()) as { page?: Record<string, unknown> };
 /** Tabs on until the focus stands where it is wanted; gives how many steps that took. */
 async function tabTo(wanted: string, most = 40): Promise<number> {

@@ -109,7 +109,7 @@ const picture = (changes: object) => ({ place: { layer: 'picture', src: '/pictur
 describe('edits', () => {
 	test.each([
 		['{', 400, 'is not JSON'],
-		[{ place: { layer: 'moon' }, tag: 'title', body: null }, 422, 'The edit cannot be read'],
+		[{ place: { layer: 'moon' }, tag: 'title', body: null }, 422, '“place/layer” is none of site, type, page'],
 		[
 			{ place: { layer: 'page', path: '/none' }, tag: 'title', body: { kind: 'leaveOut' } },
 			404,
@@ -138,12 +138,12 @@ describe('edits', () => {
 		['settings', 'PATCH', picture({ cuts: { wide: { focus: [0, 0], zoom: 9 } } }), 422, 'must be <= 4'],
 		['settings', 'PATCH', picture({ width: 5 }), 422, 'is read from its file'],
 		['settings', 'PATCH', picture({ src: '/x.jpg' }), 422, 'is read from its file'],
-		['share', 'POST', { version: 1 }, 422, 'cannot be drawn'],
+		['share', 'POST', { version: 1 }, 422, '“language” is missing'],
 		['share', 'POST', '{', 400, 'is not JSON'],
-		['compose', 'POST', { type: 7 }, 422, 'as text'],
+		['compose', 'POST', { type: 7 }, 422, '“type” must be string'],
 		['pictures', 'DELETE', { src: '/pictures/boat.jpg' }, 422, 'It is used on /walks/gannets-by-boat'],
 		['pictures', 'DELETE', { src: '/none.jpg' }, 404, 'no picture'],
-		['pictures', 'POST', { address: 'http://127.0.0.1:9/x.jpg' }, 422, 'is not fetched']
+		['pictures/fetched', 'POST', { address: 'http://127.0.0.1:9/x.jpg' }, 422, 'is not fetched']
 	])('of pictures: %s %s %j is refused with a sentence', async (what, method, body, status, detail) => {
 		const answer = await send(what, method, body);
 		expect(((await answer.json()) as { detail: string }).detail).toContain(detail);
@@ -151,9 +151,7 @@ describe('edits', () => {
 	});
 	test('composing a type without a layout says what to do', async () => {
 		const answer = await send('compose', 'POST', { type: 'warden' });
-		expect(JSON.parse((await answer.text()).trim())).toMatchObject({
-			refused: expect.stringContaining('has no layout')
-		});
+		expect(await answer.json()).toMatchObject({ detail: expect.stringContaining('has no layout') as string });
 	});
 
 	test('an edit of what has changed meanwhile is a conflict that says what stands there', async () => {

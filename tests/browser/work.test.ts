@@ -96,7 +96,7 @@ describe('a new site, from a folder to the first release', () => {
 		await (await bench.find('.main-button:enabled')).click();
 		await bench.waitForText('.asks[role=status]', /6,001 pages read/);
 		expect(await bench.textOf('.asks[role=status]')).toMatch(/Row 43.*path[^]*Row 44.*\/walks\/3/);
-		const first = await fetch(`${demo.kephalon}/api/sites/Ferran%20Walks/pages?path=/walks/0`);
+		const first = await fetch(`${demo.kephalon}/api/sites/Ferran%20Walks/page?path=/walks/0`);
 		expect(((await first.json()) as { page: object }).page).toMatchObject({
 			fields: { title: 'Späte Wanderung 0', published: '2026-05-01' }
 		});

@@ -36,7 +36,7 @@ export function takeBack(
 		name,
 		{
 			origin,
-			kind: edit.takesBack === undefined || edit.takesBack === null ? 'back' : 'again',
+			kind: edit.takesBack === null ? 'back' : 'again',
 			what,
 			takesBack: edit.id
 		},

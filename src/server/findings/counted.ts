@@ -17,7 +17,7 @@ export interface Counted {
 }
 
 /** Of each type, the share of pages that have each tag; and counts of pages by the width of their titles. */
-export interface Spread {
+interface Spread {
 	readonly matrix: ReturnType<typeof tagMatrix>;
 	readonly widths: ReturnType<typeof widths>;
 }

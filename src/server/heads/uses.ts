@@ -1,7 +1,7 @@
 import type { Store } from '../store/store';
 
 /** Where one picture is used. Paths are the first of them, by path. */
-interface PictureUse {
+export interface PictureUse {
 	/** Pages whose card shows it. */
 	readonly shown: number;
 	readonly shownOn: readonly string[];

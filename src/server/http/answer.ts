@@ -1,7 +1,7 @@
 import { refuse } from '../errors';
 import type { Store } from '../store/store';
 import { readRecord, readWithFile } from './body';
-import type { PartOf, RouteName } from './contract';
+import type { RouteName } from './contract';
 import { factsOf, holdAnswer, readPart, ROUTE_NAMES, type RouteFacts } from './forms';
 import { answerInLines } from './lines';
 import { refusalOf } from './problem';
@@ -31,7 +31,7 @@ const ROUTES: readonly Route[] = ROUTE_NAMES.map((name) => {
 });
 
 /** In tests every answer is held to the contract. */
-const isHeld = process.env.KEPHALON_HOLD_ANSWERS === '1';
+const isHeld = () => process.env.KEPHALON_HOLD_ANSWERS === '1';
 
 interface Asking {
 	readonly request: Request;
@@ -51,17 +51,19 @@ export async function answer({ request, url, locals }: Asking): Promise<Response
 		const run = async (signal: AbortSignal, say?: Say) => {
 			const asked = { store, site, stored, query, body, bytes, headers: request.headers, signal, say };
 			const given = await WORK[route.name](asked as never);
-			if (isHeld && !route.media) holdAnswer(route.name, given);
+			if (isHeld() && !route.media) holdAnswer(route.name, given);
 			return given;
 		};
-		const inLines = route.lines === 'always' || (route.lines === 'asked' && (body as { lines?: boolean }).lines);
-		if (inLines) return answerInLines(request, (say, signal) => run(signal, say));
+		if (route.hasLines && wantsLines(request)) return answerInLines(request, (say, signal) => run(signal, say));
 		const given = await run(request.signal);
 		return given instanceof Response ? given : Response.json(given);
 	} catch (error) {
 		return refusalOf(error);
 	}
 }
+
+/** Whether the answer is wanted in lines of JSON, as it comes. */
+const wantsLines = ({ headers }: Request) => /\bapplication\/x-ndjson\b/.test(headers.get('accept') ?? '');
 
 /** The route for a request, and the site that its path names. What is asked with HEAD is answered as with GET. */
 function routeFor(method: string, path: string): { readonly route: Route; readonly site?: string } {
@@ -72,12 +74,14 @@ function routeFor(method: string, path: string): { readonly route: Route; readon
 			route.segments.every((segment, at) => segment === segments[at] || (segment === '{site}' && segments[at] !== ''))
 	);
 	const route = there.find((one) => one.method === (method === 'HEAD' ? 'GET' : method));
-	if (!route && there.length > 0)
-		throw refuse('method-other', { method, methods: there.map((one) => one.method) });
+	if (!route && there.length > 0) throw refuse('method-other', { method, methods: methodsOf(there) });
 	if (!route) throw refuse('address-missing');
 	const at = route.segments.indexOf('{site}');
 	return { route, ...(at >= 0 && { site: decoded(segments[at]!) }) };
 }
+
+const methodsOf = (routes: readonly Route[]) =>
+	routes.flatMap((one) => (one.method === 'GET' ? ['GET', 'HEAD'] : [one.method]));
 
 function decoded(segment: string): string {
 	try {
@@ -89,8 +93,7 @@ function decoded(segment: string): string {
 
 /** What a request holds, as its route takes it: a record, bytes, or a record and the bytes that come after its line. */
 async function readSent(route: Route, request: Request) {
-	if (route.takes === 'bytes')
-		return { body: undefined as PartOf<RouteName, 'body'>, bytes: new Uint8Array(await request.arrayBuffer()) };
+	if (route.takes === 'bytes') return { body: undefined, bytes: new Uint8Array(await request.arrayBuffer()) };
 	if (!route.hasBody) return { body: undefined, bytes: undefined };
 	const { record, file } = route.takes
 		? await readWithFile(request)

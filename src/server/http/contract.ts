@@ -26,7 +26,7 @@ import type { Pending } from '../web/pending';
 import type { Sheet } from '../web/sheet';
 
 /** What was kept: the revision of the site after it, and the edit that it is in the record. */
-export interface Kept {
+interface Kept {
 	readonly revision: number;
 	/** Missing where nothing came out different. */
 	readonly edit?: number | undefined;
@@ -34,11 +34,6 @@ export interface Kept {
 
 /** Where a switch is on. */
 type On = '0' | '1';
-
-/** What is asked for in lines is answered in lines of JSON: how far it is, then what it came to. */
-interface InLines {
-	readonly lines?: boolean;
-}
 
 /** Who takes much of a site away says how many pages go. */
 interface Sure {
@@ -91,8 +86,10 @@ type Source =
  *
  * - `query` names what may stand behind the `?`.
  * - `body` is sent as JSON; with `takes`, bytes are sent instead of it (`bytes`), or after its line (`record and bytes`).
- * - `lines`: the answer comes in lines of JSON (NDJSON), always or where the body asks for it; all but the last say how far it is (`SoFar`).
+ * - `lines`: who accepts `application/x-ndjson` is answered in lines of JSON; all but the last say how far it is (`SoFar`).
  * - `media` is the type of an answer that is no JSON.
+ *
+ * @public It is read by its name where the forms are made.
  */
 export interface Contract {
 	/** Makes a site of where its content is, or reads the content of one again. */
@@ -117,8 +114,8 @@ export interface Contract {
 	'POST /sites/{site}/cells': { body: { readonly cells: readonly CellWrite[] }; answer: Changed };
 	/** Changes many pages as one edit. Going away stops it, and nothing is changed. */
 	'POST /sites/{site}/batch': {
-		body: { readonly pages: BatchPages; readonly action: BatchAction } & InLines;
-		lines: 'asked';
+		body: { readonly pages: BatchPages; readonly action: BatchAction };
+		lines: true;
 		answer: Changed;
 	};
 	/** What a change of many pages would do, on some of them. */
@@ -139,11 +136,11 @@ export interface Contract {
 	/** Reads a table back that was put out and changed. Going away stops it, and nothing is changed. */
 	'POST /sites/{site}/csv': {
 		takes: 'bytes';
-		lines: 'always';
+		lines: true;
 		answer: { readonly edit?: number | undefined; readonly told: CsvTold };
 	};
 	/** What reading a table back would do. */
-	'POST /sites/{site}/csv/comparison': { takes: 'bytes'; lines: 'always'; answer: CsvTold };
+	'POST /sites/{site}/csv/comparison': { takes: 'bytes'; lines: true; answer: CsvTold };
 	/** Filters of the table that have a name. */
 	'GET /sites/{site}/filters': { answer: readonly NamedFilter[] };
 	/** Keeps one under a name; one without a query is taken away. */
@@ -200,14 +197,14 @@ export interface Contract {
 	/** Which pages an edit would change, before it is kept. Going away stops it. */
 	'POST /sites/{site}/reach': {
 		body: RuleWrite | SettingsWrite | SetTaken;
-		lines: 'always';
+		lines: true;
 		answer: { readonly reach: Reach };
 	};
 	/** The record of edits, the newest first. */
 	'GET /sites/{site}/edits': {
 		query: {
 			/** Goes on after the edit of this number. @asType integer */
-			readonly before?: number;
+			readonly before?: number | undefined;
 			/** @asType integer @minimum 1 @maximum 200 */
 			readonly limit?: number;
 		};
@@ -223,9 +220,8 @@ export interface Contract {
 		body: {
 			/** The number of an edit, "last" or "again". */
 			readonly takeBack: number | 'last' | 'again';
-		} & InLines &
-			Sure;
-		lines: 'asked';
+		} & Sure;
+		lines: true;
 		answer: Kept & { readonly taken: number };
 	};
 	/** All that is wrong or weak on a site, by kind, as it was counted last. */
@@ -266,9 +262,8 @@ export interface Contract {
 			readonly note?: string;
 			/** The paths of the pages that go out alone. */
 			readonly only?: readonly string[];
-		} & InLines &
-			Sure;
-		lines: 'asked';
+		} & Sure;
+		lines: true;
 		answer: Released;
 	};
 	/** The history of releases, the newest first. */
@@ -279,9 +274,8 @@ export interface Contract {
 			/** @asType integer */
 			readonly backTo: number;
 			readonly note?: string;
-		} & InLines &
-			Sure;
-		lines: 'asked';
+		} & Sure;
+		lines: true;
 		answer: Release;
 	};
 	/** What differs between two releases, or of one page between them. */
@@ -313,7 +307,7 @@ export interface Contract {
 	/** Asks the readers for their cards, or tells those with old ones to fetch again. Going away stops it. */
 	'POST /sites/{site}/cards': {
 		body: { readonly do: 'look' | 'tell' };
-		lines: 'always';
+		lines: true;
 		answer: { readonly asked: number };
 	};
 	/** Looks at an address, or at a page by its path, as all readers would. Going away stops it. */
@@ -329,7 +323,7 @@ export interface Contract {
 	/** Looks now. Going away stops it; asked again, it goes on. */
 	'POST /sites/{site}/drift': {
 		body: Readonly<Record<string, never>>;
-		lines: 'always';
+		lines: true;
 		answer: { readonly drift: DriftOfSite };
 	};
 	/** Sets how often it looks by itself. */
@@ -359,7 +353,7 @@ export interface Contract {
 	/** Draws the share pictures of a type, or of one page. Going away stops it; asking again goes on where it stopped. */
 	'POST /sites/{site}/compose': {
 		body: { readonly type?: string; readonly path?: string };
-		lines: 'always';
+		lines: true;
 		answer: { readonly composed: Composed };
 	};
 }

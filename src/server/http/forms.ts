@@ -9,7 +9,7 @@ export interface RouteFacts {
 	readonly hasQuery: boolean;
 	readonly hasBody: boolean;
 	readonly takes: 'bytes' | 'record and bytes' | undefined;
-	readonly lines: 'asked' | 'always' | undefined;
+	readonly hasLines: boolean;
 	readonly media: string | undefined;
 }
 type Part = 'query' | 'body' | 'answer';
@@ -28,7 +28,7 @@ export function factsOf(name: RouteName): RouteFacts {
 	return {
 		...{ about: description, hasQuery: !!properties.query, hasBody: !!properties.body },
 		takes: properties.takes?.const as RouteFacts['takes'],
-		lines: properties.lines?.const as RouteFacts['lines'],
+		hasLines: properties.lines?.const === true,
 		media: properties.media?.const as string | undefined
 	};
 }
@@ -84,17 +84,27 @@ function wrongIn(errors: readonly ErrorObject[]): { readonly at: string; readonl
 		const names = known.length > 0 ? `; there is ${known.join(', ')}` : '';
 		return { at: within(params.additionalProperty as string), why: `is not known here${names}` };
 	}
+	const values = errors.filter((error) => error.instancePath === instancePath).flatMap(valuesIn);
+	const isOfValues = keyword === 'const' || keyword === 'enum';
+	const why =
+		keyword === 'anyOf'
+			? 'is none of what it may be'
+			: isOfValues
+				? `is none of ${[...new Set(values)].join(', ')}`
+				: message;
 	const about = (parentSchema as { description?: string } | undefined)?.description;
-	const values = keyword === 'enum' ? `: ${(params.allowedValues as unknown[]).join(', ')}` : '';
-	return { at: here || 'the whole', why: `${message}${values}${about ? ` (${about})` : ''}` };
+	return { at: here || 'the whole', why: `${why}${about ? ` (${about})` : ''}` };
 }
 
-const depthOf = ({ instancePath, keyword }: ErrorObject) =>
-	keyword === 'anyOf' || keyword === 'oneOf' ? -1 : instancePath.split('/').length;
+/** The values that stand where an error says that there is another. */
+const valuesIn = ({ keyword, params }: ErrorObject): unknown[] =>
+	keyword === 'const' ? [params.allowedValue] : keyword === 'enum' ? (params.allowedValues as unknown[]) : [];
+
+const depthOf = ({ instancePath }: ErrorObject) => instancePath.split('/').length;
 
 /**
  * Of forms of which one is to fit, only the one that is meant is told about: the one whose constants fit, or, where several
- * are left, the one with the fewest faults.
+ * are left, the one with the fewest faults. What fits none from the start is told as that.
  */
 function fitting(errors: readonly ErrorObject[]): ErrorObject[] {
 	const branches = new Map<string, ErrorObject[]>();
@@ -102,10 +112,19 @@ function fitting(errors: readonly ErrorObject[]): ErrorObject[] {
 		const [branch] = /^.*?\/anyOf\/\d+/.exec(error.schemaPath) ?? [];
 		if (branch) branches.set(branch, [...(branches.get(branch) ?? []), error]);
 	}
-	if (branches.size === 0) return [...errors];
-	const isOther = ({ keyword, instancePath }: ErrorObject) =>
-		(keyword === 'const' || keyword === 'enum') && /(^|\/)(do|kind|layer)$/.test(instancePath);
-	const weightOf = (branch: readonly ErrorObject[]) => branch.length + (branch.some(isOther) ? 1000 : 0);
+	const choice = errors.find(({ keyword }) => keyword === 'anyOf');
+	if (!choice || branches.size === 0) return [...errors];
+	const isAtStart = ({ instancePath, keyword }: ErrorObject) =>
+		instancePath === choice.instancePath && ['type', 'const', 'enum'].includes(keyword);
+	if ([...branches.values()].flat().every(isAtStart)) return [choice];
+	const weightOf = (branch: readonly ErrorObject[]) => branch.length + 1000 * Math.max(...branch.map(otherness));
 	const [meant] = [...branches.values()].sort((a, b) => weightOf(a) - weightOf(b));
 	return [...meant!];
+}
+
+/** How surely an error says that another form is meant: what tells forms apart has another value, or none in this one. */
+function otherness({ keyword, instancePath, params }: ErrorObject): number {
+	const tells = /(^|\/)(do|kind|layer)$/;
+	if (keyword === 'additionalProperties') return tells.test(params.additionalProperty as string) ? 2 : 0;
+	return (keyword === 'const' || keyword === 'enum') && tells.test(instancePath) ? 1 : 0;
 }

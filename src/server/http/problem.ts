@@ -14,7 +14,13 @@ export function problem(error: UserError): Response {
 			...namedIn(error),
 			...{ type: 'about:blank', title: TITLES[status], status, code, detail: withoutPaths(error.message) }
 		}),
-		{ status, headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' } }
+		{
+			status,
+			headers: {
+				...{ 'content-type': 'application/problem+json', 'cache-control': 'no-store' },
+				...(status === 405 && { allow: (error.data.methods as readonly string[]).join(', ') })
+			}
+		}
 	);
 }
 

@@ -22,19 +22,23 @@ export interface Asked<K extends RouteName> {
 }
 
 /** The work of a route; what it gives is sent as JSON, or as it is where the contract names another type. */
-export type Work<K extends RouteName> = (asked: Asked<K>) => Given<K> | Promise<Given<K>>;
+type Work<K extends RouteName> = (asked: Asked<K>) => Given<K> | Promise<Given<K>>;
 type Given<K extends RouteName> = PartOf<K, 'media'> extends string ? Response : PartOf<K, 'answer'>;
 
 /** Rows of the contract with their work. */
 export type Rows = { readonly [K in RouteName]?: Work<K> };
 
-/** How a job is watched by one who asked for lines: told how far it is, and ended when the asker goes. */
-export const watchOf = ({
-	say,
-	signal
-}: {
-	readonly say: Say | undefined;
-	readonly signal: AbortSignal;
-}): { readonly signal?: AbortSignal; readonly progress?: Progress } =>
-	// Without lines, who leaves meanwhile has asked for it all the same.
-	say ? { signal, progress: (done, all) => say({ done, ...(all !== undefined && { all }) }) } : {};
+type Watcher = Pick<Asked<RouteName>, 'say' | 'signal'>;
+interface Watched {
+	readonly signal?: AbortSignal;
+	readonly progress?: Progress;
+}
+
+/** How a job is watched: told how far it is where that is asked for, and ended when the asker goes. */
+export const watched = ({ say, signal }: Watcher): Watched => ({
+	signal,
+	...(say && { progress: (done, all) => say({ done, ...(all !== undefined && { all }) }) })
+});
+
+/** The same for what is done though its asker leaves, unless it is watched. */
+export const watchedOrDone = (watcher: Watcher): Watched => (watcher.say ? watched(watcher) : {});

@@ -1,4 +1,3 @@
-import { refuse } from '../errors';
 import type { Via } from '../fetching/trace';
 import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';

@@ -2,16 +2,15 @@ import { refusal, type Data, type Lists, type Maybe } from './refusal';
 
 export const GROUND = {
 	'body-not-json': refusal(400, ({ why }: Data<'why'>) => `What was sent is not JSON: ${why}.`),
-	'body-broken': refusal(
-		({ at, why }: Data<'at' | 'why'>) => `What was sent is not what is expected: “${at}” ${why}.`
-	),
+	'body-broken': refusal(({ at, why }: Data<'at' | 'why'>) => `What was sent is not what is expected: “${at}” ${why}.`),
 	'query-broken': refusal(
 		400,
 		({ at, why }: Data<'at' | 'why'>) => `The address asks for what is not there: “${at}” ${why}.`
 	),
 	'method-other': refusal(
 		405,
-		({ method, methods }: Data<'method'> & Lists<'methods'>) => `${method} does nothing here; there is ${methods.join(', ')}.`
+		({ method, methods }: Data<'method'> & Lists<'methods'>) =>
+			`${method} does nothing here; there is ${methods.join(', ')}.`
 	),
 	'body-too-large': refusal(413, () => 'What was sent is too large to be taken.'),
 	'other-origin': refusal(403, () => 'Another site may not change anything here.'),

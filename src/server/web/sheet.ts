@@ -3,7 +3,7 @@ import { momentOf, resolverOf } from '../heads/heads';
 import type { Store, StoredSite } from '../store/store';
 
 /** One page of what a release would send out: its tags before and after. */
-export interface SheetPage {
+interface SheetPage {
 	readonly path: string;
 	readonly kind: 'changed' | 'new' | 'gone';
 	/** Lines of markup that go, and that come. */

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { ContentType } from '$core';
-	import * as api from '$ui/api';
+	import { call, isRefused } from '$ui/client';
 	import Sheet from '$ui/parts/Sheet.svelte';
 	import { languageName } from '$ui/parts/words';
 	import Setting from '$ui/settings/Setting.svelte';
@@ -49,12 +49,15 @@
 
 	async function make(event: SubmitEvent) {
 		event.preventDefault();
-		const done = await api.actOnPage(site, {
-			...{ do: 'add', path: stands.trim(), type, title: title.trim() },
-			...(tongue && { language: tongue }),
-			...(versionOf && { versionOf: versionOf.path })
+		const done = await call('POST /sites/{site}/pages', {
+			site,
+			body: {
+				...{ do: 'add', path: stands.trim(), type, title: title.trim() },
+				...(tongue && { language: tongue }),
+				...(versionOf && { versionOf: versionOf.path })
+			}
 		});
-		if (api.isRefused(done)) return void (refused = done.refused);
+		if (isRefused(done)) return void (refused = done.refused);
 		open = false;
 		made(done.path);
 	}

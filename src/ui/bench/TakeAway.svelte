@@ -1,5 +1,7 @@
 <script lang="ts">
-	import * as api from '$ui/api';
+	import type { PagesLinking } from '$server/findings/links';
+	import type { WhatLeads } from '$server/web/benchData';
+	import { call, isRefused } from '$ui/client';
 	import Sheet from '$ui/parts/Sheet.svelte';
 	import Setting from '$ui/settings/Setting.svelte';
 
@@ -12,30 +14,33 @@
 		gone
 	}: { open: boolean; site: string; path: string; isReleased: boolean; gone: (path: string) => void } = $props();
 
-	let leads = $state.raw<Exclude<Awaited<ReturnType<typeof api.whatLeads>>, { refused: string }> | undefined>();
-	let linking = $state.raw<Exclude<Awaited<ReturnType<typeof api.pagesLinking>>, { refused: string }> | undefined>();
+	let leads = $state.raw<WhatLeads | undefined>();
+	let linking = $state.raw<PagesLinking | undefined>();
 	let to = $state('');
 	let refused = $state('');
 	$effect(() => {
 		if (!open) return;
 		[leads, linking, to, refused] = [undefined, undefined, '', ''];
 		const leaving = new AbortController();
-		void api.whatLeads(site, path).then((found) => {
+		void call('GET /sites/{site}/page/leading', { site, query: { path } }).then((found) => {
 			if (leaving.signal.aborted) return;
-			if (api.isRefused(found)) refused = found.refused;
+			if (isRefused(found)) refused = found.refused;
 			else leads = found;
 		});
-		void api.pagesLinking(site, path, leaving.signal).then((found) => {
+		void call('GET /sites/{site}/page/linking', { site, query: { path }, signal: leaving.signal }).then((found) => {
 			if (leaving.signal.aborted) return;
-			if (api.isRefused(found)) refused = found.refused;
+			if (isRefused(found)) refused = found.refused;
 			else linking = found;
 		});
 		return () => leaving.abort();
 	});
 
 	async function take() {
-		const done = await api.actOnPage(site, { do: 'remove', path, ...(to.trim() && { to: to.trim() }) });
-		if (api.isRefused(done)) return void (refused = done.refused);
+		const done = await call('POST /sites/{site}/pages', {
+			site,
+			body: { do: 'remove', path, ...(to.trim() && { to: to.trim() }) }
+		});
+		if (isRefused(done)) return void (refused = done.refused);
 		open = false;
 		gone(done.path);
 	}

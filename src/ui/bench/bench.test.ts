@@ -1,21 +1,23 @@
-import { beforeEach, describe, expect, test, vi } from 'vitest';
+import { beforeEach, describe, expect, test, vi, type Mock } from 'vitest';
 import { headToJson, Resolver, STARTING_LAYOUTS, type Page, type Site } from '$core';
-import * as api from '$ui/api';
+import type { Pending } from '$server/web/pending';
+import * as client from '$ui/client';
 import { Bench } from '$ui/workspace/bench.svelte';
 import type { BenchData } from '$ui/workspace/data';
 import { keyOfSettings } from '$ui/workspace/edits';
 
-vi.mock('$ui/api', async (original) => ({
-	...(await original<typeof api>()),
+vi.mock('$ui/client', async (original) => ({
+	...(await original<typeof client>()),
 	keep: vi.fn(),
 	reach: vi.fn(),
-	pending: vi.fn(),
+	call: vi.fn(),
 	release: vi.fn(),
 	takeBack: vi.fn()
 }));
-const keep = vi.mocked(api.keep);
-const pending = vi.mocked(api.pending);
-const takeBack = vi.mocked(api.takeBack);
+const keep = vi.mocked(client.keep);
+/** The bench asks a route by itself for what waits for a release alone. */
+const pending = vi.mocked(client.call) as unknown as Mock<() => Promise<Pending>>;
+const takeBack = vi.mocked(client.takeBack);
 
 const site: Site = {
 	name: 'Marl',
@@ -40,7 +42,7 @@ let bench: Bench;
 beforeEach(() => {
 	vi.useFakeTimers();
 	keep.mockReset().mockResolvedValue({ kind: 'kept' });
-	vi.mocked(api.reach).mockReset().mockResolvedValue({
+	vi.mocked(client.reach).mockReset().mockResolvedValue({
 		under: 3,
 		changed: 2,
 		better: 0,
@@ -52,7 +54,7 @@ beforeEach(() => {
 	});
 	const none = { release: null, changed: 0, added: 0, removed: 0, paths: [], unseen: 0, all: 3 };
 	pending.mockReset().mockResolvedValue(none);
-	takeBack.mockReset().mockResolvedValue({ taken: 1 });
+	takeBack.mockReset().mockResolvedValue({ revision: 2, taken: 1 });
 	bench = new Bench('Marl', data);
 });
 const title = () => bench.line?.value;
@@ -72,12 +74,12 @@ describe('a draft', () => {
 		write('a');
 		write('ab');
 		await vi.advanceTimersByTimeAsync(500);
-		expect(api.reach).toHaveBeenCalledTimes(1);
+		expect(client.reach).toHaveBeenCalledTimes(1);
 		expect(bench.draftAt('type')?.reach).toMatchObject({ changed: 2, worse: 1 });
 	});
 	test('counting can be stopped; the draft stays', async () => {
-		vi.mocked(api.reach).mockImplementation(async (_site, _edit, _signal, progress) => {
-			progress(500, 10_000);
+		vi.mocked(client.reach).mockImplementation(async (_site, _edit, _signal, progress) => {
+			progress?.(500, 10_000);
 			return new Promise(() => undefined);
 		});
 		write('a');
@@ -188,7 +190,9 @@ describe('what the bench offers', () => {
 		expect(offered.find(({ name }) => name === 'site.name')?.value).toBe('Marl');
 	});
 	test('a release is told with its number, and what is released stands beside what is not', async () => {
-		vi.mocked(api.release).mockResolvedValue({ number: 4, pages: 1, changed: 1, added: 0, removed: 0, faulty: [] });
+		const counts = { pages: 1, changed: 1, added: 0, removed: 0 };
+		const said = { id: 4, created: '2026-05-01T10:00:00.000Z', revision: 9, note: '', author: 'ada' };
+		vi.mocked(client.release).mockResolvedValue({ ...counts, ...said, number: 4, faulty: [] });
 		// What went out is read back, not rendered again here.
 		const released = { tags: [{ tag: 'title', value: 'The pier · Marl' }] } as unknown as BenchData['released'];
 		bench = new Bench('Marl', data, undefined, () => Promise.resolve(void (bench.data = { ...bench.data, released })));

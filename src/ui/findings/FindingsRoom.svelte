@@ -1,13 +1,14 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
-	import { isRefused } from '../api';
+	import { call, isRefused } from '../client';
 	import { TakingBack } from '$ui/parts/takingBack.svelte';
 	import { benchAt, pagesAt } from '$ui/rooms/rooms';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import { Neighbours } from '$ui/workspace/sharing';
 	import { pagesInWords } from '$ui/parts/words';
-	import * as api from './api';
-	import type { Suppression, FindingGroup, FindingsOfRelease } from './api';
+	import type { FindingGroup } from '$server/findings/whole';
+	import type { FindingsOfRelease } from '$server/store/releases/releases';
+	import type { Suppression } from '$server/store/state/suppressions';
 	import { Findings } from './looking.svelte';
 	import { keyOfKind, MATRIX_TAGS, WIDTH_STEP } from '$core';
 	import MendList from './MendList.svelte';
@@ -41,7 +42,10 @@
 		};
 	});
 	async function setAside(group: FindingGroup) {
-		const answer = await api.setAside(site, { code: group.code, tag: group.tag, reason });
+		const answer = await call('POST /sites/{site}/findings', {
+			site,
+			body: { code: group.code, tag: group.tag, reason }
+		});
 		message = isRefused(answer) ? answer.refused : `Set aside: ${group.says}.`;
 		if (isRefused(answer)) return;
 		[leaving, reason] = ['', ''];
@@ -49,7 +53,10 @@
 		await look();
 	}
 	async function takeUp(one: Suppression) {
-		const answer = await api.takeUp(site, one);
+		const answer = await call('POST /sites/{site}/findings', {
+			site,
+			body: { code: one.code, tag: one.tag, path: one.path, takeUp: true }
+		});
 		message = isRefused(answer) ? answer.refused : 'It is told again.';
 		neighbours.tell();
 		await look();

@@ -1,10 +1,9 @@
 <script lang="ts">
 	import type { Reach } from '$core';
-	import { isRefused, NO_ANSWER, reach } from '$ui/api';
+	import { call, doEdit, isRefused, NO_ANSWER, reach } from '$ui/client';
 	import { onDestroy } from 'svelte';
 	import { pagesInWords } from '$ui/parts/words';
-	import * as api from './api';
-	import type { Mend, Tried } from './api';
+	import type { Mend, Tried } from '$server/findings/mends';
 
 	/** The ways to mend a finding that are edits: what one would change is counted before it is done. */
 	let {
@@ -27,14 +26,16 @@
 		[chosen, found, refused, why] = [mend, undefined, '', ''];
 		if ('actions' in mend) return;
 		found = 'counting';
-		const counted = await reach(site, mend.edit, mine.signal, () => undefined).catch(() => NO_ANSWER);
+		const counted = await reach(site, mend.edit, mine.signal).catch(() => NO_ANSWER);
 		if (mine.signal.aborted) return;
 		if (isRefused(counted)) [found, why] = [undefined, counted.refused];
 		else found = counted;
 	}
 	async function mendNow(mend: Mend) {
 		busy = true;
-		const answer = await api.doMend(site, mend);
+		const answer = await ('actions' in mend
+			? call('POST /sites/{site}/pages', { site, body: { actions: mend.actions } })
+			: doEdit(site, mend.edit));
 		busy = false;
 		if (isRefused(answer)) return void (refused = answer.refused);
 		chosen = undefined;

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import Chart from './Chart.svelte';
-	import type { FindingsOfRelease } from './api';
+	import type { FindingsOfRelease } from '$server/store/releases/releases';
 
 	/** How many findings the pages of the last releases had, by how much they spoil. */
 	let { releases }: { releases: readonly FindingsOfRelease[] } = $props();

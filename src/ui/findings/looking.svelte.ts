@@ -1,10 +1,11 @@
-import { isRefused } from '../api';
+import { call, isRefused } from '../client';
 import { pagesInWords } from '$ui/parts/words';
-import * as api from './api';
+import type { FindingGroup } from '$server/findings/whole';
+import type { FindingsTold } from '$server/web/findings';
 
 /** What is wrong or weak on a site, as far as that is known: what was counted last first, then what is counted anew. */
 export class Findings {
-	told = $state.raw<api.FindingsTold | undefined>();
+	told = $state.raw<FindingsTold | undefined>();
 	/** Why it is not known. */
 	refused = $state<string | undefined>();
 	private asking = 0;
@@ -15,7 +16,7 @@ export class Findings {
 	async look(): Promise<void> {
 		const mine = ++this.asking;
 		for (let wait = false; ; wait = true) {
-			const answer = await api.read(this.site, wait);
+			const answer = await call('GET /sites/{site}/findings', { site: this.site, query: wait ? { wait: '1' } : {} });
 			if (mine !== this.asking) return;
 			if (isRefused(answer)) return void (this.refused = answer.refused);
 			[this.told, this.refused] = [answer, answer.failed];
@@ -26,7 +27,7 @@ export class Findings {
 	/** The room was left: nothing is asked any more. */
 	leave = () => void this.asking++;
 
-	get groups(): readonly api.FindingGroup[] | undefined {
+	get groups(): readonly FindingGroup[] | undefined {
 		return this.told?.counted?.groups;
 	}
 	/** Whether what is told is of how the site stands now, every page looked at. */

@@ -2,9 +2,8 @@
 	import { onMount, untrack } from 'svelte';
 	import { keyOfKind } from '$core';
 	import { invalidateAll } from '$app/navigation';
-	import type { CardsTold } from '$server/readers/cards';
 	import type { Overview } from '$server/web/overview';
-	import { ask, at, isRefused, sending } from '../api';
+	import { call, isRefused } from '../client';
 	import { Findings } from '../findings/looking.svelte';
 	import { lookAt } from '$ui/cards/pictureLook';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
@@ -55,12 +54,12 @@
 	/** Cards that readers still show as they were before the release, as far as they were asked. */
 	let oldCards = $state(0);
 	onMount(async () => {
-		const cards = await ask<CardsTold>(at(site, 'cards'));
+		const cards = await call('GET /sites/{site}/cards', { site });
 		if (!isRefused(cards)) oldCards = Object.values(cards.counts).reduce((sum, one) => sum + one.old, 0);
 	});
 	async function tick(id: string, on: boolean) {
-		const kept = await ask<string[]>(at(site, 'launch'), {
-			...sending('POST', { id, on }),
+		const kept = await call('POST /sites/{site}/launch', {
+			...{ site, body: { id, on } },
 			// It outlives the page: who ticks and leaves at once has ticked.
 			keepalive: true
 		});
@@ -161,7 +160,7 @@
 			<ul>
 				{#each data.edits as edit (edit.id)}
 					<li class:back={edit.isBack}>
-						{editInWords({ kind: edit.kind, what: edit.what as Record<string, unknown> | null })}
+						{editInWords(edit)}
 						<span class="quiet">{edit.author}, {when(edit.made)}</span>
 					</li>
 				{:else}<li class="quiet">Nothing yet.</li>{/each}

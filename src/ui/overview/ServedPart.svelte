@@ -2,7 +2,7 @@
 	import { onMount } from 'svelte';
 	import type { DriftOfSite, Schedule } from '$server/probes/drift';
 	import type { Drift } from '$server/probes/drifts';
-	import { ask, at, isRefused, sending, watched } from '$ui/api';
+	import { call, follow, isRefused } from '$ui/client';
 	import { pagesInWords } from '$ui/parts/words';
 	import { roomAt } from '$ui/rooms/rooms';
 
@@ -32,7 +32,7 @@
 	};
 
 	async function read() {
-		const answer = await ask<DriftOfSite>(at(site, 'drift'));
+		const answer = await call('GET /sites/{site}/drift', { site });
 		if (isRefused(answer)) refused = answer.refused;
 		else drift = answer;
 	}
@@ -40,9 +40,9 @@
 	async function look() {
 		const stop = new AbortController();
 		[doing, refused] = [{ done: 0, all: 0, stop }, ''];
-		const looked = await watched<{ drift: DriftOfSite }>(
-			at(site, 'drift'),
-			sending('POST', {}),
+		const looked = await follow(
+			'POST /sites/{site}/drift',
+			{ site, body: {} },
 			{ signal: stop.signal, progress: (done, all) => (doing = { done, all, stop }) },
 			{ stopped: '', broken: 'The answer broke off. Look again: it goes on from where it was.' }
 		);
@@ -51,8 +51,8 @@
 		doing = undefined;
 		if (stop.signal.aborted) await read();
 	}
-	async function schedule(every: string) {
-		const answer = await ask<DriftOfSite>(at(site, 'drift'), sending('PUT', { every }));
+	async function schedule(every: Schedule) {
+		const answer = await call('PUT /sites/{site}/drift', { site, body: { every } });
 		if (isRefused(answer)) refused = answer.refused;
 		else drift = answer;
 	}
@@ -95,7 +95,7 @@
 			>
 			<label
 				>By itself
-				<select value={drift.every} onchange={(event) => void schedule(event.currentTarget.value)}>
+				<select value={drift.every} onchange={(event) => void schedule(event.currentTarget.value as Schedule)}>
 					{#each Object.entries(SCHEDULE) as [id, name] (id)}<option value={id}>{name}</option>{/each}
 				</select></label
 			>

@@ -1,9 +1,9 @@
 <script lang="ts">
 	import { CATALOGUE } from '$core';
-	import { isRefused } from '../api';
+	import { call, follow, isRefused } from '../client';
 	import { pagesInWords } from '$ui/parts/words';
-	import * as api from './api';
-	import type { BatchAction, BatchPages, BatchSample } from './api';
+	import type { BatchAction, BatchPages, BatchSample } from '$server/edits/batch';
+	import { ENDINGS } from './words';
 
 	/** What is done to many pages at once: said first, tried on some, then kept as one edit. */
 	let {
@@ -92,13 +92,13 @@
 	const tagOfAction = $derived('tag' in action ? action.tag : '');
 	const isReady = $derived(!['text', 'template', 'replace', 'picture'].includes(what) || text !== '');
 
+	const asked = () => ({
+		pages: $state.snapshot(pages) as BatchPages,
+		action: $state.snapshot(action) as BatchAction
+	});
 	async function look() {
 		busy = true;
-		const answer = await api.tryBatch(
-			site,
-			$state.snapshot(pages) as BatchPages,
-			$state.snapshot(action) as BatchAction
-		);
+		const answer = await call('POST /sites/{site}/batch/sample', { site, body: asked() });
 		busy = false;
 		refused = isRefused(answer) ? answer.refused : '';
 		sample = isRefused(answer) ? undefined : answer;
@@ -107,11 +107,11 @@
 		busy = true;
 		seen = 0;
 		const stop = (going = new AbortController());
-		const answer = await api.doLargeBatch(
-			site,
-			$state.snapshot(pages) as BatchPages,
-			$state.snapshot(action) as BatchAction,
-			{ signal: stop.signal, progress: (done) => (seen = done) }
+		const answer = await follow(
+			'POST /sites/{site}/batch',
+			{ site, body: asked() },
+			{ signal: stop.signal, progress: (done) => (seen = done) },
+			ENDINGS
 		);
 		going = undefined;
 		busy = false;

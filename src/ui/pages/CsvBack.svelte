@@ -1,7 +1,7 @@
 <script lang="ts">
-	import { isRefused } from '../api';
-	import * as api from './api';
-	import type { CsvTold } from './api';
+	import { follow, isRefused, type Watching } from '../client';
+	import type { CsvTold } from '$server/exports/csv';
+	import { ENDINGS } from './words';
 
 	/** A table that was put out and changed elsewhere comes back: what it would do is shown first. */
 	let { site, done }: { site: string; done: (told: string, edit: number | undefined) => void } = $props();
@@ -47,13 +47,15 @@
 		event.currentTarget.value = '';
 		if (!chosen) return;
 		file = chosen;
-		const answer = await watching('comparing', (how) => api.tryCsv(site, chosen, how));
+		const answer = await watching('comparing', (how) =>
+			follow('POST /sites/{site}/csv/comparison', { site, bytes: chosen }, how, ENDINGS)
+		);
 		// It may have been closed meanwhile.
 		if (file !== chosen) return;
 		refused = isRefused(answer) ? answer.refused : '';
 		told = isRefused(answer) ? undefined : answer;
 	}
-	async function watching<T>(what: 'comparing' | 'keeping', work: (how: api.Watching) => Promise<T>): Promise<T> {
+	async function watching<T>(what: 'comparing' | 'keeping', work: (how: Watching) => Promise<T>): Promise<T> {
 		const stop = new AbortController();
 		[doing, seen] = [{ what, stop }, 0];
 		const result = await work({ signal: stop.signal, progress: (done) => (seen = done) });
@@ -63,7 +65,9 @@
 	async function keep() {
 		const kept = file;
 		if (!kept) return;
-		const answer = await watching('keeping', (how) => api.readCsv(site, kept, how));
+		const answer = await watching('keeping', (how) =>
+			follow('POST /sites/{site}/csv', { site, bytes: kept }, how, ENDINGS)
+		);
 		if (isRefused(answer)) {
 			[told, refused] = [undefined, answer.refused];
 			return;

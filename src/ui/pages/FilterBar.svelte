@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { CATALOGUE } from '$core';
-	import type { PageFilter } from './api';
+	import type { PageFilter } from '$server/store/table/grid';
 	import { COLUMNS, findingInWords } from './columns';
 
 	/** What the table shows: words to find, and what must be so of each page. */

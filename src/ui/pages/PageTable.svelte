@@ -4,7 +4,9 @@
 	import { elementScroll, observeElementOffset, observeElementRect, Virtualizer } from '@tanstack/virtual-core';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 	import type { LayerSign } from '$ui/parts/lines';
-	import type { CellWrite, GridRow, Order } from './api';
+	import type { CellWrite } from '$server/edits/cells';
+	import type { GridRow, Sort } from '$server/store/table/grid';
+	import type { Order } from './grid.svelte';
 	import type { Column } from './columns';
 	import { differsInWords } from './columns';
 	import type { Grid } from './grid.svelte';
@@ -29,7 +31,7 @@
 		order: Order;
 		chosen: ReadonlySet<string>;
 		isAll: boolean;
-		sortBy: (sort: string) => void;
+		sortBy: (sort: Sort) => void;
 		/** Writes cells at their pages; `left` says what was not written. */
 		write: (cells: readonly CellWrite[], left?: string) => void;
 		tell: (words: string) => void;

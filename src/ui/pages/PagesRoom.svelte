@@ -2,20 +2,20 @@
 	import { onMount, untrack } from 'svelte';
 	import { goto, replaceState } from '$app/navigation';
 	import { page as place } from '$app/state';
-	import { isRefused } from '../api';
+	import { addressOf, call, isRefused } from '../client';
 	import { TakingBack } from '$ui/parts/takingBack.svelte';
 	import { fetchable, type StandIn } from '$ui/parts/words';
 	import { keyOf } from '$ui/parts/keys';
 	import { benchAt, roomAt } from '$ui/rooms/rooms';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import { Neighbours } from '$ui/workspace/sharing';
-	import * as api from './api';
-	import type { PageFilter } from './api';
+	import type { CellWrite } from '$server/edits/cells';
+	import type { PageFilter, Sort } from '$server/store/table/grid';
 	import BatchPanel from './BatchPanel.svelte';
-	import { COLUMNS, USUAL_COLUMNS } from './columns';
+	import { sortIn, COLUMNS, USUAL_COLUMNS } from './columns';
 	import CsvBack from './CsvBack.svelte';
 	import FilterBar from './FilterBar.svelte';
-	import { Grid } from './grid.svelte';
+	import { Grid, type Order } from './grid.svelte';
 	import PageTable from './PageTable.svelte';
 
 	interface Data {
@@ -51,7 +51,7 @@
 	let filter = $state<PageFilter>(
 		Object.fromEntries(NAMES.flatMap((name) => (asked.get(name) ? [[name, asked.get(name)]] : [])))
 	);
-	let order = $state({ sort: asked.get('sort') ?? 'path', down: asked.get('down') === '1' });
+	let order = $state<Order>({ sort: sortIn(asked.get('sort')), down: asked.get('down') === '1' });
 	let shown = $state<readonly string[]>(asked.get('columns')?.split(',') ?? USUAL_COLUMNS);
 	let filters = $state(untrack(() => data.filters));
 	let message = $state('');
@@ -90,7 +90,7 @@
 		filter = next;
 		void show();
 	}
-	function sortBy(sort: string) {
+	function sortBy(sort: Sort) {
 		order = { sort, down: order.sort === sort ? !order.down : ['findings', 'differs', 'key'].includes(sort) };
 		void show();
 	}
@@ -99,13 +99,15 @@
 			(column) => column.id
 		);
 	}
+	const saveFilter = (name: string, query: string) =>
+		call('POST /sites/{site}/filters', { site, body: { name, query } });
 	async function keepFilter(name: string) {
-		const answer = await api.saveFilter(site, name, new URLSearchParams(filter as Record<string, string>).toString());
+		const answer = await saveFilter(name, new URLSearchParams(filter as Record<string, string>).toString());
 		if (isRefused(answer)) message = answer.refused;
 		else filters = answer;
 	}
 	async function dropFilter(name: string) {
-		const answer = await api.saveFilter(site, name, '');
+		const answer = await saveFilter(name, '');
 		if (!isRefused(answer)) filters = answer;
 	}
 	function done(told: string, edit: number | undefined) {
@@ -114,11 +116,11 @@
 		neighbours.tell();
 		void grid.again();
 	}
-	async function write(cells: readonly api.CellWrite[], left = '') {
+	async function write(cells: readonly CellWrite[], left = '') {
 		const [first] = cells;
 		if (!first) return void ([message, undoable] = [left && `Nothing is written. ${left}`, undefined]);
 		const isBack = cells.every(({ text }) => text === '');
-		const answer = await api.writeCells(site, cells);
+		const answer = await call('POST /sites/{site}/cells', { site, body: { cells } });
 		if (isRefused(answer)) return void ([message, undoable] = [answer.refused, undefined]);
 		const what =
 			cells.length === 1
@@ -145,11 +147,8 @@
 	}
 	const csvAt = $derived.by(() => {
 		void grid.version;
-		const query = new URLSearchParams(filter as Record<string, string>);
-		query.set('columns', shown.join(','));
-		query.set('sort', order.sort);
-		if (order.down) query.set('down', '1');
-		return `/api/sites/${encodeURIComponent(site)}/csv?${query}`;
+		const query = { ...filter, columns: shown.join(','), sort: order.sort, ...(order.down && { down: '1' }) };
+		return addressOf('GET /sites/{site}/csv', { site, query });
 	});
 </script>
 

@@ -1,5 +1,5 @@
 import { isShownWhole, READERS } from '$core';
-import type { GridRow } from './api';
+import type { GridRow, Sort } from '$server/store/table/grid';
 
 /** A column of the table of pages. */
 export interface Column {
@@ -8,7 +8,7 @@ export interface Column {
 	/** Pixels. */
 	readonly width: number;
 	/** What the server sorts by; without it there is no order by this column. */
-	readonly sort?: string;
+	readonly sort?: Sort;
 	/** The tag that a cell writes at its page. */
 	readonly writes?: string;
 	/** What is copied of a cell. */
@@ -81,3 +81,6 @@ export const COLUMNS: readonly Column[] = [
 ];
 
 export const USUAL_COLUMNS = ['path', 'title', 'description', 'findings', 'differs', 'type', 'language', 'state'];
+
+/** The order that an address asks for; by path where there is none of that name. */
+export const sortIn = (asked: string | null): Sort => COLUMNS.find(({ sort }) => sort === asked)?.sort ?? 'path';

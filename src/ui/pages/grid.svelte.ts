@@ -1,6 +1,10 @@
-import { isRefused } from '../api';
-import * as api from './api';
-import type { GridRow, Order, PageFilter } from './api';
+import type { GridRow, PageFilter, Sort } from '$server/store/table/grid';
+import { call, isRefused } from '../client';
+
+export interface Order {
+	readonly sort: Sort;
+	readonly down: boolean;
+}
 
 /** Rows are fetched so many at a time. */
 const CHUNK = 100;
@@ -76,7 +80,7 @@ export class Grid {
 			const known = this.chunks.get(chunk);
 			if (known) chunks.push(known);
 			else {
-				const answer = await api.rows(this.site, this.filter, this.order, chunk * CHUNK, CHUNK, false);
+				const answer = await this.ask(chunk, false);
 				if (round !== this.round) return undefined;
 				if (isRefused(answer)) {
 					this.refused = answer.refused;
@@ -89,11 +93,20 @@ export class Grid {
 		return chunks.flat().slice(from - first, to - first + 1);
 	}
 
+	private ask(chunk: number, withCount: boolean) {
+		const { sort, down } = this.order;
+		const query = { ...this.filter, sort, offset: chunk * CHUNK, limit: CHUNK };
+		return call('GET /sites/{site}/grid', {
+			site: this.site,
+			query: { ...query, ...(down && { down: '1' }), ...(withCount && { count: '1' }) }
+		});
+	}
+
 	private async load(chunk: number, withCount: boolean) {
 		const { round } = this;
 		this.asked.add(chunk);
 		this.isLoading = true;
-		const answer = await api.rows(this.site, this.filter, this.order, chunk * CHUNK, CHUNK, withCount);
+		const answer = await this.ask(chunk, withCount);
 		if (round !== this.round) return;
 		this.isLoading = false;
 		this.refused = isRefused(answer) ? answer.refused : '';

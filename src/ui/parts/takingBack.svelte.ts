@@ -1,4 +1,4 @@
-import * as api from '../api';
+import { isRefused, takeBack, type Refused } from '../client';
 
 /** Taking an edit back: how far a long one is, and the way to stop it. */
 export class TakingBack {
@@ -23,7 +23,7 @@ export class TakingBack {
 	stop = () => this.stopping?.abort();
 
 	/** Takes an edit back; gives the refusal. `removes` says how many pages go by it, where that is much. */
-	async run(site: string, which: 'last' | 'again' | number, removes?: number): Promise<api.Refused | undefined> {
+	async run(site: string, which: 'last' | 'again' | number, removes?: number): Promise<Refused | undefined> {
 		if (this.isLong) return { refused: 'An edit is being taken back already.' };
 		// A fast hand takes back several, one after the other.
 		const before = this.last;
@@ -36,8 +36,8 @@ export class TakingBack {
 		const stop = (this.stopping = new AbortController());
 		this.far = { done: 0, all: 0 };
 		const progress = (done: number, all: number) => (this.far = { done, all });
-		const answer = await api.takeBack(site, which, { removes, signal: stop.signal, progress });
+		const answer = await takeBack(site, which, { removes, signal: stop.signal, progress });
 		this.far = undefined;
-		return api.isRefused(answer) ? answer : undefined;
+		return isRefused(answer) ? answer : undefined;
 	}
 }

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Picture } from '$core';
-	import * as api from '$ui/api';
+	import { call, isRefused, type Answer } from '$ui/client';
 	import PicturePicker from './PicturePicker.svelte';
 
 	/** A place to drop, paste or choose pictures: each goes into the library; what is refused is said. */
@@ -27,24 +27,28 @@
 		taken(picture);
 	}
 
-	async function takeAll(works: readonly (readonly [name: string, work: () => Promise<api.Answer<Picture>>])[]) {
+	async function takeAll(works: readonly (readonly [name: string, work: () => Promise<Answer<Picture>>])[]) {
 		busy = true;
 		refused = [];
 		for (const [name, work] of works) {
 			const answer = await work();
-			if (api.isRefused(answer))
-				refused = [...refused, works.length > 1 ? `${name}: ${answer.refused}` : answer.refused];
+			if (isRefused(answer)) refused = [...refused, works.length > 1 ? `${name}: ${answer.refused}` : answer.refused];
 			else taken(answer);
 		}
 		busy = false;
 	}
-	const takeFiles = (files: Iterable<File>) =>
-		takeAll([...files].map((file) => [file.name, () => api.addPicture(site, file)] as const));
+	/** The bytes of a file as they are: what it is, the server finds out. */
+	const add = (file: File) =>
+		call('POST /sites/{site}/pictures', {
+			...{ site, bytes: file, headers: { 'x-file-name': encodeURIComponent(file.name) } }
+		});
+	const takeFiles = (files: Iterable<File>) => takeAll([...files].map((file) => [file.name, () => add(file)] as const));
 
 	function takeFrom(data: DataTransfer | null): boolean {
 		const address = data?.getData('text').trim() ?? '';
 		if (data && data.files.length > 0) void takeFiles([...data.files]);
-		else if (/^https?:\/\//i.test(address)) void takeAll([[address, () => api.addPictureAt(site, address)]]);
+		else if (/^https?:\/\//i.test(address))
+			void takeAll([[address, () => call('POST /sites/{site}/pictures/fetched', { site, body: { address } })]]);
 		else return false;
 		return true;
 	}

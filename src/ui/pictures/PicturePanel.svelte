@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { PictureUse } from '$ui/api';
+	import type { PictureUse } from '$server/heads/uses';
 	import { benchInView } from '$ui/workspace/context';
 	import DraftNote from '$ui/workspace/DraftNote.svelte';
 	import { keyOfSettings } from '$ui/workspace/edits';

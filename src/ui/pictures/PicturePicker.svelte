@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { keptCopyOf, MEDIA_PATH, type Picture } from '$core';
-	import * as api from '$ui/api';
+	import { call, isRefused } from '$ui/client';
 	import { findPictures, nameOfPicture } from '$ui/parts/words';
 
 	/** The library in small, to choose one picture from. */
@@ -13,8 +13,8 @@
 	const found = $derived(findPictures((all ?? []).filter(keptCopyOf), wanted));
 
 	onMount(async () => {
-		const answer = await api.pictures(site);
-		if (api.isRefused(answer)) refused = answer.refused;
+		const answer = await call('GET /sites/{site}/pictures', { site });
+		if (isRefused(answer)) refused = answer.refused;
 		else all = answer;
 	});
 	const MOST = 60;

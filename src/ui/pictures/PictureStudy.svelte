@@ -13,7 +13,7 @@
 		type PictureEdit,
 		type Shape
 	} from '$core';
-	import type { PictureUse } from '$ui/api';
+	import type { PictureUse } from '$server/heads/uses';
 	import FocusPad from './FocusPad.svelte';
 	import PictureView from '$ui/cards/PictureView.svelte';
 	import { factsInWords } from '$ui/parts/words';

@@ -2,7 +2,7 @@
 	import { onMount } from 'svelte';
 	import { AGAIN_IN_WORDS, ALL_READERS, readsHeadAlone } from '$core';
 	import type { CardsTold } from '$server/readers/cards';
-	import { ask, at, isRefused, sending, watched } from '$ui/api';
+	import { call, follow, isRefused } from '$ui/client';
 	import { pagesInWords } from '$ui/parts/words';
 
 	/** What readers keep: which still show old cards of which pages, until when, and the one action that tells them. */
@@ -14,7 +14,7 @@
 	let answers = $state.raw<readonly string[]>([]);
 
 	async function read() {
-		const answer = await ask<CardsTold>(at(site, 'cards'));
+		const answer = await call('GET /sites/{site}/cards', { site });
 		if (isRefused(answer)) refused = answer.refused;
 		else cards = answer;
 	}
@@ -27,9 +27,9 @@
 			doing = { what, done, all, stop };
 			if (last !== undefined) answers = [last, ...answers].slice(0, 50);
 		};
-		const asked = await watched<{ asked: number }>(
-			at(site, 'cards'),
-			sending('POST', { do: what }),
+		const asked = await follow(
+			'POST /sites/{site}/cards',
+			{ site, body: { do: what } },
 			{ signal: stop.signal, progress },
 			{ stopped: '', broken: 'The answer broke off. Ask again: it goes on from what is known.' }
 		);

@@ -4,7 +4,7 @@
 	import { ALL_READERS, habitsInWords, nothingFound, reportOf } from '$core';
 	import { saveFile } from './saveFile';
 	import type { ProbeLook } from '$server/probes/look';
-	import { ask, at, isRefused, sending } from '../api';
+	import { call, isRefused } from '../client';
 	import { lookAt } from '$ui/cards/pictureLook';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { benchAt, roomAt } from '$ui/rooms/rooms';
@@ -31,7 +31,7 @@
 	async function see() {
 		if (address.trim() === '') return;
 		busy = true;
-		const answer = await ask<ProbeLook>(at(site, 'probe'), sending('POST', { address: address.trim() }));
+		const answer = await call('POST /sites/{site}/probe', { site, body: { address: address.trim() } });
 		busy = false;
 		refused = isRefused(answer) ? answer.refused : '';
 		if (isRefused(answer)) return;

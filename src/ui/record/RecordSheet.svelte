@@ -1,9 +1,10 @@
 <script lang="ts">
 	import { Dialog } from 'bits-ui';
-	import * as api from '$ui/api';
+	import { call, isRefused } from '$ui/client';
 	import { pagesInWords } from '$ui/parts/words';
 	import type { History } from '$ui/workspace/history';
-	import { editInWords, type RecordedEdit } from './record';
+	import type { RecordedEdit } from '$server/store/record/record';
+	import { editInWords } from './record';
 
 	/** The record of edits, the newest first: what, where, by whom, when; each that stands can be taken back. */
 	let {
@@ -24,8 +25,8 @@
 	const MOST = 30;
 
 	async function read(before?: number) {
-		const found = await api.edits(site, MOST, before);
-		if (api.isRefused(found)) return void (told = found.refused);
+		const found = await call('GET /sites/{site}/edits', { site, query: { limit: MOST, before } });
+		if (isRefused(found)) return void (told = found.refused);
 		edits = before === undefined ? found.edits : [...edits, ...found.edits];
 		hasMore = found.edits.length === MOST;
 	}

@@ -1,21 +1,7 @@
+import type { RecordedEdit } from '$server/store/record/record';
 import { pagesInWords } from '$ui/parts/words';
 
 /** The record of edits, in words. */
-
-/** An edit as the server's record tells it; what was done is told in the words of its kind. */
-export interface RecordedEdit {
-	readonly id: number;
-	/** ISO 8601. */
-	readonly made: string;
-	readonly author: string;
-	readonly origin: string;
-	readonly kind: string;
-	readonly what: Readonly<Record<string, unknown>> | null;
-	/** It is taken back. */
-	readonly isBack: boolean;
-	/** It takes another back, or does one again. */
-	readonly takesBack: number | null;
-}
 
 interface Place {
 	readonly layer: 'site' | 'type' | 'page' | 'picture';
@@ -49,7 +35,7 @@ function batchInWords(action: { readonly do?: string; readonly tag?: string }): 
 
 /** What an edit did, in a sentence without its end. */
 export function editInWords({ kind, what }: Pick<RecordedEdit, 'kind' | 'what'>): string {
-	const told = what ?? {};
+	const told = (what ?? {}) as Readonly<Record<string, unknown>>;
 	switch (kind) {
 		case 'rule':
 			return `${told.tag as string}${told.language ? ` (${told.language as string})` : ''} at ${placeInWords(told.place as Place)}: ${bodyInWords(told.before)} became ${bodyInWords(told.after)}`;

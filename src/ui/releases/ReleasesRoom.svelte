@@ -1,13 +1,14 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
-	import { isRefused, release as releaseNow } from '../api';
+	import { call, follow, isRefused, release as releaseNow } from '../client';
 	import { keyOf } from '$ui/parts/keys';
 	import { benchAt } from '$ui/rooms/rooms';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import { Neighbours } from '$ui/workspace/sharing';
 	import { pagesInWords } from '$ui/parts/words';
-	import * as api from './api';
-	import type { PageDifference, Release, Sheet } from './api';
+	import type { PartOf } from '$server/http/contract';
+	import type { Release } from '$server/store/releases/releases';
+	import type { Sheet } from '$server/web/sheet';
 	import Difference from './Difference.svelte';
 
 	let { data }: { data: { readonly site: { readonly name: string }; readonly history: readonly Release[] } } = $props();
@@ -21,9 +22,9 @@
 	let busy = $state(false);
 	/** Two releases that are compared, and what differs. */
 	let [from, to] = $state<[number | undefined, number | undefined]>([undefined, undefined]);
-	let compared = $state<{ count: number; pages: PageDifference[] } | undefined>();
+	let compared = $state<PartOf<'GET /sites/{site}/releases/between', 'answer'> | undefined>();
 	let goingBack = $state<number | undefined>();
-	let undone = $state<{ count: number; pages: PageDifference[] } | undefined>();
+	let undone = $state<PartOf<'GET /sites/{site}/releases/between', 'answer'> | undefined>();
 	const total = $derived(sheet ? sheet.changed + sheet.added + sheet.removed : 0);
 	const SHOWN = 30;
 
@@ -33,13 +34,13 @@
 	async function look() {
 		const mine = ++asking;
 		for (;;) {
-			const answer = await api.sheet(site, offset, q);
+			const answer = await call('GET /sites/{site}/sheet', { site, query: { offset, q } });
 			if (mine !== asking || gone.signal.aborted) return;
 			if (isRefused(answer)) [sheet, message] = [undefined, answer.refused];
 			else sheet = answer;
 			if (isRefused(answer) || answer.unseen === 0) break;
 		}
-		const past = await api.history(site);
+		const past = await call('GET /sites/{site}/releases', { site });
 		if (mine === asking && !isRefused(past)) history = past;
 	}
 	onMount(() => {
@@ -75,7 +76,7 @@
 	}
 	async function compare(a: number, b: number) {
 		[from, to] = a < b ? [a, b] : [b, a];
-		const answer = await api.between(site, from, to);
+		const answer = await call('GET /sites/{site}/releases/between', { site, query: { from, to } });
 		if (isRefused(answer)) message = answer.refused;
 		else compared = answer;
 	}
@@ -85,7 +86,7 @@
 		undone = undefined;
 		const latest = history[0]?.number;
 		if (latest === undefined) return;
-		const answer = await api.between(site, number, latest);
+		const answer = await call('GET /sites/{site}/releases/between', { site, query: { from: number, to: latest } });
 		if (isRefused(answer)) message = answer.refused;
 		else undone = answer;
 	}
@@ -98,7 +99,12 @@
 		stop = new AbortController();
 		returning = { done: 0, all: undone?.count ?? 0 };
 		const watching = { signal: stop.signal, progress: (done: number, all: number) => (returning = { done, all }) };
-		const made = await api.goBack(site, { backTo: number, note, removes: leaving }, watching);
+		const made = await follow(
+			'POST /sites/{site}/releases',
+			{ site, body: { backTo: number, note, ...(leaving !== undefined && { removes: leaving }) } },
+			watching,
+			{ stopped: 'Stopped: nothing is released.' }
+		);
 		[busy, returning] = [false, undefined];
 		leaving = isRefused(made) ? made.removes : undefined;
 		if (leaving !== undefined) return void (message = (made as { refused: string }).refused);

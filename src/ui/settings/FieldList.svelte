@@ -1,11 +1,12 @@
 <script lang="ts">
+	import type { Action } from '$ui/workspace/actions';
 	import { FIELD_KINDS, type Field, type FieldKind, type FieldUse } from '$core';
-	import * as api from '$ui/api';
+	import { call, isRefused } from '$ui/client';
 	import { benchInView } from '$ui/workspace/context';
 	import { KIND_NAMES } from './fieldValues';
 
 	/** The fields that a type declares: each with its kind, where templates use it, another name for it, and its end. */
-	let { act }: { act: (action: Readonly<Record<string, string>>) => Promise<void> } = $props();
+	let { act }: { act: (action: Action) => Promise<void> } = $props();
 	const bench = benchInView();
 
 	const fields = $derived(bench.working.type?.fields ?? []);
@@ -29,8 +30,11 @@
 	async function look(name: string) {
 		[open, uses, newName] = [open === name ? undefined : name, undefined, name];
 		if (open === undefined || !bench.working.type) return;
-		const found = await api.fieldUses(bench.data.site.name, bench.working.type.name, name);
-		if (api.isRefused(found)) bench.message = found.refused;
+		const found = await call('GET /sites/{site}/types/uses', {
+			site: bench.data.site.name,
+			query: { type: bench.working.type.name, field: name }
+		});
+		if (isRefused(found)) bench.message = found.refused;
 		else if (open === name) uses = found.uses;
 	}
 	const placeOf = ({ layer, of }: FieldUse) => (layer === 'site' ? 'the site' : layer === 'type' ? `every ${of}` : of);

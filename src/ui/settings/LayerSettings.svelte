@@ -1,4 +1,5 @@
 <script lang="ts">
+	import type { Action } from '$ui/workspace/actions';
 	import { formatIssue, limitExtraMarkup } from '$core';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import { SAME } from './same';
@@ -27,7 +28,7 @@
 	}: {
 		panel: Exclude<Panel, 'layers' | 'picture'>;
 		back: () => void;
-		act: (action: Readonly<Record<string, string>>) => Promise<void>;
+		act: (action: Action) => Promise<void>;
 		shown: (address: string) => Look;
 	} = $props();
 	const bench = benchInView();

@@ -1,11 +1,12 @@
 <script lang="ts">
+	import type { Action } from '$ui/workspace/actions';
 	import { PAGE_STATES, type PageState } from '$core';
 	import { benchInView } from '$ui/workspace/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import Setting from './Setting.svelte';
 
 	/** What a page is: where it stands, who sees it, what it is to be found by. */
-	let { act }: { act: (action: Readonly<Record<string, string>>) => Promise<void> } = $props();
+	let { act }: { act: (action: Action) => Promise<void> } = $props();
 	const bench = benchInView();
 
 	const page = $derived(bench.working.page);

@@ -1,12 +1,13 @@
 <script lang="ts">
+	import type { Action } from '$ui/workspace/actions';
 	import { STARTING_SETS, type Reach } from '$core';
 	import { onDestroy } from 'svelte';
-	import * as api from '$ui/api';
+	import * as client from '$ui/client';
 	import { benchInView } from '$ui/workspace/context';
 	import { pagesInWords } from '$ui/parts/words';
 
 	/** Fields and templates for common kinds of pages; what one would change is shown before it is taken. */
-	let { act }: { act: (action: Readonly<Record<string, string>>) => Promise<void> } = $props();
+	let { act }: { act: (action: Action) => Promise<void> } = $props();
 	const bench = benchInView();
 
 	let chosen = $state<string | undefined>();
@@ -19,11 +20,11 @@
 		stop?.abort();
 		const mine = (stop = new AbortController());
 		[chosen, reach] = [set, 'counting'];
-		const found = await api
-			.reachOfSet(bench.data.site.name, { type: bench.working.type?.name ?? '', set }, mine.signal)
-			.catch(() => api.NO_ANSWER);
+		const found = await client
+			.reach(bench.data.site.name, { type: bench.working.type?.name ?? '', set }, mine.signal)
+			.catch(() => client.NO_ANSWER);
 		if (mine.signal.aborted) return;
-		if (api.isRefused(found)) [reach, why] = [undefined, found.refused];
+		if (client.isRefused(found)) [reach, why] = [undefined, found.refused];
 		else reach = found;
 	}
 	async function take(set: string) {

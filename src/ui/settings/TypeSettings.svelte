@@ -1,4 +1,5 @@
 <script lang="ts">
+	import type { Action } from '$ui/workspace/actions';
 	import { CATALOGUE, findTag, SPECIAL_KINDS } from '$core';
 	import { benchInView } from '$ui/workspace/context';
 	import { pagesInWords } from '$ui/parts/words';
@@ -9,7 +10,7 @@
 	import StartingSets from './StartingSets.svelte';
 
 	/** What a content type is: its fields, its kind, what it is special for, and a starting set to take. */
-	let { act }: { act: (action: Readonly<Record<string, string>>) => Promise<void> } = $props();
+	let { act }: { act: (action: Action) => Promise<void> } = $props();
 	const bench = benchInView();
 
 	const type = $derived(bench.working.type);

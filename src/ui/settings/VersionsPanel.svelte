@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { canonicalLanguage, isLanguageTag } from '$core';
-	import * as api from '$ui/api';
+	import { call, isRefused } from '$ui/client';
 	import { benchInView } from '$ui/workspace/context';
 	import DraftNote from '$ui/workspace/DraftNote.svelte';
 	import { benchAt } from '$ui/rooms/rooms';
@@ -32,11 +32,14 @@
 		wrong = tag === '' || isLanguageTag(tag) ? undefined : tag;
 		if (wrong === undefined) bench.change('page', { language: tag === '' ? null : (canonicalLanguage(tag) ?? tag) });
 	}
-	async function act(action: Readonly<Record<string, string>>) {
+	async function act(action: { readonly do: 'link' | 'unlink'; readonly to: string }) {
 		told = undefined;
 		await bench.drafts.settle();
-		const done = await api.actOnPage(bench.data.site.name, { path: page.path, ...action });
-		if (api.isRefused(done)) told = done.refused;
+		const done = await call('POST /sites/{site}/pages', {
+			site: bench.data.site.name,
+			body: { path: page.path, ...action }
+		});
+		if (isRefused(done)) told = done.refused;
 		else await bench.changedElsewhere();
 	}
 	const value = (tag: string) => bench.working.head.tags.find((one) => one.tag.name === tag)?.value ?? '';

@@ -1,6 +1,10 @@
 <script lang="ts">
 	import { checkBase, toText } from '$core';
-	import * as api from '$ui/api';
+	import type { Taken } from '$server/imports/content';
+	import type { TableLook } from '$server/imports/table/table';
+	import type { PartOf } from '$server/http/contract';
+	import type { Reading } from '$server/imports/table/values';
+	import { call, isRefused } from '$ui/client';
 	import Setting from '$ui/settings/Setting.svelte';
 	import FolderFound, { hasToSay, type FolderSaid } from './FolderFound.svelte';
 	import { pagesInWords } from '$ui/parts/words';
@@ -49,7 +53,7 @@
 	);
 	let type = $state('page');
 	let from = $state('');
-	let table = $state<api.TableLook | undefined>();
+	let table = $state<TableLook | undefined>();
 	let file = $state<File | undefined>();
 	let dayFirst = $state(true);
 	let pathFromTitle = $state(false);
@@ -58,7 +62,7 @@
 	let busy = $state(false);
 	let isLooking = $state(false);
 	let refused = $state('');
-	let taken = $state<(api.Taken & { name: string }) | undefined>();
+	let taken = $state<(Taken & { name: string }) | undefined>();
 
 	const checked = $derived(base.trim() === '' ? undefined : checkBase(base));
 	const MEANINGS = ['path', 'title', 'summary', 'body', 'picture', 'author', 'published', 'section', 'tags'];
@@ -88,17 +92,20 @@
 		const looked = file;
 		if (!looked) return;
 		isLooking = true;
-		const read = await api.lookAtTable(looked, {
-			mapping: $state.snapshot(mapping),
-			readings: $state.snapshot(readings),
-			pathFromTitle,
-			base: checked?.base ?? ''
+		const read = await call('POST /table', {
+			body: {
+				mapping: $state.snapshot(mapping),
+				readings: $state.snapshot(readings) as Readonly<Record<string, Reading>>,
+				pathFromTitle,
+				base: checked?.base ?? ''
+			},
+			bytes: looked
 		});
 		// Another may have been chosen meanwhile.
 		if (file !== looked) return;
 		isLooking = false;
-		refused = api.isRefused(read) ? read.refused : '';
-		if (api.isRefused(read)) return;
+		refused = isRefused(read) ? read.refused : '';
+		if (isRefused(read)) return;
 		table = read;
 		mapping = { ...read.mapping };
 	}
@@ -107,7 +114,7 @@
 	async function take({ trimTitles, ...said }: FolderSaid = {}) {
 		busy = true;
 		refused = '';
-		const source =
+		const source: PartOf<'POST /sites', 'body'>['source'] =
 			kind === 'folder'
 				? {
 						kind,
@@ -120,10 +127,10 @@
 					: kind === 'web'
 						? { kind, from: from.trim() }
 						: { kind };
-		const wanted = { name: name.trim(), base: checked?.base as string, source };
-		const result = await api.takeContent(wanted, kind === 'table' ? file : undefined);
+		const body = { name: name.trim(), base: checked?.base as string, source };
+		const result = await call('POST /sites', { body, ...(kind === 'table' && { bytes: file }) });
 		busy = false;
-		if (api.isRefused(result)) refused = result.refused;
+		if (isRefused(result)) refused = result.refused;
 		else if (result.skipped.length > 0 || (result.folder && hasToSay(result.folder)))
 			taken = { ...result, name: name.trim() };
 		else goOn(name.trim());

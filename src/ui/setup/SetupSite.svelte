@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { describeFinding, toText, type WorstPages } from '$core';
-	import * as api from '$ui/api';
+	import { call, isRefused } from '$ui/client';
 	import { Bench } from '$ui/workspace/bench.svelte';
 	import type { BenchData } from '$ui/workspace/data';
 	import { setBench } from '$ui/workspace/context';
@@ -82,9 +82,9 @@
 	async function look() {
 		looking = true;
 		for (const key of Object.keys(bench.drafts.all)) await bench.drafts.keep(key);
-		const found = await api.worst(bench.data.site.name);
+		const found = await call('GET /sites/{site}/worst', { site: bench.data.site.name });
 		looking = false;
-		if (api.isRefused(found)) bench.message = found.refused;
+		if (isRefused(found)) bench.message = found.refused;
 		else worst = found;
 	}
 	/** The worst page that has a fault, to mend it there. */

@@ -9,7 +9,7 @@
 		type Look,
 		type ShareLayout
 	} from '$core';
-	import * as api from '$ui/api';
+	import { compose as composeAll, isRefused } from '$ui/client';
 	import { benchInView } from '$ui/workspace/context';
 	import BoxFields from './BoxFields.svelte';
 	import ColourChoice from './ColourChoice.svelte';
@@ -78,11 +78,11 @@
 		const stop = new AbortController();
 		composing = { done: 0, all: count, stop };
 		told = '';
-		const answer = await api.compose(bench.data.site.name, bench.working.page.type, stop.signal, (done, all) => {
+		const answer = await composeAll(bench.data.site.name, bench.working.page.type, stop.signal, (done, all) => {
 			if (composing) composing = { ...composing, done, all };
 		});
 		composing = undefined;
-		told = api.isRefused(answer)
+		told = isRefused(answer)
 			? answer.refused
 			: `${answer.drawn} drawn now, ${answer.kept} had not changed. The next release names them.`;
 	}

@@ -11,7 +11,7 @@
 		type Picture,
 		type ShareLayout
 	} from '$core';
-	import * as api from '$ui/api';
+	import { call, isRefused } from '$ui/client';
 	import { benchInView } from '$ui/workspace/context';
 	import type { Part } from './shareLayout';
 	import type { Shares } from './shares.svelte';
@@ -44,14 +44,16 @@
 	async function findHard(type: string) {
 		hardOf = type;
 		hard = [];
-		const found = await api.hard(bench.data.site.name, type);
-		if (api.isRefused(found)) return;
+		const found = await call('GET /sites/{site}/hard', { site: bench.data.site.name, query: { type } });
+		if (isRefused(found)) return;
 		const one = found.filter(({ path }, at) => found.findIndex((other) => other.path === path) === at);
 		const pages = await Promise.all(
-			one.slice(0, MOST_HARD).map(async (page) => ({ page, told: await api.page(bench.data.site.name, page.path) }))
+			one.slice(0, MOST_HARD).map(async (page) => ({
+				page,
+				told: await call('GET /sites/{site}/page', { site: bench.data.site.name, query: { path: page.path } })
+			}))
 		);
-		if (hardOf === type)
-			hard = pages.flatMap(({ page, told }) => (api.isRefused(told) ? [] : [{ found: page, ...told }]));
+		if (hardOf === type) hard = pages.flatMap(({ page, told }) => (isRefused(told) ? [] : [{ found: page, ...told }]));
 	}
 	const MOST_HARD = 4;
 	const drawn = $derived(

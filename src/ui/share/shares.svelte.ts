@@ -1,6 +1,6 @@
 import { SvelteMap } from 'svelte/reactivity';
 import { nameOfRecipe, type Recipe } from '$core';
-import * as api from '$ui/api';
+import { drawShare, isRefused } from '$ui/client';
 
 /** Waits this long (milliseconds) for the next change before a share picture is drawn. */
 const PAUSE = 90;
@@ -57,8 +57,8 @@ export class Shares {
 	}
 
 	private async draw(recipe: Recipe): Promise<string | undefined> {
-		const answer = await api.drawShare(this.site, recipe);
-		if (!api.isRefused(answer)) return URL.createObjectURL(answer);
+		const answer = await drawShare(this.site, recipe);
+		if (!isRefused(answer)) return URL.createObjectURL(answer);
 		this.failed(answer.refused);
 		return undefined;
 	}

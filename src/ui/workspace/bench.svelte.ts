@@ -35,7 +35,8 @@ import {
 	type Site,
 	toWholeTemplate
 } from '$core';
-import * as api from '$ui/api';
+import type { PictureUses } from '$server/heads/uses';
+import { call, isRefused } from '$ui/client';
 import type { BenchData } from './data';
 import { Drafts, ownerOf, type Draft } from './drafts.svelte';
 import { bodyOf, keyOfEdit, keyOfSettings } from './edits';
@@ -115,7 +116,7 @@ export class Bench {
 		return file && this.working.pictures.find((picture) => keptCopyOf(picture)?.file === file)?.src;
 	});
 	/** Where the site's pictures are used, once that has been counted. */
-	uses = $state.raw<Readonly<Record<string, api.PictureUse>>>({});
+	uses = $state.raw<PictureUses>({});
 	/** What is weak in the picture that the chosen tag came to, in sentences. */
 	readonly weaknesses = $derived.by(() => {
 		const chosen = this.picture;
@@ -352,8 +353,8 @@ export class Bench {
 	}
 
 	async refreshUses() {
-		const uses = await api.uses(this.siteName);
-		if (!api.isRefused(uses)) this.uses = uses;
+		const uses = await call('GET /sites/{site}/pictures/uses', { site: this.siteName });
+		if (!isRefused(uses)) this.uses = uses;
 	}
 
 	/** Makes the working copy what visitors see. */

@@ -9,7 +9,7 @@ import {
 	type Rule
 } from '$core';
 import { flushSync } from 'svelte';
-import * as api from '$ui/api';
+import * as client from '$ui/client';
 import type { BenchData } from './data';
 import { bodyOf, keyOfEdit } from './edits';
 
@@ -146,7 +146,7 @@ export class Drafts {
 		const count = async () => {
 			if (abort.signal.aborted) return;
 			const progress = (seen: number, all: number) => set({ seen, all });
-			set(await api.reach(this.ground.siteName, draft.edit, abort.signal, progress).catch(() => api.NO_ANSWER));
+			set(await client.reach(this.ground.siteName, draft.edit, abort.signal, progress).catch(() => client.NO_ANSWER));
 		};
 		setTimeout(() => void count(), PAUSE);
 	}
@@ -197,10 +197,10 @@ export class Drafts {
 		else if (now) now.base = draft.mine;
 	}
 
-	private async send(edit: AnyEdit, expected: unknown): Promise<api.Kept> {
+	private async send(edit: AnyEdit, expected: unknown): Promise<client.Kept> {
 		this.saving = 'saving';
 		this.underWay++;
-		let result = await api.keep(this.ground.siteName, edit, expected).finally(() => this.underWay--);
+		let result = await client.keep(this.ground.siteName, edit, expected).finally(() => this.underWay--);
 		// What stands there is what is sent: it was kept before, as one left.
 		if (result.kind === 'conflict' && sameJson(result.current, 'tag' in edit ? edit.body : edit.changes))
 			result = { kind: 'kept' };
@@ -245,7 +245,8 @@ export class Drafts {
 			if (edit.place.layer !== 'page' || conflict || this.ground.isBroken(edit)) continue;
 			// What is on its way stands there before this comes.
 			const sent = this.onItsWay.get(key);
-			if (!sent || !sameJson(sent.edit, edit)) api.keepOnLeaving(this.ground.siteName, edit, sent ? sent.mine : base);
+			if (!sent || !sameJson(sent.edit, edit))
+				client.keepOnLeaving(this.ground.siteName, edit, sent ? sent.mine : base);
 		}
 	}
 

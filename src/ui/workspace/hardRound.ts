@@ -1,5 +1,5 @@
 import { HARD_KINDS, type HardPage } from '$core';
-import * as api from '$ui/api';
+import { call, isRefused } from '$ui/client';
 
 /** The round of the pages of a type that are hard on its templates: each comes once, then they are looked for anew. */
 export class HardRound {
@@ -12,8 +12,8 @@ export class HardRound {
 	/** The next one with what makes it hard in a sentence; undefined for none; a sentence alone when it is refused. */
 	async next(type: string): Promise<{ readonly path?: string; readonly says: string } | undefined> {
 		if (this.type !== type || this.at + 1 >= this.pages.length) {
-			const found = await api.hard(this.siteName, type);
-			if (api.isRefused(found)) return { says: found.refused };
+			const found = await call('GET /sites/{site}/hard', { site: this.siteName, query: { type } });
+			if (isRefused(found)) return { says: found.refused };
 			[this.type, this.pages, this.at] = [type, byPath(found), -1];
 		}
 		const next = this.pages[++this.at];

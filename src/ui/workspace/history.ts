@@ -1,4 +1,4 @@
-import type * as api from '$ui/api';
+import type { Refused } from '$ui/client';
 import { TakingBack } from '$ui/parts/takingBack.svelte';
 
 /** Takes edits of the working copy back, or does them again; each is an edit that every tab sees. */
@@ -26,7 +26,7 @@ export class History {
 	 * Takes an edit back, by its number or by its place in the record; gives the refusal. `removes` says how many pages go by
 	 * it, where that is much.
 	 */
-	takeBack = async (which: 'last' | 'again' | number, removes?: number): Promise<api.Refused | undefined> => {
+	takeBack = async (which: 'last' | 'again' | number, removes?: number): Promise<Refused | undefined> => {
 		const refusal = await this.taking.run(this.siteName, which, removes);
 		if (!refusal) await this.changed();
 		return refusal;

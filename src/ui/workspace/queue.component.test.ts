@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
-import { ask, isRefused } from '../api';
+import { call, isRefused } from '../client';
 import { Drafts } from './drafts.svelte';
 import { Neighbours } from './sharing';
 
@@ -124,18 +124,19 @@ test('the others are told also by who has left, and what was heard is not said a
 });
 
 test('half an answer is no answer', async () => {
+	const ask = () => call('GET /sites/{site}/worst', { site: 'S' });
 	const answering = (text: string, status = 200) =>
 		vi.spyOn(globalThis, 'fetch').mockResolvedValue(new Response(text, { status }));
 	answering('{"rows":[1,');
-	expect(await ask('/x')).toEqual({ refused: expect.stringContaining('broke off') });
+	expect(await ask()).toEqual({ refused: expect.stringContaining('broke off') });
 	answering('');
-	expect(isRefused(await ask('/x'))).toBe(true);
+	expect(isRefused(await ask())).toBe(true);
 	answering('<html>', 502);
-	expect(await ask('/x')).toEqual({ refused: 'The server answered 502. Try again; what you wrote is still here.' });
+	expect(await ask()).toEqual({ refused: 'The server answered 502. Try again; what you wrote is still here.' });
 	answering('{"detail":"No.","removes":7}', 409);
-	expect(await ask('/x')).toEqual({ refused: 'No.', removes: 7 });
+	expect(await ask()).toEqual({ refused: 'No.', removes: 7 });
 	answering('[]');
-	expect(await ask('/x')).toEqual([]);
+	expect(await ask()).toEqual([]);
 	vi.spyOn(globalThis, 'fetch').mockRejectedValue(new Error('down'));
-	expect(await ask('/x')).toEqual({ refused: expect.stringContaining('does not answer') });
+	expect(await ask()).toEqual({ refused: expect.stringContaining('does not answer') });
 });

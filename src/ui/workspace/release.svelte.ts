@@ -1,9 +1,10 @@
 import { describeFinding, type Finding } from '$core';
-import * as api from '$ui/api';
+import type { Pending } from '$server/web/pending';
+import { call, isRefused, release } from '$ui/client';
 
 /** What waits for the next release, and the making of it. */
 export class BenchRelease {
-	pending = $state.raw<api.Pending | undefined>();
+	pending = $state.raw<Pending | undefined>();
 	/** Why it is not known what differs, where it could not be asked. */
 	unknown = $state<string | undefined>();
 	/** How far a release that is under way is. */
@@ -21,12 +22,12 @@ export class BenchRelease {
 	async refresh() {
 		const mine = ++this.asking;
 		for (;;) {
-			const pending = await api.pending(this.siteName);
+			const pending = await call('GET /sites/{site}/pending', { site: this.siteName });
 			if (mine !== this.asking) return;
 			// What was known before is not known any more.
-			this.pending = api.isRefused(pending) ? undefined : pending;
-			this.unknown = api.isRefused(pending) ? pending.refused : undefined;
-			if (api.isRefused(pending)) return;
+			this.pending = isRefused(pending) ? undefined : pending;
+			this.unknown = isRefused(pending) ? pending.refused : undefined;
+			if (isRefused(pending)) return;
 			if (pending.unseen === 0) return;
 		}
 	}
@@ -50,9 +51,9 @@ export class BenchRelease {
 	async make(): Promise<{ readonly isMade: boolean; readonly says: string }> {
 		this.making = { done: 0, all: this.pending?.all ?? 0 };
 		const stop = (this.stopping = new AbortController());
-		const result = await api.release(this.siteName, {}, stop.signal, (done, all) => (this.making = { done, all }));
+		const result = await release(this.siteName, {}, stop.signal, (done, all) => (this.making = { done, all }));
 		this.making = undefined;
-		if (api.isRefused(result)) {
+		if (isRefused(result)) {
 			const where = result.removes === undefined ? '' : ' The room of releases asks for it.';
 			return { isMade: false, says: result.refused + where };
 		}

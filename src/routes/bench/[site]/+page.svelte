@@ -3,8 +3,8 @@
 	import { onMount, untrack } from 'svelte';
 	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
 	import { page as place } from '$app/state';
-	import * as api from '$ui/api';
-	import { actOnPage, actOnType, isOnType, type Action } from '$ui/bench/actions';
+	import { call, isRefused } from '$ui/client';
+	import { actOnPage, actOnType, type Action } from '$ui/workspace/actions';
 	import { Bench, type Panel } from '$ui/workspace/bench.svelte';
 	import type { EditableLayer } from '$ui/parts/words';
 	import { commandsOf } from '$ui/bench/commands';
@@ -37,7 +37,9 @@
 	bench.working.fallBehind();
 	/** What was taken back may have brought the page to the bench, or taken it away. */
 	async function reload() {
-		const isThere = !api.isRefused(await api.page(siteName, bench.data.page.path));
+		const isThere = !isRefused(
+			await call('GET /sites/{site}/page', { site: siteName, query: { path: bench.data.page.path } })
+		);
 		if (isThere) await invalidateAll();
 		else await goto(`/bench/${encodeURIComponent(siteName)}`, { invalidateAll: true });
 	}
@@ -153,12 +155,23 @@
 		if (next) bench.message = next.says;
 	}
 	async function act(action: Action) {
-		if (action.do === 'tag') return choose(action.name as string);
-		if (action.do === 'takeAway') return void (takingAway = true);
-		if (action.do === 'makeVersion') return void (making = { language: action.language as string, isVersion: true });
-		if (isOnType(action)) return actOnType(bench, action);
-		const done = await actOnPage(bench, action);
-		if (done) await comeTo(done.path, done.says);
+		switch (action.do) {
+			case 'tag':
+				return choose(action.name);
+			case 'takeAway':
+				return void (takingAway = true);
+			case 'makeVersion':
+				return void (making = { language: action.language, isVersion: true });
+			case 'add':
+			case 'rename':
+			case 'remove':
+			case 'renameField':
+				return actOnType(bench, action);
+			default: {
+				const done = await actOnPage(bench, action);
+				if (done) await comeTo(done.path, done.says);
+			}
+		}
 	}
 	async function comeTo(path: string, told?: string) {
 		neighbours.tell();
@@ -231,8 +244,8 @@
 		})
 	);
 	async function findPages(text: string): Promise<Command[]> {
-		const found = await api.findPages(siteName, text);
-		if (api.isRefused(found)) return [];
+		const found = await call('GET /sites/{site}/pages', { site: siteName, query: { find: text } });
+		if (isRefused(found)) return [];
 		return found.pages.map((page) => ({
 			group: 'Pages',
 			name: page.title || 'No title',

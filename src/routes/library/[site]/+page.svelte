@@ -2,7 +2,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { beforeNavigate, invalidateAll } from '$app/navigation';
 	import { keptCopyOf, findInPicture, type Picture } from '$core';
-	import * as api from '$ui/api';
+	import { call, isRefused } from '$ui/client';
 	import { Bench } from '$ui/workspace/bench.svelte';
 	import { setBench } from '$ui/workspace/context';
 	import DraftNote from '$ui/workspace/DraftNote.svelte';
@@ -68,8 +68,8 @@
 		void bench.refreshUses();
 	}
 	async function remove(picture: Picture) {
-		const answer = await api.removePicture(siteName, picture.src);
-		if (api.isRefused(answer)) return void (bench.message = answer.refused);
+		const answer = await call('DELETE /sites/{site}/pictures', { site: siteName, body: { src: picture.src } });
+		if (isRefused(answer)) return void (bench.message = answer.refused);
 		bench.message = `${nameOfPicture(picture)} is out of the library.`;
 		chosenSource = null;
 		await invalidateAll();

@@ -8,7 +8,7 @@ import { countUnder, reachOf } from '../../jobs/reach';
 import { runJob } from '../../jobs/run';
 import { patiently } from '../../store/opening/patiently';
 import { readFindingsRoom } from '../../web/findings';
-import { watchOf, type Rows } from '../route';
+import { watchedOrDone, type Rows } from '../route';
 
 /** So many edits are listed where nobody says how many. */
 const USUAL_EDITS = 50;
@@ -57,7 +57,7 @@ export const EDITS = {
 		const input = { db: store.file, site, ...(removes !== undefined && { removes }) };
 		const { result, revision, edit } = await patiently(() =>
 			inThread
-				? runJob('takeBack', { ...input, edit: meant }, watchOf({ say, signal }))
+				? runJob('takeBack', { ...input, edit: meant }, watchedOrDone({ say, signal }))
 				: takeBack(store, site, which, 'bench', removes)
 		);
 		return { revision, edit, ...result };

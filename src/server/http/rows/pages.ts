@@ -12,7 +12,7 @@ import type { Store } from '../../store/store';
 import { readBenchData, readWhatLeads } from '../../web/benchData';
 import { filterOf, readGrid } from '../../web/grid';
 import { readWorst } from '../../web/worst';
-import { watchOf, type Rows } from '../route';
+import { watched, type Rows } from '../route';
 
 /** At most so many pages are found at a time. */
 const MOST_FOUND = 40;
@@ -37,7 +37,7 @@ export const PAGES = {
 
 	'POST /sites/{site}/batch': async ({ store, site, body, say, signal }) => {
 		const input = { db: store.file, site, ...readBatch({ ...body }) };
-		const done = await patiently(() => runJob('batch', input, { signal, ...watchOf({ say, signal }) }));
+		const done = await patiently(() => runJob('batch', input, watched({ say, signal })));
 		freshenSoon(store, site);
 		return done;
 	},
@@ -66,7 +66,7 @@ export const PAGES = {
 		const done = await runJob(
 			'csvBack',
 			{ db: store.file, site, file },
-			{ gives: [file.buffer], ...watchOf({ say, signal }) }
+			{ gives: [file.buffer], ...watched({ say, signal }) }
 		);
 		freshenSoon(store, site);
 		return done;
@@ -76,7 +76,7 @@ export const PAGES = {
 		runJob(
 			'compareCsv',
 			{ db: store.file, site, file: bytes! },
-			{ gives: [bytes!.buffer], ...watchOf({ say, signal }) }
+			{ gives: [bytes!.buffer], ...watched({ say, signal }) }
 		),
 
 	'GET /sites/{site}/filters': ({ store, stored }) => store.table.filters.all(stored.id),

@@ -14,7 +14,7 @@ import { readPending } from '../../web/pending';
 import { readSheet } from '../../web/sheet';
 import { readSitemap } from '../../web/sitemaps';
 import { viaFor } from '../../web/working';
-import { watchOf, type Rows } from '../route';
+import { watched, watchedOrDone, type Rows } from '../route';
 
 /** So many releases, and pages that differ, are told at a time. */
 const MOST_TOLD = 100;
@@ -39,7 +39,7 @@ export const RELEASES = {
 		const input = { db: store.file, site, ...noteOf(note), ...(only && { only }), ...sureOf(removes) };
 		const make = async () => {
 			await runJob('gather', { db: store.file, site });
-			return runJob('release', input, watchOf({ say, signal }));
+			return runJob('release', input, watchedOrDone({ say, signal }));
 		};
 		const key = headers.get('idempotency-key');
 		return key === null ? make() : once(store, site, key, input, make);
@@ -50,7 +50,7 @@ export const RELEASES = {
 	'POST /sites/{site}/releases': ({ store, site, stored, body: { backTo: to, note, removes }, say, signal }) => {
 		refuseReleases(store, stored.id, [to]);
 		const input = { db: store.file, site, to, ...noteOf(note), ...sureOf(removes) };
-		return patiently(() => runJob('goBack', input, watchOf({ say, signal })));
+		return patiently(() => runJob('goBack', input, watchedOrDone({ say, signal })));
 	},
 
 	'GET /sites/{site}/releases/between': ({ store, site, stored, query: { from, to, path }, signal }) => {
@@ -89,7 +89,7 @@ export const RELEASES = {
 		const client = readersClient();
 		if (!client) throw refuse('no-readers');
 		const work = body.do === 'look' ? lookAtCards : tellReaders;
-		return { asked: await work(store, client, site, { say: say!, signal }) };
+		return { asked: await work(store, client, site, { say: say ?? (() => undefined), signal }) };
 	},
 
 	'POST /sites/{site}/probe': ({ store, site, stored, body: { address }, signal }) =>
@@ -99,7 +99,7 @@ export const RELEASES = {
 
 	'POST /sites/{site}/drift': async ({ store, site, stored, say, signal }) => {
 		const input = { db: store.file, site, via: viaFor(stored.site.base) };
-		return { drift: await runJob('drift', input, watchOf({ say, signal })) };
+		return { drift: await runJob('drift', input, watched({ say, signal })) };
 	},
 
 	'PUT /sites/{site}/drift': ({ store, site, body: { every } }) => setSchedule(store, site, every),

@@ -29,17 +29,12 @@ export const SITES = {
 
 	'POST /table': ({ body: { base, ...said }, bytes, signal }) => {
 		if (!bytes) throw refuse('table-file-missing');
-		return runJob(
-			'lookAtTable',
-			{ file: bytes, said, base: base || UNKNOWN_BASE },
-			{ signal, gives: [bytes.buffer] }
-		);
+		return runJob('lookAtTable', { file: bytes, said, base: base || UNKNOWN_BASE }, { signal, gives: [bytes.buffer] });
 	},
 
 	'GET /sites/{site}/pictures': ({ store, stored }) => store.pictures.all(stored.id),
 
-	'POST /sites/{site}/pictures': ({ store, site, bytes, headers }) =>
-		takePicture(store, site, bytes!, nameIn(headers)),
+	'POST /sites/{site}/pictures': ({ store, site, bytes, headers }) => takePicture(store, site, bytes!, nameIn(headers)),
 
 	'POST /sites/{site}/pictures/fetched': async ({ store, site, body }) =>
 		takePicture(store, site, await fetchPicture(body.address)),

@@ -107,8 +107,10 @@ export interface EditEntry {
 	readonly takesBack?: number;
 }
 
-export interface RecordedEdit extends Omit<EditEntry, 'site'> {
+export interface RecordedEdit extends Omit<EditEntry, 'site' | 'takesBack'> {
 	readonly id: number;
+	/** The edit that it takes back, or does again. */
+	readonly takesBack: number | null;
 	readonly isBack: boolean;
 }
 
