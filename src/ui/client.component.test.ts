@@ -48,9 +48,9 @@ test('a refusal is told with what is to be said, before the first line as after 
 });
 
 test('an address names its site and what is asked, whatever they hold', () => {
-	expect(addressOf('GET /sites/{site}/grid', { site: 'A/b & c', query: { q: 'ü?', type: '', limit: 0, sort: undefined } })).toBe(
-		'/api/sites/A%2Fb%20%26%20c/grid?q=%C3%BC%3F&limit=0'
-	);
+	expect(
+		addressOf('GET /sites/{site}/grid', { site: 'A/b & c', query: { q: 'ü?', type: '', limit: 0, sort: undefined } })
+	).toBe('/api/sites/A%2Fb%20%26%20c/grid?q=%C3%BC%3F&limit=0');
 	expect(addressOf('POST /table', {})).toBe('/api/table');
 });
 
