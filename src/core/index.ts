@@ -1,6 +1,14 @@
 /** The only door to the core. */
 export * from './model';
-export { formatIssue, formatIssueWithCaret, nearestName, positionAt, type Issue, type IssueCode } from './issue';
+export {
+	formatIssue,
+	formatIssueWithCaret,
+	nearestName,
+	nearestWithin,
+	positionAt,
+	type Issue,
+	type IssueCode
+} from './issue';
 export { CATALOGUE, TAG_NAMES, findTag } from './catalogue/catalogue';
 export type { TagDefinition, TagFamily, TagKind, TagPlace } from './catalogue/types';
 export { parseTemplate } from './template/parse';
@@ -59,7 +67,7 @@ export { fitText, isWrittenToTheLeft, LINE_HEIGHT, type FittedText, type Measure
 export { iconsOf, MANIFEST_PATH, nameOfIcon, readIconName, webManifest, type IconFile } from './pictures/icons';
 export { readingOfBody } from './resolve/builtIns';
 export { BUILT_IN_PICTURES, LEAST_IN_BODY } from './resolve/pictures';
-export { ROBOTS_DIRECTIVES } from './resolve/legal';
+export { expectedOf, legalValue, ROBOTS_DIRECTIVES } from './resolve/legal';
 export type { Head, HeadTag } from './resolve/head';
 export type { Outcome, SkippedSource, Trace, TraceStep, Withheld } from './resolve/trace';
 export { toText } from './template/values';

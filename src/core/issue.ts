@@ -139,13 +139,18 @@ const LEAST_BEGINNING = 3;
 
 /** The known name nearest to the one seen, or undefined when none is near enough to be meant. */
 export function nearestName(seen: string, names: Iterable<string>): string | undefined {
-	if (seen.length > 80) return undefined;
 	const all = [...names];
 	const whole = seen.length < LEAST_BEGINNING ? [] : all.filter((name) => name.startsWith(seen));
 	if (whole.length === 1) return whole[0];
+	return nearestWithin(seen, all, Math.max(1, Math.floor(seen.length / 3)));
+}
+
+/** The name from which the one seen is the fewest edits away, if not more than `most`. */
+export function nearestWithin(seen: string, names: Iterable<string>, most: number): string | undefined {
+	if (seen.length > 80) return undefined;
 	let best: string | undefined;
-	let least = Math.max(1, Math.floor(seen.length / 3)) + 1;
-	for (const name of all) {
+	let least = most + 1;
+	for (const name of names) {
 		if (Math.abs(name.length - seen.length) >= least) continue;
 		const steps = distance(seen.toLowerCase(), name.toLowerCase());
 		if (steps < least) [best, least] = [name, steps];

@@ -2,7 +2,7 @@ import { type ReaderCase, SITE, WORDS, TAGS, page, html, picture, one, tagged, a
 
 /** Markup as people and tools write it. */
 export const MARKUP: ReaderCase[] = [
-	one('tags by name instead of property', html(page(TAGS.replaceAll('property=', 'name='))), []),
+	one('tags by name instead of property', html(page(TAGS.replaceAll('property=', 'name='))), ['near-tag']),
 	one('tags in capitals', html(page(TAGS.replace('property="og:title"', 'PROPERTY="OG:TITLE"'))), [], {
 		cards: { gangway: { title: 'Eider' } }
 	}),

@@ -27,7 +27,7 @@ export const MORE: ReaderCase[] = [
 			cards: { almanac: { title: 'Of eiders', picture: `${SITE}/p.jpg` } }
 		}
 	),
-	added('JSON-LD that cannot be read', '<script type="application/ld+json">{"headline": </script>', [], {
+	added('JSON-LD that cannot be read', '<script type="application/ld+json">{"headline": </script>', ['broken-data'], {
 		cards: { almanac: { title: 'Eider' } }
 	}),
 	one('itemprop', html(page(TAGS, `<div itemscope><span itemprop="name">Eider by its name</span></div>${WORDS}`)), [], {

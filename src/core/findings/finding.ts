@@ -2,6 +2,7 @@ import { formatIssue, type Issue, type IssueCode } from '../issue';
 import { PAGE_KINDS } from './kinds/pages';
 import { PICTURE_KINDS } from './kinds/pictures';
 import { SERVED_KINDS } from './kinds/served';
+import { VALUE_KINDS } from './kinds/values';
 import { WHOLE_KINDS } from './kinds/whole';
 import type { Kind } from './kinds/kind';
 
@@ -12,7 +13,7 @@ export type Target =
 	| { readonly of: 'page'; readonly path: string }
 	| { readonly of: 'picture'; readonly src: string };
 
-const KINDS = { ...PAGE_KINDS, ...PICTURE_KINDS, ...WHOLE_KINDS, ...SERVED_KINDS };
+const KINDS = { ...PAGE_KINDS, ...PICTURE_KINDS, ...WHOLE_KINDS, ...SERVED_KINDS, ...VALUE_KINDS };
 
 /** What is wrong in a rule, a template or extra markup, as its check found it. */
 export interface RuleData {

@@ -4,6 +4,7 @@ import type { TagDefinition } from '../catalogue/types';
 import { settleText } from '../text/text';
 import { attribute, elementsOf, nameOfAlternate, readRefresh } from './readPage';
 import { parseDocument } from './parseBounded';
+import { nearTagsIn, type NearTag } from './nearTags';
 import { textOf } from './plainText';
 
 /** One tag of a head as it is served. */
@@ -42,13 +43,19 @@ export interface ServedHead {
 	readonly refresh: { readonly to: string; readonly seconds: number } | undefined;
 	/** There is a field for a password, or one for a name or an address in a page that says that one signs in there. */
 	readonly asksToSignIn: boolean;
+	/** What is nearly a tag of the head. */
+	readonly near: readonly NearTag[];
+	/** JSON-LD that cannot be read, by the line that it begins in, and why. */
+	readonly brokenData: readonly { readonly line: number; readonly why: string }[];
+	/** The language that the document says it is in, as written. */
+	readonly language: string | undefined;
 	/** Where the declaration of the encoding ends, in characters, and what it says; undefined for none. */
 	readonly charsetAt: number | undefined;
 	readonly charset: string | undefined;
 }
 
-/** Elements that make tags. */
-const PLACED = new Set(['title', 'meta', 'link']);
+/** Elements whose place in the text is told. */
+const PLACED = new Set(['title', 'meta', 'link', 'script']);
 const LINKS = /^(canonical|icon|shortcut icon|apple-touch-icon|manifest|alternate|author|me)$/;
 const MOST_PICTURES = 20;
 /** Tags that are kept of one page: no head has as many. */
@@ -70,6 +77,9 @@ export function readServedHead(html: string): ServedHead {
 		if (value && !more.has(name)) more.set(name, value.slice(0, LONGEST_MORE));
 	};
 	let [words, scripts, isBelow, asksForPassword, asksForName] = [0, 0, false, false, false];
+	const near: NearTag[] = [];
+	const brokenData: { line: number; why: string }[] = [];
+	let language: string | undefined;
 	let oembed: string | undefined;
 	let base: string | undefined;
 	let refresh: ServedHead['refresh'];
@@ -77,13 +87,16 @@ export function readServedHead(html: string): ServedHead {
 	let charset: string | undefined;
 	for (const element of elementsOf(document)) {
 		const { tagName } = element;
-		if (tagName === 'body') {
+		if (tagName === 'html') language = attribute(element, 'lang');
+		else if (tagName === 'body') {
 			isBelow = true;
 			words = countWords(textOf(element));
 		} else if (tagName === 'script') {
-			if (/^application\/ld\+json\b/i.test(attribute(element, 'type')?.trim() ?? ''))
-				sayLinkedData(scriptOf(element), say);
-			else scripts++;
+			if (/^application\/ld\+json\b/i.test(attribute(element, 'type')?.trim() ?? '')) {
+				const why = sayLinkedData(scriptOf(element), say);
+				if (why !== undefined && brokenData.length < MOST_PICTURES)
+					brokenData.push({ line: element.sourceCodeLocation?.startLine ?? 1, why });
+			} else scripts++;
 		} else if (tagName === 'h1') say('h1', settleText(textOf(element)));
 		else if (tagName === 'base') base ??= attribute(element, 'href');
 		else if (tagName === 'img') {
@@ -109,6 +122,7 @@ export function readServedHead(html: string): ServedHead {
 			oembed ??= attribute(element, 'href')?.trim();
 		const property = attribute(element, 'itemprop')?.trim();
 		if (property && /^[\w-]{1,40}$/.test(property)) say(`itemprop:${property}`, propertyOf(element));
+		if (!isBelow && near.length < MOST_PICTURES) near.push(...nearTagsIn(element));
 		for (const name of namesOf(element)) {
 			const tag = servedTag(element, name, isBelow);
 			if (tag && tags.length < MOST_TAGS) tags.push(tag);
@@ -117,7 +131,10 @@ export function readServedHead(html: string): ServedHead {
 	const title = tags.find(({ name }) => name === 'title')?.value ?? '';
 	const saysSignIn = [title, more.get('h1') ?? ''].some((text) => SIGNS_IN.test(text));
 	const asksToSignIn = asksForPassword || (asksForName && saysSignIn);
-	return { tags, pictures, more, oembed, words, scripts, base, refresh, asksToSignIn, charsetAt, charset };
+	return {
+		...{ tags, pictures, more, oembed, words, scripts, base, refresh, asksToSignIn, near, brokenData, language },
+		...{ charsetAt, charset }
+	};
 }
 
 /** So much is kept of what a page says beside its tags (UTF-16 code units), and read of JSON-LD. */
@@ -140,23 +157,27 @@ function propertyOf(element: Tree.Element): string | undefined {
 	return address?.trim() ?? settleText(textOf(element));
 }
 
-/** The first thing of JSON-LD that has a name, with its description and picture. What cannot be read says nothing. */
-function sayLinkedData(text: string, say: (name: string, value: string | undefined) => void) {
-	if (text.length > LONGEST_LINKED_DATA) return;
+/**
+ * Says the first thing of JSON-LD that has a name, with its description and picture. What cannot be read says nothing; then
+ * it gives why.
+ */
+function sayLinkedData(text: string, say: (name: string, value: string | undefined) => void): string | undefined {
+	if (text.length > LONGEST_LINKED_DATA) return undefined;
 	let data: unknown;
 	try {
 		data = JSON.parse(text);
-	} catch {
-		return;
+	} catch (error) {
+		return (error as Error).message;
 	}
 	const things = thingsIn(data);
 	const thing = things.find((one) => typeof one.headline === 'string' || typeof one.name === 'string') ?? things[0];
-	if (!thing) return;
+	if (!thing) return undefined;
 	for (const name of ['headline', 'name', 'description'] as const)
 		if (typeof thing[name] === 'string') say(`ld:${name}`, settleText(thing[name]));
 	const [image] = [thing.image].flat();
 	const address = typeof image === 'string' ? image : image?.url;
 	if (typeof address === 'string') say('ld:image', address.trim());
+	return undefined;
 }
 
 /** What of it is read; anything else may stand there. */

@@ -57,7 +57,7 @@ describe('a folder of HTML, as it stands', () => {
 		['sound.html', []],
 		['bare.html', ['missing-tag description -', 'missing-tag og:image -']],
 		['twice.html', ['doubled-tag og:title 8']],
-		['relative.html', ['relative-address og:video 10']],
+		['relative.html', ['relative-address og:video 10', 'file-missing og:video 10']],
 		['local.html', ['local-served og:url 10']],
 		['hidden.html', ['noindex-served robots 10']],
 		['gone.html', ['canonical-nowhere canonical 7']],
@@ -71,7 +71,11 @@ describe('a folder of HTML, as it stands', () => {
 
 	test('a page is found with and without its ending, and with and without the slash', () => {
 		const found = findInFolder(folder).findings;
-		for (let at = 0; at < 7; at++) expect([at, told(found, `link${at}.html`)]).toEqual([at, []]);
+		// Each names another page, that is there.
+		for (let at = 0; at < 7; at++) {
+			const code = at === 6 ? 'names-home' : 'names-other';
+			expect([at, told(found, `link${at}.html`)]).toEqual([at, [`${code} canonical 7`]]);
+		}
 	});
 
 	test('a folder without pages says so', () => {

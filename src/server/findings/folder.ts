@@ -11,9 +11,10 @@ import {
 	type ServedHead
 } from '$core';
 import { refuse } from '../errors';
-import { decodeFile } from '../files/encoding';
-import { decoded, fileAt, formsOf, isHtmlName, openFolder, pathOfFile, shownName, walkFolder } from '../files/folder';
-import { findInServedHead } from '../probes/served';
+import { declaredEncoding, decodeFile } from '../files/encoding';
+import { fileAt, isHtmlName, openFolder, pathOfFile, shownName, walkFolder } from '../files/folder';
+import { findInEncoding, findInServedHead } from '../probes/served';
+import { findLinks, saidBy, type Said } from './folderLinks';
 
 /** A finding in a file, with the line that it is about, from 1. */
 export interface FileFinding {
@@ -21,18 +22,6 @@ export interface FileFinding {
 	readonly line: number | undefined;
 	readonly column: number | undefined;
 	readonly finding: Finding;
-}
-
-/** What a page says of itself, for comparing it with the others. */
-interface Said {
-	readonly file: string;
-	readonly path: string;
-	readonly title: string;
-	readonly description: string;
-	readonly picture: string;
-	readonly canonical: string;
-	readonly versions: readonly { readonly language: string; readonly to: string; readonly line: number }[];
-	readonly lineOf: (tag: string) => number | undefined;
 }
 
 /** Nobody's rules stand behind what a file says: only the text itself tells. */
@@ -60,19 +49,27 @@ export function findInFolder(folder: string): { readonly findings: FileFinding[]
 	const found: FileFinding[] = [];
 	const all: Said[] = [];
 	for (const { path } of files) {
-		const { text } = decodeFile(readFileSync(fileAt(top, path)));
-		const head = readServedHead(text);
+		const bytes = readFileSync(fileAt(top, path));
+		const head = readServedHead(decodeFile(bytes).text);
 		// A page that only leads on says nothing to anyone.
 		if (head.refresh && head.refresh.seconds <= 15) continue;
 		const file = shownName(path);
 		const page: Page = { path: pathOfFile(path), type: 'page', state: 'live', fields: {}, rules: [] };
-		for (const one of findInFile(page, head)) {
+		for (const one of [...findInFile(page, head), ...findInBytes(page, head, bytes)]) {
 			const at = lineOf(head, one);
 			found.push({ file, line: at?.line, column: at?.column, finding: one });
 		}
 		all.push(saidBy(file, page.path, head));
 	}
-	return { findings: [...found, ...findShared(all), ...findLinks(all)], files: all.length };
+	return { findings: [...found, ...findShared(all), ...findLinks(all, top)], files: all.length };
+}
+
+/** What of its encoding the file leaves to be guessed. */
+function findInBytes({ path }: Page, head: ServedHead, body: Buffer): Finding[] {
+	const declared = declaredEncoding(body);
+	const hasMark = body.subarray(0, 3).equals(Buffer.from([0xef, 0xbb, 0xbf])) || declared?.startsWith('utf-16');
+	const from = hasMark ? 'byte-order-mark' : declared === undefined ? 'bytes' : 'markup';
+	return findInEncoding(head, { said: undefined, from, body }, { of: 'page', path });
 }
 
 function findInFile(page: Page, served: ServedHead): Finding[] {
@@ -94,24 +91,10 @@ function headOf({ tags }: ServedHead): Head {
 	} as unknown as Head;
 }
 
-function lineOf({ tags }: ServedHead, { tag, data }: Finding) {
+function lineOf({ tags, near }: ServedHead, { tag, data }: Finding) {
 	const line = (data as { line?: number }).line;
-	return tags.find((one) => (line === undefined ? one.name === tag : one.line === line && one.name === tag));
-}
-
-function saidBy(file: string, path: string, { tags }: ServedHead): Said {
-	const own = tags.filter(({ isBelow }) => !isBelow);
-	const value = (name: string) => own.find((one) => one.name === name)?.value ?? '';
-	return {
-		...{ file, path, title: value('title'), description: value('description') },
-		...{ picture: value('og:image'), canonical: value('canonical') },
-		versions: own.flatMap(({ name, value: to, attributes, line }) =>
-			name === 'alternate' && attributes.hreflang && attributes.hreflang !== 'x-default'
-				? [{ language: attributes.hreflang, to, line }]
-				: []
-		),
-		lineOf: (name) => own.find((one) => one.name === name)?.line
-	};
+	const at = tags.find((one) => (line === undefined ? one.name === tag : one.line === line && one.name === tag));
+	return at ?? near.find((one) => one.line === line) ?? (line === undefined ? undefined : { line, column: undefined });
 }
 
 function findShared(all: readonly Said[]): FileFinding[] {
@@ -138,55 +121,4 @@ function findShared(all: readonly Said[]): FileFinding[] {
 		...of('description', 'shared-description', 'description', LEAST_SHARED),
 		...of('picture', 'shared-picture', 'og:image', 5)
 	];
-}
-
-/** The path under the site that an address names, where the site's address can be told from the files themselves. */
-function pathIn(base: string | undefined, address: string): string | undefined {
-	if (address.startsWith('/') && !address.startsWith('//')) return address;
-	return base !== undefined && address.startsWith(base) ? `/${address.slice(base.length)}` : undefined;
-}
-
-function findLinks(all: readonly Said[]): FileFinding[] {
-	const base = baseOf(all);
-	const pages = new Map(all.flatMap((one) => formsOf(one.path).map((path) => [path, one] as const)));
-	const found: FileFinding[] = [];
-	for (const one of all) {
-		const at = { file: one.file, column: undefined };
-		const target = { of: 'page', path: one.path } as const;
-		const stands = pathIn(base, one.canonical);
-		if (stands !== undefined && !pages.has(plain(stands)))
-			found.push({
-				...{ ...at, line: one.lineOf('canonical') },
-				finding: finding('canonical-nowhere', target, 'canonical', {
-					...{ path: one.path, to: one.canonical, why: 'is no page of the folder' }
-				})
-			});
-		for (const { language, to, line } of one.versions) {
-			const path = pathIn(base, to);
-			if (path === undefined) continue;
-			const other = pages.get(plain(path));
-			if (other === one) continue;
-			const data = { path: one.path, language, to };
-			if (!other)
-				found.push({
-					...at,
-					line,
-					finding: finding('version-nowhere', target, 'hreflang', { ...data, why: 'is no page of the folder' })
-				});
-			else if (!other.versions.some((back) => formsOf(one.path).includes(plain(pathIn(base, back.to) ?? ''))))
-				found.push({ ...at, line, finding: finding('version-one-way', target, 'hreflang', data) });
-		}
-	}
-	return found;
-}
-
-const plain = (path: string) => decoded(path.split(/[?#]/, 1)[0] as string);
-/** The base that most canonical addresses have in common with the paths of their files. */
-function baseOf(all: readonly Said[]): string | undefined {
-	const counts = new Map<string, number>();
-	for (const { canonical } of all) {
-		const origin = /^https?:\/\/[^/]+\//i.exec(canonical)?.[0];
-		if (origin) counts.set(origin, (counts.get(origin) ?? 0) + 1);
-	}
-	return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
 }

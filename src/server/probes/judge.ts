@@ -2,7 +2,7 @@ import { charsetIn, finding, hidesFromSearch, parseUrl, type Card, type Finding,
 import { labelled } from '../fetching/charset';
 import type { TracedFetch } from '../fetching/trace';
 import type { Robots } from '../imports/web/robots';
-import { directivesFor, findInServedHead, keptOut, keptOutBy, needsScripts } from './served';
+import { directivesFor, findInEncoding, findInServedHead, keptOut, keptOutBy, needsScripts } from './served';
 import {
 	leadsOn,
 	isBrokenOff,
@@ -269,13 +269,7 @@ function judgeText(all: readonly Looked[], { page, head, encoding, bytesTo }: Fe
 		found.push(finding('unknown-charset', PLACE, undefined, { label: said.slice(0, 40) }));
 	else if (said && inPage && encodingOf(said) !== encodingOf(inPage))
 		found.push(finding('wrong-charset', PLACE, undefined, { header: said, markup: inPage }));
-	if (!said && encoding.from === 'bytes' && inMarkup === undefined && page.body.some((byte) => byte > 127))
-		found.push(finding('no-charset', PLACE, undefined, {}));
-	for (const { name, value, line, isBelow } of head.tags)
-		if (!isBelow && value.includes('\uFFFD'))
-			found.push(finding('broken-characters', PLACE, name, { tag: name, line, value: value.slice(0, 60) }));
-	if (!said && encoding.from !== 'byte-order-mark' && (head.charsetAt ?? 0) > 1024)
-		found.push(finding('late-charset', PLACE, undefined, {}));
+	found.push(...findInEncoding(head, { said, from: encoding.from, body: page.body }, PLACE));
 	const far = all.filter(
 		({ reads, fetched }) => fetched && fetched.head.tags.some((tag) => !tag.isBelow && fetched.bytesTo(tag) > reads)
 	);

@@ -8,7 +8,9 @@ import {
 	type ServedTag,
 	type Target
 } from '$core';
+import { labelled, type CharsetSource } from '../fetching/charset';
 import { clock } from '../waiting';
+import { findInValues } from './values';
 
 /** Tags that each reader asks for before all others; without one its card says less. */
 const WANTED = ['title', 'description', 'og:title', 'og:image'];
@@ -52,7 +54,7 @@ function isOverdue(directives: string, now: number): boolean {
 
 /** What stands in a tag where a template was not filled in. */
 const LEFT =
-	/\{\{[^{}]{0,60}\}\}|\{%[^{}%]{0,60}%\}|\$\{[^{}]{0,60}\}|<%[^%]{0,60}%>|<\?(?:php|=)|%%\w{1,40}%%|\[object Object\]|^\s*(?:undefined|null|NaN)\s*$/;
+	/\{\{[^{}]{0,60}\}\}|\{%[^{}%]{0,60}%\}|\$\{[^{}]{0,60}\}|<%[^%]{0,60}%>|<\?(?:php|=)|%%\w{1,40}%%|\[object Object\]|#\{[^{}]{0,60}\}|%[A-Z][A-Z_]{2,40}%|\{[a-z_]{2,30}(?:\.[a-z_]{2,30})+\}|^\s*(?:undefined|null|NaN|__\w{2,40}__|\$\w{2,40}|%s)\s*$/;
 /** A character reference that is still one after reading: it was escaped twice. */
 const ESCAPED = /&(?:amp|lt|gt|quot|apos|nbsp|#\d{1,7}|#x[\da-f]{1,6});/i;
 /** So much of a value is looked through. */
@@ -64,6 +66,30 @@ const SCHEME = /^([a-z][a-z0-9+.-]*):/i;
 /** Text that was read as windows-1252 and written as UTF-8: what two bytes of a letter come to then. */
 const DOUBLE_ENCODED =
 	/[\u00c2\u00c3][\u0080-\u00bf\u0152\u0153\u0160\u0161\u0178\u017d\u017e\u0192\u02c6\u02dc\u2013-\u203a\u20ac\u2122]|\u00e2\u20ac[\u0080-\u00bf\u0153\u2018-\u2122\u02dc]/;
+
+/** How a page says what its bytes stand for. */
+export interface SaidEncoding {
+	/** By its `Content-Type`. */
+	readonly said: string | undefined;
+	/** What was gone by in reading it. */
+	readonly from: CharsetSource;
+	readonly body: Uint8Array;
+}
+
+/** What of the encoding makes readers guess, or read on before they know it. */
+export function findInEncoding(head: ServedHead, { said, from, body }: SaidEncoding, target: Target): Finding[] {
+	const found: Finding[] = [];
+	if (head.charset !== undefined && labelled(head.charset) === undefined)
+		found.push(finding('unknown-charset', target, undefined, { label: head.charset.slice(0, 40) }));
+	if (!said && from === 'bytes' && head.charset === undefined && body.some((byte) => byte > 127))
+		found.push(finding('no-charset', target, undefined, {}));
+	for (const { name, value, line, isBelow } of head.tags)
+		if (!isBelow && value.includes('\uFFFD'))
+			found.push(finding('broken-characters', target, name, { tag: name, line, value: value.slice(0, 60) }));
+	if (!said && from !== 'byte-order-mark' && (head.charsetAt ?? 0) > 1024)
+		found.push(finding('late-charset', target, undefined, {}));
+	return found;
+}
 
 /** A page of so few words that has scripts is written by them. */
 const FEWEST_WORDS = 40;
@@ -77,6 +103,11 @@ export function needsScripts(head: ServedHead): boolean {
 		isShell(head) && !says('og:title', 'twitter:title') && !(says('title') && says('description', 'og:description'))
 	);
 }
+
+/** Tags that stand once in what Kephalon writes, and several times in files that are right: one for each size or screen, or joined. */
+const REPEATED_ELSEWHERE = new Set(['keywords', 'author', 'robots', 'apple-touch-icon']);
+const mayRepeat = ({ name, attributes }: ServedTag) =>
+	REPEATED_ELSEWHERE.has(name) || name.startsWith('meta:') || attributes.media !== undefined;
 
 /** What is wrong with the tags of a head as it is served, by those who read links; each with its line. */
 export function findInServedHead(head: ServedHead, asking: readonly ReaderProfile[], target: Target): Finding[] {
@@ -94,7 +125,7 @@ export function findInServedHead(head: ServedHead, asking: readonly ReaderProfil
 	for (const one of own) {
 		const before = first.get(one.name);
 		if (!before) first.set(one.name, one);
-		else if (one.tag && !one.tag.repeated && one.tag.parent === undefined)
+		else if (one.tag && !one.tag.repeated && one.tag.parent === undefined && !mayRepeat(one))
 			found.push(
 				finding('doubled-tag', target, one.name, {
 					tag: one.name,
@@ -128,5 +159,5 @@ export function findInServedHead(head: ServedHead, asking: readonly ReaderProfil
 	if (below.length > 0) found.push(finding('below-head', target, below[0], { tags: [...new Set(below)].slice(0, 5) }));
 	const robots = own.find(({ name, value }) => name === 'robots' && keptOut(value));
 	if (robots) found.push(finding('noindex-served', target, 'robots', { value: robots.value }));
-	return found;
+	return [...found, ...findInValues(head, target)];
 }

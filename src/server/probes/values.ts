@@ -1,0 +1,292 @@
+import {
+	canonicalLanguage,
+	expectedOf,
+	finding,
+	isLanguageTag,
+	legalValue,
+	nearestWithin,
+	parseUrl,
+	ROBOTS_DIRECTIVES,
+	type Finding,
+	type ServedHead,
+	type ServedTag,
+	type TagDefinition,
+	type Target
+} from '$core';
+
+/** So much of a value is looked at, and shown (UTF-16 code units). */
+const MOST_LOOKED = 2000;
+const MOST_SHOWN = 80;
+
+/** Texts that stand where nothing was written yet, in the languages that they are seen in most. */
+const PLACEHOLDERS = new Set(
+	[
+		...[
+			'untitled',
+			'untitled document',
+			'untitled page',
+			'untitled-1',
+			'new document',
+			'new page',
+			'no title',
+			'document'
+		],
+		...[
+			'page title',
+			'site title',
+			'your title',
+			'your title here',
+			'title here',
+			'title goes here',
+			'insert title here'
+		],
+		...['enter title here', 'my title', 'the title', 'title', 'description', 'page description', 'meta description'],
+		...[
+			'your description here',
+			'description here',
+			'description goes here',
+			'enter description here',
+			'add description'
+		],
+		...['insert description here', 'todo', 'tbd', 'fixme', 'xxx', 'n/a', 'na', 'none', 'false'],
+		...[
+			'example title',
+			'sample title',
+			'sample page',
+			'test',
+			'test page',
+			'hello world',
+			'default title',
+			'change me'
+		],
+		...['unbenanntes dokument', 'ohne titel', 'titel', 'beschreibung', 'document sans titre', 'sans titre', 'titre'],
+		...[
+			'documento sin título',
+			'sin título',
+			'título',
+			'documento senza titolo',
+			'senza titolo',
+			'titolo',
+			'naamloos document'
+		],
+		...[
+			'my site',
+			'my website',
+			'my blog',
+			'your company',
+			'your site name',
+			'company name',
+			'site name',
+			'site title'
+		],
+		...['[title]', '[description]', '{title}', '{description}', '<title>', '...', '…', '-', '--', '.', '?', '#']
+	].map((text) => text.toLowerCase())
+);
+const FILLER = /\blorem ipsum\b|\bdolor sit amet\b|\b(?:insert|enter|your) (?:\w+ )?(?:title|description|text) here\b/i;
+/** Elements that text is marked with; names of others stand in titles of those who write about markup. */
+const MARKUP = /<\/?(?:b|i|em|strong|span|br|font|small|sup|sub|u)(?:\s[^<>]{0,80})?\/?>/i;
+/** Tags that show one of these. */
+const IN_WORDS =
+	/^(?:title|description|og:title|og:description|og:site_name|twitter:title|twitter:description|(?:og|twitter):image:alt|author)$/;
+
+/** A letter says nothing, but in scripts whose letters are words. */
+const ONE_LETTER = /^[\p{L}\p{N}\p{P}]$/u;
+const WORDS_OF_A_LETTER = /[\p{Script=Han}\p{Script=Hangul}\p{Script=Hiragana}\p{Script=Katakana}]/u;
+
+/** What is wrong with what the tags of a head say, each by its kind; and what is nearly a tag, or data that cannot be read. */
+export function findInValues(head: ServedHead, target: Target): Finding[] {
+	const own = head.tags.filter(({ isBelow }) => !isBelow);
+	return [
+		...own.flatMap((one) => findInValue(one, target)),
+		...findNear(head.near, target),
+		...head.brokenData.map((data) =>
+			finding('broken-data', target, undefined, { ...data, why: data.why.slice(0, 120) })
+		),
+		...findInLanguages(head, own, target),
+		...findInDates(own, target)
+	];
+}
+
+/** What is nearly a tag; of those that stand in another attribute as a whole, one is told for all. */
+function findNear(near: ServedHead['near'], target: Target): Finding[] {
+	const misplaced = near.filter(({ how }) => how === 'place');
+	const others = near.filter(({ how }) => how !== 'place');
+	const tags = [...new Set(misplaced.map(({ tag }) => tag))].slice(0, 5).join(', ');
+	const told = [
+		...misplaced.slice(0, 1).map((one) => ({ ...one, all: tags })),
+		...others.map((one) => ({ ...one, all: one.tag }))
+	];
+	return told.map(({ how, seen, meant, tag, line, all }) =>
+		finding('near-tag', target, tag, { tag: all, line, how, seen, meant })
+	);
+}
+
+function findInValue({ name, tag, value: whole, line, attributes }: ServedTag, target: Target): Finding[] {
+	const value = whole.slice(0, MOST_LOOKED).trim();
+	if (!tag) return [];
+	const of = { tag: name, line };
+	// A title that is missing or empty is told by who asks for it.
+	if (value === '') return ALWAYS_ASKED.has(name) ? [] : [finding('empty-tag', target, name, of)];
+	if (IN_WORDS.test(name)) return findInWords(name, value, of, target);
+	if (tag.kind === 'address' || tag.kind === 'picture') return findInAddress(tag, value, of, target);
+	// Tags of one's own hold what they like.
+	if (name.startsWith('meta:') || attributes.media !== undefined) return [];
+	return isLegal(tag, value) ? [] : [broken(tag, value, of, target)];
+}
+const ALWAYS_ASKED = new Set(['title', 'description', 'og:title', 'og:image']);
+
+function findInWords(name: string, value: string, of: { tag: string; line: number }, target: Target): Finding[] {
+	const shown = value.slice(0, MOST_SHOWN);
+	if (PLACEHOLDERS.has(value.toLowerCase()) || FILLER.test(value))
+		return [finding('placeholder', target, name, { ...of, value: shown })];
+	const markup = MARKUP.exec(value)?.[0];
+	if (markup !== undefined)
+		return [finding('markup-shown', target, name, { ...of, seen: markup.slice(0, MOST_SHOWN) })];
+	const isTitle = name === 'title' || name === 'og:title' || name === 'twitter:title';
+	if (isTitle && ONE_LETTER.test(value) && !WORDS_OF_A_LETTER.test(value))
+		return [finding('bare-title', target, name, { title: value })];
+	return [];
+}
+
+/** Whether a value is as readers take it. A locale is written in one way, a language tag in another. */
+function isLegal(tag: TagDefinition, value: string): boolean {
+	const legal = legalValue(tag, value, 'UTC');
+	if (legal === undefined) return false;
+	if (tag.fact === 'width' || tag.fact === 'height') return legal !== '0';
+	if (tag.kind === 'locale') return legal === value && knownLanguage(value.replace('_', '-')) === undefined;
+	return true;
+}
+
+const broken = (tag: TagDefinition, value: string, of: { tag: string; line: number }, target: Target) =>
+	finding('value-broken', target, of.tag, {
+		...{ ...of, value: value.slice(0, MOST_SHOWN), expected: expectedOf(tag), meant: meantBy(tag, value) }
+	});
+
+/** What those who follow links put behind an address. */
+const MARKED = /[?&](?:utm_\w+|fbclid|gclid|msclkid|mc_eid|PHPSESSID|jsessionid|sid)=|;jsessionid=/i;
+/** Files that are no pictures, by their endings. */
+const NO_PICTURE = /\.(?:html?|xhtml|php|aspx?|pdf|txt|zip|mp4|webm|mp3|css|js|json)$/i;
+
+function findInAddress(
+	tag: TagDefinition,
+	value: string,
+	of: { tag: string; line: number },
+	target: Target
+): Finding[] {
+	if (!isAddress(value)) return [broken(tag, value, of, target)];
+	const isOwn = tag.name === 'canonical' || tag.name === 'og:url';
+	const path = value.split(/[?#]/, 1)[0]!;
+	const expected =
+		isOwn && value.includes('#')
+			? 'the address of a whole page'
+			: isOwn && MARKED.test(value)
+				? 'an address without marks of a visit or a campaign'
+				: tag.kind === 'picture' && NO_PICTURE.test(path)
+					? 'the address of a picture'
+					: undefined;
+	if (expected === undefined) return [];
+	const meant = isOwn ? path : undefined;
+	return [finding('value-broken', target, of.tag, { ...of, value: value.slice(0, MOST_SHOWN), expected, meant })];
+}
+
+/** What a value that is none is likely meant to be. */
+function meantBy(tag: TagDefinition, value: string): string | undefined {
+	switch (tag.kind) {
+		case 'choice':
+			return nearestWithin(value.toLowerCase().replaceAll('-', '_'), tag.choices ?? [], 2);
+		case 'locale': {
+			const language = value.replace('_', '-');
+			const known = isLanguageTag(language) ? (knownLanguage(language) ?? canonicalLanguage(language)) : undefined;
+			return known === undefined ? undefined : legalValue(tag, known);
+		}
+		case 'directives': {
+			const parts = value.split(/[\s,;]+/).filter(Boolean);
+			const meant = parts.map((part) =>
+				legalValue(tag, part) !== undefined ? part : nearestWithin(part.toLowerCase(), ROBOTS_DIRECTIVES, 2)
+			);
+			return meant.length > 0 && meant.every((part) => part !== undefined) ? meant.join(', ') : undefined;
+		}
+		case 'date':
+		case 'number':
+		case 'handle':
+		case 'language':
+		case 'colour':
+		case 'mediaType':
+		case 'address':
+		case 'picture':
+		case 'text':
+			return undefined;
+	}
+}
+
+/** Whether an address is one that a browser would follow as it is meant; other schemes and relative ones are told apart. */
+function isAddress(value: string): boolean {
+	if (/^[a-z][a-z0-9+.-]*:/i.test(value) && !/^https?:/i.test(value)) return true;
+	if (/^https?:(?!\/\/[^/])|^https?:\/\/https?[:/]/i.test(value)) return false;
+	const url = parseUrl(value, 'https://a.example/');
+	return url !== undefined && !/\s/.test(value);
+}
+
+let regions: Intl.DisplayNames | undefined;
+let languages: Intl.DisplayNames | undefined;
+/** Names by which people call languages and regions that have another code (ISO 639, ISO 3166). */
+const CALLED: Readonly<Record<string, string>> = {
+	...{ jp: 'ja', cz: 'cs', dk: 'da', gr: 'el', ua: 'uk', cn: 'zh', kr: 'ko', si: 'sl', uk: 'en-GB' }
+};
+
+/** What is likely meant by a tag whose language or region there is not; undefined for one that is known. */
+function knownLanguage(tag: string): string | undefined {
+	const [language = '', ...rest] = tag.split('-');
+	languages ??= new Intl.DisplayNames('en', { type: 'language', fallback: 'none' });
+	regions ??= new Intl.DisplayNames('en', { type: 'region', fallback: 'none' });
+	if (languages.of(language) === undefined) return [CALLED[language.toLowerCase()] ?? '', ...rest].join('-');
+	const region = rest.find((part) => /^(?:[a-z]{2}|\d{3})$/i.test(part));
+	if (region?.toUpperCase() === 'UK') return canonicalLanguage(tag);
+	return region !== undefined && regions.of(region.toUpperCase()) === undefined ? language : undefined;
+}
+
+function findInLanguages({ language }: ServedHead, own: readonly ServedTag[], target: Target): Finding[] {
+	const found: Finding[] = [];
+	const look = (value: string, where: string, line: number | undefined, tag?: string) => {
+		const told = { where, line, value: value.slice(0, MOST_SHOWN) };
+		const meant = isLanguageTag(value) ? knownLanguage(value) : '';
+		if (meant === undefined) return;
+		const isMeant = meant !== '' && isLanguageTag(meant);
+		found.push(finding('language-broken', target, tag, { ...told, meant: isMeant ? meant : likely(value) }));
+	};
+	const documents = language?.trim() ?? '';
+	if (documents !== '') look(documents, 'The document', undefined);
+	const locale = own.find(({ name }) => name === 'og:locale');
+	if (isLanguageTag(documents) && locale && legalValue(locale.tag!, locale.value) === locale.value) {
+		const [own, other] = [documents, locale.value.replace('_', '-')].map((tag) => new Intl.Locale(tag).language);
+		const data = { line: locale.line, language: documents, tag: 'og:locale', value: locale.value };
+		if (own !== other) found.push(finding('languages-differ', target, 'og:locale', data));
+	}
+	const seen = new Map<string, ServedTag>();
+	for (const one of own) {
+		const hreflang = one.name === 'alternate' ? one.attributes.hreflang?.trim() : undefined;
+		if (hreflang === undefined) continue;
+		if (hreflang.toLowerCase() !== 'x-default') look(hreflang, 'hreflang', one.line, 'alternate');
+		const before = seen.get(hreflang.toLowerCase());
+		if (!before) seen.set(hreflang.toLowerCase(), one);
+		else if (before.value !== one.value)
+			found.push(
+				finding('version-twice', target, 'alternate', { language: hreflang, line: one.line, other: before.line })
+			);
+	}
+	return found;
+}
+
+function findInDates(own: readonly ServedTag[], target: Target): Finding[] {
+	const of = (name: string) => own.find((one) => one.name === name);
+	const [published, modified] = [of('article:published_time'), of('article:modified_time')];
+	if (!published || !modified || !(Date.parse(modified.value) < Date.parse(published.value))) return [];
+	const data = { line: modified.line, published: published.value, modified: modified.value };
+	return [finding('dates-swapped', target, modified.name, data)];
+}
+
+/** A language tag as people write it otherwise: `en_GB`, `EN-gb`. */
+function likely(value: string): string | undefined {
+	const text = value.replaceAll('_', '-');
+	return isLanguageTag(text) && knownLanguage(text) === undefined ? canonicalLanguage(text) : undefined;
+}
