@@ -120,6 +120,7 @@ test('the door of the core', () => {
 		  "isLanguageTag",
 		  "isLocalAddress",
 		  "isShownWhole",
+		  "isSure",
 		  "isTimeZone",
 		  "isWrittenToTheLeft",
 		  "isXhtml",

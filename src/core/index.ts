@@ -103,6 +103,7 @@ export { checkRule, fieldsOfAll, findInLayout, findInRules, loopThrough, type Ru
 export {
 	describeFinding,
 	describeMany,
+	isSure,
 	describeMend,
 	finding,
 	isError,

@@ -202,7 +202,14 @@ describe('check', () => {
 		);
 		write('dist/feed.xml', '<rss version="2.0"></rss>');
 		const { stdout, stderr } = await run('check', 'dist', '--format', 'json');
-		expect(JSON.parse(stdout)).toHaveLength(6);
+		// One for each cause, with both pages.
+		const causes = JSON.parse(stdout) as { pages: number; places: object[]; sure: boolean; mend: string }[];
+		expect(causes.map(({ pages, places }) => [pages, places.length])).toEqual([
+			[2, 2],
+			[2, 2],
+			[2, 2]
+		]);
+		expect(causes[0]).toMatchObject({ sure: true, mend: expect.any(String) as string });
 		expect(stdout).not.toMatch(/x-default|feed|alternate|doubled/);
 		expect(stderr).not.toContain('rror');
 	});

@@ -2,10 +2,12 @@ import { existsSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { Option } from 'commander';
 import {
 	describeFinding,
+	describeMany,
 	describeMend,
 	findInRules,
 	findOnPage,
 	isError,
+	isSure,
 	publicIn,
 	Resolver,
 	type ContentType,
@@ -14,7 +16,8 @@ import {
 import { UserError, refuse } from '$server/errors';
 import { findInFolder, type FileFinding } from '$server/findings/folder';
 import { readSiteFile } from '$server/siteFile/siteFile';
-import { sarifOf } from '$server/findings/sarif';
+import { causesOf, type Cause } from '$server/findings/causes';
+import { sarifOf, type SarifFinding } from '$server/findings/sarif';
 import { findInWhole } from '$server/findings/whole';
 import { momentOf, resolverOf } from '$server/heads/heads';
 import { refreshAll } from '$server/jobs/parts';
@@ -82,26 +85,48 @@ function tell(
 	const told = json ? 'json' : format;
 	const wanted = only.length > 0 ? all.filter(({ finding }) => only.includes(finding.code)) : all;
 	const found = baseline === undefined ? wanted : newSince(baseline, wanted);
-	const errors = found.filter(({ finding }) => isError(finding)).length;
-	if (told === 'json')
-		printJson(
-			found.map(({ finding, file, line, column }) => ({
-				...finding,
-				...(file !== undefined && { file, line, column }),
-				message: describeFinding(finding)
-			}))
-		);
-	else if (told === 'sarif') printJson(sarifOf(found.map(toSarif), __KEPHALON_VERSION__));
-	else for (const one of found) print(`${one.file === undefined ? '' : placeOf(one)}${findingAsText(one.finding)}\n`);
+	const causes = causesOf(found);
+	const errors = causes.filter(({ first }) => isError(first.finding)).length;
+	if (told === 'json') printJson(causes.map(causeAsJson));
+	else if (told === 'sarif') printJson(sarifOf(causes.map(toSarif), __KEPHALON_VERSION__));
+	else for (const cause of causes) print(causeAsText(cause));
 	if (told === 'text')
 		say(
-			`${count(errors, 'error')}, ${count(found.length - errors, 'warning')}${baseline !== undefined ? ' that are new' : ''}. ${looked}`
+			`${count(errors, 'error')}, ${count(causes.length - errors, 'warning')}${baseline !== undefined ? ' that are new' : ''}. ${looked}`
 		);
 	if (errors > 0 || found.some(({ finding }) => isMet(finding, failOn))) process.exitCode = 1;
 }
 
-const placeOf = ({ file, line, column }: Placed) =>
-	`${file}${line === undefined ? '' : `:${line}${column === undefined ? '' : `:${column}`}`}: `;
+const placeOf = ({ finding: { target }, file, line, column }: Placed) =>
+	file === undefined
+		? target.of === 'page'
+			? target.path
+			: ''
+		: `${file}${line === undefined ? '' : `:${line}${column === undefined ? '' : `:${column}`}`}`;
+
+/** So many places of one cause are told in words. */
+const PLACES_TOLD = 4;
+
+/** One cause in words: where it is one page's, with its place before it; where many have it, with the first of them behind. */
+function causeAsText({ first, all }: Cause<Placed>): string {
+	const likely = isSure(first.finding) ? '' : ' (likely)';
+	if (all.length === 1)
+		return `${first.file === undefined ? '' : `${placeOf(first)}: `}${findingAsText(first.finding)}${likely}\n`;
+	const { tag, code } = first.finding;
+	const rest = all.length - PLACES_TOLD;
+	const places = `${all.slice(0, PLACES_TOLD).map(placeOf).join(', ')}${rest > 0 ? ` and ${count(rest, 'more', 'more')}` : ''}`;
+	return `warning: ${count(all.length, 'page')}, ${tag ?? code}: ${describeMany(first.finding)}${likely}\n    ${places}\n`;
+}
+
+/** One cause as data: the first finding, and each place with what is said of it. */
+const causeAsJson = ({ first, all }: Cause<Placed>) => ({
+	...first.finding,
+	...placeAsJson(first),
+	...{ message: describeMany(first.finding), mend: describeMend(first.finding), sure: isSure(first.finding) },
+	pages: all.length,
+	places: all.map((one) => ({ ...placeAsJson(one), target: one.finding.target, message: describeFinding(one.finding) }))
+});
+const placeAsJson = ({ file, line, column }: Placed) => (file === undefined ? {} : { file, line, column });
 
 /** A folder of HTML as it stands, or the rules, and with `--pages` the pages, of a site file. */
 function findInPath(path: string, withPages: boolean): Found {
@@ -198,8 +223,24 @@ function newSince(file: string, found: readonly Placed[]): Placed[] {
 const isMet = ({ weight, code }: Finding, failOn: readonly string[]) =>
 	failOn.some((what) => (/^\d+$/.test(what) ? weight >= Number(what) : what === code));
 
-function toSarif({ finding: one, file, line }: Placed) {
-	const { target } = one;
+function toSarif({ first, all }: Cause<Placed>): SarifFinding {
+	const { finding } = first;
+	const says = all.length === 1 ? describeFinding(finding) : `${count(all.length, 'page')}: ${describeMany(finding)}`;
+	const others = all.slice(1).map((one) => ({ ...sarifPlaceOf(one), says: describeFinding(one.finding) }));
+	return {
+		...{
+			code: finding.code,
+			says,
+			mend: describeMend(finding),
+			weight: finding.weight,
+			isSure: isSure(finding),
+			others
+		},
+		...sarifPlaceOf(first)
+	};
+}
+
+function sarifPlaceOf({ finding: { target }, file, line, column }: Placed) {
 	const place =
 		file ??
 		(target.of === 'page'
@@ -209,8 +250,5 @@ function toSarif({ finding: one, file, line }: Placed) {
 				: target.of === 'picture'
 					? target.src
 					: 'site');
-	return {
-		...{ code: one.code, says: describeFinding(one), mend: describeMend(one), weight: one.weight, place },
-		...(line !== undefined && { line })
-	};
+	return { place, line, column };
 }

@@ -85,6 +85,31 @@ export function describeMany(found: Finding): string {
 	return many ? many(found.data) : describeFinding(found);
 }
 
+/** Kinds that are told by what is likely: they can be meant so. All others are so. */
+const LIKELY: ReadonlySet<string> = new Set<FindingCode>([
+	'placeholder',
+	'template-left',
+	'escaped-twice',
+	'double-encoded',
+	'bare-title',
+	'near-tag',
+	'names-other',
+	'names-elsewhere',
+	'names-home',
+	'languages-differ',
+	'file-missing',
+	'not-found-served',
+	'sign-in-page',
+	'same-everywhere',
+	'differs-by-reader',
+	'needs-scripts',
+	'shared-picture',
+	'picture-like-logo',
+	'picture-named-logo'
+]);
+/** Whether a finding holds for certain, or is likely. */
+export const isSure = ({ code }: Pick<Finding, 'code'>): boolean => !LIKELY.has(code);
+
 /** How to mend it, in a sentence. What a check of a rule found says so itself. */
 export function describeMend(found: Finding): string {
 	if (isOfRule(found)) return '';

@@ -1,4 +1,4 @@
-import { finding, isLocalAddress, parseUrl, type Finding, type ServedHead, type ServedTag } from '$core';
+import { finding, isLocalAddress, parseUrl, type ServedHead, type ServedTag } from '$core';
 import { decoded, fileOfPath, formsOf } from '../files/folder';
 import type { FileFinding } from './folder';
 

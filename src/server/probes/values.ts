@@ -5,6 +5,7 @@ import {
 	isLanguageTag,
 	legalValue,
 	nearestWithin,
+	ownOf,
 	parseUrl,
 	ROBOTS_DIRECTIVES,
 	type Finding,
@@ -126,7 +127,7 @@ function findInValue({ name, tag, value: whole, line, attributes }: ServedTag, t
 	if (!tag) return [];
 	const of = { tag: name, line };
 	// A title that is missing or empty is told by who asks for it.
-	if (value === '') return ALWAYS_ASKED.has(name) ? [] : [finding('empty-tag', target, name, of)];
+	if (value === '') return ALWAYS_ASKED.has(name) || name.startsWith('meta:') ? [] : [finding('empty-tag', target, name, of)];
 	if (IN_WORDS.test(name)) return findInWords(name, value, of, target);
 	if (tag.kind === 'address' || tag.kind === 'picture') return findInAddress(tag, value, of, target);
 	// Tags of one's own hold what they like.
@@ -239,7 +240,7 @@ function knownLanguage(tag: string): string | undefined {
 	const [language = '', ...rest] = tag.split('-');
 	languages ??= new Intl.DisplayNames('en', { type: 'language', fallback: 'none' });
 	regions ??= new Intl.DisplayNames('en', { type: 'region', fallback: 'none' });
-	if (languages.of(language) === undefined) return [CALLED[language.toLowerCase()] ?? '', ...rest].join('-');
+	if (languages.of(language) === undefined) return [ownOf(CALLED, language.toLowerCase()) ?? '', ...rest].join('-');
 	const region = rest.find((part) => /^(?:[a-z]{2}|\d{3})$/i.test(part));
 	if (region?.toUpperCase() === 'UK') return canonicalLanguage(tag);
 	return region !== undefined && regions.of(region.toUpperCase()) === undefined ? language : undefined;

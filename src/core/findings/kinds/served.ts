@@ -27,7 +27,8 @@ export const SERVED_KINDS = {
 	'double-encoded': kind<Of & { readonly value: string }>(
 		6,
 		({ tag, value }) => `${tag} was encoded twice: “${value}”`,
-		() => 'Read the text as UTF-8 where it comes from, and encode it once.'
+		() => 'Read the text as UTF-8 where it comes from, and encode it once.',
+		({ tag }) => `${tag} was encoded twice`
 	),
 	'no-picture-preview': kind<{ readonly value: string }>(
 		2,
@@ -91,12 +92,14 @@ export const SERVED_KINDS = {
 	'template-left': kind<Of & { readonly seen: string }>(
 		7,
 		({ tag, seen }) => `${tag} shows “${seen}”: a template was not filled in`,
-		() => 'Fill it in on the server: readers run no scripts.'
+		() => 'Fill it in on the server: readers run no scripts.',
+		({ tag }) => `${tag} shows a template that was not filled in`
 	),
 	'escaped-twice': kind<Of & { readonly seen: string }>(
 		5,
 		({ tag, seen }) => `${tag} shows “${seen}”: it was escaped twice`,
-		() => 'Escape its text once.'
+		() => 'Escape its text once.',
+		({ tag }) => `${tag} was escaped twice`
 	),
 	'names-home': kind<Of>(
 		7,
@@ -162,17 +165,20 @@ export const SERVED_KINDS = {
 	'scheme-address': kind<{ readonly tag: string; readonly line: number; readonly scheme: string }>(
 		7,
 		({ tag, scheme, line }) => `${tag} is an address of ${scheme}:, which no reader fetches (line ${line})`,
-		({ tag }) => `Name a whole https address in ${tag}.`
+		({ tag }) => `Name a whole https address in ${tag}.`,
+		({ tag, scheme }) => `${tag} is an address of ${scheme}:, which no reader fetches`
 	),
 	'relative-address': kind<Of & { readonly value: string }>(
 		5,
 		({ tag, value }) => `${tag} is a relative address, “${value}”`,
-		() => 'Write the whole address.'
+		() => 'Write the whole address.',
+		({ tag }) => `${tag} is a relative address`
 	),
 	'local-served': kind<Of & { readonly value: string }>(
 		9,
 		({ tag, value }) => `${tag} leads to this machine or a private network, “${value}”`,
-		() => 'Set the public base address, and release again.'
+		() => 'Set the public base address, and release again.',
+		({ tag }) => `${tag} leads to this machine or a private network`
 	),
 	'missing-tag': kind<{ readonly tag: string; readonly readers: readonly string[] }>(
 		4,
@@ -184,7 +190,8 @@ export const SERVED_KINDS = {
 		4,
 		({ tag, line, other, differs }) =>
 			`${tag} stands twice, in lines ${line} and ${other}${differs ? ', and says two things' : ''}`,
-		() => 'Two tools write it: switch it off in one of them.'
+		() => 'Two tools write it: switch it off in one of them.',
+		({ tag, differs }) => `${tag} stands twice${differs ? ', and says two things' : ''}`
 	),
 	'noindex-served': kind<{ readonly value: string }>(
 		5,

@@ -8,7 +8,8 @@ export const VALUE_KINDS = {
 		5,
 		({ tag, value, expected, meant }) =>
 			`${tag} says “${value}”, which is not ${expected}: readers pass it over${meant === undefined ? '' : `; “${meant}” may be meant`}`,
-		({ tag, meant }) => (meant === undefined ? `Say in ${tag} what it is for, or leave it out.` : `Say “${meant}”.`)
+		({ tag, meant }) => (meant === undefined ? `Say in ${tag} what it is for, or leave it out.` : `Say “${meant}”.`),
+		({ tag, expected }) => `${tag} is not ${expected}: readers pass it over`
 	),
 	'near-tag': kind<Of & { readonly how: string; readonly seen: string; readonly meant: string }>(
 		5,
@@ -74,7 +75,8 @@ export const VALUE_KINDS = {
 		2,
 		({ tag, value }) =>
 			`${tag} names ${value}, without TLS, on a site that has it: ${tag === 'canonical' || tag === 'og:url' ? 'what is shared and found counts for another address' : 'some readers show no such picture'}`,
-		() => 'Name it with https.'
+		() => 'Name it with https.',
+		({ tag }) => `${tag} is named without TLS, on a site that has it`
 	),
 	'version-twice': kind<{ readonly language: string; readonly line: number; readonly other: number }>(
 		4,
@@ -84,21 +86,25 @@ export const VALUE_KINDS = {
 	'file-missing': kind<Of & { readonly value: string }>(
 		6,
 		({ tag, value }) => `${tag} names ${value}, which is not in the folder`,
-		() => 'Put it there, or name one that is.'
+		() => 'Put it there, or name one that is.',
+		({ tag }) => `${tag} names what is not in the folder`
 	),
 	'names-other': kind<Of & { readonly to: string }>(
 		5,
 		({ tag, to }) => `${tag} names another page, ${to}: what is shared and found of this one counts for that one`,
-		({ tag }) => `Let ${tag} name the page itself, unless the two are the same.`
+		({ tag }) => `Let ${tag} name the page itself, unless the two are the same.`,
+		({ tag }) => `${tag} names another page: what is shared and found counts for that one`
 	),
 	'names-elsewhere': kind<Of & { readonly to: string }>(
 		6,
 		({ tag, to }) => `${tag} leaves the site, for ${to}: what is shared and found of this page counts there`,
-		({ tag }) => `Let ${tag} name the page itself, unless it is a copy of that one.`
+		({ tag }) => `Let ${tag} name the page itself, unless it is a copy of that one.`,
+		({ tag }) => `${tag} leaves the site: what is shared and found counts elsewhere`
 	),
 	'names-differ': kind<{ readonly line: number; readonly canonical: string; readonly other: string }>(
 		3,
 		({ canonical, other }) => `canonical says ${canonical} and og:url says ${other}: shares are counted apart`,
-		() => 'Let both say the same address.'
+		() => 'Let both say the same address.',
+		() => 'canonical and og:url say two addresses: shares are counted apart'
 	)
 };

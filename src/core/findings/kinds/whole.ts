@@ -33,17 +33,20 @@ export const WHOLE_KINDS = {
 	}>(
 		5,
 		({ path, language, to, why }) => `The ${language} version of ${path} leads to ${to}, which ${why}`,
-		() => 'Name the page that is the version, or take the version away.'
+		() => 'Name the page that is the version, or take the version away.',
+		({ language, why }) => `The ${language} version leads to what ${why}`
 	),
 	'version-one-way': kind<{ readonly path: string; readonly language: string; readonly to: string }>(
 		3,
 		({ path, language, to }) => `${path} names ${to} as its ${language} version, and is not named back`,
-		() => 'Name it back: readers take versions only where both pages agree.'
+		() => 'Name it back: readers take versions only where both pages agree.',
+		({ language }) => `A ${language} version is named, and does not name back`
 	),
 	'canonical-nowhere': kind<{ readonly path: string; readonly to: string; readonly why: string }>(
 		6,
 		({ path, to, why }) => `${path} says that it stands at ${to}, which ${why}`,
-		() => 'Take the canonical rule away, or let it name a page that is there.'
+		() => 'Take the canonical rule away, or let it name a page that is there.',
+		({ why }) => `The canonical address ${why}`
 	),
 	'redirect-nowhere': kind<{ readonly path: string; readonly to: string }>(
 		4,
