@@ -127,7 +127,8 @@ function findInValue({ name, tag, value: whole, line, attributes }: ServedTag, t
 	if (!tag) return [];
 	const of = { tag: name, line };
 	// A title that is missing or empty is told by who asks for it.
-	if (value === '') return ALWAYS_ASKED.has(name) || name.startsWith('meta:') ? [] : [finding('empty-tag', target, name, of)];
+	if (value === '')
+		return ALWAYS_ASKED.has(name) || name.startsWith('meta:') ? [] : [finding('empty-tag', target, name, of)];
 	if (IN_WORDS.test(name)) return findInWords(name, value, of, target);
 	if (tag.kind === 'address' || tag.kind === 'picture') return findInAddress(tag, value, of, target);
 	// Tags of one's own hold what they like.
