@@ -72,7 +72,9 @@ export type { Head, HeadTag } from './resolve/head';
 export type { Outcome, SkippedSource, Trace, TraceStep, Withheld } from './resolve/trace';
 export { toText } from './template/values';
 export { pictureOfValue, textOfValue, type ChosenPicture, type Link, type TagValue } from './resolve/value';
-export { countFrames, foundPolicyFor, FRAME_LEAST, FRAME_SHARE } from './resolve/found';
+export { findFormulas, isMadeBy } from './resolve/formulas';
+export { foundPolicyFor } from './resolve/found';
+export { countFrames, FRAME_LEAST, FRAME_SHARE, type FramedPage } from './resolve/frames';
 export {
 	headToJson,
 	PageRenderer,

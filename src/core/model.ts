@@ -242,6 +242,8 @@ export interface FrameValue {
 	readonly language: string;
 	/** On how many of them it stood when they were counted. */
 	readonly pages: number;
+	/** The value is a formula: `*` stands for one word or more. */
+	readonly formula?: boolean;
 }
 
 export const PAGE_STATES = ['live', 'draft', 'private'] as const;

@@ -6,7 +6,6 @@ import {
 	type FoundPolicies,
 	type FoundPolicy,
 	type FoundTag,
-	type FrameValue,
 	type Layer,
 	type Page,
 	type Site
@@ -15,15 +14,7 @@ import { ownOf } from '../own';
 import { toText } from '../template/values';
 import { settleText } from '../text/text';
 
-/** What a page's own file said before Kephalon (R13): which values count, where they stand, which are a frame's. */
-
-/**
- * A value on this share of a site's pages in one language is a frame's: a fifth is more than any section of a real
- * site says on purpose, and less than what a theme writes everywhere. It takes a few pages to tell: of three, two may
- * well say the same.
- */
-export const FRAME_SHARE = 0.2;
-export const FRAME_LEAST = 4;
+/** What a page's own file said before Kephalon (R13): which values count, and where they stand. */
 
 /** Names that were looked up: files use a few dozen, but data from outside may hold any number. */
 const MOST_NAMES = 1000;
@@ -33,7 +24,7 @@ const tagsByName = new Map<string, TagDefinition | undefined>();
  * The tag that a found name stands for, or undefined when found values are not taken for it: `title`, whose words are
  * the page's title already, the facts of pictures, which travel with their picture, and names that are no known tag.
  */
-function tagOfFound({ name }: FoundTag): TagDefinition | undefined {
+export function tagOfFound({ name }: FoundTag): TagDefinition | undefined {
 	if (typeof name !== 'string') return undefined;
 	if (!tagsByName.has(name)) {
 		if (tagsByName.size >= MOST_NAMES) tagsByName.clear();
@@ -154,55 +145,4 @@ function policyIn(policies: FoundPolicies | undefined, tag: string): FoundPolicy
 	const tags = policies?.tags ?? {};
 	const policy = Object.hasOwn(tags, tag) ? ownOf(tags, tag) : policies?.all;
 	return FOUND_POLICIES.find((one) => one === policy);
-}
-
-const keyOf = (tag: string, language: string, value: string) => `${tag}\n${language.toLowerCase()}\n${value}`;
-
-/** Looks up on how many pages a found value stands, when that makes it a frame's. */
-export class FrameBook {
-	private readonly counts: ReadonlyMap<string, number>;
-
-	constructor(frames: readonly FrameValue[] = []) {
-		this.counts = new Map(
-			frames.map(({ tag, language, value, pages }) => [keyOf(tag, language, settleText(value)), pages])
-		);
-	}
-
-	countOf(tag: string, language: string, value: string): number | undefined {
-		return this.counts.size === 0 ? undefined : this.counts.get(keyOf(tag, language, settleText(value)));
-	}
-}
-
-/**
- * The found values of a site that are a frame's: those that stand on at least `FRAME_LEAST` pages and on `FRAME_SHARE`
- * of the pages of one language. A page without a language counts under `usual`. The order is that of the tag, the
- * language and the value.
- */
-export function countFrames(pages: Iterable<Pick<Page, 'language' | 'found'>>, usual: string): FrameValue[] {
-	const inLanguage = new Map<string, { readonly language: string; pages: number }>();
-	// By key alone: of many pages nearly every value is another.
-	const counts = new Map<string, number>();
-	for (const { language = usual, found = [] } of pages) {
-		const known = inLanguage.get(language.toLowerCase());
-		if (known) known.pages++;
-		else inLanguage.set(language.toLowerCase(), { language, pages: 1 });
-		const own = new Set(found.map((one) => countedAs(one, language)).filter((one) => one !== undefined));
-		for (const key of own) counts.set(key, (counts.get(key) ?? 0) + 1);
-	}
-	const often: [key: string, pages: number][] = [];
-	for (const [key, count] of counts) if (count >= FRAME_LEAST) often.push([key, count]);
-	return often
-		.sort(([a], [b]) => (a < b ? -1 : 1))
-		.flatMap(([key, pages]) => {
-			const [tag = '', lower = '', ...value] = key.split('\n');
-			const all = inLanguage.get(lower)!;
-			return pages >= all.pages * FRAME_SHARE ? [{ tag, language: all.language, value: value.join('\n'), pages }] : [];
-		});
-}
-
-function countedAs(found: FoundTag, language: string) {
-	const tag = tagOfFound(found);
-	const value = settleText(found.value);
-	if (!tag || value === '') return undefined;
-	return keyOf(tag.name, language, value);
 }

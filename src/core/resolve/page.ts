@@ -4,7 +4,8 @@ import type { ContentType, FoundTag, Layer, Page, Picture, PictureMention, Site 
 import { isEmpty, ownValue, toText, type Value } from '../template/values';
 import type { AddressBook } from './address';
 import type { Candidate, Evaluate } from './candidate';
-import { foundBook, type FrameBook } from './found';
+import { foundBook } from './found';
+import type { FrameBook } from './frames';
 import { inLanguage, languageOf, UNKNOWN_LANGUAGE } from './language';
 import { lettersOf } from '../text/text';
 import { LoopWatch } from './loops';

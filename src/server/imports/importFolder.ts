@@ -429,7 +429,7 @@ function save(
 		yield;
 		store.working.readIn.saveFrames(
 			id,
-			countFrames(store.working.readIn.foundOfPages(id), site.languages[0] as string)
+			countFrames(() => store.working.readIn.foundOfPages(id), site.languages[0] as string)
 		);
 		return { added, changed, retired: store.working.readIn.retirePages(id, new Set(staging.paths)) };
 	};

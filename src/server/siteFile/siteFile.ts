@@ -173,7 +173,7 @@ function doubles(names: readonly string[]): string[] {
 function withFrames(data: SiteFile): SiteFile {
 	const { site, pages } = data;
 	if (site.frames || pages.every(({ found }) => !found?.length)) return data;
-	return { ...data, site: { ...site, frames: countFrames(pages, site.languages[0] as string) } };
+	return { ...data, site: { ...site, frames: countFrames(() => pages, site.languages[0] as string) } };
 }
 
 /**

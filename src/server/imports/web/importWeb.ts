@@ -364,7 +364,7 @@ async function save(
 				store.working.sources.saveSettings(site, 'web', source);
 				store.working.readIn.saveFrames(
 					site,
-					countFrames(store.working.readIn.foundOfPages(site), stored.site.languages[0] as string)
+					countFrames(() => store.working.readIn.foundOfPages(site), stored.site.languages[0] as string)
 				);
 				const retired = waiting === 0 ? store.working.readIn.retirePages(site, new Set(staging.paths), 'web') : [];
 				return { added, changed, retired };

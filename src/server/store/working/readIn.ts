@@ -1,4 +1,4 @@
-import type { FoundTag, FrameValue, Page } from '$core';
+import type { FoundTag, FramedPage, FrameValue, Page } from '$core';
 import type { BodyStore } from './bodies';
 import { prepared, row, type Prepared, type Db } from '../opening/database';
 import { splitBody, type PageRow } from './pageRows';
@@ -42,8 +42,8 @@ const SQL = {
 		hasTable: 0 | 1;
 	}>(`SELECT origin, source, EXISTS (SELECT 1 FROM import_source WHERE site_id = @site AND kind = 'table') AS hasTable
 		FROM page WHERE site_id = @site AND path = @path`),
-	found: row<{ language: string | null; found: string | null }>(
-		`SELECT language, json_extract(settings, '$.found') AS found FROM page WHERE site_id = ?`
+	found: row<{ path: string; type: string; language: string | null; found: string | null }>(
+		`SELECT path, type, language, json_extract(settings, '$.found') AS found FROM page WHERE site_id = ?`
 	),
 	written: row<{ keys: string }>(`SELECT keys FROM written WHERE site_id = ? AND path = ?`),
 	saveWritten: `INSERT INTO written (site_id, path, keys) VALUES (@site, @path, @keys)
@@ -146,11 +146,16 @@ export class ReadInStore {
 		this.run('saveFrames').run({ id, frames: JSON.stringify(frames) });
 	}
 
-	/** What each page's own file said, and its language: without the bodies, which are long. */
-	*foundOfPages(site: number): Generator<Pick<Page, 'language' | 'found'>> {
+	/** What each page's own file said, its language and where it stands: without the bodies, which are long. */
+	*foundOfPages(site: number): Generator<FramedPage> {
 		const rows = this.run('found').iterate(site);
-		for (const { language, found } of rows)
-			yield { ...(language && { language }), found: found === null ? [] : (JSON.parse(found) as FoundTag[]) };
+		for (const { path, type, language, found } of rows)
+			yield {
+				path,
+				type,
+				...(language && { language }),
+				found: found === null ? [] : (JSON.parse(found) as FoundTag[])
+			};
 	}
 
 	/** The keys of what was written into a page's file: see `written.ts`. */
