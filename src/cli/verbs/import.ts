@@ -35,6 +35,7 @@ interface Options {
 	language: FolderSource['languages'];
 	ignore: string[];
 	trimTitles?: boolean;
+	keepTitles?: boolean;
 	linkLanguages?: boolean;
 	bareAddresses?: boolean;
 	from?: string;
@@ -88,6 +89,7 @@ export const addImport: Verb = (program) => {
 			[]
 		)
 		.option('--trim-titles', 'take off titles what many of them have in common, and their numbers (folder)')
+		.option('--keep-titles', 'titles as they are written: at first, what most of them have is taken off (folder)')
 		.option('--link-languages', 'keep pages of one name in several languages as versions of each other (folder)')
 		.option('--bare-addresses', 'addresses leave out the ending .html (folder)')
 		.option('--fetch-pictures', 'fetch pictures that stand at other addresses, to learn their size (folder)')
@@ -173,6 +175,7 @@ async function fromFolder(store: Parameters<typeof importFolder>[0], folder: str
 	const summary = await importFolder(store, {
 		...{ folder, base, site, source, progress: bar.update },
 		...(options.trimTitles && { trimTitles: true }),
+		...(options.keepTitles && { keepTitles: true }),
 		...(fetcher && { fetcher })
 	}).finally(() => {
 		bar.stop();
@@ -199,10 +202,12 @@ function describe(summary: ImportSummary, site: string) {
 		say(
 			`${count(versions.pages, 'page')} have the same name in several languages. Keep them as versions of each other with --link-languages.`
 		);
-	const common = [
-		...titles.parts.map(({ at, text, pages }) => `${pages} ${at} with “${text.trim()}”`),
-		...(titles.numbered ? [`${titles.numbered} begin with a number of a chapter or section`] : [])
+	const partsIn = ({ parts, numbered }: Pick<ImportSummary['titles'], 'parts' | 'numbered'>) => [
+		...parts.map(({ at, text, pages }) => `${pages} ${at} with “${text.trim()}”`),
+		...(numbered ? [`${numbered} begin with a number of a chapter or section`] : [])
 	];
+	const [taken, common] = [partsIn(titles.taken), partsIn(titles)];
+	if (taken.length) say(`Taken off the titles; --keep-titles sets them back:\n${listed(taken)}`);
 	if (common.length)
 		say(
 			`Titles have parts in common, which a template would say twice. Take them off with --trim-titles:\n${listed(common)}`

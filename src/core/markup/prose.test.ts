@@ -212,3 +212,36 @@ test('scripts without spaces', () => {
 	const more = 'この湿地への道については、地図を見て下さい。';
 	expect(best(`<h1>湿地</h1>${opening}<p>${more}</p>`)).toBe(opening);
 });
+
+test.each<[string, string, string | undefined]>([
+	[
+		'the text of a page goes before those of its parts',
+		'<h1>List</h1><h2>Method Summary</h2><p>Adds one to the end of the list, and says whether it was there.</p>',
+		undefined
+	],
+	[
+		'a part of a reference by its name and brackets',
+		'<h1>keys: keys of documents</h1><p>Keys are looked up in the document that they are of.</p><h3>addKey ()</h3><p>Adds a key to the table of keys of a document.</p>',
+		'Keys are looked up in the document that they are of.'
+	],
+	[
+		'footnote marks, backticks',
+		'<p>The `tide` comes in[1] faster than one walks[*], so mind the table.</p>',
+		'The tide comes in faster than one walks, so mind the table.'
+	],
+	['what only leads up to a list', '<p>Here are the parts of this guide:</p><ul><li>One</li></ul>', undefined],
+	[
+		'what leads up to a list, and says something',
+		'<p>There is exactly one way to come to the island when the tide is high: take the ferry.</p><p>Then:</p>',
+		'There is exactly one way to come to the island when the tide is high: take the ferry.'
+	],
+	['a list of names', '<p>Ada Tern Bea Gull Cid Auk Dot Skua Eve Knot Fin Ruff Gil Smew</p>', undefined],
+	[
+		'terms in capitals',
+		'<p>THE TABLES ARE GIVEN AS THEY ARE, WITHOUT WARRANTY OF ANY KIND, FOR ANY PURPOSE AT ALL.</p>',
+		undefined
+	],
+	['who wrote it', '<p>Author(s): Ada Tern and Bea Gull, who keep the tables of the harbour.</p>', undefined]
+])('%s', (_, html, wanted) => {
+	expect(best(html)).toBe(wanted);
+});

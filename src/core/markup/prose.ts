@@ -70,11 +70,19 @@ export function proseOf(
 ): ProseCandidate[] {
 	const known = new Set(names.map(lettersOf).filter((name) => name !== ''));
 	const candidates = new Map<string, number>();
-	const stretches = [...stretchesOf(top, isFrame)].map((one) => ({ ...one, cost: costOf(one, known) }));
+	const stretches = [...stretchesOf(top, isFrame)].map((whole) => {
+		const one = { ...whole, text: withoutMarks(whole.text) };
+		return { ...one, cost: costOf(one, known) };
+	});
 	let ahead = 0;
+	let [headings, isOfMembers] = [0, false];
 	stretches.forEach((one, at) => {
-		if (one.cost === undefined) return;
+		if (one.place.kind === 'heading') isOfMembers ||= headings++ > 0 && namesMembers(one.text);
+		// What is said of a part of a page that lists parts is not said of the page.
+		if (one.cost === undefined || isOfMembers) return;
 		const text = withNext(withoutLeadUp(one.text), stretches, at);
+		// What is left may be none where the whole was.
+		if (costOf({ ...one, text, linked: 0, code: 0 }, known) === undefined) return;
 		const short = text.slice(0, MOST_TEXT).toWellFormed();
 		const cost = one.cost + ahead / CHARACTERS_AHEAD + (ahead > 0 && LOOKS_BACK.test(text) ? 0.3 : 0);
 		candidates.set(short, Math.min(cost, candidates.get(short) ?? cost));
@@ -85,6 +93,19 @@ export function proseOf(
 		.sort((a, b) => a.cost - b.cost)
 		.slice(0, MOST_CANDIDATES);
 }
+
+/** Headings under which a page of a reference tells its parts one by one, and what such a part is called by. */
+const MEMBERS =
+	/^(constructors?|methods?|functions?|fields?|members?|macros?|typedefs?|enum(eration)?s?( constants?| values?)?|variables?|propert(y|ies)|signals?|nested class(es)?|inner class(es)?|constructor & destructor)( (and|&) [\w ]+)?( (detail|details|summary|documentation|description|index|list))?$/i;
+const MEMBER =
+	/^(◆ ?|(function|method|macro|typedef|enum|struct|structure|variable|property|signal|class):? )?[\w$.:~]+ ?\(.*\)( \[\d+\/\d+\])?$|^(function|method|macro|typedef|enum|struct|structure|variable):? [\w$.:~]+$/i;
+const namesMembers = (heading: string) => MEMBERS.test(heading) || MEMBER.test(heading);
+
+/** Without the signs that markup or a writer sets round words and behind them: backticks, footnote marks, "[*]". */
+const withoutMarks = (text: string) =>
+	settleText(
+		text.replace(/`([^`]*)`/g, '$1').replace(/ ?\[(\*|†|‡|\d{1,3}|[a-z]|note \d{1,3}|edit|citation needed)\]/g, '')
+	);
 
 /** A short beginning with the stretch that goes on from it, where that is as good. */
 function withNext(text: string, stretches: readonly (Stretch & { cost: number | undefined })[], at: number): string {
@@ -100,7 +121,7 @@ const SENTENCE_END = /[.!?…。！？।؟։።]["'”’»)\]]*$/;
 const SENTENCE_INSIDE = /[.!?…]["'”’»)\]]* \p{Lu}|[。！？।]/u;
 /** Marks that begin lines about the page rather than in it. */
 const ABOUT_THE_PAGE =
-	/^(©|\(c\) |copyright\b|all rights reserved|(this (page|document|article|manual|file) )?((was|is) )?(last )?(modified|updated|changed|edited|generated|created)\b|published on|posted (on|by)|version:? \d|table of contents|(go )?back to|skip to|click (here|on)|see also\b|prev(ious)?\b.*\bnext\b|up\b.*\bnext\b|your browser\b|please (enable|turn on) javascript|other languages\b|download\b.{0,40}$|permission is (hereby )?granted\b|licensed under\b)/i;
+	/^(©|\(c\) |copyright\b|all rights reserved|(this (page|document|article|manual|file) )?((was|is) )?(last )?(modified|updated|changed|edited|generated|created)\b|published on|posted (on|by)|version:? \d|table of contents|(go )?back to|skip to|click (here|on)|see also\b|prev(ious)?\b.*\bnext\b|up\b.*\bnext\b|your browser\b|please (enable|turn on) javascript|other languages\b|download\b.{0,40}$|permission is (hereby )?granted\b|the above copyright\b|licensed under\b|(release|version) v?\d|authors?(\(s\))?:|(written|maintained) by\b.{0,80}$)/i;
 /** What is said of a picture, an example or a table. */
 const CAPTION =
 	/^(fig(ure|\.)?|example|table|listing|plate|image|photo|abb(ildung|\.)?|tab(elle|\.|leau)|beispiel|exemple|ejemplo|figura|esempio|図|表|例) ?\d*[\d.:–-]/i;
@@ -123,6 +144,8 @@ const CAPTION_NAME =
 const LONGEST_WORDS = 14;
 const LEAST_WORDS = 5;
 const LEAST_DENSE = 12;
+/** What leads up to something in fewer words says nothing itself. */
+const LEAST_LEADING = 12;
 
 /** How far a stretch stands behind the best one could wish for; undefined where it is no prose at all. */
 function costOf({ text, linked, code, place, opens }: Stretch, known: ReadonlySet<string>): number | undefined {
@@ -137,12 +160,16 @@ function costOf({ text, linked, code, place, opens }: Stretch, known: ReadonlySe
 	if (!isDense && letters.length / words.length > LONGEST_WORDS) return undefined;
 	if (count(text, /[{}();=<>|&\\_#*+$@^~`[\]]/g) > length * 0.07) return undefined;
 	if (count(text, / [|·•>»›/→←▪◦–—-]+( |$)|::/g) > Math.max(1, words.length / 12)) return undefined;
-	if (known.has(letters)) return undefined;
+	if (known.has(letters) || isShouted(text)) return undefined;
 	// The same word in several languages.
 	if (count(text, /(^|[\s,;])\p{Lu}{1,3}:/gu) > 2) return undefined;
 	let cost = COST_OF_PLACE[place.kind === 'block' && place.besideParagraphs ? 'paragraph' : place.kind];
 	const isSentence = SENTENCE_END.test(text);
-	if (!isSentence && !SENTENCE_INSIDE.test(text)) cost += /[:：]$/.test(text) ? 1.6 : 1.2;
+	const hasSentence = isSentence || SENTENCE_INSIDE.test(text);
+	const leadsUp = /[:：]$/.test(text);
+	// What does nothing but lead up to something else, and a list of names.
+	if (!hasSentence && ((leadsUp && words.length < LEAST_LEADING) || isListOfNames(words))) return undefined;
+	if (!hasSentence) cost += leadsUp ? 1.6 : 1.2;
 	// A small letter goes on from something; not so a name's at the beginning of what a heading opens.
 	const isOpening = opens && isSentence && /^(paragraph|block)$/.test(place.kind) && !DEFINITION.test(text);
 	if (!isDense && /^\p{Ll}/u.test(text) && code === 0 && !isOpening) cost += 0.4;
@@ -152,6 +179,13 @@ function costOf({ text, linked, code, place, opens }: Stretch, known: ReadonlySe
 	if (!isSentence && count(text, /[,;]/g) > words.length / 3) cost += 1;
 	return cost;
 }
+
+/** All in capitals: terms and headings, no prose. */
+const isShouted = (text: string) => text.length > 40 && count(text, /\p{Lu}/gu) > count(text, /\p{L}/gu) * 0.6;
+
+/** Most words begin with a capital, in a script that has them, and there are many. */
+const isListOfNames = (words: readonly string[]) =>
+	words.length >= 8 && words.filter((word) => /^\p{Lu}/u.test(word)).length > words.length * 0.7;
 
 const count = (text: string, what: RegExp) => text.match(what)?.length ?? 0;
 

@@ -75,6 +75,7 @@ type Source =
 			readonly folder: string;
 			readonly said?: Readonly<Record<string, unknown>>;
 			readonly trimTitles?: boolean;
+			readonly keepTitles?: boolean;
 	  }
 	| ({ readonly kind: 'table' } & TableSource)
 	| { readonly kind: 'web'; readonly from: string }

@@ -40,7 +40,7 @@ test('what a folder holds is told: what authors wrote, titles with something in 
 	expect(pages).toBe(8);
 	expect(found).toMatchObject({
 		...{ added: 8, changed: 0, retired: [], found: { description: 1 }, languages: { en: 8 } },
-		titles: { parts: [{ at: 'end', text: ' — The Manual', pages: 8 }] }
+		titles: { parts: [], taken: { parts: [{ at: 'end', text: ' — The Manual', pages: 8 }], numbered: 0 } }
 	});
 	expect(found?.proposals.map(({ pattern, type, pages: count }) => `${pattern} ${type} ${count}`)).toEqual([
 		'{404,not-found,notfound}.{html,htm,xhtml} not-found 1',

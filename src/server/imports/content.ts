@@ -18,6 +18,8 @@ export type ContentSource =
 			readonly said?: Partial<Omit<FolderSource, 'folder' | 'trims'>>;
 			/** What many titles have in common is taken off them. */
 			readonly trimTitles?: boolean;
+			/** Titles are as they are written. */
+			readonly keepTitles?: boolean;
 	  }
 	| ({ readonly kind: 'table'; readonly file: string | Uint8Array } & TableSource)
 	/** A page of a live site, a sitemap or a feed. */
@@ -79,7 +81,8 @@ export async function takeContent(
 			} = await importFolder(store, {
 				...{ folder: source.folder, site: name, base: checked.base },
 				...(source.said && { source: saidOfFolder(source.said) }),
-				...(source.trimTitles && { trimTitles: true })
+				...(source.trimTitles && { trimTitles: true }),
+				...(source.keepTitles && { keepTitles: true })
 			});
 			return { pages: read, pictures, skipped: shorten(skipped.map(({ path, why }) => `${path}: ${why}`)), folder };
 		}

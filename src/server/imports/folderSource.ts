@@ -1,7 +1,7 @@
 import picomatch from 'picomatch';
 import { canonicalLanguage, nearestName } from '$core';
 import { refuse } from '../errors';
-import type { TitleTrims } from './titles';
+import { NO_TRIMS, type TitleTrims } from './titles';
 
 /** What is said about reading a folder; kept with the site for the next reading. */
 export interface FolderSource {
@@ -23,7 +23,7 @@ export const PLAIN_SOURCE: Omit<FolderSource, 'folder'> = {
 	ignore: [],
 	types: [],
 	languages: [],
-	trims: { parts: [], numbers: false },
+	trims: NO_TRIMS,
 	link: false,
 	bare: false
 };

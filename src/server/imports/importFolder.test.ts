@@ -151,12 +151,16 @@ test('what many titles have in common is told, and taken off from then on', asyn
 	const titled = (bird: string, at: number) =>
 		`<title>${at + 1}. ${bird} — The Shore Manual</title><p>About the ${bird}, in a few words or more.</p>`;
 	const site = siteOf(Object.fromEntries(birds.map((bird, at) => [`${bird}.html`, titled(bird, at)])));
-	expect((await site.read()).titles).toEqual({
-		parts: [{ at: 'end', text: ' — The Shore Manual', pages: 6 }],
-		numbered: 6
-	});
+	const common = { parts: [{ at: 'end', text: ' — The Shore Manual', pages: 6 }], numbered: 6 };
+	const none = { parts: [], numbered: 0 };
+	// What is plain goes at the first reading, is listed, and set back by one word.
+	expect((await site.read()).titles).toEqual({ ...none, taken: common });
+	expect(site.page('/Eider.html').fields.title).toBe('Eider');
+	expect((await site.read({ keepTitles: true })).titles).toEqual({ ...common, taken: none });
 	expect(site.page('/Eider.html').fields.title).toBe('1. Eider — The Shore Manual');
-	expect((await site.read({ trimTitles: true })).titles).toEqual({ parts: [], numbered: 0 });
+	// It stays so, until it is said otherwise.
+	expect((await site.read()).titles).toEqual({ ...common, taken: none });
+	expect((await site.read({ trimTitles: true })).titles).toEqual({ ...none, taken: common });
 	expect(site.page('/Eider.html').fields.title).toBe('Eider');
 	site.write('more.html', titled('Goosander', 6));
 	await site.read();
@@ -176,6 +180,44 @@ test('a title that many pages share gives way to the heading; pages that still s
 	expect(site.page('/birds/a.html').fields).toMatchObject({ title: 'Page a', section: 'Birds of the shore' });
 	expect(site.page('/fish/a.html').fields).toMatchObject({ title: 'Page a', section: 'Fish' });
 	expect(site.page('/fish/').fields).not.toHaveProperty('section');
+	site.end();
+});
+
+test('an author’s title stays where the heading stands on other pages as well', async () => {
+	const names = ['Harbour', 'Cliffs', 'Lighthouse', 'Chapel', 'Quarry', 'Ferry'];
+	const site = siteOf(
+		Object.fromEntries(
+			names.map((name, at) => [
+				`c${at}.html`,
+				`<title>Acme Handbook — Chapter ${at + 1}: ${name}</title><h1>Latest version: 3.2</h1><p>About the ${name}.</p>`
+			])
+		)
+	);
+	await site.read();
+	expect(site.page('/c2.html').fields).toMatchObject({ title: 'Lighthouse', heading: 'Latest version: 3.2' });
+	site.end();
+});
+
+test('what a program wrote of each page by a formula stands behind what was written of it', async () => {
+	const site = siteOf(
+		Object.fromEntries(
+			birds.flatMap((bird) =>
+				['a', 'b', 'c'].map((name) => [
+					`${bird}-${name}.html`,
+					`<html lang="en"><meta name="description" content="entry: order: o${name}, family: f${name}, bird: ${bird}"><title>${bird} ${name}</title>` +
+						`<p>This entry of the register is about ${bird} ${name} and was made for it.</p>` +
+						`<p>${bird}-${name} ${name === 'a' ? 'breeds on the outer rocks, late in spring.' : name === 'b' ? 'is seldom seen before the first frost has come.' : 'dives for mussels where the current is strong.'}</p>`
+				])
+			)
+		)
+	);
+	await site.read();
+	for (const bird of birds)
+		expect(site.page(`/${bird}-a.html`).fields.summary).toBe(`${bird}-a breeds on the outer rocks, late in spring.`);
+	const frames = site.store.working.sites.named('s').site.frames;
+	expect(frames).toEqual([
+		{ tag: 'description', language: 'en', value: 'entry: order: * family: * bird: *', pages: 18, formula: true }
+	]);
 	site.end();
 });
 

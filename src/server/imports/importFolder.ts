@@ -24,7 +24,7 @@ import { pageOfHtml, READER } from './pageOfHtml';
 import { languageTeller, textOfPage } from './spoken';
 import { isMark, withoutPictures } from './pictureNames';
 import { Staging, type ReadPage } from './staging';
-import type { TitleFindings } from './titles';
+import { NO_TRIMS, partTitles, plainOf, trimsOf, type TitleFindings } from './titles';
 import { needsCopies } from '../pictures/gather';
 import { Library } from '../pictures/library';
 import { MAX_BYTES } from '../pictures/takePicture';
@@ -39,6 +39,8 @@ export interface ImportOptions {
 	readonly source?: Partial<FolderSource>;
 	/** All that is found common to many titles is taken off them, from now on. */
 	readonly trimTitles?: boolean;
+	/** Titles are as they are written, from now on: at the first reading, what most of them have is taken off. */
+	readonly keepTitles?: boolean;
 	/** Fetches the pictures that stand at whole addresses; without it they are taken as they are, their facts unknown. */
 	readonly fetcher?: GuardedFetcher;
 	readonly progress?: (done: number, all: number) => void;
@@ -52,8 +54,8 @@ export interface ImportSummary {
 	readonly pictures: number;
 	/** On how many pages their own files say each tag. */
 	readonly found: Readonly<Record<string, number>>;
-	/** What many titles have in common and still have. */
-	readonly titles: TitleFindings;
+	/** What many titles have in common and still have, and what was taken off them. */
+	readonly titles: TitleFindings & { readonly taken: TitleFindings };
 	/** Types that its pages seem to be of, but for those that are said already. */
 	readonly proposals: readonly TypeProposal[];
 	/** How many pages are in which language, as far as it is known. */
@@ -94,8 +96,11 @@ export async function importFolder(store: Store, options: ImportOptions): Promis
 				why: read.skipped[0]?.why ?? ''
 			});
 		const common = staging.titles.findings();
-		if (options.trimTitles)
-			source = { ...source, trims: { parts: common.parts.map(({ at, text }) => ({ at, text })), numbers: true } };
+		const { titles } = staging.titles;
+		if (options.keepTitles) source = { ...source, trims: NO_TRIMS };
+		else if (options.trimTitles) source = { ...source, trims: { ...trimsOf(common), numbers: true } };
+		else if (!before) source = { ...source, trims: trimsOf(plainOf(common, titles)) };
+		const parted = partTitles(common, source.trims);
 		const pictures = await readPictures(top, store, known, staging, options.fetcher);
 		const gone = new Set(pictures.missing.map((picture) => picture.path));
 		const isSame =
@@ -112,10 +117,7 @@ export async function importFolder(store: Store, options: ImportOptions): Promis
 			...saved,
 			pictures: pictures.known.length,
 			found: Object.fromEntries(staging.found),
-			titles: {
-				parts: common.parts.filter((part) => !source.trims.parts.some(({ text }) => text === part.text)),
-				numbered: source.trims.numbers ? 0 : common.numbered
-			},
+			titles: { ...parted.left, taken: parted.taken },
 			proposals: proposeTypes(entries.map(({ path }) => path)).filter(
 				({ pattern }) => !source.types.some((one) => one.pattern === pattern)
 			),

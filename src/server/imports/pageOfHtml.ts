@@ -3,7 +3,7 @@ import { decoded } from '../files/folder';
 import type { ReadPage } from './staging';
 
 /** Counted up when reading pages gives something else: what was read before is read again. */
-export const READER = 4;
+export const READER = 5;
 /** Stands for the site's own address while paths are worked out. */
 const SITE = 'https://site.invalid';
 

@@ -26,6 +26,7 @@ const KINDS = [
 	'descriptionShared',
 	'titleDoubled',
 	'languageKnown',
+	'languageAssumed',
 	'languageUnknown',
 	'pictureOwn',
 	'pictureShared',
@@ -108,7 +109,9 @@ export function measureQuality(store: Store, name: string): Quality {
 		if (descriptions.has(lettersOf(text))) note('descriptionShared', page.path, text);
 		if (titles.has(lettersOf(title))) note('titleDoubled', page.path, title);
 		const language = page.language ?? stored.site.languages[0] ?? 'und';
-		note(language === 'und' ? 'languageUnknown' : 'languageKnown', page.path, language);
+		// Where nothing tells a page's language, it is taken for the site's: that is not known.
+		const known = page.language === undefined ? 'languageAssumed' : 'languageKnown';
+		note(language === 'und' ? 'languageUnknown' : known, page.path, language);
 		note(picture === '' ? 'pictureNone' : pictures.has(picture) ? 'pictureShared' : 'pictureOwn', page.path, picture);
 	}
 	const shares = Object.fromEntries(
@@ -147,6 +150,7 @@ export const QUALITY_WORDS: Readonly<Record<Kind, string>> = {
 	descriptionShared: 'description: shared with other pages',
 	titleDoubled: 'title: shared with other pages',
 	languageKnown: 'language: known',
+	languageAssumed: 'language: taken for the site’s first',
 	languageUnknown: 'language: not known',
 	pictureOwn: 'picture: the page’s own',
 	pictureShared: 'picture: shared with other pages',

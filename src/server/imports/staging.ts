@@ -1,5 +1,14 @@
 import Database from 'better-sqlite3';
-import { findTag, FRAME_LEAST, FRAME_SHARE, settleText, type PictureMention, type ProseCandidate } from '$core';
+import {
+	findFormulas,
+	findTag,
+	FRAME_LEAST,
+	FRAME_SHARE,
+	isMadeBy,
+	settleText,
+	type PictureMention,
+	type ProseCandidate
+} from '$core';
 import type { FoundPage } from '../store/working/readIn';
 import { hashOf } from './repeats';
 import { isGeneratedTitle, TitleBook, trimTitle, type TitleTrims } from './titles';
@@ -33,7 +42,7 @@ const BEGINNING = /^(?:\S+\s+){3}\S+|^.{8}/u;
 /** Pages are compared with those of the nearest folder above that holds so many, in the same language. */
 const LEAST_GROUP = 20;
 
-const KIND = { paragraph: 0, beginning: 1, title: 2, picture: 3 } as const;
+const KIND = { paragraph: 0, beginning: 1, title: 2, picture: 3, heading: 4 } as const;
 
 /**
  * Pages that were read and are not yet put in, outside memory: any number of them takes no more than a few. What only
@@ -71,6 +80,8 @@ export class Staging {
 		const title = textOfField(page.fields.title);
 		if (title) this.titles.add(title);
 		this.mark(id, KIND.title, title ? [title] : []);
+		const heading = textOfField(page.fields.heading);
+		this.mark(id, KIND.heading, heading ? [heading] : []);
 		this.mark(
 			id,
 			KIND.paragraph,
@@ -113,14 +124,27 @@ export class Staging {
 		this.db.exec('CREATE TABLE titled (path TEXT PRIMARY KEY, title TEXT NOT NULL) STRICT, WITHOUT ROWID');
 		const addTitle = this.db.prepare('INSERT INTO titled VALUES (?, ?)');
 		for (const read of this.rows()) {
-			const own = ownTitle(read.page, (title) => shares(read.id, KIND.title, title));
+			const own = ownTitle(read.page, (kind, text) => shares(read.id, kind, text));
 			addTitle.run(read.page.path, trimTitle(own, trims));
 		}
 		this.db.exec('CREATE INDEX by_title ON titled (title)');
-		return this.wholePages(trims, shares);
+		return this.wholePages(trims, shares, this.formulas(shares));
 	}
 
-	private *wholePages(trims: TitleTrims, shares: Shares): Generator<StagedPage> {
+	/** The formulas by which programs made what would sum pages up: nobody wrote it of a page. */
+	private formulas(shares: Shares): readonly string[] {
+		const texts: string[] = [];
+		let [step, seen] = [1, 0];
+		for (const { id, page } of this.rows()) {
+			const best = bestOf(page.paragraphs, (kind, text) => shares(id, kind, text));
+			if (best === undefined || seen++ % step !== 0) continue;
+			texts.push(best.text);
+			if (texts.length > MOST_TEXTS) [texts.length, step] = [halve(texts), step * 2];
+		}
+		return findFormulas(texts, LEAST_MADE).map(({ formula }) => formula);
+	}
+
+	private *wholePages(trims: TitleTrims, shares: Shares, formulas: readonly string[]): Generator<StagedPage> {
 		const titleOf = this.db.prepare('SELECT title FROM titled WHERE path = ?').pluck();
 		const sharers = this.db.prepare('SELECT count(*) FROM titled WHERE title = ?').pluck();
 		for (const { id, page: read, fresh } of this.rows()) {
@@ -128,7 +152,7 @@ export class Staging {
 			const title = titleOf.get(page.path) as string;
 			const isShared = title !== '' && (sharers.get(title) as number) > 1;
 			const above = section ?? (isShared ? this.folderTitle(page.path, titleOf, title) : undefined);
-			const summary = bestOf(paragraphs, (kind, text) => shares(id, kind, text));
+			const summary = summaryOf(paragraphs, formulas, (kind, text) => shares(id, kind, text));
 			const pictures = ownFirst(mentionsIn(page), (src) => shares(id, KIND.picture, src));
 			const fields = {
 				...page.fields,
@@ -206,13 +230,25 @@ export class Staging {
 	}
 }
 
+/** So much (see `ProseCandidate`) stands what a formula made behind what is written of a page alone. */
+const FORMULA_COST = 1.1;
+/** Formulas are looked for among so many texts; of more, among every second, fourth … */
+const MOST_TEXTS = 5000;
+/** So many texts at the least are made by one. */
+const LEAST_MADE = 10;
+
+/** Every second one is left, in place; gives how many. */
+function halve(texts: string[]): number {
+	const left = texts.filter((_, at) => at % 2 === 0);
+	texts.splice(0, left.length, ...left);
+	return left.length;
+}
+
+type Share = (kind: number, text: string) => 'own' | 'shared' | 'frame';
 type Shares = (page: number, kind: number, text: string) => 'own' | 'shared' | 'frame';
 
-function bestOf(
-	candidates: readonly ProseCandidate[],
-	shares: (kind: number, text: string) => 'own' | 'shared' | 'frame'
-): string | undefined {
-	let best: { text: string; cost: number } | undefined;
+function bestOf(candidates: readonly ProseCandidate[], shares: Share): ProseCandidate | undefined {
+	let best: ProseCandidate | undefined;
 	for (const { text, cost } of candidates) {
 		const share = shares(KIND.paragraph, text);
 		if (share === 'frame') continue;
@@ -220,14 +256,41 @@ function bestOf(
 		const whole = cost + (share === 'shared' ? SHARED_COST : 0) + (begins === 'own' ? 0 : SAME_BEGINNING_COST);
 		if (!best || whole < best.cost) best = { text, cost: whole };
 	}
-	return best?.text;
+	return best;
 }
 
-/** The title, unless a program gave it or many pages have it; then the first heading, where there is one. */
-function ownTitle(page: ReadPage, share: (title: string) => 'own' | 'shared' | 'frame'): string {
+/**
+ * The text that sums a page up; what a formula made of it stands behind what is written of it alone, where that is nearly as
+ * good.
+ */
+function summaryOf(
+	candidates: readonly ProseCandidate[],
+	formulas: readonly string[],
+	shares: Share
+): string | undefined {
+	const best = bestOf(candidates, shares);
+	const isMade = ({ text }: ProseCandidate) => formulas.some((formula) => isMadeBy(text, formula));
+	if (!best || !isMade(best)) return best?.text;
+	const isOwn = ({ text }: ProseCandidate) =>
+		shares(KIND.paragraph, text) === 'own' && shares(KIND.beginning, beginningOf(text)) === 'own';
+	const written = bestOf(
+		candidates.filter((one) => isOwn(one) && !isMade(one)),
+		shares
+	);
+	return written && written.cost <= best.cost + FORMULA_COST ? written.text : best.text;
+}
+
+/** How far a text is spread over other pages. */
+const SPREAD = { own: 0, shared: 1, frame: 2 } as const;
+
+/** The title, unless a program gave it or many pages have it; then the first heading, where fewer pages have the same. */
+function ownTitle(page: ReadPage, share: Share): string {
 	const [title, heading] = [textOfField(page.fields.title), textOfField(page.fields.heading)];
 	if (heading === '' || heading === title) return title;
-	return title === '' || share(title) !== 'own' || isGeneratedTitle(title, page.file) ? heading : title;
+	if (title === '') return heading;
+	const [ofHeading, ofTitle] = [SPREAD[share(KIND.heading, heading)], SPREAD[share(KIND.title, title)]];
+	const isBetter = ofHeading < ofTitle || (ofHeading === 0 && isGeneratedTitle(title, page.file));
+	return isBetter ? heading : title;
 }
 
 /** A page's own pictures before those that it shares with others. */

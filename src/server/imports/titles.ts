@@ -22,6 +22,31 @@ export interface TitleFindings {
 	readonly numbered: number;
 }
 
+export const NO_TRIMS: TitleTrims = { parts: [], numbers: false };
+
+/** What so large a share of the titles have is no title's own, and is taken off without being asked. */
+const PLAIN_SHARE = 0.6;
+
+/** What of it is plainly no title's own: what most titles have, and numbers where most begin with one. */
+export function plainOf({ parts, numbered }: TitleFindings, titles: number): TitleFindings {
+	const isPlain = (pages: number) => pages >= COMMON_LEAST && pages >= titles * PLAIN_SHARE;
+	return { parts: parts.filter(({ pages }) => isPlain(pages)), numbered: isPlain(numbered) ? numbered : 0 };
+}
+
+export const trimsOf = ({ parts, numbered }: TitleFindings): TitleTrims => ({
+	parts: parts.map(({ at, text }) => ({ at, text })),
+	numbers: numbered > 0
+});
+
+/** What of it is left on the titles, and what is taken off. */
+export function partTitles(found: TitleFindings, trims: TitleTrims): Record<'left' | 'taken', TitleFindings> {
+	const isTaken = ({ at, text }: CommonPart) => trims.parts.some((one) => one.at === at && one.text === text);
+	return {
+		left: { parts: found.parts.filter((part) => !isTaken(part)), numbered: trims.numbers ? 0 : found.numbered },
+		taken: { parts: found.parts.filter(isTaken), numbered: trims.numbers ? found.numbered : 0 }
+	};
+}
+
 /** This share of the titles, and at least so many, have a part before it is offered to be taken off. */
 const COMMON_SHARE = 0.01;
 const COMMON_LEAST = 5;
@@ -38,15 +63,18 @@ const NUMBER =
 /** Counts what titles have in common, as they come; memory stays bounded. */
 export class TitleBook {
 	private readonly counts = new Map<string, number>();
-	private titles = 0;
+	/** How many titles there are. */
+	titles = 0;
 	private numbered = 0;
 
 	add(title: string) {
 		const text = settleText(title).slice(0, LONGEST);
 		if (text === '') return;
 		this.titles++;
-		if (NUMBER.test(text)) this.numbered++;
 		const separators = [...text.matchAll(SEPARATOR)].slice(0, 6);
+		// Also behind what may be taken off.
+		const begins = [text, ...separators.map(({ index, 0: mark }) => text.slice(index + mark.length))];
+		if (begins.some((one) => NUMBER.test(one))) this.numbered++;
 		for (const { index, 0: mark } of separators) {
 			this.count(`begin ${text.slice(0, index + mark.length)}`);
 			this.count(`end ${text.slice(index)}`);

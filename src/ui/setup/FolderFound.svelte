@@ -4,6 +4,7 @@
 	/** What is said about a folder that was read; it is read again with it. */
 	export interface FolderSaid {
 		readonly trimTitles?: boolean;
+		readonly keepTitles?: boolean;
 		readonly link?: boolean;
 		readonly types?: readonly { readonly pattern: string; readonly type: string }[];
 		readonly languages?: readonly { readonly pattern: string; readonly language: string }[];
@@ -13,6 +14,7 @@
 	export const hasToSay = ({ found, titles, languages, versions, proposals, retired }: FolderFindings): boolean =>
 		Object.keys(languages).length !== 1 ||
 		Object.keys(found).length + titles.parts.length + titles.numbered + proposals.length + retired.length > 0 ||
+		titles.taken.parts.length + titles.taken.numbered > 0 ||
 		(versions.pages > 0 && !versions.linked);
 </script>
 
@@ -47,6 +49,8 @@
 				.filter(({ pattern, language }) => pattern !== '' && language !== '')
 		});
 	const hasTrims = $derived(found.titles.parts.length > 0 || found.titles.numbered > 0);
+	const { taken } = $derived(found.titles);
+	const isTaken = $derived(taken.parts.length > 0 || taken.numbered > 0);
 </script>
 
 <p>
@@ -92,16 +96,24 @@
 			on {count.toLocaleString('en')}{/each}{tags.length > 12 ? ` and ${tags.length - 12} more tags` : ''}.
 	</p>
 {/if}
-{#if hasTrims}
-	<h3>Titles</h3>
+{#snippet parts({ parts: common, numbered }: Pick<FolderFindings['titles'], 'parts' | 'numbered'>)}
 	<ul>
-		{#each found.titles.parts.slice(0, 5) as { at, text, pages: count } (at + text)}
+		{#each common.slice(0, 5) as { at, text, pages: count } (at + text)}
 			<li>{pagesInWords(count)} {at === 'end' ? 'end' : 'begin'} with “<span class="serif">{text}</span>”</li>
 		{/each}
-		{#if found.titles.numbered > 0}<li>
-				{pagesInWords(found.titles.numbered)} begin with the number of a chapter or section
-			</li>{/if}
+		{#if numbered > 0}<li>{pagesInWords(numbered)} begin with the number of a chapter or section</li>{/if}
 	</ul>
+{/snippet}
+{#if isTaken}
+	<h3>Taken off the titles</h3>
+	{@render parts(taken)}
+	<button class="plain-button" disabled={busy} onclick={() => again({ keepTitles: true })}
+		>Set them back as they are written</button
+	>
+{/if}
+{#if hasTrims}
+	<h3>Titles</h3>
+	{@render parts(found.titles)}
 	<button class="plain-button" disabled={busy} onclick={() => again({ trimTitles: true })}
 		>Take it off: templates can put the site’s name there</button
 	>

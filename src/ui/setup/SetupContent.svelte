@@ -111,7 +111,7 @@
 	}
 	const again = () => void look();
 	const asked = $derived(Object.entries(table?.readings ?? {}).filter(([, { ambiguous }]) => ambiguous));
-	async function take({ trimTitles, ...said }: FolderSaid = {}) {
+	async function take({ trimTitles, keepTitles, ...said }: FolderSaid = {}) {
 		busy = true;
 		refused = '';
 		const source: PartOf<'POST /sites', 'body'>['source'] =
@@ -120,7 +120,8 @@
 						kind,
 						folder: folder.trim(),
 						said: { ...(ignored.length > 0 && { ignore: ignored }), ...said },
-						...(trimTitles && { trimTitles })
+						...(trimTitles && { trimTitles }),
+						...(keepTitles && { keepTitles })
 					}
 				: kind === 'table'
 					? { kind, mapping, type, readings, ...(pathFromTitle && { pathFromTitle }) }
