@@ -31,7 +31,12 @@ let desk: Server;
 beforeAll(async () => {
 	store = new Store(db);
 	const types = [{ name: 'page', fields: [], rules: [] }];
-	saveSiteFile(store, { site, types, pages: ['/', '/a', '/ä b', '/goes'].map(page), pictures: [] } as never);
+	saveSiteFile(store, {
+		site,
+		types,
+		pages: ['/', '/a', '/ä b', '/goes', '/folder/', '/opened/index.html'].map(page),
+		pictures: []
+	} as never);
 	delivery = new Delivery(db);
 	server = createServer(frontOf({ delivery })).listen(0, '127.0.0.1');
 	desk = createServer(frontOf({ delivery, desk: (_, response) => void response.writeHead(200).end('desk') })).listen(
@@ -120,6 +125,40 @@ describe('what is released', () => {
 			expect(whole.equals(plain.body)).toBe(true);
 			if (coding) expect(body.length).toBeLessThan(plain.body.length);
 		}
+	});
+	test.each([
+		['path=/index.html', '/'],
+		['path=/folder/', '/folder/'],
+		['path=/folder/index.html', '/folder/'],
+		['path=/folder/index.HTM', '/folder/'],
+		['path=/opened/index.html', '/opened/index.html'],
+		['path=/opened/', '/opened/index.html'],
+		['address=https://s.example/folder/index.html', '/folder/'],
+		['address=https://s.example/opened/', '/opened/index.html']
+	])('a folder and the page that opens it are one: %s', async (query, path) => {
+		const { status, body } = await get(`/api/sites/S/head?${query}`);
+		expect(status).toBe(200);
+		expect(body.toString()).toContain(`<title>Page ${path}`);
+	});
+	test.each([
+		['/api/sites/S/head?path=/never&or=empty', 'page-not-released'],
+		['/api/sites/S/head?path=/folder&or=empty', 'page-not-released'],
+		['/api/sites/S/head?address=https://t.example/&or=empty', 'page-not-released'],
+		['/api/sites/Nobody/head?path=/a&or=empty', 'site-not-there']
+	])('nothing instead of a problem for who puts it into a page: %s', async (address, why) => {
+		const { status, headers, body } = await get(address);
+		expect([status, body.length, headers['kephalon-empty'], headers['cache-control']]).toEqual([
+			200,
+			0,
+			why,
+			'no-store'
+		]);
+		expect(headers['content-type']).toBe('text/html; charset=utf-8');
+		// Without the word, it is told.
+		expect((await get(address.replace('&or=empty', ''))).status).toBe(404);
+	});
+	test('what is there is the same with the word as without', async () => {
+		expect((await get(`${head}&or=empty`)).body.equals((await get(head)).body)).toBe(true);
 	});
 	test('as JSON by Accept, and a browser gets HTML', async () => {
 		expect((await get(head, { accept: 'application/json' })).headers['content-type']).toBe('application/json');

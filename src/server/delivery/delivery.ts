@@ -3,6 +3,7 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
 import Negotiator from 'negotiator';
 import { parseUrl } from '$core';
+import type { RefusalCode } from '../errors';
 import { log } from '../log';
 import { Library } from '../pictures/library';
 import { manifestOf } from '../pictures/manifest';
@@ -164,15 +165,14 @@ export class Delivery {
 		const query = new URLSearchParams(url.slice(url.indexOf('?') + 1));
 		const [path, address] = [query.get('path'), query.get('address')];
 		if ((path === null) === (address === null) || !url.includes('?')) return deny(response, 'head-of-what');
+		const isEmptyElse = query.get('or') === 'empty';
 		const site = this.site(name);
-		if (!site) return deny(response, 'site-not-there', { site: name });
-		if (site.number === null) return deny(response, 'site-not-released', { site: name });
-		const row = (
-			path !== null
-				? this.run('byPath').get(site.id, path)
-				: this.run('byAddress').get(site.id, withoutFragment(address as string))
-		) as { hash: string } | undefined;
-		if (!row) return this.elsewhere(site, query, url, response);
+		if (!site)
+			return isEmptyElse ? empty(response, 'site-not-there') : deny(response, 'site-not-there', { site: name });
+		if (site.number === null)
+			return isEmptyElse ? empty(response, 'site-not-released') : deny(response, 'site-not-released', { site: name });
+		const row = this.rowOf(site.id, path, address);
+		if (!row) return isEmptyElse ? empty(response, 'page-not-released') : this.elsewhere(site, query, url, response);
 		const wanted = query.get('format');
 		const format: Format = wanted === 'json' || (wanted === null && isJson) ? 'json' : 'html';
 		const headers = headersOf(row.hash, format, coding, site.number);
@@ -181,6 +181,16 @@ export class Delivery {
 		const kept = this.make(row.hash, format, coding, headers);
 		this.keep(url, asked, kept);
 		answerKept(kept, known, response);
+	}
+
+	/** The head of a page, by its path or its address: a folder and the page that opens it are one. */
+	private rowOf(site: number, path: string | null, address: string | null): { hash: string } | undefined {
+		const by = this.run(path !== null ? 'byPath' : 'byAddress');
+		for (const form of formsOf(path ?? withoutFragment(address as string))) {
+			const row = by.get(site, form) as { hash: string } | undefined;
+			if (row) return row;
+		}
+		return undefined;
 	}
 
 	/** A page that has moved leads on; any other is not there. */
@@ -353,3 +363,21 @@ const withoutFragment = (address: string) => {
 	url.hash = '';
 	return url.href;
 };
+
+/** What a page's address may be otherwise: servers answer for a folder by the file that opens it. */
+function formsOf(address: string): string[] {
+	if (address.endsWith('/')) return [address, `${address}index.html`];
+	const folder = address.replace(/\/index\.x?html?$/i, '/');
+	return folder === address ? [address] : [address, folder];
+}
+
+/** Nothing, for who puts what comes into a page: the reason is told beside it. */
+function empty(response: ServerResponse, why: RefusalCode) {
+	response
+		.writeHead(200, {
+			...SAFE,
+			...{ 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' },
+			...{ 'kephalon-empty': why, 'content-length': 0 }
+		})
+		.end();
+}
