@@ -102,6 +102,36 @@ describe('a new site, from a folder to the first release', () => {
 		});
 	});
 
+	test('what most titles have is taken off, told, and set back by one button', async () => {
+		const book = mkdtempSync(join(tmpdir(), 'kephalon-book-'));
+		for (const [at, name] of ['Boats', 'Birds', 'Beds', 'Bridges', 'Bells', 'Bays'].entries())
+			writeFileSync(
+				join(book, `${name}.html`),
+				`<!doctype html><html lang="en"><title>${at + 1}. ${name} — The Sound of Ferran</title><p>${name}: ${text}</p>`
+			);
+		await browser.driver.get(`${demo.kephalon}/setup`);
+		const type = async (placeholder: string, value: string) => {
+			const field = await bench.find(`input[placeholder="${placeholder}"]`);
+			await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, value);
+		};
+		const titled = async () => {
+			const page = await fetch(`${demo.kephalon}/api/sites/Ferran%20Book/page?path=/Birds.html`);
+			return ((await page.json()) as { page: { fields: { title: string } } }).page.fields.title;
+		};
+		await type('Merrow Coast Reserves', 'Ferran Book');
+		await type('https://www.site.example/', 'https://book.example');
+		await type('/home/me/site/public', book);
+		await (await bench.find('.main-button:enabled')).click();
+		await bench.waitForText('.asks[role=status]', /Taken off the titles[^]*6 pages end with “ — The Sound of Ferran”/);
+		expect(await titled()).toBe('Birds');
+		await browser.driver.executeScript(
+			'[...document.querySelectorAll(".asks button")].find((one) => one.textContent.includes("Set them back")).click()'
+		);
+		await bench.waitForText('.asks[role=status]', /Take it off: templates can put the site’s name there/);
+		expect(await titled()).toBe('2. Birds — The Sound of Ferran');
+		rmSync(book, { recursive: true, force: true });
+	});
+
 	test('axe-core finds nothing on the set-up', async () => {
 		expect(await violationsOf(browser.driver)).toEqual([]);
 	});

@@ -3,6 +3,7 @@ import { join, resolve } from 'node:path';
 import { refuse } from '$server/errors';
 import { wasWritten, WrittenNotes } from '$server/files/written';
 import { injectFolder, type GoneValue, type InjectOptions, type InjectSummary } from '$server/files/injectFolder';
+import { csvLine } from '$server/exports/csvLine';
 import { ROBOTS_MARK, robotsOf } from '$server/exports/robots';
 import { SITEMAP_MARK, sitemapsOf } from '$server/exports/sitemap';
 import { gatherPictures } from '$server/pictures/gather';
@@ -105,8 +106,7 @@ function noteBegun(store: Store, name: string, folder: string) {
 /** A CSV file (RFC 4180), a row for each value. */
 function openReport(file: string) {
 	const handle = openSync(file, 'w');
-	const row = (cells: readonly string[]) =>
-		writeSync(handle, `${cells.map((cell) => `"${cell.replaceAll('"', '""')}"`).join(',')}\r\n`);
+	const row = (cells: readonly string[]) => writeSync(handle, csvLine(cells));
 	row(['path', 'tag', 'was', 'now']);
 	return {
 		add: ({ path, tag, value, now = '' }: GoneValue) => void row([path, tag, value, now]),

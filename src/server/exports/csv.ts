@@ -7,6 +7,7 @@ import { streamRows, type Row, type RowStream } from '../imports/table/rows';
 import { gridIds, overriddenTags, rowsOf, type GridRow, type PageFilter, type Sort } from '../store/table/grid';
 import type { Progress } from '../progress';
 import type { Store, StoredSite } from '../store/store';
+import { csvLine } from './csvLine';
 
 /** The columns that the table can put out, by their ids; what a page says itself stands in columns of its own. */
 export const COLUMNS: Readonly<Record<string, (row: GridRow) => string>> = {
@@ -103,11 +104,7 @@ const asWritten = (text: string) => (text.startsWith("'") && isFormula(text.repl
 /** Signs that begin a formula, also in full width, behind any white space; and white space that parts cells. */
 const isFormula = (text: string) => /^\s*[=+\-@\uff1d\uff0b\uff0d\uff20]|^[\t\r\n]/.test(text);
 
-const lineOf = (cells: readonly string[]) =>
-	`${cells
-		.map(harmless)
-		.map((cell) => (/[",\r\n]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell))
-		.join(',')}\r\n`;
+const lineOf = (cells: readonly string[]) => csvLine(cells.map(harmless));
 
 /** The first of some things, and how many there are. */
 interface Listed<T> {

@@ -107,16 +107,20 @@
 {#if isTaken}
 	<h3>Taken off the titles</h3>
 	{@render parts(taken)}
-	<button class="plain-button" disabled={busy} onclick={() => again({ keepTitles: true })}
-		>Set them back as they are written</button
-	>
+	<p>
+		<button class="plain-button" disabled={busy} onclick={() => again({ keepTitles: true })}
+			>Set them back as they are written</button
+		>
+	</p>
 {/if}
 {#if hasTrims}
 	<h3>Titles</h3>
 	{@render parts(found.titles)}
-	<button class="plain-button" disabled={busy} onclick={() => again({ trimTitles: true })}
-		>Take it off: templates can put the site’s name there</button
-	>
+	<p>
+		<button class="plain-button" disabled={busy} onclick={() => again({ trimTitles: true })}
+			>Take it off: templates can put the site’s name there</button
+		>
+	</p>
 {/if}
 {#if found.versions.pages > 0 && !found.versions.linked}
 	<h3>Versions</h3>
