@@ -14,7 +14,8 @@ import {
 	type Finding
 } from '$core';
 import { UserError, refuse } from '$server/errors';
-import { findInFolder, type FileFinding } from '$server/findings/folder';
+import { findInFolder } from '$server/findings/folder';
+import type { FileFinding } from '$server/findings/folderLinks';
 import { readSiteFile } from '$server/siteFile/siteFile';
 import { causesOf, type Cause } from '$server/findings/causes';
 import { sarifOf, type SarifFinding } from '$server/findings/sarif';

@@ -2,7 +2,8 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { findInFolder, type FileFinding } from './folder';
+import { findInFolder } from './folder';
+import type { FileFinding } from './folderLinks';
 
 let folder = '';
 const write = (name: string, html: string) => {

@@ -14,15 +14,7 @@ import { refuse } from '../errors';
 import { declaredEncoding, decodeFile } from '../files/encoding';
 import { fileAt, isHtmlName, openFolder, pathOfFile, shownName, walkFolder } from '../files/folder';
 import { findInEncoding, findInServedHead } from '../probes/served';
-import { findLinks, saidBy, type Said } from './folderLinks';
-
-/** A finding in a file, with the line that it is about, from 1. */
-export interface FileFinding {
-	readonly file: string;
-	readonly line: number | undefined;
-	readonly column: number | undefined;
-	readonly finding: Finding;
-}
+import { findLinks, saidBy, type FileFinding, type Said } from './folderLinks';
 
 /** Nobody's rules stand behind what a file says: only the text itself tells. */
 const NOTHING_KNOWN: KnownOfPage = {

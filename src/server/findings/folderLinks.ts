@@ -1,6 +1,13 @@
-import { finding, isLocalAddress, parseUrl, type ServedHead, type ServedTag } from '$core';
+import { finding, isLocalAddress, parseUrl, type Finding, type ServedHead, type ServedTag } from '$core';
 import { decoded, fileOfPath, formsOf } from '../files/folder';
-import type { FileFinding } from './folder';
+
+/** A finding in a file, with the line that it is about, from 1. */
+export interface FileFinding {
+	readonly file: string;
+	readonly line: number | undefined;
+	readonly column: number | undefined;
+	readonly finding: Finding;
+}
 
 /** What a page of a folder says of itself, for comparing it with the others. */
 export interface Said {
