@@ -2,11 +2,10 @@ import { hash as digest } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
 import { extname } from 'node:path';
 import { isDeepStrictEqual } from 'node:util';
-import { countFrames, FRAME_LEAST, FRAME_SHARE, isLocalAddress, normaliseBase, type Picture, type Site } from '$core';
-import { makeLongEdit, type LongWork } from '../edits/longEdit';
+import { FRAME_LEAST, FRAME_SHARE, isLocalAddress, normaliseBase, type Picture } from '$core';
 import { UserError, refuse } from '../errors';
 import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
-import type { Store } from '../store/store';
+import type { Store, StoredSite } from '../store/store';
 import { decodeFile } from '../files/encoding';
 import {
 	fileOfPath,
@@ -23,7 +22,8 @@ import { languagesOfFiles, versionOf } from './languages';
 import { pageOfHtml, READER } from './pageOfHtml';
 import { languageTeller, textOfPage } from './spoken';
 import { isMark, withoutPictures } from './pictureNames';
-import { Staging, type ReadPage } from './staging';
+import { saveContent, type Incoming, type Saved } from './saveContent';
+import { Staging, type ReadPage, type StagedPage } from './staging';
 import { NO_TRIMS, partTitles, plainOf, trimsOf, type TitleFindings } from './titles';
 import { needsCopies } from '../pictures/gather';
 import { Library } from '../pictures/library';
@@ -362,85 +362,96 @@ async function takeIn(bytes: Buffer, library: Library): Promise<Omit<Picture, 's
 	}
 }
 
+/** Puts in what was read, and notes each file for the next reading. */
 function save(
 	store: Store,
 	{ site: name }: ImportOptions,
 	base: string,
 	source: FolderSource,
 	staging: Staging,
-	{ stamps, versions, files }: ReadFiles,
+	files: ReadFiles,
 	pictures: Awaited<ReturnType<typeof readPictures>>,
 	gone: ReadonlySet<string>
-) {
-	const fresh: Site = { name, base, languages: staging.spoken(), separator: '·', fields: {}, rules: [] };
-	const what = { from: 'folder', pages: staging.paths.length, pictures: pictures.known.length };
+): Saved {
+	const known = store.working.sites.find(name);
 	// What only all pages tell is worked out before anyone is kept from writing.
 	const pages = staging.pages(source.trims);
-	const edit = { origin: 'command', kind: 'import', what } as const;
-	const work: LongWork<Saved> = function* ({ id, site, types }) {
-		const languages = [...new Set([...site.languages, ...staging.languages.keys()])];
-		if (site.base !== base || languages.length > site.languages.length)
-			store.working.sites.save({ ...site, base, languages });
-		for (const type of new Set(['page', ...source.types.map((one) => one.type)])) store.working.types.ensure(id, type);
-		if (staging.paths.some(isNotFound) && !types.some(({ name: known }) => known === NOT_FOUND))
-			store.working.types.save(id, {
-				name: NOT_FOUND,
-				label: 'Not found',
-				special: 'not-found',
-				fields: [],
-				rules: []
-			});
-		for (const picture of pictures.known) {
-			store.pictures.save(id, [{ ...picture, ...setByHand(store.pictures.one(id, picture.src)) }]);
-			yield;
+	// The site is made by the edit, where there was none.
+	const site = () => store.working.sites.find(name)!.id;
+	return saveContent(store, {
+		...{ name, origin: 'command', as: 'folder', present: new Set(staging.paths) },
+		what: { from: 'folder', pages: staging.paths.length, pictures: pictures.known.length },
+		fresh: { name, base, languages: staging.spoken(), separator: '·', fields: {}, rules: [] },
+		coming: staging.paths.length - (known ? store.working.pages.count(known.id).all : 0),
+		prepare: (stored) => prepareSite(store, stored, base, source, staging, pictures),
+		pages: incoming(store, site, pages, source, files, gone),
+		finish(id) {
+			const left: string[] = [];
+			for (const file of store.working.sources.files(id)) if (!isOther(file) && !files.files.has(file)) left.push(file);
+			for (const file of left) store.working.sources.dropFile(id, file);
+			store.working.sources.saveSettings(id, 'folder', source);
 		}
-		for (const [src, stamp] of pictures.stamps)
-			store.working.sources.saveFile(id, PICTURE + src, { ...stamp, result: null });
-		let [added, changed] = [0, 0];
-		for (const { page: found, read, fresh: isFresh } of pages) {
-			yield;
-			const linked = source.link ? versions.get(found.path) : undefined;
-			const page = withoutPictures(
-				{ ...found, ...(linked && { alternates: { ...others(linked, found.path), ...found.alternates } }) },
-				gone
-			);
-			const { body: _body, ...fields } = page.fields;
-			const { links: _links, ...told } = page;
-			const result = hashOf(JSON.stringify({ ...told, fields }));
-			const before = store.working.sources.file(id, read.file)?.result;
-			if (before !== result || isFresh) {
-				if (store.working.pages.has(id, page.path)) changed++;
-				else added++;
-				store.working.readIn.refreshPage(id, page, 'folder', { withBody: isFresh });
-			}
-			const stamp = stamps.get(read.file);
-			const { body: _long, ...short } = read.fields;
-			const { links: _kept, ...rest } = read;
-			if (stamp)
-				store.working.sources.saveFile(id, read.file, {
-					...stamp,
-					reading: { reader: READER, bare: source.bare, page: { ...rest, fields: short } } satisfies Kept,
-					result
-				});
-			else if (before !== result) store.working.sources.saveResult(id, read.file, result);
-		}
-		const left: string[] = [];
-		for (const file of store.working.sources.files(id)) if (!isOther(file) && !files.has(file)) left.push(file);
-		for (const file of left) store.working.sources.dropFile(id, file);
-		store.working.sources.saveSettings(id, 'folder', source);
-		yield;
-		store.working.readIn.saveFrames(
-			id,
-			countFrames(() => store.working.readIn.foundOfPages(id), site.languages[0] as string)
-		);
-		return { added, changed, retired: store.working.readIn.retirePages(id, new Set(staging.paths)) };
-	};
-	const known = store.working.sites.find(name);
-	const coming = staging.paths.length - (known ? store.working.pages.count(known.id).all : 0);
-	return makeLongEdit(store, name, edit, work, { fresh, coming }).result;
+	});
 }
 
-type Saved = Pick<ImportSummary, 'added' | 'changed' | 'retired'>;
+function* prepareSite(
+	store: Store,
+	{ id, site, types }: StoredSite,
+	base: string,
+	source: FolderSource,
+	staging: Staging,
+	pictures: Awaited<ReturnType<typeof readPictures>>
+): Generator<void> {
+	const languages = [...new Set([...site.languages, ...staging.languages.keys()])];
+	if (site.base !== base || languages.length > site.languages.length)
+		store.working.sites.save({ ...site, base, languages });
+	for (const type of new Set(['page', ...source.types.map((one) => one.type)])) store.working.types.ensure(id, type);
+	const hasNotFound = types.some(({ name }) => name === NOT_FOUND);
+	if (staging.paths.some(isNotFound) && !hasNotFound)
+		store.working.types.save(id, { name: NOT_FOUND, label: 'Not found', special: 'not-found', fields: [], rules: [] });
+	for (const picture of pictures.known) {
+		store.pictures.save(id, [{ ...picture, ...setByHand(store.pictures.one(id, picture.src)) }]);
+		yield;
+	}
+	for (const [src, stamp] of pictures.stamps)
+		store.working.sources.saveFile(id, PICTURE + src, { ...stamp, result: null });
+}
+
+/** The pages as they go in; one that comes to the same as the last time is left as it is. */
+function* incoming(
+	store: Store,
+	siteOf: () => number,
+	pages: Iterable<StagedPage>,
+	source: FolderSource,
+	{ stamps, versions }: ReadFiles,
+	gone: ReadonlySet<string>
+): Generator<Incoming> {
+	let id: number | undefined;
+	for (const { page: found, read, fresh } of pages) {
+		id ??= siteOf();
+		const site = id;
+		const linked = source.link ? versions.get(found.path) : undefined;
+		const page = withoutPictures(
+			{ ...found, ...(linked && { alternates: { ...others(linked, found.path), ...found.alternates } }) },
+			gone
+		);
+		const { body: _body, ...fields } = page.fields;
+		const { links: _links, ...told } = page;
+		const result = hashOf(JSON.stringify({ ...told, fields }));
+		const before = store.working.sources.file(site, read.file)?.result;
+		const stamp = stamps.get(read.file);
+		yield {
+			...{ page, withBody: fresh, isSame: before === result && !fresh },
+			note() {
+				const { body: _long, ...short } = read.fields;
+				const { links: _kept, ...rest } = read;
+				const reading = { reader: READER, bare: source.bare, page: { ...rest, fields: short } } satisfies Kept;
+				if (stamp) store.working.sources.saveFile(site, read.file, { ...stamp, reading, result });
+				else if (before !== result) store.working.sources.saveResult(site, read.file, result);
+			}
+		};
+	}
+}
 
 const hashOf = (text: string) => digest('sha256', text, 'base64url').slice(0, 16);
 

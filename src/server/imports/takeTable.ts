@@ -1,6 +1,6 @@
 import { PAGE_FIELDS, type Site } from '$core';
 import type { Origin } from '../edits/edit';
-import { makeLongEdit, type LongWork } from '../edits/longEdit';
+import { saveContent, type Incoming } from './saveContent';
 import { refuse } from '../errors';
 import type { Store, StoredSite } from '../store/store';
 import { asRows, type Rows } from './table/rows';
@@ -53,22 +53,25 @@ export function takeTable(
 	const told = { encoding: table.encoding, mapping: source.mapping, skipped, oddCells, oddRows: table.odd };
 	if (pages === 0) throw refuse('table-unreadable', { why: skipped[0]?.why ?? '' });
 	if (dryRun) return { ...told, pages, added: coming };
-	const fresh: Site = { name, base, languages, separator: '·', fields: {}, rules: [] };
-	const edit = { origin, kind: 'import', what: { from: 'table', pages } };
-	const work: LongWork<number> = function* ({ id, site, types }) {
-		if (site.base !== base) store.working.sites.save({ ...site, base });
-		declare(store, id, types, source.type, table, source);
-		const before = store.working.pages.count(id).all;
-		const columns = columnsOf(source);
-		for (const { page } of pagesOfTable(table, source, base, { skipped: [], oddCells: [] })) {
-			store.working.readIn.refreshPage(id, isTypeSaid ? page : { ...page, type: undefined }, null, { columns });
+	const { added } = saveContent(store, {
+		...{ name, origin, what: { from: 'table', pages }, as: null, coming },
+		fresh: { name, base, languages, separator: '·', fields: {}, rules: [] },
+		*prepare({ id, site, types }) {
+			if (site.base !== base) store.working.sites.save({ ...site, base });
+			declare(store, id, types, source.type, table, source);
 			yield;
-		}
-		store.working.sources.saveSettings(id, 'table', source);
-		return store.working.pages.count(id).all - before;
-	};
-	const { result } = makeLongEdit(store, name, edit, work, { fresh, coming });
-	return { ...told, pages, added: result };
+		},
+		pages: comingIn(table, source, base, isTypeSaid),
+		finish: (id) => store.working.sources.saveSettings(id, 'table', source)
+	});
+	return { ...told, pages, added };
+}
+
+/** Each row as a page; its type is told only where somebody said it. */
+function* comingIn(table: Rows, source: TableSource, base: string, isTypeSaid: boolean): Generator<Incoming> {
+	const columns = columnsOf(source);
+	for (const { page } of pagesOfTable(table, source, base, { skipped: [], oddCells: [] }))
+		yield { page: isTypeSaid ? page : { ...page, type: undefined }, columns };
 }
 
 /** The fields that the table has columns for: only those are the table's to replace. */

@@ -1,7 +1,6 @@
 import picomatch from 'picomatch';
-import { countFrames, normaliseBase, parseUrl, readPage, settleText, type Site } from '$core';
+import { normaliseBase, parseUrl, readPage, settleText, type Site } from '$core';
 import { makeImport } from '../../edits/edit';
-import { makeLongEdit } from '../../edits/longEdit';
 import { refuse } from '../../errors';
 import { decodeServed } from '../../fetching/charset';
 import { TracingFetcher, type TracedFetch, type Via } from '../../fetching/trace';
@@ -11,7 +10,8 @@ import type { FoundPage } from '../../store/working/readIn';
 import { pageOfHtml, pathUnder, READER } from '../pageOfHtml';
 import { languageTeller, textOfPage } from '../spoken';
 import { withoutPictures } from '../pictureNames';
-import { Staging, type ReadPage } from '../staging';
+import { saveContent, type Incoming } from '../saveContent';
+import { Staging, type ReadPage, type StagedPage } from '../staging';
 import type { TitleTrims } from '../titles';
 import { readPageList, type ListedPage } from './lists';
 import { AGENT_HEADER, readRobots, type Robots } from './robots';
@@ -340,36 +340,23 @@ async function save(
 		});
 		const gone = new Set(pictures.missing.map((picture) => picture.path));
 		const { waiting } = store.working.sources.countAddresses(site);
-		const what = { from: 'web', pages: staging.paths.length };
+		const what = { from: 'web', pages: staging.paths.length } as const;
 		const pages = staging.pages(source.trims);
-		const { result } = makeLongEdit(
-			store,
-			options.site,
-			{ origin: 'command', kind: 'import', what },
-			function* (stored): Generator<void, Pick<WebSummary, 'added' | 'changed' | 'retired'>> {
+		const result = saveContent(store, {
+			...{ name: options.site, origin: 'command', what, as: 'web' },
+			*prepare(stored) {
 				const known = [...new Set([...stored.site.languages, ...staging.spoken()])].filter(
 					(tag, _, all) => tag !== 'und' || all.length === 1
 				);
 				if (known.some((tag) => !stored.site.languages.includes(tag)))
 					store.working.sites.save({ ...stored.site, languages: known });
-				let [added, changed] = [0, 0];
 				store.pictures.save(site, pictures.known);
-				for (const { page: found } of pages) {
-					const page = withoutPictures(found, gone);
-					yield;
-					if (store.working.pages.has(site, page.path)) changed++;
-					else added++;
-					store.working.readIn.refreshPage(site, page, 'web');
-				}
-				store.working.sources.saveSettings(site, 'web', source);
-				store.working.readIn.saveFrames(
-					site,
-					countFrames(() => store.working.readIn.foundOfPages(site), stored.site.languages[0] as string)
-				);
-				const retired = waiting === 0 ? store.working.readIn.retirePages(site, new Set(staging.paths), 'web') : [];
-				return { added, changed, retired };
-			}
-		);
+				yield;
+			},
+			pages: comingIn(pages, gone),
+			finish: () => store.working.sources.saveSettings(site, 'web', source),
+			...(waiting === 0 && { present: new Set(staging.paths) })
+		});
 		return {
 			...{ kind, read: staging.paths.length, ...result, pictures: pictures.known.length },
 			...{ skipped: [...skipped, ...pictures.missing], waiting }
@@ -377,6 +364,10 @@ async function save(
 	} finally {
 		staging.close();
 	}
+}
+
+function* comingIn(pages: Iterable<StagedPage>, gone: ReadonlySet<string>): Generator<Incoming> {
+	for (const { page } of pages) yield { page: withoutPictures(page, gone) };
 }
 
 /** What a sitemap says of a page beside its address. */
@@ -396,7 +387,7 @@ function saidOf(
 }
 
 /** The entries of a feed as pages: what a feed says of them is all that is read. */
-function saveFeed({ store, site, base, source, options }: Job, entries: readonly ListedPage[]): WebSummary {
+function saveFeed({ store, base, source, options }: Job, entries: readonly ListedPage[]): WebSummary {
 	const skipped: { path: string; why: string }[] = [];
 	const pages: FoundPage[] = [];
 	for (const entry of entries) {
@@ -405,18 +396,12 @@ function saveFeed({ store, site, base, source, options }: Job, entries: readonly
 		else pages.push(pageOfEntry(entry, path, base));
 	}
 	if (pages.length === 0) throw refuse('list-elsewhere', { entries: entries.length, from: source.from, base });
-	const what = { from: 'feed', pages: pages.length };
-	const { result } = makeLongEdit(store, options.site, { origin: 'command', kind: 'import', what }, function* () {
-		let [added, changed] = [0, 0];
-		for (const page of pages) {
-			yield;
-			if (store.working.pages.has(site, page.path)) changed++;
-			else added++;
-			store.working.readIn.refreshPage(site, page, null, { columns: Object.keys(page.fields) });
-		}
-		return { added, changed };
+	const what = { from: 'feed', pages: pages.length } as const;
+	const result = saveContent(store, {
+		...{ name: options.site, origin: 'command', what, as: null },
+		pages: pages.map((page) => ({ page, columns: Object.keys(page.fields) }))
 	});
-	return { kind: 'feed', read: pages.length, ...result, pictures: 0, skipped, retired: [], waiting: 0 };
+	return { kind: 'feed', read: pages.length, ...result, pictures: 0, skipped, waiting: 0 };
 }
 
 function pageOfEntry(entry: ListedPage, path: string, base: string): FoundPage {
