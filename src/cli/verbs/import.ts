@@ -111,17 +111,18 @@ export const addImport: Verb = (program) => {
 		)
 		.addOption(dbOption())
 		.option('--json', 'the summary as JSON')
-		.action((source: string | undefined, options: Options) =>
-			withStore({ ...options, create: true }, (store) => {
-				if (options.from !== undefined) return fromWeb(store, options.from, options);
-				if (source === undefined) throw refuse('nothing-to-read');
-				if (/\.xml(\.gz)?$/i.test(source) && !isFolder(source))
-					return fromWeb(store, source, options, readFileSync(source));
-				if (isFolder(source)) return fromFolder(store, source, options);
-				return isSiteFile(source) ? fromFile(store, source, options) : fromTable(store, source, options);
-			})
-		);
+		.action(read);
 };
+
+const read = (source: string | undefined, options: Options) =>
+	withStore({ ...options, create: true }, (store) => {
+		if (options.from !== undefined) return fromWeb(store, options.from, options);
+		if (source === undefined) throw refuse('nothing-to-read');
+		if (/\.xml(\.gz)?$/i.test(source) && !isFolder(source))
+			return fromWeb(store, source, options, readFileSync(source));
+		if (isFolder(source)) return fromFolder(store, source, options);
+		return isSiteFile(source) ? fromFile(store, source, options) : fromTable(store, source, options);
+	});
 
 function wholeNumber(text: string): number {
 	const number = Number(text);

@@ -89,38 +89,33 @@ export const addVerify: Verb = (program) => {
 				});
 				if (DRIFTED.some((kind) => (failOn.length === 0 || failOn.includes(kind)) && done.counts[kind] > 0))
 					process.exitCode = 1;
-				if (format === 'json') return printJson(done);
-				if (format === 'sarif')
-					return printJson(
-						sarifOf(
-							done.drifted.map(({ path, is, more }) => ({
-								code: `served-${is}`,
-								says: `Served ${WORDS[is]}: ${more}`,
-								mend: '',
-								weight: WEIGHTS[is],
-								place: path.slice(1) || 'index'
-							})),
-							__KEPHALON_VERSION__
-						)
-					);
-				say(
-					`${count(done.pages, 'page')} of ${done.released} released looked at:\n${listed(
-						Object.entries(done.counts)
-							.filter(([, pages]) => pages > 0)
-							.map(([is, pages]) => `${pages} ${WORDS[is as Drift]}`)
-					)}`
-				);
-				if (done.drifted.length > 0)
-					say(
-						listed(
-							done.drifted.map(({ path, is, more }) => `${path}: ${WORDS[is]}${more && ` (${more})`}`),
-							40
-						)
-					);
-				if (done.waiting > 0)
-					say(
-						`${count(done.waiting, 'page')} not looked at: ${pages === undefined ? 'say it again to go on' : 'a sample begins anew'}.`
-					);
+				if (format === 'json') printJson(done);
+				else if (format === 'sarif') printJson(asSarif(done));
+				else describe(done, pages !== undefined);
 			})
 		);
 };
+
+type Verified = Awaited<ReturnType<typeof verify>>;
+
+const asSarif = ({ drifted }: Verified) =>
+	sarifOf(
+		drifted.map(({ path, is, more }) => ({
+			code: `served-${is}`,
+			says: `Served ${WORDS[is]}: ${more}`,
+			mend: '',
+			weight: WEIGHTS[is],
+			place: path.slice(1) || 'index'
+		})),
+		__KEPHALON_VERSION__
+	);
+
+function describe({ pages, released, counts, drifted, waiting }: Verified, isSample: boolean) {
+	const seen = Object.entries(counts).filter(([, number]) => number > 0);
+	const told = listed(seen.map(([is, number]) => `${number} ${WORDS[is as Drift]}`));
+	say(`${count(pages, 'page')} of ${released} released looked at:\n${told}`);
+	const lines = drifted.map(({ path, is, more }) => `${path}: ${WORDS[is]}${more && ` (${more})`}`);
+	if (lines.length > 0) say(listed(lines, 40));
+	if (waiting > 0)
+		say(`${count(waiting, 'page')} not looked at: ${isSample ? 'a sample begins anew' : 'say it again to go on'}.`);
+}

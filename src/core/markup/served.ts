@@ -70,71 +70,114 @@ export const charsetIn = (type: string): string | undefined => /charset\s*=\s*["
  */
 export function readServedHead(html: string): ServedHead {
 	const document = parseDocument(html, { sourceCodeLocationInfo: true, scriptingEnabled: false }, PLACED);
-	const tags: ServedTag[] = [];
-	const pictures: string[] = [];
-	const more = new Map<string, string>();
-	const say = (name: string, value: string | undefined) => {
-		if (value && !more.has(name)) more.set(name, value.slice(0, LONGEST_MORE));
-	};
-	let [words, scripts, isBelow, asksForPassword, asksForName] = [0, 0, false, false, false];
-	const near: NearTag[] = [];
-	const brokenData: { line: number; why: string }[] = [];
-	let language: string | undefined;
-	let oembed: string | undefined;
-	let base: string | undefined;
-	let refresh: ServedHead['refresh'];
-	let charsetAt: number | undefined;
-	let charset: string | undefined;
-	for (const element of elementsOf(document)) {
-		const { tagName } = element;
-		if (tagName === 'html') language = attribute(element, 'lang');
-		else if (tagName === 'body') {
-			isBelow = true;
-			words = countWords(textOf(element));
-		} else if (tagName === 'script') {
-			if (/^application\/ld\+json\b/i.test(attribute(element, 'type')?.trim() ?? '')) {
-				const why = sayLinkedData(scriptOf(element), say);
-				if (why !== undefined && brokenData.length < MOST_PICTURES)
-					brokenData.push({ line: element.sourceCodeLocation?.startLine ?? 1, why });
-			} else scripts++;
-		} else if (tagName === 'h1') say('h1', settleText(textOf(element)));
-		else if (tagName === 'base') base ??= attribute(element, 'href');
-		else if (tagName === 'img') {
-			const src = attribute(element, 'src');
-			if (src && pictures.length < MOST_PICTURES) pictures.push(src);
-			say('img', src);
-		} else if (tagName === 'input') {
-			asksForPassword ||= attribute(element, 'type')?.toLowerCase() === 'password';
-			asksForName ||= ['type', 'name', 'id', 'autocomplete'].some((of) =>
-				NAMES_SOMEONE.test(attribute(element, of) ?? '')
-			);
-		} else if (tagName === 'meta') {
-			const equiv = attribute(element, 'http-equiv')?.toLowerCase();
-			if (equiv === 'refresh') refresh ??= readRefresh(attribute(element, 'content'));
-			const said =
-				equiv === 'content-type' ? charsetIn(attribute(element, 'content') ?? '') : attribute(element, 'charset');
-			if (said !== undefined && charset === undefined) {
-				charset = said.trim();
-				charsetAt = element.sourceCodeLocation?.endOffset;
-			}
-		}
-		if (tagName === 'link' && /^(application|text)\/json\+oembed$/i.test(attribute(element, 'type')?.trim() ?? ''))
-			oembed ??= attribute(element, 'href')?.trim();
+	const reading = new Reading();
+	for (const element of elementsOf(document)) reading.take(element);
+	return reading.head();
+}
+
+/** What is gathered of a page, element by element. */
+class Reading {
+	private readonly tags: ServedTag[] = [];
+	private readonly pictures: string[] = [];
+	private readonly more = new Map<string, string>();
+	private readonly near: NearTag[] = [];
+	private readonly brokenData: { line: number; why: string }[] = [];
+	private words = 0;
+	private scripts = 0;
+	private isBelow = false;
+	private asksForPassword = false;
+	private asksForName = false;
+	private language: string | undefined;
+	private oembed: string | undefined;
+	private base: string | undefined;
+	private refresh: ServedHead['refresh'];
+	private charsetAt: number | undefined;
+	private charset: string | undefined;
+
+	take(element: Tree.Element) {
+		this.takeKind(element);
 		const property = attribute(element, 'itemprop')?.trim();
-		if (property && /^[\w-]{1,40}$/.test(property)) say(`itemprop:${property}`, propertyOf(element));
-		if (!isBelow && near.length < MOST_PICTURES) near.push(...nearTagsIn(element));
+		if (property && /^[\w-]{1,40}$/.test(property)) this.say(`itemprop:${property}`, propertyOf(element));
+		if (!this.isBelow && this.near.length < MOST_PICTURES) this.near.push(...nearTagsIn(element));
 		for (const name of namesOf(element)) {
-			const tag = servedTag(element, name, isBelow);
-			if (tag && tags.length < MOST_TAGS) tags.push(tag);
+			const tag = servedTag(element, name, this.isBelow);
+			if (tag && this.tags.length < MOST_TAGS) this.tags.push(tag);
 		}
 	}
-	const title = tags.find(({ name }) => name === 'title')?.value ?? '';
-	const saysSignIn = [title, more.get('h1') ?? ''].some((text) => SIGNS_IN.test(text));
-	const asksToSignIn = asksForPassword || (asksForName && saysSignIn);
-	return {
-		...{ tags, pictures, more, oembed, words, scripts, base, refresh, asksToSignIn, near, brokenData, language },
-		...{ charsetAt, charset }
-	};
+
+	/** What an element says by being what it is. */
+	private takeKind(element: Tree.Element) {
+		switch (element.tagName) {
+			case 'html':
+				this.language = attribute(element, 'lang');
+				break;
+			case 'body':
+				this.isBelow = true;
+				this.words = countWords(textOf(element));
+				break;
+			case 'script':
+				this.takeScript(element);
+				break;
+			case 'h1':
+				this.say('h1', settleText(textOf(element)));
+				break;
+			case 'base':
+				this.base ??= attribute(element, 'href');
+				break;
+			case 'img':
+				this.takePicture(attribute(element, 'src'));
+				break;
+			case 'input':
+				this.asksForPassword ||= attribute(element, 'type')?.toLowerCase() === 'password';
+				this.asksForName ||= ['type', 'name', 'id', 'autocomplete'].some((of) =>
+					NAMES_SOMEONE.test(attribute(element, of) ?? '')
+				);
+				break;
+			case 'meta':
+				this.takeMeta(element);
+				break;
+			case 'link':
+				if (/^(application|text)\/json\+oembed$/i.test(attribute(element, 'type')?.trim() ?? ''))
+					this.oembed ??= attribute(element, 'href')?.trim();
+		}
+	}
+
+	private takeScript(element: Tree.Element) {
+		if (!/^application\/ld\+json\b/i.test(attribute(element, 'type')?.trim() ?? '')) return void this.scripts++;
+		const why = sayLinkedData(scriptOf(element), (name, value) => this.say(name, value));
+		if (why !== undefined && this.brokenData.length < MOST_PICTURES)
+			this.brokenData.push({ line: element.sourceCodeLocation?.startLine ?? 1, why });
+	}
+
+	private takePicture(src: string | undefined) {
+		if (src && this.pictures.length < MOST_PICTURES) this.pictures.push(src);
+		this.say('img', src);
+	}
+
+	private takeMeta(element: Tree.Element) {
+		const equiv = attribute(element, 'http-equiv')?.toLowerCase();
+		if (equiv === 'refresh') this.refresh ??= readRefresh(attribute(element, 'content'));
+		const said =
+			equiv === 'content-type' ? charsetIn(attribute(element, 'content') ?? '') : attribute(element, 'charset');
+		if (said === undefined || this.charset !== undefined) return;
+		this.charset = said.trim();
+		this.charsetAt = element.sourceCodeLocation?.endOffset;
+	}
+
+	private say(name: string, value: string | undefined) {
+		if (value && !this.more.has(name)) this.more.set(name, value.slice(0, LONGEST_MORE));
+	}
+
+	head(): ServedHead {
+		const { tags, pictures, more, oembed, words, scripts, base, refresh, near, brokenData, language } = this;
+		const title = tags.find(({ name }) => name === 'title')?.value ?? '';
+		const saysSignIn = [title, more.get('h1') ?? ''].some((text) => SIGNS_IN.test(text));
+		const asksToSignIn = this.asksForPassword || (this.asksForName && saysSignIn);
+		return {
+			...{ tags, pictures, more, oembed, words, scripts, base, refresh, asksToSignIn, near, brokenData, language },
+			...{ charsetAt: this.charsetAt, charset: this.charset }
+		};
+	}
 }
 
 /** So much is kept of what a page says beside its tags (UTF-16 code units), and read of JSON-LD. */

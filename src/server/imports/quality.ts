@@ -54,6 +54,40 @@ interface FoundFate {
 	readonly aside: number;
 }
 
+/** What is counted of the pages, one after the other. */
+class Tally {
+	readonly kinds = Object.fromEntries(
+		KINDS.map((kind) => [kind, { pages: 0, oddest: [] as { path: string; text: string }[] }])
+	) as Record<Kind, { pages: number; oddest: { path: string; text: string }[] }>;
+	readonly fates = new Map<string, Record<keyof FoundFate, number>>();
+
+	note(kind: Kind, path: string, text: string) {
+		const share = this.kinds[kind];
+		share.pages++;
+		// What is odd about a text shows in its shortness first.
+		const at = share.oddest.findIndex((other) => other.text.length > text.length);
+		share.oddest.splice(at < 0 ? share.oddest.length : at, 0, { path, text });
+		if (share.oddest.length > SHOWN) share.oddest.pop();
+	}
+
+	noteFate(trace: Trace) {
+		const fate = fateOf(trace);
+		if (!fate) return;
+		const counts = this.fates.get(trace.tag) ?? { pages: 0, taken: 0, frame: 0, replaced: 0, aside: 0 };
+		counts.pages++;
+		counts[fate]++;
+		this.fates.set(trace.tag, counts);
+	}
+
+	result(pages: number): Quality {
+		const shares = Object.fromEntries(
+			KINDS.map((kind) => [kind, { ...this.kinds[kind], share: pages === 0 ? 0 : this.kinds[kind].pages / pages }])
+		) as unknown as Record<Kind, Share>;
+		const byPages = [...this.fates].sort(([, a], [, b]) => b.pages - a.pages);
+		return { pages, found: Object.fromEntries(byPages), ...shares };
+	}
+}
+
 /** Works it out; goes over the pages twice, one at a time. */
 export function measureQuality(store: Store, name: string): Quality {
 	const stored = store.working.sites.named(name);
@@ -64,13 +98,8 @@ export function measureQuality(store: Store, name: string): Quality {
 		const { traces } = resolver.resolveWithTrace(page);
 		const of = (tag: string) => traces.find((trace) => trace.tag === tag);
 		const text = (tag: string) => textOfValue(of(tag)?.value ?? undefined) ?? '';
-		return {
-			traces,
-			description: of('description'),
-			text: text('description'),
-			title: text('title'),
-			picture: text('og:image')
-		};
+		const said = { text: text('description'), title: text('title'), picture: text('og:image') };
+		return { traces, description: of('description'), ...said };
 	};
 	for (const page of store.working.pages.all(stored.id, 'live')) {
 		const { text, title, picture } = look(page);
@@ -78,47 +107,25 @@ export function measureQuality(store: Store, name: string): Quality {
 		add(descriptions, lettersOf(text));
 		add(pictures, picture);
 	}
-	const found = Object.fromEntries(
-		KINDS.map((kind) => [kind, { pages: 0, oddest: [] as { path: string; text: string }[] }])
-	) as Record<Kind, { pages: number; oddest: { path: string; text: string }[] }>;
+	const tally = new Tally();
 	let pages = 0;
-	const fates = new Map<string, Record<keyof FoundFate, number>>();
-	const noteFate = (trace: Trace) => {
-		const fate = fateOf(trace);
-		if (!fate) return;
-		const counts = fates.get(trace.tag) ?? { pages: 0, taken: 0, frame: 0, replaced: 0, aside: 0 };
-		counts.pages++;
-		counts[fate]++;
-		fates.set(trace.tag, counts);
-	};
-	const note = (kind: Kind, path: string, text: string) => {
-		const share = found[kind];
-		share.pages++;
-		// What is odd about a text shows in its shortness first.
-		const at = share.oddest.findIndex((other) => other.text.length > text.length);
-		share.oddest.splice(at < 0 ? share.oddest.length : at, 0, { path, text });
-		if (share.oddest.length > SHOWN) share.oddest.pop();
-	};
 	for (const page of store.working.pages.all(stored.id, 'live')) {
 		pages++;
+		const { path } = page;
 		const { traces, description, text, title, picture } = look(page);
-		if (page.found) for (const trace of traces) noteFate(trace);
-		note(sourceOf(description), page.path, text);
-		if (text !== '' && countGraphemes(text) < SHORT) note('descriptionShort', page.path, text);
-		if (isCaption(text)) note('descriptionCaption', page.path, text);
-		if (descriptions.has(lettersOf(text))) note('descriptionShared', page.path, text);
-		if (titles.has(lettersOf(title))) note('titleDoubled', page.path, title);
+		if (page.found) for (const trace of traces) tally.noteFate(trace);
+		tally.note(sourceOf(description), path, text);
+		if (text !== '' && countGraphemes(text) < SHORT) tally.note('descriptionShort', path, text);
+		if (isCaption(text)) tally.note('descriptionCaption', path, text);
+		if (descriptions.has(lettersOf(text))) tally.note('descriptionShared', path, text);
+		if (titles.has(lettersOf(title))) tally.note('titleDoubled', path, title);
 		const language = page.language ?? stored.site.languages[0] ?? 'und';
 		// Where nothing tells a page's language, it is taken for the site's: that is not known.
 		const known = page.language === undefined ? 'languageAssumed' : 'languageKnown';
-		note(language === 'und' ? 'languageUnknown' : known, page.path, language);
-		note(picture === '' ? 'pictureNone' : pictures.has(picture) ? 'pictureShared' : 'pictureOwn', page.path, picture);
+		tally.note(language === 'und' ? 'languageUnknown' : known, path, language);
+		tally.note(picture === '' ? 'pictureNone' : pictures.has(picture) ? 'pictureShared' : 'pictureOwn', path, picture);
 	}
-	const shares = Object.fromEntries(
-		KINDS.map((kind) => [kind, { ...found[kind], share: pages === 0 ? 0 : found[kind].pages / pages }])
-	) as unknown as Record<Kind, Share>;
-	const byPages = [...fates].sort(([, a], [, b]) => b.pages - a.pages);
-	return { pages, found: Object.fromEntries(byPages), ...shares };
+	return tally.result(pages);
 }
 
 /** What becomes of what a page's own file says of a tag; undefined where it says nothing. */

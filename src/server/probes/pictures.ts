@@ -207,6 +207,8 @@ export function judgePictures(
 	return [...pictures.values()].flatMap((one) => judgePicture(one, cards, head));
 }
 
+const names = (of: readonly Card[]) => of.map(({ reader }) => reader.name);
+
 /** What is wrong with a picture, for those whose card it would have been on. */
 function judgePicture(
 	{ address, from, facts, why = '', is, servedAs, apart }: FetchedPicture,
@@ -219,8 +221,7 @@ function judgePicture(
 			? [finding('picture-unreadable', PLACE, from, { address, type: is })]
 			: [finding('picture-missing', PLACE, from, { address, why })];
 	const found: Finding[] = [];
-	const { bytes = 0, width = 0, height = 0, type = '' } = facts;
-	const names = (of: readonly Card[]) => of.map(({ reader }) => reader.name);
+	const { type = '' } = facts;
 	const shut = cards.filter(({ passedOver }) =>
 		passedOver.some((one) => one.address === address && one.why === SHUT.why)
 	);
@@ -234,6 +235,18 @@ function judgePicture(
 			found.push(finding('picture-apart', PLACE, from, { address, why: one.why, readers: names(one.readers) }));
 	if (servedAs !== undefined)
 		found.push(finding('picture-type', PLACE, from, { address, said: servedAs, is: type || 'a picture' }));
+	found.push(...judgeForm(from, address, facts, cards));
+	return from === 'og:image' ? [...found, ...judgeSaid(address, facts, head)] : found;
+}
+
+/** Readers that pass it over for what it is: its weight, its form, its size, that it moves. */
+function judgeForm(
+	from: string,
+	address: string,
+	{ bytes = 0, width = 0, height = 0, type = '' }: Omit<Picture, 'src'>,
+	cards: readonly Card[]
+): Finding[] {
+	const found: Finding[] = [];
 	const passing = cards.filter(({ passedOver }) => passedOver.some((one) => one.address === address));
 	const heavy = passing.filter(({ reader }) => bytes > (reader.frame?.maxBytes ?? Number.POSITIVE_INFINITY));
 	if (heavy.length > 0) found.push(finding('served-heavy', PLACE, from, { bytes, readers: names(heavy) }));
@@ -261,17 +274,25 @@ function judgePicture(
 				})
 			);
 	}
-	if (from !== 'og:image') return found;
+	return found;
+}
+
+/** What the tags beside the first picture say of it, and is not so. */
+function judgeSaid(
+	address: string,
+	{ width = 0, height = 0, type = '' }: Omit<Picture, 'src'>,
+	head: ServedHead
+): Finding[] {
 	const said = (name: string) => head.tags.find((tag) => tag.name === name)?.value;
 	const first = head.tags.find(({ name }) => name === 'og:image')?.value;
 	const [w, h, t] = ['og:image:width', 'og:image:height', 'og:image:type'].map(said);
 	// What stands beside the first is of the first.
 	if (first === address && ((w && Number(w) !== width) || (h && Number(h) !== height) || (t && t !== type)))
-		found.push(
-			finding('picture-lies', PLACE, from, {
+		return [
+			finding('picture-lies', PLACE, 'og:image', {
 				said: [w && h ? `${w} × ${h}` : '', t].filter(Boolean).join(', '),
 				is: `${width} × ${height}, ${type}`
 			})
-		);
-	return found;
+		];
+	return [];
 }
