@@ -1,4 +1,4 @@
-import { PAGE_FIELDS, type Site } from '$core';
+import { PAGE_FIELDS } from '$core';
 import type { Origin } from '../edits/edit';
 import { saveContent, type Incoming } from './saveContent';
 import { refuse } from '../errors';
