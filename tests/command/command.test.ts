@@ -443,9 +443,9 @@ describe('what authors wrote', () => {
 		const { stderr } = run('inject', 'site', '--in-place', '--site', 'Docs', '--report', report);
 		expect(stderr).toMatch(/Went out of the files.*\n {2}description on 1 page\n {2}og:title on 1 page/);
 		expect(readFileSync(report, 'utf8').split('\r\n')).toEqual([
-			'"path","tag","was","now"',
-			'"/a.html","description","Said by hand, ""so""","From a template"',
-			'"/a.html","og:title","Old","A"',
+			'path,tag,was,now',
+			'/a.html,description,"Said by hand, ""so""",From a template',
+			'/a.html,og:title,Old,A',
 			''
 		]);
 		// What Kephalon wrote itself is nobody's loss when it changes.

@@ -150,6 +150,12 @@ describe('import', () => {
 		expect(pageAt('/fr/a')?.language).toBe('fr');
 		expect(pageAt('/a')).toMatchObject({ type: 'chapter', alternates: { fr: '/fr/a' } });
 		expect(pageAt('/a')?.fields.title).not.toContain('· Docs');
+		// Set back as they are written, by one word, and for good.
+		const flags = ['import', 'site', '--base', 'https://docs.example', '--site', 'Docs'];
+		expect((await done(...flags, '--keep-titles')).stderr).toContain('end with “· Docs”');
+		await done(...flags);
+		const kept = JSON.parse((await done('export', '--site', 'Docs')).stdout) as typeof file;
+		expect(kept.pages.find(({ path }) => path === '/b')?.fields.title).toBe('Page B · Docs');
 	});
 
 	test('pictures at other addresses are asked for when that is said, and only then; never at a machine of one’s own', async () => {
