@@ -21,11 +21,15 @@ export interface NearTag {
 }
 
 const NAMES = CATALOGUE.filter(({ place }) => place === 'name' || place === 'property').map(({ key }) => key);
+/** Names of the markup’s own that others read (HTML standard, 4.2.5.1). */
+const STANDARD = ['viewport', 'generator', 'application-name', 'color-scheme', 'referrer'];
 const RELS = ['canonical', 'alternate', 'icon', 'shortcut icon', 'apple-touch-icon', 'manifest'];
 /** Relations that are near to one of those and are another (HTML standard, 4.6.7, and what browsers read beside). */
 const OTHER_RELS = /^(?:mask-icon|fluid-icon|apple-touch-icon-precomposed|icons?\d*|alternate stylesheet|stylesheet)$/;
 /** Names of the vocabularies whose names are known: what is near to one of theirs is likely meant. */
 const OF_VOCABULARY = /^(?:og|twitter|article|book|profile|music|video):/i;
+/** An address, or a path from the root. */
+const ADDRESS = /^(?:https?:)?\/\S/i;
 /** Attributes of a `meta` that give it a name (HTML standard, 4.2.5; RDFa; microdata). */
 const NAMING = ['name', 'property', 'http-equiv', 'charset', 'itemprop'];
 /** Shorter names are too many edits apart from nothing. */
@@ -49,7 +53,12 @@ type Near = Omit<NearTag, 'line' | 'column'>;
 
 function nearLink(element: Tree.Element): Near[] {
 	const rel = attribute(element, 'rel')?.toLowerCase().trim();
-	if (!rel || attribute(element, 'href') === undefined || RELS.includes(rel) || OTHER_RELS.test(rel)) return [];
+	if (!rel) return [];
+	if (attribute(element, 'href') === undefined) {
+		const instead = element.attrs.find(({ name, value }) => name !== 'rel' && ADDRESS.test(value));
+		return instead && RELS.includes(rel) ? [{ how: 'content', seen: instead.name, meant: 'href', tag: rel }] : [];
+	}
+	if (RELS.includes(rel) || OTHER_RELS.test(rel)) return [];
 	const meant = nearest(rel, RELS);
 	return meant === undefined ? [] : [{ how: 'rel', seen: rel, meant, tag: meant }];
 }
@@ -62,7 +71,8 @@ function nearMeta(element: Tree.Element): Near[] {
 	if (said === undefined) return [];
 	const tag = tagOfName(said);
 	if (!tag) {
-		const names = OF_VOCABULARY.test(said) ? NAMES : NAMES.filter((one) => !one.includes(':'));
+		if (STANDARD.includes(said.toLowerCase())) return [];
+		const names = OF_VOCABULARY.test(said) ? NAMES : [...NAMES.filter((one) => !one.includes(':')), ...STANDARD];
 		const meant = nearest(said.toLowerCase(), property === undefined || said.includes(':') ? names : NAMES);
 		return meant === undefined ? [] : [{ how: 'name', seen: said, meant, tag: meant }];
 	}

@@ -286,6 +286,9 @@ test.each<[string, Plant, string]>([
 		'canonical-nowhere canonical'
 	],
 	['a page for a picture', content('og:image', `${BASE}walks/tides.html`), 'value-broken og:image'],
+	['canonical in src', instead('rel="canonical" href=', 'rel="canonical" src='), 'near-tag canonical'],
+	['a viewport misspelt', instead('name="viewport"', 'name="veiwport"'), 'near-tag viewport'],
+	['robots below the head', instead('<body>', '<body><meta name="robots" content="noindex">'), 'below-head robots'],
 	[
 		'curly quotes',
 		instead('<meta name="description" content="A walk of', '<meta name="description" content=“A walk of'),

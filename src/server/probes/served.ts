@@ -144,7 +144,7 @@ export function findInServedHead(head: ServedHead, asking: readonly ReaderProfil
 			found.push(finding('local-served', target, one.name, { tag: one.name, line: one.line, value: one.value }));
 	}
 	const below = head.tags
-		.filter(({ isBelow, tag }) => isBelow && tag && /^(og:|twitter:|description$|canonical$)/.test(tag.name))
+		.filter(({ isBelow, tag }) => isBelow && tag && /^(og:|twitter:|description$|canonical$|robots$)/.test(tag.name))
 		.map(({ name }) => name);
 	for (const { name, value, line, tag } of own) {
 		if (!tag && name !== 'title') continue;
