@@ -372,12 +372,16 @@ describe('the template field', () => {
 		await field.click();
 		await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, '{page.tit');
 		await bench.waitForText('.cm-tooltip-autocomplete', /page\.title/);
+		// A choice counts once it has stood for a moment.
+		await atRest(browser.driver);
 		await field.sendKeys(Key.ENTER);
 		await bench.waitForText('.cm-tooltip-autocomplete', /\?\?[\s\S]*\| clip/);
 		await field.sendKeys(' on the coast');
 		expect(await field.getText()).toBe('{page.title} on the coast');
 		await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, '{page.tit');
 		await bench.waitForText('.cm-tooltip-autocomplete', /page\.title/);
+		// A choice counts once it has stood for a moment.
+		await atRest(browser.driver);
 		await field.sendKeys(Key.ENTER);
 		await field.sendKeys(' | cl');
 		// The list of filters, no longer that of what can follow a variable; a choice counts once it has stood for a moment.

@@ -306,7 +306,7 @@
 	{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
 	{#if taken}
 		<div class="asks" role="status">
-			<p><strong>{pagesInWords(taken.pages)} read.</strong></p>
+			<h2 class="read">{pagesInWords(taken.pages)} read.</h2>
 			{#if taken.folder}<FolderFound
 					found={taken.folder}
 					pages={taken.pages}
@@ -340,6 +340,10 @@
 		margin-top: 14px;
 		font-size: 15px;
 		font-weight: 600;
+	}
+	.read {
+		margin-top: 0;
+		font-size: 13px;
 	}
 	fieldset {
 		margin-top: 16px;
