@@ -25,7 +25,7 @@ import { countGrid } from './store/table/grid';
 import { Store } from './store/store';
 import { once } from './web/once';
 import { withoutPaths } from './http/paths';
-import { readRecord } from './http/body';
+import { readBytes, readRecord, readWithFile } from './http/body';
 import { refusalOf } from './http/problem';
 
 /** What harms: much that goes by one word, what strangers can ask for, what is half done, what is taken for something else. */
@@ -131,6 +131,20 @@ describe('a request says what it means', () => {
 			}
 		});
 		expect((await asked(broken)).status).toBe(422);
+	});
+	test.each([
+		['a record', readRecord],
+		['bytes', readBytes],
+		['a record with a file', readWithFile]
+	])('%s that breaks off, or is longer than is taken, is told as that', async (_, read) => {
+		const failing = (error: Error) =>
+			new Request('http://k/', {
+				...{ method: 'POST', headers: { 'content-type': 'application/octet-stream' }, duplex: 'half' },
+				body: new ReadableStream({ start: (stream) => stream.error(error) })
+			} as RequestInit);
+		await expect(read(failing(new Error('gone')))).rejects.toMatchObject({ code: 'body-broken-off' });
+		const tooLong = Object.assign(new Error('too long'), { status: 413 });
+		await expect(read(failing(tooLong))).rejects.toBe(tooLong);
 	});
 	test('work that was asked for with a key is done once; what failed can be asked for again', async () => {
 		const work = vi.fn(() => Promise.resolve(store.releases.latest(id)?.number ?? 0));

@@ -32,7 +32,7 @@ interface Asked extends Pick<RequestInit, 'signal' | 'keepalive'> {
 	readonly headers?: Readonly<Record<string, string>>;
 }
 
-/** The address of a route. What of a query is undefined, '' or false is not asked. */
+/** The address of a route. What of a query is undefined or '' is not asked. */
 export function addressOf(name: RouteName, { site = '', query = {} }: Pick<Asked, 'site' | 'query'>): string {
 	const [, path] = name.split(' ') as [string, string];
 	const asked = Object.entries(query).filter(([, value]) => value !== undefined && value !== '');

@@ -41,7 +41,7 @@ export class FrameBook {
 		for (const one of frames) {
 			if (one.formula !== true) continue;
 			const key = keyOf(one.tag, one.language, '');
-			this.formulas.set(key, [...(this.formulas.get(key) ?? []), one]);
+			this.formulas.set(key, [...(this.formulas.get(key) ?? []), { ...one, value: settleText(one.value) }]);
 		}
 	}
 
@@ -49,10 +49,7 @@ export class FrameBook {
 		if (this.counts.size === 0 && this.formulas.size === 0) return undefined;
 		const text = settleText(value);
 		const formulas = this.formulas.size === 0 ? undefined : this.formulas.get(keyOf(tag, language, ''));
-		return (
-			this.counts.get(keyOf(tag, language, text)) ??
-			formulas?.find((one) => isMadeBy(text, settleText(one.value)))?.pages
-		);
+		return this.counts.get(keyOf(tag, language, text)) ?? formulas?.find((one) => isMadeBy(text, one.value))?.pages;
 	}
 }
 

@@ -65,6 +65,7 @@ describe('a folder of HTML, as it stands', () => {
 		['one.html', ['version-one-way hreflang 10']],
 		['fr/un.html', ['relative-address alternate 10', 'version-nowhere hreflang 10']],
 		['a/same.html', ['shared-title title 5']],
+		['b/same.html', ['shared-title title 5']],
 		['leads-on.html', []]
 	])('%s', (file, wanted) => {
 		expect(told(findInFolder(folder).findings, file)).toEqual(wanted);

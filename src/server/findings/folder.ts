@@ -100,13 +100,13 @@ function findShared(all: readonly Said[]): FileFinding[] {
 		for (const one of all) if (one[key] !== '') groups.set(one[key], [...(groups.get(one[key]) ?? []), one]);
 		return [...groups]
 			.filter(([, pages]) => pages.length >= least)
-			.map(([value, pages]): FileFinding => {
-				const [first] = pages as [Said, ...Said[]];
-				return {
-					...{ file: first.file, line: first.lineOf(tag), column: undefined },
-					finding: finding(code, { of: 'page', path: first.path }, tag, { value, pages: pages.length })
-				};
-			});
+			.flatMap(([value, pages]) =>
+				// Each page has it, at its own place: together they are one cause.
+				pages.map((one): FileFinding => ({
+					...{ file: one.file, line: one.lineOf(tag), column: undefined },
+					finding: finding(code, { of: 'page', path: one.path }, tag, { value, pages: pages.length })
+				}))
+			);
 	};
 	return [
 		...of('title', 'shared-title', 'title', LEAST_SHARED),

@@ -362,6 +362,10 @@ test('of thousands of sound pages in many forms nothing is told', () => {
 			),
 		(html) => html.replace('<html lang="en">', '<html lang="en-GB" dir="ltr">'),
 		(html) => html.replace('content="index, follow, max-image-preview:large"', 'content="all"'),
+		// A program answers with the picture; Norwegian by its older tag; a page about markup.
+		(html) => html.replace(/(og:image" content=")[^"]*/, '$1https://pictures.example/make.php?of=1'),
+		(html) => html.replace('<html lang="en">', '<html lang="no">').replace('en_GB', 'nb_NO'),
+		(html) => html.replaceAll('Walk number', 'The &lt;b> element, walk number'),
 		(html) => html.replace('article', 'website').replace('#1b4d5c', 'rgb(27, 77, 92)'),
 		(html) =>
 			html.replace(

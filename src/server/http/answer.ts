@@ -1,6 +1,6 @@
 import { refuse } from '../errors';
 import type { Store } from '../store/store';
-import { readRecord, readWithFile } from './body';
+import { readBytes, readRecord, readWithFile } from './body';
 import type { RouteName } from './contract';
 import { factsOf, holdAnswer, readPart, ROUTE_NAMES, type RouteFacts } from './forms';
 import { answerInLines } from './lines';
@@ -93,7 +93,7 @@ function decoded(segment: string): string {
 
 /** What a request holds, as its route takes it: a record, bytes, or a record and the bytes that come after its line. */
 async function readSent(route: Route, request: Request) {
-	if (route.takes === 'bytes') return { body: undefined, bytes: new Uint8Array(await request.arrayBuffer()) };
+	if (route.takes === 'bytes') return { body: undefined, bytes: await readBytes(request) };
 	if (!route.hasBody) return { body: undefined, bytes: undefined };
 	const { record, file } = route.takes
 		? await readWithFile(request)

@@ -41,7 +41,7 @@ export function refusalOf(error: unknown): Response {
 }
 
 /** What the web server throws where a body is longer than it takes. */
-const isOverLimit = (error: unknown) =>
+export const isOverLimit = (error: unknown) =>
 	typeof error === 'object' &&
 	error !== null &&
 	'status' in error &&

@@ -84,8 +84,8 @@ const PLACEHOLDERS = new Set(
 	].map((text) => text.toLowerCase())
 );
 const FILLER = /\blorem ipsum\b|\bdolor sit amet\b|\b(?:insert|enter|your) (?:\w+ )?(?:title|description|text) here\b/i;
-/** Elements that text is marked with; names of others stand in titles of those who write about markup. */
-const MARKUP = /<\/?(?:b|i|em|strong|span|br|font|small|sup|sub|u)(?:\s[^<>]{0,80})?\/?>/i;
+/** Elements that text is marked with, from beginning to end: names alone stand in titles of those who write about markup. */
+const MARKUP = /<(b|i|em|strong|span|font|small|sup|sub|u)(?:\s[^<>]{0,80})?>[^<>]{1,200}<\/\1>/i;
 /** Tags that show one of these. */
 const IN_WORDS =
 	/^(?:title|description|og:title|og:description|og:site_name|twitter:title|twitter:description|(?:og|twitter):image:alt|author)$/;
@@ -165,9 +165,9 @@ const broken = (tag: TagDefinition, value: string, of: { tag: string; line: numb
 	});
 
 /** What those who follow links put behind an address. */
-const MARKED = /[?&](?:utm_\w+|fbclid|gclid|msclkid|mc_eid|PHPSESSID|jsessionid|sid)=|;jsessionid=/i;
-/** Files that are no pictures, by their endings. */
-const NO_PICTURE = /\.(?:html?|xhtml|php|aspx?|pdf|txt|zip|mp4|webm|mp3|css|js|json)$/i;
+const MARKED = /[?&](?:utm_\w+|fbclid|gclid|msclkid|mc_eid|PHPSESSID|jsessionid)=|;jsessionid=/i;
+/** Files that are no pictures, by their endings; programs may answer with one. */
+const NO_PICTURE = /\.(?:html?|xhtml|pdf|txt|zip|mp4|webm|mp3|css|js|json)$/i;
 
 function findInAddress(
 	tag: TagDefinition,
@@ -260,7 +260,7 @@ function findInLanguages({ language }: ServedHead, own: readonly ServedTag[], ta
 	if (documents !== '') look(documents, 'The document', undefined);
 	const locale = own.find(({ name }) => name === 'og:locale');
 	if (isLanguageTag(documents) && locale && legalValue(locale.tag!, locale.value) === locale.value) {
-		const [own, other] = [documents, locale.value.replace('_', '-')].map((tag) => new Intl.Locale(tag).language);
+		const [own, other] = [documents, locale.value.replace('_', '-')].map(spokenIn);
 		const data = { line: locale.line, language: documents, tag: 'og:locale', value: locale.value };
 		if (own !== other) found.push(finding('languages-differ', target, 'og:locale', data));
 	}
@@ -286,6 +286,9 @@ function findInDates(own: readonly ServedTag[], target: Target): Finding[] {
 	const data = { line: modified.line, published: published.value, modified: modified.value };
 	return [finding('dates-swapped', target, modified.name, data)];
 }
+
+/** The language of a tag; Norwegian is written as Bokmål where nothing else is said. */
+const spokenIn = (tag: string) => new Intl.Locale(tag).language.replace(/^no$/, 'nb');
 
 /** A language tag as people write it otherwise: `en_GB`, `EN-gb`. */
 function likely(value: string): string | undefined {
