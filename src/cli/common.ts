@@ -140,3 +140,10 @@ export function findingAsText(found: Finding): string {
 
 /** Gathers what an option that may be repeated was given. */
 export const collect = (value: string, before: string[]): string[] => [...before, value];
+
+/** The number of a release, as an argument. */
+export function releaseNumber(text: string): number {
+	const number = Number(text);
+	if (!Number.isInteger(number) || number < 1) throw new InvalidArgumentError('A release is a number from 1 on.');
+	return number;
+}

@@ -106,6 +106,7 @@ test('the door of the core', () => {
 		  "gradientLine",
 		  "greyOf",
 		  "habitsInWords",
+		  "headOfJson",
 		  "headToJson",
 		  "hiddenIn",
 		  "hidesFromSearch",

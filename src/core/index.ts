@@ -76,6 +76,7 @@ export { findFormulas, isMadeBy } from './resolve/formulas';
 export { foundPolicyFor } from './resolve/found';
 export { countFrames, FRAME_LEAST, FRAME_SHARE, type FramedPage } from './resolve/frames';
 export {
+	headOfJson,
 	headToJson,
 	PageRenderer,
 	renderHead,

@@ -363,7 +363,7 @@ describe('inject', () => {
 		);
 		expect(readFileSync(join(work, 'out/other.bin'))).toEqual(Buffer.from([0, 1, 2, 255]));
 		expect(run('inject', 'out', '--out', 'again', '--site', 'Docs').stderr).toContain(
-			'Wrote the head of 0 pages; 4 pages had it already'
+			'Wrote the head of 0 pages, from the working copy; 4 pages had it already'
 		);
 		for (const name of readdirSync(join(work, 'out')))
 			expect(readFileSync(join(work, 'again', name)).equals(readFileSync(join(work, 'out', name))), name).toBe(true);

@@ -7,6 +7,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import { Store } from '$server/store/store';
 
 /** Every verb and every flag is run once, as the documents name them, and does something. */
 const program = fileURLToPath(new URL('../../bin/kephalon.js', import.meta.url));
@@ -270,6 +271,45 @@ describe('what goes out', () => {
 		// What Kephalon wrote itself is brought up to date.
 		await done('inject', 'fresh', '--site', 'Docs', '--in-place');
 		expect(read('fresh/sitemap.xml')).toContain('https://docs.example/a.html');
+	});
+
+	test('a release is written as it was made, with what its rules left out; so is the working copy, and which is said', async () => {
+		await docs();
+		const inject = (...more: string[]) => run('inject', 'site', '--site', 'Docs', ...more);
+		expect(await inject('--out', 'none', '--release', 'latest')).toMatchObject({
+			status: 1,
+			stderr: expect.stringContaining('released')
+		});
+		write('site/a.html', html('Page a', '', '<meta name="description" content="By its author">'));
+		await done('import', 'site', '--base', 'https://docs.example', '--site', 'Docs');
+		const rule = (body: object) => {
+			const store = new Store(db);
+			const { id } = store.working.sites.named('Docs');
+			store.working.rules.set(id, { layer: 'page', path: '/a.html' }, 'description', undefined, body as never);
+			store.close();
+		};
+		await done('release', '--site', 'Docs', '--note', 'As their authors wrote them');
+		rule({ kind: 'leaveOut' });
+		await done('release', '--site', 'Docs', '--note', 'Without a description');
+		rule({ kind: 'template', template: 'Not released' });
+		expect((await inject('--out', 'one', '--release', '1')).stderr).toContain(', from release 1;');
+		expect((await inject('--out', 'latest', '--release', 'latest')).stderr).toContain(', from release 2;');
+		expect((await inject('--out', 'now', '--working')).stderr).toContain(', from the working copy;');
+		expect(JSON.parse((await inject('--out', 'unsaid', '--json')).stdout)).toMatchObject({ heads: 'the working copy' });
+		expect(read('one/a.html')).toContain('content="By its author"');
+		expect(read('latest/a.html')).not.toContain('name="description"');
+		expect(read('now/a.html')).toContain('content="Not released"');
+		expect(read('unsaid/a.html')).toBe(read('now/a.html'));
+		// A page that came later is in no release.
+		write('site/late.html', html('Late'));
+		expect((await inject('--out', 'one', '--release', '1')).stderr).toContain('late.html: not in release 1');
+		expect(await inject('--out', 'x', '--release', '9')).toMatchObject({
+			status: 1,
+			stderr: expect.stringContaining('9')
+		});
+		expect(await inject('--out', 'x', '--release', '1', '--working')).toMatchObject({ status: 2 });
+		expect((await inject('--out', 'x', '--release', 'first')).stderr).toContain('A release is a number');
+		expect(existsSync(join(work, 'x'))).toBe(false);
 	});
 
 	test('a release of one page alone; what takes much away is said twice; the way back; what differs', async () => {

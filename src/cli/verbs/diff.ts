@@ -1,6 +1,6 @@
-import { InvalidArgumentError, Option } from 'commander';
+import { Option } from 'commander';
 import { differencesBetween, goBack, refuseReleases } from '$server/releases/releases';
-import { count, dbOption, print, say, withReader, withStore, type Verb, removesOption } from '../common';
+import { count, dbOption, print, say, withReader, withStore, type Verb, releaseNumber, removesOption } from '../common';
 
 interface Options {
 	readonly db?: string;
@@ -13,8 +13,8 @@ export const addDiff: Verb = (program) => {
 	program
 		.command('diff')
 		.description('What differs between two releases, page by page and tag by tag.')
-		.argument('<from>', 'the number of a release', release)
-		.argument('<to>', 'the number of another', release)
+		.argument('<from>', 'the number of a release', releaseNumber)
+		.argument('<to>', 'the number of another', releaseNumber)
 		.requiredOption('--site <name>', 'the name of the site')
 		.option('--path <path>', 'one page alone')
 		.addOption(
@@ -52,7 +52,7 @@ export const addRollback: Verb = (program) => {
 	program
 		.command('rollback')
 		.description('Makes a new release of what an old one served. The working copy stays as it is.')
-		.argument('<number>', 'the number of the release to go back to', release)
+		.argument('<number>', 'the number of the release to go back to', releaseNumber)
 		.requiredOption('--site <name>', 'the name of the site')
 		.option('--note <text>', 'why')
 		.addOption(removesOption())
@@ -66,9 +66,3 @@ export const addRollback: Verb = (program) => {
 			})
 		);
 };
-
-function release(text: string): number {
-	const number = Number(text);
-	if (!Number.isInteger(number) || number < 1) throw new InvalidArgumentError('A release is a number from 1 on.');
-	return number;
-}

@@ -2,17 +2,24 @@ import { closeSync, existsSync, openSync, readFileSync, writeFileSync, writeSync
 import { join, resolve } from 'node:path';
 import { refuse } from '$server/errors';
 import { wasWritten, WrittenNotes } from '$server/files/written';
-import { injectFolder, type GoneValue, type InjectOptions, type InjectSummary } from '$server/files/injectFolder';
+import {
+	injectFolder,
+	type GoneValue,
+	type InjectOptions,
+	type InjectSummary,
+	type KnownHead
+} from '$server/files/injectFolder';
 import { csvLine } from '$server/exports/csvLine';
 import { ROBOTS_MARK, robotsOf } from '$server/exports/robots';
 import { SITEMAP_MARK, sitemapsOf } from '$server/exports/sitemap';
 import { gatherPictures } from '$server/pictures/gather';
 import { Library } from '$server/pictures/library';
 import { manifestOf } from '$server/pictures/manifest';
-import { MANIFEST_PATH, MEDIA_PATH, normaliseBase, type Recipe, publicIn } from '$core';
+import { headOfJson, MANIFEST_PATH, MEDIA_PATH, normaliseBase, type HeadJson, type Recipe, publicIn } from '$core';
 import { faultyRules } from '$server/jobs/faultyRules';
 import { resolverOf } from '$server/heads/heads';
-import type { Store } from '$server/store/store';
+import { refuseReleases } from '$server/releases/releases';
+import type { Store, StoredSite } from '$server/store/store';
 import {
 	count,
 	dbOption,
@@ -20,6 +27,7 @@ import {
 	listed,
 	printJson,
 	progressBar,
+	releaseNumber,
 	say,
 	sayFaulty,
 	withStore,
@@ -31,6 +39,8 @@ interface Options {
 	site: string;
 	out?: string;
 	inPlace?: boolean;
+	release?: number | 'latest';
+	working?: boolean;
 	dryRun?: boolean;
 	report?: string;
 	json?: boolean;
@@ -39,16 +49,23 @@ interface Options {
 export const addInject: Verb = (program) => {
 	program
 		.command('inject')
-		.description('Copies a folder and writes each page’s head into its HTML, as the working copy says it now.')
+		.description(
+			'Copies a folder and writes each page’s head into its HTML, of a release or as the working copy says it now.'
+		)
 		.argument('<folder>', 'the folder of the site’s files')
 		.requiredOption('--site <name>', 'the name of the site')
 		.option('--out <folder>', 'where the copy goes')
 		.option('--in-place', 'write over the files of the folder itself')
+		.option('--release <number>', 'the heads of a release: its number, or "latest"', (text) =>
+			text === 'latest' ? text : releaseNumber(text)
+		)
+		.option('--working', 'the heads as the working copy says them now; so it is when neither is named')
 		.option('--dry-run', 'only say what would change')
 		.option('--report <file>', 'lists each value that an author wrote and that goes out of a file, as CSV')
 		.option('--json', 'the summary as JSON')
 		.addOption(dbOption())
-		.action(async (folder: string, { site, out, inPlace, dryRun = false, report, json, db }: Options) => {
+		.action(async (folder: string, options: Options) => {
+			const { site, out, inPlace, dryRun = false, report, json, db } = options;
 			if ((out === undefined) === !inPlace) throw refuse('copy-needs-folder');
 			await withStore(db === undefined ? {} : { db }, async (store) => {
 				keepHeapSmall();
@@ -56,7 +73,9 @@ export const addInject: Verb = (program) => {
 				const bar = progressBar('Writing');
 				const written = dryRun ? undefined : new WrittenNotes(store, store.working.sites.named(site).id);
 				const named: Named = { files: new Set(), recipes: new Map(), manifest: false, written };
-				const heads = headsOf(store, site, named);
+				const stored = store.working.sites.named(site);
+				const source = sourceOf(store, stored, options);
+				const heads = headsOf(store, stored, source, named);
 				// What is refused before the first page was looked at has broken nothing off.
 				let hasBegun = dryRun;
 				const headOf: typeof heads = (path) => {
@@ -74,8 +93,8 @@ export const addInject: Verb = (program) => {
 				const pictures = dryRun ? 0 : await bringAlong(store, site, out ?? folder, named);
 				if (!dryRun) store.working.sources.forget(store.working.sites.named(site).id, INJECTING);
 				const faulty = faultyRules(store, store.working.sites.named(site));
-				if (json) return printJson({ ...summary, pictures, faulty });
-				describe({ ...summary, pictures }, dryRun);
+				if (json) return printJson({ ...summary, heads: source.said, pictures, faulty });
+				describe({ ...summary, pictures }, source.said, dryRun);
 				sayFaulty(faulty);
 			});
 		});
@@ -123,31 +142,71 @@ interface Named {
 	readonly written: WrittenNotes | undefined;
 }
 
-/** Notes in `named` what the heads name. */
-function headsOf(store: Store, name: string, named: Named): InjectOptions['headOf'] {
-	const stored = store.working.sites.named(name);
+/** Where heads are taken from: a release, or the working copy. */
+interface Source {
+	/** In a sentence. */
+	readonly said: string;
+	/** The head of a page, with what is left out of it and what its share picture is drawn from, or why there is none. */
+	readonly at: (path: string) => (Pick<KnownHead, 'head' | 'leftOut'> & { share?: readonly [string, Recipe] }) | string;
+}
+
+function sourceOf(store: Store, stored: StoredSite, { release, working }: Options): Source {
+	if (release !== undefined && working) throw refuse('release-or-working');
+	return release === undefined ? fromWorking(store, stored) : fromRelease(store, stored, release);
+}
+
+function fromWorking(store: Store, stored: StoredSite): Source {
 	const resolver = resolverOf(store, stored, new Date().toISOString());
 	const isPublic = publicIn(stored.types);
-	const base = normaliseBase(stored.site.base) ?? stored.site.base;
+	return {
+		said: 'the working copy',
+		at(path) {
+			const page = store.working.pages.at(stored.id, path);
+			if (!page || !isPublic(page)) return 'no live page of the site';
+			const evaluation = resolver.evaluate(page);
+			const { src, recipe } = evaluation.composedPicture ?? {};
+			return {
+				head: resolver.headOf(evaluation),
+				leftOut: evaluation.leftOut(),
+				...(src && recipe && { share: [src.slice(MEDIA_PATH.length), recipe] })
+			};
+		}
+	};
+}
+
+/** What a release's share pictures are drawn from was kept with it. */
+function fromRelease(store: Store, { id, site }: StoredSite, asked: number | 'latest'): Source {
+	const latest = store.releases.latest(id);
+	if (!latest) throw refuse('site-not-released', { site: site.name });
+	const number = asked === 'latest' ? latest.number : asked;
+	refuseReleases(store, id, [number]);
+	return {
+		said: `release ${number}`,
+		at(path) {
+			const kept = store.releases.headIn(id, number, path);
+			if (!kept) return `not in release ${number}`;
+			const json = JSON.parse(kept.json) as HeadJson;
+			return { head: headOfJson(json), leftOut: json.leftOut ?? [] };
+		}
+	};
+}
+
+/** The heads of a source; what they name is noted in `named`. */
+function headsOf(store: Store, { id, site }: StoredSite, source: Source, named: Named): InjectOptions['headOf'] {
+	const base = normaliseBase(site.base) ?? site.base;
 	const media = base + MEDIA_PATH.slice(1);
 	return (path) => {
-		const page = store.working.pages.at(stored.id, path);
-		if (!page || !isPublic(page)) return undefined;
-		const { head, traces } = resolver.resolveWithTrace(page);
+		const known = source.at(path);
+		if (typeof known === 'string') return known;
+		const { head, leftOut, share } = known;
 		for (const { value } of head.tags) {
 			if (value.startsWith(media)) named.files.add(value.slice(media.length));
 			if (value === base + MANIFEST_PATH.slice(1)) named.manifest = true;
 		}
-		for (const { value } of traces)
-			for (const item of typeof value === 'object' ? value : [])
-				if (typeof item === 'object' && 'recipe' in item && item.recipe)
-					named.recipes.set(item.src.slice(MEDIA_PATH.length), item.recipe);
-		const wasOurs = wasWritten(store, stored.id, path);
+		if (share) named.recipes.set(...share);
+		const wasOurs = wasWritten(store, id, path);
 		named.written?.add(path, head);
-		const leftOut = traces.filter(
-			(trace) => trace.winner < 0 && trace.steps.some((step) => step.outcome.kind === 'left-out')
-		);
-		return { page, head, leftOut: leftOut.map((trace) => trace.tag), wasOurs };
+		return { head, leftOut, wasOurs };
 	};
 }
 
@@ -193,10 +252,11 @@ function describe(
 		pictures,
 		unsaid
 	}: InjectSummary & { readonly pictures: number },
+	from: string,
 	dryRun: boolean
 ) {
 	say(
-		`${dryRun ? 'Would write' : 'Wrote'} the head of ${count(changed.length, 'page')}; ${count(unchanged, 'page')} had it already; ${count(copied, 'other file')}${dryRun ? '.' : ' copied.'}`
+		`${dryRun ? 'Would write' : 'Wrote'} the head of ${count(changed.length, 'page')}, from ${from}; ${count(unchanged, 'page')} had it already; ${count(copied, 'other file')}${dryRun ? '.' : ' copied.'}`
 	);
 	if (pictures > 0) say(`Copied ${count(pictures, 'picture')} of the library into media/.`);
 	const tags = Object.entries(gone).sort(([, a], [, b]) => b - a);

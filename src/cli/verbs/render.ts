@@ -99,7 +99,7 @@ function renderOne(resolver: Resolver, page: Page | undefined, { path, format, t
 	const { head, traces } = trace
 		? resolver.resolveWithTrace(page)
 		: { head: resolver.resolveHead(page), traces: undefined };
-	if (format === 'json') return printJson(headToJson(head, traces));
+	if (format === 'json') return printJson(headToJson(head, { traces }));
 	print(renderHead(head));
 	if (traces) print(`\n${traceAsText(traces)}`);
 }

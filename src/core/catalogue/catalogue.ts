@@ -34,6 +34,11 @@ const row =
 			open
 		};
 	};
+
+/** A tag of a head that was kept: what is needed to write it again as it was written. */
+export const tagAsWritten = (name: string, place: TagPlace, key: string): TagDefinition =>
+	row(place, 'plain')(name, 'text', '', { key });
+
 const plain = row('name', 'plain');
 const link = row('rel', 'plain');
 const og = row('property', 'og');

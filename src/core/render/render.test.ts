@@ -1,11 +1,13 @@
 import { describe, expect, test } from 'vitest';
 import {
+	headOfJson,
 	headToJson,
 	PageRenderer,
 	renderHead,
 	renderLines,
 	renderTag,
 	Resolver,
+	type HeadJson,
 	type Page,
 	type SiteModel
 } from '../index';
@@ -100,11 +102,20 @@ test('a head as data has the same tags in the same order, and extra markup only 
 	expect(of('og:title')).toMatchObject({ element: 'meta', attributes: { property: 'og:title' } });
 	expect(of('alternate')).toMatchObject({ element: 'link', attributes: { rel: 'alternate', hreflang: 'en' } });
 	const { head: traced, traces } = resolver.resolveWithTrace(odd);
-	expect(headToJson(traced, traces).traces).toBe(traces);
+	expect(headToJson(traced, { traces }).traces).toBe(traces);
 	const plain = new Resolver({ ...input, site: { ...input.site, extra: undefined } as never }, '');
 	const bare = headToJson(plain.resolveHead(page({ title: 'T' })));
 	expect(bare).not.toHaveProperty('before');
 	expect(bare).not.toHaveProperty('after');
+});
+
+test('what is kept of a head renders to the same bytes, whatever became of the tags that its site declared', () => {
+	const { head, traces } = resolver.resolveWithTrace(odd);
+	const kept = JSON.parse(JSON.stringify(headToJson(head, { leftOut: ['robots'], traces }))) as HeadJson;
+	expect(kept.leftOut).toEqual(['robots']);
+	for (const xhtml of [false, true]) expect(renderHead(headOfJson(kept), { xhtml })).toBe(renderHead(head, { xhtml }));
+	expect(headToJson(headOfJson(kept))).toEqual(headToJson(head));
+	expect(headToJson(head)).not.toHaveProperty('leftOut');
 });
 
 test('one tag as markup has no line feed', () => {

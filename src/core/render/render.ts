@@ -3,6 +3,7 @@ import type { Head, HeadTag, TagSink } from '../resolve/head';
 import type { Step } from '../resolve/plan';
 import type { Trace } from '../resolve/trace';
 import type { ExtraMarkup, Page } from '../model';
+import { tagAsWritten } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import { escapeAttribute, escapeText } from './escape';
 
@@ -121,10 +122,18 @@ export interface HeadJson {
 	}[];
 	readonly before?: readonly string[];
 	readonly after?: readonly string[];
+	/** Tags that a rule leaves out of this head: one that a file has goes out of it. */
+	readonly leftOut?: readonly string[];
 	readonly traces?: readonly Trace[];
 }
 
-export function headToJson(head: Head, traces?: readonly Trace[]): HeadJson {
+/** What can be said of a head beside its tags. */
+interface AboutHead {
+	readonly leftOut?: readonly string[];
+	readonly traces?: readonly Trace[] | undefined;
+}
+
+export function headToJson(head: Head, { leftOut = [], traces }: AboutHead = {}): HeadJson {
 	return {
 		html: head.html,
 		tags: head.tags.map(({ tag, value, attributes }) => ({
@@ -135,6 +144,19 @@ export function headToJson(head: Head, traces?: readonly Trace[]): HeadJson {
 		})),
 		...(head.before.length && { before: head.before }),
 		...(head.after.length && { after: head.after }),
+		...(leftOut.length && { leftOut }),
 		...(traces && { traces })
+	};
+}
+
+/** The head that was kept as plain data: it renders to the same bytes, whatever the catalogue says by now. */
+export function headOfJson({ html, tags, before = [], after = [] }: HeadJson): Head {
+	return {
+		...{ html, before, after },
+		tags: tags.map(({ tag: name, element, attributes: { name: own, property, rel, ...more }, value }) => {
+			const place = element === 'title' ? 'title' : rel !== undefined ? 'rel' : own !== undefined ? 'name' : 'property';
+			const tag = tagAsWritten(name, place, own ?? property ?? rel ?? name);
+			return { tag, value, attributes: Object.keys(more).length ? more : undefined };
+		})
 	};
 }

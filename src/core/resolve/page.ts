@@ -1,9 +1,9 @@
-import type { TagFamily } from '../catalogue/types';
+import type { TagDefinition, TagFamily } from '../catalogue/types';
 import { readingMinutes } from '../markup/reading';
 import type { ContentType, FoundTag, Layer, Page, Picture, PictureMention, Site } from '../model';
 import { isEmpty, ownValue, toText, type Value } from '../template/values';
 import type { AddressBook } from './address';
-import type { Candidate, Evaluate } from './candidate';
+import { LEFT_OUT, type Candidate, type Evaluate } from './candidate';
 import { foundBook } from './found';
 import type { FrameBook } from './frames';
 import { inLanguage, languageOf, UNKNOWN_LANGUAGE } from './language';
@@ -213,6 +213,18 @@ export class PageEvaluation implements PageScope {
 		watch.enter(index);
 		if (record) return (this.searches[index] as TracedSearch).runOnWatch(this, record, watch);
 		return searchOnWatch(plan.candidates[index] as readonly Candidate[], index, this, watch);
+	}
+
+	/** The names of the tags that a rule ends without a value (R4): whoever else says them, this head does not. */
+	leftOut(): string[] {
+		const { mayLeaveOut, tags } = this.plan;
+		return mayLeaveOut.filter((index) => this.isLeftOut(index)).map((index) => (tags[index] as TagDefinition).name);
+	}
+
+	private isLeftOut(index: number): boolean {
+		if (this.valueAt(index) !== null) return false;
+		const list = this.plan.candidates[index] as readonly Candidate[];
+		return list.map((candidate) => tryCandidate(candidate, this)).find((one) => one !== undefined) === LEFT_OUT;
 	}
 
 	/** The candidate that ends the search for a tag; undefined for none, and where rules could go in circles. */

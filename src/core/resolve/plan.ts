@@ -52,6 +52,8 @@ export interface Plan {
 	readonly steps: readonly Step[];
 	/** By place: the place of the tag that its built-in borrows from, or -1. */
 	readonly borrowsFrom: readonly number[];
+	/** The places of tags that a rule may end without a value (R4). */
+	readonly mayLeaveOut: readonly number[];
 	/** What is the same in the traces of all pages; made when the first trace is asked for. */
 	shared: SharedTraces | undefined;
 }
@@ -216,6 +218,9 @@ function orderPlan(byTag: Map<string, Candidate[]>, own: readonly TagDefinition[
 				return stepOf(tag, { index, parent, borrowed: borrowed < 0 ? index : borrowed, alt, source: index });
 			}),
 		borrowsFrom,
+		mayLeaveOut: [...candidates.entries()]
+			.filter(([, list]) => list.some(({ rule }) => rule?.kind === 'leaveOut'))
+			.map(([index]) => index),
 		shared: undefined
 	};
 }

@@ -54,7 +54,9 @@ const run = (more: Partial<InjectOptions> = {}, isOurs: (tag: FoundTag) => boole
 	const summary = injectFolder({
 		...{ folder: at('in'), out: at('out'), dryRun: false, bare: true },
 		headOf: (path) =>
-			pages[path] && { page: pages[path], head: resolver.resolveHead(pages[path]), leftOut: [], wasOurs: isOurs },
+			pages[path]
+				? { head: resolver.resolveHead(pages[path]), leftOut: [], wasOurs: isOurs }
+				: 'no live page of the site',
 		onGone: (one) => gone.push(one),
 		progress: (done, all) => seen.push([done, all]),
 		...more

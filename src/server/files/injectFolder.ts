@@ -11,16 +11,7 @@ import {
 } from 'node:fs';
 import { randomUUID } from 'node:crypto';
 import { dirname, isAbsolute, join, resolve } from 'node:path';
-import {
-	injectHead,
-	isXhtml,
-	managedBy,
-	renderLines,
-	type FoundTag,
-	type Head,
-	type Page,
-	type TagDefinition
-} from '$core';
+import { injectHead, isXhtml, managedBy, renderLines, type FoundTag, type Head, type TagDefinition } from '$core';
 import { refuse } from '../errors';
 import { declaredEncoding, editBytes, isPlainAscii, isUnsaid } from './encoding';
 import {
@@ -42,13 +33,18 @@ export interface InjectOptions {
 	readonly dryRun: boolean;
 	/** Addresses leave out the ending of a file: see `pathOfFile`. */
 	readonly bare?: boolean;
-	/** The page of a path and its head, or undefined when the site has no such live page. */
-	readonly headOf: (
-		path: string
-	) => { page: Page; head: Head; leftOut: readonly string[]; wasOurs: (tag: FoundTag) => boolean } | undefined;
+	/** The head of a page by its path, or why there is none. */
+	readonly headOf: (path: string) => KnownHead | string;
 	/** Told of each value that an author wrote and that goes out of a file, with what stands there for it now. */
 	readonly onGone?: (gone: GoneValue) => void;
 	readonly progress?: (done: number, all: number) => void;
+}
+
+export interface KnownHead {
+	readonly head: Head;
+	/** Tags that a rule leaves out of it. */
+	readonly leftOut: readonly string[];
+	readonly wasOurs: (tag: FoundTag) => boolean;
 }
 
 export interface GoneValue {
@@ -134,14 +130,14 @@ function inject(
 	noteUnsaid: (how: keyof InjectSummary['unsaid']) => void
 ): Buffer | string {
 	const known = headOf(path);
-	if (!known) return 'no live page of the site';
-	const { page, head, leftOut, wasOurs } = known;
+	if (typeof known === 'string') return known;
+	const { head, leftOut, wasOurs } = known;
 	const nowOf = (name: string) => head.tags.filter(({ tag }) => nameInFile(tag) === name.toLowerCase());
 	const gone: GoneValue[] = [];
 	const note = (tag: FoundTag) => {
 		const now = nowOf(tag.name);
 		if (tag.value === '' || wasOurs(tag) || now.some(({ value }) => value === tag.value)) return;
-		gone.push({ path: page.path, tag: tag.name, value: tag.value, now: now[0]?.value });
+		gone.push({ path, tag: tag.name, value: tag.value, now: now[0]?.value });
 	};
 	const lines = (xhtml: boolean): readonly string[] => renderLines(head, { xhtml });
 	const edit = (encoding?: string) =>

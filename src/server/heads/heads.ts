@@ -46,7 +46,7 @@ function keptHead(
 	head: Head
 ): ReleasedHead {
 	const html = renderHead(head);
-	const json = JSON.stringify(headToJson(head));
+	const json = JSON.stringify(headToJson(head, { leftOut: evaluation.leftOut() }));
 	const hash = digest('sha256', `${html}\0${json}`, 'base64url');
 	const { src, recipe } = evaluation.composedPicture ?? {};
 	const share = src && recipe && { name: src.slice(MEDIA_PATH.length), recipe };

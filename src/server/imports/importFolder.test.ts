@@ -339,7 +339,7 @@ test('a name that is no UTF-8 is read, and its path says its bytes', async () =>
 	await site.read();
 	expect(site.page('/caf%E9.html').fields.title).toBe('Coffee');
 	const out = `${site.top}-out`;
-	const headOf = () => undefined;
+	const headOf = () => 'no page';
 	const { unknown } = injectFolder({ folder: site.top, out, dryRun: false, headOf });
 	expect(unknown.map(({ path }) => path)).toEqual(['a.html', 'caf�.html']);
 	expect(readdirSync(out, { encoding: 'buffer' }).some((name) => name.includes(0xe9))).toBe(true);

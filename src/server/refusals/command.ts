@@ -25,6 +25,9 @@ export const COMMAND = {
 	'folder-needs': misuse(({ needs }: Data<'needs'>) => `A folder needs ${needs}.`),
 	'host-missing': refusal(({ host }: Data<'host'>) => `This machine has no address ${host}. Name another with --host.`),
 	'map-broken': misuse(({ text }: Data<'text'>) => `--map “${text}”: write a column, "=" and the field that it gives.`),
+	'release-or-working': misuse(
+		() => 'Heads are taken from a release or from the working copy: leave out --release or --working.'
+	),
 	'name-site-or-file': misuse(() => 'Name the site with --site, or a site file with --file.'),
 	'name-the-pages': misuse(() => 'Name one page with --path, or all with --all.'),
 	'name-the-site': misuse(() => 'Name the site with --site.'),
