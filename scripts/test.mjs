@@ -6,9 +6,24 @@ import { join, relative } from 'node:path';
 import { findChromium } from './chromium.mjs';
 import { build, install, root } from './prepare.mjs';
 
+/** @type {{ isThere: () => unknown, packages: string[], what: string }[]} */
+const PROGRAMS = [
+	{
+		isThere: findChromium,
+		packages: ['chromium', 'chromium-driver'],
+		what: 'The browser tests need chromium and its driver on the path, or named by CHROMIUM and CHROMEDRIVER'
+	},
+	{ isThere: () => existsSync('/usr/sbin/nginx'), packages: ['nginx'], what: 'The tests of deploy/ need nginx' },
+	{
+		isThere: () => existsSync('/usr/sbin/apache2'),
+		packages: ['apache2-bin'],
+		what: 'The tests of deploy/ need Apache'
+	}
+];
+
 process.chdir(root);
 install();
-ensureBrowser();
+ensurePrograms();
 build();
 
 const results = mkdtempSync(join(tmpdir(), 'kephalon-test-'));
@@ -136,21 +151,21 @@ function firstLine(/** @type {string} */ text) {
 	return text.slice(0, 300).replace(/\n[^]*/, '');
 }
 
-/** The browser tests drive a chromium of the machine; Debian's is installed where there is none. */
-function ensureBrowser() {
-	if (findChromium()) return;
+/** Programs of the machine that tests drive; Debian's are installed where there are none. */
+function ensurePrograms() {
+	const missing = PROGRAMS.filter(({ isThere }) => !isThere());
+	if (missing.length === 0) return;
 	if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
-		console.log('Installing chromium and chromium-driver …');
+		const packages = missing.flatMap((one) => one.packages);
+		console.log(`Installing ${packages.join(', ')} …`);
 		const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
 		spawnSync('apt-get', ['update'], { stdio: 'ignore', env });
-		spawnSync('apt-get', ['install', '-y', '--no-install-recommends', 'chromium', 'chromium-driver'], {
+		spawnSync('apt-get', ['install', '-y', '--no-install-recommends', ...packages], {
 			stdio: ['ignore', 'ignore', 'inherit'],
 			env
 		});
 	}
-	if (findChromium()) return;
-	console.error(
-		'The browser tests need chromium and its driver on the path: install the packages chromium and chromium-driver, or set CHROMIUM and CHROMEDRIVER.'
-	);
-	process.exit(2);
+	const still = missing.filter(({ isThere }) => !isThere());
+	for (const { packages, what } of still) console.error(`${what}: install ${packages.join(' and ')}.`);
+	if (still.length > 0) process.exit(2);
 }

@@ -147,3 +147,13 @@ export function releaseNumber(text: string): number {
 	if (!Number.isInteger(number) || number < 1) throw new InvalidArgumentError('A release is a number from 1 on.');
 	return number;
 }
+
+/** Which release heads are taken from. */
+export const releaseOption = () =>
+	new Option('--release <number>', 'the heads of a release: its number, or "latest"').argParser((text) =>
+		text === 'latest' ? text : releaseNumber(text)
+	);
+
+/** That heads are not taken from a release. */
+export const workingOption = () =>
+	new Option('--working', 'the heads as the working copy says them now; so it is when neither is named');

@@ -8,6 +8,7 @@ import { addDeliver } from './verbs/deliver';
 import { addDiff, addRollback } from './verbs/diff';
 import { addExport } from './verbs/export';
 import { addImport } from './verbs/import';
+import { addFragments } from './verbs/fragments';
 import { addInject } from './verbs/inject';
 import { addPages } from './verbs/pages';
 import { addProbe } from './verbs/probe';
@@ -32,6 +33,7 @@ for (const add of [
 	addImport,
 	addExport,
 	addRender,
+	addFragments,
 	addInject,
 	addCheck,
 	addPages,

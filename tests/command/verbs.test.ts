@@ -312,6 +312,24 @@ describe('what goes out', () => {
 		expect(existsSync(join(work, 'x'))).toBe(false);
 	});
 
+	test('heads as files, each at its page’s path; a folder of somebody else’s is left alone', async () => {
+		write('site/walks/index.html', html('Walks'));
+		await docs();
+		await done('release', '--site', 'Docs', '--note', 'First');
+		expect((await done('fragments', 'heads', '--site', 'Docs', '--release', 'latest')).stderr).toContain('of release 1');
+		expect(read('heads/a.html')).toContain('<title>');
+		expect(read('heads/walks/index.html')).toContain('<title>Walks');
+		// What is gone from the site is gone from the folder.
+		rmSync(join(work, 'site/walks'), { recursive: true });
+		await done('import', 'site', '--base', 'https://docs.example', '--site', 'Docs');
+		const { stdout } = await done('fragments', 'heads', '--site', 'Docs', '--working', '--json');
+		expect(JSON.parse(stdout)).toMatchObject({ heads: 'the working copy' });
+		expect(existsSync(join(work, 'heads/walks'))).toBe(false);
+		expect(readdirSync(work).filter((name) => name.startsWith('.heads'))).toEqual([]);
+		expect(await run('fragments', 'site', '--site', 'Docs')).toMatchObject({ status: 2 });
+		expect(read('site/a.html')).toContain('<!doctype html>');
+	});
+
 	test('a release of one page alone; what takes much away is said twice; the way back; what differs', async () => {
 		for (const one of ['b', 'c', 'd']) write(`site/${one}.html`, html(`Page ${one} · Docs`));
 		await docs();

@@ -15,10 +15,9 @@ import { SITEMAP_MARK, sitemapsOf } from '$server/exports/sitemap';
 import { gatherPictures } from '$server/pictures/gather';
 import { Library } from '$server/pictures/library';
 import { manifestOf } from '$server/pictures/manifest';
-import { headOfJson, MANIFEST_PATH, MEDIA_PATH, normaliseBase, type HeadJson, type Recipe, publicIn } from '$core';
+import { MANIFEST_PATH, MEDIA_PATH, normaliseBase, type Recipe } from '$core';
 import { faultyRules } from '$server/jobs/faultyRules';
-import { resolverOf } from '$server/heads/heads';
-import { refuseReleases } from '$server/releases/releases';
+import { headSource, type HeadSource } from '$server/releases/headSource';
 import type { Store, StoredSite } from '$server/store/store';
 import {
 	count,
@@ -27,10 +26,11 @@ import {
 	listed,
 	printJson,
 	progressBar,
-	releaseNumber,
+	releaseOption,
 	say,
 	sayFaulty,
 	withStore,
+	workingOption,
 	type Verb
 } from '../common';
 
@@ -56,10 +56,8 @@ export const addInject: Verb = (program) => {
 		.requiredOption('--site <name>', 'the name of the site')
 		.option('--out <folder>', 'where the copy goes')
 		.option('--in-place', 'write over the files of the folder itself')
-		.option('--release <number>', 'the heads of a release: its number, or "latest"', (text) =>
-			text === 'latest' ? text : releaseNumber(text)
-		)
-		.option('--working', 'the heads as the working copy says them now; so it is when neither is named')
+		.addOption(releaseOption())
+		.addOption(workingOption())
 		.option('--dry-run', 'only say what would change')
 		.option('--report <file>', 'lists each value that an author wrote and that goes out of a file, as CSV')
 		.option('--json', 'the summary as JSON')
@@ -74,7 +72,7 @@ export const addInject: Verb = (program) => {
 				const written = dryRun ? undefined : new WrittenNotes(store, store.working.sites.named(site).id);
 				const named: Named = { files: new Set(), recipes: new Map(), manifest: false, written };
 				const stored = store.working.sites.named(site);
-				const source = sourceOf(store, stored, options);
+				const source = headSource(store, stored, options);
 				const heads = headsOf(store, stored, source, named);
 				// What is refused before the first page was looked at has broken nothing off.
 				let hasBegun = dryRun;
@@ -142,57 +140,8 @@ interface Named {
 	readonly written: WrittenNotes | undefined;
 }
 
-/** Where heads are taken from: a release, or the working copy. */
-interface Source {
-	/** In a sentence. */
-	readonly said: string;
-	/** The head of a page, with what is left out of it and what its share picture is drawn from, or why there is none. */
-	readonly at: (path: string) => (Pick<KnownHead, 'head' | 'leftOut'> & { share?: readonly [string, Recipe] }) | string;
-}
-
-function sourceOf(store: Store, stored: StoredSite, { release, working }: Options): Source {
-	if (release !== undefined && working) throw refuse('release-or-working');
-	return release === undefined ? fromWorking(store, stored) : fromRelease(store, stored, release);
-}
-
-function fromWorking(store: Store, stored: StoredSite): Source {
-	const resolver = resolverOf(store, stored, new Date().toISOString());
-	const isPublic = publicIn(stored.types);
-	return {
-		said: 'the working copy',
-		at(path) {
-			const page = store.working.pages.at(stored.id, path);
-			if (!page || !isPublic(page)) return 'no live page of the site';
-			const evaluation = resolver.evaluate(page);
-			const { src, recipe } = evaluation.composedPicture ?? {};
-			return {
-				head: resolver.headOf(evaluation),
-				leftOut: evaluation.leftOut(),
-				...(src && recipe && { share: [src.slice(MEDIA_PATH.length), recipe] })
-			};
-		}
-	};
-}
-
-/** What a release's share pictures are drawn from was kept with it. */
-function fromRelease(store: Store, { id, site }: StoredSite, asked: number | 'latest'): Source {
-	const latest = store.releases.latest(id);
-	if (!latest) throw refuse('site-not-released', { site: site.name });
-	const number = asked === 'latest' ? latest.number : asked;
-	refuseReleases(store, id, [number]);
-	return {
-		said: `release ${number}`,
-		at(path) {
-			const kept = store.releases.headIn(id, number, path);
-			if (!kept) return `not in release ${number}`;
-			const json = JSON.parse(kept.json) as HeadJson;
-			return { head: headOfJson(json), leftOut: json.leftOut ?? [] };
-		}
-	};
-}
-
 /** The heads of a source; what they name is noted in `named`. */
-function headsOf(store: Store, { id, site }: StoredSite, source: Source, named: Named): InjectOptions['headOf'] {
+function headsOf(store: Store, { id, site }: StoredSite, source: HeadSource, named: Named): InjectOptions['headOf'] {
 	const base = normaliseBase(site.base) ?? site.base;
 	const media = base + MEDIA_PATH.slice(1);
 	return (path) => {

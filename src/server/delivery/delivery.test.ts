@@ -34,7 +34,7 @@ beforeAll(async () => {
 	saveSiteFile(store, {
 		site,
 		types,
-		pages: ['/', '/a', '/ä b', '/goes', '/folder/', '/opened/index.html'].map(page),
+		pages: ['/', '/a', '/ä b', '/goes', '/folder/', '/opened/index.html', '/caf%C3%A9+a&b.html', '/100%2525'].map(page),
 		pictures: []
 	} as never);
 	delivery = new Delivery(db);
@@ -110,6 +110,21 @@ describe('what is released', () => {
 	test('by path in any form, and by address without its fragment', async () => {
 		for (const query of ['path=/%C3%A4%20b', 'path=/%C3%A4+b', 'address=https://s.example/%C3%A4%20b%23part'])
 			expect((await get(`/api/sites/S/head?${query}`)).body.toString()).toContain('<title>Page /ä b</title>');
+	});
+	test.each([
+		['?path=/caf%C3%A9%2Ba%26b.html', '/caf%C3%A9+a&b.html'],
+		['?path=/caf%25c3%25a9%2Ba%26b.html', '/caf%C3%A9+a&b.html'],
+		['?path=/100%2525', '/100%2525'],
+		['/caf%C3%A9+a&b.html', '/caf%C3%A9+a&b.html'],
+		['/caf%c3%a9+a%26b.html?or=empty', '/caf%C3%A9+a&b.html'],
+		['/100%2525', '/100%2525'],
+		['/%C3%A4%20b', '/ä b'],
+		['/folder/index.html', '/folder/'],
+		['/', '/']
+	])('as the request for the page wrote it, behind the address of heads as well: %s', async (asked, path) => {
+		const { status, body } = await get(`/api/sites/S/head${asked}`);
+		expect(status).toBe(200);
+		expect(body.toString()).toContain(`<title>Page ${path.replace('&', '&amp;')}</title>`);
 	});
 	test.each(['br', 'gzip', ''])('compressed as asked: %j', async (coding) => {
 		for (const [format, type] of [
@@ -190,9 +205,16 @@ describe('what is released', () => {
 		expect(status).toBe(308);
 		expect(headers.location).toBe('/api/sites/S/head?path=%2Fmoved&format=json');
 		expect((await get(headers.location as string)).status).toBe(200);
+		expect((await get('/api/sites/S/head/goes?format=json')).headers.location).toBe(
+			'/api/sites/S/head?format=json&path=%2Fmoved'
+		);
 	});
 	test.each([
 		['/api/sites/S/head', 400],
+		['/api/sites/S/head/a?path=/a', 400],
+		['/api/sites/S/head/a?address=https://s.example/a', 400],
+		['/api/sites/S/head/%ff', 404],
+		['/api/sites/S/headache', 404],
 		['/api/sites/S/head?path=/a&address=https://s.example/a', 400],
 		['/api/sites/%zz/head?path=/a', 400],
 		['/api/sites/None/head?path=/a', 404],

@@ -5,6 +5,7 @@ import Negotiator from 'negotiator';
 import { parseUrl } from '$core';
 import type { RefusalCode } from '../errors';
 import { log } from '../log';
+import { decoded, encodedPath } from '../files/folder';
 import { Library } from '../pictures/library';
 import { manifestOf } from '../pictures/manifest';
 import { prepared, row, type Prepared } from '../store/opening/database';
@@ -108,12 +109,12 @@ export class Delivery {
 	}
 
 	private find(url: string, wanted: Wanted, response: ServerResponse): boolean {
-		const match = /^\/api\/sites\/([^/?]+)\/(head|manifest)(?:\?|$)/.exec(url);
+		const match = /^\/api\/sites\/([^/?]+)\/(?:head(\/[^?]*)?|(manifest))(?:\?|$)/.exec(url);
 		if (!match) return false;
 		try {
 			const name = decodeURIComponent(match[1] as string);
-			if (match[2] === 'manifest') this.manifest(name, response);
-			else this.head(name, url, wanted, response);
+			if (match[3]) this.manifest(name, response);
+			else this.head(name, { url, within: match[2] }, wanted, response);
 		} catch (error) {
 			if (error instanceof URIError) deny(response, 'address-broken');
 			else {
@@ -160,11 +161,18 @@ export class Delivery {
 		return site;
 	}
 
-	private head(name: string, url: string, asked: Wanted, response: ServerResponse) {
+	/** `within`: the path of a page as it stands in the address of its head, written as in the request for the page. */
+	private head(
+		name: string,
+		{ url, within }: { readonly url: string; readonly within: string | undefined },
+		asked: Wanted,
+		response: ServerResponse
+	) {
 		const { coding, isJson, known } = asked;
-		const query = new URLSearchParams(url.slice(url.indexOf('?') + 1));
-		const [path, address] = [query.get('path'), query.get('address')];
-		if ((path === null) === (address === null) || !url.includes('?')) return deny(response, 'head-of-what');
+		const query = new URLSearchParams(url.includes('?') ? url.slice(url.indexOf('?') + 1) : '');
+		const [path, address] = [within ?? query.get('path'), query.get('address')];
+		if ((path === null) === (address === null) || (within !== undefined && query.has('path')))
+			return deny(response, 'head-of-what');
 		const isEmptyElse = query.get('or') === 'empty';
 		const site = this.site(name);
 		if (!site)
@@ -172,7 +180,10 @@ export class Delivery {
 		if (site.number === null)
 			return isEmptyElse ? empty(response, 'site-not-released') : deny(response, 'site-not-released', { site: name });
 		const row = this.rowOf(site.id, path, address);
-		if (!row) return isEmptyElse ? empty(response, 'page-not-released') : this.elsewhere(site, query, url, response);
+		if (!row)
+			return isEmptyElse
+				? empty(response, 'page-not-released')
+				: this.elsewhere(site, { url, query, path, address }, response);
 		const wanted = query.get('format');
 		const format: Format = wanted === 'json' || (wanted === null && isJson) ? 'json' : 'html';
 		const headers = headersOf(row.hash, format, coding, site.number);
@@ -186,24 +197,29 @@ export class Delivery {
 	/** The head of a page, by its path or its address: a folder and the page that opens it are one. */
 	private rowOf(site: number, path: string | null, address: string | null): { hash: string } | undefined {
 		const by = this.run(path !== null ? 'byPath' : 'byAddress');
-		for (const form of formsOf(path ?? withoutFragment(address as string))) {
-			const row = by.get(site, form) as { hash: string } | undefined;
-			if (row) return row;
-		}
+		const spellings = path === null ? [withoutFragment(address as string)] : spellingsOf(path);
+		for (const spelling of spellings)
+			for (const form of formsOf(spelling)) {
+				const row = by.get(site, form) as { hash: string } | undefined;
+				if (row) return row;
+			}
 		return undefined;
 	}
 
 	/** A page that has moved leads on; any other is not there. */
-	private elsewhere(site: KnownSite, query: URLSearchParams, url: string, response: ServerResponse) {
-		const path = query.get('path');
+	private elsewhere(
+		site: KnownSite,
+		{ url, query, path, address }: { url: string; query: URLSearchParams; path: string | null; address: string | null },
+		response: ServerResponse
+	) {
 		const moved = path === null ? undefined : this.store.working.redirects.of(site.id, path);
 		if (moved === undefined)
 			return deny(response, 'page-not-released', {
 				release: site.number ?? '',
-				page: path ?? query.get('address') ?? ''
+				page: path ?? address ?? ''
 			});
 		query.set('path', moved);
-		const location = `${url.slice(0, url.indexOf('?'))}?${query}`;
+		const location = `${/^\/api\/sites\/[^/]+\/head/.exec(url)![0]}?${query}`;
 		response.writeHead(308, { ...SAFE, location, 'kephalon-moved-to': encodeURI(moved), 'content-length': 0 }).end();
 	}
 
@@ -355,6 +371,13 @@ function sendFile(file: string, name: string, request: IncomingMessage, response
 		}
 	}
 	return true;
+}
+
+/** A path as it is kept: as it comes, or with its characters encoded, whichever way whoever asks wrote them. */
+function* spellingsOf(path: string): Iterable<string> {
+	yield path;
+	const plain = decoded(path);
+	for (const other of new Set([encodedPath(path), encodedPath(plain), plain])) if (other !== path) yield other;
 }
 
 const withoutFragment = (address: string) => {

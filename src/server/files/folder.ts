@@ -111,8 +111,11 @@ export function futurePath(path: string): string {
 export function pathOfFile(file: string, bare = false): string {
 	let form = file.replace(/(^|\/)index\.x?html?$/i, '$1');
 	if (bare) form = form.replace(/\.x?html?(\.[a-z]{2,3}(?:[-_][a-z]{2,4})?)?$/i, '$1');
-	return '/' + form.split('/').map(encodeName).map(unescapeSafe).join('/');
+	return '/' + encodedPath(form);
 }
+
+/** A path with its characters encoded as addresses write them. */
+export const encodedPath = (path: string) => path.split('/').map(encodeName).map(unescapeSafe).join('/');
 
 const encodeName = (name: string) =>
 	isRaw(name)
@@ -129,13 +132,16 @@ const encodeName = (name: string) =>
 /** The real file that a path of the site is served from; undefined when there is none, or it lies outside the folder. */
 export function fileOfPath(top: string, path: string): string | Buffer | undefined {
 	try {
-		const file = realpathSync(fileAt(top, nameOf(bytesOfPath(path))), { encoding: 'buffer' });
+		const file = realpathSync(fileAt(top, nameOfPath(path)), { encoding: 'buffer' });
 		return isInside(top, nameOf(file)) ? onDisk(nameOf(file)) : undefined;
 	} catch {
 		// No such file, or a path that cannot be decoded.
 		return undefined;
 	}
 }
+
+/** The file that a path of the site names, from the folder's top. */
+export const nameOfPath = (path: string): string => nameOf(bytesOfPath(path));
 
 /** A path's bytes, with what is written as %XX decoded. */
 const bytesOfPath = (path: string) =>

@@ -23,6 +23,9 @@ export const COMMAND = {
 		() => '--base, --site, --type and --fetch-pictures go with a folder; a site file says these itself.'
 	),
 	'folder-needs': misuse(({ needs }: Data<'needs'>) => `A folder needs ${needs}.`),
+	'fragments-elsewhere': misuse(
+		({ folder }: Data<'folder'>) => `${folder} holds other files. Name a new folder, or one that "fragments" made.`
+	),
 	'host-missing': refusal(({ host }: Data<'host'>) => `This machine has no address ${host}. Name another with --host.`),
 	'map-broken': misuse(({ text }: Data<'text'>) => `--map “${text}”: write a column, "=" and the field that it gives.`),
 	'release-or-working': misuse(
