@@ -47,6 +47,29 @@ describe('what stands before the text is passed over', () => {
 			'the caption of a picture',
 			'<figure><img src=a><figcaption>The marsh at low tide, seen from the hide.</figcaption></figure>'
 		],
+		[
+			'a listing with numbers before its lines',
+			'<div>1 /*</div><div>2 The marsh opens and shuts by the tide of the day.</div><div>4 Whoever reads this may change it.</div><div>5 */</div>'
+		],
+		['a listing by its class', '<div class="fragment">The marsh is opened by the hand of the reader.</div>'],
+		['a step of several', '<p>1. Go to the hide by the long wall</p>'],
+		['what only leads up to a list', '<p>likewise, the marsh can be reached by any of these ways and by boat:</p>'],
+		[
+			'the same in more words',
+			'<p>The marsh and its hides can be reached by one of the following ways, on foot or by boat:</p>'
+		],
+		['a remark of the maker', '<p>[ The table of tides below holds for the marsh alone. ]</p>'],
+		['how a function is called', '<p>OpenMarsh (Image *image, const Tide *tide, Metrics *metrics, int many)</p>'],
+		['whose licence it is under', '<p>You may not use this file except in compliance with the License.</p>'],
+		['who wrote it', '<p>This section has been written by A. Reader and B. Writer of the hide.</p>'],
+		[
+			'the rows of a table that boxes make',
+			'<div class="summary-table"><div class="table-header col-first">Name</div><div class="col-first"><a href="x">tide</a></div><div class="col-last"><div class="block">Says when the tide comes in and goes out.</div></div></div>'
+		],
+		[
+			'the rows of a table of data',
+			'<table><tr><th>Name</th></tr><tr><td>Says when the tide comes in and goes out.</td></tr></table>'
+		],
 		['numbers', '<div>1 2 3 4 5 6 7 8 9 10 11 12</div>'],
 		['a signature', '<p>int marsh_open(struct marsh *m, int flags, const char *name);</p>'],
 		['code', '<p><code>marsh open --tide high --for two hours</code> now</p>'],
@@ -244,4 +267,39 @@ test.each<[string, string, string | undefined]>([
 	['who wrote it', '<p>Author(s): Ada Tern and Bea Gull, who keep the tables of the harbour.</p>', undefined]
 ])('%s', (_, html, wanted) => {
 	expect(best(html)).toBe(wanted);
+});
+
+describe('prose is prose', () => {
+	test.each([
+		['in a summary that holds no details', `<section><summary><div><p>${REAL}</p></div></summary></section>`],
+		['behind a part of the page that a theme left empty', `<div role="main"> </div><main><p>${REAL}</p></main>`],
+		['with a year before it', `<p>1871 was the year in which the marsh was first told of.</p>`],
+		['in three words that open a page, for what they are', '<h1>Marsh.close</h1><p>Shuts the marsh.</p>'],
+		[
+			'where most of it is a name',
+			'<h1>get_scale</h1><p>Gets the value of <code>MARSH_PRINT_SETTINGS_SCALE</code>.</p>'
+		]
+	])('%s', (_name, html) => {
+		expect(best(html)).toBe(
+			html
+				.replace(/<h1>.*<\/h1>/, '')
+				.replace(/<[^>]*>/g, '')
+				.trim()
+		);
+	});
+	test('a sentence that opens a page goes on with the next', () => {
+		expect(best('<h1>pause</h1><p>Pauses the stream.</p><p>If the stream is not playing, do nothing.</p>')).toBe(
+			'Pauses the stream. If the stream is not playing, do nothing.'
+		);
+	});
+	test('the name of a part that opens is none', () => {
+		expect(best(`<details><summary>The tides of the marsh in a table.</summary><p>${REAL}</p></details>`)).toBe(REAL);
+	});
+});
+
+test('what a program marks as the title stands for a heading where there is no first one', () => {
+	const page = (head: string) => readPage(`<h2>Latest version: 3.2</h2>${head}<h3>Members</h3>`).heading;
+	expect(page('<div class="headertitle"><div class="title">Files and folders</div></div>')).toBe('Files and folders');
+	expect(page('<h1>Tides</h1><div class="title">Files</div>')).toBe('Tides');
+	expect(page('')).toBe('Latest version: 3.2');
 });

@@ -34,7 +34,7 @@ interface Place {
 }
 
 /** Places whose text may be prose. */
-type Prose = Exclude<Place['kind'], 'heading' | 'none'>;
+type Prose = Exclude<Place['kind'], 'heading' | 'none' | 'data'>;
 
 /** How far a text in such a place stands behind one in a paragraph, in the measure of `costOf`. */
 const COST_OF_PLACE: Readonly<Record<Prose, number>> = {
@@ -43,8 +43,7 @@ const COST_OF_PLACE: Readonly<Record<Prose, number>> = {
 	cell: 0.4,
 	definition: 0.6,
 	list: 0.9,
-	quote: 1,
-	data: 1.3
+	quote: 1
 };
 
 /** So many characters of prose before a text make it as much worse as standing in a poorer place by one. */
@@ -74,15 +73,16 @@ export function proseOf(
 		const one = { ...whole, text: withoutMarks(whole.text) };
 		return { ...one, cost: costOf(one, known) };
 	});
+	const listing = linesOfListing(stretches);
 	let ahead = 0;
 	let [headings, isOfMembers] = [0, false];
 	stretches.forEach((one, at) => {
 		if (one.place.kind === 'heading') isOfMembers ||= headings++ > 0 && namesMembers(one.text);
 		// What is said of a part of a page that lists parts is not said of the page.
-		if (one.cost === undefined || isOfMembers) return;
+		if (one.cost === undefined || isOfMembers || listing.has(one)) return;
 		const text = withNext(withoutLeadUp(one.text), stretches, at);
 		// What is left may be none where the whole was.
-		if (costOf({ ...one, text, linked: 0, code: 0 }, known) === undefined) return;
+		if (text !== one.text && costOf({ ...one, text, linked: 0, code: 0 }, known) === undefined) return;
 		const short = text.slice(0, MOST_TEXT).toWellFormed();
 		const cost = one.cost + ahead / CHARACTERS_AHEAD + (ahead > 0 && LOOKS_BACK.test(text) ? 0.3 : 0);
 		candidates.set(short, Math.min(cost, candidates.get(short) ?? cost));
@@ -92,6 +92,28 @@ export function proseOf(
 		.map(([text, cost]) => ({ text, cost }))
 		.sort((a, b) => a.cost - b.cost)
 		.slice(0, MOST_CANDIDATES);
+}
+
+/** A line of a listing begins with its number; so many that count on are one, which may leave out empty lines. */
+const LINE_NUMBER = /^(\d{1,6})(?![\d.,:)%°])/;
+const LEAST_LINES = 3;
+const MOST_LEFT_OUT = 5;
+
+function linesOfListing<T extends { readonly text: string }>(stretches: readonly T[]): ReadonlySet<T> {
+	const lines = new Set<T>();
+	let [run, last]: [T[], number] = [[], Number.NaN];
+	const end = () => {
+		if (run.length >= LEAST_LINES) for (const one of run) lines.add(one);
+		run = [];
+	};
+	for (const one of stretches) {
+		const number = Number(LINE_NUMBER.exec(one.text)?.[1]);
+		if (!(number > last && number <= last + MOST_LEFT_OUT)) end();
+		if (!Number.isNaN(number)) run.push(one);
+		last = number;
+	}
+	end();
+	return lines;
 }
 
 /** Headings under which a page of a reference tells its parts one by one, and what such a part is called by. */
@@ -121,7 +143,7 @@ const SENTENCE_END = /[.!?…。！？।؟։።]["'”’»)\]]*$/;
 const SENTENCE_INSIDE = /[.!?…]["'”’»)\]]* \p{Lu}|[。！？।]/u;
 /** Marks that begin lines about the page rather than in it. */
 const ABOUT_THE_PAGE =
-	/^(©|\(c\) |copyright\b|all rights reserved|(this (page|document|article|manual|file) )?((was|is) )?(last )?(modified|updated|changed|edited|generated|created)\b|published on|posted (on|by)|version:? \d|table of contents|(go )?back to|skip to|click (here|on)|see also\b|prev(ious)?\b.*\bnext\b|up\b.*\bnext\b|your browser\b|please (enable|turn on) javascript|other languages\b|download\b.{0,40}$|permission is (hereby )?granted\b|the above copyright\b|licensed under\b|(release|version) v?\d|authors?(\(s\))?:|(written|maintained) by\b.{0,80}$)/i;
+	/^(©|\(c\) |copyrights?\b|all rights reserved|(this (page|document|article|manual|file) )?((was|is) )?(last )?(modified|updated|changed|edited|generated|created)\b|published on|posted (on|by)|version:? \d|table of contents|(go )?back to|skip to|click (here|on)|see also\b|prev(ious)?\b.*\bnext\b|up\b.*\bnext\b|your browser\b|please (enable|turn on) javascript|other languages\b|download\b.{0,40}$|permission is (hereby )?granted\b|the above copyright\b|licensed under\b|you may not use this file\b|distributed under the licen[cs]e\b|this (section|page|chapter|document|tutorial) (has been|was|is) (written|contributed|maintained|translated) by\b|(release|version) v?\d|authors?(\(s\))?:|(written|maintained) by\b.{0,80}$)/i;
 /** What is said of a picture, an example or a table. */
 const CAPTION =
 	/^(fig(ure|\.)?|example|table|listing|plate|image|photo|abb(ildung|\.)?|tab(elle|\.|leau)|beispiel|exemple|ejemplo|figura|esempio|図|表|例) ?\d*[\d.:–-]/i;
@@ -140,35 +162,52 @@ const ANSWER = /^(yes|no|ja|nein|oui|non|sí|はい|いいえ)[.,!。、]/i;
 const CAPTION_NAME =
 	/(^|[-_\s])(caption|figcaption|byline|meta|metadata|timestamp|dateline|lineno|linenos|signature|synopsis|sig)([-_\s]|$)/i;
 
+/** How a function is called, and nothing of what it does. */
+const SIGNATURE = /^(?:[\w$:<>*&~]+ ){0,4}[\w$:~*&]+ ?\([^.!?]*\)(?: const)?;?$/;
+/** A remark of whoever made the page. */
+const ASIDE = /^\[[^\]]*\]$/;
+
 /** Words of fewer letters than this on the average, in scripts with spaces; more are names without a space. */
 const LONGEST_WORDS = 14;
 const LEAST_WORDS = 5;
+const LEAST_OPENING = 3;
 const LEAST_DENSE = 12;
 /** What leads up to something in fewer words says nothing itself. */
 const LEAST_LEADING = 12;
+
+const isOnlyLeading = (text: string, words: readonly string[]) =>
+	words.length < LEAST_LEADING || /^\p{Ll}/u.test(text) || FOLLOWING.test(text);
+const FOLLOWING =
+	/\b(following|as follows|below|here|suivants?|suivantes?|ci-dessous|folgende[nrs]?|siguientes?|seguenti?)\b[^:]{0,30}:$/i;
+/** One of several things to do. */
+const STEP = /^\(?\d{1,2}[.)] /;
 
 /** How far a stretch stands behind the best one could wish for; undefined where it is no prose at all. */
 function costOf({ text, linked, code, place, opens }: Stretch, known: ReadonlySet<string>): number | undefined {
 	if (!isProse(place.kind) || ABOUT_THE_PAGE.test(text) || CAPTION.test(text)) return undefined;
 	const length = text.length;
-	if (linked > length * 0.5 || code > length * 0.5) return undefined;
+	const isSentence = SENTENCE_END.test(text);
+	if (linked > length * 0.5 || code > length * (isSentence ? 0.7 : 0.5)) return undefined;
 	const letters = lettersOf(text);
 	const words = text.split(' ');
 	const isDense = isScriptWithoutSpaces(letters);
-	if (isDense ? letters.length < LEAST_DENSE : words.length < LEAST_WORDS) return undefined;
+	// One sentence that opens a page may be short.
+	const least = opens && isSentence && place.kind === 'paragraph' ? LEAST_OPENING : LEAST_WORDS;
+	if (isDense ? letters.length < LEAST_DENSE : words.length < least) return undefined;
 	if (letters.length < (length - words.length + 1) * 0.7) return undefined;
 	if (!isDense && letters.length / words.length > LONGEST_WORDS) return undefined;
 	if (count(text, /[{}();=<>|&\\_#*+$@^~`[\]]/g) > length * 0.07) return undefined;
 	if (count(text, / [|·•>»›/→←▪◦–—-]+( |$)|::/g) > Math.max(1, words.length / 12)) return undefined;
-	if (known.has(letters) || isShouted(text)) return undefined;
+	if (known.has(letters) || (code === 0 && isShouted(text)) || SIGNATURE.test(text) || ASIDE.test(text))
+		return undefined;
 	// The same word in several languages.
 	if (count(text, /(^|[\s,;])\p{Lu}{1,3}:/gu) > 2) return undefined;
 	let cost = COST_OF_PLACE[place.kind === 'block' && place.besideParagraphs ? 'paragraph' : place.kind];
-	const isSentence = SENTENCE_END.test(text);
 	const hasSentence = isSentence || SENTENCE_INSIDE.test(text);
 	const leadsUp = /[:：]$/.test(text);
 	// What does nothing but lead up to something else, and a list of names.
-	if (!hasSentence && ((leadsUp && words.length < LEAST_LEADING) || isListOfNames(words))) return undefined;
+	if (!hasSentence && ((leadsUp && isOnlyLeading(text, words)) || isListOfNames(words))) return undefined;
+	if (STEP.test(text) && !isSentence) return undefined;
 	if (!hasSentence) cost += leadsUp ? 1.6 : 1.2;
 	// A small letter goes on from something; not so a name's at the beginning of what a heading opens.
 	const isOpening = opens && isSentence && /^(paragraph|block)$/.test(place.kind) && !DEFINITION.test(text);
@@ -210,11 +249,15 @@ function withoutLeadUp(text: string): string {
 	return countGraphemes(whole) >= SHORT ? whole : text;
 }
 
-const isProse = (kind: Place['kind']): kind is Prose => kind !== 'heading' && kind !== 'none';
+/** What stands in a table of data is said of its row. */
+const isProse = (kind: Place['kind']): kind is Prose => kind !== 'heading' && kind !== 'none' && kind !== 'data';
 
 const HEADING = /^h[1-6]$/;
-const NO_PROSE = /^(dt|legend|summary|th|caption|figcaption|title|hr|header|label|figure|pre|xmp|listing|plaintext)$/;
+const NO_PROSE = /^(dt|legend|th|caption|figcaption|title|hr|header|label|figure|pre|xmp|listing|plaintext)$/;
 const CODE = /^(code|tt|samp|kbd|var)$/;
+/** Names that programs give to listings and to what stands in them. */
+const CODE_NAME =
+	/(^|[-_\s])(linenos?|linenums?|line-?numbers?|fragment|codehilite|highlight-\w+|code-?(block|area|listing)|source-?(code|listing)|programlisting|hljs|prettyprint|blob-code|memproto)([-_\s]|$)/i;
 /** What tells of the page or of words wherever it stands: it parts no text. */
 const ABOUT = /^(?:meta|link|title|base)$/;
 
@@ -223,12 +266,12 @@ const NOWHERE: Place = { kind: 'block', notice: false, inLink: false, inCode: fa
 function placeIn(element: Tree.Element, outer: Place): Place {
 	const { tagName } = element;
 	if (tagName === 'a' && element.attrs.some(({ name }) => name === 'href')) return { ...outer, inLink: true };
-	if (CODE.test(tagName)) return { ...outer, inCode: true };
+	const named = element.attrs.find(({ name }) => name === 'class')?.value ?? '';
+	if (CODE.test(tagName) || CODE_NAME.test(named)) return { ...outer, inCode: true };
 	if (INLINE.has(tagName)) return outer;
 	if (!isProse(outer.kind)) return outer;
 	if (HEADING.test(tagName)) return { ...outer, kind: 'heading' };
-	if (NO_PROSE.test(tagName)) return { ...outer, kind: 'none' };
-	const named = element.attrs.find(({ name }) => name === 'class')?.value ?? '';
+	if (NO_PROSE.test(tagName) || isLabel(element)) return { ...outer, kind: 'none' };
 	if (CAPTION_NAME.test(named) || (tagName !== 'div' && /(^|\s)(title|subtitle)(\s|$)/.test(named)))
 		return { ...outer, kind: 'none' };
 	return {
@@ -238,6 +281,10 @@ function placeIn(element: Tree.Element, outer: Place): Place {
 		besideParagraphs: element.childNodes.some((node) => 'tagName' in node && node.tagName === 'p')
 	};
 }
+
+/** A summary names what its details hold; elsewhere it is used for what sums up. */
+const isLabel = ({ tagName, parentNode }: Tree.Element) =>
+	tagName === 'summary' && parentNode !== null && 'tagName' in parentNode && parentNode.tagName === 'details';
 
 function kindIn(element: Tree.Element, outer: Prose): Place['kind'] {
 	switch (element.tagName) {
@@ -251,12 +298,21 @@ function kindIn(element: Tree.Element, outer: Prose): Place['kind'] {
 			return 'quote';
 		case 'table':
 			return isDataTable(element) ? 'data' : outer;
+		case 'div':
+			return isGrid(element) ? 'data' : outer;
 		case 'td':
 			return outer === 'block' ? 'cell' : outer;
 		default:
 			return outer;
 	}
 }
+
+/** A table of data that is written without one: a row of headings and cells by name. */
+const GRID_CELL = /(^|\s)((table|grid)-(header|head|heading)|col-(first|last))(\s|$)/;
+const isGrid = (element: Tree.Element) =>
+	element.childNodes.some(
+		(node) => 'tagName' in node && GRID_CELL.test(node.attrs.find(({ name }) => name === 'class')?.value ?? '')
+	);
 
 /** A table with headings holds data; one without is there for the layout. */
 function isDataTable(table: Tree.Element): boolean {

@@ -54,6 +54,9 @@ const FRAME_NAME =
 const namesFrame = (names: string | undefined) =>
 	names !== undefined && names.split(/\s+/).some((name) => FRAME_NAME.test(name));
 
+/** Names that programs give to what stands for a heading. */
+const HEADING_NAME = /(^|\s)(title|headertitle|(page|entry|post|article|doc|document|section)-?title)(\s|$)/i;
+
 /** Reads a page. Accepts any string: broken markup is repaired as a browser would. `fileName` may tell XHTML. */
 export function readPage(html: string, fileName = ''): PageReading {
 	const start = cut(html, MAX_READ);
@@ -62,8 +65,11 @@ export function readPage(html: string, fileName = ''): PageReading {
 	const body = all.find((element) => element.tagName === 'body');
 	const main = body ? mainOf(body) : withoutFrames(all);
 	const headings = main ? [...contentOf(main)].filter((element) => /^h[1-3]$/.test(element.tagName)) : [];
+	const titled = main && [...contentOf(main)].find((element) => HEADING_NAME.test(attribute(element, 'class') ?? ''));
 	const heading = firstText(
-		[headings.find((element) => element.tagName === 'h1'), ...headings].filter((element) => element !== undefined)
+		[headings.find((element) => element.tagName === 'h1'), titled, ...headings].filter(
+			(element) => element !== undefined
+		)
 	);
 	const title = firstText(all.filter((element) => element.tagName === 'title' && isHtml(element)));
 	const names = [title, ...headings.map((element) => settleText(textOf(element)))];
@@ -192,8 +198,11 @@ const contentOf = (top: Tree.ParentNode) => elementsOf(top, (element) => !isFram
 function mainOf(body: Tree.Element): Tree.Element {
 	const elements = [...elementsOf(body)];
 	const articles = elements.filter((element) => element.tagName === 'article');
+	// A theme may leave one of them empty.
+	const mains = elements.filter((element) => element.tagName === 'main' || attribute(element, 'role') === 'main');
 	return (
-		elements.find((element) => element.tagName === 'main' || attribute(element, 'role') === 'main') ??
+		mains.find((element) => settleText(textOf(element)) !== '') ??
+		mains[0] ??
 		(articles.length === 1 ? articles[0] : undefined) ??
 		body
 	);

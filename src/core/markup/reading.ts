@@ -1,6 +1,8 @@
+import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { offsetOfWidth } from '../text/measure';
-import { clipText, countGraphemes, cutBefore, segmenter, settleText, trimSpace } from '../text/text';
-import { htmlToText } from './plainText';
+import { clipText, countGraphemes, cutBefore, lettersOf, segmenter, settleText, trimSpace } from '../text/text';
+import { parsePiece } from './parseBounded';
+import { htmlToText, textOf } from './plainText';
 
 /** What is read out of a page's body: its opening, and how long it takes to read. */
 
@@ -13,9 +15,26 @@ export interface Limits {
 	readonly ems: number;
 }
 
-/** The first sentences of a body, plain; '' for none. */
+/** What is not said in sentences: headings, ways to go, tables, listings, captions and labels. */
+const NO_SENTENCES = new Set([
+	...['h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'nav', 'menu', 'aside', 'header', 'footer', 'form', 'label', 'legend'],
+	...['table', 'pre', 'listing', 'xmp', 'figcaption', 'dt', 'time', 'address']
+]);
+
+/** The first sentences of a body, plain; '' where it has none. */
 export function openingOf(body: string, limits: Limits, language: string): string {
-	return firstSentences(htmlToText(body.slice(0, OPENING_READ)), limits, language);
+	const start = body.slice(0, OPENING_READ);
+	const text = start.includes('<') ? settleText(textOf(parsePiece(start), isPassedOver)) : htmlToText(start);
+	return firstSentences(text, limits, language);
+}
+
+const isPassedOver = (element: Tree.Element) => NO_SENTENCES.has(element.tagName) || isOnlyLinks(element);
+
+/** A paragraph or an item of a list that says nothing but where links lead, whatever signs stand between them. */
+function isOnlyLinks(element: Tree.Element): boolean {
+	if (element.tagName !== 'p' && element.tagName !== 'li') return false;
+	const [whole, beside] = [textOf(element), textOf(element, ({ tagName }) => tagName === 'a')];
+	return lettersOf(whole) !== '' && lettersOf(beside) === '';
 }
 
 /**

@@ -112,6 +112,23 @@ describe('formulas', () => {
 		const ends = classes.map((name) => `${name} – the documentation of the Acme library`);
 		expect(findFormulas(ends)[0]).toEqual({ formula: '* – the documentation of the Acme library', texts: 9 });
 	});
+	test('of several forms that begin alike each is told', () => {
+		const filled = (kind: string) =>
+			times(12, page('x')).map((_, at) => `declaration: module: acme.m${at}, package: acme.p${at}, ${kind}: Name${at}`);
+		const texts = [...filled('class'), ...filled('interface').slice(0, 9), ...filled('enum').slice(0, 3)];
+		const found = findFormulas([...texts, 'declaration: by hand']);
+		for (const text of texts)
+			expect(
+				found.some(({ formula }) => isMadeBy(text, formula)),
+				text
+			).toBe(true);
+		expect(found.some(({ formula }) => isMadeBy('declaration: by hand', formula))).toBe(false);
+	});
+	test('of two words where most of all texts are made by it', () => {
+		const names = times(40, page('x')).map((_, at) => `Reference for Acme.Name${at}`);
+		expect(findFormulas(names)).toEqual([{ formula: 'Reference for *', texts: 40 }]);
+		expect(findFormulas(names.slice(0, 20))).toEqual([]);
+	});
 	test('not in prose, nor of a few, nor of one text that many have', () => {
 		expect(findFormulas(prose)).toEqual([]);
 		expect(findFormulas(made.slice(0, 7))).toEqual([]);

@@ -198,6 +198,32 @@ test('an author’s title stays where the heading stands on other pages as well'
 	site.end();
 });
 
+test('titles that are the same have nothing in common with each other; a heading of a letter is none', async () => {
+	const same = 'The Tide Tables – A Book in Parts – Reference';
+	const page = (heading: string) => `<title>${same}</title><h1>${heading}</h1>`;
+	const site = siteOf({
+		...Object.fromEntries([...'abcdefghij'].map((letter) => [`index_${letter}.html`, page(`- ${letter} -`)])),
+		...{ 'ebb.html': page('All about ebb'), 'flood.html': page('All about flood') }
+	});
+	await site.read();
+	expect(site.page('/index_c.html').fields.title).toBe(same);
+	expect(site.page('/ebb.html').fields.title).toBe('All about ebb');
+	site.end();
+});
+
+test('what stands in brackets behind most titles is taken off; a page without prose has no body', async () => {
+	const names = ['ebb', 'flood', 'neap', 'spring', 'slack', 'bore'];
+	const menu = '<p><a href="/">Home</a> <a href="/x">Tables</a></p>';
+	const site = siteOf({
+		...Object.fromEntries(names.map((name) => [`${name}.html`, `<title>${name} tide (Book 17)</title>${menu}`])),
+		'own.html': `<title>Own (sic)</title><h1>Own</h1><p>The marsh is flooded twice a day and is never the same.</p>`
+	});
+	await site.read();
+	expect(site.page('/neap.html').fields).toEqual({ title: 'neap tide' });
+	expect(site.page('/own.html').fields).toMatchObject({ title: 'Own (sic)', body: expect.stringContaining('marsh') });
+	site.end();
+});
+
 test('what a program wrote of each page by a formula stands behind what was written of it', async () => {
 	const site = siteOf(
 		Object.fromEntries(

@@ -205,7 +205,7 @@ async function readPages(
 			let language = own.language ?? placeLanguage(entry.path);
 			if (!language && !isKept) {
 				spokenLanguage ??= await languageTeller();
-				language = spokenLanguage(textOfPage(own));
+				language = spokenLanguage(textOfPage(read));
 			}
 			const page: ReadPage = { ...own, ...(language && { language }) };
 			if (stamp && !isKept) stamps.set(entry.path, stamp);

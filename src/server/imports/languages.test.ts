@@ -18,6 +18,8 @@ describe('the language that the place of a file tells', () => {
 		['a.fr.html', ['a.fr.html', 'a.html'], 'fr'],
 		['a.pt_BR.html', ['a.pt_BR.html', 'a.de.html'], 'pt-BR'],
 		['parser.pl.html', ['parser.pl.html', 'index.html'], undefined],
+		['Size.NA.html', ['Size.NA.html', 'Size.html'], undefined],
+		['a.html.NA', ['a.html.NA', 'a.html.fr'], undefined],
 		['a.html.qq', ['a.html.qq'], undefined],
 		['lib.so.html', ['lib.so.html'], undefined],
 		['jquery.min.html', [], undefined],
@@ -38,6 +40,7 @@ test.each([
 	// What names no language stands for itself.
 	['a.html', 'a.html'],
 	['a.html.qq', 'a.html.qq'],
+	['Size.NA.html', 'Size.NA.html'],
 	['a.html.f', 'a.html.f'],
 	['a.html.french', 'a.html.french'],
 	['a.html.12', 'a.html.12'],

@@ -34,7 +34,7 @@ export function languagesOfFiles(paths: Iterable<string>): LanguageOfFile {
 	}
 	return (path) => {
 		const parts = path.split('/');
-		const behind = /\.x?html?\.([A-Za-z]{2}(?:[-_][A-Za-z]{2,4})?)$/.exec(path)?.[1];
+		const behind = SUFFIX_BEHIND.exec(path)?.[2];
 		const inside = SUFFIX.exec(path);
 		// `parser.pl.html` is the view of a program, unless the page stands there in another language too.
 		const isVersion = inside !== null && (versions.get(inside[1] + (inside[3] as string)) ?? 0) >= 2;
@@ -50,8 +50,9 @@ export function languagesOfFiles(paths: Iterable<string>): LanguageOfFile {
 	};
 }
 
-/** A page's name, a language, and its ending. */
-const SUFFIX = /^(.+)\.([A-Za-z]{2}(?:[-_][A-Za-z]{2,4})?)(\.x?html?)$/;
+/** A page's name, a language as tags write it (`NA` is a name like any other), and its ending. */
+const SUFFIX = /^(.+)\.([a-z]{2}(?:[-_][A-Za-z]{2,4})?)(\.x?html?)$/;
+const SUFFIX_BEHIND = /^(.+\.x?html?)\.([a-z]{2}(?:[-_][A-Za-z]{2,4})?)$/;
 
 const names = new Intl.DisplayNames(['en'], { type: 'language', fallback: 'none' });
 
@@ -67,7 +68,7 @@ function languageNamed(name: string): string | undefined {
  * folders; a path that names none stands for itself.
  */
 export function versionOf(path: string): string {
-	const behind = /^(.+\.x?html?)\.([A-Za-z]{2}(?:[-_][A-Za-z]{2,4})?)$/.exec(path);
+	const behind = SUFFIX_BEHIND.exec(path);
 	if (behind && languageNamed(behind[2] as string)) return behind[1] as string;
 	const inside = SUFFIX.exec(path);
 	if (inside && languageNamed(inside[2] as string)) return (inside[1] as string) + (inside[3] as string);

@@ -3,7 +3,9 @@ import { decoded } from '../files/folder';
 import type { ReadPage } from './staging';
 
 /** Counted up when reading pages gives something else: what was read before is read again. */
-export const READER = 5;
+export const READER = 6;
+/** So much (UTF-16 code units) of what is no prose is kept, to tell the language by. */
+const MOST_WORDS = 1500;
 /** Stands for the site's own address while paths are worked out. */
 const SITE = 'https://site.invalid';
 
@@ -20,6 +22,7 @@ export function pageOfHtml(
 ): ReadPage | string {
 	const page = readPage(html, file);
 	if (page.leadsTo !== undefined) return `only leads on to ${page.leadsTo}`;
+	const hasProse = page.body !== '' && page.paragraphs.length > 0;
 	const { title, heading, paragraphs, body, language, found, section } = page;
 	const here = web?.address ?? SITE + path;
 	const under = parseUrl(page.base ?? '', here)?.href ?? here;
@@ -45,11 +48,12 @@ export function pageOfHtml(
 		fields: {
 			title,
 			...(heading && { heading }),
-			...(body && paragraphs.length > 0 && { body }),
+			...(hasProse && { body }),
 			...(pictures.length && { pictures })
 		},
 		...(alternates.length && { alternates: Object.fromEntries(alternates) }),
 		paragraphs,
+		...(!hasProse && body && { words: body.slice(0, MOST_WORDS).toWellFormed() }),
 		links: [...new Set(links)],
 		...(section && { section }),
 		found

@@ -28,5 +28,5 @@ const leastOf = (text: string) =>
 	/[\p{sc=Han}\p{sc=Hiragana}\p{sc=Katakana}\p{sc=Hangul}]/u.test(text) ? LEAST_LETTERS / 3 : LEAST_LETTERS;
 
 /** What a page says in words, for telling its language. */
-export const textOfPage = ({ paragraphs, fields }: ReadPage) =>
-	`${paragraphs.map(({ text }) => text).join(' ')} ${typeof fields.body === 'string' ? fields.body.slice(0, 1500) : ''}`;
+export const textOfPage = ({ paragraphs, fields, words = '' }: ReadPage) =>
+	`${paragraphs.map(({ text }) => text).join(' ')} ${typeof fields.body === 'string' ? fields.body.slice(0, 1500) : words}`;

@@ -11,7 +11,7 @@ import {
 } from '$core';
 import type { FoundPage } from '../store/working/readIn';
 import { hashOf } from './repeats';
-import { isGeneratedTitle, TitleBook, trimTitle, type TitleTrims } from './titles';
+import { isGeneratedTitle, isTelling, TitleBook, trimTitle, type TitleTrims } from './titles';
 
 /** A page as its file was read, before what only all pages together tell. */
 export interface ReadPage extends FoundPage {
@@ -20,6 +20,8 @@ export interface ReadPage extends FoundPage {
 	readonly paragraphs: readonly ProseCandidate[];
 	/** What it stands in, by its own words. */
 	readonly section?: string | undefined;
+	/** What it says, where none of it is prose: its language is told by it. */
+	readonly words?: string;
 }
 
 /** A page as it goes in, as its file was read, and whether that was now. */
@@ -148,14 +150,17 @@ export class Staging {
 		const titleOf = this.db.prepare('SELECT title FROM titled WHERE path = ?').pluck();
 		const sharers = this.db.prepare('SELECT count(*) FROM titled WHERE title = ?').pluck();
 		for (const { id, page: read, fresh } of this.rows()) {
-			const { paragraphs, section, file: _file, ...page } = read;
+			const { paragraphs, section, file: _file, words: _words, ...page } = read;
 			const title = titleOf.get(page.path) as string;
 			const isShared = title !== '' && (sharers.get(title) as number) > 1;
 			const above = section ?? (isShared ? this.folderTitle(page.path, titleOf, title) : undefined);
 			const summary = summaryOf(paragraphs, formulas, (kind, text) => shares(id, kind, text));
 			const pictures = ownFirst(mentionsIn(page), (src) => shares(id, KIND.picture, src));
+			// A text that holds no prose of its own is no body: its beginning would stand as the description.
+			const { body, ...others } = page.fields;
 			const fields = {
-				...page.fields,
+				...others,
+				...(body !== undefined && summary && { body }),
 				...(title !== '' && { title }),
 				...(summary && { summary }),
 				...(above && { section: trimTitle(above, trims) }),
@@ -286,7 +291,7 @@ const SPREAD = { own: 0, shared: 1, frame: 2 } as const;
 /** The title, unless a program gave it or many pages have it; then the first heading, where fewer pages have the same. */
 function ownTitle(page: ReadPage, share: Share): string {
 	const [title, heading] = [textOfField(page.fields.title), textOfField(page.fields.heading)];
-	if (heading === '' || heading === title) return title;
+	if (heading === '' || heading === title || (title !== '' && !isTelling(heading))) return title;
 	if (title === '') return heading;
 	const [ofHeading, ofTitle] = [SPREAD[share(KIND.heading, heading)], SPREAD[share(KIND.title, title)]];
 	const isBetter = ofHeading < ofTitle || (ofHeading === 0 && isGeneratedTitle(title, page.file));

@@ -56,7 +56,7 @@ const LONGEST = 300;
 const MOST_PARTS = 200_000;
 
 /** White space is matched from its first sign alone: a run of it is looked at once. */
-const SEPARATOR = /(?<!\s)(?:\s+[—–|·•»:›-]+\s+|:\s+|\s*::\s*)/g;
+const SEPARATOR = /(?<!\s)(?:\s+[—–|·•»:›-]+\s+|:\s+|\s*::\s*|\s+(?=\([^()]{1,100}\)$))/g;
 const NUMBER =
 	/^(?:(?:chapter|section|appendix|part|chapitre|annexe|partie|kapitel|anhang|teil|capítulo|apéndice|parte)\s+(?:\d+|[A-Z]|[IVXLC]+)(?:\.\d+)*[.:]?|\d+(?:\.\d+)*\.?|[A-Z]\.\d+(?:\.\d+)*\.?)\s+(?=\S)/iu;
 
@@ -66,10 +66,14 @@ export class TitleBook {
 	/** How many titles there are. */
 	titles = 0;
 	private numbered = 0;
+	/** Each title counts once: what is the same on many pages has nothing in common with itself. */
+	private seen = new Set<string>();
 
 	add(title: string) {
 		const text = settleText(title).slice(0, LONGEST);
-		if (text === '') return;
+		if (text === '' || this.seen.has(text)) return;
+		if (this.seen.size >= MOST_PARTS) this.seen.clear();
+		this.seen.add(text);
 		this.titles++;
 		const separators = [...text.matchAll(SEPARATOR)].slice(0, 6);
 		// Also behind what may be taken off.
@@ -129,6 +133,10 @@ export function trimTitle(title: string, { parts, numbers }: TitleTrims): string
 	if (numbers) text = text.replace(NUMBER, '').trim();
 	return text === '' ? settleText(title) : text;
 }
+
+/** Whether a heading tells pages apart in words: "- f -" and "Q" do not. */
+export const isTelling = (heading: string) =>
+	/[\p{L}\p{N}]{2}|[\p{sc=Han}\p{sc=Hiragana}\p{sc=Katakana}]/u.test(heading);
 
 /** Titles that a program gave because nobody did. */
 const GENERATED =
