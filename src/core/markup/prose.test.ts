@@ -273,6 +273,7 @@ describe('prose is prose', () => {
 	test.each([
 		['in a summary that holds no details', `<section><summary><div><p>${REAL}</p></div></summary></section>`],
 		['behind a part of the page that a theme left empty', `<div role="main"> </div><main><p>${REAL}</p></main>`],
+		['with spaces that do not break', `<p>${REAL.replaceAll(' ', '&nbsp;')}</p>`],
 		['with a year before it', `<p>1871 was the year in which the marsh was first told of.</p>`],
 		['in three words that open a page, for what they are', '<h1>Marsh.close</h1><p>Shuts the marsh.</p>'],
 		[
@@ -284,6 +285,7 @@ describe('prose is prose', () => {
 			html
 				.replace(/<h1>.*<\/h1>/, '')
 				.replace(/<[^>]*>/g, '')
+				.replaceAll('&nbsp;', ' ')
 				.trim()
 		);
 	});

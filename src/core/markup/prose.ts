@@ -126,8 +126,14 @@ const namesMembers = (heading: string) => MEMBERS.test(heading) || MEMBER.test(h
 /** Without the signs that markup or a writer sets round words and behind them: backticks, footnote marks, "[*]". */
 const withoutMarks = (text: string) =>
 	settleText(
-		text.replace(/`([^`]*)`/g, '$1').replace(/ ?\[(\*|†|‡|\d{1,3}|[a-z]|note \d{1,3}|edit|citation needed)\]/g, '')
+		withSpaces(text)
+			.replace(/`([^`]*)`/g, '$1')
+			.replace(/ ?\[(\*|†|‡|\d{1,3}|[a-z]|note \d{1,3}|edit|citation needed)\]/g, '')
 	);
+
+/** Spaces that do not break, where a program set nearly all so; a few are meant. */
+const withSpaces = (text: string) =>
+	count(text, /\u00A0/g) > count(text, / /g) ? text.replace(/\u00A0+/g, ' ') : text;
 
 /** A short beginning with the stretch that goes on from it, where that is as good. */
 function withNext(text: string, stretches: readonly (Stretch & { cost: number | undefined })[], at: number): string {
