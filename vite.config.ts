@@ -31,7 +31,7 @@ export default defineConfig({
 				extends: true,
 				test: {
 					name: 'unit',
-					include: ['src/**/*.test.ts', 'tests/{command,house,serving}/**/*.test.ts'],
+					include: ['src/**/*.test.ts', 'tests/{command,house,serving,spreadsheets}/**/*.test.ts'],
 					exclude: [COMPONENTS]
 				}
 			},

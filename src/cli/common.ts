@@ -90,7 +90,7 @@ export const removesOption = () =>
 export const say = (text: string) => void process.stderr.write(`${text}\n`);
 
 /** Writes a text, piece by piece, to a file and says so; without one, to stdout. */
-export async function writeOut(pieces: Iterable<string>, file: string | undefined) {
+export async function writeOut(pieces: Iterable<string | Uint8Array>, file: string | undefined) {
 	const text = Readable.from(pieces);
 	if (file === undefined) return pipeline(text, process.stdout, { end: false });
 	// Written beside and renamed: one that is interrupted leaves the old file.

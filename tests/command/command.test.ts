@@ -72,7 +72,19 @@ describe('wrong use', () => {
 	});
 	test('every verb has its help', () => {
 		for (const verb of [
-			...['import', 'export', 'render', 'fragments', 'inject', 'check', 'pages', 'compose', 'release', 'releases', 'diff'],
+			...[
+				'import',
+				'export',
+				'render',
+				'fragments',
+				'inject',
+				'check',
+				'pages',
+				'compose',
+				'release',
+				'releases',
+				'diff'
+			],
 			...['rollback', 'backup', 'restore', 'serve', 'deliver']
 		]) {
 			const { status, stdout } = run(verb, '--help');

@@ -316,7 +316,9 @@ describe('what goes out', () => {
 		write('site/walks/index.html', html('Walks'));
 		await docs();
 		await done('release', '--site', 'Docs', '--note', 'First');
-		expect((await done('fragments', 'heads', '--site', 'Docs', '--release', 'latest')).stderr).toContain('of release 1');
+		expect((await done('fragments', 'heads', '--site', 'Docs', '--release', 'latest')).stderr).toContain(
+			'of release 1'
+		);
 		expect(read('heads/a.html')).toContain('<title>');
 		expect(read('heads/walks/index.html')).toContain('<title>Walks');
 		// What is gone from the site is gone from the folder.

@@ -9,7 +9,8 @@ import { readVia } from '$server/fetching/via';
 import { importWeb } from '$server/imports/web/importWeb';
 import { linesOfTable } from '$server/imports/content';
 import { measureQuality } from '$server/imports/quality';
-import { readRows } from '$server/imports/table/rows';
+import { asRows } from '$server/imports/table/rows';
+import { openTable } from '$server/imports/table/workbook';
 import { sheetOf } from '$server/imports/table/table';
 import { takeTable } from '$server/imports/takeTable';
 import { readSiteFile, saveSiteFile } from '$server/siteFile/siteFile';
@@ -48,6 +49,7 @@ interface Options {
 	map: string[];
 	dates?: 'day-first' | 'month-first';
 	pathFromTitle?: boolean;
+	sheet?: string;
 	dryRun?: boolean;
 	fetchPictures?: boolean;
 	revision?: number;
@@ -103,6 +105,7 @@ export const addImport: Verb = (program) => {
 			new Option('--dates <order>', 'how dates such as 3/4/2026 are read (table)').choices(['day-first', 'month-first'])
 		)
 		.option('--path-from-title', 'paths are made of the titles (table)')
+		.option('--sheet <name>', 'the sheet of a workbook (.xlsx); without it the first that holds anything (table)')
 		.option('--dry-run', 'only say what would come in (table)')
 		.option(
 			'--revision <number>',
@@ -252,10 +255,10 @@ async function fromWeb(store: Parameters<typeof importWeb>[0], from: string, opt
 	if (retired.length) say(`No longer there, set to draft: ${retired.length}\n${listed(retired)}`);
 }
 
-function fromTable(
+async function fromTable(
 	store: Parameters<typeof takeTable>[0],
 	file: string,
-	{ base, site, type, map, dates, pathFromTitle, dryRun = false, json }: Options
+	{ base, site, type, map, dates, sheet: named, pathFromTitle, dryRun = false, json }: Options
 ) {
 	if (!site) throw refuse('table-needs-site');
 	const whole = normaliseBase(base ?? store.working.sites.find(site)?.site.base ?? '');
@@ -269,7 +272,7 @@ function fromTable(
 		})
 	);
 	keepHeapSmall();
-	const table = readRows(readFileSync(file));
+	const table = asRows(await openTable(readFileSync(file), named));
 	const sheet = sheetOf(table, { mapping, ...(pathFromTitle && { pathFromTitle }) }, whole);
 	const unknown = Object.keys(mapping).find((column) => !sheet.columns.includes(column));
 	if (unknown !== undefined) throw refuse('column-missing', { column: unknown, columns: sheet.columns });
@@ -281,6 +284,7 @@ function fromTable(
 	const said = {
 		...{ mapping, readings },
 		...(type[0] !== undefined && { type: type[0] }),
+		...(named !== undefined && { sheet: named }),
 		...(pathFromTitle && { pathFromTitle })
 	};
 	const taken = takeTable(store, { name: site, base: whole, origin: 'command' }, table, said, dryRun);

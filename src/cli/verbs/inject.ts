@@ -2,13 +2,7 @@ import { closeSync, existsSync, openSync, readFileSync, writeFileSync, writeSync
 import { join, resolve } from 'node:path';
 import { refuse } from '$server/errors';
 import { wasWritten, WrittenNotes } from '$server/files/written';
-import {
-	injectFolder,
-	type GoneValue,
-	type InjectOptions,
-	type InjectSummary,
-	type KnownHead
-} from '$server/files/injectFolder';
+import { injectFolder, type GoneValue, type InjectOptions, type InjectSummary } from '$server/files/injectFolder';
 import { csvLine } from '$server/exports/csvLine';
 import { ROBOTS_MARK, robotsOf } from '$server/exports/robots';
 import { SITEMAP_MARK, sitemapsOf } from '$server/exports/sitemap';

@@ -1,7 +1,8 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { InvalidArgumentError, Option } from 'commander';
 import { refuse } from '$server/errors';
-import { COLUMNS, compareCsv, readCsvBack, writeCsv, type CsvTold } from '$server/exports/csv';
+import { COLUMNS, compareCsv, readCsvBack, writeCsv, writeTableWorkbook, type CsvTold } from '$server/exports/csv';
+import { openTable } from '$server/imports/table/workbook';
 import { refreshAll } from '$server/jobs/parts';
 import { FILTER_NAMES, SORTS, type PageFilter, type Sort } from '$server/store/table/grid';
 import {
@@ -29,6 +30,8 @@ interface Options {
 	readonly mark?: boolean;
 	readonly out?: string;
 	readonly read?: string;
+	readonly sheet?: string;
+	readonly takeRewritten?: boolean;
 	readonly dryRun?: boolean;
 	readonly json?: boolean;
 }
@@ -37,7 +40,7 @@ export const addPages: Verb = (program) => {
 	program
 		.command('pages')
 		.description(
-			'Writes the table of pages as CSV, what they say by themselves in columns of its own; or reads one back that was changed.'
+			'Writes the table of pages as CSV or .xlsx, what they say by themselves in columns of its own; or reads one back that was changed.'
 		)
 		.requiredOption('--site <name>', 'the name of the site')
 		.option(
@@ -53,11 +56,13 @@ export const addPages: Verb = (program) => {
 		.addOption(new Option('--sort <by>', 'the order').choices(Object.keys(SORTS)).default('path'))
 		.option('--down', 'the last first')
 		.option('--mark', 'with a byte order mark, for spreadsheets that ask for one')
-		.option('--out <file>', 'the file; without it, stdout')
+		.option('--out <file>', 'the file, a workbook where it ends in .xlsx; without it, CSV to stdout')
 		.option(
 			'--read <file>',
 			'reads a table back instead, as one edit; what cannot be, or is in conflict, is left and told'
 		)
+		.option('--sheet <name>', 'the sheet of a workbook; without it the first that holds anything')
+		.option('--take-rewritten', 'takes cells, too, that look rewritten by a spreadsheet, such as 7 for 007')
 		.option('--dry-run', 'only say what reading it back would change')
 		.addOption(dbOption())
 		.option('--json', 'what a table came to, as JSON')
@@ -73,7 +78,14 @@ async function putOut({ site, filter, columns, sort, down = false, mark = false,
 	const bar = progressBar('Looking');
 	const progress = (done: number) => bar.update(done, live);
 	await refreshAll(databaseOf(options), site, { progress }).finally(bar.stop);
-	await withReader(options, (store) => writeOut(writeCsv(store, site, filter, { columns, sort, down, mark }), out));
+	const table = { columns, sort, down };
+	const isWorkbook = out !== undefined && /\.xlsx$/i.test(out);
+	await withReader(options, (store) =>
+		writeOut(
+			isWorkbook ? writeTableWorkbook(store, site, filter, table) : writeCsv(store, site, filter, { ...table, mark }),
+			out
+		)
+	);
 }
 
 async function readIn({ site, ...options }: Options, name: string) {
@@ -83,10 +95,12 @@ async function readIn({ site, ...options }: Options, name: string) {
 	// About as many as there are lines.
 	const lines = file.reduce((sum, byte) => sum + (byte === 10 ? 1 : 0), 0);
 	const progress = (done: number) => bar.update(done, lines);
+	const table = await openTable(file, options.sheet);
+	const takes = { rewritten: options.takeRewritten ?? false };
 	const told = await (
 		options.dryRun
-			? withReader(options, (store) => compareCsv(store, site, file, progress))
-			: withStore(options, (store) => readCsvBack(store, site, file, 'command', progress).result)
+			? withReader(options, (store) => compareCsv(store, site, table, takes, progress))
+			: withStore(options, (store) => readCsvBack(store, site, table, 'command', takes, progress).result)
 	).finally(bar.stop);
 	tell(told, options);
 }
@@ -106,10 +120,14 @@ function tell(told: CsvTold, { json, dryRun }: Pick<Options, 'json' | 'dryRun'>)
 	say(
 		`${count(rows, 'row')}: ${count(changes.count, 'override')} ${dryRun ? 'would be' : changes.count === 1 ? 'was' : 'were'} changed${how.length > 0 ? ` (${how.join(', ')})` : ''}, ${count(unchanged, 'row is as it was', 'rows are as they were')}.`
 	);
-	for (const { count: number, first } of left) {
+	for (const [reason, { count: number, first }] of Object.entries(told.left)) {
 		const lines = first.map(({ line, path, why }) => `line ${line}, ${path}: ${why}`);
-		if (number > 0)
-			say(`${count(number, 'cell')} left as ${number === 1 ? 'it is' : 'they are'}:\n${listed(lines, 12, number)}`);
+		if (number === 0) continue;
+		const what =
+			reason === 'rewritten'
+				? `${number === 1 ? 'looks' : 'look'} rewritten by a spreadsheet, left as ${number === 1 ? 'it was' : 'they were'}; --take-rewritten takes ${number === 1 ? 'it' : 'them'}`
+				: `left as ${number === 1 ? 'it is' : 'they are'}`;
+		say(`${count(number, 'cell')} ${what}:\n${listed(lines, 12, number)}`);
 	}
 }
 

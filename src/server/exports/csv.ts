@@ -3,11 +3,14 @@ import type { Made, Origin } from '../edits/edit';
 import { makeLongEdit } from '../edits/longEdit';
 import { refuseRule } from '../edits/rules';
 import { refuse } from '../errors';
-import { streamRows, type Row, type RowStream } from '../imports/table/rows';
+import { streamRows, type Row, type Rows, type RowStream } from '../imports/table/rows';
+import { pathOf } from '../imports/table/table';
 import { gridIds, overriddenTags, rowsOf, type GridRow, type PageFilter, type Sort } from '../store/table/grid';
 import type { Progress } from '../progress';
 import type { Store, StoredSite } from '../store/store';
 import { csvLine } from './csvLine';
+import { REWRITINGS, rewritingOf } from './rewritten';
+import { writeWorkbook } from './workbook';
 
 /** The columns that the table can put out, by their ids; what a page says itself stands in columns of its own. */
 export const COLUMNS: Readonly<Record<string, (row: GridRow) => string>> = {
@@ -43,37 +46,60 @@ const CHUNK = 500;
 /** Of so many revisions it is looked up what has changed since. */
 const MOST_REVISIONS = 20;
 
-/**
- * The table of pages as CSV (RFC 4180), UTF-8, a chunk at a time: of the pages that the filter means at the beginning,
- * each as it is when its turn comes. `mark` begins with a byte order mark, for spreadsheets that ask for one.
- */
-export function* writeCsv(
+/** What of the table is put out. */
+interface TableOut {
+	readonly columns: readonly string[];
+	readonly sort: Sort;
+	readonly down: boolean;
+}
+
+/** The table of pages, a chunk of rows at a time, the headings first: of the pages that the filter means at the beginning, each as it is when its turn comes. */
+function* chunksOut(
 	store: Store,
 	name: string,
 	filter: PageFilter,
-	{
-		columns,
-		sort,
-		down,
-		mark
-	}: { readonly columns: readonly string[]; readonly sort: Sort; readonly down: boolean; readonly mark: boolean }
-): Generator<string> {
+	{ columns, sort, down }: TableOut
+): Generator<string[][]> {
 	const { id, revision } = store.working.sites.named(name);
 	const shown = ['path', ...columns.filter((column) => column !== 'path' && Object.hasOwn(COLUMNS, column))];
 	const tags = [...new Set([...OWN_TAGS, ...overriddenTags(store.db, id)])];
-	yield `${mark ? '\uFEFF' : ''}${lineOf([...shown, ...tags.map((tag) => OWN + tag), REVISION])}`;
+	yield [[...shown, ...tags.map((tag) => OWN + tag), REVISION]];
 	const ids = gridIds(store.db, id, filter, { sort, down });
 	for (let at = 0; at < ids.length; at += CHUNK) {
 		const rows = rowsOf(store.db, ids.subarray(at, at + CHUNK));
 		const own = store.working.rules.ofPages(rows.map((row) => row.id));
-		yield rows
-			.map((row) => {
-				const rules = own.get(row.id) ?? [];
-				const says = tags.map((tag) => textOfRule(rules.find((rule) => rule.tag === tag && !rule.language)));
-				return lineOf([...shown.map((column) => ownOf(COLUMNS, column)!(row)), ...says, String(revision)]);
-			})
-			.join('');
+		yield rows.map((row) => {
+			const rules = own.get(row.id) ?? [];
+			const says = tags.map((tag) => textOfRule(rules.find((rule) => rule.tag === tag && !rule.language)));
+			return [...shown.map((column) => ownOf(COLUMNS, column)!(row)), ...says, String(revision)];
+		});
 	}
+}
+
+/** The table as CSV (RFC 4180), UTF-8, a chunk at a time. `mark` begins with a byte order mark, for spreadsheets that ask for one. */
+export function* writeCsv(
+	store: Store,
+	name: string,
+	filter: PageFilter,
+	{ mark, ...out }: TableOut & { readonly mark: boolean }
+): Generator<string> {
+	if (mark) yield '\uFEFF';
+	for (const rows of chunksOut(store, name, filter, out)) yield rows.map(lineOf).join('');
+}
+
+/** The table as a workbook, a piece at a time: cells are texts, and spreadsheets leave them as they are. */
+export function* writeTableWorkbook(
+	store: Store,
+	name: string,
+	filter: PageFilter,
+	out: TableOut
+): Generator<Uint8Array> {
+	const rows = function* () {
+		// A quote before a formula is taken off when the table is read back, whatever it comes in.
+		for (const chunk of chunksOut(store, name, filter, out))
+			for (const cells of chunk) yield cells.map((cell) => (asWritten(cell) === cell ? cell : `'${cell}`));
+	};
+	yield* writeWorkbook(rows(), name);
 }
 
 /** An override as a cell holds it: a template as it is written, a file of a picture by its place. */
@@ -127,9 +153,16 @@ interface Change extends Cell {
 
 /**
  * Why something of a table is left: there is no such page; it was changed here since the table was put out; it cannot be
- * written; it stands in a column that only shows.
+ * written; it stands in a column that only shows; a spreadsheet has made it of what stood there.
  */
-type Reason = 'unknown' | 'conflict' | 'wrong' | 'shown';
+type Reason = 'unknown' | 'conflict' | 'wrong' | 'shown' | 'rewritten';
+
+/** What is taken of a table that comes back, though it may not be meant. */
+export interface CsvTakes {
+	/** Cells that look rewritten by a spreadsheet. */
+	readonly rewritten?: boolean;
+}
+
 interface Left extends Cell {
 	readonly reason: Reason;
 	/** In words, without a full stop. */
@@ -158,28 +191,49 @@ interface Compared {
 /** Columns that are looked at for words that were written there and would be lost. */
 const SHOWN = ['title', 'description'] as const;
 
+/** What the column of the path may be called by who moved it; addresses are read as paths of the site. */
+const PATH_NAMES = ['path', 'url', 'address', 'page', 'link'];
+
 /** A table of ours. Throws a `UserError` when it is none. */
-function readBack(file: string | Buffer): RowStream {
+function readBack(file: string | Buffer | Rows): RowStream & { readonly pathColumn: string } {
 	const table = streamRows(file);
-	if (!table.columns.includes('path') || !table.columns.some((column) => column.startsWith(OWN)))
+	const keys = table.columns.map((column) => column.trim().toLowerCase());
+	const name = PATH_NAMES.find((one) => keys.includes(one));
+	if (name === undefined || !table.columns.some((column) => column.startsWith(OWN)))
 		throw refuse('table-not-ours', { own: OWN });
-	return table;
+	return { ...table, pathColumn: table.columns[keys.indexOf(name)]! };
+}
+
+/** What comparing rows needs beside them. */
+interface Comparing {
+	readonly store: Store;
+	readonly stored: StoredSite;
+	readonly tags: readonly string[];
+	readonly shows: readonly (typeof SHOWN)[number][];
+	readonly hasChanged: ReturnType<typeof changedSince>;
+	readonly takes: CsvTakes;
 }
 
 /** Holds the rows of a table against the pages, one at a time. */
-function* comparedRows(store: Store, stored: StoredSite, { columns, rows }: RowStream): Generator<Compared> {
+function* comparedRows(
+	store: Store,
+	stored: StoredSite,
+	{ columns, rows, pathColumn }: ReturnType<typeof readBack>,
+	takes: CsvTakes
+): Generator<Compared> {
 	const tags = columns.filter((column) => column.startsWith(OWN)).map((column) => column.slice(OWN.length));
 	const shows = SHOWN.filter((column) => columns.includes(column));
+	const comparing = { store, stored, tags, shows, takes, hasChanged: changedSince(store, stored.id) };
 	const lines = new Map<string, number>();
-	const hasChanged = changedSince(store, stored.id);
 	for (const row of rows) {
-		const path = toText(row.cells.path);
+		const written = toText(ownOf(row.cells, pathColumn));
+		const path = written.startsWith('/') ? written : (pathOf(written, stored.site.base) ?? written);
 		const before = lines.get(path);
 		const why = before === undefined ? row.odd : `stands in line ${before}, too, and that one is read`;
 		if (why === undefined) lines.set(path, row.line);
 		// Of a row that is too short or too long, nobody knows which cell is which.
 		yield why === undefined
-			? compareRow(store, stored, row, tags, shows, hasChanged)
+			? compareRow(comparing, row, path)
 			: { changes: [], left: [{ line: row.line, path, reason: 'wrong', why }] };
 	}
 }
@@ -196,14 +250,10 @@ function changedSince(store: Store, site: number) {
 }
 
 function compareRow(
-	store: Store,
-	stored: StoredSite,
+	{ store, stored, tags, shows, hasChanged, takes }: Comparing,
 	{ line, cells }: Row,
-	tags: readonly string[],
-	shows: readonly (typeof SHOWN)[number][],
-	hasChanged: ReturnType<typeof changedSince>
+	path: string
 ): Compared {
-	const path = toText(cells.path);
 	const changes: Compared['changes'][number][] = [];
 	const left: Left[] = [];
 	const leave = (reason: Reason, why: string) => left.push({ line, path, reason, why });
@@ -221,9 +271,11 @@ function compareRow(
 		const before = textOfRule(rules.find((rule) => rule.tag === tag && !rule.language));
 		if (after.trim() === before.trim()) continue;
 		const body = bodyOf(tag, after);
+		const rewriting = takes.rewritten ? undefined : rewritingOf(before, after);
 		if (body === undefined) leave('wrong', `${tag}: “${after}” tells what stands there, it is nothing to write`);
 		else if (standing.touched > since && hasChanged(standing.id, since))
 			leave('conflict', `${tag} was changed here since: “${before}” stays, “${after}” is left`);
+		else if (rewriting) leave('rewritten', `${tag}: “${before}” stays; “${after}” ${REWRITINGS[rewriting]}`);
 		else {
 			page ??= store.working.pages.at(stored.id, path);
 			const [issue] = refuseRule(stored, { place: { layer: 'page', path }, tag, body }, page);
@@ -233,9 +285,11 @@ function compareRow(
 	}
 	// Only while nothing has changed here: then what reads otherwise was written there.
 	const isAsPutOut = since === stored.revision && standing.seen >= 0;
-	for (const column of shows)
-		if (isAsPutOut && asWritten(toText(cells[column])).trim() !== standing[column].trim())
+	for (const column of shows) {
+		const [is, was] = [asWritten(toText(cells[column])).trim(), standing[column].trim()];
+		if (isAsPutOut && is !== was && rewritingOf(was, is) === undefined)
 			leave('shown', `the column “${column}” only shows; what stands in “${OWN}${column}” is read`);
+	}
 	return { changes, left };
 }
 
@@ -245,7 +299,13 @@ class Telling {
 	readonly told = {
 		...{ rows: 0, unchanged: 0, anew: 0, setBack: 0 },
 		changes: listed<Change>(),
-		left: { unknown: listed<Left>(), conflict: listed<Left>(), wrong: listed<Left>(), shown: listed<Left>() }
+		left: {
+			unknown: listed<Left>(),
+			conflict: listed<Left>(),
+			wrong: listed<Left>(),
+			shown: listed<Left>(),
+			rewritten: listed<Left>()
+		}
 	} satisfies CsvTold;
 
 	add({ changes, left }: Compared): void {
@@ -269,11 +329,13 @@ function take<T>(list: { count: number; first: T[] }, one: T) {
 export function compareCsv(
 	store: Store,
 	name: string,
-	file: string | Buffer,
+	file: string | Buffer | Rows,
+	takes: CsvTakes = {},
 	progress: Progress = () => undefined
 ): CsvTold {
 	const telling = new Telling(progress);
-	for (const compared of comparedRows(store, store.working.sites.named(name), readBack(file))) telling.add(compared);
+	for (const compared of comparedRows(store, store.working.sites.named(name), readBack(file), takes))
+		telling.add(compared);
 	return telling.told;
 }
 
@@ -281,8 +343,9 @@ export function compareCsv(
 export function readCsvBack(
 	store: Store,
 	name: string,
-	file: string | Buffer,
+	file: string | Buffer | Rows,
 	origin: Origin,
+	takes: CsvTakes = {},
 	progress: Progress = () => undefined
 ): Made<CsvTold> {
 	const table = readBack(file);
@@ -291,7 +354,7 @@ export function readCsvBack(
 	const { revision } = store.working.sites.named(name);
 	return makeLongEdit(store, name, { origin, kind: 'batch', what }, function* (site) {
 		const telling = new Telling(progress);
-		for (const compared of comparedRows(store, { ...site, revision }, table)) {
+		for (const compared of comparedRows(store, { ...site, revision }, table, takes)) {
 			yield;
 			telling.add(compared);
 			if (compared.changes.length > 0) what.pages++;

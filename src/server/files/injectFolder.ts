@@ -40,7 +40,7 @@ export interface InjectOptions {
 	readonly progress?: (done: number, all: number) => void;
 }
 
-export interface KnownHead {
+interface KnownHead {
 	readonly head: Head;
 	/** Tags that a rule leaves out of it. */
 	readonly leftOut: readonly string[];

@@ -61,6 +61,12 @@ interface SetTaken {
 	readonly set: string;
 }
 
+/** What of a table that comes back is taken though it may not be meant. */
+interface Rewritten {
+	/** Cells that look rewritten by a spreadsheet, such as 7 for 007, are taken, too. */
+	readonly rewritten?: On;
+}
+
 /** Which pages of the table, in which order. */
 interface Ordered extends PageFilter {
 	readonly sort?: Sort;
@@ -134,14 +140,23 @@ export interface Contract {
 		};
 		media: 'text/csv';
 	};
-	/** Reads a table back that was put out and changed. Going away stops it, and nothing is changed. */
+	/** The table as a workbook (.xlsx), whose cells are texts that spreadsheets leave as they are. */
+	'GET /sites/{site}/workbook': {
+		query: Ordered & {
+			/** Names of columns with commas between. */
+			readonly columns?: string;
+		};
+		media: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
+	};
+	/** Reads a table back that was put out, as CSV or a workbook, and changed. Going away stops it, and nothing is changed. */
 	'POST /sites/{site}/csv': {
+		query: Rewritten;
 		takes: 'bytes';
 		lines: true;
 		answer: { readonly edit?: number | undefined; readonly told: CsvTold };
 	};
 	/** What reading a table back would do. */
-	'POST /sites/{site}/csv/comparison': { takes: 'bytes'; lines: true; answer: CsvTold };
+	'POST /sites/{site}/csv/comparison': { query: Rewritten; takes: 'bytes'; lines: true; answer: CsvTold };
 	/** Filters of the table that have a name. */
 	'GET /sites/{site}/filters': { answer: readonly NamedFilter[] };
 	/** Keeps one under a name; one without a query is taken away. */

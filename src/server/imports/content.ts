@@ -4,6 +4,7 @@ import { refuse } from '../errors';
 import { languagePattern, type FolderSource } from './folderSource';
 import { importFolder, type ImportSummary } from './importFolder';
 import type { TableSource } from './table/table';
+import { openTable } from './table/workbook';
 import { takeTable, type TakenTable } from './takeTable';
 import type { Via } from '../fetching/trace';
 import { importWeb } from './web/importWeb';
@@ -88,7 +89,10 @@ export async function takeContent(
 		}
 		case 'table': {
 			const { kind: _kind, file, ...said } = source;
-			const table = typeof file === 'string' ? file : Buffer.from(file.buffer, file.byteOffset, file.length);
+			const table =
+				typeof file === 'string'
+					? file
+					: await openTable(Buffer.from(file.buffer, file.byteOffset, file.length), said.sheet);
 			const taken = takeTable(store, { name, base: checked.base, origin: 'setup' }, table, said);
 			return { pages: taken.pages, pictures: 0, skipped: shorten(linesOfTable(taken)) };
 		}

@@ -17,12 +17,13 @@ import { authorName, type Made } from '../edits/edit';
 import { removeUnused } from '../edits/removePicture';
 import { takeBackLarge } from '../edits/takeBack';
 import { refuseHalfMade } from '../edits/longEdit';
-import { compareCsv, readCsvBack, type CsvTold } from '../exports/csv';
+import { compareCsv, readCsvBack, type CsvTakes, type CsvTold } from '../exports/csv';
 import { sitemapsOf } from '../exports/sitemap';
 import { count, saveCounted, type SpreadWanted } from '../findings/counted';
 import { takeContent, type ContentSource, type Taken } from '../imports/content';
 import type { Via } from '../fetching/trace';
 import { lookAtTable, type TableLook, type TableSource } from '../imports/table/table';
+import { openTable } from '../imports/table/workbook';
 import { gatherPictures } from '../pictures/gather';
 import { Library } from '../pictures/library';
 import { lookForDrift, type DriftOfSite } from '../probes/drift';
@@ -78,10 +79,10 @@ export interface Jobs {
 	/** What a batch would do, tried on some of its pages. */
 	sample: { input: { db: string; site: string; pages: BatchPages; action: BatchAction }; output: BatchSample };
 	/** What a table that was put out and changed would do. */
-	compareCsv: { input: { db: string; site: string; file: Uint8Array }; output: CsvTold };
+	compareCsv: { input: { db: string; site: string; file: Uint8Array; takes: CsvTakes }; output: CsvTold };
 	/** The same kept, as one edit. */
 	csvBack: {
-		input: { db: string; site: string; file: Uint8Array };
+		input: { db: string; site: string; file: Uint8Array; takes: CsvTakes };
 		output: { edit: number | undefined; told: CsvTold };
 	};
 	/** Takes back a large edit. */
@@ -221,7 +222,7 @@ export const JOBS = {
 		writing(db, (store) => removeUnused(store, site, src, (id) => countUses(store, id))),
 	linking: ({ db, site, path }) => reading(db, (store) => pagesLinking(store, site, path)),
 	content: ({ db, name, base, source, via }) => writingLong(db, (store) => takeContent(store, name, base, source, via)),
-	lookAtTable: ({ file, said, base }) => lookAtTable(asBuffer(file), said, base),
+	lookAtTable: async ({ file, said, base }) => lookAtTable(await openTable(asBuffer(file), said.sheet), said, base),
 	gather: ({ db, site }) => writingLong(db, (store) => gatherPictures(store, site)),
 	batch: ({ db, site, pages, action }, progress) =>
 		writing(db, (store) => {
@@ -234,13 +235,17 @@ export const JOBS = {
 			return { edit, changed };
 		}),
 	sample: ({ db, site, pages, action }) => reading(db, (store) => sampleOfBatch(store, site, pages, action)),
-	compareCsv: ({ db, site, file }, progress) =>
-		reading(db, (store) => compareCsv(store, site, asBuffer(file), progress)),
-	csvBack: ({ db, site, file }, progress) =>
-		writing(db, (store) => {
-			const { edit, result: told } = readCsvBack(store, site, asBuffer(file), 'pages', progress);
+	compareCsv: async ({ db, site, file, takes }, progress) => {
+		const table = await openTable(asBuffer(file));
+		return reading(db, (store) => compareCsv(store, site, table, takes, progress));
+	},
+	csvBack: async ({ db, site, file, takes }, progress) => {
+		const table = await openTable(asBuffer(file));
+		return writing(db, (store) => {
+			const { edit, result: told } = readCsvBack(store, site, table, 'pages', takes, progress);
 			return { edit, told };
-		}),
+		});
+	},
 	takeBack: ({ db, site, edit, removes }, progress) =>
 		writing(db, (store) => takeBackLarge(store, site, edit, 'bench', removes, progress)),
 	sitemaps: ({ db, site }) =>

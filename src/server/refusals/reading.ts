@@ -134,6 +134,10 @@ export const READING = {
 			`${file} is a site file of version ${version}; this Kephalon reads up to version ${known}. Update Kephalon.`
 	),
 	'site-needs-name': refusal(() => 'The site needs a name: it stands in titles and on cards.'),
+	'sheet-missing': misuse(
+		({ sheet, sheets }: Data<'sheet'> & Lists<'sheets'>) =>
+			`The workbook has no sheet “${sheet}”. There are: ${sheets.join(', ')}.`
+	),
 	'table-empty': refusal(() => 'The file holds no rows: only a line of headings, or nothing.'),
 	'table-needs-path': refusal(
 		() =>
@@ -169,5 +173,11 @@ export const READING = {
 	'web-unreadable': refusal(({ address, why }: Data<'address' | 'why'>) => `${address} cannot be read: ${why}.`),
 	'web-without-pages': refusal(
 		({ from, first }: Data<'from' | 'first'>) => `No page could be read from ${from}.${first}`
-	)
+	),
+	'workbook-broken': refusal(({ why }: Data<'why'>) => `The workbook cannot be read: ${why}. Save it again as .xlsx.`),
+	'workbook-large': refusal(
+		({ most }: Data<'most'>) => `The workbook unpacks to more than ${most} MB. Save the sheet alone, or as CSV.`
+	),
+	'workbook-none': refusal(() => 'The file is an archive, but no .xlsx workbook. Save the table as .xlsx or as CSV.'),
+	'workbook-old': refusal(() => 'The file is an old workbook, or one under a password. Save it as .xlsx without one.')
 };

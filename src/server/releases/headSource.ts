@@ -5,7 +5,7 @@ import type { Store, StoredSite } from '../store/store';
 import { refuseReleases } from './releases';
 
 /** A head with what is needed to write it into a file that has one already. */
-export interface SourcedHead {
+interface SourcedHead {
 	readonly head: Head;
 	/** Tags that a rule leaves out of it: one that a file has goes out of it. */
 	readonly leftOut: readonly string[];

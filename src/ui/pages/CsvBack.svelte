@@ -9,6 +9,8 @@
 	let file = $state<File | undefined>();
 	let told = $state<CsvTold | undefined>();
 	let refused = $state('');
+	/** Whether cells that look rewritten by a spreadsheet are taken, too. */
+	let takesRewritten = $state(false);
 	/** What is going on, over how many rows it has been, and how it is stopped. */
 	let doing = $state.raw<{ readonly what: 'comparing' | 'keeping'; readonly stop: AbortController } | undefined>();
 	let seen = $state(0);
@@ -35,6 +37,7 @@
 			.join(', ');
 	}
 	const REASONS = {
+		rewritten: 'Looks rewritten by a spreadsheet: stays as it is here',
 		conflict: 'Changed here since the table was put out: stays as it is here',
 		wrong: 'Cannot be written: left',
 		shown: 'Written in a column that only shows: not read',
@@ -46,12 +49,16 @@
 		const chosen = event.currentTarget.files?.[0];
 		event.currentTarget.value = '';
 		if (!chosen) return;
-		file = chosen;
+		[file, takesRewritten] = [chosen, false];
+		await compare(chosen);
+	}
+	async function compare(chosen: File) {
+		const query = takesRewritten ? { rewritten: '1' as const } : {};
 		const answer = await watching('comparing', (how) =>
-			follow('POST /sites/{site}/csv/comparison', { site, bytes: chosen }, how, ENDINGS)
+			follow('POST /sites/{site}/csv/comparison', { site, query, bytes: chosen }, how, ENDINGS)
 		);
-		// It may have been closed meanwhile.
-		if (file !== chosen) return;
+		// It may have been closed meanwhile, or asked otherwise.
+		if (file !== chosen || takesRewritten !== 'rewritten' in query) return;
 		refused = isRefused(answer) ? answer.refused : '';
 		told = isRefused(answer) ? undefined : answer;
 	}
@@ -65,8 +72,9 @@
 	async function keep() {
 		const kept = file;
 		if (!kept) return;
+		const query = takesRewritten ? { rewritten: '1' as const } : {};
 		const answer = await watching('keeping', (how) =>
-			follow('POST /sites/{site}/csv', { site, bytes: kept }, how, ENDINGS)
+			follow('POST /sites/{site}/csv', { site, query, bytes: kept }, how, ENDINGS)
 		);
 		if (isRefused(answer)) {
 			[told, refused] = [undefined, answer.refused];
@@ -90,8 +98,8 @@
 <input
 	class="sr-only"
 	type="file"
-	accept=".csv,text/csv"
-	aria-label="A CSV file that was put out here"
+	accept=".csv,.xlsx,text/csv"
+	aria-label="A table that was put out here"
 	tabindex="-1"
 	bind:this={chooser}
 	onchange={look}
@@ -110,16 +118,27 @@
 				: ''}, {number(told.unchanged)}
 			{told.unchanged === 1 ? 'row is as it was' : 'rows are as they were'}.
 		</p>
-		{#if told.changes.count > 0}
-			<ul>
-				{#each told.changes.first as { line, path, tag, before, after } (`${line} ${tag}`)}
-					<li>
-						<span class="mono">{path}</span>
-						{tag}: {#if before}<s>{before}</s>{:else}nothing{/if} → <span class="serif">{after || 'set back'}</span>
-					</li>
-				{/each}
-				{@render more(told.changes)}
-			</ul>
+		<p class="actions">
+			{#if doing?.what === 'keeping'}
+				<progress max={told.rows} value={seen} aria-label="Rows read"></progress>
+				{number(seen)} of {number(told.rows)} rows
+				<button class="plain-button" onclick={() => doing?.stop.abort()}>Stop</button>
+			{:else}
+				<button
+					class="main-button"
+					disabled={told.changes.count === 0 || doing !== undefined}
+					onclick={() => void keep()}>Keep the changes</button
+				>
+				<button class="plain-button" onclick={close}>Leave it</button>
+			{/if}
+		</p>
+		{#if told.left.rewritten.count > 0 || takesRewritten}
+			<label class="decide">
+				<input type="checkbox" bind:checked={takesRewritten} onchange={() => file && void compare(file)} />
+				{takesRewritten
+					? 'What looks rewritten by a spreadsheet is taken, too'
+					: `Take the ${cells(told.left.rewritten.count)} that ${told.left.rewritten.count === 1 ? 'looks' : 'look'} rewritten by a spreadsheet, too`}
+			</label>
 		{/if}
 		{#each reasons as [reason, words] (reason)}
 			{@const left = told.left[reason]}
@@ -133,18 +152,20 @@
 				</ul>
 			{/if}
 		{/each}
-		<p class="actions">
-			{#if doing}
-				<progress max={told.rows} value={seen} aria-label="Rows read"></progress>
-				{number(seen)} of {number(told.rows)} rows
-				<button class="plain-button" onclick={() => doing?.stop.abort()}>Stop</button>
-			{:else}
-				<button class="main-button" disabled={told.changes.count === 0} onclick={() => void keep()}
-					>Keep the changes</button
-				>
-				<button class="plain-button" onclick={close}>Leave it</button>
-			{/if}
-		</p>
+		{#if told.changes.count > 0}
+			<h3 class="changes">What would change ({number(told.changes.count)})</h3>
+			<ul>
+				{#each told.changes.first as { line, path, tag, before, after } (`${line} ${tag}`)}
+					<li>
+						<span class="mono">{path}</span>
+						{tag}: {#if before}<s>{before}</s> →
+						{:else}now by its template →
+						{/if}<span class="serif">{after || 'by its template again'}</span>
+					</li>
+				{/each}
+				{@render more(told.changes)}
+			</ul>
+		{/if}
 	{:else}
 		<p role="status">Comparing it with the pages{seen > 0 ? `: ${number(seen)} rows` : ''} …</p>
 		<p class="actions"><button class="plain-button" onclick={close}>Leave it</button></p>
@@ -186,6 +207,16 @@
 		font-size: 13px;
 		font-weight: 600;
 		color: var(--flag);
+	}
+	.changes {
+		color: var(--ink);
+	}
+	.decide {
+		display: flex;
+		gap: 6px;
+		align-items: center;
+		margin-top: 10px;
+		font-size: 13px;
 	}
 	.actions {
 		display: flex;

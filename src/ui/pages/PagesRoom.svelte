@@ -145,10 +145,13 @@
 			void takeBack();
 		}
 	}
-	const csvAt = $derived.by(() => {
+	const out = $derived.by(() => {
 		void grid.version;
 		const query = { ...filter, columns: shown.join(','), sort: order.sort, ...(order.down && { down: '1' }) };
-		return addressOf('GET /sites/{site}/csv', { site, query });
+		return {
+			csv: addressOf('GET /sites/{site}/csv', { site, query }),
+			workbook: addressOf('GET /sites/{site}/workbook', { site, query })
+		};
 	});
 </script>
 
@@ -162,7 +165,10 @@
 			{grid.count === 1 ? 'page' : 'pages'}{Object.values(filter).some(Boolean) ? ' by this filter' : ''}
 			{#if grid.unseen > 0}<span class="quiet">· {grid.unseen.toLocaleString('en')} yet to be looked at</span>{/if}
 		</p>
-		<a class="plain-button" href={csvAt} download>Out as CSV</a>
+		<a class="plain-button" href={out.workbook} download title="Spreadsheets leave its texts as they are"
+			>Out as .xlsx</a
+		>
+		<a class="plain-button" href={out.csv} download>Out as CSV</a>
 		<CsvBack {site} {done} />
 	</header>
 	<FilterBar

@@ -30,7 +30,11 @@
 			'A folder of HTML',
 			'The files that your generator or server puts out. Titles, descriptions, texts and pictures are read from them.'
 		],
-		['table', 'A table', 'CSV, TSV, JSON or a record a line. One row for each page; you say which column means what.'],
+		[
+			'table',
+			'A table',
+			'A workbook (.xlsx), CSV, TSV, JSON or a record a line. One row for each page; you say which column means what.'
+		],
 		[
 			'web',
 			'From the web',
@@ -57,6 +61,8 @@
 	let file = $state<File | undefined>();
 	let dayFirst = $state(true);
 	let pathFromTitle = $state(false);
+	/** Of a workbook; undefined takes the first that holds anything. */
+	let chosenSheet = $state<string | undefined>();
 	let mapping = $state<Record<string, string>>({});
 	let confirmed = $state(false);
 	let busy = $state(false);
@@ -77,7 +83,7 @@
 
 	async function chooseFile(event: Event & { currentTarget: HTMLInputElement }) {
 		file = event.currentTarget.files?.[0];
-		[table, mapping, refused] = [undefined, {}, ''];
+		[table, mapping, chosenSheet, refused] = [undefined, {}, undefined, ''];
 		await look();
 	}
 	/** How dates are read, where a person has to say. */
@@ -97,6 +103,7 @@
 				mapping: $state.snapshot(mapping),
 				readings: $state.snapshot(readings) as Readonly<Record<string, Reading>>,
 				pathFromTitle,
+				...(chosenSheet !== undefined && { sheet: chosenSheet }),
 				base: checked?.base ?? ''
 			},
 			bytes: looked
@@ -107,6 +114,7 @@
 		refused = isRefused(read) ? read.refused : '';
 		if (isRefused(read)) return;
 		table = read;
+		chosenSheet = read.named;
 		mapping = { ...read.mapping };
 	}
 	const again = () => void look();
@@ -124,7 +132,11 @@
 						...(keepTitles && { keepTitles })
 					}
 				: kind === 'table'
-					? { kind, mapping, type, readings, ...(pathFromTitle && { pathFromTitle }) }
+					? {
+							...{ kind, mapping, type, readings },
+							...(pathFromTitle && { pathFromTitle }),
+							...(chosenSheet !== undefined && { sheet: chosenSheet })
+						}
 					: kind === 'web'
 						? { kind, from: from.trim() }
 						: { kind };
@@ -207,15 +219,28 @@
 		</Setting>
 	{:else if kind === 'table'}
 		<Setting name="File"
-			><input type="file" accept=".csv,.tsv,.json,.ndjson,text/csv,application/json" onchange={chooseFile} /></Setting
+			><input
+				type="file"
+				accept=".csv,.tsv,.xlsx,.json,.ndjson,text/csv,application/json"
+				onchange={chooseFile}
+			/></Setting
 		>
 		{#if isLooking && !table}<p class="quiet" role="status">Looking at {file?.name} …</p>{/if}
 		{#if table}
 			<p class="quiet">
 				{pagesInWords(table.rows).replace(/pages?/, table.rows === 1 ? 'row' : 'rows')}, of which {pagesInWords(
 					table.pages
-				)} can be made; written in {table.encoding}. What each column means:
+				)} can be made; {table.named === undefined
+					? `written in ${table.encoding}`
+					: `from the sheet “${table.named}”`}. What each column means:
 			</p>
+			{#if table.sheets && table.sheets.length > 1}
+				<Setting name="Sheet"
+					><select bind:value={chosenSheet} onchange={() => ((mapping = {}), void look())}
+						>{#each table.sheets as one (one)}<option value={one}>{one}</option>{/each}</select
+					></Setting
+				>
+			{/if}
 			<datalist id="meanings"
 				>{#each MEANINGS as meaning (meaning)}<option value={meaning}></option>{/each}</datalist
 			>

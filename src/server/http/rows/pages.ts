@@ -3,7 +3,7 @@ import { refuse } from '../../errors';
 import { readBatch } from '../../edits/batch';
 import { readCells } from '../../edits/cells';
 import { actOnPage, actOnPages, readPageAction } from '../../edits/pages';
-import { writeCsv } from '../../exports/csv';
+import { writeCsv, writeTableWorkbook } from '../../exports/csv';
 import { freshen } from '../../jobs/freshen';
 import { runJob } from '../../jobs/run';
 import { log } from '../../log';
@@ -45,37 +45,33 @@ export const PAGES = {
 	'POST /sites/{site}/batch/sample': ({ store, site, body, signal }) =>
 		runJob('sample', { db: store.file, site, ...readBatch({ ...body }) }, { signal }),
 
-	'GET /sites/{site}/csv': ({ store, site, query }) => {
-		const lines = writeCsv(store, site, filterOf(query), {
-			columns: (query.columns ?? 'path,title,description').split(','),
-			sort: query.sort ?? 'path',
-			down: query.down === '1',
-			mark: query.mark === '1'
-		});
-		const file = `${site.replace(/[^\p{L}\p{N}]+/gu, '-')}-pages.csv`;
-		return new Response(streamOf(lines), {
-			headers: {
-				'content-type': 'text/csv; charset=utf-8; header=present',
-				'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file)}`
-			}
-		});
-	},
+	'GET /sites/{site}/csv': ({ store, site, query }) =>
+		download(writeCsv(store, site, filterOf(query), { ...outOf(query), mark: query.mark === '1' }), {
+			type: 'text/csv; charset=utf-8; header=present',
+			name: `${site.replace(/[^\p{L}\p{N}]+/gu, '-')}-pages.csv`
+		}),
 
-	'POST /sites/{site}/csv': async ({ store, site, bytes, say, signal }) => {
+	'GET /sites/{site}/workbook': ({ store, site, query }) =>
+		download(writeTableWorkbook(store, site, filterOf(query), outOf(query)), {
+			type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+			name: `${site.replace(/[^\p{L}\p{N}]+/gu, '-')}-pages.xlsx`
+		}),
+
+	'POST /sites/{site}/csv': async ({ store, site, query, bytes, say, signal }) => {
 		const file = bytes!;
 		const done = await runJob(
 			'csvBack',
-			{ db: store.file, site, file },
+			{ db: store.file, site, file, takes: { rewritten: query.rewritten === '1' } },
 			{ gives: [file.buffer], ...watched({ say, signal }) }
 		);
 		freshenSoon(store, site);
 		return done;
 	},
 
-	'POST /sites/{site}/csv/comparison': ({ store, site, bytes, say, signal }) =>
+	'POST /sites/{site}/csv/comparison': ({ store, site, query, bytes, say, signal }) =>
 		runJob(
 			'compareCsv',
-			{ db: store.file, site, file: bytes! },
+			{ db: store.file, site, file: bytes!, takes: { rewritten: query.rewritten === '1' } },
 			{ gives: [bytes!.buffer], ...watched({ say, signal }) }
 		),
 
@@ -127,15 +123,37 @@ export const PAGES = {
 const freshenSoon = (store: Store, site: string) =>
 	void freshen(store, site).catch((error: unknown) => log.error(error));
 
-/** A chunk each time the reader asks: nothing piles up, and others are answered between. */
-function streamOf(lines: Iterator<string>): ReadableStream<Uint8Array> {
+/** What of the table is put out, as it is asked for. */
+const outOf = (query: {
+	readonly columns?: string;
+	readonly sort?: Parameters<typeof writeTableWorkbook>[3]['sort'];
+	readonly down?: string;
+}) => ({
+	columns: (query.columns ?? 'path,title,description').split(','),
+	sort: query.sort ?? 'path',
+	down: query.down === '1'
+});
+
+const download = (
+	pieces: Iterator<string | Uint8Array>,
+	{ type, name }: { readonly type: string; readonly name: string }
+) =>
+	new Response(streamOf(pieces), {
+		headers: {
+			'content-type': type,
+			'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`
+		}
+	});
+
+/** A piece each time the reader asks: nothing piles up, and others are answered between. */
+function streamOf(pieces: Iterator<string | Uint8Array>): ReadableStream<Uint8Array> {
 	const encoder = new TextEncoder();
 	return new ReadableStream<Uint8Array>({
 		async pull(controller) {
 			await setImmediate();
-			const next = lines.next();
+			const next = pieces.next();
 			if (next.done) controller.close();
-			else controller.enqueue(encoder.encode(next.value));
+			else controller.enqueue(typeof next.value === 'string' ? encoder.encode(next.value) : next.value);
 		}
 	});
 }

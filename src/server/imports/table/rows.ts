@@ -22,9 +22,12 @@ export interface Oddity {
 
 export interface Rows {
 	readonly encoding: string;
-	/** What the file is: CSV with its delimiter, or JSON. */
-	readonly format: 'csv' | 'json' | 'ndjson';
+	/** What the file is: CSV with its delimiter, JSON, or a sheet of a workbook. */
+	readonly format: 'csv' | 'json' | 'ndjson' | 'xlsx';
 	readonly delimiter?: string;
+	/** Of a workbook: the sheet that was read, and all there are. */
+	readonly sheet?: string;
+	readonly sheets?: readonly string[];
 	readonly columns: readonly string[];
 	readonly rows: readonly Row[];
 	readonly odd: readonly Oddity[];
@@ -100,7 +103,8 @@ export interface RowStream {
 }
 
 /** The same as `readRows`, for who needs each row once. A table that is no well-formed CSV is read at once. */
-export function streamRows(file: string | Buffer): RowStream {
+export function streamRows(file: string | Buffer | Rows): RowStream {
+	if (typeof file !== 'string' && !Buffer.isBuffer(file)) return file;
 	const encoding = typeof file === 'string' ? 'UTF-8' : encodingOf(file);
 	const pieces = () => (typeof file === 'string' ? [file.replace(/^\uFEFF/, '')] : piecesOf(file, encoding));
 	const [start = ''] = pieces();
@@ -117,7 +121,7 @@ export function streamRows(file: string | Buffer): RowStream {
 	return { columns, rows: { [Symbol.iterator]: () => rowsUnder(lines(), [], delimiter) } };
 }
 
-function refuseCount(rows: number) {
+export function refuseCount(rows: number) {
 	if (rows === 0) throw refuse('table-empty');
 	if (rows > MAX_ROWS) throw refuse('table-too-long', { rows, most: MAX_ROWS });
 }
@@ -260,7 +264,7 @@ function rowOf(cells: readonly string[], columns: readonly string[], line: numbe
 }
 
 /** The headings, each with a name of its own. */
-function named(header: readonly string[]): string[] {
+export function named(header: readonly string[]): string[] {
 	const seen = new Map<string, number>();
 	return header.map((cell, at) => {
 		const name = cell.trim() || `column ${at + 1}`;

@@ -13,6 +13,8 @@ export interface TableSource {
 	readonly readings?: Readonly<Record<string, Reading>>;
 	/** The content type of its pages. */
 	readonly type: string;
+	/** The sheet of a workbook; without it the first that holds anything. */
+	readonly sheet?: string;
 	/** Without a column for the path it is made of the title. */
 	readonly pathFromTitle?: boolean;
 }
@@ -354,7 +356,7 @@ export function* pagesOfTable(
 }
 
 /** A path or an address under the base as a path of the site. */
-function pathOf(text: string, base: string): string | undefined {
+export function pathOf(text: string, base: string): string | undefined {
 	const value = text.trim();
 	if (value === '' || /[\s#]/.test(value)) return undefined;
 	if (value.startsWith('/') && !value.startsWith('//')) return value;
@@ -401,7 +403,9 @@ export function fieldsOfTable(table: Pick<Rows, 'columns' | 'rows'>, source: Tab
 const SHOWN = 8;
 
 /** What a table would become, before anything is kept. */
-export interface TableSheet extends Pick<Rows, 'encoding' | 'format' | 'delimiter' | 'columns'> {
+export interface TableSheet extends Pick<Rows, 'encoding' | 'format' | 'delimiter' | 'columns' | 'sheets'> {
+	/** The sheet of a workbook that was read. */
+	readonly named?: string;
 	readonly rows: number;
 	readonly mapping: Mapping;
 	readonly readings: Readonly<Record<string, Reading>>;
@@ -422,7 +426,7 @@ export interface TableLook extends Omit<TableSheet, 'skipped'> {
 }
 const [ROWS_TOLD, CELLS_TOLD] = [8, 12];
 
-export function lookAtTable(file: Buffer, said: Partial<TableSource>, base: string): TableLook {
+export function lookAtTable(file: Buffer | Rows, said: Partial<TableSource>, base: string): TableLook {
 	const sheet = sheetOf(file, said, base);
 	const shown = new Set(sheet.sheet.map(({ line }) => line));
 	return {
@@ -460,6 +464,7 @@ export function sheetOf(file: string | Buffer | Rows, said: Partial<TableSource>
 	return {
 		...{ encoding: table.encoding, format: table.format, columns: table.columns, mapping },
 		...(table.delimiter && { delimiter: table.delimiter }),
+		...(table.sheet !== undefined && { named: table.sheet, sheets: table.sheets ?? [] }),
 		...{ rows: table.rows.length, readings: readingsOf(table, source), odd: table.odd },
 		...{ pages, skipped: told.skipped, oddCells: told.oddCells },
 		sheet: table.rows
