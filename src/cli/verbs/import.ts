@@ -9,10 +9,13 @@ import { readVia } from '$server/fetching/via';
 import { importWeb } from '$server/imports/web/importWeb';
 import { linesOfTable } from '$server/imports/content';
 import { measureQuality } from '$server/imports/quality';
-import { asRows } from '$server/imports/table/rows';
+import { MARKDOWN_SAID } from '$server/imports/content';
+import { isMarkdownFolder, readMarkdownFolder } from '$server/imports/markdown/markdownFolder';
+import { asRows, type Rows } from '$server/imports/table/rows';
 import { openTable } from '$server/imports/table/workbook';
 import { sheetOf } from '$server/imports/table/table';
 import { takeTable } from '$server/imports/takeTable';
+import { isSiteFolder, readSiteFolder } from '$server/siteFile/siteFolder';
 import { readSiteFile, saveSiteFile } from '$server/siteFile/siteFile';
 import { sayQuality } from './quality';
 import {
@@ -60,7 +63,7 @@ export const addImport: Verb = (program) => {
 	program
 		.command('import')
 		.description(
-			'Reads a folder of HTML files, a table (CSV, TSV, JSON, NDJSON), or a site file into the database. Rules and overrides are kept.'
+			'Reads a folder of HTML or Markdown files, a table (.xlsx, CSV, TSV, JSON, NDJSON), or a site file into the database. Rules and overrides are kept.'
 		)
 		.argument('[source]', 'a folder, a table, a sitemap or feed (.xml, .xml.gz), or a site file (.json)')
 		.option('--from <address>', 'reads from the web instead: a page of the live site, a sitemap or a feed')
@@ -123,7 +126,11 @@ const read = (source: string | undefined, options: Options) =>
 		if (source === undefined) throw refuse('nothing-to-read');
 		if (/\.xml(\.gz)?$/i.test(source) && !isFolder(source))
 			return fromWeb(store, source, options, readFileSync(source));
-		if (isFolder(source)) return fromFolder(store, source, options);
+		if (isFolder(source) && isSiteFolder(source)) return fromFile(store, source, options);
+		if (isFolder(source))
+			return isMarkdownFolder(source)
+				? fromTable(store, readMarkdownFolder(source, options.bareAddresses), options)
+				: fromFolder(store, source, options);
 		return isSiteFile(source) ? fromFile(store, source, options) : fromTable(store, source, options);
 	});
 
@@ -257,13 +264,14 @@ async function fromWeb(store: Parameters<typeof importWeb>[0], from: string, opt
 
 async function fromTable(
 	store: Parameters<typeof takeTable>[0],
-	file: string,
+	source: string | Rows,
 	{ base, site, type, map, dates, sheet: named, pathFromTitle, dryRun = false, json }: Options
 ) {
 	if (!site) throw refuse('table-needs-site');
 	const whole = normaliseBase(base ?? store.working.sites.find(site)?.site.base ?? '');
 	if (!whole) throw refuse('new-site-needs-base');
 	if (type.length > 1) throw refuse('table-needs-type');
+	const isFolderOfFiles = typeof source !== 'string';
 	const mapping = Object.fromEntries(
 		map.map((text) => {
 			const at = text.lastIndexOf('=');
@@ -272,7 +280,8 @@ async function fromTable(
 		})
 	);
 	keepHeapSmall();
-	const table = asRows(await openTable(readFileSync(file), named));
+	const table = typeof source === 'string' ? asRows(await openTable(readFileSync(source), named)) : source;
+	if (isFolderOfFiles) Object.assign(mapping, MARKDOWN_SAID.mapping);
 	const sheet = sheetOf(table, { mapping, ...(pathFromTitle && { pathFromTitle }) }, whole);
 	const unknown = Object.keys(mapping).find((column) => !sheet.columns.includes(column));
 	if (unknown !== undefined) throw refuse('column-missing', { column: unknown, columns: sheet.columns });
@@ -285,6 +294,7 @@ async function fromTable(
 		...{ mapping, readings },
 		...(type[0] !== undefined && { type: type[0] }),
 		...(named !== undefined && { sheet: named }),
+		...(isFolderOfFiles && type[0] === undefined && { typeColumn: MARKDOWN_SAID.typeColumn }),
 		...(pathFromTitle && { pathFromTitle })
 	};
 	const taken = takeTable(store, { name: site, base: whole, origin: 'command' }, table, said, dryRun);
@@ -312,7 +322,7 @@ function fromFile(
 	{ json, type, base, site, fetchPictures, revision }: Options
 ) {
 	if (base || site || type.length || fetchPictures) throw refuse('flags-of-folder');
-	const data = readSiteFile(file);
+	const data = isFolder(file) ? readSiteFolder(file) : readSiteFile(file);
 	saveSiteFile(store, data, revision);
 	const summary = { site: data.site.name, pages: data.pages.length, types: data.types.length };
 	if (json) printJson(summary);

@@ -1,6 +1,8 @@
 import { InvalidArgumentError } from 'commander';
 import { resolve } from 'node:path';
 import { refuse } from '$server/errors';
+import { isSiteFolder } from '$server/siteFile/siteFolder';
+import { watchSiteFolder } from '$server/siteFile/watchFolder';
 import { endInOrder } from '../ending';
 import { serve } from '../serve';
 import { databaseOf, dbOption, logOption, say, withStore, type Verb } from '../common';
@@ -16,18 +18,28 @@ export const addServe: Verb = (program) => {
 			(folder: string, before: string[]) => [...before, resolve(folder)],
 			[]
 		)
+		.option(
+			'--watch <folder>',
+			'a site file as a folder of small files, read now and whenever something in it changes',
+			(folder: string) => resolve(folder)
+		)
 		.option('--readers <address>', 'where readers that keep cards can be spoken to')
 		.addOption(dbOption())
 		.addOption(logOption())
-		.action(async (options: { db?: string; port: number; content: string[]; readers?: string }) => {
+		.action(async (options: { db?: string; port: number; content: string[]; readers?: string; watch?: string }) => {
 			// Opened once here, so that a bad file is told in words before anything starts.
 			await withStore({ ...options, create: true }, () => undefined);
-			const { port, content, readers } = options;
+			const { port, content, readers, watch } = options;
+			if (watch !== undefined && !isSiteFolder(watch)) throw refuse('site-folder-none', { folder: watch });
 			if (readers !== undefined && !/^https?:\/\/\S+$/i.test(readers))
 				throw refuse('readers-address-broken', { readers });
 			const running = await serve({ db: databaseOf(options), port, content, readers, say });
 			say(`Kephalon is at ${running.address}`);
-			endInOrder(running.close);
+			const watching = watch === undefined ? undefined : watchSiteFolder(databaseOf(options), watch, say);
+			endInOrder(async () => {
+				await watching?.close();
+				await running.close();
+			});
 		});
 };
 

@@ -4,6 +4,7 @@ import { refuse } from '../errors';
 import { languagePattern, type FolderSource } from './folderSource';
 import { importFolder, type ImportSummary } from './importFolder';
 import type { TableSource } from './table/table';
+import { isMarkdownFolder, readMarkdownFolder, TYPE_COLUMN } from './markdown/markdownFolder';
 import { openTable } from './table/workbook';
 import { takeTable, type TakenTable } from './takeTable';
 import type { Via } from '../fetching/trace';
@@ -73,6 +74,7 @@ export async function takeContent(
 	if (name.trim() === '') throw refuse('site-needs-name');
 	switch (source.kind) {
 		case 'folder': {
+			if (isMarkdownFolder(source.folder)) return takeMarkdown(store, name, checked.base, source);
 			const {
 				read,
 				pictures,
@@ -121,6 +123,21 @@ export async function takeContent(
 	}
 }
 
+/** Each file of a folder of Markdown as a page. */
+function takeMarkdown(
+	store: Store,
+	name: string,
+	base: string,
+	{ folder, said }: Extract<ContentSource, { kind: 'folder' }>
+): Taken {
+	const rows = readMarkdownFolder(folder, said?.bare ?? false);
+	const taken = takeTable(store, { name, base, origin: 'setup' }, rows, MARKDOWN_SAID);
+	return { pages: taken.pages, pictures: 0, skipped: shorten(linesOfTable(taken)) };
+}
+
+/** The type of a page stands in a column of its own, which is no field. */
+export const MARKDOWN_SAID = { typeColumn: TYPE_COLUMN, mapping: { [TYPE_COLUMN]: '' } } as const;
+
 function putIn(store: Store, name: string, base: string, what: object, work: (id: number) => void) {
 	const fresh: Site = { name, base, languages: ['en'], separator: '·', fields: {}, rules: [] };
 	makeImport(store, fresh, { origin: 'setup', kind: 'import', what }, ({ id, site }) => {
@@ -129,12 +146,15 @@ function putIn(store: Store, name: string, base: string, what: object, work: (id
 	});
 }
 
-/** All that was odd about a table, a line each: nothing of it is swallowed. */
-export const linesOfTable = ({ skipped, oddCells, oddRows }: TakenTable): string[] => [
-	...skipped.map(({ row, why }) => `Row ${row}: ${why}`),
-	...oddRows.map(({ line, what }) => `Row ${line} ${what}`),
-	...oddCells.map(({ line, column, text, why }) => `Row ${line}, ${column}: “${text.slice(0, 60)}” ${why}`)
-];
+/** All that was odd about a table, a line each: nothing of it is swallowed. A row of a folder is called by its file. */
+export function linesOfTable({ skipped, oddCells, oddRows, names }: TakenTable): string[] {
+	const called = (line: number) => names?.[line - 1] ?? `Row ${line}`;
+	return [
+		...skipped.map(({ row, why }) => `${called(row)}: ${why}`),
+		...oddRows.map(({ line, what }) => (names ? what : `Row ${line} ${what}`)),
+		...oddCells.map(({ line, column, text, why }) => `${called(line)}, ${column}: “${text.slice(0, 60)}” ${why}`)
+	];
+}
 
 const shorten = (lines: readonly string[]) =>
 	lines.length > SKIPPED_SHOWN

@@ -21,6 +21,8 @@ export interface TakenTable {
 	readonly skipped: readonly { readonly row: number; readonly why: string }[];
 	readonly oddCells: readonly OddCell[];
 	readonly oddRows: readonly { readonly line: number; readonly what: string }[];
+	/** Of a folder: the file that each row was read from. */
+	readonly names?: readonly string[];
 }
 
 /**
@@ -49,8 +51,11 @@ export function takeTable(
 	};
 	const isTypeSaid = (said.type?.trim() || before?.type) !== undefined;
 	// The pages are made twice, now to be counted and when they are put in: all at once they would fill the memory.
-	const { pages, coming, languages, skipped, oddCells } = count(store, known?.id, table, source, base);
-	const told = { encoding: table.encoding, mapping: source.mapping, skipped, oddCells, oddRows: table.odd };
+	const { pages, coming, languages, types: named, skipped, oddCells } = count(store, known?.id, table, source, base);
+	const told = {
+		...{ encoding: table.encoding, mapping: source.mapping, skipped, oddCells, oddRows: table.odd },
+		...(table.names && { names: table.names })
+	};
 	if (pages === 0) throw refuse('table-unreadable', { why: skipped[0]?.why ?? '' });
 	if (dryRun) return { ...told, pages, added: coming };
 	const { added } = saveContent(store, {
@@ -58,7 +63,7 @@ export function takeTable(
 		fresh: { name, base, languages, separator: '·', fields: {}, rules: [] },
 		*prepare({ id, site, types }) {
 			if (site.base !== base) store.working.sites.save({ ...site, base });
-			declare(store, id, types, source.type, table, source);
+			for (const type of named) declare(store, id, types, type, table, source);
 			yield;
 		},
 		pages: comingIn(table, source, base, isTypeSaid),
@@ -67,11 +72,11 @@ export function takeTable(
 	return { ...told, pages, added };
 }
 
-/** Each row as a page; its type is told only where somebody said it. */
+/** Each row as a page; its type is told only where somebody said it, or the row does. */
 function* comingIn(table: Rows, source: TableSource, base: string, isTypeSaid: boolean): Generator<Incoming> {
 	const columns = columnsOf(source);
 	for (const { page } of pagesOfTable(table, source, base, { skipped: [], oddCells: [] }))
-		yield { page: isTypeSaid ? page : { ...page, type: undefined }, columns };
+		yield { page: isTypeSaid || source.typeColumn !== undefined ? page : { ...page, type: undefined }, columns };
 }
 
 /** The fields that the table has columns for: only those are the table's to replace. */
@@ -98,11 +103,13 @@ function declare(
 function count(store: Store, site: number | undefined, table: Rows, source: TableSource, base: string) {
 	const told: TableOddities = { skipped: [], oddCells: [] };
 	const languages = new Set<string>();
+	const types = new Set<string>();
 	let [pages, coming] = [0, 0];
 	for (const { page } of pagesOfTable(table, source, base, told)) {
 		pages++;
 		if (site === undefined || !store.working.pages.has(site, page.path)) coming++;
 		if (page.language) languages.add(page.language);
+		types.add(page.type);
 	}
-	return { ...told, pages, coming, languages: languages.size > 0 ? [...languages] : ['und'] };
+	return { ...told, pages, coming, types, languages: languages.size > 0 ? [...languages] : ['und'] };
 }

@@ -37,6 +37,8 @@ import { differencesBetween, goBack, type PageDifference } from '../releases/rel
 import { explain } from '../store/opening/database';
 import type { Release, Staged } from '../store/releases/releases';
 import type { Part } from '../store/opening/part';
+import { saveSiteFile } from '../siteFile/siteFile';
+import { readSiteFolder } from '../siteFile/siteFolder';
 import { Store, type StoredSite } from '../store/store';
 import { pagesLinking, type PagesLinking } from '../findings/links';
 import { releasedHead, resolverOf } from '../heads/heads';
@@ -64,6 +66,8 @@ export interface Jobs {
 	content: { input: { db: string; name: string; base: string; source: ContentSource; via?: Via }; output: Taken };
 	/** What a table would become; nothing is kept. */
 	lookAtTable: { input: { file: Uint8Array; said: Partial<TableSource>; base: string }; output: TableLook };
+	/** Reads a site file that is a folder of small files; gives the site's name and how many pages it has. */
+	siteFolder: { input: { db: string; folder: string }; output: { readonly site: string; readonly pages: number } };
 	/** Takes pictures of the site's folder into the library that its rules make others out of; gives how many. */
 	gather: { input: { db: string; site: string }; output: number };
 	/** Changes many pages as one edit; gives its number and how many came out different. */
@@ -223,6 +227,11 @@ export const JOBS = {
 	linking: ({ db, site, path }) => reading(db, (store) => pagesLinking(store, site, path)),
 	content: ({ db, name, base, source, via }) => writingLong(db, (store) => takeContent(store, name, base, source, via)),
 	lookAtTable: async ({ file, said, base }) => lookAtTable(await openTable(asBuffer(file), said.sheet), said, base),
+	siteFolder({ db, folder }) {
+		const data = readSiteFolder(folder);
+		writing(db, (store) => saveSiteFile(store, data));
+		return { site: data.site.name, pages: data.pages.length };
+	},
 	gather: ({ db, site }) => writingLong(db, (store) => gatherPictures(store, site)),
 	batch: ({ db, site, pages, action }, progress) =>
 		writing(db, (store) => {

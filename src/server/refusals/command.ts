@@ -26,6 +26,10 @@ export const COMMAND = {
 	'fragments-elsewhere': misuse(
 		({ folder }: Data<'folder'>) => `${folder} holds other files. Name a new folder, or one that "fragments" made.`
 	),
+	'front-matter-tag': misuse(
+		({ tag, tags }: Data<'tag'> & Lists<'tags'>) =>
+			`“${tag}” has no place in front matter. There are: ${tags.join(', ')}.`
+	),
 	'host-missing': refusal(({ host }: Data<'host'>) => `This machine has no address ${host}. Name another with --host.`),
 	'map-broken': misuse(({ text }: Data<'text'>) => `--map “${text}”: write a column, "=" and the field that it gives.`),
 	'release-or-working': misuse(

@@ -133,7 +133,14 @@ export const READING = {
 		({ file, version, known }: Data<'file' | 'version' | 'known'>) =>
 			`${file} is a site file of version ${version}; this Kephalon reads up to version ${known}. Update Kephalon.`
 	),
+	'site-folder-elsewhere': misuse(
+		({ folder }: Data<'folder'>) => `${folder} holds other files. Name a new folder, or one that holds a site file.`
+	),
+	'site-folder-none': refusal(
+		({ folder }: Data<'folder'>) => `${folder} holds no site file: there is no site.json in it.`
+	),
 	'site-needs-name': refusal(() => 'The site needs a name: it stands in titles and on cards.'),
+	'markdown-none': refusal(({ folder }: Data<'folder'>) => `${folder} holds no Markdown that can be read.`),
 	'sheet-missing': misuse(
 		({ sheet, sheets }: Data<'sheet'> & Lists<'sheets'>) =>
 			`The workbook has no sheet “${sheet}”. There are: ${sheets.join(', ')}.`

@@ -53,6 +53,15 @@ export function parseSiteFile(text: string, file: string): SiteFile {
 	} catch (error) {
 		throw refuse('file-not-json', { file, why: (error as Error).message });
 	}
+	return readSiteData(data, file);
+}
+
+/** Checks what a site file holds, brought up to date. `named` says how a place in it is called for people. */
+export function readSiteData(
+	data: unknown,
+	file: string,
+	named: (place: string) => string = (place) => place
+): SiteFile {
 	if (
 		typeof data === 'object' &&
 		data !== null &&
@@ -63,10 +72,10 @@ export function parseSiteFile(text: string, file: string): SiteFile {
 		throw refuse('site-file-newer', { file, version: data.version, known: SITE_FILE_VERSION });
 	upgradeSiteFile(data);
 	if (!isSiteFile(data)) {
-		const places = describe(isSiteFile.errors ?? []);
+		const places = describe(isSiteFile.errors ?? []).map(named);
 		throw refuse('site-file-broken', { file, places });
 	}
-	refuseDoubles(data, file);
+	refuseDoubles(data, file, named);
 	return withFrames(data);
 }
 
@@ -128,7 +137,7 @@ function sentence(error: ErrorObject): string {
 }
 
 /** What the schema cannot say: names and paths stand once, and every page's type is declared. */
-function refuseDoubles(data: SiteFile, file: string) {
+function refuseDoubles(data: SiteFile, file: string, named: (place: string) => string) {
 	const base = checkBase(data.site.base);
 	const faults = [
 		...(base.refused === undefined
@@ -153,7 +162,7 @@ function refuseDoubles(data: SiteFile, file: string) {
 			`/pages/${index}/type: the type "${page.type}" is not declared.${nearest ? ` Did you mean "${nearest}"?` : ''}`
 		);
 	});
-	if (faults.length) throw refuse('site-file-contradicts', { file, faults: faults.slice(0, NAMED) });
+	if (faults.length) throw refuse('site-file-contradicts', { file, faults: faults.slice(0, NAMED).map(named) });
 }
 
 const rulesOf = (data: SiteFile): [string, readonly Rule[]][] => [
@@ -295,6 +304,9 @@ const rank = (key: string) => (KEY_ORDER.includes(key) ? KEY_ORDER.indexOf(key) 
 
 /** Records whose order means something: of two language tags that differ by case alone, the first counts. */
 const IN_THEIR_ORDER = new Set(['attributes', 'alternates', 'translations', 'alts']);
+
+/** A part of a site as files say it: the same keys in the same order. */
+export const orderedForFile = (value: unknown) => ordered(value);
 
 function ordered(value: unknown, name?: string): unknown {
 	if (Array.isArray(value)) return value.map((inner) => ordered(inner));

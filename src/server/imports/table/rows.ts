@@ -23,11 +23,13 @@ export interface Oddity {
 export interface Rows {
 	readonly encoding: string;
 	/** What the file is: CSV with its delimiter, JSON, or a sheet of a workbook. */
-	readonly format: 'csv' | 'json' | 'ndjson' | 'xlsx';
+	readonly format: 'csv' | 'json' | 'ndjson' | 'xlsx' | 'markdown';
 	readonly delimiter?: string;
 	/** Of a workbook: the sheet that was read, and all there are. */
 	readonly sheet?: string;
 	readonly sheets?: readonly string[];
+	/** Of a folder: the file that each row was read from. */
+	readonly names?: readonly string[];
 	readonly columns: readonly string[];
 	readonly rows: readonly Row[];
 	readonly odd: readonly Oddity[];
@@ -312,7 +314,7 @@ function readLines(text: string): Omit<Rows, 'encoding'> {
 
 const isRecord = (item: unknown): item is object => typeof item === 'object' && item !== null && !Array.isArray(item);
 
-function ofRecords(records: readonly { line: number; record: object }[]) {
+export function ofRecords(records: readonly { line: number; record: object }[]) {
 	const columns = new Set<string>();
 	const rows = records.map(({ line, record }): Row => {
 		const all = Object.entries(record);

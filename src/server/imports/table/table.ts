@@ -15,6 +15,8 @@ export interface TableSource {
 	readonly type: string;
 	/** The sheet of a workbook; without it the first that holds anything. */
 	readonly sheet?: string;
+	/** The column that says of which type each page is; without, or where it is empty, it is `type`. */
+	readonly typeColumn?: string;
 	/** Without a column for the path it is made of the title. */
 	readonly pathFromTitle?: boolean;
 }
@@ -345,7 +347,7 @@ export function* pagesOfTable(
 			odd(languageColumn as string, 'is no language tag, such as en or pt-BR');
 		const page: Page = {
 			path,
-			type,
+			type: toText(source.typeColumn === undefined ? '' : ownOf(cells, source.typeColumn)) || type,
 			state: state ?? 'draft',
 			...(language && { language }),
 			fields: Object.fromEntries(fields),
