@@ -83,6 +83,7 @@ test('the door of the core', () => {
 		  "describeRule",
 		  "describeSkipped",
 		  "describeWithheld",
+		  "directivesFor",
 		  "dropSiteName",
 		  "editModel",
 		  "editPage",

@@ -132,7 +132,7 @@ export {
 	valueAsText
 } from './resolve/describe';
 export { measureText } from './text/measure';
-export { hidesFromSearch } from './markup/robots';
+export { directivesFor, hidesFromSearch } from './markup/robots';
 export { parseUrl } from './text/url';
 export {
 	cardOf,

@@ -10,6 +10,7 @@ import { importWeb } from '$server/imports/web/importWeb';
 import { linesOfTable } from '$server/imports/content';
 import { measureQuality } from '$server/imports/quality';
 import { MARKDOWN_SAID } from '$server/imports/content';
+import { NO_TRIMS } from '$server/imports/titles';
 import { isMarkdownFolder, readMarkdownFolder } from '$server/imports/markdown/markdownFolder';
 import { asRows, type Rows } from '$server/imports/table/rows';
 import { openTable } from '$server/imports/table/workbook';
@@ -94,7 +95,7 @@ export const addImport: Verb = (program) => {
 			[]
 		)
 		.option('--trim-titles', 'take off titles what many of them have in common, and their numbers (folder)')
-		.option('--keep-titles', 'titles as they are written: at first, what most of them have is taken off (folder)')
+		.option('--keep-titles', 'titles as they are written: at first, what most of them have is taken off (folder, web)')
 		.option('--link-languages', 'keep pages of one name in several languages as versions of each other (folder)')
 		.option('--bare-addresses', 'addresses leave out the ending .html (folder)')
 		.option('--fetch-pictures', 'fetch pictures that stand at other addresses, to learn their size (folder)')
@@ -229,7 +230,7 @@ function describe(summary: ImportSummary, site: string) {
 
 /** Ctrl+C stops the reading: what was read is kept, and the next time goes on from there. */
 async function fromWeb(store: Parameters<typeof importWeb>[0], from: string, options: Options, file?: Buffer) {
-	const { site, base, via, limit, depth, rate, include, exclude, json } = options;
+	const { site, base, via, limit, depth, rate, include, exclude, keepTitles, json } = options;
 	if (!site) throw refuse('web-needs-site');
 	const stop = new AbortController();
 	const onStop = () => stop.abort();
@@ -244,7 +245,8 @@ async function fromWeb(store: Parameters<typeof importWeb>[0], from: string, opt
 			...(depth !== undefined && { depth }),
 			...(rate !== undefined && { rate }),
 			...(include.length > 0 && { include }),
-			...(exclude.length > 0 && { exclude })
+			...(exclude.length > 0 && { exclude }),
+			...(keepTitles && { trims: NO_TRIMS })
 		},
 		via: readVia(via, base ?? store.working.sites.find(site)?.site.base ?? from)
 	}).finally(() => {
@@ -252,13 +254,18 @@ async function fromWeb(store: Parameters<typeof importWeb>[0], from: string, opt
 		process.off('SIGINT', onStop);
 	});
 	if (json) return printJson(summary);
-	const { kind, read, added, changed, pictures, skipped, retired, waiting } = summary;
+	const { kind, read, added, changed, pictures, skipped, told, trimmed, retired, waiting } = summary;
 	say(
 		`Read ${count(read, 'page')} into "${site}" from ${kind === 'site' ? 'the live site' : `a ${kind}`}: ${added} new, ${changed} there before.${pictures ? ` ${count(pictures, 'picture')} looked at.` : ''}`
 	);
 	if (waiting)
 		say(`${count(waiting, 'address')} more wait: say it again to go on, with a higher --limit if it was reached.`);
 	if (skipped.length) say(`Not read: ${skipped.length}\n${listed(skipped.map(({ path, why }) => `${path}: ${why}`))}`);
+	if (trimmed.length) say(`Taken off the titles; --keep-titles sets them back:\n${listed(trimmed)}`);
+	if (told.length)
+		say(
+			`What servers say beside the pages: ${told.length}\n${listed(told.map(({ path, what }) => `${path}: ${what}`))}`
+		);
 	if (retired.length) say(`No longer there, set to draft: ${retired.length}\n${listed(retired)}`);
 }
 

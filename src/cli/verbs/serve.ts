@@ -2,7 +2,7 @@ import { InvalidArgumentError } from 'commander';
 import { resolve } from 'node:path';
 import { refuse } from '$server/errors';
 import { isSiteFolder } from '$server/siteFile/siteFolder';
-import { watchSiteFolder } from '$server/siteFile/watchFolder';
+import { watchSiteFolder } from '../watchFolder';
 import { endInOrder } from '../ending';
 import { serve } from '../serve';
 import { databaseOf, dbOption, logOption, say, withStore, type Verb } from '../common';

@@ -99,7 +99,7 @@ export async function takeContent(
 			return { pages: taken.pages, pictures: 0, skipped: shorten(linesOfTable(taken)) };
 		}
 		case 'web': {
-			const { read, pictures, skipped, waiting } = await importWeb(store, {
+			const { read, pictures, skipped, told, trimmed, waiting } = await importWeb(store, {
 				site: name,
 				base: checked.base,
 				source: { from: source.from },
@@ -109,7 +109,12 @@ export async function takeContent(
 			return {
 				pages: read,
 				pictures,
-				skipped: shorten([...rest, ...skipped.map(({ path, why }) => `${path}: ${why}`)])
+				skipped: shorten([
+					...rest,
+					...trimmed.map((part) => `“${part}” is taken off the titles: most of them have it`),
+					...told.map(({ path, what }) => `${path}: ${what}`),
+					...skipped.map(({ path, why }) => `${path}: ${why}`)
+				])
 			};
 		}
 		case 'hand': {

@@ -1,8 +1,17 @@
-import { charsetIn, finding, hidesFromSearch, parseUrl, type Card, type Finding, type ServedHead } from '$core';
+import {
+	directivesFor,
+	charsetIn,
+	finding,
+	hidesFromSearch,
+	parseUrl,
+	type Card,
+	type Finding,
+	type ServedHead
+} from '$core';
 import { labelled } from '../fetching/charset';
 import type { TracedFetch } from '../fetching/trace';
 import type { Robots } from '../imports/web/robots';
-import { directivesFor, findInEncoding, findInServedHead, keptOut, keptOutBy, needsScripts } from './served';
+import { findInEncoding, findInServedHead, keptOut, keptOutBy, needsScripts } from './served';
 import {
 	leadsOn,
 	isBrokenOff,

@@ -1,4 +1,5 @@
 import {
+	directivesFor,
 	finding,
 	hidesFromSearch,
 	isLocalAddress,
@@ -18,23 +19,8 @@ const WANTED = ['title', 'description', 'og:title', 'og:image'];
 /** Links that whoever follows them works out from the page, as the markup's standard says: icons, manifests, feeds. */
 const isResolved = ({ name }: ServedTag) => /^(?:icon|apple-touch-icon|manifest|feed:\w+)$/.test(name);
 
-/** Directives whose value stands behind a colon, as a reader's rules stand behind its name. */
-const WITH_VALUE = new Set(['max-snippet', 'max-image-preview', 'max-video-preview', 'unavailable_after']);
 /** So much of a header is read (UTF-16 code units). */
 const MOST_HEADER = 2000;
-
-/** What an `X-Robots-Tag` says to a reader of a name, or to every reader: a rule for one begins with its name, and what follows is for it. */
-export function directivesFor(header: string, name = ''): string {
-	const said: string[] = [];
-	let of = '';
-	for (const part of header.slice(0, MOST_HEADER).split(',')) {
-		const [before = '', ...rest] = part.split(':');
-		const isNamed = rest.length > 0 && !WITH_VALUE.has(before.trim().toLowerCase());
-		if (isNamed) of = before.trim().toLowerCase();
-		if (of === name) said.push(isNamed ? rest.join(':') : part);
-	}
-	return said.join(',');
-}
 
 /** Whether what a page says to robots keeps it out of search now. */
 export const keptOut = (directives: string): boolean =>

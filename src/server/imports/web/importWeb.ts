@@ -1,8 +1,7 @@
 import picomatch from 'picomatch';
-import { normaliseBase, parseUrl, readPage, settleText, type Site } from '$core';
+import { normaliseBase, parseUrl, readPage, settleText, type FoundTag, type Site } from '$core';
 import { makeImport } from '../../edits/edit';
 import { refuse } from '../../errors';
-import { decodeServed } from '../../fetching/charset';
 import { TracingFetcher, type TracedFetch, type Via } from '../../fetching/trace';
 import { patiently } from '../../store/opening/patiently';
 import type { Store } from '../../store/store';
@@ -12,7 +11,8 @@ import { languageTeller, textOfPage } from '../spoken';
 import { withoutPictures } from '../pictureNames';
 import { saveContent, type Incoming } from '../saveContent';
 import { Staging, type ReadPage, type StagedPage } from '../staging';
-import type { TitleTrims } from '../titles';
+import { partTitles, plainOf, trimsOf, type TitleTrims } from '../titles';
+import { readServed } from './headers';
 import { readPageList, type ListedPage } from './lists';
 import { AGENT_HEADER, readRobots, type Robots } from './robots';
 import { readWebPictures } from './webPictures';
@@ -61,6 +61,10 @@ export interface WebSummary {
 	readonly pictures: number;
 	readonly skipped: readonly { readonly path: string; readonly why: string }[];
 	readonly retired: readonly string[];
+	/** What servers say of pages beside their markup, and a person should hear of. */
+	readonly told: readonly { readonly path: string; readonly what: string }[];
+	/** What was taken off the titles by itself. */
+	readonly trimmed: readonly string[];
 	/** Addresses that wait: the limit was reached, or it was stopped. */
 	readonly waiting: number;
 }
@@ -94,7 +98,8 @@ export async function importWeb(store: Store, options: WebOptions): Promise<WebS
 		const base = normaliseBase(options.base ?? known?.site.base ?? (start ? `${start.origin}/` : originOf(list)));
 		if (!base) throw refuse('web-needs-base');
 		const site = siteFor(store, options.site, base);
-		const job = { store, site, base, source, fetcher, options };
+		const isFirst = before?.from !== options.source.from && options.source.trims === undefined;
+		const job = { store, site, base, source, fetcher, options, isFirst };
 		if (list?.kind === 'feed') return saveFeed(job, list.pages);
 		return await readSite(job, list?.pages ?? [{ address: (start as URL).href }], list ? 'sitemap' : 'site');
 	} finally {
@@ -109,6 +114,8 @@ interface Job {
 	readonly source: WebSource;
 	readonly fetcher: TracingFetcher;
 	readonly options: WebOptions;
+	/** The site was not read from there before. */
+	readonly isFirst: boolean;
 }
 
 /** The site to read into; made now if there is none, so that what is read can be kept on the way. */
@@ -184,6 +191,8 @@ interface Kept {
 	readonly links: readonly string[];
 	readonly etag?: string;
 	readonly modified?: string;
+	/** What its server says beside it. */
+	readonly told?: readonly string[];
 }
 
 async function readSite(job: Job, listed: readonly ListedPage[], kind: 'sitemap' | 'site'): Promise<WebSummary> {
@@ -276,19 +285,31 @@ async function readOne(job: Job, address: string, isWanted: (address: string) =>
 	const hop = found.hops.at(-1);
 	if (hop?.status === 304 && before) return { kept: before };
 	if (hop?.status !== 200 || (found.end !== 'whole' && found.end !== 'cut')) return { why: whyNot(found) };
+	if (hop.address !== address && hop.address === base)
+		return { why: 'leads to the home page, as addresses do that are gone: search takes it for not found' };
 	if (hop.address !== address)
 		return isWanted(hop.address) === undefined
 			? { why: `leads on to ${hop.address}`, elsewhere: hop.address }
 			: { why: `leads to ${hop.address}, which ${isWanted(hop.address)}` };
-	const type = (hop.headers['content-type'] ?? 'text/html').split(';')[0]!.trim().toLowerCase();
-	if (type !== 'text/html' && type !== 'application/xhtml+xml') return { why: `is ${type}, no page` };
-	const { text } = decodeServed(found.body, hop.headers['content-type']);
+	const stated = hop.headers['content-type'];
+	const type = (stated ?? 'text/html').split(';')[0]!.trim().toLowerCase();
+	if (type !== 'text/html' && type !== 'application/xhtml+xml')
+		return {
+			why: `is ${type}, no page${looksLikeHtml(found.body) ? ', though it looks like one: readers make no card of it' : ''}`
+		};
+	const served = readServed(found.body, hop.headers, address, saidIn);
+	const { text } = served;
 	const path = pathUnder(base, address, address) as string;
 	const modified = hop.headers['last-modified'];
 	const moment = Date.parse(modified ?? '');
 	const day = Number.isNaN(moment) ? undefined : new Date(moment).toISOString();
 	const page = pageOfHtml(text, WEB + address, path, day, { address, base });
 	if (typeof page === 'string') return { why: page };
+	const told = [
+		...served.told,
+		...(stated === undefined ? ['the server does not say what it is (Content-Type)'] : []),
+		...(found.end === 'cut' ? [`only its first ${PAGE_LIMITS.maxBytes / 1_000_000} MB were read`] : [])
+	];
 	const reading = readPage(text);
 	const under = parseUrl(reading.base ?? '', address)?.href ?? address;
 	const links = reading.links.flatMap((link) => {
@@ -298,12 +319,29 @@ async function readOne(job: Job, address: string, isWanted: (address: string) =>
 	return {
 		kept: {
 			reader: READER,
-			page,
+			page: withSaid(page, served.found),
 			links: [...new Set(links)],
+			...(told.length > 0 && { told }),
 			...(hop.headers.etag && { etag: hop.headers.etag }),
 			...(modified && { modified })
 		}
 	};
+}
+
+const looksLikeHtml = (body: Buffer) =>
+	/<(!doctype html|html|head|title|body)\b/i.test(body.subarray(0, 2000).toString('latin1'));
+
+/** What a page's own markup says of a tag. */
+const saidIn = (text: string) => {
+	const { found } = readPage(text);
+	return (tag: string) => found.find(({ name }) => name.toLowerCase() === tag)?.value;
+};
+
+/** A page with what its server says: robots are told both together; where it says where it stands, the page itself did not. */
+function withSaid(page: ReadPage, said: readonly FoundTag[]): ReadPage {
+	if (said.length === 0) return page;
+	const names = new Set(said.map(({ name }) => name));
+	return { ...page, found: [...(page.found ?? []).filter(({ name }) => !names.has(name.toLowerCase())), ...said] };
 }
 
 /** Puts in what was read so far; pages that are no more are set to draft once all has been looked at. */
@@ -317,6 +355,7 @@ async function save(
 	const staging = new Staging();
 	try {
 		const skipped: { path: string; why: string }[] = [];
+		const told: { path: string; what: string }[] = [];
 		let teller: ((text: string) => string | undefined) | undefined;
 		for (const { address, result } of store.working.sources.addresses(site)) {
 			if (result !== '') {
@@ -325,6 +364,7 @@ async function save(
 			}
 			const kept = store.working.sources.file(site, WEB + address)?.reading as Kept | undefined;
 			if (!kept) continue;
+			told.push(...(kept.told ?? []).map((what) => ({ path: address, what })));
 			teller ??= await languageTeller();
 			const language = kept.page.language ?? teller(textOfPage(kept.page));
 			const said = listed.get(address);
@@ -341,7 +381,10 @@ async function save(
 		const gone = new Set(pictures.missing.map((picture) => picture.path));
 		const { waiting } = store.working.sources.countAddresses(site);
 		const what = { from: 'web', pages: staging.paths.length } as const;
-		const pages = staging.pages(source.trims);
+		const common = staging.titles.findings();
+		const trims = job.isFirst ? trimsOf(plainOf(common, staging.titles.titles)) : source.trims;
+		const { taken } = partTitles(common, trims);
+		const pages = staging.pages(trims);
 		const result = saveContent(store, {
 			...{ name: options.site, origin: 'command', what, as: 'web' },
 			*prepare(stored) {
@@ -354,12 +397,13 @@ async function save(
 				yield;
 			},
 			pages: comingIn(pages, gone),
-			finish: () => store.working.sources.saveSettings(site, 'web', source),
+			finish: () => store.working.sources.saveSettings(site, 'web', { ...source, trims }),
 			...(waiting === 0 && { present: new Set(staging.paths) })
 		});
 		return {
 			...{ kind, read: staging.paths.length, ...result, pictures: pictures.known.length },
-			...{ skipped: [...skipped, ...pictures.missing], waiting }
+			...{ skipped: [...skipped, ...pictures.missing], told, waiting },
+			trimmed: job.isFirst ? taken.parts.map(({ text }) => text.trim()) : []
 		};
 	} finally {
 		staging.close();
@@ -401,7 +445,7 @@ function saveFeed({ store, base, source, options }: Job, entries: readonly Liste
 		...{ name: options.site, origin: 'command', what, as: null },
 		pages: pages.map((page) => ({ page, columns: Object.keys(page.fields) }))
 	});
-	return { kind: 'feed', read: pages.length, ...result, pictures: 0, skipped, waiting: 0 };
+	return { kind: 'feed', read: pages.length, ...result, pictures: 0, skipped, told: [], trimmed: [], waiting: 0 };
 }
 
 function pageOfEntry(entry: ListedPage, path: string, base: string): FoundPage {

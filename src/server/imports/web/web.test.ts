@@ -219,6 +219,70 @@ describe('a live site', () => {
 			);
 			await expect(importWeb(store, { site: 's', source: { from: base } })).rejects.toThrow('leads to this machine');
 		}));
+	test('what servers say beside the markup is told, and is the page’s', () =>
+		withStore(async (store) => {
+			const links = ['hidden', 'both', 'elsewhere', 'twice', 'letters', 'plain', 'gone', 'unasked', 'none', 'bytes'];
+			const html = (body: string, headers: Record<string, string>) => ({ headers, body: Buffer.from(body, 'latin1') });
+			answers = {
+				'/': page('Home', links.map((name) => `<a href="/${name}">x</a>`).join('')),
+				'/hidden': html(page('Hidden'), { 'x-robots-tag': 'otherbot: nofollow, noindex' }),
+				'/both': html(page('Both', '<meta name=robots content="max-snippet:20">'), { 'x-robots-tag': 'noarchive' }),
+				'/elsewhere': html(page('Elsewhere'), { link: '</next>; rel=next, </there>; rel="canonical"' }),
+				'/twice': html(page('Twice').replace('<p>', '<link rel=canonical href="/mine"><p>'), {
+					link: '</there>; rel=canonical'
+				}),
+				'/letters': html(`<meta charset="utf-8">${page('Letters')}`, {
+					'content-type': 'text/html; charset=iso-8859-1'
+				}),
+				'/bytes': html(page('Caf\xe9'), { 'content-type': 'text/html; charset=utf-8' }),
+				'/plain': html(page('Plain'), { 'content-type': 'text/plain' }),
+				'/gone': { status: 302, headers: { location: '/' } },
+				'/unasked': { status: 304 }
+			};
+			const { told, skipped } = await read(store, '');
+			const of = (path: string) => told.filter((one) => one.path === `${base}${path}`).map(({ what }) => what);
+			expect(of('hidden')).toEqual([]);
+			expect(of('both')).toEqual(['the server says X-Robots-Tag: noarchive, the page robots: max-snippet:20']);
+			expect(of('elsewhere')).toEqual([`the server says that it stands at ${base}there (Link: rel=canonical)`]);
+			expect(of('twice')).toEqual([
+				`the server says that it stands at ${base}there (Link: rel=canonical), the page at /mine`
+			]);
+			expect(of('letters')).toEqual(['it is read as windows-1252, as the server says; the page says utf-8']);
+			expect(of('bytes')).toEqual(['it holds bytes that are no utf-8']);
+			expect(of('')).toEqual([]);
+			const why = (path: string) => skipped.find((one) => one.path === `${base}${path}`)?.why;
+			expect(why('plain')).toBe('is text/plain, no page, though it looks like one: readers make no card of it');
+			expect(why('gone')).toContain('leads to the home page');
+			expect(why('unasked')).toBe('its server answers with 304');
+			expect(why('none')).toBe('its server answers with 404');
+			const { id } = store.working.sites.named('s');
+			const found = (path: string, tag: string) =>
+				store.working.pages
+					.at(id, path)!
+					.found?.filter(({ name }) => name === tag)
+					.map(({ value }) => value);
+			expect(found('/both', 'robots')).toEqual(['max-snippet:20, noarchive']);
+			expect(found('/elsewhere', 'canonical')).toEqual([`${base}there`]);
+			expect(found('/twice', 'canonical')).toEqual(['/mine']);
+			// Again, by what is kept of each.
+			expect((await read(store, '')).told).toEqual(told);
+		}));
+
+	test('what most titles have is taken off at the first reading, and not again where somebody wants it', () =>
+		withStore(async (store) => {
+			const names = ['a', 'b', 'c', 'd', 'e', 'f'];
+			for (const name of names)
+				answers[`/${name}`] =
+					`<title>Page ${name} – Merrow Coast</title>${names.map((one) => `<a href="/${one}">x</a>`).join('')}`;
+			expect((await read(store, 'a')).trimmed).toEqual(['– Merrow Coast']);
+			const { id } = store.working.sites.named('s');
+			expect(store.working.pages.at(id, '/c')!.fields.title).toBe('Page c');
+			expect((await read(store, 'a')).trimmed).toEqual([]);
+			expect(store.working.pages.at(id, '/c')!.fields.title).toBe('Page c');
+			await read(store, 'a', { trims: { parts: [], numbers: false } });
+			expect(store.working.pages.at(id, '/c')!.fields.title).toBe('Page c – Merrow Coast');
+		}));
+
 	test('a machine at hand stands in for the public site', () =>
 		withStore(async (store) => {
 			answers = {

@@ -1,7 +1,7 @@
 import { watch } from 'chokidar';
-import { UserError } from '../errors';
-import { log } from '../log';
-import { runJob } from '../jobs/run';
+import { UserError } from '$server/errors';
+import { log } from '$server/log';
+import { runJob } from '$server/jobs/run';
 
 /** Changes that come within so many milliseconds are read together: a checkout writes many files. */
 const TOGETHER = 300;
