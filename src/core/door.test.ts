@@ -101,6 +101,7 @@ test('the door of the core', () => {
 		  "findTag",
 		  "finding",
 		  "fitText",
+		  "folderForm",
 		  "formatIssue",
 		  "formatIssueWithCaret",
 		  "foundPolicyFor",

@@ -22,7 +22,7 @@ export { piecesOf, type Piece } from './template/pieces';
 export { checkTemplate, knownVariables, type KnownVariable, type TemplateContext } from './template/check';
 export { FILTERS } from './template/filters';
 export { Resolver, type SiteModel } from './resolve/resolver';
-export { isLocalAddress, normaliseBase, AddressBook } from './resolve/address';
+export { isLocalAddress, normaliseBase, AddressBook, folderForm } from './resolve/address';
 export { coverOf, isCutBy } from './pictures/areas';
 export { cropBox, type CropBox } from './pictures/crop';
 export {

@@ -88,7 +88,7 @@ export function readPage(html: string, fileName = ''): PageReading {
 		section: sectionIn(all, [title, heading]),
 		versions: versionsIn(all),
 		links: linksIn(all),
-		found: all.filter((element) => isHtml(element)).flatMap(foundTag)
+		found: all.filter((element) => isHtml(element)).flatMap((element) => foundTag(element))
 	};
 }
 
@@ -265,15 +265,15 @@ const LINKS_READ = new Set(['canonical', 'icon', 'shortcut icon', 'apple-touch-i
 
 const KEPT_ATTRIBUTES: ReadonlySet<string> = new Set(LINK_ATTRIBUTES);
 
-/** A head tag as it stands in the file. */
-export function foundTag(element: Tree.Element): FoundTag[] {
+/** A head tag as it stands in the file. `read` gives the text of what stands there, where that is not text yet. */
+export function foundTag(element: Tree.Element, read: (units: string) => string = (text) => text): FoundTag[] {
 	const content = attribute(element, 'content');
-	if (element.tagName === 'title') return [{ name: 'title', value: settleText(textOf(element)) }];
+	if (element.tagName === 'title') return [{ name: 'title', value: settleText(read(textOf(element))) }];
 	if (element.tagName === 'meta') {
 		const name = (attribute(element, 'property') ?? attribute(element, 'name'))?.trim();
 		if (!name || content === undefined) return [];
 		const isDark = /^theme-color$/i.test(name) && /\bdark\b/i.test(attribute(element, 'media') ?? '');
-		return [{ name: isDark ? 'theme-color:dark' : name, value: settleText(content) }];
+		return [{ name: isDark ? 'theme-color:dark' : name, value: settleText(read(content)) }];
 	}
 	const rel = element.tagName === 'link' ? attribute(element, 'rel')?.trim().toLowerCase() : undefined;
 	const href = attribute(element, 'href');
@@ -284,7 +284,7 @@ export function foundTag(element: Tree.Element): FoundTag[] {
 		(one) => KEPT_ATTRIBUTES.has(one.name) && !(one.name === 'type' && name.startsWith('feed:'))
 	);
 	const attributes = Object.fromEntries(kept.map((one) => [one.name, one.value]));
-	return [{ name, value: href, ...(kept.length > 0 && rel !== 'canonical' && { attributes }) }];
+	return [{ name, value: read(href), ...(kept.length > 0 && rel !== 'canonical' && { attributes }) }];
 }
 
 /** What a link to another form of a page stands for: a version in another language, or a feed; else it is none of ours. */

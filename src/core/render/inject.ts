@@ -46,7 +46,9 @@ export function injectHead(
 	isManaged: (name: string) => boolean,
 	xhtml: boolean,
 	/** Told of each tag that goes, but for those that come again as they were. */
-	gone: (tag: FoundTag) => void = () => undefined
+	gone: (tag: FoundTag) => void = () => undefined,
+	/** The text of what stands in the source, where its units are no letters. */
+	read: (units: string) => string = (text) => text
 ): string {
 	const document = parse(xhtml ? hideSelfClosed(source) : source, { sourceCodeLocationInfo: true });
 	const all = [...elementsOf(document, (element) => element.tagName !== 'template')];
@@ -62,7 +64,7 @@ export function injectHead(
 		const name = managedName(element);
 		const isSame = own.has(writtenAs(source, element));
 		if (!isSame && !(name !== undefined && isManaged(name))) return [];
-		if (!isSame) foundTag(element).forEach(gone);
+		if (!isSame) foundTag(element, read).forEach(gone);
 		return spanWithLine(source, element);
 	});
 	const at = placeFor(document, all, elements.find(isCharset), source);

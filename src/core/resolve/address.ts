@@ -4,6 +4,9 @@ import { parseUrl } from '../text/url';
 /** A path that the URL standard leaves as it is: no dot segments, nothing to encode. Lets most pages skip the parser. */
 const SAFE_PATH = /^(?:\/[A-Za-z0-9_~-][A-Za-z0-9_~.-]*)*\/?$/;
 
+/** A folder is one place with the file that opens it: `…/index.html` is `…/`. */
+export const folderForm = (address: string): string => address.replace(/(^|\/)index\.x?html?(?=[?#]|$)/i, '$1');
+
 /** Addresses under a site's public base (R9). One is made per site; it remembers the addresses of pictures. */
 export class AddressBook {
 	/** The base as the URL standard writes it, ending in a slash; undefined when it is no http(s) address. */

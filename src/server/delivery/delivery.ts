@@ -2,7 +2,7 @@ import { createReadStream, statSync } from 'node:fs';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
 import Negotiator from 'negotiator';
-import { parseUrl } from '$core';
+import { folderForm, parseUrl } from '$core';
 import type { RefusalCode } from '../errors';
 import { log } from '../log';
 import { decoded, encodedPath } from '../files/folder';
@@ -390,7 +390,7 @@ const withoutFragment = (address: string) => {
 /** What a page's address may be otherwise: servers answer for a folder by the file that opens it. */
 function formsOf(address: string): string[] {
 	if (address.endsWith('/')) return [address, `${address}index.html`];
-	const folder = address.replace(/\/index\.x?html?$/i, '/');
+	const folder = folderForm(address);
 	return folder === address ? [address] : [address, folder];
 }
 

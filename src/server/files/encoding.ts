@@ -66,11 +66,12 @@ export function decodeBytes(bytes: Buffer, encoding: string): string {
 /**
  * Hands a file's content to `edit` as text in which each unit stands for one unit of the file, and gives the bytes
  * back with the edit in them; everything else is untouched. `edit` gets a function that writes any text in the file's
- * own encoding, characters it lacks as references. Undefined when the encoding allows no such edit.
+ * own encoding, characters it lacks as references, and one that reads what was found in the units. Undefined when the
+ * encoding allows no such edit.
  */
 export function editBytes(
 	bytes: Buffer,
-	edit: (source: string, write: (text: string) => string) => string,
+	edit: (source: string, write: (text: string) => string, read: (units: string) => string) => string,
 	/** What is put in is written in this encoding: the edit states it. */
 	stated?: string
 ): Buffer | undefined {
@@ -80,7 +81,11 @@ export function editBytes(
 		const whole = iconv.encode(source, encoding, { addBOM: false });
 		return whole.equals(bytes)
 			? iconv.encode(
-					edit(source, (text) => text),
+					edit(
+						source,
+						(text) => text,
+						(units) => units
+					),
 					encoding,
 					{ addBOM: false }
 				)
@@ -89,9 +94,20 @@ export function editBytes(
 	if (STATEFUL.has(encoding)) return undefined;
 	// In a file of ASCII that names no encoding, the one it is read by is its server's to say: references hold in any.
 	const written = stated ?? (isUnsaid(bytes) ? 'us-ascii' : encoding);
-	const edited = edit(bytes.toString('latin1'), (text) => encodeText(text, written).toString('latin1'));
+	const edited = edit(
+		bytes.toString('latin1'),
+		(text) => encodeText(text, written).toString('latin1'),
+		(units) => readUnits(units, encoding)
+	);
 	return Buffer.from(edited, 'latin1');
 }
+
+/** A text whose units are bytes, where they are such; what came of a reference is a character already. */
+const readUnits = (units: string, encoding: string) =>
+	units.replace(/[\u0080-\u00ff]+/g, (run) => {
+		const text = decodeBytes(Buffer.from(run, 'latin1'), encoding);
+		return text.includes('\uFFFD') ? run : text;
+	});
 
 /** Whether a file holds ASCII alone and does not say its encoding. */
 export const isUnsaid = (bytes: Buffer): boolean => isAscii(bytes) && declaredEncoding(bytes) === undefined;

@@ -223,3 +223,39 @@ describe('in place', () => {
 		expect(read(`in/x${HALF}`)).toBe('mine too');
 	});
 });
+
+test('only what is lost is told: not another case of robots, a whole address, or a link that is called otherwise', () => {
+	const rules = [
+		{ tag: 'robots', kind: 'template' as const, template: 'index, follow' },
+		{ tag: 'keywords', kind: 'template' as const, template: 'sea, walks' },
+		{ tag: 'icon', kind: 'template' as const, template: '/icon.png' }
+	];
+	const own = new Resolver({ site: { ...site, rules }, types: [], pictures: [] }, '');
+	const headOf = (path: string) =>
+		pages[path]
+			? { head: own.resolveHead(pages[path]), leftOut: [], wasOurs: () => false }
+			: 'no live page of the site';
+	const head = [
+		'<title>A title</title><meta name=robots content="INDEX,FOLLOW"><meta name=Keywords content="Sea,  walks">',
+		'<link rel=canonical href="fox"><link rel="shortcut icon" href="/icon.png">',
+		'<meta property="og:title" content="FOX “WALK”"><meta property="og:url" content="https://s.example/b">'
+	];
+	rmSync(at('in'), { recursive: true });
+	put('in/walks/fox.html', `<!doctype html><html><head><meta charset=utf-8>${head.join('')}</head></html>`);
+	const { gone } = run({ headOf });
+	expect(gone.map(({ tag, value }) => [tag, value])).toEqual([
+		['title', 'A title'],
+		['og:title', 'FOX “WALK”'],
+		['og:url', 'https://s.example/b']
+	]);
+});
+
+test('what is lost is told in its own letters, whatever the file’s encoding, and no letter is a loss', () => {
+	rmSync(at('in'), { recursive: true });
+	const file = (charset: string) =>
+		`<!doctype html><head><meta charset=${charset}><title>Fox “walk”</title><meta name=description content="Café &eacute; “x” &rsquo;"></head>`;
+	put('in/walks/fox.html', file('utf-8'));
+	expect(run().gone).toEqual([{ path: '/walks/fox', tag: 'description', value: 'Café é “x” ’', now: 'A summary.' }]);
+	put('in/walks/fox.html', Buffer.from(file('windows-1252').replaceAll('“', '\x93').replaceAll('”', '\x94'), 'latin1'));
+	expect(run().gone.map(({ value }) => value)).toEqual(['Café é “x” ’']);
+});

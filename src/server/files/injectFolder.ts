@@ -11,7 +11,19 @@ import {
 } from 'node:fs';
 import { randomUUID } from 'node:crypto';
 import { dirname, isAbsolute, join, resolve } from 'node:path';
-import { injectHead, isXhtml, managedBy, renderLines, type FoundTag, type Head, type TagDefinition } from '$core';
+import {
+	findTag,
+	folderForm,
+	type FoundTag,
+	type Head,
+	injectHead,
+	isXhtml,
+	managedBy,
+	parseUrl,
+	renderLines,
+	settleText,
+	type TagDefinition
+} from '$core';
 import { refuse } from '../errors';
 import { declaredEncoding, editBytes, isPlainAscii, isUnsaid } from './encoding';
 import {
@@ -132,22 +144,28 @@ function inject(
 	const known = headOf(path);
 	if (typeof known === 'string') return known;
 	const { head, leftOut, wasOurs } = known;
-	const nowOf = (name: string) => head.tags.filter(({ tag }) => nameInFile(tag) === name.toLowerCase());
+	const nowOf = (name: string) => {
+		const key = name.toLowerCase() === 'shortcut icon' ? 'icon' : name.toLowerCase();
+		return head.tags.filter(({ tag }) => nameInFile(tag) === key);
+	};
+	const address = (nowOf('canonical')[0] ?? nowOf('og:url')[0])?.value;
 	const gone: GoneValue[] = [];
 	const note = (tag: FoundTag) => {
 		const now = nowOf(tag.name);
-		if (tag.value === '' || wasOurs(tag) || now.some(({ value }) => value === tag.value)) return;
+		if (tag.value === '' || wasOurs(tag) || now.some(({ value }) => isSameSaid(tag.name, value, tag.value, address)))
+			return;
 		gone.push({ path, tag: tag.name, value: tag.value, now: now[0]?.value });
 	};
 	const lines = (xhtml: boolean): readonly string[] => renderLines(head, { xhtml });
 	const edit = (encoding?: string) =>
 		editBytes(
 			bytes,
-			(source, write) => {
+			(source, write, read) => {
 				const xhtml = isXhtml(source, entry.path);
 				const said = encoding ? [`<meta charset="${encoding}"${xhtml ? ' /' : ''}>`] : [];
 				gone.length = 0;
-				return injectHead(source, [...said, ...lines(xhtml).map(write)], managedBy(head, leftOut), xhtml, note);
+				const block = [...said, ...lines(xhtml).map(write)];
+				return injectHead(source, block, managedBy(head, leftOut), xhtml, note, read);
 			},
 			encoding
 		);
@@ -155,6 +173,22 @@ function inject(
 	if (edited) noteGone(gone);
 	return edited ?? 'in an encoding that allows no edit';
 }
+
+/** Whether two values of a tag say the same: an address from the page or whole, words of a list in another case. */
+function isSameSaid(name: string, now: string, before: string, page: string | undefined): boolean {
+	const kind = findTag(name.toLowerCase() === 'shortcut icon' ? 'icon' : name.toLowerCase())?.kind ?? 'text';
+	if (kind === 'address' || kind === 'picture') {
+		const [is, was] = [now, before].map((value) => parseUrl(value, page)?.href);
+		return is !== undefined && was !== undefined && folderForm(is) === folderForm(was);
+	}
+	if (kind === 'text' && name.toLowerCase() !== 'keywords') return settleText(now) === settleText(before);
+	return listOf(now) === listOf(before);
+}
+const listOf = (value: string) =>
+	settleText(value)
+		.toLowerCase()
+		.split(/ ?[,;] ?/)
+		.join(',');
 
 type Edit = (encoding?: string) => Buffer | undefined;
 

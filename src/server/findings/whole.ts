@@ -1,5 +1,5 @@
 import type { Suppressed } from '../store/state/suppressions';
-import { describeFinding, describeMend, finding, keyOfKind, normaliseBase, type Finding } from '$core';
+import { folderForm, describeFinding, describeMend, finding, keyOfKind, normaliseBase, type Finding } from '$core';
 import { mendTogether, type Mend } from './mends';
 import { sharedValues, type PageFilter } from '../store/table/grid';
 import type { Store, StoredSite } from '../store/store';
@@ -101,7 +101,8 @@ function canonicals(store: Store, { id, site }: StoredSite): WholeFinding[] {
 	const target = store.db.prepare(`SELECT state, canonical, head FROM page_state WHERE site_id = ? AND path = ?`);
 	const found: WholeFinding[] = [];
 	for (const { path, canonical: to } of rows) {
-		const at = target.get(id, `/${to.slice(base.length)}`) as
+		const place = `/${to.slice(base.length)}`;
+		const at = (target.get(id, place) ?? target.get(id, folderForm(place))) as
 			{ state: string; canonical: string; head: string | null } | undefined;
 		const why = !at
 			? 'is no page of the site'

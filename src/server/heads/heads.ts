@@ -1,6 +1,7 @@
 import { hash as digest } from 'node:crypto';
 import {
 	findOnPage,
+	folderForm,
 	headToJson,
 	MEDIA_PATH,
 	measureText,
@@ -100,7 +101,7 @@ export function stateOf(
 		titleWidth: Math.round(measureText(title, 1000)),
 		descriptionWidth: Math.round(measureText(description, 1000)),
 		picture: (picture?.recipe ? lead && model.sourceOf.get(lead) : picture?.src) ?? '',
-		canonical: canonical === address ? '' : canonical,
+		canonical: folderForm(canonical) === folderForm(address) ? '' : canonical,
 		titleFrom: layerOf(evaluation, 'title'),
 		descriptionFrom: layerOf(evaluation, 'description'),
 		pictureFrom: layerOf(evaluation, 'og:image'),

@@ -410,3 +410,26 @@ test('a picture that has not changed keeps what was set for it, and is known aga
 	store.close();
 	rmSync(top, { recursive: true });
 });
+
+test('a folder and the file that opens it are one page, whichever way addresses are written', async () => {
+	const head = (canonical: string, to: string) =>
+		`<link rel=canonical href="${canonical}"><link rel=alternate hreflang=fr href="${to}"><meta property="og:url" content="${canonical}">`;
+	const site = siteOf({
+		'index.html': `<html lang=en><title>Home</title>${head('https://s.example/index.html', 'fr/index.html')}`,
+		'a/index.html': `<html lang=en><title>A</title>${head('index.html', '../fr/a/index.html?x')}`,
+		'b.html': `<html lang=en><title>B</title>${head('https://other.example/index.html', '/fr/')}`,
+		'fr/index.html': `<html lang=fr><title>Accueil</title><link rel=alternate hreflang=en href="/index.html">`,
+		'fr/a/index.html': `<html lang=fr><title>A</title><link rel=alternate hreflang=en href="/a/">`
+	});
+	await site.read();
+	const found = (path: string, tag: string) =>
+		(site.page(path).found ?? []).filter(({ name }) => name === tag).map(({ value }) => value);
+	expect(found('/', 'canonical')).toEqual(['https://s.example/']);
+	expect(found('/', 'og:url')).toEqual(['https://s.example/']);
+	expect(found('/a/', 'canonical')).toEqual(['./']);
+	expect(found('/b.html', 'canonical')).toEqual(['https://other.example/index.html']);
+	expect(site.page('/').alternates).toEqual({ fr: '/fr/' });
+	expect(site.page('/a/').alternates).toEqual({ fr: '/fr/a/' });
+	expect(site.page('/fr/').alternates).toEqual({ en: '/' });
+	site.end();
+});

@@ -2,7 +2,7 @@ import { hash as digest } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
 import { extname } from 'node:path';
 import { isDeepStrictEqual } from 'node:util';
-import { FRAME_LEAST, FRAME_SHARE, isLocalAddress, normaliseBase, type Picture } from '$core';
+import { folderForm, FRAME_LEAST, FRAME_SHARE, isLocalAddress, normaliseBase, parseUrl, type Picture } from '$core';
 import { UserError, refuse } from '../errors';
 import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
 import type { Store, StoredSite } from '../store/store';
@@ -87,7 +87,7 @@ export async function importFolder(store: Store, options: ImportOptions): Promis
 	if (entries.length === 0) throw refuse('folder-nothing-read', { why: noPages(options.folder, files) });
 	const staging = new Staging();
 	try {
-		const read = await readPages(entries, { ...options, source }, staging, store, known);
+		const read = await readPages(entries, { ...options, base, source }, staging, store, known);
 		if (staging.paths.length === 0)
 			throw refuse('folder-unreadable', {
 				files: entries.length,
@@ -170,7 +170,7 @@ interface ReadFiles {
 /** Reads the files into the staging; one that has not changed since the last time is not opened. */
 async function readPages(
 	entries: readonly FolderEntry[],
-	{ source, progress }: ImportOptions & { source: FolderSource },
+	{ source, base, progress }: ImportOptions & { source: FolderSource },
 	staging: Staging,
 	store: Store,
 	site: number | undefined
@@ -207,7 +207,7 @@ async function readPages(
 				spokenLanguage ??= await languageTeller();
 				language = spokenLanguage(textOfPage(read));
 			}
-			const page: ReadPage = { ...own, ...(language && { language }) };
+			const page: ReadPage = { ...inOneForm(own, base, source.bare), ...(language && { language }) };
 			if (stamp && !isKept) stamps.set(entry.path, stamp);
 			const said = saidLanguage(entry.path) ?? language;
 			const isNew = site === undefined || !store.working.pages.has(site, page.path);
@@ -228,6 +228,23 @@ async function readPages(
 	const known = site === undefined ? [] : [...store.working.sources.files(site)].filter((file) => !isOther(file));
 	const isSame = stamps.size === 0 && known.length === staging.paths.length && known.every((file) => files.has(file));
 	return { skipped, stamps, versions, files, isSame };
+}
+
+/** The path of a page as the site says it, of one that means the same: of a file, or of a folder by the file that opens it. */
+const formFor = (bare: boolean) => (path: string) =>
+	bare ? folderForm(path).replace(/\.x?html?$/i, '') : folderForm(path);
+
+/** Tags that say where a page stands, in the form in which all else says it. */
+const PLACES = new Set(['canonical', 'og:url', 'alternate']);
+
+function inOneForm(page: ReadPage, base: string, bare: boolean): ReadPage {
+	if (!page.found?.some(({ name }) => PLACES.has(name))) return page;
+	const form = formFor(bare);
+	const isHere = (value: string) => parseUrl(value, base + page.path.slice(1))?.href.startsWith(base) === true;
+	const found = page.found.map((tag) =>
+		PLACES.has(tag.name) && isHere(tag.value) ? { ...tag, value: form(tag.value) || './' } : tag
+	);
+	return { ...page, found };
 }
 
 /** What is kept of a file for the next reading. */
@@ -261,7 +278,9 @@ function readFile(
 				decodeFile(bytes).text,
 				entry.path,
 				pathOfFile(entry.path, bare),
-				new Date(stamp.modified).toISOString()
+				new Date(stamp.modified).toISOString(),
+				undefined,
+				formFor(bare)
 			)
 		);
 	} catch (error) {

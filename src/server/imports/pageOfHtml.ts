@@ -1,4 +1,4 @@
-import { parseUrl, readPage } from '$core';
+import { parseUrl, readPage, type FoundTag } from '$core';
 import { decoded } from '../files/folder';
 import type { ReadPage } from './staging';
 
@@ -18,7 +18,9 @@ export function pageOfHtml(
 	file: string,
 	path: string,
 	modified?: string,
-	web?: { readonly address: string; readonly base: string }
+	web?: { readonly address: string; readonly base: string },
+	/** The form in which the site says a path, where others mean the same. */
+	formOf: (path: string) => string = (one) => one
 ): ReadPage | string {
 	const page = readPage(html, file);
 	if (page.leadsTo !== undefined) return `only leads on to ${page.leadsTo}`;
@@ -32,8 +34,9 @@ export function pageOfHtml(
 		return src ? [{ ...mention, src }] : [];
 	});
 	const alternates = Object.entries(page.versions).flatMap(([tag, href]) => {
-		const to = onSite(href);
-		return to?.startsWith('/') && to !== path ? [[tag, to] as const] : [];
+		const there = onSite(href);
+		const to = there?.startsWith('/') ? formOf(there) : undefined;
+		return to !== undefined && to !== path ? [[tag, to] as const] : [];
 	});
 	const links = page.links.flatMap((link) => {
 		const to = onSite(link)?.split(/[?#]/, 1)[0];
@@ -56,7 +59,7 @@ export function pageOfHtml(
 		...(!hasProse && body && { words: body.slice(0, MOST_WORDS).toWellFormed() }),
 		links: [...new Set(links)],
 		...(section && { section }),
-		found
+		found: withKeywordsJoined(found)
 	};
 }
 
@@ -73,4 +76,14 @@ export function pathUnder(base: string, address: string, from: string): string |
 	if (!url || !/^https?:$/.test(url.protocol)) return undefined;
 	url.hash = '';
 	return url.href.startsWith(base) ? `/${url.href.slice(base.length)}` : url.href;
+}
+
+/** Keywords may be said in several tags: they are one list. */
+function withKeywordsJoined(found: readonly FoundTag[]): readonly FoundTag[] {
+	const isKeywords = ({ name }: FoundTag) => name.toLowerCase() === 'keywords';
+	const several = found.filter(isKeywords);
+	if (several.length < 2) return found;
+	const words = new Set(several.flatMap(({ value }) => value.split(',').map((word) => word.trim())).filter(Boolean));
+	const joined = { ...(several[0] as FoundTag), value: [...words].join(', ') };
+	return found.flatMap((tag) => (tag === several[0] ? [joined] : isKeywords(tag) ? [] : [tag]));
 }
