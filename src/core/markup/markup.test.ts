@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import {
 	findTag,
@@ -371,4 +372,41 @@ describe('extra markup', () => {
 			['</i>', 'Remove it: it ends nothing.', '</i>']
 		]);
 	});
+});
+
+test('a file is changed in the same way however much stands behind its head', () => {
+	const pieces = [
+		...['<!doctype html>', '<html>', '<head>', '</head>', '<body>', '<title>a', '</title>', '<p>', ' text '],
+		...['<meta name=description content=x>', '<link rel=canonical href=x>', '<meta charset=utf-8>', '<!--', '-->'],
+		...[
+			'<script>',
+			'</script>',
+			'<style>',
+			'</style>',
+			'<noscript>',
+			'</noscript>',
+			'<template>',
+			'</template>',
+			'<svg>'
+		]
+	];
+	const isManaged = (name: string) => name === 'title' || name === 'description' || name === 'canonical';
+	const inject = (source: string, gone: string[]) =>
+		injectHead(
+			source,
+			['<title>New</title>'],
+			isManaged,
+			false,
+			({ name, value }) => void gone.push(`${name} ${value}`)
+		);
+	fc.assert(
+		fc.property(fc.array(fc.constantFrom(...pieces), { maxLength: 14 }), (parts) => {
+			const [short, long]: [string[], string[]] = [[], []];
+			const wanted = inject(`${parts.join('')}q`, short);
+			const got = inject(parts.join('') + 'q'.repeat(300_000), long);
+			expect(got.replace(/q{300000}/, 'q')).toBe(wanted);
+			expect(long.map((one) => one.replace(/q{300000}/, 'q'))).toEqual(short);
+		}),
+		{ numRuns: 300 }
+	);
 });

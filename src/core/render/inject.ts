@@ -50,20 +50,29 @@ export function injectHead(
 	/** The text of what stands in the source, where its units are no letters. */
 	read: (units: string) => string = (text) => text
 ): string {
-	const document = parse(xhtml ? hideSelfClosed(source) : source, { sourceCodeLocationInfo: true });
-	const all = [...elementsOf(document, (element) => element.tagName !== 'template')];
-	const end = endOfHead(source, all);
-	const inHead = new Set(headOf(all));
-	// What stands in the body is the page's text, whatever it looks like.
-	const elements = all.filter(
-		(element) => inHead.has(element) || (element.sourceCodeLocation?.startOffset ?? Infinity) < end
-	);
 	// Extra markup has no name of its own: what an earlier run put in is known by its text.
 	const own = new Set(lines);
-	const removed = elements.flatMap((element) => {
-		const name = managedName(element);
-		const isSame = own.has(writtenAs(source, element));
-		if (!isSame && !(name !== undefined && isManaged(name))) return [];
+	const cut = (top: Top) => {
+		const { all, end } = top;
+		const inHead = new Set(headOf(all));
+		// What stands in the body is the page's text, whatever it looks like.
+		const elements = all.filter(
+			(element) => inHead.has(element) || (element.sourceCodeLocation?.startOffset ?? Infinity) < end
+		);
+		const going = elements.flatMap((element) => {
+			const name = managedName(element);
+			const isSame = own.has(writtenAs(source, element));
+			return isSame || (name !== undefined && isManaged(name)) ? [{ element, isSame }] : [];
+		});
+		return { ...top, elements, going };
+	};
+	const start = cut(parseTop(source, xhtml));
+	const isOpen = ({ element }: (typeof start.going)[number]) =>
+		(element.sourceCodeLocation?.endOffset ?? 0) >= start.length;
+	// What is not closed by then may be closed anywhere.
+	const isCutOff = start.length < source.length && start.going.some(isOpen);
+	const { document, all, elements, going } = isCutOff ? cut(parseTop(source, xhtml, source.length)) : start;
+	const removed = going.flatMap(({ element, isSame }) => {
 		if (!isSame) foundTag(element, read).forEach(gone);
 		return spanWithLine(source, element);
 	});
@@ -71,6 +80,33 @@ export function injectHead(
 	const lineEnd = /\r?\n|\r/.exec(source)?.[0] ?? '\n';
 	const block = lines.map((line) => lineEnd + line.replaceAll('\n', lineEnd)).join('');
 	return splice(source, removed, at, block);
+}
+
+/** The beginning of a file as a parser sees it, and where its author closed the head. */
+interface Top {
+	readonly document: Tree.Document;
+	readonly all: readonly Tree.Element[];
+	readonly end: number;
+	/** How much of the file was parsed. */
+	readonly length: number;
+}
+
+/** So much (units) behind the head's end, and of a file that closes none, tells a parser that the head is over. */
+const BEHIND_HEAD = 4096;
+const WITHOUT_END = 262_144;
+
+/** Parses a file no further than its head goes: a whole book may stand behind it. */
+function parseTop(source: string, xhtml: boolean, least = 0): Top {
+	const tag = /<\/head\s*>|<body[\s>]/i.exec(source)?.index;
+	const close = tag === undefined ? -1 : source.slice(tag).search(/<\/head\s*>/i);
+	const wanted = close < 0 ? WITHOUT_END : tag! + close + BEHIND_HEAD;
+	const start = source.slice(0, Math.max(wanted, least));
+	const document = parse(xhtml ? hideSelfClosed(start) : start, { sourceCodeLocationInfo: true });
+	const all = [...elementsOf(document, (element) => element.tagName !== 'template')];
+	const isOver = start.length === source.length || all.some((element) => element.parentNode?.nodeName === 'body');
+	return isOver
+		? { document, all, end: endOfHead(start, all), length: start.length }
+		: parseTop(source, xhtml, source.length);
 }
 
 function headOf(all: readonly Tree.Element[]): readonly Tree.Element[] {
