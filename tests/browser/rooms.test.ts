@@ -186,6 +186,41 @@ describe('pages', () => {
 		await open('pages', '?from=title%3Apage');
 		await says('[data-testid=count]', /^1 page /);
 	});
+
+	test('what a spreadsheet rewrote is set apart, and taken when somebody says so; a workbook comes back as it was', async () => {
+		const base = `${demo.kephalon}/api/sites/${encodeURIComponent(demo.site)}`;
+		const text = async () => (await fetch(`${base}/csv?columns=path&type=about`)).text();
+		const upload = async (name: string, content: string | Buffer) => {
+			const file = join(tmpdir(), `kephalon-${process.pid}-${name}`);
+			writeFileSync(file, content);
+			await (await find('input[type=file]')).sendKeys(file);
+		};
+		await open('pages');
+		await upload('one.csv', (await text()).replace('/about,,', '/about,3.10,'));
+		await says('.csv-back', /1 cell would change/);
+		await click('Keep the changes');
+		await says('.message', /1 cell was read back/);
+		await upload('two.csv', (await text()).replace('/about,3.10,', '/about,3.1,'));
+		await says('.csv-back', /0 cells would change/);
+		await says(
+			'.csv-back',
+			/Looks rewritten by a spreadsheet: stays as it is here \(1\)\s+Line \d+, \/about: title: “3.10” stays/
+		);
+		expect(await violationsOf(browser.driver)).toEqual([]);
+		await (await find('.csv-back .decide input')).click();
+		await says('.csv-back', /1 cell would change \(1 with other words\)/);
+		await (await find('.csv-back .decide input')).click();
+		await says('.csv-back', /0 cells would change/);
+		await click('Leave it');
+		const workbook = await fetch(`${base}/workbook?columns=path,title&type=about`);
+		await upload('three.xlsx', Buffer.from(await workbook.arrayBuffer()));
+		await says('.csv-back', /2 rows: 0 cells would change, 2 rows are as they were/);
+		await click('Leave it');
+		await upload('four.csv', (await text()).replace('/about,3.10,', '/about,,'));
+		await says('.csv-back', /1 cell would change \(1 set back\)/);
+		await click('Keep the changes');
+		await says('.message', /1 cell was read back/);
+	});
 });
 
 describe('findings and releases', () => {
