@@ -155,17 +155,33 @@ const DESCRIBED: Readonly<Record<string, Partial<Picture>>> = {
 	'isla.jpg': { focus: [0.5, 0.42] }
 };
 
+/** `--fresh` starts over; `--port` says where Kephalon is, `--port 5000` or `--port=5000`. */
+function optionsOf(args: readonly string[]): { readonly fresh: boolean; readonly port: number } {
+	let [fresh, port] = [false, 4870];
+	for (let at = 0; at < args.length; at++) {
+		const [name = '', inOne] = (args[at] as string).split('=', 2);
+		if (name === '--fresh' && inOne === undefined) fresh = true;
+		else if (name === '--port') {
+			const said = inOne ?? args[++at] ?? '';
+			port = /^\d{1,5}$/.test(said) ? Number(said) : 0;
+			// The readers stand 20 above.
+			if (port < 1 || port > 65_515) throw refuse('demo-port', { port: said });
+		} else throw refuse('demo-option', { option: name });
+	}
+	return { fresh, port };
+}
+
 /** The program that `npm run demo` starts once all is built. */
 export async function main(args: readonly string[]) {
-	const unknown = args.find((arg) => arg !== '--fresh');
 	try {
-		if (unknown) throw refuse('demo-option', { option: unknown });
+		const { fresh, port } = optionsOf(args);
 		const demo = await startDemo({
 			folder: 'data/demo',
-			port: 4870,
-			websitePort: 4880,
-			readersPort: 4890,
-			fresh: args.includes('--fresh'),
+			port,
+			// Beside each other, so that one number tells all three.
+			websitePort: port + 10,
+			readersPort: port + 20,
+			fresh,
 			say: (text) => console.log(text)
 		});
 		console.log(

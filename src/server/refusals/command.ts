@@ -6,8 +6,10 @@ export const COMMAND = {
 			`There is no “${kind}” to fail on. Name some of ${known.join(', ')}.`
 	),
 	'demo-option': misuse(
-		({ option }: Data<'option'>) => `Unknown option ${option}. The demo knows --fresh, which starts over.`
+		({ option }: Data<'option'>) =>
+			`Unknown option ${option}. The demo knows --fresh, which starts over, and --port, which says where it is.`
 	),
+	'demo-port': misuse(({ port }: Data<'port'>) => `“${port}” is no port for the demo. Write a number from 1 to 65515.`),
 	'address-not-whole': misuse(({ address }: Data<'address'>) => `“${address}” is no whole http or https address.`),
 	'baseline-broken': misuse(
 		({ file }: Data<'file'>) => `${file} is no baseline that can be read. Delete it to write it anew.`
