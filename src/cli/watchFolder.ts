@@ -32,6 +32,7 @@ export function watchSiteFolder(db: string, folder: string, say: (text: string) 
 		awaitWriteFinish: { stabilityThreshold: 100, pollInterval: 20 }
 	});
 	watcher.on('all', soon);
+	watcher.on('error', (error) => say(`${folder} cannot be watched: ${String(error)}`));
 	reading = read();
 	return {
 		async close() {

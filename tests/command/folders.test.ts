@@ -215,3 +215,39 @@ describe('a site file as a folder', () => {
 		});
 	});
 });
+
+describe('a workbook', () => {
+	test('goes out and comes back; what is rewritten is taken when that is said; a sheet is named', () => {
+		write('site/index.html', '<title>Home</title>');
+		write('site/a.html', '<title>A</title>');
+		done('import', 'site', '--base', 'https://docs.example', '--site', 'Docs');
+		say('/a.html', 'title', '3.10');
+		done('pages', '--site', 'Docs', '--columns', 'path', '--out', 'pages.xlsx');
+		expect(done('pages', '--site', 'Docs', '--read', 'pages.xlsx', '--sheet', 'Docs').stderr).toContain(
+			'0 overrides were changed, 2 rows are as they were'
+		);
+		expect(run('pages', '--site', 'Docs', '--read', 'pages.xlsx', '--sheet', 'Other')).toMatchObject({
+			status: 2,
+			stderr: expect.stringContaining('no sheet “Other”. There are: Docs.')
+		});
+		done('pages', '--site', 'Docs', '--columns', 'path', '--out', 'pages.csv');
+		write('pages.csv', read('pages.csv').replace('3.10', '3.1'));
+		const left = run('pages', '--site', 'Docs', '--read', 'pages.csv');
+		expect(left).toMatchObject({
+			status: 1,
+			stderr: expect.stringContaining('1 cell looks rewritten by a spreadsheet')
+		});
+		expect(done('pages', '--site', 'Docs', '--read', 'pages.csv', '--take-rewritten').stderr).toContain(
+			'1 override was changed'
+		);
+		// The same file as content: a row a page, the sheet by its name.
+		const more = ['--base', 'https://docs.example', '--site', 'New', '--type', 'note'];
+		const taken = done('import', 'pages.xlsx', ...more, '--sheet', 'Docs', '--map', 'page says: title=title');
+		expect(taken.stderr).toContain('Read 2 pages');
+		expect(withSite('New', (store, id) => store.working.pages.at(id, '/a.html'))).toMatchObject({
+			type: 'note',
+			fields: { title: '3.10' }
+		});
+		expect(run('import', 'pages.xlsx', ...more, '--sheet', 'None').stderr).toContain('no sheet “None”');
+	});
+});

@@ -90,7 +90,7 @@ function tell(
 	const errors = causes.filter(({ first }) => isError(first.finding)).length;
 	if (told === 'json') printJson(causes.map(causeAsJson));
 	else if (told === 'sarif') printJson(sarifOf(causes.map(toSarif), __KEPHALON_VERSION__));
-	else for (const cause of causes) print(causeAsText(cause));
+	else for (const line of inWords(causes)) print(line);
 	if (told === 'text')
 		say(
 			`${count(errors, 'error')}, ${count(causes.length - errors, 'warning')}${baseline !== undefined ? ' that are new' : ''}. ${looked}`
@@ -104,6 +104,33 @@ const placeOf = ({ finding: { target }, file, line, column }: Placed) =>
 			? target.path
 			: ''
 		: `${file}${line === undefined ? '' : `:${line}${column === undefined ? '' : `:${column}`}`}`;
+
+/** So many causes of one kind are told in words: those of the most pages. */
+const CAUSES_TOLD = 20;
+
+/** The causes in their order, of very many of one kind the largest, and how many others there are. */
+function* inWords(causes: readonly Cause<Placed>[]): Generator<string> {
+	const byCode = new Map<string, Cause<Placed>[]>();
+	for (const cause of causes) {
+		const { code } = cause.first.finding;
+		const known = byCode.get(code);
+		if (known) known.push(cause);
+		else byCode.set(code, [cause]);
+	}
+	const told = new Map(
+		[...byCode].map(([code, all]) => [
+			code,
+			new Set(all.toSorted((a, b) => b.all.length - a.all.length).slice(0, CAUSES_TOLD))
+		])
+	);
+	for (const cause of causes) if (told.get(cause.first.finding.code)!.has(cause)) yield causeAsText(cause);
+	for (const [code, all] of byCode) {
+		const others = all.filter((cause) => !told.get(code)!.has(cause));
+		if (others.length === 0) continue;
+		const pages = others.reduce((sum, one) => sum + one.all.length, 0);
+		yield `and ${count(others.length, 'more', 'more')} of the kind ${code}, on ${count(pages, 'page')}: --only ${code} --format json lists all\n`;
+	}
+}
 
 /** So many places of one cause are told in words. */
 const PLACES_TOLD = 4;

@@ -3,6 +3,7 @@ import { headSource } from '$server/releases/headSource';
 import {
 	count,
 	dbOption,
+	listed,
 	printJson,
 	progressBar,
 	releaseOption,
@@ -37,10 +38,12 @@ export const addFragments: Verb = (program) => {
 					...(working !== undefined && { working })
 				});
 				const bar = progressBar('Writing');
-				const written = writeFragments(folder, source, bar.update);
+				const { written, left } = writeFragments(folder, source, bar.update);
 				bar.stop();
-				if (json) return printJson({ written, heads: source.said });
+				if (json) return printJson({ written, left, heads: source.said });
 				say(`Wrote the ${count(written, 'head')} of ${source.said} into ${folder}, each at its page’s path.`);
+				if (left.length > 0)
+					say(`Not written: ${left.length}\n${listed(left.map(({ path, why }) => `${path}: ${why}`))}`);
 			})
 		);
 };

@@ -43,6 +43,7 @@ interface Options {
 	keepTitles?: boolean;
 	linkLanguages?: boolean;
 	bareAddresses?: boolean;
+	keepFormulas?: boolean;
 	from?: string;
 	via: string[];
 	limit?: number;
@@ -97,6 +98,11 @@ export const addImport: Verb = (program) => {
 		.option('--trim-titles', 'take off titles what many of them have in common, and their numbers (folder)')
 		.option('--keep-titles', 'titles as they are written: at first, what most of them have is taken off (folder, web)')
 		.option('--link-languages', 'keep pages of one name in several languages as versions of each other (folder)')
+		.option(
+			'--keep-formulas',
+			'takes what a program wrote of each page by a formula as the author’s words (folder); --no-keep-formulas ends it'
+		)
+		.addOption(new Option('--no-keep-formulas').hideHelp())
 		.option('--bare-addresses', 'addresses leave out the ending .html (folder)')
 		.option('--fetch-pictures', 'fetch pictures that stand at other addresses, to learn their size (folder)')
 		.option(
@@ -182,7 +188,8 @@ async function fromFolder(store: Parameters<typeof importFolder>[0], folder: str
 		...(language.length > 0 && { languages: language }),
 		...(ignore.length > 0 && { ignore }),
 		...(options.linkLanguages && { link: true }),
-		...(options.bareAddresses && { bare: true })
+		...(options.bareAddresses && { bare: true }),
+		...(options.keepFormulas !== undefined && { keepFormulas: options.keepFormulas })
 	};
 	const summary = await importFolder(store, {
 		...{ folder, base, site, source, progress: bar.update },
@@ -201,7 +208,7 @@ async function fromFolder(store: Parameters<typeof importFolder>[0], folder: str
 }
 
 function describe(summary: ImportSummary, site: string) {
-	const { read, added, changed, pictures, titles, languages, versions, skipped, retired, warnings } = summary;
+	const { read, added, changed, pictures, titles, formulas, languages, versions, skipped, retired, warnings } = summary;
 	for (const warning of warnings) say(warning);
 	say(`Read ${count(read, 'page')} and ${count(pictures, 'picture')} into "${site}".`);
 	if (added < read) say(`New: ${added}. Changed: ${changed}. As they were: ${read - added - changed}.`);
@@ -223,6 +230,10 @@ function describe(summary: ImportSummary, site: string) {
 	if (common.length)
 		say(
 			`Titles have parts in common, which a template would say twice. Take them off with --trim-titles:\n${listed(common)}`
+		);
+	if (formulas.length)
+		say(
+			`Written by a program, by a formula; what is written of a page alone goes before it. --keep-formulas takes it as it is:\n${listed(formulas.map(({ tag, formula, pages }) => `${count(pages, 'page')}, ${tag}: “${formula}”`))}`
 		);
 	if (skipped.length) say(`Skipped ${skipped.length}:\n${listed(skipped.map(({ path, why }) => `${path}: ${why}`))}`);
 	if (retired.length) say(`No longer in the folder, set to draft: ${retired.length}\n${listed(retired)}`);

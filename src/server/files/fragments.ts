@@ -2,7 +2,6 @@ import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, writeFileSync }
 import { basename, dirname, join } from 'node:path';
 import { renderHead } from '$core';
 import { refuse } from '../errors';
-import { log } from '../log';
 import type { HeadSource } from '../releases/headSource';
 import { fileAt, futurePath, isInside, nameOfPath, onDisk } from './folder';
 
@@ -12,7 +11,7 @@ const MARK = '.kephalon-fragments';
 /**
  * Writes the head of each page to a file: that of `/walks/` to `walks/index.html`, that of `/walks/one` to
  * `walks/one.html`. The folder is made beside and put in place as a whole, so that no request sees half of it. Gives how
- * many were written; throws a `UserError` where the folder holds anything else.
+ * many were written, and which could not be; throws a `UserError` where the folder holds anything else.
  */
 export function writeFragments(folder: string, source: HeadSource, progress?: (done: number, all: number) => void) {
 	const target = futurePath(folder);
@@ -26,31 +25,30 @@ export function writeFragments(folder: string, source: HeadSource, progress?: (d
 	mkdirSync(beside, { recursive: true });
 	writeFileSync(join(beside, MARK), `The heads of ${source.said}, written by Kephalon.\n`);
 	const paths = [...source.paths()];
-	let written = 0;
+	const left: { path: string; why: string }[] = [];
 	for (const [index, path] of paths.entries()) {
 		const known = source.at(path);
-		if (typeof known !== 'string' && write(beside, path, renderHead(known.head))) written++;
+		const why = typeof known === 'string' ? known : write(beside, path, renderHead(known.head));
+		if (why !== undefined) left.push({ path, why });
 		progress?.(index + 1, paths.length);
 	}
 	if (existsSync(target)) renameSync(target, old);
 	renameSync(beside, target);
 	rmSync(old, { recursive: true, force: true });
-	return written;
+	return { written: paths.length - left.length, left };
 }
 
-/** Says whether there is a file that is asked for by the page's path. */
-function write(top: string, path: string, head: string): boolean {
+/** Why there can be no file that is asked for by the page's path; undefined where it is written. */
+function write(top: string, path: string, head: string): string | undefined {
 	const name = nameOfPath(path).slice(1);
 	const file = /(^|\/)$/.test(name) ? `${name}index.html` : /\.x?html?$/i.test(name) ? name : `${name}.html`;
-	const to = fileAt(top, file);
-	if (!isInside(top, join(top, file))) return false;
+	if (!isInside(top, join(top, file))) return 'it leads out of the folder';
 	try {
 		mkdirSync(onDisk(dirname(join(top, file))), { recursive: true });
-		writeFileSync(to, head);
-		return true;
+		// Two pages whose files would be one are told, too.
+		writeFileSync(fileAt(top, file), head, { flag: 'wx' });
+		return undefined;
 	} catch (error) {
-		// A name that is too long for the file system, or a folder where a page stands.
-		log.warn(error);
-		return false;
+		return `its file cannot be written (${(error as NodeJS.ErrnoException).code ?? String(error)})`;
 	}
 }

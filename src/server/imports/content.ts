@@ -39,14 +39,14 @@ export interface Taken {
 /** What reading a folder found, for someone to say what is to be made of it. */
 export type FolderFindings = Pick<
 	ImportSummary,
-	'found' | 'titles' | 'languages' | 'versions' | 'proposals' | 'added' | 'changed' | 'retired'
+	'found' | 'titles' | 'formulas' | 'languages' | 'versions' | 'proposals' | 'added' | 'changed' | 'retired'
 >;
 
 const SKIPPED_SHOWN = 20;
 
 /** What a request says about reading a folder, checked for its form. Throws a `UserError`. */
 function saidOfFolder(said: NonNullable<Extract<ContentSource, { kind: 'folder' }>['said']>) {
-	const { ignore, types, languages, link, bare } = said;
+	const { ignore, types, languages, link, bare, keepFormulas } = said;
 	for (const { pattern, type } of types ?? [])
 		if (!pattern || !/^[\p{L}\p{N}][\p{L}\p{N} _-]{0,60}$/u.test(type))
 			throw refuse('type-name-broken', { contentType: type, pattern });
@@ -57,7 +57,8 @@ function saidOfFolder(said: NonNullable<Extract<ContentSource, { kind: 'folder' 
 			languages: languages.map(({ pattern, language }) => languagePattern(`${pattern}=${language}`))
 		}),
 		...(link !== undefined && { link: link === true }),
-		...(bare !== undefined && { bare: bare === true })
+		...(bare !== undefined && { bare: bare === true }),
+		...(keepFormulas !== undefined && { keepFormulas: keepFormulas === true })
 	};
 }
 

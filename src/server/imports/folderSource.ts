@@ -17,6 +17,8 @@ export interface FolderSource {
 	readonly link: boolean;
 	/** Addresses leave out the ending `.html`. */
 	readonly bare: boolean;
+	/** What a program wrote of each page by a formula is taken as its author's words. */
+	readonly keepFormulas: boolean;
 }
 
 export const PLAIN_SOURCE: Omit<FolderSource, 'folder'> = {
@@ -25,7 +27,8 @@ export const PLAIN_SOURCE: Omit<FolderSource, 'folder'> = {
 	languages: [],
 	trims: NO_TRIMS,
 	link: false,
-	bare: false
+	bare: false,
+	keepFormulas: false
 };
 
 const matcher = (pattern: string) => picomatch(pattern, { basename: !pattern.includes('/'), dot: true });

@@ -433,3 +433,18 @@ test('a folder and the file that opens it are one page, whichever way addresses 
 	expect(site.page('/fr/').alternates).toEqual({ en: '/' });
 	site.end();
 });
+
+test('a formula that found descriptions are made by is told, and kept as their author’s by one word, until it is taken back', async () => {
+	const page = (at: number) =>
+		`<title>C${at}</title><meta name=description content="declaration: module: m${at}, package: p${at}, class: C${at}"><p>What C${at} is for, and how it came to be the one that counts to ${at}.</p>`;
+	const site = siteOf(Object.fromEntries(Array.from({ length: 12 }, (_, at) => [`c${at}.html`, page(at)])));
+	const frames = () => (site.store.working.sites.named('s').site.frames ?? []).filter(({ formula }) => formula);
+	const formula = 'declaration: module: * package: * class: *';
+	expect((await site.read()).formulas).toEqual([{ tag: 'description', formula, pages: 12 }]);
+	expect(frames()).toHaveLength(1);
+	expect((await site.read({ source: { keepFormulas: true } })).formulas).toEqual([]);
+	expect(frames()).toEqual([]);
+	expect((await site.read()).formulas).toEqual([]);
+	expect((await site.read({ source: { keepFormulas: false } })).formulas).toHaveLength(1);
+	site.end();
+});

@@ -56,6 +56,8 @@ export interface ImportSummary {
 	readonly found: Readonly<Record<string, number>>;
 	/** What many titles have in common and still have, and what was taken off them. */
 	readonly titles: TitleFindings & { readonly taken: TitleFindings };
+	/** The formulas by which a program wrote of each page; what is written of one alone goes before them. */
+	readonly formulas: readonly { readonly tag: string; readonly formula: string; readonly pages: number }[];
 	/** Types that its pages seem to be of, but for those that are said already. */
 	readonly proposals: readonly TypeProposal[];
 	/** How many pages are in which language, as far as it is known. */
@@ -118,6 +120,7 @@ export async function importFolder(store: Store, options: ImportOptions): Promis
 			pictures: pictures.known.length,
 			found: Object.fromEntries(staging.found),
 			titles: { ...parted.left, taken: parted.taken },
+			formulas: formulasOf(store, options.site),
 			proposals: proposeTypes(entries.map(({ path }) => path)).filter(
 				({ pattern }) => !source.types.some((one) => one.pattern === pattern)
 			),
@@ -132,6 +135,12 @@ export async function importFolder(store: Store, options: ImportOptions): Promis
 		staging.close();
 	}
 }
+
+const formulasOf = (store: Store, site: string) =>
+	(store.working.sites.named(site).site.frames ?? [])
+		.filter(({ formula }) => formula)
+		.map(({ tag, value, pages }) => ({ tag, formula: value, pages }))
+		.sort((a, b) => b.pages - a.pages);
 
 const defined = <T extends object>(values: T): Partial<T> =>
 	Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined)) as Partial<T>;
@@ -404,6 +413,7 @@ function save(
 		coming: staging.paths.length - (known ? store.working.pages.count(known.id).all : 0),
 		prepare: (stored) => prepareSite(store, stored, base, source, staging, pictures),
 		pages: incoming(store, site, pages, source, files, gone),
+		keepsFormulas: source.keepFormulas,
 		finish(id) {
 			const left: string[] = [];
 			for (const file of store.working.sources.files(id)) if (!isOther(file) && !files.files.has(file)) left.push(file);

@@ -37,6 +37,8 @@ export interface Content {
 	readonly as: PageOrigin | null;
 	/** What follows the pages: what was said about reading it is kept. */
 	readonly finish?: (site: number) => void;
+	/** What a program wrote by a formula is no frame's. */
+	readonly keepsFormulas?: boolean;
 	/** Its pages are these; others of its kind are set to draft. */
 	readonly present?: ReadonlySet<string>;
 }
@@ -68,7 +70,7 @@ export function saveContent(store: Store, content: Content): Saved {
 		content.finish?.(id);
 		yield;
 		// What files say of their pages is counted where it came with them.
-		if (as !== null) store.working.readIn.saveFrames(id, framesOf(store, stored));
+		if (as !== null) store.working.readIn.saveFrames(id, framesOf(store, stored, content.keepsFormulas));
 		return { added, changed, retired: present && as ? store.working.readIn.retirePages(id, present, as) : [] };
 	};
 	const edit = { origin, kind: 'import', what };
@@ -76,5 +78,7 @@ export function saveContent(store: Store, content: Content): Saved {
 		.result;
 }
 
-const framesOf = (store: Store, { id, site }: StoredSite) =>
-	countFrames(() => store.working.readIn.foundOfPages(id), site.languages[0] as string);
+const framesOf = (store: Store, { id, site }: StoredSite, keepsFormulas = false) =>
+	countFrames(() => store.working.readIn.foundOfPages(id), site.languages[0] as string).filter(
+		({ formula }) => !(keepsFormulas && formula)
+	);

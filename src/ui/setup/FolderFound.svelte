@@ -6,14 +6,29 @@
 		readonly trimTitles?: boolean;
 		readonly keepTitles?: boolean;
 		readonly link?: boolean;
+		readonly keepFormulas?: boolean;
 		readonly types?: readonly { readonly pattern: string; readonly type: string }[];
 		readonly languages?: readonly { readonly pattern: string; readonly language: string }[];
 	}
 
 	/** Whether there is anything to be told or decided. */
-	export const hasToSay = ({ found, titles, languages, versions, proposals, retired }: FolderFindings): boolean =>
+	export const hasToSay = ({
+		found,
+		titles,
+		formulas,
+		languages,
+		versions,
+		proposals,
+		retired
+	}: FolderFindings): boolean =>
 		Object.keys(languages).length !== 1 ||
-		Object.keys(found).length + titles.parts.length + titles.numbered + proposals.length + retired.length > 0 ||
+		Object.keys(found).length +
+			titles.parts.length +
+			titles.numbered +
+			proposals.length +
+			retired.length +
+			formulas.length >
+			0 ||
 		titles.taken.parts.length + titles.taken.numbered > 0 ||
 		(versions.pages > 0 && !versions.linked);
 </script>
@@ -104,6 +119,20 @@
 		{#if numbered > 0}<li>{pagesInWords(numbered)} begin with the number of a chapter or section</li>{/if}
 	</ul>
 {/snippet}
+{#if found.formulas.length > 0}
+	<h3>Written by a program</h3>
+	<p>What is written of a page alone goes before these, which say the same of all:</p>
+	<ul>
+		{#each found.formulas.slice(0, 5) as { tag, formula, pages: count } (tag + formula)}
+			<li>{pagesInWords(count)}, <span class="mono">{tag}</span>: “<span class="serif">{formula}</span>”</li>
+		{/each}
+	</ul>
+	<p>
+		<button class="plain-button" disabled={busy} onclick={() => again({ keepFormulas: true })}
+			>Keep them as their author’s words</button
+		>
+	</p>
+{/if}
 {#if isTaken}
 	<h3>Taken off the titles</h3>
 	{@render parts(taken)}
