@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { contentsInWords } from './contents';
 import { readPage } from './readPage';
 
 /** What a person would quote of a page, and what not. */
@@ -304,4 +305,45 @@ test('what a program marks as the title stands for a heading where there is no f
 	expect(page('<div class="headertitle"><div class="title">Files and folders</div></div>')).toBe('Files and folders');
 	expect(page('<h1>Tides</h1><div class="title">Files</div>')).toBe('Tides');
 	expect(page('')).toBe('Latest version: 3.2');
+});
+
+describe('a page that is there to lead says what it leads to', () => {
+	const list = (...names: string[]) =>
+		`<ul>${names.map((name) => `<li><a href="/${name}">${name}</a></li>`).join('')}</ul>`;
+	const said = (html: string, language = 'en') => {
+		const { contents } = readPage(html);
+		return contents && contentsInWords(contents, language);
+	};
+	test.each([
+		['en', 'Contains Tides, Walks, and Birds.', list('Tides', 'Walks', 'Birds')],
+		['fr', 'Contient Tides, Walks et Birds.', list('Tides', 'Walks', 'Birds')],
+		['de', 'Enthält Tides, Walks und Birds.', list('Tides', 'Walks', 'Birds', 'Birds')],
+		[
+			'en',
+			'Contains Tides, Walks, and Birds.',
+			'<dl class=toc><dt>1. <a href=a>Tides</a></dt><dt><span>2. </span><a href=b>Walks</a></dt><dt><a href=c>3. Birds</a></dt></dl>'
+		],
+		[
+			'en',
+			/^Contains Page 1 of the marsh, .* and \d+ more\.$/,
+			list(...Array.from({ length: 30 }, (_, at) => `Page ${at + 1} of the marsh`))
+		]
+	])('in %s: %s', (language, wanted, html) => {
+		expect(said(html, language)).toMatch(wanted);
+		expect([...said(html, language)!].length).toBeLessThanOrEqual(150);
+	});
+	test.each([
+		['of two', list('Tides', 'Walks')],
+		['of parts of the page', '<ul><li><a href="#a">Tides</a><li><a href="#b">Walks</a><li><a href="#c">Birds</a></ul>'],
+		['of names in programs', list('open_marsh', 'closeMarsh', 'Marsh::tide', 'Tides')],
+		['where it says something else', `<p>${REAL}</p>${list('Tides', 'Walks', 'Birds')}`],
+		['in a menu', `<nav>${list('Tides', 'Walks', 'Birds')}</nav>`],
+		[
+			'whose items say more than names',
+			`<ul>${'<li>Read of the tides in <a href="/x">this table</a></li>'.repeat(5)}</ul>`
+		]
+	])('not %s', (_name, html) => expect(said(html)).toBeUndefined());
+	test('nor in a language that it has no words for', () => {
+		expect(said(list('Tides', 'Walks', 'Birds'), 'und')).toBeUndefined();
+	});
 });

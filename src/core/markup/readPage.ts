@@ -3,6 +3,7 @@ import { LINK_ATTRIBUTES } from '../catalogue/catalogue';
 import type { FoundTag, PictureMention } from '../model';
 import { canonicalLanguage, settleText } from '../text/text';
 import { parseDocument, parsePiece } from './parseBounded';
+import { contentsIn, type Contents } from './contents';
 import { SILENT, textOf } from './plainText';
 import { proseOf, type ProseCandidate } from './prose';
 import { hideSelfClosed, isXhtml } from './xhtml';
@@ -13,6 +14,8 @@ export interface PageReading {
 	readonly heading: string;
 	/** What a person would quote of the main content, the best to sum the page up first. May be empty. */
 	readonly paragraphs: readonly ProseCandidate[];
+	/** What it leads to, where it is there to lead and says nothing else. */
+	readonly contents: Contents | undefined;
 	/** The text of the main content on one line. */
 	readonly body: string;
 	/** Pictures of the main content in their order; sources as written. */
@@ -73,10 +76,12 @@ export function readPage(html: string, fileName = ''): PageReading {
 	);
 	const title = firstText(all.filter((element) => element.tagName === 'title' && isHtml(element)));
 	const names = [title, ...headings.map((element) => settleText(textOf(element)))];
+	const paragraphs = main ? proseOf(main, names, isFrame) : [];
 	return {
 		title: title || heading,
 		heading,
-		paragraphs: main ? proseOf(main, names, isFrame) : [],
+		paragraphs,
+		contents: main && paragraphs.length === 0 ? contentsIn(listedIn(main)) : undefined,
 		body: main ? cut(bodyOf(main, heading), MAX_BODY) : '',
 		pictures: main ? picturesIn(main) : [],
 		language: languageIn(all),
@@ -211,6 +216,9 @@ function mainOf(body: Tree.Element): Tree.Element {
 /** Less text than this (UTF-16 code units) is no content: then a table of contents is what the page has to say. */
 const LEAST_BODY = 40;
 const isContents = (element: Tree.Element) => /(^|\s)toc(\s|$)/.test(attribute(element, 'class') ?? '');
+
+/** The content with tables of contents, which stand round it elsewhere. */
+const listedIn = (main: Tree.ParentNode) => elementsOf(main, (element) => !isFrame(element) || isContents(element));
 
 /** The text of the main content, without the heading that it begins with: that is the title again. */
 function bodyOf(main: Tree.ParentNode, heading: string): string {

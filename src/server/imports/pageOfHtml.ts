@@ -56,6 +56,7 @@ export function pageOfHtml(
 		},
 		...(alternates.length && { alternates: Object.fromEntries(alternates) }),
 		paragraphs,
+		...(page.contents && { contents: page.contents }),
 		...(!hasProse && body && { words: body.slice(0, MOST_WORDS).toWellFormed() }),
 		links: [...new Set(links)],
 		...(section && { section }),

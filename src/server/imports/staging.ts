@@ -1,11 +1,13 @@
 import Database from 'better-sqlite3';
 import {
+	contentsInWords,
 	findFormulas,
 	findTag,
 	FRAME_LEAST,
 	FRAME_SHARE,
 	isMadeBy,
 	settleText,
+	type Contents,
 	type PictureMention,
 	type ProseCandidate
 } from '$core';
@@ -20,6 +22,8 @@ export interface ReadPage extends FoundPage {
 	readonly paragraphs: readonly ProseCandidate[];
 	/** What it stands in, by its own words. */
 	readonly section?: string | undefined;
+	/** What it leads to, where it is there to lead and says nothing else. */
+	readonly contents?: Contents;
 	/** What it says, where none of it is prose: its language is told by it. */
 	readonly words?: string;
 }
@@ -150,11 +154,12 @@ export class Staging {
 		const titleOf = this.db.prepare('SELECT title FROM titled WHERE path = ?').pluck();
 		const sharers = this.db.prepare('SELECT count(*) FROM titled WHERE title = ?').pluck();
 		for (const { id, page: read, fresh } of this.rows()) {
-			const { paragraphs, section, file: _file, words: _words, ...page } = read;
+			const { paragraphs, section, contents, file: _file, words: _words, ...page } = read;
 			const title = titleOf.get(page.path) as string;
 			const isShared = title !== '' && (sharers.get(title) as number) > 1;
 			const above = section ?? (isShared ? this.folderTitle(page.path, titleOf, title) : undefined);
 			const summary = summaryOf(paragraphs, formulas, (kind, text) => shares(id, kind, text));
+			const said = summary ?? (contents && contentsInWords(contents, page.language ?? ''));
 			const pictures = ownFirst(mentionsIn(page), (src) => shares(id, KIND.picture, src));
 			// A text that holds no prose of its own is no body: its beginning would stand as the description.
 			const { body, ...others } = page.fields;
@@ -162,7 +167,7 @@ export class Staging {
 				...others,
 				...(body !== undefined && summary && { body }),
 				...(title !== '' && { title }),
-				...(summary && { summary }),
+				...(said && { summary: said }),
 				...(above && { section: trimTitle(above, trims) }),
 				...(pictures.length && { pictures })
 			};
