@@ -407,6 +407,6 @@ test('a file is changed in the same way however much stands behind its head', ()
 			expect(got.replace(/q{300000}/, 'q')).toBe(wanted);
 			expect(long.map((one) => one.replace(/q{300000}/, 'q'))).toEqual(short);
 		}),
-		{ numRuns: 300 }
+		{ numRuns: 300, examples: [[['-->', '<title>a', '</head>']], [['<title>', '</head>', '<title>b']]] }
 	);
 });

@@ -1,5 +1,5 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { countGraphemes, lettersOf, settleText } from '../text/text';
+import { countGraphemes, isBlank, lettersOf, settleText } from '../text/text';
 import { INLINE, SILENT } from './plainText';
 
 /** A text that could sum a page up. */
@@ -352,11 +352,12 @@ function* stretchesOf(top: Tree.ParentNode, isFrame: (element: Tree.Element) => 
 		}
 		const { node } = one;
 		if ('value' in node) {
-			const length = settleText(node.value).length;
 			text += node.value;
-			if (one.place.inLink) linked += length;
-			if (one.place.inCode) code += length;
-			if (length > 0) breaks = 0;
+			const { inLink, inCode } = one.place;
+			const length = inLink || inCode ? settleText(node.value).length : 0;
+			if (inLink) linked += length;
+			if (inCode) code += length;
+			if (breaks > 0 && !isBlank(node.value)) breaks = 0;
 			continue;
 		}
 		if (!('childNodes' in node)) continue;

@@ -67,8 +67,9 @@ export function readPage(html: string, fileName = ''): PageReading {
 	const all = [...elementsOf(document)];
 	const body = all.find((element) => element.tagName === 'body');
 	const main = body ? mainOf(body) : withoutFrames(all);
-	const headings = main ? [...contentOf(main)].filter((element) => /^h[1-3]$/.test(element.tagName)) : [];
-	const titled = main && [...contentOf(main)].find((element) => HEADING_NAME.test(attribute(element, 'class') ?? ''));
+	const content = main ? [...contentOf(main)] : [];
+	const headings = content.filter((element) => /^h[1-3]$/.test(element.tagName));
+	const titled = content.find((element) => HEADING_NAME.test(attribute(element, 'class') ?? ''));
 	const heading = firstText(
 		[headings.find((element) => element.tagName === 'h1'), titled, ...headings].filter(
 			(element) => element !== undefined
@@ -83,7 +84,7 @@ export function readPage(html: string, fileName = ''): PageReading {
 		paragraphs,
 		contents: main && paragraphs.length === 0 ? contentsIn(listedIn(main)) : undefined,
 		body: main ? cut(bodyOf(main, heading), MAX_BODY) : '',
-		pictures: main ? picturesIn(main) : [],
+		pictures: picturesIn(content),
 		language: languageIn(all),
 		leadsTo: all.map(refreshOf).find((target) => target !== undefined),
 		base: attribute(
@@ -188,7 +189,16 @@ export function* elementsOf(
 	}
 }
 
+/** An element is asked of several times: for headings, texts, pictures and prose. */
+const FRAMES = new WeakMap<Tree.Element, boolean>();
+
 function isFrame(element: Tree.Element): boolean {
+	let known = FRAMES.get(element);
+	if (known === undefined) FRAMES.set(element, (known = standsAround(element)));
+	return known;
+}
+
+function standsAround(element: Tree.Element): boolean {
 	const { tagName } = element;
 	if (FRAME_TAGS.has(tagName) || SILENT.has(tagName) || tagName === 'head') return true;
 	if (attribute(element, 'hidden') !== undefined || attribute(element, 'aria-hidden') === 'true') return true;
@@ -240,8 +250,8 @@ function firstText(elements: readonly Tree.Element[]): string {
 	return '';
 }
 
-function picturesIn(main: Tree.ParentNode): PictureMention[] {
-	return [...contentOf(main)].flatMap((element) => {
+function picturesIn(content: readonly Tree.Element[]): PictureMention[] {
+	return content.flatMap((element) => {
 		const src = element.tagName === 'img' ? attribute(element, 'src')?.trim() : undefined;
 		if (!src || src.startsWith('data:')) return [];
 		const alt = settleText(attribute(element, 'alt') ?? '');

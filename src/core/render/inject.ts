@@ -67,8 +67,11 @@ export function injectHead(
 		return { ...top, elements, going };
 	};
 	const start = cut(parseTop(source, xhtml));
-	const isOpen = ({ element }: (typeof start.going)[number]) =>
-		(element.sourceCodeLocation?.endOffset ?? 0) >= start.length;
+	const isOpen = ({ element: { sourceCodeLocation: location } }: (typeof start.going)[number]) =>
+		location !== undefined &&
+		location !== null &&
+		// Of what nobody closes a parser says that it ends where it begins.
+		(location.endOffset >= start.length || location.endOffset < (location.startTag?.endOffset ?? 0));
 	// What is not closed by then may be closed anywhere.
 	const isCutOff = start.length < source.length && start.going.some(isOpen);
 	const { document, all, elements, going } = isCutOff ? cut(parseTop(source, xhtml, source.length)) : start;
