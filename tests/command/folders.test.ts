@@ -216,6 +216,21 @@ describe('a site file as a folder', () => {
 	});
 });
 
+test('what a program wrote of each page is told, and taken as its author’s by one word, until it is taken back', () => {
+	for (let at = 0; at < 12; at++)
+		write(
+			`site/c${at}.html`,
+			`<title>C${at}</title><meta name="description" content="declaration: module: m${at}, package: p${at}, class: C${at}">`
+		);
+	const take = (...more: string[]) =>
+		done('import', 'site', '--base', 'https://docs.example', '--site', 'Docs', ...more).stderr;
+	const formula = '12 pages, description: “declaration: module: * package: * class: *”';
+	expect(take()).toContain(formula);
+	expect(take('--keep-formulas')).not.toContain('by a formula');
+	expect(take()).not.toContain('by a formula');
+	expect(take('--no-keep-formulas')).toContain(formula);
+});
+
 describe('a workbook', () => {
 	test('goes out and comes back; what is rewritten is taken when that is said; a sheet is named', () => {
 		write('site/index.html', '<title>Home</title>');

@@ -53,10 +53,13 @@ const plainMarks = (text: string) =>
 const NUMBER = /^[+-]?(?:\d{1,3}(?:[ ',.\u00A0\u202F]\d{3})+|\d+)(?:[.,]\d+)?(?:[eE][+-]?\d+)?%?$/;
 
 function isSameNumber(before: string, after: string): boolean {
-	const [was, is] = [before.trim(), after.trim()];
+	const [was, is] = [before, after].map(withoutCurrency) as [string, string];
 	if (!NUMBER.test(was) || !NUMBER.test(is)) return false;
 	return readingsOf(was).some((one) => readingsOf(is).some((other) => isNear(one, other)));
 }
+
+/** Of a sum of money, the number. */
+const withoutCurrency = (text: string) => text.trim().replace(/^([+-]?)[\p{Sc}]\s?|\s?[\p{Sc}]$/gu, '$1');
 
 /** What a written number may be: a comma or a point parts thousands or decimals. */
 function readingsOf(text: string): number[] {
