@@ -58,8 +58,19 @@ function isSameNumber(before: string, after: string): boolean {
 	return readingsOf(was).some((one) => readingsOf(is).some((other) => isNear(one, other)));
 }
 
+/** Digits of any script as those of ASCII. */
+const withPlainDigits = (text: string) =>
+	text.replace(/(?![0-9])\p{Nd}/gu, (sign) => {
+		let [value, code] = [0, sign.codePointAt(0)!];
+		while (value < 9 && /\p{Nd}/u.test(String.fromCodePoint(--code))) value++;
+		return String(value);
+	});
+
 /** Of a sum of money, the number. */
-const withoutCurrency = (text: string) => text.trim().replace(/^([+-]?)[\p{Sc}]\s?|\s?[\p{Sc}]$/gu, '$1');
+const withoutCurrency = (text: string) =>
+	withPlainDigits(text.trim())
+		.replace(/^([+-]?)[\p{Sc}]\s?|\s?[\p{Sc}]$/gu, '$1')
+		.replace(/\s%$/, '%');
 
 /** What a written number may be: a comma or a point parts thousands or decimals. */
 function readingsOf(text: string): number[] {
@@ -108,7 +119,9 @@ function isSameDay(before: string, after: string): boolean {
 }
 
 /** The numbers of a day as it is written, a month's name as its number; undefined for what is none. */
-function numbersOf(text: string): { numbers: number[]; isDay: boolean; hasMark: boolean } | undefined {
+function numbersOf(written: string): { numbers: number[]; isDay: boolean; hasMark: boolean } | undefined {
+	// As East Asian languages write a day.
+	const text = written.replace(/[年月년월.] ?(?=\d)/g, '-').replace(/[年月日년월일]$/, '');
 	const parts = text.replace(/[T ]00:00(:00)?(\.0+)?Z?$/, '').match(/\d+|\p{L}+/gu);
 	if (!parts || parts.length > 3) return undefined;
 	const numbers = parts.map((part) => (/^\d/.test(part) ? Number(part) : monthOf(part)));
