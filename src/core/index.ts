@@ -100,7 +100,7 @@ export {
 	type Reach,
 	type ReachedPage
 } from './edits/reach';
-export { contentsInWords, type Contents } from './markup/contents';
+export { contentsInWords, LEAST_NAMES, type Contents } from './markup/contents';
 export { readPage, type PageReading, readRefresh } from './markup/readPage';
 export { injectHead, managedBy } from './render/inject';
 export { checkRule, fieldsOfAll, findInLayout, findInRules, loopThrough, type RuleContext } from './findings/rules';

@@ -10,8 +10,8 @@ export interface Contents {
 }
 
 /** Fewer are no contents; of more, so many names are kept. */
-const LEAST_NAMES = 3;
-const MOST_NAMES = 12;
+export const LEAST_NAMES = 3;
+const MOST_NAMES = 60;
 /** A name is so many letters long at most (graphemes): more is a sentence. */
 const LONGEST_NAME = 60;
 /** Names of programs' parts are for those who know them: with this share of them a list is an index, no contents. */

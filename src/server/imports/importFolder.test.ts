@@ -448,3 +448,20 @@ test('a formula that found descriptions are made by is told, and kept as their a
 	expect((await site.read({ source: { keepFormulas: false } })).formulas).toHaveLength(1);
 	site.end();
 });
+
+test('a page that leads says what it alone leads to; a menu that others have as well is none', async () => {
+	const list = (...names: string[]) => names.map((name) => `<li><a href="/${name}.html">${name}</a></li>`).join('');
+	const menu = list('Home', 'Download', 'Screenshots', 'Tutorial');
+	const page = (title: string, more: string) => `<html lang=en><title>${title}</title><ul>${menu}</ul><ul>${more}</ul>`;
+	const site = siteOf({
+		...Object.fromEntries('abcdefgh'.split('').map((one) => [`${one}.html`, page(one, list(`Only ${one}`))])),
+		'birds.html': page('Birds', list(...birds))
+	});
+	await site.read();
+	expect(site.page('/birds.html').fields).toEqual({
+		title: 'Birds',
+		summary: 'Contains Eider, Teal, Smew, Goldeneye, Pintail, and Scaup.'
+	});
+	expect(site.page('/c.html').fields).toEqual({ title: 'c' });
+	site.end();
+});

@@ -6,6 +6,7 @@ import {
 	FRAME_LEAST,
 	FRAME_SHARE,
 	isMadeBy,
+	LEAST_NAMES,
 	settleText,
 	type Contents,
 	type PictureMention,
@@ -48,7 +49,7 @@ const BEGINNING = /^(?:\S+\s+){3}\S+|^.{8}/u;
 /** Pages are compared with those of the nearest folder above that holds so many, in the same language. */
 const LEAST_GROUP = 20;
 
-const KIND = { paragraph: 0, beginning: 1, title: 2, picture: 3, heading: 4 } as const;
+const KIND = { paragraph: 0, beginning: 1, title: 2, picture: 3, heading: 4, name: 5 } as const;
 
 /**
  * Pages that were read and are not yet put in, outside memory: any number of them takes no more than a few. What only
@@ -98,6 +99,7 @@ export class Staging {
 			KIND.beginning,
 			page.paragraphs.map(({ text }) => beginningOf(text))
 		);
+		this.mark(id, KIND.name, page.contents?.names ?? []);
 		const sources = new Set(mentionsIn(page).map((mention) => mention.src));
 		for (const src of sources) count(this.pictures, src);
 		this.mark(id, KIND.picture, sources);
@@ -159,7 +161,8 @@ export class Staging {
 			const isShared = title !== '' && (sharers.get(title) as number) > 1;
 			const above = section ?? (isShared ? this.folderTitle(page.path, titleOf, title) : undefined);
 			const summary = summaryOf(paragraphs, formulas, (kind, text) => shares(id, kind, text));
-			const said = summary ?? (contents && contentsInWords(contents, page.language ?? ''));
+			const listed = contents && ownContents(contents, (name) => shares(id, KIND.name, name));
+			const said = summary ?? (listed && contentsInWords(listed, page.language ?? ''));
 			const pictures = ownFirst(mentionsIn(page), (src) => shares(id, KIND.picture, src));
 			// A text that holds no prose of its own is no body: its beginning would stand as the description.
 			const { body, ...others } = page.fields;
@@ -301,6 +304,12 @@ function ownTitle(page: ReadPage, share: Share): string {
 	const [ofHeading, ofTitle] = [SPREAD[share(KIND.heading, heading)], SPREAD[share(KIND.title, title)]];
 	const isBetter = ofHeading < ofTitle || (ofHeading === 0 && isGeneratedTitle(title, page.file));
 	return isBetter ? heading : title;
+}
+
+/** What a page leads to, without what others lead to as well: a menu is no page's contents. */
+function ownContents({ names, count }: Contents, share: (name: string) => ReturnType<Shares>): Contents | undefined {
+	const own = names.filter((name) => share(name) === 'own');
+	return own.length < LEAST_NAMES ? undefined : { names: own, count: count - (names.length - own.length) };
 }
 
 /** A page's own pictures before those that it shares with others. */
