@@ -207,7 +207,7 @@ describe('check', () => {
 		const { stdout } = await run('check', 'site', '--only', 'shared-description');
 		const told = stdout.split('\n').filter((line) => line.startsWith('warning: '));
 		expect(told).toHaveLength(20);
-		expect(told.slice(0, 2).every((line) => line.startsWith('warning: 5 pages'))).toBe(true);
+		expect(told.filter((line) => line.startsWith('warning: 5 pages'))).toHaveLength(2);
 		expect(stdout).toContain(
 			'and 5 more of the kind shared-description, on 20 pages: --only shared-description --format json lists all'
 		);

@@ -16,10 +16,15 @@ export function causesOf<T extends { readonly finding: Finding }>(found: readonl
 	for (const [at, one] of found.entries()) {
 		const { finding } = one;
 		// What is said of a rule or of the whole site is one already.
-		const key = finding.target.of === 'page' ? `${keyOfKind(finding)} ${describeMany(finding)}` : String(at);
+		const key =
+			finding.target.of === 'page' ? `${keyOfKind(finding)} ${describeMany(finding)} ${sharedBy(finding)}` : String(at);
 		const known = causes.get(key);
 		if (known) known.push(one);
 		else causes.set(key, [one]);
 	}
 	return [...causes.values()].map((all) => ({ first: all[0]!, all }));
 }
+
+/** The whole text that pages share: words tell only its beginning. */
+const sharedBy = ({ data }: Finding): string =>
+	typeof data === 'object' && data !== null && 'pages' in data && 'value' in data ? String(data.value) : '';
