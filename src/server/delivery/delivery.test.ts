@@ -34,7 +34,17 @@ beforeAll(async () => {
 	saveSiteFile(store, {
 		site,
 		types,
-		pages: ['/', '/a', '/ä b', '/goes', '/folder/', '/opened/index.html', '/caf%C3%A9+a&b.html', '/100%2525'].map(page),
+		pages: [
+			'/',
+			'/a',
+			'/ä b',
+			'/goes',
+			'/caf%C3%A9',
+			'/folder/',
+			'/opened/index.html',
+			'/caf%C3%A9+a&b.html',
+			'/100%2525'
+		].map(page),
 		pictures: []
 	} as never);
 	delivery = new Delivery(db);
@@ -208,6 +218,15 @@ describe('what is released', () => {
 		expect((await get('/api/sites/S/head/goes?format=json')).headers.location).toBe(
 			'/api/sites/S/head?format=json&path=%2Fmoved'
 		);
+	});
+	test('so does one whose path is written otherwise', async () => {
+		const change = readSettingsEdit({ place: { layer: 'page', path: '/caf%C3%A9' }, changes: { path: '/tea' } });
+		keepSettings(store, 'S', change, 'bench');
+		JOBS.release({ db, site: 'S' }, () => undefined);
+		for (const asked of ['/caf%C3%A9', '/caf%c3%a9', '?path=/caf%C3%A9']) {
+			const { status, headers } = await get(`/api/sites/S/head${asked}`);
+			expect([status, headers['kephalon-moved-to']], asked).toEqual([308, '/tea']);
+		}
 	});
 	test.each([
 		['/api/sites/S/head', 400],

@@ -212,7 +212,9 @@ export class Delivery {
 		{ url, query, path, address }: { url: string; query: URLSearchParams; path: string | null; address: string | null },
 		response: ServerResponse
 	) {
-		const moved = path === null ? undefined : this.store.working.redirects.of(site.id, path);
+		let moved: string | undefined;
+		for (const spelling of path === null ? [] : spellingsOf(path))
+			moved ??= this.store.working.redirects.of(site.id, spelling);
 		if (moved === undefined)
 			return deny(response, 'page-not-released', {
 				release: site.number ?? '',

@@ -331,11 +331,9 @@ async function readOne(job: Job, address: string, isWanted: (address: string) =>
 const looksLikeHtml = (body: Buffer) =>
 	/<(!doctype html|html|head|title|body)\b/i.test(body.subarray(0, 2000).toString('latin1'));
 
-/** What a page's own markup says of a tag. */
-const saidIn = (text: string) => {
-	const { found } = readPage(text);
-	return (tag: string) => found.find(({ name }) => name.toLowerCase() === tag)?.value;
-};
+/** What a page's own markup says of a tag: looked for only where its server says something of the same. */
+const saidIn = (text: string) => (tag: string) =>
+	readPage(text).found.find(({ name }) => name.toLowerCase() === tag)?.value;
 
 /** A page with what its server says: robots are told both together; where it says where it stands, the page itself did not. */
 function withSaid(page: ReadPage, said: readonly FoundTag[]): ReadPage {
