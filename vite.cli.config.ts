@@ -29,7 +29,10 @@ export default defineConfig({
 				crowd: here('bench/crowd.ts'),
 				bare: here('bench/bare.ts'),
 				spine: here('bench/spine.ts'),
-				probes: here('bench/probes.ts')
+				probes: here('bench/probes.ts'),
+				templates: here('bench/templates.ts'),
+				readers: here('bench/readers.ts'),
+				grown: here('bench/grown.ts')
 			}
 		}
 	}

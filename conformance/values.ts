@@ -1,7 +1,10 @@
-import { FIELD_KINDS, type Field, type FieldKind, type FieldValue, type PictureMention } from '$core';
+import { type Field, type FieldKind, type FieldValue, type PictureMention } from '$core';
 import type { Chance } from './chance';
 
 /** What fields, tags and templates of sites made by chance are made of: legal, illegal, at the edges of every threshold. */
+
+/** The kinds that these worlds were made with: others that come later leave them as they are. */
+const KINDS = ['text', 'rich', 'number', 'date', 'flag', 'link', 'list', 'picture', 'pictures', 'person'] as const;
 
 export const LANGUAGES = ['en', 'fr', 'de', 'pt-BR', 'en-GB', 'ja', 'ar', 'zh-Hant-TW'];
 export const TEXTS = [
@@ -104,7 +107,7 @@ export const VALUES: readonly string[] = [
 	...SOURCES.slice(0, 4)
 ];
 export const FIELDS: readonly Field[] = [
-	...FIELD_KINDS.map((kind) => ({ name: `my${kind}`, kind })),
+	...KINDS.map((kind) => ({ name: `my${kind}`, kind })),
 	{ name: 'region', kind: 'text' as const, label: 'Region' }
 ];
 const VARIABLES = [

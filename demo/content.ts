@@ -42,6 +42,12 @@ const site: Site = {
 			description: 'Merrow Coast Reserves protège onze lieux sauvages du rivage de Merrow et les ouvre à tous.'
 		}
 	},
+	words: {
+		price: { 'en-GB': 'Price', fr: 'Prix' },
+		free: { 'en-GB': 'Free', fr: 'Gratuit' },
+		by: { 'en-GB': 'Seen by', fr: 'Vu par' },
+		starts: { 'en-GB': 'Starts', fr: 'Début' }
+	},
 	look: { paper: '#f1e9d6', ink: '#1f3f3c', accent: '#a2473c', titleFont: 'Literata', textFont: 'Commissioner' },
 	rules: [
 		say('title', '{page.title} {separator} {site.name}'),
@@ -92,7 +98,8 @@ const types: ContentType[] = [
 			say(
 				'description',
 				'[[{listing.count | number} {listing.count | plural "place" "places"} to visit: ]]{page.summary | clip 120}'
-			)
+			),
+			say('keywords', '{page.below | each "title" | unique | first 5 | join ", "}')
 		]
 	},
 	{
@@ -142,6 +149,8 @@ const types: ContentType[] = [
 		rules: [
 			say('title', '{page.title}[[ at {page.place}]] {separator} {site.name}'),
 			say('og:title', '{page.title}'),
+			say('twitter:label1', '{words.by}'),
+			say('twitter:data1', '{page.profile.title}[[, warden of {page.profile.reserve}]]'),
 			{
 				tag: 'og:image',
 				kind: 'pictures',
@@ -157,18 +166,19 @@ const types: ContentType[] = [
 		fields: [
 			{ name: 'starts', kind: 'date', label: 'Starts' },
 			{ name: 'meeting', kind: 'text', label: 'Meeting place' },
-			{ name: 'price', kind: 'number', label: 'Price in pounds' }
+			{ name: 'price', kind: 'number', label: 'Price in pounds' },
+			{ name: 'guide', kind: 'page', label: 'Who guides it' }
 		],
+		names: { one: { 'en-GB': 'Walk', fr: 'Promenade' }, many: { 'en-GB': 'Walks', fr: 'Promenades' } },
+		pieces: { when: '{page.starts | date "EEEE d MMMM, H:mm"}' },
 		rules: [
 			say('title', '{page.title}[[, {page.starts | date "d MMMM"}]] {separator} {site.name}'),
-			say(
-				'description',
-				'[[{page.starts | date "EEEE d MMMM, H:mm"}, from {page.meeting}. ]]{page.summary | clip 110}'
-			),
-			say('twitter:label1', 'Starts'),
+			say('description', '[[{piece.when}, from {page.meeting}. ]]{page.summary | clip 110}'),
+			say('twitter:label1', '{words.starts}'),
 			say('twitter:data1', '{page.starts | date "d MMMM y"}'),
-			say('twitter:label2', 'Price'),
-			say('twitter:data2', '{page.price | money "GBP"}')
+			say('twitter:label2', '{words.price}'),
+			say('twitter:data2', '[[{page.price | under 1?}{words.free}]] {or} [[{page.price | money "GBP"}]]'),
+			say('author', '{page.guide.head.og:title}')
 		]
 	},
 	{
@@ -176,7 +186,13 @@ const types: ContentType[] = [
 		label: 'Warden',
 		kind: 'profile',
 		fields: [{ name: 'reserve', kind: 'text', label: 'Reserve' }],
-		rules: [say('title', '{page.title}[[, warden of {page.reserve}]] {separator} {site.name}')]
+		rules: [
+			say(
+				'title',
+				'{fit 60}{page.title}[[, warden of {page.reserve}]][[{goes 1}{separator}{site.name | unless page.title}]]'
+			),
+			say('og:title', '{page.title}')
+		]
 	}
 ];
 
@@ -306,6 +322,7 @@ const pages: Page[] = [
 		starts: '2026-06-12T20:45:00+01:00',
 		meeting: 'the Ember car park',
 		price: 6,
+		guide: '/people/perran-quill',
 		picture: picture('dusk', 'The last light over a heath'),
 		summary: 'Two slow miles to hear nightjars churr and see the moths that they come for. Quiet clothes, please.'
 	}),
@@ -322,6 +339,7 @@ const pages: Page[] = [
 		starts: '2026-05-17T11:15:00+01:00',
 		meeting: 'the Long Strand café',
 		price: 0,
+		guide: '/people/isla-thornback',
 		summary: 'Crabs, anemones and the names of seaweeds, for people of five and upwards.'
 	}),
 	page(

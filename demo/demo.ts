@@ -14,6 +14,7 @@ import { keepSettings, readSettingsEdit } from '$server/edits/settings';
 import { demoSite, wholeDemoSite } from './content';
 import { drawPictures, type DrawnPicture } from './draw';
 import { ROUNDS } from './more';
+import { DEMO_PASSWORD, DEMO_PEOPLE, letIn } from './people';
 import { readersHandler, ReadersService } from './readers';
 import { websiteHandler } from './website';
 
@@ -28,6 +29,8 @@ export interface DemoOptions {
 	readonly few?: boolean;
 	/** Start over with a new database. */
 	readonly fresh: boolean;
+	/** With people who sign in, in a database of their own: without them, none needs a password. */
+	readonly people?: boolean;
 	/** Folders that content may be read from in the set-up. */
 	readonly content?: readonly string[];
 	readonly say: (text: string) => void;
@@ -40,15 +43,17 @@ export async function startDemo({
 	readersPort,
 	fresh,
 	few,
+	people = false,
 	content: folders = [],
 	say
 }: DemoOptions) {
-	const db = join(folder, 'demo.db');
+	const db = join(folder, people ? 'people.db' : 'demo.db');
 	if (fresh) await Promise.all(['', '-wal', '-shm'].map((end) => rm(db + end, { force: true })));
 	const drawn = await drawPictures(folder);
 	const content = few ? demoSite([]) : wholeDemoSite([]);
 	const { name } = content.site;
 	await fill(db, content, drawn, few ? [] : ROUNDS);
+	if (people) await withPeople(db, name);
 	const pages = new Map(content.pages.map((page) => [page.path, page]));
 	// The website's address is told to Kephalon, so that the cards can show pictures that are not on the net.
 	const website = await listen((request, response) => handler(request, response), {
@@ -75,6 +80,15 @@ export async function startDemo({
 	});
 	const close = () => Promise.all([kephalon.close(), website.close(), readers.close()]);
 	return { db, site: name, kephalon, website, readers, close };
+}
+
+async function withPeople(db: string, site: string) {
+	const store = new Store(db);
+	try {
+		await letIn(store, site);
+	} finally {
+		store.close();
+	}
 }
 
 /** Puts the demo site into a database that has none yet, and releases it: at first without what came in later rounds. */
@@ -155,12 +169,13 @@ const DESCRIBED: Readonly<Record<string, Partial<Picture>>> = {
 	'isla.jpg': { focus: [0.5, 0.42] }
 };
 
-/** `--fresh` starts over; `--port` says where Kephalon is, `--port 5000` or `--port=5000`. */
-function optionsOf(args: readonly string[]): { readonly fresh: boolean; readonly port: number } {
-	let [fresh, port] = [false, 4870];
+/** `--fresh` starts over; `--people` has people who sign in; `--port` says where Kephalon is, `--port 5000` or `--port=5000`. */
+function optionsOf(args: readonly string[]): Pick<DemoOptions, 'fresh' | 'port'> & { readonly people: boolean } {
+	let [fresh, people, port] = [false, false, 4870];
 	for (let at = 0; at < args.length; at++) {
 		const [name = '', inOne] = (args[at] as string).split('=', 2);
 		if (name === '--fresh' && inOne === undefined) fresh = true;
+		else if (name === '--people' && inOne === undefined) people = true;
 		else if (name === '--port') {
 			const said = inOne ?? args[++at] ?? '';
 			port = /^\d{1,5}$/.test(said) ? Number(said) : 0;
@@ -168,13 +183,13 @@ function optionsOf(args: readonly string[]): { readonly fresh: boolean; readonly
 			if (port < 1 || port > 65_515) throw refuse('demo-port', { port: said });
 		} else throw refuse('demo-option', { option: name });
 	}
-	return { fresh, port };
+	return { fresh, people, port };
 }
 
 /** The program that `npm run demo` starts once all is built. */
 export async function main(args: readonly string[]) {
 	try {
-		const { fresh, port } = optionsOf(args);
+		const { fresh, people, port } = optionsOf(args);
 		const demo = await startDemo({
 			folder: 'data/demo',
 			port,
@@ -182,8 +197,11 @@ export async function main(args: readonly string[]) {
 			websitePort: port + 10,
 			readersPort: port + 20,
 			fresh,
+			people,
 			say: (text) => console.log(text)
 		});
+		const told = DEMO_PEOPLE.map(({ name, about }) => `  ${name.padEnd(14)}${about}`).join('\n');
+		if (people) console.log(`\nWho looks after it, all with the password “${DEMO_PASSWORD}”:\n${told}`);
 		console.log(
 			`\n  Kephalon      ${demo.kephalon.address}\n  the website   ${demo.website.address}\n  the readers   ${demo.readers.address}\n\nCtrl-C ends all.`
 		);

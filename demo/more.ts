@@ -26,14 +26,22 @@ export const MORE_TYPES: readonly ContentType[] = [
 		kind: 'product',
 		fields: [
 			{ name: 'price', kind: 'number', label: 'Price in pounds' },
-			{ name: 'stock', kind: 'flag', label: 'In stock' }
+			{
+				...{ name: 'stock', kind: 'flag', label: 'In stock' },
+				words: [
+					{ is: true, words: { 'en-GB': 'In stock', fr: 'En stock' } },
+					{ is: false, words: { 'en-GB': 'Sold out', fr: 'Épuisé' } }
+				]
+			}
 		],
+		names: { one: { 'en-GB': 'Shop item', fr: 'Article' }, many: { 'en-GB': 'Shop items', fr: 'Articles' } },
+		pieces: { price: '{page.price | money "GBP"}' },
 		rules: [
 			say('title', '{page.title} {separator} The shop of {site.name}'),
 			// It ends in a gap where an item has no price: one of the usual faults.
-			say('description', '{page.summary | clip 120} For {page.price | money "GBP"}'),
-			say('twitter:label1', 'Price'),
-			say('twitter:data1', '{page.price | money "GBP"}')
+			say('description', '{page.summary | clip 120} For {piece.price}'),
+			say('twitter:label1', '{words.price}'),
+			say('twitter:data1', '{piece.price}')
 		]
 	}
 ];

@@ -68,6 +68,10 @@ export function build() {
 		'src',
 		'demo',
 		'bench',
+		// What the bench makes templates with.
+		'conformance/chance.ts',
+		'conformance/templates.ts',
+		'conformance/values.ts',
 		'static',
 		'package-lock.json',
 		'vite.config.ts',

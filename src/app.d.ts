@@ -1,3 +1,4 @@
+import type { Visitor } from '$server/http/visitor';
 import type { Store } from '$server/store/store';
 
 declare global {
@@ -8,8 +9,8 @@ declare global {
 			/** It has no pages. */
 			isEmpty?: boolean;
 		}
-		interface Locals {
-			/** The database that the application works on; opened when a request first asks for it. */
+		/** Whoever sent the request, and the database that the application works on. */
+		interface Locals extends Visitor {
 			readonly store: Store;
 		}
 	}

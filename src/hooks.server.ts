@@ -1,6 +1,8 @@
-import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
+import { redirect, type Handle, type HandleServerError, type RequestEvent, type ServerInit } from '@sveltejs/kit';
+import { turnedAway } from '$server/http/pageRights';
 import { withoutPaths } from '$server/http/paths';
 import { problem } from '$server/http/problem';
+import { visitorOf } from '$server/http/visitor';
 import { openStore } from '$server/web/working';
 import { refuse, UserError } from '$server/errors';
 import { log } from '$server/log';
@@ -22,6 +24,8 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const host = request.headers.get('host') ?? '';
 	const origin = request.headers.get('origin');
 	if (request.method !== 'GET' && request.method !== 'HEAD') {
+		if (!['same-origin', 'none'].includes(request.headers.get('sec-fetch-site') ?? 'none'))
+			return problem(refuse('other-origin'));
 		if (origin !== null && parseUrl(origin)?.host !== host) return problem(refuse('other-origin'));
 		// None of these can be sent by another site's form without its browser asking first.
 		if (
@@ -32,12 +36,25 @@ export const handle: Handle = async ({ event, resolve }) => {
 			return problem(refuse('body-of-other-kind'));
 	}
 	// Opened when a route asks for it: one that cannot be opened is told as the route tells what it refuses.
-	Object.defineProperty(event.locals, 'store', { get: openStore });
+	const visitor = visitorOf(request, openStore, () => event.getClientAddress());
+	Object.defineProperties(event.locals, Object.getOwnPropertyDescriptors(visitor));
+	const elsewhere = whereTo(event);
+	if (elsewhere !== undefined) redirect(303, elsewhere);
 	const response = await resolve(event);
 	// What is at the desk is nobody else's to keep, unless a route says so.
 	if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
 	return response;
 };
+
+/** Where a database cannot be opened, the page that is asked for tells it. */
+function whereTo(event: RequestEvent): string | undefined {
+	try {
+		return turnedAway(event);
+	} catch (error) {
+		if (error instanceof UserError) return undefined;
+		throw error;
+	}
+}
 
 export const handleError: HandleServerError = ({ error, status, message }) => {
 	if (error instanceof UserError) return { message: withoutPaths(error.message) };

@@ -11,6 +11,7 @@ import { addImport } from './verbs/import';
 import { addFragments } from './verbs/fragments';
 import { addInject } from './verbs/inject';
 import { addPages } from './verbs/pages';
+import { addAudit, addPeople } from './verbs/people';
 import { addProbe } from './verbs/probe';
 import { addQuality } from './verbs/quality';
 import { addRelease } from './verbs/release';
@@ -47,6 +48,8 @@ for (const add of [
 	addRollback,
 	addBackup,
 	addRestore,
+	addPeople,
+	addAudit,
 	addServe,
 	addDeliver
 ])

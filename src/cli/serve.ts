@@ -1,9 +1,10 @@
 import { createServer, type RequestListener, type Server } from 'node:http';
+import { createServer as createSecure, type ServerOptions } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { Delivery } from '$server/delivery/delivery';
-import { frontOf } from '$server/delivery/front';
+import { CLIENT_HEADER, frontOf } from '$server/delivery/front';
 import { refuse } from '$server/errors';
 import { stopJobs } from '$server/jobs/run';
 
@@ -26,19 +27,25 @@ export interface ListenOptions {
 	readonly what: string;
 	readonly say: (text: string) => void;
 	readonly host?: string;
+	/** Ends encrypted connections by itself. */
+	readonly tls?: Pick<ServerOptions, 'cert' | 'key'> | undefined;
 }
 
 /** Listens, on this machine only unless another host is named; when the port is taken, says so and takes the next free one. */
 export async function listen(
 	handler: RequestListener,
-	{ port: wanted, what, say, host = LOCAL_HOST }: ListenOptions
+	{ port: wanted, what, say, host = LOCAL_HOST, tls }: ListenOptions
 ): Promise<Running> {
-	const server = createServer(handler);
+	const server = tls ? createSecure(tls, handler) : createServer(handler);
 	for (let port = wanted; port < wanted + TRIES; port++) {
 		if (await tryPort(server, port, host)) {
 			if (port !== wanted) say(`Port ${wanted} is taken; ${what} uses ${port}.`);
 			const { port: actual } = server.address() as AddressInfo;
-			return { address: `http://${host}:${actual}`, port: actual, close: () => closeServer(server) };
+			return {
+				address: `${tls ? 'https' : 'http'}://${host}:${actual}`,
+				port: actual,
+				close: () => closeServer(server)
+			};
 		}
 	}
 	throw refuse('ports-taken', { first: wanted, last: wanted + TRIES - 1 });
@@ -91,10 +98,30 @@ export interface ServeOptions {
 	readonly readers?: string | undefined;
 	/** Folders that content may be read from over the web; none is, unless it is named. */
 	readonly content?: readonly string[];
+	/** Where it listens, for whom: on this machine alone without it. */
+	readonly together?: Together | undefined;
+}
+
+/** A server that others can come in to. */
+export interface Together {
+	readonly host: string;
+	/** The addresses under which it is reached, such as https://heads.example. */
+	readonly origins: readonly string[];
+	/** Addresses of proxies that say truly whom they speak for. */
+	readonly proxies: readonly string[];
+	readonly tls: ListenOptions['tls'];
 }
 
 /** Starts the web application in this process on a database. */
-export async function serve({ db, port, say, standIn, readers, content = [] }: ServeOptions): Promise<Running> {
+export async function serve({
+	db,
+	port,
+	say,
+	standIn,
+	readers,
+	content = [],
+	together
+}: ServeOptions): Promise<Running> {
 	const handlerFile = built('../web/handler.js');
 	if (!existsSync(handlerFile)) throw refuse('not-built');
 	process.env.KEPHALON_DB = db;
@@ -104,9 +131,15 @@ export async function serve({ db, port, say, standIn, readers, content = [] }: S
 	process.env.KEPHALON_WEB_BODY_SIZE_LIMIT ??= '64M';
 	if (standIn) process.env.KEPHALON_STAND_IN = JSON.stringify(standIn);
 	if (readers) process.env.KEPHALON_READERS = readers;
+	process.env.KEPHALON_WEB_ADDRESS_HEADER = CLIENT_HEADER;
+	if (together) process.env.KEPHALON_TOGETHER = '1';
+	if (together?.origins.every((origin) => origin.startsWith('https:'))) process.env.KEPHALON_SECURE = '1';
 	const { handler } = (await import(/* @vite-ignore */ handlerFile)) as { handler: RequestListener };
 	const delivery = new Delivery(db, true);
-	const running = await listen(frontOf({ delivery, desk: handler }), { port, what: 'Kephalon', say });
+	const hosts = together?.origins.map((origin) => new URL(origin).host) ?? [];
+	const front = frontOf({ delivery, desk: handler, hosts, proxies: together?.proxies ?? [] });
+	const where = together && { host: together.host, tls: together.tls };
+	const running = await listen(front, { port, what: 'Kephalon', say, ...where });
 	return {
 		...running,
 		async close() {

@@ -14,13 +14,27 @@ export type { TagDefinition, TagFamily, TagKind, TagPlace } from './catalogue/ty
 export { parseTemplate } from './template/parse';
 export { compileTemplate } from './template/compile';
 export { renameSeparator } from './template/upgrade';
-export { asksForField, variablesOf } from './template/variables';
+export { asksForField, renameFieldInTemplate, variablesOf } from './template/variables';
 export { addSection, clipFirst, dropSiteName, withSite, withTitle, wrapGaps } from './findings/mends';
 export { inTimeZone, isTimeZone, toIsoDate } from './template/dates';
-export { renameFieldInRule, renameFieldInType, ruleAsksFor, usesOfField, type FieldUse } from './edits/fields';
-export { piecesOf, type Piece } from './template/pieces';
+export {
+	inPieces,
+	renameFieldInRule,
+	renameFieldInType,
+	ruleAsksFor,
+	usesOfField,
+	type FieldUse
+} from './edits/fields';
+export { renamePieceIn, renamePieceInRule } from './edits/pieces';
+export { templateParts, type TemplatePart } from './template/parts';
 export { checkTemplate, knownVariables, type KnownVariable, type TemplateContext } from './template/check';
-export { FILTERS } from './template/filters';
+export { explainTemplate } from './template/explain';
+export { SIGNS, type Sign } from './template/signs';
+export type { TemplateMend } from './template/mend';
+export { callOffered, FILTERS, kindOfField } from './template/filters';
+export type { FilterSpec, ValueKind } from './template/filters/spec';
+export { pagesIn, type SitePages } from './resolve/others';
+export { isMeant, piecesFor, wordsIn } from './resolve/words';
 export { Resolver, type SiteModel } from './resolve/resolver';
 export { isLocalAddress, normaliseBase, AddressBook, folderForm } from './resolve/address';
 export { coverOf, isCutBy } from './pictures/areas';
@@ -103,7 +117,16 @@ export {
 export { contentsInWords, LEAST_NAMES, type Contents } from './markup/contents';
 export { readPage, type PageReading, readRefresh } from './markup/readPage';
 export { injectHead, managedBy } from './render/inject';
-export { checkRule, fieldsOfAll, findInLayout, findInRules, loopThrough, type RuleContext } from './findings/rules';
+export {
+	checkRule,
+	fieldsOfAll,
+	findInLayout,
+	findInPieces,
+	findInRules,
+	loopThrough,
+	mendOfTemplate,
+	type RuleContext
+} from './findings/rules';
 export {
 	describeFinding,
 	describeMany,
@@ -146,6 +169,7 @@ export {
 	type MoreOfPage,
 	type PictureSeen
 } from './readers/card';
+export { brokenPins, pinnedValue, pinsOf } from './findings/pins';
 export { nothingFound } from './readers/nothingFound';
 export { reportOf } from './readers/report';
 export { ALL_READERS, READERS, readsHeadAlone, type CardForm, type ReaderProfile } from './readers/profiles';
@@ -167,6 +191,27 @@ export type { ProseCandidate } from './markup/prose';
 export { isCaption } from './markup/prose';
 export { lettersOf } from './text/text';
 export { MATRIX_TAGS, TITLE_CUTS, WIDTH_STEP } from './findings/matrix';
+export {
+	ALONE,
+	inArea,
+	isWhole,
+	mayDo,
+	NOBODY,
+	ownsAll,
+	RIGHTS,
+	roleAt,
+	ROLES,
+	rolesWith,
+	SCOPES,
+	type Actor,
+	type PageArea,
+	type Right,
+	type Role,
+	type Scope,
+	type SiteRole
+} from './people/rights';
+export { proposeTemplate, type Proposal } from './edits/proposal';
+export { countGivenWay, joinGivenWay, tryEdits, type GivenWay, type TriedPage, type TriedValue } from './edits/tries';
 export { ownOf } from './own';
 export { hiddenIn, publicIn, type Hidden } from './public';
 export { toTemplate, toWholeTemplate } from './template/quote';

@@ -19,6 +19,11 @@ export type IssueCode =
 	| 'template/unreachable'
 	| 'template/constant-optional'
 	| 'template/double-brand'
+	| 'template/idle-word'
+	| 'template/or-alone'
+	| 'template/prints-flag'
+	| 'template/piece-circle'
+	| 'template/too-many-pieces'
 	| 'rule/unknown-tag'
 	| 'rule/loop'
 	| 'rule/facts-only'
@@ -75,6 +80,18 @@ const WORDING: Readonly<Record<IssueCode, Wording>> = {
 	'template/constant-optional': (_, at) =>
 		`The optional stretch ${at} holds no variable, so it always prints. Take the brackets away.`,
 	'template/double-brand': (i, at) => `The site's name ${at} would print twice: ${i.expected}. Take one of them away.`,
+	'template/idle-word': (i, at) =>
+		i.seen === 'goes'
+			? `"{goes …}" ${at} does nothing: it belongs into an optional stretch of a template that begins with "{fit …}".`
+			: `"{fit …}" ${at} does nothing: it belongs at the top of a template, once. Move it there.`,
+	'template/or-alone': (_, at) =>
+		`"{or}" ${at} stands between nothing: write it between two optional stretches, as in "[[ … ]] {or} [[ … ]]".`,
+	'template/prints-flag': (_, at) =>
+		`A yes or no ${at} would print "true". Ask it with "?", as in "[[{page.free?}Free]]", or give its field words.`,
+	'template/piece-circle': (i, at) =>
+		`"${i.seen}" ${at} leads back to itself, so that it comes to nothing. Take it out.`,
+	'template/too-many-pieces': (i, at) =>
+		`With "${i.seen}" ${at}, more than ${i.expected} pieces stand in the template, each counted as often as it is used. Use fewer.`,
 	'rule/unknown-tag': (i) =>
 		`Unknown tag "${i.seen}".${didYouMean(i) || ' Use a name from the catalogue, or declare its prefix.'}`,
 	'rule/loop': (i) => `These tags borrow in a circle: ${i.seen}. Give one of them a template of its own.`,

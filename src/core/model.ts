@@ -87,11 +87,15 @@ export const FIELD_KINDS = [
 	'number',
 	'date',
 	'flag',
+	'choice',
 	'link',
 	'list',
 	'picture',
 	'pictures',
-	'person'
+	'person',
+	'people',
+	'page',
+	'pages'
 ] as const;
 export type FieldKind = (typeof FIELD_KINDS)[number];
 
@@ -100,6 +104,21 @@ export interface Field {
 	readonly name: string;
 	readonly kind: FieldKind;
 	readonly label?: string;
+	/** What its values are called in words; of a choice, all that it can be. */
+	readonly words?: readonly ValueWords[];
+}
+
+/** Words by language tag (BCP 47). */
+export type Words = Readonly<Record<string, string>>;
+
+/** What a value of a field is called: an option of a choice, yes or no, a number or all between two of them. */
+export interface ValueWords {
+	readonly is?: string | number | boolean;
+	/** Numbers, both included; without one of them there is no end there. */
+	readonly from?: number;
+	readonly to?: number;
+	/** `{n}` in them stands for the number. */
+	readonly words: Words;
 }
 
 /** One source in a picture rule, tried in the order given (R6). */
@@ -168,6 +187,10 @@ export interface Site {
 	readonly fields: Fields;
 	/** The same fields in other languages, by language tag. */
 	readonly translations?: Readonly<Record<string, Fields>>;
+	/** Words of its own by name: what templates in all languages say alike, such as “Book now”. */
+	readonly words?: Readonly<Record<string, Words>>;
+	/** Templates with a name, that others use. */
+	readonly pieces?: Readonly<Record<string, string>>;
 	readonly families?: Families;
 	readonly rules: readonly Rule[];
 	/** Leave out Twitter card tags that say the same as their Open Graph twin. */
@@ -178,6 +201,8 @@ export interface Site {
 	readonly timeZone?: string;
 	/** So many of the newest releases are kept, at least two; all without it. */
 	readonly keepReleases?: number;
+	/** Whether editors may release, too; only where there are people. */
+	readonly editorsRelease?: boolean;
 	/** Prefixes of custom tags and the namespace each stands for. */
 	readonly prefixes?: Readonly<Record<string, string>>;
 	readonly extra?: ExtraMarkup;
@@ -193,6 +218,10 @@ export const SPECIAL_KINDS = ['home', 'listing', 'not-found'] as const;
 export interface ContentType {
 	readonly name: string;
 	readonly label?: string;
+	/** What one of its pages is called, and several. */
+	readonly names?: { readonly one?: Words; readonly many?: Words };
+	/** Templates with a name, that others of the type use; they go before the site's. */
+	readonly pieces?: Readonly<Record<string, string>>;
 	/** What `og:type` says for its pages. */
 	readonly kind?: string;
 	readonly special?: (typeof SPECIAL_KINDS)[number];
@@ -271,6 +300,8 @@ export interface Page {
 	readonly playMark?: boolean;
 	/** A page that matters most: it is checked first. */
 	readonly key?: boolean;
+	/** What tags came to when they were pinned, by tag: another value is told. */
+	readonly pinned?: Readonly<Record<string, string>>;
 	/** The phrase that people should find it by; title and description are checked for it. */
 	readonly target?: string;
 	readonly fields: Fields;
@@ -314,7 +345,13 @@ export const PAGE_FACTS: readonly Field[] = [
 	{ name: 'address', kind: 'link', label: 'Public address' },
 	{ name: 'language', kind: 'text', label: 'Language' },
 	{ name: 'modified', kind: 'date', label: 'Last changed' },
-	{ name: 'minutes', kind: 'number', label: 'Minutes to read the body' }
+	{ name: 'minutes', kind: 'number', label: 'Minutes to read the body' },
+	{ name: 'parent', kind: 'page', label: 'The page above it' },
+	{ name: 'original', kind: 'page', label: 'The same page in the first language' },
+	{ name: 'top', kind: 'page', label: 'The page at the top of its section' },
+	{ name: 'way', kind: 'pages', label: 'The pages above it, from the top down' },
+	{ name: 'below', kind: 'pages', label: 'The pages directly below it' },
+	{ name: 'profile', kind: 'page', label: 'The page of its author' }
 ];
 
 export const SITE_FIELDS: readonly Field[] = [
@@ -333,7 +370,9 @@ export const SITE_FIELDS: readonly Field[] = [
 export const TYPE_FIELDS: readonly Field[] = [
 	{ name: 'name', kind: 'text', label: 'Type, as files and addresses name it' },
 	{ name: 'label', kind: 'text', label: 'What one of them is called' },
-	{ name: 'kind', kind: 'text', label: 'Kind (og:type)' }
+	{ name: 'kind', kind: 'text', label: 'Kind (og:type)' },
+	{ name: 'one', kind: 'text', label: 'One of them, in the page’s language' },
+	{ name: 'many', kind: 'text', label: 'Several of them, in the page’s language' }
 ];
 
 export const LISTING_FIELDS: readonly Field[] = [
@@ -346,5 +385,13 @@ export const LISTING_FIELDS: readonly Field[] = [
 /** Sub-names of fields that hold a record, each with its name in words. */
 export const RECORD_PARTS: Readonly<Partial<Record<FieldKind, Readonly<Record<string, string>>>>> = {
 	picture: { src: 'its path or address', alt: 'its words (alt text)' },
-	person: { name: 'name', handle: 'account', address: 'address', picture: 'picture' }
+	person: { name: 'name', handle: 'account', address: 'address', picture: 'picture' },
+	page: {
+		title: 'title',
+		short: 'short name',
+		summary: 'summary',
+		section: 'section',
+		address: 'address',
+		picture: 'picture'
+	}
 };

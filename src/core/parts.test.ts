@@ -24,7 +24,7 @@ import {
 	nameOfRecipe,
 	PAGE_FIELDS,
 	parseTemplate,
-	piecesOf,
+	templateParts,
 	readPage,
 	readServedHead,
 	recipeOf,
@@ -74,7 +74,7 @@ test('templates: what they ask for, what is wrong with them, their pieces, their
 			...checkTemplate(source, contexts[at % 2]!).map((issue) => `${issue.severity}: ${formatIssue(issue, source)}`),
 			variablesOf(source),
 			[asksForField(source, 'title'), asksForField(source, 'region')],
-			piecesOf(source, resolver.evaluate(page)),
+			templateParts(source, resolver.evaluate(page)),
 			[
 				wrapGaps(
 					source,

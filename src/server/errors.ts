@@ -1,6 +1,7 @@
 import { COMMAND } from './refusals/command';
 import { EDITING } from './refusals/editing';
 import { GROUND } from './refusals/ground';
+import { PEOPLE } from './refusals/people';
 import { READING } from './refusals/reading';
 import type { RefusalStatus } from './refusals/refusal';
 
@@ -8,7 +9,7 @@ import type { RefusalStatus } from './refusals/refusal';
  * Every way in which Kephalon refuses, by its code: its status, and its sentence in English. Programs tell refusals apart
  * by the code; sentences may change, codes do not.
  */
-export const REFUSALS = { ...COMMAND, ...EDITING, ...GROUND, ...READING };
+export const REFUSALS = { ...COMMAND, ...EDITING, ...GROUND, ...PEOPLE, ...READING };
 export type RefusalCode = keyof typeof REFUSALS;
 /** What a refusal names: one record, or nothing. */
 export type RefusalData<C extends RefusalCode> = Parameters<(typeof REFUSALS)[C]['says']>;

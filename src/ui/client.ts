@@ -58,6 +58,7 @@ interface Told {
 	readonly detail?: string;
 	readonly message?: string;
 	readonly current?: unknown;
+	readonly code?: string;
 	readonly removes?: number;
 }
 
@@ -82,9 +83,15 @@ export async function call<K extends RouteName>(name: K, asking: Asking<K>): Pro
 	return (await answer.json().catch(() => ({ refused: BROKEN }))) as AnswerOf<K>;
 }
 
+/** A session has ended while one was at work: whoever shows the way back in hears it. */
+function tellSignedOut({ code }: Told) {
+	if (code === 'not-signed-in') globalThis.dispatchEvent?.(new Event('kephalon:signed-out'));
+}
+
 /** What an answer that refuses says, whatever it holds. */
 async function refusalIn(answer: Response): Promise<Refused> {
 	const told = (await answer.json().catch(() => ({}))) as Told;
+	if (answer.status === 401) tellSignedOut(told);
 	const { removes } = told;
 	return { refused: sentenceOf(told, answer.status), ...(typeof removes === 'number' && { removes }) };
 }
@@ -176,6 +183,7 @@ export async function keep(site: string, edit: AnyEdit, expected: unknown): Prom
 	if (!answer) return { kind: 'refused', why: UNREACHABLE };
 	if (answer.ok) return { kind: 'kept' };
 	const told = (await answer.json().catch(() => ({}))) as Told;
+	if (answer.status === 401) tellSignedOut(told);
 	if (answer.status === 409) return { kind: 'conflict', current: told.current as RuleBody | null };
 	return { kind: 'refused', why: sentenceOf(told, answer.status) };
 }

@@ -786,6 +786,31 @@ describe('tables, quality, checks of pages, probes', () => {
 		expect(sarif.runs[0]?.results[1]).toMatchObject({ relatedLocations: [{ id: 0 }, { id: 1 }, { id: 2 }] });
 	});
 
+	test('pins are looked at alone: none, those that hold, those that do not', () => {
+		write('site/a.html', '<title>A</title>');
+		importSite();
+		const pins = () => run('check', '--site', 'Docs', '--pins');
+		expect(pins()).toMatchObject({ status: 0, stderr: expect.stringContaining('nothing was looked at') });
+		const pinTo = (title: string) => {
+			const file = JSON.parse(run('export', '--site', 'Docs').stdout) as { pages: { pinned?: object }[] };
+			file.pages[0]!.pinned = { title };
+			expect(run('import', write('docs.json', JSON.stringify(file))).status).toBe(0);
+		};
+		pinTo('Something else');
+		const broken = pins();
+		expect(broken.status).toBe(1);
+		expect(broken.stdout).toContain('title is pinned to “Something else”');
+		expect(broken.stderr).toContain('Looked at 1 pin on 1 page.');
+		expect(run('check', '--site', 'Docs', '--pins', '--json').status).toBe(1);
+		expect(run('check', 'docs.json', '--pins')).toMatchObject({
+			status: 1,
+			stdout: expect.stringContaining('pinned to “Something else”')
+		});
+		expect(run('check', 'site', '--pins').status).not.toBe(0);
+		pinTo('A');
+		expect(pins()).toMatchObject({ status: 0, stderr: expect.stringContaining('Looked at 1 pin on 1 page.') });
+	});
+
 	test('a probe refuses what is not public, and what is no address', () => {
 		expect(run('probe', 'http://127.0.0.1:9/')).toMatchObject({
 			status: 1,

@@ -54,3 +54,35 @@ test('stands where it is said, the website and the readers beside it', async () 
 		expect(ports[at]).toBeLessThan(wanted + 10);
 	}
 });
+
+test('with people everybody signs in, as one of four who are told', { timeout: 60_000 }, async () => {
+	const child = start('--people', '--port', '5310');
+	const said = await new Promise<string>((resolve, reject) => {
+		child.once('close', () => reject(new Error('it ended')));
+		let text = '';
+		child.stdout.on('data', (data: Buffer) => {
+			text += data.toString();
+			if (text.includes('Ctrl-C')) resolve(text);
+		});
+	});
+	try {
+		const password = /password “([^”]+)”/.exec(said)![1]!;
+		const at = /Kephalon\s+(http:\S+)/.exec(said)![1]!;
+		const site = encodeURIComponent('Merrow Coast Reserves');
+		expect((await fetch(`${at}/api/sites/${site}/pending`)).status).toBe(401);
+		for (const name of ['Ada Marrow', 'Ben Holt', 'Cleo Sands', 'Dov Reed']) {
+			expect(said).toContain(name);
+			const entered = await fetch(`${at}/api/session`, {
+				method: 'POST',
+				headers: { 'content-type': 'application/json' },
+				body: JSON.stringify({ name, password })
+			});
+			const cookie = entered.headers.get('set-cookie')!.split(';', 1)[0]!;
+			expect((await fetch(`${at}/api/sites/${site}/pending`, { headers: { cookie } })).status).toBe(200);
+		}
+	} finally {
+		const ended = new Promise((resolve) => child.once('close', resolve));
+		child.kill('SIGTERM');
+		await ended;
+	}
+});

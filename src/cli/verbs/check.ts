@@ -1,6 +1,8 @@
 import { existsSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { Option } from 'commander';
 import {
+	pagesIn,
+	brokenPins,
 	describeFinding,
 	describeMany,
 	describeMend,
@@ -11,7 +13,8 @@ import {
 	publicIn,
 	Resolver,
 	type ContentType,
-	type Finding
+	type Finding,
+	type Page
 } from '$core';
 import { UserError, refuse } from '$server/errors';
 import { findInFolder } from '$server/findings/folder';
@@ -20,7 +23,7 @@ import { readSiteFile } from '$server/siteFile/siteFile';
 import { causesOf, type Cause } from '$server/findings/causes';
 import { sarifOf, type SarifFinding } from '$server/findings/sarif';
 import { findInWhole } from '$server/findings/whole';
-import { momentOf, resolverOf } from '$server/heads/heads';
+import { workingResolver } from '$server/heads/heads';
 import { refreshAll } from '$server/jobs/parts';
 import type { Store } from '$server/store/store';
 import { count, databaseOf, dbOption, findingAsText, print, printJson, say, withReader, type Verb } from '../common';
@@ -30,6 +33,7 @@ interface Options {
 	json?: boolean;
 	format: 'text' | 'json' | 'sarif';
 	pages?: boolean;
+	pins?: boolean;
 	only: string[];
 	failOn: string[];
 	baseline?: string;
@@ -50,16 +54,20 @@ export const addCheck: Verb = (program) => {
 		)
 		.option('--site <name>', 'the name of a site of the database')
 		.option('--pages', 'also what is wrong or weak on each page, and what only all of them show')
+		.option('--pins', 'only whether pinned pages still say what they were pinned to; exit code 1 where one does not')
 		.addOption(new Option('--format <format>', 'how it is told').choices(['text', 'json', 'sarif']).default('text'))
 		.option('--json', 'the same as --format json')
 		.option('--only <codes>', 'only these kinds, with commas between', collect, [])
 		.option('--fail-on <what>', 'exit code 1 from this weight on (1 to 10), or for these kinds', collect, [])
 		.option('--baseline <file>', 'only what is new since this file; it is written when it is not there')
 		.addOption(dbOption())
-		.action(async (folder: string | undefined, { site, pages, ...options }: Options) => {
+		.action(async (folder: string | undefined, { site, pages, pins, ...options }: Options) => {
 			if ((folder === undefined) === (site === undefined)) throw refuse('nothing-to-check');
-			if (folder !== undefined) return tell(findInPath(folder, pages === true), options);
+			const withPins = { ...options, failOn: [...options.failOn, ...(pins ? ['pin-broken'] : [])] };
+			if (folder !== undefined)
+				return tell(pins ? findPinsInFile(folder) : findInPath(folder, pages === true), withPins);
 			const name = site as string;
+			if (pins) return withReader(options, (store) => tell(findPinsOf(store, name), withPins));
 			const isWhole = pages && (await isFresh(name, options));
 			await withReader(options, (store) => tell(findAll(store, name, pages === true, isWhole === true), options));
 		});
@@ -81,7 +89,7 @@ const unsharedIn = (types: readonly ContentType[]) =>
 
 function tell(
 	{ placed: all, looked }: Found,
-	{ json, format, only, failOn, baseline }: Omit<Options, 'site' | 'pages'>
+	{ json, format, only, failOn, baseline }: Omit<Options, 'site' | 'pages' | 'pins'>
 ) {
 	const told = json ? 'json' : format;
 	const wanted = only.length > 0 ? all.filter(({ finding }) => only.includes(finding.code)) : all;
@@ -172,10 +180,7 @@ function findInPath(path: string, withPages: boolean): Found {
 	};
 	const inRules = findInRules(file.site, file.types, file.pages);
 	if (!withPages) return { placed: inRules.map(place), looked: RULES_ALONE };
-	const resolver = new Resolver(
-		{ site: file.site, types: file.types, pictures: file.pictures ?? [] },
-		new Date().toISOString()
-	);
+	const resolver = resolverOfFile(file);
 	const isPublic = publicIn(file.types);
 	const unshared = unsharedIn(file.types);
 	let looked = 0;
@@ -210,11 +215,45 @@ async function isFresh(site: string, options: { db?: string }): Promise<boolean>
 	}
 }
 
+/** Whether pinned pages still say what they were pinned to; what nobody sees says nothing to anyone. */
+function findPins(pages: Iterable<Page>, types: readonly ContentType[], resolver: Resolver): Found {
+	const isPublic = publicIn(types);
+	const broken: Finding[] = [];
+	let [pinned, pins] = [0, 0];
+	for (const page of pages) {
+		const here = Object.keys(page.pinned ?? {}).length;
+		if (here === 0 || !isPublic(page)) continue;
+		pinned++;
+		pins += here;
+		broken.push(...brokenPins(page, resolver.resolveHead(page)));
+	}
+	const looked =
+		pinned === 0
+			? 'No public page is pinned: nothing was looked at.'
+			: `Looked at ${count(pins, 'pin')} on ${count(pinned, 'page')}.`;
+	return { placed: broken.map(inDatabase), looked };
+}
+
+function findPinsOf(store: Store, name: string): Found {
+	const stored = store.working.sites.named(name);
+	const resolver = workingResolver(store, stored);
+	return findPins(store.working.pages.all(stored.id), stored.types, resolver);
+}
+
+/** Pins stand in a site file; a folder that holds none is refused as such a file. */
+function findPinsInFile(path: string): Found {
+	const file = readSiteFile(path);
+	return findPins(file.pages, file.types, resolverOfFile(file));
+}
+
+const resolverOfFile = ({ site, types, pictures = [], pages, redirects }: ReturnType<typeof readSiteFile>) =>
+	new Resolver({ site, types, pictures, others: pagesIn(pages, redirects) }, new Date().toISOString());
+
 function findAll(store: Store, name: string, withPages: boolean, isWhole: boolean): Found {
 	const stored = store.working.sites.named(name);
 	const inRules = findInRules(stored.site, stored.types, store.working.pages.all(stored.id));
 	if (!withPages) return { placed: inRules.map(inDatabase), looked: RULES_ALONE };
-	const resolver = resolverOf(store, stored, momentOf(store, stored.id));
+	const resolver = workingResolver(store, stored);
 	const suppressed = store.state.suppressions.of(stored.id);
 	const isAside = (found: Finding) => suppressed.has(found, found.target.of === 'page' ? found.target.path : '');
 	const unshared = unsharedIn(stored.types);

@@ -18,6 +18,7 @@ import { sheetOf } from '$server/imports/table/table';
 import { takeTable } from '$server/imports/takeTable';
 import { isSiteFolder, readSiteFolder } from '$server/siteFile/siteFolder';
 import { readSiteFile, saveSiteFile } from '$server/siteFile/siteFile';
+import { runJob } from '$server/jobs/run';
 import { sayQuality } from './quality';
 import {
 	collect,
@@ -193,6 +194,7 @@ async function fromFolder(store: Parameters<typeof importFolder>[0], folder: str
 	};
 	const summary = await importFolder(store, {
 		...{ folder, base, site, source, progress: bar.update },
+		readFiles: (files, bare) => runJob('readFiles', { files, bare }),
 		...(options.trimTitles && { trimTitles: true }),
 		...(options.keepTitles && { keepTitles: true }),
 		...(fetcher && { fetcher })

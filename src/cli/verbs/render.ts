@@ -1,5 +1,5 @@
 import { Option } from 'commander';
-import { headToJson, PageRenderer, renderHead, Resolver, type Page } from '$core';
+import { pagesIn, headToJson, PageRenderer, renderHead, Resolver, type Page } from '$core';
 import { refuse } from '$server/errors';
 import { resolverOf } from '$server/heads/heads';
 import { readSiteFile } from '$server/siteFile/siteFile';
@@ -41,8 +41,8 @@ export const addRender: Verb = (program) => {
 const momentOf = ({ now }: Options) => now ?? new Date().toISOString();
 
 async function renderFromFile(file: string, options: Options) {
-	const { site, types, pages, pictures = [] } = readSiteFile(file);
-	const resolver = new Resolver({ site, types, pictures }, momentOf(options));
+	const { site, types, pages, pictures = [], redirects } = readSiteFile(file);
+	const resolver = new Resolver({ site, types, pictures, others: pagesIn(pages, redirects) }, momentOf(options));
 	if (options.all) return renderAll(resolver, pages, options);
 	renderOne(
 		resolver,

@@ -64,6 +64,12 @@ export function usesOfField(site: Site, type: ContentType, pages: Iterable<Page>
 	for (const [tag, part] of textsOf(type.layout))
 		if (asksForField(part.template, field))
 			uses.push({ layer: 'type', of: type.name, tag, isLayout: true, template: part.template });
+	const inPiecesOf = (layer: FieldUse['layer'], of: string, pieces: ContentType['pieces']) => {
+		for (const [name, template] of Object.entries(pieces ?? {}))
+			if (asksForField(template, field)) uses.push({ layer, of, tag: `piece.${name}`, template });
+	};
+	inPiecesOf('site', '', site.pieces);
+	inPiecesOf('type', type.name, type.pieces);
 	for (const page of pages) if (page.type === type.name) look('page', page.path, page.rules);
 	return uses;
 }
@@ -78,6 +84,7 @@ export function renameFieldInType(type: ContentType, from: string, to: string): 
 		...type,
 		fields: type.fields.map((field) => (field.name === from ? { ...field, name: to } : field)),
 		rules: type.rules.map((rule) => renameFieldInRule(rule, from, to)),
+		...(type.pieces && { pieces: inPieces(type.pieces, (template) => renameFieldInTemplate(template, from, to)) }),
 		...(type.layout && {
 			layout: {
 				...type.layout,
@@ -90,3 +97,7 @@ export function renameFieldInType(type: ContentType, from: string, to: string): 
 		})
 	};
 }
+
+/** Pieces with each of their templates made another. */
+export const inPieces = (pieces: NonNullable<ContentType['pieces']>, change: (template: string) => string) =>
+	Object.fromEntries(Object.entries(pieces).map(([name, template]) => [name, change(template)]));

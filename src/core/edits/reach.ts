@@ -1,8 +1,10 @@
 import { publicIn } from '../public';
 import { weightOf, type Finding } from '../findings/finding';
 import { findInTag, valueIn } from '../findings/pages';
+import { brokenPins } from '../findings/pins';
 import type { ContentType, Page, Picture, Rule, RuleBody, Site } from '../model';
 import type { Head, HeadTag } from '../resolve/head';
+import type { SitePages } from '../resolve/others';
 import type { PageEvaluation } from '../resolve/page';
 import { Resolver, type SiteModel } from '../resolve/resolver';
 import { sameJson, withChanges, type Changes, type PictureEdit, type SettingsEdit } from './settings';
@@ -38,8 +40,10 @@ export interface ReachedPage {
 export interface Reach {
 	/** Pages that stand under the edited layer. */
 	readonly under: number;
-	/** Pages whose head comes out different. */
+	/** Pages whose head comes out different, under the layer or by reading those that are. */
 	readonly changed: number;
+	/** Those of them that do not stand under it and read pages that do; missing where there are none. */
+	readonly reading?: number;
 	readonly better: number;
 	readonly worse: number;
 	/** Pages that would not be public any more, and those that would come to be. */
@@ -47,6 +51,8 @@ export interface Reach {
 	readonly entering: number;
 	/** Pages that stay as they are because their own file says it, and that is taken before the edited rule (R13). */
 	readonly sayThemselves: number;
+	/** Pages that would no longer say what they are pinned to; missing where none would lose it. */
+	readonly pinned?: number;
 	/** The pages to look at first, the worst at the top. */
 	readonly worst: readonly ReachedPage[];
 }
@@ -102,44 +108,77 @@ function isUnder(page: Page, { place }: AnyEdit): boolean {
 	return place.layer === 'site' || (place.layer === 'type' ? place.name === page.type : place.path === page.path);
 }
 
-/** Finds out which pages an edit changes, before it is kept. `progress` is told how many pages were looked at. */
+/** All pages as they would be with the edit. */
+function editOthers(others: SitePages | undefined, edit: AnyEdit): SitePages | undefined {
+	if (!others || edit.place.layer !== 'page') return others;
+	const before = others.at(edit.place.path);
+	if (!before) return others;
+	const after = editPage(before, edit);
+	return {
+		at: (path) => (path === after.path ? after : path === before.path ? undefined : others.at(path)),
+		leads: (path) => (path === before.path && path !== after.path ? after.path : others.leads(path)),
+		below: (folder, limit) => others.below(folder, limit)
+	};
+}
+
+/**
+ * Finds out which pages an edit changes, before it is kept. `progress` is told how many pages were looked at. `readers` are
+ * pages that do not stand under the layer and read some that do.
+ */
 export function measureReach(
 	model: SiteModel,
 	pages: Iterable<Page>,
 	edit: AnyEdit,
 	now: string,
-	progress?: (pages: number) => void
+	progress?: (pages: number) => void,
+	readers: Iterable<Page> = []
 ): Reach {
 	const before = new Resolver(model, now);
-	const after = new Resolver(editModel(model, edit), now);
+	const after = new Resolver({ ...editModel(model, edit), others: editOthers(model.others, edit) }, now);
 	const found: ReachedPage[] = [];
 	const count = { under: 0, changed: 0, better: 0, worse: 0, leaving: 0, entering: 0, sayThemselves: 0 };
 	const [isPublicNow, isPublicThen] = [publicIn(model.types), publicIn(editModel(model, edit).types)];
-	let seen = 0;
-	for (const page of pages) {
-		if (++seen % 500 === 0) progress?.(seen);
-		if (!isUnder(page, edit)) continue;
-		count.under++;
+	let [seen, pinned, reading] = [0, 0, 0];
+	const look = (page: Page, isReader: boolean) => {
 		const then = editPage(page, edit);
 		const [isIn, willBeIn] = [isPublicNow(page), isPublicThen(then)];
 		if (isIn !== willBeIn) {
 			count.changed++;
 			count[isIn ? 'leaving' : 'entering']++;
-			continue;
+			return;
 		}
 		const [was, will] = [before.evaluate(page), after.evaluate(then)];
-		if ('tag' in edit && edit.place.layer !== 'page' && will.winnerOf(edit.tag)?.isFound) count.sayThemselves++;
-		if (tagsOf(edit)?.every((tag) => isUntouched(tag, was, will))) continue;
+		if (!isReader) {
+			if ('tag' in edit && edit.place.layer !== 'page' && will.winnerOf(edit.tag)?.isFound) count.sayThemselves++;
+			if (tagsOf(edit)?.every((tag) => isUntouched(tag, was, will))) return;
+		}
 		const [headBefore, headAfter] = [before.headOf(was), after.headOf(will)];
-		if (sameHead(headBefore, headAfter)) continue;
+		if (sameHead(headBefore, headAfter)) return;
 		count.changed++;
-		const tag = tagsOf(edit)?.find((one) => !isUntouched(one, was, will)) ?? firstDifference(headBefore, headAfter);
+		if (isReader) reading++;
+		const touched = isReader ? undefined : tagsOf(edit)?.find((one) => !isUntouched(one, was, will));
+		const tag = touched ?? firstDifference(headBefore, headAfter);
+		if (losesPin(brokenPins(page, headBefore), brokenPins(then, headAfter))) pinned++;
 		const change = compare(page, tag, [headBefore, was], [headAfter, will]);
 		if (change.verdict !== 'other') count[change.verdict]++;
 		keepWorst(found, change);
+	};
+	for (const page of pages) {
+		if (++seen % 500 === 0) progress?.(seen);
+		if (!isUnder(page, edit)) continue;
+		count.under++;
+		look(page, false);
 	}
-	return { ...count, worst: found };
+	for (const page of readers) {
+		if (++seen % 500 === 0) progress?.(seen);
+		look(page, true);
+	}
+	return { ...count, ...(reading > 0 && { reading }), ...(pinned > 0 && { pinned }), worst: found };
 }
+
+/** Whether a pin breaks that held before. */
+const losesPin = (before: readonly Finding[], after: readonly Finding[]) =>
+	after.some(({ tag }) => !before.some((one) => one.tag === tag));
 
 /** What a page shows that a change of a picture can be seen in; its icons are the same on all pages. */
 const PICTURE_TAGS = ['og:image', 'twitter:image', 'icon', 'apple-touch-icon'];
@@ -174,7 +213,8 @@ function sameHead(was: Head, will: Head): boolean {
 
 /** What parts of the pages told, put together. */
 export function joinReaches(parts: readonly Reach[]): Reach {
-	const sum = (key: Exclude<keyof Reach, 'worst'>) => parts.reduce((all, part) => all + part[key], 0);
+	const sum = (key: Exclude<keyof Reach, 'worst'>) => parts.reduce((all, part) => all + (part[key] ?? 0), 0);
+	const [pinned, reading] = [sum('pinned'), sum('reading')];
 	const worst: ReachedPage[] = [];
 	for (const part of parts) for (const page of part.worst) keepWorst(worst, page);
 	return {
@@ -185,6 +225,8 @@ export function joinReaches(parts: readonly Reach[]): Reach {
 		leaving: sum('leaving'),
 		entering: sum('entering'),
 		sayThemselves: sum('sayThemselves'),
+		...(reading > 0 && { reading }),
+		...(pinned > 0 && { pinned }),
 		worst
 	};
 }
@@ -206,7 +248,11 @@ function firstDifference(was: Head, will: Head): string {
 type Looked = readonly [head: Head, evaluation: PageEvaluation];
 
 function compare(page: Page, tag: string, [was, before]: Looked, [will, after]: Looked): ReachedPage {
-	const [mine, theirs] = [findInTag(tag, page, will, after), findInTag(tag, page, was, before)];
+	const findings = (head: Head, evaluation: PageEvaluation) => [
+		...findInTag(tag, page, head, evaluation),
+		...brokenPins(page, head)
+	];
+	const [mine, theirs] = [findings(will, after), findings(was, before)];
 	const isIn = (list: readonly Finding[], one: Finding) => list.some(({ code }) => code === one.code);
 	const gained = mine.filter((one) => !isIn(theirs, one));
 	const lost = theirs.filter((one) => !isIn(mine, one));

@@ -23,7 +23,7 @@ export interface RuleData {
 	/** The language that the rule is for. */
 	readonly language?: string;
 	/** Where it stands when not in a rule. */
-	readonly part?: 'title of the share picture' | 'line of the share picture' | 'extra markup';
+	readonly part?: 'title of the share picture' | 'line of the share picture' | 'extra markup' | `piece ${string}`;
 }
 
 type DataOf<K> = K extends Kind<infer D> ? D : never;

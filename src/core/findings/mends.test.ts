@@ -76,3 +76,16 @@ test.each([
 	['{page.title} in {page.region}', undefined],
 	['{page.summary', undefined]
 ])('the page’s title goes before %s', (template, wanted) => expect(withTitle(template)).toBe(wanted));
+
+test('a gap that a piece leaves is wrapped where the piece is used', () => {
+	const pieces = new Map([
+		['price', '{page.price | money "GBP"}'],
+		['call', 'for {piece.price}']
+	]);
+	expect(wrapGaps('{page.summary} For {piece.price}', ['page.price'], pieces)).toBe(
+		'{page.summary}[[ For {piece.price}]]'
+	);
+	expect(wrapGaps('{page.summary}, {piece.call}', ['page.price'], pieces)).toBe('{page.summary}[[, {piece.call}]]');
+	expect(wrapGaps('{page.summary}, {piece.call}', ['page.other'], pieces)).toBeUndefined();
+	expect(wrapGaps('{page.price?}{page.summary}', ['page.price'], pieces)).toBeUndefined();
+});

@@ -1,5 +1,6 @@
 import type { PlaceholderNode, TemplateNode } from '../template/ast';
 import { parseTemplate } from '../template/parse';
+import { nameOfPiece, NO_PIECES, variablesBehind, type Pieces } from '../template/pieces';
 
 /** Ways to mend a template, as templates. Undefined where a way does not fit what is written. */
 
@@ -8,20 +9,28 @@ function nodesOf(template: string): readonly TemplateNode[] | undefined {
 	return issues.some(({ severity }) => severity === 'error') ? undefined : nodes;
 }
 
-const asks = (node: TemplateNode, names: ReadonlySet<string>): node is PlaceholderNode =>
-	node.kind === 'placeholder' && node.terms.some((term) => term.kind === 'variable' && names.has(term.name));
+/** Whether a placeholder prints one of some variables, by itself or in a piece. */
+const asks = (node: TemplateNode, names: ReadonlySet<string>, pieces: Pieces = NO_PIECES): node is PlaceholderNode =>
+	node.kind === 'placeholder' &&
+	!node.asks &&
+	node.terms.some(
+		(term) =>
+			term.kind === 'variable' &&
+			(names.has(term.name) ||
+				(term.root === 'piece' && [...variablesBehind(pieces, nameOfPiece(term))].some((name) => names.has(name))))
+	);
 
 /**
  * What belongs to variables that can be empty goes with them: each is put into an optional stretch with the words
  * before it, or, at the beginning, with those behind it.
  */
-export function wrapGaps(template: string, variables: readonly string[]): string | undefined {
+export function wrapGaps(template: string, variables: readonly string[], pieces?: Pieces): string | undefined {
 	const nodes = nodesOf(template);
 	const names = new Set(variables);
-	if (!nodes?.some((node) => asks(node, names))) return undefined;
+	if (!nodes?.some((node) => asks(node, names, pieces))) return undefined;
 	const wraps: { start: number; end: number }[] = [];
 	nodes.forEach((node, at) => {
-		if (!asks(node, names)) return;
+		if (!asks(node, names, pieces)) return;
 		const [before, behind] = [nodes[at - 1], nodes[at + 1]];
 		const free = before?.kind === 'text' && (wraps.at(-1)?.end ?? 0) <= before.start;
 		if (free && at > 1) wraps.push({ start: startOfWords(template, before), end: node.end });

@@ -1,20 +1,26 @@
 import { findTag } from '../catalogue/catalogue';
-import { LAYERS, type Layer, type Page } from '../model';
+import { LAYERS, type ContentType, type Layer, type Page } from '../model';
 import { ownOf } from '../own';
 import { isShownWhole } from '../readers/card';
 import { READERS, type ReaderProfile, type TextLimit } from '../readers/profiles';
 import { isLocalAddress } from '../resolve/address';
 import type { Head } from '../resolve/head';
 import type { PageEvaluation } from '../resolve/page';
+import { isMeant } from '../resolve/words';
+import { isEmpty, toText } from '../template/values';
 import { countGraphemes } from '../text/text';
 import { droppedAttributes } from '../resolve/attributes';
 import { foundBook } from '../resolve/found';
 import { finding, type Finding, type Target } from './finding';
 import { readersTooWide } from './pictures';
+import { brokenPins } from './pins';
 import { findInShare } from './share';
 
 /** What is asked of an evaluated page beside its head. */
-export type KnownOfPage = Pick<PageEvaluation, 'gapsOf' | 'pictureOf' | 'facts' | 'winnerOf' | 'shareLead'>;
+export type KnownOfPage = Pick<
+	PageEvaluation,
+	'type' | 'lostReferences' | 'headCircles' | 'gapsOf' | 'pictureOf' | 'facts' | 'winnerOf' | 'shareLead'
+>;
 
 /** A description with fewer characters than this says next to nothing. */
 const SHORT = 40;
@@ -33,8 +39,24 @@ export function findOnPage(page: Page, head: Head, known: KnownOfPage): Finding[
 		...findInTag('og:image', page, head, known),
 		...own.flatMap((tag) => passedOver(tag, page, known)),
 		...addressFindings(valueIn(head, 'canonical'), targetOf(page)),
+		...choiceFindings(page, known.type),
+		...brokenPins(page, head),
+		...known.lostReferences().map((lost) => finding('lost-reference', targetOf(page), undefined, lost)),
+		...known
+			.headCircles()
+			.map(({ tag, way }) => finding('heads-circle', targetOf(page), tag, { tag, way: way.join(' → ') })),
 		...(page.found ? foundFindings(page, head) : [])
 	];
+}
+
+/** Fields that hold something else than one of what they can be. */
+function choiceFindings(page: Page, type: ContentType | undefined): Finding[] {
+	return (type?.fields ?? []).flatMap(({ name, kind, words = [] }) => {
+		if (kind !== 'choice' || words.length === 0) return [];
+		const value = ownOf(page.fields, name);
+		if (isEmpty(value) || words.some((one) => isMeant(one, value))) return [];
+		return [finding('unknown-choice', targetOf(page), undefined, { field: name, value: toText(value).slice(0, 60) })];
+	});
 }
 
 /** What a file says with its links, and the head does not carry on. */

@@ -1,3 +1,4 @@
+import type { Pieces } from '../template/pieces';
 import { findTag, isReserved, TAG_NAMES, undeclaredPrefix } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import { nearestName, type Issue } from '../issue';
@@ -6,8 +7,11 @@ import { PAGE_FIELDS, type ContentType, type ExtraMarkup, type Field, type Page,
 import type { ShareLayout } from '../pictures/layout';
 import { expectedOf, legalValue, ROBOTS_DIRECTIVES } from '../resolve/legal';
 import { pathBetween } from '../resolve/loops';
-import { checkTemplate } from '../template/check';
-import { compileTemplate, variablesIn } from '../template/compile';
+import { checkTemplate, type TemplateContext } from '../template/check';
+import { piecesFor } from '../resolve/words';
+import { compileTemplate } from '../template/compile';
+import { mendTemplate, type TemplateMend } from '../template/mend';
+import { variablesIn } from '../template/nodes';
 import { parseTemplate } from '../template/parse';
 import { isBlank, isLanguageTag, settleText } from '../text/text';
 import { parseUrl } from '../text/url';
@@ -18,6 +22,8 @@ export interface RuleContext {
 	readonly site: Site;
 	/** The fields a template may name: of its type, or of any type when it stands at the site. */
 	readonly fields: readonly Field[];
+	/** The type that it stands at, or whose page it stands at. */
+	readonly type?: ContentType | undefined;
 }
 
 /** The fields that a template at the site may name: those of every type. */
@@ -27,7 +33,8 @@ export function fieldsOfAll(types: readonly ContentType[]): Field[] {
 }
 
 /** Everything wrong or doubtful with one rule by itself. */
-export function checkRule(rule: Rule, { site, fields }: RuleContext): Issue[] {
+export function checkRule(rule: Rule, context: RuleContext): Issue[] {
+	const { site } = context;
 	const tag = findTag(rule.tag, site.prefixes);
 	const language =
 		rule.language !== undefined && !isLanguageTag(rule.language)
@@ -36,7 +43,7 @@ export function checkRule(rule: Rule, { site, fields }: RuleContext): Issue[] {
 	if (!tag) return [unknownTag(rule.tag), ...language];
 	if (tag.fact && tag.fact !== 'alt')
 		return [whole(tag.name, { code: 'rule/facts-only', expected: `"${tag.parent}"` }), ...language];
-	return [...language, ...checkBody(rule, tag, { site, fields })];
+	return [...language, ...checkBody(rule, tag, context)];
 }
 
 const whole = (seen: string, issue: Pick<Issue, 'code' | 'expected' | 'nearest'>): Issue => ({
@@ -59,7 +66,8 @@ function unknownTag(name: string): Issue {
 /** The tag that a name of one's own would stand beside. */
 const reservedFor = (name: string) => /^(?:meta|robots):(.*)$/i.exec(name)?.[1]?.toLowerCase();
 
-function checkBody(rule: Rule, tag: TagDefinition, { site, fields }: RuleContext): Issue[] {
+function checkBody(rule: Rule, tag: TagDefinition, context: RuleContext): Issue[] {
+	const { site, fields } = context;
 	switch (rule.kind) {
 		case 'leaveOut':
 			return [];
@@ -75,13 +83,19 @@ function checkBody(rule: Rule, tag: TagDefinition, { site, fields }: RuleContext
 			});
 		}
 		case 'template': {
-			return [...checkTemplate(rule.template, contextOf({ site, fields })), ...checkConstant(rule.template, tag)];
+			return [...checkTemplate(rule.template, contextOf(context)), ...checkConstant(rule.template, tag)];
 		}
 	}
 }
 
-const contextOf = ({ site, fields }: RuleContext) => ({
+/** What mends an issue of a template, where one way is known after which less is wrong. */
+export const mendOfTemplate = (template: string, issue: Issue, context: RuleContext): TemplateMend | undefined =>
+	mendTemplate(template, issue, contextOf(context));
+
+const contextOf = ({ site, fields, type }: RuleContext): TemplateContext => ({
 	fields,
+	words: Object.keys(site.words ?? {}),
+	...(piecesFor(site, type) && { pieces: piecesFor(site, type)! }),
 	siteFields: Object.keys(site.fields),
 	tagNames: TAG_NAMES,
 	languages: site.languages
@@ -117,15 +131,15 @@ function checkConstant(source: string, tag: TagDefinition): Issue[] {
 }
 
 /** The tags whose outcome a rule asks for. */
-function readsOf(rule: Rule): readonly string[] {
+function readsOf(rule: Rule, pieces: Pieces | undefined): readonly string[] {
 	if (rule.kind === 'borrow') return [rule.from];
-	return rule.kind === 'template' ? compileTemplate(rule.template).reads : [];
+	return rule.kind === 'template' ? compileTemplate(rule.template, pieces).reads : [];
 }
 
 /** The circle that rules of one set of layers make through this tag, or undefined (R7). */
-export function loopThrough(tag: string, rules: readonly Rule[]): string[] | undefined {
+export function loopThrough(tag: string, rules: readonly Rule[], pieces?: Pieces): string[] | undefined {
 	const reads = new Map<string, string[]>();
-	for (const rule of rules) reads.set(rule.tag, [...(reads.get(rule.tag) ?? []), ...readsOf(rule)]);
+	for (const rule of rules) reads.set(rule.tag, [...(reads.get(rule.tag) ?? []), ...readsOf(rule, pieces)]);
 	for (const from of reads.get(tag) ?? []) {
 		const path = pathBetween(from, tag, reads);
 		if (path) return [tag, ...path];
@@ -133,9 +147,15 @@ export function loopThrough(tag: string, rules: readonly Rule[]): string[] | und
 	return undefined;
 }
 
-function loopFindings(rules: readonly Rule[], all: readonly Rule[], target: Target, seen: Set<string>): Finding[] {
+function loopFindings(
+	rules: readonly Rule[],
+	all: readonly Rule[],
+	target: Target,
+	seen: Set<string>,
+	pieces: Pieces | undefined
+): Finding[] {
 	return rules.flatMap((rule) => {
-		const loop = loopThrough(rule.tag, all);
+		const loop = loopThrough(rule.tag, all, pieces);
 		const key = loop && [...new Set(loop)].sort().join();
 		if (!loop || seen.has(key as string)) return [];
 		seen.add(key as string);
@@ -151,20 +171,34 @@ function findingOf(rule: Rule, target: Target, issue: Issue): Finding {
 /** Every rule and template of a site, checked. Findings come in the order site, types, pages. */
 export function findInRules(site: Site, types: readonly ContentType[], pages: Iterable<Page>): Finding[] {
 	const seen = new Set<string>();
-	const found = findInLayer({ of: 'site' }, site, { site, fields: fieldsOfAll(types) }, [], seen);
+	const atSite = { site, fields: fieldsOfAll(types) };
+	const found = [
+		...findInLayer({ of: 'site' }, site, atSite, [], seen),
+		...findInPieces(site.pieces, { of: 'site' }, atSite)
+	];
 	const byName = new Map(types.map((type) => [type.name, type]));
 	for (const type of types) {
-		const [target, context] = [{ of: 'type', name: type.name } as const, { site, fields: type.fields }];
+		const [target, context] = [{ of: 'type', name: type.name } as const, { site, fields: type.fields, type }];
 		found.push(...findInLayer(target, type, context, site.rules, seen));
 		if (type.layout) found.push(...findInLayout(type.layout, target, context));
+		found.push(...findInPieces(type.pieces, target, context));
 	}
 	for (const page of pages) {
 		if (page.rules.length === 0 && !page.extra) continue;
 		const type = byName.get(page.type);
-		const [target, context] = [{ of: 'page', path: page.path } as const, { site, fields: type?.fields ?? [] }];
+		const [target, context] = [{ of: 'page', path: page.path } as const, { site, fields: type?.fields ?? [], type }];
 		found.push(...findInLayer(target, page, context, [...site.rules, ...(type?.rules ?? [])], seen));
 	}
 	return found;
+}
+
+/** The same with the pieces of a layer. */
+export function findInPieces(pieces: ContentType['pieces'], target: Target, context: RuleContext): Finding[] {
+	return Object.entries(pieces ?? {}).flatMap(([name, source]) =>
+		checkTemplate(source, { ...contextOf(context), pieceName: name }).map((issue) =>
+			ruleFinding(target, undefined, { issue, source, part: `piece ${name}` })
+		)
+	);
 }
 
 /** Everything wrong or doubtful with the texts of a layout, checked as rules are. */
@@ -194,7 +228,7 @@ function findInLayer(
 	return [
 		...rules.flatMap((rule) => checkRule(rule, context).map((issue) => findingOf(rule, target, issue))),
 		...doubleFindings(rules, target),
-		...loopFindings(rules, [...rules, ...below], target, seen),
+		...loopFindings(rules, [...rules, ...below], target, seen, piecesFor(context.site, context.type)),
 		...inMarkup(extra?.before),
 		...inMarkup(extra?.after)
 	];

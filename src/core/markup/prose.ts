@@ -1,5 +1,6 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { countGraphemes, isBlank, lettersOf, settleText } from '../text/text';
+import { ofNames } from './names';
 import { INLINE, SILENT } from './plainText';
 
 /** A text that could sum a page up. */
@@ -69,30 +70,46 @@ export function proseOf(
 ): ProseCandidate[] {
 	const known = new Set(names.map(lettersOf).filter((name) => name !== ''));
 	const candidates = new Map<string, number>();
-	const stretches = [...stretchesOf(top, isFrame)].map((whole) => {
-		const one = { ...whole, text: withoutMarks(whole.text) };
-		return { ...one, cost: costOf(one, known) };
-	});
+	const stretches = [...stretchesOf(top, isFrame)];
 	const listing = linesOfListing(stretches);
+	const costAt = costsOf(stretches, known);
 	let ahead = 0;
 	let [headings, isOfMembers] = [0, false];
-	stretches.forEach((one, at) => {
+	for (const [at, one] of stretches.entries()) {
+		// None that comes is better than so many that there are.
+		if (isFull(candidates, ahead / CHARACTERS_AHEAD)) break;
 		if (one.place.kind === 'heading') isOfMembers ||= headings++ > 0 && namesMembers(one.text);
 		// What is said of a part of a page that lists parts is not said of the page.
-		if (one.cost === undefined || isOfMembers || listing.has(one)) return;
-		const text = withNext(withoutLeadUp(one.text), stretches, at);
+		if (isOfMembers || listing.has(one)) continue;
+		const own = costAt(at);
+		if (own === undefined) continue;
+		const text = withNext(withoutLeadUp(one.text), stretches, at, costAt);
 		// What is left may be none where the whole was.
-		if (text !== one.text && costOf({ ...one, text, linked: 0, code: 0 }, known) === undefined) return;
+		if (text !== one.text && costOf({ ...one, text, linked: 0, code: 0 }, known) === undefined) continue;
 		const short = text.slice(0, MOST_TEXT).toWellFormed();
-		const cost = one.cost + ahead / CHARACTERS_AHEAD + (ahead > 0 && LOOKS_BACK.test(text) ? 0.3 : 0);
+		const cost = own + ahead / CHARACTERS_AHEAD + (ahead > 0 && LOOKS_BACK.test(text) ? 0.3 : 0);
 		candidates.set(short, Math.min(cost, candidates.get(short) ?? cost));
 		ahead += one.text.length * (isScriptWithoutSpaces(lettersOf(one.text)) ? DENSE : 1);
-	});
+	}
 	return [...candidates]
 		.map(([text, cost]) => ({ text, cost }))
 		.sort((a, b) => a.cost - b.cost)
 		.slice(0, MOST_CANDIDATES);
 }
+
+/** The cost of a stretch by its number; worked out where it is asked for, once. */
+function costsOf(stretches: readonly Stretch[], known: ReadonlySet<string>): (at: number) => number | undefined {
+	const costs: { readonly cost: number | undefined }[] = [];
+	return (at) => {
+		const one = stretches[at];
+		return one && (costs[at] ??= { cost: costOf(one, known) }).cost;
+	};
+}
+
+const isFull = (candidates: ReadonlyMap<string, number>, least: number) =>
+	least > 0 &&
+	candidates.size >= MOST_CANDIDATES &&
+	[...candidates.values()].filter((cost) => cost <= least).length >= MOST_CANDIDATES;
 
 /** A line of a listing begins with its number; so many that count on are one, which may leave out empty lines. */
 const LINE_NUMBER = /^(\d{1,6})(?![\d.,:)%°])/;
@@ -125,22 +142,30 @@ const namesMembers = (heading: string) => MEMBERS.test(heading) || MEMBER.test(h
 
 /** Without the signs that markup or a writer sets round words and behind them: backticks, footnote marks, "[*]". */
 const withoutMarks = (text: string) =>
-	settleText(
-		withSpaces(text)
-			.replace(/`([^`]*)`/g, '$1')
-			.replace(/ ?\[(\*|†|‡|\d{1,3}|[a-z]|note \d{1,3}|edit|citation needed)\]/g, '')
-	);
+	/[`[\u00A0]/.test(text)
+		? settleText(
+				withSpaces(text)
+					.replace(/`([^`]*)`/g, '$1')
+					.replace(/ ?\[(\*|†|‡|\d{1,3}|[a-z]|note \d{1,3}|edit|citation needed)\]/g, '')
+			)
+		: text;
 
 /** Spaces that do not break, where a program set nearly all so; a few are meant. */
 const withSpaces = (text: string) =>
 	count(text, /\u00A0/g) > count(text, / /g) ? text.replace(/\u00A0+/g, ' ') : text;
 
 /** A short beginning with the stretch that goes on from it, where that is as good. */
-function withNext(text: string, stretches: readonly (Stretch & { cost: number | undefined })[], at: number): string {
-	const [one, next] = [stretches[at] as Stretch & { cost: number }, stretches[at + 1]];
+function withNext(
+	text: string,
+	stretches: readonly Stretch[],
+	at: number,
+	costAt: (at: number) => number | undefined
+): string {
+	const next = stretches[at + 1];
 	if (countGraphemes(text) >= SHORT || !SENTENCE_END.test(text)) return text;
-	if (!next?.follows || next.cost === undefined || next.cost > one.cost) return text;
-	if (!/^(paragraph|block)$/.test(next.place.kind)) return text;
+	if (!next?.follows || !/^(paragraph|block)$/.test(next.place.kind)) return text;
+	const cost = costAt(at + 1);
+	if (cost === undefined || cost > (costAt(at) ?? 0)) return text;
 	const more = withoutLeadUp(next.text);
 	return SENTENCE_END.test(more) ? `${text} ${more}` : text;
 }
@@ -269,21 +294,25 @@ const ABOUT = /^(?:meta|link|title|base)$/;
 
 const NOWHERE: Place = { kind: 'block', notice: false, inLink: false, inCode: false, besideParagraphs: false };
 
+const namesCode = ofNames((names) => CODE_NAME.test(names));
+const namesCaption = ofNames((names) => CAPTION_NAME.test(names));
+const namesTitle = ofNames((names) => /(^|\s)(title|subtitle)(\s|$)/.test(names));
+const namesNotice = ofNames((names) => NOTICE_NAME.test(names));
+
 function placeIn(element: Tree.Element, outer: Place): Place {
 	const { tagName } = element;
 	if (tagName === 'a' && element.attrs.some(({ name }) => name === 'href')) return { ...outer, inLink: true };
-	const named = element.attrs.find(({ name }) => name === 'class')?.value ?? '';
-	if (CODE.test(tagName) || CODE_NAME.test(named)) return { ...outer, inCode: true };
+	const named = element.attrs.find(({ name }) => name === 'class')?.value;
+	if (CODE.test(tagName) || namesCode(named)) return { ...outer, inCode: true };
 	if (INLINE.has(tagName)) return outer;
 	if (!isProse(outer.kind)) return outer;
 	if (HEADING.test(tagName)) return { ...outer, kind: 'heading' };
 	if (NO_PROSE.test(tagName) || isLabel(element)) return { ...outer, kind: 'none' };
-	if (CAPTION_NAME.test(named) || (tagName !== 'div' && /(^|\s)(title|subtitle)(\s|$)/.test(named)))
-		return { ...outer, kind: 'none' };
+	if (namesCaption(named) || (tagName !== 'div' && namesTitle(named))) return { ...outer, kind: 'none' };
 	return {
 		...outer,
 		kind: kindIn(element, outer.kind),
-		notice: outer.notice || (NOTICE_NAME.test(named) && tagName !== 'body'),
+		notice: outer.notice || (namesNotice(named) && tagName !== 'body'),
 		besideParagraphs: element.childNodes.some((node) => 'tagName' in node && node.tagName === 'p')
 	};
 }
@@ -315,9 +344,10 @@ function kindIn(element: Tree.Element, outer: Prose): Place['kind'] {
 
 /** A table of data that is written without one: a row of headings and cells by name. */
 const GRID_CELL = /(^|\s)((table|grid)-(header|head|heading)|col-(first|last))(\s|$)/;
+const namesCell = ofNames((names) => GRID_CELL.test(names));
 const isGrid = (element: Tree.Element) =>
 	element.childNodes.some(
-		(node) => 'tagName' in node && GRID_CELL.test(node.attrs.find(({ name }) => name === 'class')?.value ?? '')
+		(node) => 'tagName' in node && namesCell(node.attrs.find(({ name }) => name === 'class')?.value)
 	);
 
 /** A table with headings holds data; one without is there for the layout. */
@@ -338,7 +368,7 @@ function* stretchesOf(top: Tree.ParentNode, isFrame: (element: Tree.Element) => 
 	let [text, linked, code, place, follows, opens, breaks] = ['', 0, 0, NOWHERE, false, false, 0];
 	const take = (): Stretch | undefined => {
 		const settled = settleText(text);
-		const made = settled === '' ? undefined : { text: settled, linked, code, place, follows, opens };
+		const made = settled === '' ? undefined : { text: withoutMarks(settled), linked, code, place, follows, opens };
 		[text, linked, code, breaks] = ['', 0, 0, 0];
 		if (made) [follows, opens] = [isProse(place.kind), place.kind === 'heading'];
 		return made;

@@ -1,9 +1,10 @@
 import { html as spec, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { LINK_ATTRIBUTES } from '../catalogue/catalogue';
 import type { FoundTag, PictureMention } from '../model';
-import { canonicalLanguage, settleText } from '../text/text';
+import { canonicalLanguage, isBlank, settleText } from '../text/text';
 import { parseDocument, parsePiece } from './parseBounded';
 import { contentsIn, type Contents } from './contents';
+import { ofNames } from './names';
 import { SILENT, textOf } from './plainText';
 import { proseOf, type ProseCandidate } from './prose';
 import { hideSelfClosed, isXhtml } from './xhtml';
@@ -51,70 +52,127 @@ const FRAME_ROLES = new Set([
 	'menubar',
 	'dialog'
 ]);
+/** What leads to a page step by step is called by it. */
+const namesWay = ofNames((names) => /(^|[-_\s])(breadcrumbs?|crumbs)([-_\s]|$)/i.test(names));
 /** Whole class names and ids that themes give to them; a part of a longer name means nothing (`sql-comment`). */
 const FRAME_NAME =
 	/^((site|page|main|top|global|doc|sub|side|fancy)[-_]?)?(nav|navbar|navheader|navfooter|navigation|menu|toc|toc_sub|breadcrumbs?|sidebar|footer|masthead|banner|cookies?|search|searchmenu|searchbox|skip-?links?|pager|pagination|share|social|comments|tagline|copyright)([-_](list|links?|bar|box|menu|mark|wrapper|container|inner))?$/i;
-const namesFrame = (names: string | undefined) =>
-	names !== undefined && names.split(/\s+/).some((name) => FRAME_NAME.test(name));
+const namesFrame = ofNames((names) => names.split(/\s+/).some((name) => FRAME_NAME.test(name)));
 
 /** Names that programs give to what stands for a heading. */
 const HEADING_NAME = /(^|\s)(title|headertitle|(page|entry|post|article|doc|document|section)-?title)(\s|$)/i;
+const namesHeading = ofNames((names) => HEADING_NAME.test(names));
 
 /** Reads a page. Accepts any string: broken markup is repaired as a browser would. `fileName` may tell XHTML. */
 export function readPage(html: string, fileName = ''): PageReading {
 	const start = cut(html, MAX_READ);
 	const document = parseDocument(isXhtml(start, fileName) ? hideSelfClosed(start) : start);
-	const all = [...elementsOf(document)];
-	const body = all.find((element) => element.tagName === 'body');
-	const main = body ? mainOf(body) : withoutFrames(all);
-	const content = main ? [...contentOf(main)] : [];
+	const parts = partsOf(document);
+	const { tells, frames } = parts;
+	const isFrame = (element: Tree.Element) => frames.has(element);
+	const main = parts.body ? mainOf(parts.body, parts) : withoutFrames(parts);
+	const content = main ? [...elementsOf(main, (element) => !isFrame(element))] : [];
 	const headings = content.filter((element) => /^h[1-3]$/.test(element.tagName));
-	const titled = content.find((element) => HEADING_NAME.test(attribute(element, 'class') ?? ''));
+	const titled = content.find((element) => namesHeading(attribute(element, 'class')));
 	const heading = firstText(
 		[headings.find((element) => element.tagName === 'h1'), titled, ...headings].filter(
 			(element) => element !== undefined
 		)
 	);
-	const title = firstText(all.filter((element) => element.tagName === 'title' && isHtml(element)));
+	const title = firstText(tells.filter((element) => element.tagName === 'title' && isHtml(element)));
 	const names = [title, ...headings.map((element) => settleText(textOf(element)))];
 	const paragraphs = main ? proseOf(main, names, isFrame) : [];
 	return {
 		title: title || heading,
 		heading,
 		paragraphs,
-		contents: main && paragraphs.length === 0 ? contentsIn(listedIn(main)) : undefined,
-		body: main ? cut(bodyOf(main, heading), MAX_BODY) : '',
+		contents:
+			main && paragraphs.length === 0
+				? contentsIn(elementsOf(main, (element) => !isFrame(element) || isContents(element)))
+				: undefined,
+		body: main ? cut(bodyOf(main, heading, isFrame), MAX_BODY) : '',
 		pictures: picturesIn(content),
-		language: languageIn(all),
-		leadsTo: all.map(refreshOf).find((target) => target !== undefined),
+		language: languageIn(parts),
+		leadsTo: tells.map(refreshOf).find((target) => target !== undefined),
 		base: attribute(
-			all.find((element) => element.tagName === 'base' && attribute(element, 'href') !== undefined),
+			tells.find((element) => element.tagName === 'base' && attribute(element, 'href') !== undefined),
 			'href'
 		)?.trim(),
-		section: sectionIn(all, [title, heading]),
-		versions: versionsIn(all),
-		links: linksIn(all),
-		found: all.filter((element) => isHtml(element)).flatMap((element) => foundTag(element))
+		section: sectionIn(parts, [title, heading]),
+		versions: versionsIn(parts),
+		links: linksIn(parts),
+		found: tells.filter((element) => isHtml(element)).flatMap((element) => foundTag(element))
 	};
 }
 
-/** What a page of frames shows where there are none (HTML standard, 16.2). */
-function withoutFrames(all: readonly Tree.Element[]): Tree.ParentNode | undefined {
-	const element = all.find(({ tagName }) => tagName === 'noframes');
-	return element && parsePiece(textOf(element));
+/** What is asked of a whole page, found in one walk; each in document order. */
+interface Parts {
+	/** What tells of the page: `title`, `meta`, `link`, `base`. */
+	readonly tells: Tree.Element[];
+	/** What leads on: `link`, `a`, `area`, frames. */
+	readonly leads: Tree.Element[];
+	readonly mains: Tree.Element[];
+	readonly articles: Tree.Element[];
+	/** What stands round the content: several ask for it. */
+	readonly frames: Set<Tree.Element>;
+	html?: Tree.Element;
+	body?: Tree.Element;
+	noframes?: Tree.Element;
+	/** The way that leads to the page. */
+	way?: Tree.Element;
 }
 
-const HAS_CRUMBS = /(^|[-_\s])(breadcrumbs?|crumbs)([-_\s]|$)/i;
+function partsOf(document: Tree.Document): Parts {
+	const parts: Parts = { tells: [], leads: [], mains: [], articles: [], frames: new Set() };
+	for (const element of elementsOf(document)) {
+		if (standsAround(element)) parts.frames.add(element);
+		switch (element.tagName) {
+			case 'title':
+			case 'meta':
+			case 'base':
+				parts.tells.push(element);
+				break;
+			case 'link':
+				parts.tells.push(element);
+				parts.leads.push(element);
+				break;
+			case 'a':
+			case 'area':
+			case 'frame':
+			case 'iframe':
+				parts.leads.push(element);
+				break;
+			case 'main':
+				parts.mains.push(element);
+				break;
+			case 'article':
+				parts.articles.push(element);
+				break;
+			case 'html':
+			case 'body':
+			case 'noframes':
+				parts[element.tagName] ??= element;
+		}
+		for (const { name, value } of element.attrs) {
+			if (name === 'role' && value === 'main' && element.tagName !== 'main') parts.mains.push(element);
+			if (!parts.way && (name === 'class' || name === 'id' || name === 'aria-label') && namesWay(value))
+				parts.way = element;
+		}
+	}
+	return parts;
+}
+
+/** What a page of frames shows where there are none (HTML standard, 16.2). */
+function withoutFrames({ noframes, frames }: Parts): Tree.ParentNode | undefined {
+	const piece = noframes && parsePiece(textOf(noframes));
+	for (const element of piece ? elementsOf(piece) : []) if (standsAround(element)) frames.add(element);
+	return piece;
+}
 
 /** The page above this one: named by a link of the head, or the last link of the way that leads here. */
-function sectionIn(all: readonly Tree.Element[], own: readonly string[]): string | undefined {
-	const up = all.find(
+function sectionIn({ tells, way }: Parts, own: readonly string[]): string | undefined {
+	const up = tells.find(
 		(element) => element.tagName === 'link' && /^(up|parent)$/i.test(attribute(element, 'rel')?.trim() ?? '')
-	);
-	const way = all.find((element) =>
-		HAS_CRUMBS.test(
-			`${attribute(element, 'class') ?? ''} ${attribute(element, 'id') ?? ''} ${attribute(element, 'aria-label') ?? ''}`
-		)
 	);
 	const steps = way ? [...elementsOf(way)].filter((element) => element.tagName === 'a') : [];
 	const said = [attribute(up, 'title') ?? '', ...steps.reverse().map((step) => textOf(step))].map(settleText);
@@ -122,8 +180,8 @@ function sectionIn(all: readonly Tree.Element[], own: readonly string[]): string
 }
 
 /** None where the page says that none is to be followed. */
-function linksIn(all: readonly Tree.Element[]): string[] {
-	const isClosed = all.some(
+function linksIn({ tells, leads }: Parts): string[] {
+	const isClosed = tells.some(
 		(element) =>
 			element.tagName === 'meta' &&
 			attribute(element, 'name')?.toLowerCase() === 'robots' &&
@@ -131,9 +189,8 @@ function linksIn(all: readonly Tree.Element[]): string[] {
 	);
 	if (isClosed) return [];
 	const links = new Set<string>();
-	for (const element of all) {
-		if (!/^(a|area|frame|iframe)$/.test(element.tagName) || /\bnofollow\b/i.test(attribute(element, 'rel') ?? ''))
-			continue;
+	for (const element of leads) {
+		if (element.tagName === 'link' || /\bnofollow\b/i.test(attribute(element, 'rel') ?? '')) continue;
 		const href = (
 			attribute(element, 'href') ?? (element.tagName.endsWith('frame') ? attribute(element, 'src') : undefined)
 		)?.trim();
@@ -143,9 +200,9 @@ function linksIn(all: readonly Tree.Element[]): string[] {
 }
 
 /** The alternates that a page names: links of its head, or of its text that say the language of what they lead to. */
-function versionsIn(all: readonly Tree.Element[]): Record<string, string> {
+function versionsIn({ leads }: Parts): Record<string, string> {
 	const versions: Record<string, string> = {};
-	for (const element of all) {
+	for (const element of leads) {
 		if (element.tagName !== 'link' && element.tagName !== 'a') continue;
 		const named = attribute(element, 'hreflang')?.trim();
 		if (!named || (element.tagName === 'link' && !/(^|\s)alternate(\s|$)/i.test(attribute(element, 'rel') ?? '')))
@@ -158,9 +215,8 @@ function versionsIn(all: readonly Tree.Element[]): Record<string, string> {
 }
 
 /** What the page says its language is: on its html element, or in its header; the first of several. */
-function languageIn(all: readonly Tree.Element[]): string | undefined {
-	const html = all.find((element) => element.tagName === 'html');
-	const header = all.find(
+function languageIn({ html, tells }: Parts): string | undefined {
+	const header = tells.find(
 		(element) =>
 			element.tagName === 'meta' && attribute(element, 'http-equiv')?.trim().toLowerCase() === 'content-language'
 	);
@@ -189,49 +245,37 @@ export function* elementsOf(
 	}
 }
 
-/** An element is asked of several times: for headings, texts, pictures and prose. */
-const FRAMES = new WeakMap<Tree.Element, boolean>();
-
-function isFrame(element: Tree.Element): boolean {
-	let known = FRAMES.get(element);
-	if (known === undefined) FRAMES.set(element, (known = standsAround(element)));
-	return known;
-}
-
 function standsAround(element: Tree.Element): boolean {
-	const { tagName } = element;
+	const { tagName, attrs } = element;
 	if (FRAME_TAGS.has(tagName) || SILENT.has(tagName) || tagName === 'head') return true;
+	if (attrs.length === 0) return false;
 	if (attribute(element, 'hidden') !== undefined || attribute(element, 'aria-hidden') === 'true') return true;
 	const role = attribute(element, 'role');
 	if (role) return FRAME_ROLES.has(role);
 	return namesFrame(attribute(element, 'class')) || namesFrame(attribute(element, 'id'));
 }
 
-const contentOf = (top: Tree.ParentNode) => elementsOf(top, (element) => !isFrame(element));
-
 /** The element that holds the content: said by the markup, or else the whole body. */
-function mainOf(body: Tree.Element): Tree.Element {
-	const elements = [...elementsOf(body)];
-	const articles = elements.filter((element) => element.tagName === 'article');
+const mainOf = (body: Tree.Element, { mains, articles }: Parts): Tree.Element =>
 	// A theme may leave one of them empty.
-	const mains = elements.filter((element) => element.tagName === 'main' || attribute(element, 'role') === 'main');
-	return (
-		mains.find((element) => settleText(textOf(element)) !== '') ??
-		mains[0] ??
-		(articles.length === 1 ? articles[0] : undefined) ??
-		body
-	);
+	mains.find(hasText) ?? mains[0] ?? (articles.length === 1 ? articles[0] : undefined) ?? body;
+
+/** Whether there is anything to read in an element. */
+function hasText(top: Tree.Element): boolean {
+	const waiting: Tree.ChildNode[] = [...top.childNodes];
+	for (let node = waiting.pop(); node; node = waiting.pop()) {
+		if ('value' in node ? !isBlank(node.value) : false) return true;
+		if ('tagName' in node && !SILENT.has(node.tagName)) for (const inner of node.childNodes) waiting.push(inner);
+	}
+	return false;
 }
 
 /** Less text than this (UTF-16 code units) is no content: then a table of contents is what the page has to say. */
 const LEAST_BODY = 40;
 const isContents = (element: Tree.Element) => /(^|\s)toc(\s|$)/.test(attribute(element, 'class') ?? '');
 
-/** The content with tables of contents, which stand round it elsewhere. */
-const listedIn = (main: Tree.ParentNode) => elementsOf(main, (element) => !isFrame(element) || isContents(element));
-
 /** The text of the main content, without the heading that it begins with: that is the title again. */
-function bodyOf(main: Tree.ParentNode, heading: string): string {
+function bodyOf(main: Tree.ParentNode, heading: string, isFrame: (element: Tree.Element) => boolean): string {
 	const read = (skip: (element: Tree.Element) => boolean) => {
 		const text = settleText(textOf(main, skip));
 		return text.startsWith(heading) ? text.slice(heading.length).trim() : text;

@@ -1,3 +1,4 @@
+import type { Pieces } from '../template/pieces';
 import { findTag, PICTURE_FACT_TAGS } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import type { FoundPolicy, FoundTag, Layer, Rule } from '../model';
@@ -30,6 +31,8 @@ export interface Candidate {
 	readonly isFound?: true;
 	/** Tags whose outcome it asks for. */
 	readonly reads: readonly string[];
+	/** It asks what the heads of other pages came to. */
+	readonly readsHeads?: true;
 	/** It comes to the same on all pages of a type and language. */
 	readonly isConstant: boolean;
 	/** It comes to the same wherever the tags do that it reads. */
@@ -112,7 +115,7 @@ function isSameKind(tag: TagDefinition, other: string): boolean {
 }
 
 /** A rule made ready. One that cannot be read, in data that no check has seen, comes to nothing and says so. */
-export function makeRule(tag: TagDefinition, layer: Layer, rule: Rule): Candidate {
+export function makeRule(tag: TagDefinition, layer: Layer, rule: Rule, pieces?: Pieces): Candidate {
 	const { tag: _tag, language, ...body } = rule;
 	const shared = {
 		layer,
@@ -124,17 +127,17 @@ export function makeRule(tag: TagDefinition, layer: Layer, rule: Rule): Candidat
 	};
 	const unreadable: Candidate = { ...shared, usual: { kind: 'failed' }, evaluate: () => undefined };
 	try {
-		return { ...unreadable, usual: NOTHING, ...workingOf(tag, rule) };
+		return { ...unreadable, usual: NOTHING, ...workingOf(tag, rule, pieces) };
 	} catch {
 		return unreadable;
 	}
 }
 
 /** What a rule does. */
-function workingOf(tag: TagDefinition, rule: Rule): Working & Partial<Candidate> {
+function workingOf(tag: TagDefinition, rule: Rule, pieces: Pieces | undefined): Working & Partial<Candidate> {
 	switch (rule.kind) {
 		case 'template':
-			return templateCandidate(tag, compileTemplate(rule.template));
+			return templateCandidate(tag, compileTemplate(rule.template, pieces));
 		case 'borrow':
 			return borrowCandidate(tag, rule);
 		case 'leaveOut':
@@ -155,7 +158,7 @@ function workingOf(tag: TagDefinition, rule: Rule): Working & Partial<Candidate>
 	}
 }
 
-type Working = Pick<Candidate, 'reads' | 'evaluate' | 'explainLoss' | 'takes' | 'isDerived' | 'gaps'> &
+type Working = Pick<Candidate, 'reads' | 'readsHeads' | 'evaluate' | 'explainLoss' | 'takes' | 'isDerived' | 'gaps'> &
 	Partial<Pick<Candidate, 'isConstant'>>;
 
 function borrowCandidate(
@@ -182,6 +185,7 @@ function templateCandidate(tag: TagDefinition, template: CompiledTemplate): Work
 	const wantsList = tag.repeated && template.value !== undefined;
 	return {
 		reads: template.reads,
+		...(template.readsHeads && { readsHeads: true }),
 		gaps: (page) => template.gapNames(page),
 		// An address may be relative to the page.
 		isConstant: template.isConstant && tag.kind !== 'address' && tag.kind !== 'picture',

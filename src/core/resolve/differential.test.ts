@@ -101,6 +101,7 @@ class PlainReading {
 	private render(source: string): string {
 		const { nodes, issues } = parseTemplate(source);
 		if (issues.some((issue) => issue.severity === 'error')) return '';
+		if (nodes.some((node) => node.kind === 'placeholder' && node.asks && isEmpty(this.evaluate(node)))) return '';
 		const pieces = this.pieces(nodes);
 		// Separators: the texts between them, those with something in them joined.
 		const stretches: string[] = [''];
@@ -120,12 +121,20 @@ class PlainReading {
 		return nodes.flatMap((node) => {
 			if (node.kind === 'text') return [node.text];
 			if (node.kind === 'separator') return [null];
-			if (node.kind === 'placeholder') return [toText(this.evaluate(node))];
-			const isGone = node.nodes.some(
-				(inner) => inner.kind === 'placeholder' && toText(this.evaluate(inner)).trim() === ''
-			);
-			return isGone ? [] : this.pieces(node.nodes);
+			if (node.kind === 'placeholder') return node.asks ? [] : [toText(this.evaluate(node))];
+			if (node.kind === 'optional') return this.stretch(node.nodes);
+			if (node.kind === 'choice')
+				for (const one of node.options) {
+					const texts = this.stretch(one.nodes);
+					if (texts.join('').trim() !== '') return texts;
+				}
+			return [];
 		});
+	}
+
+	private stretch(nodes: readonly TemplateNode[]): (string | null)[] {
+		const isGone = nodes.some((inner) => inner.kind === 'placeholder' && toText(this.evaluate(inner)).trim() === '');
+		return isGone ? [] : this.pieces(nodes);
 	}
 
 	private evaluate(node: Extract<TemplateNode, { kind: 'placeholder' }>): Value {
@@ -137,8 +146,14 @@ class PlainReading {
 				runFilter(
 					FILTERS[name]!,
 					value,
-					args.map((arg) => arg.value),
-					this.world.page.language ?? 'en'
+					args.map((arg) => (arg.kind === 'literal' ? arg.value : this.term(arg))),
+					{
+						language: this.world.page.language ?? 'en',
+						now: NOW,
+						timeZone: undefined,
+						partOfPage: () => undefined,
+						changesAt: () => undefined
+					}
 				),
 			first
 		);
@@ -153,6 +168,7 @@ class PlainReading {
 	}
 }
 
+const NOW = '2026-05-03T10:00:00Z';
 const word = fc.constantFrom('', ' ', 'sand', 'salt & sea', 'tide');
 const name = fc.constantFrom(
 	'page.title',
@@ -167,7 +183,13 @@ const piece = fc.oneof(
 		.map(([variable, filter]) => `{${variable}${filter}}`),
 	fc.tuple(name, name).map(([a, b]) => `{${a} ?? ${b}}`),
 	fc.tuple(name, name).map(([a, b]) => `[[ in {${a}}[[, {${b}}]]]]`),
-	fc.constantFrom('{separator}', ' {separator} ', ' and ', '[[{separator}{page.region}]]')
+	fc.constantFrom('{separator}', ' {separator} ', ' and ', '[[{separator}{page.region}]]'),
+	fc.tuple(name, name).map(([a, b]) => `[[ of {${a}}]] {or} [[{${b}} here]]{or}[[nowhere]]`),
+	fc
+		.tuple(name, name, fc.constantFrom('is "tide"', 'not', 'is page.region'))
+		.map(([a, b, asked]) => `[[{${a} | ${asked}?}{${b}}!]]`),
+	fc.tuple(name, name).map(([a, b]) => `{${a} | unless ${b}}`),
+	name.map((one) => `{${one}?}`)
 );
 const rule: fc.Arbitrary<Rule> = fc
 	.tuple(
@@ -197,10 +219,9 @@ const world: fc.Arbitrary<World> = fc.record({
 test('the compiled plan comes to what a plain reading of the rules comes to', () => {
 	fc.assert(
 		fc.property(world, (any) => {
-			const { traces } = new Resolver(
-				{ site: any.site, types: [any.type], pictures: [] },
-				'2026-05-03T10:00:00Z'
-			).resolveWithTrace(any.page);
+			const { traces } = new Resolver({ site: any.site, types: [any.type], pictures: [] }, NOW).resolveWithTrace(
+				any.page
+			);
 			const plain = new PlainReading(any);
 			const seen = Object.fromEntries(TAGS.map((tag) => [tag, traces.find((trace) => trace.tag === tag)?.value ?? '']));
 			expect(seen).toEqual(Object.fromEntries(TAGS.map((tag) => [tag, plain.valueOf(tag)])));

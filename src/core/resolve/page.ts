@@ -1,6 +1,16 @@
 import type { TagDefinition, TagFamily } from '../catalogue/types';
 import { readingMinutes } from '../markup/reading';
-import type { ContentType, FoundTag, Layer, Page, Picture, PictureMention, Site } from '../model';
+import {
+	PAGE_FACTS,
+	type ContentType,
+	type FoundTag,
+	type Layer,
+	type Page,
+	type Picture,
+	type PictureMention,
+	type Site,
+	type Words
+} from '../model';
 import { isEmpty, ownValue, toText, type Value } from '../template/values';
 import type { AddressBook } from './address';
 import { LEFT_OUT, type Candidate, type Evaluate } from './candidate';
@@ -8,25 +18,41 @@ import { foundBook } from './found';
 import type { FrameBook } from './frames';
 import { inLanguage, languageOf, UNKNOWN_LANGUAGE } from './language';
 import { lettersOf } from '../text/text';
-import { LoopWatch } from './loops';
+import type { LoopWatch } from './loops';
 import type { Plan } from './plan';
 import type { PageScope, PictureFacts } from './scope';
-import { searchOnWatch, searchQuietly, tryCandidate, type SearchRecord, type TracedSearch } from './search';
+import { endOnWatch, searchOnWatch, searchQuietly, tryCandidate, type SearchRecord, type TracedSearch } from './search';
 import { composeSharePicture, shareLeadOf } from './sharePicture';
 import type { SkippedSource } from './trace';
+import { Company, OtherPages, type SitePages } from './others';
+import { wordsIn } from './words';
 import { pictureOfValue, textOfValue, type ChosenPicture, type TagValue } from './value';
 
 /** What is the same for all pages of a site. */
 export interface SiteScope {
 	readonly site: Site;
+	readonly types: ReadonlyMap<string, ContentType>;
+	readonly others: SitePages | undefined;
 	readonly addresses: AddressBook;
 	readonly facts: PictureFacts;
 	readonly frames: FrameBook;
+	/** The moment that `{now}` names, and what the clock shows. */
+	readonly moment: string;
 	readonly now: string;
 	/** With its spaces. */
 	readonly separator: string;
 	readonly choices: PageScope['choices'];
+	/** A page as others read it. */
+	readonly member: (page: Page, company: Company) => PageEvaluation;
 }
+
+const NO_READS: ReadonlySet<string> = new Set();
+/** What every page has that holds another page, or several. */
+const WAYS: ReadonlySet<string> = new Set(
+	PAGE_FACTS.flatMap(({ name, kind }) => (kind === 'page' || kind === 'pages' ? [name] : []))
+);
+const NO_CIRCLES: ReturnType<LoopWatch['circlesOf']> = [];
+const NO_REFERENCES: ReturnType<OtherPages['unread']> = [];
 
 /** Found values of these are words about the page. */
 const DESCRIPTIONS: ReadonlySet<string> = new Set(['description', 'og:description', 'twitter:description']);
@@ -45,6 +71,7 @@ export class PageEvaluation implements PageScope {
 	readonly addresses: AddressBook;
 	readonly language: string;
 	readonly separator: string;
+	readonly said: Plan['said'];
 	readonly pageAddress: string | undefined;
 	readonly fields: Page['fields'];
 	/** Only where the rules could lead in a circle. */
@@ -59,24 +86,87 @@ export class PageEvaluation implements PageScope {
 		readonly type: ContentType | undefined,
 		readonly page: Page,
 		readonly plan: Plan,
-		readonly record: SearchRecord | undefined
+		readonly record: SearchRecord | undefined,
+		company?: Company
 	) {
 		this.site = scope.site;
 		this.addresses = scope.addresses;
 		this.language = languageOf(page, scope.site);
 		this.separator = scope.separator;
+		this.said = plan.said;
 		this.fields = page.fields ?? NO_FIELDS;
-		this.watch = plan.hasCircle ? new LoopWatch((index) => plan.tags[index]!.name) : undefined;
+		this.company = company ?? (plan.hasCircle || plan.readsHeads ? this.newCompany() : undefined);
+		this.watch = this.company?.watch;
 		this.pageAddress = scope.addresses.ofPath(page.path);
 		this.values = plan.start.slice();
 		this.searches = record ? plan.searches() : NO_SEARCHES;
 	}
 
+	/** Those that are worked out with it; from the start where the rules could lead in a circle, or read other heads. */
+	private company: Company | undefined;
+	private others: OtherPages | undefined;
+	private get otherPages(): OtherPages {
+		this.company ??= this.newCompany();
+		return (this.others ??= new OtherPages(this.scope, this.page, this.language, this.company));
+	}
+	private newCompany(): Company {
+		const company = new Company(this.scope.member);
+		company.join(this.page.path, this);
+		return company;
+	}
+	/** Paths of other pages that were asked for, there or not. */
+	get reads(): ReadonlySet<string> {
+		return this.company?.reads ?? NO_READS;
+	}
+	/** Those of them whose heads were read. */
+	get headsRead(): ReadonlySet<string> {
+		return this.company?.heads ?? NO_READS;
+	}
+	partOfPage(field: string | undefined, path: string, part: string): Value {
+		const isMeant =
+			field === undefined ||
+			WAYS.has(field) ||
+			this.type?.fields.some(({ name, kind }) => name === field && kind === 'page');
+		return isMeant ? this.otherPages.part(path, part, field === 'original') : undefined;
+	}
+	/** Circles through the heads of other pages that rules of this one were left for. */
+	headCircles() {
+		return this.watch?.circlesOf(this) ?? NO_CIRCLES;
+	}
+	/** References of the page that lead to no other page. */
+	lostReferences() {
+		return this.type?.fields?.some?.(({ kind }) => kind === 'page' || kind === 'pages')
+			? this.otherPages.unread(this.type)
+			: NO_REFERENCES;
+	}
+
 	/** Something has asked for the moment of rendering: the head may be another one at another moment. */
-	isTimed = false;
+	get isTimed() {
+		return this.hasAskedNow || this.company?.isTimed === true;
+	}
+	private hasAskedNow = false;
+	private noteTime() {
+		this.hasAskedNow = true;
+		if (this.company) this.company.isTimed = true;
+	}
 	get now() {
-		this.isTimed = true;
+		this.noteTime();
 		return this.scope.now;
+	}
+	get moment() {
+		this.noteTime();
+		return this.scope.moment;
+	}
+	/** When the head comes to something else by itself, in milliseconds; infinite where it never does. What names the moment itself does not count. */
+	get nextChange(): number {
+		return Math.min(this.ownChange, this.company?.nextChange ?? Infinity);
+	}
+	private ownChange = Infinity;
+	changesAt(moment: number) {
+		// A date beyond what can be told never comes.
+		if (Number.isNaN(moment)) return;
+		this.ownChange = Math.min(this.ownChange, moment);
+		if (this.company) this.company.nextChange = Math.min(this.company.nextChange, moment);
 	}
 	get choices() {
 		return this.scope.choices;
@@ -116,7 +206,12 @@ export class PageEvaluation implements PageScope {
 		// A layout that asks what its own tag came to finds nothing there.
 		if (this.picture === undefined && this.type?.layout) {
 			this.picture = 'being composed';
-			this.picture = composeSharePicture(this, this.type.layout);
+			try {
+				this.picture = composeSharePicture(this, this.type.layout);
+			} finally {
+				// Left for a circle, or failed: whoever asks next tries again.
+				if (this.picture === 'being composed') this.picture = undefined;
+			}
 		}
 		return this.composedPicture;
 	}
@@ -151,6 +246,18 @@ export class PageEvaluation implements PageScope {
 				return known(this.language);
 			case 'modified':
 				return this.page.modified;
+			case 'parent':
+				return this.otherPages.parent()?.path;
+			case 'original':
+				return this.otherPages.original()?.path;
+			case 'top':
+				return this.otherPages.way()[0];
+			case 'way':
+				return this.otherPages.way();
+			case 'below':
+				return this.otherPages.below();
+			case 'profile':
+				return this.otherPages.profile()?.path;
 			case 'minutes':
 				return readingMinutes(toText(own(this.fields, 'body')));
 			default:
@@ -173,7 +280,19 @@ export class PageEvaluation implements PageScope {
 		return own(fields, name);
 	}
 
+	wordValue(name: string): Value {
+		const words = this.site.words && own(this.site.words, name);
+		return wordsIn(words as Words | undefined, this.language, this.site.languages[0] ?? '');
+	}
+
+	/** The zone that dates without an offset are meant in. */
+	get timeZone() {
+		return this.site.timeZone;
+	}
+
 	typeValue(name: string): Value {
+		if (name === 'one' || name === 'many')
+			return wordsIn(this.type?.names?.[name], this.language, this.site.languages[0] ?? '') ?? this.type?.label;
 		return name === 'name' || name === 'label' || name === 'kind' ? this.type?.[name] : undefined;
 	}
 
@@ -183,6 +302,10 @@ export class PageEvaluation implements PageScope {
 
 	headValue(tag: string): string {
 		return this.textOf(tag);
+	}
+
+	tagAt(index: number): string {
+		return (this.plan.tags[index] as TagDefinition).name;
 	}
 
 	valueOf(tag: string): TagValue | undefined {
@@ -210,7 +333,7 @@ export class PageEvaluation implements PageScope {
 			if (record) return (this.searches[index] as TracedSearch).run(this, record);
 			return searchQuietly(plan.evaluators[index] as readonly Evaluate[], this);
 		}
-		watch.enter(index);
+		watch.enter(this, index);
 		if (record) return (this.searches[index] as TracedSearch).runOnWatch(this, record, watch);
 		return searchOnWatch(plan.candidates[index] as readonly Candidate[], index, this, watch);
 	}
@@ -227,13 +350,13 @@ export class PageEvaluation implements PageScope {
 		return list.map((candidate) => tryCandidate(candidate, this)).find((one) => one !== undefined) === LEFT_OUT;
 	}
 
-	/** The candidate that ends the search for a tag; undefined for none, and where rules could go in circles. */
+	/** The candidate that ends the search for a tag; undefined for none. */
 	winnerOf(tag: string): Candidate | undefined {
 		const index = this.plan.indexOf.get(tag);
-		if (index === undefined || this.watch) return undefined;
-		return (this.plan.candidates[index] as readonly Candidate[]).find(
-			(candidate) => tryCandidate(candidate, this) !== undefined
-		);
+		if (index === undefined) return undefined;
+		const list = this.plan.candidates[index] as readonly Candidate[];
+		if (this.watch) return endOnWatch(list, index, this, this.watch)?.candidate;
+		return list.find((candidate) => tryCandidate(candidate, this) !== undefined);
 	}
 
 	/** The variables that are empty in what a tag came to, with words round the gap; through borrows as they are. */

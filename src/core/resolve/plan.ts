@@ -1,7 +1,9 @@
+import type { Pieces } from '../template/pieces';
 import { CATALOGUE, findTag } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import type { FoundPolicy, Layer, Rule } from '../model';
 import { BUILT_INS, isMet, type BuiltIn } from './builtIns';
+import type { Said } from './words';
 import { LEFT_OUT, makeBuiltIn, makeFound, makeRule, type Candidate, type Evaluate } from './candidate';
 import { languageChain } from './language';
 import { hasCircle } from './loops';
@@ -34,6 +36,8 @@ export interface Step {
 
 /** What is worked out once for a type and a language. Tags are known by their place in `tags`. */
 export interface Plan {
+	/** What the fields of its type say for their values; undefined where none has words. */
+	readonly said: Said | undefined;
 	/** The tags that any layer says something about, in the order of output (R11). */
 	readonly tags: readonly TagDefinition[];
 	readonly candidates: readonly (readonly Candidate[])[];
@@ -41,6 +45,8 @@ export interface Plan {
 	readonly evaluators: readonly (readonly Evaluate[])[];
 	/** Whether tags could borrow in a circle, so that each page is resolved on the watch for it (R7). */
 	readonly hasCircle: boolean;
+	/** Whether rules ask what the heads of other pages came to: then those are worked out on the same watch. */
+	readonly readsHeads: boolean;
 	/** The same candidates, for searches that are traced; made when the first trace is asked for. */
 	readonly searches: () => readonly TracedSearch[];
 	/** What the values of a page begin as: undefined for what is to be worked out, null for nothing. */
@@ -82,6 +88,8 @@ export interface PlanInput {
 	/** What the type declares for `og:type`. */
 	readonly kind: string;
 	readonly prefixes: Readonly<Record<string, string>>;
+	readonly said: Said | undefined;
+	readonly pieces: Pieces | undefined;
 }
 
 const BUILT_IN_CANDIDATES: ReadonlyMap<string, readonly Candidate[]> = groupBy(
@@ -116,7 +124,7 @@ export function makePlan(input: PlanInput): Plan {
 		if (layer === 'page') addFound(input.found, (policy) => policy !== 'last', byTag);
 	}
 	addFound(input.found, (policy) => policy === 'last', byTag);
-	return orderPlan(byTag, own.sorted(), input.kind);
+	return { ...orderPlan(byTag, own.sorted(), input.kind), said: input.said };
 }
 
 /**
@@ -125,19 +133,30 @@ export function makePlan(input: PlanInput): Plan {
  */
 const MADE = new WeakMap<Rule, Candidate>();
 
-function candidateOf(tag: TagDefinition, layer: Layer, rule: Rule): Candidate {
-	const known = MADE.get(rule);
+/** The same for rules that may use pieces: what is made of them stands as long as the pieces do. */
+const MADE_WITH = new WeakMap<Pieces, WeakMap<Rule, Candidate>>();
+
+function madeWith(pieces: Pieces | undefined): WeakMap<Rule, Candidate> {
+	if (!pieces) return MADE;
+	let made = MADE_WITH.get(pieces);
+	if (!made) MADE_WITH.set(pieces, (made = new WeakMap()));
+	return made;
+}
+
+function candidateOf(tag: TagDefinition, layer: Layer, rule: Rule, pieces: Pieces | undefined): Candidate {
+	const made = madeWith(pieces);
+	const known = made.get(rule);
 	// The tag is the same: a rule names it, and a declared prefix changes nothing but what is said of it.
 	if (known?.layer === layer) return known;
-	const candidate = makeRule(tag, layer, rule);
-	MADE.set(rule, candidate);
+	const candidate = makeRule(tag, layer, rule, pieces);
+	made.set(rule, candidate);
 	return candidate;
 }
 
 function addRules(
 	layer: Layer,
 	rules: readonly Rule[],
-	{ language, prefixes }: PlanInput,
+	{ language, prefixes, pieces }: PlanInput,
 	byTag: Map<string, Candidate[]>,
 	own: OwnTags
 ) {
@@ -146,7 +165,7 @@ function addRules(
 			if ((rule.language ?? '').toLowerCase() !== step) continue;
 			const tag = findTag(rule.tag, prefixes);
 			if (!tag || (tag.fact && tag.fact !== 'alt') || !own.admits(tag)) continue;
-			addTo(byTag, tag.name, candidateOf(tag, layer, rule));
+			addTo(byTag, tag.name, candidateOf(tag, layer, rule, pieces));
 		}
 }
 
@@ -177,7 +196,7 @@ class OwnTags {
 	}
 }
 
-function orderPlan(byTag: Map<string, Candidate[]>, own: readonly TagDefinition[], kind: string): Plan {
+function orderPlan(byTag: Map<string, Candidate[]>, own: readonly TagDefinition[], kind: string): Omit<Plan, 'said'> {
 	const tags = [...CATALOGUE, ...own].filter((tag) => byTag.has(tag.name) || BUILT_IN_CANDIDATES.has(tag.name));
 	const candidates = tags.map((tag) => [...(byTag.get(tag.name) ?? []), ...(BUILT_IN_CANDIDATES.get(tag.name) ?? [])]);
 	const indexOf = new Map(tags.map((tag, index) => [tag.name, index]));
@@ -201,6 +220,7 @@ function orderPlan(byTag: Map<string, Candidate[]>, own: readonly TagDefinition[
 				tags.map((tag) => tag.name),
 				candidates
 			),
+		readsHeads: [...byTag.values()].some((list) => list.some((candidate) => candidate.readsHeads)),
 		searches: () =>
 			(searches ??= candidates.map(
 				(list, index) =>

@@ -12,7 +12,7 @@ import {
 	managedBy,
 	measureReach,
 	PageRenderer,
-	piecesOf,
+	templateParts,
 	renderHead,
 	renderLines,
 	Resolver,
@@ -247,7 +247,7 @@ describe('for any site and any values', () => {
 				expect({ head, traces }).toEqual(resolverOf(any).resolveWithTrace(any.page));
 				const plain = resolverOf(any).evaluate(any.page);
 				const template = '{page.title ?? site.name} {separator} {head.title} {page.picture}';
-				expect(piecesOf(template, scope)).toEqual(piecesOf(template, plain));
+				expect(templateParts(template, scope)).toEqual(templateParts(template, plain));
 			}),
 			{ numRuns: 200 }
 		);

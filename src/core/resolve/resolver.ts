@@ -3,6 +3,8 @@ import { limitExtraMarkup } from '../markup/extra';
 import type { ContentType, ExtraMarkup, Layer, Page, Picture, Site } from '../model';
 import { LAYERS } from '../model';
 import { spaced } from '../template/compile';
+import type { SitePages } from './others';
+import { piecesFor, saidOf } from './words';
 import { inTimeZone } from '../template/dates';
 import { AddressBook } from './address';
 import { needsMet } from './builtIns';
@@ -22,6 +24,8 @@ export interface SiteModel {
 	readonly site: Site;
 	readonly types: readonly ContentType[];
 	readonly pictures: readonly Picture[] | PictureFacts;
+	/** All its pages, for templates that ask for others; without it there are none. */
+	readonly others?: SitePages | undefined;
 }
 
 /** Plans kept for a type are dropped all together at this number: pages name any number of languages and found tags. */
@@ -43,19 +47,26 @@ export class Resolver {
 		[];
 	private readonly extras = new Map<string, readonly string[]>();
 
-	/** `now` is the moment that `{now}` names, ISO 8601. */
-	constructor(model: SiteModel, now: string) {
+	/** `moment` is what `{now}` names, ISO 8601, and `now` what the clock shows: days and what is past are told by it. */
+	constructor(model: SiteModel, moment: string, now = moment) {
 		const facts = typeof model.pictures === 'function' ? model.pictures : factsFrom(model.pictures);
+		this.types = new Map(model.types.map((type) => [type.name, type]));
 		this.scope = {
+			types: this.types,
+			others: model.others,
 			site: model.site,
 			addresses: new AddressBook(model.site.base),
 			facts,
 			frames: new FrameBook(model.site.frames),
+			moment: inTimeZone(moment, model.site.timeZone),
 			now: inTimeZone(now, model.site.timeZone),
 			separator: spaced(model.site.separator),
-			choices: new Map()
+			choices: new Map(),
+			member: (page, company) => {
+				const type = this.types.get(page.type);
+				return new PageEvaluation(this.scope, type, page, this.planFor(page, type), undefined, company);
+			}
 		};
-		this.types = new Map(model.types.map((type) => [type.name, type]));
 	}
 
 	/** The absolute address of a page, or undefined when the site's base is none. */
@@ -153,7 +164,9 @@ export class Resolver {
 			}),
 			language,
 			kind: type?.kind || 'website',
-			prefixes: site.prefixes ?? {}
+			prefixes: site.prefixes ?? {},
+			said: saidOf(type, language, site.languages[0] ?? ''),
+			pieces: piecesFor(site, type)
 		});
 	}
 

@@ -35,6 +35,8 @@ export interface PageScope extends Scope {
 	/** Whether a found value of a description only says again what the page is called. */
 	repeatsTitle(tag: string, value: string): boolean;
 
+	/** The name of a tag by its place in the plan. */
+	tagAt(index: number): string;
 	/** What a tag came to; undefined for nothing and for tags nobody speaks of. */
 	valueOf(tag: string): TagValue | undefined;
 	/** The same by place in the plan; null for nothing. */

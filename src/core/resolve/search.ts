@@ -43,12 +43,22 @@ export function searchOnWatch(
 	page: PageScope,
 	watch: LoopWatch
 ): TagValue | null {
+	const value = endOnWatch(candidates, index, page, watch)?.value;
+	return value === undefined || value === LEFT_OUT ? null : value;
+}
+
+/** The candidate that ends the search, with what it came to; undefined where none does. */
+export function endOnWatch(
+	candidates: readonly Candidate[],
+	index: number,
+	page: PageScope,
+	watch: LoopWatch
+): { readonly candidate: Candidate; readonly value: TagValue | typeof LEFT_OUT } | undefined {
 	for (const candidate of candidates) {
-		const value = watch.attempt(index, candidate, () => evaluateSafely(candidate, page));
-		if (value === LEFT_OUT) return null;
-		if (value !== undefined && value !== LOOPED && value !== FAILURE) return value;
+		const value = watch.attempt(page, index, candidate, () => evaluateSafely(candidate, page));
+		if (value !== undefined && value !== LOOPED && value !== FAILURE) return { candidate, value };
 	}
-	return null;
+	return undefined;
 }
 
 /** A candidate threw. */
@@ -159,9 +169,9 @@ export class TracedSearch {
 	runOnWatch(page: PageScope, record: SearchRecord, watch: LoopWatch): TagValue | null {
 		for (let end = 0; end < this.candidates.length; end++) {
 			const candidate = this.candidates[end] as Candidate;
-			const value = watch.attempt(this.index, candidate, () => evaluateSafely(candidate, page));
+			const value = watch.attempt(page, this.index, candidate, () => evaluateSafely(candidate, page));
 			if (value === LOOPED)
-				record.note(this.index, { at: end, outcome: { kind: 'loop', tags: watch.tagsOf(candidate) } });
+				record.note(this.index, { at: end, outcome: { kind: 'loop', tags: watch.tagsOf(page, candidate) } });
 			else if (value === FAILURE) record.note(this.index, { at: end, outcome: FAILED });
 			else if (value !== undefined) {
 				record.ends[this.index] = end;

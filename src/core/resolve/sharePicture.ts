@@ -1,3 +1,4 @@
+import type { Pieces } from '../template/pieces';
 import type { Picture } from '../model';
 import { CANVAS, nameOfRecipe, recipeOf, type RecipeParts, type ShareLayout } from '../pictures/layout';
 import { cutSettingOf, keptCopyOf, MEDIA_PATH } from '../pictures/shapes';
@@ -7,13 +8,16 @@ import { settleText } from '../text/text';
 import { BUILT_IN_PICTURES, choosePictures } from './pictures';
 import type { PageScope } from './scope';
 import type { ChosenPicture } from './value';
+import { piecesFor } from './words';
 
 /**
  * The share picture that a layout makes of a page: its address and its recipe. Its alt text is its title. Pure; drawing
  * is the server's.
  */
 export function composeSharePicture(page: PageScope, layout: ShareLayout): ChosenPicture | undefined {
-	const [title, line] = textsOf(layout).map((template) => settleText(template.run(page))) as [string, string];
+	const [title, line] = textsOf(layout, piecesFor(page.site, page.type)).map((template) =>
+		settleText(template.run(page))
+	) as [string, string];
 	const recipe = recipeOf(layout, page.site.look, {
 		...{ title, line, language: page.language, play: page.playMark },
 		picture: layout.picture && leadOf(page),
@@ -27,12 +31,16 @@ export function composeSharePicture(page: PageScope, layout: ShareLayout): Chose
 }
 
 /** The templates of a layout's title and line, read once for all its pages. */
-const compiled = new WeakMap<ShareLayout, readonly CompiledTemplate[]>();
+const compiled = new WeakMap<
+	ShareLayout,
+	{ readonly pieces: Pieces | undefined; readonly texts: readonly CompiledTemplate[] }
+>();
 
-function textsOf(layout: ShareLayout): readonly CompiledTemplate[] {
-	let texts = compiled.get(layout);
-	if (!texts)
-		compiled.set(layout, (texts = [layout.title, layout.line].map((part) => compileTemplate(part?.template ?? ''))));
+function textsOf(layout: ShareLayout, pieces: Pieces | undefined): readonly CompiledTemplate[] {
+	const known = compiled.get(layout);
+	if (known && known.pieces === pieces) return known.texts;
+	const texts = [layout.title, layout.line].map((part) => compileTemplate(part?.template ?? '', pieces));
+	compiled.set(layout, { pieces, texts });
 	return texts;
 }
 

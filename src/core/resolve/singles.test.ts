@@ -22,7 +22,7 @@ import { compileTemplate } from '../template/compile';
 import { undeclaredPrefix } from '../catalogue/catalogue';
 import { dropSiteName } from '../findings/mends';
 import { readServedHead } from '../markup/served';
-import { formsNeeded } from '../template/filters';
+import { formsNeeded } from '../template/filters/numbers';
 import { textOfValue } from './value';
 
 /** Single cases, each the least that tells two ways apart. */

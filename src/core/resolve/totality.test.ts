@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { findInRules, PageRenderer, Resolver, type ContentType, type Page, type Rule, type Site } from '../index';
+import {
+	FILTERS,
+	findInRules,
+	PageRenderer,
+	Resolver,
+	type ContentType,
+	type Page,
+	type Rule,
+	type Site
+} from '../index';
 
 const NOW = '2026-05-03T10:00:00Z';
 const site: Site = {
@@ -43,28 +52,11 @@ test('page n of a run comes to what page n comes to alone, for addresses of ever
 const anything = fc.jsonValue({ maxDepth: 3 });
 const argument = fc.oneof(
 	fc.constantFrom('', '""', '"x"', '0', '1', '30', '99999999999999999999', '"EUR"', '"EURO"', '"d QQ"', '"upper"'),
+	fc.constantFrom('page.x', 'page.title', 'now', 'site.name', '"long"', '"Europe/Paris"', '"kilometer"', '"country"'),
 	fc.string({ maxLength: 5 }).map((text) => JSON.stringify(text))
 );
 const call = fc
-	.tuple(
-		fc.constantFrom(
-			'clip',
-			'words',
-			'case',
-			'date',
-			'number',
-			'money',
-			'plural',
-			'join',
-			'first',
-			'last',
-			'plain',
-			'hashtags',
-			'replace',
-			'none'
-		),
-		fc.array(argument, { maxLength: 3 })
-	)
+	.tuple(fc.constantFrom(...Object.keys(FILTERS), 'none'), fc.array(argument, { maxLength: 3 }))
 	.map(([name, args]) => `{page.x | ${name} ${args.join(' ')}}`);
 const wildRule = fc.oneof(
 	call.map((template) => ({ tag: 'description', kind: 'template', template })),

@@ -5,7 +5,7 @@ interface Span {
 	readonly end: number;
 }
 
-export type TemplateNode = TextNode | SeparatorNode | PlaceholderNode | OptionalNode;
+export type TemplateNode = TextNode | SeparatorNode | PlaceholderNode | OptionalNode | ChoiceNode | FitNode | GoesNode;
 
 interface TextNode extends Span {
 	readonly kind: 'text';
@@ -17,17 +17,40 @@ interface SeparatorNode extends Span {
 	readonly kind: 'separator';
 }
 
-/** `{a ?? b | filter}`: the first term that is not empty, through the filters from left to right. */
+/**
+ * `{a ?? b | filter}`: the first term that is not empty, through the filters from left to right. With a question mark before
+ * its closing brace it prints nothing: its stretch is gone where it comes to nothing.
+ */
 export interface PlaceholderNode extends Span {
 	readonly kind: 'placeholder';
 	readonly terms: readonly Term[];
 	readonly filters: readonly FilterCall[];
+	readonly asks: boolean;
 }
 
 /** `[[ … ]]`: gone, with its own words, when a placeholder directly in it is empty. */
-interface OptionalNode extends Span {
+export interface OptionalNode extends Span {
 	readonly kind: 'optional';
 	readonly nodes: readonly TemplateNode[];
+}
+
+/** `[[ … ]] {or} [[ … ]]`: the first stretch that prints something. */
+export interface ChoiceNode extends Span {
+	readonly kind: 'choice';
+	readonly options: readonly OptionalNode[];
+}
+
+/** `{fit 60}` or `{fit 580 px}`: how long or how wide the template may come to be. */
+interface FitNode extends Span {
+	readonly kind: 'fit';
+	readonly limit: number;
+	readonly by: 'characters' | 'pixels';
+}
+
+/** `{goes 1}`: the stretch in which it stands is the first to go where there is no room. */
+interface GoesNode extends Span {
+	readonly kind: 'goes';
+	readonly turn: number;
 }
 
 export type Term = VariableTerm | StringTerm;
@@ -50,6 +73,9 @@ export interface FilterCall extends Span {
 	readonly args: readonly Argument[];
 }
 
-export interface Argument extends Span {
+export type Argument = LiteralArgument | VariableTerm;
+
+interface LiteralArgument extends Span {
+	readonly kind: 'literal';
 	readonly value: string | number;
 }

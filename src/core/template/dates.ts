@@ -81,7 +81,7 @@ function offsetIn(timeZone: string | undefined, wall: Date): string {
 }
 
 /** Longer than any clock is away from UTC: the offsets before and after a change nearby. */
-const DAY = 24 * 60 * 60_000;
+export const DAY = 24 * 60 * 60_000;
 
 /** How many minutes the clock of a time zone is ahead of UTC at a moment (milliseconds). */
 function minutesAhead(timeZone: string, moment: number): number {

@@ -1,6 +1,6 @@
 import type { Issue, IssueCode } from '../issue';
 import { isSpace } from '../text/text';
-import type { Argument, FilterCall, TemplateNode, Term } from './ast';
+import type { Argument, FilterCall, OptionalNode, TemplateNode, Term, VariableTerm } from './ast';
 
 /** The most characters (UTF-16 code units) a template may have. */
 const MAX_LENGTH = 2000;
@@ -68,7 +68,7 @@ function parseNodes(cursor: Cursor, depth: number): TemplateNode[] {
 	const nodes: TemplateNode[] = [];
 	while (!cursor.done) {
 		if (cursor.match(']]') && depth > 0) return nodes;
-		if (cursor.match('[[')) nodes.push(parseOptional(cursor, depth + 1));
+		if (cursor.match('[[')) nodes.push(parseStretches(cursor, depth + 1));
 		else if (cursor.match('{')) nodes.push(...parsePlaceholder(cursor));
 		else nodes.push(parseText(cursor, depth));
 	}
@@ -102,7 +102,32 @@ function parseText(cursor: Cursor, depth: number): TemplateNode {
 	return { kind: 'text', text, start, end: cursor.at };
 }
 
-function parseOptional(cursor: Cursor, depth: number): TemplateNode {
+/** A stretch, or several of which the first that prints is taken. */
+function parseStretches(cursor: Cursor, depth: number): TemplateNode {
+	const first = parseOptional(cursor, depth);
+	const options = [first];
+	while (eatOr(cursor)) options.push(parseOptional(cursor, depth));
+	return options.length === 1 ? first : { kind: 'choice', options, start: first.start, end: cursor.at };
+}
+
+/** `{or}` with another stretch behind it; white space on either side is not printed. */
+function eatOr(cursor: Cursor): boolean {
+	const start = cursor.at;
+	cursor.skipSpace();
+	if (cursor.eat('{')) {
+		cursor.skipSpace();
+		const isOr = cursor.readWhile(isNameChar) === 'or';
+		cursor.skipSpace();
+		if (isOr && cursor.eat('}')) {
+			cursor.skipSpace();
+			if (cursor.match('[[')) return true;
+		}
+	}
+	cursor.at = start;
+	return false;
+}
+
+function parseOptional(cursor: Cursor, depth: number): OptionalNode {
 	const start = cursor.at;
 	cursor.eat('[[');
 	if (depth === MAX_DEPTH + 1) cursor.report('template/too-deep', start, start + 2, { expected: String(MAX_DEPTH) });
@@ -124,26 +149,41 @@ function parsePlaceholder(cursor: Cursor): TemplateNode[] {
 		cursor.report('template/empty-placeholder', start, cursor.at);
 		return [];
 	}
-	if (eatSeparator(cursor)) return [{ kind: 'separator', start, end: cursor.at }];
+	const word = parseWord(cursor, start);
+	if (word) return [word];
 	const terms = parseTerms(cursor);
 	const filters = terms && parseFilters(cursor);
+	const asks = terms !== undefined && filters !== undefined && cursor.eat('?');
+	if (asks) cursor.skipSpace();
 	if (!terms || !filters || !cursor.eat('}')) {
-		if (terms && filters) unexpected(cursor, start, '"??", "|" or "}"');
+		if (terms && filters) unexpected(cursor, start, asks ? '"}"' : '"??", "|", "?" or "}"');
 		skipToClose(cursor);
 		return [];
 	}
-	return [{ kind: 'placeholder', terms, filters, start, end: cursor.at }];
+	return [{ kind: 'placeholder', terms, filters, asks, start, end: cursor.at }];
 }
 
-/** `separator}` where nothing else stands in the placeholder; a longer name is a variable's. */
-function eatSeparator(cursor: Cursor): boolean {
-	const start = cursor.at;
-	const isIt = cursor.readWhile(isNameChar) === 'separator';
+/** The words of the language that stand alone in braces: `separator`, `fit 60`, `fit 580 px`, `goes 1`. A longer name is a variable's. */
+function parseWord(cursor: Cursor, start: number): TemplateNode | undefined {
+	const before = cursor.at;
+	const word = cursor.readWhile(isNameChar);
 	cursor.skipSpace();
-	if (isIt && cursor.eat('}')) return true;
-	cursor.at = start;
-	return false;
+	if (word === 'separator' && cursor.eat('}')) return { kind: 'separator', start, end: cursor.at };
+	if (word === 'fit' || word === 'goes') {
+		const count = Number(cursor.readWhile(isDigit));
+		cursor.skipSpace();
+		const isPixels = word === 'fit' && cursor.eat('px');
+		cursor.skipSpace();
+		if (count > 0 && cursor.eat('}'))
+			return word === 'fit'
+				? { kind: 'fit', limit: count, by: isPixels ? 'pixels' : 'characters', start, end: cursor.at }
+				: { kind: 'goes', turn: count, start, end: cursor.at };
+	}
+	cursor.at = before;
+	return undefined;
 }
+
+const isDigit = (char: string) => /[0-9]/.test(char);
 
 function unexpected(cursor: Cursor, open: number, expected: string): undefined {
 	if (cursor.done || cursor.match('{')) cursor.report('template/unclosed-placeholder', open, open + 1);
@@ -179,7 +219,11 @@ function parseTerm(cursor: Cursor): Term | 'unclosed' | undefined {
 		const value = parseString(cursor);
 		return value === undefined ? 'unclosed' : { kind: 'string', value, start, end: cursor.at };
 	}
-	if (!isNameStart(cursor.char)) return undefined;
+	return isNameStart(cursor.char) ? parseVariable(cursor) : undefined;
+}
+
+function parseVariable(cursor: Cursor): VariableTerm {
+	const start = cursor.at;
 	const name = cursor.readWhile(isNameChar);
 	const [root = '', ...path] = name.split('.');
 	// A tag's own name may hold colons and is one step, whatever stands in it.
@@ -233,10 +277,11 @@ function parseArguments(cursor: Cursor): Argument[] | undefined {
 		if (cursor.char === '"') {
 			const value = parseString(cursor);
 			if (value === undefined) return undefined;
-			args.push({ value, start, end: cursor.at });
-		} else if (/[0-9]/.test(cursor.char)) {
-			const digits = cursor.readWhile((char) => /[0-9]/.test(char));
-			args.push({ value: Number(digits), start, end: cursor.at });
-		} else return args;
+			args.push({ kind: 'literal', value, start, end: cursor.at });
+		} else if (isDigit(cursor.char)) {
+			const digits = cursor.readWhile(isDigit);
+			args.push({ kind: 'literal', value: Number(digits), start, end: cursor.at });
+		} else if (isNameStart(cursor.char)) args.push(parseVariable(cursor));
+		else return args;
 	}
 }

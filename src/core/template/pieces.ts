@@ -1,48 +1,77 @@
-import type { PlaceholderNode, TemplateNode } from './ast';
-import { isBlank } from '../text/text';
-import { compileTemplate, type Scope } from './compile';
+import type { VariableTerm } from './ast';
+import { variablesIn } from './nodes';
 import { parseTemplate } from './parse';
 
-/** A part of a template with what it comes to on one page. `start` and `end` are its place in the source. */
-export interface Piece {
-	readonly kind: 'text' | 'value' | 'gap' | 'separator';
-	readonly start: number;
-	readonly end: number;
-	/** What it yields: words, a value, or nothing for a gap. */
-	readonly text: string;
-	/** The variables it asks for. */
-	readonly names: readonly string[];
-	/** It lies in an optional stretch that is gone, so that nothing of it is printed. */
-	readonly gone: boolean;
+/** Templates with a name, that others use by it. A list of them is never changed in place. */
+export type Pieces = ReadonlyMap<string, string>;
+export const NO_PIECES: Pieces = new Map();
+
+/** So many pieces, each as often as it is used, with those that they use, stand in one template at the most. */
+export const MOST_PIECES = 200;
+
+/** The uses of pieces in a template, in their order. */
+const piecesIn = (source: string): VariableTerm[] =>
+	variablesIn(parseTemplate(source).nodes).filter(({ root }) => root === 'piece');
+export const nameOfPiece = ({ path }: VariableTerm) => path.join('.');
+
+/** What is known of a list of pieces. */
+interface Book {
+	readonly uses: ReadonlyMap<string, readonly string[]>;
+	/** How many pieces stand in one, itself counted; undefined for one that leads back to itself. */
+	readonly sizes: Map<string, number | undefined>;
+}
+const books = new WeakMap<Pieces, Book>();
+
+function bookOf(pieces: Pieces): Book {
+	let book = books.get(pieces);
+	if (!book) {
+		const uses = new Map([...pieces].map(([name, source]) => [name, piecesIn(source).map(nameOfPiece)]));
+		books.set(pieces, (book = { uses, sizes: new Map<string, number | undefined>() }));
+	}
+	return book;
 }
 
 /**
- * A template taken apart for the eye: its words, the values of its variables set apart, and a gap where one is empty.
- * A template that cannot be read gives none.
+ * How many pieces one comes to, itself counted, at most one more than may stand in a template. Undefined where there is none of
+ * the name, and for one that leads back to itself: it comes to nothing, wherever it is used.
  */
-export function piecesOf(source: string, scope: Scope): Piece[] {
-	const { nodes, issues } = parseTemplate(source);
-	if (issues.some((issue) => issue.severity === 'error')) return [];
-	const value = (node: PlaceholderNode) => compileTemplate(source.slice(node.start, node.end)).run(scope);
-	const visit = (list: readonly TemplateNode[], isGone: boolean): Piece[] =>
-		list.flatMap((node): Piece[] => {
-			const { start, end } = node;
-			const shared = { start, end, names: [], gone: isGone };
-			switch (node.kind) {
-				case 'text':
-					return [{ ...shared, kind: 'text', text: node.text }];
-				case 'separator':
-					return [{ ...shared, kind: 'separator', text: scope.separator }];
-				case 'optional': {
-					const hasGap = node.nodes.some((inner) => inner.kind === 'placeholder' && isBlank(value(inner)));
-					return visit(node.nodes, isGone || hasGap);
-				}
-				case 'placeholder': {
-					const text = value(node);
-					const names = node.terms.flatMap((term) => (term.kind === 'variable' ? [term.name] : []));
-					return [{ ...shared, names, kind: isBlank(text) ? 'gap' : 'value', text }];
-				}
-			}
-		});
-	return visit(nodes, false);
+export function sizeOfPiece(pieces: Pieces, name: string): number | undefined {
+	const { uses, sizes } = bookOf(pieces);
+	if (!uses.has(name)) return undefined;
+	if (!sizes.has(name)) {
+		sizes.set(name, undefined);
+		if (!leadsTo(uses, name, name)) {
+			const inner = uses.get(name)!.reduce((sum, one) => sum + (sizeOfPiece(pieces, one) ?? 0), 1);
+			sizes.set(name, Math.min(inner, MOST_PIECES + 1));
+		}
+	}
+	return sizes.get(name);
+}
+
+/** The variables that a piece asks for, by itself and in the pieces that it uses. */
+export function variablesBehind(pieces: Pieces, name: string): ReadonlySet<string> {
+	const found = new Set<string>();
+	const seen = new Set<string>();
+	const waiting = [name];
+	for (let one = waiting.pop(); one !== undefined; one = waiting.pop()) {
+		if (seen.has(one)) continue;
+		seen.add(one);
+		for (const variable of variablesIn(parseTemplate(pieces.get(one) ?? '').nodes))
+			if (variable.root === 'piece') waiting.push(nameOfPiece(variable));
+			else found.add(variable.name);
+	}
+	return found;
+}
+
+/** Whether one piece uses another, by itself or through others. */
+function leadsTo(uses: Book['uses'], from: string, to: string): boolean {
+	const seen = new Set<string>();
+	const waiting = [...(uses.get(from) ?? [])];
+	for (let name = waiting.pop(); name !== undefined; name = waiting.pop()) {
+		if (name === to) return true;
+		if (seen.has(name)) continue;
+		seen.add(name);
+		waiting.push(...(uses.get(name) ?? []));
+	}
+	return false;
 }

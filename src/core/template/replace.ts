@@ -1,4 +1,5 @@
 import type { TemplateNode } from './ast';
+import { nodesIn } from './nodes';
 import { parseTemplate } from './parse';
 import { toTemplate } from './quote';
 
@@ -21,4 +22,4 @@ export function replaceWords(source: string, find: string, by: string): string {
 
 /** The words of a template in their order, with their places. */
 const wordsIn = (nodes: readonly TemplateNode[]): Extract<TemplateNode, { kind: 'text' }>[] =>
-	nodes.flatMap((node) => (node.kind === 'text' ? [node] : node.kind === 'optional' ? wordsIn(node.nodes) : []));
+	nodes.flatMap((node) => (node.kind === 'text' ? [node] : wordsIn(nodesIn(node))));

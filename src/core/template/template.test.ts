@@ -26,11 +26,11 @@ describe('what is wrong with a template is told with its place, what was expecte
 		['{page.regoin}', 'Unknown variable "page.regoin" at 1:2. Did you mean "page.region"?'],
 		[
 			'ab\n{title}',
-			'Unknown name "title" at 2:2. Expected page, site, type, listing, head or now. Did you mean "page.title"?'
+			'Unknown name "title" at 2:2. Expected page, site, type, listing, head, words, piece or now. Did you mean "page.title"?'
 		],
 		[
 			'{pages.title}',
-			'Unknown name "pages" at 1:2. Expected page, site, type, listing, head or now. Did you mean "page"?'
+			'Unknown name "pages" at 1:2. Expected page, site, type, listing, head, words, piece or now. Did you mean "page"?'
 		],
 		['{head.og:titel}', 'Unknown variable "head.og:titel" at 1:2. Did you mean "head.og:title"?'],
 		['{page.title | clop 3}', 'Unknown filter "clop" at 1:15. Did you mean "clip"?'],
@@ -47,7 +47,7 @@ describe('what is wrong with a template is told with its place, what was expecte
 		['{page.title | case "uper"}', 'The filter "case" at 1:20 takes "upper", "lower", "sentence", "title".'],
 		[
 			'{page.starts | date "d QQ"}',
-			'The filter "date" at 1:21 takes a pattern such as "d MMMM y" ("QQ" means nothing in it).'
+			'The filter "date" at 1:21 takes "short", "medium", "long", "full", or a pattern such as "d MMMM y" ("QQ" means nothing in it).'
 		],
 		[
 			'{page.hectares | money "pounds"}',
@@ -64,10 +64,10 @@ describe('what is wrong with a template is told with its place, what was expecte
 		['{page.title', 'The "{" at 1:1 is never closed. Add "}", or write "\\{" for a plain brace.'],
 		['a [[b', 'The "[[" at 1:3 is never closed. Add "]]", or write "\\[" for a plain bracket.'],
 		['{}', 'Nothing stands between the braces at 1:1. Write a variable such as {page.title}.'],
-		['{page.title page.region}', 'Unexpected "page.region" at 1:13. Expected "??", "|" or "}".'],
-		['{page.title $two}', 'Unexpected "$" at 1:13. Expected "??", "|" or "}".'],
-		['{page.title og:title}', 'Unexpected "og:title" at 1:13. Expected "??", "|" or "}".'],
-		['{page.title & x}', 'Unexpected "&" at 1:13. Expected "??", "|" or "}".'],
+		['{page.title page.region}', 'Unexpected "page.region" at 1:13. Expected "??", "|", "?" or "}".'],
+		['{page.title $two}', 'Unexpected "$" at 1:13. Expected "??", "|", "?" or "}".'],
+		['{page.title og:title}', 'Unexpected "og:title" at 1:13. Expected "??", "|", "?" or "}".'],
+		['{page.title & x}', 'Unexpected "&" at 1:13. Expected "??", "|", "?" or "}".'],
 		['{page.title ?? }', 'Unexpected "}" at 1:16. Expected a variable or a text in quotation marks.'],
 		['{page.title | }', 'Unexpected "}" at 1:15. Expected the name of a filter.'],
 		['{page.title ?? "x}', 'The text that begins at 1:16 is never closed. Add a second quotation mark.'],
@@ -188,7 +188,13 @@ test('a filter chain stays bounded', () => {
 		siteValue: () => undefined,
 		typeValue: () => undefined,
 		listingValue: () => undefined,
-		headValue: () => ''
+		headValue: () => '',
+		wordValue: () => undefined,
+		said: undefined,
+		timeZone: undefined,
+		partOfPage: () => undefined,
+		moment: '',
+		changesAt: () => undefined
 	};
 	expect(grow.run(scope)).toBe('aaaa…');
 });

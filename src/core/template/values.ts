@@ -2,7 +2,15 @@ import type { FieldValue } from '../model';
 import { isBlank } from '../text/text';
 
 /** What an expression can come to. Undefined, null, false, a blank text and a list of such are empty; 0 is not. */
-export type Value = FieldValue | undefined;
+export type Value = FieldValue | Range | undefined;
+
+/** From one number or date to another; only filters make one, and only filters for numbers and dates write one. */
+export class Range {
+	constructor(
+		readonly from: FieldValue,
+		readonly to: FieldValue
+	) {}
+}
 
 /** The longest text that passes between filters; what is longer is cut here, so that no chain of them can grow. */
 export const MAX_TEXT = 100_000;
@@ -11,6 +19,7 @@ export function isEmpty(value: Value): boolean {
 	if (value === undefined || value === null || value === false) return true;
 	if (typeof value === 'string') return isBlank(value);
 	if (Array.isArray(value)) return value.every(isEmpty);
+	if (value instanceof Range) return false;
 	return typeof value === 'object' && isBlank(toText(value));
 }
 
@@ -27,13 +36,14 @@ export function toText(value: Value): string {
 			.filter((item) => !isEmpty(item))
 			.map(toText)
 			.join(', ');
+	if (value instanceof Range) return `${toText(value.from)}–${toText(value.to)}`;
 	const text = 'name' in value ? value.name : 'src' in value ? value.src : '';
 	return typeof text === 'string' ? text : '';
 }
 
 /** A named part of a record, such as the handle of a person. Only own properties count: the record is from outside. */
 export function partOf(value: Value, name: string): Value {
-	if (typeof value !== 'object' || value === null || Array.isArray(value)) return undefined;
+	if (typeof value !== 'object' || value === null || Array.isArray(value) || value instanceof Range) return undefined;
 	return ownValue(value, name);
 }
 

@@ -1,4 +1,5 @@
 import { error } from '@sveltejs/kit';
+import { mayDo, ownsAll } from '$core';
 import { UserError } from '$server/errors';
 import { readBenchData } from '$server/web/benchData';
 import { contentFolders } from '$server/web/contentFolders';
@@ -9,6 +10,12 @@ import type { PageServerLoad } from './$types';
 export const load: PageServerLoad = ({ locals, url }) => {
 	const name = url.searchParams.get('site');
 	const folders = contentFolders();
+	// A new site is made by who owns all of them; one that is there is read anew by who builds it.
+	if (name === null ? !ownsAll(locals.who) : !mayDo(locals.who, 'build', name))
+		error(
+			403,
+			'Only an owner of every site makes a new one, and only its builders read content into one that is there.'
+		);
 	if (name === null) return { bench: null, standIn: null, folders };
 	try {
 		const data = readBenchData(locals.store, name, null);

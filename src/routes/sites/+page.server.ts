@@ -1,10 +1,16 @@
+import { ownsAll } from '$core';
+import { sitesFor } from '$server/http/visitor';
+import { nameOf } from '$server/people/accounts';
 import type { PageServerLoad } from './$types';
 
 /** The sites there are. */
-export const load: PageServerLoad = ({ locals }) => {
+export const load: PageServerLoad = ({ locals, url }) => {
 	const store = locals.store;
 	return {
-		sites: store.working.sites.names().map(({ id, name, base }) => ({
+		who: nameOf(locals.who, ''),
+		mayMake: ownsAll(locals.who),
+		isNone: url.searchParams.has('none'),
+		sites: sitesFor(locals).map(({ id, name, base }) => ({
 			...{ name, base },
 			pages: store.working.pages.count(id).all,
 			release: store.releases.latest(id)?.number

@@ -14,6 +14,7 @@
 <main>
 	<h1 class="serif">Kephalon</h1>
 	<p class="quiet">What every address of a site says in its head.</p>
+	{#if data.isNone}<p role="alert">There is no such site, or it is not open to you.</p>{/if}
 	<ul>
 		{#each data.sites as site (site.name)}
 			<li>
@@ -28,7 +29,14 @@
 			</li>
 		{/each}
 	</ul>
-	<p><a class="plain-button" href="/setup">Set up a new site</a></p>
+	{#if data.sites.length === 0 && !data.mayMake}<p>
+			No site is open to you yet. Whoever invited you says what you may do.
+		</p>{/if}
+	<p class="go">
+		{#if data.mayMake}<a class="plain-button" href="/setup">Set up a new site</a>{/if}
+		{#if data.mayMake}<a href="/people">People</a>{/if}
+		{#if data.who}<a href="/account">{data.who}</a>{/if}
+	</p>
 </main>
 
 <style>
@@ -41,6 +49,11 @@
 		font-size: 30px;
 		font-style: italic;
 		font-weight: 700;
+	}
+	.go {
+		display: flex;
+		gap: 16px;
+		align-items: center;
 	}
 	ul {
 		margin: 22px 0;

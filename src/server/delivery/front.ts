@@ -9,30 +9,86 @@ export interface FrontOptions {
 	readonly delivery: Delivery;
 	/** What all other requests go to; without it there is nothing else. */
 	readonly desk?: RequestListener;
+	/** Under which names the desk is reached beside this machine's own: hosts with their ports. */
+	readonly hosts?: readonly string[];
+	/** Addresses of proxies that say truly whom they speak for. */
+	readonly proxies?: readonly string[];
 }
 
 /**
  * The first to see a request: refuses what must not come through, answers what is released by itself, and hands all else
- * to the desk. Until there are accounts, a server with a desk answers this machine only, under its own names: a page of
- * the open web that gives itself our address (DNS rebinding) is refused.
+ * to the desk. A server with a desk answers under its own names only: a page of the open web that gives itself our address
+ * (DNS rebinding) is refused.
  */
-export function frontOf({ delivery, desk }: FrontOptions): RequestListener {
+export function frontOf({ delivery, desk, hosts: names = [], proxies = [] }: FrontOptions): RequestListener {
 	return (request, response) => {
 		if (log.isLevelEnabled('debug')) logWhenDone(request, response);
 		const hosts = countOf(request.rawHeaders, 'host');
 		if (hosts !== 1) return deny(response, 'hosts-many');
-		if (desk && !LOCAL.test(request.headers.host ?? ''))
+		if (desk && !isOurs(request.headers.host ?? '', names))
 			return deny(response, 'host-foreign', { host: request.headers.host ?? '' });
 		if (request.url === '/health') return say(response, 200, 'ok');
 		if (request.url === '/ready')
 			return delivery.isReady() ? say(response, 200, 'ready') : say(response, 503, 'not ready');
 		if (answered(delivery, request, response)) return;
 		if (desk) {
-			response.setHeader('x-content-type-options', 'nosniff');
+			for (const [name, value] of HARDENED) response.setHeader(name, value);
+			if (process.env.KEPHALON_SECURE) response.setHeader('strict-transport-security', 'max-age=31536000');
+			request.headers[CLIENT_HEADER] = clientOf(request, proxies);
 			return desk(request, response);
 		}
 		return deny(response, 'address-missing');
 	};
+}
+
+const isOurs = (host: string, names: readonly string[]) =>
+	names.length > 0 ? names.includes(host.toLowerCase()) || LOCAL.test(host) : LOCAL.test(host);
+
+/** What every answer of the desk says to browsers; what it may load is said by the application. */
+const HARDENED = [
+	['x-content-type-options', 'nosniff'],
+	['cross-origin-opener-policy', 'same-origin'],
+	['referrer-policy', 'same-origin'],
+	['permissions-policy', 'camera=(), geolocation=(), microphone=(), payment=(), usb=()']
+] as const;
+
+/** Tells the desk where a request came from; whatever stood there before is not believed. */
+export const CLIENT_HEADER = 'x-kephalon-client';
+
+/** The address that a request came from: of one that a known proxy passed on, the last that no known proxy had. */
+function clientOf({ socket, headers }: IncomingMessage, proxies: readonly string[]): string {
+	const direct = plainAddress(socket.remoteAddress ?? '');
+	if (!proxies.includes(direct)) return direct;
+	const forwarded = [headers['x-forwarded-for'] ?? []].flat().join(',');
+	const said = forwardedIn(headers.forwarded) ?? forwarded.split(',').map((one) => one.trim());
+	return (
+		said
+			.reverse()
+			.map(plainAddress)
+			.find((one) => one !== '' && !proxies.includes(one)) ?? direct
+	);
+}
+
+/** The addresses of a `Forwarded` field (RFC 7239), in its order; undefined without one. */
+function forwardedIn(field: string | undefined): string[] | undefined {
+	if (field === undefined) return undefined;
+	return field.split(',').map((hop) => {
+		const said = hop.split(';').find((pair) => pair.trim().toLowerCase().startsWith('for=')) ?? '';
+		return said
+			.slice(said.indexOf('=') + 1)
+			.trim()
+			.replace(/^"|"$/g, '');
+	});
+}
+
+/** An address without port and brackets; one of version 4 in version 6 as what it is. */
+function plainAddress(text: string): string {
+	const inner = text.startsWith('[')
+		? text.slice(1).split(']', 1)[0]!
+		: text.split(':').length === 2
+			? text.split(':', 1)[0]!
+			: text;
+	return inner.replace(/^::ffff:(?=\d+\.)/i, '').slice(0, 64);
 }
 
 /** What cannot be read at the moment, of the database or a file, is told: a request never hangs. */

@@ -1,8 +1,9 @@
 import {
 	describeFinding,
 	findOnPage,
+	pinsOf,
 	PAGE_STATES,
-	Resolver,
+	type Resolver,
 	sameJson,
 	textOfValue,
 	replaceWords,
@@ -12,6 +13,7 @@ import {
 	ownOf
 } from '$core';
 import { refuse } from '../errors';
+import { resolverOf, workingResolver } from '../heads/heads';
 import { countOverriding, pathsOfFilter, type PageFilter } from '../store/table/grid';
 import { checkOf, wrongIn } from '../schemas/schemas';
 import type { Store, StoredSite } from '../store/store';
@@ -35,13 +37,15 @@ export type BatchAction =
 	| { readonly do: 'state'; readonly state: Page['state'] }
 	| { readonly do: 'hidden'; readonly on: boolean }
 	| { readonly do: 'key'; readonly on: boolean }
+	/** What its cards are made of is pinned as it is now, or let go. */
+	| { readonly do: 'pin'; readonly on: boolean }
 	/** Found values of a tag are set aside, or taken again. */
 	| { readonly do: 'found'; readonly tag: string; readonly take: boolean };
 
 /** The longest words (UTF-16 code units) that a template can hold. */
 const LONGEST_WORDS = 2000;
 
-const DOES = ['rule', 'text', 'replace', 'type', 'language', 'state', 'hidden', 'key', 'found'];
+const DOES = ['rule', 'text', 'replace', 'type', 'language', 'state', 'hidden', 'key', 'pin', 'found'];
 const isRule = checkOf('rule');
 const isLanguage = checkOf('languageTag');
 
@@ -95,13 +99,14 @@ export function changeMany(
 ): Made<number> {
 	return makeLongEdit(store, name, { origin, kind: 'batch', what: { action, ...wordsOf(pages) } }, function* (site) {
 		refuseAction(store, site, action);
+		const pins = pinsBy(store, site);
 		let [seen, changed] = [0, 0];
 		for (const path of pathsOf(store, site.id, pages)) {
 			yield;
 			if (++seen % 100 === 0) progress(seen);
 			const page = store.working.pages.at(site.id, path);
 			if (!page) throw refuse('page-missing', { path });
-			const after = changedPage(page, action);
+			const after = changedPage(page, action, pins);
 			refuseChanged(site, page, after, action);
 			if (path === '/' && page.state === 'live' && after.state !== 'live') throw refuse('home-among-them');
 			if (store.working.pages.change(site.id, page, after)) changed++;
@@ -144,8 +149,14 @@ function refuseChanged(site: StoredSite, before: Page, after: Page, action: Batc
 	}
 }
 
+/** What pages come to, to be pinned. */
+function pinsBy(store: Store, site: StoredSite): (page: Page) => Page['pinned'] {
+	let resolver: Resolver | undefined;
+	return (page) => pinsOf((resolver ??= workingResolver(store, site)).resolveHead(page));
+}
+
 /** A page as it is after an action. */
-function changedPage(page: Page, action: BatchAction): Page {
+function changedPage(page: Page, action: BatchAction, pins: (page: Page) => Page['pinned']): Page {
 	switch (action.do) {
 		case 'rule':
 			return withRule(page, action.tag, action.body);
@@ -170,6 +181,8 @@ function changedPage(page: Page, action: BatchAction): Page {
 			return withOrWithout(page, 'hidden', action.on || undefined);
 		case 'key':
 			return withOrWithout(page, 'key', action.on || undefined);
+		case 'pin':
+			return withOrWithout(page, 'pinned', action.on ? pins(page) : undefined);
 		case 'found': {
 			const { [action.tag]: _gone, ...others } = page.foundPolicy?.tags ?? {};
 			const tags = action.take ? others : { ...others, [action.tag]: 'never' as const };
@@ -221,10 +234,7 @@ export interface BatchSample {
 export function sampleOfBatch(store: Store, name: string, pages: BatchPages, action: BatchAction): BatchSample {
 	const stored = store.working.sites.named(name);
 	refuseAction(store, stored, action);
-	const resolver = new Resolver(
-		{ site: stored.site, types: stored.types, pictures: store.pictures.all(stored.id) },
-		new Date().toISOString()
-	);
+	const resolver = resolverOf(store, stored, new Date().toISOString());
 	const tag = 'tag' in action ? action.tag : 'title';
 	const look = (page: Page) => {
 		const evaluation = resolver.evaluate(page);
@@ -236,10 +246,11 @@ export function sampleOfBatch(store: Store, name: string, pages: BatchPages, act
 		};
 	};
 	const paths = pathsOf(store, stored.id, pages);
+	const pins = pinsBy(store, stored);
 	const looked = paths.slice(0, LOOKED_AT).flatMap((path) => {
 		const page = store.working.pages.at(stored.id, path);
 		if (!page) return [];
-		const [before, after] = [look(page), look(changedPage(page, action))];
+		const [before, after] = [look(page), look(changedPage(page, action, pins))];
 		const gained = after.found.filter((one) => !before.found.includes(one));
 		const lost = before.found.filter((one) => !after.found.includes(one));
 		return [
@@ -250,7 +261,7 @@ export function sampleOfBatch(store: Store, name: string, pages: BatchPages, act
 				after: after.value,
 				gained,
 				lost,
-				isSame: sameJson(before.head.tags, after.head.tags) && sameJson(page, changedPage(page, action))
+				isSame: sameJson(before.head.tags, after.head.tags) && sameJson(page, changedPage(page, action, pins))
 			}
 		];
 	});

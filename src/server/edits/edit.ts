@@ -1,6 +1,9 @@
 import { userInfo } from 'node:os';
 import type { Site } from '$core';
 import { UserError, refuse } from '../errors';
+import { nameOf } from '../people/accounts';
+import { actor } from '../people/acting';
+import { refuseBeyond } from '../people/beyond';
 import type { Store, StoredSite } from '../store/store';
 
 /** The room that an edit was made in. */
@@ -49,7 +52,8 @@ export function makeEdit<T>(store: Store, name: string, edit: NewEdit, work: (si
 		const revision = store.record.nextRevision(site.id);
 		const { id, result } = store.record.note(
 			{ site: site.id, revision, made: new Date().toISOString(), author: authorName(), ...edit },
-			() => work(site)
+			() => work(site),
+			(noted) => void refuseBeyond(store, site, noted)
 		);
 		if (id === undefined) store.record.sameRevision(site.id);
 		return { edit: id, revision: id === undefined ? site.revision : revision, result };
@@ -64,8 +68,10 @@ export function makeImport<T>(store: Store, site: Site, edit: NewEdit, work: (si
 	});
 }
 
-/** Who is at this machine; a user whom the system has no name for is told by number. */
+/** Who does it: the person or key, or who is at this machine; a user whom the system has no name for is told by number. */
 export function authorName(): string {
+	const who = actor();
+	if (who.kind !== 'alone') return nameOf(who, '');
 	try {
 		return userInfo().username;
 	} catch {

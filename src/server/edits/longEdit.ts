@@ -1,5 +1,6 @@
 import type { Site } from '$core';
 import { refuse } from '../errors';
+import { refuseBeyond } from '../people/beyond';
 import type { Store, StoredSite } from '../store/store';
 import { MANY, pauseOrders, resumeOrders } from '../store/opening/orders';
 import { takeBackUnfinished } from '../store/unfinished';
@@ -64,6 +65,8 @@ class LongEdit<T> {
 	private running: Generator<void, T> | undefined;
 	private site: { readonly id: number; readonly isNew: boolean } | undefined;
 	private edit: number | undefined;
+	/** The last row that was looked at for what may not be changed. */
+	private seen = 0;
 	/** Whether a go was kept already. */
 	private isBegun = false;
 
@@ -101,6 +104,8 @@ class LongEdit<T> {
 			this.edit ??= record.begin(whole);
 			const id = this.edit;
 			const step = record.go(id, () => this.stepsOfOneGo());
+			// Each go by itself: nobody sees what may not be, not even for a while.
+			this.seen = refuseBeyond(this.store, this.store.working.sites.named(this.name), id, this.seen);
 			if (!step.done) {
 				if (!this.isBegun) record.beginLong(id, site.isNew);
 				return false;

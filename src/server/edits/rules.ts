@@ -5,6 +5,7 @@ import {
 	fieldsOfAll,
 	formatIssue,
 	loopThrough,
+	piecesFor,
 	sameJson,
 	type Edit,
 	type Issue,
@@ -110,11 +111,16 @@ export function refuseRule({ site, types }: StoredSite, edit: Edit, page: Page |
 	const { place } = edit;
 	const type = types.find((one) => one.name === (place.layer === 'type' ? place.name : page?.type));
 	const rule: Rule = { tag: edit.tag, ...(edit.language && { language: edit.language }), ...edit.body };
-	const issues = checkRule(rule, { site, fields: place.layer === 'site' ? fieldsOfAll(types) : (type?.fields ?? []) });
+	const issues = checkRule(rule, {
+		...{ site, type },
+		fields: place.layer === 'site' ? fieldsOfAll(types) : (type?.fields ?? [])
+	});
 	const source = edit.body.kind === 'template' ? edit.body.template : '';
 	// Most of many say words alone, which ask for no other tag.
 	const mayRead = edit.body.kind === 'borrow' || source.includes('{');
-	const loop = mayRead ? loopThrough(edit.tag, rulesWith({ site, types }, edit, type?.name, page)) : undefined;
+	const loop = mayRead
+		? loopThrough(edit.tag, rulesWith({ site, types }, edit, type?.name, page), piecesFor(site, type))
+		: undefined;
 	const loops: Issue[] = loop
 		? [{ code: 'rule/loop', severity: 'error', start: 0, end: source.length, seen: loop.join(' → ') }]
 		: [];

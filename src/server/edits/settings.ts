@@ -1,6 +1,8 @@
 import {
 	describeFinding,
+	fieldsOfAll,
 	findInLayout,
+	findInPieces,
 	isError,
 	sameJson,
 	takenBack,
@@ -105,9 +107,11 @@ function save(store: Store, stored: StoredSite, { place, changes }: SettingsEdit
 	switch (place.layer) {
 		case 'site':
 			if ((changed as Site).name !== stored.site.name) store.working.sites.rename(id, (changed as Site).name);
+			refusePieces(stored, changed as Site, undefined);
 			return void store.working.sites.save(changed as Site);
 		case 'type':
 			refuseLayout(stored, changed as ContentType);
+			refusePieces(stored, stored.site, changed as ContentType);
 			return store.working.types.save(id, changed as ContentType);
 		case 'picture':
 			return store.pictures.save(id, [changed as Picture]);
@@ -138,6 +142,18 @@ function refusePage(store: Store, { id, types }: StoredSite, before: Page, after
 		const ofVersion = refusalOfVersion(after, store.working.pages.at(id, path), path, types);
 		if (ofVersion) throw ofVersion;
 	}
+}
+
+/** A piece that cannot be read, or leads back to itself, is not kept. */
+function refusePieces({ types }: StoredSite, site: Site, type: ContentType | undefined) {
+	const target = type ? ({ of: 'type', name: type.name } as const) : ({ of: 'site' } as const);
+	const wrong = findInPieces((type ?? site).pieces, target, {
+		site,
+		type,
+		fields: type?.fields ?? fieldsOfAll(types)
+	}).find(isError);
+	if (wrong && 'part' in wrong.data)
+		throw refuse('part-refused', { part: wrong.data.part, finding: describeFinding(wrong) });
 }
 
 /** A template that cannot be read is not kept, in a layout as in a rule. */

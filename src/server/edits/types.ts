@@ -1,14 +1,21 @@
 import {
+	inPieces,
 	PAGE_FACTS,
 	PAGE_FIELDS,
+	renameFieldInTemplate,
+	renamePieceIn,
+	renamePieceInRule,
 	renameFieldInRule,
 	renameFieldInType,
 	ruleAsksFor,
 	STARTING_SETS,
 	withStartingSet,
 	usesOfField,
+	sameJson,
 	type ContentType,
 	type FieldUse,
+	type Rule,
+	type RuleBody,
 	type SettingsEdit,
 	ownOf
 } from '$core';
@@ -24,13 +31,16 @@ export type TypeAction =
 	/** Its pages become pages of the type `to`. */
 	| { readonly do: 'remove'; readonly name: string; readonly to?: string }
 	/** With the values of its pages, and with all templates that ask for it. */
-	| { readonly do: 'renameField'; readonly name: string; readonly field: string; readonly to: string };
+	| { readonly do: 'renameField'; readonly name: string; readonly field: string; readonly to: string }
+	/** A piece of a type, or of the site where the name is empty, with all templates that use it. */
+	| { readonly do: 'renamePiece'; readonly name: string; readonly piece: string; readonly to: string };
 
 const NEEDS: Readonly<Record<TypeAction['do'], readonly string[]>> = {
 	add: ['name'],
 	rename: ['name', 'to'],
 	remove: ['name'],
-	renameField: ['name', 'field', 'to']
+	renameField: ['name', 'field', 'to'],
+	renamePiece: ['name', 'piece', 'to']
 };
 
 /** An action as a request gives it. Throws a `UserError`. */
@@ -60,6 +70,9 @@ export function actOnType(store: Store, name: string, action: TypeAction, origin
 				return remove(store, site, action);
 			case 'renameField':
 				renameField(store, site, action);
+				return action.name;
+			case 'renamePiece':
+				renamePiece(store, site, action);
 				return action.name;
 		}
 	});
@@ -136,9 +149,33 @@ function renameField(store: Store, site: StoredSite, { name, field, to }: Extrac
 			}
 	// The site's templates speak to all types: where another type still has the old name, both are asked for.
 	const both = site.types.some((other) => other.name !== name && other.fields.some((one) => one.name === field));
-	if (site.site.rules.some((rule) => ruleAsksFor(rule, field)))
+	const { pieces } = site.site;
+	if (pieces || site.site.rules.some((rule) => ruleAsksFor(rule, field)))
 		store.working.sites.save({
 			...site.site,
+			...(pieces && { pieces: inPieces(pieces, (template) => renameFieldInTemplate(template, field, to, both)) }),
 			rules: site.site.rules.map((rule) => renameFieldInRule(rule, field, to, both))
 		});
 }
+
+/** A site's piece is used by every type that has none of that name itself. */
+function renamePiece(store: Store, site: StoredSite, { name, piece, to }: Extract<TypeAction, { do: 'renamePiece' }>) {
+	if (!/^[A-Za-z_][\w-]{0,60}$/.test(to) || to in Object.prototype) throw refuse('field-name-broken', { field: to });
+	const owner = name === '' ? site.site : typeNamed(site, name);
+	if (ownOf(owner.pieces, piece) === undefined) throw refuse('piece-missing', { piece });
+	const users =
+		name === '' ? site.types.filter((type) => ownOf(type.pieces, piece) === undefined) : [typeNamed(site, name)];
+	// Under the new name another piece would stand in for it.
+	if ([owner, ...users].some((one) => ownOf(one.pieces, to) !== undefined)) throw refuse('piece-taken', { piece: to });
+	if (name === '') store.working.sites.save(renamePieceIn(site.site, piece, to, true));
+	for (const type of users) store.working.types.save(site.id, renamePieceIn(type, piece, to, name !== ''));
+	const names = new Set(users.map((type) => type.name));
+	for (const page of [...store.working.pages.overridden(site.id)].filter((one) => names.has(one.type)))
+		for (const rule of page.rules) {
+			const { tag, language, ...body } = renamePieceInRule(rule, piece, to);
+			if (!sameJson(body, withoutPlace(rule)))
+				store.working.rules.set(site.id, { layer: 'page', path: page.path }, tag, language, body);
+		}
+}
+
+const withoutPlace = ({ tag: _tag, language: _language, ...body }: Rule): RuleBody => body;

@@ -1,5 +1,5 @@
 import { describeFinding, describeMany, describeMend, findOnPage, keyOfKind, type Page } from '$core';
-import { momentOf, resolverOf } from '../heads/heads';
+import { workingResolver } from '../heads/heads';
 import type { Store } from '../store/store';
 import { pathsOfFilter } from '../store/table/grid';
 import { mendsOf } from './mends';
@@ -18,7 +18,7 @@ const MOST_LOOKED = 3;
 export function readFindings(store: Store, name: string): FindingGroup[] {
 	const stored = store.working.sites.named(name);
 	const { id } = stored;
-	const resolver = resolverOf(store, stored, momentOf(store, id));
+	const resolver = workingResolver(store, stored);
 	const look = (page: Page) => {
 		const evaluation = resolver.evaluate(page);
 		return findOnPage(page, resolver.headOf(evaluation), evaluation);

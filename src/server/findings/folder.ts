@@ -18,6 +18,9 @@ import { findLinks, saidBy, type FileFinding, type Said } from './folderLinks';
 
 /** Nobody's rules stand behind what a file says: only the text itself tells. */
 const NOTHING_KNOWN: KnownOfPage = {
+	type: undefined,
+	lostReferences: () => [],
+	headCircles: () => [],
 	gapsOf: () => [],
 	pictureOf: () => undefined,
 	facts: () => undefined,

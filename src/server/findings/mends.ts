@@ -1,4 +1,5 @@
 import {
+	piecesFor,
 	addSection,
 	BUILT_IN_PICTURES,
 	clipFirst,
@@ -22,6 +23,7 @@ import {
 	type Trace,
 	ownOf
 } from '$core';
+import { pagesOf } from '../heads/heads';
 import type { PageAction } from '../edits/pages';
 import type { Store, StoredSite } from '../store/store';
 
@@ -93,7 +95,7 @@ const ON_THE_WHOLE: Partial<Record<FindingCode, true>> = {
 /** The rules as they would be with an edit. */
 function resolverWith({ store, stored }: MendScope, edit: AnyEdit): Resolver {
 	const { id, site, types } = stored;
-	const model = { site, types, pictures: (src: string) => store.pictures.one(id, src) };
+	const model = { site, types, pictures: (src: string) => store.pictures.one(id, src), others: pagesOf(store, id) };
 	return new Resolver(editModel(model, edit), new Date().toISOString());
 }
 
@@ -148,7 +150,12 @@ function waysOf(found: Finding, scope: MendScope): Mend[] {
 			return rule('page', scope, 'title', template('{site.name}[[ {separator} {site.tagline}]]'));
 		case 'gap': {
 			const { variables } = dataOf<'gap'>(found);
-			return changedTemplate(scope, tag, (text) => wrapGaps(text, variables));
+			const { site, types } = scope.stored;
+			const pieces = piecesFor(
+				site,
+				types.find(({ name }) => name === scope.page?.type)
+			);
+			return changedTemplate(scope, tag, (text) => wrapGaps(text, variables, pieces));
 		}
 		case 'name-twice':
 			return changedTemplate(scope, tag, dropSiteName);

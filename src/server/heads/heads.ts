@@ -15,6 +15,7 @@ import {
 	type BodyReading,
 	type Head,
 	type Page,
+	type SitePages,
 	publicIn
 } from '$core';
 import type { Suppressed } from '../store/state/suppressions';
@@ -22,16 +23,39 @@ import type { ReleasedHead } from '../store/releases/releases';
 import type { PageState } from '../store/state/state';
 import type { Store, StoredSite } from '../store/store';
 
-/** The resolver of a site's working copy. `now` is the moment that `{now}` names. */
-export function resolverOf(store: Store, { id, site, types }: StoredSite, now: string): Resolver {
-	return new Resolver({ site, types, pictures: store.pictures.all(id) }, now);
+/** The resolver of a site's working copy. `moment` is what `{now}` names, and what the clock shows without `now`. */
+export function resolverOf(store: Store, { id, site, types }: StoredSite, moment: string, now = moment): Resolver {
+	return new Resolver({ site, types, pictures: store.pictures.all(id), others: pagesOf(store, id) }, moment, now);
+}
+
+/** The resolver of what is kept of a site's working copy, by the clock as it is. */
+export const workingResolver = (store: Store, stored: StoredSite, now = new Date().toISOString()): Resolver =>
+	resolverOf(store, stored, momentOf(store, stored.id), now);
+
+/** Pages that others read are few, and read again and again; so many are kept. */
+const MOST_OTHERS = 5000;
+
+/** Other pages of the working copy as it stands: for as long as nothing is written. */
+export function pagesOf(store: Store, site: number): SitePages {
+	const known = new Map<string, Page | undefined>();
+	return {
+		at(path) {
+			if (!known.has(path)) {
+				if (known.size >= MOST_OTHERS) known.clear();
+				known.set(path, store.working.pages.at(site, path));
+			}
+			return known.get(path);
+		},
+		leads: (path) => store.working.redirects.of(site, path),
+		below: (folder, limit) => store.working.pages.below(site, folder, limit)
+	};
 }
 
 /**
  * The moment that kept heads of the working copy name: that of the latest release, or every page that says it would count
  * as changed; until the first, that at which the site was made.
  */
-export const momentOf = (store: Store, site: number) =>
+const momentOf = (store: Store, site: number) =>
 	store.releases.latest(site)?.created ?? store.working.sites.madeAt(site);
 
 /** A page's head as a release keeps it. */
@@ -113,6 +137,8 @@ export function stateOf(
 		missing: missingOf(page, model.fields.get(page.type) ?? NO_FIELDS),
 		strange: strangeness(title + description),
 		isTimed: evaluation.isTimed,
+		changesAt: Number.isFinite(evaluation.nextChange) ? evaluation.nextChange : null,
+		reads: [...evaluation.reads].map((path) => ({ path, head: evaluation.headsRead.has(path) })),
 		reading: readingOfBody(page)
 	};
 }

@@ -1,20 +1,26 @@
+import { mayDo, type Actor } from '$core';
 import { refuse } from '../errors';
+import { actingAs } from '../people/acting';
 import type { Store } from '../store/store';
 import { readBytes, readRecord, readWithFile } from './body';
 import type { RouteName } from './contract';
 import { factsOf, holdAnswer, readPart, ROUTE_NAMES, type RouteFacts } from './forms';
 import { answerInLines } from './lines';
 import { refusalOf } from './problem';
+import { refuseStrangers, RIGHT_OF } from './rights';
 import type { Asked, Say } from './route';
 import { EDITS } from './rows/edits';
 import { PAGES } from './rows/pages';
+import { PEOPLE } from './rows/people';
 import { RELEASES } from './rows/releases';
 import { SITES } from './rows/sites';
+import { doorFor, type Visitor } from './visitor';
 
 /** The work of every route. One that the contract has and nobody does is an error of types. */
 const WORK: { readonly [K in RouteName]: (asked: Asked<K>) => unknown } = {
 	...EDITS,
 	...PAGES,
+	...PEOPLE,
 	...RELEASES,
 	...SITES
 };
@@ -36,30 +42,39 @@ const isHeld = () => process.env.KEPHALON_HOLD_ANSWERS === '1';
 interface Asking {
 	readonly request: Request;
 	readonly url: URL;
-	/** The database, opened when it is first asked for. */
-	readonly locals: { readonly store: Store };
+	readonly locals: Visitor;
 }
 
 /** Answers a request below `/api` by the contract; what the user can mend comes back as problem details. */
 export async function answer({ request, url, locals }: Asking): Promise<Response> {
 	try {
 		const { route, site } = routeFor(request.method, url.pathname.replace(/^\/api(?=\/)/, ''));
-		const { store } = locals;
-		const stored = site === undefined ? undefined : store.working.sites.named(site);
+		const { store, who } = locals;
+		const stored = site === undefined ? undefined : siteFor(store, who, site);
+		refuseStrangers(store, who, RIGHT_OF[route.name], stored);
+		const [door, cookies] = doorFor(request, locals);
 		const query = route.hasQuery ? readPart(route.name, 'query', Object.fromEntries(url.searchParams)) : undefined;
 		const { body, bytes } = await readSent(route, request);
 		const run = async (signal: AbortSignal, say?: Say) => {
-			const asked = { store, site, stored, query, body, bytes, headers: request.headers, signal, say };
-			const given = await WORK[route.name](asked as never);
+			const asked = { store, site, stored, query, body, bytes, headers: request.headers, signal, say, who, door };
+			const given = await actingAs(who, () => WORK[route.name](asked as never));
 			if (isHeld() && !route.media) holdAnswer(route.name, given);
 			return given;
 		};
 		if (route.hasLines && wantsLines(request)) return answerInLines(request, (say, signal) => run(signal, say));
 		const given = await run(request.signal);
-		return given instanceof Response ? given : Response.json(given);
+		return given instanceof Response ? given : Response.json(given, { headers: cookies });
 	} catch (error) {
 		return refusalOf(error);
 	}
+}
+
+/** A site by its name. Who may not even look at it is told no more than of one that is not there. */
+function siteFor(store: Store, who: Actor, name: string) {
+	if (who.kind === 'nobody') throw refuse('not-signed-in');
+	if (mayDo(who, 'read', name) || (who.kind === 'key' && who.site === name)) return store.working.sites.named(name);
+	const known = store.working.sites.names().map((one) => one.name);
+	throw refuse('site-missing', { site: name, sites: known.filter((one) => mayDo(who, 'read', one)) });
 }
 
 /** Whether the answer is wanted in lines of JSON, as it comes. */

@@ -1,4 +1,22 @@
-import type { AnyEdit, Edit, FieldUse, HardPage, Page, Picture, Reach, Recipe, WorstPages } from '$core';
+import type {
+	Actor,
+	AnyEdit,
+	Edit,
+	FieldUse,
+	GivenWay,
+	HardPage,
+	Page,
+	PageArea,
+	Picture,
+	Proposal,
+	Reach,
+	Recipe,
+	Role,
+	Scope,
+	SiteRole,
+	TriedPage,
+	WorstPages
+} from '$core';
 import type { BatchAction, BatchPages, BatchSample } from '../edits/batch';
 import type { CellWrite } from '../edits/cells';
 import type { PageAction } from '../edits/pages';
@@ -9,12 +27,14 @@ import type { PictureUses } from '../heads/uses';
 import type { Taken } from '../imports/content';
 import type { TableLook, TableSource } from '../imports/table/table';
 import type { Composed } from '../jobs/compose';
-import type { Released } from '../jobs/jobs';
+import type { Released } from '../jobs/kinds';
 import type { DriftOfSite } from '../probes/drift';
 import type { ProbeLook } from '../probes/look';
 import type { CardsTold } from '../readers/cards';
 import type { PageDifference } from '../releases/releases';
 import type { RecordedEdit } from '../store/record/record';
+import type { AccessKey } from '../store/people/people';
+import type { TrailLine } from '../store/people/trail';
 import type { PageRelease, Release } from '../store/releases/releases';
 import type { PageFilter, Sort } from '../store/table/grid';
 import type { NamedFilter } from '../store/table/filters';
@@ -30,6 +50,58 @@ interface Kept {
 	readonly revision: number;
 	/** Missing where nothing came out different. */
 	readonly edit?: number | undefined;
+}
+
+/** Who asks. */
+interface Me {
+	readonly kind: Actor['kind'];
+	readonly name?: string;
+	/** Owner of every site. */
+	readonly isOwner: boolean;
+	/** What they are at each site, by its name. */
+	readonly roles: Readonly<Record<string, SiteRole>>;
+}
+
+/** A session of one's own; moments as ISO 8601. */
+interface OwnSession {
+	readonly made: string;
+	readonly used: string;
+	readonly agent: string;
+	readonly isThis: boolean;
+}
+
+interface OwnPasskey {
+	readonly id: string;
+	readonly name: string;
+	readonly made: string;
+	readonly used?: string;
+}
+
+/** What a device is asked (WebAuthn level 3, sections 5.4 and 5.5), and the token that its answer comes with. */
+interface DeviceAsked {
+	readonly token: string;
+	readonly options: Readonly<Record<string, unknown>>;
+}
+
+interface ListedPerson {
+	readonly name: string;
+	readonly isOwner: boolean;
+	readonly isLocked: boolean;
+	/** They have not taken their invitation yet. */
+	readonly isInvited: boolean;
+	readonly roles: Readonly<Record<string, SiteRole>>;
+}
+
+interface PersonAt extends SiteRole {
+	readonly name: string;
+	readonly isLocked: boolean;
+}
+
+interface TrailWanted {
+	/** Goes on after the line of this number. @asType integer */
+	readonly before?: number | undefined;
+	/** @asType integer @minimum 1 @maximum 500 */
+	readonly limit?: number;
 }
 
 /** Where a switch is on. */
@@ -99,6 +171,80 @@ type Source =
  * @public It is read by its name where the forms are made.
  */
 export interface Contract {
+	/** Who asks: the one at this machine while there are no people, a person, a key, or nobody known. */
+	'GET /me': { answer: Me };
+	/** Signs in; the session comes as a cookie. Who fails too often waits. */
+	'POST /session': { body: { readonly name: string; readonly password: string }; answer: Me };
+	/** Signs out. */
+	'DELETE /session': { body: Readonly<Record<string, never>>; answer: Me };
+	/** Where one is signed in. */
+	'GET /me/sessions': { answer: readonly OwnSession[] };
+	/** Ends all other sessions of one's own. */
+	'DELETE /me/sessions': { body: Readonly<Record<string, never>>; answer: readonly OwnSession[] };
+	/** One's own passkeys. */
+	'GET /me/passkeys': { answer: readonly OwnPasskey[] };
+	/** What a device is asked to make a passkey of, and the token that goes with its answer. */
+	'POST /me/passkeys/begun': { body: Readonly<Record<string, never>>; answer: DeviceAsked };
+	/** Keeps what the device made. */
+	'POST /me/passkeys': {
+		body: { readonly token: string; readonly name: string; readonly answer: Readonly<Record<string, unknown>> };
+		answer: readonly OwnPasskey[];
+	};
+	/** Names a passkey, or takes it away where no name is given. */
+	'PATCH /me/passkeys': { body: { readonly id: string; readonly name?: string }; answer: readonly OwnPasskey[] };
+	/** What a device is asked to sign in with any passkey it has. */
+	'POST /session/passkey/begun': { body: Readonly<Record<string, never>>; answer: DeviceAsked };
+	/** Signs in with what the device signed. */
+	'POST /session/passkey': {
+		body: { readonly token: string; readonly answer: Readonly<Record<string, unknown>> };
+		answer: Me;
+	};
+	/** Changes one's own password; all other sessions end. */
+	'PUT /me/password': { body: { readonly old: string; readonly password: string }; answer: Me };
+	/** Whom an invitation is for; with a password it is taken, once, and one is signed in. */
+	'POST /invitations': {
+		body: { readonly token: string; readonly password?: string };
+		answer: { readonly name: string };
+	};
+	/** All people. */
+	'GET /people': { answer: readonly ListedPerson[] };
+	/** Adds a person; the invitation is handed over by whoever adds them. The first one owns every site. */
+	'POST /people': {
+		body: { readonly name: string; readonly isOwner?: boolean };
+		answer: { readonly invitation: string };
+	};
+	/** Locks a person out or lets them in again, makes a new invitation, takes them away, or makes them an owner of all, or not. */
+	'PATCH /people': {
+		body: { readonly name: string; readonly do: 'lock' | 'unlock' | 'reset' | 'drop' | 'own' | 'disown' };
+		answer: { readonly invitation?: string };
+	};
+	/** What was done beside edits, everywhere, the newest first. */
+	'GET /trail': { query: TrailWanted; answer: readonly TrailLine[] };
+	/** Who is what at a site. */
+	'GET /sites/{site}/people': { answer: readonly PersonAt[] };
+	/** Gives a person a role at a site, for all of it or an area; null takes it away. */
+	'PUT /sites/{site}/people': {
+		body: { readonly name: string; readonly role: Role | null; readonly area?: PageArea };
+		answer: readonly PersonAt[];
+	};
+	/** The keys of machines; their secrets are not among what is kept of them. */
+	'GET /sites/{site}/keys': { answer: readonly AccessKey[] };
+	/** Makes a key; its secret is told this once. */
+	'POST /sites/{site}/keys': {
+		body: { readonly name: string; readonly scopes: readonly Scope[]; readonly ends?: string };
+		answer: { readonly secret: string };
+	};
+	/** Takes a key away. */
+	'DELETE /sites/{site}/keys': {
+		body: {
+			/** @asType integer */
+			readonly id: number;
+		};
+		answer: readonly AccessKey[];
+	};
+	/** What was done beside edits at a site, the newest first. */
+	'GET /sites/{site}/trail': { query: TrailWanted; answer: readonly TrailLine[] };
+
 	/** Makes a site of where its content is, or reads the content of one again. */
 	'POST /sites': {
 		body: { readonly name: string; readonly base: string; readonly source: Source };
@@ -215,6 +361,18 @@ export interface Contract {
 		body: RuleWrite | SettingsWrite | SetTaken;
 		lines: true;
 		answer: { readonly reach: Reach };
+	};
+	/** What edits of one tag would make of the pages that are hard on templates, of a type or of the whole site. */
+	'POST /sites/{site}/tries': {
+		body: { readonly edits: readonly RuleWrite[]; readonly type?: string };
+		answer: readonly TriedPage[];
+	};
+	/** On how many pages the stretches of a template give way that says how long it may be. Going away stops it. */
+	'POST /sites/{site}/given-way': { body: RuleWrite; lines: true; answer: GivenWay };
+	/** A first template for a tag of a type, from its records; null where they say no more than what is built in. */
+	'GET /sites/{site}/proposal': {
+		query: { readonly type: string; readonly tag: string };
+		answer: { readonly proposal: Proposal | null };
 	};
 	/** The record of edits, the newest first. */
 	'GET /sites/{site}/edits': {

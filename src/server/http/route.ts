@@ -1,8 +1,23 @@
+import type { Actor } from '$core';
+import type { From } from '../people/accounts';
 import type { Progress } from '../progress';
 import type { Store, StoredSite } from '../store/store';
 import type { PartOf, RouteName, SoFar } from './contract';
 
 export type Say = (line: SoFar) => void;
+
+/** Where sessions come and go. */
+export interface Door {
+	/** The secret of the session that asks. */
+	readonly session: string | undefined;
+	readonly from: From;
+	/** Under which address Kephalon was reached, as the browser says it. */
+	readonly origin: string;
+	/** From now on whoever asks has this session. */
+	open(session: string): void;
+	/** From now on whoever asks has none. */
+	close(): void;
+}
 
 /** What a route is asked: all of it is as the contract says. */
 export interface Asked<K extends RouteName> {
@@ -15,6 +30,9 @@ export interface Asked<K extends RouteName> {
 	/** What was sent as bytes; undefined where a record came alone. */
 	readonly bytes: Uint8Array<ArrayBuffer> | undefined;
 	readonly headers: Headers;
+	/** Whoever asks. */
+	readonly who: Actor;
+	readonly door: Door;
 	/** Ends when the asker goes away. */
 	readonly signal: AbortSignal;
 	/** Tells how far the work is, where that is asked for. */

@@ -6,13 +6,14 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import { afterAll, beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
-import type { Recipe } from '$core';
 import { stopJobs } from '../jobs/run';
 import { saveSiteFile } from '../siteFile/siteFile';
 import { Store } from '../store/store';
 import { answer } from './answer';
-import type { PartOf, RouteName } from './contract';
+import type { RouteName } from './contract';
+import { action, EXAMPLES, ruled, type Asked } from './examples';
 import { factsOf, ROUTE_NAMES } from './forms';
+import { visitorOf } from './visitor';
 
 /** Every route, asked as a program would: what it answers is held to the contract, and what it is not asked like is refused. */
 
@@ -62,14 +63,6 @@ afterAll(async () => {
 	rmSync(folder, { recursive: true, force: true });
 });
 
-interface Asked {
-	readonly site?: string;
-	readonly query?: object;
-	readonly body?: unknown;
-	readonly bytes?: Uint8Array;
-	readonly headers?: Readonly<Record<string, string>>;
-	readonly method?: string;
-}
 function ask(name: RouteName, { site = 'S', query = {}, body, bytes, headers = {}, method }: Asked = {}) {
 	const [named, path] = name.split(' ') as [string, string];
 	const url = new URL(`http://k/api${path.replace('{site}', encodeURIComponent(site))}`);
@@ -80,84 +73,17 @@ function ask(name: RouteName, { site = 'S', query = {}, body, bytes, headers = {
 		headers: { 'content-type': bytes ? 'application/octet-stream' : 'application/json', ...headers },
 		...(named !== 'GET' && { body: new Blob([...record, ...(bytes ? [new Uint8Array(bytes)] : [])]) })
 	});
-	return answer({ request, url, locals: { store } });
+	return answer({ request, url, locals: visitor(store) });
 }
+const visitor = (at: Store) =>
+	visitorOf(
+		new Request('http://k'),
+		() => at,
+		() => '127.0.0.1'
+	);
 const told = async (answering: Response | Promise<Response>) =>
 	(await (await answering).json()) as Record<string, unknown>;
 
-type Examples = {
-	readonly [K in RouteName]: Asked & {
-		readonly query?: PartOf<K, 'query'>;
-		readonly body?: PartOf<K, 'body'>;
-		/** Where the example is one of being refused. */
-		readonly status?: number;
-	};
-};
-const page = { place: { layer: 'page', path: '/2' } } as const;
-const ruled = { ...page, tag: 'title', body: { kind: 'template', template: 'Mine' } } as const;
-const action = { do: 'text', tag: 'title', text: 'All at once' } as const;
-const csv = new TextEncoder().encode('path,page says: title\n/2,Two\n');
-const recipe: Recipe = {
-	...{ version: 1, language: 'en', texts: [] },
-	background: { kind: 'colour', colour: '#224466' }
-};
-/** One for each: a route without one is an error of types. */
-const EXAMPLES: Examples = {
-	'POST /sites': { body: { name: 'New', base: 'https://new.invalid/', source: { kind: 'hand' } } },
-	'POST /table': { body: { base: 'https://new.invalid/' }, bytes: new TextEncoder().encode('path,title\n/a,Ada\n') },
-	'GET /sites/{site}/grid': { query: { q: 'page', sort: 'title', down: '1', limit: 3, offset: 1, count: '1' } },
-	'POST /sites/{site}/cells': { body: { cells: [{ path: '/3', tag: 'title', text: 'Three' }] } },
-	'POST /sites/{site}/batch': { body: { pages: { filter: { type: 'other' } }, action } },
-	'POST /sites/{site}/batch/sample': { body: { pages: { paths: ['/1', '/2'] }, action } },
-	'GET /sites/{site}/csv': { query: { columns: 'path,title', mark: '1', type: 'note' } },
-	'GET /sites/{site}/workbook': { query: { columns: 'path,title', type: 'note' } },
-	'POST /sites/{site}/csv': { query: { rewritten: '1' }, bytes: csv },
-	'POST /sites/{site}/csv/comparison': { query: {}, bytes: csv },
-	'GET /sites/{site}/filters': {},
-	'POST /sites/{site}/filters': { body: { name: 'Notes', query: 'type=note' } },
-	'GET /sites/{site}/pages': { query: { find: 'Page' } },
-	'POST /sites/{site}/pages': { body: { do: 'add', path: '/new', type: 'note', title: 'New' } },
-	'GET /sites/{site}/page': { query: { path: '/1' } },
-	'GET /sites/{site}/page/leading': { query: { path: '/1' } },
-	'GET /sites/{site}/page/linking': { query: { path: '/1' } },
-	'GET /sites/{site}/hard': { query: { type: 'note' } },
-	'GET /sites/{site}/worst': {},
-	'PUT /sites/{site}/rules': { body: { ...ruled, expected: null } },
-	'PATCH /sites/{site}/settings': { body: { ...page, changes: { state: 'draft' }, expected: { state: 'live' } } },
-	'POST /sites/{site}/types': { body: { do: 'add', name: 'third' } },
-	'GET /sites/{site}/types/uses': { query: { type: 'other', field: 'region' } },
-	'POST /sites/{site}/reach': { body: ruled },
-	'GET /sites/{site}/edits': { query: { limit: 2 } },
-	'POST /sites/{site}/edits': { body: { takeBack: 'last' } },
-	'GET /sites/{site}/findings': { query: { wait: '1' } },
-	'POST /sites/{site}/findings': { body: { code: 'no-description', tag: 'description', reason: 'On purpose' } },
-	'GET /sites/{site}/pending': {},
-	'GET /sites/{site}/sheet': { query: { offset: 0, q: '' } },
-	'POST /sites/{site}/release': { body: { note: 'Third' } },
-	'GET /sites/{site}/releases': {},
-	'POST /sites/{site}/releases': { body: { backTo: 1 } },
-	'GET /sites/{site}/releases/between': { query: { from: 1, to: 2 } },
-	'GET /sites/{site}/releases/page': { query: { path: '/1' } },
-	'GET /sites/{site}/sitemap': {},
-	'GET /sites/{site}/robots': {},
-	'GET /sites/{site}/cards': {},
-	// No readers are named.
-	'POST /sites/{site}/cards': { body: { do: 'look' }, status: 422 },
-	'POST /sites/{site}/probe': { body: { address: '/1' } },
-	'GET /sites/{site}/drift': {},
-	'POST /sites/{site}/drift': { body: {} },
-	'PUT /sites/{site}/drift': { body: { every: 'night' } },
-	'POST /sites/{site}/launch': { body: { id: 'icons', on: true } },
-	'GET /sites/{site}/pictures': {},
-	'POST /sites/{site}/pictures': { headers: { 'x-file-name': 'A%20picture.png' } },
-	// No such server.
-	'POST /sites/{site}/pictures/fetched': { body: { address: 'https://s.invalid/a.png' }, status: 422 },
-	'DELETE /sites/{site}/pictures': { body: { src: '/none.png' }, status: 404 },
-	'GET /sites/{site}/pictures/uses': {},
-	'POST /sites/{site}/share': { body: recipe },
-	// Types have no layout for pictures of their own.
-	'POST /sites/{site}/compose': { body: { type: 'note' }, status: 422 }
-};
 const exampleOf = (name: RouteName): Asked & { status?: number } =>
 	name === 'POST /sites/{site}/pictures' ? { ...EXAMPLES[name], bytes: picture } : (EXAMPLES[name] as Asked);
 const named = (facts: 'hasBody' | 'hasQuery' | 'hasLines') => ROUTE_NAMES.filter((name) => factsOf(name)[facts]);
@@ -269,22 +195,24 @@ describe('addresses and methods', () => {
 		'%s is nothing',
 		async (path) => {
 			const url = new URL(path, 'http://k');
-			const answering = await answer({ request: new Request(url), url, locals: { store } });
+			const answering = await answer({ request: new Request(url), url, locals: visitor(store) });
 			expect([answering.status, (await told(answering)).code]).toEqual([404, 'address-missing']);
 		}
 	);
 	test('an address that is not in percent-encoding is told', async () => {
 		const url = new URL('http://k/api/sites/%E0%A4%A/grid');
-		const answering = await answer({ request: new Request(url), url, locals: { store } });
+		const answering = await answer({ request: new Request(url), url, locals: visitor(store) });
 		expect([answering.status, (await told(answering)).code]).toEqual([400, 'address-broken']);
 	});
 	test('a database that cannot be opened is told as the route tells what it refuses', async () => {
 		const url = new URL('http://k/api/sites/S/grid');
-		const locals = {
-			get store(): Store {
+		const locals = visitorOf(
+			new Request(url),
+			() => {
 				throw Object.assign(new SyntaxError('x'));
-			}
-		};
+			},
+			() => ''
+		);
 		expect((await answer({ request: new Request(url), url, locals })).status).toBe(400);
 	});
 });

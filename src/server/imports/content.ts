@@ -3,6 +3,7 @@ import { makeImport } from '../edits/edit';
 import { refuse } from '../errors';
 import { languagePattern, type FolderSource } from './folderSource';
 import { importFolder, type ImportSummary } from './importFolder';
+import type { ReadsFiles } from './readFiles';
 import type { TableSource } from './table/table';
 import { isMarkdownFolder, readMarkdownFolder, TYPE_COLUMN } from './markdown/markdownFolder';
 import { openTable } from './table/workbook';
@@ -68,7 +69,8 @@ export async function takeContent(
 	name: string,
 	base: string,
 	source: ContentSource,
-	via?: Via
+	/** How a live site is reached, and how many files are read at once. */
+	{ via, readFiles }: { readonly via?: Via | undefined; readonly readFiles?: ReadsFiles } = {}
 ): Promise<Taken> {
 	const checked = checkBase(base);
 	if (!checked.base) throw refuse('base-broken-seen', { why: checked.refused ?? '', base, guess: checked.guess });
@@ -85,6 +87,7 @@ export async function takeContent(
 			} = await importFolder(store, {
 				...{ folder: source.folder, site: name, base: checked.base },
 				...(source.said && { source: saidOfFolder(source.said) }),
+				...(readFiles && { readFiles }),
 				...(source.trimTitles && { trimTitles: true }),
 				...(source.keepTitles && { keepTitles: true })
 			});

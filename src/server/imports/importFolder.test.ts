@@ -9,7 +9,9 @@ import { GuardedFetcher } from '../fetching/fetch';
 import { injectFolder } from '../files/injectFolder';
 import { Store } from '../store/store';
 import { gatherPictures } from '../pictures/gather';
+import { writeSiteFile } from '../siteFile/siteFile';
 import { importFolder } from './importFolder';
+import { readFiles } from './readFiles';
 
 let folder = '';
 let server: Server;
@@ -464,4 +466,35 @@ test('a page that leads says what it alone leads to; a menu that others have as 
 	});
 	expect(site.page('/c.html').fields).toEqual({ title: 'c' });
 	site.end();
+});
+
+test('many files are read elsewhere, whichever comes first; an answer that fails leaves nothing', async () => {
+	const files = Object.fromEntries(
+		Array.from({ length: 330 }, (_, at) => [`${at}.html`, at === 7 ? '' : `<title>Page ${at}</title><p>x</p>`])
+	);
+	const [here, elsewhere] = [siteOf(files), siteOf(files)];
+	await here.read();
+	let goes = 0;
+	const told: number[] = [];
+	const summary = await elsewhere.read({
+		readFiles: async (some, bare) => {
+			await new Promise((done) => setTimeout(done, goes++ % 2 ? 1 : 20));
+			// What comes from another thread is a copy.
+			return structuredClone(readFiles(structuredClone(some), bare));
+		},
+		progress: (done) => told.push(done)
+	});
+	expect(goes).toBe(Math.ceil(330 / 48));
+	expect(told).toEqual(Array.from({ length: 330 }, (_, at) => at + 1));
+	expect(summary.skipped).toEqual([{ path: '7.html', why: 'empty' }]);
+	const dump = ({ store }: typeof here) => [...writeSiteFile(store, 's')].join('');
+	const stamped = /"modified": ?"[^"]*"/g;
+	expect(dump(elsewhere).replace(stamped, '')).toBe(dump(here).replace(stamped, ''));
+	// Nothing has changed: nothing is read.
+	await elsewhere.read({ readFiles: () => Promise.reject(new Error('asked')) });
+	const broken = siteOf(files);
+	const fails = () => (goes++ % 3 === 2 ? Promise.reject(new Error('gone')) : Promise.resolve(readFiles([], false)));
+	await expect(broken.read({ readFiles: fails })).rejects.toThrow();
+	expect(broken.store.working.sites.find('s')).toBeUndefined();
+	for (const one of [here, elsewhere, broken]) one.end();
 });

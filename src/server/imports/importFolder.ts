@@ -2,24 +2,16 @@ import { hash as digest } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
 import { extname } from 'node:path';
 import { isDeepStrictEqual } from 'node:util';
-import { folderForm, FRAME_LEAST, FRAME_SHARE, isLocalAddress, normaliseBase, parseUrl, type Picture } from '$core';
+import { FRAME_LEAST, FRAME_SHARE, isLocalAddress, normaliseBase, parseUrl, type Picture } from '$core';
 import { UserError, refuse } from '../errors';
 import { PICTURE_LIMITS, type GuardedFetcher } from '../fetching/fetch';
 import type { Store, StoredSite } from '../store/store';
-import { decodeFile } from '../files/encoding';
-import {
-	fileOfPath,
-	isHtmlName,
-	openFolder,
-	pathOfFile,
-	shownName,
-	walkFolder,
-	type FolderEntry
-} from '../files/folder';
+import { fileOfPath, isHtmlName, openFolder, shownName, walkFolder, type FolderEntry } from '../files/folder';
 import { asAuthored } from '../files/written';
 import { ignorer, PLAIN_SOURCE, sorterOf, type FolderSource } from './folderSource';
 import { languagesOfFiles, versionOf } from './languages';
-import { pageOfHtml, READER } from './pageOfHtml';
+import { READER } from './pageOfHtml';
+import { formFor, readFiles, stampOf, type PageFile, type ReadsFiles, type Stamp } from './readFiles';
 import { languageTeller, textOfPage } from './spoken';
 import { isMark, withoutPictures } from './pictureNames';
 import { saveContent, type Incoming, type Saved } from './saveContent';
@@ -43,6 +35,8 @@ export interface ImportOptions {
 	readonly keepTitles?: boolean;
 	/** Fetches the pictures that stand at whole addresses; without it they are taken as they are, their facts unknown. */
 	readonly fetcher?: GuardedFetcher;
+	/** Reads many files at once, elsewhere; without it they are read here. */
+	readonly readFiles?: ReadsFiles;
 	readonly progress?: (done: number, all: number) => void;
 }
 
@@ -70,8 +64,6 @@ export interface ImportSummary {
 	readonly warnings: readonly string[];
 }
 
-/** Files larger than this (bytes) are no pages. */
-const MAX_FILE = 20_000_000;
 /** The page that stands in for those that are not there, as servers know it, and its type. */
 const NOT_FOUND = 'not-found';
 const isNotFound = (path: string) => /^\/(404|not-?found)(\.x?html?)?$/i.test(path);
@@ -167,7 +159,7 @@ function checkBase(base: string): string {
 interface ReadFiles {
 	readonly skipped: { readonly path: string; readonly why: string }[];
 	/** Of each file that was read now: what is kept of it. */
-	readonly stamps: Map<string, { readonly size: number; readonly modified: number }>;
+	readonly stamps: Map<string, Stamp>;
 	/** The same page in other languages, by path, as the names of the files tell. */
 	readonly versions: ReadonlyMap<string, Readonly<Record<string, string>>>;
 	/** Every file that may be a page. */
@@ -176,10 +168,54 @@ interface ReadFiles {
 	readonly isSame: boolean;
 }
 
+/** A file, and what is kept of its last reading where it has not changed since. */
+interface FileState extends PageFile {
+	readonly entry: FolderEntry;
+	readonly kept: ReadPage | undefined;
+}
+
+/** So many files are read at once, and so many such goes are on their way. */
+const GO = 48;
+const AHEAD = 4;
+/** Fewer files of a folder, or of a go, are read here: threads cost some time to begin. */
+const SHARED_FROM = 300;
+const FEW = 12;
+
+/** The files in their order, each with its page or the reason why it is none; one that has not changed is not opened. */
+async function* readInTurn(
+	entries: readonly FolderEntry[],
+	stateOf: (entry: FolderEntry) => FileState,
+	bare: boolean,
+	elsewhere: ReadsFiles | undefined
+): AsyncGenerator<{ readonly state: FileState; readonly read: ReadPage | string }> {
+	const reader = elsewhere && entries.length >= SHARED_FROM ? elsewhere : readFiles;
+	const goes: Promise<{ readonly states: readonly FileState[]; readonly read: readonly (ReadPage | string)[] }>[] = [];
+	const begin = async (some: readonly FolderEntry[]) => {
+		const states = some.map(stateOf);
+		const toRead = states.filter(({ entry, kept }) => !entry.link && !kept);
+		const pages = toRead.map(({ file, path, stamp }) => ({ file, path, stamp }));
+		return { states, read: await (pages.length < FEW ? readFiles : reader)(pages, bare) };
+	};
+	let begun = 0;
+	const ahead = reader === readFiles ? 1 : AHEAD;
+	while (begun < entries.length || goes.length > 0) {
+		for (; goes.length < ahead && begun < entries.length; begun += GO) {
+			const go = begin(entries.slice(begun, begun + GO));
+			// One that fails is told when its turn comes.
+			go.catch(() => undefined);
+			goes.push(go);
+		}
+		const { states, read } = await goes.shift()!;
+		let at = 0;
+		for (const state of states)
+			yield { state, read: state.entry.link ? 'a link, which is never followed' : (state.kept ?? read[at++]!) };
+	}
+}
+
 /** Reads the files into the staging; one that has not changed since the last time is not opened. */
 async function readPages(
 	entries: readonly FolderEntry[],
-	{ source, base, progress }: ImportOptions & { source: FolderSource },
+	{ source, base, progress, readFiles: elsewhere }: ImportOptions & { source: FolderSource },
 	staging: Staging,
 	store: Store,
 	site: number | undefined
@@ -193,14 +229,19 @@ async function readPages(
 	/** The file of each path so far. */
 	const taken = new Map<string, string>();
 	const groups = new Map<string, Record<string, string>>();
-	let spokenLanguage: ((text: string) => string | undefined) | undefined;
-	for (const [index, entry] of entries.entries()) {
-		const stamp = entry.link ? undefined : stampOf(entry);
+	const stateOf = (entry: FolderEntry): FileState => {
+		const stamp = entry.link ? undefined : stampOf(entry.file);
 		const last = site === undefined || !stamp ? undefined : store.working.sources.file(site, entry.path);
 		const isSame = last?.size === stamp?.size && last?.modified === stamp?.modified;
 		const kept = isSame ? (last?.reading as Kept | undefined) : undefined;
 		const isKept = kept?.reader === READER && kept.bare === source.bare;
-		const read = isKept ? kept.page : readFile(entry, stamp, source.bare);
+		return { entry, file: entry.file, path: entry.path, stamp, kept: isKept ? kept.page : undefined };
+	};
+	let spokenLanguage: ((text: string) => string | undefined) | undefined;
+	let done = 0;
+	for await (const { state, read } of readInTurn(entries, stateOf, source.bare, elsewhere)) {
+		const { entry, stamp } = state;
+		const isKept = state.kept !== undefined;
 		if (typeof read === 'string') {
 			skipped.push({ path: shownName(entry.path), why: read });
 		} else if (taken.has(read.path)) {
@@ -228,7 +269,7 @@ async function readPages(
 				groups.set(version, Object.hasOwn(group, said) ? group : { ...group, [said]: page.path });
 			}
 		}
-		progress?.(index + 1, entries.length);
+		progress?.(++done, entries.length);
 	}
 	const versions = new Map<string, Readonly<Record<string, string>>>();
 	for (const group of groups.values())
@@ -238,10 +279,6 @@ async function readPages(
 	const isSame = stamps.size === 0 && known.length === staging.paths.length && known.every((file) => files.has(file));
 	return { skipped, stamps, versions, files, isSame };
 }
-
-/** The path of a page as the site says it, of one that means the same: of a file, or of a folder by the file that opens it. */
-const formFor = (bare: boolean) => (path: string) =>
-	bare ? folderForm(path).replace(/\.x?html?$/i, '') : folderForm(path);
 
 /** Tags that say where a page stands, in the form in which all else says it. */
 const PLACES = new Set(['canonical', 'og:url', 'alternate']);
@@ -263,48 +300,6 @@ interface Kept {
 	readonly page: ReadPage;
 }
 
-function stampOf({ file }: Pick<FolderEntry, 'file'>): { size: number; modified: number } | undefined {
-	const found = statSync(file, { throwIfNoEntry: false });
-	return found && { size: found.size, modified: Math.trunc(found.mtimeMs) };
-}
-
-/** The page of a file, or the reason why it is none. */
-function readFile(
-	entry: FolderEntry,
-	stamp: { readonly size: number; readonly modified: number } | undefined,
-	bare: boolean
-): ReadPage | string {
-	if (entry.link) return 'a link, which is never followed';
-	try {
-		if (!stamp) return 'is gone';
-		if (stamp.size > MAX_FILE)
-			return `${(stamp.size / 1e6).toFixed(0)} MB, more than the ${MAX_FILE / 1e6} MB that a page may have`;
-		const bytes = readFileSync(entry.file);
-		const why = refuseContent(bytes);
-		return (
-			why ??
-			pageOfHtml(
-				decodeFile(bytes).text,
-				entry.path,
-				pathOfFile(entry.path, bare),
-				new Date(stamp.modified).toISOString(),
-				undefined,
-				formFor(bare)
-			)
-		);
-	} catch (error) {
-		return `cannot be read (${(error as NodeJS.ErrnoException).code ?? String(error)})`;
-	}
-}
-
-function refuseContent(bytes: Buffer): string | undefined {
-	const start = bytes.subarray(0, 2048);
-	if (bytes.length === 0) return 'empty';
-	const isUtf16 = (start[0] === 0xff && start[1] === 0xfe) || (start[0] === 0xfe && start[1] === 0xff);
-	if (!isUtf16 && start.includes(0)) return 'not text';
-	return isUtf16 || bytes.includes('<') ? undefined : 'no markup in it';
-}
-
 /** The facts of every picture that the pages mention and the folder holds; how often each stands is counted. */
 async function readPictures(
 	top: string,
@@ -322,7 +317,7 @@ async function readPictures(
 	for (const [src, count] of staging.pictures) {
 		const isLocal = src.startsWith('/');
 		if (!isLocal && !fetcher) continue;
-		const stamp = isLocal ? stampOf({ file: fileOfPath(top, src) ?? '' }) : undefined;
+		const stamp = isLocal ? stampOf(fileOfPath(top, src) ?? '') : undefined;
 		const before = site === undefined || !stamp ? undefined : store.working.sources.file(site, PICTURE + src);
 		const isSame = before !== undefined && before.size === stamp?.size && before.modified === stamp.modified && !isCut;
 		// One that has not changed keeps all that was found out about it since.

@@ -59,6 +59,8 @@ const KIND = { paragraph: 0, beginning: 1, title: 2, picture: 3, heading: 4, nam
 export class Staging {
 	private readonly db = new Database('');
 	private readonly addPage;
+	/** What is long of a page lies apart: it is read once, and the rest several times. */
+	private readonly addLong;
 	private readonly addMark;
 	/** How many pages show each picture. */
 	readonly pictures = new Map<string, number>();
@@ -74,15 +76,21 @@ export class Staging {
 		this.db.pragma(`cache_size = -${CACHE}`);
 		this.db
 			.exec(`CREATE TABLE page (id INTEGER PRIMARY KEY, path TEXT NOT NULL, page TEXT NOT NULL, fresh INTEGER NOT NULL) STRICT;
+			CREATE TABLE long (id INTEGER PRIMARY KEY, body TEXT, links TEXT) STRICT;
 			CREATE TABLE mark (page INTEGER NOT NULL, kind INTEGER NOT NULL, hash INTEGER NOT NULL) STRICT;
 			BEGIN`);
 		this.addPage = this.db.prepare('INSERT INTO page (path, page, fresh) VALUES (?, ?, ?)');
+		this.addLong = this.db.prepare('INSERT INTO long (id, body, links) VALUES (?, ?, ?)');
 		this.addMark = this.db.prepare('INSERT INTO mark (page, kind, hash) VALUES (?, ?, ?)');
 	}
 
 	/** `fresh` says whether the file was read now; its body is part of the page only then. */
 	put(page: ReadPage, fresh: boolean) {
-		const id = Number(this.addPage.run(page.path, JSON.stringify(page), fresh ? 1 : 0).lastInsertRowid);
+		const { links, ...short } = page;
+		const { body, ...fields } = page.fields;
+		const row = JSON.stringify({ ...short, fields });
+		const id = Number(this.addPage.run(page.path, row, fresh ? 1 : 0).lastInsertRowid);
+		this.addLong.run(id, typeof body === 'string' ? body : null, links ? JSON.stringify(links) : null);
 		this.paths.push(page.path);
 		const title = textOfField(page.fields.title);
 		if (title) this.titles.add(title);
@@ -155,7 +163,9 @@ export class Staging {
 	private *wholePages(trims: TitleTrims, shares: Shares, formulas: readonly string[]): Generator<StagedPage> {
 		const titleOf = this.db.prepare('SELECT title FROM titled WHERE path = ?').pluck();
 		const sharers = this.db.prepare('SELECT count(*) FROM titled WHERE title = ?').pluck();
-		for (const { id, page: read, fresh } of this.rows()) {
+		const longOf = this.db.prepare('SELECT body, links FROM long WHERE id = ?');
+		for (const { id, page: short, fresh } of this.rows()) {
+			const read = withLong(short, longOf.get(id) as Long);
 			const { paragraphs, section, contents, file: _file, words: _words, ...page } = read;
 			const title = titleOf.get(page.path) as string;
 			const isShared = title !== '' && (sharers.get(title) as number) > 1;
@@ -180,6 +190,7 @@ export class Staging {
 		}
 	}
 
+	/** The pages without what is long of them. */
 	private *rows(): Generator<{ id: number; page: ReadPage; fresh: boolean }> {
 		const rows = this.db.prepare('SELECT id, page, fresh FROM page WHERE id > ? ORDER BY id LIMIT 200');
 		for (let last = 0; ;) {
@@ -255,6 +266,17 @@ function halve(texts: string[]): number {
 	const left = texts.filter((_, at) => at % 2 === 0);
 	texts.splice(0, left.length, ...left);
 	return left.length;
+}
+
+/** What lies apart of a page: its body, and where its links lead (JSON). */
+interface Long {
+	readonly body: string | null;
+	readonly links: string | null;
+}
+
+function withLong(page: ReadPage, { body, links }: Long): ReadPage {
+	const fields = body === null ? page.fields : { ...page.fields, body };
+	return { ...page, fields, ...(links !== null && { links: JSON.parse(links) as string[] }) };
 }
 
 type Share = (kind: number, text: string) => 'own' | 'shared' | 'frame';

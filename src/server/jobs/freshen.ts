@@ -1,4 +1,6 @@
+import { ALONE } from '$core';
 import { log } from '../log';
+import { actingAs } from '../people/acting';
 import type { Store } from '../store/store';
 import { refreshAll } from './parts';
 import { runJob } from './run';
@@ -21,9 +23,12 @@ export function freshen(store: Store, name: string): Promise<void> {
 	const known = running.get(key);
 	if (known) return known.ended;
 	if (store.state.countStale(store.working.sites.named(name).id) === 0) return Promise.resolve();
-	const ended = refreshAll(store.file, name)
-		// Rules that make pictures out of others need copies of them.
-		.then(() => runJob('gather', { db: store.file, site: name }))
+	// It goes on by itself: whoever happened to ask first has no part in it.
+	const ended = actingAs(ALONE, () =>
+		refreshAll(store.file, name)
+			// Rules that make pictures out of others need copies of them.
+			.then(() => runJob('gather', { db: store.file, site: name }))
+	)
 		.finally(() => running.delete(key))
 		// An edit may have come after the last look.
 		.then(() => freshen(store, name));

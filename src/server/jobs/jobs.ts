@@ -1,135 +1,50 @@
 import { gzipSync } from 'node:zlib';
 import {
+	countGivenWay,
 	findHard,
 	measureReach,
+	proposeTemplate,
+	tryEdits,
 	type AnyEdit,
-	type Finding,
-	type HardPage,
 	type Page,
-	type Picture,
-	type Reach,
-	type Recipe,
 	hiddenIn
 } from '$core';
-import { changeMany, sampleOfBatch, type BatchAction, type BatchPages, type BatchSample } from '../edits/batch';
-import { writeCells, type CellWrite } from '../edits/cells';
-import { authorName, type Made } from '../edits/edit';
+import { changeMany, sampleOfBatch } from '../edits/batch';
+import { writeCells } from '../edits/cells';
+import { authorName } from '../edits/edit';
 import { removeUnused } from '../edits/removePicture';
 import { takeBackLarge } from '../edits/takeBack';
 import { refuseHalfMade } from '../edits/longEdit';
-import { compareCsv, readCsvBack, type CsvTakes, type CsvTold } from '../exports/csv';
+import { compareCsv, readCsvBack } from '../exports/csv';
 import { sitemapsOf } from '../exports/sitemap';
-import { count, saveCounted, type SpreadWanted } from '../findings/counted';
-import { takeContent, type ContentSource, type Taken } from '../imports/content';
-import type { Via } from '../fetching/trace';
-import { lookAtTable, type TableLook, type TableSource } from '../imports/table/table';
+import { count, saveCounted } from '../findings/counted';
+import { takeContent } from '../imports/content';
+import { lookAtTable } from '../imports/table/table';
 import { openTable } from '../imports/table/workbook';
 import { gatherPictures } from '../pictures/gather';
 import { Library } from '../pictures/library';
-import { lookForDrift, type DriftOfSite } from '../probes/drift';
-import { lookAt, type ProbeLook } from '../probes/look';
-import { readCards, type CardsTold } from '../readers/cards';
-import { compose, type Composed, type ComposeTask } from './compose';
+import { lookForDrift } from '../probes/drift';
+import { lookAt } from '../probes/look';
+import { readCards } from '../readers/cards';
+import { compose } from './compose';
 import { faultyRules } from './faultyRules';
-import { countUses, type PictureUses } from '../heads/uses';
+import { countUses } from '../heads/uses';
 import { isMuch, refuse } from '../errors';
 import { differencesBetween, goBack, type PageDifference } from '../releases/releases';
 import { explain } from '../store/opening/database';
-import type { Release, Staged } from '../store/releases/releases';
-import type { Part } from '../store/opening/part';
+import type { Staged } from '../store/releases/releases';
+import { WHOLE, type Part } from '../store/opening/part';
 import { saveSiteFile } from '../siteFile/siteFile';
 import { readSiteFolder } from '../siteFile/siteFolder';
 import { Store, type StoredSite } from '../store/store';
-import { pagesLinking, type PagesLinking } from '../findings/links';
-import { releasedHead, resolverOf } from '../heads/heads';
+import { pagesLinking } from '../findings/links';
+import { note as noteTrail } from '../people/accounts';
+import { pagesOf, releasedHead, resolverOf } from '../heads/heads';
 import type { Progress } from '../progress';
 import { refresh } from './refresh';
-
-/** Work that goes over many pages. Each runs in a thread of its own, on connections of its own. */
-export interface Jobs {
-	/** Of all that differs, or of the pages at some paths alone: the others stay as they are released. */
-	release: {
-		input: { db: string; site: string; note?: string; only?: readonly string[]; removes?: number };
-		output: Released;
-	};
-	/** Of all pages, or of one part of them: see `runParts`. */
-	refresh: { input: { db: string; site: string } & Partial<Part>; output: number };
-	/** Of one part of the pages: see `runParts`. */
-	reach: { input: { db: string; site: string; edit: AnyEdit } & Part; output: Reach };
-	hard: { input: { db: string; site: string; type?: string }; output: HardPage[] };
-	uses: { input: { db: string; site: string }; output: PictureUses };
-	/** Takes a picture out of the library that nothing uses. */
-	removePicture: { input: { db: string; site: string; src: string }; output: void };
-	/** The pages whose texts link to a path. */
-	linking: { input: { db: string; site: string; path: string }; output: PagesLinking };
-	/** Makes a site of where its content is, or reads the content of one again. */
-	content: { input: { db: string; name: string; base: string; source: ContentSource; via?: Via }; output: Taken };
-	/** What a table would become; nothing is kept. */
-	lookAtTable: { input: { file: Uint8Array; said: Partial<TableSource>; base: string }; output: TableLook };
-	/** Reads a site file that is a folder of small files; gives the site's name and how many pages it has. */
-	siteFolder: { input: { db: string; folder: string }; output: { readonly site: string; readonly pages: number } };
-	/** Takes pictures of the site's folder into the library that its rules make others out of; gives how many. */
-	gather: { input: { db: string; site: string }; output: number };
-	/** Changes many pages as one edit; gives its number and how many came out different. */
-	batch: {
-		input: { db: string; site: string; pages: BatchPages; action: BatchAction };
-		output: { edit: number | undefined; revision: number; changed: number };
-	};
-	/** Writes cells of the table of pages as one edit; gives its number and how many. */
-	cells: {
-		input: { db: string; site: string; cells: readonly CellWrite[] };
-		output: { edit: number | undefined; changed: number };
-	};
-	/** What a batch would do, tried on some of its pages. */
-	sample: { input: { db: string; site: string; pages: BatchPages; action: BatchAction }; output: BatchSample };
-	/** What a table that was put out and changed would do. */
-	compareCsv: { input: { db: string; site: string; file: Uint8Array; takes: CsvTakes }; output: CsvTold };
-	/** The same kept, as one edit. */
-	csvBack: {
-		input: { db: string; site: string; file: Uint8Array; takes: CsvTakes };
-		output: { edit: number | undefined; told: CsvTold };
-	};
-	/** Takes back a large edit. */
-	takeBack: {
-		input: { db: string; site: string; edit: number; removes?: number };
-		output: Made<{ readonly taken: number }>;
-	};
-	/** The sitemaps of what is released, by their names, compressed (gzip). */
-	sitemaps: { input: { db: string; site: string }; output: ReadonlyMap<string, Uint8Array> };
-	/** Counts what is wrong or weak on a site, by kind, and which pages have which tags; keeps it. */
-	count: { input: { db: string; site: string } & SpreadWanted; output: void };
-	/** Looks at an address, or at a page by its path, as all readers would. */
-	look: { input: { db: string; site: string; address: string; via?: Via | undefined }; output: ProbeLook };
-	/** Compares what is served of a site with what was released; stopped, it notes how far it came. */
-	drift: { input: { db: string; site: string; via?: Via | undefined; rate?: number }; output: DriftOfSite };
-	/** Takes a picture into the library of a site. */
-	takePicture: { input: { db: string; site: string; bytes: Uint8Array; name?: string | undefined }; output: Picture };
-	/** What differs between two releases: how many pages, and the first so many of them; or of one page. */
-	compareReleases: {
-		input: { db: string; site: string; between: readonly [number, number]; most: number; path?: string };
-		output: { readonly count: number; readonly pages: readonly PageDifference[] };
-	};
-	/** Makes a release of an old one's heads. */
-	goBack: { input: { db: string; site: string; to: number; note?: string; removes?: number }; output: Release };
-	/** What readers last showed, held against what is released. */
-	cards: { input: { db: string; site: string; hasReaders: boolean }; output: CardsTold };
-	compose: { input: ComposeTask; output: Composed };
-	/** One share picture as it would be; nothing is kept of it but its file. */
-	draw: { input: { db: string; recipe: Recipe }; output: string };
-	/** Takes back what was broken off of long edits. */
-	mend: { input: { db: string }; output: void };
-	/** Takes out of the library what nothing names any more; gives how many files. */
-	sweep: { input: { db: string }; output: number };
-	/**
-	 * The file of a name in the library, made now if it can be: where something released names it, or, to be looked at, as
-	 * a draft. Undefined when there is no such picture.
-	 */
-	media: { input: { db: string; name: string; mayDraft: boolean }; output: string | undefined };
-}
-/** A release, and what does not work of the rules of its site, its types and the pages that it changed. */
-export type Released = Release & { readonly faulty: readonly Finding[] };
-
-export type JobName = keyof Jobs;
+import { readFiles } from '../imports/readFiles';
+import type { JobName, Jobs, Released } from './kinds';
+import { runJob } from './run';
 
 const reading = <T>(db: string, work: (store: Store) => T): T => {
 	const store = new Store(db, { readonly: true });
@@ -162,8 +77,6 @@ const writingLong = async <T>(db: string, work: (store: Store) => Promise<T>): P
 
 /** The bytes that came into the thread, as they are. */
 const asBuffer = ({ buffer, byteOffset, length }: Uint8Array) => Buffer.from(buffer, byteOffset, length);
-
-const WHOLE: Part = { part: 0, parts: 1 };
 
 /** The work itself, by name. Called in the thread; never in the one that answers requests. */
 export const JOBS = {
@@ -203,19 +116,41 @@ export const JOBS = {
 			progress(0);
 			const { id, site, types } = store.working.sites.named(name);
 			return measureReach(
-				{ site, types, pictures: store.pictures.all(id) },
+				{ site, types, pictures: store.pictures.all(id), others: pagesOf(store, id) },
 				pagesUnder(store, id, edit, part),
 				edit,
 				new Date().toISOString(),
-				progress
+				progress,
+				readersUnder(store, id, edit, part)
 			);
 		}),
 	hard: ({ db, site: name, type }) =>
 		reading(db, (store) => {
 			const { id, site, types } = store.working.sites.named(name);
-			const model = { site, types, pictures: store.pictures.all(id) };
+			const model = { site, types, pictures: store.pictures.all(id), others: pagesOf(store, id) };
 			const pages = store.state.hard(id, type).flatMap((path) => store.working.pages.at(id, path) ?? []);
 			return findHard(model, pages, new Date().toISOString());
+		}),
+	tries: ({ db, site: name, edits, type }) =>
+		reading(db, (store) => {
+			const { id, site, types } = store.working.sites.named(name);
+			const model = { site, types, pictures: store.pictures.all(id), others: pagesOf(store, id) };
+			const pages = store.state.hard(id, type).flatMap((path) => store.working.pages.at(id, path) ?? []);
+			return tryEdits(model, pages, edits, new Date().toISOString());
+		}),
+	givenWay: ({ db, site: name, edit, ...part }, progress) =>
+		reading(db, (store) => {
+			progress(0);
+			const { id, site, types } = store.working.sites.named(name);
+			const model = { site, types, pictures: store.pictures.all(id), others: pagesOf(store, id) };
+			return countGivenWay(model, pagesUnder(store, id, edit, part), edit, new Date().toISOString(), progress);
+		}),
+	proposal: ({ db, site: name, type, tag }) =>
+		reading(db, (store) => {
+			const { id, types } = store.working.sites.named(name);
+			const own = types.find((one) => one.name === type);
+			if (!own) throw refuse('type-missing', { contentType: type });
+			return proposeTemplate(tag, own, [...firstOf(store.working.pages.part(id, type, WHOLE), MOST_RECORDS)]);
 		}),
 	uses: ({ db, site: name }) =>
 		reading(db, (store) => {
@@ -225,7 +160,11 @@ export const JOBS = {
 	removePicture: ({ db, site, src }) =>
 		writing(db, (store) => removeUnused(store, site, src, (id) => countUses(store, id))),
 	linking: ({ db, site, path }) => reading(db, (store) => pagesLinking(store, site, path)),
-	content: ({ db, name, base, source, via }) => writingLong(db, (store) => takeContent(store, name, base, source, via)),
+	content: ({ db, name, base, source, via }) =>
+		writingLong(db, (store) =>
+			takeContent(store, name, base, source, { via, readFiles: (files, bare) => runJob('readFiles', { files, bare }) })
+		),
+	readFiles: ({ files, bare }) => readFiles(files, bare),
 	lookAtTable: async ({ file, said, base }) => lookAtTable(await openTable(asBuffer(file), said.sheet), said, base),
 	siteFolder({ db, folder }) {
 		const data = readSiteFolder(folder);
@@ -319,12 +258,37 @@ export const JOBS = {
 	) => Jobs[N]['output'] | Promise<Jobs[N]['output']>;
 };
 
+/** So many records of a type are looked at for a first template. */
+const MOST_RECORDS = 500;
+
+function* firstOf<T>(all: Iterable<T>, most: number): Generator<T> {
+	let count = 0;
+	for (const one of all) {
+		if (count++ >= most) return;
+		yield one;
+	}
+}
+
 /** The pages that stand under the layer of an edit: the others need not be read. */
 function pagesUnder(store: Store, site: number, { place }: AnyEdit, part: Part): Iterable<Page> {
 	if (place.layer !== 'page')
 		return store.working.pages.part(site, place.layer === 'type' ? place.name : undefined, part);
-	const page = store.working.pages.at(site, place.path);
+	const page = part.part === 0 ? store.working.pages.at(site, place.path) : undefined;
 	return page ? [page] : [];
+}
+
+/** The pages that an edit can change though they do not stand under its layer: they read some that do. */
+function* readersUnder(store: Store, site: number, { place }: AnyEdit, part: Part): Generator<Page> {
+	const ids =
+		place.layer === 'page'
+			? store.state.readersOf(site, place.path, part)
+			: place.layer === 'type'
+				? store.state.readersOfType(site, place.name, part)
+				: [];
+	for (const id of ids) {
+		const page = store.working.pages.byId(id);
+		if (page) yield page;
+	}
 }
 
 /** Makes a release of what is read in one moment; undefined when an edit came between and pages are stale again. */
@@ -355,6 +319,7 @@ function makeRelease(
 			created,
 			author: authorName(),
 			isPart: only !== undefined,
+			kept: ({ number, pages }) => noteTrail(writer, 'released', { number, pages }, name),
 			...(note && { note })
 		},
 		staged

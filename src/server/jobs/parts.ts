@@ -1,7 +1,7 @@
 import { availableParallelism } from 'node:os';
 import type { Part } from '../store/opening/part';
 import { Store } from '../store/store';
-import type { Jobs } from './jobs';
+import type { Jobs } from './kinds';
 import type { Progress } from '../progress';
 import { runJob } from './run';
 
@@ -17,7 +17,7 @@ export interface Watched {
 }
 
 /** Runs a job on so many pages in one thread, or in several that share them; gives what each came to. */
-export function runParts<N extends 'reach' | 'refresh'>(
+export function runParts<N extends 'reach' | 'refresh' | 'givenWay'>(
 	name: N,
 	input: Omit<Jobs[N]['input'], keyof Part>,
 	pages: number,

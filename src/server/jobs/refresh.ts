@@ -3,7 +3,7 @@ import type { Part } from '../store/opening/part';
 import type { Store } from '../store/store';
 import { mendUnfinished } from '../store/unfinished';
 import type { Progress } from '../progress';
-import { momentOf, resolverOf, stateOf, type StateModel } from '../heads/heads';
+import { stateOf, workingResolver, type StateModel } from '../heads/heads';
 
 /** Pages that are brought up to date together, in a transaction of their own: an editor waits no longer than for one. */
 const BATCH = 400;
@@ -14,11 +14,16 @@ const BATCH = 400;
  */
 export function refresh(reader: Store, writer: Store, name: string, part: Part, progress: Progress): number {
 	let [done, model] = [0, undefined as (StateModel & { revision: number }) | undefined];
+	// By one clock from beginning to end: what changes meanwhile is for the next time.
+	const now = new Date().toISOString();
+	const due = reader.working.sites.named(name).id;
+	if (reader.state.countDue(due, Date.parse(now)) > 0)
+		writer.transaction(() => writer.state.markDue(due, Date.parse(now)));
 	for (;;) {
 		const batch = reader.db
 			.transaction(() => {
 				const site = reader.working.sites.named(name);
-				if (model?.revision !== site.revision) model = modelOf(reader, name);
+				if (model?.revision !== site.revision) model = modelOf(reader, name, now);
 				const known = model;
 				const ids = reader.state.stale(site.id, part, BATCH);
 				const states = reader.working.pages.byIds(ids).map(([id, page]) => stateOf(known, id, page));
@@ -38,14 +43,14 @@ export function refresh(reader: Store, writer: Store, name: string, part: Part, 
 	}
 }
 
-function modelOf(store: Store, name: string): StateModel & { revision: number } {
+function modelOf(store: Store, name: string, now: string): StateModel & { revision: number } {
 	const stored = store.working.sites.named(name);
 	const namesOf = (isMeant: (type: (typeof stored.types)[number]) => boolean) =>
 		new Set(stored.types.filter(isMeant).map((type) => type.name));
 	return {
 		site: stored.id,
 		revision: stored.revision,
-		resolver: resolverOf(store, stored, momentOf(store, stored.id)),
+		resolver: workingResolver(store, stored, now),
 		fields: new Map(stored.types.map((type) => [type.name, type.fields.map((field) => field.name)])),
 		isPublic: publicIn(stored.types),
 		unshared: namesOf(({ special }) => special === 'not-found'),

@@ -4,7 +4,8 @@ import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { refuse, UserError, type RefusalCode } from '../errors';
 import { log } from '../log';
-import type { JobName, Jobs } from './jobs';
+import { actor } from '../people/acting';
+import type { JobName, Jobs } from './kinds';
 import type { Progress } from '../progress';
 
 /** What a thread answers: errors lose their kind on the way, so those for people are told as data. */
@@ -63,7 +64,7 @@ export async function runJob<N extends JobName>(
 	const ending = endOf(name, signal, () => port1.postMessage('stop'));
 	try {
 		const answer = (await threadPool(WAITS.has(name) ? 'waits' : 'works').run(
-			{ name, input, port: port2 },
+			{ name, input, port: port2, actor: actor() },
 			{ transferList: [port2, ...gives], ...(ending.signal && { signal: ending.signal }) }
 		)) as Answer<Jobs[N]['output']>;
 		if ('output' in answer) return answer.output;

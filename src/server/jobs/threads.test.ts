@@ -7,6 +7,7 @@ import { joinReaches, measureReach, type Edit } from '$core';
 import { keepRule } from '../edits/rules';
 import { saveSiteFile, writeSiteFile } from '../siteFile/siteFile';
 import { Store } from '../store/store';
+import { importFolder } from '../imports/importFolder';
 import { JOBS } from './jobs';
 import { countUnder, reachOf } from './reach';
 import { runJob, stopJobs, threads } from './run';
@@ -211,4 +212,15 @@ test('a thread that needs more memory than it may have is ended, and that is sai
 		threads.heap = before;
 	}
 	await expect(runJob('refresh', { db, site: 'S' })).resolves.toBeDefined();
+});
+
+test('a folder is read by threads as it is by one', async () => {
+	const pages = mkdtempSync(join(folder, 'pages-'));
+	for (let at = 0; at < 700; at++)
+		writeFileSync(join(pages, `${at}.html`), `<title>Page ${at}</title><p>What stands on page ${at} and on no other.`);
+	await importFolder(store, { folder: pages, site: 'Here', base: 'https://s.example/' });
+	await runJob('content', { db, name: 'There', base: 'https://s.example/', source: { kind: 'folder', folder: pages } });
+	const dump = (name: string) => [...writeSiteFile(store, name)].join('').replaceAll('"There"', '"Here"');
+	expect(dump('There')).toBe(dump('Here'));
+	expect(dump('Here')).toContain('What stands on page 699');
 });

@@ -1,7 +1,7 @@
 import { headToJson, normaliseBase, parseUrl, type Card, type HeadJson, type ServedTag } from '$core';
 import { refuse } from '../errors';
 import { TracingFetcher, type Via } from '../fetching/trace';
-import { momentOf, resolverOf } from '../heads/heads';
+import { workingResolver } from '../heads/heads';
 import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { probe, type Probe } from './probe';
@@ -130,7 +130,7 @@ function compare(store: Store, name: string, path: string, served: readonly Serv
 	const stored = store.working.sites.named(name);
 	const page = store.working.pages.at(stored.id, path);
 	const written = page
-		? valuesOf(headToJson(resolverOf(store, stored, momentOf(store, stored.id)).resolveHead(page)))
+		? valuesOf(headToJson(workingResolver(store, stored).resolveHead(page)))
 		: new Map<string, string>();
 	const released = store.releases.head(stored.id, { path });
 	const before = released ? valuesOf(JSON.parse(released.json) as HeadJson) : new Map<string, string>();

@@ -81,6 +81,8 @@ export const EDITING = {
 		({ path }: Data<'path'>) => `“${path}” is no path: it begins with a slash and holds no space, ? or #.`
 	),
 	'path-taken': refusal(({ path }: Data<'path'>) => `There is a page at ${path} already. Choose another path.`),
+	'piece-missing': refusal(404, ({ piece }: Data<'piece'>) => `There is no piece "${piece}" there.`),
+	'piece-taken': refusal(({ piece }: Data<'piece'>) => `There is a piece "${piece}" already. Choose another name.`),
 	'picture-fact-fixed': refusal(
 		({ fact }: Data<'fact'>) => `The change cannot be read: "${fact}" of a picture is read from its file and not set.`
 	),

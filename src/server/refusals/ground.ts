@@ -139,6 +139,9 @@ export const GROUND = {
 	'filters-full': refusal(
 		({ most }: Data<'most'>) => `There are ${most} filters with names already. Take one away that nobody needs.`
 	),
+	'too-many-tries': refusal(
+		({ most }: Data<'most'>) => `At most ${most} edits are tried against each other at a time.`
+	),
 	'idempotency-key-broken': refusal(({ most }: Data<'most'>) => `An Idempotency-Key has 1 to ${most} characters.`),
 	'idempotency-key-used': refusal(() => 'This Idempotency-Key was sent with something else before. Send another key.'),
 	'launch-full': refusal(({ most }: Data<'most'>) => `At most ${most} items are ticked.`),

@@ -1,9 +1,10 @@
 /**
- * The status of an answer over HTTP, with its title: 404 where nothing is there, 405 where a method does nothing, 409 where someone else was first or more
- * must be said, 413 for what is too large, 502 where others do not answer, 503 while another writes, 422 for all else.
+ * The status of an answer over HTTP, with its title: 401 where nobody is signed in, 403 where one may not, 404 where nothing is there, 405 where a method does nothing, 409 where someone else was first or more
+ * must be said, 413 for what is too large, 502 where others do not answer, 503 while another writes, 429 where one has to wait, 422 for all else.
  */
 export const TITLES = {
 	400: 'Bad request',
+	401: 'Not signed in',
 	403: 'Forbidden',
 	404: 'Not found',
 	405: 'Method not allowed',
@@ -11,6 +12,7 @@ export const TITLES = {
 	413: 'Too large',
 	415: 'Unsupported media type',
 	422: 'Refused',
+	429: 'Too often',
 	500: 'Failed',
 	502: 'No answer from elsewhere',
 	503: 'Not now'

@@ -1,4 +1,5 @@
 import type { Progress } from '../progress';
+import { note as noteTrail } from '../people/accounts';
 import { authorName } from '../edits/edit';
 import { isMuch, refuse } from '../errors';
 import type { Release, ReleaseStore } from '../store/releases/releases';
@@ -84,7 +85,10 @@ export function goBack(
 	const created = new Date().toISOString();
 	const author = authorName();
 	const made = store.releases.goBack(
-		{ site: id, revision, created, author, note: note ?? `Back to release ${to}` },
+		{
+			...{ site: id, revision, created, author, note: note ?? `Back to release ${to}` },
+			kept: ({ number }) => noteTrail(store, 'rolled-back', { number, to }, site.name)
+		},
 		to,
 		progress
 	);

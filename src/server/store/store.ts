@@ -1,6 +1,8 @@
 import { statSync } from 'node:fs';
 import { UserError } from '../errors';
 import { explain, openDatabase, type Db, type OpenOptions } from './opening/database';
+import { PeopleStore } from './people/people';
+import { TrailStore } from './people/trail';
 import { PictureStore } from './pictures/pictures';
 import { RecordStore } from './record/record';
 import { ReleaseStore } from './releases/releases';
@@ -20,6 +22,8 @@ export class Store {
 	readonly record: RecordStore;
 	readonly releases: ReleaseStore;
 	readonly pictures: PictureStore;
+	readonly people: PeopleStore;
+	readonly trail: TrailStore;
 	/** What the file was when it was opened: its device and number. */
 	private readonly mark: string;
 
@@ -34,6 +38,8 @@ export class Store {
 		this.record = new RecordStore(this.db);
 		this.releases = new ReleaseStore(this.db);
 		this.pictures = new PictureStore(this.db);
+		this.people = new PeopleStore(this.db);
+		this.trail = new TrailStore(this.db);
 		this.mark = markOf(file);
 		if (!options.readonly) mendUnfinished(this.db, this.record);
 		else if (isUnfinished(this.db, this.record)) mendWhereAllowed(file);

@@ -1,4 +1,5 @@
-import { headToJson, Resolver, type Head, type HeadJson, type Page, ownOf } from '$core';
+import { headToJson, PAGE_FACTS, pagesIn, Resolver, type Head, type HeadJson, type Page, ownOf } from '$core';
+import { pagesOf } from '../heads/heads';
 import type { Store, StoredSite } from '../store/store';
 
 /** All the bench needs to work a page out by itself: the layers, the page, the pictures they name, and the way to others. */
@@ -10,6 +11,8 @@ export function readBenchData(store: Store, name: string, wanted: string | null)
 	if (!page) return { path, page };
 	const release = store.releases.latest(id);
 	const released = release && store.releases.head(id, { path: page.path });
+	const now = new Date().toISOString();
+	const { others, moved } = othersOf(store, stored, page);
 	const named = new Set(
 		picturesNamed([
 			site.fields,
@@ -18,21 +21,55 @@ export function readBenchData(store: Store, name: string, wanted: string | null)
 			page.fields,
 			site.rules,
 			types.map((type) => type.rules),
-			page.rules
+			page.rules,
+			others.map((other) => [other.fields, other.rules])
 		])
 	);
 	const pictures = store.pictures.of(id, [...named]);
-	const now = new Date().toISOString();
 	return {
+		...{ others, moved },
+		readers: store.state.readersOf(id, page.path).length,
 		...{ path, site, types, page, pictures, revision },
 		versions: versionsOf(store, stored, page),
 		fieldShares: store.working.pages.fieldShares(id, page.type),
 		cameFrom: store.working.readIn.cameFrom(id, page.path),
 		beside: store.table.listing.beside(id, page.path),
 		count: store.working.pages.count(id),
-		server: { now, head: headToJson(new Resolver({ site, types, pictures }, now).resolveHead(page)) },
+		server: {
+			now,
+			head: headToJson(new Resolver({ site, types, pictures, others: pagesIn(others, moved) }, now).resolveHead(page))
+		},
 		released: released ? (JSON.parse(released.json) as HeadJson) : null
 	};
+}
+
+/** What a page can read of others: those that every page has, those that its fields name, and former paths of these. */
+function othersOf(store: Store, stored: StoredSite, page: Page): { others: Page[]; moved: Record<string, string> } {
+	const { id, site, types } = stored;
+	const pictures = (src: string) => store.pictures.one(id, src);
+	const pages = pagesOf(store, id);
+	const resolver = new Resolver({ site, types, pictures, others: pages }, new Date().toISOString());
+	const evaluation = resolver.evaluate(page);
+	for (const { name, kind } of PAGE_FACTS) if (kind === 'page' || kind === 'pages') evaluation.pageValue(name);
+	evaluation.lostReferences();
+	resolver.headOf(evaluation);
+	const reads = [...evaluation.reads];
+	const others = reads.flatMap((path) => {
+		const other = pages.at(path);
+		return other ? [evaluation.headsRead.has(path) ? other : withoutBody(other)] : [];
+	});
+	const moved = reads.flatMap((path) => {
+		const to = pages.leads(path);
+		return to === undefined ? [] : [[path, to] as const];
+	});
+	return { others, moved: Object.fromEntries(moved) };
+}
+
+/** A page with what was read out of its body, where that was kept, in the place of the body. */
+function withoutBody(page: Page): Page {
+	const { body, ...fields } = page.fields;
+	const { reading } = page;
+	return body === undefined || !reading ? page : { ...page, fields, reading };
 }
 
 /** The same page in one language, as it stands, and how the two name each other. */
@@ -56,7 +93,7 @@ function versionsOf(store: Store, { id, site, types }: StoredSite, page: Page): 
 	const named = Object.keys(page.alternates ?? {}).filter((tag) => tag !== 'x-default');
 	const all = [...new Set([...site.languages, ...named])].filter((tag) => tag !== own && tag !== 'und');
 	const facts = (src: string) => store.pictures.one(id, src);
-	const resolver = new Resolver({ site, types, pictures: facts }, new Date().toISOString());
+	const resolver = new Resolver({ site, types, pictures: facts, others: pagesOf(store, id) }, new Date().toISOString());
 	return all.map((language) => {
 		const path = ownOf(page.alternates, language);
 		const other = path === undefined ? undefined : store.working.pages.at(id, path);

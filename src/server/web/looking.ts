@@ -1,5 +1,5 @@
 import { refuse } from '../errors';
-import type { Jobs } from '../jobs/jobs';
+import type { Jobs } from '../jobs/kinds';
 import { runJob } from '../jobs/run';
 
 /** A look that is on its way, and how many wait for it. */

@@ -1,6 +1,6 @@
 import { cardOf, isLocalAddress, ownOf, publicIn, READERS, type Card } from '$core';
 import { readCounted, stampOf } from '../findings/counted';
-import { momentOf, resolverOf } from '../heads/heads';
+import { workingResolver } from '../heads/heads';
 import type { RecordedEdit } from '../store/record/record';
 import { countGrid } from '../store/table/grid';
 import type { Release } from '../store/releases/releases';
@@ -42,7 +42,7 @@ export function readOverview(store: Store, name: string): Overview {
 	const stored = store.working.sites.named(name);
 	const { id, site } = stored;
 	const counts = store.working.pages.count(id);
-	const resolver = resolverOf(store, stored, momentOf(store, id));
+	const resolver = workingResolver(store, stored);
 	const reader = READERS[0]!;
 	const keys = store.db
 		.prepare<unknown[], string>(

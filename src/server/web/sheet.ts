@@ -1,5 +1,5 @@
 import { headToJson, renderHead, type HeadJson, publicIn } from '$core';
-import { momentOf, resolverOf } from '../heads/heads';
+import { workingResolver } from '../heads/heads';
 import type { Store, StoredSite } from '../store/store';
 
 /** One page of what a release would send out: its tags before and after. */
@@ -24,6 +24,8 @@ export interface Sheet {
 	/** What stops the release, and what only warns. */
 	readonly stops: readonly string[];
 	readonly warns: readonly string[];
+	/** Pages that say something of the day, and when (milliseconds) the first says something else; missing where none does. */
+	readonly nextChange?: { readonly at: number; readonly pages: number };
 }
 
 const linesOf = (html: string) => html.split('\n').filter(Boolean);
@@ -36,7 +38,7 @@ export function readSheet(
 ): Sheet {
 	const stored = store.working.sites.named(name);
 	const { id, types } = stored;
-	const resolver = resolverOf(store, stored, momentOf(store, id));
+	const resolver = workingResolver(store, stored);
 	const { changed, added, removed } = store.state.differing(id, 0);
 	const rows = store.state.differingRows(id, q, limit, offset);
 	const pages = rows.map(({ path, differs }): SheetPage => {
@@ -54,7 +56,12 @@ export function readSheet(
 		};
 	});
 	const looked = { unseen: store.state.countStale(id), all: store.working.pages.count(id).all };
-	return { changed, added, removed, pages, ...looked, stops: stopsOf(store, id, types), warns: warnsOf(store, id) };
+	const nextChange = store.state.nextChange(id);
+	return {
+		...{ changed, added, removed, pages, ...looked },
+		...{ stops: stopsOf(store, id, types), warns: warnsOf(store, id) },
+		...(nextChange && { nextChange })
+	};
 }
 
 function stopsOf(store: Store, id: number, types: StoredSite['types']): string[] {

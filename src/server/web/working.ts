@@ -41,7 +41,9 @@ function freshenWhereStale(at: Store | undefined) {
 	if (!at) return;
 	try {
 		const state = at.db.pragma('data_version', { simple: true });
-		if (state === fresh) return;
+		// What says something of the day is due by the clock alone.
+		const isDue = () => at.working.sites.names().some(({ id }) => at.state.countDue(id, Date.now()) > 0);
+		if (state === fresh && !isDue()) return;
 		const stale = at.working.sites.names().filter(({ id }) => at.state.countStale(id) > 0);
 		for (const { name } of stale)
 			freshen(at, name).catch((error: unknown) => log.error(error, `Pages of ${name} could not be looked at`));

@@ -9,7 +9,7 @@ import {
 	type WorstPages
 } from '$core';
 import { freshen } from '../jobs/freshen';
-import { momentOf, resolverOf } from '../heads/heads';
+import { workingResolver } from '../heads/heads';
 import type { Store } from '../store/store';
 
 /** How many pages are shown. */
@@ -20,7 +20,7 @@ export async function readWorst(store: Store, name: string): Promise<WorstPages>
 	await freshen(store, name);
 	const stored = store.working.sites.named(name);
 	const { id } = stored;
-	const resolver = resolverOf(store, stored, momentOf(store, id));
+	const resolver = workingResolver(store, stored);
 	const look = (page: Page) => {
 		const evaluation = resolver.evaluate(page);
 		const head = resolver.headOf(evaluation);

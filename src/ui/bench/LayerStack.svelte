@@ -1,5 +1,12 @@
 <script lang="ts">
-	import { describeOutcome, describePassedOver, describeRule, describeWithheld, type TraceStep } from '$core';
+	import {
+		describeOutcome,
+		describePassedOver,
+		describeRule,
+		describeWithheld,
+		pinnedValue,
+		type TraceStep
+	} from '$core';
 	import type { EditableLayer } from '$ui/parts/words';
 	import { benchInView } from '$ui/workspace/context';
 	import FoundLine from './FoundLine.svelte';
@@ -37,6 +44,14 @@
 		)
 	]);
 	let robot = $derived(bench.tag.startsWith('robots:') ? bench.tag.slice(7) : '');
+	const pin = $derived(bench.working.page.pinned?.[bench.tag]);
+	const value = $derived(pinnedValue(bench.working.told.head, bench.tag));
+	const isBroken = $derived(pin !== undefined && pin !== value);
+	function setPin(text: string | undefined) {
+		const { [bench.tag]: _old, ...others } = bench.working.page.pinned ?? {};
+		const all = text === undefined ? others : { ...others, [bench.tag]: text };
+		bench.change('page', { pinned: Object.keys(all).length > 0 ? all : null });
+	}
 	const note = $derived(trace && (trace.withheld ? describeWithheld(trace.withheld) : describePassedOver(trace)));
 </script>
 
@@ -65,6 +80,13 @@
 		{#if bench.definition?.legacy}<p class="quiet">Kept for old sites. {bench.definition.legacy}</p>{/if}
 	</header>
 
+	{#if pin !== undefined}
+		<p class="note" data-testid="pin">
+			Pinned to {pin === '' ? 'nothing' : `“${pin}”`}{isBroken ? ', which it no longer says' : ''}.
+			{#if isBroken}<button class="link" onclick={() => setPin(value)}>Pin it as it is now</button>{/if}
+			<button class="link" onclick={() => setPin(undefined)}>Take the pin off</button>
+		</p>
+	{/if}
 	{#if bench.pictureSource !== undefined}
 		<p><button class="plain-button" onclick={study}>Crop, shapes and alt text of this picture</button></p>
 	{/if}

@@ -18,13 +18,18 @@ export function commandsOf(
 		choose,
 		goTo,
 		open,
-		takeAway
+		takeAway,
+		pin,
+		pinHard
 	}: {
 		readonly siteName: string;
 		readonly choose: (tag: string) => void;
 		readonly goTo: (address: string) => void;
 		readonly open: (layer: EditableLayer) => void;
 		readonly takeAway: () => void;
+		/** Pins what the cards of this page say, and of the hard pages of its type. */
+		readonly pin: () => void;
+		readonly pinHard: () => void;
 	}
 ): Command[] {
 	return [
@@ -37,6 +42,8 @@ export function commandsOf(
 			run: () => open(layer)
 		})),
 		{ group: 'Do', name: 'Take this page away', run: takeAway },
+		{ group: 'Do', name: 'Pin what this page says', run: pin },
+		{ group: 'Do', name: 'Pin the hard pages of this type', run: pinHard },
 		...ROOMS.filter(({ id }) => id !== 'bench').map(({ id, name, key }): Command => ({
 			...{ group: 'Rooms', name, keys: key },
 			run: () => goTo(roomAt(id, siteName))

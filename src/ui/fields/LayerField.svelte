@@ -1,6 +1,25 @@
+<script lang="ts" module>
+	/** What is wrong only because it is not written to its end. */
+	const BEGUN: ReadonlySet<string> = new Set([
+		'template/unclosed-placeholder',
+		'template/unclosed-optional',
+		'template/unclosed-string',
+		'template/empty-placeholder',
+		'template/unexpected'
+	]);
+</script>
+
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { BUILT_IN_PICTURES, describeOutcome, findTag, TAG_NAMES, type RuleBody, type TraceStep } from '$core';
+	import {
+		BUILT_IN_PICTURES,
+		describeOutcome,
+		findTag,
+		TAG_NAMES,
+		type Proposal,
+		type RuleBody,
+		type TraceStep
+	} from '$core';
 	import type { EditableLayer } from '$ui/parts/words';
 	import { benchInView } from '$ui/workspace/context';
 	import DraftNote from '$ui/workspace/DraftNote.svelte';
@@ -30,9 +49,30 @@
 	const toldBody = $derived(told(() => body));
 	const issues = $derived(bench.issuesOf(layer, toldBody));
 	const errors = $derived(issues.filter((issue) => issue.severity === 'error'));
+	/** Something is being chosen from the list: what is begun is no mistake yet. */
+	let isChoosing = $state(false);
+	const shown = $derived(isChoosing ? issues.filter(({ code }) => !BEGUN.has(code)) : issues);
 	const step = $derived(steps.find((one) => one.outcome.kind !== 'not-reached') ?? steps[0]);
 	const isPicture = $derived(bench.definition?.kind === 'picture');
-	const pieces = $derived(toldText === '' ? [] : bench.piecesOf(toldText));
+	const pieces = $derived(toldText === '' ? [] : bench.templateParts(toldText));
+	/** The template is told in words; worked out only where someone asks. */
+	let asksWords = $state(false);
+	const inWords = $derived(asksWords && errors.length === 0 ? bench.explain(layer, toldText) : undefined);
+	/** The hard pages, or the signs of the language, over the room. */
+	let tries = $state(false);
+	let asksSigns = $state(false);
+	const mends = $derived(
+		shown.map((issue) => (form === 'template' ? bench.mendOf(layer, toldText, issue) : undefined))
+	);
+	/** A first template for a type that says nothing of its titles or descriptions. */
+	const mayPropose = $derived(layer === 'type' && body === null && /(?:^|:)(?:title|description)$/.test(bench.tag));
+	let proposed = $state.raw<Proposal | string | undefined>();
+	async function proposeFirst() {
+		proposed = 'Looking at the records …';
+		const found = await bench.proposal();
+		proposed = found;
+		if (typeof found !== 'string') bench.write(layer, found.template);
+	}
 	const id = $derived(`field-${layer}`);
 	/** Tags that the chosen one can say the same as. */
 	const borrowable = $derived(
@@ -113,6 +153,7 @@
 		variables: () => bench.variablesFor(layer),
 		show: bench.show,
 		changed: (written: string) => bench.write(layer, written),
+		choosing: (is: boolean) => (isChoosing = is),
 		keep: () => void bench.keepAt(layer),
 		takeBack: () => {
 			if (!bench.draftAt(layer)) return false;
@@ -142,9 +183,17 @@
 			{/each}
 		</select>
 	{/if}
-	{#if rule && !draft}
-		<button class="link" onclick={() => bench.propose(layer, null)}>Set back</button>
-	{/if}
+	<span class="more">
+		{#if mayPropose}<button class="link" onclick={proposeFirst}>Propose one</button>{/if}
+		{#if form === 'template' || form === 'nothing'}
+			<button class="link" aria-label="Signs and filters" title="Signs and filters" onclick={() => (asksSigns = true)}
+				>?</button
+			>
+		{/if}
+		{#if rule && !draft}
+			<button class="link" onclick={() => bench.propose(layer, null)}>Set back</button>
+		{/if}
+	</span>
 </div>
 
 {#if form === 'borrow' && body?.kind === 'borrow'}
@@ -185,16 +234,40 @@
 		{#if text && !choices.includes(text)}<option>{text}</option>{/if}
 	</select>
 {:else}
-	<TemplateField {text} {pieces} {errors} {around} kept={bench.drafts.keptEdits} />
+	<TemplateField
+		{text}
+		{pieces}
+		errors={shown.filter(({ severity }) => severity === 'error')}
+		{around}
+		kept={bench.drafts.keptEdits}
+	/>
 {/if}
 
 {#if isPicture && (form === 'nothing' || form === 'pictures')}<PictureDrop {layer} />{/if}
 
 <div id="{id}-told" class="told" aria-live="polite">
 	{#if pieces.some((piece) => piece.kind !== 'text')}<YieldLine {pieces} />{/if}
-	{#each issues as issue, at (at)}
-		<p class="issue" class:warning={issue.severity === 'warning'}>{issue.message}</p>
+	{#if form === 'template' && toldText.includes('{')}
+		<div class="about">
+			<details class="words" bind:open={asksWords}>
+				<summary>In words</summary>
+				<p class="quiet">{inWords ?? 'It cannot be read yet.'}</p>
+			</details>
+			{#if errors.length === 0}<button class="link" onclick={() => (tries = true)}>On hard pages</button>{/if}
+		</div>
+	{/if}
+	{#each shown as issue, at (at)}
+		{@const mend = mends[at]}
+		<p class="issue" class:warning={issue.severity === 'warning'}>
+			{issue.message}
+			{#if mend}<button class="mend" onclick={() => bench.write(layer, mend.text)}>{mend.says}</button>{/if}
+		</p>
 	{/each}
+	{#if typeof proposed === 'string'}
+		<p class="quiet" role="status">{proposed}</p>
+	{:else if proposed && body?.kind === 'template' && body.template === proposed.template}
+		<p class="quiet">Proposed from the records of this type: {proposed.reasons.join('; ')}.</p>
+	{/if}
 	{#if errors.length === 0}<DraftNote draftKey={bench.keyAt(layer)} />{/if}
 	{#if draft && errors.length > 0}
 		<p class="quiet">
@@ -207,6 +280,17 @@
 		</p>
 	{/if}
 </div>
+
+{#if tries}
+	{#await import('./TryPanel.svelte') then { default: TryPanel }}
+		<TryPanel bind:open={tries} {layer} template={text} />
+	{/await}
+{/if}
+{#if asksSigns}
+	{#await import('./SignsSheet.svelte') then { default: SignsSheet }}
+		<SignsSheet bind:open={asksSigns} template={text} />
+	{/await}
+{/if}
 
 <style>
 	.kind {
@@ -228,13 +312,45 @@
 	.wide {
 		width: 100%;
 	}
-	.link {
+	.more {
+		display: flex;
+		flex-wrap: wrap;
+		justify-content: flex-end;
+		gap: 2px 10px;
 		margin-left: auto;
+	}
+	.mend {
+		border: 0;
+		background: none;
+		padding: 0;
+		color: var(--sea);
+		cursor: pointer;
+		text-decoration: underline;
+		text-underline-offset: 2px;
+	}
+	.link {
 		text-decoration: underline;
 		text-underline-offset: 2px;
 	}
 	.told {
 		font-size: 13px;
+	}
+	.about {
+		display: flex;
+		align-items: baseline;
+		gap: 12px;
+	}
+	.about .link {
+		flex: none;
+		font-size: 12.5px;
+	}
+	.words {
+		margin-top: 4px;
+		color: var(--ink-soft);
+		font-size: 12.5px;
+	}
+	.words summary {
+		cursor: pointer;
 	}
 	.outcome,
 	.issue {

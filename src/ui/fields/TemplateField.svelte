@@ -6,7 +6,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import type { EditorView } from '@codemirror/view';
-	import type { Piece } from '$core';
+	import type { TemplatePart } from '$core';
 	import type { Surroundings } from './templateEditor';
 
 	/** A field for a template: variables set apart, gaps where they are empty, `{` offers what fits. */
@@ -18,7 +18,7 @@
 		around
 	}: {
 		text: string;
-		pieces: readonly Piece[];
+		pieces: readonly TemplatePart[];
 		errors: readonly { readonly start: number; readonly end: number }[];
 		/** Counts what was kept: taking that back is no longer the field's. */
 		kept: number;
@@ -52,6 +52,7 @@
 					variables: () => around.variables(),
 					show: (template) => around.show(template),
 					changed: (written) => around.changed(written),
+					choosing: (is) => around.choosing?.(is),
 					keep: () => around.keep(),
 					takeBack: () => around.takeBack()
 				});
@@ -150,6 +151,10 @@
 		color: var(--ink-soft);
 		font-family: var(--sans);
 		font-style: italic;
+	}
+	.field :global(.part-sign) {
+		color: var(--sea);
+		font-weight: 500;
 	}
 	.field :global(.part-value),
 	.field :global(.part-separator) {

@@ -1,8 +1,8 @@
 <script lang="ts">
-	import type { Piece } from '$core';
+	import type { TemplatePart } from '$core';
 	/** What a template comes to on the page in view: values set apart, gaps where a variable is empty. */
-	let { pieces }: { pieces: readonly Piece[] } = $props();
-	const isPrinted = (piece: Piece) => !piece.gone;
+	let { pieces }: { pieces: readonly TemplatePart[] } = $props();
+	const isPrinted = (piece: TemplatePart) => !piece.gone;
 	const gaps = $derived(pieces.filter((piece) => piece.kind === 'gap'));
 </script>
 

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { checkTemplate, FILTERS } from '$core';
-import { filterCall, filterOffers, offersAfter, spotAt, variableOffers } from './offers';
+import { callOffered, checkTemplate, FILTERS } from '$core';
+import { filterOffers, kindOf, offersAfter, spotAt, variableOffers } from './offers';
 
 const isName = (name: string) => ['page.title', 'page.picture', 'page.region'].includes(name);
 
@@ -26,7 +26,9 @@ describe('where the caret stands', () => {
 	);
 
 	test('the variable before a filter is known, for its example', () => {
-		expect(spotAt('{page.region | ', 15, isName)).toMatchObject({ kind: 'filter', term: 'page.region' });
+		expect(spotAt('{page.region | ', 15, isName)).toMatchObject({ kind: 'filter', expression: 'page.region' });
+		const text = '{page.region ?? page.title | first 2 | jo';
+		expect(spotAt(text, text.length, isName)).toMatchObject({ expression: 'page.region ?? page.title | first 2' });
 	});
 });
 
@@ -34,8 +36,10 @@ test('every filter is offered with arguments that it takes', () => {
 	const fields = ['list', 'number', 'date', 'text'] as const;
 	for (const name of Object.keys(FILTERS)) {
 		const kind = fields.find((one) => (FILTERS[name]!.takes as readonly string[]).includes(one)) ?? 'text';
-		const issues = checkTemplate(`{page.x | ${filterCall(name)}}`, {
-			...{ fields: [{ name: 'x', kind }], siteFields: [], tagNames: [], languages: ['en'] }
+		// What is offered for an argument is one of the page's fields.
+		const others = ['end', 'title'].map((other) => ({ name: other, kind: 'text' as const }));
+		const issues = checkTemplate(`{page.x | ${callOffered(name)}}`, {
+			...{ fields: [{ name: 'x', kind }, ...others], siteFields: [], tagNames: [], languages: ['en'] }
 		});
 		expect(issues.filter(({ severity }) => severity === 'error')).toEqual([]);
 	}
@@ -48,15 +52,58 @@ test('the page’s own come first, by how many pages have them; then the site’
 		false
 	);
 	const names = [...offers].sort((a, b) => b.rank - a.rank).map(({ name }) => name);
-	expect(names).toEqual(['page.title', 'page.rare', 'site.name', 'separator', 'type.name', 'head.title']);
-	expect(offers.at(-1)).toMatchObject({ name: 'separator', text: 'separator}' });
+	expect(names).toEqual([
+		...['page.title', 'page.rare', 'site.name', 'separator', 'type.name', 'head.title', 'or', 'fit 60', 'goes 1']
+	]);
+	expect(offers.find(({ name }) => name === 'separator')).toMatchObject({ text: 'separator}', caret: 10 });
 });
 
 test('what follows a variable is written inside its braces', () => {
 	const show = (template: string) => `<${template}>`;
-	expect(offersAfter('page.title', show)[0]).toMatchObject({ name: '??', text: ' ?? ' });
-	expect(offersAfter('page.title', show)[1]).toMatchObject({
+	const after = offersAfter('page.title', 'text', show);
+	expect(after[0]).toMatchObject({ name: '??', text: ' ?? ' });
+	expect(after[1]).toMatchObject({ name: '?', text: '?' });
+	expect(after[2]).toMatchObject({
 		...{ name: '| clip', text: ' | clip 155', caret: 11, value: '<{page.title | clip 155}>' }
 	});
-	expect(filterOffers('', false, show)[0]).toMatchObject({ value: '', text: 'clip 155}' });
+	expect(offersAfter('page.free', 'flag', show)[0]).toMatchObject({ name: '?' });
+	expect(filterOffers('', 'any', false, show)[0]).toMatchObject({ value: '', text: 'clip 155}' });
+});
+
+test('filters are offered for what stands before them, those made for it first', () => {
+	const show = () => '';
+	const variables = (['number', 'date', 'list', 'flag', 'text', 'choice', 'people'] as const).map((kind) => ({
+		...{ name: `page.${kind}`, kind, label: undefined, value: '' }
+	}));
+	const names = (expression: string) =>
+		filterOffers(expression, kindOf(expression, variables), true, show).map(({ name }) => name);
+	expect(names('page.number').slice(0, 3)).toEqual(['number', 'money', 'unit']);
+	expect(names('page.number')).not.toContain('join');
+	expect(names('page.date').slice(0, 2)).toEqual(['date', 'time']);
+	expect(names('page.date')).not.toContain('sum');
+	expect(names('page.list')[0]).toBe('plural');
+	expect(names('page.people')).toContain('each');
+	expect(names('page.list | count')[0]).toBe('number');
+	expect(names('page.date | days')).not.toContain('zone');
+	expect(names('page.flag')).not.toContain('money');
+	expect(names('page.choice')).toContain('is');
+	expect(names('page.unknown')).toHaveLength(Object.keys(FILTERS).length);
+	expect(kindOf('not {', variables)).toBe('any');
+});
+
+test('behind a field that is one of a few stand its options, each with its words, as what can be asked', () => {
+	const options = [
+		{ value: 'in-stock', words: 'In stock' },
+		{ value: 0, words: 'Sold out' }
+	];
+	const offered = offersAfter('page.stock', 'text', () => '', options);
+	expect(offered.slice(2, 4)).toMatchObject([
+		{ name: '| is "in-stock"?', words: 'In stock', text: ' | is "in-stock"?' },
+		{ name: '| is 0?', words: 'Sold out', text: ' | is 0?' }
+	]);
+	for (const { text } of offered.slice(2, 4))
+		expect(
+			checkTemplate(`[[{page.stock${text}}x]]`, { fields: [{ name: 'stock', kind: 'choice' }], tagNames: [] })
+		).toEqual([]);
+	expect(offersAfter('page.stock', 'text', () => '').some(({ name }) => name.startsWith('| is "in'))).toBe(false);
 });

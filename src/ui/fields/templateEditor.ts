@@ -13,16 +13,15 @@ import {
 	Annotation,
 	Compartment,
 	EditorState,
-	RangeSet,
 	RangeSetBuilder,
 	StateEffect,
 	StateField,
 	type Extension
 } from '@codemirror/state';
-import { Decoration, EditorView, keymap, placeholder, type DecorationSet } from '@codemirror/view';
-import type { Piece } from '$core';
+import { Decoration, EditorView, keymap, placeholder, tooltips, type DecorationSet } from '@codemirror/view';
+import type { TemplatePart } from '$core';
 import { rehearsing } from '$ui/parts/idle';
-import { filterOffers, offersAfter, spotAt, variableOffers, type Offer, type Variable } from './offers';
+import { filterOffers, kindOf, offersAfter, spotAt, variableOffers, type Offer, type Variable } from './offers';
 
 /** What the editor asks its surroundings. */
 export interface Surroundings {
@@ -34,6 +33,8 @@ export interface Surroundings {
 	/** What a template comes to on the page in view. */
 	show(template: string): string;
 	changed(text: string): void;
+	/** Whether what can be written is being offered: what is begun is no mistake yet. */
+	choosing?(is: boolean): void;
 	/** Enter. */
 	keep(): void;
 	/** Escape; false when there is nothing to take back. */
@@ -41,7 +42,7 @@ export interface Surroundings {
 }
 
 export interface Marks {
-	readonly pieces: readonly Piece[];
+	readonly pieces: readonly TemplatePart[];
 	readonly errors: readonly { readonly start: number; readonly end: number }[];
 }
 
@@ -69,7 +70,7 @@ function markOf(name: string): Decoration {
 function draw({ pieces, errors }: Marks): DecorationSet {
 	const ranges = [
 		...pieces
-			.filter(({ kind }) => kind === 'value' || kind === 'gap' || kind === 'separator')
+			.filter(({ kind }) => kind !== 'text')
 			.map(({ start, end, kind, gone }) => ({ start, end, class: `part-${kind}${gone ? ' part-gone' : ''}` })),
 		...errors.map(({ start, end }) => ({ start, end, class: 'part-error' }))
 	].filter(({ start, end }) => end > start);
@@ -94,8 +95,15 @@ function offer(around: Surroundings) {
 			spot.kind === 'name'
 				? variableOffers(variables, isClosed)
 				: spot.kind === 'filter'
-					? filterOffers(spot.term, isClosed, (template) => around.show(template))
-					: offersAfter(spot.term, (template) => around.show(template));
+					? filterOffers(spot.expression, kindOf(spot.expression, variables), isClosed, (template) =>
+							around.show(template)
+						)
+					: offersAfter(
+							spot.expression,
+							kindOf(spot.expression, variables),
+							(template) => around.show(template),
+							variables.find(({ name }) => name === spot.expression)?.options
+						);
 		return {
 			from: spot.from,
 			options: offers.map(completionOf),
@@ -134,7 +142,7 @@ const afterChoice = StateField.define<boolean>({
 });
 
 /** A filter with its arguments, whole. */
-const WHOLE_FILTER = /^\|\s*\w+(?:\s+(?:"[^"]*"|[\d-]+))*$/;
+const WHOLE_FILTER = /^\|\s*\w+(?:\s+(?:"[^"]*"|[\w.:-]+))*\??$/;
 
 /** Whether what is written goes on inside braces: after `??`, or in a filter that is not whole. */
 function isInFilter(before: string): boolean {
@@ -197,6 +205,8 @@ export function makeEditor(parent: HTMLElement, text: string, around: Surroundin
 		placeholder(around.placeholder),
 		afterChoice,
 		leaveBraces,
+		// Beside its field, whatever the panel cuts off.
+		tooltips({ parent: document.body, position: 'fixed' }),
 		autocompletion({
 			override: [offer(around)],
 			icons: false,
@@ -224,7 +234,9 @@ export function makeEditor(parent: HTMLElement, text: string, around: Surroundin
 			'aria-describedby': around.describedBy,
 			spellcheck: 'false'
 		}),
-		EditorView.updateListener.of(({ docChanged, transactions, state, view }) => {
+		EditorView.updateListener.of(({ docChanged, startState, transactions, state, view }) => {
+			const isChoosing = completionStatus(state) !== null;
+			if (isChoosing !== (completionStatus(startState) !== null)) around.choosing?.(isChoosing);
 			const isWritten = transactions.some((one) => USER_EVENTS.some((event) => one.isUserEvent(event)));
 			if (!docChanged || !isWritten) return;
 			const text = state.doc.toString();
@@ -257,7 +269,16 @@ export function setMarksOf(view: EditorView, value: Marks) {
 		list.filter(({ end }) => end <= length);
 	const drawn = draw({ pieces: inside(value.pieces), errors: inside(value.errors) });
 	// A sign among words moves what is marked and marks nothing else.
-	if (!RangeSet.eq([view.state.field(marks)], [drawn])) view.dispatch({ effects: setMarks.of(drawn) });
+	if (!isSame(view.state.field(marks), drawn)) view.dispatch({ effects: setMarks.of(drawn) });
+}
+
+/** Whether two sets mark the same places alike. The library's own comparison looks at points alone, and marks are none. */
+function isSame(a: DecorationSet, b: DecorationSet): boolean {
+	if (a.size !== b.size) return false;
+	const [one, other] = [a.iter(), b.iter()];
+	for (; one.value; one.next(), other.next())
+		if (one.from !== other.from || one.to !== other.to || one.value !== other.value) return false;
+	return true;
 }
 
 /**

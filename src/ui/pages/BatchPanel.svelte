@@ -37,7 +37,9 @@
 		shown: 'Show to search',
 		key: 'Make key pages',
 		noKey: 'No key pages any more',
-		picture: 'Set the share picture'
+		picture: 'Set the share picture',
+		pin: 'Pin what their cards say',
+		noPin: 'Take the pins off'
 	} as const;
 	const NEEDS_TAG = ['text', 'template', 'borrow', 'clear', 'leaveOut', 'replace', 'found'];
 	let what = $state<keyof typeof DOES>('text');
@@ -81,6 +83,9 @@
 			case 'key':
 			case 'noKey':
 				return { do: 'key', on: what === 'key' };
+			case 'pin':
+			case 'noPin':
+				return { do: 'pin', on: what === 'pin' };
 			case 'picture':
 				return {
 					do: 'rule',

@@ -26,10 +26,11 @@ function bodyInWords(body: unknown): string {
 }
 
 /** What a change of many did. */
-function batchInWords(action: { readonly do?: string; readonly tag?: string }): string {
+function batchInWords(action: { readonly do?: string; readonly tag?: string; readonly on?: boolean }): string {
 	const { tag } = action;
 	if (tag === 'several') return 'Several tags were changed';
 	if (tag !== undefined) return action.do === 'replace' ? `Words of ${tag} were replaced` : `${tag} was changed`;
+	if (action.do === 'pin') return action.on === false ? 'Pins were taken off' : 'What cards say was pinned';
 	return `The ${action.do === 'key' ? 'mark as key page' : (action.do ?? 'state')} was changed`;
 }
 
@@ -79,7 +80,8 @@ const TYPE_WORDS: Readonly<Record<string, (told: Record<string, string>) => stri
 	add: ({ name, set }) => `The type “${name}”${set ? `: the set “${set}”` : ' was added'}`,
 	rename: ({ name, to }) => `The type “${name}” was renamed to “${to}”`,
 	remove: ({ name, to }) => `The type “${name}” was taken away${to ? `; its pages became “${to}”` : ''}`,
-	renameField: ({ name, field, to }) => `The field “${field}” of “${name}” was renamed to “${to}”`
+	renameField: ({ name, field, to }) => `The field “${field}” of “${name}” was renamed to “${to}”`,
+	renamePiece: ({ name, piece, to }) => `The piece “${piece}”${name ? ` of “${name}”` : ''} was renamed to “${to}”`
 };
 
 const PAGE_WORDS: Readonly<Record<string, (told: Record<string, string>) => string>> = {

@@ -175,6 +175,18 @@
 						{stop}
 					</p>{/each}
 				{#each sheet.warns as warn (warn)}<p class="warn">{warn}</p>{/each}
+				{#if sheet.nextChange}
+					<p class="quiet" data-testid="next-change">
+						{pagesInWords(sheet.nextChange.pages)}
+						{sheet.nextChange.pages === 1
+							? 'says something of the day. It says'
+							: 'say something of the day. The first says'}
+						something else from {new Date(sheet.nextChange.at).toLocaleString('en-GB', {
+							dateStyle: 'medium',
+							timeStyle: 'short'
+						})} on; then it waits here for a release.
+					</p>
+				{/if}
 				{#if total > 0}
 					<form
 						class="go"

@@ -46,6 +46,7 @@
 			<a class="room" href={placeOf(id)} aria-current={id === room ? 'page' : undefined} title={key}>{name}</a>
 		{/each}
 	</span>
+	{#if place.data.me?.kind === 'person'}<a class="me" href="/account">{place.data.me.name}</a>{/if}
 	{#if waiting > 0}
 		<a class="waiting" href={placeOf('bench')}
 			><span class="pennant" aria-hidden="true"></span>{waiting === 1 ? 'One edit waits' : `${waiting} edits wait`} on the
@@ -80,6 +81,14 @@
 	.waiting {
 		margin-left: auto;
 		color: var(--flag);
+	}
+	.me {
+		order: 1;
+		margin-left: auto;
+		color: var(--ink-soft);
+	}
+	.me + .waiting {
+		margin-left: 0;
 	}
 	.room {
 		border-bottom: 3px solid transparent;

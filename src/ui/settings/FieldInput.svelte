@@ -1,5 +1,14 @@
 <script lang="ts">
-	import { isTimeZone, type Field, type FieldValue, type Person, type PictureMention } from '$core';
+	import {
+		isMeant,
+		isTimeZone,
+		wordsIn,
+		type Field,
+		type FieldValue,
+		type Person,
+		type PictureMention,
+		type ValueWords
+	} from '$core';
 	import { benchInView } from '$ui/workspace/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import PictureField from './PictureField.svelte';
@@ -49,6 +58,32 @@
 		['handle', 'Account', '@name'],
 		['address', 'Address', 'https://…']
 	] as const;
+
+	const people = $derived(
+		(Array.isArray(value) ? value : value === undefined ? [] : [value]).map((one) =>
+			typeof one === 'object' && one !== null && 'name' in one ? one : { name: String(one) }
+		) as Person[]
+	);
+	const setPeople = (all: readonly Person[]) => set(all.length > 0 ? all : undefined);
+	let newPerson = $state('');
+
+	/** What the page that is named is called, where there is one. */
+	const named = $derived.by(() => {
+		const other = bench.data.others?.find(({ path }) => path === text);
+		return other && String(other.fields.title ?? other.path);
+	});
+	let learning: ReturnType<typeof setTimeout> | undefined;
+	/** Once the hand rests. */
+	function learn(path: string) {
+		clearTimeout(learning);
+		if (path.startsWith('/')) learning = setTimeout(() => void bench.learn(path), 300);
+	}
+
+	const isOdd = $derived(
+		field.kind === 'choice' && text !== '' && !field.words?.some((option) => isMeant(option, text))
+	);
+	const sayOption = ({ is, words }: ValueWords) =>
+		wordsIn(words, bench.working.page.language ?? '', bench.working.site.languages[0] ?? '') ?? String(is);
 
 	const mention = $derived(
 		(typeof value === 'string'
@@ -156,6 +191,50 @@
 			<option value="yes">Yes</option>
 			<option value="no">No</option>
 		</select>
+	{:else if field.kind === 'choice' && field.words?.length}
+		<label class="name" for="field-{field.name}">{name}</label>
+		<select
+			id="field-{field.name}"
+			value={text}
+			aria-invalid={isOdd}
+			onchange={(event) => setText(event.currentTarget.value)}
+		>
+			<option value="">Not said</option>
+			{#each field.words as option (option.is)}
+				<option value={String(option.is)}>{sayOption(option)}</option>
+			{/each}
+			{#if isOdd}<option value={text}>{text}</option>{/if}
+		</select>
+		{#if isOdd}<p class="wrong" role="alert">“{text}” is none of what it can be.</p>{/if}
+	{:else if field.kind === 'people'}
+		<span class="name">{name}</span>
+		{#each people as one, at (at)}
+			<div class="row">
+				<TextInput
+					aria-label="{name}, {at + 1}: name"
+					value={one.name}
+					set={(written) =>
+						setPeople(people.map((other, index) => (index === at ? { ...other, name: written } : other)))}
+				/>
+				<button
+					class="plain-button"
+					aria-label="Take {one.name || `person ${at + 1}`} off {name}"
+					onclick={() => setPeople(people.filter((_, index) => index !== at))}>×</button
+				>
+			</div>
+		{/each}
+		<form
+			class="row"
+			onsubmit={(event) => {
+				event.preventDefault();
+				if (newPerson.trim() === '') return;
+				setPeople([...people, { name: newPerson.trim() }]);
+				newPerson = '';
+			}}
+		>
+			<input aria-label="Another person for {name}" placeholder="Name" bind:value={newPerson} />
+			<button class="plain-button" disabled={newPerson.trim() === ''}>Add</button>
+		</form>
 	{:else if field.kind === 'date'}
 		<span class="name">{name}</span>
 		{#if text !== '' && date.day === ''}
@@ -183,16 +262,31 @@
 		{/await}
 	{:else}
 		<label class="name" for="field-{field.name}">{name}</label>
-		{#if field.kind === 'list'}
+		{#if field.kind === 'list' || field.kind === 'pages'}
 			<TextInput
 				id="field-{field.name}"
 				lines={3}
-				placeholder="One on a line"
+				placeholder={field.kind === 'pages' ? 'A path on each line: /walks/gannet-head' : 'One on a line'}
 				value={Array.isArray(value)
 					? value.map((one) => (typeof one === 'object' ? '' : String(one))).join('\n')
 					: text}
-				set={(written) => set(listOf(written))}
+				set={(written) => {
+					set(listOf(written));
+					if (field.kind === 'pages') for (const path of listOf(written) ?? []) learn(String(path));
+				}}
 			/>
+		{:else if field.kind === 'page'}
+			<TextInput
+				id="field-{field.name}"
+				class="mono"
+				placeholder="/walks/gannet-head"
+				value={text}
+				set={(written) => {
+					setText(written.trim());
+					learn(written.trim());
+				}}
+			/>
+			{#if named}<p class="quiet">{named}</p>{/if}
 		{:else if field.kind === 'number'}
 			<TextInput id="field-{field.name}" value={text} set={setNumber} aria-invalid={wrong !== undefined} />
 		{:else if field.kind === 'link'}

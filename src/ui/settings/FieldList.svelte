@@ -3,7 +3,8 @@
 	import { FIELD_KINDS, type Field, type FieldKind, type FieldUse } from '$core';
 	import { call, isRefused } from '$ui/client';
 	import { benchInView } from '$ui/workspace/context';
-	import { KIND_NAMES } from './fieldValues';
+	import { KIND_NAMES, wordedKind } from './fieldValues';
+	import ValueWordsList from './ValueWordsList.svelte';
 
 	/** The fields that a type declares: each with its kind, where templates use it, another name for it, and its end. */
 	let { act }: { act: (action: Action) => Promise<void> } = $props();
@@ -19,6 +20,14 @@
 	const set = (list: readonly Field[]) => bench.change('type', { fields: list });
 	const setField = (name: string, change: Partial<Field>) =>
 		set(fields.map((field) => (field.name === name ? { ...field, ...change } : field)));
+	const setWords = (name: string, words: Field['words'] | undefined) =>
+		set(
+			fields.map((field) => {
+				if (field.name !== name) return field;
+				const { words: _old, ...rest } = field;
+				return words ? { ...rest, words } : rest;
+			})
+		);
 	const named = (text: string) => text.trim().replace(/[^\p{L}\p{N}_]+/gu, '_');
 	function addField(event: SubmitEvent) {
 		event.preventDefault();
@@ -65,6 +74,9 @@
 							oninput={(event) => setField(field.name, { label: event.currentTarget.value })}
 						/></label
 					>
+					{#if wordedKind(field.kind)}
+						<ValueWordsList {field} set={(words) => setWords(field.name, words)} />
+					{/if}
 					<form
 						class="row"
 						onsubmit={(event) => {

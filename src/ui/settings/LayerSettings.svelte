@@ -83,7 +83,7 @@
 		</div>
 	{/if}
 	{#key whose}
-		{#if panel === 'site'}<SiteSettings />
+		{#if panel === 'site'}<SiteSettings {act} />
 		{:else if panel === 'type'}<TypeSettings {act} />
 		{:else if panel === 'fields'}<FieldsPanel />
 		{:else if panel === 'own'}<OwnPanel />

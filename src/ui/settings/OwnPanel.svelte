@@ -15,8 +15,9 @@
 			['hidden', page.hidden ? 'Hidden from search' : undefined],
 			['families', page.families ? 'Families of tags switched on or off' : undefined],
 			['playMark', page.playMark === undefined ? undefined : 'The mark for video'],
-			['extra', page.extra ? 'Extra head markup' : undefined]
-		].filter((one): one is ['hidden' | 'families' | 'playMark' | 'extra', string] => one[1] !== undefined)
+			['extra', page.extra ? 'Extra head markup' : undefined],
+			['pinned', page.pinned ? `Pinned: ${Object.keys(page.pinned).join(', ')}` : undefined]
+		].filter((one): one is ['hidden' | 'families' | 'playMark' | 'extra' | 'pinned', string] => one[1] !== undefined)
 	);
 	const aside = $derived(Object.entries(page.foundPolicy?.tags ?? {}));
 	const stepsOf = (tag: string) =>

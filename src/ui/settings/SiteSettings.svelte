@@ -1,16 +1,20 @@
 <script lang="ts">
 	import { canonicalLanguage, checkBase, isLanguageTag, isTimeZone, toText, type Fields } from '$core';
+	import type { Action } from '$ui/workspace/actions';
 	import { benchInView } from '$ui/workspace/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import { languageName } from '$ui/parts/words';
 	import PictureField from './PictureField.svelte';
+	import OwnWords from './OwnWords.svelte';
+	import PieceList from './PieceList.svelte';
 	import Prefixes from './Prefixes.svelte';
 	import RobotsPaths from './RobotsPaths.svelte';
 	import Setting from './Setting.svelte';
 	import SiteCards from './SiteCards.svelte';
 
 	/** The site's own settings: name, address, languages, time zone, separator, and what {site.…} gives in each language. */
-	let { only }: { only?: 'address' | 'words' | 'pictures' | 'people' } = $props();
+	let { only, act }: { only?: 'address' | 'words' | 'pictures' | 'people'; act?: (action: Action) => Promise<void> } =
+		$props();
 	const bench = benchInView();
 	const shows = (group: typeof only) => only === undefined || only === group;
 
@@ -154,6 +158,16 @@
 			“{wrongZone}” is no time zone that is known here. Choose one of the list, such as Europe/Paris.
 		</p>{/if}
 	<Setting
+		name="Editors release"
+		hint="Where there are people: editors may release too, those with an area what lies in it."
+	>
+		<input
+			type="checkbox"
+			checked={site.editorsRelease === true}
+			onchange={(event) => bench.change('site', { editorsRelease: event.currentTarget.checked || null })}
+		/>
+	</Setting>
+	<Setting
 		name="Releases kept"
 		hint={site.keepReleases === undefined
 			? 'All of them. A number keeps the newest; older ones go with the next release, for good.'
@@ -247,6 +261,8 @@
 	<SiteCards />
 {/if}
 {#if only === undefined}
+	<OwnWords />
+	{#if act}<PieceList layer="site" {act} />{/if}
 	<RobotsPaths />
 	<Prefixes />
 {/if}

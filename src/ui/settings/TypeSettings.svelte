@@ -1,10 +1,12 @@
 <script lang="ts">
 	import type { Action } from '$ui/workspace/actions';
-	import { CATALOGUE, findTag, SPECIAL_KINDS } from '$core';
+	import { CATALOGUE, findTag, SPECIAL_KINDS, type Words } from '$core';
 	import { benchInView } from '$ui/workspace/context';
 	import { pagesInWords } from '$ui/parts/words';
 	import DefaultPictures from './DefaultPictures.svelte';
 	import FieldList from './FieldList.svelte';
+	import PieceList from './PieceList.svelte';
+	import WordsRow from './WordsRow.svelte';
 	import PictureField from './PictureField.svelte';
 	import Setting from './Setting.svelte';
 	import StartingSets from './StartingSets.svelte';
@@ -19,6 +21,11 @@
 	const properties = $derived(
 		CATALOGUE.filter((tag) => tag.name.startsWith(`${(type?.kind ?? 'website').split('.')[0]}:`) && !tag.parent)
 	);
+	function setNames(count: 'one' | 'many', words: Words | undefined) {
+		const { [count]: _old, ...other } = type?.names ?? {};
+		const names = words ? { ...other, [count]: words } : other;
+		bench.change('type', { names: Object.keys(names).length > 0 ? names : null });
+	}
 	let newType = $state('');
 	let newName = $state('');
 	let becomes = $state('');
@@ -34,6 +41,15 @@
 			oninput={(event) => bench.change('type', { label: event.currentTarget.value.trim() || null })}
 		/>
 	</Setting>
+	<h3>What one and several are called</h3>
+	{#each ['one', 'many'] as const as count (count)}
+		<span class="quiet mono">{`{type.${count}}`}</span>
+		<WordsRow
+			name={count === 'one' ? 'One of them' : 'Several of them'}
+			words={type.names?.[count]}
+			set={(words) => setNames(count, words)}
+		/>
+	{/each}
 	<Setting name="These pages are videos" hint="The mark for video is laid over their pictures.">
 		<input
 			type="checkbox"
@@ -94,6 +110,7 @@
 		</p>{/if}
 
 	<FieldList {act} />
+	<PieceList layer="type" {act} />
 
 	<details>
 		<summary>Starting sets</summary>

@@ -92,12 +92,23 @@ function kindOf(value: FieldValue | undefined): Field['kind'] {
 	return 'text';
 }
 
+/** Whether a text can be the name of a piece or of words. */
+export const isOwnName = (text: string) => /^[A-Za-z_][\w-]{0,60}$/.test(text);
+
+/** How the values of a kind get words; undefined where they get none. */
+export const wordedKind = (kind: FieldKind): 'choice' | 'flag' | 'number' | undefined =>
+	kind === 'flag' || kind === 'number' ? kind : kind === 'choice' || kind === 'list' ? 'choice' : undefined;
+
 /** Kinds of fields in words. */
 export const KIND_NAMES: Readonly<Record<FieldKind, string>> = {
 	text: 'text',
 	rich: 'text with markup',
 	number: 'number',
 	date: 'date and time',
+	choice: 'one of a few',
+	people: 'people',
+	page: 'another page',
+	pages: 'other pages',
 	flag: 'yes or no',
 	link: 'address',
 	list: 'list',

@@ -126,7 +126,7 @@
 		{#if written}
 			<TemplateField
 				text={written.template}
-				pieces={bench.piecesOf(written.template)}
+				pieces={bench.templateParts(written.template)}
 				errors={issues.map(({ issue }) => issue)}
 				kept={bench.drafts.keptEdits}
 				{around}

@@ -27,7 +27,8 @@
 	const found = $derived(typeof reach === 'object' && 'under' in reach ? reach : undefined);
 	const counting = $derived(typeof reach === 'object' && 'seen' in reach ? reach : undefined);
 	const pages = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'page' : 'pages'}`;
-	const kept = $derived(found ? found.under - found.changed : 0);
+	const reading = $derived(found?.reading ?? 0);
+	const kept = $derived(found ? found.under - found.changed + reading : 0);
 	const isPage = $derived(draft.edit.place.layer === 'page');
 
 	/** What stands there now, in words. */
@@ -69,11 +70,18 @@
 			{:else if found}
 				<strong>{pages(found.changed)} would change</strong>{kept > 0
 					? `, ${pages(kept)} under it would not`
+					: ''}{reading > 0
+					? `, ${pages(reading)} by what ${reading === 1 ? 'it reads' : 'they read'} here`
 					: ''}{found.worse ? `; ${found.worse} for the worse` : ''}{found.better
 					? `; ${found.better} for the better`
 					: ''}{found.leaving ? `; ${pages(found.leaving)} would leave the site` : ''}{found.entering
 					? `; ${pages(found.entering)} would come to it`
 					: ''}.
+				{#if found.pinned}
+					<strong
+						>{pages(found.pinned)} would no longer say what {found.pinned === 1 ? 'it is' : 'they are'} pinned to.</strong
+					>
+				{/if}
 				{#if found.sayThemselves > 0}
 					{pages(found.sayThemselves)}
 					{found.sayThemselves === 1 ? 'says' : 'say'} it in {found.sayThemselves === 1 ? 'its' : 'their'} own file, and

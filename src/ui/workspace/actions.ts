@@ -32,6 +32,8 @@ function toldOf(action: TypeAction): string {
 			return `The type “${action.name}” is gone; its pages are of the type “${action.to ?? ''}”.`;
 		case 'renameField':
 			return `The field is called “${action.to}” now, in templates too that said “${action.field}”.`;
+		case 'renamePiece':
+			return `The piece is called “${action.to}” now, in every template that uses it.`;
 	}
 }
 
@@ -47,4 +49,15 @@ export async function actOnPage(
 		return undefined;
 	}
 	return { path: done.path, says: action.do === 'copy' ? `The copy stands at ${done.path} as a draft.` : undefined };
+}
+
+/** Pins what the cards of pages say, as one edit; gives what is to be said of it. */
+export async function pinned(site: string, paths: readonly string[]): Promise<string> {
+	const done = await call('POST /sites/{site}/batch', {
+		site,
+		body: { pages: { paths }, action: { do: 'pin', on: true } }
+	});
+	if (isRefused(done)) return done.refused;
+	const pages = paths.length === 1 ? 'This page is' : `${paths.length} pages are`;
+	return `${pages} pinned: an edit that changes what the cards say tells so first.`;
 }

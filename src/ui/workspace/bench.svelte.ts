@@ -10,12 +10,16 @@ import {
 	findTag,
 	formatIssue,
 	keptCopyOf,
+	explainTemplate,
 	knownVariables,
+	piecesFor,
 	languageChain,
+	mendOfTemplate,
 	pictureOfValue,
-	piecesOf,
+	templateParts,
 	sameJson,
 	TAG_NAMES,
+	wordsIn,
 	takenBack,
 	type AnyEdit,
 	type Changes,
@@ -28,6 +32,7 @@ import {
 	type Picture,
 	type PictureEdit,
 	type PictureSource,
+	type Proposal,
 	type Rule,
 	type RuleBody,
 	type SettingsEdit,
@@ -189,7 +194,7 @@ export class Bench {
 	}
 
 	/** The fields that a template of a layer can ask for. */
-	private fieldsAt(layer: EditableLayer) {
+	fieldsAt(layer: EditableLayer) {
 		return layer === 'site' ? fieldsOfAll(this.data.types) : this.working.fields;
 	}
 
@@ -198,35 +203,73 @@ export class Bench {
 		if (!body) return [];
 		const source = body.kind === 'template' ? body.template : '';
 		const { site } = this.working;
-		return checkRule({ tag: this.tag, ...body }, { site, fields: this.fieldsAt(layer) }).map((issue) => ({
-			...issue,
-			message: formatIssue(issue, source)
-		}));
+		return checkRule({ tag: this.tag, ...body }, { site, type: this.working.type, fields: this.fieldsAt(layer) }).map(
+			(issue) => ({
+				...issue,
+				message: formatIssue(issue, source)
+			})
+		);
+	}
+
+	/** What mends something that is wrong with a template of a layer. */
+	mendOf(layer: EditableLayer, template: string, issue: Issue) {
+		const { site, type } = this.working;
+		return mendOfTemplate(template, issue, { site, type, fields: this.fieldsAt(layer) });
 	}
 
 	/** What a template comes to on this page, part by part. */
-	piecesOf(template: string) {
-		return piecesOf(template, this.working.told.scope);
+	templateParts(template: string) {
+		const { scope } = this.working.told;
+		return templateParts(template, scope, piecesFor(scope.site, scope.type));
 	}
 
 	/** What a template comes to on this page, as it is shown beside what is offered. */
 	show = (template: string): string =>
-		this.piecesOf(template)
+		this.templateParts(template)
 			.map((piece) => piece.text)
 			.join('')
 			.slice(0, 60);
 
+	private knownFor(layer: EditableLayer) {
+		const fields = this.fieldsAt(layer);
+		const { site, type } = this.working;
+		const pieces = piecesFor(site, layer === 'site' ? undefined : type);
+		const known = knownVariables({
+			...{
+				fields,
+				siteFields: Object.keys(site.fields),
+				words: Object.keys(site.words ?? {}),
+				...(pieces && { pieces })
+			},
+			tagNames: TAG_NAMES.filter((name) => HEAD_NAMES.has(name))
+		});
+		return known;
+	}
+
+	/** A template of a layer in a sentence. */
+	explain = (layer: EditableLayer, template: string) => explainTemplate(template, this.knownFor(layer));
+
 	/** The variables that fit into a template of a layer, each with the value it has on this page. */
 	variablesFor(layer: EditableLayer) {
-		const fields = this.fieldsAt(layer);
-		const siteFields = Object.keys(this.working.site.fields);
-		const known = knownVariables({ fields, siteFields, tagNames: TAG_NAMES.filter((name) => HEAD_NAMES.has(name)) });
-		return known.map(({ name, label }) => ({
-			name,
+		const language = this.data.page.language ?? this.data.site.languages[0] ?? '';
+		return this.knownFor(layer).map(({ name, kind, label, words }) => ({
+			...{ name, kind },
+			options: words?.flatMap(({ is, words: said }) =>
+				typeof is === 'string' || typeof is === 'number'
+					? [{ value: is, words: wordsIn(said, language, language) ?? '' }]
+					: []
+			),
 			label,
-			value: this.piecesOf(`{${name}}`)[0]?.text.slice(0, 80) ?? '',
+			value: this.templateParts(`{${name}}`)[0]?.text.slice(0, 80) ?? '',
 			share: this.data.fieldShares?.[name.replace(/^page\./, '').split('.')[0] as string]
 		}));
+	}
+
+	/** Reads a page that a field of the one in view names: what templates take of it is shown at once. */
+	async learn(path: string) {
+		if (path === this.data.page.path || this.data.others?.some((page) => page.path === path)) return;
+		const found = await call('GET /sites/{site}/page', { site: this.siteName, query: { path } });
+		if (!isRefused(found)) this.data = { ...this.data, others: [...(this.data.others ?? []), found.page] };
 	}
 
 	/** A picture that has just come into the library: its facts are known at once. */
@@ -288,10 +331,21 @@ export class Bench {
 
 	/** Takes a change of what a layer says about the chosen tag; null to inherit. */
 	propose(layer: EditableLayer, body: RuleBody | null, text = '') {
-		const kept = bodyOf(this.ruleAt(layer));
+		this.drafts.put(this.editOf(layer, body), text, bodyOf(this.ruleAt(layer)));
+	}
+
+	/** The edit that sets what a layer says about the chosen tag. */
+	editOf(layer: EditableLayer, body: RuleBody | null): Edit {
 		const language = this.languageAt(layer);
-		const edit: Edit = { place: this.placeOf(layer), tag: this.tag, ...(language && { language }), body };
-		this.drafts.put(edit, text, kept);
+		return { place: this.placeOf(layer), tag: this.tag, ...(language && { language }), body };
+	}
+
+	/** A first template for the chosen tag of the page's type, from its records; a sentence where there is none. */
+	async proposal(): Promise<Proposal | string> {
+		const query = { type: this.data.page.type, tag: this.tag };
+		const found = await call('GET /sites/{site}/proposal', { site: this.siteName, query });
+		if (isRefused(found)) return found.refused;
+		return found.proposal ?? 'The records of this type have nothing to add to what is built in.';
 	}
 
 	/** What the page's own file says of the chosen tag becomes the page's own rule: its words, taken as they are. */

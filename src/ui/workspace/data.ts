@@ -14,6 +14,12 @@ export interface BenchData {
 	readonly versions: readonly Version[];
 	/** The share of the pages of its type that have each field, 0 to 1, of a sample. */
 	readonly fieldShares?: Readonly<Record<string, number>>;
+	/** The pages that this one can read fields of. */
+	readonly others?: readonly Page[];
+	/** Former paths that it names, with those that they lead to. */
+	readonly moved?: Readonly<Record<string, string>>;
+	/** How many pages read it. */
+	readonly readers?: number;
 	/** What a later reading would bring the page up to date from. */
 	readonly cameFrom?: 'folder' | 'web' | 'table' | undefined;
 	readonly count: { readonly all: number; readonly live: number; readonly byType: Readonly<Record<string, number>> };

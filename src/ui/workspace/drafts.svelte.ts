@@ -1,5 +1,6 @@
 import {
 	measureReach,
+	pagesIn,
 	sameJson,
 	takenBack,
 	type AnyEdit,
@@ -127,8 +128,11 @@ export class Drafts {
 
 	/** One page's reach is found at once, and what touches one page alone is kept by itself after a rest. */
 	private countHere(key: string, draft: Draft) {
-		const { site, types, page, pictures } = this.ground.data;
-		draft.reach = measureReach({ site, types, pictures }, [page], draft.edit, new Date().toISOString());
+		const { site, types, page, pictures, others = [], moved, readers = 0 } = this.ground.data;
+		const model = { site, types, pictures, others: pagesIn([page, ...others], moved) };
+		draft.reach = measureReach(model, [page], draft.edit, new Date().toISOString());
+		// Other pages read this one: how many of them change is known to the server.
+		if (readers > 0) this.countReach(key, draft);
 		clearTimeout(this.resting.get(key));
 		this.resting.set(
 			key,

@@ -9,6 +9,12 @@ export class HardRound {
 
 	constructor(private readonly siteName: string) {}
 
+	/** The paths of all of them; a sentence where it is refused. */
+	async all(type: string): Promise<readonly string[] | string> {
+		const found = await call('GET /sites/{site}/hard', { site: this.siteName, query: { type } });
+		return isRefused(found) ? found.refused : byPath(found).map(([first]) => first!.path);
+	}
+
 	/** The next one with what makes it hard in a sentence; undefined for none; a sentence alone when it is refused. */
 	async next(type: string): Promise<{ readonly path?: string; readonly says: string } | undefined> {
 		if (this.type !== type || this.at + 1 >= this.pages.length) {

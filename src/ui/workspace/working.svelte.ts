@@ -1,4 +1,5 @@
 import {
+	pagesIn,
 	cardOf,
 	editModel,
 	editPage,
@@ -40,7 +41,8 @@ export class WorkingPage {
 	/** The fields that its type declares: the same list as long as no edit changes them. */
 	readonly fields = $derived(this.type?.fields ?? NO_FIELDS);
 
-	private readonly resolver = $derived(new Resolver(this.edited, new Date().toISOString()));
+	private readonly others = $derived.by(() => pagesIn(this.data().others ?? [], this.data().moved));
+	private readonly resolver = $derived(new Resolver({ ...this.edited, others: this.others }, new Date().toISOString()));
 	private readonly look = $derived(this.resolver.look(this.page));
 	readonly head = $derived(this.look.head);
 	/** What templates are tried in. */
@@ -105,7 +107,7 @@ export class WorkingPage {
 	readonly serverWrites = $derived.by(() => {
 		const { site, types, pictures, page, server } = this.data();
 		if (!server) return NO_DIFFERENCES;
-		const here = headToJson(new Resolver({ site, types, pictures }, server.now).resolveHead(page));
+		const here = headToJson(new Resolver({ site, types, pictures, others: this.others }, server.now).resolveHead(page));
 		return differencesOf(here, server.head);
 	});
 

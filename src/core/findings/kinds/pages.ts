@@ -32,6 +32,33 @@ export const PAGE_KINDS = {
 		() => 'No picture: its card stays blank',
 		() => 'Give the site a share picture: it stands in wherever a page has none.'
 	),
+	'pin-broken': kind<{ readonly tag: string; readonly pinned: string; readonly value: string }>(
+		8,
+		({ tag, pinned, value }) =>
+			`${tag} is pinned to ${pinned === '' ? 'nothing' : `“${pinned}”`}, and comes to ${value === '' ? 'nothing' : `“${value}”`}`,
+		({ tag }) => `Mend what changed ${tag}, or pin what it comes to now at the page.`
+	),
+	'lost-reference': kind<{
+		readonly field: string;
+		readonly path: string;
+		readonly why: 'nowhere' | 'hidden' | 'itself';
+	}>(
+		4,
+		({ field, path, why }) =>
+			`“${field}” names ${path}, ${why === 'nowhere' ? 'where there is no page' : why === 'hidden' ? 'which nobody sees' : 'which is the page itself'}: nothing is read of it`,
+		({ field }) => `Name another page in “${field}”, or empty it.`
+	),
+	'heads-circle': kind<{ readonly tag: string; readonly way: string }>(
+		4,
+		({ tag, way }) =>
+			`What ${tag} says leads round in a circle through the heads of other pages, so it is left: ${way}`,
+		() => 'Let one page on the way say it by itself, or name another page in one of the fields.'
+	),
+	'unknown-choice': kind<{ readonly field: string; readonly value: string }>(
+		4,
+		({ field, value }) => `“${value}” is none of what “${field}” can be, so no words stand for it`,
+		({ field }) => `Choose one at the page, or give the field “${field}” words for it at its type.`
+	),
 	'no-title': kind<Nothing>(
 		6,
 		() => 'It has no title',

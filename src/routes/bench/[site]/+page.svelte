@@ -4,7 +4,7 @@
 	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
 	import { page as place } from '$app/state';
 	import { call, isRefused } from '$ui/client';
-	import { actOnPage, actOnType, type Action } from '$ui/workspace/actions';
+	import { actOnPage, actOnType, pinned, type Action } from '$ui/workspace/actions';
 	import { Bench, type Panel } from '$ui/workspace/bench.svelte';
 	import type { EditableLayer } from '$ui/parts/words';
 	import { commandsOf } from '$ui/bench/commands';
@@ -67,6 +67,12 @@
 	$effect.pre(() => {
 		bench.data = data;
 		untrack(() => bench.drafts.findConflicts());
+	});
+	// Signed in again, what waited is kept.
+	onMount(() => {
+		const goOn = () => void bench.drafts.settle();
+		window.addEventListener('kephalon:signed-in', goOn);
+		return () => window.removeEventListener('kephalon:signed-in', goOn);
 	});
 	onMount(() => {
 		restoreDrafts(siteName, bench);
@@ -154,6 +160,18 @@
 		if (next?.path !== undefined) await go(next.path);
 		if (next) bench.message = next.says;
 	}
+	/** Pins what the cards of pages say now; an edit that changes it says so from then on. */
+	async function pinPages(paths: readonly string[]) {
+		await bench.drafts.settle();
+		const told = await pinned(siteName, paths);
+		await bench.changedElsewhere();
+		bench.message = told;
+	}
+	async function pinHard() {
+		const paths = await hardRound.all(data.page.type);
+		if (typeof paths === 'string') bench.message = paths;
+		else if (paths.length > 0) await pinPages(paths);
+	}
 	async function act(action: Action) {
 		switch (action.do) {
 			case 'tag':
@@ -166,6 +184,7 @@
 			case 'rename':
 			case 'remove':
 			case 'renameField':
+			case 'renamePiece':
 				return actOnType(bench, action);
 			default: {
 				const done = await actOnPage(bench, action);
@@ -240,7 +259,9 @@
 			siteName,
 			choose,
 			open: (layer) => (bench.panel = layer),
-			takeAway: () => (takingAway = true)
+			takeAway: () => (takingAway = true),
+			pin: () => void pinPages([data.page.path]),
+			pinHard: () => void pinHard()
 		})
 	);
 	async function findPages(text: string): Promise<Command[]> {

@@ -4,12 +4,14 @@ import { keepSettings, readSettingsEdit } from '../../edits/settings';
 import { editMeant, isLarge, takeBack } from '../../edits/takeBack';
 import { actOnType, editOfSet, fieldUses, readTypeAction } from '../../edits/types';
 import { refuse } from '../../errors';
-import { countUnder, reachOf } from '../../jobs/reach';
+import { countUnder, givenWayOf, reachOf } from '../../jobs/reach';
 import { runJob } from '../../jobs/run';
 import { patiently } from '../../store/opening/patiently';
 import { readFindingsRoom } from '../../web/findings';
 import { watchedOrDone, type Rows } from '../route';
 
+/** So many edits are held against each other at a time. */
+const MOST_TRIES = 4;
 /** So many edits are listed where nobody says how many. */
 const USUAL_EDITS = 50;
 
@@ -44,6 +46,22 @@ export const EDITS = {
 		const all = countUnder(store, site, edit);
 		return { reach: await reachOf(store, site, edit, { signal, progress: (done) => say?.({ done, all }) }) };
 	},
+
+	'POST /sites/{site}/tries': ({ store, site, body: { edits, type }, signal }) => {
+		if (edits.length > MOST_TRIES) throw refuse('too-many-tries', { most: MOST_TRIES });
+		const input = { db: store.file, site, edits: edits.map(readEdit), ...(type !== undefined && { type }) };
+		return runJob('tries', input, { signal });
+	},
+
+	'POST /sites/{site}/given-way': ({ store, site, body, say, signal }) => {
+		const edit = readEdit(body);
+		const all = countUnder(store, site, edit);
+		return givenWayOf(store, site, edit, { signal, progress: (done) => say?.({ done, all }) });
+	},
+
+	'GET /sites/{site}/proposal': async ({ store, site, query: { type, tag }, signal }) => ({
+		proposal: (await runJob('proposal', { db: store.file, site, type, tag }, { signal })) ?? null
+	}),
 
 	'GET /sites/{site}/edits': ({ store, stored: { id, revision }, query: { before, limit = USUAL_EDITS } }) => ({
 		revision,

@@ -7,6 +7,7 @@ import { writeCsv, writeTableWorkbook } from '../../exports/csv';
 import { freshen } from '../../jobs/freshen';
 import { runJob } from '../../jobs/run';
 import { log } from '../../log';
+import { note } from '../../people/accounts';
 import { patiently } from '../../store/opening/patiently';
 import type { Store } from '../../store/store';
 import { readBenchData, readWhatLeads } from '../../web/benchData';
@@ -45,17 +46,21 @@ export const PAGES = {
 	'POST /sites/{site}/batch/sample': ({ store, site, body, signal }) =>
 		runJob('sample', { db: store.file, site, ...readBatch({ ...body }) }, { signal }),
 
-	'GET /sites/{site}/csv': ({ store, site, query }) =>
-		download(writeCsv(store, site, filterOf(query), { ...outOf(query), mark: query.mark === '1' }), {
+	'GET /sites/{site}/csv': async ({ store, site, query }) => {
+		await patiently(() => note(store, 'exported', { as: 'csv' }, site));
+		return download(writeCsv(store, site, filterOf(query), { ...outOf(query), mark: query.mark === '1' }), {
 			type: 'text/csv; charset=utf-8; header=present',
 			name: `${site.replace(/[^\p{L}\p{N}]+/gu, '-')}-pages.csv`
-		}),
+		});
+	},
 
-	'GET /sites/{site}/workbook': ({ store, site, query }) =>
-		download(writeTableWorkbook(store, site, filterOf(query), outOf(query)), {
+	'GET /sites/{site}/workbook': async ({ store, site, query }) => {
+		await patiently(() => note(store, 'exported', { as: 'xlsx' }, site));
+		return download(writeTableWorkbook(store, site, filterOf(query), outOf(query)), {
 			type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
 			name: `${site.replace(/[^\p{L}\p{N}]+/gu, '-')}-pages.xlsx`
-		}),
+		});
+	},
 
 	'POST /sites/{site}/csv': async ({ store, site, query, bytes, say, signal }) => {
 		const file = bytes!;

@@ -1,3 +1,6 @@
+import { ALONE } from '$core';
+import { actingAs } from '../../people/acting';
+import { refuseReleaseBeyond } from '../../people/beyond';
 import { gunzipSync } from 'node:zlib';
 import { refuse } from '../../errors';
 import { robotsOf } from '../../exports/robots';
@@ -35,10 +38,12 @@ export const RELEASES = {
 		return readSheet(store, site, { offset, limit: SHEET_PAGES, q });
 	},
 
-	'POST /sites/{site}/release': ({ store, site, body: { note, only, removes }, headers, say, signal }) => {
+	'POST /sites/{site}/release': ({ store, site, stored, body: { note, only, removes }, headers, say, signal }) => {
+		refuseReleaseBeyond(store, stored, only);
 		const input = { db: store.file, site, ...noteOf(note), ...(only && { only }), ...sureOf(removes) };
 		const make = async () => {
-			await runJob('gather', { db: store.file, site });
+			// Copies of pictures that rules need are the site's own affair, whoever releases it.
+			await actingAs(ALONE, () => runJob('gather', { db: store.file, site }));
 			return runJob('release', input, watchedOrDone({ say, signal }));
 		};
 		const key = headers.get('idempotency-key');
@@ -49,6 +54,7 @@ export const RELEASES = {
 
 	'POST /sites/{site}/releases': ({ store, site, stored, body: { backTo: to, note, removes }, say, signal }) => {
 		refuseReleases(store, stored.id, [to]);
+		refuseReleaseBeyond(store, stored, undefined);
 		const input = { db: store.file, site, to, ...noteOf(note), ...sureOf(removes) };
 		return patiently(() => runJob('goBack', input, watchedOrDone({ say, signal })));
 	},

@@ -9,13 +9,15 @@ import { refuseFolder } from '../../web/contentFolders';
 import { removePicture, usesOf } from '../../web/pictures';
 import { readRecipe } from '../../web/recipes';
 import { standIn } from '../../web/working';
+import { refuseContent } from '../rights';
 import type { Rows } from '../route';
 
 const UNKNOWN_BASE = 'https://site.invalid/';
 
 /** Where sites come from, and their library of pictures. */
 export const SITES = {
-	'POST /sites': ({ store, body: { name, base, source }, bytes, signal }) => {
+	'POST /sites': ({ store, who, body: { name, base, source }, bytes, signal }) => {
+		refuseContent(store, who, name);
 		if (source.kind === 'table' && !bytes) throw refuse('table-file-missing');
 		if (source.kind === 'folder') refuseFolder(source.folder);
 		const own = standIn();

@@ -73,7 +73,10 @@ const LATER: Readonly<Record<number, string>> = {
 	16: `REINDEX page_state;`,
 	17: `UPDATE site_made SET made = '2026-01-31T00:00:00Z';`,
 	18: `INSERT INTO media_name VALUES ('0123456789abcdef01234567-wide.jpg');`,
-	19: `UPDATE page SET settings = '{"alternates":{"fr":"/new"}}' WHERE path = '/same';`
+	19: `UPDATE page SET settings = '{"alternates":{"fr":"/new"}}' WHERE path = '/same';`,
+	20: `INSERT OR IGNORE INTO page_version SELECT 1, '/back', id FROM page WHERE path = '/same';`,
+	21: `INSERT INTO page_reads SELECT 1, '/back', id FROM page WHERE path = '/same';`,
+	22: `UPDATE page_state SET changes_at = 1;`
 };
 
 /** All schemas that there were: this one stands at the end, and is not among them. */

@@ -5,7 +5,7 @@ type Db = Database.Database;
 /** Fewer pages come in faster with all indexes in place. */
 export const MANY = 5000;
 /** What others ask for while pages come in: what is to be looked at. */
-const KEPT = ['page_state_seen', 'page_state_timed'];
+const KEPT = ['page_state_seen', 'page_state_timed', 'page_state_due'];
 /** What looking at a page writes, and nobody asks for again and again while many are looked at. */
 const BY_LOOKING = /^page_state_((type_)?(title|description|picture|tags|card)|type_(heavy|differs))/;
 

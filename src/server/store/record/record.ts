@@ -59,6 +59,15 @@ const SQL = {
 	changes: row<ChangeRow>(
 		`SELECT id, place, key, before, after FROM edit_change WHERE edit_id = ? AND id < ? ORDER BY id DESC LIMIT ?`
 	),
+	// The page that a row belongs to, as it stands, and as it was where the row is the page's own.
+	noted:
+		row<NotedRow>(`SELECT c.id, c.place, json_extract(c.before, '$.path') AS beforePath, json_extract(c.before, '$.type') AS beforeType,
+			json_extract(c.before, '$.language') AS beforeLanguage, p.path, p.type, p.language,
+			c.place IN ('page', 'page_body') OR (c.place = 'rule' AND coalesce(r.page_id, json_extract(c.before, '$.page_id')) IS NOT NULL) AS isOfPage
+		FROM edit_change c LEFT JOIN rule r ON c.place = 'rule' AND r.id = CAST(c.key AS INTEGER)
+		LEFT JOIN page p ON p.id = CASE c.place WHEN 'page' THEN CAST(c.key AS INTEGER) WHEN 'page_body' THEN CAST(c.key AS INTEGER)
+			WHEN 'rule' THEN coalesce(r.page_id, json_extract(c.before, '$.page_id')) END
+		WHERE c.edit_id = ? AND c.id > ? ORDER BY c.id`),
 	mark: `UPDATE edit SET is_back = @isBack WHERE id = @id`,
 	later: row<{
 		made: string;
@@ -120,6 +129,19 @@ export interface UnfinishedEdit extends Pick<EditEntry, 'site' | 'made' | 'autho
 	readonly isNew: boolean;
 }
 
+/** A row that an edit changed: the page that it belongs to, as it stands and as it was, or another place. */
+export interface NotedRow {
+	readonly id: number;
+	readonly place: Place;
+	readonly isOfPage: 0 | 1;
+	readonly path: string | null;
+	readonly type: string | null;
+	readonly language: string | null;
+	readonly beforePath: string | null;
+	readonly beforeType: string | null;
+	readonly beforeLanguage: string | null;
+}
+
 interface ChangeRow {
 	readonly id: number;
 	readonly place: Place;
@@ -162,10 +184,11 @@ export class RecordStore {
 		this.run('same').run(site);
 	}
 
-	/** Does the work of an edit and notes what it changes. The id is undefined when nothing did. */
-	note<T>(entry: EditEntry, work: () => T): { id: number | undefined; result: T } {
+	/** Does the work of an edit and notes what it changes; `done` may look at that and refuse it. The id is undefined when nothing changed. */
+	note<T>(entry: EditEntry, work: () => T, done: (edit: number) => void): { id: number | undefined; result: T } {
 		const id = this.begin(entry);
 		const result = this.go(id, work);
+		done(id);
 		return { id: this.finish(id, entry) ? id : undefined, result };
 	}
 
@@ -194,6 +217,11 @@ export class RecordStore {
 			this.run('dropOldest').run({ site: entry.site, keep: LISTED });
 		}
 		return hasChanged;
+	}
+
+	/** The rows that an edit changed, after one of them, one at a time. */
+	noted(edit: number, after = 0): IterableIterator<NotedRow> {
+		return this.run('noted').iterate(edit, after);
 	}
 
 	/** From now on the edit is one in several goes. */

@@ -153,6 +153,8 @@ export interface NewRelease {
 	readonly author?: string;
 	/** Of single pages: what is wrong in the others is not known. */
 	readonly isPart?: boolean;
+	/** Told of the release in the transaction that makes it: what is noted of it stands or falls with it. */
+	readonly kept?: (release: Release) => void;
 }
 
 /** How many findings the pages of a release had, by how much they spoil. */
@@ -260,7 +262,7 @@ export class ReleaseStore {
 	 * release in, or nothing.
 	 */
 	make(
-		{ site, revision, created, note = '', author = '', isPart = false }: NewRelease,
+		{ site, revision, created, note = '', author = '', isPart = false, kept }: NewRelease,
 		pages: Iterable<Staged>
 	): Release {
 		this.db.exec(SQL.stage);
@@ -281,6 +283,7 @@ export class ReleaseStore {
 		const release = this.db
 			.transaction(() => {
 				const made = this.putIn({ site, revision, created, note, author });
+				kept?.(made);
 				for (const name of named) this.run('addName').run(name);
 				if (isPart) return made;
 				this.run('noteFindings').run({ id: made.id, site });
@@ -292,7 +295,7 @@ export class ReleaseStore {
 		return release;
 	}
 
-	private putIn({ site, ...more }: Required<Omit<NewRelease, 'isPart'>>): Release {
+	private putIn({ site, ...more }: Required<Omit<NewRelease, 'isPart' | 'kept'>>): Release {
 		const before = this.latest(site);
 		const number = (before?.number ?? 0) + 1;
 		this.run('heads').run();

@@ -1,11 +1,11 @@
 import { SuppressionStore } from './suppressions';
 import { LookStore } from './looks';
 import { prepared, row, type Prepared, type Db } from '../opening/database';
-import { inPart, type Part } from '../opening/part';
+import { inPart, WHOLE, type Part } from '../opening/part';
 
 /** What is kept of a page whatever it was before. */
 /** One that an edit touched meanwhile is looked at again. */
-const KEPT = `seen = iif(touched > @seen, -1, @seen), head = @head, canonical = @canonical, missing = @missing, strange = @strange, timed = @timed`;
+const KEPT = `seen = iif(touched > @seen, -1, @seen), head = @head, canonical = @canonical, missing = @missing, strange = @strange, timed = @timed, changes_at = @changesAt`;
 /**
  * What stands in an index or is searched, in parts that are written where they came to something else: writing an
  * index again costs as much as all the rest.
@@ -35,11 +35,24 @@ const SQL = {
 	ofType: `SELECT page_id AS id FROM page_state WHERE site_id = @site AND type = @name AND seen < @touched
 		AND ${inPart('page_id')} LIMIT @limit`,
 	countOfType: `SELECT count(*) AS n FROM page_state WHERE site_id = ? AND type = ? AND seen < ?`,
+	// One that is to be looked at anyway is not counted twice.
+	countDue: row<{ n: number }>(
+		`SELECT count(*) AS n FROM page_state WHERE site_id = @site AND changes_at <= @now AND seen >= 0`
+	),
+	markDue: `UPDATE page_state SET seen = -1 WHERE site_id = @site AND changes_at <= @now AND seen >= 0`,
+	nextChange: row<{ at: number | null; pages: number }>(`SELECT min(changes_at) AS at, count(*) AS pages FROM page_state
+		WHERE site_id = ? AND changes_at IS NOT NULL AND head IS NOT NULL`),
 	before:
 		row<StateBefore>(`SELECT s.seen, s.title, s.description, s.picture, s.title_from AS titleFrom, s.description_from AS descriptionFrom,
 		s.picture_from AS pictureFrom, s.weight, s.differs, s.card, (SELECT tags FROM tag_set WHERE id = s.tag_set) AS tags, r.head AS releasedHead, r.address AS releasedAddress
 		FROM page_state s LEFT JOIN released r ON r.site_id = s.site_id AND r.path = @path AND r.until IS NULL WHERE s.page_id = @id`),
 	addTags: `INSERT OR IGNORE INTO tag_set (tags) VALUES (?)`,
+	hasReads: row<{ n: number }>(`SELECT EXISTS (SELECT 1 FROM page_reads WHERE site_id = ?) AS n`),
+	dropReads: `DELETE FROM page_reads WHERE page_id = ?`,
+	addRead: `INSERT OR IGNORE INTO page_reads (site_id, path, page_id, head) VALUES (?, ?, ?, ?)`,
+	readersOf: `SELECT page_id AS id FROM page_reads WHERE site_id = @site AND path = @path AND ${inPart('page_id')}`,
+	readersOfType: `SELECT DISTINCT r.page_id AS id FROM page_reads r JOIN page p ON p.site_id = r.site_id AND p.path = r.path
+		JOIN page q ON q.id = r.page_id WHERE r.site_id = @site AND p.type = @type AND q.type <> @type AND ${inPart('r.page_id')}`,
 	dropFindings: `DELETE FROM page_finding WHERE page_id = ?`,
 	addFinding: `INSERT OR IGNORE INTO page_finding (page_id, code, tag, site_id, weight) VALUES (?, ?, ?, ?, ?)`,
 	differing: `SELECT p.path, s.differs FROM page_state s JOIN page p ON p.id = s.page_id
@@ -125,6 +138,16 @@ export interface PageState {
 	readonly weight: number;
 	readonly findings: readonly { readonly code: string; readonly tag: string; readonly weight: number }[];
 	readonly isTimed: boolean;
+	/** When its head comes to something else by itself, in milliseconds; null where it never does. */
+	readonly changesAt: number | null;
+	/** Other pages that it reads, there or not. */
+	readonly reads: readonly Read[];
+}
+
+/** Another page that one reads by its path: fields of it, or what its head came to as well. */
+interface Read {
+	readonly path: string;
+	readonly head: boolean;
 }
 
 /** What stands in indexes of a page that is looked at again, and what is released of it. */
@@ -150,7 +173,10 @@ function differsFrom(
 }
 
 /** Which parts of what stands in indexes came to something else, a bit each. */
-function changedParts(before: StateBefore, now: Omit<PageState, 'findings' | 'isTimed'> & { differs: number }): number {
+function changedParts(
+	before: StateBefore,
+	now: Omit<PageState, 'findings' | 'isTimed' | 'changesAt' | 'reads'> & { differs: number }
+): number {
 	const isChanged = [
 		// A page that changed is searched by its new words, and its path is one of them.
 		before.seen < 0 || before.title !== now.title,
@@ -223,13 +249,36 @@ export class StateStore {
 			.map(({ code }) => code);
 	}
 
-	/** How many pages must be looked at again. */
+	/** The ids of pages that read the one at a path, in one part of them all. */
+	readersOf(site: number, path: string, part: Part = WHOLE): number[] {
+		return idsOf(this.run('readersOf').all({ site, path, ...part }));
+	}
+	/** The ids of pages of other types that read pages of a type. */
+	readersOfType(site: number, type: string, part: Part = WHOLE): number[] {
+		return this.run('hasReads').get(site)!.n > 0 ? idsOf(this.run('readersOfType').all({ site, type, ...part })) : [];
+	}
+
+	/** How many pages must be looked at again: an edit may have touched them, or their time has come. */
 	countStale(site: number): number {
 		const count = (row: unknown) => (row as { n: number }).n;
 		return this.types(site).reduce(
 			(sum, { name, touched }) => sum + count(this.run('countOfType').get(site, name, touched)),
-			0
+			this.countDue(site, Date.now())
 		);
+	}
+
+	/** How many pages' heads come to something else by a moment (milliseconds), and were not looked at again. */
+	countDue(site: number, now: number): number {
+		return this.run('countDue').get({ site, now })!.n;
+	}
+	/** They are looked at again. */
+	markDue(site: number, now: number) {
+		this.run('markDue').run({ site, now });
+	}
+	/** How many public pages say something of the day, and when the first comes to something else (milliseconds). */
+	nextChange(site: number): { readonly at: number; readonly pages: number } | undefined {
+		const { at, pages } = this.run('nextChange').get(site)!;
+		return at === null ? undefined : { at, pages };
 	}
 
 	private types(site: number): { name: string; touched: number }[] {
@@ -238,7 +287,8 @@ export class StateStore {
 
 	/** Keeps what pages came to at a revision. A page that was looked at later by another is left alone. */
 	keep(seen: number, states: Iterable<PageState>) {
-		for (const { findings, isTimed, ...state } of states) {
+		const haveReads = new Map<number, boolean>();
+		for (const { findings, isTimed, reads, ...state } of states) {
 			const before = this.run('before').get({ id: state.id, path: state.path });
 			if (!before || before.seen >= seen) continue;
 			if (before.tags !== state.tags) this.run('addTags').run(state.tags);
@@ -247,10 +297,19 @@ export class StateStore {
 				...{ ...state, seen, differs },
 				timed: isTimed ? 1 : 0
 			});
+			this.keepReads(haveReads, state, reads);
 			// Every finding weighs something.
 			if (before.weight > 0) this.run('dropFindings').run(state.id);
 			for (const { code, tag, weight } of findings) this.run('addFinding').run(state.id, code, tag, state.site, weight);
 		}
+	}
+
+	/** Most sites have no page that reads another: then nothing is asked of one. */
+	private keepReads(known: Map<number, boolean>, { id, site }: Pick<PageState, 'id' | 'site'>, reads: readonly Read[]) {
+		if (!known.has(site)) known.set(site, this.run('hasReads').get(site)!.n > 0);
+		if (known.get(site)) this.run('dropReads').run(id);
+		for (const { path, head } of reads) this.run('addRead').run(site, path, id, head ? 1 : 0);
+		if (reads.length > 0) known.set(site, true);
 	}
 
 	/** The statement that writes some of the parts, by which of them. */

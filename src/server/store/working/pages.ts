@@ -18,6 +18,9 @@ const SQL = {
 	pages: `${WHOLE} WHERE site_id = ? ORDER BY path`,
 	pagesOfType: `${WHOLE} WHERE site_id = @site AND type = @type AND ${inPart('page.id')}`,
 	partOfPages: `${WHOLE} WHERE site_id = @site AND ${inPart('page.id')}`,
+	// From the first path in the folder up to what stands behind all of them; `0` follows the slash.
+	below: `SELECT path FROM page WHERE site_id = @site AND path > @folder AND path < substr(@folder, 1, length(@folder) - 1) || '0'
+		AND instr(rtrim(substr(path, length(@folder) + 1), '/'), '/') = 0 ORDER BY path LIMIT @limit`,
 	livePages: `${WHOLE} WHERE site_id = ? AND state = 'live' AND type NOT IN ${offTypes('page')} ORDER BY path`,
 	overridden:
 		row<PageRow>(`${WHOLE} WHERE page.id IN (SELECT page_id FROM rule WHERE site_id = @site AND page_id IS NOT NULL
@@ -122,6 +125,12 @@ export class PageStore {
 	paths(site: number, type?: string): string[] {
 		const rows = type === undefined ? this.run('paths').all(site) : this.run('pathsOfType').all(site, type);
 		return (rows as { path: string }[]).map(({ path }) => path);
+	}
+
+	/** The first paths directly below a folder, by path. */
+	below(site: number, folder: string, limit: number): string[] {
+		const rows = this.run('below').all({ site, folder, limit }) as { path: string }[];
+		return rows.map(({ path }) => path);
 	}
 
 	count(site: number): { all: number; live: number; byType: Record<string, number> } {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { piecesOf, Resolver, type Page } from '../index';
+import { templateParts, Resolver, type Page } from '../index';
 
 const resolver = new Resolver(
 	{
@@ -11,7 +11,7 @@ const resolver = new Resolver(
 );
 const page: Page = { path: '/a', type: '', state: 'live', fields: { title: 'Tide' }, rules: [] };
 const pieces = (source: string) =>
-	piecesOf(source, resolver.evaluate(page)).map(({ kind, text, gone }) => `${gone ? 'gone ' : ''}${kind}:${text}`);
+	templateParts(source, resolver.evaluate(page)).map(({ kind, text, gone }) => `${gone ? 'gone ' : ''}${kind}:${text}`);
 
 describe('a template taken apart', () => {
 	test.each([
@@ -28,7 +28,7 @@ describe('a template taken apart', () => {
 
 	test('each part knows its place in the source and the variables it asks for', () => {
 		const source = 'At {page.place ?? page.title}!';
-		const [before, value, after] = piecesOf(source, resolver.evaluate(page));
+		const [before, value, after] = templateParts(source, resolver.evaluate(page));
 		expect(source.slice(value!.start, value!.end)).toBe('{page.place ?? page.title}');
 		expect(value!.names).toEqual(['page.place', 'page.title']);
 		expect([before!.text, after!.text]).toEqual(['At ', '!']);

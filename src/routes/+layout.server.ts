@@ -1,0 +1,11 @@
+import { nameOf } from '$server/people/accounts';
+import type { LayoutServerLoad } from './$types';
+
+/** Who is here; `''` for the one who is alone, and where a database cannot be opened: its page tells that. */
+export const load: LayoutServerLoad = ({ locals }) => {
+	try {
+		return { me: { kind: locals.who.kind, name: nameOf(locals.who, '') } };
+	} catch {
+		return { me: { kind: 'alone' as const, name: '' } };
+	}
+};

@@ -1,0 +1,114 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import { goto, invalidateAll } from '$app/navigation';
+	import { call, isRefused } from '$ui/client';
+	import { addPasskey, canUsePasskeys } from '$ui/people/passkeys';
+	import NewPassword from '$ui/people/NewPassword.svelte';
+	import { agentInWords, areaInWords, momentInWords } from '$ui/people/words';
+
+	let { data } = $props();
+	let told = $state('');
+	let hasPasskeys = $state(false);
+	onMount(() => void (hasPasskeys = canUsePasskeys()));
+	let passkey = $state('');
+	let refused = $state('');
+	async function makePasskey(event: SubmitEvent) {
+		event.preventDefault();
+		refused = await addPasskey(passkey);
+		if (refused === '') passkey = '';
+		await invalidateAll();
+	}
+	async function dropPasskey(id: string) {
+		const left = await call('PATCH /me/passkeys', { body: { id } });
+		refused = isRefused(left) ? left.refused : '';
+		await invalidateAll();
+	}
+	const others = $derived(data.sessions.filter(({ isThis }) => !isThis));
+
+	async function take(password: string, old: string): Promise<string> {
+		const changed = await call('PUT /me/password', { body: { old, password } });
+		if (isRefused(changed)) return changed.refused;
+		told = 'The password is changed; all other sessions have ended.';
+		await invalidateAll();
+		return '';
+	}
+	async function endOthers() {
+		const ended = await call('DELETE /me/sessions', { body: {} });
+		told = isRefused(ended) ? ended.refused : 'All other sessions have ended.';
+		await invalidateAll();
+	}
+	async function signOut() {
+		const out = await call('DELETE /session', { body: {} });
+		if (isRefused(out)) told = out.refused;
+		else await goto('/sign-in', { invalidateAll: true });
+	}
+</script>
+
+<svelte:head><title>{data.me.name || 'Alone'} · Kephalon</title></svelte:head>
+
+<main class="mx-auto max-w-2xl px-6 py-12">
+	<p><a class="serif italic" href="/sites">Kephalon</a></p>
+	{#if data.me.kind === 'alone'}
+		<h1 class="mt-3 text-2xl font-semibold">Alone</h1>
+		<p class="mt-2">
+			There are no people: whoever is at this machine may do all. <a class="underline" href="/people">Add somebody</a>,
+			and everybody signs in.
+		</p>
+	{:else}
+		<h1 class="mt-3 text-2xl font-semibold">{data.me.name}</h1>
+		<p class="mt-1" role="status">{told}</p>
+		<h2 class="mt-6 mb-1 font-semibold">What you are</h2>
+		<ul>
+			{#if data.isOwner}<li>Owner of every site. <a class="underline" href="/people">People</a></li>{/if}
+			{#each Object.entries(data.roles) as [site, { role, area }] (site)}
+				<li><strong>{role}</strong> of {site}{areaInWords(area)}</li>
+			{:else}{#if !data.isOwner}<li>Nothing yet. Whoever invited you says what you may do.</li>{/if}{/each}
+		</ul>
+		<h2 class="mt-6 mb-1 font-semibold">Where you are signed in</h2>
+		<ul>
+			{#each data.sessions as session, at (at)}
+				<li class="border-t py-1" style="border-color: var(--rule)">
+					{agentInWords(session.agent)}
+					<span class="quiet"
+						>since {momentInWords(session.made)}, last at {momentInWords(session.used)}{session.isThis
+							? ': this one'
+							: ''}</span
+					>
+				</li>
+			{/each}
+		</ul>
+		<p class="mt-3 flex gap-2">
+			<button class="plain-button" onclick={signOut}>Sign out</button>
+			{#if others.length > 0}<button class="plain-button" onclick={endOthers}>End all others</button>{/if}
+		</p>
+		<h2 class="mt-8 mb-1 font-semibold">Passkeys</h2>
+		<ul>
+			{#each data.passkeys as { id, name, made, used } (id)}
+				<li class="flex flex-wrap items-baseline gap-2 border-t py-1" style="border-color: var(--rule)">
+					<strong>{name}</strong>
+					<span class="quiet"
+						>since {momentInWords(made)}{used ? `, used last ${momentInWords(used)}` : ', not used yet'}</span
+					>
+					<button class="ml-auto underline" aria-label="Take away {name}" onclick={() => dropPasskey(id)}
+						>Take away</button
+					>
+				</li>
+			{:else}<li class="quiet">
+					None yet. With one, this device signs in for you: nothing to remember, nothing to be stolen.
+				</li>{/each}
+		</ul>
+		{#if hasPasskeys}
+			<form class="mt-2 flex flex-wrap items-end gap-2" onsubmit={makePasskey}>
+				<label class="grid gap-1">Name of a new passkey <input maxlength="80" required bind:value={passkey} /></label>
+				<button class="plain-button">Make one on this device</button>
+			</form>
+		{:else}
+			<p class="quiet mt-2">
+				Passkeys are bound to a name: open Kephalon under its name, on this machine as http://localhost.
+			</p>
+		{/if}
+		{#if refused}<p class="mt-1" role="alert">{refused}</p>{/if}
+		<h2 class="mt-8 mb-2 font-semibold">Another password</h2>
+		<div class="max-w-sm"><NewPassword {take} words="Change it" old /></div>
+	{/if}
+</main>

@@ -1,0 +1,97 @@
+import { createServer, request, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { afterEach, describe, expect, test, vi } from 'vitest';
+import type { Delivery } from './delivery';
+import { CLIENT_HEADER, frontOf, type FrontOptions } from './front';
+
+/** Under which names the desk is reached, and whom a request is taken to come from. */
+let server: Server | undefined;
+afterEach(() => {
+	server?.close();
+	vi.unstubAllEnvs();
+});
+const delivery = { answer: () => false, isReady: () => true } as unknown as Delivery;
+
+interface Answer {
+	readonly status: number;
+	readonly text: string;
+	readonly headers: Readonly<Record<string, unknown>>;
+}
+async function ask(
+	headers: Readonly<Record<string, string>>,
+	options: Omit<FrontOptions, 'delivery' | 'desk'> = {}
+): Promise<Answer> {
+	const desk: FrontOptions['desk'] = ({ headers: got }, response) => void response.end(String(got[CLIENT_HEADER]));
+	server = createServer(frontOf({ delivery, desk, ...options })).listen(0, '127.0.0.1');
+	await new Promise((done) => server!.once('listening', done));
+	const { port } = server.address() as AddressInfo;
+	return new Promise((resolve, reject) => {
+		const asking = request(
+			{ host: '127.0.0.1', port, path: '/x', headers: { host: 'localhost', ...headers } },
+			(answer) => {
+				let text = '';
+				answer.on('data', (data: Buffer) => (text += data.toString()));
+				answer.on('end', () => resolve({ status: answer.statusCode!, text, headers: answer.headers }));
+			}
+		);
+		asking.on('error', reject);
+		asking.end();
+	});
+}
+
+describe('whom a request comes from', () => {
+	const proxies = ['127.0.0.1', '10.0.0.2'];
+	test.each([
+		// Nobody else is believed.
+		[{ 'x-forwarded-for': '203.0.113.9' }, [], '127.0.0.1'],
+		[{ forwarded: 'for=203.0.113.9' }, ['10.0.0.2'], '127.0.0.1'],
+		[{ [CLIENT_HEADER]: '203.0.113.9' }, [], '127.0.0.1'],
+		[{ [CLIENT_HEADER]: '203.0.113.9' }, proxies, '127.0.0.1'],
+		[{ 'x-forwarded-for': '203.0.113.9' }, proxies, '203.0.113.9'],
+		// What stood there before the last proxy that is known may be made up.
+		[{ 'x-forwarded-for': '198.51.100.1, 203.0.113.9' }, proxies, '203.0.113.9'],
+		[{ 'x-forwarded-for': '198.51.100.1, 203.0.113.9, 10.0.0.2' }, proxies, '203.0.113.9'],
+		[{ 'x-forwarded-for': '10.0.0.2' }, proxies, '127.0.0.1'],
+		[{ 'x-forwarded-for': '' }, proxies, '127.0.0.1'],
+		[{ 'x-forwarded-for': ' , ,' }, proxies, '127.0.0.1'],
+		[{ forwarded: 'for=198.51.100.1;proto=https, for="203.0.113.9:4711";by=x' }, proxies, '203.0.113.9'],
+		[{ forwarded: 'For="[2001:db8::7]:4711"' }, proxies, '2001:db8::7'],
+		[{ forwarded: 'proto=https' }, proxies, '127.0.0.1'],
+		[{ 'x-forwarded-for': '::ffff:203.0.113.9' }, proxies, '203.0.113.9'],
+		[{ 'x-forwarded-for': 'x'.repeat(4000) }, proxies, 'x'.repeat(64)]
+	])('%j, with the proxies %j: %s', async (headers, known, address) => {
+		expect((await ask(headers as Record<string, string>, { proxies: known })).text).toBe(address);
+	});
+});
+
+describe('names', () => {
+	test.each([
+		['localhost', [], 200],
+		['127.0.0.1:4870', [], 200],
+		['heads.example', [], 403],
+		['heads.example', ['heads.example'], 200],
+		['HEADS.example', ['heads.example'], 200],
+		['heads.example:444', ['heads.example'], 403],
+		['evil.example', ['heads.example'], 403],
+		['heads.example.evil.example', ['heads.example'], 403],
+		['localhost', ['heads.example'], 200]
+	])('as %s where it is called %j: %i', async (host, hosts, status) => {
+		expect((await ask({ host }, { hosts })).status).toBe(status);
+	});
+});
+
+test('browsers are told what a page of the desk may not do, and to stay encrypted where it is', async () => {
+	const plain = await ask({});
+	expect(plain.headers).toMatchObject({
+		...{
+			'x-content-type-options': 'nosniff',
+			'cross-origin-opener-policy': 'same-origin',
+			'referrer-policy': 'same-origin'
+		},
+		'permissions-policy': expect.stringContaining('camera=()')
+	});
+	expect(plain.headers['strict-transport-security']).toBeUndefined();
+	server!.close();
+	vi.stubEnv('KEPHALON_SECURE', '1');
+	expect((await ask({})).headers['strict-transport-security']).toMatch(/^max-age=\d{8}/);
+});

@@ -1,0 +1,154 @@
+import type { Actor } from '$core';
+import {
+	addKey,
+	addPerson,
+	changePassword,
+	dropKey,
+	dropPerson,
+	endOthers,
+	invitedBy,
+	lockPerson,
+	resetPerson,
+	sessionsOf,
+	setOwner,
+	setRole,
+	signIn,
+	signOut,
+	takeInvitation,
+	whoIs
+} from '../../people/accounts';
+import { refuse } from '../../errors';
+import {
+	askForAny,
+	askForPasskey,
+	changePasskey,
+	keepPasskey,
+	passkeysOf,
+	signInByPasskey
+} from '../../people/passkeys';
+import { patiently } from '../../store/opening/patiently';
+import type { Store } from '../../store/store';
+import type { Rows } from '../route';
+
+/** So many lines of the trail are listed where nobody says how many. */
+const USUAL_LINES = 100;
+
+/** People, their sessions and roles, the keys of machines, and what was done beside edits. */
+export const PEOPLE = {
+	'GET /me': ({ who }) => told(who),
+
+	'POST /session': async ({ store, body: { name, password }, door }) => {
+		const session = await signIn(store, name, password, door.from);
+		door.open(session);
+		return told(whoIs(store, { session }));
+	},
+
+	'DELETE /session': async ({ store, door }) => {
+		const { session } = door;
+		if (session !== undefined) await patiently(() => signOut(store, session));
+		door.close();
+		return told(whoIs(store, {}));
+	},
+
+	'GET /me/sessions': ({ store, who, door }) => sessionsOf(store, who, door.session),
+
+	'DELETE /me/sessions': async ({ store, who, door }) => {
+		await patiently(() => endOthers(store, who, door.session));
+		return sessionsOf(store, who, door.session);
+	},
+
+	'GET /me/passkeys': ({ store }) => passkeysOf(store),
+
+	'POST /me/passkeys/begun': ({ store, door }) => askForPasskey(store, door),
+
+	'POST /me/passkeys': async ({ store, body, door }) => {
+		await keepPasskey(store, door, body);
+		return passkeysOf(store);
+	},
+
+	'PATCH /me/passkeys': async ({ store, body: { id, name } }) => {
+		await patiently(() => changePasskey(store, id, name));
+		return passkeysOf(store);
+	},
+
+	'POST /session/passkey/begun': ({ store, door }) => askForAny(store, door),
+
+	'POST /session/passkey': async ({ store, body, door }) => {
+		const session = await signInByPasskey(store, door, body, door.from);
+		door.open(session);
+		return told(whoIs(store, { session }));
+	},
+
+	'PUT /me/password': async ({ store, who, body: { old, password }, door }) => {
+		await changePassword(store, door.session, old, password, door.from.address);
+		return told(who);
+	},
+
+	'POST /invitations': async ({ store, body: { token, password }, door }) => {
+		const name = invitedBy(store, token);
+		if (name === undefined) throw refuse('invitation-over');
+		if (password !== undefined) door.open(await takeInvitation(store, token, password, door.from));
+		return { name };
+	},
+
+	'GET /people': ({ store }) =>
+		store.people.all().map(({ id, name, isOwner, isLocked, password }) => ({
+			...{ name, isOwner, isLocked, isInvited: password === undefined },
+			roles: store.people.rolesOf(id)
+		})),
+
+	'POST /people': async ({ store, body: { name, isOwner } }) => ({
+		invitation: (await patiently(() => addPerson(store, name, isOwner))).secret
+	}),
+
+	'PATCH /people': async ({ store, body: { name, do: what } }) => {
+		const invitation = await patiently(() => {
+			switch (what) {
+				case 'lock':
+				case 'unlock':
+					return lockPerson(store, name, what === 'lock');
+				case 'own':
+				case 'disown':
+					return setOwner(store, name, what === 'own');
+				case 'drop':
+					return dropPerson(store, name);
+				case 'reset':
+					return resetPerson(store, name);
+			}
+		});
+		return { ...(typeof invitation === 'string' && { invitation }) };
+	},
+
+	'GET /trail': ({ store, query: { before, limit = USUAL_LINES } }) => store.trail.newest(undefined, limit, before),
+
+	'GET /sites/{site}/people': ({ store, stored }) => peopleAt(store, stored.id),
+
+	'PUT /sites/{site}/people': async ({ store, site, stored, body: { name, role, area } }) => {
+		await patiently(() => setRole(store, site, name, role ?? undefined, area));
+		return peopleAt(store, stored.id);
+	},
+
+	'GET /sites/{site}/keys': ({ store, stored }) => store.people.keysAt(stored.id),
+
+	'POST /sites/{site}/keys': async ({ store, site, body }) => ({
+		secret: await patiently(() => addKey(store, site, body))
+	}),
+
+	'DELETE /sites/{site}/keys': async ({ store, site, stored, body: { id } }) => {
+		await patiently(() => dropKey(store, site, id));
+		return store.people.keysAt(stored.id);
+	},
+
+	'GET /sites/{site}/trail': ({ store, site, query: { before, limit = USUAL_LINES } }) =>
+		store.trail.newest(site, limit, before)
+} satisfies Rows;
+
+/** Someone, as they are told of themselves. */
+function told(who: Actor) {
+	const { kind } = who;
+	if (kind === 'person') return { kind, name: who.name, isOwner: who.isOwner, roles: who.roles };
+	return { kind, ...(kind === 'key' && { name: who.name }), isOwner: kind === 'alone', roles: {} };
+}
+
+const peopleAt = (store: Store, site: number) =>
+	store.people.rolesAt(site).map(({ name, role, area, isLocked }) => ({ name, role, area, isLocked }));

@@ -1,0 +1,77 @@
+import { mayDo, parseUrl, type Actor } from '$core';
+import { KEY_BEGINS, whoIs } from '../people/accounts';
+import type { Store } from '../store/store';
+import type { Door } from './route';
+
+/** Whoever sent a request, with what they came in by. */
+export interface Visitor {
+	/** The database, opened when it is first asked for. */
+	readonly store: Store;
+	readonly who: Actor;
+	/** The secret of their session. */
+	readonly session: string | undefined;
+	/** Where they are. */
+	readonly address: string;
+}
+
+/** Behind TLS the cookie is bound to this host, and to encrypted connections. */
+const cookieName = () => (process.env.KEPHALON_SECURE ? '__Host-kephalon' : 'kephalon');
+
+/** Who sent a request; asked when it is first needed, once. */
+export function visitorOf(request: Request, store: () => Store, address: () => string): Visitor {
+	const session = cookieIn(request.headers.get('cookie') ?? '', cookieName());
+	const key = /^Bearer (\S+)$/i.exec(request.headers.get('authorization') ?? '')?.[1];
+	let who: Actor | undefined;
+	return {
+		get store() {
+			return store();
+		},
+		get who() {
+			return (who ??= whoIs(store(), { session, ...(key?.startsWith(KEY_BEGINS) && { key }) }));
+		},
+		get address() {
+			return address();
+		},
+		session
+	};
+}
+
+function cookieIn(header: string, name: string): string | undefined {
+	for (const part of header.split(';')) {
+		const [own, ...value] = part.trim().split('=');
+		if (own === name) return value.join('=');
+	}
+	return undefined;
+}
+
+/** The origin that a browser names; what names none (no browser is that) is reached as its host says. */
+function originOf({ headers }: Request): string {
+	const named = headers.get('origin');
+	// It was held against the host before: see the hooks.
+	if (named !== null && parseUrl(named)) return named;
+	return `${process.env.KEPHALON_SECURE ? 'https' : 'http'}://${headers.get('host') ?? 'localhost'}`;
+}
+
+/** Where sessions come and go, and the headers that say so to the browser. */
+export function doorFor(request: Request, { session, address }: Pick<Visitor, 'session' | 'address'>): [Door, Headers] {
+	const headers = new Headers();
+	const set = (value: string, more: string) =>
+		headers.append(
+			'set-cookie',
+			`${cookieName()}=${value}; Path=/; HttpOnly; SameSite=Lax${process.env.KEPHALON_SECURE ? '; Secure' : ''}${more}`
+		);
+	return [
+		{
+			session,
+			from: { address, agent: request.headers.get('user-agent') ?? '' },
+			origin: originOf(request),
+			open: (secret) => set(secret, ''),
+			close: () => set('', '; Max-Age=0')
+		},
+		headers
+	];
+}
+
+/** The sites that someone may look at. */
+export const sitesFor = ({ store, who }: Visitor) =>
+	store.working.sites.names().filter(({ name }) => mayDo(who, 'read', name));

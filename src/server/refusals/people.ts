@@ -1,0 +1,84 @@
+import { refusal, type Data, type Lists } from './refusal';
+
+export const PEOPLE = {
+	'not-signed-in': refusal(401, () => 'Sign in first.'),
+	'sign-in-wrong': refusal(401, () => 'The name or the password is not right.'),
+	'sign-in-wait': refusal(
+		429,
+		({ seconds }: Data<'seconds'>) => `That went wrong too often. Try again in ${seconds} seconds.`
+	),
+	'not-allowed': refusal(
+		403,
+		({ what, site, who }: Data<'what' | 'site' | 'who'>) => `You may not ${what} at ${site}. ${who}`
+	),
+	'not-allowed-anywhere': refusal(403, ({ who }: Data<'who'>) => `Only an owner of every site may do this. ${who}`),
+	'beyond-area': refusal(
+		403,
+		({ pages, first, who }: Data<'pages' | 'first' | 'who'>) =>
+			`It reaches beyond your area: ${pages === 1 ? 'one page lies' : `${pages} pages lie`} outside of it, such as ${first}. Nothing was changed. ${who}`
+	),
+	'release-beyond-area': refusal(
+		403,
+		({ first, who }: Data<'first' | 'who'>) =>
+			`You release the pages of your area, one by one: ${first} would go out with them. Nothing was released. ${who}`
+	),
+	'beyond-role': refusal(
+		403,
+		({ what, who }: Data<'what' | 'who'>) => `It would change ${what}, which you may not. Nothing was changed. ${who}`
+	),
+	'password-length': refusal(
+		({ least, most }: Data<'least' | 'most'>) =>
+			`A password has ${least} to ${most} characters; several words are easy to remember.`
+	),
+	'password-common': refusal(
+		() => 'Many people have this password: it is among the first that are tried. Take another.'
+	),
+	'password-name': refusal(() => 'The password is like the name. Take another.'),
+	'password-old-wrong': refusal(403, () => 'The old password is not right.'),
+	'passkey-needs-name': refusal(
+		({ host }: Data<'host'>) =>
+			`A passkey is bound to a name, and ${host} is an address. Open Kephalon under its name, on this machine as http://localhost.`
+	),
+	'passkey-late': refusal(401, () => 'That took too long, or was answered before. Try again.'),
+	'passkey-wrong': refusal(401, () => 'This passkey does not open anything here.'),
+	'passkey-missing': refusal(404, () => 'There is no such passkey of yours.'),
+	'passkeys-many': refusal(({ most }: Data<'most'>) => `You have ${most} passkeys. Take one away that you do not use.`),
+	'invitation-over': refusal(
+		404,
+		() => 'This invitation was taken or is over. Ask for a new one: “kephalon people reset” makes it.'
+	),
+	'person-name-broken': refusal(
+		() =>
+			'A name of a person begins with a letter or digit, and has up to 80 letters, digits, spaces and signs such as . and -.'
+	),
+	'person-missing': refusal(404, ({ name }: Data<'name'>) => `There is nobody called “${name}”.`),
+	'person-there': refusal(409, ({ name }: Data<'name'>) => `Somebody is called “${name}” already.`),
+	'owner-last': refusal(
+		409,
+		({ name }: Data<'name'>) => `${name} is the last who owns every site. Make somebody else an owner first.`
+	),
+	'role-unknown': refusal(
+		({ role, roles }: Data<'role'> & Lists<'roles'>) => `“${role}” is no role. Roles are ${roles.join(', ')}.`
+	),
+	'area-path-broken': refusal(
+		({ path }: Data<'path'>) =>
+			`“${path}” is no pattern of paths: it begins with / or *, and * stands for any characters.`
+	),
+	'area-for-role': refusal(({ role }: Data<'role'>) => `Only editors and builders have areas, not “${role}”.`),
+	'key-name-broken': refusal(() => 'A key needs a name of up to 80 characters, by which one knows it again.'),
+	'key-scopes': refusal(
+		({ scopes }: Lists<'scopes'>) => `A key says what it is for: one or more of ${scopes.join(', ')}.`
+	),
+	'key-end-broken': refusal(() => 'The end of a key is a date that is yet to come, such as 2027-01-31.'),
+	'key-missing': refusal(404, () => 'There is no such key at this site.'),
+	'trail-broken': refusal(
+		({ lines, broken }: Data<'lines' | 'broken'>) =>
+			`The trail holds for its first ${lines} lines; line ${broken}, or one before it, was changed or taken out.`
+	),
+	'address-open': refusal(
+		({ host }: Data<'host'>) =>
+			`On ${host} others could come in. Add a person first (“kephalon people add”), and say with --origin under which address Kephalon is reached.`
+	),
+	'cert-and-key': refusal(() => 'A certificate goes with its key: say both, --cert and --key.'),
+	'origin-broken': refusal(({ origin }: Data<'origin'>) => `“${origin}” is no address such as https://heads.example.`)
+};

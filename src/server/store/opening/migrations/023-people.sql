@@ -1,0 +1,77 @@
+-- Who may come in. Without anyone, whoever is at this machine is alone and may do all.
+CREATE TABLE person (
+	id INTEGER PRIMARY KEY,
+	name TEXT NOT NULL UNIQUE COLLATE NOCASE,
+	-- Argon2id, with its parameters; null until an invitation was taken.
+	password TEXT,
+	-- Owner of every site, and of those to come.
+	is_owner INTEGER NOT NULL DEFAULT 0 CHECK (is_owner IN (0, 1)),
+	is_locked INTEGER NOT NULL DEFAULT 0 CHECK (is_locked IN (0, 1)),
+	made TEXT NOT NULL
+) STRICT;
+CREATE TABLE person_role (
+	person_id INTEGER NOT NULL REFERENCES person (id) ON DELETE CASCADE,
+	site_id INTEGER NOT NULL REFERENCES site (id) ON DELETE CASCADE,
+	role TEXT NOT NULL CHECK (role IN ('owner', 'builder', 'editor', 'reviewer', 'reader')),
+	-- Paths, types and languages that the role is for; {} for the whole site.
+	area TEXT NOT NULL CHECK (json_valid(area)),
+	PRIMARY KEY (person_id, site_id)
+) STRICT, WITHOUT ROWID;
+-- Of what lets someone in only a hash (SHA-256) is kept.
+CREATE TABLE session (
+	hash BLOB PRIMARY KEY,
+	person_id INTEGER NOT NULL REFERENCES person (id) ON DELETE CASCADE,
+	-- Milliseconds since 1970.
+	made INTEGER NOT NULL,
+	used INTEGER NOT NULL,
+	agent TEXT NOT NULL
+) STRICT, WITHOUT ROWID;
+CREATE INDEX session_of ON session (person_id);
+CREATE TABLE invitation (
+	hash BLOB PRIMARY KEY,
+	person_id INTEGER NOT NULL REFERENCES person (id) ON DELETE CASCADE,
+	ends INTEGER NOT NULL
+) STRICT, WITHOUT ROWID;
+CREATE TABLE access_key (
+	id INTEGER PRIMARY KEY,
+	hash BLOB NOT NULL UNIQUE,
+	name TEXT NOT NULL,
+	site_id INTEGER NOT NULL REFERENCES site (id) ON DELETE CASCADE,
+	scopes TEXT NOT NULL CHECK (json_valid(scopes)),
+	maker TEXT NOT NULL,
+	made INTEGER NOT NULL,
+	ends INTEGER,
+	used INTEGER
+) STRICT;
+-- What was done beside edits. Lines are only added; each has the hash of itself and of the one before.
+CREATE TABLE trail (
+	id INTEGER PRIMARY KEY,
+	at TEXT NOT NULL,
+	who TEXT NOT NULL,
+	what TEXT NOT NULL,
+	site TEXT,
+	data TEXT NOT NULL CHECK (json_valid(data)),
+	hash TEXT NOT NULL
+) STRICT;
+CREATE TRIGGER trail_stays BEFORE UPDATE ON trail BEGIN SELECT RAISE(ABORT, 'the trail is only added to'); END;
+CREATE TRIGGER trail_remains BEFORE DELETE ON trail BEGIN SELECT RAISE(ABORT, 'the trail is only added to'); END;
+-- Failed tries to sign in, by account and address, with when they are forgotten (milliseconds).
+CREATE TABLE sign_in_try (key TEXT PRIMARY KEY, points INTEGER NOT NULL DEFAULT 0, expire INTEGER) STRICT;
+-- Passkeys (WebAuthn level 3): what a person's device signs with; only the public part.
+CREATE TABLE passkey (
+	id TEXT PRIMARY KEY,
+	person_id INTEGER NOT NULL REFERENCES person (id) ON DELETE CASCADE,
+	name TEXT NOT NULL,
+	public_key BLOB NOT NULL,
+	counter INTEGER NOT NULL,
+	made INTEGER NOT NULL,
+	used INTEGER
+) STRICT;
+CREATE INDEX passkey_of ON passkey (person_id);
+-- What a device is asked to sign, once, and soon.
+CREATE TABLE challenge (
+	hash BLOB PRIMARY KEY,
+	challenge TEXT NOT NULL,
+	person_id INTEGER REFERENCES person (id) ON DELETE CASCADE,
+	ends INTEGER NOT NULL
+) STRICT, WITHOUT ROWID;

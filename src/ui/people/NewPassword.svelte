@@ -1,0 +1,50 @@
+<script lang="ts">
+	/** A password that is chosen, written twice. */
+	let {
+		take,
+		words,
+		old = false
+	}: { take: (password: string, old: string) => Promise<string>; words: string; old?: boolean } = $props();
+	let before = $state('');
+	let password = $state('');
+	let again = $state('');
+	let refused = $state('');
+	let busy = $state(false);
+
+	async function send(event: SubmitEvent) {
+		event.preventDefault();
+		if (busy) return;
+		if (password !== again) return (refused = 'The two are not the same.');
+		busy = true;
+		refused = await take(password, before);
+		busy = false;
+		if (refused === '') before = password = again = '';
+	}
+</script>
+
+<form class="grid gap-3" onsubmit={send}>
+	{#if old}<label class="grid gap-1"
+			>Old password <input type="password" autocomplete="current-password" required bind:value={before} /></label
+		>{/if}
+	<label class="grid gap-1"
+		>New password <input
+			type="password"
+			autocomplete="new-password"
+			required
+			aria-describedby="password-told"
+			bind:value={password}
+		/></label
+	>
+	<label class="grid gap-1"
+		>The same again <input type="password" autocomplete="new-password" required bind:value={again} /></label
+	>
+	<p id="password-told" class="quiet">Twelve characters or more. Several words are easy to remember.</p>
+	{#if refused}<p class="fault" role="alert">{refused}</p>{/if}
+	<p><button class="main-button" disabled={busy}>{words}</button></p>
+</form>
+
+<style>
+	.fault {
+		color: var(--gone);
+	}
+</style>

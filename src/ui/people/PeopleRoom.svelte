@@ -1,0 +1,201 @@
+<script lang="ts">
+	import { invalidateAll } from '$app/navigation';
+	import { ROLES, type Role, type SiteRole } from '$core';
+	import { call, isRefused, type Refused } from '$ui/client';
+	import type { TrailLine } from '$server/store/people/trail';
+	import { areaInWords, lineInWords, listIn, momentInWords } from './words';
+
+	interface Person {
+		readonly name: string;
+		readonly isOwner: boolean;
+		readonly isLocked: boolean;
+		readonly isInvited: boolean;
+		readonly roles: Readonly<Record<string, SiteRole>>;
+	}
+	/** Who may come in, what each may do where, and what was done beside edits. */
+	let {
+		people,
+		sites,
+		trail,
+		me
+	}: {
+		people: readonly Person[];
+		sites: readonly string[];
+		trail: readonly TrailLine[];
+		me: { readonly name: string };
+	} = $props();
+
+	let refused = $state('');
+	let invitation = $state<{ readonly name: string; readonly link: string } | undefined>();
+	let name = $state('');
+	let owns = $state(false);
+
+	/** What was asked is told where it is refused, and seen where it is done. */
+	async function ask<T extends object>(
+		asking: Promise<T>,
+		done: (answer: Exclude<T, Refused>) => void = () => undefined
+	) {
+		const answer = await asking;
+		if (isRefused(answer)) return void (refused = answer.refused);
+		refused = '';
+		done(answer as Exclude<T, Refused>);
+		// With the first one this page is theirs alone: it stays until their link is taken down.
+		if (people.length > 0) await invalidateAll();
+	}
+	const linkOf = (secret: string) => `${location.origin}/invited#${secret}`;
+	async function add(event: SubmitEvent) {
+		event.preventDefault();
+		await ask(call('POST /people', { body: { name, isOwner: owns } }), ({ invitation: secret }) => {
+			invitation = { name, link: linkOf(secret) };
+			name = '';
+			owns = false;
+		});
+	}
+	type Done = Parameters<typeof call<'PATCH /people'>>[1]['body']['do'];
+	const act = (person: string, what: Done) =>
+		ask(call('PATCH /people', { body: { name: person, do: what } }), (answer) => {
+			if (answer.invitation) invitation = { name: person, link: linkOf(answer.invitation) };
+		});
+
+	/** The role that is being given. */
+	let giving = $state<string | undefined>();
+	let site = $state('');
+	let role = $state<Role | 'none'>('editor');
+	let paths = $state('');
+	let types = $state('');
+	let languages = $state('');
+	const hasArea = $derived(role === 'editor' || role === 'builder');
+	function begin(person: Person) {
+		giving = giving === person.name ? undefined : person.name;
+		site = sites[0] ?? '';
+		[role, paths, types, languages] = ['editor', '', '', ''];
+	}
+	async function give(event: SubmitEvent) {
+		event.preventDefault();
+		const area = hasArea ? { paths: listIn(paths), types: listIn(types), languages: listIn(languages) } : {};
+		const body = { name: giving as string, role: role === 'none' ? null : role, area };
+		await ask(call('PUT /sites/{site}/people', { site, body }), () => (giving = undefined));
+	}
+</script>
+
+<main class="mx-auto max-w-4xl px-6 py-10">
+	<p><a class="serif italic" href="/sites">Kephalon</a></p>
+	<h1 class="mt-3 text-2xl font-semibold">People</h1>
+	<p class="quiet mt-1">
+		{people.length === 0
+			? 'There is nobody: whoever is at this machine may do all. With the first person, who owns every site, everybody signs in.'
+			: 'Owners see to people and keys; builders change the site, its types and templates; editors change pages; reviewers read all and release; readers look.'}
+	</p>
+	{#if refused}<p class="fault mt-3" role="alert">{refused}</p>{/if}
+	{#if invitation}
+		<div class="invitation mt-4" role="status">
+			<p>
+				<strong>Hand this link to {invitation.name}.</strong> It is shown this once, works once, and is over in a week.
+			</p>
+			<p class="mono mt-1 break-all select-all" data-testid="invitation">{invitation.link}</p>
+			<p class="mt-2 flex gap-2">
+				<button class="plain-button" onclick={() => navigator.clipboard.writeText(invitation!.link)}>Copy</button>
+				{#if people.length === 0}<a class="main-button" href={invitation.link}>Come in as {invitation.name}</a>
+				{:else}<button class="plain-button" onclick={() => (invitation = undefined)}>I have it</button>{/if}
+			</p>
+		</div>
+	{/if}
+	<ul class="mt-5">
+		{#each people as person (person.name)}
+			<li class="person py-2" data-person={person.name}>
+				<div class="flex flex-wrap items-baseline gap-x-3 gap-y-1">
+					<strong class="text-base">{person.name}</strong>
+					{#if person.isLocked}<span class="fault">locked out</span>{:else if person.isInvited}<span class="quiet"
+							>invited</span
+						>{/if}
+					{#if me.name === person.name}<span class="quiet">you</span>{/if}
+					<span class="ml-auto flex flex-wrap gap-3 text-[13px]">
+						{#if sites.length > 0}<button
+								class="link"
+								aria-expanded={giving === person.name}
+								onclick={() => begin(person)}>Give a role</button
+							>{/if}
+						<button class="link" onclick={() => act(person.name, person.isOwner ? 'disown' : 'own')}
+							>{person.isOwner ? 'No owner of all any more' : 'Owner of every site'}</button
+						>
+						<!-- Nobody shuts themselves out by a slip of the hand. -->
+						{#if me.name !== person.name}
+							<button class="link" onclick={() => act(person.name, person.isLocked ? 'unlock' : 'lock')}
+								>{person.isLocked ? 'Let in again' : 'Lock out'}</button
+							>
+							<button class="link" onclick={() => act(person.name, 'reset')}>Invite anew</button>
+							<button class="link" onclick={() => act(person.name, 'drop')}>Take away</button>
+						{/if}
+					</span>
+				</div>
+				<ul class="quiet">
+					{#if person.isOwner}<li>owner of every site</li>{/if}
+					{#each Object.entries(person.roles) as [at, one] (at)}<li>
+							{one.role} of {at}{areaInWords(one.area)}
+						</li>{/each}
+					{#if !person.isOwner && Object.keys(person.roles).length === 0}<li>nothing yet</li>{/if}
+				</ul>
+				{#if giving === person.name}
+					<form class="mt-2 grid max-w-xl gap-2" onsubmit={give}>
+						<div class="flex flex-wrap gap-3">
+							<label class="grid gap-1"
+								>Site <select bind:value={site}
+									>{#each sites as one (one)}<option>{one}</option>{/each}</select
+								></label
+							>
+							<label class="grid gap-1"
+								>Role <select bind:value={role}>
+									{#each ROLES as one (one)}<option>{one}</option>{/each}
+									<option value="none">nothing any more</option>
+								</select></label
+							>
+						</div>
+						{#if hasArea}
+							<p class="quiet">Only some pages? By any mix; outside of them they read.</p>
+							<div class="flex flex-wrap gap-3">
+								<label class="grid gap-1">Paths <input class="mono" placeholder="/walks/*" bind:value={paths} /></label>
+								<label class="grid gap-1">Types <input class="mono" placeholder="walk" bind:value={types} /></label>
+								<label class="grid gap-1"
+									>Languages <input class="mono" placeholder="fr" bind:value={languages} /></label
+								>
+							</div>
+						{/if}
+						<p><button class="main-button">Give it</button></p>
+					</form>
+				{/if}
+			</li>
+		{/each}
+	</ul>
+	<form class="mt-6 flex flex-wrap items-end gap-3" onsubmit={add}>
+		<label class="grid gap-1">A new person’s name <input required maxlength="80" bind:value={name} /></label>
+		{#if people.length > 0}<label class="flex items-center gap-2 pb-1"
+				><input type="checkbox" bind:checked={owns} /> owner of every site</label
+			>{/if}
+		<button class="main-button">Invite</button>
+	</form>
+	<h2 class="mt-10 mb-1 font-semibold">What was done beside edits</h2>
+	<ol class="text-[13px]">
+		{#each trail as line (line.id)}
+			<li class="line py-0.5"><span class="quiet mono">{momentInWords(line.at)}</span> {lineInWords(line)}</li>
+		{:else}<li class="quiet">Nothing yet.</li>{/each}
+	</ol>
+</main>
+
+<style>
+	.person,
+	.line {
+		border-top: 1px solid var(--rule);
+	}
+	.fault {
+		color: var(--gone);
+	}
+	.invitation {
+		border-left: 4px solid var(--sea);
+		background: var(--sheet);
+		padding: 8px 12px;
+	}
+	.link {
+		text-decoration: underline;
+		text-underline-offset: 2px;
+	}
+</style>

@@ -1,0 +1,121 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { checkTemplate, formatIssue, piecesFor, TAG_NAMES } from '$core';
+	import type { Action } from '$ui/workspace/actions';
+	import { benchInView } from '$ui/workspace/context';
+	import { isOwnName } from './fieldValues';
+	import NewName from './NewName.svelte';
+	import TemplateField from '$ui/fields/TemplateField.svelte';
+
+	/** Pieces: templates with a name that others use. Of the site, or of the type in view. */
+	let { layer, act }: { layer: 'site' | 'type'; act: (action: Action) => Promise<void> } = $props();
+	const bench = benchInView();
+
+	const owner = $derived(layer === 'site' ? bench.working.site : bench.working.type);
+	const pieces = $derived(Object.entries(owner?.pieces ?? {}));
+	/** Open at first where there are some; then as one leaves it. */
+	let isOpen = $state(untrack(() => pieces.length > 0));
+	/** The piece that gets another name, and that name. */
+	let renaming = $state<string | undefined>();
+	let newName = $state('');
+
+	const keep = (all: Readonly<Record<string, string>>) =>
+		bench.change(layer, { pieces: Object.keys(all).length > 0 ? all : null });
+	const write = (key: string, text: string) => keep({ ...owner?.pieces, [key]: text });
+	const issuesOf = (key: string, text: string) => {
+		const { site, type } = bench.working;
+		return checkTemplate(text, {
+			...{ fields: bench.fieldsAt(layer), siteFields: Object.keys(site.fields), tagNames: TAG_NAMES },
+			...{ words: Object.keys(site.words ?? {}), languages: site.languages, pieceName: key },
+			pieces: piecesFor(site, layer === 'site' ? undefined : type) ?? new Map<string, string>()
+		});
+	};
+	const around = (key: string) => ({
+		...{ label: `The piece “${key}”`, describedBy: `piece-${layer}-${key}`, placeholder: 'words and {page.title}' },
+		variables: () => bench.variablesFor(layer).filter((one) => one.name !== `piece.${key}`),
+		show: bench.show,
+		changed: (text: string) => write(key, text),
+		keep: () => undefined,
+		takeBack: () => false
+	});
+	function rename(event: SubmitEvent) {
+		event.preventDefault();
+		if (renaming === undefined || !isOwnName(newName.trim())) return;
+		const [piece, to] = [renaming, newName.trim()];
+		renaming = undefined;
+		void act({ do: 'renamePiece', name: layer === 'site' ? '' : (bench.working.type?.name ?? ''), piece, to });
+	}
+</script>
+
+<details bind:open={isOpen} data-pieces={layer}>
+	<summary>Pieces</summary>
+	<p class="quiet">
+		A piece is a template with a name. Others use it: <span class="mono">{'{piece.price}'}</span> prints what it comes
+		to.
+		{#if layer === 'type'}One of this type goes before the site’s of the same name.{/if}
+	</p>
+	{#each pieces as [key, text] (key)}
+		{@const issues = issuesOf(key, text)}
+		<div class="one" data-piece={key}>
+			<div class="row">
+				<button
+					class="mono name"
+					title="Another name for it"
+					onclick={() => ([renaming, newName] = [renaming === key ? undefined : key, key])}>{`{piece.${key}}`}</button
+				>
+				<button
+					class="plain-button"
+					aria-label="Take away the piece “{key}”"
+					onclick={() => keep(Object.fromEntries(pieces.filter(([other]) => other !== key)))}>×</button
+				>
+			</div>
+			{#if renaming === key}
+				<form class="row" onsubmit={rename}>
+					<input class="mono grow" aria-label="Another name for the piece “{key}”" bind:value={newName} />
+					<button class="plain-button" disabled={!isOwnName(newName.trim()) || newName.trim() === key}>Rename</button>
+				</form>
+			{/if}
+			<TemplateField {text} pieces={bench.templateParts(text)} errors={issues} kept={0} around={around(key)} />
+			<p class="quiet" id="piece-{layer}-{key}">
+				{#if issues[0]}{formatIssue(issues[0], text)}
+				{:else}Here: <span class="serif">{bench.show(text) || 'nothing'}</span>{/if}
+			</p>
+		</div>
+	{/each}
+	<NewName
+		label="Name of a new piece"
+		placeholder="price"
+		taken={(name) => pieces.some(([known]) => known === name)}
+		add={(name) => keep({ ...owner?.pieces, [name]: '' })}
+	/>
+</details>
+
+<style>
+	details {
+		margin-top: 12px;
+		font-size: 13px;
+	}
+	summary {
+		cursor: pointer;
+		font-weight: 600;
+	}
+	.one {
+		margin-top: 8px;
+	}
+	.row {
+		display: flex;
+		gap: 8px;
+		align-items: center;
+		margin-top: 4px;
+	}
+	.name {
+		flex: 1;
+		text-align: left;
+		text-decoration: underline dotted;
+		text-underline-offset: 3px;
+	}
+	.grow {
+		flex: 1;
+		min-width: 0;
+	}
+</style>

@@ -1,0 +1,58 @@
+<script lang="ts">
+	import type { Words } from '$core';
+	import TextInput from '$ui/parts/TextInput.svelte';
+	import { languageName } from '$ui/parts/words';
+	import { benchInView } from '$ui/workspace/context';
+
+	/** Words in each language of the site; where one has none, the first language's stand in. */
+	let {
+		name,
+		words = {},
+		set
+	}: {
+		/** What they are words for, for who hears the fields. */
+		name: string;
+		words?: Words | undefined;
+		/** Undefined where none are left. */
+		set: (words: Words | undefined) => void;
+	} = $props();
+	const bench = benchInView();
+
+	const languages = $derived(bench.working.site.languages);
+	const first = $derived(words[languages[0] ?? ''] ?? '');
+	function write(language: string, text: string) {
+		const { [language]: _old, ...others } = words;
+		const all = text === '' ? others : { ...words, [language]: text };
+		set(Object.keys(all).length > 0 ? all : undefined);
+	}
+</script>
+
+{#each languages as language, at (language)}
+	<label class="words">
+		{#if languages.length > 1}<span class="quiet">{languageName(language)}</span>{/if}
+		<TextInput
+			aria-label="{name}{languages.length > 1 ? `, ${languageName(language)}` : ''}"
+			placeholder={at > 0 ? first : ''}
+			value={words[language] ?? ''}
+			set={(text) => write(language, text)}
+		/>
+	</label>
+{/each}
+
+<style>
+	.words {
+		display: flex;
+		gap: 8px;
+		align-items: center;
+		margin-top: 3px;
+	}
+	.words > span {
+		width: 92px;
+		flex: none;
+		font-size: 12.5px;
+	}
+	.words > :global(input) {
+		flex: 1;
+		min-width: 0;
+	}
+</style>

@@ -1,0 +1,225 @@
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { request } from 'node:http';
+import { request as secureRequest } from 'node:https';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { generate } from 'selfsigned';
+import { afterAll, afterEach, beforeEach, expect, test } from 'vitest';
+import { Store } from '$server/store/store';
+
+/** People by the command, and a server that others come in to. */
+const program = fileURLToPath(new URL('../../bin/kephalon.js', import.meta.url));
+const top = mkdtempSync(join(tmpdir(), 'kephalon-people-'));
+let work = '';
+let db = '';
+let served: ChildProcess | undefined;
+afterAll(() => rmSync(top, { recursive: true, force: true }));
+beforeEach(() => {
+	work = mkdtempSync(join(top, 'w-'));
+	db = join(work, 'k.db');
+});
+afterEach(() => void served?.kill());
+
+function run(...args: string[]) {
+	const { status, stdout, stderr } = spawnSync(process.execPath, [program, ...args], {
+		encoding: 'utf8',
+		cwd: work,
+		env: { ...process.env, KEPHALON_DB: db }
+	});
+	return { status, stdout, stderr };
+}
+function withSite() {
+	writeFileSync(
+		join(work, 's.json'),
+		JSON.stringify({
+			...{ format: 'kephalon-site', version: 2, types: [{ name: 'note', fields: [], rules: [] }] },
+			site: { name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: {}, rules: [] },
+			pages: [{ path: '/', type: 'note', state: 'live', fields: { title: 'Home' }, rules: [] }]
+		})
+	);
+	expect(run('import', 's.json').stderr).toContain('S');
+}
+/** A server of the command; gives where it is. */
+function serve(...args: string[]): Promise<string> {
+	const child = spawn(process.execPath, [program, 'serve', '--port', '0', ...args], {
+		cwd: work,
+		env: { ...process.env, KEPHALON_DB: db }
+	});
+	served = child;
+	return new Promise((resolve, reject) => {
+		let said = '';
+		child.stderr.on('data', (data: Buffer) => {
+			said += data.toString();
+			const at = /Kephalon is at (\S+)/.exec(said)?.[1];
+			if (at) resolve(at);
+		});
+		child.once('exit', () => reject(new Error(said)));
+	});
+}
+interface Answered {
+	readonly status: number;
+	readonly headers: Record<string, string | string[] | undefined>;
+	readonly text: string;
+}
+function ask(
+	at: string,
+	path: string,
+	{ headers = {}, method = 'GET', body = '' }: { headers?: Record<string, string>; method?: string; body?: string } = {}
+): Promise<Answered> {
+	const url = new URL(path, at);
+	return new Promise((resolve, reject) => {
+		const send = url.protocol === 'https:' ? secureRequest : request;
+		const asking = send(
+			url,
+			{ method, rejectUnauthorized: false, headers: { 'content-type': 'application/json', ...headers } },
+			(answer) => {
+				let text = '';
+				answer.on('data', (data: Buffer) => (text += data.toString()));
+				answer.on('end', () => resolve({ status: answer.statusCode!, headers: answer.headers, text }));
+			}
+		);
+		asking.on('error', reject);
+		asking.end(body);
+	});
+}
+
+test('people are added, given roles, locked, reset and taken away; what was done stands in the trail', () => {
+	withSite();
+	expect(run('people').stderr).toContain('There is nobody');
+	const first = run('people', 'add', 'Ada Marrow', '--origin', 'https://heads.example/');
+	expect(first.stdout).toMatch(/^https:\/\/heads\.example\/invited#[\w-]{43}\n$/);
+	expect(first.stderr).toContain('as an owner of every site');
+	expect(run('people', 'add', 'Ben').stdout).toMatch(/^http:\/\/127\.0\.0\.1:4870\/invited#/);
+	expect(run('people', 'add', 'Cal', '--owner').stderr).toContain('as an owner');
+	expect(run('people', 'add', 'ben')).toMatchObject({ status: 1 });
+	expect(
+		run(
+			'people',
+			'role',
+			'Ben',
+			'--site',
+			'S',
+			'--as',
+			'editor',
+			'--path',
+			'/a*',
+			'--path',
+			'/b',
+			'--type',
+			'note',
+			'--language',
+			'en'
+		).stderr
+	).toContain('Ben is editor of S (only paths /a* /b, types note, languages en).');
+	expect(run('people', 'role', 'Ben', '--as', 'king')).toMatchObject({ status: 2 });
+	expect(run('people', 'role', 'Ben', '--as', 'editor')).toMatchObject({ status: 2 });
+	expect(run('people', 'role', 'Cal', '--as', 'none').stderr).toContain('does not own every site any more');
+	expect(run('people', 'role', 'Ada Marrow', '--as', 'none')).toMatchObject({ status: 1 });
+	expect(run('people', 'lock', 'Ben').stderr).toContain('locked out');
+	expect(run('people').stdout).toBe(
+		'Ada Marrow, invited: owner of every site\nBen, locked out: editor of S (only paths /a* /b, types note, languages en)\nCal, invited: nothing yet\n'
+	);
+	expect(run('people', 'unlock', 'Ben').status).toBe(0);
+	expect(run('people', 'reset', 'Ben', '--origin', 'https://heads.example').stdout).toMatch(
+		/^https:\/\/heads\.example\/invited#/
+	);
+	expect(run('people', 'role', 'Ben', '--site', 'S', '--as', 'none').stderr).toContain('nothing at S');
+	expect(run('people', 'remove', 'Cal').status).toBe(0);
+	expect(JSON.parse(run('people', '--json').stdout)).toMatchObject([
+		{ name: 'Ada Marrow' },
+		{ name: 'Ben', roles: {} }
+	]);
+	const lines = run('audit').stdout.trim().split('\n');
+	expect(lines).toHaveLength(10);
+	expect(lines[0]).toContain('this machine: person-added');
+	expect(JSON.parse(run('audit', '--format', 'ndjson').stdout.split('\n')[3]!)).toMatchObject({
+		what: 'role-set',
+		site: 'S'
+	});
+	expect(run('audit', 'verify').stderr).toContain('10 lines');
+	const store = new Store(db);
+	store.db.exec(`DROP TRIGGER trail_stays; UPDATE trail SET who = 'x' WHERE id = 4`);
+	store.close();
+	expect(run('audit', 'verify')).toMatchObject({ status: 1, stderr: expect.stringContaining('line 4') });
+});
+
+test('it is not open to others without people and a name', () => {
+	withSite();
+	expect(run('serve', '--host', '0.0.0.0', '--origin', 'https://heads.example')).toMatchObject({
+		status: 1,
+		stderr: expect.stringContaining('Add a person first')
+	});
+	run('people', 'add', 'Ada');
+	expect(run('serve', '--host', '0.0.0.0')).toMatchObject({ status: 1, stderr: expect.stringContaining('--origin') });
+	expect(run('serve', '--origin', 'heads.example')).toMatchObject({
+		status: 1,
+		stderr: expect.stringContaining('no address')
+	});
+	expect(run('serve', '--origin', 'https://heads.example', '--cert', 'c.pem')).toMatchObject({
+		status: 1,
+		stderr: expect.stringContaining('goes with its key')
+	});
+});
+
+test(
+	'behind a proxy: under its name alone, cookies bound to it, whom the proxy speaks for',
+	{ timeout: 60_000 },
+	async () => {
+		withSite();
+		const token = run('people', 'add', 'Ada').stdout.trim().split('#')[1]!;
+		const at = await serve('--host', '127.0.0.1', '--origin', 'https://heads.example', '--trust-proxy', '127.0.0.1');
+		const headers = { host: 'heads.example', 'x-forwarded-for': '203.0.113.9' };
+		expect((await ask(at, '/sites', { headers: { host: 'evil.example' } })).status).toBe(403);
+		const turned = await ask(at, '/bench/S', { headers });
+		expect([turned.status, turned.headers.location]).toEqual([303, '/sign-in?to=%2Fbench%2FS']);
+		expect(turned.headers['strict-transport-security']).toContain('max-age');
+		expect((await ask(at, '/api/sites/S/pending', { headers })).status).toBe(401);
+		// What is released goes to everyone, as before.
+		expect((await ask(at, '/api/sites/S/head/', { headers })).status).toBe(404);
+		const body = JSON.stringify({ token, password: 'seven slow gannets' });
+		// Another site's page sends nothing.
+		for (const other of [{ origin: 'https://evil.example' }, { 'sec-fetch-site': 'cross-site' }])
+			expect(
+				(await ask(at, '/api/invitations', { headers: { ...headers, ...other }, method: 'POST', body })).status
+			).toBe(403);
+		const taken = await ask(at, '/api/invitations', {
+			headers: { ...headers, origin: 'https://heads.example' },
+			method: 'POST',
+			body
+		});
+		expect(taken.status).toBe(200);
+		const cookie = [taken.headers['set-cookie'] ?? ''].flat()[0]!;
+		expect(cookie).toMatch(/^__Host-kephalon=[\w-]{43}; Path=\/; HttpOnly; SameSite=Lax; Secure$/);
+		const session = cookie.split(';', 1)[0]!;
+		const room = await ask(at, '/overview/S', { headers: { ...headers, cookie: session } });
+		expect(room.status).toBe(200);
+		expect(room.headers).toMatchObject({
+			...{ 'cache-control': 'no-store', 'x-content-type-options': 'nosniff', 'referrer-policy': 'same-origin' },
+			'cross-origin-opener-policy': 'same-origin'
+		});
+		expect(room.headers['content-security-policy']).toContain("frame-ancestors 'none'");
+		expect(run('audit').stdout).toContain('"address":"203.0.113.9"');
+		// Locked by the command, in another process: refused at the next request.
+		run('people', 'add', 'Ben', '--owner');
+		run('people', 'lock', 'Ada');
+		expect((await ask(at, '/api/sites/S/pending', { headers: { ...headers, cookie: session } })).status).toBe(401);
+		// Without anyone left, nobody is alone at a server that others reach.
+		run('people', 'unlock', 'Ada');
+		run('people', 'remove', 'Ada');
+		run('people', 'remove', 'Ben');
+		expect((await ask(at, '/api/sites/S/pending', { headers })).status).toBe(401);
+	}
+);
+
+test('encrypted by itself', { timeout: 60_000 }, async () => {
+	withSite();
+	run('people', 'add', 'Ada');
+	const made = await generate([{ name: 'commonName', value: 'heads.example' }]);
+	writeFileSync(join(work, 'k.pem'), made.private);
+	writeFileSync(join(work, 'c.pem'), made.cert);
+	const at = await serve('--origin', 'https://heads.example', '--cert', 'c.pem', '--key', 'k.pem');
+	expect(at).toMatch(/^https:/);
+	expect((await ask(at, '/', { headers: { host: 'heads.example' } })).status).toBe(303);
+});
