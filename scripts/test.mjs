@@ -135,20 +135,20 @@ async function vitest(
  * @typedef {{ fullName: string, status: string, failureMessages: string[] }} OneTest
  */
 
-/** The tests of a file that did not pass, each with the first line of why; the file itself where it could not be run. */
+/** The tests of a file that did not pass, each with why, in one line; the file itself where it could not be run. */
 function notPassed(/** @type {TestFile} */ { name, status, message, assertionResults }) {
 	const tests = assertionResults
 		.filter((test) => test.status !== 'passed')
 		.map(
-			(test) => `${relative(root, name)} › ${test.fullName}: ${firstLine(test.failureMessages?.[0] ?? test.status)}`
+			(test) => `${relative(root, name)} › ${test.fullName}: ${inOneLine(test.failureMessages?.[0] ?? test.status)}`
 		);
-	if (tests.length === 0 && status !== 'passed') tests.push(`${relative(root, name)}: ${firstLine(message)}`);
+	if (tests.length === 0 && status !== 'passed') tests.push(`${relative(root, name)}: ${inOneLine(message)}`);
 	return tests;
 }
 
-/** What a message says first. */
-function firstLine(/** @type {string} */ text) {
-	return text.slice(0, 300).replace(/\n[^]*/, '');
+/** What a message says before the places in the code, in one line: what a browser showed instead stands in its second. */
+function inOneLine(/** @type {string} */ text) {
+	return (text.split(/\n\s+at /)[0] ?? '').slice(0, 400).replace(/\s*\n\s*/g, ' ');
 }
 
 /** Programs of the machine that tests drive; Debian's are installed where there are none. */

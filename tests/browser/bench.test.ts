@@ -324,6 +324,19 @@ describe('nothing is lost, and every view has its address', () => {
 		await bench.waitForText('[data-testid=saved]', /^All kept/);
 	});
 
+	test('a link that is followed while the room reads itself anew leads where it says', async () => {
+		await bench.open('/about');
+		// Another tab keeps one edit after the other, from the click on.
+		await browser.driver.executeScript(
+			`const others = new BroadcastChannel('kephalon ' + arguments[0]);
+			const timer = setInterval(() => others.postMessage('kept'), 4);
+			setTimeout(() => clearInterval(timer), 3000);
+			document.querySelector('a.room[href*="/library/"]').click();`,
+			demo.site
+		);
+		await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).includes('/library/'), 8000);
+	});
+
 	test('page, tag, view and panel stand in the address; back goes where one was', async () => {
 		await bench.open('/about');
 		await (await bench.find('[data-tag="og:title"]')).click();

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { goto, invalidateAll } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refresh } from '$ui/parts/refresh';
 	import { call, isRefused } from '$ui/client';
 	import { addPasskey, canUsePasskeys } from '$ui/people/passkeys';
 	import NewPassword from '$ui/people/NewPassword.svelte';
@@ -16,12 +17,12 @@
 		event.preventDefault();
 		refused = await addPasskey(passkey);
 		if (refused === '') passkey = '';
-		await invalidateAll();
+		await refresh();
 	}
 	async function dropPasskey(id: string) {
 		const left = await call('PATCH /me/passkeys', { body: { id } });
 		refused = isRefused(left) ? left.refused : '';
-		await invalidateAll();
+		await refresh();
 	}
 	const others = $derived(data.sessions.filter(({ isThis }) => !isThis));
 
@@ -29,13 +30,13 @@
 		const changed = await call('PUT /me/password', { body: { old, password } });
 		if (isRefused(changed)) return changed.refused;
 		told = 'The password is changed; all other sessions have ended.';
-		await invalidateAll();
+		await refresh();
 		return '';
 	}
 	async function endOthers() {
 		const ended = await call('DELETE /me/sessions', { body: {} });
 		told = isRefused(ended) ? ended.refused : 'All other sessions have ended.';
-		await invalidateAll();
+		await refresh();
 	}
 	async function signOut() {
 		const out = await call('DELETE /session', { body: {} });

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { keyOfKind } from '$core';
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$ui/parts/refresh';
 	import type { Overview } from '$server/web/overview';
 	import { call, isRefused } from '../client';
 	import { Findings } from '../findings/looking.svelte';
@@ -26,7 +26,7 @@
 	onMount(() => {
 		const look = async () => {
 			await findings.look();
-			if (!isGone) await invalidateAll();
+			await refresh(() => !isGone);
 		};
 		let isGone = false;
 		void look();

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$ui/parts/refresh';
 	import { ROLES, type Role, type SiteRole } from '$core';
 	import { call, isRefused, type Refused } from '$ui/client';
 	import type { TrailLine } from '$server/store/people/trail';
@@ -40,7 +40,7 @@
 		refused = '';
 		done(answer as Exclude<T, Refused>);
 		// With the first one this page is theirs alone: it stays until their link is taken down.
-		if (people.length > 0) await invalidateAll();
+		if (people.length > 0) await refresh();
 	}
 	const linkOf = (secret: string) => `${location.origin}/invited#${secret}`;
 	async function add(event: SubmitEvent) {

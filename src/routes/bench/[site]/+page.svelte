@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { toText } from '$core';
 	import { onMount, untrack } from 'svelte';
-	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
+	import { beforeNavigate, goto } from '$app/navigation';
+	import { refresh } from '$ui/parts/refresh';
 	import { page as place } from '$app/state';
 	import { call, isRefused } from '$ui/client';
 	import { actOnPage, actOnType, pinned, type Action } from '$ui/workspace/actions';
@@ -40,7 +41,7 @@
 		const isThere = !isRefused(
 			await call('GET /sites/{site}/page', { site: siteName, query: { path: bench.data.page.path } })
 		);
-		if (isThere) await invalidateAll();
+		if (isThere) await refresh();
 		else await goto(`/bench/${encodeURIComponent(siteName)}`, { invalidateAll: true });
 	}
 	const position = new BenchPlace(bench, () => data.page.path);
@@ -84,7 +85,7 @@
 		void bench.refreshUses();
 		// Another tab has kept something: what stands here is looked at again.
 		const deaf = neighbours.listen(() => {
-			void invalidateAll();
+			void refresh();
 			void bench.release.refresh();
 		});
 		return () => {

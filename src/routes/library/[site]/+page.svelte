@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
-	import { beforeNavigate, invalidateAll } from '$app/navigation';
+	import { beforeNavigate } from '$app/navigation';
+	import { refresh } from '$ui/parts/refresh';
 	import { keptCopyOf, findInPicture, type Picture } from '$core';
 	import { call, isRefused } from '$ui/client';
 	import { Bench } from '$ui/workspace/bench.svelte';
@@ -29,7 +30,7 @@
 	onMount(() => {
 		void bench.release.refresh();
 		void bench.refreshUses();
-		return neighbours.listen(() => void invalidateAll());
+		return neighbours.listen(() => void refresh());
 	});
 	beforeNavigate((navigation) => {
 		if (bench.drafts.waiting === 0 || navigation.type === 'leave') return;
@@ -72,7 +73,7 @@
 		if (isRefused(answer)) return void (bench.message = answer.refused);
 		bench.message = `${nameOfPicture(picture)} is out of the library.`;
 		chosenSource = null;
-		await invalidateAll();
+		await refresh();
 		neighbours.tell();
 	}
 	const benchAt = (path: string) =>
