@@ -201,6 +201,8 @@ export interface Site {
 	readonly timeZone?: string;
 	/** So many of the newest releases are kept, at least two; all without it. */
 	readonly keepReleases?: number;
+	/** Shown to nobody without a right to it: what is delivered asks for one, and every head says noindex. */
+	readonly private?: boolean;
 	/** Whether editors may release, too; only where there are people. */
 	readonly editorsRelease?: boolean;
 	/** Prefixes of custom tags and the namespace each stands for. */

@@ -1,4 +1,4 @@
-import { nameOf } from '$server/people/accounts';
+import { nameOf } from '$server/people/note';
 import type { LayoutServerLoad } from './$types';
 
 /** Who is here; `''` for the one who is alone, and where a database cannot be opened: its page tells that. */

@@ -80,6 +80,9 @@ const field = (name: string) => (page: PageScope) => toText(page.pageValue(name)
 const ofSite = (name: string) => (page: PageScope) => toText(page.siteValue(name));
 const ofAuthor = (part: string) => (page: PageScope) => toText(partOf(page.pageValue('author'), part));
 
+/** What a private site says before all that any layer could: nothing of it is for search. */
+export const OF_PRIVATE: BuiltIn = { tag: 'robots', name: 'private-site', isShared: true, value: () => 'noindex' };
+
 /** The built-in layer, in the order in which each tag's own candidates are tried. */
 export const BUILT_INS: readonly BuiltIn[] = [
 	{ tag: 'title', name: 'page-title', value: field('title') },

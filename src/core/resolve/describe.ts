@@ -25,6 +25,7 @@ const BUILT_IN_WORDS: Readonly<Record<Exclude<BuiltInName, 'borrow'>, string>> =
 	'page-author': 'the page’s author',
 	'page-address': 'the page’s address',
 	hidden: 'hidden from search',
+	'private-site': 'the site is private',
 	'other-versions': 'the page in its other languages',
 	'site-icon': 'the site’s icon',
 	'square-icon': 'the site’s icon, if it is square',

@@ -2,7 +2,7 @@ import type { Pieces } from '../template/pieces';
 import { CATALOGUE, findTag } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import type { FoundPolicy, Layer, Rule } from '../model';
-import { BUILT_INS, isMet, type BuiltIn } from './builtIns';
+import { BUILT_INS, isMet, OF_PRIVATE, type BuiltIn } from './builtIns';
 import type { Said } from './words';
 import { LEFT_OUT, makeBuiltIn, makeFound, makeRule, type Candidate, type Evaluate } from './candidate';
 import { languageChain } from './language';
@@ -87,6 +87,8 @@ export interface PlanInput {
 	readonly language: string;
 	/** What the type declares for `og:type`. */
 	readonly kind: string;
+	/** Nothing of the site is for search. */
+	readonly isPrivate: boolean;
 	readonly prefixes: Readonly<Record<string, string>>;
 	readonly said: Said | undefined;
 	readonly pieces: Pieces | undefined;
@@ -96,6 +98,8 @@ const BUILT_IN_CANDIDATES: ReadonlyMap<string, readonly Candidate[]> = groupBy(
 	BUILT_INS.map(makeBuiltIn),
 	(candidate) => (candidate.builtIn as BuiltIn).tag
 );
+
+const PRIVATE = makeBuiltIn(OF_PRIVATE);
 
 function groupBy<T>(items: readonly T[], key: (item: T) => string): Map<string, T[]> {
 	const groups = new Map<string, T[]>();
@@ -115,6 +119,7 @@ function addTo<T>(groups: Map<string, T[]>, key: string, item: T) {
  * 1. Layer by layer, most specific first: page, type, site, built-in.
  * 2. In a layer: the rule for the exact language, for its shorter forms, for any language.
  * 3. What was found in the page's own file: directly below the page's rules, or directly above the built-in (R13).
+ * 4. Before them all, what a private site says to search.
  */
 export function makePlan(input: PlanInput): Plan {
 	const byTag = new Map<string, Candidate[]>();
@@ -124,6 +129,7 @@ export function makePlan(input: PlanInput): Plan {
 		if (layer === 'page') addFound(input.found, (policy) => policy !== 'last', byTag);
 	}
 	addFound(input.found, (policy) => policy === 'last', byTag);
+	if (input.isPrivate) byTag.set(OF_PRIVATE.tag, [PRIVATE, ...(byTag.get(OF_PRIVATE.tag) ?? [])]);
 	return { ...orderPlan(byTag, own.sorted(), input.kind), said: input.said };
 }
 

@@ -164,6 +164,7 @@ export class Resolver {
 			}),
 			language,
 			kind: type?.kind || 'website',
+			isPrivate: site.private === true,
 			prefixes: site.prefixes ?? {},
 			said: saidOf(type, language, site.languages[0] ?? ''),
 			pieces: piecesFor(site, type)

@@ -52,6 +52,7 @@ export type BuiltInName =
 	| 'page-author'
 	| 'page-address'
 	| 'hidden'
+	| 'private-site'
 	| 'other-versions'
 	| 'site-icon'
 	| 'square-icon'

@@ -1,6 +1,6 @@
 import { ownsAll } from '$core';
 import { sitesFor } from '$server/http/visitor';
-import { nameOf } from '$server/people/accounts';
+import { nameOf } from '$server/people/note';
 import type { PageServerLoad } from './$types';
 
 /** The sites there are. */

@@ -2,10 +2,11 @@ import { createReadStream, statSync } from 'node:fs';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
 import Negotiator from 'negotiator';
-import { folderForm, parseUrl } from '$core';
+import { folderForm, mayDo, parseUrl } from '$core';
 import type { RefusalCode } from '../errors';
 import { log } from '../log';
 import { decoded, encodedPath } from '../files/folder';
+import { credentialsIn, whoCame, whoIs } from '../people/who';
 import { Library } from '../pictures/library';
 import { manifestOf } from '../pictures/manifest';
 import { prepared, row, type Prepared } from '../store/opening/database';
@@ -16,8 +17,10 @@ import { deny, SAFE } from './refuse';
 const SQL = {
 	version: `PRAGMA data_version`,
 	site: row<KnownSite>(
-		`SELECT s.id, (SELECT max(number) FROM release WHERE site_id = s.id) AS number FROM site s WHERE s.name = ?`
+		`SELECT s.id, (SELECT max(number) FROM release WHERE site_id = s.id) AS number,
+			coalesce(json_extract(s.settings, '$.private'), 0) AS isPrivate FROM site s WHERE s.name = ?`
 	),
+	anyPrivate: `SELECT EXISTS (SELECT 1 FROM site WHERE json_extract(settings, '$.private'))`,
 	byPath: `SELECT head AS hash FROM released WHERE site_id = ? AND path = ? AND until IS NULL`,
 	byAddress: `SELECT head AS hash FROM released WHERE site_id = ? AND address = ? AND until IS NULL`,
 	html: `SELECT html AS body FROM head WHERE hash = ?`,
@@ -51,6 +54,8 @@ interface KnownSite {
 	readonly id: number;
 	/** Of the newest release; null before the first. */
 	readonly number: number | null;
+	/** What is delivered of it asks for a right to read it. */
+	readonly isPrivate: 0 | 1;
 }
 
 /**
@@ -66,20 +71,26 @@ export class Delivery {
 	private readonly kept = { html: keptByCoding(), json: keptByCoding() };
 	private version: unknown;
 	private isFresh = false;
+	/** Whether any site is private: without one, nothing is asked of anybody. */
+	private hasPrivate = false;
+	/** Where the use of keys is noted, opened when one is used. */
+	private notes: Store | undefined;
 	private bytes = 0;
 
 	constructor(
 		file: string,
-		/** Whether pictures are drawn that nothing released names: for those who work here, never for strangers. */
-		private readonly mayDraft = false
+		/** Whether it stands beside the desk: those who work there are known, and shown what nothing released names. */
+		private readonly isDesk = false
 	) {
 		this.store = new Store(file, { readonly: true });
 		this.library = new Library(this.store);
 		this.run = prepared(this.store.db, SQL);
 		this.run('version').pluck();
+		this.run('anyPrivate').pluck();
 	}
 
 	close() {
+		this.notes?.close();
 		this.store.close();
 	}
 
@@ -96,10 +107,11 @@ export class Delivery {
 	answer(request: IncomingMessage, response: ServerResponse): boolean {
 		const url = request.url ?? '';
 		if (request.method !== 'GET' && request.method !== 'HEAD') return false;
-		if (url.startsWith('/media/')) return this.media(url.slice(7), request, response);
-		if (!url.startsWith('/api/sites/')) return false;
-		const wanted = wantedBy(request);
+		const isMedia = url.startsWith('/media/');
+		if (!isMedia && !url.startsWith('/api/sites/')) return false;
 		this.noticeReleases();
+		if (isMedia) return this.media(url.slice(7), request, response);
+		const wanted = wantedBy(request);
 		const kept = keptOf(this.kept, wanted).get(url);
 		if (kept) {
 			answerKept(kept, wanted.known, response);
@@ -113,7 +125,7 @@ export class Delivery {
 		if (!match) return false;
 		try {
 			const name = decodeURIComponent(match[1] as string);
-			if (match[3]) this.manifest(name, response);
+			if (match[3]) this.manifest(name, wanted.came, response);
 			else this.head(name, { url, within: match[2] }, wanted, response);
 		} catch (error) {
 			if (error instanceof URIError) deny(response, 'address-broken');
@@ -136,9 +148,10 @@ export class Delivery {
 		const version = this.run('version').get();
 		if (version === this.version) return;
 		this.version = version;
+		this.hasPrivate = this.run('anyPrivate').get() === 1;
 		for (const [name, site] of this.sites) {
 			const now = this.readSite(name);
-			if (now?.id === site.id && now.number === site.number) continue;
+			if (now?.id === site.id && now.number === site.number && now.isPrivate === site.isPrivate) continue;
 			this.sites.delete(name);
 			this.forget();
 		}
@@ -177,6 +190,8 @@ export class Delivery {
 		const site = this.site(name);
 		if (!site)
 			return isEmptyElse ? empty(response, 'site-not-there') : deny(response, 'site-not-there', { site: name });
+		if (site.isPrivate && !this.mayRead(name, asked.came))
+			return isEmptyElse ? empty(response, 'site-private') : denyPrivate(response, name);
 		if (site.number === null)
 			return isEmptyElse ? empty(response, 'site-not-released') : deny(response, 'site-not-released', { site: name });
 		const row = this.rowOf(site.id, path, address);
@@ -186,11 +201,11 @@ export class Delivery {
 				: this.elsewhere(site, { url, query, path, address }, response);
 		const wanted = query.get('format');
 		const format: Format = wanted === 'json' || (wanted === null && isJson) ? 'json' : 'html';
-		const headers = headersOf(row.hash, format, coding, site.number);
+		const headers = headersOf(row.hash, format, coding, site);
 		// What is not changed is told before its body is read.
 		if (known !== undefined && matches(known, headers.etag)) return notModified(response, headers);
 		const kept = this.make(row.hash, format, coding, headers);
-		this.keep(url, asked, kept);
+		if (!site.isPrivate) this.keep(url, asked, kept);
 		answerKept(kept, known, response);
 	}
 
@@ -246,25 +261,48 @@ export class Delivery {
 
 	/** A picture's name says all that goes into it: it never changes, and may be kept for ever. */
 	private media(name: string, request: IncomingMessage, response: ServerResponse): boolean {
+		const owners = this.hasPrivate ? this.store.pictures.ownersOf(name) : undefined;
+		const isPublic = !owners || owners.some(({ isPrivate }) => !isPrivate);
+		if (!isPublic && !owners.some(({ site }) => this.mayRead(site, request.headers))) {
+			// Of what is no picture at all no more is told than of one of theirs.
+			deny(response, 'media-missing', { name });
+			return true;
+		}
 		const file = this.library.fileOf(name);
-		if (file && sendFile(file, name, request, response)) return true;
-		void this.makeMedia(name, request, response);
+		if (file && sendFile(file, { name, isPublic }, request, response)) return true;
+		void this.makeMedia({ name, isPublic }, request, response);
 		return true;
 	}
 
+	/** Whether whoever sent a request may read a site. */
+	private mayRead(site: string, { cookie, authorization }: Came): boolean {
+		const credentials = credentialsIn(cookie, authorization);
+		// Who works here alone has no key.
+		if (this.isDesk && credentials.key === undefined) return mayDo(whoIs(this.store, credentials), 'read', site);
+		if (credentials.key === undefined && credentials.session === undefined) return false;
+		return mayDo(whoCame(this.store, credentials, this.noting()), 'read', site);
+	}
+
+	/** Where it is noted that a key was used; nothing where delivery only reads. Never waits for another writer. */
+	private noting(): Store | undefined {
+		if (this.isDesk) this.notes ??= new Store(this.store.file, { create: false, patience: 0 });
+		return this.notes;
+	}
+
 	/** A cut, an icon or a share picture that is asked for the first time is drawn in a thread. */
-	private async makeMedia(name: string, request: IncomingMessage, response: ServerResponse) {
+	private async makeMedia({ name, isPublic }: Sent, request: IncomingMessage, response: ServerResponse) {
 		try {
-			const file = await runJob('media', { db: this.store.file, name, mayDraft: this.mayDraft });
+			const file = await runJob('media', { db: this.store.file, name, mayDraft: this.isDesk });
 			if (file === undefined) deny(response, 'media-missing', { name });
-			else if (!sendFile(file, name, request, response)) deny(response, 'media-missing', { name });
+			else if (!sendFile(file, { name, isPublic }, request, response)) deny(response, 'media-missing', { name });
 		} catch (error) {
 			log.error(error);
 			if (!response.headersSent) deny(response, 'media-not-now');
 		}
 	}
 
-	private manifest(name: string, response: ServerResponse) {
+	private manifest(name: string, came: Came, response: ServerResponse) {
+		if (this.site(name)?.isPrivate && !this.mayRead(name, came)) return denyPrivate(response, name);
 		const site = this.store.working.sites.find(name);
 		const manifest = site && manifestOf(this.store, site);
 		if (!manifest) return deny(response, 'manifest-missing');
@@ -285,13 +323,18 @@ interface Wanted {
 	readonly isJson: boolean;
 	/** The tags that it has answers of. */
 	readonly known: string | undefined;
+	/** What lets it in, where anything asks. */
+	readonly came: Came;
 }
+
+/** The fields of a request that may let someone in. */
+type Came = Pick<IncomingMessage['headers'], 'authorization' | 'cookie'>;
 
 function wantedBy({ headers }: IncomingMessage): Wanted {
 	const { accept = '' } = headers;
 	const coding = codingFor(headers['accept-encoding'] ?? '');
 	const isJson = accept !== '' && accept.includes('application/json') && !accept.includes('text/html');
-	return { coding, isJson, known: headers['if-none-match'] };
+	return { coding, isJson, known: headers['if-none-match'], came: headers };
 }
 
 /** What was asked for last, in its own words: clients ask in a few ways. */
@@ -311,13 +354,14 @@ export function codingFor(accepted: string): Coding {
 	return coding;
 }
 
-function headersOf(hash: string, format: Format, coding: Coding, number: number) {
+function headersOf(hash: string, format: Format, coding: Coding, { number, isPrivate }: KnownSite) {
 	return {
 		...SAFE,
 		'content-type': format === 'json' ? 'application/json' : 'text/html; charset=utf-8',
 		etag: `"${hash}-${format}${coding && `-${coding}`}"`,
-		'cache-control': 'public, max-age=0, must-revalidate',
-		vary: 'accept, accept-encoding',
+		...(isPrivate
+			? { 'cache-control': 'private, no-store', vary: 'accept, accept-encoding, authorization, cookie' }
+			: { 'cache-control': 'public, max-age=0, must-revalidate', vary: 'accept, accept-encoding' }),
 		'kephalon-release': String(number)
 	};
 }
@@ -353,12 +397,18 @@ function notModified(response: ServerResponse, headers: Readonly<Record<string, 
 	response.writeHead(304, inTurn(withoutBody(headers))).end();
 }
 
+/** A picture by its name; one that not everyone may see is nothing for caches that many share. */
+interface Sent {
+	readonly name: string;
+	readonly isPublic: boolean;
+}
+
 /** Says whether the file was there: it may have been swept since its name was looked up. */
-function sendFile(file: string, name: string, request: IncomingMessage, response: ServerResponse): boolean {
+function sendFile(file: string, { name, isPublic }: Sent, request: IncomingMessage, response: ServerResponse): boolean {
 	const size = statSync(file, { throwIfNoEntry: false })?.size;
 	if (size === undefined) return false;
 	const etag = `"${name}"`;
-	const headers = { ...SAFE, etag, 'cache-control': 'public, max-age=31536000, immutable' };
+	const headers = { ...SAFE, etag, 'cache-control': `${isPublic ? 'public' : 'private'}, max-age=31536000, immutable` };
 	const known = request.headers['if-none-match'];
 	if (known !== undefined && matches(known, etag)) notModified(response, headers);
 	else {
@@ -394,6 +444,12 @@ function formsOf(address: string): string[] {
 	if (address.endsWith('/')) return [address, `${address}index.html`];
 	const folder = folderForm(address);
 	return folder === address ? [address] : [address, folder];
+}
+
+/** Asks for a key, as RFC 6750 has it. */
+function denyPrivate(response: ServerResponse, site: string) {
+	response.setHeader('www-authenticate', 'Bearer realm="Kephalon"');
+	deny(response, 'site-private', { site });
 }
 
 /** Nothing, for who puts what comes into a page: the reason is told beside it. */

@@ -1,7 +1,7 @@
 import { userInfo } from 'node:os';
 import type { Site } from '$core';
 import { UserError, refuse } from '../errors';
-import { nameOf } from '../people/accounts';
+import { nameOf } from '../people/note';
 import { actor } from '../people/acting';
 import { refuseBeyond } from '../people/beyond';
 import type { Store, StoredSite } from '../store/store';

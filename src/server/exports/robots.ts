@@ -5,9 +5,10 @@ export const ROBOTS_MARK = '# Written by Kephalon.';
 
 /**
  * The robots.txt of a site (RFC 9309): which paths robots are to leave alone, those for one robot in a group of its own,
- * and where the sitemap is. It is asked for at the root of the host, so the paths are those under it.
+ * and where the sitemap is; a private site closes all. It is asked for at the root of the host, so the paths are those under it.
  */
 export function robotsOf(site: Site): string {
+	if (site.private) return `${ROBOTS_MARK}\nUser-agent: *\nDisallow: /\n`;
 	const base = new URL(normaliseBase(site.base) ?? 'https://site.invalid/');
 	const under = (path: string) => base.pathname + path.replace(/^\//, '');
 	const all = new Map<string, string[]>([['*', []]]);

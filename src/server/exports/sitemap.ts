@@ -23,7 +23,7 @@ interface Row {
 }
 
 /**
- * The sitemaps of what is released (sitemaps 0.9, with language versions): pages that are live, shown to search, and stand
+ * The sitemaps of what is released (sitemaps 0.9, with language versions), none of a private site: pages that are live, shown to search, and stand
  * where they say they stand. Each as its name and its text; with more than one, `sitemap.xml` is the index of the others.
  */
 export function* sitemapsOf(
@@ -32,6 +32,7 @@ export function* sitemapsOf(
 	most = MOST_LISTED
 ): Generator<{ readonly name: string; readonly text: string }> {
 	const { id, site } = store.working.sites.named(name);
+	if (site.private) return;
 	const base = normaliseBase(site.base) ?? site.base;
 	const parts: { name: string; text: string }[] = [];
 	let [entries, bytes, count] = [[] as string[], 0, 0];

@@ -8,7 +8,9 @@ import { mayDo, ROLES, SCOPES, type Actor, type Role, type SiteRole } from '$cor
 import { keepSettings, readSettingsEdit } from '../edits/settings';
 import { stopJobs } from '../jobs/run';
 import { actingAs } from '../people/acting';
-import { addKey, addPerson, setRole, takeInvitation, whoIs } from '../people/accounts';
+import { addPerson, setRole, takeInvitation } from '../people/accounts';
+import { addKey } from '../people/keys';
+import { whoIs } from '../people/who';
 import { saveSiteFile } from '../siteFile/siteFile';
 import { Store } from '../store/store';
 import { answer } from './answer';

@@ -1,5 +1,5 @@
 import { mayDo, parseUrl, type Actor } from '$core';
-import { KEY_BEGINS, whoIs } from '../people/accounts';
+import { cookieName, credentialsIn, whoIs } from '../people/who';
 import type { Store } from '../store/store';
 import type { Door } from './route';
 
@@ -14,34 +14,22 @@ export interface Visitor {
 	readonly address: string;
 }
 
-/** Behind TLS the cookie is bound to this host, and to encrypted connections. */
-const cookieName = () => (process.env.KEPHALON_SECURE ? '__Host-kephalon' : 'kephalon');
-
 /** Who sent a request; asked when it is first needed, once. */
 export function visitorOf(request: Request, store: () => Store, address: () => string): Visitor {
-	const session = cookieIn(request.headers.get('cookie') ?? '', cookieName());
-	const key = /^Bearer (\S+)$/i.exec(request.headers.get('authorization') ?? '')?.[1];
+	const credentials = credentialsIn(request.headers.get('cookie'), request.headers.get('authorization'));
 	let who: Actor | undefined;
 	return {
 		get store() {
 			return store();
 		},
 		get who() {
-			return (who ??= whoIs(store(), { session, ...(key?.startsWith(KEY_BEGINS) && { key }) }));
+			return (who ??= whoIs(store(), credentials));
 		},
 		get address() {
 			return address();
 		},
-		session
+		session: credentials.session
 	};
-}
-
-function cookieIn(header: string, name: string): string | undefined {
-	for (const part of header.split(';')) {
-		const [own, ...value] = part.trim().split('=');
-		if (own === name) return value.join('=');
-	}
-	return undefined;
 }
 
 /** The origin that a browser names; what names none (no browser is that) is reached as its host says. */

@@ -38,7 +38,7 @@ import { saveSiteFile } from '../siteFile/siteFile';
 import { readSiteFolder } from '../siteFile/siteFolder';
 import { Store, type StoredSite } from '../store/store';
 import { pagesLinking } from '../findings/links';
-import { note as noteTrail } from '../people/accounts';
+import { note as noteTrail } from '../people/note';
 import { pagesOf, releasedHead, resolverOf } from '../heads/heads';
 import type { Progress } from '../progress';
 import { refresh } from './refresh';

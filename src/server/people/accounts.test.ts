@@ -6,10 +6,8 @@ import { saveSiteFile } from '../siteFile/siteFile';
 import { Store } from '../store/store';
 import { actingAs, actor } from './acting';
 import {
-	addKey,
 	addPerson,
 	changePassword,
-	dropKey,
 	dropPerson,
 	endOthers,
 	invitedBy,
@@ -20,10 +18,11 @@ import {
 	setRole,
 	signIn,
 	signOut,
-	takeInvitation,
-	whoIs
+	takeInvitation
 } from './accounts';
+import { addKey, dropKey } from './keys';
 import { refuseWeak } from './passwords';
+import { whoIs } from './who';
 
 /** Who may come in, with what, for how long. */
 const folder = mkdtempSync(join(tmpdir(), 'kephalon-people-'));
@@ -54,7 +53,9 @@ const who = (session: string | undefined) => {
 
 test('alone until there is somebody; then nobody without a session', async () => {
 	expect(whoIs(store, {})).toEqual({ kind: 'alone' });
-	expect(whoIs(store, { session: 'x', key: 'y' })).toEqual({ kind: 'alone' });
+	expect(whoIs(store, { session: 'x' })).toEqual({ kind: 'alone' });
+	// Who comes with a key is held to it.
+	expect(whoIs(store, { session: 'x', key: 'kephalon_y' })).toEqual({ kind: 'nobody' });
 	const { secret, isOwner } = addPerson(store, 'Ada Marrow');
 	expect(isOwner).toBe(true);
 	expect(whoIs(store, {})).toEqual({ kind: 'nobody' });

@@ -1,82 +1,15 @@
-import { createHash, randomBytes } from 'node:crypto';
-import { ALONE, isWhole, NOBODY, ROLES, SCOPES, type Actor, type PageArea, type Role, type Scope } from '$core';
+import { isWhole, ROLES, type Actor, type PageArea, type Role } from '$core';
 import { refuse } from '../errors';
 import type { Person } from '../store/people/people';
 import type { Store } from '../store/store';
 import { actor } from './acting';
+import { note } from './note';
 import { hashPassword, isPassword, refuseWeak } from './passwords';
 import { Tries } from './tries';
+import { hashed, IDLE, newSecret, WHOLE } from './who';
 
-const HOUR = 3_600_000;
-/** A session ends after so long without use, and so long after it began (milliseconds). */
-const IDLE = 12 * HOUR;
-const WHOLE = 14 * 24 * HOUR;
-/** When a session was used is noted again after so long. */
-const NOTED = 60_000;
-/** An invitation can be taken so long. */
-const INVITED = 7 * 24 * HOUR;
-/** What keys begin with, so that scanners for secrets know them. */
-export const KEY_BEGINS = 'kephalon_';
-
-/** 256 bits of chance, as letters that stand in addresses. */
-export const newSecret = () => randomBytes(32).toString('base64url');
-/** What is kept of a secret. */
-export const hashed = (secret: string) => createHash('sha256').update(secret).digest();
-
-/** Who a session or a key stands for; a person who was locked, a session or a key that is over, is nobody. */
-export function whoIs(
-	store: Store,
-	{ session, key }: { session?: string | undefined; key?: string | undefined }
-): Actor {
-	// Where others can come in, nobody is alone.
-	if (!store.people.exist()) return process.env.KEPHALON_TOGETHER ? NOBODY : ALONE;
-	const now = Date.now();
-	if (key !== undefined) return keyHolder(store, key, now);
-	if (session === undefined) return NOBODY;
-	const hash = hashed(session);
-	const found = store.people.session(hash);
-	if (!found || found.person.isLocked || found.used < now - IDLE || found.made < now - WHOLE) return NOBODY;
-	if (found.used < now - NOTED) written(store, () => store.people.use(hash, now));
-	const { id, name, isOwner } = found.person;
-	return { kind: 'person', id, name, isOwner, roles: store.people.rolesOf(id) };
-}
-
-function keyHolder(store: Store, secret: string, now: number): Actor {
-	const key = store.people.key(hashed(secret));
-	if (!key || (key.ends !== undefined && key.ends <= now)) return NOBODY;
-	if (key.used === undefined || key.used < now - HOUR)
-		written(store, () => {
-			store.people.useKey(key.id, now);
-			note(store, 'key-used', { name: key.name }, key.site, `key ${key.name}`);
-		});
-	return { kind: 'key', name: key.name, site: key.site, scopes: key.scopes };
-}
-
-/** What need not be written is not, where another is writing: whoever asks is not kept waiting for it. */
-function written(store: Store, work: () => void) {
-	try {
-		store.transaction(work);
-	} catch {
-		// It is noted the next time.
-	}
-}
-
-/** What someone is called in the record and the trail. */
-export const nameOf = (who: Actor, alone: string): string => {
-	if (who.kind === 'person') return who.name;
-	return who.kind === 'key' ? `key ${who.name}` : alone;
-};
-
-/** Adds a line to the trail. */
-export function note(
-	store: Store,
-	what: string,
-	data: Readonly<Record<string, unknown>> = {},
-	site?: string,
-	who: string = nameOf(actor(), 'this machine')
-) {
-	store.transaction(() => store.trail.add({ at: new Date().toISOString(), who, what, site, data }));
-}
+/** An invitation can be taken so long (milliseconds). */
+const INVITED = 7 * 24 * 3_600_000;
 
 /** Where a request came from, as far as it is kept. */
 export interface From {
@@ -303,39 +236,5 @@ export function setOwner(store: Store, name: string, isOwner: boolean) {
 		if (!isOwner) refuseLastOwner(store, person);
 		store.people.setOwner(person.id, isOwner);
 		note(store, 'owner-set', { name: person.name, isOwner });
-	});
-}
-
-/** Makes a key for a machine; its secret is told once. */
-export function addKey(
-	store: Store,
-	site: string,
-	{
-		name,
-		scopes,
-		ends
-	}: { readonly name: string; readonly scopes: readonly Scope[]; readonly ends?: string | undefined }
-): string {
-	const { id } = store.working.sites.named(site);
-	const said = name.trim();
-	if (said === '' || said.length > 80) throw refuse('key-name-broken');
-	if (scopes.length === 0 || scopes.some((scope) => !SCOPES.includes(scope)))
-		throw refuse('key-scopes', { scopes: SCOPES });
-	const until = ends === undefined ? undefined : Date.parse(ends);
-	if (until !== undefined && !(until > Date.now())) throw refuse('key-end-broken');
-	const secret = KEY_BEGINS + newSecret();
-	store.transaction(() => {
-		const key = { name: said, scopes, ends: until, maker: nameOf(actor(), 'this machine') };
-		store.people.addKey(key, id, hashed(secret), Date.now());
-		note(store, 'key-made', { name: said, scopes, ends: ends ?? null }, site);
-	});
-	return secret;
-}
-
-export function dropKey(store: Store, site: string, key: number) {
-	const { id } = store.working.sites.named(site);
-	store.transaction(() => {
-		if (!store.people.dropKey(key, id)) throw refuse('key-missing');
-		note(store, 'key-dropped', { key }, site);
 	});
 }

@@ -3,7 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeEach, describe, expect, test, vi } from 'vitest';
 import { Store } from '../store/store';
-import { addPerson, lockPerson, takeInvitation, whoIs } from './accounts';
+import { addPerson, lockPerson, takeInvitation } from './accounts';
+import { whoIs } from './who';
 import { actingAs } from './acting';
 import { askForAny, askForPasskey, changePasskey, keepPasskey, passkeysOf, signInByPasskey } from './passkeys';
 

@@ -9,7 +9,9 @@ import {
 import { isIP } from 'node:net';
 import { refuse } from '../errors';
 import type { Store } from '../store/store';
-import { beginSession, hashed, newSecret, note, type From } from './accounts';
+import { beginSession, type From } from './accounts';
+import { note } from './note';
+import { hashed, newSecret } from './who';
 import { actor } from './acting';
 
 /** A device is given so long (milliseconds) to sign. */

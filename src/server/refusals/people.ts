@@ -2,6 +2,11 @@ import { refusal, type Data, type Lists } from './refusal';
 
 export const PEOPLE = {
 	'not-signed-in': refusal(401, () => 'Sign in first.'),
+	'site-private': refusal(
+		401,
+		({ site }: Data<'site'>) =>
+			`“${site}” is private: its heads go to whoever has a role there, and to keys of it that may read. Send one as “Authorization: Bearer kephalon_…”. One that was sent has ended, or is for something else.`
+	),
 	'sign-in-wrong': refusal(401, () => 'The name or the password is not right.'),
 	'sign-in-wait': refusal(
 		429,

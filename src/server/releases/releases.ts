@@ -1,5 +1,5 @@
 import type { Progress } from '../progress';
-import { note as noteTrail } from '../people/accounts';
+import { note as noteTrail } from '../people/note';
 import { authorName } from '../edits/edit';
 import { isMuch, refuse } from '../errors';
 import type { Release, ReleaseStore } from '../store/releases/releases';

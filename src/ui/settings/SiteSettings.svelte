@@ -158,6 +158,18 @@
 			“{wrongZone}” is no time zone that is known here. Choose one of the list, such as Europe/Paris.
 		</p>{/if}
 	<Setting
+		name="Private"
+		hint={site.private
+			? 'Heads, pictures and sitemap go to those with a role here and to keys that read; every head says noindex.'
+			: 'Anyone may read what is released. Private asks for a right, at once, and every head says noindex from the next release on.'}
+	>
+		<input
+			type="checkbox"
+			checked={site.private === true}
+			onchange={(event) => bench.change('site', { private: event.currentTarget.checked || null })}
+		/>
+	</Setting>
+	<Setting
 		name="Editors release"
 		hint="Where there are people: editors may release too, those with an area what lies in it."
 	>

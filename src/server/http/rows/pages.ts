@@ -7,7 +7,7 @@ import { writeCsv, writeTableWorkbook } from '../../exports/csv';
 import { freshen } from '../../jobs/freshen';
 import { runJob } from '../../jobs/run';
 import { log } from '../../log';
-import { note } from '../../people/accounts';
+import { note } from '../../people/note';
 import { patiently } from '../../store/opening/patiently';
 import type { Store } from '../../store/store';
 import { readBenchData, readWhatLeads } from '../../web/benchData';

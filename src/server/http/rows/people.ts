@@ -1,9 +1,7 @@
 import type { Actor } from '$core';
 import {
-	addKey,
 	addPerson,
 	changePassword,
-	dropKey,
 	dropPerson,
 	endOthers,
 	invitedBy,
@@ -14,9 +12,10 @@ import {
 	setRole,
 	signIn,
 	signOut,
-	takeInvitation,
-	whoIs
+	takeInvitation
 } from '../../people/accounts';
+import { addKey, dropKey } from '../../people/keys';
+import { whoIs } from '../../people/who';
 import { refuse } from '../../errors';
 import {
 	askForAny,

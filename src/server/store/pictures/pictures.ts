@@ -35,6 +35,11 @@ const SQL = {
 	dropTaken: `DELETE FROM taken WHERE file = ?`,
 	recipe: row<{ recipe: string }>(`SELECT recipe FROM recipe WHERE name = ? LIMIT 1`),
 	recipes: row<{ name: string }>(`SELECT DISTINCT name FROM recipe`),
+	owners: row<{
+		site: string;
+		isPrivate: 0 | 1;
+	}>(`SELECT name AS site, coalesce(json_extract(settings, '$.private'), 0) AS isPrivate FROM site
+		WHERE id IN (SELECT site_id FROM media_of WHERE hash = substr(@name, 1, 24) UNION SELECT site_id FROM recipe WHERE name = @name)`),
 	saveRecipe: `INSERT INTO recipe (name, site_id, recipe, used) VALUES (@name, @site, @recipe, @used)
 		ON CONFLICT (name, site_id) DO UPDATE SET used = excluded.used`,
 	dropRecipes: `DELETE FROM recipe WHERE used < @before AND used < coalesce((SELECT created FROM release
@@ -105,6 +110,10 @@ export class PictureStore {
 	recipe(name: string): Recipe | undefined {
 		const row = this.run('recipe').get(name);
 		return row && (JSON.parse(row.recipe) as Recipe);
+	}
+	/** The sites that have or had the picture of a file in the library, or that one was made of. */
+	ownersOf(name: string): { readonly site: string; readonly isPrivate: 0 | 1 }[] {
+		return this.run('owners').all({ name });
 	}
 	recipeNames(): string[] {
 		return this.run('recipes')

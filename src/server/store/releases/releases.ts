@@ -44,6 +44,7 @@ const SQL = {
 	add: `INSERT INTO temp.staged (path, address, hash, html, json, page_id, seen) VALUES (@path, @address, @hash, @html, @json, @page, @seen)`,
 	addRecipe: `INSERT OR IGNORE INTO temp.staged_recipe (name, recipe) VALUES (?, ?)`,
 	addName: `INSERT OR IGNORE INTO media_name (name) VALUES (?)`,
+	addOwner: `INSERT OR IGNORE INTO media_of (hash, site_id) SELECT substr(@name, 1, 24), @site WHERE @name NOT LIKE 'share-%'`,
 	knowsName: `SELECT 1 FROM media_name WHERE name = ?`,
 	recipes: `INSERT INTO recipe (name, site_id, recipe, used) SELECT name, @site, recipe, @created FROM temp.staged_recipe WHERE true
 		ON CONFLICT (name, site_id) DO UPDATE SET used = excluded.used`,
@@ -284,7 +285,10 @@ export class ReleaseStore {
 			.transaction(() => {
 				const made = this.putIn({ site, revision, created, note, author });
 				kept?.(made);
-				for (const name of named) this.run('addName').run(name);
+				for (const name of named) {
+					this.run('addName').run(name);
+					this.run('addOwner').run({ name, site });
+				}
 				if (isPart) return made;
 				this.run('noteFindings').run({ id: made.id, site });
 				this.run('noteLooked').run({ id: made.id });

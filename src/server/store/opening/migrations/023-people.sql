@@ -75,3 +75,27 @@ CREATE TABLE challenge (
 	person_id INTEGER REFERENCES person (id) ON DELETE CASCADE,
 	ends INTEGER NOT NULL
 ) STRICT, WITHOUT ROWID;
+
+-- Whose a picture of the library is or was, by the hash that the names of its files begin with: one that only private sites have is
+-- shown to nobody else.
+CREATE TABLE media_of (
+	hash TEXT NOT NULL,
+	site_id INTEGER NOT NULL REFERENCES site (id) ON DELETE CASCADE,
+	PRIMARY KEY (hash, site_id)
+) STRICT, WITHOUT ROWID;
+CREATE INDEX media_at ON media_of (site_id);
+INSERT OR IGNORE INTO media_of (hash, site_id)
+	SELECT substr(src, 8, 24), site_id FROM picture WHERE src LIKE '/media/%'
+	UNION SELECT substr(json_extract(facts, '$.kept.file'), 1, 24), site_id FROM picture WHERE facts LIKE '%"kept"%'
+		AND json_extract(facts, '$.kept.file') IS NOT NULL
+	UNION SELECT substr(value, 1, 24), r.site_id FROM (SELECT DISTINCT site_id, head FROM released) r
+		JOIN head h ON h.hash = r.head, json_each(media_names(h.json)) WHERE value NOT LIKE 'share-%';
+CREATE TRIGGER picture_taken AFTER INSERT ON picture WHEN NEW.src LIKE '/media/%' BEGIN
+	INSERT OR IGNORE INTO media_of (hash, site_id) VALUES (substr(NEW.src, 8, 24), NEW.site_id);
+END;
+CREATE TRIGGER picture_copied AFTER INSERT ON picture WHEN json_extract(NEW.facts, '$.kept.file') IS NOT NULL BEGIN
+	INSERT OR IGNORE INTO media_of (hash, site_id) VALUES (substr(json_extract(NEW.facts, '$.kept.file'), 1, 24), NEW.site_id);
+END;
+CREATE TRIGGER picture_copied_anew AFTER UPDATE OF facts ON picture WHEN json_extract(NEW.facts, '$.kept.file') IS NOT NULL BEGIN
+	INSERT OR IGNORE INTO media_of (hash, site_id) VALUES (substr(json_extract(NEW.facts, '$.kept.file'), 1, 24), NEW.site_id);
+END;
