@@ -198,6 +198,7 @@ export {
 	mayDo,
 	NOBODY,
 	ownsAll,
+	ownsAny,
 	RIGHTS,
 	roleAt,
 	ROLES,

@@ -72,6 +72,10 @@ export function mayDo(actor: Actor, right: Right, site: string, editorsRelease =
 /** Whether an actor may make sites and see to people everywhere. */
 export const ownsAll = (actor: Actor): boolean => actor.kind === 'alone' || (actor.kind === 'person' && actor.isOwner);
 
+/** Whether an actor owns a site, or all. */
+export const ownsAny = (actor: Actor): boolean =>
+	ownsAll(actor) || (actor.kind === 'person' && Object.values(actor.roles).some(({ role }) => role === 'owner'));
+
 /** The roles that have a right, for those who are told who may. */
 export const rolesWith = (right: Right, editorsRelease = false): Role[] =>
 	ROLES.filter((role) => MAY[role].includes(right) || (right === 'release' && role === 'editor' && editorsRelease));

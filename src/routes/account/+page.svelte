@@ -62,7 +62,10 @@
 		<ul>
 			{#if data.isOwner}<li>Owner of every site. <a class="underline" href="/people">People</a></li>{/if}
 			{#each Object.entries(data.roles) as [site, { role, area }] (site)}
-				<li><strong>{role}</strong> of {site}{areaInWords(area)}</li>
+				<li>
+					<strong>{role}</strong> of {site}{areaInWords(area)}
+					{#if role === 'owner' && !data.isOwner}<a class="underline" href="/people">People and keys</a>{/if}
+				</li>
 			{:else}{#if !data.isOwner}<li>Nothing yet. Whoever invited you says what you may do.</li>{/if}{/each}
 		</ul>
 		<h2 class="mt-6 mb-1 font-semibold">Where you are signed in</h2>

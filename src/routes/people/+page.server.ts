@@ -1,14 +1,26 @@
+import { mayDo, ownsAll } from '$core';
 import type { PageServerLoad } from './$types';
 
 /** So many lines of the trail are shown. */
 const SHOWN = 40;
 
-/** Who may come in, what each is where, and what was done beside edits. */
-export const load: PageServerLoad = ({ locals: { store } }) => ({
-	people: store.people.all().map(({ id, name, isOwner, isLocked, password }) => ({
+/** Who may come in, what each is where, the keys of machines, and what was done beside edits: of the sites that one owns. */
+export const load: PageServerLoad = ({ locals: { store, who } }) => {
+	const sites = store.working.sites.names().filter(({ name }) => mayDo(who, 'own', name));
+	const names = new Set(sites.map(({ name }) => name));
+	const isOurs = ownsAll(who);
+	const people = store.people.all().map(({ id, name, isOwner, isLocked, password }) => ({
 		...{ name, isOwner, isLocked, isInvited: password === undefined },
-		roles: store.people.rolesOf(id)
-	})),
-	sites: store.working.sites.names().map(({ name }) => name),
-	trail: store.trail.newest(undefined, SHOWN)
-});
+		roles: Object.fromEntries(Object.entries(store.people.rolesOf(id)).filter(([site]) => names.has(site)))
+	}));
+	return {
+		ownsAll: isOurs,
+		// Who owns one site is told of those who are something there.
+		people: isOurs ? people : people.filter(({ roles }) => Object.keys(roles).length > 0),
+		sites: sites.map(({ name }) => name),
+		keys: sites.map(({ id, name }) => ({ site: name, keys: store.people.keysAt(id) })),
+		trail: isOurs
+			? store.trail.newest(undefined, SHOWN)
+			: sites.flatMap(({ name }) => store.trail.newest(name, SHOWN)).sort((a, b) => b.id - a.id)
+	};
+};

@@ -1,4 +1,4 @@
-import { ownsAll } from '$core';
+import { ownsAll, ownsAny } from '$core';
 import { sitesFor } from '$server/http/visitor';
 import { nameOf } from '$server/people/note';
 import type { PageServerLoad } from './$types';
@@ -9,6 +9,7 @@ export const load: PageServerLoad = ({ locals, url }) => {
 	return {
 		who: nameOf(locals.who, ''),
 		mayMake: ownsAll(locals.who),
+		mayOwn: ownsAny(locals.who),
 		isNone: url.searchParams.has('none'),
 		sites: sitesFor(locals).map(({ id, name, base }) => ({
 			...{ name, base },

@@ -34,7 +34,7 @@
 		</p>{/if}
 	<p class="go">
 		{#if data.mayMake}<a class="plain-button" href="/setup">Set up a new site</a>{/if}
-		{#if data.mayMake}<a href="/people">People</a>{/if}
+		{#if data.mayOwn}<a href="/people">People</a>{/if}
 		{#if data.who}<a href="/account">{data.who}</a>{/if}
 	</p>
 </main>

@@ -229,9 +229,15 @@ export interface Contract {
 	};
 	/** The keys of machines; their secrets are not among what is kept of them. */
 	'GET /sites/{site}/keys': { answer: readonly AccessKey[] };
-	/** Makes a key; its secret is told this once. */
+	/** Makes a key; its secret is told this once. One that it takes the place of goes on for a week, so that none is without. */
 	'POST /sites/{site}/keys': {
-		body: { readonly name: string; readonly scopes: readonly Scope[]; readonly ends?: string };
+		body: {
+			readonly name: string;
+			readonly scopes: readonly Scope[];
+			readonly ends?: string;
+			/** @asType integer */
+			readonly instead?: number;
+		};
 		answer: { readonly secret: string };
 	};
 	/** Takes a key away. */

@@ -1,8 +1,8 @@
-import { mayDo, ownsAll } from '$core';
+import { mayDo, ownsAny } from '$core';
 import type { Visitor } from './visitor';
 
 /** What a page asks of whoever opens it; those of a site ask for the right to look at it. */
-type PageAsks = 'everyone' | 'someone' | 'owner' | 'site' | 'route';
+type PageAsks = 'everyone' | 'someone' | 'owning' | 'site' | 'route';
 
 /** By the route of the page. One that is not here is open to nobody. */
 const PAGE_ASKS: ReadonlyMap<string, PageAsks> = new Map<string, PageAsks>([
@@ -10,7 +10,7 @@ const PAGE_ASKS: ReadonlyMap<string, PageAsks> = new Map<string, PageAsks>([
 	['/sign-in', 'everyone'],
 	['/invited', 'everyone'],
 	['/account', 'someone'],
-	['/people', 'owner'],
+	['/people', 'owning'],
 	['/sites', 'someone'],
 	['/setup', 'someone'],
 	['/overview/[site]', 'site'],
@@ -42,7 +42,7 @@ export function turnedAway({ route: { id }, params, url, locals }: Opened): stri
 	if (who.kind === 'alone') return undefined;
 	if (who.kind === 'nobody') return `/sign-in?to=${encodeURIComponent(url.pathname + url.search)}`;
 	if (asks === 'someone') return undefined;
-	if (asks === 'owner' && ownsAll(who)) return undefined;
+	if (asks === 'owning' && ownsAny(who)) return undefined;
 	if (asks === 'site' && mayDo(who, 'read', params.site ?? '')) return undefined;
 	// Of a site that one may not look at no more is told than of one that is not there.
 	return '/sites?none=1';

@@ -5,16 +5,19 @@ import { actor } from './acting';
 import { nameOf, note } from './note';
 import { hashed, KEY_BEGINS, newSecret } from './who';
 
+/** So long (milliseconds) a key goes on beside the one that takes its place. */
+const BESIDE = 7 * 24 * 3_600_000;
+
+/** What a key is made as; `instead` is the number of one that it takes the place of. */
+export interface NewKey {
+	readonly name: string;
+	readonly scopes: readonly Scope[];
+	readonly ends?: string | undefined;
+	readonly instead?: number | undefined;
+}
+
 /** Makes a key for a machine; its secret is told once. */
-export function addKey(
-	store: Store,
-	site: string,
-	{
-		name,
-		scopes,
-		ends
-	}: { readonly name: string; readonly scopes: readonly Scope[]; readonly ends?: string | undefined }
-): string {
+export function addKey(store: Store, site: string, { name, scopes, ends, instead }: NewKey): string {
 	const { id } = store.working.sites.named(site);
 	const said = name.trim();
 	if (said === '' || said.length > 80) throw refuse('key-name-broken');
@@ -24,9 +27,15 @@ export function addKey(
 	if (until !== undefined && !(until > Date.now())) throw refuse('key-end-broken');
 	const secret = KEY_BEGINS + newSecret();
 	store.transaction(() => {
+		if (instead !== undefined && !store.people.endKey(instead, id, Date.now() + BESIDE)) throw refuse('key-missing');
 		const key = { name: said, scopes, ends: until, maker: nameOf(actor(), 'this machine') };
 		store.people.addKey(key, id, hashed(secret), Date.now());
-		note(store, 'key-made', { name: said, scopes, ends: ends ?? null }, site);
+		note(
+			store,
+			'key-made',
+			{ name: said, scopes, ends: ends ?? null, ...(instead !== undefined && { instead }) },
+			site
+		);
 	});
 	return secret;
 }

@@ -1,8 +1,10 @@
 <script lang="ts">
+	import type { ComponentProps } from 'svelte';
 	import { refresh } from '$ui/parts/refresh';
 	import { ROLES, type Role, type SiteRole } from '$core';
 	import { call, isRefused, type Refused } from '$ui/client';
 	import type { TrailLine } from '$server/store/people/trail';
+	import KeysPart from './KeysPart.svelte';
 	import { areaInWords, lineInWords, listIn, momentInWords } from './words';
 
 	interface Person {
@@ -16,11 +18,17 @@
 	let {
 		people,
 		sites,
+		keys,
 		trail,
+		ownsAll,
 		me
 	}: {
 		people: readonly Person[];
+		/** Those that one owns. */
 		sites: readonly string[];
+		keys: ComponentProps<typeof KeysPart>['keys'];
+		/** Whether one owns every site; who owns some sees to roles and keys there. */
+		ownsAll: boolean;
 		trail: readonly TrailLine[];
 		me: { readonly name: string };
 	} = $props();
@@ -41,6 +49,12 @@
 		done(answer as Exclude<T, Refused>);
 		// With the first one this page is theirs alone: it stays until their link is taken down.
 		if (people.length > 0) await refresh();
+	}
+	/** Who owns some sites does not see all people: by name one becomes a reader, and is in the list from then on. */
+	async function giveByName(event: SubmitEvent) {
+		event.preventDefault();
+		const body = { name, role: 'reader' as const, area: {} };
+		await ask(call('PUT /sites/{site}/people', { site: sites[0] ?? '', body }), () => (name = ''));
 	}
 	const linkOf = (secret: string) => `${location.origin}/invited#${secret}`;
 	async function add(event: SubmitEvent) {
@@ -115,11 +129,11 @@
 								aria-expanded={giving === person.name}
 								onclick={() => begin(person)}>Give a role</button
 							>{/if}
-						<button class="link" onclick={() => act(person.name, person.isOwner ? 'disown' : 'own')}
-							>{person.isOwner ? 'No owner of all any more' : 'Owner of every site'}</button
-						>
+						{#if ownsAll}<button class="link" onclick={() => act(person.name, person.isOwner ? 'disown' : 'own')}
+								>{person.isOwner ? 'No owner of all any more' : 'Owner of every site'}</button
+							>{/if}
 						<!-- Nobody shuts themselves out by a slip of the hand. -->
-						{#if me.name !== person.name}
+						{#if ownsAll && me.name !== person.name}
 							<button class="link" onclick={() => act(person.name, person.isLocked ? 'unlock' : 'lock')}
 								>{person.isLocked ? 'Let in again' : 'Lock out'}</button
 							>
@@ -166,13 +180,22 @@
 			</li>
 		{/each}
 	</ul>
-	<form class="mt-6 flex flex-wrap items-end gap-3" onsubmit={add}>
-		<label class="grid gap-1">A new person’s name <input required maxlength="80" bind:value={name} /></label>
-		{#if people.length > 0}<label class="flex items-center gap-2 pb-1"
-				><input type="checkbox" bind:checked={owns} /> owner of every site</label
-			>{/if}
-		<button class="main-button">Invite</button>
-	</form>
+	{#if ownsAll}
+		<form class="mt-6 flex flex-wrap items-end gap-3" onsubmit={add}>
+			<label class="grid gap-1">A new person’s name <input required maxlength="80" bind:value={name} /></label>
+			{#if people.length > 0}<label class="flex items-center gap-2 pb-1"
+					><input type="checkbox" bind:checked={owns} /> owner of every site</label
+				>{/if}
+			<button class="main-button">Invite</button>
+		</form>
+	{:else}
+		<p class="quiet mt-4">People are added by who owns every site; then they can be given a role here by name.</p>
+		<form class="mt-2 flex flex-wrap items-end gap-3" onsubmit={giveByName}>
+			<label class="grid gap-1">Name <input required maxlength="80" bind:value={name} /></label>
+			<button class="main-button">Let them look at {sites[0]}</button>
+		</form>
+	{/if}
+	{#if sites.length > 0}<KeysPart {keys} />{/if}
 	<h2 class="mt-10 mb-1 font-semibold">What was done beside edits</h2>
 	<ol class="text-[13px]">
 		{#each trail as line (line.id)}

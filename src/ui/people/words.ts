@@ -1,4 +1,5 @@
-import type { PageArea } from '$core';
+import type { PageArea, Scope } from '$core';
+import type { AccessKey } from '$server/store/people/people';
 import type { TrailLine } from '$server/store/people/trail';
 
 type Told = Pick<TrailLine, 'who' | 'what' | 'site' | 'data'>;
@@ -60,6 +61,28 @@ export function lineInWords({ who, what, site, data }: Told): string {
 		})
 	];
 	return `${who} ${DONE.get(what) ?? what} ${more.join(', ')}${where}${site === undefined ? '' : ` at ${site}`}`.trim();
+}
+
+/** What a key may do, in words. */
+export const SCOPE_WORDS: Readonly<Record<Scope, string>> = {
+	read: 'read heads',
+	edit: 'edit pages',
+	release: 'release',
+	probe: 'look as readers do'
+};
+
+/** What a key may do, until when, and whether anything uses it; `now` in milliseconds. */
+export function keyInWords(
+	{ scopes, ends, used, maker }: Pick<AccessKey, 'scopes' | 'ends' | 'used' | 'maker'>,
+	now: number
+): string {
+	const on = (moment: number) => new Date(moment).toLocaleDateString('en-GB', { dateStyle: 'medium' });
+	return [
+		`may ${scopes.map((scope) => SCOPE_WORDS[scope]).join(', ')}`,
+		ends === undefined ? 'without an end' : ends <= now ? `ended on ${on(ends)}` : `until ${on(ends)}`,
+		used === undefined ? 'never used' : `used on ${on(used)}`,
+		`made by ${maker}`
+	].join('; ');
 }
 
 /** A browser and its system, out of what it says of itself; as it says it where neither is known. */

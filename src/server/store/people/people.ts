@@ -64,6 +64,7 @@ const SQL = {
 		`SELECT id, name, scopes, maker, made, ends, used FROM access_key WHERE site_id = ? ORDER BY id DESC`
 	),
 	useKey: `UPDATE access_key SET used = @now WHERE id = @id`,
+	endKey: `UPDATE access_key SET ends = min(coalesce(ends, @ends), @ends) WHERE id = @id AND site_id = @site`,
 	dropKey: `DELETE FROM access_key WHERE id = @id AND site_id = @site`
 } as const;
 
@@ -223,6 +224,10 @@ export class PeopleStore {
 	}
 	useKey(id: number, now: number) {
 		this.run('useKey').run({ id, now });
+	}
+	/** Lets a key end at a moment, unless it ends before; says whether there was one. */
+	endKey(id: number, site: number, ends: number): boolean {
+		return this.run('endKey').run({ id, site, ends }).changes > 0;
 	}
 	/** Says whether there was one. */
 	dropKey(id: number, site: number): boolean {

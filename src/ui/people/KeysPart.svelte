@@ -1,0 +1,115 @@
+<script lang="ts">
+	import { SCOPES, type Scope } from '$core';
+	import { call, isRefused, type Refused } from '$ui/client';
+	import { refresh } from '$ui/parts/refresh';
+	import type { AccessKey } from '$server/store/people/people';
+	import { keyInWords, SCOPE_WORDS } from './words';
+
+	/** The keys of machines at sites: what each may do, until when, and when it was used. */
+	let { keys }: { keys: readonly { readonly site: string; readonly keys: readonly AccessKey[] }[] } = $props();
+
+	let refused = $state('');
+	/** A key that was just made: its secret is told this once. */
+	let told = $state<{ readonly name: string; readonly secret: string } | undefined>();
+	let [site, name, ends] = $state(['', '', '']);
+	let scopes = $state<Scope[]>(['read']);
+	const at = $derived(site || (keys[0]?.site ?? ''));
+
+	async function done<T extends object>(asking: Promise<T>): Promise<Exclude<T, Refused> | undefined> {
+		const answer = await asking;
+		refused = isRefused(answer) ? answer.refused : '';
+		if (isRefused(answer)) return undefined;
+		await refresh();
+		return answer as Exclude<T, Refused>;
+	}
+	type Body = Parameters<typeof call<'POST /sites/{site}/keys'>>[1]['body'];
+	async function make(where: string, body: Body) {
+		const made = await done(call('POST /sites/{site}/keys', { site: where, body }));
+		if (made) told = { name: body.name, secret: made.secret };
+		return made !== undefined;
+	}
+	async function add(event: SubmitEvent) {
+		event.preventDefault();
+		const body = { name, scopes, ...(ends && { ends: `${ends}T23:59:59Z` }) };
+		if (await make(at, body)) [name, ends, scopes] = ['', '', ['read']];
+	}
+</script>
+
+<h2 class="mt-10 mb-1 font-semibold" id="keys">Keys of machines</h2>
+<p class="quiet">
+	A front end that fetches the heads of a private site, a job that pushes content: each has a key of its own, sent as
+	<span class="mono">Authorization: Bearer kephalon_…</span>
+</p>
+{#if refused}<p class="fault mt-2" role="alert">{refused}</p>{/if}
+{#if told}
+	<div class="told mt-3" role="status">
+		<p><strong>The key “{told.name}”.</strong> It is shown this once: nothing here can tell it again.</p>
+		<p class="mono mt-1 break-all select-all" data-testid="key">{told.secret}</p>
+		<p class="mt-2 flex gap-2">
+			<button class="plain-button" onclick={() => navigator.clipboard.writeText(told!.secret)}>Copy</button>
+			<button class="plain-button" onclick={() => (told = undefined)}>I have it</button>
+		</p>
+	</div>
+{/if}
+<ul class="mt-2">
+	{#each keys as { site: where, keys: all } (where)}
+		{#each all as key (key.id)}
+			<li class="key flex flex-wrap items-baseline gap-x-3 py-1.5" data-key={key.name}>
+				<strong>{key.name}</strong>
+				<span class="quiet">{where}: {keyInWords(key, Date.now())}</span>
+				<span class="ml-auto flex gap-3 text-[13px]">
+					<button
+						class="link"
+						title="Makes another that may do the same; this one goes on for a week."
+						onclick={() => make(where, { name: key.name, scopes: key.scopes, instead: key.id })}
+						>Another in its place</button
+					>
+					<button
+						class="link"
+						onclick={() => done(call('DELETE /sites/{site}/keys', { site: where, body: { id: key.id } }))}
+						>Take away</button
+					>
+				</span>
+			</li>
+		{/each}
+	{/each}
+	{#if keys.every(({ keys: all }) => all.length === 0)}<li class="key quiet py-1.5">None yet.</li>{/if}
+</ul>
+{#if keys.length > 0}
+	<form class="mt-4 flex flex-wrap items-end gap-3" onsubmit={add}>
+		<label class="grid gap-1">A new key’s name <input required maxlength="80" bind:value={name} /></label>
+		<label class="grid gap-1"
+			>Site <select value={at} onchange={(event) => (site = event.currentTarget.value)}
+				>{#each keys as { site: one } (one)}<option>{one}</option>{/each}</select
+			></label
+		>
+		<fieldset class="flex gap-3 pb-1">
+			<legend class="sr-only">What it may do</legend>
+			{#each SCOPES as scope (scope)}
+				<label class="flex items-center gap-1"
+					><input type="checkbox" value={scope} bind:group={scopes} /> {SCOPE_WORDS[scope]}</label
+				>
+			{/each}
+		</fieldset>
+		<label class="grid gap-1">Until the end of <input type="date" bind:value={ends} /></label>
+		<button class="main-button">Make a key</button>
+	</form>
+{/if}
+
+<style>
+	.key {
+		border-top: 1px solid var(--rule);
+	}
+	.fault {
+		color: var(--gone);
+	}
+	.told {
+		border-left: 4px solid var(--sea);
+		background: var(--sheet);
+		padding: 8px 12px;
+	}
+	.link {
+		text-decoration: underline;
+		text-underline-offset: 2px;
+	}
+</style>
