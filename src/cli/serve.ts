@@ -96,6 +96,8 @@ export interface ServeOptions {
 	readonly standIn?: { readonly base: string; readonly origin: string };
 	/** Where readers that keep cards can be spoken to. */
 	readonly readers?: string | undefined;
+	/** The file that says how people sign on by an issuer. */
+	readonly signOn?: string | undefined;
 	/** Folders that content may be read from over the web; none is, unless it is named. */
 	readonly content?: readonly string[];
 	/** Where it listens, for whom: on this machine alone without it. */
@@ -119,6 +121,7 @@ export async function serve({
 	say,
 	standIn,
 	readers,
+	signOn,
 	content = [],
 	together
 }: ServeOptions): Promise<Running> {
@@ -131,6 +134,7 @@ export async function serve({
 	process.env.KEPHALON_WEB_BODY_SIZE_LIMIT ??= '64M';
 	if (standIn) process.env.KEPHALON_STAND_IN = JSON.stringify(standIn);
 	if (readers) process.env.KEPHALON_READERS = readers;
+	if (signOn) process.env.KEPHALON_SIGN_ON = signOn;
 	process.env.KEPHALON_WEB_ADDRESS_HEADER = CLIENT_HEADER;
 	if (together) process.env.KEPHALON_TOGETHER = '1';
 	if (together?.origins.every((origin) => origin.startsWith('https:'))) process.env.KEPHALON_SECURE = '1';

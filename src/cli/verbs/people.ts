@@ -31,8 +31,8 @@ export const addPeople: Verb = (program) => {
 		.addOption(dbOption())
 		.action((options: Options) =>
 			withReader(options, (store) => {
-				const all = store.people.all().map(({ id, name, isOwner, isLocked, password }) => ({
-					...{ name, isOwner, isLocked, isInvited: password === undefined },
+				const all = store.people.all().map(({ id, name, isOwner, isLocked, isInvited }) => ({
+					...{ name, isOwner, isLocked, isInvited },
 					roles: store.people.rolesOf(id)
 				}));
 				if (options.json) return printJson(all);

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { parseUrl } from '$core';
 import { refuse } from '$server/errors';
+import { readSignOn } from '$server/people/signOnSettings';
 import { isSiteFolder } from '$server/siteFile/siteFolder';
 import { watchSiteFolder } from '../watchFolder';
 import { endInOrder } from '../ending';
@@ -39,6 +40,7 @@ export const addServe: Verb = (program) => {
 			more,
 			[]
 		)
+		.option('--sign-on <file>', 'how people sign on by an issuer of OpenID Connect (JSON; see docs/people.md)')
 		.option('--cert <file>', 'a certificate (PEM), to encrypt by itself')
 		.option('--key <file>', 'its key (PEM)')
 		.addOption(dbOption())
@@ -50,8 +52,10 @@ export const addServe: Verb = (program) => {
 			if (watch !== undefined && !isSiteFolder(watch)) throw refuse('site-folder-none', { folder: watch });
 			if (readers !== undefined && !/^https?:\/\/\S+$/i.test(readers))
 				throw refuse('readers-address-broken', { readers });
+			if (options.signOn !== undefined) readSignOn(options.signOn);
 			const together = await togetherOf(options);
-			const running = await serve({ db: databaseOf(options), port, content, readers, say, together });
+			const signOn = options.signOn && resolve(options.signOn);
+			const running = await serve({ db: databaseOf(options), port, content, readers, signOn, say, together });
 			say(`Kephalon is at ${running.address}`);
 			const watching = watch === undefined ? undefined : watchSiteFolder(databaseOf(options), watch, say);
 			endInOrder(async () => {
@@ -70,6 +74,7 @@ interface Options {
 	readonly host?: string;
 	readonly origin: string[];
 	readonly trustProxy: string[];
+	readonly signOn?: string;
 	readonly cert?: string;
 	readonly key?: string;
 }

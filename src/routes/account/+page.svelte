@@ -4,6 +4,8 @@
 	import { refresh } from '$ui/parts/refresh';
 	import { call, isRefused } from '$ui/client';
 	import { addPasskey, canUsePasskeys } from '$ui/people/passkeys';
+	import RecoveryPart from '$ui/people/RecoveryPart.svelte';
+	import { beginSignOn } from '$ui/people/signOn';
 	import NewPassword from '$ui/people/NewPassword.svelte';
 	import { agentInWords, areaInWords, momentInWords } from '$ui/people/words';
 
@@ -24,6 +26,8 @@
 		refused = isRefused(left) ? left.refused : '';
 		await refresh();
 	}
+	let bound = $state('');
+	const bind = async () => void (bound = await beginSignOn('/account'));
 	const others = $derived(data.sessions.filter(({ isThis }) => !isThis));
 
 	async function take(password: string, old: string): Promise<string> {
@@ -41,6 +45,7 @@
 	async function signOut() {
 		const out = await call('DELETE /session', { body: {} });
 		if (isRefused(out)) told = out.refused;
+		else if (out.leave !== undefined) location.assign(out.leave);
 		else await goto('/sign-in', { invalidateAll: true });
 	}
 </script>
@@ -112,7 +117,15 @@
 			</p>
 		{/if}
 		{#if refused}<p class="mt-1" role="alert">{refused}</p>{/if}
-		<h2 class="mt-8 mb-2 font-semibold">Another password</h2>
-		<div class="max-w-sm"><NewPassword {take} words="Change it" old /></div>
+		<RecoveryPart left={data.codes} hasPassword={data.hasPassword} />
+		{#if data.signOn}
+			<h2 class="mt-8 mb-2 font-semibold">Single sign-on</h2>
+			<p><button class="plain-button" onclick={bind}>Bind my account at {data.signOn} to this one</button></p>
+			{#if bound || data.refused}<p class="mt-1" role="alert">{bound || data.refused}</p>{/if}
+		{/if}
+		{#if data.hasPassword}
+			<h2 class="mt-8 mb-2 font-semibold">Another password</h2>
+			<div class="max-w-sm"><NewPassword {take} words="Change it" old /></div>
+		{/if}
 	{/if}
 </main>

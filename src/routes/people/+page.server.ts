@@ -9,8 +9,8 @@ export const load: PageServerLoad = ({ locals: { store, who } }) => {
 	const sites = store.working.sites.names().filter(({ name }) => mayDo(who, 'own', name));
 	const names = new Set(sites.map(({ name }) => name));
 	const isOurs = ownsAll(who);
-	const people = store.people.all().map(({ id, name, isOwner, isLocked, password }) => ({
-		...{ name, isOwner, isLocked, isInvited: password === undefined },
+	const people = store.people.all().map(({ id, name, isOwner, isLocked, isInvited }) => ({
+		...{ name, isOwner, isLocked, isInvited },
 		roles: Object.fromEntries(Object.entries(store.people.rolesOf(id)).filter(([site]) => names.has(site)))
 	}));
 	return {

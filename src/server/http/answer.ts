@@ -63,7 +63,9 @@ export async function answer({ request, url, locals }: Asking): Promise<Response
 		};
 		if (route.hasLines && wantsLines(request)) return answerInLines(request, (say, signal) => run(signal, say));
 		const given = await run(request.signal);
-		return given instanceof Response ? given : Response.json(given, { headers: cookies });
+		if (!(given instanceof Response)) return Response.json(given, { headers: cookies });
+		for (const cookie of cookies.getSetCookie()) given.headers.append('set-cookie', cookie);
+		return given;
 	} catch (error) {
 		return refusalOf(error);
 	}

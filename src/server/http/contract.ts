@@ -175,8 +175,8 @@ export interface Contract {
 	'GET /me': { answer: Me };
 	/** Signs in; the session comes as a cookie. Who fails too often waits. */
 	'POST /session': { body: { readonly name: string; readonly password: string }; answer: Me };
-	/** Signs out. */
-	'DELETE /session': { body: Readonly<Record<string, never>>; answer: Me };
+	/** Signs out; of single sign-on, too, where `leave` says. */
+	'DELETE /session': { body: Readonly<Record<string, never>>; answer: Me & { readonly leave?: string } };
 	/** Where one is signed in. */
 	'GET /me/sessions': { answer: readonly OwnSession[] };
 	/** Ends all other sessions of one's own. */
@@ -199,6 +199,19 @@ export interface Contract {
 		body: { readonly token: string; readonly answer: Readonly<Record<string, unknown>> };
 		answer: Me;
 	};
+	/** Begins single sign-on: where the browser goes. Who is signed in binds that account to themselves. */
+	'POST /session/sign-on': { body: { readonly to?: string }; answer: { readonly address: string } };
+	/** Where the browser comes back to from single sign-on: it is led on into the application, signed in or told why not. */
+	'GET /session/sign-on/back': { query: Readonly<Record<string, string>>; media: 'text/html' };
+	/** Takes one of one's recovery codes, which works once, for an invitation to a new password. */
+	'POST /session/recovery': {
+		body: { readonly name: string; readonly code: string };
+		answer: { readonly invitation: string };
+	};
+	/** How many recovery codes one has left. */
+	'GET /me/recovery': { answer: { readonly left: number } };
+	/** New recovery codes, told this once; those before are none any more. */
+	'POST /me/recovery': { body: { readonly password?: string }; answer: { readonly codes: readonly string[] } };
 	/** Changes one's own password; all other sessions end. */
 	'PUT /me/password': { body: { readonly old: string; readonly password: string }; answer: Me };
 	/** Whom an invitation is for; with a password it is taken, once, and one is signed in. */

@@ -34,6 +34,11 @@ export const EXAMPLES: Examples = {
 	'DELETE /session': { body: {} },
 	'GET /me/sessions': {},
 	'DELETE /me/sessions': { body: {} },
+	'POST /session/sign-on': { body: {}, status: 404 },
+	'GET /session/sign-on/back': { query: { state: 'none' }, status: 303 },
+	'POST /session/recovery': { body: { name: 'Nobody', code: 'none' }, status: 401 },
+	'GET /me/recovery': {},
+	'POST /me/recovery': { body: {}, status: 401 },
 	'GET /me/passkeys': {},
 	// There are no people.
 	'POST /me/passkeys/begun': { body: {}, status: 401 },

@@ -13,6 +13,10 @@ export interface Door {
 	readonly from: From;
 	/** Under which address Kephalon was reached, as the browser says it. */
 	readonly origin: string;
+	/** A word that the browser was given to bring back soon; undefined where it has none. */
+	readonly held: string | undefined;
+	/** Gives the browser a word to bring back. */
+	hold(word: string): void;
 	/** From now on whoever asks has this session. */
 	open(session: string): void;
 	/** From now on whoever asks has none. */

@@ -1,5 +1,5 @@
 import { mayDo, parseUrl, type Actor } from '$core';
-import { cookieName, credentialsIn, whoIs } from '../people/who';
+import { cookieIn, cookieName, credentialsIn, whoIs } from '../people/who';
 import type { Store } from '../store/store';
 import type { Door } from './route';
 
@@ -40,19 +40,24 @@ function originOf({ headers }: Request): string {
 	return `${process.env.KEPHALON_SECURE ? 'https' : 'http'}://${headers.get('host') ?? 'localhost'}`;
 }
 
+/** What a browser brings back from the issuer of a sign-on. */
+const heldName = () => `${cookieName()}-sign-on`;
+
 /** Where sessions come and go, and the headers that say so to the browser. */
 export function doorFor(request: Request, { session, address }: Pick<Visitor, 'session' | 'address'>): [Door, Headers] {
 	const headers = new Headers();
-	const set = (value: string, more: string) =>
+	const set = (value: string, more: string, name = cookieName()) =>
 		headers.append(
 			'set-cookie',
-			`${cookieName()}=${value}; Path=/; HttpOnly; SameSite=Lax${process.env.KEPHALON_SECURE ? '; Secure' : ''}${more}`
+			`${name}=${value}; Path=/; HttpOnly; SameSite=Lax${process.env.KEPHALON_SECURE ? '; Secure' : ''}${more}`
 		);
 	return [
 		{
 			session,
 			from: { address, agent: request.headers.get('user-agent') ?? '' },
 			origin: originOf(request),
+			held: cookieIn(request.headers.get('cookie') ?? '', heldName()),
+			hold: (word) => set(word, '; Max-Age=600', heldName()),
 			open: (secret) => set(secret, ''),
 			close: () => set('', '; Max-Age=0')
 		},

@@ -223,6 +223,10 @@ export const JOBS = {
 	mend({ db }) {
 		new Store(db).close();
 	},
+	async signOn(task) {
+		// Its package is loaded where it is asked for.
+		return (await import('../people/issuer')).askIssuer(task);
+	},
 	sweep({ db }) {
 		const store = new Store(db);
 		try {

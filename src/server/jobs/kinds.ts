@@ -12,6 +12,7 @@ import type { ProbeLook } from '../probes/look';
 import type { CardsTold } from '../readers/cards';
 import type { Composed, ComposeTask } from './compose';
 import type { PictureUses } from '../heads/uses';
+import type { IssuerSays, IssuerTask } from '../people/issuer';
 import type { PageDifference } from '../releases/releases';
 import type { Release } from '../store/releases/releases';
 import type { Part } from '../store/opening/part';
@@ -100,6 +101,8 @@ export interface Jobs {
 	draw: { input: { db: string; recipe: Recipe }; output: string };
 	/** Takes back what was broken off of long edits. */
 	mend: { input: { db: string }; output: void };
+	/** Speaks with the issuer of single sign-on. */
+	signOn: { input: IssuerTask; output: IssuerSays };
 	/** Takes out of the library what nothing names any more; gives how many files. */
 	sweep: { input: { db: string }; output: number };
 	/**

@@ -39,13 +39,14 @@ export function beginSession(
 	person: Person,
 	agent: string,
 	what: string,
-	data: Readonly<Record<string, unknown>>
+	data: Readonly<Record<string, unknown>>,
+	isSignedOn = false
 ): string {
 	const secret = newSecret();
 	store.transaction(() => {
 		const now = Date.now();
 		store.people.endOld(now - IDLE, now - WHOLE);
-		store.people.begin(hashed(secret), person.id, now, agent.slice(0, 200));
+		store.people.begin(hashed(secret), person.id, now, agent.slice(0, 200), isSignedOn);
 		note(store, what, data, undefined, person.name);
 	});
 	return secret;
@@ -137,7 +138,7 @@ export function invitedBy(store: Store, secret: string): string | undefined {
 }
 
 /** A name of a person, as it is kept. Throws where it is none. */
-function readName(said: string): string {
+export function readName(said: string): string {
 	const name = said.normalize('NFC').trim();
 	if (!/^[\p{L}\p{M}\p{N}][\p{L}\p{M}\p{N} .,'’@_-]{0,79}$/u.test(name)) throw refuse('person-name-broken');
 	return name;
@@ -161,13 +162,14 @@ export function addPerson(
 		const owns = isOwner || !store.people.exist();
 		const id = store.people.add(name, owns, new Date().toISOString());
 		note(store, 'person-added', { name, isOwner: owns });
-		return { secret: inviteAnew(store, id), isOwner: owns };
+		return { secret: invite(store, id), isOwner: owns };
 	});
 }
 
-function inviteAnew(store: Store, id: number): string {
+/** An invitation of a person for so long (milliseconds), in the place of those before; gives its secret. */
+export function invite(store: Store, id: number, patience = INVITED): string {
 	const secret = newSecret();
-	store.people.invite(hashed(secret), id, Date.now() + INVITED);
+	store.people.invite(hashed(secret), id, Date.now() + patience);
 	return secret;
 }
 
@@ -176,8 +178,9 @@ export function resetPerson(store: Store, name: string): string {
 	const { id } = personNamed(store, name);
 	return store.transaction(() => {
 		store.people.endAll(id);
+		store.people.setCodes(id, []);
 		note(store, 'person-reset', { name });
-		return inviteAnew(store, id);
+		return invite(store, id);
 	});
 }
 

@@ -35,7 +35,8 @@ export function credentialsIn(
 	return { session: cookieIn(cookie ?? '', cookieName()), key: key?.startsWith(KEY_BEGINS) ? key : undefined };
 }
 
-function cookieIn(header: string, name: string): string | undefined {
+/** The value of a cookie by its name. */
+export function cookieIn(header: string, name: string): string | undefined {
 	for (const part of header.split(';')) {
 		const [own, ...value] = part.trim().split('=');
 		if (own === name) return value.join('=');

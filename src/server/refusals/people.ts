@@ -48,6 +48,32 @@ export const PEOPLE = {
 	'passkey-wrong': refusal(401, () => 'This passkey does not open anything here.'),
 	'passkey-missing': refusal(404, () => 'There is no such passkey of yours.'),
 	'passkeys-many': refusal(({ most }: Data<'most'>) => `You have ${most} passkeys. Take one away that you do not use.`),
+	'sign-on-none': refusal(
+		404,
+		() => 'There is no single sign-on here. The server is started with “--sign-on <file>” for it.'
+	),
+	'sign-on-file': refusal(
+		({ file, why }: Data<'file' | 'why'>) =>
+			`${file} does not say how to sign on: ${why}. It is JSON with issuer, clientId, name and rules; docs/people.md shows one.`
+	),
+	'sign-on-failed': refusal(
+		502,
+		({ issuer, why }: Data<'issuer' | 'why'>) =>
+			`Signing on by ${issuer} did not work. Try again, or sign in otherwise. (${why})`
+	),
+	'sign-on-late': refusal(401, () => 'Signing on took too long, or was begun elsewhere. Try again.'),
+	'sign-on-nobody': refusal(
+		403,
+		() =>
+			'You are known there, but nothing here is open to you. Whoever looks after this Kephalon says what you may do.'
+	),
+	'sign-on-name': refusal(
+		409,
+		({ name }: Data<'name'>) =>
+			`Somebody here is called “${name}” already. If that is you: sign in as before, and bind the account under “Your account”.`
+	),
+	'sign-on-other': refusal(409, ({ name }: Data<'name'>) => `That account is bound to ${name}.`),
+	'recovery-wrong': refusal(401, () => 'The name or the code is not right. Each code works once.'),
 	'invitation-over': refusal(
 		404,
 		() => 'This invitation was taken or is over. Ask for a new one: “kephalon people reset” makes it.'

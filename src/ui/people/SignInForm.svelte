@@ -2,9 +2,22 @@
 	import { onMount } from 'svelte';
 	import { call, isRefused } from '$ui/client';
 	import { canUsePasskeys, signInByPasskey } from './passkeys';
+	import { beginSignOn } from './signOn';
 
 	/** Name and password. What is typed stays where it is not right. */
-	let { done, name: known = '' }: { done: () => void; name?: string } = $props();
+	let {
+		done,
+		name: known = '',
+		signOn,
+		to = '/'
+	}: {
+		done: () => void;
+		name?: string;
+		/** What the issuer of single sign-on is called, where there is one. */
+		signOn?: string | undefined;
+		/** Where one wants to go. */
+		to?: string;
+	} = $props();
 	let name = $state('');
 	let password = $state('');
 	let refused = $state('');
@@ -18,6 +31,23 @@
 		if (refused === '') done();
 	}
 	$effect(() => void (name ||= known));
+	/** Signing in by a recovery code: it is taken for a new password. */
+	let byCode = $state(false);
+	let code = $state('');
+	async function takeCode(event: SubmitEvent) {
+		event.preventDefault();
+		if (busy) return;
+		busy = true;
+		const taken = await call('POST /session/recovery', { body: { name, code } });
+		busy = false;
+		if (isRefused(taken)) return (refused = taken.refused);
+		location.assign(`/invited#${taken.invitation}`);
+	}
+	async function bySignOn() {
+		busy = true;
+		refused = await beginSignOn(to);
+		busy = false;
+	}
 
 	async function signIn(event: SubmitEvent) {
 		event.preventDefault();
@@ -32,21 +62,41 @@
 	}
 </script>
 
-<form class="grid gap-3" onsubmit={signIn}>
+{#if signOn}
+	<p class="mb-5">
+		<button type="button" class="main-button" disabled={busy} onclick={bySignOn}>Sign on by {signOn}</button>
+	</p>
+{/if}
+<form class="grid gap-3" onsubmit={byCode ? takeCode : signIn}>
 	<label class="grid gap-1">Name <input autocomplete="username" required bind:value={name} /></label>
-	<label class="grid gap-1"
-		>Password <input type="password" autocomplete="current-password" required bind:value={password} /></label
-	>
+	{#if byCode}
+		<label class="grid gap-1"
+			>Recovery code <input class="mono" autocomplete="off" spellcheck="false" required bind:value={code} /></label
+		>
+	{:else}
+		<label class="grid gap-1"
+			>Password <input type="password" autocomplete="current-password" required bind:value={password} /></label
+		>
+	{/if}
 	{#if refused}<p class="fault" role="alert">{refused}</p>{/if}
 	<p class="flex gap-2">
-		<button class="main-button" disabled={busy}>{busy ? 'Signing in …' : 'Sign in'}</button>
-		{#if hasPasskeys}<button type="button" class="plain-button" disabled={busy} onclick={byPasskey}
+		<button class={signOn ? 'plain-button' : 'main-button'} disabled={busy}
+			>{busy ? 'Signing in …' : byCode ? 'Choose a new password' : 'Sign in'}</button
+		>
+		{#if hasPasskeys && !byCode}<button type="button" class="plain-button" disabled={busy} onclick={byPasskey}
 				>With a passkey</button
 			>{/if}
+		<button type="button" class="link ml-auto" onclick={() => (byCode = !byCode)}
+			>{byCode ? 'With a password' : 'With a recovery code'}</button
+		>
 	</p>
 </form>
 
 <style>
+	.link {
+		text-decoration: underline;
+		text-underline-offset: 2px;
+	}
 	.fault {
 		color: var(--gone);
 	}

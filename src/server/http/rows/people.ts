@@ -16,7 +16,11 @@ import {
 } from '../../people/accounts';
 import { addKey, dropKey } from '../../people/keys';
 import { whoIs } from '../../people/who';
-import { refuse } from '../../errors';
+import { refuse, UserError } from '../../errors';
+import { log } from '../../log';
+import { note } from '../../people/note';
+import { makeCodes, takeCode } from '../../people/recovery';
+import { beginSignOn, endSignOn, leaveAddress } from '../../people/signOn';
 import {
 	askForAny,
 	askForPasskey,
@@ -44,9 +48,10 @@ export const PEOPLE = {
 
 	'DELETE /session': async ({ store, door }) => {
 		const { session } = door;
+		const leave = session === undefined ? undefined : await leaveAddress(store, session, door.origin);
 		if (session !== undefined) await patiently(() => signOut(store, session));
 		door.close();
-		return told(whoIs(store, {}));
+		return { ...told(whoIs(store, {})), ...(leave !== undefined && { leave }) };
 	},
 
 	'GET /me/sessions': ({ store, who, door }) => sessionsOf(store, who, door.session),
@@ -78,6 +83,38 @@ export const PEOPLE = {
 		return told(whoIs(store, { session }));
 	},
 
+	'POST /session/sign-on': async ({ store, body: { to = '/' }, door }) => {
+		const { address, state } = await beginSignOn(store, door.origin, pathIn(to));
+		door.hold(state);
+		return { address };
+	},
+
+	'GET /session/sign-on/back': async ({ store, query, door, who }) => {
+		try {
+			const { session, to } = await endSignOn(store, { held: door.held, query, origin: door.origin, from: door.from });
+			door.open(session);
+			return ledTo(to);
+		} catch (error) {
+			const refused = error instanceof UserError ? error : refuse('failed');
+			if (refused.code === 'failed') log.error(error);
+			await patiently(() =>
+				note(store, 'sign-on-failed', { why: refused.code, address: door.from.address }, undefined, 'nobody')
+			);
+			const where = who.kind === 'person' ? '/account' : '/sign-in';
+			return ledTo(`${where}?${new URLSearchParams({ refused: refused.code, ...nameIn(refused.data) })}`);
+		}
+	},
+
+	'POST /session/recovery': async ({ store, body: { name, code }, door }) => ({
+		invitation: await takeCode(store, name, code, door.from.address)
+	}),
+
+	'GET /me/recovery': ({ store, who }) => ({ left: who.kind === 'person' ? store.people.countCodes(who.id) : 0 }),
+
+	'POST /me/recovery': async ({ store, body: { password }, door }) => ({
+		codes: await makeCodes(store, password, door.from.address)
+	}),
+
 	'PUT /me/password': async ({ store, who, body: { old, password }, door }) => {
 		await changePassword(store, door.session, old, password, door.from.address);
 		return told(who);
@@ -91,8 +128,8 @@ export const PEOPLE = {
 	},
 
 	'GET /people': ({ store }) =>
-		store.people.all().map(({ id, name, isOwner, isLocked, password }) => ({
-			...{ name, isOwner, isLocked, isInvited: password === undefined },
+		store.people.all().map(({ id, name, isOwner, isLocked, isInvited }) => ({
+			...{ name, isOwner, isLocked, isInvited },
 			roles: store.people.rolesOf(id)
 		})),
 
@@ -151,3 +188,15 @@ function told(who: Actor) {
 
 const peopleAt = (store: Store, site: number) =>
 	store.people.rolesAt(site).map(({ name, role, area, isLocked }) => ({ name, role, area, isLocked }));
+
+/** A way within the application; anything else is the beginning of it. */
+const pathIn = (to: string) => (/^\/(?![/\\])/.test(to) && to.length < 2000 ? to : '/');
+
+/** Leads a browser on that came from elsewhere. */
+const ledTo = (location: string) => new Response(null, { status: 303, headers: { location } });
+
+/** What a page can tell of a refusal, beside its code. */
+const nameIn = (data: unknown): { name?: string } => {
+	const { name } = (data ?? {}) as { name?: unknown };
+	return typeof name === 'string' ? { name } : {};
+};

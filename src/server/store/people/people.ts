@@ -8,9 +8,12 @@ interface PersonRow {
 	readonly password: string | null;
 	readonly isOwner: 0 | 1;
 	readonly isLocked: 0 | 1;
+	readonly isKnown: 0 | 1;
 	readonly made: string;
 }
-const PERSON = `SELECT id, name, password, is_owner AS isOwner, is_locked AS isLocked, made FROM person`;
+const COLUMNS = `p.id, p.name, p.password, p.is_owner AS isOwner, p.is_locked AS isLocked, p.made,
+	EXISTS (SELECT 1 FROM person_subject WHERE person_id = p.id) AS isKnown`;
+const PERSON = `SELECT ${COLUMNS} FROM person p`;
 
 const SQL = {
 	exist: row<{ n: 0 | 1 }>(`SELECT EXISTS (SELECT 1 FROM person) AS n`),
@@ -34,22 +37,32 @@ const SQL = {
 		ON CONFLICT (person_id, site_id) DO UPDATE SET role = excluded.role, area = excluded.area`,
 	dropRole: `DELETE FROM person_role WHERE person_id = @person AND site_id = @site`,
 
-	session: row<PersonRow & { begun: number; used: number }>(
-		`SELECT p.id, p.name, p.password, p.is_owner AS isOwner, p.is_locked AS isLocked, p.made, s.made AS begun, s.used
+	session: row<PersonRow & { begun: number; used: number; isSignedOn: 0 | 1 }>(
+		`SELECT ${COLUMNS}, s.made AS begun, s.used, s.is_signed_on AS isSignedOn
 			FROM session s JOIN person p ON p.id = s.person_id WHERE s.hash = ?`
 	),
 	sessionsOf: row<{ hash: Buffer; made: number; used: number; agent: string }>(
 		`SELECT hash, made, used, agent FROM session WHERE person_id = ? ORDER BY used DESC`
 	),
-	begin: `INSERT INTO session (hash, person_id, made, used, agent) VALUES (@hash, @person, @now, @now, @agent)`,
+	begin: `INSERT INTO session (hash, person_id, made, used, agent, is_signed_on)
+		VALUES (@hash, @person, @now, @now, @agent, @isSignedOn)`,
 	use: `UPDATE session SET used = @now WHERE hash = @hash`,
 	end: `DELETE FROM session WHERE hash = ?`,
 	endAllBut: `DELETE FROM session WHERE person_id = @person AND hash IS NOT @hash`,
 	endOld: `DELETE FROM session WHERE used < @idle OR made < @old`,
 
+	bySubject: row<PersonRow>(
+		`${PERSON} JOIN person_subject s ON s.person_id = p.id WHERE s.issuer = @issuer AND s.subject = @subject`
+	),
+	addSubject: `INSERT INTO person_subject (issuer, subject, person_id) VALUES (@issuer, @subject, @person)`,
+	dropCodes: `DELETE FROM recovery_code WHERE person_id = ?`,
+	addCode: `INSERT INTO recovery_code (hash, person_id) VALUES (@hash, @person)`,
+	takeCode: `DELETE FROM recovery_code WHERE hash = @hash AND person_id = @person`,
+	countCodes: row<{ n: number }>(`SELECT count(*) AS n FROM recovery_code WHERE person_id = ?`),
+
 	invite: `INSERT INTO invitation (hash, person_id, ends) VALUES (@hash, @person, @ends)`,
 	invitation: row<PersonRow & { ends: number }>(
-		`SELECT p.id, p.name, p.password, p.is_owner AS isOwner, p.is_locked AS isLocked, p.made, i.ends
+		`SELECT ${COLUMNS}, i.ends
 			FROM invitation i JOIN person p ON p.id = i.person_id WHERE i.hash = ?`
 	),
 	dropInvitations: `DELETE FROM invitation WHERE person_id = ? OR ends < @now`,
@@ -83,6 +96,8 @@ export interface Person {
 	readonly name: string;
 	/** The hash of the password; undefined until an invitation was taken. */
 	readonly password: string | undefined;
+	/** Has not come in yet. */
+	readonly isInvited: boolean;
 	/** Owner of every site. */
 	readonly isOwner: boolean;
 	readonly isLocked: boolean;
@@ -100,8 +115,9 @@ export interface AccessKey {
 	readonly used: number | undefined;
 }
 
-const personOf = ({ password, isOwner, isLocked, id, name, made }: PersonRow): Person => ({
-	...{ id, name, made, password: password ?? undefined, isOwner: isOwner === 1, isLocked: isLocked === 1 }
+const personOf = ({ password, isOwner, isLocked, isKnown, id, name, made }: PersonRow): Person => ({
+	...{ id, name, made, password: password ?? undefined, isOwner: isOwner === 1, isLocked: isLocked === 1 },
+	isInvited: password === null && isKnown === 0
 });
 const keyOf = ({ scopes, ends, used, ...key }: KeyRow): AccessKey => ({
 	...key,
@@ -173,15 +189,17 @@ export class PeopleStore {
 	}
 
 	/** The person of a session, with when it began and was used last. */
-	session(hash: Buffer): { person: Person; made: number; used: number } | undefined {
+	session(hash: Buffer): { person: Person; made: number; used: number; isSignedOn: boolean } | undefined {
 		const found = this.run('session').get(hash);
-		return found && { person: personOf(found), made: found.begun, used: found.used };
+		return (
+			found && { person: personOf(found), made: found.begun, used: found.used, isSignedOn: found.isSignedOn === 1 }
+		);
 	}
 	sessionsOf(person: number): { hash: Buffer; made: number; used: number; agent: string }[] {
 		return this.run('sessionsOf').all(person);
 	}
-	begin(hash: Buffer, person: number, now: number, agent: string) {
-		this.run('begin').run({ hash, person, now, agent });
+	begin(hash: Buffer, person: number, now: number, agent: string, isSignedOn: boolean) {
+		this.run('begin').run({ hash, person, now, agent, isSignedOn: isSignedOn ? 1 : 0 });
 	}
 	use(hash: Buffer, now: number) {
 		this.run('use').run({ hash, now });
@@ -195,6 +213,28 @@ export class PeopleStore {
 	}
 	endOld(idle: number, old: number) {
 		this.run('endOld').run({ idle, old });
+	}
+
+	/** The person whom an issuer of single sign-on knows as a subject. */
+	bySubject(issuer: string, subject: string): Person | undefined {
+		const found = this.run('bySubject').get({ issuer, subject });
+		return found && personOf(found);
+	}
+	addSubject(issuer: string, subject: string, person: number) {
+		this.run('addSubject').run({ issuer, subject, person });
+	}
+
+	/** Codes that take the place of those before. */
+	setCodes(person: number, hashes: readonly Buffer[]) {
+		this.run('dropCodes').run(person);
+		for (const hash of hashes) this.run('addCode').run({ hash, person });
+	}
+	/** Takes a code, which is none any more; says whether it was one. */
+	takeCode(person: number, hash: Buffer): boolean {
+		return this.run('takeCode').run({ person, hash }).changes > 0;
+	}
+	countCodes(person: number): number {
+		return this.run('countCodes').get(person)!.n;
 	}
 
 	/** An invitation takes the place of those before. */

@@ -24,7 +24,9 @@ CREATE TABLE session (
 	-- Milliseconds since 1970.
 	made INTEGER NOT NULL,
 	used INTEGER NOT NULL,
-	agent TEXT NOT NULL
+	agent TEXT NOT NULL,
+	-- Begun by single sign-on: it is ended there, too.
+	is_signed_on INTEGER NOT NULL DEFAULT 0 CHECK (is_signed_on IN (0, 1))
 ) STRICT, WITHOUT ROWID;
 CREATE INDEX session_of ON session (person_id);
 CREATE TABLE invitation (
@@ -68,7 +70,21 @@ CREATE TABLE passkey (
 	used INTEGER
 ) STRICT;
 CREATE INDEX passkey_of ON passkey (person_id);
--- What a device is asked to sign, once, and soon.
+-- Who a person is to the issuer of single sign-on (OpenID Connect).
+CREATE TABLE person_subject (
+	issuer TEXT NOT NULL,
+	subject TEXT NOT NULL,
+	person_id INTEGER NOT NULL REFERENCES person (id) ON DELETE CASCADE,
+	PRIMARY KEY (issuer, subject)
+) STRICT, WITHOUT ROWID;
+CREATE INDEX subject_of ON person_subject (person_id);
+-- Codes that let a person in once each, where nothing else does.
+CREATE TABLE recovery_code (
+	hash BLOB PRIMARY KEY,
+	person_id INTEGER NOT NULL REFERENCES person (id) ON DELETE CASCADE
+) STRICT, WITHOUT ROWID;
+CREATE INDEX recovery_of ON recovery_code (person_id);
+-- What a device is asked to sign, once, and soon; and what goes with a sign-on that is under way.
 CREATE TABLE challenge (
 	hash BLOB PRIMARY KEY,
 	challenge TEXT NOT NULL,
