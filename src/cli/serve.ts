@@ -36,7 +36,8 @@ export async function listen(
 	handler: RequestListener,
 	{ port: wanted, what, say, host = LOCAL_HOST, tls }: ListenOptions
 ): Promise<Running> {
-	const server = tls ? createSecure(tls, handler) : createServer(handler);
+	const server = tls ? createSecure({ ...LIMITS, ...tls }, handler) : createServer(LIMITS, handler);
+	limitSockets(server);
 	for (let port = wanted; port < wanted + TRIES; port++) {
 		if (await tryPort(server, port, host)) {
 			if (port !== wanted) say(`Port ${wanted} is taken; ${what} uses ${port}.`);
@@ -49,6 +50,32 @@ export async function listen(
 		}
 	}
 	throw refuse('ports-taken', { first: wanted, last: wanted + TRIES - 1 });
+}
+
+/** The head of a request comes within so long, all of it within so long (milliseconds), and is so large (bytes) at the most. */
+const LIMITS = {
+	headersTimeout: 15_000,
+	requestTimeout: 300_000,
+	maxHeaderSize: 16_384,
+	connectionsCheckingInterval: 5000
+};
+/** So many connections are open to one address; this machine's own may be a proxy's. */
+const MOST_SOCKETS = 256;
+
+function limitSockets(server: Server) {
+	const open = new Map<string, number>();
+	server.on('connection', (socket) => {
+		const address = socket.remoteAddress ?? '';
+		if (/^(127\.|::1$|::ffff:127\.)/.test(address)) return;
+		const count = (open.get(address) ?? 0) + 1;
+		if (count > MOST_SOCKETS) return void socket.destroy();
+		open.set(address, count);
+		socket.once('close', () => {
+			const left = open.get(address)! - 1;
+			if (left === 0) open.delete(address);
+			else open.set(address, left);
+		});
+	});
 }
 
 /** Throws a `UserError` when a port of an address is taken: several processes share one, and none takes the next. */
@@ -141,7 +168,8 @@ export async function serve({
 	const { handler } = (await import(/* @vite-ignore */ handlerFile)) as { handler: RequestListener };
 	const delivery = new Delivery(db, true);
 	const hosts = together?.origins.map((origin) => new URL(origin).host) ?? [];
-	const front = frontOf({ delivery, desk: handler, hosts, proxies: together?.proxies ?? [] });
+	const proxies = together?.proxies ?? [];
+	const front = frontOf({ delivery, desk: handler, hosts, proxies, perSecond: together ? USUAL_PER_SECOND : 0 });
 	const where = together && { host: together.host, tls: together.tls };
 	const running = await listen(front, { port, what: 'Kephalon', say, ...where });
 	return {
@@ -157,21 +185,22 @@ export async function serve({
 	};
 }
 
+/** How many requests a second an address may send, for what is delivered, where nobody says otherwise. */
+export const USUAL_PER_SECOND = 500;
+
+export interface DeliverOptions extends Pick<ListenOptions, 'port' | 'say'> {
+	readonly db: string;
+	readonly host: string;
+	/** Addresses of proxies that say truly whom they speak for. */
+	readonly proxies: readonly string[];
+	readonly perSecond: number;
+}
+
 /** Starts only what is released, reading the database without writing. */
-export async function deliver({
-	db,
-	port,
-	host,
-	say
-}: {
-	db: string;
-	port: number;
-	host: string;
-	say: (text: string) => void;
-}) {
+export async function deliver({ db, port, host, proxies, perSecond, say }: DeliverOptions) {
 	process.env.KEPHALON_THREAD = built('./thread.js');
 	const delivery = new Delivery(db);
-	const running = await listen(frontOf({ delivery }), { port, host, what: 'the delivery', say });
+	const running = await listen(frontOf({ delivery, proxies, perSecond }), { port, host, what: 'the delivery', say });
 	return {
 		...running,
 		async close() {

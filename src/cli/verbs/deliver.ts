@@ -3,7 +3,7 @@ import { InvalidArgumentError } from 'commander';
 import { refuse } from '$server/errors';
 import { Store } from '$server/store/store';
 import { endInOrder } from '../ending';
-import { deliver, LOCAL_HOST, refuseTaken } from '../serve';
+import { deliver, LOCAL_HOST, refuseTaken, USUAL_PER_SECOND } from '../serve';
 import { databaseOf, dbOption, logOption, say, type Verb } from '../common';
 import { port } from './serve';
 
@@ -15,6 +15,8 @@ interface Options {
 	readonly port: number;
 	readonly host: string;
 	readonly workers: number;
+	readonly trustProxy: string[];
+	readonly perSecond: number;
 }
 
 export const addDeliver: Verb = (program) => {
@@ -23,6 +25,18 @@ export const addDeliver: Verb = (program) => {
 		.description('Serves released heads, pictures and web manifests, and nothing else; reads the database only.')
 		.option('--port <number>', 'the port', port, 4880)
 		.option('--host <address>', 'the address to listen at, such as 0.0.0.0', LOCAL_HOST)
+		.option(
+			'--trust-proxy <address>',
+			'the address of a proxy that says truly whom it speaks for; may be repeated',
+			(one: string, before: string[]) => [...before, one],
+			[]
+		)
+		.option(
+			'--per-second <number>',
+			'how many requests a second one address may send; 0 for any',
+			perSecond,
+			USUAL_PER_SECOND
+		)
 		.option('--workers <number>', 'how many processes serve', workers, 1)
 		.addOption(dbOption())
 		.addOption(logOption())
@@ -33,7 +47,8 @@ export const addDeliver: Verb = (program) => {
 				await refuseTaken(options.port, options.host);
 				return supervise(options);
 			}
-			const running = await deliver({ db, port: options.port, host: options.host, say });
+			const { port, host, trustProxy: proxies, perSecond } = options;
+			const running = await deliver({ db, port, host, proxies, perSecond, say });
 			if (cluster.isPrimary) say(`Delivery is at ${running.address}`);
 			endInOrder(running.close);
 		});
@@ -62,6 +77,13 @@ function supervise({ workers: count, host, port: wanted }: Options): Promise<voi
 		process.once('SIGINT', end);
 		process.once('SIGTERM', end);
 	});
+}
+
+function perSecond(text: string): number {
+	const number = Number(text);
+	if (!Number.isInteger(number) || number < 0)
+		throw new InvalidArgumentError('Requests a second are a number from 0 on.');
+	return number;
 }
 
 function workers(text: string): number {

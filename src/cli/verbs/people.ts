@@ -2,6 +2,7 @@ import { InvalidArgumentError, Option, type Command } from 'commander';
 import { ROLES, type PageArea, type Role } from '$core';
 import { addPerson, dropPerson, lockPerson, resetPerson, setOwner, setRole } from '$server/people/accounts';
 import { refuse } from '$server/errors';
+import { note } from '$server/people/note';
 import { count, dbOption, print, printJson, say, withReader, withStore, type Verb } from '../common';
 
 interface Options {
@@ -156,6 +157,21 @@ export const addAudit: Verb = (program) => {
 				}
 			})
 		);
+	audit
+		.command('keep <days>')
+		.description('Keeps the lines of the trail so many days; older ones go as others come. “all” keeps them for ever.')
+		.action((days: string, _: unknown, command: Command) => {
+			const many = days === 'all' ? undefined : Number(days);
+			if (many !== undefined && !(Number.isInteger(many) && many > 0 && many < 100_000))
+				throw refuse('days-broken', { days });
+			return withStore(command.optsWithGlobals<{ db?: string }>(), (store) => {
+				store.transaction(() => {
+					store.trail.keepFor(many);
+					note(store, 'trail-kept', { days: many ?? 'all' });
+				});
+				say(many === undefined ? 'The trail is kept for ever.' : `The trail is kept for ${count(many, 'day')}.`);
+			});
+		});
 	audit
 		.command('verify')
 		.description('Checks that no line of the trail was changed or taken out. Exit code 1 where one was.')

@@ -1,4 +1,5 @@
 import { mayDo, ownsAll } from '$core';
+import { canMail } from '$server/people/mail';
 import type { PageServerLoad } from './$types';
 
 /** So many lines of the trail are shown. */
@@ -15,6 +16,7 @@ export const load: PageServerLoad = ({ locals: { store, who } }) => {
 	}));
 	return {
 		ownsAll: isOurs,
+		canMail: canMail(),
 		// Who owns one site is told of those who are something there.
 		people: isOurs ? people : people.filter(({ roles }) => Object.keys(roles).length > 0),
 		sites: sites.map(({ name }) => name),

@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { afterEach, describe, expect, test, vi } from 'vitest';
 import type { Delivery } from './delivery';
 import { CLIENT_HEADER, frontOf, type FrontOptions } from './front';
+import { Meter } from './meter';
 
 /** Under which names the desk is reached, and whom a request is taken to come from. */
 let server: Server | undefined;
@@ -94,4 +95,44 @@ test('browsers are told what a page of the desk may not do, and to stay encrypte
 	server!.close();
 	vi.stubEnv('KEPHALON_SECURE', '1');
 	expect((await ask({})).headers['strict-transport-security']).toMatch(/^max-age=\d{8}/);
+});
+
+describe('how much an address may ask', () => {
+	test('so many a second, twice as many at once, each address by itself; this machine any', () => {
+		const meter = new Meter(10);
+		const taken = (address: string, now: number, many: number) =>
+			Array.from({ length: many }, () => meter.takes(address, now)).filter(Boolean).length;
+		expect(taken('203.0.113.9', 0, 50)).toBe(20);
+		expect(taken('203.0.113.10', 0, 50)).toBe(20);
+		expect(taken('203.0.113.9', 500, 50)).toBe(5);
+		expect(taken('203.0.113.9', 60_000, 50)).toBe(20);
+		for (const here of ['127.0.0.1', '::1', '::ffff:127.0.0.1']) expect(taken(here, 0, 500)).toBe(500);
+		const open = new Meter(0);
+		expect(open.takes('203.0.113.9', 0)).toBe(true);
+	});
+	test('many addresses take no memory without end, and one that asks too much is not let in by them', () => {
+		const meter = new Meter(1);
+		for (let at = 0; at < 100_000; at++) meter.takes(`10.${at >> 16}.${(at >> 8) & 255}.${at & 255}`, 0);
+		expect((meter as unknown as { known: Map<string, unknown> }).known.size).toBeLessThanOrEqual(20_000);
+	});
+	test('is told, with when to come again', async () => {
+		const headers = { 'x-forwarded-for': '203.0.113.9' };
+		const options = { proxies: ['127.0.0.1'], perSecond: 1 };
+		const desk: FrontOptions['desk'] = (_, response) => void response.end('desk');
+		server = createServer(frontOf({ delivery, desk, ...options })).listen(0, '127.0.0.1');
+		await new Promise((done) => server!.once('listening', done));
+		const { port } = server.address() as AddressInfo;
+		const asked = async (more: Record<string, string> = headers) => {
+			const given = await fetch(`http://127.0.0.1:${port}/x`, { headers: more });
+			return [given.status, given.headers.get('retry-after'), await given.text()] as const;
+		};
+		expect((await asked())[0]).toBe(200);
+		expect((await asked())[0]).toBe(200);
+		const [status, after, text] = await asked();
+		expect([status, after]).toEqual([429, '1']);
+		expect(JSON.parse(text)).toMatchObject({ code: 'too-many-requests' });
+		expect((await asked({ 'x-forwarded-for': '203.0.113.10' }))[0]).toBe(200);
+		// Whether it lives is asked by who looks after it.
+		expect((await fetch(`http://127.0.0.1:${port}/health`, { headers })).status).toBe(200);
+	});
 });

@@ -1,12 +1,15 @@
 import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http';
 import { log } from '../log';
 import type { Delivery } from './delivery';
+import { Meter } from './meter';
 import { deny } from './refuse';
 
 const LOCAL = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 
 export interface FrontOptions {
 	readonly delivery: Delivery;
+	/** How many requests a second an address may send, for what is delivered; 0 for any. */
+	readonly perSecond?: number;
 	/** What all other requests go to; without it there is nothing else. */
 	readonly desk?: RequestListener;
 	/** Under which names the desk is reached beside this machine's own: hosts with their ports. */
@@ -20,7 +23,14 @@ export interface FrontOptions {
  * to the desk. A server with a desk answers under its own names only: a page of the open web that gives itself our address
  * (DNS rebinding) is refused.
  */
-export function frontOf({ delivery, desk, hosts: names = [], proxies = [] }: FrontOptions): RequestListener {
+export function frontOf({
+	delivery,
+	desk,
+	hosts: names = [],
+	proxies = [],
+	perSecond = 0
+}: FrontOptions): RequestListener {
+	const meter = new Meter(perSecond);
 	return (request, response) => {
 		if (log.isLevelEnabled('debug')) logWhenDone(request, response);
 		const hosts = countOf(request.rawHeaders, 'host');
@@ -30,6 +40,10 @@ export function frontOf({ delivery, desk, hosts: names = [], proxies = [] }: Fro
 		if (request.url === '/health') return say(response, 200, 'ok');
 		if (request.url === '/ready')
 			return delivery.isReady() ? say(response, 200, 'ready') : say(response, 503, 'not ready');
+		if (perSecond > 0 && !meter.takes(clientOf(request, proxies))) {
+			response.setHeader('retry-after', '1');
+			return deny(response, 'too-many-requests');
+		}
 		if (answered(delivery, request, response)) return;
 		if (desk) {
 			for (const [name, value] of HARDENED) response.setHeader(name, value);

@@ -2,6 +2,7 @@ import { mayDo, type Actor } from '$core';
 import { refuse } from '../errors';
 import { actingAs } from '../people/acting';
 import type { Store } from '../store/store';
+import { amongFew } from './busy';
 import { readBytes, readRecord, readWithFile } from './body';
 import type { RouteName } from './contract';
 import { factsOf, holdAnswer, readPart, ROUTE_NAMES, type RouteFacts } from './forms';
@@ -57,7 +58,8 @@ export async function answer({ request, url, locals }: Asking): Promise<Response
 		const { body, bytes } = await readSent(route, request);
 		const run = async (signal: AbortSignal, say?: Say) => {
 			const asked = { store, site, stored, query, body, bytes, headers: request.headers, signal, say, who, door };
-			const given = await actingAs(who, () => WORK[route.name](asked as never));
+			const work = () => actingAs(who, () => WORK[route.name](asked as never));
+			const given = await amongFew(who, () => locals.address, work);
 			if (isHeld() && !route.media) holdAnswer(route.name, given);
 			return given;
 		};

@@ -17,6 +17,7 @@ import type {
 	TriedPage,
 	WorstPages
 } from '$core';
+import type { Sent } from '../people/mail';
 import type { BatchAction, BatchPages, BatchSample } from '../edits/batch';
 import type { CellWrite } from '../edits/cells';
 import type { PageAction } from '../edits/pages';
@@ -221,15 +222,19 @@ export interface Contract {
 	};
 	/** All people. */
 	'GET /people': { answer: readonly ListedPerson[] };
-	/** Adds a person; the invitation is handed over by whoever adds them. The first one owns every site. */
+	/** Adds a person; the invitation is handed over by whoever adds them, or sent where mail can be. The first one owns every site. */
 	'POST /people': {
-		body: { readonly name: string; readonly isOwner?: boolean };
-		answer: { readonly invitation: string };
+		body: { readonly name: string; readonly isOwner?: boolean; readonly mail?: string };
+		answer: { readonly invitation: string } & Sent;
 	};
 	/** Locks a person out or lets them in again, makes a new invitation, takes them away, or makes them an owner of all, or not. */
 	'PATCH /people': {
-		body: { readonly name: string; readonly do: 'lock' | 'unlock' | 'reset' | 'drop' | 'own' | 'disown' };
-		answer: { readonly invitation?: string };
+		body: {
+			readonly name: string;
+			readonly do: 'lock' | 'unlock' | 'reset' | 'drop' | 'own' | 'disown';
+			readonly mail?: string;
+		};
+		answer: { readonly invitation?: string } & Sent;
 	};
 	/** What was done beside edits, everywhere, the newest first. */
 	'GET /trail': { query: TrailWanted; answer: readonly TrailLine[] };

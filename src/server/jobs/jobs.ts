@@ -223,6 +223,9 @@ export const JOBS = {
 	mend({ db }) {
 		new Store(db).close();
 	},
+	async mail(task) {
+		return (await import('../people/mail')).mail(task);
+	},
 	async signOn(task) {
 		// Its package is loaded where it is asked for.
 		return (await import('../people/issuer')).askIssuer(task);

@@ -12,6 +12,7 @@ import type { ProbeLook } from '../probes/look';
 import type { CardsTold } from '../readers/cards';
 import type { Composed, ComposeTask } from './compose';
 import type { PictureUses } from '../heads/uses';
+import type { MailTask } from '../people/mail';
 import type { IssuerSays, IssuerTask } from '../people/issuer';
 import type { PageDifference } from '../releases/releases';
 import type { Release } from '../store/releases/releases';
@@ -101,6 +102,8 @@ export interface Jobs {
 	draw: { input: { db: string; recipe: Recipe }; output: string };
 	/** Takes back what was broken off of long edits. */
 	mend: { input: { db: string }; output: void };
+	/** Sends an invitation. */
+	mail: { input: MailTask; output: void };
 	/** Speaks with the issuer of single sign-on. */
 	signOn: { input: IssuerTask; output: IssuerSays };
 	/** Takes out of the library what nothing names any more; gives how many files. */

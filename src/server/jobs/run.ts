@@ -19,7 +19,7 @@ export const threads = { heap: 700 };
 const IDLE = 60_000;
 
 /** Jobs that mostly wait for servers elsewhere, some for hours: they have threads of their own, and take none from the others. */
-const WAITS: ReadonlySet<JobName> = new Set(['look', 'drift', 'signOn']);
+const WAITS: ReadonlySet<JobName> = new Set(['look', 'drift', 'signOn', 'mail']);
 type PoolName = 'works' | 'waits';
 const pools = new Map<PoolName, Piscina>();
 
@@ -88,7 +88,8 @@ const LONGEST: Partial<Record<JobName, number>> = {
 	takePicture: 120_000,
 	lookAtTable: 300_000,
 	media: 60_000,
-	signOn: 30_000
+	signOn: 30_000,
+	mail: 60_000
 };
 
 /** Jobs that stop by themselves when they are told to, and give what they have; after so long (milliseconds) they are ended. */

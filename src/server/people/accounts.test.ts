@@ -22,6 +22,7 @@ import {
 } from './accounts';
 import { addKey, dropKey } from './keys';
 import { refuseWeak } from './passwords';
+import { makeCodes, takeCode } from './recovery';
 import { whoIs } from './who';
 
 /** Who may come in, with what, for how long. */
@@ -318,6 +319,80 @@ describe('keys', () => {
 	});
 });
 
+test('a key is changed while both are valid, for a week', async () => {
+	const first = addKey(store, 'S', { name: 'build', scopes: ['read'] });
+	const site = store.working.sites.named('S').id;
+	const id = store.people.keysAt(site)[0]!.id;
+	const second = addKey(store, 'S', { name: 'build', scopes: ['read'], instead: id });
+	const holder = { kind: 'key', name: 'build', site: 'S', scopes: ['read'] };
+	for (const key of [first, second]) expect(whoIs(store, { key })).toEqual(holder);
+	vi.useFakeTimers({ toFake: ['Date'], now: Date.now() + 7.01 * 86_400_000 });
+	expect(whoIs(store, { key: first })).toEqual({ kind: 'nobody' });
+	expect(whoIs(store, { key: second })).toEqual(holder);
+	// One that ends sooner is not kept longer by it.
+	const soon = new Date(Date.now() + 3_600_000).toISOString();
+	addKey(store, 'S', { name: 'short', scopes: ['read'], ends: soon });
+	addKey(store, 'S', { name: 'short', scopes: ['read'], instead: store.people.keysAt(site)[0]!.id });
+	expect(store.people.keysAt(site)[1]!.ends).toBe(Date.parse(soon));
+	const all = store.people.keysAt(site).length;
+	expect(() => addKey(store, 'S', { name: 'no', scopes: ['read'], instead: 999 })).toThrow(/no such key/);
+	expect(store.people.keysAt(site)).toHaveLength(all);
+});
+
+describe('recovery codes', () => {
+	const as = (session: string) => whoIs(store, { session });
+	test('ten, told once; each is taken once, for a new password, however it is typed', async () => {
+		const session = await made_('Ada');
+		const codes = await actingAs(as(session), () => makeCodes(store, GOOD, '::1'));
+		expect(new Set(codes).size).toBe(10);
+		for (const code of codes) expect(code).toMatch(/^([a-hjkmnp-tv-z2-9]{4}-){3}[a-hjkmnp-tv-z2-9]{4}$/);
+		expect(JSON.stringify(store.db.prepare('SELECT hex(hash) FROM recovery_code').all())).not.toContain(codes[0]);
+		const typed = ` ${codes[0]!.toUpperCase().replaceAll('-', ' ')} `;
+		const invitation = await takeCode(store, 'ada', typed, '::1');
+		expect(invitedBy(store, invitation)).toBe('Ada');
+		await expect(takeCode(store, 'Ada', codes[0]!, '::1')).rejects.toThrow('Each code works once');
+		await takeInvitation(store, invitation, 'another slow heron', FROM);
+		// Whoever else was in is not any more.
+		expect(as(session)).toEqual({ kind: 'nobody' });
+		await signIn(store, 'Ada', 'another slow heron', FROM);
+		expect([...store.trail.all()].map(({ what }) => what)).toContain('code-taken');
+	});
+	test('the invitation of a code is over soon', async () => {
+		const session = await made_('Ada');
+		const [code] = await actingAs(as(session), () => makeCodes(store, GOOD, '::1'));
+		const invitation = await takeCode(store, 'Ada', code!, '::1');
+		vi.useFakeTimers({ toFake: ['Date'], now: Date.now() + 16 * 60_000 });
+		expect(invitedBy(store, invitation)).toBeUndefined();
+	});
+	test('not of another, of one locked out, after a reset, or once there are new ones', async () => {
+		const session = await made_('Ada');
+		await made_('Ben');
+		const codes = await actingAs(as(session), () => makeCodes(store, GOOD, '::1'));
+		const no = (name: string, code: string) =>
+			expect(takeCode(store, name, code, `a${Math.random()}`)).rejects.toThrow(/not right/);
+		await no('Ben', codes[0]!);
+		await no('Nobody', codes[0]!);
+		const newer = await actingAs(as(session), () => makeCodes(store, GOOD, '::1'));
+		await no('Ada', codes[1]!);
+		resetPerson(store, 'Ada');
+		await no('Ada', newer[0]!);
+		const again = await takeInvitation(store, resetPerson(store, 'Ada'), GOOD, FROM);
+		addPerson(store, 'Other', true);
+		const last = await actingAs(as(again), () => makeCodes(store, GOOD, '::1'));
+		lockPerson(store, 'Ada', true);
+		await no('Ada', last[0]!);
+	});
+	test('are made only by who says the password, and wrong tries are slowed', async () => {
+		const session = await made_('Ada');
+		const make = (password?: string) => actingAs(as(session), () => makeCodes(store, password, '::7'));
+		await expect(make()).rejects.toThrow('old password');
+		for (let tries = 0; tries < 5; tries++) await make('wrong').catch(() => undefined);
+		await expect(make(GOOD)).rejects.toThrow(/Try again in/);
+		await expect(takeCode(store, 'Ada', 'aaaa', '::7')).rejects.toThrow(/Try again in/);
+		expect(store.people.countCodes(1)).toBe(0);
+	});
+});
+
 describe('the trail', () => {
 	test('has a line for each, bound to the one before', async () => {
 		const session = await made_('Ada');
@@ -347,6 +422,41 @@ describe('the trail', () => {
 		expect(store.trail.verify()).toEqual({ lines: 1, broken: 2 });
 		store.db.prepare('DELETE FROM trail WHERE id = 2').run();
 		expect(store.trail.verify()).toEqual({ lines: 1, broken: 3 });
+	});
+
+	test('is cut off at neither end unseen', () => {
+		for (const name of ['A', 'B', 'C']) addPerson(store, name);
+		store.db.exec('DROP TRIGGER trail_remains');
+		store.db.prepare('DELETE FROM trail WHERE id = 3').run();
+		expect(store.trail.verify()).toEqual({ lines: 2, broken: 3 });
+		store.db.prepare('DELETE FROM trail WHERE id = 1').run();
+		expect(store.trail.verify()).toEqual({ lines: 0, broken: 2 });
+		store.db.prepare('DELETE FROM trail').run();
+		expect(store.trail.verify()).toEqual({ lines: 0, broken: 1 });
+	});
+
+	test('is kept as long as is said: what is older goes as lines come, and the rest holds', () => {
+		const at = (day: number) => vi.useFakeTimers({ toFake: ['Date'], now: Date.UTC(2026, 0, day) });
+		for (const day of [1, 2, 3, 10]) {
+			at(day);
+			addPerson(store, `P${day}`);
+		}
+		const names = () => [...store.trail.all()].map(({ data }) => data.name);
+		store.trail.keepFor(8);
+		expect(names()).toHaveLength(4);
+		at(11);
+		addPerson(store, 'P11');
+		expect(names()).toEqual(['P3', 'P10', 'P11']);
+		expect(store.trail.verify()).toEqual({ lines: 3 });
+		at(400);
+		addPerson(store, 'P400');
+		expect(names()).toEqual(['P400']);
+		expect(store.trail.verify()).toEqual({ lines: 1 });
+		expect(() => store.db.prepare('DELETE FROM trail').run()).toThrow(/only added to/);
+		store.trail.keepFor(undefined);
+		at(9000);
+		addPerson(store, 'P9000');
+		expect(names()).toEqual(['P400', 'P9000']);
 	});
 
 	test('what is refused leaves none', () => {

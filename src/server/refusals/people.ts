@@ -12,6 +12,11 @@ export const PEOPLE = {
 		429,
 		({ seconds }: Data<'seconds'>) => `That went wrong too often. Try again in ${seconds} seconds.`
 	),
+	'too-much-at-once': refusal(
+		429,
+		({ most }: Data<'most'>) => `${most} of your requests are being worked on. Wait until one is done.`
+	),
+	'too-many-requests': refusal(429, () => 'Too many requests from your address. Try again in a second.'),
 	'not-allowed': refusal(
 		403,
 		({ what, site, who }: Data<'what' | 'site' | 'who'>) => `You may not ${what} at ${site}. ${who}`
@@ -74,6 +79,14 @@ export const PEOPLE = {
 	),
 	'sign-on-other': refusal(409, ({ name }: Data<'name'>) => `That account is bound to ${name}.`),
 	'recovery-wrong': refusal(401, () => 'The name or the code is not right. Each code works once.'),
+	'mail-none': refusal(
+		() => 'No mail server is set: hand the link over, or start the server with KEPHALON_SMTP and KEPHALON_MAIL_FROM.'
+	),
+	'mail-address-broken': refusal(({ address }: Data<'address'>) => `“${address}” is no mail address.`),
+	'mail-failed': refusal(
+		502,
+		({ to, why }: Data<'to' | 'why'>) => `The mail to ${to} did not go out: ${why}. Hand the link over.`
+	),
 	'invitation-over': refusal(
 		404,
 		() => 'This invitation was taken or is over. Ask for a new one: “kephalon people reset” makes it.'
@@ -102,6 +115,7 @@ export const PEOPLE = {
 	),
 	'key-end-broken': refusal(() => 'The end of a key is a date that is yet to come, such as 2027-01-31.'),
 	'key-missing': refusal(404, () => 'There is no such key at this site.'),
+	'days-broken': refusal(({ days }: Data<'days'>) => `“${days}” is no number of days. Say one from 1 on, or all.`),
 	'trail-broken': refusal(
 		({ lines, broken }: Data<'lines' | 'broken'>) =>
 			`The trail holds for its first ${lines} lines; line ${broken}, or one before it, was changed or taken out.`

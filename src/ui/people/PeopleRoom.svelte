@@ -21,6 +21,7 @@
 		keys,
 		trail,
 		ownsAll,
+		canMail,
 		me
 	}: {
 		people: readonly Person[];
@@ -29,12 +30,17 @@
 		keys: ComponentProps<typeof KeysPart>['keys'];
 		/** Whether one owns every site; who owns some sees to roles and keys there. */
 		ownsAll: boolean;
+		/** Whether invitations can be sent. */
+		canMail: boolean;
 		trail: readonly TrailLine[];
 		me: { readonly name: string };
 	} = $props();
 
 	let refused = $state('');
-	let invitation = $state<{ readonly name: string; readonly link: string } | undefined>();
+	let invitation = $state<
+		{ readonly name: string; readonly link: string; readonly sent?: string; readonly unsent?: string } | undefined
+	>();
+	let mail = $state('');
 	let name = $state('');
 	let owns = $state(false);
 
@@ -59,9 +65,10 @@
 	const linkOf = (secret: string) => `${location.origin}/invited#${secret}`;
 	async function add(event: SubmitEvent) {
 		event.preventDefault();
-		await ask(call('POST /people', { body: { name, isOwner: owns } }), ({ invitation: secret }) => {
-			invitation = { name, link: linkOf(secret) };
-			name = '';
+		const body = { name, isOwner: owns, ...(mail && { mail }) };
+		await ask(call('POST /people', { body }), ({ invitation: secret, ...more }) => {
+			invitation = { name, link: linkOf(secret), ...more };
+			[name, mail] = ['', ''];
 			owns = false;
 		});
 	}
@@ -104,7 +111,10 @@
 	{#if invitation}
 		<div class="invitation mt-4" role="status">
 			<p>
-				<strong>Hand this link to {invitation.name}.</strong> It is shown this once, works once, and is over in a week.
+				{#if invitation.sent}<strong>Sent to {invitation.sent}.</strong>
+				{:else}{#if invitation.unsent}{invitation.unsent}{/if}
+					<strong>Hand this link to {invitation.name}.</strong>{/if}
+				It is shown this once, works once, and is over in a week.
 			</p>
 			<p class="mono mt-1 break-all select-all" data-testid="invitation">{invitation.link}</p>
 			<p class="mt-2 flex gap-2">
@@ -183,6 +193,9 @@
 	{#if ownsAll}
 		<form class="mt-6 flex flex-wrap items-end gap-3" onsubmit={add}>
 			<label class="grid gap-1">A new person’s name <input required maxlength="80" bind:value={name} /></label>
+			{#if canMail}<label class="grid gap-1"
+					>Mail address, to send it <input type="email" maxlength="260" bind:value={mail} /></label
+				>{/if}
 			{#if people.length > 0}<label class="flex items-center gap-2 pb-1"
 					><input type="checkbox" bind:checked={owns} /> owner of every site</label
 				>{/if}

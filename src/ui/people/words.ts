@@ -47,7 +47,8 @@ const DONE: ReadonlyMap<string, string> = new Map([
 	['key-used', 'was used'],
 	['released', 'made a release:'],
 	['rolled-back', 'went back to a release:'],
-	['exported', 'exported']
+	['exported', 'exported'],
+	['trail-kept', 'said how long this is kept:']
 ]);
 
 /** A line of the trail in a sentence. */

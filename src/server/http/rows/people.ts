@@ -19,6 +19,7 @@ import { whoIs } from '../../people/who';
 import { refuse, UserError } from '../../errors';
 import { log } from '../../log';
 import { note } from '../../people/note';
+import { refuseUnsendable, sendInvitation } from '../../people/mail';
 import { makeCodes, takeCode } from '../../people/recovery';
 import { beginSignOn, endSignOn, leaveAddress } from '../../people/signOn';
 import {
@@ -133,11 +134,14 @@ export const PEOPLE = {
 			roles: store.people.rolesOf(id)
 		})),
 
-	'POST /people': async ({ store, body: { name, isOwner } }) => ({
-		invitation: (await patiently(() => addPerson(store, name, isOwner))).secret
-	}),
+	'POST /people': async ({ store, body: { name, isOwner, mail }, door }) => {
+		refuseUnsendable(mail);
+		const { secret } = await patiently(() => addPerson(store, name, isOwner));
+		return { invitation: secret, ...(await sendInvitation(mail, name, linkOf(secret, door.origin))) };
+	},
 
-	'PATCH /people': async ({ store, body: { name, do: what } }) => {
+	'PATCH /people': async ({ store, body: { name, do: what, mail }, door }) => {
+		refuseUnsendable(what === 'reset' ? mail : undefined);
 		const invitation = await patiently(() => {
 			switch (what) {
 				case 'lock':
@@ -152,7 +156,8 @@ export const PEOPLE = {
 					return resetPerson(store, name);
 			}
 		});
-		return { ...(typeof invitation === 'string' && { invitation }) };
+		if (typeof invitation !== 'string') return {};
+		return { invitation, ...(await sendInvitation(mail, name, linkOf(invitation, door.origin))) };
 	},
 
 	'GET /trail': ({ store, query: { before, limit = USUAL_LINES } }) => store.trail.newest(undefined, limit, before),
@@ -191,6 +196,9 @@ const peopleAt = (store: Store, site: number) =>
 
 /** A way within the application; anything else is the beginning of it. */
 const pathIn = (to: string) => (/^\/(?![/\\])/.test(to) && to.length < 2000 ? to : '/');
+
+/** Where an invitation is taken; what stands behind the # never leaves the browser. */
+const linkOf = (secret: string, origin: string) => `${origin}/invited#${secret}`;
 
 /** Leads a browser on that came from elsewhere. */
 const ledTo = (location: string) => new Response(null, { status: 303, headers: { location } });

@@ -56,7 +56,19 @@ CREATE TABLE trail (
 	hash TEXT NOT NULL
 ) STRICT;
 CREATE TRIGGER trail_stays BEFORE UPDATE ON trail BEGIN SELECT RAISE(ABORT, 'the trail is only added to'); END;
-CREATE TRIGGER trail_remains BEFORE DELETE ON trail BEGIN SELECT RAISE(ABORT, 'the trail is only added to'); END;
+-- Where it begins, after the number and hash of the last line whose time was over; the hash of its newest line; how many days it is kept.
+CREATE TABLE trail_base (
+	one INTEGER PRIMARY KEY CHECK (one = 1),
+	last INTEGER NOT NULL,
+	hash TEXT NOT NULL,
+	newest TEXT NOT NULL,
+	days INTEGER CHECK (days > 0)
+) STRICT;
+INSERT INTO trail_base (one, last, hash, newest) VALUES (1, 0, '', '');
+CREATE TRIGGER trail_grows AFTER INSERT ON trail BEGIN UPDATE trail_base SET newest = NEW.hash; END;
+CREATE TRIGGER trail_remains BEFORE DELETE ON trail WHEN OLD.id > (SELECT last FROM trail_base) BEGIN
+	SELECT RAISE(ABORT, 'the trail is only added to');
+END;
 -- Failed tries to sign in, by account and address, with when they are forgotten (milliseconds).
 CREATE TABLE sign_in_try (key TEXT PRIMARY KEY, points INTEGER NOT NULL DEFAULT 0, expire INTEGER) STRICT;
 -- Passkeys (WebAuthn level 3): what a person's device signs with; only the public part.

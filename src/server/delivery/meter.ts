@@ -1,0 +1,46 @@
+/** So many addresses are remembered; then those that have asked least lately are forgotten. */
+const MOST_KNOWN = 20_000;
+const HERE = /^(127\.|::1$|::ffff:127\.)/;
+
+interface Known {
+	/** How many requests are left at the moment. */
+	left: number;
+	/** When that was so, in milliseconds. */
+	at: number;
+}
+
+/**
+ * How many requests an address may send: so many a second, and twice as many at once. What comes from this machine, such as a
+ * server that puts heads into pages, is not counted.
+ */
+export class Meter {
+	private readonly known = new Map<string, Known>();
+
+	/** `perSecond`: 0 counts nobody. */
+	constructor(private readonly perSecond: number) {}
+
+	/** Whether an address has a request left, which it has no more then; `now` in milliseconds. */
+	takes(address: string, now = performance.now()): boolean {
+		if (this.perSecond === 0 || HERE.test(address)) return true;
+		const most = this.perSecond * 2;
+		let one = this.known.get(address);
+		if (!one) {
+			if (this.known.size >= MOST_KNOWN) this.forget();
+			this.known.set(address, (one = { left: most, at: now }));
+		}
+		one.left = Math.min(most, one.left + ((now - one.at) / 1000) * this.perSecond);
+		one.at = now;
+		if (one.left < 1) return false;
+		one.left--;
+		return true;
+	}
+
+	/** The first half: a map keeps the order in which they came. */
+	private forget() {
+		let count = 0;
+		for (const address of this.known.keys()) {
+			if (count++ >= MOST_KNOWN / 2) return;
+			this.known.delete(address);
+		}
+	}
+}

@@ -1,0 +1,77 @@
+import { createTransport } from 'nodemailer';
+import { refuse, UserError } from '../errors';
+import { runJob } from '../jobs/run';
+
+/** A mail server is given so long (milliseconds) for each of its answers. */
+const PATIENCE = 10_000;
+
+/** An invitation on its way by mail. */
+export interface MailTask {
+	/** The mail server: smtp:// or smtps://, with its name and password where it asks for them. */
+	readonly server: string;
+	readonly from: string;
+	readonly to: string;
+	readonly name: string;
+	readonly link: string;
+}
+
+/** The mail server that this process was told of, and who writes; undefined without one. */
+function mailing(): Pick<MailTask, 'server' | 'from'> | undefined {
+	const { KEPHALON_SMTP: server, KEPHALON_MAIL_FROM: from } = process.env;
+	return server && from ? { server, from } : undefined;
+}
+export const canMail = () => mailing() !== undefined;
+
+/** An address that mail can go to; what breaks lines or names several is none. */
+function refuseOther(address: string) {
+	if (!/^[^\s@<>",;:]{1,64}@[^\s@<>",;:]{1,200}$/u.test(address)) throw refuse('mail-address-broken', { address });
+}
+
+/** Refuses what cannot be sent, before anybody is invited. */
+export function refuseUnsendable(to: string | undefined) {
+	if (to === undefined) return;
+	if (!canMail()) throw refuse('mail-none');
+	refuseOther(to);
+}
+
+/** What became of an invitation that was to go by mail. */
+export interface Sent {
+	readonly sent?: string;
+	/** Why it was not sent: then it is handed over. */
+	readonly unsent?: string;
+}
+
+/** Sends an invitation, in a thread: a server elsewhere answers. Where that fails, it says why. */
+export async function sendInvitation(to: string | undefined, name: string, link: string): Promise<Sent> {
+	const by = mailing();
+	if (to === undefined || !by) return {};
+	try {
+		await runJob('mail', { ...by, to, name, link });
+		return { sent: to };
+	} catch (error) {
+		if (error instanceof UserError) return { unsent: error.message };
+		throw error;
+	}
+}
+
+/** Sends one mail. Throws a `UserError`. */
+export async function mail({ server, from, to, name, link }: MailTask) {
+	const transport = createTransport({
+		url: server,
+		connectionTimeout: PATIENCE,
+		greetingTimeout: PATIENCE,
+		socketTimeout: PATIENCE
+	});
+	try {
+		await transport.sendMail({
+			...{ from, to, subject: 'Your invitation to Kephalon' },
+			text: `${name},\n\nthis link lets you in to Kephalon. It works once, within a week:\n\n${link}\n\nIf you expected nothing of the kind, leave it alone.\n`
+		});
+	} catch (error) {
+		// What a server says may hold what it was sent.
+		const why = (error as Error).message.slice(0, 200).replaceAll(link, '…');
+		throw refuse('mail-failed', { to, why });
+	} finally {
+		transport.close();
+	}
+}
