@@ -177,6 +177,7 @@ test('the door of the core', () => {
 		  "nothingFound",
 		  "ownOf",
 		  "ownsAll",
+		  "ownsAny",
 		  "pagesIn",
 		  "parseTemplate",
 		  "parseUrl",

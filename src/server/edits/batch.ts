@@ -13,6 +13,7 @@ import {
 	ownOf
 } from '$core';
 import { refuse } from '../errors';
+import { countBeyond } from '../people/beyond';
 import { resolverOf, workingResolver } from '../heads/heads';
 import { countOverriding, pathsOfFilter, type PageFilter } from '../store/table/grid';
 import { checkOf, wrongIn } from '../schemas/schemas';
@@ -211,8 +212,9 @@ const SHOWN = 6;
 const LOOKED_AT = 60;
 
 export interface BatchSample {
-	/** How many pages are meant. */
+	/** How many pages are meant, and how many of them whoever asks may not change: then it is refused whole. */
 	readonly pages: number;
+	readonly beyond: number;
 	/** Of those looked at: how many would come out different, better and worse. */
 	readonly lookedAt: number;
 	readonly changed: number;
@@ -267,7 +269,12 @@ export function sampleOfBatch(store: Store, name: string, pages: BatchPages, act
 	});
 	const changed = looked.filter(({ isSame }) => !isSame);
 	return {
-		...{ pages: paths.length, lookedAt: looked.length, changed: changed.length },
+		...{
+			pages: paths.length,
+			beyond: countBeyond(store, stored, paths),
+			lookedAt: looked.length,
+			changed: changed.length
+		},
 		replaced:
 			action.do === 'rule' || action.do === 'text' ? countOverriding(store.db, stored.id, action.tag, paths) : 0,
 		better: looked.filter(({ gained, lost }) => lost.length > gained.length).length,

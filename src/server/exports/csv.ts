@@ -1,5 +1,6 @@
 import { findTag, toText, type Page, type RuleBody, ownOf } from '$core';
 import type { Made, Origin } from '../edits/edit';
+import { countBeyond } from '../people/beyond';
 import { makeLongEdit } from '../edits/longEdit';
 import { refuseRule } from '../edits/rules';
 import { refuse } from '../errors';
@@ -172,6 +173,8 @@ interface Left extends Cell {
 /** What a table that was put out and changed does when it is read back. */
 export interface CsvTold {
 	readonly rows: number;
+	/** How many of the pages that it would change whoever asks may not: then it is refused whole. */
+	readonly beyond: number;
 	/** Rows that say what stands here. */
 	readonly unchanged: number;
 	readonly changes: Listed<Change>;
@@ -297,7 +300,7 @@ function compareRow(
 class Telling {
 	constructor(private readonly progress: Progress) {}
 	readonly told = {
-		...{ rows: 0, unchanged: 0, anew: 0, setBack: 0 },
+		...{ rows: 0, beyond: 0, unchanged: 0, anew: 0, setBack: 0 },
 		changes: listed<Change>(),
 		left: {
 			unknown: listed<Left>(),
@@ -334,9 +337,13 @@ export function compareCsv(
 	progress: Progress = () => undefined
 ): CsvTold {
 	const telling = new Telling(progress);
-	for (const compared of comparedRows(store, store.working.sites.named(name), readBack(file), takes))
+	const stored = store.working.sites.named(name);
+	const paths = new Set<string>();
+	for (const compared of comparedRows(store, stored, readBack(file), takes)) {
 		telling.add(compared);
-	return telling.told;
+		for (const { path } of compared.changes) paths.add(path);
+	}
+	return { ...telling.told, beyond: countBeyond(store, stored, [...paths]) };
 }
 
 /** Keeps the changes of a table as one edit, and tells of them; what cannot be, or is in conflict, is left as it is here. */

@@ -232,6 +232,26 @@ describe('what is changed is asked of every edit, whichever way it comes', { tim
 		expect((await ask(name, 'builder', asked as Asked)).status).toBe(200);
 	});
 
+	test('how many pages of a batch or a table lie beyond one’s area is told before', async () => {
+		const sample = (who: string, paths: string[]) =>
+			ask('POST /sites/{site}/batch/sample', who, { body: { pages: { paths }, action: { do: 'state', state: 'draft' } } });
+		const beyond = async (answer: Promise<Response>) => {
+			const { beyond: pages, detail } = (await (await answer).json()) as { beyond?: number; detail?: string };
+			return pages ?? detail;
+		};
+		const some = ['/1', '/2', '/3', '/10'];
+		expect(await beyond(sample('editor of an area', some))).toBe(2);
+		expect(await beyond(sample('editor of an area', ['/1', '/10']))).toBe(0);
+		expect(await beyond(sample('editor', some))).toBe(0);
+		expect(await beyond(sample('reader', some))).toBe(4);
+		const table = (who: string) =>
+			ask('POST /sites/{site}/csv/comparison', who, {
+				bytes: new TextEncoder().encode('path,page says: title\n/1,A title\n/2,A title\n/3,A title\n/4,\n')
+			} as unknown as Asked);
+		expect(await beyond(table('editor of an area'))).toBe(2);
+		expect(await beyond(table('builder'))).toBe(0);
+	});
+
 	test('editors release where the site says so', async () => {
 		expect((await ask('POST /sites/{site}/release', 'editor', { body: {} })).status).not.toBe(403);
 		const off = { body: { place: { layer: 'site' }, changes: { editorsRelease: null } } };
@@ -316,11 +336,11 @@ describe('pages', () => {
 		expect(open(id, 'owner', 'T')).toBe('/sites?none=1');
 		expect(open(id, 'nobody')).toBe(`/sign-in?to=${encodeURIComponent(`${id.replace('[site]', 'S')}?x=1`)}`);
 	});
-	test('the list of people is for owners of all, and signing in for everyone', () => {
-		expect(['owner of all', 'owner', 'nobody'].map((who) => open('/people', who)?.slice(0, 8))).toEqual([
-			undefined,
-			'/sites?n',
-			'/sign-in'
+	test('people and keys are for owners, and signing in for everyone', () => {
+		const all = ['owner of all', 'owner', 'builder', 'reader', 'of no site', 'nobody'];
+		expect(all.map((who) => open('/people', who)?.slice(0, 8))).toEqual([
+			...[undefined, undefined],
+			...['/sites?n', '/sites?n', '/sites?n', '/sign-in']
 		]);
 		expect(open('/sign-in', 'nobody')).toBeUndefined();
 		expect(open('/nothing/of/the/kind', 'reader')).toBe('/sites?none=1');

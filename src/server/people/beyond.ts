@@ -80,6 +80,18 @@ export function refuseBeyond(store: Store, { site }: StoredSite, edit: number, a
 	return last;
 }
 
+/** How many of some pages whoever asks may not change: what they are told before they try. */
+export function countBeyond(store: Store, { id, site }: StoredSite, paths: readonly string[]): number {
+	const reach = reachOf(actor(), site.name);
+	if (!reach) return paths.length;
+	const { area } = reach;
+	if (isWhole(area)) return 0;
+	const first = site.languages[0] ?? 'und';
+	let count = 0;
+	for (const page of store.working.pages.placesOf(id, paths)) if (!inArea(area, page, first)) count++;
+	return count;
+}
+
 /** Refuses a release that goes beyond an area: who has one releases pages that lie in it, by their paths. */
 export function refuseReleaseBeyond(store: Store, { id, site }: StoredSite, only: readonly string[] | undefined) {
 	const at = roleAt(actor(), site.name);

@@ -12,7 +12,7 @@ import { hashed, newSecret } from './who';
 /** One is given so long (milliseconds) to sign on at the issuer. */
 const PATIENCE = 600_000;
 /** Where the issuer sends the browser back to. */
-export const BACK = '/api/session/sign-on/back';
+const BACK = '/api/session/sign-on/back';
 
 /** What is kept while one is at the issuer. */
 interface Waiting {

@@ -64,7 +64,7 @@ export const PEOPLE = {
 	'sign-on-failed': refusal(
 		502,
 		({ issuer, why }: Data<'issuer' | 'why'>) =>
-			`Signing on by ${issuer} did not work. Try again, or sign in otherwise. (${why})`
+			`Signing on by ${issuer} did not work (${why}). Try again, or sign in otherwise.`
 	),
 	'sign-on-late': refusal(401, () => 'Signing on took too long, or was begun elsewhere. Try again.'),
 	'sign-on-nobody': refusal(

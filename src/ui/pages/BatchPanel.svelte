@@ -3,7 +3,7 @@
 	import { call, follow, isRefused } from '../client';
 	import { pagesInWords } from '$ui/parts/words';
 	import type { BatchAction, BatchPages, BatchSample } from '$server/edits/batch';
-	import { ENDINGS } from './words';
+	import { beyondInWords, ENDINGS } from './words';
 
 	/** What is done to many pages at once: said first, tried on some, then kept as one edit. */
 	let {
@@ -189,6 +189,8 @@
 	{#if sample}
 		<div class="sample" role="status" data-testid="sample">
 			<p>
+				{#if sample.beyond > 0}<strong role="alert">{beyondInWords(sample.beyond)}</strong>
+				{/if}
 				{#if sample.replaced > 0}
 					<strong class="lost"
 						>{sample.replaced === 1 ? '1 page says' : `${sample.replaced.toLocaleString('en')} pages say`}
@@ -200,8 +202,10 @@
 					? `, ${sample.better} for the better`
 					: ''}{sample.worse > 0 ? `, ${sample.worse} for the worse` : ''}.
 			</p>
-			<button class="main-button" disabled={busy || sample.changed === 0} onclick={() => void run()}
-				>{busy ? 'Changing …' : `Change ${pagesInWords(count)}`}</button
+			<button
+				class="main-button"
+				disabled={busy || sample.changed === 0 || sample.beyond > 0}
+				onclick={() => void run()}>{busy ? 'Changing …' : `Change ${pagesInWords(count)}`}</button
 			>
 			{#if going}
 				<p class="going" role="status">

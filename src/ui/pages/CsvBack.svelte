@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { follow, isRefused, type Watching } from '../client';
 	import type { CsvTold } from '$server/exports/csv';
-	import { ENDINGS } from './words';
+	import { beyondInWords, ENDINGS } from './words';
 
 	/** A table that was put out and changed elsewhere comes back: what it would do is shown first. */
 	let { site, done }: { site: string; done: (told: string, edit: number | undefined) => void } = $props();
@@ -118,6 +118,7 @@
 				: ''}, {number(told.unchanged)}
 			{told.unchanged === 1 ? 'row is as it was' : 'rows are as they were'}.
 		</p>
+		{#if told.beyond > 0}<p role="alert">{beyondInWords(told.beyond)}</p>{/if}
 		<p class="actions">
 			{#if doing?.what === 'keeping'}
 				<progress max={told.rows} value={seen} aria-label="Rows read"></progress>
@@ -126,7 +127,7 @@
 			{:else}
 				<button
 					class="main-button"
-					disabled={told.changes.count === 0 || doing !== undefined}
+					disabled={told.changes.count === 0 || told.beyond > 0 || doing !== undefined}
 					onclick={() => void keep()}>Keep the changes</button
 				>
 				<button class="plain-button" onclick={close}>Leave it</button>

@@ -3,3 +3,7 @@ export const ENDINGS = {
 	stopped: 'Stopped: nothing was changed.',
 	broken: 'The work ended before its time. Look at the record, and try again.'
 };
+
+/** What is told before a change of many that reaches beyond one's area. */
+export const beyondInWords = (pages: number): string =>
+	`${pages === 1 ? 'One of these pages lies' : `${pages.toLocaleString('en')} of these pages lie`} outside your area: it would be refused whole. Leave ${pages === 1 ? 'it' : 'them'} out first.`;

@@ -35,6 +35,9 @@ const SQL = {
 		`SELECT type, state, n FROM page_count WHERE site_id = ? AND n > 0`
 	),
 	paths: `SELECT path FROM page WHERE site_id = ? ORDER BY path`,
+	places: row<{ path: string; type: string; language: string | null }>(
+		`SELECT path, type, language FROM page WHERE site_id = ? AND path IN (SELECT value FROM json_each(?))`
+	),
 	pathsOfType: `SELECT path FROM page WHERE site_id = ? AND type = ? ORDER BY path`,
 	pagePaths: row<PageRow>(`SELECT id, path FROM page WHERE site_id = ?`),
 	// Most pages that are read are new, and a new one has nothing to be kept.,
@@ -91,6 +94,13 @@ export class PageStore {
 	at(site: number, path: string): Page | undefined {
 		const row = this.run('pageByPath').get(site, path);
 		return row && this.rows.toPage(row, this.rules.ofPage(row.id));
+	}
+
+	/** Where pages stand: their paths, types and languages. */
+	placesOf(site: number, paths: readonly string[]): Pick<Page, 'path' | 'type' | 'language'>[] {
+		return this.run('places')
+			.all(site, JSON.stringify(paths))
+			.map(({ language, ...place }) => ({ ...place, ...(language !== null && { language }) }));
 	}
 
 	/** All pages of a site, or only the live ones, by path; one at a time, so that memory stays level. */
