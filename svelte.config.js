@@ -28,7 +28,9 @@ export default {
 				'font-src': ['self', 'data:'],
 				'img-src': ['self', 'https:', 'http:', 'data:', 'blob:'],
 				'frame-ancestors': ['none'],
-				'base-uri': ['none']
+				'base-uri': ['none'],
+				'object-src': ['none'],
+				'form-action': ['self']
 			}
 		}
 	}

@@ -161,7 +161,7 @@ test('a device signs in with a passkey, until that is taken away', async () => {
 	await press(driver, 'Sign in');
 	await says(driver, 'nav.rooms', /Ben Holt/);
 	await driver.get(`${named}/account`);
-	await says(driver, 'main', /None yet/);
+	await says(driver, 'main', /None yet\. With one/);
 	await field(driver, 'Name of a new passkey', 'My desk');
 	await press(driver, 'Make one on this device');
 	await says(driver, 'main', /My desk\s+since .+, not used yet/);
@@ -173,7 +173,7 @@ test('a device signs in with a passkey, until that is taken away', async () => {
 	await driver.get(`${named}/account`);
 	await says(driver, 'main', /My desk\s+since .+, used last/);
 	await (await find(driver, '[aria-label="Take away My desk"]')).click();
-	await says(driver, 'main', /None yet/);
+	await says(driver, 'main', /None yet\. With one/);
 	await press(driver, 'Sign out');
 	await says(driver, 'main', /Sign in/);
 	await press(driver, 'With a passkey');
@@ -198,6 +198,103 @@ test('one is signed in where one says, and the trail says what was done', async 
 	await says(owner.driver, 'ol', /Ben Holt signed out[^]*Ben Holt changed their password[^]*Ada Marrow gave a role:/);
 });
 
+test('a reviewer reads all and releases; what they may not do they are told, with who may', async () => {
+	const { driver } = owner;
+	await go(driver, '/people');
+	await field(driver, 'A new person’s name', 'Rika Brandt');
+	await press(driver, 'Invite');
+	const link = await invitation(driver);
+	await says(driver, '[data-person="Rika Brandt"]', /nothing yet/);
+	await (await find(driver, '[data-person="Rika Brandt"] button')).click();
+	await field(driver, 'Role', 'reviewer');
+	await press(driver, 'Give it');
+	await says(driver, '[data-person="Rika Brandt"]', /reviewer of /);
+
+	await editor.driver.manage().deleteAllCookies();
+	await take(editor.driver, link);
+	await says(editor.driver, 'nav.rooms', /Rika Brandt/);
+	const bench = new BenchPage(editor.driver, demo);
+	await bench.open('/walks/dusk-on-ember-heath');
+	await bench.write('title', 'page', 'By the reviewer');
+	await bench.waitForText('[data-layer=page] .refused', /You may not change pages at .+ may\./);
+	await (await bench.find('[data-layer=page] [data-testid=reach] .plain-button')).click();
+	// What the editor wrote goes out.
+	await bench.waitForText('[data-testid=pending]', /differs? from release/);
+	await editor.driver.executeScript(
+		`[...document.querySelectorAll('button.main-button')].find((one) => one.innerText === 'Release').click()`
+	);
+	await bench.waitForText('[data-testid=pending]', /All as in release/);
+	await go(driver, '/releases/{site}');
+	await says(driver, 'main', /Rika Brandt/);
+});
+
+test('a private site goes to a key and to its people, and to nobody else', async () => {
+	const { driver } = owner;
+	const head = `${demo.kephalon}/api/sites/${encodeURIComponent(demo.site)}/head?path=/about`;
+	const asked = (headers: Record<string, string> = {}) => fetch(head, { headers }).then(({ status }) => status);
+	expect(await asked()).toBe(200);
+	const bench = new BenchPage(driver, demo);
+	await bench.open('/about');
+	await (await bench.find('[data-layer=site] button.name')).click();
+	await driver.wait(
+		() =>
+			driver.executeScript<boolean>(
+				`const box = [...document.querySelectorAll('label.setting')].find((one) => one.innerText.startsWith('Private'))?.querySelector('input'); box?.click(); return !!box`
+			),
+		10_000,
+		'There is no setting “Private”'
+	);
+	// Every head changes: the reach is told before.
+	await bench.waitForText('[data-testid=saved]', /1 edit waits to be kept/);
+	expect(await asked()).toBe(200);
+	await bench.waitForText('[data-testid=reach]', /\d+ pages would change/);
+	await (await bench.find('[data-testid=reach] .main-button')).click();
+	await bench.waitForText('[data-testid=saved]', /^All kept/);
+	expect(await asked()).toBe(401);
+	await bench.waitForText('[data-tag=robots] .value', /^noindex/);
+
+	await go(driver, '/people');
+	await field(driver, 'A new key’s name', 'front end');
+	await press(driver, 'Make a key');
+	const key = (await (await find(driver, '[data-testid=key]')).getText()).trim();
+	expect(key).toMatch(/^kephalon_[\w-]{43}$/);
+	await says(driver, '[data-key="front end"]', /may read heads; without an end; never used; made by Ada Marrow/);
+	expect(await violationsOf(driver)).toEqual([]);
+	expect(await asked({ authorization: `Bearer ${key}` })).toBe(200);
+	await press(driver, 'I have it');
+	await (await find(driver, '[data-key="front end"] button:last-of-type')).click();
+	await says(driver, '#keys ~ ul', /None yet/);
+	expect(await asked({ authorization: `Bearer ${key}` })).toBe(401);
+	const session = (await driver.manage().getCookies()).find(({ name }) => name === 'kephalon');
+	expect(await asked({ cookie: `kephalon=${session!.value}` })).toBe(200);
+});
+
+test('a recovery code lets one in again, for a new password, once', async () => {
+	const { driver } = editor;
+	await go(driver, '/account');
+	await field(driver, 'Your password, for new codes', GOOD);
+	await press(driver, 'Make ten codes');
+	const codes = (await (await find(driver, '[data-testid=codes]')).getText()).trim().split(/\s+/);
+	expect(codes).toHaveLength(10);
+	expect(await violationsOf(driver)).toEqual([]);
+	await press(driver, 'I have them');
+	await says(driver, 'main', /10 are left/);
+	await press(driver, 'Sign out');
+	await says(driver, 'main', /Sign in/);
+	await press(driver, 'With a recovery code');
+	await field(driver, 'Name', 'Rika Brandt');
+	await field(driver, 'Recovery code', codes[3]!);
+	expect(await violationsOf(driver)).toEqual([]);
+	await press(driver, 'Choose a new password');
+	await says(driver, 'main', /Welcome/);
+	await field(driver, 'New password', 'nine quick herons');
+	await field(driver, 'The same again', 'nine quick herons');
+	await press(driver, 'Come in');
+	await says(driver, 'nav.rooms', /Rika Brandt/);
+	await go(driver, '/account');
+	await says(driver, 'main', /9 are left/);
+});
+
 test('locked out, nobody comes in', async () => {
 	await go(owner.driver, '/people');
 	await press(owner.driver, 'No owner of all any more');
@@ -206,6 +303,7 @@ test('locked out, nobody comes in', async () => {
 		`[...document.querySelectorAll('[data-person="Ben Holt"] button')].find((one) => one.innerText === 'Lock out').click()`
 	);
 	await says(owner.driver, '[data-person="Ben Holt"]', /locked out/);
+	await editor.driver.manage().deleteAllCookies();
 	await go(editor.driver, '/sign-in');
 	await field(editor.driver, 'Name', 'Ben Holt');
 	await field(editor.driver, 'Password', 'nine quick herons');

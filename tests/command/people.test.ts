@@ -199,7 +199,17 @@ test(
 			...{ 'cache-control': 'no-store', 'x-content-type-options': 'nosniff', 'referrer-policy': 'same-origin' },
 			'cross-origin-opener-policy': 'same-origin'
 		});
-		expect(room.headers['content-security-policy']).toContain("frame-ancestors 'none'");
+		const policy = String(room.headers['content-security-policy']);
+		for (const part of [
+			"default-src 'self'",
+			"frame-ancestors 'none'",
+			"object-src 'none'",
+			"form-action 'self'",
+			"base-uri 'none'"
+		])
+			expect(policy).toContain(part);
+		expect(policy).toMatch(/script-src 'self' '(nonce|sha256)-[^']+'/);
+		expect(policy).not.toMatch(/script-src[^;]*unsafe/);
 		expect(run('audit').stdout).toContain('"address":"203.0.113.9"');
 		// Locked by the command, in another process: refused at the next request.
 		run('people', 'add', 'Ben', '--owner');

@@ -234,7 +234,9 @@ describe('what is changed is asked of every edit, whichever way it comes', { tim
 
 	test('how many pages of a batch or a table lie beyond one’s area is told before', async () => {
 		const sample = (who: string, paths: string[]) =>
-			ask('POST /sites/{site}/batch/sample', who, { body: { pages: { paths }, action: { do: 'state', state: 'draft' } } });
+			ask('POST /sites/{site}/batch/sample', who, {
+				body: { pages: { paths }, action: { do: 'state', state: 'draft' } }
+			});
 		const beyond = async (answer: Promise<Response>) => {
 			const { beyond: pages, detail } = (await (await answer).json()) as { beyond?: number; detail?: string };
 			return pages ?? detail;

@@ -24,7 +24,7 @@ interface Check {
 
 /** What the overview of a site tells; all of it from the kept state. */
 export interface Overview {
-	readonly site: { readonly name: string; readonly base: string };
+	readonly site: { readonly name: string; readonly base: string; readonly isPrivate: boolean };
 	readonly standIn: { readonly base: string; readonly origin: string } | null;
 	readonly live: number;
 	readonly drafts: number;
@@ -53,7 +53,7 @@ export function readOverview(store: Store, name: string): Overview {
 		.all({ id, most: CARDS });
 	const { changed, added, removed } = store.state.differing(id, 0);
 	return {
-		site: { name: site.name, base: site.base },
+		site: { name: site.name, base: site.base, isPrivate: site.private === true },
 		standIn: standInFor(store, name) ?? null,
 		...{ live: counts.live, drafts: counts.all - counts.live, unseen: store.state.countStale(id) },
 		release: store.releases.latest(id) ?? null,

@@ -40,16 +40,18 @@
 	const waiting = $derived(data.differing.changed + data.differing.added + data.differing.removed);
 	const missing = $derived(data.checks.filter(({ isDone, id }) => (isDone ?? ticked.includes(id)) !== true));
 	const unknown = $derived(data.checks.filter(({ isDone }) => isDone === 'unknown').length);
+	/** Who sees what is released. */
+	const live = $derived(data.site.isPrivate ? 'Released to those with a right to it' : 'Live');
 	const answer = $derived.by(() => {
 		if (!data.release) return { says: 'Nothing is released yet: visitors see none of this.', tone: 'waits' };
 		const unseen = data.unseen > 0 ? `${pagesInWords(data.unseen)} yet to be compared` : '';
 		if (waiting > 0)
 			return {
-				says: `Live, with ${pagesInWords(waiting)} waiting for a release${unseen && `, and ${unseen}`}.`,
+				says: `${live}, with ${pagesInWords(waiting)} waiting for a release${unseen && `, and ${unseen}`}.`,
 				tone: 'waits'
 			};
-		if (unseen) return { says: `Live, with ${unseen} with what is written.`, tone: 'waits' };
-		return { says: 'Live, and all of it is as written.', tone: 'well' };
+		if (unseen) return { says: `${live}, with ${unseen} with what is written.`, tone: 'waits' };
+		return { says: `${live}, and all of it is as written.`, tone: 'well' };
 	});
 	/** Cards that readers still show as they were before the release, as far as they were asked. */
 	let oldCards = $state(0);

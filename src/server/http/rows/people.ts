@@ -201,7 +201,8 @@ const pathIn = (to: string) => (/^\/(?![/\\])/.test(to) && to.length < 2000 ? to
 const linkOf = (secret: string, origin: string) => `${origin}/invited#${secret}`;
 
 /** Leads a browser on that came from elsewhere. */
-const ledTo = (location: string) => new Response(null, { status: 303, headers: { location, 'content-type': 'text/html' } });
+const ledTo = (location: string) =>
+	new Response(null, { status: 303, headers: { location, 'content-type': 'text/html' } });
 
 /** What a page can tell of a refusal, beside its code. */
 const nameIn = (data: unknown): { name?: string } => {
