@@ -224,7 +224,7 @@ export const JOBS = {
 		new Store(db).close();
 	},
 	async mail(task) {
-		return (await import('../people/mail')).mail(task);
+		return (await import('../people/mailer')).mail(task);
 	},
 	async signOn(task) {
 		// Its package is loaded where it is asked for.

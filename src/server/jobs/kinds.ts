@@ -12,7 +12,7 @@ import type { ProbeLook } from '../probes/look';
 import type { CardsTold } from '../readers/cards';
 import type { Composed, ComposeTask } from './compose';
 import type { PictureUses } from '../heads/uses';
-import type { MailTask } from '../people/mail';
+import type { MailTask } from '../people/mailer';
 import type { IssuerSays, IssuerTask } from '../people/issuer';
 import type { PageDifference } from '../releases/releases';
 import type { Release } from '../store/releases/releases';

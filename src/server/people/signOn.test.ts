@@ -62,7 +62,8 @@ beforeAll(async () => {
 		pkce: { required: () => true },
 		cookies: { keys: ['for tests'] }
 	});
-	issuer.on('request', provider.callback());
+	const callback = provider.callback();
+	issuer.on('request', (request, response) => void callback(request, response));
 	set();
 	vi.stubEnv('KEPHALON_SIGN_ON', file);
 	store = new Store(join(folder, 'people.db'));

@@ -1,6 +1,7 @@
 import type { PageArea, Role } from '$core';
 import { refuse, UserError } from '../errors';
 import { runJob } from '../jobs/run';
+import { log } from '../log';
 import type { Person } from '../store/people/people';
 import type { Store } from '../store/store';
 import { actingAs, actor } from './acting';
@@ -167,10 +168,11 @@ const isSame = (had: { readonly role: Role; readonly area: PageArea } | undefine
 export async function leaveAddress(store: Store, session: string, origin: string): Promise<string | undefined> {
 	const found = signOnSettings();
 	if (!found || store.people.session(hashed(session))?.isSignedOn !== true) return undefined;
-	// One is signed out here all the same.
-	return (
-		await runJob('signOn', { do: 'leave', settings: found, to: `${origin}/sign-in` }).catch(
-			() => ({}) as { address?: string }
-		)
-	).address;
+	// One is signed out here, whatever the issuer says.
+	try {
+		return (await runJob('signOn', { do: 'leave', settings: found, to: `${origin}/sign-in` })).address;
+	} catch (error) {
+		log.warn(error);
+		return undefined;
+	}
 }
