@@ -225,7 +225,9 @@ test('a reviewer reads all and releases; what they may not do they are told, wit
 	);
 	await bench.waitForText('[data-testid=pending]', /All as in release/);
 	await go(driver, '/releases/{site}');
-	await says(driver, 'main', /Rika Brandt/);
+	await says(driver, 'main', /, Rika Brandt/);
+	await go(editor.driver, '/releases/{site}');
+	await says(editor.driver, 'main', /, you/);
 });
 
 test('a private site goes to a key and to its people, and to nobody else', async () => {

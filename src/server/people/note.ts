@@ -8,6 +8,12 @@ export const nameOf = (who: Actor, alone: string): string => {
 	return who.kind === 'key' ? `key ${who.name}` : alone;
 };
 
+/** Who looks, to be kept with what was seen; nothing of who is alone, and of what looks by itself. */
+export function looker(): { readonly by?: string } {
+	const by = nameOf(actor(), '');
+	return by === '' ? {} : { by };
+}
+
 /** Adds a line to the trail. */
 export function note(
 	store: Store,

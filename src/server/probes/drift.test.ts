@@ -7,6 +7,8 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Page, Site } from '$core';
 import { JOBS } from '../jobs/jobs';
 import { Store } from '../store/store';
+import type { Actor } from '$core';
+import { actingAs } from '../people/acting';
 import { isDue, lookBySchedule, lookForDrift, readDrift, setSchedule } from './drift';
 
 let folder = '';
@@ -83,6 +85,13 @@ test('stopped, it says how many wait, and goes on without asking twice', async (
 	expect(await lookForDrift(store, 'S', via(), { rate: 1000 })).toMatchObject({ pages: 4, waiting: 0 });
 	// Each page by both readers.
 	expect(asked).toEqual(['/', '/', '/a', '/a', '/b', '/b', '/c', '/c']);
+});
+
+test('it says who looked, where there are people', async () => {
+	const edda: Actor = { kind: 'person', id: 1, name: 'Edda Quill', isOwner: false, roles: {} };
+	const seen = await actingAs(edda, () => lookForDrift(store, 'S', via(), { rate: 1000 }));
+	expect([seen.by, readDrift(store, 'S').by]).toEqual(['Edda Quill', 'Edda Quill']);
+	expect(await lookForDrift(store, 'S', via(), { rate: 1000 })).not.toHaveProperty('by');
 });
 
 describe('a schedule', () => {

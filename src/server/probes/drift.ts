@@ -1,4 +1,5 @@
 import type { Via } from '../fetching/trace';
+import { looker } from '../people/note';
 import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { clock } from '../waiting';
@@ -18,6 +19,8 @@ export interface DriftOfSite {
 	/** Pages yet to be asked for: it was stopped. */
 	readonly waiting: number;
 	readonly every: Schedule;
+	/** Who looked, where there are people and it did not look by itself. */
+	readonly by?: string;
 }
 
 export type Schedule = 'off' | 'hour' | 'night';
@@ -59,6 +62,7 @@ export async function lookForDrift(
 	const before = store.working.sources.settings<Kept>(id, 'drift');
 	const [were, are] = [before?.drifted ?? [], seen.drifted].map((list) => new Set(list.map(({ path }) => path)));
 	const kept: Kept = {
+		...looker(),
 		...{ made: new Date().toISOString(), pages: seen.pages, counts: seen.counts, waiting: seen.waiting },
 		drifted: seen.drifted.slice(0, MOST_KEPT),
 		came: before ? [...are!].filter((path) => !were!.has(path)).slice(0, MOST_KEPT) : [],

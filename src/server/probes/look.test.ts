@@ -4,10 +4,11 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import type { Page } from '$core';
+import type { Actor, Page } from '$core';
 import { changeMany } from '../edits/batch';
 import { JOBS } from '../jobs/jobs';
 import { KEPT_OF_SITE } from '../store/state/looks';
+import { actingAs } from '../people/acting';
 import { Store } from '../store/store';
 import { lookAt, type ThreeWay } from './look';
 
@@ -150,6 +151,14 @@ test('what a card was at the last look stands beside what it is now', async () =
 	expect((await look('/a')).cardsBefore.find(({ reader }) => reader === 'gangway')).toMatchObject({
 		shows: { title: 'Another' }
 	});
+});
+
+test('an earlier look says who looked, where there are people', async () => {
+	const edda: Actor = { kind: 'person', id: 1, name: 'Edda Quill', isOwner: false, roles: {} };
+	await actingAs(edda, () => look('/'));
+	const [last] = (await look('/')).before;
+	expect(last).toMatchObject({ by: 'Edda Quill' });
+	expect((await look('/')).before[0]).not.toHaveProperty('by');
 });
 
 test('of a site so many looks are kept, the oldest forgotten first', () => {

@@ -2,6 +2,7 @@ import { headToJson, normaliseBase, parseUrl, type Card, type HeadJson, type Ser
 import { refuse } from '../errors';
 import { TracingFetcher, type Via } from '../fetching/trace';
 import { workingResolver } from '../heads/heads';
+import { looker } from '../people/note';
 import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { probe, type Probe } from './probe';
@@ -23,8 +24,8 @@ export interface ProbeLook {
 	/** The page of the site that stands there; undefined for none. */
 	readonly path: string | undefined;
 	readonly threeWay: readonly ThreeWay[];
-	/** When it was looked at before, and what came and went of its findings and tags since. */
-	readonly before: readonly { readonly made: string; readonly findings: number }[];
+	/** When it was looked at before, by whom where there are people, and what came and went of its findings and tags since. */
+	readonly before: readonly { readonly made: string; readonly findings: number; readonly by?: string }[];
 	readonly came: readonly string[];
 	readonly went: readonly string[];
 	/** Cards that were another at the last look, as they were then. */
@@ -94,7 +95,8 @@ export async function lookAt(store: Store, name: string, wanted: string, via: Vi
 		const kept: Kept = {
 			findings: seen.findings.slice(0, MOST_KEPT).map(({ says }) => says.slice(0, LONGEST_KEPT)),
 			tags: seen.tags.slice(0, MOST_KEPT).map(({ name: tag, value }) => `${tag}: ${value}`.slice(0, LONGEST_KEPT)),
-			cards: seen.readers.map(({ reader, card }) => ({ reader, ...(card && { shows: shownOf(card) }) }))
+			cards: seen.readers.map(({ reader, card }) => ({ reader, ...(card && { shows: shownOf(card) }) })),
+			...looker()
 		};
 		await patiently(() => store.transaction(() => store.state.looks.add(stored.id, address, seen.made, kept)));
 		const last = earlier[0]?.result;
@@ -102,7 +104,11 @@ export async function lookAt(store: Store, name: string, wanted: string, via: Vi
 		return {
 			...{ probe: seen, path: path !== undefined && store.working.pages.has(stored.id, path) ? path : undefined },
 			threeWay: path === undefined ? [] : compare(store, name, path, seen.tags),
-			before: earlier.map(({ made, result }) => ({ made, findings: result.findings.length })),
+			before: earlier.map(({ made, result: { findings, by } }) => ({
+				made,
+				findings: findings.length,
+				...(by && { by })
+			})),
 			came: last ? all(kept).filter((one) => !all(last).includes(one)) : [],
 			went: last ? all(last).filter((one) => !all(kept).includes(one)) : [],
 			cardsBefore: (last?.cards ?? []).filter(({ reader, shows }) => {
@@ -124,6 +130,8 @@ interface Kept {
 	readonly tags: readonly string[];
 	/** An earlier version kept none. */
 	readonly cards?: readonly CardBefore[];
+	/** Who looked, where there are people. */
+	readonly by?: string;
 }
 
 function compare(store: Store, name: string, path: string, served: readonly ServedTag[]): ThreeWay[] {

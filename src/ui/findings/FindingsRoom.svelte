@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { byWhom } from '$ui/people/byWhom';
 	import { onMount, untrack } from 'svelte';
 	import { call, isRefused } from '../client';
 	import { TakingBack } from '$ui/parts/takingBack.svelte';
@@ -184,7 +185,7 @@
 					<li>
 						<span class="mono">{one.code}{one.tag ? ` of ${one.tag}` : ''}</span>
 						{one.path || 'on every page'}: “{one.reason}”
-						<span class="quiet">{one.author}, {one.made.slice(0, 10)}</span>
+						<span class="quiet">{byWhom(one.author)}, {one.made.slice(0, 10)}</span>
 						<button class="link" onclick={() => void takeUp(one)}>Tell it again</button>
 					</li>
 				{/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { byWhom } from '$ui/people/byWhom';
 	import { onMount, untrack } from 'svelte';
 	import { keyOfKind } from '$core';
 	import { refresh } from '$ui/parts/refresh';
@@ -163,7 +164,7 @@
 				{#each data.edits as edit (edit.id)}
 					<li class:back={edit.isBack}>
 						{editInWords(edit)}
-						<span class="quiet">{edit.author}, {when(edit.made)}</span>
+						<span class="quiet">{byWhom(edit.author)}, {when(edit.made)}</span>
 					</li>
 				{:else}<li class="quiet">Nothing yet.</li>{/each}
 			</ul>

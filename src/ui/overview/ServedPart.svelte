@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { byWhom } from '$ui/people/byWhom';
 	import { onMount } from 'svelte';
 	import type { DriftOfSite, Schedule } from '$server/probes/drift';
 	import type { Drift } from '$server/probes/drifts';
@@ -73,7 +74,9 @@
 					>
 					{IS[is]}{/each}.
 				<span class="quiet">
-					{when(drift.made)}{#if drift.waiting > 0}; {pagesInWords(drift.waiting)} still to be looked at{/if}{#if drift.came.length > 0};
+					{when(drift.made)}{#if drift.by}, {byWhom(drift.by)}{/if}{#if drift.waiting > 0}; {pagesInWords(
+							drift.waiting
+						)} still to be looked at{/if}{#if drift.came.length > 0};
 						{drift.came.length} more than before{/if}{#if drift.went.length > 0}; {drift.went.length} mended since{/if}.
 				</span>
 			{/if}

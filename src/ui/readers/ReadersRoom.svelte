@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { byWhom } from '$ui/people/byWhom';
 	import { onMount, untrack } from 'svelte';
 	import { replaceState } from '$app/navigation';
 	import { ALL_READERS, habitsInWords, nothingFound, reportOf } from '$core';
@@ -135,7 +136,7 @@
 					{look.probe.tags.length} tags served{#if look.probe.picture}{look.probe.picture.facts
 							? `; the picture is ${look.probe.picture.facts.width} × ${look.probe.picture.facts.height}, ${Math.round((look.probe.picture.facts.bytes ?? 0) / 1000)} kB`
 							: `; the picture ${look.probe.picture.why}`}{/if}. Looked at {when(look.probe.made)}{#if look.before[0]},
-						before that {when(look.before[0].made)}{/if}.
+						before that {when(look.before[0].made)}{#if look.before[0].by}, {byWhom(look.before[0].by)}{/if}{/if}.
 					<button
 						class="link"
 						onclick={() =>

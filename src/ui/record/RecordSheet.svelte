@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { byWhom } from '$ui/people/byWhom';
 	import { Dialog } from 'bits-ui';
 	import { call, isRefused } from '$ui/client';
 	import { pagesInWords } from '$ui/parts/words';
@@ -61,7 +62,7 @@
 				{#each edits as edit (edit.id)}
 					<li class:undone={edit.isBack}>
 						<span class="what">{editInWords(edit)}</span>
-						<span class="quiet">{when(edit.made)}, by {edit.author}{edit.isBack ? ', taken back' : ''}</span>
+						<span class="quiet">{when(edit.made)}, by {byWhom(edit.author)}{edit.isBack ? ', taken back' : ''}</span>
 						{#if !edit.isBack && edit.takesBack === null}
 							<button
 								class="plain-button"

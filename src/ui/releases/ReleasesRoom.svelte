@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { byWhom } from '$ui/people/byWhom';
 	import { onMount, untrack } from 'svelte';
 	import { call, follow, isRefused, release as releaseNow } from '../client';
 	import { keyOf } from '$ui/parts/keys';
@@ -252,7 +253,7 @@
 						<p>
 							<strong>Release {one.number}</strong>
 							{#if at === 0}<span class="live">stands now</span>{/if}
-							<span class="quiet">{when(one.created)}{one.author ? `, ${one.author}` : ''}</span>
+							<span class="quiet">{when(one.created)}{one.author ? `, ${byWhom(one.author)}` : ''}</span>
 						</p>
 						{#if one.note}<p class="serif">{one.note}</p>{/if}
 						<p class="quiet">{pagesInWords(one.pages)}: {told(one)}</p>
