@@ -1,0 +1,156 @@
+import type { Actor, PageArea, Role, Scope, SiteRole } from '$core';
+import type { Sent } from '../../people/mail';
+import type { AccessKey } from '../../store/people/people';
+import type { TrailLine } from '../../store/people/trail';
+
+/** Who asks. */
+interface Me {
+	readonly kind: Actor['kind'];
+	readonly name?: string;
+	/** Owner of every site. */
+	readonly isOwner: boolean;
+	/** What they are at each site, by its name. */
+	readonly roles: Readonly<Record<string, SiteRole>>;
+}
+
+/** A session of one's own; moments as ISO 8601. */
+interface OwnSession {
+	readonly made: string;
+	readonly used: string;
+	readonly agent: string;
+	readonly isThis: boolean;
+}
+
+interface OwnPasskey {
+	readonly id: string;
+	readonly name: string;
+	readonly made: string;
+	readonly used?: string;
+}
+
+/** What a device is asked (WebAuthn level 3, sections 5.4 and 5.5), and the token that its answer comes with. */
+interface DeviceAsked {
+	readonly token: string;
+	readonly options: Readonly<Record<string, unknown>>;
+}
+
+interface ListedPerson {
+	readonly name: string;
+	readonly isOwner: boolean;
+	readonly isLocked: boolean;
+	/** They have not taken their invitation yet. */
+	readonly isInvited: boolean;
+	readonly roles: Readonly<Record<string, SiteRole>>;
+}
+
+interface PersonAt extends SiteRole {
+	readonly name: string;
+	readonly isLocked: boolean;
+}
+
+interface TrailWanted {
+	/** Goes on after the line of this number. @asType integer */
+	readonly before?: number | undefined;
+	/** @asType integer @minimum 1 @maximum 500 */
+	readonly limit?: number;
+}
+
+/** People, their sessions and roles, the keys of machines, and the trail. */
+export interface PeopleRoutes {
+	/** Who asks: the one at this machine while there are no people, a person, a key, or nobody known. */
+	'GET /me': { answer: Me };
+	/** Signs in; the session comes as a cookie. Who fails too often waits. */
+	'POST /session': { body: { readonly name: string; readonly password: string }; answer: Me };
+	/** Signs out; of single sign-on, too, where `leave` says. */
+	'DELETE /session': { body: Readonly<Record<string, never>>; answer: Me & { readonly leave?: string } };
+	/** Where one is signed in. */
+	'GET /me/sessions': { answer: readonly OwnSession[] };
+	/** Ends all other sessions of one's own. */
+	'DELETE /me/sessions': { body: Readonly<Record<string, never>>; answer: readonly OwnSession[] };
+	/** One's own passkeys. */
+	'GET /me/passkeys': { answer: readonly OwnPasskey[] };
+	/** What a device is asked to make a passkey of, and the token that goes with its answer. */
+	'POST /me/passkeys/begun': { body: Readonly<Record<string, never>>; answer: DeviceAsked };
+	/** Keeps what the device made. */
+	'POST /me/passkeys': {
+		body: { readonly token: string; readonly name: string; readonly answer: Readonly<Record<string, unknown>> };
+		answer: readonly OwnPasskey[];
+	};
+	/** Names a passkey, or takes it away where no name is given. */
+	'PATCH /me/passkeys': { body: { readonly id: string; readonly name?: string }; answer: readonly OwnPasskey[] };
+	/** What a device is asked to sign in with any passkey it has. */
+	'POST /session/passkey/begun': { body: Readonly<Record<string, never>>; answer: DeviceAsked };
+	/** Signs in with what the device signed. */
+	'POST /session/passkey': {
+		body: { readonly token: string; readonly answer: Readonly<Record<string, unknown>> };
+		answer: Me;
+	};
+	/** Begins single sign-on: where the browser goes. Who is signed in binds that account to themselves. */
+	'POST /session/sign-on': { body: { readonly to?: string }; answer: { readonly address: string } };
+	/** Where the browser comes back to from single sign-on: it is led on into the application, signed in or told why not. */
+	'GET /session/sign-on/back': { query: Readonly<Record<string, string>>; media: 'text/html' };
+	/** Takes one of one's recovery codes, which works once, for an invitation to a new password. */
+	'POST /session/recovery': {
+		body: { readonly name: string; readonly code: string };
+		answer: { readonly invitation: string };
+	};
+	/** How many recovery codes one has left. */
+	'GET /me/recovery': { answer: { readonly left: number } };
+	/** New recovery codes, told this once; those before are none any more. */
+	'POST /me/recovery': { body: { readonly password?: string }; answer: { readonly codes: readonly string[] } };
+	/** Changes one's own password; all other sessions end. */
+	'PUT /me/password': { body: { readonly old: string; readonly password: string }; answer: Me };
+	/** Whom an invitation is for; with a password it is taken, once, and one is signed in. */
+	'POST /invitations': {
+		body: { readonly token: string; readonly password?: string };
+		answer: { readonly name: string };
+	};
+	/** All people. */
+	'GET /people': { answer: readonly ListedPerson[] };
+	/** Adds a person; the invitation is handed over by whoever adds them, or sent where mail can be. The first one owns every site. */
+	'POST /people': {
+		body: { readonly name: string; readonly isOwner?: boolean; readonly mail?: string };
+		answer: { readonly invitation: string } & Sent;
+	};
+	/** Locks a person out or lets them in again, makes a new invitation, takes them away, or makes them an owner of all, or not. */
+	'PATCH /people': {
+		body: {
+			readonly name: string;
+			readonly do: 'lock' | 'unlock' | 'reset' | 'drop' | 'own' | 'disown';
+			readonly mail?: string;
+		};
+		answer: { readonly invitation?: string } & Sent;
+	};
+	/** What was done beside edits, everywhere, the newest first. */
+	'GET /trail': { query: TrailWanted; answer: readonly TrailLine[] };
+	/** Who is what at a site. */
+	'GET /sites/{site}/people': { answer: readonly PersonAt[] };
+	/** Gives a person a role at a site, for all of it or an area; null takes it away. */
+	'PUT /sites/{site}/people': {
+		body: { readonly name: string; readonly role: Role | null; readonly area?: PageArea };
+		answer: readonly PersonAt[];
+	};
+	/** The keys of machines; their secrets are not among what is kept of them. */
+	'GET /sites/{site}/keys': { answer: readonly AccessKey[] };
+	/** Makes a key; its secret is told this once. One that it takes the place of goes on for a week, so that none is without. */
+	'POST /sites/{site}/keys': {
+		body: {
+			readonly name: string;
+			readonly scopes: readonly Scope[];
+			readonly ends?: string;
+			/** @asType integer */
+			readonly instead?: number;
+		};
+		answer: { readonly secret: string };
+	};
+	/** Takes a key away. */
+	'DELETE /sites/{site}/keys': {
+		body: {
+			/** @asType integer */
+			readonly id: number;
+		};
+		answer: readonly AccessKey[];
+	};
+	/** What was done beside edits at a site, the newest first. */
+	'GET /sites/{site}/trail': { query: TrailWanted; answer: readonly TrailLine[] };
+}
