@@ -14,7 +14,7 @@ import type { ReleaseRoutes } from './contract/releases';
  *
  * @public It is read by its name where the forms are made.
  */
-export interface Contract extends PeopleRoutes, PageRoutes, EditRoutes, ReleaseRoutes {}
+export interface Contract extends ReleaseRoutes, EditRoutes, PageRoutes, PeopleRoutes {}
 
 /** How far a work is: so many of so many, where it is known of how many; and what was done last, where that is told. */
 export interface SoFar {

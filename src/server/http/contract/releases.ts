@@ -2,7 +2,6 @@ import type { Picture, Recipe } from '$core';
 import type { PictureUses } from '../../heads/uses';
 import type { Composed } from '../../jobs/compose';
 import type { Released } from '../../jobs/kinds';
-import type { Sent } from '../../people/mail';
 import type { DriftOfSite } from '../../probes/drift';
 import type { ProbeLook } from '../../probes/look';
 import type { CardsTold } from '../../readers/cards';
