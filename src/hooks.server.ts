@@ -2,7 +2,7 @@ import { redirect, type Handle, type HandleServerError, type RequestEvent, type 
 import { turnedAway } from '$server/http/pageRights';
 import { withoutPaths } from '$server/http/paths';
 import { problem } from '$server/http/problem';
-import { visitorOf } from '$server/http/visitor';
+import { renewedCookie, visitorOf } from '$server/http/visitor';
 import { openStore } from '$server/web/working';
 import { refuse, UserError } from '$server/errors';
 import { log } from '$server/log';
@@ -43,13 +43,18 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const response = await resolve(event);
 	// What is at the desk is nobody else's to keep, unless a route says so.
 	if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
+	// One that signs in or out sets its own.
+	const cookie = response.headers.has('set-cookie') ? undefined : withoutFailing(() => renewedCookie(visitor));
+	if (cookie !== undefined) response.headers.append('set-cookie', cookie);
 	return response;
 };
 
 /** Where a database cannot be opened, the page that is asked for tells it. */
-function whereTo(event: RequestEvent): string | undefined {
+const whereTo = (event: RequestEvent) => withoutFailing(() => turnedAway(event));
+
+function withoutFailing(work: () => string | undefined): string | undefined {
 	try {
-		return turnedAway(event);
+		return work();
 	} catch (error) {
 		if (error instanceof UserError) return undefined;
 		throw error;

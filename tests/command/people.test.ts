@@ -1,5 +1,5 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { request } from 'node:http';
 import { request as secureRequest } from 'node:https';
 import { tmpdir } from 'node:os';
@@ -73,7 +73,8 @@ function ask(
 		const send = url.protocol === 'https:' ? secureRequest : request;
 		const asking = send(
 			url,
-			{ method, rejectUnauthorized: false, headers: { 'content-type': 'application/json', ...headers } },
+			// No connection is taken up again: the server may have closed it while a command ran.
+			{ method, agent: false, rejectUnauthorized: false, headers: { 'content-type': 'application/json', ...headers } },
 			(answer) => {
 				let text = '';
 				answer.on('data', (data: Buffer) => (text += data.toString()));
@@ -211,6 +212,15 @@ test(
 		expect(policy).toMatch(/script-src 'self' '(nonce|sha256)-[^']+'/);
 		expect(policy).not.toMatch(/script-src[^;]*unsafe/);
 		expect(run('audit').stdout).toContain('"address":"203.0.113.9"');
+		// Rights that change renew the secret of a session, once.
+		run('people', 'role', 'Ada', '--site', 'S', '--as', 'editor');
+		const again = await ask(at, '/overview/S', { headers: { ...headers, cookie: session } });
+		const [next = ''] = [again.headers['set-cookie'] ?? ''].flat();
+		expect(next).toMatch(/^__Host-kephalon=[\w-]{43}; Path=\/; HttpOnly; SameSite=Lax; Secure$/);
+		expect(next).not.toContain(session);
+		const renewed = { ...headers, cookie: next.split(';', 1)[0]! };
+		const stays = await ask(at, '/overview/S', { headers: renewed });
+		expect([stays.status, stays.headers['set-cookie']]).toEqual([200, undefined]);
 		// Locked by the command, in another process: refused at the next request.
 		run('people', 'add', 'Ben', '--owner');
 		run('people', 'lock', 'Ada');
@@ -233,3 +243,76 @@ test('encrypted by itself', { timeout: 60_000 }, async () => {
 	expect(at).toMatch(/^https:/);
 	expect((await ask(at, '/', { headers: { host: 'heads.example' } })).status).toBe(303);
 });
+
+test(
+	'no password, key, session, code or invitation stands in a log, a record, an error, a backup or its listing',
+	{ timeout: 90_000 },
+	async () => {
+		withSite();
+		const invitation = run('people', 'add', 'Ada').stdout.trim().split('#')[1]!;
+		let said = '';
+		const at = await serve('--log-level', 'debug');
+		served!.stdout?.on('data', (data: Buffer) => (said += data.toString()));
+		served!.stderr?.on('data', (data: Buffer) => (said += data.toString()));
+		const here = { origin: at, host: new URL(at).host };
+		const post = (path: string, body: object, more: Record<string, string> = {}, method = 'POST') =>
+			ask(at, path, { headers: { ...here, ...more }, method, body: JSON.stringify(body) });
+		const [good, wrong, other] = ['planted slow gannets', 'planted wrong heron', 'planted other wader'];
+		const answers: Answered[] = [];
+		const keep = (one: Answered) => (answers.push(one), one);
+		const taken = await post('/api/invitations', { token: invitation, password: good });
+		const cookie = String([taken.headers['set-cookie']].flat()[0]).split(';', 1)[0]!;
+		expect(taken.status).toBe(200);
+		const { secret: key } = JSON.parse(
+			(await post('/api/sites/S/keys', { name: 'k', scopes: ['read'] }, { cookie })).text
+		) as { secret: string };
+		const { codes } = JSON.parse((await post('/api/me/recovery', { password: good }, { cookie })).text) as {
+			codes: string[];
+		};
+		expect([key.length > 40, codes.length]).toEqual([true, 10]);
+		keep(await post('/api/session', { name: 'Ada', password: wrong }));
+		// Typed into the wrong field.
+		keep(await post('/api/session', { name: wrong, password: 'x' }));
+		keep(await post('/api/session', { name: 'Ada', password: good, pasword: wrong }));
+		keep(await post('/api/me/password', { old: wrong, password: other }, { cookie }, 'PUT'));
+		keep(await post('/api/session/recovery', { name: 'Ada', code: codes[0]! }));
+		keep(await post('/api/session/recovery', { name: 'Ada', code: wrong }));
+		keep(await ask(at, '/api/sites/S/pending', { headers: { ...here, authorization: `Bearer ${key}` } }));
+		keep(
+			await ask(at, `/api/sites/S/head?path=/&key=${wrong.replaceAll(' ', '-')}`, {
+				headers: { ...here, authorization: `Bearer ${key}x` }
+			})
+		);
+		keep(await ask(at, '/overview/S', { headers: { ...here, cookie } }));
+		const backup = run('backup', join(work, 'backup'));
+		expect(backup.status).toBe(0);
+		const told = [run('people', '--json'), run('audit'), run('audit', '--format', 'ndjson'), backup, run('sites')];
+		const store = new Store(db);
+		store.db.pragma('wal_checkpoint(TRUNCATE)');
+		store.close();
+		const files = [db, ...readdirSync(work, { recursive: true, encoding: 'utf8' }).map((file) => join(work, file))];
+		const bytes = files.filter((file) => statSync(file).isFile()).map((file) => readFileSync(file, 'latin1'));
+		const planted = [
+			good,
+			wrong,
+			other,
+			key,
+			invitation,
+			cookie.split('=')[1]!,
+			codes[0]!,
+			codes[5]!,
+			codes[5]!.replaceAll('-', '')
+		];
+		// The invitation that a code was taken for is told to its browser, once.
+		const texts = {
+			said,
+			answers: answers.map(({ text }) => text).join(),
+			told: JSON.stringify(told),
+			files: bytes.join()
+		};
+		expect(said.length).toBeGreaterThan(200);
+		expect(texts.told).toContain('sign-in-failed');
+		for (const [where, text] of Object.entries(texts))
+			for (const one of planted) expect(text.includes(one), `${one} in ${where}`).toBe(false);
+	}
+);

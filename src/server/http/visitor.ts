@@ -1,5 +1,5 @@
 import { mayDo, parseUrl, type Actor } from '$core';
-import { cookieIn, cookieName, credentialsIn, whoIs } from '../people/who';
+import { cookieIn, cookieName, credentialsIn, renewed, whoIs } from '../people/who';
 import type { Store } from '../store/store';
 import type { Door } from './route';
 
@@ -40,6 +40,17 @@ function originOf({ headers }: Request): string {
 	return `${process.env.KEPHALON_SECURE ? 'https' : 'http'}://${headers.get('host') ?? 'localhost'}`;
 }
 
+const cookieOf = (name: string, value: string, more = '') =>
+	`${name}=${value}; Path=/; HttpOnly; SameSite=Lax${process.env.KEPHALON_SECURE ? '; Secure' : ''}${more}`;
+
+/** The cookie of a session whose secret is renewed, as its person's rights have changed; undefined where it stays. */
+export function renewedCookie(visitor: Visitor): string | undefined {
+	const { session } = visitor;
+	if (session === undefined || visitor.who.kind !== 'person') return undefined;
+	const secret = renewed(visitor.store, session);
+	return secret === undefined ? undefined : cookieOf(cookieName(), secret);
+}
+
 /** What a browser brings back from the issuer of a sign-on. */
 const heldName = () => `${cookieName()}-sign-on`;
 
@@ -47,10 +58,7 @@ const heldName = () => `${cookieName()}-sign-on`;
 export function doorFor(request: Request, { session, address }: Pick<Visitor, 'session' | 'address'>): [Door, Headers] {
 	const headers = new Headers();
 	const set = (value: string, more: string, name = cookieName()) =>
-		headers.append(
-			'set-cookie',
-			`${name}=${value}; Path=/; HttpOnly; SameSite=Lax${process.env.KEPHALON_SECURE ? '; Secure' : ''}${more}`
-		);
+		headers.append('set-cookie', cookieOf(name, value, more));
 	return [
 		{
 			session,

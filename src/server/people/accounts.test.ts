@@ -23,7 +23,7 @@ import {
 import { addKey, dropKey } from './keys';
 import { refuseWeak } from './passwords';
 import { makeCodes, takeCode } from './recovery';
-import { whoIs } from './who';
+import { hashed, renewed, whoIs } from './who';
 
 /** Who may come in, with what, for how long. */
 const folder = mkdtempSync(join(tmpdir(), 'kephalon-people-'));
@@ -337,6 +337,26 @@ test('a key is changed while both are valid, for a week', async () => {
 	const all = store.people.keysAt(site).length;
 	expect(() => addKey(store, 'S', { name: 'no', scopes: ['read'], instead: 999 })).toThrow(/no such key/);
 	expect(store.people.keysAt(site)).toHaveLength(all);
+});
+
+test('the secret of a session is renewed when its person’s rights change, once', async () => {
+	const session = await made_('Ada', true);
+	const other = await signIn(store, 'Ada', GOOD, FROM);
+	expect(renewed(store, session)).toBeUndefined();
+	setRole(store, 'S', 'Ada', 'editor');
+	const next = renewed(store, session)!;
+	expect(next).toMatch(/^[\w-]{43}$/);
+	expect(renewed(store, session)).toBeUndefined();
+	// What is on its way with the old one is answered.
+	for (const one of [session, next, other]) expect(whoIs(store, { session: one })).toMatchObject({ name: 'Ada' });
+	vi.useFakeTimers({ toFake: ['Date'], now: Date.now() + 61_000 });
+	expect(whoIs(store, { session })).toEqual({ kind: 'nobody' });
+	expect(whoIs(store, { session: next })).toMatchObject({ name: 'Ada' });
+	// Renewing makes it no longer than fourteen days.
+	vi.setSystemTime(Date.now() + 14 * 86_400_000);
+	store.people.use(hashed(next), Date.now());
+	expect(whoIs(store, { session: next })).toEqual({ kind: 'nobody' });
+	expect(renewed(store, 'made up')).toBeUndefined();
 });
 
 describe('recovery codes', () => {

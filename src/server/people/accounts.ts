@@ -228,6 +228,7 @@ export function setRole(store: Store, siteName: string, name: string, role: Role
 		throw refuse('area-for-role', { role: role ?? 'nobody' });
 	store.transaction(() => {
 		store.people.setRole(person.id, id, role && { role, area: meant });
+		store.people.age(person.id);
 		note(store, 'role-set', { name: person.name, role: role ?? null, area: meant }, siteName);
 	});
 }
@@ -238,6 +239,7 @@ export function setOwner(store: Store, name: string, isOwner: boolean) {
 	store.transaction(() => {
 		if (!isOwner) refuseLastOwner(store, person);
 		store.people.setOwner(person.id, isOwner);
+		store.people.age(person.id);
 		note(store, 'owner-set', { name: person.name, isOwner });
 	});
 }

@@ -1,6 +1,7 @@
 import { RateLimiterSQLite } from 'rate-limiter-flexible';
 import { refuse } from '../errors';
 import type { Store } from '../store/store';
+import { hashed } from './who';
 
 /** So many failures in a day cost nothing, of one account from one address, and of one address. */
 const FREE = { account: 5, address: 20 };
@@ -29,7 +30,8 @@ export class Tries {
 
 	private keys(name: string, address: string) {
 		return [
-			{ key: `account ${name.toLowerCase()} ${address}`, free: FREE.account },
+			// A name that is not there may be a password, typed into the wrong field.
+			{ key: `account ${hashed(name.toLowerCase()).toString('base64url')} ${address}`, free: FREE.account },
 			{ key: `address ${address}`, free: FREE.address }
 		];
 	}

@@ -68,6 +68,19 @@ export function whoCame(store: Store, { session, key }: Partial<Credentials>, no
 	return { kind: 'person', id, name, isOwner, roles: store.people.rolesOf(id) };
 }
 
+/** What was sent with the old secret of a session that is renewed is still answered for so long (milliseconds). */
+const BESIDE = 60_000;
+
+/** Another secret for a session whose person's rights have changed; undefined where none have, or another is writing. */
+export function renewed(store: Store, session: string): string | undefined {
+	const old = hashed(session);
+	if (store.people.session(old)?.isStale !== true) return undefined;
+	const secret = newSecret();
+	let is = false;
+	written(store, ({ people }) => (is = people.renew(old, hashed(secret), Date.now() - WHOLE + BESIDE)));
+	return is ? secret : undefined;
+}
+
 function keyHolder(store: Store, secret: string, now: number, notes: Store | undefined): Actor {
 	const key = store.people.key(hashed(secret));
 	if (!key || (key.ends !== undefined && key.ends <= now)) return NOBODY;

@@ -37,8 +37,8 @@ const SQL = {
 		ON CONFLICT (person_id, site_id) DO UPDATE SET role = excluded.role, area = excluded.area`,
 	dropRole: `DELETE FROM person_role WHERE person_id = @person AND site_id = @site`,
 
-	session: row<PersonRow & { begun: number; used: number; isSignedOn: 0 | 1 }>(
-		`SELECT ${COLUMNS}, s.made AS begun, s.used, s.is_signed_on AS isSignedOn
+	session: row<PersonRow & { begun: number; used: number; isSignedOn: 0 | 1; isStale: 0 | 1 }>(
+		`SELECT ${COLUMNS}, s.made AS begun, s.used, s.is_signed_on AS isSignedOn, s.is_stale AS isStale
 			FROM session s JOIN person p ON p.id = s.person_id WHERE s.hash = ?`
 	),
 	sessionsOf: row<{ hash: Buffer; made: number; used: number; agent: string }>(
@@ -46,6 +46,10 @@ const SQL = {
 	),
 	begin: `INSERT INTO session (hash, person_id, made, used, agent, is_signed_on)
 		VALUES (@hash, @person, @now, @now, @agent, @isSignedOn)`,
+	age: `UPDATE session SET is_stale = 1 WHERE person_id = ?`,
+	renew: `INSERT INTO session (hash, person_id, made, used, agent, is_signed_on)
+		SELECT @hash, person_id, made, used, agent, is_signed_on FROM session WHERE hash = @old AND is_stale = 1`,
+	retire: `UPDATE session SET is_stale = 0, made = min(made, @made) WHERE hash = @old`,
 	use: `UPDATE session SET used = @now WHERE hash = @hash`,
 	end: `DELETE FROM session WHERE hash = ?`,
 	endAllBut: `DELETE FROM session WHERE person_id = @person AND hash IS NOT @hash`,
@@ -189,10 +193,18 @@ export class PeopleStore {
 	}
 
 	/** The person of a session, with when it began and was used last. */
-	session(hash: Buffer): { person: Person; made: number; used: number; isSignedOn: boolean } | undefined {
+	session(
+		hash: Buffer
+	): { person: Person; made: number; used: number; isSignedOn: boolean; isStale: boolean } | undefined {
 		const found = this.run('session').get(hash);
 		return (
-			found && { person: personOf(found), made: found.begun, used: found.used, isSignedOn: found.isSignedOn === 1 }
+			found && {
+				person: personOf(found),
+				made: found.begun,
+				used: found.used,
+				isSignedOn: found.isSignedOn === 1,
+				isStale: found.isStale === 1
+			}
 		);
 	}
 	sessionsOf(person: number): { hash: Buffer; made: number; used: number; agent: string }[] {
@@ -200,6 +212,16 @@ export class PeopleStore {
 	}
 	begin(hash: Buffer, person: number, now: number, agent: string, isSignedOn: boolean) {
 		this.run('begin').run({ hash, person, now, agent, isSignedOn: isSignedOn ? 1 : 0 });
+	}
+	/** The rights of a person have changed: their sessions are renewed when they next ask. */
+	age(person: number) {
+		this.run('age').run(person);
+	}
+	/** Gives an aged session another secret, and takes the old one for begun at `made`; says whether it was one. */
+	renew(old: Buffer, hash: Buffer, made: number): boolean {
+		if (this.run('renew').run({ old, hash }).changes === 0) return false;
+		this.run('retire').run({ old, made });
+		return true;
 	}
 	use(hash: Buffer, now: number) {
 		this.run('use').run({ hash, now });

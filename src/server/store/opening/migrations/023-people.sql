@@ -26,7 +26,9 @@ CREATE TABLE session (
 	used INTEGER NOT NULL,
 	agent TEXT NOT NULL,
 	-- Begun by single sign-on: it is ended there, too.
-	is_signed_on INTEGER NOT NULL DEFAULT 0 CHECK (is_signed_on IN (0, 1))
+	is_signed_on INTEGER NOT NULL DEFAULT 0 CHECK (is_signed_on IN (0, 1)),
+	-- The rights of its person have changed since: its secret is renewed.
+	is_stale INTEGER NOT NULL DEFAULT 0 CHECK (is_stale IN (0, 1))
 ) STRICT, WITHOUT ROWID;
 CREATE INDEX session_of ON session (person_id);
 CREATE TABLE invitation (
