@@ -90,6 +90,25 @@ const all = (head: number, manifest: number, own: number) => ({
 	...{ [`/media/${SHARED}`]: 200, [`/media/${OPEN}`]: 200, [HEAD.replace('Shut', 'Open')]: 200 }
 });
 
+test('whose a picture is is known once, however often it is saved, taken out and taken in', () => {
+	const { id } = store.working.sites.named('Shut');
+	const copied = { src: '/far.jpg', width: 9, height: 9, kept: { file: `${'d'.repeat(24)}.jpg`, width: 9, height: 9 } };
+	for (let times = 0; times < 3; times++) {
+		store.pictures.save(id, [
+			{ src: `/media/${OWN}`, width: 1200 + times, height: 630 },
+			{ ...copied, width: times }
+		] as never);
+		expect(store.pictures.ownersOf(OWN)).toEqual([{ site: 'Shut', isPrivate: 0 }]);
+		expect(store.pictures.ownersOf(`${'d'.repeat(24)}-wide.jpg`)).toEqual([{ site: 'Shut', isPrivate: 0 }]);
+	}
+	store.pictures.remove(id, '/far.jpg');
+	// Heads that are released name it still.
+	expect(store.pictures.ownersOf(`${'d'.repeat(24)}.jpg`)).toHaveLength(1);
+	store.pictures.save(id, [copied] as never);
+	store.pictures.remove(id, '/far.jpg');
+	expect(store.pictures.one(id, `/media/${OWN}`)).toMatchObject({ width: 1202 });
+});
+
 describe('to whom it goes', () => {
 	test('public, to everyone; private, to nobody at once, though it was asked for and kept before', async () => {
 		expect(await told()).toEqual(all(200, 404, 200));

@@ -120,12 +120,16 @@ INSERT OR IGNORE INTO media_of (hash, site_id)
 		AND json_extract(facts, '$.kept.file') IS NOT NULL
 	UNION SELECT substr(value, 1, 24), r.site_id FROM (SELECT DISTINCT site_id, head FROM released) r
 		JOIN head h ON h.hash = r.head, json_each(media_names(h.json)) WHERE value NOT LIKE 'share-%';
+-- What is to be left alone is asked for: in a trigger the outer statement says what is done in a conflict.
 CREATE TRIGGER picture_taken AFTER INSERT ON picture WHEN NEW.src LIKE '/media/%' BEGIN
-	INSERT OR IGNORE INTO media_of (hash, site_id) VALUES (substr(NEW.src, 8, 24), NEW.site_id);
+	INSERT INTO media_of (hash, site_id) SELECT substr(NEW.src, 8, 24), NEW.site_id
+		WHERE NOT EXISTS (SELECT 1 FROM media_of WHERE hash = substr(NEW.src, 8, 24) AND site_id = NEW.site_id);
 END;
 CREATE TRIGGER picture_copied AFTER INSERT ON picture WHEN json_extract(NEW.facts, '$.kept.file') IS NOT NULL BEGIN
-	INSERT OR IGNORE INTO media_of (hash, site_id) VALUES (substr(json_extract(NEW.facts, '$.kept.file'), 1, 24), NEW.site_id);
+	INSERT INTO media_of (hash, site_id) SELECT substr(json_extract(NEW.facts, '$.kept.file'), 1, 24), NEW.site_id
+		WHERE NOT EXISTS (SELECT 1 FROM media_of WHERE hash = substr(json_extract(NEW.facts, '$.kept.file'), 1, 24) AND site_id = NEW.site_id);
 END;
 CREATE TRIGGER picture_copied_anew AFTER UPDATE OF facts ON picture WHEN json_extract(NEW.facts, '$.kept.file') IS NOT NULL BEGIN
-	INSERT OR IGNORE INTO media_of (hash, site_id) VALUES (substr(json_extract(NEW.facts, '$.kept.file'), 1, 24), NEW.site_id);
+	INSERT INTO media_of (hash, site_id) SELECT substr(json_extract(NEW.facts, '$.kept.file'), 1, 24), NEW.site_id
+		WHERE NOT EXISTS (SELECT 1 FROM media_of WHERE hash = substr(json_extract(NEW.facts, '$.kept.file'), 1, 24) AND site_id = NEW.site_id);
 END;
