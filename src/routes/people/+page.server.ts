@@ -1,5 +1,5 @@
 import { mayDo, ownsAll } from '$core';
-import { canMail } from '$server/people/mail';
+import { canMail } from '$server/comingIn/mail';
 import type { PageServerLoad } from './$types';
 
 /** So many lines of the trail are shown. */

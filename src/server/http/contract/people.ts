@@ -1,5 +1,5 @@
 import type { Actor, PageArea, Role, Scope, SiteRole } from '$core';
-import type { Sent } from '../../people/mail';
+import type { Sent } from '../../comingIn/mail';
 import type { AccessKey } from '../../store/people/people';
 import type { TrailLine } from '../../store/people/trail';
 

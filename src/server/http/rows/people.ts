@@ -19,9 +19,9 @@ import { whoIs } from '../../people/who';
 import { refuse, UserError } from '../../errors';
 import { log } from '../../log';
 import { note } from '../../people/note';
-import { refuseUnsendable, sendInvitation } from '../../people/mail';
+import { refuseUnsendable, sendInvitation } from '../../comingIn/mail';
 import { makeCodes, takeCode } from '../../people/recovery';
-import { beginSignOn, endSignOn, leaveAddress } from '../../people/signOn';
+import { beginSignOn, endSignOn, leaveAddress } from '../../comingIn/signOn';
 import {
 	askForAny,
 	askForPasskey,

@@ -1,6 +1,6 @@
 import { refuse, UserError } from '../errors';
 import { runJob } from '../jobs/run';
-import type { MailTask } from './mailer';
+import type { MailTask } from '../people/mailer';
 
 /** The mail server that this process was told of, and who writes; undefined without one. */
 function mailing(): Pick<MailTask, 'server' | 'from'> | undefined {

@@ -4,11 +4,11 @@ import { runJob } from '../jobs/run';
 import { log } from '../log';
 import type { Person } from '../store/people/people';
 import type { Store } from '../store/store';
-import { actingAs, actor } from './acting';
-import { beginSession, readName, setOwner, setRole, type From } from './accounts';
-import { note } from './note';
-import { signOnSettings, type SignOnRule, type SignOnSettings } from './signOnSettings';
-import { hashed, newSecret } from './who';
+import { actingAs, actor } from '../people/acting';
+import { beginSession, readName, setOwner, setRole, type From } from '../people/accounts';
+import { note } from '../people/note';
+import { signOnSettings, type SignOnRule, type SignOnSettings } from '../people/signOnSettings';
+import { hashed, newSecret } from '../people/who';
 
 /** One is given so long (milliseconds) to sign on at the issuer. */
 const PATIENCE = 600_000;

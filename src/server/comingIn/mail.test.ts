@@ -9,8 +9,8 @@ import { answer } from '../http/answer';
 import { visitorOf } from '../http/visitor';
 import { stopJobs } from '../jobs/run';
 import { Store } from '../store/store';
-import { invitedBy } from './accounts';
-import { hashed } from './who';
+import { invitedBy } from '../people/accounts';
+import { hashed } from '../people/who';
 
 /** Invitations by mail, to a real mail server on this machine. */
 

@@ -11,8 +11,8 @@ import { visitorOf } from '../http/visitor';
 import { stopJobs } from '../jobs/run';
 import { saveSiteFile } from '../siteFile/siteFile';
 import { Store } from '../store/store';
-import { addPerson, lockPerson, takeInvitation } from './accounts';
-import { readSignOn, refusedIn, signOnSettings } from './signOnSettings';
+import { addPerson, lockPerson, takeInvitation } from '../people/accounts';
+import { readSignOn, refusedIn, signOnSettings } from '../people/signOnSettings';
 
 /** Single sign-on against a real issuer on this machine: who comes back, as whom, with what, and who does not. */
 
