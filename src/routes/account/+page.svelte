@@ -5,7 +5,7 @@
 	import { call, isRefused } from '$ui/client';
 	import { addPasskey, canUsePasskeys } from '$ui/people/passkeys';
 	import RecoveryPart from '$ui/people/RecoveryPart.svelte';
-	import { beginSignOn } from '$ui/comingIn/signOn';
+	import { beginSignOn } from '$ui/people/signOn';
 	import NewPassword from '$ui/people/NewPassword.svelte';
 	import { agentInWords, areaInWords, momentInWords } from '$ui/people/words';
 
