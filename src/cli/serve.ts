@@ -4,7 +4,8 @@ import type { AddressInfo } from 'node:net';
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { Delivery } from '$server/delivery/delivery';
-import { CLIENT_HEADER, frontOf } from '$server/delivery/front';
+import { CLIENT_HEADER, frontOf, plainAddress } from '$server/delivery/front';
+import { isHere } from '$server/delivery/meter';
 import { refuse } from '$server/errors';
 import { stopJobs } from '$server/jobs/run';
 
@@ -27,6 +28,8 @@ export interface ListenOptions {
 	readonly what: string;
 	readonly say: (text: string) => void;
 	readonly host?: string;
+	/** Addresses of proxies, through which the connections of many come. */
+	readonly proxies?: readonly string[];
 	/** Ends encrypted connections by itself. */
 	readonly tls?: Pick<ServerOptions, 'cert' | 'key'> | undefined;
 }
@@ -34,10 +37,10 @@ export interface ListenOptions {
 /** Listens, on this machine only unless another host is named; when the port is taken, says so and takes the next free one. */
 export async function listen(
 	handler: RequestListener,
-	{ port: wanted, what, say, host = LOCAL_HOST, tls }: ListenOptions
+	{ port: wanted, what, say, host = LOCAL_HOST, proxies = [], tls }: ListenOptions
 ): Promise<Running> {
 	const server = tls ? createSecure({ ...LIMITS, ...tls }, handler) : createServer(LIMITS, handler);
-	limitSockets(server);
+	limitSockets(server, proxies);
 	for (let port = wanted; port < wanted + TRIES; port++) {
 		if (await tryPort(server, port, host)) {
 			if (port !== wanted) say(`Port ${wanted} is taken; ${what} uses ${port}.`);
@@ -59,14 +62,14 @@ const LIMITS = {
 	maxHeaderSize: 16_384,
 	connectionsCheckingInterval: 5000
 };
-/** So many connections are open to one address; this machine's own may be a proxy's. */
+/** So many connections are open to one address, but to proxies and to this machine. */
 const MOST_SOCKETS = 256;
 
-function limitSockets(server: Server) {
+function limitSockets(server: Server, proxies: readonly string[]) {
 	const open = new Map<string, number>();
 	server.on('connection', (socket) => {
-		const address = socket.remoteAddress ?? '';
-		if (/^(127\.|::1$|::ffff:127\.)/.test(address)) return;
+		const address = plainAddress(socket.remoteAddress ?? '');
+		if (isHere(address) || proxies.includes(address)) return;
 		const count = (open.get(address) ?? 0) + 1;
 		if (count > MOST_SOCKETS) return void socket.destroy();
 		open.set(address, count);
@@ -170,7 +173,7 @@ export async function serve({
 	const hosts = together?.origins.map((origin) => new URL(origin).host) ?? [];
 	const proxies = together?.proxies ?? [];
 	const front = frontOf({ delivery, desk: handler, hosts, proxies, perSecond: together ? USUAL_PER_SECOND : 0 });
-	const where = together && { host: together.host, tls: together.tls };
+	const where = together && { host: together.host, tls: together.tls, proxies };
 	const running = await listen(front, { port, what: 'Kephalon', say, ...where });
 	return {
 		...running,
@@ -200,7 +203,13 @@ export interface DeliverOptions extends Pick<ListenOptions, 'port' | 'say'> {
 export async function deliver({ db, port, host, proxies, perSecond, say }: DeliverOptions) {
 	process.env.KEPHALON_THREAD = built('./thread.js');
 	const delivery = new Delivery(db);
-	const running = await listen(frontOf({ delivery, proxies, perSecond }), { port, host, what: 'the delivery', say });
+	const running = await listen(frontOf({ delivery, proxies, perSecond }), {
+		port,
+		host,
+		proxies,
+		what: 'the delivery',
+		say
+	});
 	return {
 		...running,
 		async close() {

@@ -42,8 +42,9 @@ function withSite() {
 	expect(run('import', 's.json').stderr).toContain('S');
 }
 /** A server of the command; gives where it is. */
-function serve(...args: string[]): Promise<string> {
-	const child = spawn(process.execPath, [program, 'serve', '--port', '0', ...args], {
+const serve = (...args: string[]) => start('serve', ...args);
+function start(verb: 'serve' | 'deliver', ...args: string[]): Promise<string> {
+	const child = spawn(process.execPath, [program, verb, '--port', '0', ...args], {
 		cwd: work,
 		env: { ...process.env, KEPHALON_DB: db }
 	});
@@ -52,7 +53,7 @@ function serve(...args: string[]): Promise<string> {
 		let said = '';
 		child.stderr.on('data', (data: Buffer) => {
 			said += data.toString();
-			const at = /Kephalon is at (\S+)/.exec(said)?.[1];
+			const at = /(?:Kephalon|Delivery) is at (\S+)/.exec(said)?.[1];
 			if (at) resolve(at);
 		});
 		child.once('exit', () => reject(new Error(said)));
@@ -232,6 +233,41 @@ test(
 		expect((await ask(at, '/api/sites/S/pending', { headers })).status).toBe(401);
 	}
 );
+
+test('single sign-on is offered as its file says; a file that is wrong is told before anything starts', async () => {
+	withSite();
+	run('people', 'add', 'Ada');
+	const file = join(work, 'sign-on.json');
+	const settings = { issuer: 'http://127.0.0.1:9', clientId: 'kephalon', name: 'Hollin account', rules: [] };
+	writeFileSync(file, JSON.stringify({ ...settings, issuer: 'http://elsewhere.example' }));
+	const refused = run('serve', '--port', '0', '--sign-on', file);
+	expect([refused.status, refused.stderr]).toEqual([1, expect.stringContaining('/issuer')]);
+	expect(run('serve', '--port', '0', '--sign-on', join(work, 'none.json'))).toMatchObject({ status: 1 });
+	writeFileSync(file, JSON.stringify(settings));
+	const at = await serve('--sign-on', file);
+	expect((await ask(at, '/sign-in')).text).toContain('Hollin account');
+	// Spoiled while it runs: as it was.
+	writeFileSync(file, '{');
+	expect((await ask(at, '/sign-in')).text).toContain('Hollin account');
+});
+
+test('delivery takes so many requests of an address, which a proxy names', async () => {
+	withSite();
+	expect(run('release', '--site', 'S').status).toBe(0);
+	const at = await start('deliver', '--per-second', '1', '--trust-proxy', '127.0.0.1');
+	const times = async (many: number, address: string) => {
+		const all = [];
+		for (let count = 0; count < many; count++)
+			all.push((await ask(at, '/api/sites/S/head?path=/', { headers: { 'x-forwarded-for': address } })).status);
+		return all;
+	};
+	// Twice as many at once; then those that wait a second.
+	const statuses = await times(40, '203.0.113.9');
+	expect(statuses.slice(0, 2)).toEqual([200, 200]);
+	expect(statuses).toContain(429);
+	expect(await times(1, '203.0.113.10')).toEqual([200]);
+	expect(await times(4, '127.0.0.1')).toEqual([200, 200, 200, 200]);
+});
 
 test('encrypted by itself', { timeout: 60_000 }, async () => {
 	withSite();

@@ -5,7 +5,7 @@ import { Store } from '$server/store/store';
 import { endInOrder } from '../ending';
 import { deliver, LOCAL_HOST, refuseTaken, USUAL_PER_SECOND } from '../serve';
 import { databaseOf, dbOption, logOption, say, type Verb } from '../common';
-import { port } from './serve';
+import { more, port } from './serve';
 
 /** A process that ends sooner than this (milliseconds) after its start is not started again. */
 const TOO_SOON = 2000;
@@ -28,7 +28,7 @@ export const addDeliver: Verb = (program) => {
 		.option(
 			'--trust-proxy <address>',
 			'the address of a proxy that says truly whom it speaks for; may be repeated',
-			(one: string, before: string[]) => [...before, one],
+			more,
 			[]
 		)
 		.option(

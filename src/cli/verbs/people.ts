@@ -1,6 +1,6 @@
 import { InvalidArgumentError, Option, type Command } from 'commander';
 import { ROLES, type PageArea, type Role } from '$core';
-import { addPerson, dropPerson, lockPerson, resetPerson, setOwner, setRole } from '$server/people/accounts';
+import { addPerson, dropPerson, linkOf, lockPerson, resetPerson, setOwner, setRole } from '$server/people/accounts';
 import { refuse } from '$server/errors';
 import { note } from '$server/people/note';
 import { count, dbOption, print, printJson, say, withReader, withStore, type Verb } from '../common';
@@ -17,9 +17,8 @@ interface Options {
 	readonly language?: string[];
 }
 
-/** Where an invitation is taken; of it the part behind # never leaves the browser. */
-const linkOf = (secret: string, origin = 'http://127.0.0.1:4870') =>
-	`${origin.endsWith('/') ? origin.slice(0, -1) : origin}/invited#${secret}\n`;
+/** Where Kephalon is reached, where nobody says otherwise. */
+const USUAL = 'http://127.0.0.1:4870';
 
 const originOption = () =>
 	new Option('--origin <address>', 'the address under which Kephalon is reached, for the link');
@@ -32,10 +31,7 @@ export const addPeople: Verb = (program) => {
 		.addOption(dbOption())
 		.action((options: Options) =>
 			withReader(options, (store) => {
-				const all = store.people.all().map(({ id, name, isOwner, isLocked, isInvited }) => ({
-					...{ name, isOwner, isLocked, isInvited },
-					roles: store.people.rolesOf(id)
-				}));
+				const all = store.people.listed();
 				if (options.json) return printJson(all);
 				if (all.length === 0) return say('There is nobody: whoever is at this machine may do all.');
 				for (const { name, isOwner, isLocked, isInvited, roles } of all) {
@@ -62,7 +58,7 @@ export const addPeople: Verb = (program) => {
 				say(
 					`${name} is invited${isOwner ? ', as an owner of every site' : ''}. The link can be used once, within a week:`
 				);
-				print(linkOf(secret, options.origin));
+				print(`${linkOf(secret, options.origin ?? USUAL)}\n`);
 			})
 	)
 		.option('--owner', 'an owner of every site')
@@ -72,7 +68,7 @@ export const addPeople: Verb = (program) => {
 		withStore(options, (store) => {
 			const secret = resetPerson(store, name);
 			say(`${name} is invited anew. The link can be used once, within a week:`);
-			print(linkOf(secret, options.origin));
+			print(`${linkOf(secret, options.origin ?? USUAL)}\n`);
 		})
 	).addOption(originOption());
 

@@ -79,7 +79,8 @@ interface Options {
 	readonly key?: string;
 }
 
-const more = (one: string, before: string[]) => [...before, one];
+/** Of an option that may be repeated. */
+export const more = (one: string, before: string[]) => [...before, one];
 const LOOPBACK = /^(127\.\d+\.\d+\.\d+|localhost|::1)$/;
 
 /** Where it listens for others; undefined for this machine alone. Refuses to be open without people and names. */

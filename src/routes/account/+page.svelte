@@ -120,6 +120,9 @@
 		<RecoveryPart left={data.codes} hasPassword={data.hasPassword} />
 		{#if data.signOn}
 			<h2 class="mt-8 mb-2 font-semibold">Single sign-on</h2>
+			<p class="quiet mb-2">
+				It lets you in from then on. Where its rules name a site, they say what you are there, each time anew.
+			</p>
 			<p><button class="plain-button" onclick={bind}>Bind my account at {data.signOn} to this one</button></p>
 			{#if bound || data.refused}<p class="mt-1" role="alert">{bound || data.refused}</p>{/if}
 		{/if}

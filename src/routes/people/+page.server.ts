@@ -10,9 +10,9 @@ export const load: PageServerLoad = ({ locals: { store, who } }) => {
 	const sites = store.working.sites.names().filter(({ name }) => mayDo(who, 'own', name));
 	const names = new Set(sites.map(({ name }) => name));
 	const isOurs = ownsAll(who);
-	const people = store.people.all().map(({ id, name, isOwner, isLocked, isInvited }) => ({
-		...{ name, isOwner, isLocked, isInvited },
-		roles: Object.fromEntries(Object.entries(store.people.rolesOf(id)).filter(([site]) => names.has(site)))
+	const people = store.people.listed().map(({ roles, ...person }) => ({
+		...person,
+		roles: Object.fromEntries(Object.entries(roles).filter(([site]) => names.has(site)))
 	}));
 	return {
 		ownsAll: isOurs,

@@ -262,6 +262,8 @@ describe('what does not let in', () => {
 		expect(await refused(hers, again)).toBe('/overview/S');
 		expect(await refused(hers, again)).toBe('/account?refused=sign-on-late');
 		expect(await his.me()).toMatchObject({ kind: 'nobody' });
+		// What nobody began here fills no trail.
+		expect(store.trail.newest(undefined, 100).filter(({ data }) => data.why === 'sign-on-late')).toEqual([]);
 	});
 
 	test.each([
@@ -325,7 +327,13 @@ describe('the file of settings', () => {
 		expect(signOnSettings()?.name).toBe('Hollin account');
 		set({ name: 'Another' });
 		expect(signOnSettings()?.name).toBe('Another');
+		// Spoiled while it is in use, it stays as it was: who signs in otherwise is not kept from it.
+		writeFileSync(file, '{');
+		expect(signOnSettings()?.name).toBe('Another');
+		rmSync(file);
+		expect(signOnSettings()?.name).toBe('Another');
 		set();
+		expect(signOnSettings()?.name).toBe('Hollin account');
 	});
 	test.each([
 		['no JSON', '{'],

@@ -285,8 +285,13 @@ export class Delivery {
 
 	/** Where it is noted that a key was used; nothing where delivery only reads. Never waits for another writer. */
 	private noting(): Store | undefined {
-		if (this.isDesk) this.notes ??= new Store(this.store.file, { create: false, patience: 0 });
-		return this.notes;
+		if (!this.isDesk) return undefined;
+		try {
+			return (this.notes ??= new Store(this.store.file, { create: false, patience: 0 }));
+		} catch {
+			// Another is writing: it is noted the next time.
+			return undefined;
+		}
 	}
 
 	/** A cut, an icon or a share picture that is asked for the first time is drawn in a thread. */

@@ -96,7 +96,7 @@ function forwardedIn(field: string | undefined): string[] | undefined {
 }
 
 /** An address without port and brackets; one of version 4 in version 6 as what it is. */
-function plainAddress(text: string): string {
+export function plainAddress(text: string): string {
 	const inner = text.startsWith('[')
 		? text.slice(1).split(']', 1)[0]!
 		: text.split(':').length === 2

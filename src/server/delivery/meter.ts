@@ -1,6 +1,7 @@
 /** So many addresses are remembered; then those that have asked least lately are forgotten. */
 const MOST_KNOWN = 20_000;
-const HERE = /^(127\.|::1$|::ffff:127\.)/;
+/** Whether an address is this machine's own. */
+export const isHere = (address: string) => /^127\.|^::1$/.test(address);
 
 interface Known {
 	/** How many requests are left at the moment. */
@@ -21,13 +22,11 @@ export class Meter {
 
 	/** Whether an address has a request left, which it has no more then; `now` in milliseconds. */
 	takes(address: string, now = performance.now()): boolean {
-		if (this.perSecond === 0 || HERE.test(address)) return true;
+		if (this.perSecond === 0 || isHere(address)) return true;
 		const most = this.perSecond * 2;
-		let one = this.known.get(address);
-		if (!one) {
-			if (this.known.size >= MOST_KNOWN) this.forget();
-			this.known.set(address, (one = { left: most, at: now }));
-		}
+		const one = this.known.get(address) ?? { left: most, at: now };
+		if (!this.known.delete(address) && this.known.size >= MOST_KNOWN) this.forget();
+		this.known.set(address, one);
 		one.left = Math.min(most, one.left + ((now - one.at) / 1000) * this.perSecond);
 		one.at = now;
 		if (one.left < 1) return false;
@@ -35,7 +34,7 @@ export class Meter {
 		return true;
 	}
 
-	/** The first half: a map keeps the order in which they came. */
+	/** The first half: a map keeps the order in which they were put. */
 	private forget() {
 		let count = 0;
 		for (const address of this.known.keys()) {

@@ -249,3 +249,19 @@ test('a table replaces what it has columns for: what a folder gave besides, and 
 	});
 	expect(store.working.readIn.retirePages(id, new Set())).toContain('/f');
 });
+
+test('a page that names one path in two languages is kept, however often it changes', () => {
+	const versions = (all: Record<string, string>) =>
+		saveSiteFile(store, {
+			...{ format: 'kephalon-site', version: 2, site, types, pictures: [], redirects: {} },
+			pages: [page('/'), page('/a', { alternates: all }), page('/b')]
+		} as never);
+	for (const all of [{ fr: '/b', 'fr-CA': '/b' }, { fr: '/b', 'fr-CA': '/b', de: '/b' }, { fr: '/b' }]) {
+		versions(all);
+		const { id } = store.working.sites.named('S');
+		expect(store.working.pages.at(id, '/a')!.alternates).toEqual(all);
+		expect(store.db.prepare('SELECT path FROM page_version WHERE site_id = ?').all(id)).toEqual([{ path: '/b' }]);
+	}
+	versions({});
+	expect(store.db.prepare('SELECT path FROM page_version').all()).toEqual([]);
+});

@@ -246,9 +246,11 @@ describe('what is changed is asked of every edit, whichever way it comes', { tim
 		expect(await beyond(sample('editor of an area', ['/1', '/10']))).toBe(0);
 		expect(await beyond(sample('editor', some))).toBe(0);
 		expect(await beyond(sample('reader', some))).toBe(4);
+		// The last row changes nothing: the page has no title of its own.
+		expect(kept('/11')).toEqual([]);
 		const table = (who: string) =>
 			ask('POST /sites/{site}/csv/comparison', who, {
-				bytes: new TextEncoder().encode('path,page says: title\n/1,A title\n/2,A title\n/3,A title\n/4,\n')
+				bytes: new TextEncoder().encode('path,page says: title\n/1,A title\n/2,A title\n/3,A title\n/11,\n')
 			} as unknown as Asked);
 		expect(await beyond(table('editor of an area'))).toBe(2);
 		expect(await beyond(table('builder'))).toBe(0);

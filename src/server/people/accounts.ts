@@ -173,6 +173,9 @@ export function invite(store: Store, id: number, patience = INVITED): string {
 	return secret;
 }
 
+/** Where an invitation is taken; what stands behind the # never leaves the browser. */
+export const linkOf = (secret: string, origin: string) => `${origin.replace(/\/$/, '')}/invited#${secret}`;
+
 /** A new invitation for one who cannot come in any more: what let them in before does not. */
 export function resetPerson(store: Store, name: string): string {
 	const { id } = personNamed(store, name);

@@ -1,6 +1,7 @@
 import Ajv from 'ajv';
 import { readFileSync, statSync } from 'node:fs';
 import { refuse } from '../errors';
+import { log } from '../log';
 import type { PageArea, Role } from '$core';
 import schema from './sign-on.schema.json';
 
@@ -43,15 +44,28 @@ export function readSignOn(file: string): SignOnSettings {
 	throw refuse('sign-on-file', { file, why: `${first.instancePath || 'it'} ${first.message ?? 'is wrong'}` });
 }
 
-let known: { readonly file: string; readonly read: number; readonly settings: SignOnSettings } | undefined;
+let known: { readonly file: string; readonly read: number; readonly settings: SignOnSettings | undefined } | undefined;
 
-/** How people sign on, as the file says that the server was started with; undefined without one. */
+/**
+ * How people sign on, as the file says that the server was started with; undefined without one. One that was spoiled since leaves
+ * it as it was, and the log says so: nobody is kept from signing in otherwise, or out.
+ */
 export function signOnSettings(): SignOnSettings | undefined {
 	const file = process.env.KEPHALON_SIGN_ON;
 	if (!file) return undefined;
 	const read = statSync(file, { throwIfNoEntry: false })?.mtimeMs ?? 0;
-	if (known?.file !== file || known.read !== read) known = { file, read, settings: readSignOn(file) };
+	if (known?.file !== file || known.read !== read)
+		known = { file, read, settings: readOrBefore(file, known?.file === file ? known.settings : undefined) };
 	return known.settings;
+}
+
+function readOrBefore(file: string, before: SignOnSettings | undefined): SignOnSettings | undefined {
+	try {
+		return readSignOn(file);
+	} catch (error) {
+		log.error(error);
+		return before;
+	}
 }
 
 /** What a page tells of a sign-on that was refused, as its address says it: nothing else can be put there. */

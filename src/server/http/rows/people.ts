@@ -5,6 +5,7 @@ import {
 	dropPerson,
 	endOthers,
 	invitedBy,
+	linkOf,
 	lockPerson,
 	resetPerson,
 	sessionsOf,
@@ -98,9 +99,13 @@ export const PEOPLE = {
 		} catch (error) {
 			const refused = error instanceof UserError ? error : refuse('failed');
 			if (refused.code === 'failed') log.error(error);
-			await patiently(() =>
-				note(store, 'sign-on-failed', { why: refused.code, address: door.from.address }, undefined, 'nobody')
-			);
+			// What nobody began says nothing of anybody: it fills no trail.
+			else if (refused.code !== 'sign-on-late') {
+				log.warn(refused.message);
+				await patiently(() =>
+					note(store, 'sign-on-failed', { why: refused.code, address: door.from.address }, undefined, 'nobody')
+				);
+			}
 			const where = who.kind === 'person' ? '/account' : '/sign-in';
 			return ledTo(`${where}?${new URLSearchParams({ refused: refused.code, ...nameIn(refused.data) })}`);
 		}
@@ -128,11 +133,7 @@ export const PEOPLE = {
 		return { name };
 	},
 
-	'GET /people': ({ store }) =>
-		store.people.all().map(({ id, name, isOwner, isLocked, isInvited }) => ({
-			...{ name, isOwner, isLocked, isInvited },
-			roles: store.people.rolesOf(id)
-		})),
+	'GET /people': ({ store }) => store.people.listed(),
 
 	'POST /people': async ({ store, body: { name, isOwner, mail }, door }) => {
 		refuseUnsendable(mail);
@@ -196,9 +197,6 @@ const peopleAt = (store: Store, site: number) =>
 
 /** A way within the application; anything else is the beginning of it. */
 const pathIn = (to: string) => (/^\/(?![/\\])/.test(to) && to.length < 2000 ? to : '/');
-
-/** Where an invitation is taken; what stands behind the # never leaves the browser. */
-const linkOf = (secret: string, origin: string) => `${origin}/invited#${secret}`;
 
 /** Leads a browser on that came from elsewhere. */
 const ledTo = (location: string) =>

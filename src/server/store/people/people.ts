@@ -155,6 +155,15 @@ export class PeopleStore {
 	all(): Person[] {
 		return this.run('all').all().map(personOf);
 	}
+	/** All, with what each is at which site. */
+	listed(): (Pick<Person, 'name' | 'isOwner' | 'isLocked' | 'isInvited'> & {
+		readonly roles: Record<string, SiteRole>;
+	})[] {
+		return this.all().map(({ id, name, isOwner, isLocked, isInvited }) => ({
+			...{ name, isOwner, isLocked, isInvited },
+			roles: this.rolesOf(id)
+		}));
+	}
 	add(name: string, isOwner: boolean, made: string): number {
 		return this.run('add').get({ name, isOwner: isOwner ? 1 : 0, made })!.id;
 	}

@@ -133,3 +133,16 @@ CREATE TRIGGER picture_copied_anew AFTER UPDATE OF facts ON picture WHEN json_ex
 	INSERT INTO media_of (hash, site_id) SELECT substr(json_extract(NEW.facts, '$.kept.file'), 1, 24), NEW.site_id
 		WHERE NOT EXISTS (SELECT 1 FROM media_of WHERE hash = substr(json_extract(NEW.facts, '$.kept.file'), 1, 24) AND site_id = NEW.site_id);
 END;
+-- The same of versions: a page that names one path in two languages is saved again.
+DROP TRIGGER page_version_named;
+DROP TRIGGER page_version_changed;
+CREATE TRIGGER page_version_named AFTER INSERT ON page WHEN instr(NEW.settings, '"alternates"') BEGIN
+	INSERT INTO page_version SELECT DISTINCT NEW.site_id, value, NEW.id
+		FROM json_each(NEW.settings, '$.alternates') WHERE type = 'text' AND value LIKE '/%';
+END;
+CREATE TRIGGER page_version_changed AFTER UPDATE OF settings ON page
+	WHEN OLD.settings <> NEW.settings AND (instr(OLD.settings, '"alternates"') OR instr(NEW.settings, '"alternates"')) BEGIN
+	DELETE FROM page_version WHERE page_id = NEW.id;
+	INSERT INTO page_version SELECT DISTINCT NEW.site_id, value, NEW.id
+		FROM json_each(NEW.settings, '$.alternates') WHERE type = 'text' AND value LIKE '/%';
+END;
