@@ -46,7 +46,8 @@ const set = (more: Record<string, unknown> = {}) =>
 
 beforeAll(async () => {
 	process.env.KEPHALON_THREAD ??= fileURLToPath(new URL('../../../build/cli/thread.js', import.meta.url));
-	issuer = createServer().listen(0, '127.0.0.1');
+	// As they do in the world: who takes a while to log in finds no connection kept.
+	issuer = createServer({ keepAliveTimeout: 1 }).listen(0, '127.0.0.1');
 	await new Promise((done) => issuer.once('listening', done));
 	issuerAt = `http://127.0.0.1:${(issuer.address() as AddressInfo).port}`;
 	const provider = new Provider(issuerAt, {

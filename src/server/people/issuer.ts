@@ -1,5 +1,6 @@
 import * as client from 'openid-client';
 import { refuse } from '../errors';
+import { askOnce } from '../fetching/askOnce';
 import type { SignOnSettings } from './signOnSettings';
 
 /** What is kept of a sign-on that is under way, of chance: RFC 7636 (PKCE), OpenID Connect Core 1.0, section 3.1.2.1. */
@@ -74,7 +75,7 @@ async function configOf({ issuer, clientId, clientSecret }: SignOnSettings): Pro
 
 /** What is longer than an issuer has to say is not read. */
 const fetchLittle: client.CustomFetch = async (address, options) => {
-	const answer = await fetch(address, { ...options, body: options.body as BodyInit });
+	const answer = await askOnce(address, { ...options, body: options.body as BodyInit });
 	const parts: Uint8Array[] = [];
 	let size = 0;
 	for await (const part of (answer.body ?? []) as AsyncIterable<Uint8Array>) {

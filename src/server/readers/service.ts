@@ -1,4 +1,5 @@
 import { refuse } from '../errors';
+import { askOnce } from '../fetching/askOnce';
 import { checkFor, type Check } from '../schemas/schemas';
 import type { ShownCard } from '../store/state/looks';
 
@@ -76,7 +77,7 @@ export class ReadersClient {
 	): Promise<T> {
 		const patience = AbortSignal.timeout(PATIENCE);
 		const address = `${this.origin}${path}?${new URLSearchParams(query)}`;
-		const answer = await fetch(address, {
+		const answer = await askOnce(address, {
 			method,
 			signal: signal ? AbortSignal.any([signal, patience]) : patience
 		}).catch((error: Error) => {
