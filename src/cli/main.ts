@@ -1,25 +1,7 @@
 import { Command, CommanderError } from 'commander';
 import { UserError } from '$server/errors';
 import { explain } from '$server/store/opening/database';
-import { addBackup } from './verbs/backup';
-import { addCheck } from './verbs/check';
-import { addCompose } from './verbs/compose';
-import { addDeliver } from './verbs/deliver';
-import { addDiff, addRollback } from './verbs/diff';
-import { addExport } from './verbs/export';
-import { addImport } from './verbs/import';
-import { addFragments } from './verbs/fragments';
-import { addInject } from './verbs/inject';
-import { addPages } from './verbs/pages';
-import { addAudit, addPeople } from './verbs/people';
-import { addProbe } from './verbs/probe';
-import { addQuality } from './verbs/quality';
-import { addRelease } from './verbs/release';
-import { addReleases } from './verbs/releases';
-import { addRender } from './verbs/render';
-import { addRestore } from './verbs/restore';
-import { addVerify } from './verbs/verify';
-import { addServe } from './verbs/serve';
+import type { Verb } from './common';
 
 const program = new Command('kephalon')
 	.description('Decides what every address of a website says in its head.')
@@ -30,30 +12,34 @@ const program = new Command('kephalon')
 		'\nThe database is --db FILE, else KEPHALON_DB, else ./data/kephalon.db.\nExit codes: 0 done, 1 findings or refused, 2 wrong use.'
 	);
 
-for (const add of [
-	addImport,
-	addExport,
-	addRender,
-	addFragments,
-	addInject,
-	addCheck,
-	addPages,
-	addQuality,
-	addProbe,
-	addVerify,
-	addCompose,
-	addRelease,
-	addReleases,
-	addDiff,
-	addRollback,
-	addBackup,
-	addRestore,
-	addPeople,
-	addAudit,
-	addServe,
-	addDeliver
-])
-	add(program);
+/** A verb brings its own code along, and only the one that is wanted is loaded. */
+const VERBS = new Map<string, () => Promise<Verb>>(
+	Object.entries({
+		import: async () => (await import('./verbs/import')).addImport,
+		export: async () => (await import('./verbs/export')).addExport,
+		render: async () => (await import('./verbs/render')).addRender,
+		fragments: async () => (await import('./verbs/fragments')).addFragments,
+		inject: async () => (await import('./verbs/inject')).addInject,
+		check: async () => (await import('./verbs/check')).addCheck,
+		pages: async () => (await import('./verbs/pages')).addPages,
+		quality: async () => (await import('./verbs/quality')).addQuality,
+		probe: async () => (await import('./verbs/probe')).addProbe,
+		verify: async () => (await import('./verbs/verify')).addVerify,
+		compose: async () => (await import('./verbs/compose')).addCompose,
+		release: async () => (await import('./verbs/release')).addRelease,
+		releases: async () => (await import('./verbs/releases')).addReleases,
+		diff: async () => (await import('./verbs/diff')).addDiff,
+		rollback: async () => (await import('./verbs/diff')).addRollback,
+		backup: async () => (await import('./verbs/backup')).addBackup,
+		restore: async () => (await import('./verbs/restore')).addRestore,
+		people: async () => (await import('./verbs/people')).addPeople,
+		audit: async () => (await import('./verbs/people')).addAudit,
+		serve: async () => (await import('./verbs/serve')).addServe,
+		deliver: async () => (await import('./verbs/deliver')).addDeliver
+	})
+);
+const wanted = VERBS.get(process.argv[2] ?? '');
+for (const load of wanted ? [wanted] : VERBS.values()) (await load())(program);
 for (const verb of [program, ...program.commands, ...program.commands.flatMap(({ commands }) => commands)])
 	verb.exitOverride();
 

@@ -18,15 +18,6 @@ import { refuseHalfMade } from '../edits/longEdit';
 import { compareCsv, readCsvBack } from '../exports/csv';
 import { sitemapsOf } from '../exports/sitemap';
 import { count, saveCounted } from '../findings/counted';
-import { takeContent } from '../imports/content';
-import { lookAtTable } from '../imports/table/table';
-import { openTable } from '../imports/table/workbook';
-import { gatherPictures } from '../pictures/gather';
-import { Library } from '../pictures/library';
-import { lookForDrift } from '../probes/drift';
-import { lookAt } from '../probes/look';
-import { readCards } from '../readers/cards';
-import { compose } from './compose';
 import { faultyRules } from './faultyRules';
 import { countUses } from '../heads/uses';
 import { isMuch, refuse } from '../errors';
@@ -35,14 +26,12 @@ import { explain } from '../store/opening/database';
 import type { Staged } from '../store/releases/releases';
 import { WHOLE, type Part } from '../store/opening/part';
 import { saveSiteFile } from '../siteFile/siteFile';
-import { readSiteFolder } from '../siteFile/siteFolder';
 import { Store, type StoredSite } from '../store/store';
 import { pagesLinking } from '../findings/links';
 import { note as noteTrail } from '../people/note';
 import { pagesOf, releasedHead, resolverOf } from '../heads/heads';
 import type { Progress } from '../progress';
 import { refresh } from './refresh';
-import { readFiles } from '../imports/readFiles';
 import type { JobName, Jobs, Released } from './kinds';
 import { runJob } from './run';
 
@@ -73,6 +62,19 @@ const writingLong = async <T>(db: string, work: (store: Store) => Promise<T>): P
 	} finally {
 		store.close();
 	}
+};
+
+/**
+ * What reads files, pictures and other servers is loaded by the jobs that need it: a thread that only counts pages begins in half
+ * the time.
+ */
+const load = {
+	content: () => import('../imports/content'),
+	files: () => import('../imports/readFiles'),
+	folder: () => import('../siteFile/siteFolder'),
+	table: () => import('../imports/table/table'),
+	workbook: () => import('../imports/table/workbook'),
+	library: async (store: Store) => new (await import('../pictures/library')).Library(store)
 };
 
 /** The bytes that came into the thread, as they are. */
@@ -161,17 +163,23 @@ export const JOBS = {
 		writing(db, (store) => removeUnused(store, site, src, (id) => countUses(store, id))),
 	linking: ({ db, site, path }) => reading(db, (store) => pagesLinking(store, site, path)),
 	content: ({ db, name, base, source, via }) =>
-		writingLong(db, (store) =>
-			takeContent(store, name, base, source, { via, readFiles: (files, bare) => runJob('readFiles', { files, bare }) })
+		writingLong(db, async (store) =>
+			(await load.content()).takeContent(store, name, base, source, {
+				...{ via, readFiles: (files, bare) => runJob('readFiles', { files, bare }) }
+			})
 		),
-	readFiles: ({ files, bare }) => readFiles(files, bare),
-	lookAtTable: async ({ file, said, base }) => lookAtTable(await openTable(asBuffer(file), said.sheet), said, base),
-	siteFolder({ db, folder }) {
-		const data = readSiteFolder(folder);
+	readFiles: async ({ files, bare }) => (await load.files()).readFiles(files, bare),
+	async lookAtTable({ file, said, base }) {
+		const table = await (await load.workbook()).openTable(asBuffer(file), said.sheet);
+		return (await load.table()).lookAtTable(table, said, base);
+	},
+	async siteFolder({ db, folder }) {
+		const data = (await load.folder()).readSiteFolder(folder);
 		writing(db, (store) => saveSiteFile(store, data));
 		return { site: data.site.name, pages: data.pages.length };
 	},
-	gather: ({ db, site }) => writingLong(db, (store) => gatherPictures(store, site)),
+	gather: ({ db, site }) =>
+		writingLong(db, async (store) => (await import('../pictures/gather')).gatherPictures(store, site)),
 	batch: ({ db, site, pages, action }, progress) =>
 		writing(db, (store) => {
 			const { edit, revision, result: changed } = changeMany(store, site, pages, action, 'pages', progress);
@@ -184,11 +192,11 @@ export const JOBS = {
 		}),
 	sample: ({ db, site, pages, action }) => reading(db, (store) => sampleOfBatch(store, site, pages, action)),
 	compareCsv: async ({ db, site, file, takes }, progress) => {
-		const table = await openTable(asBuffer(file));
+		const table = await (await load.workbook()).openTable(asBuffer(file));
 		return reading(db, (store) => compareCsv(store, site, table, takes, progress));
 	},
 	csvBack: async ({ db, site, file, takes }, progress) => {
-		const table = await openTable(asBuffer(file));
+		const table = await (await load.workbook()).openTable(asBuffer(file));
 		return writing(db, (store) => {
 			const { edit, result: told } = readCsvBack(store, site, table, 'pages', takes, progress);
 			return { edit, told };
@@ -202,13 +210,18 @@ export const JOBS = {
 		const counted = reading(db, (store) => count(store, site, wanted));
 		writing(db, (store) => store.transaction(() => saveCounted(store, store.working.sites.named(site).id, counted)));
 	},
-	look: ({ db, site, address, via }) => writingLong(db, (store) => lookAt(store, site, address, via)),
+	look: ({ db, site, address, via }) =>
+		writingLong(db, async (store) => (await import('../probes/look')).lookAt(store, site, address, via)),
 	drift: ({ db, site, via, rate }, progress, signal) =>
-		writingLong(db, (store) =>
-			lookForDrift(store, site, via, { signal, progress, ...(rate !== undefined && { rate }) })
+		writingLong(db, async (store) =>
+			(await import('../probes/drift')).lookForDrift(store, site, via, {
+				signal,
+				progress,
+				...(rate !== undefined && { rate })
+			})
 		),
 	takePicture: ({ db, site, bytes, name }) =>
-		writingLong(db, (store) => new Library(store).take(site, asBuffer(bytes), name)),
+		writingLong(db, async (store) => (await load.library(store)).take(site, asBuffer(bytes), name)),
 	compareReleases: ({ db, site, between, most, path }) =>
 		reading(db, (store) => {
 			const { count, pages } = differencesBetween(store, store.working.sites.named(site).id, between, path);
@@ -218,22 +231,20 @@ export const JOBS = {
 		}),
 	goBack: ({ db, site, to, note, removes }, progress) =>
 		writing(db, (store) => goBack(store, site, to, { note, removes, progress })),
-	cards: ({ db, site, hasReaders }) => reading(db, (store) => readCards(store, site, hasReaders)),
-	compose,
+	async cards({ db, site, hasReaders }) {
+		const { readCards } = await import('../readers/cards');
+		return reading(db, (store) => readCards(store, site, hasReaders));
+	},
+	compose: async (task, progress) => (await import('./compose')).compose(task, progress),
 	mend({ db }) {
 		new Store(db).close();
 	},
-	async mail(task) {
-		return (await import('../people/mailer')).mail(task);
-	},
-	async signOn(task) {
-		// Its package is loaded where it is asked for.
-		return (await import('../people/issuer')).askIssuer(task);
-	},
-	sweep({ db }) {
+	mail: async (task) => (await import('../people/mailer')).mail(task),
+	signOn: async (task) => (await import('../people/issuer')).askIssuer(task),
+	async sweep({ db }) {
 		const store = new Store(db);
 		try {
-			return new Library(store).sweep();
+			return (await load.library(store)).sweep();
 		} finally {
 			store.close();
 		}
@@ -241,7 +252,7 @@ export const JOBS = {
 	async media({ db, name, mayDraft }) {
 		const store = new Store(db, { readonly: true });
 		try {
-			const library = new Library(store);
+			const library = await load.library(store);
 			if (library.isNamed(name)) return await library.find(name);
 			return mayDraft ? await library.draft(name) : undefined;
 		} finally {
@@ -251,7 +262,7 @@ export const JOBS = {
 	async draw({ db, recipe }) {
 		const store = new Store(db, { readonly: true });
 		try {
-			return (await new Library(store).compose(recipe)).file;
+			return (await (await load.library(store)).compose(recipe)).file;
 		} finally {
 			store.close();
 		}

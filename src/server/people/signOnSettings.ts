@@ -1,8 +1,8 @@
-import Ajv from 'ajv';
 import { readFileSync, statSync } from 'node:fs';
 import { refuse } from '../errors';
 import { log } from '../log';
 import type { PageArea, Role } from '$core';
+import { checkFor } from '../schemas/schemas';
 import schema from './sign-on.schema.json';
 
 /** What a claim of the issuer makes of a person: an owner of every site, or something at one. */
@@ -29,7 +29,7 @@ export interface SignOnSettings {
 	readonly rules: readonly SignOnRule[];
 }
 
-const check = new Ajv({ allErrors: true, allowUnionTypes: true }).compile<SignOnSettings>(schema);
+const check = checkFor<SignOnSettings>(schema);
 
 /** The settings of a file. Throws a `UserError` that says what is wrong with it. */
 export function readSignOn(file: string): SignOnSettings {

@@ -229,20 +229,22 @@ export function toState(text: string): Page['state'] | undefined {
 	return PAGE_STATES.find((state) => STATES[state].includes(word));
 }
 
-/** Names of languages in English and in themselves, with their tags. */
-const LANGUAGE_NAMES: ReadonlyMap<string, string> = new Map(
-	'ar bg ca cs cy da de el en es et eu fa fi fr ga gl he hi hr hu id is it ja ko lt lv ms nb nl nn pl pt ro ru sk sl sq sr sv th tr uk ur vi zh'
-		.split(' ')
-		.flatMap((tag) =>
-			['en', tag].map(
-				(language) => [plain(new Intl.DisplayNames([language], { type: 'language' }).of(tag) ?? tag), tag] as const
+/** Names of languages in English and in themselves, with their tags; made for the first that is asked. */
+let languageNames: ReadonlyMap<string, string> | undefined;
+const makeLanguageNames = () =>
+	new Map(
+		'ar bg ca cs cy da de el en es et eu fa fi fr ga gl he hi hr hu id is it ja ko lt lv ms nb nl nn pl pt ro ru sk sl sq sr sv th tr uk ur vi zh'
+			.split(' ')
+			.flatMap((tag) =>
+				['en', tag].map(
+					(language) => [plain(new Intl.DisplayNames([language], { type: 'language' }).of(tag) ?? tag), tag] as const
+				)
 			)
-		)
-);
+	);
 
 /** The language tag that a text is, also written with an underscore, or that it names. */
 export function toLanguage(text: string): string | undefined {
-	const named = LANGUAGE_NAMES.get(plain(text));
+	const named = (languageNames ??= makeLanguageNames()).get(plain(text));
 	if (named) return named;
 	const tag = canonicalLanguage(text.trim().replaceAll('_', '-'));
 	// Longer ones are kept for registration: nobody has any.
