@@ -14,6 +14,8 @@ export default defineConfig({
 		// For what hangs: a busy machine takes twenty times as long as an idle one.
 		testTimeout: 600_000,
 		hookTimeout: 600_000,
+		// Many tests wait for a process they started.
+		maxWorkers: '100%',
 		coverage: {
 			provider: 'v8',
 			include: ['src/{core,server,ui}/**/*.ts'],

@@ -1,6 +1,6 @@
 /** All tests: lint, types, unit tests, browser tests. Ends with one line that counts them. */
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
+import { accessSync, constants, existsSync, mkdtempSync, readFileSync, rmSync, statfsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
 import { findChromium } from './chromium.mjs';
@@ -26,7 +26,12 @@ install();
 ensurePrograms();
 build();
 
-const results = mkdtempSync(join(tmpdir(), 'kephalon-test-'));
+/** Databases of tests are written and thrown away: in memory, where the system has such a folder with room enough. */
+const MEMORY = '/dev/shm';
+const ROOM = 4e9;
+const results = mkdtempSync(join(hasRoom(MEMORY) ? MEMORY : tmpdir(), 'kephalon-test-'));
+process.env.TMPDIR = results;
+process.once('exit', () => rmSync(results, { recursive: true, force: true }));
 /** @type {[name: string, seconds: number][]} */
 const times = [];
 /** @type {string[]} what failed, by name: the last lines of a log are all that some readers of it get to see. */
@@ -62,6 +67,17 @@ console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed > 0 ? 1 : 0);
 
 /** @typedef {{ passed: number, failed: number }} Result */
+
+/** Whether a folder is there, can be written to, and takes what tests write. */
+function hasRoom(/** @type {string} */ folder) {
+	try {
+		accessSync(folder, constants.W_OK);
+		const { bavail, bsize } = statfsSync(folder);
+		return bavail * bsize >= ROOM;
+	} catch {
+		return false;
+	}
+}
 
 /** Runs parts side by side; gives the results of all. */
 async function together(/** @type {(() => Promise<Result | Result[]>)[]} */ ...parts) {

@@ -67,7 +67,7 @@ test(`${KILLS} kills`, { timeout: 20_000 + KILLS * 3000 }, async () => {
 	for (const name of ['A', 'B', 'C']) addPerson(store, name);
 	setRole(store, 'S', 'A', 'editor');
 	addKey(store, 'S', { name: 'k', scopes: ['read'] });
-	const { ran } = await killed(['people', 'role', 'B', '--site', 'S', '--as', 'reader'], 60_000);
+	let { ran } = await killed(['people', 'role', 'B', '--site', 'S', '--as', 'reader'], 60_000);
 	const verbs = [
 		(at: number) => ['people', 'add', `New ${at}`],
 		(at: number) => [
@@ -87,9 +87,12 @@ test(`${KILLS} kills`, { timeout: 20_000 + KILLS * 3000 }, async () => {
 	let [kills, lines] = [0, [...store.trail.all()].length];
 	for (let at = 0; kills < KILLS && at < KILLS * 4; at++) {
 		// Mostly around the moment at which it writes.
-		const { isKilled } = await killed(verbs[at % verbs.length]!(at), ran * (0.5 + Math.random() * 0.55));
-		if (isKilled) kills++;
+		const one = await killed(verbs[at % verbs.length]!(at), ran * (0.5 + Math.random() * 0.55));
+		if (one.isKilled) kills++;
 		const now = store.trail.verify();
+		// A machine that is busy now takes longer than it took then.
+		if (!one.isKilled) ran = one.ran;
+		else if (now.lines === lines) ran *= 1.04;
 		expect(now.broken).toBeUndefined();
 		expect(now.lines).toBeGreaterThanOrEqual(lines);
 		lines = now.lines;
