@@ -120,7 +120,7 @@ export interface PageRoutes {
 	};
 
 	/** Pages by words of their path, title or description. */
-	'GET /sites/{site}/pages': { query: { readonly find: string }; answer: { readonly pages: readonly ListedPage[] } };
+	'GET /sites/{site}/pages': { query: { readonly find?: string }; answer: { readonly pages: readonly ListedPage[] } };
 	/** Adds a page, copies one, takes one away, or makes one the home page; several are one edit. Gives the path to look at then. */
 	'POST /sites/{site}/pages': {
 		body:

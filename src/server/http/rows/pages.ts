@@ -95,7 +95,7 @@ export const PAGES = {
 	},
 
 	'GET /sites/{site}/pages': ({ store, stored, query }) => ({
-		pages: store.table.listing.find(stored.id, query.find, MOST_FOUND)
+		pages: store.table.listing.find(stored.id, query.find ?? '', MOST_FOUND)
 	}),
 
 	'POST /sites/{site}/pages': async ({ store, site, body }) => {
