@@ -24,7 +24,13 @@ export default {
 			mode: 'auto',
 			directives: {
 				'default-src': ['self'],
-				'style-src': ['self', 'unsafe-inline'],
+				'style-src': ['self'],
+				// Two that our packages write: SvelteKit's announcer of pages, and "display: contents" of lists of commands.
+				'style-src-attr': [
+					'unsafe-hashes',
+					'sha256-S8qMpvofolR8Mpjy4kQvEm7m1q8clzU4dfDH0AmvZjo=',
+					'sha256-iaOezIDcQIoxCULa6FBKKuLUu09R7kG+Mlu+JVfU3Rw='
+				],
 				'font-src': ['self', 'data:'],
 				'img-src': ['self', 'https:', 'http:', 'data:', 'blob:'],
 				'frame-ancestors': ['none'],

@@ -212,6 +212,11 @@ test(
 			expect(policy).toContain(part);
 		expect(policy).toMatch(/script-src 'self' '(nonce|sha256)-[^']+'/);
 		expect(policy).not.toMatch(/script-src[^;]*unsafe/);
+		expect(policy).toMatch(/style-src 'self' 'nonce-[^']+'; style-src-attr 'unsafe-hashes'( 'sha256-[^']+'){2};/);
+		expect(policy).not.toContain('unsafe-inline');
+		const nonce = /'(nonce-)([^']+)'/.exec(policy)![2]!;
+		expect(room.text).toContain(`<body nonce="${nonce}"`);
+		expect(room.text).not.toMatch(/<[a-z][^>]* style="/);
 		expect(run('audit').stdout).toContain('"address":"203.0.113.9"');
 		// Rights that change renew the secret of a session, once.
 		run('people', 'role', 'Ada', '--site', 'S', '--as', 'editor');
