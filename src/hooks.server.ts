@@ -1,5 +1,6 @@
 import { redirect, type Handle, type HandleServerError, type RequestEvent, type ServerInit } from '@sveltejs/kit';
 import { turnedAway } from '$server/http/pageRights';
+import { withoutStyleAttributes, withStyleNonce } from '$server/http/pageStyles';
 import { withoutPaths } from '$server/http/paths';
 import { problem } from '$server/http/problem';
 import { renewedCookie, visitorOf } from '$server/http/visitor';
@@ -7,6 +8,7 @@ import { openStore } from '$server/web/working';
 import { refuse, UserError } from '$server/errors';
 import { log } from '$server/log';
 import { parseUrl } from '$core';
+import { LOOK_COOKIE, lookAttributes, readLook } from '$ui/look/look';
 
 /** What goes on by itself begins with the server, before anybody opens a room. A database that cannot be opened is told then. */
 export const init: ServerInit = () => {
@@ -40,7 +42,12 @@ export const handle: Handle = async ({ event, resolve }) => {
 	Object.defineProperties(event.locals, Object.getOwnPropertyDescriptors(visitor));
 	const elsewhere = whereTo(event);
 	if (elsewhere !== undefined) redirect(303, elsewhere);
-	const response = await resolve(event);
+	const look = lookAttributes(readLook(event.cookies.get(LOOK_COOKIE)));
+	const response = await resolve(event, {
+		transformPageChunk: ({ html }) => withoutStyleAttributes(html).replace('<html ', `<html ${look} `)
+	});
+	const policy = response.headers.get('content-security-policy');
+	if (policy !== null) response.headers.set('content-security-policy', withStyleNonce(policy));
 	// What is at the desk is nobody else's to keep, unless a route says so.
 	if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
 	// One that signs in or out sets its own.

@@ -10,7 +10,7 @@
 <svelte:head><title>{page.status} · Kephalon</title></svelte:head>
 
 <main class="mx-auto max-w-xl px-6 py-16">
-	<h1 class="serif text-3xl">{page.status === 404 ? 'Nothing here' : 'That did not work'}</h1>
+	<h1 class="font-serif text-xl">{page.status === 404 ? 'Nothing here' : 'That did not work'}</h1>
 	<p class="mt-4">{page.error?.message}</p>
 	<ul class="mt-4 list-disc pl-5">
 		{#if site !== undefined && isEmpty}

@@ -1,6 +1,9 @@
 <script lang="ts">
-	import './layout.css';
+	import { onMount } from 'svelte';
+	import '$ui/theme.css';
 	let { children, data } = $props();
+	// The page's own code has set these by now.
+	onMount(() => document.querySelectorAll('[data-style]').forEach((one) => one.removeAttribute('data-style')));
 </script>
 
 {@render children()}

@@ -42,15 +42,15 @@ async function tabTo(wanted: string, most = 40): Promise<number> {
 test('a page is written by hand from new to released, wholly by keyboard', async () => {
 	await bench.open('/about');
 	await bench.press(Key.ALT, 'n');
-	await bench.waitForText('.sheet-title', /A new page/);
+	await bench.waitForText('[data-testid=sheet-title]', /A new page/);
 	await keys('Winter opening');
-	await bench.waitForText('.sheet', /Path/);
-	expect(await (await bench.find('.sheet input.mono')).getAttribute('value')).toBe('/winter-opening');
+	await bench.waitForText('[data-testid=sheet]', /Path/);
+	expect(await (await bench.find('[data-testid=sheet] input.font-mono')).getAttribute('value')).toBe('/winter-opening');
 	await keys(Key.ENTER);
 	await bench.waitForText('.mover-path', /\/winter-opening/);
 	await bench.waitForText('[data-settings=page]', /What this page says by itself/);
 	await browser.driver.wait(
-		async () => !(await browser.driver.executeScript('return !!document.querySelector(".sheet")')),
+		async () => !(await browser.driver.executeScript('return !!document.querySelector("[data-testid=sheet]")')),
 		5000
 	);
 	await (await bench.find('#room')).sendKeys('');
@@ -67,7 +67,7 @@ test('a page is written by hand from new to released, wholly by keyboard', async
 	await bench.waitForText('[data-testid=saved]', /^All kept/);
 	await bench.waitForText('[data-testid=pending]', /1 page differs/);
 	await bench.press(Key.CONTROL, Key.ENTER);
-	await bench.waitForText('.message', /Release \d+ is out/);
+	await bench.waitForText('[data-testid=told]', /Release \d+ is out/);
 	expect(await released('/winter-opening')).toContain('content="Which paths stay open from November on."');
 });
 
@@ -113,7 +113,7 @@ test('a text is written as it looks, with a list and a link, and its markup is w
 test('Ctrl+Enter says why it does nothing', async () => {
 	await bench.open('/about');
 	await bench.press(Key.CONTROL, Key.ENTER);
-	await bench.waitForText('.message', /Nothing differs from release/);
+	await bench.waitForText('[data-testid=told]', /Nothing differs from release/);
 });
 
 describe('languages', () => {
@@ -121,8 +121,8 @@ describe('languages', () => {
 		await bench.open('/winter-opening');
 		await bench.press(Key.ALT, '6');
 		await bench.waitForText('[data-version=fr]', /There is no version in French yet/);
-		await (await bench.find('[data-version=fr] .plain-button')).click();
-		await bench.waitForText('.sheet-title', /A version of \/winter-opening in French/);
+		await (await bench.find('[data-version=fr] [data-button=plain]')).click();
+		await bench.waitForText('[data-testid=sheet-title]', /A version of \/winter-opening in French/);
 		await keys('Ouverture d’hiver', Key.ENTER);
 		await bench.waitForText('.mover-path', /\/fr\/ouverture-d-hiver/);
 		expect((await pageAt('/fr/ouverture-d-hiver')).page).toMatchObject({
@@ -140,7 +140,7 @@ describe('languages', () => {
 			body: JSON.stringify({ place: { layer: 'page', path: '/fr/ouverture-d-hiver' }, changes: { state: 'live' } })
 		});
 		expect(response.status).toBe(200);
-		await (await bench.find('[data-version=fr] form .plain-button')).click();
+		await (await bench.find('[data-version=fr] form [data-button=plain]')).click();
 		await bench.waitForText('[data-version=fr]', /Ouverture d’hiver/);
 		expect((await pageAt('/winter-opening')).page).toMatchObject({ alternates: { fr: '/fr/ouverture-d-hiver' } });
 		await bench.waitForText('[data-settings=page]', /Part the two/);
@@ -180,7 +180,7 @@ describe('types', () => {
 		await bench.waitForText('[data-field=region] [role=status]', /templates? asks? for it|templates ask for it/);
 		const name = await bench.find('[data-field=region] form input');
 		await name.sendKeys(Key.chord(Key.CONTROL, 'a'), 'shore', Key.ENTER);
-		await bench.waitForText('.message', /The field is called “shore” now/);
+		await bench.waitForText('[data-testid=told]', /The field is called “shore” now/);
 		await bench.waitForText('[data-field=shore]', /shore/);
 		expect(await bench.valueOf('title')).toBe(before);
 		await bench.press(Key.CONTROL, 'z');
@@ -217,7 +217,7 @@ describe('from the card to the field', () => {
 	test('what the page says by itself is one list, set back in place', async () => {
 		await bench.press(Key.ALT, '5');
 		await bench.waitForText('[data-own="og:title"]', /og:title/);
-		await (await bench.find('[data-own="og:title"] .link')).click();
+		await (await bench.find('[data-own="og:title"] [data-button=link]')).click();
 		await bench.waitForText('[data-settings=page]', /None: all comes from its type/);
 		await bench.waitForText('[data-testid=saved]', /^All kept/);
 	});
@@ -293,7 +293,7 @@ describe('nothing is lost, and every view has its address', () => {
 		expect(await bench.textOf('[data-settings=page]')).not.toMatch(/is no/);
 		expect(await valueOf('[data-field=region] input')).toBe('Far Merrow');
 		await bench.press(Key.ALT, '7');
-		await writeInto('[data-settings=page] input.mono', '/reserves/longer-strand');
+		await writeInto('[data-settings=page] input.font-mono', '/reserves/longer-strand');
 		await bench.press(Key.ALT, Key.ARROW_RIGHT);
 		await bench.waitForText('.mover-path', /saltholm-marsh/);
 		await keys(Key.TAB);
@@ -370,9 +370,9 @@ test('what leads to a page is shown before it is taken away, and taking the edit
 	await browser.driver.executeScript(
 		'[...document.querySelectorAll("button")].find((one) => one.textContent.startsWith("Take this page away")).click()'
 	);
-	await bench.waitForText('.sheet', /One page names it as a version/);
-	await (await bench.find('.sheet .main-button:enabled')).click();
-	await bench.waitForText('.message', /\/winter-opening is taken away/);
+	await bench.waitForText('[data-testid=sheet]', /One page names it as a version/);
+	await (await bench.find('[data-testid=sheet] [data-button=main]:enabled')).click();
+	await bench.waitForText('[data-testid=told]', /\/winter-opening is taken away/);
 	expect((await pageAt('/winter-opening')).page).toBeUndefined();
 	await bench.press(Key.CONTROL, 'z');
 	await browser.driver.wait(async () => (await pageAt('/winter-opening')).page !== undefined, 5000);

@@ -40,6 +40,7 @@ axe.run({ runOnly: ['color-contrast'], resultTypes: ['incomplete'] }).then(({ in
 /** All letters vanish, and what lies under them stays. */
 const BLANK = `const style = document.createElement('style');
 style.id = 'blank';
+style.nonce = document.body.nonce;
 style.textContent = \`*, ::placeholder { color: transparent !important; -webkit-text-fill-color: transparent !important;
 	text-decoration-color: transparent !important; caret-color: transparent !important; transition: none !important; }
 	svg text { fill: transparent !important; }\`;

@@ -19,13 +19,16 @@ export interface RunningDemo {
 }
 
 /** Starts the built demo on free ports, with a database of its own in a folder that goes when it stops. */
-export async function startDemo({ few = true }: { readonly few?: boolean } = {}): Promise<RunningDemo> {
+export async function startDemo({
+	few = true,
+	people = false
+}: { readonly few?: boolean; readonly people?: boolean } = {}): Promise<RunningDemo> {
 	const folder = mkdtempSync(join(tmpdir(), 'kephalon-demo-'));
 	const program = `
 		process.env.KEPHALON_HOLD_ANSWERS = '1';
 		process.env.KEPHALON_THREAD = ${JSON.stringify(join(root, 'build/cli/thread.js'))};
 		const { startDemo } = await import(${JSON.stringify(pathToFileURL(join(root, 'build/cli/demo.js')).href)});
-		const demo = await startDemo({ folder: ${JSON.stringify(folder)}, port: 0, websitePort: 0, readersPort: 0, fresh: true, few: ${few}, content: [${JSON.stringify(tmpdir())}], say: () => {} });
+		const demo = await startDemo({ folder: ${JSON.stringify(folder)}, port: 0, websitePort: 0, readersPort: 0, fresh: true, few: ${few}, people: ${people}, content: [${JSON.stringify(tmpdir())}], say: () => {} });
 		console.log(JSON.stringify({ kephalon: demo.kephalon.address, website: demo.website.address, readers: demo.readers.address, site: demo.site }));`;
 	const child = spawn(process.execPath, ['--input-type=module', '-e', program], {
 		cwd: root,

@@ -10,7 +10,13 @@ let browser: Awaited<ReturnType<typeof openBrowser>>;
 beforeAll(async () => {
 	demo = await startDemo();
 	browser = await openBrowser();
+	// What the page's policy refuses, from its first moment.
+	await browserItself().sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+		source: `window.refusals = [];
+			addEventListener('securitypolicyviolation', ({ violatedDirective, sample }) => refusals.push(violatedDirective + ' ' + sample));`
+	});
 });
+const refusedByPolicy = () => browser.driver.executeScript<string[]>('return window.refusals');
 afterAll(async () => {
 	await browser?.quit();
 	demo?.stop();
@@ -30,6 +36,8 @@ async function open(view: string) {
 	// What is not in view at first comes when it is asked for.
 	await atRest(browser.driver);
 }
+const browserItself = () =>
+	browser.driver as unknown as { sendDevToolsCommand(name: string, more: object): Promise<void> };
 async function resize(width: number, height: number) {
 	const chrome = await browser.driver.executeScript<number>('return window.outerHeight - window.innerHeight');
 	await browser.driver
@@ -42,9 +50,7 @@ describe.each(['light', 'dark'])('in %s colours', (scheme) => {
 	let measured = 0;
 	beforeAll(async () => {
 		const features = [{ name: 'prefers-color-scheme', value: scheme }];
-		await (
-			browser.driver as unknown as { sendDevToolsCommand(name: string, more: object): Promise<void> }
-		).sendDevToolsCommand('Emulation.setEmulatedMedia', { features });
+		await browserItself().sendDevToolsCommand('Emulation.setEmulatedMedia', { features });
 		// What scrolls in a column of its own stands there whole.
 		await resize(1280, 3000);
 	});
@@ -54,17 +60,23 @@ describe.each(['light', 'dark'])('in %s colours', (scheme) => {
 		async (view) => {
 			await open(view);
 			expect(await violationsOf(browser.driver)).toEqual([]);
+			expect(await refusedByPolicy()).toEqual([]);
 			const contrasts = await weakContrasts(browser.driver);
 			expect(contrasts.weak).toEqual([]);
 			measured += contrasts.measured;
 		}
 	);
 
-	test('contrasts were measured, and where one is too weak it is told', async () => {
+	test('contrasts were measured; one that is too weak is told, and a style that is refused', async () => {
 		expect(measured).toBeGreaterThan(100);
 		await open('/findings/{site}');
+		await browser.driver.executeScript(`document.body.insertAdjacentHTML('beforeend', '<p style="color: red">x</p>')`);
+		expect(await refusedByPolicy()).toEqual([expect.stringContaining('style-src-attr')]);
 		await browser.driver.executeScript(
-			`document.head.insertAdjacentHTML('beforeend', '<style>td a { color: var(--sea-wash) !important }</style>')`
+			`const style = document.createElement('style');
+			style.nonce = document.body.nonce;
+			style.textContent = 'td a { color: var(--color-sea-wash) !important }';
+			document.head.append(style);`
 		);
 		expect((await weakContrasts(browser.driver)).weak.length).toBeGreaterThan(10);
 	});

@@ -44,10 +44,6 @@ test('what the page’s own file says goes out, with its sign; a template counts
 	expect(await violationsOf(browser.driver)).toEqual([]);
 	await bench.write('description', 'type', 'A reserve in {page.region}.');
 	await bench.waitForText('[data-layer=type] [data-testid=reach]', /1 page says it in its own file, and keeps that/);
-	if (process.env.KEPHALON_SHOT) {
-		const { writeFileSync } = await import('node:fs');
-		writeFileSync(process.env.KEPHALON_SHOT, Buffer.from(await browser.driver.takeScreenshot(), 'base64'));
-	}
 	expect(await bench.valueOf('description')).toContain(OWN);
 	await button('Let the template win');
 	await browser.driver.wait(

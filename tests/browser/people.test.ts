@@ -52,7 +52,7 @@ const press = (driver: WebDriver, name: string) =>
 	driver.wait(
 		() =>
 			driver.executeScript<boolean>(
-				`const button = [...document.querySelectorAll('button, a.plain-button')].find((one) => one.checkVisibility() && one.innerText.trim() === arguments[0]); button?.click(); return button !== undefined`,
+				`const button = [...document.querySelectorAll('button, a[data-button=plain]')].find((one) => one.checkVisibility() && one.innerText.trim() === arguments[0]); button?.click(); return button !== undefined`,
 				name
 			),
 		10_000,
@@ -109,8 +109,8 @@ test('an editor with an area changes its pages, and is told who may change other
 	await bench.waitForText('[data-testid=saved]', /^All kept/);
 	await bench.open('/about');
 	await bench.write('title', 'page', 'About, by Ben');
-	await bench.waitForText('[data-layer=page] .refused', /beyond your area.+Ada Marrow \(owner\) may\./);
-	await (await bench.find('[data-layer=page] [data-testid=reach] .plain-button')).click();
+	await bench.waitForText('[data-layer=page] [data-testid=refused]', /beyond your area.+Ada Marrow \(owner\) may\./);
+	await (await bench.find('[data-layer=page] [data-testid=reach] [data-button=plain]')).click();
 	await go(editor.driver, '/people');
 	await says(editor.driver, 'main', /no such site, or it is not open to you/);
 });
@@ -216,12 +216,12 @@ test('a reviewer reads all and releases; what they may not do they are told, wit
 	const bench = new BenchPage(editor.driver, demo);
 	await bench.open('/walks/dusk-on-ember-heath');
 	await bench.write('title', 'page', 'By the reviewer');
-	await bench.waitForText('[data-layer=page] .refused', /You may not change pages at .+ may\./);
-	await (await bench.find('[data-layer=page] [data-testid=reach] .plain-button')).click();
+	await bench.waitForText('[data-layer=page] [data-testid=refused]', /You may not change pages at .+ may\./);
+	await (await bench.find('[data-layer=page] [data-testid=reach] [data-button=plain]')).click();
 	// What the editor wrote goes out.
 	await bench.waitForText('[data-testid=pending]', /differs? from release/);
 	await editor.driver.executeScript(
-		`[...document.querySelectorAll('button.main-button')].find((one) => one.innerText === 'Release').click()`
+		`[...document.querySelectorAll('button[data-button=main]')].find((one) => one.innerText === 'Release').click()`
 	);
 	await bench.waitForText('[data-testid=pending]', /All as in release/);
 	await go(driver, '/releases/{site}');
@@ -250,7 +250,7 @@ test('a private site goes to a key and to its people, and to nobody else', async
 	await bench.waitForText('[data-testid=saved]', /1 edit waits to be kept/);
 	expect(await asked()).toBe(200);
 	await bench.waitForText('[data-testid=reach]', /\d+ pages would change/);
-	await (await bench.find('[data-testid=reach] .main-button')).click();
+	await (await bench.find('[data-testid=reach] [data-button=main]')).click();
 	await bench.waitForText('[data-testid=saved]', /^All kept/);
 	expect(await asked()).toBe(401);
 	await bench.waitForText('[data-tag=robots] .value', /^noindex/);

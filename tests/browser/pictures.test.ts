@@ -53,7 +53,7 @@ async function drop(selector: string, file: string, type: string) {
 }
 
 const released = async () => {
-	await (await bench.find('.bar .main-button:enabled')).click();
+	await (await bench.find('.bar [data-button=main]:enabled')).click();
 	await bench.waitForText('[data-testid=pending]', /All as in release/);
 };
 const imagesOf = async (path: string, tag = 'og:image') => {
@@ -91,7 +91,7 @@ describe('a picture of one page', () => {
 		await bench.open(page);
 		await (await bench.find('[data-tag="og:image"]')).click();
 		await drop('[data-layer=page] .zone', join(folder, 'none.jpg'), 'image/jpeg');
-		await bench.waitForText('[data-layer=page] .refused', /no picture that can be read/);
+		await bench.waitForText('[data-layer=page] [data-testid=refused]', /no picture that can be read/);
 		expect(await bench.valueOf('og:image')).toContain('-wide-500-500.jpg');
 	});
 
@@ -107,7 +107,7 @@ describe('a picture of one page', () => {
 	});
 
 	test('its point is moved by keys and by pointer, and every card follows', async () => {
-		await (await bench.find('.stack .plain-button')).click();
+		await (await bench.find('.stack [data-button=plain]')).click();
 		const pad = await bench.find('[data-testid=focus]');
 		await pad.click();
 		await browser.driver
@@ -146,7 +146,7 @@ describe('a picture of one page', () => {
 		await bench.waitForText('[data-shape=tall]', /by itself/);
 		const wide = (await cutsInCards()).gangway;
 		expect(wide).toBeGreaterThan(0.3);
-		await (await bench.find('[data-testid=picture] [data-testid=reach] .main-button')).click();
+		await (await bench.find('[data-testid=picture] [data-testid=reach] [data-button=main]')).click();
 		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
 		expect(await violationsOf(browser.driver)).toEqual([]);
 	});
@@ -187,12 +187,12 @@ describe('a picture of one page', () => {
 		const after = [before[1], before[2], before[0], before[3]].join();
 		await browser.driver.wait(async () => (await names()).join() === after, 5000, 'The order never changed');
 		await bench.waitForText('[data-layer=site] [data-testid=reach]', /would change/);
-		await (await bench.find('[data-layer=site] [data-testid=reach] .plain-button')).click();
+		await (await bench.find('[data-layer=site] [data-testid=reach] [data-button=plain]')).click();
 		expect(await names()).toEqual(before);
 	});
 
 	test('is set back to inherited in one gesture', async () => {
-		await (await bench.find('[data-layer=page] .kind .link')).click();
+		await (await bench.find('[data-layer=page] .kind [data-button=link]')).click();
 		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
 		await bench.waitForText('[data-layer=page] .kind', /^Inherits/);
 	});
@@ -238,29 +238,29 @@ describe('share pictures', () => {
 		await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, '{page.titel');
 		await bench.waitForText('.parts .issue', /./);
 		await field.sendKeys(Key.ENTER);
-		await bench.waitForText('.parts .refused', /title of the share picture cannot be kept/);
+		await bench.waitForText('.parts [data-testid=refused]', /title of the share picture cannot be kept/);
 		await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, '{{', Key.ESCAPE);
 		await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, '{page.title}');
 		await field.sendKeys(Key.ESCAPE);
 	});
 
 	test('are asked for by the type, drawn for all its pages, released and fetched', async () => {
-		await (await bench.find('.parts .note .link')).click();
+		await (await bench.find('.parts .note [data-button=link]')).click();
 		await bench.waitForText('.parts', /pages would change/);
 		for (let count = 2; count > 0; count--) {
-			await (await bench.find('.parts [data-testid=reach] .main-button')).click();
+			await (await bench.find('.parts [data-testid=reach] [data-button=main]')).click();
 			await browser.driver.wait(
 				async () => (await browser.driver.findElements(By.css('.parts [data-testid=reach]'))).length < count,
 				10_000
 			);
 		}
-		const draw = await bench.find('[data-testid=compose] .plain-button:enabled');
+		const draw = await bench.find('[data-testid=compose] [data-button=plain]:enabled');
 		await draw.click();
 		// Those that were looked at are there already.
 		const told = await bench.waitForText('[data-testid=compose]', /drawn now, \d had not changed/);
 		const [, drawn, kept] = /(\d) drawn now, (\d) had not changed/.exec(told)!;
 		expect(Number(drawn) + Number(kept)).toBe(4);
-		await (await bench.find('[data-testid=compose] .plain-button:enabled')).click();
+		await (await bench.find('[data-testid=compose] [data-button=plain]:enabled')).click();
 		await bench.waitForText('[data-testid=compose]', /0 drawn now, 4 had not changed/);
 		expect(await violationsOf(browser.driver)).toEqual([]);
 		await released();
@@ -289,7 +289,7 @@ describe('the library', () => {
 		await bench.waitForText('[data-testid=chosen] h2', /marsh/);
 		await (await bench.find('input[lang=fr]')).sendKeys('Le marais');
 		await bench.waitForText('[data-testid=chosen] [data-testid=reach]', /0 pages would change/);
-		await (await bench.find('[data-testid=chosen] [data-testid=reach] .main-button')).click();
+		await (await bench.find('[data-testid=chosen] [data-testid=reach] [data-button=main]')).click();
 		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
 		await open();
 		await (await bench.find('[aria-label="Find a picture"]')).sendKeys('marais');
@@ -304,11 +304,11 @@ describe('the library', () => {
 			.toFile(file);
 		const field = await bench.find('.wall input[type=file]');
 		await field.sendKeys(`${join(folder, 'none.jpg')}\n${file}`);
-		await bench.waitForText('.wall .refused', /none\.jpg: The file is no picture/);
+		await bench.waitForText('.wall [data-testid=refused]', /none\.jpg: The file is no picture/);
 		await bench.waitForText('[data-testid=chosen] h2', /dots\.png/);
 		await bench.waitForText('[data-testid=chosen]', /Nowhere/);
-		await (await bench.find('[data-testid=chosen] .plain-button')).click();
-		await bench.waitForText('.message', /dots\.png is out of the library/);
+		await (await bench.find('[data-testid=chosen] [data-button=plain]')).click();
+		await bench.waitForText('[data-testid=told]', /dots\.png is out of the library/);
 	});
 });
 

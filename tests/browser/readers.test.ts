@@ -79,15 +79,15 @@ test('a change is released; the readers that still show it old are known, told, 
 test('a finding is mended by an edit whose reach is shown, and taken back', async () => {
 	await browser.driver.get(`${demo.kephalon}/findings/${site()}`);
 	await says('[data-code=gap]', /page\.price left a gap/);
-	await (await find('[data-code=gap] .mends .link')).click();
+	await (await find('[data-code=gap] .mends [data-button=link]')).click();
 	await says('[data-code=gap] [data-testid=mend-reach]', /1 page would change/);
-	await (await find('[data-code=gap] .mends .main-button')).click();
-	await says('.message', /^Mended: description for every shop item/);
+	await (await find('[data-code=gap] .mends [data-button=main]')).click();
+	await says('[data-testid=told]', /^Mended: description for every shop item/);
 	await browser.driver.wait(
 		async () => (await browser.driver.findElements(By.css('[data-code=gap]'))).length === 0,
 		15_000
 	);
-	await press('Take it back', '.message');
+	await press('Take it back', '[data-testid=told]');
 	await says('[data-code=gap]', /page\.price left a gap/);
 	expect(await violationsOf(browser.driver)).toEqual([]);
 });
@@ -96,8 +96,8 @@ test('versions that are named one way are all named back at once', async () => {
 	await says('[data-code=version-one-way]', /is not named back, and \d more like it/);
 	await press('All', '[data-code=version-one-way]');
 	await says('[data-code=version-one-way] [data-testid=mend-reach]', /links change, and nothing else/);
-	await (await find('[data-code=version-one-way] .mends .main-button')).click();
-	await says('.message', /^Mended: All/);
+	await (await find('[data-code=version-one-way] .mends [data-button=main]')).click();
+	await says('[data-testid=told]', /^Mended: All/);
 	await browser.driver.wait(
 		async () => (await browser.driver.findElements(By.css('[data-code=version-one-way]'))).length === 0,
 		15_000

@@ -78,10 +78,10 @@ describe('pages', () => {
 		// From the first row to the third, from the path to the title.
 		await keys(Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ARROW_RIGHT, 'N');
 		await (await find('.cell input')).sendKeys('ew words', Key.ENTER);
-		await says('.message', /title of \/about is written at the page/);
+		await says('[data-testid=told]', /title of \/about is written at the page/);
 		await browser.driver.wait(async () => (await (await rowOf('/about')).getText()).includes('New words'), 15_000);
 		await click('Take it back');
-		await says('.message', /Taken back/);
+		await says('[data-testid=told]', /Taken back/);
 		await browser.driver.wait(async () => (await (await rowOf('/about')).getText()).includes('About us'), 15_000);
 	});
 
@@ -105,10 +105,10 @@ describe('pages', () => {
 		expect(rows.map((row) => row.length)).toEqual([2, 2, 2]);
 		// Back as it was, it writes nothing: no page gets words of its own.
 		await board('paste', rows.map((row) => row.join('\t')).join('\r\n'));
-		await says('.message', /Nothing is written\. 6 cells say that already\./);
+		await says('[data-testid=told]', /Nothing is written\. 6 cells say that already\./);
 		// Quotation marks that enclose no cell are words, and swallow nothing.
 		await board('paste', '"Orca!" & more\r\nThe second');
-		await says('.message', /^2 cells are written at their pages\./);
+		await says('[data-testid=told]', /^2 cells are written at their pages\./);
 		await says('[aria-rowindex="2"]', /"Orca!" & more/);
 		await says('[aria-rowindex="3"]', /The second/);
 		await click('Take it back');
@@ -120,7 +120,7 @@ describe('pages', () => {
 			`${rows[0]![0]}\tFrom a sheet, one\r\n\t"From a sheet,\n""two"""\r\nThree\tThree again\tlost\r\n`
 		);
 		await says(
-			'.message',
+			'[data-testid=told]',
 			/5 cells are written at their pages\. 1 cell says that already\. 1 is in columns that only show/
 		);
 		const third = async () => (await browser.driver.findElement(By.css('[aria-rowindex="4"]'))).getText();
@@ -148,7 +148,7 @@ describe('pages', () => {
 		await click('See what would change');
 		await says('[data-testid=sample]', /^7 of the 7 looked at would change/);
 		await click('Change 7 pages');
-		await says('.message', /7 pages changed, as one edit/);
+		await says('[data-testid=told]', /7 pages changed, as one edit/);
 		await open('pages', '?from=description%3Apage');
 		await says('[data-testid=count]', /^7 pages/);
 		await (await find('[aria-label="Choose all that the filter means"]')).click();
@@ -182,7 +182,7 @@ describe('pages', () => {
 		await says('.csv-back', /only shows: not read \(1\)\s+Line \d+, \/about: the column “title” only shows/);
 		expect(await violationsOf(browser.driver)).toEqual([]);
 		await click('Keep the changes');
-		await says('.message', /1 cell was read back, as one edit\. 1 was left\./);
+		await says('[data-testid=told]', /1 cell was read back, as one edit\. 1 was left\./);
 		await open('pages', '?from=title%3Apage');
 		await says('[data-testid=count]', /^1 page /);
 	});
@@ -199,7 +199,7 @@ describe('pages', () => {
 		await upload('one.csv', (await text()).replace('/about,,', '/about,3.10,'));
 		await says('.csv-back', /1 cell would change/);
 		await click('Keep the changes');
-		await says('.message', /1 cell was read back/);
+		await says('[data-testid=told]', /1 cell was read back/);
 		await upload('two.csv', (await text()).replace('/about,3.10,', '/about,3.1,'));
 		await says('.csv-back', /0 cells would change/);
 		await says(
@@ -219,7 +219,7 @@ describe('pages', () => {
 		await upload('four.csv', (await text()).replace('/about,3.10,', '/about,,'));
 		await says('.csv-back', /1 cell would change \(1 set back\)/);
 		await click('Keep the changes');
-		await says('.message', /1 cell was read back/);
+		await says('[data-testid=told]', /1 cell was read back/);
 	});
 });
 
@@ -244,14 +244,14 @@ describe('findings and releases', () => {
 		await says('.pages', /From a spreadsheet/);
 		await (await find('input[aria-label="A note on this release"]')).sendKeys('A title from a table');
 		await click('Release 1 page');
-		await says('.message', /Release 2: 1 changed/);
+		await says('[data-testid=told]', /Release 2: 1 changed/);
 		await says('.past', /A title from a table/);
 		await click('What it changed');
 		await says('.compared', /Release 1 and 2: 1 page differ/);
 		await click('Go back to it');
 		await says('.back', /undoes what came after on 1 page/);
 		await click('Go back to release 1');
-		await says('.message', /Release 3 is what release 1 was/);
+		await says('[data-testid=told]', /Release 3 is what release 1 was/);
 		const head = await fetch(`${demo.kephalon}/api/sites/${encodeURIComponent(demo.site)}/head?path=/visit`);
 		expect(await head.text()).not.toContain('From a spreadsheet');
 	});

@@ -36,7 +36,7 @@ describe('from a template to the visitor', () => {
 		await bench.waitForText('[data-testid=pending]', /^5 pages differ from release 1$/);
 		// Kept is not released.
 		expect(await served('/reserves/gannet-head')).toBe(before);
-		await (await bench.find('.bar .main-button')).click();
+		await (await bench.find('.bar [data-button=main]')).click();
 		await bench.waitForText('[data-testid=pending]', /All as in release 2/);
 		expect(await served('/reserves/gannet-head')).toContain(
 			'<title>Gannet Head near West Merrow · Merrow Coast Reserves</title>'
@@ -50,7 +50,7 @@ describe('from a template to the visitor', () => {
 		await bench.waitForText('[data-layer=page] [data-testid=reach]', /1 page would change/);
 		await (await bench.field('title', 'page')).sendKeys(Key.ENTER);
 		await bench.waitForText('[data-testid=pending]', /^1 page differs/);
-		await (await bench.find('.bar .main-button')).click();
+		await (await bench.find('.bar [data-button=main]')).click();
 		await bench.waitForText('[data-testid=pending]', /All as in release 3/);
 		expect(await served('/reserves/gannet-head')).toContain(
 			'<title>Forty thousand gannets · Merrow Coast Reserves</title>'
@@ -77,11 +77,11 @@ describe('what was changed', () => {
 		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
 		await bench.open('/visit');
 		await bench.press(Key.ALT, 'e');
-		const first = '.record-sheet li:first-child';
+		const first = '[data-testid=record] li:first-child';
 		await bench.waitForText(`${first} .what`, /title at \/visit: nothing became “Come by boat”/);
 		expect(await violationsOf(browser.driver)).toEqual([]);
 		await (await bench.find(`${first} button`)).click();
-		await bench.waitForText('.record-sheet .told', /^Taken back: title at \/visit/);
+		await bench.waitForText('[data-testid=record] .told', /^Taken back: title at \/visit/);
 		await bench.waitForText(`${first} .what`, /^Taken back:/);
 		await browser.driver.actions().sendKeys(Key.ESCAPE).perform();
 		await bench.waitForText('[data-tag="title"] .value', before);
@@ -110,19 +110,19 @@ describe('on the way', () => {
 	test('pages are moved through by keyboard', async () => {
 		await bench.open('/about');
 		await bench.press(Key.ALT, Key.ARROW_RIGHT);
-		await bench.waitForText('.mover-path .mono', /^\/clips\/petrel/);
+		await bench.waitForText('.mover-path .font-mono', /^\/clips\/petrel/);
 		await bench.press(Key.CONTROL, 'k');
-		await (await bench.find('.palette-input')).sendKeys('petrels');
-		await bench.waitForText('.palette-results', /night of the petrels/);
+		await (await bench.find('[data-testid=palette-input]')).sendKeys('petrels');
+		await bench.waitForText('[data-testid=palette-results]', /night of the petrels/);
 		await browser.driver.actions().sendKeys(Key.ENTER).perform();
-		await bench.waitForText('.mover-path .mono', /^\/sightings\/night-of-the-petrels/);
+		await bench.waitForText('.mover-path .font-mono', /^\/sightings\/night-of-the-petrels/);
 	});
 
 	test('a draft at the type goes along to the next page', async () => {
 		await bench.open('/people/isla-thornback');
 		await bench.write('title', 'type', 'Warden {page.title}');
 		await bench.press(Key.ALT, Key.ARROW_RIGHT);
-		await bench.waitForText('.mover-path .mono', /perran-quill/);
+		await bench.waitForText('.mover-path .font-mono', /perran-quill/);
 		expect(await bench.valueOf('title')).toContain('Warden Perran Quill');
 		// It is still there when the page is loaded again.
 		await bench.open('/people/perran-quill');

@@ -48,7 +48,7 @@ test('words of the site’s own, and a piece that uses them, are written where t
 	await (await bench.find('[data-pieces=site] summary')).click();
 	await typeIn('Name of a new piece', 'call', Key.ENTER);
 	const piece = await bench.find(
-		'[data-piece=call] .cm-content, [data-piece=call] [contenteditable], [data-piece=call] textarea, [data-piece=call] button:not(.plain-button):not(.name)'
+		'[data-piece=call] .cm-content, [data-piece=call] [contenteditable], [data-piece=call] textarea, [data-piece=call] button:not([data-button=plain]):not(.name)'
 	);
 	await piece.click();
 	await browser.driver.switchTo().activeElement().sendKeys('{words.book}[[ for {page.price | money "GBP" "short"}]]');

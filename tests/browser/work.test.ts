@@ -46,16 +46,16 @@ describe('a new site, from a folder to the first release', () => {
 			const field = await bench.find(`input[placeholder="${placeholder}"]`);
 			await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, value);
 		};
-		await bench.find('.main-button:disabled');
+		await bench.find('[data-button=main]:disabled');
 		await type('Merrow Coast Reserves', 'Ferran Isles');
 		await type('https://www.site.example/', 'ferranisles.example');
-		await bench.waitForText('.refused', /not an absolute http or https address/);
-		await (await bench.find('.refused button')).click();
+		await bench.waitForText('[data-testid=refused]', /not an absolute http or https address/);
+		await (await bench.find('[data-testid=refused] button')).click();
 		await type('/home/me/site/public', join(folder, 'nowhere'));
-		await (await bench.find('.main-button:enabled')).click();
-		await bench.waitForText('.refused', /nowhere may not be read, or is not there/);
+		await (await bench.find('[data-button=main]:enabled')).click();
+		await bench.waitForText('[data-testid=refused]', /nowhere may not be read, or is not there/);
 		await type('/home/me/site/public', folder);
-		await (await bench.find('.main-button:enabled')).click();
+		await (await bench.find('[data-button=main]:enabled')).click();
 		await bench.waitForText('#worst .cards', /No picture/);
 		const worst = await bench.textOf('#worst .cards');
 		expect(worst).toContain('The home page calls itself “Home”');
@@ -93,7 +93,7 @@ describe('a new site, from a folder to the first release', () => {
 		await meaning.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE, 'summary', Key.TAB);
 		await bench.waitForText('[data-testid=sheet]', /summary: A long enough first paragraph/);
 		expect(await violationsOf(browser.driver)).toEqual([]);
-		await (await bench.find('.main-button:enabled')).click();
+		await (await bench.find('[data-button=main]:enabled')).click();
 		await bench.waitForText('.asks[role=status]', /6,001 pages read/);
 		expect(await bench.textOf('.asks[role=status]')).toMatch(/Row 43.*path[^]*Row 44.*\/walks\/3/);
 		const first = await fetch(`${demo.kephalon}/api/sites/Ferran%20Walks/page?path=/walks/0`);
@@ -121,7 +121,7 @@ describe('a new site, from a folder to the first release', () => {
 		await type('Merrow Coast Reserves', 'Ferran Book');
 		await type('https://www.site.example/', 'https://book.example');
 		await type('/home/me/site/public', book);
-		await (await bench.find('.main-button:enabled')).click();
+		await (await bench.find('[data-button=main]:enabled')).click();
 		await bench.waitForText('.asks[role=status]', /Taken off the titles[^]*6 pages end with “ — The Sound of Ferran”/);
 		expect(await titled()).toBe('Birds');
 		await browser.driver.executeScript(
@@ -144,7 +144,7 @@ describe('a new site, from a folder to the first release', () => {
 		await (await bench.field('title', 'site')).sendKeys(Key.ENTER);
 		await bench.waitForText('[data-tag=title] .value', /^Marl · Ferran Isles/);
 		await bench.waitForText('[data-testid=saved]', /^All kept/);
-		await (await bench.find('.bar .main-button:enabled')).click();
+		await (await bench.find('.bar [data-button=main]:enabled')).click();
 		await bench.waitForText('[data-testid=pending]', /All as in release 1/);
 		const head = await fetch(`${demo.kephalon}/api/sites/Ferran%20Isles/head?path=/isles/marl.html`);
 		expect(await head.text()).toContain('<title>Marl · Ferran Isles</title>');
@@ -162,8 +162,8 @@ describe('a template mended through its hardest page', () => {
 		// Three pages are the hardest in five ways: each comes once.
 		for (let round = 0; round < 3; round++) {
 			await bench.press(Key.ALT, 'h');
-			await bench.waitForText('.message', new RegExp(`^${round + 1} of 3 hard pages`));
-			seen.push(`${await bench.textOf('.message')} ${await bench.textOf('.mover-path .mono')}`);
+			await bench.waitForText('[data-testid=told]', new RegExp(`^${round + 1} of 3 hard pages`));
+			seen.push(`${await bench.textOf('[data-testid=told]')} ${await bench.textOf('.mover-path .font-mono')}`);
 		}
 		expect(seen[0]).toMatch(/the longest title .*the-skerries/);
 		const missing = seen.find((line) => line.includes('most fields missing'));
@@ -198,7 +198,7 @@ describe('a template mended through its hardest page', () => {
 			'[data-layer=type] ol',
 			/2\s+The first in its text[\s\S]*3\s+The site’s share picture[\s\S]*4\s+The type’s own/
 		);
-		await (await bench.find('[data-layer=type] .actions .plain-button')).click();
+		await (await bench.find('[data-layer=type] .actions [data-button=plain]')).click();
 		await bench.waitForText('[data-testid=saved]', /^All kept/);
 	});
 });
@@ -207,13 +207,13 @@ describe('one page, wholly by keyboard', () => {
 	test('overridden, seen in every card, set back', async () => {
 		await bench.open('/visit');
 		await bench.press(Key.CONTROL, 'k');
-		await (await bench.find('.palette-input')).sendKeys('orca');
-		await bench.waitForText('.palette-results', /orca-off-the-skerries/);
+		await (await bench.find('[data-testid=palette-input]')).sendKeys('orca');
+		await bench.waitForText('[data-testid=palette-results]', /orca-off-the-skerries/);
 		await bench.press(Key.ENTER);
-		await bench.waitForText('.mover-path .mono', /orca/);
+		await bench.waitForText('.mover-path .font-mono', /orca/);
 		await bench.press(Key.CONTROL, 'k');
-		await (await bench.find('.palette-input')).sendKeys('og:title');
-		await bench.waitForText('.palette-results', /og:title/);
+		await (await bench.find('[data-testid=palette-input]')).sendKeys('og:title');
+		await bench.waitForText('[data-testid=palette-results]', /og:title/);
 		await bench.press(Key.ENTER);
 		await bench.waitForText('.stack h2', /^og:title$/);
 		await bench.goTo('1', 'og:title at page');
@@ -246,7 +246,7 @@ describe('one page, wholly by keyboard', () => {
 	test('the sheet of keys opens by key and closes', async () => {
 		await browser.driver.executeScript('document.activeElement.blur()');
 		await bench.press('?');
-		await bench.waitForText('.keys-sheet', /Next hard page of this type/);
+		await bench.waitForText('[data-testid=sheet]', /Next hard page of this type/);
 		await bench.press(Key.ESCAPE);
 		await bench.press(Key.ALT, 'm');
 		await bench.waitForText('.markup', /<meta property="og:title"/);
@@ -269,7 +269,7 @@ describe('two tabs', () => {
 		// Enter does not put it over the other one unasked.
 		await (await bench.field('title', 'type')).sendKeys(Key.ENTER);
 		await bench.find('[data-layer=type] .conflict');
-		await (await bench.find('[data-layer=type] .conflict .main-button')).click();
+		await (await bench.find('[data-layer=type] .conflict [data-button=main]')).click();
 		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
 		expect(await bench.valueOf('title')).toContain('Gannets by boat, a walk · Merrow');
 		await bench.press(Key.CONTROL, 'z');
@@ -291,13 +291,13 @@ describe('a page by itself', () => {
 		await (await setting('Target phrase')).sendKeys('hoopoe');
 		await bench.waitForText('[data-testid=target]', /The title has it; the description does not have it/);
 		await (await setting('Path')).sendKeys(Key.chord(Key.CONTROL, 'a'), '/sightings/hoopoe', Key.TAB);
-		await bench.waitForText('.mover-path .mono', /^\/sightings\/hoopoe$/);
+		await bench.waitForText('.mover-path .font-mono', /^\/sightings\/hoopoe$/);
 		await bench.waitForText('[data-testid=saved]', /^All kept/);
 		await bench.open('/sightings/hoopoe-in-the-car-park');
-		await bench.waitForText('.mover-path .mono', /^\/sightings\/hoopoe$/);
+		await bench.waitForText('.mover-path .font-mono', /^\/sightings\/hoopoe$/);
 		await (await bench.find('[data-layer=page] button.name')).click();
 		await (await bench.find('input[aria-label="Path of the copy"]')).sendKeys('/sightings/hoopoe-again', Key.ENTER);
-		await bench.waitForText('.mover-path .mono', /^\/sightings\/hoopoe-again$/);
+		await bench.waitForText('.mover-path .font-mono', /^\/sightings\/hoopoe-again$/);
 		await bench.waitForText('header .state', /draft: not released/);
 	});
 
@@ -307,7 +307,7 @@ describe('a page by itself', () => {
 		await (await bench.find('.views button:nth-child(2)')).click();
 		expect(await violationsOf(browser.driver)).toEqual([]);
 		await bench.press(Key.CONTROL, 'k');
-		await bench.find('.palette-input');
+		await bench.find('[data-testid=palette-input]');
 		expect(await violationsOf(browser.driver)).toEqual([]);
 	});
 });

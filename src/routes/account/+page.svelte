@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { refresh } from '$ui/parts/refresh';
@@ -53,15 +54,15 @@
 <svelte:head><title>{data.me.name || 'Alone'} · Kephalon</title></svelte:head>
 
 <main class="mx-auto max-w-2xl px-6 py-12">
-	<p><a class="serif italic" href="/sites">Kephalon</a></p>
+	<p><a class="font-serif italic" href="/sites">Kephalon</a></p>
 	{#if data.me.kind === 'alone'}
-		<h1 class="mt-3 text-2xl font-semibold">Alone</h1>
+		<h1 class="mt-3 text-xl font-semibold">Alone</h1>
 		<p class="mt-2">
 			There are no people: whoever is at this machine may do all. <a class="underline" href="/people">Add somebody</a>,
 			and everybody signs in.
 		</p>
 	{:else}
-		<h1 class="mt-3 text-2xl font-semibold">{data.me.name}</h1>
+		<h1 class="mt-3 text-xl font-semibold">{data.me.name}</h1>
 		<p class="mt-1" role="status">{told}</p>
 		<h2 class="mt-6 mb-1 font-semibold">What you are</h2>
 		<ul>
@@ -76,9 +77,9 @@
 		<h2 class="mt-6 mb-1 font-semibold">Where you are signed in</h2>
 		<ul>
 			{#each data.sessions as session, at (at)}
-				<li class="border-t py-1" style="border-color: var(--rule)">
+				<li class="border-t border-(--rule) py-1">
 					{agentInWords(session.agent)}
-					<span class="quiet"
+					<span class="text-ink-soft"
 						>since {momentInWords(session.made)}, last at {momentInWords(session.used)}{session.isThis
 							? ': this one'
 							: ''}</span
@@ -87,32 +88,32 @@
 			{/each}
 		</ul>
 		<p class="mt-3 flex gap-2">
-			<button class="plain-button" onclick={signOut}>Sign out</button>
-			{#if others.length > 0}<button class="plain-button" onclick={endOthers}>End all others</button>{/if}
+			<Button onclick={signOut}>Sign out</Button>
+			{#if others.length > 0}<Button onclick={endOthers}>End all others</Button>{/if}
 		</p>
 		<h2 class="mt-8 mb-1 font-semibold">Passkeys</h2>
 		<ul>
 			{#each data.passkeys as { id, name, made, used } (id)}
-				<li class="flex flex-wrap items-baseline gap-2 border-t py-1" style="border-color: var(--rule)">
+				<li class="flex flex-wrap items-baseline gap-2 border-t border-(--rule) py-1">
 					<strong>{name}</strong>
-					<span class="quiet"
+					<span class="text-ink-soft"
 						>since {momentInWords(made)}{used ? `, used last ${momentInWords(used)}` : ', not used yet'}</span
 					>
 					<button class="ml-auto underline" aria-label="Take away {name}" onclick={() => dropPasskey(id)}
 						>Take away</button
 					>
 				</li>
-			{:else}<li class="quiet">
+			{:else}<li class="text-ink-soft">
 					None yet. With one, this device signs in for you: nothing to remember, nothing to be stolen.
 				</li>{/each}
 		</ul>
 		{#if hasPasskeys}
 			<form class="mt-2 flex flex-wrap items-end gap-2" onsubmit={makePasskey}>
 				<label class="grid gap-1">Name of a new passkey <input maxlength="80" required bind:value={passkey} /></label>
-				<button class="plain-button">Make one on this device</button>
+				<Button>Make one on this device</Button>
 			</form>
 		{:else}
-			<p class="quiet mt-2">
+			<p class="mt-2 text-ink-soft">
 				Passkeys are bound to a name: open Kephalon under its name, on this machine as http://localhost.
 			</p>
 		{/if}
@@ -120,10 +121,10 @@
 		<RecoveryPart left={data.codes} hasPassword={data.hasPassword} />
 		{#if data.signOn}
 			<h2 class="mt-8 mb-2 font-semibold">Single sign-on</h2>
-			<p class="quiet mb-2">
+			<p class="mb-2 text-ink-soft">
 				It lets you in from then on. Where its rules name a site, they say what you are there, each time anew.
 			</p>
-			<p><button class="plain-button" onclick={bind}>Bind my account at {data.signOn} to this one</button></p>
+			<p><Button onclick={bind}>Bind my account at {data.signOn} to this one</Button></p>
 			{#if bound || data.refused}<p class="mt-1" role="alert">{bound || data.refused}</p>{/if}
 		{/if}
 		{#if data.hasPassword}

@@ -27,13 +27,13 @@
 <svelte:head><title>An invitation · Kephalon</title></svelte:head>
 
 <main class="mx-auto max-w-sm px-6 py-16">
-	<h1 class="serif text-3xl italic">Kephalon</h1>
+	<h1 class="font-serif text-xl italic">Kephalon</h1>
 	{#if refused}
 		<p class="mt-4" role="alert">{refused}</p>
 	{:else if name}
 		<p class="mt-4 mb-6"><strong>Welcome, {name}.</strong> Choose a password, and you are in.</p>
 		<NewPassword {take} words="Come in" />
 	{:else}
-		<p class="quiet mt-4" role="status">Looking at the invitation …</p>
+		<p class="mt-4 text-ink-soft" role="status">Looking at the invitation …</p>
 	{/if}
 </main>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { goto } from '$app/navigation';
 	import SetupContent from '$ui/setup/SetupContent.svelte';
 	import SetupSite from '$ui/setup/SetupSite.svelte';
@@ -12,10 +13,10 @@
 <svelte:head><title>{name ? `Set-up of ${name}` : 'A new site'} · Kephalon</title></svelte:head>
 
 <div class="setup">
-	<header>
-		<a class="wordmark serif" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
-		<h1>{name ? `Set-up of ${name}` : 'A new site'}</h1>
-		{#if name}<a class="plain-button to-bench" href="/bench/{encodeURIComponent(name)}">To the bench</a>{/if}
+	<header class="flex items-center gap-3.5 border-b border-b-rule-strong bg-sheet px-4 py-1.75">
+		<a class="font-serif text-lg font-bold italic" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
+		<h1 class="border-l border-l-rule pl-3.5 font-semibold">{name ? `Set-up of ${name}` : 'A new site'}</h1>
+		{#if name}<Button class="ml-auto" href="/bench/{encodeURIComponent(name)}">To the bench</Button>{/if}
 	</header>
 	{#if data.bench}
 		{#key `${name} ${data.bench.revision}`}<SetupSite
@@ -25,30 +26,8 @@
 				{goOn}
 			/>{/key}
 	{:else}
-		<main class="begin"><SetupContent name="" base="" folders={data.folders} {goOn} /></main>
+		<main class="begin mx-auto my-0 max-w-170 px-5 pt-8.5 pb-15">
+			<SetupContent name="" base="" folders={data.folders} {goOn} />
+		</main>
 	{/if}
 </div>
-
-<style>
-	header {
-		display: flex;
-		gap: 14px;
-		align-items: center;
-		border-bottom: 1px solid var(--rule-strong);
-		background: var(--sheet);
-		padding: 7px 16px;
-	}
-	h1 {
-		border-left: 1px solid var(--rule);
-		padding-left: 14px;
-		font-weight: 600;
-	}
-	.to-bench {
-		margin-left: auto;
-	}
-	.begin {
-		margin: 0 auto;
-		max-width: 680px;
-		padding: 34px 20px 60px;
-	}
-</style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { roomAt } from '$ui/rooms/rooms';
 	import { pagesInWords } from '$ui/parts/words';
 	import { onMount } from 'svelte';
@@ -11,70 +12,35 @@
 
 <svelte:head><title>Sites · Kephalon</title></svelte:head>
 
-<main>
-	<h1 class="serif">Kephalon</h1>
-	<p class="quiet">What every address of a site says in its head.</p>
+<main class="mx-auto my-0 max-w-160 px-6 py-16">
+	<h1 class="font-serif text-xl font-bold italic">Kephalon</h1>
+	<p class="text-ink-soft">What every address of a site says in its head.</p>
 	{#if data.isNone}<p role="alert">There is no such site, or it is not open to you.</p>{/if}
-	<ul>
+	<ul class="mx-0 my-5.5">
 		{#each data.sites as site (site.name)}
-			<li>
-				<a href={places[site.name] ?? roomAt('overview', site.name)}>{site.name}</a>
-				<span class="quiet mono">{site.base}</span>
-				<span class="quiet"
+			<li class="grid grid-cols-[1fr_auto] gap-x-4 gap-y-0.5 border-t border-t-rule px-0 py-2.25 text-sm">
+				<a class="first:text-md first:font-semibold" href={places[site.name] ?? roomAt('overview', site.name)}
+					>{site.name}</a
+				>
+				<span class="text-right font-mono text-ink-soft">{site.base}</span>
+				<span class="text-ink-soft"
 					>{pagesInWords(site.pages)}, {site.release === undefined
 						? 'nothing released yet'
 						: `release ${site.release}`}</span
 				>
-				<a class="setup" href="/setup?site={encodeURIComponent(site.name)}">Set-up</a>
+				<a
+					class="text-right underline first:text-md first:font-semibold"
+					href="/setup?site={encodeURIComponent(site.name)}">Set-up</a
+				>
 			</li>
 		{/each}
 	</ul>
 	{#if data.sites.length === 0 && !data.mayMake}<p>
 			No site is open to you yet. Whoever invited you says what you may do.
 		</p>{/if}
-	<p class="go">
-		{#if data.mayMake}<a class="plain-button" href="/setup">Set up a new site</a>{/if}
+	<p class="flex items-center gap-4">
+		{#if data.mayMake}<Button href="/setup">Set up a new site</Button>{/if}
 		{#if data.mayOwn}<a href="/people">People</a>{/if}
 		{#if data.who}<a href="/account">{data.who}</a>{/if}
 	</p>
 </main>
-
-<style>
-	main {
-		margin: 0 auto;
-		max-width: 640px;
-		padding: 64px 24px;
-	}
-	h1 {
-		font-size: 30px;
-		font-style: italic;
-		font-weight: 700;
-	}
-	.go {
-		display: flex;
-		gap: 16px;
-		align-items: center;
-	}
-	ul {
-		margin: 22px 0;
-	}
-	li {
-		display: grid;
-		grid-template-columns: 1fr auto;
-		gap: 2px 16px;
-		border-top: 1px solid var(--rule);
-		padding: 9px 0;
-		font-size: 13px;
-	}
-	li > a:first-child {
-		font-size: 16px;
-		font-weight: 600;
-	}
-	li > .mono {
-		text-align: right;
-	}
-	.setup {
-		text-align: right;
-		text-decoration: underline;
-	}
-</style>

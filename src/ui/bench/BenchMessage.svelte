@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Told from '$ui/parts/Told.svelte';
 	import { benchInView } from '$ui/workspace/context';
 
 	/** What the bench says of what was done, or of an edit that is being taken back. */
@@ -7,9 +9,10 @@
 </script>
 
 {#if taking.isLong}
-	<p class="message top" role="status">{taking.says} <button class="link" onclick={taking.stop}>Stop</button></p>
+	<Told>{taking.says} <Button look="link" onclick={taking.stop}>Stop</Button></Told>
 {:else if bench.message}
-	<p class="message top" role="status">
-		{bench.message} <button class="plain-button" onclick={() => (bench.message = undefined)}>Close</button>
-	</p>
+	<Told>
+		{bench.message}
+		<Button onclick={() => (bench.message = undefined)}>Close</Button>
+	</Told>
 {/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { describeOutcome, type TraceStep } from '$core';
 	import { benchInView } from '$ui/workspace/context';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
@@ -11,41 +12,25 @@
 	const own = $derived(bench.working.page.foundPolicy?.tags?.[bench.tag]);
 </script>
 
-<div class="found" class:used={step.outcome.kind === 'won'} data-testid="found">
-	<p class="says">
+<div
+	class="mt-1.5 border-t border-dashed border-t-rule-strong pt-1.25 text-sm"
+	class:used={step.outcome.kind === 'won'}
+	data-testid="found"
+>
+	<p class="says flex items-baseline gap-1.75 wrap-anywhere">
 		<LayerMark layer="found" />
-		<span><span class="quiet">As found in the page:</span> <span class="serif">{value}</span></span>
+		<span
+			><span class="text-ink-soft">As found in the page:</span>
+			<span class="font-serif in-[.used]:font-medium">{value}</span></span
+		>
 	</p>
-	<p class="quiet">
+	<p class="text-ink-soft">
 		{describeOutcome(step.outcome)}
 		{#if own === undefined}
-			<button class="link" onclick={() => bench.takeFound(value)}>Take it over</button>
-			<button class="link" onclick={() => bench.setFoundPolicy('page', 'never')}>Set it aside</button>
+			<Button look="link" class="ml-2" onclick={() => bench.takeFound(value)}>Take it over</Button>
+			<Button look="link" class="ml-2" onclick={() => bench.setFoundPolicy('page', 'never')}>Set it aside</Button>
 		{:else}
-			<button class="link" onclick={() => bench.setFoundPolicy('page', null)}>As its type says</button>
+			<Button look="link" class="ml-2" onclick={() => bench.setFoundPolicy('page', null)}>As its type says</Button>
 		{/if}
 	</p>
 </div>
-
-<style>
-	.found {
-		margin-top: 6px;
-		border-top: 1px dashed var(--rule-strong);
-		padding-top: 5px;
-		font-size: 13px;
-	}
-	.says {
-		display: flex;
-		gap: 7px;
-		align-items: baseline;
-		overflow-wrap: anywhere;
-	}
-	.used .serif {
-		font-weight: 500;
-	}
-	.link {
-		margin-left: 8px;
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-</style>

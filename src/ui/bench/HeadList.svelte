@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import { CATALOGUE, findTag } from '$core';
 	import { benchInView } from '$ui/workspace/context';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
@@ -34,36 +36,44 @@
 		{#each GROUPS as group (group.holds)}
 			{@const lines = linesOf(group.holds)}
 			{#if lines.length > 0}
-				<h3>{group.name}</h3>
+				<h3 class="mx-0 mt-2.5 mb-0.5 px-2.5 py-0 text-sm font-semibold text-ink-soft first:mt-0">
+					{group.name}
+				</h3>
 				<ul>
 					{#each lines as line (line.tag)}
 						<li>
 							<button
-								class="line"
+								class="line grid w-full grid-cols-[14px_148px_minmax(0,1fr)] gap-2 border-t border-t-rule px-2.5 py-1 text-left [contain:layout_paint_style] hover:bg-sunk max-narrow:grid-cols-[14px_minmax(0,1fr)] [&.chosen]:bg-sea-wash [&.chosen]:shadow-chosen [&.chosen]:hover:bg-sea-wash [&.chosen]:hover:shadow-chosen"
 								class:chosen={line.tag === bench.tag}
 								aria-pressed={line.tag === bench.tag}
 								data-tag={line.tag}
 								onclick={() => choose(line.tag)}
 							>
-								<span class="from"
+								<span class="from flex pt-1"
 									>{#if line.sign}<LayerMark layer={line.sign} />{/if}</span
 								>
-								<span class="tag mono"
+								<span class="tag font-mono text-xs leading-5 wrap-anywhere"
 									>{#each line.tag.split(/(?<=[:_])/) as part, at (at)}{part}<wbr />{/each}</span
 								>
-								<span class="value">
-									{#if line.value && line.echoes}<span class="quiet">as {line.echoes}</span>
+								<span class="value min-w-0 leading-5 max-narrow:col-start-2">
+									{#if line.value && line.echoes}<span class="text-ink-soft">as {line.echoes}</span>
 									{:else if line.value}<span
-											class={isAddress(line) ? 'address' : 'serif'}
+											class={isAddress(line)
+												? 'address block truncate text-sm'
+												: 'line-clamp-2 font-serif wrap-anywhere in-[.chosen]:line-clamp-6'}
 											title={isAddress(line) ? line.value : undefined}>{line.value}</span
 										>
-									{:else}<span class="none">nothing</span>{/if}
-									{#if line.facts && !line.echoes}<span class="quiet facts">{line.facts}</span>{/if}
-									{#if bench.working.serverWrites.has(line.tag)}<span class="was" data-testid="server-writes"
+									{:else}<span class="none line-clamp-2 wrap-anywhere text-gone italic">nothing</span>{/if}
+									{#if line.facts && !line.echoes}<span class="facts block truncate text-sm text-ink-soft"
+											>{line.facts}</span
+										>{/if}
+									{#if bench.working.serverWrites.has(line.tag)}<span
+											class="block truncate text-sm text-flag"
+											data-testid="server-writes"
 											>the server, whose text goes out, writes: {bench.working.serverWrites.get(line.tag) ||
 												'nothing'}</span
 										>{/if}
-									{#if line.isChanged}<span class="was"
+									{#if line.isChanged}<span class="block truncate text-sm text-flag"
 											><span class="pennant" aria-hidden="true"></span>released: {line.released ?? 'nothing'}</span
 										>{/if}
 								</span>
@@ -74,112 +84,19 @@
 			{/if}
 		{/each}
 	</div>
-	<form class="add" onsubmit={add}>
+	<form class="add flex items-center gap-2 border-t border-t-rule px-2.5 py-2 text-sm" onsubmit={add}>
 		<label for="add-tag">Another tag</label>
-		<input id="add-tag" class="mono" list="all-tags" placeholder="article:section" bind:value={wanted} />
+		<input
+			id="add-tag"
+			class="min-w-0 flex-1 font-mono text-sm"
+			list="all-tags"
+			placeholder="article:section"
+			bind:value={wanted}
+		/>
 		<datalist id="all-tags">
 			{#each others as tag (tag.name)}<option value={tag.name}>{tag.purpose}</option>{/each}
 		</datalist>
-		<button class="plain-button" disabled={wanted.trim() === ''}>Show</button>
+		<Button disabled={wanted.trim() === ''}>Show</Button>
 	</form>
-	{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
+	{#if refused}<Refused>{refused}</Refused>{/if}
 </section>
-
-<style>
-	h3 {
-		margin: 10px 0 2px;
-		padding: 0 10px;
-		font-size: 12.5px;
-		font-weight: 600;
-		color: var(--ink-soft);
-	}
-	h3:first-child {
-		margin-top: 0;
-	}
-	.line {
-		contain: layout paint style;
-		display: grid;
-		grid-template-columns: 14px 148px minmax(0, 1fr);
-		gap: 8px;
-		width: 100%;
-		border-top: 1px solid var(--rule);
-		padding: 4px 10px;
-		text-align: left;
-	}
-	.line:hover {
-		background: var(--sheet-sunk);
-	}
-	.chosen,
-	.chosen:hover {
-		background: var(--sea-wash);
-		box-shadow: inset 3px 0 0 var(--sea);
-	}
-	/* No line of text, which would make the rows of short values higher. */
-	.from {
-		display: flex;
-		padding-top: 4px;
-	}
-	.tag {
-		overflow-wrap: anywhere;
-		font-size: 12px;
-		line-height: 20px;
-	}
-	.value {
-		min-width: 0;
-		line-height: 20px;
-	}
-	.serif,
-	.none {
-		display: -webkit-box;
-		overflow: hidden;
-		overflow-wrap: anywhere;
-		-webkit-box-orient: vertical;
-		-webkit-line-clamp: 2;
-		line-clamp: 2;
-	}
-	.chosen .serif {
-		-webkit-line-clamp: 6;
-		line-clamp: 6;
-	}
-	.address,
-	.facts {
-		display: block;
-		overflow: hidden;
-		font-size: 13px;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-	.none {
-		font-style: italic;
-		color: var(--gone);
-	}
-	.was {
-		display: block;
-		overflow: hidden;
-		font-size: 12.5px;
-		color: var(--flag);
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-	.add {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-		border-top: 1px solid var(--rule);
-		padding: 8px 10px;
-		font-size: 13px;
-	}
-	.add input {
-		flex: 1;
-		min-width: 0;
-		font-size: 12.5px;
-	}
-	@media (max-width: 700px) {
-		.line {
-			grid-template-columns: 14px minmax(0, 1fr);
-		}
-		.value {
-			grid-column: 2;
-		}
-	}
-</style>

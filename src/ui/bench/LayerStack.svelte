@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import {
 		describeOutcome,
 		describePassedOver,
@@ -55,13 +56,13 @@
 	const note = $derived(trace && (trace.withheld ? describeWithheld(trace.withheld) : describePassedOver(trace)));
 </script>
 
-<section class="stack" aria-label="Layers of {bench.tag}">
-	<header>
-		<h2 class="mono">{bench.tag}</h2>
-		<p class="quiet">{bench.definition?.purpose ?? ''}</p>
+<section class="stack flex flex-col gap-2" aria-label="Layers of {bench.tag}">
+	<header class="px-0.5 pt-0.5 pb-1">
+		<h2 class="font-mono text-md font-medium">{bench.tag}</h2>
+		<p class="max-w-[46ch] text-ink-soft">{bench.definition?.purpose ?? ''}</p>
 		{#if bench.definition?.kind === 'directives'}
 			<form
-				class="robot"
+				class="mt-1 flex flex-wrap items-center gap-x-2 gap-y-1 text-sm"
 				onsubmit={(event) => {
 					event.preventDefault();
 					const name = robot.trim().toLowerCase();
@@ -69,137 +70,78 @@
 				}}
 			>
 				<label for="robot">For</label>
-				<input id="robot" class="mono" list="robots" placeholder="all robots" bind:value={robot} />
+				<input id="robot" class="min-w-30 flex-1 font-mono" list="robots" placeholder="all robots" bind:value={robot} />
 				<datalist id="robots">
 					{#each robots as name (name)}<option value={name}></option>{/each}
 				</datalist>
-				<button class="plain-button">Show</button>
-				<span class="quiet">One robot by the name that its help page gives.</span>
+				<Button>Show</Button>
+				<span class="text-ink-soft">One robot by the name that its help page gives.</span>
 			</form>
 		{/if}
-		{#if bench.definition?.legacy}<p class="quiet">Kept for old sites. {bench.definition.legacy}</p>{/if}
+		{#if bench.definition?.legacy}<p class="max-w-[46ch] text-ink-soft">
+				Kept for old sites. {bench.definition.legacy}
+			</p>{/if}
 	</header>
 
 	{#if pin !== undefined}
-		<p class="note" data-testid="pin">
+		<p class="note border-l-4 border-l-flag bg-flag-wash px-2.5 py-1.5 text-sm" data-testid="pin">
 			Pinned to {pin === '' ? 'nothing' : `“${pin}”`}{isBroken ? ', which it no longer says' : ''}.
-			{#if isBroken}<button class="link" onclick={() => setPin(value)}>Pin it as it is now</button>{/if}
-			<button class="link" onclick={() => setPin(undefined)}>Take the pin off</button>
+			{#if isBroken}<Button look="link" onclick={() => setPin(value)}>Pin it as it is now</Button>{/if}
+			<Button look="link" onclick={() => setPin(undefined)}>Take the pin off</Button>
 		</p>
 	{/if}
 	{#if bench.pictureSource !== undefined}
-		<p><button class="plain-button" onclick={study}>Crop, shapes and alt text of this picture</button></p>
+		<p><Button onclick={study}>Crop, shapes and alt text of this picture</Button></p>
 	{/if}
 	{#if bench.weaknesses.length > 0}
-		<ul class="note" aria-label="What is weak in the picture" data-testid="weak">
+		<ul
+			class="note border-l-4 border-l-flag bg-flag-wash px-2.5 py-1.5 text-sm"
+			aria-label="What is weak in the picture"
+			data-testid="weak"
+		>
 			{#each bench.weaknesses as weakness, at (at)}<li>{weakness}</li>{/each}
 		</ul>
 	{/if}
 
 	{#each LAYERS as layer (layer)}
-		<div class="bed" class:wins={winner?.layer === layer} data-layer={layer}>
-			<div class="label">
+		<div
+			class="rounded-sm border-t border-r border-b border-l-4 border-rule bg-sunk px-2.5 py-2 [&.wins]:border-sea [&.wins]:bg-sheet"
+			class:wins={winner?.layer === layer}
+			data-layer={layer}
+		>
+			<div class="label mb-1.25 flex items-center gap-1.75">
 				<LayerMark {layer} size={14} />
-				<button class="name" title="Settings of this layer" onclick={() => settings(layer)}>{names[layer]}</button>
-				<span class="scope quiet" title={scopes[layer]}>{scopes[layer]}</span>
+				<button
+					class="name font-semibold whitespace-nowrap underline-offset-3 [text-decoration:underline_dotted] hover:text-sea"
+					title="Settings of this layer"
+					onclick={() => settings(layer)}>{names[layer]}</button
+				>
+				<span class="scope ml-auto truncate text-sm text-ink-soft" title={scopes[layer]}>{scopes[layer]}</span>
 			</div>
 			<LayerField {layer} steps={stepsOf(layer)} />
 			{#if found && layer === 'page'}<FoundLine step={found} />{/if}
 		</div>
 	{/each}
 
-	<div class="bed" class:wins={winner?.layer === 'built-in'} data-layer="built-in">
-		<div class="label">
+	<div
+		class="rounded-sm border-t border-r border-b border-l-4 border-rule bg-sunk px-2.5 py-2 [&.wins]:border-sea [&.wins]:bg-sheet"
+		class:wins={winner?.layer === 'built-in'}
+		data-layer="built-in"
+	>
+		<div class="label mb-1.25 flex items-center gap-1.75">
 			<LayerMark layer="built-in" size={14} />
-			<span class="name">Built in</span>
-			<span class="scope quiet">for any page</span>
+			<span class="name font-semibold whitespace-nowrap">Built in</span>
+			<span class="scope ml-auto truncate text-sm text-ink-soft">for any page</span>
 		</div>
-		<ol>
+		<ol class="text-sm">
 			{#each stepsOf('built-in') as step, index (index)}
-				<li class:used={step.outcome.kind === 'won'}>
-					{describeRule(step)}<span class="quiet">: {describeOutcome(step.outcome)}</span>
+				<li class="[&.used]:font-medium" class:used={step.outcome.kind === 'won'}>
+					{describeRule(step)}<span class="text-ink-soft">: {describeOutcome(step.outcome)}</span>
 				</li>
 			{:else}
-				<li class="quiet">says nothing about this tag</li>
+				<li class="text-ink-soft">says nothing about this tag</li>
 			{/each}
 		</ol>
 	</div>
-	{#if note}<p class="note">{note}.</p>{/if}
+	{#if note}<p class="note border-l-4 border-l-flag bg-flag-wash px-2.5 py-1.5 text-sm">{note}.</p>{/if}
 </section>
-
-<style>
-	.robot {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 4px 8px;
-		align-items: center;
-		margin-top: 4px;
-		font-size: 13px;
-	}
-	.robot input {
-		flex: 1;
-		min-width: 120px;
-	}
-	.stack {
-		display: flex;
-		flex-direction: column;
-		gap: 8px;
-	}
-	header {
-		padding: 2px 2px 4px;
-	}
-	h2 {
-		font-size: 17px;
-		font-weight: 500;
-	}
-	header p {
-		max-width: 46ch;
-	}
-	.bed {
-		border: 1px solid var(--rule);
-		border-left: 4px solid var(--rule);
-		border-radius: 4px;
-		background: var(--sheet-sunk);
-		padding: 8px 10px;
-	}
-	.wins {
-		border-color: var(--sea);
-		background: var(--sheet);
-	}
-	.label {
-		display: flex;
-		align-items: center;
-		gap: 7px;
-		margin-bottom: 5px;
-	}
-	.name {
-		font-weight: 600;
-		white-space: nowrap;
-	}
-	button.name {
-		text-decoration: underline dotted;
-		text-underline-offset: 3px;
-	}
-	button.name:hover {
-		color: var(--sea);
-	}
-	.scope {
-		margin-left: auto;
-		overflow: hidden;
-		font-size: 12.5px;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-	ol {
-		font-size: 13px;
-	}
-	.used {
-		font-weight: 500;
-	}
-	.note {
-		border-left: 4px solid var(--flag);
-		background: var(--flag-wash);
-		padding: 6px 10px;
-		font-size: 13px;
-	}
-</style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { findTag, headToJson, renderHead, renderTag } from '$core';
 	import { benchInView } from '$ui/workspace/context';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
@@ -45,100 +46,51 @@
 </script>
 
 <section class="markup" aria-label="The head as markup">
-	<div class="tools">
-		<button class="plain-button" onclick={() => copy('The markup', renderHead(head))}>Copy HTML</button>
-		<button class="plain-button" onclick={() => copy('The JSON', JSON.stringify(headToJson(head), null, 2))}
-			>Copy JSON</button
-		>
-		<button class="plain-button" onclick={() => copy('The snippet', snippetOf(snippet, head))}>Copy snippet</button>
-		<label class="quiet"
+	<div class="flex flex-wrap items-center gap-1.5 px-2.5 py-0 text-sm">
+		<Button onclick={() => copy('The markup', renderHead(head))}>Copy HTML</Button>
+		<Button onclick={() => copy('The JSON', JSON.stringify(headToJson(head), null, 2))}>Copy JSON</Button>
+		<Button onclick={() => copy('The snippet', snippetOf(snippet, head))}>Copy snippet</Button>
+		<label class="text-ink-soft"
 			>for <select bind:value={snippet}>
 				{#each SNIPPETS as { kind, name } (kind)}<option value={kind}>{name}</option>{/each}
 			</select></label
 		>
 	</div>
-	<p class="quiet told" role="status">{copied}</p>
-	{#each head.before as element, at (at)}<code class="extra mono">{element}</code>{/each}
+	<p class="told min-h-5 px-2.5 py-0.5 text-sm text-ink-soft" role="status">{copied}</p>
+	{#each head.before as element, at (at)}<code
+			class="block border-t border-t-rule py-0.75 pr-2.5 pl-8 font-mono text-sm leading-[1.5] wrap-anywhere"
+			>{element}</code
+		>{/each}
 	<ol>
 		{#each lines as line, at (at)}
 			<li>
 				<button
-					class="line"
+					class="line grid w-full grid-cols-[14px_minmax(0,1fr)] gap-x-2 gap-y-0.5 border-t border-t-rule px-2.5 py-0.75 text-left hover:bg-sunk [&.chosen]:bg-sea-wash [&.chosen]:shadow-chosen [&.chosen]:hover:bg-sea-wash [&.chosen]:hover:shadow-chosen"
 					class:chosen={line.name === bench.tag}
 					aria-pressed={line.name === bench.tag}
 					data-markup={line.tag.name}
 					onclick={() => (bench.tag = line.name)}
 				>
-					<span class="from"
+					<span class="from pt-0.75"
 						>{#if signOf(line.name)}<LayerMark layer={signOf(line.name)!} />{/if}</span
 					>
-					<code class="mono"
-						>{#each line.parts as part, index (index)}<span class={part.kind}>{part.text}</span>{/each}</code
+					<code class="font-mono text-sm leading-[1.5] wrap-anywhere"
+						>{#each line.parts as part, index (index)}<span
+								class={[
+									part.kind,
+									'[&.chosen]:bg-sea-wash [&.chosen]:shadow-chosen [&.chosen]:hover:bg-sea-wash [&.chosen]:hover:shadow-chosen [&.name]:text-sea [&.sign]:text-ink-soft'
+								]}>{part.text}</span
+							>{/each}</code
 					>
-					{#if line.name === bench.tag}<span class="purpose">{line.tag.purpose}</span>{/if}
+					{#if line.name === bench.tag}<span class="purpose col-start-2 text-sm text-ink-soft in-[.chosen]:text-ink"
+							>{line.tag.purpose}</span
+						>{/if}
 				</button>
 			</li>
 		{/each}
 	</ol>
-	{#each head.after as element, at (at)}<code class="extra mono">{element}</code>{/each}
+	{#each head.after as element, at (at)}<code
+			class="block border-t border-t-rule py-0.75 pr-2.5 pl-8 font-mono text-sm leading-[1.5] wrap-anywhere"
+			>{element}</code
+		>{/each}
 </section>
-
-<style>
-	.tools {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 6px;
-		align-items: center;
-		padding: 0 10px;
-		font-size: 13px;
-	}
-	.told {
-		min-height: 20px;
-		padding: 2px 10px;
-		font-size: 12.5px;
-	}
-	.line {
-		display: grid;
-		grid-template-columns: 14px minmax(0, 1fr);
-		gap: 2px 8px;
-		width: 100%;
-		border-top: 1px solid var(--rule);
-		padding: 3px 10px;
-		text-align: left;
-	}
-	.line:hover {
-		background: var(--sheet-sunk);
-	}
-	.chosen,
-	.chosen:hover {
-		background: var(--sea-wash);
-		box-shadow: inset 3px 0 0 var(--sea);
-	}
-	.from {
-		padding-top: 3px;
-	}
-	code {
-		overflow-wrap: anywhere;
-		font-size: 12.5px;
-		line-height: 1.5;
-	}
-	.extra {
-		display: block;
-		border-top: 1px solid var(--rule);
-		padding: 3px 10px 3px 32px;
-	}
-	.sign {
-		color: var(--ink-soft);
-	}
-	.name {
-		color: var(--sea);
-	}
-	.purpose {
-		grid-column: 2;
-		font-size: 12.5px;
-		color: var(--ink-soft);
-	}
-	.chosen .purpose {
-		color: var(--ink);
-	}
-</style>

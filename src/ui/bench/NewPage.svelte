@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import type { ContentType } from '$core';
 	import { call, isRefused } from '$ui/client';
 	import Sheet from '$ui/parts/Sheet.svelte';
@@ -71,7 +73,7 @@
 		</Setting>
 		<Setting name="Path">
 			<input
-				class="mono"
+				class="font-mono"
 				value={stands}
 				oninput={(event) => {
 					path = event.currentTarget.value;
@@ -94,23 +96,11 @@
 				</select>
 			</Setting>
 		{/if}
-		<p class="quiet">It begins as a draft: nobody sees it before it is live and released.</p>
-		{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
-		<p class="actions">
-			<button class="main-button" disabled={title.trim() === '' || !stands.startsWith('/')}>Make the page</button>
-			<button type="button" class="plain-button" onclick={() => (open = false)}>Leave it</button>
+		<p class="mt-2.5 text-sm text-ink-soft">It begins as a draft: nobody sees it before it is live and released.</p>
+		{#if refused}<Refused>{refused}</Refused>{/if}
+		<p class="actions mt-3 flex gap-2.5">
+			<Button look="main" disabled={title.trim() === '' || !stands.startsWith('/')}>Make the page</Button>
+			<Button type="button" onclick={() => (open = false)}>Leave it</Button>
 		</p>
 	</form>
 </Sheet>
-
-<style>
-	.quiet {
-		margin-top: 10px;
-		font-size: 13px;
-	}
-	.actions {
-		display: flex;
-		gap: 10px;
-		margin-top: 12px;
-	}
-</style>

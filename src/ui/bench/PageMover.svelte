@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { roving } from '$ui/parts/roving';
 	import { pagesInWords } from '$ui/parts/words';
 
@@ -22,61 +23,34 @@
 	} = $props();
 </script>
 
-<nav class="mover" aria-label="Pages" {@attach roving('button')}>
-	<button
-		class="plain-button"
+<nav class="flex min-w-0 gap-1 max-narrow:flex-wrap" aria-label="Pages" {@attach roving('button')}>
+	<Button
+		class="whitespace-nowrap"
 		onclick={() => move(-1)}
 		disabled={beside.before === undefined}
 		aria-label="Previous page"
-		title="Previous page (Alt+←)">←</button
+		title="Previous page (Alt+←)">←</Button
 	>
-	<button class="plain-button mover-path" title="Find a page, a tag, an action (Ctrl+K)" onclick={find}>
-		<span class="mono">{path}</span><span class="quiet count">{pagesInWords(count)}</span>
-	</button>
-	<button
-		class="plain-button"
+	<Button
+		class="mover-path flex max-w-80 min-w-0 items-baseline gap-2.5 whitespace-nowrap"
+		title="Find a page, a tag, an action (Ctrl+K)"
+		onclick={find}
+	>
+		<span class="truncate font-mono text-sm font-normal">{path}</span><span
+			class="count flex-none text-sm font-normal text-ink-soft">{pagesInWords(count)}</span
+		>
+	</Button>
+	<Button
+		class="whitespace-nowrap"
 		onclick={() => move(1)}
 		disabled={beside.next === undefined}
 		aria-label="Next page"
-		title="Next page (Alt+→)">→</button
+		title="Next page (Alt+→)">→</Button
 	>
-	<button class="plain-button" onclick={hard} title="To the pages of this type that are hardest on a template (Alt+H)"
-		>Hard page</button
+	<Button
+		class="whitespace-nowrap"
+		onclick={hard}
+		title="To the pages of this type that are hardest on a template (Alt+H)">Hard page</Button
 	>
-	<button class="plain-button" onclick={make} title="A new page (Alt+N)">New page</button>
+	<Button class="whitespace-nowrap" onclick={make} title="A new page (Alt+N)">New page</Button>
 </nav>
-
-<style>
-	.mover {
-		display: flex;
-		min-width: 0;
-		gap: 4px;
-	}
-	.mover-path {
-		display: flex;
-		align-items: baseline;
-		gap: 10px;
-		min-width: 0;
-		max-width: 320px;
-	}
-	.mover-path .mono {
-		overflow: hidden;
-		font-size: 13px;
-		font-weight: 400;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-	.count {
-		flex: none;
-		font-size: 12.5px;
-		font-weight: 400;
-	}
-	.mover .plain-button {
-		white-space: nowrap;
-	}
-	@media (max-width: 700px) {
-		.mover {
-			flex-wrap: wrap;
-		}
-	}
-</style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { benchInView } from '$ui/workspace/context';
 
 	/** What is kept, what visitors do not see yet, and the one action that shows it to them. */
@@ -30,40 +31,23 @@
 	});
 </script>
 
-<div class="bar">
-	<p class="saved" role="status" data-testid="saved">{saved}</p>
-	<p class:differs={total > 0} role="status" data-testid="pending">
+<div class="bar ml-auto flex items-center gap-3 whitespace-nowrap">
+	<p class="saved border-r border-r-rule pr-3 text-sm text-ink-soft" role="status" data-testid="saved">{saved}</p>
+	<p
+		class="text-sm text-ink-soft [&.differs]:font-semibold [&.differs]:text-flag"
+		class:differs={total > 0}
+		role="status"
+		data-testid="pending"
+	>
 		{#if total > 0}<span class="pennant" aria-hidden="true"></span>{/if}{release}
 	</p>
-	<button
-		class="main-button"
+	<Button
+		look="main"
 		disabled={bench.release.whyNot !== undefined || total === 0}
 		title={bench.release.whyNot ?? 'Shows the working copy to visitors (Ctrl+Enter)'}
 		onclick={() => bench.makeRelease()}
 	>
 		{bench.release.making ? 'Releasing …' : 'Release'}
-	</button>
-	{#if bench.release.making}<button class="link" onclick={bench.release.stop}>Stop</button>{/if}
+	</Button>
+	{#if bench.release.making}<Button look="link" onclick={bench.release.stop}>Stop</Button>{/if}
 </div>
-
-<style>
-	.bar {
-		display: flex;
-		align-items: center;
-		gap: 12px;
-		margin-left: auto;
-		white-space: nowrap;
-	}
-	p {
-		font-size: 13px;
-		color: var(--ink-soft);
-	}
-	.saved {
-		border-right: 1px solid var(--rule);
-		padding-right: 12px;
-	}
-	.differs {
-		font-weight: 600;
-		color: var(--flag);
-	}
-</style>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import type { PagesLinking } from '$server/findings/links';
 	import type { WhatLeads } from '$server/web/benchData';
 	import { call, isRefused } from '$ui/client';
@@ -48,7 +50,7 @@
 
 <Sheet bind:open title="Take {path} away">
 	{#if leads}
-		<ul>
+		<ul class="mx-0 my-2 list-disc pl-4.5 text-base">
 			{#if leads.isHome}<li>
 					<strong>It is the home page.</strong> No release is made until another page stands at / .
 				</li>{/if}
@@ -57,21 +59,21 @@
 			{#if leads.naming.length > 0}
 				<li>
 					{leads.naming.length === 1 ? 'One page names' : `${leads.naming.length} pages name`} it as a version in another
-					language, and will not any more: <span class="mono">{leads.naming.slice(0, 5).join(', ')}</span>
+					language, and will not any more: <span class="font-mono">{leads.naming.slice(0, 5).join(', ')}</span>
 				</li>
 			{/if}
 			{#if leads.former.length > 0}
 				<li>
 					{leads.former.length === 1 ? 'A former path leads' : `${leads.former.length} former paths lead`} to it:
-					<span class="mono">{leads.former.slice(0, 5).join(', ')}</span>
+					<span class="font-mono">{leads.former.slice(0, 5).join(', ')}</span>
 				</li>
 			{/if}
-			<li class:quiet={!linking?.pages} role="status">
+			<li class={[!linking?.pages && 'text-ink-soft']} role="status">
 				{#if !linking}Looking through the texts of the other pages for links to it …
 				{:else if linking.pages === 0}No other page’s text links to it.
 				{:else}
 					{linking.pages === 1 ? 'The text of one page links' : `The texts of ${linking.pages} pages link`} to it:
-					<span class="mono">{linking.first.join(', ')}{linking.pages > linking.first.length ? ' …' : ''}</span>
+					<span class="font-mono">{linking.first.join(', ')}{linking.pages > linking.first.length ? ' …' : ''}</span>
 				{/if}
 			</li>
 		</ul>
@@ -79,28 +81,14 @@
 			name="Who asks for it is led to"
 			hint="The path of another page. Without one, the address is not found from the next release on."
 		>
-			<input class="mono" placeholder="/" bind:value={to} />
+			<input class="font-mono" placeholder="/" bind:value={to} />
 		</Setting>
-	{:else if !refused}<p class="quiet" role="status">Looking at what leads to it …</p>{/if}
-	{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
-	<p class="actions">
-		<button class="main-button" disabled={!leads || (to.trim() !== '' && !to.trim().startsWith('/'))} onclick={take}
-			>Take it away</button
+	{:else if !refused}<p class="text-ink-soft" role="status">Looking at what leads to it …</p>{/if}
+	{#if refused}<Refused>{refused}</Refused>{/if}
+	<p class="actions mt-3 flex gap-2.5">
+		<Button look="main" disabled={!leads || (to.trim() !== '' && !to.trim().startsWith('/'))} onclick={take}
+			>Take it away</Button
 		>
-		<button class="plain-button" onclick={() => (open = false)}>Leave it</button>
+		<Button onclick={() => (open = false)}>Leave it</Button>
 	</p>
 </Sheet>
-
-<style>
-	ul {
-		margin: 8px 0;
-		list-style: disc;
-		padding-left: 18px;
-		font-size: 13.5px;
-	}
-	.actions {
-		display: flex;
-		gap: 10px;
-		margin-top: 12px;
-	}
-</style>

@@ -4,20 +4,7 @@
 	let { text }: { text: CardText } = $props();
 </script>
 
-{text.shown}{#if text.cut}<span class="edge" aria-hidden="true"></span><span class="cut" title="This reader cuts here"
-		>{text.cut}</span
-	>{/if}
-
-<style>
-	.edge {
-		display: inline-block;
-		height: 1em;
-		margin: 0 2px -2px;
-		border-left: 2px dashed var(--flag);
-	}
-	.cut {
-		color: var(--ink-soft);
-		text-decoration: line-through;
-		text-decoration-color: var(--flag);
-	}
-</style>
+{text.shown}{#if text.cut}<span
+		class="mx-0.5 mt-0 -mb-0.5 inline-block h-[1em] border-l-2 border-dashed border-l-flag"
+		aria-hidden="true"
+	></span><span class="text-ink-soft line-through decoration-flag" title="This reader cuts here">{text.cut}</span>{/if}

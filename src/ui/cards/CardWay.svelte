@@ -34,7 +34,7 @@
 
 {#if ways && tag !== undefined}
 	<button
-		class="way"
+		class="[text-align:inherit] leading-[inherit] text-inherit [font:inherit] [text-decoration:inherit] hover:bg-sea-wash [&.block]:grid [&.block]:h-full [&.block]:w-full [&.block]:[place-items:inherit] [&.block]:hover:outline-2 [&.block]:hover:-outline-offset-2 [&.block]:hover:outline-sea"
 		class:block={isBlock}
 		data-way={tag}
 		title="{tag}{sign ? `, ${SIGNS[sign]}` : ''}. A double click writes it at this page."
@@ -47,26 +47,3 @@
 		}}>{@render children()}</button
 	>
 {:else}{@render children()}{/if}
-
-<style>
-	.way {
-		font: inherit;
-		color: inherit;
-		line-height: inherit;
-		text-align: inherit;
-		text-decoration: inherit;
-	}
-	.way:hover {
-		background: var(--sea-wash);
-	}
-	.block {
-		display: grid;
-		width: 100%;
-		height: 100%;
-		place-items: inherit;
-	}
-	.block:hover {
-		outline: 2px solid var(--sea);
-		outline-offset: -2px;
-	}
-</style>

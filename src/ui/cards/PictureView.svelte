@@ -22,9 +22,13 @@
 	};
 </script>
 
-<span class="view" class:whole>
+<span
+	class="view grid h-full w-full place-items-center overflow-hidden [&.whole]:h-auto [&>*]:min-w-0 [&>*]:[grid-area:1/1]"
+	class:whole
+>
 	{#if box && look.part}
 		<svg
+			class="h-full w-full object-cover in-[.whole]:h-auto in-[.whole]:object-contain"
 			role={alt ? 'img' : 'presentation'}
 			aria-label={alt || undefined}
 			viewBox="{box.left} {box.top} {box.width} {box.height}"
@@ -34,52 +38,17 @@
 			<image href={look.src} width={look.part.width} height={look.part.height} {@attach told} />
 		</svg>
 	{:else}
-		<img src={look.src} {alt} {@attach told} />
+		<img
+			class="h-full w-full object-cover in-[.whole]:h-auto in-[.whole]:object-contain"
+			src={look.src}
+			{alt}
+			{@attach told}
+		/>
 	{/if}
 	{#if look.play}
-		<svg class="play" viewBox="0 0 100 100" aria-hidden="true">
-			<circle cx="50" cy="50" r="46" />
-			<path d="M40 29 L74 50 L40 71 Z" />
+		<svg class="play h-1/4 w-1/4 object-cover" viewBox="0 0 100 100" aria-hidden="true">
+			<circle class="fill-[rgb(16_24_23/0.62)] stroke-paper stroke-[4]" cx="50" cy="50" r="46" />
+			<path class="fill-paper" d="M40 29 L74 50 L40 71 Z" />
 		</svg>
 	{/if}
 </span>
-
-<style>
-	.view {
-		display: grid;
-		width: 100%;
-		height: 100%;
-		overflow: hidden;
-		place-items: center;
-	}
-	.view > :global(*) {
-		grid-area: 1 / 1;
-		min-width: 0;
-	}
-	img,
-	svg {
-		width: 100%;
-		height: 100%;
-		object-fit: cover;
-	}
-	.whole {
-		height: auto;
-	}
-	.whole img,
-	.whole > svg:not(.play) {
-		height: auto;
-		object-fit: contain;
-	}
-	.play {
-		width: 25%;
-		height: 25%;
-	}
-	.play circle {
-		fill: rgb(16 24 23 / 0.62);
-		stroke: #fff;
-		stroke-width: 4;
-	}
-	.play path {
-		fill: #fff;
-	}
-</style>

@@ -45,14 +45,14 @@
 				<CardWay {ways} tag={picture?.from ?? 'og:image'} isBlock>{@render image(picture)}</CardWay>
 			</div>
 			<div class="words">
-				{#if form === 'timeline'}<p class="place mono first">
+				{#if form === 'timeline'}<p class="place first font-mono">
 						<CardWay {ways} tag={card.placeFrom}>{card.host}</CardWay>
 					</p>{/if}
-				<p class="title serif"><CardWay {ways} tag={card.title.from}><CardText text={card.title} /></CardWay></p>
+				<p class="title font-serif"><CardWay {ways} tag={card.title.from}><CardText text={card.title} /></CardWay></p>
 				{#if card.description.shown}<p class="description">
 						<CardWay {ways} tag={card.description.from}><CardText text={card.description} /></CardWay>
 					</p>{/if}
-				{#if form !== 'timeline'}<p class="place mono">
+				{#if form !== 'timeline'}<p class="place font-mono">
 						<CardWay {ways} tag={card.placeFrom}>{card.host}</CardWay>
 					</p>{/if}
 			</div>
@@ -90,7 +90,7 @@
 				{#if card.description.shown}<p class="description">
 						<CardWay {ways} tag={card.description.from}><CardText text={card.description} /></CardWay>
 					</p>{/if}
-				<p class="place mono"><CardWay {ways} tag={card.placeFrom}>{card.host}</CardWay></p>
+				<p class="place font-mono"><CardWay {ways} tag={card.placeFrom}>{card.host}</CardWay></p>
 			</div>
 		</div>
 	{:else if form === 'pin'}
@@ -103,7 +103,7 @@
 				</div>
 			{:else}<div class="pin">{@render image(undefined)}</div>{/each}
 			<div class="pinned">
-				<p class="title serif"><CardWay {ways} tag={card.title.from}><CardText text={card.title} /></CardWay></p>
+				<p class="title font-serif"><CardWay {ways} tag={card.title.from}><CardText text={card.title} /></CardWay></p>
 				{#if card.description.shown}<p class="description">
 						<CardWay {ways} tag={card.description.from}><CardText text={card.description} /></CardWay>
 					</p>{/if}
@@ -121,7 +121,7 @@
 				{#if card.reader.icon}<CardWay {ways} tag="icon">{@render icon()}</CardWay>{/if}<span class="crumb"
 					><CardWay {ways} tag="og:site_name">{card.siteName}</CardWay></span
 				>
-				<span class="mono">{[card.host, ...card.crumbs].join(' / ')}</span>
+				<span class="font-mono">{[card.host, ...card.crumbs].join(' / ')}</span>
 			</p>
 			<p class="title"><CardWay {ways} tag={card.title.from}><CardText text={card.title} /></CardWay></p>
 			<p class="description">
@@ -138,18 +138,18 @@
 	figcaption {
 		margin-bottom: 5px;
 		font-size: 12.5px;
-		color: var(--ink-soft);
+		color: var(--color-ink-soft);
 	}
 	figcaption strong {
-		color: var(--ink);
+		color: var(--color-ink);
 	}
 	.card,
 	.listing,
 	.message,
 	.bubble,
 	.pins {
-		border: 1px solid var(--rule);
-		background: var(--sheet);
+		border: 1px solid var(--color-rule);
+		background: var(--color-sheet);
 	}
 	.card.small {
 		display: grid;
@@ -159,7 +159,7 @@
 		display: grid;
 		overflow: hidden;
 		place-items: center;
-		background: var(--sheet-sunk);
+		background: var(--color-sunk);
 	}
 	.small .picture {
 		position: relative;
@@ -173,22 +173,22 @@
 		padding: 12px;
 		font-size: 12.5px;
 		font-style: italic;
-		color: var(--gone);
+		color: var(--color-gone);
 	}
 	.words {
-		border-top: 3px double var(--rule-strong);
+		border-top: 3px double var(--color-rule-strong);
 		padding: 8px 10px 9px;
 	}
 	.small .words {
 		border-top: 0;
-		border-left: 3px double var(--rule-strong);
+		border-left: 3px double var(--color-rule-strong);
 	}
 	.form-timeline .words {
-		border-top: 1px dashed var(--rule-strong);
+		border-top: 1px dashed var(--color-rule-strong);
 	}
 	.form-network .words {
 		border-top: 0;
-		background: var(--sheet-sunk);
+		background: var(--color-sunk);
 	}
 	.title {
 		font-size: 16px;
@@ -212,7 +212,7 @@
 	.place {
 		margin-top: 5px;
 		font-size: 11.5px;
-		color: var(--ink-soft);
+		color: var(--color-ink-soft);
 	}
 	.place.first {
 		margin: 0 0 2px;
@@ -228,14 +228,14 @@
 		overflow: hidden;
 		white-space: nowrap;
 	}
-	.listing .place .mono {
+	.listing .place .font-mono {
 		overflow: hidden;
 		text-overflow: ellipsis;
 	}
 	.crumb,
 	.from {
 		font-weight: 600;
-		color: var(--ink);
+		color: var(--color-ink);
 	}
 	.listing .title {
 		font-weight: 500;
@@ -249,12 +249,12 @@
 	.told {
 		margin-top: 4px;
 		font-size: 12.5px;
-		color: var(--flag);
+		color: var(--color-flag);
 	}
 	.message {
 		border-width: 0 0 0 3px;
 		border-style: double;
-		border-color: var(--rule-strong);
+		border-color: var(--color-rule-strong);
 		padding: 8px 11px;
 	}
 	.from {
@@ -272,10 +272,10 @@
 		overflow: hidden;
 		place-items: center;
 		border-radius: 3px;
-		background: var(--sea);
+		background: var(--color-sea);
 		font-size: 10px;
 		font-weight: 700;
-		color: var(--sea-ink);
+		color: var(--color-sea-ink);
 	}
 	dl {
 		display: flex;
@@ -304,7 +304,7 @@
 		overflow: hidden;
 		place-items: center;
 		border-radius: 5px;
-		background: var(--sheet-sunk);
+		background: var(--color-sunk);
 	}
 	.square .missing {
 		padding: 4px;
@@ -318,7 +318,7 @@
 		display: block;
 		max-height: 300px;
 		overflow: hidden;
-		background: var(--sheet-sunk);
+		background: var(--color-sunk);
 	}
 	.pin .told {
 		display: block;
@@ -332,10 +332,10 @@
 		gap: 7px;
 		align-items: center;
 		width: 230px;
-		border: 1px solid var(--rule-strong);
+		border: 1px solid var(--color-rule-strong);
 		border-bottom: 0;
 		border-radius: 7px 7px 0 0;
-		background: var(--sheet);
+		background: var(--color-sheet);
 		padding: 6px 10px;
 	}
 	.tab .title {

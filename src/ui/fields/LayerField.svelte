@@ -10,6 +10,7 @@
 </script>
 
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { untrack } from 'svelte';
 	import {
 		BUILT_IN_PICTURES,
@@ -163,8 +164,13 @@
 	});
 </script>
 
-<div class="kind">
-	<select aria-label="How {layer} says {bench.tag}" value={form} onchange={choose}>
+<div class="kind mb-1 flex items-center gap-2.5 text-sm">
+	<select
+		class="border-transparent bg-transparent px-0.5 py-0 text-ink-soft hover:border-rule-strong"
+		aria-label="How {layer} says {bench.tag}"
+		value={form}
+		onchange={choose}
+	>
 		<option value="nothing">Inherits</option>
 		<option value="template">A template</option>
 		{#if borrowable.length > 0}<option value="borrow">The same as …</option>{/if}
@@ -173,6 +179,7 @@
 	</select>
 	{#if languages.length > 1}
 		<select
+			class="border-transparent bg-transparent px-0.5 py-0 text-ink-soft hover:border-rule-strong"
 			aria-label="Language that {layer} says {bench.tag} in"
 			title={others.length > 0 ? `Also said here: ${others.join(', ')}` : 'For pages in which language'}
 			value={spoken}
@@ -183,22 +190,22 @@
 			{/each}
 		</select>
 	{/if}
-	<span class="more">
-		{#if mayPropose}<button class="link" onclick={proposeFirst}>Propose one</button>{/if}
+	<span class="more ml-auto flex flex-wrap justify-end gap-x-2.5 gap-y-0.5">
+		{#if mayPropose}<Button look="link" onclick={proposeFirst}>Propose one</Button>{/if}
 		{#if form === 'template' || form === 'nothing'}
-			<button class="link" aria-label="Signs and filters" title="Signs and filters" onclick={() => (asksSigns = true)}
-				>?</button
+			<Button look="link" aria-label="Signs and filters" title="Signs and filters" onclick={() => (asksSigns = true)}
+				>?</Button
 			>
 		{/if}
 		{#if rule && !draft}
-			<button class="link" onclick={() => bench.propose(layer, null)}>Set back</button>
+			<Button look="link" onclick={() => bench.propose(layer, null)}>Set back</Button>
 		{/if}
 	</span>
 </div>
 
 {#if form === 'borrow' && body?.kind === 'borrow'}
 	<select
-		class="wide mono"
+		class="w-full font-mono"
 		aria-label="{bench.tag} at {layer}: the same as"
 		value={body.from}
 		onchange={(event) => {
@@ -219,12 +226,12 @@
 {:else if form === 'pictures'}
 	<PictureSources {layer} body={body?.kind === 'pictures' ? body : usual} />
 {:else if form === 'leaveOut'}
-	<p class="quiet">No such tag on {layer === 'page' ? 'this page' : 'these pages'}.</p>
+	<p class="text-ink-soft">No such tag on {layer === 'page' ? 'this page' : 'these pages'}.</p>
 {:else if isRobots && !isTemplate(text)}
 	<RobotsChoice {text} label="{bench.tag} at {layer}" set={(written) => bench.write(layer, written)} />
 {:else if choices}
 	<select
-		class="wide mono"
+		class="w-full font-mono"
 		aria-label="{bench.tag} at {layer}"
 		value={text}
 		onchange={(event) => bench.write(layer, event.currentTarget.value)}
@@ -245,37 +252,45 @@
 
 {#if isPicture && (form === 'nothing' || form === 'pictures')}<PictureDrop {layer} />{/if}
 
-<div id="{id}-told" class="told" aria-live="polite">
+<div id="{id}-told" class="told text-sm" aria-live="polite">
 	{#if pieces.some((piece) => piece.kind !== 'text')}<YieldLine {pieces} />{/if}
 	{#if form === 'template' && toldText.includes('{')}
-		<div class="about">
-			<details class="words" bind:open={asksWords}>
-				<summary>In words</summary>
-				<p class="quiet">{inWords ?? 'It cannot be read yet.'}</p>
+		<div class="flex items-baseline gap-3">
+			<details class="words mt-1 text-sm text-ink-soft" bind:open={asksWords}>
+				<summary class="cursor-pointer">In words</summary>
+				<p class="text-ink-soft">{inWords ?? 'It cannot be read yet.'}</p>
 			</details>
-			{#if errors.length === 0}<button class="link" onclick={() => (tries = true)}>On hard pages</button>{/if}
+			{#if errors.length === 0}<Button look="link" class="flex-none text-sm" onclick={() => (tries = true)}
+					>On hard pages</Button
+				>{/if}
 		</div>
 	{/if}
 	{#each shown as issue, at (at)}
 		{@const mend = mends[at]}
-		<p class="issue" class:warning={issue.severity === 'warning'}>
+		<p
+			class="issue mt-1 border-l-3 border-l-gone pl-1.75 [&.warning]:border-dotted"
+			class:warning={issue.severity === 'warning'}
+		>
 			{issue.message}
-			{#if mend}<button class="mend" onclick={() => bench.write(layer, mend.text)}>{mend.says}</button>{/if}
+			{#if mend}<button
+					class="cursor-pointer border-0 bg-transparent p-0 text-sea underline underline-offset-2"
+					onclick={() => bench.write(layer, mend.text)}>{mend.says}</button
+				>{/if}
 		</p>
 	{/each}
 	{#if typeof proposed === 'string'}
-		<p class="quiet" role="status">{proposed}</p>
+		<p class="text-ink-soft" role="status">{proposed}</p>
 	{:else if proposed && body?.kind === 'template' && body.template === proposed.template}
-		<p class="quiet">Proposed from the records of this type: {proposed.reasons.join('; ')}.</p>
+		<p class="text-ink-soft">Proposed from the records of this type: {proposed.reasons.join('; ')}.</p>
 	{/if}
 	{#if errors.length === 0}<DraftNote draftKey={bench.keyAt(layer)} />{/if}
 	{#if draft && errors.length > 0}
-		<p class="quiet">
-			Not kept while it has an error. <button class="link" onclick={() => bench.discardAt(layer)}>Take back</button>
+		<p class="text-ink-soft">
+			Not kept while it has an error. <Button look="link" onclick={() => bench.discardAt(layer)}>Take back</Button>
 		</p>
 	{/if}
 	{#if !draft && step && rule}
-		<p class="quiet outcome">
+		<p class="mt-1 text-ink-soft">
 			{describeOutcome(step.outcome)}{rule.language ? `, for ${rule.language}` : ''}
 		</p>
 	{/if}
@@ -291,76 +306,3 @@
 		<SignsSheet bind:open={asksSigns} template={text} />
 	{/await}
 {/if}
-
-<style>
-	.kind {
-		display: flex;
-		align-items: center;
-		gap: 10px;
-		margin-bottom: 4px;
-		font-size: 12.5px;
-	}
-	.kind select {
-		border-color: transparent;
-		background: transparent;
-		padding: 0 2px;
-		color: var(--ink-soft);
-	}
-	.kind select:hover {
-		border-color: var(--rule-strong);
-	}
-	.wide {
-		width: 100%;
-	}
-	.more {
-		display: flex;
-		flex-wrap: wrap;
-		justify-content: flex-end;
-		gap: 2px 10px;
-		margin-left: auto;
-	}
-	.mend {
-		border: 0;
-		background: none;
-		padding: 0;
-		color: var(--sea);
-		cursor: pointer;
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-	.link {
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-	.told {
-		font-size: 13px;
-	}
-	.about {
-		display: flex;
-		align-items: baseline;
-		gap: 12px;
-	}
-	.about .link {
-		flex: none;
-		font-size: 12.5px;
-	}
-	.words {
-		margin-top: 4px;
-		color: var(--ink-soft);
-		font-size: 12.5px;
-	}
-	.words summary {
-		cursor: pointer;
-	}
-	.outcome,
-	.issue {
-		margin-top: 4px;
-	}
-	.issue {
-		border-left: 3px solid var(--gone);
-		padding-left: 7px;
-	}
-	.issue.warning {
-		border-left-style: dotted;
-	}
-</style>

@@ -10,27 +10,32 @@
 </script>
 
 <details open={text !== ''}>
-	<summary>{text === '' ? 'Say what robots may do' : text}</summary>
+	<summary class="cursor-pointer text-sm">{text === '' ? 'Say what robots may do' : text}</summary>
 	<fieldset>
 		<legend class="sr-only">{label}</legend>
 		{#each DIRECTIVES as { name, does, choices, asks } (name)}
-			<div class="row">
-				<label>
+			<div class="row px-0 py-px text-sm">
+				<label class="grid grid-cols-[20px_1fr] items-baseline">
 					<input
 						type="checkbox"
 						checked={said.has(name)}
 						onchange={(event) => put(name, event.currentTarget.checked ? (choices?.at(-1) ?? '') : undefined)}
 					/>
-					<span>{does} <span class="mono quiet">{name}</span></span>
+					<span>{does} <span class="font-mono text-ink-soft">{name}</span></span>
 				</label>
 				{#if said.has(name) && choices}
-					<select aria-label={name} value={said.get(name)} onchange={(event) => put(name, event.currentTarget.value)}>
+					<select
+						class="my-0.5 mr-0 ml-5 block"
+						aria-label={name}
+						value={said.get(name)}
+						onchange={(event) => put(name, event.currentTarget.value)}
+					>
 						{#each choices as choice (choice)}<option>{choice}</option>{/each}
 					</select>
 				{:else if said.has(name) && asks}
-					<span class="asks"
+					<span class="asks my-0.5 mr-0 ml-5 block [&>input]:w-full"
 						><TextInput
-							class="mono"
+							class="font-mono"
 							aria-label="{name}: {asks}"
 							placeholder={asks}
 							value={said.get(name) ?? ''}
@@ -42,27 +47,3 @@
 		{/each}
 	</fieldset>
 </details>
-
-<style>
-	summary {
-		cursor: pointer;
-		font-size: 12.5px;
-	}
-	.row {
-		padding: 1px 0;
-		font-size: 12.5px;
-	}
-	label {
-		display: grid;
-		grid-template-columns: 20px 1fr;
-		align-items: baseline;
-	}
-	.row > select,
-	.asks {
-		display: block;
-		margin: 2px 0 2px 20px;
-	}
-	.asks > :global(input) {
-		width: 100%;
-	}
-</style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { FILTERS, SIGNS, type FilterSpec, type Sign } from '$core';
 	import Sheet from '$ui/parts/Sheet.svelte';
 
@@ -14,28 +15,30 @@
 </script>
 
 {#snippet signs(list: readonly Sign[])}
-	<dl>
+	<dl class="text-sm">
 		{#each list as { sign, purpose, template: written, gives } (sign)}
-			<div>
-				<dt class="mono">{sign}</dt>
+			<div class="grid grid-cols-[170px_minmax(0,1fr)] gap-3 border-t border-t-rule px-0 py-1">
+				<dt class="font-mono wrap-anywhere">{sign}</dt>
 				<dd>
 					{purpose}
-					<span class="example"><span class="mono">{written}</span> gives <span class="serif">{gives}</span></span>
+					<span class="example block wrap-anywhere text-ink-soft"
+						><span class="font-mono">{written}</span> gives <span class="font-serif">{gives}</span></span
+					>
 				</dd>
 			</div>
 		{/each}
 	</dl>
 {/snippet}
 {#snippet filters(list: readonly (readonly [string, FilterSpec])[])}
-	<dl>
+	<dl class="text-sm">
 		{#each list as [name, { purpose, example: [value, call, gives] }] (name)}
-			<div>
-				<dt class="mono">{name}</dt>
+			<div class="grid grid-cols-[170px_minmax(0,1fr)] gap-3 border-t border-t-rule px-0 py-1">
+				<dt class="font-mono wrap-anywhere">{name}</dt>
 				<dd>
 					{purpose}
-					<span class="example"
-						><span class="serif">{shown(value)}</span> <span class="mono">| {call}</span> gives
-						<span class="serif">{gives || 'nothing'}</span></span
+					<span class="example block wrap-anywhere text-ink-soft"
+						><span class="font-serif">{shown(value)}</span> <span class="font-mono">| {call}</span> gives
+						<span class="font-serif">{gives || 'nothing'}</span></span
 					>
 				</dd>
 			</div>
@@ -43,46 +46,17 @@
 	</dl>
 {/snippet}
 
-<Sheet bind:open title="Signs and filters" wide>
+<Sheet bind:open title="Signs and filters" size="wide">
 	{#if used.length + calls.length > 0}
-		<h3>In this template</h3>
+		<h3 class="mx-0 mt-3 mb-1 text-base font-semibold">In this template</h3>
 		{@render signs(used)}
 		{@render filters(calls)}
 	{/if}
 	{#if others.length > 0}
-		<h3>{used.length > 0 ? 'Other signs' : 'Signs'}</h3>
+		<h3 class="mx-0 mt-3 mb-1 text-base font-semibold">{used.length > 0 ? 'Other signs' : 'Signs'}</h3>
 		{@render signs(others)}
 	{/if}
-	<h3>{calls.length > 0 ? 'Other filters' : 'Filters'}</h3>
+	<h3 class="mx-0 mt-3 mb-1 text-base font-semibold">{calls.length > 0 ? 'Other filters' : 'Filters'}</h3>
 	{@render filters(rest)}
-	<p><button class="plain-button" onclick={() => (open = false)}>Close</button></p>
+	<p class="mt-3"><Button onclick={() => (open = false)}>Close</Button></p>
 </Sheet>
-
-<style>
-	h3 {
-		margin: 12px 0 4px;
-		font-size: 13.5px;
-		font-weight: 600;
-	}
-	dl {
-		font-size: 13px;
-	}
-	dl > div {
-		display: grid;
-		grid-template-columns: 170px minmax(0, 1fr);
-		gap: 12px;
-		border-top: 1px solid var(--rule);
-		padding: 4px 0;
-	}
-	dt {
-		overflow-wrap: anywhere;
-	}
-	.example {
-		display: block;
-		color: var(--ink-soft);
-		overflow-wrap: anywhere;
-	}
-	p {
-		margin-top: 12px;
-	}
-</style>

@@ -88,9 +88,9 @@
 <svelte:window onpointermove={code ? undefined : load} onkeydown={code ? undefined : load} />
 {#key around.label + around.placeholder}
 	{#if code}
-		<div class="field mono" class:broken={errors.length > 0} {@attach editor(code)}></div>
+		<div class="field font-mono" class:broken={errors.length > 0} {@attach editor(code)}></div>
 	{:else}
-		<div class="field mono" class:broken={errors.length > 0}>
+		<div class="field font-mono" class:broken={errors.length > 0}>
 			<div
 				class="cm-content plain"
 				role="textbox"
@@ -109,18 +109,18 @@
 
 <style>
 	.field {
-		border: 1px solid var(--rule-strong);
+		border: 1px solid var(--color-rule-strong);
 		border-radius: 3px;
-		background: var(--sheet);
+		background: var(--color-sheet);
 		font-size: 13px;
 	}
 	.field:focus-within {
-		outline: 2px solid var(--focus);
+		outline: 2px solid var(--color-focus);
 		outline-offset: 1px;
 	}
 	.broken {
-		border-color: var(--gone);
-		box-shadow: inset 0 0 0 1px var(--gone);
+		border-color: var(--color-gone);
+		box-shadow: inset 0 0 0 1px var(--color-gone);
 	}
 	.field :global(.cm-editor.cm-focused) {
 		outline: none;
@@ -128,7 +128,7 @@
 	.field :global(.cm-scroller) {
 		overflow-x: hidden;
 		max-height: 9em;
-		font-family: var(--mono);
+		font-family: var(--font-mono);
 		line-height: 1.5;
 	}
 	.plain {
@@ -139,50 +139,50 @@
 	}
 	.field :global(.cm-content) {
 		padding: 4px 7px;
-		caret-color: var(--ink);
+		caret-color: var(--color-ink);
 	}
 	.field :global(.cm-line) {
 		padding: 0;
 	}
 	.field :global(.cm-cursor) {
-		border-left-color: var(--ink);
+		border-left-color: var(--color-ink);
 	}
 	.field :global(.cm-placeholder) {
-		color: var(--ink-soft);
-		font-family: var(--sans);
+		color: var(--color-ink-soft);
+		font-family: var(--font-sans);
 		font-style: italic;
 	}
 	.field :global(.part-sign) {
-		color: var(--sea);
+		color: var(--color-sea);
 		font-weight: 500;
 	}
 	.field :global(.part-value),
 	.field :global(.part-separator) {
 		border-radius: 2px;
-		background: var(--sea-wash);
+		background: var(--color-sea-wash);
 	}
 	.field :global(.part-gap) {
-		border-bottom: 2px dashed var(--flag);
+		border-bottom: 2px dashed var(--color-flag);
 	}
 	.field :global(.part-gone) {
 		opacity: 0.75;
 	}
 	.field :global(.part-error) {
-		text-decoration: underline wavy var(--gone);
+		text-decoration: underline wavy var(--color-gone);
 		text-underline-offset: 3px;
 	}
 	:global(.cm-tooltip.cm-tooltip-autocomplete) {
-		border: 1px solid var(--rule-strong);
+		border: 1px solid var(--color-rule-strong);
 		border-radius: 4px;
-		background: var(--sheet);
-		color: var(--ink);
+		background: var(--color-sheet);
+		color: var(--color-ink);
 		box-shadow: 0 8px 24px rgb(0 0 0 / 0.18);
 	}
 	:global(.cm-tooltip-autocomplete > ul) {
 		min-width: 380px;
 		max-width: min(640px, 90vw) !important;
 		max-height: 260px !important;
-		font-family: var(--mono) !important;
+		font-family: var(--font-mono) !important;
 		font-size: 12.5px;
 	}
 	:global(.cm-tooltip-autocomplete > ul > li) {
@@ -191,21 +191,21 @@
 		padding: 3px 9px !important;
 	}
 	:global(.cm-tooltip-autocomplete > ul > li[aria-selected]) {
-		background: var(--sea-wash) !important;
-		color: var(--ink) !important;
+		background: var(--color-sea-wash) !important;
+		color: var(--color-ink) !important;
 	}
 	:global(.offer-words) {
 		overflow: hidden;
-		color: var(--ink-soft);
-		font-family: var(--sans);
+		color: var(--color-ink-soft);
+		font-family: var(--font-sans);
 		text-overflow: ellipsis;
 	}
 	:global(.cm-completionDetail) {
 		overflow: hidden;
 		margin-left: auto !important;
 		max-width: 210px;
-		color: var(--ink-soft);
-		font-family: var(--serif);
+		color: var(--color-ink-soft);
+		font-family: var(--font-serif);
 		font-style: normal !important;
 		text-overflow: ellipsis;
 	}
@@ -214,8 +214,8 @@
 		text-decoration: none !important;
 	}
 	:global(.cm-completionInfo) {
-		border: 1px solid var(--rule-strong);
-		background: var(--sheet) !important;
+		border: 1px solid var(--color-rule-strong);
+		background: var(--color-sheet) !important;
 		padding: 3px 9px !important;
 		font-size: 12.5px;
 	}

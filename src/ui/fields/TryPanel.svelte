@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { untrack } from 'svelte';
 	import { describeFinding, formatIssue, HARD_KINDS, type TriedValue } from '$core';
 	import Sheet from '$ui/parts/Sheet.svelte';
@@ -56,51 +57,69 @@
 	}
 </script>
 
-<Sheet bind:open title="On the pages that are hard on it" wide>
-	<p class="quiet">
+<Sheet bind:open title="On the pages that are hard on it" size="wide">
+	<p class="text-ink-soft">
 		The {bench.tag} of {bench.data.page.type} pages, as it would come out; nothing is kept here.
 	</p>
-	<div class="two">
+	<div class="two mb-2 grid grid-cols-[repeat(auto-fit,minmax(300px,1fr))] gap-4">
 		<div>
-			<h3>As it is written</h3>
-			<p class="mono one">{template}</p>
+			<h3 class="mx-0 mt-2.5 mb-0.75 text-sm font-semibold">As it is written</h3>
+			<p class="one px-0 py-1.25 font-mono text-sm wrap-anywhere">{template}</p>
 		</div>
 		<div>
-			<h3>Against</h3>
+			<h3 class="mx-0 mt-2.5 mb-0.75 text-sm font-semibold">Against</h3>
 			<TemplateField text={tries.other} {pieces} {errors} {around} kept={0} />
-			{#each issues as issue, at (at)}<p class="fault">{formatIssue(issue, tries.other)}</p>{/each}
+			{#each issues as issue, at (at)}<p class="fault text-sm text-flag">
+					{formatIssue(issue, tries.other)}
+				</p>{/each}
 		</div>
 	</div>
 	<p id="try-told" role="status">
-		{#if tries.refused}<span class="fault">{tries.refused}</span>
+		{#if tries.refused}<span class="fault text-sm text-flag">{tries.refused}</span>
 		{:else if !tries.pages}Looking at the hard pages …
 		{:else if tries.pages.length === 0}No page was looked at: this type has none.
 		{:else}{told}{/if}
 	</p>
 	{#if tries.pages && tries.pages.length > 0}
-		<table>
+		<table class="mt-2 w-full table-fixed border-collapse text-sm">
 			<thead>
 				<tr
-					><th scope="col">Page</th><th scope="col">As it is written</th>{#if has}<th scope="col">Against</th>{/if}</tr
+					><th
+						class="border-t border-t-rule py-1.25 pr-2.5 pl-0 text-left align-top font-medium wrap-anywhere"
+						scope="col">Page</th
+					><th
+						class="border-t border-t-rule py-1.25 pr-2.5 pl-0 text-left align-top font-medium wrap-anywhere"
+						scope="col">As it is written</th
+					>{#if has}<th
+							class="border-t border-t-rule py-1.25 pr-2.5 pl-0 text-left align-top font-medium wrap-anywhere"
+							scope="col">Against</th
+						>{/if}</tr
 				>
 			</thead>
 			<tbody>
 				{#each tries.pages as page (page.path)}
 					{@const better = betterOf(page)}
 					<tr>
-						<th scope="row"
-							><span class="mono">{page.path}</span>
-							<span class="quiet">{page.kinds.map((kind) => HARD_KINDS[kind]).join(', ')}</span></th
+						<th
+							class="border-t border-t-rule py-1.25 pr-2.5 pl-0 text-left align-top font-medium wrap-anywhere"
+							scope="row"
+							><span class="block font-mono">{page.path}</span>
+							<span class="block font-normal text-ink-soft"
+								>{page.kinds.map((kind) => HARD_KINDS[kind]).join(', ')}</span
+							></th
 						>
 						{#each page.values as value, at (at)}
-							<td class:better={better === (at === 0 ? 'first' : 'second')}>
-								<span class="serif">{value.value || 'nothing'}</span>
-								<span class="quiet"
+							<td
+								class="border-t border-t-rule py-1.25 pr-2.5 pl-0 align-top [&.better]:pl-2 [&.better]:shadow-chosen"
+								class:better={better === (at === 0 ? 'first' : 'second')}
+							>
+								<span class="block font-serif">{value.value || 'nothing'}</span>
+								<span class="block text-ink-soft"
 									>{[...value.value].length} characters{better === (at === 0 ? 'first' : 'second')
 										? ', better'
 										: ''}</span
 								>
-								{#if value.findings.length > 0}<span class="why">{why(value)}</span>{/if}
+								{#if value.findings.length > 0}<span class="why block text-sm text-flag">{why(value)}</span>{/if}
 							</td>
 						{/each}
 					</tr>
@@ -113,18 +132,18 @@
 			Counting where it gives way: {tries.counting.done.toLocaleString('en')} of {count(tries.counting.all)} …
 		</p>
 	{:else if tries.given}
-		<h3>Where it gives way</h3>
+		<h3 class="mx-0 mt-2.5 mb-0.75 text-sm font-semibold">Where it gives way</h3>
 		{#if tries.given.pages === 0}
-			<p class="quiet">On no page: none takes its {bench.tag} from here.</p>
+			<p class="text-ink-soft">On no page: none takes its {bench.tag} from here.</p>
 		{:else if tries.given.stretches.length === 0}
-			<p class="quiet">
+			<p class="text-ink-soft">
 				Nowhere: on all of the {count(tries.given.pages)} that take their {bench.tag} from here it fits whole.
 			</p>
 		{:else}
 			<ul>
 				{#each tries.given.stretches as { start, end, pages } (start)}
-					<li>
-						<span class="mono">{template.slice(start, end)}</span> gives way on {count(pages)} of {tries.given.pages.toLocaleString(
+					<li class="mb-0.75 text-sm">
+						<span class="font-mono">{template.slice(start, end)}</span> gives way on {count(pages)} of {tries.given.pages.toLocaleString(
 							'en'
 						)}
 					</li>
@@ -132,70 +151,8 @@
 			</ul>
 		{/if}
 	{/if}
-	<p class="actions">
-		{#if has}<button class="main-button" disabled={errors.length > 0} onclick={take}>Take the second</button>{/if}
-		<button class="plain-button" onclick={() => (open = false)}>Close</button>
+	<p class="actions mt-3 flex gap-2">
+		{#if has}<Button look="main" disabled={errors.length > 0} onclick={take}>Take the second</Button>{/if}
+		<Button onclick={() => (open = false)}>Close</Button>
 	</p>
 </Sheet>
-
-<style>
-	h3 {
-		margin: 10px 0 3px;
-		font-size: 13px;
-		font-weight: 600;
-	}
-	.two {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
-		gap: 16px;
-		margin-bottom: 8px;
-	}
-	.one {
-		padding: 5px 0;
-		font-size: 13px;
-		overflow-wrap: anywhere;
-	}
-	table {
-		width: 100%;
-		margin-top: 8px;
-		border-collapse: collapse;
-		font-size: 13px;
-		table-layout: fixed;
-	}
-	th {
-		font-weight: 500;
-		text-align: left;
-		overflow-wrap: anywhere;
-	}
-	th,
-	td {
-		border-top: 1px solid var(--rule);
-		padding: 5px 10px 5px 0;
-		vertical-align: top;
-	}
-	td > span,
-	th > span {
-		display: block;
-	}
-	th .quiet {
-		font-weight: 400;
-	}
-	.better {
-		box-shadow: inset 3px 0 0 var(--sea);
-		padding-left: 8px;
-	}
-	.why,
-	.fault {
-		font-size: 12.5px;
-		color: var(--flag);
-	}
-	li {
-		margin-bottom: 3px;
-		font-size: 13px;
-	}
-	.actions {
-		display: flex;
-		gap: 8px;
-		margin-top: 12px;
-	}
-</style>

@@ -7,16 +7,17 @@
 </script>
 
 {#if pieces.length > 0}
-	<p class="yield serif" data-testid="yield">
-		{#each pieces.filter(isPrinted) as piece (piece.start)}{#if piece.kind === 'value'}<span class="value"
-					>{piece.text}</span
-				>{:else if piece.kind === 'gap'}<span class="gap" title="Empty here: {piece.names.join(', ')}"
-					><span class="sr-only">gap</span></span
+	<p class="mt-1.25 font-serif text-base wrap-anywhere" data-testid="yield">
+		{#each pieces.filter(isPrinted) as piece (piece.start)}{#if piece.kind === 'value'}<span
+					class="value border-b border-b-sea">{piece.text}</span
+				>{:else if piece.kind === 'gap'}<span
+					class="mx-0.5 mt-0 -mb-0.5 inline-block h-[1em] w-6.5 rounded-sm border-[1.5px] border-dashed border-flag"
+					title="Empty here: {piece.names.join(', ')}"><span class="sr-only">gap</span></span
 				>{:else}{piece.text}{/if}{/each}
 	</p>
 	{#if gaps.length > 0}
-		<p class="empty">
-			Empty here: <span class="mono">{[...new Set(gaps.flatMap((gap) => gap.names))].join(', ')}</span>{gaps.every(
+		<p class="text-sm text-flag">
+			Empty here: <span class="font-mono">{[...new Set(gaps.flatMap((gap) => gap.names))].join(', ')}</span>{gaps.every(
 				(gap) => gap.gone
 			)
 				? ', left out with its words'
@@ -24,26 +25,3 @@
 		</p>
 	{/if}
 {/if}
-
-<style>
-	.yield {
-		margin-top: 5px;
-		overflow-wrap: anywhere;
-		font-size: 13.5px;
-	}
-	.value {
-		border-bottom: 1px solid var(--sea);
-	}
-	.gap {
-		display: inline-block;
-		width: 26px;
-		height: 1em;
-		margin: 0 2px -2px;
-		border: 1.5px dashed var(--flag);
-		border-radius: 2px;
-	}
-	.empty {
-		font-size: 12.5px;
-		color: var(--flag);
-	}
-</style>

@@ -21,6 +21,7 @@ import {
 import { Decoration, EditorView, keymap, placeholder, tooltips, type DecorationSet } from '@codemirror/view';
 import type { TemplatePart } from '$core';
 import { rehearsing } from '$ui/parts/idle';
+import { styleNonce } from '$ui/look/nonce';
 import { filterOffers, kindOf, offersAfter, spotAt, variableOffers, type Offer, type Variable } from './offers';
 
 /** What the editor asks its surroundings. */
@@ -202,6 +203,7 @@ export function makeEditor(parent: HTMLElement, text: string, around: Surroundin
 		undoing.of(history()),
 		marks,
 		EditorView.lineWrapping,
+		EditorView.cspNonce.of(styleNonce() ?? ''),
 		placeholder(around.placeholder),
 		afterChoice,
 		leaveBraces,

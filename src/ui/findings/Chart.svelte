@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { onMount, type Snippet } from 'svelte';
 	import type { ApexOptions } from 'apexcharts';
+	import { styleNonce } from '$ui/look/nonce';
 
 	/** A chart for those who see it, and the same as a table. */
 	let {
@@ -21,17 +22,23 @@
 		// Large, and only here: it comes when the room is open.
 		void import('apexcharts').then(({ default: Chart }) => {
 			if (!place) return;
-			const style = getComputedStyle(place);
-			const colour = (name: string) => style.getPropertyValue(name).trim();
+			const asked = place;
+			const colour = (name: string) => {
+				asked.style.color = `var(--color-${name})`;
+				const said = getComputedStyle(asked).color;
+				asked.style.color = '';
+				return said;
+			};
 			const { chart: own, ...rest } = options(colour);
 			const made = new Chart(place, {
 				chart: {
+					nonce: styleNonce(),
 					...{ type: 'bar', height: 190, toolbar: { show: false }, animations: { enabled: false } },
-					...{ fontFamily: 'inherit', foreColor: colour('--ink-soft') },
+					...{ fontFamily: 'inherit', foreColor: colour('ink-soft') },
 					...own
 				},
 				dataLabels: { enabled: false },
-				grid: { borderColor: colour('--rule') },
+				grid: { borderColor: colour('rule') },
 				tooltip: { enabled: false },
 				...rest
 			});
@@ -43,27 +50,11 @@
 </script>
 
 <figure>
-	<figcaption>{caption}</figcaption>
-	<div bind:this={place} aria-hidden="true"></div>
-	<details>
+	<figcaption class="font-semibold">{caption}</figcaption>
+	<!-- The drawing follows a narrower window a moment later: until then it is cut, not scrolled to. -->
+	<div bind:this={place} class="overflow-clip" aria-hidden="true"></div>
+	<details class="text-sm [&_:is(th,_td)]:py-px [&_:is(th,_td)]:pr-3.5 [&_:is(th,_td)]:pl-0 [&_:is(th,_td)]:text-left">
 		<summary>The same as a table</summary>
 		{@render children()}
 	</details>
 </figure>
-
-<style>
-	/* The drawing follows a narrower window a moment later: until then it is cut, not scrolled to. */
-	figcaption + div {
-		overflow: clip;
-	}
-	figcaption {
-		font-weight: 600;
-	}
-	details {
-		font-size: 13px;
-	}
-	details :global(:is(th, td)) {
-		padding: 1px 14px 1px 0;
-		text-align: left;
-	}
-</style>

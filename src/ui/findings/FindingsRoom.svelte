@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Told from '$ui/parts/Told.svelte';
 	import { byWhom } from '$ui/people/byWhom';
 	import { onMount, untrack } from 'svelte';
 	import { call, isRefused } from '../client';
@@ -85,12 +87,12 @@
 	const share = (count: number, pages: number) => (pages === 0 ? 0 : count / pages);
 </script>
 
-<div class="whole-screen">
+<div class="flex h-screen flex-col">
 	<RoomBar {site} room="findings" />
-	<main id="room">
-		<h1>
+	<main class="flex-1 overflow-y-auto px-5.5 pt-3.5 pb-10" id="room">
+		<h1 class="text-md font-semibold">
 			Findings
-			<span class="quiet" role="status">
+			<span class="ml-2.5 text-base font-normal text-ink-soft" role="status">
 				{groups === undefined
 					? ''
 					: groups.length > 0
@@ -99,44 +101,50 @@
 				{findings.state ?? ''}
 			</span>
 		</h1>
-		{#if message}<p class="message" role="status">
-				{#if taking.far}{taking.says} <button class="link" onclick={taking.stop}>Stop</button>
+		{#if message}<Told>
+				{#if taking.far}{taking.says} <Button look="link" onclick={taking.stop}>Stop</Button>
 				{:else}
 					{message}
-					{#if mended !== undefined}<button class="plain-button" onclick={() => void takeBack()}>Take it back</button
-						>{/if}
+					{#if mended !== undefined}<Button onclick={() => void takeBack()}>Take it back</Button>{/if}
 				{/if}
-			</p>{/if}
-		<ul class="kinds">
+			</Told>{/if}
+		<ul class="mt-2.5 max-w-270">
 			{#each groups ?? [] as group (keyOfKind(group))}
-				<li data-code={group.code}>
+				<li class="grid grid-cols-[108px_1fr_auto] gap-3.5 border-t border-t-rule px-0 py-2.25" data-code={group.code}>
 					<div class="weight w{Math.min(10, group.weight)}" title="Weight {group.weight} of 10">
-						<span>{weightInWords(group.weight)}</span>
+						<span
+							class="inline-block border-l-6 border-l-rule-strong pl-2 text-sm in-[.w10]:border-l-gone in-[.w10]:font-semibold in-[.w3]:border-l-flag in-[.w4]:border-l-flag in-[.w5]:border-l-flag in-[.w6]:border-l-gone in-[.w6]:font-semibold in-[.w8]:border-l-gone in-[.w8]:font-semibold"
+							>{weightInWords(group.weight)}</span
+						>
 					</div>
 					<div class="what">
-						<h2>
+						<h2 class="text-md font-semibold">
 							{group.says}
 						</h2>
 						{#if group.example && group.example.says !== group.says}
-							<p class="quiet">
-								Such as <a class="mono" href={benchAt(site, group.example.path, group.tag || undefined)}
+							<p class="text-ink-soft">
+								Such as <a class="font-mono" href={benchAt(site, group.example.path, group.tag || undefined)}
 									>{group.example.path}</a
 								>: {group.example.says}
 							</p>
 						{/if}
-						<p>{group.mend}</p>
-						{#if group.isNew}<p class="quiet">New: in no release yet.</p>
-						{:else if group.since !== undefined}<p class="quiet">Since release {group.since}.</p>{/if}
+						<p class="text-ink-soft">{group.mend}</p>
+						{#if group.isNew}<p class="text-ink-soft">New: in no release yet.</p>
+						{:else if group.since !== undefined}<p class="text-ink-soft">Since release {group.since}.</p>{/if}
 						{#if waysOf(group).length > 0}<MendList {site} mends={waysOf(group)} {done} />{/if}
 						{#if group.each && group.each.length > 1}
 							<details>
 								<summary>All {group.each.length}</summary>
-								<ul class="each">
+								<ul class="each max-h-55 overflow-y-auto text-sm">
 									{#each group.each as one, at (at)}
 										<li>
-											{#if one.filter}<a href={pagesAt(site, one.filter as Record<string, string>)}>{one.says}</a>
-											{:else if one.paths?.[0]}<a href={benchAt(site, one.paths[0], group.tag || undefined)}
-													>{one.says}</a
+											{#if one.filter}<a
+													class="underline underline-offset-2"
+													href={pagesAt(site, one.filter as Record<string, string>)}>{one.says}</a
+												>
+											{:else if one.paths?.[0]}<a
+													class="underline underline-offset-2"
+													href={benchAt(site, one.paths[0], group.tag || undefined)}>{one.says}</a
 												>
 											{:else}{one.says}{/if}
 											{#if one.mends?.length}<MendList {site} mends={one.mends} {done} />{/if}
@@ -147,73 +155,85 @@
 						{/if}
 						{#if leaving === keyOfKind(group)}
 							<form
+								class="mt-1.5 flex gap-2"
 								onsubmit={(event) => {
 									event.preventDefault();
 									void setAside(group);
 								}}
 							>
-								<input aria-label="Why it is set aside" placeholder="Why: others will ask" bind:value={reason} />
-								<button class="plain-button" disabled={reason.trim() === ''}>Set it aside everywhere</button>
-								<button type="button" class="link" onclick={() => (leaving = '')}>Leave it</button>
+								<input
+									class="flex-1"
+									aria-label="Why it is set aside"
+									placeholder="Why: others will ask"
+									bind:value={reason}
+								/>
+								<Button disabled={reason.trim() === ''}>Set it aside everywhere</Button>
+								<Button type="button" look="link" onclick={() => (leaving = '')}>Leave it</Button>
 							</form>
 						{/if}
 					</div>
-					<div class="do">
-						{#if group.filter}<a class="plain-button" href={pagesAt(site, group.filter as Record<string, string>)}
-								>{pagesInWords(group.pages)}</a
+					<div class="do grid content-start [justify-items:end] gap-1 text-sm">
+						{#if group.filter}<Button href={pagesAt(site, group.filter as Record<string, string>)}
+								>{pagesInWords(group.pages)}</Button
 							>
-						{:else if group.each?.[0]?.filter}<a
-								class="plain-button"
+						{:else if group.each?.[0]?.filter}<Button
 								href={pagesAt(site, group.each[0].filter as Record<string, string>)}
-								>{pagesInWords(group.each[0].pages)}</a
+								>{pagesInWords(group.each[0].pages)}</Button
 							>
-						{:else if group.each?.[0]?.paths?.[0]}<a
-								class="plain-button"
-								href={benchAt(site, group.each[0].paths[0], group.tag || undefined)}>To the page</a
+						{:else if group.each?.[0]?.paths?.[0]}<Button
+								href={benchAt(site, group.each[0].paths[0], group.tag || undefined)}>To the page</Button
 							>{/if}
-						{#if leaving !== keyOfKind(group)}<button class="link" onclick={() => (leaving = keyOfKind(group))}
-								>Set aside …</button
+						{#if leaving !== keyOfKind(group)}<Button look="link" onclick={() => (leaving = keyOfKind(group))}
+								>Set aside …</Button
 							>{/if}
 					</div>
 				</li>
 			{/each}
 		</ul>
 		{#if aside.length > 0}
-			<h2>Set aside</h2>
+			<h2 class="text-md font-semibold">Set aside</h2>
 			<ul class="aside">
 				{#each aside as one (`${keyOfKind(one)} ${one.path}`)}
-					<li>
-						<span class="mono">{one.code}{one.tag ? ` of ${one.tag}` : ''}</span>
+					<li class="border-t border-t-rule px-0 py-1 text-sm">
+						<span class="font-mono">{one.code}{one.tag ? ` of ${one.tag}` : ''}</span>
 						{one.path || 'on every page'}: “{one.reason}”
-						<span class="quiet">{byWhom(one.author)}, {one.made.slice(0, 10)}</span>
-						<button class="link" onclick={() => void takeUp(one)}>Tell it again</button>
+						<span class="text-ink-soft">{byWhom(one.author)}, {one.made.slice(0, 10)}</span>
+						<Button look="link" onclick={() => void takeUp(one)}>Tell it again</Button>
 					</li>
 				{/each}
 			</ul>
 		{/if}
-		<section class="whole">
+		<section
+			class="whole mt-6.5 grid grid-cols-[minmax(320px,5fr)_minmax(380px,7fr)] gap-7 border-t border-t-rule-strong pt-3.5 max-middle:grid-cols-1"
+		>
 			{#if data.releases.length > 0}<ReleaseChart releases={data.releases} />{/if}
 			{#if spread}
 				<WidthChart widths={spread.widths} step={WIDTH_STEP / 1000} />
-				<figure class="matrix">
-					<figcaption>Which pages have which tags, by type</figcaption>
-					<div class="scroll">
-						<table>
+				<figure class="col-span-full">
+					<figcaption class="font-semibold">Which pages have which tags, by type</figcaption>
+					<div class="overflow-x-auto">
+						<table class="text-sm">
 							<thead>
 								<tr>
-									<th>Type</th>
-									{#each MATRIX_TAGS as tag (tag)}<th class="mono tag"><span>{tag}</span></th>{/each}
+									<th class="py-px pr-0.75 pl-0 text-left whitespace-nowrap">Type</th>
+									{#each MATRIX_TAGS as tag (tag)}<th
+											class="tag py-px pr-0.75 pl-0 text-left align-bottom font-mono font-normal whitespace-nowrap"
+											><span class="block [rotate:180deg] [writing-mode:vertical-rl]">{tag}</span></th
+										>{/each}
 								</tr>
 							</thead>
 							<tbody>
 								{#each spread.matrix as { type, pages, counts } (type)}
 									<tr>
-										<th>{type} <span class="quiet">{pages.toLocaleString('en')}</span></th>
+										<th class="py-px pr-2.5 pl-0 text-left whitespace-nowrap"
+											>{type} <span class="text-ink-soft">{pages.toLocaleString('en')}</span></th
+										>
 										{#each MATRIX_TAGS as tag, at (tag)}
 											{@const has = counts[at] ?? 0}
 											{@const part = share(has, pages)}
-											<td>
+											<td class="py-px pr-0.75 pl-0 text-left whitespace-nowrap">
 												<a
+													class="block min-w-9.25 px-0.75 py-0 text-center [background:linear-gradient(to_right,var(--color-sea-wash)_calc(var(--part)_*_100%),transparent_0)] hover:underline max-middle:min-w-0"
 													style:--part={part}
 													href={pagesAt(site, { type, without: tag })}
 													title="{has.toLocaleString('en')} of {pages.toLocaleString('en')} have it; see those without"
@@ -231,141 +251,3 @@
 		</section>
 	</main>
 </div>
-
-<style>
-	main {
-		flex: 1;
-		overflow-y: auto;
-		padding: 14px 22px 40px;
-	}
-	h1 {
-		font-size: 17px;
-		font-weight: 600;
-	}
-	h1 span {
-		margin-left: 10px;
-		font-size: 14px;
-		font-weight: 400;
-	}
-	.kinds {
-		margin-top: 10px;
-		max-width: 1080px;
-	}
-	.kinds > li {
-		display: grid;
-		grid-template-columns: 108px 1fr auto;
-		gap: 14px;
-		border-top: 1px solid var(--rule);
-		padding: 9px 0;
-	}
-	.weight span {
-		display: inline-block;
-		border-left: 6px solid var(--rule-strong);
-		padding-left: 8px;
-		font-size: 13px;
-	}
-	.w6 span,
-	.w8 span,
-	.w10 span {
-		border-left-color: var(--gone);
-		font-weight: 600;
-	}
-	.w3 span,
-	.w4 span,
-	.w5 span {
-		border-left-color: var(--flag);
-	}
-	h2 {
-		font-size: 15px;
-		font-weight: 600;
-	}
-	.kinds p {
-		color: var(--ink-soft);
-	}
-	.do {
-		display: grid;
-		gap: 4px;
-		justify-items: end;
-		align-content: start;
-		font-size: 13px;
-	}
-	form {
-		display: flex;
-		gap: 8px;
-		margin-top: 6px;
-	}
-	form input {
-		flex: 1;
-	}
-	.each {
-		max-height: 220px;
-		overflow-y: auto;
-		font-size: 13px;
-	}
-	.each a {
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-	.aside li {
-		border-top: 1px solid var(--rule);
-		padding: 4px 0;
-		font-size: 13px;
-	}
-	.whole {
-		display: grid;
-		grid-template-columns: minmax(320px, 5fr) minmax(380px, 7fr);
-		gap: 28px;
-		margin-top: 26px;
-		border-top: 1px solid var(--rule-strong);
-		padding-top: 14px;
-	}
-	@media (max-width: 900px) {
-		.whole {
-			grid-template-columns: minmax(0, 1fr);
-		}
-		.matrix td a {
-			min-width: 0;
-		}
-	}
-	figcaption {
-		font-weight: 600;
-	}
-	.matrix {
-		grid-column: 1 / -1;
-	}
-	.scroll {
-		overflow-x: auto;
-	}
-	table {
-		font-size: 12.5px;
-	}
-	th,
-	td {
-		padding: 1px 3px 1px 0;
-		text-align: left;
-		white-space: nowrap;
-	}
-	tbody th {
-		padding-right: 10px;
-	}
-	/* Types are many, tags are these: their names stand upright. */
-	.tag {
-		vertical-align: bottom;
-		font-weight: 400;
-	}
-	.tag span {
-		display: block;
-		writing-mode: vertical-rl;
-		rotate: 180deg;
-	}
-	td a {
-		display: block;
-		min-width: 37px;
-		background: linear-gradient(to right, var(--sea-wash) calc(var(--part) * 100%), transparent 0);
-		padding: 0 3px;
-		text-align: center;
-	}
-	td a:hover {
-		text-decoration: underline;
-	}
-</style>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import type { Reach } from '$core';
 	import { call, doEdit, isRefused, NO_ANSWER, reach } from '$ui/client';
 	import { onDestroy } from 'svelte';
@@ -49,12 +51,12 @@
 	const inWords = (count: number, what: string) => (count > 0 ? `; ${count.toLocaleString('en')} ${what}` : '');
 </script>
 
-<ul class="mends">
+<ul class="mends mt-1 text-sm">
 	{#each mends as mend, at (at)}
-		<li>
+		<li class="mt-0.75 border-l-3 border-l-sea pl-2 wrap-anywhere">
 			{#if chosen !== mend}
-				<button class="link" onclick={() => void look(mend)}>{mend.says}</button>
-				{#if mend.tried && (mend.tried.on > 1 || mend.tried.leaves)}<span class="quiet" data-testid="tried"
+				<Button look="link" class="text-left" onclick={() => void look(mend)}>{mend.says}</Button>
+				{#if mend.tried && (mend.tried.on > 1 || mend.tried.leaves)}<span class="text-ink-soft" data-testid="tried"
 						>{inTried(mend.tried)}</span
 					>{/if}
 			{:else}
@@ -74,39 +76,19 @@
 					<ul class="sample">
 						{#each found.worst.slice(0, 3) as page (page.path)}
 							<li>
-								<span class="mono">{page.path}</span>: <span class="serif was">{page.before || 'nothing'}</span>
-								<span class="serif">{page.after || 'nothing'}</span>
+								<span class="font-mono">{page.path}</span>:
+								<span class="mr-1.5 font-serif line-through opacity-75">{page.before || 'nothing'}</span>
+								<span class="font-serif">{page.after || 'nothing'}</span>
 							</li>
 						{/each}
 					</ul>
 				{/if}
-				{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
-				<button class="main-button" disabled={busy || found === 'counting'} onclick={() => void mendNow(mend)}
-					>{busy ? 'Mending …' : 'Mend it so'}</button
+				{#if refused}<Refused>{refused}</Refused>{/if}
+				<Button look="main" disabled={busy || found === 'counting'} onclick={() => void mendNow(mend)}
+					>{busy ? 'Mending …' : 'Mend it so'}</Button
 				>
-				<button class="link" onclick={() => (chosen = undefined)}>Leave it</button>
+				<Button look="link" class="text-left" onclick={() => (chosen = undefined)}>Leave it</Button>
 			{/if}
 		</li>
 	{/each}
 </ul>
-
-<style>
-	.mends {
-		margin-top: 4px;
-		font-size: 13px;
-	}
-	.mends > li {
-		border-left: 3px solid var(--sea);
-		margin-top: 3px;
-		padding-left: 8px;
-		overflow-wrap: anywhere;
-	}
-	.link {
-		text-align: left;
-	}
-	.was {
-		margin-right: 6px;
-		text-decoration: line-through;
-		opacity: 0.75;
-	}
-</style>

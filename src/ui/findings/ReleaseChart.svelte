@@ -6,9 +6,9 @@
 	let { releases }: { releases: readonly FindingsOfRelease[] } = $props();
 
 	const CLASSES = [
-		{ name: 'grave', of: (one: FindingsOfRelease) => one.grave, colour: '--gone' },
-		{ name: 'worth mending', of: (one: FindingsOfRelease) => one.mending, colour: '--flag' },
-		{ name: 'slight', of: (one: FindingsOfRelease) => one.slight, colour: '--rule-strong' }
+		{ name: 'grave', of: (one: FindingsOfRelease) => one.grave, colour: 'gone' },
+		{ name: 'worth mending', of: (one: FindingsOfRelease) => one.mending, colour: 'flag' },
+		{ name: 'slight', of: (one: FindingsOfRelease) => one.slight, colour: 'rule-strong' }
 	] as const;
 </script>
 

@@ -26,15 +26,15 @@
 			title: { text: 'Width of the title, in ems' }
 		},
 		yaxis: { title: { text: 'Pages' }, forceNiceScale: true },
-		colors: [colour('--sea')],
+		colors: [colour('sea')],
 		plotOptions: { bar: { columnWidth: '88%' } },
 		annotations: {
 			xaxis: TITLE_CUTS.map(({ reader, ems }) => ({
-				...{ x: String(Math.floor(ems / step) * step), borderColor: colour('--flag'), strokeDashArray: 0 },
+				...{ x: String(Math.floor(ems / step) * step), borderColor: colour('flag'), strokeDashArray: 0 },
 				label: {
 					text: reader,
 					orientation: 'vertical',
-					style: { color: colour('--flag'), background: colour('--sheet') }
+					style: { color: colour('flag'), background: colour('sheet') }
 				}
 			}))
 		}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { byWhom } from '$ui/people/byWhom';
 	import { onMount, untrack } from 'svelte';
 	import { keyOfKind } from '$core';
@@ -72,40 +73,55 @@
 	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 </script>
 
-<div class="whole-screen">
+<div class="flex h-screen flex-col">
 	<RoomBar {site} room="overview" />
-	<main id="room">
-		<header>
-			<p class="quiet mono">{data.site.base}</p>
-			<h1 class="serif {answer.tone}" data-testid="answer">{answer.says}</h1>
+	<main
+		class="grid flex-1 grid-cols-[minmax(0,7fr)_minmax(300px,5fr)] content-start gap-x-8.5 gap-y-1.5 overflow-y-auto px-6.5 pt-5 pb-10 max-middle:block max-middle:p-3.5"
+		id="room"
+	>
+		<header class="col-span-full">
+			<p class="font-mono text-ink-soft">{data.site.base}</p>
+			<h1
+				class="serif {answer.tone} mx-0 mt-0.5 mb-1.5 font-serif text-xl leading-[1.2] font-semibold [&.back]:line-through [&.done]:text-ink-soft [&.waits]:text-flag"
+				data-testid="answer"
+			>
+				{answer.says}
+			</h1>
 			<p>
-				<a href={pagesAt(site, { state: 'live' })}>{pagesInWords(data.live)} live</a>{#if data.drafts > 0},
-					<a href={pagesAt(site, { state: 'draft' })}>{data.drafts.toLocaleString('en')} not public</a
+				<a class="underline underline-offset-2" href={pagesAt(site, { state: 'live' })}
+					>{pagesInWords(data.live)} live</a
+				>{#if data.drafts > 0},
+					<a class="underline underline-offset-2" href={pagesAt(site, { state: 'draft' })}
+						>{data.drafts.toLocaleString('en')} not public</a
 					>{/if}{#if data.release}.
-					<a href={roomAt('releases', site)}>Release {data.release.number}</a>, {when(
+					<a class="underline underline-offset-2" href={roomAt('releases', site)}>Release {data.release.number}</a>, {when(
 						data.release.created
 					)}{#if data.release.note}: “{data.release.note}”{/if}{/if}.
-				{#if waiting > 0}<a class="plain-button" href={roomAt('releases', site)}>See what would go out</a>{/if}
+				{#if waiting > 0}<Button href={roomAt('releases', site)}>See what would go out</Button>{/if}
 			</p>
 			{#if oldCards > 0}
 				<p data-testid="old">
-					<a href={roomAt('readers', site)}
+					<a class="underline underline-offset-2" href={roomAt('readers', site)}
 						>{oldCards === 1 ? 'One card out there is' : `${oldCards.toLocaleString('en')} cards out there are`} old</a
 					>: tell them to fetch again.
 				</p>
 			{/if}
 		</header>
 		<section aria-labelledby="worst">
-			<h2 id="worst">
+			<h2 class="mt-4.5 border-t border-t-rule-strong pt-1.75 text-md font-semibold" id="worst">
 				What to mend first
-				<a class="more" href={roomAt('findings', site)}>all findings</a>
+				<a class="more ml-2 text-sm font-normal underline underline-offset-2" href={roomAt('findings', site)}
+					>all findings</a
+				>
 			</h2>
-			{#if findings.state}<p class="quiet" role="status">{findings.state}</p>
+			{#if findings.state}<p class="text-ink-soft" role="status">{findings.state}</p>
 			{:else if findings.nothing}<p>{data.live > 0 ? findings.nothing : 'There is no public page to look at.'}</p>{/if}
 			<ol class="worst">
 				{#each groups?.slice(0, WORST) ?? [] as group (keyOfKind(group))}
-					<li>
-						<a href={group.filter ? pagesAt(site, group.filter as Record<string, string>) : roomAt('findings', site)}
+					<li class="grid grid-cols-[92px_1fr] gap-2.5 border-b border-b-rule px-0 py-1.75">
+						<a
+							class="underline underline-offset-2"
+							href={group.filter ? pagesAt(site, group.filter as Record<string, string>) : roomAt('findings', site)}
 							>{pagesInWords(group.pages)}</a
 						>
 						<p><strong>{group.says}.</strong> {group.mend}</p>
@@ -113,9 +129,9 @@
 				{/each}
 			</ol>
 		</section>
-		<section class="launch" aria-labelledby="launch">
-			<h2 id="launch">
-				Before it is public <span class="quiet"
+		<section class="launch text-base" aria-labelledby="launch">
+			<h2 class="mt-4.5 border-t border-t-rule-strong pt-1.75 text-md font-semibold" id="launch">
+				Before it is public <span class="ml-2 text-sm font-normal text-ink-soft"
 					>{missing.length === 0
 						? 'all done'
 						: `${missing.length - unknown} to go${unknown > 0 ? `, ${unknown} being looked at` : ''}`}</span
@@ -124,10 +140,11 @@
 			<ul>
 				{#each data.checks as check (check.id)}
 					{@const isDone = check.isDone ?? ticked.includes(check.id)}
-					<li class:done={isDone === true}>
+					<li class="py-0.5 pr-0 pl-5.5 -indent-5.5 [&.done]:text-ink-soft" class:done={isDone === true}>
 						{#if check.isDone === undefined}
 							<label
 								><input
+									class="my-0 mr-2 ml-0 w-3.5 indent-0"
 									type="checkbox"
 									checked={isDone === true}
 									onchange={(event) => void tick(check.id, event.currentTarget.checked)}
@@ -135,142 +152,44 @@
 								{check.says}</label
 							>
 						{:else}
-							<span class="found" aria-hidden="true">{isDone === true ? '✓' : isDone ? '…' : '·'}</span><span
-								class="sr-only">{isDone === true ? 'Done: ' : isDone ? 'Not known yet: ' : 'To do: '}</span
-							>{#if isDone === 'unknown'}{check.says}? <span class="quiet">Pages are being looked at.</span>
+							<span class="inline-block w-5.5 indent-0 font-bold text-flag in-[.done]:text-sea" aria-hidden="true"
+								>{isDone === true ? '✓' : isDone ? '…' : '·'}</span
+							><span class="sr-only">{isDone === true ? 'Done: ' : isDone ? 'Not known yet: ' : 'To do: '}</span
+							>{#if isDone === 'unknown'}{check.says}? <span class="text-ink-soft">Pages are being looked at.</span>
 							{:else if isDone || !check.missing}{check.says}
-							{:else if check.filter}<a href={pagesAt(site, check.filter)}>{check.missing}</a>
+							{:else if check.filter}<a class="underline underline-offset-2" href={pagesAt(site, check.filter)}
+									>{check.missing}</a
+								>
 							{:else}{check.missing}{/if}
 						{/if}
 					</li>
 				{/each}
 			</ul>
 		</section>
-		<section class="cards" aria-labelledby="keys">
-			<h2 id="keys">The key pages, as a feed shows them</h2>
-			<div>
+		<section class="cards col-span-full" aria-labelledby="keys">
+			<h2 class="mt-4.5 border-t border-t-rule-strong pt-1.75 text-md font-semibold" id="keys">
+				The key pages, as a feed shows them
+			</h2>
+			<div class="mt-2 grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-4">
 				{#each data.cards as { path, card } (path)}
 					<a href={benchAt(site, path)}>
 						<ReaderCard {card} {shown} />
-						<span class="mono">{path}</span>
+						<span class="font-mono text-xs text-ink-soft">{path}</span>
 					</a>
 				{/each}
 			</div>
 		</section>
 		<ServedPart {site} />
-		<section class="edits" aria-labelledby="edits">
-			<h2 id="edits">What changed lately</h2>
+		<section class="edits col-span-full" aria-labelledby="edits">
+			<h2 class="mt-4.5 border-t border-t-rule-strong pt-1.75 text-md font-semibold" id="edits">What changed lately</h2>
 			<ul>
 				{#each data.edits as edit (edit.id)}
-					<li class:back={edit.isBack}>
+					<li class="border-b border-b-rule px-0 py-0.75 text-sm [&.back]:line-through" class:back={edit.isBack}>
 						{editInWords(edit)}
-						<span class="quiet">{byWhom(edit.author)}, {when(edit.made)}</span>
+						<span class="text-ink-soft">{byWhom(edit.author)}, {when(edit.made)}</span>
 					</li>
-				{:else}<li class="quiet">Nothing yet.</li>{/each}
+				{:else}<li class="border-b border-b-rule px-0 py-0.75 text-sm text-ink-soft">Nothing yet.</li>{/each}
 			</ul>
 		</section>
 	</main>
 </div>
-
-<style>
-	main {
-		display: grid;
-		flex: 1;
-		grid-template-columns: minmax(0, 7fr) minmax(300px, 5fr);
-		gap: 6px 34px;
-		overflow-y: auto;
-		padding: 20px 26px 40px;
-		align-content: start;
-	}
-	header,
-	.cards {
-		grid-column: 1 / -1;
-	}
-	h1 {
-		margin: 2px 0 6px;
-		font-size: 27px;
-		font-weight: 600;
-		line-height: 1.2;
-	}
-	h1.waits {
-		color: var(--flag);
-	}
-	header a:not(.plain-button),
-	.worst a,
-	.launch a,
-	.more {
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-	h2 {
-		margin-top: 18px;
-		border-top: 1px solid var(--rule-strong);
-		padding-top: 7px;
-		font-size: 15px;
-		font-weight: 600;
-	}
-	h2 :is(.more, .quiet) {
-		margin-left: 8px;
-		font-size: 13px;
-		font-weight: 400;
-	}
-	.worst li {
-		display: grid;
-		grid-template-columns: 92px 1fr;
-		gap: 10px;
-		border-bottom: 1px solid var(--rule);
-		padding: 7px 0;
-	}
-	.launch {
-		font-size: 13.5px;
-	}
-	.launch li {
-		padding: 2px 0 2px 22px;
-		text-indent: -22px;
-	}
-	.found {
-		display: inline-block;
-		width: 22px;
-		font-weight: 700;
-		text-indent: 0;
-		color: var(--flag);
-	}
-	.done .found {
-		color: var(--sea);
-	}
-	.done {
-		color: var(--ink-soft);
-	}
-	.launch input {
-		width: 14px;
-		margin: 0 8px 0 0;
-		text-indent: 0;
-	}
-	.cards > div {
-		display: grid;
-		grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
-		gap: 16px;
-		margin-top: 8px;
-	}
-	.cards .mono {
-		font-size: 12px;
-		color: var(--ink-soft);
-	}
-	.edits {
-		grid-column: 1 / -1;
-	}
-	.edits li {
-		border-bottom: 1px solid var(--rule);
-		padding: 3px 0;
-		font-size: 13px;
-	}
-	.back {
-		text-decoration: line-through;
-	}
-	@media (max-width: 800px) {
-		main {
-			display: block;
-			padding: 14px;
-		}
-	}
-</style>

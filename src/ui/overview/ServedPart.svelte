@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import { byWhom } from '$ui/people/byWhom';
 	import { onMount } from 'svelte';
 	import type { DriftOfSite, Schedule } from '$server/probes/drift';
@@ -62,18 +64,19 @@
 </script>
 
 <section aria-labelledby="served" data-testid="served">
-	<h2 id="served">What is served</h2>
+	<h2 class="text-md font-semibold" id="served">What is served</h2>
 	{#if drift}
 		<p role="status">
 			{#if doing}Looking: {doing.done} of {doing.all || '…'} pages
-				<button class="link" onclick={() => doing?.stop.abort()}>Stop</button>
+				<Button look="link" onclick={() => doing?.stop.abort()}>Stop</Button>
 			{:else if drift.made === null}Nobody has compared it with what was released yet.
 			{:else}
-				{#each counts as [is, count], index (is)}{index > 0 ? '; ' : ''}<strong class:odd={is !== 'same'}
-						>{pagesInWords(count)}</strong
+				{#each counts as [is, count], index (is)}{index > 0 ? '; ' : ''}<strong
+						class="[&.odd]:text-flag"
+						class:odd={is !== 'same'}>{pagesInWords(count)}</strong
 					>
 					{IS[is]}{/each}.
-				<span class="quiet">
+				<span class="text-ink-soft">
 					{when(drift.made)}{#if drift.by}, {byWhom(drift.by)}{/if}{#if drift.waiting > 0}; {pagesInWords(
 							drift.waiting
 						)} still to be looked at{/if}{#if drift.came.length > 0};
@@ -84,17 +87,21 @@
 		{#if drift.drifted.length > 0}
 			<ul>
 				{#each drift.drifted.slice(0, 6) as one (one.path)}
-					<li>
-						<a class="mono" href="{roomAt('readers', site)}?page={encodeURIComponent(one.path)}">{one.path}</a>
-						is served {IS[one.is]}{#if one.more}: <span class="quiet">{one.more}</span>{/if}
+					<li class="border-t border-t-rule px-0 py-0.75 text-sm wrap-anywhere">
+						<a class="font-mono" href="{roomAt('readers', site)}?page={encodeURIComponent(one.path)}">{one.path}</a>
+						is served {IS[one.is]}{#if one.more}: <span class="text-ink-soft">{one.more}</span>{/if}
 					</li>
 				{/each}
-				{#if drift.drifted.length > 6}<li class="quiet">… and {drift.drifted.length - 6} more</li>{/if}
+				{#if drift.drifted.length > 6}<li
+						class="border-t border-t-rule px-0 py-0.75 text-sm wrap-anywhere text-ink-soft"
+					>
+						… and {drift.drifted.length - 6} more
+					</li>{/if}
 			</ul>
 		{/if}
-		<p class="do">
-			<button class="plain-button" disabled={doing !== undefined} onclick={look}
-				>{drift.waiting > 0 ? 'Go on' : 'Compare all pages now'}</button
+		<p class="do mt-1.5 flex flex-wrap items-center gap-x-4 gap-y-1.5 text-sm">
+			<Button disabled={doing !== undefined} onclick={look}
+				>{drift.waiting > 0 ? 'Go on' : 'Compare all pages now'}</Button
 			>
 			<label
 				>By itself
@@ -104,29 +111,5 @@
 			>
 		</p>
 	{/if}
-	{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
+	{#if refused}<Refused>{refused}</Refused>{/if}
 </section>
-
-<style>
-	h2 {
-		font-size: 15px;
-		font-weight: 600;
-	}
-	li {
-		border-top: 1px solid var(--rule);
-		padding: 3px 0;
-		font-size: 13px;
-		overflow-wrap: anywhere;
-	}
-	.odd {
-		color: var(--flag);
-	}
-	.do {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 6px 16px;
-		align-items: center;
-		margin-top: 6px;
-		font-size: 13px;
-	}
-</style>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import { CATALOGUE } from '$core';
 	import { call, follow, isRefused } from '../client';
 	import { pagesInWords } from '$ui/parts/words';
@@ -132,67 +134,78 @@
 	});
 </script>
 
-<aside aria-label="Change many at once">
-	<h2>{pagesInWords(count)} chosen <button class="plain-button" onclick={close}>None</button></h2>
-	<label
+<aside
+	class="relative flex flex-[0_0_330px] flex-col gap-2.25 overflow-y-auto border-l border-l-rule-strong px-3.5 py-3 text-sm"
+	aria-label="Change many at once"
+>
+	<h2 class="flex justify-between text-md font-semibold">
+		{pagesInWords(count)} chosen <Button onclick={close}>None</Button>
+	</h2>
+	<label class="grid gap-0.5 font-semibold"
 		>What is done
-		<select bind:value={what} onchange={() => (text = '')}>
+		<select class="w-full font-normal" bind:value={what} onchange={() => (text = '')}>
 			{#each Object.entries(DOES) as [id, name] (id)}<option value={id}>{name}</option>{/each}
 		</select>
 	</label>
 	{#if NEEDS_TAG.includes(what)}
-		<label
+		<label class="grid gap-0.5 font-semibold"
 			>Tag
-			<select class="mono" bind:value={tag}
+			<select class="w-full font-mono font-normal" bind:value={tag}
 				>{#each tags as name (name)}<option>{name}</option>{/each}</select
 			>
 		</label>
 	{/if}
-	{#if what === 'text'}<label>Words<textarea rows="3" bind:value={text}></textarea></label>
-	{:else if what === 'template'}<label
+	{#if what === 'text'}<label class="grid gap-0.5 font-semibold"
+			>Words<textarea class="w-full font-normal" rows="3" bind:value={text}></textarea></label
+		>
+	{:else if what === 'template'}<label class="grid gap-0.5 font-semibold"
 			>Template<textarea
-				class="mono"
+				class="w-full font-mono font-normal"
 				rows="3"
 				placeholder="&#123;page.title&#125; &#123;separator&#125; &#123;site.name&#125;"
 				bind:value={text}></textarea></label
 		>
-	{:else if what === 'borrow'}<label
-			>The same as<select class="mono" bind:value={other}
+	{:else if what === 'borrow'}<label class="grid gap-0.5 font-semibold"
+			>The same as<select class="w-full font-mono font-normal" bind:value={other}
 				>{#each tags as name (name)}<option>{name}</option>{/each}</select
 			></label
 		>
 	{:else if what === 'replace'}
-		<label>Words<input bind:value={text} /></label>
-		<label>become<input bind:value={by} /></label>
+		<label class="grid gap-0.5 font-semibold">Words<input class="w-full font-normal" bind:value={text} /></label>
+		<label class="grid gap-0.5 font-semibold">become<input class="w-full font-normal" bind:value={by} /></label>
 	{:else if what === 'type'}
-		<label
-			>Type<select bind:value={() => text || types[0]?.name, (value) => (text = value ?? '')}
+		<label class="grid gap-0.5 font-semibold"
+			>Type<select class="w-full font-normal" bind:value={() => text || types[0]?.name, (value) => (text = value ?? '')}
 				>{#each types as { name, label } (name)}<option value={name}>{label}</option>{/each}</select
 			></label
 		>
-	{:else if what === 'language'}<label
-			>Language tag<input class="mono" placeholder="fr, pt-BR; empty: as the site" bind:value={text} /></label
+	{:else if what === 'language'}<label class="grid gap-0.5 font-semibold"
+			>Language tag<input
+				class="w-full font-mono font-normal"
+				placeholder="fr, pt-BR; empty: as the site"
+				bind:value={text}
+			/></label
 		>
 	{:else if what === 'state'}
-		<label
-			>State<select bind:value={() => text || 'live', (value) => (text = value)}
+		<label class="grid gap-0.5 font-semibold"
+			>State<select class="w-full font-normal" bind:value={() => text || 'live', (value) => (text = value)}
 				><option>live</option><option>draft</option><option>private</option></select
 			></label
 		>
-	{:else if what === 'picture'}<label
-			>Picture<input class="mono" placeholder="/pictures/heath.jpg" bind:value={text} /></label
+	{:else if what === 'picture'}<label class="grid gap-0.5 font-semibold"
+			>Picture<input class="w-full font-mono font-normal" placeholder="/pictures/heath.jpg" bind:value={text} /></label
 		>{/if}
 	<p class="actions">
-		<button class="plain-button" disabled={!isReady || busy} onclick={() => void look()}>See what would change</button>
+		<Button disabled={!isReady || busy} onclick={() => void look()}>See what would change</Button>
 	</p>
-	{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
+	{#if refused}<Refused>{refused}</Refused>{/if}
 	{#if sample}
-		<div class="sample" role="status" data-testid="sample">
+		<div class="border-t border-t-rule pt-2" role="status" data-testid="sample">
 			<p>
 				{#if sample.beyond > 0}<strong role="alert">{beyondInWords(sample.beyond)}</strong>
 				{/if}
 				{#if sample.replaced > 0}
-					<strong class="lost"
+					<strong class="text-gone"
 						>{sample.replaced === 1 ? '1 page says' : `${sample.replaced.toLocaleString('en')} pages say`}
 						{tagOfAction}
 						{sample.replaced === 1 ? 'itself' : 'themselves'}: that goes.</strong
@@ -202,97 +215,30 @@
 					? `, ${sample.better} for the better`
 					: ''}{sample.worse > 0 ? `, ${sample.worse} for the worse` : ''}.
 			</p>
-			<button
-				class="main-button"
+			<Button
+				look="main"
+				class="mx-0 my-1.5"
 				disabled={busy || sample.changed === 0 || sample.beyond > 0}
-				onclick={() => void run()}>{busy ? 'Changing …' : `Change ${pagesInWords(count)}`}</button
+				onclick={() => void run()}>{busy ? 'Changing …' : `Change ${pagesInWords(count)}`}</Button
 			>
 			{#if going}
-				<p class="going" role="status">
-					<progress max={count} value={seen} aria-label="Pages looked at"></progress>
+				<p class="mt-2 flex flex-wrap items-center gap-x-2.5 gap-y-1.5" role="status">
+					<progress class="grow basis-full" max={count} value={seen} aria-label="Pages looked at"></progress>
 					{seen.toLocaleString('en')} of {pagesInWords(count)}
-					<button class="plain-button" onclick={() => going?.abort()}>Stop</button>
+					<Button onclick={() => going?.abort()}>Stop</Button>
 				</p>
 			{/if}
 			{#each sample.sample as one (one.path)}
-				<div class="one">
-					<p class="mono">{one.path}</p>
-					{#if one.before !== one.after}<p class="before">
+				<div class="one mx-0 my-1.75 border-l-3 border-l-rule-strong pl-2">
+					<p class="font-mono text-xs wrap-anywhere text-ink-soft">{one.path}</p>
+					{#if one.before !== one.after}<p class="before text-ink-soft line-through">
 							<span class="sr-only">before: </span>{one.before || 'nothing'}
 						</p>
-						<p class="after serif"><span class="sr-only">after: </span>{one.after || 'nothing'}</p>{/if}
-					{#each one.gained as told (told)}<p class="worse">Worse: {told}</p>{/each}
-					{#each one.lost as told (told)}<p class="better">Mended: {told}</p>{/each}
+						<p class="after font-serif"><span class="sr-only">after: </span>{one.after || 'nothing'}</p>{/if}
+					{#each one.gained as told (told)}<p class="text-gone">Worse: {told}</p>{/each}
+					{#each one.lost as told (told)}<p class="text-sea">Mended: {told}</p>{/each}
 				</div>
 			{/each}
 		</div>
 	{/if}
 </aside>
-
-<style>
-	aside {
-		/* What is written for those who listen stands within it. */
-		position: relative;
-		display: flex;
-		flex: 0 0 330px;
-		flex-direction: column;
-		gap: 9px;
-		overflow-y: auto;
-		border-left: 1px solid var(--rule-strong);
-		padding: 12px 14px;
-		font-size: 13px;
-	}
-	h2 {
-		display: flex;
-		justify-content: space-between;
-		font-size: 15px;
-		font-weight: 600;
-	}
-	label {
-		display: grid;
-		gap: 2px;
-		font-weight: 600;
-	}
-	label :is(select, input, textarea) {
-		width: 100%;
-		font-weight: 400;
-	}
-	.sample {
-		border-top: 1px solid var(--rule);
-		padding-top: 8px;
-	}
-	.sample .main-button {
-		margin: 6px 0;
-	}
-	.going {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 6px 10px;
-		margin-top: 8px;
-	}
-	.going progress {
-		flex: 1 1 100%;
-	}
-	.one {
-		margin: 7px 0;
-		border-left: 3px solid var(--rule-strong);
-		padding-left: 8px;
-	}
-	.one .mono {
-		overflow-wrap: anywhere;
-		font-size: 12px;
-		color: var(--ink-soft);
-	}
-	.before {
-		color: var(--ink-soft);
-		text-decoration: line-through;
-	}
-	.lost,
-	.worse {
-		color: var(--gone);
-	}
-	.better {
-		color: var(--sea);
-	}
-</style>

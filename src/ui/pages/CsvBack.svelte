@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { follow, isRefused, type Watching } from '../client';
 	import type { CsvTold } from '$server/exports/csv';
 	import { beyondInWords, ENDINGS } from './words';
@@ -94,7 +95,7 @@
 	}
 </script>
 
-<button class="plain-button" onclick={() => chooser?.click()}>Back in …</button>
+<Button onclick={() => chooser?.click()}>Back in …</Button>
 <input
 	class="sr-only"
 	type="file"
@@ -104,11 +105,16 @@
 	bind:this={chooser}
 	onchange={look}
 />
-<dialog class="csv-back" aria-label="What the table would change" bind:this={sheet} onclose={close}>
-	<h2>{file?.name}</h2>
+<dialog
+	class="csv-back m-auto max-h-[80vh] w-[min(760px,92vw)] rounded-sm border border-rule-strong bg-sheet px-5 py-4 text-ink backdrop:bg-[rgb(0_0_0/45%)]"
+	aria-label="What the table would change"
+	bind:this={sheet}
+	onclose={close}
+>
+	<h2 class="text-md font-semibold">{file?.name}</h2>
 	{#if refused}
 		<p role="alert">{refused}</p>
-		<p class="actions"><button class="plain-button" onclick={close}>Close</button></p>
+		<p class="actions mt-3 flex gap-2.5"><Button onclick={close}>Close</Button></p>
 	{:else if told}
 		<p>
 			{number(told.rows)}
@@ -119,22 +125,22 @@
 			{told.unchanged === 1 ? 'row is as it was' : 'rows are as they were'}.
 		</p>
 		{#if told.beyond > 0}<p role="alert">{beyondInWords(told.beyond)}</p>{/if}
-		<p class="actions">
+		<p class="actions mt-3 flex gap-2.5">
 			{#if doing?.what === 'keeping'}
 				<progress max={told.rows} value={seen} aria-label="Rows read"></progress>
 				{number(seen)} of {number(told.rows)} rows
-				<button class="plain-button" onclick={() => doing?.stop.abort()}>Stop</button>
+				<Button onclick={() => doing?.stop.abort()}>Stop</Button>
 			{:else}
-				<button
-					class="main-button"
+				<Button
+					look="main"
 					disabled={told.changes.count === 0 || told.beyond > 0 || doing !== undefined}
-					onclick={() => void keep()}>Keep the changes</button
+					onclick={() => void keep()}>Keep the changes</Button
 				>
-				<button class="plain-button" onclick={close}>Leave it</button>
+				<Button onclick={close}>Leave it</Button>
 			{/if}
 		</p>
 		{#if told.left.rewritten.count > 0 || takesRewritten}
-			<label class="decide">
+			<label class="decide mt-2.5 flex items-center gap-1.5 text-sm">
 				<input type="checkbox" bind:checked={takesRewritten} onchange={() => file && void compare(file)} />
 				{takesRewritten
 					? 'What looks rewritten by a spreadsheet is taken, too'
@@ -144,24 +150,26 @@
 		{#each reasons as [reason, words] (reason)}
 			{@const left = told.left[reason]}
 			{#if left.count > 0}
-				<h3>{words} ({number(left.count)})</h3>
-				<ul>
+				<h3 class="mt-3 text-sm font-semibold text-flag">{words} ({number(left.count)})</h3>
+				<ul class="mx-0 my-2 text-sm">
 					{#each left.first as { line, path, why }, at (at)}
-						<li>Line {line}, <span class="mono">{path}</span>: {why}</li>
+						<li class="border-t border-t-rule px-0 py-0.75">
+							Line {line}, <span class="font-mono">{path}</span>: {why}
+						</li>
 					{/each}
 					{@render more(left)}
 				</ul>
 			{/if}
 		{/each}
 		{#if told.changes.count > 0}
-			<h3 class="changes">What would change ({number(told.changes.count)})</h3>
-			<ul>
+			<h3 class="changes mt-3 text-sm font-semibold text-ink">What would change ({number(told.changes.count)})</h3>
+			<ul class="mx-0 my-2 text-sm">
 				{#each told.changes.first as { line, path, tag, before, after } (`${line} ${tag}`)}
-					<li>
-						<span class="mono">{path}</span>
+					<li class="border-t border-t-rule px-0 py-0.75">
+						<span class="font-mono">{path}</span>
 						{tag}: {#if before}<s>{before}</s> →
 						{:else}now by its template →
-						{/if}<span class="serif">{after || 'by its template again'}</span>
+						{/if}<span class="font-serif">{after || 'by its template again'}</span>
 					</li>
 				{/each}
 				{@render more(told.changes)}
@@ -169,59 +177,12 @@
 		{/if}
 	{:else}
 		<p role="status">Comparing it with the pages{seen > 0 ? `: ${number(seen)} rows` : ''} …</p>
-		<p class="actions"><button class="plain-button" onclick={close}>Leave it</button></p>
+		<p class="actions mt-3 flex gap-2.5"><Button onclick={close}>Leave it</Button></p>
 	{/if}
 </dialog>
 
 {#snippet more({ count, first }: { count: number; first: readonly unknown[] })}
-	{#if count > first.length}<li class="quiet">… and {number(count - first.length)} more</li>{/if}
+	{#if count > first.length}<li class="border-t border-t-rule px-0 py-0.75 text-ink-soft">
+			… and {number(count - first.length)} more
+		</li>{/if}
 {/snippet}
-
-<style>
-	.csv-back {
-		margin: auto;
-		border: 1px solid var(--rule-strong);
-		border-radius: 4px;
-		background: var(--sheet);
-		padding: 16px 20px;
-		width: min(760px, 92vw);
-		max-height: 80vh;
-		color: var(--ink);
-	}
-	.csv-back::backdrop {
-		background: rgb(0 0 0 / 45%);
-	}
-	h2 {
-		font-size: 17px;
-		font-weight: 600;
-	}
-	ul {
-		margin: 8px 0;
-		font-size: 13px;
-	}
-	li {
-		border-top: 1px solid var(--rule);
-		padding: 3px 0;
-	}
-	h3 {
-		margin-top: 12px;
-		font-size: 13px;
-		font-weight: 600;
-		color: var(--flag);
-	}
-	.changes {
-		color: var(--ink);
-	}
-	.decide {
-		display: flex;
-		gap: 6px;
-		align-items: center;
-		margin-top: 10px;
-		font-size: 13px;
-	}
-	.actions {
-		display: flex;
-		gap: 10px;
-		margin-top: 12px;
-	}
-</style>

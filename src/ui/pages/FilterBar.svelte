@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { CATALOGUE } from '$core';
 	import type { PageFilter } from '$server/store/table/grid';
 	import { COLUMNS, findingInWords } from './columns';
@@ -65,6 +66,7 @@
 
 {#snippet choice(key: keyof PageFilter, label: string, options: readonly (readonly [string, string])[])}
 	<select
+		class="max-w-33 [&.set]:max-w-45 [&.set]:border-sea [&.set]:bg-sea-wash [&.set]:font-semibold"
 		aria-label={label}
 		class:set={filter[key]}
 		value={filter[key] ?? ''}
@@ -75,8 +77,12 @@
 	</select>
 {/snippet}
 
-<div class="bar" role="search">
+<div
+	class="bar relative z-5 flex flex-wrap items-center gap-x-2 gap-y-1.5 bg-sheet px-4 pt-1 pb-2 text-sm"
+	role="search"
+>
 	<input
+		class="max-w-105 min-w-45 flex-1"
 		type="search"
 		aria-label="Find pages"
 		placeholder="Find words, or a path"
@@ -123,101 +129,39 @@
 		CATALOGUE.filter((tag) => !tag.fact && !tag.legacy).map((tag) => [tag.name, `without ${tag.name}`])
 	)}
 	{@render choice('key', 'All pages', [['yes', 'key pages only']])}
-	<details>
-		<summary>Columns</summary>
-		<div class="sheet">
+	<details class="relative">
+		<summary class="cursor-pointer underline underline-offset-2">Columns</summary>
+		<div class="sheet absolute right-0 border border-rule-strong bg-sheet px-3 py-2.25 whitespace-nowrap shadow-over">
 			{#each COLUMNS as { id, name } (id)}
-				<label><input type="checkbox" checked={shown.includes(id)} onchange={() => toggleColumn(id)} /> {name}</label>
+				<label class="block"
+					><input type="checkbox" checked={shown.includes(id)} onchange={() => toggleColumn(id)} /> {name}</label
+				>
 			{/each}
 		</div>
 	</details>
-	<details>
-		<summary>Named filters{filters.length > 0 ? ` (${filters.length})` : ''}</summary>
-		<div class="sheet">
+	<details class="relative">
+		<summary class="cursor-pointer underline underline-offset-2"
+			>Named filters{filters.length > 0 ? ` (${filters.length})` : ''}</summary
+		>
+		<div class="sheet absolute right-0 border border-rule-strong bg-sheet px-3 py-2.25 whitespace-nowrap shadow-over">
 			{#each filters as one (one.name)}
-				<p class="named">
-					<button class="link" onclick={() => apply(one.query)}>{one.name}</button>
-					<button class="plain-button" aria-label="Forget the filter {one.name}" onclick={() => dropFilter(one.name)}
-						>Forget</button
-					>
+				<p class="named mx-0 my-0.5 flex justify-between gap-2">
+					<Button look="link" onclick={() => apply(one.query)}>{one.name}</Button>
+					<Button aria-label="Forget the filter {one.name}" onclick={() => dropFilter(one.name)}>Forget</Button>
 				</p>
 			{/each}
-			<p class="named">
+			<p class="named mx-0 my-0.5 flex justify-between gap-2">
 				<input aria-label="Name for this filter" placeholder="Name for this filter" bind:value={name} />
-				<button
-					class="plain-button"
-					disabled={name.trim() === '' || !isSet}
-					onclick={() => (keepFilter(name), (name = ''))}>Keep</button
-				>
+				<Button disabled={name.trim() === '' || !isSet} onclick={() => (keepFilter(name), (name = ''))}>Keep</Button>
 			</p>
 		</div>
 	</details>
 </div>
 {#if told.length > 0 || isSet}
-	<p class="told">
+	<p class="told flex flex-wrap items-center gap-x-2 gap-y-1.5 bg-sheet px-4 pt-0 pb-2 text-sm">
 		{#each told as [key, text] (key)}
-			<button class="plain-button" onclick={() => set(key, '')} title="Take this out of the filter">{text} ✕</button>
+			<Button onclick={() => set(key, '')} title="Take this out of the filter">{text} ✕</Button>
 		{/each}
-		<button class="link" onclick={() => setFilter({})}>All pages again</button>
+		<Button look="link" onclick={() => setFilter({})}>All pages again</Button>
 	</p>
 {/if}
-
-<style>
-	.bar,
-	.told {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 6px 8px;
-		background: var(--sheet);
-		padding: 4px 16px 8px;
-		font-size: 13px;
-	}
-	.told {
-		padding-top: 0;
-	}
-	.bar {
-		position: relative;
-		z-index: 5;
-	}
-	input[type='search'] {
-		flex: 1;
-		min-width: 180px;
-		max-width: 420px;
-	}
-	select {
-		max-width: 132px;
-	}
-	select.set {
-		max-width: 180px;
-		border-color: var(--sea);
-		background: var(--sea-wash);
-		font-weight: 600;
-	}
-	details {
-		position: relative;
-	}
-	summary {
-		cursor: pointer;
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-	.sheet {
-		position: absolute;
-		right: 0;
-		border: 1px solid var(--rule-strong);
-		background: var(--sheet);
-		box-shadow: 0 4px 14px rgb(0 0 0 / 18%);
-		padding: 9px 12px;
-		white-space: nowrap;
-	}
-	.sheet label {
-		display: block;
-	}
-	.named {
-		display: flex;
-		gap: 8px;
-		justify-content: space-between;
-		margin: 2px 0;
-	}
-</style>

@@ -281,7 +281,7 @@
 </script>
 
 <div
-	class="pages-sheet"
+	class="pages-sheet relative flex-1 overflow-auto bg-sheet text-sm [contain:strict]"
 	role="grid"
 	aria-label="All pages"
 	aria-rowcount={grid.count + 1}
@@ -293,8 +293,14 @@
 	{oncopy}
 	{onpaste}
 >
-	<div class="line header" role="row" aria-rowindex="1" style:grid-template-columns={template} style:width="{width}px">
-		<span role="columnheader" class="tick"
+	<div
+		class="line sticky top-0 z-2 grid h-7.5 w-full border-b border-b-rule bg-sunk font-semibold"
+		role="row"
+		aria-rowindex="1"
+		style:grid-template-columns={template}
+		style:width="{width}px"
+	>
+		<span role="columnheader" class="tick grid place-items-center px-2 py-1.25 whitespace-nowrap"
 			><input
 				type="checkbox"
 				aria-label="Choose all that the filter means"
@@ -304,19 +310,23 @@
 			/></span
 		>
 		{#each columns as { id, name, sort } (id)}
-			<span role="columnheader" aria-sort={order.sort === sort ? (order.down ? 'descending' : 'ascending') : undefined}>
+			<span
+				class="px-2 py-1.25 whitespace-nowrap"
+				role="columnheader"
+				aria-sort={order.sort === sort ? (order.down ? 'descending' : 'ascending') : undefined}
+			>
 				{#if sort}<button tabindex="-1" onclick={() => sortBy(sort)}
 						>{name}{order.sort === sort ? (order.down ? ' ↓' : ' ↑') : ''}</button
 					>{:else}{name}{/if}
 			</span>
 		{/each}
 	</div>
-	<div class="all" role="presentation" style:height="{total}px" style:width="{width}px">
+	<div class="all relative" role="presentation" style:height="{total}px" style:width="{width}px">
 		{#each lines as { slot, index, row } (slot)}
 			{@const isChosen = row !== undefined && (isAll || chosen.has(row.path))}
 			{@const shown = row ?? BLANK}
 			<div
-				class="line"
+				class="line absolute top-0 left-0 grid h-7.5 w-full border-b border-b-rule [contain:strict] [&.chosen]:bg-sea-wash [&.waits]:text-ink-soft [&.waits]:italic"
 				role="row"
 				aria-rowindex={index + 2}
 				aria-selected={isChosen}
@@ -325,7 +335,7 @@
 				style:grid-template-columns={template}
 				style:transform="translateY({index * HEIGHT}px)"
 			>
-				<span role="gridcell" class="tick">
+				<span role="gridcell" class="tick grid place-items-center">
 					<input
 						type="checkbox"
 						tabindex="-1"
@@ -342,7 +352,7 @@
 						role="gridcell"
 						tabindex="-1"
 						id={isAt ? 'cell-at' : undefined}
-						class="cell {column.id}"
+						class="cell {column.id} border-r border-r-rule px-2 py-0 leading-7.25 text-ellipsis whitespace-nowrap [contain:strict] in-[:focus]:[&.at]:outline-2 in-[:focus]:[&.at]:-outline-offset-2 in-[:focus]:[&.at]:outline-focus [&.chosen]:bg-sea-wash [&.findings]:text-flag [&.path]:cursor-pointer [&.path]:text-xs [&.path]:hover:underline [&.range]:bg-sea-wash [&.waits]:text-ink-soft [&.waits]:italic [&>.mark]:mr-1.5 [&>.mark]:[vertical-align:-1px]"
 						class:at={isAt}
 						class:range={from !== undefined &&
 							number >= range.left &&
@@ -357,29 +367,31 @@
 					>
 						{#if editing !== undefined && isAt}
 							<input
+								class="w-full px-1 py-px"
 								aria-label="{column.name} of {shown.path}"
 								bind:value={editing}
 								onblur={() => editing !== undefined && leave(true)}
 							/>
-						{:else if column.id === 'title'}<LayerMark layer={signOf(shown.titleFrom)} size={10} /><span class="serif"
-								>{shown.title}</span
+						{:else if column.id === 'title'}<LayerMark layer={signOf(shown.titleFrom)} size={10} /><span
+								class="font-serif">{shown.title}</span
 							>
 						{:else if column.id === 'description'}<LayerMark
 								layer={signOf(shown.descriptionFrom)}
 								size={10}
 							/>{shown.description || '—'}
 						{:else if column.id === 'picture'}<LayerMark layer={signOf(shown.pictureFrom)} size={10} /><span
-								class="mono">{shown.picture.split('/').at(-1) || 'none'}</span
+								class="font-mono">{shown.picture.split('/').at(-1) || 'none'}</span
 							>
 						{:else if column.id === 'small'}{#if shown.picture}<img
+									class="mt-px h-6.75 w-13 object-cover"
 									src={small(shown.picture)}
 									alt=""
 									loading="lazy"
 									decoding="async"
-								/>{:else}<span class="quiet">none</span>{/if}
+								/>{:else}<span class="text-ink-soft">none</span>{/if}
 						{:else if column.id === 'differs'}{#if shown.differs > 0}<span class="pennant" aria-hidden="true"
 								></span>{/if}{differsInWords(shown)}
-						{:else if column.id === 'path'}<span class="mono"
+						{:else if column.id === 'path'}<span class="font-mono"
 								>{#if shown.isKey}<span title="Key page" aria-label="Key page">★ </span>{/if}{shown.path}</span
 							>
 						{:else}{column.text(shown)}{/if}
@@ -388,98 +400,7 @@
 			</div>
 		{/each}
 	</div>
-	{#if grid.isCounted && grid.count === 0 && !grid.isLoading && !grid.refused}<p class="none quiet">
+	{#if grid.isCounted && grid.count === 0 && !grid.isLoading && !grid.refused}<p class="none p-6 text-ink-soft">
 			No page is so. Take something out of the filter.
 		</p>{/if}
 </div>
-
-<style>
-	.cell img {
-		margin-top: 1px;
-		width: 52px;
-		height: 27px;
-		object-fit: cover;
-	}
-	.pages-sheet {
-		position: relative;
-		flex: 1;
-		overflow: auto;
-		background: var(--sheet);
-		font-size: 13px;
-		contain: strict;
-	}
-	.line {
-		display: grid;
-		width: 100%;
-		height: 30px;
-		border-bottom: 1px solid var(--rule);
-	}
-	.header {
-		position: sticky;
-		top: 0;
-		z-index: 2;
-		background: var(--sheet-sunk);
-		font-weight: 600;
-	}
-	.header > span {
-		padding: 5px 8px;
-		white-space: nowrap;
-	}
-	.all {
-		position: relative;
-	}
-	.all .line {
-		position: absolute;
-		top: 0;
-		left: 0;
-		contain: strict;
-	}
-	.tick {
-		display: grid;
-		place-items: center;
-	}
-	/* Nothing in a cell can move another: a frame of scrolling lays out only the cells that changed. */
-	.cell {
-		contain: strict;
-		border-right: 1px solid var(--rule);
-		padding: 0 8px;
-		line-height: 29px;
-		white-space: nowrap;
-		text-overflow: ellipsis;
-	}
-	.cell > :global(.mark) {
-		margin-right: 6px;
-		vertical-align: -1px;
-	}
-	.cell.path {
-		cursor: pointer;
-		font-size: 12px;
-	}
-	.cell.path:hover {
-		text-decoration: underline;
-	}
-	.cell input {
-		width: 100%;
-		padding: 1px 4px;
-	}
-	.pages-sheet:focus .cell.at {
-		outline: 2px solid var(--focus);
-		outline-offset: -2px;
-	}
-	.range {
-		background: var(--sea-wash);
-	}
-	.chosen {
-		background: var(--sea-wash);
-	}
-	.waits {
-		font-style: italic;
-		color: var(--ink-soft);
-	}
-	.findings {
-		color: var(--flag);
-	}
-	.none {
-		padding: 24px;
-	}
-</style>

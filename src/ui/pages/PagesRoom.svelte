@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Told from '$ui/parts/Told.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { goto, replaceState } from '$app/navigation';
 	import { page as place } from '$app/state';
@@ -156,19 +158,20 @@
 </script>
 
 <svelte:window {onkeydown} />
-<div class="whole-screen">
+<div class="flex h-screen flex-col">
 	<RoomBar {site} room="pages" />
-	<header class="head">
-		<h1>Pages</h1>
-		<p class="count" role="status" data-testid="count">
+	<header class="head flex items-baseline gap-3.5 bg-sheet px-4 pt-2 pb-0.5">
+		<h1 class="text-md font-semibold">Pages</h1>
+		<p class="count flex-1" role="status" data-testid="count">
 			{grid.count.toLocaleString('en')}
 			{grid.count === 1 ? 'page' : 'pages'}{Object.values(filter).some(Boolean) ? ' by this filter' : ''}
-			{#if grid.unseen > 0}<span class="quiet">· {grid.unseen.toLocaleString('en')} yet to be looked at</span>{/if}
+			{#if grid.unseen > 0}<span class="text-ink-soft">· {grid.unseen.toLocaleString('en')} yet to be looked at</span
+				>{/if}
 		</p>
-		<a class="plain-button" href={out.workbook} download title="Spreadsheets leave its texts as they are"
-			>Out as .xlsx</a
+		<Button class="text-sm" href={out.workbook} download title="Spreadsheets leave its texts as they are"
+			>Out as .xlsx</Button
 		>
-		<a class="plain-button" href={out.csv} download>Out as CSV</a>
+		<Button class="text-sm" href={out.csv} download>Out as CSV</Button>
 		<CsvBack {site} {done} />
 	</header>
 	<FilterBar
@@ -184,17 +187,16 @@
 		{toggleColumn}
 	/>
 	{#if message || grid.refused}
-		<p class="message top" role="status">
-			{#if taking.far}{taking.says} <button class="link" onclick={taking.stop}>Stop</button>
+		<Told>
+			{#if taking.far}{taking.says} <Button look="link" onclick={taking.stop}>Stop</Button>
 			{:else}
 				{grid.refused || message}
-				{#if undoable !== undefined}<button class="plain-button" onclick={() => void takeBack()}>Take it back</button
-					>{/if}
-				<button class="plain-button" onclick={() => ((message = ''), (undoable = undefined))}>Close</button>
+				{#if undoable !== undefined}<Button onclick={() => void takeBack()}>Take it back</Button>{/if}
+				<Button onclick={() => ((message = ''), (undoable = undefined))}>Close</Button>
 			{/if}
-		</p>
+		</Told>
 	{/if}
-	<main id="room">
+	<main class="flex min-h-0 flex-1" id="room">
 		<PageTable
 			{grid}
 			{columns}
@@ -221,28 +223,3 @@
 		{/if}
 	</main>
 </div>
-
-<style>
-	.head {
-		display: flex;
-		align-items: baseline;
-		gap: 14px;
-		background: var(--sheet);
-		padding: 8px 16px 2px;
-	}
-	h1 {
-		font-size: 17px;
-		font-weight: 600;
-	}
-	.count {
-		flex: 1;
-	}
-	.head a {
-		font-size: 13px;
-	}
-	main {
-		display: flex;
-		flex: 1;
-		min-height: 0;
-	}
-</style>

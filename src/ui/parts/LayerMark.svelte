@@ -17,29 +17,29 @@
 		flex: none;
 		width: var(--size);
 		height: var(--size);
-		border: 1px solid var(--sea);
+		border: 1px solid var(--color-sea);
 		border-radius: 2px;
 		forced-color-adjust: none;
 	}
 	.page {
-		background: var(--sea);
+		background: var(--color-sea);
 	}
 	.type {
 		background: repeating-linear-gradient(
 			-45deg,
-			var(--sea) 0 calc(var(--size) * 0.1),
+			var(--color-sea) 0 calc(var(--size) * 0.1),
 			transparent calc(var(--size) * 0.1 + 0.3px) calc(var(--size) * 0.28)
 		);
 	}
 	.found {
-		--line: linear-gradient(var(--sea), var(--sea)) no-repeat;
+		--line: linear-gradient(var(--color-sea), var(--color-sea)) no-repeat;
 		background:
 			var(--line) 50% 22% / 60% 1px,
 			var(--line) 50% 50% / 60% 1px,
 			var(--line) 38% 78% / 38% 1px;
 	}
 	.site {
-		--dot: var(--sea) calc(var(--size) * 0.09), transparent calc(var(--size) * 0.09 + 0.5px);
+		--dot: var(--color-sea) calc(var(--size) * 0.09), transparent calc(var(--size) * 0.09 + 0.5px);
 		background:
 			radial-gradient(circle at 24% 24%, var(--dot)), radial-gradient(circle at 76% 24%, var(--dot)),
 			radial-gradient(circle at 50% 50%, var(--dot)), radial-gradient(circle at 24% 76%, var(--dot)),

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Command as List, Dialog } from 'bits-ui';
 	import type { Command } from './command';
+	import { VEIL, window } from './looks';
 
 	/** Everything by its name: pages, which the server finds, tags, actions. */
 	let {
@@ -66,29 +67,45 @@
 
 <Dialog.Root bind:open>
 	<Dialog.Portal>
-		<Dialog.Overlay class="veil" />
-		<Dialog.Content class="palette">
+		<Dialog.Overlay class={VEIL} />
+		<Dialog.Content class={window({ size: 'middle' })} data-testid="palette">
 			<Dialog.Title class="sr-only">Go or do</Dialog.Title>
 			<List.Root shouldFilter={false} label="Go or do" bind:value={chosen}>
 				<List.Input
-					class="palette-input"
+					class="w-full rounded-none border-0 border-b border-b-rule bg-transparent px-3.5 py-2.5 text-md"
+					data-testid="palette-input"
 					aria-controls="palette-results"
 					placeholder="A page, a tag, something to do"
 					bind:value={search}
 				/>
-				<List.List class="palette-results" id="palette-results" aria-label="What there is" tabindex={0}>
-					<List.Empty class="palette-empty">Nothing has that in its name.</List.Empty>
+				<List.List
+					class="max-h-[62vh] overflow-y-auto pb-1.5"
+					data-testid="palette-results"
+					id="palette-results"
+					aria-label="What there is"
+					tabindex={0}
+				>
+					<List.Empty class="p-3.5 text-ink-soft">Nothing has that in its name.</List.Empty>
 					{#each found as { group, items } (group)}
 						<List.Group>
-							<List.GroupHeading class="palette-group">{group}</List.GroupHeading>
+							<List.GroupHeading class="px-3.5 pt-1.75 pb-0.5 text-sm font-semibold text-ink-soft"
+								>{group}</List.GroupHeading
+							>
 							<List.GroupItems>
 								{#each items as command (keyOf(command))}
-									<List.Item class="palette-item" value={keyOf(command)} onSelect={() => choose(command)}>
-										<span class={command.isCode ? 'mono' : command.group === 'Pages' ? 'serif' : ''}
+									<List.Item
+										class="grid cursor-pointer grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)_auto] items-baseline gap-3 px-3.5 py-1 text-base data-selected:bg-sea-wash"
+										value={keyOf(command)}
+										onSelect={() => choose(command)}
+									>
+										<span
+											class={['truncate', command.isCode ? 'font-mono' : command.group === 'Pages' ? 'font-serif' : '']}
 											>{command.name}</span
 										>
-										<span class="quiet {command.group === 'Pages' ? 'mono' : ''}">{command.more ?? ''}</span>
-										{#if command.keys}<kbd>{command.keys}</kbd>{/if}
+										<span class={['truncate text-sm text-ink-soft', command.group === 'Pages' && 'font-mono']}
+											>{command.more ?? ''}</span
+										>
+										{#if command.keys}<kbd class="font-mono text-2xs text-ink-soft">{command.keys}</kbd>{/if}
 									</List.Item>
 								{/each}
 							</List.GroupItems>
@@ -99,72 +116,3 @@
 		</Dialog.Content>
 	</Dialog.Portal>
 </Dialog.Root>
-
-<style>
-	:global(.veil) {
-		position: fixed;
-		z-index: 19;
-		inset: 0;
-		background: rgb(10 20 18 / 0.35);
-	}
-	:global(.palette) {
-		position: fixed;
-		z-index: 20;
-		top: 60px;
-		left: 50%;
-		width: 620px;
-		max-width: calc(100vw - 32px);
-		border: 1px solid var(--rule-strong);
-		border-radius: 4px;
-		background: var(--sheet);
-		box-shadow: 0 14px 40px rgb(0 0 0 / 0.25);
-		transform: translateX(-50%);
-	}
-	:global(.palette-input) {
-		width: 100%;
-		border: 0;
-		border-bottom: 1px solid var(--rule);
-		background: transparent;
-		padding: 10px 14px;
-		font-size: 15px;
-	}
-	:global(.palette-results) {
-		max-height: 62vh;
-		overflow-y: auto;
-		padding-bottom: 6px;
-	}
-	:global(.palette-group) {
-		padding: 7px 14px 2px;
-		font-size: 12.5px;
-		font-weight: 600;
-		color: var(--ink-soft);
-	}
-	:global(.palette-item) {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr) auto;
-		gap: 12px;
-		align-items: baseline;
-		padding: 4px 14px;
-		font-size: 13.5px;
-		cursor: pointer;
-	}
-	:global(.palette-item > span) {
-		overflow: hidden;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-	:global(.palette-item .quiet) {
-		font-size: 12.5px;
-	}
-	:global(.palette-item[data-selected]) {
-		background: var(--sea-wash);
-	}
-	:global(.palette-item kbd) {
-		font: 11px var(--mono);
-		color: var(--ink-soft);
-	}
-	:global(.palette-empty) {
-		padding: 14px;
-		color: var(--ink-soft);
-	}
-</style>

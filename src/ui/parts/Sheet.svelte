@@ -1,14 +1,15 @@
 <script lang="ts">
 	import { Dialog } from 'bits-ui';
 	import type { Snippet } from 'svelte';
+	import { button, VEIL, window, type WindowSize } from './looks';
 
 	/** A sheet over the room, for one thing to be done or read; Escape closes it. */
 	let {
 		open = $bindable(),
 		title,
-		wide = false,
+		size = 'small',
 		children
-	}: { open: boolean; title: string; wide?: boolean; children: Snippet } = $props();
+	}: { open: boolean; title: string; size?: WindowSize; children: Snippet } = $props();
 	/** A field for templates has its own use for Escape. */
 	let isInField = $state(false);
 	const noteFocus = (event: FocusEvent) => (isInField = (event.target as Element).closest('.cm-content') !== null);
@@ -16,41 +17,18 @@
 
 <Dialog.Root bind:open>
 	<Dialog.Portal>
-		<Dialog.Overlay class="veil" />
+		<Dialog.Overlay class={VEIL} />
 		<Dialog.Content
-			class="sheet{wide ? ' sheet-wide' : ''}"
+			class={[window({ size }), 'flex max-h-[calc(100vh-100px)] flex-col overflow-y-auto px-4.5 pt-3.5 pb-4.5']}
+			data-testid="sheet"
 			aria-describedby={undefined}
 			onfocusin={noteFocus}
 			escapeKeydownBehavior={isInField ? 'ignore' : 'close'}
 		>
-			<Dialog.Title class="sheet-title">{title}</Dialog.Title>
+			<Dialog.Title class="mb-1 pr-14 text-md font-semibold" data-testid="sheet-title">{title}</Dialog.Title>
 			{@render children()}
+			<!-- Last, so that the focus comes to what the sheet is for. -->
+			<Dialog.Close class={[button({ look: 'link' }), 'absolute top-3.5 right-4.5 text-sm']}>Close</Dialog.Close>
 		</Dialog.Content>
 	</Dialog.Portal>
 </Dialog.Root>
-
-<style>
-	:global(.sheet) {
-		position: fixed;
-		z-index: 20;
-		top: 70px;
-		left: 50%;
-		width: 520px;
-		max-width: calc(100vw - 32px);
-		max-height: calc(100vh - 100px);
-		overflow-y: auto;
-		border: 1px solid var(--rule-strong);
-		border-radius: 4px;
-		background: var(--sheet);
-		padding: 14px 18px 18px;
-		box-shadow: 0 14px 40px rgb(0 0 0 / 0.25);
-		transform: translateX(-50%);
-	}
-	:global(.sheet-wide) {
-		width: 980px;
-	}
-	:global(.sheet-title) {
-		font-size: 16px;
-		font-weight: 600;
-	}
-</style>

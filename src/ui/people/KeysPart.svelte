@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { SCOPES, type Scope } from '$core';
 	import { call, isRefused, type Refused } from '$ui/client';
 	import { refresh } from '$ui/parts/refresh';
@@ -36,44 +37,46 @@
 </script>
 
 <h2 class="mt-10 mb-1 font-semibold" id="keys">Keys of machines</h2>
-<p class="quiet">
+<p class="text-ink-soft">
 	A front end that fetches the heads of a private site, a job that pushes content: each has a key of its own, sent as
-	<span class="mono">Authorization: Bearer kephalon_…</span>
+	<span class="font-mono">Authorization: Bearer kephalon_…</span>
 </p>
-{#if refused}<p class="fault mt-2" role="alert">{refused}</p>{/if}
+{#if refused}<p class="fault mt-2 text-gone" role="alert">{refused}</p>{/if}
 {#if told}
-	<div class="told mt-3" role="status">
+	<div class="told mt-3 border-l-4 border-l-sea bg-sheet px-3 py-2" role="status">
 		<p><strong>The key “{told.name}”.</strong> It is shown this once: nothing here can tell it again.</p>
-		<p class="mono mt-1 break-all select-all" data-testid="key">{told.secret}</p>
+		<p class="mt-1 font-mono break-all select-all" data-testid="key">{told.secret}</p>
 		<p class="mt-2 flex gap-2">
-			<button class="plain-button" onclick={() => navigator.clipboard.writeText(told!.secret)}>Copy</button>
-			<button class="plain-button" onclick={() => (told = undefined)}>I have it</button>
+			<Button onclick={() => navigator.clipboard.writeText(told!.secret)}>Copy</Button>
+			<Button onclick={() => (told = undefined)}>I have it</Button>
 		</p>
 	</div>
 {/if}
 <ul class="mt-2">
 	{#each keys as { site: where, keys: all } (where)}
 		{#each all as key (key.id)}
-			<li class="key flex flex-wrap items-baseline gap-x-3 py-1.5" data-key={key.name}>
+			<li class="key flex flex-wrap items-baseline gap-x-3 border-t border-t-rule py-1.5" data-key={key.name}>
 				<strong>{key.name}</strong>
-				<span class="quiet">{where}: {keyInWords(key, Date.now())}</span>
-				<span class="ml-auto flex gap-3 text-[13px]">
-					<button
-						class="link"
+				<span class="text-ink-soft">{where}: {keyInWords(key, Date.now())}</span>
+				<span class="ml-auto flex gap-3 text-sm">
+					<Button
+						look="link"
 						title="Makes another that may do the same; this one goes on for a week."
 						onclick={() => make(where, { name: key.name, scopes: key.scopes, instead: key.id })}
-						>Another in its place</button
+						>Another in its place</Button
 					>
-					<button
-						class="link"
+					<Button
+						look="link"
 						onclick={() => done(call('DELETE /sites/{site}/keys', { site: where, body: { id: key.id } }))}
-						>Take away</button
+						>Take away</Button
 					>
 				</span>
 			</li>
 		{/each}
 	{/each}
-	{#if keys.every(({ keys: all }) => all.length === 0)}<li class="key quiet py-1.5">None yet.</li>{/if}
+	{#if keys.every(({ keys: all }) => all.length === 0)}<li class="key border-t border-t-rule py-1.5 text-ink-soft">
+			None yet.
+		</li>{/if}
 </ul>
 {#if keys.length > 0}
 	<form class="mt-4 flex flex-wrap items-end gap-3" onsubmit={add}>
@@ -92,24 +95,6 @@
 			{/each}
 		</fieldset>
 		<label class="grid gap-1">Until the end of <input type="date" bind:value={ends} /></label>
-		<button class="main-button">Make a key</button>
+		<Button look="main">Make a key</Button>
 	</form>
 {/if}
-
-<style>
-	.key {
-		border-top: 1px solid var(--rule);
-	}
-	.fault {
-		color: var(--gone);
-	}
-	.told {
-		border-left: 4px solid var(--sea);
-		background: var(--sheet);
-		padding: 8px 12px;
-	}
-	.link {
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-</style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	/** A password that is chosen, written twice. */
 	let {
 		take,
@@ -38,13 +39,7 @@
 	<label class="grid gap-1"
 		>The same again <input type="password" autocomplete="new-password" required bind:value={again} /></label
 	>
-	<p id="password-told" class="quiet">Twelve characters or more. Several words are easy to remember.</p>
-	{#if refused}<p class="fault" role="alert">{refused}</p>{/if}
-	<p><button class="main-button" disabled={busy}>{words}</button></p>
+	<p id="password-told" class="text-ink-soft">Twelve characters or more. Several words are easy to remember.</p>
+	{#if refused}<p class="fault text-gone" role="alert">{refused}</p>{/if}
+	<p><Button look="main" disabled={busy}>{words}</Button></p>
 </form>
-
-<style>
-	.fault {
-		color: var(--gone);
-	}
-</style>

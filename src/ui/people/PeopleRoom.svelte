@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import type { ComponentProps } from 'svelte';
 	import { refresh } from '$ui/parts/refresh';
 	import { ROLES, type Role, type SiteRole } from '$core';
@@ -100,59 +101,59 @@
 </script>
 
 <main class="mx-auto max-w-4xl px-6 py-10">
-	<p><a class="serif italic" href="/sites">Kephalon</a></p>
-	<h1 class="mt-3 text-2xl font-semibold">People</h1>
-	<p class="quiet mt-1">
+	<p><a class="font-serif italic" href="/sites">Kephalon</a></p>
+	<h1 class="mt-3 text-xl font-semibold">People</h1>
+	<p class="mt-1 text-ink-soft">
 		{people.length === 0
 			? 'There is nobody: whoever is at this machine may do all. With the first person, who owns every site, everybody signs in.'
 			: 'Owners see to people and keys; builders change the site, its types and templates; editors change pages; reviewers read all and release; readers look.'}
 	</p>
-	{#if refused}<p class="fault mt-3" role="alert">{refused}</p>{/if}
+	{#if refused}<p class="fault mt-3 text-gone" role="alert">{refused}</p>{/if}
 	{#if invitation}
-		<div class="invitation mt-4" role="status">
+		<div class="mt-4 border-l-4 border-l-sea bg-sheet px-3 py-2" role="status">
 			<p>
 				{#if invitation.sent}<strong>Sent to {invitation.sent}.</strong>
 				{:else}{#if invitation.unsent}{invitation.unsent}{/if}
 					<strong>Hand this link to {invitation.name}.</strong>{/if}
 				It is shown this once, works once, and is over in a week.
 			</p>
-			<p class="mono mt-1 break-all select-all" data-testid="invitation">{invitation.link}</p>
+			<p class="mt-1 font-mono break-all select-all" data-testid="invitation">{invitation.link}</p>
 			<p class="mt-2 flex gap-2">
-				<button class="plain-button" onclick={() => navigator.clipboard.writeText(invitation!.link)}>Copy</button>
-				{#if people.length === 0}<a class="main-button" href={invitation.link}>Come in as {invitation.name}</a>
-				{:else}<button class="plain-button" onclick={() => (invitation = undefined)}>I have it</button>{/if}
+				<Button onclick={() => navigator.clipboard.writeText(invitation!.link)}>Copy</Button>
+				{#if people.length === 0}<Button look="main" href={invitation.link}>Come in as {invitation.name}</Button>
+				{:else}<Button onclick={() => (invitation = undefined)}>I have it</Button>{/if}
 			</p>
 		</div>
 	{/if}
 	<ul class="mt-5">
 		{#each people as person (person.name)}
-			<li class="person py-2" data-person={person.name}>
+			<li class="person border-t border-t-rule py-2" data-person={person.name}>
 				<div class="flex flex-wrap items-baseline gap-x-3 gap-y-1">
 					<strong class="text-base">{person.name}</strong>
-					{#if person.isLocked}<span class="fault">locked out</span>{:else if person.isInvited}<span class="quiet"
-							>invited</span
+					{#if person.isLocked}<span class="fault text-gone">locked out</span>{:else if person.isInvited}<span
+							class="text-ink-soft">invited</span
 						>{/if}
-					{#if me.name === person.name}<span class="quiet">you</span>{/if}
-					<span class="ml-auto flex flex-wrap gap-3 text-[13px]">
-						{#if sites.length > 0}<button
-								class="link"
+					{#if me.name === person.name}<span class="text-ink-soft">you</span>{/if}
+					<span class="ml-auto flex flex-wrap gap-3 text-sm">
+						{#if sites.length > 0}<Button
+								look="link"
 								aria-expanded={giving === person.name}
-								onclick={() => begin(person)}>Give a role</button
+								onclick={() => begin(person)}>Give a role</Button
 							>{/if}
-						{#if ownsAll}<button class="link" onclick={() => act(person.name, person.isOwner ? 'disown' : 'own')}
-								>{person.isOwner ? 'No owner of all any more' : 'Owner of every site'}</button
+						{#if ownsAll}<Button look="link" onclick={() => act(person.name, person.isOwner ? 'disown' : 'own')}
+								>{person.isOwner ? 'No owner of all any more' : 'Owner of every site'}</Button
 							>{/if}
 						<!-- Nobody shuts themselves out by a slip of the hand. -->
 						{#if ownsAll && me.name !== person.name}
-							<button class="link" onclick={() => act(person.name, person.isLocked ? 'unlock' : 'lock')}
-								>{person.isLocked ? 'Let in again' : 'Lock out'}</button
+							<Button look="link" onclick={() => act(person.name, person.isLocked ? 'unlock' : 'lock')}
+								>{person.isLocked ? 'Let in again' : 'Lock out'}</Button
 							>
-							<button class="link" onclick={() => act(person.name, 'reset')}>Invite anew</button>
-							<button class="link" onclick={() => act(person.name, 'drop')}>Take away</button>
+							<Button look="link" onclick={() => act(person.name, 'reset')}>Invite anew</Button>
+							<Button look="link" onclick={() => act(person.name, 'drop')}>Take away</Button>
 						{/if}
 					</span>
 				</div>
-				<ul class="quiet">
+				<ul class="text-ink-soft">
 					{#if person.isOwner}<li>owner of every site</li>{/if}
 					{#each Object.entries(person.roles) as [at, one] (at)}<li>
 							{one.role} of {at}{areaInWords(one.area)}
@@ -175,16 +176,19 @@
 							>
 						</div>
 						{#if hasArea}
-							<p class="quiet">Only some pages? By any mix; outside of them they read.</p>
+							<p class="text-ink-soft">Only some pages? By any mix; outside of them they read.</p>
 							<div class="flex flex-wrap gap-3">
-								<label class="grid gap-1">Paths <input class="mono" placeholder="/walks/*" bind:value={paths} /></label>
-								<label class="grid gap-1">Types <input class="mono" placeholder="walk" bind:value={types} /></label>
 								<label class="grid gap-1"
-									>Languages <input class="mono" placeholder="fr" bind:value={languages} /></label
+									>Paths <input class="font-mono" placeholder="/walks/*" bind:value={paths} /></label
+								>
+								<label class="grid gap-1">Types <input class="font-mono" placeholder="walk" bind:value={types} /></label
+								>
+								<label class="grid gap-1"
+									>Languages <input class="font-mono" placeholder="fr" bind:value={languages} /></label
 								>
 							</div>
 						{/if}
-						<p><button class="main-button">Give it</button></p>
+						<p><Button look="main">Give it</Button></p>
 					</form>
 				{/if}
 			</li>
@@ -199,39 +203,25 @@
 			{#if people.length > 0}<label class="flex items-center gap-2 pb-1"
 					><input type="checkbox" bind:checked={owns} /> owner of every site</label
 				>{/if}
-			<button class="main-button">Invite</button>
+			<Button look="main">Invite</Button>
 		</form>
 	{:else}
-		<p class="quiet mt-4">People are added by who owns every site; then they can be given a role here by name.</p>
+		<p class="mt-4 text-ink-soft">
+			People are added by who owns every site; then they can be given a role here by name.
+		</p>
 		<form class="mt-2 flex flex-wrap items-end gap-3" onsubmit={giveByName}>
 			<label class="grid gap-1">Name <input required maxlength="80" bind:value={name} /></label>
-			<button class="main-button">Let them look at {sites[0]}</button>
+			<Button look="main">Let them look at {sites[0]}</Button>
 		</form>
 	{/if}
 	{#if sites.length > 0}<KeysPart {keys} />{/if}
 	<h2 class="mt-10 mb-1 font-semibold">What was done beside edits</h2>
-	<ol class="text-[13px]">
+	<ol class="text-sm">
 		{#each trail as line (line.id)}
-			<li class="line py-0.5"><span class="quiet mono">{momentInWords(line.at)}</span> {lineInWords(line)}</li>
-		{:else}<li class="quiet">Nothing yet.</li>{/each}
+			<li class="line border-t border-t-rule py-0.5">
+				<span class="font-mono text-ink-soft">{momentInWords(line.at)}</span>
+				{lineInWords(line)}
+			</li>
+		{:else}<li class="text-ink-soft">Nothing yet.</li>{/each}
 	</ol>
 </main>
-
-<style>
-	.person,
-	.line {
-		border-top: 1px solid var(--rule);
-	}
-	.fault {
-		color: var(--gone);
-	}
-	.invitation {
-		border-left: 4px solid var(--sea);
-		background: var(--sheet);
-		padding: 8px 12px;
-	}
-	.link {
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-</style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { call, isRefused } from '$ui/client';
 	import { refresh } from '$ui/parts/refresh';
 
@@ -22,20 +23,20 @@
 </script>
 
 <h2 class="mt-8 mb-1 font-semibold">Recovery codes</h2>
-<p class="quiet">
+<p class="text-ink-soft">
 	{left === 0
 		? 'None yet. With a code one chooses a new password, where the old one is forgotten and no passkey is at hand.'
 		: `${left === 1 ? 'One is' : `${left} are`} left. Each works once. New ones take the place of those.`}
 </p>
 {#if codes.length > 0}
-	<div class="told mt-2" role="status">
+	<div class="told mt-2 border-l-4 border-l-sea bg-sheet px-3 py-2" role="status">
 		<p><strong>Keep these where only you find them.</strong> They are shown this once.</p>
-		<ul class="mono mt-1 grid grid-cols-2 gap-x-6 select-all" data-testid="codes">
+		<ul class="mt-1 grid grid-cols-2 gap-x-6 font-mono select-all" data-testid="codes">
 			{#each codes as code (code)}<li>{code}</li>{/each}
 		</ul>
 		<p class="mt-2 flex gap-2">
-			<button class="plain-button" onclick={() => navigator.clipboard.writeText(codes.join('\n'))}>Copy</button>
-			<button class="plain-button" onclick={() => (codes = [])}>I have them</button>
+			<Button onclick={() => navigator.clipboard.writeText(codes.join('\n'))}>Copy</Button>
+			<Button onclick={() => (codes = [])}>I have them</Button>
 		</p>
 	</div>
 {:else}
@@ -48,15 +49,7 @@
 					bind:value={password}
 				/></label
 			>{/if}
-		<button class="plain-button" disabled={busy}>Make ten codes</button>
+		<Button disabled={busy}>Make ten codes</Button>
 	</form>
 	{#if refused}<p class="mt-1" role="alert">{refused}</p>{/if}
 {/if}
-
-<style>
-	.told {
-		border-left: 4px solid var(--sea);
-		background: var(--sheet);
-		padding: 8px 12px;
-	}
-</style>

@@ -18,6 +18,6 @@
 </script>
 
 <Sheet bind:open title="You are signed out">
-	<p class="quiet my-2">Your session has ended. What you wrote is still here; sign in, and go on.</p>
+	<p class="my-2 text-ink-soft">Your session has ended. What you wrote is still here; sign in, and go on.</p>
 	<SignInForm {name} done={back} />
 </Sheet>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { onMount } from 'svelte';
 	import { call, isRefused } from '$ui/client';
 	import { canUsePasskeys, signInByPasskey } from './passkeys';
@@ -64,40 +65,28 @@
 
 {#if signOn}
 	<p class="mb-5">
-		<button type="button" class="main-button" disabled={busy} onclick={bySignOn}>Sign on by {signOn}</button>
+		<Button type="button" look="main" disabled={busy} onclick={bySignOn}>Sign on by {signOn}</Button>
 	</p>
 {/if}
 <form class="grid gap-3" onsubmit={byCode ? takeCode : signIn}>
 	<label class="grid gap-1">Name <input autocomplete="username" required bind:value={name} /></label>
 	{#if byCode}
 		<label class="grid gap-1"
-			>Recovery code <input class="mono" autocomplete="off" spellcheck="false" required bind:value={code} /></label
+			>Recovery code <input class="font-mono" autocomplete="off" spellcheck="false" required bind:value={code} /></label
 		>
 	{:else}
 		<label class="grid gap-1"
 			>Password <input type="password" autocomplete="current-password" required bind:value={password} /></label
 		>
 	{/if}
-	{#if refused}<p class="fault" role="alert">{refused}</p>{/if}
+	{#if refused}<p class="fault text-gone" role="alert">{refused}</p>{/if}
 	<p class="flex gap-2">
-		<button class={signOn ? 'plain-button' : 'main-button'} disabled={busy}
-			>{busy ? 'Signing in …' : byCode ? 'Choose a new password' : 'Sign in'}</button
+		<Button look={signOn ? 'plain' : 'main'} disabled={busy}
+			>{busy ? 'Signing in …' : byCode ? 'Choose a new password' : 'Sign in'}</Button
 		>
-		{#if hasPasskeys && !byCode}<button type="button" class="plain-button" disabled={busy} onclick={byPasskey}
-				>With a passkey</button
-			>{/if}
-		<button type="button" class="link ml-auto" onclick={() => (byCode = !byCode)}
-			>{byCode ? 'With a password' : 'With a recovery code'}</button
+		{#if hasPasskeys && !byCode}<Button type="button" disabled={busy} onclick={byPasskey}>With a passkey</Button>{/if}
+		<Button type="button" look="link" class="ml-auto" onclick={() => (byCode = !byCode)}
+			>{byCode ? 'With a password' : 'With a recovery code'}</Button
 		>
 	</p>
 </form>
-
-<style>
-	.link {
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-	.fault {
-		color: var(--gone);
-	}
-</style>

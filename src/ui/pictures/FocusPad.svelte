@@ -56,7 +56,7 @@
 </script>
 
 <div
-	class="pad"
+	class="relative w-fit max-w-full cursor-crosshair touch-none overflow-hidden bg-sunk select-none"
 	role="slider"
 	tabindex="0"
 	aria-label="The point that stays in view"
@@ -71,62 +71,22 @@
 	onpointercancel={() => (isHeld = false)}
 	{onkeydown}
 >
-	<img {src} {alt} draggable="false" />
-	{#if box}<span class="box" style={place(box)}></span>{/if}
-	{#each text as area, at (at)}<span class="text" style={place(area)}></span>{/each}
-	{#each faces as area, at (at)}<span class="face" style={place(area)}></span>{/each}
-	<span class="point" style:left="{focus[0] * 100}%" style:top="{focus[1] * 100}%"></span>
+	<img class="max-h-[min(420px,52vh)] max-w-full" {src} {alt} draggable="false" />
+	{#if box}<span
+			class="box pointer-events-none absolute shadow-[0_0_0_9999px_rgb(10_20_18/0.55)] outline-1 outline-paper"
+			style={place(box)}
+		></span>{/if}
+	{#each text as area, at (at)}<span
+			class="text pointer-events-none absolute border border-dashed border-paper [background:repeating-linear-gradient(135deg,transparent_0_5px,rgb(161_61_16/0.55)_5px_7px)]"
+			style={place(area)}
+		></span>{/each}
+	{#each faces as area, at (at)}<span
+			class="pointer-events-none absolute rounded-full border-2 border-dotted border-paper shadow-[0_0_0_1px_rgb(0_0_0/0.5)]"
+			style={place(area)}
+		></span>{/each}
+	<span
+		class="pointer-events-none absolute h-6.5 w-6.5 [transform:translate(-50%,-50%)] rounded-full border-2 border-paper shadow-[0_0_0_1.5px_#10201d,inset_0_0_0_1.5px_#10201d] after:absolute after:inset-2 after:rounded-full after:bg-paper after:shadow-[0_0_0_1.5px_#10201d] after:content-['']"
+		style:left="{focus[0] * 100}%"
+		style:top="{focus[1] * 100}%"
+	></span>
 </div>
-
-<style>
-	.pad {
-		position: relative;
-		width: fit-content;
-		max-width: 100%;
-		overflow: hidden;
-		background: var(--sheet-sunk);
-		cursor: crosshair;
-		touch-action: none;
-		user-select: none;
-	}
-	img {
-		max-width: 100%;
-		max-height: min(420px, 52vh);
-	}
-	.pad > span {
-		position: absolute;
-		pointer-events: none;
-	}
-	/* All that is cut away is veiled. */
-	.box {
-		box-shadow: 0 0 0 9999px rgb(10 20 18 / 0.55);
-		outline: 1px solid #fff;
-	}
-	.text {
-		border: 1px dashed #fff;
-		background: repeating-linear-gradient(135deg, transparent 0 5px, rgb(161 61 16 / 0.55) 5px 7px);
-	}
-	.face {
-		border: 2px dotted #fff;
-		border-radius: 50%;
-		box-shadow: 0 0 0 1px rgb(0 0 0 / 0.5);
-	}
-	.point {
-		width: 26px;
-		height: 26px;
-		border: 2px solid #fff;
-		border-radius: 50%;
-		box-shadow:
-			0 0 0 1.5px #10201d,
-			inset 0 0 0 1.5px #10201d;
-		transform: translate(-50%, -50%);
-	}
-	.point::after {
-		position: absolute;
-		inset: 8px;
-		border-radius: 50%;
-		background: #fff;
-		box-shadow: 0 0 0 1.5px #10201d;
-		content: '';
-	}
-</style>

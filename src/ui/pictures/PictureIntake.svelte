@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import type { Picture } from '$core';
 	import { call, isRefused, type Answer } from '$ui/client';
 	import PicturePicker from './PicturePicker.svelte';
@@ -80,8 +82,14 @@
 	};
 </script>
 
-<div class="zone" class:over={isOver} {@attach zone}>
-	<label>
+<div
+	class="zone mt-1.5 flex flex-wrap items-center gap-2 rounded-sm border border-dashed border-rule-strong px-2 py-1.25 text-sm [&.over]:border-sea [&.over]:bg-sea-wash"
+	class:over={isOver}
+	{@attach zone}
+>
+	<label
+		class="relative flex-none cursor-pointer underline underline-offset-2 focus-within:outline-2 focus-within:outline-offset-1 focus-within:outline-focus"
+	>
 		<input
 			class="sr-only"
 			type="file"
@@ -93,54 +101,15 @@
 		<span>{busy ? 'Taking it in …' : 'Choose a file'}</span>
 	</label>
 	{#if offersLibrary}
-		<button class="link" aria-expanded={picking} onclick={() => (picking = !picking)}>or from the library</button>
+		<Button look="link" class="flex-none" aria-expanded={picking} onclick={() => (picking = !picking)}
+			>or from the library</Button
+		>
 	{/if}
 	<input
-		class="paste"
+		class="min-w-15 flex-1 border-[transparent_!important] bg-transparent!"
 		aria-label="Paste a picture or its address: {label}"
 		placeholder={offersLibrary ? 'drop, paste' : 'drop or paste one here'}
 	/>
 </div>
 {#if picking}<PicturePicker {site} {pick} />{/if}
-{#each refused as why, at (at)}<p class="refused" role="alert">{why}</p>{/each}
-
-<style>
-	.zone {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px;
-		align-items: center;
-		margin-top: 6px;
-		border: 1px dashed var(--rule-strong);
-		border-radius: 4px;
-		padding: 5px 8px;
-		font-size: 13px;
-	}
-	.over {
-		border-color: var(--sea);
-		background: var(--sea-wash);
-	}
-	label {
-		/* What is hidden in it must not make the page longer. */
-		position: relative;
-		flex: none;
-		cursor: pointer;
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-	label:focus-within {
-		outline: 2px solid var(--focus);
-		outline-offset: 1px;
-	}
-	.link {
-		flex: none;
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-	.paste {
-		flex: 1;
-		min-width: 60px;
-		border-color: transparent !important;
-		background: transparent !important;
-	}
-</style>
+{#each refused as why, at (at)}<Refused>{why}</Refused>{/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import type { PictureUse } from '$server/heads/uses';
 	import { benchInView } from '$ui/workspace/context';
 	import DraftNote from '$ui/workspace/DraftNote.svelte';
@@ -26,8 +27,10 @@
 </script>
 
 <section aria-label="The picture of this page" data-testid="picture">
-	<button class="back" onclick={back}>← The layers of <span class="mono">{bench.tag}</span></button>
-	<h2>The picture</h2>
+	<Button look="link" class="back text-sm" onclick={back}
+		>← The layers of <span class="font-mono">{bench.tag}</span></Button
+	>
+	<h2 class="mx-0 my-1.5 text-md font-semibold">The picture</h2>
 	{#if picture}
 		<PictureStudy
 			{picture}
@@ -37,30 +40,18 @@
 			spoken={bench.picture?.recipe ? '' : (bench.picture?.alt ?? '')}
 			change={(changes) => bench.changePicture(source, changes)}
 		/>
-		<p class="quiet told">
+		<p class="told mt-2.5 text-sm text-ink-soft">
 			{#if shapes.length > 0}
-				<span class="mono">{bench.tag}</span> shows it cut to {shapes
+				<span class="font-mono">{bench.tag}</span> shows it cut to {shapes
 					.map((shape) => SHAPES[shape].ratio)
 					.join(' and ')}.
 			{:else}
-				<span class="mono">{bench.tag}</span> shows it whole: each reader cuts it round its middle. Cuts are chosen with the
-				picture sources.
+				<span class="font-mono">{bench.tag}</span> shows it whole: each reader cuts it round its middle. Cuts are chosen with
+				the picture sources.
 			{/if}
 		</p>
 		<DraftNote draftKey={keyOfSettings({ layer: 'picture', src: source })} />
 	{:else}
-		<p class="quiet">Nothing is known of this picture: it stands at an address that was never looked at.</p>
+		<p class="text-ink-soft">Nothing is known of this picture: it stands at an address that was never looked at.</p>
 	{/if}
 </section>
-
-<style>
-	h2 {
-		margin: 6px 0;
-		font-size: 17px;
-		font-weight: 600;
-	}
-	.told {
-		margin-top: 10px;
-		font-size: 13px;
-	}
-</style>

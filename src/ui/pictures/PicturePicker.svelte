@@ -20,55 +20,29 @@
 	const MOST = 60;
 </script>
 
-<div class="picker">
-	<input type="search" aria-label="Find a picture" placeholder="by name or words" bind:value={wanted} />
+<div class="mt-1 border border-rule bg-sheet p-1.5 text-sm">
+	<input class="w-full" type="search" aria-label="Find a picture" placeholder="by name or words" bind:value={wanted} />
 	{#if refused}<p role="alert">{refused}</p>{/if}
-	<ul aria-label="Pictures of the library">
+	<ul class="mt-1.5 grid max-h-52.5 grid-cols-4 gap-1.25 overflow-y-auto" aria-label="Pictures of the library">
 		{#each found.slice(0, MOST) as picture (picture.src)}
 			<li>
-				<button title={nameOfPicture(picture)} aria-label={nameOfPicture(picture)} onclick={() => pick(picture)}>
-					<img src={MEDIA_PATH + keptCopyOf(picture)?.file} alt="" loading="lazy" />
+				<button
+					class="block w-full"
+					title={nameOfPicture(picture)}
+					aria-label={nameOfPicture(picture)}
+					onclick={() => pick(picture)}
+				>
+					<img
+						class="h-13 w-full object-cover in-[:hover]:outline-2 in-[:hover]:outline-sea"
+						src={MEDIA_PATH + keptCopyOf(picture)?.file}
+						alt=""
+						loading="lazy"
+					/>
 				</button>
 			</li>
 		{:else}
-			<li class="quiet none">{all ? 'None fits' : 'Looking …'}</li>
+			<li class="none col-span-full text-ink-soft">{all ? 'None fits' : 'Looking …'}</li>
 		{/each}
 	</ul>
-	{#if found.length > MOST}<p class="quiet">… and {found.length - MOST} more: write a word of the name.</p>{/if}
+	{#if found.length > MOST}<p class="text-ink-soft">… and {found.length - MOST} more: write a word of the name.</p>{/if}
 </div>
-
-<style>
-	.picker {
-		margin-top: 4px;
-		border: 1px solid var(--rule);
-		background: var(--sheet);
-		padding: 6px;
-		font-size: 13px;
-	}
-	input {
-		width: 100%;
-	}
-	ul {
-		display: grid;
-		grid-template-columns: repeat(4, 1fr);
-		gap: 5px;
-		max-height: 210px;
-		margin-top: 6px;
-		overflow-y: auto;
-	}
-	button {
-		display: block;
-		width: 100%;
-	}
-	img {
-		width: 100%;
-		height: 52px;
-		object-fit: cover;
-	}
-	button:hover img {
-		outline: 2px solid var(--sea);
-	}
-	.none {
-		grid-column: 1 / -1;
-	}
-</style>

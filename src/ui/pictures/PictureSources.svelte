@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { describeSkipped, pictureOfValue, type PictureSource, type RuleBody, type Shape } from '$core';
 	import type { EditableLayer } from '$ui/parts/words';
 	import { benchInView } from '$ui/workspace/context';
@@ -137,11 +138,12 @@
 	};
 </script>
 
-<p class="quiet lead">The first that fits is used. Alt+↑ and Alt+↓ move one, or drag it.</p>
+<p class="lead text-sm text-ink-soft">The first that fits is used. Alt+↑ and Alt+↓ move one, or drag it.</p>
 <ol aria-label="Picture sources, in order">
 	{#each body.sources as source, at (keyOf(source, at))}
 		<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
 		<li
+			class="mt-0.75 flex cursor-grab items-center gap-1 rounded-sm border border-rule bg-sheet py-0.75 pr-1 pl-1.5 [&.used]:border-sea"
 			tabindex="0"
 			draggable="true"
 			data-at={at}
@@ -149,39 +151,42 @@
 			onkeydown={(event) => onkeydown(event, at)}
 			{@attach draggable}
 		>
-			<span class="number mono">{at + 1}</span>
-			{#if source.from === 'file' && isOwn(source)}<img src={source.src} alt="" />{/if}
-			<span class="what"
-				>{nameOf(source)}<span class="gives quiet">{outcomeOf(source, at)}{at === used ? ': used' : ''}</span>
+			<span class="number w-4 font-mono text-xs text-ink-soft">{at + 1}</span>
+			{#if source.from === 'file' && isOwn(source)}<img
+					class="h-9 w-13.5 flex-none object-cover"
+					src={source.src}
+					alt=""
+				/>{/if}
+			<span class="what min-w-0 flex-1 leading-[1.25]"
+				>{nameOf(source)}<span class="gives block truncate text-xs text-ink-soft"
+					>{outcomeOf(source, at)}{at === used ? ': used' : ''}</span
+				>
 				{#if source.from === 'file'}<input
-						class="alt serif"
+						class="alt w-full font-serif text-sm"
 						aria-label="Alt text of {nameOf(source)}"
 						placeholder="What it shows, in words"
 						value={source.alt ?? ''}
 						oninput={(event) => setAlt(at, event.currentTarget.value)}
 					/>{/if}</span
 			>
-			<button
-				class="plain-button"
-				aria-label="Move {nameOf(source)} up"
-				disabled={at === 0}
-				onclick={() => move(at, at - 1)}>↑</button
+			<Button look="small" aria-label="Move {nameOf(source)} up" disabled={at === 0} onclick={() => move(at, at - 1)}
+				>↑</Button
 			>
-			<button
-				class="plain-button"
+			<Button
+				look="small"
 				aria-label="Move {nameOf(source)} down"
 				disabled={at === body.sources.length - 1}
-				onclick={() => move(at, at + 1)}>↓</button
+				onclick={() => move(at, at + 1)}>↓</Button
 			>
-			<button
-				class="plain-button"
+			<Button
+				look="small"
 				aria-label="Take {nameOf(source)} out"
-				onclick={() => set(body.sources.filter((_, other) => other !== at))}>×</button
+				onclick={() => set(body.sources.filter((_, other) => other !== at))}>×</Button
 			>
 		</li>
 	{/each}
 </ol>
-<div class="more">
+<div class="more mt-1.5 flex flex-wrap items-center gap-x-2.5 gap-y-1.5 text-sm">
 	{#if others.length + fields.length > 0}
 		<select aria-label="Add a source" onchange={add}>
 			<option value="">Add a source …</option>
@@ -192,6 +197,7 @@
 		</select>
 	{/if}
 	<form
+		class="min-w-37.5 flex-1"
 		onsubmit={(event) => {
 			event.preventDefault();
 			if (file.trim()) set([...body.sources, { from: 'file', src: file.trim() }]);
@@ -199,6 +205,7 @@
 		}}
 	>
 		<input
+			class="w-full"
 			aria-label="Add a file by its path or address"
 			placeholder="/pictures/…  Enter adds a file"
 			bind:value={file}
@@ -206,78 +213,24 @@
 	</form>
 	<ShapeChoice shapes={body.shapes ?? []} set={setShapes} />
 	<label
-		>Least width <input type="number" min="0" value={body.limits?.minWidth ?? ''} onchange={limit('minWidth')} /> px</label
+		>Least width <input
+			class="w-15.5"
+			type="number"
+			min="0"
+			value={body.limits?.minWidth ?? ''}
+			onchange={limit('minWidth')}
+		/> px</label
 	>
 	<label
-		>Least height <input type="number" min="0" value={body.limits?.minHeight ?? ''} onchange={limit('minHeight')} /> px</label
+		>Least height <input
+			class="w-15.5"
+			type="number"
+			min="0"
+			value={body.limits?.minHeight ?? ''}
+			onchange={limit('minHeight')}
+		/> px</label
 	>
-	<label>How many <input type="number" min="1" max="20" value={body.count ?? 1} onchange={count} /></label>
+	<label
+		>How many <input class="w-15.5" type="number" min="1" max="20" value={body.count ?? 1} onchange={count} /></label
+	>
 </div>
-
-<style>
-	.lead {
-		font-size: 12.5px;
-	}
-	li {
-		display: flex;
-		align-items: center;
-		gap: 4px;
-		margin-top: 3px;
-		border: 1px solid var(--rule);
-		border-radius: 3px;
-		background: var(--sheet);
-		padding: 3px 4px 3px 6px;
-		cursor: grab;
-	}
-	.used {
-		border-color: var(--sea);
-	}
-	.number {
-		width: 16px;
-		font-size: 12px;
-		color: var(--ink-soft);
-	}
-	.what {
-		flex: 1;
-		min-width: 0;
-		line-height: 1.25;
-	}
-	.gives {
-		display: block;
-		overflow: hidden;
-		font-size: 12px;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-	li img {
-		flex: none;
-		width: 54px;
-		height: 36px;
-		object-fit: cover;
-	}
-	.alt {
-		width: 100%;
-		font-size: 13px;
-	}
-	li .plain-button {
-		padding: 0 6px;
-	}
-	.more {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 6px 10px;
-		align-items: center;
-		margin-top: 6px;
-		font-size: 13px;
-	}
-	.more form {
-		flex: 1;
-		min-width: 150px;
-	}
-	.more form input {
-		width: 100%;
-	}
-	.more label input {
-		width: 62px;
-	}
-</style>

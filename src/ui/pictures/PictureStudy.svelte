@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import {
 		describeFinding,
 		cutSettingOf,
@@ -85,32 +86,36 @@
 		faces={picture.faces}
 		{move}
 	/>
-	<p class="facts quiet">{factsInWords(picture)}</p>
+	<p class="facts mt-1 text-sm text-ink-soft">{factsInWords(picture)}</p>
 	{#if kept}
-		<p class="quiet hint">
+		<p class="mt-0.5 text-sm text-ink-soft">
 			{#if chosen}
 				Only the {SHAPES[chosen].ratio} cut moves now.
-				<button class="link" onclick={() => (chosen = undefined)}>Move all again</button>
+				<Button look="link" onclick={() => (chosen = undefined)}>Move all again</Button>
 			{:else}
 				The point stays in view in every shape. Choose a shape to move it alone.
 			{/if}
 		</p>
-		<ul class="shapes" aria-label="The shapes it is cut to">
+		<ul class="shapes mt-1.5 flex flex-wrap items-start gap-x-2.5 gap-y-2" aria-label="The shapes it is cut to">
 			{#each SHAPE_NAMES as shape (shape)}
 				{@const part = partOf(shape)}
-				<li class={shape}>
+				<li class={[shape, 'w-min min-w-18.5']}>
 					<button
+						class="block text-left text-2xs leading-[1.25]"
 						aria-pressed={chosen === shape}
 						data-shape={shape}
 						onclick={() => (chosen = chosen === shape ? undefined : shape)}
 					>
-						<span class="cut" style:aspect-ratio="{SHAPES[shape].width} / {SHAPES[shape].height}">
+						<span
+							class="block h-19 overflow-hidden outline-1 outline-rule-strong in-[[aria-pressed='true']]:outline-3 in-[[aria-pressed='true']]:outline-sea"
+							style:aspect-ratio="{SHAPES[shape].width} / {SHAPES[shape].height}"
+						>
 							<PictureView look={{ src, part: { box: part.box, width: size.width, height: size.height } }} />
 						</span>
-						<span class="name"
-							>{SHAPES[shape].ratio}{#if picture.cuts?.[shape]}<span class="own">, by itself</span>{/if}</span
+						<span class="name mt-0.75 block font-semibold"
+							>{SHAPES[shape].ratio}{#if picture.cuts?.[shape]}<span class="font-normal">, by itself</span>{/if}</span
 						>
-						<span class="quiet"
+						<span class="text-ink-soft"
 							>{part.width} × {part.height}{part.width < SHAPES[shape].width
 								? `, ${SHAPES[shape].width} is wanted`
 								: ''}</span
@@ -120,9 +125,10 @@
 			{/each}
 		</ul>
 		{#if chosen}
-			<div class="zoom">
-				<label
+			<div class="mt-1.5 flex items-center gap-3 text-sm">
+				<label class="flex flex-1 items-center gap-2 whitespace-nowrap"
 					>How near <input
+						class="min-w-15 flex-1 p-0"
 						type="range"
 						min="1"
 						max={MOST_ZOOM}
@@ -132,26 +138,29 @@
 					/></label
 				>
 				{#if picture.cuts?.[chosen]}
-					<button class="plain-button" onclick={() => chosen && setCut(chosen, undefined)}
-						>Back to the common point</button
-					>
+					<Button onclick={() => chosen && setCut(chosen, undefined)}>Back to the common point</Button>
 				{/if}
 			</div>
 		{/if}
 	{:else}
-		<p class="quiet hint">The library holds no copy of it: readers get it whole. Choose or drop the file to cut it.</p>
+		<p class="mt-0.5 text-sm text-ink-soft">
+			The library holds no copy of it: readers get it whole. Choose or drop the file to cut it.
+		</p>
 	{/if}
 
 	{#if weaknesses.length > 0}
-		<ul class="weak" aria-label="What is weak in the picture">
+		<ul
+			class="weak mt-2 border-l-4 border-l-flag bg-flag-wash px-2.5 py-1.5 text-sm"
+			aria-label="What is weak in the picture"
+		>
 			{#each weaknesses as weakness, at (at)}<li>{weakness}</li>{/each}
 		</ul>
 	{/if}
 
-	<label class="alt"
+	<label class="alt mt-2.25 block text-sm font-semibold"
 		><span>What it shows, in words</span>
 		<input
-			class="serif"
+			class="w-full font-serif font-normal"
 			value={picture.alt ?? ''}
 			placeholder="for readers who cannot see it"
 			oninput={(event) => setAlt(undefined, event.currentTarget.value)}
@@ -159,10 +168,10 @@
 	>
 	{#if languages.length > 1}
 		{#each languages.slice(1) as language (language)}
-			<label class="alt"
-				><span>The same in <span class="mono">{language}</span></span>
+			<label class="alt mt-2.25 block text-sm font-semibold"
+				><span>The same in <span class="font-mono">{language}</span></span>
 				<input
-					class="serif"
+					class="w-full font-serif font-normal"
 					lang={language}
 					value={picture.alts?.[language] ?? ''}
 					oninput={(event) => setAlt(language, event.currentTarget.value)}
@@ -171,84 +180,3 @@
 		{/each}
 	{/if}
 </div>
-
-<style>
-	.facts {
-		margin-top: 4px;
-		font-size: 12.5px;
-	}
-	.hint {
-		margin-top: 2px;
-		font-size: 12.5px;
-	}
-	.shapes {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px 10px;
-		align-items: start;
-		margin-top: 6px;
-	}
-	.shapes li {
-		width: min-content;
-		min-width: 74px;
-	}
-	.shapes button {
-		display: block;
-		font-size: 11.5px;
-		line-height: 1.25;
-		text-align: left;
-	}
-	.cut {
-		display: block;
-		height: 76px;
-		overflow: hidden;
-		outline: 1px solid var(--rule-strong);
-	}
-	.shapes [aria-pressed='true'] .cut {
-		outline: 3px solid var(--sea);
-	}
-	.name {
-		display: block;
-		margin-top: 3px;
-		font-weight: 600;
-	}
-	.own {
-		font-weight: 400;
-	}
-	.zoom {
-		display: flex;
-		gap: 12px;
-		align-items: center;
-		margin-top: 6px;
-		font-size: 13px;
-	}
-	.zoom label {
-		display: flex;
-		flex: 1;
-		gap: 8px;
-		align-items: center;
-		white-space: nowrap;
-	}
-	.zoom input {
-		flex: 1;
-		min-width: 60px;
-		padding: 0;
-	}
-	.weak {
-		margin-top: 8px;
-		border-left: 4px solid var(--flag);
-		background: var(--flag-wash);
-		padding: 6px 10px;
-		font-size: 13px;
-	}
-	.alt {
-		display: block;
-		margin-top: 9px;
-		font-size: 13px;
-		font-weight: 600;
-	}
-	.alt input {
-		width: 100%;
-		font-weight: 400;
-	}
-</style>

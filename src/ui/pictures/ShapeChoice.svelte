@@ -7,43 +7,24 @@
 	const toggle = (shape: Shape) => set(SHAPE_NAMES.filter((name) => (name === shape) !== shapes.includes(name)));
 </script>
 
-<div class="choice" role="group" aria-label="What pictures are cut to">
-	<span class="quiet">{shapes.length > 0 ? 'Cut to' : 'Whole. Cut to'}</span>
+<div
+	class="choice mt-1 flex w-full flex-wrap items-center gap-x-2.5 gap-y-1 text-sm"
+	role="group"
+	aria-label="What pictures are cut to"
+>
+	<span class="text-ink-soft">{shapes.length > 0 ? 'Cut to' : 'Whole. Cut to'}</span>
 	{#each SHAPE_NAMES as shape (shape)}
-		<button aria-pressed={shapes.includes(shape)} title={SHAPES[shape].says} onclick={() => toggle(shape)}>
-			<span class="outline" style:aspect-ratio="{SHAPES[shape].width} / {SHAPES[shape].height}"></span>
+		<button
+			class="flex items-center gap-1.25 border-b-2 border-b-transparent whitespace-nowrap aria-pressed:border-b-sea aria-pressed:font-semibold"
+			aria-pressed={shapes.includes(shape)}
+			title={SHAPES[shape].says}
+			onclick={() => toggle(shape)}
+		>
+			<span
+				class="h-3.25 border-[1.5px] border-ink-soft in-[[aria-pressed='true']]:border-sea in-[[aria-pressed='true']]:bg-sea"
+				style:aspect-ratio="{SHAPES[shape].width} / {SHAPES[shape].height}"
+			></span>
 			{SHAPES[shape].ratio}
 		</button>
 	{/each}
 </div>
-
-<style>
-	.choice {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 4px 10px;
-		align-items: center;
-		width: 100%;
-		margin-top: 4px;
-		font-size: 12.5px;
-	}
-	button {
-		display: flex;
-		gap: 5px;
-		align-items: center;
-		border-bottom: 2px solid transparent;
-		white-space: nowrap;
-	}
-	.outline {
-		height: 13px;
-		border: 1.5px solid var(--ink-soft);
-	}
-	[aria-pressed='true'] {
-		border-bottom-color: var(--sea);
-		font-weight: 600;
-	}
-	[aria-pressed='true'] .outline {
-		border-color: var(--sea);
-		background: var(--sea);
-	}
-</style>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import { onMount } from 'svelte';
 	import { AGAIN_IN_WORDS, ALL_READERS, readsHeadAlone } from '$core';
 	import type { CardsTold } from '$server/readers/cards';
@@ -48,11 +50,15 @@
 	const short = (text: string) => (text.length > 90 ? `${text.slice(0, 90)} …` : text || 'nothing');
 </script>
 
-<section class="kept" aria-label="What readers keep" data-testid="kept">
-	<h2>What readers keep</h2>
+<section
+	class="kept mt-6.5 max-w-275 border-t border-t-rule-strong pt-2.5"
+	aria-label="What readers keep"
+	data-testid="kept"
+>
+	<h2 class="text-md font-semibold">What readers keep</h2>
 	{#if cards && !cards.hasReaders}
-		<p class="quiet">
-			No readers are named that could be asked. Start Kephalon with <span class="mono">--readers</span> and their address.
+		<p class="text-ink-soft">
+			No readers are named that could be asked. Start Kephalon with <span class="font-mono">--readers</span> and their address.
 		</p>
 	{:else if cards}
 		<p class="lead" role="status">
@@ -69,32 +75,49 @@
 			{#if cards.pages > 0 && cards.notAsked > 0}
 				About {pagesInWords(cards.notAsked)} nobody was asked yet.{/if}
 		</p>
-		<p class="do">
-			<button class="plain-button" disabled={doing !== undefined} onclick={() => void run('look')}
-				>{cards.pages > 0 && cards.notAsked > 0 ? 'Ask about the next' : 'Ask what they show'}</button
+		<p class="do mx-0 my-1.5 flex items-center gap-2.5 text-sm">
+			<Button disabled={doing !== undefined} onclick={() => void run('look')}
+				>{cards.pages > 0 && cards.notAsked > 0 ? 'Ask about the next' : 'Ask what they show'}</Button
 			>
-			<button class="main-button" disabled={doing !== undefined || old === 0} onclick={() => void run('tell')}
-				>Tell them to fetch again</button
+			<Button look="main" disabled={doing !== undefined || old === 0} onclick={() => void run('tell')}
+				>Tell them to fetch again</Button
 			>
 			{#if doing}
 				<span role="status">{doing.what === 'look' ? 'Asking' : 'Telling'}: {doing.done} of {doing.all || '…'}</span>
-				<button class="link" onclick={() => doing?.stop.abort()}>Stop</button>
+				<Button look="link" class="text-left" onclick={() => doing?.stop.abort()}>Stop</Button>
 			{/if}
 		</p>
-		{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
+		{#if refused}<Refused>{refused}</Refused>{/if}
 		{#if answers.length > 0}
 			<details open>
 				<summary>What they answered</summary>
-				<ul class="small">
+				<ul class="max-h-35 overflow-y-auto text-sm">
 					{#each answers as answer, index (index)}<li>{answer}</li>{/each}
 				</ul>
 			</details>
 		{/if}
 		{#if cards.pages > 0}
-			<table>
+			<table class="mt-1.5 w-full text-sm">
 				<thead
 					><tr
-						><th>Reader</th><th>As released</th><th>Old</th><th>Past its time</th><th>No card</th><th>How it is told</th
+						><th
+							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
+							>Reader</th
+						><th
+							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
+							>As released</th
+						><th
+							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
+							>Old</th
+						><th
+							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
+							>Past its time</th
+						><th
+							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
+							>No card</th
+						><th
+							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
+							>How it is told</th
 						></tr
 					></thead
 				>
@@ -102,12 +125,21 @@
 					{#each ALL_READERS.filter(readsHeadAlone) as reader (reader.id)}
 						{@const count = cards.counts[reader.id]}
 						<tr>
-							<th>{reader.name}</th>
-							<td>{count?.current ?? 0}</td>
-							<td class:old={(count?.old ?? 0) > 0}>{count?.old ?? 0}</td>
-							<td>{count?.lapsed ?? 0}</td>
-							<td>{(count?.none ?? 0) + (count?.['shut-out'] ?? 0)}</td>
-							<td class="quiet"
+							<th class="border-t border-t-rule py-0.75 pr-3 pl-0 text-left align-top wrap-anywhere">{reader.name}</th>
+							<td class="border-t border-t-rule py-0.75 pr-3 pl-0 text-left align-top wrap-anywhere"
+								>{count?.current ?? 0}</td
+							>
+							<td
+								class="border-t border-t-rule py-0.75 pr-3 pl-0 text-left align-top wrap-anywhere [&.old]:font-semibold [&.old]:text-flag"
+								class:old={(count?.old ?? 0) > 0}>{count?.old ?? 0}</td
+							>
+							<td class="border-t border-t-rule py-0.75 pr-3 pl-0 text-left align-top wrap-anywhere"
+								>{count?.lapsed ?? 0}</td
+							>
+							<td class="border-t border-t-rule py-0.75 pr-3 pl-0 text-left align-top wrap-anywhere"
+								>{(count?.none ?? 0) + (count?.['shut-out'] ?? 0)}</td
+							>
+							<td class="border-t border-t-rule py-0.75 pr-3 pl-0 text-left align-top wrap-anywhere text-ink-soft"
 								>{reader.habits.keeps ? AGAIN_IN_WORDS[reader.habits.keeps.again] : 'It keeps no card.'}</td
 							>
 						</tr>
@@ -116,20 +148,46 @@
 			</table>
 		{/if}
 		{#if cards.old.length > 0}
-			<h3>Old cards</h3>
-			<table data-testid="old-cards">
+			<h3 class="mt-3 text-base font-semibold">Old cards</h3>
+			<table class="mt-1.5 w-full text-sm" data-testid="old-cards">
 				<thead
-					><tr><th>Page</th><th>Reader</th><th>It shows</th><th>Released is</th><th>It keeps it until</th></tr></thead
+					><tr
+						><th
+							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
+							>Page</th
+						><th
+							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
+							>Reader</th
+						><th
+							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
+							>It shows</th
+						><th
+							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
+							>Released is</th
+						><th
+							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
+							>It keeps it until</th
+						></tr
+					></thead
 				>
 				<tbody>
 					{#each cards.old as card (card.path + card.reader)}
 						<tr>
-							<td><button class="link mono" onclick={() => look(card.path)}>{card.path}</button></td>
-							<td>{nameOf(card.reader)}</td>
-							<td class="serif">{short(card.shows ?? '')}</td>
-							<td class="serif">{short(card.released ?? '')}</td>
-							<td
-								>{card.until ? when(card.until) : 'it keeps none'}{#if card.told}<br /><span class="quiet"
+							<td class="border-t border-t-rule py-0.75 pr-3 pl-0 text-left align-top wrap-anywhere"
+								><Button look="link" class="text-left font-mono" onclick={() => look(card.path)}>{card.path}</Button
+								></td
+							>
+							<td class="border-t border-t-rule py-0.75 pr-3 pl-0 text-left align-top wrap-anywhere"
+								>{nameOf(card.reader)}</td
+							>
+							<td class="border-t border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-serif wrap-anywhere"
+								>{short(card.shows ?? '')}</td
+							>
+							<td class="border-t border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-serif wrap-anywhere"
+								>{short(card.released ?? '')}</td
+							>
+							<td class="border-t border-t-rule py-0.75 pr-3 pl-0 text-left align-top wrap-anywhere"
+								>{card.until ? when(card.until) : 'it keeps none'}{#if card.told}<br /><span class="text-ink-soft"
 										>{card.told}</span
 									>{/if}</td
 							>
@@ -140,58 +198,3 @@
 		{/if}
 	{/if}
 </section>
-
-<style>
-	.kept {
-		margin-top: 26px;
-		border-top: 1px solid var(--rule-strong);
-		padding-top: 10px;
-		max-width: 1100px;
-	}
-	h2 {
-		font-size: 16px;
-		font-weight: 600;
-	}
-	h3 {
-		margin-top: 12px;
-		font-size: 13.5px;
-		font-weight: 600;
-	}
-	.do {
-		display: flex;
-		gap: 10px;
-		align-items: center;
-		margin: 6px 0;
-		font-size: 13px;
-	}
-	.small {
-		max-height: 140px;
-		overflow-y: auto;
-		font-size: 12.5px;
-	}
-	table {
-		width: 100%;
-		margin-top: 6px;
-		font-size: 13px;
-	}
-	th,
-	td {
-		border-top: 1px solid var(--rule);
-		padding: 3px 12px 3px 0;
-		text-align: left;
-		vertical-align: top;
-		overflow-wrap: anywhere;
-	}
-	thead th {
-		border: 0;
-		font-weight: 600;
-		color: var(--ink-soft);
-	}
-	.old {
-		font-weight: 600;
-		color: var(--flag);
-	}
-	.link {
-		text-align: left;
-	}
-</style>

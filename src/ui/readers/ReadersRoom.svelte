@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import { byWhom } from '$ui/people/byWhom';
 	import { onMount, untrack } from 'svelte';
 	import { replaceState } from '$app/navigation';
@@ -82,99 +84,125 @@
 	const nameOf = (id: string) => readerOf(id)?.name ?? id;
 </script>
 
-<div class="whole-screen">
+<div class="flex h-screen flex-col">
 	<RoomBar {site} room="readers" path={look?.path} />
-	<main id="room">
+	<main class="flex-1 overflow-y-auto px-5.5 pt-3.5 pb-10" id="room">
 		<h1 class="sr-only">What readers see</h1>
 		<form
+			class="flex max-w-245 gap-2.5"
 			onsubmit={(event) => {
 				event.preventDefault();
 				void see();
 			}}
 		>
 			<input
-				class="mono"
+				class="flex-1 px-2.25 py-1.5 font-mono"
 				aria-label="An address, or the path of a page"
 				placeholder="Paste an address, or write the path of a page: /about"
 				bind:value={address}
 			/>
-			<button class="main-button" disabled={busy || address.trim() === ''}
-				>{busy ? 'Looking …' : look ? 'Look again' : 'Look'}</button
+			<Button look="main" disabled={busy || address.trim() === ''}
+				>{busy ? 'Looking …' : look ? 'Look again' : 'Look'}</Button
 			>
-			{#if look?.path}<a class="plain-button" href={benchAt(site, look.path)}>On the bench</a>{/if}
+			{#if look?.path}<Button href={benchAt(site, look.path)}>On the bench</Button>{/if}
 		</form>
-		{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
+		{#if refused}<Refused>{refused}</Refused>{/if}
 		{#if !look && !busy}
-			<p class="lead serif">
+			<p class="lead mx-0 mt-6.5 mb-3 max-w-140 font-serif text-lg">
 				Thirteen readers, each with habits of its own. Paste a link, and see what every one of them makes of it, and
 				why.
 			</p>
 			<ul class="readers">
 				{#each ALL_READERS as reader (reader.id)}
-					<li>
+					<li class="max-w-245 border-t border-t-rule px-0 py-1.25">
 						<strong>{reader.name}</strong>, {reader.kind}.
-						<span class="quiet">{habitsInWords(reader).slice(0, 3).join(' ')}</span>
+						<span class="text-ink-soft">{habitsInWords(reader).slice(0, 3).join(' ')}</span>
 					</li>
 				{/each}
 			</ul>
 		{/if}
 		{#if look}
-			<section class="way" aria-label="The way to the page">
+			<section class="mt-3 max-w-245 text-sm" aria-label="The way to the page">
 				{#each hops as hop, at (at)}
-					<div class="hop">
-						<span class="status" class:bad={hop.status >= 400 || hop.status === 0}>{hop.status || 'no answer'}</span>
-						<span class="mono">{hop.address}</span>
+					<div class="grid grid-cols-[76px_minmax(120px,1fr)_260px_64px] items-center gap-2.5">
 						<span
-							class="bar"
+							class="status font-semibold text-sea [&.bad]:text-gone"
+							class:bad={hop.status >= 400 || hop.status === 0}>{hop.status || 'no answer'}</span
+						>
+						<span class="font-mono wrap-anywhere">{hop.address}</span>
+						<span
+							class="bar h-2 bg-sea"
 							style:margin-left="{(hop.began / whole) * 100}%"
 							style:width="{Math.max(1.5, (hop.took / whole) * 100)}%"
 						></span>
-						<span class="quiet">{hop.took.toFixed(0)} ms</span>
+						<span class="text-ink-soft">{hop.took.toFixed(0)} ms</span>
 					</div>
 				{/each}
-				<p class="quiet">
+				<p class="text-ink-soft">
 					{look.probe.tags.length} tags served{#if look.probe.picture}{look.probe.picture.facts
 							? `; the picture is ${look.probe.picture.facts.width} × ${look.probe.picture.facts.height}, ${Math.round((look.probe.picture.facts.bytes ?? 0) / 1000)} kB`
 							: `; the picture ${look.probe.picture.why}`}{/if}. Looked at {when(look.probe.made)}{#if look.before[0]},
 						before that {when(look.before[0].made)}{#if look.before[0].by}, {byWhom(look.before[0].by)}{/if}{/if}.
-					<button
-						class="link"
+					<Button
+						look="link"
 						onclick={() =>
 							look && saveFile(reportOf(look.probe), `what-readers-see-${look.probe.made.slice(0, 10)}.html`)}
-						>Save as a page to hand on</button
+						>Save as a page to hand on</Button
 					>
 				</p>
 				{#if look.came.length > 0 || look.went.length > 0}
 					<details>
 						<summary>{look.came.length} came and {look.went.length} went since the last look</summary>
-						{#each look.came as one (one)}<p class="came">+ {one}</p>{/each}
-						{#each look.went as one (one)}<p class="went">− {one}</p>{/each}
+						{#each look.came as one (one)}<p class="text-sea">+ {one}</p>{/each}
+						{#each look.went as one (one)}<p class="text-gone">− {one}</p>{/each}
 					</details>
 				{/if}
 			</section>
-			<section class="findings" aria-label="What is wrong" data-testid="served-findings">
+			<section class="findings mt-2.5 max-w-245" aria-label="What is wrong" data-testid="served-findings">
 				{#each look.probe.findings as one, at (at)}
-					<p class:grave={one.weight >= 6}>
+					<p
+						class="mx-0 my-1.25 border-l-5 border-l-rule-strong pl-2.25 [&.grave]:border-gone"
+						class:grave={one.weight >= 6}
+					>
 						<strong>{one.says}.</strong>
 						{one.mend}
-						{#if one.line}<span class="quiet">Line {one.line}.</span>{/if}
-						{#if partsOf(one).length > 0}<span class="quiet">It is seen in {partsOf(one).join(', ')}.</span>{/if}
+						{#if one.line}<span class="text-ink-soft">Line {one.line}.</span>{/if}
+						{#if partsOf(one).length > 0}<span class="text-ink-soft">It is seen in {partsOf(one).join(', ')}.</span
+							>{/if}
 					</p>
-				{:else}<p>{nothingFound(look.probe)}</p>{/each}
+				{:else}<p class="mx-0 my-1.25 border-l-5 border-l-rule-strong pl-2.25">{nothingFound(look.probe)}</p>{/each}
 			</section>
-			<div class="parts" role="group" aria-label="What is shown">
-				<button aria-pressed={part === 'cards'} onclick={() => (part = 'cards')}>Cards as served</button>
-				<button aria-pressed={part === 'tags'} onclick={() => (part = 'tags')}
+			<div
+				class="parts mx-0 mt-4 mb-2.5 flex gap-4.5 border-b border-b-rule-strong"
+				role="group"
+				aria-label="What is shown"
+			>
+				<button
+					class="border-b-3 border-b-transparent px-px py-0.75 text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
+					aria-pressed={part === 'cards'}
+					onclick={() => (part = 'cards')}>Cards as served</button
+				>
+				<button
+					class="border-b-3 border-b-transparent px-px py-0.75 text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
+					aria-pressed={part === 'tags'}
+					onclick={() => (part = 'tags')}
 					>Written, released, served{odd.length > 0 ? ` (${odd.length} differ)` : ''}</button
 				>
-				<button aria-pressed={part === 'head'} onclick={() => (part = 'head')}>The head as served</button>
+				<button
+					class="border-b-3 border-b-transparent px-px py-0.75 text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
+					aria-pressed={part === 'head'}
+					onclick={() => (part = 'head')}>The head as served</button
+				>
 			</div>
 			{#if part === 'cards'}
-				<section class="cards" aria-label="Cards as served">
+				<section
+					class="cards grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4.5"
+					aria-label="Cards as served"
+				>
 					{#each look.probe.readers as one (one.reader)}
 						<div>
 							{#if one.card}<ReaderCard card={one.card} {shown} />
-							{:else}<p class="none">
+							{:else}<p class="none border border-dashed border-rule-strong p-3.5">
 									<strong>{nameOf(one.reader)}</strong>
 									{one.isShutOut
 										? one.robotsFail === undefined
@@ -182,29 +210,32 @@
 											: `reads nothing while robots.txt ${one.robotsFail}, and shows no card.`
 										: 'shows no card: it could not read the page.'}
 								</p>{/if}
-							{#each one.card?.passedOver ?? [] as passed (passed.from + passed.address)}<p class="quiet small">
-									Not the picture of <span class="mono">{passed.from}</span>: it {passed.why}.
+							{#each one.card?.passedOver ?? [] as passed (passed.from + passed.address)}<p
+									class="text-xs text-ink-soft"
+								>
+									Not the picture of <span class="font-mono">{passed.from}</span>: it {passed.why}.
 								</p>{/each}
 							{#each look.cardsBefore.filter(({ reader }) => reader === one.reader) as before (before.reader)}
-								<p class="before small">
-									<span class="quiet">At the last look:</span>
+								<p class="before border-l-2 border-l-rule-strong pl-2 text-xs wrap-anywhere">
+									<span class="text-ink-soft">At the last look:</span>
 									{#if before.shows}{before.shows.title || 'no title'}{#if before.shows.description}
 											· {before.shows.description}{/if} ·
-										<span class="mono">{before.shows.picture || 'no picture'}</span>{:else}no card{/if}
+										<span class="font-mono">{before.shows.picture || 'no picture'}</span>{:else}no card{/if}
 								</p>
 							{/each}
-							{#if one.byChance.length > 0}<p class="quiet small">
+							{#if one.byChance.length > 0}<p class="text-xs text-ink-soft">
 									It takes a picture of the page by chance: {one.byChance.length} could stand here.
 								</p>{/if}
-							<button
-								class="link small"
+							<Button
+								look="link"
+								class="text-xs"
 								aria-expanded={told === one.reader}
-								onclick={() => (told = told === one.reader ? '' : one.reader)}>Its habits</button
+								onclick={() => (told = told === one.reader ? '' : one.reader)}>Its habits</Button
 							>
 							{#if told === one.reader}
-								<ul class="small">
+								<ul class="text-xs">
 									{#each habitsInWords(readerOf(one.reader)!) as habit (habit)}<li>{habit}</li>{/each}
-									<li class="mono">kept under {one.key}</li>
+									<li class="font-mono">kept under {one.key}</li>
 								</ul>
 							{/if}
 						</div>
@@ -212,28 +243,43 @@
 				</section>
 			{:else if part === 'tags'}
 				<section aria-label="Written, released, served">
-					{#if look.threeWay.length === 0}<p class="quiet">
+					{#if look.threeWay.length === 0}<p class="text-ink-soft">
 							This address is none of the site’s: there is nothing to compare it with.
 						</p>
 					{:else}
-						<table>
-							<thead><tr><th>Tag</th><th>As written</th><th>As released</th><th>As served</th><th>Is</th></tr></thead>
+						<table class="w-full table-fixed text-sm">
+							<thead
+								><tr
+									><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">Tag</th><th
+										class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">As written</th
+									><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">As released</th
+									><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">As served</th><th
+										class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">Is</th
+									></tr
+								></thead
+							>
 							<tbody>
 								{#each [...odd, ...look.threeWay.filter((one) => one.is === 'same')] as one (one.tag)}
 									<tr class={one.is}>
-										<th class="mono">{one.tag}</th>
-										<td>{one.written || '—'}</td>
-										<td>{one.released === one.written ? '″' : one.released || '—'}</td>
-										<td
+										<th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top font-mono wrap-anywhere"
+											>{one.tag}</th
+										>
+										<td class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere"
+											>{one.written || '—'}</td
+										>
+										<td class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere"
+											>{one.released === one.written ? '″' : one.released || '—'}</td
+										>
+										<td class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere"
 											>{one.served === one.released ? '″' : one.served || '—'}{#if one.lines.length > 0}<span
-													class="quiet"
+													class="text-ink-soft"
 												>
 													line {one.lines.join(', ')}</span
 												>{/if}</td
 										>
-										<td
-											><strong>{IS[one.is]}</strong>{#if MEND[one.is]}<br /><span class="quiet">{MEND[one.is]}</span
-												>{/if}</td
+										<td class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere"
+											><strong class="in-[:not(.same)]:in-[:last-child]:text-flag">{IS[one.is]}</strong
+											>{#if MEND[one.is]}<br /><span class="text-ink-soft">{MEND[one.is]}</span>{/if}</td
 										>
 									</tr>
 								{/each}
@@ -243,9 +289,14 @@
 				</section>
 			{:else}
 				<section aria-label="The head as served">
-					<ol class="head mono">
+					<ol class="head list-decimal pl-11 font-mono text-xs wrap-anywhere whitespace-pre-wrap">
 						{#each look.probe.head.split('\n') as line, at (at)}
-							<li class:tag={look.probe.tags.some((one) => one.line === at + 1)}>{line}</li>
+							<li
+								class="marker:text-ink-soft [&.tag]:bg-sea-wash"
+								class:tag={look.probe.tags.some((one) => one.line === at + 1)}
+							>
+								{line}
+							</li>
 						{/each}
 					</ol>
 				</section>
@@ -260,135 +311,3 @@
 		/>
 	</main>
 </div>
-
-<style>
-	main {
-		flex: 1;
-		overflow-y: auto;
-		padding: 14px 22px 40px;
-	}
-	form {
-		display: flex;
-		gap: 10px;
-		max-width: 980px;
-	}
-	form input {
-		flex: 1;
-		padding: 6px 9px;
-	}
-	.lead {
-		margin: 26px 0 12px;
-		max-width: 560px;
-		font-size: 19px;
-	}
-	.readers li {
-		border-top: 1px solid var(--rule);
-		padding: 5px 0;
-		max-width: 980px;
-	}
-	.way {
-		margin-top: 12px;
-		max-width: 980px;
-		font-size: 13px;
-	}
-	.hop {
-		display: grid;
-		grid-template-columns: 76px minmax(120px, 1fr) 260px 64px;
-		gap: 10px;
-		align-items: center;
-	}
-	.hop .mono {
-		overflow-wrap: anywhere;
-	}
-	.status {
-		font-weight: 600;
-		color: var(--sea);
-	}
-	.status.bad {
-		color: var(--gone);
-	}
-	.bar {
-		height: 8px;
-		background: var(--sea);
-	}
-	.came {
-		color: var(--sea);
-	}
-	.went {
-		color: var(--gone);
-	}
-	.findings {
-		margin-top: 10px;
-		max-width: 980px;
-	}
-	.findings p {
-		border-left: 5px solid var(--rule-strong);
-		margin: 5px 0;
-		padding-left: 9px;
-	}
-	.findings .grave {
-		border-color: var(--gone);
-	}
-	.parts {
-		display: flex;
-		gap: 18px;
-		margin: 16px 0 10px;
-		border-bottom: 1px solid var(--rule-strong);
-	}
-	.parts button {
-		border-bottom: 3px solid transparent;
-		padding: 3px 1px;
-		color: var(--ink-soft);
-	}
-	.parts [aria-pressed='true'] {
-		border-bottom-color: var(--sea);
-		font-weight: 600;
-		color: var(--ink);
-	}
-	.cards {
-		display: grid;
-		grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));
-		gap: 18px;
-	}
-	.none {
-		border: 1px dashed var(--rule-strong);
-		padding: 14px;
-	}
-	.small {
-		font-size: 12px;
-	}
-	table {
-		width: 100%;
-		font-size: 13px;
-		table-layout: fixed;
-	}
-	th,
-	td {
-		border-top: 1px solid var(--rule);
-		padding: 4px 12px 4px 0;
-		text-align: left;
-		vertical-align: top;
-		overflow-wrap: anywhere;
-	}
-	tr:not(.same) td:last-child strong {
-		color: var(--flag);
-	}
-	.head {
-		padding-left: 44px;
-		font-size: 12px;
-		list-style: decimal;
-		overflow-wrap: anywhere;
-		white-space: pre-wrap;
-	}
-	.head li::marker {
-		color: var(--ink-soft);
-	}
-	.head .tag {
-		background: var(--sea-wash);
-	}
-	.before {
-		border-left: 2px solid var(--rule-strong);
-		padding-left: 8px;
-		overflow-wrap: anywhere;
-	}
-</style>

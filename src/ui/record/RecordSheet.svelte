@@ -1,6 +1,7 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { byWhom } from '$ui/people/byWhom';
-	import { Dialog } from 'bits-ui';
+	import Sheet from '$ui/parts/Sheet.svelte';
 	import { call, isRefused } from '$ui/client';
 	import { pagesInWords } from '$ui/parts/words';
 	import type { History } from '$ui/workspace/history';
@@ -48,83 +49,41 @@
 	const when = (made: string) => new Date(made).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
 </script>
 
-<Dialog.Root bind:open>
-	<Dialog.Portal>
-		<Dialog.Overlay class="veil" />
-		<Dialog.Content class="palette record-sheet">
-			<Dialog.Title class="keys-title serif">What was changed</Dialog.Title>
-			<p class="told" role="status">
-				{#if taking.far}{taking.says} <button class="link" onclick={taking.stop}>Stop</button>{:else}{told}{/if}
-			</p>
-			<!-- It scrolls: the keys reach it. -->
-			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-			<ol tabindex="0" aria-label="Edits, the newest first">
-				{#each edits as edit (edit.id)}
-					<li class:undone={edit.isBack}>
-						<span class="what">{editInWords(edit)}</span>
-						<span class="quiet">{when(edit.made)}, by {byWhom(edit.author)}{edit.isBack ? ', taken back' : ''}</span>
-						{#if !edit.isBack && edit.takesBack === null}
-							<button
-								class="plain-button"
-								aria-label="Take back: {editInWords(edit)}"
-								disabled={taking.far !== undefined}
-								onclick={() => back(edit)}
-								>{asked?.id === edit.id ? `Take it back: ${pagesInWords(asked.removes)} go` : 'Take back'}</button
-							>
-						{/if}
-					</li>
-				{:else}
-					<li>Nothing was changed yet.</li>
-				{/each}
-			</ol>
-			<p class="row">
-				{#if hasMore}<button class="plain-button" onclick={() => read(edits.at(-1)?.id)}>Earlier ones</button>{/if}
-				<Dialog.Close class="plain-button">Close</Dialog.Close>
-			</p>
-		</Dialog.Content>
-	</Dialog.Portal>
-</Dialog.Root>
-
-<style>
-	:global(.record-sheet) {
-		display: flex;
-		flex-direction: column;
-		max-height: 80vh;
-		padding: 16px 20px;
-	}
-	ol {
-		overflow-y: auto;
-		margin-bottom: 12px;
-		font-size: 13.5px;
-	}
-	li {
-		display: grid;
-		grid-template-columns: 1fr auto;
-		align-items: center;
-		gap: 2px 12px;
-		border-top: 1px solid var(--rule);
-		padding: 7px 2px;
-	}
-	.what {
-		overflow-wrap: anywhere;
-	}
-	li .quiet {
-		grid-column: 1;
-		font-size: 12.5px;
-	}
-	li button {
-		grid-row: 1 / span 2;
-		grid-column: 2;
-	}
-	.undone .what {
-		text-decoration: line-through;
-	}
-	.told {
-		min-height: 20px;
-		font-size: 13.5px;
-	}
-	.row {
-		display: flex;
-		gap: 8px;
-	}
-</style>
+<Sheet bind:open title="What was changed" size="middle">
+	<div data-testid="record" class="contents">
+		<p class="told min-h-5 text-base" role="status">
+			{#if taking.far}{taking.says} <Button look="link" onclick={taking.stop}>Stop</Button>{:else}{told}{/if}
+		</p>
+		<!-- It scrolls: the keys reach it. -->
+		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+		<ol class="mb-3 overflow-y-auto text-base" tabindex="0" aria-label="Edits, the newest first">
+			{#each edits as edit (edit.id)}
+				<li
+					class="grid grid-cols-[1fr_auto] items-center gap-x-3 gap-y-0.5 border-t border-t-rule px-0.5 py-1.75"
+					class:undone={edit.isBack}
+				>
+					<span class="what wrap-anywhere in-[.undone]:line-through">{editInWords(edit)}</span>
+					<span class="col-start-1 text-sm text-ink-soft"
+						>{when(edit.made)}, by {byWhom(edit.author)}{edit.isBack ? ', taken back' : ''}</span
+					>
+					{#if !edit.isBack && edit.takesBack === null}
+						<Button
+							class="col-start-2 row-[1/span_2]"
+							aria-label="Take back: {editInWords(edit)}"
+							disabled={taking.far !== undefined}
+							onclick={() => back(edit)}
+							>{asked?.id === edit.id ? `Take it back: ${pagesInWords(asked.removes)} go` : 'Take back'}</Button
+						>
+					{/if}
+				</li>
+			{:else}
+				<li class="grid grid-cols-[1fr_auto] items-center gap-x-3 gap-y-0.5 border-t border-t-rule px-0.5 py-1.75">
+					Nothing was changed yet.
+				</li>
+			{/each}
+		</ol>
+		<p class="row flex gap-2">
+			{#if hasMore}<Button onclick={() => read(edits.at(-1)?.id)}>Earlier ones</Button>{/if}
+		</p>
+	</div>
+</Sheet>

@@ -3,34 +3,20 @@
 	let { gone, come }: { gone: readonly string[]; come: readonly string[] } = $props();
 </script>
 
-<div class="lines mono">
-	{#each gone as line, at (at)}<p class="gone">
-			<span aria-hidden="true">−</span><span class="sr-only">was: </span>{line}
+<div class="lines font-mono text-xs wrap-anywhere">
+	{#each gone as line, at (at)}<p class="pl-4 -indent-3.5 text-gone">
+			<span class="first:inline-block first:w-3.5 first:indent-0" aria-hidden="true">−</span><span
+				class="sr-only first:inline-block first:w-3.5 first:indent-0"
+				>was:
+			</span>{line}
 		</p>{/each}
-	{#each come as line, at (at)}<p class="come">
-			<span aria-hidden="true">+</span><span class="sr-only">is: </span>{line}
+	{#each come as line, at (at)}<p class="come pl-4 -indent-3.5 text-sea">
+			<span class="first:inline-block first:w-3.5 first:indent-0" aria-hidden="true">+</span><span
+				class="sr-only first:inline-block first:w-3.5 first:indent-0"
+				>is:
+			</span>{line}
 		</p>{/each}
-	{#if gone.length === 0 && come.length === 0}<p class="quiet">The same tags in another order.</p>{/if}
+	{#if gone.length === 0 && come.length === 0}<p class="pl-4 -indent-3.5 text-ink-soft">
+			The same tags in another order.
+		</p>{/if}
 </div>
-
-<style>
-	.lines {
-		font-size: 12px;
-		overflow-wrap: anywhere;
-	}
-	p {
-		padding-left: 16px;
-		text-indent: -14px;
-	}
-	.gone {
-		color: var(--gone);
-	}
-	.come {
-		color: var(--sea);
-	}
-	p > span:first-child {
-		display: inline-block;
-		width: 14px;
-		text-indent: 0;
-	}
-</style>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Told from '$ui/parts/Told.svelte';
 	import { byWhom } from '$ui/people/byWhom';
 	import { onMount, untrack } from 'svelte';
 	import { call, follow, isRefused, release as releaseNow } from '../client';
@@ -143,22 +145,25 @@
 </script>
 
 <svelte:window {onkeydown} />
-<div class="whole-screen">
+<div class="flex h-screen flex-col">
 	<RoomBar {site} room="releases" />
 	{#if message}
-		<p class="message top" role="status">
+		<Told>
 			{message}
-			{#if toSay}<button class="main-button" disabled={busy} onclick={() => void release(toSay?.only, toSay?.removes)}
-					>Release, and take {pagesInWords(toSay.removes)} away</button
+			{#if toSay}<Button look="main" disabled={busy} onclick={() => void release(toSay?.only, toSay?.removes)}
+					>Release, and take {pagesInWords(toSay.removes)} away</Button
 				>{/if}
-			<button class="plain-button" onclick={() => ((message = ''), (toSay = undefined))}>Close</button>
-		</p>
+			<Button onclick={() => ((message = ''), (toSay = undefined))}>Close</Button>
+		</Told>
 	{/if}
-	<main id="room">
-		<section class="next" aria-labelledby="next">
-			<h1 id="next">
+	<main
+		class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(300px,400px)] max-narrow:block max-narrow:overflow-y-auto"
+		id="room"
+	>
+		<section class="next overflow-y-auto px-5 pt-3.5 pb-7.5" aria-labelledby="next">
+			<h1 class="text-md font-semibold" id="next">
 				What would go out
-				<span class="quiet" role="status" data-testid="sheet"
+				<span class="ml-2 text-base font-normal text-ink-soft" role="status" data-testid="sheet"
 					>{sheet === undefined
 						? message
 							? 'Not known'
@@ -171,13 +176,13 @@
 				>
 			</h1>
 			{#if sheet}
-				{#each sheet.stops as stop (stop)}<p class="stop" role="alert">
+				{#each sheet.stops as stop (stop)}<p class="stop mt-1.5 border-l-5 border-gone pl-2.25" role="alert">
 						<strong>Stops the release.</strong>
 						{stop}
 					</p>{/each}
-				{#each sheet.warns as warn (warn)}<p class="warn">{warn}</p>{/each}
+				{#each sheet.warns as warn (warn)}<p class="mt-1.5 border-l-5 border-l-flag pl-2.25">{warn}</p>{/each}
 				{#if sheet.nextChange}
-					<p class="quiet" data-testid="next-change">
+					<p class="text-ink-soft" data-testid="next-change">
 						{pagesInWords(sheet.nextChange.pages)}
 						{sheet.nextChange.pages === 1
 							? 'says something of the day. It says'
@@ -190,23 +195,24 @@
 				{/if}
 				{#if total > 0}
 					<form
-						class="go"
+						class="mx-0 my-2.5 flex max-w-190 gap-2.5"
 						onsubmit={(event) => {
 							event.preventDefault();
 							void release();
 						}}
 					>
 						<input
+							class="flex-1"
 							aria-label="A note on this release"
 							placeholder="A note on this release, for the history"
 							bind:value={note}
 						/>
-						<button class="main-button" disabled={busy || sheet.stops.length > 0} title="Ctrl+Enter"
+						<Button look="main" disabled={busy || sheet.stops.length > 0} title="Ctrl+Enter"
 							>{making
 								? `Releasing: ${making.done.toLocaleString('en')} of ${making.all.toLocaleString('en')}`
-								: `Release ${sheet.unseen > 0 ? 'all that differs' : pagesInWords(total)}`}</button
+								: `Release ${sheet.unseen > 0 ? 'all that differs' : pagesInWords(total)}`}</Button
 						>
-						{#if making}<button type="button" class="link" onclick={() => stop?.abort()}>Stop</button>{/if}
+						{#if making}<Button type="button" look="link" onclick={() => stop?.abort()}>Stop</Button>{/if}
 					</form>
 					<input
 						type="search"
@@ -217,12 +223,18 @@
 				{/if}
 				<ul class="pages">
 					{#each sheet.pages as page (page.path)}
-						<li>
+						<li class="border-t border-t-rule px-0 py-1.75">
 							<p class="path">
-								<span class="kind {page.kind}">{page.kind}</span>
-								<a class="mono" href={benchAt(site, page.path)}>{page.path}</a>
-								<button class="link alone" disabled={busy} onclick={() => void release([page.path])}
-									>Release it alone</button
+								<span
+									class="kind {page.kind} inline-block min-w-17 text-sm text-ink-soft [&.added]:text-sea [&.gone]:text-gone [&.new]:text-sea [&.removed]:text-gone"
+									>{page.kind}</span
+								>
+								<a
+									class="font-mono font-medium wrap-anywhere underline underline-offset-2"
+									href={benchAt(site, page.path)}>{page.path}</a
+								>
+								<Button look="link" class="alone" disabled={busy} onclick={() => void release([page.path])}
+									>Release it alone</Button
 								>
 							</p>
 							<Difference gone={page.gone} come={page.come} />
@@ -230,59 +242,60 @@
 					{/each}
 				</ul>
 				{#if offset > 0 || sheet.pages.length === SHOWN}
-					<p class="pager">
-						<button class="plain-button" disabled={offset === 0} onclick={() => ((offset -= SHOWN), void look())}
-							>Those before</button
-						>
+					<p class="mt-2.5">
+						<Button disabled={offset === 0} onclick={() => ((offset -= SHOWN), void look())}>Those before</Button>
 						{offset + 1} to {offset + sheet.pages.length}
-						<button
-							class="plain-button"
-							disabled={sheet.pages.length < SHOWN}
-							onclick={() => ((offset += SHOWN), void look())}>The next</button
+						<Button disabled={sheet.pages.length < SHOWN} onclick={() => ((offset += SHOWN), void look())}
+							>The next</Button
 						>
 					</p>
 				{/if}
 			{/if}
 		</section>
-		<section class="past" aria-labelledby="past">
-			<h2 id="past">What went out</h2>
-			{#if history.length === 0}<p class="quiet">Nothing is released yet: visitors see none of this.</p>{/if}
+		<section
+			class="past col-start-2 row-start-1 overflow-y-auto border-l border-l-rule bg-sheet px-5 pt-3.5 pb-7.5 max-narrow:border-l-0"
+			aria-labelledby="past"
+		>
+			<h2 class="text-md font-semibold" id="past">What went out</h2>
+			{#if history.length === 0}<p class="text-ink-soft">Nothing is released yet: visitors see none of this.</p>{/if}
 			<ol>
 				{#each history as one, at (one.number)}
-					<li class:at={one.number === from || one.number === to}>
+					<li
+						class="border-t border-t-rule px-0 py-2 text-sm [&.at]:border-l-4 [&.at]:border-l-sea [&.at]:pl-2"
+						class:at={one.number === from || one.number === to}
+					>
 						<p>
 							<strong>Release {one.number}</strong>
-							{#if at === 0}<span class="live">stands now</span>{/if}
-							<span class="quiet">{when(one.created)}{one.author ? `, ${byWhom(one.author)}` : ''}</span>
+							{#if at === 0}<span class="rounded-sm border border-sea px-1.5 py-0 text-sea">stands now</span>{/if}
+							<span class="text-ink-soft">{when(one.created)}{one.author ? `, ${byWhom(one.author)}` : ''}</span>
 						</p>
-						{#if one.note}<p class="serif">{one.note}</p>{/if}
-						<p class="quiet">{pagesInWords(one.pages)}: {told(one)}</p>
-						<p class="do">
-							{#if history[at + 1]}<button
-									class="link"
-									onclick={() => void compare(one.number, history[at + 1]!.number)}>What it changed</button
+						{#if one.note}<p class="font-serif">{one.note}</p>{/if}
+						<p class="text-ink-soft">{pagesInWords(one.pages)}: {told(one)}</p>
+						<p class="do flex gap-3.5">
+							{#if history[at + 1]}<Button look="link" onclick={() => void compare(one.number, history[at + 1]!.number)}
+									>What it changed</Button
 								>{/if}
 							{#if at > 0}
-								<button class="link" onclick={() => void compare(one.number, history[0]!.number)}>Against now</button>
-								<button class="link" onclick={() => void askBack(one.number)}>Go back to it …</button>
+								<Button look="link" onclick={() => void compare(one.number, history[0]!.number)}>Against now</Button>
+								<Button look="link" onclick={() => void askBack(one.number)}>Go back to it …</Button>
 							{/if}
 						</p>
 						{#if goingBack === one.number}
-							<div class="back">
+							<div class="back mt-1.5 border-l-4 border-l-flag pl-2.25 text-sm underline underline-offset-2">
 								{#if undone}
 									<p>
 										Going back makes a new release of what stood then, and undoes what came after on {pagesInWords(
 											undone.count
 										)}{undone.pages[0] ? `, such as ${undone.pages[0].path}` : ''}. The working copy stays as it is.
 									</p>
-									<button class="main-button" disabled={busy} onclick={() => void goBack(one.number)}
+									<Button look="main" disabled={busy} onclick={() => void goBack(one.number)}
 										>{returning
 											? `Going back: ${returning.done.toLocaleString('en')} of ${returning.all.toLocaleString('en')}`
-											: `Go back to release ${one.number}${leaving === undefined ? '' : `, and take ${pagesInWords(leaving)} away`}`}</button
+											: `Go back to release ${one.number}${leaving === undefined ? '' : `, and take ${pagesInWords(leaving)} away`}`}</Button
 									>
-									{#if returning}<button class="link" onclick={() => stop?.abort()}>Stop</button>
-									{:else}<button class="link" onclick={() => (goingBack = undefined)}>Leave it</button>{/if}
-								{:else}<p class="quiet">Comparing …</p>{/if}
+									{#if returning}<Button look="link" onclick={() => stop?.abort()}>Stop</Button>
+									{:else}<Button look="link" onclick={() => (goingBack = undefined)}>Leave it</Button>{/if}
+								{:else}<p class="text-ink-soft">Comparing …</p>{/if}
 							</div>
 						{/if}
 					</li>
@@ -290,21 +303,28 @@
 			</ol>
 		</section>
 		{#if compared}
-			<section class="compared" aria-labelledby="compared">
-				<h2 id="compared">
+			<section
+				class="compared z-1 col-start-1 row-start-1 overflow-y-auto bg-ground px-5 pt-3.5 pb-7.5"
+				aria-labelledby="compared"
+			>
+				<h2 class="text-md font-semibold" id="compared">
 					Release {from} and {to}: {compared.count === 0 ? 'nothing differs' : `${pagesInWords(compared.count)} differ`}
-					<button class="plain-button" onclick={() => ((compared = undefined), ([from, to] = [undefined, undefined]))}
-						>Close</button
-					>
+					<Button onclick={() => ((compared = undefined), ([from, to] = [undefined, undefined]))}>Close</Button>
 				</h2>
 				<ul class="pages">
 					{#each compared.pages as page (page.path)}
-						<li>
+						<li class="border-t border-t-rule px-0 py-1.75">
 							<p class="path">
-								<span class="kind {page.kind}">{page.kind}</span>
-								<a class="mono" href={benchAt(site, page.path)}>{page.path}</a>
-								<button class="link alone" disabled={busy} onclick={() => void release([page.path])}
-									>Release it alone</button
+								<span
+									class="kind {page.kind} inline-block min-w-17 text-sm text-ink-soft [&.added]:text-sea [&.gone]:text-gone [&.new]:text-sea [&.removed]:text-gone"
+									>{page.kind}</span
+								>
+								<a
+									class="font-mono font-medium wrap-anywhere underline underline-offset-2"
+									href={benchAt(site, page.path)}>{page.path}</a
+								>
+								<Button look="link" class="alone" disabled={busy} onclick={() => void release([page.path])}
+									>Release it alone</Button
 								>
 							</p>
 							<Difference gone={page.gone} come={page.come} />
@@ -315,116 +335,3 @@
 		{/if}
 	</main>
 </div>
-
-<style>
-	main {
-		display: grid;
-		flex: 1;
-		grid-template-columns: minmax(0, 1fr) minmax(300px, 400px);
-		min-height: 0;
-	}
-	section {
-		overflow-y: auto;
-		padding: 14px 20px 30px;
-	}
-	.past {
-		grid-column: 2;
-		grid-row: 1;
-		border-left: 1px solid var(--rule);
-		background: var(--sheet);
-	}
-	.compared {
-		z-index: 1;
-		grid-column: 1;
-		grid-row: 1;
-		background: var(--ground);
-	}
-	h1,
-	h2 {
-		font-size: 17px;
-		font-weight: 600;
-	}
-	h1 span {
-		margin-left: 8px;
-		font-size: 14px;
-		font-weight: 400;
-	}
-	.go {
-		display: flex;
-		gap: 10px;
-		margin: 10px 0;
-		max-width: 760px;
-	}
-	.go input {
-		flex: 1;
-	}
-	.stop,
-	.warn {
-		margin-top: 6px;
-		border-left: 5px solid var(--flag);
-		padding-left: 9px;
-	}
-	.stop {
-		border-color: var(--gone);
-	}
-	.pages > li {
-		border-top: 1px solid var(--rule);
-		padding: 7px 0;
-	}
-	.path a {
-		font-weight: 500;
-		text-decoration: underline;
-		text-underline-offset: 2px;
-		overflow-wrap: anywhere;
-	}
-	.kind {
-		display: inline-block;
-		min-width: 68px;
-		font-size: 12.5px;
-		color: var(--ink-soft);
-	}
-	.kind.new,
-	.kind.added {
-		color: var(--sea);
-	}
-	.kind.gone,
-	.kind.removed {
-		color: var(--gone);
-	}
-	.pager {
-		margin-top: 10px;
-	}
-	ol li {
-		border-top: 1px solid var(--rule);
-		padding: 8px 0;
-		font-size: 13px;
-	}
-	ol li.at {
-		border-left: 4px solid var(--sea);
-		padding-left: 8px;
-	}
-	.live {
-		border: 1px solid var(--sea);
-		border-radius: 3px;
-		padding: 0 6px;
-		color: var(--sea);
-	}
-	.do {
-		display: flex;
-		gap: 14px;
-	}
-	.back {
-		margin-top: 6px;
-		border-left: 4px solid var(--flag);
-		padding-left: 9px;
-	}
-	@media (max-width: 760px) {
-		main {
-			display: block;
-			overflow-y: auto;
-		}
-		.past {
-			border-left: 0;
-		}
-	}
-</style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import 'prosemirror-view/style/prosemirror.css';
 	import { baseKeymap, chainCommands, lift, setBlockType, toggleMark, wrapIn } from 'prosemirror-commands';
 	import { history, redo, redoDepth, undo, undoDepth } from 'prosemirror-history';
@@ -139,7 +140,7 @@
 		<TextInput
 			{id}
 			aria-label={name}
-			class="mono"
+			class="font-mono"
 			lines={8}
 			{value}
 			set={(html) => {
@@ -149,9 +150,9 @@
 			}}
 		/>
 		{#if cannot}
-			<p class="quiet">{cannot} Nothing of it is changed.</p>
+			<p class="text-ink-soft">{cannot} Nothing of it is changed.</p>
 		{:else}
-			<button class="link" onclick={showAsItLooks}>Write it as it looks</button>
+			<Button look="link" onclick={showAsItLooks}>Write it as it looks</Button>
 		{/if}
 	{:else}
 		<div class="tools" role="toolbar" aria-label="Form of {name}" {@attach roving('select, button')}>
@@ -193,7 +194,7 @@
 			<form class="address" onsubmit={keepLink}>
 				<!-- svelte-ignore a11y_autofocus -->
 				<input
-					class="mono"
+					class="font-mono"
 					aria-label="Where the words lead"
 					placeholder="/visit or https://…"
 					bind:value={address}
@@ -205,8 +206,7 @@
 						view?.focus();
 					}}
 				/>
-				<button class="plain-button">{address.trim() === '' && at?.link ? 'Take the link out' : 'Keep the link'}</button
-				>
+				<Button>{address.trim() === '' && at?.link ? 'Take the link out' : 'Keep the link'}</Button>
 			</form>
 		{/if}
 		<div class="page" {@attach editor}></div>
@@ -225,20 +225,20 @@
 		min-height: 26px;
 		padding: 0 5px;
 		font-size: 12px;
-		border: 1px solid var(--rule-strong);
+		border: 1px solid var(--color-rule-strong);
 		border-radius: 3px;
-		background: var(--sheet);
+		background: var(--color-sheet);
 	}
 	.tools > button[aria-pressed='true'] {
-		background: var(--sea);
-		border-color: var(--sea);
-		color: var(--sea-ink);
+		background: var(--color-sea);
+		border-color: var(--color-sea);
+		color: var(--color-sea-ink);
 	}
 	.tools > select {
 		width: 84px;
 	}
 	.tools > button:disabled {
-		color: var(--ink-soft);
+		color: var(--color-ink-soft);
 	}
 	.as-markup {
 		margin-left: auto;
@@ -257,10 +257,10 @@
 		max-height: 420px;
 		overflow-y: auto;
 		padding: 7px 10px;
-		border: 1px solid var(--rule-strong);
+		border: 1px solid var(--color-rule-strong);
 		border-radius: 3px;
-		background: var(--sheet);
-		font-family: var(--serif);
+		background: var(--color-sheet);
+		font-family: var(--font-serif);
 		font-size: 14px;
 		line-height: 1.45;
 		overflow-wrap: anywhere;
@@ -290,26 +290,26 @@
 		margin-top: 3px;
 	}
 	.page :global(blockquote) {
-		border-left: 3px solid var(--rule-strong);
+		border-left: 3px solid var(--color-rule-strong);
 		padding-left: 9px;
 	}
 	.page :global(:is(pre, code)) {
-		font-family: var(--mono);
+		font-family: var(--font-mono);
 		font-size: 12.5px;
 		white-space: pre-wrap;
 	}
 	.page :global(.link-text) {
-		color: var(--sea);
+		color: var(--color-sea);
 		text-decoration: underline;
 	}
 	.page :global(.as-it-stands) {
 		padding: 0 4px;
-		border: 1px dashed var(--rule-strong);
-		font-family: var(--mono);
+		border: 1px dashed var(--color-rule-strong);
+		font-family: var(--font-mono);
 		font-size: 12px;
-		color: var(--ink-soft);
+		color: var(--color-ink-soft);
 	}
 	.page :global(.ProseMirror-selectednode) {
-		outline: 2px solid var(--sea);
+		outline: 2px solid var(--color-sea);
 	}
 </style>

@@ -2,6 +2,7 @@
 	import { goto } from '$app/navigation';
 	import { page as place } from '$app/state';
 	import { roving } from '$ui/parts/roving';
+	import LookMenu from '$ui/look/LookMenu.svelte';
 	import { countWaiting, rememberPlace } from './place';
 	import { roomAt, roomOfKey, ROOMS, type RoomId } from './rooms';
 
@@ -37,81 +38,34 @@
 
 <svelte:window {onkeydown} />
 
-<a class="skip" href="#room">To the content</a>
-<nav class="rooms" aria-label="Rooms of the site">
-	<a class="wordmark serif" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
-	<span class="site">{site}</span>
-	<span class="places" {@attach roving('a')}>
+<a
+	class="absolute -left-249.75 focus:top-0.5 focus:left-2 focus:z-9 focus:bg-sheet focus:px-2.25 focus:py-0.75"
+	href="#room">To the content</a
+>
+<nav
+	class="rooms flex flex-wrap items-baseline gap-x-4 gap-y-0.5 border-b border-b-rule bg-ground px-4 pt-0.75 pb-0 whitespace-nowrap"
+	aria-label="Rooms of the site"
+>
+	<a class="font-serif text-md font-bold italic" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
+	<span class="site mr-1.5 border-l border-l-rule-strong pl-3 font-semibold">{site}</span>
+	<span class="places contents" {@attach roving('a')}>
 		{#each ROOMS as { id, name, key } (id)}
-			<a class="room" href={placeOf(id)} aria-current={id === room ? 'page' : undefined} title={key}>{name}</a>
+			<a
+				class="room border-b-3 border-b-transparent px-px pt-0.75 pb-1 text-ink-soft hover:text-sea [&[aria-current]]:border-b-sea [&[aria-current]]:font-semibold [&[aria-current]]:text-ink"
+				href={placeOf(id)}
+				aria-current={id === room ? 'page' : undefined}
+				title={key}>{name}</a
+			>
 		{/each}
 	</span>
-	{#if place.data.me?.kind === 'person'}<a class="me" href="/account">{place.data.me.name}</a>{/if}
-	{#if waiting > 0}
-		<a class="waiting" href={placeOf('bench')}
-			><span class="pennant" aria-hidden="true"></span>{waiting === 1 ? 'One edit waits' : `${waiting} edits wait`} on the
-			bench to be kept</a
-		>
-	{/if}
+	<span class="ml-auto flex flex-wrap items-baseline gap-x-4 text-ink-soft">
+		{#if waiting > 0}
+			<a class="waiting text-flag" href={placeOf('bench')}
+				><span class="pennant" aria-hidden="true"></span>{waiting === 1 ? 'One edit waits' : `${waiting} edits wait`} on the
+				bench to be kept</a
+			>
+		{/if}
+		{#if place.data.me?.kind === 'person'}<a class="me" href="/account">{place.data.me.name}</a>{/if}
+		<LookMenu />
+	</span>
 </nav>
-
-<style>
-	.rooms {
-		display: flex;
-		align-items: baseline;
-		gap: 2px 16px;
-		border-bottom: 1px solid var(--rule);
-		background: var(--ground);
-		padding: 3px 16px 0;
-		flex-wrap: wrap;
-		white-space: nowrap;
-	}
-	.wordmark {
-		font-size: 16px;
-	}
-	.site {
-		border-left: 1px solid var(--rule-strong);
-		margin-right: 6px;
-		padding-left: 12px;
-		font-weight: 600;
-	}
-	.places {
-		display: contents;
-	}
-	.waiting {
-		margin-left: auto;
-		color: var(--flag);
-	}
-	.me {
-		order: 1;
-		margin-left: auto;
-		color: var(--ink-soft);
-	}
-	.me + .waiting {
-		margin-left: 0;
-	}
-	.room {
-		border-bottom: 3px solid transparent;
-		padding: 3px 1px 4px;
-		color: var(--ink-soft);
-	}
-	.room:hover {
-		color: var(--sea);
-	}
-	.room[aria-current] {
-		border-bottom-color: var(--sea);
-		font-weight: 600;
-		color: var(--ink);
-	}
-	.skip {
-		position: absolute;
-		left: -999px;
-	}
-	.skip:focus {
-		top: 2px;
-		left: 8px;
-		z-index: 9;
-		background: var(--sheet);
-		padding: 3px 9px;
-	}
-</style>

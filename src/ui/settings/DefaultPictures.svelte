@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { toText, type ContentType, type PictureMention } from '$core';
 	import { benchInView } from '$ui/workspace/context';
 	import PictureField from './PictureField.svelte';
@@ -48,14 +49,13 @@
 {#if by}
 	<ul aria-label="Default pictures by {by.field}">
 		{#each Object.entries(by.pictures) as [name, picture] (name)}
-			<li>
-				<span class="serif">{name}</span>
-				<span class="mono quiet">{picture.src}</span>
-				<button
-					class="plain-button"
+			<li class="mt-0.75 flex items-center gap-2 text-sm">
+				<span class="font-serif">{name}</span>
+				<span class="flex-1 truncate font-mono text-ink-soft">{picture.src}</span>
+				<Button
 					aria-label="Take out the picture for {name}"
 					onclick={() =>
-						setPictures(Object.fromEntries(Object.entries(by.pictures).filter(([other]) => other !== name)))}>×</button
+						setPictures(Object.fromEntries(Object.entries(by.pictures).filter(([other]) => other !== name)))}>×</Button
 				>
 			</li>
 		{/each}
@@ -65,19 +65,3 @@
 	</Setting>
 	<PictureField name="the picture is" src="" set={add} />
 {/if}
-
-<style>
-	li {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-		margin-top: 3px;
-		font-size: 13px;
-	}
-	li .mono {
-		flex: 1;
-		overflow: hidden;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-</style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import {
 		isMeant,
 		isTimeZone,
@@ -115,18 +116,18 @@
 	let newPicture = $state('');
 </script>
 
-<div class="field" data-field={field.name}>
+<div class="field [&>input]:w-full [&>textarea]:w-full" data-field={field.name}>
 	{#if field.kind === 'picture'}
 		<PictureField {name} src={mention.src} set={(src) => setMention({ src })} />
 		{#if mention.src}
-			<label class="part"
+			<label class="mt-0.75 grid grid-cols-[76px_1fr] items-center gap-2 text-sm text-ink-soft"
 				>Its words (alt text) <TextInput value={mention.alt ?? ''} set={(alt) => setMention({ alt })} /></label
 			>
 		{/if}
 	{:else if field.kind === 'person'}
-		<span class="name">{name}</span>
+		<span class="name block text-sm font-semibold">{name}</span>
 		{#each PARTS as [part, label, placeholder] (part)}
-			<label class="part"
+			<label class="mt-0.75 grid grid-cols-[76px_1fr] items-center gap-2 text-sm text-ink-soft"
 				>{label}
 				<TextInput
 					aria-label="{name}: {label.toLowerCase()}"
@@ -137,11 +138,11 @@
 			>
 		{/each}
 	{:else if field.kind === 'pictures'}
-		<span class="name">{name}</span>
+		<span class="name block text-sm font-semibold">{name}</span>
 		{#each mentions as one, at (at)}
-			<div class="row">
+			<div class="row mt-0.75 flex items-center gap-1.5 text-sm [&>input]:min-w-0 [&>input]:flex-1">
 				<TextInput
-					class="mono"
+					class="font-mono"
 					aria-label="{name}, {at + 1}: path or address"
 					value={one.src}
 					set={(src) => replaced(at, { src })}
@@ -152,22 +153,18 @@
 					value={one.alt ?? ''}
 					set={(alt) => replaced(at, { alt })}
 				/>
-				<button
-					class="plain-button"
-					disabled={at === 0}
-					aria-label="{name}, {at + 1}: further up"
-					onclick={() => moved(at)}>↑</button
-				>
-				<button
-					class="plain-button"
+				<Button disabled={at === 0} aria-label="{name}, {at + 1}: further up" onclick={() => moved(at)}>↑</Button>
+				<Button
 					aria-label="Remove picture {at + 1} of {name}"
-					onclick={() => setMentions(mentions.filter((_, index) => index !== at))}>×</button
+					onclick={() => setMentions(mentions.filter((_, index) => index !== at))}>×</Button
 				>
 			</div>
-			{#if whyNotPicture(one.src)}<p class="wrong" role="alert">{whyNotPicture(one.src)}</p>{/if}
+			{#if whyNotPicture(one.src)}<p class="mt-0.75 border-l-3 border-l-gone pl-1.75 text-sm" role="alert">
+					{whyNotPicture(one.src)}
+				</p>{/if}
 		{/each}
 		<form
-			class="row"
+			class="row mt-0.75 flex items-center gap-1.5 text-sm [&>input]:min-w-0 [&>input]:flex-1"
 			onsubmit={(event) => {
 				event.preventDefault();
 				const src = newPicture.trim();
@@ -177,12 +174,18 @@
 				newPicture = '';
 			}}
 		>
-			<input class="mono" aria-label="Another picture for {name}" placeholder="/pictures/…" bind:value={newPicture} />
-			<button class="plain-button" disabled={newPicture.trim() === ''}>Add</button>
+			<input
+				class="font-mono"
+				aria-label="Another picture for {name}"
+				placeholder="/pictures/…"
+				bind:value={newPicture}
+			/>
+			<Button disabled={newPicture.trim() === ''}>Add</Button>
 		</form>
 	{:else if field.kind === 'flag'}
-		<label class="name" for="field-{field.name}">{name}</label>
+		<label class="name block text-sm font-semibold" for="field-{field.name}">{name}</label>
 		<select
+			class="w-full"
 			id="field-{field.name}"
 			value={value === true ? 'yes' : value === false ? 'no' : ''}
 			onchange={(event) => set(event.currentTarget.value === '' ? undefined : event.currentTarget.value === 'yes')}
@@ -192,8 +195,9 @@
 			<option value="no">No</option>
 		</select>
 	{:else if field.kind === 'choice' && field.words?.length}
-		<label class="name" for="field-{field.name}">{name}</label>
+		<label class="name block text-sm font-semibold" for="field-{field.name}">{name}</label>
 		<select
+			class="w-full"
 			id="field-{field.name}"
 			value={text}
 			aria-invalid={isOdd}
@@ -205,26 +209,27 @@
 			{/each}
 			{#if isOdd}<option value={text}>{text}</option>{/if}
 		</select>
-		{#if isOdd}<p class="wrong" role="alert">“{text}” is none of what it can be.</p>{/if}
+		{#if isOdd}<p class="mt-0.75 border-l-3 border-l-gone pl-1.75 text-sm" role="alert">
+				“{text}” is none of what it can be.
+			</p>{/if}
 	{:else if field.kind === 'people'}
-		<span class="name">{name}</span>
+		<span class="name block text-sm font-semibold">{name}</span>
 		{#each people as one, at (at)}
-			<div class="row">
+			<div class="row mt-0.75 flex items-center gap-1.5 text-sm [&>input]:min-w-0 [&>input]:flex-1">
 				<TextInput
 					aria-label="{name}, {at + 1}: name"
 					value={one.name}
 					set={(written) =>
 						setPeople(people.map((other, index) => (index === at ? { ...other, name: written } : other)))}
 				/>
-				<button
-					class="plain-button"
+				<Button
 					aria-label="Take {one.name || `person ${at + 1}`} off {name}"
-					onclick={() => setPeople(people.filter((_, index) => index !== at))}>×</button
+					onclick={() => setPeople(people.filter((_, index) => index !== at))}>×</Button
 				>
 			</div>
 		{/each}
 		<form
-			class="row"
+			class="row mt-0.75 flex items-center gap-1.5 text-sm [&>input]:min-w-0 [&>input]:flex-1"
 			onsubmit={(event) => {
 				event.preventDefault();
 				if (newPerson.trim() === '') return;
@@ -233,15 +238,17 @@
 			}}
 		>
 			<input aria-label="Another person for {name}" placeholder="Name" bind:value={newPerson} />
-			<button class="plain-button" disabled={newPerson.trim() === ''}>Add</button>
+			<Button disabled={newPerson.trim() === ''}>Add</Button>
 		</form>
 	{:else if field.kind === 'date'}
-		<span class="name">{name}</span>
+		<span class="name block text-sm font-semibold">{name}</span>
 		{#if text !== '' && date.day === ''}
 			<TextInput aria-label={name} value={text} set={setText} aria-invalid={true} />
-			<p class="wrong" role="alert">“{text}” is no date that tags can carry. Write it as 2026-05-03.</p>
+			<p class="mt-0.75 border-l-3 border-l-gone pl-1.75 text-sm" role="alert">
+				“{text}” is no date that tags can carry. Write it as 2026-05-03.
+			</p>
 		{:else}
-			<div class="row">
+			<div class="row mt-0.75 flex items-center gap-1.5 text-sm [&>input]:min-w-0 [&>input]:flex-1">
 				<TextInput type="date" aria-label="{name}: day" value={date.day} set={(day) => setDate(day, date.time)} />
 				<TextInput
 					type="time"
@@ -250,18 +257,18 @@
 					value={date.time}
 					set={(time) => setDate(date.day, time)}
 				/>
-				<span class="quiet">{date.offset ?? zone}</span>
+				<span class="text-ink-soft">{date.offset ?? zone}</span>
 			</div>
 		{/if}
 	{:else if field.kind === 'rich'}
-		<span class="name">{name}</span>
+		<span class="name block text-sm font-semibold">{name}</span>
 		{#await import('$ui/rich/RichText.svelte')}
-			<p class="quiet">…</p>
+			<p class="text-ink-soft">…</p>
 		{:then { default: RichText }}
 			<RichText id="field-{field.name}" {name} value={text} set={setText} />
 		{/await}
 	{:else}
-		<label class="name" for="field-{field.name}">{name}</label>
+		<label class="name block text-sm font-semibold" for="field-{field.name}">{name}</label>
 		{#if field.kind === 'list' || field.kind === 'pages'}
 			<TextInput
 				id="field-{field.name}"
@@ -278,7 +285,7 @@
 		{:else if field.kind === 'page'}
 			<TextInput
 				id="field-{field.name}"
-				class="mono"
+				class="font-mono"
 				placeholder="/walks/gannet-head"
 				value={text}
 				set={(written) => {
@@ -286,13 +293,13 @@
 					learn(written.trim());
 				}}
 			/>
-			{#if named}<p class="quiet">{named}</p>{/if}
+			{#if named}<p class="text-ink-soft">{named}</p>{/if}
 		{:else if field.kind === 'number'}
 			<TextInput id="field-{field.name}" value={text} set={setNumber} aria-invalid={wrong !== undefined} />
 		{:else if field.kind === 'link'}
 			<TextInput
 				id="field-{field.name}"
-				class="mono"
+				class="font-mono"
 				placeholder="https://…"
 				value={text}
 				set={setLink}
@@ -301,45 +308,8 @@
 		{:else}
 			<TextInput id="field-{field.name}" lines={field.name === 'summary' ? 3 : 1} value={text} set={setText} />
 		{/if}
-		{#if wrong}<p class="wrong" role="alert">{wrong} It is not kept as it stands.</p>{/if}
+		{#if wrong}<p class="mt-0.75 border-l-3 border-l-gone pl-1.75 text-sm" role="alert">
+				{wrong} It is not kept as it stands.
+			</p>{/if}
 	{/if}
 </div>
-
-<style>
-	.name {
-		display: block;
-		font-size: 13px;
-		font-weight: 600;
-	}
-	.field > :global(input),
-	.field > :global(textarea),
-	.field > select {
-		width: 100%;
-	}
-	.part {
-		display: grid;
-		grid-template-columns: 76px 1fr;
-		gap: 8px;
-		align-items: center;
-		margin-top: 3px;
-		font-size: 12.5px;
-		color: var(--ink-soft);
-	}
-	.row {
-		display: flex;
-		gap: 6px;
-		align-items: center;
-		margin-top: 3px;
-		font-size: 12.5px;
-	}
-	.row > :global(input) {
-		flex: 1;
-		min-width: 0;
-	}
-	.wrong {
-		border-left: 3px solid var(--gone);
-		margin-top: 3px;
-		padding-left: 7px;
-		font-size: 12.5px;
-	}
-</style>

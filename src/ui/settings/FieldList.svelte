@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import type { Action } from '$ui/workspace/actions';
 	import { FIELD_KINDS, type Field, type FieldKind, type FieldUse } from '$core';
 	import { call, isRefused } from '$ui/client';
@@ -49,13 +50,15 @@
 	const placeOf = ({ layer, of }: FieldUse) => (layer === 'site' ? 'the site' : layer === 'type' ? `every ${of}` : of);
 </script>
 
-<h3>Fields</h3>
+<h3 class="mt-3 text-sm font-semibold">Fields</h3>
 <ul>
 	{#each fields as field (field.name)}
-		<li data-field={field.name}>
-			<div class="row">
-				<button class="mono name" aria-expanded={open === field.name} onclick={() => look(field.name)}
-					>{field.name}</button
+		<li class="mt-1 text-sm" data-field={field.name}>
+			<div class="row flex items-end gap-2">
+				<button
+					class="name flex-1 text-left font-mono underline-offset-3 [text-decoration:underline_dotted]"
+					aria-expanded={open === field.name}
+					onclick={() => look(field.name)}>{field.name}</button
 				>
 				<select
 					aria-label="Kind of {field.name}"
@@ -66,9 +69,10 @@
 				</select>
 			</div>
 			{#if open === field.name}
-				<div class="more">
-					<label
+				<div class="more mx-0 mt-1 mb-2 border-l-3 border-l-rule-strong pl-2 text-sm">
+					<label class="block text-ink-soft"
 						>In words <input
+							class="w-full"
 							value={field.label ?? ''}
 							placeholder={field.name}
 							oninput={(event) => setField(field.name, { label: event.currentTarget.value })}
@@ -78,7 +82,7 @@
 						<ValueWordsList {field} set={(words) => setWords(field.name, words)} />
 					{/if}
 					<form
-						class="row"
+						class="row mt-2 flex items-end gap-2"
 						onsubmit={(event) => {
 							event.preventDefault();
 							void act({
@@ -89,93 +93,47 @@
 							});
 						}}
 					>
-						<label class="grow">Name in templates <input class="mono" bind:value={newName} /></label>
-						<button class="plain-button" disabled={named(newName) === '' || named(newName) === field.name}
-							>Rename</button
+						<label class="block min-w-0 flex-1 text-ink-soft"
+							>Name in templates <input class="w-full font-mono" bind:value={newName} /></label
 						>
+						<Button disabled={named(newName) === '' || named(newName) === field.name}>Rename</Button>
 					</form>
 					{#if uses}
-						<p role="status">
+						<p class="mt-1.25" role="status">
 							{#if uses.length === 0}No template asks for it.
 							{:else}{uses.length === 1 ? 'One template asks' : `${uses.length} templates ask`} for it. Renaming changes {uses.length ===
 								1
 									? 'it'
 									: 'them'} too, and what the pages say stays.{/if}
 						</p>
-						<ul class="uses">
+						<ul class="uses mx-0 mt-0.5 mb-1.25 wrap-anywhere">
 							{#each uses.slice(0, 12) as use, at (at)}
-								<li>
-									<span class="mono">{use.isLayout ? `share picture, ${use.tag}` : use.tag}</span> at {placeOf(use)}:
-									<span class="mono">{use.template || 'a source of pictures'}</span>
+								<li class="mt-1 text-sm">
+									<span class="font-mono">{use.isLayout ? `share picture, ${use.tag}` : use.tag}</span> at {placeOf(
+										use
+									)}:
+									<span class="font-mono">{use.template || 'a source of pictures'}</span>
 								</li>
 							{/each}
-							{#if uses.length > 12}<li class="quiet">… and {uses.length - 12} more</li>{/if}
+							{#if uses.length > 12}<li class="mt-1 text-sm text-ink-soft">… and {uses.length - 12} more</li>{/if}
 						</ul>
-					{:else}<p class="quiet">Looking for what asks for it …</p>{/if}
-					<button class="link" disabled={!uses} onclick={() => set(fields.filter(({ name }) => name !== field.name))}
+					{:else}<p class="mt-1.25 text-ink-soft">Looking for what asks for it …</p>{/if}
+					<Button look="link" disabled={!uses} onclick={() => set(fields.filter(({ name }) => name !== field.name))}
 						>Declare it no more{uses?.length
 							? `: ${uses.length === 1 ? 'that template comes' : 'those templates come'} to nothing there`
-							: ''}</button
+							: ''}</Button
 					>
 				</div>
 			{/if}
 		</li>
-	{:else}<li class="quiet">None of its own: only what every page has.</li>{/each}
+	{:else}<li class="mt-1 text-sm text-ink-soft">None of its own: only what every page has.</li>{/each}
 </ul>
-<form class="row" onsubmit={addField}>
-	<input class="mono grow" aria-label="Name of a new field" placeholder="region" bind:value={fieldName} />
-	<button class="plain-button" disabled={fieldName.trim() === ''}>Add field</button>
+<form class="row mt-2 flex items-end gap-2" onsubmit={addField}>
+	<input
+		class="min-w-0 flex-1 font-mono"
+		aria-label="Name of a new field"
+		placeholder="region"
+		bind:value={fieldName}
+	/>
+	<Button disabled={fieldName.trim() === ''}>Add field</Button>
 </form>
-
-<style>
-	h3 {
-		margin-top: 12px;
-		font-size: 13px;
-		font-weight: 600;
-	}
-	li {
-		margin-top: 4px;
-		font-size: 13px;
-	}
-	.row {
-		display: flex;
-		gap: 8px;
-		align-items: end;
-	}
-	form {
-		margin-top: 8px;
-	}
-	.name {
-		flex: 1;
-		text-align: left;
-		text-decoration: underline dotted;
-		text-underline-offset: 3px;
-	}
-	.grow {
-		flex: 1;
-		min-width: 0;
-	}
-	.more {
-		margin: 4px 0 8px;
-		border-left: 3px solid var(--rule-strong);
-		padding-left: 8px;
-		font-size: 12.5px;
-	}
-	.more label {
-		display: block;
-		color: var(--ink-soft);
-	}
-	.more input {
-		width: 100%;
-	}
-	.more p {
-		margin-top: 5px;
-	}
-	.uses {
-		margin: 2px 0 5px;
-		overflow-wrap: anywhere;
-	}
-	.uses li {
-		font-size: 12.5px;
-	}
-</style>

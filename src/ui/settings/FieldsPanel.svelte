@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import type { Field, FieldValue } from '$core';
 	import { benchInView } from '$ui/workspace/context';
 	import DraftNote from '$ui/workspace/DraftNote.svelte';
@@ -24,36 +25,22 @@
 	}
 </script>
 
-<p class="quiet">
+<p class="text-ink-soft">
 	What this page says by itself. Templates take it from here.
 	{#if source}What you write here stays when the page is read from {source} again.{/if}
 </p>
 <DraftNote draftKey={JSON.stringify([bench.placeOf('page')])} />
 {#each fields as { field, isOwn } (field.name)}
-	<div class="one" class:own={isOwn}>
+	<div class="one mt-2.75 [&.own]:border-l-3 [&.own]:border-l-rule-strong [&.own]:pl-2" class:own={isOwn}>
 		<FieldInput {field} value={page.fields[field.name]} set={(value) => set(field, value)} />
-		<p class="quiet from">
-			<span class="mono">{`{page.${field.name}}`}</span>
+		<p class="from mt-px text-xs text-ink-soft">
+			<span class="font-mono">{`{page.${field.name}}`}</span>
 			{#if held.has(field.name)}
 				written here{#if source}
-					· <button class="link" onclick={() => giveFree(field.name)}>Let the next reading write it</button>{/if}
+					· <Button look="link" onclick={() => giveFree(field.name)}>Let the next reading write it</Button>{/if}
 			{:else if page.fields[field.name] === undefined}empty
 			{:else if source}from {source}; the next reading writes it again
 			{:else}came with the page{/if}
 		</p>
 	</div>
 {/each}
-
-<style>
-	.one {
-		margin-top: 11px;
-	}
-	.own {
-		border-left: 3px solid var(--rule-strong);
-		padding-left: 8px;
-	}
-	.from {
-		margin-top: 1px;
-		font-size: 12px;
-	}
-</style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import type { Action } from '$ui/workspace/actions';
 	import { formatIssue, limitExtraMarkup } from '$core';
 	import TextInput from '$ui/parts/TextInput.svelte';
@@ -73,12 +74,22 @@
 </script>
 
 <section class="settings" aria-label="Settings of {title.toLowerCase()}" data-settings={layer}>
-	<button class="back" onclick={back}>← The layers of <span class="mono">{bench.tag}</span></button>
-	<h2><LayerMark {layer} size={15} /> {title}</h2>
+	<Button look="link" class="back text-sm" onclick={back}
+		>← The layers of <span class="font-mono">{bench.tag}</span></Button
+	>
+	<h2 class="mt-1.5 flex items-center gap-2 text-md font-semibold"><LayerMark {layer} size={15} /> {title}</h2>
 	{#if layer === 'page'}
-		<div class="parts" role="group" aria-label="Parts of this page">
+		<div
+			class="parts mx-0 mt-1.5 mb-1 flex flex-wrap gap-x-3.5 gap-y-1 text-sm"
+			role="group"
+			aria-label="Parts of this page"
+		>
 			{#each PARTS as [part, name] (part)}
-				<button aria-pressed={panel === part} onclick={() => (bench.panel = part)}>{name}</button>
+				<button
+					class="border-b-2 border-b-transparent text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
+					aria-pressed={panel === part}
+					onclick={() => (bench.panel = part)}>{name}</button
+				>
 			{/each}
 		</div>
 	{/if}
@@ -97,8 +108,8 @@
 		{#each SAME.flatMap(({ pairs }) => pairs) as [tag] (tag)}
 			<DraftNote draftKey={bench.keyFor(layer, tag)} />
 		{/each}
-		<details>
-			<summary>Families of tags and extra markup</summary>
+		<details class="mt-3 border-t border-t-rule pt-1.5">
+			<summary class="cursor-pointer text-sm font-semibold">Families of tags and extra markup</summary>
 			{#each ['og', 'twitter'] as const as family (family)}
 				<Setting name={family === 'og' ? 'Open Graph' : 'Twitter card'} hint={describeBase(layer)}>
 					<select value={sayOf(families[family])} onchange={setFamily(family)}>
@@ -113,10 +124,10 @@
 					name="Extra head markup, {where} ours"
 					hint="meta, link, script, style and the like; what a head may not hold is left out"
 				>
-					<TextInput class="mono" lines={3} value={owner?.extra?.[where] ?? ''} set={setExtra(where)} />
+					<TextInput class="font-mono" lines={3} value={owner?.extra?.[where] ?? ''} set={setExtra(where)} />
 				</Setting>
 				{#each refusedIn(owner?.extra?.[where] ?? '') as one (one)}
-					<p class="wrong">{one}</p>
+					<p class="mt-0.75 border-l-3 border-l-flag pl-1.75 text-sm">{one}</p>
 				{/each}
 			{/each}
 		</details>
@@ -124,46 +135,3 @@
 		<DraftNote draftKey={key} />
 	{/if}
 </section>
-
-<style>
-	.parts {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 4px 14px;
-		margin: 6px 0 4px;
-		font-size: 13px;
-	}
-	.parts button {
-		border-bottom: 2px solid transparent;
-		color: var(--ink-soft);
-	}
-	.parts button[aria-pressed='true'] {
-		border-bottom-color: var(--sea);
-		font-weight: 600;
-		color: var(--ink);
-	}
-	.wrong {
-		border-left: 3px solid var(--flag);
-		margin-top: 3px;
-		padding-left: 7px;
-		font-size: 12.5px;
-	}
-	h2 {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-		margin-top: 6px;
-		font-size: 17px;
-		font-weight: 600;
-	}
-	details {
-		margin-top: 12px;
-		border-top: 1px solid var(--rule);
-		padding-top: 6px;
-	}
-	summary {
-		cursor: pointer;
-		font-size: 13px;
-		font-weight: 600;
-	}
-</style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { isOwnName } from './fieldValues';
 
 	/** A name to be given to something that templates call by it: a piece, words. */
@@ -30,26 +31,8 @@
 	}
 </script>
 
-<form class="row" {onsubmit}>
-	<input class="mono grow" aria-label={label} {placeholder} bind:value={name} />
-	<button class="plain-button" disabled={name.trim() === ''}>Add</button>
+<form class="row mt-2 flex items-center gap-2" {onsubmit}>
+	<input class="min-w-0 flex-1 font-mono" aria-label={label} {placeholder} bind:value={name} />
+	<Button disabled={name.trim() === ''}>Add</Button>
 </form>
-{#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
-
-<style>
-	.row {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-		margin-top: 8px;
-	}
-	.grow {
-		flex: 1;
-		min-width: 0;
-	}
-	.wrong {
-		border-left: 3px solid var(--gone);
-		margin-top: 4px;
-		padding-left: 7px;
-	}
-</style>
+{#if wrong}<p class="mt-1 border-l-3 border-l-gone pl-1.75" role="alert">{wrong}</p>{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { foundPolicyFor, textOfValue } from '$core';
 	import { benchInView } from '$ui/workspace/context';
 	import LayerField from '$ui/fields/LayerField.svelte';
@@ -26,104 +27,86 @@
 			?.steps.filter(({ layer, rule }) => layer === 'page' && rule.kind !== 'found') ?? [];
 </script>
 
-<p class="quiet">What stands at this page alone, whatever its type and the site say.</p>
-<h3>Its own tags</h3>
+<p class="text-ink-soft">What stands at this page alone, whatever its type and the site say.</p>
+<h3 class="mx-0 mt-3 mb-0.5 text-sm font-semibold">Its own tags</h3>
 <ul>
 	{#each rules as rule (rule.tag + (rule.language ?? ''))}
-		<li class:open={bench.tag === rule.tag} data-own={rule.tag}>
-			<div class="row">
+		<li class="border-t border-t-rule px-0 py-1 text-sm" class:open={bench.tag === rule.tag} data-own={rule.tag}>
+			<div class="row flex items-baseline gap-2">
 				<LayerMark layer="page" />
-				<button class="mono tag" aria-expanded={bench.tag === rule.tag} onclick={() => (bench.tag = rule.tag)}
-					>{rule.tag}{rule.language ? ` (${rule.language})` : ''}</button
+				<button
+					class="tag text-left font-mono text-xs wrap-anywhere"
+					aria-expanded={bench.tag === rule.tag}
+					onclick={() => (bench.tag = rule.tag)}>{rule.tag}{rule.language ? ` (${rule.language})` : ''}</button
 				>
 				{#if bench.tag !== rule.tag}
-					<span class="serif value">{textOfValue(bench.working.scope.valueOf(rule.tag)) || 'nothing'}</span>
+					<span class="value min-w-0 flex-1 truncate font-serif"
+						>{textOfValue(bench.working.scope.valueOf(rule.tag)) || 'nothing'}</span
+					>
 				{/if}
-				<button class="link" onclick={() => bench.proposeFor('page', rule.tag, null, rule.language)}>Set back</button>
+				<Button
+					look="link"
+					class="ml-auto flex-none"
+					onclick={() => bench.proposeFor('page', rule.tag, null, rule.language)}>Set back</Button
+				>
 			</div>
 			{#if bench.tag === rule.tag}<LayerField layer="page" steps={stepsOf(rule.tag)} />{/if}
 		</li>
-	{:else}<li class="quiet">None: all comes from its type, the site and what is built in.</li>{/each}
+	{:else}<li class="border-t border-t-rule px-0 py-1 text-sm text-ink-soft">
+			None: all comes from its type, the site and what is built in.
+		</li>{/each}
 </ul>
 {#if found.length > 0}
-	<h3>As its own file says it</h3>
+	<h3 class="mx-0 mt-3 mb-0.5 text-sm font-semibold">As its own file says it</h3>
 	<ul>
 		{#each found as trace (trace.tag)}
-			<li class="row">
+			<li class="row flex items-baseline gap-2 border-t border-t-rule px-0 py-1 text-sm">
 				<LayerMark layer="found" />
-				<button class="mono tag" onclick={() => (bench.tag = trace.tag)}>{trace.tag}</button>
-				<span class="serif value">{textOfValue(trace.value)}</span>
-				<button
-					class="link"
+				<button class="tag text-left font-mono text-xs wrap-anywhere" onclick={() => (bench.tag = trace.tag)}
+					>{trace.tag}</button
+				>
+				<span class="value min-w-0 flex-1 truncate font-serif">{textOfValue(trace.value)}</span>
+				<Button
+					look="link"
+					class="ml-auto flex-none"
 					onclick={() => {
 						bench.tag = trace.tag;
 						bench.setFoundPolicy('page', 'never');
-					}}>Set aside</button
+					}}>Set aside</Button
 				>
 			</li>
 		{/each}
 	</ul>
 {/if}
 {#if settings.length + aside.length > 0}
-	<h3>Its own settings</h3>
+	<h3 class="mx-0 mt-3 mb-0.5 text-sm font-semibold">Its own settings</h3>
 	<ul>
 		{#each settings as [key, name] (key)}
-			<li class="row">
-				<span class="value">{name}</span>
-				<button class="link" onclick={() => bench.change('page', { [key]: null })}>Set back</button>
+			<li class="row flex items-baseline gap-2 border-t border-t-rule px-0 py-1 text-sm">
+				<span class="value min-w-0 flex-1 truncate">{name}</span>
+				<Button look="link" class="ml-auto flex-none" onclick={() => bench.change('page', { [key]: null })}
+					>Set back</Button
+				>
 			</li>
 		{/each}
 		{#each aside as [tag, policy] (tag)}
-			<li class="row">
-				<span class="value"
-					>What its file says of <span class="mono">{tag}</span>
+			<li class="row flex items-baseline gap-2 border-t border-t-rule px-0 py-1 text-sm">
+				<span class="value min-w-0 flex-1 truncate"
+					>What its file says of <span class="font-mono">{tag}</span>
 					{policy === 'never' ? 'is set aside' : policy === 'last' ? 'comes last' : 'goes before'}; else
 					{foundPolicyFor(tag, { ...page, foundPolicy: {} }, bench.working.type, bench.working.site).policy === 'keep'
 						? 'it would go before'
 						: 'it would not'}</span
 				>
-				<button
-					class="link"
+				<Button
+					look="link"
+					class="ml-auto flex-none"
 					onclick={() => {
 						bench.tag = tag;
 						bench.setFoundPolicy('page', null);
-					}}>Set back</button
+					}}>Set back</Button
 				>
 			</li>
 		{/each}
 	</ul>
 {/if}
-
-<style>
-	h3 {
-		margin: 12px 0 2px;
-		font-size: 13px;
-		font-weight: 600;
-	}
-	li {
-		border-top: 1px solid var(--rule);
-		padding: 4px 0;
-		font-size: 13px;
-	}
-	.row {
-		display: flex;
-		gap: 8px;
-		align-items: baseline;
-	}
-	.tag {
-		font-size: 12px;
-		text-align: left;
-		overflow-wrap: anywhere;
-	}
-	.value {
-		flex: 1;
-		overflow: hidden;
-		min-width: 0;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-	.link {
-		flex: none;
-		margin-left: auto;
-	}
-</style>

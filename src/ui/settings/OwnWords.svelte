@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { untrack } from 'svelte';
 	import type { Words } from '$core';
 	import { benchInView } from '$ui/workspace/context';
@@ -16,16 +17,17 @@
 		bench.change('site', { words: Object.keys(all).length > 0 ? all : null });
 </script>
 
-<details bind:open={isOpen}>
-	<summary>Words of your own</summary>
-	<p class="quiet">What templates say in every language: <span class="mono">{'{words.book}'}</span> prints them.</p>
+<details class="mt-3 text-sm" bind:open={isOpen}>
+	<summary class="cursor-pointer font-semibold">Words of your own</summary>
+	<p class="text-ink-soft">
+		What templates say in every language: <span class="font-mono">{'{words.book}'}</span> prints them.
+	</p>
 	{#each words as [key, said] (key)}
-		<div class="one">
-			<span class="mono">{`{words.${key}}`}</span>
-			<button
-				class="plain-button"
+		<div class="one mt-2 flex items-center justify-between">
+			<span class="font-mono">{`{words.${key}}`}</span>
+			<Button
 				aria-label="Take away the words “{key}”"
-				onclick={() => keep(Object.fromEntries(words.filter(([other]) => other !== key)))}>×</button
+				onclick={() => keep(Object.fromEntries(words.filter(([other]) => other !== key)))}>×</Button
 			>
 		</div>
 		<WordsRow
@@ -41,20 +43,3 @@
 		add={(name) => keep({ ...bench.working.site.words, [name]: {} })}
 	/>
 </details>
-
-<style>
-	details {
-		margin-top: 12px;
-		font-size: 13px;
-	}
-	summary {
-		cursor: pointer;
-		font-weight: 600;
-	}
-	.one {
-		display: flex;
-		justify-content: space-between;
-		align-items: center;
-		margin-top: 8px;
-	}
-</style>

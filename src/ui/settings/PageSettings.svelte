@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import type { Action } from '$ui/workspace/actions';
 	import { PAGE_STATES, type PageState } from '$core';
 	import { benchInView } from '$ui/workspace/context';
@@ -31,11 +33,15 @@
 </script>
 
 <Setting name="Path" hint="The old path will lead to the new one.">
-	<TextInput class="mono" late value={wrongPath ?? page.path} set={setPath} aria-invalid={wrongPath !== undefined} />
+	<TextInput
+		class="font-mono"
+		late
+		value={wrongPath ?? page.path}
+		set={setPath}
+		aria-invalid={wrongPath !== undefined}
+	/>
 </Setting>
-{#if wrongPath !== undefined}<p class="refused" role="alert">
-		A path begins with a slash and holds no space, ? or #.
-	</p>{/if}
+{#if wrongPath !== undefined}<Refused>A path begins with a slash and holds no space, ? or #.</Refused>{/if}
 <Setting name="Type">
 	<select value={page.type} onchange={(event) => bench.change('page', { type: event.currentTarget.value })}>
 		{#each bench.data.types as type (type.name)}<option value={type.name}>{type.label ?? type.name}</option>{/each}
@@ -62,9 +68,9 @@
 		{#each PAGE_STATES as state (state)}<option value={state}>{STATES[state]}</option>{/each}
 	</select>
 </Setting>
-{#if page.path === '/' && page.state !== 'live'}<p class="refused" role="alert">
+{#if page.path === '/' && page.state !== 'live'}<Refused>
 		This is the home page: no release is made until it is live, or another page is the home page.
-	</p>{/if}
+	</Refused>{/if}
 <Setting
 	name="Hidden from search"
 	hint="Search engines are asked not to list it (robots: noindex). Links to it still make cards."
@@ -89,75 +95,42 @@
 	/>
 </Setting>
 {#if target !== ''}
-	<p class="found" data-testid="target">
+	<p class="mt-0.75 border-l-3 border-l-sea pl-1.75 text-sm" data-testid="target">
 		The title {has('title') ? 'has it' : 'does not have it'}; the description {has('description')
 			? 'has it'
 			: 'does not have it'}.
 	</p>
 {/if}
-<h3>The whole page</h3>
+<h3 class="mt-3.5 text-sm font-semibold">The whole page</h3>
 <form
-	class="row"
+	class="row mt-1.5 flex items-center gap-2 text-sm"
 	onsubmit={(event) => {
 		event.preventDefault();
 		void act({ do: 'copy', path: page.path, to: copyTo.trim() });
 	}}
 >
 	<input
-		class="mono"
+		class="min-w-0 flex-1 font-mono"
 		aria-label="Path of the copy"
 		placeholder="{page.path === '/' ? '' : page.path}/copy"
 		bind:value={copyTo}
 	/>
-	<button class="plain-button" disabled={!copyTo.trim().startsWith('/')}>Copy with its overrides</button>
+	<Button disabled={!copyTo.trim().startsWith('/')}>Copy with its overrides</Button>
 </form>
 {#if page.path !== '/'}
-	<p class="row">
-		<button class="plain-button" onclick={() => void act({ do: 'home', path: page.path })}>Set as home</button>
-		<span class="quiet">It changes places with the page at / .</span>
+	<p class="row mt-1.5 flex items-center gap-2 text-sm">
+		<Button onclick={() => void act({ do: 'home', path: page.path })}>Set as home</Button>
+		<span class="text-ink-soft">It changes places with the page at / .</span>
 	</p>
 {/if}
-<p class="row">
-	<button class="plain-button" onclick={() => void act({ do: 'takeAway' })}>Take this page away …</button>
-	<span class="quiet">What leads to it is shown first.</span>
+<p class="row mt-1.5 flex items-center gap-2 text-sm">
+	<Button onclick={() => void act({ do: 'takeAway' })}>Take this page away …</Button>
+	<span class="text-ink-soft">What leads to it is shown first.</span>
 </p>
-<details>
-	<summary>Keywords (legacy)</summary>
-	<p class="quiet">Search engines stopped reading them long ago: what they name helps nobody to find the page.</p>
-	<button class="plain-button" onclick={() => void act({ do: 'tag', name: 'keywords' })}
-		>Show the layers of keywords</button
-	>
+<details class="mt-2.5 text-sm">
+	<summary class="cursor-pointer font-semibold">Keywords (legacy)</summary>
+	<p class="text-ink-soft">
+		Search engines stopped reading them long ago: what they name helps nobody to find the page.
+	</p>
+	<Button onclick={() => void act({ do: 'tag', name: 'keywords' })}>Show the layers of keywords</Button>
 </details>
-
-<style>
-	h3 {
-		margin-top: 14px;
-		font-size: 13px;
-		font-weight: 600;
-	}
-	.row {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-		margin-top: 6px;
-		font-size: 13px;
-	}
-	.row input {
-		flex: 1;
-		min-width: 0;
-	}
-	.found {
-		margin-top: 3px;
-		border-left: 3px solid var(--sea);
-		padding-left: 7px;
-		font-size: 12.5px;
-	}
-	details {
-		margin-top: 10px;
-		font-size: 13px;
-	}
-	summary {
-		cursor: pointer;
-		font-weight: 600;
-	}
-</style>

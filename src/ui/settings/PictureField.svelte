@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Refused from '$ui/parts/Refused.svelte';
 	import type { Picture } from '$core';
 	import { benchInView } from '$ui/workspace/context';
 	import PictureIntake from '$ui/pictures/PictureIntake.svelte';
@@ -33,10 +34,10 @@
 	}
 </script>
 
-<div class="field">
+<div class="field flex items-end gap-2 [&>.setting]:min-w-0 [&>.setting]:flex-1">
 	<Setting {name} {hint}>
 		<TextInput
-			class="mono"
+			class="font-mono"
 			late
 			value={refused ?? src}
 			set={take}
@@ -45,25 +46,8 @@
 		/>
 	</Setting>
 	{#if held?.kept || held?.src.startsWith('/media/')}
-		<img src={wholeOf(held, bench.working.site.base, null)} alt="" />
+		<img class="h-11.5 max-w-21 object-cover" src={wholeOf(held, bench.working.site.base, null)} alt="" />
 	{/if}
 </div>
-{#if wrong}<p class="refused" role="alert">{wrong}</p>{/if}
+{#if wrong}<Refused>{wrong}</Refused>{/if}
 <PictureIntake site={bench.data.site.name} label="A file for: {name}" taken={put} offersLibrary />
-
-<style>
-	.field {
-		display: flex;
-		gap: 8px;
-		align-items: end;
-	}
-	.field > :global(.setting) {
-		flex: 1;
-		min-width: 0;
-	}
-	img {
-		max-width: 84px;
-		height: 46px;
-		object-fit: cover;
-	}
-</style>

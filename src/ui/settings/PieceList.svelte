@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { untrack } from 'svelte';
 	import { checkTemplate, formatIssue, piecesFor, TAG_NAMES } from '$core';
 	import type { Action } from '$ui/workspace/actions';
@@ -47,38 +48,41 @@
 	}
 </script>
 
-<details bind:open={isOpen} data-pieces={layer}>
-	<summary>Pieces</summary>
-	<p class="quiet">
-		A piece is a template with a name. Others use it: <span class="mono">{'{piece.price}'}</span> prints what it comes
-		to.
+<details class="mt-3 text-sm" bind:open={isOpen} data-pieces={layer}>
+	<summary class="cursor-pointer font-semibold">Pieces</summary>
+	<p class="text-ink-soft">
+		A piece is a template with a name. Others use it: <span class="font-mono">{'{piece.price}'}</span> prints what it
+		comes to.
 		{#if layer === 'type'}One of this type goes before the site’s of the same name.{/if}
 	</p>
 	{#each pieces as [key, text] (key)}
 		{@const issues = issuesOf(key, text)}
-		<div class="one" data-piece={key}>
-			<div class="row">
+		<div class="one mt-2" data-piece={key}>
+			<div class="row mt-1 flex items-center gap-2">
 				<button
-					class="mono name"
+					class="name flex-1 text-left font-mono underline-offset-3 [text-decoration:underline_dotted]"
 					title="Another name for it"
 					onclick={() => ([renaming, newName] = [renaming === key ? undefined : key, key])}>{`{piece.${key}}`}</button
 				>
-				<button
-					class="plain-button"
+				<Button
 					aria-label="Take away the piece “{key}”"
-					onclick={() => keep(Object.fromEntries(pieces.filter(([other]) => other !== key)))}>×</button
+					onclick={() => keep(Object.fromEntries(pieces.filter(([other]) => other !== key)))}>×</Button
 				>
 			</div>
 			{#if renaming === key}
-				<form class="row" onsubmit={rename}>
-					<input class="mono grow" aria-label="Another name for the piece “{key}”" bind:value={newName} />
-					<button class="plain-button" disabled={!isOwnName(newName.trim()) || newName.trim() === key}>Rename</button>
+				<form class="row mt-1 flex items-center gap-2" onsubmit={rename}>
+					<input
+						class="min-w-0 flex-1 font-mono"
+						aria-label="Another name for the piece “{key}”"
+						bind:value={newName}
+					/>
+					<Button disabled={!isOwnName(newName.trim()) || newName.trim() === key}>Rename</Button>
 				</form>
 			{/if}
 			<TemplateField {text} pieces={bench.templateParts(text)} errors={issues} kept={0} around={around(key)} />
-			<p class="quiet" id="piece-{layer}-{key}">
+			<p class="text-ink-soft" id="piece-{layer}-{key}">
 				{#if issues[0]}{formatIssue(issues[0], text)}
-				{:else}Here: <span class="serif">{bench.show(text) || 'nothing'}</span>{/if}
+				{:else}Here: <span class="font-serif">{bench.show(text) || 'nothing'}</span>{/if}
 			</p>
 		</div>
 	{/each}
@@ -89,33 +93,3 @@
 		add={(name) => keep({ ...owner?.pieces, [name]: '' })}
 	/>
 </details>
-
-<style>
-	details {
-		margin-top: 12px;
-		font-size: 13px;
-	}
-	summary {
-		cursor: pointer;
-		font-weight: 600;
-	}
-	.one {
-		margin-top: 8px;
-	}
-	.row {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-		margin-top: 4px;
-	}
-	.name {
-		flex: 1;
-		text-align: left;
-		text-decoration: underline dotted;
-		text-underline-offset: 3px;
-	}
-	.grow {
-		flex: 1;
-		min-width: 0;
-	}
-</style>

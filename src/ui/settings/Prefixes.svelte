@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { benchInView } from '$ui/workspace/context';
 	import { whyNotLink } from './fieldValues';
 
@@ -26,56 +27,32 @@
 	}
 </script>
 
-<details>
-	<summary>Custom tags</summary>
-	<p class="quiet">A prefix opens tags of a vocabulary of your own, such as <span class="mono">place:height</span>.</p>
+<details class="mt-3 text-sm">
+	<summary class="cursor-pointer font-semibold">Custom tags</summary>
+	<p class="text-ink-soft">
+		A prefix opens tags of a vocabulary of your own, such as <span class="font-mono">place:height</span>.
+	</p>
 	<ul>
 		{#each prefixes as [prefix, address] (prefix)}
-			<li class="row">
-				<span class="mono">{prefix}:</span> <span class="mono quiet grow">{address}</span>
-				<button
-					class="plain-button"
+			<li class="row mt-1.25 flex items-center gap-2">
+				<span class="font-mono">{prefix}:</span>
+				<span class="min-w-0 flex-1 overflow-hidden font-mono text-ellipsis text-ink-soft">{address}</span>
+				<Button
 					aria-label="Remove the prefix {prefix}"
-					onclick={() => set(Object.fromEntries(prefixes.filter(([other]) => other !== prefix)))}>×</button
+					onclick={() => set(Object.fromEntries(prefixes.filter(([other]) => other !== prefix)))}>×</Button
 				>
 			</li>
 		{/each}
 	</ul>
-	<form class="row" onsubmit={add}>
-		<input class="mono short" aria-label="Prefix" placeholder="place" bind:value={name} />
-		<input class="mono grow" aria-label="Its vocabulary’s address" placeholder="https://…" bind:value={space} />
-		<button class="plain-button" disabled={name.trim() === ''}>Add</button>
+	<form class="row mt-1.25 flex items-center gap-2" onsubmit={add}>
+		<input class="w-21 font-mono" aria-label="Prefix" placeholder="place" bind:value={name} />
+		<input
+			class="min-w-0 flex-1 overflow-hidden font-mono text-ellipsis"
+			aria-label="Its vocabulary’s address"
+			placeholder="https://…"
+			bind:value={space}
+		/>
+		<Button disabled={name.trim() === ''}>Add</Button>
 	</form>
-	{#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
+	{#if wrong}<p class="mt-1 border-l-3 border-l-gone pl-1.75" role="alert">{wrong}</p>{/if}
 </details>
-
-<style>
-	details {
-		margin-top: 12px;
-		font-size: 13px;
-	}
-	summary {
-		cursor: pointer;
-		font-weight: 600;
-	}
-	.row {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-		margin-top: 5px;
-	}
-	.grow {
-		flex: 1;
-		min-width: 0;
-		overflow: hidden;
-		text-overflow: ellipsis;
-	}
-	.short {
-		width: 84px;
-	}
-	.wrong {
-		border-left: 3px solid var(--gone);
-		margin-top: 4px;
-		padding-left: 7px;
-	}
-</style>

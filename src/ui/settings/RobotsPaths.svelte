@@ -20,22 +20,13 @@
 	hint="One on a line, such as /drafts . For one robot, its name before it: fathom /archive . A page that is to be out of search is better hidden at the page: robots must read it to know."
 >
 	<TextInput
-		class="mono"
+		class="font-mono"
 		lines={3}
 		value={closedInLines(bench.working.site.robots ?? [])}
 		{set}
 		aria-invalid={wrong !== undefined}
 	/>
 </Setting>
-{#if wrong !== undefined}<p class="wrong" role="alert">
+{#if wrong !== undefined}<p class="mt-0.75 border-l-3 border-l-gone pl-1.75 text-sm" role="alert">
 		“{wrong}” is no path: it begins with a slash. It is not kept.
 	</p>{/if}
-
-<style>
-	.wrong {
-		border-left: 3px solid var(--gone);
-		margin-top: 3px;
-		padding-left: 7px;
-		font-size: 12.5px;
-	}
-</style>

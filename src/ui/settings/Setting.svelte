@@ -4,45 +4,10 @@
 	let { name, hint = '', children }: { name: string; hint?: string; children: Snippet } = $props();
 </script>
 
-<label class="setting">
-	<span class="name">{name}</span>
+<label
+	class="setting mt-2.25 block has-[>input[type=checkbox]]:grid has-[>input[type=checkbox]]:grid-cols-[20px_1fr] has-[>input[type=checkbox]]:items-center [&>*:not([type=checkbox])]:col-start-2 not-has-[>input[type=checkbox]]:[&>:not(span)]:w-full [&>[type=checkbox]]:justify-self-start [&>[type=checkbox]]:[grid-area:1/1]"
+>
+	<span class="name block text-sm font-semibold">{name}</span>
 	{@render children()}
-	{#if hint}<span class="hint">{hint}</span>{/if}
+	{#if hint}<span class="mt-px block text-sm text-ink-soft">{hint}</span>{/if}
 </label>
-
-<style>
-	.setting {
-		display: block;
-		margin-top: 9px;
-	}
-	.name {
-		display: block;
-		font-size: 13px;
-		font-weight: 600;
-	}
-	.hint {
-		display: block;
-		margin-top: 1px;
-		font-size: 12.5px;
-		color: var(--ink-soft);
-	}
-	.setting > :global(input:not([type='checkbox'])),
-	.setting > :global(textarea),
-	.setting > :global(select) {
-		width: 100%;
-	}
-	/* A box to tick stands before its name. */
-	.setting:has(> :global(input[type='checkbox'])) {
-		display: grid;
-		grid-template-columns: 20px 1fr;
-		align-items: center;
-	}
-	.setting > :global(input[type='checkbox']) {
-		grid-area: 1 / 1;
-		justify-self: start;
-	}
-	.setting:has(> :global(input[type='checkbox'])) > .name,
-	.setting:has(> :global(input[type='checkbox'])) > .hint {
-		grid-column: 2;
-	}
-</style>

@@ -26,7 +26,7 @@
 		name="Author of pages that name none"
 		hint="The site has a template of its own for it: change it at the tag."
 	>
-		<input class="mono" value={author} disabled />
+		<input class="font-mono" value={author} disabled />
 	</Setting>
 {:else}
 	<Setting name="Author of pages that name none"><TextInput value={by ?? ''} set={setBy} /></Setting>

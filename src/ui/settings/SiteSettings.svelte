@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import { canonicalLanguage, checkBase, isLanguageTag, isTimeZone, toText, type Fields } from '$core';
 	import type { Action } from '$ui/workspace/actions';
 	import { benchInView } from '$ui/workspace/context';
@@ -116,33 +118,33 @@
 	</Setting>
 	<Setting name="Public base address">
 		<TextInput
-			class="mono"
+			class="font-mono"
 			late
 			value={wrongBase ?? site.base}
 			set={setBase}
 			aria-invalid={base.refused !== undefined}
 		/>
 	</Setting>
-	{#if base.refused}<p class="refused" role="alert">
+	{#if base.refused}<Refused>
 			{base.refused}
 			{base.guess ? `Did you mean ${base.guess}?` : ''}
-		</p>{/if}
-	{#each base.asks as ask (ask)}<p class="ask">{ask}</p>{/each}
+		</Refused>{/if}
+	{#each base.asks as ask (ask)}<p class="ask mt-0.75 border-l-3 border-l-flag pl-1.75 text-sm">{ask}</p>{/each}
 	<Setting name="Languages" hint="{site.languages.map(languageName).join(', ')}. All fall back to the first.">
 		<TextInput
-			class="mono"
+			class="font-mono"
 			late
 			value={site.languages.join(', ')}
 			set={setLanguages}
 			aria-invalid={wrongTag !== undefined}
 		/>
 	</Setting>
-	{#if wrongTag !== undefined}<p class="refused" role="alert">
+	{#if wrongTag !== undefined}<Refused>
 			“{wrongTag}” names no language. Write tags such as en for English, fr for French, pt-BR for Brazilian Portuguese.
-		</p>{/if}
+		</Refused>{/if}
 	<Setting name="Time zone" hint="Dates that name no offset are meant here. UTC without one.">
 		<TextInput
-			class="mono"
+			class="font-mono"
 			late
 			list="time-zones"
 			placeholder="UTC"
@@ -154,9 +156,9 @@
 	<datalist id="time-zones"
 		>{#each zones as zone (zone)}<option value={zone}></option>{/each}</datalist
 	>
-	{#if wrongZone !== undefined}<p class="refused" role="alert">
+	{#if wrongZone !== undefined}<Refused>
 			“{wrongZone}” is no time zone that is known here. Choose one of the list, such as Europe/Paris.
-		</p>{/if}
+		</Refused>{/if}
 	<Setting
 		name="Private"
 		hint={site.private
@@ -186,7 +188,7 @@
 			: 'Older ones go with the next release, for good: there is no way back to them.'}
 	>
 		<TextInput
-			class="mono"
+			class="font-mono"
 			late
 			placeholder="all"
 			value={wrongKept ?? (site.keepReleases === undefined ? '' : String(site.keepReleases))}
@@ -194,17 +196,24 @@
 			aria-invalid={wrongKept !== undefined}
 		/>
 	</Setting>
-	{#if wrongKept !== undefined}<p class="refused" role="alert">
+	{#if wrongKept !== undefined}<Refused>
 			“{wrongKept}” is no number from 2 on. At least the newest two are kept; leave it empty to keep all.
-		</p>{/if}
+		</Refused>{/if}
 {/if}
 {#if shows('words')}
 	{#if others.length > 0}
-		<div class="tongues" role="group" aria-label="Words in which language">
-			<button aria-pressed={tongue === ''} onclick={() => (tongue = '')}>{languageName(site.languages[0] ?? '')}</button
+		<div class="mt-2.5 flex gap-3.5 text-sm" role="group" aria-label="Words in which language">
+			<button
+				class="border-b-2 border-b-transparent text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
+				aria-pressed={tongue === ''}
+				onclick={() => (tongue = '')}>{languageName(site.languages[0] ?? '')}</button
 			>
 			{#each others as tag (tag)}
-				<button aria-pressed={tongue === tag} onclick={() => (tongue = tag)}>{languageName(tag)}</button>
+				<button
+					class="border-b-2 border-b-transparent text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
+					aria-pressed={tongue === tag}
+					onclick={() => (tongue = tag)}>{languageName(tag)}</button
+				>
 			{/each}
 		</div>
 	{/if}
@@ -231,7 +240,7 @@
 			</Setting>
 		{/each}
 		<form
-			class="row"
+			class="row mt-2 flex gap-2 text-sm"
 			onsubmit={(event) => {
 				event.preventDefault();
 				const name = newWord.trim().replace(/[^\p{L}\p{N}_]+/gu, '_');
@@ -239,8 +248,13 @@
 				newWord = '';
 			}}
 		>
-			<input class="mono" aria-label="Name of another word of the site" placeholder="region" bind:value={newWord} />
-			<button class="plain-button" disabled={newWord.trim() === ''}>Add a word for {'{site.…}'}</button>
+			<input
+				class="min-w-0 flex-1 font-mono"
+				aria-label="Name of another word of the site"
+				placeholder="region"
+				bind:value={newWord}
+			/>
+			<Button disabled={newWord.trim() === ''}>Add a word for {'{site.…}'}</Button>
 		</form>
 	{/if}
 	<Setting
@@ -248,7 +262,7 @@
 		hint={`Between two parts: ${toText(bench.working.page.fields.title) || 'This page'}${bench.working.site.separator.trim() ? ` ${bench.working.site.separator.trim()} ` : ' '}${site.name}`}
 	>
 		<input
-			class="mono"
+			class="font-mono"
 			maxlength="10"
 			value={site.separator}
 			oninput={(event) => bench.change('site', { separator: event.currentTarget.value })}
@@ -267,9 +281,9 @@
 	<Setting name="Account" hint="Such as @merrowcoast; gives twitter:site.">
 		<TextInput value={textOf('handle')} set={setAccount} aria-invalid={wrongAccount} />
 	</Setting>
-	{#if wrongAccount}<p class="refused" role="alert">
+	{#if wrongAccount}<Refused>
 			No card can carry that: an account’s name holds letters, digits and underscores, at most 30, with or without @ .
-		</p>{/if}
+		</Refused>{/if}
 	<SiteCards />
 {/if}
 {#if only === undefined}
@@ -278,37 +292,3 @@
 	<RobotsPaths />
 	<Prefixes />
 {/if}
-
-<style>
-	.ask {
-		margin-top: 3px;
-		border-left: 3px solid var(--flag);
-		padding-left: 7px;
-		font-size: 12.5px;
-	}
-	.tongues {
-		display: flex;
-		gap: 14px;
-		margin-top: 10px;
-		font-size: 13px;
-	}
-	.tongues button {
-		border-bottom: 2px solid transparent;
-		color: var(--ink-soft);
-	}
-	.tongues button[aria-pressed='true'] {
-		border-bottom-color: var(--sea);
-		font-weight: 600;
-		color: var(--ink);
-	}
-	.row {
-		display: flex;
-		gap: 8px;
-		margin-top: 8px;
-		font-size: 13px;
-	}
-	.row input {
-		flex: 1;
-		min-width: 0;
-	}
-</style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import type { Action } from '$ui/workspace/actions';
 	import { STARTING_SETS, type Reach } from '$core';
 	import { onDestroy } from 'svelte';
@@ -35,22 +36,20 @@
 
 <ul>
 	{#each STARTING_SETS as one (one.name)}
-		<li>
-			<div class="row">
-				<span class="grow"><strong>{one.label}</strong> <span class="quiet">{one.purpose}</span></span>
-				<button class="plain-button" aria-expanded={chosen === one.name} onclick={() => look(one.name)}
-					>Look at it</button
-				>
+		<li class="mt-1.25 text-sm">
+			<div class="row flex items-start gap-2">
+				<span class="flex-1"><strong>{one.label}</strong> <span class="text-ink-soft">{one.purpose}</span></span>
+				<Button class="flex-none" aria-expanded={chosen === one.name} onclick={() => look(one.name)}>Look at it</Button>
 			</div>
 			{#if chosen === one.name}
-				<div class="told" data-testid="set-reach">
-					<p>
-						Tags: <span class="mono">{one.rules.map(({ tag }) => tag).join(', ')}</span>{#if one.fields.length > 0};
-							fields:
-							<span class="mono">{one.fields.map(({ name }) => name).join(', ')}</span>{/if}. Rules of the same tags are
-						replaced.
+				<div class="told mx-0 mt-1 mb-2 border-l-3 border-l-sea pl-2 wrap-anywhere" data-testid="set-reach">
+					<p class="mb-1">
+						Tags: <span class="font-mono">{one.rules.map(({ tag }) => tag).join(', ')}</span
+						>{#if one.fields.length > 0}; fields:
+							<span class="font-mono">{one.fields.map(({ name }) => name).join(', ')}</span>{/if}. Rules of the same
+						tags are replaced.
 					</p>
-					<p role="status">
+					<p class="mb-1" role="status">
 						{#if reach === 'counting'}Counting the pages it reaches …
 						{:else if reach}
 							<strong>{pagesInWords(reach.changed)} would change</strong>{reach.worse
@@ -61,48 +60,20 @@
 					{#if typeof reach === 'object'}
 						<ul>
 							{#each reach.worst.slice(0, 3) as page (page.path)}
-								<li>
-									<span class="mono">{page.path}</span>
-									<span class="mono quiet">{page.tag}</span>: <span class="serif">{page.before || 'nothing'}</span> →
-									<span class="serif">{page.after || 'nothing'}</span>
+								<li class="mt-1.25 text-sm">
+									<span class="font-mono">{page.path}</span>
+									<span class="font-mono text-ink-soft">{page.tag}</span>:
+									<span class="font-serif">{page.before || 'nothing'}</span>
+									→
+									<span class="font-serif">{page.after || 'nothing'}</span>
 								</li>
 							{/each}
 						</ul>
 					{/if}
-					<button class="main-button" onclick={() => take(one.name)}>Take it</button>
-					<button class="link" onclick={() => (chosen = undefined)}>Leave it</button>
+					<Button look="main" onclick={() => take(one.name)}>Take it</Button>
+					<Button look="link" class="ml-2.5" onclick={() => (chosen = undefined)}>Leave it</Button>
 				</div>
 			{/if}
 		</li>
 	{/each}
 </ul>
-
-<style>
-	li {
-		margin-top: 5px;
-		font-size: 13px;
-	}
-	.row {
-		display: flex;
-		gap: 8px;
-		align-items: start;
-	}
-	.grow {
-		flex: 1;
-	}
-	.row button {
-		flex: none;
-	}
-	.told {
-		margin: 4px 0 8px;
-		border-left: 3px solid var(--sea);
-		padding-left: 8px;
-		overflow-wrap: anywhere;
-	}
-	.told p {
-		margin-bottom: 4px;
-	}
-	.link {
-		margin-left: 10px;
-	}
-</style>

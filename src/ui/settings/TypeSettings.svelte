@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import type { Action } from '$ui/workspace/actions';
 	import { CATALOGUE, findTag, SPECIAL_KINDS, type Words } from '$core';
 	import { benchInView } from '$ui/workspace/context';
@@ -41,9 +43,9 @@
 			oninput={(event) => bench.change('type', { label: event.currentTarget.value.trim() || null })}
 		/>
 	</Setting>
-	<h3>What one and several are called</h3>
+	<h3 class="mt-3 text-sm font-semibold">What one and several are called</h3>
 	{#each ['one', 'many'] as const as count (count)}
-		<span class="quiet mono">{`{type.${count}}`}</span>
+		<span class="font-mono text-ink-soft">{`{type.${count}}`}</span>
 		<WordsRow
 			name={count === 'one' ? 'One of them' : 'Several of them'}
 			words={type.names?.[count]}
@@ -71,12 +73,18 @@
 		</select>
 	</Setting>
 	{#if properties.length > 0}
-		<h3>Its properties</h3>
+		<h3 class="mt-3 text-sm font-semibold">Its properties</h3>
 		<ul>
 			{#each properties as tag (tag.name)}
-				<li>
-					<button class="mono link" onclick={() => void act({ do: 'tag', name: tag.name })}>{tag.name}</button>
-					<span class="serif here">{bench.lines.find((line) => line.tag === tag.name)?.value ?? 'nothing here'}</span>
+				<li class="mt-1 flex items-center gap-2 text-sm">
+					<Button
+						look="link"
+						class="flex-none! font-mono text-sm first:flex-1"
+						onclick={() => void act({ do: 'tag', name: tag.name })}>{tag.name}</Button
+					>
+					<span class="here flex-1 truncate text-right font-serif first:flex-1"
+						>{bench.lines.find((line) => line.tag === tag.name)?.value ?? 'nothing here'}</span
+					>
 				</li>
 			{/each}
 		</ul>
@@ -105,39 +113,39 @@
 			onchange={(event) => bench.change('type', { off: event.currentTarget.checked || null })}
 		/>
 	</Setting>
-	{#if type.off && (type.special === 'home' || bench.working.page.path === '/')}<p class="refused" role="alert">
+	{#if type.off && (type.special === 'home' || bench.working.page.path === '/')}<Refused>
 			The home page is of this type: no release is made while it is switched off.
-		</p>{/if}
+		</Refused>{/if}
 
 	<FieldList {act} />
 	<PieceList layer="type" {act} />
 
-	<details>
-		<summary>Starting sets</summary>
-		<p class="quiet">Fields and templates for a common kind of page, to take and change.</p>
+	<details class="mt-2.5 text-sm">
+		<summary class="cursor-pointer font-semibold">Starting sets</summary>
+		<p class="text-ink-soft">Fields and templates for a common kind of page, to take and change.</p>
 		<StartingSets {act} />
 	</details>
-	<details>
-		<summary>This type as a whole</summary>
+	<details class="mt-2.5 text-sm">
+		<summary class="cursor-pointer font-semibold">This type as a whole</summary>
 		<form
-			class="row"
+			class="row mt-1.5 flex gap-2"
 			onsubmit={(event) => {
 				event.preventDefault();
 				void act({ do: 'rename', name: type.name, to: newName.trim() });
 			}}
 		>
 			<input
-				class="mono"
+				class="min-w-0 flex-1 font-mono"
 				aria-label="Another name for the type {type.name}"
 				placeholder={type.name}
 				bind:value={newName}
 			/>
-			<button class="plain-button" disabled={newName.trim() === '' || newName.trim() === type.name}>Rename</button>
+			<Button disabled={newName.trim() === '' || newName.trim() === type.name}>Rename</Button>
 		</form>
-		<p class="quiet">{`{type.name}`} and site files say its name; its pages follow.</p>
+		<p class="text-ink-soft">{`{type.name}`} and site files say its name; its pages follow.</p>
 		{#if others.length > 0}
 			<form
-				class="row"
+				class="row mt-1.5 flex gap-2"
 				onsubmit={(event) => {
 					event.preventDefault();
 					void act({ do: 'remove', name: type.name, to: becomes || (others[0]?.name ?? '') });
@@ -148,71 +156,23 @@
 							>its {pagesInWords(count)} become {other.label ?? other.name}</option
 						>{/each}
 				</select>
-				<button class="plain-button">Take the type away</button>
+				<Button>Take the type away</Button>
 			</form>
-			<p class="quiet">Its templates, fields and layout go; the values of its pages stay with them.</p>
+			<p class="text-ink-soft">Its templates, fields and layout go; the values of its pages stay with them.</p>
 		{/if}
 	</details>
-	<details>
-		<summary>Another type</summary>
+	<details class="mt-2.5 text-sm">
+		<summary class="cursor-pointer font-semibold">Another type</summary>
 		<form
-			class="row"
+			class="row mt-1.5 flex gap-2"
 			onsubmit={(event) => {
 				event.preventDefault();
 				void act({ do: 'add', name: newType.trim() });
 				newType = '';
 			}}
 		>
-			<input aria-label="Name of a new type" placeholder="recipe" bind:value={newType} />
-			<button class="plain-button" disabled={newType.trim() === ''}>Add type</button>
+			<input class="min-w-0 flex-1" aria-label="Name of a new type" placeholder="recipe" bind:value={newType} />
+			<Button disabled={newType.trim() === ''}>Add type</Button>
 		</form>
 	</details>
 {/if}
-
-<style>
-	h3 {
-		margin-top: 12px;
-		font-size: 13px;
-		font-weight: 600;
-	}
-	li {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-		margin-top: 4px;
-		font-size: 13px;
-	}
-	li > :first-child {
-		flex: 1;
-	}
-	.link {
-		flex: none !important;
-		font-size: 12.5px;
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-	.here {
-		flex: 1;
-		overflow: hidden;
-		text-align: right;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-	.row {
-		display: flex;
-		gap: 8px;
-		margin-top: 6px;
-	}
-	.row input {
-		flex: 1;
-		min-width: 0;
-	}
-	details {
-		margin-top: 10px;
-		font-size: 13px;
-	}
-	summary {
-		cursor: pointer;
-		font-weight: 600;
-	}
-</style>

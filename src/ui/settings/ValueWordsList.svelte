@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import type { Field, ValueWords } from '$core';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import { numberOf, wordedKind } from './fieldValues';
@@ -54,19 +55,18 @@
 </script>
 
 {#if kind === 'flag'}
-	<p class="quiet">Without words, a yes or no is asked with <span class="mono">?</span> in a template.</p>
+	<p class="text-ink-soft">Without words, a yes or no is asked with <span class="font-mono">?</span> in a template.</p>
 	{#each [true, false] as is (is)}
-		<span class="value">{is ? 'Yes' : 'No'}</span>
+		<span class="value mt-1.5 flex items-center gap-1.5 text-sm">{is ? 'Yes' : 'No'}</span>
 		<WordsRow name="{field.name}, {is ? 'yes' : 'no'}" words={ofFlag(is)} set={(words) => setFlag(is, words)} />
 	{/each}
 {:else if kind}
 	{#each rows as row, at (called(row))}
-		<span class="value mono">
+		<span class="value mt-1.5 flex items-center gap-1.5 font-mono text-sm">
 			{called(row)}
-			<button
-				class="plain-button"
+			<Button
 				aria-label="Take away {called(row)} of {field.name}"
-				onclick={() => keep(rows.filter((_, index) => index !== at))}>×</button
+				onclick={() => keep(rows.filter((_, index) => index !== at))}>×</Button
 			>
 		</span>
 		<WordsRow
@@ -76,19 +76,21 @@
 		/>
 	{/each}
 	{#if kind === 'choice'}
-		<form class="row" onsubmit={addOption}>
+		<form class="row mt-1.5 flex items-center gap-2 [&>input]:min-w-0 [&>input]:flex-1" onsubmit={addOption}>
 			<input
-				class="mono grow"
+				class="min-w-0 flex-1 font-mono"
 				aria-label="Another value of {field.name}"
 				placeholder="as records say it: in-stock"
 				bind:value={option}
 			/>
-			<button class="plain-button" disabled={option.trim() === ''}>Add</button>
+			<Button disabled={option.trim() === ''}>Add</Button>
 		</form>
 	{:else}
-		<p class="quiet">Words for a number, or for all between two; <span class="mono">{'{n}'}</span> stands for it.</p>
+		<p class="text-ink-soft">
+			Words for a number, or for all between two; <span class="font-mono">{'{n}'}</span> stands for it.
+		</p>
 		<form
-			class="row"
+			class="row mt-1.5 flex items-center gap-2 [&>input]:min-w-0 [&>input]:flex-1"
 			onsubmit={(event) => {
 				event.preventDefault();
 				addNumbers(false);
@@ -100,33 +102,12 @@
 				value={from}
 				set={(text) => (from = text)}
 			/>
-			<span class="quiet">to</span>
+			<span class="text-ink-soft">to</span>
 			<TextInput type="number" aria-label="The greatest of {field.name}" value={to} set={(text) => (to = text)} />
-			<button class="plain-button" disabled={from === '' && to === ''}>Add</button>
+			<Button disabled={from === '' && to === ''}>Add</Button>
 			{#if from !== '' && to === ''}
-				<button class="plain-button" type="button" onclick={() => addNumbers(true)}>{from} and more</button>
+				<Button type="button" onclick={() => addNumbers(true)}>{from} and more</Button>
 			{/if}
 		</form>
 	{/if}
 {/if}
-
-<style>
-	.value {
-		display: flex;
-		gap: 6px;
-		align-items: center;
-		margin-top: 6px;
-		font-size: 13px;
-	}
-	.row {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-		margin-top: 6px;
-	}
-	.grow,
-	.row > :global(input) {
-		flex: 1;
-		min-width: 0;
-	}
-</style>

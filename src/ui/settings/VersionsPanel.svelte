@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { canonicalLanguage, isLanguageTag } from '$core';
 	import { call, isRefused } from '$ui/client';
 	import { benchInView } from '$ui/workspace/context';
@@ -47,13 +48,17 @@
 </script>
 
 {#snippet card(title: string, description: string, address: string)}
-	<div class="version">
-		{#if address}{@const look = shown(address)}{#if look.src}<img src={look.src} alt="" />{/if}{:else}<span
-				class="blank quiet">no picture</span
+	<div class="version grid grid-cols-[92px_minmax(0,1fr)] gap-2.5 border border-rule bg-sheet p-1.5">
+		{#if address}{@const look = shown(address)}{#if look.src}<img
+					class="h-12 w-23 object-cover"
+					src={look.src}
+					alt=""
+				/>{/if}{:else}<span class="grid h-12 w-23 place-items-center bg-sunk object-cover text-xs text-ink-soft"
+				>no picture</span
 			>{/if}
 		<div>
-			<p class="serif title">{title || 'No title'}</p>
-			<p class="serif quiet text">{description || 'No description'}</p>
+			<p class="title font-serif leading-[1.3] font-semibold">{title || 'No title'}</p>
+			<p class="text line-clamp-2 font-serif text-sm text-ink-soft">{description || 'No description'}</p>
 		</div>
 	</div>
 {/snippet}
@@ -63,7 +68,7 @@
 	hint={page.language ? languageName(page.language) : `Not said: taken for ${languageName(own)}, the site’s first.`}
 >
 	<TextInput
-		class="mono"
+		class="font-mono"
 		late
 		list="site-languages"
 		value={page.language ?? ''}
@@ -75,138 +80,71 @@
 	{#each site.languages as tag (tag)}<option value={tag}>{languageName(tag)}</option>{/each}
 </datalist>
 {#if wrong !== undefined}
-	<p class="wrong" role="alert">
+	<p class="mx-0 my-1 border-l-3 border-gone pl-1.75 text-sm" role="alert">
 		“{wrong}” names no language. Write a tag such as fr for French, pt-BR for Brazilian Portuguese.
 	</p>
 {/if}
 <DraftNote draftKey={JSON.stringify([bench.placeOf('page')])} />
 
-<h3>{languageName(own)}: this page</h3>
+<h3 class="mt-3.5 text-sm font-semibold">{languageName(own)}: this page</h3>
 {@render card(value('title'), value('description'), picture)}
-{#if told}<p class="wrong" role="alert">{told}</p>{/if}
+{#if told}<p class="mx-0 my-1 border-l-3 border-gone pl-1.75 text-sm" role="alert">{told}</p>{/if}
 
 {#each bench.data.versions as version (version.language)}
 	{@const name = languageName(version.language)}
-	<section class:gap={version.path === undefined} aria-label={name} data-version={version.language}>
-		<h3>{name}</h3>
+	<section
+		class="mt-2.5 border-t border-t-rule text-sm [&.gap]:border-dashed [&.gap]:border-flag"
+		class:gap={version.path === undefined}
+		aria-label={name}
+		data-version={version.language}
+	>
+		<h3 class="mt-3.5 text-sm font-semibold">{name}</h3>
 		{#if version.path === undefined}
-			<p class="told">There is no version in {name} yet.</p>
-			<p class="row">
-				<button class="plain-button" onclick={() => make(version.language)}>Make one</button>
-				<span class="quiet">or one that is there:</span>
+			<p class="told mx-0 my-1 border-l-3 border-l-flag pl-1.75 text-sm">There is no version in {name} yet.</p>
+			<p class="row mt-1 flex items-center gap-2">
+				<Button onclick={() => make(version.language)}>Make one</Button>
+				<span class="text-ink-soft">or one that is there:</span>
 			</p>
 			<form
-				class="row"
+				class="row mt-1 flex items-center gap-2"
 				onsubmit={(event) => {
 					event.preventDefault();
 					void act({ do: 'link', to: (linking[version.language] ?? '').trim() });
 				}}
 			>
 				<input
-					class="mono"
+					class="min-w-0 flex-1 font-mono"
 					aria-label="Path of the version in {name}"
 					placeholder="/{version.language.toLowerCase()}{page.path}"
 					bind:value={linking[version.language]}
 				/>
-				<button class="plain-button" disabled={!(linking[version.language] ?? '').trim().startsWith('/')}
-					>Link the two</button
-				>
+				<Button disabled={!(linking[version.language] ?? '').trim().startsWith('/')}>Link the two</Button>
 			</form>
 		{:else}
 			{#if version.state}
-				<a class="mono path" href={benchAt(bench.data.site.name, version.path)}>{version.path}</a>
+				<a class="path font-mono text-sm underline" href={benchAt(bench.data.site.name, version.path)}>{version.path}</a
+				>
 				{@render card(version.title ?? '', version.description ?? '', version.picture ?? '')}
 				{#if version.state !== 'live'}
-					<p class="told">
+					<p class="told mx-0 my-1 border-l-3 border-l-flag pl-1.75 text-sm">
 						It is {version.state === 'draft' ? 'a draft' : 'private'}: readers of this page would be led nowhere.
 					</p>
 				{:else if !version.namesBack}
-					<p class="told">
+					<p class="told mx-0 my-1 border-l-3 border-l-flag pl-1.75 text-sm">
 						It does not name this page in turn: search engines take neither link then.
-						<button class="link" onclick={() => act({ do: 'link', to: version.path as string })}
-							>Let it name this page</button
+						<Button look="link" onclick={() => act({ do: 'link', to: version.path as string })}
+							>Let it name this page</Button
 						>
 					</p>
 				{/if}
 			{:else}
-				<p class="told"><span class="mono">{version.path}</span>: there is no such page in this site.</p>
+				<p class="told mx-0 my-1 border-l-3 border-l-flag pl-1.75 text-sm">
+					<span class="font-mono">{version.path}</span>: there is no such page in this site.
+				</p>
 			{/if}
-			<button class="link" onclick={() => act({ do: 'unlink', to: version.path as string })}>Part the two</button>
+			<Button look="link" onclick={() => act({ do: 'unlink', to: version.path as string })}>Part the two</Button>
 		{/if}
 	</section>
 {:else}
-	<p class="quiet">The site has one language. Name more of them in its settings, and gaps show here.</p>
+	<p class="text-ink-soft">The site has one language. Name more of them in its settings, and gaps show here.</p>
 {/each}
-
-<style>
-	h3 {
-		margin-top: 14px;
-		font-size: 13px;
-		font-weight: 600;
-	}
-	section {
-		border-top: 1px solid var(--rule);
-		margin-top: 10px;
-		font-size: 13px;
-	}
-	.gap {
-		border-top-style: dashed;
-		border-color: var(--flag);
-	}
-	.version {
-		display: grid;
-		grid-template-columns: 92px minmax(0, 1fr);
-		gap: 10px;
-		border: 1px solid var(--rule);
-		background: var(--sheet);
-		padding: 6px;
-	}
-	img,
-	.blank {
-		width: 92px;
-		height: 48px;
-		object-fit: cover;
-	}
-	.blank {
-		display: grid;
-		place-items: center;
-		background: var(--sheet-sunk);
-		font-size: 12px;
-	}
-	.title {
-		font-weight: 600;
-		line-height: 1.3;
-	}
-	.text {
-		display: -webkit-box;
-		overflow: hidden;
-		font-size: 13px;
-		-webkit-box-orient: vertical;
-		-webkit-line-clamp: 2;
-		line-clamp: 2;
-	}
-	.path {
-		font-size: 12.5px;
-		text-decoration: underline;
-	}
-	.told,
-	.wrong {
-		margin: 4px 0;
-		border-left: 3px solid var(--flag);
-		padding-left: 7px;
-		font-size: 13px;
-	}
-	.wrong {
-		border-color: var(--gone);
-	}
-	.row {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-		margin-top: 4px;
-	}
-	.row input {
-		flex: 1;
-		min-width: 0;
-	}
-</style>

@@ -28,8 +28,8 @@
 </script>
 
 {#each languages as language, at (language)}
-	<label class="words">
-		{#if languages.length > 1}<span class="quiet">{languageName(language)}</span>{/if}
+	<label class="words mt-0.75 flex items-center gap-2 [&>input]:min-w-0 [&>input]:flex-1">
+		{#if languages.length > 1}<span class="w-23 flex-none text-sm text-ink-soft">{languageName(language)}</span>{/if}
 		<TextInput
 			aria-label="{name}{languages.length > 1 ? `, ${languageName(language)}` : ''}"
 			placeholder={at > 0 ? first : ''}
@@ -38,21 +38,3 @@
 		/>
 	</label>
 {/each}
-
-<style>
-	.words {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-		margin-top: 3px;
-	}
-	.words > span {
-		width: 92px;
-		flex: none;
-		font-size: 12.5px;
-	}
-	.words > :global(input) {
-		flex: 1;
-		min-width: 0;
-	}
-</style>

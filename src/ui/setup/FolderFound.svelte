@@ -34,6 +34,7 @@
 </script>
 
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import { languageName, pagesInWords } from '$ui/parts/words';
 
 	/** What reading a folder found: what authors wrote, languages, titles with something in common, types by paths. */
@@ -68,7 +69,7 @@
 	const isTaken = $derived(taken.parts.length > 0 || taken.numbered > 0);
 </script>
 
-<p>
+<p class="wrap-anywhere">
 	{found.added.toLocaleString('en')} new, {found.changed.toLocaleString('en')} changed, {found.retired.length.toLocaleString(
 		'en'
 	)} gone.
@@ -81,94 +82,105 @@
 </p>
 <details>
 	<summary>Say which files are in which language</summary>
-	<p class="quiet">By patterns of their paths, such as fr/** or **/*.fr.html. It goes before what the files say.</p>
+	<p class="wrap-anywhere text-ink-soft">
+		By patterns of their paths, such as fr/** or **/*.fr.html. It goes before what the files say.
+	</p>
 	{#each spoken as one, at (at)}
-		<p class="row">
-			<input class="mono" aria-label="Files, pattern {at + 1}" placeholder="fr/**" bind:value={one.pattern} />
+		<p class="row mx-0 my-1 flex flex-wrap items-center gap-2 wrap-anywhere">
+			<input class="font-mono" aria-label="Files, pattern {at + 1}" placeholder="fr/**" bind:value={one.pattern} />
 			are in
 			<input
-				class="mono tag"
+				class="tag w-[9em] font-mono"
 				aria-label="Language of pattern {at + 1}"
 				placeholder="fr, pt-BR"
 				bind:value={one.language}
 			/>
 		</p>
 	{/each}
-	<p class="row">
-		<button class="plain-button" disabled={!isSpoken} onclick={() => spoken.push({ pattern: '', language: '' })}
-			>Another pattern</button
-		>
-		<button class="plain-button" disabled={busy || !isSpoken} onclick={sayLanguages}
-			>{busy ? 'Reading …' : 'Read again with these languages'}</button
+	<p class="row mx-0 my-1 flex flex-wrap items-center gap-2 wrap-anywhere">
+		<Button disabled={!isSpoken} onclick={() => spoken.push({ pattern: '', language: '' })}>Another pattern</Button>
+		<Button disabled={busy || !isSpoken} onclick={sayLanguages}
+			>{busy ? 'Reading …' : 'Read again with these languages'}</Button
 		>
 	</p>
 </details>
 {#if tags.length > 0}
-	<h3>What the pages say themselves</h3>
-	<p>
+	<h3 class="mt-2 font-semibold">What the pages say themselves</h3>
+	<p class="wrap-anywhere">
 		It is kept, and goes before every template until you say otherwise:
-		{#each tags.slice(0, 12) as [tag, count], at (tag)}{at > 0 ? ', ' : ''}<span class="mono">{tag}</span>
+		{#each tags.slice(0, 12) as [tag, count], at (tag)}{at > 0 ? ', ' : ''}<span class="font-mono">{tag}</span>
 			on {count.toLocaleString('en')}{/each}{tags.length > 12 ? ` and ${tags.length - 12} more tags` : ''}.
 	</p>
 {/if}
 {#snippet parts({ parts: common, numbered }: Pick<FolderFindings['titles'], 'parts' | 'numbered'>)}
-	<ul>
+	<ul class="list-disc pl-4.5">
 		{#each common.slice(0, 5) as { at, text, pages: count } (at + text)}
-			<li>{pagesInWords(count)} {at === 'end' ? 'end' : 'begin'} with “<span class="serif">{text}</span>”</li>
+			<li class="wrap-anywhere">
+				{pagesInWords(count)}
+				{at === 'end' ? 'end' : 'begin'} with “<span class="font-serif">{text}</span>”
+			</li>
 		{/each}
-		{#if numbered > 0}<li>{pagesInWords(numbered)} begin with the number of a chapter or section</li>{/if}
+		{#if numbered > 0}<li class="wrap-anywhere">
+				{pagesInWords(numbered)} begin with the number of a chapter or section
+			</li>{/if}
 	</ul>
 {/snippet}
 {#if found.formulas.length > 0}
-	<h3>Written by a program</h3>
-	<p>What is written of a page alone goes before these, which say the same of all:</p>
-	<ul>
+	<h3 class="mt-2 font-semibold">Written by a program</h3>
+	<p class="wrap-anywhere">What is written of a page alone goes before these, which say the same of all:</p>
+	<ul class="list-disc pl-4.5">
 		{#each found.formulas.slice(0, 5) as { tag, formula, pages: count } (tag + formula)}
-			<li>{pagesInWords(count)}, <span class="mono">{tag}</span>: “<span class="serif">{formula}</span>”</li>
+			<li class="wrap-anywhere">
+				{pagesInWords(count)}, <span class="font-mono">{tag}</span>: “<span class="font-serif">{formula}</span>”
+			</li>
 		{/each}
 	</ul>
-	<p>
-		<button class="plain-button" disabled={busy} onclick={() => again({ keepFormulas: true })}
-			>Keep them as their author’s words</button
-		>
+	<p class="wrap-anywhere">
+		<Button disabled={busy} onclick={() => again({ keepFormulas: true })}>Keep them as their author’s words</Button>
 	</p>
 {/if}
 {#if isTaken}
-	<h3>Taken off the titles</h3>
+	<h3 class="mt-2 font-semibold">Taken off the titles</h3>
 	{@render parts(taken)}
-	<p>
-		<button class="plain-button" disabled={busy} onclick={() => again({ keepTitles: true })}
-			>Set them back as they are written</button
-		>
+	<p class="wrap-anywhere">
+		<Button disabled={busy} onclick={() => again({ keepTitles: true })}>Set them back as they are written</Button>
 	</p>
 {/if}
 {#if hasTrims}
-	<h3>Titles</h3>
+	<h3 class="mt-2 font-semibold">Titles</h3>
 	{@render parts(found.titles)}
-	<p>
-		<button class="plain-button" disabled={busy} onclick={() => again({ trimTitles: true })}
-			>Take it off: templates can put the site’s name there</button
+	<p class="wrap-anywhere">
+		<Button disabled={busy} onclick={() => again({ trimTitles: true })}
+			>Take it off: templates can put the site’s name there</Button
 		>
 	</p>
 {/if}
 {#if found.versions.pages > 0 && !found.versions.linked}
-	<h3>Versions</h3>
-	<p>
+	<h3 class="mt-2 font-semibold">Versions</h3>
+	<p class="wrap-anywhere">
 		{pagesInWords(found.versions.pages)} have the same page in another language, by their names.
-		<button class="plain-button" disabled={busy} onclick={() => again({ link: true })}
-			>Keep them as versions of each other</button
-		>
+		<Button disabled={busy} onclick={() => again({ link: true })}>Keep them as versions of each other</Button>
 	</p>
 {/if}
 {#if found.proposals.length > 0}
-	<h3>Types, by where files stand</h3>
-	<p class="quiet">Templates are written for a type. Take those that fit, under a name of yours.</p>
-	<table>
-		<thead><tr><th>Take</th><th>Files</th><th>Pages</th><th>Type</th></tr></thead>
+	<h3 class="mt-2 font-semibold">Types, by where files stand</h3>
+	<p class="wrap-anywhere text-ink-soft">
+		Templates are written for a type. Take those that fit, under a name of yours.
+	</p>
+	<table class="mx-0 my-1">
+		<thead
+			><tr
+				><th class="py-0.5 pr-3 pl-0 text-left font-semibold">Take</th><th
+					class="py-0.5 pr-3 pl-0 text-left font-semibold">Files</th
+				><th class="py-0.5 pr-3 pl-0 text-left font-semibold">Pages</th><th
+					class="py-0.5 pr-3 pl-0 text-left font-semibold">Type</th
+				></tr
+			></thead
+		>
 		<tbody>
 			{#each found.proposals as { pattern, type, pages: count, examples } (pattern)}
 				<tr>
-					<td
+					<td class="py-0.5 pr-3 pl-0"
 						><input
 							type="checkbox"
 							aria-label="Take {pattern}"
@@ -176,9 +188,9 @@
 							onchange={(event) => (left[pattern] = !event.currentTarget.checked)}
 						/></td
 					>
-					<td class="mono" title={examples.join(', ')}>{pattern}</td>
-					<td>{count.toLocaleString('en')}</td>
-					<td
+					<td class="py-0.5 pr-3 pl-0 font-mono" title={examples.join(', ')}>{pattern}</td>
+					<td class="py-0.5 pr-3 pl-0">{count.toLocaleString('en')}</td>
+					<td class="py-0.5 pr-3 pl-0"
 						><input
 							aria-label="Type of {pattern}"
 							value={named[pattern] ?? type}
@@ -189,43 +201,7 @@
 			{/each}
 		</tbody>
 	</table>
-	<button class="plain-button" disabled={busy || chosen.length === 0} onclick={() => again({ types: chosen })}
-		>{busy ? 'Reading …' : 'Read again with these types'}</button
+	<Button disabled={busy || chosen.length === 0} onclick={() => again({ types: chosen })}
+		>{busy ? 'Reading …' : 'Read again with these types'}</Button
 	>
 {/if}
-
-<style>
-	h3 {
-		margin-top: 8px;
-		font-weight: 600;
-	}
-	ul {
-		list-style: disc;
-		padding-left: 18px;
-	}
-	p,
-	li {
-		overflow-wrap: anywhere;
-	}
-	.row {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 8px;
-		margin: 4px 0;
-	}
-	.tag {
-		width: 9em;
-	}
-	table {
-		margin: 4px 0;
-	}
-	th {
-		font-weight: 600;
-		text-align: left;
-	}
-	th,
-	td {
-		padding: 2px 12px 2px 0;
-	}
-</style>

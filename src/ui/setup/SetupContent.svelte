@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import { checkBase, toText } from '$core';
 	import type { Taken } from '$server/imports/content';
 	import type { TableLook } from '$server/imports/table/table';
@@ -162,16 +164,16 @@
 		if (isReady && !busy) void take();
 	}}
 >
-	<p class="quiet">
+	<p class="text-ink-soft">
 		Kephalon reads what your pages say, and writes what their heads should. It changes nothing until you release.
 	</p>
-	<div class="two">
+	<div class="two grid grid-cols-2 gap-3.5 max-narrow:grid-cols-1">
 		<Setting name="Name of the site"
 			><input bind:value={() => name, (value) => (typedName = value)} placeholder="Merrow Coast Reserves" /></Setting
 		>
 		<Setting name="Public base address">
 			<input
-				class="mono"
+				class="font-mono"
 				bind:value={() => base, (value) => (typedBase = value)}
 				placeholder="https://www.site.example/"
 				aria-invalid={checked?.refused !== undefined}
@@ -179,28 +181,31 @@
 		</Setting>
 	</div>
 	{#if checked?.refused}
-		<p class="refused" role="alert">
+		<Refused>
 			{checked.refused}
-			{#if checked.guess}<button class="link" onclick={() => (typedBase = checked.guess as string)}
-					>Take {checked.guess}</button
+			{#if checked.guess}<Button look="link" onclick={() => (typedBase = checked.guess as string)}
+					>Take {checked.guess}</Button
 				>{/if}
-		</p>
+		</Refused>
 	{:else if checked && checked.asks.length > 0}
-		<div class="asks">
+		<div class="asks mt-2 border-l-4 border-l-flag py-0.5 pr-0 pl-2.25 text-sm">
 			{#each checked.asks as ask (ask)}<p>{ask}</p>{/each}
 			{#if checked.guess}<p>
-					<button class="link" onclick={() => (typedBase = checked.guess as string)}>Take {checked.guess}</button>
+					<Button look="link" onclick={() => (typedBase = checked.guess as string)}>Take {checked.guess}</Button>
 				</p>{/if}
 			<label><input type="checkbox" bind:checked={confirmed} /> That is right: take it as it is</label>
 		</div>
 	{/if}
 
-	<fieldset>
-		<legend>Where its content comes from</legend>
+	<fieldset class="mt-4">
+		<legend class="text-sm font-semibold">Where its content comes from</legend>
 		{#each KINDS as [one, label, hint] (one)}
-			<label class="kind" class:chosen={kind === one}>
+			<label
+				class="kind mt-1.25 flex items-baseline gap-2.25 rounded-sm border border-rule bg-sheet px-2.5 py-1.75 [&.chosen]:border-sea"
+				class:chosen={kind === one}
+			>
 				<input type="radio" name="kind" value={one} bind:group={kind} />
-				<span><strong>{label}</strong> <span class="quiet">{hint}</span></span>
+				<span><strong>{label}</strong> <span class="text-ink-soft">{hint}</span></span>
 			</label>
 		{/each}
 	</fieldset>
@@ -212,10 +217,10 @@
 				? `On the machine that Kephalon runs on: ${folders.join(' or ')}, or a folder in it.`
 				: 'None may be read yet. Start Kephalon with --content and the folder that holds the site, such as kephalon serve --content /home/me/site, or read it with kephalon import.'}
 		>
-			<input class="mono" bind:value={folder} placeholder="/home/me/site/public" />
+			<input class="font-mono" bind:value={folder} placeholder="/home/me/site/public" />
 		</Setting>
 		<Setting name="Leave out" hint="Patterns of files that are no pages of the site, such as src/** . One on a line.">
-			<textarea class="mono" rows="2" bind:value={ignore}></textarea>
+			<textarea class="font-mono" rows="2" bind:value={ignore}></textarea>
 		</Setting>
 	{:else if kind === 'table'}
 		<Setting name="File"
@@ -225,9 +230,9 @@
 				onchange={chooseFile}
 			/></Setting
 		>
-		{#if isLooking && !table}<p class="quiet" role="status">Looking at {file?.name} …</p>{/if}
+		{#if isLooking && !table}<p class="text-ink-soft" role="status">Looking at {file?.name} …</p>{/if}
 		{#if table}
-			<p class="quiet">
+			<p class="text-ink-soft">
 				{pagesInWords(table.rows).replace(/pages?/, table.rows === 1 ? 'row' : 'rows')}, of which {pagesInWords(
 					table.pages
 				)} can be made; {table.named === undefined
@@ -244,15 +249,21 @@
 			<datalist id="meanings"
 				>{#each MEANINGS as meaning (meaning)}<option value={meaning}></option>{/each}</datalist
 			>
-			<table>
-				<thead><tr><th>Column</th><th>Means the field</th><th>Holds</th><th>In the first row</th></tr></thead>
+			<table class="mt-1 w-full text-sm">
+				<thead
+					><tr
+						><th class="text-left font-semibold">Column</th><th class="text-left font-semibold">Means the field</th><th
+							class="text-left font-semibold">Holds</th
+						><th class="text-left font-semibold">In the first row</th></tr
+					></thead
+				>
 				<tbody>
 					{#each table.columns as column (column)}
 						<tr>
-							<td class="mono">{column}</td>
-							<td
+							<td class="border-t border-t-rule py-0.75 pr-2 pl-0 font-mono">{column}</td>
+							<td class="border-t border-t-rule py-0.75 pr-2 pl-0"
 								><input
-									class="mono"
+									class="font-mono"
 									aria-label="Meaning of {column}"
 									list="meanings"
 									placeholder="left out"
@@ -260,14 +271,16 @@
 									onchange={again}
 								/></td
 							>
-							<td class="quiet">{table.readings[column]?.kind}</td>
-							<td class="serif sample">{toText(table.sheet[0]?.cells[column])}</td>
+							<td class="border-t border-t-rule py-0.75 pr-2 pl-0 text-ink-soft">{table.readings[column]?.kind}</td>
+							<td class="max-w-55 truncate border-t border-t-rule py-0.75 pr-2 pl-0 font-serif"
+								>{toText(table.sheet[0]?.cells[column])}</td
+							>
 						</tr>
 					{/each}
 				</tbody>
 			</table>
 			{#each asked as [column, { ambiguous }] (column)}
-				<p class="asks">
+				<p class="asks mt-2 border-l-4 border-l-flag py-0.5 pr-0 pl-2.25 text-sm">
 					{column}: {ambiguous}.
 					<label><input type="checkbox" bind:checked={dayFirst} onchange={again} /> The day stands first</label>
 				</p>
@@ -278,17 +291,25 @@
 					the paths of the titles</label
 				>
 			{/if}
-			<h2>What the first rows, and the oddest, become</h2>
-			<table data-testid="sheet">
-				<thead><tr><th>Row</th><th>Path</th><th>Title</th><th>The rest</th></tr></thead>
+			<h2 class="mt-3.5 text-md font-semibold">What the first rows, and the oddest, become</h2>
+			<table class="mt-1 w-full text-sm" data-testid="sheet">
+				<thead
+					><tr
+						><th class="text-left font-semibold">Row</th><th class="text-left font-semibold">Path</th><th
+							class="text-left font-semibold">Title</th
+						><th class="text-left font-semibold">The rest</th></tr
+					></thead
+				>
 				<tbody>
 					{#each table.sheet as { line, page } (line)}
 						<tr>
-							<td>{line}</td>
+							<td class="border-t border-t-rule py-0.75 pr-2 pl-0">{line}</td>
 							{#if page}
-								<td class="mono">{page.path}{page.state === 'live' ? '' : `, ${page.state}`}</td>
-								<td class="serif">{toText(page.fields.title)}</td>
-								<td class="sample"
+								<td class="border-t border-t-rule py-0.75 pr-2 pl-0 font-mono"
+									>{page.path}{page.state === 'live' ? '' : `, ${page.state}`}</td
+								>
+								<td class="border-t border-t-rule py-0.75 pr-2 pl-0 font-serif">{toText(page.fields.title)}</td>
+								<td class="max-w-55 truncate border-t border-t-rule py-0.75 pr-2 pl-0"
 									>{Object.entries(page.fields)
 										.filter(([name]) => name !== 'title')
 										.map(
@@ -296,7 +317,7 @@
 										)
 										.join(' · ')}</td
 								>
-							{:else}<td colspan="3" class="quiet"
+							{:else}<td colspan="3" class="border-t border-t-rule py-0.75 pr-2 pl-0 text-ink-soft"
 									>left out: {table.skipped.find(({ row }) => row === line)?.why ?? 'no path'}</td
 								>{/if}
 						</tr>
@@ -304,7 +325,7 @@
 				</tbody>
 			</table>
 			{#if table.oddities > 0}
-				<div class="asks">
+				<div class="asks mt-2 border-l-4 border-l-flag py-0.5 pr-0 pl-2.25 text-sm">
 					<p>
 						{table.oddities.toLocaleString('en')}
 						{table.oddities === 1
@@ -312,8 +333,8 @@
 							: 'odd things were borne, and stay as they are'} written:
 					</p>
 					<ul>
-						{#each table.odd as { line, what } (line)}<li>Row {line} {what}</li>{/each}
-						{#each table.oddCells as { line, column, text, why } (`${line} ${column}`)}<li>
+						{#each table.odd as { line, what } (line)}<li class="wrap-anywhere">Row {line} {what}</li>{/each}
+						{#each table.oddCells as { line, column, text, why } (`${line} ${column}`)}<li class="wrap-anywhere">
 								Row {line}, {column}: “{text}” {why}
 							</li>{/each}
 					</ul>
@@ -325,13 +346,13 @@
 		{/if}
 	{:else if kind === 'web'}
 		<Setting name="Address" hint="A page to begin at, a sitemap, or a feed. At most 5,000 pages, five a second.">
-			<input class="mono" bind:value={from} placeholder="https://www.site.example/sitemap.xml" />
+			<input class="font-mono" bind:value={from} placeholder="https://www.site.example/sitemap.xml" />
 		</Setting>
 	{/if}
-	{#if refused}<p class="refused" role="alert">{refused}</p>{/if}
+	{#if refused}<Refused>{refused}</Refused>{/if}
 	{#if taken}
-		<div class="asks" role="status">
-			<h2 class="read">{pagesInWords(taken.pages)} read.</h2>
+		<div class="asks mt-2 border-l-4 border-l-flag py-0.5 pr-0 pl-2.25 text-sm" role="status">
+			<h2 class="read mt-0 text-sm font-semibold">{pagesInWords(taken.pages)} read.</h2>
 			{#if taken.folder}<FolderFound
 					found={taken.folder}
 					pages={taken.pages}
@@ -341,89 +362,16 @@
 			{#if taken.skipped.length > 0}
 				<p>Left out:</p>
 				<ul>
-					{#each taken.skipped as line, at (at)}<li>{line}</li>{/each}
+					{#each taken.skipped as line, at (at)}<li class="wrap-anywhere">{line}</li>{/each}
 				</ul>
 			{/if}
-			<button class="main-button" onclick={() => taken && goOn(taken.name)}>Go on</button>
+			<Button look="main" onclick={() => taken && goOn(taken.name)}>Go on</Button>
 		</div>
 	{:else}
-		<p class="actions">
-			<button class="main-button" disabled={!isReady || busy} onclick={() => take()}
-				>{busy ? 'Reading …' : 'Read the content'}</button
+		<p class="actions mt-4">
+			<Button look="main" disabled={!isReady || busy} onclick={() => take()}
+				>{busy ? 'Reading …' : 'Read the content'}</Button
 			>
 		</p>
 	{/if}
 </section>
-
-<style>
-	.two {
-		display: grid;
-		grid-template-columns: 1fr 1fr;
-		gap: 14px;
-	}
-	h2 {
-		margin-top: 14px;
-		font-size: 15px;
-		font-weight: 600;
-	}
-	.read {
-		margin-top: 0;
-		font-size: 13px;
-	}
-	fieldset {
-		margin-top: 16px;
-	}
-	legend {
-		font-size: 13px;
-		font-weight: 600;
-	}
-	.kind {
-		display: flex;
-		gap: 9px;
-		align-items: baseline;
-		margin-top: 5px;
-		border: 1px solid var(--rule);
-		border-radius: 4px;
-		background: var(--sheet);
-		padding: 7px 10px;
-	}
-	.kind.chosen {
-		border-color: var(--sea);
-	}
-	table {
-		width: 100%;
-		margin-top: 4px;
-		font-size: 13px;
-	}
-	th {
-		text-align: left;
-		font-weight: 600;
-	}
-	td {
-		border-top: 1px solid var(--rule);
-		padding: 3px 8px 3px 0;
-	}
-	.sample {
-		overflow: hidden;
-		max-width: 220px;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-	.actions {
-		margin-top: 16px;
-	}
-	.asks {
-		margin-top: 8px;
-		border-left: 4px solid var(--flag);
-		padding: 2px 0 2px 9px;
-		font-size: 13px;
-	}
-	.asks li {
-		overflow-wrap: anywhere;
-	}
-	@media (max-width: 560px) {
-		.two {
-			grid-template-columns: 1fr;
-		}
-	}
-</style>

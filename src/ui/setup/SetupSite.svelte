@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import { untrack } from 'svelte';
 	import { describeFinding, toText, type WorstPages } from '$core';
 	import { call, isRefused } from '$ui/client';
@@ -104,77 +106,99 @@
 	$effect(() => void untrack(look));
 </script>
 
-<div class="site">
-	<nav aria-label="Steps">
+<div
+	class="site grid grid-cols-[232px_minmax(0,1fr)_minmax(280px,360px)] max-wide:grid-cols-[190px_minmax(0,1fr)] max-narrow:grid-cols-1"
+>
+	<nav class="sticky top-0 max-h-screen self-start overflow-y-auto px-3.5 py-4.5" aria-label="Steps">
 		<ol>
 			{#each steps as step (step.id)}
 				<li>
-					<a href="#{step.id}" class:done={step.done}>
-						<span class="sign" aria-hidden="true">{step.done ? '✓' : ''}</span>
-						<span>{step.name}<span class="quiet">{step.told}</span></span>
+					<a
+						class="flex gap-2.25 border-l-3 border-l-rule px-2.25 py-1.25 font-semibold hover:bg-sunk [&.done]:border-l-sea"
+						href="#{step.id}"
+						class:done={step.done}
+					>
+						<span class="sign w-3 text-sea" aria-hidden="true">{step.done ? '✓' : ''}</span>
+						<span
+							>{step.name}<span class="block max-w-40 overflow-hidden text-sm font-normal text-ellipsis text-ink-soft"
+								>{step.told}</span
+							></span
+						>
 					</a>
 				</li>
 			{/each}
 		</ol>
-		<p class="quiet saved" role="status">{saved}</p>
-		{#if bench.message}<p class="refused" role="alert">{bench.message}</p>{/if}
+		<p
+			class="saved mt-3 block max-w-40 overflow-hidden pl-3 text-sm font-normal text-ellipsis text-ink-soft"
+			role="status"
+		>
+			{saved}
+		</p>
+		{#if bench.message}<Refused>{bench.message}</Refused>{/if}
 	</nav>
-	<main>
-		<section id="content">
-			<h2>Content</h2>
+	<main class="bg-sheet px-6.5 pt-1 pb-15 [border-inline:1px_solid_var(--color-rule)]">
+		<section class="scroll-mt-2 border-b border-b-rule px-0 pt-4 pb-4.5 last:border-b-0" id="content">
+			<h2 class="font-serif text-lg">Content</h2>
 			<p>
 				{pagesInWords(bench.data.count.all)}, {bench.data.count.live.toLocaleString('en')} of them live.
 			</p>
 			<details bind:open={contentOpen}>
-				<summary>Read it again, or more of it</summary>
+				<summary class="cursor-pointer font-semibold">Read it again, or more of it</summary>
 				{#if contentOpen}<SetupContent name={bench.data.site.name} base={bench.data.site.base} {folders} {goOn} />{/if}
 			</details>
 		</section>
-		<section id="address">
-			<h2>Name, address, languages</h2>
+		<section class="scroll-mt-2 border-b border-b-rule px-0 pt-4 pb-4.5 last:border-b-0" id="address">
+			<h2 class="font-serif text-lg">Name, address, languages</h2>
 			<SiteSettings only="address" />
 		</section>
-		<section id="words">
-			<h2>Words</h2>
+		<section class="scroll-mt-2 border-b border-b-rule px-0 pt-4 pb-4.5 last:border-b-0" id="words">
+			<h2 class="font-serif text-lg">Words</h2>
 			<SiteSettings only="words" />
 		</section>
-		<section id="pictures">
-			<h2>Pictures</h2>
+		<section class="scroll-mt-2 border-b border-b-rule px-0 pt-4 pb-4.5 last:border-b-0" id="pictures">
+			<h2 class="font-serif text-lg">Pictures</h2>
 			<SiteSettings only="pictures" />
 		</section>
-		<section id="people">
-			<h2>People and cards</h2>
+		<section class="scroll-mt-2 border-b border-b-rule px-0 pt-4 pb-4.5 last:border-b-0" id="people">
+			<h2 class="font-serif text-lg">People and cards</h2>
 			<SiteSettings only="people" />
 		</section>
-		<section id="worst">
-			<h2>The worst ten cards, as they would be shared now</h2>
+		<section class="scroll-mt-2 border-b border-b-rule px-0 pt-4 pb-4.5 last:border-b-0" id="worst">
+			<h2 class="font-serif text-lg">The worst ten cards, as they would be shared now</h2>
 			<p>
-				<button class="plain-button" disabled={looking} onclick={look}
-					>{looking ? 'Looking at every page …' : 'Look again'}</button
-				>
+				<Button disabled={looking} onclick={look}>{looking ? 'Looking at every page …' : 'Look again'}</Button>
 			</p>
 			{#if worst}
 				{#if worst.faulty === 0}
-					<p class="good">
+					<p class="mt-2">
 						Nothing to mend on {pagesInWords(worst.pages)}.
-						<a class="link" href="/bench/{encodeURIComponent(bench.data.site.name)}">To the bench, to release</a>
+						<Button look="link" href="/bench/{encodeURIComponent(bench.data.site.name)}"
+							>To the bench, to release</Button
+						>
 					</p>
 				{:else}
-					<h3>What would mend most</h3>
-					<ol class="mends">
+					<h3 class="mt-3 font-semibold">What would mend most</h3>
+					<ol class="mends mx-0 mt-1 mb-3.5 list-inside list-decimal">
 						{#each worst.mends.slice(0, 5) as mend (mend.code)}
-							<li>
+							<li class="mt-0.75">
 								<strong>{pagesInWords(mend.pages)}</strong>
 								{mend.mend}
-								<a class="link mono" href={benchAt(withFault(mend.code), mend.tag ?? 'title')}>{mend.tag}</a>
+								<Button look="link" class="font-mono" href={benchAt(withFault(mend.code), mend.tag ?? 'title')}
+									>{mend.tag}</Button
+								>
 							</li>
 						{/each}
 					</ol>
-					<ul class="cards" data-testid="worst">
+					<ul
+						class="cards grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-5 [&_figcaption]:hidden"
+						data-testid="worst"
+					>
 						{#each worst.worst as page (page.path)}
-							<li>
-								<a class="mono link" href={benchAt(page.path, page.findings[0]?.tag ?? 'title')}>{page.path}</a>
-								<p class="faults">{page.findings.map(describeFinding).join('. ')}.</p>
+							<li class="min-w-0 wrap-anywhere">
+								<Button look="link" class="font-mono" href={benchAt(page.path, page.findings[0]?.tag ?? 'title')}
+									>{page.path}</Button
+								>
+								<p class="mb-1.25 text-sm text-gone">{page.findings.map(describeFinding).join('. ')}.</p>
 								<ReaderCard card={page.card} {shown} />
 							</li>
 						{/each}
@@ -185,128 +209,15 @@
 	</main>
 	<!-- It scrolls, so it takes the focus itself. -->
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-	<aside aria-label="The home page as it would be shared" tabindex="0">
-		<p class="quiet">The page {bench.data.page.path} as it would be shared now</p>
+	<aside
+		class="sticky top-0 flex max-h-screen flex-col gap-4 self-start overflow-y-auto px-3.5 py-4.5 max-wide:static max-wide:col-span-full max-wide:max-h-none"
+		aria-label="The home page as it would be shared"
+		tabindex="0"
+	>
+		<p class="text-ink-soft">The page {bench.data.page.path} as it would be shared now</p>
 		{#each bench.working.cards.filter( ({ reader }) => ['gangway', 'fathom', 'galley', 'porthole'].includes(reader.id) ) as card (card.reader.id)}<ReaderCard
 				{card}
 				{shown}
 			/>{/each}
 	</aside>
 </div>
-
-<style>
-	.site {
-		display: grid;
-		grid-template-columns: 232px minmax(0, 1fr) minmax(280px, 360px);
-	}
-	nav,
-	aside {
-		position: sticky;
-		top: 0;
-		align-self: start;
-		max-height: 100vh;
-		overflow-y: auto;
-		padding: 18px 14px;
-	}
-	nav a {
-		display: flex;
-		gap: 9px;
-		border-left: 3px solid var(--rule);
-		padding: 5px 9px;
-		font-weight: 600;
-	}
-	nav a.done {
-		border-left-color: var(--sea);
-	}
-	nav a:hover {
-		background: var(--sheet-sunk);
-	}
-	nav .quiet {
-		display: block;
-		overflow: hidden;
-		max-width: 160px;
-		font-size: 12.5px;
-		font-weight: 400;
-		text-overflow: ellipsis;
-	}
-	.sign {
-		width: 12px;
-		color: var(--sea);
-	}
-	.saved {
-		margin-top: 12px;
-		padding-left: 12px;
-	}
-	main {
-		border-inline: 1px solid var(--rule);
-		background: var(--sheet);
-		padding: 4px 26px 60px;
-	}
-	section {
-		border-bottom: 1px solid var(--rule);
-		padding: 16px 0 18px;
-		scroll-margin-top: 8px;
-	}
-	section:last-child {
-		border-bottom: 0;
-	}
-	h2 {
-		font-family: var(--serif);
-		font-size: 19px;
-	}
-	h3 {
-		margin-top: 12px;
-		font-weight: 600;
-	}
-	summary {
-		cursor: pointer;
-		font-weight: 600;
-	}
-	aside {
-		display: flex;
-		flex-direction: column;
-		gap: 16px;
-	}
-	.mends {
-		margin: 4px 0 14px;
-		list-style: decimal inside;
-	}
-	.mends li {
-		margin-top: 3px;
-	}
-	.cards {
-		display: grid;
-		grid-template-columns: repeat(auto-fill, minmax(260px, 1fr));
-		gap: 20px;
-	}
-	.cards > li {
-		min-width: 0;
-		overflow-wrap: anywhere;
-	}
-	.cards :global(figcaption) {
-		display: none;
-	}
-	.faults {
-		margin-bottom: 5px;
-		font-size: 13px;
-		color: var(--gone);
-	}
-	.good {
-		margin-top: 8px;
-	}
-	@media (max-width: 1080px) {
-		.site {
-			grid-template-columns: 190px minmax(0, 1fr);
-		}
-		aside {
-			grid-column: 1 / -1;
-			position: static;
-			max-height: none;
-		}
-	}
-	@media (max-width: 700px) {
-		.site {
-			grid-template-columns: minmax(0, 1fr);
-		}
-	}
-</style>

@@ -18,29 +18,16 @@
 	}
 </script>
 
-<div class="box">
+<div class="box mt-1.5 grid grid-cols-2 gap-x-3 gap-y-1 text-sm">
 	{#each FIELDS as [field, name] (field)}
-		<label
-			>{name} <input type="number" value={Math.round(box[field])} onchange={(event) => change(field, event)} /></label
+		<label class="flex items-center justify-between gap-1.5"
+			>{name}
+			<input
+				class="w-18"
+				type="number"
+				value={Math.round(box[field])}
+				onchange={(event) => change(field, event)}
+			/></label
 		>
 	{/each}
 </div>
-
-<style>
-	.box {
-		display: grid;
-		grid-template-columns: 1fr 1fr;
-		gap: 4px 12px;
-		margin-top: 6px;
-		font-size: 13px;
-	}
-	label {
-		display: flex;
-		justify-content: space-between;
-		gap: 6px;
-		align-items: center;
-	}
-	input {
-		width: 72px;
-	}
-</style>

@@ -16,15 +16,16 @@
 	}
 </script>
 
-<div class="colour">
+<div class="mt-1.5 flex items-center gap-1.75 text-sm">
 	<span>{name}</span>
-	<span class="patch" style:background={colourOf(colour, look)}></span>
+	<span class="h-4.5 w-4.5 border border-rule-strong" style:background={colourOf(colour, look)}></span>
 	<select aria-label={name} value={isOwn ? 'own' : colour} onchange={choose}>
 		{#each COLOUR_USES as use (use)}<option value={use}>the site’s {use}</option>{/each}
 		<option value="own">a colour of its own</option>
 	</select>
 	{#if isOwn}
 		<input
+			class="h-6 w-8.5 p-px"
 			type="color"
 			aria-label="{name}, its own"
 			value={colour}
@@ -32,23 +33,3 @@
 		/>
 	{/if}
 </div>
-
-<style>
-	.colour {
-		display: flex;
-		gap: 7px;
-		align-items: center;
-		margin-top: 6px;
-		font-size: 13px;
-	}
-	.patch {
-		width: 18px;
-		height: 18px;
-		border: 1px solid var(--rule-strong);
-	}
-	input {
-		width: 34px;
-		height: 24px;
-		padding: 1px;
-	}
-</style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
 	import {
 		describeFinding,
 		findInLayout,
@@ -92,25 +93,30 @@
 </script>
 
 <section class="parts" aria-label="The layout of share pictures">
-	<button class="back" onclick={back}>← The layers of <span class="mono">{bench.tag}</span></button>
-	<h2>The share picture of every {label}</h2>
+	<Button look="link" class="back text-sm" onclick={back}
+		>← The layers of <span class="font-mono">{bench.tag}</span></Button
+	>
+	<h2 class="mx-0 my-1.5 text-md font-semibold">The share picture of every {label}</h2>
 	{#if layout}
 		{#if !bench.working.asksForShare}
-			<p class="note">
+			<p class="note mb-2 border-l-4 border-l-flag bg-flag-wash px-2.5 py-1.5 text-sm">
 				No rule asks for it yet: cards show other pictures.
-				<button class="link" onclick={() => bench.useShare()}>Put it first for every {label}</button>
+				<Button look="link" onclick={() => bench.useShare()}>Put it first for every {label}</Button>
 			</p>
 		{/if}
-		<div class="chips" role="group" aria-label="Its parts">
+		<div class="mb-1.5 flex flex-wrap gap-3 text-sm" role="group" aria-label="Its parts">
 			{#each PARTS as part (part)}
-				<button aria-pressed={chosen === part} class:off={!layout[part]} onclick={() => (chosen = part)}
-					>{PART_NAMES[part]}</button
+				<button
+					class="border-b-2 border-b-transparent aria-pressed:border-b-sea aria-pressed:font-semibold [&.off]:text-ink-soft [&.off]:line-through [&.off]:decoration-1"
+					aria-pressed={chosen === part}
+					class:off={!layout[part]}
+					onclick={() => (chosen = part)}>{PART_NAMES[part]}</button
 				>
 			{/each}
 		</div>
 
 		{#if chosen !== 'title'}
-			<label class="row"
+			<label class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm"
 				><input
 					type="checkbox"
 					checked={layout[chosen] !== undefined}
@@ -132,11 +138,14 @@
 				{around}
 			/>
 			<div id="share-told">
-				{#each issues as issue, at (at)}<p class="issue">{issue.message}</p>{/each}
+				{#each issues as issue, at (at)}<p class="issue mt-1 border-l-3 border-l-gone pl-1.75 text-sm">
+						{issue.message}
+					</p>{/each}
 			</div>
-			<div class="row">
-				<label
+			<div class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm">
+				<label class="flex items-center gap-1.25"
 					>Size <input
+						class="w-16.5"
 						type="number"
 						min="10"
 						max="300"
@@ -144,8 +153,9 @@
 						onchange={(event) => setPart(chosen, { size: Math.min(300, Math.max(10, number(event))) })}
 					/></label
 				>
-				<label
+				<label class="flex items-center gap-1.25"
 					>down to <input
+						class="w-16.5"
 						type="number"
 						min="8"
 						max="300"
@@ -153,8 +163,9 @@
 						onchange={(event) => setPart(chosen, { least: Math.min(300, Math.max(8, number(event))) })}
 					/> px</label
 				>
-				<label
+				<label class="flex items-center gap-1.25"
 					>Weight <input
+						class="w-16.5"
 						type="number"
 						min="100"
 						max="900"
@@ -164,7 +175,7 @@
 					/></label
 				>
 			</div>
-			<div class="row">
+			<div class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm">
 				<select
 					aria-label="Type"
 					value={written.font}
@@ -202,8 +213,9 @@
 				{look}
 				set={(tint) => setPart('picture', { tint })}
 			/>
-			<label class="row"
+			<label class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm"
 				>How strong <input
+					class="min-w-15 flex-1 p-0"
 					type="range"
 					min="0"
 					max="1"
@@ -218,7 +230,7 @@
 			<BoxFields box={layout[chosen]!} set={(box) => setPart(chosen, box)} />
 		{/if}
 
-		<h3>Background</h3>
+		<h3 class="mx-0 mt-3.5 mb-0.75 border-t border-t-rule pt-1.75 text-sm font-semibold">Background</h3>
 		<select
 			aria-label="Background"
 			value={layout.background.kind}
@@ -255,8 +267,9 @@
 				{look}
 				set={(to) => set({ ...layout, background: { ...ground, to } })}
 			/>
-			<label class="row"
+			<label class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm"
 				>Angle <input
+					class="w-16.5"
 					type="number"
 					min="0"
 					max="360"
@@ -266,7 +279,7 @@
 				/> °</label
 			>
 		{/if}
-		<label class="row"
+		<label class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm"
 			><input
 				type="checkbox"
 				checked={layout.frame !== undefined}
@@ -284,9 +297,10 @@
 				{look}
 				set={(colour) => set({ ...layout, frame: { ...frame, colour } })}
 			/>
-			<div class="row">
-				<label
+			<div class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm">
+				<label class="flex items-center gap-1.25"
 					>Width <input
+						class="w-16.5"
 						type="number"
 						min="0"
 						max="200"
@@ -295,8 +309,9 @@
 							set({ ...layout, frame: { ...frame, width: Math.min(200, Math.max(0, number(event))) } })}
 					/></label
 				>
-				<label
+				<label class="flex items-center gap-1.25"
 					>Inset <input
+						class="w-16.5"
 						type="number"
 						min="0"
 						max="300"
@@ -308,12 +323,15 @@
 			</div>
 		{/if}
 
-		<h3>The site’s colours and type</h3>
-		<div class="row">
+		<h3 class="mx-0 mt-3.5 mb-0.75 border-t border-t-rule pt-1.75 text-sm font-semibold">
+			The site’s colours and type
+		</h3>
+		<div class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm">
 			{#each ['paper', 'ink', 'accent'] as const as use (use)}
-				<label
+				<label class="flex items-center gap-1.25"
 					>{use}
 					<input
+						class="h-6 w-8.5 p-px"
 						type="color"
 						value={look[use]}
 						onchange={(event) => setLook({ [use]: event.currentTarget.value })}
@@ -321,9 +339,9 @@
 				>
 			{/each}
 		</div>
-		<div class="row">
+		<div class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm">
 			{#each [['titleFont', 'Titles'], ['textFont', 'Other words']] as const as [which, name] (which)}
-				<label
+				<label class="flex items-center gap-1.25"
 					>{name}
 					<select value={look[which]} onchange={(event) => setLook({ [which]: event.currentTarget.value as Font })}>
 						{#each FONTS as font (font)}<option>{font}</option>{/each}
@@ -332,7 +350,7 @@
 			{/each}
 		</div>
 	{:else}
-		<p class="quiet">
+		<p class="text-ink-soft">
 			A picture drawn from each page’s own words, in the site’s colours and type. Choose how to begin at the right.
 		</p>
 	{/if}
@@ -340,112 +358,33 @@
 	{#each drafts as key (key)}<DraftNote draftKey={key} />{/each}
 
 	{#if layout}
-		<div class="all" data-testid="compose">
+		<div
+			class="all mt-3 flex flex-col items-start gap-1.25 border-t border-t-rule pt-2.25 text-sm"
+			data-testid="compose"
+		>
 			{#if composing}
 				<p role="status">
 					{composing.done.toLocaleString('en')} of {composing.all.toLocaleString('en')} drawn …
-					<button class="link" onclick={() => composing?.stop.abort()}>Stop</button>
+					<Button look="link" onclick={() => composing?.stop.abort()}>Stop</Button>
 				</p>
-				<progress max={composing.all} value={composing.done} aria-label="Share pictures drawn"></progress>
+				<progress
+					class="w-full [accent-color:var(--color-sea)]"
+					max={composing.all}
+					value={composing.done}
+					aria-label="Share pictures drawn"
+				></progress>
 			{:else}
-				<button class="plain-button" disabled={drafts.length > 0} onclick={() => void compose()}
-					>Draw all {count.toLocaleString('en')} now</button
+				<Button disabled={drafts.length > 0} onclick={() => void compose()}
+					>Draw all {count.toLocaleString('en')} now</Button
 				>
 				{#if told}<p role="status">{told}</p>
-				{:else}<p class="quiet">
+				{:else}<p class="text-ink-soft">
 						{drafts.length > 0
 							? 'Keep what you changed first.'
 							: 'Those that nobody drew before a release are drawn when they are first asked for.'}
 					</p>{/if}
-				<button class="link" onclick={() => set(null)}>Stop making share pictures for this type</button>
+				<Button look="link" onclick={() => set(null)}>Stop making share pictures for this type</Button>
 			{/if}
 		</div>
 	{/if}
 </section>
-
-<style>
-	h2 {
-		margin: 6px 0;
-		font-size: 17px;
-		font-weight: 600;
-	}
-	h3 {
-		margin: 14px 0 3px;
-		border-top: 1px solid var(--rule);
-		padding-top: 7px;
-		font-size: 13px;
-		font-weight: 600;
-	}
-	.note {
-		margin-bottom: 8px;
-		border-left: 4px solid var(--flag);
-		background: var(--flag-wash);
-		padding: 6px 10px;
-		font-size: 13px;
-	}
-	.chips {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 12px;
-		margin-bottom: 6px;
-		font-size: 13px;
-	}
-	.chips button {
-		border-bottom: 2px solid transparent;
-	}
-	.chips [aria-pressed='true'] {
-		border-bottom-color: var(--sea);
-		font-weight: 600;
-	}
-	.off {
-		color: var(--ink-soft);
-		text-decoration: line-through;
-		text-decoration-thickness: 1px;
-	}
-	.row {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 5px 12px;
-		align-items: center;
-		margin-top: 6px;
-		font-size: 13px;
-	}
-	.row label {
-		display: flex;
-		gap: 5px;
-		align-items: center;
-	}
-	.row input[type='number'] {
-		width: 66px;
-	}
-	.row input[type='color'] {
-		width: 34px;
-		height: 24px;
-		padding: 1px;
-	}
-	.row input[type='range'] {
-		flex: 1;
-		min-width: 60px;
-		padding: 0;
-	}
-	.issue {
-		margin-top: 4px;
-		border-left: 3px solid var(--gone);
-		padding-left: 7px;
-		font-size: 13px;
-	}
-	.all {
-		display: flex;
-		flex-direction: column;
-		gap: 5px;
-		align-items: start;
-		margin-top: 12px;
-		border-top: 1px solid var(--rule);
-		padding-top: 9px;
-		font-size: 13px;
-	}
-	progress {
-		width: 100%;
-		accent-color: var(--sea);
-	}
-</style>

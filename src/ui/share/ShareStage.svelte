@@ -69,13 +69,19 @@
 		`left:${(x / CANVAS.width) * 100}%;top:${(y / CANVAS.height) * 100}%;width:${(width / CANVAS.width) * 100}%;height:${(height / CANVAS.height) * 100}%`;
 </script>
 
-<div class="stage" bind:this={stage} data-testid="stage">
-	{#if src}<img {src} {alt} data-testid="share" />{:else}<p class="quiet">Being drawn …</p>{/if}
+<div
+	class="relative aspect-[1200/630] w-full overflow-hidden bg-sunk outline-1 outline-rule-strong"
+	bind:this={stage}
+	data-testid="stage"
+>
+	{#if src}<img class="h-full w-full" {src} {alt} data-testid="share" />{:else}<p class="p-4 text-ink-soft">
+			Being drawn …
+		</p>{/if}
 	{#each PARTS as part (part)}
 		{@const box = layout[part]}
 		{#if box}
 			<button
-				class="part"
+				class="absolute z-1 cursor-move touch-none hover:shadow-[0_0_0_2px_rgb(16_32_29/0.75)] hover:outline-2 hover:outline-paper hover:outline-dashed focus-visible:outline-3 focus-visible:outline-focus [&.back]:z-0 [&.chosen]:shadow-[0_0_0_2px_rgb(16_32_29/0.75)] [&.chosen]:outline-2 [&.chosen]:outline-paper [&.chosen]:outline-dashed"
 				class:chosen={chosen === part}
 				class:back={part === 'picture'}
 				style={place(box)}
@@ -91,71 +97,15 @@
 				onpointercancel={() => (held = undefined)}
 				onkeydown={(event) => onkeydown(event, part)}
 			>
-				<span class="name">{PART_NAMES[part]}</span>
-				<span class="corner" data-corner></span>
+				<span
+					class="name absolute top-0 left-0 bg-[rgb(16_32_29/0.85)] px-1.5 py-0 text-2xs text-paper opacity-0 in-[.chosen]:opacity-100 in-[:focus-visible]:opacity-100 in-[:hover]:opacity-100"
+					>{PART_NAMES[part]}</span
+				>
+				<span
+					class="absolute right-0 bottom-0 h-4 w-4 [cursor:nwse-resize] border-t-0 border-r-4 border-b-4 border-l-0 opacity-0 shadow-[1px_1px_0_#10201d] [border:solid_#fff] in-[.chosen]:opacity-100 in-[:focus-visible]:opacity-100 in-[:hover]:opacity-100"
+					data-corner
+				></span>
 			</button>
 		{/if}
 	{/each}
 </div>
-
-<style>
-	.stage {
-		position: relative;
-		overflow: hidden;
-		width: 100%;
-		aspect-ratio: 1200 / 630;
-		outline: 1px solid var(--rule-strong);
-		background: var(--sheet-sunk);
-	}
-	img {
-		width: 100%;
-		height: 100%;
-	}
-	.stage > p {
-		padding: 16px;
-	}
-	.part {
-		position: absolute;
-		z-index: 1;
-		cursor: move;
-		touch-action: none;
-	}
-	.back {
-		z-index: 0;
-	}
-	.part:hover,
-	.part.chosen {
-		outline: 2px dashed #fff;
-		box-shadow: 0 0 0 2px rgb(16 32 29 / 0.75);
-	}
-	.part:focus-visible {
-		outline: 3px solid var(--focus);
-	}
-	.name {
-		position: absolute;
-		top: 0;
-		left: 0;
-		background: rgb(16 32 29 / 0.85);
-		padding: 0 6px;
-		font-size: 11.5px;
-		color: #fff;
-		opacity: 0;
-	}
-	.corner {
-		position: absolute;
-		right: 0;
-		bottom: 0;
-		width: 16px;
-		height: 16px;
-		border: solid #fff;
-		border-width: 0 4px 4px 0;
-		box-shadow: 1px 1px 0 #10201d;
-		cursor: nwse-resize;
-		opacity: 0;
-	}
-	.part:hover > span,
-	.chosen > span,
-	.part:focus-visible > span {
-		opacity: 1;
-	}
-</style>

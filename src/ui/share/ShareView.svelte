@@ -87,7 +87,7 @@
 	);
 </script>
 
-<section aria-label="The share picture of this page">
+<section class="px-3.5 py-0" aria-label="The share picture of this page">
 	{#if layout}
 		<ShareStage
 			{layout}
@@ -96,41 +96,64 @@
 			bind:chosen
 			{set}
 		/>
-		<p class="told">
-			<span class="quiet">Its words for those who cannot see it:</span> <span class="serif">{alt || 'none'}</span>
+		<p class="told mt-1.5 text-sm">
+			<span class="text-ink-soft">Its words for those who cannot see it:</span>
+			<span class="font-serif">{alt || 'none'}</span>
 		</p>
 		{#if weak.length > 0}
-			<ul class="weaknesses" aria-label="What is weak in the share picture">
+			<ul
+				class="mt-2 border-l-4 border-l-flag bg-flag-wash px-2.5 py-1.5 text-sm"
+				aria-label="What is weak in the share picture"
+			>
 				{#each weak as one (one.code)}<li>{describeFinding(one)}. {describeMend(one)}</li>{/each}
 			</ul>
 		{/if}
 		{#if drawn.length > 0}
-			<h2>The hardest of its kind</h2>
-			<ul class="hard">
+			<h2 class="mt-3 text-sm font-semibold">The hardest of its kind</h2>
+			<ul class="hard mt-1.5 grid grid-cols-4 gap-3">
 				{#each drawn as { found, share, weak } (found.path)}
 					<li>
-						<button onclick={() => go(found.path)} title={found.path}>
+						<button class="block w-full text-left text-sm" onclick={() => go(found.path)} title={found.path}>
 							{#if share?.recipe}
 								{@const src = shares.at(found.path, share.recipe)}
-								{#if src}<img {src} alt={share.alt ?? ''} />{:else}<span class="blank quiet">Being drawn …</span>{/if}
+								{#if src}<img
+										class="mb-0.75 block aspect-[1200/630] w-full bg-sunk outline-1 outline-rule in-[:hover]:outline-2 in-[:hover]:outline-sea"
+										{src}
+										alt={share.alt ?? ''}
+									/>{:else}<span
+										class="mb-0.75 block aspect-[1200/630] w-full bg-sunk p-2 text-ink-soft outline-1 outline-rule"
+										>Being drawn …</span
+									>{/if}
 							{/if}
 							<span>{HARD_KINDS[found.kind]}</span>
-							{#each weak as one (one.code)}<span class="weak">{describeFinding(one)}</span>{/each}
+							{#each weak as one (one.code)}<span
+									class="weak mt-0.75 block border-l-4 border-l-flag bg-flag-wash px-1.5 py-0.5 text-sm"
+									>{describeFinding(one)}</span
+								>{/each}
 						</button>
 					</li>
 				{/each}
 			</ul>
 		{/if}
 	{:else}
-		<h2>No share pictures are made of {label} pages yet</h2>
-		<p class="quiet start">Begin with one of these, as it would look on this page. Everything in it can be moved.</p>
-		<ul class="layouts">
+		<h2 class="mt-3 text-sm font-semibold">No share pictures are made of {label} pages yet</h2>
+		<p class="start mb-2 text-ink-soft">
+			Begin with one of these, as it would look on this page. Everything in it can be moved.
+		</p>
+		<ul class="layouts mt-1.5 grid grid-cols-2 gap-3">
 			{#each tried as { start, share } (start.name)}
 				<li>
-					<button onclick={() => set(start.layout)}>
+					<button class="block w-full text-left text-sm" onclick={() => set(start.layout)}>
 						{#if share?.recipe}
 							{@const src = shares.at(`start ${start.name}`, share.recipe)}
-							{#if src}<img {src} alt="" />{:else}<span class="blank quiet">Being drawn …</span>{/if}
+							{#if src}<img
+									class="mb-0.75 block aspect-[1200/630] w-full bg-sunk outline-1 outline-rule in-[:hover]:outline-2 in-[:hover]:outline-sea"
+									{src}
+									alt=""
+								/>{:else}<span
+									class="mb-0.75 block aspect-[1200/630] w-full bg-sunk p-2 text-ink-soft outline-1 outline-rule"
+									>Being drawn …</span
+								>{/if}
 						{/if}
 						<span><strong>{start.name}</strong>, {start.says}</span>
 					</button>
@@ -139,67 +162,3 @@
 		</ul>
 	{/if}
 </section>
-
-<style>
-	section {
-		padding: 0 14px;
-	}
-	.told {
-		margin-top: 6px;
-		font-size: 13px;
-	}
-	h2 {
-		margin-top: 12px;
-		font-size: 13px;
-		font-weight: 600;
-	}
-	.start {
-		margin-bottom: 8px;
-	}
-	.hard,
-	.layouts {
-		display: grid;
-		grid-template-columns: repeat(4, minmax(0, 1fr));
-		gap: 12px;
-		margin-top: 6px;
-	}
-	.layouts {
-		grid-template-columns: repeat(2, minmax(0, 1fr));
-	}
-	li button {
-		display: block;
-		width: 100%;
-		font-size: 12.5px;
-		text-align: left;
-	}
-	li img,
-	.blank {
-		display: block;
-		width: 100%;
-		aspect-ratio: 1200 / 630;
-		margin-bottom: 3px;
-		outline: 1px solid var(--rule);
-		background: var(--sheet-sunk);
-	}
-	.blank {
-		padding: 8px;
-	}
-	.weaknesses,
-	.weak {
-		border-left: 4px solid var(--flag);
-		background: var(--flag-wash);
-		font-size: 13px;
-	}
-	.weaknesses {
-		margin-top: 8px;
-		padding: 6px 10px;
-	}
-	.weak {
-		display: block;
-		margin-top: 3px;
-		padding: 2px 6px;
-	}
-	li button:hover img {
-		outline: 2px solid var(--sea);
-	}
-</style>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Refused from '$ui/parts/Refused.svelte';
 	import { describeFinding, type ReachedPage, type RuleBody } from '$core';
 	import type { Draft } from './drafts.svelte';
 
@@ -51,20 +53,20 @@
 	}
 </script>
 
-<div class="reach" data-testid="reach">
+<div class="reach mt-1.5 border-t border-dashed border-t-rule-strong pt-1.5 text-sm" data-testid="reach">
 	{#if draft.conflict}
-		<div class="conflict" role="alert">
+		<div class="conflict border-l-4 border-l-flag bg-flag-wash px-2.25 py-1.5" role="alert">
 			<p><strong>Changed elsewhere meanwhile:</strong> {inWords(draft.conflict.current)}. Yours is still here.</p>
-			<p class="actions">
-				<button class="main-button" onclick={overrule}>Keep mine instead</button>
-				<button class="plain-button" onclick={discard}>Take theirs</button>
+			<p class="actions mt-1.5 flex items-center gap-2">
+				<Button look="main" onclick={overrule}>Keep mine instead</Button>
+				<Button onclick={discard}>Take theirs</Button>
 			</p>
 		</div>
 	{:else}
 		<p role="status">
 			{#if counting}
 				Counting the pages it reaches{counting.seen > 0 ? `: ${counting.seen.toLocaleString('en')} seen` : ''} …
-				<button class="link" onclick={stop}>Stop counting</button>
+				<Button look="link" onclick={stop}>Stop counting</Button>
 			{:else if reach === 'stopped'}
 				Counting was stopped: how far it reaches is not known.
 			{:else if found}
@@ -86,7 +88,7 @@
 					{pages(found.sayThemselves)}
 					{found.sayThemselves === 1 ? 'says' : 'say'} it in {found.sayThemselves === 1 ? 'its' : 'their'} own file, and
 					{found.sayThemselves === 1 ? 'keeps' : 'keep'} that.
-					<button class="link" onclick={letWin}>Let the template win</button>
+					<Button look="link" onclick={letWin}>Let the template win</Button>
 				{/if}
 			{:else}
 				How far it reaches could not be counted.{typeof reach === 'object' && 'refused' in reach
@@ -97,69 +99,26 @@
 		{#if worst.length > 0}
 			<ul>
 				{#each worst as page (page.path)}
-					<li>
-						<span class="was serif">{show(page.before)}</span>
-						<span class="serif">{show(page.after)}</span>
-						<p class="why">{reasonOf(page)} <a class="link mono" href={addressOf(page.path)}>{page.path}</a></p>
+					<li class="mt-1 grid grid-cols-1 border-l-2 border-l-rule pl-1.75">
+						<span class="truncate font-serif text-ink-soft line-through decoration-1">{show(page.before)}</span>
+						<span class="truncate font-serif">{show(page.after)}</span>
+						<p class="why text-xs wrap-anywhere text-ink-soft">
+							{reasonOf(page)}
+							<Button look="link" class="block w-fit font-mono" href={addressOf(page.path)}>{page.path}</Button>
+						</p>
 					</li>
 				{/each}
 			</ul>
 		{/if}
-		{#if draft.refused}<p class="refused" role="alert">{draft.refused}</p>{/if}
-		<p class="actions">
-			<button class="main-button" onclick={keep}>Keep <kbd>Enter</kbd></button>
-			<button class="plain-button" onclick={discard}>Take back <kbd>Esc</kbd></button>
-			{#if isPage && !draft.refused}<span class="quiet">kept by itself in a moment</span>{/if}
+		{#if draft.refused}<Refused>{draft.refused}</Refused>{/if}
+		<p class="actions mt-1.5 flex items-center gap-2">
+			<Button look="main" onclick={keep}
+				>Keep <kbd class="ml-1 font-mono text-2xs leading-normal font-normal not-italic">Enter</kbd></Button
+			>
+			<Button onclick={discard}
+				>Take back <kbd class="ml-1 font-mono text-2xs leading-normal font-normal not-italic">Esc</kbd></Button
+			>
+			{#if isPage && !draft.refused}<span class="text-ink-soft">kept by itself in a moment</span>{/if}
 		</p>
 	{/if}
 </div>
-
-<style>
-	.reach {
-		margin-top: 6px;
-		border-top: 1px dashed var(--rule-strong);
-		padding-top: 6px;
-		font-size: 13px;
-	}
-	li {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr);
-		border-left: 2px solid var(--rule);
-		margin-top: 4px;
-		padding-left: 7px;
-	}
-	li > span {
-		overflow: hidden;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-	.was {
-		color: var(--ink-soft);
-		text-decoration: line-through;
-		text-decoration-thickness: 1px;
-	}
-	.why {
-		overflow-wrap: anywhere;
-		font-size: 12px;
-		color: var(--ink-soft);
-	}
-	.why a {
-		display: block;
-		width: fit-content;
-	}
-	.actions {
-		display: flex;
-		align-items: center;
-		gap: 8px;
-		margin-top: 6px;
-	}
-	.conflict {
-		border-left: 4px solid var(--flag);
-		background: var(--flag-wash);
-		padding: 6px 9px;
-	}
-	kbd {
-		margin-left: 4px;
-		font: 11px var(--mono);
-	}
-</style>

@@ -282,9 +282,9 @@
 <svelte:head><title>{data.page.path} · {data.site.name} · Kephalon</title></svelte:head>
 <svelte:window {onkeydown} {onpagehide} onpopstate={position.onpopstate} />
 
-<div class="bench">
+<div class="bench flex h-screen flex-col max-wide:h-auto">
 	<RoomBar site={siteName} room="bench" path={data.page.path} />
-	<header class="top">
+	<header class="top flex items-center gap-3 border-b border-b-rule-strong bg-sheet px-4 py-1.75 max-wide:flex-wrap">
 		<PageMover
 			path={data.page.path}
 			beside={data.beside}
@@ -294,22 +294,61 @@
 			{hard}
 			make={() => (making = {})}
 		/>
-		<button class="site" title="Settings of the site" onclick={openPanel('site')}>Settings of the site</button>
-		{#if data.page.state !== 'live'}<span class="state">{data.page.state}: not released</span>{/if}
+		<button
+			class="site min-w-15 truncate underline underline-offset-2 hover:text-sea"
+			title="Settings of the site"
+			onclick={openPanel('site')}>Settings of the site</button
+		>
+		{#if data.page.state !== 'live'}<span
+				class="state border border-dashed border-flag px-2 py-px text-sm whitespace-nowrap text-flag"
+				>{data.page.state}: not released</span
+			>{/if}
 		<ReleaseBar />
 	</header>
 	<BenchMessage />
-	<main id="room" tabindex="-1">
+	<main
+		class="grid min-h-0 flex-1 grid-cols-[minmax(330px,396px)_minmax(0,1fr)_minmax(300px,376px)] max-wide:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] max-narrow:grid-cols-1"
+		id="room"
+		tabindex="-1"
+	>
 		<h1 class="sr-only">The bench at {data.page.path}</h1>
-		<div class="column head" class:whole={position.view === 'cards' || position.view === 'share'}>
-			<div class="views" role="group" aria-label="How the head is shown" {@attach roving('button')}>
-				<button aria-pressed={position.view === 'tags'} onclick={() => (position.view = 'tags')}>Tags</button>
-				<button aria-pressed={position.view === 'markup'} onclick={() => (position.view = 'markup')}>Markup</button>
-				<button aria-pressed={position.view === 'cards'} onclick={() => (position.view = 'cards')}>All cards</button>
-				<button aria-pressed={position.view === 'share'} onclick={() => (position.view = 'share')}>Share picture</button
+		<div
+			class="head relative col-start-2 row-start-1 overflow-y-auto bg-sheet px-0 pt-2 pb-3.5 [contain:strict] [border-inline:1px_solid_var(--color-rule)] max-wide:[contain:none] max-narrow:col-start-1 max-narrow:row-auto max-narrow:[border-inline:0] [&.whole]:col-[2/-1]"
+			class:whole={position.view === 'cards' || position.view === 'share'}
+		>
+			<div
+				class="views mb-2 flex gap-3.5 px-2.5 py-0 text-sm max-narrow:flex-wrap"
+				role="group"
+				aria-label="How the head is shown"
+				{@attach roving('button')}
+			>
+				<button
+					class="border-b-2 border-b-transparent px-px py-0.5 text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
+					aria-pressed={position.view === 'tags'}
+					onclick={() => (position.view = 'tags')}>Tags</button
 				>
-				<button class="keys" onclick={() => (recordOpen = true)}>Changes</button>
-				<button onclick={() => (keysOpen = true)}>Keys <kbd>?</kbd></button>
+				<button
+					class="border-b-2 border-b-transparent px-px py-0.5 text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
+					aria-pressed={position.view === 'markup'}
+					onclick={() => (position.view = 'markup')}>Markup</button
+				>
+				<button
+					class="border-b-2 border-b-transparent px-px py-0.5 text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
+					aria-pressed={position.view === 'cards'}
+					onclick={() => (position.view = 'cards')}>All cards</button
+				>
+				<button
+					class="border-b-2 border-b-transparent px-px py-0.5 text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
+					aria-pressed={position.view === 'share'}
+					onclick={() => (position.view = 'share')}>Share picture</button
+				>
+				<button
+					class="keys ml-auto border-b-2 border-b-transparent px-px py-0.5 text-ink-soft"
+					onclick={() => (recordOpen = true)}>Changes</button
+				>
+				<button class="border-b-2 border-b-transparent px-px py-0.5 text-ink-soft" onclick={() => (keysOpen = true)}
+					>Keys <kbd class="font-mono text-2xs leading-normal font-normal not-italic">?</kbd></button
+				>
 			</div>
 			{#if position.view === 'tags'}<HeadList {choose} />
 			{:else if position.view === 'markup'}
@@ -319,12 +358,17 @@
 					<ShareView {shares} bind:chosen={part} {go} />
 				{/await}
 			{:else}
-				<section class="all" aria-label="How readers of links show it">
+				<section
+					class="all [columns:250px] gap-x-5.5 px-3.5 py-0 [&>figure]:mb-5 [&>figure]:[break-inside:avoid]"
+					aria-label="How readers of links show it"
+				>
 					{#each bench.working.cards as card (card.reader.id)}<ReaderCard {card} {shown} {ways} />{/each}
 				</section>
 			{/if}
 		</div>
-		<div class="column layers">
+		<div
+			class="relative col-start-1 row-start-1 overflow-y-auto p-3.5 [contain:strict] max-wide:[contain:none] max-narrow:col-start-1 max-narrow:row-auto max-narrow:[border-inline:0]"
+		>
 			{#if bench.panel !== 'layers' && bench.panel !== 'picture'}
 				{#await import('$ui/settings/LayerSettings.svelte') then { default: LayerSettings }}
 					<LayerSettings panel={panelShown} back={() => (bench.panel = 'layers')} {act} {shown} />
@@ -347,7 +391,11 @@
 		{#if position.view !== 'cards' && position.view !== 'share'}
 			<!-- It scrolls, so it takes the focus itself. -->
 			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-			<aside class="column cards" aria-label="How readers of links show it" tabindex="0">
+			<aside
+				class="cards relative col-start-3 row-start-1 flex flex-col gap-4.5 overflow-y-auto p-3.5 [contain:strict] max-wide:col-span-full max-wide:row-start-2 max-wide:[contain:none] max-narrow:col-start-1 max-narrow:row-auto max-narrow:[border-inline:0] [&>figure]:flex-none [&>figure]:[contain-intrinsic-size:auto_280px] [&>figure]:[content-visibility:auto]"
+				aria-label="How readers of links show it"
+				tabindex="0"
+			>
 				{#each bench.working.cards as card (card.reader.id)}<ReaderCard {card} {shown} {ways} />{/each}
 			</aside>
 		{/if}
@@ -397,135 +445,3 @@
 		<RecordSheet bind:open={recordOpen} site={siteName} history={bench.history} />
 	{/await}
 {/if}
-
-<style>
-	.bench {
-		display: flex;
-		flex-direction: column;
-		height: 100vh;
-	}
-	.site {
-		overflow: hidden;
-		min-width: 60px;
-		text-decoration: underline;
-		text-underline-offset: 2px;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-	.site:hover {
-		color: var(--sea);
-	}
-	.state {
-		border: 1px dashed var(--flag);
-		padding: 1px 8px;
-		font-size: 12.5px;
-		color: var(--flag);
-		white-space: nowrap;
-	}
-	main {
-		display: grid;
-		flex: 1;
-		grid-template-columns: minmax(330px, 396px) minmax(0, 1fr) minmax(300px, 376px);
-		min-height: 0;
-	}
-	.column {
-		position: relative;
-		/* What changes in one column moves nothing in the others. */
-		contain: strict;
-		overflow-y: auto;
-		padding: 14px;
-	}
-	.layers {
-		grid-row: 1;
-		grid-column: 1;
-	}
-	.head {
-		grid-row: 1;
-		grid-column: 2;
-		border-inline: 1px solid var(--rule);
-		background: var(--sheet);
-		padding: 8px 0 14px;
-	}
-	.whole {
-		grid-column: 2 / -1;
-	}
-	.all {
-		padding: 0 14px;
-		columns: 250px;
-		column-gap: 22px;
-	}
-	.all > :global(figure) {
-		margin-bottom: 20px;
-		break-inside: avoid;
-	}
-	.views {
-		display: flex;
-		gap: 14px;
-		margin-bottom: 8px;
-		padding: 0 10px;
-		font-size: 13px;
-	}
-	.views button {
-		border-bottom: 2px solid transparent;
-		padding: 2px 1px;
-		color: var(--ink-soft);
-	}
-	.views button[aria-pressed='true'] {
-		border-bottom-color: var(--sea);
-		font-weight: 600;
-		color: var(--ink);
-	}
-	.views .keys {
-		margin-left: auto;
-	}
-	kbd {
-		font: 11px var(--mono);
-	}
-	.cards {
-		grid-row: 1;
-		grid-column: 3;
-		display: flex;
-		flex-direction: column;
-		gap: 18px;
-	}
-	/* Cards further down are drawn when they come into view. */
-	.cards > :global(figure) {
-		content-visibility: auto;
-		contain-intrinsic-size: auto 280px;
-		flex: none;
-	}
-	@media (max-width: 1080px) {
-		.column {
-			contain: none;
-		}
-		.bench {
-			height: auto;
-		}
-		header {
-			flex-wrap: wrap;
-		}
-		main {
-			grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-		}
-		.cards {
-			grid-row: 2;
-			grid-column: 1 / -1;
-		}
-	}
-	/* One can read and release: one thing under the other. */
-	@media (max-width: 700px) {
-		main {
-			grid-template-columns: minmax(0, 1fr);
-		}
-		.head,
-		.layers,
-		.cards {
-			grid-row: auto;
-			grid-column: 1;
-			border-inline: 0;
-		}
-		.views {
-			flex-wrap: wrap;
-		}
-	}
-</style>

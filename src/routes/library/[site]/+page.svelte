@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Told from '$ui/parts/Told.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { beforeNavigate } from '$app/navigation';
 	import { refresh } from '$ui/parts/refresh';
@@ -92,54 +94,62 @@
 <svelte:head><title>Library · {data.site.name} · Kephalon</title></svelte:head>
 <svelte:window {onkeydown} />
 
-<div class="library">
+<div class="flex h-screen flex-col">
 	<RoomBar site={siteName} room="library" />
-	<header class="top">
-		<h1>Library</h1>
-		<span class="quiet"
+	<header class="top flex items-center gap-3 border-b border-b-rule-strong bg-sheet px-4 py-1.75 max-narrow:flex-wrap">
+		<h1 class="text-md font-semibold">Library</h1>
+		<span class="text-ink-soft"
 			>{bench.working.pictures.length}
 			{bench.working.pictures.length === 1 ? 'picture' : 'pictures'}, {(bytes / 1e6).toFixed(1)} MB</span
 		>
 		<ReleaseBar />
 	</header>
 	{#if bench.message}
-		<p class="message top" role="status">
-			{bench.message} <button class="plain-button" onclick={() => (bench.message = undefined)}>Close</button>
-		</p>
+		<Told>
+			{bench.message}
+			<Button onclick={() => (bench.message = undefined)}>Close</Button>
+		</Told>
 	{/if}
-	<main id="room">
-		<section class="wall" aria-label="The pictures">
-			<div class="tools">
+	<main class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(380px,520px)] max-narrow:grid-cols-1" id="room">
+		<section class="wall overflow-y-auto p-3.5" aria-label="The pictures">
+			<div class="flex flex-wrap items-center gap-x-4.5 gap-y-2">
 				<input
+					class="min-w-50 flex-1"
 					type="search"
 					aria-label="Find a picture"
 					placeholder="Find by name, place or words"
 					bind:value={wanted}
 				/>
-				<div class="kinds" role="group" aria-label="Which are shown">
+				<div class="flex gap-3.5 text-sm" role="group" aria-label="Which are shown">
 					{#each Object.entries(KINDS) as [id, kind] (id)}
-						<button aria-pressed={only === id} onclick={() => (only = id as keyof typeof KINDS)}>{kind.name}</button>
+						<button
+							class="border-b-2 border-b-transparent text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
+							aria-pressed={only === id}
+							onclick={() => (only = id as keyof typeof KINDS)}>{kind.name}</button
+						>
 					{/each}
 				</div>
 			</div>
 			<PictureIntake site={siteName} label="A picture for the library" {taken} />
-			<ul>
+			<ul class="mt-3.5 [columns:168px] gap-x-3.5">
 				{#each found.slice(0, SHOWN) as picture (picture.src)}
-					<li>
+					<li class="mb-3.5 [break-inside:avoid]">
 						<button
+							class="block w-full text-left text-xs leading-[1.3]"
 							class:chosen={picture.src === chosen?.src}
 							aria-pressed={picture.src === chosen?.src}
 							data-src={picture.src}
 							onclick={() => (chosenSource = picture.src)}
 						>
 							<img
+								class="w-full bg-sunk object-cover in-[.chosen]:outline-3 in-[.chosen]:outline-sea in-[:hover]:outline-2 in-[:hover]:outline-rule-strong"
 								src={whole(picture)}
 								alt=""
 								loading="lazy"
 								style:aspect-ratio="{picture.width ?? 3} / {picture.height ?? 2}"
 							/>
-							<span class="name">{nameOfPicture(picture)}</span>
-							<span class="quiet"
+							<span class="name mt-1 block truncate text-sm font-semibold">{nameOfPicture(picture)}</span>
+							<span class="text-ink-soft"
 								>{bench.uses[picture.src]?.shown
 									? `on ${bench.uses[picture.src]!.shown} ${bench.uses[picture.src]!.shown === 1 ? 'card' : 'cards'}`
 									: 'on no card'}{weakOf(picture).length > 0
@@ -149,18 +159,24 @@
 						</button>
 					</li>
 				{:else}
-					<li class="quiet">
+					<li class="mb-3.5 [break-inside:avoid] text-ink-soft">
 						{bench.working.pictures.length === 0
 							? 'Nothing is in the library yet. Drop a picture above.'
 							: 'No picture fits.'}
 					</li>
 				{/each}
 			</ul>
-			{#if found.length > SHOWN}<p class="quiet">… and {found.length - SHOWN} more. Write a word to find them.</p>{/if}
+			{#if found.length > SHOWN}<p class="text-ink-soft">
+					… and {found.length - SHOWN} more. Write a word to find them.
+				</p>{/if}
 		</section>
-		<section class="table" aria-label="The chosen picture" data-testid="chosen">
+		<section
+			class="table overflow-y-auto border-l border-l-rule bg-sheet p-3.5"
+			aria-label="The chosen picture"
+			data-testid="chosen"
+		>
 			{#if chosen}
-				<h2>{nameOfPicture(chosen)}</h2>
+				<h2 class="mb-2 text-md font-semibold wrap-anywhere">{nameOfPicture(chosen)}</h2>
 				<PictureStudy
 					picture={chosen}
 					src={whole(chosen)}
@@ -169,153 +185,35 @@
 					change={(changes) => bench.changePicture(chosen.src, changes)}
 				/>
 				<DraftNote draftKey={keyOfSettings({ layer: 'picture', src: chosen.src })} />
-				<h3>Where it is used</h3>
+				<h3 class="mt-3.5 border-t border-t-rule pt-1.75 text-sm font-semibold">Where it is used</h3>
 				{#if use}
-					<ul class="uses">
+					<ul class="uses text-sm">
 						{#each [['On the card of', use.shown, use.shownOn], ['Named by', use.named, use.namedOn]] as const as [told, count, paths] (told)}
 							{#if count > 0}
 								<li>
 									{told}
 									{pagesInWords(count)}:
-									{#each paths as path (path)}<a class="mono" href={benchAt(path)}>{path}</a>{/each}
+									{#each paths as path (path)}<a
+											class="mr-1.75 font-mono text-xs wrap-anywhere underline underline-offset-2"
+											href={benchAt(path)}>{path}</a
+										>{/each}
 									{#if count > paths.length}and {count - paths.length} more{/if}
 								</li>
 							{/if}
 						{/each}
 					</ul>
 				{/if}
-				{#if isNamedAbove(chosen)}<p class="uses">The site or one of its types names it.</p>{/if}
+				{#if isNamedAbove(chosen)}<p class="uses text-sm">The site or one of its types names it.</p>{/if}
 				{#if isUnused(chosen)}
-					<p class="quiet">Nowhere.</p>
-					<button class="plain-button" onclick={() => void remove(chosen)}>Remove from the library</button>
+					<p class="text-ink-soft">Nowhere.</p>
+					<Button onclick={() => void remove(chosen)}>Remove from the library</Button>
 				{/if}
-				<p class="quiet place mono">{keptCopyOf(chosen) ? chosen.src : `${chosen.src} (not held here)`}</p>
+				<p class="place mt-3 font-mono text-xs wrap-anywhere text-ink-soft">
+					{keptCopyOf(chosen) ? chosen.src : `${chosen.src} (not held here)`}
+				</p>
 			{:else}
-				<p class="quiet">Choose a picture on the wall to see its shapes.</p>
+				<p class="text-ink-soft">Choose a picture on the wall to see its shapes.</p>
 			{/if}
 		</section>
 	</main>
 </div>
-
-<style>
-	.library {
-		display: flex;
-		flex-direction: column;
-		height: 100vh;
-	}
-	h1 {
-		font-size: 15px;
-		font-weight: 600;
-	}
-	main {
-		display: grid;
-		flex: 1;
-		grid-template-columns: minmax(0, 1fr) minmax(380px, 520px);
-		min-height: 0;
-	}
-	.wall,
-	.table {
-		overflow-y: auto;
-		padding: 14px;
-	}
-	.table {
-		border-left: 1px solid var(--rule);
-		background: var(--sheet);
-	}
-	.tools {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px 18px;
-		align-items: center;
-	}
-	.tools input {
-		flex: 1;
-		min-width: 200px;
-	}
-	.kinds {
-		display: flex;
-		gap: 14px;
-		font-size: 13px;
-	}
-	.kinds button {
-		border-bottom: 2px solid transparent;
-		color: var(--ink-soft);
-	}
-	.kinds [aria-pressed='true'] {
-		border-bottom-color: var(--sea);
-		font-weight: 600;
-		color: var(--ink);
-	}
-	.wall > ul {
-		margin-top: 14px;
-		columns: 168px;
-		column-gap: 14px;
-	}
-	.wall li {
-		margin-bottom: 14px;
-		break-inside: avoid;
-	}
-	.wall li button {
-		display: block;
-		width: 100%;
-		font-size: 12px;
-		line-height: 1.3;
-		text-align: left;
-	}
-	.wall img {
-		width: 100%;
-		background: var(--sheet-sunk);
-		object-fit: cover;
-	}
-	.wall button:hover img {
-		outline: 2px solid var(--rule-strong);
-	}
-	.wall .chosen img {
-		outline: 3px solid var(--sea);
-	}
-	.name {
-		display: block;
-		margin-top: 4px;
-		overflow: hidden;
-		font-size: 13px;
-		font-weight: 600;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-	h2 {
-		margin-bottom: 8px;
-		font-size: 17px;
-		font-weight: 600;
-		overflow-wrap: anywhere;
-	}
-	h3 {
-		margin-top: 14px;
-		border-top: 1px solid var(--rule);
-		padding-top: 7px;
-		font-size: 13px;
-		font-weight: 600;
-	}
-	.uses {
-		font-size: 13px;
-	}
-	.uses a {
-		margin-right: 7px;
-		font-size: 12px;
-		text-decoration: underline;
-		text-underline-offset: 2px;
-		overflow-wrap: anywhere;
-	}
-	.place {
-		margin-top: 12px;
-		font-size: 12px;
-		overflow-wrap: anywhere;
-	}
-	@media (max-width: 700px) {
-		header {
-			flex-wrap: wrap;
-		}
-		main {
-			grid-template-columns: minmax(0, 1fr);
-		}
-	}
-</style>

@@ -1,0 +1,126 @@
+import { By, Key, until } from 'selenium-webdriver';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { atRest, openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
+
+/** How everything looks, by choice of whoever looks, without a pointer. */
+let demo: RunningDemo;
+let browser: Awaited<ReturnType<typeof openBrowser>>;
+
+beforeAll(async () => {
+	demo = await startDemo();
+	browser = await openBrowser();
+});
+afterAll(async () => {
+	await browser?.quit();
+	demo?.stop();
+});
+
+async function open(room: string) {
+	await browser.driver.get(`${demo.kephalon}/${room}/${encodeURIComponent(demo.site)}`);
+	await browser.driver.wait(until.elementLocated(By.css('main')), 15_000);
+	await atRest(browser.driver);
+}
+const keys = (...all: string[]) =>
+	browser.driver
+		.actions()
+		.sendKeys(...all)
+		.perform();
+const shown = () =>
+	browser.driver.executeScript<{ look: string; ground: string; space: string; row: number }>(`
+		const { look, space } = document.documentElement.dataset;
+		return { look, space, ground: getComputedStyle(document.body).backgroundColor, row: document.querySelector('nav.rooms').offsetHeight };`);
+const DARK = 'rgb(13, 20, 19)';
+const LIGHT = 'rgb(233, 237, 234)';
+/** Opens the menu by its key: again, until the page has come to life. */
+async function openMenu() {
+	await browser.driver.wait(
+		async () => {
+			if (await browser.driver.executeScript(`return document.activeElement.closest('[role=menu]') !== null`))
+				return true;
+			await browser.driver.executeScript(
+				`[...document.querySelectorAll('nav.rooms button')].find((one) => one.textContent.trim() === 'Look').focus()`
+			);
+			await keys(Key.ENTER);
+			await atRest(browser.driver);
+			return false;
+		},
+		15_000,
+		'the menu never came'
+	);
+}
+async function choose(words: string) {
+	await openMenu();
+	const isThere = () =>
+		browser.driver.executeScript<boolean>(
+			"return document.activeElement.matches('[role=menuitemradio]') && document.activeElement.textContent.includes(arguments[0])",
+			words
+		);
+	for (let steps = 0; !(await isThere()) && steps < 8; steps++) await keys(Key.ARROW_DOWN);
+	expect(await isThere(), words).toBe(true);
+	await keys(Key.ENTER);
+	await keys(Key.ESCAPE);
+	await browser.driver.wait(
+		async () => (await browser.driver.findElements(By.css('[role=menu]'))).length === 0,
+		5000,
+		'the menu stays'
+	);
+}
+
+test('dark, light, denser, roomier: at once, in every room, and the next time', async () => {
+	await open('overview');
+	const before = await shown();
+	expect(before).toMatchObject({ look: 'system', space: 'usual', ground: LIGHT });
+	await choose('dark');
+	expect(await shown()).toMatchObject({ look: 'dark', ground: DARK });
+	await choose('denser');
+	const dense = await shown();
+	expect(dense.row).toBeLessThan(before.row);
+	// The focus is where it was.
+	expect(await browser.driver.executeScript('return document.activeElement.textContent.trim()')).toBe('Look');
+	for (const room of ['pages', 'bench', 'findings']) {
+		await open(room);
+		expect(await shown()).toMatchObject({ look: 'dark', space: 'dense', ground: DARK });
+		expect(await violationsOf(browser.driver)).toEqual([]);
+	}
+	await choose('roomier');
+	expect((await shown()).row).toBeGreaterThan(before.row);
+	await choose('light');
+	await open('releases');
+	expect(await shown()).toMatchObject({ look: 'light', space: 'roomy', ground: LIGHT });
+	await choose('as the system');
+	await choose('as usual');
+	expect(await shown()).toEqual(before);
+});
+
+test('the menu itself breaks no rule of axe-core, light and dark', async () => {
+	for (const words of ['dark', 'light']) {
+		await open('overview');
+		await choose(words);
+		await openMenu();
+		expect(await violationsOf(browser.driver)).toEqual([]);
+		await keys(Key.ESCAPE);
+	}
+});
+
+test('a sheet is closed by its word and by Escape; the palette offers pages before anything is typed', async () => {
+	await open('bench');
+	const isThere = async (selector: string) => (await browser.driver.findElements(By.css(selector))).length > 0;
+	for (const close of [
+		() => browser.driver.executeScript(`document.querySelector('[data-testid=sheet] > [data-dialog-close]').click()`),
+		() => keys(Key.ESCAPE)
+	]) {
+		await browser.driver.executeScript('document.activeElement.blur()');
+		await keys('?');
+		await browser.driver.wait(until.elementLocated(By.css('[data-testid=sheet]')), 5000);
+		expect(await violationsOf(browser.driver)).toEqual([]);
+		await close();
+		await browser.driver.wait(async () => !(await isThere('[data-testid=sheet]')), 5000, 'the sheet stays');
+	}
+	await browser.driver.actions().keyDown(Key.CONTROL).sendKeys('k').keyUp(Key.CONTROL).perform();
+	await browser.driver.wait(until.elementLocated(By.css('[data-testid=palette-results]')), 5000);
+	await browser.driver.wait(
+		async () => /\nPages\n/.test(await browser.driver.findElement(By.css('[data-testid=palette-results]')).getText()),
+		5000,
+		'no pages are offered'
+	);
+});
