@@ -1,6 +1,6 @@
 /** All tests: lint, types, unit tests, browser tests. Ends with one line that counts them. */
 import { spawn, spawnSync } from 'node:child_process';
-import { accessSync, constants, existsSync, mkdtempSync, readFileSync, rmSync, statfsSync } from 'node:fs';
+import { accessSync, chmodSync, constants, existsSync, mkdtempSync, readFileSync, rmSync, statfsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
 import { findChromium } from './chromium.mjs';
@@ -30,6 +30,8 @@ build();
 const MEMORY = '/dev/shm';
 const ROOM = 4e9;
 const results = mkdtempSync(join(hasRoom(MEMORY) ? MEMORY : tmpdir(), 'kephalon-test-'));
+// Web servers that tests start go through it as somebody else.
+chmodSync(results, 0o711);
 process.env.TMPDIR = results;
 process.once('exit', () => rmSync(results, { recursive: true, force: true }));
 /** @type {[name: string, seconds: number][]} */
