@@ -82,9 +82,21 @@ test('dark, light, denser, roomier: at once, in every room, and the next time', 
 		expect(await shown()).toMatchObject({ look: 'dark', space: 'dense', ground: DARK });
 		expect(await violationsOf(browser.driver)).toEqual([]);
 	}
+	// What is drawn by its own code follows.
+	const inked = () =>
+		browser.driver.executeScript<string>(`return document.querySelector('.apexcharts-text').getAttribute('fill')`);
+	await browser.driver.wait(until.elementLocated(By.css('.apexcharts-text')), 15_000);
+	const dark = await inked();
 	await choose('roomier');
 	expect((await shown()).row).toBeGreaterThan(before.row);
 	await choose('light');
+	await browser.driver.wait(async () => (await inked().catch(() => dark)) !== dark, 5000, 'the charts stay dark');
+	await open('pages');
+	const rows = await browser.driver.executeScript<[number, number][]>(
+		`return [...document.querySelectorAll('.all .line')].map((one) => one.getBoundingClientRect()).map(({ top, bottom }) => [top, bottom]).sort((a, b) => a[0] - b[0])`
+	);
+	expect(rows.length).toBeGreaterThan(10);
+	for (const [at, [top]] of rows.slice(1).entries()) expect(top).toBeCloseTo(rows[at]![1], 0);
 	await open('releases');
 	expect(await shown()).toMatchObject({ look: 'light', space: 'roomy', ground: LIGHT });
 	await choose('as the system');

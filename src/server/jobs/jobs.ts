@@ -64,18 +64,10 @@ const writingLong = async <T>(db: string, work: (store: Store) => Promise<T>): P
 	}
 };
 
-/**
- * What reads files, pictures and other servers is loaded by the jobs that need it: a thread that only counts pages begins in half
- * the time.
- */
-const load = {
-	content: () => import('../imports/content'),
-	files: () => import('../imports/readFiles'),
-	folder: () => import('../siteFile/siteFolder'),
-	table: () => import('../imports/table/table'),
-	workbook: () => import('../imports/table/workbook'),
-	library: async (store: Store) => new (await import('../pictures/library')).Library(store)
-};
+// What reads files, pictures and other servers is loaded by the jobs that need it: a thread that only counts pages begins sooner.
+const libraryOf = async (store: Store) => new (await import('../pictures/library')).Library(store);
+const tableIn = async (file: Uint8Array, sheet?: string) =>
+	(await import('../imports/table/workbook')).openTable(asBuffer(file), sheet);
 
 /** The bytes that came into the thread, as they are. */
 const asBuffer = ({ buffer, byteOffset, length }: Uint8Array) => Buffer.from(buffer, byteOffset, length);
@@ -164,17 +156,18 @@ export const JOBS = {
 	linking: ({ db, site, path }) => reading(db, (store) => pagesLinking(store, site, path)),
 	content: ({ db, name, base, source, via }) =>
 		writingLong(db, async (store) =>
-			(await load.content()).takeContent(store, name, base, source, {
-				...{ via, readFiles: (files, bare) => runJob('readFiles', { files, bare }) }
+			(await import('../imports/content')).takeContent(store, name, base, source, {
+				via,
+				readFiles: (files, bare) => runJob('readFiles', { files, bare })
 			})
 		),
-	readFiles: async ({ files, bare }) => (await load.files()).readFiles(files, bare),
+	readFiles: async ({ files, bare }) => (await import('../imports/readFiles')).readFiles(files, bare),
 	async lookAtTable({ file, said, base }) {
-		const table = await (await load.workbook()).openTable(asBuffer(file), said.sheet);
-		return (await load.table()).lookAtTable(table, said, base);
+		const table = await tableIn(file, said.sheet);
+		return (await import('../imports/table/table')).lookAtTable(table, said, base);
 	},
 	async siteFolder({ db, folder }) {
-		const data = (await load.folder()).readSiteFolder(folder);
+		const data = (await import('../siteFile/siteFolder')).readSiteFolder(folder);
 		writing(db, (store) => saveSiteFile(store, data));
 		return { site: data.site.name, pages: data.pages.length };
 	},
@@ -192,11 +185,11 @@ export const JOBS = {
 		}),
 	sample: ({ db, site, pages, action }) => reading(db, (store) => sampleOfBatch(store, site, pages, action)),
 	compareCsv: async ({ db, site, file, takes }, progress) => {
-		const table = await (await load.workbook()).openTable(asBuffer(file));
+		const table = await tableIn(file);
 		return reading(db, (store) => compareCsv(store, site, table, takes, progress));
 	},
 	csvBack: async ({ db, site, file, takes }, progress) => {
-		const table = await (await load.workbook()).openTable(asBuffer(file));
+		const table = await tableIn(file);
 		return writing(db, (store) => {
 			const { edit, result: told } = readCsvBack(store, site, table, 'pages', takes, progress);
 			return { edit, told };
@@ -221,7 +214,7 @@ export const JOBS = {
 			})
 		),
 	takePicture: ({ db, site, bytes, name }) =>
-		writingLong(db, async (store) => (await load.library(store)).take(site, asBuffer(bytes), name)),
+		writingLong(db, async (store) => (await libraryOf(store)).take(site, asBuffer(bytes), name)),
 	compareReleases: ({ db, site, between, most, path }) =>
 		reading(db, (store) => {
 			const { count, pages } = differencesBetween(store, store.working.sites.named(site).id, between, path);
@@ -244,7 +237,7 @@ export const JOBS = {
 	async sweep({ db }) {
 		const store = new Store(db);
 		try {
-			return (await load.library(store)).sweep();
+			return (await libraryOf(store)).sweep();
 		} finally {
 			store.close();
 		}
@@ -252,7 +245,7 @@ export const JOBS = {
 	async media({ db, name, mayDraft }) {
 		const store = new Store(db, { readonly: true });
 		try {
-			const library = await load.library(store);
+			const library = await libraryOf(store);
 			if (library.isNamed(name)) return await library.find(name);
 			return mayDraft ? await library.draft(name) : undefined;
 		} finally {
@@ -262,7 +255,7 @@ export const JOBS = {
 	async draw({ db, recipe }) {
 		const store = new Store(db, { readonly: true });
 		try {
-			return (await (await load.library(store)).compose(recipe)).file;
+			return (await (await libraryOf(store)).compose(recipe)).file;
 		} finally {
 			store.close();
 		}

@@ -203,7 +203,7 @@ export function makeEditor(parent: HTMLElement, text: string, around: Surroundin
 		undoing.of(history()),
 		marks,
 		EditorView.lineWrapping,
-		EditorView.cspNonce.of(styleNonce() ?? ''),
+		EditorView.cspNonce.of(styleNonce()),
 		placeholder(around.placeholder),
 		afterChoice,
 		leaveBraces,

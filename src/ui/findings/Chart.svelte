@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { onMount, type Snippet } from 'svelte';
 	import type { ApexOptions } from 'apexcharts';
+	import { withLook } from '$ui/look/look';
 	import { styleNonce } from '$ui/look/nonce';
 
 	/** A chart for those who see it, and the same as a table. */
@@ -19,9 +20,11 @@
 	let place = $state<HTMLElement>();
 	onMount(() => {
 		let chart: { destroy: () => void } | undefined;
+		let isOver = false;
+		let end = () => {};
 		// Large, and only here: it comes when the room is open.
 		void import('apexcharts').then(({ default: Chart }) => {
-			if (!place) return;
+			if (!place || isOver) return;
 			const asked = place;
 			const colour = (name: string) => {
 				asked.style.color = `var(--color-${name})`;
@@ -29,23 +32,31 @@
 				asked.style.color = '';
 				return said;
 			};
-			const { chart: own, ...rest } = options(colour);
-			const made = new Chart(place, {
-				chart: {
-					nonce: styleNonce(),
-					...{ type: 'bar', height: 190, toolbar: { show: false }, animations: { enabled: false } },
-					...{ fontFamily: 'inherit', foreColor: colour('ink-soft') },
-					...own
-				},
-				dataLabels: { enabled: false },
-				grid: { borderColor: colour('rule') },
-				tooltip: { enabled: false },
-				...rest
+			// Its colours are its own: drawn anew when the page's become others.
+			end = withLook(() => {
+				chart?.destroy();
+				const { chart: own, ...rest } = options(colour);
+				const made = new Chart(asked, {
+					chart: {
+						nonce: styleNonce(),
+						...{ type: 'bar', height: 190, toolbar: { show: false }, animations: { enabled: false } },
+						...{ fontFamily: 'inherit', foreColor: colour('ink-soft') },
+						...own
+					},
+					dataLabels: { enabled: false },
+					grid: { borderColor: colour('rule') },
+					tooltip: { enabled: false },
+					...rest
+				});
+				chart = made;
+				void made.render();
 			});
-			chart = made;
-			void made.render();
 		});
-		return () => chart?.destroy();
+		return () => {
+			isOver = true;
+			end();
+			chart?.destroy();
+		};
 	});
 </script>
 

@@ -35,3 +35,20 @@ export function takeLook(look: Look): void {
 	const secure = location.protocol === 'https:' ? '; Secure' : '';
 	document.cookie = `${LOOK_COOKIE}=${look.colours}.${look.space}; Path=/; Max-Age=${KEPT}; SameSite=Lax${secure}`;
 }
+
+/** One step of space (CSS pixels), for what is placed by its number. */
+export const stepOfSpace = () =>
+	parseFloat(getComputedStyle(document.documentElement).getPropertyValue('--spacing')) || 4;
+
+/** Does a work now, and again whenever the look becomes another, by choice or by the system; gives the way to end that. */
+export function withLook(work: () => void): () => void {
+	work();
+	const chosen = new MutationObserver(work);
+	chosen.observe(document.documentElement, { attributeFilter: ['data-look', 'data-space'] });
+	const system = matchMedia('(prefers-color-scheme: dark)');
+	system.addEventListener('change', work);
+	return () => {
+		chosen.disconnect();
+		system.removeEventListener('change', work);
+	};
+}

@@ -1,2 +1,2 @@
-/** What the page's style elements carry, for those that are made in the page; undefined where the page has none. */
-export const styleNonce = () => document.body.nonce || undefined;
+/** What the page's style elements carry, for those that are made in the page; empty where the page has none. */
+export const styleNonce = () => document.body.nonce ?? '';

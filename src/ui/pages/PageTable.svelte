@@ -1,6 +1,7 @@
 <script lang="ts">
 	import Papa from 'papaparse';
-	import { onDestroy, tick, untrack } from 'svelte';
+	import { onDestroy, onMount, tick, untrack } from 'svelte';
+	import { stepOfSpace, withLook } from '$ui/look/look';
 	import { elementScroll, observeElementOffset, observeElementRect, Virtualizer } from '@tanstack/virtual-core';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 	import type { LayerSign } from '$ui/parts/lines';
@@ -42,7 +43,9 @@
 		open: (path: string, tag?: string) => void;
 	} = $props();
 
-	const HEIGHT = 30;
+	/** Of a row (pixels): as everything is set, denser or roomier. */
+	let height = $state(30);
+	onMount(() => withLook(() => (height = 7.5 * stepOfSpace())));
 	/** So many rows passed in one frame are passed by. */
 	const PASSED = 50;
 	/** Stands for a row that is not here yet. */
@@ -74,6 +77,7 @@
 
 	$effect(() => {
 		const { count } = grid;
+		void height;
 		// What it measures and draws is no reason to begin again.
 		return scroller ? untrack(() => watch(count)) : undefined;
 	});
@@ -81,7 +85,7 @@
 		virtualizer = new Virtualizer<HTMLElement, Element>({
 			...{ count, overscan: 8, scrollToFn: elementScroll },
 			getScrollElement: () => scroller ?? null,
-			estimateSize: () => HEIGHT,
+			estimateSize: () => height,
 			observeElementRect,
 			observeElementOffset,
 			onChange: draw
@@ -326,14 +330,15 @@
 			{@const isChosen = row !== undefined && (isAll || chosen.has(row.path))}
 			{@const shown = row ?? BLANK}
 			<div
-				class="line absolute top-0 left-0 grid h-7.5 w-full border-b border-b-rule [contain:strict] [&.chosen]:bg-sea-wash [&.waits]:text-ink-soft [&.waits]:italic"
+				class="line absolute top-0 left-0 grid w-full border-b border-b-rule [contain:strict] [&.chosen]:bg-sea-wash [&.waits]:text-ink-soft [&.waits]:italic"
 				role="row"
 				aria-rowindex={index + 2}
 				aria-selected={isChosen}
 				class:chosen={isChosen}
 				class:waits={!shown.isKnown}
 				style:grid-template-columns={template}
-				style:transform="translateY({index * HEIGHT}px)"
+				style:height="{height}px"
+				style:transform="translateY({index * height}px)"
 			>
 				<span role="gridcell" class="tick grid place-items-center">
 					<input

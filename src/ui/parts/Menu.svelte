@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { DropdownMenu } from 'bits-ui';
+	import { button } from './looks';
 
 	/** What is chosen among a few, in groups, behind one word; open as it comes. */
 	let {
@@ -20,7 +21,7 @@
 </script>
 
 <DropdownMenu.Root bind:open>
-	<DropdownMenu.Trigger class="underline underline-offset-2">{label}</DropdownMenu.Trigger>
+	<DropdownMenu.Trigger class={button({ look: 'link' })}>{label}</DropdownMenu.Trigger>
 	<!-- In place: in the landmark that its button stands in. -->
 	<DropdownMenu.Portal disabled>
 		<DropdownMenu.Content

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { Command as List, Dialog } from 'bits-ui';
 	import type { Command } from './command';
-	import { VEIL, window } from './looks';
+	import { over, VEIL } from './looks';
 
 	/** Everything by its name: pages, which the server finds, tags, actions. */
 	let {
@@ -68,7 +68,7 @@
 <Dialog.Root bind:open>
 	<Dialog.Portal>
 		<Dialog.Overlay class={VEIL} />
-		<Dialog.Content class={window({ size: 'middle' })} data-testid="palette">
+		<Dialog.Content class={over({ size: 'middle' })} data-testid="palette">
 			<Dialog.Title class="sr-only">Go or do</Dialog.Title>
 			<List.Root shouldFilter={false} label="Go or do" bind:value={chosen}>
 				<List.Input

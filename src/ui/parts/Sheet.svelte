@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { Dialog } from 'bits-ui';
 	import type { Snippet } from 'svelte';
-	import { button, VEIL, window, type WindowSize } from './looks';
+	import { button, over, VEIL, type WindowSize } from './looks';
 
 	/** A sheet over the room, for one thing to be done or read; Escape closes it. */
 	let {
@@ -19,7 +19,7 @@
 	<Dialog.Portal>
 		<Dialog.Overlay class={VEIL} />
 		<Dialog.Content
-			class={[window({ size }), 'flex max-h-[calc(100vh-100px)] flex-col overflow-y-auto px-4.5 pt-3.5 pb-4.5']}
+			class={[over({ size }), 'flex max-h-[calc(100vh-100px)] flex-col overflow-y-auto px-4.5 pt-3.5 pb-4.5']}
 			data-testid="sheet"
 			aria-describedby={undefined}
 			onfocusin={noteFocus}

@@ -1,7 +1,7 @@
 import { createRawSnippet, flushSync } from 'svelte';
 import { afterEach, expect, test, vi } from 'vitest';
 import Button from './Button.svelte';
-import { button, window as windowLook } from './looks';
+import { button, over } from './looks';
 import { mountIn } from './mounting';
 import Refused from './Refused.svelte';
 import Told from './Told.svelte';
@@ -37,7 +37,7 @@ test('each look is another, and what is added to one stands beside it', () => {
 		expect(classes).toContain('ml-auto');
 		for (const one of button({ look }).split(' ')) expect(classes).toContain(one);
 	}
-	expect(new Set((['small', 'middle', 'wide'] as const).map((size) => windowLook({ size }))).size).toBe(3);
+	expect(new Set((['small', 'middle', 'wide'] as const).map((size) => over({ size }))).size).toBe(3);
 });
 
 test('what was refused is told at once, what was done when there is time', () => {

@@ -23,12 +23,12 @@ export const button = tv({
 export type ButtonLook = NonNullable<VariantProps<typeof button>['look']>;
 
 /** What lies over a room. */
-export const window = tv({
+export const over = tv({
 	base: 'fixed top-15 left-1/2 z-20 max-w-[calc(100vw-32px)] -translate-x-1/2 rounded-sm border border-rule-strong bg-sheet shadow-over',
 	variants: { size: { small: 'w-130', middle: 'w-155', wide: 'w-245' } },
 	defaultVariants: { size: 'small' }
 });
-export type WindowSize = NonNullable<VariantProps<typeof window>['size']>;
+export type WindowSize = NonNullable<VariantProps<typeof over>['size']>;
 
 /** What veils the room under it. */
-export const VEIL = 'fixed inset-0 z-19 bg-[rgb(10_20_18/0.35)]';
+export const VEIL = 'fixed inset-0 z-19 bg-shade/35';
