@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { page } from '$app/state';
-	import { roomAt } from '$ui/rooms/rooms';
+	import { roomAt } from '$ui/places/rooms';
 
 	/** A site that is there, of which something was asked that is not. */
 	const site = $derived(page.error?.site);

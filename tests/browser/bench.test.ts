@@ -314,8 +314,10 @@ describe('nothing is lost, and every view has its address', () => {
 		await bench.open('/about');
 		await bench.write('title', 'site', '{page.title} / waiting');
 		await (await bench.find('a.room[href*="/overview/"]')).click();
-		await bench.waitForText('.waiting', /One edit waits on the bench/);
+		await bench.waitForText('.waiting', /One edit waits to be kept/);
 		await (await bench.find('.waiting')).click();
+		await bench.waitForText('[data-testid=waiting]', /title of the whole site[\s\S]*\{page\.title\} \/ waiting/);
+		await (await bench.find('[data-testid=waiting] > a')).click();
 		await bench.waitForText('[data-testid=saved]', /1 edit waits to be kept/);
 		await browser.driver.navigate().refresh();
 		await bench.waitForText('[data-testid=saved]', /1 edit waits to be kept/);

@@ -1,9 +1,9 @@
 <script lang="ts">
 	import Button from '$ui/parts/Button.svelte';
-	import { roomAt } from '$ui/rooms/rooms';
+	import { roomAt } from '$ui/places/rooms';
 	import { pagesInWords } from '$ui/parts/words';
 	import { onMount } from 'svelte';
-	import { placeIn } from '$ui/rooms/place';
+	import { placeIn } from '$ui/places/place';
 	let { data } = $props();
 	/** Where one was in each, once the browser has told. */
 	let places = $state.raw<Readonly<Record<string, string | undefined>>>({});

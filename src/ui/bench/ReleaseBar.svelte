@@ -21,6 +21,19 @@
 			? `All as in release ${pending.release.number}`
 			: `${total.toLocaleString('en')} ${total === 1 ? 'page differs' : 'pages differ'} from release ${pending.release.number}`;
 	});
+	/** Where edits wait, Release leads to them: nobody is left at a button that does nothing. */
+	const isShut = $derived(
+		bench.release.making !== undefined ||
+			(bench.drafts.waiting === 0 && (bench.release.whyNot !== undefined || total === 0))
+	);
+	let wasOpened = $state(false);
+	/** What the sheet was opened for last: it stays as it is on its way out. */
+	let isForRelease = $state(false);
+	$effect(() => {
+		if (bench.showsWaiting === undefined) return;
+		wasOpened = true;
+		isForRelease = bench.showsWaiting === 'release';
+	});
 	/** The state of what is written, in words. */
 	const saved = $derived.by(() => {
 		if (bench.drafts.saving === 'saving') return 'Keeping …';
@@ -32,7 +45,10 @@
 </script>
 
 <div class="bar ml-auto flex items-center gap-3 whitespace-nowrap">
-	<p class="saved border-r border-r-rule pr-3 text-sm text-ink-soft" role="status" data-testid="saved">{saved}</p>
+	<p class="saved border-r border-r-rule pr-3 text-sm text-ink-soft" role="status" data-testid="saved">
+		{#if bench.drafts.waiting > 0}<Button look="link" onclick={() => (bench.showsWaiting = 'alone')}>{saved}</Button
+			>{:else}{saved}{/if}
+	</p>
 	<p
 		class="text-sm text-ink-soft [&.differs]:font-semibold [&.differs]:text-flag"
 		class:differs={total > 0}
@@ -43,11 +59,24 @@
 	</p>
 	<Button
 		look="main"
-		disabled={bench.release.whyNot !== undefined || total === 0}
+		disabled={isShut}
 		title={bench.release.whyNot ?? 'Shows the working copy to visitors (Ctrl+Enter)'}
-		onclick={() => bench.makeRelease()}
+		onclick={() => void bench.askRelease()}
 	>
 		{bench.release.making ? 'Releasing …' : 'Release'}
 	</Button>
 	{#if bench.release.making}<Button look="link" onclick={bench.release.stop}>Stop</Button>{/if}
 </div>
+{#if wasOpened}
+	{#await import('$ui/workspace/WaitingSheet.svelte') then { default: WaitingSheet }}
+		<WaitingSheet
+			bind:open={
+				() => bench.showsWaiting !== undefined,
+				(open) => (bench.showsWaiting = open ? (bench.showsWaiting ?? 'alone') : undefined)
+			}
+			site={bench.siteName}
+			drafts={bench.drafts}
+			release={isForRelease ? () => void bench.makeRelease() : undefined}
+		/>
+	{/await}
+{/if}

@@ -1,7 +1,7 @@
 import { CATALOGUE } from '$core';
 import { KEYS, type KeyId } from '$ui/parts/keys';
 import type { Command } from '$ui/parts/command';
-import { roomAt, ROOMS } from '$ui/rooms/rooms';
+import { roomAt, ROOMS } from '$ui/places/rooms';
 import type { EditableLayer } from '$ui/parts/words';
 
 const PANEL_NAMES = {

@@ -1,8 +1,8 @@
-import { afterNavigate, pushState, replaceState } from '$app/navigation';
+import { afterNavigate, beforeNavigate, pushState, replaceState } from '$app/navigation';
 import { page as place } from '$app/state';
 import { untrack } from 'svelte';
-import { benchAt } from '$ui/rooms/rooms';
-import { rememberPlace } from '$ui/rooms/place';
+import { benchAt } from '$ui/places/rooms';
+import { rememberPlace } from '$ui/places/place';
 import { PANELS, type Bench } from '$ui/workspace/bench.svelte';
 
 const VIEWS = ['tags', 'markup', 'cards', 'share'] as const;
@@ -25,6 +25,12 @@ export class BenchPlace {
 		$effect(() => {
 			const wanted = this.address;
 			untrack(() => this.follow(wanted));
+		});
+		// What is in view is said by the address that one goes to, not the other way round.
+		beforeNavigate(({ complete }) => {
+			this.isReady = false;
+			const again = () => (this.isReady = true);
+			complete.then(again, again);
 		});
 		afterNavigate(() => {
 			this.isReady = true;

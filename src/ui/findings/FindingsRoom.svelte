@@ -5,7 +5,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { call, isRefused } from '../client';
 	import { TakingBack } from '$ui/parts/takingBack.svelte';
-	import { benchAt, pagesAt } from '$ui/rooms/rooms';
+	import { benchAt, pagesAt } from '$ui/places/rooms';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import { Neighbours } from '$ui/workspace/sharing';
 	import { pagesInWords } from '$ui/parts/words';

@@ -10,7 +10,7 @@
 	import { lookAt } from '$ui/cards/pictureLook';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { editInWords } from '$ui/record/record';
-	import { benchAt, pagesAt, roomAt } from '$ui/rooms/rooms';
+	import { benchAt, pagesAt, roomAt } from '$ui/places/rooms';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import ServedPart from './ServedPart.svelte';
 	import { Neighbours } from '$ui/workspace/sharing';

@@ -7,7 +7,7 @@
 	import type { Drift } from '$server/probes/drifts';
 	import { call, follow, isRefused } from '$ui/client';
 	import { pagesInWords } from '$ui/parts/words';
-	import { roomAt } from '$ui/rooms/rooms';
+	import { roomAt } from '$ui/places/rooms';
 
 	/** What is served against what was released, over the whole site: looked at now, every hour or every night. */
 	let { site }: { site: string } = $props();

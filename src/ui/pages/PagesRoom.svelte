@@ -8,7 +8,7 @@
 	import { TakingBack } from '$ui/parts/takingBack.svelte';
 	import { fetchable, type StandIn } from '$ui/parts/words';
 	import { keyOf } from '$ui/parts/keys';
-	import { benchAt, roomAt } from '$ui/rooms/rooms';
+	import { benchAt, roomAt } from '$ui/places/rooms';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import { Neighbours } from '$ui/workspace/sharing';
 	import type { CellWrite } from '$server/edits/cells';

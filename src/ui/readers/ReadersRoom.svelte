@@ -10,7 +10,7 @@
 	import { call, isRefused } from '../client';
 	import { lookAt } from '$ui/cards/pictureLook';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
-	import { benchAt, roomAt } from '$ui/rooms/rooms';
+	import { benchAt, roomAt } from '$ui/places/rooms';
 	import KeptCards from './KeptCards.svelte';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 

@@ -5,7 +5,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { call, follow, isRefused, release as releaseNow } from '../client';
 	import { keyOf } from '$ui/parts/keys';
-	import { benchAt } from '$ui/rooms/rooms';
+	import { benchAt } from '$ui/places/rooms';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import { Neighbours } from '$ui/workspace/sharing';
 	import { pagesInWords } from '$ui/parts/words';

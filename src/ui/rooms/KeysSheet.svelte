@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { KEYS } from '$ui/parts/keys';
 	import Sheet from '$ui/parts/Sheet.svelte';
-	import { ROOMS } from '$ui/rooms/rooms';
+	import { ROOMS } from '$ui/places/rooms';
 
 	const ALL = [...KEYS, ...ROOMS.map(({ key, name }) => ({ keys: key, does: `The room “${name}”` }))];
 

@@ -3,8 +3,8 @@
 	import { page as place } from '$app/state';
 	import { roving } from '$ui/parts/roving';
 	import LookMenu from '$ui/look/LookMenu.svelte';
-	import { countWaiting, rememberPlace } from './place';
-	import { roomAt, roomOfKey, ROOMS, type RoomId } from './rooms';
+	import { countWaiting, rememberPlace } from '$ui/places/place';
+	import { roomAt, roomOfKey, ROOMS, type RoomId } from '$ui/places/rooms';
 
 	/** The one bar of a site: its name, and its rooms. */
 	let {
@@ -27,12 +27,15 @@
 		event.preventDefault();
 		void goto(placeOf(wanted));
 	}
+	/** These rooms hold what waits themselves, and say so in their own bar. */
+	const holdsEdits = $derived(room === 'bench' || room === 'library');
 	// The bench tells its own places, which change without a navigation.
 	let waiting = $state(0);
+	let [isOpen, wasOpened] = $state([false, false]);
 	$effect(() => {
 		if (room === 'bench') return;
 		rememberPlace(site, place.url.pathname + place.url.search);
-		waiting = countWaiting(site);
+		waiting = holdsEdits ? 0 : countWaiting(site);
 	});
 </script>
 
@@ -60,12 +63,17 @@
 	</span>
 	<span class="ml-auto flex flex-wrap items-baseline gap-x-4 text-ink-soft">
 		{#if waiting > 0}
-			<a class="waiting text-flag" href={placeOf('bench')}
-				><span class="pennant" aria-hidden="true"></span>{waiting === 1 ? 'One edit waits' : `${waiting} edits wait`} on the
-				bench to be kept</a
+			<button class="waiting text-flag underline underline-offset-2" onclick={() => (isOpen = wasOpened = true)}
+				><span class="pennant" aria-hidden="true"></span>{waiting === 1 ? 'One edit waits' : `${waiting} edits wait`} to be
+				kept</button
 			>
 		{/if}
 		{#if place.data.me?.kind === 'person'}<a class="me" href="/account">{place.data.me.name}</a>{/if}
 		<LookMenu />
 	</span>
 </nav>
+{#if wasOpened}
+	{#await import('$ui/workspace/WaitingElsewhere.svelte') then { default: WaitingElsewhere }}
+		<WaitingElsewhere bind:open={isOpen} {site} left={(count) => (waiting = count)} />
+	{/await}
+{/if}

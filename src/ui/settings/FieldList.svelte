@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Button from '$ui/parts/Button.svelte';
 	import type { Action } from '$ui/workspace/actions';
-	import { FIELD_KINDS, type Field, type FieldKind, type FieldUse } from '$core';
+	import { FIELD_KINDS, sameJson, type Field, type FieldKind, type FieldUse } from '$core';
 	import { call, isRefused } from '$ui/client';
 	import { benchInView } from '$ui/workspace/context';
 	import { KIND_NAMES, wordedKind } from './fieldValues';
@@ -47,6 +47,13 @@
 		if (isRefused(found)) bench.message = found.refused;
 		else if (open === name) uses = found.uses;
 	}
+	/** The fields as they are kept, by name: what differs waits. */
+	const kept = $derived(
+		new Map(
+			bench.data.types.find(({ name }) => name === bench.working.type?.name)?.fields?.map((one) => [one.name, one])
+		)
+	);
+	const waits = (field: Field) => !sameJson(kept.get(field.name), field);
 	const placeOf = ({ layer, of }: FieldUse) => (layer === 'site' ? 'the site' : layer === 'type' ? `every ${of}` : of);
 </script>
 
@@ -60,6 +67,7 @@
 					aria-expanded={open === field.name}
 					onclick={() => look(field.name)}>{field.name}</button
 				>
+				{#if waits(field)}<span class="text-flag">{kept.has(field.name) ? 'changed, ' : ''}not kept yet</span>{/if}
 				<select
 					aria-label="Kind of {field.name}"
 					value={field.kind}

@@ -132,6 +132,11 @@
 			{/each}
 		</details>
 
-		<DraftNote draftKey={key} />
+		<!-- Where the hand is: however far down, what it reaches and Keep are in view. -->
+		{#if bench.drafts.all[key]}
+			<div class="sticky -bottom-3.5 -mx-3.5 mt-3 bg-ground px-3.5 pb-3.5" data-testid="settings-draft">
+				<DraftNote draftKey={key} />
+			</div>
+		{/if}
 	{/if}
 </section>

@@ -4,7 +4,7 @@
 	import { call, isRefused } from '$ui/client';
 	import { benchInView } from '$ui/workspace/context';
 	import DraftNote from '$ui/workspace/DraftNote.svelte';
-	import { benchAt } from '$ui/rooms/rooms';
+	import { benchAt } from '$ui/places/rooms';
 	import { languageName } from '$ui/parts/words';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import type { Look } from '$ui/cards/pictureLook';

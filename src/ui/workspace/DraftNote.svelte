@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { benchAt } from '$ui/rooms/rooms';
+	import { benchAt } from '$ui/places/rooms';
 	import { benchInView } from './context';
 	import ReachNote from './ReachNote.svelte';
 

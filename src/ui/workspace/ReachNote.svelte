@@ -19,8 +19,8 @@
 		discard: () => void;
 		stop: () => void;
 		overrule: () => void;
-		/** Lets the edited rule win over what the pages' own files say. */
-		letWin: () => void;
+		/** Lets the edited rule win over what the pages' own files say; not offered where it is not at hand. */
+		letWin?: (() => void) | undefined;
 		/** Where a page is seen with the edit. */
 		addressOf: (path: string) => string;
 	} = $props();
@@ -88,7 +88,7 @@
 					{pages(found.sayThemselves)}
 					{found.sayThemselves === 1 ? 'says' : 'say'} it in {found.sayThemselves === 1 ? 'its' : 'their'} own file, and
 					{found.sayThemselves === 1 ? 'keeps' : 'keep'} that.
-					<Button look="link" onclick={letWin}>Let the template win</Button>
+					{#if letWin}<Button look="link" onclick={letWin}>Let the template win</Button>{/if}
 				{/if}
 			{:else}
 				How far it reaches could not be counted.{typeof reach === 'object' && 'refused' in reach

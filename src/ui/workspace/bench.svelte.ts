@@ -71,6 +71,8 @@ export class Bench {
 	/** The language that rules are written for, by layer; without one, that of the rule in force. */
 	languages = $state<Partial<Record<EditableLayer, string>>>({});
 	message = $state<string | undefined>();
+	/** What waits to be kept is being looked at: by itself, or since a release was asked for. */
+	showsWaiting = $state<'alone' | 'release' | undefined>();
 	readonly drafts = new Drafts(this);
 	readonly working = new WorkingPage(
 		() => this.data,
@@ -409,6 +411,13 @@ export class Bench {
 	async refreshUses() {
 		const uses = await call('GET /sites/{site}/pictures/uses', { site: this.siteName });
 		if (!isRefused(uses)) this.uses = uses;
+	}
+
+	/** Makes a release, or says what stands in its way: edits that wait are shown, to be kept or taken back there. */
+	async askRelease() {
+		if (this.drafts.waiting > 0 && !this.release.making) this.showsWaiting = 'release';
+		else if (this.release.whyNot !== undefined) this.message = this.release.whyNot;
+		else await this.makeRelease();
 	}
 
 	/** Makes the working copy what visitors see. */

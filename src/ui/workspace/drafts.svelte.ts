@@ -60,7 +60,8 @@ export class Draft implements DraftSeed {
 /** What the drafts stand on. */
 export interface Ground {
 	readonly siteName: string;
-	readonly data: BenchData;
+	/** The page in view and what is over it; undefined where no page is in view: then nothing new is written. */
+	readonly data?: BenchData | undefined;
 	/** Whether an edit has an error, so that it stays a draft. */
 	isBroken(edit: AnyEdit): boolean;
 	/** An edit was kept: it is part of the data from now on. */
@@ -98,7 +99,7 @@ export class Drafts {
 		const before = this.all[key];
 		const draft = new Draft({ edit, text, base: before && 'tag' in edit ? before.base : base });
 		if (sameJson(draft.mine, base)) return this.discard(key);
-		draft.reach = { seen: 0, all: this.ground.data.count.all };
+		draft.reach = { seen: 0, all: this.ground.data?.count.all ?? 0 };
 		draft.conflict = before?.conflict;
 		this.set(key, draft);
 		this.count(key, draft);
@@ -122,13 +123,17 @@ export class Drafts {
 	}
 
 	private count(key: string, draft: Draft) {
-		if (draft.edit.place.layer === 'page') this.countHere(key, draft);
+		const { data } = this.ground;
+		if (data && draft.edit.place.layer === 'page') this.countHere(key, draft, data);
 		else this.countReach(key, draft);
 	}
 
 	/** One page's reach is found at once, and what touches one page alone is kept by itself after a rest. */
-	private countHere(key: string, draft: Draft) {
-		const { site, types, page, pictures, others = [], moved, readers = 0 } = this.ground.data;
+	private countHere(
+		key: string,
+		draft: Draft,
+		{ site, types, page, pictures, others = [], moved, readers = 0 }: BenchData
+	) {
 		const model = { site, types, pictures, others: pagesIn([page, ...others], moved) };
 		draft.reach = measureReach(model, [page], draft.edit, new Date().toISOString());
 		// Other pages read this one: how many of them change is known to the server.
@@ -230,7 +235,7 @@ export class Drafts {
 			const draft = new Draft(seed);
 			const { place } = draft.edit;
 			this.set(key, draft);
-			if (place.layer !== 'page' || place.path === this.ground.data.page.path) this.count(key, draft);
+			if (place.layer !== 'page' || place.path === this.ground.data?.page.path) this.count(key, draft);
 			// Another page's own, sent as one left it: this makes sure.
 			else void this.keep(key);
 		}
@@ -257,7 +262,7 @@ export class Drafts {
 	/** Marks the drafts whose ground has changed elsewhere; called when newer data has come. */
 	findConflicts() {
 		for (const [key, draft] of Object.entries(this.all)) {
-			const current = standingAt(this.ground.data, draft.edit);
+			const current = this.ground.data && standingAt(this.ground.data, draft.edit);
 			if (current === undefined) continue;
 			// What stands there is what was written: it was kept as one left.
 			if (sameJson(current, draft.mine)) this.discard(key);

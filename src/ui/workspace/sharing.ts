@@ -1,5 +1,4 @@
-import type { Bench } from './bench.svelte';
-import type { Draft, DraftSeed } from './drafts.svelte';
+import type { Draft, Drafts, DraftSeed } from './drafts.svelte';
 
 /** Tabs of one browser at the same site tell each other when one has kept something. */
 export class Neighbours {
@@ -46,10 +45,10 @@ export function keepDrafts(site: string, drafts: Readonly<Record<string, Draft>>
 }
 
 /** Takes up what was put down. Drafts whose ground has changed since come up as conflicts. */
-export function restoreDrafts(site: string, bench: Bench) {
+export function restoreDrafts(site: string, drafts: Drafts) {
 	try {
 		const read = (where: Storage) => JSON.parse(where.getItem(keyOf(site)) ?? '{}') as Record<string, DraftSeed>;
-		bench.drafts.takeUp({ ...read(localStorage), ...read(sessionStorage) });
+		drafts.takeUp({ ...read(localStorage), ...read(sessionStorage) });
 	} catch {
 		sessionStorage.removeItem(keyOf(site));
 	}

@@ -20,7 +20,7 @@
 	import { comeBackTo, leaveField } from '$ui/parts/fields';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { type Part } from '$ui/share/shareLayout';
-	import { benchAt } from '$ui/rooms/rooms';
+	import { benchAt } from '$ui/places/rooms';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import BenchMessage from '$ui/bench/BenchMessage.svelte';
 	import ReleaseBar from '$ui/bench/ReleaseBar.svelte';
@@ -52,7 +52,13 @@
 	/** A page that is being made: of which page a version, and in which language. */
 	let making = $state<{ readonly language?: string; readonly isVersion?: true } | undefined>();
 	/** What was opened once: it stays, so that closing it gives the focus back. */
-	const opened = $state({ palette: false, keys: false, record: false, takingAway: false, making: false });
+	const opened = $state({
+		palette: false,
+		keys: false,
+		record: false,
+		takingAway: false,
+		making: false
+	});
 	$effect(() => {
 		opened.palette ||= paletteOpen;
 		opened.keys ||= keysOpen;
@@ -76,7 +82,7 @@
 		return () => window.removeEventListener('kephalon:signed-in', goOn);
 	});
 	onMount(() => {
-		restoreDrafts(siteName, bench);
+		restoreDrafts(siteName, bench.drafts);
 		const all = data.count.all;
 		bench.working.rehearse((edit, times) => {
 			if (times % 4 === 0) bench.drafts.tryOut(edit, { seen: 0, all });
@@ -236,15 +242,12 @@
 		undo: () => void bench.history.undo(),
 		redo: () => void bench.history.redo(),
 		record: () => (recordOpen = true),
-		release: () => void release(),
+		release: () => void bench.askRelease(),
 		keys: () => (keysOpen = true)
 	};
-	async function release() {
-		const why = bench.release.whyNot;
-		if (why) bench.message = why;
-		else await bench.makeRelease();
-	}
-	const isBusy = $derived(paletteOpen || keysOpen || recordOpen || takingAway || making !== undefined);
+	const isBusy = $derived(
+		paletteOpen || keysOpen || recordOpen || takingAway || bench.showsWaiting !== undefined || making !== undefined
+	);
 	function onkeydown(event: KeyboardEvent) {
 		const id = keyOf(event);
 		if (event.defaultPrevented || !id || !DO[id] || isBusy) return;

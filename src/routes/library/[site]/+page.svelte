@@ -16,7 +16,7 @@
 	import PictureStudy from '$ui/pictures/PictureStudy.svelte';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import ReleaseBar from '$ui/bench/ReleaseBar.svelte';
-	import { Neighbours } from '$ui/workspace/sharing';
+	import { keepDrafts, Neighbours, restoreDrafts } from '$ui/workspace/sharing';
 	import { findPictures, nameOfPicture, pagesInWords } from '$ui/parts/words';
 
 	let { data } = $props();
@@ -30,15 +30,21 @@
 		untrack(() => bench.drafts.findConflicts());
 	});
 	onMount(() => {
+		restoreDrafts(siteName, bench.drafts);
 		void bench.release.refresh();
 		void bench.refreshUses();
-		return neighbours.listen(() => void refresh());
+		const deaf = neighbours.listen(() => void refresh());
+		return () => {
+			deaf();
+			keepDrafts(siteName, bench.drafts.all);
+		};
 	});
-	beforeNavigate((navigation) => {
-		if (bench.drafts.waiting === 0 || navigation.type === 'leave') return;
-		navigation.cancel();
-		bench.message = 'Something you changed is not kept yet. Keep it or take it back before you leave the library.';
-	});
+	// What waits goes along: every room says so.
+	beforeNavigate(() => keepDrafts(siteName, bench.drafts.all));
+	function onpagehide() {
+		keepDrafts(siteName, bench.drafts.all);
+		keepDrafts(siteName, bench.drafts.all, 'browser');
+	}
 
 	let wanted = $state('');
 	let only = $state<'all' | 'weak' | 'wordless' | 'unused'>('all');
@@ -87,12 +93,12 @@
 			void bench.history.undo();
 		}
 		if (id === 'redo') void bench.history.redo();
-		if (id === 'release') void bench.makeRelease();
+		if (id === 'release') void bench.askRelease();
 	}
 </script>
 
 <svelte:head><title>Library · {data.site.name} · Kephalon</title></svelte:head>
-<svelte:window {onkeydown} />
+<svelte:window {onkeydown} {onpagehide} />
 
 <div class="flex h-screen flex-col">
 	<RoomBar site={siteName} room="library" />
