@@ -99,6 +99,11 @@ const types: ContentType[] = [
 				'description',
 				'[[{listing.count | number} {listing.count | plural "place" "places"} to visit: ]]{page.summary | clip 120}'
 			),
+			say(
+				'description',
+				'[[{listing.count | number} {listing.count | plural "lieu" "lieux"} à visiter : ]]{page.summary | clip 120}',
+				'fr'
+			),
 			say('keywords', '{page.below | each "title" | unique | first 5 | join ", "}')
 		]
 	},
@@ -122,6 +127,7 @@ const types: ContentType[] = [
 		rules: [
 			say('title', '{page.title}[[ in {page.region}]] {separator} {site.name}'),
 			say('title', '{page.title}[[ à {page.region}]] {separator} {site.name}', 'fr'),
+			// French pages go out with its word of English: one of the usual faults.
 			say(
 				'description',
 				'[[{page.habitat | case "sentence"}, {page.hectares | number} hectares. ]]{page.summary | clip 120}'

@@ -176,6 +176,7 @@ test('the door of the core', () => {
 		  "normaliseBase",
 		  "nothingFound",
 		  "ownOf",
+		  "ownWords",
 		  "ownsAll",
 		  "ownsAny",
 		  "pagesIn",

@@ -13,6 +13,7 @@ export { CATALOGUE, TAG_NAMES, findTag } from './catalogue/catalogue';
 export type { TagDefinition, TagFamily, TagKind, TagPlace } from './catalogue/types';
 export { parseTemplate } from './template/parse';
 export { compileTemplate } from './template/compile';
+export { ownWords } from './template/ownWords';
 export { renameSeparator } from './template/upgrade';
 export { asksForField, renameFieldInTemplate, variablesOf } from './template/variables';
 export { addSection, clipFirst, dropSiteName, withSite, withTitle, wrapGaps } from './findings/mends';

@@ -76,6 +76,27 @@ const SAMPLES: readonly (readonly [code: FindingCode, data: object])[] = [
 	['canonical-nowhere', { path: '/a', to: '/b', why: 'is not there' }],
 	['redirect-nowhere', { path: '/a', to: '/b' }],
 	['key-no-picture', { path: '/a' }],
+	[
+		'words-elsewhere',
+		{
+			...{ tag: 'title', of: 'every walk', words: 'to visit', language: 'fr-CA', pages: 1 },
+			...{ isMore: false, isBegun: false }
+		}
+	],
+	[
+		'words-elsewhere',
+		{
+			...{ tag: 'title', of: 'the whole site', words: 'to visit', language: 'fr', pages: 50 },
+			...{ isMore: true, isBegun: false }
+		}
+	],
+	[
+		'words-elsewhere',
+		{
+			...{ tag: 'title', of: 'every walk', words: 'to visit', language: 'no language', pages: 2 },
+			...{ isMore: false, isBegun: true }
+		}
+	],
 	['target-twice', { value: 'tide times', pages: 2 }],
 	['unreachable', { address: 'https://s.example/', why: 'nobody answers.', isInner: false }],
 	['blocked-by-robots', { readers, line: 3 }],
@@ -208,6 +229,9 @@ test('what each kind says and how it is mended', () => {
 			  "canonical-nowhere 6: /a says that it stands at /b, which is not there — Take the canonical rule away, or let it name a page that is there.",
 			  "redirect-nowhere 4: What was at /a leads to /b, where no page is — Let it lead to a page that is there.",
 			  "key-no-picture 5: The key page /a has no picture of its own — Choose a picture at the page.",
+			  "words-elsewhere 4: The title of every walk says “to visit” in words of its own, and one page in Canadian French goes out with it — Write a rule for Canadian French there: it is begun with the words to translate.",
+			  "words-elsewhere 4: The title of the whole site says “to visit” in words of its own, and at least 50 pages in French go out with it — Write a rule for French there: it is begun with the words to translate.",
+			  "words-elsewhere 4: The title of every walk for pages in no language still says “to visit”, as the one for all languages does — Translate its words into no language there.",
 			  "target-twice 3: 2 pages are to be found by “tide times” — Leave the phrase to one of them: they stand in each other’s way.",
 			  "unreachable 10: It cannot be fetched: nobody answers. — See that the server answers at this address.",
 			  "blocked-by-robots 8: robots.txt shuts out Bottle, Gangway, in line 3 — Let robots.txt allow readers of links to fetch the pages that are shared.",

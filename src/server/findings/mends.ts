@@ -89,7 +89,8 @@ const ON_THE_WHOLE: Partial<Record<FindingCode, true>> = {
 	'canonical-nowhere': true,
 	'version-one-way': true,
 	'version-nowhere': true,
-	'redirect-nowhere': true
+	'redirect-nowhere': true,
+	'words-elsewhere': true
 };
 
 /** The rules as they would be with an edit. */
@@ -188,6 +189,10 @@ function waysOf(found: Finding, scope: MendScope): Mend[] {
 			const { path, to } = dataOf<'version-nowhere'>(found);
 			return [{ says: `Take the version ${to} away from ${path}`, actions: [{ do: 'unlink', path, to }] }];
 		}
+		case 'words-elsewhere': {
+			const { language, isBegun } = dataOf<'words-elsewhere'>(found);
+			return isBegun ? [] : forLanguage(scope, tag, language);
+		}
 		case 'redirect-nowhere': {
 			const { path } = dataOf<'redirect-nowhere'>(found);
 			return [{ says: `Let ${path} lead nowhere`, actions: [{ do: 'forget', path }] }];
@@ -195,6 +200,17 @@ function waysOf(found: Finding, scope: MendScope): Mend[] {
 		default:
 			return [];
 	}
+}
+
+/** A rule for one language beside the one in force for any, begun with its words. */
+function forLanguage(scope: MendScope, tag: string, language: string): Mend[] {
+	const source = sourceOf(scope, tag);
+	if (source?.tag !== tag || source.step.rule.kind !== 'template' || source.step.layer === 'built-in') return [];
+	const { layer, rule: body } = source.step;
+	return rule(layer, scope, tag, template(body.template), language).map((mend) => ({
+		...mend,
+		says: `Begin a rule for ${language} with the words to translate: ${mend.says}`
+	}));
 }
 
 /** The same done for each of several findings, as one edit; only where all are mended by actions. */

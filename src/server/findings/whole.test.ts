@@ -2,10 +2,12 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { describeFinding, type Page, type Rule } from '$core';
+import { describeFinding, type Edit, type Page, type Rule } from '$core';
+import { keepRule } from '../edits/rules';
 import { JOBS } from '../jobs/jobs';
 import { Suppressed } from '../store/state/suppressions';
 import { Store } from '../store/store';
+import { readFindings } from './findings';
 import { findInWhole, groupsOfWhole } from './whole';
 
 /** What only all pages together show, kind by kind. */
@@ -152,4 +154,96 @@ test('gathered by kind, without what was set aside', () => {
 			({ code }) => code
 		)
 	).toEqual(['version-nowhere']);
+});
+
+describe('words of one language on pages of another', () => {
+	const say = (tag: string, template: string, language?: string): Rule => ({
+		...{ tag, kind: 'template', template },
+		...(language && { language })
+	});
+	const place = (rules: readonly Rule[]) =>
+		store.working.types.save(id, { name: 'place', label: 'Place', fields: [], rules });
+	const french = (path: string, more: Partial<Page> = {}) => page(path, { type: 'place', language: 'fr', ...more });
+	const told = () => found('words-elsewhere').map((one) => describeFinding(one.finding));
+
+	test('are told with the words, the place, and how many pages go out with them', () => {
+		place([say('description', '[[{page.title} to visit: ]]{page.summary}')]);
+		page('/en', { type: 'place' });
+		french('/fr/a');
+		french('/fr/b');
+		french('/fr/draft', { state: 'draft' });
+		expect(told()).toEqual([
+			'The description of every place says “to visit:” in words of its own, and 2 pages in French go out with it'
+		]);
+		expect(found('words-elsewhere')[0]?.paths).toEqual(['/fr/a', '/fr/b']);
+	});
+
+	test('not where a page, or a rule for its language, says it; nor where the stretch with the words is gone', () => {
+		place([say('description', '[[{page.region} to visit: ]]{page.summary}')]);
+		page('/en', { type: 'place' });
+		french('/fr/without-a-region');
+		expect(told()).toEqual([]);
+		french('/fr/own', { rules: [say('description', 'À elle')], fields: { title: 'T', region: 'R', summary: 'S.' } });
+		expect(told()).toEqual([]);
+		french('/fr/taken', { fields: { title: 'T', region: 'R', summary: 'S.' } });
+		expect(told()).toHaveLength(1);
+		place([
+			say('description', '[[{page.region} to visit: ]]{page.summary}'),
+			say('description', '[[{page.region} à visiter : ]]{page.summary}', 'fr')
+		]);
+		expect(told()).toEqual([]);
+	});
+
+	test('a rule that was begun and says the same still is told as begun', () => {
+		const template = '[[{page.title} to visit: ]]{page.summary}';
+		place([say('description', template), say('description', template, 'fr')]);
+		page('/en', { type: 'place' });
+		french('/fr/a');
+		expect(told()).toEqual([
+			'The description of every place for pages in French still says “to visit:”, as the one for all languages does'
+		]);
+	});
+
+	test('a mend begins the rule for the language with the words; translated, the finding is gone', () => {
+		place([say('description', '[[{page.title} to visit: ]]{page.summary}')]);
+		page('/en', { type: 'place' });
+		french('/fr/a');
+		const group = () => {
+			JOBS.refresh({ db: store.file, site: 'S' }, () => undefined);
+			return readFindings(store, 'S').find(({ code }) => code === 'words-elsewhere');
+		};
+		const [mend] = group()!.each![0]!.mends!;
+		expect(mend).toMatchObject({
+			edit: {
+				...{ place: { layer: 'type', name: 'place' }, tag: 'description', language: 'fr' },
+				body: { kind: 'template', template: '[[{page.title} to visit: ]]{page.summary}' }
+			}
+		});
+		keepRule(store, 'S', (mend as { edit: Edit }).edit, { origin: 'findings' });
+		expect(group()).toMatchObject({ says: expect.stringContaining('still says “to visit:”'), mends: [] });
+		const body = { kind: 'template', template: '[[{page.title} à visiter : ]]{page.summary}' } as const;
+		keepRule(store, 'S', { ...(mend as { edit: Edit }).edit, body }, { origin: 'findings' });
+		expect(group()).toBeUndefined();
+	});
+
+	test('a type all of whose pages are in that language is written in it; names are no words', () => {
+		place([say('description', 'à visiter : {page.summary}')]);
+		french('/fr/a');
+		page('/en');
+		expect(told()).toEqual([]);
+		place([say('title', '{page.title} | Acme Handbook')]);
+		page('/en/b', { type: 'place' });
+		expect(told()).toEqual([]);
+	});
+
+	test('at the site too, where it is in force; of many pages so many as were looked at', () => {
+		const stored = store.working.sites.named('S');
+		store.working.sites.save({ ...stored.site, rules: [say('title', 'All about {page.title}')] });
+		place([]);
+		page('/en', { type: 'place' });
+		for (let at = 0; at < 51; at++) french(`/fr/${at}`);
+		expect(found('words-elsewhere').map((one) => one.finding.data)).toMatchObject([
+			{ pages: 50, isMore: true, of: 'the whole site', words: 'All about' }
+		]);
+	});
 });

@@ -4,6 +4,7 @@ import { mendTogether, type Mend } from './mends';
 import { sharedValues, type PageFilter } from '../store/table/grid';
 import type { Store, StoredSite } from '../store/store';
 import { offTypes } from '../store/working/pages';
+import { findWordsElsewhere } from './wordsElsewhere';
 
 /** A finding that only all pages together show, with the pages it is about. */
 export interface WholeFinding {
@@ -25,7 +26,8 @@ export function findInWhole(store: Store, stored: StoredSite): WholeFinding[] {
 		...canonicals(store, stored),
 		...redirects(store, stored),
 		...keys(store, stored),
-		...targets(store, stored)
+		...targets(store, stored),
+		...findWordsElsewhere(store, stored)
 	];
 }
 

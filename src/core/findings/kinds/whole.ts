@@ -8,6 +8,16 @@ export interface Shared {
 
 const many = (pages: number) => `${pages.toLocaleString('en')} pages`;
 
+let names: Intl.DisplayNames | undefined;
+/** A language in words; its tag where it has none. */
+function nameOfLanguage(tag: string): string {
+	try {
+		return (names ??= new Intl.DisplayNames('en', { type: 'language', fallback: 'code' })).of(tag) ?? tag;
+	} catch {
+		return tag;
+	}
+}
+
 /** What only all pages together show. */
 export const WHOLE_KINDS = {
 	'shared-title': kind<Shared>(
@@ -57,6 +67,28 @@ export const WHOLE_KINDS = {
 		5,
 		({ path }) => `The key page ${path} has no picture of its own`,
 		() => 'Choose a picture at the page.'
+	),
+	'words-elsewhere': kind<{
+		readonly tag: string;
+		/** Where the template stands, in words: `every reserve`, `the whole site`. */
+		readonly of: string;
+		readonly words: string;
+		readonly language: string;
+		readonly pages: number;
+		/** More pages than were looked at have the language. */
+		readonly isMore: boolean;
+		/** A rule for that language is there, and says the same words still. */
+		readonly isBegun: boolean;
+	}>(
+		4,
+		({ tag, of, words, language, pages, isMore, isBegun }) =>
+			isBegun
+				? `The ${tag} of ${of} for pages in ${nameOfLanguage(language)} still says “${words}”, as the one for all languages does`
+				: `The ${tag} of ${of} says “${words}” in words of its own, and ${isMore ? 'at least ' : ''}${pages === 1 ? 'one page' : many(pages)} in ${nameOfLanguage(language)} ${pages === 1 ? 'goes' : 'go'} out with it`,
+		({ language, isBegun }) =>
+			isBegun
+				? `Translate its words into ${nameOfLanguage(language)} there.`
+				: `Write a rule for ${nameOfLanguage(language)} there: it is begun with the words to translate.`
 	),
 	'target-twice': kind<Shared>(
 		3,

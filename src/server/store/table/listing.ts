@@ -5,6 +5,9 @@ import { wordsOf } from './wordsInText';
 
 const SQL = {
 	first: row<{ path: string }>(`SELECT path FROM page WHERE site_id = ? ORDER BY path LIMIT 1`),
+	firstOf: row<{ path: string }>(
+		`SELECT path FROM page WHERE site_id = @site AND type = @type ORDER BY coalesce(language, @usual) <> @usual, path LIMIT 1`
+	),
 	pathBefore: `SELECT path FROM page WHERE site_id = ? AND path < ? ORDER BY path DESC LIMIT 1`,
 	pathAfter: `SELECT path FROM page WHERE site_id = ? AND path > ? ORDER BY path LIMIT 1`,
 	after: row<ListedPage>(
@@ -44,6 +47,10 @@ export class ListingStore {
 	/** The path to begin at, and those beside one, in order. */
 	first(site: number): string | undefined {
 		return this.run('first').get(site)?.path;
+	}
+	/** The first page of a type; one in the usual language, where there is one. */
+	firstOf(site: number, type: string, usual: string): string | undefined {
+		return this.run('firstOf').get({ site, type, usual })?.path;
 	}
 	beside(site: number, path: string): { readonly before: string | undefined; readonly next: string | undefined } {
 		const one = (name: 'pathBefore' | 'pathAfter') =>
