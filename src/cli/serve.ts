@@ -161,7 +161,7 @@ export async function serve({
 	process.env.KEPHALON_THREAD = built('./thread.js');
 	process.env.KEPHALON_CONTENT = JSON.stringify(content);
 	// Photographs and tables of content are sent whole. The name is the adapter's, behind the prefix of svelte.config.js.
-	process.env.KEPHALON_WEB_BODY_SIZE_LIMIT ??= '64M';
+	process.env.KEPHALON_WEB_BODY_SIZE_LIMIT ??= '4G';
 	if (standIn) process.env.KEPHALON_STAND_IN = JSON.stringify(standIn);
 	if (readers) process.env.KEPHALON_READERS = readers;
 	if (signOn) process.env.KEPHALON_SIGN_ON = signOn;

@@ -238,6 +238,8 @@ export interface ContentType {
 	readonly layout?: ShareLayout;
 	/** The mark for video is laid over its pictures. */
 	readonly playMark?: boolean;
+	/** Where its fields stand in records of live data: each by a JSON Pointer (RFC 6901) or a JSONPath (RFC 9535). */
+	readonly mapping?: Readonly<Record<string, string>>;
 	readonly families?: Families;
 	readonly foundPolicy?: FoundPolicies;
 	readonly rules: readonly Rule[];

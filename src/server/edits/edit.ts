@@ -7,7 +7,7 @@ import { refuseBeyond } from '../people/beyond';
 import type { Store, StoredSite } from '../store/store';
 
 /** The room that an edit was made in. */
-export type Origin = 'bench' | 'command' | 'setup' | 'pages' | 'findings';
+export type Origin = 'bench' | 'command' | 'setup' | 'pages' | 'findings' | 'program';
 
 /** Something that someone else changed meanwhile: what was to be replaced is not what stands there. */
 export class Conflict extends UserError {

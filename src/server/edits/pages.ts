@@ -76,7 +76,7 @@ function perform(store: Store, site: StoredSite, action: PageAction): string {
 			return action.to;
 		}
 		case 'remove':
-			return remove(store, site, action);
+			return takeAway(store, site, action);
 		case 'link':
 		case 'unlink':
 			return link(store, site, action);
@@ -127,7 +127,12 @@ function add(store: Store, site: StoredSite, action: Extract<PageAction, { do: '
 const languageOfPage = (page: Pick<Page, 'language'>, { site }: Pick<StoredSite, 'site'>): string =>
 	page.language ?? site.languages[0] ?? 'und';
 
-function remove(store: Store, { id }: StoredSite, { path, to }: Extract<PageAction, { do: 'remove' }>): string {
+/** Takes a page away; what leads to it leads to another from then on, where one is named. Gives the path to look at then. */
+export function takeAway(
+	store: Store,
+	{ id }: StoredSite,
+	{ path, to }: { readonly path: string; readonly to?: string }
+): string {
 	const page = pageAt(store, id, path);
 	if (to === path) throw refuse('leads-to-itself');
 	if (to !== undefined) pageAt(store, id, to);

@@ -13,8 +13,10 @@ import type { Asked, Say } from './route';
 import { EDITS } from './rows/edits';
 import { PAGES } from './rows/pages';
 import { PEOPLE } from './rows/people';
+import { PROGRAMS } from './rows/programs';
 import { RELEASES } from './rows/releases';
 import { SITES } from './rows/sites';
+import { spool, type Spooled } from './spool';
 import { doorFor, type Visitor } from './visitor';
 
 /** The work of every route. One that the contract has and nobody does is an error of types. */
@@ -22,6 +24,7 @@ const WORK: { readonly [K in RouteName]: (asked: Asked<K>) => unknown } = {
 	...EDITS,
 	...PAGES,
 	...PEOPLE,
+	...PROGRAMS,
 	...RELEASES,
 	...SITES
 };
@@ -37,6 +40,12 @@ const ROUTES: readonly Route[] = ROUTE_NAMES.map((name) => {
 	return { ...factsOf(name), name, method, segments: path.split('/') };
 });
 
+/** Where all routes stand. Without the number they are answered as before, and say where they have gone. */
+const UNDER = /^\/api(?:\/v1)?(?=\/)/;
+
+/** The path of a page: all that stands behind. */
+const PATH = '{path}';
+
 /** In tests every answer is held to the contract. */
 const isHeld = () => process.env.KEPHALON_HOLD_ANSWERS === '1';
 
@@ -49,18 +58,19 @@ interface Asking {
 /** Answers a request below `/api` by the contract; what the user can mend comes back as problem details. */
 export async function answer({ request, url, locals }: Asking): Promise<Response> {
 	try {
-		const { route, site } = routeFor(request.method, url.pathname.replace(/^\/api(?=\/)/, ''));
+		const { route, site, path } = routeFor(request.method, url.pathname.replace(UNDER, ''));
 		const { store, who } = locals;
 		const stored = site === undefined ? undefined : siteFor(store, who, site);
 		refuseStrangers(store, who, RIGHT_OF[route.name], stored);
 		const [door, cookies] = doorFor(request, locals);
 		const query = route.hasQuery ? readPart(route.name, 'query', Object.fromEntries(url.searchParams)) : undefined;
-		const { body, bytes } = await readSent(route, request);
+		const { body, bytes, spooled } = await readSent(route, request);
 		const run = async (signal: AbortSignal, say?: Say) => {
-			const asked = { store, site, stored, query, body, bytes, headers: request.headers, signal, say, who, door };
+			const sent = { query, body, bytes, lines: spooled?.file, headers: request.headers };
+			const asked = { store, site, stored, path, ...sent, signal, say, who, door };
 			const work = () => actingAs(who, () => WORK[route.name](asked as never));
-			const given = await amongFew(who, () => locals.address, work);
-			if (isHeld() && !route.media) holdAnswer(route.name, given);
+			const given = await amongFew(who, () => locals.address, work).finally(() => spooled?.end());
+			if (isHeld() && !route.media && !(given instanceof Response)) holdAnswer(route.name, given);
 			return given;
 		};
 		if (route.hasLines && wantsLines(request)) return answerInLines(request, (say, signal) => run(signal, say));
@@ -85,18 +95,30 @@ function siteFor(store: Store, who: Actor, name: string) {
 const wantsLines = ({ headers }: Request) => /\bapplication\/x-ndjson\b/.test(headers.get('accept') ?? '');
 
 /** The route for a request, and the site that its path names. What is asked with HEAD is answered as with GET. */
-function routeFor(method: string, path: string): { readonly route: Route; readonly site?: string } {
+function routeFor(
+	method: string,
+	path: string
+): { readonly route: Route; readonly site?: string; readonly path?: string } {
 	const segments = path.split('/');
-	const there = ROUTES.filter(
-		(route) =>
-			route.segments.length === segments.length &&
-			route.segments.every((segment, at) => segment === segments[at] || (segment === '{site}' && segments[at] !== ''))
-	);
+	const fits = ({ segments: all }: Route) =>
+		(all.length === segments.length || (all.at(-1) === PATH && segments.length > all.length)) &&
+		all.every(
+			(segment, at) => segment === segments[at] || segment === PATH || (segment === '{site}' && segments[at] !== '')
+		);
+	const fitting = ROUTES.filter(fits);
+	// A path may be spelled as another route.
+	const plain = fitting.filter((route) => route.segments.at(-1) !== PATH);
+	const there = plain.some((one) => one.method === (method === 'HEAD' ? 'GET' : method)) ? plain : fitting;
 	const route = there.find((one) => one.method === (method === 'HEAD' ? 'GET' : method));
 	if (!route && there.length > 0) throw refuse('method-other', { method, methods: methodsOf(there) });
 	if (!route) throw refuse('address-missing');
 	const at = route.segments.indexOf('{site}');
-	return { route, ...(at >= 0 && { site: decoded(segments[at]!) }) };
+	const rest = route.segments.indexOf(PATH);
+	return {
+		route,
+		...(at >= 0 && { site: decoded(segments[at]!) }),
+		...(rest >= 0 && { path: `/${segments.slice(rest).map(decoded).join('/')}` })
+	};
 }
 
 const methodsOf = (routes: readonly Route[]) =>
@@ -111,9 +133,13 @@ function decoded(segment: string): string {
 }
 
 /** What a request holds, as its route takes it: a record, bytes, or a record and the bytes that come after its line. */
-async function readSent(route: Route, request: Request) {
-	if (route.takes === 'bytes') return { body: undefined, bytes: await readBytes(request) };
-	if (!route.hasBody) return { body: undefined, bytes: undefined };
+async function readSent(
+	route: Route,
+	request: Request
+): Promise<{ body?: unknown; bytes?: Uint8Array<ArrayBuffer> | undefined; spooled?: Spooled }> {
+	if (route.takes === 'bytes') return { bytes: await readBytes(request) };
+	if (route.takes === 'lines') return { spooled: await spool(request) };
+	if (!route.hasBody) return {};
 	const { record, file } = route.takes
 		? await readWithFile(request)
 		: { record: await readRecord(request), file: undefined };

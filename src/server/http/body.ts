@@ -1,4 +1,4 @@
-import { refuse } from '../errors';
+import { refuse, UserError } from '../errors';
 import { isOverLimit } from './problem';
 
 /**
@@ -20,14 +20,35 @@ export async function readWithFile(
  * whole or has no body: nothing is taken to be meant that was not said.
  */
 export async function readRecord(request: Request): Promise<Record<string, unknown>> {
-	const text = await request.text().catch(brokenOff);
+	const text = new TextDecoder().decode(await readBytes(request));
 	if (text.trim() === '') throw refuse('body-missing');
 	return recordOf(JSON.parse(text));
 }
 
 /** The bytes that a request holds. Throws a `UserError` for what did not come whole. */
-export const readBytes = async (request: Request): Promise<Uint8Array<ArrayBuffer>> =>
-	new Uint8Array(await request.arrayBuffer().catch(brokenOff));
+export async function readBytes({ body }: Request): Promise<Uint8Array<ArrayBuffer>> {
+	const parts: Uint8Array[] = [];
+	let size = 0;
+	try {
+		for await (const part of (body ?? []) as AsyncIterable<Uint8Array>) {
+			parts.push(part);
+			if ((size += part.length) > MOST_HELD) throw refuse('body-too-large');
+		}
+	} catch (error) {
+		if (error instanceof UserError) throw error;
+		brokenOff(error);
+	}
+	const whole = new Uint8Array(size);
+	let at = 0;
+	for (const part of parts) {
+		whole.set(part, at);
+		at += part.length;
+	}
+	return whole;
+}
+
+/** Bytes of a body that are held in memory; what is longer comes in lines, into a file. */
+const MOST_HELD = 64 * 1024 * 1024;
 
 /** What is longer than is taken is told as that. */
 function brokenOff(error: unknown): never {

@@ -4,6 +4,8 @@ import type { PartOf, RouteName } from './contract';
 /** How a route is asked, by tests. */
 export interface Asked {
 	readonly site?: string;
+	/** The path of a page. */
+	readonly path?: string;
 	readonly query?: object;
 	readonly body?: unknown;
 	readonly bytes?: Uint8Array;
@@ -29,6 +31,26 @@ const recipe: Recipe = {
 };
 /** One for each: a route without one is an error of types. */
 export const EXAMPLES: Examples = {
+	'GET /openapi.json': {},
+	'GET /sites': {},
+	'GET /sites/{site}': {},
+	'GET /sites/{site}/trace': { query: { path: '/1' } },
+	'POST /sites/{site}/heads': {
+		body: { pages: [{ path: '/boats/7', type: 'note', fields: { title: 'A boat', summary: 'Seen at low tide.' } }] }
+	},
+	'GET /sites/{site}/pages/{path}': { path: '/1' },
+	'PUT /sites/{site}/pages/{path}': {
+		...{ path: '/boats/7', query: { source: 'boats' } },
+		body: { type: 'note', fields: { title: 'A boat', summary: 'Seen at low tide.' } }
+	},
+	'PATCH /sites/{site}/pages/{path}': { path: '/1', query: {}, body: { fields: { summary: 'Seen at low tide.' } } },
+	'DELETE /sites/{site}/pages/{path}': { path: '/2', query: { to: '/1' } },
+	'POST /sites/{site}/pushes': {
+		query: { source: 'boats' },
+		bytes: new TextEncoder().encode(
+			'{"path":"/boats/7","type":"note","fields":{"title":"A boat"}}\n{"path":"/1","fields":{"title":"The first"}}\n'
+		)
+	},
 	'GET /me': {},
 	'POST /session': { body: { name: 'Nobody', password: 'seven slow gannets' }, status: 401 },
 	'DELETE /session': { body: {} },

@@ -8,7 +8,7 @@ export interface RouteFacts {
 	readonly about: string;
 	readonly hasQuery: boolean;
 	readonly hasBody: boolean;
-	readonly takes: 'bytes' | 'record and bytes' | undefined;
+	readonly takes: 'bytes' | 'record and bytes' | 'lines' | undefined;
 	readonly hasLines: boolean;
 	readonly media: string | undefined;
 }
@@ -32,6 +32,9 @@ export function factsOf(name: RouteName): RouteFacts {
 		media: properties.media?.const as string | undefined
 	};
 }
+
+/** The form of a part of a route, as it is written; undefined where it has none. */
+export const partOf = (name: RouteName, part: Part): unknown => WRITTEN[name].properties[part];
 
 const made = new Map<string, ValidateFunction>();
 /** What stands behind a `?` is text: numbers are read out of it. */

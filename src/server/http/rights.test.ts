@@ -88,9 +88,9 @@ const visitor = (headers: Readonly<Record<string, string>>) =>
 		() => store,
 		() => '127.0.0.1'
 	);
-function ask(name: RouteName, who: string, { query = {}, body, bytes }: Asked = {}) {
+function ask(name: RouteName, who: string, { path: of = '/1', query = {}, body, bytes }: Asked = {}) {
 	const [method, path] = name.split(' ') as [string, string];
-	const url = new URL(`http://k/api${path.replace('{site}', 'S')}`);
+	const url = new URL(`http://k/api${path.replace('{site}', 'S').replace('/{path}', of)}`);
 	for (const [key, value] of Object.entries(query)) url.searchParams.set(key, String(value));
 	const record = body === undefined ? [] : [JSON.stringify(body), ...(bytes ? ['\n'] : [])];
 	const request = new Request(url, {

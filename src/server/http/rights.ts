@@ -41,6 +41,18 @@ export const RIGHT_OF: { readonly [K in RouteName]: Asks } = {
 	'DELETE /sites/{site}/keys': 'own',
 	'GET /sites/{site}/trail': 'own',
 
+	'GET /openapi.json': 'everyone',
+	// Of each site it is asked by itself.
+	'GET /sites': 'someone',
+	'GET /sites/{site}': 'read',
+	'GET /sites/{site}/trace': 'read',
+	'POST /sites/{site}/heads': 'read',
+	'GET /sites/{site}/pages/{path}': 'read',
+	'PUT /sites/{site}/pages/{path}': 'edit',
+	'PATCH /sites/{site}/pages/{path}': 'edit',
+	'DELETE /sites/{site}/pages/{path}': 'edit',
+	'POST /sites/{site}/pushes': 'edit',
+
 	// Which site it is stands in the body: the route asks by itself.
 	'POST /sites': 'someone',
 	'POST /table': 'someone',

@@ -29,8 +29,12 @@ export interface Asked<K extends RouteName> {
 	/** The site of the path; routes without one do not ask for it. */
 	readonly site: string;
 	readonly stored: StoredSite;
+	/** The path of a page, where the route has one behind it. */
+	readonly path: string;
 	readonly query: PartOf<K, 'query'>;
 	readonly body: PartOf<K, 'body'>;
+	/** The file of the lines that were sent; it goes when the route has answered. */
+	readonly lines: string | undefined;
 	/** What was sent as bytes; undefined where a record came alone. */
 	readonly bytes: Uint8Array<ArrayBuffer> | undefined;
 	readonly headers: Headers;
@@ -45,7 +49,8 @@ export interface Asked<K extends RouteName> {
 
 /** The work of a route; what it gives is sent as JSON, or as it is where the contract names another type. */
 type Work<K extends RouteName> = (asked: Asked<K>) => Given<K> | Promise<Given<K>>;
-type Given<K extends RouteName> = PartOf<K, 'media'> extends string ? Response : PartOf<K, 'answer'>;
+/** A `Response` is sent as it is: of another type, or with headers of its own. */
+type Given<K extends RouteName> = PartOf<K, 'media'> extends string ? Response : PartOf<K, 'answer'> | Response;
 
 /** Rows of the contract with their work. */
 export type Rows = { readonly [K in RouteName]?: Work<K> };

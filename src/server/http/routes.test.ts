@@ -63,9 +63,12 @@ afterAll(async () => {
 	rmSync(folder, { recursive: true, force: true });
 });
 
-function ask(name: RouteName, { site = 'S', query = {}, body, bytes, headers = {}, method }: Asked = {}) {
+function ask(
+	name: RouteName,
+	{ site = 'S', path: of = '/1', query = {}, body, bytes, headers = {}, method }: Asked = {}
+) {
 	const [named, path] = name.split(' ') as [string, string];
-	const url = new URL(`http://k/api${path.replace('{site}', encodeURIComponent(site))}`);
+	const url = new URL(`http://k/api/v1${path.replace('{site}', encodeURIComponent(site)).replace('/{path}', of)}`);
 	for (const [key, value] of Object.entries(query)) url.searchParams.set(key, String(value));
 	const record = body === undefined ? [] : [JSON.stringify(body), ...(bytes ? ['\n'] : [])];
 	const request = new Request(url, {

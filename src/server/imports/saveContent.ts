@@ -1,11 +1,14 @@
 import { countFrames, type Site } from '$core';
 import type { Origin } from '../edits/edit';
+import { takeAway } from '../edits/pages';
 import { makeLongEdit, type LongWork } from '../edits/longEdit';
 import type { FoundPage, PageOrigin } from '../store/working/readIn';
 import type { Store, StoredSite } from '../store/store';
 
-/** A page on its way in. */
-export interface Incoming {
+/** A page on its way in, or one that its source has no more. */
+export type Incoming = IncomingPage | { readonly gone: string };
+
+interface IncomingPage {
 	readonly page: FoundPage;
 	/** It is as it was put in last: only what is noted of it is written. */
 	readonly isSame?: boolean;
@@ -23,8 +26,11 @@ export interface Content {
 	readonly origin: Origin;
 	/** What the record says of it. */
 	readonly what: {
-		readonly from: 'folder' | 'web' | 'feed' | 'table';
-		readonly pages: number;
+		readonly from: 'folder' | 'web' | 'feed' | 'table' | 'program';
+		/** Which program it was. */
+		readonly source?: string;
+		/** Where it is known before. */
+		readonly pages?: number;
 		readonly pictures?: number;
 	};
 	/** The site to make where there is none of the name; about how many pages come that were not there. */
@@ -49,17 +55,25 @@ export interface Saved {
 	readonly changed: number;
 	/** The paths of pages that are no more. */
 	readonly retired: readonly string[];
+	/** The edit in the record; none where nothing came out different. */
+	readonly edit: number | undefined;
+	readonly revision: number;
 }
 
 /** The one way in for content: one edit of any size, taken back as one, between whose steps others may write. */
 export function saveContent(store: Store, content: Content): Saved {
 	const { name, origin, what, fresh, coming, pages, as, present } = content;
-	const work: LongWork<Saved> = function* (stored) {
+	const work: LongWork<Omit<Saved, 'edit' | 'revision'>> = function* (stored) {
 		const { id } = stored;
 		yield* content.prepare?.(stored) ?? [];
 		let [added, changed] = [0, 0];
-		for (const { page, isSame = false, withBody = true, columns, note } of pages) {
+		for (const one of pages) {
 			yield;
+			if ('gone' in one) {
+				takeAway(store, stored, { path: one.gone });
+				continue;
+			}
+			const { page, isSame = false, withBody = true, columns, note } = one;
 			if (!isSame) {
 				if (store.working.pages.has(id, page.path)) changed++;
 				else added++;
@@ -74,8 +88,9 @@ export function saveContent(store: Store, content: Content): Saved {
 		return { added, changed, retired: present && as ? store.working.readIn.retirePages(id, present, as) : [] };
 	};
 	const edit = { origin, kind: 'import', what };
-	return makeLongEdit(store, name, edit, work, { ...(fresh && { fresh }), ...(coming !== undefined && { coming }) })
-		.result;
+	const options = { ...(fresh && { fresh }), ...(coming !== undefined && { coming }) };
+	const { edit: made, revision, result } = makeLongEdit(store, name, edit, work, options);
+	return { ...result, edit: made, revision };
 }
 
 const framesOf = (store: Store, { id, site }: StoredSite, keepsFormulas = false) =>

@@ -30,6 +30,7 @@ import { Store, type StoredSite } from '../store/store';
 import { pagesLinking } from '../findings/links';
 import { note as noteTrail } from '../people/note';
 import { pagesOf, releasedHead, resolverOf } from '../heads/heads';
+import type { PushTold } from '../imports/push';
 import type { Progress } from '../progress';
 import { refresh } from './refresh';
 import type { JobName, Jobs, Released } from './kinds';
@@ -68,6 +69,9 @@ const writingLong = async <T>(db: string, work: (store: Store) => Promise<T>): P
 const libraryOf = async (store: Store) => new (await import('../pictures/library')).Library(store);
 const tableIn = async (file: Uint8Array, sheet?: string) =>
 	(await import('../imports/table/workbook')).openTable(asBuffer(file), sheet);
+
+/** So many lines of what was put in are told at a time. */
+const TOLD_AT_ONCE = 500;
 
 /** The bytes that came into the thread, as they are. */
 const asBuffer = ({ buffer, byteOffset, length }: Uint8Array) => Buffer.from(buffer, byteOffset, length);
@@ -154,6 +158,17 @@ export const JOBS = {
 	removePicture: ({ db, site, src }) =>
 		writing(db, (store) => removeUnused(store, site, src, (id) => countUses(store, id))),
 	linking: ({ db, site, path }) => reading(db, (store) => pagesLinking(store, site, path)),
+	push: ({ db, site, source, file, tells }, progress) =>
+		writingLong(db, async (store) => {
+			const { linesOfFile, pushPages } = await import('../imports/push');
+			const waiting: PushTold[] = [];
+			const tell = () => waiting.length > 0 && progress(waiting.at(-1)!.line, undefined, waiting.splice(0));
+			const done = pushPages(store, site, source, linesOfFile(file), (told) => {
+				if (tells && waiting.push(told) >= TOLD_AT_ONCE) tell();
+			});
+			tell();
+			return done;
+		}),
 	content: ({ db, name, base, source, via }) =>
 		writingLong(db, async (store) =>
 			(await import('../imports/content')).takeContent(store, name, base, source, {
@@ -330,7 +345,12 @@ function makeRelease(
 			created,
 			author: authorName(),
 			isPart: only !== undefined,
-			kept: ({ number, pages }) => noteTrail(writer, 'released', { number, pages }, name),
+			kept: ({ id, number, pages }) => {
+				noteTrail(writer, 'released', { number, pages }, name);
+				// Of single pages: for all others the rules are those of before.
+				if (only === undefined) writer.releases.keepRules(id, site);
+				else writer.releases.ruledAs(id, site.id, number - 1);
+			},
 			...(note && { note })
 		},
 		staged

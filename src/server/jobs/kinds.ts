@@ -5,6 +5,7 @@ import type { Made } from '../edits/edit';
 import type { CsvTakes, CsvTold } from '../exports/csv';
 import type { SpreadWanted } from '../findings/counted';
 import type { ContentSource, Taken } from '../imports/content';
+import type { Pushed } from '../imports/push';
 import type { Via } from '../fetching/trace';
 import type { TableLook, TableSource } from '../imports/table/table';
 import type { DriftOfSite } from '../probes/drift';
@@ -46,6 +47,8 @@ export interface Jobs {
 	linking: { input: { db: string; site: string; path: string }; output: PagesLinking };
 	/** Makes a site of where its content is, or reads the content of one again. */
 	content: { input: { db: string; name: string; base: string; source: ContentSource; via?: Via }; output: Taken };
+	/** Puts pages in that a program sent, one a line of the file; `tells` what became of each. */
+	push: { input: { db: string; site: string; source: string; file: string; tells: boolean }; output: Pushed };
 	/** Reads files of a folder as pages. */
 	readFiles: { input: { files: readonly PageFile[]; bare: boolean }; output: (ReadPage | string)[] };
 	/** What a table would become; nothing is kept. */

@@ -46,7 +46,7 @@ function threadPool(name: PoolName): Piscina {
 }
 
 /** Jobs that keep something before they are done (goes of an edit, indexes put away): of one that is ended it is put right. */
-const MADE_IN_GOES: ReadonlySet<JobName> = new Set(['content', 'batch', 'cells', 'csvBack', 'takeBack']);
+const MADE_IN_GOES: ReadonlySet<JobName> = new Set(['content', 'batch', 'cells', 'csvBack', 'takeBack', 'push']);
 
 /**
  * Runs a job in a thread. Aborting ends the thread at once; what it was writing is rolled back. What it `gives` of its
@@ -59,7 +59,7 @@ export async function runJob<N extends JobName>(
 ): Promise<Jobs[N]['output']> {
 	if (signal?.aborted) throw refuse('stopped');
 	const { port1, port2 } = new MessageChannel();
-	port1.on('message', ([done, all]: [number, number?]) => progress?.(done, all));
+	port1.on('message', (told: Parameters<Progress>) => progress?.(...told));
 	port1.unref();
 	const ending = endOf(name, signal, () => port1.postMessage('stop'));
 	try {

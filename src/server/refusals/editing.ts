@@ -75,6 +75,28 @@ export const EDITING = {
 		({ author, since }: Data<'author' | 'since'>) =>
 			`${author} is putting in many pages at the moment (since ${since}). Release when that is done.`
 	),
+	'mapping-broken': refusal(
+		({ where, why }: Data<'where' | 'why'>) =>
+			`“${where}” leads to no field of a record: ${why}. Write a JSON Pointer, such as /offer/title, or a JSONPath, such as $.offers[*].title.`
+	),
+	'mapping-missing': refusal(
+		({ contentType }: Data<'contentType'>) =>
+			`The type “${contentType}” does not say where its fields stand in a record. Give it a mapping, or send fields.`
+	),
+	'rules-not-released': refusal(
+		409,
+		({ site }: Data<'site'>) =>
+			`No release of “${site}” has rules that are known. Release it once, or ask for those of the working copy.`
+	),
+	'pushed-broken': refusal(({ why }: Data<'why'>) => `The page cannot be read: ${why}.`),
+	'pushed-line-long': refusal(
+		({ most }: Data<'most'>) => `A line is longer than ${most} bytes: end each page with a line.`
+	),
+	'page-changed': refusal(
+		412,
+		({ path }: Data<'path'>) =>
+			`${path} is not as it was when it was read: read it again, and send what is to be changed.`
+	),
 	'page-missing': refusal(404, ({ path }: Data<'path'>) => `There is no page "${path}" in this site.`),
 	'part-refused': refusal(({ part, finding }: Data<'part' | 'finding'>) => `The ${part} cannot be kept: ${finding}`),
 	'path-broken': refusal(

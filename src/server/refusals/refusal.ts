@@ -9,6 +9,7 @@ export const TITLES = {
 	404: 'Not found',
 	405: 'Method not allowed',
 	409: 'Conflict',
+	412: 'Not as it was',
 	413: 'Too large',
 	415: 'Unsupported media type',
 	422: 'Refused',

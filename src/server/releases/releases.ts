@@ -87,7 +87,10 @@ export function goBack(
 	const made = store.releases.goBack(
 		{
 			...{ site: id, revision, created, author, note: note ?? `Back to release ${to}` },
-			kept: ({ number }) => noteTrail(store, 'rolled-back', { number, to }, site.name)
+			kept: (release) => {
+				noteTrail(store, 'rolled-back', { number: release.number, to }, site.name);
+				store.releases.ruledAs(release.id, id, to);
+			}
 		},
 		to,
 		progress

@@ -119,8 +119,21 @@ export interface PageRoutes {
 		answer: readonly NamedFilter[];
 	};
 
-	/** Pages by words of their path, title or description. */
-	'GET /sites/{site}/pages': { query: { readonly find?: string }; answer: { readonly pages: readonly ListedPage[] } };
+	/** Pages by words of their path, title or description; without words, in the order of their paths, from the one `after` on. */
+	'GET /sites/{site}/pages': {
+		query: {
+			readonly find?: string;
+			/** The last path that was seen: `next` of the answer before. */
+			readonly after?: string;
+			/** @asType integer @minimum 1 @maximum 1000 */
+			readonly limit?: number;
+		};
+		answer: {
+			readonly pages: readonly ListedPage[];
+			/** What `after` is to be for those that follow; missing with the last. */
+			readonly next?: string;
+		};
+	};
 	/** Adds a page, copies one, takes one away, or makes one the home page; several are one edit. Gives the path to look at then. */
 	'POST /sites/{site}/pages': {
 		body:

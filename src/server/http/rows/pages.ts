@@ -94,9 +94,12 @@ export const PAGES = {
 		return store.table.filters.all(id);
 	},
 
-	'GET /sites/{site}/pages': ({ store, stored, query }) => ({
-		pages: store.table.listing.find(stored.id, query.find ?? '', MOST_FOUND)
-	}),
+	'GET /sites/{site}/pages': ({ store, stored, query: { find = '', after, limit = MOST_FOUND } }) => {
+		if (find.trim() !== '') return { pages: store.table.listing.find(stored.id, find, limit) };
+		const pages = store.table.listing.after(stored.id, after ?? '', limit);
+		const last = pages.at(-1);
+		return { pages, ...(pages.length === limit && last && { next: last.path }) };
+	},
 
 	'POST /sites/{site}/pages': async ({ store, site, body }) => {
 		// Several done as one edit come from the room of findings.

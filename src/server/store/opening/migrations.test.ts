@@ -76,7 +76,8 @@ const LATER: Readonly<Record<number, string>> = {
 	19: `UPDATE page SET settings = '{"alternates":{"fr":"/new"}}' WHERE path = '/same';`,
 	20: `INSERT OR IGNORE INTO page_version SELECT 1, '/back', id FROM page WHERE path = '/same';`,
 	21: `INSERT INTO page_reads SELECT 1, '/back', id FROM page WHERE path = '/same';`,
-	22: `UPDATE page_state SET changes_at = 1;`
+	22: `UPDATE page_state SET changes_at = 1;`,
+	23: `INSERT INTO access_key (hash, name, site_id, scopes, maker, made) VALUES (x'07', 'build', 1, '["read"]', 'ada', 7);`
 };
 
 /** All schemas that there were: this one stands at the end, and is not among them. */
@@ -139,6 +140,7 @@ describe.each(EARLIER)('a database of schema %i', (version) => {
 		expect(all('SELECT DISTINCT tags FROM page_state JOIN tag_set t ON t.id = tag_set')).toEqual(
 			has(11, [{ tags: ' title og:title ' }])
 		);
+		expect(all('SELECT name FROM access_key')).toEqual(has(23, [{ name: 'build' }]));
 		expect(all(`SELECT name FROM sqlite_schema WHERE name = 'page_state_away'`)).toEqual(
 			has(13, [{ name: 'page_state_away' }])
 		);

@@ -1,5 +1,6 @@
 import type { Progress } from '../../progress';
-import { keyOfKind, type HeadJson, type Recipe } from '$core';
+import { hash as digest } from 'node:crypto';
+import { keyOfKind, type ContentType, type HeadJson, type Recipe, type Site } from '$core';
 import { refuse } from '../../errors';
 import { mediaNamesIn, prepared, row, type Prepared, type Db } from '../opening/database';
 
@@ -64,6 +65,14 @@ const SQL = {
 		RETURNING id, number, created, pages, revision, note, author, changed, added, removed`),
 	noteFindings: `INSERT INTO release_finding (release_id, code, tag, pages, weight)
 		SELECT @id, code, tag, count(*), max(weight) FROM page_finding WHERE site_id = @site GROUP BY code, tag`,
+	keepRules: `INSERT OR IGNORE INTO rule_set (hash, model) VALUES (@hash, @model)`,
+	ruledBy: `UPDATE release SET rules = @hash WHERE id = @id`,
+	ruledAs: `UPDATE release SET rules = (SELECT rules FROM release r WHERE r.site_id = @site AND r.number = @number) WHERE id = @id`,
+	rulesInForce: row<RulesInForce>(
+		`SELECT number, created, rules AS hash FROM release WHERE site_id = ? ORDER BY number DESC LIMIT 1`
+	),
+	ruleSet: row<{ model: string }>(`SELECT model FROM rule_set WHERE hash = ?`),
+	dropRules: `DELETE FROM rule_set WHERE NOT EXISTS (SELECT 1 FROM release r WHERE r.rules = rule_set.hash)`,
 	noteLooked: `UPDATE release SET looked = 1 WHERE id = @id`,
 	// Of what the latest release that was looked at had: the first release of those in a row that have it.
 	findingsSince: row<{
@@ -114,6 +123,19 @@ export interface Release {
 	readonly changed: number;
 	readonly added: number;
 	readonly removed: number;
+}
+
+/** The rules that the latest release was made by; those of releases of before they were kept are not known. */
+interface RulesInForce {
+	readonly number: number;
+	readonly created: string;
+	readonly hash: string | null;
+}
+
+/** A site and its types, as they stood when a release was made. */
+export interface RuleSet {
+	readonly site: Site;
+	readonly types: readonly ContentType[];
 }
 
 /** A head that a page had, from one release on, until another. */
@@ -178,6 +200,26 @@ export class ReleaseStore {
 
 	constructor(private readonly db: Db) {
 		this.run = prepared(db, SQL);
+	}
+
+	/** Keeps the rules that a release was made by. */
+	keepRules(id: number, { site, types }: RuleSet) {
+		const model = JSON.stringify({ site, types });
+		const hash = digest('sha256', model, 'base64url');
+		this.run('keepRules').run({ hash, model });
+		this.run('ruledBy').run({ id, hash });
+	}
+	/** A release was made by the rules of an earlier one: it goes back to it, or is of single pages. */
+	ruledAs(id: number, site: number, number: number) {
+		this.run('ruledAs').run({ id, site, number });
+	}
+	/** The latest release whose rules are known, with what they are found by. */
+	rulesInForce(site: number): { readonly number: number; readonly created: string; readonly hash: string } | undefined {
+		const latest = this.run('rulesInForce').get(site);
+		return latest && latest.hash !== null ? { ...latest, hash: latest.hash } : undefined;
+	}
+	ruleSet(hash: string): RuleSet {
+		return JSON.parse(this.run('ruleSet').get(hash)!.model) as RuleSet;
 	}
 
 	latest(site: number): Release | undefined {
@@ -357,6 +399,7 @@ export class ReleaseStore {
 				this.run('dropIntervals').run({ site, oldest });
 				this.run('dropReleases').run({ site, oldest });
 				this.run('dropHeads').run();
+				this.run('dropRules').run();
 				return numbers.length;
 			})
 			.immediate();

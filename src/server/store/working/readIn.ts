@@ -52,7 +52,10 @@ const SQL = {
 		`SELECT id, path FROM page WHERE site_id = ? AND origin = 'folder' AND coalesce(source, 'folder') = ?`
 	),
 	pageGone: `UPDATE page SET origin = 'gone', state = 'draft' WHERE id = ?`,
-	saveFrames: `UPDATE site SET settings = json_set(settings, '$.frames', json(@frames)) WHERE id = @id`
+	saveFrames: `UPDATE site SET settings = json_set(settings, '$.frames', json(@frames)) WHERE id = @id`,
+	pushed: row<{ source: string; fields: string }>(`SELECT source, fields FROM pushed WHERE site_id = ? AND path = ?`),
+	savePushed: `INSERT INTO pushed (site_id, path, source, fields) VALUES (@site, @path, @source, @fields)
+		ON CONFLICT (site_id, path) DO UPDATE SET source = excluded.source, fields = excluded.fields`
 } as const;
 
 /** Keys kept of what was written into one page's file. */
@@ -130,6 +133,15 @@ export class ReadInStore {
 		const row = this.run('cameFrom').get({ site, path });
 		if (row?.origin === 'folder') return row.source === 'web' ? 'web' : 'folder';
 		return row?.hasTable ? 'table' : undefined;
+	}
+
+	/** Which program sent a page last, and the fields that it sent of it. */
+	pushed(site: number, path: string): { readonly source: string; readonly fields: readonly string[] } | undefined {
+		const row = this.run('pushed').get(site, path);
+		return row && { source: row.source, fields: JSON.parse(row.fields) as string[] };
+	}
+	savePushed(site: number, path: string, source: string, fields: readonly string[]) {
+		this.run('savePushed').run({ site, path, source, fields: JSON.stringify(fields) });
 	}
 
 	/** Sets pages that came from a source and are no longer in it to draft; says which. */

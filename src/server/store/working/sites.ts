@@ -53,6 +53,11 @@ export class SiteStore {
 		throw refuse('site-missing', { site: name, sites: this.names().map((site) => site.name) });
 	}
 
+	/** What tells whether a site is as it was. Throws a `UserError` when there is none of this name. */
+	summary(name: string): { readonly id: number; readonly revision: number } {
+		return this.run('siteByName').get(name) ?? this.named(name);
+	}
+
 	find(name: string): StoredSite | undefined {
 		return this.toSite(this.run('siteByName').get(name));
 	}

@@ -1,0 +1,168 @@
+import {
+	describeFinding,
+	describeMend,
+	findOnPage,
+	headToJson,
+	renderHead,
+	Resolver,
+	type ContentType,
+	type Fields,
+	type HeadJson,
+	type Page,
+	type Site
+} from '$core';
+import { refuse, UserError } from '../errors';
+import type { Store } from '../store/store';
+import { pagesOf } from './heads';
+import { fieldsOfRecord, type Mapping } from './records';
+
+/** A page that stands nowhere: what is known of it, for a head by the rules of its type. */
+export interface LivePage {
+	/** @maxLength 2000 */
+	readonly path: string;
+	/** Its content type; without it, `page`. @maxLength 200 */
+	readonly type?: string;
+	/** @maxLength 40 */
+	readonly language?: string;
+	/** When its content last changed (RFC 3339). @maxLength 40 */
+	readonly modified?: string;
+	readonly fields?: Fields;
+	/** A record as it comes from where it is kept, instead of fields: those are read out of it by the mapping. */
+	readonly record?: unknown;
+	/** Goes before the mapping of the type: each field by a JSON Pointer (RFC 6901) or a JSONPath (RFC 9535). */
+	readonly mapping?: Mapping;
+}
+
+/** How heads come. */
+export interface HeadForm {
+	/** As which a head comes; without it, `html`. */
+	readonly as?: 'html' | 'json';
+	/** What is weak in each is told, too. */
+	readonly findings?: boolean;
+	/** By which rules: those of the latest release, or of the working copy. Without it, those released. */
+	readonly rules?: 'released' | 'working';
+}
+
+/** The head of one. */
+export interface LiveHead {
+	readonly path: string;
+	readonly html?: string;
+	readonly json?: HeadJson;
+	readonly findings?: readonly LiveFinding[];
+	/** Why there is none. */
+	readonly refused?: string;
+	readonly code?: string;
+}
+export interface LiveFinding {
+	readonly code: string;
+	readonly tag?: string;
+	readonly weight: number;
+	readonly says: string;
+	readonly mend: string;
+}
+
+/** Heads, and the rules that they were made by. */
+export interface LiveHeads {
+	/** The release whose rules they are; missing for those of the working copy. */
+	readonly release?: number;
+	readonly heads: readonly LiveHead[];
+}
+
+interface Ruled {
+	readonly key: string;
+	readonly release?: number;
+	readonly resolver: Resolver;
+	readonly types: ReadonlyMap<string, ContentType>;
+}
+
+/** Makes heads of pages that are not kept. Of a site's rules the latest are made ready once. */
+export class LiveHeadMaker {
+	private readonly ready = new Map<string, Ruled>();
+
+	constructor(private readonly store: Store) {}
+
+	/** Throws a `UserError` where a site has no rules released. What is wrong with one page is told at that page. */
+	make(
+		name: string,
+		pages: readonly LivePage[],
+		{ as = 'html', findings = false, rules = 'released' }: HeadForm
+	): LiveHeads {
+		const ruled = this.rulesOf(name, rules);
+		const { release } = ruled;
+		return {
+			...(release !== undefined && { release }),
+			heads: pages.map((page) => headOf(ruled, page, as, findings))
+		};
+	}
+
+	private rulesOf(name: string, wanted: 'released' | 'working'): Ruled {
+		const { id, revision } = this.store.working.sites.summary(name);
+		const latest = this.store.releases.rulesInForce(id);
+		if (wanted === 'released' && !latest) throw refuse('rules-not-released', { site: name });
+		const key = wanted === 'released' ? `${latest!.number} ${latest!.hash} ${revision}` : `working ${revision}`;
+		const known = this.ready.get(`${name} ${wanted}`);
+		if (known?.key === key) return known;
+		const model: { readonly site: Site; readonly types: readonly ContentType[] } =
+			wanted === 'released' ? this.store.releases.ruleSet(latest!.hash) : this.store.working.sites.named(name);
+		const now = new Date().toISOString();
+		const { site, types } = model;
+		const pictures = new Map<string, ReturnType<Store['pictures']['one']>>();
+		const one = (src: string) => {
+			if (!pictures.has(src)) {
+				if (pictures.size >= MOST_PICTURES) pictures.clear();
+				pictures.set(src, this.store.pictures.one(id, src));
+			}
+			return pictures.get(src);
+		};
+		const resolver = new Resolver(
+			{ site, types, pictures: one, others: pagesOf(this.store, id) },
+			latest?.created ?? now,
+			now
+		);
+		const made = {
+			...{ key, resolver, types: new Map(types.map((type) => [type.name, type])) },
+			...(wanted === 'released' && { release: latest!.number })
+		};
+		this.ready.set(`${name} ${wanted}`, made);
+		return made;
+	}
+}
+/** What is known of so many pictures is kept beside rules. */
+const MOST_PICTURES = 10_000;
+
+function headOf({ resolver, types }: Ruled, live: LivePage, as: 'html' | 'json', withFindings: boolean): LiveHead {
+	const { path } = live;
+	try {
+		const page = pageOf(live, types);
+		const evaluation = resolver.evaluate(page);
+		const head = resolver.headOf(evaluation);
+		return {
+			path,
+			...(as === 'html' ? { html: renderHead(head) } : { json: headToJson(head, { leftOut: evaluation.leftOut() }) }),
+			...(withFindings && {
+				findings: findOnPage(page, head, evaluation).map((one) => ({
+					...{ code: one.code, weight: one.weight, says: describeFinding(one), mend: describeMend(one) },
+					...(one.tag !== undefined && { tag: one.tag })
+				}))
+			})
+		};
+	} catch (error) {
+		if (!(error instanceof UserError)) throw error;
+		return { path, refused: error.message, code: error.code };
+	}
+}
+
+function pageOf(live: LivePage, types: ReadonlyMap<string, ContentType>): Page {
+	const { path, type = 'page', language, modified, fields, record, mapping } = live;
+	if (!/^\/[^\s?#]*$/.test(path)) throw refuse('path-broken', { path });
+	const known = types.get(type);
+	if (!known) throw refuse('type-missing', { contentType: type });
+	const by = mapping ?? known.mapping;
+	if (record !== undefined && !by) throw refuse('mapping-missing', { contentType: type });
+	const read = record === undefined ? {} : fieldsOfRecord(by!, record);
+	return {
+		...{ path, type, state: 'live', rules: [], fields: { ...read, ...fields } },
+		...(language !== undefined && { language }),
+		...(modified !== undefined && { modified })
+	};
+}
