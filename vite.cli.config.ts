@@ -28,6 +28,8 @@ export default defineConfig({
 				scroll: here('bench/scroll.ts'),
 				crowd: here('bench/crowd.ts'),
 				bare: here('bench/bare.ts'),
+				bareKinds: here('bench/bareKinds.ts'),
+				programs: here('bench/programs.ts'),
 				spine: here('bench/spine.ts'),
 				probes: here('bench/probes.ts'),
 				templates: here('bench/templates.ts'),

@@ -18,5 +18,5 @@ await import(new URL('../build/cli/browser.js', import.meta.url).href);
 await import(new URL('../build/cli/scroll.js', import.meta.url).href);
 await import(new URL('../build/cli/crowd.js', import.meta.url).href);
 console.log();
-for (const part of ['grown', 'templates', 'readers'])
+for (const part of ['programs', 'grown', 'templates', 'readers'])
 	await import(new URL(`../build/cli/${part}.js`, import.meta.url).href);

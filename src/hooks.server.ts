@@ -29,9 +29,10 @@ export const handle: Handle = async ({ event, resolve }) => {
 		if (!['same-origin', 'none'].includes(request.headers.get('sec-fetch-site') ?? 'none'))
 			return problem(refuse('other-origin'));
 		if (origin !== null && parseUrl(origin)?.host !== host) return problem(refuse('other-origin'));
-		// None of these can be sent by another site's form without its browser asking first.
+		// None of these, and nothing but POST, can be sent by another site's form without its browser asking first.
 		if (
-			!/^(application\/json|application\/octet-stream|image\/[\w.+-]+)\b/.test(
+			request.method === 'POST' &&
+			!/^(application\/(?:json|octet-stream|x-ndjson)|image\/[\w.+-]+)\b/.test(
 				request.headers.get('content-type') ?? ''
 			)
 		)

@@ -32,15 +32,18 @@ export interface ListenOptions {
 	readonly proxies?: readonly string[];
 	/** Ends encrypted connections by itself. */
 	readonly tls?: Pick<ServerOptions, 'cert' | 'key'> | undefined;
+	/** Told of the server, for what is more than a request. */
+	readonly with?: (server: Server) => void;
 }
 
 /** Listens, on this machine only unless another host is named; when the port is taken, says so and takes the next free one. */
 export async function listen(
 	handler: RequestListener,
-	{ port: wanted, what, say, host = LOCAL_HOST, proxies = [], tls }: ListenOptions
+	{ port: wanted, what, say, host = LOCAL_HOST, proxies = [], tls, with: take }: ListenOptions
 ): Promise<Running> {
 	const server = tls ? createSecure({ ...LIMITS, ...tls }, handler) : createServer(LIMITS, handler);
 	limitSockets(server, proxies);
+	take?.(server);
 	for (let port = wanted; port < wanted + TRIES; port++) {
 		if (await tryPort(server, port, host)) {
 			if (port !== wanted) say(`Port ${wanted} is taken; ${what} uses ${port}.`);

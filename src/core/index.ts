@@ -117,7 +117,7 @@ export {
 } from './edits/reach';
 export { contentsInWords, LEAST_NAMES, type Contents } from './markup/contents';
 export { readPage, type PageReading, readRefresh } from './markup/readPage';
-export { injectHead, managedBy } from './render/inject';
+export { injectHead, injectTop, managedBy } from './render/inject';
 export {
 	checkRule,
 	fieldsOfAll,

@@ -91,9 +91,18 @@ beforeAll(async () => {
 	await deliver();
 });
 
+/** Web servers that know nothing of Kephalon, as the front finds them. */
+const PLAIN = new Map([
+	['plain-nginx', 'server { listen 80; root /srv/docs; gzip_types text/html; gzip_proxied any; }'],
+	[
+		'plain-apache',
+		'<VirtualHost *:80>\nDocumentRoot /srv/docs\n<Directory /srv/docs>\nRequire all granted\n</Directory>\nDirectoryIndex index.html\n</VirtualHost>'
+	]
+]);
+
 /** A configuration of ours in which the web server finds what is there on this machine. */
 const fitted = (name: string, port: number, pages: string) =>
-	readFileSync(join(root, 'deploy', name), 'utf8')
+	(PLAIN.get(name) ?? readFileSync(join(root, 'deploy', name), 'utf8'))
 		.replaceAll('127.0.0.1:4880', `127.0.0.1:${delivered}`)
 		.replaceAll('/srv/docs-heads', join(top, 'heads'))
 		.replaceAll('/srv/docs', join(top, pages))
@@ -202,5 +211,96 @@ describe.each(SERVERS)('%s', (name, serve, head) => {
 		if (name.startsWith('nginx')) expect(away.text).toBe(before.text);
 		await deliver();
 		await expect.poll(async () => (await get('/walks/')).text, { timeout: 60_000 }).toBe(before.text);
+	});
+});
+
+describe.each([
+	['plain-nginx', nginx],
+	['plain-apache', apache]
+] as const)('the front of %s', (name, serve) => {
+	const pages = `pages-${name}`;
+	let port = 0;
+	let behind = 0;
+	beforeAll(async () => {
+		for (const [title, , file] of PAGES)
+			write(
+				`${pages}/${file}`,
+				document(`<title>Its own</title>\n<meta property="og:title" content="Its own">\n`, title)
+			);
+		write(`${pages}/unknown.html`, document('<title>Its own</title>\n', 'Nobody knows it'));
+		write(`${pages}/data.bin`, LONG);
+		behind = await serve(name, pages);
+		port = await freePort();
+		await start(
+			process.execPath,
+			[
+				...[join(root, 'bin/kephalon.js'), 'front', '--site', 'Docs', '--upstream', `http://127.0.0.1:${behind}`],
+				...['--port', String(port)]
+			],
+			port
+		);
+	});
+	const get = async (at: number, path: string, headers: Record<string, string> = {}) => {
+		const answer = await request(`http://127.0.0.1:${at}${path}`, { headers });
+		const body = Buffer.from(await answer.body.arrayBuffer());
+		const packed = answer.headers['content-encoding'] === 'gzip';
+		return {
+			status: answer.statusCode,
+			headers: answer.headers,
+			packed,
+			text: (packed ? gunzipSync(body) : body).toString()
+		};
+	};
+	const ended = (text: string) => text.slice(text.indexOf('</head>'));
+
+	test.each(PAGES)(
+		'%s goes out with its released head in the place of its own, every byte else as it was',
+		async (title, path) => {
+			const own = await get(behind, path);
+			for (const coding of ['', 'gzip', 'gzip, br']) {
+				const { text, packed, status } = await get(port, path, coding === '' ? {} : { 'accept-encoding': coding });
+				expect(status).toBe(200);
+				expect(packed).toBe(coding !== '');
+				expect(text).toContain(`<title>${title.replace('&', '&amp;')}</title>`);
+				expect(text).not.toContain('Its own');
+				expect(ended(text)).toBe(ended(own.text));
+			}
+		}
+	);
+	test('who has a page is told so, until its head is another', async () => {
+		const { headers } = await get(port, '/tides.html');
+		const known = { 'if-none-match': String(headers.etag), 'if-modified-since': String(headers['last-modified']) };
+		expect(await get(port, '/tides.html', known)).toMatchObject({ status: 304, text: '' });
+		expect(await get(port, '/tides.html', { ...known, 'if-none-match': '"other"' })).toMatchObject({ status: 200 });
+		// The server behind knows nothing of heads: asked by its own name for the page, it says that nothing has changed.
+		const own = await get(behind, '/tides.html');
+		expect(await get(port, '/tides.html', { 'if-none-match': String(own.headers.etag) })).toMatchObject({
+			status: 200
+		});
+	});
+	test('a page that nobody knows, parts of files and what is not there are as the server behind has them', async () => {
+		const asked: [string, Record<string, string>][] = [
+			['/unknown.html', {}],
+			['/none.html', {}],
+			['/data.bin', { range: 'bytes=10-99' }],
+			['/data.bin', { 'accept-encoding': 'gzip' }]
+		];
+		for (const [path, headers] of asked) {
+			const [through, own] = [await get(port, path, headers), await get(behind, path, headers)];
+			expect([path, through.status, through.text]).toEqual([path, own.status, own.text]);
+			for (const field of ['etag', 'content-range', 'content-type', 'last-modified'])
+				expect([field, through.headers[field]]).toEqual([field, own.headers[field]]);
+		}
+	});
+	test('a release is seen with the next page', async () => {
+		kephalon('import', 'source', '--base', 'https://docs.example', '--site', 'Docs');
+		write('source/tides.html', document('<title>Tide tables, anew</title>\n', 'Tide tables'));
+		kephalon('import', 'source', '--base', 'https://docs.example', '--site', 'Docs');
+		kephalon('release', '--site', 'Docs');
+		expect((await get(port, '/tides.html')).text).toContain('<title>Tide tables, anew</title>');
+		write('source/tides.html', document('<title>Tide tables</title>\n', 'Tide tables'));
+		kephalon('import', 'source', '--base', 'https://docs.example', '--site', 'Docs');
+		kephalon('release', '--site', 'Docs');
+		expect((await get(port, '/tides.html')).text).toContain('<title>Tide tables</title>');
 	});
 });

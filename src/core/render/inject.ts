@@ -50,6 +50,36 @@ export function injectHead(
 	/** The text of what stands in the source, where its units are no letters. */
 	read: (units: string) => string = (text) => text
 ): string {
+	return injectInto(source, lines, isManaged, xhtml, { gone, read })!;
+}
+
+/**
+ * The same for the beginning of a file whose rest is still to come: undefined where it does not tell yet what the head is, since
+ * the head is not over, or something in it that goes is not closed. What comes behind is then as it was, byte for byte.
+ */
+export function injectTop(
+	source: string,
+	lines: readonly string[],
+	isManaged: (name: string) => boolean,
+	xhtml: boolean
+): string | undefined {
+	return injectInto(source, lines, isManaged, xhtml, { gone: () => undefined, read: (text) => text, isPart: true });
+}
+
+interface Injecting {
+	readonly gone: (tag: FoundTag) => void;
+	readonly read: (units: string) => string;
+	/** More comes behind the source. */
+	readonly isPart?: boolean;
+}
+
+function injectInto(
+	source: string,
+	lines: readonly string[],
+	isManaged: (name: string) => boolean,
+	xhtml: boolean,
+	{ gone, read, isPart = false }: Injecting
+): string | undefined {
 	// Extra markup has no name of its own: what an earlier run put in is known by its text.
 	const own = new Set(lines);
 	const cut = (top: Top) => {
@@ -67,13 +97,16 @@ export function injectHead(
 		return { ...top, elements, going };
 	};
 	const start = cut(parseTop(source, xhtml));
+	if (isPart && !start.isOver) return undefined;
 	const isOpen = ({ element: { sourceCodeLocation: location } }: (typeof start.going)[number]) =>
 		location !== undefined &&
 		location !== null &&
 		// Of what nobody closes a parser says that it ends where it begins.
 		(location.endOffset >= start.length || location.endOffset < (location.startTag?.endOffset ?? 0));
 	// What is not closed by then may be closed anywhere.
-	const isCutOff = start.length < source.length && start.going.some(isOpen);
+	const isOpened = start.going.some(isOpen);
+	if (isPart && isOpened) return undefined;
+	const isCutOff = start.length < source.length && isOpened;
 	const { document, all, elements, going } = isCutOff ? cut(parseTop(source, xhtml, source.length)) : start;
 	const removed = going.flatMap(({ element, isSame }) => {
 		if (!isSame) foundTag(element, read).forEach(gone);
@@ -92,6 +125,8 @@ interface Top {
 	readonly end: number;
 	/** How much of the file was parsed. */
 	readonly length: number;
+	/** Something stands behind the head, by which it is over. */
+	readonly isOver: boolean;
 }
 
 /** So much (units) behind the head's end, and of a file that closes none, tells a parser that the head is over. */
@@ -106,9 +141,9 @@ function parseTop(source: string, xhtml: boolean, least = 0): Top {
 	const start = source.slice(0, Math.max(wanted, least));
 	const document = parse(xhtml ? hideSelfClosed(start) : start, { sourceCodeLocationInfo: true });
 	const all = [...elementsOf(document, (element) => element.tagName !== 'template')];
-	const isOver = start.length === source.length || all.some((element) => element.parentNode?.nodeName === 'body');
-	return isOver
-		? { document, all, end: endOfHead(start, all), length: start.length }
+	const isOver = all.some((element) => element.parentNode?.nodeName === 'body');
+	return isOver || start.length === source.length
+		? { document, all, end: endOfHead(start, all), length: start.length, isOver }
 		: parseTop(source, xhtml, source.length);
 }
 

@@ -2,16 +2,16 @@ import { createReadStream, statSync } from 'node:fs';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
 import Negotiator from 'negotiator';
-import { folderForm, mayDo, parseUrl } from '$core';
+import { mayDo, parseUrl } from '$core';
 import type { RefusalCode } from '../errors';
 import { log } from '../log';
-import { decoded, encodedPath } from '../files/folder';
 import { credentialsIn, whoCame, whoIs } from '../people/who';
 import { Library } from '../pictures/library';
 import { manifestOf } from '../pictures/manifest';
 import { prepared, row, type Prepared } from '../store/opening/database';
 import { Store } from '../store/store';
 import { runJob } from '../jobs/run';
+import { formsOf, spellingsOf } from './headPaths';
 import { deny, SAFE } from './refuse';
 
 const SQL = {
@@ -39,6 +39,9 @@ const MOST_KEPT = 64_000_000;
 const LEAST_COMPRESSED = 300;
 /** An address longer than this is not remembered. */
 const LONGEST_KEY = 1000;
+
+/** Where what is released may be asked for. */
+const RELEASED = /^\/api(?:\/v1)?\/sites\//;
 
 type Coding = 'br' | 'gzip' | '';
 type Format = 'html' | 'json';
@@ -108,7 +111,7 @@ export class Delivery {
 		const url = request.url ?? '';
 		if (request.method !== 'GET' && request.method !== 'HEAD') return false;
 		const isMedia = url.startsWith('/media/');
-		if (!isMedia && !url.startsWith('/api/sites/')) return false;
+		if (!isMedia && !RELEASED.test(url)) return false;
 		this.noticeReleases();
 		if (isMedia) return this.media(url.slice(7), request, response);
 		const wanted = wantedBy(request);
@@ -121,7 +124,7 @@ export class Delivery {
 	}
 
 	private find(url: string, wanted: Wanted, response: ServerResponse): boolean {
-		const match = /^\/api\/sites\/([^/?]+)\/(?:head(\/[^?]*)?|(manifest))(?:\?|$)/.exec(url);
+		const match = /^\/api(?:\/v1)?\/sites\/([^/?]+)\/(?:head(\/[^?]*)?|(manifest))(?:\?|$)/.exec(url);
 		if (!match) return false;
 		try {
 			const name = decodeURIComponent(match[1] as string);
@@ -236,7 +239,7 @@ export class Delivery {
 				page: path ?? address ?? ''
 			});
 		query.set('path', moved);
-		const location = `${/^\/api\/sites\/[^/]+\/head/.exec(url)![0]}?${query}`;
+		const location = `${/^\/api(?:\/v1)?\/sites\/[^/]+\/head/.exec(url)![0]}?${query}`;
 		response.writeHead(308, { ...SAFE, location, 'kephalon-moved-to': encodeURI(moved), 'content-length': 0 }).end();
 	}
 
@@ -430,26 +433,12 @@ function sendFile(file: string, { name, isPublic }: Sent, request: IncomingMessa
 	return true;
 }
 
-/** A path as it is kept: as it comes, or with its characters encoded, whichever way whoever asks wrote them. */
-function* spellingsOf(path: string): Iterable<string> {
-	yield path;
-	const plain = decoded(path);
-	for (const other of new Set([encodedPath(path), encodedPath(plain), plain])) if (other !== path) yield other;
-}
-
 const withoutFragment = (address: string) => {
 	const url = parseUrl(address);
 	if (!url) return address;
 	url.hash = '';
 	return url.href;
 };
-
-/** What a page's address may be otherwise: servers answer for a folder by the file that opens it. */
-function formsOf(address: string): string[] {
-	if (address.endsWith('/')) return [address, `${address}index.html`];
-	const folder = folderForm(address);
-	return folder === address ? [address] : [address, folder];
-}
 
 /** Asks for a key, as RFC 6750 has it. */
 function denyPrivate(response: ServerResponse, site: string) {

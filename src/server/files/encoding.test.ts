@@ -95,3 +95,18 @@ describe('an edit of a file’s bytes', () => {
 		expect(encodeText('a', 'x-user-defined').toString()).toBe('a');
 	});
 });
+
+test.each([
+	['UTF-8', Buffer.from([0xef, 0xbb, 0xbf]), 'utf8'],
+	['UTF-16', Buffer.from([0xff, 0xfe]), 'utf16le']
+] as const)('a byte order mark of %s stays before all, and is no text of the page', (_, mark, coding) => {
+	const file = Buffer.concat([mark, Buffer.from('<!doctype html><html><head></head><body>é</body></html>', coding)]);
+	const edited = editBytes(file, (source, write) => {
+		expect(source.startsWith('<!doctype')).toBe(true);
+		return source.replace('<head>', `<head>${write('<title>ü</title>')}`);
+	})!;
+	expect(edited.subarray(0, mark.length).equals(mark)).toBe(true);
+	expect(edited.subarray(mark.length).toString(coding)).toBe(
+		'<!doctype html><html><head><title>ü</title></head><body>é</body></html>'
+	);
+});

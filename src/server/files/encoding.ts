@@ -75,7 +75,30 @@ export function editBytes(
 	/** What is put in is written in this encoding: the edit states it. */
 	stated?: string
 ): Buffer | undefined {
+	const mark = lengthOfMark(bytes);
 	const encoding = detectEncoding(bytes);
+	// In a file of ASCII that names no encoding, the one it is read by is its server's to say: references hold in any.
+	const written = stated ?? (isUnsaid(bytes) ? 'us-ascii' : encoding);
+	// A parser would take the mark for text, by which the head is over.
+	const edited = editUnmarked(mark > 0 ? bytes.subarray(mark) : bytes, encoding, written, edit);
+	return edited && mark > 0 ? Buffer.concat([bytes.subarray(0, mark), edited]) : edited;
+}
+
+/** The byte order mark that bytes begin with, in bytes. */
+
+const lengthOfMark = (bytes: Buffer) =>
+	bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf
+		? 3
+		: (bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff)
+			? 2
+			: 0;
+
+function editUnmarked(
+	bytes: Buffer,
+	encoding: string,
+	written: string,
+	edit: Parameters<typeof editBytes>[1]
+): Buffer | undefined {
 	if (encoding === 'utf-16le' || encoding === 'utf-16be') {
 		const source = iconv.decode(bytes, encoding, { stripBOM: false });
 		const whole = iconv.encode(source, encoding, { addBOM: false });
@@ -92,8 +115,6 @@ export function editBytes(
 			: undefined;
 	}
 	if (STATEFUL.has(encoding)) return undefined;
-	// In a file of ASCII that names no encoding, the one it is read by is its server's to say: references hold in any.
-	const written = stated ?? (isUnsaid(bytes) ? 'us-ascii' : encoding);
 	const edited = edit(
 		bytes.toString('latin1'),
 		(text) => encodeText(text, written).toString('latin1'),

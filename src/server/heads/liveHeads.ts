@@ -14,7 +14,7 @@ import {
 import { refuse, UserError } from '../errors';
 import type { Store } from '../store/store';
 import { pagesOf } from './heads';
-import { fieldsOfRecord, type Mapping } from './records';
+import { fieldsOfRecord, type RecordMapping } from './records';
 
 /** A page that stands nowhere: what is known of it, for a head by the rules of its type. */
 export interface LivePage {
@@ -30,7 +30,7 @@ export interface LivePage {
 	/** A record as it comes from where it is kept, instead of fields: those are read out of it by the mapping. */
 	readonly record?: unknown;
 	/** Goes before the mapping of the type: each field by a JSON Pointer (RFC 6901) or a JSONPath (RFC 9535). */
-	readonly mapping?: Mapping;
+	readonly mapping?: RecordMapping;
 }
 
 /** How heads come. */

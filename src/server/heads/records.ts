@@ -5,7 +5,7 @@ import { refuse } from '../errors';
 /** Fields out of records of live data, by the mapping of a type. */
 
 /** Where a field stands in a record: a JSON Pointer (RFC 6901), or a JSONPath (RFC 9535), which may give several values. */
-export type Mapping = Readonly<Record<string, string>>;
+export type RecordMapping = Readonly<Record<string, string>>;
 
 /** So many values of one field are taken. */
 const MOST_VALUES = 100;
@@ -56,7 +56,7 @@ function byPointer(where: string): (record: unknown) => readonly unknown[] {
 }
 
 /** The fields that a record has by a mapping. What is not there, or is null, is no field. Throws a `UserError` for a broken mapping. */
-export function fieldsOfRecord(mapping: Mapping, record: unknown): Fields {
+export function fieldsOfRecord(mapping: RecordMapping, record: unknown): Fields {
 	const fields: [string, FieldValue][] = [];
 	for (const [name, where] of Object.entries(mapping)) {
 		const values = readerOf(where)(record).flatMap(valuesIn).slice(0, MOST_VALUES);

@@ -196,7 +196,7 @@ describe('addresses and methods', () => {
 		expect(answering.headers.get('allow')).toBe('GET, HEAD');
 		expect(await told(answering)).toMatchObject({ code: 'method-other', methods: ['GET', 'HEAD'] });
 	});
-	test.each(['/api/nothing', '/api', '/api/sites/S', '/api/sites//grid', '/api/sites/S/grid/'])(
+	test.each(['/api/nothing', '/api', '/api/sites/S/nothing', '/api/sites//grid', '/api/sites/S/grid/'])(
 		'%s is nothing',
 		async (path) => {
 			const url = new URL(path, 'http://k');

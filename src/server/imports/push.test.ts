@@ -143,7 +143,7 @@ test('a line that cannot be taken is refused by itself, with why; the others go 
 			'10 made'
 		]
 	]);
-	expect(done).toMatchObject({ made: 2, refused: 8 });
+	expect(done).toMatchObject({ made: 2, notTaken: 8 });
 	expect(done.faults).toHaveLength(8);
 });
 

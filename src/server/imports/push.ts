@@ -2,7 +2,7 @@ import { openSync, readSync, closeSync } from 'node:fs';
 import { StringDecoder } from 'node:string_decoder';
 import { isLanguageTag, ownOf, sameJson, type Fields, type FieldValue, type Page, type PageState } from '$core';
 import { refuse, UserError } from '../errors';
-import { fieldsOfRecord, type Mapping } from '../heads/records';
+import { fieldsOfRecord, type RecordMapping } from '../heads/records';
 import { checkFor, partOf, wrongIn } from '../schemas/schemas';
 import type { Store, StoredSite } from '../store/store';
 import { saveContent, type Incoming } from './saveContent';
@@ -24,7 +24,7 @@ export interface PushedPage {
 	readonly fields?: Fields;
 	/** A record instead of fields: those are read out of it by the mapping of its type. */
 	readonly record?: unknown;
-	readonly mapping?: Mapping;
+	readonly mapping?: RecordMapping;
 	/** The source has it no more: it is taken away. */
 	readonly gone?: true;
 }
@@ -55,7 +55,8 @@ export interface Pushed {
 	readonly changed: number;
 	readonly same: number;
 	readonly gone: number;
-	readonly refused: number;
+	/** So many were refused. */
+	readonly notTaken: number;
 	/** The first lines that were refused. */
 	readonly faults: readonly PushTold[];
 }
@@ -109,11 +110,11 @@ export function pushPages(
 		/** What is refused, is thrown. */ readonly throws?: boolean;
 	} = {}
 ): Pushed {
-	const counts = { made: 0, changed: 0, same: 0, gone: 0, refused: 0 };
+	const counts = { made: 0, changed: 0, same: 0, gone: 0, notTaken: 0 };
 	const faults: PushTold[] = [];
 	const say = (told: PushTold, error?: UserError) => {
 		if (throws && error) throw error;
-		counts[told.is]++;
+		counts[told.is === 'refused' ? 'notTaken' : told.is]++;
 		if (told.is === 'refused' && faults.length < MOST_FAULTS) faults.push(told);
 		tell(told);
 	};
@@ -184,7 +185,7 @@ function* incoming(
 	}
 }
 
-function fieldsOf({ type, fields, record, mapping }: PushedPage, ofType: Mapping | undefined): Fields {
+function fieldsOf({ type, fields, record, mapping }: PushedPage, ofType: RecordMapping | undefined): Fields {
 	if (record === undefined) return fields ?? {};
 	const by = mapping ?? ofType;
 	if (!by) throw refuse('mapping-missing', { contentType: type ?? 'page' });

@@ -1,0 +1,59 @@
+import type { HeadJson } from '$core';
+import { log } from '../log';
+import { formsOf, spellingsOf } from '../delivery/headPaths';
+import type { Store } from '../store/store';
+import { WrittenHead } from './writtenHead';
+
+/** Heads and pages without one that are kept ready. */
+const MOST_KEPT = 20_000;
+
+/** The released heads of a site for whoever writes them into pages, read from its database: never waits, never throws. */
+export class ReleasedHeads {
+	private readonly ready = new Map<string, WrittenHead | undefined>();
+	private version: unknown;
+	private isFresh = false;
+
+	constructor(
+		private readonly store: Store,
+		private readonly site: string
+	) {}
+
+	/** The head of a page by its path as a request has it; undefined for none, or while it cannot be read. */
+	of(path: string): WrittenHead | undefined {
+		try {
+			this.noticeReleases();
+			if (this.ready.has(path)) return this.ready.get(path);
+			if (this.ready.size >= MOST_KEPT) this.ready.clear();
+			const head = this.read(path);
+			this.ready.set(path, head);
+			return head;
+		} catch (error) {
+			log.error(error);
+			return this.ready.get(path);
+		}
+	}
+
+	private read(path: string): WrittenHead | undefined {
+		const site = this.store.working.sites.find(this.site);
+		const latest = site && this.store.releases.latest(site.id);
+		if (!latest) return undefined;
+		for (const spelling of spellingsOf(path))
+			for (const form of formsOf(spelling)) {
+				const kept = this.store.releases.head(site.id, { path: form });
+				if (kept)
+					return new WrittenHead(JSON.parse(kept.json) as HeadJson, kept.hash.slice(0, 12), Date.parse(latest.created));
+			}
+		return undefined;
+	}
+
+	/** Another process' writing is noticed by the database's own counter, asked once for all requests that came together. */
+	private noticeReleases() {
+		if (this.isFresh) return;
+		this.isFresh = true;
+		setImmediate(() => (this.isFresh = false));
+		const version = this.store.db.pragma('data_version', { simple: true });
+		if (version === this.version) return;
+		this.version = version;
+		this.ready.clear();
+	}
+}
