@@ -1,6 +1,6 @@
 import autocannon from 'autocannon';
 import { fork, spawn, type ChildProcess } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -27,8 +27,13 @@ const [mode, file = '', at = ''] = process.argv.slice(2);
 if (mode === 'put') {
 	// In a process of its own, whose memory is its own.
 	if (file.endsWith('.csv')) {
-		const input = { db: at, name: 'S', base: 'https://s.example/', source: { kind: 'table', file } } as never;
-		await JOBS.content(input, () => undefined);
+		const input = {
+			db: at,
+			name: 'S',
+			base: 'https://s.example/',
+			source: { kind: 'table', file: readFileSync(file) }
+		} as never;
+		await JOBS.content(input);
 	} else await JOBS.push({ db: at, site: 'S', source: 'bench', file, tells: true }, () => undefined);
 	process.stdout.write(`${peakOf(process.pid)}`);
 	process.exit(0);
@@ -212,8 +217,10 @@ try {
 		const child = fork(here('./programs.js'), ['put', from, into], { silent: true });
 		let told = '';
 		child.stdout!.on('data', (part: Buffer) => (told += part.toString()));
+		let failed = '';
+		child.stderr!.on('data', (part: Buffer) => (failed += part.toString()));
 		const code = await new Promise((done) => child.once('exit', done));
-		if (code !== 0) throw new Error(`Putting in ${from} ended with ${String(code)}.`);
+		if (code !== 0) throw new Error(`Putting in ${from} ended with ${String(code)}: ${failed}`);
 		return { seconds: (performance.now() - began) / 1000, peak: Number(told) };
 	};
 	let [push, table] = [await put(lines), await put(csv)];

@@ -8,14 +8,16 @@ import { log } from '../log';
 import { credentialsIn, whoCame, whoIs } from '../people/who';
 import { Library } from '../pictures/library';
 import { manifestOf } from '../pictures/manifest';
+import { writeCounter } from '../store/opening/counter';
 import { prepared, row, type Prepared } from '../store/opening/database';
 import { Store } from '../store/store';
 import { runJob } from '../jobs/run';
 import { formsOf, spellingsOf } from './headPaths';
+import { LiveLane } from './liveLane';
 import { deny, SAFE } from './refuse';
 
 const SQL = {
-	version: `PRAGMA data_version`,
+	isReady: `SELECT 1`,
 	site: row<KnownSite>(
 		`SELECT s.id, (SELECT max(number) FROM release WHERE site_id = s.id) AS number,
 			coalesce(json_extract(s.settings, '$.private'), 0) AS isPrivate FROM site s WHERE s.name = ?`
@@ -68,12 +70,14 @@ interface KnownSite {
 export class Delivery {
 	private readonly store: Store;
 	private readonly library: Library;
+	/** Heads of pages that stand nowhere. */
+	private readonly live: LiveLane;
 	private readonly run: Prepared<typeof SQL>;
 	private readonly sites = new Map<string, KnownSite>();
 	/** Answers by format and coding, then by the request's address; all of the newest releases. */
 	private readonly kept = { html: keptByCoding(), json: keptByCoding() };
-	private version: unknown;
-	private isFresh = false;
+	private readonly written: () => number;
+	private version: number | undefined;
 	/** Whether any site is private: without one, nothing is asked of anybody. */
 	private hasPrivate = false;
 	/** Where the use of keys is noted, opened when one is used. */
@@ -87,8 +91,13 @@ export class Delivery {
 	) {
 		this.store = new Store(file, { readonly: true });
 		this.library = new Library(this.store);
+		this.live = new LiveLane(this.store, {
+			mayMake: (site, came) => this.mayRead(site, came) || (!isDesk && !this.store.people.exist()),
+			isDesk
+		});
 		this.run = prepared(this.store.db, SQL);
-		this.run('version').pluck();
+		this.run('isReady').pluck();
+		this.written = writeCounter(this.store.db);
 		this.run('anyPrivate').pluck();
 	}
 
@@ -100,7 +109,7 @@ export class Delivery {
 	/** Whether the database answers. */
 	isReady(): boolean {
 		try {
-			return this.run('version').get() !== undefined;
+			return this.run('isReady').get() !== undefined;
 		} catch {
 			return false;
 		}
@@ -109,6 +118,7 @@ export class Delivery {
 	/** Answers the request if it is one of those; says whether it was. */
 	answer(request: IncomingMessage, response: ServerResponse): boolean {
 		const url = request.url ?? '';
+		if (request.method === 'POST') return this.live.answer(request, response);
 		if (request.method !== 'GET' && request.method !== 'HEAD') return false;
 		const isMedia = url.startsWith('/media/');
 		if (!isMedia && !RELEASED.test(url)) return false;
@@ -145,10 +155,7 @@ export class Delivery {
 	 * asked once for all requests that came in together.
 	 */
 	private noticeReleases() {
-		if (this.isFresh) return;
-		this.isFresh = true;
-		setImmediate(() => (this.isFresh = false));
-		const version = this.run('version').get();
+		const version = this.written();
 		if (version === this.version) return;
 		this.version = version;
 		this.hasPrivate = this.run('anyPrivate').get() === 1;

@@ -1,5 +1,6 @@
 import type { ServerResponse } from 'node:http';
-import { refuse, type RefusalCode, type RefusalData } from '../errors';
+import { refuse, type RefusalCode, type RefusalData, type UserError } from '../errors';
+import { namedIn } from '../http/problem';
 import { TITLES } from '../refusals/refusal';
 
 /**
@@ -14,9 +15,15 @@ export const SAFE = {
 } as const;
 
 /** Answers with a refusal as problem details (RFC 9457). */
-export function deny<C extends RefusalCode>(response: ServerResponse, refusedAs: C, ...data: RefusalData<C>) {
-	const { status, code, message: detail } = refuse(refusedAs, ...data);
-	const body = Buffer.from(JSON.stringify({ type: 'about:blank', title: TITLES[status], status, code, detail }));
+export const deny = <C extends RefusalCode>(response: ServerResponse, refusedAs: C, ...data: RefusalData<C>) =>
+	denyAs(response, refuse(refusedAs, ...data));
+
+/** The same for a refusal that was thrown. */
+export function denyAs(response: ServerResponse, error: UserError) {
+	const { status, code, message: detail } = error;
+	const body = Buffer.from(
+		JSON.stringify({ ...namedIn(error), type: 'about:blank', title: TITLES[status], status, code, detail })
+	);
 	response
 		.writeHead(status, {
 			...SAFE,

@@ -70,6 +70,7 @@ export interface LiveHeads {
 
 interface Ruled {
 	readonly key: string;
+	state: number | undefined;
 	readonly release?: number;
 	readonly resolver: Resolver;
 	readonly types: ReadonlyMap<string, ContentType>;
@@ -85,9 +86,11 @@ export class LiveHeadMaker {
 	make(
 		name: string,
 		pages: readonly LivePage[],
-		{ as = 'html', findings = false, rules = 'released' }: HeadForm
+		{ as = 'html', findings = false, rules = 'released' }: HeadForm,
+		/** As long as it is the same, nothing was written: then nothing is looked up. */
+		state?: number
 	): LiveHeads {
-		const ruled = this.rulesOf(name, rules);
+		const ruled = this.rulesOf(name, rules, state);
 		const { release } = ruled;
 		return {
 			...(release !== undefined && { release }),
@@ -95,13 +98,17 @@ export class LiveHeadMaker {
 		};
 	}
 
-	private rulesOf(name: string, wanted: 'released' | 'working'): Ruled {
+	private rulesOf(name: string, wanted: 'released' | 'working', state: number | undefined): Ruled {
+		const last = this.ready.get(`${name} ${wanted}`);
+		if (last && state !== undefined && last.state === state) return last;
 		const { id, revision } = this.store.working.sites.summary(name);
 		const latest = this.store.releases.rulesInForce(id);
 		if (wanted === 'released' && !latest) throw refuse('rules-not-released', { site: name });
 		const key = wanted === 'released' ? `${latest!.number} ${latest!.hash} ${revision}` : `working ${revision}`;
-		const known = this.ready.get(`${name} ${wanted}`);
-		if (known?.key === key) return known;
+		if (last?.key === key) {
+			last.state = state;
+			return last;
+		}
 		const model: { readonly site: Site; readonly types: readonly ContentType[] } =
 			wanted === 'released' ? this.store.releases.ruleSet(latest!.hash) : this.store.working.sites.named(name);
 		const now = new Date().toISOString();
@@ -120,7 +127,7 @@ export class LiveHeadMaker {
 			now
 		);
 		const made = {
-			...{ key, resolver, types: new Map(types.map((type) => [type.name, type])) },
+			...{ key, state, resolver, types: new Map(types.map((type) => [type.name, type])) },
 			...(wanted === 'released' && { release: latest!.number })
 		};
 		this.ready.set(`${name} ${wanted}`, made);

@@ -104,8 +104,10 @@ export function pushPages(
 	tell: (told: PushTold) => void = () => undefined,
 	{
 		isPart = false,
-		throws = false
+		throws = false,
+		coming = 0
 	}: {
+		/** About how many pages come that were not there. */ readonly coming?: number;
 		/** What is not named stays. */ readonly isPart?: boolean;
 		/** What is refused, is thrown. */ readonly throws?: boolean;
 	} = {}
@@ -120,7 +122,7 @@ export function pushPages(
 	};
 	const stored = store.working.sites.named(name);
 	const { edit, revision } = saveContent(store, {
-		...{ name, origin: 'program', as: null, pages: incoming(store, stored, { source, isPart }, lines, say) },
+		...{ name, origin: 'program', as: null, pages: incoming(store, stored, { source, isPart }, lines, say), coming },
 		what: { from: 'program', source }
 	});
 	return { ...(edit !== undefined && { edit }), revision, ...counts, faults };
@@ -227,6 +229,34 @@ const isSameOtherwise = (before: Page, { type, language, modified, alternates }:
 	(language === undefined || language === before.language) &&
 	(modified === undefined || modified === before.modified) &&
 	(alternates === undefined || sameJson(alternates, before.alternates ?? {}));
+
+/** Of the first lines of a file so many are looked at for how many pages are new. */
+const SAMPLE = 200;
+
+/** About how many pages a file brings that a site does not have: indexes wait where they are many. */
+export function comingIn(store: Store, name: string, file: string): number {
+	const { id } = store.working.sites.summary(name);
+	let [seen, fresh] = [0, 0];
+	for (const line of linesOfFile(file)) {
+		const path = (line as { readonly path?: unknown } | null)?.path;
+		if (typeof path === 'string' && !store.working.pages.has(id, path)) fresh++;
+		if (++seen >= SAMPLE) break;
+	}
+	return seen < SAMPLE ? fresh : Math.round((countLines(file) * fresh) / seen);
+}
+
+function countLines(file: string): number {
+	const handle = openSync(file, 'r');
+	const part = Buffer.alloc(1024 * 1024);
+	let lines = 0;
+	try {
+		for (let read = readSync(handle, part); read > 0; read = readSync(handle, part))
+			for (let at = part.indexOf(10); at >= 0 && at < read; at = part.indexOf(10, at + 1)) lines++;
+		return lines;
+	} finally {
+		closeSync(handle);
+	}
+}
 
 /** The lines of a file of JSON, each read by itself: one that is none comes as its refusal. Little of it is held at a time. */
 export function* linesOfFile(file: string): Generator<unknown> {

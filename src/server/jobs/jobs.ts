@@ -160,12 +160,12 @@ export const JOBS = {
 	linking: ({ db, site, path }) => reading(db, (store) => pagesLinking(store, site, path)),
 	push: ({ db, site, source, file, tells }, progress) =>
 		writingLong(db, async (store) => {
-			const { linesOfFile, pushPages } = await import('../imports/push');
+			const { comingIn, linesOfFile, pushPages } = await import('../imports/push');
 			const waiting: PushTold[] = [];
 			const tell = () => waiting.length > 0 && progress(waiting.at(-1)!.line, undefined, waiting.splice(0));
-			const done = pushPages(store, site, source, linesOfFile(file), (told) => {
-				if (tells && waiting.push(told) >= TOLD_AT_ONCE) tell();
-			});
+			const take = (told: PushTold) => void (tells && waiting.push(told) >= TOLD_AT_ONCE && tell());
+			const coming = comingIn(store, site, file);
+			const done = pushPages(store, site, source, linesOfFile(file), take, { coming });
 			tell();
 			return done;
 		}),

@@ -5,6 +5,8 @@ import type { WrittenHead } from './writtenHead';
 const LONGEST_HEAD = 512 * 1024;
 /** Where a head may be over. */
 const END = /<\/head\s*>|<body[\s>]/i;
+/** So much (bytes) behind the end of a head tells that it is over. */
+const BEHIND_END = 4096;
 /** So much of what was looked through is looked at again: an end may lie across two parts. */
 const LONGEST_END = 32;
 
@@ -15,8 +17,9 @@ const LONGEST_END = 32;
 export class HeadStream extends Transform {
 	private readonly waiting: Buffer[] = [];
 	private size = 0;
-	/** How far its end was looked for. */
+	/** How far its end was looked for, and where one is. */
 	private seen = 0;
+	private headEnd = 0;
 	/** It was tried at this size: half as much again has to come before it is tried anew. */
 	private tried = 0;
 	private isDone = false;
@@ -57,20 +60,30 @@ export class HeadStream extends Transform {
 		if (this.tried > 0) return true;
 		const whole = this.whole();
 		this.waiting.splice(0, this.waiting.length, whole);
-		const isThere = END.test(whole.toString('latin1', Math.max(0, this.seen - LONGEST_END)));
+		const from = Math.max(0, this.seen - LONGEST_END);
+		const at = END.exec(whole.toString('latin1', from))?.index;
 		this.seen = whole.length;
-		return isThere;
+		if (at !== undefined) this.headEnd = from + at;
+		return at !== undefined;
 	}
 
 	private tryWith(whole: Buffer, isWhole: boolean) {
-		const written = this.head.into(whole, this.encoding, { name: this.name, isWhole });
-		if (written === undefined) this.tried = whole.length;
-		else this.letGo(written === 'none' ? whole : written);
+		// What tells what the head is stands a little behind its end; in a page that is not as usual, further on.
+		const near = whole.subarray(0, this.headEnd + BEHIND_END);
+		for (const start of near.length < whole.length ? [near, whole] : [whole]) {
+			const written = this.head.into(start, this.encoding, {
+				name: this.name,
+				isWhole: isWhole && start.length === whole.length
+			});
+			if (written === undefined) continue;
+			return written === 'none' ? this.letGo(whole) : this.letGo(written, whole.subarray(start.length));
+		}
+		this.tried = whole.length;
 	}
 
-	private letGo(bytes: Buffer) {
+	private letGo(...parts: readonly Buffer[]) {
 		this.isDone = true;
 		this.waiting.length = 0;
-		if (bytes.length > 0) this.push(bytes);
+		for (const part of parts) if (part.length > 0) this.push(part);
 	}
 }

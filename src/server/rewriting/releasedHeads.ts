@@ -1,6 +1,7 @@
 import type { HeadJson } from '$core';
 import { log } from '../log';
 import { formsOf, spellingsOf } from '../delivery/headPaths';
+import { writeCounter } from '../store/opening/counter';
 import type { Store } from '../store/store';
 import { WrittenHead } from './writtenHead';
 
@@ -10,13 +11,15 @@ const MOST_KEPT = 20_000;
 /** The released heads of a site for whoever writes them into pages, read from its database: never waits, never throws. */
 export class ReleasedHeads {
 	private readonly ready = new Map<string, WrittenHead | undefined>();
-	private version: unknown;
-	private isFresh = false;
+	private readonly written: () => number;
+	private version: number | undefined;
 
 	constructor(
 		private readonly store: Store,
 		private readonly site: string
-	) {}
+	) {
+		this.written = writeCounter(store.db);
+	}
 
 	/** The head of a page by its path as a request has it; undefined for none, or while it cannot be read. */
 	of(path: string): WrittenHead | undefined {
@@ -46,12 +49,9 @@ export class ReleasedHeads {
 		return undefined;
 	}
 
-	/** Another process' writing is noticed by the database's own counter, asked once for all requests that came together. */
+	/** What another process has released is seen with the next page. */
 	private noticeReleases() {
-		if (this.isFresh) return;
-		this.isFresh = true;
-		setImmediate(() => (this.isFresh = false));
-		const version = this.store.db.pragma('data_version', { simple: true });
+		const version = this.written();
 		if (version === this.version) return;
 		this.version = version;
 		this.ready.clear();

@@ -1,10 +1,16 @@
 import { headOfJson, injectHead, injectTop, isXhtml, managedBy, renderLines, type HeadJson } from '$core';
 import { editBytes } from '../files/encoding';
 
+/** So many beginnings of one page are kept, each of so many bytes at the most. */
+const MOST_KEPT = 3;
+const LONGEST_KEPT = 32 * 1024;
+
 /** A released head, ready to be written into pages that go past. */
 export class WrittenHead {
 	private readonly isManaged: (name: string) => boolean;
 	private readonly lines = new Map<boolean, readonly string[]>();
+	/** Beginnings that it was written into last: most pages come again as they were. */
+	private readonly written: { readonly start: Buffer; readonly how: string; readonly out: Buffer }[] = [];
 
 	constructor(
 		private readonly json: HeadJson,
@@ -31,6 +37,9 @@ export class WrittenHead {
 		encoding: string | undefined,
 		{ name = '', isWhole }: { readonly name?: string; readonly isWhole: boolean }
 	): Buffer | 'none' | undefined {
+		const how = `${encoding ?? ''} ${isXhtml('', name)} ${isWhole}`;
+		const known = this.written.find((one) => one.how === how && one.start.equals(start));
+		if (known) return known.out;
 		let needsMore = false;
 		const edited = editBytes(
 			start,
@@ -45,6 +54,10 @@ export class WrittenHead {
 			encoding
 		);
 		if (needsMore) return undefined;
+		if (edited && start.length <= LONGEST_KEPT) {
+			if (this.written.length >= MOST_KEPT) this.written.shift();
+			this.written.push({ start: Buffer.from(start), how, out: edited });
+		}
 		return edited ?? 'none';
 	}
 }
