@@ -19,6 +19,7 @@ export default defineConfig({
 			input: {
 				kephalon: here('src/cli/main.ts'),
 				thread: here('src/server/jobs/thread.ts'),
+				middleware: here('src/client/middleware.ts'),
 				demo: here('demo/demo.ts'),
 				bench: here('bench/bench.ts'),
 				stream: here('bench/stream.ts'),

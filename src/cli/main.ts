@@ -35,6 +35,7 @@ const VERBS = new Map<string, () => Promise<Verb>>(
 		people: async () => (await import('./verbs/people')).addPeople,
 		audit: async () => (await import('./verbs/people')).addAudit,
 		serve: async () => (await import('./verbs/serve')).addServe,
+		api: async () => (await import('./verbs/api')).addApi,
 		front: async () => (await import('./verbs/front')).addFront,
 		deliver: async () => (await import('./verbs/deliver')).addDeliver
 	})

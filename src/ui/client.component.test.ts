@@ -57,8 +57,8 @@ const textOf = (blob: Blob) =>
 test('an address names its site and what is asked, whatever they hold', () => {
 	expect(
 		addressOf('GET /sites/{site}/grid', { site: 'A/b & c', query: { q: 'ü?', type: '', limit: 0, sort: undefined } })
-	).toBe('/api/sites/A%2Fb%20%26%20c/grid?q=%C3%BC%3F&limit=0');
-	expect(addressOf('POST /table', {})).toBe('/api/table');
+	).toBe('/api/v1/sites/A%2Fb%20%26%20c/grid?q=%C3%BC%3F&limit=0');
+	expect(addressOf('POST /table', {})).toBe('/api/v1/table');
 });
 
 test('bytes go as they are, behind the line of a record where there is one; what outlives the page says so', async () => {

@@ -37,7 +37,7 @@ export function addressOf(name: RouteName, { site = '', query = {} }: Pick<Asked
 	const [, path] = name.split(' ') as [string, string];
 	const asked = Object.entries(query).filter(([, value]) => value !== undefined && value !== '');
 	const text = new URLSearchParams(asked.map(([key, value]) => [key, String(value)])).toString();
-	return `/api${path.replace('{site}', encodeURIComponent(site))}${text && `?${text}`}`;
+	return `/api/v1${path.replace('{site}', encodeURIComponent(site))}${text && `?${text}`}`;
 }
 
 function requestOf(name: RouteName, { body, bytes, headers, signal, keepalive }: Asked): RequestInit {

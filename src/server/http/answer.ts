@@ -117,7 +117,8 @@ function routeFor(
 	return {
 		route,
 		...(at >= 0 && { site: decoded(segments[at]!) }),
-		...(rest >= 0 && { path: `/${segments.slice(rest).map(decoded).join('/')}` })
+		// As the address of the page has it: paths are kept in percent-encoding.
+		...(rest >= 0 && { path: `/${segments.slice(rest).join('/')}` })
 	};
 }
 

@@ -218,7 +218,8 @@ function operationOf(name: RouteName, method: string, path: string, names: Reado
 const pathParameters = (path: string): Parameter[] =>
 	[...path.matchAll(/\{(\w+)\}/g)].map(([, name = '']) => ({
 		...{ name, in: 'path', required: true, schema: { type: 'string' } },
-		description: name === 'site' ? 'The name of a site.' : 'As the address of the page has it.'
+		description:
+			name === 'site' ? 'The name of a site.' : 'The path of a page, without its first slash, as its address has it.'
 	}));
 
 /** What may stand behind the `?`, each by itself. */

@@ -47,6 +47,10 @@ export const COMMAND = {
 	),
 	'nothing-to-read': misuse(() => 'Name what to read: a folder, a file, or --from an address.'),
 	'path-missing': misuse(({ path }: Data<'path'>) => `There is no file or folder ${path}.`),
+	'server-not-there': refusal(
+		({ server }: Data<'server'>) =>
+			`Nothing answers at ${server}. Start it with kephalon serve, or name another with --server.`
+	),
 	'path-not-of-site': refusal(
 		({ path }: Data<'path'>) => `The site has no page ${path}. Paths begin with a slash, as in /x.html.`
 	),

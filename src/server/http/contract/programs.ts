@@ -46,7 +46,7 @@ export interface ProgramRoutes {
 		};
 		answer: LiveHeads;
 	};
-	/** A page of the working copy, with a strong ETag; its path stands behind `pages`, each part in percent-encoding. */
+	/** A page of the working copy, with a strong ETag; its path stands behind `pages` as its address has it. */
 	'GET /sites/{site}/pages/{path}': { answer: Page };
 	/**
 	 * Makes a page, or brings it to what its source has: fields that it sent before and sends no more go, those that somebody wrote

@@ -1,6 +1,7 @@
 import { hash as digest } from 'node:crypto';
 import { headToJson, mayDo, type Page } from '$core';
 import { refuse } from '../../errors';
+import { spellingsOf } from '../../delivery/headPaths';
 import { actOnPage } from '../../edits/pages';
 import { resolverOf } from '../../heads/heads';
 import { LiveHeadMaker } from '../../heads/liveHeads';
@@ -35,21 +36,25 @@ export const PROGRAMS = {
 	'POST /sites/{site}/heads': ({ store, site, body: { pages, ...form } }) => makerFor(store).make(site, pages, form),
 
 	'GET /sites/{site}/pages/{path}': ({ store, stored, path, headers }) => {
-		const page = pageAt(store, stored.id, path);
+		const page = pageAt(store, stored.id, keptPath(store, stored.id, path));
 		const etag = etagOf(page);
 		const known = headers.get('if-none-match');
 		if (known !== null && matches(known, etag)) return new Response(null, { status: 304, headers: { etag } });
 		return Response.json(page, { headers: { etag, 'cache-control': 'no-cache' } });
 	},
 
-	'PUT /sites/{site}/pages/{path}': (asked) => put(asked, asked.body, false),
+	'PUT /sites/{site}/pages/{path}': (asked) =>
+		put({ ...asked, path: keptPath(asked.store, asked.stored.id, asked.path) }, asked.body, false),
 
 	'PATCH /sites/{site}/pages/{path}': (asked) => {
-		pageAt(asked.store, asked.stored.id, asked.path);
-		return put(asked, asked.body, true);
+		const { store, stored } = asked;
+		const path = keptPath(store, stored.id, asked.path);
+		pageAt(store, stored.id, path);
+		return put({ ...asked, path }, asked.body, true);
 	},
 
-	'DELETE /sites/{site}/pages/{path}': async ({ store, site, stored, path, headers, query: { to } }) => {
+	'DELETE /sites/{site}/pages/{path}': async ({ store, site, stored, path: said, headers, query: { to } }) => {
+		const path = keptPath(store, stored.id, said);
 		const { edit, revision } = await patiently(() => {
 			refuseOther(pageAt(store, stored.id, path), path, headers);
 			return actOnPage(store, site, { do: 'remove', path, ...(to !== undefined && { to }) }, 'program');
@@ -74,6 +79,10 @@ export const PROGRAMS = {
 		return done;
 	}
 } satisfies Rows;
+
+/** A path as the site has it: with its characters encoded or not, whichever way whoever asks wrote them; else as it comes. */
+const keptPath = (store: Store, site: number, path: string): string =>
+	[...spellingsOf(path)].find((one) => store.working.pages.has(site, one)) ?? path;
 
 function pageAt(store: Store, site: number, path: string): Page {
 	const page = store.working.pages.at(site, path);
