@@ -98,12 +98,19 @@ describe('one page', () => {
 			...(body && { body: JSON.stringify(body) })
 		});
 	test('is changed only as it was read: by its tag', async () => {
-		expect((await ask('/c%20d/e', 'PUT', { 'if-none-match': '*' }, { fields: { title: 'One' } })).status).toBe(200);
+		expect(
+			(await ask('/c%20d/e', 'PUT', { 'if-none-match': '*' }, { type: 'note', fields: { title: 'One' } })).status
+		).toBe(200);
 		expect((await ask('/c%20d/e', 'PUT', { 'if-none-match': '*' }, { fields: { title: 'Two' } })).status).toBe(412);
 		const read = await ask('/c%20d/e', 'GET');
 		const etag = read.headers.get('etag')!;
 		expect(etag).toMatch(/^"[\w-]+"$/);
 		expect(await read.json()).toMatchObject({ path: '/c%20d/e', fields: { title: 'One' } });
+		expect((await ask('/c%20d/e', 'GET', { 'if-none-match': etag })).status).toBe(304);
+		const write = (title: string) => ask('/c%20d/e', 'PATCH', { 'if-match': etag }, { fields: { title } });
+		expect((await write('Two')).status).toBe(200);
+		expect((await write('Three')).status).toBe(412);
+		expect((await ask('/c%20d/e', 'DELETE', { 'if-match': etag })).status).toBe(412);
 	});
 	test('that is refused is told with its code; with a path that cannot be, too', async () => {
 		const refused = await ask('/x', 'PUT', {}, { type: 'none', fields: {} });

@@ -109,10 +109,11 @@ describe('a page', () => {
 
 test('a line that cannot be taken is refused by itself, with why; the others go in', () => {
 	const file = join(folder, 'lines');
+	store.db.prepare(`DELETE FROM content_type WHERE name = 'page'`).run();
 	writeFileSync(
 		file,
 		[
-			'{"path":"/a","fields":{"title":"A"}}',
+			'{"path":"/a","type":"boat","fields":{"title":"A"}}',
 			'',
 			'{"path":"/b"',
 			'{"path":"no slash"}',
@@ -122,7 +123,8 @@ test('a line that cannot be taken is refused by itself, with why; the others go 
 			'{"path":"/f","modified":"yesterday"}',
 			'{"path":"/nobody","gone":true}',
 			'[1]',
-			'{"path":"/g","fields":{"title":"G"}}'
+			'{"path":"/typeless"}',
+			'{"path":"/g","type":"boat","fields":{"title":"G"}}'
 		].join('\n')
 	);
 	const told: PushTold[] = [];
@@ -140,11 +142,12 @@ test('a line that cannot be taken is refused by itself, with why; the others go 
 			'7 refused pushed-broken',
 			'8 refused page-missing',
 			'9 refused pushed-broken',
-			'10 made'
+			'10 refused type-missing',
+			'11 made'
 		]
 	]);
-	expect(done).toMatchObject({ made: 2, notTaken: 8 });
-	expect(done.faults).toHaveLength(8);
+	expect(done).toMatchObject({ made: 2, notTaken: 9 });
+	expect(done.faults).toHaveLength(9);
 });
 
 test('all of it is one edit, taken back as one; what was pushed then can be sent again', () => {

@@ -153,8 +153,8 @@ function* incoming(
 				say({ line, path, is: 'gone', ...otherSource });
 				continue;
 			}
-			if (pushed.type !== undefined && !known.has(pushed.type))
-				throw refuse('type-missing', { contentType: pushed.type });
+			const named = pushed.type ?? (before ? undefined : 'page');
+			if (named !== undefined && !known.has(named)) throw refuse('type-missing', { contentType: named });
 			const fields = fieldsOf(pushed, known.get(pushed.type ?? before?.type ?? 'page')?.mapping);
 			const columns = [
 				...new Set([...Object.keys(fields), ...(!isPart && last?.source === source ? last.fields : [])])
@@ -162,10 +162,10 @@ function* incoming(
 			const told = differencesOf(before, fields, columns);
 			const sends = isPart ? [...new Set([...(last?.fields ?? []), ...Object.keys(fields)])] : Object.keys(fields);
 			const isSame = before !== undefined && !told.hasChanged && isSameOtherwise(before, pushed);
-			const { type, language, modified, state, alternates } = pushed;
+			const { language, modified, state, alternates } = pushed;
 			yield {
 				page: {
-					...{ path, type: type ?? (before ? undefined : 'page'), fields: withoutNulls(fields) },
+					...{ path, type: named, fields: withoutNulls(fields) },
 					...(language !== undefined && { language }),
 					...(modified !== undefined && { modified }),
 					...(state !== undefined && { state }),
