@@ -39,4 +39,4 @@ const KINDS: Readonly<Record<string, Parameters<typeof createServer>[1]>> = {
 	site: (_, response) =>
 		void response.writeHead(200, { 'content-type': 'text/html; charset=utf-8', etag: '"site"' }).end(body)
 };
-createServer(KINDS[kind!]!).listen(Number(port), '127.0.0.1', () => process.send?.('ready'));
+createServer(KINDS[kind ?? '']).listen(Number(port), '127.0.0.1', () => process.send?.('ready'));

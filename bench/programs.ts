@@ -81,7 +81,7 @@ const store = new Store(db);
 const pages = Array.from({ length: PAGES }, (_, n): Page => ({ ...boat(n), state: 'live', rules: [] }));
 const siteFile = { format: 'kephalon-site', version: 2, site, types, pages, pictures: [], redirects: {} };
 saveSiteFile(store, siteFile as never);
-await JOBS.release({ db, site: 'S' }, () => undefined);
+JOBS.release({ db, site: 'S' }, () => undefined);
 store.close();
 
 interface Load {

@@ -51,7 +51,13 @@ const html: RequestListener = (_, response) => void response.setHeader('content-
 async function served(kephalon: RequestListener, app: RequestListener = html, more: Partial<HeadsFrom> = {}) {
 	asked = [];
 	title = 'Released';
-	const put = typed.heads({ server: `http://127.0.0.1:${await listening(kephalon)}`, site: 'S', fresh: 0, ...more });
+	const put = typed.heads({
+		server: `http://127.0.0.1:${await listening(kephalon)}`,
+		site: 'S',
+		fresh: 0,
+		patience: 5000,
+		...more
+	});
 	const port = await listening((request, response) => put(request, response, () => app(request, response)));
 	return (path: string, headers: Record<string, string> = {}, method = 'GET') =>
 		new Promise<{ status: number; headers: IncomingMessage['headers']; text: string; took: number }>((done, fail) => {
@@ -186,7 +192,7 @@ describe('while Kephalon', () => {
 
 test('by web standards: a response with the head in it', async () => {
 	title = 'Released';
-	const put = headsOf({ server: `http://127.0.0.1:${await listening(usual)}`, site: 'S' });
+	const put = headsOf({ server: `http://127.0.0.1:${await listening(usual)}`, site: 'S', patience: 5000 });
 	const answered = (path: string, init: ResponseInit = { headers: { 'content-type': 'text/html', etag: '"v"' } }) =>
 		put(new Request(`https://s.example${path}?q=1`), new Response(page, init));
 	const response = await answered('/a');

@@ -16,7 +16,7 @@ export type { HeadsFrom } from './remoteHeads';
 export type Middleware = (request: IncomingMessage, response: ServerResponse, next: (error?: unknown) => void) => void;
 
 const isHtml = (type: unknown): type is string =>
-	/^\s*(?:text\/html|application\/xhtml\+xml)\b/i.test(String(type ?? ''));
+	typeof type === 'string' && /^\s*(?:text\/html|application\/xhtml\+xml)\b/i.test(type);
 const encodingIn = (type: string): string | undefined => {
 	const said = charsetIn(type);
 	try {
@@ -56,8 +56,9 @@ function askByItsOwnNames({ headers }: IncomingMessage, head: WrittenHead) {
 
 /** Takes what is written to a response, and writes it on with the head in it once it is known whether there is one. */
 function write(request: IncomingMessage, response: ServerResponse, asked: Promise<WrittenHead | undefined>) {
+	const own = response.writeHead as (this: ServerResponse, status: number) => unknown;
 	const plain = {
-		writeHead: response.writeHead.bind(response) as (status: number) => ServerResponse,
+		writeHead: (status: number) => own.call(response, status) as ServerResponse,
 		write: response.write.bind(response) as (part: Buffer) => boolean,
 		end: response.end.bind(response) as () => ServerResponse
 	};
@@ -99,9 +100,13 @@ function write(request: IncomingMessage, response: ServerResponse, asked: Promis
 			}
 		}
 		plain.writeHead(response.statusCode);
-		for (const part of parts) stream ? stream.write(part) : plain.write(part);
-		if (hasEnded) stream ? stream.end() : plain.end();
-		else response.emit('drain');
+		for (const part of parts) {
+			if (stream) stream.write(part);
+			else plain.write(part);
+		}
+		if (!hasEnded) response.emit('drain');
+		else if (stream) stream.end();
+		else plain.end();
 	};
 	const bytesOf = (part: unknown, coding: unknown): Buffer | undefined =>
 		part === undefined || part === null || typeof part === 'function'
@@ -111,7 +116,7 @@ function write(request: IncomingMessage, response: ServerResponse, asked: Promis
 				: Buffer.from(part as Uint8Array);
 	const called = (...all: unknown[]) => all.find((one) => typeof one === 'function') as (() => void) | undefined;
 
-	response.writeHead = ((status: number, ...rest: unknown[]) => {
+	response.writeHead = (status: number, ...rest: unknown[]) => {
 		response.statusCode = status;
 		if (typeof rest[0] === 'string') response.statusMessage = rest.shift() as string;
 		const given = rest[0];
@@ -122,7 +127,7 @@ function write(request: IncomingMessage, response: ServerResponse, asked: Promis
 		decide();
 		if (!waiting && !stream) plain.writeHead(status);
 		return response;
-	}) as typeof response.writeHead;
+	};
 	response.write = ((part: unknown, coding?: unknown, done?: unknown) => {
 		decide();
 		const bytes = bytesOf(part, coding);

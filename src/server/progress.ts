@@ -1,4 +1,20 @@
-import type { PushTold } from './imports/push';
+/** What became of one line of pages that a program sends. */
+export interface PushTold {
+	/** From 1. */
+	readonly line: number;
+	readonly path?: string;
+	readonly is: 'made' | 'changed' | 'same' | 'gone' | 'refused';
+	/** Fields that its source sent before and sends no more: they are taken away. */
+	readonly left?: readonly string[];
+	/** Fields that it sends empty. */
+	readonly emptied?: readonly string[];
+	/** Fields that somebody wrote here, and that stay as they are. */
+	readonly held?: readonly string[];
+	/** Another source had sent the page before. */
+	readonly otherSource?: string;
+	readonly code?: string;
+	readonly refused?: string;
+}
 
 /** Told how many pages a job has seen, of how many where it knows, and what became of the last ones where that is told. */
 export type Progress = (done: number, all?: number, told?: readonly PushTold[]) => void;

@@ -4,6 +4,7 @@ import { readFile } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
 import type { ReadableStream as NodeStream } from 'node:stream/web';
+import { parseUrl } from '$core';
 import { refuse } from '$server/errors';
 import type { Verb } from '../common';
 
@@ -43,7 +44,7 @@ export const addApi: Verb = (program) => {
 
 function addressOf(server: string, path: string): string {
 	const address = `${server.replace(/\/$/, '')}/api/v1/${path.replace(/^\/(?:api\/v1\/)?/, '')}`;
-	if (!URL.canParse(address)) throw refuse('server-not-there', { server });
+	if (!parseUrl(address)) throw refuse('server-not-there', { server });
 	return address;
 }
 

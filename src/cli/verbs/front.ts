@@ -1,4 +1,5 @@
 import { InvalidArgumentError } from 'commander';
+import { parseUrl } from '$core';
 import { ReleasedHeads } from '$server/rewriting/releasedHeads';
 import { Proxy } from '$server/rewriting/proxy';
 import { Store } from '$server/store/store';
@@ -43,7 +44,7 @@ export const addFront: Verb = (program) => {
 };
 
 function upstream(text: string): URL {
-	const url = URL.canParse(text) ? new URL(text) : undefined;
+	const url = parseUrl(text);
 	if (!url || !/^https?:$/.test(url.protocol) || url.pathname !== '/' || url.search !== '' || url.hash !== '')
 		throw new InvalidArgumentError('The server behind is an address without a path, such as http://127.0.0.1:8080.');
 	return url;

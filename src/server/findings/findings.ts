@@ -3,7 +3,8 @@ import { workingResolver } from '../heads/heads';
 import type { Store } from '../store/store';
 import { pathsOfFilter } from '../store/table/grid';
 import { mendsOf } from './mends';
-import { findInWhole, groupsOfWhole, type FindingGroup, type WholeFinding } from './whole';
+import { findInWhole, groupsOfWhole, type FindingGroup } from './whole';
+import type { WholeFinding } from './wholeFinding';
 
 /** What many pages share can be mended by one template or one way to draw. */
 const MENDED_TOGETHER: ReadonlySet<string> = new Set(['shared-title', 'shared-description', 'shared-picture']);

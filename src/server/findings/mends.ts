@@ -209,7 +209,7 @@ function forLanguage(scope: MendScope, tag: string, language: string): Mend[] {
 	const { layer, rule: body } = source.step;
 	return rule(layer, scope, tag, template(body.template), language).map((mend) => ({
 		...mend,
-		says: `Begin a rule for ${language} with the words to translate: ${mend.says}`
+		says: `Begin a rule for ${language} with the words to translate, ${NAMES[layer](scope.page, scope.stored.types)}: ${body.template}`
 	}));
 }
 

@@ -4,16 +4,8 @@ import { mendTogether, type Mend } from './mends';
 import { sharedValues, type PageFilter } from '../store/table/grid';
 import type { Store, StoredSite } from '../store/store';
 import { offTypes } from '../store/working/pages';
+import type { WholeFinding } from './wholeFinding';
 import { findWordsElsewhere } from './wordsElsewhere';
-
-/** A finding that only all pages together show, with the pages it is about. */
-export interface WholeFinding {
-	readonly finding: Finding;
-	readonly pages: number;
-	/** The filter of the table that shows them; else their paths. */
-	readonly filter?: PageFilter;
-	readonly paths?: readonly string[];
-}
 
 /** Of each kind so many are told. */
 const MOST = 100;

@@ -2,7 +2,7 @@ import { finding, languageChain, ownWords, type Resolver, type Rule } from '$cor
 import { workingResolver } from '../heads/heads';
 import { publicCounts, publicPaths } from '../store/table/languages';
 import type { Store, StoredSite } from '../store/store';
-import type { WholeFinding } from './whole';
+import type { WholeFinding } from './wholeFinding';
 
 /** Pages of one type and language that are looked at: whether a rule is in force there, only its trace tells. */
 const LOOKED_AT = 50;

@@ -44,7 +44,7 @@ export interface HeadForm {
 }
 
 /** The head of one. */
-export interface LiveHead {
+interface LiveHead {
 	readonly path: string;
 	readonly html?: string;
 	readonly json?: HeadJson;
@@ -53,7 +53,7 @@ export interface LiveHead {
 	readonly refused?: string;
 	readonly code?: string;
 }
-export interface LiveFinding {
+interface LiveFinding {
 	readonly code: string;
 	readonly tag?: string;
 	readonly weight: number;

@@ -3,7 +3,7 @@ import type { PageRoutes } from './contract/pages';
 import type { PeopleRoutes } from './contract/people';
 import type { ProgramRoutes } from './contract/programs';
 import type { ReleaseRoutes } from './contract/releases';
-import type { PushTold } from '../imports/push';
+import type { PushTold } from '../progress';
 
 /**
  * Every route below `/api`, by its method and path: what is asked with it, what it is sent, and what it answers. The forms

@@ -48,7 +48,8 @@ test('the list of routes in the documents is that of the contract', () => {
 		const sent = [
 			body && nameOf(body),
 			takes === 'bytes' && 'bytes',
-			takes === 'record and bytes' && 'bytes behind it'
+			takes === 'record and bytes' && 'bytes behind it',
+			takes === 'lines' && 'lines of JSON'
 		];
 		return [
 			`### \`${name}\`\n\n${about}\n`,

@@ -38,7 +38,7 @@ export function factsOf(name: RouteName): RouteFacts {
 export const partOf = (name: RouteName, part: Part): unknown => WRITTEN[name].properties[part];
 
 /** The forms that a form refers to, by whatever way, under their names. */
-export function formsUsedBy(form: unknown): Readonly<Record<string, unknown>> {
+function formsUsedBy(form: unknown): Readonly<Record<string, unknown>> {
 	const all = forms.definitions as Readonly<Record<string, unknown>>;
 	const used = new Map<string, unknown>();
 	const follow = (part: unknown) => {

@@ -1,3 +1,4 @@
+import { ownOf } from '$core';
 import type { RouteName } from './contract';
 import { factsOf, partOf, ROUTE_NAMES } from './forms';
 import forms from './forms.json';
@@ -6,7 +7,7 @@ import { DELIVERED } from './delivered';
 import { RIGHT_OF } from './rights';
 
 /** A schema of JSON, as the forms hold it. */
-export type Schema = boolean | { readonly [keyword: string]: unknown };
+type Schema = boolean | { readonly [keyword: string]: unknown };
 
 /** A description of all routes (OpenAPI 3.1.1), made from the forms that requests and answers are held to. */
 export interface OpenApi {
@@ -66,13 +67,20 @@ function schemaNames(): ReadonlyMap<string, string> {
 	const names = new Map<string, string>();
 	const taken = new Set<string>();
 	for (const name of Object.keys(forms.definitions)) {
-		const plain = name.replace(/<.*"(\w+)".*>$/, '-without-$1').replace(/[^\w.-]/g, '');
+		const plain = plainName(name);
 		let free = plain;
 		for (let at = 2; taken.has(free); at++) free = `${plain}-${at}`;
 		names.set(name, free);
 		taken.add(free);
 	}
 	return names;
+}
+
+/** `Changes<…,"rules">` is told as what it leaves out. */
+function plainName(name: string): string {
+	const [own = ''] = name.split('<', 1);
+	const without = own === name ? undefined : name.split('"')[1];
+	return `${own}${without === undefined ? '' : `-without-${without}`}`.replace(/[^\w.-]/g, '');
 }
 
 /** A form with its references pointing into the description. */
@@ -121,17 +129,22 @@ function describe(): OpenApi {
 	const schemas = Object.fromEntries(
 		Object.entries(definitions).map(([name, form]) => [names.get(name)!, referring(form, names)])
 	);
-	const paths: Record<string, Record<string, Operation>> = {};
+	const paths = new Map<string, Map<string, Operation>>();
+	const put = (path: string, method: string, operation: Operation) => {
+		const known = paths.get(path) ?? new Map<string, Operation>();
+		paths.set(path, known.set(method, operation));
+	};
 	for (const name of ROUTE_NAMES) {
 		const [method, path] = name.split(' ') as [string, string];
-		(paths[path] ??= {})[method.toLowerCase()] = operationOf(name, method, path, names);
+		put(path, method.toLowerCase(), operationOf(name, method, path, names));
 	}
 	for (const { path, ...operation } of DELIVERED)
-		(paths[path] ??= {}).get = {
+		put(path, 'get', {
 			...operation,
 			...{ operationId: idOf('GET', path), tags: [subjectOf(path)[1]], 'x-right': 'everyone' },
 			responses: { ...operation.responses, default: REFUSED }
-		};
+		});
+	const written = Object.fromEntries([...paths].map(([path, methods]) => [path, Object.fromEntries(methods)]));
 	return {
 		openapi: '3.1.1',
 		info: {
@@ -147,10 +160,10 @@ function describe(): OpenApi {
 		tags: [...SUBJECTS].map(([, name, description]) => ({ name, description })),
 		// Without people, whoever works on the machine needs neither.
 		security: [{ key: [] }, { session: [] }, {}],
-		paths,
+		paths: written,
 		components: {
 			schemas: {
-				...usedOf(schemas, paths),
+				...usedOf(schemas, written),
 				Problem: {
 					type: 'object',
 					description: 'A refusal (RFC 9457); what its sentence names stands beside these.',
@@ -177,9 +190,10 @@ function usedOf(schemas: Readonly<Record<string, unknown>>, paths: unknown): Rea
 	const used = new Set<string>();
 	const follow = (part: unknown) => {
 		for (const [, name = ''] of JSON.stringify(part).matchAll(/#\/components\/schemas\/([\w.-]+)/g)) {
-			if (used.has(name) || !Object.hasOwn(schemas, name)) continue;
+			const schema = ownOf(schemas, name);
+			if (used.has(name) || schema === undefined) continue;
 			used.add(name);
-			follow(schemas[name]);
+			follow(schema);
 		}
 	};
 	follow(paths);
@@ -227,26 +241,28 @@ function queryParameters(form: unknown, names: ReadonlyMap<string, string>, exam
 	const { properties = {}, required = [], additionalProperties: others } = wholeForm(form);
 	// Whatever somebody else adds to an address.
 	if (typeof others === 'object')
-		return [
-			{ name: 'any', in: 'query', required: false, schema: { type: 'object', additionalProperties: others } as Schema }
-		];
+		return [{ name: 'any', in: 'query', required: false, schema: { type: 'object', additionalProperties: others } }];
 	return Object.entries(properties).map(([name, schema]) => ({
 		...{ name, in: 'query' as const, required: required.includes(name), schema: referring(schema, names) as Schema },
-		...(typeof schema === 'object' && schema.description !== undefined && { description: String(schema.description) }),
-		...(example && name in example && { example: (example as Record<string, unknown>)[name] })
+		...(typeof schema === 'object' && schema.description !== undefined && { description: schema.description }),
+		...(example &&
+			Object.hasOwn(example, name) && { example: ownOf(example as Readonly<Record<string, unknown>>, name) })
 	}));
 }
 
 interface ObjectForm {
-	readonly properties?: Readonly<Record<string, { readonly description?: unknown } | boolean>>;
+	readonly properties?: Readonly<Record<string, { readonly description?: string } | boolean>>;
 	readonly required?: readonly string[];
 	readonly additionalProperties?: unknown;
 }
 /** A form of an object, found where it refers to another. */
 function wholeForm(form: unknown): ObjectForm {
 	const { $ref } = (form ?? {}) as { readonly $ref?: string };
-	if ($ref === undefined) return (form ?? {}) as ObjectForm;
+	if ($ref === undefined) return form ?? {};
 	return wholeForm(
-		(forms.definitions as Readonly<Record<string, unknown>>)[decodeURIComponent($ref.replace('#/definitions/', ''))]
+		ownOf(
+			forms.definitions as Readonly<Record<string, unknown>>,
+			decodeURIComponent($ref.replace('#/definitions/', ''))
+		)
 	);
 }

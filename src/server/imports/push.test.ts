@@ -6,7 +6,8 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { keepSettings, readSettingsEdit } from '../edits/settings';
 import { takeBack } from '../edits/takeBack';
 import { Store } from '../store/store';
-import { linesOfFile, pushPages, type PushTold } from './push';
+import type { PushTold } from '../progress';
+import { linesOfFile, pushPages } from './push';
 
 /** Pages that programs send: each line by itself, what people wrote stays, and sent again nothing changes. */
 let folder = '';

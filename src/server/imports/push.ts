@@ -4,6 +4,7 @@ import { isLanguageTag, ownOf, sameJson, type Fields, type FieldValue, type Page
 import { refuse, UserError } from '../errors';
 import { fieldsOfRecord, type RecordMapping } from '../heads/records';
 import { checkFor, partOf, wrongIn } from '../schemas/schemas';
+import type { PushTold } from '../progress';
 import type { Store, StoredSite } from '../store/store';
 import { saveContent, type Incoming } from './saveContent';
 
@@ -27,24 +28,6 @@ export interface PushedPage {
 	readonly mapping?: RecordMapping;
 	/** The source has it no more: it is taken away. */
 	readonly gone?: true;
-}
-
-/** What became of one line. */
-export interface PushTold {
-	/** From 1. */
-	readonly line: number;
-	readonly path?: string;
-	readonly is: 'made' | 'changed' | 'same' | 'gone' | 'refused';
-	/** Fields that its source sent before and sends no more: they are taken away. */
-	readonly left?: readonly string[];
-	/** Fields that it sends empty. */
-	readonly emptied?: readonly string[];
-	/** Fields that somebody wrote here, and that stay as they are. */
-	readonly held?: readonly string[];
-	/** Another source had sent the page before. */
-	readonly otherSource?: string;
-	readonly code?: string;
-	readonly refused?: string;
 }
 
 /** What a push came to. */
@@ -82,7 +65,7 @@ const check = checkFor<PushedPage>({
 });
 
 /** A line as a page. Throws a `UserError` that says what is wrong with it. */
-export function readPushed(data: unknown): PushedPage {
+function readPushed(data: unknown): PushedPage {
 	if (!check(data)) throw refuse('pushed-broken', { why: wrongIn(check, 'the page') });
 	if (!/^\/[^\s?#]*$/.test(data.path)) throw refuse('path-broken', { path: data.path });
 	if (data.language !== undefined && !isLanguageTag(data.language))

@@ -12,7 +12,8 @@
 		stop,
 		overrule,
 		letWin,
-		addressOf
+		addressOf,
+		hasKeys = true
 	}: {
 		draft: Draft;
 		keep: () => void;
@@ -23,6 +24,8 @@
 		letWin?: (() => void) | undefined;
 		/** Where a page is seen with the edit. */
 		addressOf: (path: string) => string;
+		/** Enter keeps it and Escape takes it back, as in the field that it stands under. */
+		hasKeys?: boolean;
 	} = $props();
 
 	const reach = $derived(draft.reach);
@@ -113,10 +116,12 @@
 		{#if draft.refused}<Refused>{draft.refused}</Refused>{/if}
 		<p class="actions mt-1.5 flex items-center gap-2">
 			<Button look="main" onclick={keep}
-				>Keep <kbd class="ml-1 font-mono text-2xs leading-normal font-normal not-italic">Enter</kbd></Button
+				>Keep{#if hasKeys}<kbd class="ml-2 font-mono text-2xs leading-normal font-normal not-italic">Enter</kbd
+					>{/if}</Button
 			>
 			<Button onclick={discard}
-				>Take back <kbd class="ml-1 font-mono text-2xs leading-normal font-normal not-italic">Esc</kbd></Button
+				>Take back{#if hasKeys}<kbd class="ml-2 font-mono text-2xs leading-normal font-normal not-italic">Esc</kbd
+					>{/if}</Button
 			>
 			{#if isPage && !draft.refused}<span class="text-ink-soft">kept by itself in a moment</span>{/if}
 		</p>

@@ -50,6 +50,7 @@
 				<p class="font-serif wrap-anywhere">{editSays(draft.edit)}</p>
 				<ReachNote
 					{draft}
+					hasKeys={false}
 					keep={() => void drafts.keep(key)}
 					discard={() => drafts.discard(key)}
 					stop={() => drafts.stopCounting(key)}

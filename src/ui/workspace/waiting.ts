@@ -51,7 +51,7 @@ function settingInWords(value: unknown): string {
 	if (value === null) return 'as usual';
 	if (typeof value === 'boolean') return value ? 'yes' : 'no';
 	if (Array.isArray(value)) return value.length === 1 ? 'one' : `${value.length}`;
-	return typeof value === 'object' ? 'changed' : String(value);
+	return typeof value === 'string' || typeof value === 'number' ? String(value) : 'changed';
 }
 
 /** Where it stands on the bench. */

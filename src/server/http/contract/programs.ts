@@ -1,6 +1,7 @@
 import type { ContentType, HeadJson, Page, Site, Trace } from '$core';
 import type { HeadForm, LiveHeads, LivePage } from '../../heads/liveHeads';
-import type { Pushed, PushedPage, PushTold } from '../../imports/push';
+import type { Pushed, PushedPage } from '../../imports/push';
+import type { PushTold } from '../../progress';
 import type { Kept } from './shared';
 
 /** Where a program's pages come from, by a name of its own: of two that send one page, each is told of the other. */
