@@ -131,6 +131,7 @@ test('the door of the core', () => {
 		  "inPieces",
 		  "inTimeZone",
 		  "injectHead",
+		  "injectTop",
 		  "isBlank",
 		  "isCaption",
 		  "isCutBy",

@@ -241,7 +241,7 @@ describe.each([
 		);
 	});
 	const get = async (at: number, path: string, headers: Record<string, string> = {}) => {
-		const answer = await request(`http://127.0.0.1:${at}${path}`, { headers });
+		const answer = await request(`http://127.0.0.1:${at}${path}`, { headers, reset: true });
 		const body = Buffer.from(await answer.body.arrayBuffer());
 		const packed = answer.headers['content-encoding'] === 'gzip';
 		return {

@@ -12,7 +12,7 @@ import { writeCounter } from '../store/opening/counter';
 import { prepared, row, type Prepared } from '../store/opening/database';
 import { Store } from '../store/store';
 import { runJob } from '../jobs/run';
-import { formsOf, spellingsOf } from './headPaths';
+import { formsOf, spellingsOf } from '../files/pagePaths';
 import { LiveLane } from './liveLane';
 import { deny, SAFE } from './refuse';
 

@@ -44,7 +44,7 @@ export const EXAMPLES: Examples = {
 		body: { type: 'note', fields: { title: 'A boat', summary: 'Seen at low tide.' } }
 	},
 	'PATCH /sites/{site}/pages/{path}': { path: '/1', query: {}, body: { fields: { summary: 'Seen at low tide.' } } },
-	'DELETE /sites/{site}/pages/{path}': { path: '/11', query: { to: '/1' } },
+	'DELETE /sites/{site}/pages/{path}': { path: '/4', query: { to: '/1' } },
 	'POST /sites/{site}/pushes': {
 		query: { source: 'boats' },
 		bytes: new TextEncoder().encode(

@@ -401,7 +401,7 @@ function save(
 	const pages = staging.pages(source.trims);
 	// The site is made by the edit, where there was none.
 	const site = () => store.working.sites.find(name)!.id;
-	return saveContent(store, {
+	const { added, changed, retired } = saveContent(store, {
 		...{ name, origin: 'command', as: 'folder', present: new Set(staging.paths) },
 		what: { from: 'folder', pages: staging.paths.length, pictures: pictures.known.length },
 		fresh: { name, base, languages: staging.spoken(), separator: '·', fields: {}, rules: [] },
@@ -416,6 +416,7 @@ function save(
 			store.working.sources.saveSettings(id, 'folder', source);
 		}
 	});
+	return { added, changed, retired };
 }
 
 function* prepareSite(

@@ -55,15 +55,19 @@ export interface Saved {
 	readonly changed: number;
 	/** The paths of pages that are no more. */
 	readonly retired: readonly string[];
+}
+
+/** What it came to, and where it stands. */
+interface SavedEdit extends Saved {
 	/** The edit in the record; none where nothing came out different. */
 	readonly edit: number | undefined;
 	readonly revision: number;
 }
 
 /** The one way in for content: one edit of any size, taken back as one, between whose steps others may write. */
-export function saveContent(store: Store, content: Content): Saved {
+export function saveContent(store: Store, content: Content): SavedEdit {
 	const { name, origin, what, fresh, coming, pages, as, present } = content;
-	const work: LongWork<Omit<Saved, 'edit' | 'revision'>> = function* (stored) {
+	const work: LongWork<Saved> = function* (stored) {
 		const { id } = stored;
 		yield* content.prepare?.(stored) ?? [];
 		let [added, changed] = [0, 0];

@@ -1,6 +1,6 @@
 import type { HeadJson } from '$core';
 import { log } from '../log';
-import { formsOf, spellingsOf } from '../delivery/headPaths';
+import { formsOf, spellingsOf } from '../files/pagePaths';
 import { writeCounter } from '../store/opening/counter';
 import type { Store } from '../store/store';
 import { WrittenHead } from './writtenHead';

@@ -1,7 +1,7 @@
 import { hash as digest } from 'node:crypto';
 import { headToJson, mayDo, type Page } from '$core';
 import { refuse } from '../../errors';
-import { spellingsOf } from '../../delivery/headPaths';
+import { spellingsOf } from '../../files/pagePaths';
 import { actOnPage } from '../../edits/pages';
 import { resolverOf } from '../../heads/heads';
 import { LiveHeadMaker } from '../../heads/liveHeads';

@@ -1,5 +1,5 @@
 import { folderForm } from '$core';
-import { decoded, encodedPath } from '../files/folder';
+import { decoded, encodedPath } from './folder';
 
 /** A path as it is kept: as it comes, or with its characters encoded, whichever way whoever asks wrote them. */
 export function* spellingsOf(path: string): Iterable<string> {
