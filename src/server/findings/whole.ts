@@ -1,5 +1,5 @@
 import type { Suppressed } from '../store/state/suppressions';
-import { folderForm, describeFinding, describeMend, finding, keyOfKind, normaliseBase, type Finding } from '$core';
+import { folderForm, describeFinding, describeMend, finding, keyOfKind, normaliseBase } from '$core';
 import { mendTogether, type Mend } from './mends';
 import { sharedValues, type PageFilter } from '../store/table/grid';
 import type { Store, StoredSite } from '../store/store';
