@@ -1,4 +1,4 @@
-import { refuse, UserError } from '../errors';
+import { refuse } from '../errors';
 import { isOverLimit } from './problem';
 
 /**
@@ -26,17 +26,15 @@ export async function readRecord(request: Request): Promise<Record<string, unkno
 }
 
 /** The bytes that a request holds. Throws a `UserError` for what did not come whole. */
-export async function readBytes({ body }: Request): Promise<Uint8Array<ArrayBuffer>> {
+export async function readBytes({ body, headers }: Request): Promise<Uint8Array<ArrayBuffer>> {
+	if (Number(headers.get('content-length')) > MOST_HELD) throw refuse('body-too-large');
 	const parts: Uint8Array[] = [];
 	let size = 0;
-	try {
-		for await (const part of (body ?? []) as AsyncIterable<Uint8Array>) {
-			parts.push(part);
-			if ((size += part.length) > MOST_HELD) throw refuse('body-too-large');
-		}
-	} catch (error) {
-		if (error instanceof UserError) throw error;
-		brokenOff(error);
+	// What is too large is left unread: to end it would end the connection before the answer.
+	const reader = body?.getReader();
+	for (let next = await read(reader); !next.done; next = await read(reader)) {
+		parts.push(next.value);
+		if ((size += next.value.length) > MOST_HELD) throw refuse('body-too-large');
 	}
 	const whole = new Uint8Array(size);
 	let at = 0;
@@ -46,6 +44,10 @@ export async function readBytes({ body }: Request): Promise<Uint8Array<ArrayBuff
 	}
 	return whole;
 }
+
+type Reader = ReadableStreamDefaultReader<Uint8Array>;
+const NOTHING_MORE = { done: true, value: undefined } as const;
+const read = async (reader: Reader | undefined) => (reader ? reader.read().catch(brokenOff) : NOTHING_MORE);
 
 /** Bytes of a body that are held in memory; what is longer comes in lines, into a file. */
 const MOST_HELD = 64 * 1024 * 1024;
