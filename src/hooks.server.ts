@@ -1,13 +1,13 @@
 import { redirect, type Handle, type HandleServerError, type RequestEvent, type ServerInit } from '@sveltejs/kit';
+import { refusalOfOrigin } from '$server/http/origin';
 import { turnedAway } from '$server/http/pageRights';
 import { withoutStyleAttributes, withStyleNonce } from '$server/http/pageStyles';
 import { withoutPaths } from '$server/http/paths';
 import { problem } from '$server/http/problem';
 import { renewedCookie, visitorOf } from '$server/http/visitor';
 import { openStore } from '$server/web/working';
-import { refuse, UserError } from '$server/errors';
+import { UserError } from '$server/errors';
 import { log } from '$server/log';
-import { parseUrl } from '$core';
 import { LOOK_COOKIE, lookAttributes, readLook } from '$ui/look/look';
 
 /** What goes on by itself begins with the server, before anybody opens a room. A database that cannot be opened is told then. */
@@ -23,21 +23,8 @@ export const init: ServerInit = () => {
 /** A page of the open web that posts to us is refused; the server before this has refused names that are not ours. */
 export const handle: Handle = async ({ event, resolve }) => {
 	const { request } = event;
-	const host = request.headers.get('host') ?? '';
-	const origin = request.headers.get('origin');
-	if (request.method !== 'GET' && request.method !== 'HEAD') {
-		if (!['same-origin', 'none'].includes(request.headers.get('sec-fetch-site') ?? 'none'))
-			return problem(refuse('other-origin'));
-		if (origin !== null && parseUrl(origin)?.host !== host) return problem(refuse('other-origin'));
-		// None of these, and nothing but POST, can be sent by another site's form without its browser asking first.
-		if (
-			request.method === 'POST' &&
-			!/^(application\/(?:json|octet-stream|x-ndjson)|image\/[\w.+-]+)\b/.test(
-				request.headers.get('content-type') ?? ''
-			)
-		)
-			return problem(refuse('body-of-other-kind'));
-	}
+	const refusal = refusalOfOrigin(request.method, (name) => request.headers.get(name));
+	if (refusal) return problem(refusal);
 	// Opened when a route asks for it: one that cannot be opened is told as the route tells what it refuses.
 	const visitor = visitorOf(request, openStore, () => event.getClientAddress());
 	Object.defineProperties(event.locals, Object.getOwnPropertyDescriptors(visitor));

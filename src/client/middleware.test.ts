@@ -1,9 +1,12 @@
-import { createServer, request as ask, type IncomingMessage, type RequestListener, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
+import { request as ask, type IncomingMessage, type RequestListener } from 'node:http';
+import { connect } from 'node:net';
+import { Readable } from 'node:stream';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { afterEach, describe, expect, test } from 'vitest';
 import { headToJson, Resolver, type Site } from '$core';
-import { heads, headsOf, type HeadsFrom } from './middleware';
+import type { HeadsFrom } from '../../bin/middleware.js';
+import { testServers } from '$server/rewriting/served.sample';
+import { heads, headsOf } from './middleware';
 
 /** What the package says of itself is so. */
 const typed: typeof import('../../bin/middleware.js') = { heads, headsOf };
@@ -23,20 +26,11 @@ const headNamed = (title: string) =>
 		)
 	);
 
-const open: Server[] = [];
-afterEach(async () => {
-	for (const server of open.splice(0)) {
-		server.closeAllConnections();
-		await new Promise((done) => server.close(done));
-	}
-});
-async function listening(listener: RequestListener): Promise<number> {
-	const server = createServer(listener);
-	open.push(server);
-	await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
-	return (server.address() as AddressInfo).port;
-}
+const { listening, end } = testServers();
+afterEach(end);
 let title = 'Released';
+/** Where the server that was made last is. */
+let at = 0;
 let asked: IncomingMessage[] = [];
 const usual: RequestListener = (request, response) => {
 	asked.push(request);
@@ -59,6 +53,7 @@ async function served(kephalon: RequestListener, app: RequestListener = html, mo
 		...more
 	});
 	const port = await listening((request, response) => put(request, response, () => app(request, response)));
+	at = port;
 	return (path: string, headers: Record<string, string> = {}, method = 'GET') =>
 		new Promise<{ status: number; headers: IncomingMessage['headers']; text: string; took: number }>((done, fail) => {
 			const began = performance.now();
@@ -129,6 +124,54 @@ describe('a page', () => {
 		expect(headers.etag).toBe('"v1-k-Released"');
 		expect((await get('/a', { 'if-none-match': headers.etag! })).status).toBe(304);
 		expect((await get('/a', { 'if-none-match': '"v1-k-older"' })).status).toBe(200);
+	});
+});
+
+describe('a page', () => {
+	test('that is piped, however long, comes whole: who writes is told when there is room', async () => {
+		const long = page.replace('</body>', `${'<p>More of it.</p>'.repeat(150_000)}</body>`);
+		const get = await served(usual, (_, response) => {
+			response.setHeader('content-type', 'text/html');
+			Readable.from(long.match(/[^]{1,65536}/g)!).pipe(response);
+		});
+		const { text } = await get('/a');
+		expect(titleIn({ text })).toBe('Released');
+		expect(text.length).toBeGreaterThan(2_700_000);
+		expect(text.slice(text.indexOf('</head>')) === long.slice(long.indexOf('</head>'))).toBe(true);
+	});
+	test('is never told as unchanged by the moment of its file alone, nor before its head is known', async () => {
+		const app: RequestListener = ({ headers }, response) => {
+			const has = headers['if-modified-since'] !== undefined || headers['if-none-match'] === '"v1"';
+			const fields = { etag: '"v1"', 'last-modified': 'Wed, 01 Jan 2025 00:00:00 GMT', 'content-type': 'text/html' };
+			response.writeHead(has ? 304 : 200, fields).end(has ? '' : page);
+		};
+		const get = await served(usual, app, { fresh: 60_000 });
+		const since = { 'if-modified-since': 'Thu, 02 Jan 2025 00:00:00 GMT' };
+		// What somebody has of a time before there were heads.
+		const first = await get('/a', { ...since, 'if-none-match': '"v1"' });
+		expect([first.status, first.headers['last-modified']]).toEqual([200, undefined]);
+		expect((await get('/a', since)).status).toBe(200);
+		const again = await get('/a', { ...since, 'if-none-match': first.headers.etag! });
+		expect([again.status, again.headers.etag]).toEqual([304, first.headers.etag]);
+		// A page that has no head is its server's own affair.
+		await get('/none');
+		expect((await get('/none', since)).status).toBe(304);
+	});
+	test('whose asker goes away before its head is there harms nobody; ended twice it ends once', async () => {
+		const get = await served(
+			(request, response) => void sleep(80).then(() => usual(request, response)),
+			(_, response) => {
+				response.setHeader('content-type', 'text/html').end(page);
+				response.end();
+			}
+		);
+		const other = connect(at, '127.0.0.1', () => {
+			other.write('GET /b HTTP/1.1\r\nHost: x\r\n\r\n');
+			setTimeout(() => other.destroy(), 10);
+		});
+		expect(titleIn(await get('/a'))).toBe('Released');
+		await sleep(120);
+		expect(titleIn(await get('/b'))).toBe('Released');
 	});
 });
 

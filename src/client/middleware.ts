@@ -1,61 +1,53 @@
 import type { IncomingMessage, OutgoingHttpHeaders, ServerResponse } from 'node:http';
 import { Readable } from 'node:stream';
 import type { ReadableStream as NodeStream } from 'node:stream/web';
-import { charsetIn } from '$core';
+import type { HeadsFrom, Middleware } from '../../bin/middleware.js';
 import { joinedTag, partedTags } from '$server/rewriting/conditions';
-import { HeadStream } from '$server/rewriting/headStream';
+import type { HeadStream } from '$server/rewriting/headStream';
+import { isPageAnswer, OF_BYTES, pathAsked, streamFor } from '$server/rewriting/pageAnswer';
 import type { WrittenHead } from '$server/rewriting/writtenHead';
-import { RemoteHeads, type HeadsFrom } from './remoteHeads';
+import { RemoteHeads } from './remoteHeads';
 
 /**
  * Released heads in the pages of a Node server: asked for as a request comes, written into the HTML that streams past. While
- * Kephalon is slow or away, pages go out with the last good head, or as they are.
+ * Kephalon is slow or away, pages go out with the last good head, or as they are. What it offers is told in `bin/middleware.d.ts`.
  */
-
-export type { HeadsFrom } from './remoteHeads';
-export type Middleware = (request: IncomingMessage, response: ServerResponse, next: (error?: unknown) => void) => void;
-
-const isHtml = (type: unknown): type is string =>
-	typeof type === 'string' && /^\s*(?:text\/html|application\/xhtml\+xml)\b/i.test(type);
-const encodingIn = (type: string): string | undefined => {
-	const said = charsetIn(type);
-	try {
-		return said === undefined ? undefined : new TextDecoder(said).encoding;
-	} catch {
-		return undefined;
-	}
-};
 
 /** For servers of the form `(request, response, next)`. */
 export function heads(from: HeadsFrom): Middleware {
 	const remote = new RemoteHeads(from);
 	return (request, response, next) => {
-		const path = (request.url ?? '').split(/[?#]/, 1)[0]!;
-		if (!/^(?:GET|HEAD)$/.test(request.method ?? '') || !path.startsWith('/')) return next();
+		const path = pathAsked(request);
+		if (path === undefined) return next();
 		const asked = remote.of(path);
 		const known = remote.known(path);
-		if (known) askByItsOwnNames(request, known);
-		write(request, response, asked);
+		// Of a page that has none all holds as its server says it.
+		if (!known || known.head) askByItsOwnNames(request, known?.head);
+		write(request, response, { asked, known: known?.head, path });
 		next();
 	};
 }
 
-/** The server is asked by its own names of the page, which have no head in them; a part of a page is the whole of it. */
-function askByItsOwnNames({ headers }: IncomingMessage, head: WrittenHead) {
-	delete headers.range;
-	delete headers['if-range'];
+/**
+ * The server is asked by its own names of the page, which have no head in them, and for the whole of it. When its head came to
+ * stand is not known: that the page has not changed since a moment says nothing.
+ */
+function askByItsOwnNames({ headers }: IncomingMessage, head: WrittenHead | undefined) {
 	const condition = headers['if-none-match'];
-	if (condition === undefined) return;
-	const own = partedTags(condition, head);
+	for (const name of ['range', 'if-range', 'if-none-match', 'if-modified-since']) delete headers[name];
+	const own = condition === undefined || !head ? undefined : partedTags(condition, head);
 	if (own !== undefined) headers['if-none-match'] = own;
-	else {
-		delete headers['if-none-match'];
-		delete headers['if-modified-since'];
-	}
+}
+
+interface Coming {
+	readonly asked: Promise<WrittenHead | undefined>;
+	/** The head that is known already. */
+	readonly known: WrittenHead | undefined;
+	readonly path: string;
 }
 
 /** Takes what is written to a response, and writes it on with the head in it once it is known whether there is one. */
-function write(request: IncomingMessage, response: ServerResponse, asked: Promise<WrittenHead | undefined>) {
+function write(request: IncomingMessage, response: ServerResponse, { asked, known, path }: Coming) {
 	const own = response.writeHead as (this: ServerResponse, status: number) => unknown;
 	const plain = {
 		writeHead: (status: number) => own.call(response, status) as ServerResponse,
@@ -69,16 +61,26 @@ function write(request: IncomingMessage, response: ServerResponse, asked: Promis
 	let hasEnded = false;
 	let headers: OutgoingHttpHeaders = {};
 
-	const isPage = () =>
-		response.statusCode === 200 &&
-		isHtml(response.getHeader('content-type')) &&
-		!response.hasHeader('content-encoding');
+	const said = (name: string) => {
+		const value = response.getHeader(name);
+		return typeof value === 'string' ? value : undefined;
+	};
+	const isPage = () => {
+		const { statusCode: status } = response;
+		const answer = { status, type: said('content-type'), disposition: said('content-disposition') };
+		return isPageAnswer(answer) && !response.hasHeader('content-encoding');
+	};
+	const rename = (head: WrittenHead) => {
+		const etag = said('etag');
+		if (etag !== undefined) response.setHeader('etag', joinedTag(etag, head, false));
+	};
 	/** Before the first byte: a page waits for its head, all else goes on as it is. */
 	const decide = () => {
 		if (isDecided) return;
 		isDecided = true;
 		for (const [name, value] of Object.entries(headers)) if (value !== undefined) response.setHeader(name, value);
 		headers = {};
+		if (response.statusCode === 304 && known) rename(known);
 		if (!isPage()) return;
 		waiting = [];
 		void asked.then(begin);
@@ -87,17 +89,11 @@ function write(request: IncomingMessage, response: ServerResponse, asked: Promis
 		const parts = waiting!;
 		waiting = undefined;
 		if (head) {
-			for (const name of ['content-length', 'content-md5', 'digest', 'accept-ranges']) response.removeHeader(name);
-			const etag = response.getHeader('etag');
-			if (typeof etag === 'string') response.setHeader('etag', joinedTag(etag, head, false));
-			if (request.method !== 'HEAD') {
-				stream = new HeadStream(head, encodingIn(String(response.getHeader('content-type'))), request.url ?? '');
-				stream.on('data', (part: Buffer) => {
-					if (!plain.write(part)) stream!.pause();
-				});
-				response.on('drain', () => stream!.resume());
-				stream.on('end', () => plain.end());
-			}
+			for (const name of OF_BYTES) response.removeHeader(name);
+			// Its server's moment says nothing of its head.
+			response.removeHeader('last-modified');
+			rename(head);
+			if (request.method !== 'HEAD') stream = writing(head);
 		}
 		plain.writeHead(response.statusCode);
 		for (const part of parts) {
@@ -107,6 +103,18 @@ function write(request: IncomingMessage, response: ServerResponse, asked: Promis
 		if (!hasEnded) response.emit('drain');
 		else if (stream) stream.end();
 		else plain.end();
+	};
+	const writing = (head: WrittenHead) => {
+		const made = streamFor(head, said('content-type'), path);
+		made.on('data', (part: Buffer) => {
+			if (!plain.write(part)) made.pause();
+		});
+		made.on('end', () => plain.end());
+		response.on('drain', () => made.resume());
+		// Whoever writes waits for the response: that its own buffer has room says nothing of this one.
+		made.on('drain', () => response.emit('drain'));
+		response.on('close', () => made.destroy());
+		return made;
 	};
 	const bytesOf = (part: unknown, coding: unknown): Buffer | undefined =>
 		part === undefined || part === null || typeof part === 'function'
@@ -136,6 +144,7 @@ function write(request: IncomingMessage, response: ServerResponse, asked: Promis
 		return bytes ? (stream ? stream.write(bytes) : plain.write(bytes)) : true;
 	}) as typeof response.write;
 	response.end = ((part?: unknown, coding?: unknown, done?: unknown) => {
+		if (hasEnded) return response;
 		decide();
 		const bytes = bytesOf(part, coding);
 		const finished = called(part, coding, done);
@@ -163,19 +172,20 @@ function write(request: IncomingMessage, response: ServerResponse, asked: Promis
 export function headsOf(from: HeadsFrom): (request: Request, response: Response) => Promise<Response> {
 	const remote = new RemoteHeads(from);
 	return async (request, response) => {
-		const type = response.headers.get('content-type');
-		if (!/^(?:GET|HEAD)$/.test(request.method) || response.status !== 200 || !isHtml(type)) return response;
-		if (response.headers.has('content-encoding')) return response;
-		const { pathname } = new URL(request.url);
-		const head = await remote.of(pathname);
+		const path = pathAsked({ method: request.method, url: new URL(request.url).pathname });
+		const { status, statusText, body } = response;
+		const type = response.headers.get('content-type') ?? undefined;
+		const disposition = response.headers.get('content-disposition') ?? undefined;
+		if (path === undefined || !isPageAnswer({ status, type, disposition }) || response.headers.has('content-encoding'))
+			return response;
+		const head = await remote.of(path);
 		if (!head) return response;
 		const headers = new Headers(response.headers);
-		for (const name of ['content-length', 'content-md5', 'digest', 'accept-ranges']) headers.delete(name);
+		for (const name of [...OF_BYTES, 'last-modified']) headers.delete(name);
 		const etag = headers.get('etag');
 		if (etag !== null) headers.set('etag', joinedTag(etag, head, false));
-		const { status, statusText, body } = response;
 		if (!body) return new Response(null, { status, statusText, headers });
-		const written = Readable.fromWeb(body as NodeStream).pipe(new HeadStream(head, encodingIn(type), pathname));
+		const written = Readable.fromWeb(body as NodeStream).pipe(streamFor(head, type, path));
 		return new Response(Readable.toWeb(written) as ReadableStream, { status, statusText, headers });
 	};
 }

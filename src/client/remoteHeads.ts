@@ -1,21 +1,9 @@
 import { headOfJson, type HeadJson } from '$core';
+import type { HeadsFrom } from '../../bin/middleware.js';
 import { WrittenHead } from '$server/rewriting/writtenHead';
 
-/** Where heads are asked for. */
-export interface HeadsFrom {
-	/** Where Kephalon answers, such as `http://127.0.0.1:4880`. */
-	readonly server: string;
-	readonly site: string;
-	/** A key that may read, for a private site. */
-	readonly key?: string;
-	/** How long (milliseconds) a page waits for its head at the most; then it goes out with the last good one, or as it is. */
-	readonly patience?: number;
-	/** For so long (milliseconds) a head is not asked for again. */
-	readonly fresh?: number;
-}
-
 /** How many heads are kept. */
-const MOST_KEPT = 10_000;
+const MOST_KEPT = 2000;
 /** A server that takes longer than this (milliseconds) is given up. */
 const GIVEN_UP = 10_000;
 
@@ -48,9 +36,9 @@ export class RemoteHeads {
 		return this.kept.get(path)?.head;
 	}
 
-	/** What is known now: nothing is waited for. */
-	known(path: string): WrittenHead | undefined {
-		return this.kept.get(path)?.head;
+	/** What is known of a page now, without waiting: its head, or that it has none; undefined where neither is. */
+	known(path: string): { readonly head: WrittenHead | undefined } | undefined {
+		return this.kept.get(path);
 	}
 
 	private ask(path: string, known: Kept | undefined): Promise<void> {

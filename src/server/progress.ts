@@ -8,7 +8,7 @@ export interface PushTold {
 	readonly left?: readonly string[];
 	/** Fields that it sends empty. */
 	readonly emptied?: readonly string[];
-	/** Fields that somebody wrote here, and that stay as they are. */
+	/** What is sent and stays as it is here: fields that somebody wrote, `state`, `alternates`. */
 	readonly held?: readonly string[];
 	/** Another source had sent the page before. */
 	readonly otherSource?: string;

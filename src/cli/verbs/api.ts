@@ -27,7 +27,8 @@ export const addApi: Verb = (program) => {
 			const answer = await fetch(addressOf(server, path), {
 				method: asked,
 				headers: {
-					accept: 'application/json, application/x-ndjson;q=0.9, */*;q=0.5',
+					// Not in lines: of those only the last says whether it was refused.
+					accept: 'application/json, */*;q=0.5',
 					...(sent !== undefined && {
 						'content-type': data!.endsWith('.ndjson') ? 'application/x-ndjson' : 'application/json'
 					}),

@@ -22,7 +22,9 @@ interface Options {
 export const addDeliver: Verb = (program) => {
 	program
 		.command('deliver')
-		.description('Serves released heads, pictures and web manifests, and nothing else; reads the database only.')
+		.description(
+			'Serves released heads, heads of live data, pictures and web manifests, and nothing else; reads the database only.'
+		)
 		.option('--port <number>', 'the port', port, 4880)
 		.option('--host <address>', 'the address to listen at, such as 0.0.0.0', LOCAL_HOST)
 		.option(

@@ -11,13 +11,14 @@ import { manifestOf } from '../pictures/manifest';
 import { writeCounter } from '../store/opening/counter';
 import { prepared, row, type Prepared } from '../store/opening/database';
 import { Store } from '../store/store';
+import { namesTag } from '../http/etags';
 import { runJob } from '../jobs/run';
 import { formsOf, spellingsOf } from '../files/pagePaths';
 import { LiveLane } from './liveLane';
 import { deny, SAFE } from './refuse';
 
 const SQL = {
-	isReady: `SELECT 1`,
+	isReady: `PRAGMA data_version`,
 	site: row<KnownSite>(
 		`SELECT s.id, (SELECT max(number) FROM release WHERE site_id = s.id) AS number,
 			coalesce(json_extract(s.settings, '$.private'), 0) AS isPrivate FROM site s WHERE s.name = ?`
@@ -213,7 +214,7 @@ export class Delivery {
 		const format: Format = wanted === 'json' || (wanted === null && isJson) ? 'json' : 'html';
 		const headers = headersOf(row.hash, format, coding, site);
 		// What is not changed is told before its body is read.
-		if (known !== undefined && matches(known, headers.etag)) return notModified(response, headers);
+		if (known !== undefined && namesTag(known, headers.etag)) return notModified(response, headers);
 		const kept = this.make(row.hash, format, coding, headers);
 		if (!site.isPrivate) this.keep(url, asked, kept);
 		answerKept(kept, known, response);
@@ -389,13 +390,6 @@ function compress(plain: Buffer, coding: Coding): Buffer {
 	return coding === 'gzip' ? gzipSync(plain) : plain;
 }
 
-/** RFC 9110, section 13.1.2: a list of tags, or `*`; weak comparison. */
-function matches(header: string, etag: string): boolean {
-	return (
-		header === etag || header.split(',').some((tag) => tag.trim() === '*' || tag.trim().replace(/^W\//, '') === etag)
-	);
-}
-
 const inTurn = (headers: Readonly<Record<string, string>>) => Object.entries(headers).flat();
 
 /** What RFC 9110, section 15.4.5 asks of an answer without a body, and which release it is of. */
@@ -404,7 +398,7 @@ const withoutBody = (headers: Readonly<Record<string, string>>) =>
 	Object.fromEntries(Object.entries(headers).filter(([name]) => FOR_NOT_MODIFIED.has(name)));
 
 function answerKept({ etag, headers, notModified, body }: Kept, known: string | undefined, response: ServerResponse) {
-	if (known !== undefined && matches(known, etag)) response.writeHead(304, notModified).end();
+	if (known !== undefined && namesTag(known, etag)) response.writeHead(304, notModified).end();
 	else response.writeHead(200, headers).end(body);
 }
 
@@ -425,7 +419,7 @@ function sendFile(file: string, { name, isPublic }: Sent, request: IncomingMessa
 	const etag = `"${name}"`;
 	const headers = { ...SAFE, etag, 'cache-control': `${isPublic ? 'public' : 'private'}, max-age=31536000, immutable` };
 	const known = request.headers['if-none-match'];
-	if (known !== undefined && matches(known, etag)) notModified(response, headers);
+	if (known !== undefined && namesTag(known, etag)) notModified(response, headers);
 	else {
 		const type = MEDIA_TYPES.get(file.slice(file.lastIndexOf('.') + 1));
 		response.writeHead(200, { ...headers, ...(type && { 'content-type': type }), 'content-length': size });

@@ -1,9 +1,12 @@
+import { ownOf } from '$core';
 import type { IncomingMessage, ServerResponse } from 'node:http';
-import { parseUrl } from '$core';
+import { setImmediate } from 'node:timers/promises';
 import { decoded } from '../files/folder';
 import { refuse, UserError } from '../errors';
-import { LiveHeadMaker, type HeadForm, type LivePage } from '../heads/liveHeads';
+import { LiveHeadMaker, type HeadForm, type LiveHeads, type LivePage } from '../heads/liveHeads';
+import { recordIn } from '../http/body';
 import { readPart } from '../http/forms';
+import { refusalOfOrigin } from '../http/origin';
 import { log } from '../log';
 import { writeCounter } from '../store/opening/counter';
 import type { Store } from '../store/store';
@@ -13,7 +16,9 @@ const HEADS = /^\/api(?:\/v1)?\/sites\/([^/?]+)\/heads(?:\?|$)/;
 /** What is known of so many names is kept. */
 const MOST_SITES = 1000;
 /** A request is no longer than this (bytes). */
-const LONGEST = 8 * 1024 * 1024;
+const LONGEST = 2 * 1024 * 1024;
+/** So long (milliseconds) heads are made before others are answered. */
+const TURN = 8;
 
 /**
  * Heads of pages that stand nowhere, asked for while somebody waits for the page: answered before the web framework sees the
@@ -23,7 +28,8 @@ export class LiveLane {
 	private readonly maker: LiveHeadMaker;
 	private readonly written: () => number;
 	/** Sites that whoever comes with nothing may have heads made for, for as long as the counter stands. */
-	private open = new Map<string, boolean>();
+	private readonly open = new Map<string, boolean>();
+	private last: number | undefined;
 
 	constructor(
 		store: Store,
@@ -49,6 +55,7 @@ export class LiveLane {
 			deny(response, 'site-private', { site });
 			return true;
 		}
+		const refusal = refusalOfOrigin('POST', (field) => [ownOf(request.headers, field)].flat()[0]);
 		const parts: Buffer[] = [];
 		let size = 0;
 		request.on('data', (part: Buffer) => {
@@ -56,13 +63,10 @@ export class LiveLane {
 		});
 		request.on('error', () => response.destroy());
 		request.on('end', () => {
-			try {
-				refuseElsewhere(request);
-				if (size > LONGEST) throw refuse('body-too-large');
-				this.send(site, parts, response);
-			} catch (error) {
-				tell(error, response);
-			}
+			const isTooLong = size > LONGEST ? refuse('body-too-large') : undefined;
+			const wrong = refusal ?? isTooLong;
+			if (wrong) denyAs(response, wrong);
+			else void this.send(site, parts, response).catch((error: unknown) => tell(error, response));
 		});
 		return true;
 	}
@@ -80,37 +84,28 @@ export class LiveLane {
 		if (state !== this.last) this.open.clear();
 		return (this.last = state);
 	}
-	private last: number | undefined;
 
-	private send(site: string, parts: readonly Buffer[], response: ServerResponse) {
-		const text = (parts.length === 1 ? parts[0]! : Buffer.concat(parts)).toString();
-		if (text.trim() === '') throw refuse('body-missing');
-		const data: unknown = JSON.parse(text);
-		if (typeof data !== 'object' || data === null || Array.isArray(data))
-			throw refuse('body-no-record', {
-				what: Array.isArray(data) ? 'a list' : data === null ? 'null' : `a ${typeof data}`
-			});
+	private async send(site: string, parts: readonly Buffer[], response: ServerResponse) {
+		const data = recordIn(Buffer.concat(parts).toString());
 		const { pages, ...form } = readPart('POST /sites/{site}/heads', 'body', data) as HeadForm & {
 			readonly pages: readonly LivePage[];
 		};
-		const body = Buffer.from(JSON.stringify(this.maker.make(site, pages, form, this.counter())));
-		response
-			.writeHead(200, {
-				...SAFE,
-				'content-type': 'application/json',
-				'cache-control': 'no-store',
-				'content-length': body.length
-			})
-			.end(body);
+		if (form.rules === 'working' && !this.door.isDesk) throw refuse('working-not-delivered');
+		const { headOf, ...by } = this.maker.ready(site, form, this.counter());
+		const heads: LiveHeads['heads'][number][] = [];
+		let until = performance.now() + TURN;
+		for (const page of pages) {
+			// Others are answered between: some pages take as long as a hundred others.
+			if (performance.now() > until) {
+				await setImmediate();
+				until = performance.now() + TURN;
+			}
+			heads.push(headOf(page));
+		}
+		const body = Buffer.from(JSON.stringify({ ...by, heads } satisfies LiveHeads));
+		const fields = { 'content-type': 'application/json', 'cache-control': 'no-store', 'content-length': body.length };
+		response.writeHead(200, { ...SAFE, ...fields }).end(body);
 	}
-}
-
-/** A page of the open web asks nothing here with somebody's session, as everywhere at the desk. */
-function refuseElsewhere({ headers }: IncomingMessage) {
-	const { origin, host, 'sec-fetch-site': from = 'none' } = headers;
-	if (!['same-origin', 'none'].includes(String(from))) throw refuse('other-origin');
-	if (origin !== undefined && parseUrl(origin)?.host !== host) throw refuse('other-origin');
-	if (!/^application\/json\b/.test(headers['content-type'] ?? '')) throw refuse('body-of-other-kind');
 }
 
 function tell(error: unknown, response: ServerResponse) {

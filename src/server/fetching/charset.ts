@@ -16,14 +16,19 @@ export function decodeServed(
 		(body[0] === 0xef && body[1] === 0xbb && body[2] === 0xbf) ||
 		(body[0] === 0xff && body[1] === 0xfe) ||
 		(body[0] === 0xfe && body[1] === 0xff);
-	const said = charsetIn(contentType ?? '');
-	const header = said === undefined || hasMark ? undefined : labelled(said);
+	const header = hasMark ? undefined : encodingSaid(contentType);
 	const encoding = header ?? detectEncoding(body);
 	return {
 		text: decodeBytes(body, encoding),
 		encoding,
 		from: hasMark ? 'byte-order-mark' : header ? 'header' : declaredEncoding(body) === undefined ? 'bytes' : 'markup'
 	};
+}
+
+/** The encoding that a `Content-Type` names; undefined for none that there is. */
+export function encodingSaid(contentType: string | undefined): string | undefined {
+	const said = charsetIn(contentType ?? '');
+	return said === undefined ? undefined : labelled(said);
 }
 
 /** The encoding that a label means, undefined for a label that is none. */

@@ -1,4 +1,4 @@
-import { finding, languageChain, ownWords, type Resolver, type Rule } from '$core';
+import { finding, languageChain, ownWords, type Rule, type Trace } from '$core';
 import { workingResolver } from '../heads/heads';
 import { publicCounts, publicPaths } from '../store/table/languages';
 import type { Store, StoredSite } from '../store/store';
@@ -44,7 +44,7 @@ export function findWordsElsewhere(store: Store, stored: StoredSite): WholeFindi
 		...wordedIn(site.rules, { layer: 'site', of: 'the whole site' })
 	];
 	if (worded.length === 0) return [];
-	const resolver = workingResolver(store, stored);
+	const tracesAt = traced(store, stored);
 	return worded.flatMap((one) => {
 		const byLanguage = new Map<string, { paths: string[]; isMore: boolean; isBegun: boolean }>();
 		for (const { type, language, pages } of foreign) {
@@ -54,7 +54,7 @@ export function findWordsElsewhere(store: Store, stored: StoredSite): WholeFindi
 			// A rule of its own that says other words is what is wanted.
 			if (isBegun && !saysTheSame(own, one)) continue;
 			const paths = publicPaths(store.db, id, type, language, LOOKED_AT).filter((path) =>
-				goesOutWith(store, id, resolver, path, one, isBegun ? own : one.rule)
+				goesOutWith(tracesAt(path), one, isBegun ? own : one.rule)
 			);
 			if (paths.length === 0) continue;
 			const before = byLanguage.get(language) ?? { paths: [], isMore: false, isBegun };
@@ -86,10 +86,24 @@ const ruleFor = (rules: readonly Rule[], language: string): Rule | undefined =>
 const saysTheSame = (own: Rule, { words }: Worded) =>
 	own.kind === 'template' && ownWords(own.template).join('\n') === words.join('\n');
 
+/** What the tags of a page in words came to, by its path; each page is looked at once, however many rules are asked for there. */
+function traced(store: Store, stored: StoredSite): (path: string) => readonly Trace[] {
+	const resolver = workingResolver(store, stored);
+	const known = new Map<string, readonly Trace[]>();
+	return (path) => {
+		const page = known.has(path) ? undefined : store.working.pages.at(stored.id, path);
+		if (page)
+			known.set(
+				path,
+				resolver.resolveWithTrace(page).traces.filter(({ tag }) => IN_WORDS.test(tag))
+			);
+		return known.get(path) ?? [];
+	};
+}
+
 /** Whether a rule is what a page says a tag by, and its words are in what goes out. */
-function goesOutWith(store: Store, id: number, resolver: Resolver, path: string, { layer, words }: Worded, rule: Rule) {
-	const page = store.working.pages.at(id, path);
-	const trace = page && resolver.resolveWithTrace(page).traces.find(({ tag }) => tag === rule.tag);
+function goesOutWith(traces: readonly Trace[], { layer, words }: Worded, rule: Rule): boolean {
+	const trace = traces.find(({ tag }) => tag === rule.tag);
 	const step = trace?.steps[trace.winner];
 	if (!trace || step?.layer !== layer || (step.language ?? '') !== (rule.language ?? '')) return false;
 	const value = typeof trace.value === 'string' ? trace.value : '';

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
 import { keepRule } from '../edits/rules';
 import { JOBS } from '../jobs/jobs';
 import { goBack } from '../releases/releases';
@@ -92,6 +92,23 @@ describe('rules', () => {
 	});
 });
 
+test('what holds of the day is by the clock as it goes on, though nothing is written', () => {
+	vi.useFakeTimers({ toFake: ['Date'] });
+	try {
+		vi.setSystemTime('2029-12-31T12:00:00Z');
+		say('[[{page.harbour | coming?}Coming: ]]{page.title}');
+		release();
+		const maker = new LiveHeadMaker(store);
+		const page = { ...tern, fields: { title: 'Tern', harbour: '2030-01-01' } };
+		const title = () => /<title>(.*)<\/title>/.exec(maker.ready('S', {}, 7).headOf(page).html!)?.[1];
+		expect(title()).toBe('Coming: Tern');
+		vi.setSystemTime('2030-01-02T12:00:00Z');
+		expect(title()).toBe('Tern');
+	} finally {
+		vi.useRealTimers();
+	}
+});
+
 describe('a page', () => {
 	test('is refused by itself, with why; what is weak in it is told where that is asked', () => {
 		const { heads } = made([{ path: 'x' }, { path: '/y', type: 'none' }, { ...tern, fields: {} }, tern], {
@@ -134,7 +151,18 @@ describe('where a field stands', () => {
 		expect(fieldsOfRecord({ f: where }, record)).toEqual(value === undefined ? {} : { f: value });
 	});
 
-	test.each(['a', '$.[', '$[?match(@.a, "(a+)+$")]', '$[?search(@.a, "x")]', '/a~2'])('%s is refused', (where) => {
-		expect(() => readerOf(where)).toThrow(/leads to no field/);
+	test('nested however deep, and of whatever shape, a record never ends more than itself', () => {
+		const deep = JSON.parse(`${'['.repeat(200_000)}${']'.repeat(200_000)}`) as unknown;
+		const pages = [{ path: '/d', type: 'boat', record: { name: deep, lies: deep, photos: deep } }, tern];
+		const { heads } = made([...pages, { path: '/e', type: 'boat', record: deep, mapping: { title: '$..name' } }]);
+		expect(heads[1]?.html).toContain('<title>');
+		expect(heads.every(({ html, code }) => html !== undefined || code === 'mapping-broken')).toBe(true);
 	});
+
+	test.each(['a', '$.[', '$[?match(@.a, "(a+)+$")]', '$[?search(@.a, "x")]', '/a~2', '$..a..b', '$..a[?@..b]'])(
+		'%s is refused',
+		(where) => {
+			expect(() => readerOf(where)).toThrow(/leads to no field/);
+		}
+	);
 });

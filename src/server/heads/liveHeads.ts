@@ -71,6 +71,8 @@ export interface LiveHeads {
 interface Ruled {
 	readonly key: string;
 	state: number | undefined;
+	/** Templates may say what holds of the day: by then the clock is read anew (milliseconds since 1970). */
+	readonly until: number;
 	readonly release?: number;
 	readonly resolver: Resolver;
 	readonly types: ReadonlyMap<string, ContentType>;
@@ -78,28 +80,35 @@ interface Ruled {
 
 /** Makes heads of pages that are not kept. Of a site's rules the latest are made ready once. */
 export class LiveHeadMaker {
-	private readonly ready = new Map<string, Ruled>();
+	private readonly known = new Map<string, Ruled>();
 
 	constructor(private readonly store: Store) {}
 
-	/** Throws a `UserError` where a site has no rules released. What is wrong with one page is told at that page. */
-	make(
+	/**
+	 * What makes the head of a page, by the rules as they are at the moment. Throws a `UserError` where a site has no rules released;
+	 * what is wrong with one page is told at that page.
+	 */
+	ready(
 		name: string,
-		pages: readonly LivePage[],
 		{ as = 'html', findings = false, rules = 'released' }: HeadForm,
 		/** As long as it is the same, nothing was written: then nothing is looked up. */
 		state?: number
-	): LiveHeads {
+	): { readonly release?: number; readonly headOf: (page: LivePage) => LiveHead } {
 		const ruled = this.rulesOf(name, rules, state);
 		const { release } = ruled;
-		return {
-			...(release !== undefined && { release }),
-			heads: pages.map((page) => headOf(ruled, page, as, findings))
-		};
+		return { ...(release !== undefined && { release }), headOf: (page) => headOf(ruled, page, as, findings) };
+	}
+
+	/** The heads of several. */
+	make(name: string, pages: readonly LivePage[], form: HeadForm): LiveHeads {
+		const { headOf: make, ...by } = this.ready(name, form);
+		return { ...by, heads: pages.map(make) };
 	}
 
 	private rulesOf(name: string, wanted: 'released' | 'working', state: number | undefined): Ruled {
-		const last = this.ready.get(`${name} ${wanted}`);
+		const now = Date.now();
+		const kept = this.known.get(`${name} ${wanted}`);
+		const last = kept && now < kept.until ? kept : undefined;
 		if (last && state !== undefined && last.state === state) return last;
 		const { id, revision } = this.store.working.sites.summary(name);
 		const latest = this.store.releases.rulesInForce(id);
@@ -111,7 +120,7 @@ export class LiveHeadMaker {
 		}
 		const model: { readonly site: Site; readonly types: readonly ContentType[] } =
 			wanted === 'released' ? this.store.releases.ruleSet(latest!.hash) : this.store.working.sites.named(name);
-		const now = new Date().toISOString();
+		const moment = new Date(now).toISOString();
 		const { site, types } = model;
 		const pictures = new Map<string, ReturnType<Store['pictures']['one']>>();
 		const one = (src: string) => {
@@ -123,17 +132,19 @@ export class LiveHeadMaker {
 		};
 		const resolver = new Resolver(
 			{ site, types, pictures: one, others: pagesOf(this.store, id) },
-			latest?.created ?? now,
-			now
+			latest?.created ?? moment,
+			moment
 		);
 		const made = {
-			...{ key, state, resolver, types: new Map(types.map((type) => [type.name, type])) },
+			...{ key, state, until: now + CLOCK, resolver, types: new Map(types.map((type) => [type.name, type])) },
 			...(wanted === 'released' && { release: latest!.number })
 		};
-		this.ready.set(`${name} ${wanted}`, made);
+		this.known.set(`${name} ${wanted}`, made);
 		return made;
 	}
 }
+/** The clock is read anew after so long (milliseconds). */
+const CLOCK = 60_000;
 /** What is known of so many pictures is kept beside rules. */
 const MOST_PICTURES = 10_000;
 

@@ -28,6 +28,8 @@ export function readerOf(where: string): (record: unknown) => readonly unknown[]
 
 function byPath(where: string): (record: unknown) => readonly unknown[] {
 	if (SLOW.test(where)) throw refuse('mapping-broken', { where, why: 'match() and search() are not taken' });
+	// Each goes over all that stands below: one in another takes as long as the record is large, times itself.
+	if (where.split('..').length > 2) throw refuse('mapping-broken', { where, why: '.. stands in it more than once' });
 	let query: JSONPathQuery;
 	try {
 		query = compile(where);
@@ -59,7 +61,7 @@ function byPointer(where: string): (record: unknown) => readonly unknown[] {
 export function fieldsOfRecord(mapping: RecordMapping, record: unknown): Fields {
 	const fields: [string, FieldValue][] = [];
 	for (const [name, where] of Object.entries(mapping)) {
-		const values = readerOf(where)(record).flatMap(valuesIn).slice(0, MOST_VALUES);
+		const values = valuesAt(where, record);
 		const [first] = values;
 		if (first !== undefined)
 			fields.push([name, values.length === 1 ? first : (values as readonly (string | number)[])]);
@@ -67,12 +69,24 @@ export function fieldsOfRecord(mapping: RecordMapping, record: unknown): Fields 
 	return Object.fromEntries(fields);
 }
 
+function valuesAt(where: string, record: unknown): Single[] {
+	const reader = readerOf(where);
+	try {
+		return [reader(record)].flat(DEEPEST).flatMap(valueIn).slice(0, MOST_VALUES);
+	} catch (error) {
+		// Records are whatever others have: one that is nested too deep is one that cannot be read.
+		throw refuse('mapping-broken', { where, why: (error as Error).message });
+	}
+}
+
+/** Lists in lists are one, so deep. */
+const DEEPEST = 8;
+
 type Single = Exclude<FieldValue, readonly unknown[] | null>;
 
-/** What a value of a record is as that of a field; one of another shape is the text of its JSON's words: a name, an address. */
-function valuesIn(value: unknown): Single[] {
-	if (value === null || value === undefined) return [];
-	if (Array.isArray(value)) return value.flatMap(valuesIn);
+/** What a value of a record is as that of a field: a text, a number, a flag; by what it has, a picture or a person. */
+function valueIn(value: unknown): Single[] {
+	if (value === null || value === undefined || Array.isArray(value)) return [];
 	if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean') return [value];
 	const { src, url, name, alt } = value as Readonly<Record<string, unknown>>;
 	const address = typeof src === 'string' ? src : typeof url === 'string' ? url : undefined;

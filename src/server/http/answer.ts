@@ -43,6 +43,12 @@ const ROUTES: readonly Route[] = ROUTE_NAMES.map((name) => {
 /** Where all routes stand. Without the number they are answered as before, and say where they have gone. */
 const UNDER = /^\/api(?:\/v1)?(?=\/)/;
 
+/** An answer with headers of its own is held as any other; one that says that nothing has changed says no more. */
+async function holdGiven(name: RouteName, given: unknown) {
+	if (!(given instanceof Response)) holdAnswer(name, given);
+	else if (given.status === 200) holdAnswer(name, await given.clone().json());
+}
+
 /** The path of a page: all that stands behind. */
 const PATH = '{path}';
 
@@ -70,7 +76,7 @@ export async function answer({ request, url, locals }: Asking): Promise<Response
 			const asked = { store, site, stored, path, ...sent, signal, say, who, door };
 			const work = () => actingAs(who, () => WORK[route.name](asked as never));
 			const given = await amongFew(who, () => locals.address, work).finally(() => spooled?.end());
-			if (isHeld() && !route.media && !(given instanceof Response)) holdAnswer(route.name, given);
+			if (isHeld() && !route.media) await holdGiven(route.name, given);
 			return given;
 		};
 		if (route.hasLines && wantsLines(request)) return answerInLines(request, (say, signal) => run(signal, say));

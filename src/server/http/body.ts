@@ -20,7 +20,11 @@ export async function readWithFile(
  * whole or has no body: nothing is taken to be meant that was not said.
  */
 export async function readRecord(request: Request): Promise<Record<string, unknown>> {
-	const text = new TextDecoder().decode(await readBytes(request));
+	return recordIn(new TextDecoder().decode(await readBytes(request)));
+}
+
+/** The record that a text is as JSON. Throws as `readRecord`, and a `SyntaxError` for what is no JSON. */
+export function recordIn(text: string): Record<string, unknown> {
 	if (text.trim() === '') throw refuse('body-missing');
 	return recordOf(JSON.parse(text));
 }

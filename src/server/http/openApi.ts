@@ -203,7 +203,8 @@ function usedOf(schemas: Readonly<Record<string, unknown>>, paths: unknown): Rea
 function operationOf(name: RouteName, method: string, path: string, names: ReadonlyMap<string, string>): Operation {
 	const { about, hasBody, takes, hasLines, media } = factsOf(name);
 	const part = (which: 'query' | 'body' | 'answer') => referring(partOf(name, which), names) as Schema;
-	const { query, body } = EXAMPLES[name];
+	const { query, body, status = 200 } = EXAMPLES[name];
+	const isAnswered = status < 400;
 	const summary = about.split(/(?<=[.;:])\s/, 1)[0]!.replace(/[.;:]$/, '');
 	const answers: Record<string, Media> = media
 		? { [media]: {} }
@@ -219,12 +220,16 @@ function operationOf(name: RouteName, method: string, path: string, names: Reado
 					: {
 							'application/json': {
 								schema: part('body'),
-								...(body !== undefined && { examples: { example: { value: body } } })
+								...(body !== undefined && isAnswered && { examples: { example: { value: body } } })
 							}
 						}
 			}
 		}),
-		responses: { '200': { description: 'What was asked for.', content: answers }, default: REFUSED },
+		responses: {
+			[isAnswered ? status : 200]: { description: 'What was asked for.', content: answers },
+			...(method === 'GET' && path.endsWith('{path}') && { '304': { description: 'It is as the asker has it.' } }),
+			default: REFUSED
+		},
 		'x-right': RIGHT_OF[name]
 	};
 }

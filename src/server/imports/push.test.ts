@@ -80,7 +80,7 @@ describe('a page', () => {
 			'bench'
 		);
 		expect(push([boat({ title: 'Tern', summary: 'As sent anew.' }, { state: 'live' })]).told).toEqual([
-			{ line: 1, path: '/boats/7', is: 'same', held: ['summary'] }
+			{ line: 1, path: '/boats/7', is: 'same', held: ['state', 'summary'] }
 		]);
 		expect(at('/boats/7')).toMatchObject({ state: 'draft', fields: { summary: 'As written.' } });
 	});
@@ -133,22 +133,62 @@ test('a line that cannot be taken is refused by itself, with why; the others go 
 	expect(told.map(({ line, is, code = '' }) => `${line} ${is} ${code}`.trim())).toEqual([
 		...[
 			'1 made',
-			'2 refused pushed-broken',
-			'3 refused path-broken',
-			'4 refused pushed-broken',
-			'5 refused type-missing'
+			'3 refused pushed-broken',
+			'4 refused path-broken',
+			'5 refused pushed-broken',
+			'6 refused type-missing'
 		],
 		...[
-			'6 refused language-broken',
-			'7 refused pushed-broken',
-			'8 refused page-missing',
-			'9 refused pushed-broken',
-			'10 refused type-missing',
-			'11 made'
+			'7 refused language-broken',
+			'8 refused pushed-broken',
+			'9 refused page-missing',
+			'10 refused pushed-broken',
+			'11 refused type-missing',
+			'12 made'
 		]
 	]);
 	expect(done).toMatchObject({ made: 2, notTaken: 9 });
 	expect(done.faults).toHaveLength(9);
+});
+
+test('lines are counted as the file has them, with a byte order mark and Windows’ line ends', () => {
+	const file = join(folder, 'lines');
+	writeFileSync(file, '\ufeff{"path":"/a"}\r\n\r\n\r\n{"path":"b"}\r\n{"path":"/é"}');
+	const told: PushTold[] = [];
+	pushPages(store, 'S', 'boats', linesOfFile(file), (one) => told.push(one));
+	expect(told.map(({ line, path, is }) => [line, path, is])).toEqual([
+		[1, '/a', 'made'],
+		[4, undefined, 'refused'],
+		[5, '/é', 'made']
+	]);
+});
+
+test('what is not UTF-8 is refused whole: no letter is lost unseen', () => {
+	const file = join(folder, 'lines');
+	writeFileSync(
+		file,
+		Buffer.concat([
+			Buffer.from('{"path":"/a"}\n{"path":"/b","fields":{"title":"'),
+			Buffer.from([0xe9]),
+			Buffer.from('"}}\n')
+		])
+	);
+	expect(() => pushPages(store, 'S', 'boats', linesOfFile(file))).toThrow(/not UTF-8/);
+	expect(at('/a')).toBeUndefined();
+});
+
+test('what stays though something else is sent is named: state and versions, and sent again it is the same', () => {
+	push([boat({ title: 'Tern' }, { alternates: { fr: '/fr/7' } })]);
+	const { state, alternates } = at('/boats/7')!;
+	expect([state, alternates]).toEqual(['live', { fr: '/fr/7' }]);
+	expect(push([boat({ title: 'Tern' }, { alternates: { fr: '/fr/7' } })]).told[0]).toMatchObject({ is: 'same' });
+	const other = { state: 'draft', alternates: { fr: '/fr/other' } };
+	expect(push([boat({ title: 'Tern' }, other)]).told).toEqual([
+		{ line: 1, path: '/boats/7', is: 'same', held: ['state', 'alternates'] }
+	]);
+	expect(at('/boats/7')).toMatchObject({ state, alternates });
+	expect(push([boat({ title: 'Tern' }, { alternates: { de: '/de/7' } })]).told[0]).toMatchObject({ is: 'changed' });
+	expect(at('/boats/7')?.alternates).toEqual({ fr: '/fr/7', de: '/de/7' });
 });
 
 test('all of it is one edit, taken back as one; what was pushed then can be sent again', () => {

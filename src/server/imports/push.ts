@@ -1,5 +1,4 @@
 import { openSync, readSync, closeSync } from 'node:fs';
-import { StringDecoder } from 'node:string_decoder';
 import { isLanguageTag, ownOf, sameJson, type Fields, type FieldValue, type Page, type PageState } from '$core';
 import { refuse, UserError } from '../errors';
 import { fieldsOfRecord, type RecordMapping } from '../heads/records';
@@ -122,6 +121,7 @@ function* incoming(
 	let line = 0;
 	for (const sent of lines) {
 		line++;
+		if (sent === undefined) continue;
 		let path: string | undefined;
 		try {
 			if (sent instanceof UserError) throw sent;
@@ -142,7 +142,7 @@ function* incoming(
 			const columns = [
 				...new Set([...Object.keys(fields), ...(!isPart && last?.source === source ? last.fields : [])])
 			];
-			const told = differencesOf(before, fields, columns);
+			const told = differencesOf(before, pushed, fields, columns);
 			const sends = isPart ? [...new Set([...(last?.fields ?? []), ...Object.keys(fields)])] : Object.keys(fields);
 			const isSame = before !== undefined && !told.hasChanged && isSameOtherwise(before, pushed);
 			const { language, modified, state, alternates } = pushed;
@@ -182,9 +182,10 @@ const withoutNulls = (fields: Fields): Fields =>
 	Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== null));
 
 /** What of a page would change, and what is to be said of its fields. */
-function differencesOf(before: Page | undefined, fields: Fields, columns: readonly string[]) {
+function differencesOf(before: Page | undefined, pushed: PushedPage, fields: Fields, columns: readonly string[]) {
 	const held = new Set(before?.held);
-	const [left, emptied, kept]: [string[], string[], string[]] = [[], [], []];
+	const [left, emptied]: [string[], string[]] = [[], []];
+	const kept = before ? keptBeside(before, pushed) : [];
 	let hasChanged = false;
 	for (const name of columns) {
 		const [was, is] = [ownOf(before?.fields ?? {}, name), ownOf(fields, name)];
@@ -207,11 +208,20 @@ function differencesOf(before: Page | undefined, fields: Fields, columns: readon
 	};
 }
 
-const isSameOtherwise = (before: Page, { type, language, modified, alternates }: PushedPage): boolean =>
+/** What is set at a page beside its fields, and stays though something else is sent: its state, and versions that it names. */
+const keptBeside = (before: Page, { state, alternates = {} }: PushedPage): string[] => [
+	...(state !== undefined && state !== before.state ? ['state'] : []),
+	...(Object.entries(alternates).some(([language, to]) => (ownOf(before.alternates, language) ?? to) !== to)
+		? ['alternates']
+		: [])
+];
+
+/** Versions are added to those that are there. */
+const isSameOtherwise = (before: Page, { type, language, modified, alternates = {} }: PushedPage): boolean =>
 	(type === undefined || type === before.type) &&
 	(language === undefined || language === before.language) &&
 	(modified === undefined || modified === before.modified) &&
-	(alternates === undefined || sameJson(alternates, before.alternates ?? {}));
+	Object.keys(alternates).every((one) => ownOf(before.alternates, one) !== undefined);
 
 /** Of the first lines of a file so many are looked at for how many pages are new. */
 const SAMPLE = 200;
@@ -241,24 +251,36 @@ function countLines(file: string): number {
 	}
 }
 
-/** The lines of a file of JSON, each read by itself: one that is none comes as its refusal. Little of it is held at a time. */
+/**
+ * The lines of a file of JSON, each read by itself: one that is none comes as its refusal, an empty one as undefined. Little of it
+ * is held at a time. Throws a `UserError` for what is not UTF-8: letters would be lost in it.
+ */
 export function* linesOfFile(file: string): Generator<unknown> {
 	const handle = openSync(file, 'r');
-	const decoder = new StringDecoder('utf8');
+	// A byte order mark before all is none of it.
+	const decoder = new TextDecoder('utf-8', { fatal: true });
 	const part = Buffer.alloc(256 * 1024);
-	let rest = '';
+	let [rest, seen] = ['', 0];
 	try {
 		for (;;) {
 			const read = readSync(handle, part);
-			const piece = read === 0 ? decoder.end() : decoder.write(part.subarray(0, read));
-			const lines = (rest + piece).split('\n');
+			const lines = (rest + textOf(decoder, part.subarray(0, read), seen)).split('\n');
 			rest = read === 0 ? '' : lines.pop()!;
-			for (const line of lines) if (line.trim() !== '') yield parsed(line);
+			for (const line of lines) yield line.trim() === '' ? undefined : parsed(line);
+			seen += lines.length;
 			if (read === 0) return;
 			if (rest.length > LONGEST_LINE) throw refuse('pushed-line-long', { most: LONGEST_LINE });
 		}
 	} finally {
 		closeSync(handle);
+	}
+}
+
+function textOf(decoder: TextDecoder, part: Buffer, seen: number): string {
+	try {
+		return decoder.decode(part, { stream: part.length > 0 });
+	} catch {
+		throw refuse('pushed-broken', { why: `it is not UTF-8, somewhere behind line ${seen}` });
 	}
 }
 

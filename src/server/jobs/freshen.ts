@@ -22,6 +22,8 @@ export function freshen(store: Store, name: string): Promise<void> {
 	const key = `${store.file}\0${name}`;
 	const known = running.get(key);
 	if (known) return known.ended;
+	// Closed while a run was on its way: whoever opens it next goes on.
+	if (!store.db.open) return Promise.resolve();
 	if (store.state.countStale(store.working.sites.named(name).id) === 0) return Promise.resolve();
 	// It goes on by itself: whoever happened to ask first has no part in it.
 	const ended = actingAs(ALONE, () =>
@@ -35,6 +37,10 @@ export function freshen(store: Store, name: string): Promise<void> {
 	running.set(key, { ended });
 	return ended;
 }
+
+/** The same for who does not wait for it. */
+export const freshenSoon = (store: Store, name: string) =>
+	void freshen(store, name).catch((error: unknown) => log.error(error));
 
 /** An answer waits so long (milliseconds) for what is being looked at, before it says how far that is. */
 const PATIENCE = 400;

@@ -88,6 +88,11 @@ export const EDITING = {
 		({ site }: Data<'site'>) =>
 			`No release of “${site}” has rules that are known. Release it once, or ask for those of the working copy.`
 	),
+	'working-not-delivered': refusal(
+		403,
+		() =>
+			'What is not released is not delivered here. Ask the server that people work at, or for the rules that are released.'
+	),
 	'pushed-broken': refusal(({ why }: Data<'why'>) => `The page cannot be read: ${why}.`),
 	'pushed-line-long': refusal(
 		({ most }: Data<'most'>) => `A line is longer than ${most} bytes: end each page with a line.`

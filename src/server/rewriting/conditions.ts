@@ -27,11 +27,11 @@ export function partedTags(condition: string, { tag }: Pick<WrittenHead, 'tag'>)
 
 /** Whether what somebody has is of after the head came to stand: only then is it asked whether the page has changed. */
 export const isSince = (moment: string, { since }: Pick<WrittenHead, 'since'>): boolean =>
-	Date.parse(moment) >= floored(since);
+	Date.parse(moment) >= inSeconds(since);
 
 /** When a page with a head in it changed last. */
 export const laterOf = (lastModified: string, { since }: Pick<WrittenHead, 'since'>): string =>
-	new Date(Math.max(Date.parse(lastModified) || 0, floored(since))).toUTCString();
+	new Date(Math.max(Date.parse(lastModified) || 0, inSeconds(since))).toUTCString();
 
-/** HTTP counts in whole seconds. */
-const floored = (moment: number) => Math.floor(moment / 1000) * 1000;
+/** HTTP counts in whole seconds: who has a page of the second in which its head came to stand may have it with the old one. */
+const inSeconds = (moment: number) => Math.ceil(moment / 1000) * 1000;

@@ -7,7 +7,7 @@ const LONGEST_HEAD = 512 * 1024;
 const END = /<\/head\s*>|<body[\s>]/i;
 /** So much (bytes) behind the end of a head tells that it is over. */
 const BEHIND_END = 4096;
-/** So much of what was looked through is looked at again: an end may lie across two parts. */
+/** No end is longer than this (bytes), but for spaces that nobody writes. */
 const LONGEST_END = 32;
 
 /**
@@ -17,9 +17,9 @@ const LONGEST_END = 32;
 export class HeadStream extends Transform {
 	private readonly waiting: Buffer[] = [];
 	private size = 0;
-	/** How far its end was looked for, and where one is. */
-	private seen = 0;
-	private headEnd = 0;
+	/** Where its end is, once one was seen, and the last that was looked through for it. */
+	private headEnd = -1;
+	private carried = '';
 	/** It was tried at this size: half as much again has to come before it is tried anew. */
 	private tried = 0;
 	private isDone = false;
@@ -37,7 +37,7 @@ export class HeadStream extends Transform {
 		this.waiting.push(part);
 		this.size += part.length;
 		if (this.size > LONGEST_HEAD) this.letGo(this.whole());
-		else if (this.size >= this.tried * 1.5 && this.mayBeOver()) this.tryWith(this.whole(), false);
+		else if (this.mayBeOver(part) && this.size >= this.tried * 1.5) this.tryWith(this.whole(), false);
 		done();
 	}
 
@@ -56,20 +56,20 @@ export class HeadStream extends Transform {
 		return this.waiting.length === 1 ? first! : Buffer.concat(this.waiting);
 	}
 
-	private mayBeOver(): boolean {
-		if (this.tried > 0) return true;
-		const whole = this.whole();
-		this.waiting.splice(0, this.waiting.length, whole);
-		const from = Math.max(0, this.seen - LONGEST_END);
-		const at = END.exec(whole.toString('latin1', from))?.index;
-		this.seen = whole.length;
-		if (at !== undefined) this.headEnd = from + at;
+	/** Looks through what came, and a little of what came before: an end may lie across two parts. */
+	private mayBeOver(part: Buffer): boolean {
+		if (this.headEnd >= 0) return true;
+		const before = this.size - part.length - this.carried.length;
+		const text = this.carried + part.toString('latin1');
+		const at = END.exec(text)?.index;
+		this.carried = text.slice(-LONGEST_END);
+		if (at !== undefined) this.headEnd = before + at;
 		return at !== undefined;
 	}
 
 	private tryWith(whole: Buffer, isWhole: boolean) {
 		// What tells what the head is stands a little behind its end; in a page that is not as usual, further on.
-		const near = whole.subarray(0, this.headEnd + BEHIND_END);
+		const near = this.headEnd < 0 ? whole : whole.subarray(0, this.headEnd + BEHIND_END);
 		for (const start of near.length < whole.length ? [near, whole] : [whole]) {
 			const written = this.head.into(start, this.encoding, {
 				name: this.name,

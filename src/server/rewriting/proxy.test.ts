@@ -1,10 +1,11 @@
 import { createServer, request as ask, type IncomingMessage, type RequestListener, type Server } from 'node:http';
-import { connect, type AddressInfo } from 'node:net';
+import { connect } from 'node:net';
 import { brotliCompressSync, brotliDecompressSync, gunzipSync, gzipSync } from 'node:zlib';
 import fc from 'fast-check';
 import { afterEach, describe, expect, test } from 'vitest';
 import { headToJson, Resolver, type Site } from '$core';
 import { Proxy } from './proxy';
+import { testServers } from './served.sample';
 import { WrittenHead } from './writtenHead';
 
 /** A server in front of another: heads are written into pages, and all else goes through as it is. */
@@ -29,26 +30,15 @@ const json = headToJson(
 const head = new WrittenHead(json, 'abc123', SINCE);
 const LINES = ['<title>Café — the released title</title>', '<meta name="description" content="What is released.">'];
 
-const open: Server[] = [];
-afterEach(async () => {
-	for (const server of open.splice(0)) {
-		server.closeAllConnections();
-		await new Promise((done) => server.close(done));
-	}
-});
-async function listening(server: Server): Promise<number> {
-	open.push(server);
-	await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
-	return (server.address() as AddressInfo).port;
-}
+const { listening, end } = testServers();
+afterEach(end);
+
 /** A front before a server, with a head for every path that does not begin with `/bare`. */
 async function front(
 	behind: RequestListener | Server,
 	headOf = (path: string) => (path.startsWith('/bare') ? undefined : head)
 ) {
-	const upstream = new URL(
-		`http://127.0.0.1:${await listening(typeof behind === 'function' ? createServer(behind) : behind)}`
-	);
+	const upstream = new URL(`http://127.0.0.1:${await listening(behind)}`);
 	const proxy = new Proxy({ upstream, headOf, patience: 2000 });
 	const server = createServer(proxy.listener);
 	proxy.serve(server);
@@ -378,6 +368,21 @@ describe('where the server behind', () => {
 	});
 	test('says nothing, it is given up after a while, with 504', async () => {
 		expect((await fetched(await front(() => undefined), '/a')).status).toBe(504);
+	});
+	test('closes a connection at hand as it is asked, what only reads is asked again, and what changes something is not', async () => {
+		let asked = 0;
+		const server = createServer((_request, response) => {
+			asked++;
+			// The second over each connection finds it shut.
+			if (response.req.socket.bytesWritten > 0) return void response.req.socket.resetAndDestroy();
+			response.writeHead(200, { 'content-type': 'text/plain' }).end('there');
+		});
+		const port = await front(server);
+		for (let n = 0; n < 3; n++) expect((await fetched(port, '/bare')).body.toString()).toBe('there');
+		expect(asked).toBeGreaterThan(3);
+		const before = asked;
+		expect((await fetched(port, '/bare', { 'content-length': '0' }, 'POST')).status).toBe(502);
+		expect(asked - before).toBe(1);
 	});
 	test('breaks off in the middle of a page, so does the answer', async () => {
 		const port = await front((_, response) => {

@@ -12,11 +12,9 @@ import { Agent as SecureAgent, request as askSecurely } from 'node:https';
 import type { Duplex, Transform } from 'node:stream';
 import { pipeline } from 'node:stream';
 import { constants, createBrotliCompress, createBrotliDecompress, createGunzip, createGzip } from 'node:zlib';
-import { charsetIn } from '$core';
-import { labelled } from '../fetching/charset';
 import { log } from '../log';
 import { isSince, joinedTag, laterOf, partedTags } from './conditions';
-import { HeadStream } from './headStream';
+import { isPageAnswer, OF_BYTES, pathAsked, streamFor } from './pageAnswer';
 import type { WrittenHead } from './writtenHead';
 
 /** A server in front of another, that writes heads into the pages that go past; all else goes through as it is. */
@@ -33,9 +31,6 @@ const PATIENCE = 120_000;
 
 /** Fields that are between two servers alone (RFC 9110, 7.6.1); what `Connection` names goes with them. */
 const HOP_BY_HOP = new Set(['connection', 'keep-alive', 'proxy-connection', 'transfer-encoding', 'upgrade', 'te']);
-
-/** What no longer holds of a page that has another head: its length, and what was reckoned from its bytes. */
-const OF_BYTES = new Set(['content-length', 'content-md5', 'digest', 'content-digest', 'repr-digest', 'accept-ranges']);
 
 /** How many are asked at once: as many as come. */
 const agents = { 'http:': new Agent({ keepAlive: true }), 'https:': new SecureAgent({ keepAlive: true }) };
@@ -57,21 +52,29 @@ export class Proxy {
 	}
 
 	private pass(request: IncomingMessage, response: ServerResponse) {
-		const head = this.headFor(request);
+		this.send(request, response, this.headFor(request), onlyReads(request));
+	}
+
+	/** `mayAgain`: what only reads is asked once more where the server behind had closed the connection that was at hand. */
+	private send(request: IncomingMessage, response: ServerResponse, head: WrittenHead | undefined, mayAgain: boolean) {
 		const asked = this.asking(request, head ? askedFor(request, head) : request.rawHeaders);
 		asked.on('response', (answer) => {
 			if (head && isPage(answer)) this.rewrite(request, response, answer, head);
-			else passOn(request, response, answer, head && isNotModified(answer) ? renamed(answer, head) : answer.rawHeaders);
+			else passOn(response, answer, head && isNotModified(answer) ? renamed(answer, head) : answer.rawHeaders);
 		});
 		asked.on('information', ({ statusCode, headers }) => {
 			if (statusCode === 103 && headers.link)
 				response.writeEarlyHints({ ...(headers as Record<string, string>), link: headers.link });
 		});
 		asked.on('continue', () => response.writeContinue());
-		asked.on('error', (error) => fail(response, error));
+		asked.on('error', (error: NodeJS.ErrnoException) => {
+			const isStale = asked.reusedSocket && error.code === 'ECONNRESET' && !response.headersSent;
+			if (isStale && mayAgain && !response.destroyed) this.send(request, response, head, false);
+			else fail(response, error);
+		});
 		// Whoever goes away is asked for no more.
 		response.on('close', () => void (response.writableFinished || asked.destroy()));
-		if (/^(?:GET|HEAD)$/.test(request.method ?? '') && !hasBody(request)) asked.end();
+		if (onlyReads(request)) asked.end();
 		else {
 			// Who asks before sending sends nothing until the server behind has heard of it.
 			asked.flushHeaders();
@@ -79,10 +82,9 @@ export class Proxy {
 		}
 	}
 
-	private headFor({ method, url = '' }: IncomingMessage): WrittenHead | undefined {
-		if (method !== 'GET' && method !== 'HEAD') return undefined;
-		const path = url.startsWith('/') ? url.split(/[?#]/, 1)[0]! : '';
-		return path === '' ? undefined : this.options.headOf(path);
+	private headFor(request: IncomingMessage): WrittenHead | undefined {
+		const path = pathAsked(request);
+		return path === undefined ? undefined : this.options.headOf(path);
 	}
 
 	private asking(
@@ -120,8 +122,7 @@ export class Proxy {
 			answer.resume();
 			return void response.end();
 		}
-		const encoding = charsetOf(answer.headers['content-type']);
-		const stream = new HeadStream(head, encoding, request.url ?? '');
+		const stream = streamFor(head, answer.headers['content-type'], pathAsked(request) ?? '');
 		const steps: (IncomingMessage | Transform | ServerResponse)[] = [answer, ...undo, stream, ...again, response];
 		pipeline(steps as never, (error) => {
 			if (error && !response.writableFinished) response.destroy();
@@ -152,22 +153,16 @@ export class Proxy {
 	}
 }
 
-/** The encoding that a server says a page is in. */
-function charsetOf(type: string | undefined): string | undefined {
-	const said = charsetIn(type ?? '');
-	return said === undefined ? undefined : labelled(said);
-}
+/** It reads, and sends nothing: asked twice it is the same. */
+const onlyReads = ({ method, headers }: IncomingMessage) =>
+	(method === 'GET' || method === 'HEAD') &&
+	headers['transfer-encoding'] === undefined &&
+	(headers['content-length'] ?? '0') === '0';
 
-const hasBody = ({ headers }: IncomingMessage) =>
-	headers['transfer-encoding'] !== undefined || (headers['content-length'] ?? '0') !== '0';
-
-/** A page that a head goes into: a whole one, in HTML, in a packing that is known. */
-const isPage = ({ statusCode, headers }: IncomingMessage) =>
-	statusCode === 200 &&
-	/^\s*(?:text\/html|application\/xhtml\+xml)\s*(?:;|$)/i.test(headers['content-type'] ?? '') &&
-	!/^\s*attachment\b/i.test(headers['content-disposition'] ?? '') &&
-	/^(?:identity|gzip|x-gzip|br)?$/i.test((headers['content-encoding'] ?? '').trim()) &&
-	!/^utf-16/.test(charsetOf(headers['content-type']) ?? '');
+/** A page that a head goes into, in a packing that can be undone. */
+const isPage = ({ statusCode = 0, headers }: IncomingMessage) =>
+	isPageAnswer({ status: statusCode, type: headers['content-type'], disposition: headers['content-disposition'] }) &&
+	/^(?:identity|gzip|x-gzip|br)?$/i.test((headers['content-encoding'] ?? '').trim());
 
 const isNotModified = ({ statusCode }: IncomingMessage) => statusCode === 304;
 
@@ -254,7 +249,7 @@ function between(
 }
 
 /** An answer as it is, with what comes behind its body. */
-function passOn(request: IncomingMessage, response: ServerResponse, answer: IncomingMessage, raw: readonly string[]) {
+function passOn(response: ServerResponse, answer: IncomingMessage, raw: readonly string[]) {
 	response.writeHead(answer.statusCode!, answer.statusMessage, between(raw, answer.headers.connection) as never);
 	answer.on('end', () => {
 		if (answer.rawTrailers.length > 0) response.addTrailers(pairsOf(answer.rawTrailers));

@@ -5,8 +5,8 @@ import { writeCounter } from '../store/opening/counter';
 import type { Store } from '../store/store';
 import { WrittenHead } from './writtenHead';
 
-/** Heads and pages without one that are kept ready. */
-const MOST_KEPT = 20_000;
+/** Heads and pages without one that are kept ready: each with what it was written into last. */
+const MOST_KEPT = 2000;
 
 /** The released heads of a site for whoever writes them into pages, read from its database: never waits, never throws. */
 export class ReleasedHeads {
@@ -37,14 +37,14 @@ export class ReleasedHeads {
 	}
 
 	private read(path: string): WrittenHead | undefined {
-		const site = this.store.working.sites.find(this.site);
-		const latest = site && this.store.releases.latest(site.id);
-		if (!latest) return undefined;
+		const site = this.store.working.sites.brief(this.site);
+		if (!site) return undefined;
 		for (const spelling of spellingsOf(path))
 			for (const form of formsOf(spelling)) {
 				const kept = this.store.releases.head(site.id, { path: form });
-				if (kept)
-					return new WrittenHead(JSON.parse(kept.json) as HeadJson, kept.hash.slice(0, 12), Date.parse(latest.created));
+				if (!kept) continue;
+				const since = Date.parse(this.store.releases.standsSince(site.id, form) ?? '') || 0;
+				return new WrittenHead(JSON.parse(kept.json) as HeadJson, kept.hash.slice(0, 12), since);
 			}
 		return undefined;
 	}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
+	import { refresh } from '$ui/parts/refresh';
 	import { Drafts } from './drafts.svelte';
 	import { keepDrafts, Neighbours, restoreDrafts } from './sharing';
 	import WaitingSheet from './WaitingSheet.svelte';
@@ -16,7 +17,11 @@
 		siteName: untrack(() => site),
 		// What is wrong with one, the server says.
 		isBroken: () => false,
-		took: () => neighbours.tell()
+		took() {
+			neighbours.tell();
+			// What the room shows may be another now.
+			void refresh();
+		}
 	});
 	let isTaken = $state(false);
 	onMount(() => {

@@ -15,7 +15,7 @@ interface Put extends Omit<PushTold, 'line' | 'path' | 'refused' | 'code'>, Kept
 	readonly path: string;
 }
 
-/** A page in a list, as far as it takes to choose it. */
+/** A site in a list. */
 interface SiteListed {
 	readonly name: string;
 	readonly base: string;

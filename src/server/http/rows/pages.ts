@@ -4,12 +4,10 @@ import { readBatch } from '../../edits/batch';
 import { readCells } from '../../edits/cells';
 import { actOnPage, actOnPages, readPageAction } from '../../edits/pages';
 import { writeCsv, writeTableWorkbook } from '../../exports/csv';
-import { freshen } from '../../jobs/freshen';
+import { freshenSoon } from '../../jobs/freshen';
 import { runJob } from '../../jobs/run';
-import { log } from '../../log';
 import { note } from '../../people/note';
 import { patiently } from '../../store/opening/patiently';
-import type { Store } from '../../store/store';
 import { readBenchData, readWhatLeads } from '../../web/benchData';
 import { filterOf, readGrid } from '../../web/grid';
 import { readWorst } from '../../web/worst';
@@ -127,9 +125,6 @@ export const PAGES = {
 
 	'GET /sites/{site}/worst': ({ store, site }) => readWorst(store, site)
 } satisfies Rows;
-
-const freshenSoon = (store: Store, site: string) =>
-	void freshen(store, site).catch((error: unknown) => log.error(error));
 
 /** What of the table is put out, as it is asked for. */
 const outOf = (query: {

@@ -6,11 +6,12 @@ import { actOnPage } from '../../edits/pages';
 import { resolverOf } from '../../heads/heads';
 import { LiveHeadMaker } from '../../heads/liveHeads';
 import { pushPages, type PushedPage } from '../../imports/push';
-import { freshen } from '../../jobs/freshen';
+import { freshenSoon } from '../../jobs/freshen';
 import { runJob } from '../../jobs/run';
-import { log } from '../../log';
+import type { PushTold } from '../../progress';
 import { patiently } from '../../store/opening/patiently';
 import type { Store } from '../../store/store';
+import { namesTag } from '../etags';
 import { openApi } from '../openApi';
 import type { Asked, Rows } from '../route';
 
@@ -33,13 +34,15 @@ export const PROGRAMS = {
 		return { head: headToJson(head), traces };
 	},
 
-	'POST /sites/{site}/heads': ({ store, site, body: { pages, ...form } }) => makerFor(store).make(site, pages, form),
+	// Mostly answered before it comes here: see `delivery/liveLane.ts`.
+	'POST /sites/{site}/heads': ({ store, site, body: { pages, ...form } }) =>
+		new LiveHeadMaker(store).make(site, pages, form),
 
 	'GET /sites/{site}/pages/{path}': ({ store, stored, path, headers }) => {
 		const page = pageAt(store, stored.id, keptPath(store, stored.id, path));
 		const etag = etagOf(page);
 		const known = headers.get('if-none-match');
-		if (known !== null && matches(known, etag)) return new Response(null, { status: 304, headers: { etag } });
+		if (known !== null && namesTag(known, etag)) return new Response(null, { status: 304, headers: { etag } });
 		return Response.json(page, { headers: { etag, 'cache-control': 'no-cache' } });
 	},
 
@@ -92,16 +95,12 @@ function pageAt(store: Store, site: number, path: string): Page {
 
 /** A page as it stands, in a word: strong, as its JSON is the same byte for byte. */
 const etagOf = (page: Page) => `"${digest('sha256', JSON.stringify(page), 'base64url').slice(0, 27)}"`;
-/** Whether a list of entity tags names one (RFC 9110, 13.1). */
-const matches = (list: string, etag: string) =>
-	list.trim() === '*' || list.split(',').some((one) => one.trim().replace(/^W\//, '') === etag);
-
 /** Refuses what is to be done to a page as it was, where it is another now. Throws a `UserError`. */
 function refuseOther(page: Page | undefined, path: string, headers: Headers) {
 	const [match, none] = [headers.get('if-match'), headers.get('if-none-match')];
-	if (match !== null && (!page || match.includes('W/') || !matches(match, etagOf(page))))
+	if (match !== null && (!page || match.includes('W/') || !namesTag(match, etagOf(page))))
 		throw refuse('page-changed', { path });
-	if (none !== null && page && matches(none, etagOf(page))) throw refuse('page-changed', { path });
+	if (none !== null && page && namesTag(none, etagOf(page))) throw refuse('page-changed', { path });
 }
 
 type PutRoute = 'PUT /sites/{site}/pages/{path}' | 'PATCH /sites/{site}/pages/{path}';
@@ -113,7 +112,7 @@ async function put(
 	isPart: boolean
 ) {
 	const done = await patiently(() => {
-		const told: Parameters<NonNullable<Parameters<typeof pushPages>[4]>>[0][] = [];
+		const told: PushTold[] = [];
 		const one = function* () {
 			// In the transaction that writes it: nobody else comes between.
 			refuseOther(store.working.pages.at(stored.id, path), path, headers);
@@ -129,14 +128,3 @@ async function put(
 	freshenSoon(store, site);
 	return done;
 }
-
-/** Of each database one: what is made ready of rules is made ready once. */
-const makers = new WeakMap<Store, LiveHeadMaker>();
-function makerFor(store: Store): LiveHeadMaker {
-	const known = makers.get(store) ?? new LiveHeadMaker(store);
-	makers.set(store, known);
-	return known;
-}
-
-const freshenSoon = (store: Store, site: string) =>
-	void freshen(store, site).catch((error: unknown) => log.error(error));

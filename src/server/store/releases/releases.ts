@@ -73,6 +73,10 @@ const SQL = {
 	),
 	ruleSet: row<{ model: string }>(`SELECT model FROM rule_set WHERE hash = ?`),
 	dropRules: `DELETE FROM rule_set WHERE NOT EXISTS (SELECT 1 FROM release r WHERE r.rules = rule_set.hash)`,
+	standsSince: row<{
+		created: string;
+	}>(`SELECT l.created FROM released r JOIN release l ON l.site_id = r.site_id AND l.number = r.since
+		WHERE r.site_id = ? AND r.path = ? AND r.until IS NULL`),
 	noteLooked: `UPDATE release SET looked = 1 WHERE id = @id`,
 	// Of what the latest release that was looked at had: the first release of those in a row that have it.
 	findingsSince: row<{
@@ -217,6 +221,10 @@ export class ReleaseStore {
 	rulesInForce(site: number): { readonly number: number; readonly created: string; readonly hash: string } | undefined {
 		const latest = this.run('rulesInForce').get(site);
 		return latest && latest.hash !== null ? { ...latest, hash: latest.hash } : undefined;
+	}
+	/** When the head of a page that stands now came to stand (ISO 8601). */
+	standsSince(site: number, path: string): string | undefined {
+		return this.run('standsSince').get(site, path)?.created;
 	}
 	ruleSet(hash: string): RuleSet {
 		return JSON.parse(this.run('ruleSet').get(hash)!.model) as RuleSet;

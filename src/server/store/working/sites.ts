@@ -53,9 +53,13 @@ export class SiteStore {
 		throw refuse('site-missing', { site: name, sites: this.names().map((site) => site.name) });
 	}
 
-	/** What tells whether a site is as it was. Throws a `UserError` when there is none of this name. */
+	/** What tells a site from others, and whether it is as it was; undefined when there is none of this name. */
+	brief(name: string): { readonly id: number; readonly revision: number } | undefined {
+		return this.run('siteByName').get(name);
+	}
+	/** The same. Throws a `UserError` when there is none. */
 	summary(name: string): { readonly id: number; readonly revision: number } {
-		return this.run('siteByName').get(name) ?? this.named(name);
+		return this.brief(name) ?? this.named(name);
 	}
 
 	find(name: string): StoredSite | undefined {
