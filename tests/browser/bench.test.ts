@@ -58,10 +58,10 @@ test('a page is written by hand from new to released, wholly by keyboard', async
 	await keys('Which paths stay open from November on.');
 	await bench.waitForText('[data-tag=description] .value', /Which paths stay open/);
 	await bench.press(Key.ALT, '7');
-	await tabTo('[data-settings=page] select option, [data-settings=page] select', 60);
+	await tabTo('[data-settings=page] [data-select]', 60);
 	// The first list is the type's; the state stands two further.
 	await browser.driver.executeScript(
-		'[...document.querySelectorAll("[data-settings=page] select")].find((one) => one.value === "draft").focus()'
+		'document.querySelector("[data-settings=page] [data-select][data-value=draft]").focus()'
 	);
 	await keys('l');
 	await bench.waitForText('[data-testid=saved]', /^All kept/);
@@ -188,10 +188,7 @@ describe('types', () => {
 	});
 
 	test('a starting set shows its reach before it is taken', async () => {
-		await (await bench.find('details:has([aria-expanded]) > summary, [data-settings=type] details summary')).click();
-		await browser.driver.executeScript(
-			'[...document.querySelectorAll("[data-settings=type] summary")].find((one) => one.textContent.includes("Starting sets")).parentElement.open = true'
-		);
+		await (await bench.find('[data-settings=type] [data-disclosure="Starting sets"] > button')).click();
 		await browser.driver.executeScript(
 			'[...document.querySelectorAll("[data-settings=type] button")].find((one) => one.textContent === "Look at it").click()'
 		);
@@ -203,7 +200,7 @@ describe('from the card to the field', () => {
 	test('a card’s title leads to its tag, and a double click writes it at the page', async () => {
 		await bench.open('/about');
 		const title = await bench.find('[data-reader=gangway] [data-way="og:title"]');
-		expect(await title.getAttribute('title')).toMatch(/^og:title, /);
+		expect(await title.getAttribute('data-tip')).toMatch(/^og:title, /);
 		await browser.driver.actions().doubleClick(title).perform();
 		await browser.driver.wait(
 			async () => (await browser.driver.switchTo().activeElement().getAttribute('aria-label')) === 'og:title at page',

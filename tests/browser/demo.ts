@@ -198,8 +198,13 @@ export class BenchPage {
 
 	/** Chooses among the options of a select by its label. */
 	async choose(label: string, value: string) {
-		const field = await this.find(`select[aria-label="${label}"]`);
-		await field.findElement(By.css(`option[value="${value}"]`)).then((option) => option.click());
+		await (await this.find(`[data-select][aria-label="${label}"]`)).click();
+		await (await this.find(`[data-choice="${value}"]`)).click();
+		await this.driver.wait(
+			async () => (await this.driver.findElements(By.css('[data-choice]'))).length === 0,
+			10_000,
+			`The list of "${label}" never closed`
+		);
 	}
 
 	/** Goes to a layer's field by its key, as often as it takes: a dialog that closes gives the focus back late. */

@@ -39,12 +39,16 @@ const field = async (driver: WebDriver, label: string, text: string) => {
 	const input = await driver.wait(
 		() =>
 			driver.executeScript<import('selenium-webdriver').WebElement | null>(
-				`return [...document.querySelectorAll('label')].find((one) => one.checkVisibility() && one.textContent.trim().startsWith(arguments[0]))?.querySelector('input, select') ?? null`,
+				`return [...document.querySelectorAll('label')].find((one) => one.checkVisibility() && one.textContent.trim().startsWith(arguments[0]))?.querySelector('input, [data-select]') ?? null`,
 				label
 			),
 		10_000,
 		`There is no field “${label}”`
 	);
+	if ((await input!.getAttribute('data-select')) !== null) {
+		await input!.click();
+		return driver.wait(until.elementLocated(By.css(`[data-choice="${text}"]`)), 10_000).click();
+	}
 	await input!.clear().catch(() => undefined);
 	await input!.sendKeys(text);
 };

@@ -65,7 +65,9 @@ describe('pages', () => {
 		await open('pages', '?finding=cut');
 		await says('[data-testid=count]', /^2 pages by this filter/);
 		await open('pages');
-		await (await find('select[aria-label="Any finding"] option[value=cut]')).click();
+		// By typing what one looks for.
+		await (await find('[data-select][aria-label="Only those …"]')).click();
+		await (await find('[aria-label^="Search among"]')).sendKeys('cut', Key.ENTER);
 		await says('[data-testid=count]', /^2 pages by this filter/);
 		expect(new URL(await browser.driver.getCurrentUrl()).searchParams.get('finding')).toBe('cut');
 	});
@@ -241,7 +243,12 @@ describe('findings and releases', () => {
 	test('a release is reviewed, made with a note, compared, and gone back from', async () => {
 		await open('releases');
 		await says('[data-testid=sheet]', /1 changed/);
-		await says('.pages', /From a spreadsheet/);
+		// As a card before and after, in words what differs, and as markup where one asks for it.
+		await says('[data-page] [data-testid=cards]', /Before[\s\S]*After[\s\S]*From a spreadsheet/);
+		await says('[data-testid=changes]', /title[\s\S]*From a spreadsheet/);
+		await (await find('main input[type=checkbox]')).click();
+		await says('.lines', /<title>From a spreadsheet/);
+		await (await find('main input[type=checkbox]')).click();
 		await (await find('input[aria-label="A note on this release"]')).sendKeys('A title from a table');
 		await click('Release 1 page');
 		await says('[data-testid=told]', /Release 2: 1 changed/);

@@ -45,7 +45,7 @@ test('words of the site’s own, and a piece that uses them, are written where t
 	await openSettings('site');
 	await typeIn('Name of other words', 'book', Key.ENTER);
 	await typeIn('Words “book”, British English', 'Order it');
-	await (await bench.find('[data-pieces=site] summary')).click();
+	await (await bench.find('[data-pieces=site] [data-disclosure] > button')).click();
 	await typeIn('Name of a new piece', 'call', Key.ENTER);
 	const piece = await bench.find(
 		'[data-piece=call] .cm-content, [data-piece=call] [contenteditable], [data-piece=call] textarea, [data-piece=call] button:not([data-button=plain]):not(.name)'
@@ -111,7 +111,7 @@ test('a field of the page above is read, and of one that a field names as soon a
 test('a template is told in words where someone asks, and pinned from the palette', async () => {
 	await bench.open(PAGE);
 	await bench.write('title', 'type', '{page.title}[[ in {page.section}]]');
-	await (await bench.find('[data-layer=type] .words summary')).click();
+	await (await bench.find('[data-layer=type] .words > button')).click();
 	await bench.waitForText(
 		'[data-layer=type] .words',
 		/The title, then where there is the section: \(‘ in ’, then the section\)\./

@@ -281,7 +281,7 @@ describe('a page by itself', () => {
 	const setting = async (name: string) =>
 		browser.driver.findElement(
 			By.xpath(
-				`//span[@class and contains(., "${name}")]/ancestor::label//*[self::input or self::select or self::textarea]`
+				`//span[@class and contains(., "${name}")]/ancestor::label//*[self::input or self::button or self::textarea]`
 			)
 		);
 

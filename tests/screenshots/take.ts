@@ -30,7 +30,7 @@ async function open(address: string) {
 }
 const click = (text: string) =>
 	browser.driver.executeScript(
-		`const one = [...document.querySelectorAll('button, a, summary')].find((one) => one.checkVisibility() && one.textContent.trim().startsWith(arguments[0]));
+		`const one = [...document.querySelectorAll('button, a')].find((one) => one.checkVisibility() && one.textContent.trim().startsWith(arguments[0]));
 		if (!one) throw new Error('nothing to press says ' + arguments[0]); one.click();`,
 		text
 	);

@@ -28,7 +28,7 @@ export const addDiff: Verb = (program) => {
 				const { id } = store.working.sites.named(site);
 				refuseReleases(store, id, [from, to]);
 				const differing = differencesBetween(store, id, [from, to], path);
-				for (const difference of differing.pages) {
+				for (const { before: _before, after: _after, ...difference } of differing.pages) {
 					if (format === 'json') print(`${JSON.stringify(difference)}\n`);
 					else {
 						print(`${difference.kind} ${difference.path}\n`);

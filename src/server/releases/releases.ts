@@ -1,3 +1,4 @@
+import type { HeadJson } from '$core';
 import type { Progress } from '../progress';
 import { note as noteTrail } from '../people/note';
 import { authorName } from '../edits/edit';
@@ -12,6 +13,9 @@ export interface PageDifference {
 	/** Lines that stand only in the first, and only in the second. */
 	readonly gone: readonly string[];
 	readonly come: readonly string[];
+	/** The head in the first and in the second. */
+	readonly before: HeadJson | null;
+	readonly after: HeadJson | null;
 }
 
 /** The pages that differ between two releases, either of which may be the older, and what differs on each, worked out when it is asked for. */
@@ -39,17 +43,23 @@ function differenceOf(
 	before: string | null,
 	after: string | null
 ): PageDifference {
-	const [was, is] = [linesOf(releases, before), linesOf(releases, after)];
+	const [first, second] = [headAt(releases, before), headAt(releases, after)];
+	const [was, is] = [linesOf(first), linesOf(second)];
 	return {
 		path,
 		kind: before === null ? 'added' : after === null ? 'removed' : 'changed',
 		gone: was.filter((line) => !is.includes(line)),
-		come: is.filter((line) => !was.includes(line))
+		come: is.filter((line) => !was.includes(line)),
+		before: jsonOf(first),
+		after: jsonOf(second)
 	};
 }
 
-const linesOf = (releases: ReleaseStore, hash: string | null): string[] =>
-	hash === null ? [] : (releases.byHash(hash)?.html ?? '').split('\n').filter(Boolean);
+type KeptHead = { readonly html: string; readonly json: string } | undefined;
+const headAt = (releases: ReleaseStore, hash: string | null): KeptHead =>
+	hash === null ? undefined : releases.byHash(hash);
+const linesOf = (head: KeptHead): string[] => (head?.html ?? '').split('\n').filter(Boolean);
+const jsonOf = (head: KeptHead): HeadJson | null => (head ? (JSON.parse(head.json) as HeadJson) : null);
 
 /** Throws a `UserError` that says which releases there are, when one of these is none. */
 export function refuseReleases(store: Store, site: number, numbers: readonly number[]) {

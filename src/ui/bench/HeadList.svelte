@@ -61,7 +61,7 @@
 											class={isAddress(line)
 												? 'address block truncate text-sm'
 												: 'line-clamp-2 font-serif wrap-anywhere in-[.chosen]:line-clamp-6'}
-											title={isAddress(line) ? line.value : undefined}>{line.value}</span
+											data-tip={isAddress(line) ? line.value : undefined}>{line.value}</span
 										>
 									{:else}<span class="none line-clamp-2 wrap-anywhere text-gone italic">nothing</span>{/if}
 									{#if line.facts && !line.echoes}<span class="facts block truncate text-sm text-ink-soft"

@@ -8,7 +8,7 @@
 		pinnedValue,
 		type TraceStep
 	} from '$core';
-	import type { EditableLayer } from '$ui/parts/words';
+	import { everyInWords, type EditableLayer } from '$ui/parts/words';
 	import { benchInView } from '$ui/workspace/context';
 	import FoundLine from './FoundLine.svelte';
 	import LayerField from '$ui/fields/LayerField.svelte';
@@ -28,7 +28,7 @@
 	const LAYERS: readonly EditableLayer[] = ['page', 'type', 'site'];
 	const names: Readonly<Record<EditableLayer, string>> = $derived({
 		page: 'This page',
-		type: `Every ${(bench.working.type?.label ?? bench.data.page.type).toLowerCase()}`,
+		type: everyInWords(bench.working.type?.label ?? bench.data.page.type),
 		site: 'The whole site'
 	});
 	const scopes: Readonly<Record<EditableLayer, string>> = $derived({
@@ -113,10 +113,10 @@
 				<LayerMark {layer} size={14} />
 				<button
 					class="name font-semibold whitespace-nowrap underline-offset-3 [text-decoration:underline_dotted] hover:text-sea"
-					title="Settings of this layer"
+					data-tip="Settings of this layer"
 					onclick={() => settings(layer)}>{names[layer]}</button
 				>
-				<span class="scope ml-auto truncate text-sm text-ink-soft" title={scopes[layer]}>{scopes[layer]}</span>
+				<span class="scope ml-auto truncate text-sm text-ink-soft" data-tip={scopes[layer]}>{scopes[layer]}</span>
 			</div>
 			<LayerField {layer} steps={stepsOf(layer)} />
 			{#if found && layer === 'page'}<FoundLine step={found} />{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { findTag, headToJson, renderHead, renderTag } from '$core';
 	import { benchInView } from '$ui/workspace/context';
@@ -51,9 +52,11 @@
 		<Button onclick={() => copy('The JSON', JSON.stringify(headToJson(head), null, 2))}>Copy JSON</Button>
 		<Button onclick={() => copy('The snippet', snippetOf(snippet, head))}>Copy snippet</Button>
 		<label class="text-ink-soft"
-			>for <select bind:value={snippet}>
-				{#each SNIPPETS as { kind, name } (kind)}<option value={kind}>{name}</option>{/each}
-			</select></label
+			>for <Select
+				value={snippet}
+				choices={SNIPPETS.map(({ kind, name }) => [kind, name] as const)}
+				set={(kind) => (snippet = kind)}
+			/></label
 		>
 	</div>
 	<p class="told min-h-5 px-2.5 py-0.5 text-sm text-ink-soft" role="status">{copied}</p>

@@ -1,7 +1,7 @@
 <script lang="ts">
+	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
-	import type { ContentType } from '$core';
 	import { call, isRefused } from '$ui/client';
 	import Sheet from '$ui/parts/Sheet.svelte';
 	import { languageName } from '$ui/parts/words';
@@ -21,7 +21,7 @@
 	}: {
 		open: boolean;
 		site: string;
-		types: readonly ContentType[];
+		types: readonly { readonly name: string; readonly label?: string }[];
 		languages: readonly string[];
 		/** The type it has unless another is chosen. */
 		usual: string;
@@ -82,18 +82,24 @@
 			/>
 		</Setting>
 		<Setting name="Type">
-			<select value={type} onchange={(event) => (chosen = event.currentTarget.value)}>
-				{#each types as one (one.name)}<option value={one.name}>{one.label ?? one.name}</option>{/each}
-			</select>
+			<Select
+				value={type}
+				choices={types.map((one) => [one.name, one.label ?? one.name] as const)}
+				set={(name) => (chosen = name)}
+			/>
 		</Setting>
 		{#if languages.length > 1 || versionOf}
 			<Setting name="Language">
-				<select value={tongue} onchange={(event) => (spoken = event.currentTarget.value)}>
-					{#if !versionOf}<option value="">As the site’s first: {languageName(languages[0] ?? '')}</option>{/if}
-					{#each [...new Set([...languages, ...(language ? [language] : [])])] as tag (tag)}
-						<option value={tag}>{languageName(tag)}</option>
-					{/each}
-				</select>
+				<Select
+					value={tongue}
+					choices={[
+						...(versionOf ? [] : [['', `As the site’s first: ${languageName(languages[0] ?? '')}`] as const]),
+						...[...new Set([...languages, ...(language ? [language] : [])])].map(
+							(tag) => [tag, languageName(tag)] as const
+						)
+					]}
+					set={(tag) => (spoken = tag)}
+				/>
 			</Setting>
 		{/if}
 		<p class="mt-2.5 text-sm text-ink-soft">It begins as a draft: nobody sees it before it is live and released.</p>

@@ -29,11 +29,11 @@
 		onclick={() => move(-1)}
 		disabled={beside.before === undefined}
 		aria-label="Previous page"
-		title="Previous page (Alt+←)">←</Button
+		data-tip="Previous page (Alt+←)">←</Button
 	>
 	<Button
 		class="mover-path flex max-w-80 min-w-0 items-baseline gap-2.5 whitespace-nowrap"
-		title="Find a page, a tag, an action (Ctrl+K)"
+		data-tip="Find a page, a tag, an action (Ctrl+K)"
 		onclick={find}
 	>
 		<span class="truncate font-mono text-sm font-normal">{path}</span><span
@@ -45,12 +45,12 @@
 		onclick={() => move(1)}
 		disabled={beside.next === undefined}
 		aria-label="Next page"
-		title="Next page (Alt+→)">→</Button
+		data-tip="Next page (Alt+→)">→</Button
 	>
 	<Button
 		class="whitespace-nowrap"
 		onclick={hard}
-		title="To the pages of this type that are hardest on a template (Alt+H)">Hard page</Button
+		data-tip="To the pages of this type that are hardest on a template (Alt+H)">Hard page</Button
 	>
-	<Button class="whitespace-nowrap" onclick={make} title="A new page (Alt+N)">New page</Button>
+	<Button class="whitespace-nowrap" onclick={make} data-tip="A new page (Alt+N)">New page</Button>
 </nav>

@@ -60,7 +60,7 @@
 	<Button
 		look="main"
 		disabled={isShut}
-		title={bench.release.whyNot ?? 'Shows the working copy to visitors (Ctrl+Enter)'}
+		data-tip={bench.release.whyNot ?? 'Shows the working copy to visitors (Ctrl+Enter)'}
 		onclick={() => void bench.askRelease()}
 	>
 		{bench.release.making ? 'Releasing …' : 'Release'}

@@ -3,6 +3,7 @@ import { KEYS, type KeyId } from '$ui/parts/keys';
 import type { Command } from '$ui/parts/command';
 import { roomAt, ROOMS } from '$ui/places/rooms';
 import type { EditableLayer } from '$ui/parts/words';
+import { SETTING_NAMES } from '$ui/settings/names';
 
 const PANEL_NAMES = {
 	page: 'Settings of this page',
@@ -25,7 +26,8 @@ export function commandsOf(
 		readonly siteName: string;
 		readonly choose: (tag: string) => void;
 		readonly goTo: (address: string) => void;
-		readonly open: (layer: EditableLayer) => void;
+		/** Opens the settings of a layer, at one of them where it is named. */
+		readonly open: (layer: EditableLayer, setting?: string) => void;
 		readonly takeAway: () => void;
 		/** Pins what the cards of this page say, and of the hard pages of its type. */
 		readonly pin: () => void;
@@ -41,6 +43,12 @@ export function commandsOf(
 			...{ group: 'Do', name: PANEL_NAMES[layer] },
 			run: () => open(layer)
 		})),
+		...(['page', 'type', 'site'] as const).flatMap((layer) =>
+			SETTING_NAMES[layer].map((name): Command => ({
+				...{ group: 'Do', name, more: PANEL_NAMES[layer] },
+				run: () => open(layer, name)
+			}))
+		),
 		{ group: 'Do', name: 'Take this page away', run: takeAway },
 		{ group: 'Do', name: 'Pin what this page says', run: pin },
 		{ group: 'Do', name: 'Pin the hard pages of this type', run: pinHard },

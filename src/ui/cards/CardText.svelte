@@ -7,4 +7,5 @@
 {text.shown}{#if text.cut}<span
 		class="mx-0.5 mt-0 -mb-0.5 inline-block h-[1em] border-l-2 border-dashed border-l-flag"
 		aria-hidden="true"
-	></span><span class="text-ink-soft line-through decoration-flag" title="This reader cuts here">{text.cut}</span>{/if}
+	></span><span class="text-ink-soft line-through decoration-flag" data-tip="This reader cuts here">{text.cut}</span
+	>{/if}

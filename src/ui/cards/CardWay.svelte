@@ -37,7 +37,8 @@
 		class="[text-align:inherit] leading-[inherit] text-inherit [font:inherit] [text-decoration:inherit] hover:bg-sea-wash [&.block]:grid [&.block]:h-full [&.block]:w-full [&.block]:[place-items:inherit] [&.block]:hover:outline-2 [&.block]:hover:-outline-offset-2 [&.block]:hover:outline-sea"
 		class:block={isBlock}
 		data-way={tag}
-		title="{tag}{sign ? `, ${SIGNS[sign]}` : ''}. A double click writes it at this page."
+		aria-label={isBlock || tag === 'icon' ? tag : undefined}
+		data-tip="{tag}{sign ? `, ${SIGNS[sign]}` : ''}. A double click writes it at this page."
 		onclick={() => ways.choose(tag)}
 		ondblclick={() => ways.write(tag)}
 		onkeydown={(event) => {

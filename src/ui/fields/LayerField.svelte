@@ -1,4 +1,6 @@
 <script lang="ts" module>
+	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
+	import Select from '$ui/parts/select/Select.svelte';
 	/** What is wrong only because it is not written to its end. */
 	const BEGUN: ReadonlySet<string> = new Set([
 		'template/unclosed-placeholder',
@@ -90,7 +92,6 @@
 		return close.length > 0 ? close : borrowable;
 	});
 	const rest = $derived(borrowable.filter((name) => !sensible.includes(name)));
-	let showsRest = $state(false);
 	const isRobots = $derived(bench.definition?.kind === 'directives');
 	/** A text with variables in it is written as a template. */
 	const isTemplate = (text: string) => /[{}[\]\\]/.test(text);
@@ -128,9 +129,9 @@
 		...(bench.shapesInForce && { shapes: bench.shapesInForce })
 	});
 
-	function choose(event: Event & { currentTarget: HTMLSelectElement }) {
+	function choose(chosen: Form) {
 		looksAt = '';
-		switch (event.currentTarget.value as Form) {
+		switch (chosen) {
 			case 'nothing':
 				return bench.propose(layer, null);
 			case 'leaveOut':
@@ -165,35 +166,35 @@
 </script>
 
 <div class="kind mb-1 flex items-center gap-2.5 text-sm">
-	<select
-		class="border-transparent bg-transparent px-0.5 py-0 text-ink-soft hover:border-rule-strong"
+	<Select
+		look="bare"
 		aria-label="How {layer} says {bench.tag}"
 		value={form}
-		onchange={choose}
-	>
-		<option value="nothing">Inherits</option>
-		<option value="template">A template</option>
-		{#if borrowable.length > 0}<option value="borrow">The same as …</option>{/if}
-		{#if isPicture}<option value="pictures">Picture sources</option>{/if}
-		<option value="leaveOut">Leave it out</option>
-	</select>
+		choices={[
+			['nothing', 'Inherits'],
+			['template', 'A template'],
+			...(borrowable.length > 0 ? [['borrow', 'The same as …'] as const] : []),
+			...(isPicture ? [['pictures', 'Picture sources'] as const] : []),
+			['leaveOut', 'Leave it out']
+		]}
+		set={choose}
+	/>
 	{#if languages.length > 1}
-		<select
-			class="border-transparent bg-transparent px-0.5 py-0 text-ink-soft hover:border-rule-strong"
+		<Select
+			look="bare"
 			aria-label="Language that {layer} says {bench.tag} in"
-			title={others.length > 0 ? `Also said here: ${others.join(', ')}` : 'For pages in which language'}
+			data-tip={others.length > 0 ? `Also said here: ${others.join(', ')}` : 'For pages in which language'}
 			value={spoken}
-			onchange={(event) => (bench.languages[layer] = event.currentTarget.value)}
-		>
-			{#each languages as tag (tag)}
-				<option value={tag}>{tag === '' ? 'in any language' : `in ${languageName(tag)}`}{has(tag) ? ' ·' : ''}</option>
-			{/each}
-		</select>
+			choices={languages.map(
+				(tag) => [tag, `${tag === '' ? 'in any language' : `in ${languageName(tag)}`}${has(tag) ? ' ·' : ''}`] as const
+			)}
+			set={(tag) => (bench.languages[layer] = tag)}
+		/>
 	{/if}
 	<span class="more ml-auto flex flex-wrap justify-end gap-x-2.5 gap-y-0.5">
 		{#if mayPropose}<Button look="link" onclick={proposeFirst}>Propose one</Button>{/if}
 		{#if form === 'template' || form === 'nothing'}
-			<Button look="link" aria-label="Signs and filters" title="Signs and filters" onclick={() => (asksSigns = true)}
+			<Button look="link" aria-label="Signs and filters" data-tip="Signs and filters" onclick={() => (asksSigns = true)}
 				>?</Button
 			>
 		{/if}
@@ -204,19 +205,13 @@
 </div>
 
 {#if form === 'borrow' && body?.kind === 'borrow'}
-	<select
+	<Select
 		class="w-full font-mono"
 		aria-label="{bench.tag} at {layer}: the same as"
 		value={body.from}
-		onchange={(event) => {
-			if (event.currentTarget.value === '') showsRest = true;
-			else bench.propose(layer, { ...body, from: event.currentTarget.value });
-		}}
-	>
-		{#each sensible as name (name)}<option>{name}</option>{/each}
-		{#if rest.length > 0 && !showsRest}<option value="">another tag …</option>{/if}
-		{#if showsRest}{#each rest as name (name)}<option>{name}</option>{/each}{/if}
-	</select>
+		choices={[...sensible, ...rest]}
+		set={(from) => bench.propose(layer, { ...body, from })}
+	/>
 	{#if isPicture}
 		<ShapeChoice
 			shapes={body.shapes ?? []}
@@ -230,16 +225,13 @@
 {:else if isRobots && !isTemplate(text)}
 	<RobotsChoice {text} label="{bench.tag} at {layer}" set={(written) => bench.write(layer, written)} />
 {:else if choices}
-	<select
+	<Select
 		class="w-full font-mono"
 		aria-label="{bench.tag} at {layer}"
 		value={text}
-		onchange={(event) => bench.write(layer, event.currentTarget.value)}
-	>
-		<option value="">Nothing set here</option>
-		{#each choices as choice (choice)}<option>{choice}</option>{/each}
-		{#if text && !choices.includes(text)}<option>{text}</option>{/if}
-	</select>
+		choices={[['', 'Nothing set here'], ...choices, ...(text && !choices.includes(text) ? [text] : [])]}
+		set={(choice) => bench.write(layer, choice)}
+	/>
 {:else}
 	<TemplateField
 		{text}
@@ -256,10 +248,9 @@
 	{#if pieces.some((piece) => piece.kind !== 'text')}<YieldLine {pieces} />{/if}
 	{#if form === 'template' && toldText.includes('{')}
 		<div class="flex items-baseline gap-3">
-			<details class="words mt-1 text-sm text-ink-soft" bind:open={asksWords}>
-				<summary class="cursor-pointer">In words</summary>
+			<Disclosure class="words mt-1 text-sm text-ink-soft" bind:open={asksWords} label="In words">
 				<p class="text-ink-soft">{inWords ?? 'It cannot be read yet.'}</p>
-			</details>
+			</Disclosure>
 			{#if errors.length === 0}<Button look="link" class="flex-none text-sm" onclick={() => (tries = true)}
 					>On hard pages</Button
 				>{/if}

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
+	import Select from '$ui/parts/select/Select.svelte';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import { DIRECTIVES, readDirectives, withDirective } from './robots';
 
@@ -9,8 +11,7 @@
 	const put = (name: string, value: string | undefined) => set(withDirective(text, name, value));
 </script>
 
-<details open={text !== ''}>
-	<summary class="cursor-pointer text-sm">{text === '' ? 'Say what robots may do' : text}</summary>
+<Disclosure class="text-sm" open={text !== ''} label={text === '' ? 'Say what robots may do' : text}>
 	<fieldset>
 		<legend class="sr-only">{label}</legend>
 		{#each DIRECTIVES as { name, does, choices, asks } (name)}
@@ -24,14 +25,13 @@
 					<span>{does} <span class="font-mono text-ink-soft">{name}</span></span>
 				</label>
 				{#if said.has(name) && choices}
-					<select
-						class="my-0.5 mr-0 ml-5 block"
+					<Select
+						class="my-0.5 mr-0 ml-5"
 						aria-label={name}
-						value={said.get(name)}
-						onchange={(event) => put(name, event.currentTarget.value)}
-					>
-						{#each choices as choice (choice)}<option>{choice}</option>{/each}
-					</select>
+						value={said.get(name) ?? ''}
+						{choices}
+						set={(choice) => put(name, choice)}
+					/>
 				{:else if said.has(name) && asks}
 					<span class="asks my-0.5 mr-0 ml-5 block [&>input]:w-full"
 						><TextInput
@@ -46,4 +46,4 @@
 			</div>
 		{/each}
 	</fieldset>
-</details>
+</Disclosure>

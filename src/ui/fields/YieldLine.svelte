@@ -12,7 +12,7 @@
 					class="value border-b border-b-sea">{piece.text}</span
 				>{:else if piece.kind === 'gap'}<span
 					class="mx-0.5 mt-0 -mb-0.5 inline-block h-[1em] w-6.5 rounded-sm border-[1.5px] border-dashed border-flag"
-					title="Empty here: {piece.names.join(', ')}"><span class="sr-only">gap</span></span
+					data-tip="Empty here: {piece.names.join(', ')}"><span class="sr-only">gap</span></span
 				>{:else}{piece.text}{/if}{/each}
 	</p>
 	{#if gaps.length > 0}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import { onMount, type Snippet } from 'svelte';
 	import type { ApexOptions } from 'apexcharts';
 	import { withLook } from '$ui/look/look';
@@ -64,8 +65,10 @@
 	<figcaption class="font-semibold">{caption}</figcaption>
 	<!-- The drawing follows a narrower window a moment later: until then it is cut, not scrolled to. -->
 	<div bind:this={place} class="overflow-clip" aria-hidden="true"></div>
-	<details class="text-sm [&_:is(th,_td)]:py-px [&_:is(th,_td)]:pr-3.5 [&_:is(th,_td)]:pl-0 [&_:is(th,_td)]:text-left">
-		<summary>The same as a table</summary>
+	<Disclosure
+		class="text-sm [&_:is(th,_td)]:py-px [&_:is(th,_td)]:pr-3.5 [&_:is(th,_td)]:pl-0 [&_:is(th,_td)]:text-left"
+		label="The same as a table"
+	>
 		{@render children()}
-	</details>
+	</Disclosure>
 </figure>

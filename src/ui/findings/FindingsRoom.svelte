@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Told from '$ui/parts/Told.svelte';
 	import { byWhom } from '$ui/people/byWhom';
@@ -111,7 +112,7 @@
 		<ul class="mt-2.5 max-w-270">
 			{#each groups ?? [] as group (keyOfKind(group))}
 				<li class="grid grid-cols-[108px_1fr_auto] gap-3.5 border-t border-t-rule px-0 py-2.25" data-code={group.code}>
-					<div class="weight w{Math.min(10, group.weight)}" title="Weight {group.weight} of 10">
+					<div class="weight w{Math.min(10, group.weight)}" data-tip="Weight {group.weight} of 10">
 						<span
 							class="inline-block border-l-6 border-l-rule-strong pl-2 text-sm in-[.w10]:border-l-gone in-[.w10]:font-semibold in-[.w3]:border-l-flag in-[.w4]:border-l-flag in-[.w5]:border-l-flag in-[.w6]:border-l-gone in-[.w6]:font-semibold in-[.w8]:border-l-gone in-[.w8]:font-semibold"
 							>{weightInWords(group.weight)}</span
@@ -133,8 +134,7 @@
 						{:else if group.since !== undefined}<p class="text-ink-soft">Since release {group.since}.</p>{/if}
 						{#if waysOf(group).length > 0}<MendList {site} mends={waysOf(group)} {done} />{/if}
 						{#if group.each && group.each.length > 1}
-							<details>
-								<summary>All {group.each.length}</summary>
+							<Disclosure label="All {group.each.length}">
 								<ul class="each max-h-55 overflow-y-auto text-sm">
 									{#each group.each as one, at (at)}
 										<li>
@@ -151,7 +151,7 @@
 										</li>
 									{/each}
 								</ul>
-							</details>
+							</Disclosure>
 						{/if}
 						{#if leaving === keyOfKind(group)}
 							<form
@@ -236,7 +236,9 @@
 													class="block min-w-9.25 px-0.75 py-0 text-center [background:linear-gradient(to_right,var(--color-sea-wash)_calc(var(--part)_*_100%),transparent_0)] hover:underline max-middle:min-w-0"
 													style:--part={part}
 													href={pagesAt(site, { type, without: tag })}
-													title="{has.toLocaleString('en')} of {pages.toLocaleString('en')} have it; see those without"
+													data-tip="{has.toLocaleString('en')} of {pages.toLocaleString(
+														'en'
+													)} have it; see those without"
 													>{part === 1 ? 'all' : part === 0 ? '—' : `${Math.floor(part * 100)} %`}</a
 												>
 											</td>

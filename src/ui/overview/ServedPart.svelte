@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
 	import { byWhom } from '$ui/people/byWhom';
@@ -105,9 +106,11 @@
 			>
 			<label
 				>By itself
-				<select value={drift.every} onchange={(event) => void schedule(event.currentTarget.value as Schedule)}>
-					{#each Object.entries(SCHEDULE) as [id, name] (id)}<option value={id}>{name}</option>{/each}
-				</select></label
+				<Select
+					value={drift.every}
+					choices={Object.entries(SCHEDULE)}
+					set={(every) => void schedule(every as Schedule)}
+				/></label
 			>
 		</p>
 	{/if}

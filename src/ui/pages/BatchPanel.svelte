@@ -1,7 +1,8 @@
 <script lang="ts">
+	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
-	import { CATALOGUE } from '$core';
+	import { CATALOGUE, PAGE_STATES } from '$core';
 	import { call, follow, isRefused } from '../client';
 	import { pagesInWords } from '$ui/parts/words';
 	import type { BatchAction, BatchPages, BatchSample } from '$server/edits/batch';
@@ -143,16 +144,20 @@
 	</h2>
 	<label class="grid gap-0.5 font-semibold"
 		>What is done
-		<select class="w-full font-normal" bind:value={what} onchange={() => (text = '')}>
-			{#each Object.entries(DOES) as [id, name] (id)}<option value={id}>{name}</option>{/each}
-		</select>
+		<Select
+			class="w-full font-normal"
+			value={what}
+			choices={Object.entries(DOES)}
+			set={(id) => {
+				what = id as typeof what;
+				text = '';
+			}}
+		/>
 	</label>
 	{#if NEEDS_TAG.includes(what)}
 		<label class="grid gap-0.5 font-semibold"
 			>Tag
-			<select class="w-full font-mono font-normal" bind:value={tag}
-				>{#each tags as name (name)}<option>{name}</option>{/each}</select
-			>
+			<Select class="w-full font-mono font-normal" value={tag} choices={tags} set={(name) => (tag = name)} />
 		</label>
 	{/if}
 	{#if what === 'text'}<label class="grid gap-0.5 font-semibold"
@@ -166,18 +171,24 @@
 				bind:value={text}></textarea></label
 		>
 	{:else if what === 'borrow'}<label class="grid gap-0.5 font-semibold"
-			>The same as<select class="w-full font-mono font-normal" bind:value={other}
-				>{#each tags as name (name)}<option>{name}</option>{/each}</select
-			></label
+			>The same as<Select
+				class="w-full font-mono font-normal"
+				value={other}
+				choices={tags}
+				set={(name) => (other = name)}
+			/></label
 		>
 	{:else if what === 'replace'}
 		<label class="grid gap-0.5 font-semibold">Words<input class="w-full font-normal" bind:value={text} /></label>
 		<label class="grid gap-0.5 font-semibold">become<input class="w-full font-normal" bind:value={by} /></label>
 	{:else if what === 'type'}
 		<label class="grid gap-0.5 font-semibold"
-			>Type<select class="w-full font-normal" bind:value={() => text || types[0]?.name, (value) => (text = value ?? '')}
-				>{#each types as { name, label } (name)}<option value={name}>{label}</option>{/each}</select
-			></label
+			>Type<Select
+				class="w-full font-normal"
+				value={text || (types[0]?.name ?? '')}
+				choices={types.map(({ name, label }) => [name, label] as const)}
+				set={(name) => (text = name)}
+			/></label
 		>
 	{:else if what === 'language'}<label class="grid gap-0.5 font-semibold"
 			>Language tag<input
@@ -188,9 +199,12 @@
 		>
 	{:else if what === 'state'}
 		<label class="grid gap-0.5 font-semibold"
-			>State<select class="w-full font-normal" bind:value={() => text || 'live', (value) => (text = value)}
-				><option>live</option><option>draft</option><option>private</option></select
-			></label
+			>State<Select
+				class="w-full font-normal"
+				value={text || 'live'}
+				choices={PAGE_STATES}
+				set={(state) => (text = state)}
+			/></label
 		>
 	{:else if what === 'picture'}<label class="grid gap-0.5 font-semibold"
 			>Picture<input class="w-full font-mono font-normal" placeholder="/pictures/heath.jpg" bind:value={text} /></label

@@ -397,7 +397,7 @@
 						{:else if column.id === 'differs'}{#if shown.differs > 0}<span class="pennant" aria-hidden="true"
 								></span>{/if}{differsInWords(shown)}
 						{:else if column.id === 'path'}<span class="font-mono"
-								>{#if shown.isKey}<span title="Key page" aria-label="Key page">★ </span>{/if}{shown.path}</span
+								>{#if shown.isKey}<span data-tip="Key page" aria-label="Key page">★ </span>{/if}{shown.path}</span
 							>
 						{:else}{column.text(shown)}{/if}
 					</span>

@@ -56,6 +56,7 @@
 	let order = $state<Order>({ sort: sortIn(asked.get('sort')), down: asked.get('down') === '1' });
 	let shown = $state<readonly string[]>(asked.get('columns')?.split(',') ?? USUAL_COLUMNS);
 	let filters = $state(untrack(() => data.filters));
+	let makes = $state(false);
 	let message = $state('');
 	/** The edit that the message can take back. */
 	let undoable = $state<number | undefined>();
@@ -163,12 +164,15 @@
 	<header class="head flex items-baseline gap-3.5 bg-sheet px-4 pt-2 pb-0.5">
 		<h1 class="text-md font-semibold">Pages</h1>
 		<p class="count flex-1" role="status" data-testid="count">
-			{grid.count.toLocaleString('en')}
-			{grid.count === 1 ? 'page' : 'pages'}{Object.values(filter).some(Boolean) ? ' by this filter' : ''}
+			{#if grid.isCounted}
+				{grid.count.toLocaleString('en')}
+				{grid.count === 1 ? 'page' : 'pages'}{Object.values(filter).some(Boolean) ? ' by this filter' : ''}
+			{/if}
 			{#if grid.unseen > 0}<span class="text-ink-soft">· {grid.unseen.toLocaleString('en')} yet to be looked at</span
 				>{/if}
 		</p>
-		<Button class="text-sm" href={out.workbook} download title="Spreadsheets leave its texts as they are"
+		<Button class="text-sm" onclick={() => (makes = true)}>New page</Button>
+		<Button class="text-sm" href={out.workbook} download data-tip="Spreadsheets leave its texts as they are"
 			>Out as .xlsx</Button
 		>
 		<Button class="text-sm" href={out.csv} download>Out as CSV</Button>
@@ -223,3 +227,15 @@
 		{/if}
 	</main>
 </div>
+{#if makes}
+	{#await import('$ui/bench/NewPage.svelte') then { default: NewPage }}
+		<NewPage
+			bind:open={makes}
+			{site}
+			types={data.types}
+			languages={data.site.languages}
+			usual={filter.type ?? data.types[0]?.name ?? ''}
+			made={(path) => void goto(benchAt(site, path))}
+		/>
+	{/await}
+{/if}

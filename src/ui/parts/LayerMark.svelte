@@ -8,7 +8,7 @@
 	const NAMES = { page: 'page', type: 'type', site: 'site', 'built-in': 'built-in', found: 'as found in the page' };
 </script>
 
-<span class="mark {layer}" style:--size="{size}px" role="img" aria-label={NAMES[layer]} title={NAMES[layer]}></span>
+<span class="mark {layer}" style:--size="{size}px" role="img" aria-label={NAMES[layer]} data-tip={NAMES[layer]}></span>
 
 <style>
 	/* Drawn by gradients: a mask for each would be a layer of its own, and every frame would put dozens together. */

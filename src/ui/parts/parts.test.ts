@@ -4,7 +4,7 @@ import { keyOf } from './keys';
 import { groupOf, linesOf } from '$ui/parts/lines';
 import { lookAt } from '$ui/cards/pictureLook';
 import { inCanvas, resized, withPart } from '$ui/share/shareLayout';
-import { factsInWords, findPictures, nameOfPicture } from './words';
+import { everyInWords, factsInWords, findPictures, nameOfPicture } from './words';
 import { snippetOf, SNIPPETS } from '$ui/parts/snippets';
 
 const resolver = new Resolver(
@@ -140,4 +140,12 @@ describe('pictures in words', () => {
 		expect(at(`${hash}-whole-play.jpg`)).toEqual({ src: `/media/${hash}.jpg`, play: true });
 		expect(at(`${'c'.repeat(24)}-tall-0-500.webp`)).toEqual({ src: `/media/${'c'.repeat(24)}-tall-0-500.webp` });
 	});
+});
+
+test('the layer of a type is never called every page', () => {
+	expect(['Walk', 'Page', 'pages'].map(everyInWords)).toEqual([
+		'Every walk',
+		'Pages of the type “page”',
+		'Pages of the type “pages”'
+	]);
 });

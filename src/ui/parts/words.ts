@@ -35,6 +35,10 @@ export function fetchable(address: string, base: string, standIn: StandIn): stri
 		: address;
 }
 
+/** What the layer of a type is called; one whose pages are called pages is not every page. */
+export const everyInWords = (label: string): string =>
+	/^pages?$/i.test(label) ? `Pages of the type “${label.toLowerCase()}”` : `Every ${label.toLowerCase()}`;
+
 /** What a picture is, on one line: size, form, weight, and where it stands. */
 export function factsInWords({ width, height, type, bytes, name, src, animated, alpha }: Picture): string {
 	return [

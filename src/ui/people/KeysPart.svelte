@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { SCOPES, type Scope } from '$core';
 	import { call, isRefused, type Refused } from '$ui/client';
@@ -61,7 +62,7 @@
 				<span class="ml-auto flex gap-3 text-sm">
 					<Button
 						look="link"
-						title="Makes another that may do the same; this one goes on for a week."
+						data-tip="Makes another that may do the same; this one goes on for a week."
 						onclick={() => make(where, { name: key.name, scopes: key.scopes, instead: key.id })}
 						>Another in its place</Button
 					>
@@ -82,9 +83,7 @@
 	<form class="mt-4 flex flex-wrap items-end gap-3" onsubmit={add}>
 		<label class="grid gap-1">A new key’s name <input required maxlength="80" bind:value={name} /></label>
 		<label class="grid gap-1"
-			>Site <select value={at} onchange={(event) => (site = event.currentTarget.value)}
-				>{#each keys as { site: one } (one)}<option>{one}</option>{/each}</select
-			></label
+			>Site <Select value={at} choices={keys.map(({ site: one }) => one)} set={(one) => (site = one)} /></label
 		>
 		<fieldset class="flex gap-3 pb-1">
 			<legend class="sr-only">What it may do</legend>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import type { ComponentProps } from 'svelte';
 	import { refresh } from '$ui/parts/refresh';
@@ -163,16 +164,13 @@
 				{#if giving === person.name}
 					<form class="mt-2 grid max-w-xl gap-2" onsubmit={give}>
 						<div class="flex flex-wrap gap-3">
+							<label class="grid gap-1">Site <Select value={site} choices={sites} set={(one) => (site = one)} /></label>
 							<label class="grid gap-1"
-								>Site <select bind:value={site}
-									>{#each sites as one (one)}<option>{one}</option>{/each}</select
-								></label
-							>
-							<label class="grid gap-1"
-								>Role <select bind:value={role}>
-									{#each ROLES as one (one)}<option>{one}</option>{/each}
-									<option value="none">nothing any more</option>
-								</select></label
+								>Role <Select
+									value={role}
+									choices={[...ROLES, ['none', 'nothing any more']]}
+									set={(one) => (role = one)}
+								/></label
 							>
 						</div>
 						{#if hasArea}

@@ -28,7 +28,7 @@
 			<li>
 				<button
 					class="block w-full"
-					title={nameOfPicture(picture)}
+					data-tip={nameOfPicture(picture)}
 					aria-label={nameOfPicture(picture)}
 					onclick={() => pick(picture)}
 				>

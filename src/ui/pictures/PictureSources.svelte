@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { describeSkipped, pictureOfValue, type PictureSource, type RuleBody, type Shape } from '$core';
 	import type { EditableLayer } from '$ui/parts/words';
@@ -114,9 +115,7 @@
 				!body.sources.some((source) => source.from === 'field' && source.name === field.name)
 		)
 	);
-	function add(event: Event & { currentTarget: HTMLSelectElement }) {
-		const chosen = event.currentTarget.value;
-		event.currentTarget.value = '';
+	function add(chosen: string) {
 		if (chosen.startsWith('field ')) set([...body.sources, { from: 'field', name: chosen.slice(6) }]);
 		else if (chosen) set([...body.sources, { from: chosen as keyof typeof NAMES }]);
 	}
@@ -188,13 +187,16 @@
 </ol>
 <div class="more mt-1.5 flex flex-wrap items-center gap-x-2.5 gap-y-1.5 text-sm">
 	{#if others.length + fields.length > 0}
-		<select aria-label="Add a source" onchange={add}>
-			<option value="">Add a source …</option>
-			{#each others as from (from)}<option value={from}>{NAMES[from]}</option>{/each}
-			{#each fields as field (field.name)}<option value="field {field.name}"
-					>The field {field.label ?? field.name}</option
-				>{/each}
-		</select>
+		<Select
+			aria-label="Add a source"
+			value=""
+			choices={[
+				['', 'Add a source …'],
+				...others.map((from) => [from, NAMES[from]] as const),
+				...fields.map((field) => [`field ${field.name}`, `The field ${field.label ?? field.name}`] as const)
+			]}
+			set={add}
+		/>
 	{/if}
 	<form
 		class="min-w-37.5 flex-1"

@@ -17,7 +17,7 @@
 		<button
 			class="flex items-center gap-1.25 border-b-2 border-b-transparent whitespace-nowrap aria-pressed:border-b-sea aria-pressed:font-semibold"
 			aria-pressed={shapes.includes(shape)}
-			title={SHAPES[shape].says}
+			data-tip={SHAPES[shape].says}
 			onclick={() => toggle(shape)}
 		>
 			<span

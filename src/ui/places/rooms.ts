@@ -25,6 +25,10 @@ export function pagesAt(site: string, filter: Readonly<Record<string, string | u
 	return `${roomAt('pages', site)}${query.size > 0 ? `?${query}` : ''}`;
 }
 
+/** The bench at the first page of a type, with the type's settings. */
+export const typeAt = (site: string, type: string): string =>
+	`${roomAt('bench', site)}?${new URLSearchParams({ type, at: 'type' })}`;
+
 /** A page on the bench, at a tag if one is named. */
 export function benchAt(site: string, path: string, tag?: string): string {
 	const query = new URLSearchParams({ page: path, ...(tag && { tag }) });

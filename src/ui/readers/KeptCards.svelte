@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
 	import { onMount } from 'svelte';
@@ -89,12 +90,11 @@
 		</p>
 		{#if refused}<Refused>{refused}</Refused>{/if}
 		{#if answers.length > 0}
-			<details open>
-				<summary>What they answered</summary>
+			<Disclosure open label="What they answered">
 				<ul class="max-h-35 overflow-y-auto text-sm">
 					{#each answers as answer, index (index)}<li>{answer}</li>{/each}
 				</ul>
-			</details>
+			</Disclosure>
 		{/if}
 		{#if cards.pages > 0}
 			<table class="mt-1.5 w-full text-sm">

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
 	import { byWhom } from '$ui/people/byWhom';
@@ -151,11 +152,10 @@
 					>
 				</p>
 				{#if look.came.length > 0 || look.went.length > 0}
-					<details>
-						<summary>{look.came.length} came and {look.went.length} went since the last look</summary>
+					<Disclosure label="{look.came.length} came and {look.went.length} went since the last look">
 						{#each look.came as one (one)}<p class="text-sea">+ {one}</p>{/each}
 						{#each look.went as one (one)}<p class="text-gone">− {one}</p>{/each}
-					</details>
+					</Disclosure>
 				{/if}
 			</section>
 			<section class="findings mt-2.5 max-w-245" aria-label="What is wrong" data-testid="served-findings">

@@ -3,18 +3,33 @@
 	import Told from '$ui/parts/Told.svelte';
 	import { byWhom } from '$ui/people/byWhom';
 	import { onMount, untrack } from 'svelte';
+	import { READERS } from '$core';
+	import { lookAt } from '$ui/cards/pictureLook';
+	import Select from '$ui/parts/select/Select.svelte';
 	import { call, follow, isRefused, release as releaseNow } from '../client';
 	import { keyOf } from '$ui/parts/keys';
-	import { benchAt } from '$ui/places/rooms';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import { Neighbours } from '$ui/workspace/sharing';
-	import { pagesInWords } from '$ui/parts/words';
+	import { pagesInWords, type StandIn } from '$ui/parts/words';
 	import type { PartOf } from '$server/http/contract';
 	import type { Release } from '$server/store/releases/releases';
 	import type { Sheet } from '$server/web/sheet';
-	import Difference from './Difference.svelte';
+	import ReleasedPages from './ReleasedPages.svelte';
 
-	let { data }: { data: { readonly site: { readonly name: string }; readonly history: readonly Release[] } } = $props();
+	let {
+		data
+	}: {
+		data: {
+			readonly site: { readonly name: string; readonly base: string };
+			readonly standIn: StandIn;
+			readonly history: readonly Release[];
+		};
+	} = $props();
+	const shown = (address: string) => lookAt(address, data.site.base, data.standIn, []);
+	/** How pages are shown: by whose cards, and whether their markup is. */
+	let by = $state(READERS[0]!.id);
+	let asMarkup = $state(false);
+	const reader = $derived(READERS.find(({ id }) => id === by) ?? READERS[0]!);
 
 	const site = untrack(() => data.site.name);
 	const neighbours = new Neighbours(site);
@@ -145,6 +160,19 @@
 </script>
 
 <svelte:window {onkeydown} />
+{#snippet how()}
+	<p class="my-1.5 flex flex-wrap items-center gap-x-4 text-sm text-ink-soft">
+		<label
+			>Cards by <Select
+				look="bare"
+				value={by}
+				choices={READERS.map(({ id, name }) => [id, name] as const)}
+				set={(id) => (by = id)}
+			/></label
+		>
+		<label class="flex items-center gap-1.5"><input type="checkbox" bind:checked={asMarkup} /> as markup</label>
+	</p>
+{/snippet}
 <div class="flex h-screen flex-col">
 	<RoomBar {site} room="releases" />
 	{#if message}
@@ -207,7 +235,7 @@
 							placeholder="A note on this release, for the history"
 							bind:value={note}
 						/>
-						<Button look="main" disabled={busy || sheet.stops.length > 0} title="Ctrl+Enter"
+						<Button look="main" disabled={busy || sheet.stops.length > 0} data-tip="Ctrl+Enter"
 							>{making
 								? `Releasing: ${making.done.toLocaleString('en')} of ${making.all.toLocaleString('en')}`
 								: `Release ${sheet.unseen > 0 ? 'all that differs' : pagesInWords(total)}`}</Button
@@ -221,26 +249,15 @@
 						oninput={(event) => find(event.currentTarget.value)}
 					/>
 				{/if}
-				<ul class="pages">
-					{#each sheet.pages as page (page.path)}
-						<li class="border-t border-t-rule px-0 py-1.75">
-							<p class="path">
-								<span
-									class="kind {page.kind} inline-block min-w-17 text-sm text-ink-soft [&.added]:text-sea [&.gone]:text-gone [&.new]:text-sea [&.removed]:text-gone"
-									>{page.kind}</span
-								>
-								<a
-									class="font-mono font-medium wrap-anywhere underline underline-offset-2"
-									href={benchAt(site, page.path)}>{page.path}</a
-								>
-								<Button look="link" class="alone" disabled={busy} onclick={() => void release([page.path])}
-									>Release it alone</Button
-								>
-							</p>
-							<Difference gone={page.gone} come={page.come} />
-						</li>
-					{/each}
-				</ul>
+				{@render how()}
+				<ReleasedPages
+					{site}
+					pages={sheet.pages}
+					{reader}
+					{asMarkup}
+					{shown}
+					alone={busy ? undefined : (path) => void release([path])}
+				/>
 				{#if offset > 0 || sheet.pages.length === SHOWN}
 					<p class="mt-2.5">
 						<Button disabled={offset === 0} onclick={() => ((offset -= SHOWN), void look())}>Those before</Button>
@@ -311,26 +328,8 @@
 					Release {from} and {to}: {compared.count === 0 ? 'nothing differs' : `${pagesInWords(compared.count)} differ`}
 					<Button onclick={() => ((compared = undefined), ([from, to] = [undefined, undefined]))}>Close</Button>
 				</h2>
-				<ul class="pages">
-					{#each compared.pages as page (page.path)}
-						<li class="border-t border-t-rule px-0 py-1.75">
-							<p class="path">
-								<span
-									class="kind {page.kind} inline-block min-w-17 text-sm text-ink-soft [&.added]:text-sea [&.gone]:text-gone [&.new]:text-sea [&.removed]:text-gone"
-									>{page.kind}</span
-								>
-								<a
-									class="font-mono font-medium wrap-anywhere underline underline-offset-2"
-									href={benchAt(site, page.path)}>{page.path}</a
-								>
-								<Button look="link" class="alone" disabled={busy} onclick={() => void release([page.path])}
-									>Release it alone</Button
-								>
-							</p>
-							<Difference gone={page.gone} come={page.come} />
-						</li>
-					{/each}
-				</ul>
+				{@render how()}
+				<ReleasedPages {site} pages={compared.pages} {reader} {asMarkup} {shown} />
 			</section>
 		{/if}
 	</main>

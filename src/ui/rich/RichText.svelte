@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import 'prosemirror-view/style/prosemirror.css';
 	import { baseKeymap, chainCommands, lift, setBlockType, toggleMark, wrapIn } from 'prosemirror-commands';
@@ -155,27 +156,29 @@
 			<Button look="link" onclick={showAsItLooks}>Write it as it looks</Button>
 		{/if}
 	{:else}
-		<div class="tools" role="toolbar" aria-label="Form of {name}" {@attach roving('select, button')}>
-			<select aria-label="Style" value={style} onchange={(event) => setStyle(event.currentTarget.value)}>
-				{#each STYLES as [key, label] (key)}<option value={key}>{label}</option>{/each}
-				{#if !STYLES.some(([key]) => key === style)}<option value={style}>Heading {style}</option>{/if}
-			</select>
+		<div class="tools" role="toolbar" aria-label="Form of {name}" {@attach roving('button')}>
+			<Select
+				aria-label="Style"
+				value={style}
+				choices={STYLES.some(([key]) => key === style) ? STYLES : [...STYLES, [style, `Heading ${style}`]]}
+				set={setStyle}
+			/>
 			<button
 				aria-label="Bold"
-				title="Bold (Ctrl+B)"
+				data-tip="Bold (Ctrl+B)"
 				aria-pressed={at?.strong}
 				onclick={() => run(toggleMark(marks.strong))}><b>B</b></button
 			>
 			<button
 				aria-label="Italic"
-				title="Italic (Ctrl+I)"
+				data-tip="Italic (Ctrl+I)"
 				aria-pressed={at?.em}
 				onclick={() => run(toggleMark(marks.em))}><i>I</i></button
 			>
 			<button
 				aria-pressed={at?.link !== undefined}
 				disabled={!at?.canLink}
-				title={at?.canLink ? 'Lead these words somewhere' : 'Mark the words that should lead somewhere'}
+				data-tip={at?.canLink ? 'Lead these words somewhere' : 'Mark the words that should lead somewhere'}
 				onclick={() => (address = address === undefined ? (now ? (linkAt(now)?.href ?? '') : '') : undefined)}
 				>Link</button
 			>
@@ -221,7 +224,7 @@
 		margin: 2px 0 3px;
 	}
 	.tools > button,
-	.tools > select {
+	.tools > :global([data-select]) {
 		min-height: 26px;
 		padding: 0 5px;
 		font-size: 12px;
@@ -234,7 +237,7 @@
 		border-color: var(--color-sea);
 		color: var(--color-sea-ink);
 	}
-	.tools > select {
+	.tools > :global([data-select]) {
 		width: 84px;
 	}
 	.tools > button:disabled {

@@ -57,7 +57,7 @@
 				class="room border-b-3 border-b-transparent px-px pt-0.75 pb-1 text-ink-soft hover:text-sea [&[aria-current]]:border-b-sea [&[aria-current]]:font-semibold [&[aria-current]]:text-ink"
 				href={placeOf(id)}
 				aria-current={id === room ? 'page' : undefined}
-				title={key}>{name}</a
+				data-tip={key}>{name}</a
 			>
 		{/each}
 	</span>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { toText, type ContentType, type PictureMention } from '$core';
 	import { benchInView } from '$ui/workspace/context';
@@ -23,8 +24,7 @@
 	let value = $state('');
 
 	const mention = (text: string): PictureMention => ({ src: text });
-	function setField(event: Event & { currentTarget: HTMLSelectElement }) {
-		const field = event.currentTarget.value;
+	function setField(field: string) {
 		bench.change('type', { pictureBy: field === '' ? null : { field, pictures: by?.pictures ?? {} } });
 	}
 	function setPictures(pictures: NonNullable<ContentType['pictureBy']>['pictures']) {
@@ -40,10 +40,14 @@
 
 {#if fields.length > 0}
 	<Setting name="Another default for some" hint="By what a field of the page says, such as the category of a listing.">
-		<select value={by?.field ?? ''} onchange={setField}>
-			<option value="">The same for all</option>
-			{#each fields as field (field.name)}<option value={field.name}>By {field.label ?? field.name}</option>{/each}
-		</select>
+		<Select
+			value={by?.field ?? ''}
+			choices={[
+				['', 'The same for all'],
+				...fields.map((field) => [field.name, `By ${field.label ?? field.name}`] as const)
+			]}
+			set={setField}
+		/>
 	</Setting>
 {/if}
 {#if by}

@@ -1,7 +1,7 @@
 import { flushSync } from 'svelte';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { Field, FieldValue } from '$core';
-import { mountIn, write } from '$ui/parts/mounting';
+import { choose, mountIn, write } from '$ui/parts/mounting';
 import FieldInputAlone from './FieldInputAlone.svelte';
 
 /** One field of a page by its kind: what is written in it, and what comes of that. */
@@ -54,11 +54,9 @@ describe('yes and no', () => {
 		['yes', true],
 		['no', false],
 		['', undefined]
-	] as const)('%j', (chosen, value) => {
+	] as const)('%j', async (chosen, value) => {
 		show({ kind: 'flag' }, chosen === '' ? true : undefined);
-		const select = target.querySelector('select')!;
-		select.value = chosen;
-		select.dispatchEvent(new Event('change', { bubbles: true }));
+		await choose(target.querySelector('[data-select]'), chosen);
 		expect(set).toEqual([value]);
 	});
 });

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import {
 		isMeant,
@@ -184,31 +185,31 @@
 		</form>
 	{:else if field.kind === 'flag'}
 		<label class="name block text-sm font-semibold" for="field-{field.name}">{name}</label>
-		<select
+		<Select
 			class="w-full"
 			id="field-{field.name}"
 			value={value === true ? 'yes' : value === false ? 'no' : ''}
-			onchange={(event) => set(event.currentTarget.value === '' ? undefined : event.currentTarget.value === 'yes')}
-		>
-			<option value="">Not said</option>
-			<option value="yes">Yes</option>
-			<option value="no">No</option>
-		</select>
+			choices={[
+				['', 'Not said'],
+				['yes', 'Yes'],
+				['no', 'No']
+			]}
+			set={(said) => set(said === '' ? undefined : said === 'yes')}
+		/>
 	{:else if field.kind === 'choice' && field.words?.length}
 		<label class="name block text-sm font-semibold" for="field-{field.name}">{name}</label>
-		<select
+		<Select
 			class="w-full"
 			id="field-{field.name}"
 			value={text}
 			aria-invalid={isOdd}
-			onchange={(event) => setText(event.currentTarget.value)}
-		>
-			<option value="">Not said</option>
-			{#each field.words as option (option.is)}
-				<option value={String(option.is)}>{sayOption(option)}</option>
-			{/each}
-			{#if isOdd}<option value={text}>{text}</option>{/if}
-		</select>
+			choices={[
+				['', 'Not said'],
+				...field.words.map((option) => [String(option.is), sayOption(option)] as const),
+				...(isOdd ? [text] : [])
+			]}
+			set={setText}
+		/>
 		{#if isOdd}<p class="mt-0.75 border-l-3 border-l-gone pl-1.75 text-sm" role="alert">
 				“{text}” is none of what it can be.
 			</p>{/if}

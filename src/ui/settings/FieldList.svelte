@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import type { Action } from '$ui/workspace/actions';
 	import { FIELD_KINDS, sameJson, type Field, type FieldKind, type FieldUse } from '$core';
@@ -68,13 +69,12 @@
 					onclick={() => look(field.name)}>{field.name}</button
 				>
 				{#if waits(field)}<span class="text-flag">{kept.has(field.name) ? 'changed, ' : ''}not kept yet</span>{/if}
-				<select
+				<Select
 					aria-label="Kind of {field.name}"
 					value={field.kind}
-					onchange={(event) => setField(field.name, { kind: event.currentTarget.value as FieldKind })}
-				>
-					{#each FIELD_KINDS as kind (kind)}<option value={kind}>{KIND_NAMES[kind]}</option>{/each}
-				</select>
+					choices={FIELD_KINDS.map((kind) => [kind, KIND_NAMES[kind]] as const)}
+					set={(kind: FieldKind) => setField(field.name, { kind })}
+				/>
 			</div>
 			{#if open === field.name}
 				<div class="more mx-0 mt-1 mb-2 border-l-3 border-l-rule-strong pl-2 text-sm">

@@ -1,10 +1,13 @@
 <script lang="ts">
+	import { provideFinder, SettingsFinder } from './finder.svelte';
+	import Group from './Group.svelte';
+	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import type { Action } from '$ui/workspace/actions';
 	import { formatIssue, limitExtraMarkup } from '$core';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import { SAME } from './same';
-	import { describeBase, type Families } from '$ui/parts/words';
+	import { describeBase, everyInWords, type Families } from '$ui/parts/words';
 	import type { EditableLayer } from '$ui/parts/words';
 	import type { Panel } from '$ui/workspace/bench.svelte';
 	import { benchInView } from '$ui/workspace/context';
@@ -33,6 +36,13 @@
 		shown: (address: string) => Look;
 	} = $props();
 	const bench = benchInView();
+	const finder = provideFinder(new SettingsFinder());
+	$effect(() => {
+		// What one asked the palette for; then it is one's own.
+		if (bench.lookedFor === undefined) return;
+		finder.text = bench.lookedFor;
+		bench.lookedFor = undefined;
+	});
 
 	const PARTS = [
 		['fields', 'Content'],
@@ -52,13 +62,12 @@
 		layer === 'page'
 			? 'This page'
 			: layer === 'type'
-				? `Every ${(bench.working.type?.label ?? bench.working.page.type).toLowerCase()}`
+				? everyInWords(bench.working.type?.label ?? bench.working.page.type)
 				: 'The whole site'
 	);
 	const families: Families = $derived(owner?.families ?? {});
-	const setFamily = (family: 'og' | 'twitter') => (event: Event & { currentTarget: HTMLSelectElement }) => {
+	const setFamily = (family: 'og' | 'twitter') => (value: string) => {
 		const { [family]: _old, ...rest } = families;
-		const { value } = event.currentTarget;
 		const all = value === '' ? rest : { ...rest, [family]: value === 'on' };
 		bench.change(layer, { families: Object.keys(all).length > 0 ? all : null });
 	};
@@ -93,6 +102,16 @@
 			{/each}
 		</div>
 	{/if}
+	{#if panel === layer}
+		<input
+			class="mt-1.5 w-full"
+			type="search"
+			aria-label="Find a setting"
+			placeholder="Find a setting"
+			bind:value={finder.text}
+			data-testid="find-setting"
+		/>
+	{/if}
 	{#key whose}
 		{#if panel === 'site'}<SiteSettings {act} />
 		{:else if panel === 'type'}<TypeSettings {act} />
@@ -104,24 +123,32 @@
 	{/key}
 
 	{#if panel === layer}
-		<SameSwitch {layer} />
+		<Group name="What says the same as what"><SameSwitch {layer} /></Group>
 		{#each SAME.flatMap(({ pairs }) => pairs) as [tag] (tag)}
 			<DraftNote draftKey={bench.keyFor(layer, tag)} />
 		{/each}
-		<details class="mt-3 border-t border-t-rule pt-1.5">
-			<summary class="cursor-pointer text-sm font-semibold">Families of tags and extra markup</summary>
+		<Group name="Families of tags and extra markup">
 			{#each ['og', 'twitter'] as const as family (family)}
-				<Setting name={family === 'og' ? 'Open Graph' : 'Twitter card'} hint={describeBase(layer)}>
-					<select value={sayOf(families[family])} onchange={setFamily(family)}>
-						<option value="">{layer === 'site' ? 'On, as built in' : 'As the layer below says'}</option>
-						<option value="on">On</option>
-						<option value="off">Off: none of these tags</option>
-					</select>
+				<Setting
+					name={family === 'og' ? 'Open Graph' : 'Twitter card'}
+					isSet={families[family] !== undefined}
+					hint={describeBase(layer)}
+				>
+					<Select
+						value={sayOf(families[family])}
+						choices={[
+							['', layer === 'site' ? 'On, as built in' : 'As the layer below says'],
+							['on', 'On'],
+							['off', 'Off: none of these tags']
+						]}
+						set={setFamily(family)}
+					/>
 				</Setting>
 			{/each}
 			{#each ['before', 'after'] as const as where (where)}
 				<Setting
 					name="Extra head markup, {where} ours"
+					isSet={(owner?.extra?.[where] ?? '') !== ''}
 					hint="meta, link, script, style and the like; what a head may not hold is left out"
 				>
 					<TextInput class="font-mono" lines={3} value={owner?.extra?.[where] ?? ''} set={setExtra(where)} />
@@ -130,7 +157,7 @@
 					<p class="mt-0.75 border-l-3 border-l-flag pl-1.75 text-sm">{one}</p>
 				{/each}
 			{/each}
-		</details>
+		</Group>
 
 		<!-- Where the hand is: however far down, what it reaches and Keep are in view. -->
 		{#if bench.drafts.all[key]}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { untrack } from 'svelte';
 	import type { Words } from '$core';
@@ -17,8 +18,7 @@
 		bench.change('site', { words: Object.keys(all).length > 0 ? all : null });
 </script>
 
-<details class="mt-3 text-sm" bind:open={isOpen}>
-	<summary class="cursor-pointer font-semibold">Words of your own</summary>
+<Disclosure strong class="mt-3 text-sm" bind:open={isOpen} label="Words of your own">
 	<p class="text-ink-soft">
 		What templates say in every language: <span class="font-mono">{'{words.book}'}</span> prints them.
 	</p>
@@ -42,4 +42,4 @@
 		taken={(name) => words.some(([known]) => known === name)}
 		add={(name) => keep({ ...bench.working.site.words, [name]: {} })}
 	/>
-</details>
+</Disclosure>

@@ -35,7 +35,7 @@
 </script>
 
 <div class="field flex items-end gap-2 [&>.setting]:min-w-0 [&>.setting]:flex-1">
-	<Setting {name} {hint}>
+	<Setting {name} {hint} isSet={src !== ''}>
 		<TextInput
 			class="font-mono"
 			late

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { untrack } from 'svelte';
 	import { checkTemplate, formatIssue, piecesFor, TAG_NAMES } from '$core';
@@ -48,48 +49,49 @@
 	}
 </script>
 
-<details class="mt-3 text-sm" bind:open={isOpen} data-pieces={layer}>
-	<summary class="cursor-pointer font-semibold">Pieces</summary>
-	<p class="text-ink-soft">
-		A piece is a template with a name. Others use it: <span class="font-mono">{'{piece.price}'}</span> prints what it
-		comes to.
-		{#if layer === 'type'}One of this type goes before the site’s of the same name.{/if}
-	</p>
-	{#each pieces as [key, text] (key)}
-		{@const issues = issuesOf(key, text)}
-		<div class="one mt-2" data-piece={key}>
-			<div class="row mt-1 flex items-center gap-2">
-				<button
-					class="name flex-1 text-left font-mono underline-offset-3 [text-decoration:underline_dotted]"
-					title="Another name for it"
-					onclick={() => ([renaming, newName] = [renaming === key ? undefined : key, key])}>{`{piece.${key}}`}</button
-				>
-				<Button
-					aria-label="Take away the piece “{key}”"
-					onclick={() => keep(Object.fromEntries(pieces.filter(([other]) => other !== key)))}>×</Button
-				>
+<div data-pieces={layer}>
+	<Disclosure strong class="mt-3 text-sm" bind:open={isOpen} label="Pieces">
+		<p class="text-ink-soft">
+			A piece is a template with a name. Others use it: <span class="font-mono">{'{piece.price}'}</span> prints what it
+			comes to.
+			{#if layer === 'type'}One of this type goes before the site’s of the same name.{/if}
+		</p>
+		{#each pieces as [key, text] (key)}
+			{@const issues = issuesOf(key, text)}
+			<div class="one mt-2" data-piece={key}>
+				<div class="row mt-1 flex items-center gap-2">
+					<button
+						class="name flex-1 text-left font-mono underline-offset-3 [text-decoration:underline_dotted]"
+						data-tip="Another name for it"
+						onclick={() => ([renaming, newName] = [renaming === key ? undefined : key, key])}>{`{piece.${key}}`}</button
+					>
+					<Button
+						aria-label="Take away the piece “{key}”"
+						onclick={() => keep(Object.fromEntries(pieces.filter(([other]) => other !== key)))}>×</Button
+					>
+				</div>
+				{#if renaming === key}
+					<form class="row mt-1 flex items-center gap-2" onsubmit={rename}>
+						<input
+							class="min-w-0 flex-1 font-mono"
+							aria-label="Another name for the piece “{key}”"
+							bind:value={newName}
+						/>
+						<Button disabled={!isOwnName(newName.trim()) || newName.trim() === key}>Rename</Button>
+					</form>
+				{/if}
+				<TemplateField {text} pieces={bench.templateParts(text)} errors={issues} kept={0} around={around(key)} />
+				<p class="text-ink-soft" id="piece-{layer}-{key}">
+					{#if issues[0]}{formatIssue(issues[0], text)}
+					{:else}Here: <span class="font-serif">{bench.show(text) || 'nothing'}</span>{/if}
+				</p>
 			</div>
-			{#if renaming === key}
-				<form class="row mt-1 flex items-center gap-2" onsubmit={rename}>
-					<input
-						class="min-w-0 flex-1 font-mono"
-						aria-label="Another name for the piece “{key}”"
-						bind:value={newName}
-					/>
-					<Button disabled={!isOwnName(newName.trim()) || newName.trim() === key}>Rename</Button>
-				</form>
-			{/if}
-			<TemplateField {text} pieces={bench.templateParts(text)} errors={issues} kept={0} around={around(key)} />
-			<p class="text-ink-soft" id="piece-{layer}-{key}">
-				{#if issues[0]}{formatIssue(issues[0], text)}
-				{:else}Here: <span class="font-serif">{bench.show(text) || 'nothing'}</span>{/if}
-			</p>
-		</div>
-	{/each}
-	<NewName
-		label="Name of a new piece"
-		placeholder="price"
-		taken={(name) => pieces.some(([known]) => known === name)}
-		add={(name) => keep({ ...owner?.pieces, [name]: '' })}
-	/>
-</details>
+		{/each}
+		<NewName
+			label="Name of a new piece"
+			placeholder="price"
+			taken={(name) => pieces.some(([known]) => known === name)}
+			add={(name) => keep({ ...owner?.pieces, [name]: '' })}
+		/>
+	</Disclosure>
+</div>

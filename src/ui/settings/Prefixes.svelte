@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { benchInView } from '$ui/workspace/context';
 	import { whyNotLink } from './fieldValues';
@@ -27,8 +28,7 @@
 	}
 </script>
 
-<details class="mt-3 text-sm">
-	<summary class="cursor-pointer font-semibold">Custom tags</summary>
+<Disclosure strong class="mt-3 text-sm" label="Custom tags">
 	<p class="text-ink-soft">
 		A prefix opens tags of a vocabulary of your own, such as <span class="font-mono">place:height</span>.
 	</p>
@@ -55,4 +55,4 @@
 		<Button disabled={name.trim() === ''}>Add</Button>
 	</form>
 	{#if wrong}<p class="mt-1 border-l-3 border-l-gone pl-1.75" role="alert">{wrong}</p>{/if}
-</details>
+</Disclosure>

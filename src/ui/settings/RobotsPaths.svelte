@@ -17,6 +17,7 @@
 
 <Setting
 	name="Paths that robots leave alone (robots.txt)"
+	isSet={(bench.working.site.robots ?? []).length > 0}
 	hint="One on a line, such as /drafts . For one robot, its name before it: fathom /archive . A page that is to be out of search is better hidden at the page: robots must read it to know."
 >
 	<TextInput

@@ -22,6 +22,7 @@
 	{@const lost = replaced(pairs)}
 	<Setting
 		{name}
+		isSet={saysSame(pairs, (tag) => bench.bodyFor(layer, tag))}
 		hint={lost.length > 0 && !saysSame(pairs, (tag) => bench.bodyFor(layer, tag))
 			? `${hint} What is written here for ${lost.map(([tag]) => tag).join(', ')} would go.`
 			: hint}

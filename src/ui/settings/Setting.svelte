@@ -1,13 +1,33 @@
 <script lang="ts">
-	import type { Snippet } from 'svelte';
+	import { onDestroy, type Snippet } from 'svelte';
+	import { finderHere, groupHere, orNone } from './finder.svelte';
+
 	/** One setting: its name, the control, and what it means in words. */
-	let { name, hint = '', children }: { name: string; hint?: string; children: Snippet } = $props();
+	let {
+		name,
+		hint = '',
+		isSet = false,
+		children
+	}: { name: string; hint?: string; /** It is other than built in. */ isSet?: boolean; children: Snippet } = $props();
+
+	const [finder, group] = [orNone(finderHere), orNone(groupHere)];
+	const isFound = $derived(finder?.fits(name, hint) ?? true);
+	const me = {};
+	$effect(() => void group?.settings.set(me, { isSet, isFound }));
+	/** All of a group that is looked for as a whole. */
+	const isShown = $derived(isFound || (group !== undefined && !group.hasFound && group.isMeant));
+	onDestroy(() => group?.settings.delete(me));
 </script>
 
 <label
-	class="setting mt-2.25 block has-[>input[type=checkbox]]:grid has-[>input[type=checkbox]]:grid-cols-[20px_1fr] has-[>input[type=checkbox]]:items-center [&>*:not([type=checkbox])]:col-start-2 not-has-[>input[type=checkbox]]:[&>:not(span)]:w-full [&>[type=checkbox]]:justify-self-start [&>[type=checkbox]]:[grid-area:1/1]"
+	hidden={!isShown}
+	class="setting mt-2.25 block has-[>input[type=checkbox]]:grid has-[>input[type=checkbox]]:grid-cols-[20px_1fr] has-[>input[type=checkbox]]:items-center [&>*:not([type=checkbox])]:col-start-2 not-has-[>input[type=checkbox]]:[&>:not(span)]:w-full [&>[type=checkbox]]:justify-self-start [&>[type=checkbox]]:[grid-area:1/1] [&[hidden]]:hidden"
+	data-set={isSet || undefined}
 >
-	<span class="name block text-sm font-semibold">{name}</span>
+	<span class="name block text-sm font-semibold"
+		>{name}{#if isSet}<span class="ml-1.5 text-2xs font-normal text-sea" data-testid="set-here">set here</span
+			>{/if}</span
+	>
 	{@render children()}
 	{#if hint}<span class="mt-px block text-sm text-ink-soft">{hint}</span>{/if}
 </label>

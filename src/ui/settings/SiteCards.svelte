@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '$ui/parts/select/Select.svelte';
 	import { benchInView } from '$ui/workspace/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import Setting from './Setting.svelte';
@@ -29,16 +30,30 @@
 		<input class="font-mono" value={author} disabled />
 	</Setting>
 {:else}
-	<Setting name="Author of pages that name none"><TextInput value={by ?? ''} set={setBy} /></Setting>
+	<Setting name="Author of pages that name none" isSet={author !== ''}
+		><TextInput value={by ?? ''} set={setBy} /></Setting
+	>
 {/if}
-<Setting name="Size of cards" hint="twitter:card, where a page’s type says nothing else.">
-	<select value={templateOf('twitter:card')} onchange={(event) => setRule('twitter:card', event.currentTarget.value)}>
-		<option value="">As its picture allows</option>
-		<option value="summary_large_image">Always large</option>
-		<option value="summary">Always small</option>
-	</select>
+<Setting
+	name="Size of cards"
+	isSet={templateOf('twitter:card') !== ''}
+	hint="twitter:card, where a page’s type says nothing else."
+>
+	<Select
+		value={templateOf('twitter:card')}
+		choices={[
+			['', 'As its picture allows'],
+			['summary_large_image', 'Always large'],
+			['summary', 'Always small']
+		]}
+		set={(card) => setRule('twitter:card', card)}
+	/>
 </Setting>
-<Setting name="Lean heads" hint="Leaves out Twitter card tags that say the same as their Open Graph twin.">
+<Setting
+	name="Lean heads"
+	isSet={bench.working.site.lean === true}
+	hint="Leaves out Twitter card tags that say the same as their Open Graph twin."
+>
 	<input
 		type="checkbox"
 		checked={bench.working.site.lean === true}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Group from './Group.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
 	import { canonicalLanguage, checkBase, isLanguageTag, isTimeZone, toText, type Fields } from '$core';
@@ -12,6 +13,7 @@
 	import Prefixes from './Prefixes.svelte';
 	import RobotsPaths from './RobotsPaths.svelte';
 	import Setting from './Setting.svelte';
+	import TypesList from './TypesList.svelte';
 	import SiteCards from './SiteCards.svelte';
 
 	/** The site's own settings: name, address, languages, time zone, separator, and what {site.…} gives in each language. */
@@ -113,182 +115,209 @@
 </script>
 
 {#if shows('address')}
-	<Setting name="Name" hint="What {'{site.name}'} and og:site_name say.">
-		<TextInput late value={site.name} set={setName} />
-	</Setting>
-	<Setting name="Public base address">
-		<TextInput
-			class="font-mono"
-			late
-			value={wrongBase ?? site.base}
-			set={setBase}
-			aria-invalid={base.refused !== undefined}
-		/>
-	</Setting>
-	{#if base.refused}<Refused>
-			{base.refused}
-			{base.guess ? `Did you mean ${base.guess}?` : ''}
-		</Refused>{/if}
-	{#each base.asks as ask (ask)}<p class="ask mt-0.75 border-l-3 border-l-flag pl-1.75 text-sm">{ask}</p>{/each}
-	<Setting name="Languages" hint="{site.languages.map(languageName).join(', ')}. All fall back to the first.">
-		<TextInput
-			class="font-mono"
-			late
-			value={site.languages.join(', ')}
-			set={setLanguages}
-			aria-invalid={wrongTag !== undefined}
-		/>
-	</Setting>
-	{#if wrongTag !== undefined}<Refused>
-			“{wrongTag}” names no language. Write tags such as en for English, fr for French, pt-BR for Brazilian Portuguese.
-		</Refused>{/if}
-	<Setting name="Time zone" hint="Dates that name no offset are meant here. UTC without one.">
-		<TextInput
-			class="font-mono"
-			late
-			list="time-zones"
-			placeholder="UTC"
-			value={wrongZone ?? site.timeZone ?? ''}
-			set={setZone}
-			aria-invalid={wrongZone !== undefined}
-		/>
-	</Setting>
-	<datalist id="time-zones"
-		>{#each zones as zone (zone)}<option value={zone}></option>{/each}</datalist
-	>
-	{#if wrongZone !== undefined}<Refused>
-			“{wrongZone}” is no time zone that is known here. Choose one of the list, such as Europe/Paris.
-		</Refused>{/if}
-	<Setting
-		name="Private"
-		hint={site.private
-			? 'Heads, pictures and sitemap go to those with a role here and to keys that read; every head says noindex.'
-			: 'Anyone may read what is released. Private asks for a right, at once, and every head says noindex from the next release on.'}
-	>
-		<input
-			type="checkbox"
-			checked={site.private === true}
-			onchange={(event) => bench.change('site', { private: event.currentTarget.checked || null })}
-		/>
-	</Setting>
-	<Setting
-		name="Editors release"
-		hint="Where there are people: editors may release too, those with an area what lies in it."
-	>
-		<input
-			type="checkbox"
-			checked={site.editorsRelease === true}
-			onchange={(event) => bench.change('site', { editorsRelease: event.currentTarget.checked || null })}
-		/>
-	</Setting>
-	<Setting
-		name="Releases kept"
-		hint={site.keepReleases === undefined
-			? 'All of them. A number keeps the newest; older ones go with the next release, for good.'
-			: 'Older ones go with the next release, for good: there is no way back to them.'}
-	>
-		<TextInput
-			class="font-mono"
-			late
-			placeholder="all"
-			value={wrongKept ?? (site.keepReleases === undefined ? '' : String(site.keepReleases))}
-			set={setKept}
-			aria-invalid={wrongKept !== undefined}
-		/>
-	</Setting>
-	{#if wrongKept !== undefined}<Refused>
-			“{wrongKept}” is no number from 2 on. At least the newest two are kept; leave it empty to keep all.
-		</Refused>{/if}
-{/if}
-{#if shows('words')}
-	{#if others.length > 0}
-		<div class="mt-2.5 flex gap-3.5 text-sm" role="group" aria-label="Words in which language">
-			<button
-				class="border-b-2 border-b-transparent text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
-				aria-pressed={tongue === ''}
-				onclick={() => (tongue = '')}>{languageName(site.languages[0] ?? '')}</button
-			>
-			{#each others as tag (tag)}
-				<button
-					class="border-b-2 border-b-transparent text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
-					aria-pressed={tongue === tag}
-					onclick={() => (tongue = tag)}>{languageName(tag)}</button
-				>
-			{/each}
-		</div>
-	{/if}
-	{#each WORDS as [name, label, hint] (name + tongue)}
-		{#if name !== 'name' || tongue !== ''}
-			<Setting name={label} {hint}>
-				<TextInput
-					lines={name === 'description' ? 2 : 1}
-					placeholder={tongue === '' ? '' : name === 'name' ? site.name : textOf(name)}
-					value={textOf(name, fieldsIn)}
-					set={(text) => setWord(name, text)}
-				/>
-			</Setting>
-		{/if}
-	{/each}
-	{#if only === undefined}
-		{#each more as name (name + tongue)}
-			<Setting name={`{site.${name}}`}>
-				<TextInput
-					placeholder={tongue === '' ? '' : textOf(name)}
-					value={textOf(name, fieldsIn)}
-					set={(text) => setWord(name, text)}
-				/>
-			</Setting>
-		{/each}
-		<form
-			class="row mt-2 flex gap-2 text-sm"
-			onsubmit={(event) => {
-				event.preventDefault();
-				const name = newWord.trim().replace(/[^\p{L}\p{N}_]+/gu, '_');
-				if (name && !(name in site.fields)) setField(name, name);
-				newWord = '';
-			}}
+	<Group name="Name, address and languages">
+		<Setting name="Name" hint="What {'{site.name}'} and og:site_name say.">
+			<TextInput late value={site.name} set={setName} />
+		</Setting>
+		<Setting name="Public base address">
+			<TextInput
+				class="font-mono"
+				late
+				value={wrongBase ?? site.base}
+				set={setBase}
+				aria-invalid={base.refused !== undefined}
+			/>
+		</Setting>
+		{#if base.refused}<Refused>
+				{base.refused}
+				{base.guess ? `Did you mean ${base.guess}?` : ''}
+			</Refused>{/if}
+		{#each base.asks as ask (ask)}<p class="ask mt-0.75 border-l-3 border-l-flag pl-1.75 text-sm">{ask}</p>{/each}
+		<Setting name="Languages" hint="{site.languages.map(languageName).join(', ')}. All fall back to the first.">
+			<TextInput
+				class="font-mono"
+				late
+				value={site.languages.join(', ')}
+				set={setLanguages}
+				aria-invalid={wrongTag !== undefined}
+			/>
+		</Setting>
+		{#if wrongTag !== undefined}<Refused>
+				“{wrongTag}” names no language. Write tags such as en for English, fr for French, pt-BR for Brazilian
+				Portuguese.
+			</Refused>{/if}
+		<Setting
+			name="Time zone"
+			isSet={site.timeZone !== undefined}
+			hint="Dates that name no offset are meant here. UTC without one."
+		>
+			<TextInput
+				class="font-mono"
+				late
+				list="time-zones"
+				placeholder="UTC"
+				value={wrongZone ?? site.timeZone ?? ''}
+				set={setZone}
+				aria-invalid={wrongZone !== undefined}
+			/>
+		</Setting>
+		<datalist id="time-zones"
+			>{#each zones as zone (zone)}<option value={zone}></option>{/each}</datalist
+		>
+		{#if wrongZone !== undefined}<Refused>
+				“{wrongZone}” is no time zone that is known here. Choose one of the list, such as Europe/Paris.
+			</Refused>{/if}
+	</Group>
+	<Group name="Who sees and releases">
+		<Setting
+			name="Private"
+			isSet={site.private === true}
+			hint={site.private
+				? 'Heads, pictures and sitemap go to those with a role here and to keys that read; every head says noindex.'
+				: 'Anyone may read what is released. Private asks for a right, at once, and every head says noindex from the next release on.'}
 		>
 			<input
-				class="min-w-0 flex-1 font-mono"
-				aria-label="Name of another word of the site"
-				placeholder="region"
-				bind:value={newWord}
+				type="checkbox"
+				checked={site.private === true}
+				onchange={(event) => bench.change('site', { private: event.currentTarget.checked || null })}
 			/>
-			<Button disabled={newWord.trim() === ''}>Add a word for {'{site.…}'}</Button>
-		</form>
-	{/if}
-	<Setting
-		name="Separator"
-		hint={`Between two parts: ${toText(bench.working.page.fields.title) || 'This page'}${bench.working.site.separator.trim() ? ` ${bench.working.site.separator.trim()} ` : ' '}${site.name}`}
-	>
-		<input
-			class="font-mono"
-			maxlength="10"
-			value={site.separator}
-			oninput={(event) => bench.change('site', { separator: event.currentTarget.value })}
-		/>
-	</Setting>
+		</Setting>
+		<Setting
+			name="Editors release"
+			isSet={site.editorsRelease === true}
+			hint="Where there are people: editors may release too, those with an area what lies in it."
+		>
+			<input
+				type="checkbox"
+				checked={site.editorsRelease === true}
+				onchange={(event) => bench.change('site', { editorsRelease: event.currentTarget.checked || null })}
+			/>
+		</Setting>
+		<Setting
+			name="Releases kept"
+			isSet={site.keepReleases !== undefined}
+			hint={site.keepReleases === undefined
+				? 'All of them. A number keeps the newest; older ones go with the next release, for good.'
+				: 'Older ones go with the next release, for good: there is no way back to them.'}
+		>
+			<TextInput
+				class="font-mono"
+				late
+				placeholder="all"
+				value={wrongKept ?? (site.keepReleases === undefined ? '' : String(site.keepReleases))}
+				set={setKept}
+				aria-invalid={wrongKept !== undefined}
+			/>
+		</Setting>
+		{#if wrongKept !== undefined}<Refused>
+				“{wrongKept}” is no number from 2 on. At least the newest two are kept; leave it empty to keep all.
+			</Refused>{/if}
+	</Group>
+{/if}
+{#if shows('words')}
+	<Group name="Words">
+		{#if others.length > 0}
+			<div class="mt-2.5 flex gap-3.5 text-sm" role="group" aria-label="Words in which language">
+				<button
+					class="border-b-2 border-b-transparent text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
+					aria-pressed={tongue === ''}
+					onclick={() => (tongue = '')}>{languageName(site.languages[0] ?? '')}</button
+				>
+				{#each others as tag (tag)}
+					<button
+						class="border-b-2 border-b-transparent text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
+						aria-pressed={tongue === tag}
+						onclick={() => (tongue = tag)}>{languageName(tag)}</button
+					>
+				{/each}
+			</div>
+		{/if}
+		{#each WORDS as [name, label, hint] (name + tongue)}
+			{#if name !== 'name' || tongue !== ''}
+				<Setting name={label} {hint} isSet={textOf(name, fieldsIn) !== ''}>
+					<TextInput
+						lines={name === 'description' ? 2 : 1}
+						placeholder={tongue === '' ? '' : name === 'name' ? site.name : textOf(name)}
+						value={textOf(name, fieldsIn)}
+						set={(text) => setWord(name, text)}
+					/>
+				</Setting>
+			{/if}
+		{/each}
+		{#if only === undefined}
+			{#each more as name (name + tongue)}
+				<Setting name={`{site.${name}}`} isSet={textOf(name, fieldsIn) !== ''}>
+					<TextInput
+						placeholder={tongue === '' ? '' : textOf(name)}
+						value={textOf(name, fieldsIn)}
+						set={(text) => setWord(name, text)}
+					/>
+				</Setting>
+			{/each}
+			<form
+				class="row mt-2 flex gap-2 text-sm"
+				onsubmit={(event) => {
+					event.preventDefault();
+					const name = newWord.trim().replace(/[^\p{L}\p{N}_]+/gu, '_');
+					if (name && !(name in site.fields)) setField(name, name);
+					newWord = '';
+				}}
+			>
+				<input
+					class="min-w-0 flex-1 font-mono"
+					aria-label="Name of another word of the site"
+					placeholder="region"
+					bind:value={newWord}
+				/>
+				<Button disabled={newWord.trim() === ''}>Add a word for {'{site.…}'}</Button>
+			</form>
+		{/if}
+		<Setting
+			name="Separator"
+			hint={`Between two parts: ${toText(bench.working.page.fields.title) || 'This page'}${bench.working.site.separator.trim() ? ` ${bench.working.site.separator.trim()} ` : ' '}${site.name}`}
+		>
+			<input
+				class="font-mono"
+				maxlength="10"
+				value={site.separator}
+				oninput={(event) => bench.change('site', { separator: event.currentTarget.value })}
+			/>
+		</Setting>
+	</Group>
 {/if}
 {#if shows('pictures')}
-	{#each PICTURES as [name, label, hint] (name)}
-		<PictureField name={label} {hint} src={textOf(name)} set={(src) => setPicture(name, src)} />
-	{/each}
+	<Group name="Pictures">
+		{#each PICTURES as [name, label, hint] (name)}
+			<PictureField name={label} {hint} src={textOf(name)} set={(src) => setPicture(name, src)} />
+		{/each}
+	</Group>
 {/if}
 {#if shows('people')}
-	<Setting name="Publisher" hint="Who answers for the site.">
-		<TextInput value={textOf('publisher')} set={(text) => setField('publisher', text)} />
-	</Setting>
-	<Setting name="Account" hint="Such as @merrowcoast; gives twitter:site.">
-		<TextInput value={textOf('handle')} set={setAccount} aria-invalid={wrongAccount} />
-	</Setting>
-	{#if wrongAccount}<Refused>
-			No card can carry that: an account’s name holds letters, digits and underscores, at most 30, with or without @ .
-		</Refused>{/if}
-	<SiteCards />
+	<Group name="Publisher, accounts and cards">
+		<Setting name="Publisher" isSet={textOf('publisher') !== ''} hint="Who answers for the site.">
+			<TextInput value={textOf('publisher')} set={(text) => setField('publisher', text)} />
+		</Setting>
+		<Setting name="Account" isSet={textOf('handle') !== ''} hint="Such as @merrowcoast; gives twitter:site.">
+			<TextInput value={textOf('handle')} set={setAccount} aria-invalid={wrongAccount} />
+		</Setting>
+		{#if wrongAccount}<Refused>
+				No card can carry that: an account’s name holds letters, digits and underscores, at most 30, with or without @ .
+			</Refused>{/if}
+		<SiteCards />
+	</Group>
 {/if}
 {#if only === undefined}
-	<OwnWords />
-	{#if act}<PieceList layer="site" {act} />{/if}
-	<RobotsPaths />
-	<Prefixes />
+	{#if act}<Group
+			name="Types"
+			about="type content fields {bench.data.types.map(({ name, label }) => `${name} ${label ?? ''}`).join(' ')}"
+			><TypesList {act} /></Group
+		>{/if}
+	<Group name="Words of templates" about="own words pieces">
+		<OwnWords />
+		{#if act}<PieceList layer="site" {act} />{/if}
+	</Group>
+	<Group name="Robots and custom tags" about="prefix vocabulary robots.txt">
+		<RobotsPaths />
+		<Prefixes />
+	</Group>
 {/if}

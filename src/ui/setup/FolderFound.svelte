@@ -1,4 +1,5 @@
 <script lang="ts" module>
+	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import type { FolderFindings } from '$server/imports/content';
 
 	/** What is said about a folder that was read; it is read again with it. */
@@ -80,8 +81,7 @@
 			.join(', ')}{pages > known ? `; not known of ${(pages - known).toLocaleString('en')}` : ''}.
 	{:else}Their language is not told anywhere.{/if}
 </p>
-<details>
-	<summary>Say which files are in which language</summary>
+<Disclosure label="Say which files are in which language">
 	<p class="wrap-anywhere text-ink-soft">
 		By patterns of their paths, such as fr/** or **/*.fr.html. It goes before what the files say.
 	</p>
@@ -103,7 +103,7 @@
 			>{busy ? 'Reading …' : 'Read again with these languages'}</Button
 		>
 	</p>
-</details>
+</Disclosure>
 {#if tags.length > 0}
 	<h3 class="mt-2 font-semibold">What the pages say themselves</h3>
 	<p class="wrap-anywhere">
@@ -188,7 +188,7 @@
 							onchange={(event) => (left[pattern] = !event.currentTarget.checked)}
 						/></td
 					>
-					<td class="py-0.5 pr-3 pl-0 font-mono" title={examples.join(', ')}>{pattern}</td>
+					<td class="py-0.5 pr-3 pl-0 font-mono" data-tip={examples.join(', ')}>{pattern}</td>
 					<td class="py-0.5 pr-3 pl-0">{count.toLocaleString('en')}</td>
 					<td class="py-0.5 pr-3 pl-0"
 						><input

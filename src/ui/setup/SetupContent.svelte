@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
 	import { checkBase, toText } from '$core';
@@ -241,9 +242,15 @@
 			</p>
 			{#if table.sheets && table.sheets.length > 1}
 				<Setting name="Sheet"
-					><select bind:value={chosenSheet} onchange={() => ((mapping = {}), void look())}
-						>{#each table.sheets as one (one)}<option value={one}>{one}</option>{/each}</select
-					></Setting
+					><Select
+						value={chosenSheet ?? ''}
+						choices={table.sheets}
+						set={(sheet) => {
+							chosenSheet = sheet;
+							mapping = {};
+							void look();
+						}}
+					/></Setting
 				>
 			{/if}
 			<datalist id="meanings"

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
 	import { untrack } from 'svelte';
@@ -142,10 +143,9 @@
 			<p>
 				{pagesInWords(bench.data.count.all)}, {bench.data.count.live.toLocaleString('en')} of them live.
 			</p>
-			<details bind:open={contentOpen}>
-				<summary class="cursor-pointer font-semibold">Read it again, or more of it</summary>
+			<Disclosure strong bind:open={contentOpen} label="Read it again, or more of it">
 				{#if contentOpen}<SetupContent name={bench.data.site.name} base={bench.data.site.base} {folders} {goOn} />{/if}
-			</details>
+			</Disclosure>
 		</section>
 		<section class="scroll-mt-2 border-b border-b-rule px-0 pt-4 pb-4.5 last:border-b-0" id="address">
 			<h2 class="font-serif text-lg">Name, address, languages</h2>

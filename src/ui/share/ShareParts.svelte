@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import {
 		describeFinding,
@@ -176,28 +177,27 @@
 				>
 			</div>
 			<div class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm">
-				<select
+				<Select
 					aria-label="Type"
 					value={written.font}
-					onchange={(event) => setPart(chosen, { font: event.currentTarget.value })}
-				>
-					<option value="title">In the title type</option>
-					<option value="text">In the text type</option>
-				</select>
-				<select
+					choices={[
+						['title', 'In the title type'],
+						['text', 'In the text type']
+					]}
+					set={(font) => setPart(chosen, { font })}
+				/>
+				<Select
 					aria-label="Lines begin"
 					value={written.align}
-					onchange={(event) => setPart(chosen, { align: event.currentTarget.value })}
-				>
-					{#each Object.entries(ALIGN) as [value, name] (value)}<option {value}>lines {name}</option>{/each}
-				</select>
-				<select
+					choices={Object.entries(ALIGN).map(([value, name]) => [value, `lines ${name}`] as const)}
+					set={(align) => setPart(chosen, { align })}
+				/>
+				<Select
 					aria-label="It stands"
 					value={written.stand}
-					onchange={(event) => setPart(chosen, { stand: event.currentTarget.value })}
-				>
-					{#each Object.entries(STAND) as [value, name] (value)}<option {value}>stands {name}</option>{/each}
-				</select>
+					choices={Object.entries(STAND).map(([value, name]) => [value, `stands ${name}`] as const)}
+					set={(stand) => setPart(chosen, { stand })}
+				/>
 			</div>
 			<ColourChoice
 				name="Colour of its words"
@@ -231,21 +231,22 @@
 		{/if}
 
 		<h3 class="mx-0 mt-3.5 mb-0.75 border-t border-t-rule pt-1.75 text-sm font-semibold">Background</h3>
-		<select
+		<Select
 			aria-label="Background"
 			value={layout.background.kind}
-			onchange={(event) =>
+			choices={[
+				['colour', 'One colour'],
+				['gradient', 'From one colour to another']
+			]}
+			set={(kind) =>
 				set({
 					...layout,
 					background:
-						event.currentTarget.value === 'colour'
+						kind === 'colour'
 							? { kind: 'colour', colour: 'paper' }
 							: { kind: 'gradient', from: 'ink', to: 'accent', angle: 20 }
 				})}
-		>
-			<option value="colour">One colour</option>
-			<option value="gradient">From one colour to another</option>
-		</select>
+		/>
 		{#if layout.background.kind === 'colour'}
 			<ColourChoice
 				name="Background"
@@ -343,9 +344,7 @@
 			{#each [['titleFont', 'Titles'], ['textFont', 'Other words']] as const as [which, name] (which)}
 				<label class="flex items-center gap-1.25"
 					>{name}
-					<select value={look[which]} onchange={(event) => setLook({ [which]: event.currentTarget.value as Font })}>
-						{#each FONTS as font (font)}<option>{font}</option>{/each}
-					</select></label
+					<Select value={look[which]} choices={FONTS} set={(font: Font) => setLook({ [which]: font })} /></label
 				>
 			{/each}
 		</div>

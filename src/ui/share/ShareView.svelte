@@ -113,7 +113,7 @@
 			<ul class="hard mt-1.5 grid grid-cols-4 gap-3">
 				{#each drawn as { found, share, weak } (found.path)}
 					<li>
-						<button class="block w-full text-left text-sm" onclick={() => go(found.path)} title={found.path}>
+						<button class="block w-full text-left text-sm" onclick={() => go(found.path)} data-tip={found.path}>
 							{#if share?.recipe}
 								{@const src = shares.at(found.path, share.recipe)}
 								{#if src}<img

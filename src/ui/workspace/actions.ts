@@ -8,6 +8,7 @@ export type Action =
 	| TypeAction
 	| OnPage
 	| { readonly do: 'makeVersion'; readonly language: string }
+	| { readonly do: 'makePage'; readonly type: string }
 	| { readonly do: 'takeAway' }
 	| { readonly do: 'tag'; readonly name: string };
 type OnPage = Exclude<PageAction, { do: 'add' | 'remove' }>;

@@ -68,6 +68,8 @@ export class Bench {
 	tag = $state('title');
 	/** What is shown in the place of the layers. */
 	panel = $state<Panel>('layers');
+	/** A setting that somebody asked for by its name, until the settings have it. */
+	lookedFor = $state<string | undefined>();
 	/** The language that rules are written for, by layer; without one, that of the rule in force. */
 	languages = $state<Partial<Record<EditableLayer, string>>>({});
 	message = $state<string | undefined>();

@@ -50,7 +50,7 @@
 	let part = $state<Part>('title');
 	let [paletteOpen, keysOpen, recordOpen, takingAway] = $state([false, false, false, false]);
 	/** A page that is being made: of which page a version, and in which language. */
-	let making = $state<{ readonly language?: string; readonly isVersion?: true } | undefined>();
+	let making = $state<{ readonly language?: string; readonly isVersion?: true; readonly type?: string } | undefined>();
 	/** What was opened once: it stays, so that closing it gives the focus back. */
 	const opened = $state({
 		palette: false,
@@ -185,6 +185,8 @@
 				return choose(action.name);
 			case 'takeAway':
 				return void (takingAway = true);
+			case 'makePage':
+				return void (making = { type: action.type });
 			case 'makeVersion':
 				return void (making = { language: action.language, isVersion: true });
 			case 'add':
@@ -262,7 +264,7 @@
 			goTo: (address) => void goto(address),
 			siteName,
 			choose,
-			open: (layer) => (bench.panel = layer),
+			open: (layer, setting) => ([bench.panel, bench.lookedFor] = [layer, setting]),
 			takeAway: () => (takingAway = true),
 			pin: () => void pinPages([data.page.path]),
 			pinHard: () => void pinHard()
@@ -299,7 +301,7 @@
 		/>
 		<button
 			class="site min-w-15 truncate underline underline-offset-2 hover:text-sea"
-			title="Settings of the site"
+			data-tip="Settings of the site"
 			onclick={openPanel('site')}>Settings of the site</button
 		>
 		{#if data.page.state !== 'live'}<span
@@ -422,7 +424,7 @@
 			site={siteName}
 			types={bench.data.types}
 			languages={bench.working.site.languages}
-			usual={bench.working.page.type}
+			usual={making?.type ?? bench.working.page.type}
 			versionOf={making?.isVersion
 				? { path: data.page.path, title: toText(bench.working.page.fields.title) }
 				: undefined}
