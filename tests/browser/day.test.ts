@@ -115,3 +115,99 @@ describe('what waits to be kept', () => {
 		await browser.driver.wait(async () => !/not kept yet/.test(await bench.textOf('[data-field=tides]')), 10_000);
 	});
 });
+
+describe('the keys', () => {
+	const keys = (...all: string[]) => bench.press(...all);
+	/** What has the focus: never the page as a whole; and whether it is in view. */
+	const focused = () =>
+		browser.driver.executeScript<{ what: string; isInView: boolean }>(`
+			const one = document.activeElement;
+			const { top, bottom } = one.getBoundingClientRect();
+			return {
+				what: one === document.body ? 'the page' : (one.dataset.tag ?? one.dataset.panel ?? one.getAttribute('aria-label') ?? one.id ?? ''),
+				isInView: bottom > 0 && top < innerHeight
+			};`);
+	const comesTo = async (what: RegExp) => {
+		let seen = { what: '', isInView: false };
+		await browser.driver
+			.wait(async () => what.test((seen = await focused()).what) && seen.isInView, 10_000)
+			.catch(() => Promise.reject(new Error(`The focus is at “${seen.what}”, ${seen.isInView ? '' : 'not '}in view`)));
+	};
+	const fromPalette = async (words: string) => {
+		await keys(Key.CONTROL, 'k');
+		await (await bench.find('[data-testid=palette-input]')).sendKeys(words);
+		await bench.waitForText('[data-testid=palette-results]', new RegExp(words, 'i'));
+		await keys(Key.ENTER);
+		await gone('[data-testid=palette]');
+	};
+
+	test('never lead nowhere: from the palette to a far tag and to a setting, through the panels, after making a page', async () => {
+		await bench.open('/visit');
+		await fromPalette('twitter:image:alt');
+		await comesTo(/^twitter:image:alt$/);
+		await fromPalette('Time zone');
+		await comesTo(/^site$/);
+		// It shows what was asked for, and nothing beside it.
+		await bench.waitForText('[data-settings=site] .setting:not([hidden]) .name', /^Time zone/);
+		for (const [key, panel] of [
+			['5', 'own'],
+			['6', 'versions'],
+			['7', 'page']
+		] as const) {
+			await keys(Key.ALT, key);
+			await comesTo(new RegExp(`^${panel}$`));
+		}
+		await keys(Key.ALT, '7');
+		await comesTo(/^twitter:image:alt$/);
+		await keys(Key.ALT, 'n');
+		await (await bench.find('[data-testid=sheet] input')).sendKeys('A page made by hand', Key.ENTER);
+		await bench.waitForText('.mover-path', /a-page-made-by-hand/);
+		await comesTo(/^fields$/);
+	});
+
+	test('set a finding aside and go on with the next', async () => {
+		await open('findings');
+		const aside = await bench.find('li[data-code]');
+		const code = (await aside.getAttribute('data-code')) ?? '';
+		await browser.driver.executeScript(
+			`[...document.querySelectorAll('li[data-code=' + arguments[0] + '] button')].at(-1).click()`,
+			code
+		);
+		await (await bench.find(`li[data-code=${code}] input`)).sendKeys('on purpose', Key.ENTER);
+		await bench.waitForText('.aside', /on purpose/);
+		await browser.driver.wait(async () => (await focused()).what !== 'the page', 10_000, 'The focus is lost');
+	});
+});
+
+describe('what one looks for', () => {
+	test('among settings is found by typing; what is set is marked and counted; a group stays as one left it', async () => {
+		await open('bench', '?page=%2Fvisit&at=site');
+		await (await bench.find('[data-testid=find-setting]')).sendKeys('twitter:site');
+		await bench.waitForText('[data-settings=site] .setting:not([hidden]) .name', /^Account/);
+		expect(
+			await browser.driver.executeScript(`return document.querySelectorAll('.setting:not([hidden])').length`)
+		).toBe(1);
+		await bench.waitForText('[data-group^="Publisher"]', /· \d set[\s\S]*set here/);
+		await (await bench.find('[data-testid=find-setting]')).clear();
+		await (await bench.find('[data-group="Pictures"] button')).click();
+		await bench.open('/visit');
+		await open('bench', '?page=%2Fvisit&at=site');
+		const button = await bench.find('[data-group="Pictures"] [data-disclosure] > button');
+		expect(await button.getAttribute('aria-expanded')).toBe('false');
+		await button.click();
+		expect(await button.getAttribute('aria-expanded')).toBe('true');
+	});
+
+	test('types stand in a list, also those without a page, whose first page is made from there', async () => {
+		await open('bench', '?page=%2Fvisit&at=type');
+		await (await bench.find('[data-disclosure="Another type"] > button')).click();
+		await (await bench.find('[aria-label="Name of a new type"]')).sendKeys('recipe', Key.ENTER);
+		await open('bench', '?page=%2Fvisit&at=site');
+		await bench.waitForText('[data-testid=types]', /recipe[\s\S]*no pages yet · 0 fields · 0 rules/);
+		await click('[data-testid=types] button', /Make its first page/);
+		await (await bench.find('[data-testid=sheet] input')).sendKeys('Samphire', Key.ENTER);
+		await bench.waitForText('.mover-path', /samphire/);
+		await bench.waitForText('[data-layer=type] .name, [data-settings]', /This page/);
+		expect(await browser.driver.getTitle()).toContain('/samphire');
+	});
+});

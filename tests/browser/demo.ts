@@ -26,6 +26,7 @@ export async function startDemo({
 	const folder = mkdtempSync(join(tmpdir(), 'kephalon-demo-'));
 	const program = `
 		process.env.KEPHALON_HOLD_ANSWERS = '1';
+		process.env.KEPHALON_PARTS = '1';
 		process.env.KEPHALON_THREAD = ${JSON.stringify(join(root, 'build/cli/thread.js'))};
 		const { startDemo } = await import(${JSON.stringify(pathToFileURL(join(root, 'build/cli/demo.js')).href)});
 		const demo = await startDemo({ folder: ${JSON.stringify(folder)}, port: 0, websitePort: 0, readersPort: 0, fresh: true, few: ${few}, people: ${people}, content: [${JSON.stringify(tmpdir())}], say: () => {} });

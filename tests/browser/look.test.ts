@@ -1,5 +1,5 @@
 import { By, Key, until } from 'selenium-webdriver';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { atRest, openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
 
 /** How everything looks, by choice of whoever looks, without a pointer. */
@@ -135,4 +135,73 @@ test('a sheet is closed by its word and by Escape; the palette offers pages befo
 		5000,
 		'no pages are offered'
 	);
+});
+
+describe('the parts', () => {
+	const at = (label: string) => browser.driver.findElement(By.css(`[data-select][aria-label="${label}"]`));
+	const there = (css: string) => browser.driver.wait(until.elementLocated(By.css(css)), 10_000, `${css} never came`);
+	const goesBy = async (css: string) => {
+		await keys(Key.ESCAPE);
+		await browser.driver.wait(
+			async () => (await browser.driver.findElements(By.css(css))).length === 0,
+			5000,
+			`${css} stays`
+		);
+	};
+
+	test.each([
+		['light', 'usual'],
+		['dark', 'usual'],
+		['light', 'dense'],
+		['dark', 'roomy']
+	])('break no rule of axe-core in any state: %s, %s', async (look, space) => {
+		await browser.driver.get(`${demo.kephalon}/parts`);
+		await browser.driver.executeScript(
+			'Object.assign(document.documentElement.dataset, { look: arguments[0], space: arguments[1] })',
+			look,
+			space
+		);
+		expect(await violationsOf(browser.driver)).toEqual([]);
+		for (const [label, opened] of [
+			['One of a few', '[role=option]'],
+			['One of many', '[aria-label^="Search among"]']
+		] as const) {
+			await (await at(label)).click();
+			await there(opened);
+			await atRest(browser.driver);
+			expect(await violationsOf(browser.driver), label).toEqual([]);
+			await goesBy(opened);
+			// The focus is where it was.
+			expect(await browser.driver.switchTo().activeElement().getAttribute('aria-label')).toBe(label);
+		}
+	});
+
+	test('a select in a sheet opens over the sheet, and Escape closes the list alone', async () => {
+		await browser.driver.get(`${demo.kephalon}/parts`);
+		await browser.driver.executeScript(
+			`[...document.querySelectorAll('button')].find((one) => one.textContent === 'A sheet').click()`
+		);
+		await there('[data-testid=sheet]');
+		await (await at('In a sheet')).click();
+		await (await there('[data-choice=summary_large_image]')).click();
+		await browser.driver.wait(async () => (await (await at('In a sheet')).getText()).startsWith('A large card'), 5000);
+		await (await at('In a sheet')).click();
+		await there('[role=option]');
+		await goesBy('[role=option]');
+		expect(await browser.driver.findElements(By.css('[data-testid=sheet]'))).toHaveLength(1);
+		await goesBy('[data-testid=sheet]');
+	});
+
+	test('what is cut off is said in full where the pointer rests', async () => {
+		await browser.driver.get(`${demo.kephalon}/parts`);
+		await browser.driver
+			.actions()
+			.move({ origin: await browser.driver.findElement(By.css('[data-testid=cut]')) })
+			.perform();
+		expect(await (await there('[role=tooltip]')).getText()).toBe(
+			'A text that is cut off where there is no room for all of it'
+		);
+		expect(await violationsOf(browser.driver)).toEqual([]);
+		await goesBy('[role=tooltip]');
+	});
 });

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { tick } from 'svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
 	import { CATALOGUE, findTag } from '$core';
@@ -10,6 +11,12 @@
 	/** The head that comes out, tag by tag, each with the sign of the layer it came from. */
 	let { choose }: { choose: (tag: string) => void } = $props();
 	const bench = benchInView();
+	let list = $state<HTMLElement>();
+	// What is chosen is in view, from wherever it was chosen.
+	$effect(() => {
+		void bench.tag;
+		void tick().then(() => list?.querySelector('.line.chosen')?.scrollIntoView({ block: 'nearest' }));
+	});
 
 	let wanted = $state('');
 	let refused = $state('');
@@ -32,7 +39,7 @@
 
 <section class="head" aria-label="The head of this page">
 	<h2 class="sr-only">The head of this page</h2>
-	<div {@attach roving('.line')}>
+	<div bind:this={list} {@attach roving('.line')}>
 		{#each GROUPS as group (group.holds)}
 			{@const lines = linesOf(group.holds)}
 			{#if lines.length > 0}

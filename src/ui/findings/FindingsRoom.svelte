@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { keepFocus } from '$ui/parts/shown/focus';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Told from '$ui/parts/Told.svelte';
@@ -55,6 +56,7 @@
 		[leaving, reason] = ['', ''];
 		neighbours.tell();
 		await look();
+		void keepFocus('main li[data-code] button, main a, main button');
 	}
 	async function takeUp(one: Suppression) {
 		const answer = await call('POST /sites/{site}/findings', {
@@ -64,6 +66,7 @@
 		message = isRefused(answer) ? answer.refused : 'It is told again.';
 		neighbours.tell();
 		await look();
+		void keepFocus('main li[data-code] button, main a, main button');
 	}
 	/** The ways for all of a kind; where there is only one of it, its own. */
 	const waysOf = (group: FindingGroup) =>

@@ -17,6 +17,7 @@
 
 {#if Came}
 	<Came
+		opens
 		label="Look"
 		groups={[
 			{

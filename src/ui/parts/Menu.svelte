@@ -5,7 +5,8 @@
 	/** What is chosen among a few, in groups, behind one word; open as it comes. */
 	let {
 		label,
-		groups
+		groups,
+		opens = false
 	}: {
 		label: string;
 		groups: readonly {
@@ -16,8 +17,11 @@
 			readonly choices: Readonly<Record<string, string>>;
 			readonly set: (value: string) => void;
 		}[];
+		/** Open as it comes. */
+		opens?: boolean;
 	} = $props();
-	let open = $state(true);
+	// svelte-ignore state_referenced_locally
+	let open = $state(opens);
 </script>
 
 <DropdownMenu.Root bind:open>

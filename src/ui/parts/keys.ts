@@ -71,5 +71,5 @@ export function keyOf(event: KeyboardEvent): KeyId | undefined {
 /** Whether the keys go into a text. */
 export function isWriting(target: EventTarget | null): boolean {
 	const element = target as Partial<HTMLElement> | null;
-	return element?.isContentEditable === true || /^(INPUT|TEXTAREA|SELECT)$/.test(element?.tagName ?? '');
+	return element?.isContentEditable === true || /^(INPUT|TEXTAREA)$/.test(element?.tagName ?? '');
 }

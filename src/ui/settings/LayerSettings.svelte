@@ -82,7 +82,13 @@
 	const sayOf = (value: boolean | undefined) => (value === undefined ? '' : value ? 'on' : 'off');
 </script>
 
-<section class="settings" aria-label="Settings of {title.toLowerCase()}" data-settings={layer}>
+<section
+	class="settings"
+	aria-label="Settings of {title.toLowerCase()}"
+	data-settings={layer}
+	data-panel={panel}
+	tabindex="-1"
+>
 	<Button look="link" class="back text-sm" onclick={back}
 		>← The layers of <span class="font-mono">{bench.tag}</span></Button
 	>

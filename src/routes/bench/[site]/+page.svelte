@@ -21,6 +21,7 @@
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { type Part } from '$ui/share/shareLayout';
 	import { benchAt } from '$ui/places/rooms';
+	import { keepFocus } from '$ui/parts/shown/focus';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import BenchMessage from '$ui/bench/BenchMessage.svelte';
 	import ReleaseBar from '$ui/bench/ReleaseBar.svelte';
@@ -150,6 +151,15 @@
 		if (navigation.to?.url.pathname !== place.url.pathname) void bench.drafts.settle();
 	});
 
+	// What had the focus may be gone with another page, tag or panel: it goes on where one is.
+	let isFirst = true;
+	$effect(() => {
+		const isAtSettings = bench.panel !== 'layers' && bench.panel !== 'picture';
+		void [data.page.path, bench.tag];
+		if (!isFirst) void keepFocus(isAtSettings ? `[data-settings][data-panel=${bench.panel}]` : '.line.chosen');
+		isFirst = false;
+	});
+
 	function move(step: number) {
 		const next = step < 0 ? data.beside.before : data.beside.next;
 		if (next !== undefined) void go(next);
@@ -211,7 +221,7 @@
 		choose(tag);
 		setTimeout(() => {
 			const bed = document.querySelector(`[data-layer=${layer}]`);
-			(bed?.querySelector<HTMLElement>('.cm-content') ?? bed?.querySelector('select'))?.focus();
+			(bed?.querySelector<HTMLElement>('.cm-content') ?? bed?.querySelector<HTMLElement>('[data-select]'))?.focus();
 		});
 	}
 	/** Writes at the page what search shows; asked again, what sharing shows. */

@@ -3,7 +3,7 @@
 	import { onMount } from 'svelte';
 	import { landmarkOf } from '../shown/landmark';
 	import { LIST, LIST_ITEM } from '../looks';
-	import { valueOf, wordsFor, wordsOf, type ListProps } from './choices';
+	import { besidesHeld, valueOf, wordsFor, wordsOf, type ListProps } from './choices';
 
 	/** The list of a select, once somebody turned to it. */
 	let { value, choices, set, opens, takes, trigger }: ListProps = $props();
@@ -32,7 +32,11 @@
 	disabled={trigger.disabled === true}
 >
 	<Select.Trigger {...trigger} bind:ref={button}>
-		<span class="truncate">{wordsFor(choices, value)}</span><span class="sign" aria-hidden="true">▾</span>
+		{#snippet child({ props })}
+			<button {...props} onkeydown={besidesHeld(props.onkeydown)}>
+				<span class="truncate">{wordsFor(choices, value)}</span><span class="sign" aria-hidden="true">▾</span>
+			</button>
+		{/snippet}
 	</Select.Trigger>
 	<Select.Portal to={landmarkOf(button)}>
 		<Select.Content strategy="fixed" class={LIST} sideOffset={3} align="start" collisionPadding={8}>

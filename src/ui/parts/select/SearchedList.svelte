@@ -3,7 +3,7 @@
 	import { onMount } from 'svelte';
 	import { landmarkOf } from '../shown/landmark';
 	import { LIST, LIST_ITEM } from '../looks';
-	import { foundIn, isLetter, valueOf, wordsFor, wordsOf, type ListProps } from './choices';
+	import { besidesHeld, foundIn, isLetter, valueOf, wordsFor, wordsOf, type ListProps } from './choices';
 
 	/** The list of a select with many choices: one types what one looks for. */
 	let { value, choices, set, opens, takes, trigger }: ListProps = $props();
@@ -46,7 +46,13 @@
 		}}
 	>
 		{#snippet child({ props })}
-			<button {...props} role="combobox" aria-haspopup="listbox" aria-controls={open ? id : undefined}>
+			<button
+				{...props}
+				onkeydown={besidesHeld(props.onkeydown)}
+				role="combobox"
+				aria-haspopup="listbox"
+				aria-controls={open ? id : undefined}
+			>
 				<span class="truncate">{wordsFor(choices, value)}</span><span class="sign" aria-hidden="true">▾</span>
 			</button>
 		{/snippet}

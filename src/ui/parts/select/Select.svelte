@@ -1,7 +1,7 @@
 <script lang="ts" generics="V extends string">
 	import { onDestroy, type Component } from 'svelte';
 	import { select, type SelectLook } from '../looks';
-	import { isLetter, nextBy, SEARCHED_ABOVE, wordsFor, type Choice, type ListProps } from './choices';
+	import { isHeld, isLetter, nextBy, SEARCHED_ABOVE, wordsFor, type Choice, type ListProps } from './choices';
 
 	/** One of a few; of many, searched by typing. The list comes when somebody turns to it. */
 	let {
@@ -48,6 +48,7 @@
 	const OPENS = ['Enter', ' ', 'ArrowDown', 'ArrowUp'];
 	/** A letter goes to the next choice that begins with it, as soon as one stands here. */
 	function onkeydown(event: KeyboardEvent) {
+		if (isHeld(event)) return;
 		if (OPENS.includes(event.key)) return open(event);
 		const next = isLetter(event) ? nextBy(choices, value, event.key) : undefined;
 		if (next !== undefined) set(next);

@@ -34,9 +34,12 @@ export interface ListProps {
 	readonly trigger: Readonly<Record<string, unknown>>;
 }
 
+/** Whether a key is held with another: it belongs to the room. */
+export const isHeld = ({ altKey, ctrlKey, metaKey }: KeyboardEvent): boolean => altKey || ctrlKey || metaKey;
+
 /** Whether a key writes a letter or the like, and does nothing else. */
-export const isLetter = ({ key, altKey, ctrlKey, metaKey }: KeyboardEvent): boolean =>
-	key.length === 1 && key !== ' ' && !altKey && !ctrlKey && !metaKey;
+export const isLetter = (event: KeyboardEvent): boolean =>
+	event.key.length === 1 && event.key !== ' ' && !isHeld(event);
 
 /** The next choice behind a value whose words begin with a letter. */
 export function nextBy<V extends string>(choices: readonly Choice<V>[], value: V, letter: string): V | undefined {
@@ -45,3 +48,8 @@ export function nextBy<V extends string>(choices: readonly Choice<V>[], value: V
 	const found = inTurn.find((choice) => wordsOf(choice).toLowerCase().startsWith(letter.toLowerCase()));
 	return found === undefined ? undefined : valueOf(found);
 }
+
+/** What a part does with a key, but where it is held with another. */
+export const besidesHeld = (does: unknown) => (event: KeyboardEvent) => {
+	if (!isHeld(event) && typeof does === 'function') (does as (event: KeyboardEvent) => void)(event);
+};

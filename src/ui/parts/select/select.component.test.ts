@@ -103,3 +103,20 @@ test('a letter goes to the next that begins with it, round and round, before the
 	press('b', trigger());
 	expect(set.mock.calls).toEqual([['blue']]);
 });
+
+test('a key that is held with another is left to the room', async () => {
+	const [set, room] = [vi.fn(), vi.fn()];
+	mountSelect({ value: '', choices: COLOURS, set });
+	const hear = (event: Event) => event.defaultPrevented || room();
+	document.addEventListener('keydown', hear);
+	const withControl = () =>
+		trigger().dispatchEvent(
+			new KeyboardEvent('keydown', { key: 'Enter', ctrlKey: true, bubbles: true, cancelable: true })
+		);
+	withControl();
+	trigger().focus();
+	await comes(() => document.querySelector('[data-select-trigger]'));
+	withControl();
+	document.removeEventListener('keydown', hear);
+	expect([room.mock.calls.length, set.mock.calls.length, choice('red')]).toEqual([2, 0, null]);
+});

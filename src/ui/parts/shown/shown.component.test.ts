@@ -1,7 +1,8 @@
 import { createRawSnippet, flushSync } from 'svelte';
-import { afterEach, expect, test, vi } from 'vitest';
+import { afterEach, describe, expect, test, vi } from 'vitest';
 import { mountIn } from '../mounting';
 import Disclosure from './Disclosure.svelte';
+import { keepFocus } from './focus';
 import { landmarkOf } from './landmark';
 import Leaf from './Leaf.svelte';
 import { tipOfFocused, tipUnder } from './tips';
@@ -99,4 +100,41 @@ test('what opens over the room stands in the landmark of its opener; over a dial
 	const place = placed('<main><b></b><div role="dialog"><i></i></div></main><p></p>');
 	const at = (selector: string) => landmarkOf(place.querySelector(selector));
 	expect([at('b'), at('i'), at('p'), landmarkOf(null)]).toEqual([place.querySelector('main'), 'body', 'body', 'body']);
+});
+
+describe('the focus', () => {
+	const focused = () => document.activeElement?.id;
+
+	test('goes on to what comes in place of what had it, once no dialog is open', async () => {
+		const place = placed('<button id="first"></button>');
+		place.querySelector('button')!.focus();
+		const dialog = document.createElement('div');
+		dialog.setAttribute('role', 'dialog');
+		place.replaceChildren(dialog);
+		void keepFocus('#second');
+		const second = document.createElement('button');
+		second.id = 'second';
+		place.append(second);
+		await new Promise((done) => setTimeout(done, 100));
+		expect(focused()).not.toBe('second');
+		dialog.remove();
+		await vi.waitFor(() => expect(focused()).toBe('second'));
+	});
+
+	test('stays where it is while that is there; the last call counts', async () => {
+		const place = placed('<button id="first"></button><button id="second"></button><button id="third"></button>');
+		place.querySelector('button')!.focus();
+		await keepFocus('#second');
+		expect(focused()).toBe('first');
+		document.querySelector('#first')!.remove();
+		void keepFocus('#second');
+		await keepFocus('#third');
+		expect(focused()).toBe('third');
+	});
+
+	test('what never comes is not waited for for ever', async () => {
+		placed('');
+		await keepFocus('#nowhere');
+		expect(focused()).toBe('');
+	});
 });
