@@ -39,6 +39,12 @@ export const RIGHT_OF: { readonly [K in RouteName]: Asks } = {
 	'GET /sites/{site}/keys': 'own',
 	'POST /sites/{site}/keys': 'own',
 	'DELETE /sites/{site}/keys': 'own',
+	'GET /sites/{site}/webhooks': 'own',
+	'POST /sites/{site}/webhooks': 'own',
+	'PATCH /sites/{site}/webhooks': 'own',
+	'DELETE /sites/{site}/webhooks': 'own',
+	'GET /sites/{site}/webhooks/messages': 'own',
+	'POST /sites/{site}/webhooks/messages': 'own',
 	'GET /sites/{site}/trail': 'own',
 
 	'GET /openapi.json': 'everyone',

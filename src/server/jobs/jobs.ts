@@ -21,6 +21,7 @@ import { count, saveCounted } from '../findings/counted';
 import { faultyRules } from './faultyRules';
 import { countUses } from '../heads/uses';
 import { isMuch, refuse } from '../errors';
+import { announce } from '../hooks/announce';
 import { differencesBetween, goBack, type PageDifference } from '../releases/releases';
 import { explain } from '../store/opening/database';
 import type { Staged } from '../store/releases/releases';
@@ -247,6 +248,7 @@ export const JOBS = {
 		new Store(db).close();
 	},
 	mail: async (task) => (await import('../people/mailer')).mail(task),
+	hook: async (task) => (await import('../hooks/send')).sendHook(task),
 	signOn: async (task) => (await import('../people/issuer')).askIssuer(task),
 	async sweep({ db }) {
 		const store = new Store(db);
@@ -346,6 +348,7 @@ function makeRelease(
 			isPart: only !== undefined,
 			kept: ({ id, number, pages }) => {
 				noteTrail(writer, 'released', { number, pages }, name);
+				announce(writer, { id: site.id, name }, 'release.made', { number, pages, by: authorName() });
 				// Of single pages: for all others the rules are those of before.
 				if (only === undefined) writer.releases.keepRules(id, site);
 				else writer.releases.ruledAs(id, site.id, number - 1);

@@ -13,6 +13,7 @@ import type { ProbeLook } from '../probes/look';
 import type { CardsTold } from '../readers/cards';
 import type { Composed, ComposeTask } from './compose';
 import type { PictureUses } from '../heads/uses';
+import type { HookAnswer, HookTask } from '../hooks/send';
 import type { MailTask } from '../people/mailer';
 import type { IssuerSays, IssuerTask } from '../people/issuer';
 import type { PageDifference } from '../releases/releases';
@@ -107,6 +108,8 @@ export interface Jobs {
 	mend: { input: { db: string }; output: void };
 	/** Sends an invitation. */
 	mail: { input: MailTask; output: void };
+	/** Sends a message to an address that is told what happens. */
+	hook: { input: HookTask; output: HookAnswer };
 	/** Speaks with the issuer of single sign-on. */
 	signOn: { input: IssuerTask; output: IssuerSays };
 	/** Takes out of the library what nothing names any more; gives how many files. */

@@ -19,7 +19,7 @@ export const threads = { heap: 700 };
 const IDLE = 60_000;
 
 /** Jobs that mostly wait for servers elsewhere, some for hours: they have threads of their own, and take none from the others. */
-const WAITS: ReadonlySet<JobName> = new Set(['look', 'drift', 'signOn', 'mail']);
+const WAITS: ReadonlySet<JobName> = new Set(['look', 'drift', 'signOn', 'mail', 'hook']);
 type PoolName = 'works' | 'waits';
 const pools = new Map<PoolName, Piscina>();
 

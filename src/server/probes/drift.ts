@@ -1,3 +1,4 @@
+import { announce } from '../hooks/announce';
 import type { Via } from '../fetching/trace';
 import { looker } from '../people/note';
 import { patiently } from '../store/opening/patiently';
@@ -69,7 +70,17 @@ export async function lookForDrift(
 		// What was not asked for again may still be as it was.
 		went: seen.waiting > 0 ? [] : [...were!].filter((path) => !are!.has(path)).slice(0, MOST_KEPT)
 	};
-	await patiently(() => store.transaction(() => store.working.sources.saveSettings(id, 'drift', kept)));
+	await patiently(() =>
+		store.transaction(() => {
+			store.working.sources.saveSettings(id, 'drift', kept);
+			if (kept.came.length > 0 || (!before && kept.drifted.length > 0))
+				announce(store, { id, name }, 'drift.found', {
+					counts: kept.counts,
+					pages: kept.pages,
+					came: before ? kept.came : kept.drifted.map(({ path }) => path)
+				});
+		})
+	);
 	return readDrift(store, name);
 }
 

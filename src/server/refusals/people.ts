@@ -115,6 +115,17 @@ export const PEOPLE = {
 	),
 	'key-end-broken': refusal(() => 'The end of a key is a date that is yet to come, such as 2027-01-31.'),
 	'key-missing': refusal(404, () => 'There is no such key at this site.'),
+	'hook-inside': refusal(403, () => 'That an address may lie inside a network is said by an owner of all.'),
+	'hook-address': refusal(
+		({ address, why }: Data<'address' | 'why'>) =>
+			`Nothing is sent to ${address}: it ${why}. An owner of all can say that it may lie inside a network.`
+	),
+	'hook-events': refusal(
+		({ events }: Lists<'events'>) => `An address is told of something: one or more of ${events.join(', ')}.`
+	),
+	'hook-many': refusal(409, ({ most }: Data<'most'>) => `A site tells ${most} addresses at the most.`),
+	'hook-missing': refusal(404, () => 'There is no such address that is told.'),
+	'hook-message-missing': refusal(404, () => 'There is no such message: the newest 200 of an address are kept.'),
 	'days-broken': refusal(({ days }: Data<'days'>) => `“${days}” is no number of days. Say one from 1 on, or all.`),
 	'trail-broken': refusal(
 		({ lines, broken }: Data<'lines' | 'broken'>) =>

@@ -1,6 +1,7 @@
 import type { HeadJson } from '$core';
 import type { Progress } from '../progress';
 import { note as noteTrail } from '../people/note';
+import { announce } from '../hooks/announce';
 import { authorName } from '../edits/edit';
 import { isMuch, refuse } from '../errors';
 import type { Release, ReleaseStore } from '../store/releases/releases';
@@ -99,6 +100,12 @@ export function goBack(
 			...{ site: id, revision, created, author, note: note ?? `Back to release ${to}` },
 			kept: (release) => {
 				noteTrail(store, 'rolled-back', { number: release.number, to }, site.name);
+				announce(store, { id, name }, 'release.made', {
+					number: release.number,
+					pages: release.pages,
+					by: author,
+					backTo: to
+				});
 				store.releases.ruledAs(release.id, id, to);
 			}
 		},

@@ -3,6 +3,7 @@ import { UserError } from '../errors';
 import { explain, openDatabase, type Db, type OpenOptions } from './opening/database';
 import { PeopleStore } from './people/people';
 import { TrailStore } from './people/trail';
+import { HookStore } from './hooks/hooks';
 import { PictureStore } from './pictures/pictures';
 import { RecordStore } from './record/record';
 import { ReleaseStore } from './releases/releases';
@@ -24,6 +25,7 @@ export class Store {
 	readonly pictures: PictureStore;
 	readonly people: PeopleStore;
 	readonly trail: TrailStore;
+	readonly hooks: HookStore;
 	/** What the file was when it was opened: its device and number. */
 	private readonly mark: string;
 
@@ -40,6 +42,7 @@ export class Store {
 		this.pictures = new PictureStore(this.db);
 		this.people = new PeopleStore(this.db);
 		this.trail = new TrailStore(this.db);
+		this.hooks = new HookStore(this.db);
 		this.mark = markOf(file);
 		if (!options.readonly) mendUnfinished(this.db, this.record);
 		else if (isUnfinished(this.db, this.record)) mendWhereAllowed(file);

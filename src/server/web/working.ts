@@ -2,6 +2,7 @@ import { refuse } from '../errors';
 import type { Via } from '../fetching/trace';
 import { lookBySchedule } from '../probes/drift';
 import type { FolderSource } from '../imports/folderSource';
+import { sendDue } from '../hooks/outbox';
 import { freshen } from '../jobs/freshen';
 import { runJob, stopJobs } from '../jobs/run';
 import { log } from '../log';
@@ -27,6 +28,7 @@ export function openStore(): Store {
 	setInterval(() => sweep(file), SWEEP_EVERY).unref();
 	setInterval(() => void lookWhereDue(store), LOOK_EVERY).unref();
 	setInterval(() => freshenWhereStale(store), FRESHEN_EVERY).unref();
+	setInterval(() => void sendWhereDue(store), SEND_EVERY).unref();
 	process.once('kephalon:end' as 'exit', (ends: unknown) => (ends as Promise<unknown>[]).push(end()));
 	return store;
 }
@@ -51,6 +53,20 @@ function freshenWhereStale(at: Store | undefined) {
 	} catch (error) {
 		log.error(error);
 	}
+}
+
+/** Whether anything is to be told to other addresses is asked this often (milliseconds). */
+const SEND_EVERY = 1000;
+let isSending = false;
+async function sendWhereDue(at: Store | undefined) {
+	if (!at || isSending) return;
+	isSending = true;
+	try {
+		await sendDue(at, (task) => runJob('hook', task));
+	} catch (error) {
+		log.error(error);
+	}
+	isSending = false;
 }
 
 /** Whether a look is under way: one that takes long is not begun again. */

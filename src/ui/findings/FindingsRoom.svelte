@@ -56,7 +56,7 @@
 		[leaving, reason] = ['', ''];
 		neighbours.tell();
 		await look();
-		void keepFocus('main li[data-code] button, main a, main button');
+		void keepFocus('main li[data-code] button', 'main button, main a');
 	}
 	async function takeUp(one: Suppression) {
 		const answer = await call('POST /sites/{site}/findings', {
@@ -66,7 +66,7 @@
 		message = isRefused(answer) ? answer.refused : 'It is told again.';
 		neighbours.tell();
 		await look();
-		void keepFocus('main li[data-code] button, main a, main button');
+		void keepFocus('main li[data-code] button', 'main button, main a');
 	}
 	/** The ways for all of a kind; where there is only one of it, its own. */
 	const waysOf = (group: FindingGroup) =>

@@ -6,6 +6,7 @@
 	import { ROLES, type Role, type SiteRole } from '$core';
 	import { call, isRefused, type Refused } from '$ui/client';
 	import type { TrailLine } from '$server/store/people/trail';
+	import HooksPart from './HooksPart.svelte';
 	import KeysPart from './KeysPart.svelte';
 	import { areaInWords, lineInWords, listIn, momentInWords } from './words';
 
@@ -21,6 +22,7 @@
 		people,
 		sites,
 		keys,
+		hooks,
 		trail,
 		ownsAll,
 		canMail,
@@ -30,6 +32,7 @@
 		/** Those that one owns. */
 		sites: readonly string[];
 		keys: ComponentProps<typeof KeysPart>['keys'];
+		hooks: ComponentProps<typeof HooksPart>['hooks'];
 		/** Whether one owns every site; who owns some sees to roles and keys there. */
 		ownsAll: boolean;
 		/** Whether invitations can be sent. */
@@ -212,7 +215,10 @@
 			<Button look="main">Let them look at {sites[0]}</Button>
 		</form>
 	{/if}
-	{#if sites.length > 0}<KeysPart {keys} />{/if}
+	{#if sites.length > 0}
+		<KeysPart {keys} />
+		<HooksPart {hooks} />
+	{/if}
 	<h2 class="mt-10 mb-1 font-semibold">What was done beside edits</h2>
 	<ol class="text-sm">
 		{#each trail as line (line.id)}

@@ -156,7 +156,13 @@
 	$effect(() => {
 		const isAtSettings = bench.panel !== 'layers' && bench.panel !== 'picture';
 		void [data.page.path, bench.tag];
-		if (!isFirst) void keepFocus(isAtSettings ? `[data-settings][data-panel=${bench.panel}]` : '.line.chosen');
+		if (!isFirst) {
+			// A tag that comes to nothing has no line.
+			const places = isAtSettings
+				? [`[data-settings][data-panel=${bench.panel}]`]
+				: ['.line.chosen', '[data-layer=page] .name'];
+			void keepFocus(...places);
+		}
 		isFirst = false;
 	});
 

@@ -1,6 +1,7 @@
 import type { Actor, PageArea, Role, Scope, SiteRole } from '$core';
 import type { Sent } from '../../comingIn/mail';
 import type { AccessKey } from '../../store/people/people';
+import type { HookEvent, HookMessage, Webhook } from '../../store/hooks/hooks';
 import type { TrailLine } from '../../store/people/trail';
 
 /** Who asks. */
@@ -123,6 +124,47 @@ export interface PeopleRoutes {
 	};
 	/** What was done beside edits, everywhere, the newest first. */
 	'GET /trail': { query: TrailWanted; answer: readonly TrailLine[] };
+	/** The addresses that are told what happens at a site; their secrets are not among what is told of them. */
+	'GET /sites/{site}/webhooks': { answer: readonly Webhook[] };
+	/** Adds an address that is told; its messages are signed (Standard Webhooks) with a secret that is told this once. */
+	'POST /sites/{site}/webhooks': {
+		body: { readonly address: string; readonly events: readonly HookEvent[]; readonly inside?: boolean };
+		answer: { readonly id: number; readonly secret: string };
+	};
+	/** Sends nothing more to an address, or again. */
+	'PATCH /sites/{site}/webhooks': {
+		body: {
+			/** @asType integer */
+			readonly id: number;
+			readonly on: boolean;
+		};
+		answer: readonly Webhook[];
+	};
+	/** Takes an address away, with what it was told. */
+	'DELETE /sites/{site}/webhooks': {
+		body: {
+			/** @asType integer */
+			readonly id: number;
+		};
+		answer: readonly Webhook[];
+	};
+	/** What an address was told, the newest first, with each try. */
+	'GET /sites/{site}/webhooks/messages': {
+		query: {
+			/** @asType integer */
+			readonly webhook: number;
+		};
+		answer: readonly HookMessage[];
+	};
+	/** Sends a message again, or, where an address is named instead, a first one to try it. */
+	'POST /sites/{site}/webhooks/messages': {
+		body: {
+			readonly message?: string;
+			/** @asType integer */
+			readonly webhook?: number;
+		};
+		answer: { readonly sent: true };
+	};
 	/** Who is what at a site. */
 	'GET /sites/{site}/people': { answer: readonly PersonAt[] };
 	/** Gives a person a role at a site, for all of it or an area; null takes it away. */

@@ -15,6 +15,7 @@ import {
 	signOut,
 	takeInvitation
 } from '../../people/accounts';
+import { addHook, dropHook, sendAgain, turnHook } from '../../hooks/webhooks';
 import { addKey, dropKey } from '../../people/keys';
 import { whoIs } from '../../people/who';
 import { refuse, UserError } from '../../errors';
@@ -179,6 +180,28 @@ export const PEOPLE = {
 	'DELETE /sites/{site}/keys': async ({ store, site, stored, body: { id } }) => {
 		await patiently(() => dropKey(store, site, id));
 		return store.people.keysAt(stored.id);
+	},
+
+	'GET /sites/{site}/webhooks': ({ store, stored }) => store.hooks.at(stored.id),
+
+	'POST /sites/{site}/webhooks': ({ store, site, body }) => patiently(() => addHook(store, site, body)),
+
+	'PATCH /sites/{site}/webhooks': async ({ store, site, stored, body: { id, on } }) => {
+		await patiently(() => turnHook(store, site, id, on));
+		return store.hooks.at(stored.id);
+	},
+
+	'DELETE /sites/{site}/webhooks': async ({ store, site, stored, body: { id } }) => {
+		await patiently(() => dropHook(store, site, id));
+		return store.hooks.at(stored.id);
+	},
+
+	'GET /sites/{site}/webhooks/messages': ({ store, stored, query: { webhook } }) =>
+		store.hooks.messages(stored.id, webhook, USUAL_LINES),
+
+	'POST /sites/{site}/webhooks/messages': async ({ store, site, body }) => {
+		await patiently(() => sendAgain(store, site, body));
+		return { sent: true };
 	},
 
 	'GET /sites/{site}/trail': ({ store, site, query: { before, limit = USUAL_LINES } }) =>

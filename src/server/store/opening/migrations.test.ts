@@ -77,7 +77,8 @@ const LATER: Readonly<Record<number, string>> = {
 	20: `INSERT OR IGNORE INTO page_version SELECT 1, '/back', id FROM page WHERE path = '/same';`,
 	21: `INSERT INTO page_reads SELECT 1, '/back', id FROM page WHERE path = '/same';`,
 	22: `UPDATE page_state SET changes_at = 1;`,
-	23: `INSERT INTO access_key (hash, name, site_id, scopes, maker, made) VALUES (x'07', 'build', 1, '["read"]', 'ada', 7);`
+	23: `INSERT INTO access_key (hash, name, site_id, scopes, maker, made) VALUES (x'07', 'build', 1, '["read"]', 'ada', 7);`,
+	24: `INSERT INTO pushed VALUES (1, '/same', 'boats', '{"title":"T"}');`
 };
 
 /** All schemas that there were: this one stands at the end, and is not among them. */

@@ -1,15 +1,17 @@
 /** Nothing has the focus: what had it is gone. */
 const isLost = () => document.activeElement === null || document.activeElement === document.body;
 const frame = () => new Promise(requestAnimationFrame);
+/** So many frames the first of several places is waited for, before another will do. */
+const FIRST = 12;
 /** So many frames what comes in place of what went is waited for. */
 const MOST = 60;
 
 let turn = 0;
 /**
- * Sees to it that the focus is not lost with what had it: it goes to the first element that fits, as soon as one stands there
- * and no dialog is open, and into view. Where it is not lost, nothing happens; of several calls the last one counts.
+ * Sees to it that the focus is not lost with what had it: it goes to the first of some places that is there, once no dialog is
+ * open, and into view. Where it is not lost, nothing happens; of several calls the last one counts.
  */
-export async function keepFocus(selector: string): Promise<void> {
+export async function keepFocus(...places: readonly string[]): Promise<void> {
 	const mine = ++turn;
 	for (let tries = 0; tries < MOST; tries++) {
 		await frame();
@@ -20,7 +22,10 @@ export async function keepFocus(selector: string): Promise<void> {
 			if (tries > 3) return;
 			continue;
 		}
-		const found = document.querySelector<HTMLElement>(selector);
+		const found = places
+			.slice(0, tries < FIRST ? 1 : places.length)
+			.map((place) => document.querySelector<HTMLElement>(place))
+			.find((one) => one !== null);
 		if (!found) continue;
 		found.focus({ preventScroll: true });
 		found.scrollIntoView({ block: 'nearest' });

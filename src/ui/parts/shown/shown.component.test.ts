@@ -132,6 +132,12 @@ describe('the focus', () => {
 		expect(focused()).toBe('third');
 	});
 
+	test('goes to another place where the first is not there', async () => {
+		placed('<button id="second"></button>');
+		await keepFocus('#first', '#second');
+		expect(focused()).toBe('second');
+	});
+
 	test('what never comes is not waited for for ever', async () => {
 		placed('');
 		await keepFocus('#nowhere');

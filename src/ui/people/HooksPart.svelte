@@ -1,0 +1,151 @@
+<script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
+	import Select from '$ui/parts/select/Select.svelte';
+	import { call, isRefused, type Refused } from '$ui/client';
+	import { refresh } from '$ui/parts/refresh';
+	import type { HookEvent, HookMessage, Webhook } from '$server/store/hooks/hooks';
+	import { EVENT_WORDS, EVENTS, messageInWords } from './hooks';
+
+	/** Addresses that are told what happens at sites: what of, whether it comes through, and each try. */
+	let { hooks }: { hooks: readonly { readonly site: string; readonly hooks: readonly Webhook[] }[] } = $props();
+
+	let refused = $state('');
+	/** An address that was just added: its secret is told this once. */
+	let told = $state<{ readonly address: string; readonly secret: string } | undefined>();
+	let [site, address] = $state(['', '']);
+	let events = $state<HookEvent[]>(['release.made']);
+	let inside = $state(false);
+	const at = $derived(site || (hooks[0]?.site ?? ''));
+	/** What an address was told, once somebody looks. */
+	let messages = $state.raw<Readonly<Record<number, readonly HookMessage[]>>>({});
+
+	async function done<T extends object>(asking: Promise<T>): Promise<Exclude<T, Refused> | undefined> {
+		const answer = await asking;
+		refused = isRefused(answer) ? answer.refused : '';
+		if (isRefused(answer)) return undefined;
+		await refresh();
+		return answer as Exclude<T, Refused>;
+	}
+	async function add(event: SubmitEvent) {
+		event.preventDefault();
+		const body = { address: address.trim(), events, ...(inside && { inside }) };
+		const made = await done(call('POST /sites/{site}/webhooks', { site: at, body }));
+		if (!made) return;
+		told = { address: body.address, secret: made.secret };
+		[address, events, inside] = ['', ['release.made'], false];
+	}
+	async function look(where: string, webhook: number) {
+		const answer = await call('GET /sites/{site}/webhooks/messages', { site: where, query: { webhook } });
+		if (isRefused(answer)) refused = answer.refused;
+		else messages = { ...messages, [webhook]: answer };
+	}
+	async function send(where: string, webhook: number, message?: string) {
+		const body = message === undefined ? { webhook } : { message };
+		if (await done(call('POST /sites/{site}/webhooks/messages', { site: where, body }))) await look(where, webhook);
+	}
+</script>
+
+<h2 class="mt-10 mb-1 font-semibold" id="webhooks">Webhooks</h2>
+<p class="text-ink-soft">
+	Addresses that are told when something happens: a message in JSON, signed by the Standard Webhooks, tried again for a
+	day.
+</p>
+{#if refused}<p class="fault mt-2 text-gone" role="alert">{refused}</p>{/if}
+{#if told}
+	<div class="told mt-3 border-l-4 border-l-sea bg-sheet px-3 py-2" role="status">
+		<p>
+			<strong>The secret for {told.address}.</strong> It is shown this once: whoever takes the messages checks their signatures
+			with it.
+		</p>
+		<p class="mt-1 font-mono break-all select-all" data-testid="hook-secret">{told.secret}</p>
+		<p class="mt-2 flex gap-2">
+			<Button onclick={() => navigator.clipboard.writeText(told!.secret)}>Copy</Button>
+			<Button onclick={() => (told = undefined)}>I have it</Button>
+		</p>
+	</div>
+{/if}
+<ul class="mt-2">
+	{#each hooks as { site: where, hooks: all } (where)}
+		{#each all as hook (hook.id)}
+			<li class="border-t border-t-rule py-1.5" data-hook={hook.address}>
+				<p class="flex flex-wrap items-baseline gap-x-3">
+					<strong class="font-mono wrap-anywhere">{hook.address}</strong>
+					<span class="text-ink-soft"
+						>{where}: {hook.events.map((event) => EVENT_WORDS[event]).join(', ')}{hook.inside
+							? '; inside a network'
+							: ''}{hook.waiting > 0 ? `; ${hook.waiting} yet to come through` : ''}</span
+					>
+					<span class="ml-auto flex gap-3 text-sm">
+						<Button look="link" onclick={() => send(where, hook.id)}>Try it</Button>
+						<Button
+							look="link"
+							onclick={() =>
+								done(
+									call('PATCH /sites/{site}/webhooks', {
+										site: where,
+										body: { id: hook.id, on: hook.stopped !== undefined }
+									})
+								)}>{hook.stopped === undefined ? 'Switch off' : 'Switch on'}</Button
+						>
+						<Button
+							look="link"
+							onclick={() => done(call('DELETE /sites/{site}/webhooks', { site: where, body: { id: hook.id } }))}
+							>Take away</Button
+						>
+					</span>
+				</p>
+				{#if hook.stopped !== undefined}<p class="text-sm text-gone">Nothing is sent to it: {hook.stopped}</p>{/if}
+				<Disclosure
+					class="text-sm"
+					label="What it was told"
+					bind:open={
+						() => messages[hook.id] !== undefined,
+						(open) => {
+							if (open) void look(where, hook.id);
+							else messages = Object.fromEntries(Object.entries(messages).filter(([id]) => Number(id) !== hook.id));
+						}
+					}
+				>
+					<ol class="pl-4">
+						{#each messages[hook.id] ?? [] as message (message.id)}
+							<li class="flex flex-wrap items-baseline gap-x-3">
+								<span>{messageInWords(message)}</span>
+								<Button look="link" onclick={() => send(where, hook.id, message.id)}>Send again</Button>
+							</li>
+						{:else}<li class="text-ink-soft">Nothing yet.</li>{/each}
+					</ol>
+				</Disclosure>
+			</li>
+		{/each}
+	{/each}
+</ul>
+{#if hooks.length > 0}
+	<form class="mt-3 grid gap-3" onsubmit={add}>
+		<p class="flex flex-wrap items-end gap-3">
+			<label class="grid gap-1"
+				>Site <Select value={at} choices={hooks.map(({ site: one }) => one)} set={(one) => (site = one)} /></label
+			>
+			<label class="grid flex-1 gap-1"
+				>Address <input
+					class="font-mono"
+					type="url"
+					placeholder="https://hooks.example/kephalon"
+					bind:value={address}
+				/></label
+			>
+			<Button look="main" disabled={address.trim() === '' || events.length === 0}>Tell this address</Button>
+		</p>
+		<fieldset class="flex flex-wrap gap-3">
+			<legend class="sr-only">What it is told of</legend>
+			{#each EVENTS as event (event)}
+				<label class="flex items-center gap-1"
+					><input type="checkbox" value={event} bind:group={events} /> {EVENT_WORDS[event]}</label
+				>
+			{/each}
+			<label class="flex items-center gap-1"
+				><input type="checkbox" bind:checked={inside} /> it may lie inside a network</label
+			>
+		</fieldset>
+	</form>
+{/if}

@@ -1,0 +1,25 @@
+import { expect, test } from 'vitest';
+import { HOOK_EVENTS, type HookMessage } from '$server/store/hooks/hooks';
+import { EVENT_WORDS, EVENTS, messageInWords } from './hooks';
+
+test('each event can be asked for and has words, but for the try, which is by hand', () => {
+	expect(HOOK_EVENTS.filter((event) => !(EVENTS as readonly string[]).includes(event))).toEqual(['webhook.tried']);
+	expect(Object.keys(EVENT_WORDS).sort()).toEqual([...HOOK_EVENTS].sort());
+});
+
+test('a message says what became of it, and when it is tried next', () => {
+	const message: HookMessage = { id: 'm', event: 'release.made', made: Date.UTC(2026, 4, 3, 12), tries: [] };
+	const at = '2026-05-03T12:00:01Z';
+	expect(messageInWords(message)).toMatch(/^releases, 3 May 2026, .*: not sent yet$/);
+	expect(messageInWords({ ...message, tries: [{ at, status: 204 }] })).toMatch(/: answered 204$/);
+	const failed = {
+		...message,
+		tries: [
+			{ at, status: 500 },
+			{ at, why: 'Nobody listens there.' }
+		],
+		due: Date.UTC(2026, 4, 4)
+	};
+	expect(messageInWords(failed)).toMatch(/: Nobody listens there\. after 2 tries; again \d/);
+	expect(messageInWords({ ...message, tries: [{ at }] })).toMatch(/: not sent$/);
+});
