@@ -188,7 +188,7 @@ describe('what one looks for', () => {
 			await browser.driver.executeScript(`return document.querySelectorAll('.setting:not([hidden])').length`)
 		).toBe(1);
 		await bench.waitForText('[data-group^="Publisher"]', /· \d set[\s\S]*set here/);
-		await (await bench.find('[data-testid=find-setting]')).clear();
+		await (await bench.find('[data-testid=find-setting]')).sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE);
 		await (await bench.find('[data-group="Pictures"] button')).click();
 		await bench.open('/visit');
 		await open('bench', '?page=%2Fvisit&at=site');

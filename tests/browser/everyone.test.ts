@@ -52,7 +52,7 @@ describe.each(['light', 'dark'])('in %s colours', (scheme) => {
 		const features = [{ name: 'prefers-color-scheme', value: scheme }];
 		await browserItself().sendDevToolsCommand('Emulation.setEmulatedMedia', { features });
 		// What scrolls in a column of its own stands there whole.
-		await resize(1280, 3000);
+		await resize(1280, 3900);
 	});
 
 	test.each(VIEWS)(

@@ -21,7 +21,7 @@
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { type Part } from '$ui/share/shareLayout';
 	import { benchAt } from '$ui/places/rooms';
-	import { keepFocus } from '$ui/parts/shown/focus';
+	import { keepFocus, takeFocus } from '$ui/parts/shown/focus';
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import BenchMessage from '$ui/bench/BenchMessage.svelte';
 	import ReleaseBar from '$ui/bench/ReleaseBar.svelte';
@@ -153,6 +153,13 @@
 
 	// What had the focus may be gone with another page, tag or panel: it goes on where one is.
 	let isFirst = true;
+	/** Somebody asked for it by a key or in the palette: the focus goes there from wherever it is. */
+	let isAsked = false;
+	function ask(work: () => void) {
+		isAsked = true;
+		work();
+		setTimeout(() => (isAsked = false));
+	}
 	$effect(() => {
 		const isAtSettings = bench.panel !== 'layers' && bench.panel !== 'picture';
 		void [data.page.path, bench.tag];
@@ -161,7 +168,7 @@
 			const places = isAtSettings
 				? [`[data-settings][data-panel=${bench.panel}]`]
 				: ['.line.chosen', '[data-layer=page] .name'];
-			void keepFocus(...places);
+			void (isAsked ? takeFocus : keepFocus)(...places);
 		}
 		isFirst = false;
 	});
@@ -233,7 +240,7 @@
 	/** Writes at the page what search shows; asked again, what sharing shows. */
 	const writeEither = (search: string, sharing: string) => () =>
 		writeAt('page', bench.tag === search ? sharing : search);
-	const openPanel = (panel: Panel) => () => (bench.panel = bench.panel === panel ? 'layers' : panel);
+	const openPanel = (panel: Panel) => () => ask(() => (bench.panel = bench.panel === panel ? 'layers' : panel));
 	const toggle = (wanted: View) => () => position.toggle(wanted);
 
 	const DO: Partial<Record<KeyId, () => void>> = {
@@ -279,8 +286,8 @@
 		commandsOf(DO, {
 			goTo: (address) => void goto(address),
 			siteName,
-			choose,
-			open: (layer, setting) => ([bench.panel, bench.lookedFor] = [layer, setting]),
+			choose: (tag) => ask(() => choose(tag)),
+			open: (layer, setting) => ask(() => ([bench.panel, bench.lookedFor] = [layer, setting])),
 			takeAway: () => (takingAway = true),
 			pin: () => void pinPages([data.page.path]),
 			pinHard: () => void pinHard()

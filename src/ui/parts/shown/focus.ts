@@ -8,17 +8,17 @@ const MOST = 60;
 
 let turn = 0;
 /**
- * Sees to it that the focus is not lost with what had it: it goes to the first of some places that is there, once no dialog is
- * open, and into view. Where it is not lost, nothing happens; of several calls the last one counts.
+ * Brings the focus to the first of some places that is there, once no dialog is open, and into view; of several calls the last one
+ * counts. `isWanted` is asked when it comes to it.
  */
-export async function keepFocus(...places: readonly string[]): Promise<void> {
+async function bring(places: readonly string[], isWanted: () => boolean): Promise<void> {
 	const mine = ++turn;
 	for (let tries = 0; tries < MOST; tries++) {
 		await frame();
 		if (mine !== turn) return;
 		if (document.querySelector('[role=dialog], [role=alertdialog]')) continue;
-		if (!isLost()) {
-			// A dialog that closes gives it back a moment later.
+		if (!isWanted()) {
+			// A dialog that closes gives the focus back a moment later.
 			if (tries > 3) return;
 			continue;
 		}
@@ -32,3 +32,9 @@ export async function keepFocus(...places: readonly string[]): Promise<void> {
 		return;
 	}
 }
+
+/** Sees to it that the focus is not lost with what had it. Where it is not lost, nothing happens. */
+export const keepFocus = (...places: readonly string[]) => bring(places, isLost);
+
+/** Takes it there from wherever it is: somebody asked for that by its name or its key. */
+export const takeFocus = (...places: readonly string[]) => bring(places, () => true);

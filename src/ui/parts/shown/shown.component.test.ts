@@ -2,7 +2,7 @@ import { createRawSnippet, flushSync } from 'svelte';
 import { afterEach, describe, expect, test, vi } from 'vitest';
 import { mountIn } from '../mounting';
 import Disclosure from './Disclosure.svelte';
-import { keepFocus } from './focus';
+import { keepFocus, takeFocus } from './focus';
 import { landmarkOf } from './landmark';
 import Leaf from './Leaf.svelte';
 import { tipOfFocused, tipUnder } from './tips';
@@ -130,6 +130,13 @@ describe('the focus', () => {
 		void keepFocus('#second');
 		await keepFocus('#third');
 		expect(focused()).toBe('third');
+	});
+
+	test('is taken from wherever it is where somebody asked for that', async () => {
+		const place = placed('<button id="first"></button><button id="second"></button>');
+		place.querySelector('button')!.focus();
+		await takeFocus('#second');
+		expect(focused()).toBe('second');
 	});
 
 	test('goes to another place where the first is not there', async () => {
