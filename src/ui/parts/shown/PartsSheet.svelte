@@ -23,6 +23,7 @@
 	let few = $state('summary');
 	let many = $state('n3');
 	let text = $state('As it was typed');
+	const several = 'One\nTwo';
 	let isOpen = $state(false);
 	let colours = $state('light');
 </script>
@@ -49,7 +50,7 @@
 		<label>One that cannot be <TextInput aria-invalid value="http//" set={() => undefined} /></label>
 		<label>Nothing yet <TextInput placeholder="What it could be" value="" set={() => undefined} /></label>
 		<label>Not now <TextInput disabled value="Kept" set={() => undefined} /></label>
-		<label>Several lines <TextInput lines={3} value={'One\nTwo'} set={() => undefined} /></label>
+		<label>Several lines <TextInput lines={3} value={several} set={() => undefined} /></label>
 		<p class="flex items-center gap-3">
 			<label><input type="checkbox" checked /> chosen</label>
 			<label><input type="checkbox" /> not chosen</label>
