@@ -40,12 +40,12 @@ export function commandsOf(
 			run: does[id] as () => void
 		})),
 		...(['page', 'type', 'site'] as const).map((layer): Command => ({
-			...{ group: 'Do', name: PANEL_NAMES[layer] },
+			...{ group: 'Do', name: PANEL_NAMES[layer], leads: true },
 			run: () => open(layer)
 		})),
 		...(['page', 'type', 'site'] as const).flatMap((layer) =>
 			SETTING_NAMES[layer].map((name): Command => ({
-				...{ group: 'Do', name, more: PANEL_NAMES[layer] },
+				...{ group: 'Do', name, more: PANEL_NAMES[layer], leads: true },
 				run: () => open(layer, name)
 			}))
 		),
@@ -59,7 +59,7 @@ export function commandsOf(
 		{ group: 'Do', name: 'Set-up of the site', run: () => goTo(`/setup?site=${encodeURIComponent(siteName)}`) },
 		{ group: 'Do', name: 'All sites', run: () => goTo('/sites') },
 		...CATALOGUE.filter((tag) => !tag.fact || tag.fact === 'alt').map((tag): Command => ({
-			...{ group: 'Tags', name: tag.name, more: tag.purpose, isCode: true },
+			...{ group: 'Tags', name: tag.name, more: tag.purpose, isCode: true, leads: true },
 			run: () => choose(tag.name)
 		}))
 	];

@@ -58,7 +58,10 @@
 		const first = found[0]?.items[0];
 		chosen = first ? keyOf(first) : '';
 	});
+	/** What is on its way brings the focus somewhere itself. */
+	let leads = false;
 	function choose(command: Command) {
+		leads = command.leads === true;
 		open = false;
 		search = '';
 		command.run();
@@ -68,7 +71,14 @@
 <Dialog.Root bind:open>
 	<Dialog.Portal>
 		<Dialog.Overlay class={VEIL} />
-		<Dialog.Content class={over({ size: 'middle' })} data-testid="palette">
+		<Dialog.Content
+			class={over({ size: 'middle' })}
+			data-testid="palette"
+			onCloseAutoFocus={(event) => {
+				if (leads) event.preventDefault();
+				leads = false;
+			}}
+		>
 			<Dialog.Title class="sr-only">Go or do</Dialog.Title>
 			<List.Root shouldFilter={false} label="Go or do" bind:value={chosen}>
 				<List.Input

@@ -6,5 +6,7 @@ export interface Command {
 	readonly keys?: string;
 	/** The name is a tag or a path. */
 	readonly isCode?: boolean;
+	/** It brings the focus somewhere; without it, that goes back to where it was. */
+	readonly leads?: true;
 	readonly run: () => void;
 }

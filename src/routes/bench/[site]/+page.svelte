@@ -453,7 +453,9 @@
 				: undefined}
 			language={making?.language ?? ''}
 			made={(path) =>
-				void comeTo(path, `${path} is there, as a draft. Write what it says.`).then(() => (bench.panel = 'fields'))}
+				void comeTo(path, `${path} is there, as a draft. Write what it says.`).then(() =>
+					ask(() => (bench.panel = 'fields'))
+				)}
 		/>
 	{/await}
 {/if}
