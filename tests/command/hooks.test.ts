@@ -100,14 +100,21 @@ test('what could not be sent when the server was killed is sent by the next one,
 	const before = came.length;
 	expect(run('release', '--site', 'S').status).toBe(0);
 	const waits = () => (api('GET', '/sites/S/webhooks') as unknown as { waiting: number }[])[0]!.waiting;
-	await vi.waitFor(() => expect(waits()).toBe(1), 20_000);
+	await vi.waitFor(() => expect(waits()).toBeGreaterThan(0), 20_000);
 	const died = ended(child!);
 	child!.kill('SIGKILL');
 	await died;
 	await listen(port);
 	at = await start();
 	await comes({ type: 'release.made', number: 2 });
-	expect(came.slice(before)).toHaveLength(1);
-	const [message] = api('GET', '/sites/S/webhooks/messages?webhook=1') as unknown as { tries: { status?: number }[] }[];
-	expect(message!.tries.at(-1)).toMatchObject({ status: 204 });
+	expect(
+		told()
+			.slice(before)
+			.filter(({ type }) => type === 'release.made')
+	).toHaveLength(1);
+	const all = api('GET', '/sites/S/webhooks/messages?webhook=1') as unknown as {
+		event: string;
+		tries: { status?: number }[];
+	}[];
+	expect(all.find(({ event }) => event === 'release.made')!.tries.at(-1)).toMatchObject({ status: 204 });
 }, 120_000);

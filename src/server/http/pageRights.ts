@@ -11,6 +11,7 @@ const PAGE_ASKS: ReadonlyMap<string, PageAsks> = new Map<string, PageAsks>([
 	['/invited', 'everyone'],
 	['/account', 'someone'],
 	['/people', 'owning'],
+	['/programs', 'someone'],
 	// While it is developed and tested; else there is none.
 	['/parts', 'everyone'],
 	['/sites', 'someone'],

@@ -58,6 +58,7 @@ export function commandsOf(
 		})),
 		{ group: 'Do', name: 'Set-up of the site', run: () => goTo(`/setup?site=${encodeURIComponent(siteName)}`) },
 		{ group: 'Do', name: 'All sites', run: () => goTo('/sites') },
+		{ group: 'Do', name: 'For programs', more: 'Every route, to be read and tried', run: () => goTo('/programs') },
 		...CATALOGUE.filter((tag) => !tag.fact || tag.fact === 'alt').map((tag): Command => ({
 			...{ group: 'Tags', name: tag.name, more: tag.purpose, isCode: true, leads: true },
 			run: () => choose(tag.name)

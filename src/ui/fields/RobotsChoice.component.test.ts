@@ -32,6 +32,12 @@ test('one that takes a choice begins with the most, and one that asks takes what
 
 test('nothing said, it is closed and asks for it', () => {
 	show('');
-	expect(target.querySelector('details')!.open).toBe(false);
-	expect(target.querySelector('summary')!.textContent).toBe('Say what robots may do');
+	const line = () => target.querySelector('[data-disclosure] > button')!;
+	expect([line().getAttribute('aria-expanded'), line().textContent.trim()]).toEqual([
+		'false',
+		'▶Say what robots may do'
+	]);
+	takeOut();
+	show('noindex');
+	expect([line().getAttribute('aria-expanded'), line().textContent.trim()]).toEqual(['true', '▶noindex']);
 });

@@ -40,7 +40,8 @@
 <h2 class="mt-10 mb-1 font-semibold" id="keys">Keys of machines</h2>
 <p class="text-ink-soft">
 	A front end that fetches the heads of a private site, a job that pushes content: each has a key of its own, sent as
-	<span class="font-mono">Authorization: Bearer kephalon_…</span>
+	<span class="font-mono">Authorization: Bearer kephalon_…</span>. What can be asked for:
+	<a class="underline underline-offset-2" href="/programs">For programs</a>.
 </p>
 {#if refused}<p class="fault mt-2 text-gone" role="alert">{refused}</p>{/if}
 {#if told}

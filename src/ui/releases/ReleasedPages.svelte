@@ -64,7 +64,7 @@
 					>{/if}
 			</p>
 			{#if looksAlike(was, is)}
-				<p class="text-sm text-ink-soft">Its card stays as it is.</p>
+				<p class="text-sm text-ink-soft">Its card by {reader.name} stays as it is.</p>
 			{:else}
 				<div class="mt-1.5 grid max-w-190 grid-cols-2 gap-4 max-narrow:grid-cols-1" data-testid="cards">
 					{#each [['Before', was], ['After', is]] as const as [when, card] (when)}

@@ -21,7 +21,7 @@
 	import DraftNote from '$ui/workspace/DraftNote.svelte';
 	import Setting from './Setting.svelte';
 	import SiteSettings from './SiteSettings.svelte';
-	import TypeSettings from './TypeSettings.svelte';
+	import TypeSettings from './types/TypeSettings.svelte';
 
 	/** What a layer is, beside its rules: in the place of the layers of a tag, with a way back to them. */
 	let {

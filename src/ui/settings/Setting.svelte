@@ -25,7 +25,7 @@
 	data-set={isSet || undefined}
 >
 	<span class="name block text-sm font-semibold"
-		>{name}{#if isSet}<span class="ml-1.5 text-2xs font-normal text-sea" data-testid="set-here">set here</span
+		>{name}{#if isSet && group}<span class="ml-1.5 text-2xs font-normal text-sea" data-testid="set-here">set here</span
 			>{/if}</span
 	>
 	{@render children()}

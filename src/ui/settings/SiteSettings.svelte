@@ -13,7 +13,7 @@
 	import Prefixes from './Prefixes.svelte';
 	import RobotsPaths from './RobotsPaths.svelte';
 	import Setting from './Setting.svelte';
-	import TypesList from './TypesList.svelte';
+	import TypesList from './types/TypesList.svelte';
 	import SiteCards from './SiteCards.svelte';
 
 	/** The site's own settings: name, address, languages, time zone, separator, and what {site.…} gives in each language. */

@@ -5,8 +5,8 @@
 	import { FIELD_KINDS, sameJson, type Field, type FieldKind, type FieldUse } from '$core';
 	import { call, isRefused } from '$ui/client';
 	import { benchInView } from '$ui/workspace/context';
-	import { KIND_NAMES, wordedKind } from './fieldValues';
-	import ValueWordsList from './ValueWordsList.svelte';
+	import { KIND_NAMES, wordedKind } from '../fieldValues';
+	import ValueWordsList from '../ValueWordsList.svelte';
 
 	/** The fields that a type declares: each with its kind, where templates use it, another name for it, and its end. */
 	let { act }: { act: (action: Action) => Promise<void> } = $props();

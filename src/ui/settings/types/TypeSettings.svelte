@@ -1,5 +1,5 @@
 <script lang="ts">
-	import Group from './Group.svelte';
+	import Group from '../Group.svelte';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
@@ -10,10 +10,10 @@
 	import { pagesInWords } from '$ui/parts/words';
 	import DefaultPictures from './DefaultPictures.svelte';
 	import FieldList from './FieldList.svelte';
-	import PieceList from './PieceList.svelte';
-	import WordsRow from './WordsRow.svelte';
-	import PictureField from './PictureField.svelte';
-	import Setting from './Setting.svelte';
+	import PieceList from '../PieceList.svelte';
+	import WordsRow from '../WordsRow.svelte';
+	import PictureField from '../PictureField.svelte';
+	import Setting from '../Setting.svelte';
 	import StartingSets from './StartingSets.svelte';
 
 	/** What a content type is: its fields, its kind, what it is special for, and a starting set to take. */

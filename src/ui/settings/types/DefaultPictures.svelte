@@ -3,8 +3,8 @@
 	import Button from '$ui/parts/Button.svelte';
 	import { toText, type ContentType, type PictureMention } from '$core';
 	import { benchInView } from '$ui/workspace/context';
-	import PictureField from './PictureField.svelte';
-	import Setting from './Setting.svelte';
+	import PictureField from '../PictureField.svelte';
+	import Setting from '../Setting.svelte';
 
 	/** Other default pictures for some pages of a type: for listings by what they list, say. */
 	const bench = benchInView();
