@@ -26,7 +26,16 @@ const ROOMS = ['overview', 'pages', 'findings', 'readers', 'library', 'releases'
 const BENCH = ['', '&view=markup', '&view=cards', '&view=share', '&at=page', '&at=fields', '&at=versions', '&at=own'];
 const LAYERS = ['&at=type', '&at=site', '&tag=og:image', '&at=picture&tag=og:image', '&tag=robots'];
 const VIEWS = [
-	...['/sites', '/people', '/account', '/setup', '/setup?site={site}', '/bench/{site}?page=/no/such'],
+	...[
+		'/sites',
+		'/people',
+		'/account',
+		'/setup',
+		'/programs',
+		'/parts',
+		'/setup?site={site}',
+		'/bench/{site}?page=/no/such'
+	],
 	...ROOMS,
 	...[...BENCH, ...LAYERS].map((rest) => `/bench/{site}?page=/reserves/gannet-head${rest}`)
 ];

@@ -255,6 +255,11 @@ describe('findings and releases', () => {
 		await says('.past', /A title from a table/);
 		await click('What it changed');
 		await says('.compared', /Release 1 and 2: 1 page differ/);
+		expect(new URL(await browser.driver.getCurrentUrl()).search).toBe('?from=1&to=2');
+		await browser.driver.navigate().refresh();
+		await says('.compared', /Release 1 and 2: 1 page differ/);
+		await (await find('.compared h2 button')).click();
+		expect(new URL(await browser.driver.getCurrentUrl()).search).toBe('');
 		await click('Go back to it');
 		await says('.back', /undoes what came after on 1 page/);
 		await click('Go back to release 1');

@@ -44,7 +44,7 @@ export interface Description {
 }
 
 /** A part of an address or a query. */
-export interface Part {
+interface Part {
 	readonly name: string;
 	readonly where: 'path' | 'query';
 	readonly isNeeded: boolean;

@@ -3,6 +3,9 @@
 	import Told from '$ui/parts/Told.svelte';
 	import { byWhom } from '$ui/people/byWhom';
 	import { onMount, untrack } from 'svelte';
+	import { replaceState } from '$app/navigation';
+	import { page as place } from '$app/state';
+	import { roomAt } from '$ui/places/rooms';
 	import { READERS } from '$core';
 	import { lookAt } from '$ui/cards/pictureLook';
 	import Select from '$ui/parts/select/Select.svelte';
@@ -63,6 +66,8 @@
 	}
 	onMount(() => {
 		void look();
+		const [first, second] = ['from', 'to'].map((name) => Number(place.url.searchParams.get(name)));
+		if (first && second) void showBetween(first, second);
 		const unheard = neighbours.listen(() => void look());
 		return () => {
 			gone.abort();
@@ -92,11 +97,23 @@
 		neighbours.tell();
 		await look();
 	}
+	/** What is compared stands in the address: it can be sent, and is there again after a reload. */
+	const addressOfRoom = (query = '') => replaceState(`${roomAt('releases', site)}${query}`, {});
 	async function compare(a: number, b: number) {
-		[from, to] = a < b ? [a, b] : [b, a];
+		const [older, newer] = a < b ? [a, b] : [b, a];
+		addressOfRoom(`?${new URLSearchParams({ from: String(older), to: String(newer) })}`);
+		await showBetween(older, newer);
+	}
+	async function showBetween(older: number, newer: number) {
+		[from, to] = [older, newer];
 		const answer = await call('GET /sites/{site}/releases/between', { site, query: { from, to } });
 		if (isRefused(answer)) message = answer.refused;
 		else compared = answer;
+	}
+	function endComparing() {
+		compared = undefined;
+		[from, to] = [undefined, undefined];
+		addressOfRoom();
 	}
 	async function askBack(number: number) {
 		leaving = undefined;
@@ -326,7 +343,7 @@
 			>
 				<h2 class="text-md font-semibold" id="compared">
 					Release {from} and {to}: {compared.count === 0 ? 'nothing differs' : `${pagesInWords(compared.count)} differ`}
-					<Button onclick={() => ((compared = undefined), ([from, to] = [undefined, undefined]))}>Close</Button>
+					<Button onclick={endComparing}>Close</Button>
 				</h2>
 				{@render how()}
 				<ReleasedPages {site} pages={compared.pages} {reader} {asMarkup} {shown} />
