@@ -32,10 +32,10 @@ export function freshen(store: Store, name: string): Promise<void> {
 		refreshAll(store.file, name)
 			// Rules that make pictures out of others need copies of them.
 			.then(() => runJob('gather', { db: store.file, site: name }))
-			.then(
-				() =>
-					store.db.open && patiently(() => announceFindings(store, { id: store.working.sites.named(name).id, name }))
-			)
+			.then(async () => {
+				if (store.db.open)
+					await patiently(() => announceFindings(store, { id: store.working.sites.named(name).id, name }));
+			})
 	)
 		.finally(() => running.delete(key))
 		// An edit may have come after the last look.
