@@ -188,7 +188,12 @@ describe('what one looks for', () => {
 			await browser.driver.executeScript(`return document.querySelectorAll('.setting:not([hidden])').length`)
 		).toBe(1);
 		await bench.waitForText('[data-group^="Publisher"]', /· \d set[\s\S]*set here/);
-		await (await bench.find('[data-testid=find-setting]')).sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE);
+		// In another panel nothing is hidden by it, and it is gone when one comes back.
+		await bench.press(Key.ALT, '4');
+		await bench.waitForText('[data-panel=fields]', /Lead picture/);
+		expect(await browser.driver.findElements(By.css('[data-panel=fields] .setting[hidden]'))).toEqual([]);
+		await open('bench', '?page=%2Fvisit&at=site');
+		await bench.waitForText('[data-group="Pictures"]', /Share picture/);
 		await (await bench.find('[data-group="Pictures"] button')).click();
 		await bench.open('/visit');
 		await open('bench', '?page=%2Fvisit&at=site');

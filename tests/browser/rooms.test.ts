@@ -70,6 +70,14 @@ describe('pages', () => {
 		await (await find('[aria-label^="Search among"]')).sendKeys('cut', Key.ENTER);
 		await says('[data-testid=count]', /^2 pages by this filter/);
 		expect(new URL(await browser.driver.getCurrentUrl()).searchParams.get('finding')).toBe('cut');
+		// Taken out again, the focus is at what one would choose next.
+		await (await find('[aria-label="No longer only Finding"]')).click();
+		await says('[data-testid=count]', /^23 pages$/);
+		await browser.driver.wait(
+			async () => (await browser.driver.switchTo().activeElement().getAttribute('aria-label')) === 'Only those …',
+			5000,
+			'The focus is lost'
+		);
 	});
 
 	test('by keys like a sheet: a cell is written at its page, and taken back', async () => {

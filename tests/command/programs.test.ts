@@ -90,6 +90,12 @@ describe('routes by the command', () => {
 	});
 });
 
+test('what is for those who make Kephalon is not there for others; the description is, to be read', async () => {
+	expect((await fetch(`${at}/parts`)).status).toBe(404);
+	const room = await fetch(`${at}/programs`);
+	expect([room.status, (await room.text()).includes('/sites/{site}/pushes')]).toEqual([200, true]);
+});
+
 describe('one page', () => {
 	const ask = (path: string, method: string, headers: Record<string, string> = {}, body?: object) =>
 		fetch(`${at}/api/v1/sites/S/pages${path}`, {

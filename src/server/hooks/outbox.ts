@@ -9,7 +9,7 @@ export const WAITS = [
 	...[5 * SECOND, 30 * SECOND, 2 * MINUTE, 10 * MINUTE, 30 * MINUTE],
 	...[HOUR, 2 * HOUR, 4 * HOUR, 8 * HOUR, 8 * HOUR]
 ];
-/** So many are sent at a time. */
+/** So many addresses are sent to at a time. */
 const MOST = 8;
 /** What was taken and not told of again (a killed process) is taken up after so long (milliseconds). */
 const LEASE = 60_000;
@@ -20,6 +20,8 @@ export async function sendDue(
 	send: (task: HookTask) => Promise<HookAnswer>,
 	now: () => number = Date.now
 ): Promise<number> {
+	// Asked each second: only what is there to be sent needs the writer.
+	if (!store.hooks.hasDue(now())) return 0;
 	const due = await patiently(() => store.transaction(() => store.hooks.takeDue(now(), now() + LEASE, MOST)));
 	await Promise.all(
 		due.map(async (message) => {

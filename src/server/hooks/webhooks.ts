@@ -34,6 +34,8 @@ export function addHook(
 	const secret = `whsec_${randomBytes(32).toString('base64')}`;
 	return store.transaction(() => {
 		if (store.hooks.at(id).length >= MOST) throw refuse('hook-many', { most: MOST });
+		// What grew while nobody wanted to know is no news.
+		if (store.hooks.wanting(id, 'findings.grown').length === 0) store.hooks.forgetFindings(id);
 		const made = {
 			address,
 			events: [...new Set(events)],

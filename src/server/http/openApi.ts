@@ -48,7 +48,11 @@ interface Media {
 /** What routes are about, by the part of their path that tells. */
 const SUBJECTS: readonly (readonly [part: RegExp, name: string, description: string])[] = [
 	[/^\/(?:me|session|invitations)\b/, 'You', 'Who asks: sessions, passwords, passkeys.'],
-	[/^\/(?:people|trail)\b|^\/sites\/\{site\}\/(?:people|keys|trail)\b/, 'People', 'Who may do what, and who did.'],
+	[
+		/^\/(?:people|trail)\b|^\/sites\/\{site\}\/(?:people|keys|trail|webhooks)\b/,
+		'People',
+		'Who may do what, and who did.'
+	],
 	[/\/(?:head|manifest|sitemap|robots)\b/, 'Delivery', 'What is released, as sites ask for it.'],
 	[/\/(?:pictures|share|compose)\b/, 'Pictures', 'The library, and pictures that are drawn.'],
 	[/\/(?:release|releases|pending|sheet)\b/, 'Releases', 'What visitors see, and what waits to be seen.'],

@@ -1,8 +1,6 @@
 import { ALONE } from '$core';
-import { announceFindings } from '../hooks/announce';
 import { log } from '../log';
 import { actingAs } from '../people/acting';
-import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { refreshAll } from './parts';
 import { runJob } from './run';
@@ -32,10 +30,7 @@ export function freshen(store: Store, name: string): Promise<void> {
 		refreshAll(store.file, name)
 			// Rules that make pictures out of others need copies of them.
 			.then(() => runJob('gather', { db: store.file, site: name }))
-			.then(async () => {
-				if (store.db.open)
-					await patiently(() => announceFindings(store, { id: store.working.sites.named(name).id, name }));
-			})
+			.then(() => runJob('grown', { db: store.file, site: name }))
 	)
 		.finally(() => running.delete(key))
 		// An edit may have come after the last look.

@@ -21,7 +21,7 @@ import { count, saveCounted } from '../findings/counted';
 import { faultyRules } from './faultyRules';
 import { countUses } from '../heads/uses';
 import { isMuch, refuse } from '../errors';
-import { announce } from '../hooks/announce';
+import { announce, announceFindings } from '../hooks/announce';
 import { differencesBetween, goBack, type PageDifference } from '../releases/releases';
 import { explain } from '../store/opening/database';
 import type { Staged } from '../store/releases/releases';
@@ -188,6 +188,8 @@ export const JOBS = {
 	},
 	gather: ({ db, site }) =>
 		writingLong(db, async (store) => (await import('../pictures/gather')).gatherPictures(store, site)),
+	grown: ({ db, site }) =>
+		writing(db, (store) => announceFindings(store, { id: store.working.sites.named(site).id, name: site })),
 	batch: ({ db, site, pages, action }, progress) =>
 		writing(db, (store) => {
 			const { edit, revision, result: changed } = changeMany(store, site, pages, action, 'pages', progress);

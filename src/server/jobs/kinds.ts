@@ -58,6 +58,8 @@ export interface Jobs {
 	siteFolder: { input: { db: string; folder: string }; output: { readonly site: string; readonly pages: number } };
 	/** Takes pictures of the site's folder into the library that its rules make others out of; gives how many. */
 	gather: { input: { db: string; site: string }; output: number };
+	/** Tells who wants to know of findings that stand on more pages than before. */
+	grown: { input: { db: string; site: string }; output: void };
 	/** Changes many pages as one edit; gives its number and how many came out different. */
 	batch: {
 		input: { db: string; site: string; pages: BatchPages; action: BatchAction };

@@ -22,11 +22,11 @@ interface Task {
 
 /** Long work whose end other addresses can be told of. */
 const TOLD: ReadonlySet<JobName> = new Set(['content', 'push', 'batch', 'csvBack', 'takeBack', 'drift']);
-async function tellEnd(job: JobName, { db, site, name }: Task['input'], refused?: string) {
+async function tellEnd(job: JobName, { db, site, name }: Task['input'], ended: string) {
 	const at = site ?? name;
 	if (!TOLD.has(job) || db === undefined || at === undefined) return;
 	// The work itself is done, or refused: that it could not be told changes nothing of it.
-	await patiently(() => announceEnd(db, at, job, refused)).catch((error: unknown) => log.error(error));
+	await patiently(() => announceEnd(db, at, job, ended)).catch((error: unknown) => log.error(error));
 }
 
 /** The thread's own program: does one job. What people can mend comes back as data, all else is thrown. */
@@ -37,12 +37,12 @@ export default async function work({ name, input, port, actor }: Task): Promise<
 	try {
 		const job = JOBS[name] as (input: unknown, progress: Progress, signal: AbortSignal) => unknown;
 		const output = await actingAs(actor, () => job(input, (...told) => port.postMessage(told), stop.signal));
-		await tellEnd(name, input);
+		await tellEnd(name, input, 'done');
 		return { output };
 	} catch (thrown) {
 		const error = explain(thrown, input.db ?? 'in use');
+		await tellEnd(name, input, error instanceof UserError ? error.code : 'failed');
 		if (!(error instanceof UserError)) throw error;
-		await tellEnd(name, input, error.code);
 		return { refused: error.code, data: error.data };
 	} finally {
 		port.close();

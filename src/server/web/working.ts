@@ -62,7 +62,7 @@ async function sendWhereDue(at: Store | undefined) {
 	if (!at || isSending) return;
 	isSending = true;
 	try {
-		await sendDue(at, (task) => runJob('hook', task));
+		while ((await sendDue(at, (task) => runJob('hook', task))) > 0);
 	} catch (error) {
 		log.error(error);
 	}

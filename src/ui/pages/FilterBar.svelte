@@ -2,6 +2,7 @@
 	import Leaf from '$ui/parts/shown/Leaf.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
+	import { keepFocus } from '$ui/parts/shown/focus';
 	import type { PageFilter } from '$server/store/table/grid';
 	import { COLUMNS } from './columns';
 	import { conditionsOf, withCondition } from './conditions';
@@ -32,7 +33,11 @@
 	} = $props();
 
 	const conditions = $derived(conditionsOf({ types, languages, findings }, filter));
-	const set = (key: keyof PageFilter, value: string) => setFilter(withCondition(filter, key, value));
+	const set = (key: keyof PageFilter, value: string) => change(withCondition(filter, key, value));
+	function change(next: PageFilter) {
+		setFilter(next);
+		void keepFocus('[data-testid=conditions] [data-select]');
+	}
 	/** The finding may be one tag's. */
 	const ofInWords = $derived(filter.of ? ` in ${filter.of}` : '');
 	/** What a condition is called among all, and back. */
@@ -100,7 +105,7 @@
 			]}
 			set={add}
 		/>
-		{#if isSet}<Button look="link" onclick={() => setFilter({})}>All pages again</Button>{/if}
+		{#if isSet}<Button look="link" onclick={() => change({})}>All pages again</Button>{/if}
 	</p>
 	<span class="flex-1"></span>
 	<Leaf label="Columns">

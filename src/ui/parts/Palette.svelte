@@ -2,6 +2,7 @@
 	import { Command as List, Dialog } from 'bits-ui';
 	import type { Command } from './command';
 	import { over, VEIL } from './looks';
+	import { hasTyped } from './shown/typed';
 
 	/** Everything by its name: pages, which the server finds, tags, actions. */
 	let {
@@ -36,11 +37,7 @@
 	});
 	const MOST = 40;
 	const found = $derived.by(() => {
-		const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-		const fits = ({ name, more }: Command) => {
-			const text = `${name} ${more ?? ''}`.toLowerCase();
-			return words.every((word) => text.includes(word));
-		};
+		const fits = ({ name, more }: Command) => hasTyped(search, name, more);
 		return (['Do', 'Rooms', 'Tags', 'Pages'] as const)
 			.map((group) => ({
 				group,

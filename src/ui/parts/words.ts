@@ -1,4 +1,5 @@
 import type { Picture } from '$core';
+import { hasTyped } from './shown/typed';
 export type { Families } from '$core';
 
 /** A layer that a person can write at. */
@@ -58,10 +59,5 @@ export const nameOfPicture = ({ name, alt, src }: Picture): string => name || al
 
 /** The pictures whose name, place or words hold all that is looked for. */
 export function findPictures(pictures: readonly Picture[], wanted: string): readonly Picture[] {
-	const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
-	if (words.length === 0) return pictures;
-	return pictures.filter(({ name, src, alt, alts }) => {
-		const text = [name, src, alt, ...Object.values(alts ?? {})].join(' ').toLowerCase();
-		return words.every((word) => text.includes(word));
-	});
+	return pictures.filter(({ name, src, alt, alts }) => hasTyped(wanted, name, src, alt, ...Object.values(alts ?? {})));
 }

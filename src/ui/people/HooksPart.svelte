@@ -1,16 +1,17 @@
 <script lang="ts">
 	import Button from '$ui/parts/Button.svelte';
+	import { Asking } from './asking.svelte';
+	import ToldOnce from './ToldOnce.svelte';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
-	import { call, isRefused, type Refused } from '$ui/client';
-	import { refresh } from '$ui/parts/refresh';
+	import { call, isRefused } from '$ui/client';
 	import type { HookEvent, HookMessage, Webhook } from '$server/store/hooks/hooks';
 	import { EVENT_WORDS, EVENTS, messageInWords } from './hooks';
 
 	/** Addresses that are told what happens at sites: what of, whether it comes through, and each try. */
 	let { hooks }: { hooks: readonly { readonly site: string; readonly hooks: readonly Webhook[] }[] } = $props();
 
-	let refused = $state('');
+	const asking = new Asking();
 	/** An address that was just added: its secret is told this once. */
 	let told = $state<{ readonly address: string; readonly secret: string } | undefined>();
 	let [site, address] = $state(['', '']);
@@ -20,29 +21,23 @@
 	/** What an address was told, once somebody looks. */
 	let messages = $state.raw<Readonly<Record<number, readonly HookMessage[]>>>({});
 
-	async function done<T extends object>(asking: Promise<T>): Promise<Exclude<T, Refused> | undefined> {
-		const answer = await asking;
-		refused = isRefused(answer) ? answer.refused : '';
-		if (isRefused(answer)) return undefined;
-		await refresh();
-		return answer as Exclude<T, Refused>;
-	}
 	async function add(event: SubmitEvent) {
 		event.preventDefault();
 		const body = { address: address.trim(), events, ...(inside && { inside }) };
-		const made = await done(call('POST /sites/{site}/webhooks', { site: at, body }));
+		const made = await asking.done(call('POST /sites/{site}/webhooks', { site: at, body }));
 		if (!made) return;
 		told = { address: body.address, secret: made.secret };
 		[address, events, inside] = ['', ['release.made'], false];
 	}
 	async function look(where: string, webhook: number) {
 		const answer = await call('GET /sites/{site}/webhooks/messages', { site: where, query: { webhook } });
-		if (isRefused(answer)) refused = answer.refused;
+		if (isRefused(answer)) asking.refused = answer.refused;
 		else messages = { ...messages, [webhook]: answer };
 	}
 	async function send(where: string, webhook: number, message?: string) {
 		const body = message === undefined ? { webhook } : { message };
-		if (await done(call('POST /sites/{site}/webhooks/messages', { site: where, body }))) await look(where, webhook);
+		if (await asking.done(call('POST /sites/{site}/webhooks/messages', { site: where, body })))
+			await look(where, webhook);
 	}
 </script>
 
@@ -51,19 +46,15 @@
 	Addresses that are told when something happens: a message in JSON, signed by the Standard Webhooks, tried again for a
 	day.
 </p>
-{#if refused}<p class="fault mt-2 text-gone" role="alert">{refused}</p>{/if}
+{#if asking.refused}<p class="fault mt-2 text-gone" role="alert">{asking.refused}</p>{/if}
 {#if told}
-	<div class="told mt-3 border-l-4 border-l-sea bg-sheet px-3 py-2" role="status">
-		<p>
-			<strong>The secret for {told.address}.</strong> It is shown this once: whoever takes the messages checks their signatures
-			with it.
-		</p>
-		<p class="mt-1 font-mono break-all select-all" data-testid="hook-secret">{told.secret}</p>
-		<p class="mt-2 flex gap-2">
-			<Button onclick={() => navigator.clipboard.writeText(told!.secret)}>Copy</Button>
-			<Button onclick={() => (told = undefined)}>I have it</Button>
-		</p>
-	</div>
+	<ToldOnce
+		what="The secret for {told.address}."
+		says="It is shown this once: whoever takes the messages checks their signatures with it."
+		secret={told.secret}
+		testid="hook-secret"
+		taken={() => (told = undefined)}
+	/>
 {/if}
 <ul class="mt-2">
 	{#each hooks as { site: where, hooks: all } (where)}
@@ -81,7 +72,7 @@
 						<Button
 							look="link"
 							onclick={() =>
-								done(
+								asking.done(
 									call('PATCH /sites/{site}/webhooks', {
 										site: where,
 										body: { id: hook.id, on: hook.stopped !== undefined }
@@ -90,7 +81,7 @@
 						>
 						<Button
 							look="link"
-							onclick={() => done(call('DELETE /sites/{site}/webhooks', { site: where, body: { id: hook.id } }))}
+							onclick={() => asking.done(call('DELETE /sites/{site}/webhooks', { site: where, body: { id: hook.id } }))}
 							>Take away</Button
 						>
 					</span>

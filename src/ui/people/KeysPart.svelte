@@ -1,32 +1,26 @@
 <script lang="ts">
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
+	import { Asking } from './asking.svelte';
+	import ToldOnce from './ToldOnce.svelte';
 	import { SCOPES, type Scope } from '$core';
-	import { call, isRefused, type Refused } from '$ui/client';
-	import { refresh } from '$ui/parts/refresh';
+	import { call } from '$ui/client';
 	import type { AccessKey } from '$server/store/people/people';
 	import { keyInWords, SCOPE_WORDS } from './words';
 
 	/** The keys of machines at sites: what each may do, until when, and when it was used. */
 	let { keys }: { keys: readonly { readonly site: string; readonly keys: readonly AccessKey[] }[] } = $props();
 
-	let refused = $state('');
+	const asking = new Asking();
 	/** A key that was just made: its secret is told this once. */
 	let told = $state<{ readonly name: string; readonly secret: string } | undefined>();
 	let [site, name, ends] = $state(['', '', '']);
 	let scopes = $state<Scope[]>(['read']);
 	const at = $derived(site || (keys[0]?.site ?? ''));
 
-	async function done<T extends object>(asking: Promise<T>): Promise<Exclude<T, Refused> | undefined> {
-		const answer = await asking;
-		refused = isRefused(answer) ? answer.refused : '';
-		if (isRefused(answer)) return undefined;
-		await refresh();
-		return answer as Exclude<T, Refused>;
-	}
 	type Body = Parameters<typeof call<'POST /sites/{site}/keys'>>[1]['body'];
 	async function make(where: string, body: Body) {
-		const made = await done(call('POST /sites/{site}/keys', { site: where, body }));
+		const made = await asking.done(call('POST /sites/{site}/keys', { site: where, body }));
 		if (made) told = { name: body.name, secret: made.secret };
 		return made !== undefined;
 	}
@@ -43,16 +37,15 @@
 	<span class="font-mono">Authorization: Bearer kephalon_…</span>. What can be asked for:
 	<a class="underline underline-offset-2" href="/programs">For programs</a>.
 </p>
-{#if refused}<p class="fault mt-2 text-gone" role="alert">{refused}</p>{/if}
+{#if asking.refused}<p class="fault mt-2 text-gone" role="alert">{asking.refused}</p>{/if}
 {#if told}
-	<div class="told mt-3 border-l-4 border-l-sea bg-sheet px-3 py-2" role="status">
-		<p><strong>The key “{told.name}”.</strong> It is shown this once: nothing here can tell it again.</p>
-		<p class="mt-1 font-mono break-all select-all" data-testid="key">{told.secret}</p>
-		<p class="mt-2 flex gap-2">
-			<Button onclick={() => navigator.clipboard.writeText(told!.secret)}>Copy</Button>
-			<Button onclick={() => (told = undefined)}>I have it</Button>
-		</p>
-	</div>
+	<ToldOnce
+		what="The key “{told.name}”."
+		says="It is shown this once: nothing here can tell it again."
+		secret={told.secret}
+		testid="key"
+		taken={() => (told = undefined)}
+	/>
 {/if}
 <ul class="mt-2">
 	{#each keys as { site: where, keys: all } (where)}
@@ -69,7 +62,7 @@
 					>
 					<Button
 						look="link"
-						onclick={() => done(call('DELETE /sites/{site}/keys', { site: where, body: { id: key.id } }))}
+						onclick={() => asking.done(call('DELETE /sites/{site}/keys', { site: where, body: { id: key.id } }))}
 						>Take away</Button
 					>
 				</span>

@@ -3,8 +3,8 @@ import { HOOK_EVENTS, type HookMessage } from '$server/store/hooks/hooks';
 import { EVENT_WORDS, EVENTS, messageInWords } from './hooks';
 
 test('each event can be asked for and has words, but for the try, which is by hand', () => {
-	expect(HOOK_EVENTS.filter((event) => !(EVENTS as readonly string[]).includes(event))).toEqual(['webhook.tried']);
-	expect(Object.keys(EVENT_WORDS).sort()).toEqual([...HOOK_EVENTS].sort());
+	expect(EVENTS).toEqual(HOOK_EVENTS);
+	expect(Object.keys(EVENT_WORDS)).toEqual([...HOOK_EVENTS, 'webhook.tried']);
 });
 
 test('a message says what became of it, and when it is tried next', () => {

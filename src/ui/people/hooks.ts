@@ -1,8 +1,8 @@
-import type { HookEvent, HookMessage } from '$server/store/hooks/hooks';
+import type { HookEvent, HookMessage, HookTold } from '$server/store/hooks/hooks';
 
 /** What an address can ask to be told of. */
 export const EVENTS = ['release.made', 'findings.grown', 'drift.found', 'job.ended'] as const satisfies HookEvent[];
-export const EVENT_WORDS: Readonly<Record<HookEvent, string>> = {
+export const EVENT_WORDS: Readonly<Record<HookTold, string>> = {
 	'release.made': 'releases',
 	'findings.grown': 'findings that grow',
 	'drift.found': 'pages that are served otherwise',

@@ -53,7 +53,7 @@
 			...(route.body && { headers: { 'content-type': route.body.media }, body })
 		})
 			.then(async (one) => ({
-				...{ status: `${one.status} ${one.statusText}`, ok: one.ok, text: pretty((await one.text()).slice(0, MOST)) },
+				...{ status: `${one.status} ${one.statusText}`, ok: one.ok, text: await told(one) },
 				headers: ['content-type', 'etag', 'location', 'retry-after']
 					.flatMap((name) => (one.headers.get(name) ? [`${name}: ${one.headers.get(name)}`] : []))
 					.join('\n')
@@ -61,6 +61,14 @@
 			.catch((error: Error) => ({ status: 'Nothing was answered', ok: false, headers: '', text: error.message }));
 		isAsking = false;
 		if (route.id === mine) answer = came;
+	}
+	async function told(one: Response): Promise<string> {
+		const type = one.headers.get('content-type') ?? '';
+		if (!/^text\/|json|xml/.test(type)) return `${(await one.blob()).size.toLocaleString('en')} bytes, no text.`;
+		const text = pretty(await one.text());
+		return text.length > MOST
+			? `${text.slice(0, MOST)}\n… and ${(text.length - MOST).toLocaleString('en')} more.`
+			: text;
 	}
 	function pretty(text: string): string {
 		try {

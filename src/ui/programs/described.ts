@@ -1,3 +1,5 @@
+import { hasTyped } from '$ui/parts/shown/typed';
+
 /** What the room of programs reads of the description of all routes (OpenAPI 3.1), and makes of it. */
 export interface Schema {
 	readonly $ref?: string;
@@ -187,9 +189,5 @@ export function addressFor(base: string, { path, parts }: Route, values: Readonl
 
 /** The routes that have all the words that were typed. */
 export function foundAmong(routes: readonly Route[], typed: string): Route[] {
-	const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-	return routes.filter(({ id, summary, says, tag }) => {
-		const all = `${id} ${tag} ${summary} ${says}`.toLowerCase();
-		return words.every((word) => all.includes(word));
-	});
+	return routes.filter(({ id, summary, says, tag }) => hasTyped(typed, id, tag, summary, says));
 }

@@ -48,7 +48,11 @@
 		{@const changes = changesOf(page.before, page.after)}
 		<!-- The arrows go from page to page. -->
 		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-		<li class="border-t border-t-rule px-0 py-2.5" data-page={page.path} tabindex="0">
+		<li
+			class="border-t border-t-rule px-0 py-2.5 [contain-intrinsic-size:auto_420px] [content-visibility:auto]"
+			data-page={page.path}
+			tabindex="0"
+		>
 			<p class="path flex flex-wrap items-baseline gap-x-2.5">
 				<span
 					class={[
@@ -92,6 +96,8 @@
 									>{:else if how === 'come'}<ins class="bg-sea-wash text-ink no-underline">{text}</ins
 									>{:else}{text}{/if}{/each}
 						</dd>
+					{:else}
+						<dt class="col-span-full text-ink-soft">No tag says anything else; “as markup” shows what is otherwise.</dt>
 					{/each}
 				</dl>
 			{/if}

@@ -37,7 +37,12 @@
 	} = $props();
 	const bench = benchInView();
 	const finder = provideFinder(new SettingsFinder());
+	/** What is looked for is looked for in one panel: in the next, nothing is hidden by it. */
+	// svelte-ignore state_referenced_locally
+	let before = panel;
 	$effect(() => {
+		if (panel !== before) finder.text = '';
+		before = panel;
 		// What one asked the palette for; then it is one's own.
 		if (bench.lookedFor === undefined) return;
 		finder.text = bench.lookedFor;

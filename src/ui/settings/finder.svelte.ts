@@ -1,4 +1,5 @@
 import { createContext } from 'svelte';
+import { hasTyped } from '$ui/parts/shown/typed';
 import { SvelteMap, SvelteSet } from 'svelte/reactivity';
 
 /** What is kept of the groups that somebody closed, in this browser. */
@@ -16,22 +17,22 @@ function closedBefore(): string[] {
 /** What is looked for among the settings of a layer, and which of their groups are closed. */
 export class SettingsFinder {
 	text = $state('');
-	readonly words = $derived(this.text.toLowerCase().split(/\s+/).filter(Boolean));
+	/** Something is looked for. */
+	readonly isLooking = $derived(this.text.trim() !== '');
 	private readonly closed = new SvelteSet(closedBefore());
 
 	/** Whether texts have every word that is looked for. */
 	fits(...texts: readonly (string | undefined)[]): boolean {
-		const all = texts.join(' ').toLowerCase();
-		return this.words.every((word) => all.includes(word));
+		return hasTyped(this.text, ...texts);
 	}
 
 	isOpen(group: string): boolean {
-		return this.words.length > 0 || !this.closed.has(group);
+		return this.isLooking || !this.closed.has(group);
 	}
 
 	turn(group: string, open: boolean) {
 		// All are open while one is looking for something.
-		if (this.words.length > 0) return;
+		if (this.isLooking) return;
 		if (open) this.closed.delete(group);
 		else this.closed.add(group);
 		try {

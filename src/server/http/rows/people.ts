@@ -19,6 +19,7 @@ import { addHook, dropHook, sendAgain, turnHook } from '../../hooks/webhooks';
 import { addKey, dropKey } from '../../people/keys';
 import { whoIs } from '../../people/who';
 import { refuse, UserError } from '../../errors';
+import { runJob } from '../../jobs/run';
 import { log } from '../../log';
 import { note } from '../../people/note';
 import { refuseUnsendable, sendInvitation } from '../../comingIn/mail';
@@ -184,7 +185,12 @@ export const PEOPLE = {
 
 	'GET /sites/{site}/webhooks': ({ store, stored }) => store.hooks.at(stored.id),
 
-	'POST /sites/{site}/webhooks': ({ store, site, body }) => patiently(() => addHook(store, site, body)),
+	'POST /sites/{site}/webhooks': async ({ store, site, body }) => {
+		const made = await patiently(() => addHook(store, site, body));
+		// How many there are now: what is more later on is told.
+		if (body.events.includes('findings.grown')) await runJob('grown', { db: store.file, site });
+		return made;
+	},
 
 	'PATCH /sites/{site}/webhooks': async ({ store, site, stored, body: { id, on } }) => {
 		await patiently(() => turnHook(store, site, id, on));

@@ -1,8 +1,10 @@
 import { prepared, row, type Db, type Prepared } from '../opening/database';
 
-/** What an address can be told of. */
-export const HOOK_EVENTS = ['release.made', 'findings.grown', 'drift.found', 'job.ended', 'webhook.tried'] as const;
+/** What an address can ask to be told of. */
+export const HOOK_EVENTS = ['release.made', 'findings.grown', 'drift.found', 'job.ended'] as const;
 export type HookEvent = (typeof HOOK_EVENTS)[number];
+/** What it is told: one that somebody tries by hand, too. */
+export type HookTold = HookEvent | 'webhook.tried';
 
 /** An address that is told; moments in milliseconds. Its secret is not among it. */
 export interface Webhook {
@@ -30,7 +32,7 @@ export interface HookTry {
 /** A message to an address; moments in milliseconds. */
 export interface HookMessage {
 	readonly id: string;
-	readonly event: HookEvent;
+	readonly event: HookTold;
 	readonly made: number;
 	/** When it is tried next; missing where it came through, or is given up. */
 	readonly due?: number;
@@ -84,7 +86,10 @@ const SQL = {
 		JOIN webhook w ON w.id = m.webhook_id AND w.site_id = @site WHERE w.id = @webhook
 		ORDER BY m.made DESC, m.id DESC LIMIT @most`),
 	again: `UPDATE webhook_message SET due = @now WHERE id = @id AND webhook_id IN (SELECT id FROM webhook WHERE site_id = @site)`,
-	due: row<DueRow>(`${DUE} WHERE m.due <= @now AND w.stopped IS NULL ORDER BY m.due LIMIT @most`),
+	hasDue: row<{ n: 0 | 1 }>(`SELECT EXISTS (SELECT 1 FROM webhook_message WHERE due <= ?) AS n`),
+	// One of each address: one that answers slowly keeps none of the others waiting.
+	due: row<DueRow>(`${DUE} WHERE m.id IN (SELECT first_value(id) OVER (PARTITION BY webhook_id ORDER BY due, rowid)
+		FROM webhook_message WHERE due <= @now) AND w.stopped IS NULL ORDER BY m.due LIMIT @most`),
 	hold: `UPDATE webhook_message SET due = @due WHERE id = @id`,
 	tried: `UPDATE webhook_message SET due = @due, tries = @tries WHERE id = @id`,
 	told: row<{ code: string; pages: number }>(`SELECT code, pages FROM finding_told WHERE site_id = ?`),
@@ -92,6 +97,8 @@ const SQL = {
 	keepTold: `INSERT INTO finding_told (site_id, code, pages) VALUES (@site, @code, @pages)`
 } as const;
 
+/** Stands among the counts of findings where they were counted, also where there were none. */
+const KNOWN = '';
 /** So many messages are kept of each address. */
 const MOST_KEPT = 200;
 
@@ -133,7 +140,7 @@ export class HookStore {
 	/** Puts a message down for an address. */
 	tell(
 		webhook: number,
-		message: { readonly id: string; readonly event: HookEvent; readonly body: string },
+		message: { readonly id: string; readonly event: HookTold; readonly body: string },
 		now: number
 	) {
 		this.run('tell').run({ ...message, webhook, now });
@@ -159,7 +166,11 @@ export class HookStore {
 		return this.run('again').run({ site, id, now }).changes > 0;
 	}
 
-	/** Takes messages whose time has come; nobody else takes them before `until`. */
+	/** Whether the time of any message has come. */
+	hasDue(now: number): boolean {
+		return this.run('hasDue').get(now)!.n === 1;
+	}
+	/** Takes messages whose time has come, one of each address; nobody else takes them before `until`. */
 	takeDue(now: number, until: number, most: number): DueMessage[] {
 		const found = this.run('due').all({ now, most });
 		for (const { id } of found) this.run('hold').run({ id, due: until });
@@ -172,16 +183,20 @@ export class HookStore {
 		this.run('tried').run({ id, tries: JSON.stringify(tries), due: due ?? null });
 	}
 
-	/** On how many pages each kind of finding stood when that was last told. */
-	toldFindings(site: number): Map<string, number> {
-		return new Map(
+	/** On how many pages each kind of finding stood when that was last told; undefined where nobody wanted to know yet. */
+	toldFindings(site: number): Map<string, number> | undefined {
+		const told = new Map(
 			this.run('told')
 				.all(site)
 				.map(({ code, pages }) => [code, pages])
 		);
+		return told.delete(KNOWN) ? told : undefined;
 	}
 	keepFindings(site: number, counts: ReadonlyMap<string, number>) {
+		this.forgetFindings(site);
+		for (const [code, pages] of [...counts, [KNOWN, 0] as const]) this.run('keepTold').run({ site, code, pages });
+	}
+	forgetFindings(site: number) {
 		this.run('forget').run(site);
-		for (const [code, pages] of counts) this.run('keepTold').run({ site, code, pages });
 	}
 }

@@ -45,6 +45,8 @@
 		opens = true;
 		void bring();
 	}
+	/** A finger that only scrolls past opens nothing: it is open when it was let go. */
+	const isTouch = (event: Event) => (event as PointerEvent).pointerType === 'touch';
 	const OPENS = ['Enter', ' ', 'ArrowDown', 'ArrowUp'];
 	/** A letter goes to the next choice that begins with it, as soon as one stands here. */
 	function onkeydown(event: KeyboardEvent) {
@@ -69,7 +71,8 @@
 		aria-controls={undefined}
 		onpointerenter={bring}
 		onfocus={bring}
-		onpointerdown={(event) => event.button === 0 && open(event)}
+		onpointerdown={(event) => event.button === 0 && event.pointerType !== 'touch' && open(event)}
+		onclick={(event) => isTouch(event) && open(event)}
 		{onkeydown}
 	>
 		<span class="truncate">{wordsFor(choices, value)}</span><span class="sign" aria-hidden="true">▾</span>

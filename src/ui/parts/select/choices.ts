@@ -1,3 +1,5 @@
+import { hasTyped } from '../shown/typed';
+
 /** What can be chosen: a value that says itself, or one with its words. */
 export type Choice<V extends string = string> = V | readonly [value: V, words: string];
 
@@ -15,10 +17,7 @@ export const wordsFor = (choices: readonly Choice[], value: string): string => {
 
 /** The choices that have all the words that were typed, as numbers of their places. */
 export function foundIn(choices: readonly Choice[], typed: string): number[] {
-	const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-	return choices.flatMap((choice, at) =>
-		words.every((word) => wordsOf(choice).toLowerCase().includes(word)) ? [at] : []
-	);
+	return choices.flatMap((choice, at) => (hasTyped(typed, wordsOf(choice)) ? [at] : []));
 }
 
 /** What both kinds of opened lists are given. */

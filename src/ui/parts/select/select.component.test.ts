@@ -65,6 +65,20 @@ test('Escape leaves it as it was; the value of nothing can be chosen, too', asyn
 	expect(set.mock.calls).toEqual([['']]);
 });
 
+test('a finger that scrolls past opens nothing; one that taps does', async () => {
+	mountSelect({ value: 'red', choices: COLOURS, set: vi.fn() });
+	const touch = (type: string) =>
+		trigger().dispatchEvent(new PointerEvent(type, { pointerType: 'touch', bubbles: true, cancelable: true }));
+	touch('pointerdown');
+	touch('pointercancel');
+	await new Promise((done) => setTimeout(done, 100));
+	expect([trigger().getAttribute('aria-expanded'), choice('red')]).toEqual(['false', null]);
+	touch('pointerdown');
+	touch('pointerup');
+	touch('click');
+	await comes(() => choice('red'));
+});
+
 test('one that is switched off does not open', async () => {
 	mountSelect({ value: 'red', choices: COLOURS, set: vi.fn(), disabled: true });
 	expect(trigger().hasAttribute('disabled')).toBe(true);

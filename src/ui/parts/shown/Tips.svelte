@@ -7,34 +7,39 @@
 	let Came = $state.raw<Component<{ tip: Tip; hide: () => void }>>();
 	let waiting: ReturnType<typeof setTimeout> | undefined;
 	onDestroy(() => clearTimeout(waiting));
-	/** So long (milliseconds) a pointer rests, or a finger, before something is said. */
+	/** So long (milliseconds) a pointer rests before something is said; a finger so long that letting go presses nothing any more. */
 	const RESTS = 350;
+	const HOLDS = 600;
 
-	function show(found: Tip | undefined, after: number) {
+	/** What is said of an element is found out when it is to be said: pointers pass over many. */
+	function show(target: EventTarget | null, find: (target: EventTarget | null) => Tip | undefined, after: number) {
 		clearTimeout(waiting);
-		if (found?.at === tip?.at) return;
+		if (tip && target instanceof Node && tip.at.contains(target)) return;
 		tip = undefined;
-		if (!found) return;
 		waiting = setTimeout(() => {
-			if (!found.at.isConnected) return;
+			const found = find(target);
+			if (!found?.at.isConnected) return;
 			void import('./TipShown.svelte').then((shown) => {
 				Came = shown.default;
 				tip = found;
 			});
 		}, after);
 	}
-	const hide = () => show(undefined, 0);
+	function hide() {
+		clearTimeout(waiting);
+		tip = undefined;
+	}
 	const isTouch = (event: PointerEvent) => event.pointerType === 'touch';
 </script>
 
 <svelte:document
-	onpointerover={(event) => !isTouch(event) && show(tipUnder(event.target), RESTS)}
-	onpointerdown={(event) => (isTouch(event) ? show(tipUnder(event.target), RESTS) : hide())}
+	onpointerover={(event) => !isTouch(event) && show(event.target, tipUnder, RESTS)}
+	onpointerdown={(event) => (isTouch(event) ? show(event.target, tipUnder, HOLDS) : hide())}
 	onpointerup={(event) => isTouch(event) && clearTimeout(waiting)}
 	onpointercancel={hide}
 	onpointerleave={hide}
 	onfocusin={(event) =>
-		event.target instanceof Element && event.target.matches(':focus-visible') && show(tipOfFocused(event.target), 0)}
+		event.target instanceof Element && event.target.matches(':focus-visible') && show(event.target, tipOfFocused, 0)}
 	onfocusout={hide}
 	onkeydown={(event) => event.key !== 'Shift' && hide()}
 	onscrollcapture={hide}

@@ -1,0 +1,21 @@
+<script lang="ts">
+	import Button from '$ui/parts/Button.svelte';
+
+	/** A secret that was just made: it is told this once. */
+	let {
+		what,
+		says,
+		secret,
+		taken,
+		testid
+	}: { what: string; says: string; secret: string; taken: () => void; testid: string } = $props();
+</script>
+
+<div class="told mt-3 border-l-4 border-l-sea bg-sheet px-3 py-2" role="status">
+	<p><strong>{what}</strong> {says}</p>
+	<p class="mt-1 font-mono break-all select-all" data-testid={testid}>{secret}</p>
+	<p class="mt-2 flex gap-2">
+		<Button onclick={() => navigator.clipboard.writeText(secret)}>Copy</Button>
+		<Button onclick={taken}>I have it</Button>
+	</p>
+</div>
