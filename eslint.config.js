@@ -57,7 +57,7 @@ const typed = { project: './tsconfig.json', extraFileExtensions: ['.svelte'] };
 const UNSAFE = ['argument', 'assignment', 'call', 'member-access', 'return'];
 
 export default ts.config(
-	{ ignores: ['build/', '.svelte-kit/', 'node_modules/', 'data/'] },
+	{ ignores: ['build/', '.svelte-kit/', 'node_modules/', 'data/', 'bin/api.d.ts'] },
 	...ts.configs.recommended,
 	...ts.configs.recommendedTypeCheckedOnly.map((config) => ({ ...config, files: TYPED })),
 	{ files: TYPED, languageOptions: { parserOptions: typed } },

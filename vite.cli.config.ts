@@ -20,6 +20,8 @@ export default defineConfig({
 				kephalon: here('src/cli/main.ts'),
 				thread: here('src/server/jobs/thread.ts'),
 				middleware: here('src/client/middleware.ts'),
+				client: here('src/client/client.ts'),
+				panel: here('src/client/panel.ts'),
 				demo: here('demo/demo.ts'),
 				bench: here('bench/bench.ts'),
 				stream: here('bench/stream.ts'),

@@ -112,7 +112,7 @@ const WORKS: Readonly<Record<string, (running: Running) => Promise<unknown>>> = 
 	},
 	'rows far down': (running) => {
 		const { read, api } = asking(running);
-		return read(api(`grid?limit=100&sort=title&offset=${LARGE - 200}`));
+		return read(api(`grid?limit=100&sort=title&row=${LARGE - 200}`));
 	},
 	'all findings counted': async (running) => {
 		const { send } = asking(running);

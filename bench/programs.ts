@@ -33,7 +33,7 @@ if (mode === 'put') {
 			base: 'https://s.example/',
 			source: { kind: 'table', file: readFileSync(file) }
 		} as never;
-		await JOBS.content(input);
+		await JOBS.content(input, () => undefined);
 	} else await JOBS.push({ db: at, site: 'S', source: 'bench', file, tells: true }, () => undefined);
 	process.stdout.write(`${peakOf(process.pid)}`);
 	process.exit(0);
@@ -196,6 +196,20 @@ try {
 		'front, first byte later than by that proxy, ms (median)',
 		(await firstByte(PORT + 4)) - (await firstByte(PORT + 3)),
 		3
+	);
+
+	// The middleware, with its heads at hand.
+	const page = Buffer.from(html).toString('base64');
+	await bare('page', PORT + 5, { BARE_BODY: page });
+	await bare('middleware', PORT + 6, { BARE_BODY: page, BARE_UPSTREAM: `http://127.0.0.1:${PORT}` });
+	await load(PORT + 6, under('boats'));
+	const middled = await best({
+		middleware: () => load(PORT + 6, under('boats')),
+		page: () => load(PORT + 5, under('boats'))
+	});
+	most('middleware, a page more than without it, ms', 1000 / middled.middleware! - 1000 / middled.page!, 0.3);
+	console.log(
+		`  ${middled.middleware!.toFixed(0)} pages of ${Math.round(html.length / 1000)} kB a second, ${middled.page!.toFixed(0)} without`
 	);
 
 	// Pages pushed.

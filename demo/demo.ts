@@ -4,6 +4,8 @@ import { listen, serve } from '../src/cli/serve';
 import { explain } from '$server/store/opening/database';
 import { refuse, UserError } from '$server/errors';
 import type { Page, Picture } from '$core';
+import { addKey } from '$server/people/keys';
+import { setOrigins } from '$server/people/panel';
 import { Library } from '$server/pictures/library';
 import { refreshAll } from '$server/jobs/parts';
 import { runJob } from '$server/jobs/run';
@@ -14,7 +16,8 @@ import { keepSettings, readSettingsEdit } from '$server/edits/settings';
 import { demoSite, wholeDemoSite } from './content';
 import { drawPictures, type DrawnPicture } from './draw';
 import { ROUNDS } from './more';
-import { DEMO_PASSWORD, DEMO_PEOPLE, letIn } from './people';
+import { DEMO_EDITOR, DEMO_PASSWORD, DEMO_PEOPLE, letIn } from './people';
+import { editorHandler } from './editor';
 import { readersHandler, ReadersService } from './readers';
 import { websiteHandler } from './website';
 
@@ -25,6 +28,7 @@ export interface DemoOptions {
 	readonly port: number;
 	readonly websitePort: number;
 	readonly readersPort: number;
+	readonly editorPort: number;
 	/** Only the pages that the browser tests tell by their numbers, and one release. */
 	readonly few?: boolean;
 	/** Start over with a new database. */
@@ -41,6 +45,7 @@ export async function startDemo({
 	port,
 	websitePort,
 	readersPort,
+	editorPort,
 	fresh,
 	few,
 	people = false,
@@ -54,6 +59,7 @@ export async function startDemo({
 	const { name } = content.site;
 	await fill(db, content, drawn, few ? [] : ROUNDS);
 	if (people) await withPeople(db, name);
+	const key = people ? keyOfEditor(db, name) : undefined;
 	const pages = new Map(content.pages.map((page) => [page.path, page]));
 	// The website's address is told to Kephalon, so that the cards can show pictures that are not on the net.
 	const website = await listen((request, response) => handler(request, response), {
@@ -78,14 +84,45 @@ export async function startDemo({
 		files: folder,
 		api: `${kephalon.address}/api/sites/${encodeURIComponent(name)}`
 	});
-	const close = () => Promise.all([kephalon.close(), website.close(), readers.close()]);
-	return { db, site: name, kephalon, website, readers, close };
+	const editor = await listen(
+		editorHandler({ pages, site: name, kephalon: () => kephalon.address, key, person: DEMO_EDITOR }),
+		{
+			...{ port: editorPort, what: 'the editor', say }
+		}
+	);
+	letShow(db, name, editor.address);
+	const close = () => Promise.all([kephalon.close(), website.close(), readers.close(), editor.close()]);
+	return { db, site: name, kephalon, website, readers, editor, close };
 }
 
 async function withPeople(db: string, site: string) {
 	const store = new Store(db);
 	try {
 		await letIn(store, site);
+	} finally {
+		store.close();
+	}
+}
+
+const KEY_NAME = 'Merrow Desk';
+
+/** The editor's key, in the place of that of the start before. */
+function keyOfEditor(db: string, site: string): string {
+	const store = new Store(db);
+	try {
+		const { id } = store.working.sites.named(site);
+		for (const key of store.people.keysAt(id)) if (key.name === KEY_NAME) store.people.dropKey(key.id, id);
+		return addKey(store, site, { name: KEY_NAME, scopes: ['edit', 'panel'] });
+	} finally {
+		store.close();
+	}
+}
+
+/** The editor may show the panel: it has the port of this start. */
+function letShow(db: string, site: string, origin: string) {
+	const store = new Store(db);
+	try {
+		setOrigins(store, site, [origin]);
 	} finally {
 		store.close();
 	}
@@ -179,8 +216,8 @@ function optionsOf(args: readonly string[]): Pick<DemoOptions, 'fresh' | 'port'>
 		else if (name === '--port') {
 			const said = inOne ?? args[++at] ?? '';
 			port = /^\d{1,5}$/.test(said) ? Number(said) : 0;
-			// The readers stand 20 above.
-			if (port < 1 || port > 65_515) throw refuse('demo-port', { port: said });
+			// The editor stands 30 above.
+			if (port < 1 || port > 65_505) throw refuse('demo-port', { port: said });
 		} else throw refuse('demo-option', { option: name });
 	}
 	return { fresh, people, port };
@@ -193,9 +230,10 @@ export async function main(args: readonly string[]) {
 		const demo = await startDemo({
 			folder: 'data/demo',
 			port,
-			// Beside each other, so that one number tells all three.
+			// Beside each other, so that one number tells all four.
 			websitePort: port + 10,
 			readersPort: port + 20,
+			editorPort: port + 30,
 			fresh,
 			people,
 			say: (text) => console.log(text)
@@ -203,7 +241,7 @@ export async function main(args: readonly string[]) {
 		const told = DEMO_PEOPLE.map(({ name, about }) => `  ${name.padEnd(14)}${about}`).join('\n');
 		if (people) console.log(`\nWho looks after it, all with the password “${DEMO_PASSWORD}”:\n${told}`);
 		console.log(
-			`\n  Kephalon      ${demo.kephalon.address}\n  the website   ${demo.website.address}\n  the readers   ${demo.readers.address}\n\nCtrl-C ends all.`
+			`\n  Kephalon      ${demo.kephalon.address}\n  the website   ${demo.website.address}\n  the readers   ${demo.readers.address}\n  an editor     ${demo.editor.address}\n\nCtrl-C ends all.`
 		);
 		const end = () => void demo.close().then(() => process.exit(0));
 		process.once('SIGINT', end);

@@ -26,6 +26,9 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
 	{ name: 'Dov Reed', role: 'reviewer', about: 'reads what would go out, and releases' }
 ];
 
+/** Who writes in the editor beside the panel. */
+export const DEMO_EDITOR = 'Cleo Sands';
+
 /** Lets them in, each with the password of the demo. */
 export async function letIn(store: Store, site: string) {
 	if (store.people.exist()) return;

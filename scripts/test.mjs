@@ -14,6 +14,7 @@ const PROGRAMS = [
 		what: 'The browser tests need chromium and its driver on the path, or named by CHROMIUM and CHROMEDRIVER'
 	},
 	{ isThere: () => existsSync('/usr/sbin/nginx'), packages: ['nginx'], what: 'The tests of deploy/ need nginx' },
+	{ isThere: () => existsSync('/usr/sbin/varnishd'), packages: ['varnish'], what: 'The tests of deploy/ need Varnish' },
 	{
 		isThere: () => existsSync('/usr/sbin/apache2'),
 		packages: ['apache2-bin'],

@@ -1,5 +1,6 @@
 import { redirect, type Handle, type HandleServerError, type RequestEvent, type ServerInit } from '@sveltejs/kit';
 import { refusalOfOrigin } from '$server/http/origin';
+import { panelHostOf } from '$server/web/panelHost';
 import { turnedAway } from '$server/http/pageRights';
 import { withoutStyleAttributes, withStyleNonce } from '$server/http/pageStyles';
 import { withoutPaths } from '$server/http/paths';
@@ -35,7 +36,14 @@ export const handle: Handle = async ({ event, resolve }) => {
 		transformPageChunk: ({ html }) => withoutStyleAttributes(html).replace('<html ', `<html ${look} `)
 	});
 	const policy = response.headers.get('content-security-policy');
-	if (policy !== null) response.headers.set('content-security-policy', withStyleNonce(policy));
+	if (policy !== null)
+		response.headers.set(
+			'content-security-policy',
+			framedBy(
+				withStyleNonce(policy),
+				withoutFailing(() => panelHostOf(event))
+			)
+		);
 	// What is at the desk is nobody else's to keep, unless a route says so.
 	if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
 	// One that signs in or out sets its own.
@@ -43,6 +51,10 @@ export const handle: Handle = async ({ event, resolve }) => {
 	if (cookie !== undefined) response.headers.append('set-cookie', cookie);
 	return response;
 };
+
+/** A page's policy, for one that may be shown in a frame of another origin. */
+const framedBy = (policy: string, origin: string | undefined) =>
+	origin === undefined ? policy : policy.replace(/frame-ancestors 'none'/, `frame-ancestors ${origin}`);
 
 /** Where a database cannot be opened, the page that is asked for tells it. */
 const whereTo = (event: RequestEvent) => withoutFailing(() => turnedAway(event));

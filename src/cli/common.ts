@@ -1,4 +1,4 @@
-import { describeFinding, isError, type Finding } from '$core';
+import { describeFinding, isError, parseUrl, type Finding } from '$core';
 import { createWriteStream } from 'node:fs';
 import { rename, rm } from 'node:fs/promises';
 import { Readable } from 'node:stream';
@@ -16,6 +16,23 @@ export function databaseOf({ db }: { db?: string }): string {
 }
 
 export const dbOption = () => new Option('--db <file>', 'the database');
+
+/** Where sources of live data may lie that are not on the public internet. */
+export const sourceOption = () =>
+	new Option(
+		'--source <origin>',
+		'the origin of a source of live data inside a network, such as http://10.0.0.7:9000; may be repeated'
+	)
+		.default([])
+		.argParser((text: string, before: readonly string[]) => {
+			const url = parseUrl(text);
+			if (!url || !/^https?:$/.test(url.protocol) || url.origin !== text.replace(/\/$/, ''))
+				throw new InvalidArgumentError('A source is named by its origin, such as http://10.0.0.7:9000.');
+			return [...before, url.origin];
+		});
+/** Says so to whatever asks sources: also in threads. */
+export const allowSources = (origins: readonly string[]) =>
+	void (process.env.KEPHALON_SOURCES = JSON.stringify(origins));
 
 export const logOption = () =>
 	new Option('--log-level <level>', 'what is logged on stderr, a line of JSON each; debug logs every request')

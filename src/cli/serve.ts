@@ -118,6 +118,9 @@ function closeServer(server: Server): Promise<void> {
 	});
 }
 
+/** The program of the threads. */
+export const threadFile = () => built('./thread.js');
+
 const built = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
 export interface ServeOptions {
@@ -161,7 +164,7 @@ export async function serve({
 	const handlerFile = built('../web/handler.js');
 	if (!existsSync(handlerFile)) throw refuse('not-built');
 	process.env.KEPHALON_DB = db;
-	process.env.KEPHALON_THREAD = built('./thread.js');
+	process.env.KEPHALON_THREAD = threadFile();
 	process.env.KEPHALON_CONTENT = JSON.stringify(content);
 	// Photographs and tables of content are sent whole. The name is the adapter's, behind the prefix of svelte.config.js.
 	process.env.KEPHALON_WEB_BODY_SIZE_LIMIT ??= '4G';
@@ -204,7 +207,7 @@ export interface DeliverOptions extends Pick<ListenOptions, 'port' | 'say'> {
 
 /** Starts only what is released, reading the database without writing. */
 export async function deliver({ db, port, host, proxies, perSecond, say }: DeliverOptions) {
-	process.env.KEPHALON_THREAD = built('./thread.js');
+	process.env.KEPHALON_THREAD = threadFile();
 	const delivery = new Delivery(db);
 	const running = await listen(frontOf({ delivery, proxies, perSecond }), {
 		port,

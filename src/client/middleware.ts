@@ -93,6 +93,7 @@ function write(request: IncomingMessage, response: ServerResponse, { asked, know
 			// Its server's moment says nothing of its head.
 			response.removeHeader('last-modified');
 			rename(head);
+			response.setHeader('kephalon-head', 'middleware');
 			if (request.method !== 'HEAD') stream = writing(head);
 		}
 		plain.writeHead(response.statusCode);
@@ -184,6 +185,7 @@ export function headsOf(from: HeadsFrom): (request: Request, response: Response)
 		for (const name of [...OF_BYTES, 'last-modified']) headers.delete(name);
 		const etag = headers.get('etag');
 		if (etag !== null) headers.set('etag', joinedTag(etag, head, false));
+		headers.set('kephalon-head', 'middleware');
 		if (!body) return new Response(null, { status, statusText, headers });
 		const written = Readable.fromWeb(body as NodeStream).pipe(streamFor(head, type, path));
 		return new Response(Readable.toWeb(written) as ReadableStream, { status, statusText, headers });

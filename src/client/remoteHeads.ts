@@ -1,5 +1,6 @@
 import { headOfJson, type HeadJson } from '$core';
 import type { HeadsFrom } from '../../bin/middleware.js';
+import { kephalon } from './client';
 import { WrittenHead } from '$server/rewriting/writtenHead';
 
 /** How many heads are kept. */
@@ -18,10 +19,13 @@ interface Kept {
 export class RemoteHeads {
 	private readonly kept = new Map<string, Kept>();
 	private readonly asking = new Map<string, Promise<void>>();
+	private readonly client: ReturnType<typeof kephalon>;
 	private readonly patience: number;
 	private readonly fresh: number;
 
 	constructor(private readonly from: HeadsFrom) {
+		const { server, key } = from;
+		this.client = kephalon({ server, ...(key !== undefined && { key }), fetch: (request) => fetch(request) });
 		this.patience = from.patience ?? 50;
 		this.fresh = from.fresh ?? 1000;
 	}
@@ -54,25 +58,19 @@ export class RemoteHeads {
 	}
 
 	private async fetch(path: string, known: Kept | undefined) {
-		const { server, site, key } = this.from;
-		const query = new URLSearchParams({ path, format: 'json' });
-		const address = `${server.replace(/\/$/, '')}/api/v1/sites/${encodeURIComponent(site)}/head?${query}`;
-		const answer = await fetch(address, {
-			headers: {
-				...(key !== undefined && { authorization: `Bearer ${key}` }),
-				...(known?.etag !== undefined && { 'if-none-match': known.etag })
-			},
+		const { data, response: answer } = await this.client.GET('/sites/{site}/head', {
+			params: { path: { site: this.from.site }, query: { path, format: 'json' } },
+			...(known?.etag !== undefined && { headers: { 'if-none-match': known.etag } }),
 			redirect: 'manual',
 			signal: AbortSignal.timeout(GIVEN_UP)
 		});
 		if (answer.status === 304 && known) return void (known.at = Date.now());
 		if (answer.status === 200) {
-			const json = (await answer.json()) as HeadJson;
+			const json = data as unknown as HeadJson;
 			headOfJson(json);
 			const etag = answer.headers.get('etag') ?? undefined;
 			return this.keep(path, new WrittenHead(json, tagOf(etag), 0), etag);
 		}
-		await answer.body?.cancel();
 		// That it has none is an answer; all else is none.
 		if (answer.status === 404 || answer.status === 308) this.keep(path, undefined, undefined);
 		else throw new Error(`Heads are answered with ${answer.status}.`);

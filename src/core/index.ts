@@ -41,18 +41,19 @@ export { isLocalAddress, normaliseBase, AddressBook, folderForm } from './resolv
 export { coverOf, isCutBy } from './pictures/areas';
 export { cropBox, type CropBox } from './pictures/crop';
 export {
+	CUT_VERSION,
+	MEDIA_PATH,
+	MOST_BYTES,
+	MOST_ZOOM,
+	SHAPES,
 	cutOf,
 	cutSettingOf,
 	keptCopyOf,
 	measureCut,
-	MEDIA_PATH,
-	MOST_BYTES,
-	MOST_ZOOM,
-	CUT_VERSION,
 	nameOfCut,
 	readCutName,
 	readersOfTag,
-	SHAPES,
+	sizeAsSent,
 	type Cut
 } from './pictures/shapes';
 export {
@@ -148,6 +149,7 @@ export { findInShare } from './findings/share';
 export { greyOf, LIGHT_CELLS, linear } from './pictures/light';
 export { findInPicture, type JudgedPicture } from './findings/pictures';
 export {
+	describeBuiltIns,
 	describeOutcome,
 	describePassedOver,
 	describeRule,
@@ -161,6 +163,7 @@ export { directivesFor, hidesFromSearch } from './markup/robots';
 export { parseUrl } from './text/url';
 export {
 	cardOf,
+	firstCut,
 	isShownWhole,
 	LEAST_SIDE,
 	MOVES,
@@ -214,9 +217,10 @@ export {
 } from './people/rights';
 export { proposeTemplate, type Proposal } from './edits/proposal';
 export { countGivenWay, joinGivenWay, tryEdits, type GivenWay, type TriedPage, type TriedValue } from './edits/tries';
+export { recordAddress, whyNoSource } from './live/dataSource';
 export { ownOf } from './own';
 export { hiddenIn, publicIn, type Hidden } from './public';
 export { toTemplate, toWholeTemplate } from './template/quote';
-export { replaceWords } from './template/replace';
+export { replaceInText, replaceWords } from './template/replace';
 export { AGAIN_IN_WORDS, FOR_EVER, habitsInWords, type Habits } from './readers/habits';
 export { charsetIn, readServedHead, type ServedHead, type ServedTag } from './markup/served';

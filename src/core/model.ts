@@ -240,10 +240,22 @@ export interface ContentType {
 	readonly playMark?: boolean;
 	/** Where its fields stand in records of live data: each by a JSON Pointer (RFC 6901) or a JSONPath (RFC 9535). */
 	readonly mapping?: Readonly<Record<string, string>>;
+	/** Where records of pages are that stand nowhere: their heads are made when they are asked for. */
+	readonly source?: DataSource;
 	readonly families?: Families;
 	readonly foundPolicy?: FoundPolicies;
 	readonly rules: readonly Rule[];
 	readonly extra?: ExtraMarkup;
+}
+
+/** A source of live data: which pages it has, and where the record of each is. */
+export interface DataSource {
+	/** The paths of its pages, such as `/boats/{id}`: each name stands for something without a slash. */
+	readonly path: string;
+	/** The address of a page's record in JSON, with the same names, such as `https://data.example/boats/{id}.json`. */
+	readonly address: string;
+	/** Paths of some of them, for trying templates on. */
+	readonly samples?: readonly string[];
 }
 
 /** A tag found in the head of a page as it was before Kephalon; a candidate of its own, below the page's rules (R13). */

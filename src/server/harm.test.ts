@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { afterAll, beforeEach, describe, expect, test, vi } from 'vitest';
-import { replaceWords, toTemplate, type Page, type Site } from '$core';
+import { replaceWords, toTemplate, type Page, type Site, type Actor } from '$core';
 import { changeMany, readBatch } from './edits/batch';
 import { makeEdit } from './edits/edit';
 import { keepRule } from './edits/rules';
@@ -11,7 +11,7 @@ import { takeBack } from './edits/takeBack';
 import { UserError } from './errors';
 import { removeUnused } from './edits/removePicture';
 import { writeCsv } from './exports/csv';
-import { codingFor } from './delivery/delivery';
+import { codingFor } from './delivery/keptAnswer';
 import { toDate } from './imports/table/values';
 import { hasLateQuote, readRows } from './imports/table/rows';
 import { sheetOf } from './imports/table/table';
@@ -23,7 +23,7 @@ import { parseSiteFile, saveSiteFile, writeSiteFile } from './siteFile/siteFile'
 import { backUp, restore } from './backup/backup';
 import { countGrid } from './store/table/grid';
 import { Store } from './store/store';
-import { once } from './web/once';
+import { once } from './http/once';
 import { withoutPaths } from './http/paths';
 import { readBytes, readRecord, readWithFile } from './http/body';
 import { refusalOf } from './http/problem';
@@ -148,11 +148,22 @@ describe('a request says what it means', () => {
 	});
 	test('work that was asked for with a key is done once; what failed can be asked for again', async () => {
 		const work = vi.fn(() => Promise.resolve(store.releases.latest(id)?.number ?? 0));
-		const ask = (key: string, input: unknown = {}) => once(store, 'S', key, input, work);
+		const ask = (key: string, body: unknown = {}, who: Actor = { kind: 'alone' }) =>
+			once(
+				key,
+				{
+					...{ db: store.file, who, route: 'POST /x', site: 'S', path: undefined, query: undefined, body },
+					...{ bytes: undefined, lines: undefined }
+				},
+				work
+			);
 		expect(await Promise.all([ask('a'), ask('a'), ask('b')])).toEqual([0, 0, 0]);
 		expect(work).toHaveBeenCalledTimes(2);
-		expect(() => ask('a', { only: ['/a'] })).toThrow('was sent with something else');
-		expect(() => ask('')).toThrow('1 to 200 characters');
+		await expect(ask('a', { only: ['/a'] })).rejects.toThrow('was sent with something else');
+		await expect(ask('')).rejects.toThrow('1 to 200 characters');
+		// Somebody else's key of the same name is another.
+		await ask('a', { only: ['/a'] }, { kind: 'key', name: 'k', site: 'S', scopes: ['release'] });
+		expect(work).toHaveBeenCalledTimes(3);
 		work.mockRejectedValueOnce(new UserError('too-much-work'));
 		await expect(ask('c')).rejects.toThrow('Too much is being worked on');
 		expect(await ask('c')).toBe(0);

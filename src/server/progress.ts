@@ -18,3 +18,14 @@ export interface PushTold {
 
 /** Told how many pages a job has seen, of how many where it knows, and what became of the last ones where that is told. */
 export type Progress = (done: number, all?: number, told?: readonly PushTold[]) => void;
+
+/** The same, told so often at the most (milliseconds), and of the last: who hears it counts faster than anybody reads. */
+export function atMostEvery(wait: number, progress: Progress): (done: number, all: number) => void {
+	let last = -Infinity;
+	return (done, all) => {
+		const now = performance.now();
+		if (now - last < wait && done !== all) return;
+		last = now;
+		progress(done, all);
+	};
+}

@@ -374,8 +374,8 @@ const edits = () =>
 const releases = () =>
 	chapter('releases', [
 		['looked at again', () => void refresh()],
-		['sheet', () => readSheet(store, NAME, { offset: 0, limit: 6, q: '' })],
-		['sheet, searched', () => readSheet(store, NAME, { offset: 0, limit: 6, q: 'guides' })],
+		['sheet', () => readSheet(store, NAME, { limit: 6 })],
+		['sheet, searched', () => readSheet(store, NAME, { limit: 6, q: 'guides' })],
 		['pending', () => readPending(store, NAME)],
 		['release', () => release('second')],
 		['history', () => store.releases.history(site(), 9)],

@@ -40,6 +40,10 @@ export function addressOf(name: RouteName, { site = '', query = {} }: Pick<Asked
 	return `/api/v1${path.replace('{site}', encodeURIComponent(site))}${text && `?${text}`}`;
 }
 
+/** What lets this page in where no session comes along: a panel in a page of others. */
+let letIn: string | undefined;
+export const comeInBy = (token: string) => (letIn = token);
+
 function requestOf(name: RouteName, { body, bytes, headers, signal, keepalive }: Asked): RequestInit {
 	const [method] = name.split(' ') as [string];
 	const sent = bytes
@@ -47,7 +51,12 @@ function requestOf(name: RouteName, { body, bytes, headers, signal, keepalive }:
 			{ body: body === undefined ? bytes : new Blob([JSON.stringify(body), '\n', bytes]), type: 'octet-stream' }
 		: { body: body === undefined ? undefined : JSON.stringify(body), type: 'json' };
 	return {
-		...{ method, headers: { ...(method !== 'GET' && { 'content-type': `application/${sent.type}` }), ...headers } },
+		method,
+		headers: {
+			...(method !== 'GET' && { 'content-type': `application/${sent.type}` }),
+			...(letIn !== undefined && { authorization: `Bearer ${letIn}` }),
+			...headers
+		},
 		...(sent.body !== undefined && { body: sent.body }),
 		...(signal && { signal }),
 		...(keepalive && { keepalive })
@@ -62,10 +71,11 @@ interface Told {
 	readonly removes?: number;
 }
 
-const sentenceOf = (told: Told, status: number) =>
+/** A refusal's sentence. */
+export const sentenceOf = (told: Told, status: number) =>
 	told.detail ?? told.message ?? `The server answered ${status}. Try again; what you wrote is still here.`;
 
-const UNREACHABLE = 'Kephalon does not answer. Is it still running? What you wrote is still here.';
+export const UNREACHABLE = 'Kephalon does not answer. Is it still running? What you wrote is still here.';
 const BROKEN = 'The answer broke off on its way. Try again; what you wrote is still here.';
 
 /** What an answer that never came stands for. */

@@ -345,10 +345,10 @@ describe('nothing is lost, and every view has its address', () => {
 		await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).includes('view=markup'), 5000);
 		await browser.driver.navigate().refresh();
 		await bench.waitForText('[data-testid=pending]', /release/);
-		await bench.find('[aria-label="How the head is shown"] [aria-pressed=true]');
-		expect(await bench.textOf('[aria-label="How the head is shown"] [aria-pressed=true]')).toBe('Markup');
+		await bench.find('[aria-label="How the head is shown"] [data-state=on]');
+		expect(await bench.textOf('[aria-label="How the head is shown"] [data-state=on]')).toBe('Markup');
 		await browser.driver.navigate().back();
-		await bench.waitForText('[aria-label="How the head is shown"] [aria-pressed=true]', /^Tags$/);
+		await bench.waitForText('[aria-label="How the head is shown"] [data-state=on]', /^Tags$/);
 		await bench.waitForText('.stack h2', /^og:title$/);
 	});
 

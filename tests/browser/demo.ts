@@ -14,6 +14,7 @@ export interface RunningDemo {
 	readonly kephalon: string;
 	readonly website: string;
 	readonly readers: string;
+	readonly editor: string;
 	readonly site: string;
 	stop(): void;
 }
@@ -29,8 +30,8 @@ export async function startDemo({
 		process.env.KEPHALON_PARTS = '1';
 		process.env.KEPHALON_THREAD = ${JSON.stringify(join(root, 'build/cli/thread.js'))};
 		const { startDemo } = await import(${JSON.stringify(pathToFileURL(join(root, 'build/cli/demo.js')).href)});
-		const demo = await startDemo({ folder: ${JSON.stringify(folder)}, port: 0, websitePort: 0, readersPort: 0, fresh: true, few: ${few}, people: ${people}, content: [${JSON.stringify(tmpdir())}], say: () => {} });
-		console.log(JSON.stringify({ kephalon: demo.kephalon.address, website: demo.website.address, readers: demo.readers.address, site: demo.site }));`;
+		const demo = await startDemo({ folder: ${JSON.stringify(folder)}, port: 0, websitePort: 0, readersPort: 0, editorPort: 0, fresh: true, few: ${few}, people: ${people}, content: [${JSON.stringify(tmpdir())}], say: () => {} });
+		console.log(JSON.stringify({ kephalon: demo.kephalon.address, website: demo.website.address, readers: demo.readers.address, editor: demo.editor.address, site: demo.site }));`;
 	const child = spawn(process.execPath, ['--input-type=module', '-e', program], {
 		cwd: root,
 		stdio: ['ignore', 'pipe', 'inherit']

@@ -33,6 +33,8 @@ const VIEWS = [
 		'/setup',
 		'/programs',
 		'/parts',
+		'/panel/{site}',
+		'/panel/{site}/open',
 		'/setup?site={site}',
 		'/bench/{site}?page=/no/such'
 	],

@@ -245,7 +245,7 @@ test('a private site goes to a key and to its people, and to nobody else', async
 	await driver.wait(
 		() =>
 			driver.executeScript<boolean>(
-				`const box = [...document.querySelectorAll('label.setting')].find((one) => one.innerText.startsWith('Private'))?.querySelector('input'); box?.click(); return !!box`
+				`const box = [...document.querySelectorAll('.setting')].find((one) => one.innerText.startsWith('Private'))?.querySelector('input'); box?.click(); return !!box`
 			),
 		10_000,
 		'There is no setting “Private”'
@@ -269,7 +269,7 @@ test('a private site goes to a key and to its people, and to nobody else', async
 	expect(await asked({ authorization: `Bearer ${key}` })).toBe(200);
 	await press(driver, 'I have it');
 	await (await find(driver, '[data-key="front end"] button:last-of-type')).click();
-	await says(driver, '#keys ~ ul', /None yet/);
+	await says(driver, '#keys ~ ul', /No program has a key yet/);
 	expect(await asked({ authorization: `Bearer ${key}` })).toBe(401);
 	const session = (await driver.manage().getCookies()).find(({ name }) => name === 'kephalon');
 	expect(await asked({ cookie: `kephalon=${session!.value}` })).toBe(200);

@@ -97,7 +97,9 @@ describe('a picture of one page', () => {
 
 	test('is dropped in place, described, and cut as the site says', async () => {
 		await drop('[data-layer=page] .zone', await twoColours(), 'image/png');
-		await bench.waitForText('[data-layer=page] ol', /3000 × 1000: used/);
+		await bench.waitForText('[data-layer=page] ol', /2400 × 800: used/);
+		// It is larger than readers use, which is said; it is kept whole, and cut from that.
+		await bench.waitForText('[data-layer=page] [data-testid=as-sent]', /3,000 × 1,000.*goes out at 2,400 × 800/);
 		await (await bench.find('[data-layer=page] input.alt')).sendKeys('Two colours');
 		await bench.waitForText('[data-tag="og:image:alt"] .value', /^Two colours(\n|$)/);
 		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);

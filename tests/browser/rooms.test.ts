@@ -175,6 +175,85 @@ describe('pages', () => {
 		await says('[data-testid=count]', /^0 pages/);
 	});
 
+	test('all but some are chosen; a template is written with what is offered, a field in its own form', async () => {
+		await open('pages', '?type=reserve');
+		await says('[data-testid=count]', /^7 pages/);
+		const all = await find('[aria-label="Choose all that the filter means"]');
+		await all.click();
+		const [first] = await browser.driver.findElements(By.css('.all .line input'));
+		await first!.click();
+		await says('aside h2', /6 pages chosen/);
+		expect([await first!.isSelected(), await all.isSelected()]).toEqual([false, false]);
+		const what = async (value: string) => {
+			await (await find('aside [data-select]')).click();
+			await (await find(`[data-choice="${value}"]`)).click();
+		};
+		await what('template');
+		await (await find('aside .cm-content')).click();
+		await find('aside .cm-content:not(.plain)');
+		await keys('{page.ti');
+		await says('.cm-tooltip-autocomplete', /page\.title/);
+		expect(await textOf('#batch-told')).not.toContain('never closed');
+		await keys(Key.ENTER, ', seen');
+		await says('#batch-told', /^On \/reserves\/\S+:\s+\S.*, seen$/s);
+		expect(await violationsOf(browser.driver)).toEqual([]);
+		await what('field');
+		// Nothing is written yet, and nothing is emptied unless that is said.
+		await says('aside', /Empty it instead/);
+		expect(await (await find('aside .actions button')).isEnabled()).toBe(false);
+		await click('Empty it instead');
+		await says('aside', /It is emptied on all of them/);
+		await (await find('aside textarea')).sendKeys('One summary for six of them, written into the field.');
+		await click('See what would change');
+		await says('[data-testid=sample]', /^6 of the 6 looked at would change/);
+		await click('Change 6 pages');
+		await says('[data-testid=told]', /6 pages changed, as one edit/);
+		await click('Take it back');
+		await says('[data-testid=told]', /Taken back|taken back/);
+	});
+
+	test('columns are as wide and in the order that somebody sets; the path stays; the card of a row is shown', async () => {
+		await open('pages', '?type=walk');
+		await says('[data-testid=count]', /^\d+ pages/);
+		const widthOf = async (at: string) => (await (await find(at)).getRect()).width;
+		const before = await widthOf('.cell.title');
+		const edge = await find('[data-edge=title]');
+		await browser.driver
+			.actions()
+			.move({ origin: edge })
+			.press()
+			.move({ origin: edge, x: -80, y: 0 })
+			.release()
+			.perform();
+		expect(Math.abs((await widthOf('.cell.title')) - (before - 80))).toBeLessThan(3);
+		await (await find('.cell.title')).click();
+		await (await find('.pages-sheet')).sendKeys(Key.chord(Key.ALT, Key.SHIFT, Key.ARROW_RIGHT));
+		await browser.driver.wait(async () => Math.abs((await widthOf('.cell.title')) - (before - 64)) < 3, 5000);
+		await browser.driver.navigate().refresh();
+		await says('[data-testid=count]', /^\d+ pages/);
+		await browser.driver.wait(async () => Math.abs((await widthOf('.cell.title')) - (before - 64)) < 3, 5000);
+		await click('Columns');
+		await (await find('[aria-label^="→ Title"]')).click();
+		expect(await violationsOf(browser.driver)).toEqual([]);
+		await keys(Key.ESCAPE);
+		const heads = async () =>
+			browser.driver.executeScript<string[]>(
+				`return [...document.querySelectorAll('[role=columnheader] button')].map((one) => one.textContent.trim())`
+			);
+		expect((await heads()).slice(0, 3)).toEqual(['Path ↑', 'Description', 'Title']);
+		await browser.driver.executeScript(`document.querySelector('.pages-sheet').scrollLeft = 600`);
+		expect((await (await find('.cell.path')).getRect()).x).toBeLessThan(40);
+		await (await find('.cell.description')).click();
+		await (await find('.pages-sheet')).sendKeys(Key.chord(Key.ALT, 'c'));
+		await says('[data-testid=peeked]', /Gangway/);
+		expect(await violationsOf(browser.driver)).toEqual([]);
+		await keys(Key.ESCAPE);
+		await browser.driver.wait(
+			async () => (await browser.driver.findElements(By.css('[data-testid=peeked]'))).length === 0,
+			5000
+		);
+	});
+
 	test('goes out as CSV and comes back changed', async () => {
 		const address = `${demo.kephalon}/api/sites/${encodeURIComponent(demo.site)}/csv?columns=path,title&type=about`;
 		const text = await (await fetch(address)).text();
@@ -188,8 +267,8 @@ describe('pages', () => {
 		await open('pages');
 		await says('[data-testid=count]', /^23 pages/);
 		await (await find('input[type=file]')).sendKeys(file);
-		await says('.csv-back', /2 rows: 1 cell would change \(1 where a page said nothing itself\)/);
-		await says('.csv-back', /only shows: not read \(1\)\s+Line \d+, \/about: the column “title” only shows/);
+		await says('[role=dialog]', /2 rows: 1 cell would change \(1 where a page said nothing itself\)/);
+		await says('[role=dialog]', /only shows: not read \(1\)\s+Line \d+, \/about: the column “title” only shows/);
 		expect(await violationsOf(browser.driver)).toEqual([]);
 		await click('Keep the changes');
 		await says('[data-testid=told]', /1 cell was read back, as one edit\. 1 was left\./);
@@ -207,27 +286,27 @@ describe('pages', () => {
 		};
 		await open('pages');
 		await upload('one.csv', (await text()).replace('/about,,', '/about,3.10,'));
-		await says('.csv-back', /1 cell would change/);
+		await says('[role=dialog]', /1 cell would change/);
 		await click('Keep the changes');
 		await says('[data-testid=told]', /1 cell was read back/);
 		await upload('two.csv', (await text()).replace('/about,3.10,', '/about,3.1,'));
-		await says('.csv-back', /0 cells would change/);
+		await says('[role=dialog]', /0 cells would change/);
 		await says(
-			'.csv-back',
+			'[role=dialog]',
 			/Looks rewritten by a spreadsheet: stays as it is here \(1\)\s+Line \d+, \/about: title: “3.10” stays/
 		);
 		expect(await violationsOf(browser.driver)).toEqual([]);
-		await (await find('.csv-back .decide input')).click();
-		await says('.csv-back', /1 cell would change \(1 with other words\)/);
-		await (await find('.csv-back .decide input')).click();
-		await says('.csv-back', /0 cells would change/);
+		await (await find('[role=dialog] .decide input')).click();
+		await says('[role=dialog]', /1 cell would change \(1 with other words\)/);
+		await (await find('[role=dialog] .decide input')).click();
+		await says('[role=dialog]', /0 cells would change/);
 		await click('Leave it');
 		const workbook = await fetch(`${base}/workbook?columns=path,title&type=about`);
 		await upload('three.xlsx', Buffer.from(await workbook.arrayBuffer()));
-		await says('.csv-back', /2 rows: 0 cells would change, 2 rows are as they were/);
+		await says('[role=dialog]', /2 rows: 0 cells would change, 2 rows are as they were/);
 		await click('Leave it');
 		await upload('four.csv', (await text()).replace('/about,3.10,', '/about,,'));
-		await says('.csv-back', /1 cell would change \(1 set back\)/);
+		await says('[role=dialog]', /1 cell would change \(1 set back\)/);
 		await click('Keep the changes');
 		await says('[data-testid=told]', /1 cell was read back/);
 	});
@@ -284,6 +363,10 @@ test('the readers see what is served, with what differs from what is written', a
 	await click('Written, released, served');
 	await says('tr.not-released', /title/);
 	await says('table', /not released yet/);
+	// What differs stands first; the same, and what is none of the head's business, are folded.
+	expect(await browser.driver.findElements(By.css('table > tbody > tr.same:not([hidden])'))).not.toEqual([]);
+	for (const row of await browser.driver.findElements(By.css('tr.same'))) expect(await row.isDisplayed()).toBe(false);
+	await says('[data-testid=via]', /^Asked at http:.*, which stands in for https:/);
 });
 
 test('the overview answers whether it can be shared; every number opens its pages', async () => {

@@ -2,7 +2,7 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { By, Key, until } from 'selenium-webdriver';
+import { By, Key, until, type WebElement } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { atRest, BenchPage, openBrowser, startDemo, type RunningDemo } from '../browser/demo';
 
@@ -108,9 +108,27 @@ describe('alone', () => {
 
 	test('bench-changes', async () => {
 		await open(at('bench', '?page=/visit'));
-		await click('Changes');
+		await (await bench.find('body')).sendKeys(Key.chord(Key.ALT, 'e'));
 		await bench.find('[data-testid=record] li');
 		await take('bench-changes');
+	});
+
+	test('panel', async () => {
+		await browser.driver.get(`${demo.editor}/?page=/reserves/gannet-head`);
+		const frame = await browser.driver.wait(
+			() =>
+				browser.driver.executeScript<WebElement>(
+					`return document.querySelector('kephalon-panel')?.shadowRoot?.querySelector('iframe')`
+				),
+			15_000
+		);
+		await browser.driver.switchTo().frame(frame);
+		await bench.find('article [data-line="og:image"]');
+		await browser.driver.switchTo().defaultContent();
+		const title = await bench.find('form [name=title]');
+		await title.clear();
+		await title.sendKeys('Ten thousand gannets, seen from the sea');
+		await take('panel');
 	});
 
 	test('setup', async () => {
@@ -118,7 +136,7 @@ describe('alone', () => {
 		await take('setup');
 	});
 
-	test('setup-found, and bench-found', async () => {
+	test('bench-found', async () => {
 		files = mkdtempSync(join(tmpdir(), 'ferran-'));
 		mkdirSync(join(files, 'isles'));
 		const isles = {
@@ -158,7 +176,6 @@ describe('alone', () => {
 		await click('Read the content');
 		await bench.waitForText('main', /7 pages read/);
 		await browser.driver.executeScript(`document.querySelector('main').scrollTo?.(0, 1e4); window.scrollTo(0, 1e4)`);
-		await take('setup-found');
 		await click('Go on');
 		await browser.driver.wait(until.urlContains('Ferran'), 20_000);
 		await open('/bench/Ferran%20Isles?page=/isles/marl.html&tag=description');

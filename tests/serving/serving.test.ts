@@ -10,7 +10,7 @@ import { gunzipSync } from 'node:zlib';
 import { request } from 'undici';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 
-/** The configurations in `deploy/`, run as they are by Debian's nginx and Apache: only addresses and folders are put in. */
+/** The configurations in `deploy/`, run as they are by Debian's nginx, Apache and Varnish: only addresses and folders are put in. */
 const root = fileURLToPath(new URL('../../', import.meta.url));
 const top = mkdtempSync(join(tmpdir(), 'kephalon-serving-'));
 const started: ChildProcess[] = [];
@@ -139,6 +139,19 @@ async function apache(name: string, pages: string) {
 	return port;
 }
 
+/** Varnish stands before a web server that knows nothing of heads. */
+async function varnish(name: string, pages: string) {
+	const behind = await nginx('plain-nginx', pages);
+	const port = await freePort();
+	const vcl = readFileSync(join(root, 'deploy', name), 'utf8')
+		.replace('.port = "8080"', `.port = "${behind}"`)
+		.replace('.port = "4880"', `.port = "${delivered}"`);
+	write(name, vcl);
+	const where = ['-n', join(top, 'varnish'), '-s', 'malloc,64m', '-a', `127.0.0.1:${port}`];
+	await start('/usr/sbin/varnishd', ['-F', '-j', 'none', '-f', join(top, name), ...where], port);
+	return port;
+}
+
 const INCLUDE = '<!--#include virtual="/kephalon-head$KEPHALON_PATH?or=empty" -->\n';
 /** Each configuration with what its pages say in their head. */
 const SERVERS = [
@@ -147,7 +160,8 @@ const SERVERS = [
 	['nginx-files.conf', nginx, '<!--# include virtual="/kephalon-heads$document_uri" -->\n'],
 	['apache-include.conf', apache, INCLUDE],
 	['apache-substitute.conf', apache, ''],
-	['apache-files.conf', apache, '<!--#include virtual="/kephalon-heads$DOCUMENT_URI" -->\n']
+	['apache-files.conf', apache, '<!--#include virtual="/kephalon-heads$DOCUMENT_URI" -->\n'],
+	['varnish.vcl', varnish, '<esi:include src="/kephalon-head"/>\n']
 ] as const;
 
 describe.each(SERVERS)('%s', (name, serve, head) => {
@@ -207,8 +221,8 @@ describe.each(SERVERS)('%s', (name, serve, head) => {
 		await ended(delivery);
 		const away = await get('/walks/');
 		expect([away.status, away.text.endsWith(before.text.slice(-200))]).toEqual([200, true]);
-		// nginx keeps the last good head.
-		if (name.startsWith('nginx')) expect(away.text).toBe(before.text);
+		// nginx and Varnish keep the last good head.
+		if (!name.startsWith('apache')) expect(away.text).toBe(before.text);
 		await deliver();
 		await expect.poll(async () => (await get('/walks/')).text, { timeout: 60_000 }).toBe(before.text);
 	});
@@ -302,5 +316,27 @@ describe.each([
 		kephalon('import', 'source', '--base', 'https://docs.example', '--site', 'Docs');
 		kephalon('release', '--site', 'Docs');
 		expect((await get(port, '/tides.html')).text).toContain('<title>Tide tables</title>');
+	});
+});
+
+describe('snippet.mjs', () => {
+	test('gives the head of a page, what is known while Kephalon is away, and nothing for a page that nobody knows', async () => {
+		write(
+			'snippet.mjs',
+			readFileSync(join(root, 'deploy/snippet.mjs'), 'utf8').replace('127.0.0.1:4880', `127.0.0.1:${delivered}`)
+		);
+		const { headOf } = (await import(/* @vite-ignore */ join(top, 'snippet.mjs'))) as {
+			headOf: (path: string) => Promise<string>;
+		};
+		const head = await headOf('/tides.html');
+		expect(head).toContain('<title>Tide tables</title>');
+		// The second time nothing is sent again.
+		expect(await headOf('/tides.html')).toBe(head);
+		expect(await headOf('/caf%C3%A9%20&%20bar+1.html')).toContain('<title>Café &amp; bar</title>');
+		expect(await headOf('/unknown.html')).toBe('');
+		await ended(delivery);
+		expect([await headOf('/tides.html'), await headOf('/walks/')]).toEqual([head, '']);
+		await deliver();
+		expect(await headOf('/walks/')).toContain('<title>Walks</title>');
 	});
 });

@@ -5,6 +5,8 @@ import { KINDS } from './kinds';
 import { LINES } from './lines';
 import { MARKUP } from './markup';
 import { MORE } from './more';
+import { ODD_ANSWERS } from './oddAnswers';
+import { ODD_TAGS } from './oddTags';
 import { PICTURES } from './pictures';
 import { SHELLS } from './shells';
 import { TEXTS } from './texts';
@@ -20,5 +22,7 @@ export const CASES: readonly ReaderCase[] = [
 	...TEXTS,
 	...SHELLS,
 	...PICTURES,
-	...MORE
+	...MORE,
+	...ODD_TAGS,
+	...ODD_ANSWERS
 ];

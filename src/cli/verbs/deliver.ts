@@ -4,7 +4,7 @@ import { refuse } from '$server/errors';
 import { Store } from '$server/store/store';
 import { endInOrder } from '../ending';
 import { deliver, LOCAL_HOST, refuseTaken, USUAL_PER_SECOND } from '../serve';
-import { databaseOf, dbOption, logOption, say, type Verb } from '../common';
+import { allowSources, databaseOf, dbOption, logOption, say, sourceOption, type Verb } from '../common';
 import { more, port } from './serve';
 
 /** A process that ends sooner than this (milliseconds) after its start is not started again. */
@@ -17,6 +17,7 @@ interface Options {
 	readonly workers: number;
 	readonly trustProxy: string[];
 	readonly perSecond: number;
+	readonly source: readonly string[];
 }
 
 export const addDeliver: Verb = (program) => {
@@ -40,10 +41,12 @@ export const addDeliver: Verb = (program) => {
 			USUAL_PER_SECOND
 		)
 		.option('--workers <number>', 'how many processes serve', workers, 1)
+		.addOption(sourceOption())
 		.addOption(dbOption())
 		.addOption(logOption())
 		.action(async (options: Options) => {
 			const db = databaseOf(options);
+			allowSources(options.source);
 			if (cluster.isPrimary) new Store(db, { readonly: true }).close();
 			if (cluster.isPrimary && options.workers > 1) {
 				await refuseTaken(options.port, options.host);

@@ -1,11 +1,14 @@
 import { InvalidArgumentError } from 'commander';
 import { parseUrl } from '$core';
 import { ReleasedHeads } from '$server/rewriting/releasedHeads';
+import { runJob, stopJobs } from '$server/jobs/run';
 import { Proxy } from '$server/rewriting/proxy';
+import { SourceHeads } from '$server/rewriting/sourceHeads';
+import { liveRecords } from '$server/sources/sources';
 import { Store } from '$server/store/store';
 import { endInOrder } from '../ending';
-import { listen, LOCAL_HOST } from '../serve';
-import { databaseOf, dbOption, logOption, say, type Verb } from '../common';
+import { listen, LOCAL_HOST, threadFile } from '../serve';
+import { allowSources, databaseOf, dbOption, logOption, say, sourceOption, type Verb } from '../common';
 import { port } from './serve';
 
 interface Options {
@@ -14,6 +17,7 @@ interface Options {
 	readonly upstream: URL;
 	readonly port: number;
 	readonly host: string;
+	readonly source: readonly string[];
 }
 
 export const addFront: Verb = (program) => {
@@ -24,13 +28,24 @@ export const addFront: Verb = (program) => {
 		.requiredOption('--upstream <address>', 'the server behind, such as http://127.0.0.1:8080', upstream)
 		.option('--port <number>', 'the port', port, 4890)
 		.option('--host <address>', 'the address to listen at, such as 0.0.0.0', LOCAL_HOST)
+		.addOption(sourceOption())
 		.addOption(dbOption())
 		.addOption(logOption())
 		.action(async ({ site, upstream, port: wanted, host, ...options }: Options) => {
 			const store = new Store(databaseOf(options), { readonly: true });
 			store.working.sites.named(site);
 			const heads = new ReleasedHeads(store, site);
-			const proxy = new Proxy({ upstream, headOf: (path) => heads.of(path) });
+			allowSources(options.source);
+			process.env.KEPHALON_THREAD ??= threadFile();
+			const live = new SourceHeads(
+				store,
+				site,
+				liveRecords(
+					(task) => runJob('record', task),
+					() => undefined
+				)
+			);
+			const proxy = new Proxy({ upstream, headOf: (path) => heads.of(path) ?? live.of(path) });
 			const running = await listen(proxy.listener, {
 				...{ port: wanted, host, what: 'the front', say },
 				with: (server) => proxy.serve(server)
@@ -38,6 +53,7 @@ export const addFront: Verb = (program) => {
 			say(`The front of ${upstream.host} is at ${running.address}`);
 			endInOrder(async () => {
 				await running.close();
+				await stopJobs();
 				store.close();
 			});
 		});

@@ -8,7 +8,7 @@ import { isSiteFolder } from '$server/siteFile/siteFolder';
 import { watchSiteFolder } from '../watchFolder';
 import { endInOrder } from '../ending';
 import { LOCAL_HOST, serve, type Together } from '../serve';
-import { databaseOf, dbOption, logOption, say, withStore, type Verb } from '../common';
+import { allowSources, databaseOf, dbOption, logOption, say, sourceOption, withStore, type Verb } from '../common';
 
 export const addServe: Verb = (program) => {
 	program
@@ -43,12 +43,14 @@ export const addServe: Verb = (program) => {
 		.option('--sign-on <file>', 'how people sign on by an issuer of OpenID Connect (JSON; see docs/people.md)')
 		.option('--cert <file>', 'a certificate (PEM), to encrypt by itself')
 		.option('--key <file>', 'its key (PEM)')
+		.addOption(sourceOption())
 		.addOption(dbOption())
 		.addOption(logOption())
 		.action(async (options: Options) => {
 			// Opened once here, so that a bad file is told in words before anything starts.
 			await withStore({ ...options, create: true }, () => undefined);
 			const { port, content, readers, watch } = options;
+			allowSources(options.source);
 			if (watch !== undefined && !isSiteFolder(watch)) throw refuse('site-folder-none', { folder: watch });
 			if (readers !== undefined && !/^https?:\/\/\S+$/i.test(readers))
 				throw refuse('readers-address-broken', { readers });
@@ -69,6 +71,7 @@ interface Options {
 	readonly db?: string;
 	readonly port: number;
 	readonly content: string[];
+	readonly source: readonly string[];
 	readonly readers?: string;
 	readonly watch?: string;
 	readonly host?: string;

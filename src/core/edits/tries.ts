@@ -16,15 +16,23 @@ export interface TriedValue {
 /** A page that is hard on templates, with what each of the edits would make of it. */
 export interface TriedPage {
 	readonly path: string;
-	/** Why it is hard. */
+	/** Why it is hard; nothing of live data that is tried by its path. */
 	readonly kinds: readonly HardKind[];
 	readonly values: readonly TriedValue[];
+	/** Why its record could not be had. */
+	readonly away?: string;
 }
 
-/** Edits of one tag held against each other on the hard pages, among some; none is kept. */
-export function tryEdits(model: SiteModel, pages: readonly Page[], edits: readonly Edit[], now: string): TriedPage[] {
-	const byPath = new Map(pages.map((page) => [page.path, page]));
-	const kinds = new Map<string, HardKind[]>();
+/** Edits of one tag held against each other on the hard pages, among some, and on all of `live`; none is kept. */
+export function tryEdits(
+	model: SiteModel,
+	pages: readonly Page[],
+	edits: readonly Edit[],
+	now: string,
+	live: readonly Page[] = []
+): TriedPage[] {
+	const byPath = new Map([...pages, ...live].map((page) => [page.path, page]));
+	const kinds = new Map<string, HardKind[]>(live.map(({ path }) => [path, []]));
 	for (const { kind, path } of findHard(model, pages, now)) kinds.set(path, [...(kinds.get(path) ?? []), kind]);
 	const ways = edits.map((edit) => ({ edit, resolver: new Resolver(editModel(model, edit), now) }));
 	return [...kinds].map(([path, why]) => {

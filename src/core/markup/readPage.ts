@@ -327,6 +327,17 @@ const LINKS_READ = new Set(['canonical', 'icon', 'shortcut icon', 'apple-touch-i
 
 const KEPT_ATTRIBUTES: ReadonlySet<string> = new Set(LINK_ATTRIBUTES);
 
+/**
+ * What a link is to its page: `rel` is a set of words in any case (HTML standard, section 4.6.7), of which the one counts that a head
+ * of ours could have. As it is written, where none of them is; undefined of what is no link.
+ */
+export function relOf(element: Tree.Element): string | undefined {
+	if (element.tagName !== 'link') return undefined;
+	const rel = attribute(element, 'rel')?.trim().toLowerCase();
+	if (rel === undefined || LINKS_READ.has(rel)) return rel;
+	return rel.split(/\s+/).find((word) => LINKS_READ.has(word)) ?? rel;
+}
+
 /** A head tag as it stands in the file. `read` gives the text of what stands there, where that is not text yet. */
 export function foundTag(element: Tree.Element, read: (units: string) => string = (text) => text): FoundTag[] {
 	const content = attribute(element, 'content');
@@ -337,7 +348,7 @@ export function foundTag(element: Tree.Element, read: (units: string) => string 
 		const isDark = /^theme-color$/i.test(name) && /\bdark\b/i.test(attribute(element, 'media') ?? '');
 		return [{ name: isDark ? 'theme-color:dark' : name, value: settleText(read(content)) }];
 	}
-	const rel = element.tagName === 'link' ? attribute(element, 'rel')?.trim().toLowerCase() : undefined;
+	const rel = relOf(element);
 	const href = attribute(element, 'href');
 	if (!rel || href === undefined || !LINKS_READ.has(rel)) return [];
 	const name = rel === 'alternate' ? nameOfAlternate(element) : rel;

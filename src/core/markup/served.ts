@@ -2,7 +2,7 @@ import { html as spec, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { findTag, tagOfName } from '../catalogue/catalogue';
 import type { TagDefinition } from '../catalogue/types';
 import { settleText } from '../text/text';
-import { attribute, elementsOf, nameOfAlternate, readRefresh } from './readPage';
+import { attribute, elementsOf, nameOfAlternate, relOf, readRefresh } from './readPage';
 import { parseDocument } from './parseBounded';
 import { nearTagsIn, type NearTag } from './nearTags';
 import { textOf } from './plainText';
@@ -273,9 +273,9 @@ function namesOf(element: Tree.Element): string[] {
 	if (element.tagName === 'title') return element.namespaceURI === spec.NS.HTML ? ['title'] : [];
 	if (element.tagName === 'meta') {
 		const names = [attribute(element, 'property'), attribute(element, 'name')];
-		return [...new Set(names.filter((name) => name !== undefined))];
+		return [...new Set(names.flatMap((name) => name?.trim() ?? []))];
 	}
-	const rel = element.tagName === 'link' ? attribute(element, 'rel')?.toLowerCase().trim() : undefined;
+	const rel = relOf(element);
 	if (rel === undefined || !LINKS.test(rel)) return [];
 	return [rel === 'alternate' ? (nameOfAlternate(element) ?? 'alternate-form') : rel];
 }

@@ -31,8 +31,8 @@ export interface SiteRole {
 	readonly area: PageArea;
 }
 
-/** What a machine's key may do. */
-export const SCOPES = ['read', 'edit', 'release', 'probe'] as const satisfies readonly Right[];
+/** What a machine's key may do: some of the rights, or to let people of the site into its panel. */
+export const SCOPES = ['read', 'edit', 'release', 'probe', 'panel'] as const;
 export type Scope = (typeof SCOPES)[number];
 
 /** Whoever does something: the one at this machine while there are no people, a person, a key, or nobody known. */
@@ -45,6 +45,8 @@ export type Actor =
 			readonly isOwner: boolean;
 			/** By the name of the site. */
 			readonly roles: Readonly<Record<string, SiteRole>>;
+			/** They came through a panel: nothing is done in their name but at its site. */
+			readonly panel?: true;
 	  }
 	| { readonly kind: 'key'; readonly name: string; readonly site: string; readonly scopes: readonly Scope[] }
 	| { readonly kind: 'nobody' };

@@ -45,6 +45,10 @@ export interface Cut {
  * ever under its name, so that another way of writing it needs another name.
  */
 export const CUT_VERSION = 1;
+/** Of whole pictures: from the second on they are brought down to what readers use. */
+const WHOLE_VERSION = 2;
+/** The longest side (pixels) of a whole picture that goes out: twice what the largest card shows. */
+const WHOLE_SIDE = 2400;
 /** What a name says of the version; the first said nothing. */
 export const versionPart = (version: number) => (version > 1 ? [`v${version}`] : []);
 export const versionIn = (part: string | undefined) => (part === undefined ? 1 : Number(part));
@@ -78,16 +82,23 @@ export function readCutName(name: string): Cut | undefined {
 		version: versionIn(version)
 	};
 	const isLegal =
-		Math.max(...cut.focus) <= 1000 && cut.zoom >= 100 && cut.zoom <= MOST_ZOOM * 100 && cut.version <= CUT_VERSION;
+		Math.max(...cut.focus) <= 1000 &&
+		cut.zoom >= 100 &&
+		cut.zoom <= MOST_ZOOM * 100 &&
+		cut.version <= (cut.shape === 'whole' ? WHOLE_VERSION : CUT_VERSION);
 	return isLegal && nameOfCut(cut) === name ? cut : undefined;
 }
 
 /** The box (pixels of the picture) that a cut takes, and the size it is brought down to; nothing is ever enlarged. */
 export function measureCut(
-	{ shape, focus, zoom }: Pick<Cut, 'shape' | 'focus' | 'zoom'>,
+	{ shape, focus, zoom, version }: Pick<Cut, 'shape' | 'focus' | 'zoom'> & Partial<Pick<Cut, 'version'>>,
 	{ width, height }: Pick<KeptCopy, 'width' | 'height'>
 ): { readonly box: CropBox; readonly width: number; readonly height: number } {
-	if (shape === 'whole') return { box: { left: 0, top: 0, width, height }, width, height };
+	if (shape === 'whole') {
+		const box = { left: 0, top: 0, width, height };
+		const share = version === 1 ? 1 : Math.min(1, WHOLE_SIDE / Math.max(width, height));
+		return { box, width: Math.max(1, Math.round(width * share)), height: Math.max(1, Math.round(height * share)) };
+	}
 	const aim = SHAPES[shape];
 	const box = cropBox(width, height, aim.width / aim.height, [focus[0] / 1000, focus[1] / 1000], zoom / 100);
 	if (box.width >= aim.width && box.height >= aim.height) return { box, width: aim.width, height: aim.height };
@@ -119,11 +130,28 @@ export function cutOf(
 		zoom: Math.round(zoom * 100),
 		play,
 		format: formatFor(readers, picture.alpha === true),
-		version: CUT_VERSION
+		// One that is no larger comes out the same by either.
+		version: shape === 'whole' && isLarge(kept) ? WHOLE_VERSION : CUT_VERSION
 	};
 	const { width, height } = measureCut(cut, kept);
 	return { ...cut, file: nameOfCut(cut), width, height };
 }
+
+/**
+ * Whether a picture of the library is more than readers use: larger than any shows, or heavier than the strictest fetches. One that is
+ * transparent in parts is not made lighter for its weight alone: that would cost it most of its colours.
+ */
+export function isMoreThanUsed({ src, width = 0, height = 0, bytes = 0, alpha }: Picture): boolean {
+	return src.startsWith(MEDIA_PATH) && (isLarge({ width, height }) || (bytes > MOST_BYTES && alpha !== true));
+}
+/** The size (pixels) that a whole picture of the library goes out in, where that is not its own; undefined where it is, and of others. */
+export function sizeAsSent(picture: Picture): { readonly width: number; readonly height: number } | undefined {
+	const kept = isMoreThanUsed(picture) ? keptCopyOf(picture) : undefined;
+	if (!kept) return undefined;
+	const { width, height } = measureCut({ shape: 'whole', focus: [500, 500], zoom: 100 }, kept);
+	return { width, height };
+}
+const isLarge = ({ width, height }: Pick<KeptCopy, 'width' | 'height'>) => Math.max(width, height) > WHOLE_SIDE;
 
 /** For each tag, the readers that ask for it before its twin; and those of them that take every picture. */
 const READERS_OF = new Map(

@@ -140,6 +140,17 @@ export const isShownWhole = (text: string, limit: TextLimit): boolean =>
 const offsetOfLimit = (text: string, limit: TextLimit): number =>
 	limit.by === 'characters' ? offsetOfGrapheme(text, limit.limit) : offsetOfWidth(text, limit.limit, limit.fontSize);
 
+/** Where the first of some readers that ask for a tag first cuts a text; -1 where all show it whole. */
+export function firstCut(readers: readonly ReaderProfile[], tag: 'title' | 'description', text: string): number {
+	let first = -1;
+	for (const reader of readers) {
+		if (reader[tag][0] !== tag || isShownWhole(text, reader.shows[tag])) continue;
+		const at = offsetOfLimit(text, reader.shows[tag]);
+		if (at >= 0 && (first < 0 || at < first)) first = at;
+	}
+	return first;
+}
+
 /** The pictures a reader shows: the first, or every one, each with the facts that stand directly after it (R11). */
 function picturesOf(
 	reader: ReaderProfile,

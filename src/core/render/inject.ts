@@ -2,7 +2,7 @@ import { html as spec, parse } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { Head } from '../resolve/head';
 import type { FoundTag } from '../model';
-import { attribute, elementsOf, foundTag, nameOfAlternate } from '../markup/readPage';
+import { attribute, elementsOf, foundTag, nameOfAlternate, relOf } from '../markup/readPage';
 import { hideSelfClosed } from '../markup/xhtml';
 
 /** Open Graph vocabularies: a name that begins with one of these belongs to the family as a whole. */
@@ -24,8 +24,7 @@ function managedName(element: Tree.Element): string | undefined {
 	if (element.tagName === 'title') return 'title';
 	if (element.tagName === 'meta')
 		return (attribute(element, 'property') ?? attribute(element, 'name'))?.trim().toLowerCase();
-	if (element.tagName !== 'link') return undefined;
-	const rel = attribute(element, 'rel')?.trim().toLowerCase();
+	const rel = relOf(element);
 	if (rel === 'shortcut icon') return 'icon';
 	return rel === 'alternate' ? nameOfAlternate(element) : rel;
 }

@@ -1,3 +1,4 @@
+import { BUILT_INS } from './builtIns';
 import type { Shape } from '../model';
 import { SHAPES } from '../pictures/shapes';
 import { formatIssue } from '../issue';
@@ -62,6 +63,12 @@ export function describeRule({ rule }: TraceStep): string {
 			return rule.name === 'borrow' ? `what ${rule.from} came to` : BUILT_IN_WORDS[rule.name];
 	}
 }
+
+/** What is built in for a tag, in words, first tried first; of one that nothing is built in for, nothing. */
+export const describeBuiltIns = (tag: string): string[] =>
+	BUILT_INS.filter((one) => one.tag === tag).map(({ name, borrows }) =>
+		name === 'borrow' ? `what ${borrows} comes to` : BUILT_IN_WORDS[name]
+	);
 
 const cutTo = ({ shapes }: { readonly shapes?: readonly Shape[] }) =>
 	shapes && shapes.length > 0 ? `, cut to ${shapes.map((shape) => SHAPES[shape].ratio).join(' and ')}` : '';

@@ -1,5 +1,5 @@
 import type { Person, Picture, PictureLimits, PictureMention, PictureSource, RuleBody, Shape } from '../model';
-import { cutOf, MEDIA_PATH, readersOfTag } from '../pictures/shapes';
+import { cutOf, isMoreThanUsed, MEDIA_PATH, readersOfTag } from '../pictures/shapes';
 import { isEmpty, ownValue, partOf, toText, type Value } from '../template/values';
 import { settleText } from '../text/text';
 import { inLanguage } from './language';
@@ -76,8 +76,14 @@ export function inShapes(
 	tag: string,
 	scope: PageScope
 ): readonly ChosenPicture[] {
-	const play = scope.playMark && SHARE_TAGS.has(tag);
-	if (!shapes?.length && !play) return pictures;
+	const isShared = SHARE_TAGS.has(tag);
+	const play = scope.playMark && isShared;
+	if (!shapes?.length && !play)
+		return isShared && pictures.some((one) => isTooMuch(one, scope))
+			? pictures.map((one) =>
+					isTooMuch(one, scope) ? (cutFor(one, 'whole', readersOfTag(tag, true), false, scope) ?? one) : one
+				)
+			: pictures;
 	const wanted: readonly (Shape | 'whole')[] = shapes?.length ? shapes : ['whole'];
 	const all: ChosenPicture[] = [];
 	for (const chosen of onePerSource(pictures))
@@ -86,6 +92,13 @@ export function inShapes(
 			if (!all.some(({ address }) => address === next.address)) all.push(next);
 		}
 	return all;
+}
+
+/** One of the library as it came from a camera: it goes out as readers use it. */
+function isTooMuch({ src, recipe }: ChosenPicture, scope: PageScope): boolean {
+	if (recipe || !src.startsWith(MEDIA_PATH)) return false;
+	const picture = scope.facts(src);
+	return picture !== undefined && isMoreThanUsed(picture);
 }
 
 /** What was cut to several shapes before is one picture again. */

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { cardOf } from '../readers/card';
 import { READERS } from '../readers/profiles';
+import { measureCut, readCutName, sizeAsSent } from '../pictures/shapes';
 import { STARTING_LAYOUTS } from '../pictures/layouts';
 import type { ContentType, Page, Picture, Rule, Site } from '../model';
 import { headToJson, renderHead } from '../render/render';
@@ -36,13 +37,14 @@ interface Given {
 	readonly type?: Partial<ContentType>;
 	readonly page?: Partial<Page>;
 	readonly site?: Partial<Site>;
+	readonly pictures?: readonly Picture[];
 }
 const picked = (src: string): Partial<Page> => ({ fields: { title: 'The pier', picture: src } });
-function resolve({ rules = [], type = {}, page = {}, site: more = {} }: Given) {
+function resolve({ rules = [], type = {}, page = {}, site: more = {}, pictures = PICTURES }: Given) {
 	const model = {
 		site: { ...site, rules, ...more },
 		types: [{ name: 'isle', label: 'Isle', fields: [], rules: [], ...type }],
-		pictures: PICTURES
+		pictures
 	};
 	const whole: Page = { path: '/a', type: 'isle', state: 'live', fields: { title: 'The pier' }, rules: [], ...page };
 	const resolver = new Resolver(model, '2026-01-01T00:00:00Z');
@@ -102,6 +104,45 @@ describe('pictures in shapes', () => {
 		const { head } = resolve({ rules, page: picked('/boat.jpg') });
 		const shows = READERS.filter((reader) => cardOf(reader, head).picture).map(({ id }) => id);
 		expect(shows).toEqual(['gangway', 'headland', 'galley', 'wrack']);
+	});
+});
+
+describe('a picture of the library that is more than readers use', () => {
+	const own = (more: object): Picture => ({
+		src: `/media/${HASHED}.jpg`,
+		width: 4000,
+		height: 2667,
+		bytes: 3e6,
+		...more
+	});
+	const HASHED = 'c'.repeat(24);
+	const sent = (picture: Picture, rules: Rule[] = []) => {
+		const head = resolve({ rules, page: picked(picture.src), pictures: [picture] });
+		return ['og:image', 'og:image:width', 'og:image:height', 'twitter:image'].map((tag) => head.all(tag)[0]);
+	};
+	test('goes out at the size that they use, and light enough; cut it is cut from the whole', () => {
+		const at = `${HASHED}-whole-v2.jpg`;
+		expect(sent(own({}))).toEqual([at, '2400', '1600', at]);
+		expect(sent(own({}), [cutTo('wide')])[0]).toContain(`${HASHED}-wide-500-500`);
+		expect(sent(own({ width: 1800, height: 900, bytes: 900_000 }))[0]).toBe(`${HASHED}-whole.jpg`);
+		expect(measureCut(readCutName(`${HASHED}-whole-v2.jpg`)!, { width: 10, height: 4000 })).toMatchObject({
+			...{ width: 6, height: 2400 }
+		});
+		// As it was written before, it stays.
+		expect(measureCut(readCutName(`${HASHED}-whole-play.jpg`)!, { width: 4000, height: 2667 })).toMatchObject({
+			...{ width: 4000, height: 2667 }
+		});
+	});
+	test('one that is not, and one that stands at an address of its own, go as they are', () => {
+		expect(sent(own({ width: 2400, height: 1600, bytes: 500_000 }))[0]).toBe(`${HASHED}.jpg`);
+		expect(sent(own({ width: 2400, height: 1600, alpha: true }))[0]).toBe(`${HASHED}.jpg`);
+		const elsewhere = {
+			...own({}),
+			src: '/boat-large.jpg',
+			kept: { file: `${HASHED}.jpg`, width: 4000, height: 2667 }
+		};
+		expect(sent(elsewhere)[0]).toBe('https://marl.example/boat-large.jpg');
+		expect([sizeAsSent(own({})), sizeAsSent(elsewhere)]).toEqual([{ width: 2400, height: 1600 }, undefined]);
 	});
 });
 

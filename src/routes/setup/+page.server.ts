@@ -1,10 +1,16 @@
+import { existsSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { error } from '@sveltejs/kit';
 import { mayDo, ownsAll } from '$core';
 import { UserError } from '$server/errors';
 import { readBenchData } from '$server/web/benchData';
+import { sitesFor } from '$server/http/visitor';
 import { contentFolders } from '$server/web/contentFolders';
 import { standInFor } from '$server/web/working';
 import type { PageServerLoad } from './$types';
+
+/** The made-up site lies beside the other programs in a checkout, and in no package. */
+const isDemoThere = () => existsSync(join(dirname(process.env.KEPHALON_THREAD ?? ''), 'demo.js'));
 
 /** The set-up of a new site, or with `?site=` of one that is there. */
 export const load: PageServerLoad = ({ locals, url }) => {
@@ -16,10 +22,17 @@ export const load: PageServerLoad = ({ locals, url }) => {
 			403,
 			'Only an owner of every site makes a new one, and only its builders read content into one that is there.'
 		);
-	if (name === null) return { bench: null, standIn: null, folders };
+	if (name === null)
+		return { bench: null, standIn: null, folders, isFirst: sitesFor(locals).length === 0, hasDemo: isDemoThere() };
 	try {
 		const data = readBenchData(locals.store, name, null);
-		return { bench: data.page ? data : null, standIn: standInFor(locals.store, name) ?? null, folders };
+		return {
+			bench: data.page ? data : null,
+			standIn: standInFor(locals.store, name) ?? null,
+			folders,
+			isFirst: false,
+			hasDemo: false
+		};
 	} catch (problem) {
 		if (problem instanceof UserError) error(404, problem.message);
 		throw problem;

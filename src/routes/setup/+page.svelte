@@ -1,6 +1,7 @@
 <script lang="ts">
 	import Button from '$ui/parts/Button.svelte';
 	import { goto } from '$app/navigation';
+	import Greeting from '$ui/setup/Greeting.svelte';
 	import SetupContent from '$ui/setup/SetupContent.svelte';
 	import SetupSite from '$ui/setup/SetupSite.svelte';
 
@@ -27,6 +28,7 @@
 			/>{/key}
 	{:else}
 		<main class="begin mx-auto my-0 max-w-170 px-5 pt-8.5 pb-15">
+			{#if data.isFirst}<Greeting hasDemo={data.hasDemo} />{/if}
 			<SetupContent name="" base="" folders={data.folders} {goOn} />
 		</main>
 	{/if}

@@ -1,9 +1,6 @@
 import { createReadStream, statSync } from 'node:fs';
 import type { IncomingMessage, ServerResponse } from 'node:http';
-import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
-import Negotiator from 'negotiator';
 import { mayDo, parseUrl } from '$core';
-import type { RefusalCode } from '../errors';
 import { log } from '../log';
 import { credentialsIn, whoCame, whoIs } from '../people/who';
 import { Library } from '../pictures/library';
@@ -14,8 +11,23 @@ import { Store } from '../store/store';
 import { namesTag } from '../http/etags';
 import { runJob } from '../jobs/run';
 import { formsOf, spellingsOf } from '../files/pagePaths';
+import {
+	answerKept,
+	headersOf,
+	notModified,
+	packed,
+	wantedBy,
+	type Came,
+	type Coding,
+	type Format,
+	type Kept,
+	type KnownSite,
+	type Wanted
+} from './keptAnswer';
 import { LiveLane } from './liveLane';
-import { deny, SAFE } from './refuse';
+import { liveRecords } from '../sources/sources';
+import { SourceLane } from './sourceLane';
+import { deny, empty, SAFE } from './refuse';
 
 const SQL = {
 	isReady: `PRAGMA data_version`,
@@ -38,31 +50,11 @@ const MEDIA_TYPES: ReadonlyMap<string, string> = new Map([
 
 /** Answers kept made, by what was asked; dropped all together at this many bytes. */
 const MOST_KEPT = 64_000_000;
-/** A body shorter than this (bytes) is not compressed. */
-const LEAST_COMPRESSED = 300;
 /** An address longer than this is not remembered. */
 const LONGEST_KEY = 1000;
 
 /** Where what is released may be asked for. */
 const RELEASED = /^\/api(?:\/v1)?\/sites\//;
-
-type Coding = 'br' | 'gzip' | '';
-type Format = 'html' | 'json';
-
-/** An answer made ready; headers as names and values in turn, which is the fastest way to write them. */
-interface Kept {
-	readonly etag: string;
-	readonly headers: string[];
-	readonly notModified: string[];
-	readonly body: Buffer;
-}
-interface KnownSite {
-	readonly id: number;
-	/** Of the newest release; null before the first. */
-	readonly number: number | null;
-	/** What is delivered of it asks for a right to read it. */
-	readonly isPrivate: 0 | 1;
-}
 
 /**
  * Serves what is released, and pictures, straight from the database, which it never writes to: heads by path and by
@@ -73,6 +65,8 @@ export class Delivery {
 	private readonly library: Library;
 	/** Heads of pages that stand nowhere. */
 	private readonly live: LiveLane;
+	/** Those whose records a source has. */
+	private readonly sources: SourceLane;
 	private readonly run: Prepared<typeof SQL>;
 	private readonly sites = new Map<string, KnownSite>();
 	/** Answers by format and coding, then by the request's address; all of the newest releases. */
@@ -96,6 +90,13 @@ export class Delivery {
 			mayMake: (site, came) => this.mayRead(site, came) || (!isDesk && !this.store.people.exist()),
 			isDesk
 		});
+		this.sources = new SourceLane(
+			(site, as) => this.live.ready(site, as),
+			liveRecords(
+				(task) => runJob('record', task),
+				() => this.noting()
+			)
+		);
 		this.run = prepared(this.store.db, SQL);
 		this.run('isReady').pluck();
 		this.written = writeCounter(this.store.db);
@@ -205,13 +206,16 @@ export class Delivery {
 			return isEmptyElse ? empty(response, 'site-private') : denyPrivate(response, name);
 		if (site.number === null)
 			return isEmptyElse ? empty(response, 'site-not-released') : deny(response, 'site-not-released', { site: name });
-		const row = this.rowOf(site.id, path, address);
-		if (!row)
-			return isEmptyElse
-				? empty(response, 'page-not-released')
-				: this.elsewhere(site, { url, query, path, address }, response);
 		const wanted = query.get('format');
 		const format: Format = wanted === 'json' || (wanted === null && isJson) ? 'json' : 'html';
+		const row = this.rowOf(site.id, path, address);
+		if (!row) {
+			const moved = this.movedTo(site, path);
+			const of = moved === undefined ? this.sources.placeOf(name, path, address, format) : undefined;
+			if (of) return this.sources.answer(of, { site, format, asked, isEmptyElse }, response);
+			if (isEmptyElse) return empty(response, 'page-not-released');
+			return this.elsewhere(site, { url, query, path, address, moved }, response);
+		}
 		const headers = headersOf(row.hash, format, coding, site);
 		// What is not changed is told before its body is read.
 		if (known !== undefined && namesTag(known, headers.etag)) return notModified(response, headers);
@@ -232,15 +236,32 @@ export class Delivery {
 		return undefined;
 	}
 
+	/** Where a page has moved to. */
+	private movedTo({ id }: KnownSite, path: string | null): string | undefined {
+		let moved: string | undefined;
+		for (const spelling of path === null ? [] : spellingsOf(path))
+			moved ??= this.store.working.redirects.of(id, spelling);
+		return moved;
+	}
+
 	/** A page that has moved leads on; any other is not there. */
 	private elsewhere(
 		site: KnownSite,
-		{ url, query, path, address }: { url: string; query: URLSearchParams; path: string | null; address: string | null },
+		{
+			url,
+			query,
+			path,
+			address,
+			moved
+		}: {
+			url: string;
+			query: URLSearchParams;
+			path: string | null;
+			address: string | null;
+			moved: string | undefined;
+		},
 		response: ServerResponse
 	) {
-		let moved: string | undefined;
-		for (const spelling of path === null ? [] : spellingsOf(path))
-			moved ??= this.store.working.redirects.of(site.id, spelling);
 		if (moved === undefined)
 			return deny(response, 'page-not-released', {
 				release: site.number ?? '',
@@ -253,14 +274,7 @@ export class Delivery {
 
 	private make(hash: string, format: Format, coding: Coding, headers: ReturnType<typeof headersOf>): Kept {
 		const { body: text } = this.run(format).get(hash) as { body: string };
-		const plain = Buffer.from(text);
-		const body = plain.length < LEAST_COMPRESSED ? plain : compress(plain, coding);
-		const whole = {
-			...headers,
-			...(body !== plain && { 'content-encoding': coding }),
-			'content-length': String(body.length)
-		};
-		return { etag: headers.etag, headers: inTurn(whole), notModified: inTurn(withoutBody(headers)), body };
+		return packed(text, coding, headers);
 	}
 
 	private keep(url: string, asked: Wanted, kept: Kept) {
@@ -333,79 +347,6 @@ const keptByCoding = (): ByCoding => ({ plain: new Map(), br: new Map(), gzip: n
 const keptOf = (kept: Readonly<Record<Format, ByCoding>>, { coding, isJson }: Wanted) =>
 	(isJson ? kept.json : kept.html)[coding === '' ? 'plain' : coding];
 
-/** What a request wants of a head. */
-interface Wanted {
-	readonly coding: Coding;
-	readonly isJson: boolean;
-	/** The tags that it has answers of. */
-	readonly known: string | undefined;
-	/** What lets it in, where anything asks. */
-	readonly came: Came;
-}
-
-/** The fields of a request that may let someone in. */
-type Came = Pick<IncomingMessage['headers'], 'authorization' | 'cookie'>;
-
-function wantedBy({ headers }: IncomingMessage): Wanted {
-	const { accept = '' } = headers;
-	const coding = codingFor(headers['accept-encoding'] ?? '');
-	const isJson = accept !== '' && accept.includes('application/json') && !accept.includes('text/html');
-	return { coding, isJson, known: headers['if-none-match'], came: headers };
-}
-
-/** What was asked for last, in its own words: clients ask in a few ways. */
-const codings = new Map<string, Coding>();
-const MOST_CODINGS = 200;
-
-/** The coding that a client likes best of those that are made, ours where it has no liking (RFC 9110, section 12.5.3). */
-export function codingFor(accepted: string): Coding {
-	if (accepted === '') return '';
-	const known = codings.get(accepted);
-	if (known !== undefined) return known;
-	const asker = new Negotiator({ headers: { 'accept-encoding': accepted.slice(0, LONGEST_KEY) } });
-	const [best] = asker.encodings(['br', 'gzip', 'identity'], { preferred: ['br', 'gzip'] });
-	const coding = best === 'br' || best === 'gzip' ? best : '';
-	if (codings.size >= MOST_CODINGS) codings.clear();
-	if (accepted.length <= LONGEST_KEY) codings.set(accepted, coding);
-	return coding;
-}
-
-function headersOf(hash: string, format: Format, coding: Coding, { number, isPrivate }: KnownSite) {
-	return {
-		...SAFE,
-		'content-type': format === 'json' ? 'application/json' : 'text/html; charset=utf-8',
-		etag: `"${hash}-${format}${coding && `-${coding}`}"`,
-		...(isPrivate
-			? { 'cache-control': 'private, no-store', vary: 'accept, accept-encoding, authorization, cookie' }
-			: { 'cache-control': 'public, max-age=0, must-revalidate', vary: 'accept, accept-encoding' }),
-		'kephalon-release': String(number)
-	};
-}
-
-function compress(plain: Buffer, coding: Coding): Buffer {
-	if (coding === 'br')
-		return brotliCompressSync(plain, {
-			params: { [constants.BROTLI_PARAM_QUALITY]: 5, [constants.BROTLI_PARAM_SIZE_HINT]: plain.length }
-		});
-	return coding === 'gzip' ? gzipSync(plain) : plain;
-}
-
-const inTurn = (headers: Readonly<Record<string, string>>) => Object.entries(headers).flat();
-
-/** What RFC 9110, section 15.4.5 asks of an answer without a body, and which release it is of. */
-const FOR_NOT_MODIFIED = new Set(['etag', 'cache-control', 'vary', 'kephalon-release']);
-const withoutBody = (headers: Readonly<Record<string, string>>) =>
-	Object.fromEntries(Object.entries(headers).filter(([name]) => FOR_NOT_MODIFIED.has(name)));
-
-function answerKept({ etag, headers, notModified, body }: Kept, known: string | undefined, response: ServerResponse) {
-	if (known !== undefined && namesTag(known, etag)) response.writeHead(304, notModified).end();
-	else response.writeHead(200, headers).end(body);
-}
-
-function notModified(response: ServerResponse, headers: Readonly<Record<string, string>>) {
-	response.writeHead(304, inTurn(withoutBody(headers))).end();
-}
-
 /** A picture by its name; one that not everyone may see is nothing for caches that many share. */
 interface Sent {
 	readonly name: string;
@@ -445,15 +386,4 @@ const withoutFragment = (address: string) => {
 function denyPrivate(response: ServerResponse, site: string) {
 	response.setHeader('www-authenticate', 'Bearer realm="Kephalon"');
 	deny(response, 'site-private', { site });
-}
-
-/** Nothing, for who puts what comes into a page: the reason is told beside it. */
-function empty(response: ServerResponse, why: RefusalCode) {
-	response
-		.writeHead(200, {
-			...SAFE,
-			...{ 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' },
-			...{ 'kephalon-empty': why, 'content-length': 0 }
-		})
-		.end();
 }

@@ -20,21 +20,19 @@ interface Answer {
 }
 async function ask(
 	headers: Readonly<Record<string, string>>,
-	options: Omit<FrontOptions, 'delivery' | 'desk'> = {}
+	options: Omit<FrontOptions, 'delivery' | 'desk'> = {},
+	path = '/x'
 ): Promise<Answer> {
 	const desk: FrontOptions['desk'] = ({ headers: got }, response) => void response.end(String(got[CLIENT_HEADER]));
 	server = createServer(frontOf({ delivery, desk, ...options })).listen(0, '127.0.0.1');
 	await new Promise((done) => server!.once('listening', done));
 	const { port } = server.address() as AddressInfo;
 	return new Promise((resolve, reject) => {
-		const asking = request(
-			{ host: '127.0.0.1', port, path: '/x', headers: { host: 'localhost', ...headers } },
-			(answer) => {
-				let text = '';
-				answer.on('data', (data: Buffer) => (text += data.toString()));
-				answer.on('end', () => resolve({ status: answer.statusCode!, text, headers: answer.headers }));
-			}
-		);
+		const asking = request({ host: '127.0.0.1', port, path, headers: { host: 'localhost', ...headers } }, (answer) => {
+			let text = '';
+			answer.on('data', (data: Buffer) => (text += data.toString()));
+			answer.on('end', () => resolve({ status: answer.statusCode!, text, headers: answer.headers }));
+		});
 		asking.on('error', reject);
 		asking.end();
 	});
@@ -140,4 +138,30 @@ describe('how much an address may ask', () => {
 		// Whether it lives is asked by who looks after it.
 		expect((await fetch(`http://127.0.0.1:${port}/health`, { headers })).status).toBe(200);
 	});
+});
+
+describe('whom a window is cut off from that opened it', () => {
+	test.each([
+		['/panel/Docs/open', 'unsafe-none'],
+		['/sign-in?to=%2Fpanel%2FDocs%2Fopen', 'unsafe-none'],
+		['/sign-in?to=/panel/Docs/open', 'unsafe-none'],
+		['/sign-in', 'same-origin'],
+		['/sign-in?to=%2Fbench%2Fpanel%2F', 'same-origin'],
+		['/sign-in?x=1&to=/panel/x', 'same-origin'],
+		['/bench/panel/', 'same-origin'],
+		['/panel', 'same-origin'],
+		['//panel/Docs', 'same-origin']
+	])('%s: %s', async (path, policy) => {
+		expect((await ask({}, {}, path)).headers['cross-origin-opener-policy']).toBe(policy);
+	});
+});
+
+test('how much an address has left is told, but not to this machine', async () => {
+	const options = { perSecond: 1, proxies: ['127.0.0.1'] };
+	const from = (address: string) => ask({ 'x-forwarded-for': address }, options);
+	const limit = (answer: Answer) => [answer.headers['ratelimit-policy'], answer.headers.ratelimit];
+	const first = await from('203.0.113.9');
+	expect(limit(first)).toEqual(['"address";q=1;w=1', '"address";r=1;t=1']);
+	expect(limit(await ask({}, options))).toEqual([undefined, undefined]);
+	expect(limit(await ask({}))).toEqual([undefined, undefined]);
 });

@@ -1,7 +1,7 @@
 import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http';
 import { log } from '../log';
 import type { Delivery } from './delivery';
-import { Meter } from './meter';
+import { isHere, Meter } from './meter';
 import { deny } from './refuse';
 
 const LOCAL = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
@@ -40,19 +40,31 @@ export function frontOf({
 		if (request.url === '/health') return say(response, 200, 'ok');
 		if (request.url === '/ready')
 			return delivery.isReady() ? say(response, 200, 'ready') : say(response, 503, 'not ready');
-		if (perSecond > 0 && !meter.takes(clientOf(request, proxies))) {
-			response.setHeader('retry-after', '1');
-			return deny(response, 'too-many-requests');
+		if (perSecond > 0) {
+			const client = clientOf(request, proxies);
+			const isTaken = meter.takes(client);
+			if (!isHere(client)) tellLimit(response, perSecond, meter.left(client));
+			if (!isTaken) {
+				response.setHeader('retry-after', '1');
+				return deny(response, 'too-many-requests');
+			}
 		}
 		if (answered(delivery, request, response)) return;
 		if (desk) {
 			for (const [name, value] of HARDENED) response.setHeader(name, value);
+			if (isOfPanelsWindow(request.url ?? '')) response.setHeader('cross-origin-opener-policy', 'unsafe-none');
 			if (process.env.KEPHALON_SECURE) response.setHeader('strict-transport-security', 'max-age=31536000');
 			request.headers[CLIENT_HEADER] = clientOf(request, proxies);
 			return desk(request, response);
 		}
 		return deny(response, 'address-missing');
 	};
+}
+
+/** How many requests are left of how many (RateLimit fields of the HTTPAPI working group). */
+function tellLimit(response: ServerResponse, perSecond: number, { requests, seconds }: ReturnType<Meter['left']>) {
+	response.setHeader('ratelimit-policy', `"address";q=${perSecond};w=1`);
+	response.setHeader('ratelimit', `"address";r=${requests};t=${seconds}`);
 }
 
 const isOurs = (host: string, names: readonly string[]) =>
@@ -65,6 +77,10 @@ const HARDENED = [
 	['referrer-policy', 'same-origin'],
 	['permissions-policy', 'camera=(), geolocation=(), microphone=(), payment=(), usb=()']
 ] as const;
+
+/** A window that a panel opened hands what lets it in to whoever opened it, which a policy of its own would cut off, also on its way through signing in. */
+const isOfPanelsWindow = (address: string) =>
+	address.startsWith('/panel/') || /^\/sign-in\?to=(?:\/|%2F)panel(?:\/|%2F)/i.test(address);
 
 /** Tells the desk where a request came from; whatever stood there before is not believed. */
 export const CLIENT_HEADER = 'x-kephalon-client';

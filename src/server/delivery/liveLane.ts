@@ -1,4 +1,3 @@
-import { ownOf } from '$core';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { setImmediate } from 'node:timers/promises';
 import { decoded } from '../files/folder';
@@ -17,6 +16,8 @@ const HEADS = /^\/api(?:\/v1)?\/sites\/([^/?]+)\/heads(?:\?|$)/;
 const MOST_SITES = 1000;
 /** A request is no longer than this (bytes). */
 const LONGEST = 2 * 1024 * 1024;
+/** What every answer says, in turn. */
+const FIELDS = Object.entries({ ...SAFE, 'content-type': 'application/json', 'cache-control': 'no-store' }).flat();
 /** So long (milliseconds) heads are made before others are answered. */
 const TURN = 8;
 
@@ -55,7 +56,7 @@ export class LiveLane {
 			deny(response, 'site-private', { site });
 			return true;
 		}
-		const refusal = refusalOfOrigin('POST', (field) => [ownOf(request.headers, field)].flat()[0]);
+		const refusal = refusalOfOrigin('POST', (name) => fieldOf(request.headers, name));
 		const parts: Buffer[] = [];
 		let size = 0;
 		request.on('data', (part: Buffer) => {
@@ -69,6 +70,16 @@ export class LiveLane {
 			else void this.send(site, parts, response).catch((error: unknown) => tell(error, response));
 		});
 		return true;
+	}
+
+	/** Makes heads by the rules of a site's release, as they are at the moment; undefined where it has none. */
+	ready(site: string, as: 'html' | 'json') {
+		try {
+			return this.maker.ready(site, { as }, this.counter());
+		} catch (error) {
+			if (error instanceof UserError) return undefined;
+			throw error;
+		}
 	}
 
 	private mayMake(site: string, came: IncomingMessage['headers']): boolean {
@@ -91,7 +102,7 @@ export class LiveLane {
 			readonly pages: readonly LivePage[];
 		};
 		if (form.rules === 'working' && !this.door.isDesk) throw refuse('working-not-delivered');
-		const { headOf, ...by } = this.maker.ready(site, form, this.counter());
+		const { headOf, release } = this.maker.ready(site, form, this.counter());
 		const heads: LiveHeads['heads'][number][] = [];
 		let until = performance.now() + TURN;
 		for (const page of pages) {
@@ -102,10 +113,17 @@ export class LiveLane {
 			}
 			heads.push(headOf(page));
 		}
-		const body = Buffer.from(JSON.stringify({ ...by, heads } satisfies LiveHeads));
-		const fields = { 'content-type': 'application/json', 'cache-control': 'no-store', 'content-length': body.length };
-		response.writeHead(200, { ...SAFE, ...fields }).end(body);
+		const body = JSON.stringify({ ...(release !== undefined && { release }), heads } satisfies LiveHeads);
+		// As a text it goes out with its header in one write.
+		response.writeHead(200, [...FIELDS, 'content-length', String(Buffer.byteLength(body))]).end(body);
 	}
+}
+
+/** What tells whose request it is; asked of each, and so without a search. */
+function fieldOf(headers: IncomingMessage['headers'], name: string): string | undefined {
+	if (name === 'origin') return headers.origin;
+	if (name === 'host') return headers.host;
+	return name === 'content-type' ? headers['content-type'] : headers['sec-fetch-site'];
 }
 
 function tell(error: unknown, response: ServerResponse) {

@@ -34,6 +34,13 @@ export class Meter {
 		return true;
 	}
 
+	/** How many requests an address has left, and in how many seconds it has all of them again. */
+	left(address: string): { readonly requests: number; readonly seconds: number } {
+		const most = this.perSecond * 2;
+		const left = Math.floor(this.known.get(address)?.left ?? most);
+		return { requests: left, seconds: Math.ceil((most - left) / this.perSecond) };
+	}
+
 	/** The first half: a map keeps the order in which they were put. */
 	private forget() {
 		let count = 0;

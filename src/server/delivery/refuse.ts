@@ -33,3 +33,14 @@ export function denyAs(response: ServerResponse, error: UserError) {
 		})
 		.end(body);
 }
+
+/** Nothing, for who puts what comes into a page: the reason is told beside it. */
+export function empty(response: ServerResponse, why: RefusalCode) {
+	response
+		.writeHead(200, {
+			...SAFE,
+			...{ 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' },
+			...{ 'kephalon-empty': why, 'content-length': 0 }
+		})
+		.end();
+}

@@ -6,8 +6,11 @@ import {
 	type Resolver,
 	sameJson,
 	textOfValue,
+	replaceInText,
 	replaceWords,
 	toTemplate,
+	toText,
+	type FieldValue,
 	type Page,
 	type RuleBody,
 	ownOf
@@ -15,24 +18,36 @@ import {
 import { refuse } from '../errors';
 import { countBeyond } from '../people/beyond';
 import { resolverOf, workingResolver } from '../heads/heads';
-import { countOverriding, pathsOfFilter, type PageFilter } from '../store/table/grid';
+import { countOverriding } from '../store/table/counts';
+import { pathsOfFilter, type PageFilter } from '../store/table/grid';
 import { checkOf, wrongIn } from '../schemas/schemas';
 import type { Store, StoredSite } from '../store/store';
 import type { Made, Origin } from './edit';
 import { makeLongEdit } from './longEdit';
 import type { Progress } from '../progress';
 import { refuseEdit, refuseRule } from './rules';
+import { heldWith } from './settings';
 
-/** Which pages are changed: those named, or all that a filter means. */
-export type BatchPages = { readonly paths: readonly string[] } | { readonly filter: PageFilter };
+/** Which pages are changed: those named, or all that a filter means, without some of them. */
+export type BatchPages =
+	{ readonly paths: readonly string[] } | { readonly filter: PageFilter; readonly without?: readonly string[] };
+
+interface Replacing {
+	readonly find: string;
+	readonly by: string;
+	readonly whole?: boolean;
+}
 
 /** What is done to each of them. */
 export type BatchAction =
 	/** A rule of the page's own for a tag: words as they are, a template, another tag's value, left out; null takes it away. */
 	| { readonly do: 'rule'; readonly tag: string; readonly body: RuleBody | null }
 	| { readonly do: 'text'; readonly tag: string; readonly text: string }
-	/** In the pages' own rules for a tag, words are replaced by others. */
-	| { readonly do: 'replace'; readonly tag: string; readonly find: string; readonly by: string }
+	/** In the pages' own rules for a tag, or in a text field, words are replaced by others: `whole` ones alone, or wherever they stand. */
+	| ({ readonly do: 'replace'; readonly tag: string } & Replacing)
+	| ({ readonly do: 'replaceInField'; readonly name: string } & Replacing)
+	/** A field is written, and held from then on; null empties it. */
+	| { readonly do: 'field'; readonly name: string; readonly value: FieldValue }
 	| { readonly do: 'type'; readonly type: string }
 	| { readonly do: 'language'; readonly language: string }
 	| { readonly do: 'state'; readonly state: Page['state'] }
@@ -46,8 +61,22 @@ export type BatchAction =
 /** The longest words (UTF-16 code units) that a template can hold. */
 const LONGEST_WORDS = 2000;
 
-const DOES = ['rule', 'text', 'replace', 'type', 'language', 'state', 'hidden', 'key', 'pin', 'found'];
+const DOES = [
+	'rule',
+	'text',
+	'replace',
+	'replaceInField',
+	'field',
+	'type',
+	'language',
+	'state',
+	'hidden',
+	'key',
+	'pin',
+	'found'
+];
 const isRule = checkOf('rule');
+const isPage = checkOf('page');
 const isLanguage = checkOf('languageTag');
 
 /** A batch as a request gives it. Throws a `UserError`. */
@@ -56,10 +85,18 @@ export function readBatch(data: Readonly<Record<string, unknown>>): { pages: Bat
 	const pages = data.pages as Record<string, unknown> | undefined;
 	if (!action || !DOES.includes(String(action.do))) throw refuse('change-what', { known: DOES });
 	const isNamed = Array.isArray(pages?.paths) && pages.paths.every((path) => typeof path === 'string');
-	if (!isNamed && (typeof pages?.filter !== 'object' || pages.filter === null)) throw refuse('change-needs-pages');
+	const isFiltered = typeof pages?.filter === 'object' && pages.filter !== null;
+	if (!isNamed && !isFiltered) throw refuse('change-needs-pages');
+	if (
+		pages.without !== undefined &&
+		!(Array.isArray(pages.without) && pages.without.every((one) => typeof one === 'string'))
+	)
+		throw refuse('change-needs-pages');
 	const wanted: Record<string, readonly string[]> = {
 		text: ['tag', 'text'],
 		replace: ['tag', 'find', 'by'],
+		replaceInField: ['name', 'find', 'by'],
+		field: ['name'],
 		rule: ['tag'],
 		found: ['tag'],
 		type: ['type']
@@ -69,7 +106,17 @@ export function readBatch(data: Readonly<Record<string, unknown>>): { pages: Bat
 	for (const key of ['text', 'find', 'by'] as const)
 		if (typeof action[key] === 'string' && action[key].length > LONGEST_WORDS)
 			throw refuse('words-too-long', { key, length: action[key].length, most: LONGEST_WORDS });
-	if (action.do === 'replace' && action.find === '') throw refuse('replace-needs-words');
+	if (String(action.do).startsWith('replace') && action.find === '') throw refuse('replace-needs-words');
+	if (action.do === 'field') {
+		const written = {
+			path: '/',
+			type: 'page',
+			state: 'live',
+			rules: [],
+			fields: { [action.name as string]: action.value }
+		};
+		if (!isPage(written)) throw refuse('setting-broken', { wrong: wrongIn(isPage, 'page') });
+	}
 	if (action.do === 'rule' && action.body !== null && !isRule({ tag: action.tag, ...(action.body as object) }))
 		throw refuse('rule-broken', { wrong: wrongIn(isRule, 'rule') });
 	if (action.do === 'language' && action.language !== '' && !isLanguage(action.language))
@@ -79,12 +126,12 @@ export function readBatch(data: Readonly<Record<string, unknown>>): { pages: Bat
 	return { pages: pages as unknown as BatchPages, action: action as unknown as BatchAction };
 }
 
-const pathsOf = (store: Store, site: number, pages: BatchPages, limit = -1): readonly string[] =>
-	'paths' in pages
-		? limit < 0
-			? pages.paths
-			: pages.paths.slice(0, limit)
-		: pathsOfFilter(store.db, site, pages.filter, limit);
+function pathsOf(store: Store, site: number, pages: BatchPages): readonly string[] {
+	if ('paths' in pages) return pages.paths;
+	const all = pathsOfFilter(store.db, site, pages.filter);
+	const without = new Set(pages.without);
+	return without.size === 0 ? all : all.filter((path) => !without.has(path));
+}
 
 /**
  * Changes many pages as one edit, which is taken back as one. Gives how many came out different. Tells how many of the
@@ -172,6 +219,14 @@ function changedPage(page: Page, action: BatchAction, pins: (page: Page) => Page
 						: rule
 				)
 			};
+		case 'replaceInField': {
+			const text = ownOf(page.fields, action.name);
+			return typeof text === 'string'
+				? withField(page, action.name, replaceInText(text, action.find, action.by, action.whole))
+				: page;
+		}
+		case 'field':
+			return withField(page, action.name, action.value);
 		case 'type':
 			return { ...page, type: action.type };
 		case 'language':
@@ -194,8 +249,16 @@ function changedPage(page: Page, action: BatchAction, pins: (page: Page) => Page
 	}
 }
 
-const replaced = (template: string, { find, by }: Extract<BatchAction, { do: 'replace' }>) =>
-	replaceWords(template, find, by);
+const replaced = (template: string, { find, by, whole }: Replacing) => replaceWords(template, find, by, whole);
+
+/** A page whose field says something else, and is held from then on; one that says it already is left as it is. */
+function withField(page: Page, name: string, value: FieldValue): Page {
+	const { [name]: _before, ...others } = page.fields;
+	const isEmpty = value === null || value === '';
+	if (sameJson(ownOf(page.fields, name) ?? null, isEmpty ? null : value)) return page;
+	const fields = isEmpty ? others : { ...page.fields, [name]: value };
+	return { ...page, fields, held: heldWith(page, fields) };
+}
 
 function withRule(page: Page, tag: string, body: RuleBody | null): Page {
 	const others = page.rules.filter((rule) => rule.tag !== tag || rule.language);
@@ -206,6 +269,12 @@ function withOrWithout<K extends keyof Page>(page: Page, key: K, value: Page[K] 
 	const { [key]: _before, ...rest } = page;
 	return (value === undefined ? rest : { ...rest, [key]: value }) as unknown as Page;
 }
+
+/** What a field holds, on a line. */
+const textOfField = (value: FieldValue | undefined): string =>
+	typeof value === 'object' && value !== null && !Array.isArray(value)
+		? Object.values(value).filter(Boolean).join(', ')
+		: toText(value);
 
 /** How many pages the sample shows, and how many are looked at for it. */
 const SHOWN = 6;
@@ -237,13 +306,15 @@ export function sampleOfBatch(store: Store, name: string, pages: BatchPages, act
 	const stored = store.working.sites.named(name);
 	refuseAction(store, stored, action);
 	const resolver = resolverOf(store, stored, new Date().toISOString());
-	const tag = 'tag' in action ? action.tag : 'title';
+	// What is written is shown: a tag as it comes out, or a field as it is.
+	const field = action.do === 'field' || action.do === 'replaceInField' ? action.name : undefined;
+	const tag = field ?? ('tag' in action ? action.tag : 'title');
 	const look = (page: Page) => {
 		const evaluation = resolver.evaluate(page);
 		const head = resolver.headOf(evaluation);
 		return {
 			head,
-			value: textOfValue(evaluation.valueOf(tag)),
+			value: field === undefined ? textOfValue(evaluation.valueOf(tag)) : textOfField(ownOf(page.fields, field)),
 			found: findOnPage(page, head, evaluation).map(describeFinding)
 		};
 	};

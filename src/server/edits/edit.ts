@@ -2,7 +2,7 @@ import { userInfo } from 'node:os';
 import type { Site } from '$core';
 import { UserError, refuse } from '../errors';
 import { nameOf } from '../people/note';
-import { actor } from '../people/acting';
+import { actor, revisionSeen } from '../people/acting';
 import { refuseBeyond } from '../people/beyond';
 import type { Store, StoredSite } from '../store/store';
 
@@ -48,6 +48,8 @@ export function makeEdit<T>(store: Store, name: string, edit: NewEdit, work: (si
 	refuseLostFile(store);
 	return store.transaction(() => {
 		const site = store.working.sites.named(name);
+		const seen = revisionSeen();
+		if (seen !== undefined && seen !== site.revision) throw refuse('site-changed', { revision: site.revision });
 		// The marks that rows get say the revision that the edit leads to.
 		const revision = store.record.nextRevision(site.id);
 		const { id, result } = store.record.note(

@@ -354,7 +354,7 @@ describe('a large edit that is taken back', () => {
 		const [before, all] = [dump(), indexes()];
 		const edit = bring(many);
 		expect(() => takeBackLarge(store, 'S', edit, 'bench')).toThrow('5200 of');
-		expect(takeBackLarge(store, 'S', edit, 'bench', 5200).result).toEqual({ taken: edit });
+		expect(takeBackLarge(store, 'S', edit, 'bench', 5200).result).toMatchObject({ taken: edit });
 		expect(dump()).toBe(before);
 		expect(indexes()).toEqual(all);
 		expect(hasPausedOrders(store.db)).toBe(false);

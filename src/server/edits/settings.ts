@@ -8,6 +8,7 @@ import {
 	takenBack,
 	withChanges,
 	type ContentType,
+	type Fields,
 	type Page,
 	type Picture,
 	type SettingsEdit,
@@ -16,6 +17,7 @@ import {
 } from '$core';
 import { refuse } from '../errors';
 import { checkOf, wrongIn } from '../schemas/schemas';
+import { refuseSource } from '../sources/sources';
 import type { Store, StoredSite } from '../store/store';
 import { Conflict, makeEdit, type Made, type Origin } from './edit';
 import { refusalOfHome, refusalOfVersion } from './pages';
@@ -111,6 +113,7 @@ function save(store: Store, stored: StoredSite, { place, changes }: SettingsEdit
 			return void store.working.sites.save(changed as Site);
 		case 'type':
 			refuseLayout(stored, changed as ContentType);
+			if ('source' in changes || 'mapping' in changes) refuseSource(changed as ContentType);
 			refusePieces(stored, stored.site, changed as ContentType);
 			return store.working.types.save(id, changed as ContentType);
 		case 'picture':
@@ -126,10 +129,14 @@ function save(store: Store, stored: StoredSite, { place, changes }: SettingsEdit
 function withHeld(page: Page, edit: SettingsEdit): SettingsEdit {
 	const { fields, held } = edit.changes as Partial<Page>;
 	if (!fields || held !== undefined) return edit;
+	return { ...edit, changes: { ...edit.changes, held: heldWith(page, fields) } } as SettingsEdit;
+}
+
+/** Which fields of a page are held once it says `fields`: those that somebody wrote here, these among them. */
+export function heldWith(page: Page, fields: Fields): readonly string[] {
 	const names = new Set([...Object.keys(page.fields), ...Object.keys(fields)]);
 	const written = [...names].filter((name) => !sameJson(ownOf(page.fields, name), ownOf(fields, name)));
-	const all = [...new Set([...(page.held ?? []), ...written])];
-	return { ...edit, changes: { ...edit.changes, held: all } } as SettingsEdit;
+	return [...new Set([...(page.held ?? []), ...written])];
 }
 
 /** A home page that nobody could see, and versions that would lead nowhere, are not kept. */

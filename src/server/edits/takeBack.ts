@@ -8,6 +8,12 @@ import { Conflict, makeEdit, type Made, type Origin } from './edit';
 /** Which edit is meant: the last that can be taken back, the last that was taken back, or one by its number. */
 export type WhichEdit = 'last' | 'again' | number;
 
+/** What was taken back: the number of an edit, and what it had done. */
+export interface TakenBack {
+	readonly taken: number;
+	readonly of: { readonly kind: string; readonly what: unknown };
+}
+
 /**
  * Takes an edit back, which is an edit itself; taking that back does it again. Throws a `Conflict` when what it changed
  * was changed again since.
@@ -21,7 +27,7 @@ export function takeBack(
 	removes?: number,
 	/** Told how many changes of how many were put back. */
 	progress?: (done: number, all: number) => void
-): Made<{ readonly taken: number }> {
+): Made<TakenBack> {
 	const { id } = store.working.sites.named(name);
 	const wanted = editMeant(store, name, which);
 	const edit = wanted === undefined ? undefined : store.record.one(id, wanted);
@@ -51,7 +57,7 @@ export function takeBack(
 				const { made, author } = error.by;
 				throw new Conflict('changed-again', error.by.what, { author, made: made || undefined });
 			}
-			return { taken: edit.id };
+			return { taken: edit.id, of: { kind: edit.kind, what: edit.what } };
 		}
 	);
 }

@@ -136,14 +136,14 @@ describe('pages', () => {
 
 	test('its versions are told with gaps and one-way links', () => {
 		change('/a', { alternates: { fr: '/b' } });
-		const { versions } = readBenchData(store, 'S', '/a') as { versions: unknown[] };
+		const { versions } = readBenchData(store, 'S', '/a') as { versions: readonly unknown[] };
 		expect(versions).toEqual([
 			{
 				...{ language: 'fr', path: '/b', state: 'live', namesBack: false },
 				...{ title: '/b in North', description: 'North', picture: '' }
 			}
 		]);
-		expect((readBenchData(store, 'S', '/') as { versions: unknown[] }).versions).toEqual([{ language: 'fr' }]);
+		expect((readBenchData(store, 'S', '/') as { versions: readonly unknown[] }).versions).toEqual([{ language: 'fr' }]);
 	});
 });
 

@@ -1,8 +1,8 @@
 import type { lookup } from 'node:dns';
-import { parseUrl } from '$core';
 import { UserError, refuse } from '../errors';
 import { Client } from './client';
 import { guardedLookup, refuseAddress, RefusedName } from './guard';
+import { leadsTo } from './location';
 
 export interface FetchLimits {
 	/** The most bytes of a body that are read; a longer one is refused. */
@@ -71,8 +71,7 @@ export class GuardedFetcher {
 				signal,
 				headers: { 'user-agent': AGENT_NAME, accept: '*/*' }
 			});
-			const location = one(headers.location);
-			const target = location === undefined ? undefined : parseUrl(location, address);
+			const target = leadsTo(one(headers.location), address);
 			if (statusCode >= 300 && statusCode < 400 && target) {
 				await body.dump();
 				return { leadsTo: target.href };

@@ -2,6 +2,7 @@ import type { IncomingHttpHeaders } from 'undici/types/header';
 import type { lookup } from 'node:dns';
 import { CookieJar } from 'tough-cookie';
 import { ownOf, parseUrl } from '$core';
+import { leadsTo } from './location';
 import { Client, type Answered } from './client';
 import { guardedLookup, refuseAddress, RefusedName } from './guard';
 import { unpack } from './unpack';
@@ -198,7 +199,7 @@ export class TracingFetcher {
 
 	/** Where a redirect leads, as the public sees it. */
 	private publicly(location: string | undefined, from: string): string | undefined {
-		const target = location ? parseUrl(location, from) : undefined;
+		const target = leadsTo(location, from);
 		if (!target) return undefined;
 		target.hash = '';
 		const via = this.via.find(({ at }) => at === target.origin);

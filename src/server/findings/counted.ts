@@ -1,4 +1,4 @@
-import { tagMatrix, widths } from '../store/table/grid';
+import { tagMatrix, widths, type TagsOfType, type WidthStep } from '../store/table/counts';
 import type { Store } from '../store/store';
 import { readFindings } from './findings';
 import type { FindingGroup } from './whole';
@@ -18,8 +18,8 @@ export interface Counted {
 
 /** Of each type, the share of pages that have each tag; and counts of pages by the width of their titles. */
 interface Spread {
-	readonly matrix: ReturnType<typeof tagMatrix>;
-	readonly widths: ReturnType<typeof widths>;
+	readonly matrix: readonly TagsOfType[];
+	readonly widths: readonly WidthStep[];
 }
 
 /** The tags that the matrix shows, and the steps of widths (thousandths of an em). */

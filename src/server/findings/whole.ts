@@ -1,7 +1,8 @@
 import type { Suppressed } from '../store/state/suppressions';
 import { folderForm, describeFinding, describeMend, finding, keyOfKind, normaliseBase } from '$core';
 import { mendTogether, type Mend } from './mends';
-import { sharedValues, type PageFilter } from '../store/table/grid';
+import { sharedValues } from '../store/table/counts';
+import type { PageFilter } from '../store/table/grid';
 import type { Store, StoredSite } from '../store/store';
 import { offTypes } from '../store/working/pages';
 import type { WholeFinding } from './wholeFinding';

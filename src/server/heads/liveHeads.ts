@@ -76,6 +76,7 @@ interface Ruled {
 	readonly release?: number;
 	readonly resolver: Resolver;
 	readonly types: ReadonlyMap<string, ContentType>;
+	readonly base: string;
 }
 
 /** Makes heads of pages that are not kept. Of a site's rules the latest are made ready once. */
@@ -93,16 +94,28 @@ export class LiveHeadMaker {
 		{ as = 'html', findings = false, rules = 'released' }: HeadForm,
 		/** As long as it is the same, nothing was written: then nothing is looked up. */
 		state?: number
-	): { readonly release?: number; readonly headOf: (page: LivePage) => LiveHead } {
+	): {
+		readonly release?: number;
+		/** The same object as long as the same rules are in force. */
+		readonly types: ReadonlyMap<string, ContentType>;
+		/** The site's public address. */
+		readonly base: string;
+		readonly headOf: (page: LivePage) => LiveHead;
+	} {
 		const ruled = this.rulesOf(name, rules, state);
-		const { release } = ruled;
-		return { ...(release !== undefined && { release }), headOf: (page) => headOf(ruled, page, as, findings) };
+		const { release, types, base } = ruled;
+		return {
+			...(release !== undefined && { release }),
+			types,
+			base,
+			headOf: (page) => headOf(ruled, page, as, findings)
+		};
 	}
 
 	/** The heads of several. */
 	make(name: string, pages: readonly LivePage[], form: HeadForm): LiveHeads {
-		const { headOf: make, ...by } = this.ready(name, form);
-		return { ...by, heads: pages.map(make) };
+		const { headOf: make, release } = this.ready(name, form);
+		return { ...(release !== undefined && { release }), heads: pages.map(make) };
 	}
 
 	private rulesOf(name: string, wanted: 'released' | 'working', state: number | undefined): Ruled {
@@ -136,7 +149,14 @@ export class LiveHeadMaker {
 			moment
 		);
 		const made = {
-			...{ key, state, until: now + CLOCK, resolver, types: new Map(types.map((type) => [type.name, type])) },
+			...{
+				key,
+				state,
+				until: now + CLOCK,
+				resolver,
+				base: site.base,
+				types: new Map(types.map((type) => [type.name, type]))
+			},
 			...(wanted === 'released' && { release: latest!.number })
 		};
 		this.known.set(`${name} ${wanted}`, made);

@@ -1,4 +1,4 @@
-import { guardedLookup, RefusedName, refuseAddress } from '../fetching/guard';
+import { refuseAddress } from '../fetching/guard';
 
 /** A message on its way. */
 export interface HookTask {
@@ -23,12 +23,12 @@ const PATIENCE = 15_000;
 export async function sendHook({ address, secret, inside, id, body, at }: HookTask): Promise<HookAnswer> {
 	const refused = inside ? undefined : refuseAddress(address);
 	if (refused) return { why: `It ${refused}.` };
-	const [{ Webhook }, { request, Agent }] = await Promise.all([import('standardwebhooks'), import('undici')]);
-	const agent = new Agent({
-		connect: { timeout: PATIENCE, ...(!inside && { lookup: guardedLookup() }) },
-		headersTimeout: PATIENCE,
-		bodyTimeout: PATIENCE
-	});
+	const [{ Webhook }, { request }, { agentFor, whyNoAnswer }] = await Promise.all([
+		import('standardwebhooks'),
+		import('undici'),
+		import('../fetching/asking')
+	]);
+	const agent = agentFor(inside, PATIENCE);
 	try {
 		const answer = await request(address, {
 			method: 'POST',
@@ -47,25 +47,8 @@ export async function sendHook({ address, secret, inside, id, body, at }: HookTa
 		answer.body.on('error', () => undefined).destroy();
 		return { status: answer.statusCode };
 	} catch (error) {
-		return { why: whyNot(error) };
+		return { why: whyNoAnswer(error) };
 	} finally {
 		await agent.destroy();
 	}
-}
-
-const WORDS: ReadonlyMap<string, string> = new Map([
-	['ECONNREFUSED', 'Nobody listens there.'],
-	['ENOTFOUND', 'There is no such host.'],
-	['EAI_AGAIN', 'The name could not be looked up.'],
-	['ECONNRESET', 'The connection broke off.'],
-	['UND_ERR_SOCKET', 'The connection broke off.'],
-	['UND_ERR_CONNECT_TIMEOUT', 'It did not answer in time.'],
-	['UND_ERR_HEADERS_TIMEOUT', 'It did not answer in time.']
-]);
-function whyNot(error: unknown): string {
-	if (!(error instanceof Error)) return 'It could not be sent.';
-	if (error instanceof RefusedName) return `It ${error.message}.`;
-	if (error.name === 'TimeoutError') return 'It did not answer in time.';
-	const { code } = error as NodeJS.ErrnoException;
-	return WORDS.get(code ?? '') ?? `It could not be sent: ${error.message.slice(0, 120)}.`;
 }

@@ -1,12 +1,15 @@
 import { mayDo, type Actor } from '$core';
 import { refuse } from '../errors';
-import { actingAs } from '../people/acting';
-import type { Store } from '../store/store';
+import { actingAs, workingOn } from '../people/acting';
+import type { Store, StoredSite } from '../store/store';
 import { amongFew } from './busy';
 import { readBytes, readRecord, readWithFile } from './body';
 import type { RouteName } from './contract';
 import { factsOf, holdAnswer, readPart, ROUTE_NAMES, type RouteFacts } from './forms';
-import { answerInLines } from './lines';
+import { fieldsIn, saidBeside, withFields } from './conventions';
+import { answerOnItsWay, toldAs } from './events';
+import { revisionIn } from './etags';
+import { isDoneOnce, once } from './once';
 import { refusalOf } from './problem';
 import { refuseStrangers, RIGHT_OF } from './rights';
 import type { Asked, Say } from './route';
@@ -17,6 +20,7 @@ import { PROGRAMS } from './rows/programs';
 import { RELEASES } from './rows/releases';
 import { SITES } from './rows/sites';
 import { spool, type Spooled } from './spool';
+import { beginWork } from './works';
 import { doorFor, type Visitor } from './visitor';
 
 /** The work of every route. One that the contract has and nobody does is an error of types. */
@@ -62,32 +66,82 @@ interface Asking {
 }
 
 /** Answers a request below `/api` by the contract; what the user can mend comes back as problem details. */
-export async function answer({ request, url, locals }: Asking): Promise<Response> {
+export async function answer(asking: Asking): Promise<Response> {
+	const { url, locals } = asking;
+	const response = await answerBy(asking).catch(refusalOf);
 	try {
-		const { route, site, path } = routeFor(request.method, url.pathname.replace(UNDER, ''));
-		const { store, who } = locals;
-		const stored = site === undefined ? undefined : siteFor(store, who, site);
-		refuseStrangers(store, who, RIGHT_OF[route.name], stored);
-		const [door, cookies] = doorFor(request, locals);
-		const query = route.hasQuery ? readPart(route.name, 'query', Object.fromEntries(url.searchParams)) : undefined;
-		const { body, bytes, spooled } = await readSent(route, request);
-		const run = async (signal: AbortSignal, say?: Say) => {
-			const sent = { query, body, bytes, lines: spooled?.file, headers: request.headers };
-			const asked = { store, site, stored, path, ...sent, signal, say, who, door };
-			const work = () => actingAs(who, () => WORK[route.name](asked as never));
-			const given = await amongFew(who, () => locals.address, work).finally(() => spooled?.end());
-			if (isHeld() && !route.media) await holdGiven(route.name, given);
-			return given;
-		};
-		if (route.hasLines && wantsLines(request)) return answerInLines(request, (say, signal) => run(signal, say));
-		const given = await run(request.signal);
-		if (!(given instanceof Response)) return Response.json(given, { headers: cookies });
-		for (const cookie of cookies.getSetCookie()) given.headers.append('set-cookie', cookie);
+		for (const [name, value] of saidBeside(url, locals.who, () => locals.address)) response.headers.set(name, value);
+	} catch {
+		// A database that cannot be opened was told above.
+	}
+	return response;
+}
+
+async function answerBy({ request, url, locals }: Asking): Promise<Response> {
+	const { route, site, path } = routeFor(request.method, url.pathname.replace(UNDER, ''));
+	const { store, who } = locals;
+	const stored = site === undefined ? undefined : siteFor(store, who, site);
+	const asks = RIGHT_OF[route.name];
+	refuseStrangers(store, who, asks, stored);
+	const [door, cookies] = doorFor(request, locals);
+	const said = new URLSearchParams(url.searchParams);
+	const fields = route.method === 'GET' && !route.media ? fieldsIn(said) : undefined;
+	const query = route.hasQuery ? readPart(route.name, 'query', Object.fromEntries(said)) : undefined;
+	const { body, bytes, spooled } = await readSent(route, request);
+	const seen = seenAt(route, request.headers, stored);
+	const key = isDoneOnce(route.method, asks) ? request.headers.get('idempotency-key') : null;
+	const run = async (signal: AbortSignal, say?: Say) => {
+		const sent = { query, body, bytes, lines: spooled?.file, headers: request.headers };
+		const asked = { store, site, stored, path, ...sent, signal, say, who, door };
+		const work = () => actingAs(who, () => workingOn(seen, () => WORK[route.name](asked as never)));
+		const made = () =>
+			key === null ? work() : once(key, { ...sent, db: store.file, who, route: route.name, site, path }, work);
+		const given = await amongFew(who, () => locals.address, made).finally(() => spooled?.end());
+		if (isHeld() && !route.media) await holdGiven(route.name, given);
 		return given;
+	};
+	if (route.hasLines && site !== undefined && goesOnAlone(request)) {
+		const told = begun(() => beginWork({ who, site, route: route.name }, run), spooled);
+		const location = `/api/v1/sites/${encodeURIComponent(site)}/works/one?id=${told.id}`;
+		return Response.json(told, { status: 202, headers: { location, 'preference-applied': 'respond-async' } });
+	}
+	const as = route.hasLines ? toldAs(request.headers) : undefined;
+	if (as) return answerOnItsWay(request, as, (say, signal) => run(signal, say));
+	const given = await run(request.signal);
+	if (!(given instanceof Response))
+		return Response.json(fields ? withFields(given, fields) : given, { headers: cookies });
+	for (const cookie of cookies.getSetCookie()) given.headers.append('set-cookie', cookie);
+	if (!fields || given.status !== 200) return given;
+	// What names the whole does not name a part of it.
+	return Response.json(withFields(await given.json(), fields), { headers: { 'cache-control': 'no-store' } });
+}
+
+/** What came with a work that is not begun goes at once. */
+function begun<T>(begin: () => T, spooled: Spooled | undefined): T {
+	try {
+		return begin();
 	} catch (error) {
-		return refusalOf(error);
+		void spooled?.end();
+		throw error;
 	}
 }
+
+/**
+ * The revision that a site was seen at by whoever changes it (`If-Match`); pages have names of their own. Throws a `UserError` where it
+ * has gone on since: an edit looks again in its transaction, work in threads is as it was begun.
+ */
+function seenAt(route: Route, headers: Headers, stored: StoredSite | undefined): number | undefined {
+	const match = headers.get('if-match');
+	if (match === null || match.trim() === '*' || route.method === 'GET' || !stored || route.segments.at(-1) === PATH)
+		return undefined;
+	const revision = revisionIn(match);
+	if (revision === undefined) throw refuse('match-unknown');
+	if (revision !== stored.revision) throw refuse('site-changed', { revision: stored.revision });
+	return revision;
+}
+
+/** Whether a long work is to go on by itself (RFC 7240). */
+const goesOnAlone = ({ headers }: Request) => /(?:^|[\s,])respond-async(?:$|[\s,;])/i.test(headers.get('prefer') ?? '');
 
 /** A site by its name. Who may not even look at it is told no more than of one that is not there. */
 function siteFor(store: Store, who: Actor, name: string) {
@@ -96,9 +150,6 @@ function siteFor(store: Store, who: Actor, name: string) {
 	const known = store.working.sites.names().map((one) => one.name);
 	throw refuse('site-missing', { site: name, sites: known.filter((one) => mayDo(who, 'read', one)) });
 }
-
-/** Whether the answer is wanted in lines of JSON, as it comes. */
-const wantsLines = ({ headers }: Request) => /\bapplication\/x-ndjson\b/.test(headers.get('accept') ?? '');
 
 /** The route for a request, and the site that its path names. What is asked with HEAD is answered as with GET. */
 function routeFor(

@@ -5,6 +5,7 @@ import { describe, expect, test } from 'vitest';
 import { DELIVERED } from './delivered';
 import { EXAMPLES } from './examples';
 import { ROUTE_NAMES } from './forms';
+import forms from './forms.json';
 import { openApi, type Operation } from './openApi';
 
 /** The description of all routes: whole, right by its own rules, and nothing in it that the forms do not hold to. */
@@ -38,6 +39,28 @@ test('operations have names of their own, and each says what it does and which r
 		expect(operation.summary, name).toMatch(/^[A-Z].{4,}[^.]$/s);
 		expect(operation['x-right'], name).toMatch(/^[a-z]+$/);
 	}
+});
+
+test('no form leaves open what it is: members that are not named are refused, and anything is said to be so on purpose', () => {
+	const open: string[] = [];
+	const walk = (form: unknown, at: string): void => {
+		if (typeof form !== 'object' || form === null) return;
+		const { type, properties, additionalProperties, anyOf } = form as Record<string, unknown>;
+		if (type === 'object' && properties && additionalProperties === undefined && !anyOf) open.push(at);
+		const { description: _, ...said } = form as Record<string, unknown>;
+		if (Object.keys(said).length === 0) open.push(`${at}: anything`);
+		for (const [name, part] of Object.entries(form)) walk(part, `${at}/${name}`);
+	};
+	walk({ ...forms.definitions, Contract: undefined }, '');
+	expect([...new Set(open.map((at) => at.replace(/\d+/g, 'N')))]).toMatchInlineSnapshot(`
+		[
+		  "/TrailLine/properties/data/additionalProperties: anything",
+		  "/Finding/anyOf/N/properties/data: anything",
+		  "/RecordedEdit/properties/what: anything",
+		  "/LivePage/properties/record: anything",
+		  "/WorkTold/properties/result: anything",
+		]
+	`);
 });
 
 describe('what it says of', () => {

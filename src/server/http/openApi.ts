@@ -4,6 +4,7 @@ import { factsOf, partOf, ROUTE_NAMES } from './forms';
 import forms from './forms.json';
 import { EXAMPLES } from './examples';
 import { DELIVERED } from './delivered';
+import { isDoneOnce } from './once';
 import { RIGHT_OF } from './rights';
 
 /** A schema of JSON, as the forms hold it. */
@@ -49,7 +50,7 @@ interface Media {
 const SUBJECTS: readonly (readonly [part: RegExp, name: string, description: string])[] = [
 	[/^\/(?:me|session|invitations)\b/, 'You', 'Who asks: sessions, passwords, passkeys.'],
 	[
-		/^\/(?:people|trail)\b|^\/sites\/\{site\}\/(?:people|keys|trail|webhooks)\b/,
+		/^\/(?:people|trail)\b|^\/sites\/\{site\}\/(?:people|keys|trail|webhooks|panel)\b/,
 		'People',
 		'Who may do what, and who did.'
 	],
@@ -62,6 +63,8 @@ const SUBJECTS: readonly (readonly [part: RegExp, name: string, description: str
 		'Rules',
 		'What layers say, and what follows.'
 	],
+	[/\/works\b/, 'Works', 'Long works that go on by themselves.'],
+	[/\/(?:heads|records|sources)\b/, 'Live data', 'Heads of pages that stand nowhere, and where their records are.'],
 	[/./, 'Pages', 'Sites and their pages.']
 ];
 const subjectOf = (path: string) => SUBJECTS.find(([part]) => part.test(path))!;
@@ -156,7 +159,7 @@ function describe(): OpenApi {
 			version: '1',
 			summary: 'What every address of a website says in its head.',
 			description:
-				'All that the rooms of Kephalon do is done by these routes. Bodies are JSON; refusals are problems in JSON (RFC 9457) with a code; times are RFC 3339. Where an answer can come in lines, whoever accepts `application/x-ndjson` is told how far the work is, and stops it by going away.',
+				'All that the rooms of Kephalon do is done by these routes. Bodies are JSON; refusals are problems in JSON (RFC 9457) with a code; times are RFC 3339. Where an answer can come in lines, whoever accepts `application/x-ndjson` or `text/event-stream` is told how far the work is, and stops it by going away; with `Prefer: respond-async` it goes on by itself, and is looked at and stopped by the `id` that is answered.',
 			license: { name: 'MIT', identifier: 'MIT' },
 			contact: { name: 'Whoever runs this Kephalon' }
 		},
@@ -212,10 +215,18 @@ function operationOf(name: RouteName, method: string, path: string, names: Reado
 	const summary = about.split(/(?<=[.;:])\s/, 1)[0]!.replace(/[.;:]$/, '');
 	const answers: Record<string, Media> = media
 		? { [media]: {} }
-		: { 'application/json': { schema: part('answer') }, ...(hasLines && { 'application/x-ndjson': {} }) };
+		: {
+				'application/json': { schema: part('answer') },
+				...(hasLines && { 'application/x-ndjson': {}, 'text/event-stream': {} })
+			};
 	return {
 		...{ operationId: idOf(method, path), summary, description: about, tags: [subjectOf(path)[1]] },
-		parameters: [...pathParameters(path), ...queryParameters(partOf(name, 'query'), names, query)],
+		parameters: [
+			...pathParameters(path),
+			...queryParameters(partOf(name, 'query'), names, query),
+			...(method === 'GET' && !media ? [FIELDS] : []),
+			...(isDoneOnce(method, RIGHT_OF[name]) ? [DONE_ONCE] : [])
+		],
 		...((hasBody || takes) && {
 			requestBody: {
 				required: true,
@@ -237,6 +248,21 @@ function operationOf(name: RouteName, method: string, path: string, names: Reado
 		'x-right': RIGHT_OF[name]
 	};
 }
+
+/** What holds of many routes. */
+const FIELDS: Parameter = {
+	...{ name: 'fields', in: 'query', required: false, schema: { type: 'string' } },
+	description: 'Only these members, with commas between; within others with dots, such as `pages.path,next`.'
+};
+const DONE_ONCE: Parameter = {
+	...{
+		name: 'Idempotency-Key',
+		in: 'header',
+		required: false,
+		schema: { type: 'string', minLength: 1, maxLength: 200 }
+	},
+	description: 'Sent again with it, it is done once, and answered as the first time, for 24 hours.'
+};
 
 const pathParameters = (path: string): Parameter[] =>
 	[...path.matchAll(/\{(\w+)\}/g)].map(([, name = '']) => ({

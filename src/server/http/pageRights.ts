@@ -12,6 +12,10 @@ const PAGE_ASKS: ReadonlyMap<string, PageAsks> = new Map<string, PageAsks>([
 	['/account', 'someone'],
 	['/people', 'owning'],
 	['/programs', 'someone'],
+	// It holds nothing by itself: all it shows is asked for below /api.
+	['/panel/[site]', 'everyone'],
+	['/panel/[site]/open', 'site'],
+	['/panel.js', 'everyone'],
 	// While it is developed and tested; else there is none.
 	['/parts', 'everyone'],
 	['/sites', 'someone'],

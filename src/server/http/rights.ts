@@ -6,9 +6,9 @@ import type { RouteName } from './contract';
 
 /**
  * What a route asks of whoever comes: a right at the site of its path; `everyone`, also those who are not signed in; `someone`, who
- * is; `owner`, one who owns every site.
+ * is; `owner`, one who owns every site; `panel`, one who looks at the site, or a key that lets people into its panel.
  */
-export type Asks = Right | 'everyone' | 'someone' | 'owner';
+export type Asks = Right | 'everyone' | 'someone' | 'owner' | 'panel';
 
 /** By route. One that is not written down here is an error of types. */
 export const RIGHT_OF: { readonly [K in RouteName]: Asks } = {
@@ -45,6 +45,9 @@ export const RIGHT_OF: { readonly [K in RouteName]: Asks } = {
 	'DELETE /sites/{site}/webhooks': 'own',
 	'GET /sites/{site}/webhooks/messages': 'own',
 	'POST /sites/{site}/webhooks/messages': 'own',
+	'GET /sites/{site}/panel': 'own',
+	'PUT /sites/{site}/panel': 'own',
+	'POST /sites/{site}/panel/tokens': 'panel',
 	'GET /sites/{site}/trail': 'own',
 
 	'GET /openapi.json': 'everyone',
@@ -53,6 +56,12 @@ export const RIGHT_OF: { readonly [K in RouteName]: Asks } = {
 	'GET /sites/{site}': 'read',
 	'GET /sites/{site}/trace': 'read',
 	'POST /sites/{site}/heads': 'read',
+	// One's own alone.
+	'GET /sites/{site}/works': 'read',
+	'GET /sites/{site}/works/one': 'read',
+	'DELETE /sites/{site}/works/one': 'read',
+	'GET /sites/{site}/sources': 'read',
+	'POST /sites/{site}/records': 'probe',
 	'GET /sites/{site}/pages/{path}': 'read',
 	'PUT /sites/{site}/pages/{path}': 'edit',
 	'PATCH /sites/{site}/pages/{path}': 'edit',
@@ -76,6 +85,7 @@ export const RIGHT_OF: { readonly [K in RouteName]: Asks } = {
 	'GET /sites/{site}/pages': 'read',
 	'POST /sites/{site}/pages': 'edit',
 	'GET /sites/{site}/page': 'read',
+	'GET /sites/{site}/bench': 'read',
 	'GET /sites/{site}/page/leading': 'read',
 	'GET /sites/{site}/page/linking': 'read',
 	'GET /sites/{site}/hard': 'read',
@@ -126,12 +136,17 @@ export const RIGHT_OF: { readonly [K in RouteName]: Asks } = {
 export function refuseStrangers(store: Store, who: Actor, asks: Asks, site: StoredSite | undefined) {
 	if (asks === 'everyone') return;
 	if (who.kind === 'nobody') throw refuse('not-signed-in');
+	// What lets a panel in opens nothing of whoever it stands for but the site.
+	if (!site && who.kind === 'person' && who.panel) throw refuse('not-in-panel');
 	if (asks === 'someone') return;
 	if (asks === 'owner') {
 		if (!ownsAll(who)) throw refuse('not-allowed-anywhere', { who: owners(store) });
 		return;
 	}
-	if (site) refuseWithout(store, who, asks, site);
+	if (!site) return;
+	if (asks !== 'panel') refuseWithout(store, who, asks, site);
+	else if (who.kind !== 'key') refuseWithout(store, who, 'read', site);
+	else if (!who.scopes.includes('panel')) throw refuse('key-without-panel');
 }
 
 /** Those who own every site, in a sentence. */

@@ -235,6 +235,112 @@ test('a release that is sent again with its key is made once, also while the fir
 	});
 });
 
+test('whatever makes something is done once with a key, by whoever asks; another thing under it is refused', async () => {
+	const add = (path: string, key = 'k-2') =>
+		ask('POST /sites/{site}/pages', {
+			body: { do: 'add', path, type: 'note', title: 'New' },
+			headers: { 'idempotency-key': key }
+		});
+	const first = await told(add('/new'));
+	expect(await told(add('/new'))).toEqual(first);
+	expect(await told(add('/newer'))).toMatchObject({ code: 'idempotency-key-used' });
+	// What failed can be asked for again.
+	expect(await told(add('/new', 'k-3'))).toMatchObject({ status: 422 });
+	const put = () =>
+		ask('PUT /sites/{site}/pages/{path}', {
+			...{ path: '/put', body: { type: 'note', fields: { title: 'P' } }, headers: { 'idempotency-key': 'k-4' } }
+		});
+	const [one, other] = [await told(put()), await told(put())];
+	expect([one.is, other]).toEqual(['made', one]);
+	const lines = (text: string) =>
+		ask('POST /sites/{site}/pushes', {
+			...{ bytes: Buffer.from(text), headers: { 'idempotency-key': 'k-5', 'content-type': 'application/x-ndjson' } }
+		});
+	const line = '{"path":"/pushed","type":"note","fields":{"title":"P"}}\n';
+	const pushed = await told(lines(line));
+	expect([pushed.made, await told(lines(line))]).toEqual([1, pushed]);
+	expect(await told(lines(line + line))).toMatchObject({ code: 'idempotency-key-used' });
+});
+
+describe('long works', () => {
+	const body = { pages: { filter: {} }, action: { do: 'text', tag: 'description', text: 'Every one of them' } };
+	test('are told as events where that is accepted', async () => {
+		const answering = await ask('POST /sites/{site}/batch', { body, headers: { accept: 'text/event-stream' } });
+		expect(answering.headers.get('content-type')).toBe('text/event-stream');
+		const events = (await answering.text()).split('\n\n').filter(Boolean);
+		expect(events.at(-1)).toMatch(/^event: result\ndata: \{.*"changed":12/);
+		for (const event of events) expect(event).toMatch(/^event: (?:progress|result)\ndata: \{[^\n]*\}$/);
+		const refused = await ask('POST /sites/{site}/batch', {
+			...{ body: { ...body, action: { ...body.action, tag: 'no tag' } }, headers: { accept: 'text/event-stream' } }
+		});
+		expect(await refused.text()).toMatch(/^event: problem\ndata: \{.*"code":/);
+	});
+	test('go on by themselves where that is preferred, and are looked at by their number', async () => {
+		const begun = await ask('POST /sites/{site}/batch', { body, headers: { prefer: 'wait=1, respond-async' } });
+		expect([begun.status, begun.headers.get('preference-applied')]).toEqual([202, 'respond-async']);
+		const { id, state } = await told(begun);
+		expect([state, begun.headers.get('location')]).toEqual(['running', `/api/v1/sites/S/works/one?id=${String(id)}`]);
+		const events = await ask('GET /sites/{site}/works/one', {
+			query: { id },
+			headers: { accept: 'text/event-stream' }
+		});
+		expect((await events.text()).split('\n\n').filter(Boolean).at(-1)).toContain('"state":"done"');
+		expect(await told(ask('GET /sites/{site}/works/one', { query: { id } }))).toMatchObject({
+			...{ state: 'done', route: 'POST /sites/{site}/batch', result: { changed: 12 } }
+		});
+		const listed = (await (await ask('GET /sites/{site}/works')).json()) as object[];
+		expect(listed[0]).toMatchObject({ id, state: 'done' });
+		expect(listed[0]).not.toHaveProperty('result');
+	});
+	test('are stopped by their number, and leave nothing', async () => {
+		const begun = await told(ask('POST /sites/{site}/batch', { body, headers: { prefer: 'respond-async' } }));
+		const ended = await told(ask('DELETE /sites/{site}/works/one', { query: { id: begun.id } }));
+		expect(['stopped', 'done']).toContain(ended.state);
+		const site = store.working.sites.named('S');
+		const rules = store.working.pages.at(site.id, '/2')!.rules.length;
+		expect(rules).toBe(ended.state === 'done' ? 1 : 0);
+	});
+	test('that are refused say why', async () => {
+		const wrong = { ...body, action: { ...body.action, tag: 'no tag' } };
+		const begun = await told(ask('POST /sites/{site}/batch', { body: wrong, headers: { prefer: 'respond-async' } }));
+		await expect
+			.poll(async () => (await told(ask('GET /sites/{site}/works/one', { query: { id: begun.id } }))).state)
+			.toBe('refused');
+		expect(await told(ask('GET /sites/{site}/works/one', { query: { id: begun.id } }))).toMatchObject({
+			problem: { code: expect.any(String) }
+		});
+	});
+});
+
+test('a site is changed only as it was read: by its tag', async () => {
+	const read = await ask('GET /sites/{site}');
+	const etag = read.headers.get('etag')!;
+	expect(etag).toMatch(/^"r\d+"$/);
+	expect((await ask('GET /sites/{site}', { headers: { 'if-none-match': etag } })).status).toBe(304);
+	const set = (match: string, separator: string) =>
+		ask('PATCH /sites/{site}/settings', {
+			body: { place: { layer: 'site' }, changes: { separator } },
+			headers: { 'if-match': match }
+		});
+	expect((await set(etag, '|')).status).toBe(200);
+	expect(await told(set(etag, '/'))).toMatchObject({ code: 'site-changed', status: 412 });
+	for (const odd of ['"x"', 'r1', 'W/"r1"', '"r1", "r2"'])
+		expect(await told(set(odd, '/'))).toMatchObject({ code: 'match-unknown' });
+	expect((await set('*', '–')).status).toBe(200);
+	const now = await told(ask('GET /sites/{site}'));
+	expect((now.site as { separator: string }).separator).toBe('–');
+});
+
+test('only the members that are wanted', async () => {
+	const answer = await told(ask('GET /sites/{site}/pages', { query: { fields: 'pages.path,next', limit: 2 } }));
+	expect(answer).toEqual({ pages: [{ path: '/' }, { path: '/1' }], next: '/1' });
+	const page = await ask('GET /sites/{site}/pages/{path}', { path: '/2', query: { fields: 'path,fields.title' } });
+	expect([page.headers.get('etag'), await told(page)]).toEqual([null, { path: '/2', fields: { title: 'Page 2' } }]);
+	expect(await told(ask('GET /sites/{site}/pages', { query: { fields: '' } }))).toMatchObject({
+		code: 'fields-broken'
+	});
+});
+
 test('readers that do not answer are told line by line', async () => {
 	vi.stubEnv('KEPHALON_READERS', readers);
 	const answering = await ask('POST /sites/{site}/cards', {

@@ -43,6 +43,10 @@ export type FolderFindings = Pick<
 	'found' | 'titles' | 'formulas' | 'languages' | 'versions' | 'proposals' | 'added' | 'changed' | 'retired'
 >;
 
+interface Hears {
+	readonly progress?: (done: number, all: number) => void;
+}
+
 const SKIPPED_SHOWN = 20;
 
 /** What a request says about reading a folder, checked for its form. Throws a `UserError`. */
@@ -69,8 +73,8 @@ export async function takeContent(
 	name: string,
 	base: string,
 	source: ContentSource,
-	/** How a live site is reached, and how many files are read at once. */
-	{ via, readFiles }: { readonly via?: Via | undefined; readonly readFiles?: ReadsFiles } = {}
+	/** How a live site is reached, and how many files are read at once; hears how many of how many are read. */
+	{ via, readFiles, progress }: { readonly via?: Via | undefined; readonly readFiles?: ReadsFiles } & Hears = {}
 ): Promise<Taken> {
 	const checked = checkBase(base);
 	if (!checked.base) throw refuse('base-broken-seen', { why: checked.refused ?? '', base, guess: checked.guess });
@@ -88,6 +92,7 @@ export async function takeContent(
 				...{ folder: source.folder, site: name, base: checked.base },
 				...(source.said && { source: saidOfFolder(source.said) }),
 				...(readFiles && { readFiles }),
+				...(progress && { progress }),
 				...(source.trimTitles && { trimTitles: true }),
 				...(source.keepTitles && { keepTitles: true })
 			});
@@ -107,7 +112,8 @@ export async function takeContent(
 				site: name,
 				base: checked.base,
 				source: { from: source.from },
-				via
+				via,
+				...(progress && { progress })
 			});
 			const rest = waiting > 0 ? [`${waiting} more addresses wait: read again to go on`] : [];
 			return {

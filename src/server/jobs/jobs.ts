@@ -31,7 +31,7 @@ import { Store, type StoredSite } from '../store/store';
 import { pagesLinking } from '../findings/links';
 import { note as noteTrail } from '../people/note';
 import { pagesOf, releasedHead, resolverOf } from '../heads/heads';
-import type { Progress, PushTold } from '../progress';
+import { atMostEvery, type Progress, type PushTold } from '../progress';
 import { refresh } from './refresh';
 import type { JobName, Jobs, Released } from './kinds';
 import { runJob } from './run';
@@ -70,6 +70,8 @@ const libraryOf = async (store: Store) => new (await import('../pictures/library
 const tableIn = async (file: Uint8Array, sheet?: string) =>
 	(await import('../imports/table/workbook')).openTable(asBuffer(file), sheet);
 
+/** How far a reading of content is is told so often at the most (milliseconds). */
+const TOLD_EVERY = 100;
 /** So many lines of what was put in are told at a time. */
 const TOLD_AT_ONCE = 500;
 
@@ -129,12 +131,12 @@ export const JOBS = {
 			const pages = store.state.hard(id, type).flatMap((path) => store.working.pages.at(id, path) ?? []);
 			return findHard(model, pages, new Date().toISOString());
 		}),
-	tries: ({ db, site: name, edits, type }) =>
+	tries: ({ db, site: name, edits, type, live = [] }) =>
 		reading(db, (store) => {
 			const { id, site, types } = store.working.sites.named(name);
 			const model = { site, types, pictures: store.pictures.all(id), others: pagesOf(store, id) };
 			const pages = store.state.hard(id, type).flatMap((path) => store.working.pages.at(id, path) ?? []);
-			return tryEdits(model, pages, edits, new Date().toISOString());
+			return tryEdits(model, pages, edits, new Date().toISOString(), live);
 		}),
 	givenWay: ({ db, site: name, edit, ...part }, progress) =>
 		reading(db, (store) => {
@@ -169,10 +171,11 @@ export const JOBS = {
 			tell();
 			return done;
 		}),
-	content: ({ db, name, base, source, via }) =>
+	content: ({ db, name, base, source, via }, progress) =>
 		writingLong(db, async (store) =>
 			(await import('../imports/content')).takeContent(store, name, base, source, {
 				via,
+				progress: atMostEvery(TOLD_EVERY, progress),
 				readFiles: (files, bare) => runJob('readFiles', { files, bare })
 			})
 		),
@@ -250,6 +253,7 @@ export const JOBS = {
 		new Store(db).close();
 	},
 	mail: async (task) => (await import('../people/mailer')).mail(task),
+	record: async (task) => (await import('../sources/readRecord')).readRecord(task),
 	hook: async (task) => (await import('../hooks/send')).sendHook(task),
 	signOn: async (task) => (await import('../people/issuer')).askIssuer(task),
 	async sweep({ db }) {

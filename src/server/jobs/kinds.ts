@@ -1,7 +1,20 @@
-import type { AnyEdit, Edit, Finding, GivenWay, HardPage, Picture, Proposal, Reach, Recipe, TriedPage } from '$core';
+import type {
+	AnyEdit,
+	Edit,
+	Finding,
+	GivenWay,
+	HardPage,
+	Page,
+	Picture,
+	Proposal,
+	Reach,
+	Recipe,
+	TriedPage
+} from '$core';
 import type { BatchAction, BatchPages, BatchSample } from '../edits/batch';
 import type { CellWrite } from '../edits/cells';
 import type { Made } from '../edits/edit';
+import type { TakenBack } from '../edits/takeBack';
 import type { CsvTakes, CsvTold } from '../exports/csv';
 import type { SpreadWanted } from '../findings/counted';
 import type { ContentSource, Taken } from '../imports/content';
@@ -14,6 +27,7 @@ import type { CardsTold } from '../readers/cards';
 import type { Composed, ComposeTask } from './compose';
 import type { PictureUses } from '../heads/uses';
 import type { HookAnswer, HookTask } from '../hooks/send';
+import type { RecordAnswer, RecordTask } from '../sources/readRecord';
 import type { MailTask } from '../people/mailer';
 import type { IssuerSays, IssuerTask } from '../people/issuer';
 import type { PageDifference } from '../releases/releases';
@@ -36,7 +50,10 @@ export interface Jobs {
 	reach: { input: { db: string; site: string; edit: AnyEdit } & Part; output: Reach };
 	hard: { input: { db: string; site: string; type?: string }; output: HardPage[] };
 	/** Edits of one tag held against each other on the hard pages, of a type or of all. */
-	tries: { input: { db: string; site: string; edits: readonly Edit[]; type?: string }; output: TriedPage[] };
+	tries: {
+		input: { db: string; site: string; edits: readonly Edit[]; type?: string; live?: readonly Page[] };
+		output: TriedPage[];
+	};
 	/** Of one part of the pages: see `runParts`. */
 	givenWay: { input: { db: string; site: string; edit: Edit } & Part; output: GivenWay };
 	/** A first template for a tag of a type, from some of its records. */
@@ -82,7 +99,7 @@ export interface Jobs {
 	/** Takes back a large edit. */
 	takeBack: {
 		input: { db: string; site: string; edit: number; removes?: number };
-		output: Made<{ readonly taken: number }>;
+		output: Made<TakenBack>;
 	};
 	/** The sitemaps of what is released, by their names, compressed (gzip). */
 	sitemaps: { input: { db: string; site: string }; output: ReadonlyMap<string, Uint8Array> };
@@ -112,6 +129,8 @@ export interface Jobs {
 	mail: { input: MailTask; output: void };
 	/** Sends a message to an address that is told what happens. */
 	hook: { input: HookTask; output: HookAnswer };
+	/** Asks a source of live data for a record. */
+	record: { input: RecordTask; output: RecordAnswer };
 	/** Speaks with the issuer of single sign-on. */
 	signOn: { input: IssuerTask; output: IssuerSays };
 	/** Takes out of the library what nothing names any more; gives how many files. */

@@ -20,7 +20,11 @@ const IDLE = 60_000;
 
 /** Jobs that mostly wait for servers elsewhere, some for hours: they have threads of their own, and take none from the others. */
 const WAITS: ReadonlySet<JobName> = new Set(['look', 'drift', 'signOn', 'mail', 'hook']);
-type PoolName = 'works' | 'waits';
+/** Records of live data, while somebody waits for the page: many are on their way in one thread. None is ended from outside. */
+const RECORDS_AT_ONCE = 64;
+const MOST_RECORDS_WAITING = 1000;
+type PoolName = 'works' | 'waits' | 'records';
+const poolOf = (job: JobName): PoolName => (job === 'record' ? 'records' : WAITS.has(job) ? 'waits' : 'works');
 const pools = new Map<PoolName, Piscina>();
 
 /** Where the thread's program lies: the command knows, and tells the web application in the environment. */
@@ -35,8 +39,11 @@ function threadPool(name: PoolName): Piscina {
 			filename,
 			execArgv: [],
 			minThreads: 0,
-			maxThreads: Math.max(2, Math.min(4, availableParallelism())),
-			maxQueue: MOST_WAITING,
+			maxThreads: name === 'records' ? 1 : Math.max(2, Math.min(4, availableParallelism())),
+			maxQueue: name === 'records' ? MOST_RECORDS_WAITING : MOST_WAITING,
+			concurrentTasksPerWorker: name === 'records' ? RECORDS_AT_ONCE : 1,
+			// It rests without standing still: kept connections that a source closes meanwhile are seen to be closed.
+			...(name === 'records' && { atomics: 'async' as const }),
 			idleTimeout: IDLE,
 			resourceLimits: { maxOldGenerationSizeMb: threads.heap }
 		});
@@ -63,7 +70,7 @@ export async function runJob<N extends JobName>(
 	port1.unref();
 	const ending = endOf(name, signal, () => port1.postMessage('stop'));
 	try {
-		const answer = (await threadPool(WAITS.has(name) ? 'waits' : 'works').run(
+		const answer = (await threadPool(poolOf(name)).run(
 			{ name, input, port: port2, actor: actor() },
 			{ transferList: [port2, ...gives], ...(ending.signal && { signal: ending.signal }) }
 		)) as Answer<Jobs[N]['output']>;

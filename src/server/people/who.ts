@@ -1,5 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { ALONE, NOBODY, type Actor } from '$core';
+import { ALONE, inArea, mayDo, NOBODY, roleAt, type Actor, type SiteRole } from '$core';
+import type { PanelToken } from '../store/people/panel';
 import type { Store } from '../store/store';
 import { note } from './note';
 
@@ -11,6 +12,8 @@ export const WHOLE = 14 * 24 * HOUR;
 const NOTED = 60_000;
 /** What keys begin with, so that scanners for secrets know them. */
 export const KEY_BEGINS = 'kephalon_';
+/** What lets a panel in begins so, and is sent as a key is. */
+export const PANEL_BEGINS = `${KEY_BEGINS}panel_`;
 
 /** 256 bits of chance, as letters that stand in addresses. */
 export const newSecret = () => randomBytes(32).toString('base64url');
@@ -58,6 +61,7 @@ export function whoIs(store: Store, credentials: Partial<Credentials>): Actor {
  */
 export function whoCame(store: Store, { session, key }: Partial<Credentials>, notes: Store | undefined = store): Actor {
 	const now = Date.now();
+	if (key?.startsWith(PANEL_BEGINS)) return panelHolder(store, key, now);
 	if (key !== undefined) return keyHolder(store, key, now, notes);
 	if (session === undefined) return NOBODY;
 	const hash = hashed(session);
@@ -79,6 +83,30 @@ export function renewed(store: Store, session: string): string | undefined {
 	let is = false;
 	written(store, ({ people }) => (is = people.renew(old, hashed(secret), Date.now() - WHOLE + BESIDE)));
 	return is ? secret : undefined;
+}
+
+/** A person as they are in a panel: an editor at the most, of its page or of what they may edit; one who looks at all else; and nobody elsewhere. */
+function panelHolder(store: Store, secret: string, now: number): Actor {
+	const token = store.people.panel.token(hashed(secret), now);
+	const person = token && store.people.byId(token.person);
+	if (!token || !person || person.isLocked) return NOBODY;
+	const { id, name, isOwner } = person;
+	const whole: Actor = { kind: 'person', id, name, isOwner, roles: store.people.rolesOf(id) };
+	if (!mayDo(whole, 'read', token.site)) return NOBODY;
+	const role = roleInPanel(store, whole, token);
+	return { ...whole, isOwner: false, roles: { [token.site]: role }, panel: true };
+}
+
+function roleInPanel(store: Store, who: Actor, { site: name, path }: PanelToken): SiteRole {
+	const reader: SiteRole = { role: 'reader', area: {} };
+	if (!mayDo(who, 'edit', name)) return reader;
+	if (path === '') return { role: 'editor', area: roleAt(who, name)!.area };
+	const { id, site } = store.working.sites.named(name);
+	const page = store.working.pages.placesOf(id, [path])[0];
+	const area = roleAt(who, name)?.area ?? {};
+	// A path with a * in it would stand for others, too.
+	const mayEdit = page && inArea(area, page, site.languages[0] ?? 'und') && !path.includes('*');
+	return mayEdit ? { role: 'editor', area: { paths: [path] } } : reader;
 }
 
 function keyHolder(store: Store, secret: string, now: number, notes: Store | undefined): Actor {

@@ -49,6 +49,17 @@ describe('a cut is written', () => {
 			expect((await writeCut(files['noise.png']!, cut({ format }))).equals(bytes)).toBe(true);
 		}
 	);
+	test('a whole one that is larger than readers use is brought down, and light enough', async () => {
+		const file = join(folder, 'large.jpg');
+		await sharp({
+			create: { width: 3000, height: 2000, channels: 3, noise: { type: 'gaussian', mean: 128, sigma: 40 } }
+		} as never)
+			.jpeg({ quality: 95 })
+			.toFile(file);
+		const bytes = await writeCut(file, cut({ shape: 'whole', version: 2 }));
+		const { width, height, format } = await sharp(bytes).metadata();
+		expect([width, height, format, bytes.length <= MOST_BYTES]).toEqual([2400, 1600, 'jpeg', true]);
+	});
 	test('with what is transparent kept in PNG, and on white in JPEG', async () => {
 		const png = await writeCut(files['clear.png']!, cut({ shape: 'square', format: 'png' }));
 		expect((await sharp(png).stats()).isOpaque).toBe(false);

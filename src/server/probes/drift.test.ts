@@ -17,6 +17,8 @@ let id = 0;
 let website: Server;
 /** Paths that the stand-in serves without a head. */
 let bare = new Set<string>();
+/** By what some pages say that their head was written in. */
+const ways = new Map<string, string>();
 let asked: string[] = [];
 const site: Site = {
 	...{ name: 'S', base: 'https://s.example/', languages: ['en'], separator: '·', fields: {}, rules: [] }
@@ -42,7 +44,8 @@ beforeAll(async () => {
 		if (path === '/robots.txt') return void response.writeHead(404).end();
 		asked.push(path);
 		const head = bare.has(path) ? '' : (store.releases.head(id, { path })?.html ?? '');
-		response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' });
+		const way = ways.get(path);
+		response.writeHead(200, { 'content-type': 'text/html; charset=utf-8', ...(way && { 'kephalon-head': way }) });
 		response.end(
 			`<!doctype html><html lang="en"><head><meta charset="utf-8">${head}</head><body><p>Text.</p></body></html>`
 		);
@@ -92,6 +95,13 @@ test('it says who looked, where there are people', async () => {
 	const seen = await actingAs(edda, () => lookForDrift(store, 'S', via(), { rate: 1000 }));
 	expect([seen.by, readDrift(store, 'S').by]).toEqual(['Edda Quill', 'Edda Quill']);
 	expect(await lookForDrift(store, 'S', via(), { rate: 1000 })).not.toHaveProperty('by');
+});
+
+test('by which way heads came into pages is counted, where that is said', async () => {
+	expect((await lookForDrift(store, 'S', via(), { rate: 1000 })).ways).toEqual({});
+	ways.set('/a', 'front').set('/b', 'middleware').set('/c', 'something else');
+	expect((await lookForDrift(store, 'S', via(), { rate: 1000 })).ways).toEqual({ front: 1, middleware: 1 });
+	ways.clear();
 });
 
 describe('a schedule', () => {

@@ -4,7 +4,7 @@ import { looker } from '../people/note';
 import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { clock } from '../waiting';
-import type { Drift, DriftOfPage } from './drifts';
+import type { Drift, DriftOfPage, HeadWay } from './drifts';
 import { verify, type VerifyOptions } from './verify';
 
 /** How what is served of a whole site compares with what was released, as it was last looked at. */
@@ -13,6 +13,8 @@ export interface DriftOfSite {
 	readonly made: string | null;
 	readonly pages: number;
 	readonly counts: Readonly<Partial<Record<Drift, number>>>;
+	/** On how many pages the head was written in on its way, by what; of all others it stands in the page itself. */
+	readonly ways?: Readonly<Partial<Record<HeadWay, number>>>;
 	readonly drifted: readonly DriftOfPage[];
 	/** Paths that drifted since the look before, and those that no longer do. */
 	readonly came: readonly string[];
@@ -65,6 +67,7 @@ export async function lookForDrift(
 	const kept: Kept = {
 		...looker(),
 		...{ made: new Date().toISOString(), pages: seen.pages, counts: seen.counts, waiting: seen.waiting },
+		ways: seen.ways,
 		drifted: seen.drifted.slice(0, MOST_KEPT),
 		came: before ? [...are!].filter((path) => !were!.has(path)).slice(0, MOST_KEPT) : [],
 		// What was not asked for again may still be as it was.

@@ -32,7 +32,16 @@ export interface DriftOfPage {
 }
 
 /** What one reader, or all, saw of a page. */
-export type DriftSeen = Omit<DriftOfPage, 'path'>;
+export interface DriftSeen extends Omit<DriftOfPage, 'path'> {
+	/** By what its head was written into it on its way, where that said so. */
+	readonly way?: HeadWay;
+}
+
+/** What writes heads into pages on their way, and says so in `Kephalon-Head`. */
+const HEAD_WAYS = ['front', 'middleware'] as const;
+export type HeadWay = (typeof HEAD_WAYS)[number];
+/** By what a head was written in, as an answer says. */
+export const wayIn = (said: string | undefined): HeadWay | undefined => HEAD_WAYS.find((way) => way === said);
 
 /** A head that was released before, and from which release on. */
 interface EarlierHead {

@@ -3,6 +3,7 @@ import {
 	charsetIn,
 	finding,
 	hidesFromSearch,
+	isLocalAddress,
 	parseUrl,
 	type Card,
 	type Finding,
@@ -63,7 +64,7 @@ export function judge(
 			PLACE
 		),
 		...judgePictures(pictures, cards, head),
-		...judgeHome(address, head),
+		...judgeOwn(address, whole.at, head),
 		...(apart.length > 0 ? [finding('differs-by-reader', PLACE, undefined, { readers: apart.map(nameOf) })] : [])
 	];
 }
@@ -241,17 +242,26 @@ function judgeOwnRobots(all: readonly Looked[], { page, head }: Fetched): Findin
 	return told.length > 0 ? [finding('noindex-for', PLACE, undefined, { readers: told.map(nameOf) })] : [];
 }
 
-/** Tags by which a page says that it is the home page of its host, and is not. */
-function judgeHome(address: string, { tags }: ServedHead): Finding[] {
-	const own = parseUrl(address);
-	if (!own || own.pathname === '/') return [];
+/** Tags by which a page names itself, and names the home page of its host, itself without TLS, or what stands on another host. */
+function judgeOwn(asked: string, address: string, { tags }: ServedHead): Finding[] {
+	const [own, shared] = [parseUrl(address), parseUrl(asked)];
+	if (!own || !shared) return [];
 	return tags.flatMap(({ name, value, line, isBelow }) => {
 		if (isBelow || (name !== 'canonical' && name !== 'og:url')) return [];
 		const named = parseUrl(value, address);
-		const isHome = named?.host === own.host && named.pathname === '/' && named.search === '';
+		// What is no web address, or an address of one's own machine, is told otherwise.
+		if (!named || !/^https?:$/.test(named.protocol) || isLocalAddress(named.href)) return [];
+		// What was shared leads on to another host: either may be named.
+		if (siteOf(named) !== siteOf(own) && siteOf(named) !== siteOf(shared))
+			return [finding('names-elsewhere', PLACE, name, { tag: name, line, to: named.href })];
+		if (own.protocol === 'https:' && named.protocol === 'http:')
+			return [finding('insecure-address', PLACE, name, { tag: name, line, value: named.href })];
+		const isHome = own.pathname !== '/' && named.pathname === '/' && named.search === '';
 		return isHome ? [finding('names-home', PLACE, name, { tag: name, line })] : [];
 	});
 }
+/** With `www.` and without it is one site. */
+const siteOf = ({ host }: URL) => host.replace(/^www\./, '');
 
 /** What a head says, as one text; made once for each head that was read. */
 const keysOfHeads = new WeakMap<ServedHead, string>();

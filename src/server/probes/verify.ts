@@ -6,7 +6,7 @@ import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { refuse } from '../errors';
 import { readOnce, type ReadOnce } from './readOnce';
-import { driftIn, DRIFTS, type Drift, type DriftOfPage, type DriftSeen } from './drifts';
+import { driftIn, DRIFTS, wayIn, type Drift, type DriftOfPage, type DriftSeen, type HeadWay } from './drifts';
 import { headersOf, isComplete } from './looked';
 import { picturesOnce, withPictures } from './picturesThere';
 import { begin, fresh, leave, note } from './verifyRun';
@@ -18,6 +18,8 @@ export interface Verified {
 	readonly released: number;
 	readonly counts: Readonly<Record<Drift, number>>;
 	readonly drifted: readonly DriftOfPage[];
+	/** On how many pages the head was written in on its way, by what. */
+	readonly ways: Readonly<Partial<Record<HeadWay, number>>>;
 	/** Pages that wait: it was stopped. */
 	readonly waiting: number;
 }
@@ -88,8 +90,10 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 					await driftSeenBy(reader, { store, site: id, path, base, fetcher, whyShut, read, mustRead, isMissing })
 				);
 			}
-			const drift = { path, ...(await withPictures(joined(seen), { store, id, path, turn, isThere })) };
+			const { way, ...found } = await withPictures(joined(seen), { store, id, path, turn, isThere });
+			const drift = { path, ...found };
 			state.counts[drift.is]++;
+			if (way) state.ways[way] = (state.ways[way] ?? 0) + 1;
 			const isTold = drift.is !== 'same' && state.drifted.length < MOST_TOLD;
 			if (isTold) state.drifted.push(drift);
 			state.after = path;
@@ -103,7 +107,7 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 	}
 	const waiting = left.length - done;
 	const pages = Object.values(state.counts).reduce((sum, count) => sum + count, 0);
-	return { pages, released: paths.length, counts: state.counts, drifted: state.drifted, waiting };
+	return { pages, released: paths.length, counts: state.counts, ways: state.ways, drifted: state.drifted, waiting };
 }
 
 /** So many of a list, from its beginning to its end at even distances; all of a shorter one. */
@@ -154,7 +158,7 @@ async function driftSeenBy(
 	const hop = got.hops.at(-1);
 	if (before && hop?.status === 304) return before.drift;
 	const head = released && (JSON.parse(released.json) as HeadJson);
-	const drift = driftIn(got, {
+	const compared = driftIn(got, {
 		read,
 		habits,
 		head,
@@ -162,6 +166,8 @@ async function driftSeenBy(
 		earlier: () => store.releases.headsOfPage(site, path).slice(1)
 	});
 	const said = hop?.status === 200 && isComplete(got) ? hop.headers : {};
+	const way = wayIn(said['kephalon-head']);
+	const drift = { ...compared, ...(way && { way }) };
 	const kept = { head: hash, drift, etag: said.etag ?? null, modified: said['last-modified'] ?? null };
 	if (known || kept.etag || kept.modified)
 		await patiently(() => store.transaction(() => store.state.looks.saveVerified(site, path, reader, kept)));
@@ -174,5 +180,5 @@ function joined(seen: readonly DriftSeen[]): DriftSeen {
 	const at = seen.indexOf(worst);
 	if (worst.is === 'same' || seen.every(({ is }) => is === worst.is)) return worst;
 	const { name } = readerOf(ASKED[at]!);
-	return { is: worst.is, more: `${worst.more}, as ${name} reads it` };
+	return { ...worst, more: `${worst.more}, as ${name} reads it` };
 }

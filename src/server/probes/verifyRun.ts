@@ -2,13 +2,15 @@ import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { refuse } from '../errors';
 import { clock } from '../waiting';
-import { DRIFTS, type Drift, type DriftOfPage } from './drifts';
+import { DRIFTS, type Drift, type DriftOfPage, type HeadWay } from './drifts';
 
 /** What is kept while it runs, so that it goes on where it was stopped. */
 interface Kept {
 	readonly release: number;
 	readonly after: string;
 	readonly counts: Record<Drift, number>;
+	/** On how many pages the head was written in on its way, by what. */
+	readonly ways: Partial<Record<HeadWay, number>>;
 	/** Who looks now, and until when it counts as looking without a word of it (milliseconds). */
 	readonly by?: { readonly run: string; readonly process: number; readonly until: number };
 }
@@ -20,7 +22,7 @@ const none = () => Object.fromEntries(DRIFTS.map((is) => [is, 0])) as Record<Dri
 
 /** How far a look is, with the pages that drifted. */
 export type State = { -readonly [K in keyof Omit<Kept, 'by'>]: Kept[K] } & { readonly drifted: DriftOfPage[] };
-export const fresh = (release: number): State => ({ release, after: '', counts: none(), drifted: [] });
+export const fresh = (release: number): State => ({ release, after: '', counts: none(), ways: {}, drifted: [] });
 
 /** Where a look at all pages begins: where the one before was stopped, if it was of this release. Throws where one looks now. */
 export async function begin(
@@ -37,7 +39,7 @@ export async function begin(
 			const state: State =
 				before?.release === release
 					? // What an earlier version kept knows fewer ways to differ.
-						{ release, after: before.after, counts: { ...none(), ...before.counts }, drifted }
+						{ release, after: before.after, counts: { ...none(), ...before.counts }, ways: before.ways ?? {}, drifted }
 					: fresh(release);
 			save(store, id, run, state, true);
 			return state;

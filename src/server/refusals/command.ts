@@ -9,7 +9,7 @@ export const COMMAND = {
 		({ option }: Data<'option'>) =>
 			`Unknown option ${option}. The demo knows --fresh, which starts over, and --port, which says where it is.`
 	),
-	'demo-port': misuse(({ port }: Data<'port'>) => `“${port}” is no port for the demo. Write a number from 1 to 65515.`),
+	'demo-port': misuse(({ port }: Data<'port'>) => `“${port}” is no port for the demo. Write a number from 1 to 65505.`),
 	'address-not-whole': misuse(({ address }: Data<'address'>) => `“${address}” is no whole http or https address.`),
 	'baseline-broken': misuse(
 		({ file }: Data<'file'>) => `${file} is no baseline that can be read. Delete it to write it anew.`

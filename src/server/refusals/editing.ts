@@ -83,6 +83,14 @@ export const EDITING = {
 		({ contentType }: Data<'contentType'>) =>
 			`The type “${contentType}” does not say where its fields stand in a record. Give it a mapping, or send fields.`
 	),
+	'source-broken': refusal(
+		({ contentType, why }: Data<'contentType' | 'why'>) => `What the type “${contentType}” names is no source: ${why}.`
+	),
+	'record-of-none': refusal(
+		404,
+		({ page }: Data<'page'>) =>
+			`No type names a source of live data that has ${page}. Say its path in the settings of one.`
+	),
 	'rules-not-released': refusal(
 		409,
 		({ site }: Data<'site'>) =>
@@ -96,6 +104,15 @@ export const EDITING = {
 	'pushed-broken': refusal(({ why }: Data<'why'>) => `The page cannot be read: ${why}.`),
 	'pushed-line-long': refusal(
 		({ most }: Data<'most'>) => `A line is longer than ${most} bytes: end each page with a line.`
+	),
+	'site-changed': refusal(
+		412,
+		({ revision }: Data<'revision'>) =>
+			`The site is at revision ${revision} by now: read it again, and send what is to be changed.`
+	),
+	'match-unknown': refusal(
+		412,
+		() => 'If-Match names nothing that a site was called: its ETag is that of GET /sites/{site}, such as "r7".'
 	),
 	'page-changed': refusal(
 		412,

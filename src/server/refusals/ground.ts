@@ -31,6 +31,15 @@ export const GROUND = {
 		404,
 		({ release, page }: Data<'release' | 'page'>) => `Release ${release} has no page at ${page}.`
 	),
+	'work-missing': refusal(404, () => 'There is no such work of yours. It is remembered as long as the server runs.'),
+	'fields-broken': refusal(
+		({ fields }: Data<'fields'>) =>
+			`“${fields}” names no members. They are named with commas between, and with dots within: path,title or pages.path,next.`
+	),
+	'source-away': refusal(
+		503,
+		({ page, why }: Data<'page' | 'why'>) => `The source of ${page} is away, and nothing was known of it. ${why}`
+	),
 	'media-missing': refusal(404, ({ name }: Data<'name'>) => `There is no picture ${name} in the library.`),
 	'media-not-now': refusal(503, () => 'The picture cannot be made now. Try again in a moment.'),
 	'manifest-missing': refusal(404, () => 'The site has no square icon in the library to make a manifest of.'),

@@ -126,6 +126,20 @@ export const PEOPLE = {
 	'hook-many': refusal(409, ({ most }: Data<'most'>) => `A site tells ${most} addresses at the most.`),
 	'hook-missing': refusal(404, () => 'There is no such address that is told.'),
 	'hook-message-missing': refusal(404, () => 'There is no such message: the newest 200 of an address are kept.'),
+	'panel-origin-broken': refusal(
+		({ origin }: Data<'origin'>) =>
+			`“${origin}” is no origin. It has no path, and a port only where it is not the usual one: https://editor.example.`
+	),
+	'panel-origins-many': refusal(409, ({ most }: Data<'most'>) => `A site names ${most} origins at the most.`),
+	'panel-person': refusal(404, ({ name }: Data<'name'>) =>
+		name === ''
+			? 'Whom the panel is for is said with “person”, by the name that they have here.'
+			: `There is nobody called “${name}” at this site who can come in.`
+	),
+	'panel-page': refusal(() => 'At which page the panel is let in is said with “page”, by its path.'),
+	'key-without-panel': refusal(403, () => 'This key lets nobody into the panel: one with the scope “panel” does.'),
+	'panel-alone': refusal(409, () => 'Nobody has to be let in here: without people, whoever is at this machine may.'),
+	'not-in-panel': refusal(403, () => 'That is not done from a panel. Do it in Kephalon.'),
 	'days-broken': refusal(({ days }: Data<'days'>) => `“${days}” is no number of days. Say one from 1 on, or all.`),
 	'trail-broken': refusal(
 		({ lines, broken }: Data<'lines' | 'broken'>) =>

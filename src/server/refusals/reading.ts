@@ -10,6 +10,9 @@ export const READING = {
 			`The base address "${base}" is not an absolute http or https address.${guess}`
 	),
 	'csv-broken': refusal(({ why }: Data<'why'>) => `The file cannot be read as CSV: ${why}.`),
+	'cursor-broken': refusal(
+		() => 'This is no place of this list in this order. Begin without “after”, and go on with what “next” says.'
+	),
 	'fetch-failed': refusal(({ address, why }: Data<'address' | 'why'>) => `${address} cannot be fetched (${why}).`),
 	'fetch-forbidden': refusal(
 		({ address, why, from }: Data<'address' | 'why'> & Maybe<'from'>) =>
@@ -171,6 +174,10 @@ export const READING = {
 	),
 	'via-address-broken': misuse(
 		({ site }: Data<'site'>) => `“${site}” is no public address that it could stand in for.`
+	),
+	'via-not-named': refusal(
+		({ via }: Data<'via'>) =>
+			`${via} was not named as a machine that may be asked. Start Kephalon with --source and its address.`
 	),
 	'via-broken': misuse(
 		({ text }: Data<'text'>) =>

@@ -21,8 +21,8 @@ import type { WrittenHead } from './writtenHead';
 export interface ProxyOptions {
 	/** The server behind. */
 	readonly upstream: URL;
-	/** The head of a page by the path of a request; undefined for none. */
-	readonly headOf: (path: string) => WrittenHead | undefined;
+	/** The head of a page by the path of a request, at once or soon; undefined for none. */
+	readonly headOf: (path: string) => WrittenHead | undefined | Promise<WrittenHead | undefined>;
 	/** How long (milliseconds) the server behind may say nothing. */
 	readonly patience?: number;
 }
@@ -52,7 +52,10 @@ export class Proxy {
 	}
 
 	private pass(request: IncomingMessage, response: ServerResponse) {
-		this.send(request, response, this.headFor(request), onlyReads(request));
+		const head = this.headFor(request);
+		const send = (known: WrittenHead | undefined) => this.send(request, response, known, onlyReads(request));
+		if (head instanceof Promise) void head.then((known) => response.destroyed || send(known));
+		else send(head);
 	}
 
 	/** `mayAgain`: what only reads is asked once more where the server behind had closed the connection that was at hand. */
@@ -82,7 +85,7 @@ export class Proxy {
 		}
 	}
 
-	private headFor(request: IncomingMessage): WrittenHead | undefined {
+	private headFor(request: IncomingMessage) {
 		const path = pathAsked(request);
 		return path === undefined ? undefined : this.options.headOf(path);
 	}
@@ -117,6 +120,7 @@ export class Proxy {
 		const headers = between(renamed(answer, head, packing !== ''), answer.headers.connection).filter(
 			(_, at, all) => !OF_BYTES.has(all[at - (at % 2)]!.toLowerCase())
 		);
+		headers.push('kephalon-head', 'front');
 		response.writeHead(answer.statusCode!, answer.statusMessage, headers as never);
 		if (request.method === 'HEAD') {
 			answer.resume();

@@ -15,6 +15,7 @@ import { makeLongEdit, type LongWork } from '../edits/longEdit';
 import { refuse } from '../errors';
 import { Library } from '../pictures/library';
 import type { Store, StoredSite } from '../store/store';
+import { refuseSource } from '../sources/sources';
 import { checkOfFile } from '../schemas/schemas';
 import { SITE_FILE_VERSION, upgradeSiteFile } from './upgrade';
 
@@ -76,6 +77,7 @@ export function readSiteData(
 		throw refuse('site-file-broken', { file, places });
 	}
 	refuseDoubles(data, file, named);
+	for (const type of data.types) refuseSource(type);
 	return withFrames(data);
 }
 

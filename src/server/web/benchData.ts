@@ -1,14 +1,93 @@
-import { headToJson, PAGE_FACTS, pagesIn, Resolver, type Head, type HeadJson, type Page, ownOf } from '$core';
+import {
+	headToJson,
+	keyOfKind,
+	ownOf,
+	PAGE_FACTS,
+	pagesIn,
+	Resolver,
+	type FindingKind,
+	type Head,
+	type HeadJson,
+	type Page,
+	type Picture
+} from '$core';
+import { refuse } from '../errors';
+import { countBeyond } from '../people/beyond';
 import { pagesOf } from '../heads/heads';
 import type { Store, StoredSite } from '../store/store';
+import type { PageOrigin } from '../store/working/readIn';
+import { standInFor } from './working';
 
 /** All the bench needs to work a page out by itself: the layers, the page, the pictures they name, and the way to others. */
 export function readBenchData(store: Store, name: string, wanted: string | null) {
 	const stored = store.working.sites.named(name);
-	const { id, site, types, revision } = stored;
+	const { id } = stored;
 	const path = wanted ?? store.table.listing.first(id);
 	const page = path === undefined ? undefined : store.working.pages.at(id, path);
 	if (!page) return { path, page };
+	return { ...readBench(store, stored, page), path: page.path, beside: store.table.listing.beside(id, page.path) };
+}
+
+/** A page with all that it is worked out from. */
+export interface BenchOfPage extends Pick<StoredSite, 'site' | 'types' | 'revision'> {
+	readonly page: Page;
+	/** Pictures that it and its layers name. */
+	readonly pictures: readonly Picture[];
+	/** Pages that it reads of. */
+	readonly others: readonly Page[];
+	/** Where pages that it names stand now, by their former paths. */
+	readonly moved: Readonly<Record<string, string>>;
+	/** How many pages read something of it. */
+	readonly readers: number;
+	readonly versions: readonly Version[];
+	/** The share of the pages of its type that have each field. */
+	readonly fieldShares: Readonly<Record<string, number>>;
+	/** Where it was read from; missing for what was made here. */
+	readonly cameFrom?: PageOrigin | 'table' | undefined;
+	readonly count: { readonly all: number; readonly live: number; readonly byType: Readonly<Record<string, number>> };
+	/** Its head as the server works it out, and the moment of that. */
+	readonly server: { readonly now: string; readonly head: HeadJson };
+	/** Its head as released; null where it is not. */
+	readonly released: HeadJson | null;
+}
+
+/** What a program gets to work a page out by itself. */
+export interface PageBench extends BenchOfPage {
+	/** Whether the page is there; else it is as one of its type would begin. */
+	readonly isThere: boolean;
+	/** Whether whoever asks may write it. */
+	readonly mayEdit: boolean;
+	/** Kinds of findings that are set aside for it, see `keyOfKind`. */
+	readonly suppressed: readonly string[];
+	/** Where pictures of the site are to be had from here instead. */
+	readonly standIn: { readonly base: string; readonly origin: string } | null;
+}
+
+/** The same for a page by its path, and, where its type is named, for one that is not there yet. Throws where there is none. */
+export function readPageBench(
+	store: Store,
+	name: string,
+	{ path, type, language }: { readonly path: string; readonly type?: string; readonly language?: string }
+): PageBench {
+	const stored = store.working.sites.named(name);
+	const { id, types } = stored;
+	const to = store.working.redirects.of(id, path);
+	const page = store.working.pages.at(id, path) ?? (to === undefined ? undefined : store.working.pages.at(id, to));
+	if (!page && (type === undefined || !types.some((one) => one.name === type) || !path.startsWith('/')))
+		throw refuse('page-missing', { path });
+	const begun: Page = { path, type: type ?? '', state: 'draft', fields: {}, rules: [], ...(language && { language }) };
+	const suppressed = store.state.suppressions.all(id).filter((one) => one.path === '' || one.path === page?.path);
+	return {
+		...readBench(store, stored, page ?? begun),
+		isThere: page !== undefined,
+		mayEdit: page !== undefined && countBeyond(store, stored, [page.path]) === 0,
+		suppressed: suppressed.map((one) => keyOfKind(one as FindingKind)),
+		standIn: standInFor(store, name) ?? null
+	};
+}
+
+function readBench(store: Store, stored: StoredSite, page: Page): BenchOfPage {
+	const { id, site, types, revision } = stored;
 	const release = store.releases.latest(id);
 	const released = release && store.releases.head(id, { path: page.path });
 	const now = new Date().toISOString();
@@ -29,11 +108,10 @@ export function readBenchData(store: Store, name: string, wanted: string | null)
 	return {
 		...{ others, moved },
 		readers: store.state.readersOf(id, page.path).length,
-		...{ path, site, types, page, pictures, revision },
+		...{ site, types, page, pictures, revision },
 		versions: versionsOf(store, stored, page),
 		fieldShares: store.working.pages.fieldShares(id, page.type),
 		cameFrom: store.working.readIn.cameFrom(id, page.path),
-		beside: store.table.listing.beside(id, page.path),
 		count: store.working.pages.count(id),
 		server: {
 			now,

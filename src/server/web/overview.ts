@@ -2,6 +2,7 @@ import { cardOf, isLocalAddress, ownOf, publicIn, READERS, type Card } from '$co
 import { readCounted, stampOf } from '../findings/counted';
 import { workingResolver } from '../heads/heads';
 import type { RecordedEdit } from '../store/record/record';
+import { readDrift } from '../probes/drift';
 import { countGrid } from '../store/table/grid';
 import type { Release } from '../store/releases/releases';
 import type { Store, StoredSite } from '../store/store';
@@ -70,6 +71,7 @@ export function readOverview(store: Store, name: string): Overview {
 
 /** The list for a launch: each found by the program where it can be. */
 function checksOf(store: Store, { id, site, types, revision }: StoredSite): Check[] {
+	const { name } = site;
 	const count = (filter: Readonly<Record<string, string>>) => countGrid(store.db, id, filter);
 	const counted = readCounted(store, id);
 	const { all, live } = store.working.pages.count(id);
@@ -129,10 +131,40 @@ function checksOf(store: Store, { id, site, types, revision }: StoredSite): Chec
 			})
 		},
 		{ id: 'keys', says: 'The pages that matter most are marked as key pages', isDone: count({ key: 'yes' }) > 0 },
-		{ id: 'written', says: 'The heads are in the site: injected, or fetched by it' },
+		inTheSite(store, id, name),
 		{ id: 'pasted', says: 'The most important addresses were pasted where they will be shared, and looked right' },
 		{ id: 'words', says: 'Somebody else has read the titles and descriptions of the key pages' }
 	];
+}
+
+/** Whether the heads are in the site, and by which way, as it was looked at last; what was not looked at is not told. */
+function inTheSite(store: Store, id: number, name: string): Check {
+	const { made, pages, counts, waiting, ways = {} } = readDrift(store, name);
+	const own = { id: 'written', says: 'The heads are in the site' };
+	if (made === null || pages === 0)
+		return {
+			...own,
+			isDone: false,
+			missing: 'Nobody has looked yet whether the heads are in the site: see “What is served” below'
+		};
+	if (made < (store.releases.latest(id)?.created ?? ''))
+		return {
+			...own,
+			isDone: false,
+			missing: 'Something was released since somebody looked whether the heads are in the site'
+		};
+	const same = counts.same ?? 0;
+	const onWay = Object.entries(ways).map(([way, count]) => `by the ${way} on ${count.toLocaleString('en')}`);
+	const itself = pages - Object.values(ways).reduce((sum, count) => sum + count, 0);
+	const how = [...onWay, ...(itself > 0 ? [`in the page itself on ${itself.toLocaleString('en')}`] : [])].join(', ');
+	const looked = `${pages.toLocaleString('en')} ${pages === 1 ? 'page' : 'pages'} looked at`;
+	if (same === pages && waiting === 0)
+		return { ...own, says: `The heads are in the site (${looked}: ${how})`, isDone: true };
+	const rest = [
+		...(same < pages ? [`${(pages - same).toLocaleString('en')} of ${looked} are not served as released`] : []),
+		...(waiting > 0 ? [`${waiting.toLocaleString('en')} are yet to be looked at`] : [])
+	];
+	return { ...own, isDone: false, missing: `Whether the heads are in the site: ${rest.join(', ')}` };
 }
 
 /** So many of all pages, with a verb behind. */

@@ -1,6 +1,8 @@
 import { headToJson, renderHead, type HeadJson, publicIn } from '$core';
+import { refuse } from '../errors';
 import { workingResolver } from '../heads/heads';
 import type { Store, StoredSite } from '../store/store';
+import { cursorOf, placeOf } from './cursor';
 
 /** One page of what a release would send out: its tags before and after. */
 interface SheetPage {
@@ -18,6 +20,8 @@ export interface Sheet {
 	readonly added: number;
 	readonly removed: number;
 	readonly pages: readonly SheetPage[];
+	/** What `after` is to be for those that follow; missing with the last. */
+	readonly next?: string;
 	/** Pages yet to be looked at since they were touched, of how many: until it is none, more may differ. */
 	readonly unseen: number;
 	readonly all: number;
@@ -34,14 +38,20 @@ const linesOf = (html: string) => html.split('\n').filter(Boolean);
 export function readSheet(
 	store: Store,
 	name: string,
-	{ offset, limit, q }: { readonly offset: number; readonly limit: number; readonly q: string }
+	{
+		after,
+		limit,
+		q = ''
+	}: { readonly after?: string | undefined; readonly limit: number; readonly q?: string | undefined }
 ): Sheet {
 	const stored = store.working.sites.named(name);
 	const { id, types } = stored;
 	const resolver = workingResolver(store, stored);
 	const { changed, added, removed } = store.state.differing(id, 0);
-	const rows = store.state.differingRows(id, q, limit, offset);
-	const pages = rows.map(({ path, differs }): SheetPage => {
+	// One more tells whether others follow.
+	const rows = store.state.differingRows(id, q, limit + 1, after === undefined ? undefined : rowAt(after));
+	const last = rows.length > limit ? rows[limit - 1] : undefined;
+	const pages = rows.slice(0, limit).map(({ path, differs }): SheetPage => {
 		const released = store.releases.head(id, { path });
 		const page = differs === 3 ? undefined : store.working.pages.at(id, path);
 		const head = page && resolver.resolveHead(page);
@@ -59,9 +69,17 @@ export function readSheet(
 	const nextChange = store.state.nextChange(id);
 	return {
 		...{ changed, added, removed, pages, ...looked },
+		...(last && { next: cursorOf([LIST, last.differs, last.id, last.path]) }),
 		...{ stops: stopsOf(store, id, types), warns: warnsOf(store, id) },
 		...(nextChange && { nextChange })
 	};
+}
+
+const LIST = 'sheet';
+function rowAt(cursor: string) {
+	const [differs, id, path] = placeOf(cursor, LIST, 3);
+	if (typeof differs !== 'number' || typeof id !== 'number' || typeof path !== 'string') throw refuse('cursor-broken');
+	return { differs, id, path };
 }
 
 function stopsOf(store: Store, id: number, types: StoredSite['types']): string[] {

@@ -1,3 +1,4 @@
+import { parseUrl } from '$core';
 import { refuse } from '../errors';
 import type { Via } from '../fetching/trace';
 import { lookBySchedule } from '../probes/drift';
@@ -6,6 +7,7 @@ import { sendDue } from '../hooks/outbox';
 import { freshen } from '../jobs/freshen';
 import { runJob, stopJobs } from '../jobs/run';
 import { log } from '../log';
+import { insideOrigins } from '../sources/sources';
 import { Store } from '../store/store';
 
 let store: Store | undefined;
@@ -87,8 +89,16 @@ async function lookWhereDue(at: Store | undefined) {
 	isLooking = false;
 }
 
-/** The way to a site that is not on the net: the server that stands in for it, where there is one of its base address. */
-export function viaFor(base: string): Via | undefined {
+/**
+ * The way to a site that is not on the net: the server that stands in for it, where there is one of its base address. `at` is another,
+ * which whoever started this one has named. Throws a `UserError` of one that was not.
+ */
+export function viaFor(base: string, at?: string): Via | undefined {
+	if (at !== undefined) {
+		const origin = parseUrl(at)?.origin;
+		if (origin === undefined || !insideOrigins().includes(origin)) throw refuse('via-not-named', { via: at });
+		return { origin: parseUrl(base)!.origin, at: origin };
+	}
 	const own = standIn();
 	const origin = own?.base.replace(/\/$/, '');
 	return own && origin !== undefined && base.startsWith(own.base) ? { origin, at: own.origin } : undefined;

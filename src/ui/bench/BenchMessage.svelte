@@ -10,6 +10,11 @@
 
 {#if taking.isLong}
 	<Told>{taking.says} <Button look="link" onclick={taking.stop}>Stop</Button></Told>
+{:else if bench.undone && !bench.undoneAt}
+	<Told>
+		{#await import('./UndoneLine.svelte') then { default: UndoneLine }}<UndoneLine undone={bench.undone} />{/await}
+		<Button onclick={() => (bench.undone = undefined)}>Close</Button>
+	</Told>
 {:else if bench.message}
 	<Told>
 		{bench.message}

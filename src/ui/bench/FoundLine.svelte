@@ -2,6 +2,7 @@
 	import Button from '$ui/parts/Button.svelte';
 	import { describeOutcome, type TraceStep } from '$core';
 	import { benchInView } from '$ui/workspace/context';
+	import Explain from '$ui/help/Explain.svelte';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 
 	/** What the page's own file says of the chosen tag, what became of it, and what can be done with it. */
@@ -26,6 +27,7 @@
 	</p>
 	<p class="text-ink-soft">
 		{describeOutcome(step.outcome)}
+		<Explain topic={{ of: 'sign', name: 'found' }} called="what was found in the page" />
 		{#if own === undefined}
 			<Button look="link" class="ml-2" onclick={() => bench.takeFound(value)}>Take it over</Button>
 			<Button look="link" class="ml-2" onclick={() => bench.setFoundPolicy('page', 'never')}>Set it aside</Button>

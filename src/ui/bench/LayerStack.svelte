@@ -10,6 +10,7 @@
 	} from '$core';
 	import { everyInWords, type EditableLayer } from '$ui/parts/words';
 	import { benchInView } from '$ui/workspace/context';
+	import Explain from '$ui/help/Explain.svelte';
 	import FoundLine from './FoundLine.svelte';
 	import LayerField from '$ui/fields/LayerField.svelte';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
@@ -26,6 +27,7 @@
 	const pages = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'page' : 'pages'}`;
 	// The layers are the same through all edits: only what they say is drawn again.
 	const LAYERS: readonly EditableLayer[] = ['page', 'type', 'site'];
+	const SIGN_WORDS = { page: 'filled', type: 'hatched', site: 'dotted' } as const;
 	const names: Readonly<Record<EditableLayer, string>> = $derived({
 		page: 'This page',
 		type: everyInWords(bench.working.type?.label ?? bench.data.page.type),
@@ -58,7 +60,18 @@
 
 <section class="stack flex flex-col gap-2" aria-label="Layers of {bench.tag}">
 	<header class="px-0.5 pt-0.5 pb-1">
-		<h2 class="font-mono text-md font-medium">{bench.tag}</h2>
+		<div class="flex items-baseline gap-1.5">
+			<h2 class="font-mono text-md font-medium">{bench.tag}</h2>
+			<Button
+				look="link"
+				class="order-last ml-auto hidden text-sm max-narrow:inline"
+				onclick={() => document.querySelector('.line.chosen')?.scrollIntoView({ block: 'center' })}>All tags ↑</Button
+			>
+			{#if bench.definition}<Explain
+					topic={{ of: 'tag', name: bench.tag, prefixes: bench.working.site.prefixes }}
+					called={bench.tag}
+				/>{/if}
+		</div>
 		<p class="max-w-[46ch] text-ink-soft">{bench.definition?.purpose ?? ''}</p>
 		{#if bench.definition?.kind === 'directives'}
 			<form
@@ -88,6 +101,7 @@
 			Pinned to {pin === '' ? 'nothing' : `“${pin}”`}{isBroken ? ', which it no longer says' : ''}.
 			{#if isBroken}<Button look="link" onclick={() => setPin(value)}>Pin it as it is now</Button>{/if}
 			<Button look="link" onclick={() => setPin(undefined)}>Take the pin off</Button>
+			<Explain topic={{ of: 'sign', name: 'pin' }} called="a pin" />
 		</p>
 	{/if}
 	{#if bench.pictureSource !== undefined}
@@ -116,10 +130,18 @@
 					data-tip="Settings of this layer"
 					onclick={() => settings(layer)}>{names[layer]}</button
 				>
+				<Explain topic={{ of: 'sign', name: layer }} called="the sign of this layer: {SIGN_WORDS[layer]}" />
 				<span class="scope ml-auto truncate text-sm text-ink-soft" data-tip={scopes[layer]}>{scopes[layer]}</span>
 			</div>
 			<LayerField {layer} steps={stepsOf(layer)} />
 			{#if found && layer === 'page'}<FoundLine step={found} />{/if}
+			{#if bench.undone && bench.undoneAt?.layer === layer && bench.undoneAt.tag === bench.tag}
+				<p class="mt-1.5 border-l-3 border-l-sea pl-1.75">
+					{#await import('./UndoneLine.svelte') then { default: UndoneLine }}<UndoneLine
+							undone={bench.undone}
+						/>{/await}
+				</p>
+			{/if}
 		</div>
 	{/each}
 
@@ -131,6 +153,7 @@
 		<div class="label mb-1.25 flex items-center gap-1.75">
 			<LayerMark layer="built-in" size={14} />
 			<span class="name font-semibold whitespace-nowrap">Built in</span>
+			<Explain topic={{ of: 'sign', name: 'built-in' }} called="the sign of this layer: open" />
 			<span class="scope ml-auto truncate text-sm text-ink-soft">for any page</span>
 		</div>
 		<ol class="text-sm">

@@ -10,8 +10,7 @@
 		count,
 		move,
 		find,
-		hard,
-		make
+		hard
 	}: {
 		path: string;
 		beside: { readonly before?: string | undefined; readonly next?: string | undefined };
@@ -19,11 +18,10 @@
 		move: (step: number) => void;
 		find: () => void;
 		hard: () => void;
-		make: () => void;
 	} = $props();
 </script>
 
-<nav class="flex min-w-0 gap-1 max-narrow:flex-wrap" aria-label="Pages" {@attach roving('button')}>
+<nav class="flex min-w-0 gap-1 max-narrow:flex-[1_0_100%]" aria-label="Pages" {@attach roving('button')}>
 	<Button
 		class="whitespace-nowrap"
 		onclick={() => move(-1)}
@@ -32,7 +30,7 @@
 		data-tip="Previous page (Alt+←)">←</Button
 	>
 	<Button
-		class="mover-path flex max-w-80 min-w-0 items-baseline gap-2.5 whitespace-nowrap"
+		class="mover-path flex max-w-80 min-w-0 items-baseline gap-2.5 whitespace-nowrap max-narrow:max-w-none max-narrow:flex-1"
 		data-tip="Find a page, a tag, an action (Ctrl+K)"
 		onclick={find}
 	>
@@ -48,9 +46,8 @@
 		data-tip="Next page (Alt+→)">→</Button
 	>
 	<Button
-		class="whitespace-nowrap"
+		class="whitespace-nowrap max-narrow:hidden"
 		onclick={hard}
 		data-tip="To the pages of this type that are hardest on a template (Alt+H)">Hard page</Button
 	>
-	<Button class="whitespace-nowrap" onclick={make} data-tip="A new page (Alt+N)">New page</Button>
 </nav>

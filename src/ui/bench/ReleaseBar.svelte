@@ -8,8 +8,6 @@
 	const pending = $derived(bench.release.pending);
 	const total = $derived(pending ? pending.changed + pending.added + pending.removed : 0);
 	const release = $derived.by(() => {
-		if (bench.release.making)
-			return `Releasing: ${bench.release.making.done.toLocaleString('en')} of ${bench.release.making.all.toLocaleString('en')} pages`;
 		if (!pending)
 			return bench.release.unknown === undefined
 				? 'Comparing with the release …'
@@ -49,7 +47,13 @@
 		{#if bench.drafts.waiting > 0}<Button look="link" onclick={() => (bench.showsWaiting = 'alone')}>{saved}</Button
 			>{:else}{saved}{/if}
 	</p>
+	{#if bench.release.making}
+		{#await import('$ui/works/WorkLine.svelte') then { default: WorkLine }}
+			{#if bench.release.making}<WorkLine work={bench.release.making} />{/if}
+		{/await}
+	{/if}
 	<p
+		hidden={bench.release.making !== undefined}
 		class="text-sm text-ink-soft [&.differs]:font-semibold [&.differs]:text-flag"
 		class:differs={total > 0}
 		role="status"
@@ -65,7 +69,6 @@
 	>
 		{bench.release.making ? 'Releasing …' : 'Release'}
 	</Button>
-	{#if bench.release.making}<Button look="link" onclick={bench.release.stop}>Stop</Button>{/if}
 </div>
 {#if wasOpened}
 	{#await import('$ui/workspace/WaitingSheet.svelte') then { default: WaitingSheet }}

@@ -54,7 +54,7 @@ beforeEach(() => {
 	});
 	const none = { release: null, changed: 0, added: 0, removed: 0, paths: [], unseen: 0, all: 3 };
 	pending.mockReset().mockResolvedValue(none);
-	takeBack.mockReset().mockResolvedValue({ revision: 2, taken: 1 });
+	takeBack.mockReset().mockResolvedValue({ revision: 2, taken: 1, of: { kind: 'rule', what: {} } });
 	bench = new Bench('Marl', data);
 });
 const title = () => bench.line?.value;

@@ -25,20 +25,22 @@
 		around: Surroundings;
 	} = $props();
 
+	const FIELD =
+		'field rounded-sm border border-rule-strong bg-sheet font-mono text-sm focus-within:outline-2 focus-within:outline-offset-1 focus-within:outline-focus [&.broken]:border-gone [&.broken]:shadow-[inset_0_0_0_1px_var(--color-gone)]';
 	let view: EditorView | undefined;
 	/** The editor's code, once someone is about to write. */
 	let code = $state.raw<typeof import('./templateEditor') | undefined>(loaded);
+	/** The text as it stands before, for as long as it is shown. */
+	let plain = $state.raw<HTMLElement>();
+	/** Whoever stood in it stands in the editor; who has gone on meanwhile is not called back. */
 	let isWanted = false;
 	async function load() {
 		if (!loaded) {
 			loaded = await import('./templateEditor');
 			loaded.rehearse();
 		}
+		isWanted = plain !== undefined && document.activeElement === plain;
 		code = loaded;
-	}
-	function write() {
-		isWanted = true;
-		void load();
 	}
 
 	/** Made once for a field: nothing that it reads here makes it anew. */
@@ -88,16 +90,17 @@
 <svelte:window onpointermove={code ? undefined : load} onkeydown={code ? undefined : load} />
 {#key around.label + around.placeholder}
 	{#if code}
-		<div class="field font-mono" class:broken={errors.length > 0} {@attach editor(code)}></div>
+		<div class={FIELD} class:broken={errors.length > 0} {@attach editor(code)}></div>
 	{:else}
-		<div class="field font-mono" class:broken={errors.length > 0}>
+		<div class={FIELD} class:broken={errors.length > 0}>
 			<div
-				class="cm-content plain"
+				class="cm-content plain min-h-7 leading-normal wrap-anywhere whitespace-pre-wrap"
 				role="textbox"
 				tabindex="0"
 				aria-label={around.label}
 				aria-describedby={around.describedBy}
-				onfocus={write}
+				bind:this={plain}
+				onfocus={load}
 			>
 				{#each parts as part, at (at)}<span class={part.kind}>{part.text}</span>{:else}{#if text}{text}{:else}<span
 							class="cm-placeholder">{around.placeholder}</span
@@ -108,20 +111,6 @@
 {/key}
 
 <style>
-	.field {
-		border: 1px solid var(--color-rule-strong);
-		border-radius: 3px;
-		background: var(--color-sheet);
-		font-size: 13px;
-	}
-	.field:focus-within {
-		outline: 2px solid var(--color-focus);
-		outline-offset: 1px;
-	}
-	.broken {
-		border-color: var(--color-gone);
-		box-shadow: inset 0 0 0 1px var(--color-gone);
-	}
 	.field :global(.cm-editor.cm-focused) {
 		outline: none;
 	}
@@ -130,12 +119,6 @@
 		max-height: 9em;
 		font-family: var(--font-mono);
 		line-height: 1.5;
-	}
-	.plain {
-		min-height: 28px;
-		line-height: 1.5;
-		overflow-wrap: anywhere;
-		white-space: pre-wrap;
 	}
 	.field :global(.cm-content) {
 		padding: 4px 7px;

@@ -22,6 +22,8 @@
 	void tries.begin();
 	$effect(() => () => tries.end());
 
+	let livePath = $state('');
+	const isLive = $derived(bench.data.types.find(({ name }) => name === bench.data.page.type)?.source !== undefined);
 	const count = (pages: number) => `${pages.toLocaleString('en')} ${pages === 1 ? 'page' : 'pages'}`;
 	const issues = $derived(tries.other === '' ? [] : bench.issuesOf(layer, { kind: 'template', template: tries.other }));
 	const errors = $derived(issues.filter(({ severity }) => severity === 'error'));
@@ -74,6 +76,20 @@
 				</p>{/each}
 		</div>
 	</div>
+	{#if isLive}
+		<form
+			class="mb-2 flex items-end gap-2 text-sm"
+			onsubmit={(event) => {
+				event.preventDefault();
+				if (livePath.trim().startsWith('/')) tries.also(livePath.trim());
+			}}
+		>
+			<label class="grid flex-1 gap-1"
+				>A path of its live data <input class="font-mono" placeholder="/boats/7" bind:value={livePath} /></label
+			>
+			<Button>Try it there</Button>
+		</form>
+	{/if}
 	<p id="try-told" role="status">
 		{#if tries.refused}<span class="fault text-sm text-flag">{tries.refused}</span>
 		{:else if !tries.pages}Looking at the hard pages …
@@ -105,9 +121,14 @@
 							scope="row"
 							><span class="block font-mono">{page.path}</span>
 							<span class="block font-normal text-ink-soft"
-								>{page.kinds.map((kind) => HARD_KINDS[kind]).join(', ')}</span
+								>{page.kinds.map((kind) => HARD_KINDS[kind]).join(', ') || 'live data'}</span
 							></th
 						>
+						{#if page.away !== undefined}
+							<td class="border-t border-t-rule py-1.25 pr-2.5 pl-0 align-top text-flag" colspan={has ? 2 : 1}
+								>Its record could not be had. {page.away}</td
+							>
+						{/if}
 						{#each page.values as value, at (at)}
 							<td
 								class="border-t border-t-rule py-1.25 pr-2.5 pl-0 align-top [&.better]:pl-2 [&.better]:shadow-chosen"

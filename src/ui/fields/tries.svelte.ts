@@ -4,6 +4,9 @@ import { call, follow, isRefused } from '$ui/client';
 /** Waits this long (milliseconds) after the last keystroke before the other template is tried. */
 const PAUSE = 300;
 
+/** So many paths of live data are tried at once. */
+const MOST_LIVE = 10;
+
 /** Templates of one tag held against each other on the pages that are hard on them: nothing is kept. */
 export class Tries {
 	/** A second template; '' for none. */
@@ -23,6 +26,8 @@ export class Tries {
 		for (const page of this.pages ?? []) if (page.values[1]) scores[betterOf(page)]++;
 		return scores;
 	});
+	/** Paths of live data that it is tried on, too. */
+	private live: readonly string[] = [];
 	private asked = 0;
 	private waiting: ReturnType<typeof setTimeout> | undefined;
 	private readonly ended = new AbortController();
@@ -47,6 +52,13 @@ export class Tries {
 		this.waiting = setTimeout(() => void this.look(), PAUSE);
 	}
 
+	/** Tries it on a page of live data, too, by its path. */
+	also(path: string) {
+		this.live = [path, ...this.live.filter((one) => one !== path)].slice(0, MOST_LIVE);
+		this.isCurrent = false;
+		void this.look();
+	}
+
 	/** Ends what is under way. */
 	end() {
 		clearTimeout(this.waiting);
@@ -57,7 +69,7 @@ export class Tries {
 		const number = ++this.asked;
 		const edits = [this.template, ...(this.other === '' ? [] : [this.other])].map(this.editOf);
 		const found = await call('POST /sites/{site}/tries', {
-			...{ site: this.site, body: { edits: edits.map(asWrite), type: this.type } },
+			...{ site: this.site, body: { edits: edits.map(asWrite), type: this.type, live: this.live } },
 			signal: this.ended.signal
 		});
 		// What was written meanwhile has been asked for since.

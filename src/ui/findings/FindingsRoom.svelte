@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { keepFocus } from '$ui/parts/shown/focus';
+	import Explain from '$ui/help/Explain.svelte';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Told from '$ui/parts/Told.svelte';
@@ -114,17 +115,24 @@
 			</Told>{/if}
 		<ul class="mt-2.5 max-w-270">
 			{#each groups ?? [] as group (keyOfKind(group))}
-				<li class="grid grid-cols-[108px_1fr_auto] gap-3.5 border-t border-t-rule px-0 py-2.25" data-code={group.code}>
+				<li
+					class="grid grid-cols-[108px_1fr_auto] gap-3.5 border-t border-t-rule px-0 py-2.25 max-narrow:grid-cols-[1fr_auto] max-narrow:gap-y-1"
+					data-code={group.code}
+				>
 					<div class="weight w{Math.min(10, group.weight)}" data-tip="Weight {group.weight} of 10">
 						<span
 							class="inline-block border-l-6 border-l-rule-strong pl-2 text-sm in-[.w10]:border-l-gone in-[.w10]:font-semibold in-[.w3]:border-l-flag in-[.w4]:border-l-flag in-[.w5]:border-l-flag in-[.w6]:border-l-gone in-[.w6]:font-semibold in-[.w8]:border-l-gone in-[.w8]:font-semibold"
 							>{weightInWords(group.weight)}</span
 						>
 					</div>
-					<div class="what">
-						<h2 class="text-md font-semibold">
-							{group.says}
-						</h2>
+					<div class="what max-narrow:order-last max-narrow:col-span-full">
+						<div class="flex items-baseline gap-1">
+							<h2 class="text-md font-semibold">{group.says}</h2>
+							<Explain
+								topic={{ of: 'finding', code: group.code, says: group.says, mend: group.mend }}
+								called="this finding"
+							/>
+						</div>
 						{#if group.example && group.example.says !== group.says}
 							<p class="text-ink-soft">
 								Such as <a class="font-mono" href={benchAt(site, group.example.path, group.tag || undefined)}
@@ -175,7 +183,9 @@
 							</form>
 						{/if}
 					</div>
-					<div class="do grid content-start [justify-items:end] gap-1 text-sm">
+					<div
+						class="do grid content-start [justify-items:end] gap-1 text-sm max-narrow:flex max-narrow:items-baseline max-narrow:gap-3"
+					>
 						{#if group.filter}<Button href={pagesAt(site, group.filter as Record<string, string>)}
 								>{pagesInWords(group.pages)}</Button
 							>

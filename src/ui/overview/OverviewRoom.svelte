@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Empty from '$ui/parts/Empty.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { byWhom } from '$ui/people/byWhom';
 	import { onMount, untrack } from 'svelte';
@@ -188,7 +189,9 @@
 						{editInWords(edit)}
 						<span class="text-ink-soft">{byWhom(edit.author)}, {when(edit.made)}</span>
 					</li>
-				{:else}<li class="border-b border-b-rule px-0 py-0.75 text-sm text-ink-soft">Nothing yet.</li>{/each}
+				{:else}<li>
+						<Empty says="Nothing was changed yet.">What is changed stands here, and who did it.</Empty>
+					</li>{/each}
 			</ul>
 		</section>
 	</main>

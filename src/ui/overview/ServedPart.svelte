@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { works, type Work } from '$ui/works/works.svelte';
+	import WorkLine from '$ui/works/WorkLine.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
@@ -15,7 +17,7 @@
 
 	let drift = $state.raw<DriftOfSite | undefined>();
 	let refused = $state('');
-	let doing = $state.raw<{ done: number; all: number; stop: AbortController } | undefined>();
+	let doing = $state.raw<Work | undefined>();
 	const IS: Readonly<Record<Drift, string>> = {
 		same: 'as released',
 		missing: 'without what was released',
@@ -42,18 +44,17 @@
 	}
 	onMount(() => void read());
 	async function look() {
-		const stop = new AbortController();
-		[doing, refused] = [{ done: 0, all: 0, stop }, ''];
-		const looked = await follow(
-			'POST /sites/{site}/drift',
-			{ site, body: {} },
-			{ signal: stop.signal, progress: (done, all) => (doing = { done, all, stop }) },
-			{ stopped: '', broken: 'The answer broke off. Look again: it goes on from where it was.' }
-		);
+		const work = (doing = works.begin(site, 'Looking at what is served'));
+		refused = '';
+		const looked = await follow('POST /sites/{site}/drift', { site, body: {} }, work, {
+			stopped: '',
+			broken: 'The answer broke off. Look again: it goes on from where it was.'
+		});
 		if (isRefused(looked)) refused = looked.refused;
 		else drift = looked.drift;
 		doing = undefined;
-		if (stop.signal.aborted) await read();
+		works.end(work, isRefused(looked) ? looked.refused : 'What is served was looked at.', isRefused(looked));
+		if (work.signal.aborted) await read();
 	}
 	async function schedule(every: Schedule) {
 		const answer = await call('PUT /sites/{site}/drift', { site, body: { every } });
@@ -68,8 +69,7 @@
 	<h2 class="text-md font-semibold" id="served">What is served</h2>
 	{#if drift}
 		<p role="status">
-			{#if doing}Looking: {doing.done} of {doing.all || '…'} pages
-				<Button look="link" onclick={() => doing?.stop.abort()}>Stop</Button>
+			{#if doing}<WorkLine work={doing} />
 			{:else if drift.made === null}Nobody has compared it with what was released yet.
 			{:else}
 				{#each counts as [is, count], index (is)}{index > 0 ? '; ' : ''}<strong

@@ -1,18 +1,21 @@
 <script lang="ts">
+	import { works, type Work } from '$ui/works/works.svelte';
+	import WorkLine from '$ui/works/WorkLine.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
-	import { CATALOGUE, PAGE_STATES } from '$core';
+	import { CATALOGUE, PAGE_FIELDS, PAGE_STATES } from '$core';
 	import { call, follow, isRefused } from '../client';
 	import { pagesInWords } from '$ui/parts/words';
 	import type { BatchAction, BatchPages, BatchSample } from '$server/edits/batch';
-	import { beyondInWords, ENDINGS } from './words';
+	import { beyondInWords, ENDINGS, type WrittenField } from './words';
 
 	/** What is done to many pages at once: said first, tried on some, then kept as one edit. */
 	let {
 		site,
 		pages,
 		count,
+		first,
 		types,
 		done,
 		close
@@ -20,6 +23,8 @@
 		site: string;
 		pages: BatchPages;
 		count: number;
+		/** The path of one of them: what is written is tried on it as it is typed. */
+		first: string | undefined;
 		types: readonly { readonly name: string; readonly label: string }[];
 		done: (told: string, edit: number | undefined) => void;
 		close: () => void;
@@ -29,9 +34,11 @@
 		text: 'Write a tag',
 		template: 'Write a template',
 		borrow: 'The same as another tag',
+		field: 'Write a field',
 		clear: 'Set a tag back',
 		leaveOut: 'Leave a tag out',
 		replace: 'Replace words in what pages say themselves',
+		replaceInField: 'Replace words in a field',
 		found: 'Set found values aside',
 		type: 'Change the type',
 		language: 'Change the language',
@@ -49,13 +56,18 @@
 	let tag = $state('description');
 	let text = $state('');
 	let by = $state('');
+	/** Words alone, and not what stands within others. */
+	let whole = $state(true);
+	/** The field that is written, and what: undefined while that is not said, null to empty it. */
+	let field = $state.raw<WrittenField>({ name: 'summary', value: undefined });
+	const TEXT_FIELDS = PAGE_FIELDS.filter(({ kind }) => kind === 'text' || kind === 'rich');
+	let inField = $state('summary');
 	let other = $state('title');
 	let sample = $state<BatchSample | undefined>();
 	let refused = $state('');
 	let busy = $state(false);
 	/** The change that is being made, and how many pages it has been over. */
-	let going = $state.raw<AbortController | undefined>();
-	let seen = $state(0);
+	let going = $state.raw<Work | undefined>();
 	const tags = CATALOGUE.filter((one) => !one.fact).map(({ name }) => name);
 
 	const action = $derived.by((): BatchAction => {
@@ -71,7 +83,11 @@
 			case 'leaveOut':
 				return { do: 'rule', tag, body: { kind: 'leaveOut' } };
 			case 'replace':
-				return { do: 'replace', tag, find: text, by };
+				return { do: 'replace', tag, find: text, by, whole };
+			case 'replaceInField':
+				return { do: 'replaceInField', name: inField.trim(), find: text, by, whole };
+			case 'field':
+				return { do: 'field', name: field.name, value: field.value ?? null };
 			case 'found':
 				return { do: 'found', tag, take: false };
 			case 'type':
@@ -98,7 +114,11 @@
 		}
 	});
 	const tagOfAction = $derived('tag' in action ? action.tag : '');
-	const isReady = $derived(!['text', 'template', 'replace', 'picture'].includes(what) || text !== '');
+	const isReady = $derived(
+		what === 'field'
+			? field.value !== undefined
+			: !['text', 'template', 'replace', 'replaceInField', 'picture'].includes(what) || text !== ''
+	);
 
 	const asked = () => ({
 		pages: $state.snapshot(pages) as BatchPages,
@@ -113,20 +133,22 @@
 	}
 	async function run() {
 		busy = true;
-		seen = 0;
-		const stop = (going = new AbortController());
+		const work = (going = works.begin(site, 'Changing pages'));
+		work.progress(0, count);
 		const answer = await follow(
 			'POST /sites/{site}/batch',
 			{ site, body: asked() },
-			{ signal: stop.signal, progress: (done) => (seen = done) },
+			{ signal: work.signal, progress: (done) => work.progress(done, count) },
 			ENDINGS
 		);
 		going = undefined;
 		busy = false;
 		refused = isRefused(answer) ? answer.refused : '';
-		if (isRefused(answer)) return;
+		if (isRefused(answer)) return works.end(work, refused, true);
+		const says = `${DOES[what]}: ${pagesInWords(answer.changed)} changed, as one edit.`;
+		works.end(work, says);
 		sample = undefined;
-		done(`${DOES[what]}: ${pagesInWords(answer.changed)} changed, as one edit.`, answer.edit);
+		done(says, answer.edit);
 	}
 	// What was looked at is of what was said then.
 	$effect(() => {
@@ -163,13 +185,19 @@
 	{#if what === 'text'}<label class="grid gap-0.5 font-semibold"
 			>Words<textarea class="w-full font-normal" rows="3" bind:value={text}></textarea></label
 		>
-	{:else if what === 'template'}<label class="grid gap-0.5 font-semibold"
-			>Template<textarea
-				class="w-full font-mono font-normal"
-				rows="3"
-				placeholder="&#123;page.title&#125; &#123;separator&#125; &#123;site.name&#125;"
-				bind:value={text}></textarea></label
-		>
+	{:else if (what === 'template' || what === 'field') && first !== undefined}
+		{#await import('./BatchWritten.svelte') then { default: BatchWritten }}
+			<BatchWritten
+				{site}
+				path={first}
+				{what}
+				{tag}
+				template={text}
+				setTemplate={(written) => (text = written)}
+				{field}
+				setField={(written) => (field = written)}
+			/>
+		{/await}
 	{:else if what === 'borrow'}<label class="grid gap-0.5 font-semibold"
 			>The same as<Select
 				class="w-full font-mono font-normal"
@@ -178,9 +206,18 @@
 				set={(name) => (other = name)}
 			/></label
 		>
-	{:else if what === 'replace'}
+	{:else if what === 'replace' || what === 'replaceInField'}
+		{#if what === 'replaceInField'}
+			<label class="grid gap-0.5 font-semibold"
+				>Field<input class="w-full font-mono font-normal" list="text-fields" bind:value={inField} /></label
+			>
+			<datalist id="text-fields">
+				{#each TEXT_FIELDS as { name, label } (name)}<option value={name}>{label}</option>{/each}
+			</datalist>
+		{/if}
 		<label class="grid gap-0.5 font-semibold">Words<input class="w-full font-normal" bind:value={text} /></label>
 		<label class="grid gap-0.5 font-semibold">become<input class="w-full font-normal" bind:value={by} /></label>
+		<label class="flex items-center gap-1.5"><input type="checkbox" bind:checked={whole} /> Whole words alone</label>
 	{:else if what === 'type'}
 		<label class="grid gap-0.5 font-semibold"
 			>Type<Select
@@ -236,11 +273,7 @@
 				onclick={() => void run()}>{busy ? 'Changing …' : `Change ${pagesInWords(count)}`}</Button
 			>
 			{#if going}
-				<p class="mt-2 flex flex-wrap items-center gap-x-2.5 gap-y-1.5" role="status">
-					<progress class="grow basis-full" max={count} value={seen} aria-label="Pages looked at"></progress>
-					{seen.toLocaleString('en')} of {pagesInWords(count)}
-					<Button onclick={() => going?.abort()}>Stop</Button>
-				</p>
+				<p class="mt-2 flex"><WorkLine work={going} /></p>
 			{/if}
 			{#each sample.sample as one (one.path)}
 				<div class="one mx-0 my-1.75 border-l-3 border-l-rule-strong pl-2">

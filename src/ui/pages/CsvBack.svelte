@@ -1,4 +1,7 @@
 <script lang="ts">
+	import { works, type Work } from '$ui/works/works.svelte';
+	import WorkLine from '$ui/works/WorkLine.svelte';
+	import Sheet from '$ui/parts/Sheet.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { follow, isRefused, type Watching } from '../client';
 	import type { CsvTold } from '$server/exports/csv';
@@ -12,15 +15,9 @@
 	let refused = $state('');
 	/** Whether cells that look rewritten by a spreadsheet are taken, too. */
 	let takesRewritten = $state(false);
-	/** What is going on, over how many rows it has been, and how it is stopped. */
-	let doing = $state.raw<{ readonly what: 'comparing' | 'keeping'; readonly stop: AbortController } | undefined>();
-	let seen = $state(0);
+	/** What is going on. */
+	let doing = $state.raw<{ readonly what: 'comparing' | 'keeping'; readonly work: Work } | undefined>();
 	let chooser = $state<HTMLInputElement>();
-	let sheet = $state<HTMLDialogElement>();
-	$effect(() => {
-		if (file) sheet?.showModal();
-		else sheet?.close();
-	});
 
 	const number = (count: number) => count.toLocaleString('en');
 	const cells = (count: number) => `${number(count)} ${count === 1 ? 'cell' : 'cells'}`;
@@ -64,10 +61,14 @@
 		told = isRefused(answer) ? undefined : answer;
 	}
 	async function watching<T>(what: 'comparing' | 'keeping', work: (how: Watching) => Promise<T>): Promise<T> {
-		const stop = new AbortController();
-		[doing, seen] = [{ what, stop }, 0];
-		const result = await work({ signal: stop.signal, progress: (done) => (seen = done) });
-		if (doing.stop === stop) doing = undefined;
+		const mine = works.begin(site, what === 'keeping' ? 'Reading the table back' : 'Comparing the table');
+		mine.progress(0, told?.rows ?? 0);
+		doing = { what, work: mine };
+		const result = await work(mine);
+		// What a comparison came to is shown, or of no use any more.
+		if (what === 'comparing') works.drop(mine);
+		else works.end(mine, isRefused(result) ? result.refused : 'The table was read back.', isRefused(result));
+		if (doing.work === mine) doing = undefined;
 		return result;
 	}
 	async function keep() {
@@ -90,7 +91,7 @@
 		);
 	}
 	function close() {
-		if (doing?.what === 'comparing') doing.stop.abort();
+		if (doing?.what === 'comparing') doing.work.stop();
 		[told, refused, file] = [undefined, '', undefined];
 	}
 </script>
@@ -105,16 +106,9 @@
 	bind:this={chooser}
 	onchange={look}
 />
-<dialog
-	class="csv-back m-auto max-h-[80vh] w-[min(760px,92vw)] rounded-sm border border-rule-strong bg-sheet px-5 py-4 text-ink backdrop:bg-[rgb(0_0_0/45%)]"
-	aria-label="What the table would change"
-	bind:this={sheet}
-	onclose={close}
->
-	<h2 class="text-md font-semibold">{file?.name}</h2>
+<Sheet bind:open={() => file !== undefined, (open) => !open && close()} title={file?.name ?? ''} size="middle">
 	{#if refused}
 		<p role="alert">{refused}</p>
-		<p class="actions mt-3 flex gap-2.5"><Button onclick={close}>Close</Button></p>
 	{:else if told}
 		<p>
 			{number(told.rows)}
@@ -127,9 +121,7 @@
 		{#if told.beyond > 0}<p role="alert">{beyondInWords(told.beyond)}</p>{/if}
 		<p class="actions mt-3 flex gap-2.5">
 			{#if doing?.what === 'keeping'}
-				<progress max={told.rows} value={seen} aria-label="Rows read"></progress>
-				{number(seen)} of {number(told.rows)} rows
-				<Button onclick={() => doing?.stop.abort()}>Stop</Button>
+				<WorkLine work={doing.work} />
 			{:else}
 				<Button
 					look="main"
@@ -176,10 +168,10 @@
 			</ul>
 		{/if}
 	{:else}
-		<p role="status">Comparing it with the pages{seen > 0 ? `: ${number(seen)} rows` : ''} …</p>
+		{#if doing}<WorkLine work={doing.work} />{/if}
 		<p class="actions mt-3 flex gap-2.5"><Button onclick={close}>Leave it</Button></p>
 	{/if}
-</dialog>
+</Sheet>
 
 {#snippet more({ count, first }: { count: number; first: readonly unknown[] })}
 	{#if count > first.length}<li class="border-t border-t-rule px-0 py-0.75 text-ink-soft">

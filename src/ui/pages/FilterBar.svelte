@@ -4,6 +4,7 @@
 	import Button from '$ui/parts/Button.svelte';
 	import { keepFocus } from '$ui/parts/shown/focus';
 	import type { PageFilter } from '$server/store/table/grid';
+	import type { ColumnLayout } from './layout.svelte';
 	import { COLUMNS } from './columns';
 	import { conditionsOf, withCondition } from './conditions';
 
@@ -14,22 +15,20 @@
 		languages,
 		findings,
 		filters,
-		shown,
 		setFilter,
 		keepFilter,
 		dropFilter,
-		toggleColumn
+		layout
 	}: {
 		filter: PageFilter;
 		types: readonly { readonly name: string; readonly label: string }[];
 		languages: readonly string[];
 		findings: readonly string[];
 		filters: readonly { readonly name: string; readonly query: string }[];
-		shown: readonly string[];
 		setFilter: (filter: PageFilter) => void;
 		keepFilter: (name: string) => void;
 		dropFilter: (name: string) => void;
-		toggleColumn: (id: string) => void;
+		layout: ColumnLayout;
 	} = $props();
 
 	const conditions = $derived(conditionsOf({ types, languages, findings }, filter));
@@ -109,10 +108,28 @@
 	</p>
 	<span class="flex-1"></span>
 	<Leaf label="Columns">
-		{#each COLUMNS as { id, name } (id)}
-			<label class="block"
-				><input type="checkbox" checked={shown.includes(id)} onchange={() => toggleColumn(id)} /> {name}</label
-			>
+		{#each [...layout.columns, ...COLUMNS.filter(({ id }) => !layout.shown.includes(id))] as { id, name } (id)}
+			{@const place = layout.shown.indexOf(id)}
+			<p class="flex items-center gap-1.5">
+				<label class="flex-1"
+					><input type="checkbox" checked={place >= 0} disabled={id === 'path'} onchange={() => layout.toggle(id)} />
+					{name}</label
+				>
+				{#if place > 0}
+					<Button
+						look="link"
+						aria-label="← {name} one place to the left"
+						disabled={place === 1}
+						onclick={() => layout.move(id, -1)}>←</Button
+					>
+					<Button
+						look="link"
+						aria-label="→ {name} one place to the right"
+						disabled={place === layout.shown.length - 1}
+						onclick={() => layout.move(id, 1)}>→</Button
+					>
+				{/if}
+			</p>
 		{/each}
 	</Leaf>
 	<Leaf label="Named filters{filters.length > 0 ? ` (${filters.length})` : ''}">

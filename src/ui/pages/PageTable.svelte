@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Empty from '$ui/parts/Empty.svelte';
 	import Papa from 'papaparse';
 	import { onDestroy, onMount, tick, untrack } from 'svelte';
 	import { stepOfSpace, withLook } from '$ui/look/look';
@@ -9,34 +10,47 @@
 	import type { GridRow, Sort } from '$server/store/table/grid';
 	import type { Order } from './grid.svelte';
 	import type { Column } from './columns';
-	import { differsInWords } from './columns';
+	import { inCell, differsInWords } from './columns';
+	import type { ColumnLayout } from './layout.svelte';
 	import type { Grid } from './grid.svelte';
 
 	/** The table itself: rows are drawn as they come into view. By keys like a sheet. */
 	let {
 		grid,
 		columns,
+		layout,
+		peek,
 		order,
 		chosen,
 		isAll,
+		except,
 		sortBy,
 		write,
 		tell,
 		choose,
+		leaveOut,
 		chooseAll,
 		small,
 		open
 	}: {
 		grid: Grid;
 		columns: readonly Column[];
+		/** Takes how wide a column is. */
+		layout: ColumnLayout;
+		/** Shows the card of a page beside an element, or none any more. */
+		peek: (path: string | undefined, at?: HTMLElement) => void;
 		order: Order;
 		chosen: ReadonlySet<string>;
+		/** All that the filter means are chosen, but for some. */
 		isAll: boolean;
+		except: ReadonlySet<string>;
 		sortBy: (sort: Sort) => void;
 		/** Writes cells at their pages; `left` says what was not written. */
 		write: (cells: readonly CellWrite[], left?: string) => void;
 		tell: (words: string) => void;
 		choose: (chosen: ReadonlySet<string>) => void;
+		/** All but these. */
+		leaveOut: (paths: ReadonlySet<string>) => void;
 		chooseAll: () => void;
 		/** Where a picture can be fetched from, by its source. */
 		small: (src: string) => string;
@@ -99,6 +113,8 @@
 		if (!virtualizer) return;
 		total = virtualizer.getTotalSize();
 		isMoving = virtualizer.isScrolling;
+		// The element that it stands beside is another row's by then.
+		if (isMoving) peekNoMore();
 		items = virtualizer.getVirtualItems().map(({ index }) => index);
 		const [first, last] = [items[0], items.at(-1)];
 		if (first === undefined || last === undefined) return;
@@ -166,9 +182,10 @@
 			write([{ path: row.path, tag: column.writes, text }]);
 	}
 	function toggle(path: string) {
-		const next = new Set(chosen);
+		const next = new Set(isAll ? except : chosen);
 		if (!next.delete(path)) next.add(path);
-		choose(next);
+		if (isAll) leaveOut(next);
+		else choose(next);
 	}
 	function chooseHere() {
 		const row = grid.row(at.row);
@@ -177,7 +194,10 @@
 	}
 	async function chooseRange() {
 		const rows = await rowsOf(range.top, range.bottom);
-		if (rows) choose(new Set([...chosen, ...rows.map(({ path }) => path)]));
+		if (!rows) return;
+		const paths = rows.map(({ path }) => path);
+		if (isAll) leaveOut(new Set([...except].filter((path) => !paths.includes(path))));
+		else choose(new Set([...chosen, ...paths]));
 	}
 	/** The rows of a range, also those that have not been in view; undefined, and said, where they are too many. */
 	async function rowsOf(top: number, bottom: number) {
@@ -187,6 +207,36 @@
 			`${count.toLocaleString('en')} rows are more than the ${MOST_ROWS.toLocaleString('en')} of one range. Choose pages by a filter and change them together, or put them out as CSV.`
 		);
 		return undefined;
+	}
+	/** Cells that show the card of their page when somebody rests on them. */
+	const PEEKS = new Set(['path']);
+	const PEEK_AFTER = 600;
+	let peeking: ReturnType<typeof setTimeout> | undefined;
+	function peekSoon({ currentTarget, pointerType }: PointerEvent, path: string) {
+		if (pointerType === 'touch' || isMoving) return;
+		clearTimeout(peeking);
+		peeking = setTimeout(() => editing === undefined && peek(path, currentTarget as HTMLElement), PEEK_AFTER);
+	}
+	function peekNoMore() {
+		clearTimeout(peeking);
+		peek(undefined);
+	}
+	onDestroy(() => clearTimeout(peeking));
+
+	/** A column's edge is dragged: it is as wide as the hand says, and that is kept when it lets go. */
+	function widen(event: PointerEvent, id: string, before: number) {
+		event.preventDefault();
+		event.stopPropagation();
+		const edge = event.currentTarget as HTMLElement;
+		edge.setPointerCapture(event.pointerId);
+		const begun = event.clientX;
+		const move = ({ clientX }: PointerEvent) => layout.resize(id, before + clientX - begun);
+		const end = () => {
+			edge.removeEventListener('pointermove', move);
+			layout.keep();
+		};
+		edge.addEventListener('pointermove', move);
+		edge.addEventListener('lostpointercapture', end, { once: true });
 	}
 	const MOVES: Readonly<Record<string, readonly [number, number]>> = {
 		...{ ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] },
@@ -203,13 +253,23 @@
 		}
 		const isCommand = event.ctrlKey || event.metaKey;
 		const move = event.altKey ? undefined : MOVES[event.key];
-		if (move) go(at.row + move[0], at.column + move[1], event.shiftKey);
+		const arrow = ({ ArrowRight: 16, ArrowLeft: -16 } as Readonly<Record<string, number>>)[event.key];
+		const here = columns[at.column];
+		if (event.altKey && event.shiftKey && arrow !== undefined && here) {
+			layout.resize(here.id, here.width + arrow);
+			layout.keep();
+		} else if (event.altKey && event.code === 'KeyC') {
+			const path = grid.row(at.row)?.path;
+			peek(path, document.getElementById('cell-at') ?? undefined);
+		} else if (move) go(at.row + move[0], at.column + move[1], event.shiftKey);
 		else if (event.key === 'Home') go(isCommand ? 0 : at.row, 0);
 		else if (event.key === 'End') go(isCommand ? grid.count - 1 : at.row, columns.length - 1);
 		else if (event.key === 'Enter' && !isCommand) edit();
 		else if (event.key === ' ') chooseHere();
-		else if (event.key === 'Escape') choose(new Set());
-		else if (isCommand && event.key.toLowerCase() === 'a') chooseAll();
+		else if (event.key === 'Escape') {
+			peek(undefined);
+			choose(new Set());
+		} else if (isCommand && event.key.toLowerCase() === 'a') chooseAll();
 		else if (
 			(event.key === 'Delete' || event.key === 'Backspace') &&
 			columns.slice(range.left, range.right + 1).some(({ writes }) => writes)
@@ -284,6 +344,15 @@
 	const signOf = (layer: string) => (layer || 'built-in') as LayerSign;
 </script>
 
+{#snippet text(tag: 'title' | 'description', words: string)}
+	{@const { whole, cut, length } = inCell(tag, words)}
+	<!-- Its length is drawn, and no part of the text. -->
+	<span
+		class="float-right ml-1.5 font-sans text-2xs text-ink-soft before:content-[attr(data-length)]"
+		class:text-flag={cut !== ''}
+		data-length={length}
+	></span>{whole}{#if cut}<span class="border-l border-dashed border-l-flag text-ink-soft">{cut}</span>{/if}
+{/snippet}
 <div
 	class="pages-sheet relative flex-1 overflow-auto bg-sheet text-sm [contain:strict]"
 	role="grid"
@@ -304,33 +373,44 @@
 		style:grid-template-columns={template}
 		style:width="{width}px"
 	>
-		<span role="columnheader" class="tick grid place-items-center px-2 py-1.25 whitespace-nowrap"
+		<span
+			role="columnheader"
+			class="tick sticky left-0 z-1 grid place-items-center bg-sunk px-2 py-1.25 whitespace-nowrap"
 			><input
 				type="checkbox"
 				aria-label="Choose all that the filter means"
-				checked={isAll}
+				checked={isAll && except.size === 0}
+				indeterminate={isAll && except.size > 0}
 				onchange={chooseAll}
 				tabindex="-1"
 			/></span
 		>
-		{#each columns as { id, name, sort } (id)}
+		{#each columns as { id, name, sort, width: wide } (id)}
 			<span
-				class="px-2 py-1.25 whitespace-nowrap"
+				class="relative truncate px-2 py-1.25 whitespace-nowrap [&.path]:sticky [&.path]:left-8 [&.path]:z-1 [&.path]:bg-sunk"
+				class:path={id === 'path'}
 				role="columnheader"
 				aria-sort={order.sort === sort ? (order.down ? 'descending' : 'ascending') : undefined}
 			>
 				{#if sort}<button tabindex="-1" onclick={() => sortBy(sort)}
 						>{name}{order.sort === sort ? (order.down ? ' ↓' : ' ↑') : ''}</button
 					>{:else}{name}{/if}
+				<!-- By keys: Alt+Shift and an arrow, at a cell of the column. -->
+				<span
+					class="edge absolute top-0 right-0 h-full w-1.5 cursor-col-resize touch-none hover:bg-sea"
+					aria-hidden="true"
+					data-edge={id}
+					onpointerdown={(event) => widen(event, id, wide)}
+				></span>
 			</span>
 		{/each}
 	</div>
 	<div class="all relative" role="presentation" style:height="{total}px" style:width="{width}px">
 		{#each lines as { slot, index, row } (slot)}
-			{@const isChosen = row !== undefined && (isAll || chosen.has(row.path))}
+			{@const isChosen = row !== undefined && (isAll ? !except.has(row.path) : chosen.has(row.path))}
 			{@const shown = row ?? BLANK}
 			<div
-				class="line absolute top-0 left-0 grid w-full border-b border-b-rule [contain:strict] [&.chosen]:bg-sea-wash [&.waits]:text-ink-soft [&.waits]:italic"
+				class="line absolute top-0 left-0 grid w-full border-b border-b-rule bg-sheet [contain:strict] [&.chosen]:bg-sea-wash [&.waits]:text-ink-soft [&.waits]:italic"
 				role="row"
 				aria-rowindex={index + 2}
 				aria-selected={isChosen}
@@ -340,7 +420,7 @@
 				style:height="{height}px"
 				style:transform="translateY({index * height}px)"
 			>
-				<span role="gridcell" class="tick grid place-items-center">
+				<span role="gridcell" class="tick sticky left-0 z-1 grid place-items-center bg-inherit">
 					<input
 						type="checkbox"
 						tabindex="-1"
@@ -357,7 +437,7 @@
 						role="gridcell"
 						tabindex="-1"
 						id={isAt ? 'cell-at' : undefined}
-						class="cell {column.id} border-r border-r-rule px-2 py-0 leading-7.25 text-ellipsis whitespace-nowrap [contain:strict] in-[:focus]:[&.at]:outline-2 in-[:focus]:[&.at]:-outline-offset-2 in-[:focus]:[&.at]:outline-focus [&.chosen]:bg-sea-wash [&.findings]:text-flag [&.path]:cursor-pointer [&.path]:text-xs [&.path]:hover:underline [&.range]:bg-sea-wash [&.waits]:text-ink-soft [&.waits]:italic [&>.mark]:mr-1.5 [&>.mark]:[vertical-align:-1px]"
+						class="cell {column.id} border-r border-r-rule px-2 py-0 leading-7.25 text-ellipsis whitespace-nowrap [contain:strict] in-[:focus]:[&.at]:outline-2 in-[:focus]:[&.at]:-outline-offset-2 in-[:focus]:[&.at]:outline-focus [&.chosen]:bg-sea-wash [&.findings]:text-flag [&.path]:sticky [&.path]:left-8 [&.path]:z-1 [&.path]:cursor-pointer [&.path]:bg-inherit [&.path]:text-xs [&.path]:hover:underline [&.range]:bg-sea-wash [&.waits]:text-ink-soft [&.waits]:italic [&>.mark]:mr-1.5 [&>.mark]:[vertical-align:-1px]"
 						class:at={isAt}
 						class:range={from !== undefined &&
 							number >= range.left &&
@@ -369,6 +449,8 @@
 							if (column.id === 'path' && row && !event.shiftKey) open(row.path);
 						}}
 						ondblclick={() => edit()}
+						onpointerenter={row && PEEKS.has(column.id) ? (event) => peekSoon(event, row.path) : undefined}
+						onpointerleave={row && PEEKS.has(column.id) ? () => peekNoMore() : undefined}
 					>
 						{#if editing !== undefined && isAt}
 							<input
@@ -378,12 +460,12 @@
 								onblur={() => editing !== undefined && leave(true)}
 							/>
 						{:else if column.id === 'title'}<LayerMark layer={signOf(shown.titleFrom)} size={10} /><span
-								class="font-serif">{shown.title}</span
+								class="font-serif">{@render text('title', shown.title)}</span
 							>
 						{:else if column.id === 'description'}<LayerMark
 								layer={signOf(shown.descriptionFrom)}
 								size={10}
-							/>{shown.description || '—'}
+							/>{#if shown.description}{@render text('description', shown.description)}{:else}—{/if}
 						{:else if column.id === 'picture'}<LayerMark layer={signOf(shown.pictureFrom)} size={10} /><span
 								class="font-mono">{shown.picture.split('/').at(-1) || 'none'}</span
 							>
@@ -405,7 +487,7 @@
 			</div>
 		{/each}
 	</div>
-	{#if grid.isCounted && grid.count === 0 && !grid.isLoading && !grid.refused}<p class="none p-6 text-ink-soft">
-			No page is so. Take something out of the filter.
-		</p>{/if}
+	{#if grid.isCounted && grid.count === 0 && !grid.isLoading && !grid.refused}<div class="none p-6">
+			<Empty says="No page is so.">Take something out of the filter, and there are more.</Empty>
+		</div>{/if}
 </div>

@@ -14,9 +14,10 @@
 	import type { CellWrite } from '$server/edits/cells';
 	import type { PageFilter, Sort } from '$server/store/table/grid';
 	import BatchPanel from './BatchPanel.svelte';
-	import { sortIn, COLUMNS, USUAL_COLUMNS } from './columns';
+	import { sortIn, USUAL_COLUMNS } from './columns';
 	import CsvBack from './CsvBack.svelte';
 	import FilterBar from './FilterBar.svelte';
+	import { ColumnLayout } from './layout.svelte';
 	import { Grid, type Order } from './grid.svelte';
 	import PageTable from './PageTable.svelte';
 
@@ -32,6 +33,10 @@
 
 	const site = untrack(() => data.site.name);
 	const neighbours = new Neighbours(site);
+	/** The page whose card is shown beside its row. */
+	let peeked = $state.raw<{ readonly path: string; readonly at: HTMLElement } | undefined>();
+	const peek = (path: string | undefined, at?: HTMLElement) =>
+		(peeked = path !== undefined && at ? { path, at } : undefined);
 	const small = (src: string) =>
 		fetchable(src.startsWith('/') ? data.site.base + src.slice(1) : src, data.site.base, data.standIn);
 	const NAMES = [
@@ -54,7 +59,10 @@
 		Object.fromEntries(NAMES.flatMap((name) => (asked.get(name) ? [[name, asked.get(name)]] : [])))
 	);
 	let order = $state<Order>({ sort: sortIn(asked.get('sort')), down: asked.get('down') === '1' });
-	let shown = $state<readonly string[]>(asked.get('columns')?.split(',') ?? USUAL_COLUMNS);
+	const layout = untrack(
+		() => new ColumnLayout(asked.get('columns')?.split(',') ?? USUAL_COLUMNS, `kephalon columns ${site}`)
+	);
+	const shown = $derived(layout.shown);
 	let filters = $state(untrack(() => data.filters));
 	let makes = $state(false);
 	let message = $state('');
@@ -63,10 +71,23 @@
 	let chosen = $state<ReadonlySet<string>>(new Set());
 	/** All that the filter means, however many. */
 	let isAll = $state(false);
+	/** Of all, those that are not meant. */
+	let except = $state<ReadonlySet<string>>(new Set());
 	const grid = untrack(() => new Grid(site, filter, order));
-	const columns = $derived(COLUMNS.filter(({ id }) => shown.includes(id)));
+	const meant = $derived(isAll ? grid.count - except.size : chosen.size);
+	function firstBut(paths: ReadonlySet<string>): string | undefined {
+		void grid.version;
+		for (let at = 0; at <= paths.size; at++) {
+			const path = grid.row(at)?.path;
+			if (path !== undefined && !paths.has(path)) return path;
+		}
+		return undefined;
+	}
+	/** One of the pages that are meant: the first in view, or the first that was chosen. */
+	const firstMeant = $derived(isAll ? firstBut(except) : [...chosen][0]);
 
 	onMount(() => {
+		layout.recall();
 		void grid.show($state.snapshot(filter), order);
 		const stop = neighbours.listen(() => void grid.again());
 		const timer = setInterval(() => grid.unseen > 0 && void grid.again(), 700);
@@ -87,6 +108,7 @@
 		replaceState(`${roomAt('pages', site)}${query.size > 0 ? `?${query}` : ''}`, {});
 		chosen = new Set();
 		isAll = false;
+		except = new Set();
 		return grid.show($state.snapshot(filter), $state.snapshot(order));
 	}
 	function setFilter(next: PageFilter) {
@@ -96,11 +118,6 @@
 	function sortBy(sort: Sort) {
 		order = { sort, down: order.sort === sort ? !order.down : ['findings', 'differs', 'key'].includes(sort) };
 		void show();
-	}
-	function toggleColumn(id: string) {
-		shown = COLUMNS.filter((column) => (column.id === id ? !shown.includes(id) : shown.includes(column.id))).map(
-			(column) => column.id
-		);
 	}
 	const saveFilter = (name: string, query: string) =>
 		call('POST /sites/{site}/filters', { site, body: { name, query } });
@@ -161,7 +178,9 @@
 <svelte:window {onkeydown} />
 <div class="flex h-screen flex-col">
 	<RoomBar {site} room="pages" />
-	<header class="head flex items-baseline gap-3.5 bg-sheet px-4 pt-2 pb-0.5">
+	<header
+		class="head flex flex-wrap items-baseline gap-x-3.5 gap-y-1.5 bg-sheet px-4 pt-2 pb-0.5 [&>*]:whitespace-nowrap"
+	>
 		<h1 class="text-md font-semibold">Pages</h1>
 		<p class="count flex-1" role="status" data-testid="count">
 			{#if grid.isCounted}
@@ -184,11 +203,10 @@
 		languages={data.site.languages}
 		findings={data.findings}
 		{filters}
-		{shown}
 		{setFilter}
 		{keepFilter}
 		{dropFilter}
-		{toggleColumn}
+		{layout}
 	/>
 	{#if message || grid.refused}
 		<Told>
@@ -203,23 +221,28 @@
 	<main class="flex min-h-0 flex-1" id="room">
 		<PageTable
 			{grid}
-			{columns}
+			columns={layout.columns}
+			{layout}
+			{peek}
 			{order}
 			{chosen}
 			{isAll}
+			{except}
 			{sortBy}
 			{write}
 			tell={(words) => ([message, undoable] = [words, undefined])}
 			choose={(next) => ((chosen = next), (isAll = false))}
-			chooseAll={() => ((isAll = !isAll), (chosen = new Set()))}
+			leaveOut={(next) => (except = next)}
+			chooseAll={() => ((isAll = !isAll || except.size > 0), (except = new Set()), (chosen = new Set()))}
 			{small}
 			open={(path, tag) => void goto(benchAt(site, path, tag))}
 		/>
-		{#if chosen.size > 0 || isAll}
+		{#if meant > 0}
 			<BatchPanel
 				{site}
-				pages={isAll ? { filter } : { paths: [...chosen] }}
-				count={isAll ? grid.count : chosen.size}
+				pages={isAll ? { filter, ...(except.size > 0 && { without: [...except] }) } : { paths: [...chosen] }}
+				count={meant}
+				first={firstMeant}
 				types={data.types}
 				{done}
 				close={() => ((chosen = new Set()), (isAll = false))}
@@ -227,6 +250,18 @@
 		{/if}
 	</main>
 </div>
+{#if peeked}
+	{#await import('./PeekedCard.svelte') then { default: PeekedCard }}
+		{#if peeked}<PeekedCard
+				{site}
+				path={peeked.path}
+				at={peeked.at}
+				base={data.site.base}
+				standIn={data.standIn}
+				close={() => (peeked = undefined)}
+			/>{/if}
+	{/await}
+{/if}
 {#if makes}
 	{#await import('$ui/bench/NewPage.svelte') then { default: NewPage }}
 		<NewPage

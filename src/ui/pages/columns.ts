@@ -1,4 +1,4 @@
-import { isShownWhole, READERS } from '$core';
+import { firstCut, isShownWhole, READERS } from '$core';
 import type { GridRow, Sort } from '$server/store/table/grid';
 
 /** A column of the table of pages. */
@@ -21,6 +21,30 @@ function cutIn(tag: 'title' | 'description', text: string): string {
 	return READERS.filter((reader) => reader[tag][0] === tag && !isShownWhole(text, reader.shows[tag]))
 		.map(({ name }) => name)
 		.join(', ');
+}
+
+/** Texts were looked at for where they are cut: so many are remembered. */
+const MOST_KNOWN = 2000;
+const known = new Map<string, InCell>();
+/** What all readers show of a text, what the first of them cuts off, and how many characters it has. */
+interface InCell {
+	readonly whole: string;
+	readonly cut: string;
+	readonly length: number;
+}
+
+/** A text as its cell shows it. */
+export function inCell(tag: 'title' | 'description', text: string): InCell {
+	const key = `${tag} ${text}`;
+	let cell = known.get(key);
+	if (!cell) {
+		const at = firstCut(READERS, tag, text);
+		const [whole, cut] = at < 0 ? [text, ''] : [text.slice(0, at), text.slice(at)];
+		cell = { whole, cut, length: [...text].length };
+		if (known.size >= MOST_KNOWN) known.clear();
+		known.set(key, cell);
+	}
+	return cell;
 }
 
 /** A kind of finding, as short as a cell takes it. */

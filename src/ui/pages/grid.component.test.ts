@@ -9,7 +9,7 @@ beforeEach(() => {
 	[asked, fails] = [[], false];
 	vi.spyOn(globalThis, 'fetch').mockImplementation(async (address) => {
 		const query = new URL(String(address), 'http://here').searchParams;
-		const offset = Number(query.get('offset'));
+		const offset = Number(query.get('row'));
 		asked.push(offset);
 		if (fails) return new Response('{"detail":"It is busy."}', { status: 503 });
 		const rows = Array.from({ length: 100 }, (_, at) => ({ path: `/${offset + at}` }));

@@ -95,7 +95,7 @@ export class Grid {
 
 	private ask(chunk: number, withCount: boolean) {
 		const { sort, down } = this.order;
-		const query = { ...this.filter, sort, offset: chunk * CHUNK, limit: CHUNK };
+		const query = { ...this.filter, sort, row: chunk * CHUNK, limit: CHUNK };
 		return call('GET /sites/{site}/grid', {
 			site: this.site,
 			query: { ...query, ...(down && { down: '1' }), ...(withCount && { count: '1' }) }

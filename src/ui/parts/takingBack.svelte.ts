@@ -1,9 +1,12 @@
+import type { PartOf } from '$server/http/contract';
 import { isRefused, takeBack, type Refused } from '../client';
 
 /** Taking an edit back: how far a long one is, and the way to stop it. */
 export class TakingBack {
 	/** How many rows of how many; undefined while nothing is taken back. */
 	far = $state.raw<{ readonly done: number; readonly all: number } | undefined>();
+	/** What was taken back last. */
+	undone: PartOf<'POST /sites/{site}/edits', 'answer'>['of'] | undefined;
 	private stopping: AbortController | undefined;
 	private last: Promise<unknown> = Promise.resolve();
 
@@ -38,6 +41,7 @@ export class TakingBack {
 		const progress = (done: number, all: number) => (this.far = { done, all });
 		const answer = await takeBack(site, which, { removes, signal: stop.signal, progress });
 		this.far = undefined;
+		this.undone = isRefused(answer) ? undefined : answer.of;
 		return isRefused(answer) ? answer : undefined;
 	}
 }

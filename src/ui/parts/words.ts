@@ -1,4 +1,4 @@
-import type { Picture } from '$core';
+import { sizeAsSent, type Picture } from '$core';
 import { hasTyped } from './shown/typed';
 export type { Families } from '$core';
 
@@ -52,6 +52,17 @@ export function factsInWords({ width, height, type, bytes, name, src, animated, 
 	]
 		.filter(Boolean)
 		.join(' · ');
+}
+
+/** What becomes of a picture of the library that is larger than readers use; undefined of others. */
+export function sentInWords(picture: Picture): string | undefined {
+	const sent = sizeAsSent(picture);
+	if (!sent) return undefined;
+	const size = ({ width = 0, height = 0 }: Pick<Picture, 'width' | 'height'>) =>
+		`${width.toLocaleString('en')} × ${height.toLocaleString('en')}`;
+	return sent.width === picture.width
+		? 'It is heavier than readers fetch: it goes out lighter, and is kept as it is to be cut from.'
+		: `It is ${size(picture)}, more than any reader shows: it goes out at ${size(sent)}, and is kept whole to be cut from.`;
 }
 
 /** What a picture is called: by its file's name as it came, else by the last part of where it stands. */

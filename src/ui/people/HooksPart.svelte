@@ -5,7 +5,8 @@
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
 	import { call, isRefused } from '$ui/client';
-	import type { HookEvent, HookMessage, Webhook } from '$server/store/hooks/hooks';
+	import type { MessageTold } from '$server/http/contract/people';
+	import type { HookEvent, Webhook } from '$server/store/hooks/hooks';
 	import { EVENT_WORDS, EVENTS, messageInWords } from './hooks';
 
 	/** Addresses that are told what happens at sites: what of, whether it comes through, and each try. */
@@ -19,7 +20,7 @@
 	let inside = $state(false);
 	const at = $derived(site || (hooks[0]?.site ?? ''));
 	/** What an address was told, once somebody looks. */
-	let messages = $state.raw<Readonly<Record<number, readonly HookMessage[]>>>({});
+	let messages = $state.raw<Readonly<Record<number, readonly MessageTold[]>>>({});
 
 	async function add(event: SubmitEvent) {
 		event.preventDefault();

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Empty from '$ui/parts/Empty.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { Asking } from './asking.svelte';
@@ -69,8 +70,9 @@
 			</li>
 		{/each}
 	{/each}
-	{#if keys.every(({ keys: all }) => all.length === 0)}<li class="key border-t border-t-rule py-1.5 text-ink-soft">
-			None yet.
+	{#if keys.every(({ keys: all }) => all.length === 0)}<li class="key">
+			<Empty says="No program has a key yet.">A key lets one program in, at one site, for what it is given below.</Empty
+			>
 		</li>{/if}
 </ul>
 {#if keys.length > 0}

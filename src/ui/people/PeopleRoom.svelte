@@ -8,6 +8,7 @@
 	import type { TrailLine } from '$server/store/people/trail';
 	import HooksPart from './HooksPart.svelte';
 	import KeysPart from './KeysPart.svelte';
+	import PanelPart from './PanelPart.svelte';
 	import { areaInWords, lineInWords, listIn, momentInWords } from './words';
 
 	interface Person {
@@ -23,6 +24,7 @@
 		sites,
 		keys,
 		hooks,
+		panels,
 		trail,
 		ownsAll,
 		canMail,
@@ -33,6 +35,7 @@
 		sites: readonly string[];
 		keys: ComponentProps<typeof KeysPart>['keys'];
 		hooks: ComponentProps<typeof HooksPart>['hooks'];
+		panels: ComponentProps<typeof PanelPart>['panels'];
 		/** Whether one owns every site; who owns some sees to roles and keys there. */
 		ownsAll: boolean;
 		/** Whether invitations can be sent. */
@@ -218,6 +221,7 @@
 	{#if sites.length > 0}
 		<KeysPart {keys} />
 		<HooksPart {hooks} />
+		<PanelPart {panels} />
 	{/if}
 	<h2 class="mt-10 mb-1 font-semibold">What was done beside edits</h2>
 	<ol class="text-sm">

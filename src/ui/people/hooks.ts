@@ -1,4 +1,5 @@
-import type { HookEvent, HookMessage, HookTold } from '$server/store/hooks/hooks';
+import type { MessageTold } from '$server/http/contract/people';
+import type { HookEvent, HookTold } from '$server/store/hooks/hooks';
 
 /** What an address can ask to be told of. */
 export const EVENTS = ['release.made', 'findings.grown', 'drift.found', 'job.ended'] as const satisfies HookEvent[];
@@ -10,11 +11,10 @@ export const EVENT_WORDS: Readonly<Record<HookTold, string>> = {
 	'webhook.tried': 'a try'
 };
 
-const moment = (at: number | string) =>
-	new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'medium' });
+const moment = (at: string) => new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'medium' });
 
 /** What became of a message, in a sentence. */
-export function messageInWords({ event, made, due, tries }: HookMessage): string {
+export function messageInWords({ event, made, due, tries }: MessageTold): string {
 	const last = tries.at(-1);
 	const came =
 		last === undefined

@@ -49,6 +49,8 @@ const DONE: ReadonlyMap<string, string> = new Map([
 	['hook-dropped', 'took a webhook away:'],
 	['hook-on', 'switched a webhook on:'],
 	['hook-off', 'switched a webhook off:'],
+	['panel-origins', 'said whose pages may show the panel:'],
+	['panel-opened', 'was let into the panel at'],
 	['released', 'made a release:'],
 	['rolled-back', 'went back to a release:'],
 	['exported', 'exported'],
@@ -78,7 +80,8 @@ export const SCOPE_WORDS: Readonly<Record<Scope, string>> = {
 	read: 'read heads',
 	edit: 'edit pages',
 	release: 'release',
-	probe: 'look as readers do'
+	probe: 'look as readers do',
+	panel: 'let people into the panel'
 };
 
 /** What a key may do, until when, and whether anything uses it; `now` in milliseconds. */

@@ -3,6 +3,7 @@
 	import Refused from '$ui/parts/Refused.svelte';
 	import type { Picture } from '$core';
 	import { call, isRefused, type Answer } from '$ui/client';
+	import { sentInWords } from '$ui/parts/words';
 	import PicturePicker from './PicturePicker.svelte';
 
 	/** A place to drop, paste or choose pictures: each goes into the library; what is refused is said. */
@@ -22,6 +23,7 @@
 
 	let busy = $state(false);
 	let refused = $state<readonly string[]>([]);
+	let sent = $state.raw<readonly string[]>([]);
 	let isOver = $state(false);
 	let picking = $state(false);
 	function pick(picture: Picture) {
@@ -31,11 +33,15 @@
 
 	async function takeAll(works: readonly (readonly [name: string, work: () => Promise<Answer<Picture>>])[]) {
 		busy = true;
-		refused = [];
+		[refused, sent] = [[], []];
 		for (const [name, work] of works) {
 			const answer = await work();
 			if (isRefused(answer)) refused = [...refused, works.length > 1 ? `${name}: ${answer.refused}` : answer.refused];
-			else taken(answer);
+			else {
+				const told = sentInWords(answer);
+				if (told) sent = [...sent, works.length > 1 ? `${name}: ${told}` : told];
+				taken(answer);
+			}
 		}
 		busy = false;
 	}
@@ -112,4 +118,5 @@
 	/>
 </div>
 {#if picking}<PicturePicker {site} {pick} />{/if}
+{#each sent as told, at (at)}<p class="mt-1 text-sm text-ink-soft" role="status" data-testid="as-sent">{told}</p>{/each}
 {#each refused as why, at (at)}<Refused>{why}</Refused>{/each}

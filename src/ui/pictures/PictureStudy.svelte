@@ -17,7 +17,7 @@
 	import type { PictureUse } from '$server/heads/uses';
 	import FocusPad from './FocusPad.svelte';
 	import PictureView from '$ui/cards/PictureView.svelte';
-	import { factsInWords } from '$ui/parts/words';
+	import { factsInWords, sentInWords } from '$ui/parts/words';
 
 	/** One picture: the point that stays in view, its shapes, the text that stands for it, and what is weak in it. */
 	let {
@@ -87,6 +87,7 @@
 		{move}
 	/>
 	<p class="facts mt-1 text-sm text-ink-soft">{factsInWords(picture)}</p>
+	{#if sentInWords(picture)}<p class="text-sm text-ink-soft">{sentInWords(picture)}</p>{/if}
 	{#if kept}
 		<p class="mt-0.5 text-sm text-ink-soft">
 			{#if chosen}

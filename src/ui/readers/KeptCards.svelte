@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { works, type Work } from '$ui/works/works.svelte';
+	import WorkLine from '$ui/works/WorkLine.svelte';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
@@ -13,7 +15,7 @@
 
 	let cards = $state.raw<CardsTold | undefined>();
 	let refused = $state('');
-	let doing = $state.raw<{ what: 'look' | 'tell'; done: number; all: number; stop: AbortController } | undefined>();
+	let doing = $state.raw<Work | undefined>();
 	let answers = $state.raw<readonly string[]>([]);
 
 	async function read() {
@@ -24,20 +26,25 @@
 	onMount(() => void read());
 
 	async function run(what: 'look' | 'tell') {
-		const stop = new AbortController();
-		[doing, refused, answers] = [{ what, done: 0, all: 0, stop }, '', []];
+		const work = (doing = works.begin(site, what === 'look' ? 'Asking readers' : 'Telling readers'));
+		[refused, answers] = ['', []];
 		const progress = (done: number, all: number, last?: string) => {
-			doing = { what, done, all, stop };
+			work.progress(done, all, last);
 			if (last !== undefined) answers = [last, ...answers].slice(0, 50);
 		};
 		const asked = await follow(
 			'POST /sites/{site}/cards',
 			{ site, body: { do: what } },
-			{ signal: stop.signal, progress },
+			{ signal: work.signal, progress },
 			{ stopped: '', broken: 'The answer broke off. Ask again: it goes on from what is known.' }
 		);
 		if (isRefused(asked)) refused = asked.refused;
 		doing = undefined;
+		works.end(
+			work,
+			isRefused(asked) ? asked.refused : what === 'look' ? 'The readers were asked.' : 'The readers were told.',
+			isRefused(asked)
+		);
 		await read();
 	}
 	const sum = (of: (one: CardsTold['counts'][string]) => number) =>
@@ -84,8 +91,7 @@
 				>Tell them to fetch again</Button
 			>
 			{#if doing}
-				<span role="status">{doing.what === 'look' ? 'Asking' : 'Telling'}: {doing.done} of {doing.all || '…'}</span>
-				<Button look="link" class="text-left" onclick={() => doing?.stop.abort()}>Stop</Button>
+				<WorkLine work={doing} />
 			{/if}
 		</p>
 		{#if refused}<Refused>{refused}</Refused>{/if}

@@ -1,6 +1,8 @@
 <script lang="ts">
+	import Toggles from '$ui/parts/Toggles.svelte';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
+	import Select from '$ui/parts/select/Select.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
 	import { byWhom } from '$ui/people/byWhom';
 	import { onMount, untrack } from 'svelte';
@@ -19,12 +21,16 @@
 	interface Data {
 		readonly site: { readonly name: string; readonly base: string };
 		readonly wanted: string;
+		/** Machines that may stand in for the public name, and the one that does. */
+		readonly vias: readonly string[];
+		readonly via: string;
 		readonly standIn: { readonly base: string; readonly origin: string } | null;
 	}
 	let { data }: { data: Data } = $props();
 
 	const site = untrack(() => data.site.name);
 	let address = $state(untrack(() => data.wanted));
+	let via = $state(untrack(() => (data.vias.includes(data.via) ? data.via : '')));
 	let look = $state<ProbeLook | undefined>();
 	let refused = $state('');
 	let busy = $state(false);
@@ -35,13 +41,17 @@
 	async function see() {
 		if (address.trim() === '') return;
 		busy = true;
-		const answer = await call('POST /sites/{site}/probe', { site, body: { address: address.trim() } });
+		const answer = await call('POST /sites/{site}/probe', {
+			site,
+			body: { address: address.trim(), ...(via !== '' && { via }) }
+		});
 		busy = false;
 		refused = isRefused(answer) ? answer.refused : '';
 		if (isRefused(answer)) return;
 		look = answer;
 		const name = address.startsWith('/') ? 'page' : 'address';
-		replaceState(`${roomAt('readers', site)}?${new URLSearchParams({ [name]: address.trim() })}`, {});
+		const query = new URLSearchParams({ [name]: address.trim(), ...(via !== '' && { via }) });
+		replaceState(`${roomAt('readers', site)}?${query}`, {});
 	}
 	onMount(() => void see());
 	const shown = (one: string) => lookAt(one, data.site.base, data.standIn, []);
@@ -79,12 +89,50 @@
 			readers.length === 0 ? [] : `the ${part} of ${readers.length === all ? 'every card' : readers.join(', ')}`
 		);
 	}
-	const odd = $derived(look?.threeWay.filter((one) => one.is !== 'same') ?? []);
+	/** What differs is what one came for; what something else writes (a viewport, say) is none of it. */
+	const odd = $derived(look?.threeWay.filter(({ is }) => is !== 'same' && is !== 'unknown') ?? []);
+	const same = $derived(look?.threeWay.filter(({ is }) => is === 'same') ?? []);
+	const others = $derived(look?.threeWay.filter(({ is }) => is === 'unknown') ?? []);
 	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'medium' });
 	const readerOf = (id: string) => ALL_READERS.find((reader) => reader.id === id);
 	const nameOf = (id: string) => readerOf(id)?.name ?? id;
 </script>
 
+{#snippet lines(all: ProbeLook['threeWay'])}
+	<table class="w-full table-fixed text-sm">
+		<thead
+			><tr
+				><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">Tag</th><th
+					class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">As written</th
+				><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">As released</th><th
+					class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">As served</th
+				><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">Is</th></tr
+			></thead
+		>
+		<tbody>
+			{#each all as one (one.tag)}
+				<tr class={one.is}>
+					<th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top font-mono wrap-anywhere">{one.tag}</th>
+					<td class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">{one.written || '—'}</td>
+					<td class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere"
+						>{one.released === one.written ? '″' : one.released || '—'}</td
+					>
+					<td class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere"
+						>{one.served === one.released ? '″' : one.served || '—'}{#if one.lines.length > 0}<span
+								class="text-ink-soft"
+							>
+								line {one.lines.join(', ')}</span
+							>{/if}</td
+					>
+					<td class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere"
+						><strong class="in-[:not(.same)]:in-[:last-child]:text-flag">{IS[one.is]}</strong>{#if MEND[one.is]}<br
+							/><span class="text-ink-soft">{MEND[one.is]}</span>{/if}</td
+					>
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+{/snippet}
 <div class="flex h-screen flex-col">
 	<RoomBar {site} room="readers" path={look?.path} />
 	<main class="flex-1 overflow-y-auto px-5.5 pt-3.5 pb-10" id="room">
@@ -107,6 +155,23 @@
 			>
 			{#if look?.path}<Button href={benchAt(site, look.path)}>On the bench</Button>{/if}
 		</form>
+		<p class="mt-1 max-w-245 text-sm text-ink-soft" data-testid="via">
+			{#if data.vias.length > 0}
+				<label
+					>Asked at <Select
+						look="bare"
+						value={via}
+						choices={[['', `${data.site.base}, the public name`], ...data.vias.map((one) => [one, one] as const)]}
+						set={(chosen) => ((via = chosen), void see())}
+					/></label
+				>{via === '' ? '' : ' under the public name, as if it stood there.'}
+			{:else if data.standIn?.origin.startsWith('http')}
+				Asked at {data.standIn.origin}, which stands in for {data.standIn.base}.
+			{:else}
+				Asked at {data.site.base}. A site that is not there yet: start Kephalon with
+				<span class="font-mono">--source http://127.0.0.1:8080</span> and where it is.
+			{/if}
+		</p>
 		{#if refused}<Refused>{refused}</Refused>{/if}
 		{#if !look && !busy}
 			<p class="lead mx-0 mt-6.5 mb-3 max-w-140 font-serif text-lg">
@@ -172,28 +237,17 @@
 					</p>
 				{:else}<p class="mx-0 my-1.25 border-l-5 border-l-rule-strong pl-2.25">{nothingFound(look.probe)}</p>{/each}
 			</section>
-			<div
-				class="parts mx-0 mt-4 mb-2.5 flex gap-4.5 border-b border-b-rule-strong"
-				role="group"
-				aria-label="What is shown"
-			>
-				<button
-					class="border-b-3 border-b-transparent px-px py-0.75 text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
-					aria-pressed={part === 'cards'}
-					onclick={() => (part = 'cards')}>Cards as served</button
-				>
-				<button
-					class="border-b-3 border-b-transparent px-px py-0.75 text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
-					aria-pressed={part === 'tags'}
-					onclick={() => (part = 'tags')}
-					>Written, released, served{odd.length > 0 ? ` (${odd.length} differ)` : ''}</button
-				>
-				<button
-					class="border-b-3 border-b-transparent px-px py-0.75 text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
-					aria-pressed={part === 'head'}
-					onclick={() => (part = 'head')}>The head as served</button
-				>
-			</div>
+			<Toggles
+				class="parts mt-4 mb-2.5 border-b border-b-rule-strong"
+				label="What is shown"
+				value={part}
+				choices={[
+					['cards', 'Cards as served'],
+					['tags', `Written, released, served${odd.length > 0 ? ` (${odd.length} differ)` : ''}`],
+					['head', 'The head as served']
+				]}
+				set={(chosen) => (part = chosen)}
+			/>
 			{#if part === 'cards'}
 				<section
 					class="cards grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4.5"
@@ -247,44 +301,23 @@
 							This address is none of the site’s: there is nothing to compare it with.
 						</p>
 					{:else}
-						<table class="w-full table-fixed text-sm">
-							<thead
-								><tr
-									><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">Tag</th><th
-										class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">As written</th
-									><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">As released</th
-									><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">As served</th><th
-										class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">Is</th
-									></tr
-								></thead
+						{#if odd.length > 0}{@render lines(odd)}
+						{:else}<p class="text-sea" data-testid="none-differs">
+								Nothing of the head differs: it is served as it was released, and written as it stands there.
+							</p>{/if}
+						{#if same.length > 0}
+							<Disclosure class="mt-2.5 text-sm" label="The same in all three: {same.length}"
+								>{@render lines(same)}</Disclosure
 							>
-							<tbody>
-								{#each [...odd, ...look.threeWay.filter((one) => one.is === 'same')] as one (one.tag)}
-									<tr class={one.is}>
-										<th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top font-mono wrap-anywhere"
-											>{one.tag}</th
-										>
-										<td class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere"
-											>{one.written || '—'}</td
-										>
-										<td class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere"
-											>{one.released === one.written ? '″' : one.released || '—'}</td
-										>
-										<td class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere"
-											>{one.served === one.released ? '″' : one.served || '—'}{#if one.lines.length > 0}<span
-													class="text-ink-soft"
-												>
-													line {one.lines.join(', ')}</span
-												>{/if}</td
-										>
-										<td class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere"
-											><strong class="in-[:not(.same)]:in-[:last-child]:text-flag">{IS[one.is]}</strong
-											>{#if MEND[one.is]}<br /><span class="text-ink-soft">{MEND[one.is]}</span>{/if}</td
-										>
-									</tr>
-								{/each}
-							</tbody>
-						</table>
+						{/if}
+						{#if others.length > 0}
+							<Disclosure
+								class="mt-2.5 text-sm"
+								label="Written by something else, and none of the head’s business: {others
+									.map(({ tag }) => tag)
+									.join(', ')}">{@render lines(others)}</Disclosure
+							>
+						{/if}
 					{/if}
 				</section>
 			{:else}

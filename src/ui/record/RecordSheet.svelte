@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Empty from '$ui/parts/Empty.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { byWhom } from '$ui/people/byWhom';
 	import Sheet from '$ui/parts/Sheet.svelte';
@@ -77,8 +78,10 @@
 					{/if}
 				</li>
 			{:else}
-				<li class="grid grid-cols-[1fr_auto] items-center gap-x-3 gap-y-0.5 border-t border-t-rule px-0.5 py-1.75">
-					Nothing was changed yet.
+				<li>
+					<Empty says="Nothing was changed yet."
+						>Each edit stands here in a sentence: what, where, by whom; any of them can be taken back.</Empty
+					>
 				</li>
 			{/each}
 		</ol>

@@ -26,10 +26,17 @@ function bodyInWords(body: unknown): string {
 }
 
 /** What a change of many did. */
-function batchInWords(action: { readonly do?: string; readonly tag?: string; readonly on?: boolean }): string {
-	const { tag } = action;
+function batchInWords(action: {
+	readonly do?: string;
+	readonly tag?: string;
+	readonly name?: string;
+	readonly on?: boolean;
+}): string {
+	const { tag, name } = action;
 	if (tag === 'several') return 'Several tags were changed';
 	if (tag !== undefined) return action.do === 'replace' ? `Words of ${tag} were replaced` : `${tag} was changed`;
+	if (name !== undefined)
+		return action.do === 'field' ? `The field ${name} was written` : `Words of the field ${name} were replaced`;
 	if (action.do === 'pin') return action.on === false ? 'Pins were taken off' : 'What cards say was pinned';
 	return `The ${action.do === 'key' ? 'mark as key page' : (action.do ?? 'state')} was changed`;
 }

@@ -1,4 +1,7 @@
 <script lang="ts">
+	import { works, type Work } from '$ui/works/works.svelte';
+	import WorkLine from '$ui/works/WorkLine.svelte';
+	import Empty from '$ui/parts/Empty.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Told from '$ui/parts/Told.svelte';
 	import { byWhom } from '$ui/people/byWhom';
@@ -38,7 +41,10 @@
 	const neighbours = new Neighbours(site);
 	let history = $state<readonly Release[]>(untrack(() => data.history));
 	let sheet = $state<Sheet | undefined>();
-	let [offset, q, note] = $state([0, '', '']);
+	let [q, note] = $state(['', '']);
+	/** Where the pages shown begin, and those before them: a cursor and the number of the first, each. */
+	let places = $state.raw<readonly { readonly after?: string; readonly first: number }[]>([{ first: 0 }]);
+	const shownFrom = $derived(places.at(-1)!);
 	let message = $state('');
 	let busy = $state(false);
 	/** Two releases that are compared, and what differs. */
@@ -47,7 +53,6 @@
 	let goingBack = $state<number | undefined>();
 	let undone = $state<PartOf<'GET /sites/{site}/releases/between', 'answer'> | undefined>();
 	const total = $derived(sheet ? sheet.changed + sheet.added + sheet.removed : 0);
-	const SHOWN = 30;
 
 	/** Leaving the room ends what is asked; a later answer never stands over a newer one. */
 	const gone = new AbortController();
@@ -55,7 +60,10 @@
 	async function look() {
 		const mine = ++asking;
 		for (;;) {
-			const answer = await call('GET /sites/{site}/sheet', { site, query: { offset, q } });
+			const answer = await call('GET /sites/{site}/sheet', {
+				site,
+				query: { q, ...(shownFrom.after !== undefined && { after: shownFrom.after }) }
+			});
 			if (mine !== asking || gone.signal.aborted) return;
 			if (isRefused(answer)) [sheet, message] = [undefined, answer.refused];
 			else sheet = answer;
@@ -76,24 +84,24 @@
 		};
 	});
 	/** A release that is under way: how far it is, and its end. */
-	let making = $state.raw<{ readonly done: number; readonly all: number } | undefined>();
-	let stop: AbortController | undefined;
+	let making = $state.raw<Work | undefined>();
 	/** What is yet to be said of a release: how many pages leave by it. */
 	let toSay = $state.raw<{ readonly only?: readonly string[]; readonly removes: number } | undefined>();
 	async function release(only?: readonly string[], removes?: number) {
 		busy = true;
-		stop = new AbortController();
-		making = { done: 0, all: total };
+		const work = (making = works.begin(site, 'Releasing'));
+		work.progress(0, total);
 		const wanted = { note, ...(only && { only }), ...(removes !== undefined && { removes }) };
-		const made = await releaseNow(site, wanted, stop.signal, (done, all) => (making = { done, all }));
+		const made = await releaseNow(site, wanted, work.signal, work.progress);
 		[busy, making] = [false, undefined];
 		toSay =
 			isRefused(made) && made.removes !== undefined ? { ...(only && { only }), removes: made.removes } : undefined;
 		message = isRefused(made)
 			? made.refused
 			: `Release ${made.number}: ${made.changed} changed, ${made.added} new, ${made.removed} gone.`;
+		works.end(work, message, isRefused(made));
 		if (isRefused(made)) return;
-		[note, offset] = ['', 0];
+		[note, places] = ['', [{ first: 0 }]];
 		neighbours.tell();
 		await look();
 	}
@@ -128,24 +136,24 @@
 	/** How many pages leave by going back, where that is yet to be said. */
 	let leaving = $state<number | undefined>();
 	/** How far going back is. */
-	let returning = $state.raw<{ readonly done: number; readonly all: number } | undefined>();
+	let returning = $state.raw<Work | undefined>();
 	async function goBack(number: number) {
 		busy = true;
-		stop = new AbortController();
-		returning = { done: 0, all: undone?.count ?? 0 };
-		const watching = { signal: stop.signal, progress: (done: number, all: number) => (returning = { done, all }) };
+		const work = (returning = works.begin(site, 'Going back'));
+		work.progress(0, undone?.count ?? 0);
 		const made = await follow(
 			'POST /sites/{site}/releases',
 			{ site, body: { backTo: number, note, ...(leaving !== undefined && { removes: leaving }) } },
-			watching,
+			work,
 			{ stopped: 'Stopped: nothing is released.' }
 		);
 		[busy, returning] = [false, undefined];
 		leaving = isRefused(made) ? made.removes : undefined;
-		if (leaving !== undefined) return void (message = (made as { refused: string }).refused);
 		message = isRefused(made)
 			? made.refused
 			: `Release ${made.number} is what release ${number} was. The working copy stays as it is.`;
+		works.end(work, message, isRefused(made));
+		if (leaving !== undefined) return;
 		goingBack = undefined;
 		neighbours.tell();
 		await look();
@@ -166,11 +174,16 @@
 			void release();
 		}
 	}
+	function goOn() {
+		if (sheet?.next === undefined) return;
+		places = [...places, { after: sheet.next, first: shownFrom.first + sheet.pages.length }];
+		void look();
+	}
 	let timer: ReturnType<typeof setTimeout> | undefined;
 	function find(text: string) {
 		clearTimeout(timer);
 		timer = setTimeout(() => {
-			[q, offset] = [text, 0];
+			[q, places] = [text, [{ first: 0 }]];
 			void look();
 		}, 160);
 	}
@@ -252,12 +265,10 @@
 							placeholder="A note on this release, for the history"
 							bind:value={note}
 						/>
-						<Button look="main" disabled={busy || sheet.stops.length > 0} data-tip="Ctrl+Enter"
-							>{making
-								? `Releasing: ${making.done.toLocaleString('en')} of ${making.all.toLocaleString('en')}`
-								: `Release ${sheet.unseen > 0 ? 'all that differs' : pagesInWords(total)}`}</Button
-						>
-						{#if making}<Button type="button" look="link" onclick={() => stop?.abort()}>Stop</Button>{/if}
+						{#if making}<WorkLine work={making} />
+						{:else}<Button look="main" disabled={busy || sheet.stops.length > 0} data-tip="Ctrl+Enter"
+								>{`Release ${sheet.unseen > 0 ? 'all that differs' : pagesInWords(total)}`}</Button
+							>{/if}
 					</form>
 					<input
 						type="search"
@@ -275,13 +286,13 @@
 					{shown}
 					alone={busy ? undefined : (path) => void release([path])}
 				/>
-				{#if offset > 0 || sheet.pages.length === SHOWN}
+				{#if places.length > 1 || sheet.next !== undefined}
 					<p class="mt-2.5">
-						<Button disabled={offset === 0} onclick={() => ((offset -= SHOWN), void look())}>Those before</Button>
-						{offset + 1} to {offset + sheet.pages.length}
-						<Button disabled={sheet.pages.length < SHOWN} onclick={() => ((offset += SHOWN), void look())}
-							>The next</Button
+						<Button disabled={places.length === 1} onclick={() => ((places = places.slice(0, -1)), void look())}
+							>Those before</Button
 						>
+						{shownFrom.first + 1} to {shownFrom.first + sheet.pages.length}
+						<Button disabled={sheet.next === undefined} onclick={goOn}>The next</Button>
 					</p>
 				{/if}
 			{/if}
@@ -291,7 +302,11 @@
 			aria-labelledby="past"
 		>
 			<h2 class="text-md font-semibold" id="past">What went out</h2>
-			{#if history.length === 0}<p class="text-ink-soft">Nothing is released yet: visitors see none of this.</p>{/if}
+			{#if history.length === 0}
+				<Empty says="Nothing is released yet: visitors see none of this."
+					>Each release stands here with what it changed, and can be gone back to. The first is made at the left.</Empty
+				>
+			{/if}
 			<ol>
 				{#each history as one, at (one.number)}
 					<li
@@ -322,13 +337,11 @@
 											undone.count
 										)}{undone.pages[0] ? `, such as ${undone.pages[0].path}` : ''}. The working copy stays as it is.
 									</p>
-									<Button look="main" disabled={busy} onclick={() => void goBack(one.number)}
-										>{returning
-											? `Going back: ${returning.done.toLocaleString('en')} of ${returning.all.toLocaleString('en')}`
-											: `Go back to release ${one.number}${leaving === undefined ? '' : `, and take ${pagesInWords(leaving)} away`}`}</Button
-									>
-									{#if returning}<Button look="link" onclick={() => stop?.abort()}>Stop</Button>
-									{:else}<Button look="link" onclick={() => (goingBack = undefined)}>Leave it</Button>{/if}
+									{#if returning}<WorkLine work={returning} />
+									{:else}<Button look="main" disabled={busy} onclick={() => void goBack(one.number)}
+											>{`Go back to release ${one.number}${leaving === undefined ? '' : `, and take ${pagesInWords(leaving)} away`}`}</Button
+										>
+										<Button look="link" onclick={() => (goingBack = undefined)}>Leave it</Button>{/if}
 								{:else}<p class="text-ink-soft">Comparing …</p>{/if}
 							</div>
 						{/if}

@@ -156,7 +156,12 @@
 			<Button look="link" onclick={showAsItLooks}>Write it as it looks</Button>
 		{/if}
 	{:else}
-		<div class="tools" role="toolbar" aria-label="Form of {name}" {@attach roving('button')}>
+		<div
+			class="tools mt-0.5 mb-0.75 flex flex-wrap gap-0.75 [&>*]:min-h-6.5 [&>[data-select]]:w-21 [&>button]:rounded-sm [&>button]:border [&>button]:border-rule-strong [&>button]:bg-sheet [&>button]:px-1.25 [&>button]:text-xs [&>button]:disabled:text-ink-soft [&>button]:aria-pressed:border-sea [&>button]:aria-pressed:bg-sea [&>button]:aria-pressed:text-sea-ink"
+			role="toolbar"
+			aria-label="Form of {name}"
+			{@attach roving('button')}
+		>
 			<Select
 				aria-label="Style"
 				value={style}
@@ -191,13 +196,13 @@
 				onclick={() => run(chainCommands(makeList(nodes.numbers), liftListItem(nodes.item)))}>1. 2.</button
 			>
 			<button aria-pressed={at?.quote} onclick={() => run(at?.quote ? lift : wrapIn(nodes.quote))}>Quote</button>
-			<button class="as-markup" onclick={() => (isMarkup = true)}>Markup</button>
+			<button class="ml-auto" onclick={() => (isMarkup = true)}>Markup</button>
 		</div>
 		{#if address !== undefined}
-			<form class="address" onsubmit={keepLink}>
+			<form class="address mb-0.75 flex gap-1.5" onsubmit={keepLink}>
 				<!-- svelte-ignore a11y_autofocus -->
 				<input
-					class="font-mono"
+					class="min-w-0 flex-1 font-mono"
 					aria-label="Where the words lead"
 					placeholder="/visit or https://…"
 					bind:value={address}
@@ -212,62 +217,14 @@
 				<Button>{address.trim() === '' && at?.link ? 'Take the link out' : 'Keep the link'}</Button>
 			</form>
 		{/if}
-		<div class="page" {@attach editor}></div>
+		<div
+			class="page [&>.rich-words]:max-h-105 [&>.rich-words]:min-h-24 [&>.rich-words]:overflow-y-auto [&>.rich-words]:rounded-sm [&>.rich-words]:border [&>.rich-words]:border-rule-strong [&>.rich-words]:bg-sheet [&>.rich-words]:px-2.5 [&>.rich-words]:py-1.75 [&>.rich-words]:font-serif [&>.rich-words]:text-base [&>.rich-words]:leading-normal [&>.rich-words]:wrap-anywhere"
+			{@attach editor}
+		></div>
 	{/if}
 </div>
 
 <style>
-	.tools {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 3px;
-		margin: 2px 0 3px;
-	}
-	.tools > button,
-	.tools > :global([data-select]) {
-		min-height: 26px;
-		padding: 0 5px;
-		font-size: 12px;
-		border: 1px solid var(--color-rule-strong);
-		border-radius: 3px;
-		background: var(--color-sheet);
-	}
-	.tools > button[aria-pressed='true'] {
-		background: var(--color-sea);
-		border-color: var(--color-sea);
-		color: var(--color-sea-ink);
-	}
-	.tools > :global([data-select]) {
-		width: 84px;
-	}
-	.tools > button:disabled {
-		color: var(--color-ink-soft);
-	}
-	.as-markup {
-		margin-left: auto;
-	}
-	.address {
-		display: flex;
-		gap: 6px;
-		margin-bottom: 3px;
-	}
-	.address > input {
-		flex: 1;
-		min-width: 0;
-	}
-	.page > :global(.rich-words) {
-		min-height: 96px;
-		max-height: 420px;
-		overflow-y: auto;
-		padding: 7px 10px;
-		border: 1px solid var(--color-rule-strong);
-		border-radius: 3px;
-		background: var(--color-sheet);
-		font-family: var(--font-serif);
-		font-size: 14px;
-		line-height: 1.45;
-		overflow-wrap: anywhere;
-	}
 	.page :global(:is(p, ul, ol, blockquote, pre):not(:first-child)) {
 		margin-top: 7px;
 	}

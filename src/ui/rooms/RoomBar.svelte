@@ -1,4 +1,5 @@
 <script lang="ts">
+	import WorksInBar from '$ui/works/WorksInBar.svelte';
 	import { goto } from '$app/navigation';
 	import { page as place } from '$app/state';
 	import { roving } from '$ui/parts/roving';
@@ -62,6 +63,7 @@
 		{/each}
 	</span>
 	<span class="ml-auto flex flex-wrap items-baseline gap-x-4 text-ink-soft">
+		<WorksInBar {site} />
 		{#if waiting > 0}
 			<button class="waiting text-flag underline underline-offset-2" onclick={() => (isOpen = wasOpened = true)}
 				><span class="pennant" aria-hidden="true"></span>{waiting === 1 ? 'One edit waits' : `${waiting} edits wait`} to be

@@ -2,6 +2,7 @@
 	import Button from '$ui/parts/Button.svelte';
 	import type { Field, FieldValue } from '$core';
 	import { benchInView } from '$ui/workspace/context';
+	import Explain from '$ui/help/Explain.svelte';
 	import DraftNote from '$ui/workspace/DraftNote.svelte';
 	import FieldInput from './FieldInput.svelte';
 	import { fieldsOfPage } from './fieldValues';
@@ -35,6 +36,7 @@
 		<FieldInput {field} value={page.fields[field.name]} set={(value) => set(field, value)} />
 		<p class="from mt-px text-xs text-ink-soft">
 			<span class="font-mono">{`{page.${field.name}}`}</span>
+			<Explain topic={{ of: 'field', ...field }} called={field.label ?? field.name} />
 			{#if held.has(field.name)}
 				written here{#if source}
 					· <Button look="link" onclick={() => giveFree(field.name)}>Let the next reading write it</Button>{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Toggles from '$ui/parts/Toggles.svelte';
 	import { provideFinder, SettingsFinder } from './finder.svelte';
 	import Group from './Group.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
@@ -99,19 +100,13 @@
 	>
 	<h2 class="mt-1.5 flex items-center gap-2 text-md font-semibold"><LayerMark {layer} size={15} /> {title}</h2>
 	{#if layer === 'page'}
-		<div
-			class="parts mx-0 mt-1.5 mb-1 flex flex-wrap gap-x-3.5 gap-y-1 text-sm"
-			role="group"
-			aria-label="Parts of this page"
-		>
-			{#each PARTS as [part, name] (part)}
-				<button
-					class="border-b-2 border-b-transparent text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
-					aria-pressed={panel === part}
-					onclick={() => (bench.panel = part)}>{name}</button
-				>
-			{/each}
-		</div>
+		<Toggles
+			class="parts mt-1.5 mb-1 text-sm"
+			label="Parts of this page"
+			value={panel}
+			choices={PARTS}
+			set={(part) => (bench.panel = part)}
+		/>
 	{/if}
 	{#if panel === layer}
 		<input

@@ -1,5 +1,7 @@
 <script lang="ts">
 	import { onDestroy, type Snippet } from 'svelte';
+	import Explain from '$ui/help/Explain.svelte';
+	import { ALL_NAMES } from './names';
 	import { finderHere, groupHere, orNone } from './finder.svelte';
 
 	/** One setting: its name, the control, and what it means in words. */
@@ -19,15 +21,19 @@
 	onDestroy(() => group?.settings.delete(me));
 </script>
 
-<label
-	hidden={!isShown}
-	class="setting mt-2.25 block has-[>input[type=checkbox]]:grid has-[>input[type=checkbox]]:grid-cols-[20px_1fr] has-[>input[type=checkbox]]:items-center [&>*:not([type=checkbox])]:col-start-2 not-has-[>input[type=checkbox]]:[&>:not(span)]:w-full [&>[type=checkbox]]:justify-self-start [&>[type=checkbox]]:[grid-area:1/1] [&[hidden]]:hidden"
-	data-set={isSet || undefined}
->
-	<span class="name block text-sm font-semibold"
-		>{name}{#if isSet && group}<span class="ml-1.5 text-2xs font-normal text-sea" data-testid="set-here">set here</span
-			>{/if}</span
+<div class="setting relative mt-2.25 [&[hidden]]:hidden" hidden={!isShown} data-set={isSet || undefined}>
+	<label
+		class="block has-[>input[type=checkbox]]:grid has-[>input[type=checkbox]]:grid-cols-[20px_1fr] has-[>input[type=checkbox]]:items-center [&>*:not([type=checkbox])]:col-start-2 not-has-[>input[type=checkbox]]:[&>:not(span)]:w-full [&>[type=checkbox]]:justify-self-start [&>[type=checkbox]]:[grid-area:1/1]"
 	>
-	{@render children()}
-	{#if hint}<span class="mt-px block text-sm text-ink-soft">{hint}</span>{/if}
-</label>
+		<span class="name block text-sm font-semibold"
+			>{name}{#if isSet && group}<span class="ml-1.5 text-2xs font-normal text-sea" data-testid="set-here"
+					>set here</span
+				>{/if}</span
+		>
+		{@render children()}
+		{#if hint}<span class="mt-px block text-sm text-ink-soft">{hint}</span>{/if}
+	</label>
+	{#if ALL_NAMES.has(name)}<span class="absolute top-0 right-0"
+			><Explain topic={{ of: 'setting', name }} called={name} /></span
+		>{/if}
+</div>

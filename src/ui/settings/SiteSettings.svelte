@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Toggles from '$ui/parts/Toggles.svelte';
 	import Group from './Group.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
@@ -217,20 +218,13 @@
 {#if shows('words')}
 	<Group name="Words">
 		{#if others.length > 0}
-			<div class="mt-2.5 flex gap-3.5 text-sm" role="group" aria-label="Words in which language">
-				<button
-					class="border-b-2 border-b-transparent text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
-					aria-pressed={tongue === ''}
-					onclick={() => (tongue = '')}>{languageName(site.languages[0] ?? '')}</button
-				>
-				{#each others as tag (tag)}
-					<button
-						class="border-b-2 border-b-transparent text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
-						aria-pressed={tongue === tag}
-						onclick={() => (tongue = tag)}>{languageName(tag)}</button
-					>
-				{/each}
-			</div>
+			<Toggles
+				class="mt-2.5 text-sm"
+				label="Words in which language"
+				value={tongue}
+				choices={['', ...others].map((tag) => [tag, languageName(tag || (site.languages[0] ?? ''))] as const)}
+				set={(tag) => (tongue = tag)}
+			/>
 		{/if}
 		{#each WORDS as [name, label, hint] (name + tongue)}
 			{#if name !== 'name' || tongue !== ''}

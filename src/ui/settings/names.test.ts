@@ -4,7 +4,7 @@ import { SETTING_NAMES } from './names';
 
 const FILES = {
 	site: ['SiteSettings', 'SiteCards', 'RobotsPaths'],
-	type: ['types/TypeSettings'],
+	type: ['types/TypeSettings', 'types/LiveData'],
 	page: ['PageSettings']
 } as const;
 /** The names of the settings and pictures that components write down as they are. */

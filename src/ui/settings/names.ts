@@ -24,7 +24,13 @@ export const SETTING_NAMES: Readonly<Record<EditableLayer, readonly string[]>> =
 		'Kind (og:type)',
 		'It stands for',
 		'Its own picture',
-		'Switched off'
+		'Switched off',
+		'Paths of its pages',
+		'Address of a record',
+		'Samples'
 	],
 	page: ['Path', 'Type', 'Mark for video', 'State', 'Hidden from search', 'Key page', 'Target phrase']
 };
+
+/** All of them: `?` says what each does. */
+export const ALL_NAMES: ReadonlySet<string> = new Set(Object.values(SETTING_NAMES).flat());

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { works, type Work } from '$ui/works/works.svelte';
+	import WorkLine from '$ui/works/WorkLine.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
@@ -7,7 +9,7 @@
 	import type { TableLook } from '$server/imports/table/table';
 	import type { PartOf } from '$server/http/contract';
 	import type { Reading } from '$server/imports/table/values';
-	import { call, isRefused } from '$ui/client';
+	import { call, follow, isRefused } from '$ui/client';
 	import Setting from '$ui/settings/Setting.svelte';
 	import FolderFound, { hasToSay, type FolderSaid } from './FolderFound.svelte';
 	import { pagesInWords } from '$ui/parts/words';
@@ -69,6 +71,7 @@
 	let mapping = $state<Record<string, string>>({});
 	let confirmed = $state(false);
 	let busy = $state(false);
+	let reading = $state.raw<Work | undefined>();
 	let isLooking = $state(false);
 	let refused = $state('');
 	let taken = $state<(Taken & { name: string }) | undefined>();
@@ -144,8 +147,12 @@
 						? { kind, from: from.trim() }
 						: { kind };
 		const body = { name: name.trim(), base: checked?.base as string, source };
-		const result = await call('POST /sites', { body, ...(kind === 'table' && { bytes: file }) });
-		busy = false;
+		const work = (reading = works.begin(body.name, 'Reading the content'));
+		const result = await follow('POST /sites', { body, ...(kind === 'table' && { bytes: file }) }, work, {
+			stopped: 'Stopped. Read again: what was read of an address so far is known.'
+		});
+		[busy, reading] = [false, undefined];
+		works.end(work, isRefused(result) ? result.refused : `${body.name} was read.`, isRefused(result));
 		if (isRefused(result)) refused = result.refused;
 		else if (result.skipped.length > 0 || (result.folder && hasToSay(result.folder)))
 			taken = { ...result, name: name.trim() };
@@ -357,6 +364,7 @@
 		</Setting>
 	{/if}
 	{#if refused}<Refused>{refused}</Refused>{/if}
+	{#if reading}<p class="mt-3 flex"><WorkLine work={reading} /></p>{/if}
 	{#if taken}
 		<div class="asks mt-2 border-l-4 border-l-flag py-0.5 pr-0 pl-2.25 text-sm" role="status">
 			<h2 class="read mt-0 text-sm font-semibold">{pagesInWords(taken.pages)} read.</h2>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { works, type Work } from '$ui/works/works.svelte';
+	import WorkLine from '$ui/works/WorkLine.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import {
@@ -74,19 +76,18 @@
 		takeBack: () => false
 	});
 
-	let composing = $state<{ done: number; all: number; stop: AbortController } | undefined>();
+	let composing = $state.raw<Work | undefined>();
 	let told = $state('');
 	async function compose() {
-		const stop = new AbortController();
-		composing = { done: 0, all: count, stop };
+		const work = (composing = works.begin(bench.data.site.name, 'Drawing share pictures'));
+		work.progress(0, count);
 		told = '';
-		const answer = await composeAll(bench.data.site.name, bench.working.page.type, stop.signal, (done, all) => {
-			if (composing) composing = { ...composing, done, all };
-		});
+		const answer = await composeAll(bench.data.site.name, bench.working.page.type, work.signal, work.progress);
 		composing = undefined;
 		told = isRefused(answer)
 			? answer.refused
 			: `${answer.drawn} drawn now, ${answer.kept} had not changed. The next release names them.`;
+		works.end(work, told, isRefused(answer));
 	}
 	const number = (event: Event & { currentTarget: HTMLInputElement }) => Number(event.currentTarget.value) || 0;
 	const ALIGN = { start: 'at its start', middle: 'in the middle', end: 'at its end' };
@@ -362,16 +363,7 @@
 			data-testid="compose"
 		>
 			{#if composing}
-				<p role="status">
-					{composing.done.toLocaleString('en')} of {composing.all.toLocaleString('en')} drawn …
-					<Button look="link" onclick={() => composing?.stop.abort()}>Stop</Button>
-				</p>
-				<progress
-					class="w-full [accent-color:var(--color-sea)]"
-					max={composing.all}
-					value={composing.done}
-					aria-label="Share pictures drawn"
-				></progress>
+				<WorkLine work={composing} />
 			{:else}
 				<Button disabled={drafts.length > 0} onclick={() => void compose()}
 					>Draw all {count.toLocaleString('en')} now</Button

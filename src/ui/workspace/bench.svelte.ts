@@ -45,7 +45,7 @@ import { call, isRefused } from '$ui/client';
 import type { BenchData } from './data';
 import { Drafts, ownerOf, type Draft } from './drafts.svelte';
 import { bodyOf, keyOfEdit, keyOfSettings } from './edits';
-import { History } from './history';
+import { History, type Undone } from './history';
 import { linesOf, sameLine, Stable, type HeadLine } from '$ui/parts/lines';
 import type { EditableLayer } from '$ui/parts/words';
 import { BenchRelease } from './release.svelte';
@@ -66,6 +66,8 @@ interface Owners {
 export class Bench {
 	data = $state.raw() as BenchData;
 	tag = $state('title');
+	/** What was taken back or done again last, until something else is done. */
+	undone = $state.raw<Undone | undefined>();
 	/** What is shown in the place of the layers. */
 	panel = $state<Panel>('layers');
 	/** A setting that somebody asked for by its name, until the settings have it. */
@@ -75,9 +77,13 @@ export class Bench {
 	message = $state<string | undefined>();
 	/** What waits to be kept is being looked at: by itself, or since a release was asked for. */
 	showsWaiting = $state<'alone' | 'release' | undefined>();
+	/** What an editor elsewhere holds of the page and has not sent yet, by field; undefined where there is none. */
+	typed = $state.raw<Fields | undefined>();
+	/** The data as it would be with that. */
+	private readonly shown = $derived(this.typed ? withTyped(this.data, this.typed) : this.data);
 	readonly drafts = new Drafts(this);
 	readonly working = new WorkingPage(
-		() => this.data,
+		() => this.shown,
 		() => this.drafts.edits
 	);
 	readonly history: History;
@@ -95,7 +101,8 @@ export class Bench {
 		this.history = new History(
 			siteName,
 			() => this.changedElsewhere(),
-			(why) => (this.message = why)
+			(why) => (this.message = why),
+			(undone) => this.goToUndone(undone)
 		);
 		this.release = new BenchRelease(siteName, () => this.drafts.waiting);
 	}
@@ -250,6 +257,25 @@ export class Bench {
 		return known;
 	}
 
+	/** Where the rule that was taken back stands: a layer of the page in view; undefined where it is none of these. */
+	readonly undoneAt = $derived.by((): { readonly layer: EditableLayer; readonly tag: string } | undefined => {
+		const { tag, place } = (this.undone?.what ?? {}) as {
+			tag?: string;
+			place?: { layer?: string; name?: string; path?: string };
+		};
+		if (tag === undefined || place === undefined) return undefined;
+		const isHere =
+			place.layer === 'site' ||
+			(place.layer === 'type' && place.name === this.data.page.type) ||
+			(place.layer === 'page' && place.path === this.data.page.path);
+		return isHere ? { layer: place.layer as EditableLayer, tag } : undefined;
+	});
+	/** The eye goes to what was taken back. */
+	private goToUndone(undone: Undone) {
+		this.undone = undone;
+		if (this.undoneAt) this.tag = this.undoneAt.tag;
+	}
+
 	/** A template of a layer in a sentence. */
 	explain = (layer: EditableLayer, template: string) => explainTemplate(template, this.knownFor(layer));
 
@@ -335,6 +361,7 @@ export class Bench {
 
 	/** Takes a change of what a layer says about the chosen tag; null to inherit. */
 	propose(layer: EditableLayer, body: RuleBody | null, text = '') {
+		this.undone = undefined;
 		this.drafts.put(this.editOf(layer, body), text, bodyOf(this.ruleAt(layer)));
 	}
 
@@ -372,6 +399,7 @@ export class Bench {
 
 	/** The same for settings of a layer beside its rules. */
 	change<L extends EditableLayer>(layer: L, changes: Changes<Owners[L]>) {
+		this.undone = undefined;
 		this.changeAt(this.placeOf(layer), changes);
 	}
 	/** The same for what is known of a picture. */
@@ -428,6 +456,17 @@ export class Bench {
 		this.message = says;
 		if (isMade) await this.changedElsewhere();
 	}
+}
+
+/** The data with fields that are written elsewhere, over those that nobody wrote here. */
+function withTyped(data: BenchData, typed: Fields): BenchData {
+	const held = new Set(data.page.held);
+	const come = Object.entries(typed).filter(([name]) => !held.has(name));
+	const { reading, ...page } = data.page;
+	const fields = { ...page.fields, ...Object.fromEntries(come) };
+	// What was read out of the body is of the body that was sent before.
+	const isRead = reading && !come.some(([name]) => name === 'body');
+	return { ...data, page: { ...page, fields, ...(isRead && { reading }) }, server: undefined };
 }
 
 /** Tags that are shown even when they come to nothing: their absence matters. */

@@ -1,6 +1,13 @@
 import type { Refused } from '$ui/client';
 import { TakingBack } from '$ui/parts/takingBack.svelte';
 
+/** What was taken back, or done again. */
+export interface Undone {
+	readonly kind: string;
+	readonly what: unknown;
+	readonly isAgain: boolean;
+}
+
 /** Takes edits of the working copy back, or does them again; each is an edit that every tab sees. */
 export class History {
 	readonly taking = new TakingBack();
@@ -10,7 +17,9 @@ export class History {
 		/** The working copy was changed. */
 		private readonly changed: () => Promise<void>,
 		/** Takes the sentence of a refusal. */
-		private readonly say: (why: string) => void
+		private readonly say: (why: string) => void,
+		/** Hears what was taken back or done again by a key. */
+		private readonly tell: (undone: Undone) => void = () => undefined
 	) {}
 
 	undo = () => this.sayIfRefused('last');
@@ -20,6 +29,7 @@ export class History {
 		// A key that is held down is not to say how much goes: that is asked for where all edits stand.
 		if (refusal)
 			this.say(refusal.removes === undefined ? refusal.refused : `${refusal.refused} “What was changed” asks for it.`);
+		else if (this.taking.undone) this.tell({ ...this.taking.undone, isAgain: which === 'again' });
 	}
 
 	/**

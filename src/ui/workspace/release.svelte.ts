@@ -1,3 +1,4 @@
+import { works, type Work } from '$ui/works/works.svelte';
 import { describeFinding, type Finding } from '$core';
 import type { Pending } from '$server/web/pending';
 import { call, isRefused, release } from '$ui/client';
@@ -8,9 +9,8 @@ export class BenchRelease {
 	/** Why it is not known what differs, where it could not be asked. */
 	unknown = $state<string | undefined>();
 	/** How far a release that is under way is. */
-	making = $state.raw<{ readonly done: number; readonly all: number } | undefined>();
+	making = $state.raw<Work | undefined>();
 	private asking = 0;
-	private stopping: AbortController | undefined;
 
 	constructor(
 		private readonly siteName: string,
@@ -44,23 +44,27 @@ export class BenchRelease {
 		return isSame && pending.release ? `Nothing differs from release ${pending.release.number}.` : undefined;
 	}
 
-	/** Ends a release that is under way: nothing goes out. */
-	stop = () => this.stopping?.abort();
-
 	/** Makes the working copy what visitors see; gives what is to be said of it. */
 	async make(): Promise<{ readonly isMade: boolean; readonly says: string }> {
-		this.making = { done: 0, all: this.pending?.all ?? 0 };
-		const stop = (this.stopping = new AbortController());
-		const result = await release(this.siteName, {}, stop.signal, (done, all) => (this.making = { done, all }));
+		const work = (this.making = works.begin(this.siteName, 'Releasing'));
+		work.progress(0, this.pending?.all ?? 0);
+		const result = await release(this.siteName, {}, work.signal, work.progress);
 		this.making = undefined;
-		if (isRefused(result)) {
-			const where = result.removes === undefined ? '' : ' The room of releases asks for it.';
-			return { isMade: false, says: result.refused + where };
-		}
-		const { number, pages, faulty } = result;
-		const out = `Release ${number} is out: ${pages} ${pages === 1 ? 'page' : 'pages'}.`;
-		return { isMade: true, says: out + faultyInWords(faulty) };
+		const made = saysOf(result);
+		works.end(work, made.says, !made.isMade);
+		return made;
 	}
+}
+
+/** What is to be said of a release that was asked for. */
+function saysOf(result: Awaited<ReturnType<typeof release>>): { readonly isMade: boolean; readonly says: string } {
+	if (isRefused(result)) {
+		const where = result.removes === undefined ? '' : ' The room of releases asks for it.';
+		return { isMade: false, says: result.refused + where };
+	}
+	const { number, pages, faulty } = result;
+	const out = `Release ${number} is out: ${pages} ${pages === 1 ? 'page' : 'pages'}.`;
+	return { isMade: true, says: out + faultyInWords(faulty) };
 }
 
 /** Rules that do not work, in a sentence that follows another. */

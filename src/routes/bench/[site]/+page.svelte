@@ -1,6 +1,7 @@
 <script lang="ts">
+	import Toggles from '$ui/parts/Toggles.svelte';
 	import { toText } from '$core';
-	import { onMount, untrack } from 'svelte';
+	import { onMount, tick, untrack } from 'svelte';
 	import { beforeNavigate, goto } from '$app/navigation';
 	import { refresh } from '$ui/parts/refresh';
 	import { page as place } from '$app/state';
@@ -14,6 +15,7 @@
 	import { setBench } from '$ui/workspace/context';
 	import HeadList from '$ui/bench/HeadList.svelte';
 	import { isWriting, keyOf, type KeyId } from '$ui/parts/keys';
+	import MoreMenu from '$ui/bench/MoreMenu.svelte';
 	import LayerStack from '$ui/bench/LayerStack.svelte';
 	import PageMover from '$ui/bench/PageMover.svelte';
 	import type { Command } from '$ui/parts/command';
@@ -26,7 +28,6 @@
 	import BenchMessage from '$ui/bench/BenchMessage.svelte';
 	import ReleaseBar from '$ui/bench/ReleaseBar.svelte';
 	import { lookAt, wholeOf, type Look } from '$ui/cards/pictureLook';
-	import { roving } from '$ui/parts/roving';
 	import { Shares } from '$ui/share/shares.svelte';
 	import { keepDrafts, restoreDrafts, Neighbours } from '$ui/workspace/sharing';
 
@@ -177,9 +178,13 @@
 		const next = step < 0 ? data.beside.before : data.beside.next;
 		if (next !== undefined) void go(next);
 	}
+	/** One column: a chosen tag's layers lie below all tags, and are brought in. */
+	const isNarrow = () => matchMedia('(width < 700px)').matches;
+	const bringIn = (place: string) => document.querySelector(place)?.scrollIntoView({ block: 'start' });
 	function choose(tag: string) {
 		bench.tag = tag;
 		bench.panel = 'layers';
+		if (isNarrow()) void tick().then(() => requestAnimationFrame(() => bringIn('.stack')));
 	}
 	function moveTag(step: number) {
 		const at = bench.lines.findIndex((line) => line.tag === bench.tag);
@@ -320,13 +325,8 @@
 			{move}
 			find={() => (paletteOpen = true)}
 			{hard}
-			make={() => (making = {})}
 		/>
-		<button
-			class="site min-w-15 truncate underline underline-offset-2 hover:text-sea"
-			data-tip="Settings of the site"
-			onclick={openPanel('site')}>Settings of the site</button
-		>
+		<MoreMenu act={DO} open={(panel) => ask(() => (bench.panel = panel))} />
 		{#if data.page.state !== 'live'}<span
 				class="state border border-dashed border-flag px-2 py-px text-sm whitespace-nowrap text-flag"
 				>{data.page.state}: not released</span
@@ -344,40 +344,18 @@
 			class="head relative col-start-2 row-start-1 overflow-y-auto bg-sheet px-0 pt-2 pb-3.5 [contain:strict] [border-inline:1px_solid_var(--color-rule)] max-wide:[contain:none] max-narrow:col-start-1 max-narrow:row-auto max-narrow:[border-inline:0] [&.whole]:col-[2/-1]"
 			class:whole={position.view === 'cards' || position.view === 'share'}
 		>
-			<div
-				class="views mb-2 flex gap-3.5 px-2.5 py-0 text-sm max-narrow:flex-wrap"
-				role="group"
-				aria-label="How the head is shown"
-				{@attach roving('button')}
-			>
-				<button
-					class="border-b-2 border-b-transparent px-px py-0.5 text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
-					aria-pressed={position.view === 'tags'}
-					onclick={() => (position.view = 'tags')}>Tags</button
-				>
-				<button
-					class="border-b-2 border-b-transparent px-px py-0.5 text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
-					aria-pressed={position.view === 'markup'}
-					onclick={() => (position.view = 'markup')}>Markup</button
-				>
-				<button
-					class="border-b-2 border-b-transparent px-px py-0.5 text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
-					aria-pressed={position.view === 'cards'}
-					onclick={() => (position.view = 'cards')}>All cards</button
-				>
-				<button
-					class="border-b-2 border-b-transparent px-px py-0.5 text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
-					aria-pressed={position.view === 'share'}
-					onclick={() => (position.view = 'share')}>Share picture</button
-				>
-				<button
-					class="keys ml-auto border-b-2 border-b-transparent px-px py-0.5 text-ink-soft"
-					onclick={() => (recordOpen = true)}>Changes</button
-				>
-				<button class="border-b-2 border-b-transparent px-px py-0.5 text-ink-soft" onclick={() => (keysOpen = true)}
-					>Keys <kbd class="font-mono text-2xs leading-normal font-normal not-italic">?</kbd></button
-				>
-			</div>
+			<Toggles
+				class="views mb-2 px-2.5 text-sm"
+				label="How the head is shown"
+				value={position.view}
+				choices={[
+					['tags', 'Tags'],
+					['markup', 'Markup'],
+					['cards', 'All cards'],
+					['share', 'Share picture']
+				]}
+				set={(view) => (position.view = view)}
+			/>
 			{#if position.view === 'tags'}<HeadList {choose} />
 			{:else if position.view === 'markup'}
 				{#await import('$ui/bench/MarkupView.svelte') then { default: MarkupView }}<MarkupView />{/await}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Toggles from '$ui/parts/Toggles.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Told from '$ui/parts/Told.svelte';
 	import { onMount, untrack } from 'svelte';
@@ -126,15 +127,13 @@
 					placeholder="Find by name, place or words"
 					bind:value={wanted}
 				/>
-				<div class="flex gap-3.5 text-sm" role="group" aria-label="Which are shown">
-					{#each Object.entries(KINDS) as [id, kind] (id)}
-						<button
-							class="border-b-2 border-b-transparent text-ink-soft aria-pressed:border-b-sea aria-pressed:font-semibold aria-pressed:text-ink"
-							aria-pressed={only === id}
-							onclick={() => (only = id as keyof typeof KINDS)}>{kind.name}</button
-						>
-					{/each}
-				</div>
+				<Toggles
+					class="text-sm"
+					label="Which are shown"
+					value={only}
+					choices={Object.entries(KINDS).map(([id, kind]) => [id as keyof typeof KINDS, kind.name] as const)}
+					set={(id) => (only = id)}
+				/>
 			</div>
 			<PictureIntake site={siteName} label="A picture for the library" {taken} />
 			<ul class="mt-3.5 [columns:168px] gap-x-3.5">

@@ -1,4 +1,5 @@
 import { found } from '$server/web/roomData';
+import { insideOrigins } from '$server/sources/sources';
 import { standInFor } from '$server/web/working';
 import type { PageServerLoad } from './$types';
 
@@ -10,6 +11,8 @@ export const load: PageServerLoad = ({ locals, params, url }) =>
 		return {
 			site: { name: site.name, base: site.base },
 			wanted: url.searchParams.get('page') ?? url.searchParams.get('address') ?? '',
+			vias: insideOrigins(),
+			via: url.searchParams.get('via') ?? '',
 			standIn: standInFor(store, params.site) ?? null
 		};
 	});

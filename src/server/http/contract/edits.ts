@@ -1,3 +1,4 @@
+import type { TakenBack } from '../../edits/takeBack';
 import type { AnyEdit, Edit, FieldUse, GivenWay, Proposal, Reach, TriedPage } from '$core';
 import type { TypeAction } from '../../edits/types';
 import type { RecordedEdit } from '../../store/record/record';
@@ -46,9 +47,17 @@ export interface EditRoutes {
 		lines: true;
 		answer: { readonly reach: Reach };
 	};
-	/** What edits of one tag would make of the pages that are hard on templates, of a type or of the whole site. */
+	/**
+	 * What edits of one tag would make of the pages that are hard on templates, of a type or of the whole site; and of live data, by the
+	 * samples of the type's source and by paths that are named.
+	 */
 	'POST /sites/{site}/tries': {
-		body: { readonly edits: readonly RuleWrite[]; readonly type?: string };
+		body: {
+			readonly edits: readonly RuleWrite[];
+			readonly type?: string;
+			/** @maxItems 10 */
+			readonly live?: readonly string[];
+		};
 		answer: readonly TriedPage[];
 	};
 	/** On how many pages the stretches of a template give way that says how long it may be. Going away stops it. */
@@ -80,7 +89,7 @@ export interface EditRoutes {
 			readonly takeBack: number | 'last' | 'again';
 		} & Sure;
 		lines: true;
-		answer: Kept & { readonly taken: number };
+		answer: Kept & TakenBack;
 	};
 	/** All that is wrong or weak on a site, by kind, as it was counted last. */
 	'GET /sites/{site}/findings': {

@@ -9,7 +9,7 @@ import type { TableLook, TableSource } from '../../imports/table/table';
 import type { NamedFilter } from '../../store/table/filters';
 import type { PageFilter, Sort } from '../../store/table/grid';
 import type { ListedPage } from '../../store/table/listing';
-import type { WhatLeads } from '../../web/benchData';
+import type { PageBench, WhatLeads } from '../../web/benchData';
 import type { GridAnswer, GridWanted } from '../../web/grid';
 import type { Kept, On } from './shared';
 
@@ -53,6 +53,7 @@ export interface PageRoutes {
 	'POST /sites': {
 		body: { readonly name: string; readonly base: string; readonly source: Source };
 		takes: 'record and bytes';
+		lines: true;
 		answer: Taken;
 	};
 	/** What a table would become: its columns, what each is taken for, the first rows and the oddest. Nothing is kept. */
@@ -148,6 +149,11 @@ export interface PageRoutes {
 	'GET /sites/{site}/page': {
 		query: { readonly path: string };
 		answer: { readonly page: Page; readonly pictures: readonly Picture[] };
+	};
+	/** All that is needed to work a page out: its layers, the pictures they name, what it reads of others. By its type one that is not there yet. */
+	'GET /sites/{site}/bench': {
+		query: { readonly path: string; readonly type?: string; readonly language?: string };
+		answer: PageBench;
 	};
 	/** What would be lost, or lead nowhere, with a page. */
 	'GET /sites/{site}/page/leading': { query: { readonly path: string }; answer: WhatLeads };

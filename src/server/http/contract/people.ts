@@ -1,6 +1,7 @@
 import type { Actor, PageArea, Role, Scope, SiteRole } from '$core';
 import type { Sent } from '../../comingIn/mail';
 import type { AccessKey } from '../../store/people/people';
+import type { OpenedPanel } from '../../people/panel';
 import type { HookEvent, HookMessage, Webhook } from '../../store/hooks/hooks';
 import type { TrailLine } from '../../store/people/trail';
 
@@ -47,6 +48,22 @@ interface ListedPerson {
 interface PersonAt extends SiteRole {
 	readonly name: string;
 	readonly isLocked: boolean;
+}
+
+/** A key of a machine; moments as RFC 3339. */
+interface KeyTold extends Omit<AccessKey, 'made' | 'ends' | 'used'> {
+	readonly made: string;
+	readonly ends?: string;
+	readonly used?: string;
+}
+/** An address that is told; moments as RFC 3339. */
+interface HookTold extends Omit<Webhook, 'made'> {
+	readonly made: string;
+}
+/** A message to an address; moments as RFC 3339. */
+export interface MessageTold extends Omit<HookMessage, 'made' | 'due'> {
+	readonly made: string;
+	readonly due?: string;
 }
 
 interface TrailWanted {
@@ -125,7 +142,7 @@ export interface PeopleRoutes {
 	/** What was done beside edits, everywhere, the newest first. */
 	'GET /trail': { query: TrailWanted; answer: readonly TrailLine[] };
 	/** The addresses that are told what happens at a site; their secrets are not among what is told of them. */
-	'GET /sites/{site}/webhooks': { answer: readonly Webhook[] };
+	'GET /sites/{site}/webhooks': { answer: readonly HookTold[] };
 	/** Adds an address that is told; its messages are signed (Standard Webhooks) with a secret that is told this once. */
 	'POST /sites/{site}/webhooks': {
 		body: { readonly address: string; readonly events: readonly HookEvent[]; readonly inside?: boolean };
@@ -138,7 +155,7 @@ export interface PeopleRoutes {
 			readonly id: number;
 			readonly on: boolean;
 		};
-		answer: readonly Webhook[];
+		answer: readonly HookTold[];
 	};
 	/** Takes an address away, with what it was told. */
 	'DELETE /sites/{site}/webhooks': {
@@ -146,7 +163,7 @@ export interface PeopleRoutes {
 			/** @asType integer */
 			readonly id: number;
 		};
-		answer: readonly Webhook[];
+		answer: readonly HookTold[];
 	};
 	/** What an address was told, the newest first, with each try. */
 	'GET /sites/{site}/webhooks/messages': {
@@ -154,7 +171,7 @@ export interface PeopleRoutes {
 			/** @asType integer */
 			readonly webhook: number;
 		};
-		answer: readonly HookMessage[];
+		answer: readonly MessageTold[];
 	};
 	/** Sends a message again, or, where an address is named instead, a first one to try it. */
 	'POST /sites/{site}/webhooks/messages': {
@@ -173,7 +190,7 @@ export interface PeopleRoutes {
 		answer: readonly PersonAt[];
 	};
 	/** The keys of machines; their secrets are not among what is kept of them. */
-	'GET /sites/{site}/keys': { answer: readonly AccessKey[] };
+	'GET /sites/{site}/keys': { answer: readonly KeyTold[] };
 	/** Makes a key; its secret is told this once. One that it takes the place of goes on for a week, so that none is without. */
 	'POST /sites/{site}/keys': {
 		body: {
@@ -191,7 +208,22 @@ export interface PeopleRoutes {
 			/** @asType integer */
 			readonly id: number;
 		};
-		answer: readonly AccessKey[];
+		answer: readonly KeyTold[];
+	};
+	/** The origins whose pages may show the panel of the site. */
+	'GET /sites/{site}/panel': { answer: { readonly origins: readonly string[] } };
+	/** Says which may, in the place of those before. */
+	'PUT /sites/{site}/panel': {
+		body: { readonly origins: readonly string[] };
+		answer: { readonly origins: readonly string[] };
+	};
+	/**
+	 * Lets a panel in for 15 minutes: as oneself, or, with a key that may, at one page as the person who is named. With what let it in
+	 * before it is let in again, at the same, for 8 hours in all.
+	 */
+	'POST /sites/{site}/panel/tokens': {
+		body: { readonly page?: string; readonly person?: string };
+		answer: OpenedPanel;
 	};
 	/** What was done beside edits at a site, the newest first. */
 	'GET /sites/{site}/trail': { query: TrailWanted; answer: readonly TrailLine[] };

@@ -1,8 +1,9 @@
-import type { ContentType, HeadJson, Page, Site, Trace } from '$core';
+import type { ContentType, DataSource, HeadJson, Page, Site, Trace } from '$core';
 import type { HeadForm, LiveHeads, LivePage } from '../../heads/liveHeads';
 import type { Pushed, PushedPage } from '../../imports/push';
 import type { PushTold } from '../../progress';
-import type { Kept } from './shared';
+import type { TriedRecord } from '../../web/records';
+import type { Kept, WorkTold } from './shared';
 
 /** Where a program's pages come from, by a name of its own: of two that send one page, each is told of the other. */
 interface Sender {
@@ -13,6 +14,15 @@ interface Sender {
 /** What became of one page. */
 interface Put extends Omit<PushTold, 'line' | 'path' | 'refused' | 'code'>, Kept {
 	readonly path: string;
+}
+
+/** A source of live data that is away. */
+interface AwaySince {
+	/** The content type whose source it is. */
+	readonly type: string;
+	/** RFC 3339. */
+	readonly since: string;
+	readonly why: string;
 }
 
 /** A site in a list. */
@@ -46,6 +56,28 @@ export interface ProgramRoutes {
 			readonly pages: readonly LivePage[];
 		};
 		answer: LiveHeads;
+	};
+	/** One's own long works that go on by themselves, asked for with `Prefer: respond-async`, the newest first. */
+	'GET /sites/{site}/works': { answer: readonly Omit<WorkTold, 'result'>[] };
+	/** One, with what it came to once it has ended; on its way where that is accepted. */
+	'GET /sites/{site}/works/one': { query: { readonly id: string }; lines: true; answer: WorkTold };
+	/** Stops one: what it had begun is taken back. */
+	'DELETE /sites/{site}/works/one': { query: { readonly id: string }; answer: WorkTold };
+	/** Sources of live data that are away: since when, and why. What was known of their records goes out. */
+	'GET /sites/{site}/sources': { answer: readonly AwaySince[] };
+	/**
+	 * The record of a page that a source of live data has, and what each field of the type comes to in it. Another source or mapping is
+	 * tried by who may build. Nothing is kept.
+	 */
+	'POST /sites/{site}/records': {
+		body: {
+			readonly type: string;
+			/** @maxLength 2000 */
+			readonly path: string;
+			readonly source?: DataSource;
+			readonly mapping?: Readonly<Record<string, string>>;
+		};
+		answer: TriedRecord;
 	};
 	/** A page of the working copy, with a strong ETag; its path stands behind `pages` as its address has it. */
 	'GET /sites/{site}/pages/{path}': { answer: Page };

@@ -18,8 +18,8 @@ export interface ReleaseRoutes {
 	/** What a release would send out now, thirty pages at a time. */
 	'GET /sites/{site}/sheet': {
 		query: {
-			/** @asType integer @minimum 0 */
-			readonly offset?: number;
+			/** Those that follow the ones seen: `next` of the answer before. */
+			readonly after?: string;
 			readonly q?: string;
 		};
 		answer: Sheet;
@@ -83,6 +83,8 @@ export interface ReleaseRoutes {
 		body: {
 			/** @pattern \S */
 			readonly address: string;
+			/** A machine that stands in for the site's public name: one that whoever started the server named with `--source`. */
+			readonly via?: string;
 		};
 		answer: ProbeLook;
 	};

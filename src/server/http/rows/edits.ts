@@ -6,6 +6,7 @@ import { actOnType, editOfSet, fieldUses, readTypeAction } from '../../edits/typ
 import { refuse } from '../../errors';
 import { countUnder, givenWayOf, reachOf } from '../../jobs/reach';
 import { runJob } from '../../jobs/run';
+import { livePages } from '../../web/records';
 import { patiently } from '../../store/opening/patiently';
 import { readFindingsRoom } from '../../web/findings';
 import { watchedOrDone, type Rows } from '../route';
@@ -47,10 +48,11 @@ export const EDITS = {
 		return { reach: await reachOf(store, site, edit, { signal, progress: (done) => say?.({ done, all }) }) };
 	},
 
-	'POST /sites/{site}/tries': ({ store, site, body: { edits, type }, signal }) => {
+	'POST /sites/{site}/tries': async ({ store, site, stored, body: { edits, type, live: paths = [] }, signal }) => {
 		if (edits.length > MOST_TRIES) throw refuse('too-many-tries', { most: MOST_TRIES });
-		const input = { db: store.file, site, edits: edits.map(readEdit), ...(type !== undefined && { type }) };
-		return runJob('tries', input, { signal });
+		const { live, away } = await livePages(stored, type, paths);
+		const input = { db: store.file, site, edits: edits.map(readEdit), live, ...(type !== undefined && { type }) };
+		return [...away, ...(await runJob('tries', input, { signal }))];
 	},
 
 	'POST /sites/{site}/given-way': ({ store, site, body, say, signal }) => {

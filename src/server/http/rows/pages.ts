@@ -8,7 +8,7 @@ import { freshenSoon } from '../../jobs/freshen';
 import { runJob } from '../../jobs/run';
 import { note } from '../../people/note';
 import { patiently } from '../../store/opening/patiently';
-import { readBenchData, readWhatLeads } from '../../web/benchData';
+import { readBenchData, readPageBench, readWhatLeads } from '../../web/benchData';
 import { filterOf, readGrid } from '../../web/grid';
 import { readWorst } from '../../web/worst';
 import { watched, type Rows } from '../route';
@@ -114,6 +114,8 @@ export const PAGES = {
 		if (!data.page) throw refuse('page-not-there');
 		return { page: data.page, pictures: data.pictures };
 	},
+
+	'GET /sites/{site}/bench': ({ store, site, query }) => readPageBench(store, site, query),
 
 	'GET /sites/{site}/page/leading': ({ store, site, query }) => readWhatLeads(store, site, query.path),
 

@@ -17,7 +17,8 @@ import {
 } from '../../people/accounts';
 import { addHook, dropHook, sendAgain, turnHook } from '../../hooks/webhooks';
 import { addKey, dropKey } from '../../people/keys';
-import { whoIs } from '../../people/who';
+import { openPanel, setOrigins } from '../../people/panel';
+import { credentialsIn, whoIs } from '../../people/who';
 import { refuse, UserError } from '../../errors';
 import { runJob } from '../../jobs/run';
 import { log } from '../../log';
@@ -172,7 +173,7 @@ export const PEOPLE = {
 		return peopleAt(store, stored.id);
 	},
 
-	'GET /sites/{site}/keys': ({ store, stored }) => store.people.keysAt(stored.id),
+	'GET /sites/{site}/keys': ({ store, stored }) => keysAt(store, stored.id),
 
 	'POST /sites/{site}/keys': async ({ store, site, body }) => ({
 		secret: await patiently(() => addKey(store, site, body))
@@ -180,10 +181,10 @@ export const PEOPLE = {
 
 	'DELETE /sites/{site}/keys': async ({ store, site, stored, body: { id } }) => {
 		await patiently(() => dropKey(store, site, id));
-		return store.people.keysAt(stored.id);
+		return keysAt(store, stored.id);
 	},
 
-	'GET /sites/{site}/webhooks': ({ store, stored }) => store.hooks.at(stored.id),
+	'GET /sites/{site}/webhooks': ({ store, stored }) => hooksAt(store, stored.id),
 
 	'POST /sites/{site}/webhooks': async ({ store, site, body }) => {
 		const made = await patiently(() => addHook(store, site, body));
@@ -194,25 +195,52 @@ export const PEOPLE = {
 
 	'PATCH /sites/{site}/webhooks': async ({ store, site, stored, body: { id, on } }) => {
 		await patiently(() => turnHook(store, site, id, on));
-		return store.hooks.at(stored.id);
+		return hooksAt(store, stored.id);
 	},
 
 	'DELETE /sites/{site}/webhooks': async ({ store, site, stored, body: { id } }) => {
 		await patiently(() => dropHook(store, site, id));
-		return store.hooks.at(stored.id);
+		return hooksAt(store, stored.id);
 	},
 
 	'GET /sites/{site}/webhooks/messages': ({ store, stored, query: { webhook } }) =>
-		store.hooks.messages(stored.id, webhook, USUAL_LINES),
+		store.hooks.messages(stored.id, webhook, USUAL_LINES).map(({ made, due, ...message }) => ({
+			...message,
+			made: moment(made),
+			...(due !== undefined && { due: moment(due) })
+		})),
 
 	'POST /sites/{site}/webhooks/messages': async ({ store, site, body }) => {
 		await patiently(() => sendAgain(store, site, body));
 		return { sent: true };
 	},
 
+	'GET /sites/{site}/panel': ({ store, stored }) => ({ origins: store.people.panel.originsAt(stored.id) }),
+
+	'PUT /sites/{site}/panel': async ({ store, site, body: { origins } }) => ({
+		origins: await patiently(() => setOrigins(store, site, origins))
+	}),
+
+	'POST /sites/{site}/panel/tokens': ({ store, stored, who, headers, body }) =>
+		patiently(() =>
+			openPanel(store, stored, { ...body, who, old: credentialsIn(undefined, headers.get('authorization')).key })
+		),
+
 	'GET /sites/{site}/trail': ({ store, site, query: { before, limit = USUAL_LINES } }) =>
 		store.trail.newest(site, limit, before)
 } satisfies Rows;
+
+const moment = (at: number) => new Date(at).toISOString();
+
+const keysAt = (store: Store, site: number) =>
+	store.people.keysAt(site).map(({ made, ends, used, ...key }) => ({
+		...key,
+		made: moment(made),
+		...(ends !== undefined && { ends: moment(ends) }),
+		...(used !== undefined && { used: moment(used) })
+	}));
+const hooksAt = (store: Store, site: number) =>
+	store.hooks.at(site).map(({ made, ...hook }) => ({ ...hook, made: moment(made) }));
 
 /** Someone, as they are told of themselves. */
 function told(who: Actor) {

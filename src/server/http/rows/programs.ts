@@ -11,9 +11,12 @@ import { runJob } from '../../jobs/run';
 import type { PushTold } from '../../progress';
 import { patiently } from '../../store/opening/patiently';
 import type { Store } from '../../store/store';
-import { namesTag } from '../etags';
+import { refuseWithout } from '../../people/beyond';
+import { tryRecord } from '../../web/records';
+import { namesTag, tagOfRevision } from '../etags';
 import { openApi } from '../openApi';
 import type { Asked, Rows } from '../route';
+import { lookAtWork, stopWork, worksOf } from '../works';
 
 /** What a page comes from where its sender gives no name. */
 const SOURCE = 'api';
@@ -25,7 +28,12 @@ export const PROGRAMS = {
 	'GET /sites': ({ store, who }) =>
 		store.working.sites.names().flatMap(({ name, base }) => (mayDo(who, 'read', name) ? [{ name, base }] : [])),
 
-	'GET /sites/{site}': ({ stored: { site, types, revision } }) => ({ site, types, revision }),
+	'GET /sites/{site}': ({ stored: { site, types, revision }, headers }) => {
+		const etag = tagOfRevision(revision);
+		const known = headers.get('if-none-match');
+		if (known !== null && namesTag(known, etag)) return new Response(null, { status: 304, headers: { etag } });
+		return Response.json({ site, types, revision }, { headers: { etag, 'cache-control': 'no-cache' } });
+	},
 
 	'GET /sites/{site}/trace': ({ store, stored, query: { path } }) => {
 		const page = pageAt(store, stored.id, path);
@@ -37,6 +45,25 @@ export const PROGRAMS = {
 	// Mostly answered before it comes here: see `delivery/liveLane.ts`.
 	'POST /sites/{site}/heads': ({ store, site, body: { pages, ...form } }) =>
 		new LiveHeadMaker(store).make(site, pages, form),
+
+	'GET /sites/{site}/works': ({ who, site }) => worksOf(who, site),
+
+	'GET /sites/{site}/works/one': ({ who, site, query: { id }, say, signal }) =>
+		lookAtWork(who, site, id, { say, signal }),
+
+	'DELETE /sites/{site}/works/one': ({ who, site, query: { id } }) => stopWork(who, site, id),
+
+	'GET /sites/{site}/sources': ({ store, stored }) =>
+		store.state.sources
+			.away(stored.id)
+			// One whose source was taken out since is none that is away.
+			.filter(({ type }) => stored.types.some(({ name, source }) => name === type && source))
+			.map(({ since, ...away }) => ({ ...away, since: new Date(since).toISOString() })),
+
+	'POST /sites/{site}/records': ({ store, stored, who, body }) => {
+		if (body.source || body.mapping) refuseWithout(store, who, 'build', stored);
+		return tryRecord(stored, body);
+	},
 
 	'GET /sites/{site}/pages/{path}': ({ store, stored, path, headers }) => {
 		const page = pageAt(store, stored.id, keptPath(store, stored.id, path));

@@ -12,7 +12,6 @@ import { readersClient } from '../../readers/service';
 import { refuseReleases } from '../../releases/releases';
 import { patiently } from '../../store/opening/patiently';
 import { lookOnce } from '../../web/looking';
-import { once } from '../../web/once';
 import { readPending } from '../../web/pending';
 import { readSheet } from '../../web/sheet';
 import { readSitemap } from '../../web/sitemaps';
@@ -33,21 +32,17 @@ const sureOf = (removes: number | undefined) => (removes !== undefined ? { remov
 export const RELEASES = {
 	'GET /sites/{site}/pending': ({ store, site }) => readPending(store, site),
 
-	'GET /sites/{site}/sheet': async ({ store, site, query: { offset = 0, q = '' } }) => {
+	'GET /sites/{site}/sheet': async ({ store, site, query: { after, q } }) => {
 		await freshenAwhile(store, site);
-		return readSheet(store, site, { offset, limit: SHEET_PAGES, q });
+		return readSheet(store, site, { after, limit: SHEET_PAGES, q });
 	},
 
-	'POST /sites/{site}/release': ({ store, site, stored, body: { note, only, removes }, headers, say, signal }) => {
+	'POST /sites/{site}/release': async ({ store, site, stored, body: { note, only, removes }, say, signal }) => {
 		refuseReleaseBeyond(store, stored, only);
 		const input = { db: store.file, site, ...noteOf(note), ...(only && { only }), ...sureOf(removes) };
-		const make = async () => {
-			// Copies of pictures that rules need are the site's own affair, whoever releases it.
-			await actingAs(ALONE, () => runJob('gather', { db: store.file, site }));
-			return runJob('release', input, watchedOrDone({ say, signal }));
-		};
-		const key = headers.get('idempotency-key');
-		return key === null ? make() : once(store, site, key, input, make);
+		// Copies of pictures that rules need are the site's own affair, whoever releases it.
+		await actingAs(ALONE, () => runJob('gather', { db: store.file, site }));
+		return runJob('release', input, watchedOrDone({ say, signal }));
 	},
 
 	'GET /sites/{site}/releases': ({ store, stored }) => store.releases.history(stored.id, MOST_TOLD),
@@ -98,8 +93,8 @@ export const RELEASES = {
 		return { asked: await work(store, client, site, { say: say ?? (() => undefined), signal }) };
 	},
 
-	'POST /sites/{site}/probe': ({ store, site, stored, body: { address }, signal }) =>
-		lookOnce({ db: store.file, site, address, via: viaFor(stored.site.base) }, signal),
+	'POST /sites/{site}/probe': ({ store, site, stored, body: { address, via }, signal }) =>
+		lookOnce({ db: store.file, site, address, via: viaFor(stored.site.base, via) }, signal),
 
 	'GET /sites/{site}/drift': ({ store, site }) => readDrift(store, site),
 

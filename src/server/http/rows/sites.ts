@@ -10,13 +10,13 @@ import { removePicture, usesOf } from '../../web/pictures';
 import { readRecipe } from '../../web/recipes';
 import { standIn } from '../../web/working';
 import { refuseContent } from '../rights';
-import type { Rows } from '../route';
+import { watched, type Rows } from '../route';
 
 const UNKNOWN_BASE = 'https://site.invalid/';
 
 /** Where sites come from, and their library of pictures. */
 export const SITES = {
-	'POST /sites': ({ store, who, body: { name, base, source }, bytes, signal }) => {
+	'POST /sites': ({ store, who, body: { name, base, source }, bytes, say, signal }) => {
 		refuseContent(store, who, name);
 		if (source.kind === 'table' && !bytes) throw refuse('table-file-missing');
 		if (source.kind === 'folder') refuseFolder(source.folder);
@@ -26,7 +26,7 @@ export const SITES = {
 			source: { ...source, ...(bytes && { file: bytes }) } as ContentSource,
 			...(own && { via: { origin: own.base.replace(/\/$/, ''), at: own.origin } })
 		};
-		return runJob('content', input, { signal, ...(bytes && { gives: [bytes.buffer] }) });
+		return runJob('content', input, { ...watched({ say, signal }), ...(bytes && { gives: [bytes.buffer] }) });
 	},
 
 	'POST /table': ({ body: { base, ...said }, bytes, signal }) => {

@@ -78,7 +78,10 @@ const LATER: Readonly<Record<number, string>> = {
 	21: `INSERT INTO page_reads SELECT 1, '/back', id FROM page WHERE path = '/same';`,
 	22: `UPDATE page_state SET changes_at = 1;`,
 	23: `INSERT INTO access_key (hash, name, site_id, scopes, maker, made) VALUES (x'07', 'build', 1, '["read"]', 'ada', 7);`,
-	24: `INSERT INTO pushed VALUES (1, '/same', 'boats', '{"title":"T"}');`
+	24: `INSERT INTO pushed VALUES (1, '/same', 'boats', '{"title":"T"}');`,
+	25: `INSERT INTO webhook (site_id, address, secret, events, maker, made, is_inside)
+		VALUES (1, 'https://hooks.example/', 's', '["release.made"]', 'ada', 7, 0);
+		INSERT INTO finding_told VALUES (1, 'no-title', 3);`
 };
 
 /** All schemas that there were: this one stands at the end, and is not among them. */

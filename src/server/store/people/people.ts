@@ -1,4 +1,5 @@
 import { prepared, row, type Db, type Prepared } from '../opening/database';
+import { PanelStore } from './panel';
 import { PasskeyStore } from './passkeys';
 import type { PageArea, Role, Scope, SiteRole } from '$core';
 
@@ -133,10 +134,12 @@ const keyOf = ({ scopes, ends, used, ...key }: KeyRow): AccessKey => ({
 /** Who may come in: people with their roles, their sessions and invitations, and the keys of machines. */
 export class PeopleStore {
 	readonly passkeys: PasskeyStore;
+	readonly panel: PanelStore;
 	private readonly run: Prepared<typeof SQL>;
 
 	constructor(db: Db) {
 		this.passkeys = new PasskeyStore(db);
+		this.panel = new PanelStore(db);
 		this.run = prepared(db, SQL);
 	}
 
@@ -238,8 +241,9 @@ export class PeopleStore {
 	end(hash: Buffer) {
 		this.run('end').run(hash);
 	}
-	/** Ends the sessions of a person, but for one. */
+	/** Ends the sessions of a person, but for one, and what lets panels in as them. */
 	endAll(person: number, but: Buffer | null = null) {
+		this.panel.endAll(person);
 		this.run('endAllBut').run({ person, hash: but });
 	}
 	endOld(idle: number, old: number) {

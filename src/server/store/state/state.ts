@@ -1,3 +1,4 @@
+import { SourceStore } from './sources';
 import { SuppressionStore } from './suppressions';
 import { LookStore } from './looks';
 import { prepared, row, type Prepared, type Db } from '../opening/database';
@@ -63,9 +64,11 @@ const SQL = {
 	differingRows: row<{
 		path: string;
 		differs: number;
-	}>(`SELECT path, differs FROM (SELECT path, differs, page_id FROM page_state WHERE site_id = @site AND differs > 0
+		id: number;
+	}>(`SELECT path, differs, page_id AS id FROM (SELECT path, differs, page_id FROM page_state WHERE site_id = @site AND differs > 0
 		UNION ALL SELECT path, 3, 1e15 FROM leaving WHERE site_id = @site)
-		WHERE @q = '' OR instr(path, @q) ORDER BY differs, page_id LIMIT @limit OFFSET @offset`),
+		WHERE (@q = '' OR instr(path, @q)) AND (differs, page_id, path) > (@differs, @id, @path)
+		ORDER BY differs, page_id, path LIMIT @limit`),
 	keyPagesWith: `SELECT DISTINCT s.path FROM page_state s JOIN page_finding f USING (page_id)
 		WHERE s.site_id = ? AND s.is_key = 1 AND f.code IN (SELECT value FROM json_each(?))`,
 	leaving: `SELECT path FROM leaving WHERE site_id = ? ORDER BY path LIMIT ?`,
@@ -213,17 +216,27 @@ export interface Standing {
 }
 
 /** The kept state of pages: what every head came to, and whether that is known for the working copy as it is. */
+/** A page that differs from what is released (1 changed, 2 new, 3 leaves). */
+export interface DifferingRow {
+	readonly path: string;
+	readonly differs: number;
+	readonly id: number;
+}
+const BEFORE_ALL: DifferingRow = { path: '', differs: 0, id: 0 };
+
 export class StateStore {
 	/** What readers saw of addresses, and what was verified. */
 	readonly looks: LookStore;
 	/** Findings that somebody set aside. */
 	readonly suppressions: SuppressionStore;
+	readonly sources: SourceStore;
 	private readonly run: Prepared<typeof SQL>;
 
 	constructor(private readonly db: Db) {
 		this.run = prepared(db, SQL);
 		this.looks = new LookStore(db);
 		this.suppressions = new SuppressionStore(db);
+		this.sources = new SourceStore(db);
 	}
 
 	/** The ids of at most so many pages that must be looked at again, in one part of them all. */
@@ -341,9 +354,12 @@ export class StateStore {
 		};
 	}
 
-	/** Pages that differ from what is released, changed ones first, those that leave last; `q` is part of their path. */
-	differingRows(site: number, q: string, limit: number, offset: number): { path: string; differs: number }[] {
-		return this.run('differingRows').all({ site, q, limit, offset });
+	/**
+	 * Pages that differ from what is released, changed ones first, those that leave last, that follow one of them; `q` is part of
+	 * their path.
+	 */
+	differingRows(site: number, q: string, limit: number, after: DifferingRow = BEFORE_ALL): DifferingRow[] {
+		return this.run('differingRows').all({ site, q, limit, ...after });
 	}
 	/** The key pages with a finding of one of these codes. */
 	keyPagesWith(site: number, codes: readonly string[]): string[] {

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { JOBS } from '../../jobs/jobs';
-import { countGrid, gridIds, gridRows, SORTS, type GridRow, type PageFilter, type Sort } from './grid';
+import { countGrid, gridIds, gridRows, placeInOrder, SORTS, type GridRow, type PageFilter, type Sort } from './grid';
 import { Store } from '../store';
 
 /** More pages than are walked over in their order, or gathered and sorted for a search. */
@@ -121,6 +121,14 @@ test.each(FILTERS)('%j: in every order, walked over or gathered, the same pages 
 					store.table.lists.rows(id, filter, { sort, down, offset, limit: 20 }).map(({ path }) => path),
 					`${sort} ${down} ${offset}`
 				).toEqual(wanted.slice(offset, offset + 20));
+			// After any of them follow those that follow it.
+			for (const at of [0, 1, sorted.length >> 1, sorted.length - 1].filter((one) => sorted[one]))
+				expect(
+					store.table.lists
+						.rowsAfter(id, filter, { sort, down, limit: 7 }, placeInOrder(store.db, sorted[at]!.id, sort)!)
+						.map(({ path }) => path),
+					`${sort} ${down} after ${at}`
+				).toEqual(wanted.slice(at + 1, at + 8));
 		}
 });
 

@@ -247,21 +247,56 @@ export function rowsOf(db: Db, ids: Iterable<number>): GridRow[] {
 		.all(JSON.stringify([...ids]));
 }
 
+/** The columns that pages are told apart by in an order: pages of one kind follow by path. */
+const keysOf = (sort: Sort): readonly string[] => [
+	...new Set([SORTS[sort], KINDS.has(SORTS[sort]) ? 'path' : 'page_id'])
+];
+
+/** What a page has in the columns of an order. */
+export const placeInOrder = (db: Db, id: number, sort: Sort): readonly (string | number | null)[] | undefined =>
+	db
+		.prepare<unknown[], (string | number | null)[]>(
+			`SELECT ${keysOf(sort).join(', ')} FROM page_state WHERE page_id = ?`
+		)
+		.raw()
+		.get(id);
+
+/** How many of a list, which is in an order, stand at a place of it or before: it is halved until that is found. */
+export function countUpTo(db: Db, list: Uint32Array, { sort, down }: Order, place: readonly unknown[]): number {
+	const keys = keysOf(sort);
+	// Nothing stands before all else.
+	const parts = (of: readonly string[]) => of.map((one) => `${one} IS NOT NULL, coalesce(${one}, 0)`).join(', ');
+	const isPast = db
+		.prepare<[object], number>(
+			`SELECT (${parts(keys)}) ${down ? '<' : '>'} (${parts(keys.map((key) => `@${key}`))})
+			FROM page_state WHERE page_id = @one`
+		)
+		.pluck();
+	const values = Object.fromEntries(keys.map((key, at) => [key, place[at]]));
+	let [from, to] = [0, list.length];
+	while (from < to) {
+		const middle = (from + to) >> 1;
+		if (isPast.get({ ...values, one: list[middle] }) === 1) to = middle;
+		else from = middle + 1;
+	}
+	return from;
+}
+
 /** What is asked for in an order, taken apart. */
 function planOf(db: Db, site: number, filter: PageFilter, { sort, down }: Order) {
 	const conditions = conditionsOf(db, site, filter);
 	const way = down ? 'DESC' : 'ASC';
 	const column = SORTS[sort];
-	// What a filter pins is the same on all rows; pages of one kind follow by path.
+	// What a filter pins is the same on all rows.
 	const isPinned = conditions.some(({ pins }) => pins === column);
-	const keys = [...(isPinned ? [] : [column]), KINDS.has(column) ? 'path' : 'page_id'];
+	const keys = keysOf(sort).filter((key) => !isPinned || key !== column);
 	// A condition whose index has the rows as they are wanted: those of a type are there in every order.
 	const leading =
 		conditions.find(({ pins }) => pins === 'type') ??
 		conditions.find(({ pins }) => pins && (KINDS.has(pins) ? keys[0] === 'path' : keys[0] === 'page_id'));
 	return {
 		conditions,
-		order: [...new Set(keys)].map((key) => `s.${key} ${way}`).join(', '),
+		order: keys.map((key) => `s.${key} ${way}`).join(', '),
 		/** The rows that an index has in that order, and what goes into it. */
 		inOrder: `FROM page_state s WHERE s.site_id = ?${leading ? ` AND ${leading.sql}` : ''}`,
 		inOrderValues: [site, ...(leading?.values ?? [])],
@@ -418,57 +453,3 @@ export function pathsOfFilter(db: Db, site: number, filter: PageFilter, limit = 
 		.pluck()
 		.all(...values, limit);
 }
-
-/** Values that several live pages share, those of most pages first. */
-export function sharedValues(db: Db, site: number, column: 'title' | 'description' | 'picture', limit: number) {
-	return db
-		.prepare<unknown[], { value: string; pages: number }>(
-			`SELECT ${column} AS value, count(*) AS pages FROM page_state WHERE site_id = ? AND head IS NOT NULL AND ${column} <> ''
-			GROUP BY ${column} HAVING pages > 1 ORDER BY pages DESC LIMIT ?`
-		)
-		.all(site, limit);
-}
-
-/** Of each type: how many pages are public, and how many of them have each of the tags. */
-export function tagMatrix(db: Db, site: number, tags: readonly string[]) {
-	const columns = tags.map((_, at) => `sum(n * (instr(tags, ?) > 0)) AS t${at}`).join(', ');
-	const rows = db
-		.prepare<unknown[], { type: string; pages: number } & Record<string, number>>(
-			`SELECT type, sum(n) AS pages, ${columns} FROM (SELECT type, tag_set, count(*) AS n FROM page_state
-				WHERE site_id = ? AND head IS NOT NULL GROUP BY type, tag_set) AS same JOIN tag_set t ON t.id = same.tag_set GROUP BY type ORDER BY type`
-		)
-		.all(...tags.map((tag) => ` ${tag} `), site);
-	return rows.map(({ type, pages, ...counts }) => ({
-		type,
-		pages,
-		counts: tags.map((_, at) => counts[`t${at}`] as number)
-	}));
-}
-
-/** How wide titles or descriptions are: counts by steps of an em. */
-export function widths(db: Db, site: number, column: 'title_width' | 'description_width', step: number) {
-	return db
-		.prepare<unknown[], { step: number; pages: number }>(
-			`SELECT CAST(${column} / ? AS INTEGER) AS step, count(*) AS pages FROM page_state WHERE site_id = ? AND head IS NOT NULL GROUP BY 1 ORDER BY 1`
-		)
-		.all(step, site);
-}
-
-/** The tags that pages say by themselves, whatever their language. */
-export const overriddenTags = (db: Db, site: number): string[] =>
-	db
-		.prepare<unknown[], string>(
-			`SELECT DISTINCT tag FROM rule WHERE site_id = ? AND page_id IS NOT NULL AND language = '' ORDER BY tag`
-		)
-		.pluck()
-		.all(site);
-
-/** How many of some pages say something of a tag by themselves. */
-export const countOverriding = (db: Db, site: number, tag: string, paths: readonly string[]): number =>
-	db
-		.prepare<unknown[], number>(
-			`SELECT count(*) FROM rule JOIN page ON page.id = rule.page_id WHERE rule.site_id = ? AND tag = ?
-			AND rule.language = '' AND page.path IN (SELECT value FROM json_each(?))`
-		)
-		.pluck()
-		.get(site, tag, JSON.stringify(paths))!;

@@ -1,5 +1,5 @@
 import type { Db } from '../opening/database';
-import { gridIds, gridRows, rowsOf, type GridRow, type Order, type PageFilter, type Wanted } from './grid';
+import { countUpTo, gridIds, gridRows, rowsOf, type GridRow, type Order, type PageFilter, type Wanted } from './grid';
 
 /** Filters, each in one order, whose pages are kept: those asked for longest ago go first. */
 const MOST = 6;
@@ -38,6 +38,14 @@ export class GridLists {
 			);
 		}
 		return rowsOf(this.db, this.list(site, filter, wanted).subarray(offset, offset + limit));
+	}
+
+	/** Rows that follow a place of the order, whatever came, went or moved since somebody was there. */
+	rowsAfter(site: number, filter: PageFilter, sorted: Order & { readonly limit: number }, place: readonly unknown[]) {
+		this.forgetWhatChanged();
+		const list = this.list(site, filter, sorted);
+		const from = countUpTo(this.db, list, sorted, place);
+		return rowsOf(this.db, list.subarray(from, from + sorted.limit));
 	}
 
 	private list(site: number, filter: PageFilter, { sort, down }: Order): Uint32Array {

@@ -1,5 +1,7 @@
 <script lang="ts">
+	import ActionMenu from '../ActionMenu.svelte';
 	import Button from '../Button.svelte';
+	import Empty from '../Empty.svelte';
 	import LayerMark from '../LayerMark.svelte';
 	import type { LayerSign } from '../lines';
 	import Menu from '../Menu.svelte';
@@ -7,6 +9,7 @@
 	import Select from '../select/Select.svelte';
 	import Sheet from '../Sheet.svelte';
 	import TextInput from '../TextInput.svelte';
+	import Toggles from '../Toggles.svelte';
 	import Told from '../Told.svelte';
 	import Disclosure from './Disclosure.svelte';
 	import Leaf from './Leaf.svelte';
@@ -26,6 +29,8 @@
 	const several = 'One\nTwo';
 	let isOpen = $state(false);
 	let colours = $state('light');
+	let view = $state('tags');
+	let done = $state('');
 </script>
 
 <main class="mx-auto grid max-w-245 gap-5 p-5" id="room">
@@ -36,6 +41,27 @@
 			<Button {look} type="button" disabled>{look}, not now</Button>
 			<Button {look} href="#room">{look}, a link</Button>
 		{/each}
+	</section>
+	<section class="grid justify-items-start gap-3" aria-label="Views and actions">
+		<Toggles
+			label="Views"
+			value={view}
+			choices={[
+				['tags', 'Tags'],
+				['', 'One whose value is empty'],
+				['cards', 'All cards']
+			]}
+			set={(chosen) => (view = chosen)}
+		/>
+		<ActionMenu
+			label="Actions"
+			groups={[
+				{ name: 'This page', items: [{ says: 'What it says', keys: 'Alt+4', run: () => (done = 'What it says') }] },
+				{ name: 'Its layers', items: [{ says: 'Settings of its type', run: () => (done = 'Settings') }] }
+			]}
+		/>
+		<p role="status">{done}</p>
+		<Empty says="Nothing is here yet.">What will stand here, and how it gets there.</Empty>
 	</section>
 	<section class="flex flex-wrap items-center gap-3" aria-label="Selects">
 		<Select aria-label="One of a few" value={few} choices={FEW} set={(value) => (few = value)} />

@@ -3,4 +3,7 @@
  * to landmark find it there. What a dialog opens lies over the dialog, at the end of the document.
  */
 export const landmarkOf = (opener: Element | null | undefined): Element | string =>
-	(opener?.closest('[role=dialog]') ? undefined : opener?.closest('main, header, nav, aside')) ?? 'body';
+	(opener?.closest('[role=dialog]')
+		? undefined
+		: // The head of a part within the room is no landmark.
+			(opener?.closest('main, nav, aside, [role=search]') ?? opener?.closest('header'))) ?? 'body';

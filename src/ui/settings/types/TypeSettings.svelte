@@ -9,6 +9,7 @@
 	import { benchInView } from '$ui/workspace/context';
 	import { pagesInWords } from '$ui/parts/words';
 	import DefaultPictures from './DefaultPictures.svelte';
+	import LiveData from './LiveData.svelte';
 	import FieldList from './FieldList.svelte';
 	import PieceList from '../PieceList.svelte';
 	import WordsRow from '../WordsRow.svelte';
@@ -137,6 +138,7 @@
 		<FieldList {act} />
 		<PieceList layer="type" {act} />
 	</Group>
+	<LiveData />
 	<Group name="The type as a whole" about="starting set rename take away another type add">
 		<Disclosure strong class="mt-2.5 text-sm" label="Starting sets">
 			<p class="text-ink-soft">Fields and templates for a common kind of page, to take and change.</p>
