@@ -1,6 +1,6 @@
 import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { atRest, BenchPage, openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
+import { atRest, BenchPage, openBrowser, startDemo, typeIn, violationsOf, type RunningDemo } from './demo';
 
 /** The jobs of the bench beside templates: pages, their content, versions, fields of types, and nothing that is lost. */
 
@@ -18,11 +18,7 @@ afterAll(async () => {
 	demo?.stop();
 });
 
-const keys = (...all: string[]) =>
-	browser.driver
-		.switchTo()
-		.activeElement()
-		.sendKeys(...all);
+const keys = (...all: string[]) => typeIn(browser.driver, ...all);
 const released = async (path: string) =>
 	(await fetch(`${demo.kephalon}/api/sites/${encodeURIComponent(demo.site)}/head?path=${path}`)).text();
 const pageAt = async (path: string) =>

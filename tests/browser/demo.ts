@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import axe from 'axe-core';
-import { Builder, By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Builder, By, error, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome.js';
 import { findChromium } from '../../scripts/chromium.mjs';
 
@@ -126,6 +126,24 @@ export async function violationsOf(driver: WebDriver): Promise<string[]> {
 		'const done = arguments[arguments.length - 1]; axe.run().then((result) => done(result.violations));'
 	);
 	return found.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`);
+}
+
+/**
+ * Types where the focus is. What has it may be replaced (a list that came) between being found and being typed into: the
+ * driver refuses before any key was sent, so it is found once more, as fingers find it.
+ */
+export async function typeIn(driver: WebDriver, ...keys: string[]): Promise<void> {
+	for (let tries = 0; ; tries++) {
+		try {
+			await driver
+				.switchTo()
+				.activeElement()
+				.sendKeys(...keys);
+			return;
+		} catch (reason) {
+			if (tries === 5 || !(reason instanceof error.StaleElementReferenceError)) throw reason;
+		}
+	}
 }
 
 /** The bench in a browser, moved as its user moves it. */

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { BenchPage, openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
+import { BenchPage, openBrowser, startDemo, typeIn, violationsOf, type RunningDemo } from './demo';
 
 /** `?` beside anything, and long work that goes on when its room is left. */
 let demo: RunningDemo;
@@ -48,7 +48,7 @@ test('a tag, a sign, a setting, a field and a finding say what they are, by key;
 		await ask.sendKeys(Key.ENTER);
 		await bench.waitForText(EXPLAINED, says);
 		expect(await violationsOf(browser.driver), at).toEqual([]);
-		await browser.driver.switchTo().activeElement().sendKeys(Key.ESCAPE);
+		await typeIn(browser.driver, Key.ESCAPE);
 		await gone(EXPLAINED);
 		expect(await browser.driver.executeScript('return document.activeElement === arguments[0]', ask), at).toBe(true);
 	}
@@ -127,7 +127,7 @@ test('on a telephone a chosen tag’s layers are in view; one mends a title and 
 		await browser.driver.wait(() => isIn('.stack h2'), 8000);
 		await (await bench.find('[data-layer=page] .cm-content')).click();
 		await bench.find('[data-layer=page] .cm-content:not(.plain)');
-		await browser.driver.switchTo().activeElement().sendKeys('Said on the way');
+		await typeIn(browser.driver, 'Said on the way');
 		await bench.waitForText('[data-tag="og:description"] .value', /Said on the way/);
 		await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
 		await (await browser.driver.findElement(By.xpath('//button[starts-with(normalize-space(),"All tags")]'))).click();
@@ -142,7 +142,7 @@ test('taking back says what it took back, where it stands; doing it again says t
 	await bench.open('/about');
 	await (await bench.find('[data-layer=page] .cm-content')).click();
 	await bench.find('[data-layer=page] .cm-content:not(.plain)');
-	await browser.driver.switchTo().activeElement().sendKeys('Said for a moment');
+	await typeIn(browser.driver, 'Said for a moment');
 	await bench.waitForText('[data-testid=saved]', /^All kept, last at/);
 	await (await bench.find('[data-tag="og:type"]')).click();
 	await browser.driver.executeScript('document.activeElement.blur()');

@@ -1,7 +1,7 @@
 import { By, Key, until, type WebDriver } from 'selenium-webdriver';
 import { Protocol, Transport, VirtualAuthenticatorOptions } from 'selenium-webdriver/lib/virtual_authenticator.js';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { BenchPage, openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
+import { BenchPage, openBrowser, startDemo, typeIn, violationsOf, type RunningDemo } from './demo';
 
 /** From alone to together: a first owner, an editor with an area doing her day, a reviewer, a session that ends while typing. */
 let demo: RunningDemo;
@@ -313,6 +313,6 @@ test('locked out, nobody comes in', async () => {
 	await go(editor.driver, '/sign-in');
 	await field(editor.driver, 'Name', 'Ben Holt');
 	await field(editor.driver, 'Password', 'nine quick herons');
-	await editor.driver.switchTo().activeElement().sendKeys(Key.ENTER);
+	await typeIn(editor.driver, Key.ENTER);
 	await says(editor.driver, '[role=alert]', /The name or the password is not right/);
 });

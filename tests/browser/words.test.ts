@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Key } from 'selenium-webdriver';
-import { BenchPage, openBrowser, startDemo, violationsOf, type RunningDemo } from './demo';
+import { BenchPage, openBrowser, startDemo, typeIn, violationsOf, type RunningDemo } from './demo';
 
 /** Values in words, words of the site's own and pieces: declared once at their place, used in templates, seen on the page. */
 let demo: RunningDemo;
@@ -51,7 +51,7 @@ test('words of the site’s own, and a piece that uses them, are written where t
 		'[data-piece=call] .cm-content, [data-piece=call] [contenteditable], [data-piece=call] textarea, [data-piece=call] button:not([data-button=plain]):not(.name)'
 	);
 	await piece.click();
-	await browser.driver.switchTo().activeElement().sendKeys('{words.book}[[ for {page.price | money "GBP" "short"}]]');
+	await typeIn(browser.driver, '{words.book}[[ for {page.price | money "GBP" "short"}]]');
 	await bench.waitForText('[data-piece=call]', /Here: Order it for £11/);
 	expect(await violationsOf(browser.driver)).toEqual([]);
 	await back();
@@ -81,7 +81,7 @@ test('behind a number stand the filters for numbers, each with what it gives her
 
 test('what is right is marked as it is, whatever stood there before', async () => {
 	await bench.write('title', 'type', '{page.title');
-	await browser.driver.switchTo().activeElement().sendKeys(Key.ESCAPE);
+	await typeIn(browser.driver, Key.ESCAPE);
 	await bench.waitForText('[data-layer=type] .told', /never closed/);
 	await browser.driver.wait(async () => (await marked('error')).length > 0, 5000);
 	await bench.write('title', 'type', '{fit 12}{page.title}[[ in {page.section}]]');
@@ -162,12 +162,12 @@ test('a template is tried on the pages that are hard on it, against another, and
 	await bench.waitForText('[role=dialog]', /\[\[ – \{site\.name\}\]\] gives way on \d+ pages? of \d+/);
 	expect(await violationsOf(browser.driver)).toEqual([]);
 	await (await bench.find('[role=dialog] [aria-label="Another template"]')).click();
-	await browser.driver.switchTo().activeElement().sendKeys('{fit 60}{page.title}');
+	await typeIn(browser.driver, '{fit 60}{page.title}');
 	await bench.waitForText('[role=dialog]', /Nothing tells them apart|comes out better on/);
 	// Escape in the field is the field's: the sheet stays.
-	await browser.driver.switchTo().activeElement().sendKeys(Key.ESCAPE);
+	await typeIn(browser.driver, Key.ESCAPE);
 	expect(await bench.textOf('[role=dialog]')).toMatch(/On the pages that are hard on it/);
-	await browser.driver.switchTo().activeElement().sendKeys('{page.title}, new');
+	await typeIn(browser.driver, '{page.title}, new');
 	await bench.waitForText('[role=dialog] thead', /Against/);
 	await pressed('Take the second');
 	expect(await bench.valueOf('title')).toMatch(/^Gannet mug, new\n/);
