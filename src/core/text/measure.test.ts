@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { measureText } from '../index';
 import { offsetOfWidth } from './measure';
@@ -34,6 +35,42 @@ describe('where a text is cut to a width', () => {
 		[0, 0]
 	])('twenty letters within %f are cut at %i', (width, at) => {
 		expect(offsetOfWidth('n'.repeat(20), width, 20)).toBe(at);
+	});
+	/** As it is meant: character by character, however each is written. */
+	const closely = (text: string, limit: number) => {
+		if (measureText(text, 20) <= limit) return -1;
+		let sum = 0;
+		for (const { segment, index } of new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(text))
+			if ((sum += measureText(segment, 20)) > limit - mark) return index;
+		return -1;
+	};
+	const signs = [
+		'n',
+		'W',
+		' ',
+		'é',
+		'\u0301',
+		'\u200d',
+		'\r',
+		'\n',
+		'\u{1F469}',
+		'\u{1F3FD}',
+		'क',
+		'्',
+		'한',
+		'…',
+		'\ud800'
+	];
+	test('any text is cut between two characters, where it is read sign by sign as well', () => {
+		fc.assert(
+			fc.property(
+				fc.array(fc.constantFrom(...signs), { maxLength: 40 }),
+				fc.integer({ min: 0, max: 500 }),
+				(parts, limit) => {
+					expect(offsetOfWidth(parts.join(''), limit, 20)).toBe(closely(parts.join(''), limit));
+				}
+			)
+		);
 	});
 	test('nothing needs no room', () => {
 		expect(offsetOfWidth('', 0, 20)).toBe(-1);

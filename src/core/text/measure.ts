@@ -1,4 +1,4 @@
-import { segmenter } from './text';
+import { isSimple, segmenter } from './text';
 import widths from './widths.json';
 
 /** How wide a text is, by the advance widths of a metric-compatible open font: what pixel limits of readers are told by. */
@@ -36,6 +36,14 @@ export function offsetOfWidth(text: string, limit: number, fontSize: number, mar
 	if (measureText(text, fontSize) <= limit) return -1;
 	const room = limit - measureText(mark, fontSize);
 	let sum = 0;
+	// In most texts each code unit up to the cut, and the one behind it, is a character by itself.
+	for (let at = 0; at < text.length; at++) {
+		sum += ((UNIT_WIDTHS[text.charCodeAt(at)] ?? 0) * fontSize) / 1000;
+		if (sum <= room) continue;
+		if (isSimple(text, at + 2)) return at;
+		break;
+	}
+	sum = 0;
 	for (const { segment, index } of segmenter('en', 'grapheme').segment(text)) {
 		sum += measureText(segment, fontSize);
 		if (sum > room) return index;

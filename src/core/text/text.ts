@@ -83,7 +83,7 @@ const EVEN =
 const isEven = (text: string) => EVEN.test(text) && !TWO_SPACES.test(text);
 
 /** Whether every code unit of the first `length` is a character by itself, so that counting units counts graphemes. */
-function isSimple(text: string, length: number): boolean {
+export function isSimple(text: string, length: number): boolean {
 	return !NOT_SIMPLE.test(text.length > length ? text.slice(0, length) : text);
 }
 

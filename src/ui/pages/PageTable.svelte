@@ -69,6 +69,11 @@
 		...{ picture: '', pictureFrom: '', weight: 0, differs: 0, isKey: 0, isKnown: 1 }
 	};
 	let scroller = $state<HTMLElement>();
+	/**
+	 * It is moved sideways: only then the path is held where it is, as what is held so is a layer of its own in each row, moved
+	 * with every frame. (Nor is its ground inherited from its row: that costs 50 ms in each frame of new rows.)
+	 */
+	let isAside = $state(false);
 	/** A row in view. Elements are used again: each row in view has a place among them, whatever row stood there before. */
 	interface Line {
 		readonly slot: number;
@@ -354,13 +359,15 @@
 	></span>{whole}{#if cut}<span class="border-l border-dashed border-l-flag text-ink-soft">{cut}</span>{/if}
 {/snippet}
 <div
-	class="pages-sheet relative flex-1 overflow-auto bg-sheet text-sm [contain:strict]"
+	class="pages-sheet group/sheet relative flex-1 overflow-auto bg-sheet text-sm [contain:strict]"
 	role="grid"
 	aria-label="All pages"
 	aria-rowcount={grid.count + 1}
 	aria-colcount={columns.length + 1}
 	tabindex="0"
 	bind:this={scroller}
+	data-aside={isAside ? '' : undefined}
+	onscroll={({ currentTarget }) => (isAside = currentTarget.scrollLeft > 0)}
 	aria-activedescendant={grid.count > 0 ? 'cell-at' : undefined}
 	{onkeydown}
 	{oncopy}
@@ -375,7 +382,7 @@
 	>
 		<span
 			role="columnheader"
-			class="tick sticky left-0 z-1 grid place-items-center bg-sunk px-2 py-1.25 whitespace-nowrap"
+			class="tick left-0 z-1 grid place-items-center bg-sunk px-2 py-1.25 whitespace-nowrap group-data-aside/sheet:sticky"
 			><input
 				type="checkbox"
 				aria-label="Choose all that the filter means"
@@ -387,7 +394,7 @@
 		>
 		{#each columns as { id, name, sort, width: wide } (id)}
 			<span
-				class="relative truncate px-2 py-1.25 whitespace-nowrap [&.path]:sticky [&.path]:left-8 [&.path]:z-1 [&.path]:bg-sunk"
+				class="relative truncate px-2 py-1.25 whitespace-nowrap [&.path]:left-8 [&.path]:z-1 [&.path]:bg-sunk group-data-aside/sheet:[&.path]:sticky"
 				class:path={id === 'path'}
 				role="columnheader"
 				aria-sort={order.sort === sort ? (order.down ? 'descending' : 'ascending') : undefined}
@@ -420,7 +427,10 @@
 				style:height="{height}px"
 				style:transform="translateY({index * height}px)"
 			>
-				<span role="gridcell" class="tick sticky left-0 z-1 grid place-items-center bg-inherit">
+				<span
+					role="gridcell"
+					class="tick left-0 z-1 grid place-items-center bg-sheet group-data-aside/sheet:sticky in-[.chosen]:bg-sea-wash"
+				>
 					<input
 						type="checkbox"
 						tabindex="-1"
@@ -437,7 +447,7 @@
 						role="gridcell"
 						tabindex="-1"
 						id={isAt ? 'cell-at' : undefined}
-						class="cell {column.id} border-r border-r-rule px-2 py-0 leading-7.25 text-ellipsis whitespace-nowrap [contain:strict] in-[:focus]:[&.at]:outline-2 in-[:focus]:[&.at]:-outline-offset-2 in-[:focus]:[&.at]:outline-focus [&.chosen]:bg-sea-wash [&.findings]:text-flag [&.path]:sticky [&.path]:left-8 [&.path]:z-1 [&.path]:cursor-pointer [&.path]:bg-inherit [&.path]:text-xs [&.path]:hover:underline [&.range]:bg-sea-wash [&.waits]:text-ink-soft [&.waits]:italic [&>.mark]:mr-1.5 [&>.mark]:[vertical-align:-1px]"
+						class="cell {column.id} border-r border-r-rule px-2 py-0 leading-7.25 text-ellipsis whitespace-nowrap [contain:strict] in-[:focus]:[&.at]:outline-2 in-[:focus]:[&.at]:-outline-offset-2 in-[:focus]:[&.at]:outline-focus [&.chosen]:bg-sea-wash [&.findings]:text-flag [&.path]:left-8 [&.path]:z-1 [&.path]:cursor-pointer [&.path]:bg-sheet [&.path]:text-xs group-data-aside/sheet:[&.path]:sticky [&.path]:hover:underline [&.path.range]:bg-sea-wash [&.range]:bg-sea-wash [&.waits]:text-ink-soft [&.waits]:italic [&>.mark]:mr-1.5 [&>.mark]:[vertical-align:-1px] [.chosen>&.path]:bg-sea-wash"
 						class:at={isAt}
 						class:range={from !== undefined &&
 							number >= range.left &&
