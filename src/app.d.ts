@@ -1,5 +1,6 @@
 import type { Visitor } from '$server/http/visitor';
 import type { Store } from '$server/store/store';
+import type { Spoken } from '$ui/words/languages';
 
 declare global {
 	namespace App {
@@ -12,6 +13,8 @@ declare global {
 		/** Whoever sent the request, and the database that the application works on. */
 		interface Locals extends Visitor {
 			readonly store: Store;
+			/** The language that the interface speaks to them. */
+			language: Spoken;
 		}
 	}
 }

@@ -10,6 +10,12 @@ import { openStore } from '$server/web/working';
 import { UserError } from '$server/errors';
 import { log } from '$server/log';
 import { LOOK_COOKIE, lookAttributes, readLook } from '$ui/look/look';
+import { fr } from '$ui/words/fr';
+import { languageFor } from '$server/http/language';
+import { LANGUAGE_COOKIE } from '$ui/words/languages';
+import { learn } from '$ui/words/speaking';
+
+learn('fr', fr);
 
 /** What goes on by itself begins with the server, before anybody opens a room. A database that cannot be opened is told then. */
 export const init: ServerInit = () => {
@@ -31,9 +37,12 @@ export const handle: Handle = async ({ event, resolve }) => {
 	Object.defineProperties(event.locals, Object.getOwnPropertyDescriptors(visitor));
 	const elsewhere = whereTo(event);
 	if (elsewhere !== undefined) redirect(303, elsewhere);
+	const language = languageFor(event.cookies.get(LANGUAGE_COOKIE), request.headers.get('accept-language'));
+	event.locals.language = language;
 	const look = lookAttributes(readLook(event.cookies.get(LOOK_COOKIE)));
 	const response = await resolve(event, {
-		transformPageChunk: ({ html }) => withoutStyleAttributes(html).replace('<html ', `<html ${look} `)
+		transformPageChunk: ({ html }) =>
+			withoutStyleAttributes(html).replace('<html lang="%language%"', `<html ${look} lang="${language}"`)
 	});
 	const policy = response.headers.get('content-security-policy');
 	if (policy !== null)

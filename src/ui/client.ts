@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/asking';
 import type { AnyEdit, Reach, Recipe, RuleBody } from '$core';
 import type { PartOf, RouteName, SoFar } from '$server/http/contract';
 
@@ -73,13 +74,13 @@ interface Told {
 
 /** A refusal's sentence. */
 export const sentenceOf = (told: Told, status: number) =>
-	told.detail ?? told.message ?? `The server answered ${status}. Try again; what you wrote is still here.`;
+	told.detail ?? told.message ?? wording.theServerAnsweredTryAgain(status);
 
-export const UNREACHABLE = 'Kephalon does not answer. Is it still running? What you wrote is still here.';
-const BROKEN = 'The answer broke off on its way. Try again; what you wrote is still here.';
+export const unreachable = () => wording.kephalonDoesNotAnswerIsIt;
+const brokenOff = () => wording.theAnswerBrokeOffOnItsWay;
 
 /** What an answer that never came stands for. */
-export const NO_ANSWER: Refused = { refused: UNREACHABLE };
+export const NO_ANSWER: Refused = { refused: unreachable() };
 
 const send = (name: RouteName, asking: Asked): Promise<Response | undefined> =>
 	fetch(addressOf(name, asking), requestOf(name, asking)).catch(() => undefined);
@@ -90,7 +91,7 @@ export async function call<K extends RouteName>(name: K, asking: Asking<K>): Pro
 	if (!answer) return NO_ANSWER;
 	if (!answer.ok) return refusalIn(answer);
 	// Half an answer is none.
-	return (await answer.json().catch(() => ({ refused: BROKEN }))) as AnswerOf<K>;
+	return (await answer.json().catch(() => ({ refused: brokenOff() }))) as AnswerOf<K>;
 }
 
 /** A session has ended while one was at work: whoever shows the way back in hears it. */
@@ -126,7 +127,7 @@ export async function follow<K extends InLines>(
 	name: K,
 	asking: Asking<K>,
 	{ signal, progress }: Watching,
-	{ stopped, broken = BROKEN }: Endings
+	{ stopped, broken = brokenOff() }: Endings
 ): Promise<AnswerOf<K>> {
 	const asked = asking as Asked;
 	const headers = { accept: 'application/x-ndjson', ...asked.headers };
@@ -135,8 +136,7 @@ export async function follow<K extends InLines>(
 		if (!answer.ok || !answer.body) return await refusalIn(answer);
 		for await (const line of linesOf<SoFar | { readonly failed: string } | PartOf<K, 'answer'>>(answer.body)) {
 			const told = line as object;
-			if ('failed' in told)
-				return { refused: `Kephalon failed; its log tells more under ${String(told.failed)}. Try again.` };
+			if ('failed' in told) return { refused: wording.kephalonFailedItsLogTells(String(told.failed)) };
 			if (!('done' in told)) return line as AnswerOf<K>;
 			const { done, all = 0, last } = told as SoFar;
 			progress(done, all, last);
@@ -190,7 +190,7 @@ const edited = (edit: AnyEdit) =>
 /** Keeps an edit. `expected` is what the sender saw there before: a rule's body, or the settings that it changes. */
 export async function keep(site: string, edit: AnyEdit, expected: unknown): Promise<Kept> {
 	const answer = await send(edited(edit), { site, body: { ...edit, expected } });
-	if (!answer) return { kind: 'refused', why: UNREACHABLE };
+	if (!answer) return { kind: 'refused', why: unreachable() };
 	if (answer.ok) return { kind: 'kept' };
 	const told = (await answer.json().catch(() => ({}))) as Told;
 	if (answer.status === 401) tellSignedOut(told);
@@ -218,7 +218,7 @@ export const takeBack = (
 		'POST /sites/{site}/edits',
 		{ site, body: { takeBack: which, ...(removes !== undefined && { removes }) } },
 		watching,
-		{ stopped: 'Stopped: nothing is taken back.' }
+		{ stopped: wording.stoppedNothingIsTakenBack }
 	);
 
 /** Makes the working copy what visitors see. */
@@ -233,7 +233,7 @@ export const release = (
 		// Sent again by the browser or by what stands between, it is made once.
 		{ site, body, headers: { 'idempotency-key': keyOfAsking() } },
 		{ signal, progress },
-		{ stopped: 'Stopped: nothing is released.' }
+		{ stopped: wording.stoppedNothingIsReleased }
 	);
 
 const keyOfAsking = () =>
@@ -246,8 +246,8 @@ export async function compose(site: string, type: string, signal: AbortSignal, p
 		{ site, body: { type } },
 		{ signal, progress },
 		{
-			stopped: 'Stopped. Ask again: it goes on where it stopped.',
-			broken: 'The drawing ended before its time. Ask again: it goes on where it stopped.'
+			stopped: wording.stoppedAskAgainItGoesOnWhere,
+			broken: wording.theDrawingEndedBeforeItsTime
 		}
 	);
 	return isRefused(told) ? told : told.composed;

@@ -24,7 +24,7 @@ const openSettings = async (layer: string) => {
 };
 const back = async () => (await bench.find('[data-settings] .back')).click();
 /** Writes into a field by its name, whatever stood there. */
-const typeIn = async (label: string, text: string, ...more: string[]) =>
+const typeInto = async (label: string, text: string, ...more: string[]) =>
 	(await bench.find(`[aria-label="${label}"]`)).sendKeys(Key.chord(Key.CONTROL, 'a'), text, ...more);
 
 test('a yes or no is said in words, and in other words once they are changed at its field', async () => {
@@ -35,7 +35,7 @@ test('a yes or no is said in words, and in other words once they are changed at 
 	await bench.waitForText('[data-testid=saved]', /^All kept/);
 	await openSettings('type');
 	await (await bench.find('[data-field=stock] button.name')).click();
-	await typeIn('stock, yes, British English', 'Here now');
+	await typeInto('stock, yes, British English', 'Here now');
 	expect(await violationsOf(browser.driver)).toEqual([]);
 	await back();
 	expect(await bench.valueOf('title')).toContain('Here now, Gannet mug');
@@ -43,10 +43,10 @@ test('a yes or no is said in words, and in other words once they are changed at 
 
 test('words of the site’s own, and a piece that uses them, are written where the site is', async () => {
 	await openSettings('site');
-	await typeIn('Name of other words', 'book', Key.ENTER);
-	await typeIn('Words “book”, British English', 'Order it');
+	await typeInto('Name of other words', 'book', Key.ENTER);
+	await typeInto('Words “book”, British English', 'Order it');
 	await (await bench.find('[data-pieces=site] [data-disclosure] > button')).click();
-	await typeIn('Name of a new piece', 'call', Key.ENTER);
+	await typeInto('Name of a new piece', 'call', Key.ENTER);
 	const piece = await bench.find(
 		'[data-piece=call] .cm-content, [data-piece=call] [contenteditable], [data-piece=call] textarea, [data-piece=call] button:not([data-button=plain]):not(.name)'
 	);
@@ -97,7 +97,7 @@ test('a field of the page above is read, and of one that a field names as soon a
 	await bench.write('title', 'type', '{page.title}[[ – {page.parent.title}]][[, {page.section.title}]]');
 	await browser.driver.wait(async () => (await bench.valueOf('title')).startsWith('Gannet mug – Shop'), 5000);
 	await (await bench.find('[data-layer=type] button.name')).click();
-	await typeIn('Name of a new field', 'sister', Key.ENTER);
+	await typeInto('Name of a new field', 'sister', Key.ENTER);
 	await bench.choose('Kind of sister', 'page');
 	await back();
 	await bench.write('title', 'type', '{page.title}[[ or {page.sister.title}]]');

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pagesAbout';
+	import { momentInWords } from '$ui/words/speaking';
 	import Button from '$ui/parts/Button.svelte';
 	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
@@ -8,7 +10,7 @@
 	import RecoveryPart from '$ui/people/RecoveryPart.svelte';
 	import { beginSignOn } from '$ui/people/signOn';
 	import NewPassword from '$ui/people/NewPassword.svelte';
-	import { agentInWords, areaInWords, momentInWords } from '$ui/people/words';
+	import { agentInWords, areaInWords } from '$ui/people/words';
 
 	let { data } = $props();
 	let told = $state('');
@@ -34,13 +36,13 @@
 	async function take(password: string, old: string): Promise<string> {
 		const changed = await call('PUT /me/password', { body: { old, password } });
 		if (isRefused(changed)) return changed.refused;
-		told = 'The password is changed; all other sessions have ended.';
+		told = wording.thePasswordIsChangedAllOther;
 		await refresh();
 		return '';
 	}
 	async function endOthers() {
 		const ended = await call('DELETE /me/sessions', { body: {} });
-		told = isRefused(ended) ? ended.refused : 'All other sessions have ended.';
+		told = isRefused(ended) ? ended.refused : wording.allOtherSessionsHaveEnded;
 		await refresh();
 	}
 	async function signOut() {
@@ -51,85 +53,95 @@
 	}
 </script>
 
-<svelte:head><title>{data.me.name || 'Alone'} · Kephalon</title></svelte:head>
+<svelte:head><title>{wording.kephalon(data.me.name || wording.alone)}</title></svelte:head>
 
 <main class="mx-auto max-w-2xl px-6 py-12">
-	<p><a class="font-serif italic" href="/sites">Kephalon</a></p>
+	<p><a class="font-serif italic" href="/sites">{wording.kephalon2}</a></p>
 	{#if data.me.kind === 'alone'}
-		<h1 class="mt-3 text-xl font-semibold">Alone</h1>
+		<h1 class="mt-3 text-xl font-semibold">{wording.alone}</h1>
 		<p class="mt-2">
-			There are no people: whoever is at this machine may do all. <a class="underline" href="/people">Add somebody</a>,
-			and everybody signs in.
+			{wording.thereAreNoPeopleWhoeverIsAt}
+			<a class="underline" href="/people">{wording.addSomebody}</a>{wording.andEverybodySignsIn}
 		</p>
 	{:else}
 		<h1 class="mt-3 text-xl font-semibold">{data.me.name}</h1>
 		<p class="mt-1" role="status">{told}</p>
-		<h2 class="mt-6 mb-1 font-semibold">What you are</h2>
+		<h2 class="mt-6 mb-1 font-semibold">{wording.whatYouAre}</h2>
 		<ul>
-			{#if data.isOwner}<li>Owner of every site. <a class="underline" href="/people">People</a></li>{/if}
+			{#if data.isOwner}<li>
+					{wording.ownerOfEverySite} <a class="underline" href="/people">{wording.people}</a>
+				</li>{/if}
 			{#each Object.entries(data.roles) as [site, { role, area }] (site)}
 				<li>
-					<strong>{role}</strong> of {site}{areaInWords(area)}
-					{#if role === 'owner' && !data.isOwner}<a class="underline" href="/people">People and keys</a>{/if}
+					<strong>{role}</strong>
+					{wording.of(site, areaInWords(area))}
+					{#if role === 'owner' && !data.isOwner}<a class="underline" href="/people">{wording.peopleAndKeys}</a>{/if}
 				</li>
-			{:else}{#if !data.isOwner}<li>Nothing yet. Whoever invited you says what you may do.</li>{/if}{/each}
+			{:else}{#if !data.isOwner}<li>{wording.nothingYetWhoeverInvitedYou}</li>{/if}{/each}
 		</ul>
-		<h2 class="mt-6 mb-1 font-semibold">Where you are signed in</h2>
+		<h2 class="mt-6 mb-1 font-semibold">{wording.whereYouAreSignedIn}</h2>
 		<ul>
 			{#each data.sessions as session, at (at)}
 				<li class="border-t border-(--rule) py-1">
 					{agentInWords(session.agent)}
 					<span class="text-ink-soft"
-						>since {momentInWords(session.made)}, last at {momentInWords(session.used)}{session.isThis
-							? ': this one'
-							: ''}</span
+						>{wording.sinceLastAt(
+							momentInWords(session.made),
+							momentInWords(session.used),
+							session.isThis ? wording.thisOne : ''
+						)}</span
 					>
 				</li>
 			{/each}
 		</ul>
 		<p class="mt-3 flex gap-2">
-			<Button onclick={signOut}>Sign out</Button>
-			{#if others.length > 0}<Button onclick={endOthers}>End all others</Button>{/if}
+			<Button onclick={signOut}>{wording.signOut}</Button>
+			{#if others.length > 0}<Button onclick={endOthers}>{wording.endAllOthers}</Button>{/if}
 		</p>
-		<h2 class="mt-8 mb-1 font-semibold">Passkeys</h2>
+		<h2 class="mt-8 mb-1 font-semibold">{wording.passkeys}</h2>
 		<ul>
 			{#each data.passkeys as { id, name, made, used } (id)}
 				<li class="flex flex-wrap items-baseline gap-2 border-t border-(--rule) py-1">
 					<strong>{name}</strong>
 					<span class="text-ink-soft"
-						>since {momentInWords(made)}{used ? `, used last ${momentInWords(used)}` : ', not used yet'}</span
+						>{wording.since(
+							momentInWords(made),
+							used ? wording.usedLast(momentInWords(used)) : wording.notUsedYet
+						)}</span
 					>
-					<button class="ml-auto underline" aria-label="Take away {name}" onclick={() => dropPasskey(id)}
-						>Take away</button
+					<button class="ml-auto underline" aria-label={wording.takeAway(name)} onclick={() => dropPasskey(id)}
+						>{wording.takeAway2}</button
 					>
 				</li>
 			{:else}<li class="text-ink-soft">
-					None yet. With one, this device signs in for you: nothing to remember, nothing to be stolen.
+					{wording.noneYetWithOneThisDevice}
 				</li>{/each}
 		</ul>
 		{#if hasPasskeys}
 			<form class="mt-2 flex flex-wrap items-end gap-2" onsubmit={makePasskey}>
-				<label class="grid gap-1">Name of a new passkey <input maxlength="80" required bind:value={passkey} /></label>
-				<Button>Make one on this device</Button>
+				<label class="grid gap-1"
+					>{wording.nameOfANewPasskey} <input maxlength="80" required bind:value={passkey} /></label
+				>
+				<Button>{wording.makeOneOnThisDevice}</Button>
 			</form>
 		{:else}
 			<p class="mt-2 text-ink-soft">
-				Passkeys are bound to a name: open Kephalon under its name, on this machine as http://localhost.
+				{wording.passkeysAreBoundToANameOpen}
 			</p>
 		{/if}
 		{#if refused}<p class="mt-1" role="alert">{refused}</p>{/if}
 		<RecoveryPart left={data.codes} hasPassword={data.hasPassword} />
 		{#if data.signOn}
-			<h2 class="mt-8 mb-2 font-semibold">Single sign-on</h2>
+			<h2 class="mt-8 mb-2 font-semibold">{wording.singleSignOn}</h2>
 			<p class="mb-2 text-ink-soft">
-				It lets you in from then on. Where its rules name a site, they say what you are there, each time anew.
+				{wording.itLetsYouInFromThenOn}
 			</p>
-			<p><Button onclick={bind}>Bind my account at {data.signOn} to this one</Button></p>
+			<p><Button onclick={bind}>{wording.bindMyAccountAtToThisOne(data.signOn)}</Button></p>
 			{#if bound || data.refused}<p class="mt-1" role="alert">{bound || data.refused}</p>{/if}
 		{/if}
 		{#if data.hasPassword}
-			<h2 class="mt-8 mb-2 font-semibold">Another password</h2>
-			<div class="max-w-sm"><NewPassword {take} words="Change it" old /></div>
+			<h2 class="mt-8 mb-2 font-semibold">{wording.anotherPassword}</h2>
+			<div class="max-w-sm"><NewPassword {take} words={wording.changeIt} old /></div>
 		{/if}
 	{/if}
 </main>

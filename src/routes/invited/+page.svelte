@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pagesAbout';
 	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { call, isRefused } from '$ui/client';
@@ -24,16 +25,16 @@
 	}
 </script>
 
-<svelte:head><title>An invitation · Kephalon</title></svelte:head>
+<svelte:head><title>{wording.anInvitationKephalon}</title></svelte:head>
 
 <main class="mx-auto max-w-sm px-6 py-16">
-	<h1 class="font-serif text-xl italic">Kephalon</h1>
+	<h1 class="font-serif text-xl italic">{wording.kephalon2}</h1>
 	{#if refused}
 		<p class="mt-4" role="alert">{refused}</p>
 	{:else if name}
-		<p class="mt-4 mb-6"><strong>Welcome, {name}.</strong> Choose a password, and you are in.</p>
-		<NewPassword {take} words="Come in" />
+		<p class="mt-4 mb-6"><strong>{wording.welcome(name)}</strong> {wording.chooseAPasswordAndYouAreIn}</p>
+		<NewPassword {take} words={wording.comeIn} />
 	{:else}
-		<p class="mt-4 text-ink-soft" role="status">Looking at the invitation …</p>
+		<p class="mt-4 text-ink-soft" role="status">{wording.lookingAtTheInvitation}</p>
 	{/if}
 </main>

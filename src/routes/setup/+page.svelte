@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pagesAbout';
 	import Button from '$ui/parts/Button.svelte';
 	import { goto } from '$app/navigation';
 	import Greeting from '$ui/setup/Greeting.svelte';
@@ -11,13 +12,15 @@
 	const goOn = (site: string) => goto(`/setup?site=${encodeURIComponent(site)}`, { invalidateAll: true });
 </script>
 
-<svelte:head><title>{name ? `Set-up of ${name}` : 'A new site'} · Kephalon</title></svelte:head>
+<svelte:head><title>{wording.kephalon(name ? wording.setUpOf(name) : wording.aNewSite)}</title></svelte:head>
 
 <div class="setup">
 	<header class="flex items-center gap-3.5 border-b border-b-rule-strong bg-sheet px-4 py-1.75">
-		<a class="font-serif text-lg font-bold italic" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
-		<h1 class="border-l border-l-rule pl-3.5 font-semibold">{name ? `Set-up of ${name}` : 'A new site'}</h1>
-		{#if name}<Button class="ml-auto" href="/bench/{encodeURIComponent(name)}">To the bench</Button>{/if}
+		<a class="font-serif text-lg font-bold italic" href="/sites" aria-label={wording.kephalonToTheSites}
+			>{wording.kephalon2}</a
+		>
+		<h1 class="border-l border-l-rule pl-3.5 font-semibold">{name ? wording.setUpOf(name) : wording.aNewSite}</h1>
+		{#if name}<Button class="ml-auto" href="/bench/{encodeURIComponent(name)}">{wording.toTheBench}</Button>{/if}
 	</header>
 	{#if data.bench}
 		{#key `${name} ${data.bench.revision}`}<SetupSite

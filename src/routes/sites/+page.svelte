@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pagesAbout';
 	import Button from '$ui/parts/Button.svelte';
 	import { roomAt } from '$ui/places/rooms';
 	import { pagesInWords } from '$ui/parts/words';
@@ -10,12 +11,12 @@
 	onMount(() => (places = Object.fromEntries(data.sites.map(({ name }) => [name, placeIn(name)]))));
 </script>
 
-<svelte:head><title>Sites · Kephalon</title></svelte:head>
+<svelte:head><title>{wording.sitesKephalon}</title></svelte:head>
 
 <main class="mx-auto my-0 max-w-160 px-6 py-16">
-	<h1 class="font-serif text-xl font-bold italic">Kephalon</h1>
-	<p class="text-ink-soft">What every address of a site says in its head.</p>
-	{#if data.isNone}<p role="alert">There is no such site, or it is not open to you.</p>{/if}
+	<h1 class="font-serif text-xl font-bold italic">{wording.kephalon2}</h1>
+	<p class="text-ink-soft">{wording.whatEveryAddressOfASiteSays}</p>
+	{#if data.isNone}<p role="alert">{wording.thereIsNoSuchSiteOrIt}</p>{/if}
 	<ul class="mx-0 my-5.5">
 		{#each data.sites as site (site.name)}
 			<li class="grid grid-cols-[1fr_auto] gap-x-4 gap-y-0.5 border-t border-t-rule px-0 py-2.25 text-sm">
@@ -25,22 +26,22 @@
 				<span class="text-right font-mono text-ink-soft">{site.base}</span>
 				<span class="text-ink-soft"
 					>{pagesInWords(site.pages)}, {site.release === undefined
-						? 'nothing released yet'
-						: `release ${site.release}`}</span
+						? wording.nothingReleasedYet
+						: wording.release(site.release)}</span
 				>
 				<a
 					class="text-right underline first:text-md first:font-semibold"
-					href="/setup?site={encodeURIComponent(site.name)}">Set-up</a
+					href="/setup?site={encodeURIComponent(site.name)}">{wording.setUp}</a
 				>
 			</li>
 		{/each}
 	</ul>
 	{#if data.sites.length === 0 && !data.mayMake}<p>
-			No site is open to you yet. Whoever invited you says what you may do.
+			{wording.noSiteIsOpenToYouYet}
 		</p>{/if}
 	<p class="flex items-center gap-4">
-		{#if data.mayMake}<Button href="/setup">Set up a new site</Button>{/if}
-		{#if data.mayOwn}<a href="/people">People</a>{/if}
+		{#if data.mayMake}<Button href="/setup">{wording.setUpANewSite}</Button>{/if}
+		{#if data.mayOwn}<a href="/people">{wording.people}</a>{/if}
 		{#if data.who}<a href="/account">{data.who}</a>{/if}
 	</p>
 </main>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/bench';
 	import Button from '$ui/parts/Button.svelte';
 	import { describeOutcome, type TraceStep } from '$core';
 	import { benchInView } from '$ui/workspace/context';
@@ -21,18 +22,22 @@
 	<p class="says flex items-baseline gap-1.75 wrap-anywhere">
 		<LayerMark layer="found" />
 		<span
-			><span class="text-ink-soft">As found in the page:</span>
+			><span class="text-ink-soft">{wording.asFoundInThePage}</span>
 			<span class="font-serif in-[.used]:font-medium">{value}</span></span
 		>
 	</p>
 	<p class="text-ink-soft">
 		{describeOutcome(step.outcome)}
-		<Explain topic={{ of: 'sign', name: 'found' }} called="what was found in the page" />
+		<Explain topic={{ of: 'sign', name: 'found' }} called={wording.whatWasFoundInThePage} />
 		{#if own === undefined}
-			<Button look="link" class="ml-2" onclick={() => bench.takeFound(value)}>Take it over</Button>
-			<Button look="link" class="ml-2" onclick={() => bench.setFoundPolicy('page', 'never')}>Set it aside</Button>
+			<Button look="link" class="ml-2" onclick={() => bench.takeFound(value)}>{wording.takeItOver}</Button>
+			<Button look="link" class="ml-2" onclick={() => bench.setFoundPolicy('page', 'never')}
+				>{wording.setItAside}</Button
+			>
 		{:else}
-			<Button look="link" class="ml-2" onclick={() => bench.setFoundPolicy('page', null)}>As its type says</Button>
+			<Button look="link" class="ml-2" onclick={() => bench.setFoundPolicy('page', null)}
+				>{wording.asItsTypeSays}</Button
+			>
 		{/if}
 	</p>
 </div>

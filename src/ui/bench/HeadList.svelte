@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/bench';
 	import { tick } from 'svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
@@ -28,7 +29,7 @@
 		event.preventDefault();
 		const name = wanted.trim();
 		if (!findTag(name, bench.working.site.prefixes)) {
-			refused = `“${name}” is no tag that is known here. Declare its prefix at the site, or write meta:${name}.`;
+			refused = wording.isNoTagThatIsKnownHere(name, name);
 			return;
 		}
 		refused = '';
@@ -37,8 +38,8 @@
 	}
 </script>
 
-<section class="head" aria-label="The head of this page">
-	<h2 class="sr-only">The head of this page</h2>
+<section class="head" aria-label={wording.theHeadOfThisPage}>
+	<h2 class="sr-only">{wording.theHeadOfThisPage}</h2>
 	<div bind:this={list} {@attach roving('.line')}>
 		{#each GROUPS as group (group.holds)}
 			{@const lines = linesOf(group.holds)}
@@ -63,25 +64,28 @@
 									>{#each line.tag.split(/(?<=[:_])/) as part, at (at)}{part}<wbr />{/each}</span
 								>
 								<span class="value min-w-0 leading-5 max-narrow:col-start-2">
-									{#if line.value && line.echoes}<span class="text-ink-soft">as {line.echoes}</span>
+									{#if line.value && line.echoes}<span class="text-ink-soft">{wording.as(line.echoes)}</span>
 									{:else if line.value}<span
 											class={isAddress(line)
 												? 'address block truncate text-sm'
 												: 'line-clamp-2 font-serif wrap-anywhere in-[.chosen]:line-clamp-6'}
 											data-tip={isAddress(line) ? line.value : undefined}>{line.value}</span
 										>
-									{:else}<span class="none line-clamp-2 wrap-anywhere text-gone italic">nothing</span>{/if}
+									{:else}<span class="none line-clamp-2 wrap-anywhere text-gone italic">{wording.nothing}</span>{/if}
 									{#if line.facts && !line.echoes}<span class="facts block truncate text-sm text-ink-soft"
 											>{line.facts}</span
 										>{/if}
 									{#if bench.working.serverWrites.has(line.tag)}<span
 											class="block truncate text-sm text-flag"
 											data-testid="server-writes"
-											>the server, whose text goes out, writes: {bench.working.serverWrites.get(line.tag) ||
-												'nothing'}</span
+											>{wording.theServerWhoseTextGoesOut(
+												bench.working.serverWrites.get(line.tag) || wording.nothing
+											)}</span
 										>{/if}
 									{#if line.isChanged}<span class="block truncate text-sm text-flag"
-											><span class="pennant" aria-hidden="true"></span>released: {line.released ?? 'nothing'}</span
+											><span class="pennant" aria-hidden="true"></span>{wording.released(
+												line.released ?? wording.nothing
+											)}</span
 										>{/if}
 								</span>
 							</button>
@@ -92,7 +96,7 @@
 		{/each}
 	</div>
 	<form class="add flex items-center gap-2 border-t border-t-rule px-2.5 py-2 text-sm" onsubmit={add}>
-		<label for="add-tag">Another tag</label>
+		<label for="add-tag">{wording.anotherTag}</label>
 		<input
 			id="add-tag"
 			class="min-w-0 flex-1 font-mono text-sm"
@@ -103,7 +107,7 @@
 		<datalist id="all-tags">
 			{#each others as tag (tag.name)}<option value={tag.name}>{tag.purpose}</option>{/each}
 		</datalist>
-		<Button disabled={wanted.trim() === ''}>Show</Button>
+		<Button disabled={wanted.trim() === ''}>{wording.show}</Button>
 	</form>
 	{#if refused}<Refused>{refused}</Refused>{/if}
 </section>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/bench';
 	import Button from '$ui/parts/Button.svelte';
 	import {
 		describeOutcome,
@@ -8,7 +9,7 @@
 		pinnedValue,
 		type TraceStep
 	} from '$core';
-	import { everyInWords, type EditableLayer } from '$ui/parts/words';
+	import { everyInWords, pagesInWords, type EditableLayer } from '$ui/parts/words';
 	import { benchInView } from '$ui/workspace/context';
 	import Explain from '$ui/help/Explain.svelte';
 	import FoundLine from './FoundLine.svelte';
@@ -24,19 +25,18 @@
 	const stepsOf = (layer: TraceStep['layer']) =>
 		trace?.steps.filter((step) => step.layer === layer && step.rule.kind !== 'found') ?? [];
 	const found = $derived(trace?.steps.find((step) => step.rule.kind === 'found'));
-	const pages = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'page' : 'pages'}`;
 	// The layers are the same through all edits: only what they say is drawn again.
 	const LAYERS: readonly EditableLayer[] = ['page', 'type', 'site'];
 	const SIGN_WORDS = { page: 'filled', type: 'hatched', site: 'dotted' } as const;
 	const names: Readonly<Record<EditableLayer, string>> = $derived({
-		page: 'This page',
+		page: wording.thisPage,
 		type: everyInWords(bench.working.type?.label ?? bench.data.page.type),
-		site: 'The whole site'
+		site: wording.theWholeSite
 	});
 	const scopes: Readonly<Record<EditableLayer, string>> = $derived({
 		page: bench.data.page.path,
-		type: pages(bench.data.count.byType[bench.data.page.type] ?? 0),
-		site: pages(bench.data.count.all)
+		type: pagesInWords(bench.data.count.byType[bench.data.page.type] ?? 0),
+		site: pagesInWords(bench.data.count.all)
 	});
 	/** Robots that something is said to already, here or on the site. */
 	const robots = $derived([
@@ -58,14 +58,15 @@
 	const note = $derived(trace && (trace.withheld ? describeWithheld(trace.withheld) : describePassedOver(trace)));
 </script>
 
-<section class="stack flex flex-col gap-2" aria-label="Layers of {bench.tag}">
+<section class="stack flex flex-col gap-2" aria-label={wording.layersOf(bench.tag)}>
 	<header class="px-0.5 pt-0.5 pb-1">
 		<div class="flex items-baseline gap-1.5">
 			<h2 class="font-mono text-md font-medium">{bench.tag}</h2>
 			<Button
 				look="link"
 				class="order-last ml-auto hidden text-sm max-narrow:inline"
-				onclick={() => document.querySelector('.line.chosen')?.scrollIntoView({ block: 'center' })}>All tags ↑</Button
+				onclick={() => document.querySelector('.line.chosen')?.scrollIntoView({ block: 'center' })}
+				>{wording.allTags}</Button
 			>
 			{#if bench.definition}<Explain
 					topic={{ of: 'tag', name: bench.tag, prefixes: bench.working.site.prefixes }}
@@ -82,35 +83,41 @@
 					bench.tag = name === '' ? 'robots' : `robots:${name}`;
 				}}
 			>
-				<label for="robot">For</label>
-				<input id="robot" class="min-w-30 flex-1 font-mono" list="robots" placeholder="all robots" bind:value={robot} />
+				<label for="robot">{wording.forOne}</label>
+				<input
+					id="robot"
+					class="min-w-30 flex-1 font-mono"
+					list="robots"
+					placeholder={wording.allRobots}
+					bind:value={robot}
+				/>
 				<datalist id="robots">
 					{#each robots as name (name)}<option value={name}></option>{/each}
 				</datalist>
-				<Button>Show</Button>
-				<span class="text-ink-soft">One robot by the name that its help page gives.</span>
+				<Button>{wording.show}</Button>
+				<span class="text-ink-soft">{wording.oneRobotByTheNameThatIts}</span>
 			</form>
 		{/if}
 		{#if bench.definition?.legacy}<p class="max-w-[46ch] text-ink-soft">
-				Kept for old sites. {bench.definition.legacy}
+				{wording.keptForOldSites(bench.definition.legacy)}
 			</p>{/if}
 	</header>
 
 	{#if pin !== undefined}
 		<p class="note border-l-4 border-l-flag bg-flag-wash px-2.5 py-1.5 text-sm" data-testid="pin">
-			Pinned to {pin === '' ? 'nothing' : `“${pin}”`}{isBroken ? ', which it no longer says' : ''}.
-			{#if isBroken}<Button look="link" onclick={() => setPin(value)}>Pin it as it is now</Button>{/if}
-			<Button look="link" onclick={() => setPin(undefined)}>Take the pin off</Button>
-			<Explain topic={{ of: 'sign', name: 'pin' }} called="a pin" />
+			{wording.pinnedTo(pin === '' ? wording.nothing : `“${pin}”`, isBroken ? wording.whichItNoLongerSays : '')}
+			{#if isBroken}<Button look="link" onclick={() => setPin(value)}>{wording.pinItAsItIsNow}</Button>{/if}
+			<Button look="link" onclick={() => setPin(undefined)}>{wording.takeThePinOff}</Button>
+			<Explain topic={{ of: 'sign', name: 'pin' }} called={wording.aPin} />
 		</p>
 	{/if}
 	{#if bench.pictureSource !== undefined}
-		<p><Button onclick={study}>Crop, shapes and alt text of this picture</Button></p>
+		<p><Button onclick={study}>{wording.cropShapesAndAltTextOfThis}</Button></p>
 	{/if}
 	{#if bench.weaknesses.length > 0}
 		<ul
 			class="note border-l-4 border-l-flag bg-flag-wash px-2.5 py-1.5 text-sm"
-			aria-label="What is weak in the picture"
+			aria-label={wording.whatIsWeakInThePicture}
 			data-testid="weak"
 		>
 			{#each bench.weaknesses as weakness, at (at)}<li>{weakness}</li>{/each}
@@ -127,10 +134,10 @@
 				<LayerMark {layer} size={14} />
 				<button
 					class="name font-semibold whitespace-nowrap underline-offset-3 [text-decoration:underline_dotted] hover:text-sea"
-					data-tip="Settings of this layer"
+					data-tip={wording.settingsOfThisLayer}
 					onclick={() => settings(layer)}>{names[layer]}</button
 				>
-				<Explain topic={{ of: 'sign', name: layer }} called="the sign of this layer: {SIGN_WORDS[layer]}" />
+				<Explain topic={{ of: 'sign', name: layer }} called={wording.theSignOfThisLayer(SIGN_WORDS[layer])} />
 				<span class="scope ml-auto truncate text-sm text-ink-soft" data-tip={scopes[layer]}>{scopes[layer]}</span>
 			</div>
 			<LayerField {layer} steps={stepsOf(layer)} />
@@ -152,9 +159,9 @@
 	>
 		<div class="label mb-1.25 flex items-center gap-1.75">
 			<LayerMark layer="built-in" size={14} />
-			<span class="name font-semibold whitespace-nowrap">Built in</span>
-			<Explain topic={{ of: 'sign', name: 'built-in' }} called="the sign of this layer: open" />
-			<span class="scope ml-auto truncate text-sm text-ink-soft">for any page</span>
+			<span class="name font-semibold whitespace-nowrap">{wording.builtIn}</span>
+			<Explain topic={{ of: 'sign', name: 'built-in' }} called={wording.theSignOfThisLayerOpen} />
+			<span class="scope ml-auto truncate text-sm text-ink-soft">{wording.forAnyPage}</span>
 		</div>
 		<ol class="text-sm">
 			{#each stepsOf('built-in') as step, index (index)}
@@ -162,7 +169,7 @@
 					{describeRule(step)}<span class="text-ink-soft">: {describeOutcome(step.outcome)}</span>
 				</li>
 			{:else}
-				<li class="text-ink-soft">says nothing about this tag</li>
+				<li class="text-ink-soft">{wording.saysNothingAboutThisTag}</li>
 			{/each}
 		</ol>
 	</div>

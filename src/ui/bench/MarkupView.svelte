@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/bench';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { findTag, headToJson, renderHead, renderTag } from '$core';
@@ -39,20 +40,21 @@
 	async function copy(what: string, text: string) {
 		try {
 			await navigator.clipboard.writeText(text);
-			copied = `${what} is copied.`;
+			copied = wording.isCopied(what);
 		} catch {
-			copied = 'The browser does not let it be copied. Mark it and copy it by hand.';
+			copied = wording.theBrowserDoesNotLetItBe;
 		}
 	}
 </script>
 
-<section class="markup" aria-label="The head as markup">
+<section class="markup" aria-label={wording.theHeadAsMarkup}>
 	<div class="flex flex-wrap items-center gap-1.5 px-2.5 py-0 text-sm">
-		<Button onclick={() => copy('The markup', renderHead(head))}>Copy HTML</Button>
-		<Button onclick={() => copy('The JSON', JSON.stringify(headToJson(head), null, 2))}>Copy JSON</Button>
-		<Button onclick={() => copy('The snippet', snippetOf(snippet, head))}>Copy snippet</Button>
+		<Button onclick={() => copy(wording.theMarkup, renderHead(head))}>{wording.copyHtml}</Button>
+		<Button onclick={() => copy(wording.theJson, JSON.stringify(headToJson(head), null, 2))}>{wording.copyJson}</Button>
+		<Button onclick={() => copy(wording.theSnippet, snippetOf(snippet, head))}>{wording.copySnippet}</Button>
 		<label class="text-ink-soft"
-			>for <Select
+			>{wording.forOne2}
+			<Select
 				value={snippet}
 				choices={SNIPPETS.map(({ kind, name }) => [kind, name] as const)}
 				set={(kind) => (snippet = kind)}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/bench';
 	import type { Component, ComponentProps } from 'svelte';
 	import type ActionMenu from '$ui/parts/ActionMenu.svelte';
 	import { KEYS, type KeyId } from '$ui/parts/keys';
@@ -15,28 +16,28 @@
 			return key && run ? [{ says: key.does, keys: key.keys, run }] : [];
 		});
 	const groups = $derived([
-		{ name: 'This page', items: of('fields', 'own', 'versions', 'settings') },
+		{ name: wording.thisPage, items: of('fields', 'own', 'versions', 'settings') },
 		{
-			name: 'Its layers',
+			name: wording.itsLayers,
 			items: [
-				{ says: 'Settings of its type', run: () => open('type') },
-				{ says: 'Settings of the site', run: () => open('site') }
+				{ says: wording.settingsOfItsType, run: () => open('type') },
+				{ says: wording.settingsOfTheSite, run: () => open('site') }
 			]
 		},
-		{ name: 'Pages', items: of('newPage', 'hard', 'palette') },
-		{ name: 'Edits', items: of('undo', 'redo', 'record') },
-		{ name: 'Help', items: act.keys ? [{ says: 'All keys', keys: '?', run: act.keys }] : [] }
+		{ name: wording.pages, items: of('newPage', 'hard', 'palette') },
+		{ name: wording.edits, items: of('undo', 'redo', 'record') },
+		{ name: wording.help, items: act.keys ? [{ says: wording.allKeys, keys: '?', run: act.keys }] : [] }
 	]);
 </script>
 
 {#if Came}
-	<Came opens label="More ▾" {groups} />
+	<Came opens label={wording.more} {groups} />
 {:else}
 	<button
 		class={button({ look: 'plain' })}
 		data-button="more"
 		aria-haspopup="menu"
 		aria-expanded="false"
-		onclick={bring}>More ▾</button
+		onclick={bring}>{wording.more}</button
 	>
 {/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/bench';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
@@ -65,13 +66,13 @@
 	}
 </script>
 
-<Sheet bind:open title={versionOf ? `A version of ${versionOf.path} in ${languageName(tongue)}` : 'A new page'}>
+<Sheet bind:open title={versionOf ? wording.aVersionOfIn(versionOf.path, languageName(tongue)) : wording.aNewPage}>
 	<form onsubmit={make}>
-		<Setting name="Title" hint={versionOf ? `There: ${versionOf.title}` : ''}>
+		<Setting name={wording.title} hint={versionOf ? wording.there(versionOf.title) : ''}>
 			<!-- svelte-ignore a11y_autofocus -->
 			<input autofocus bind:value={title} />
 		</Setting>
-		<Setting name="Path">
+		<Setting name={wording.path}>
 			<input
 				class="font-mono"
 				value={stands}
@@ -81,7 +82,7 @@
 				}}
 			/>
 		</Setting>
-		<Setting name="Type">
+		<Setting name={wording.type}>
 			<Select
 				value={type}
 				choices={types.map((one) => [one.name, one.label ?? one.name] as const)}
@@ -89,11 +90,11 @@
 			/>
 		</Setting>
 		{#if languages.length > 1 || versionOf}
-			<Setting name="Language">
+			<Setting name={wording.language}>
 				<Select
 					value={tongue}
 					choices={[
-						...(versionOf ? [] : [['', `As the site’s first: ${languageName(languages[0] ?? '')}`] as const]),
+						...(versionOf ? [] : [['', wording.asTheSitesFirst(languageName(languages[0] ?? ''))] as const]),
 						...[...new Set([...languages, ...(language ? [language] : [])])].map(
 							(tag) => [tag, languageName(tag)] as const
 						)
@@ -102,11 +103,11 @@
 				/>
 			</Setting>
 		{/if}
-		<p class="mt-2.5 text-sm text-ink-soft">It begins as a draft: nobody sees it before it is live and released.</p>
+		<p class="mt-2.5 text-sm text-ink-soft">{wording.itBeginsAsADraftNobodySees}</p>
 		{#if refused}<Refused>{refused}</Refused>{/if}
 		<p class="actions mt-3 flex gap-2.5">
-			<Button look="main" disabled={title.trim() === '' || !stands.startsWith('/')}>Make the page</Button>
-			<Button type="button" onclick={() => (open = false)}>Leave it</Button>
+			<Button look="main" disabled={title.trim() === '' || !stands.startsWith('/')}>{wording.makeThePage}</Button>
+			<Button type="button" onclick={() => (open = false)}>{wording.leaveIt}</Button>
 		</p>
 	</form>
 </Sheet>

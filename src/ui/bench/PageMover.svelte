@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/bench';
 	import Button from '$ui/parts/Button.svelte';
 	import { roving } from '$ui/parts/roving';
 	import { pagesInWords } from '$ui/parts/words';
@@ -21,17 +22,17 @@
 	} = $props();
 </script>
 
-<nav class="flex min-w-0 gap-1 max-narrow:flex-[1_0_100%]" aria-label="Pages" {@attach roving('button')}>
+<nav class="flex min-w-0 gap-1 max-narrow:flex-[1_0_100%]" aria-label={wording.pages} {@attach roving('button')}>
 	<Button
 		class="whitespace-nowrap"
 		onclick={() => move(-1)}
 		disabled={beside.before === undefined}
-		aria-label="Previous page"
-		data-tip="Previous page (Alt+←)">←</Button
+		aria-label={wording.previousPage}
+		data-tip={wording.previousPageAlt}>←</Button
 	>
 	<Button
 		class="mover-path flex max-w-80 min-w-0 items-baseline gap-2.5 whitespace-nowrap max-narrow:max-w-none max-narrow:flex-1"
-		data-tip="Find a page, a tag, an action (Ctrl+K)"
+		data-tip={wording.findAPageATagAnAction}
 		onclick={find}
 	>
 		<span class="truncate font-mono text-sm font-normal">{path}</span><span
@@ -42,12 +43,10 @@
 		class="whitespace-nowrap"
 		onclick={() => move(1)}
 		disabled={beside.next === undefined}
-		aria-label="Next page"
-		data-tip="Next page (Alt+→)">→</Button
+		aria-label={wording.nextPage}
+		data-tip={wording.nextPageAlt}>→</Button
 	>
-	<Button
-		class="whitespace-nowrap max-narrow:hidden"
-		onclick={hard}
-		data-tip="To the pages of this type that are hardest on a template (Alt+H)">Hard page</Button
+	<Button class="whitespace-nowrap max-narrow:hidden" onclick={hard} data-tip={wording.toThePagesOfThisTypeThat}
+		>{wording.hardPage}</Button
 	>
 </nav>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/bench';
+	import { counted } from '$ui/words/speaking';
 	import Button from '$ui/parts/Button.svelte';
 	import { benchInView } from '$ui/workspace/context';
 
@@ -10,14 +12,18 @@
 	const release = $derived.by(() => {
 		if (!pending)
 			return bench.release.unknown === undefined
-				? 'Comparing with the release …'
-				: 'What differs from the release is not known';
+				? wording.comparingWithTheRelease
+				: wording.whatDiffersFromTheReleaseIs;
 		if (pending.unseen > 0)
-			return `Comparing: ${(pending.all - pending.unseen).toLocaleString('en')} of ${pending.all.toLocaleString('en')} pages looked at`;
-		if (!pending.release) return 'Nothing is released yet';
+			return wording.comparingOfPagesLookedAt(counted(pending.all - pending.unseen), counted(pending.all));
+		if (!pending.release) return wording.nothingIsReleasedYet;
 		return total === 0
-			? `All as in release ${pending.release.number}`
-			: `${total.toLocaleString('en')} ${total === 1 ? 'page differs' : 'pages differ'} from release ${pending.release.number}`;
+			? wording.allAsInRelease(pending.release.number)
+			: wording.fromRelease(
+					counted(total),
+					total === 1 ? wording.pageDiffers : wording.pagesDiffer,
+					pending.release.number
+				);
 	});
 	/** Where edits wait, Release leads to them: nobody is left at a button that does nothing. */
 	const isShut = $derived(
@@ -34,11 +40,11 @@
 	});
 	/** The state of what is written, in words. */
 	const saved = $derived.by(() => {
-		if (bench.drafts.saving === 'saving') return 'Keeping …';
-		if (bench.drafts.saving === 'failed') return 'Not kept yet: the reason stands at the field';
+		if (bench.drafts.saving === 'saving') return wording.keeping;
+		if (bench.drafts.saving === 'failed') return wording.notKeptYetTheReasonStandsAt;
 		if (bench.drafts.waiting > 0)
-			return `${bench.drafts.waiting} ${bench.drafts.waiting === 1 ? 'edit waits' : 'edits wait'} to be kept`;
-		return bench.drafts.savedAt ? `All kept, last at ${bench.drafts.savedAt}` : 'All kept';
+			return wording.toBeKept(bench.drafts.waiting, bench.drafts.waiting === 1 ? wording.editWaits : wording.editsWait);
+		return bench.drafts.savedAt ? wording.allKeptLastAt(bench.drafts.savedAt) : wording.allKept;
 	});
 </script>
 
@@ -64,10 +70,10 @@
 	<Button
 		look="main"
 		disabled={isShut}
-		data-tip={bench.release.whyNot ?? 'Shows the working copy to visitors (Ctrl+Enter)'}
+		data-tip={bench.release.whyNot ?? wording.showsTheWorkingCopyTo}
 		onclick={() => void bench.askRelease()}
 	>
-		{bench.release.making ? 'Releasing …' : 'Release'}
+		{bench.release.making ? wording.releasing : wording.release}
 	</Button>
 </div>
 {#if wasOpened}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/bench';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
 	import type { PagesLinking } from '$server/findings/links';
@@ -48,47 +49,50 @@
 	}
 </script>
 
-<Sheet bind:open title="Take {path} away">
+<Sheet bind:open title={wording.takeAway(path)}>
 	{#if leads}
 		<ul class="mx-0 my-2 list-disc pl-4.5 text-base">
 			{#if leads.isHome}<li>
-					<strong>It is the home page.</strong> No release is made until another page stands at / .
+					<strong>{wording.itIsTheHomePage}</strong>
+					{wording.noReleaseIsMadeUntilAnother}
 				</li>{/if}
-			<li>It goes with all that was written for it here. Taking the edit back brings it again.</li>
-			{#if isReleased}<li>Visitors see it until the next release.</li>{/if}
+			<li>{wording.itGoesWithAllThatWasWritten}</li>
+			{#if isReleased}<li>{wording.visitorsSeeItUntilTheNext}</li>{/if}
 			{#if leads.naming.length > 0}
 				<li>
-					{leads.naming.length === 1 ? 'One page names' : `${leads.naming.length} pages name`} it as a version in another
-					language, and will not any more: <span class="font-mono">{leads.naming.slice(0, 5).join(', ')}</span>
+					{wording.itAsAVersionInAnother(
+						leads.naming.length === 1 ? wording.onePageNames : wording.pagesName(leads.naming.length)
+					)} <span class="font-mono">{leads.naming.slice(0, 5).join(', ')}</span>
 				</li>
 			{/if}
 			{#if leads.former.length > 0}
 				<li>
-					{leads.former.length === 1 ? 'A former path leads' : `${leads.former.length} former paths lead`} to it:
+					{wording.toIt(
+						leads.former.length === 1 ? wording.aFormerPathLeads : wording.formerPathsLead(leads.former.length)
+					)}
 					<span class="font-mono">{leads.former.slice(0, 5).join(', ')}</span>
 				</li>
 			{/if}
 			<li class={[!linking?.pages && 'text-ink-soft']} role="status">
-				{#if !linking}Looking through the texts of the other pages for links to it …
-				{:else if linking.pages === 0}No other page’s text links to it.
+				{#if !linking}{wording.lookingThroughTheTextsOfThe}
+				{:else if linking.pages === 0}{wording.noOtherPagesTextLinksToIt}
 				{:else}
-					{linking.pages === 1 ? 'The text of one page links' : `The texts of ${linking.pages} pages link`} to it:
+					{wording.toIt(
+						linking.pages === 1 ? wording.theTextOfOnePageLinks : wording.theTextsOfPagesLink(linking.pages)
+					)}
 					<span class="font-mono">{linking.first.join(', ')}{linking.pages > linking.first.length ? ' …' : ''}</span>
 				{/if}
 			</li>
 		</ul>
-		<Setting
-			name="Who asks for it is led to"
-			hint="The path of another page. Without one, the address is not found from the next release on."
-		>
+		<Setting name={wording.whoAsksForItIsLedTo} hint={wording.thePathOfAnotherPageWithout}>
 			<input class="font-mono" placeholder="/" bind:value={to} />
 		</Setting>
-	{:else if !refused}<p class="text-ink-soft" role="status">Looking at what leads to it …</p>{/if}
+	{:else if !refused}<p class="text-ink-soft" role="status">{wording.lookingAtWhatLeadsToIt}</p>{/if}
 	{#if refused}<Refused>{refused}</Refused>{/if}
 	<p class="actions mt-3 flex gap-2.5">
 		<Button look="main" disabled={!leads || (to.trim() !== '' && !to.trim().startsWith('/'))} onclick={take}
-			>Take it away</Button
+			>{wording.takeItAway}</Button
 		>
-		<Button onclick={() => (open = false)}>Leave it</Button>
+		<Button onclick={() => (open = false)}>{wording.leaveIt}</Button>
 	</p>
 </Sheet>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/bench';
 	import Button from '$ui/parts/Button.svelte';
 	import { editInWords } from '$ui/record/record';
 	import { benchInView } from '$ui/workspace/context';
@@ -14,8 +15,8 @@
 </script>
 
 <span class="text-sm" role="status" data-testid="undone">
-	{isBack ? 'Taken back' : 'Done again'}: {told}.
+	{isBack ? wording.takenBack : wording.doneAgain}: {told}.
 	<Button look="link" onclick={() => (isBack ? bench.history.redo() : bench.history.undo())}
-		>{isBack ? 'Do it again' : 'Take it back'}</Button
+		>{isBack ? wording.doItAgain : wording.takeItBack}</Button
 	>
 </span>

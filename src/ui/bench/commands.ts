@@ -1,14 +1,21 @@
+import { wording } from '$ui/words/en/bench';
 import { CATALOGUE } from '$core';
 import { KEYS, type KeyId } from '$ui/parts/keys';
 import type { Command } from '$ui/parts/command';
 import { roomAt, ROOMS } from '$ui/places/rooms';
 import type { EditableLayer } from '$ui/parts/words';
-import { SETTING_NAMES } from '$ui/settings/names';
+import { settingNames } from '$ui/settings/names';
 
 const PANEL_NAMES = {
-	page: 'Settings of this page',
-	type: 'Settings of its type',
-	site: 'Settings of the site'
+	get page() {
+		return wording.settingsOfThisPage;
+	},
+	get type() {
+		return wording.settingsOfItsType;
+	},
+	get site() {
+		return wording.settingsOfTheSite;
+	}
 } as const;
 
 /** All that can be done or gone to from the bench by its name; `does` is what its keys do. */
@@ -44,21 +51,21 @@ export function commandsOf(
 			run: () => open(layer)
 		})),
 		...(['page', 'type', 'site'] as const).flatMap((layer) =>
-			SETTING_NAMES[layer].map((name): Command => ({
+			settingNames(layer).map((name): Command => ({
 				...{ group: 'Do', name, more: PANEL_NAMES[layer], leads: true },
 				run: () => open(layer, name)
 			}))
 		),
-		{ group: 'Do', name: 'Take this page away', run: takeAway },
-		{ group: 'Do', name: 'Pin what this page says', run: pin },
-		{ group: 'Do', name: 'Pin the hard pages of this type', run: pinHard },
+		{ group: 'Do', name: wording.takeThisPageAway, run: takeAway },
+		{ group: 'Do', name: wording.pinWhatThisPageSays, run: pin },
+		{ group: 'Do', name: wording.pinTheHardPagesOfThisType, run: pinHard },
 		...ROOMS.filter(({ id }) => id !== 'bench').map(({ id, name, key }): Command => ({
 			...{ group: 'Rooms', name, keys: key },
 			run: () => goTo(roomAt(id, siteName))
 		})),
-		{ group: 'Do', name: 'Set-up of the site', run: () => goTo(`/setup?site=${encodeURIComponent(siteName)}`) },
-		{ group: 'Do', name: 'All sites', run: () => goTo('/sites') },
-		{ group: 'Do', name: 'For programs', more: 'Every route, to be read and tried', run: () => goTo('/programs') },
+		{ group: 'Do', name: wording.setUpOfTheSite, run: () => goTo(`/setup?site=${encodeURIComponent(siteName)}`) },
+		{ group: 'Do', name: wording.allSites, run: () => goTo('/sites') },
+		{ group: 'Do', name: wording.forPrograms, more: wording.everyRouteToBeReadAndTried, run: () => goTo('/programs') },
 		...CATALOGUE.filter((tag) => !tag.fact || tag.fact === 'alt').map((tag): Command => ({
 			...{ group: 'Tags', name: tag.name, more: tag.purpose, isCode: true, leads: true },
 			run: () => choose(tag.name)

@@ -12,6 +12,7 @@
 </script>
 
 <script lang="ts">
+	import { wording } from '$ui/words/en/cards';
 	import type { Snippet } from 'svelte';
 
 	/** A part of a card as the way to its tag: pointing shows where it came from, a double click or Enter writes it. */
@@ -23,11 +24,11 @@
 	}: { ways: CardWays | undefined; tag: string | undefined; isBlock?: boolean; children: Snippet } = $props();
 
 	const SIGNS: Readonly<Record<LayerSign, string>> = {
-		page: 'from this page',
-		type: 'from its type',
-		site: 'from the site',
-		'built-in': 'built in',
-		found: 'as found in the page'
+		page: wording.fromThisPage,
+		type: wording.fromItsType,
+		site: wording.fromTheSite,
+		'built-in': wording.builtIn,
+		found: wording.asFoundInThePage
 	};
 	const sign = $derived(tag === undefined ? undefined : ways?.signOf(tag));
 </script>
@@ -38,7 +39,7 @@
 		class:block={isBlock}
 		data-way={tag}
 		aria-label={isBlock || tag === 'icon' ? tag : undefined}
-		data-tip="{tag}{sign ? `, ${SIGNS[sign]}` : ''}. A double click writes it at this page."
+		data-tip={wording.aDoubleClickWritesItAtThis(tag, sign ? `, ${SIGNS[sign]}` : '')}
 		onclick={() => ways.choose(tag)}
 		ondblclick={() => ways.write(tag)}
 		onkeydown={(event) => {

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/cards';
 	import type { Card, CardPicture } from '$core';
 	import CardText from './CardText.svelte';
 	import type { Look } from './pictureLook';
@@ -20,11 +21,11 @@
 {#snippet image(one: CardPicture | undefined, whole = false)}
 	{@const look = one && shown(one.address)}
 	{#if one && look && look.src === ''}
-		<span class="missing">Being drawn …</span>
+		<span class="missing">{wording.beingDrawn}</span>
 	{:else if one && look && !broken[look.src]}
 		<PictureView {look} alt={one.alt ?? ''} {whole} broken={() => (broken[look.src] = true)} />
 	{:else}
-		<span class="missing">{one ? 'The picture cannot be fetched' : 'No picture: the card stays blank here'}</span>
+		<span class="missing">{one ? wording.thePictureCannotBeFetched : wording.noPictureTheCardStaysBlank}</span>
 	{/if}
 {/snippet}
 {#snippet icon()}
@@ -57,7 +58,7 @@
 					</p>{/if}
 			</div>
 		</div>
-		{#if picture?.why}<p class="told">A small card: {picture.why}.</p>{/if}
+		{#if picture?.why}<p class="told">{wording.aSmallCard(picture.why)}</p>{/if}
 	{:else if form === 'chat'}
 		<div class="message">
 			<p class="from">
@@ -98,7 +99,8 @@
 			{#each card.pictures as one, at (at)}
 				<div class="pin">
 					<CardWay {ways} tag={one.from} isBlock>{@render image(one, true)}</CardWay>
-					{#if one.width && one.height && one.width > one.height}<span class="told">wide: it gets little room here</span
+					{#if one.width && one.height && one.width > one.height}<span class="told"
+							>{wording.wideItGetsLittleRoomHere}</span
 						>{/if}
 				</div>
 			{:else}<div class="pin">{@render image(undefined)}</div>{/each}

@@ -12,6 +12,7 @@
 </script>
 
 <script lang="ts">
+	import { wording } from '$ui/words/en/fields';
 	import Button from '$ui/parts/Button.svelte';
 	import { untrack } from 'svelte';
 	import {
@@ -71,7 +72,7 @@
 	const mayPropose = $derived(layer === 'type' && body === null && /(?:^|:)(?:title|description)$/.test(bench.tag));
 	let proposed = $state.raw<Proposal | string | undefined>();
 	async function proposeFirst() {
-		proposed = 'Looking at the records …';
+		proposed = wording.lookingAtTheRecords;
 		const found = await bench.proposal();
 		proposed = found;
 		if (typeof found !== 'string') bench.write(layer, found.template);
@@ -109,7 +110,7 @@
 	const others = $derived(
 		rules
 			.filter((one) => (one.language ?? '') !== spoken)
-			.map((one) => (one.language ? `in ${languageName(one.language)}` : 'in any language'))
+			.map((one) => (one.language ? wording.inOne(languageName(one.language)) : wording.inAnyLanguage))
 	);
 	const choices = $derived(
 		bench.definition?.choices && !bench.definition.open && bench.definition.choices.length < 30
@@ -149,9 +150,9 @@
 	}
 
 	const around = $derived({
-		label: `${bench.tag} at ${layer}`,
+		label: wording.at(bench.tag, layer),
 		describedBy: `${id}-told`,
-		placeholder: 'Nothing set here. { offers what fits',
+		placeholder: wording.nothingSetHereOffersWhatFits,
 		variables: () => bench.variablesFor(layer),
 		show: bench.show,
 		changed: (written: string) => bench.write(layer, written),
@@ -168,38 +169,45 @@
 <div class="kind mb-1 flex items-center gap-2.5 text-sm">
 	<Select
 		look="bare"
-		aria-label="How {layer} says {bench.tag}"
+		aria-label={wording.howSays(layer, bench.tag)}
 		value={form}
 		choices={[
-			['nothing', 'Inherits'],
-			['template', 'A template'],
-			...(borrowable.length > 0 ? [['borrow', 'The same as …'] as const] : []),
-			...(isPicture ? [['pictures', 'Picture sources'] as const] : []),
-			['leaveOut', 'Leave it out']
+			['nothing', wording.inherits],
+			['template', wording.aTemplate],
+			...(borrowable.length > 0 ? [['borrow', wording.theSameAs] as const] : []),
+			...(isPicture ? [['pictures', wording.pictureSources] as const] : []),
+			['leaveOut', wording.leaveItOut]
 		]}
 		set={choose}
 	/>
 	{#if languages.length > 1}
 		<Select
 			look="bare"
-			aria-label="Language that {layer} says {bench.tag} in"
-			data-tip={others.length > 0 ? `Also said here: ${others.join(', ')}` : 'For pages in which language'}
+			aria-label={wording.languageThatSaysIn(layer, bench.tag)}
+			data-tip={others.length > 0 ? wording.alsoSaidHere(others.join(', ')) : wording.forPagesInWhichLanguage}
 			value={spoken}
 			choices={languages.map(
-				(tag) => [tag, `${tag === '' ? 'in any language' : `in ${languageName(tag)}`}${has(tag) ? ' ·' : ''}`] as const
+				(tag) =>
+					[
+						tag,
+						`${tag === '' ? wording.inAnyLanguage : wording.inOne(languageName(tag))}${has(tag) ? ' ·' : ''}`
+					] as const
 			)}
 			set={(tag) => (bench.languages[layer] = tag)}
 		/>
 	{/if}
 	<span class="more ml-auto flex flex-wrap justify-end gap-x-2.5 gap-y-0.5">
-		{#if mayPropose}<Button look="link" onclick={proposeFirst}>Propose one</Button>{/if}
+		{#if mayPropose}<Button look="link" onclick={proposeFirst}>{wording.proposeOne}</Button>{/if}
 		{#if form === 'template' || form === 'nothing'}
-			<Button look="link" aria-label="Signs and filters" data-tip="Signs and filters" onclick={() => (asksSigns = true)}
-				>?</Button
+			<Button
+				look="link"
+				aria-label={wording.signsAndFilters}
+				data-tip={wording.signsAndFilters}
+				onclick={() => (asksSigns = true)}>?</Button
 			>
 		{/if}
 		{#if rule && !draft}
-			<Button look="link" onclick={() => bench.propose(layer, null)}>Set back</Button>
+			<Button look="link" onclick={() => bench.propose(layer, null)}>{wording.setBack}</Button>
 		{/if}
 	</span>
 </div>
@@ -207,7 +215,7 @@
 {#if form === 'borrow' && body?.kind === 'borrow'}
 	<Select
 		class="w-full font-mono"
-		aria-label="{bench.tag} at {layer}: the same as"
+		aria-label={wording.atTheSameAs(bench.tag, layer)}
 		value={body.from}
 		choices={[...sensible, ...rest]}
 		set={(from) => bench.propose(layer, { ...body, from })}
@@ -221,15 +229,15 @@
 {:else if form === 'pictures'}
 	<PictureSources {layer} body={body?.kind === 'pictures' ? body : usual} />
 {:else if form === 'leaveOut'}
-	<p class="text-ink-soft">No such tag on {layer === 'page' ? 'this page' : 'these pages'}.</p>
+	<p class="text-ink-soft">{wording.noSuchTagOn(layer === 'page' ? wording.thisPage : wording.thesePages)}</p>
 {:else if isRobots && !isTemplate(text)}
-	<RobotsChoice {text} label="{bench.tag} at {layer}" set={(written) => bench.write(layer, written)} />
+	<RobotsChoice {text} label={wording.at(bench.tag, layer)} set={(written) => bench.write(layer, written)} />
 {:else if choices}
 	<Select
 		class="w-full font-mono"
-		aria-label="{bench.tag} at {layer}"
+		aria-label={wording.at(bench.tag, layer)}
 		value={text}
-		choices={[['', 'Nothing set here'], ...choices, ...(text && !choices.includes(text) ? [text] : [])]}
+		choices={[['', wording.nothingSetHere], ...choices, ...(text && !choices.includes(text) ? [text] : [])]}
 		set={(choice) => bench.write(layer, choice)}
 	/>
 {:else}
@@ -248,11 +256,11 @@
 	{#if pieces.some((piece) => piece.kind !== 'text')}<YieldLine {pieces} />{/if}
 	{#if form === 'template' && toldText.includes('{')}
 		<div class="flex items-baseline gap-3">
-			<Disclosure class="words mt-1 text-sm text-ink-soft" bind:open={asksWords} label="In words">
-				<p class="text-ink-soft">{inWords ?? 'It cannot be read yet.'}</p>
+			<Disclosure class="words mt-1 text-sm text-ink-soft" bind:open={asksWords} label={wording.inWords}>
+				<p class="text-ink-soft">{inWords ?? wording.itCannotBeReadYet}</p>
 			</Disclosure>
 			{#if errors.length === 0}<Button look="link" class="flex-none text-sm" onclick={() => (tries = true)}
-					>On hard pages</Button
+					>{wording.onHardPages}</Button
 				>{/if}
 		</div>
 	{/if}
@@ -272,17 +280,18 @@
 	{#if typeof proposed === 'string'}
 		<p class="text-ink-soft" role="status">{proposed}</p>
 	{:else if proposed && body?.kind === 'template' && body.template === proposed.template}
-		<p class="text-ink-soft">Proposed from the records of this type: {proposed.reasons.join('; ')}.</p>
+		<p class="text-ink-soft">{wording.proposedFromTheRecordsOfThis(proposed.reasons.join('; '))}</p>
 	{/if}
 	{#if errors.length === 0}<DraftNote draftKey={bench.keyAt(layer)} />{/if}
 	{#if draft && errors.length > 0}
 		<p class="text-ink-soft">
-			Not kept while it has an error. <Button look="link" onclick={() => bench.discardAt(layer)}>Take back</Button>
+			{wording.notKeptWhileItHasAnError}
+			<Button look="link" onclick={() => bench.discardAt(layer)}>{wording.takeBack}</Button>
 		</p>
 	{/if}
 	{#if !draft && step && rule}
 		<p class="mt-1 text-ink-soft">
-			{describeOutcome(step.outcome)}{rule.language ? `, for ${rule.language}` : ''}
+			{describeOutcome(step.outcome)}{rule.language ? wording.forOne(rule.language) : ''}
 		</p>
 	{/if}
 </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/fields';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
 	import TextInput from '$ui/parts/TextInput.svelte';
@@ -11,7 +12,7 @@
 	const put = (name: string, value: string | undefined) => set(withDirective(text, name, value));
 </script>
 
-<Disclosure class="text-sm" open={text !== ''} label={text === '' ? 'Say what robots may do' : text}>
+<Disclosure class="text-sm" open={text !== ''} label={text === '' ? wording.sayWhatRobotsMayDo : text}>
 	<fieldset>
 		<legend class="sr-only">{label}</legend>
 		{#each DIRECTIVES as { name, does, choices, asks } (name)}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/fields';
 	import Button from '$ui/parts/Button.svelte';
 	import { FILTERS, SIGNS, type FilterSpec, type Sign } from '$core';
 	import Sheet from '$ui/parts/Sheet.svelte';
@@ -22,7 +23,7 @@
 				<dd>
 					{purpose}
 					<span class="example block wrap-anywhere text-ink-soft"
-						><span class="font-mono">{written}</span> gives <span class="font-serif">{gives}</span></span
+						><span class="font-mono">{written}</span> {wording.gives} <span class="font-serif">{gives}</span></span
 					>
 				</dd>
 			</div>
@@ -37,8 +38,9 @@
 				<dd>
 					{purpose}
 					<span class="example block wrap-anywhere text-ink-soft"
-						><span class="font-serif">{shown(value)}</span> <span class="font-mono">| {call}</span> gives
-						<span class="font-serif">{gives || 'nothing'}</span></span
+						><span class="font-serif">{shown(value)}</span> <span class="font-mono">| {call}</span>
+						{wording.gives}
+						<span class="font-serif">{gives || wording.nothing}</span></span
 					>
 				</dd>
 			</div>
@@ -46,17 +48,17 @@
 	</dl>
 {/snippet}
 
-<Sheet bind:open title="Signs and filters" size="wide">
+<Sheet bind:open title={wording.signsAndFilters} size="wide">
 	{#if used.length + calls.length > 0}
-		<h3 class="mx-0 mt-3 mb-1 text-base font-semibold">In this template</h3>
+		<h3 class="mx-0 mt-3 mb-1 text-base font-semibold">{wording.inThisTemplate}</h3>
 		{@render signs(used)}
 		{@render filters(calls)}
 	{/if}
 	{#if others.length > 0}
-		<h3 class="mx-0 mt-3 mb-1 text-base font-semibold">{used.length > 0 ? 'Other signs' : 'Signs'}</h3>
+		<h3 class="mx-0 mt-3 mb-1 text-base font-semibold">{used.length > 0 ? wording.otherSigns : wording.signs}</h3>
 		{@render signs(others)}
 	{/if}
-	<h3 class="mx-0 mt-3 mb-1 text-base font-semibold">{calls.length > 0 ? 'Other filters' : 'Filters'}</h3>
+	<h3 class="mx-0 mt-3 mb-1 text-base font-semibold">{calls.length > 0 ? wording.otherFilters : wording.filters}</h3>
 	{@render filters(rest)}
-	<p class="mt-3"><Button onclick={() => (open = false)}>Close</Button></p>
+	<p class="mt-3"><Button onclick={() => (open = false)}>{wording.close}</Button></p>
 </Sheet>

@@ -1,9 +1,11 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/fields';
+	import { counted } from '$ui/words/speaking';
 	import Button from '$ui/parts/Button.svelte';
 	import { untrack } from 'svelte';
 	import { describeFinding, formatIssue, HARD_KINDS, type TriedValue } from '$core';
 	import Sheet from '$ui/parts/Sheet.svelte';
-	import type { EditableLayer } from '$ui/parts/words';
+	import { pagesInWords, type EditableLayer } from '$ui/parts/words';
 	import { benchInView } from '$ui/workspace/context';
 	import TemplateField from './TemplateField.svelte';
 	import { betterOf, Tries } from './tries.svelte';
@@ -24,7 +26,6 @@
 
 	let livePath = $state('');
 	const isLive = $derived(bench.data.types.find(({ name }) => name === bench.data.page.type)?.source !== undefined);
-	const count = (pages: number) => `${pages.toLocaleString('en')} ${pages === 1 ? 'page' : 'pages'}`;
 	const issues = $derived(tries.other === '' ? [] : bench.issuesOf(layer, { kind: 'template', template: tries.other }));
 	const errors = $derived(issues.filter(({ severity }) => severity === 'error'));
 	const pieces = $derived(tries.other === '' ? [] : bench.templateParts(tries.other));
@@ -33,15 +34,14 @@
 	const told = $derived.by(() => {
 		const { first, second, alike } = tries.score;
 		if (!has || !tries.isCurrent || errors.length > 0) return '';
-		if (first === 0 && second === 0)
-			return 'Nothing tells them apart but the words: as much is wrong with one as with the other.';
-		return `The first comes out better on ${first}, the second on ${second}, alike on ${alike}, by what is wrong with them there.`;
+		if (first === 0 && second === 0) return wording.nothingTellsThemApartButThe;
+		return wording.theFirstComesOutBetterOnThe(first, second, alike);
 	});
 
 	const around = {
-		label: 'Another template',
+		label: wording.anotherTemplate,
 		describedBy: 'try-told',
-		placeholder: 'Another one to hold against it. { offers what fits',
+		placeholder: wording.anotherOneToHoldAgainstIt,
 		variables: () => bench.variablesFor(layer),
 		show: bench.show,
 		changed: (written: string) => tries.write(written),
@@ -59,17 +59,17 @@
 	}
 </script>
 
-<Sheet bind:open title="On the pages that are hard on it" size="wide">
+<Sheet bind:open title={wording.onThePagesThatAreHardOn} size="wide">
 	<p class="text-ink-soft">
-		The {bench.tag} of {bench.data.page.type} pages, as it would come out; nothing is kept here.
+		{wording.theOfPagesAsItWouldCome(bench.tag, bench.data.page.type)}
 	</p>
 	<div class="two mb-2 grid grid-cols-[repeat(auto-fit,minmax(300px,1fr))] gap-4">
 		<div>
-			<h3 class="mx-0 mt-2.5 mb-0.75 text-sm font-semibold">As it is written</h3>
+			<h3 class="mx-0 mt-2.5 mb-0.75 text-sm font-semibold">{wording.asItIsWritten}</h3>
 			<p class="one px-0 py-1.25 font-mono text-sm wrap-anywhere">{template}</p>
 		</div>
 		<div>
-			<h3 class="mx-0 mt-2.5 mb-0.75 text-sm font-semibold">Against</h3>
+			<h3 class="mx-0 mt-2.5 mb-0.75 text-sm font-semibold">{wording.against}</h3>
 			<TemplateField text={tries.other} {pieces} {errors} {around} kept={0} />
 			{#each issues as issue, at (at)}<p class="fault text-sm text-flag">
 					{formatIssue(issue, tries.other)}
@@ -85,15 +85,15 @@
 			}}
 		>
 			<label class="grid flex-1 gap-1"
-				>A path of its live data <input class="font-mono" placeholder="/boats/7" bind:value={livePath} /></label
+				>{wording.aPathOfItsLiveData} <input class="font-mono" placeholder="/boats/7" bind:value={livePath} /></label
 			>
-			<Button>Try it there</Button>
+			<Button>{wording.tryItThere}</Button>
 		</form>
 	{/if}
 	<p id="try-told" role="status">
 		{#if tries.refused}<span class="fault text-sm text-flag">{tries.refused}</span>
-		{:else if !tries.pages}Looking at the hard pages …
-		{:else if tries.pages.length === 0}No page was looked at: this type has none.
+		{:else if !tries.pages}{wording.lookingAtTheHardPages}
+		{:else if tries.pages.length === 0}{wording.noPageWasLookedAtThisType}
 		{:else}{told}{/if}
 	</p>
 	{#if tries.pages && tries.pages.length > 0}
@@ -102,13 +102,13 @@
 				<tr
 					><th
 						class="border-t border-t-rule py-1.25 pr-2.5 pl-0 text-left align-top font-medium wrap-anywhere"
-						scope="col">Page</th
+						scope="col">{wording.page}</th
 					><th
 						class="border-t border-t-rule py-1.25 pr-2.5 pl-0 text-left align-top font-medium wrap-anywhere"
-						scope="col">As it is written</th
+						scope="col">{wording.asItIsWritten}</th
 					>{#if has}<th
 							class="border-t border-t-rule py-1.25 pr-2.5 pl-0 text-left align-top font-medium wrap-anywhere"
-							scope="col">Against</th
+							scope="col">{wording.against}</th
 						>{/if}</tr
 				>
 			</thead>
@@ -121,12 +121,12 @@
 							scope="row"
 							><span class="block font-mono">{page.path}</span>
 							<span class="block font-normal text-ink-soft"
-								>{page.kinds.map((kind) => HARD_KINDS[kind]).join(', ') || 'live data'}</span
+								>{page.kinds.map((kind) => HARD_KINDS[kind]).join(', ') || wording.liveData}</span
 							></th
 						>
 						{#if page.away !== undefined}
 							<td class="border-t border-t-rule py-1.25 pr-2.5 pl-0 align-top text-flag" colspan={has ? 2 : 1}
-								>Its record could not be had. {page.away}</td
+								>{wording.itsRecordCouldNotBeHad(page.away)}</td
 							>
 						{/if}
 						{#each page.values as value, at (at)}
@@ -134,11 +134,12 @@
 								class="border-t border-t-rule py-1.25 pr-2.5 pl-0 align-top [&.better]:pl-2 [&.better]:shadow-chosen"
 								class:better={better === (at === 0 ? 'first' : 'second')}
 							>
-								<span class="block font-serif">{value.value || 'nothing'}</span>
+								<span class="block font-serif">{value.value || wording.nothing}</span>
 								<span class="block text-ink-soft"
-									>{[...value.value].length} characters{better === (at === 0 ? 'first' : 'second')
-										? ', better'
-										: ''}</span
+									>{wording.characters(
+										[...value.value].length,
+										better === (at === 0 ? 'first' : 'second') ? wording.better : ''
+									)}</span
 								>
 								{#if value.findings.length > 0}<span class="why block text-sm text-flag">{why(value)}</span>{/if}
 							</td>
@@ -150,30 +151,29 @@
 	{/if}
 	{#if tries.counting}
 		<p role="status">
-			Counting where it gives way: {tries.counting.done.toLocaleString('en')} of {count(tries.counting.all)} …
+			{wording.countingWhereItGivesWayOf(counted(tries.counting.done), pagesInWords(tries.counting.all))}
 		</p>
 	{:else if tries.given}
-		<h3 class="mx-0 mt-2.5 mb-0.75 text-sm font-semibold">Where it gives way</h3>
+		<h3 class="mx-0 mt-2.5 mb-0.75 text-sm font-semibold">{wording.whereItGivesWay}</h3>
 		{#if tries.given.pages === 0}
-			<p class="text-ink-soft">On no page: none takes its {bench.tag} from here.</p>
+			<p class="text-ink-soft">{wording.onNoPageNoneTakesItsFrom(bench.tag)}</p>
 		{:else if tries.given.stretches.length === 0}
 			<p class="text-ink-soft">
-				Nowhere: on all of the {count(tries.given.pages)} that take their {bench.tag} from here it fits whole.
+				{wording.nowhereOnAllOfTheThatTake(pagesInWords(tries.given.pages), bench.tag)}
 			</p>
 		{:else}
 			<ul>
 				{#each tries.given.stretches as { start, end, pages } (start)}
 					<li class="mb-0.75 text-sm">
-						<span class="font-mono">{template.slice(start, end)}</span> gives way on {count(pages)} of {tries.given.pages.toLocaleString(
-							'en'
-						)}
+						<span class="font-mono">{template.slice(start, end)}</span>
+						{wording.givesWayOnOf(pagesInWords(pages), counted(tries.given.pages))}
 					</li>
 				{/each}
 			</ul>
 		{/if}
 	{/if}
 	<p class="actions mt-3 flex gap-2">
-		{#if has}<Button look="main" disabled={errors.length > 0} onclick={take}>Take the second</Button>{/if}
-		<Button onclick={() => (open = false)}>Close</Button>
+		{#if has}<Button look="main" disabled={errors.length > 0} onclick={take}>{wording.takeTheSecond}</Button>{/if}
+		<Button onclick={() => (open = false)}>{wording.close}</Button>
 	</p>
 </Sheet>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/fields';
 	import type { TemplatePart } from '$core';
 	/** What a template comes to on the page in view: values set apart, gaps where a variable is empty. */
 	let { pieces }: { pieces: readonly TemplatePart[] } = $props();
@@ -12,15 +13,16 @@
 					class="value border-b border-b-sea">{piece.text}</span
 				>{:else if piece.kind === 'gap'}<span
 					class="mx-0.5 mt-0 -mb-0.5 inline-block h-[1em] w-6.5 rounded-sm border-[1.5px] border-dashed border-flag"
-					data-tip="Empty here: {piece.names.join(', ')}"><span class="sr-only">gap</span></span
+					data-tip={wording.emptyHere(piece.names.join(', '))}><span class="sr-only">{wording.gap}</span></span
 				>{:else}{piece.text}{/if}{/each}
 	</p>
 	{#if gaps.length > 0}
 		<p class="text-sm text-flag">
-			Empty here: <span class="font-mono">{[...new Set(gaps.flatMap((gap) => gap.names))].join(', ')}</span>{gaps.every(
+			{wording.emptyHere2}
+			<span class="font-mono">{[...new Set(gaps.flatMap((gap) => gap.names))].join(', ')}</span>{gaps.every(
 				(gap) => gap.gone
 			)
-				? ', left out with its words'
+				? wording.leftOutWithItsWords
 				: ''}
 		</p>
 	{/if}

@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/fields';
 import { callOffered, FILTERS, kindOfField, parseTemplate, type FieldKind, type ValueKind } from '$core';
 
 /** What a template field offers behind the caret. */
@@ -86,7 +87,7 @@ export function variableOffers(variables: readonly Variable[], isClosed: boolean
 		...variables.map(({ name, label, value, share }): Offer => {
 			const root = ROOTS.findIndex((one) => name.startsWith(one));
 			return {
-				...{ name, words: label ?? '', value: value || 'empty here' },
+				...{ name, words: label ?? '', value: value || wording.emptyHere3 },
 				// Inside the braces: a filter, or what stands in for it, comes next.
 				...{ text: name + end, caret: name.length },
 				rank: (ROOTS.length - (root < 0 ? ROOTS.length : root)) * 10 + (value ? 4 : 0) + Math.round((share ?? 0) * 5)
@@ -106,10 +107,36 @@ const WORDS: readonly {
 	readonly rank: number;
 	readonly caret?: number;
 }[] = [
-	{ name: 'separator', words: 'stands between two parts that both say something', rank: 59 },
-	{ name: 'or', words: 'between two stretches: the first that says something is taken', rank: 2 },
-	{ name: 'fit 60', words: 'how many characters the whole may have; stretches go until it fits', rank: 1, caret: 6 },
-	{ name: 'goes 1', words: 'in a stretch: it is the first to go where there is no room', rank: 0, caret: 6 }
+	{
+		name: 'separator',
+		get words() {
+			return wording.standsBetweenTwoPartsThat;
+		},
+		rank: 59
+	},
+	{
+		name: 'or',
+		get words() {
+			return wording.betweenTwoStretchesTheFirst;
+		},
+		rank: 2
+	},
+	{
+		name: 'fit 60',
+		get words() {
+			return wording.howManyCharactersTheWholeMay;
+		},
+		rank: 1,
+		caret: 6
+	},
+	{
+		name: 'goes 1',
+		get words() {
+			return wording.inAStretchItIsTheFirst;
+		},
+		rank: 0,
+		caret: 6
+	}
 ];
 
 /**
@@ -146,15 +173,15 @@ export function offersAfter(
 	options: Variable['options'] = []
 ): Offer[] {
 	const instead: Offer = {
-		...{ name: '??', words: 'what stands in where it is empty', value: '' },
+		...{ name: '??', words: wording.whatStandsInWhereItIsEmpty, value: '' },
 		...{ text: ' ?? ', caret: 4, rank: 90 }
 	};
 	const asks: Offer = {
-		...{ name: '?', words: 'prints nothing: its stretch stands only where there is something', value: '' },
+		...{ name: '?', words: wording.printsNothingItsStretch, value: '' },
 		...{ text: '?', caret: 2, rank: kind === 'flag' ? 91 : 89 }
 	};
 	const isOne = options.map(({ value, words }, at): Offer => {
-		const text = ` | is ${typeof value === 'number' ? value : JSON.stringify(value)}?`;
+		const text = wording.isOne(typeof value === 'number' ? value : JSON.stringify(value));
 		return { ...{ name: text.trim(), words, value: '', text, caret: text.length + 1 }, rank: 88 - at / 100 };
 	});
 	return [

@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/fields';
 import type { ClosedPath } from '$core';
 
 /** What robots can be told, as choices with what each does in words. */
@@ -10,17 +11,82 @@ export interface Directive {
 }
 
 export const DIRECTIVES: readonly Directive[] = [
-	{ name: 'noindex', does: 'Do not list this page in search.' },
-	{ name: 'nofollow', does: 'Do not follow the links on it.' },
-	{ name: 'noarchive', does: 'Show no kept copy of it.' },
-	{ name: 'nosnippet', does: 'Show no text of it under its title, and no picture.' },
-	{ name: 'noimageindex', does: 'Do not list the pictures on it.' },
-	{ name: 'notranslate', does: 'Offer no translation of it.' },
-	{ name: 'indexifembedded', does: 'List it where another page holds it in a frame, though it says noindex.' },
-	{ name: 'max-snippet', does: 'Show at most so much text of it.', asks: 'characters; -1 for any, 0 for none' },
-	{ name: 'max-image-preview', does: 'Show its picture at most so large.', choices: ['none', 'standard', 'large'] },
-	{ name: 'max-video-preview', does: 'Play at most so much of its video.', asks: 'seconds; -1 for any' },
-	{ name: 'unavailable_after', does: 'Stop listing it after a day.', asks: 'a date, such as 2026-12-31' }
+	{
+		name: 'noindex',
+		get does() {
+			return wording.doNotListThisPageInSearch;
+		}
+	},
+	{
+		name: 'nofollow',
+		get does() {
+			return wording.doNotFollowTheLinksOnIt;
+		}
+	},
+	{
+		name: 'noarchive',
+		get does() {
+			return wording.showNoKeptCopyOfIt;
+		}
+	},
+	{
+		name: 'nosnippet',
+		get does() {
+			return wording.showNoTextOfItUnderIts;
+		}
+	},
+	{
+		name: 'noimageindex',
+		get does() {
+			return wording.doNotListThePicturesOnIt;
+		}
+	},
+	{
+		name: 'notranslate',
+		get does() {
+			return wording.offerNoTranslationOfIt;
+		}
+	},
+	{
+		name: 'indexifembedded',
+		get does() {
+			return wording.listItWhereAnotherPageHolds;
+		}
+	},
+	{
+		name: 'max-snippet',
+		get does() {
+			return wording.showAtMostSoMuchTextOf;
+		},
+		get asks() {
+			return wording.characters1ForAny0ForNone;
+		}
+	},
+	{
+		name: 'max-image-preview',
+		get does() {
+			return wording.showItsPictureAtMostSoLarge;
+		},
+		choices: ['none', 'standard', 'large']
+	},
+	{
+		name: 'max-video-preview',
+		get does() {
+			return wording.playAtMostSoMuchOfIts;
+		},
+		get asks() {
+			return wording.seconds1ForAny;
+		}
+	},
+	{
+		name: 'unavailable_after',
+		get does() {
+			return wording.stopListingItAfterADay;
+		},
+		get asks() {
+			return wording.aDateSuchAs20261231;
+		}
+	}
 ];
 
 /** The directives of a text, by name, each with what stands behind its colon; '' for nothing. */

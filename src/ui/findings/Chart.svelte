@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/findings';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import { onMount, type Snippet } from 'svelte';
 	import type { ApexOptions } from 'apexcharts';
@@ -67,7 +68,7 @@
 	<div bind:this={place} class="overflow-clip" aria-hidden="true"></div>
 	<Disclosure
 		class="text-sm [&_:is(th,_td)]:py-px [&_:is(th,_td)]:pr-3.5 [&_:is(th,_td)]:pl-0 [&_:is(th,_td)]:text-left"
-		label="The same as a table"
+		label={wording.theSameAsATable}
 	>
 		{@render children()}
 	</Disclosure>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/findings';
+	import { counted } from '$ui/words/speaking';
 	import { keepFocus } from '$ui/parts/shown/focus';
 	import Explain from '$ui/help/Explain.svelte';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
@@ -52,7 +54,7 @@
 			site,
 			body: { code: group.code, tag: group.tag, reason }
 		});
-		message = isRefused(answer) ? answer.refused : `Set aside: ${group.says}.`;
+		message = isRefused(answer) ? answer.refused : wording.setAside3(group.says);
 		if (isRefused(answer)) return;
 		[leaving, reason] = ['', ''];
 		neighbours.tell();
@@ -64,7 +66,7 @@
 			site,
 			body: { code: one.code, tag: one.tag, path: one.path, takeUp: true }
 		});
-		message = isRefused(answer) ? answer.refused : 'It is told again.';
+		message = isRefused(answer) ? answer.refused : wording.itIsToldAgain;
 		neighbours.tell();
 		await look();
 		void keepFocus('main li[data-code] button', 'main button, main a');
@@ -83,11 +85,11 @@
 		if (mended === undefined) return;
 		const refusal = await taking.run(site, mended);
 		if (refusal) return void (message = refusal.refused);
-		[message, mended] = ['Taken back.', undefined];
+		[message, mended] = [wording.takenBack, undefined];
 		neighbours.tell();
 		await look();
 	}
-	const weightInWords = (weight: number) => (weight >= 6 ? 'grave' : weight >= 3 ? 'worth mending' : 'slight');
+	const weightInWords = (weight: number) => (weight >= 6 ? 'grave' : weight >= 3 ? wording.worthMending : 'slight');
 	const total = $derived(groups?.reduce((sum, { pages }) => sum + pages, 0) ?? 0);
 	const share = (count: number, pages: number) => (pages === 0 ? 0 : count / pages);
 </script>
@@ -96,21 +98,26 @@
 	<RoomBar {site} room="findings" />
 	<main class="flex-1 overflow-y-auto px-5.5 pt-3.5 pb-10" id="room">
 		<h1 class="text-md font-semibold">
-			Findings
+			{wording.findings}
 			<span class="ml-2.5 text-base font-normal text-ink-soft" role="status">
 				{groups === undefined
 					? ''
 					: groups.length > 0
-						? `${groups.length} ${groups.length === 1 ? 'kind' : 'kinds'}, ${total.toLocaleString('en')} in all${findings.state ? '.' : ''}`
+						? wording.inAll(
+								groups.length,
+								groups.length === 1 ? wording.kind : wording.kinds,
+								counted(total),
+								findings.state ? '.' : ''
+							)
 						: (findings.nothing ?? '')}
 				{findings.state ?? ''}
 			</span>
 		</h1>
 		{#if message}<Told>
-				{#if taking.far}{taking.says} <Button look="link" onclick={taking.stop}>Stop</Button>
+				{#if taking.far}{taking.says} <Button look="link" onclick={taking.stop}>{wording.stop}</Button>
 				{:else}
 					{message}
-					{#if mended !== undefined}<Button onclick={() => void takeBack()}>Take it back</Button>{/if}
+					{#if mended !== undefined}<Button onclick={() => void takeBack()}>{wording.takeItBack}</Button>{/if}
 				{/if}
 			</Told>{/if}
 		<ul class="mt-2.5 max-w-270">
@@ -119,7 +126,7 @@
 					class="grid grid-cols-[108px_1fr_auto] gap-3.5 border-t border-t-rule px-0 py-2.25 max-narrow:grid-cols-[1fr_auto] max-narrow:gap-y-1"
 					data-code={group.code}
 				>
-					<div class="weight w{Math.min(10, group.weight)}" data-tip="Weight {group.weight} of 10">
+					<div class="weight w{Math.min(10, group.weight)}" data-tip={wording.weightOf10(group.weight)}>
 						<span
 							class="inline-block border-l-6 border-l-rule-strong pl-2 text-sm in-[.w10]:border-l-gone in-[.w10]:font-semibold in-[.w3]:border-l-flag in-[.w4]:border-l-flag in-[.w5]:border-l-flag in-[.w6]:border-l-gone in-[.w6]:font-semibold in-[.w8]:border-l-gone in-[.w8]:font-semibold"
 							>{weightInWords(group.weight)}</span
@@ -130,22 +137,23 @@
 							<h2 class="text-md font-semibold">{group.says}</h2>
 							<Explain
 								topic={{ of: 'finding', code: group.code, says: group.says, mend: group.mend }}
-								called="this finding"
+								called={wording.thisFinding}
 							/>
 						</div>
 						{#if group.example && group.example.says !== group.says}
 							<p class="text-ink-soft">
-								Such as <a class="font-mono" href={benchAt(site, group.example.path, group.tag || undefined)}
+								{wording.suchAs}
+								<a class="font-mono" href={benchAt(site, group.example.path, group.tag || undefined)}
 									>{group.example.path}</a
 								>: {group.example.says}
 							</p>
 						{/if}
 						<p class="text-ink-soft">{group.mend}</p>
-						{#if group.isNew}<p class="text-ink-soft">New: in no release yet.</p>
-						{:else if group.since !== undefined}<p class="text-ink-soft">Since release {group.since}.</p>{/if}
+						{#if group.isNew}<p class="text-ink-soft">{wording.newInNoReleaseYet}</p>
+						{:else if group.since !== undefined}<p class="text-ink-soft">{wording.sinceRelease(group.since)}</p>{/if}
 						{#if waysOf(group).length > 0}<MendList {site} mends={waysOf(group)} {done} />{/if}
 						{#if group.each && group.each.length > 1}
-							<Disclosure label="All {group.each.length}">
+							<Disclosure label={wording.all(group.each.length)}>
 								<ul class="each max-h-55 overflow-y-auto text-sm">
 									{#each group.each as one, at (at)}
 										<li>
@@ -174,12 +182,12 @@
 							>
 								<input
 									class="flex-1"
-									aria-label="Why it is set aside"
-									placeholder="Why: others will ask"
+									aria-label={wording.whyItIsSetAside}
+									placeholder={wording.whyOthersWillAsk}
 									bind:value={reason}
 								/>
-								<Button disabled={reason.trim() === ''}>Set it aside everywhere</Button>
-								<Button type="button" look="link" onclick={() => (leaving = '')}>Leave it</Button>
+								<Button disabled={reason.trim() === ''}>{wording.setItAsideEverywhere}</Button>
+								<Button type="button" look="link" onclick={() => (leaving = '')}>{wording.leaveIt}</Button>
 							</form>
 						{/if}
 					</div>
@@ -194,24 +202,24 @@
 								>{pagesInWords(group.each[0].pages)}</Button
 							>
 						{:else if group.each?.[0]?.paths?.[0]}<Button
-								href={benchAt(site, group.each[0].paths[0], group.tag || undefined)}>To the page</Button
+								href={benchAt(site, group.each[0].paths[0], group.tag || undefined)}>{wording.toThePage}</Button
 							>{/if}
 						{#if leaving !== keyOfKind(group)}<Button look="link" onclick={() => (leaving = keyOfKind(group))}
-								>Set aside …</Button
+								>{wording.setAside}</Button
 							>{/if}
 					</div>
 				</li>
 			{/each}
 		</ul>
 		{#if aside.length > 0}
-			<h2 class="text-md font-semibold">Set aside</h2>
+			<h2 class="text-md font-semibold">{wording.setAside2}</h2>
 			<ul class="aside">
 				{#each aside as one (`${keyOfKind(one)} ${one.path}`)}
 					<li class="border-t border-t-rule px-0 py-1 text-sm">
-						<span class="font-mono">{one.code}{one.tag ? ` of ${one.tag}` : ''}</span>
-						{one.path || 'on every page'}: “{one.reason}”
+						<span class="font-mono">{one.code}{one.tag ? wording.of(one.tag) : ''}</span>
+						{one.path || wording.onEveryPage}: “{one.reason}”
 						<span class="text-ink-soft">{byWhom(one.author)}, {one.made.slice(0, 10)}</span>
-						<Button look="link" onclick={() => void takeUp(one)}>Tell it again</Button>
+						<Button look="link" onclick={() => void takeUp(one)}>{wording.tellItAgain}</Button>
 					</li>
 				{/each}
 			</ul>
@@ -223,12 +231,12 @@
 			{#if spread}
 				<WidthChart widths={spread.widths} step={WIDTH_STEP / 1000} />
 				<figure class="col-span-full">
-					<figcaption class="font-semibold">Which pages have which tags, by type</figcaption>
+					<figcaption class="font-semibold">{wording.whichPagesHaveWhichTagsBy}</figcaption>
 					<div class="overflow-x-auto">
 						<table class="text-sm">
 							<thead>
 								<tr>
-									<th class="py-px pr-0.75 pl-0 text-left whitespace-nowrap">Type</th>
+									<th class="py-px pr-0.75 pl-0 text-left whitespace-nowrap">{wording.type}</th>
 									{#each MATRIX_TAGS as tag (tag)}<th
 											class="tag py-px pr-0.75 pl-0 text-left align-bottom font-mono font-normal whitespace-nowrap"
 											><span class="block [rotate:180deg] [writing-mode:vertical-rl]">{tag}</span></th
@@ -239,7 +247,7 @@
 								{#each spread.matrix as { type, pages, counts } (type)}
 									<tr>
 										<th class="py-px pr-2.5 pl-0 text-left whitespace-nowrap"
-											>{type} <span class="text-ink-soft">{pages.toLocaleString('en')}</span></th
+											>{type} <span class="text-ink-soft">{counted(pages)}</span></th
 										>
 										{#each MATRIX_TAGS as tag, at (tag)}
 											{@const has = counts[at] ?? 0}
@@ -249,10 +257,8 @@
 													class="block min-w-9.25 px-0.75 py-0 text-center [background:linear-gradient(to_right,var(--color-sea-wash)_calc(var(--part)_*_100%),transparent_0)] hover:underline max-middle:min-w-0"
 													style:--part={part}
 													href={pagesAt(site, { type, without: tag })}
-													data-tip="{has.toLocaleString('en')} of {pages.toLocaleString(
-														'en'
-													)} have it; see those without"
-													>{part === 1 ? 'all' : part === 0 ? '—' : `${Math.floor(part * 100)} %`}</a
+													data-tip={wording.ofHaveItSeeThoseWithout(counted(has), counted(pages))}
+													>{part === 1 ? wording.all2 : part === 0 ? '—' : `${Math.floor(part * 100)} %`}</a
 												>
 											</td>
 										{/each}

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/findings';
+	import { counted } from '$ui/words/speaking';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
 	import type { Reach } from '$core';
@@ -41,14 +43,14 @@
 		busy = false;
 		if (isRefused(answer)) return void (refused = answer.refused);
 		chosen = undefined;
-		done(`Mended: ${mend.says}.`, answer.edit);
+		done(wording.mended(mend.says), answer.edit);
 	}
 	const inTried = ({ on, mended, leaves }: Tried) =>
 		[
-			on > 1 ? `Tried on ${on} of the pages: ${mended === on ? 'mends all of them' : `mends ${mended}`}.` : '',
-			leaves ? `It leaves: ${leaves}.` : ''
+			on > 1 ? wording.triedOnOfThePages(on, mended === on ? wording.mendsAllOfThem : wording.mends(mended)) : '',
+			leaves ? wording.itLeaves(leaves) : ''
 		].join(' ');
-	const inWords = (count: number, what: string) => (count > 0 ? `; ${count.toLocaleString('en')} ${what}` : '');
+	const inWords = (count: number, what: string) => (count > 0 ? `; ${counted(count)} ${what}` : '');
 </script>
 
 <ul class="mends mt-1 text-sm">
@@ -62,32 +64,34 @@
 			{:else}
 				<p><strong>{mend.says}</strong></p>
 				<p role="status" data-testid="mend-reach">
-					{#if 'actions' in mend}{mend.actions.length === 1
-							? 'One link changes'
-							: `${mend.actions.length} links change`}, and nothing else.
-					{:else if found === 'counting'}Counting the pages it reaches …
-					{:else if found}{pagesInWords(found.changed)} would change{inWords(found.better, 'for the better')}{inWords(
-							found.worse,
-							'for the worse'
-						)}{inWords(found.sayThemselves, 'say it themselves and keep that')}.
-					{:else}How far it reaches could not be counted. {why}{/if}
+					{#if 'actions' in mend}{wording.andNothingElse(
+							mend.actions.length === 1 ? wording.oneLinkChanges : wording.linksChange(mend.actions.length)
+						)}
+					{:else if found === 'counting'}{wording.countingThePagesItReaches}
+					{:else if found}{wording.wouldChange(
+							pagesInWords(found.changed),
+							inWords(found.better, wording.forTheBetter),
+							inWords(found.worse, wording.forTheWorse),
+							inWords(found.sayThemselves, wording.sayItThemselvesAndKeepThat)
+						)}
+					{:else}{wording.howFarItReachesCouldNotBe(why)}{/if}
 				</p>
 				{#if typeof found === 'object'}
 					<ul class="sample">
 						{#each found.worst.slice(0, 3) as page (page.path)}
 							<li>
 								<span class="font-mono">{page.path}</span>:
-								<span class="mr-1.5 font-serif line-through opacity-75">{page.before || 'nothing'}</span>
-								<span class="font-serif">{page.after || 'nothing'}</span>
+								<span class="mr-1.5 font-serif line-through opacity-75">{page.before || wording.nothing}</span>
+								<span class="font-serif">{page.after || wording.nothing}</span>
 							</li>
 						{/each}
 					</ul>
 				{/if}
 				{#if refused}<Refused>{refused}</Refused>{/if}
 				<Button look="main" disabled={busy || found === 'counting'} onclick={() => void mendNow(mend)}
-					>{busy ? 'Mending …' : 'Mend it so'}</Button
+					>{busy ? wording.mending : wording.mendItSo}</Button
 				>
-				<Button look="link" class="text-left" onclick={() => (chosen = undefined)}>Leave it</Button>
+				<Button look="link" class="text-left" onclick={() => (chosen = undefined)}>{wording.leaveIt}</Button>
 			{/if}
 		</li>
 	{/each}

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/findings';
+	import { counted } from '$ui/words/speaking';
 	import Chart from './Chart.svelte';
 	import { TITLE_CUTS } from '$core';
 
@@ -18,14 +20,14 @@
 </script>
 
 <Chart
-	caption="How wide the titles are, and where readers that measure cut them"
+	caption={wording.howWideTheTitlesAreAndWhere}
 	options={(colour) => ({
-		series: [{ name: 'Pages', data: bars.map(({ pages }) => pages) }],
+		series: [{ name: wording.pages, data: bars.map(({ pages }) => pages) }],
 		xaxis: {
 			...{ type: 'category' as const, categories: bars.map(({ from }) => String(from)) },
-			title: { text: 'Width of the title, in ems' }
+			title: { text: wording.widthOfTheTitleInEms }
 		},
-		yaxis: { title: { text: 'Pages' }, forceNiceScale: true },
+		yaxis: { title: { text: wording.pages }, forceNiceScale: true },
 		colors: [colour('sea')],
 		plotOptions: { bar: { columnWidth: '88%' } },
 		annotations: {
@@ -41,12 +43,12 @@
 	})}
 >
 	<table>
-		<thead><tr><th>Ems</th><th>Pages</th></tr></thead>
+		<thead><tr><th>{wording.ems}</th><th>{wording.pages}</th></tr></thead>
 		<tbody>
 			{#each bars.filter(({ pages }) => pages > 0) as { from, pages } (from)}
-				<tr><td>{from} to {from + step}</td><td>{pages.toLocaleString('en')}</td></tr>
+				<tr><td>{wording.to(from, from + step)}</td><td>{counted(pages)}</td></tr>
 			{/each}
 		</tbody>
 	</table>
-	<p>Cut: {TITLE_CUTS.map(({ reader, ems }) => `${reader} at ${ems.toFixed(1)} ems`).join(', ')}.</p>
+	<p>{wording.cut(TITLE_CUTS.map(({ reader, ems }) => wording.atEms(reader, ems.toFixed(1))).join(', '))}</p>
 </Chart>

@@ -1,3 +1,5 @@
+import { wording } from '$ui/words/en/findings';
+import { counted } from '$ui/words/speaking';
 import { call, isRefused } from '../client';
 import { pagesInWords } from '$ui/parts/words';
 import type { FindingGroup } from '$server/findings/whole';
@@ -38,19 +40,20 @@ export class Findings {
 	/** What it means that the count found nothing; undefined where it is not whole, or found something. */
 	get nothing(): string | undefined {
 		if (!this.isNow || this.groups?.length !== 0 || !this.told) return undefined;
-		if (this.told.all === 0) return 'There is no page to look at.';
+		if (this.told.all === 0) return wording.thereIsNoPageToLookAt;
 		const pictures = this.told.counted?.unknownPictures ?? 0;
-		if (pictures === 0) return 'Nothing is wrong or weak.';
-		return `Nothing is wrong or weak in what pages say; ${pictures === 1 ? 'one picture was' : `${pictures.toLocaleString('en')} pictures were`} never looked at.`;
+		if (pictures === 0) return wording.nothingIsWrongOrWeak;
+		return wording.nothingIsWrongOrWeakInWhat(
+			pictures === 1 ? wording.onePictureWas : wording.picturesWere(counted(pictures))
+		);
 	}
 	/** What is to be known of the count itself, in a sentence; undefined when it is whole. */
 	get state(): string | undefined {
-		if (this.refused !== undefined) return `It could not be counted: ${this.refused}`;
-		if (!this.told) return 'Counting …';
+		if (this.refused !== undefined) return wording.itCouldNotBeCounted(this.refused);
+		if (!this.told) return wording.counting2;
 		if (this.told.isNow) return undefined;
-		const { unseen, all, counted } = this.told;
-		const far =
-			unseen > 0 ? `${pagesInWords(unseen)} of ${all.toLocaleString('en')} are yet to be looked at` : 'counting';
-		return counted ? `As counted before the last edits: ${far} …` : `Looking at all pages: ${far} …`;
+		const { unseen, all, counted: known } = this.told;
+		const far = unseen > 0 ? wording.ofAreYetToBeLookedAt(pagesInWords(unseen), counted(all)) : wording.counting;
+		return known ? wording.asCountedBeforeTheLastEdits(far) : wording.lookingAtAllPages(far);
 	}
 }

@@ -9,7 +9,7 @@ import {
 	type HeadJson,
 	type TagDefinition
 } from '$core';
-import { SETTING_NAMES } from '$ui/settings/names';
+import { settingNames } from '$ui/settings/names';
 import { FINDINGS } from './findings';
 import { helpOf, type Help, type Topic } from './help';
 import { SETTINGS } from './settings';
@@ -25,7 +25,7 @@ const topics: readonly (readonly [heading: string, topics: readonly Topic[]])[] 
 ];
 
 test('each setting that can be looked for by its name has words, and no words are of none', () => {
-	expect(Object.keys(SETTINGS).sort()).toEqual(Object.values(SETTING_NAMES).flat().sort());
+	expect(Object.keys(SETTINGS).sort()).toEqual((['site', 'type', 'page'] as const).flatMap(settingNames).sort());
 });
 
 test.each(topics)('%s: three sentences and an example each', (_heading, all) => {

@@ -1,4 +1,7 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/look';
+	import { LANGUAGES, takeLanguage, type Spoken } from '$ui/words/languages';
+	import { spoken } from '$ui/words/speaking';
 	import { onMount, type Component, type ComponentProps } from 'svelte';
 	import type Menu from '$ui/parts/Menu.svelte';
 	import { button } from '$ui/parts/looks';
@@ -18,22 +21,30 @@
 {#if Came}
 	<Came
 		opens
-		label="Look"
+		label={wording.look}
 		groups={[
 			{
-				name: 'Colours',
+				name: wording.colours,
 				value: look.colours,
-				choices: { system: 'as the system has them', light: 'light', dark: 'dark' },
+				choices: { system: wording.asTheSystemHasThem, light: 'light', dark: 'dark' },
 				set: (colours) => take({ colours: colours as Look['colours'] })
 			},
 			{
-				name: 'Space',
+				name: wording.space,
 				value: look.space,
-				choices: { usual: 'as usual', dense: 'denser', roomy: 'roomier' },
+				choices: { usual: wording.asUsual, dense: 'denser', roomy: 'roomier' },
 				set: (space) => take({ space: space as Look['space'] })
+			},
+			{
+				name: wording.language,
+				value: spoken(),
+				choices: LANGUAGES,
+				set: (language) => takeLanguage(language as Spoken)
 			}
 		]}
 	/>
 {:else}
-	<button class={button({ look: 'link' })} aria-haspopup="menu" aria-expanded="false" onclick={bring}>Look</button>
+	<button class={button({ look: 'link' })} aria-haspopup="menu" aria-expanded="false" onclick={bring}
+		>{wording.look}</button
+	>
 {/if}

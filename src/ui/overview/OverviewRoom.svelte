@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/overview';
+	import { counted, momentInWords } from '$ui/words/speaking';
 	import Empty from '$ui/parts/Empty.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { byWhom } from '$ui/people/byWhom';
@@ -44,17 +46,17 @@
 	const missing = $derived(data.checks.filter(({ isDone, id }) => (isDone ?? ticked.includes(id)) !== true));
 	const unknown = $derived(data.checks.filter(({ isDone }) => isDone === 'unknown').length);
 	/** Who sees what is released. */
-	const live = $derived(data.site.isPrivate ? 'Released to those with a right to it' : 'Live');
+	const live = $derived(data.site.isPrivate ? wording.releasedToThoseWithARightTo : wording.live2);
 	const answer = $derived.by(() => {
-		if (!data.release) return { says: 'Nothing is released yet: visitors see none of this.', tone: 'waits' };
-		const unseen = data.unseen > 0 ? `${pagesInWords(data.unseen)} yet to be compared` : '';
+		if (!data.release) return { says: wording.nothingIsReleasedYetVisitors, tone: 'waits' };
+		const unseen = data.unseen > 0 ? wording.yetToBeCompared(pagesInWords(data.unseen)) : '';
 		if (waiting > 0)
 			return {
-				says: `${live}, with ${pagesInWords(waiting)} waiting for a release${unseen && `, and ${unseen}`}.`,
+				says: wording.withWaitingForARelease(live, pagesInWords(waiting), unseen && wording.and(unseen)),
 				tone: 'waits'
 			};
-		if (unseen) return { says: `${live}, with ${unseen} with what is written.`, tone: 'waits' };
-		return { says: `${live}, and all of it is as written.`, tone: 'well' };
+		if (unseen) return { says: wording.withWithWhatIsWritten(live, unseen), tone: 'waits' };
+		return { says: wording.andAllOfItIsAsWritten(live), tone: 'well' };
 	});
 	/** Cards that readers still show as they were before the release, as far as they were asked. */
 	let oldCards = $state(0);
@@ -71,7 +73,6 @@
 		if (!isRefused(kept)) ticked = kept;
 	}
 	const shown = (address: string) => lookAt(address, data.site.base, data.standIn, []);
-	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 </script>
 
 <div class="flex h-screen flex-col">
@@ -90,33 +91,33 @@
 			</h1>
 			<p>
 				<a class="underline underline-offset-2" href={pagesAt(site, { state: 'live' })}
-					>{pagesInWords(data.live)} live</a
+					>{wording.live(pagesInWords(data.live))}</a
 				>{#if data.drafts > 0},
 					<a class="underline underline-offset-2" href={pagesAt(site, { state: 'draft' })}
-						>{data.drafts.toLocaleString('en')} not public</a
+						>{wording.notPublic(counted(data.drafts))}</a
 					>{/if}{#if data.release}.
-					<a class="underline underline-offset-2" href={roomAt('releases', site)}>Release {data.release.number}</a>, {when(
-						data.release.created
-					)}{#if data.release.note}: “{data.release.note}”{/if}{/if}.
-				{#if waiting > 0}<Button href={roomAt('releases', site)}>See what would go out</Button>{/if}
+					<a class="underline underline-offset-2" href={roomAt('releases', site)}
+						>{wording.release(data.release.number)}</a
+					>, {momentInWords(data.release.created)}{#if data.release.note}: “{data.release.note}”{/if}{/if}.
+				{#if waiting > 0}<Button href={roomAt('releases', site)}>{wording.seeWhatWouldGoOut}</Button>{/if}
 			</p>
 			{#if oldCards > 0}
 				<p data-testid="old">
 					<a class="underline underline-offset-2" href={roomAt('readers', site)}
-						>{oldCards === 1 ? 'One card out there is' : `${oldCards.toLocaleString('en')} cards out there are`} old</a
-					>: tell them to fetch again.
+						>{wording.old(oldCards === 1 ? wording.oneCardOutThereIs : wording.cardsOutThereAre(counted(oldCards)))}</a
+					>{wording.tellThemToFetchAgain}
 				</p>
 			{/if}
 		</header>
 		<section aria-labelledby="worst">
 			<h2 class="mt-4.5 border-t border-t-rule-strong pt-1.75 text-md font-semibold" id="worst">
-				What to mend first
+				{wording.whatToMendFirst}
 				<a class="more ml-2 text-sm font-normal underline underline-offset-2" href={roomAt('findings', site)}
-					>all findings</a
+					>{wording.allFindings}</a
 				>
 			</h2>
 			{#if findings.state}<p class="text-ink-soft" role="status">{findings.state}</p>
-			{:else if findings.nothing}<p>{data.live > 0 ? findings.nothing : 'There is no public page to look at.'}</p>{/if}
+			{:else if findings.nothing}<p>{data.live > 0 ? findings.nothing : wording.thereIsNoPublicPageToLook}</p>{/if}
 			<ol class="worst">
 				{#each groups?.slice(0, WORST) ?? [] as group (keyOfKind(group))}
 					<li class="grid grid-cols-[92px_1fr] gap-2.5 border-b border-b-rule px-0 py-1.75">
@@ -132,10 +133,11 @@
 		</section>
 		<section class="launch text-base" aria-labelledby="launch">
 			<h2 class="mt-4.5 border-t border-t-rule-strong pt-1.75 text-md font-semibold" id="launch">
-				Before it is public <span class="ml-2 text-sm font-normal text-ink-soft"
+				{wording.beforeItIsPublic}
+				<span class="ml-2 text-sm font-normal text-ink-soft"
 					>{missing.length === 0
-						? 'all done'
-						: `${missing.length - unknown} to go${unknown > 0 ? `, ${unknown} being looked at` : ''}`}</span
+						? wording.allDone
+						: wording.toGo(missing.length - unknown, unknown > 0 ? wording.beingLookedAt(unknown) : '')}</span
 				>
 			</h2>
 			<ul>
@@ -155,8 +157,10 @@
 						{:else}
 							<span class="inline-block w-5.5 indent-0 font-bold text-flag in-[.done]:text-sea" aria-hidden="true"
 								>{isDone === true ? '✓' : isDone ? '…' : '·'}</span
-							><span class="sr-only">{isDone === true ? 'Done: ' : isDone ? 'Not known yet: ' : 'To do: '}</span
-							>{#if isDone === 'unknown'}{check.says}? <span class="text-ink-soft">Pages are being looked at.</span>
+							><span class="sr-only"
+								>{isDone === true ? wording.done : isDone ? wording.notKnownYet : wording.toDo}</span
+							>{#if isDone === 'unknown'}{check.says}?
+								<span class="text-ink-soft">{wording.pagesAreBeingLookedAt}</span>
 							{:else if isDone || !check.missing}{check.says}
 							{:else if check.filter}<a class="underline underline-offset-2" href={pagesAt(site, check.filter)}
 									>{check.missing}</a
@@ -169,7 +173,7 @@
 		</section>
 		<section class="cards col-span-full" aria-labelledby="keys">
 			<h2 class="mt-4.5 border-t border-t-rule-strong pt-1.75 text-md font-semibold" id="keys">
-				The key pages, as a feed shows them
+				{wording.theKeyPagesAsAFeedShows}
 			</h2>
 			<div class="mt-2 grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-4">
 				{#each data.cards as { path, card } (path)}
@@ -182,15 +186,17 @@
 		</section>
 		<ServedPart {site} />
 		<section class="edits col-span-full" aria-labelledby="edits">
-			<h2 class="mt-4.5 border-t border-t-rule-strong pt-1.75 text-md font-semibold" id="edits">What changed lately</h2>
+			<h2 class="mt-4.5 border-t border-t-rule-strong pt-1.75 text-md font-semibold" id="edits">
+				{wording.whatChangedLately}
+			</h2>
 			<ul>
 				{#each data.edits as edit (edit.id)}
 					<li class="border-b border-b-rule px-0 py-0.75 text-sm [&.back]:line-through" class:back={edit.isBack}>
 						{editInWords(edit)}
-						<span class="text-ink-soft">{byWhom(edit.author)}, {when(edit.made)}</span>
+						<span class="text-ink-soft">{byWhom(edit.author)}, {momentInWords(edit.made)}</span>
 					</li>
 				{:else}<li>
-						<Empty says="Nothing was changed yet.">What is changed stands here, and who did it.</Empty>
+						<Empty says={wording.nothingWasChangedYet}>{wording.whatIsChangedStandsHereAnd}</Empty>
 					</li>{/each}
 			</ul>
 		</section>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/overview';
+	import { momentInWords } from '$ui/words/speaking';
 	import { works, type Work } from '$ui/works/works.svelte';
 	import WorkLine from '$ui/works/WorkLine.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
@@ -19,22 +21,22 @@
 	let refused = $state('');
 	let doing = $state.raw<Work | undefined>();
 	const IS: Readonly<Record<Drift, string>> = {
-		same: 'as released',
-		missing: 'without what was released',
-		picture: 'without a picture of its card',
-		old: 'as an earlier release',
+		same: wording.asReleased,
+		missing: wording.withoutWhatWasReleased,
+		picture: wording.withoutAPictureOfItsCard,
+		old: wording.asAnEarlierRelease,
 		other: 'otherwise',
-		doubled: 'with tags twice',
-		noindex: 'kept out of search',
-		'no-page': 'as no page',
-		error: 'with an error',
-		unreachable: 'not to be fetched',
-		'shut-out': 'shut out by robots.txt'
+		doubled: wording.withTagsTwice,
+		noindex: wording.keptOutOfSearch,
+		'no-page': wording.asNoPage,
+		error: wording.withAnError,
+		unreachable: wording.notToBeFetched,
+		'shut-out': wording.shutOutByRobotsTxt
 	};
 	const SCHEDULE: Readonly<Record<Schedule, string>> = {
-		off: 'only when asked',
-		hour: 'every hour',
-		night: 'every night'
+		off: wording.onlyWhenAsked,
+		hour: wording.everyHour,
+		night: wording.everyNight
 	};
 
 	async function read() {
@@ -44,16 +46,16 @@
 	}
 	onMount(() => void read());
 	async function look() {
-		const work = (doing = works.begin(site, 'Looking at what is served'));
+		const work = (doing = works.begin(site, wording.lookingAtWhatIsServed));
 		refused = '';
 		const looked = await follow('POST /sites/{site}/drift', { site, body: {} }, work, {
 			stopped: '',
-			broken: 'The answer broke off. Look again: it goes on from where it was.'
+			broken: wording.theAnswerBrokeOffLookAgainIt
 		});
 		if (isRefused(looked)) refused = looked.refused;
 		else drift = looked.drift;
 		doing = undefined;
-		works.end(work, isRefused(looked) ? looked.refused : 'What is served was looked at.', isRefused(looked));
+		works.end(work, isRefused(looked) ? looked.refused : wording.whatIsServedWasLookedAt, isRefused(looked));
 		if (work.signal.aborted) await read();
 	}
 	async function schedule(every: Schedule) {
@@ -62,15 +64,14 @@
 		else drift = answer;
 	}
 	const counts = $derived(Object.entries(drift?.counts ?? {}).filter(([, count]) => count > 0) as [Drift, number][]);
-	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 </script>
 
 <section aria-labelledby="served" data-testid="served">
-	<h2 class="text-md font-semibold" id="served">What is served</h2>
+	<h2 class="text-md font-semibold" id="served">{wording.whatIsServed}</h2>
 	{#if drift}
 		<p role="status">
 			{#if doing}<WorkLine work={doing} />
-			{:else if drift.made === null}Nobody has compared it with what was released yet.
+			{:else if drift.made === null}{wording.nobodyHasComparedItWithWhat}
 			{:else}
 				{#each counts as [is, count], index (is)}{index > 0 ? '; ' : ''}<strong
 						class="[&.odd]:text-flag"
@@ -78,10 +79,13 @@
 					>
 					{IS[is]}{/each}.
 				<span class="text-ink-soft">
-					{when(drift.made)}{#if drift.by}, {byWhom(drift.by)}{/if}{#if drift.waiting > 0}; {pagesInWords(
-							drift.waiting
-						)} still to be looked at{/if}{#if drift.came.length > 0};
-						{drift.came.length} more than before{/if}{#if drift.went.length > 0}; {drift.went.length} mended since{/if}.
+					{momentInWords(drift.made)}{#if drift.by}, {byWhom(
+							drift.by
+						)}{/if}{#if drift.waiting > 0}{wording.stillToBeLookedAt(
+							pagesInWords(drift.waiting)
+						)}{/if}{#if drift.came.length > 0}{wording.moreThanBefore(
+							drift.came.length
+						)}{/if}{#if drift.went.length > 0}{wording.mendedSince(drift.went.length)}{/if}.
 				</span>
 			{/if}
 		</p>
@@ -90,22 +94,22 @@
 				{#each drift.drifted.slice(0, 6) as one (one.path)}
 					<li class="border-t border-t-rule px-0 py-0.75 text-sm wrap-anywhere">
 						<a class="font-mono" href="{roomAt('readers', site)}?page={encodeURIComponent(one.path)}">{one.path}</a>
-						is served {IS[one.is]}{#if one.more}: <span class="text-ink-soft">{one.more}</span>{/if}
+						{wording.isServed(IS[one.is])}{#if one.more}: <span class="text-ink-soft">{one.more}</span>{/if}
 					</li>
 				{/each}
 				{#if drift.drifted.length > 6}<li
 						class="border-t border-t-rule px-0 py-0.75 text-sm wrap-anywhere text-ink-soft"
 					>
-						… and {drift.drifted.length - 6} more
+						{wording.andMore(drift.drifted.length - 6)}
 					</li>{/if}
 			</ul>
 		{/if}
 		<p class="do mt-1.5 flex flex-wrap items-center gap-x-4 gap-y-1.5 text-sm">
 			<Button disabled={doing !== undefined} onclick={look}
-				>{drift.waiting > 0 ? 'Go on' : 'Compare all pages now'}</Button
+				>{drift.waiting > 0 ? wording.goOn : wording.compareAllPagesNow}</Button
 			>
 			<label
-				>By itself
+				>{wording.byItself}
 				<Select
 					value={drift.every}
 					choices={Object.entries(SCHEDULE)}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pages';
 	import { untrack } from 'svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import type { PageBench } from '$server/web/benchData';
@@ -42,7 +43,7 @@
 	const issues = $derived(template === '' || isChoosing ? [] : bench.issuesOf('page', { kind: 'template', template }));
 	const pieces = $derived(template === '' ? [] : bench.templateParts(template));
 	const around = $derived({
-		label: `The template of ${tag}`,
+		label: wording.theTemplateOf(tag),
 		describedBy: 'batch-told',
 		placeholder: '{page.title} {separator} {site.name}',
 		variables: () => bench.variablesFor('page'),
@@ -60,7 +61,7 @@
 
 {#if what === 'template'}
 	<div class="grid gap-0.5">
-		<span class="font-semibold">Template</span>
+		<span class="font-semibold">{wording.template}</span>
 		<TemplateField
 			text={template}
 			{pieces}
@@ -69,13 +70,14 @@
 			kept={0}
 		/>
 		<div id="batch-told" class="text-ink-soft" aria-live="polite">
-			{#if pieces.length > 0}On <span class="font-mono">{data.page.path}</span>: <YieldLine {pieces} />{/if}
+			{#if pieces.length > 0}{wording.on} <span class="font-mono">{data.page.path}</span>: <YieldLine {pieces} />{/if}
 			{#each issues as issue, at (at)}<p class="text-gone">{issue.message}</p>{/each}
 		</div>
 	</div>
 {:else}
 	<label class="grid gap-0.5 font-semibold"
-		>Field <Select
+		>{wording.field}
+		<Select
 			class="w-full font-normal"
 			value={shown.name}
 			choices={fields.map((one) => [one.name, one.label ?? one.name] as const)}
@@ -88,10 +90,10 @@
 			set={(value) => setField({ name: shown.name, value })}
 		/>{/key}
 	<p class="text-ink-soft">
-		{#if field.value === null}It is emptied on all of them.
-		{:else}What is written here stays when content is read again.
+		{#if field.value === null}{wording.itIsEmptiedOnAllOfThem}
+		{:else}{wording.whatIsWrittenHereStaysWhen}
 			<Button look="link" type="button" onclick={() => setField({ name: shown.name, value: null })}
-				>Empty it instead</Button
+				>{wording.emptyItInstead}</Button
 			>{/if}
 	</p>
 {/if}

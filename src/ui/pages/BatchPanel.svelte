@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pages';
+	import { counted } from '$ui/words/speaking';
 	import { works, type Work } from '$ui/works/works.svelte';
 	import WorkLine from '$ui/works/WorkLine.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
@@ -31,25 +33,25 @@
 	} = $props();
 
 	const DOES = {
-		text: 'Write a tag',
-		template: 'Write a template',
-		borrow: 'The same as another tag',
-		field: 'Write a field',
-		clear: 'Set a tag back',
-		leaveOut: 'Leave a tag out',
-		replace: 'Replace words in what pages say themselves',
-		replaceInField: 'Replace words in a field',
-		found: 'Set found values aside',
-		type: 'Change the type',
-		language: 'Change the language',
-		state: 'Change the state',
-		hidden: 'Hide from search',
-		shown: 'Show to search',
-		key: 'Make key pages',
-		noKey: 'No key pages any more',
-		picture: 'Set the share picture',
-		pin: 'Pin what their cards say',
-		noPin: 'Take the pins off'
+		text: wording.writeATag,
+		template: wording.writeATemplate,
+		borrow: wording.theSameAsAnotherTag,
+		field: wording.writeAField,
+		clear: wording.setATagBack,
+		leaveOut: wording.leaveATagOut,
+		replace: wording.replaceWordsInWhatPagesSay,
+		replaceInField: wording.replaceWordsInAField,
+		found: wording.setFoundValuesAside,
+		type: wording.changeTheType,
+		language: wording.changeTheLanguage,
+		state: wording.changeTheState,
+		hidden: wording.hideFromSearch,
+		shown: wording.showToSearch,
+		key: wording.makeKeyPages,
+		noKey: wording.noKeyPagesAnyMore,
+		picture: wording.setTheSharePicture,
+		pin: wording.pinWhatTheirCardsSay,
+		noPin: wording.takeThePinsOff
 	} as const;
 	const NEEDS_TAG = ['text', 'template', 'borrow', 'clear', 'leaveOut', 'replace', 'found'];
 	let what = $state<keyof typeof DOES>('text');
@@ -133,7 +135,7 @@
 	}
 	async function run() {
 		busy = true;
-		const work = (going = works.begin(site, 'Changing pages'));
+		const work = (going = works.begin(site, wording.changingPages));
 		work.progress(0, count);
 		const answer = await follow(
 			'POST /sites/{site}/batch',
@@ -145,7 +147,7 @@
 		busy = false;
 		refused = isRefused(answer) ? answer.refused : '';
 		if (isRefused(answer)) return works.end(work, refused, true);
-		const says = `${DOES[what]}: ${pagesInWords(answer.changed)} changed, as one edit.`;
+		const says = wording.changedAsOneEdit(DOES[what], pagesInWords(answer.changed));
 		works.end(work, says);
 		sample = undefined;
 		done(says, answer.edit);
@@ -159,13 +161,14 @@
 
 <aside
 	class="relative flex flex-[0_0_330px] flex-col gap-2.25 overflow-y-auto border-l border-l-rule-strong px-3.5 py-3 text-sm"
-	aria-label="Change many at once"
+	aria-label={wording.changeManyAtOnce}
 >
 	<h2 class="flex justify-between text-md font-semibold">
-		{pagesInWords(count)} chosen <Button onclick={close}>None</Button>
+		{wording.chosen(pagesInWords(count))}
+		<Button onclick={close}>{wording.none}</Button>
 	</h2>
 	<label class="grid gap-0.5 font-semibold"
-		>What is done
+		>{wording.whatIsDone}
 		<Select
 			class="w-full font-normal"
 			value={what}
@@ -178,12 +181,12 @@
 	</label>
 	{#if NEEDS_TAG.includes(what)}
 		<label class="grid gap-0.5 font-semibold"
-			>Tag
+			>{wording.tag}
 			<Select class="w-full font-mono font-normal" value={tag} choices={tags} set={(name) => (tag = name)} />
 		</label>
 	{/if}
 	{#if what === 'text'}<label class="grid gap-0.5 font-semibold"
-			>Words<textarea class="w-full font-normal" rows="3" bind:value={text}></textarea></label
+			>{wording.words}<textarea class="w-full font-normal" rows="3" bind:value={text}></textarea></label
 		>
 	{:else if (what === 'template' || what === 'field') && first !== undefined}
 		{#await import('./BatchWritten.svelte') then { default: BatchWritten }}
@@ -199,7 +202,7 @@
 			/>
 		{/await}
 	{:else if what === 'borrow'}<label class="grid gap-0.5 font-semibold"
-			>The same as<Select
+			>{wording.theSameAs}<Select
 				class="w-full font-mono font-normal"
 				value={other}
 				choices={tags}
@@ -209,18 +212,24 @@
 	{:else if what === 'replace' || what === 'replaceInField'}
 		{#if what === 'replaceInField'}
 			<label class="grid gap-0.5 font-semibold"
-				>Field<input class="w-full font-mono font-normal" list="text-fields" bind:value={inField} /></label
+				>{wording.field}<input class="w-full font-mono font-normal" list="text-fields" bind:value={inField} /></label
 			>
 			<datalist id="text-fields">
 				{#each TEXT_FIELDS as { name, label } (name)}<option value={name}>{label}</option>{/each}
 			</datalist>
 		{/if}
-		<label class="grid gap-0.5 font-semibold">Words<input class="w-full font-normal" bind:value={text} /></label>
-		<label class="grid gap-0.5 font-semibold">become<input class="w-full font-normal" bind:value={by} /></label>
-		<label class="flex items-center gap-1.5"><input type="checkbox" bind:checked={whole} /> Whole words alone</label>
+		<label class="grid gap-0.5 font-semibold"
+			>{wording.words}<input class="w-full font-normal" bind:value={text} /></label
+		>
+		<label class="grid gap-0.5 font-semibold"
+			>{wording.become}<input class="w-full font-normal" bind:value={by} /></label
+		>
+		<label class="flex items-center gap-1.5"
+			><input type="checkbox" bind:checked={whole} /> {wording.wholeWordsAlone}</label
+		>
 	{:else if what === 'type'}
 		<label class="grid gap-0.5 font-semibold"
-			>Type<Select
+			>{wording.type}<Select
 				class="w-full font-normal"
 				value={text || (types[0]?.name ?? '')}
 				choices={types.map(({ name, label }) => [name, label] as const)}
@@ -228,15 +237,15 @@
 			/></label
 		>
 	{:else if what === 'language'}<label class="grid gap-0.5 font-semibold"
-			>Language tag<input
+			>{wording.languageTag}<input
 				class="w-full font-mono font-normal"
-				placeholder="fr, pt-BR; empty: as the site"
+				placeholder={wording.frPtBrEmptyAsTheSite}
 				bind:value={text}
 			/></label
 		>
 	{:else if what === 'state'}
 		<label class="grid gap-0.5 font-semibold"
-			>State<Select
+			>{wording.state}<Select
 				class="w-full font-normal"
 				value={text || 'live'}
 				choices={PAGE_STATES}
@@ -244,10 +253,14 @@
 			/></label
 		>
 	{:else if what === 'picture'}<label class="grid gap-0.5 font-semibold"
-			>Picture<input class="w-full font-mono font-normal" placeholder="/pictures/heath.jpg" bind:value={text} /></label
+			>{wording.picture}<input
+				class="w-full font-mono font-normal"
+				placeholder="/pictures/heath.jpg"
+				bind:value={text}
+			/></label
 		>{/if}
 	<p class="actions">
-		<Button disabled={!isReady || busy} onclick={() => void look()}>See what would change</Button>
+		<Button disabled={!isReady || busy} onclick={() => void look()}>{wording.seeWhatWouldChange}</Button>
 	</p>
 	{#if refused}<Refused>{refused}</Refused>{/if}
 	{#if sample}
@@ -257,20 +270,24 @@
 				{/if}
 				{#if sample.replaced > 0}
 					<strong class="text-gone"
-						>{sample.replaced === 1 ? '1 page says' : `${sample.replaced.toLocaleString('en')} pages say`}
-						{tagOfAction}
-						{sample.replaced === 1 ? 'itself' : 'themselves'}: that goes.</strong
+						>{wording.thatGoes(
+							sample.replaced === 1 ? wording.n1PageSays : wording.pagesSay(counted(sample.replaced)),
+							tagOfAction,
+							sample.replaced === 1 ? wording.itself : wording.themselves
+						)}</strong
 					>
 				{/if}
-				<strong>{sample.changed} of the {sample.lookedAt} looked at</strong> would change{sample.better > 0
-					? `, ${sample.better} for the better`
-					: ''}{sample.worse > 0 ? `, ${sample.worse} for the worse` : ''}.
+				<strong>{wording.ofTheLookedAt(sample.changed, sample.lookedAt)}</strong>
+				{wording.wouldChange(
+					sample.better > 0 ? wording.forTheBetter(sample.better) : '',
+					sample.worse > 0 ? wording.forTheWorse(sample.worse) : ''
+				)}
 			</p>
 			<Button
 				look="main"
 				class="mx-0 my-1.5"
 				disabled={busy || sample.changed === 0 || sample.beyond > 0}
-				onclick={() => void run()}>{busy ? 'Changing …' : `Change ${pagesInWords(count)}`}</Button
+				onclick={() => void run()}>{busy ? wording.changing : wording.change(pagesInWords(count))}</Button
 			>
 			{#if going}
 				<p class="mt-2 flex"><WorkLine work={going} /></p>
@@ -279,11 +296,13 @@
 				<div class="one mx-0 my-1.75 border-l-3 border-l-rule-strong pl-2">
 					<p class="font-mono text-xs wrap-anywhere text-ink-soft">{one.path}</p>
 					{#if one.before !== one.after}<p class="before text-ink-soft line-through">
-							<span class="sr-only">before: </span>{one.before || 'nothing'}
+							<span class="sr-only">{wording.before} </span>{one.before || wording.nothing}
 						</p>
-						<p class="after font-serif"><span class="sr-only">after: </span>{one.after || 'nothing'}</p>{/if}
-					{#each one.gained as told (told)}<p class="text-gone">Worse: {told}</p>{/each}
-					{#each one.lost as told (told)}<p class="text-sea">Mended: {told}</p>{/each}
+						<p class="after font-serif">
+							<span class="sr-only">{wording.after} </span>{one.after || wording.nothing}
+						</p>{/if}
+					{#each one.gained as told (told)}<p class="text-gone">{wording.worse(told)}</p>{/each}
+					{#each one.lost as told (told)}<p class="text-sea">{wording.mended(told)}</p>{/each}
 				</div>
 			{/each}
 		</div>

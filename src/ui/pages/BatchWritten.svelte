@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pages';
 	import { call, isRefused } from '$ui/client';
 	import Refused from '$ui/parts/Refused.svelte';
 	import type { WrittenField } from './words';
@@ -28,7 +29,7 @@
 </script>
 
 {#await asked}
-	<p class="text-ink-soft">Looking at {path} …</p>
+	<p class="text-ink-soft">{wording.lookingAt(path)}</p>
 {:then data}
 	{#if isRefused(data)}<Refused>{data.refused}</Refused>
 	{:else}<BatchOnPage {site} {data} {what} {tag} {template} {setTemplate} {field} {setField} />{/if}

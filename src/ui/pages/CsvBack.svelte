@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pages';
+	import { counted } from '$ui/words/speaking';
 	import { works, type Work } from '$ui/works/works.svelte';
 	import WorkLine from '$ui/works/WorkLine.svelte';
 	import Sheet from '$ui/parts/Sheet.svelte';
@@ -19,15 +21,15 @@
 	let doing = $state.raw<{ readonly what: 'comparing' | 'keeping'; readonly work: Work } | undefined>();
 	let chooser = $state<HTMLInputElement>();
 
-	const number = (count: number) => count.toLocaleString('en');
+	const number = (count: number) => counted(count);
 	const cells = (count: number) => `${number(count)} ${count === 1 ? 'cell' : 'cells'}`;
 	/** What the changes are, in words: how many are new, other words, or taken away. */
 	function kindsOf({ changes, anew, setBack }: CsvTold): string {
 		const other = changes.count - anew - setBack;
 		const kinds = [
-			[anew, 'where a page said nothing itself'],
-			[other, 'with other words'],
-			[setBack, 'set back']
+			[anew, wording.whereAPageSaidNothingItself],
+			[other, wording.withOtherWords],
+			[setBack, wording.setBack]
 		] as const;
 		return kinds
 			.filter(([count]) => count > 0)
@@ -35,11 +37,11 @@
 			.join(', ');
 	}
 	const REASONS = {
-		rewritten: 'Looks rewritten by a spreadsheet: stays as it is here',
-		conflict: 'Changed here since the table was put out: stays as it is here',
-		wrong: 'Cannot be written: left',
-		shown: 'Written in a column that only shows: not read',
-		unknown: 'No such page: left'
+		rewritten: wording.looksRewrittenByASpreadsheet,
+		conflict: wording.changedHereSinceTheTableWas,
+		wrong: wording.cannotBeWrittenLeft,
+		shown: wording.writtenInAColumnThatOnly,
+		unknown: wording.noSuchPageLeft
 	} as const;
 	const reasons = Object.entries(REASONS) as [keyof typeof REASONS, string][];
 
@@ -61,13 +63,13 @@
 		told = isRefused(answer) ? undefined : answer;
 	}
 	async function watching<T>(what: 'comparing' | 'keeping', work: (how: Watching) => Promise<T>): Promise<T> {
-		const mine = works.begin(site, what === 'keeping' ? 'Reading the table back' : 'Comparing the table');
+		const mine = works.begin(site, what === 'keeping' ? wording.readingTheTableBack : wording.comparingTheTable);
 		mine.progress(0, told?.rows ?? 0);
 		doing = { what, work: mine };
 		const result = await work(mine);
 		// What a comparison came to is shown, or of no use any more.
 		if (what === 'comparing') works.drop(mine);
-		else works.end(mine, isRefused(result) ? result.refused : 'The table was read back.', isRefused(result));
+		else works.end(mine, isRefused(result) ? result.refused : wording.theTableWasReadBack, isRefused(result));
 		if (doing.work === mine) doing = undefined;
 		return result;
 	}
@@ -86,7 +88,11 @@
 		const { changes, left } = answer.told;
 		const stayed = reasons.reduce((sum, [reason]) => sum + left[reason].count, 0);
 		done(
-			`${cells(changes.count)} ${changes.count === 1 ? 'was' : 'were'} read back, as one edit.${stayed > 0 ? ` ${number(stayed)} ${stayed === 1 ? 'was' : 'were'} left.` : ''}`,
+			wording.readBackAsOneEdit(
+				cells(changes.count),
+				changes.count === 1 ? wording.was : wording.were,
+				stayed > 0 ? wording.left(number(stayed), stayed === 1 ? wording.was : wording.were) : ''
+			),
 			answer.edit
 		);
 	}
@@ -96,12 +102,12 @@
 	}
 </script>
 
-<Button onclick={() => chooser?.click()}>Back in …</Button>
+<Button onclick={() => chooser?.click()}>{wording.backIn}</Button>
 <input
 	class="sr-only"
 	type="file"
 	accept=".csv,.xlsx,text/csv"
-	aria-label="A table that was put out here"
+	aria-label={wording.aTableThatWasPutOutHere}
 	tabindex="-1"
 	bind:this={chooser}
 	onchange={look}
@@ -112,11 +118,11 @@
 	{:else if told}
 		<p>
 			{number(told.rows)}
-			{told.rows === 1 ? 'row' : 'rows'}: <strong>{cells(told.changes.count)} would change</strong>{told.changes.count >
-			0
+			{told.rows === 1 ? wording.row : wording.rows}:
+			<strong>{wording.wouldChange2(cells(told.changes.count))}</strong>{told.changes.count > 0
 				? ` (${kindsOf(told)})`
 				: ''}, {number(told.unchanged)}
-			{told.unchanged === 1 ? 'row is as it was' : 'rows are as they were'}.
+			{told.unchanged === 1 ? wording.rowIsAsItWas : wording.rowsAreAsTheyWere}.
 		</p>
 		{#if told.beyond > 0}<p role="alert">{beyondInWords(told.beyond)}</p>{/if}
 		<p class="actions mt-3 flex gap-2.5">
@@ -126,17 +132,20 @@
 				<Button
 					look="main"
 					disabled={told.changes.count === 0 || told.beyond > 0 || doing !== undefined}
-					onclick={() => void keep()}>Keep the changes</Button
+					onclick={() => void keep()}>{wording.keepTheChanges}</Button
 				>
-				<Button onclick={close}>Leave it</Button>
+				<Button onclick={close}>{wording.leaveIt}</Button>
 			{/if}
 		</p>
 		{#if told.left.rewritten.count > 0 || takesRewritten}
 			<label class="decide mt-2.5 flex items-center gap-1.5 text-sm">
 				<input type="checkbox" bind:checked={takesRewritten} onchange={() => file && void compare(file)} />
 				{takesRewritten
-					? 'What looks rewritten by a spreadsheet is taken, too'
-					: `Take the ${cells(told.left.rewritten.count)} that ${told.left.rewritten.count === 1 ? 'looks' : 'look'} rewritten by a spreadsheet, too`}
+					? wording.whatLooksRewrittenByA
+					: wording.takeTheThatRewrittenByA(
+							cells(told.left.rewritten.count),
+							told.left.rewritten.count === 1 ? wording.looks : wording.look
+						)}
 			</label>
 		{/if}
 		{#each reasons as [reason, words] (reason)}
@@ -146,7 +155,7 @@
 				<ul class="mx-0 my-2 text-sm">
 					{#each left.first as { line, path, why }, at (at)}
 						<li class="border-t border-t-rule px-0 py-0.75">
-							Line {line}, <span class="font-mono">{path}</span>: {why}
+							{wording.line(line)} <span class="font-mono">{path}</span>: {why}
 						</li>
 					{/each}
 					{@render more(left)}
@@ -154,14 +163,14 @@
 			{/if}
 		{/each}
 		{#if told.changes.count > 0}
-			<h3 class="changes mt-3 text-sm font-semibold text-ink">What would change ({number(told.changes.count)})</h3>
+			<h3 class="changes mt-3 text-sm font-semibold text-ink">{wording.whatWouldChange(number(told.changes.count))}</h3>
 			<ul class="mx-0 my-2 text-sm">
 				{#each told.changes.first as { line, path, tag, before, after } (`${line} ${tag}`)}
 					<li class="border-t border-t-rule px-0 py-0.75">
 						<span class="font-mono">{path}</span>
 						{tag}: {#if before}<s>{before}</s> →
-						{:else}now by its template →
-						{/if}<span class="font-serif">{after || 'by its template again'}</span>
+						{:else}{wording.nowByItsTemplate}
+						{/if}<span class="font-serif">{after || wording.byItsTemplateAgain}</span>
 					</li>
 				{/each}
 				{@render more(told.changes)}
@@ -169,12 +178,12 @@
 		{/if}
 	{:else}
 		{#if doing}<WorkLine work={doing.work} />{/if}
-		<p class="actions mt-3 flex gap-2.5"><Button onclick={close}>Leave it</Button></p>
+		<p class="actions mt-3 flex gap-2.5"><Button onclick={close}>{wording.leaveIt}</Button></p>
 	{/if}
 </Sheet>
 
 {#snippet more({ count, first }: { count: number; first: readonly unknown[] })}
 	{#if count > first.length}<li class="border-t border-t-rule px-0 py-0.75 text-ink-soft">
-			… and {number(count - first.length)} more
+			{wording.andMore(number(count - first.length))}
 		</li>{/if}
 {/snippet}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pages';
 	import Leaf from '$ui/parts/shown/Leaf.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
@@ -38,7 +39,7 @@
 		void keepFocus('[data-testid=conditions] [data-select]');
 	}
 	/** The finding may be one tag's. */
-	const ofInWords = $derived(filter.of ? ` in ${filter.of}` : '');
+	const ofInWords = $derived(filter.of ? wording.inOne(filter.of) : '');
 	/** What a condition is called among all, and back. */
 	const nameOf = (key: string, value: string) => `${key} ${value}`;
 	function add(name: string) {
@@ -64,8 +65,8 @@
 	<input
 		class="w-70"
 		type="search"
-		aria-label="Find pages"
-		placeholder="Find words, or a path"
+		aria-label={wording.findPages}
+		placeholder={wording.findWordsOrAPath}
 		value={filter.q ?? ''}
 		oninput={find}
 	/>
@@ -84,7 +85,7 @@
 							: choices}
 						set={(other) => set(key, other)}
 					/>
-					<button class="px-1.5 hover:text-flag" aria-label="No longer only {name}" onclick={() => set(key, '')}
+					<button class="px-1.5 hover:text-flag" aria-label={wording.noLongerOnly(name)} onclick={() => set(key, '')}
 						>×</button
 					>
 				</span>
@@ -92,10 +93,10 @@
 		{/each}
 		<Select
 			look="bare"
-			aria-label="Only those …"
+			aria-label={wording.onlyThose}
 			value=""
 			choices={[
-				['', isSet ? 'and only those …' : 'Only those …'],
+				['', isSet ? wording.andOnlyThose : wording.onlyThose],
 				...conditions.flatMap(({ key, choices }) =>
 					choices
 						.filter(([value]) => value !== '' && value !== filter[key])
@@ -104,10 +105,10 @@
 			]}
 			set={add}
 		/>
-		{#if isSet}<Button look="link" onclick={() => change({})}>All pages again</Button>{/if}
+		{#if isSet}<Button look="link" onclick={() => change({})}>{wording.allPagesAgain}</Button>{/if}
 	</p>
 	<span class="flex-1"></span>
-	<Leaf label="Columns">
+	<Leaf label={wording.columns}>
 		{#each [...layout.columns, ...COLUMNS.filter(({ id }) => !layout.shown.includes(id))] as { id, name } (id)}
 			{@const place = layout.shown.indexOf(id)}
 			<p class="flex items-center gap-1.5">
@@ -118,13 +119,13 @@
 				{#if place > 0}
 					<Button
 						look="link"
-						aria-label="← {name} one place to the left"
+						aria-label={wording.onePlaceToTheLeft(name)}
 						disabled={place === 1}
 						onclick={() => layout.move(id, -1)}>←</Button
 					>
 					<Button
 						look="link"
-						aria-label="→ {name} one place to the right"
+						aria-label={wording.onePlaceToTheRight(name)}
 						disabled={place === layout.shown.length - 1}
 						onclick={() => layout.move(id, 1)}>→</Button
 					>
@@ -132,16 +133,20 @@
 			</p>
 		{/each}
 	</Leaf>
-	<Leaf label="Named filters{filters.length > 0 ? ` (${filters.length})` : ''}">
+	<Leaf label={wording.namedFilters(filters.length > 0 ? ` (${filters.length})` : '')}>
 		{#each filters as one (one.name)}
 			<p class="named mx-0 my-0.5 flex justify-between gap-2">
 				<Button look="link" onclick={() => apply(one.query)}>{one.name}</Button>
-				<Button aria-label="Forget the filter {one.name}" onclick={() => dropFilter(one.name)}>Forget</Button>
+				<Button aria-label={wording.forgetTheFilter(one.name)} onclick={() => dropFilter(one.name)}
+					>{wording.forget}</Button
+				>
 			</p>
 		{/each}
 		<p class="named mx-0 my-0.5 flex justify-between gap-2">
-			<input aria-label="Name for this filter" placeholder="Name for this filter" bind:value={name} />
-			<Button disabled={name.trim() === '' || !isSet} onclick={() => (keepFilter(name), (name = ''))}>Keep</Button>
+			<input aria-label={wording.nameForThisFilter} placeholder={wording.nameForThisFilter} bind:value={name} />
+			<Button disabled={name.trim() === '' || !isSet} onclick={() => (keepFilter(name), (name = ''))}
+				>{wording.keep}</Button
+			>
 		</p>
 	</Leaf>
 </div>

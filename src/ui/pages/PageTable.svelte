@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pages';
+	import { counted } from '$ui/words/speaking';
 	import Empty from '$ui/parts/Empty.svelte';
 	import Papa from 'papaparse';
 	import { onDestroy, onMount, tick, untrack } from 'svelte';
@@ -208,9 +210,7 @@
 	async function rowsOf(top: number, bottom: number) {
 		const count = bottom - top + 1;
 		if (count <= MOST_ROWS) return grid.between(top, bottom);
-		tell(
-			`${count.toLocaleString('en')} rows are more than the ${MOST_ROWS.toLocaleString('en')} of one range. Choose pages by a filter and change them together, or put them out as CSV.`
-		);
+		tell(wording.rowsAreMoreThanTheOfOne(counted(count), counted(MOST_ROWS)));
 		return undefined;
 	}
 	/** Cells that show the card of their page when somebody rests on them. */
@@ -306,13 +306,12 @@
 		const all = isOne ? height * width : cells.reduce((sum, { length }) => sum + length, 0);
 		const others = all - writes.length - same;
 		const told = [
-			same > 0 && `${inWords(same, 'cell says', 'cells say')} that already.`,
-			others > 0 && `${inWords(others, 'is', 'are')} in columns that only show, or below the last row, and left.`
+			same > 0 && wording.thatAlready(inWords(same, wording.cellSays, wording.cellsSay)),
+			others > 0 && wording.inColumnsThatOnlyShowOrBelow(inWords(others, 'is', 'are'))
 		];
 		write(writes, told.filter(Boolean).join(' '));
 	}
-	const inWords = (count: number, one: string, many: string) =>
-		`${count.toLocaleString('en')} ${count === 1 ? one : many}`;
+	const inWords = (count: number, one: string, many: string) => `${counted(count)} ${count === 1 ? one : many}`;
 	/** As spreadsheets put cells on the clipboard. */
 	const asCells = (rows: readonly GridRow[]) =>
 		Papa.unparse(
@@ -331,7 +330,7 @@
 			void rowsOf(top, bottom).then(async (rows) => {
 				if (!rows) return;
 				await navigator.clipboard.writeText(asCells(rows));
-				tell(`${rows.length.toLocaleString('en')} rows are copied.`);
+				tell(wording.rowsAreCopied(counted(rows.length)));
 			});
 	}
 	function onpaste(event: ClipboardEvent) {
@@ -344,7 +343,7 @@
 		// Quotation marks that enclose no cell are words.
 		const cells = errors.length === 0 ? data : all.split(/\r?\n/).map((row) => row.split('\t'));
 		if (columns.slice(range.left).some(({ writes }) => writes)) void writeRange(cells);
-		else tell('Nothing is written: these columns only show. Go to a title or a description first.');
+		else tell(wording.nothingIsWrittenTheseColumns);
 	}
 	const signOf = (layer: string) => (layer || 'built-in') as LayerSign;
 </script>
@@ -361,7 +360,7 @@
 <div
 	class="pages-sheet group/sheet relative flex-1 overflow-auto bg-sheet text-sm [contain:strict]"
 	role="grid"
-	aria-label="All pages"
+	aria-label={wording.allPages}
 	aria-rowcount={grid.count + 1}
 	aria-colcount={columns.length + 1}
 	tabindex="0"
@@ -385,7 +384,7 @@
 			class="tick left-0 z-1 grid place-items-center bg-sunk px-2 py-1.25 whitespace-nowrap group-data-aside/sheet:sticky"
 			><input
 				type="checkbox"
-				aria-label="Choose all that the filter means"
+				aria-label={wording.chooseAllThatTheFilterMeans}
 				checked={isAll && except.size === 0}
 				indeterminate={isAll && except.size > 0}
 				onchange={chooseAll}
@@ -434,7 +433,7 @@
 					<input
 						type="checkbox"
 						tabindex="-1"
-						aria-label="Choose {shown.path}"
+						aria-label={wording.choose(shown.path)}
 						disabled={!row}
 						checked={isChosen}
 						onchange={() => row && toggle(row.path)}
@@ -465,7 +464,7 @@
 						{#if editing !== undefined && isAt}
 							<input
 								class="w-full px-1 py-px"
-								aria-label="{column.name} of {shown.path}"
+								aria-label={wording.of(column.name, shown.path)}
 								bind:value={editing}
 								onblur={() => editing !== undefined && leave(true)}
 							/>
@@ -477,7 +476,7 @@
 								size={10}
 							/>{#if shown.description}{@render text('description', shown.description)}{:else}—{/if}
 						{:else if column.id === 'picture'}<LayerMark layer={signOf(shown.pictureFrom)} size={10} /><span
-								class="font-mono">{shown.picture.split('/').at(-1) || 'none'}</span
+								class="font-mono">{shown.picture.split('/').at(-1) || wording.none2}</span
 							>
 						{:else if column.id === 'small'}{#if shown.picture}<img
 									class="mt-px h-6.75 w-13 object-cover"
@@ -485,11 +484,13 @@
 									alt=""
 									loading="lazy"
 									decoding="async"
-								/>{:else}<span class="text-ink-soft">none</span>{/if}
+								/>{:else}<span class="text-ink-soft">{wording.none2}</span>{/if}
 						{:else if column.id === 'differs'}{#if shown.differs > 0}<span class="pennant" aria-hidden="true"
 								></span>{/if}{differsInWords(shown)}
 						{:else if column.id === 'path'}<span class="font-mono"
-								>{#if shown.isKey}<span data-tip="Key page" aria-label="Key page">★ </span>{/if}{shown.path}</span
+								>{#if shown.isKey}<span data-tip={wording.keyPage} aria-label={wording.keyPage}
+										>★
+									</span>{/if}{shown.path}</span
 							>
 						{:else}{column.text(shown)}{/if}
 					</span>
@@ -498,6 +499,6 @@
 		{/each}
 	</div>
 	{#if grid.isCounted && grid.count === 0 && !grid.isLoading && !grid.refused}<div class="none p-6">
-			<Empty says="No page is so.">Take something out of the filter, and there are more.</Empty>
+			<Empty says={wording.noPageIsSo}>{wording.takeSomethingOutOfTheFilter}</Empty>
 		</div>{/if}
 </div>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pages';
+	import { counted } from '$ui/words/speaking';
 	import Button from '$ui/parts/Button.svelte';
 	import Told from '$ui/parts/Told.svelte';
 	import { onMount, untrack } from 'svelte';
@@ -138,14 +140,14 @@
 	}
 	async function write(cells: readonly CellWrite[], left = '') {
 		const [first] = cells;
-		if (!first) return void ([message, undoable] = [left && `Nothing is written. ${left}`, undefined]);
+		if (!first) return void ([message, undoable] = [left && wording.nothingIsWritten(left), undefined]);
 		const isBack = cells.every(({ text }) => text === '');
 		const answer = await call('POST /sites/{site}/cells', { site, body: { cells } });
 		if (isRefused(answer)) return void ([message, undoable] = [answer.refused, undefined]);
 		const what =
 			cells.length === 1
-				? `${first.tag} of ${first.path} ${isBack ? 'is set back' : 'is written at the page'}.`
-				: `${cells.length.toLocaleString('en')} cells are ${isBack ? 'set back' : 'written at their pages'}.`;
+				? wording.of2(first.tag, first.path, isBack ? wording.isSetBack : wording.isWrittenAtThePage)
+				: wording.cellsAre(counted(cells.length), isBack ? wording.setBack : wording.writtenAtTheirPages);
 		done([what, left].filter(Boolean).join(' '), answer.edit);
 	}
 	const taking = new TakingBack();
@@ -153,7 +155,7 @@
 		if (undoable === undefined) return;
 		const refusal = await taking.run(site, undoable);
 		if (refusal) return void (message = refusal.refused);
-		done('Taken back.', undefined);
+		done(wording.takenBack, undefined);
 	}
 	function onkeydown(event: KeyboardEvent) {
 		if (
@@ -181,20 +183,21 @@
 	<header
 		class="head flex flex-wrap items-baseline gap-x-3.5 gap-y-1.5 bg-sheet px-4 pt-2 pb-0.5 [&>*]:whitespace-nowrap"
 	>
-		<h1 class="text-md font-semibold">Pages</h1>
+		<h1 class="text-md font-semibold">{wording.pages}</h1>
 		<p class="count flex-1" role="status" data-testid="count">
 			{#if grid.isCounted}
-				{grid.count.toLocaleString('en')}
-				{grid.count === 1 ? 'page' : 'pages'}{Object.values(filter).some(Boolean) ? ' by this filter' : ''}
+				{counted(grid.count)}
+				{grid.count === 1 ? wording.page : wording.pages2}{Object.values(filter).some(Boolean)
+					? wording.byThisFilter
+					: ''}
 			{/if}
-			{#if grid.unseen > 0}<span class="text-ink-soft">· {grid.unseen.toLocaleString('en')} yet to be looked at</span
-				>{/if}
+			{#if grid.unseen > 0}<span class="text-ink-soft">{wording.yetToBeLookedAt(counted(grid.unseen))}</span>{/if}
 		</p>
-		<Button class="text-sm" onclick={() => (makes = true)}>New page</Button>
-		<Button class="text-sm" href={out.workbook} download data-tip="Spreadsheets leave its texts as they are"
-			>Out as .xlsx</Button
+		<Button class="text-sm" onclick={() => (makes = true)}>{wording.newPage}</Button>
+		<Button class="text-sm" href={out.workbook} download data-tip={wording.spreadsheetsLeaveItsTextsAs}
+			>{wording.outAsXlsx}</Button
 		>
-		<Button class="text-sm" href={out.csv} download>Out as CSV</Button>
+		<Button class="text-sm" href={out.csv} download>{wording.outAsCsv}</Button>
 		<CsvBack {site} {done} />
 	</header>
 	<FilterBar
@@ -210,11 +213,11 @@
 	/>
 	{#if message || grid.refused}
 		<Told>
-			{#if taking.far}{taking.says} <Button look="link" onclick={taking.stop}>Stop</Button>
+			{#if taking.far}{taking.says} <Button look="link" onclick={taking.stop}>{wording.stop}</Button>
 			{:else}
 				{grid.refused || message}
-				{#if undoable !== undefined}<Button onclick={() => void takeBack()}>Take it back</Button>{/if}
-				<Button onclick={() => ((message = ''), (undoable = undefined))}>Close</Button>
+				{#if undoable !== undefined}<Button onclick={() => void takeBack()}>{wording.takeItBack}</Button>{/if}
+				<Button onclick={() => ((message = ''), (undoable = undefined))}>{wording.close}</Button>
 			{/if}
 		</Told>
 	{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pages';
 	import { Popover } from 'bits-ui';
 	import { READERS } from '$core';
 	import { call, isRefused } from '$ui/client';
@@ -43,14 +44,14 @@
 			onOpenAutoFocus={(event) => event.preventDefault()}
 			onCloseAutoFocus={(event) => event.preventDefault()}
 			data-testid="peeked"
-			aria-label="The card of {path}"
+			aria-label={wording.theCardOf(path)}
 		>
-			{#await asked}<p class="text-ink-soft">The card of {path} …</p>
+			{#await asked}<p class="text-ink-soft">{wording.theCardOf2(path)}</p>
 			{:then data}
 				{@const card = isRefused(data) ? undefined : cardBy(reader, data.server.head)}
 				{#if isRefused(data)}<p class="text-gone">{data.refused}</p>
 				{:else if card}<ReaderCard {card} {shown} />
-				{:else}<p>No page, no card.</p>{/if}
+				{:else}<p>{wording.noPageNoCard}</p>{/if}
 			{/await}
 		</Popover.Content>
 	</Popover.Portal>

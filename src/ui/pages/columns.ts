@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/pages';
 import { firstCut, isShownWhole, READERS } from '$core';
 import type { GridRow, Sort } from '$server/store/table/grid';
 
@@ -50,54 +51,170 @@ export function inCell(tag: 'title' | 'description', text: string): InCell {
 /** A kind of finding, as short as a cell takes it. */
 export const findingInWords = (code: string) => code.replaceAll('-', ' ');
 
-const DIFFERS = ['', 'changed', 'new', 'leaves'];
-export const differsInWords = ({ differs }: GridRow) => DIFFERS[differs] ?? '';
+export const differsInWords = ({ differs }: GridRow) =>
+	['', wording.changed, wording.newOne, wording.leaves][differs] ?? '';
 
 export const COLUMNS: readonly Column[] = [
-	{ id: 'path', name: 'Path', width: 230, sort: 'path', text: ({ path }) => path },
-	{ id: 'title', name: 'Title', width: 290, sort: 'title', writes: 'title', text: ({ title }) => title },
 	{
-		...{ id: 'description', name: 'Description', width: 400, sort: 'description' },
-		...{ writes: 'description', text: ({ description }: GridRow) => description }
+		id: 'path',
+		get name() {
+			return wording.path;
+		},
+		width: 230,
+		sort: 'path',
+		text: ({ path }) => path
+	},
+	{
+		id: 'title',
+		get name() {
+			return wording.title;
+		},
+		width: 290,
+		sort: 'title',
+		writes: 'title',
+		text: ({ title }) => title
+	},
+	{
+		id: 'description',
+		get name() {
+			return wording.description;
+		},
+		width: 400,
+		sort: 'description',
+		writes: 'description',
+		text: ({ description }) => description
 	},
 	{
 		id: 'findings',
-		name: 'Findings',
+		get name() {
+			return wording.findings;
+		},
 		width: 150,
 		sort: 'findings',
 		text: ({ findings }) => (findings ?? '').split(' ').map(findingInWords).join(', ')
 	},
-	{ id: 'differs', name: 'Release', width: 84, sort: 'differs', text: differsInWords },
-	{ id: 'type', name: 'Type', width: 100, sort: 'type', text: ({ type }) => type },
-	{ id: 'language', name: 'Language', width: 84, sort: 'language', text: ({ language }) => language ?? '' },
-	{ id: 'state', name: 'State', width: 74, sort: 'state', text: ({ state }) => state },
-	{ id: 'picture', name: 'Share picture', width: 220, sort: 'picture', text: ({ picture }) => picture },
-	{ id: 'card', name: 'Card', width: 150, sort: 'card', text: ({ card }) => card },
+	{
+		id: 'differs',
+		get name() {
+			return wording.release;
+		},
+		width: 84,
+		sort: 'differs',
+		text: differsInWords
+	},
+	{
+		id: 'type',
+		get name() {
+			return wording.type;
+		},
+		width: 100,
+		sort: 'type',
+		text: ({ type }) => type
+	},
+	{
+		id: 'language',
+		get name() {
+			return wording.language;
+		},
+		width: 84,
+		sort: 'language',
+		text: ({ language }) => language ?? ''
+	},
+	{
+		id: 'state',
+		get name() {
+			return wording.state;
+		},
+		width: 74,
+		sort: 'state',
+		text: ({ state }) => state
+	},
+	{
+		id: 'picture',
+		get name() {
+			return wording.sharePicture;
+		},
+		width: 220,
+		sort: 'picture',
+		text: ({ picture }) => picture
+	},
+	{
+		id: 'card',
+		get name() {
+			return wording.card;
+		},
+		width: 150,
+		sort: 'card',
+		text: ({ card }) => card
+	},
 	{
 		id: 'titleWidth',
-		name: 'Title’s width',
+		get name() {
+			return wording.titlesWidth;
+		},
 		width: 96,
 		sort: 'titleWidth',
 		text: ({ titleWidth }) => (titleWidth / 1000).toFixed(1)
 	},
 	{
 		id: 'descriptionWidth',
-		name: 'Description’s width',
+		get name() {
+			return wording.descriptionsWidth;
+		},
 		width: 130,
 		sort: 'descriptionWidth',
 		text: ({ descriptionWidth }) => (descriptionWidth / 1000).toFixed(1)
 	},
-	{ id: 'titleCut', name: 'Title cut in', width: 190, sort: 'titleWidth', text: ({ title }) => cutIn('title', title) },
 	{
-		...{ id: 'descriptionCut', name: 'Description cut in', width: 190, sort: 'descriptionWidth' },
-		text: ({ description }: GridRow) => cutIn('description', description)
+		id: 'titleCut',
+		get name() {
+			return wording.titleCutIn;
+		},
+		width: 190,
+		sort: 'titleWidth',
+		text: ({ title }) => cutIn('title', title)
 	},
-	{ id: 'small', name: 'Picture', width: 96, sort: 'picture', text: ({ picture }) => picture },
-	{ id: 'target', name: 'To be found by', width: 150, sort: 'target', text: ({ target }) => target },
-	{ id: 'key', name: 'Key page', width: 76, sort: 'key', text: ({ isKey }) => (isKey ? 'yes' : '') },
+	{
+		id: 'descriptionCut',
+		get name() {
+			return wording.descriptionCutIn;
+		},
+		width: 190,
+		sort: 'descriptionWidth',
+		text: ({ description }) => cutIn('description', description)
+	},
+	{
+		id: 'small',
+		get name() {
+			return wording.picture;
+		},
+		width: 96,
+		sort: 'picture',
+		text: ({ picture }) => picture
+	},
+	{
+		id: 'target',
+		get name() {
+			return wording.toBeFoundBy;
+		},
+		width: 150,
+		sort: 'target',
+		text: ({ target }) => target
+	},
+	{
+		id: 'key',
+		get name() {
+			return wording.keyPage;
+		},
+		width: 76,
+		sort: 'key',
+		text: ({ isKey }) => (isKey ? wording.yes : '')
+	},
 	{
 		id: 'modified',
-		name: 'Last changed',
+		get name() {
+			return wording.lastChanged;
+		},
 		width: 104,
 		sort: 'modified',
 		text: ({ modified }) => modified?.slice(0, 10) ?? ''

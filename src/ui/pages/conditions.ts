@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/pages';
 import { CATALOGUE } from '$core';
 import { languageName } from '$ui/parts/words';
 import type { PageFilter } from '$server/store/table/grid';
@@ -15,7 +16,7 @@ export interface Condition {
 
 const LAYERS = ['page', 'found', 'type', 'site', 'built-in'] as const;
 const PARTS = ['title', 'description', 'picture'] as const;
-const inWords = (findings: string) => `with “${findings.split(',').map(findingInWords).join('” or “')}”`;
+const inWords = (findings: string) => wording.withOne(findings.split(',').map(findingInWords).join('” or “'));
 
 /** All that can be asked of the pages of a site; what a filter asks already is among it, also where no page has it. */
 export function conditionsOf(
@@ -28,46 +29,47 @@ export function conditionsOf(
 ): Condition[] {
 	const findings = new Set([...(filter.finding ? [filter.finding] : []), ...site.findings]);
 	return [
-		{ key: 'type', name: 'Type', choices: site.types.map(({ name, label }) => [name, `of the type ${label}`]) },
+		{ key: 'type', name: wording.type, choices: site.types.map(({ name, label }) => [name, wording.ofTheType(label)]) },
 		{
 			key: 'language',
-			name: 'Language',
+			name: wording.language,
 			choices: [
-				...site.languages.map((tag) => [tag, `in ${languageName(tag)}`] as const),
-				['-', 'in no known language']
+				...site.languages.map((tag) => [tag, wording.inOne2(languageName(tag))] as const),
+				['-', wording.inNoKnownLanguage]
 			]
 		},
 		{
-			...{ key: 'state', name: 'State' },
+			...{ key: 'state', name: wording.state },
 			choices: [
-				['live', 'live'],
-				['draft', 'drafts'],
-				['private', 'private']
+				['live', wording.live],
+				['draft', wording.drafts],
+				['private', wording.private]
 			]
 		},
-		{ key: 'finding', name: 'Finding', choices: [...findings].map((code) => [code, inWords(code)]) },
+		{ key: 'finding', name: wording.finding, choices: [...findings].map((code) => [code, inWords(code)]) },
 		{
-			...{ key: 'differs', name: 'Release' },
+			...{ key: 'differs', name: wording.release },
 			choices: [
-				['yes', 'other than released'],
-				['changed', 'changed since the release'],
-				['new', 'never released'],
-				['leaves', 'leaving with the next release']
+				['yes', wording.otherThanReleased],
+				['changed', wording.changedSinceTheRelease],
+				['new', wording.neverReleased],
+				['leaves', wording.leavingWithTheNextRelease]
 			]
 		},
 		{
-			...{ key: 'from', name: 'Where from' },
+			...{ key: 'from', name: wording.whereFrom },
 			choices: PARTS.flatMap((part) =>
 				LAYERS.map(
-					(layer) => [`${part}:${layer}`, layer === 'found' ? `${part} as found` : `${part} from the ${layer}`] as const
+					(layer) =>
+						[`${part}:${layer}`, layer === 'found' ? wording.asFound(part) : wording.fromThe(part, layer)] as const
 				)
 			)
 		},
 		{
-			...{ key: 'without', name: 'Tag' },
-			choices: CATALOGUE.filter((tag) => !tag.fact && !tag.legacy).map(({ name }) => [name, `without ${name}`])
+			...{ key: 'without', name: wording.tag },
+			choices: CATALOGUE.filter((tag) => !tag.fact && !tag.legacy).map(({ name }) => [name, wording.without(name)])
 		},
-		{ key: 'key', name: 'Key pages', choices: [['yes', 'key pages']] },
+		{ key: 'key', name: wording.keyPages, choices: [['yes', wording.keyPages2]] },
 		// What other rooms lead here with.
 		...(['title', 'description', 'picture'] as const).flatMap((key): Condition[] => {
 			const value = filter[key];
@@ -77,9 +79,9 @@ export function conditionsOf(
 }
 
 const SAYS = {
-	title: (text: string) => `titled “${text}”`,
-	description: (text: string) => `described “${text.slice(0, 40)}”`,
-	picture: (src: string) => `showing ${src.split('/').at(-1)}`
+	title: (text: string) => wording.titled(text),
+	description: (text: string) => wording.described(text.slice(0, 40)),
+	picture: (src: string) => wording.showing(src.split('/').at(-1) ?? '')
 };
 
 /** A filter with one of its conditions another, or without it (an empty value). */

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/panel';
 	import LayerField from '$ui/fields/LayerField.svelte';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 	import type { HeadLine } from '$ui/parts/lines';
@@ -36,10 +37,10 @@
 			{#if line.value}<span class="line-clamp-2 font-serif wrap-anywhere in-aria-expanded:line-clamp-6"
 					>{line.value}</span
 				>
-			{:else}<span class="text-gone italic">nothing</span>{/if}
+			{:else}<span class="text-gone italic">{wording.nothing}</span>{/if}
 			{#if line.facts && !line.echoes}<span class="block text-sm text-ink-soft">{line.facts}</span>{/if}
 			{#if line.isChanged}<span class="block truncate text-sm text-flag"
-					>visitors see: {line.released ?? 'nothing'}</span
+					>{wording.visitorsSee(line.released ?? wording.nothing)}</span
 				>{/if}
 		</span>
 	</button>
@@ -47,7 +48,7 @@
 		<div class="bg-sheet px-2 py-2" {id}>
 			{#if mayEdit}<LayerField layer="page" {steps} />
 			{:else}<p class="text-sm text-ink-soft">
-					Words of its own are written by who may edit this page in Kephalon.
+					{wording.wordsOfItsOwnAreWrittenBy}
 				</p>{/if}
 		</div>
 	{/if}

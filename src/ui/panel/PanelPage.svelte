@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/panel';
 	import { onDestroy, onMount, tick, untrack } from 'svelte';
 	import { describeFinding, findOnPage, keyOfKind, type Fields } from '$core';
 	import type { PageBench } from '$server/web/benchData';
@@ -80,8 +81,8 @@
 		)
 	);
 	const GROUPS = [
-		{ name: 'In search', tags: ['title', 'description'] },
-		{ name: 'Where it is shared', tags: ['og:title', 'og:description', 'og:image'] }
+		{ name: wording.inSearch, tags: ['title', 'description'] },
+		{ name: wording.whereItIsShared, tags: ['og:title', 'og:description', 'og:image'] }
 	] as const;
 	const first = new Set<string>(GROUPS.flatMap(({ tags }) => tags));
 	const lineOf = (tag: string) => bench.lines.find((line) => line.tag === tag);
@@ -113,24 +114,24 @@
 		<p class="flex items-baseline gap-2">
 			<span class="min-w-0 flex-1 truncate font-mono text-xs" data-tip={data.page.path}>{data.page.path}</span>
 			<a class="underline underline-offset-2 hover:text-sea" href={benchAt(siteName, data.page.path)} rel="noopener"
-				>Open in Kephalon</a
+				>{wording.openInKephalon}</a
 			>
 		</p>
 		<p class="text-ink-soft" data-testid="panel-state">{standing}</p>
 		{#if held.length > 0}
 			<p class="text-flag" data-testid="panel-held">
-				Written in Kephalon, so what is typed here does not change it: {held.join(', ')}.
+				{wording.writtenInKephalonSoWhatIs(held.join(', '))}
 			</p>
 		{/if}
 	</header>
 	<BenchMessage />
 
-	<section aria-label="Its card">
+	<section aria-label={wording.itsCard}>
 		<div class="mb-1.5 flex items-center gap-2 text-sm">
-			<span class="text-ink-soft">As shown by</span>
+			<span class="text-ink-soft">{wording.asShownBy}</span>
 			<Select
 				look="bare"
-				aria-label="Reader of links"
+				aria-label={wording.readerOfLinks}
 				value={card?.reader.id ?? ''}
 				choices={bench.working.cards.map((one) => [one.reader.id, `${one.reader.name}, ${one.reader.kind}`] as const)}
 				set={chooseReader}
@@ -142,13 +143,13 @@
 	{#if findings.length > 0}
 		<ul
 			class="border-l-4 border-l-flag bg-flag-wash px-2.5 py-1.5 text-sm"
-			aria-label="What is weak"
+			aria-label={wording.whatIsWeak}
 			data-testid="panel-findings"
 		>
 			{#each findings as found, at (at)}<li>{describeFinding(found)}</li>{/each}
 		</ul>
 	{:else if data.isThere || typed}
-		<p class="text-sm text-ink-soft" data-testid="panel-findings">Nothing weak was found in what it says.</p>
+		<p class="text-sm text-ink-soft" data-testid="panel-findings">{wording.nothingWeakWasFoundInWhatIt}</p>
 	{/if}
 
 	{#each GROUPS as group (group.name)}
@@ -163,7 +164,7 @@
 		</section>
 	{/each}
 	{#if rest.length > 0}
-		<Disclosure label="All other tags" class="text-sm" bind:open={showsRest}>
+		<Disclosure label={wording.allOtherTags} class="text-sm" bind:open={showsRest}>
 			<ul>
 				{#if showsRest}
 					{#each rest as line (line.tag)}
@@ -173,7 +174,7 @@
 			</ul>
 		</Disclosure>
 	{/if}
-	<Disclosure label="All other readers" class="text-sm" bind:open={showsAll}>
+	<Disclosure label={wording.allOtherReaders} class="text-sm" bind:open={showsAll}>
 		{#if showsAll}
 			<div class="mt-2 flex flex-col gap-4">
 				{#each others as one (one.reader.id)}<ReaderCard card={one} {shown} {ways} />{/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/panel';
 	import { onMount, untrack } from 'svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { PanelState } from './panel.svelte';
@@ -25,24 +26,24 @@
 </script>
 
 <main class="min-h-full bg-ground" id="room" tabindex="-1">
-	<h1 class="sr-only">How this page is shared</h1>
+	<h1 class="sr-only">{wording.howThisPageIsShared}</h1>
 	{#if host === null}
 		<p class="p-4">
-			This is shown beside an editor, in a page whose origin {site} names: an owner says so in the room of people.
+			{wording.thisIsShownBesideAnEditorIn(site)}
 		</p>
 	{:else if panel?.asksToSignIn}
 		<div class="p-4">
-			<p class="mb-3">Sign in to see how this page is shared, and to write what its cards say.</p>
-			<Button look="main" onclick={() => panel?.signIn()}>Sign in</Button>
+			<p class="mb-3">{wording.signInToSeeHowThisPage}</p>
+			<Button look="main" onclick={() => panel?.signIn()}>{wording.signIn}</Button>
 		</div>
 	{:else if panel?.told}
 		<p class="p-4" role="alert">{panel.told}</p>
-		<p class="px-4"><Button onclick={() => panel?.read()}>Ask again</Button></p>
+		<p class="px-4"><Button onclick={() => panel?.read()}>{wording.askAgain}</Button></p>
 	{:else if panel?.data}
 		{#key panel.data.page.path + (panel.data.isThere ? '' : '?')}
 			<PanelPage data={panel.data} typed={panel.typed} {panel} />
 		{/key}
 	{:else}
-		<p class="p-4 text-ink-soft" role="status">Looking at the page …</p>
+		<p class="p-4 text-ink-soft" role="status">{wording.lookingAtThePage}</p>
 	{/if}
 </main>

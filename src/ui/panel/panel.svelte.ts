@@ -1,6 +1,6 @@
 import { sameJson, type Fields } from '$core';
 import type { PageBench } from '$server/web/benchData';
-import { comeInBy, sentenceOf, UNREACHABLE } from '$ui/client';
+import { comeInBy, sentenceOf, unreachable } from '$ui/client';
 import { kephalon } from '../../client/client';
 import { message, readMessage, type FromPanel, type ToPanel } from '../../client/panelProtocol';
 import { readTyped } from './typed';
@@ -166,7 +166,7 @@ export class PanelState {
 			);
 			return data === undefined ? { why: sentenceOf(error ?? {}, response.status) } : { data };
 		} catch {
-			return { why: UNREACHABLE };
+			return { why: unreachable() };
 		}
 	}
 

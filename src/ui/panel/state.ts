@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/panel';
 import type { PageState } from '$core';
 import type { HeadLine } from '$ui/parts/lines';
 import { everyInWords } from '$ui/parts/words';
@@ -17,13 +18,12 @@ export function stateInWords({
 	readonly differing: number;
 	readonly isTyped: boolean;
 }): string {
-	if (!isThere)
-		return 'Kephalon has no such page yet. This is what the rules of its type make of what is typed; words of its own can be written once it has come in.';
-	if (state !== 'live') return `${state === 'draft' ? 'A draft' : 'Private'}: it is not released.`;
-	if (!isReleased) return 'Visitors do not see it yet: it goes out with the next release.';
-	const what = isTyped ? 'As typed' : 'As it is kept';
-	if (differing === 0) return `${what}, it is what visitors see.`;
-	return `${what}, ${differing === 1 ? 'one tag differs' : `${differing} tags differ`} from what visitors see.`;
+	if (!isThere) return wording.kephalonHasNoSuchPageYetThis;
+	if (state !== 'live') return wording.itIsNotReleased(state === 'draft' ? wording.aDraft : wording.private);
+	if (!isReleased) return wording.visitorsDoNotSeeItYetIt;
+	const what = isTyped ? wording.asTyped : wording.asItIsKept;
+	if (differing === 0) return wording.itIsWhatVisitorsSee(what);
+	return wording.fromWhatVisitorsSee(what, differing === 1 ? wording.oneTagDiffers : wording.tagsDiffer(differing));
 }
 
 /** Where a value came from, in words. */
@@ -31,14 +31,14 @@ export function cameInWords({ sign, value }: Pick<HeadLine, 'sign' | 'value'>, t
 	if (value === '') return '';
 	switch (sign) {
 		case 'page':
-			return 'this page’s own';
+			return wording.thisPagesOwn;
 		case 'type':
 			return everyInWords(type);
 		case 'site':
-			return 'the whole site';
+			return wording.theWholeSite;
 		case 'found':
-			return 'found in its file';
+			return wording.foundInItsFile;
 		default:
-			return 'built in';
+			return wording.builtIn;
 	}
 }

@@ -1,11 +1,12 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/parts';
 	import type { LayerSign } from '$ui/parts/lines';
 	/**
 	 * The sign of a layer: filled, hatched, dotted, open, like the beds on a section through the ground; lined for what
 	 * was found. One element, drawn by its style: a table shows a hundred of them.
 	 */
 	let { layer, size = 12 }: { layer: LayerSign; size?: number } = $props();
-	const NAMES = { page: 'page', type: 'type', site: 'site', 'built-in': 'built-in', found: 'as found in the page' };
+	const NAMES = { page: 'page', type: 'type', site: 'site', 'built-in': 'built-in', found: wording.asFoundInThePage };
 </script>
 
 <span class="mark {layer}" style:--size="{size}px" role="img" aria-label={NAMES[layer]} data-tip={NAMES[layer]}></span>

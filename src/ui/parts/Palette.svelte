@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/parts';
 	import { Command as List, Dialog } from 'bits-ui';
 	import type { Command } from './command';
 	import { over, VEIL } from './looks';
@@ -76,23 +77,23 @@
 				leads = false;
 			}}
 		>
-			<Dialog.Title class="sr-only">Go or do</Dialog.Title>
-			<List.Root shouldFilter={false} label="Go or do" bind:value={chosen}>
+			<Dialog.Title class="sr-only">{wording.goOrDo}</Dialog.Title>
+			<List.Root shouldFilter={false} label={wording.goOrDo} bind:value={chosen}>
 				<List.Input
 					class="w-full rounded-none border-0 border-b border-b-rule bg-transparent px-3.5 py-2.5 text-md"
 					data-testid="palette-input"
 					aria-controls="palette-results"
-					placeholder="A page, a tag, something to do"
+					placeholder={wording.aPageATagSomethingToDo}
 					bind:value={search}
 				/>
 				<List.List
 					class="max-h-[62vh] overflow-y-auto pb-1.5"
 					data-testid="palette-results"
 					id="palette-results"
-					aria-label="What there is"
+					aria-label={wording.whatThereIs}
 					tabindex={0}
 				>
-					<List.Empty class="p-3.5 text-ink-soft">Nothing has that in its name.</List.Empty>
+					<List.Empty class="p-3.5 text-ink-soft">{wording.nothingHasThatInItsName}</List.Empty>
 					{#each found as { group, items } (group)}
 						<List.Group>
 							<List.GroupHeading class="px-3.5 pt-1.75 pb-0.5 text-sm font-semibold text-ink-soft"

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/parts';
 	import { Dialog } from 'bits-ui';
 	import type { Snippet } from 'svelte';
 	import { button, over, VEIL, type WindowSize } from './looks';
@@ -28,7 +29,9 @@
 			<Dialog.Title class="mb-1 pr-14 text-md font-semibold" data-testid="sheet-title">{title}</Dialog.Title>
 			{@render children()}
 			<!-- Last, so that the focus comes to what the sheet is for. -->
-			<Dialog.Close class={[button({ look: 'link' }), 'absolute top-3.5 right-4.5 text-sm']}>Close</Dialog.Close>
+			<Dialog.Close class={[button({ look: 'link' }), 'absolute top-3.5 right-4.5 text-sm']}
+				>{wording.close}</Dialog.Close
+			>
 		</Dialog.Content>
 	</Dialog.Portal>
 </Dialog.Root>

@@ -1,33 +1,202 @@
+import { wording } from '$ui/words/en/parts';
 /** The keys of the bench: what each does, in words. `match` tells the event; the sheet shows the rest. */
 export const KEYS = [
-	{ id: 'palette', keys: 'Ctrl+K', does: 'Find a page, a tag, an action' },
-	{ id: 'next', keys: 'Alt+→', does: 'Next page' },
-	{ id: 'before', keys: 'Alt+←', does: 'Previous page' },
-	{ id: 'hard', keys: 'Alt+H', does: 'Next hard page of this type' },
-	{ id: 'tagDown', keys: 'Alt+↓', does: 'Next tag' },
-	{ id: 'tagUp', keys: 'Alt+↑', does: 'Previous tag' },
-	{ id: 'page', keys: 'Alt+1', does: 'Write at this page' },
-	{ id: 'type', keys: 'Alt+2', does: 'Write at its type' },
-	{ id: 'site', keys: 'Alt+3', does: 'Write at the site' },
-	{ id: 'fields', keys: 'Alt+4', does: 'Content of this page' },
-	{ id: 'own', keys: 'Alt+5', does: 'All that this page says by itself' },
-	{ id: 'versions', keys: 'Alt+6', does: 'Its language and its versions' },
-	{ id: 'settings', keys: 'Alt+7', does: 'Settings: path, type, state' },
-	{ id: 'title', keys: 'Alt+T', does: 'Write its title: for search, again for sharing' },
-	{ id: 'description', keys: 'Alt+D', does: 'Write its description: for search, again for sharing' },
-	{ id: 'picture', keys: 'Alt+I', does: 'Choose its picture: for sharing, again for the Twitter card' },
-	{ id: 'newPage', keys: 'Alt+N', does: 'A new page' },
-	{ id: 'markup', keys: 'Alt+M', does: 'Tags or markup' },
-	{ id: 'cards', keys: 'Alt+C', does: 'All cards side by side' },
-	{ id: 'share', keys: 'Alt+S', does: 'The share picture of this type' },
-	{ id: 'undo', keys: 'Ctrl+Z', does: 'Take the last edit back' },
-	{ id: 'redo', keys: 'Ctrl+Y', does: 'Do it again' },
-	{ id: 'record', keys: 'Alt+E', does: 'What was changed, and taking it back' },
-	{ id: 'release', keys: 'Ctrl+Enter', does: 'Release' },
-	{ id: 'keys', keys: '?', does: 'This sheet' },
-	{ id: 'keep', keys: 'Enter', does: 'In a field: keep it' },
-	{ id: 'takeBack', keys: 'Esc', does: 'In a field: take it back' },
-	{ id: 'offer', keys: '{', does: 'In a template: what fits there' }
+	{
+		id: 'palette',
+		keys: 'Ctrl+K',
+		get does() {
+			return wording.findAPageATagAnAction;
+		}
+	},
+	{
+		id: 'next',
+		keys: 'Alt+→',
+		get does() {
+			return wording.nextPage;
+		}
+	},
+	{
+		id: 'before',
+		keys: 'Alt+←',
+		get does() {
+			return wording.previousPage;
+		}
+	},
+	{
+		id: 'hard',
+		keys: 'Alt+H',
+		get does() {
+			return wording.nextHardPageOfThisType;
+		}
+	},
+	{
+		id: 'tagDown',
+		keys: 'Alt+↓',
+		get does() {
+			return wording.nextTag;
+		}
+	},
+	{
+		id: 'tagUp',
+		keys: 'Alt+↑',
+		get does() {
+			return wording.previousTag;
+		}
+	},
+	{
+		id: 'page',
+		keys: 'Alt+1',
+		get does() {
+			return wording.writeAtThisPage;
+		}
+	},
+	{
+		id: 'type',
+		keys: 'Alt+2',
+		get does() {
+			return wording.writeAtItsType;
+		}
+	},
+	{
+		id: 'site',
+		keys: 'Alt+3',
+		get does() {
+			return wording.writeAtTheSite;
+		}
+	},
+	{
+		id: 'fields',
+		keys: 'Alt+4',
+		get does() {
+			return wording.contentOfThisPage;
+		}
+	},
+	{
+		id: 'own',
+		keys: 'Alt+5',
+		get does() {
+			return wording.allThatThisPageSaysByItself;
+		}
+	},
+	{
+		id: 'versions',
+		keys: 'Alt+6',
+		get does() {
+			return wording.itsLanguageAndItsVersions;
+		}
+	},
+	{
+		id: 'settings',
+		keys: 'Alt+7',
+		get does() {
+			return wording.settingsPathTypeState;
+		}
+	},
+	{
+		id: 'title',
+		keys: 'Alt+T',
+		get does() {
+			return wording.writeItsTitleForSearchAgain;
+		}
+	},
+	{
+		id: 'description',
+		keys: 'Alt+D',
+		get does() {
+			return wording.writeItsDescriptionForSearch;
+		}
+	},
+	{
+		id: 'picture',
+		keys: 'Alt+I',
+		get does() {
+			return wording.chooseItsPictureForSharing;
+		}
+	},
+	{
+		id: 'newPage',
+		keys: 'Alt+N',
+		get does() {
+			return wording.aNewPage;
+		}
+	},
+	{
+		id: 'markup',
+		keys: 'Alt+M',
+		get does() {
+			return wording.tagsOrMarkup;
+		}
+	},
+	{
+		id: 'cards',
+		keys: 'Alt+C',
+		get does() {
+			return wording.allCardsSideBySide;
+		}
+	},
+	{
+		id: 'share',
+		keys: 'Alt+S',
+		get does() {
+			return wording.theSharePictureOfThisType;
+		}
+	},
+	{
+		id: 'undo',
+		keys: 'Ctrl+Z',
+		get does() {
+			return wording.takeTheLastEditBack;
+		}
+	},
+	{
+		id: 'redo',
+		keys: 'Ctrl+Y',
+		get does() {
+			return wording.doItAgain;
+		}
+	},
+	{
+		id: 'record',
+		keys: 'Alt+E',
+		get does() {
+			return wording.whatWasChangedAndTakingIt;
+		}
+	},
+	{
+		id: 'release',
+		keys: 'Ctrl+Enter',
+		get does() {
+			return wording.release;
+		}
+	},
+	{
+		id: 'keys',
+		keys: '?',
+		get does() {
+			return wording.thisSheet;
+		}
+	},
+	{
+		id: 'keep',
+		keys: 'Enter',
+		get does() {
+			return wording.inAFieldKeepIt;
+		}
+	},
+	{
+		id: 'takeBack',
+		keys: 'Esc',
+		get does() {
+			return wording.inAFieldTakeItBack;
+		}
+	},
+	{
+		id: 'offer',
+		keys: '{',
+		get does() {
+			return wording.inATemplateWhatFitsThere;
+		}
+	}
 ] as const;
 export type KeyId = (typeof KEYS)[number]['id'];
 

@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/parts';
 import equal from 'fast-deep-equal';
 import {
 	findTag,
@@ -31,10 +32,30 @@ export interface HeadLine {
 
 /** The groups of tags on the bench, in their order. */
 export const GROUPS = [
-	{ name: 'Search and browser', holds: 'search' },
-	{ name: 'Sharing: Open Graph', holds: 'og' },
-	{ name: 'Sharing: Twitter card', holds: 'twitter' },
-	{ name: 'More', holds: 'more' }
+	{
+		get name() {
+			return wording.searchAndBrowser;
+		},
+		holds: 'search'
+	},
+	{
+		get name() {
+			return wording.sharingOpenGraph;
+		},
+		holds: 'og'
+	},
+	{
+		get name() {
+			return wording.sharingTwitterCard;
+		},
+		holds: 'twitter'
+	},
+	{
+		get name() {
+			return wording.more;
+		},
+		holds: 'more'
+	}
 ] as const;
 
 const SEARCH = new Set(['title', 'description', 'canonical', 'robots', 'alternate', 'author']);
@@ -90,7 +111,9 @@ function factsOf(trace: Trace): string | undefined {
 	const size = width && height ? `${width} × ${height}` : undefined;
 	// Nobody reads the words of an icon.
 	if (!trace.tag.endsWith(':image')) return size;
-	return [size ?? 'size unknown', type?.replace('image/', ''), alt ?? 'no alt text'].filter(Boolean).join(', ');
+	return [size ?? wording.sizeUnknown, type?.replace('image/', ''), alt ?? wording.noAltText]
+		.filter(Boolean)
+		.join(', ');
 }
 
 function valuesByTag(head: HeadJson): Map<string, string> {

@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/parts';
 import { flushSync, mount, unmount, type Component } from 'svelte';
 import { vi } from 'vitest';
 
@@ -51,12 +52,12 @@ export async function choose(select: Element | null, value: string) {
 	press('ArrowDown', select!);
 	const option = await comes(() => document.querySelector(`[data-choice="${value}"]`));
 	for (let tries = 0; !option.matches('[data-highlighted], [data-selected]'); tries++) {
-		if (tries > 50) throw new Error(`“${value}” cannot be reached`);
+		if (tries > 50) throw new Error(wording.cannotBeReached(value));
 		press('Home');
 		for (let step = 0; step < tries; step++) press('ArrowDown');
 	}
 	press('Enter');
 	await vi.waitFor(() => {
-		if (document.querySelector('[data-choice]')) throw new Error('The list stays open');
+		if (document.querySelector('[data-choice]')) throw new Error(wording.theListStaysOpen);
 	});
 }

@@ -1,9 +1,20 @@
+import { wording } from '$ui/words/en/parts';
 import { escapeText, type Head, type HeadTag } from '$core';
 
 /** Ways to write a value into a page that templates make: by the signs they put round it. */
 export const SNIPPETS = [
-	{ kind: 'curly', name: 'double curly braces' },
-	{ kind: 'percent', name: 'angle and percent' },
+	{
+		kind: 'curly',
+		get name() {
+			return wording.doubleCurlyBraces;
+		}
+	},
+	{
+		kind: 'percent',
+		get name() {
+			return wording.angleAndPercent;
+		}
+	},
 	{ kind: 'php', name: 'PHP' },
 	{ kind: 'literal', name: 'JavaScript' }
 ] as const;

@@ -1,3 +1,5 @@
+import { wording } from '$ui/words/en/parts';
+import { counted } from '$ui/words/speaking';
 import type { PartOf } from '$server/http/contract';
 import { isRefused, takeBack, type Refused } from '../client';
 
@@ -17,9 +19,7 @@ export class TakingBack {
 	/** What it says of itself while it works. */
 	get says(): string {
 		const { done = 0, all = 0 } = this.far ?? {};
-		return all > 0
-			? `Taking back: ${done.toLocaleString('en')} of ${all.toLocaleString('en')} changes …`
-			: 'Taking back …';
+		return all > 0 ? wording.takingBackOfChanges(counted(done), counted(all)) : wording.takingBack;
 	}
 
 	/** Ends it: what was put back so far goes with it. */
@@ -27,7 +27,7 @@ export class TakingBack {
 
 	/** Takes an edit back; gives the refusal. `removes` says how many pages go by it, where that is much. */
 	async run(site: string, which: 'last' | 'again' | number, removes?: number): Promise<Refused | undefined> {
-		if (this.isLong) return { refused: 'An edit is being taken back already.' };
+		if (this.isLong) return { refused: wording.anEditIsBeingTakenBack };
 		// A fast hand takes back several, one after the other.
 		const before = this.last;
 		const mine = before.then(() => this.runNow(site, which, removes));

@@ -1,3 +1,5 @@
+import { wording } from '$ui/words/en/parts';
+import { counted, spoken } from '$ui/words/speaking';
 import { sizeAsSent, type Picture } from '$core';
 import { hasTyped } from './shown/typed';
 export type { Families } from '$core';
@@ -7,20 +9,23 @@ export type EditableLayer = 'page' | 'type' | 'site';
 
 /** Which layer decides when this one says nothing. */
 export const describeBase = (layer: EditableLayer) =>
-	layer === 'page' ? 'Else its type decides, then the site.' : layer === 'type' ? 'Else the site decides.' : '';
+	layer === 'page' ? wording.elseItsTypeDecidesThenThe : layer === 'type' ? wording.elseTheSiteDecides : '';
 
-const names = new Intl.DisplayNames(['en'], { type: 'language', fallback: 'code' });
 /** A language by its tag, in words; the tag itself where it is none that is known. */
+const names = new Map<string, Intl.DisplayNames>();
 export function languageName(tag: string): string {
+	const language = spoken();
+	const inIt = names.get(language) ?? new Intl.DisplayNames([language], { type: 'language', fallback: 'code' });
+	names.set(language, inIt);
 	try {
-		return (tag && tag !== 'und' && names.of(tag)) || tag || 'no language';
+		return (tag && tag !== 'und' && inIt.of(tag)) || tag || wording.noLanguage;
 	} catch {
 		return tag;
 	}
 }
 
 /** A count of pages in words. */
-export const pagesInWords = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'page' : 'pages'}`;
+export const pagesInWords = (count: number) => wording.pages(count, counted(count));
 
 /** The server that stands in for a site that is not on the net. */
 export type StandIn = { readonly base: string; readonly origin: string } | null;
@@ -38,17 +43,17 @@ export function fetchable(address: string, base: string, standIn: StandIn): stri
 
 /** What the layer of a type is called; one whose pages are called pages is not every page. */
 export const everyInWords = (label: string): string =>
-	/^pages?$/i.test(label) ? `Pages of the type “${label.toLowerCase()}”` : `Every ${label.toLowerCase()}`;
+	/^pages?$/i.test(label) ? wording.pagesOfTheType(label.toLowerCase()) : wording.every(label.toLowerCase());
 
 /** What a picture is, on one line: size, form, weight, and where it stands. */
 export function factsInWords({ width, height, type, bytes, name, src, animated, alpha }: Picture): string {
 	return [
 		name ?? src.split('/').at(-1),
-		width && height ? `${width.toLocaleString('en')} × ${height.toLocaleString('en')} px` : 'size not known',
+		width && height ? `${counted(width)} × ${counted(height)} px` : wording.sizeNotKnown,
 		type?.replace('image/', '').toUpperCase(),
-		bytes && `${Math.max(1, Math.round(bytes / 1000)).toLocaleString('en')} kB`,
-		animated && 'first frame of an animation',
-		alpha && 'transparent in parts'
+		bytes && wording.kb(counted(Math.max(1, Math.round(bytes / 1000)))),
+		animated && wording.firstFrameOfAnAnimation,
+		alpha && wording.transparentInParts
 	]
 		.filter(Boolean)
 		.join(' · ');
@@ -59,10 +64,10 @@ export function sentInWords(picture: Picture): string | undefined {
 	const sent = sizeAsSent(picture);
 	if (!sent) return undefined;
 	const size = ({ width = 0, height = 0 }: Pick<Picture, 'width' | 'height'>) =>
-		`${width.toLocaleString('en')} × ${height.toLocaleString('en')}`;
+		`${counted(width)} × ${counted(height)}`;
 	return sent.width === picture.width
-		? 'It is heavier than readers fetch: it goes out lighter, and is kept as it is to be cut from.'
-		: `It is ${size(picture)}, more than any reader shows: it goes out at ${size(sent)}, and is kept whole to be cut from.`;
+		? wording.itIsHeavierThanReadersFetch
+		: wording.itIsMoreThanAnyReaderShows(size(picture), size(sent));
 }
 
 /** What a picture is called: by its file's name as it came, else by the last part of where it stands. */

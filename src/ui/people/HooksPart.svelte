@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/people';
 	import Button from '$ui/parts/Button.svelte';
 	import { Asking } from './asking.svelte';
 	import ToldOnce from './ToldOnce.svelte';
@@ -42,16 +43,15 @@
 	}
 </script>
 
-<h2 class="mt-10 mb-1 font-semibold" id="webhooks">Webhooks</h2>
+<h2 class="mt-10 mb-1 font-semibold" id="webhooks">{wording.webhooks}</h2>
 <p class="text-ink-soft">
-	Addresses that are told when something happens: a message in JSON, signed by the Standard Webhooks, tried again for a
-	day.
+	{wording.addressesThatAreToldWhen}
 </p>
 {#if asking.refused}<p class="fault mt-2 text-gone" role="alert">{asking.refused}</p>{/if}
 {#if told}
 	<ToldOnce
-		what="The secret for {told.address}."
-		says="It is shown this once: whoever takes the messages checks their signatures with it."
+		what={wording.theSecretFor(told.address)}
+		says={wording.itIsShownThisOnceWhoever}
 		secret={told.secret}
 		testid="hook-secret"
 		taken={() => (told = undefined)}
@@ -65,11 +65,11 @@
 					<strong class="font-mono wrap-anywhere">{hook.address}</strong>
 					<span class="text-ink-soft"
 						>{where}: {hook.events.map((event) => EVENT_WORDS[event]).join(', ')}{hook.inside
-							? '; inside a network'
-							: ''}{hook.waiting > 0 ? `; ${hook.waiting} yet to come through` : ''}</span
+							? wording.insideANetwork
+							: ''}{hook.waiting > 0 ? wording.yetToComeThrough(hook.waiting) : ''}</span
 					>
 					<span class="ml-auto flex gap-3 text-sm">
-						<Button look="link" onclick={() => send(where, hook.id)}>Try it</Button>
+						<Button look="link" onclick={() => send(where, hook.id)}>{wording.tryIt}</Button>
 						<Button
 							look="link"
 							onclick={() =>
@@ -78,19 +78,19 @@
 										site: where,
 										body: { id: hook.id, on: hook.stopped !== undefined }
 									})
-								)}>{hook.stopped === undefined ? 'Switch off' : 'Switch on'}</Button
+								)}>{hook.stopped === undefined ? wording.switchOff : wording.switchOn}</Button
 						>
 						<Button
 							look="link"
 							onclick={() => asking.done(call('DELETE /sites/{site}/webhooks', { site: where, body: { id: hook.id } }))}
-							>Take away</Button
+							>{wording.takeAway}</Button
 						>
 					</span>
 				</p>
-				{#if hook.stopped !== undefined}<p class="text-sm text-gone">Nothing is sent to it: {hook.stopped}</p>{/if}
+				{#if hook.stopped !== undefined}<p class="text-sm text-gone">{wording.nothingIsSentToIt(hook.stopped)}</p>{/if}
 				<Disclosure
 					class="text-sm"
-					label="What it was told"
+					label={wording.whatItWasTold}
 					bind:open={
 						() => messages[hook.id] !== undefined,
 						(open) => {
@@ -103,9 +103,9 @@
 						{#each messages[hook.id] ?? [] as message (message.id)}
 							<li class="flex flex-wrap items-baseline gap-x-3">
 								<span>{messageInWords(message)}</span>
-								<Button look="link" onclick={() => send(where, hook.id, message.id)}>Send again</Button>
+								<Button look="link" onclick={() => send(where, hook.id, message.id)}>{wording.sendAgain}</Button>
 							</li>
-						{:else}<li class="text-ink-soft">Nothing yet.</li>{/each}
+						{:else}<li class="text-ink-soft">{wording.nothingYet}</li>{/each}
 					</ol>
 				</Disclosure>
 			</li>
@@ -116,27 +116,24 @@
 	<form class="mt-3 grid gap-3" onsubmit={add}>
 		<p class="flex flex-wrap items-end gap-3">
 			<label class="grid gap-1"
-				>Site <Select value={at} choices={hooks.map(({ site: one }) => one)} set={(one) => (site = one)} /></label
+				>{wording.site}
+				<Select value={at} choices={hooks.map(({ site: one }) => one)} set={(one) => (site = one)} /></label
 			>
 			<label class="grid flex-1 gap-1"
-				>Address <input
-					class="font-mono"
-					type="url"
-					placeholder="https://hooks.example/kephalon"
-					bind:value={address}
-				/></label
+				>{wording.address}
+				<input class="font-mono" type="url" placeholder="https://hooks.example/kephalon" bind:value={address} /></label
 			>
-			<Button look="main" disabled={address.trim() === '' || events.length === 0}>Tell this address</Button>
+			<Button look="main" disabled={address.trim() === '' || events.length === 0}>{wording.tellThisAddress}</Button>
 		</p>
 		<fieldset class="flex flex-wrap gap-3">
-			<legend class="sr-only">What it is told of</legend>
+			<legend class="sr-only">{wording.whatItIsToldOf}</legend>
 			{#each EVENTS as event (event)}
 				<label class="flex items-center gap-1"
 					><input type="checkbox" value={event} bind:group={events} /> {EVENT_WORDS[event]}</label
 				>
 			{/each}
 			<label class="flex items-center gap-1"
-				><input type="checkbox" bind:checked={inside} /> it may lie inside a network</label
+				><input type="checkbox" bind:checked={inside} /> {wording.itMayLieInsideANetwork}</label
 			>
 		</fieldset>
 	</form>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/people';
 	import Empty from '$ui/parts/Empty.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
@@ -32,17 +33,17 @@
 	}
 </script>
 
-<h2 class="mt-10 mb-1 font-semibold" id="keys">Keys of machines</h2>
+<h2 class="mt-10 mb-1 font-semibold" id="keys">{wording.keysOfMachines}</h2>
 <p class="text-ink-soft">
-	A front end that fetches the heads of a private site, a job that pushes content: each has a key of its own, sent as
-	<span class="font-mono">Authorization: Bearer kephalon_…</span>. What can be asked for:
-	<a class="underline underline-offset-2" href="/programs">For programs</a>.
+	{wording.aFrontEndThatFetchesTheHeads}
+	<span class="font-mono">{wording.authorizationBearerKephalon}</span>{wording.whatCanBeAskedFor}
+	<a class="underline underline-offset-2" href="/programs">{wording.forPrograms}</a>.
 </p>
 {#if asking.refused}<p class="fault mt-2 text-gone" role="alert">{asking.refused}</p>{/if}
 {#if told}
 	<ToldOnce
-		what="The key “{told.name}”."
-		says="It is shown this once: nothing here can tell it again."
+		what={wording.theKey(told.name)}
+		says={wording.itIsShownThisOnceNothingHere}
 		secret={told.secret}
 		testid="key"
 		taken={() => (told = undefined)}
@@ -57,39 +58,39 @@
 				<span class="ml-auto flex gap-3 text-sm">
 					<Button
 						look="link"
-						data-tip="Makes another that may do the same; this one goes on for a week."
+						data-tip={wording.makesAnotherThatMayDoTheSame}
 						onclick={() => make(where, { name: key.name, scopes: key.scopes, instead: key.id })}
-						>Another in its place</Button
+						>{wording.anotherInItsPlace}</Button
 					>
 					<Button
 						look="link"
 						onclick={() => asking.done(call('DELETE /sites/{site}/keys', { site: where, body: { id: key.id } }))}
-						>Take away</Button
+						>{wording.takeAway}</Button
 					>
 				</span>
 			</li>
 		{/each}
 	{/each}
 	{#if keys.every(({ keys: all }) => all.length === 0)}<li class="key">
-			<Empty says="No program has a key yet.">A key lets one program in, at one site, for what it is given below.</Empty
-			>
+			<Empty says={wording.noProgramHasAKeyYet}>{wording.aKeyLetsOneProgramInAt}</Empty>
 		</li>{/if}
 </ul>
 {#if keys.length > 0}
 	<form class="mt-4 flex flex-wrap items-end gap-3" onsubmit={add}>
-		<label class="grid gap-1">A new key’s name <input required maxlength="80" bind:value={name} /></label>
+		<label class="grid gap-1">{wording.aNewKeysName} <input required maxlength="80" bind:value={name} /></label>
 		<label class="grid gap-1"
-			>Site <Select value={at} choices={keys.map(({ site: one }) => one)} set={(one) => (site = one)} /></label
+			>{wording.site}
+			<Select value={at} choices={keys.map(({ site: one }) => one)} set={(one) => (site = one)} /></label
 		>
 		<fieldset class="flex gap-3 pb-1">
-			<legend class="sr-only">What it may do</legend>
+			<legend class="sr-only">{wording.whatItMayDo}</legend>
 			{#each SCOPES as scope (scope)}
 				<label class="flex items-center gap-1"
 					><input type="checkbox" value={scope} bind:group={scopes} /> {SCOPE_WORDS[scope]}</label
 				>
 			{/each}
 		</fieldset>
-		<label class="grid gap-1">Until the end of <input type="date" bind:value={ends} /></label>
-		<Button look="main">Make a key</Button>
+		<label class="grid gap-1">{wording.untilTheEndOf} <input type="date" bind:value={ends} /></label>
+		<Button look="main">{wording.makeAKey}</Button>
 	</form>
 {/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/people';
 	import Button from '$ui/parts/Button.svelte';
 	/** A password that is chosen, written twice. */
 	let {
@@ -15,7 +16,7 @@
 	async function send(event: SubmitEvent) {
 		event.preventDefault();
 		if (busy) return;
-		if (password !== again) return (refused = 'The two are not the same.');
+		if (password !== again) return (refused = wording.theTwoAreNotTheSame);
 		busy = true;
 		refused = await take(password, before);
 		busy = false;
@@ -25,10 +26,12 @@
 
 <form class="grid gap-3" onsubmit={send}>
 	{#if old}<label class="grid gap-1"
-			>Old password <input type="password" autocomplete="current-password" required bind:value={before} /></label
+			>{wording.oldPassword}
+			<input type="password" autocomplete="current-password" required bind:value={before} /></label
 		>{/if}
 	<label class="grid gap-1"
-		>New password <input
+		>{wording.newPassword}
+		<input
 			type="password"
 			autocomplete="new-password"
 			required
@@ -37,9 +40,9 @@
 		/></label
 	>
 	<label class="grid gap-1"
-		>The same again <input type="password" autocomplete="new-password" required bind:value={again} /></label
+		>{wording.theSameAgain} <input type="password" autocomplete="new-password" required bind:value={again} /></label
 	>
-	<p id="password-told" class="text-ink-soft">Twelve characters or more. Several words are easy to remember.</p>
+	<p id="password-told" class="text-ink-soft">{wording.twelveCharactersOrMore}</p>
 	{#if refused}<p class="fault text-gone" role="alert">{refused}</p>{/if}
 	<p><Button look="main" disabled={busy}>{words}</Button></p>
 </form>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/people';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { call } from '$ui/client';
@@ -20,9 +21,9 @@
 	}
 </script>
 
-<h2 class="mt-10 mb-1 font-semibold" id="panel">The panel in editors</h2>
+<h2 class="mt-10 mb-1 font-semibold" id="panel">{wording.thePanelInEditors}</h2>
 <p class="text-ink-soft">
-	A page’s cards and its own words, beside whatever it is written in: pages of these origins may show it.
+	{wording.aPagesCardsAndItsOwnWords}
 </p>
 {#if asking.refused}<p class="fault mt-2 text-gone" role="alert">{asking.refused}</p>{/if}
 <ul class="mt-2">
@@ -38,7 +39,7 @@
 							set(
 								where,
 								origins.filter((other) => other !== one)
-							)}>Take away</Button
+							)}>{wording.takeAway}</Button
 					>
 				</span>
 			</li>
@@ -47,10 +48,11 @@
 </ul>
 <form class="mt-3 flex flex-wrap items-end gap-3" onsubmit={add}>
 	<label class="grid gap-1"
-		>Site <Select value={at} choices={panels.map((one) => one.site)} set={(one) => (site = one)} /></label
+		>{wording.site} <Select value={at} choices={panels.map((one) => one.site)} set={(one) => (site = one)} /></label
 	>
 	<label class="grid flex-1 gap-1"
-		>Origin of the editor <input class="font-mono" placeholder="https://editor.example" bind:value={origin} /></label
+		>{wording.originOfTheEditor}
+		<input class="font-mono" placeholder="https://editor.example" bind:value={origin} /></label
 	>
-	<Button look="main" disabled={origin.trim() === ''}>Let it show the panel</Button>
+	<Button look="main" disabled={origin.trim() === ''}>{wording.letItShowThePanel}</Button>
 </form>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/people';
+	import { momentInWords } from '$ui/words/speaking';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import type { ComponentProps } from 'svelte';
@@ -9,7 +11,7 @@
 	import HooksPart from './HooksPart.svelte';
 	import KeysPart from './KeysPart.svelte';
 	import PanelPart from './PanelPart.svelte';
-	import { areaInWords, lineInWords, listIn, momentInWords } from './words';
+	import { areaInWords, lineInWords, listIn } from './words';
 
 	interface Person {
 		readonly name: string;
@@ -108,27 +110,25 @@
 </script>
 
 <main class="mx-auto max-w-4xl px-6 py-10">
-	<p><a class="font-serif italic" href="/sites">Kephalon</a></p>
-	<h1 class="mt-3 text-xl font-semibold">People</h1>
+	<p><a class="font-serif italic" href="/sites">{wording.kephalon}</a></p>
+	<h1 class="mt-3 text-xl font-semibold">{wording.people}</h1>
 	<p class="mt-1 text-ink-soft">
-		{people.length === 0
-			? 'There is nobody: whoever is at this machine may do all. With the first person, who owns every site, everybody signs in.'
-			: 'Owners see to people and keys; builders change the site, its types and templates; editors change pages; reviewers read all and release; readers look.'}
+		{people.length === 0 ? wording.thereIsNobodyWhoeverIsAtThis : wording.ownersSeeToPeopleAndKeys}
 	</p>
 	{#if refused}<p class="fault mt-3 text-gone" role="alert">{refused}</p>{/if}
 	{#if invitation}
 		<div class="mt-4 border-l-4 border-l-sea bg-sheet px-3 py-2" role="status">
 			<p>
-				{#if invitation.sent}<strong>Sent to {invitation.sent}.</strong>
+				{#if invitation.sent}<strong>{wording.sentTo(invitation.sent)}</strong>
 				{:else}{#if invitation.unsent}{invitation.unsent}{/if}
-					<strong>Hand this link to {invitation.name}.</strong>{/if}
-				It is shown this once, works once, and is over in a week.
+					<strong>{wording.handThisLinkTo(invitation.name)}</strong>{/if}
+				{wording.itIsShownThisOnceWorksOnce}
 			</p>
 			<p class="mt-1 font-mono break-all select-all" data-testid="invitation">{invitation.link}</p>
 			<p class="mt-2 flex gap-2">
-				<Button onclick={() => navigator.clipboard.writeText(invitation!.link)}>Copy</Button>
-				{#if people.length === 0}<Button look="main" href={invitation.link}>Come in as {invitation.name}</Button>
-				{:else}<Button onclick={() => (invitation = undefined)}>I have it</Button>{/if}
+				<Button onclick={() => navigator.clipboard.writeText(invitation!.link)}>{wording.copy}</Button>
+				{#if people.length === 0}<Button look="main" href={invitation.link}>{wording.comeInAs(invitation.name)}</Button>
+				{:else}<Button onclick={() => (invitation = undefined)}>{wording.iHaveIt}</Button>{/if}
 			</p>
 		</div>
 	{/if}
@@ -137,62 +137,66 @@
 			<li class="person border-t border-t-rule py-2" data-person={person.name}>
 				<div class="flex flex-wrap items-baseline gap-x-3 gap-y-1">
 					<strong class="text-base">{person.name}</strong>
-					{#if person.isLocked}<span class="fault text-gone">locked out</span>{:else if person.isInvited}<span
-							class="text-ink-soft">invited</span
+					{#if person.isLocked}<span class="fault text-gone">{wording.lockedOut}</span>{:else if person.isInvited}<span
+							class="text-ink-soft">{wording.invited}</span
 						>{/if}
-					{#if me.name === person.name}<span class="text-ink-soft">you</span>{/if}
+					{#if me.name === person.name}<span class="text-ink-soft">{wording.you}</span>{/if}
 					<span class="ml-auto flex flex-wrap gap-3 text-sm">
 						{#if sites.length > 0}<Button
 								look="link"
 								aria-expanded={giving === person.name}
-								onclick={() => begin(person)}>Give a role</Button
+								onclick={() => begin(person)}>{wording.giveARole}</Button
 							>{/if}
 						{#if ownsAll}<Button look="link" onclick={() => act(person.name, person.isOwner ? 'disown' : 'own')}
-								>{person.isOwner ? 'No owner of all any more' : 'Owner of every site'}</Button
+								>{person.isOwner ? wording.noOwnerOfAllAnyMore : wording.ownerOfEverySite}</Button
 							>{/if}
 						<!-- Nobody shuts themselves out by a slip of the hand. -->
 						{#if ownsAll && me.name !== person.name}
 							<Button look="link" onclick={() => act(person.name, person.isLocked ? 'unlock' : 'lock')}
-								>{person.isLocked ? 'Let in again' : 'Lock out'}</Button
+								>{person.isLocked ? wording.letInAgain : wording.lockOut}</Button
 							>
-							<Button look="link" onclick={() => act(person.name, 'reset')}>Invite anew</Button>
-							<Button look="link" onclick={() => act(person.name, 'drop')}>Take away</Button>
+							<Button look="link" onclick={() => act(person.name, 'reset')}>{wording.inviteAnew}</Button>
+							<Button look="link" onclick={() => act(person.name, 'drop')}>{wording.takeAway}</Button>
 						{/if}
 					</span>
 				</div>
 				<ul class="text-ink-soft">
-					{#if person.isOwner}<li>owner of every site</li>{/if}
+					{#if person.isOwner}<li>{wording.ownerOfEverySite2}</li>{/if}
 					{#each Object.entries(person.roles) as [at, one] (at)}<li>
-							{one.role} of {at}{areaInWords(one.area)}
+							{wording.of(one.role, at, areaInWords(one.area))}
 						</li>{/each}
-					{#if !person.isOwner && Object.keys(person.roles).length === 0}<li>nothing yet</li>{/if}
+					{#if !person.isOwner && Object.keys(person.roles).length === 0}<li>{wording.nothingYet2}</li>{/if}
 				</ul>
 				{#if giving === person.name}
 					<form class="mt-2 grid max-w-xl gap-2" onsubmit={give}>
 						<div class="flex flex-wrap gap-3">
-							<label class="grid gap-1">Site <Select value={site} choices={sites} set={(one) => (site = one)} /></label>
 							<label class="grid gap-1"
-								>Role <Select
+								>{wording.site} <Select value={site} choices={sites} set={(one) => (site = one)} /></label
+							>
+							<label class="grid gap-1"
+								>{wording.role}
+								<Select
 									value={role}
-									choices={[...ROLES, ['none', 'nothing any more']]}
+									choices={[...ROLES, ['none', wording.nothingAnyMore]]}
 									set={(one) => (role = one)}
 								/></label
 							>
 						</div>
 						{#if hasArea}
-							<p class="text-ink-soft">Only some pages? By any mix; outside of them they read.</p>
+							<p class="text-ink-soft">{wording.onlySomePagesByAnyMixOutside}</p>
 							<div class="flex flex-wrap gap-3">
 								<label class="grid gap-1"
-									>Paths <input class="font-mono" placeholder="/walks/*" bind:value={paths} /></label
-								>
-								<label class="grid gap-1">Types <input class="font-mono" placeholder="walk" bind:value={types} /></label
+									>{wording.paths} <input class="font-mono" placeholder="/walks/*" bind:value={paths} /></label
 								>
 								<label class="grid gap-1"
-									>Languages <input class="font-mono" placeholder="fr" bind:value={languages} /></label
+									>{wording.types} <input class="font-mono" placeholder={wording.walk} bind:value={types} /></label
+								>
+								<label class="grid gap-1"
+									>{wording.languages} <input class="font-mono" placeholder="fr" bind:value={languages} /></label
 								>
 							</div>
 						{/if}
-						<p><Button look="main">Give it</Button></p>
+						<p><Button look="main">{wording.giveIt}</Button></p>
 					</form>
 				{/if}
 			</li>
@@ -200,22 +204,22 @@
 	</ul>
 	{#if ownsAll}
 		<form class="mt-6 flex flex-wrap items-end gap-3" onsubmit={add}>
-			<label class="grid gap-1">A new person’s name <input required maxlength="80" bind:value={name} /></label>
+			<label class="grid gap-1">{wording.aNewPersonsName} <input required maxlength="80" bind:value={name} /></label>
 			{#if canMail}<label class="grid gap-1"
-					>Mail address, to send it <input type="email" maxlength="260" bind:value={mail} /></label
+					>{wording.mailAddressToSendIt} <input type="email" maxlength="260" bind:value={mail} /></label
 				>{/if}
 			{#if people.length > 0}<label class="flex items-center gap-2 pb-1"
-					><input type="checkbox" bind:checked={owns} /> owner of every site</label
+					><input type="checkbox" bind:checked={owns} /> {wording.ownerOfEverySite2}</label
 				>{/if}
-			<Button look="main">Invite</Button>
+			<Button look="main">{wording.invite}</Button>
 		</form>
 	{:else}
 		<p class="mt-4 text-ink-soft">
-			People are added by who owns every site; then they can be given a role here by name.
+			{wording.peopleAreAddedByWhoOwnsEvery}
 		</p>
 		<form class="mt-2 flex flex-wrap items-end gap-3" onsubmit={giveByName}>
-			<label class="grid gap-1">Name <input required maxlength="80" bind:value={name} /></label>
-			<Button look="main">Let them look at {sites[0]}</Button>
+			<label class="grid gap-1">{wording.name} <input required maxlength="80" bind:value={name} /></label>
+			<Button look="main">{wording.letThemLookAt(sites[0] ?? '')}</Button>
 		</form>
 	{/if}
 	{#if sites.length > 0}
@@ -223,13 +227,13 @@
 		<HooksPart {hooks} />
 		<PanelPart {panels} />
 	{/if}
-	<h2 class="mt-10 mb-1 font-semibold">What was done beside edits</h2>
+	<h2 class="mt-10 mb-1 font-semibold">{wording.whatWasDoneBesideEdits}</h2>
 	<ol class="text-sm">
 		{#each trail as line (line.id)}
 			<li class="line border-t border-t-rule py-0.5">
 				<span class="font-mono text-ink-soft">{momentInWords(line.at)}</span>
 				{lineInWords(line)}
 			</li>
-		{:else}<li class="text-ink-soft">Nothing yet.</li>{/each}
+		{:else}<li class="text-ink-soft">{wording.nothingYet}</li>{/each}
 	</ol>
 </main>

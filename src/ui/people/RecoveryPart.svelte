@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/people';
 	import Button from '$ui/parts/Button.svelte';
 	import { call, isRefused } from '$ui/client';
 	import { refresh } from '$ui/parts/refresh';
@@ -22,34 +23,30 @@
 	}
 </script>
 
-<h2 class="mt-8 mb-1 font-semibold">Recovery codes</h2>
+<h2 class="mt-8 mb-1 font-semibold">{wording.recoveryCodes}</h2>
 <p class="text-ink-soft">
 	{left === 0
-		? 'None yet. With a code one chooses a new password, where the old one is forgotten and no passkey is at hand.'
-		: `${left === 1 ? 'One is' : `${left} are`} left. Each works once. New ones take the place of those.`}
+		? wording.noneYetWithACodeOneChooses
+		: wording.leftEachWorksOnceNewOnesTake(left === 1 ? wording.oneIs : wording.are(left))}
 </p>
 {#if codes.length > 0}
 	<div class="told mt-2 border-l-4 border-l-sea bg-sheet px-3 py-2" role="status">
-		<p><strong>Keep these where only you find them.</strong> They are shown this once.</p>
+		<p><strong>{wording.keepTheseWhereOnlyYouFind}</strong> {wording.theyAreShownThisOnce}</p>
 		<ul class="mt-1 grid grid-cols-2 gap-x-6 font-mono select-all" data-testid="codes">
 			{#each codes as code (code)}<li>{code}</li>{/each}
 		</ul>
 		<p class="mt-2 flex gap-2">
-			<Button onclick={() => navigator.clipboard.writeText(codes.join('\n'))}>Copy</Button>
-			<Button onclick={() => (codes = [])}>I have them</Button>
+			<Button onclick={() => navigator.clipboard.writeText(codes.join('\n'))}>{wording.copy}</Button>
+			<Button onclick={() => (codes = [])}>{wording.iHaveThem}</Button>
 		</p>
 	</div>
 {:else}
 	<form class="mt-2 flex flex-wrap items-end gap-2" onsubmit={make}>
 		{#if hasPassword}<label class="grid gap-1"
-				>Your password, for new codes <input
-					type="password"
-					autocomplete="current-password"
-					required
-					bind:value={password}
-				/></label
+				>{wording.yourPasswordForNewCodes}
+				<input type="password" autocomplete="current-password" required bind:value={password} /></label
 			>{/if}
-		<Button disabled={busy}>Make ten codes</Button>
+		<Button disabled={busy}>{wording.makeTenCodes}</Button>
 	</form>
 	{#if refused}<p class="mt-1" role="alert">{refused}</p>{/if}
 {/if}

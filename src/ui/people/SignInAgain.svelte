@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/people';
 	import { onMount } from 'svelte';
 	import Sheet from '$ui/parts/Sheet.svelte';
 	import SignInForm from './SignInForm.svelte';
@@ -17,7 +18,7 @@
 	}
 </script>
 
-<Sheet bind:open title="You are signed out">
-	<p class="my-2 text-ink-soft">Your session has ended. What you wrote is still here; sign in, and go on.</p>
+<Sheet bind:open title={wording.youAreSignedOut}>
+	<p class="my-2 text-ink-soft">{wording.yourSessionHasEndedWhatYou}</p>
 	<SignInForm {name} done={back} />
 </Sheet>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/people';
 	import Button from '$ui/parts/Button.svelte';
 	import { onMount } from 'svelte';
 	import { call, isRefused } from '$ui/client';
@@ -65,28 +66,31 @@
 
 {#if signOn}
 	<p class="mb-5">
-		<Button type="button" look="main" disabled={busy} onclick={bySignOn}>Sign on by {signOn}</Button>
+		<Button type="button" look="main" disabled={busy} onclick={bySignOn}>{wording.signOnBy(signOn)}</Button>
 	</p>
 {/if}
 <form class="grid gap-3" onsubmit={byCode ? takeCode : signIn}>
-	<label class="grid gap-1">Name <input autocomplete="username" required bind:value={name} /></label>
+	<label class="grid gap-1">{wording.name} <input autocomplete="username" required bind:value={name} /></label>
 	{#if byCode}
 		<label class="grid gap-1"
-			>Recovery code <input class="font-mono" autocomplete="off" spellcheck="false" required bind:value={code} /></label
+			>{wording.recoveryCode}
+			<input class="font-mono" autocomplete="off" spellcheck="false" required bind:value={code} /></label
 		>
 	{:else}
 		<label class="grid gap-1"
-			>Password <input type="password" autocomplete="current-password" required bind:value={password} /></label
+			>{wording.password}
+			<input type="password" autocomplete="current-password" required bind:value={password} /></label
 		>
 	{/if}
 	{#if refused}<p class="fault text-gone" role="alert">{refused}</p>{/if}
 	<p class="flex gap-2">
 		<Button look={signOn ? 'plain' : 'main'} disabled={busy}
-			>{busy ? 'Signing in …' : byCode ? 'Choose a new password' : 'Sign in'}</Button
+			>{busy ? wording.signingIn : byCode ? wording.chooseANewPassword : wording.signIn}</Button
 		>
-		{#if hasPasskeys && !byCode}<Button type="button" disabled={busy} onclick={byPasskey}>With a passkey</Button>{/if}
+		{#if hasPasskeys && !byCode}<Button type="button" disabled={busy} onclick={byPasskey}>{wording.withAPasskey}</Button
+			>{/if}
 		<Button type="button" look="link" class="ml-auto" onclick={() => (byCode = !byCode)}
-			>{byCode ? 'With a password' : 'With a recovery code'}</Button
+			>{byCode ? wording.withAPassword : wording.withARecoveryCode}</Button
 		>
 	</p>
 </form>

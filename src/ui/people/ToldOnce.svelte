@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/people';
 	import Button from '$ui/parts/Button.svelte';
 
 	/** A secret that was just made: it is told this once. */
@@ -15,7 +16,7 @@
 	<p><strong>{what}</strong> {says}</p>
 	<p class="mt-1 font-mono break-all select-all" data-testid={testid}>{secret}</p>
 	<p class="mt-2 flex gap-2">
-		<Button onclick={() => navigator.clipboard.writeText(secret)}>Copy</Button>
-		<Button onclick={taken}>I have it</Button>
+		<Button onclick={() => navigator.clipboard.writeText(secret)}>{wording.copy}</Button>
+		<Button onclick={taken}>{wording.iHaveIt}</Button>
 	</p>
 </div>

@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/people';
 import { call, isRefused } from '$ui/client';
 
 /** Whether this browser can use passkeys here: they are bound to a name, and an address of a machine is none. */
@@ -7,8 +8,8 @@ export const canUsePasskeys = (): boolean =>
 /** What a device does not do, or was not let do, in a sentence. */
 const told = (error: unknown): string =>
 	error instanceof Error && error.name === 'NotAllowedError'
-		? 'The device did not go on: it was given up, or took too long.'
-		: `The device did not go on: ${error instanceof Error ? error.message : 'it does not say why.'}`;
+		? wording.theDeviceDidNotGoOnIt
+		: wording.theDeviceDidNotGoOn(error instanceof Error ? error.message : wording.itDoesNotSayWhy);
 
 /** Signs in with a passkey; a sentence where it does not work, nothing where it did. */
 export async function signInByPasskey(): Promise<string> {

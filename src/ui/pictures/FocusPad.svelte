@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pictures';
 	import type { Area } from '$core';
 
 	/**
@@ -59,11 +60,11 @@
 	class="relative w-fit max-w-full cursor-crosshair touch-none overflow-hidden bg-sunk select-none"
 	role="slider"
 	tabindex="0"
-	aria-label="The point that stays in view"
+	aria-label={wording.thePointThatStaysInView}
 	aria-valuemin="0"
 	aria-valuemax="100"
 	aria-valuenow={Math.round(focus[0] * 100)}
-	aria-valuetext="{percent(focus[0])} from the left, {percent(focus[1])} from the top"
+	aria-valuetext={wording.fromTheLeftFromTheTop(percent(focus[0]), percent(focus[1]))}
 	data-testid="focus"
 	{onpointerdown}
 	onpointermove={(event) => isHeld && follow(event)}

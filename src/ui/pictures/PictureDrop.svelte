@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pictures';
 	import type { Picture } from '$core';
 	import type { EditableLayer } from '$ui/parts/words';
 	import { benchInView } from '$ui/workspace/context';
@@ -23,4 +24,4 @@
 	}
 </script>
 
-<PictureIntake site={bench.data.site.name} label="A picture for {bench.tag} at {layer}" taken={put} offersLibrary />
+<PictureIntake site={bench.data.site.name} label={wording.aPictureForAt(bench.tag, layer)} taken={put} offersLibrary />

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pictures';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
 	import type { Picture } from '$core';
@@ -104,17 +105,17 @@
 			aria-label={label}
 			onchange={(event) => takeFiles(event.currentTarget.files ?? [])}
 		/>
-		<span>{busy ? 'Taking it in …' : 'Choose a file'}</span>
+		<span>{busy ? wording.takingItIn : wording.chooseAFile}</span>
 	</label>
 	{#if offersLibrary}
 		<Button look="link" class="flex-none" aria-expanded={picking} onclick={() => (picking = !picking)}
-			>or from the library</Button
+			>{wording.orFromTheLibrary}</Button
 		>
 	{/if}
 	<input
 		class="min-w-15 flex-1 border-[transparent_!important] bg-transparent!"
-		aria-label="Paste a picture or its address: {label}"
-		placeholder={offersLibrary ? 'drop, paste' : 'drop or paste one here'}
+		aria-label={wording.pasteAPictureOrItsAddress(label)}
+		placeholder={offersLibrary ? wording.dropPaste : wording.dropOrPasteOneHere}
 	/>
 </div>
 {#if picking}<PicturePicker {site} {pick} />{/if}

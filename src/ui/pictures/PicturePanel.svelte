@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pictures';
 	import Button from '$ui/parts/Button.svelte';
 	import type { PictureUse } from '$server/heads/uses';
 	import { benchInView } from '$ui/workspace/context';
@@ -26,11 +27,11 @@
 	const shapes = $derived(bench.shapesInForce ?? []);
 </script>
 
-<section aria-label="The picture of this page" data-testid="picture">
+<section aria-label={wording.thePictureOfThisPage} data-testid="picture">
 	<Button look="link" class="back text-sm" onclick={back}
-		>← The layers of <span class="font-mono">{bench.tag}</span></Button
+		>{wording.theLayersOf} <span class="font-mono">{bench.tag}</span></Button
 	>
-	<h2 class="mx-0 my-1.5 text-md font-semibold">The picture</h2>
+	<h2 class="mx-0 my-1.5 text-md font-semibold">{wording.thePicture}</h2>
 	{#if picture}
 		<PictureStudy
 			{picture}
@@ -42,16 +43,14 @@
 		/>
 		<p class="told mt-2.5 text-sm text-ink-soft">
 			{#if shapes.length > 0}
-				<span class="font-mono">{bench.tag}</span> shows it cut to {shapes
-					.map((shape) => SHAPES[shape].ratio)
-					.join(' and ')}.
+				<span class="font-mono">{bench.tag}</span>
+				{wording.showsItCutTo(shapes.map((shape) => SHAPES[shape].ratio).join(' and '))}
 			{:else}
-				<span class="font-mono">{bench.tag}</span> shows it whole: each reader cuts it round its middle. Cuts are chosen with
-				the picture sources.
+				<span class="font-mono">{bench.tag}</span> {wording.showsItWholeEachReaderCutsIt}
 			{/if}
 		</p>
 		<DraftNote draftKey={keyOfSettings({ layer: 'picture', src: source })} />
 	{:else}
-		<p class="text-ink-soft">Nothing is known of this picture: it stands at an address that was never looked at.</p>
+		<p class="text-ink-soft">{wording.nothingIsKnownOfThisPicture}</p>
 	{/if}
 </section>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pictures';
 	import { onMount } from 'svelte';
 	import { keptCopyOf, MEDIA_PATH, type Picture } from '$core';
 	import { call, isRefused } from '$ui/client';
@@ -21,9 +22,15 @@
 </script>
 
 <div class="mt-1 border border-rule bg-sheet p-1.5 text-sm">
-	<input class="w-full" type="search" aria-label="Find a picture" placeholder="by name or words" bind:value={wanted} />
+	<input
+		class="w-full"
+		type="search"
+		aria-label={wording.findAPicture}
+		placeholder={wording.byNameOrWords}
+		bind:value={wanted}
+	/>
 	{#if refused}<p role="alert">{refused}</p>{/if}
-	<ul class="mt-1.5 grid max-h-52.5 grid-cols-4 gap-1.25 overflow-y-auto" aria-label="Pictures of the library">
+	<ul class="mt-1.5 grid max-h-52.5 grid-cols-4 gap-1.25 overflow-y-auto" aria-label={wording.picturesOfTheLibrary}>
 		{#each found.slice(0, MOST) as picture (picture.src)}
 			<li>
 				<button
@@ -41,8 +48,8 @@
 				</button>
 			</li>
 		{:else}
-			<li class="none col-span-full text-ink-soft">{all ? 'None fits' : 'Looking …'}</li>
+			<li class="none col-span-full text-ink-soft">{all ? wording.noneFits : wording.looking}</li>
 		{/each}
 	</ul>
-	{#if found.length > MOST}<p class="text-ink-soft">… and {found.length - MOST} more: write a word of the name.</p>{/if}
+	{#if found.length > MOST}<p class="text-ink-soft">{wording.andMoreWriteAWordOfThe(found.length - MOST)}</p>{/if}
 </div>

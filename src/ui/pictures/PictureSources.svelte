@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pictures';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { describeSkipped, pictureOfValue, type PictureSource, type RuleBody, type Shape } from '$core';
@@ -11,20 +12,20 @@
 	const bench = benchInView();
 
 	const NAMES = {
-		lead: 'The page’s lead picture',
-		body: 'The first in its text',
-		author: 'The author’s picture',
-		type: 'The type’s own picture',
-		site: 'The site’s share picture',
-		composed: 'The share picture made from the page'
+		lead: wording.thePagesLeadPicture,
+		body: wording.theFirstInItsText,
+		author: wording.theAuthorsPicture,
+		type: wording.theTypesOwnPicture,
+		site: wording.theSitesSharePicture,
+		composed: wording.theSharePictureMadeFromThe
 	};
 	const nameOf = (source: PictureSource) =>
 		source.from === 'file'
 			? isOwn(source)
-				? 'From the library'
-				: `The file ${source.src.split('/').at(-1)}`
+				? wording.fromTheLibrary
+				: wording.theFile(source.src.split('/').at(-1) ?? '')
 			: source.from === 'field'
-				? `The field ${source.name}`
+				? wording.theField(source.name)
 				: NAMES[source.from];
 	/** A source that stands twice, as a site file may have it, has two keys. */
 	function keyOf(source: PictureSource, at: number): string {
@@ -137,8 +138,8 @@
 	};
 </script>
 
-<p class="lead text-sm text-ink-soft">The first that fits is used. Alt+↑ and Alt+↓ move one, or drag it.</p>
-<ol aria-label="Picture sources, in order">
+<p class="lead text-sm text-ink-soft">{wording.theFirstThatFitsIsUsedAlt}</p>
+<ol aria-label={wording.pictureSourcesInOrder}>
 	{#each body.sources as source, at (keyOf(source, at))}
 		<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
 		<li
@@ -158,28 +159,31 @@
 				/>{/if}
 			<span class="what min-w-0 flex-1 leading-[1.25]"
 				>{nameOf(source)}<span class="gives block truncate text-xs text-ink-soft"
-					>{outcomeOf(source, at)}{at === used ? ': used' : ''}</span
+					>{outcomeOf(source, at)}{at === used ? wording.used : ''}</span
 				>
 				{#if source.from === 'file'}<input
 						class="alt w-full font-serif text-sm"
-						aria-label="Alt text of {nameOf(source)}"
-						placeholder="What it shows, in words"
+						aria-label={wording.altTextOf(nameOf(source))}
+						placeholder={wording.whatItShowsInWords}
 						value={source.alt ?? ''}
 						oninput={(event) => setAlt(at, event.currentTarget.value)}
 					/>{/if}</span
 			>
-			<Button look="small" aria-label="Move {nameOf(source)} up" disabled={at === 0} onclick={() => move(at, at - 1)}
-				>↑</Button
+			<Button
+				look="small"
+				aria-label={wording.moveUp(nameOf(source))}
+				disabled={at === 0}
+				onclick={() => move(at, at - 1)}>↑</Button
 			>
 			<Button
 				look="small"
-				aria-label="Move {nameOf(source)} down"
+				aria-label={wording.moveDown(nameOf(source))}
 				disabled={at === body.sources.length - 1}
 				onclick={() => move(at, at + 1)}>↓</Button
 			>
 			<Button
 				look="small"
-				aria-label="Take {nameOf(source)} out"
+				aria-label={wording.takeOut(nameOf(source))}
 				onclick={() => set(body.sources.filter((_, other) => other !== at))}>×</Button
 			>
 		</li>
@@ -188,12 +192,12 @@
 <div class="more mt-1.5 flex flex-wrap items-center gap-x-2.5 gap-y-1.5 text-sm">
 	{#if others.length + fields.length > 0}
 		<Select
-			aria-label="Add a source"
+			aria-label={wording.addASource}
 			value=""
 			choices={[
-				['', 'Add a source …'],
+				['', wording.addASource2],
 				...others.map((from) => [from, NAMES[from]] as const),
-				...fields.map((field) => [`field ${field.name}`, `The field ${field.label ?? field.name}`] as const)
+				...fields.map((field) => [`field ${field.name}`, wording.theField(field.label ?? field.name)] as const)
 			]}
 			set={add}
 		/>
@@ -208,31 +212,22 @@
 	>
 		<input
 			class="w-full"
-			aria-label="Add a file by its path or address"
-			placeholder="/pictures/…  Enter adds a file"
+			aria-label={wording.addAFileByItsPathOr}
+			placeholder={wording.picturesEnterAddsAFile}
 			bind:value={file}
 		/>
 	</form>
 	<ShapeChoice shapes={body.shapes ?? []} set={setShapes} />
 	<label
-		>Least width <input
-			class="w-15.5"
-			type="number"
-			min="0"
-			value={body.limits?.minWidth ?? ''}
-			onchange={limit('minWidth')}
-		/> px</label
+		>{wording.leastWidth}
+		<input class="w-15.5" type="number" min="0" value={body.limits?.minWidth ?? ''} onchange={limit('minWidth')} /> px</label
 	>
 	<label
-		>Least height <input
-			class="w-15.5"
-			type="number"
-			min="0"
-			value={body.limits?.minHeight ?? ''}
-			onchange={limit('minHeight')}
-		/> px</label
+		>{wording.leastHeight}
+		<input class="w-15.5" type="number" min="0" value={body.limits?.minHeight ?? ''} onchange={limit('minHeight')} /> px</label
 	>
 	<label
-		>How many <input class="w-15.5" type="number" min="1" max="20" value={body.count ?? 1} onchange={count} /></label
+		>{wording.howMany}
+		<input class="w-15.5" type="number" min="1" max="20" value={body.count ?? 1} onchange={count} /></label
 	>
 </div>

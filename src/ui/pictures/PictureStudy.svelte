@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pictures';
 	import Button from '$ui/parts/Button.svelte';
 	import {
 		describeFinding,
@@ -91,13 +92,13 @@
 	{#if kept}
 		<p class="mt-0.5 text-sm text-ink-soft">
 			{#if chosen}
-				Only the {SHAPES[chosen].ratio} cut moves now.
-				<Button look="link" onclick={() => (chosen = undefined)}>Move all again</Button>
+				{wording.onlyTheCutMovesNow(SHAPES[chosen].ratio)}
+				<Button look="link" onclick={() => (chosen = undefined)}>{wording.moveAllAgain}</Button>
 			{:else}
-				The point stays in view in every shape. Choose a shape to move it alone.
+				{wording.thePointStaysInViewInEvery}
 			{/if}
 		</p>
-		<ul class="shapes mt-1.5 flex flex-wrap items-start gap-x-2.5 gap-y-2" aria-label="The shapes it is cut to">
+		<ul class="shapes mt-1.5 flex flex-wrap items-start gap-x-2.5 gap-y-2" aria-label={wording.theShapesItIsCutTo}>
 			{#each SHAPE_NAMES as shape (shape)}
 				{@const part = partOf(shape)}
 				<li class={[shape, 'w-min min-w-18.5']}>
@@ -114,11 +115,12 @@
 							<PictureView look={{ src, part: { box: part.box, width: size.width, height: size.height } }} />
 						</span>
 						<span class="name mt-0.75 block font-semibold"
-							>{SHAPES[shape].ratio}{#if picture.cuts?.[shape]}<span class="font-normal">, by itself</span>{/if}</span
+							>{SHAPES[shape].ratio}{#if picture.cuts?.[shape]}<span class="font-normal">{wording.byItself}</span
+								>{/if}</span
 						>
 						<span class="text-ink-soft"
 							>{part.width} × {part.height}{part.width < SHAPES[shape].width
-								? `, ${SHAPES[shape].width} is wanted`
+								? wording.isWanted(SHAPES[shape].width)
 								: ''}</span
 						>
 					</button>
@@ -128,7 +130,8 @@
 		{#if chosen}
 			<div class="mt-1.5 flex items-center gap-3 text-sm">
 				<label class="flex flex-1 items-center gap-2 whitespace-nowrap"
-					>How near <input
+					>{wording.howNear}
+					<input
 						class="min-w-15 flex-1 p-0"
 						type="range"
 						min="1"
@@ -139,38 +142,38 @@
 					/></label
 				>
 				{#if picture.cuts?.[chosen]}
-					<Button onclick={() => chosen && setCut(chosen, undefined)}>Back to the common point</Button>
+					<Button onclick={() => chosen && setCut(chosen, undefined)}>{wording.backToTheCommonPoint}</Button>
 				{/if}
 			</div>
 		{/if}
 	{:else}
 		<p class="mt-0.5 text-sm text-ink-soft">
-			The library holds no copy of it: readers get it whole. Choose or drop the file to cut it.
+			{wording.theLibraryHoldsNoCopyOfIt}
 		</p>
 	{/if}
 
 	{#if weaknesses.length > 0}
 		<ul
 			class="weak mt-2 border-l-4 border-l-flag bg-flag-wash px-2.5 py-1.5 text-sm"
-			aria-label="What is weak in the picture"
+			aria-label={wording.whatIsWeakInThePicture}
 		>
 			{#each weaknesses as weakness, at (at)}<li>{weakness}</li>{/each}
 		</ul>
 	{/if}
 
 	<label class="alt mt-2.25 block text-sm font-semibold"
-		><span>What it shows, in words</span>
+		><span>{wording.whatItShowsInWords}</span>
 		<input
 			class="w-full font-serif font-normal"
 			value={picture.alt ?? ''}
-			placeholder="for readers who cannot see it"
+			placeholder={wording.forReadersWhoCannotSeeIt}
 			oninput={(event) => setAlt(undefined, event.currentTarget.value)}
 		/></label
 	>
 	{#if languages.length > 1}
 		{#each languages.slice(1) as language (language)}
 			<label class="alt mt-2.25 block text-sm font-semibold"
-				><span>The same in <span class="font-mono">{language}</span></span>
+				><span>{wording.theSameIn} <span class="font-mono">{language}</span></span>
 				<input
 					class="w-full font-serif font-normal"
 					lang={language}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pictures';
 	import { SHAPE_NAMES, SHAPES, type Shape } from '$core';
 
 	/** What pictures are cut to: none, one shape, or several, each for the readers that like it. */
@@ -10,9 +11,9 @@
 <div
 	class="choice mt-1 flex w-full flex-wrap items-center gap-x-2.5 gap-y-1 text-sm"
 	role="group"
-	aria-label="What pictures are cut to"
+	aria-label={wording.whatPicturesAreCutTo}
 >
-	<span class="text-ink-soft">{shapes.length > 0 ? 'Cut to' : 'Whole. Cut to'}</span>
+	<span class="text-ink-soft">{shapes.length > 0 ? wording.cutTo : wording.wholeCutTo}</span>
 	{#each SHAPE_NAMES as shape (shape)}
 		<button
 			class="flex items-center gap-1.25 border-b-2 border-b-transparent whitespace-nowrap aria-pressed:border-b-sea aria-pressed:font-semibold"

@@ -1,12 +1,62 @@
+import { wording } from '$ui/words/en/places';
 /** The rooms of a site, each for one question, in the order of the bar; `code` is the key that leads there with Alt. */
 export const ROOMS = [
-	{ id: 'overview', name: 'Overview', key: 'Alt+O', code: 'KeyO' },
-	{ id: 'pages', name: 'Pages', key: 'Alt+P', code: 'KeyP' },
-	{ id: 'bench', name: 'Bench', key: 'Alt+B', code: 'KeyB' },
-	{ id: 'findings', name: 'Findings', key: 'Alt+F', code: 'KeyF' },
-	{ id: 'readers', name: 'Readers', key: 'Alt+V', code: 'KeyV' },
-	{ id: 'library', name: 'Library', key: 'Alt+L', code: 'KeyL' },
-	{ id: 'releases', name: 'Releases', key: 'Alt+R', code: 'KeyR' }
+	{
+		id: 'overview',
+		get name() {
+			return wording.overview;
+		},
+		key: 'Alt+O',
+		code: 'KeyO'
+	},
+	{
+		id: 'pages',
+		get name() {
+			return wording.pages;
+		},
+		key: 'Alt+P',
+		code: 'KeyP'
+	},
+	{
+		id: 'bench',
+		get name() {
+			return wording.bench;
+		},
+		key: 'Alt+B',
+		code: 'KeyB'
+	},
+	{
+		id: 'findings',
+		get name() {
+			return wording.findings;
+		},
+		key: 'Alt+F',
+		code: 'KeyF'
+	},
+	{
+		id: 'readers',
+		get name() {
+			return wording.readers;
+		},
+		key: 'Alt+V',
+		code: 'KeyV'
+	},
+	{
+		id: 'library',
+		get name() {
+			return wording.library;
+		},
+		key: 'Alt+L',
+		code: 'KeyL'
+	},
+	{
+		id: 'releases',
+		get name() {
+			return wording.releases;
+		},
+		key: 'Alt+R',
+		code: 'KeyR'
+	}
 ] as const;
 export type RoomId = (typeof ROOMS)[number]['id'];
 

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/programs';
+	import { counted } from '$ui/words/speaking';
 	import Button from '$ui/parts/Button.svelte';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import { addressFor, foundAmong, routesIn, type Description, type FieldRow, type Route } from './described';
@@ -58,17 +60,15 @@
 					.flatMap((name) => (one.headers.get(name) ? [`${name}: ${one.headers.get(name)}`] : []))
 					.join('\n')
 			}))
-			.catch((error: Error) => ({ status: 'Nothing was answered', ok: false, headers: '', text: error.message }));
+			.catch((error: Error) => ({ status: wording.nothingWasAnswered, ok: false, headers: '', text: error.message }));
 		isAsking = false;
 		if (route.id === mine) answer = came;
 	}
 	async function told(one: Response): Promise<string> {
 		const type = one.headers.get('content-type') ?? '';
-		if (!/^text\/|json|xml/.test(type)) return `${(await one.blob()).size.toLocaleString('en')} bytes, no text.`;
+		if (!/^text\/|json|xml/.test(type)) return wording.bytesNoText(counted((await one.blob()).size));
 		const text = pretty(await one.text());
-		return text.length > MOST
-			? `${text.slice(0, MOST)}\n… and ${(text.length - MOST).toLocaleString('en')} more.`
-			: text;
+		return text.length > MOST ? wording.andMore(text.slice(0, MOST), counted(text.length - MOST)) : text;
 	}
 	function pretty(text: string): string {
 		try {
@@ -87,7 +87,8 @@
 					<th class="py-0.75 pr-3 text-left font-mono font-normal whitespace-nowrap" scope="row"
 						><span aria-hidden="true">{'  '.repeat(depth)}</span>{name}</th
 					>
-					<td class="max-w-60 py-0.75 pr-3 wrap-anywhere text-ink-soft">{kind}{isNeeded ? '' : ', may be missing'}</td>
+					<td class="max-w-60 py-0.75 pr-3 wrap-anywhere text-ink-soft">{kind}{isNeeded ? '' : wording.mayBeMissing}</td
+					>
 					<td class="py-0.75">{says}</td>
 				</tr>
 			{/each}
@@ -96,13 +97,13 @@
 {/snippet}
 
 <div class="grid h-screen grid-cols-[340px_minmax(0,1fr)] max-middle:h-auto max-middle:grid-cols-1">
-	<nav class="overflow-y-auto border-r border-r-rule-strong bg-sheet p-4" aria-label="Routes">
-		<p><a class="font-serif font-semibold italic" href="/">Kephalon</a></p>
+	<nav class="overflow-y-auto border-r border-r-rule-strong bg-sheet p-4" aria-label={wording.routes}>
+		<p><a class="font-serif font-semibold italic" href="/">{wording.kephalon}</a></p>
 		<input
 			class="mt-2 w-full"
 			type="search"
-			aria-label="Find a route"
-			placeholder="Find a route: push, release, head"
+			aria-label={wording.findARoute}
+			placeholder={wording.findARoutePushReleaseHead}
 			bind:value={typed}
 		/>
 		{#each groups as { name, description: about, routes: all } (name)}
@@ -123,12 +124,12 @@
 					</li>
 				{/each}
 			</ul>
-		{:else}<p class="mt-4 text-ink-soft">No route has that in its words.</p>{/each}
+		{:else}<p class="mt-4 text-ink-soft">{wording.noRouteHasThatInItsWords}</p>{/each}
 	</nav>
 	<main class="overflow-y-auto px-6 py-4" id="room">
-		<h1 class="font-serif text-lg">For programs</h1>
+		<h1 class="font-serif text-lg">{wording.forPrograms}</h1>
 		<p class="max-w-190 text-ink-soft">
-			{description.info.description ?? ''} The whole of it:
+			{wording.theWholeOfIt(description.info.description ?? '')}
 			<a class="underline underline-offset-2" href="{base}/openapi.json">openapi.json</a>.
 		</p>
 		{#if route}
@@ -136,33 +137,33 @@
 				<h2 class="font-mono text-md font-semibold wrap-anywhere" id="route">{route.method} {base}{route.path}</h2>
 				<p class="mt-1">{route.says}</p>
 				<p class="text-sm text-ink-soft">
-					{route.right === 'everyone' ? 'Everybody may ask.' : `Asks for: ${route.right}.`}
+					{route.right === 'everyone' ? wording.everybodyMayAsk : wording.asksFor(route.right)}
 				</p>
 				<form class="mt-3 grid gap-2.5 border-l-4 border-l-sea bg-sheet px-4 py-3" onsubmit={send}>
 					{#each route.parts as { name, where, isNeeded, says } (name)}
 						<label class="grid gap-0.5"
 							><span
 								><span class="font-mono">{name}</span>
-								<span class="text-sm text-ink-soft">{where}{isNeeded ? '' : ', may be missing'}. {says}</span></span
+								<span class="text-sm text-ink-soft">{where}{isNeeded ? '' : wording.mayBeMissing}. {says}</span></span
 							>
 							<input class="font-mono" bind:value={values[name]} /></label
 						>
 					{/each}
 					{#if route.body}
 						<label class="grid gap-0.5"
-							><span>What is sent <span class="text-sm text-ink-soft">{route.body.media}</span></span>
+							><span>{wording.whatIsSent} <span class="text-sm text-ink-soft">{route.body.media}</span></span>
 							<textarea class="font-mono text-sm" rows={Math.min(14, body.split('\n').length + 1)} bind:value={body}
 							></textarea></label
 						>
 					{/if}
 					<p class="flex flex-wrap items-baseline gap-3">
-						<Button look="main" disabled={isAsking || missing.length > 0}>Send {route.method}</Button>
+						<Button look="main" disabled={isAsking || missing.length > 0}>{wording.send(route.method)}</Button>
 						<span class="text-sm text-ink-soft"
 							>{missing.length > 0
-								? `Say first: ${missing.join(', ')}.`
+								? wording.sayFirst(missing.join(', '))
 								: route.method === 'GET'
-									? 'Asked with your own rights.'
-									: 'Asked with your own rights: it does what it says.'}</span
+									? wording.askedWithYourOwnRights
+									: wording.askedWithYourOwnRightsItDoes}</span
 						>
 					</p>
 					{#if answer}
@@ -174,15 +175,15 @@
 							<pre
 								class="max-h-100 overflow-auto border-t border-t-rule pt-1 font-mono text-xs"
 								tabindex="0"
-								aria-label="What was answered">{answer.text}</pre>
+								aria-label={wording.whatWasAnswered}>{answer.text}</pre>
 						</div>
 					{/if}
 				</form>
 				{#if route.body && route.body.fields.length > 0}
-					<h3 class="mt-4 font-semibold">What is sent</h3>
+					<h3 class="mt-4 font-semibold">{wording.whatIsSent}</h3>
 					{@render table(route.body.fields)}
 				{/if}
-				<h3 class="mt-4 font-semibold">What is answered</h3>
+				<h3 class="mt-4 font-semibold">{wording.whatIsAnswered}</h3>
 				{#each route.answers as { status, says, fields } (status)}
 					{#if fields.length > 0}
 						<Disclosure class="mt-1" label="{status}: {says}" open={status === '200'}

@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/programs';
 import { hasTyped } from '$ui/parts/shown/typed';
 
 /** What the room of programs reads of the description of all routes (OpenAPI 3.1), and makes of it. */
@@ -148,7 +149,7 @@ export function kindInWords(schema: Schema, schemas: Schemas): string {
 	if (one.enum) return one.enum.map((value) => JSON.stringify(value)).join(' or ');
 	const several = one.anyOf ?? one.oneOf;
 	if (several) return [...new Set(several.map((other) => kindInWords(other, schemas)))].join(' or ');
-	if (one.type === 'array') return `list of ${one.items ? kindInWords(one.items, schemas) : 'anything'}`;
+	if (one.type === 'array') return wording.listOf(one.items ? kindInWords(one.items, schemas) : wording.anything);
 	if (typeof one.type === 'string') return one.type === 'object' ? (named(schema) ?? 'object') : one.type;
 	return one.type ? one.type.join(' or ') : (named(schema) ?? 'anything');
 }

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/readers';
+	import { counted, momentInWords } from '$ui/words/speaking';
 	import { works, type Work } from '$ui/works/works.svelte';
 	import WorkLine from '$ui/works/WorkLine.svelte';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
@@ -26,7 +28,7 @@
 	onMount(() => void read());
 
 	async function run(what: 'look' | 'tell') {
-		const work = (doing = works.begin(site, what === 'look' ? 'Asking readers' : 'Telling readers'));
+		const work = (doing = works.begin(site, what === 'look' ? wording.askingReaders : wording.tellingReaders));
 		[refused, answers] = ['', []];
 		const progress = (done: number, all: number, last?: string) => {
 			work.progress(done, all, last);
@@ -36,13 +38,13 @@
 			'POST /sites/{site}/cards',
 			{ site, body: { do: what } },
 			{ signal: work.signal, progress },
-			{ stopped: '', broken: 'The answer broke off. Ask again: it goes on from what is known.' }
+			{ stopped: '', broken: wording.theAnswerBrokeOffAskAgainIt }
 		);
 		if (isRefused(asked)) refused = asked.refused;
 		doing = undefined;
 		works.end(
 			work,
-			isRefused(asked) ? asked.refused : what === 'look' ? 'The readers were asked.' : 'The readers were told.',
+			isRefused(asked) ? asked.refused : what === 'look' ? wording.theReadersWereAsked : wording.theReadersWereTold,
 			isRefused(asked)
 		);
 		await read();
@@ -54,41 +56,41 @@
 	const lapsed = $derived(sum((one) => one.lapsed));
 	const none = $derived(sum((one) => one.none + one['shut-out']));
 	const nameOf = (id: string) => ALL_READERS.find((reader) => reader.id === id)?.name ?? id;
-	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 	const short = (text: string) => (text.length > 90 ? `${text.slice(0, 90)} …` : text || 'nothing');
 </script>
 
 <section
 	class="kept mt-6.5 max-w-275 border-t border-t-rule-strong pt-2.5"
-	aria-label="What readers keep"
+	aria-label={wording.whatReadersKeep}
 	data-testid="kept"
 >
-	<h2 class="text-md font-semibold">What readers keep</h2>
+	<h2 class="text-md font-semibold">{wording.whatReadersKeep}</h2>
 	{#if cards && !cards.hasReaders}
 		<p class="text-ink-soft">
-			No readers are named that could be asked. Start Kephalon with <span class="font-mono">--readers</span> and their address.
+			{wording.noReadersAreNamedThatCouldBe} <span class="font-mono">--readers</span>
+			{wording.andTheirAddress}
 		</p>
 	{:else if cards}
 		<p class="lead" role="status">
-			{#if cards.pages === 0}Nobody has been asked yet.
-			{:else if current === 0 && old === 0 && lapsed === 0}No reader shows a card of the {pagesInWords(cards.pages)} that
-				were asked about.
-			{:else if current === 0 && old === 0}No card is kept any more of {pagesInWords(cards.pages)} that were asked about:
-				{lapsed.toLocaleString('en')} are fetched anew when they are asked for next.
-			{:else if old === 0}All {current.toLocaleString('en')} cards that readers show are as released, of {pagesInWords(
-					cards.pages
-				)} that were asked about{none > 0 ? `; ${none.toLocaleString('en')} times a reader shows none` : ''}.
-			{:else}<strong>{old === 1 ? 'One old card is' : `${old.toLocaleString('en')} old cards are`} out there</strong>,
-				of {pagesInWords(cards.pages)} that were asked about.{/if}
+			{#if cards.pages === 0}{wording.nobodyHasBeenAskedYet}
+			{:else if current === 0 && old === 0 && lapsed === 0}{wording.noReaderShowsACardOfThe(pagesInWords(cards.pages))}
+			{:else if current === 0 && old === 0}{wording.noCardIsKeptAnyMoreOf(pagesInWords(cards.pages), counted(lapsed))}
+			{:else if old === 0}{wording.allCardsThatReadersShowAreAs(
+					counted(current),
+					pagesInWords(cards.pages),
+					none > 0 ? wording.timesAReaderShowsNone(counted(none)) : ''
+				)}
+			{:else}<strong>{wording.outThere(old === 1 ? wording.oneOldCardIs : wording.oldCardsAre(counted(old)))}</strong
+				>{wording.ofThatWereAskedAbout(pagesInWords(cards.pages))}{/if}
 			{#if cards.pages > 0 && cards.notAsked > 0}
-				About {pagesInWords(cards.notAsked)} nobody was asked yet.{/if}
+				{wording.aboutNobodyWasAskedYet(pagesInWords(cards.notAsked))}{/if}
 		</p>
 		<p class="do mx-0 my-1.5 flex items-center gap-2.5 text-sm">
 			<Button disabled={doing !== undefined} onclick={() => void run('look')}
-				>{cards.pages > 0 && cards.notAsked > 0 ? 'Ask about the next' : 'Ask what they show'}</Button
+				>{cards.pages > 0 && cards.notAsked > 0 ? wording.askAboutTheNext : wording.askWhatTheyShow}</Button
 			>
 			<Button look="main" disabled={doing !== undefined || old === 0} onclick={() => void run('tell')}
-				>Tell them to fetch again</Button
+				>{wording.tellThemToFetchAgain}</Button
 			>
 			{#if doing}
 				<WorkLine work={doing} />
@@ -96,7 +98,7 @@
 		</p>
 		{#if refused}<Refused>{refused}</Refused>{/if}
 		{#if answers.length > 0}
-			<Disclosure open label="What they answered">
+			<Disclosure open label={wording.whatTheyAnswered}>
 				<ul class="max-h-35 overflow-y-auto text-sm">
 					{#each answers as answer, index (index)}<li>{answer}</li>{/each}
 				</ul>
@@ -108,22 +110,22 @@
 					><tr
 						><th
 							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
-							>Reader</th
+							>{wording.reader}</th
 						><th
 							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
-							>As released</th
+							>{wording.asReleased}</th
 						><th
 							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
-							>Old</th
+							>{wording.old}</th
 						><th
 							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
-							>Past its time</th
+							>{wording.pastItsTime}</th
 						><th
 							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
-							>No card</th
+							>{wording.noCard}</th
 						><th
 							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
-							>How it is told</th
+							>{wording.howItIsTold}</th
 						></tr
 					></thead
 				>
@@ -146,7 +148,7 @@
 								>{(count?.none ?? 0) + (count?.['shut-out'] ?? 0)}</td
 							>
 							<td class="border-t border-t-rule py-0.75 pr-3 pl-0 text-left align-top wrap-anywhere text-ink-soft"
-								>{reader.habits.keeps ? AGAIN_IN_WORDS[reader.habits.keeps.again] : 'It keeps no card.'}</td
+								>{reader.habits.keeps ? AGAIN_IN_WORDS[reader.habits.keeps.again] : wording.itKeepsNoCard}</td
 							>
 						</tr>
 					{/each}
@@ -154,25 +156,25 @@
 			</table>
 		{/if}
 		{#if cards.old.length > 0}
-			<h3 class="mt-3 text-base font-semibold">Old cards</h3>
+			<h3 class="mt-3 text-base font-semibold">{wording.oldCards}</h3>
 			<table class="mt-1.5 w-full text-sm" data-testid="old-cards">
 				<thead
 					><tr
 						><th
 							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
-							>Page</th
+							>{wording.page}</th
 						><th
 							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
-							>Reader</th
+							>{wording.reader}</th
 						><th
 							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
-							>It shows</th
+							>{wording.itShows}</th
 						><th
 							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
-							>Released is</th
+							>{wording.releasedIs}</th
 						><th
 							class="border-0 border-t-rule py-0.75 pr-3 pl-0 text-left align-top font-semibold wrap-anywhere text-ink-soft"
-							>It keeps it until</th
+							>{wording.itKeepsItUntil}</th
 						></tr
 					></thead
 				>
@@ -193,8 +195,8 @@
 								>{short(card.released ?? '')}</td
 							>
 							<td class="border-t border-t-rule py-0.75 pr-3 pl-0 text-left align-top wrap-anywhere"
-								>{card.until ? when(card.until) : 'it keeps none'}{#if card.told}<br /><span class="text-ink-soft"
-										>{card.told}</span
+								>{card.until ? momentInWords(card.until) : wording.itKeepsNone}{#if card.told}<br /><span
+										class="text-ink-soft">{card.told}</span
 									>{/if}</td
 							>
 						</tr>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/readers';
+	import { momentInWords } from '$ui/words/speaking';
 	import Toggles from '$ui/parts/Toggles.svelte';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
@@ -58,19 +60,19 @@
 	const hops = $derived(look?.probe.readers.find((one) => one.hops.length > 0)?.hops ?? []);
 	const whole = $derived(Math.max(1, ...hops.map(({ began, took }) => began + took)));
 	const IS: Readonly<Record<ProbeLook['threeWay'][number]['is'], string>> = {
-		same: 'the same',
-		'not-released': 'not released yet',
-		differs: 'served otherwise',
-		missing: 'not served',
-		doubled: 'served twice',
-		unknown: 'written by something else'
+		same: wording.theSame,
+		'not-released': wording.notReleasedYet,
+		differs: wording.servedOtherwise,
+		missing: wording.notServed,
+		doubled: wording.servedTwice,
+		unknown: wording.writtenBySomethingElse
 	};
 	const MEND: Readonly<Partial<Record<ProbeLook['threeWay'][number]['is'], string>>> = {
-		'not-released': 'Release it.',
-		differs: 'What is served is older, or comes from a cache: look again in a while.',
-		missing: 'The head is not written into the page as served.',
-		doubled: 'Switch it off in the other tool.',
-		unknown: 'Another tool writes it.'
+		'not-released': wording.releaseIt,
+		differs: wording.whatIsServedIsOlderOrComes,
+		missing: wording.theHeadIsNotWrittenIntoThe,
+		doubled: wording.switchItOffInTheOtherTool,
+		unknown: wording.anotherToolWritesIt
 	};
 	/** Where what is wrong stands on the cards as served: in what of them, and of whom. One that names its readers says so itself. */
 	function partsOf({ tag, says }: ProbeLook['probe']['findings'][number]): string[] {
@@ -86,14 +88,14 @@
 		}
 		const all = look.probe.readers.filter(({ card }) => card).length;
 		return Object.entries(parts).flatMap(([part, readers]) =>
-			readers.length === 0 ? [] : `the ${part} of ${readers.length === all ? 'every card' : readers.join(', ')}`
+			readers.length === 0 ? [] : wording.theOf(part, readers.length === all ? wording.everyCard : readers.join(', '))
 		);
 	}
 	/** What differs is what one came for; what something else writes (a viewport, say) is none of it. */
 	const odd = $derived(look?.threeWay.filter(({ is }) => is !== 'same' && is !== 'unknown') ?? []);
 	const same = $derived(look?.threeWay.filter(({ is }) => is === 'same') ?? []);
 	const others = $derived(look?.threeWay.filter(({ is }) => is === 'unknown') ?? []);
-	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'medium' });
+	const when = (iso: string) => momentInWords(iso, 'medium');
 	const readerOf = (id: string) => ALL_READERS.find((reader) => reader.id === id);
 	const nameOf = (id: string) => readerOf(id)?.name ?? id;
 </script>
@@ -102,11 +104,12 @@
 	<table class="w-full table-fixed text-sm">
 		<thead
 			><tr
-				><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">Tag</th><th
-					class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">As written</th
-				><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">As released</th><th
-					class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">As served</th
-				><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">Is</th></tr
+				><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">{wording.tag}</th><th
+					class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">{wording.asWritten}</th
+				><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">{wording.asReleased}</th
+				><th class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">{wording.asServed}</th><th
+					class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere">{wording.isOne}</th
+				></tr
 			></thead
 		>
 		<tbody>
@@ -121,7 +124,7 @@
 						>{one.served === one.released ? '″' : one.served || '—'}{#if one.lines.length > 0}<span
 								class="text-ink-soft"
 							>
-								line {one.lines.join(', ')}</span
+								{wording.line(one.lines.join(', '))}</span
 							>{/if}</td
 					>
 					<td class="border-t border-t-rule py-1 pr-3 pl-0 text-left align-top wrap-anywhere"
@@ -136,7 +139,7 @@
 <div class="flex h-screen flex-col">
 	<RoomBar {site} room="readers" path={look?.path} />
 	<main class="flex-1 overflow-y-auto px-5.5 pt-3.5 pb-10" id="room">
-		<h1 class="sr-only">What readers see</h1>
+		<h1 class="sr-only">{wording.whatReadersSee}</h1>
 		<form
 			class="flex max-w-245 gap-2.5"
 			onsubmit={(event) => {
@@ -146,37 +149,38 @@
 		>
 			<input
 				class="flex-1 px-2.25 py-1.5 font-mono"
-				aria-label="An address, or the path of a page"
-				placeholder="Paste an address, or write the path of a page: /about"
+				aria-label={wording.anAddressOrThePathOfA}
+				placeholder={wording.pasteAnAddressOrWriteThePath}
 				bind:value={address}
 			/>
 			<Button look="main" disabled={busy || address.trim() === ''}
-				>{busy ? 'Looking …' : look ? 'Look again' : 'Look'}</Button
+				>{busy ? wording.looking : look ? wording.lookAgain : wording.look}</Button
 			>
-			{#if look?.path}<Button href={benchAt(site, look.path)}>On the bench</Button>{/if}
+			{#if look?.path}<Button href={benchAt(site, look.path)}>{wording.onTheBench}</Button>{/if}
 		</form>
 		<p class="mt-1 max-w-245 text-sm text-ink-soft" data-testid="via">
 			{#if data.vias.length > 0}
 				<label
-					>Asked at <Select
+					>{wording.askedAt}
+					<Select
 						look="bare"
 						value={via}
-						choices={[['', `${data.site.base}, the public name`], ...data.vias.map((one) => [one, one] as const)]}
+						choices={[['', wording.thePublicName(data.site.base)], ...data.vias.map((one) => [one, one] as const)]}
 						set={(chosen) => ((via = chosen), void see())}
 					/></label
-				>{via === '' ? '' : ' under the public name, as if it stood there.'}
+				>{via === '' ? '' : wording.underThePublicNameAsIfIt}
 			{:else if data.standIn?.origin.startsWith('http')}
-				Asked at {data.standIn.origin}, which stands in for {data.standIn.base}.
+				{wording.askedAtWhichStandsInFor(data.standIn.origin, data.standIn.base)}
 			{:else}
-				Asked at {data.site.base}. A site that is not there yet: start Kephalon with
-				<span class="font-mono">--source http://127.0.0.1:8080</span> and where it is.
+				{wording.askedAtASiteThatIsNot(data.site.base)}
+				<span class="font-mono">--source http://127.0.0.1:8080</span>
+				{wording.andWhereItIs}
 			{/if}
 		</p>
 		{#if refused}<Refused>{refused}</Refused>{/if}
 		{#if !look && !busy}
 			<p class="lead mx-0 mt-6.5 mb-3 max-w-140 font-serif text-lg">
-				Thirteen readers, each with habits of its own. Paste a link, and see what every one of them makes of it, and
-				why.
+				{wording.thirteenReadersEachWith}
 			</p>
 			<ul class="readers">
 				{#each ALL_READERS as reader (reader.id)}
@@ -188,12 +192,12 @@
 			</ul>
 		{/if}
 		{#if look}
-			<section class="mt-3 max-w-245 text-sm" aria-label="The way to the page">
+			<section class="mt-3 max-w-245 text-sm" aria-label={wording.theWayToThePage}>
 				{#each hops as hop, at (at)}
 					<div class="grid grid-cols-[76px_minmax(120px,1fr)_260px_64px] items-center gap-2.5">
 						<span
 							class="status font-semibold text-sea [&.bad]:text-gone"
-							class:bad={hop.status >= 400 || hop.status === 0}>{hop.status || 'no answer'}</span
+							class:bad={hop.status >= 400 || hop.status === 0}>{hop.status || wording.noAnswer}</span
 						>
 						<span class="font-mono wrap-anywhere">{hop.address}</span>
 						<span
@@ -201,29 +205,36 @@
 							style:margin-left="{(hop.began / whole) * 100}%"
 							style:width="{Math.max(1.5, (hop.took / whole) * 100)}%"
 						></span>
-						<span class="text-ink-soft">{hop.took.toFixed(0)} ms</span>
+						<span class="text-ink-soft">{wording.ms(hop.took.toFixed(0))}</span>
 					</div>
 				{/each}
 				<p class="text-ink-soft">
-					{look.probe.tags.length} tags served{#if look.probe.picture}{look.probe.picture.facts
-							? `; the picture is ${look.probe.picture.facts.width} × ${look.probe.picture.facts.height}, ${Math.round((look.probe.picture.facts.bytes ?? 0) / 1000)} kB`
-							: `; the picture ${look.probe.picture.why}`}{/if}. Looked at {when(look.probe.made)}{#if look.before[0]},
-						before that {when(look.before[0].made)}{#if look.before[0].by}, {byWhom(look.before[0].by)}{/if}{/if}.
+					{wording.tagsServed(look.probe.tags.length)}{#if look.probe.picture}{look.probe.picture.facts
+							? wording.thePictureIsKb(
+									look.probe.picture.facts.width ?? 0,
+									look.probe.picture.facts.height ?? 0,
+									Math.round((look.probe.picture.facts.bytes ?? 0) / 1000)
+								)
+							: wording.thePicture(look.probe.picture.why ?? '')}{/if}{wording.lookedAt(
+						when(look.probe.made)
+					)}{#if look.before[0]}{wording.beforeThat(when(look.before[0].made))}{#if look.before[0].by}, {byWhom(
+								look.before[0].by
+							)}{/if}{/if}.
 					<Button
 						look="link"
 						onclick={() =>
 							look && saveFile(reportOf(look.probe), `what-readers-see-${look.probe.made.slice(0, 10)}.html`)}
-						>Save as a page to hand on</Button
+						>{wording.saveAsAPageToHandOn}</Button
 					>
 				</p>
 				{#if look.came.length > 0 || look.went.length > 0}
-					<Disclosure label="{look.came.length} came and {look.went.length} went since the last look">
+					<Disclosure label={wording.cameAndWentSinceTheLastLook(look.came.length, look.went.length)}>
 						{#each look.came as one (one)}<p class="text-sea">+ {one}</p>{/each}
 						{#each look.went as one (one)}<p class="text-gone">− {one}</p>{/each}
 					</Disclosure>
 				{/if}
 			</section>
-			<section class="findings mt-2.5 max-w-245" aria-label="What is wrong" data-testid="served-findings">
+			<section class="findings mt-2.5 max-w-245" aria-label={wording.whatIsWrong} data-testid="served-findings">
 				{#each look.probe.findings as one, at (at)}
 					<p
 						class="mx-0 my-1.25 border-l-5 border-l-rule-strong pl-2.25 [&.grave]:border-gone"
@@ -231,27 +242,27 @@
 					>
 						<strong>{one.says}.</strong>
 						{one.mend}
-						{#if one.line}<span class="text-ink-soft">Line {one.line}.</span>{/if}
-						{#if partsOf(one).length > 0}<span class="text-ink-soft">It is seen in {partsOf(one).join(', ')}.</span
+						{#if one.line}<span class="text-ink-soft">{wording.line2(one.line)}</span>{/if}
+						{#if partsOf(one).length > 0}<span class="text-ink-soft">{wording.itIsSeenIn(partsOf(one).join(', '))}</span
 							>{/if}
 					</p>
 				{:else}<p class="mx-0 my-1.25 border-l-5 border-l-rule-strong pl-2.25">{nothingFound(look.probe)}</p>{/each}
 			</section>
 			<Toggles
 				class="parts mt-4 mb-2.5 border-b border-b-rule-strong"
-				label="What is shown"
+				label={wording.whatIsShown}
 				value={part}
 				choices={[
-					['cards', 'Cards as served'],
-					['tags', `Written, released, served${odd.length > 0 ? ` (${odd.length} differ)` : ''}`],
-					['head', 'The head as served']
+					['cards', wording.cardsAsServed],
+					['tags', wording.writtenReleasedServed(odd.length > 0 ? wording.differ(odd.length) : '')],
+					['head', wording.theHeadAsServed]
 				]}
 				set={(chosen) => (part = chosen)}
 			/>
 			{#if part === 'cards'}
 				<section
 					class="cards grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4.5"
-					aria-label="Cards as served"
+					aria-label={wording.cardsAsServed}
 				>
 					{#each look.probe.readers as one (one.reader)}
 						<div>
@@ -260,68 +271,68 @@
 									<strong>{nameOf(one.reader)}</strong>
 									{one.isShutOut
 										? one.robotsFail === undefined
-											? 'is shut out by robots.txt, and shows no card.'
-											: `reads nothing while robots.txt ${one.robotsFail}, and shows no card.`
-										: 'shows no card: it could not read the page.'}
+											? wording.isShutOutByRobotsTxtAnd
+											: wording.readsNothingWhileRobotsTxt(one.robotsFail)
+										: wording.showsNoCardItCouldNotRead}
 								</p>{/if}
 							{#each one.card?.passedOver ?? [] as passed (passed.from + passed.address)}<p
 									class="text-xs text-ink-soft"
 								>
-									Not the picture of <span class="font-mono">{passed.from}</span>: it {passed.why}.
+									{wording.notThePictureOf} <span class="font-mono">{passed.from}</span>{wording.it(passed.why)}
 								</p>{/each}
 							{#each look.cardsBefore.filter(({ reader }) => reader === one.reader) as before (before.reader)}
 								<p class="before border-l-2 border-l-rule-strong pl-2 text-xs wrap-anywhere">
-									<span class="text-ink-soft">At the last look:</span>
-									{#if before.shows}{before.shows.title || 'no title'}{#if before.shows.description}
+									<span class="text-ink-soft">{wording.atTheLastLook}</span>
+									{#if before.shows}{before.shows.title || wording.noTitle}{#if before.shows.description}
 											· {before.shows.description}{/if} ·
-										<span class="font-mono">{before.shows.picture || 'no picture'}</span>{:else}no card{/if}
+										<span class="font-mono">{before.shows.picture || wording.noPicture}</span
+										>{:else}{wording.noCard2}{/if}
 								</p>
 							{/each}
 							{#if one.byChance.length > 0}<p class="text-xs text-ink-soft">
-									It takes a picture of the page by chance: {one.byChance.length} could stand here.
+									{wording.itTakesAPictureOfThePage(one.byChance.length)}
 								</p>{/if}
 							<Button
 								look="link"
 								class="text-xs"
 								aria-expanded={told === one.reader}
-								onclick={() => (told = told === one.reader ? '' : one.reader)}>Its habits</Button
+								onclick={() => (told = told === one.reader ? '' : one.reader)}>{wording.itsHabits}</Button
 							>
 							{#if told === one.reader}
 								<ul class="text-xs">
 									{#each habitsInWords(readerOf(one.reader)!) as habit (habit)}<li>{habit}</li>{/each}
-									<li class="font-mono">kept under {one.key}</li>
+									<li class="font-mono">{wording.keptUnder(one.key)}</li>
 								</ul>
 							{/if}
 						</div>
 					{/each}
 				</section>
 			{:else if part === 'tags'}
-				<section aria-label="Written, released, served">
+				<section aria-label={wording.writtenReleasedServed2}>
 					{#if look.threeWay.length === 0}<p class="text-ink-soft">
-							This address is none of the site’s: there is nothing to compare it with.
+							{wording.thisAddressIsNoneOfTheSites}
 						</p>
 					{:else}
 						{#if odd.length > 0}{@render lines(odd)}
 						{:else}<p class="text-sea" data-testid="none-differs">
-								Nothing of the head differs: it is served as it was released, and written as it stands there.
+								{wording.nothingOfTheHeadDiffersItIs}
 							</p>{/if}
 						{#if same.length > 0}
-							<Disclosure class="mt-2.5 text-sm" label="The same in all three: {same.length}"
+							<Disclosure class="mt-2.5 text-sm" label={wording.theSameInAllThree(same.length)}
 								>{@render lines(same)}</Disclosure
 							>
 						{/if}
 						{#if others.length > 0}
 							<Disclosure
 								class="mt-2.5 text-sm"
-								label="Written by something else, and none of the head’s business: {others
-									.map(({ tag }) => tag)
-									.join(', ')}">{@render lines(others)}</Disclosure
+								label={wording.writtenBySomethingElseAnd(others.map(({ tag }) => tag).join(', '))}
+								>{@render lines(others)}</Disclosure
 							>
 						{/if}
 					{/if}
 				</section>
 			{:else}
-				<section aria-label="The head as served">
+				<section aria-label={wording.theHeadAsServed}>
 					<ol class="head list-decimal pl-11 font-mono text-xs wrap-anywhere whitespace-pre-wrap">
 						{#each look.probe.head.split('\n') as line, at (at)}
 							<li

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/record';
+	import { momentInWords } from '$ui/words/speaking';
 	import Empty from '$ui/parts/Empty.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { byWhom } from '$ui/people/byWhom';
@@ -43,21 +45,20 @@
 	let asked = $state.raw<{ readonly id: number; readonly removes: number } | undefined>();
 	async function back(edit: RecordedEdit) {
 		const refusal = await history.takeBack(edit.id, asked?.id === edit.id ? asked.removes : undefined);
-		told = refusal?.refused ?? `Taken back: ${editInWords(edit)}.`;
+		told = refusal?.refused ?? wording.takenBack2(editInWords(edit));
 		asked = refusal?.removes === undefined ? undefined : { id: edit.id, removes: refusal.removes };
 		await read();
 	}
-	const when = (made: string) => new Date(made).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
 </script>
 
-<Sheet bind:open title="What was changed" size="middle">
+<Sheet bind:open title={wording.whatWasChanged} size="middle">
 	<div data-testid="record" class="contents">
 		<p class="told min-h-5 text-base" role="status">
-			{#if taking.far}{taking.says} <Button look="link" onclick={taking.stop}>Stop</Button>{:else}{told}{/if}
+			{#if taking.far}{taking.says} <Button look="link" onclick={taking.stop}>{wording.stop}</Button>{:else}{told}{/if}
 		</p>
 		<!-- It scrolls: the keys reach it. -->
 		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-		<ol class="mb-3 overflow-y-auto text-base" tabindex="0" aria-label="Edits, the newest first">
+		<ol class="mb-3 overflow-y-auto text-base" tabindex="0" aria-label={wording.editsTheNewestFirst}>
 			{#each edits as edit (edit.id)}
 				<li
 					class="grid grid-cols-[1fr_auto] items-center gap-x-3 gap-y-0.5 border-t border-t-rule px-0.5 py-1.75"
@@ -65,28 +66,26 @@
 				>
 					<span class="what wrap-anywhere in-[.undone]:line-through">{editInWords(edit)}</span>
 					<span class="col-start-1 text-sm text-ink-soft"
-						>{when(edit.made)}, by {byWhom(edit.author)}{edit.isBack ? ', taken back' : ''}</span
+						>{wording.by(momentInWords(edit.made), byWhom(edit.author), edit.isBack ? wording.takenBack : '')}</span
 					>
 					{#if !edit.isBack && edit.takesBack === null}
 						<Button
 							class="col-start-2 row-[1/span_2]"
-							aria-label="Take back: {editInWords(edit)}"
+							aria-label={wording.takeBack(editInWords(edit))}
 							disabled={taking.far !== undefined}
 							onclick={() => back(edit)}
-							>{asked?.id === edit.id ? `Take it back: ${pagesInWords(asked.removes)} go` : 'Take back'}</Button
+							>{asked?.id === edit.id ? wording.takeItBackGo(pagesInWords(asked.removes)) : wording.takeBack2}</Button
 						>
 					{/if}
 				</li>
 			{:else}
 				<li>
-					<Empty says="Nothing was changed yet."
-						>Each edit stands here in a sentence: what, where, by whom; any of them can be taken back.</Empty
-					>
+					<Empty says={wording.nothingWasChangedYet}>{wording.eachEditStandsHereInA}</Empty>
 				</li>
 			{/each}
 		</ol>
 		<p class="row flex gap-2">
-			{#if hasMore}<Button onclick={() => read(edits.at(-1)?.id)}>Earlier ones</Button>{/if}
+			{#if hasMore}<Button onclick={() => read(edits.at(-1)?.id)}>{wording.earlierOnes}</Button>{/if}
 		</p>
 	</div>
 </Sheet>

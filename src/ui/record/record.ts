@@ -1,3 +1,5 @@
+import { wording } from '$ui/words/en/record';
+import { counted } from '$ui/words/speaking';
 import type { RecordedEdit } from '$server/store/record/record';
 import { pagesInWords } from '$ui/parts/words';
 
@@ -12,17 +14,17 @@ interface Place {
 
 /** Where an edit was made. */
 function placeInWords({ layer, name, path, src }: Place): string {
-	if (layer === 'site') return 'the site';
-	if (layer === 'type') return `the type “${name}”`;
-	return layer === 'page' ? (path as string) : `the picture ${src?.split('/').at(-1)}`;
+	if (layer === 'site') return wording.theSite;
+	if (layer === 'type') return wording.theType(name ?? '');
+	return layer === 'page' ? (path as string) : wording.thePicture(src?.split('/').at(-1) ?? '');
 }
 
 /** What a rule said, on one line. */
 function bodyInWords(body: unknown): string {
-	if (!body || typeof body !== 'object' || !('kind' in body)) return 'nothing';
+	if (!body || typeof body !== 'object' || !('kind' in body)) return wording.nothing;
 	if (body.kind === 'template') return `“${(body as { template?: string }).template}”`;
-	if (body.kind === 'leaveOut') return 'left out';
-	return body.kind === 'borrow' ? `the same as ${(body as { from?: string }).from}` : 'picture sources';
+	if (body.kind === 'leaveOut') return wording.leftOut;
+	return body.kind === 'borrow' ? wording.theSameAs((body as { from?: string }).from ?? '') : wording.pictureSources;
 }
 
 /** What a change of many did. */
@@ -33,12 +35,12 @@ function batchInWords(action: {
 	readonly on?: boolean;
 }): string {
 	const { tag, name } = action;
-	if (tag === 'several') return 'Several tags were changed';
-	if (tag !== undefined) return action.do === 'replace' ? `Words of ${tag} were replaced` : `${tag} was changed`;
+	if (tag === 'several') return wording.severalTagsWereChanged;
+	if (tag !== undefined) return action.do === 'replace' ? wording.wordsOfWereReplaced(tag) : wording.wasChanged(tag);
 	if (name !== undefined)
-		return action.do === 'field' ? `The field ${name} was written` : `Words of the field ${name} were replaced`;
-	if (action.do === 'pin') return action.on === false ? 'Pins were taken off' : 'What cards say was pinned';
-	return `The ${action.do === 'key' ? 'mark as key page' : (action.do ?? 'state')} was changed`;
+		return action.do === 'field' ? wording.theFieldWasWritten(name) : wording.wordsOfTheFieldWereReplaced(name);
+	if (action.do === 'pin') return action.on === false ? wording.pinsWereTakenOff : wording.whatCardsSayWasPinned;
+	return wording.theWasChanged(action.do === 'key' ? wording.markAsKeyPage : (action.do ?? wording.state));
 }
 
 /** What an edit did, in a sentence without its end. */
@@ -46,58 +48,62 @@ export function editInWords({ kind, what }: Pick<RecordedEdit, 'kind' | 'what'>)
 	const told = (what ?? {}) as Readonly<Record<string, unknown>>;
 	switch (kind) {
 		case 'rule':
-			return `${told.tag as string}${told.language ? ` (${told.language as string})` : ''} at ${placeInWords(told.place as Place)}: ${bodyInWords(told.before)} became ${bodyInWords(told.after)}`;
+			return wording.atBecame(
+				told.tag as string,
+				told.language ? ` (${told.language as string})` : '',
+				placeInWords(told.place as Place),
+				bodyInWords(told.before),
+				bodyInWords(told.after)
+			);
 		case 'settings':
-			return `Settings of ${placeInWords(told.place as Place)}: ${Object.keys(told.after ?? {}).join(', ')}`;
+			return wording.settingsOf(placeInWords(told.place as Place), Object.keys(told.after ?? {}).join(', '));
 		case 'page':
-			return PAGE_WORDS[told.do as string]?.(told as Record<string, string>) ?? 'A page was changed';
+			return PAGE_WORDS[told.do as string]?.(told as Record<string, string>) ?? wording.aPageWasChanged;
 		case 'type':
-			return TYPE_WORDS[(told.do as string) ?? 'add']?.(told as Record<string, string>) ?? 'A type was changed';
+			return TYPE_WORDS[(told.do as string) ?? 'add']?.(told as Record<string, string>) ?? wording.aTypeWasChanged;
 		case 'picture':
-			if (told.do === 'gather')
-				return `${Number(told.pictures).toLocaleString('en')} pictures of the site’s folder were taken in`;
+			if (told.do === 'gather') return wording.picturesOfTheSitesFolderWere(counted(Number(told.pictures)));
 			return told.do === 'remove'
-				? 'A picture was taken out of the library'
-				: `The picture ${(told.name ?? told.src) as string} was taken in`;
+				? wording.aPictureWasTakenOutOfThe
+				: wording.thePictureWasTakenIn((told.name ?? told.src) as string);
 		case 'batch':
-			return told.action
-				? `${batchInWords(told.action)} on ${whichPages(told)}`
-				: 'Several things were changed at once';
+			return told.action ? wording.on(batchInWords(told.action), whichPages(told)) : wording.severalThingsWereChangedAt;
 		case 'aside':
 			return told.do === 'take-up'
-				? `The finding ${told.code as string} is told again`
-				: `The finding ${told.code as string} was set aside: “${told.reason as string}”`;
+				? wording.theFindingIsToldAgain(told.code as string)
+				: wording.theFindingWasSetAside(told.code as string, told.reason as string);
 		case 'import':
-			return `${Number(told.pages).toLocaleString('en')} pages were read in from a ${told.from as string}`;
+			return wording.pagesWereReadInFromA(counted(Number(told.pages)), told.from as string);
 		case 'back':
-			return `Taken back: ${editInWords({ kind: told.of as string, what: told })}`;
+			return wording.takenBack3(editInWords({ kind: told.of as string, what: told }));
 		case 'again':
-			return `Done again: ${editInWords({ kind: told.of as string, what: told })}`;
+			return wording.doneAgain(editInWords({ kind: told.of as string, what: told }));
 		default:
-			return 'Several things were changed at once';
+			return wording.severalThingsWereChangedAt;
 	}
 }
 
 function whichPages({ path, pages }: Readonly<Record<string, unknown>>): string {
 	if (typeof path === 'string') return path;
-	return typeof pages === 'number' ? pagesInWords(pages) : 'many pages';
+	return typeof pages === 'number' ? pagesInWords(pages) : wording.manyPages;
 }
 
 const TYPE_WORDS: Readonly<Record<string, (told: Record<string, string>) => string>> = {
-	add: ({ name, set }) => `The type “${name}”${set ? `: the set “${set}”` : ' was added'}`,
-	rename: ({ name, to }) => `The type “${name}” was renamed to “${to}”`,
-	remove: ({ name, to }) => `The type “${name}” was taken away${to ? `; its pages became “${to}”` : ''}`,
-	renameField: ({ name, field, to }) => `The field “${field}” of “${name}” was renamed to “${to}”`,
-	renamePiece: ({ name, piece, to }) => `The piece “${piece}”${name ? ` of “${name}”` : ''} was renamed to “${to}”`
+	add: ({ name = '', set = '' }) => wording.theType2(name, set ? wording.theSet(set) : wording.wasAdded),
+	rename: ({ name = '', to = '' }) => wording.theTypeWasRenamedTo(name, to),
+	remove: ({ name = '', to = '' }) => wording.theTypeWasTakenAway(name, to ? wording.itsPagesBecame(to) : ''),
+	renameField: ({ name = '', field = '', to = '' }) => wording.theFieldOfWasRenamedTo(field, name, to),
+	renamePiece: ({ name = '', piece = '', to = '' }) =>
+		wording.thePieceWasRenamedTo(piece, name ? wording.of(name) : '', to)
 };
 
 const PAGE_WORDS: Readonly<Record<string, (told: Record<string, string>) => string>> = {
-	add: ({ path }) => `${path} was added`,
-	copy: ({ path, to }) => `${path} was copied to ${to}`,
-	remove: ({ path, to }) => `${path} was taken away${to ? `, and leads to ${to}` : ''}`,
-	link: ({ path, to }) => `${path} and ${to} name each other as versions`,
-	unlink: ({ path, to }) => `${path} and ${to} were parted`,
-	forget: ({ path }) => `${path} leads nowhere any more`,
-	many: ({ count }) => `${count} things were changed on pages at once`,
-	home: ({ path }) => `${path} became the home page`
+	add: ({ path = '' }) => wording.wasAdded2(path),
+	copy: ({ path = '', to = '' }) => wording.wasCopiedTo(path, to),
+	remove: ({ path = '', to = '' }) => wording.wasTakenAway(path, to ? wording.andLeadsTo(to) : ''),
+	link: ({ path = '', to = '' }) => wording.andNameEachOtherAsVersions(path, to),
+	unlink: ({ path = '', to = '' }) => wording.andWereParted(path, to),
+	forget: ({ path = '' }) => wording.leadsNowhereAnyMore(path),
+	many: ({ count = '' }) => wording.thingsWereChangedOnPagesAt(count),
+	home: ({ path = '' }) => wording.becameTheHomePage(path)
 };

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/releases';
 	import type { HeadJson, ReaderProfile } from '$core';
 	import type { Look } from '$ui/cards/pictureLook';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
@@ -36,9 +37,9 @@
 
 	const KINDS: Readonly<Record<TagChange['kind'], string>> = {
 		changed: '',
-		new: 'is new',
+		new: wording.isNew,
 		gone: 'goes',
-		moved: 'stands elsewhere'
+		moved: wording.standsElsewhere
 	};
 </script>
 
@@ -64,17 +65,18 @@
 				<a class="font-mono font-medium wrap-anywhere underline underline-offset-2" href={benchAt(site, page.path)}
 					>{page.path}</a
 				>
-				{#if alone}<Button look="link" class="alone text-sm" onclick={() => alone(page.path)}>Release it alone</Button
+				{#if alone}<Button look="link" class="alone text-sm" onclick={() => alone(page.path)}
+						>{wording.releaseItAlone}</Button
 					>{/if}
 			</p>
 			{#if looksAlike(was, is)}
-				<p class="text-sm text-ink-soft">Its card by {reader.name} stays as it is.</p>
+				<p class="text-sm text-ink-soft">{wording.itsCardByStaysAsItIs(reader.name)}</p>
 			{:else}
 				<div class="mt-1.5 grid max-w-190 grid-cols-2 gap-4 max-narrow:grid-cols-1" data-testid="cards">
-					{#each [['Before', was], ['After', is]] as const as [when, card] (when)}
+					{#each [[wording.before, was], [wording.after, is]] as const as [when, card] (when)}
 						<div class="min-w-0">
 							<p class="text-sm text-ink-soft">{when}</p>
-							{#if card}<ReaderCard {card} {shown} />{:else}<p class="text-sm">No page, no card.</p>{/if}
+							{#if card}<ReaderCard {card} {shown} />{:else}<p class="text-sm">{wording.noPageNoCard}</p>{/if}
 						</div>
 					{/each}
 				</div>
@@ -97,7 +99,7 @@
 									>{:else}{text}{/if}{/each}
 						</dd>
 					{:else}
-						<dt class="col-span-full text-ink-soft">No tag says anything else; “as markup” shows what is otherwise.</dt>
+						<dt class="col-span-full text-ink-soft">{wording.noTagSaysAnythingElseAs}</dt>
 					{/each}
 				</dl>
 			{/if}

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/releases';
+	import { counted, momentInWords } from '$ui/words/speaking';
 	import { works, type Work } from '$ui/works/works.svelte';
 	import WorkLine from '$ui/works/WorkLine.svelte';
 	import Empty from '$ui/parts/Empty.svelte';
@@ -89,7 +91,7 @@
 	let toSay = $state.raw<{ readonly only?: readonly string[]; readonly removes: number } | undefined>();
 	async function release(only?: readonly string[], removes?: number) {
 		busy = true;
-		const work = (making = works.begin(site, 'Releasing'));
+		const work = (making = works.begin(site, wording.releasing));
 		work.progress(0, total);
 		const wanted = { note, ...(only && { only }), ...(removes !== undefined && { removes }) };
 		const made = await releaseNow(site, wanted, work.signal, work.progress);
@@ -98,7 +100,7 @@
 			isRefused(made) && made.removes !== undefined ? { ...(only && { only }), removes: made.removes } : undefined;
 		message = isRefused(made)
 			? made.refused
-			: `Release ${made.number}: ${made.changed} changed, ${made.added} new, ${made.removed} gone.`;
+			: wording.releaseChangedNewGone(made.number, made.changed, made.added, made.removed);
 		works.end(work, message, isRefused(made));
 		if (isRefused(made)) return;
 		[note, places] = ['', [{ first: 0 }]];
@@ -139,34 +141,31 @@
 	let returning = $state.raw<Work | undefined>();
 	async function goBack(number: number) {
 		busy = true;
-		const work = (returning = works.begin(site, 'Going back'));
+		const work = (returning = works.begin(site, wording.goingBack));
 		work.progress(0, undone?.count ?? 0);
 		const made = await follow(
 			'POST /sites/{site}/releases',
 			{ site, body: { backTo: number, note, ...(leaving !== undefined && { removes: leaving }) } },
 			work,
-			{ stopped: 'Stopped: nothing is released.' }
+			{ stopped: wording.stoppedNothingIsReleased }
 		);
 		[busy, returning] = [false, undefined];
 		leaving = isRefused(made) ? made.removes : undefined;
-		message = isRefused(made)
-			? made.refused
-			: `Release ${made.number} is what release ${number} was. The working copy stays as it is.`;
+		message = isRefused(made) ? made.refused : wording.releaseIsWhatReleaseWasThe(made.number, number);
 		works.end(work, message, isRefused(made));
 		if (leaving !== undefined) return;
 		goingBack = undefined;
 		neighbours.tell();
 		await look();
 	}
-	const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 	const told = ({ changed, added, removed }: { changed: number; added: number; removed: number }) =>
 		[
-			changed && `${changed.toLocaleString('en')} changed`,
-			added && `${added.toLocaleString('en')} new`,
-			removed && `${removed.toLocaleString('en')} gone`
+			changed && wording.changed(counted(changed)),
+			added && wording.newOne(counted(added)),
+			removed && wording.gone(counted(removed))
 		]
 			.filter(Boolean)
-			.join(', ') || 'nothing changed';
+			.join(', ') || wording.nothingChanged;
 	function onkeydown(event: KeyboardEvent) {
 		// What takes much away is said with the button that says how much.
 		if (keyOf(event) === 'release' && total > 0 && sheet?.stops.length === 0 && !busy && !toSay) {
@@ -193,14 +192,16 @@
 {#snippet how()}
 	<p class="my-1.5 flex flex-wrap items-center gap-x-4 text-sm text-ink-soft">
 		<label
-			>Cards by <Select
+			>{wording.cardsBy}
+			<Select
 				look="bare"
 				value={by}
 				choices={READERS.map(({ id, name }) => [id, name] as const)}
 				set={(id) => (by = id)}
 			/></label
 		>
-		<label class="flex items-center gap-1.5"><input type="checkbox" bind:checked={asMarkup} /> as markup</label>
+		<label class="flex items-center gap-1.5"><input type="checkbox" bind:checked={asMarkup} /> {wording.asMarkup}</label
+		>
 	</p>
 {/snippet}
 <div class="flex h-screen flex-col">
@@ -209,9 +210,9 @@
 		<Told>
 			{message}
 			{#if toSay}<Button look="main" disabled={busy} onclick={() => void release(toSay?.only, toSay?.removes)}
-					>Release, and take {pagesInWords(toSay.removes)} away</Button
+					>{wording.releaseAndTakeAway(pagesInWords(toSay.removes))}</Button
 				>{/if}
-			<Button onclick={() => ((message = ''), (toSay = undefined))}>Close</Button>
+			<Button onclick={() => ((message = ''), (toSay = undefined))}>{wording.close}</Button>
 		</Told>
 	{/if}
 	<main
@@ -220,35 +221,36 @@
 	>
 		<section class="next overflow-y-auto px-5 pt-3.5 pb-7.5" aria-labelledby="next">
 			<h1 class="text-md font-semibold" id="next">
-				What would go out
+				{wording.whatWouldGoOut}
 				<span class="ml-2 text-base font-normal text-ink-soft" role="status" data-testid="sheet"
 					>{sheet === undefined
 						? message
-							? 'Not known'
-							: 'Comparing …'
+							? wording.notKnown
+							: wording.comparing
 						: sheet.unseen > 0
-							? `${total > 0 ? `${told(sheet)} so far; comparing` : 'Comparing'}: ${(sheet.all - sheet.unseen).toLocaleString('en')} of ${pagesInWords(sheet.all)} looked at`
+							? wording.ofLookedAt(
+									total > 0 ? wording.soFarComparing(told(sheet)) : wording.comparing2,
+									counted(sheet.all - sheet.unseen),
+									pagesInWords(sheet.all)
+								)
 							: total === 0
-								? 'Nothing: all is as released.'
+								? wording.nothingAllIsAsReleased
 								: told(sheet)}</span
 				>
 			</h1>
 			{#if sheet}
 				{#each sheet.stops as stop (stop)}<p class="stop mt-1.5 border-l-5 border-gone pl-2.25" role="alert">
-						<strong>Stops the release.</strong>
+						<strong>{wording.stopsTheRelease}</strong>
 						{stop}
 					</p>{/each}
 				{#each sheet.warns as warn (warn)}<p class="mt-1.5 border-l-5 border-l-flag pl-2.25">{warn}</p>{/each}
 				{#if sheet.nextChange}
 					<p class="text-ink-soft" data-testid="next-change">
-						{pagesInWords(sheet.nextChange.pages)}
-						{sheet.nextChange.pages === 1
-							? 'says something of the day. It says'
-							: 'say something of the day. The first says'}
-						something else from {new Date(sheet.nextChange.at).toLocaleString('en-GB', {
-							dateStyle: 'medium',
-							timeStyle: 'short'
-						})} on; then it waits here for a release.
+						{wording.somethingElseFromOnThenIt(
+							pagesInWords(sheet.nextChange.pages),
+							sheet.nextChange.pages === 1 ? wording.saysSomethingOfTheDayItSays : wording.saySomethingOfTheDayTheFirst,
+							momentInWords(sheet.nextChange.at)
+						)}
 					</p>
 				{/if}
 				{#if total > 0}
@@ -261,19 +263,19 @@
 					>
 						<input
 							class="flex-1"
-							aria-label="A note on this release"
-							placeholder="A note on this release, for the history"
+							aria-label={wording.aNoteOnThisRelease}
+							placeholder={wording.aNoteOnThisReleaseForThe}
 							bind:value={note}
 						/>
 						{#if making}<WorkLine work={making} />
-						{:else}<Button look="main" disabled={busy || sheet.stops.length > 0} data-tip="Ctrl+Enter"
-								>{`Release ${sheet.unseen > 0 ? 'all that differs' : pagesInWords(total)}`}</Button
+						{:else}<Button look="main" disabled={busy || sheet.stops.length > 0} data-tip={wording.ctrlEnter}
+								>{wording.release(sheet.unseen > 0 ? wording.allThatDiffers : pagesInWords(total))}</Button
 							>{/if}
 					</form>
 					<input
 						type="search"
-						aria-label="Find among them"
-						placeholder="Find by path"
+						aria-label={wording.findAmongThem}
+						placeholder={wording.findByPath}
 						oninput={(event) => find(event.currentTarget.value)}
 					/>
 				{/if}
@@ -289,10 +291,10 @@
 				{#if places.length > 1 || sheet.next !== undefined}
 					<p class="mt-2.5">
 						<Button disabled={places.length === 1} onclick={() => ((places = places.slice(0, -1)), void look())}
-							>Those before</Button
+							>{wording.thoseBefore}</Button
 						>
-						{shownFrom.first + 1} to {shownFrom.first + sheet.pages.length}
-						<Button disabled={sheet.next === undefined} onclick={goOn}>The next</Button>
+						{wording.to(shownFrom.first + 1, shownFrom.first + sheet.pages.length)}
+						<Button disabled={sheet.next === undefined} onclick={goOn}>{wording.theNext}</Button>
 					</p>
 				{/if}
 			{/if}
@@ -301,11 +303,9 @@
 			class="past col-start-2 row-start-1 overflow-y-auto border-l border-l-rule bg-sheet px-5 pt-3.5 pb-7.5 max-narrow:border-l-0"
 			aria-labelledby="past"
 		>
-			<h2 class="text-md font-semibold" id="past">What went out</h2>
+			<h2 class="text-md font-semibold" id="past">{wording.whatWentOut}</h2>
 			{#if history.length === 0}
-				<Empty says="Nothing is released yet: visitors see none of this."
-					>Each release stands here with what it changed, and can be gone back to. The first is made at the left.</Empty
-				>
+				<Empty says={wording.nothingIsReleasedYetVisitors}>{wording.eachReleaseStandsHereWith}</Empty>
 			{/if}
 			<ol>
 				{#each history as one, at (one.number)}
@@ -314,35 +314,44 @@
 						class:at={one.number === from || one.number === to}
 					>
 						<p>
-							<strong>Release {one.number}</strong>
-							{#if at === 0}<span class="rounded-sm border border-sea px-1.5 py-0 text-sea">stands now</span>{/if}
-							<span class="text-ink-soft">{when(one.created)}{one.author ? `, ${byWhom(one.author)}` : ''}</span>
+							<strong>{wording.release(one.number)}</strong>
+							{#if at === 0}<span class="rounded-sm border border-sea px-1.5 py-0 text-sea">{wording.standsNow}</span
+								>{/if}
+							<span class="text-ink-soft"
+								>{momentInWords(one.created)}{one.author ? `, ${byWhom(one.author)}` : ''}</span
+							>
 						</p>
 						{#if one.note}<p class="font-serif">{one.note}</p>{/if}
 						<p class="text-ink-soft">{pagesInWords(one.pages)}: {told(one)}</p>
 						<p class="do flex gap-3.5">
 							{#if history[at + 1]}<Button look="link" onclick={() => void compare(one.number, history[at + 1]!.number)}
-									>What it changed</Button
+									>{wording.whatItChanged}</Button
 								>{/if}
 							{#if at > 0}
-								<Button look="link" onclick={() => void compare(one.number, history[0]!.number)}>Against now</Button>
-								<Button look="link" onclick={() => void askBack(one.number)}>Go back to it …</Button>
+								<Button look="link" onclick={() => void compare(one.number, history[0]!.number)}
+									>{wording.againstNow}</Button
+								>
+								<Button look="link" onclick={() => void askBack(one.number)}>{wording.goBackToIt}</Button>
 							{/if}
 						</p>
 						{#if goingBack === one.number}
 							<div class="back mt-1.5 border-l-4 border-l-flag pl-2.25 text-sm underline underline-offset-2">
 								{#if undone}
 									<p>
-										Going back makes a new release of what stood then, and undoes what came after on {pagesInWords(
-											undone.count
-										)}{undone.pages[0] ? `, such as ${undone.pages[0].path}` : ''}. The working copy stays as it is.
+										{wording.goingBackMakesANewReleaseOf(
+											pagesInWords(undone.count),
+											undone.pages[0] ? wording.suchAs(undone.pages[0].path) : ''
+										)}
 									</p>
 									{#if returning}<WorkLine work={returning} />
 									{:else}<Button look="main" disabled={busy} onclick={() => void goBack(one.number)}
-											>{`Go back to release ${one.number}${leaving === undefined ? '' : `, and take ${pagesInWords(leaving)} away`}`}</Button
+											>{wording.goBackToRelease(
+												one.number,
+												leaving === undefined ? '' : wording.andTakeAway(pagesInWords(leaving))
+											)}</Button
 										>
-										<Button look="link" onclick={() => (goingBack = undefined)}>Leave it</Button>{/if}
-								{:else}<p class="text-ink-soft">Comparing …</p>{/if}
+										<Button look="link" onclick={() => (goingBack = undefined)}>{wording.leaveIt}</Button>{/if}
+								{:else}<p class="text-ink-soft">{wording.comparing}</p>{/if}
 							</div>
 						{/if}
 					</li>
@@ -355,8 +364,12 @@
 				aria-labelledby="compared"
 			>
 				<h2 class="text-md font-semibold" id="compared">
-					Release {from} and {to}: {compared.count === 0 ? 'nothing differs' : `${pagesInWords(compared.count)} differ`}
-					<Button onclick={endComparing}>Close</Button>
+					{wording.releaseAnd(
+						from ?? 0,
+						to ?? 0,
+						compared.count === 0 ? wording.nothingDiffers : wording.differ(pagesInWords(compared.count))
+					)}
+					<Button onclick={endComparing}>{wording.close}</Button>
 				</h2>
 				{@render how()}
 				<ReleasedPages {site} pages={compared.pages} {reader} {asMarkup} {shown} />

@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/releases';
 import { diffWordsWithSpace } from 'diff';
 import { cardOf, headOfJson, type Card, type HeadJson, type ReaderProfile } from '$core';
 
@@ -59,7 +60,8 @@ function saidBy(head: HeadJson | null): Map<string, string> {
 		said.set(times === 1 ? name : `${name} (${times})`, tag.value);
 	}
 	for (const where of ['before', 'after'] as const)
-		if (head?.[where]?.length) said.set(`extra markup, ${where}`, head[where].join('\n'));
+		if (head?.[where]?.length)
+			said.set(wording.extraMarkup(where === 'before' ? wording.before : wording.after), head[where].join('\n'));
 	return said;
 }
 

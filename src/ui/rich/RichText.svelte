@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/rich';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import 'prosemirror-view/style/prosemirror.css';
@@ -115,11 +116,11 @@
 		view.focus();
 	}
 	const STYLES = [
-		['text', 'Text'],
-		['2', 'Heading'],
-		['3', 'Subheading'],
-		['4', 'Smaller'],
-		['code', 'Code']
+		['text', wording.text],
+		['2', wording.heading2],
+		['3', wording.subheading],
+		['4', wording.smaller],
+		['code', wording.code]
 	] as const;
 	function setStyle(style: string) {
 		if (style === 'text') run(setBlockType(nodes.paragraph));
@@ -151,60 +152,62 @@
 			}}
 		/>
 		{#if cannot}
-			<p class="text-ink-soft">{cannot} Nothing of it is changed.</p>
+			<p class="text-ink-soft">{wording.nothingOfItIsChanged(cannot)}</p>
 		{:else}
-			<Button look="link" onclick={showAsItLooks}>Write it as it looks</Button>
+			<Button look="link" onclick={showAsItLooks}>{wording.writeItAsItLooks}</Button>
 		{/if}
 	{:else}
 		<div
 			class="tools mt-0.5 mb-0.75 flex flex-wrap gap-0.75 [&>*]:min-h-6.5 [&>[data-select]]:w-21 [&>button]:rounded-sm [&>button]:border [&>button]:border-rule-strong [&>button]:bg-sheet [&>button]:px-1.25 [&>button]:text-xs [&>button]:disabled:text-ink-soft [&>button]:aria-pressed:border-sea [&>button]:aria-pressed:bg-sea [&>button]:aria-pressed:text-sea-ink"
 			role="toolbar"
-			aria-label="Form of {name}"
+			aria-label={wording.formOf(name)}
 			{@attach roving('button')}
 		>
 			<Select
-				aria-label="Style"
+				aria-label={wording.style}
 				value={style}
-				choices={STYLES.some(([key]) => key === style) ? STYLES : [...STYLES, [style, `Heading ${style}`]]}
+				choices={STYLES.some(([key]) => key === style) ? STYLES : [...STYLES, [style, wording.heading(style)]]}
 				set={setStyle}
 			/>
 			<button
-				aria-label="Bold"
-				data-tip="Bold (Ctrl+B)"
+				aria-label={wording.bold}
+				data-tip={wording.boldCtrlB}
 				aria-pressed={at?.strong}
 				onclick={() => run(toggleMark(marks.strong))}><b>B</b></button
 			>
 			<button
-				aria-label="Italic"
-				data-tip="Italic (Ctrl+I)"
+				aria-label={wording.italic}
+				data-tip={wording.italicCtrlI}
 				aria-pressed={at?.em}
 				onclick={() => run(toggleMark(marks.em))}><i>I</i></button
 			>
 			<button
 				aria-pressed={at?.link !== undefined}
 				disabled={!at?.canLink}
-				data-tip={at?.canLink ? 'Lead these words somewhere' : 'Mark the words that should lead somewhere'}
+				data-tip={at?.canLink ? wording.leadTheseWordsSomewhere : wording.markTheWordsThatShouldLead}
 				onclick={() => (address = address === undefined ? (now ? (linkAt(now)?.href ?? '') : '') : undefined)}
-				>Link</button
+				>{wording.link}</button
 			>
 			<button
 				aria-pressed={at?.bullets}
-				onclick={() => run(chainCommands(makeList(nodes.bullets), liftListItem(nodes.item)))}>List</button
+				onclick={() => run(chainCommands(makeList(nodes.bullets), liftListItem(nodes.item)))}>{wording.list}</button
 			>
 			<button
 				aria-pressed={at?.numbers}
 				onclick={() => run(chainCommands(makeList(nodes.numbers), liftListItem(nodes.item)))}>1. 2.</button
 			>
-			<button aria-pressed={at?.quote} onclick={() => run(at?.quote ? lift : wrapIn(nodes.quote))}>Quote</button>
-			<button class="ml-auto" onclick={() => (isMarkup = true)}>Markup</button>
+			<button aria-pressed={at?.quote} onclick={() => run(at?.quote ? lift : wrapIn(nodes.quote))}
+				>{wording.quote}</button
+			>
+			<button class="ml-auto" onclick={() => (isMarkup = true)}>{wording.markup}</button>
 		</div>
 		{#if address !== undefined}
 			<form class="address mb-0.75 flex gap-1.5" onsubmit={keepLink}>
 				<!-- svelte-ignore a11y_autofocus -->
 				<input
 					class="min-w-0 flex-1 font-mono"
-					aria-label="Where the words lead"
-					placeholder="/visit or https://…"
+					aria-label={wording.whereTheWordsLead}
+					placeholder={wording.visitOrHttps}
 					bind:value={address}
 					autofocus
 					onkeydown={(event) => {
@@ -214,7 +217,7 @@
 						view?.focus();
 					}}
 				/>
-				<Button>{address.trim() === '' && at?.link ? 'Take the link out' : 'Keep the link'}</Button>
+				<Button>{address.trim() === '' && at?.link ? wording.takeTheLinkOut : wording.keepTheLink}</Button>
 			</form>
 		{/if}
 		<div

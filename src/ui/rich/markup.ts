@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/rich';
 import type { Mark, Node } from 'prosemirror-model';
 import { looseTags } from '$core';
 import { attributesOf, schema, type Kept } from './schema';
@@ -98,7 +99,7 @@ function blockOf(node: ChildNode): Node {
 
 /** What a piece is called in the text: its element and what it says. */
 function shownOf(node: ChildNode): string {
-	if (!isElement(node)) return 'a remark';
+	if (!isElement(node)) return wording.aRemark;
 	const text = node.textContent.replace(SPACE, ' ').trim();
 	return `<${node.localName}> ${text.slice(0, 60)}${text.length > 60 ? '…' : ''}`.trim();
 }
@@ -227,8 +228,8 @@ const MOST = 500_000;
 
 /** Why markup is edited as it stands; undefined where it says the same after it was read and written. */
 export function whyAsItStands(html: string): string | undefined {
-	if (html.length > MOST) return 'It is too long to be shown as it looks, so it is edited as it stands.';
-	return isFaithful(html) ? undefined : 'It has parts that only markup can say, so it is edited as it stands.';
+	if (html.length > MOST) return wording.itIsTooLongToBeShown;
+	return isFaithful(html) ? undefined : wording.itHasPartsThatOnlyMarkupCan;
 }
 
 /** Whether markup says the same after it was read and written. */

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/rooms';
 	import WorksInBar from '$ui/works/WorksInBar.svelte';
 	import { goto } from '$app/navigation';
 	import { page as place } from '$app/state';
@@ -44,13 +45,15 @@
 
 <a
 	class="absolute -left-249.75 focus:top-0.5 focus:left-2 focus:z-9 focus:bg-sheet focus:px-2.25 focus:py-0.75"
-	href="#room">To the content</a
+	href="#room">{wording.toTheContent}</a
 >
 <nav
 	class="rooms flex flex-wrap items-baseline gap-x-4 gap-y-0.5 border-b border-b-rule bg-ground px-4 pt-0.75 pb-0 whitespace-nowrap"
-	aria-label="Rooms of the site"
+	aria-label={wording.roomsOfTheSite}
 >
-	<a class="font-serif text-md font-bold italic" href="/sites" aria-label="Kephalon, to the sites">Kephalon</a>
+	<a class="font-serif text-md font-bold italic" href="/sites" aria-label={wording.kephalonToTheSites}
+		>{wording.kephalon}</a
+	>
 	<span class="site mr-1.5 border-l border-l-rule-strong pl-3 font-semibold">{site}</span>
 	<span class="places contents" {@attach roving('a')}>
 		{#each ROOMS as { id, name, key } (id)}
@@ -66,8 +69,9 @@
 		<WorksInBar {site} />
 		{#if waiting > 0}
 			<button class="waiting text-flag underline underline-offset-2" onclick={() => (isOpen = wasOpened = true)}
-				><span class="pennant" aria-hidden="true"></span>{waiting === 1 ? 'One edit waits' : `${waiting} edits wait`} to be
-				kept</button
+				><span class="pennant" aria-hidden="true"></span>{wording.toBeKept(
+					waiting === 1 ? wording.oneEditWaits : wording.editsWait(waiting)
+				)}</button
 			>
 		{/if}
 		{#if place.data.me?.kind === 'person'}<a class="me" href="/account">{place.data.me.name}</a>{/if}

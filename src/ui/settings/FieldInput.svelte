@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import {
@@ -36,7 +37,7 @@
 
 	function setNumber(written: string) {
 		const number = numberOf(written);
-		wrong = number === undefined && written.trim() !== '' ? `“${written}” is no number.` : undefined;
+		wrong = number === undefined && written.trim() !== '' ? wording.isNoNumber(written) : undefined;
 		if (wrong === undefined) set(number);
 	}
 	function setLink(written: string) {
@@ -56,9 +57,9 @@
 		set(all.length === 0 ? undefined : { ...next, name: next.name ?? '' });
 	}
 	const PARTS = [
-		['name', 'Name', ''],
-		['handle', 'Account', '@name'],
-		['address', 'Address', 'https://…']
+		['name', wording.name2, ''],
+		['handle', wording.account, '@name'],
+		['address', wording.address, 'https://…']
 	] as const;
 
 	const people = $derived(
@@ -122,7 +123,7 @@
 		<PictureField {name} src={mention.src} set={(src) => setMention({ src })} />
 		{#if mention.src}
 			<label class="mt-0.75 grid grid-cols-[76px_1fr] items-center gap-2 text-sm text-ink-soft"
-				>Its words (alt text) <TextInput value={mention.alt ?? ''} set={(alt) => setMention({ alt })} /></label
+				>{wording.itsWordsAltText} <TextInput value={mention.alt ?? ''} set={(alt) => setMention({ alt })} /></label
 			>
 		{/if}
 	{:else if field.kind === 'person'}
@@ -144,19 +145,19 @@
 			<div class="row mt-0.75 flex items-center gap-1.5 text-sm [&>input]:min-w-0 [&>input]:flex-1">
 				<TextInput
 					class="font-mono"
-					aria-label="{name}, {at + 1}: path or address"
+					aria-label={wording.pathOrAddress(name, at + 1)}
 					value={one.src}
 					set={(src) => replaced(at, { src })}
 				/>
 				<TextInput
-					aria-label="{name}, {at + 1}: its words"
-					placeholder="Its words"
+					aria-label={wording.itsWords(name, at + 1)}
+					placeholder={wording.itsWords2}
 					value={one.alt ?? ''}
 					set={(alt) => replaced(at, { alt })}
 				/>
-				<Button disabled={at === 0} aria-label="{name}, {at + 1}: further up" onclick={() => moved(at)}>↑</Button>
+				<Button disabled={at === 0} aria-label={wording.furtherUp(name, at + 1)} onclick={() => moved(at)}>↑</Button>
 				<Button
-					aria-label="Remove picture {at + 1} of {name}"
+					aria-label={wording.removePictureOf(at + 1, name)}
 					onclick={() => setMentions(mentions.filter((_, index) => index !== at))}>×</Button
 				>
 			</div>
@@ -177,11 +178,11 @@
 		>
 			<input
 				class="font-mono"
-				aria-label="Another picture for {name}"
+				aria-label={wording.anotherPictureFor(name)}
 				placeholder="/pictures/…"
 				bind:value={newPicture}
 			/>
-			<Button disabled={newPicture.trim() === ''}>Add</Button>
+			<Button disabled={newPicture.trim() === ''}>{wording.add}</Button>
 		</form>
 	{:else if field.kind === 'flag'}
 		<label class="name block text-sm font-semibold" for="field-{field.name}">{name}</label>
@@ -190,9 +191,9 @@
 			id="field-{field.name}"
 			value={value === true ? 'yes' : value === false ? 'no' : ''}
 			choices={[
-				['', 'Not said'],
-				['yes', 'Yes'],
-				['no', 'No']
+				['', wording.notSaid],
+				['yes', wording.yes],
+				['no', wording.no]
 			]}
 			set={(said) => set(said === '' ? undefined : said === 'yes')}
 		/>
@@ -204,27 +205,27 @@
 			value={text}
 			aria-invalid={isOdd}
 			choices={[
-				['', 'Not said'],
+				['', wording.notSaid],
 				...field.words.map((option) => [String(option.is), sayOption(option)] as const),
 				...(isOdd ? [text] : [])
 			]}
 			set={setText}
 		/>
 		{#if isOdd}<p class="mt-0.75 border-l-3 border-l-gone pl-1.75 text-sm" role="alert">
-				“{text}” is none of what it can be.
+				{wording.isNoneOfWhatItCanBe(text)}
 			</p>{/if}
 	{:else if field.kind === 'people'}
 		<span class="name block text-sm font-semibold">{name}</span>
 		{#each people as one, at (at)}
 			<div class="row mt-0.75 flex items-center gap-1.5 text-sm [&>input]:min-w-0 [&>input]:flex-1">
 				<TextInput
-					aria-label="{name}, {at + 1}: name"
+					aria-label={wording.name(name, at + 1)}
 					value={one.name}
 					set={(written) =>
 						setPeople(people.map((other, index) => (index === at ? { ...other, name: written } : other)))}
 				/>
 				<Button
-					aria-label="Take {one.name || `person ${at + 1}`} off {name}"
+					aria-label={wording.takeOff(one.name || wording.person(at + 1), name)}
 					onclick={() => setPeople(people.filter((_, index) => index !== at))}>×</Button
 				>
 			</div>
@@ -238,22 +239,22 @@
 				newPerson = '';
 			}}
 		>
-			<input aria-label="Another person for {name}" placeholder="Name" bind:value={newPerson} />
-			<Button disabled={newPerson.trim() === ''}>Add</Button>
+			<input aria-label={wording.anotherPersonFor(name)} placeholder={wording.name2} bind:value={newPerson} />
+			<Button disabled={newPerson.trim() === ''}>{wording.add}</Button>
 		</form>
 	{:else if field.kind === 'date'}
 		<span class="name block text-sm font-semibold">{name}</span>
 		{#if text !== '' && date.day === ''}
 			<TextInput aria-label={name} value={text} set={setText} aria-invalid={true} />
 			<p class="mt-0.75 border-l-3 border-l-gone pl-1.75 text-sm" role="alert">
-				“{text}” is no date that tags can carry. Write it as 2026-05-03.
+				{wording.isNoDateThatTagsCanCarry(text)}
 			</p>
 		{:else}
 			<div class="row mt-0.75 flex items-center gap-1.5 text-sm [&>input]:min-w-0 [&>input]:flex-1">
-				<TextInput type="date" aria-label="{name}: day" value={date.day} set={(day) => setDate(day, date.time)} />
+				<TextInput type="date" aria-label={wording.day(name)} value={date.day} set={(day) => setDate(day, date.time)} />
 				<TextInput
 					type="time"
-					aria-label="{name}: time"
+					aria-label={wording.time(name)}
 					disabled={date.day === ''}
 					value={date.time}
 					set={(time) => setDate(date.day, time)}
@@ -274,7 +275,7 @@
 			<TextInput
 				id="field-{field.name}"
 				lines={3}
-				placeholder={field.kind === 'pages' ? 'A path on each line: /walks/gannet-head' : 'One on a line'}
+				placeholder={field.kind === 'pages' ? wording.aPathOnEachLineWalksGannet : wording.oneOnALine}
 				value={Array.isArray(value)
 					? value.map((one) => (typeof one === 'object' ? '' : String(one))).join('\n')
 					: text}
@@ -310,7 +311,7 @@
 			<TextInput id="field-{field.name}" lines={field.name === 'summary' ? 3 : 1} value={text} set={setText} />
 		{/if}
 		{#if wrong}<p class="mt-0.75 border-l-3 border-l-gone pl-1.75 text-sm" role="alert">
-				{wrong} It is not kept as it stands.
+				{wording.itIsNotKeptAsItStands(wrong)}
 			</p>{/if}
 	{/if}
 </div>

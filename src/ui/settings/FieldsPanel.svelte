@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Button from '$ui/parts/Button.svelte';
 	import type { Field, FieldValue } from '$core';
 	import { benchInView } from '$ui/workspace/context';
@@ -13,7 +14,7 @@
 	const page = $derived(bench.working.page);
 	const fields = $derived(fieldsOfPage(bench.working.type, page));
 	const held = $derived(new Set(page.held));
-	const SOURCES = { folder: 'its file', web: 'its address', table: 'its table' } as const;
+	const SOURCES = { folder: wording.itsFile, web: wording.itsAddress, table: wording.itsTable } as const;
 	const source = $derived(bench.data.cameFrom && SOURCES[bench.data.cameFrom]);
 
 	function set(field: Field, value: FieldValue | undefined) {
@@ -27,8 +28,8 @@
 </script>
 
 <p class="text-ink-soft">
-	What this page says by itself. Templates take it from here.
-	{#if source}What you write here stays when the page is read from {source} again.{/if}
+	{wording.whatThisPageSaysByItself}
+	{#if source}{wording.whatYouWriteHereStaysWhenThe(source)}{/if}
 </p>
 <DraftNote draftKey={JSON.stringify([bench.placeOf('page')])} />
 {#each fields as { field, isOwn } (field.name)}
@@ -38,11 +39,11 @@
 			<span class="font-mono">{`{page.${field.name}}`}</span>
 			<Explain topic={{ of: 'field', ...field }} called={field.label ?? field.name} />
 			{#if held.has(field.name)}
-				written here{#if source}
-					· <Button look="link" onclick={() => giveFree(field.name)}>Let the next reading write it</Button>{/if}
-			{:else if page.fields[field.name] === undefined}empty
-			{:else if source}from {source}; the next reading writes it again
-			{:else}came with the page{/if}
+				{wording.writtenHere}{#if source}
+					· <Button look="link" onclick={() => giveFree(field.name)}>{wording.letTheNextReadingWriteIt}</Button>{/if}
+			{:else if page.fields[field.name] === undefined}{wording.empty}
+			{:else if source}{wording.fromTheNextReadingWritesIt(source)}
+			{:else}{wording.cameWithThePage}{/if}
 		</p>
 	</div>
 {/each}

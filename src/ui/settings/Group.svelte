@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import type { Snippet } from 'svelte';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import { finderHere, orNone, provideGroup, SettingsGroup } from './finder.svelte';
@@ -26,7 +27,7 @@
 		<Disclosure
 			strong
 			class="mt-3 border-t border-t-rule pt-1.5 text-sm"
-			label={group.set > 0 ? `${name} · ${group.set} set` : name}
+			label={group.set > 0 ? wording.set(name, group.set) : name}
 			bind:open={() => finder.isOpen(name), (open) => finder.turn(name, open)}>{@render children()}</Disclosure
 		>
 	</div>

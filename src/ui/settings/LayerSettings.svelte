@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Toggles from '$ui/parts/Toggles.svelte';
 	import { provideFinder, SettingsFinder } from './finder.svelte';
 	import Group from './Group.svelte';
@@ -52,9 +53,9 @@
 
 	const PARTS = [
 		['fields', 'Content'],
-		['own', 'Its own tags'],
-		['versions', 'Languages'],
-		['page', 'Settings']
+		['own', wording.itsOwnTags],
+		['versions', wording.languages],
+		['page', wording.settings]
 	] as const;
 	const layer: EditableLayer = $derived(panel === 'type' || panel === 'site' ? panel : 'page');
 
@@ -66,10 +67,10 @@
 	const whose = $derived(layer === 'page' ? bench.data.page.path : layer === 'type' ? bench.working.page.type : '');
 	const title = $derived(
 		layer === 'page'
-			? 'This page'
+			? wording.thisPage
 			: layer === 'type'
 				? everyInWords(bench.working.type?.label ?? bench.working.page.type)
-				: 'The whole site'
+				: wording.theWholeSite
 	);
 	const families: Families = $derived(owner?.families ?? {});
 	const setFamily = (family: 'og' | 'twitter') => (value: string) => {
@@ -90,19 +91,19 @@
 
 <section
 	class="settings"
-	aria-label="Settings of {title.toLowerCase()}"
+	aria-label={wording.settingsOf(title.toLowerCase())}
 	data-settings={layer}
 	data-panel={panel}
 	tabindex="-1"
 >
 	<Button look="link" class="back text-sm" onclick={back}
-		>← The layers of <span class="font-mono">{bench.tag}</span></Button
+		>{wording.theLayersOf} <span class="font-mono">{bench.tag}</span></Button
 	>
 	<h2 class="mt-1.5 flex items-center gap-2 text-md font-semibold"><LayerMark {layer} size={15} /> {title}</h2>
 	{#if layer === 'page'}
 		<Toggles
 			class="parts mt-1.5 mb-1 text-sm"
-			label="Parts of this page"
+			label={wording.partsOfThisPage}
 			value={panel}
 			choices={PARTS}
 			set={(part) => (bench.panel = part)}
@@ -112,8 +113,8 @@
 		<input
 			class="mt-1.5 w-full"
 			type="search"
-			aria-label="Find a setting"
-			placeholder="Find a setting"
+			aria-label={wording.findASetting}
+			placeholder={wording.findASetting}
 			bind:value={finder.text}
 			data-testid="find-setting"
 		/>
@@ -129,23 +130,23 @@
 	{/key}
 
 	{#if panel === layer}
-		<Group name="What says the same as what"><SameSwitch {layer} /></Group>
+		<Group name={wording.whatSaysTheSameAsWhat}><SameSwitch {layer} /></Group>
 		{#each SAME.flatMap(({ pairs }) => pairs) as [tag] (tag)}
 			<DraftNote draftKey={bench.keyFor(layer, tag)} />
 		{/each}
-		<Group name="Families of tags and extra markup">
+		<Group name={wording.familiesOfTagsAndExtraMarkup}>
 			{#each ['og', 'twitter'] as const as family (family)}
 				<Setting
-					name={family === 'og' ? 'Open Graph' : 'Twitter card'}
+					name={family === 'og' ? 'Open Graph' : wording.twitterCard}
 					isSet={families[family] !== undefined}
 					hint={describeBase(layer)}
 				>
 					<Select
 						value={sayOf(families[family])}
 						choices={[
-							['', layer === 'site' ? 'On, as built in' : 'As the layer below says'],
+							['', layer === 'site' ? wording.onAsBuiltIn : wording.asTheLayerBelowSays],
 							['on', 'On'],
-							['off', 'Off: none of these tags']
+							['off', wording.offNoneOfTheseTags]
 						]}
 						set={setFamily(family)}
 					/>
@@ -153,9 +154,9 @@
 			{/each}
 			{#each ['before', 'after'] as const as where (where)}
 				<Setting
-					name="Extra head markup, {where} ours"
+					name={wording.extraHeadMarkupOurs(where)}
 					isSet={(owner?.extra?.[where] ?? '') !== ''}
-					hint="meta, link, script, style and the like; what a head may not hold is left out"
+					hint={wording.metaLinkScriptStyleAndThe}
 				>
 					<TextInput class="font-mono" lines={3} value={owner?.extra?.[where] ?? ''} set={setExtra(where)} />
 				</Setting>

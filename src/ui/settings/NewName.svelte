@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Button from '$ui/parts/Button.svelte';
 	import { isOwnName } from './fieldValues';
 
@@ -21,9 +22,9 @@
 		event.preventDefault();
 		const wanted = name.trim();
 		wrong = !isOwnName(wanted)
-			? `“${wanted}” is no name: it begins with a letter, and holds letters, digits and hyphens.`
+			? wording.isNoNameItBeginsWithA(wanted)
 			: taken(wanted)
-				? `There is one called “${wanted}” already.`
+				? wording.thereIsOneCalledAlready(wanted)
 				: '';
 		if (wrong) return;
 		add(wanted);
@@ -33,6 +34,6 @@
 
 <form class="row mt-2 flex items-center gap-2" {onsubmit}>
 	<input class="min-w-0 flex-1 font-mono" aria-label={label} {placeholder} bind:value={name} />
-	<Button disabled={name.trim() === ''}>Add</Button>
+	<Button disabled={name.trim() === ''}>{wording.add}</Button>
 </form>
 {#if wrong}<p class="mt-1 border-l-3 border-l-gone pl-1.75" role="alert">{wrong}</p>{/if}

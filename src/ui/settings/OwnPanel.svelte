@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Button from '$ui/parts/Button.svelte';
 	import { foundPolicyFor, textOfValue } from '$core';
 	import { benchInView } from '$ui/workspace/context';
@@ -13,11 +14,11 @@
 	const found = $derived(bench.working.told.traces.filter((trace) => trace.steps[trace.winner]?.rule.kind === 'found'));
 	const settings = $derived(
 		[
-			['hidden', page.hidden ? 'Hidden from search' : undefined],
-			['families', page.families ? 'Families of tags switched on or off' : undefined],
-			['playMark', page.playMark === undefined ? undefined : 'The mark for video'],
-			['extra', page.extra ? 'Extra head markup' : undefined],
-			['pinned', page.pinned ? `Pinned: ${Object.keys(page.pinned).join(', ')}` : undefined]
+			['hidden', page.hidden ? wording.hiddenFromSearch : undefined],
+			['families', page.families ? wording.familiesOfTagsSwitchedOnOr : undefined],
+			['playMark', page.playMark === undefined ? undefined : wording.theMarkForVideo],
+			['extra', page.extra ? wording.extraHeadMarkup : undefined],
+			['pinned', page.pinned ? wording.pinned(Object.keys(page.pinned).join(', ')) : undefined]
 		].filter((one): one is ['hidden' | 'families' | 'playMark' | 'extra' | 'pinned', string] => one[1] !== undefined)
 	);
 	const aside = $derived(Object.entries(page.foundPolicy?.tags ?? {}));
@@ -27,8 +28,8 @@
 			?.steps.filter(({ layer, rule }) => layer === 'page' && rule.kind !== 'found') ?? [];
 </script>
 
-<p class="text-ink-soft">What stands at this page alone, whatever its type and the site say.</p>
-<h3 class="mx-0 mt-3 mb-0.5 text-sm font-semibold">Its own tags</h3>
+<p class="text-ink-soft">{wording.whatStandsAtThisPageAlone}</p>
+<h3 class="mx-0 mt-3 mb-0.5 text-sm font-semibold">{wording.itsOwnTags}</h3>
 <ul>
 	{#each rules as rule (rule.tag + (rule.language ?? ''))}
 		<li class="border-t border-t-rule px-0 py-1 text-sm" class:open={bench.tag === rule.tag} data-own={rule.tag}>
@@ -41,23 +42,23 @@
 				>
 				{#if bench.tag !== rule.tag}
 					<span class="value min-w-0 flex-1 truncate font-serif"
-						>{textOfValue(bench.working.scope.valueOf(rule.tag)) || 'nothing'}</span
+						>{textOfValue(bench.working.scope.valueOf(rule.tag)) || wording.nothing}</span
 					>
 				{/if}
 				<Button
 					look="link"
 					class="ml-auto flex-none"
-					onclick={() => bench.proposeFor('page', rule.tag, null, rule.language)}>Set back</Button
+					onclick={() => bench.proposeFor('page', rule.tag, null, rule.language)}>{wording.setBack}</Button
 				>
 			</div>
 			{#if bench.tag === rule.tag}<LayerField layer="page" steps={stepsOf(rule.tag)} />{/if}
 		</li>
 	{:else}<li class="border-t border-t-rule px-0 py-1 text-sm text-ink-soft">
-			None: all comes from its type, the site and what is built in.
+			{wording.noneAllComesFromItsTypeThe}
 		</li>{/each}
 </ul>
 {#if found.length > 0}
-	<h3 class="mx-0 mt-3 mb-0.5 text-sm font-semibold">As its own file says it</h3>
+	<h3 class="mx-0 mt-3 mb-0.5 text-sm font-semibold">{wording.asItsOwnFileSaysIt}</h3>
 	<ul>
 		{#each found as trace (trace.tag)}
 			<li class="row flex items-baseline gap-2 border-t border-t-rule px-0 py-1 text-sm">
@@ -72,31 +73,33 @@
 					onclick={() => {
 						bench.tag = trace.tag;
 						bench.setFoundPolicy('page', 'never');
-					}}>Set aside</Button
+					}}>{wording.setAside}</Button
 				>
 			</li>
 		{/each}
 	</ul>
 {/if}
 {#if settings.length + aside.length > 0}
-	<h3 class="mx-0 mt-3 mb-0.5 text-sm font-semibold">Its own settings</h3>
+	<h3 class="mx-0 mt-3 mb-0.5 text-sm font-semibold">{wording.itsOwnSettings}</h3>
 	<ul>
 		{#each settings as [key, name] (key)}
 			<li class="row flex items-baseline gap-2 border-t border-t-rule px-0 py-1 text-sm">
 				<span class="value min-w-0 flex-1 truncate">{name}</span>
 				<Button look="link" class="ml-auto flex-none" onclick={() => bench.change('page', { [key]: null })}
-					>Set back</Button
+					>{wording.setBack}</Button
 				>
 			</li>
 		{/each}
 		{#each aside as [tag, policy] (tag)}
 			<li class="row flex items-baseline gap-2 border-t border-t-rule px-0 py-1 text-sm">
 				<span class="value min-w-0 flex-1 truncate"
-					>What its file says of <span class="font-mono">{tag}</span>
-					{policy === 'never' ? 'is set aside' : policy === 'last' ? 'comes last' : 'goes before'}; else
-					{foundPolicyFor(tag, { ...page, foundPolicy: {} }, bench.working.type, bench.working.site).policy === 'keep'
-						? 'it would go before'
-						: 'it would not'}</span
+					>{wording.whatItsFileSaysOf} <span class="font-mono">{tag}</span>
+					{wording.elseOne(
+						policy === 'never' ? wording.isSetAside : policy === 'last' ? wording.comesLast : wording.goesBefore,
+						foundPolicyFor(tag, { ...page, foundPolicy: {} }, bench.working.type, bench.working.site).policy === 'keep'
+							? wording.itWouldGoBefore
+							: wording.itWouldNot
+					)}</span
 				>
 				<Button
 					look="link"
@@ -104,7 +107,7 @@
 					onclick={() => {
 						bench.tag = tag;
 						bench.setFoundPolicy('page', null);
-					}}>Set back</Button
+					}}>{wording.setBack}</Button
 				>
 			</li>
 		{/each}

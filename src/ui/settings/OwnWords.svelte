@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { untrack } from 'svelte';
@@ -18,27 +19,28 @@
 		bench.change('site', { words: Object.keys(all).length > 0 ? all : null });
 </script>
 
-<Disclosure strong class="mt-3 text-sm" bind:open={isOpen} label="Words of your own">
+<Disclosure strong class="mt-3 text-sm" bind:open={isOpen} label={wording.wordsOfYourOwn}>
 	<p class="text-ink-soft">
-		What templates say in every language: <span class="font-mono">{'{words.book}'}</span> prints them.
+		{wording.whatTemplatesSayInEvery} <span class="font-mono">{'{words.book}'}</span>
+		{wording.printsThem}
 	</p>
 	{#each words as [key, said] (key)}
 		<div class="one mt-2 flex items-center justify-between">
 			<span class="font-mono">{`{words.${key}}`}</span>
 			<Button
-				aria-label="Take away the words “{key}”"
+				aria-label={wording.takeAwayTheWords(key)}
 				onclick={() => keep(Object.fromEntries(words.filter(([other]) => other !== key)))}>×</Button
 			>
 		</div>
 		<WordsRow
-			name="Words “{key}”"
+			name={wording.words(key)}
 			words={said}
 			set={(next) => keep({ ...bench.working.site.words, [key]: next ?? {} })}
 		/>
 	{/each}
 	<NewName
-		label="Name of other words"
-		placeholder="book"
+		label={wording.nameOfOtherWords}
+		placeholder={wording.book}
 		taken={(name) => words.some(([known]) => known === name)}
 		add={(name) => keep({ ...bench.working.site.words, [name]: {} })}
 	/>

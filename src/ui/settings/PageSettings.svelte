@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Group from './Group.svelte';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
@@ -16,9 +17,9 @@
 
 	const page = $derived(bench.working.page);
 	const STATES: Record<PageState, string> = {
-		live: 'Live: released, and in search unless hidden',
-		draft: 'Draft: not released',
-		private: 'Private: not released, and no reader may have it'
+		live: wording.liveReleasedAndInSearch,
+		draft: wording.draftNotReleased,
+		private: wording.privateNotReleasedAndNo
 	};
 	/** A path that cannot be one, as it was typed; one that can is a draft. */
 	let wrongPath = $state<string | undefined>();
@@ -35,8 +36,8 @@
 		(bench.working.head.tags.find((one) => one.tag.name === tag)?.value ?? '').toLowerCase().includes(target);
 </script>
 
-<Group name="Where and what">
-	<Setting name="Path" hint="The old path will lead to the new one.">
+<Group name={wording.whereAndWhat}>
+	<Setting name={wording.path} hint={wording.theOldPathWillLeadToThe}>
 		<TextInput
 			class="font-mono"
 			late
@@ -45,32 +46,28 @@
 			aria-invalid={wrongPath !== undefined}
 		/>
 	</Setting>
-	{#if wrongPath !== undefined}<Refused>A path begins with a slash and holds no space, ? or #.</Refused>{/if}
-	<Setting name="Type">
+	{#if wrongPath !== undefined}<Refused>{wording.aPathBeginsWithASlashAnd}</Refused>{/if}
+	<Setting name={wording.type}>
 		<Select
 			value={page.type}
 			choices={bench.data.types.map((type) => [type.name, type.label ?? type.name] as const)}
 			set={(type) => bench.change('page', { type })}
 		/>
 	</Setting>
-	<Setting
-		name="Mark for video"
-		isSet={page.playMark !== undefined}
-		hint="A sign over its picture that says: this plays."
-	>
+	<Setting name={wording.markForVideo} isSet={page.playMark !== undefined} hint={wording.aSignOverItsPictureThatSays}>
 		<Select
 			value={page.playMark === undefined ? '' : page.playMark ? 'on' : 'off'}
 			choices={[
-				['', 'As its type says'],
-				['on', 'Laid over it'],
-				['off', 'Not laid over it']
+				['', wording.asItsTypeSays],
+				['on', wording.laidOverIt],
+				['off', wording.notLaidOverIt]
 			]}
 			set={(said) => bench.change('page', { playMark: said === '' ? null : said === 'on' })}
 		/>
 	</Setting>
 </Group>
-<Group name="Who finds it">
-	<Setting name="State" isSet={page.state !== 'live'}>
+<Group name={wording.whoFindsIt}>
+	<Setting name={wording.state} isSet={page.state !== 'live'}>
 		<Select
 			value={page.state}
 			choices={PAGE_STATES.map((state) => [state, STATES[state]] as const)}
@@ -78,27 +75,23 @@
 		/>
 	</Setting>
 	{#if page.path === '/' && page.state !== 'live'}<Refused>
-			This is the home page: no release is made until it is live, or another page is the home page.
+			{wording.thisIsTheHomePageNoRelease}
 		</Refused>{/if}
-	<Setting
-		name="Hidden from search"
-		isSet={page.hidden === true}
-		hint="Search engines are asked not to list it (robots: noindex). Links to it still make cards."
-	>
+	<Setting name={wording.hiddenFromSearch} isSet={page.hidden === true} hint={wording.searchEnginesAreAskedNotTo}>
 		<input
 			type="checkbox"
 			checked={page.hidden === true}
 			onchange={(event) => bench.change('page', { hidden: event.currentTarget.checked || null })}
 		/>
 	</Setting>
-	<Setting name="Key page" isSet={page.key === true} hint="One that matters most: it is checked first.">
+	<Setting name={wording.keyPage} isSet={page.key === true} hint={wording.oneThatMattersMostItIs}>
 		<input
 			type="checkbox"
 			checked={page.key === true}
 			onchange={(event) => bench.change('page', { key: event.currentTarget.checked || null })}
 		/>
 	</Setting>
-	<Setting name="Target phrase" isSet={target !== ''} hint="What people should find it by.">
+	<Setting name={wording.targetPhrase} isSet={target !== ''} hint={wording.whatPeopleShouldFindItBy}>
 		<input
 			value={page.target ?? ''}
 			oninput={(event) => bench.change('page', { target: event.currentTarget.value || null })}
@@ -106,13 +99,14 @@
 	</Setting>
 	{#if target !== ''}
 		<p class="mt-0.75 border-l-3 border-l-sea pl-1.75 text-sm" data-testid="target">
-			The title {has('title') ? 'has it' : 'does not have it'}; the description {has('description')
-				? 'has it'
-				: 'does not have it'}.
+			{wording.theTitleTheDescription(
+				has('title') ? wording.hasIt : wording.doesNotHaveIt,
+				has('description') ? wording.hasIt : wording.doesNotHaveIt
+			)}
 		</p>
 	{/if}
 </Group>
-<Group name="The whole page" about="copy overrides set as home take away keywords">
+<Group name={wording.theWholePage} about={wording.copyOverridesSetAsHomeTake}>
 	<form
 		class="row mt-1.5 flex items-center gap-2 text-sm"
 		onsubmit={(event) => {
@@ -122,26 +116,26 @@
 	>
 		<input
 			class="min-w-0 flex-1 font-mono"
-			aria-label="Path of the copy"
+			aria-label={wording.pathOfTheCopy}
 			placeholder="{page.path === '/' ? '' : page.path}/copy"
 			bind:value={copyTo}
 		/>
-		<Button disabled={!copyTo.trim().startsWith('/')}>Copy with its overrides</Button>
+		<Button disabled={!copyTo.trim().startsWith('/')}>{wording.copyWithItsOverrides}</Button>
 	</form>
 	{#if page.path !== '/'}
 		<p class="row mt-1.5 flex items-center gap-2 text-sm">
-			<Button onclick={() => void act({ do: 'home', path: page.path })}>Set as home</Button>
-			<span class="text-ink-soft">It changes places with the page at / .</span>
+			<Button onclick={() => void act({ do: 'home', path: page.path })}>{wording.setAsHome}</Button>
+			<span class="text-ink-soft">{wording.itChangesPlacesWithThePageAt}</span>
 		</p>
 	{/if}
 	<p class="row mt-1.5 flex items-center gap-2 text-sm">
-		<Button onclick={() => void act({ do: 'takeAway' })}>Take this page away …</Button>
-		<span class="text-ink-soft">What leads to it is shown first.</span>
+		<Button onclick={() => void act({ do: 'takeAway' })}>{wording.takeThisPageAway}</Button>
+		<span class="text-ink-soft">{wording.whatLeadsToItIsShownFirst}</span>
 	</p>
-	<Disclosure strong class="mt-2.5 text-sm" label="Keywords (legacy)">
+	<Disclosure strong class="mt-2.5 text-sm" label={wording.keywordsLegacy}>
 		<p class="text-ink-soft">
-			Search engines stopped reading them long ago: what they name helps nobody to find the page.
+			{wording.searchEnginesStoppedReading}
 		</p>
-		<Button onclick={() => void act({ do: 'tag', name: 'keywords' })}>Show the layers of keywords</Button>
+		<Button onclick={() => void act({ do: 'tag', name: 'keywords' })}>{wording.showTheLayersOfKeywords}</Button>
 	</Disclosure>
 </Group>

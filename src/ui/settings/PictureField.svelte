@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Refused from '$ui/parts/Refused.svelte';
 	import type { Picture } from '$core';
 	import { benchInView } from '$ui/workspace/context';
@@ -50,4 +51,4 @@
 	{/if}
 </div>
 {#if wrong}<Refused>{wrong}</Refused>{/if}
-<PictureIntake site={bench.data.site.name} label="A file for: {name}" taken={put} offersLibrary />
+<PictureIntake site={bench.data.site.name} label={wording.aFileFor(name)} taken={put} offersLibrary />

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { untrack } from 'svelte';
@@ -33,7 +34,7 @@
 		});
 	};
 	const around = (key: string) => ({
-		...{ label: `The piece “${key}”`, describedBy: `piece-${layer}-${key}`, placeholder: 'words and {page.title}' },
+		...{ label: wording.thePiece(key), describedBy: `piece-${layer}-${key}`, placeholder: wording.wordsAndPageTitle },
 		variables: () => bench.variablesFor(layer).filter((one) => one.name !== `piece.${key}`),
 		show: bench.show,
 		changed: (text: string) => write(key, text),
@@ -50,11 +51,11 @@
 </script>
 
 <div data-pieces={layer}>
-	<Disclosure strong class="mt-3 text-sm" bind:open={isOpen} label="Pieces">
+	<Disclosure strong class="mt-3 text-sm" bind:open={isOpen} label={wording.pieces}>
 		<p class="text-ink-soft">
-			A piece is a template with a name. Others use it: <span class="font-mono">{'{piece.price}'}</span> prints what it
-			comes to.
-			{#if layer === 'type'}One of this type goes before the site’s of the same name.{/if}
+			{wording.aPieceIsATemplateWithA} <span class="font-mono">{'{piece.price}'}</span>
+			{wording.printsWhatItComesTo}
+			{#if layer === 'type'}{wording.oneOfThisTypeGoesBeforeThe}{/if}
 		</p>
 		{#each pieces as [key, text] (key)}
 			{@const issues = issuesOf(key, text)}
@@ -62,11 +63,11 @@
 				<div class="row mt-1 flex items-center gap-2">
 					<button
 						class="name flex-1 text-left font-mono underline-offset-3 [text-decoration:underline_dotted]"
-						data-tip="Another name for it"
+						data-tip={wording.anotherNameForIt}
 						onclick={() => ([renaming, newName] = [renaming === key ? undefined : key, key])}>{`{piece.${key}}`}</button
 					>
 					<Button
-						aria-label="Take away the piece “{key}”"
+						aria-label={wording.takeAwayThePiece(key)}
 						onclick={() => keep(Object.fromEntries(pieces.filter(([other]) => other !== key)))}>×</Button
 					>
 				</div>
@@ -74,22 +75,22 @@
 					<form class="row mt-1 flex items-center gap-2" onsubmit={rename}>
 						<input
 							class="min-w-0 flex-1 font-mono"
-							aria-label="Another name for the piece “{key}”"
+							aria-label={wording.anotherNameForThePiece(key)}
 							bind:value={newName}
 						/>
-						<Button disabled={!isOwnName(newName.trim()) || newName.trim() === key}>Rename</Button>
+						<Button disabled={!isOwnName(newName.trim()) || newName.trim() === key}>{wording.rename}</Button>
 					</form>
 				{/if}
 				<TemplateField {text} pieces={bench.templateParts(text)} errors={issues} kept={0} around={around(key)} />
 				<p class="text-ink-soft" id="piece-{layer}-{key}">
 					{#if issues[0]}{formatIssue(issues[0], text)}
-					{:else}Here: <span class="font-serif">{bench.show(text) || 'nothing'}</span>{/if}
+					{:else}{wording.here} <span class="font-serif">{bench.show(text) || wording.nothing}</span>{/if}
 				</p>
 			</div>
 		{/each}
 		<NewName
-			label="Name of a new piece"
-			placeholder="price"
+			label={wording.nameOfANewPiece}
+			placeholder={wording.price}
 			taken={(name) => pieces.some(([known]) => known === name)}
 			add={(name) => keep({ ...owner?.pieces, [name]: '' })}
 		/>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { benchInView } from '$ui/workspace/context';
@@ -18,9 +19,9 @@
 		event.preventDefault();
 		const prefix = name.trim().replace(/:$/, '');
 		wrong = !/^[a-z][\w-]{0,30}$/i.test(prefix)
-			? `“${name}” is no prefix: it takes letters, digits and hyphens.`
+			? wording.isNoPrefixItTakesLetters(name)
 			: !/^https?:/.test(space.trim())
-				? 'Say which vocabulary it stands for, by its address with https://.'
+				? wording.sayWhichVocabularyItStands
 				: (whyNotLink(space.trim()) ?? '');
 		if (wrong) return;
 		set({ ...bench.working.site.prefixes, [prefix]: space.trim() });
@@ -28,9 +29,9 @@
 	}
 </script>
 
-<Disclosure strong class="mt-3 text-sm" label="Custom tags">
+<Disclosure strong class="mt-3 text-sm" label={wording.customTags}>
 	<p class="text-ink-soft">
-		A prefix opens tags of a vocabulary of your own, such as <span class="font-mono">place:height</span>.
+		{wording.aPrefixOpensTagsOfA} <span class="font-mono">place:height</span>.
 	</p>
 	<ul>
 		{#each prefixes as [prefix, address] (prefix)}
@@ -38,21 +39,21 @@
 				<span class="font-mono">{prefix}:</span>
 				<span class="min-w-0 flex-1 overflow-hidden font-mono text-ellipsis text-ink-soft">{address}</span>
 				<Button
-					aria-label="Remove the prefix {prefix}"
+					aria-label={wording.removeThePrefix(prefix)}
 					onclick={() => set(Object.fromEntries(prefixes.filter(([other]) => other !== prefix)))}>×</Button
 				>
 			</li>
 		{/each}
 	</ul>
 	<form class="row mt-1.25 flex items-center gap-2" onsubmit={add}>
-		<input class="w-21 font-mono" aria-label="Prefix" placeholder="place" bind:value={name} />
+		<input class="w-21 font-mono" aria-label={wording.prefix} placeholder={wording.place} bind:value={name} />
 		<input
 			class="min-w-0 flex-1 overflow-hidden font-mono text-ellipsis"
-			aria-label="Its vocabulary’s address"
+			aria-label={wording.itsVocabularysAddress}
 			placeholder="https://…"
 			bind:value={space}
 		/>
-		<Button disabled={name.trim() === ''}>Add</Button>
+		<Button disabled={name.trim() === ''}>{wording.add}</Button>
 	</form>
 	{#if wrong}<p class="mt-1 border-l-3 border-l-gone pl-1.75" role="alert">{wrong}</p>{/if}
 </Disclosure>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import { benchInView } from '$ui/workspace/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
 	import Setting from './Setting.svelte';
@@ -16,9 +17,9 @@
 </script>
 
 <Setting
-	name="Paths that robots leave alone (robots.txt)"
+	name={wording.pathsThatRobotsLeaveAlone}
 	isSet={(bench.working.site.robots ?? []).length > 0}
-	hint="One on a line, such as /drafts . For one robot, its name before it: fathom /archive . A page that is to be out of search is better hidden at the page: robots must read it to know."
+	hint={wording.oneOnALineSuchAsDrafts}
 >
 	<TextInput
 		class="font-mono"
@@ -29,5 +30,5 @@
 	/>
 </Setting>
 {#if wrong !== undefined}<p class="mt-0.75 border-l-3 border-l-gone pl-1.75 text-sm" role="alert">
-		“{wrong}” is no path: it begins with a slash. It is not kept.
+		{wording.isNoPathItBeginsWithA(wrong)}
 	</p>{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import type { EditableLayer } from '$ui/parts/words';
 	import { benchInView } from '$ui/workspace/context';
 	import Setting from './Setting.svelte';
@@ -24,7 +25,7 @@
 		{name}
 		isSet={saysSame(pairs, (tag) => bench.bodyFor(layer, tag))}
 		hint={lost.length > 0 && !saysSame(pairs, (tag) => bench.bodyFor(layer, tag))
-			? `${hint} What is written here for ${lost.map(([tag]) => tag).join(', ')} would go.`
+			? wording.whatIsWrittenHereForWouldGo(hint, lost.map(([tag]) => tag).join(', '))
 			: hint}
 	>
 		<input

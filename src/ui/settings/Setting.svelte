@@ -1,7 +1,8 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import { onDestroy, type Snippet } from 'svelte';
 	import Explain from '$ui/help/Explain.svelte';
-	import { ALL_NAMES } from './names';
+	import { firstNamed } from './names';
 	import { finderHere, groupHere, orNone } from './finder.svelte';
 
 	/** One setting: its name, the control, and what it means in words. */
@@ -14,6 +15,7 @@
 
 	const [finder, group] = [orNone(finderHere), orNone(groupHere)];
 	const isFound = $derived(finder?.fits(name, hint) ?? true);
+	const known = $derived(firstNamed(name));
 	const me = {};
 	$effect(() => void group?.settings.set(me, { isSet, isFound }));
 	/** All of a group that is looked for as a whole. */
@@ -27,13 +29,13 @@
 	>
 		<span class="name block text-sm font-semibold"
 			>{name}{#if isSet && group}<span class="ml-1.5 text-2xs font-normal text-sea" data-testid="set-here"
-					>set here</span
+					>{wording.setHere}</span
 				>{/if}</span
 		>
 		{@render children()}
 		{#if hint}<span class="mt-px block text-sm text-ink-soft">{hint}</span>{/if}
 	</label>
-	{#if ALL_NAMES.has(name)}<span class="absolute top-0 right-0"
-			><Explain topic={{ of: 'setting', name }} called={name} /></span
+	{#if known !== undefined}<span class="absolute top-0 right-0"
+			><Explain topic={{ of: 'setting', name: known }} called={name} /></span
 		>{/if}
 </div>

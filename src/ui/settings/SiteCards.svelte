@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Select from '$ui/parts/select/Select.svelte';
 	import { benchInView } from '$ui/workspace/context';
 	import TextInput from '$ui/parts/TextInput.svelte';
@@ -23,37 +24,26 @@
 </script>
 
 {#if author !== '' && by === undefined}
-	<Setting
-		name="Author of pages that name none"
-		hint="The site has a template of its own for it: change it at the tag."
-	>
+	<Setting name={wording.authorOfPagesThatNameNone} hint={wording.theSiteHasATemplateOfIts}>
 		<input class="font-mono" value={author} disabled />
 	</Setting>
 {:else}
-	<Setting name="Author of pages that name none" isSet={author !== ''}
+	<Setting name={wording.authorOfPagesThatNameNone} isSet={author !== ''}
 		><TextInput value={by ?? ''} set={setBy} /></Setting
 	>
 {/if}
-<Setting
-	name="Size of cards"
-	isSet={templateOf('twitter:card') !== ''}
-	hint="twitter:card, where a page’s type says nothing else."
->
+<Setting name={wording.sizeOfCards} isSet={templateOf('twitter:card') !== ''} hint={wording.twitterCardWhereAPagesType}>
 	<Select
 		value={templateOf('twitter:card')}
 		choices={[
-			['', 'As its picture allows'],
-			['summary_large_image', 'Always large'],
-			['summary', 'Always small']
+			['', wording.asItsPictureAllows],
+			['summary_large_image', wording.alwaysLarge],
+			['summary', wording.alwaysSmall]
 		]}
 		set={(card) => setRule('twitter:card', card)}
 	/>
 </Setting>
-<Setting
-	name="Lean heads"
-	isSet={bench.working.site.lean === true}
-	hint="Leaves out Twitter card tags that say the same as their Open Graph twin."
->
+<Setting name={wording.leanHeads} isSet={bench.working.site.lean === true} hint={wording.leavesOutTwitterCardTagsThat}>
 	<input
 		type="checkbox"
 		checked={bench.working.site.lean === true}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Toggles from '$ui/parts/Toggles.svelte';
 	import Group from './Group.svelte';
 	import Button from '$ui/parts/Button.svelte';
@@ -91,13 +92,9 @@
 		setField('handle', account);
 	}
 	const WORDS = [
-		['name', 'Name', 'What {site.name} says in this language.'],
-		[
-			'description',
-			'One-line description',
-			'For rules: {site.description} puts it in. A page without a description has none until a rule says so.'
-		],
-		['tagline', 'Tagline', 'For rules: {site.tagline} puts it in.']
+		['name', wording.name2, wording.whatSiteNameSaysInThis],
+		['description', wording.oneLineDescription, wording.forRulesSiteDescriptionPuts],
+		['tagline', wording.tagline, wording.forRulesSiteTaglinePutsItIn]
 	] as const;
 	const more = $derived(
 		Object.keys(site.fields).filter(
@@ -107,20 +104,20 @@
 		)
 	);
 	const PICTURES = [
-		['picture', 'Share picture', 'Stands in where a page has none. A path or an address.'],
-		['logo', 'Logo', ''],
-		['icon', 'Icon', 'Square: every size is made of it, with the web manifest.']
+		['picture', wording.sharePicture, wording.standsInWhereAPageHasNone],
+		['logo', wording.logo, ''],
+		['icon', wording.icon, wording.squareEverySizeIsMadeOfIt]
 	] as const;
 	const zones = Intl.supportedValuesOf('timeZone');
 	let newWord = $state('');
 </script>
 
 {#if shows('address')}
-	<Group name="Name, address and languages">
-		<Setting name="Name" hint="What {'{site.name}'} and og:site_name say.">
+	<Group name={wording.nameAddressAndLanguages}>
+		<Setting name={wording.name2} hint={wording.whatSiteNameAndOgSiteName}>
 			<TextInput late value={site.name} set={setName} />
 		</Setting>
-		<Setting name="Public base address">
+		<Setting name={wording.publicBaseAddress}>
 			<TextInput
 				class="font-mono"
 				late
@@ -131,10 +128,10 @@
 		</Setting>
 		{#if base.refused}<Refused>
 				{base.refused}
-				{base.guess ? `Did you mean ${base.guess}?` : ''}
+				{base.guess ? wording.didYouMean(base.guess) : ''}
 			</Refused>{/if}
 		{#each base.asks as ask (ask)}<p class="ask mt-0.75 border-l-3 border-l-flag pl-1.75 text-sm">{ask}</p>{/each}
-		<Setting name="Languages" hint="{site.languages.map(languageName).join(', ')}. All fall back to the first.">
+		<Setting name={wording.languages} hint={wording.allFallBackToTheFirst(site.languages.map(languageName).join(', '))}>
 			<TextInput
 				class="font-mono"
 				late
@@ -144,14 +141,9 @@
 			/>
 		</Setting>
 		{#if wrongTag !== undefined}<Refused>
-				“{wrongTag}” names no language. Write tags such as en for English, fr for French, pt-BR for Brazilian
-				Portuguese.
+				{wording.namesNoLanguageWriteTagsSuch(wrongTag)}
 			</Refused>{/if}
-		<Setting
-			name="Time zone"
-			isSet={site.timeZone !== undefined}
-			hint="Dates that name no offset are meant here. UTC without one."
-		>
+		<Setting name={wording.timeZone} isSet={site.timeZone !== undefined} hint={wording.datesThatNameNoOffsetAre}>
 			<TextInput
 				class="font-mono"
 				late
@@ -166,16 +158,14 @@
 			>{#each zones as zone (zone)}<option value={zone}></option>{/each}</datalist
 		>
 		{#if wrongZone !== undefined}<Refused>
-				“{wrongZone}” is no time zone that is known here. Choose one of the list, such as Europe/Paris.
+				{wording.isNoTimeZoneThatIsKnown(wrongZone)}
 			</Refused>{/if}
 	</Group>
-	<Group name="Who sees and releases">
+	<Group name={wording.whoSeesAndReleases}>
 		<Setting
-			name="Private"
+			name={wording.private}
 			isSet={site.private === true}
-			hint={site.private
-				? 'Heads, pictures and sitemap go to those with a role here and to keys that read; every head says noindex.'
-				: 'Anyone may read what is released. Private asks for a right, at once, and every head says noindex from the next release on.'}
+			hint={site.private ? wording.headsPicturesAndSitemapGoTo : wording.anyoneMayReadWhatIsReleased}
 		>
 			<input
 				type="checkbox"
@@ -184,9 +174,9 @@
 			/>
 		</Setting>
 		<Setting
-			name="Editors release"
+			name={wording.editorsRelease}
 			isSet={site.editorsRelease === true}
-			hint="Where there are people: editors may release too, those with an area what lies in it."
+			hint={wording.whereThereArePeopleEditors}
 		>
 			<input
 				type="checkbox"
@@ -195,32 +185,30 @@
 			/>
 		</Setting>
 		<Setting
-			name="Releases kept"
+			name={wording.releasesKept}
 			isSet={site.keepReleases !== undefined}
-			hint={site.keepReleases === undefined
-				? 'All of them. A number keeps the newest; older ones go with the next release, for good.'
-				: 'Older ones go with the next release, for good: there is no way back to them.'}
+			hint={site.keepReleases === undefined ? wording.allOfThemANumberKeepsThe : wording.olderOnesGoWithTheNext}
 		>
 			<TextInput
 				class="font-mono"
 				late
-				placeholder="all"
+				placeholder={wording.all}
 				value={wrongKept ?? (site.keepReleases === undefined ? '' : String(site.keepReleases))}
 				set={setKept}
 				aria-invalid={wrongKept !== undefined}
 			/>
 		</Setting>
 		{#if wrongKept !== undefined}<Refused>
-				“{wrongKept}” is no number from 2 on. At least the newest two are kept; leave it empty to keep all.
+				{wording.isNoNumberFrom2OnAt(wrongKept)}
 			</Refused>{/if}
 	</Group>
 {/if}
 {#if shows('words')}
-	<Group name="Words">
+	<Group name={wording.words2}>
 		{#if others.length > 0}
 			<Toggles
 				class="mt-2.5 text-sm"
-				label="Words in which language"
+				label={wording.wordsInWhichLanguage}
 				value={tongue}
 				choices={['', ...others].map((tag) => [tag, languageName(tag || (site.languages[0] ?? ''))] as const)}
 				set={(tag) => (tongue = tag)}
@@ -259,16 +247,20 @@
 			>
 				<input
 					class="min-w-0 flex-1 font-mono"
-					aria-label="Name of another word of the site"
-					placeholder="region"
+					aria-label={wording.nameOfAnotherWordOfTheSite}
+					placeholder={wording.region}
 					bind:value={newWord}
 				/>
-				<Button disabled={newWord.trim() === ''}>Add a word for {'{site.…}'}</Button>
+				<Button disabled={newWord.trim() === ''}>{wording.addAWordForSite}</Button>
 			</form>
 		{/if}
 		<Setting
-			name="Separator"
-			hint={`Between two parts: ${toText(bench.working.page.fields.title) || 'This page'}${bench.working.site.separator.trim() ? ` ${bench.working.site.separator.trim()} ` : ' '}${site.name}`}
+			name={wording.separator}
+			hint={wording.betweenTwoParts(
+				toText(bench.working.page.fields.title) || wording.thisPage,
+				bench.working.site.separator.trim() ? ` ${bench.working.site.separator.trim()} ` : ' ',
+				site.name
+			)}
 		>
 			<input
 				class="font-mono"
@@ -280,37 +272,37 @@
 	</Group>
 {/if}
 {#if shows('pictures')}
-	<Group name="Pictures">
+	<Group name={wording.pictures}>
 		{#each PICTURES as [name, label, hint] (name)}
 			<PictureField name={label} {hint} src={textOf(name)} set={(src) => setPicture(name, src)} />
 		{/each}
 	</Group>
 {/if}
 {#if shows('people')}
-	<Group name="Publisher, accounts and cards">
-		<Setting name="Publisher" isSet={textOf('publisher') !== ''} hint="Who answers for the site.">
+	<Group name={wording.publisherAccountsAndCards}>
+		<Setting name={wording.publisher} isSet={textOf('publisher') !== ''} hint={wording.whoAnswersForTheSite}>
 			<TextInput value={textOf('publisher')} set={(text) => setField('publisher', text)} />
 		</Setting>
-		<Setting name="Account" isSet={textOf('handle') !== ''} hint="Such as @merrowcoast; gives twitter:site.">
+		<Setting name={wording.account} isSet={textOf('handle') !== ''} hint={wording.suchAsMerrowcoastGives}>
 			<TextInput value={textOf('handle')} set={setAccount} aria-invalid={wrongAccount} />
 		</Setting>
 		{#if wrongAccount}<Refused>
-				No card can carry that: an account’s name holds letters, digits and underscores, at most 30, with or without @ .
+				{wording.noCardCanCarryThatAnAccounts}
 			</Refused>{/if}
 		<SiteCards />
 	</Group>
 {/if}
 {#if only === undefined}
 	{#if act}<Group
-			name="Types"
-			about="type content fields {bench.data.types.map(({ name, label }) => `${name} ${label ?? ''}`).join(' ')}"
+			name={wording.types}
+			about={wording.typeContentFields(bench.data.types.map(({ name, label }) => `${name} ${label ?? ''}`).join(' '))}
 			><TypesList {act} /></Group
 		>{/if}
-	<Group name="Words of templates" about="own words pieces">
+	<Group name={wording.wordsOfTemplates} about={wording.ownWordsPieces}>
 		<OwnWords />
 		{#if act}<PieceList layer="site" {act} />{/if}
 	</Group>
-	<Group name="Robots and custom tags" about="prefix vocabulary robots.txt">
+	<Group name={wording.robotsAndCustomTags} about={wording.prefixVocabularyRobotsTxt}>
 		<RobotsPaths />
 		<Prefixes />
 	</Group>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Button from '$ui/parts/Button.svelte';
 	import type { Field, ValueWords } from '$core';
 	import TextInput from '$ui/parts/TextInput.svelte';
@@ -18,16 +19,16 @@
 		keep(rows.map((one, index) => (index === at ? { ...one, ...row } : one)));
 	const called = ({ is, from, to }: ValueWords) =>
 		is === true
-			? 'Yes'
+			? wording.yes
 			: is === false
 				? 'No'
 				: is !== undefined
 					? String(is)
 					: from !== undefined && to !== undefined
-						? `${from} to ${to}`
+						? wording.to2(from, to)
 						: from !== undefined
-							? `${from} and more`
-							: `up to ${to}`;
+							? wording.andMore(from)
+							: wording.upTo(to ?? '');
 	const ofFlag = (is: boolean) => rows.find((row) => row.is === is)?.words;
 	function setFlag(is: boolean, words: ValueWords['words'] | undefined) {
 		const others = rows.filter((row) => row.is !== is);
@@ -55,17 +56,21 @@
 </script>
 
 {#if kind === 'flag'}
-	<p class="text-ink-soft">Without words, a yes or no is asked with <span class="font-mono">?</span> in a template.</p>
+	<p class="text-ink-soft">{wording.withoutWordsAYesOrNoIs} <span class="font-mono">?</span> {wording.inATemplate}</p>
 	{#each [true, false] as is (is)}
-		<span class="value mt-1.5 flex items-center gap-1.5 text-sm">{is ? 'Yes' : 'No'}</span>
-		<WordsRow name="{field.name}, {is ? 'yes' : 'no'}" words={ofFlag(is)} set={(words) => setFlag(is, words)} />
+		<span class="value mt-1.5 flex items-center gap-1.5 text-sm">{is ? wording.yes : wording.no}</span>
+		<WordsRow
+			name="{field.name}, {is ? wording.yes2 : wording.no2}"
+			words={ofFlag(is)}
+			set={(words) => setFlag(is, words)}
+		/>
 	{/each}
 {:else if kind}
 	{#each rows as row, at (called(row))}
 		<span class="value mt-1.5 flex items-center gap-1.5 font-mono text-sm">
 			{called(row)}
 			<Button
-				aria-label="Take away {called(row)} of {field.name}"
+				aria-label={wording.takeAwayOf(called(row), field.name)}
 				onclick={() => keep(rows.filter((_, index) => index !== at))}>×</Button
 			>
 		</span>
@@ -79,15 +84,16 @@
 		<form class="row mt-1.5 flex items-center gap-2 [&>input]:min-w-0 [&>input]:flex-1" onsubmit={addOption}>
 			<input
 				class="min-w-0 flex-1 font-mono"
-				aria-label="Another value of {field.name}"
-				placeholder="as records say it: in-stock"
+				aria-label={wording.anotherValueOf(field.name)}
+				placeholder={wording.asRecordsSayItInStock}
 				bind:value={option}
 			/>
-			<Button disabled={option.trim() === ''}>Add</Button>
+			<Button disabled={option.trim() === ''}>{wording.add}</Button>
 		</form>
 	{:else}
 		<p class="text-ink-soft">
-			Words for a number, or for all between two; <span class="font-mono">{'{n}'}</span> stands for it.
+			{wording.wordsForANumberOrForAll} <span class="font-mono">{'{n}'}</span>
+			{wording.standsForIt}
 		</p>
 		<form
 			class="row mt-1.5 flex items-center gap-2 [&>input]:min-w-0 [&>input]:flex-1"
@@ -98,15 +104,15 @@
 		>
 			<TextInput
 				type="number"
-				aria-label="Number, or the least, of {field.name}"
+				aria-label={wording.numberOrTheLeastOf(field.name)}
 				value={from}
 				set={(text) => (from = text)}
 			/>
-			<span class="text-ink-soft">to</span>
-			<TextInput type="number" aria-label="The greatest of {field.name}" value={to} set={(text) => (to = text)} />
-			<Button disabled={from === '' && to === ''}>Add</Button>
+			<span class="text-ink-soft">{wording.to}</span>
+			<TextInput type="number" aria-label={wording.theGreatestOf(field.name)} value={to} set={(text) => (to = text)} />
+			<Button disabled={from === '' && to === ''}>{wording.add}</Button>
 			{#if from !== '' && to === ''}
-				<Button type="button" onclick={() => addNumbers(true)}>{from} and more</Button>
+				<Button type="button" onclick={() => addNumbers(true)}>{wording.andMore(from)}</Button>
 			{/if}
 		</form>
 	{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Button from '$ui/parts/Button.svelte';
 	import { canonicalLanguage, isLanguageTag } from '$core';
 	import { call, isRefused } from '$ui/client';
@@ -54,18 +55,18 @@
 					src={look.src}
 					alt=""
 				/>{/if}{:else}<span class="grid h-12 w-23 place-items-center bg-sunk object-cover text-xs text-ink-soft"
-				>no picture</span
+				>{wording.noPicture}</span
 			>{/if}
 		<div>
-			<p class="title font-serif leading-[1.3] font-semibold">{title || 'No title'}</p>
-			<p class="text line-clamp-2 font-serif text-sm text-ink-soft">{description || 'No description'}</p>
+			<p class="title font-serif leading-[1.3] font-semibold">{title || wording.noTitle}</p>
+			<p class="text line-clamp-2 font-serif text-sm text-ink-soft">{description || wording.noDescription}</p>
 		</div>
 	</div>
 {/snippet}
 
 <Setting
-	name="Its language"
-	hint={page.language ? languageName(page.language) : `Not said: taken for ${languageName(own)}, the site’s first.`}
+	name={wording.itsLanguage}
+	hint={page.language ? languageName(page.language) : wording.notSaidTakenForTheSitesFirst(languageName(own))}
 >
 	<TextInput
 		class="font-mono"
@@ -81,12 +82,12 @@
 </datalist>
 {#if wrong !== undefined}
 	<p class="mx-0 my-1 border-l-3 border-gone pl-1.75 text-sm" role="alert">
-		“{wrong}” names no language. Write a tag such as fr for French, pt-BR for Brazilian Portuguese.
+		{wording.namesNoLanguageWriteATagSuch(wrong)}
 	</p>
 {/if}
 <DraftNote draftKey={JSON.stringify([bench.placeOf('page')])} />
 
-<h3 class="mt-3.5 text-sm font-semibold">{languageName(own)}: this page</h3>
+<h3 class="mt-3.5 text-sm font-semibold">{wording.thisPage2(languageName(own))}</h3>
 {@render card(value('title'), value('description'), picture)}
 {#if told}<p class="mx-0 my-1 border-l-3 border-gone pl-1.75 text-sm" role="alert">{told}</p>{/if}
 
@@ -100,10 +101,10 @@
 	>
 		<h3 class="mt-3.5 text-sm font-semibold">{name}</h3>
 		{#if version.path === undefined}
-			<p class="told mx-0 my-1 border-l-3 border-l-flag pl-1.75 text-sm">There is no version in {name} yet.</p>
+			<p class="told mx-0 my-1 border-l-3 border-l-flag pl-1.75 text-sm">{wording.thereIsNoVersionInYet(name)}</p>
 			<p class="row mt-1 flex items-center gap-2">
-				<Button onclick={() => make(version.language)}>Make one</Button>
-				<span class="text-ink-soft">or one that is there:</span>
+				<Button onclick={() => make(version.language)}>{wording.makeOne}</Button>
+				<span class="text-ink-soft">{wording.orOneThatIsThere}</span>
 			</p>
 			<form
 				class="row mt-1 flex items-center gap-2"
@@ -114,11 +115,11 @@
 			>
 				<input
 					class="min-w-0 flex-1 font-mono"
-					aria-label="Path of the version in {name}"
+					aria-label={wording.pathOfTheVersionIn(name)}
 					placeholder="/{version.language.toLowerCase()}{page.path}"
 					bind:value={linking[version.language]}
 				/>
-				<Button disabled={!(linking[version.language] ?? '').trim().startsWith('/')}>Link the two</Button>
+				<Button disabled={!(linking[version.language] ?? '').trim().startsWith('/')}>{wording.linkTheTwo}</Button>
 			</form>
 		{:else}
 			{#if version.state}
@@ -127,24 +128,25 @@
 				{@render card(version.title ?? '', version.description ?? '', version.picture ?? '')}
 				{#if version.state !== 'live'}
 					<p class="told mx-0 my-1 border-l-3 border-l-flag pl-1.75 text-sm">
-						It is {version.state === 'draft' ? 'a draft' : 'private'}: readers of this page would be led nowhere.
+						{wording.itIsReadersOfThisPageWould(version.state === 'draft' ? wording.aDraft : wording.private2)}
 					</p>
 				{:else if !version.namesBack}
 					<p class="told mx-0 my-1 border-l-3 border-l-flag pl-1.75 text-sm">
-						It does not name this page in turn: search engines take neither link then.
+						{wording.itDoesNotNameThisPageIn}
 						<Button look="link" onclick={() => act({ do: 'link', to: version.path as string })}
-							>Let it name this page</Button
+							>{wording.letItNameThisPage}</Button
 						>
 					</p>
 				{/if}
 			{:else}
 				<p class="told mx-0 my-1 border-l-3 border-l-flag pl-1.75 text-sm">
-					<span class="font-mono">{version.path}</span>: there is no such page in this site.
+					<span class="font-mono">{version.path}</span>{wording.thereIsNoSuchPageInThis}
 				</p>
 			{/if}
-			<Button look="link" onclick={() => act({ do: 'unlink', to: version.path as string })}>Part the two</Button>
+			<Button look="link" onclick={() => act({ do: 'unlink', to: version.path as string })}>{wording.partTheTwo}</Button
+			>
 		{/if}
 	</section>
 {:else}
-	<p class="text-ink-soft">The site has one language. Name more of them in its settings, and gaps show here.</p>
+	<p class="text-ink-soft">{wording.theSiteHasOneLanguageName}</p>
 {/each}

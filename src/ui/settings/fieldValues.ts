@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/settings';
 import { PAGE_FIELDS, type ContentType, type Field, type FieldKind, type FieldValue, type Page } from '$core';
 
 /** Texts that people write into the fields of a page, and the values they stand for. */
@@ -38,11 +39,9 @@ export function whyNotLink(text: string): string | undefined {
 	if (text.startsWith('/') && !/\s/.test(text)) return undefined;
 	try {
 		const { protocol } = new URL(text);
-		return protocol === 'http:' || protocol === 'https:'
-			? undefined
-			: `“${text}” is no http or https address: no reader follows it.`;
+		return protocol === 'http:' || protocol === 'https:' ? undefined : wording.isNoHttpOrHttpsAddressNo(text);
 	} catch {
-		return `“${text}” is no address. Write it with https:// before it, or as a path such as /visit.`;
+		return wording.isNoAddressWriteItWithHttps(text);
 	}
 }
 
@@ -50,11 +49,9 @@ export function whyNotLink(text: string): string | undefined {
 export function whyNotPicture(text: string): string | undefined {
 	try {
 		const { protocol } = new URL(text, 'https://site.example/');
-		return protocol === 'http:' || protocol === 'https:'
-			? undefined
-			: `“${text}” is no http or https address: no card can show it. Write a path such as /pictures/marsh.jpg, or choose a file.`;
+		return protocol === 'http:' || protocol === 'https:' ? undefined : wording.isNoHttpOrHttpsAddressNo2(text);
 	} catch {
-		return `“${text}” is no address. Write a path such as /pictures/marsh.jpg, or choose a file.`;
+		return wording.isNoAddressWriteAPathSuch(text);
 	}
 }
 
@@ -102,14 +99,26 @@ export const wordedKind = (kind: FieldKind): 'choice' | 'flag' | 'number' | unde
 /** Kinds of fields in words. */
 export const KIND_NAMES: Readonly<Record<FieldKind, string>> = {
 	text: 'text',
-	rich: 'text with markup',
+	get rich() {
+		return wording.textWithMarkup;
+	},
 	number: 'number',
-	date: 'date and time',
-	choice: 'one of a few',
+	get date() {
+		return wording.dateAndTime;
+	},
+	get choice() {
+		return wording.oneOfAFew;
+	},
 	people: 'people',
-	page: 'another page',
-	pages: 'other pages',
-	flag: 'yes or no',
+	get page() {
+		return wording.anotherPage;
+	},
+	get pages() {
+		return wording.otherPages;
+	},
+	get flag() {
+		return wording.yesOrNo;
+	},
 	link: 'address',
 	list: 'list',
 	picture: 'picture',

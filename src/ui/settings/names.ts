@@ -1,36 +1,46 @@
 import type { EditableLayer } from '$ui/parts/words';
+import { wording } from '$ui/words/en/settings';
+import { firstOf } from '$ui/words/speaking';
 
-/** The settings of each layer by their names, for who looks for one. */
-export const SETTING_NAMES: Readonly<Record<EditableLayer, readonly string[]>> = {
+/** The settings of each layer by the keys of their names, for who looks for one. */
+export const SETTINGS_OF = {
 	site: [
-		'Name',
-		'Public base address',
-		'Languages',
-		'Time zone',
-		'Private',
-		'Editors release',
-		'Releases kept',
-		'Separator',
-		'Publisher',
-		'Account',
-		'Author of pages that name none',
-		'Size of cards',
-		'Lean heads',
-		'Paths that robots leave alone (robots.txt)'
+		'name2',
+		'publicBaseAddress',
+		'languages',
+		'timeZone',
+		'private',
+		'editorsRelease',
+		'releasesKept',
+		'separator',
+		'publisher',
+		'account',
+		'authorOfPagesThatNameNone',
+		'sizeOfCards',
+		'leanHeads',
+		'pathsThatRobotsLeaveAlone'
 	],
 	type: [
-		'What one of them is called',
-		'These pages are videos',
-		'Kind (og:type)',
-		'It stands for',
-		'Its own picture',
-		'Switched off',
-		'Paths of its pages',
-		'Address of a record',
-		'Samples'
+		'whatOneOfThemIsCalled',
+		'thesePagesAreVideos',
+		'kindOgType',
+		'itStandsFor',
+		'itsOwnPicture',
+		'switchedOff',
+		'pathsOfItsPages',
+		'addressOfARecord',
+		'samples'
 	],
-	page: ['Path', 'Type', 'Mark for video', 'State', 'Hidden from search', 'Key page', 'Target phrase']
-};
+	page: ['path', 'type', 'markForVideo', 'state', 'hiddenFromSearch', 'keyPage', 'targetPhrase']
+} as const satisfies Readonly<Record<EditableLayer, readonly (keyof typeof wording)[]>>;
 
-/** All of them: `?` says what each does. */
-export const ALL_NAMES: ReadonlySet<string> = new Set(Object.values(SETTING_NAMES).flat());
+/** Their names, as they stand beside them. */
+export const settingNames = (layer: EditableLayer): string[] => SETTINGS_OF[layer].map((key) => wording[key]);
+
+/** What a setting is called in the first language, by which `?` knows it; undefined of what has no such words. */
+export function firstNamed(name: string): string | undefined {
+	const key = Object.values(SETTINGS_OF)
+		.flat()
+		.find((one) => wording[one] === name);
+	return key && firstOf(wording)[key];
+}

@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/settings';
 import type { RuleBody } from '$core';
 
 /** One switch: its name, what it does, and its tags, each with the one it takes. */
@@ -10,16 +11,24 @@ export interface Same {
 /** Tags that one switch lets say the same as others: each with the one it takes. */
 export const SAME: readonly Same[] = [
 	{
-		name: 'Sharing says the same as search',
-		hint: 'og:title and og:description take what title and description come to.',
+		get name() {
+			return wording.sharingSaysTheSameAsSearch;
+		},
+		get hint() {
+			return wording.ogTitleAndOgDescriptionTake;
+		},
 		pairs: [
 			['og:title', 'title'],
 			['og:description', 'description']
 		]
 	},
 	{
-		name: 'The Twitter card says the same as sharing',
-		hint: 'Its title, text and picture are those of Open Graph.',
+		get name() {
+			return wording.theTwitterCardSaysTheSameAs;
+		},
+		get hint() {
+			return wording.itsTitleTextAndPictureAre;
+		},
 		pairs: [
 			['twitter:title', 'og:title'],
 			['twitter:description', 'og:description'],

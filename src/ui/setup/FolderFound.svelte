@@ -35,6 +35,8 @@
 </script>
 
 <script lang="ts">
+	import { wording } from '$ui/words/en/setup';
+	import { counted } from '$ui/words/speaking';
 	import Button from '$ui/parts/Button.svelte';
 	import { languageName, pagesInWords } from '$ui/parts/words';
 
@@ -71,63 +73,67 @@
 </script>
 
 <p class="wrap-anywhere">
-	{found.added.toLocaleString('en')} new, {found.changed.toLocaleString('en')} changed, {found.retired.length.toLocaleString(
-		'en'
-	)} gone.
+	{wording.newChangedGone(counted(found.added), counted(found.changed), counted(found.retired.length))}
 	{#if languages.length > 0}
-		In {languages
-			.slice(0, 6)
-			.map(([tag, count]) => `${languageName(tag)}: ${count.toLocaleString('en')}`)
-			.join(', ')}{pages > known ? `; not known of ${(pages - known).toLocaleString('en')}` : ''}.
-	{:else}Their language is not told anywhere.{/if}
+		{wording.inOne(
+			languages
+				.slice(0, 6)
+				.map(([tag, count]) => `${languageName(tag)}: ${counted(count)}`)
+				.join(', '),
+			pages > known ? wording.notKnownOf(counted(pages - known)) : ''
+		)}
+	{:else}{wording.theirLanguageIsNotTold}{/if}
 </p>
-<Disclosure label="Say which files are in which language">
+<Disclosure label={wording.sayWhichFilesAreInWhich}>
 	<p class="wrap-anywhere text-ink-soft">
-		By patterns of their paths, such as fr/** or **/*.fr.html. It goes before what the files say.
+		{wording.byPatternsOfTheirPathsSuchAs}
 	</p>
 	{#each spoken as one, at (at)}
 		<p class="row mx-0 my-1 flex flex-wrap items-center gap-2 wrap-anywhere">
-			<input class="font-mono" aria-label="Files, pattern {at + 1}" placeholder="fr/**" bind:value={one.pattern} />
-			are in
+			<input class="font-mono" aria-label={wording.filesPattern(at + 1)} placeholder="fr/**" bind:value={one.pattern} />
+			{wording.areIn}
 			<input
 				class="tag w-[9em] font-mono"
-				aria-label="Language of pattern {at + 1}"
+				aria-label={wording.languageOfPattern(at + 1)}
 				placeholder="fr, pt-BR"
 				bind:value={one.language}
 			/>
 		</p>
 	{/each}
 	<p class="row mx-0 my-1 flex flex-wrap items-center gap-2 wrap-anywhere">
-		<Button disabled={!isSpoken} onclick={() => spoken.push({ pattern: '', language: '' })}>Another pattern</Button>
+		<Button disabled={!isSpoken} onclick={() => spoken.push({ pattern: '', language: '' })}
+			>{wording.anotherPattern}</Button
+		>
 		<Button disabled={busy || !isSpoken} onclick={sayLanguages}
-			>{busy ? 'Reading …' : 'Read again with these languages'}</Button
+			>{busy ? wording.reading : wording.readAgainWithTheseLanguages}</Button
 		>
 	</p>
 </Disclosure>
 {#if tags.length > 0}
-	<h3 class="mt-2 font-semibold">What the pages say themselves</h3>
+	<h3 class="mt-2 font-semibold">{wording.whatThePagesSayThemselves}</h3>
 	<p class="wrap-anywhere">
-		It is kept, and goes before every template until you say otherwise:
+		{wording.itIsKeptAndGoesBeforeEvery}
 		{#each tags.slice(0, 12) as [tag, count], at (tag)}{at > 0 ? ', ' : ''}<span class="font-mono">{tag}</span>
-			on {count.toLocaleString('en')}{/each}{tags.length > 12 ? ` and ${tags.length - 12} more tags` : ''}.
+			{wording.on(counted(count))}{/each}{tags.length > 12 ? wording.andMoreTags(tags.length - 12) : ''}.
 	</p>
 {/if}
 {#snippet parts({ parts: common, numbered }: Pick<FolderFindings['titles'], 'parts' | 'numbered'>)}
 	<ul class="list-disc pl-4.5">
 		{#each common.slice(0, 5) as { at, text, pages: count } (at + text)}
 			<li class="wrap-anywhere">
-				{pagesInWords(count)}
-				{at === 'end' ? 'end' : 'begin'} with “<span class="font-serif">{text}</span>”
+				{wording.withOne(pagesInWords(count), at === 'end' ? wording.end : wording.begin)}<span class="font-serif"
+					>{text}</span
+				>”
 			</li>
 		{/each}
 		{#if numbered > 0}<li class="wrap-anywhere">
-				{pagesInWords(numbered)} begin with the number of a chapter or section
+				{wording.beginWithTheNumberOfAChapter(pagesInWords(numbered))}
 			</li>{/if}
 	</ul>
 {/snippet}
 {#if found.formulas.length > 0}
-	<h3 class="mt-2 font-semibold">Written by a program</h3>
-	<p class="wrap-anywhere">What is written of a page alone goes before these, which say the same of all:</p>
+	<h3 class="mt-2 font-semibold">{wording.writtenByAProgram}</h3>
+	<p class="wrap-anywhere">{wording.whatIsWrittenOfAPageAlone}</p>
 	<ul class="list-disc pl-4.5">
 		{#each found.formulas.slice(0, 5) as { tag, formula, pages: count } (tag + formula)}
 			<li class="wrap-anywhere">
@@ -136,44 +142,42 @@
 		{/each}
 	</ul>
 	<p class="wrap-anywhere">
-		<Button disabled={busy} onclick={() => again({ keepFormulas: true })}>Keep them as their author’s words</Button>
+		<Button disabled={busy} onclick={() => again({ keepFormulas: true })}>{wording.keepThemAsTheirAuthorsWords}</Button>
 	</p>
 {/if}
 {#if isTaken}
-	<h3 class="mt-2 font-semibold">Taken off the titles</h3>
+	<h3 class="mt-2 font-semibold">{wording.takenOffTheTitles}</h3>
 	{@render parts(taken)}
 	<p class="wrap-anywhere">
-		<Button disabled={busy} onclick={() => again({ keepTitles: true })}>Set them back as they are written</Button>
+		<Button disabled={busy} onclick={() => again({ keepTitles: true })}>{wording.setThemBackAsTheyAreWritten}</Button>
 	</p>
 {/if}
 {#if hasTrims}
-	<h3 class="mt-2 font-semibold">Titles</h3>
+	<h3 class="mt-2 font-semibold">{wording.titles}</h3>
 	{@render parts(found.titles)}
 	<p class="wrap-anywhere">
-		<Button disabled={busy} onclick={() => again({ trimTitles: true })}
-			>Take it off: templates can put the site’s name there</Button
-		>
+		<Button disabled={busy} onclick={() => again({ trimTitles: true })}>{wording.takeItOffTemplatesCanPutThe}</Button>
 	</p>
 {/if}
 {#if found.versions.pages > 0 && !found.versions.linked}
-	<h3 class="mt-2 font-semibold">Versions</h3>
+	<h3 class="mt-2 font-semibold">{wording.versions}</h3>
 	<p class="wrap-anywhere">
-		{pagesInWords(found.versions.pages)} have the same page in another language, by their names.
-		<Button disabled={busy} onclick={() => again({ link: true })}>Keep them as versions of each other</Button>
+		{wording.haveTheSamePageInAnother(pagesInWords(found.versions.pages))}
+		<Button disabled={busy} onclick={() => again({ link: true })}>{wording.keepThemAsVersionsOfEach}</Button>
 	</p>
 {/if}
 {#if found.proposals.length > 0}
-	<h3 class="mt-2 font-semibold">Types, by where files stand</h3>
+	<h3 class="mt-2 font-semibold">{wording.typesByWhereFilesStand}</h3>
 	<p class="wrap-anywhere text-ink-soft">
-		Templates are written for a type. Take those that fit, under a name of yours.
+		{wording.templatesAreWrittenForAType}
 	</p>
 	<table class="mx-0 my-1">
 		<thead
 			><tr
-				><th class="py-0.5 pr-3 pl-0 text-left font-semibold">Take</th><th
-					class="py-0.5 pr-3 pl-0 text-left font-semibold">Files</th
-				><th class="py-0.5 pr-3 pl-0 text-left font-semibold">Pages</th><th
-					class="py-0.5 pr-3 pl-0 text-left font-semibold">Type</th
+				><th class="py-0.5 pr-3 pl-0 text-left font-semibold">{wording.take}</th><th
+					class="py-0.5 pr-3 pl-0 text-left font-semibold">{wording.files}</th
+				><th class="py-0.5 pr-3 pl-0 text-left font-semibold">{wording.pages}</th><th
+					class="py-0.5 pr-3 pl-0 text-left font-semibold">{wording.type}</th
 				></tr
 			></thead
 		>
@@ -183,16 +187,16 @@
 					<td class="py-0.5 pr-3 pl-0"
 						><input
 							type="checkbox"
-							aria-label="Take {pattern}"
+							aria-label={wording.take2(pattern)}
 							checked={!left[pattern]}
 							onchange={(event) => (left[pattern] = !event.currentTarget.checked)}
 						/></td
 					>
 					<td class="py-0.5 pr-3 pl-0 font-mono" data-tip={examples.join(', ')}>{pattern}</td>
-					<td class="py-0.5 pr-3 pl-0">{count.toLocaleString('en')}</td>
+					<td class="py-0.5 pr-3 pl-0">{counted(count)}</td>
 					<td class="py-0.5 pr-3 pl-0"
 						><input
-							aria-label="Type of {pattern}"
+							aria-label={wording.typeOf(pattern)}
 							value={named[pattern] ?? type}
 							oninput={(event) => (named[pattern] = event.currentTarget.value)}
 						/></td
@@ -202,6 +206,6 @@
 		</tbody>
 	</table>
 	<Button disabled={busy || chosen.length === 0} onclick={() => again({ types: chosen })}
-		>{busy ? 'Reading …' : 'Read again with these types'}</Button
+		>{busy ? wording.reading : wording.readAgainWithTheseTypes}</Button
 	>
 {/if}

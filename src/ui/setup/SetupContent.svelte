@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/setup';
+	import { counted } from '$ui/words/speaking';
 	import { works, type Work } from '$ui/works/works.svelte';
 	import WorkLine from '$ui/works/WorkLine.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
@@ -30,22 +32,10 @@
 
 	type Kind = 'folder' | 'table' | 'web' | 'hand';
 	const KINDS: [Kind, string, string][] = [
-		[
-			'folder',
-			'A folder of HTML',
-			'The files that your generator or server puts out. Titles, descriptions, texts and pictures are read from them.'
-		],
-		[
-			'table',
-			'A table',
-			'A workbook (.xlsx), CSV, TSV, JSON or a record a line. One row for each page; you say which column means what.'
-		],
-		[
-			'web',
-			'From the web',
-			'The pages of a live site from its start on, those of a sitemap, or the entries of a feed. robots.txt is obeyed.'
-		],
-		['hand', 'By hand', 'One page to begin with; add the others as you go.']
+		['folder', wording.aFolderOfHtml, wording.theFilesThatYourGeneratorOr],
+		['table', wording.aTable, wording.aWorkbookXlsxCsvTsvJsonOr],
+		['web', wording.fromTheWeb, wording.thePagesOfALiveSiteFrom],
+		['hand', wording.byHand, wording.onePageToBeginWithAddThe]
 	];
 	let kind = $state<Kind>('folder');
 	let typedName = $state<string | undefined>();
@@ -147,12 +137,12 @@
 						? { kind, from: from.trim() }
 						: { kind };
 		const body = { name: name.trim(), base: checked?.base as string, source };
-		const work = (reading = works.begin(body.name, 'Reading the content'));
+		const work = (reading = works.begin(body.name, wording.readingTheContent));
 		const result = await follow('POST /sites', { body, ...(kind === 'table' && { bytes: file }) }, work, {
-			stopped: 'Stopped. Read again: what was read of an address so far is known.'
+			stopped: wording.stoppedReadAgainWhatWasRead
 		});
 		[busy, reading] = [false, undefined];
-		works.end(work, isRefused(result) ? result.refused : `${body.name} was read.`, isRefused(result));
+		works.end(work, isRefused(result) ? result.refused : wording.wasRead(body.name), isRefused(result));
 		if (isRefused(result)) refused = result.refused;
 		else if (result.skipped.length > 0 || (result.folder && hasToSay(result.folder)))
 			taken = { ...result, name: name.trim() };
@@ -164,7 +154,7 @@
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <section
 	class="content"
-	aria-label="Content"
+	aria-label={wording.content}
 	onkeydown={(event) => {
 		const field = event.target as HTMLElement;
 		if (event.key !== 'Enter' || !field.matches('.setting input:not([type=checkbox]):not([type=file])')) return;
@@ -173,13 +163,16 @@
 	}}
 >
 	<p class="text-ink-soft">
-		Kephalon reads what your pages say, and writes what their heads should. It changes nothing until you release.
+		{wording.kephalonReadsWhatYourPages}
 	</p>
 	<div class="two grid grid-cols-2 gap-3.5 max-narrow:grid-cols-1">
-		<Setting name="Name of the site"
-			><input bind:value={() => name, (value) => (typedName = value)} placeholder="Merrow Coast Reserves" /></Setting
+		<Setting name={wording.nameOfTheSite}
+			><input
+				bind:value={() => name, (value) => (typedName = value)}
+				placeholder={wording.merrowCoastReserves}
+			/></Setting
 		>
-		<Setting name="Public base address">
+		<Setting name={wording.publicBaseAddress}>
 			<input
 				class="font-mono"
 				bind:value={() => base, (value) => (typedBase = value)}
@@ -192,21 +185,23 @@
 		<Refused>
 			{checked.refused}
 			{#if checked.guess}<Button look="link" onclick={() => (typedBase = checked.guess as string)}
-					>Take {checked.guess}</Button
+					>{wording.take2(checked.guess)}</Button
 				>{/if}
 		</Refused>
 	{:else if checked && checked.asks.length > 0}
 		<div class="asks mt-2 border-l-4 border-l-flag py-0.5 pr-0 pl-2.25 text-sm">
 			{#each checked.asks as ask (ask)}<p>{ask}</p>{/each}
 			{#if checked.guess}<p>
-					<Button look="link" onclick={() => (typedBase = checked.guess as string)}>Take {checked.guess}</Button>
+					<Button look="link" onclick={() => (typedBase = checked.guess as string)}
+						>{wording.take2(checked.guess)}</Button
+					>
 				</p>{/if}
-			<label><input type="checkbox" bind:checked={confirmed} /> That is right: take it as it is</label>
+			<label><input type="checkbox" bind:checked={confirmed} /> {wording.thatIsRightTakeItAsIt}</label>
 		</div>
 	{/if}
 
 	<fieldset class="mt-4">
-		<legend class="text-sm font-semibold">Where its content comes from</legend>
+		<legend class="text-sm font-semibold">{wording.whereItsContentComesFrom}</legend>
 		{#each KINDS as [one, label, hint] (one)}
 			<label
 				class="kind mt-1.25 flex items-baseline gap-2.25 rounded-sm border border-rule bg-sheet px-2.5 py-1.75 [&.chosen]:border-sea"
@@ -220,35 +215,35 @@
 
 	{#if kind === 'folder'}
 		<Setting
-			name="Folder"
+			name={wording.folder}
 			hint={folders.length > 0
-				? `On the machine that Kephalon runs on: ${folders.join(' or ')}, or a folder in it.`
-				: 'None may be read yet. Start Kephalon with --content and the folder that holds the site, such as kephalon serve --content /home/me/site, or read it with kephalon import.'}
+				? wording.onTheMachineThatKephalonRuns(folders.join(' or '))
+				: wording.noneMayBeReadYetStart}
 		>
 			<input class="font-mono" bind:value={folder} placeholder="/home/me/site/public" />
 		</Setting>
-		<Setting name="Leave out" hint="Patterns of files that are no pages of the site, such as src/** . One on a line.">
+		<Setting name={wording.leaveOut} hint={wording.patternsOfFilesThatAreNo}>
 			<textarea class="font-mono" rows="2" bind:value={ignore}></textarea>
 		</Setting>
 	{:else if kind === 'table'}
-		<Setting name="File"
+		<Setting name={wording.file}
 			><input
 				type="file"
 				accept=".csv,.tsv,.xlsx,.json,.ndjson,text/csv,application/json"
 				onchange={chooseFile}
 			/></Setting
 		>
-		{#if isLooking && !table}<p class="text-ink-soft" role="status">Looking at {file?.name} …</p>{/if}
+		{#if isLooking && !table}<p class="text-ink-soft" role="status">{wording.lookingAt(file?.name ?? '')}</p>{/if}
 		{#if table}
 			<p class="text-ink-soft">
-				{pagesInWords(table.rows).replace(/pages?/, table.rows === 1 ? 'row' : 'rows')}, of which {pagesInWords(
-					table.pages
-				)} can be made; {table.named === undefined
-					? `written in ${table.encoding}`
-					: `from the sheet “${table.named}”`}. What each column means:
+				{wording.ofWhichCanBeMadeWhatEach(
+					pagesInWords(table.rows).replace(/pages?/, table.rows === 1 ? wording.row : wording.rows),
+					pagesInWords(table.pages),
+					table.named === undefined ? wording.writtenIn(table.encoding) : wording.fromTheSheet(table.named)
+				)}
 			</p>
 			{#if table.sheets && table.sheets.length > 1}
-				<Setting name="Sheet"
+				<Setting name={wording.sheet}
 					><Select
 						value={chosenSheet ?? ''}
 						choices={table.sheets}
@@ -266,9 +261,11 @@
 			<table class="mt-1 w-full text-sm">
 				<thead
 					><tr
-						><th class="text-left font-semibold">Column</th><th class="text-left font-semibold">Means the field</th><th
-							class="text-left font-semibold">Holds</th
-						><th class="text-left font-semibold">In the first row</th></tr
+						><th class="text-left font-semibold">{wording.column}</th><th class="text-left font-semibold"
+							>{wording.meansTheField}</th
+						><th class="text-left font-semibold">{wording.holds}</th><th class="text-left font-semibold"
+							>{wording.inTheFirstRow}</th
+						></tr
 					></thead
 				>
 				<tbody>
@@ -278,9 +275,9 @@
 							<td class="border-t border-t-rule py-0.75 pr-2 pl-0"
 								><input
 									class="font-mono"
-									aria-label="Meaning of {column}"
+									aria-label={wording.meaningOf(column)}
 									list="meanings"
-									placeholder="left out"
+									placeholder={wording.leftOut}
 									bind:value={mapping[column]}
 									onchange={again}
 								/></td
@@ -296,22 +293,24 @@
 			{#each asked as [column, { ambiguous }] (column)}
 				<p class="asks mt-2 border-l-4 border-l-flag py-0.5 pr-0 pl-2.25 text-sm">
 					{column}: {ambiguous}.
-					<label><input type="checkbox" bind:checked={dayFirst} onchange={again} /> The day stands first</label>
+					<label><input type="checkbox" bind:checked={dayFirst} onchange={again} /> {wording.theDayStandsFirst}</label>
 				</p>
 			{/each}
 			{#if !Object.values(mapping).includes('path')}
 				<label
-					><input type="checkbox" bind:checked={pathFromTitle} onchange={again} /> No column says where a page stands: make
-					the paths of the titles</label
+					><input type="checkbox" bind:checked={pathFromTitle} onchange={again} />
+					{wording.noColumnSaysWhereAPageStands}</label
 				>
 			{/if}
-			<h2 class="mt-3.5 text-md font-semibold">What the first rows, and the oddest, become</h2>
+			<h2 class="mt-3.5 text-md font-semibold">{wording.whatTheFirstRowsAndTheOddest}</h2>
 			<table class="mt-1 w-full text-sm" data-testid="sheet">
 				<thead
 					><tr
-						><th class="text-left font-semibold">Row</th><th class="text-left font-semibold">Path</th><th
-							class="text-left font-semibold">Title</th
-						><th class="text-left font-semibold">The rest</th></tr
+						><th class="text-left font-semibold">{wording.row2}</th><th class="text-left font-semibold"
+							>{wording.path}</th
+						><th class="text-left font-semibold">{wording.title}</th><th class="text-left font-semibold"
+							>{wording.theRest}</th
+						></tr
 					></thead
 				>
 				<tbody>
@@ -332,7 +331,7 @@
 										.join(' · ')}</td
 								>
 							{:else}<td colspan="3" class="border-t border-t-rule py-0.75 pr-2 pl-0 text-ink-soft"
-									>left out: {table.skipped.find(({ row }) => row === line)?.why ?? 'no path'}</td
+									>{wording.leftOut2(table.skipped.find(({ row }) => row === line)?.why ?? wording.noPath)}</td
 								>{/if}
 						</tr>
 					{/each}
@@ -341,25 +340,23 @@
 			{#if table.oddities > 0}
 				<div class="asks mt-2 border-l-4 border-l-flag py-0.5 pr-0 pl-2.25 text-sm">
 					<p>
-						{table.oddities.toLocaleString('en')}
-						{table.oddities === 1
-							? 'odd thing was borne, and stays as it is'
-							: 'odd things were borne, and stay as they are'} written:
+						{wording.written(
+							counted(table.oddities),
+							table.oddities === 1 ? wording.oddThingWasBorneAndStaysAs : wording.oddThingsWereBorneAndStayAs
+						)}
 					</p>
 					<ul>
-						{#each table.odd as { line, what } (line)}<li class="wrap-anywhere">Row {line} {what}</li>{/each}
+						{#each table.odd as { line, what } (line)}<li class="wrap-anywhere">{wording.row3(line, what)}</li>{/each}
 						{#each table.oddCells as { line, column, text, why } (`${line} ${column}`)}<li class="wrap-anywhere">
-								Row {line}, {column}: “{text}” {why}
+								{wording.row4(line, column, text, why)}
 							</li>{/each}
 					</ul>
 				</div>
 			{/if}
-			<Setting name="Content type" hint="What these pages are, such as article or event."
-				><input bind:value={type} /></Setting
-			>
+			<Setting name={wording.contentType} hint={wording.whatThesePagesAreSuchAs}><input bind:value={type} /></Setting>
 		{/if}
 	{:else if kind === 'web'}
-		<Setting name="Address" hint="A page to begin at, a sitemap, or a feed. At most 5,000 pages, five a second.">
+		<Setting name={wording.address} hint={wording.aPageToBeginAtASitemap}>
 			<input class="font-mono" bind:value={from} placeholder="https://www.site.example/sitemap.xml" />
 		</Setting>
 	{/if}
@@ -367,7 +364,7 @@
 	{#if reading}<p class="mt-3 flex"><WorkLine work={reading} /></p>{/if}
 	{#if taken}
 		<div class="asks mt-2 border-l-4 border-l-flag py-0.5 pr-0 pl-2.25 text-sm" role="status">
-			<h2 class="read mt-0 text-sm font-semibold">{pagesInWords(taken.pages)} read.</h2>
+			<h2 class="read mt-0 text-sm font-semibold">{wording.read(pagesInWords(taken.pages))}</h2>
 			{#if taken.folder}<FolderFound
 					found={taken.folder}
 					pages={taken.pages}
@@ -375,17 +372,17 @@
 					again={(more) => take(more)}
 				/>{/if}
 			{#if taken.skipped.length > 0}
-				<p>Left out:</p>
+				<p>{wording.leftOut3}</p>
 				<ul>
 					{#each taken.skipped as line, at (at)}<li class="wrap-anywhere">{line}</li>{/each}
 				</ul>
 			{/if}
-			<Button look="main" onclick={() => taken && goOn(taken.name)}>Go on</Button>
+			<Button look="main" onclick={() => taken && goOn(taken.name)}>{wording.goOn}</Button>
 		</div>
 	{:else}
 		<p class="actions mt-4">
 			<Button look="main" disabled={!isReady || busy} onclick={() => take()}
-				>{busy ? 'Reading …' : 'Read the content'}</Button
+				>{busy ? wording.reading : wording.readTheContent}</Button
 			>
 		</p>
 	{/if}

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/setup';
+	import { counted } from '$ui/words/speaking';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
@@ -52,32 +54,32 @@
 		{ id: 'content', name: 'Content', told: pagesInWords(bench.data.count.all), done: bench.data.count.all > 0 },
 		{
 			id: 'address',
-			name: 'Name, address, languages',
+			name: wording.nameAddressLanguages,
 			told: bench.working.site.base,
 			done: bench.working.site.base.startsWith('https://')
 		},
 		{
 			id: 'words',
-			name: 'Words',
-			told: field('description') ? 'described' : 'no description yet',
+			name: wording.words,
+			told: field('description') ? 'described' : wording.noDescriptionYet,
 			done: field('description')
 		},
 		{
 			id: 'pictures',
-			name: 'Pictures',
-			told: field('picture') ? 'a share picture' : 'no share picture yet',
+			name: wording.pictures,
+			told: field('picture') ? wording.aSharePicture : wording.noSharePictureYet,
 			done: field('picture')
 		},
 		{
 			id: 'people',
-			name: 'People and cards',
-			told: field('publisher') ? toText(bench.working.site.fields.publisher) : 'no publisher yet',
+			name: wording.peopleAndCards,
+			told: field('publisher') ? toText(bench.working.site.fields.publisher) : wording.noPublisherYet,
 			done: field('publisher')
 		},
 		{
 			id: 'worst',
-			name: 'The worst ten',
-			told: worst ? `${worst.faulty} of ${pagesInWords(worst.pages)} to mend` : 'not looked at yet',
+			name: wording.theWorstTen,
+			told: worst ? wording.ofToMend(worst.faulty, pagesInWords(worst.pages)) : wording.notLookedAtYet,
 			done: worst?.faulty === 0
 		}
 	]);
@@ -98,10 +100,10 @@
 		`/bench/${encodeURIComponent(bench.data.site.name)}?page=${encodeURIComponent(path)}&tag=${encodeURIComponent(tag)}`;
 	const saved = $derived(
 		bench.drafts.saving === 'saving' || bench.drafts.waiting > 0
-			? (Object.values(bench.drafts.all).find((draft) => draft.refused)?.refused ?? 'Keeping …')
+			? (Object.values(bench.drafts.all).find((draft) => draft.refused)?.refused ?? wording.keeping)
 			: bench.drafts.savedAt
-				? `All kept, last at ${bench.drafts.savedAt}`
-				: 'Kept as you go'
+				? wording.allKeptLastAt(bench.drafts.savedAt)
+				: wording.keptAsYouGo
 	);
 	// The worst ten as the site is when one comes.
 	$effect(() => void untrack(look));
@@ -110,7 +112,7 @@
 <div
 	class="site grid grid-cols-[232px_minmax(0,1fr)_minmax(280px,360px)] max-wide:grid-cols-[190px_minmax(0,1fr)] max-narrow:grid-cols-1"
 >
-	<nav class="sticky top-0 max-h-screen self-start overflow-y-auto px-3.5 py-4.5" aria-label="Steps">
+	<nav class="sticky top-0 max-h-screen self-start overflow-y-auto px-3.5 py-4.5" aria-label={wording.steps}>
 		<ol>
 			{#each steps as step (step.id)}
 				<li>
@@ -139,45 +141,45 @@
 	</nav>
 	<main class="bg-sheet px-6.5 pt-1 pb-15 [border-inline:1px_solid_var(--color-rule)]">
 		<section class="scroll-mt-2 border-b border-b-rule px-0 pt-4 pb-4.5 last:border-b-0" id="content">
-			<h2 class="font-serif text-lg">Content</h2>
+			<h2 class="font-serif text-lg">{wording.content}</h2>
 			<p>
-				{pagesInWords(bench.data.count.all)}, {bench.data.count.live.toLocaleString('en')} of them live.
+				{wording.ofThemLive(pagesInWords(bench.data.count.all), counted(bench.data.count.live))}
 			</p>
-			<Disclosure strong bind:open={contentOpen} label="Read it again, or more of it">
+			<Disclosure strong bind:open={contentOpen} label={wording.readItAgainOrMoreOfIt}>
 				{#if contentOpen}<SetupContent name={bench.data.site.name} base={bench.data.site.base} {folders} {goOn} />{/if}
 			</Disclosure>
 		</section>
 		<section class="scroll-mt-2 border-b border-b-rule px-0 pt-4 pb-4.5 last:border-b-0" id="address">
-			<h2 class="font-serif text-lg">Name, address, languages</h2>
+			<h2 class="font-serif text-lg">{wording.nameAddressLanguages}</h2>
 			<SiteSettings only="address" />
 		</section>
 		<section class="scroll-mt-2 border-b border-b-rule px-0 pt-4 pb-4.5 last:border-b-0" id="words">
-			<h2 class="font-serif text-lg">Words</h2>
+			<h2 class="font-serif text-lg">{wording.words}</h2>
 			<SiteSettings only="words" />
 		</section>
 		<section class="scroll-mt-2 border-b border-b-rule px-0 pt-4 pb-4.5 last:border-b-0" id="pictures">
-			<h2 class="font-serif text-lg">Pictures</h2>
+			<h2 class="font-serif text-lg">{wording.pictures}</h2>
 			<SiteSettings only="pictures" />
 		</section>
 		<section class="scroll-mt-2 border-b border-b-rule px-0 pt-4 pb-4.5 last:border-b-0" id="people">
-			<h2 class="font-serif text-lg">People and cards</h2>
+			<h2 class="font-serif text-lg">{wording.peopleAndCards}</h2>
 			<SiteSettings only="people" />
 		</section>
 		<section class="scroll-mt-2 border-b border-b-rule px-0 pt-4 pb-4.5 last:border-b-0" id="worst">
-			<h2 class="font-serif text-lg">The worst ten cards, as they would be shared now</h2>
+			<h2 class="font-serif text-lg">{wording.theWorstTenCardsAsTheyWould}</h2>
 			<p>
-				<Button disabled={looking} onclick={look}>{looking ? 'Looking at every page …' : 'Look again'}</Button>
+				<Button disabled={looking} onclick={look}>{looking ? wording.lookingAtEveryPage : wording.lookAgain}</Button>
 			</p>
 			{#if worst}
 				{#if worst.faulty === 0}
 					<p class="mt-2">
-						Nothing to mend on {pagesInWords(worst.pages)}.
+						{wording.nothingToMendOn(pagesInWords(worst.pages))}
 						<Button look="link" href="/bench/{encodeURIComponent(bench.data.site.name)}"
-							>To the bench, to release</Button
+							>{wording.toTheBenchToRelease}</Button
 						>
 					</p>
 				{:else}
-					<h3 class="mt-3 font-semibold">What would mend most</h3>
+					<h3 class="mt-3 font-semibold">{wording.whatWouldMendMost}</h3>
 					<ol class="mends mx-0 mt-1 mb-3.5 list-inside list-decimal">
 						{#each worst.mends.slice(0, 5) as mend (mend.code)}
 							<li class="mt-0.75">
@@ -211,10 +213,10 @@
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 	<aside
 		class="sticky top-0 flex max-h-screen flex-col gap-4 self-start overflow-y-auto px-3.5 py-4.5 max-wide:static max-wide:col-span-full max-wide:max-h-none"
-		aria-label="The home page as it would be shared"
+		aria-label={wording.theHomePageAsItWouldBe}
 		tabindex="0"
 	>
-		<p class="text-ink-soft">The page {bench.data.page.path} as it would be shared now</p>
+		<p class="text-ink-soft">{wording.thePageAsItWouldBeShared(bench.data.page.path)}</p>
 		{#each bench.working.cards.filter( ({ reader }) => ['gangway', 'fathom', 'galley', 'porthole'].includes(reader.id) ) as card (card.reader.id)}<ReaderCard
 				{card}
 				{shown}

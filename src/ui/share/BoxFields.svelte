@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/share';
 	import { type Box } from '$core';
 	import { inCanvas, resized } from './shareLayout';
 
@@ -6,10 +7,10 @@
 	let { box, set }: { box: Box; set: (box: Box) => void } = $props();
 
 	const FIELDS = [
-		['x', 'From the left'],
-		['y', 'From the top'],
-		['width', 'Width'],
-		['height', 'Height']
+		['x', wording.fromTheLeft],
+		['y', wording.fromTheTop],
+		['width', wording.width],
+		['height', wording.height]
 	] as const;
 	function change(field: keyof Box, event: Event & { currentTarget: HTMLInputElement }) {
 		const { x, y, width, height }: Box = { ...box, [field as string]: Number(event.currentTarget.value) || 0 };

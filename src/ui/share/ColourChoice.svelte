@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/share';
 	import Select from '$ui/parts/select/Select.svelte';
 	import { COLOUR_USES, colourOf, type Look } from '$core';
 
@@ -20,14 +21,14 @@
 	<Select
 		aria-label={name}
 		value={isOwn ? 'own' : colour}
-		choices={[...COLOUR_USES.map((use) => [use, `the site’s ${use}`] as const), ['own', 'a colour of its own']]}
+		choices={[...COLOUR_USES.map((use) => [use, wording.theSites(use)] as const), ['own', wording.aColourOfItsOwn]]}
 		set={choose}
 	/>
 	{#if isOwn}
 		<input
 			class="h-6 w-8.5 p-px"
 			type="color"
-			aria-label="{name}, its own"
+			aria-label={wording.itsOwn(name)}
 			value={colour}
 			onchange={(event) => set(event.currentTarget.value)}
 		/>

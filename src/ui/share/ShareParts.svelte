@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/share';
+	import { counted } from '$ui/words/speaking';
 	import { works, type Work } from '$ui/works/works.svelte';
 	import WorkLine from '$ui/works/WorkLine.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
@@ -66,9 +68,9 @@
 			.map(([key]) => key)
 	);
 	const around = $derived({
-		label: `${PART_NAMES[chosen]} of the share picture`,
+		label: wording.ofTheSharePicture(PART_NAMES[chosen]),
 		describedBy: 'share-told',
-		placeholder: 'Nothing. { offers what fits',
+		placeholder: wording.nothingOffersWhatFits,
 		variables: () => bench.variablesFor('type'),
 		show: bench.show,
 		changed: (text: string) => setPart(chosen, { template: text }),
@@ -79,34 +81,32 @@
 	let composing = $state.raw<Work | undefined>();
 	let told = $state('');
 	async function compose() {
-		const work = (composing = works.begin(bench.data.site.name, 'Drawing share pictures'));
+		const work = (composing = works.begin(bench.data.site.name, wording.drawingSharePictures));
 		work.progress(0, count);
 		told = '';
 		const answer = await composeAll(bench.data.site.name, bench.working.page.type, work.signal, work.progress);
 		composing = undefined;
-		told = isRefused(answer)
-			? answer.refused
-			: `${answer.drawn} drawn now, ${answer.kept} had not changed. The next release names them.`;
+		told = isRefused(answer) ? answer.refused : wording.drawnNowHadNotChangedTheNext(answer.drawn, answer.kept);
 		works.end(work, told, isRefused(answer));
 	}
 	const number = (event: Event & { currentTarget: HTMLInputElement }) => Number(event.currentTarget.value) || 0;
-	const ALIGN = { start: 'at its start', middle: 'in the middle', end: 'at its end' };
-	const STAND = { top: 'at the top', middle: 'in the middle', bottom: 'at the foot' };
+	const ALIGN = { start: wording.atItsStart, middle: wording.inTheMiddle, end: wording.atItsEnd };
+	const STAND = { top: wording.atTheTop, middle: wording.inTheMiddle, bottom: wording.atTheFoot };
 </script>
 
-<section class="parts" aria-label="The layout of share pictures">
+<section class="parts" aria-label={wording.theLayoutOfSharePictures}>
 	<Button look="link" class="back text-sm" onclick={back}
-		>← The layers of <span class="font-mono">{bench.tag}</span></Button
+		>{wording.theLayersOf} <span class="font-mono">{bench.tag}</span></Button
 	>
-	<h2 class="mx-0 my-1.5 text-md font-semibold">The share picture of every {label}</h2>
+	<h2 class="mx-0 my-1.5 text-md font-semibold">{wording.theSharePictureOfEvery(label)}</h2>
 	{#if layout}
 		{#if !bench.working.asksForShare}
 			<p class="note mb-2 border-l-4 border-l-flag bg-flag-wash px-2.5 py-1.5 text-sm">
-				No rule asks for it yet: cards show other pictures.
-				<Button look="link" onclick={() => bench.useShare()}>Put it first for every {label}</Button>
+				{wording.noRuleAsksForItYetCards}
+				<Button look="link" onclick={() => bench.useShare()}>{wording.putItFirstForEvery(label)}</Button>
 			</p>
 		{/if}
-		<div class="mb-1.5 flex flex-wrap gap-3 text-sm" role="group" aria-label="Its parts">
+		<div class="mb-1.5 flex flex-wrap gap-3 text-sm" role="group" aria-label={wording.itsParts}>
 			{#each PARTS as part (part)}
 				<button
 					class="border-b-2 border-b-transparent aria-pressed:border-b-sea aria-pressed:font-semibold [&.off]:text-ink-soft [&.off]:line-through [&.off]:decoration-1"
@@ -125,10 +125,10 @@
 					onchange={() => toggle(chosen as Exclude<Part, 'title'>)}
 				/>
 				{chosen === 'picture'
-					? 'With the page’s picture'
+					? wording.withThePagesPicture
 					: chosen === 'logo'
-						? 'With the site’s logo'
-						: 'With a second line'}</label
+						? wording.withTheSitesLogo
+						: wording.withASecondLine}</label
 			>
 		{/if}
 		{#if written}
@@ -146,7 +146,8 @@
 			</div>
 			<div class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm">
 				<label class="flex items-center gap-1.25"
-					>Size <input
+					>{wording.size}
+					<input
 						class="w-16.5"
 						type="number"
 						min="10"
@@ -156,7 +157,8 @@
 					/></label
 				>
 				<label class="flex items-center gap-1.25"
-					>down to <input
+					>{wording.downTo}
+					<input
 						class="w-16.5"
 						type="number"
 						min="8"
@@ -166,7 +168,8 @@
 					/> px</label
 				>
 				<label class="flex items-center gap-1.25"
-					>Weight <input
+					>{wording.weight}
+					<input
 						class="w-16.5"
 						type="number"
 						min="100"
@@ -179,29 +182,29 @@
 			</div>
 			<div class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm">
 				<Select
-					aria-label="Type"
+					aria-label={wording.type}
 					value={written.font}
 					choices={[
-						['title', 'In the title type'],
-						['text', 'In the text type']
+						['title', wording.inTheTitleType],
+						['text', wording.inTheTextType]
 					]}
 					set={(font) => setPart(chosen, { font })}
 				/>
 				<Select
-					aria-label="Lines begin"
+					aria-label={wording.linesBegin}
 					value={written.align}
 					choices={Object.entries(ALIGN).map(([value, name]) => [value, `lines ${name}`] as const)}
 					set={(align) => setPart(chosen, { align })}
 				/>
 				<Select
-					aria-label="It stands"
+					aria-label={wording.itStands}
 					value={written.stand}
 					choices={Object.entries(STAND).map(([value, name]) => [value, `stands ${name}`] as const)}
 					set={(stand) => setPart(chosen, { stand })}
 				/>
 			</div>
 			<ColourChoice
-				name="Colour of its words"
+				name={wording.colourOfItsWords}
 				colour={written.colour}
 				{look}
 				set={(colour) => setPart(chosen, { colour })}
@@ -209,13 +212,14 @@
 		{/if}
 		{#if chosen === 'picture' && layout.picture}
 			<ColourChoice
-				name="Tint over it"
+				name={wording.tintOverIt}
 				colour={layout.picture.tint}
 				{look}
 				set={(tint) => setPart('picture', { tint })}
 			/>
 			<label class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm"
-				>How strong <input
+				>{wording.howStrong}
+				<input
 					class="min-w-15 flex-1 p-0"
 					type="range"
 					min="0"
@@ -231,13 +235,13 @@
 			<BoxFields box={layout[chosen]!} set={(box) => setPart(chosen, box)} />
 		{/if}
 
-		<h3 class="mx-0 mt-3.5 mb-0.75 border-t border-t-rule pt-1.75 text-sm font-semibold">Background</h3>
+		<h3 class="mx-0 mt-3.5 mb-0.75 border-t border-t-rule pt-1.75 text-sm font-semibold">{wording.background}</h3>
 		<Select
-			aria-label="Background"
+			aria-label={wording.background}
 			value={layout.background.kind}
 			choices={[
-				['colour', 'One colour'],
-				['gradient', 'From one colour to another']
+				['colour', wording.oneColour],
+				['gradient', wording.fromOneColourToAnother]
 			]}
 			set={(kind) =>
 				set({
@@ -250,7 +254,7 @@
 		/>
 		{#if layout.background.kind === 'colour'}
 			<ColourChoice
-				name="Background"
+				name={wording.background}
 				colour={layout.background.colour}
 				{look}
 				set={(colour) => set({ ...layout, background: { kind: 'colour', colour } })}
@@ -258,19 +262,20 @@
 		{:else}
 			{@const ground = layout.background}
 			<ColourChoice
-				name="From"
+				name={wording.from}
 				colour={ground.from}
 				{look}
 				set={(from) => set({ ...layout, background: { ...ground, from } })}
 			/>
 			<ColourChoice
-				name="To"
+				name={wording.to}
 				colour={ground.to}
 				{look}
 				set={(to) => set({ ...layout, background: { ...ground, to } })}
 			/>
 			<label class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm"
-				>Angle <input
+				>{wording.angle}
+				<input
 					class="w-16.5"
 					type="number"
 					min="0"
@@ -289,19 +294,21 @@
 					const { frame, ...rest } = layout;
 					set(frame ? rest : { ...layout, frame: { colour: 'accent', width: 6, inset: 30 } });
 				}}
-			/> With a frame</label
+			/>
+			{wording.withAFrame}</label
 		>
 		{#if layout.frame}
 			{@const frame = layout.frame}
 			<ColourChoice
-				name="Frame"
+				name={wording.frame}
 				colour={frame.colour}
 				{look}
 				set={(colour) => set({ ...layout, frame: { ...frame, colour } })}
 			/>
 			<div class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm">
 				<label class="flex items-center gap-1.25"
-					>Width <input
+					>{wording.width}
+					<input
 						class="w-16.5"
 						type="number"
 						min="0"
@@ -312,7 +319,8 @@
 					/></label
 				>
 				<label class="flex items-center gap-1.25"
-					>Inset <input
+					>{wording.inset}
+					<input
 						class="w-16.5"
 						type="number"
 						min="0"
@@ -326,7 +334,7 @@
 		{/if}
 
 		<h3 class="mx-0 mt-3.5 mb-0.75 border-t border-t-rule pt-1.75 text-sm font-semibold">
-			The site’s colours and type
+			{wording.theSitesColoursAndType}
 		</h3>
 		<div class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm">
 			{#each ['paper', 'ink', 'accent'] as const as use (use)}
@@ -342,7 +350,7 @@
 			{/each}
 		</div>
 		<div class="row mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.25 text-sm">
-			{#each [['titleFont', 'Titles'], ['textFont', 'Other words']] as const as [which, name] (which)}
+			{#each [['titleFont', wording.titles], ['textFont', wording.otherWords]] as const as [which, name] (which)}
 				<label class="flex items-center gap-1.25"
 					>{name}
 					<Select value={look[which]} choices={FONTS} set={(font: Font) => setLook({ [which]: font })} /></label
@@ -351,7 +359,7 @@
 		</div>
 	{:else}
 		<p class="text-ink-soft">
-			A picture drawn from each page’s own words, in the site’s colours and type. Choose how to begin at the right.
+			{wording.aPictureDrawnFromEachPages}
 		</p>
 	{/if}
 
@@ -365,16 +373,13 @@
 			{#if composing}
 				<WorkLine work={composing} />
 			{:else}
-				<Button disabled={drafts.length > 0} onclick={() => void compose()}
-					>Draw all {count.toLocaleString('en')} now</Button
+				<Button disabled={drafts.length > 0} onclick={() => void compose()}>{wording.drawAllNow(counted(count))}</Button
 				>
 				{#if told}<p role="status">{told}</p>
 				{:else}<p class="text-ink-soft">
-						{drafts.length > 0
-							? 'Keep what you changed first.'
-							: 'Those that nobody drew before a release are drawn when they are first asked for.'}
+						{drafts.length > 0 ? wording.keepWhatYouChangedFirst : wording.thoseThatNobodyDrewBeforeA}
 					</p>{/if}
-				<Button look="link" onclick={() => set(null)}>Stop making share pictures for this type</Button>
+				<Button look="link" onclick={() => set(null)}>{wording.stopMakingSharePicturesFor}</Button>
 			{/if}
 		</div>
 	{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/share';
 	import { CANVAS, type Box, type ShareLayout } from '$core';
 	import { inCanvas, PART_NAMES, PARTS, resized, withPart, type Part } from './shareLayout';
 
@@ -75,7 +76,7 @@
 	data-testid="stage"
 >
 	{#if src}<img class="h-full w-full" {src} {alt} data-testid="share" />{:else}<p class="p-4 text-ink-soft">
-			Being drawn …
+			{wording.beingDrawn}
 		</p>{/if}
 	{#each PARTS as part (part)}
 		{@const box = layout[part]}
@@ -86,9 +87,13 @@
 				class:back={part === 'picture'}
 				style={place(box)}
 				data-part={part}
-				aria-label="{PART_NAMES[part]}: {Math.round(box.width)} by {Math.round(box.height)} at {Math.round(
-					box.x
-				)}, {Math.round(box.y)}"
+				aria-label={wording.byAt(
+					PART_NAMES[part],
+					Math.round(box.width),
+					Math.round(box.height),
+					Math.round(box.x),
+					Math.round(box.y)
+				)}
 				aria-pressed={chosen === part}
 				onfocus={() => (chosen = part)}
 				onpointerdown={(event) => take(event, part)}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/share';
 	import {
 		describeFinding,
 		describeMend,
@@ -87,7 +88,7 @@
 	);
 </script>
 
-<section class="px-3.5 py-0" aria-label="The share picture of this page">
+<section class="px-3.5 py-0" aria-label={wording.theSharePictureOfThisPage}>
 	{#if layout}
 		<ShareStage
 			{layout}
@@ -97,19 +98,19 @@
 			{set}
 		/>
 		<p class="told mt-1.5 text-sm">
-			<span class="text-ink-soft">Its words for those who cannot see it:</span>
-			<span class="font-serif">{alt || 'none'}</span>
+			<span class="text-ink-soft">{wording.itsWordsForThoseWhoCannotSee}</span>
+			<span class="font-serif">{alt || wording.none}</span>
 		</p>
 		{#if weak.length > 0}
 			<ul
 				class="mt-2 border-l-4 border-l-flag bg-flag-wash px-2.5 py-1.5 text-sm"
-				aria-label="What is weak in the share picture"
+				aria-label={wording.whatIsWeakInTheSharePicture}
 			>
 				{#each weak as one (one.code)}<li>{describeFinding(one)}. {describeMend(one)}</li>{/each}
 			</ul>
 		{/if}
 		{#if drawn.length > 0}
-			<h2 class="mt-3 text-sm font-semibold">The hardest of its kind</h2>
+			<h2 class="mt-3 text-sm font-semibold">{wording.theHardestOfItsKind}</h2>
 			<ul class="hard mt-1.5 grid grid-cols-4 gap-3">
 				{#each drawn as { found, share, weak } (found.path)}
 					<li>
@@ -122,7 +123,7 @@
 										alt={share.alt ?? ''}
 									/>{:else}<span
 										class="mb-0.75 block aspect-[1200/630] w-full bg-sunk p-2 text-ink-soft outline-1 outline-rule"
-										>Being drawn …</span
+										>{wording.beingDrawn}</span
 									>{/if}
 							{/if}
 							<span>{HARD_KINDS[found.kind]}</span>
@@ -136,9 +137,9 @@
 			</ul>
 		{/if}
 	{:else}
-		<h2 class="mt-3 text-sm font-semibold">No share pictures are made of {label} pages yet</h2>
+		<h2 class="mt-3 text-sm font-semibold">{wording.noSharePicturesAreMadeOf(label)}</h2>
 		<p class="start mb-2 text-ink-soft">
-			Begin with one of these, as it would look on this page. Everything in it can be moved.
+			{wording.beginWithOneOfTheseAsIt}
 		</p>
 		<ul class="layouts mt-1.5 grid grid-cols-2 gap-3">
 			{#each tried as { start, share } (start.name)}
@@ -152,7 +153,7 @@
 									alt=""
 								/>{:else}<span
 									class="mb-0.75 block aspect-[1200/630] w-full bg-sunk p-2 text-ink-soft outline-1 outline-rule"
-									>Being drawn …</span
+									>{wording.beingDrawn}</span
 								>{/if}
 						{/if}
 						<span><strong>{start.name}</strong>, {start.says}</span>

@@ -1,13 +1,22 @@
+import { wording } from '$ui/words/en/share';
 import { CANVAS, type Box, type ShareLayout } from '$core';
 
 /** The parts of a layout that stand in a box of their own. */
 export const PARTS = ['picture', 'title', 'line', 'logo'] as const;
 export type Part = (typeof PARTS)[number];
 export const PART_NAMES: Readonly<Record<Part, string>> = {
-	picture: 'Picture',
-	title: 'Title',
-	line: 'Second line',
-	logo: 'Logo'
+	get picture() {
+		return wording.picture;
+	},
+	get title() {
+		return wording.title;
+	},
+	get line() {
+		return wording.secondLine;
+	},
+	get logo() {
+		return wording.logo;
+	}
 };
 
 /** No part is made smaller than this, in pixels. */

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/works';
 	import { onMount } from 'svelte';
 	import { Progress } from 'bits-ui';
 	import Button from '$ui/parts/Button.svelte';
@@ -17,7 +18,9 @@
 	<span class="flex flex-wrap items-baseline gap-x-3">
 		<span>{work.what}{work.far && `: ${work.far}`}</span>
 		<span class="text-ink-soft">{work.left}</span>
-		<Button type="button" look="link" class="ml-auto" aria-label="Stop: {work.what}" onclick={work.stop}>Stop</Button>
+		<Button type="button" look="link" class="ml-auto" aria-label={wording.stop(work.what)} onclick={work.stop}
+			>{wording.stop2}</Button
+		>
 	</span>
 	<Progress.Root
 		aria-label={work.what}

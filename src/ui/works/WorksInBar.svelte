@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/works';
 	import Button from '$ui/parts/Button.svelte';
 	import { works, type Work } from './works.svelte';
 
@@ -15,10 +16,12 @@
 				>{of(work)}{work.what}{work.far && `: ${work.far}`}<span class="text-2xs">{work.left && ` · ${work.left}`}</span
 				></span
 			>
-			<Button look="link" aria-label="Stop: {work.what}" onclick={work.stop}>Stop</Button>
+			<Button look="link" aria-label={wording.stop(work.what)} onclick={work.stop}>{wording.stop2}</Button>
 		{:else}
 			<span class={work.isFault ? 'text-gone' : 'text-sea'} role="status">{of(work)}{work.said}</span>
-			<Button look="link" aria-label="Close: {work.what}" onclick={() => works.drop(work)}>Close</Button>
+			<Button look="link" aria-label={wording.close(work.what)} onclick={() => works.drop(work)}
+				>{wording.close2}</Button
+			>
 		{/if}
 	</span>
 {/each}

@@ -1,3 +1,5 @@
+import { wording } from '$ui/words/en/works';
+import { counted } from '$ui/words/speaking';
 /** Before so long (milliseconds) nobody can say how long a work will take. */
 const TO_TELL = 2000;
 
@@ -34,8 +36,8 @@ export class Work {
 
 	/** How far, in words: of what is not counted beforehand, how much is done. */
 	get far(): string {
-		if (this.all > 0) return `${this.done.toLocaleString('en')} of ${this.all.toLocaleString('en')}`;
-		return this.done > 0 ? this.done.toLocaleString('en') : '';
+		if (this.all > 0) return wording.of(counted(this.done), counted(this.all));
+		return this.done > 0 ? counted(this.done) : '';
 	}
 	/** How long still, as things go; '' where nobody can say. */
 	get left(): string {
@@ -47,12 +49,12 @@ export class Work {
 /** A time (milliseconds) as somebody who waits wants to know it. */
 export function lastsInWords(time: number): string {
 	const seconds = Math.round(time / 1000);
-	if (seconds < 5) return 'a few seconds still';
-	if (seconds < 55) return `about ${Math.round(seconds / 5) * 5} seconds still`;
+	if (seconds < 5) return wording.aFewSecondsStill;
+	if (seconds < 55) return wording.aboutSecondsStill(Math.round(seconds / 5) * 5);
 	const minutes = Math.round(seconds / 60);
-	if (minutes < 60) return minutes <= 1 ? 'about a minute still' : `about ${minutes} minutes still`;
+	if (minutes < 60) return minutes <= 1 ? wording.aboutAMinuteStill : wording.aboutMinutesStill(minutes);
 	const hours = Math.round(minutes / 60);
-	return hours === 1 ? 'about an hour still' : `about ${hours} hours still`;
+	return hours === 1 ? wording.aboutAnHourStill : wording.aboutHoursStill(hours);
 }
 
 /** All that go on in this window, and those that ended while nobody looked. */
@@ -69,7 +71,7 @@ class Works {
 	end(work: Work, said: string, isFault = false) {
 		if (work.shown > 0) return this.drop(work);
 		// That somebody stopped it is no fault.
-		[work.said, work.isFault] = [said || 'Stopped.', isFault && !work.signal.aborted];
+		[work.said, work.isFault] = [said || wording.stopped, isFault && !work.signal.aborted];
 	}
 	drop(work: Work) {
 		this.all = this.all.filter((one) => one !== work);

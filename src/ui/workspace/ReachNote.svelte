@@ -1,4 +1,7 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/workspace';
+	import { pagesInWords } from '$ui/parts/words';
+	import { counted } from '$ui/words/speaking';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
 	import { describeFinding, type ReachedPage, type RuleBody } from '$core';
@@ -31,7 +34,6 @@
 	const reach = $derived(draft.reach);
 	const found = $derived(typeof reach === 'object' && 'under' in reach ? reach : undefined);
 	const counting = $derived(typeof reach === 'object' && 'seen' in reach ? reach : undefined);
-	const pages = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'page' : 'pages'}`;
 	const reading = $derived(found?.reading ?? 0);
 	const kept = $derived(found ? found.under - found.changed + reading : 0);
 	const isPage = $derived(draft.edit.place.layer === 'page');
@@ -39,9 +41,9 @@
 	/** What stands there now, in words. */
 	function inWords(current: unknown): string {
 		const body = current as RuleBody | null;
-		if (body === null) return 'nothing is set there any more';
-		if (!('kind' in body)) return 'it has other settings now';
-		return body.kind === 'template' ? `it says “${body.template}” now` : 'it has another rule now';
+		if (body === null) return wording.nothingIsSetThereAnyMore;
+		if (!('kind' in body)) return wording.itHasOtherSettingsNow;
+		return body.kind === 'template' ? wording.itSaysNow(body.template) : wording.itHasAnotherRuleNow;
 	}
 	const worst = $derived(found && found.worst.length > 1 ? found.worst.slice(0, 3) : []);
 	const show = (text: string) => text || 'nothing';
@@ -51,7 +53,7 @@
 	function reasonOf({ gained, lost, kept }: ReachedPage): string {
 		const [first] = gained.length > 0 ? gained : lost.length > 0 ? lost : kept;
 		if (!first) return '';
-		const when = gained.length > 0 ? 'now' : lost.length > 0 ? 'no longer' : 'still';
+		const when = gained.length > 0 ? 'now' : lost.length > 0 ? wording.noLonger : 'still';
 		return `${when}: ${inSentence(describeFinding(first))}`;
 	}
 </script>
@@ -59,44 +61,51 @@
 <div class="reach mt-1.5 border-t border-dashed border-t-rule-strong pt-1.5 text-sm" data-testid="reach">
 	{#if draft.conflict}
 		<div class="conflict border-l-4 border-l-flag bg-flag-wash px-2.25 py-1.5" role="alert">
-			<p><strong>Changed elsewhere meanwhile:</strong> {inWords(draft.conflict.current)}. Yours is still here.</p>
+			<p>
+				<strong>{wording.changedElsewhereMeanwhile}</strong>
+				{wording.yoursIsStillHere(inWords(draft.conflict.current))}
+			</p>
 			<p class="actions mt-1.5 flex items-center gap-2">
-				<Button look="main" onclick={overrule}>Keep mine instead</Button>
-				<Button onclick={discard}>Take theirs</Button>
+				<Button look="main" onclick={overrule}>{wording.keepMineInstead}</Button>
+				<Button onclick={discard}>{wording.takeTheirs}</Button>
 			</p>
 		</div>
 	{:else}
 		<p role="status">
 			{#if counting}
-				Counting the pages it reaches{counting.seen > 0 ? `: ${counting.seen.toLocaleString('en')} seen` : ''} …
-				<Button look="link" onclick={stop}>Stop counting</Button>
+				{wording.countingThePagesItReaches(counting.seen > 0 ? wording.seen(counted(counting.seen)) : '')}
+				<Button look="link" onclick={stop}>{wording.stopCounting}</Button>
 			{:else if reach === 'stopped'}
-				Counting was stopped: how far it reaches is not known.
+				{wording.countingWasStoppedHowFarIt}
 			{:else if found}
-				<strong>{pages(found.changed)} would change</strong>{kept > 0
-					? `, ${pages(kept)} under it would not`
+				<strong>{wording.wouldChange(pagesInWords(found.changed))}</strong>{kept > 0
+					? wording.underItWouldNot(pagesInWords(kept))
 					: ''}{reading > 0
-					? `, ${pages(reading)} by what ${reading === 1 ? 'it reads' : 'they read'} here`
-					: ''}{found.worse ? `; ${found.worse} for the worse` : ''}{found.better
-					? `; ${found.better} for the better`
-					: ''}{found.leaving ? `; ${pages(found.leaving)} would leave the site` : ''}{found.entering
-					? `; ${pages(found.entering)} would come to it`
+					? wording.byWhatHere(pagesInWords(reading), reading === 1 ? wording.itReads : wording.theyRead)
+					: ''}{found.worse ? wording.forTheWorse(found.worse) : ''}{found.better
+					? wording.forTheBetter(found.better)
+					: ''}{found.leaving ? wording.wouldLeaveTheSite(pagesInWords(found.leaving)) : ''}{found.entering
+					? wording.wouldComeToIt(pagesInWords(found.entering))
 					: ''}.
 				{#if found.pinned}
 					<strong
-						>{pages(found.pinned)} would no longer say what {found.pinned === 1 ? 'it is' : 'they are'} pinned to.</strong
+						>{wording.wouldNoLongerSayWhatPinnedTo(
+							pagesInWords(found.pinned),
+							found.pinned === 1 ? wording.itIs : wording.theyAre
+						)}</strong
 					>
 				{/if}
 				{#if found.sayThemselves > 0}
-					{pages(found.sayThemselves)}
-					{found.sayThemselves === 1 ? 'says' : 'say'} it in {found.sayThemselves === 1 ? 'its' : 'their'} own file, and
-					{found.sayThemselves === 1 ? 'keeps' : 'keep'} that.
-					{#if letWin}<Button look="link" onclick={letWin}>Let the template win</Button>{/if}
+					{wording.itInOwnFileAndThat(
+						pagesInWords(found.sayThemselves),
+						found.sayThemselves === 1 ? wording.says : wording.say,
+						found.sayThemselves === 1 ? wording.its : wording.their,
+						found.sayThemselves === 1 ? wording.keeps : wording.keep
+					)}
+					{#if letWin}<Button look="link" onclick={letWin}>{wording.letTheTemplateWin}</Button>{/if}
 				{/if}
 			{:else}
-				How far it reaches could not be counted.{typeof reach === 'object' && 'refused' in reach
-					? ` ${reach.refused}`
-					: ''}
+				{wording.howFarItReachesCouldNotBe(typeof reach === 'object' && 'refused' in reach ? ` ${reach.refused}` : '')}
 			{/if}
 		</p>
 		{#if worst.length > 0}
@@ -116,14 +125,16 @@
 		{#if draft.refused}<Refused>{draft.refused}</Refused>{/if}
 		<p class="actions mt-1.5 flex items-center gap-2">
 			<Button look="main" onclick={keep}
-				>Keep{#if hasKeys}<kbd class="ml-2 font-mono text-2xs leading-normal font-normal not-italic">Enter</kbd
+				>{wording.keep2}{#if hasKeys}<kbd class="ml-2 font-mono text-2xs leading-normal font-normal not-italic"
+						>Enter</kbd
 					>{/if}</Button
 			>
 			<Button onclick={discard}
-				>Take back{#if hasKeys}<kbd class="ml-2 font-mono text-2xs leading-normal font-normal not-italic">Esc</kbd
+				>{wording.takeBack}{#if hasKeys}<kbd class="ml-2 font-mono text-2xs leading-normal font-normal not-italic"
+						>Esc</kbd
 					>{/if}</Button
 			>
-			{#if isPage && !draft.refused}<span class="text-ink-soft">kept by itself in a moment</span>{/if}
+			{#if isPage && !draft.refused}<span class="text-ink-soft">{wording.keptByItselfInAMoment}</span>{/if}
 		</p>
 	{/if}
 </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/workspace';
 	import Button from '$ui/parts/Button.svelte';
 	import Sheet from '$ui/parts/Sheet.svelte';
 	import { benchAt } from '$ui/places/rooms';
@@ -37,11 +38,15 @@
 	}
 </script>
 
-<Sheet bind:open title={release ? 'Before the release' : 'What waits to be kept'} size="middle">
+<Sheet bind:open title={release ? wording.beforeTheRelease : wording.whatWaitsToBeKept} size="middle">
 	<p class="text-ink-soft" role="status">
 		{all.length === 0
-			? 'Nothing waits any more.'
-			: `${all.length === 1 ? 'One edit is' : `${all.length} edits are`} written and not kept: ${all.length === 1 ? 'it stands' : 'they stand'} in this browser alone, and no release has ${all.length === 1 ? 'it' : 'them'}.`}
+			? wording.nothingWaitsAnyMore
+			: wording.writtenAndNotKeptInThis(
+					all.length === 1 ? wording.oneEditIs : wording.editsAre(all.length),
+					all.length === 1 ? wording.itStands : wording.theyStand,
+					all.length === 1 ? wording.it : wording.them
+				)}
 	</p>
 	<ul class="mt-2">
 		{#each all as [key, draft] (key)}
@@ -60,7 +65,7 @@
 				<a
 					class="mt-1 block w-fit text-sm underline underline-offset-2"
 					href={addressOfEdit(site, draft.edit)}
-					onclick={() => (open = false)}>See it where it stands</a
+					onclick={() => (open = false)}>{wording.seeItWhereItStands}</a
 				>
 			</li>
 		{/each}
@@ -68,10 +73,11 @@
 	{#if all.length > 1 || release}
 		<p class="mt-4 flex gap-2 border-t border-t-rule pt-3">
 			<Button look="main" disabled={isBusy || all.length === 0} onclick={() => void keepAll()}
-				>{all.length > 1 ? `Keep all ${all.length}` : 'Keep it'}{release ? ', then release' : ''}</Button
+				>{all.length > 1 ? wording.keepAll(all.length) : wording.keepIt}{release ? wording.thenRelease : ''}</Button
 			>
-			{#if all.length > 1}<Button disabled={isBusy} onclick={giveUpAll}>Take all back</Button>{/if}
-			{#if release && all.length === 0}<Button look="main" onclick={() => ((open = false), release())}>Release</Button
+			{#if all.length > 1}<Button disabled={isBusy} onclick={giveUpAll}>{wording.takeAllBack}</Button>{/if}
+			{#if release && all.length === 0}<Button look="main" onclick={() => ((open = false), release())}
+					>{wording.release}</Button
 				>{/if}
 		</p>
 	{/if}

@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/workspace';
 import type { PageAction } from '$server/edits/pages';
 import type { TypeAction } from '$server/edits/types';
 import { call, isRefused } from '$ui/client';
@@ -25,16 +26,16 @@ function toldOf(action: TypeAction): string {
 	switch (action.do) {
 		case 'add':
 			return action.set
-				? `The set “${action.set}” is in the type “${action.name}”. Look at its templates, then release.`
-				: `The type “${action.name}” is added: give it to pages in their settings.`;
+				? wording.theSetIsInTheTypeLook(action.set, action.name)
+				: wording.theTypeIsAddedGiveItTo(action.name);
 		case 'rename':
-			return `The type is called “${action.to}” now.`;
+			return wording.theTypeIsCalledNow(action.to);
 		case 'remove':
-			return `The type “${action.name}” is gone; its pages are of the type “${action.to ?? ''}”.`;
+			return wording.theTypeIsGoneItsPagesAre(action.name, action.to ?? '');
 		case 'renameField':
-			return `The field is called “${action.to}” now, in templates too that said “${action.field}”.`;
+			return wording.theFieldIsCalledNowIn(action.to, action.field);
 		case 'renamePiece':
-			return `The piece is called “${action.to}” now, in every template that uses it.`;
+			return wording.thePieceIsCalledNowInEvery(action.to);
 	}
 }
 
@@ -49,7 +50,7 @@ export async function actOnPage(
 		bench.message = done.refused;
 		return undefined;
 	}
-	return { path: done.path, says: action.do === 'copy' ? `The copy stands at ${done.path} as a draft.` : undefined };
+	return { path: done.path, says: action.do === 'copy' ? wording.theCopyStandsAtAsADraft(done.path) : undefined };
 }
 
 /** Pins what the cards of pages say, as one edit; gives what is to be said of it. */
@@ -59,6 +60,6 @@ export async function pinned(site: string, paths: readonly string[]): Promise<st
 		body: { pages: { paths }, action: { do: 'pin', on: true } }
 	});
 	if (isRefused(done)) return done.refused;
-	const pages = paths.length === 1 ? 'This page is' : `${paths.length} pages are`;
-	return `${pages} pinned: an edit that changes what the cards say tells so first.`;
+	const pages = paths.length === 1 ? wording.thisPageIs : wording.pagesAre(paths.length);
+	return wording.pinnedAnEditThatChangesWhat(pages);
 }

@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/workspace';
 import {
 	BUILT_IN_PICTURES,
 	checkRule,
@@ -376,7 +377,7 @@ export class Bench {
 		const query = { type: this.data.page.type, tag: this.tag };
 		const found = await call('GET /sites/{site}/proposal', { site: this.siteName, query });
 		if (isRefused(found)) return found.refused;
-		return found.proposal ?? 'The records of this type have nothing to add to what is built in.';
+		return found.proposal ?? wording.theRecordsOfThisTypeHave;
 	}
 
 	/** What the page's own file says of the chosen tag becomes the page's own rule: its words, taken as they are. */

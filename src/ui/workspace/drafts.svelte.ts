@@ -1,3 +1,4 @@
+import { spoken } from '$ui/words/speaking';
 import {
 	measureReach,
 	pagesIn,
@@ -215,7 +216,7 @@ export class Drafts {
 			result = { kind: 'kept' };
 		this.saving = result.kind !== 'kept' ? 'failed' : this.underWay > 0 ? 'saving' : 'idle';
 		if (result.kind !== 'kept') return result;
-		this.savedAt = new Date().toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+		this.savedAt = new Date().toLocaleTimeString(spoken(), { hour: '2-digit', minute: '2-digit' });
 		this.ground.took(edit);
 		return result;
 	}

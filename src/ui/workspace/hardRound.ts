@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/workspace';
 import { HARD_KINDS, type HardPage } from '$core';
 import { call, isRefused } from '$ui/client';
 
@@ -25,7 +26,7 @@ export class HardRound {
 		const next = this.pages[++this.at];
 		if (!next?.[0]) return undefined;
 		const why = next.map(({ kind, measure }) => `${HARD_KINDS[kind]} (${measure})`).join(', ');
-		return { path: next[0].path, says: `${this.at + 1} of ${this.pages.length} hard pages: the one with ${why}.` };
+		return { path: next[0].path, says: wording.ofHardPagesTheOneWith(this.at + 1, this.pages.length, why) };
 	}
 }
 

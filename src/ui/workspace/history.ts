@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/workspace';
 import type { Refused } from '$ui/client';
 import { TakingBack } from '$ui/parts/takingBack.svelte';
 
@@ -28,7 +29,7 @@ export class History {
 		const refusal = await this.takeBack(which);
 		// A key that is held down is not to say how much goes: that is asked for where all edits stand.
 		if (refusal)
-			this.say(refusal.removes === undefined ? refusal.refused : `${refusal.refused} “What was changed” asks for it.`);
+			this.say(refusal.removes === undefined ? refusal.refused : wording.whatWasChangedAsksForIt(refusal.refused));
 		else if (this.taking.undone) this.tell({ ...this.taking.undone, isAgain: which === 'again' });
 	}
 

@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/workspace';
 import { works, type Work } from '$ui/works/works.svelte';
 import { describeFinding, type Finding } from '$core';
 import type { Pending } from '$server/web/pending';
@@ -34,19 +35,19 @@ export class BenchRelease {
 
 	/** Why none can be made now, in a sentence; undefined when one can. */
 	get whyNot(): string | undefined {
-		if (this.making) return 'A release is under way.';
+		if (this.making) return wording.aReleaseIsUnderWay;
 		const waiting = this.waiting();
 		if (waiting > 0)
-			return `${waiting === 1 ? 'One edit waits' : `${waiting} edits wait`} to be kept. Keep it or take it back first.`;
+			return wording.toBeKeptKeepItOrTake(waiting === 1 ? wording.oneEditWaits : wording.editsWait(waiting));
 		const { pending } = this;
-		if (!pending) return this.unknown ?? 'The working copy is still being compared with the release.';
+		if (!pending) return this.unknown ?? wording.theWorkingCopyIsStillBeing;
 		const isSame = pending.changed + pending.added + pending.removed === 0 && pending.unseen === 0;
-		return isSame && pending.release ? `Nothing differs from release ${pending.release.number}.` : undefined;
+		return isSame && pending.release ? wording.nothingDiffersFromRelease(pending.release.number) : undefined;
 	}
 
 	/** Makes the working copy what visitors see; gives what is to be said of it. */
 	async make(): Promise<{ readonly isMade: boolean; readonly says: string }> {
-		const work = (this.making = works.begin(this.siteName, 'Releasing'));
+		const work = (this.making = works.begin(this.siteName, wording.releasing));
 		work.progress(0, this.pending?.all ?? 0);
 		const result = await release(this.siteName, {}, work.signal, work.progress);
 		this.making = undefined;
@@ -59,11 +60,11 @@ export class BenchRelease {
 /** What is to be said of a release that was asked for. */
 function saysOf(result: Awaited<ReturnType<typeof release>>): { readonly isMade: boolean; readonly says: string } {
 	if (isRefused(result)) {
-		const where = result.removes === undefined ? '' : ' The room of releases asks for it.';
+		const where = result.removes === undefined ? '' : wording.theRoomOfReleasesAsksForIt;
 		return { isMade: false, says: result.refused + where };
 	}
 	const { number, pages, faulty } = result;
-	const out = `Release ${number} is out: ${pages} ${pages === 1 ? 'page' : 'pages'}.`;
+	const out = wording.releaseIsOut(number, pages, pages === 1 ? wording.page : wording.pages);
 	return { isMade: true, says: out + faultyInWords(faulty) };
 }
 
@@ -71,5 +72,5 @@ function saysOf(result: Awaited<ReturnType<typeof release>>): { readonly isMade:
 function faultyInWords(faulty: readonly Finding[]): string {
 	const [first] = faulty;
 	if (!first) return '';
-	return ` ${faulty.length === 1 ? 'One rule does not work' : `${faulty.length} rules do not work`}: ${describeFinding(first)}`;
+	return ` ${faulty.length === 1 ? wording.oneRuleDoesNotWork : wording.rulesDoNotWork(faulty.length)}: ${describeFinding(first)}`;
 }

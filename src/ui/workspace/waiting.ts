@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/workspace';
 import type { AnyEdit } from '$core';
 import { benchAt, roomAt } from '$ui/places/rooms';
 import { languageName } from '$ui/parts/words';
@@ -10,21 +11,22 @@ type Place = AnyEdit['place'];
 function placeInWords(place: Place): string {
 	switch (place.layer) {
 		case 'site':
-			return 'the whole site';
+			return wording.theWholeSite;
 		case 'type':
-			return `every ${place.name}`;
+			return wording.every(place.name);
 		case 'page':
 			return place.path;
 		case 'picture':
-			return `the picture ${place.src.split('/').at(-1)}`;
+			return wording.thePicture(place.src.split('/').at(-1) ?? '');
 	}
 }
 
 /** What an edit changes and where, on one line. */
 export function editNamed(edit: AnyEdit): string {
 	const place = placeInWords(edit.place);
-	if ('tag' in edit) return `${edit.tag} of ${place}${edit.language ? `, in ${languageName(edit.language)}` : ''}`;
-	return `Settings of ${place}`;
+	if ('tag' in edit)
+		return wording.of(edit.tag, place, edit.language ? wording.inOne(languageName(edit.language)) : '');
+	return wording.settingsOf(place);
 }
 
 /** What it would say there, on one line. */
@@ -34,22 +36,22 @@ export function editSays(edit: AnyEdit): string {
 			.map(([name, value]) => `${name}: ${settingInWords(value)}`)
 			.join(' · ');
 	const { body } = edit;
-	if (body === null) return 'nothing of its own any more';
+	if (body === null) return wording.nothingOfItsOwnAnyMore;
 	switch (body.kind) {
 		case 'template':
 			return body.template;
 		case 'borrow':
-			return `the same as ${body.from}`;
+			return wording.theSameAs(body.from);
 		case 'leaveOut':
-			return 'left out';
+			return wording.leftOut;
 		case 'pictures':
-			return 'sources of pictures';
+			return wording.sourcesOfPictures;
 	}
 }
 
 function settingInWords(value: unknown): string {
-	if (value === null) return 'as usual';
-	if (typeof value === 'boolean') return value ? 'yes' : 'no';
+	if (value === null) return wording.asUsual;
+	if (typeof value === 'boolean') return value ? wording.yes : wording.no;
 	if (Array.isArray(value)) return value.length === 1 ? 'one' : `${value.length}`;
 	return typeof value === 'string' || typeof value === 'number' ? String(value) : 'changed';
 }

@@ -1,3 +1,4 @@
+import { wording } from '$ui/words/en/workspace';
 import {
 	pagesIn,
 	cardOf,

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pagesAbout';
 	import Toggles from '$ui/parts/Toggles.svelte';
 	import { toText } from '$core';
 	import { onMount, tick, untrack } from 'svelte';
@@ -303,7 +304,7 @@
 		if (isRefused(found)) return [];
 		return found.pages.map((page) => ({
 			group: 'Pages',
-			name: page.title || 'No title',
+			name: page.title || wording.noTitle,
 			more: `${page.path}  ${page.type}${page.state === 'live' ? '' : `, ${page.state}`}`,
 			run: () => void go(page.path)
 		}));
@@ -312,7 +313,7 @@
 	const ways = { choose, write: (tag: string) => writeAt('page', tag), signOf };
 </script>
 
-<svelte:head><title>{data.page.path} · {data.site.name} · Kephalon</title></svelte:head>
+<svelte:head><title>{wording.kephalon3(data.page.path, data.site.name)}</title></svelte:head>
 <svelte:window {onkeydown} {onpagehide} onpopstate={position.onpopstate} />
 
 <div class="bench flex h-screen flex-col max-wide:h-auto">
@@ -329,7 +330,7 @@
 		<MoreMenu act={DO} open={(panel) => ask(() => (bench.panel = panel))} />
 		{#if data.page.state !== 'live'}<span
 				class="state border border-dashed border-flag px-2 py-px text-sm whitespace-nowrap text-flag"
-				>{data.page.state}: not released</span
+				>{wording.notReleased(data.page.state)}</span
 			>{/if}
 		<ReleaseBar />
 	</header>
@@ -339,20 +340,20 @@
 		id="room"
 		tabindex="-1"
 	>
-		<h1 class="sr-only">The bench at {data.page.path}</h1>
+		<h1 class="sr-only">{wording.theBenchAt(data.page.path)}</h1>
 		<div
 			class="head relative col-start-2 row-start-1 overflow-y-auto bg-sheet px-0 pt-2 pb-3.5 [contain:strict] [border-inline:1px_solid_var(--color-rule)] max-wide:[contain:none] max-narrow:col-start-1 max-narrow:row-auto max-narrow:[border-inline:0] [&.whole]:col-[2/-1]"
 			class:whole={position.view === 'cards' || position.view === 'share'}
 		>
 			<Toggles
 				class="views mb-2 px-2.5 text-sm"
-				label="How the head is shown"
+				label={wording.howTheHeadIsShown}
 				value={position.view}
 				choices={[
-					['tags', 'Tags'],
-					['markup', 'Markup'],
-					['cards', 'All cards'],
-					['share', 'Share picture']
+					['tags', wording.tags],
+					['markup', wording.markup],
+					['cards', wording.allCards],
+					['share', wording.sharePicture]
 				]}
 				set={(view) => (position.view = view)}
 			/>
@@ -366,7 +367,7 @@
 			{:else}
 				<section
 					class="all [columns:250px] gap-x-5.5 px-3.5 py-0 [&>figure]:mb-5 [&>figure]:[break-inside:avoid]"
-					aria-label="How readers of links show it"
+					aria-label={wording.howReadersOfLinksShowIt}
 				>
 					{#each bench.working.cards as card (card.reader.id)}<ReaderCard {card} {shown} {ways} />{/each}
 				</section>
@@ -399,7 +400,7 @@
 			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 			<aside
 				class="cards relative col-start-3 row-start-1 flex flex-col gap-4.5 overflow-y-auto p-3.5 [contain:strict] max-wide:col-span-full max-wide:row-start-2 max-wide:[contain:none] max-narrow:col-start-1 max-narrow:row-auto max-narrow:[border-inline:0] [&>figure]:flex-none [&>figure]:[contain-intrinsic-size:auto_280px] [&>figure]:[content-visibility:auto]"
-				aria-label="How readers of links show it"
+				aria-label={wording.howReadersOfLinksShowIt}
 				tabindex="0"
 			>
 				{#each bench.working.cards as card (card.reader.id)}<ReaderCard {card} {shown} {ways} />{/each}
@@ -431,9 +432,7 @@
 				: undefined}
 			language={making?.language ?? ''}
 			made={(path) =>
-				void comeTo(path, `${path} is there, as a draft. Write what it says.`).then(() =>
-					ask(() => (bench.panel = 'fields'))
-				)}
+				void comeTo(path, wording.isThereAsADraftWriteWhat(path)).then(() => ask(() => (bench.panel = 'fields')))}
 		/>
 	{/await}
 {/if}
@@ -444,7 +443,7 @@
 			site={siteName}
 			path={data.page.path}
 			isReleased={data.released !== null}
-			gone={(path) => void comeTo(path, `${data.page.path} is taken away. Ctrl+Z brings it back.`)}
+			gone={(path) => void comeTo(path, wording.isTakenAwayCtrlZBringsIt(data.page.path))}
 		/>
 	{/await}
 {/if}

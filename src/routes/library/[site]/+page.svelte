@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pagesAbout';
 	import Toggles from '$ui/parts/Toggles.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Told from '$ui/parts/Told.svelte';
@@ -55,10 +56,10 @@
 	const isNamedAbove = (picture: Picture) => namedAbove.includes(JSON.stringify(picture.src));
 	const isUnused = (picture: Picture) => bench.uses[picture.src] === undefined && !isNamedAbove(picture);
 	const KINDS = {
-		all: { name: 'All', fits: () => true },
-		weak: { name: 'Weak in something', fits: (picture: Picture) => weakOf(picture).length > 0 },
-		wordless: { name: 'Without words', fits: (picture: Picture) => !picture.alt },
-		unused: { name: 'Not used', fits: isUnused }
+		all: { name: wording.all, fits: () => true },
+		weak: { name: wording.weakInSomething, fits: (picture: Picture) => weakOf(picture).length > 0 },
+		wordless: { name: wording.withoutWords, fits: (picture: Picture) => !picture.alt },
+		unused: { name: wording.notUsed, fits: isUnused }
 	} as const;
 	const found = $derived(findPictures(bench.working.pictures, wanted).filter(KINDS[only].fits));
 	let chosenSource = $state(untrack(() => data.chosen));
@@ -80,7 +81,7 @@
 	async function remove(picture: Picture) {
 		const answer = await call('DELETE /sites/{site}/pictures', { site: siteName, body: { src: picture.src } });
 		if (isRefused(answer)) return void (bench.message = answer.refused);
-		bench.message = `${nameOfPicture(picture)} is out of the library.`;
+		bench.message = wording.isOutOfTheLibrary(nameOfPicture(picture));
 		chosenSource = null;
 		await refresh();
 		neighbours.tell();
@@ -98,44 +99,47 @@
 	}
 </script>
 
-<svelte:head><title>Library · {data.site.name} · Kephalon</title></svelte:head>
+<svelte:head><title>{wording.libraryKephalon(data.site.name)}</title></svelte:head>
 <svelte:window {onkeydown} {onpagehide} />
 
 <div class="flex h-screen flex-col">
 	<RoomBar site={siteName} room="library" />
 	<header class="top flex items-center gap-3 border-b border-b-rule-strong bg-sheet px-4 py-1.75 max-narrow:flex-wrap">
-		<h1 class="text-md font-semibold">Library</h1>
+		<h1 class="text-md font-semibold">{wording.library}</h1>
 		<span class="text-ink-soft"
-			>{bench.working.pictures.length}
-			{bench.working.pictures.length === 1 ? 'picture' : 'pictures'}, {(bytes / 1e6).toFixed(1)} MB</span
+			>{wording.mb(
+				bench.working.pictures.length,
+				bench.working.pictures.length === 1 ? wording.picture : wording.pictures,
+				(bytes / 1e6).toFixed(1)
+			)}</span
 		>
 		<ReleaseBar />
 	</header>
 	{#if bench.message}
 		<Told>
 			{bench.message}
-			<Button onclick={() => (bench.message = undefined)}>Close</Button>
+			<Button onclick={() => (bench.message = undefined)}>{wording.close}</Button>
 		</Told>
 	{/if}
 	<main class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(380px,520px)] max-narrow:grid-cols-1" id="room">
-		<section class="wall overflow-y-auto p-3.5" aria-label="The pictures">
+		<section class="wall overflow-y-auto p-3.5" aria-label={wording.thePictures}>
 			<div class="flex flex-wrap items-center gap-x-4.5 gap-y-2">
 				<input
 					class="min-w-50 flex-1"
 					type="search"
-					aria-label="Find a picture"
-					placeholder="Find by name, place or words"
+					aria-label={wording.findAPicture}
+					placeholder={wording.findByNamePlaceOrWords}
 					bind:value={wanted}
 				/>
 				<Toggles
 					class="text-sm"
-					label="Which are shown"
+					label={wording.whichAreShown}
 					value={only}
 					choices={Object.entries(KINDS).map(([id, kind]) => [id as keyof typeof KINDS, kind.name] as const)}
 					set={(id) => (only = id)}
 				/>
 			</div>
-			<PictureIntake site={siteName} label="A picture for the library" {taken} />
+			<PictureIntake site={siteName} label={wording.aPictureForTheLibrary} {taken} />
 			<ul class="mt-3.5 [columns:168px] gap-x-3.5">
 				{#each found.slice(0, SHOWN) as picture (picture.src)}
 					<li class="mb-3.5 [break-inside:avoid]">
@@ -156,28 +160,32 @@
 							<span class="name mt-1 block truncate text-sm font-semibold">{nameOfPicture(picture)}</span>
 							<span class="text-ink-soft"
 								>{bench.uses[picture.src]?.shown
-									? `on ${bench.uses[picture.src]!.shown} ${bench.uses[picture.src]!.shown === 1 ? 'card' : 'cards'}`
-									: 'on no card'}{weakOf(picture).length > 0
-									? `, ${weakOf(picture).length} ${weakOf(picture).length === 1 ? 'thing' : 'things'} to mend`
+									? wording.on(
+											bench.uses[picture.src]!.shown,
+											bench.uses[picture.src]!.shown === 1 ? wording.card : wording.cards
+										)
+									: wording.onNoCard}{weakOf(picture).length > 0
+									? wording.toMend(
+											weakOf(picture).length,
+											weakOf(picture).length === 1 ? wording.thing : wording.things
+										)
 									: ''}</span
 							>
 						</button>
 					</li>
 				{:else}
 					<li class="mb-3.5 [break-inside:avoid] text-ink-soft">
-						{bench.working.pictures.length === 0
-							? 'Nothing is in the library yet. Drop a picture above.'
-							: 'No picture fits.'}
+						{bench.working.pictures.length === 0 ? wording.nothingIsInTheLibraryYetDrop : wording.noPictureFits}
 					</li>
 				{/each}
 			</ul>
 			{#if found.length > SHOWN}<p class="text-ink-soft">
-					… and {found.length - SHOWN} more. Write a word to find them.
+					{wording.andMoreWriteAWordToFind(found.length - SHOWN)}
 				</p>{/if}
 		</section>
 		<section
 			class="table overflow-y-auto border-l border-l-rule bg-sheet p-3.5"
-			aria-label="The chosen picture"
+			aria-label={wording.theChosenPicture}
 			data-testid="chosen"
 		>
 			{#if chosen}
@@ -190,10 +198,10 @@
 					change={(changes) => bench.changePicture(chosen.src, changes)}
 				/>
 				<DraftNote draftKey={keyOfSettings({ layer: 'picture', src: chosen.src })} />
-				<h3 class="mt-3.5 border-t border-t-rule pt-1.75 text-sm font-semibold">Where it is used</h3>
+				<h3 class="mt-3.5 border-t border-t-rule pt-1.75 text-sm font-semibold">{wording.whereItIsUsed}</h3>
 				{#if use}
 					<ul class="uses text-sm">
-						{#each [['On the card of', use.shown, use.shownOn], ['Named by', use.named, use.namedOn]] as const as [told, count, paths] (told)}
+						{#each [[wording.onTheCardOf, use.shown, use.shownOn], [wording.namedBy, use.named, use.namedOn]] as const as [told, count, paths] (told)}
 							{#if count > 0}
 								<li>
 									{told}
@@ -202,22 +210,22 @@
 											class="mr-1.75 font-mono text-xs wrap-anywhere underline underline-offset-2"
 											href={benchAt(path)}>{path}</a
 										>{/each}
-									{#if count > paths.length}and {count - paths.length} more{/if}
+									{#if count > paths.length}{wording.andMore(count - paths.length)}{/if}
 								</li>
 							{/if}
 						{/each}
 					</ul>
 				{/if}
-				{#if isNamedAbove(chosen)}<p class="uses text-sm">The site or one of its types names it.</p>{/if}
+				{#if isNamedAbove(chosen)}<p class="uses text-sm">{wording.theSiteOrOneOfItsTypes}</p>{/if}
 				{#if isUnused(chosen)}
-					<p class="text-ink-soft">Nowhere.</p>
-					<Button onclick={() => void remove(chosen)}>Remove from the library</Button>
+					<p class="text-ink-soft">{wording.nowhere}</p>
+					<Button onclick={() => void remove(chosen)}>{wording.removeFromTheLibrary}</Button>
 				{/if}
 				<p class="place mt-3 font-mono text-xs wrap-anywhere text-ink-soft">
-					{keptCopyOf(chosen) ? chosen.src : `${chosen.src} (not held here)`}
+					{keptCopyOf(chosen) ? chosen.src : wording.notHeldHere(chosen.src)}
 				</p>
 			{:else}
-				<p class="text-ink-soft">Choose a picture on the wall to see its shapes.</p>
+				<p class="text-ink-soft">{wording.chooseAPictureOnTheWallTo}</p>
 			{/if}
 		</section>
 	</main>

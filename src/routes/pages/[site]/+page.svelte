@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pagesAbout';
 	import { untrack } from 'svelte';
 	import PagesRoom from '$ui/pages/PagesRoom.svelte';
 
@@ -6,5 +7,5 @@
 	const site = untrack(() => data.site.name);
 </script>
 
-<svelte:head><title>Pages · {data.site.name} · Kephalon</title></svelte:head>
+<svelte:head><title>{wording.pagesKephalon(data.site.name)}</title></svelte:head>
 {#key site}<PagesRoom {data} />{/key}

@@ -1,10 +1,11 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/pagesAbout';
 	import PanelRoom from '$ui/panel/PanelRoom.svelte';
 	let { data } = $props();
 </script>
 
 <svelte:head>
-	<title>How a page of {data.site} is shared · Kephalon</title>
+	<title>{wording.howAPageOfIsSharedKephalon(data.site)}</title>
 	<!-- Whatever leads on from here leads out of the frame. -->
 	<base target="_blank" />
 </svelte:head>

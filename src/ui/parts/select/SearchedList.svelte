@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/parts';
 	import { Command, Popover } from 'bits-ui';
 	import { onMount } from 'svelte';
 	import { landmarkOf } from '../shown/landmark';
@@ -59,15 +60,15 @@
 	</Popover.Trigger>
 	<Popover.Portal to={landmarkOf(button)}>
 		<Popover.Content strategy="fixed" class={[LIST, 'w-64']} sideOffset={3} align="start" collisionPadding={8}>
-			<Command.Root shouldFilter={false} label="Search among {choices.length}" bind:value={marked} loop>
+			<Command.Root shouldFilter={false} label={wording.searchAmong(choices.length)} bind:value={marked} loop>
 				<Command.Input
 					class="mb-1 w-full rounded-none border-0 border-b border-b-rule bg-transparent px-2.5 pb-1.5 -outline-offset-2"
 					aria-controls={id}
-					aria-label="Search among {choices.length}"
-					placeholder="Search among {choices.length}"
+					aria-label={wording.searchAmong(choices.length)}
+					placeholder={wording.searchAmong(choices.length)}
 					bind:value={typed}
 				/>
-				<Command.List class="max-h-66 overflow-y-auto" {id} aria-label="What there is" tabindex={0}>
+				<Command.List class="max-h-66 overflow-y-auto" {id} aria-label={wording.whatThereIs} tabindex={0}>
 					<Command.Viewport>
 						{#each found as at (at)}
 							{@const choice = choices[at] ?? ''}
@@ -81,7 +82,7 @@
 								>{wordsOf(choice)}
 							</Command.Item>
 						{:else}
-							<p class="px-2.5 py-1 text-ink-soft">Nothing has that in its name.</p>
+							<p class="px-2.5 py-1 text-ink-soft">{wording.nothingHasThatInItsName}</p>
 						{/each}
 					</Command.Viewport>
 				</Command.List>

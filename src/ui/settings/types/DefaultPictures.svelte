@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import { toText, type ContentType, type PictureMention } from '$core';
@@ -12,7 +13,7 @@
 	const type = $derived(bench.working.type);
 	const by = $derived(type?.pictureBy);
 	const fields = $derived([
-		...(type?.special === 'listing' ? [{ name: 'listing', label: 'what it lists' }] : []),
+		...(type?.special === 'listing' ? [{ name: 'listing', label: wording.whatItLists }] : []),
 		...(type?.fields ?? []).filter(({ kind }) => kind === 'text')
 	]);
 	/** What the field says on the page in view: the value that is offered first. */
@@ -39,33 +40,33 @@
 </script>
 
 {#if fields.length > 0}
-	<Setting name="Another default for some" hint="By what a field of the page says, such as the category of a listing.">
+	<Setting name={wording.anotherDefaultForSome} hint={wording.byWhatAFieldOfThePage}>
 		<Select
 			value={by?.field ?? ''}
 			choices={[
-				['', 'The same for all'],
-				...fields.map((field) => [field.name, `By ${field.label ?? field.name}`] as const)
+				['', wording.theSameForAll],
+				...fields.map((field) => [field.name, wording.by(field.label ?? field.name)] as const)
 			]}
 			set={setField}
 		/>
 	</Setting>
 {/if}
 {#if by}
-	<ul aria-label="Default pictures by {by.field}">
+	<ul aria-label={wording.defaultPicturesBy(by.field)}>
 		{#each Object.entries(by.pictures) as [name, picture] (name)}
 			<li class="mt-0.75 flex items-center gap-2 text-sm">
 				<span class="font-serif">{name}</span>
 				<span class="flex-1 truncate font-mono text-ink-soft">{picture.src}</span>
 				<Button
-					aria-label="Take out the picture for {name}"
+					aria-label={wording.takeOutThePictureFor(name)}
 					onclick={() =>
 						setPictures(Object.fromEntries(Object.entries(by.pictures).filter(([other]) => other !== name)))}>×</Button
 				>
 			</li>
 		{/each}
 	</ul>
-	<Setting name="For pages where it says">
+	<Setting name={wording.forPagesWhereItSays}>
 		<input placeholder={here} bind:value />
 	</Setting>
-	<PictureField name="the picture is" src="" set={add} />
+	<PictureField name={wording.thePictureIs} src="" set={add} />
 {/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import type { Action } from '$ui/workspace/actions';
@@ -55,10 +56,11 @@
 		)
 	);
 	const waits = (field: Field) => !sameJson(kept.get(field.name), field);
-	const placeOf = ({ layer, of }: FieldUse) => (layer === 'site' ? 'the site' : layer === 'type' ? `every ${of}` : of);
+	const placeOf = ({ layer, of }: FieldUse) =>
+		layer === 'site' ? wording.theSite : layer === 'type' ? wording.every(of) : of;
 </script>
 
-<h3 class="mt-3 text-sm font-semibold">Fields</h3>
+<h3 class="mt-3 text-sm font-semibold">{wording.fields}</h3>
 <ul>
 	{#each fields as field (field.name)}
 		<li class="mt-1 text-sm" data-field={field.name}>
@@ -68,9 +70,11 @@
 					aria-expanded={open === field.name}
 					onclick={() => look(field.name)}>{field.name}</button
 				>
-				{#if waits(field)}<span class="text-flag">{kept.has(field.name) ? 'changed, ' : ''}not kept yet</span>{/if}
+				{#if waits(field)}<span class="text-flag"
+						>{wording.notKeptYet(kept.has(field.name) ? wording.changed : '')}</span
+					>{/if}
 				<Select
-					aria-label="Kind of {field.name}"
+					aria-label={wording.kindOf(field.name)}
 					value={field.kind}
 					choices={FIELD_KINDS.map((kind) => [kind, KIND_NAMES[kind]] as const)}
 					set={(kind: FieldKind) => setField(field.name, { kind })}
@@ -79,7 +83,8 @@
 			{#if open === field.name}
 				<div class="more mx-0 mt-1 mb-2 border-l-3 border-l-rule-strong pl-2 text-sm">
 					<label class="block text-ink-soft"
-						>In words <input
+						>{wording.inWords}
+						<input
 							class="w-full"
 							value={field.label ?? ''}
 							placeholder={field.name}
@@ -102,46 +107,49 @@
 						}}
 					>
 						<label class="block min-w-0 flex-1 text-ink-soft"
-							>Name in templates <input class="w-full font-mono" bind:value={newName} /></label
+							>{wording.nameInTemplates} <input class="w-full font-mono" bind:value={newName} /></label
 						>
-						<Button disabled={named(newName) === '' || named(newName) === field.name}>Rename</Button>
+						<Button disabled={named(newName) === '' || named(newName) === field.name}>{wording.rename}</Button>
 					</form>
 					{#if uses}
 						<p class="mt-1.25" role="status">
-							{#if uses.length === 0}No template asks for it.
-							{:else}{uses.length === 1 ? 'One template asks' : `${uses.length} templates ask`} for it. Renaming changes {uses.length ===
-								1
-									? 'it'
-									: 'them'} too, and what the pages say stays.{/if}
+							{#if uses.length === 0}{wording.noTemplateAsksForIt}
+							{:else}{wording.forItRenamingChangesTooAnd(
+									uses.length === 1 ? wording.oneTemplateAsks : wording.templatesAsk(uses.length),
+									uses.length === 1 ? wording.it : wording.them
+								)}{/if}
 						</p>
 						<ul class="uses mx-0 mt-0.5 mb-1.25 wrap-anywhere">
 							{#each uses.slice(0, 12) as use, at (at)}
 								<li class="mt-1 text-sm">
-									<span class="font-mono">{use.isLayout ? `share picture, ${use.tag}` : use.tag}</span> at {placeOf(
-										use
-									)}:
-									<span class="font-mono">{use.template || 'a source of pictures'}</span>
+									<span class="font-mono">{use.isLayout ? wording.sharePicture2(use.tag) : use.tag}</span>
+									{wording.at(placeOf(use))}
+									<span class="font-mono">{use.template || wording.aSourceOfPictures}</span>
 								</li>
 							{/each}
-							{#if uses.length > 12}<li class="mt-1 text-sm text-ink-soft">… and {uses.length - 12} more</li>{/if}
+							{#if uses.length > 12}<li class="mt-1 text-sm text-ink-soft">
+									{wording.andMore2(uses.length - 12)}
+								</li>{/if}
 						</ul>
-					{:else}<p class="mt-1.25 text-ink-soft">Looking for what asks for it …</p>{/if}
+					{:else}<p class="mt-1.25 text-ink-soft">{wording.lookingForWhatAsksForIt}</p>{/if}
 					<Button look="link" disabled={!uses} onclick={() => set(fields.filter(({ name }) => name !== field.name))}
-						>Declare it no more{uses?.length
-							? `: ${uses.length === 1 ? 'that template comes' : 'those templates come'} to nothing there`
-							: ''}</Button
+						>{wording.declareItNoMore(
+							uses?.length
+								? wording.toNothingThere(uses.length === 1 ? wording.thatTemplateComes : wording.thoseTemplatesCome)
+								: ''
+						)}</Button
 					>
 				</div>
 			{/if}
 		</li>
-	{:else}<li class="mt-1 text-sm text-ink-soft">None of its own: only what every page has.</li>{/each}
+	{:else}<li class="mt-1 text-sm text-ink-soft">{wording.noneOfItsOwnOnlyWhatEvery}</li>{/each}
 </ul>
 <form class="row mt-2 flex items-end gap-2" onsubmit={addField}>
 	<input
 		class="min-w-0 flex-1 font-mono"
-		aria-label="Name of a new field"
-		placeholder="region"
+		aria-label={wording.nameOfANewField}
+		placeholder={wording.region}
 		bind:value={fieldName}
 	/>
-	<Button disabled={fieldName.trim() === ''}>Add field</Button>
+	<Button disabled={fieldName.trim() === ''}>{wording.addField}</Button>
 </form>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Group from '../Group.svelte';
 	import Setting from '../Setting.svelte';
 	import Button from '$ui/parts/Button.svelte';
@@ -7,7 +8,7 @@
 	import { PAGE_FIELDS, toText, whyNoSource } from '$core';
 	import type { PartOf } from '$server/http/contract';
 	import { call, isRefused } from '$ui/client';
-	import { momentInWords } from '$ui/people/words';
+	import { momentInWords } from '$ui/words/speaking';
 	import { benchInView } from '$ui/workspace/context';
 	import { linesIn, sourceOf, withMapped } from './liveData';
 
@@ -63,21 +64,16 @@
 	const isAway = $derived(away.find((one) => one.type === type?.name));
 </script>
 
-<Group name="Live data" about="source records mapping pointer path api database">
+<Group name={wording.liveData} about={wording.sourceRecordsMappingPointer}>
 	<p class="text-sm text-ink-soft">
-		Pages that stand nowhere, such as those of a database: their heads are made when they are asked for, of a record in
-		JSON.
+		{wording.pagesThatStandNowhereSuchAs}
 	</p>
 	{#if isAway && source}
 		<p class="mt-2 border-l-4 border-l-flag bg-flag-wash px-2.5 py-1.5 text-sm" data-testid="source-away">
-			The source is away since {momentInWords(isAway.since)}: {isAway.why} What was known of its records goes out.
+			{wording.theSourceIsAwaySinceWhatWas(momentInWords(isAway.since), isAway.why)}
 		</p>
 	{/if}
-	<Setting
-		name="Paths of its pages"
-		isSet={source !== undefined}
-		hint={'Each {name} stands for something without a slash: /boats/{id}'}
-	>
+	<Setting name={wording.pathsOfItsPages} isSet={source !== undefined} hint={wording.eachNameStandsForSomething}>
 		<input
 			class="font-mono"
 			value={path}
@@ -85,11 +81,7 @@
 			oninput={(event) => write({ path: event.currentTarget.value.trim() })}
 		/>
 	</Setting>
-	<Setting
-		name="Address of a record"
-		isSet={source !== undefined}
-		hint="With the same names. Only the public internet is asked, and what --source names at the start."
-	>
+	<Setting name={wording.addressOfARecord} isSet={source !== undefined} hint={wording.withTheSameNamesOnlyThe}>
 		<input
 			class="font-mono"
 			value={address}
@@ -97,13 +89,9 @@
 			oninput={(event) => write({ address: event.currentTarget.value.trim() })}
 		/>
 	</Setting>
-	{#if why && typed}<Refused>This is no source yet: {why}.</Refused>{/if}
+	{#if why && typed}<Refused>{wording.thisIsNoSourceYet(why)}</Refused>{/if}
 	{#if source}
-		<Setting
-			name="Samples"
-			isSet={(source.samples ?? []).length > 0}
-			hint="Paths of some pages, a line each: templates are tried on them."
-		>
+		<Setting name={wording.samples} isSet={(source.samples ?? []).length > 0} hint={wording.pathsOfSomePagesALineEach}>
 			<textarea
 				class="font-mono"
 				rows="3"
@@ -121,13 +109,10 @@
 			}}
 		>
 			<label class="grid min-w-0 flex-1 gap-1"
-				>Try a path <input
-					class="font-mono"
-					placeholder={source.samples?.[0] ?? '/boats/7'}
-					bind:value={tried}
-				/></label
+				>{wording.tryAPath}
+				<input class="font-mono" placeholder={source.samples?.[0] ?? '/boats/7'} bind:value={tried} /></label
 			>
-			<Button disabled={isTrying}>{isTrying ? 'Asking …' : 'Ask for its record'}</Button>
+			<Button disabled={isTrying}>{isTrying ? wording.asking : wording.askForItsRecord}</Button>
 		</form>
 		{#each source.samples ?? [] as sample (sample)}
 			<Button look="link" class="mr-3 font-mono text-sm" onclick={() => tryIt(sample)}>{sample}</Button>
@@ -138,22 +123,22 @@
 		{:else if read?.why}<Refused>{read.address}: {read.why}</Refused>
 		{:else if read}
 			<p class="mt-1 wrap-anywhere" data-testid="record-of">
-				<span class="font-mono">{read.address}</span> has {Object.keys(read.fields ?? {}).length} of its fields.
+				<span class="font-mono">{read.address}</span>
+				{wording.hasOfItsFields(Object.keys(read.fields ?? {}).length)}
 			</p>
-			<Disclosure label="The record" bind:open={showsRecord}>
+			<Disclosure label={wording.theRecord} bind:open={showsRecord}>
 				<!-- It scrolls, so it takes the focus itself. -->
 				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 				<pre
 					class="max-h-60 overflow-auto bg-sunk p-2 font-mono text-xs"
 					tabindex="0"
-					aria-label="The record">{read.record}</pre>
+					aria-label={wording.theRecord}>{read.record}</pre>
 			</Disclosure>
 		{/if}
 	</div>
-	<h3 class="mt-3 text-sm font-semibold">Where each field stands in a record</h3>
+	<h3 class="mt-3 text-sm font-semibold">{wording.whereEachFieldStandsInA}</h3>
 	<p class="text-sm text-ink-soft">
-		By a JSON Pointer (/about/harbour) or a JSONPath ($.photos[*].url). Without any, members of the record are the
-		fields of their names.
+		{wording.byAJsonPointerAboutHarbourOr}
 	</p>
 	<ul class="text-sm">
 		{#each rows as name (name)}
@@ -169,7 +154,8 @@
 					<span class="col-start-2 text-flag">{read.problems[name]}</span>
 				{:else if valueOf(name)}
 					<span class="col-start-2 line-clamp-2 font-serif wrap-anywhere" data-mapped={name}>{valueOf(name)}</span>
-				{:else if read?.fields && mapping[name]}<span class="col-start-2 text-gone italic">nothing there</span>{/if}
+				{:else if read?.fields && mapping[name]}<span class="col-start-2 text-gone italic">{wording.nothingThere}</span
+					>{/if}
 			</li>
 		{/each}
 	</ul>

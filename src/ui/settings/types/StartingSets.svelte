@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Button from '$ui/parts/Button.svelte';
 	import type { Action } from '$ui/workspace/actions';
 	import { STARTING_SETS, type Reach } from '$core';
@@ -39,23 +40,26 @@
 		<li class="mt-1.25 text-sm">
 			<div class="row flex items-start gap-2">
 				<span class="flex-1"><strong>{one.label}</strong> <span class="text-ink-soft">{one.purpose}</span></span>
-				<Button class="flex-none" aria-expanded={chosen === one.name} onclick={() => look(one.name)}>Look at it</Button>
+				<Button class="flex-none" aria-expanded={chosen === one.name} onclick={() => look(one.name)}
+					>{wording.lookAtIt}</Button
+				>
 			</div>
 			{#if chosen === one.name}
 				<div class="told mx-0 mt-1 mb-2 border-l-3 border-l-sea pl-2 wrap-anywhere" data-testid="set-reach">
 					<p class="mb-1">
-						Tags: <span class="font-mono">{one.rules.map(({ tag }) => tag).join(', ')}</span
-						>{#if one.fields.length > 0}; fields:
-							<span class="font-mono">{one.fields.map(({ name }) => name).join(', ')}</span>{/if}. Rules of the same
-						tags are replaced.
+						{wording.tags}
+						<span class="font-mono">{one.rules.map(({ tag }) => tag).join(', ')}</span
+						>{#if one.fields.length > 0}{wording.fields2}
+							<span class="font-mono">{one.fields.map(({ name }) => name).join(', ')}</span
+							>{/if}{wording.rulesOfTheSameTagsAre}
 					</p>
 					<p class="mb-1" role="status">
-						{#if reach === 'counting'}Counting the pages it reaches …
+						{#if reach === 'counting'}{wording.countingThePagesItReaches}
 						{:else if reach}
-							<strong>{pagesInWords(reach.changed)} would change</strong>{reach.worse
-								? `; ${reach.worse} for the worse`
-								: ''}{reach.better ? `; ${reach.better} for the better` : ''}.
-						{:else}How far it reaches could not be counted. {why}{/if}
+							<strong>{wording.wouldChange(pagesInWords(reach.changed))}</strong>{reach.worse
+								? wording.forTheWorse(reach.worse)
+								: ''}{reach.better ? wording.forTheBetter(reach.better) : ''}.
+						{:else}{wording.howFarItReachesCouldNotBe(why)}{/if}
 					</p>
 					{#if typeof reach === 'object'}
 						<ul>
@@ -63,15 +67,15 @@
 								<li class="mt-1.25 text-sm">
 									<span class="font-mono">{page.path}</span>
 									<span class="font-mono text-ink-soft">{page.tag}</span>:
-									<span class="font-serif">{page.before || 'nothing'}</span>
+									<span class="font-serif">{page.before || wording.nothing}</span>
 									→
-									<span class="font-serif">{page.after || 'nothing'}</span>
+									<span class="font-serif">{page.after || wording.nothing}</span>
 								</li>
 							{/each}
 						</ul>
 					{/if}
-					<Button look="main" onclick={() => take(one.name)}>Take it</Button>
-					<Button look="link" class="ml-2.5" onclick={() => (chosen = undefined)}>Leave it</Button>
+					<Button look="main" onclick={() => take(one.name)}>{wording.takeIt}</Button>
+					<Button look="link" class="ml-2.5" onclick={() => (chosen = undefined)}>{wording.leaveIt}</Button>
 				</div>
 			{/if}
 		</li>

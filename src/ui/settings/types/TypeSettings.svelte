@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Group from '../Group.svelte';
 	import Disclosure from '$ui/parts/shown/Disclosure.svelte';
 	import Select from '$ui/parts/select/Select.svelte';
@@ -37,33 +38,33 @@
 	let becomes = $state('');
 	const others = $derived(bench.data.types.filter((one) => one.name !== type?.name));
 	const count = $derived(bench.data.count.byType[type?.name ?? ''] ?? 0);
-	const SPECIAL = { home: 'the home page', listing: 'pages that list others', 'not-found': 'the not-found page' };
+	const SPECIAL = {
+		home: wording.theHomePage,
+		listing: wording.pagesThatListOthers,
+		'not-found': wording.theNotFoundPage
+	};
 </script>
 
 {#if type}
-	<Group name="What they are called">
-		<Setting name="What one of them is called" isSet={type.label !== undefined}>
+	<Group name={wording.whatTheyAreCalled}>
+		<Setting name={wording.whatOneOfThemIsCalled} isSet={type.label !== undefined}>
 			<input
 				value={type.label ?? type.name}
 				oninput={(event) => bench.change('type', { label: event.currentTarget.value.trim() || null })}
 			/>
 		</Setting>
-		<h3 class="mt-3 text-sm font-semibold">What one and several are called</h3>
+		<h3 class="mt-3 text-sm font-semibold">{wording.whatOneAndSeveralAreCalled}</h3>
 		{#each ['one', 'many'] as const as count (count)}
 			<span class="font-mono text-ink-soft">{`{type.${count}}`}</span>
 			<WordsRow
-				name={count === 'one' ? 'One of them' : 'Several of them'}
+				name={count === 'one' ? wording.oneOfThem : wording.severalOfThem}
 				words={type.names?.[count]}
 				set={(words) => setNames(count, words)}
 			/>
 		{/each}
 	</Group>
-	<Group name="Kind">
-		<Setting
-			name="These pages are videos"
-			isSet={type.playMark === true}
-			hint="The mark for video is laid over their pictures."
-		>
+	<Group name={wording.kind}>
+		<Setting name={wording.thesePagesAreVideos} isSet={type.playMark === true} hint={wording.theMarkForVideoIsLaidOver}>
 			<input
 				type="checkbox"
 				checked={type.playMark ?? false}
@@ -71,9 +72,9 @@
 			/>
 		</Setting>
 		<Setting
-			name="Kind (og:type)"
+			name={wording.kindOgType}
 			isSet={(type.kind ?? 'website') !== 'website'}
-			hint="Its properties, such as article:author, are filled from the fields of the same meaning."
+			hint={wording.itsPropertiesSuchAsArticle}
 		>
 			<Select
 				value={type.kind === 'website' ? '' : (type.kind ?? '')}
@@ -86,7 +87,7 @@
 			/>
 		</Setting>
 		{#if properties.length > 0}
-			<h3 class="mt-3 text-sm font-semibold">Its properties</h3>
+			<h3 class="mt-3 text-sm font-semibold">{wording.itsProperties}</h3>
 			<ul>
 				{#each properties as tag (tag.name)}
 					<li class="mt-1 flex items-center gap-2 text-sm">
@@ -96,34 +97,34 @@
 							onclick={() => void act({ do: 'tag', name: tag.name })}>{tag.name}</Button
 						>
 						<span class="here flex-1 truncate text-right font-serif first:flex-1"
-							>{bench.lines.find((line) => line.tag === tag.name)?.value ?? 'nothing here'}</span
+							>{bench.lines.find((line) => line.tag === tag.name)?.value ?? wording.nothingHere}</span
 						>
 					</li>
 				{/each}
 			</ul>
 		{/if}
-		<Setting name="It stands for" isSet={type.special !== undefined}>
+		<Setting name={wording.itStandsFor} isSet={type.special !== undefined}>
 			<Select
 				value={type.special ?? ''}
 				choices={[
-					['', 'pages like any other'],
+					['', wording.pagesLikeAnyOther],
 					...SPECIAL_KINDS.map((special) => [special, SPECIAL[special]] as const)
 				]}
 				set={(special) => bench.change('type', { special: special === '' ? null : special })}
 			/>
 		</Setting>
 	</Group>
-	<Group name="Pictures">
+	<Group name={wording.pictures}>
 		<PictureField
-			name="Its own picture"
-			hint="Stands in before the site’s. A path or an address."
+			name={wording.itsOwnPicture}
+			hint={wording.standsInBeforeTheSitesAPath}
 			src={type.picture?.src ?? ''}
 			set={(src) => bench.change('type', { picture: src === '' ? null : { src } })}
 		/>
 		<DefaultPictures />
 	</Group>
-	<Group name="Whether they go out">
-		<Setting name="Switched off" isSet={type.off === true} hint="Its pages are left out of releases.">
+	<Group name={wording.whetherTheyGoOut}>
+		<Setting name={wording.switchedOff} isSet={type.off === true} hint={wording.itsPagesAreLeftOutOfReleases}>
 			<input
 				type="checkbox"
 				checked={type.off === true}
@@ -131,20 +132,20 @@
 			/>
 		</Setting>
 		{#if type.off && (type.special === 'home' || bench.working.page.path === '/')}<Refused>
-				The home page is of this type: no release is made while it is switched off.
+				{wording.theHomePageIsOfThisType}
 			</Refused>{/if}
 	</Group>
-	<Group name="Fields and pieces" about="field pieces content">
+	<Group name={wording.fieldsAndPieces} about={wording.fieldPiecesContent}>
 		<FieldList {act} />
 		<PieceList layer="type" {act} />
 	</Group>
 	<LiveData />
-	<Group name="The type as a whole" about="starting set rename take away another type add">
-		<Disclosure strong class="mt-2.5 text-sm" label="Starting sets">
-			<p class="text-ink-soft">Fields and templates for a common kind of page, to take and change.</p>
+	<Group name={wording.theTypeAsAWhole} about={wording.startingSetRenameTakeAway}>
+		<Disclosure strong class="mt-2.5 text-sm" label={wording.startingSets}>
+			<p class="text-ink-soft">{wording.fieldsAndTemplatesForACommon}</p>
 			<StartingSets {act} />
 		</Disclosure>
-		<Disclosure strong class="mt-2.5 text-sm" label="This type as a whole">
+		<Disclosure strong class="mt-2.5 text-sm" label={wording.thisTypeAsAWhole}>
 			<form
 				class="row mt-1.5 flex gap-2"
 				onsubmit={(event) => {
@@ -154,13 +155,13 @@
 			>
 				<input
 					class="min-w-0 flex-1 font-mono"
-					aria-label="Another name for the type {type.name}"
+					aria-label={wording.anotherNameForTheType(type.name)}
 					placeholder={type.name}
 					bind:value={newName}
 				/>
-				<Button disabled={newName.trim() === '' || newName.trim() === type.name}>Rename</Button>
+				<Button disabled={newName.trim() === '' || newName.trim() === type.name}>{wording.rename}</Button>
 			</form>
-			<p class="text-ink-soft">{`{type.name}`} and site files say its name; its pages follow.</p>
+			<p class="text-ink-soft">{wording.andSiteFilesSayItsNameIts(`{type.name}`)}</p>
 			{#if others.length > 0}
 				<form
 					class="row mt-1.5 flex gap-2"
@@ -170,19 +171,19 @@
 					}}
 				>
 					<Select
-						aria-label="What its pages become"
+						aria-label={wording.whatItsPagesBecome}
 						value={becomes}
 						choices={others.map(
-							(other) => [other.name, `its ${pagesInWords(count)} become ${other.label ?? other.name}`] as const
+							(other) => [other.name, wording.itsBecome(pagesInWords(count), other.label ?? other.name)] as const
 						)}
 						set={(name) => (becomes = name)}
 					/>
-					<Button>Take the type away</Button>
+					<Button>{wording.takeTheTypeAway}</Button>
 				</form>
-				<p class="text-ink-soft">Its templates, fields and layout go; the values of its pages stay with them.</p>
+				<p class="text-ink-soft">{wording.itsTemplatesFieldsAndLayout}</p>
 			{/if}
 		</Disclosure>
-		<Disclosure strong class="mt-2.5 text-sm" label="Another type">
+		<Disclosure strong class="mt-2.5 text-sm" label={wording.anotherType}>
 			<form
 				class="row mt-1.5 flex gap-2"
 				onsubmit={(event) => {
@@ -191,8 +192,13 @@
 					newType = '';
 				}}
 			>
-				<input class="min-w-0 flex-1" aria-label="Name of a new type" placeholder="recipe" bind:value={newType} />
-				<Button disabled={newType.trim() === ''}>Add type</Button>
+				<input
+					class="min-w-0 flex-1"
+					aria-label={wording.nameOfANewType}
+					placeholder={wording.recipe}
+					bind:value={newType}
+				/>
+				<Button disabled={newType.trim() === ''}>{wording.addType}</Button>
 			</form>
 		</Disclosure>
 	</Group>

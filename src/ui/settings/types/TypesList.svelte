@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/settings';
 	import Button from '$ui/parts/Button.svelte';
 	import { pagesInWords } from '$ui/parts/words';
 	import { typeAt } from '$ui/places/rooms';
@@ -21,15 +22,15 @@
 				>
 			{:else}<span class="font-semibold">{type.label ?? type.name}</span>{/if}
 			<span class="text-ink-soft"
-				>{count(type.name) > 0 ? pagesInWords(count(type.name)) : 'no pages yet'} · {several(
+				>{count(type.name) > 0 ? pagesInWords(count(type.name)) : wording.noPagesYet} · {several(
 					type.fields.length,
 					'field'
-				)} · {several(type.rules.length, 'rule')}{type.off ? ' · switched off' : ''}</span
+				)} · {several(type.rules.length, 'rule')}{type.off ? wording.switchedOff2 : ''}</span
 			>
 			{#if count(type.name) === 0}<Button
 					look="link"
 					class="ml-auto"
-					onclick={() => void act({ do: 'makePage', type: type.name })}>Make its first page</Button
+					onclick={() => void act({ do: 'makePage', type: type.name })}>{wording.makeItsFirstPage}</Button
 				>{/if}
 		</li>
 	{/each}

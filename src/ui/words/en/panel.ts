@@ -1,0 +1,41 @@
+import { section, type Said } from '../speaking';
+
+export const wording = section('panel', {
+	nothing: 'nothing',
+	visitorsSee: (what: Said) => `visitors see: ${what}`,
+	wordsOfItsOwnAreWrittenBy: 'Words of its own are written by who may edit this page in Kephalon.',
+	openInKephalon: 'Open in Kephalon',
+	writtenInKephalonSoWhatIs: (join: Said) => `Written in Kephalon, so what is typed here does not change it: ${join}.`,
+	itsCard: 'Its card',
+	asShownBy: 'As shown by',
+	readerOfLinks: 'Reader of links',
+	whatIsWeak: 'What is weak',
+	nothingWeakWasFoundInWhatIt: 'Nothing weak was found in what it says.',
+	allOtherTags: 'All other tags',
+	allOtherReaders: 'All other readers',
+	inSearch: 'In search',
+	whereItIsShared: 'Where it is shared',
+	howThisPageIsShared: 'How this page is shared',
+	thisIsShownBesideAnEditorIn: (site: Said) =>
+		`This is shown beside an editor, in a page whose origin ${site} names: an owner says so in the room of people.`,
+	signInToSeeHowThisPage: 'Sign in to see how this page is shared, and to write what its cards say.',
+	signIn: 'Sign in',
+	askAgain: 'Ask again',
+	lookingAtThePage: 'Looking at the page …',
+	kephalonHasNoSuchPageYetThis:
+		'Kephalon has no such page yet. This is what the rules of its type make of what is typed; words of its own can be written once it has come in.',
+	aDraft: 'A draft',
+	private: 'Private',
+	itIsNotReleased: (what: Said) => `${what}: it is not released.`,
+	visitorsDoNotSeeItYetIt: 'Visitors do not see it yet: it goes out with the next release.',
+	asTyped: 'As typed',
+	asItIsKept: 'As it is kept',
+	itIsWhatVisitorsSee: (what: Said) => `${what}, it is what visitors see.`,
+	oneTagDiffers: 'one tag differs',
+	tagsDiffer: (differing: Said) => `${differing} tags differ`,
+	fromWhatVisitorsSee: (what: Said, what2: Said) => `${what}, ${what2} from what visitors see.`,
+	thisPagesOwn: 'this page’s own',
+	theWholeSite: 'the whole site',
+	foundInItsFile: 'found in its file',
+	builtIn: 'built in'
+});

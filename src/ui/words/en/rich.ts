@@ -1,0 +1,31 @@
+import { section, type Said } from '../speaking';
+
+export const wording = section('rich', {
+	nothingOfItIsChanged: (cannot: Said) => `${cannot} Nothing of it is changed.`,
+	writeItAsItLooks: 'Write it as it looks',
+	formOf: (name: Said) => `Form of ${name}`,
+	style: 'Style',
+	heading: (style: Said) => `Heading ${style}`,
+	bold: 'Bold',
+	boldCtrlB: 'Bold (Ctrl+B)',
+	italic: 'Italic',
+	italicCtrlI: 'Italic (Ctrl+I)',
+	leadTheseWordsSomewhere: 'Lead these words somewhere',
+	markTheWordsThatShouldLead: 'Mark the words that should lead somewhere',
+	link: 'Link',
+	list: 'List',
+	quote: 'Quote',
+	markup: 'Markup',
+	whereTheWordsLead: 'Where the words lead',
+	visitOrHttps: '/visit or https://…',
+	takeTheLinkOut: 'Take the link out',
+	keepTheLink: 'Keep the link',
+	text: 'Text',
+	heading2: 'Heading',
+	subheading: 'Subheading',
+	smaller: 'Smaller',
+	code: 'Code',
+	aRemark: 'a remark',
+	itIsTooLongToBeShown: 'It is too long to be shown as it looks, so it is edited as it stands.',
+	itHasPartsThatOnlyMarkupCan: 'It has parts that only markup can say, so it is edited as it stands.'
+});

@@ -1,0 +1,14 @@
+import type { InOtherWords } from '../speaking';
+import type { wording } from '../en/rooms';
+
+export const rooms: InOtherWords<typeof wording> = {
+	keys: 'Raccourcis',
+	theRoom: (name) => `La salle « ${name} »`,
+	toTheContent: 'Au contenu',
+	roomsOfTheSite: 'Salles du site',
+	kephalonToTheSites: 'Kephalon, vers les sites',
+	kephalon: 'Kephalon',
+	oneEditWaits: 'Une modification attend',
+	editsWait: (waiting) => `${waiting} modifications attendent`,
+	toBeKept: (what) => `${what} d’être gardée`
+};

@@ -1,0 +1,17 @@
+/** The languages that the interface speaks, each by its own name; the first is spoken where none of them is asked for. */
+export const LANGUAGES = { 'en-GB': 'English', fr: 'Français' } as const;
+export type Spoken = keyof typeof LANGUAGES;
+export const ALL_SPOKEN = Object.keys(LANGUAGES) as Spoken[];
+
+/** What was chosen is kept in a cookie of the browser. */
+export const LANGUAGE_COOKIE = 'kephalon-language';
+/** As long as browsers keep one (seconds). */
+const KEPT = 400 * 24 * 60 * 60;
+
+/** Speaks another language: the page in view is asked for again, once what is being typed was kept. */
+export function takeLanguage(language: Spoken): void {
+	const secure = location.protocol === 'https:' ? '; Secure' : '';
+	document.cookie = `${LANGUAGE_COOKIE}=${language}; Path=/; Max-Age=${KEPT}; SameSite=Lax${secure}`;
+	(document.activeElement as HTMLElement | null)?.blur();
+	setTimeout(() => location.reload());
+}
