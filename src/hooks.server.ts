@@ -11,7 +11,7 @@ import { UserError } from '$server/errors';
 import { log } from '$server/log';
 import { LOOK_COOKIE, lookAttributes, readLook } from '$ui/look/look';
 import { fr } from '$ui/words/fr';
-import { languageFor } from '$server/http/language';
+import { answeredIn, languageFor } from '$server/http/language';
 import { LANGUAGE_COOKIE } from '$ui/words/languages';
 import { learn } from '$ui/words/speaking';
 
@@ -40,10 +40,12 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const language = languageFor(event.cookies.get(LANGUAGE_COOKIE), request.headers.get('accept-language'));
 	event.locals.language = language;
 	const look = lookAttributes(readLook(event.cookies.get(LOOK_COOKIE)));
-	const response = await resolve(event, {
-		transformPageChunk: ({ html }) =>
-			withoutStyleAttributes(html).replace('<html lang="%language%"', `<html ${look} lang="${language}"`)
-	});
+	const response = await answeredIn(language, () =>
+		resolve(event, {
+			transformPageChunk: ({ html }) =>
+				withoutStyleAttributes(html).replace('<html lang="%language%"', `<html ${look} lang="${language}"`)
+		})
+	);
 	const policy = response.headers.get('content-security-policy');
 	if (policy !== null)
 		response.headers.set(

@@ -224,3 +224,7 @@ export { toTemplate, toWholeTemplate } from './template/quote';
 export { replaceInText, replaceWords } from './template/replace';
 export { AGAIN_IN_WORDS, FOR_EVER, habitsInWords, type Habits } from './readers/habits';
 export { charsetIn, readServedHead, type ServedHead, type ServedTag } from './markup/served';
+
+export { purposeOf } from './catalogue/catalogue';
+export { kindOfReader } from './readers/profiles';
+export { otherWords, speakBy, type CoreWords } from './words/speaking';

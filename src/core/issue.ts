@@ -1,4 +1,6 @@
-/** Errors are data: a code and a span. Their wording is made here and nowhere else. */
+/** Errors are data: a code and a span. Their wording is made here, and in `words/` for other languages. */
+
+import { otherWords } from './words/speaking';
 
 export type IssueCode =
 	| 'template/too-long'
@@ -121,7 +123,8 @@ export function positionAt(source: string, offset: number): { line: number; colu
 /** The one sentence that the editor, the command and the API all show. */
 export function formatIssue(issue: Issue, source: string): string {
 	const { line, column } = positionAt(source, issue.start);
-	return WORDING[issue.code](issue, `at ${line}:${column}`);
+	const other = otherWords();
+	return (other?.issues ?? WORDING)[issue.code](issue, other?.at(line, column) ?? `at ${line}:${column}`);
 }
 
 /** The sentence, the line it is about, and a caret under the place. For terminals. */

@@ -1,3 +1,5 @@
+import { ownOf } from '../own';
+import { otherWords } from '../words/speaking';
 import type { TagDefinition, TagFamily, TagKind, TagPlace } from './types';
 
 type More = Partial<Omit<TagDefinition, 'name' | 'purpose' | 'kind' | 'markup'>>;
@@ -34,6 +36,10 @@ const row =
 			open
 		};
 	};
+
+/** What a tag is for, in a sentence. */
+export const purposeOf = ({ name, purpose }: Pick<TagDefinition, 'name' | 'purpose'>): string =>
+	ownOf(otherWords()?.purposes, name) ?? purpose;
 
 /** A tag of a head that was kept: what is needed to write it again as it was written. */
 export const tagAsWritten = (name: string, place: TagPlace, key: string): TagDefinition =>

@@ -5,6 +5,7 @@ import { SERVED_KINDS } from './kinds/served';
 import { VALUE_KINDS } from './kinds/values';
 import { WHOLE_KINDS } from './kinds/whole';
 import type { Kind } from './kinds/kind';
+import { otherWords } from '../words/speaking';
 
 /** What a finding is about: a layer with its rules, a page as it comes out, or a picture. */
 export type Target =
@@ -32,6 +33,12 @@ export type FindingData = { readonly [C in keyof typeof KINDS]: DataOf<(typeof K
 	readonly [C in IssueCode]: RuleData;
 };
 export type FindingCode = keyof FindingData;
+/** What each kind of finding says, in whatever language; what a check of a rule found says so itself. */
+export type FindingWords = { readonly [C in keyof typeof KINDS]: Omit<Kind<DataOf<(typeof KINDS)[C]>>, 'weight'> };
+
+/** The words of a kind in the language that is spoken. */
+const wordsOf = (code: keyof FindingWords): Omit<Kind<unknown>, 'weight'> =>
+	((otherWords()?.findings ?? KINDS) as Readonly<Record<string, Omit<Kind<unknown>, 'weight'>>>)[code]!;
 
 /**
  * One thing that is wrong or weak, wherever it was found: by a check of rules, on a page as readers of links see it, in
@@ -76,12 +83,12 @@ const isOfRule = (found: Finding): found is Finding<IssueCode> => !Object.hasOwn
 /** What is wrong, in a sentence. */
 export function describeFinding(found: Finding): string {
 	if (isOfRule(found)) return formatIssue(found.data.issue, found.data.source);
-	return (KINDS[found.code] as Kind<unknown>).says(found.data);
+	return wordsOf(found.code).says(found.data);
 }
 
 /** What is wrong with many pages that have the same, in a sentence that holds of each of them. */
 export function describeMany(found: Finding): string {
-	const many = isOfRule(found) ? undefined : (KINDS[found.code] as Kind<unknown>).ofMany;
+	const many = isOfRule(found) ? undefined : wordsOf(found.code).ofMany;
 	return many ? many(found.data) : describeFinding(found);
 }
 
@@ -113,7 +120,7 @@ export const isSure = ({ code }: Pick<Finding, 'code'>): boolean => !LIKELY.has(
 /** How to mend it, in a sentence. What a check of a rule found says so itself. */
 export function describeMend(found: Finding): string {
 	if (isOfRule(found)) return '';
-	return (KINDS[found.code] as Kind<unknown>).mend(found.data);
+	return wordsOf(found.code).mend(found.data);
 }
 
 /** What a finding is, wherever it stands. A tag that is not named is none. */

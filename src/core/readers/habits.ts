@@ -1,3 +1,4 @@
+import { otherWords } from '../words/speaking';
 /** How a reader fetches a page, and what it does with what it gets. None was measured anywhere: each stands for one that is seen. */
 export interface Habits {
 	/** What it calls itself when it asks. */
@@ -98,6 +99,8 @@ export function habitsInWords(reader: {
 	const { languages, accepts, redirects, follows, otherHosts, refreshes, cookies } = reader.habits;
 	const { bytes, counts, patience, unfinished, readsBody, relative, doubled, obeysRobots, keeps } = reader.habits;
 	const passed = KINDS_OF_REDIRECT.filter((status) => !follows.includes(status));
+	const other = otherWords();
+	if (other) return other.habits(reader, passed);
 	return [
 		obeysRobots ? 'It obeys robots.txt.' : 'It does not ask robots.txt.',
 		`It asks for ${accepts}${languages === '' ? '' : `, in ${languages}`}.`,

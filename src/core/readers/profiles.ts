@@ -1,4 +1,10 @@
+import { ownOf } from '../own';
+import { otherWords } from '../words/speaking';
 import { FOR_EVER, habits, pictures, type Habits, type PictureHabits } from './habits';
+
+/** What a reader is, in a few words. */
+export const kindOfReader = ({ id, kind }: Pick<ReaderProfile, 'id' | 'kind'>): string =>
+	ownOf(otherWords()?.readers, id) ?? kind;
 
 /** How a reader draws a card. */
 export type CardForm = 'wide' | 'timeline' | 'network' | 'chat' | 'messenger' | 'pin' | 'listing' | 'tab';

@@ -1,3 +1,4 @@
+import { otherWords } from '../words/speaking';
 import { BUILT_INS } from './builtIns';
 import type { Shape } from '../model';
 import { SHAPES } from '../pictures/shapes';
@@ -8,7 +9,7 @@ import { textOfItem, type TagValue } from './value';
 const LAYER_NAMES = { page: 'the page', type: 'its type', site: 'the site', 'built-in': 'the built-in' } as const;
 
 /** A layer in words. */
-export const nameOfLayer = (layer: TraceStep['layer']) => LAYER_NAMES[layer];
+export const nameOfLayer = (layer: TraceStep['layer']): string => otherWords()?.layer(layer) ?? LAYER_NAMES[layer];
 
 /** A value on one line. */
 export function valueAsText(value: TagValue): string {
@@ -48,6 +49,8 @@ const BUILT_IN_WORDS: Readonly<Record<Exclude<BuiltInName, 'borrow'>, string>> =
 
 /** What a step of a trace would use, in words. */
 export function describeRule({ rule }: TraceStep): string {
+	const other = otherWords();
+	if (other) return other.rule(rule, 'shapes' in rule ? ratiosOf(rule) : '');
 	switch (rule.kind) {
 		case 'template':
 			return rule.template;
@@ -66,15 +69,21 @@ export function describeRule({ rule }: TraceStep): string {
 
 /** What is built in for a tag, in words, first tried first; of one that nothing is built in for, nothing. */
 export const describeBuiltIns = (tag: string): string[] =>
-	BUILT_INS.filter((one) => one.tag === tag).map(({ name, borrows }) =>
-		name === 'borrow' ? `what ${borrows} comes to` : BUILT_IN_WORDS[name]
+	BUILT_INS.filter((one) => one.tag === tag).map(
+		({ name, borrows }) =>
+			otherWords()?.builtIn(name, borrows ?? '') ??
+			(name === 'borrow' ? `what ${borrows} comes to` : BUILT_IN_WORDS[name])
 	);
 
+const ratiosOf = ({ shapes = [] }: { readonly shapes?: readonly Shape[] }) =>
+	shapes.map((shape) => SHAPES[shape].ratio).join(', ');
 const cutTo = ({ shapes }: { readonly shapes?: readonly Shape[] }) =>
 	shapes && shapes.length > 0 ? `, cut to ${shapes.map((shape) => SHAPES[shape].ratio).join(' and ')}` : '';
 
 /** What became of a step, in words. */
 export function describeOutcome(outcome: Outcome): string {
+	const other = otherWords();
+	if (other) return other.outcome(outcome, 'issue' in outcome ? formatIssue(outcome.issue, outcome.source) : '');
 	switch (outcome.kind) {
 		case 'won':
 			return 'used';
@@ -114,6 +123,8 @@ export function describeOutcome(outcome: Outcome): string {
 
 /** Why a picture source was passed over, in words. */
 export function describeSkipped(skipped: SkippedSource): string {
+	const other = otherWords();
+	if (other) return other.skipped(skipped);
 	if (skipped.why === 'missing') return `${skipped.source}: none`;
 	if (skipped.why === 'no-layout') return `${skipped.source}: its type has no layout for share pictures`;
 	const { picture, limit } = skipped;

@@ -3,7 +3,7 @@
 	import { tick } from 'svelte';
 	import Button from '$ui/parts/Button.svelte';
 	import Refused from '$ui/parts/Refused.svelte';
-	import { CATALOGUE, findTag } from '$core';
+	import { CATALOGUE, findTag, purposeOf } from '$core';
 	import { benchInView } from '$ui/workspace/context';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 	import { roving } from '$ui/parts/roving';
@@ -105,7 +105,7 @@
 			bind:value={wanted}
 		/>
 		<datalist id="all-tags">
-			{#each others as tag (tag.name)}<option value={tag.name}>{tag.purpose}</option>{/each}
+			{#each others as tag (tag.name)}<option value={tag.name}>{purposeOf(tag)}</option>{/each}
 		</datalist>
 		<Button disabled={wanted.trim() === ''}>{wording.show}</Button>
 	</form>

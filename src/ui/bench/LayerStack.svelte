@@ -7,7 +7,8 @@
 		describeRule,
 		describeWithheld,
 		pinnedValue,
-		type TraceStep
+		type TraceStep,
+		purposeOf
 	} from '$core';
 	import { everyInWords, pagesInWords, type EditableLayer } from '$ui/parts/words';
 	import { benchInView } from '$ui/workspace/context';
@@ -73,7 +74,7 @@
 					called={bench.tag}
 				/>{/if}
 		</div>
-		<p class="max-w-[46ch] text-ink-soft">{bench.definition?.purpose ?? ''}</p>
+		<p class="max-w-[46ch] text-ink-soft">{bench.definition ? purposeOf(bench.definition) : ''}</p>
 		{#if bench.definition?.kind === 'directives'}
 			<form
 				class="mt-1 flex flex-wrap items-center gap-x-2 gap-y-1 text-sm"

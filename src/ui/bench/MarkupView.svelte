@@ -2,7 +2,7 @@
 	import { wording } from '$ui/words/en/bench';
 	import Select from '$ui/parts/select/Select.svelte';
 	import Button from '$ui/parts/Button.svelte';
-	import { findTag, headToJson, renderHead, renderTag } from '$core';
+	import { findTag, headToJson, renderHead, renderTag, purposeOf } from '$core';
 	import { benchInView } from '$ui/workspace/context';
 	import LayerMark from '$ui/parts/LayerMark.svelte';
 	import { snippetOf, SNIPPETS, type SnippetKind } from '$ui/parts/snippets';
@@ -88,7 +88,7 @@
 							>{/each}</code
 					>
 					{#if line.name === bench.tag}<span class="purpose col-start-2 text-sm text-ink-soft in-[.chosen]:text-ink"
-							>{line.tag.purpose}</span
+							>{purposeOf(line.tag)}</span
 						>{/if}
 				</button>
 			</li>

@@ -1,5 +1,5 @@
 import { wording } from '$ui/words/en/bench';
-import { CATALOGUE } from '$core';
+import { CATALOGUE, purposeOf } from '$core';
 import { KEYS, type KeyId } from '$ui/parts/keys';
 import type { Command } from '$ui/parts/command';
 import { roomAt, ROOMS } from '$ui/places/rooms';
@@ -67,7 +67,7 @@ export function commandsOf(
 		{ group: 'Do', name: wording.allSites, run: () => goTo('/sites') },
 		{ group: 'Do', name: wording.forPrograms, more: wording.everyRouteToBeReadAndTried, run: () => goTo('/programs') },
 		...CATALOGUE.filter((tag) => !tag.fact || tag.fact === 'alt').map((tag): Command => ({
-			...{ group: 'Tags', name: tag.name, more: tag.purpose, isCode: true, leads: true },
+			...{ group: 'Tags', name: tag.name, more: purposeOf(tag), isCode: true, leads: true },
 			run: () => choose(tag.name)
 		}))
 	];

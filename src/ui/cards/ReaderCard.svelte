@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { kindOfReader } from '$core';
 	import { wording } from '$ui/words/en/cards';
 	import type { Card, CardPicture } from '$core';
 	import CardText from './CardText.svelte';
@@ -39,7 +40,7 @@
 {/snippet}
 
 <figure data-reader={card.reader.id} class="form-{form}">
-	<figcaption><strong>{card.reader.name}</strong>, {card.reader.kind}</figcaption>
+	<figcaption><strong>{card.reader.name}</strong>, {kindOfReader(card.reader)}</figcaption>
 	{#if form === 'wide' || form === 'timeline' || form === 'network'}
 		<div class="card" class:small={isSmall}>
 			<div class="picture" style:aspect-ratio={isSmall ? undefined : shape}>

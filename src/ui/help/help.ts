@@ -1,4 +1,4 @@
-import { ALL_READERS, describeBuiltIns, findTag, ownOf, type FieldKind, type TagDefinition } from '$core';
+import { ALL_READERS, describeBuiltIns, findTag, ownOf, type FieldKind, type TagDefinition, purposeOf } from '$core';
 import { FINDINGS, type About } from './findings';
 import { SETTINGS } from './settings';
 import { SIGNS } from './signs';
@@ -67,7 +67,7 @@ function ofTag(name: string, prefixes: Readonly<Record<string, string>> = {}): H
 	const value = tag.choices?.[0] ?? VALUES[tag.kind];
 	return {
 		name,
-		says: [tag.purpose, readBy(tag), `${withoutRule(tag)}${tag.legacy ? ` ${tag.legacy}` : ''}`],
+		says: [purposeOf(tag), readBy(tag), `${withoutRule(tag)}${tag.legacy ? ` ${tag.legacy}` : ''}`],
 		example: tag.place === 'title' ? `<title>${value}</title>` : `${tag.markup}${value}">`,
 		isCode: true
 	};

@@ -393,7 +393,7 @@
 		>
 		{#each columns as { id, name, sort, width: wide } (id)}
 			<span
-				class="relative truncate px-2 py-1.25 whitespace-nowrap [&.path]:left-8 [&.path]:z-1 [&.path]:bg-sunk group-data-aside/sheet:[&.path]:sticky"
+				class="relative truncate px-2 py-1.25 whitespace-nowrap [&.path]:z-1 [&.path]:bg-sunk group-data-aside/sheet:[&.path]:sticky group-data-aside/sheet:[&.path]:left-8"
 				class:path={id === 'path'}
 				role="columnheader"
 				aria-sort={order.sort === sort ? (order.down ? 'descending' : 'ascending') : undefined}

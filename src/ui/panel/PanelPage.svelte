@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { wording } from '$ui/words/en/panel';
 	import { onDestroy, onMount, tick, untrack } from 'svelte';
-	import { describeFinding, findOnPage, keyOfKind, type Fields } from '$core';
+	import { describeFinding, findOnPage, keyOfKind, type Fields, kindOfReader } from '$core';
 	import type { PageBench } from '$server/web/benchData';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { lookAt, type Look } from '$ui/cards/pictureLook';
@@ -133,7 +133,9 @@
 				look="bare"
 				aria-label={wording.readerOfLinks}
 				value={card?.reader.id ?? ''}
-				choices={bench.working.cards.map((one) => [one.reader.id, `${one.reader.name}, ${one.reader.kind}`] as const)}
+				choices={bench.working.cards.map(
+					(one) => [one.reader.id, `${one.reader.name}, ${kindOfReader(one.reader)}`] as const
+				)}
 				set={chooseReader}
 			/>
 		</div>

@@ -9,7 +9,7 @@
 	import { byWhom } from '$ui/people/byWhom';
 	import { onMount, untrack } from 'svelte';
 	import { replaceState } from '$app/navigation';
-	import { ALL_READERS, habitsInWords, nothingFound, reportOf } from '$core';
+	import { ALL_READERS, habitsInWords, nothingFound, reportOf, kindOfReader } from '$core';
 	import { saveFile } from './saveFile';
 	import type { ProbeLook } from '$server/probes/look';
 	import { call, isRefused } from '../client';
@@ -185,7 +185,7 @@
 			<ul class="readers">
 				{#each ALL_READERS as reader (reader.id)}
 					<li class="max-w-245 border-t border-t-rule px-0 py-1.25">
-						<strong>{reader.name}</strong>, {reader.kind}.
+						<strong>{reader.name}</strong>, {kindOfReader(reader)}.
 						<span class="text-ink-soft">{habitsInWords(reader).slice(0, 3).join(' ')}</span>
 					</li>
 				{/each}

@@ -25,6 +25,8 @@ import { share } from './share';
 import { works } from './works';
 import { workspace } from './workspace';
 
+export { FRENCH } from '../../../core/words/fr';
+
 /** The interface in French. */
 export const fr = {
 	asking,
