@@ -36,7 +36,13 @@ const upward = closed(
 	'**/routes/**',
 	'**/cli/**'
 );
-const door = closed('src/core/index.ts is the only door to the core.', '**/core/**', '!$core');
+const door = closed(
+	// What the core says in French is loaded where French is spoken, and nowhere else.
+	'src/core/index.ts is the only door to the core, beside src/core/french.',
+	'**/core/**',
+	'!**/core/french',
+	'!$core'
+);
 /** Reading a room's data anew in the midst of a navigation undoes the click: `refresh` waits. */
 const refreshing = { name: '$app/navigation', importNames: ['invalidateAll'], message: 'Use refresh of $ui/parts.' };
 const BROWSER = [

@@ -1,6 +1,5 @@
 import type { Visitor } from '$server/http/visitor';
 import type { Store } from '$server/store/store';
-import type { Spoken } from '$ui/words/languages';
 
 declare global {
 	namespace App {
@@ -14,7 +13,7 @@ declare global {
 		interface Locals extends Visitor {
 			readonly store: Store;
 			/** The language that the interface speaks to them. */
-			language: Spoken;
+			language: string;
 		}
 	}
 }

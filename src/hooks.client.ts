@@ -4,9 +4,18 @@ import { learn, speak } from '$ui/words/speaking';
 
 /** The words of the language that the page was drawn in come before anything is drawn in the browser. */
 export const init: ClientInit = async () => {
-	if (document.documentElement.lang !== 'fr') return;
-	const { fr, FRENCH } = await import('$ui/words/fr');
-	learn('fr', fr);
-	speakBy(() => FRENCH);
-	speak('fr');
+	const language = document.documentElement.lang;
+	if (language === 'fr') {
+		const { fr, learnFrench } = await import('$ui/languages/french');
+		learn(language, fr);
+		learnFrench();
+		speakBy(() => 'fr');
+	} else if (language !== 'en-GB') {
+		const [{ ENGLISH }, { inPseudo, isPseudo }] = await Promise.all([
+			import('$ui/languages/english'),
+			import('$ui/words/pseudo')
+		]);
+		if (isPseudo(language)) learn(language, inPseudo(ENGLISH, language));
+	}
+	speak(language);
 };

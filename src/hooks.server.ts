@@ -3,19 +3,31 @@ import { refusalOfOrigin } from '$server/http/origin';
 import { panelHostOf } from '$server/web/panelHost';
 import { turnedAway } from '$server/http/pageRights';
 import { withoutStyleAttributes, withStyleNonce } from '$server/http/pageStyles';
-import { withoutPaths } from '$server/http/paths';
-import { problem } from '$server/http/problem';
+import { problem, sentenceOf } from '$server/http/problem';
 import { renewedCookie, visitorOf } from '$server/http/visitor';
 import { openStore } from '$server/web/working';
 import { UserError } from '$server/errors';
 import { log } from '$server/log';
 import { LOOK_COOKIE, lookAttributes, readLook } from '$ui/look/look';
-import { fr } from '$ui/words/fr';
-import { answeredIn, languageFor } from '$server/http/language';
-import { LANGUAGE_COOKIE } from '$ui/words/languages';
+import { fr } from '$ui/languages/french';
+import { languageFor } from '$server/http/language';
+import { answeredIn } from '$server/speaking';
+import { LANGUAGE_COOKIE } from '$ui/look/language';
 import { learn } from '$ui/words/speaking';
 
 learn('fr', fr);
+
+/** A language that only tests speak, learned when they ask for it. */
+async function pseudoFor(chosen = ''): Promise<string | undefined> {
+	if (!process.env.KEPHALON_PARTS) return undefined;
+	const [{ ENGLISH }, { inPseudo, isPseudo }] = await Promise.all([
+		import('$ui/languages/english'),
+		import('$ui/words/pseudo')
+	]);
+	if (!isPseudo(chosen)) return undefined;
+	learn(chosen, inPseudo(ENGLISH, chosen));
+	return chosen;
+}
 
 /** What goes on by itself begins with the server, before anybody opens a room. A database that cannot be opened is told then. */
 export const init: ServerInit = () => {
@@ -37,13 +49,17 @@ export const handle: Handle = async ({ event, resolve }) => {
 	Object.defineProperties(event.locals, Object.getOwnPropertyDescriptors(visitor));
 	const elsewhere = whereTo(event);
 	if (elsewhere !== undefined) redirect(303, elsewhere);
-	const language = languageFor(event.cookies.get(LANGUAGE_COOKIE), request.headers.get('accept-language'));
-	event.locals.language = language;
+	const chosen = event.cookies.get(LANGUAGE_COOKIE);
+	const language = languageFor(chosen, request.headers.get('accept-language'));
+	event.locals.language = (await pseudoFor(chosen)) ?? language;
 	const look = lookAttributes(readLook(event.cookies.get(LOOK_COOKIE)));
 	const response = await answeredIn(language, () =>
 		resolve(event, {
 			transformPageChunk: ({ html }) =>
-				withoutStyleAttributes(html).replace('<html lang="%language%"', `<html ${look} lang="${language}"`)
+				withoutStyleAttributes(html).replace(
+					'<html lang="%language%"',
+					`<html ${look} lang="${event.locals.language}" dir="${event.locals.language === 'ar-XB' ? 'rtl' : 'ltr'}"`
+				)
 		})
 	);
 	const policy = response.headers.get('content-security-policy');
@@ -80,7 +96,7 @@ function withoutFailing(work: () => string | undefined): string | undefined {
 }
 
 export const handleError: HandleServerError = ({ error, status, message }) => {
-	if (error instanceof UserError) return { message: withoutPaths(error.message) };
+	if (error instanceof UserError) return { message: sentenceOf(error) };
 	if (status !== 404) log.error(error);
 	return { message: status === 404 ? 'There is nothing at this address.' : message };
 };

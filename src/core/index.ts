@@ -227,4 +227,5 @@ export { charsetIn, readServedHead, type ServedHead, type ServedTag } from './ma
 
 export { purposeOf } from './catalogue/catalogue';
 export { kindOfReader } from './readers/profiles';
-export { otherWords, speakBy, type CoreWords } from './words/speaking';
+export { ALL_SPOKEN, LANGUAGES, type Spoken } from './words/languages';
+export { otherWords, speakBy } from './words/speaking';

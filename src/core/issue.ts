@@ -111,6 +111,14 @@ const WORDING: Readonly<Record<IssueCode, Wording>> = {
 	'rule/extra-markup': (i, at) => `The extra markup holds ${i.seen} ${at}, which a head may not hold. ${i.expected}`
 };
 
+/** What issues say in a language, and where they are, in words that follow a name. */
+export interface IssueWords {
+	readonly says: Readonly<Record<IssueCode, Wording>>;
+	readonly at: (line: number, column: number) => string;
+}
+export const ISSUE_WORDS = otherWords<IssueWords>();
+const ENGLISH: IssueWords = { says: WORDING, at: (line, column) => `at ${line}:${column}` };
+
 const didYouMean = (issue: Issue) => (issue.nearest ? ` Did you mean "${issue.nearest}"?` : '');
 const known = (issue: Issue) => (issue.expected ? ` Known: ${issue.expected}.` : '');
 
@@ -123,8 +131,8 @@ export function positionAt(source: string, offset: number): { line: number; colu
 /** The one sentence that the editor, the command and the API all show. */
 export function formatIssue(issue: Issue, source: string): string {
 	const { line, column } = positionAt(source, issue.start);
-	const other = otherWords();
-	return (other?.issues ?? WORDING)[issue.code](issue, other?.at(line, column) ?? `at ${line}:${column}`);
+	const { at, says } = ISSUE_WORDS.now() ?? ENGLISH;
+	return says[issue.code](issue, at(line, column));
 }
 
 /** The sentence, the line it is about, and a caret under the place. For terminals. */

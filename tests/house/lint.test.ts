@@ -32,7 +32,7 @@ test.each([
 		'src/core/own.ts',
 		"export { readFileSync } from 'node:fs';",
 		'no-restricted-imports',
-		"export { findTag } from './catalogue/catalogue';"
+		"export { formatIssue } from './issue';"
 	],
 	[
 		'the server that reaches up to a screen',

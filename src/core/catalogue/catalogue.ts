@@ -37,9 +37,12 @@ const row =
 		};
 	};
 
+/** What tags are for, by their names, in other languages. */
+export const PURPOSES = otherWords<Readonly<Record<string, string>>>();
+
 /** What a tag is for, in a sentence. */
 export const purposeOf = ({ name, purpose }: Pick<TagDefinition, 'name' | 'purpose'>): string =>
-	ownOf(otherWords()?.purposes, name) ?? purpose;
+	ownOf(PURPOSES.now(), name) ?? purpose;
 
 /** A tag of a head that was kept: what is needed to write it again as it was written. */
 export const tagAsWritten = (name: string, place: TagPlace, key: string): TagDefinition =>

@@ -36,9 +36,11 @@ export type FindingCode = keyof FindingData;
 /** What each kind of finding says, in whatever language; what a check of a rule found says so itself. */
 export type FindingWords = { readonly [C in keyof typeof KINDS]: Omit<Kind<DataOf<(typeof KINDS)[C]>>, 'weight'> };
 
+export const FINDING_WORDS = otherWords<FindingWords>();
+
 /** The words of a kind in the language that is spoken. */
 const wordsOf = (code: keyof FindingWords): Omit<Kind<unknown>, 'weight'> =>
-	((otherWords()?.findings ?? KINDS) as Readonly<Record<string, Omit<Kind<unknown>, 'weight'>>>)[code]!;
+	((FINDING_WORDS.now() ?? KINDS) as Readonly<Record<string, Omit<Kind<unknown>, 'weight'>>>)[code]!;
 
 /**
  * One thing that is wrong or weak, wherever it was found: by a check of rules, on a page as readers of links see it, in

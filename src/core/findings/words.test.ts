@@ -5,10 +5,12 @@ import {
 	describeMend,
 	finding,
 	isError,
+	speakBy,
 	weightOf,
 	type Finding,
 	type FindingCode
 } from '../index';
+import { learnFrench } from '../french';
 import { ruleFinding } from './finding';
 import { PAGE_KINDS } from './kinds/pages';
 
@@ -279,6 +281,21 @@ test('what each kind says and how it is mended', () => {
 			  "picture-apart 7: For Bottle the picture https://s.example/p.jpg cannot be fetched — Let every reader fetch the picture that the others get.",
 			]
 		`);
+});
+
+test('all of it is said in French as well, where that is spoken', async () => {
+	learnFrench();
+	speakBy(() => 'fr');
+	try {
+		const told = made.map(
+			(found) =>
+				`${found.code}: ${describeFinding(found)} — ${describeMend(found)}${describeMany(found) === describeFinding(found) ? '' : `\n\t${describeMany(found)}`}`
+		);
+		expect(told.join('\n')).not.toMatch(/undefined|NaN|\[object| the | is /);
+		await expect(`${told.join('\n')}\n`).toMatchFileSnapshot('words.fr.txt');
+	} finally {
+		speakBy(() => 'en-GB');
+	}
 });
 
 test('a finding has its target, and its tag where there is one', () => {

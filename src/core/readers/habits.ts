@@ -91,6 +91,17 @@ const during = (hours: number) =>
 
 const KINDS_OF_REDIRECT = USUAL.follows;
 
+/** What readers are, by their ids, and how they go about it, in another language. */
+export interface ReaderWords {
+	readonly kinds: Readonly<Record<string, string>>;
+	/** In sentences; with the statuses of redirects that it does not follow. */
+	readonly habits: (
+		reader: { readonly habits: Habits; readonly frame?: PictureHabits },
+		passed: readonly number[]
+	) => string[];
+}
+export const READER_WORDS = otherWords<ReaderWords>();
+
 /** Each habit in a sentence, in the order in which they matter on the way. */
 export function habitsInWords(reader: {
 	readonly habits: Habits;
@@ -99,7 +110,7 @@ export function habitsInWords(reader: {
 	const { languages, accepts, redirects, follows, otherHosts, refreshes, cookies } = reader.habits;
 	const { bytes, counts, patience, unfinished, readsBody, relative, doubled, obeysRobots, keeps } = reader.habits;
 	const passed = KINDS_OF_REDIRECT.filter((status) => !follows.includes(status));
-	const other = otherWords();
+	const other = READER_WORDS.now();
 	if (other) return other.habits(reader, passed);
 	return [
 		obeysRobots ? 'It obeys robots.txt.' : 'It does not ask robots.txt.',

@@ -1,10 +1,9 @@
 import { ownOf } from '../own';
-import { otherWords } from '../words/speaking';
-import { FOR_EVER, habits, pictures, type Habits, type PictureHabits } from './habits';
+import { READER_WORDS, FOR_EVER, habits, pictures, type Habits, type PictureHabits } from './habits';
 
 /** What a reader is, in a few words. */
 export const kindOfReader = ({ id, kind }: Pick<ReaderProfile, 'id' | 'kind'>): string =>
-	ownOf(otherWords()?.readers, id) ?? kind;
+	ownOf(READER_WORDS.now()?.kinds, id) ?? kind;
 
 /** How a reader draws a card. */
 export type CardForm = 'wide' | 'timeline' | 'network' | 'chat' | 'messenger' | 'pin' | 'listing' | 'tab';

@@ -6,10 +6,23 @@ import { formatIssue } from '../issue';
 import type { BuiltInName, Outcome, SkippedSource, Trace, TraceStep, Withheld } from './trace';
 import { textOfItem, type TagValue } from './value';
 
+/** How a value came about, in another language. */
+export interface StepWords {
+	readonly layer: (layer: TraceStep['layer']) => string;
+	/** What is built in, by its name; with the tag that it borrows from. */
+	readonly builtIn: (name: string, from: string) => string;
+	/** What a step would use; with the shapes it cuts to, where it does. */
+	readonly rule: (rule: TraceStep['rule'], cut: string) => string;
+	/** What became of a step; with its issue in words, where a rule does not work. */
+	readonly outcome: (outcome: Outcome, issue: string) => string;
+	readonly skipped: (skipped: SkippedSource) => string;
+}
+export const STEP_WORDS = otherWords<StepWords>();
+
 const LAYER_NAMES = { page: 'the page', type: 'its type', site: 'the site', 'built-in': 'the built-in' } as const;
 
 /** A layer in words. */
-export const nameOfLayer = (layer: TraceStep['layer']): string => otherWords()?.layer(layer) ?? LAYER_NAMES[layer];
+export const nameOfLayer = (layer: TraceStep['layer']): string => STEP_WORDS.now()?.layer(layer) ?? LAYER_NAMES[layer];
 
 /** A value on one line. */
 export function valueAsText(value: TagValue): string {
@@ -49,7 +62,7 @@ const BUILT_IN_WORDS: Readonly<Record<Exclude<BuiltInName, 'borrow'>, string>> =
 
 /** What a step of a trace would use, in words. */
 export function describeRule({ rule }: TraceStep): string {
-	const other = otherWords();
+	const other = STEP_WORDS.now();
 	if (other) return other.rule(rule, 'shapes' in rule ? ratiosOf(rule) : '');
 	switch (rule.kind) {
 		case 'template':
@@ -71,7 +84,7 @@ export function describeRule({ rule }: TraceStep): string {
 export const describeBuiltIns = (tag: string): string[] =>
 	BUILT_INS.filter((one) => one.tag === tag).map(
 		({ name, borrows }) =>
-			otherWords()?.builtIn(name, borrows ?? '') ??
+			STEP_WORDS.now()?.builtIn(name, borrows ?? '') ??
 			(name === 'borrow' ? `what ${borrows} comes to` : BUILT_IN_WORDS[name])
 	);
 
@@ -82,7 +95,7 @@ const cutTo = ({ shapes }: { readonly shapes?: readonly Shape[] }) =>
 
 /** What became of a step, in words. */
 export function describeOutcome(outcome: Outcome): string {
-	const other = otherWords();
+	const other = STEP_WORDS.now();
 	if (other) return other.outcome(outcome, 'issue' in outcome ? formatIssue(outcome.issue, outcome.source) : '');
 	switch (outcome.kind) {
 		case 'won':
@@ -123,7 +136,7 @@ export function describeOutcome(outcome: Outcome): string {
 
 /** Why a picture source was passed over, in words. */
 export function describeSkipped(skipped: SkippedSource): string {
-	const other = otherWords();
+	const other = STEP_WORDS.now();
 	if (other) return other.skipped(skipped);
 	if (skipped.why === 'missing') return `${skipped.source}: none`;
 	if (skipped.why === 'no-layout') return `${skipped.source}: its type has no layout for share pictures`;

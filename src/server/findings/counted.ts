@@ -1,13 +1,13 @@
 import { tagMatrix, widths, type TagsOfType, type WidthStep } from '../store/table/counts';
 import type { Store } from '../store/store';
-import { readFindings } from './findings';
-import type { FindingGroup } from './whole';
+import { findGroups } from './findings';
+import type { FoundGroup } from './groups';
 
 /** What the rooms count of a whole site; kept from one count to the next, so that no room waits for it. */
 export interface Counted {
 	/** What it was counted of: see `stampOf`. */
 	readonly stamp: string;
-	readonly groups: readonly FindingGroup[];
+	readonly groups: readonly FoundGroup[];
 	readonly spread: Spread;
 	/** Pages with each kind of finding, and with any. */
 	readonly kinds: Readonly<Record<string, number>>;
@@ -28,7 +28,8 @@ export interface SpreadWanted {
 	readonly step: number;
 }
 
-const KIND = 'counted';
+/** Counts of before 0.3.0 were kept as sentences, under `counted`: they are counted anew. */
+const KIND = 'counted-of';
 
 /** What a count stands for: the working copy and the release of the moment. */
 export const stampOf = (store: Store, site: number, revision: number): string =>
@@ -48,7 +49,7 @@ export function count(store: Store, name: string, { tags, step }: SpreadWanted):
 	for (const { code, pages } of store.state.kinds(id)) kinds.set(code, (kinds.get(code) ?? 0) + pages);
 	return {
 		stamp: stampOf(store, id, revision),
-		groups: readFindings(store, name),
+		groups: findGroups(store, name),
 		spread: { matrix: tagMatrix(store.db, id, tags), widths: widths(store.db, id, 'title_width', step) },
 		kinds: Object.fromEntries(kinds),
 		faulty: store.state.countFaulty(id),

@@ -1,9 +1,10 @@
-import { describeFinding, describeMany, describeMend, findOnPage, keyOfKind, type Page } from '$core';
+import { findOnPage, keyOfKind, type Page } from '$core';
 import { workingResolver } from '../heads/heads';
 import type { Store } from '../store/store';
 import { pathsOfFilter } from '../store/table/grid';
 import { mendsOf } from './mends';
-import { findInWhole, groupsOfWhole, type FindingGroup } from './whole';
+import { groupInWords, type FindingGroup, type FoundGroup } from './groups';
+import { findInWhole, groupsOfWhole } from './whole';
 import type { WholeFinding } from './wholeFinding';
 
 /** What many pages share can be mended by one template or one way to draw. */
@@ -15,8 +16,11 @@ const TRIED_ON = 20;
 /** Findings of pages that share something, of each kind, for which ways to mend are sought. */
 const MOST_LOOKED = 3;
 
+/** The same in words. */
+export const readFindings = (store: Store, name: string): FindingGroup[] => findGroups(store, name).map(groupInWords);
+
 /** Everything that is wrong or weak on a site, the heaviest first, from the kept state. */
-export function readFindings(store: Store, name: string): FindingGroup[] {
+export function findGroups(store: Store, name: string): FoundGroup[] {
 	const stored = store.working.sites.named(name);
 	const { id } = stored;
 	const resolver = workingResolver(store, stored);
@@ -25,7 +29,7 @@ export function readFindings(store: Store, name: string): FindingGroup[] {
 		return findOnPage(page, resolver.headOf(evaluation), evaluation);
 	};
 	const since = store.releases.findingsSince(id);
-	const ofPages = store.state.kinds(id).flatMap(({ code, tag, pages, example, weight }): FindingGroup[] => {
+	const ofPages = store.state.kinds(id).flatMap(({ code, tag, pages, example, weight }): FoundGroup[] => {
 		const page = store.working.pages.byId(example);
 		const found = page && look(page).find((one) => one.code === code && (one.tag ?? '') === tag);
 		if (!found) return [];
@@ -38,8 +42,8 @@ export function readFindings(store: Store, name: string): FindingGroup[] {
 			{
 				...{ code, tag, weight, pages, filter, mends },
 				...(since && sinceOf(since.get(keyOfKind({ code, tag })))),
-				...{ says: pages > 1 ? describeMany(found) : describeFinding(found), mend: describeMend(found) },
-				...(pages > 1 && { example: { path: page.path, says: describeFinding(found) } })
+				...(pages > 1 && { example: page.path }),
+				found
 			}
 		];
 	});

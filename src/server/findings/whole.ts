@@ -1,5 +1,6 @@
 import type { Suppressed } from '../store/state/suppressions';
-import { folderForm, describeFinding, describeMend, finding, keyOfKind, normaliseBase } from '$core';
+import { folderForm, describeMend, finding, keyOfKind, normaliseBase } from '$core';
+import type { FoundGroup } from './groups';
 import { mendTogether, type Mend } from './mends';
 import { sharedValues } from '../store/table/counts';
 import type { PageFilter } from '../store/table/grid';
@@ -153,39 +154,12 @@ function targets(store: Store, { id }: StoredSite): WholeFinding[] {
 	}));
 }
 
-/** One kind of finding over a whole site, as the room of findings shows it. */
-export interface FindingGroup {
-	readonly code: string;
-	readonly tag: string;
-	readonly weight: number;
-	readonly pages: number;
-	/** The first of the releases that have had it without a break; none yet when `isNew`. Not known of what only the whole shows. */
-	readonly since?: number;
-	readonly isNew?: boolean;
-	/** What it says, of all of them where there are several, and how it is mended. */
-	readonly says: string;
-	readonly mend: string;
-	/** One of several pages that have it, and what it says of that one. */
-	readonly example?: { readonly path: string; readonly says: string };
-	readonly filter?: PageFilter;
-	/** Ways to mend it that are edits. */
-	readonly mends?: readonly Mend[];
-	/** The single findings, where each tells of something else. */
-	readonly each?: readonly {
-		readonly says: string;
-		readonly pages: number;
-		readonly filter?: PageFilter;
-		readonly paths?: readonly string[];
-		readonly mends?: readonly Mend[];
-	}[];
-}
-
 /** Those of the whole, gathered by kind. */
 export function groupsOfWhole(
 	found: readonly WholeFinding[],
 	suppressed: Suppressed,
 	mends: (found: WholeFinding) => readonly Mend[]
-): FindingGroup[] {
+): FoundGroup[] {
 	const groups = new Map<string, WholeFinding[]>();
 	for (const one of found) {
 		if (suppressed.has(one.finding)) continue;
@@ -200,11 +174,10 @@ export function groupsOfWhole(
 			tag: first.finding.tag ?? '',
 			weight: first.finding.weight,
 			pages: all.reduce((sum, { pages }) => sum + Math.max(1, pages), 0),
-			says: `${describeFinding(first.finding)}${all.length > 1 ? `, and ${all.length - 1} more like it` : ''}`,
-			mend: describeMend(first.finding),
+			found: first.finding,
 			mends: mendTogether(each.flat(), `All ${all.length} at once: ${describeMend(first.finding)}`),
-			each: all.map(({ finding: one, pages, filter, paths }, at) => ({
-				...{ says: describeFinding(one), pages, mends: each[at] as readonly Mend[] },
+			each: all.map(({ finding: found, pages, filter, paths }, at) => ({
+				...{ found, pages, mends: each[at] as readonly Mend[] },
 				...(filter && { filter }),
 				...(paths && { paths })
 			}))

@@ -1,8 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { UserError } from '../errors';
 import { log } from '../log';
-import { withoutPaths } from './paths';
-import { namedIn } from './problem';
+import { namedIn, sentenceOf } from './problem';
 
 /** How a long work is told on its way: as lines of JSON, or as events (Server-Sent Events, HTML 9.2). */
 export type ToldAs = 'lines' | 'events';
@@ -61,7 +60,7 @@ export function answerOnItsWay(
 
 /** Why a work came to nothing, as data. */
 export function refusedAs(error: unknown): object {
-	if (error instanceof UserError) return { ...namedIn(error), code: error.code, refused: withoutPaths(error.message) };
+	if (error instanceof UserError) return { ...namedIn(error), code: error.code, refused: sentenceOf(error) };
 	const failed = randomUUID().slice(0, 8);
 	log.error(error, `A work failed (${failed})`);
 	return { failed };

@@ -1,8 +1,5 @@
-import { AsyncLocalStorage } from 'node:async_hooks';
 import Negotiator from 'negotiator';
-import { speakBy } from '$core';
-import { FRENCH } from '../../core/words/fr';
-import { ALL_SPOKEN, type Spoken } from '$ui/words/languages';
+import { ALL_SPOKEN, type Spoken } from '$core';
 
 /**
  * The language of whoever asks: as chosen, else the one of ours that the browser likes best (`Accept-Language`, RFC 9110,
@@ -18,10 +15,3 @@ export function languageFor(chosen: string | undefined, accepted: string | null)
 	]);
 	return bare.get(best ?? '') ?? ALL_SPOKEN[0]!;
 }
-
-/** What is said while a request is answered is said in its language; in none, in English. */
-const asked = new AsyncLocalStorage<Spoken>();
-speakBy(() => (asked.getStore() === 'fr' ? FRENCH : undefined));
-
-/** Answers a request in a language. */
-export const answeredIn = <T>(language: Spoken, answer: () => T): T => asked.run(language, answer);

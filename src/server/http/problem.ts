@@ -1,6 +1,9 @@
 import { refuse, UserError } from '../errors';
 import { explain } from '../store/opening/database';
+import { ownOf } from '$core';
+import { FRENCH_REFUSALS } from '../refusals/fr';
 import { TITLES } from '../refusals/refusal';
+import { isFrench } from '../speaking';
 import { withoutPaths } from './paths';
 
 /**
@@ -12,7 +15,7 @@ export function problem(error: UserError): Response {
 	return new Response(
 		JSON.stringify({
 			...namedIn(error),
-			...{ type: 'about:blank', title: TITLES[status], status, code, detail: withoutPaths(error.message) }
+			...{ type: 'about:blank', title: TITLES[status], status, code, detail: sentenceOf(error) }
 		}),
 		{
 			status,
@@ -22,6 +25,12 @@ export function problem(error: UserError): Response {
 			}
 		}
 	);
+}
+
+/** A refusal in a sentence, in the language of whoever asked; without the paths of this machine. */
+export function sentenceOf({ code, data, message }: UserError): string {
+	const says = isFrench() ? (ownOf(FRENCH_REFUSALS, code) as ((data: unknown) => string) | undefined) : undefined;
+	return withoutPaths(says?.(data) ?? message);
 }
 
 /** What a refusal names, for programs elsewhere: without the paths of this machine. */

@@ -1,6 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
 import { refuse, REFUSALS, UserError } from '../errors';
+import { problem, sentenceOf } from '../http/problem';
+import { answeredIn } from '../speaking';
+import { COMMAND } from './command';
+import { FRENCH_REFUSALS } from './fr';
 
 /** A value that names itself, whether it is printed, joined or gone through. */
 const namesItself = (name: string) =>
@@ -39,6 +43,35 @@ test('every refusal says what, where and what to do, in sentences; programs know
 	for (const reserved of ['type', 'title', 'status', 'detail', 'instance', 'code'])
 		expect(named).not.toContain(reserved);
 	await expect(`${lines.sort().join('\n')}\n`).toMatchFileSnapshot('refusals.txt');
+});
+
+test('in French it is said for the same codes but the command’s, and names the same', async () => {
+	const french = Object.entries(FRENCH_REFUSALS) as [keyof typeof FRENCH_REFUSALS, (data: unknown) => string][];
+	expect(french.map(([code]) => code).sort()).toEqual(
+		all.flatMap(({ code }) => (Object.hasOwn(COMMAND, code) ? [] : [code])).sort()
+	);
+	const marks = (sentence: string) => [...sentence.matchAll(/‹[^›]*›/g)].map(String).sort();
+	const lines = french.map(([code, says]) => {
+		const sentence = says(anything);
+		const english = (REFUSALS[code] as { says: (data: unknown) => string }).says(anything);
+		expect({ code, names: marks(sentence) }).toEqual({ code, names: marks(english) });
+		expect({ code, ends: /[.?›]$/.test(sentence) }).toEqual({ code, ends: true });
+		return `${code}\n\t${sentence.replaceAll('\n', '\n\t')}`;
+	});
+	await expect(`${lines.sort().join('\n')}\n`).toMatchFileSnapshot('refusals.fr.txt');
+});
+
+test('who asks in French is refused in French, by the same code', async () => {
+	const error = refuse('path-taken', { path: '/a' });
+	expect(sentenceOf(error)).toBe('There is a page at /a already. Choose another path.');
+	const told = answeredIn('fr', () => problem(error));
+	expect(await told.json()).toMatchObject({
+		...{ code: 'path-taken', status: 422, path: '/a' },
+		detail: 'Il y a déjà une page à /a. Choisissez un autre chemin.'
+	});
+	// The command speaks English.
+	const ofCommand = refuse('name-the-site');
+	expect(answeredIn('fr', () => sentenceOf(ofCommand))).toBe(ofCommand.message);
 });
 
 test('no two halves of the table name the same code', () => {

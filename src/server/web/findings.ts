@@ -1,5 +1,6 @@
 import { MATRIX_TAGS, WIDTH_STEP } from '$core';
 import { readCounted, stampOf, type Counted } from '../findings/counted';
+import { groupInWords, type FindingGroup } from '../findings/groups';
 import { freshen } from '../jobs/freshen';
 import { runJob } from '../jobs/run';
 import { UserError } from '../errors';
@@ -11,7 +12,7 @@ import { awhile } from '../waiting';
 /** What is wrong or weak on a site, as it was counted last, and whether that is how it stands. */
 export interface FindingsTold {
 	/** Null before anything was counted. */
-	readonly counted: Pick<Counted, 'groups' | 'spread' | 'unknownPictures'> | null;
+	readonly counted: (Pick<Counted, 'spread' | 'unknownPictures'> & { readonly groups: readonly FindingGroup[] }) | null;
 	/** It is counted of the working copy as it is now, of which every page was looked at. */
 	readonly isNow: boolean;
 	/** Pages yet to be looked at since they were touched, of how many. */
@@ -49,7 +50,7 @@ function told(store: Store, name: string): FindingsTold {
 	const failed = failures.get(keyOf(store, name));
 	return {
 		counted: counted
-			? { groups: counted.groups, spread: counted.spread, unknownPictures: counted.unknownPictures }
+			? { groups: counted.groups.map(groupInWords), spread: counted.spread, unknownPictures: counted.unknownPictures }
 			: null,
 		isNow: unseen === 0 && counted?.stamp === stampOf(store, id, revision),
 		...{ unseen, all: store.working.pages.count(id).all },

@@ -6,6 +6,7 @@ import { readDrift } from '../probes/drift';
 import { countGrid } from '../store/table/grid';
 import type { Release } from '../store/releases/releases';
 import type { Store, StoredSite } from '../store/store';
+import { launchWords } from './launchWords';
 import { standInFor } from './working';
 
 /** Key pages whose cards are shown, and edits that are told. */
@@ -72,19 +73,20 @@ export function readOverview(store: Store, name: string): Overview {
 /** The list for a launch: each found by the program where it can be. */
 function checksOf(store: Store, { id, site, types, revision }: StoredSite): Check[] {
 	const { name } = site;
+	const words = launchWords();
 	const count = (filter: Readonly<Record<string, string>>) => countGrid(store.db, id, filter);
 	const counted = readCounted(store, id);
 	const { all, live } = store.working.pages.count(id);
 	// What is said of all pages holds when all were looked at, and counted as they stand now.
 	const isNow = counted?.stamp === stampOf(store, id, revision) && store.state.countStale(id) === 0;
-	const none = (code: string, says: string, missing: (pages: string) => string): Check => {
+	const none = (code: string, says: string, missing: (pages: number, all: number) => string): Check => {
 		const filter = { finding: code, state: 'live' };
 		const pages = isNow ? (ownOf(counted.kinds, code) ?? 0) : undefined;
 		return {
 			...{ id: code, says },
 			isDone: pages === undefined ? 'unknown' : pages === 0 && live > 0,
-			...(live === 0 && { missing: 'There is no public page yet' }),
-			...(pages !== undefined && pages > 0 && { missing: missing(inWords(pages, live)), filter })
+			...(live === 0 && { missing: words.noPage }),
+			...(pages !== undefined && pages > 0 && { missing: missing(pages, live), filter })
 		};
 	};
 	const home = store.working.pages.at(id, '/');
@@ -95,82 +97,65 @@ function checksOf(store: Store, { id, site, types, revision }: StoredSite): Chec
 	return [
 		{
 			id: 'base',
-			says: 'The address is one that the public can reach',
+			says: words.base,
 			isDone: !isLocalAddress(site.base),
-			missing: `${site.base} is one that only this machine or a network of its own can reach`
+			missing: words.localBase(site.base)
 		},
 		{
-			...{ id: 'home', says: 'There is a home page, and it is live' },
+			...{ id: 'home', says: words.home },
 			isDone: home !== undefined && publicIn(types)(home)
 		},
 		{
 			id: 'picture',
-			says: 'The site has a share picture for pages that have none',
+			says: words.picture,
 			isDone: Boolean(site.fields.picture)
 		},
-		{ id: 'icon', says: 'The site has an icon', isDone: Boolean(site.fields.icon ?? site.fields.logo) },
-		none('no-picture', 'Every page has a picture', (pages) => `${pages} no picture`),
-		none('no-title', 'Every page has a title', (pages) => `${pages} no title`),
-		none('no-description', 'Every page has a description', (pages) => `${pages} no description`),
-		none(
-			'gap',
-			'No text has a gap where a variable was empty',
-			(pages) => `${pages} a text with a gap where a variable was empty`
-		),
-		none(
-			'local-address',
-			'No page says that it stands at a local address',
-			(pages) => `${pages} an address that only this machine or its network can reach`
-		),
+		{ id: 'icon', says: words.icon, isDone: Boolean(site.fields.icon ?? site.fields.logo) },
+		none('no-picture', words.pictures, words.noPicture),
+		none('no-title', words.titles, words.noTitle),
+		none('no-description', words.descriptions, words.noDescription),
+		none('gap', words.gaps, words.gap),
+		none('local-address', words.public, words.local),
 		{
-			...{ id: 'languages', says: 'The language of every page is known' },
+			...{ id: 'languages', says: words.languages },
 			isDone: isSpoken && all > 0,
 			...(!isSpoken && {
-				missing: `That of ${inWords(unspoken, live, '')} is not`,
+				missing: words.unknown(unspoken, live),
 				filter: ofUnknown
 			})
 		},
-		{ id: 'keys', says: 'The pages that matter most are marked as key pages', isDone: count({ key: 'yes' }) > 0 },
+		{ id: 'keys', says: words.keys, isDone: count({ key: 'yes' }) > 0 },
 		inTheSite(store, id, name),
-		{ id: 'pasted', says: 'The most important addresses were pasted where they will be shared, and looked right' },
-		{ id: 'words', says: 'Somebody else has read the titles and descriptions of the key pages' }
+		{ id: 'pasted', says: words.pasted },
+		{ id: 'words', says: words.read }
 	];
 }
 
 /** Whether the heads are in the site, and by which way, as it was looked at last; what was not looked at is not told. */
 function inTheSite(store: Store, id: number, name: string): Check {
+	const words = launchWords();
 	const { made, pages, counts, waiting, ways = {} } = readDrift(store, name);
-	const own = { id: 'written', says: 'The heads are in the site' };
+	const own = { id: 'written', says: words.written };
 	if (made === null || pages === 0)
 		return {
 			...own,
 			isDone: false,
-			missing: 'Nobody has looked yet whether the heads are in the site: see “What is served” below'
+			missing: words.nobodyLooked
 		};
 	if (made < (store.releases.latest(id)?.created ?? ''))
 		return {
 			...own,
 			isDone: false,
-			missing: 'Something was released since somebody looked whether the heads are in the site'
+			missing: words.releasedSince
 		};
 	const same = counts.same ?? 0;
-	const onWay = Object.entries(ways).map(([way, count]) => `by the ${way} on ${count.toLocaleString('en')}`);
+	const onWay = Object.entries(ways).map(([way, count]) => words.byWay(way, count));
 	const itself = pages - Object.values(ways).reduce((sum, count) => sum + count, 0);
-	const how = [...onWay, ...(itself > 0 ? [`in the page itself on ${itself.toLocaleString('en')}`] : [])].join(', ');
-	const looked = `${pages.toLocaleString('en')} ${pages === 1 ? 'page' : 'pages'} looked at`;
-	if (same === pages && waiting === 0)
-		return { ...own, says: `The heads are in the site (${looked}: ${how})`, isDone: true };
+	const how = [...onWay, ...(itself > 0 ? [words.itself(itself)] : [])].join(', ');
+	if (same === pages && waiting === 0) return { ...own, says: words.writtenHow(pages, how), isDone: true };
 	const rest = [
-		...(same < pages ? [`${(pages - same).toLocaleString('en')} of ${looked} are not served as released`] : []),
-		...(waiting > 0 ? [`${waiting.toLocaleString('en')} are yet to be looked at`] : [])
+		...(same < pages ? [words.otherwise(pages - same, pages)] : []),
+		...(waiting > 0 ? [words.waiting(waiting)] : [])
 	];
-	return { ...own, isDone: false, missing: `Whether the heads are in the site: ${rest.join(', ')}` };
-}
-
-/** So many of all pages, with a verb behind. */
-function inWords(pages: number, all: number, verb?: string): string {
-	const number =
-		pages === all ? (all === 1 ? 'The one page' : `All ${all.toLocaleString('en')} pages`) : pages.toLocaleString('en');
-	const have = verb ?? (pages === 1 ? ' has' : ' have');
-	return pages === all ? number + have : `${number} of ${all.toLocaleString('en')} pages${have}`;
+	return { ...own, isDone: false, missing: words.whether(rest.join(', ')) };
 }

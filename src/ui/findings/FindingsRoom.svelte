@@ -14,7 +14,7 @@
 	import RoomBar from '$ui/rooms/RoomBar.svelte';
 	import { Neighbours } from '$ui/workspace/sharing';
 	import { pagesInWords } from '$ui/parts/words';
-	import type { FindingGroup } from '$server/findings/whole';
+	import type { FindingGroup } from '$server/findings/groups';
 	import type { FindingsOfRelease } from '$server/store/releases/releases';
 	import type { Suppression } from '$server/store/state/suppressions';
 	import { Findings } from './looking.svelte';

@@ -2,7 +2,7 @@ import { wording } from '$ui/words/en/findings';
 import { counted } from '$ui/words/speaking';
 import { call, isRefused } from '../client';
 import { pagesInWords } from '$ui/parts/words';
-import type { FindingGroup } from '$server/findings/whole';
+import type { FindingGroup } from '$server/findings/groups';
 import type { FindingsTold } from '$server/web/findings';
 
 /** What is wrong or weak on a site, as far as that is known: what was counted last first, then what is counted anew. */

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/help';
 	import type { Component } from 'svelte';
 	import { button as looks } from '$ui/parts/looks';
 	import type { Topic } from './help';
@@ -18,7 +19,7 @@
 	bind:this={at}
 	type="button"
 	class={[looks({ look: 'link' }), 'explain px-0.5 text-sm text-ink-soft hover:text-sea']}
-	aria-label="What is {called}?"
+	aria-label={wording.whatIs(called)}
 	aria-expanded={open}
 	onclick={ask}>?</button
 >

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { wording } from '$ui/words/en/help';
 	import { Popover } from 'bits-ui';
 	import { landmarkOf } from '$ui/parts/shown/landmark';
 	import { LEAF } from '$ui/parts/looks';
@@ -31,12 +32,13 @@
 				<p class={['mb-1 font-semibold', topic.of === 'tag' && 'font-mono']}>{help.name}</p>
 				{#each help.says as sentence, index (index)}<p class="mb-1">{sentence}</p>{/each}
 				<p class="mt-1.5 border-t border-t-rule pt-1 text-ink-soft">
-					Such as <span class={['wrap-anywhere text-ink', help.isCode ? 'font-mono text-xs' : 'font-serif']}
+					{wording.suchAs}
+					<span class={['wrap-anywhere text-ink', help.isCode ? 'font-mono text-xs' : 'font-serif']}
 						>{help.example}</span
 					>
 				</p>
 			{:else}
-				<p>Nothing is written on this yet.</p>
+				<p>{wording.nothingWrittenYet}</p>
 			{/if}
 		</Popover.Content>
 	</Popover.Portal>

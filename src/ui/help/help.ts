@@ -1,7 +1,17 @@
-import { ALL_READERS, describeBuiltIns, findTag, ownOf, type FieldKind, type TagDefinition, purposeOf } from '$core';
+import {
+	ALL_READERS,
+	describeBuiltIns,
+	findTag,
+	otherWords,
+	ownOf,
+	type FieldKind,
+	type TagDefinition,
+	purposeOf
+} from '$core';
 import { FINDINGS, type About } from './findings';
 import { SETTINGS } from './settings';
-import { SIGNS } from './signs';
+import { SIGNS, type SignWords } from './signs';
+import { wording } from '$ui/words/en/help';
 
 /** What somebody asks about. */
 export type Topic =
@@ -21,24 +31,40 @@ export interface Help {
 	readonly isCode: boolean;
 }
 
+/** What is said of topics that have words of their own, in other languages. */
+export interface HelpWords {
+	readonly findings: typeof FINDINGS;
+	readonly settings: typeof SETTINGS;
+	readonly signs: SignWords;
+	readonly kinds: typeof KINDS;
+}
+export const HELP_WORDS = otherWords<HelpWords>();
+const tables = (): HelpWords =>
+	HELP_WORDS.now() ?? { findings: FINDINGS, settings: SETTINGS, signs: SIGNS, kinds: KINDS };
+
 /** What is said of a topic, in the rooms and in the documents alike; undefined of a setting that has no such words. */
 export function helpOf(topic: Topic): Help | undefined {
 	switch (topic.of) {
 		case 'tag':
 			return ofTag(topic.name, topic.prefixes);
 		case 'sign':
-			return { ...SIGNS[topic.name], isCode: false };
+			return { ...tables().signs[topic.name], isCode: false };
 		case 'setting': {
-			const [first, second, third, example] = ownOf(SETTINGS, topic.name) ?? [];
+			const [first, second, third, example] = ownOf(tables().settings, topic.name) ?? [];
 			if (first === undefined) return undefined;
 			return { name: topic.name, says: [first, second!, third!], example: example!, isCode: false };
 		}
 		case 'field':
 			return ofField(topic);
 		case 'finding': {
-			const [why, example] = ownOf(FINDINGS as Readonly<Record<string, About>>, topic.code) ?? [];
+			const [why, example] = ownOf(tables().findings as Readonly<Record<string, About>>, topic.code) ?? [];
 			if (why === undefined) return undefined;
-			return { name: 'Why it matters', says: [sentence(topic.says), why, topic.mend], example: example!, isCode: true };
+			return {
+				name: wording.whyItMatters,
+				says: [sentence(topic.says), why, topic.mend],
+				example: example!,
+				isCode: true
+			};
 		}
 	}
 }
@@ -76,53 +102,40 @@ function ofTag(name: string, prefixes: Readonly<Record<string, string>> = {}): H
 /** Which of the readers take it, and for what: by what their profiles say, so that it is so. */
 function readBy({ name, fact }: TagDefinition): string {
 	const parts = (['title', 'description', 'picture', 'place'] as const).flatMap((part) => {
-		const first = ALL_READERS.filter((reader) => reader[part][0] === name);
-		const later = ALL_READERS.filter((reader) => reader[part].indexOf(name) > 0);
-		const what = PARTS[part];
-		return [
-			...(first.length > 0 ? [`${many(first.length)} ${first.length === 1 ? 'takes' : 'take'} it for ${what}`] : []),
-			...(later.length > 0
-				? [`${many(later.length)} ${later.length === 1 ? 'takes' : 'take'} it for ${what} where nothing better is said`]
-				: [])
-		];
+		const first = ALL_READERS.filter((reader) => reader[part][0] === name).length;
+		const later = ALL_READERS.filter((reader) => reader[part].indexOf(name) > 0).length;
+		const what = wording[part];
+		return [...(first > 0 ? [wording.first(first, what)] : []), ...(later > 0 ? [wording.later(later, what)] : [])];
 	});
 	const chooses = ALL_READERS.filter((reader) => reader.chooses?.by === name).length;
-	if (chooses > 0) parts.push(`${many(chooses)} ${chooses === 1 ? 'chooses' : 'choose'} the size of its card by it`);
-	const icons = ALL_READERS.filter((reader) => reader.icon).length;
-	if (name === 'icon') parts.push(`${many(icons)} show it`);
+	if (chooses > 0) parts.push(wording.chooseTheSize(chooses));
+	if (name === 'icon') parts.push(wording.showTheIcon(ALL_READERS.filter((reader) => reader.icon).length));
 	if (/^twitter:(?:label|data)[12]$/.test(name))
-		parts.push(`${many(ALL_READERS.filter((reader) => reader.pairs).length)} shows it`);
-	if (name === 'robots' || name.startsWith('robots:'))
-		return 'Search engines keep to it; readers of links make cards all the same.';
-	if (name === 'og:site_name') return 'Where a card names the site, it says this; else it says the host.';
-	if (fact) return OF_PICTURES[fact];
-	if (parts.length === 0)
-		return 'No reader shown here makes its card of it; programs that know its vocabulary read it.';
-	return `Of ${ALL_READERS.length} readers here, ${parts.join(', ')}.`;
+		parts.push(wording.showThePairs(ALL_READERS.filter((reader) => reader.pairs).length));
+	if (name === 'robots' || name.startsWith('robots:')) return wording.robots;
+	if (name === 'og:site_name') return wording.siteName;
+	if (fact) return ofPictures()[fact];
+	if (parts.length === 0) return wording.noReader;
+	return wording.ofReaders(ALL_READERS.length, parts.join(', '));
 }
 /** What readers do with the facts of a picture. */
-const OF_PICTURES: Readonly<Record<NonNullable<TagDefinition['fact']>, string>> = {
-	secure: 'Readers here take the picture by its own address; others may take this one.',
-	type: 'What the file is when it is fetched counts for more.',
-	width: 'Readers lay their cards out by it before the picture has come.',
-	height: 'Readers lay their cards out by it before the picture has come.',
-	alt: 'It goes out with the picture, for people who hear the card.'
-};
-const PARTS = { title: 'the title', description: 'the text', picture: 'the picture', place: 'the address' } as const;
-const NUMBERS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
-const many = (count: number) => NUMBERS[count] ?? String(count);
+const ofPictures = (): Readonly<Record<NonNullable<TagDefinition['fact']>, string>> => ({
+	secure: wording.secure,
+	type: wording.mediaType,
+	width: wording.size,
+	height: wording.size,
+	alt: wording.alt
+});
 
-function withoutRule({ name, fact, parent }: TagDefinition): string {
-	if (fact && fact !== 'alt') return `It takes no rule: it goes with ${parent}, whose picture it is of.`;
-	if (fact) return 'Where no rule says anything, it is the alt text of the picture.';
+function withoutRule({ name, fact, parent = '' }: TagDefinition): string {
+	if (fact && fact !== 'alt') return wording.noRule(parent);
+	if (fact) return wording.altByItself;
 	const built = describeBuiltIns(name);
-	return built.length === 0
-		? 'Where no rule says anything, it is left out.'
-		: `Where no rule says anything, it is ${built.join(', else ')}.`;
+	return built.length === 0 ? wording.leftOut : wording.builtIn(built.join(wording.else));
 }
 
 /** What fields of each kind hold, and what templates do with them. */
-const KINDS: Readonly<Record<FieldKind, readonly [holds: string, does: string, example: string]>> = {
+export const KINDS: Readonly<Record<FieldKind, readonly [holds: string, does: string, example: string]>> = {
 	text: ['Words on one line or a few.', 'Templates put them in as they are, and can clip them.', '| clip 60'],
 	rich: ['A text with headings, lists and links.', 'Templates take its words without their markup.', '| sentences 1'],
 	number: ['A number, without a unit.', 'Templates print it as the page’s language writes numbers.', '| number'],
@@ -144,8 +157,8 @@ const KINDS: Readonly<Record<FieldKind, readonly [holds: string, does: string, e
 };
 
 function ofField({ name, kind, label }: Extract<Topic, { of: 'field' }>): Help {
-	const [holds, does, way] = KINDS[kind];
+	const [holds, does, way] = tables().kinds[kind];
 	const inside = `page.${name}`;
 	const example = way.startsWith('[[') ? way.replace('page.NAME', inside) : `{${inside}${way && ` ${way}`}}`;
-	return { name: label ?? name, says: [holds, does, `They call it {${inside}}.`], example, isCode: true };
+	return { name: label ?? name, says: [holds, does, wording.called(inside)], example, isCode: true };
 }

@@ -1,3 +1,9 @@
+interface Sign {
+	readonly name: string;
+	readonly says: readonly [string, string, string];
+	readonly example: string;
+}
+
 /** What the signs of the interface stand for, each in three sentences and an example. */
 export const SIGNS = {
 	page: {
@@ -81,6 +87,7 @@ export const SIGNS = {
 		],
 		example: 'The title of the page that an advertisement quotes'
 	}
-} as const satisfies Readonly<
-	Record<string, { readonly name: string; readonly says: readonly [string, string, string]; readonly example: string }>
->;
+} as const satisfies Readonly<Record<string, Sign>>;
+
+/** The same in any language. */
+export type SignWords = Readonly<Record<keyof typeof SIGNS, Sign>>;

@@ -1,6 +1,7 @@
 <script lang="ts">
-	import { wording } from '$ui/words/en/look';
-	import { LANGUAGES, takeLanguage, type Spoken } from '$ui/words/languages';
+	import { wording } from '$ui/words/en/rooms';
+	import { LANGUAGES, type Spoken } from '$core';
+	import { takeLanguage } from './language';
 	import { spoken } from '$ui/words/speaking';
 	import { onMount, type Component, type ComponentProps } from 'svelte';
 	import type Menu from '$ui/parts/Menu.svelte';

@@ -1,4 +1,4 @@
-import { wording } from '$ui/words/en/places';
+import { wording } from '$ui/words/en/rooms';
 /** The rooms of a site, each for one question, in the order of the bar; `code` is the key that leads there with Alt. */
 export const ROOMS = [
 	{

@@ -41,6 +41,12 @@
 		gone: 'goes',
 		moved: wording.standsElsewhere
 	};
+	const kindInWords = (kind: string) =>
+		['added', 'new'].includes(kind)
+			? wording.kindNew
+			: ['gone', 'removed'].includes(kind)
+				? wording.kindGone
+				: wording.kindChanged;
 </script>
 
 <ul class="pages" {@attach roving('[data-page]')}>
@@ -60,7 +66,7 @@
 						'kind text-sm text-ink-soft',
 						['added', 'new'].includes(page.kind) && 'text-sea',
 						['gone', 'removed'].includes(page.kind) && 'text-gone'
-					]}>{page.kind}</span
+					]}>{kindInWords(page.kind)}</span
 				>
 				<a class="font-mono font-medium wrap-anywhere underline underline-offset-2" href={benchAt(site, page.path)}
 					>{page.path}</a

@@ -314,7 +314,7 @@
 						class:at={one.number === from || one.number === to}
 					>
 						<p>
-							<strong>{wording.release(one.number)}</strong>
+							<strong>{wording.releaseNumber(one.number)}</strong>
 							{#if at === 0}<span class="rounded-sm border border-sea px-1.5 py-0 text-sea">{wording.standsNow}</span
 								>{/if}
 							<span class="text-ink-soft"

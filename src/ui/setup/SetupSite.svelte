@@ -51,7 +51,7 @@
 	const shown = (address: string) => lookAt(address, bench.working.site.base, standIn, bench.working.pictures);
 	const field = (name: string) => bench.working.site.fields[name] !== undefined;
 	const steps = $derived([
-		{ id: 'content', name: 'Content', told: pagesInWords(bench.data.count.all), done: bench.data.count.all > 0 },
+		{ id: 'content', name: wording.content, told: pagesInWords(bench.data.count.all), done: bench.data.count.all > 0 },
 		{
 			id: 'address',
 			name: wording.nameAddressLanguages,
@@ -61,7 +61,7 @@
 		{
 			id: 'words',
 			name: wording.words,
-			told: field('description') ? 'described' : wording.noDescriptionYet,
+			told: field('description') ? wording.described : wording.noDescriptionYet,
 			done: field('description')
 		},
 		{

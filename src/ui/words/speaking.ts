@@ -1,4 +1,4 @@
-import type { Spoken } from './languages';
+import type { Spoken } from '$core';
 
 /** What a message may name. */
 export type Said = string | number;
@@ -10,21 +10,22 @@ export type InOtherWords<T extends Messages> = { readonly [K in keyof T]: T[K] e
 /** All messages of a language but the first, by part. */
 export type Tables = Readonly<Record<string, Messages>>;
 
-const known = new Map<Spoken, Tables>();
-let language: Spoken = 'en-GB';
+const known = new Map<string, Tables>();
+/** By its tag (BCP 47); tests speak others beside those of the interface. */
+let language: string = 'en-GB' satisfies Spoken;
 let tables: Tables | undefined;
 
 /** Learns a language: on the server all of them, in a browser the one that its page is in. */
-export const learn = (one: Spoken, words: Tables): unknown => known.set(one, words);
+export const learn = (one: string, words: Tables): unknown => known.set(one, words);
 
 /**
  * Speaks a language from now on: in a browser for as long as a page is open, on the server for one page that is drawn, which
  * is done without a pause. One that was not learned is spoken in the words of the first.
  */
-export function speak(now: Spoken): void {
+export function speak(now: string): void {
 	[language, tables] = [now, known.get(now)];
 }
-export const spoken = (): Spoken => language;
+export const spoken = (): string => language;
 
 const firsts = new WeakMap<object, Messages>();
 /** The messages of a part in the first language, whichever is spoken. */

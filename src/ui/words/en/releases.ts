@@ -1,6 +1,10 @@
 import { section, type Said } from '../speaking';
 
 export const wording = section('releases', {
+	releaseNumber: (number: Said) => `Release ${number}`,
+	kindChanged: 'changed',
+	kindNew: 'new',
+	kindGone: 'gone',
 	extraMarkup: (where: Said) => `extra markup, ${where}`,
 	was: 'was:',
 	isOne: 'is:',

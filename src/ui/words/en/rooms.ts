@@ -9,5 +9,18 @@ export const wording = section('rooms', {
 	kephalon: 'Kephalon',
 	oneEditWaits: 'One edit waits',
 	editsWait: (waiting: Said) => `${waiting} edits wait`,
-	toBeKept: (what: Said) => `${what} to be kept`
+	toBeKept: (what: Said) => `${what} to be kept`,
+	language: 'Language',
+	look: 'Look',
+	colours: 'Colours',
+	asTheSystemHasThem: 'as the system has them',
+	space: 'Space',
+	asUsual: 'as usual',
+	overview: 'Overview',
+	pages: 'Pages',
+	bench: 'Bench',
+	findings: 'Findings',
+	readers: 'Readers',
+	library: 'Library',
+	releases: 'Releases'
 });

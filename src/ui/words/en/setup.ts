@@ -1,6 +1,7 @@
 import { section, type Said } from '../speaking';
 
 export const wording = section('setup', {
+	described: 'described',
 	newChangedGone: (added: Said, changed: Said, count: Said) => `${added} new, ${changed} changed, ${count} gone.`,
 	notKnownOf: (it: Said) => `; not known of ${it}`,
 	inOne: (slice: Said, what: Said) => `In ${slice}${what}.`,

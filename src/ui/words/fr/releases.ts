@@ -2,6 +2,10 @@ import type { InOtherWords } from '../speaking';
 import type { wording } from '../en/releases';
 
 export const releases: InOtherWords<typeof wording> = {
+	releaseNumber: (number) => `Publication ${number}`,
+	kindChanged: 'changée',
+	kindNew: 'nouvelle',
+	kindGone: 'partie',
 	extraMarkup: (where) => `code en plus, ${where}`,
 	was: 'avant :',
 	isOne: 'maintenant :',

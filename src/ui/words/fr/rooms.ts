@@ -10,5 +10,18 @@ export const rooms: InOtherWords<typeof wording> = {
 	kephalon: 'Kephalon',
 	oneEditWaits: 'Une modification attend',
 	editsWait: (waiting) => `${waiting} modifications attendent`,
-	toBeKept: (what) => `${what} d’être gardée`
+	toBeKept: (what) => `${what} d’être gardée`,
+	language: 'Langue',
+	look: 'Aspect',
+	colours: 'Couleurs',
+	asTheSystemHasThem: 'comme le système',
+	space: 'Espace',
+	asUsual: 'habituel',
+	overview: 'Vue d’ensemble',
+	pages: 'Pages',
+	bench: 'Établi',
+	findings: 'Constats',
+	readers: 'Lecteurs',
+	library: 'Médiathèque',
+	releases: 'Publications'
 };

@@ -2,6 +2,7 @@ import type { InOtherWords } from '../speaking';
 import type { wording } from '../en/setup';
 
 export const setup: InOtherWords<typeof wording> = {
+	described: 'décrit',
 	newChangedGone: (added, changed, count) => `${added} nouvelles, ${changed} changées, ${count} parties.`,
 	notKnownOf: (it) => ` ; inconnu de ${it}`,
 	inOne: (slice, what) => `En ${slice}${what}.`,

@@ -1,5 +1,5 @@
-import type { FindingWords } from '../../findings/finding';
-import { ownOf } from '../../own';
+import type { FindingWords } from '../findings/finding';
+import { ownOf } from '../own';
 
 /** What findings say in French. */
 

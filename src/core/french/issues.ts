@@ -1,4 +1,4 @@
-import type { CoreWords } from '../speaking';
+import type { IssueWords } from '../issue';
 
 /** What is wrong in templates and rules, in French. */
 
@@ -6,8 +6,8 @@ const didYouMean = ({ nearest }: { readonly nearest?: string }) =>
 	nearest ? ` Vouliez-vous dire « ${nearest} » ?` : '';
 const known = ({ expected }: { readonly expected?: string }) => (expected ? ` Connus : ${expected}.` : '');
 
-export const at: CoreWords['at'] = (line, column) => `à ${line}:${column}`;
-export const issues: CoreWords['issues'] = {
+const at: IssueWords['at'] = (line, column) => `à ${line}:${column}`;
+const says: IssueWords['says'] = {
 	'template/too-long': (i) => `Le modèle a ${i.seen} caractères. Au plus ${i.expected} tiennent ; raccourcissez-le.`,
 	'template/too-deep': (i, at) =>
 		`Des passages facultatifs s’emboîtent trop profondément ${at}. Au plus ${i.expected} niveaux tiennent ; ôtez-en un.`,
@@ -67,3 +67,5 @@ export const issues: CoreWords['issues'] = {
 	'rule/extra-markup': (i, at) =>
 		`Le code en plus contient ${i.seen} ${at}, qu’un en-tête ne peut contenir. ${i.expected}`
 };
+
+export const issues: IssueWords = { at, says };

@@ -1,7 +1,7 @@
-import type { CoreWords } from '../speaking';
+import type { ReaderWords } from '../readers/habits';
 
 /** What readers are, and how they go about it, in French. */
-export const readers: Readonly<Record<string, string>> = {
+const kinds: ReaderWords['kinds'] = {
 	gangway: 'un fil à cartes larges',
 	fathom: 'une liste de recherche sur un écran large',
 	'fathom-narrow': 'la même sur un écran étroit',
@@ -41,7 +41,7 @@ const ANIMATED = {
 	none: 'Il ne montre aucune image qui bouge.'
 };
 
-export const habits: CoreWords['habits'] = ({ habits: its, frame }, passed) => [
+const habits: ReaderWords['habits'] = ({ habits: its, frame }, passed) => [
 	its.obeysRobots ? 'Il respecte robots.txt.' : 'Il ne demande pas robots.txt.',
 	`Il demande ${its.accepts}${its.languages === '' ? '' : `, en ${its.languages}`}.`,
 	`Il suit ${many(its.redirects, 'redirection')}${passed.length > 0 ? ` (aucune de ${passed.join(', ')})` : ''}${its.otherHosts ? '' : ', mais pas vers un autre hôte'}${its.refreshes ? ', aussi celles d’un refresh dans la page' : ''}.`,
@@ -75,3 +75,5 @@ export const habits: CoreWords['habits'] = ({ habits: its, frame }, passed) => [
 		: ['Il ne garde pas de carte.']),
 	'Il n’exécute pas de scripts.'
 ];
+
+export const readers: ReaderWords = { kinds, habits };

@@ -1,4 +1,5 @@
-import type { CoreWords } from '../speaking';
+import { ownOf } from '../own';
+import type { StepWords } from '../resolve/describe';
 
 /** How a value came about, step by step, in French. */
 
@@ -32,11 +33,11 @@ const BUILT_IN: Readonly<Record<string, string>> = {
 };
 const LAYERS = { page: 'la page', type: 'son type', site: 'le site', 'built-in': 'l’origine' } as const;
 
-export const layer: CoreWords['layer'] = (one) => LAYERS[one];
-export const builtIn: CoreWords['builtIn'] = (name, from) =>
-	name === 'borrow' ? `ce que donne ${from}` : (BUILT_IN[name] ?? name);
+const layer: StepWords['layer'] = (one) => LAYERS[one];
+const builtIn: StepWords['builtIn'] = (name, from) =>
+	name === 'borrow' ? `ce que donne ${from}` : (ownOf(BUILT_IN, name) ?? name);
 
-export const rule: CoreWords['rule'] = (one, cut) => {
+const rule: StepWords['rule'] = (one, cut) => {
 	const shapes = cut === '' ? '' : `, découpé en ${cut}`;
 	switch (one.kind) {
 		case 'borrow':
@@ -54,7 +55,7 @@ export const rule: CoreWords['rule'] = (one, cut) => {
 	}
 };
 
-export const outcome: CoreWords['outcome'] = (one, issue) => {
+const outcome: StepWords['outcome'] = (one, issue) => {
 	switch (one.kind) {
 		case 'won':
 			return 'pris';
@@ -92,7 +93,7 @@ export const outcome: CoreWords['outcome'] = (one, issue) => {
 	}
 };
 
-export const skipped: CoreWords['skipped'] = (one) => {
+const skipped: StepWords['skipped'] = (one) => {
 	if (one.why === 'missing') return `${one.source} : aucune`;
 	if (one.why === 'no-layout') return `${one.source} : son type n’a pas de mise en page pour les images de partage`;
 	const { picture, limit } = one;
@@ -108,3 +109,5 @@ export const skipped: CoreWords['skipped'] = (one) => {
 	} as const;
 	return `${one.source} : ${picture.src} (${reasons[one.why]})`;
 };
+
+export const steps: StepWords = { layer, builtIn, rule, outcome, skipped };

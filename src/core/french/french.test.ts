@@ -1,0 +1,117 @@
+import { afterEach, beforeEach, expect, test } from 'vitest';
+import {
+	ALL_READERS,
+	CATALOGUE,
+	describeBuiltIns,
+	describeOutcome,
+	describeRule,
+	formatIssue,
+	habitsInWords,
+	kindOfReader,
+	purposeOf,
+	speakBy,
+	type IssueCode
+} from '../index';
+import { describeSkipped } from '../resolve/describe';
+import type { Outcome, SkippedSource, TraceStep } from '../resolve/trace';
+import { learnFrench } from './index';
+import { issues } from './issues';
+import { readers } from './readers';
+import { purposes } from './tags';
+
+/** What the core says where French is spoken; every word of it differs from what it says in English. */
+
+learnFrench();
+beforeEach(() => void speakBy(() => 'fr'));
+afterEach(() => void speakBy(() => 'en-GB'));
+
+const inEnglish = <T>(work: () => T): T => {
+	speakBy(() => 'en-GB');
+	const said = work();
+	speakBy(() => 'fr');
+	return said;
+};
+
+test('every tag and every reader is told in French', () => {
+	for (const tag of CATALOGUE) {
+		expect(Object.hasOwn(purposes, tag.name)).toBe(true);
+		expect(purposeOf(tag)).not.toBe(inEnglish(() => purposeOf(tag)));
+	}
+	expect(Object.keys(purposes).sort()).toEqual([...new Set(CATALOGUE.map(({ name }) => name))].sort());
+	for (const reader of ALL_READERS) expect(kindOfReader(reader)).not.toBe(inEnglish(() => kindOfReader(reader)));
+	expect(Object.keys(readers.kinds).sort()).toEqual(ALL_READERS.map(({ id }) => id).sort());
+	// What is no row of the catalogue keeps its own words.
+	expect(purposeOf({ name: 'constructor', purpose: 'Ours.' })).toBe('Ours.');
+});
+
+test('as many habits of each reader as in English, each in French', () => {
+	for (const reader of ALL_READERS) {
+		const [said, english] = [habitsInWords(reader), inEnglish(() => habitsInWords(reader))];
+		expect(said).toHaveLength(english.length);
+		for (const [at, habit] of said.entries()) expect(habit).not.toBe(english[at]);
+		expect(said.join(' ')).not.toMatch(/undefined|NaN| the /);
+	}
+	expect(new Set(ALL_READERS.flatMap(habitsInWords))).toMatchSnapshot();
+});
+
+test('every issue, with its place', () => {
+	const codes = Object.keys(issues.says) as IssueCode[];
+	expect(codes.length).toBeGreaterThan(30);
+	const told = codes.flatMap((code) =>
+		[{ seen: 'goes', expected: 'E' }, { seen: 'page.titel', nearest: 'page.title' }, {}].map((more) =>
+			formatIssue({ ...{ code, severity: 'error', start: 3, end: 4 }, ...more } as never, 'a\n{b')
+		)
+	);
+	expect(told.join('\n')).toMatchSnapshot();
+	expect(told.join('\n')).toContain('à 2:2');
+});
+
+test('what is built in, what a step would use, and what became of it', () => {
+	const built = [...new Set(CATALOGUE.flatMap(({ name }) => describeBuiltIns(name)))];
+	expect(built).toMatchSnapshot();
+	const english = inEnglish(() => new Set(CATALOGUE.flatMap(({ name }) => describeBuiltIns(name))));
+	expect(built.filter((one) => english.has(one))).toEqual([]);
+	const rules = [
+		{ kind: 'template', template: '{page.title}' },
+		{ kind: 'borrow', from: 'og:image', shapes: ['wide'] },
+		{ kind: 'leaveOut' },
+		{
+			kind: 'pictures',
+			sources: [{ from: 'lead' }, { from: 'file', src: '/a.jpg' }, { from: 'field', name: 'photo' }]
+		},
+		{ kind: 'found', value: 'As found' },
+		{ kind: 'built-in', name: 'borrow', from: 'title' },
+		{ kind: 'built-in', name: 'path' }
+	];
+	expect(rules.map((rule) => describeRule({ rule } as unknown as TraceStep))).toMatchSnapshot();
+	const picture = { src: '/a.jpg', width: 300, height: 200 };
+	const skipped = [
+		{ source: 'lead', why: 'missing' },
+		{ source: 'composed', why: 'no-layout' },
+		...['not-http', 'drawing', 'repeated', 'mark', 'too-narrow', 'too-low', 'wrong-shape'].map((why) => ({
+			...{ source: 'lead', why, picture, limit: 600 }
+		}))
+	] as unknown as SkippedSource[];
+	const issue = { code: 'template/unclosed-optional', severity: 'error', start: 0, end: 1 };
+	const outcomes = [
+		{ kind: 'won' },
+		{ kind: 'empty', variables: [] },
+		{ kind: 'empty', variables: ['page.a'] },
+		{ kind: 'empty', variables: ['page.a', 'page.b'] },
+		{ kind: 'borrowed-nothing', from: 'title' },
+		{ kind: 'left-out' },
+		{ kind: 'loop', tags: ['a', 'b', 'a'] },
+		{ kind: 'illegal', value: 'x', expected: 'a number' },
+		{ kind: 'too-long', length: 9000 },
+		{ kind: 'broken', issue, source: '[[' },
+		{ kind: 'cannot-run', issue, source: '[[' },
+		{ kind: 'failed' },
+		{ kind: 'frame', pages: 12 },
+		{ kind: 'repeats-title' },
+		...['page', 'type', 'site'].map((layer) => ({ kind: 'set-aside', layer })),
+		{ kind: 'no-picture', skipped },
+		{ kind: 'no-picture', skipped: [] },
+		{ kind: 'not-reached' }
+	] as unknown as Outcome[];
+	expect([...outcomes.map(describeOutcome), ...skipped.map(describeSkipped)]).toMatchSnapshot();
+});

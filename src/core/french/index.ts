@@ -1,0 +1,19 @@
+import { PURPOSES } from '../catalogue/catalogue';
+import { FINDING_WORDS } from '../findings/finding';
+import { ISSUE_WORDS } from '../issue';
+import { READER_WORDS } from '../readers/habits';
+import { STEP_WORDS } from '../resolve/describe';
+import { findings } from './findings';
+import { issues } from './issues';
+import { readers } from './readers';
+import { steps } from './steps';
+import { purposes } from './tags';
+
+/** The core learns French. */
+export function learnFrench(): void {
+	FINDING_WORDS.learn('fr', findings);
+	ISSUE_WORDS.learn('fr', issues);
+	READER_WORDS.learn('fr', readers);
+	STEP_WORDS.learn('fr', steps);
+	PURPOSES.learn('fr', purposes);
+}
