@@ -48,8 +48,12 @@
 	});
 </script>
 
-<div class="bar ml-auto flex items-center gap-3 whitespace-nowrap">
-	<p class="saved border-r border-r-rule pr-3 text-sm text-ink-soft" role="status" data-testid="saved">
+<div class="bar ml-auto flex flex-wrap items-center justify-end gap-x-3 gap-y-1">
+	<p
+		class="saved sm:whitespace-nowrap border-r border-r-rule pr-3 text-sm text-ink-soft"
+		role="status"
+		data-testid="saved"
+	>
 		{#if bench.drafts.waiting > 0}<Button look="link" onclick={() => (bench.showsWaiting = 'alone')}>{saved}</Button
 			>{:else}{saved}{/if}
 	</p>
@@ -60,7 +64,7 @@
 	{/if}
 	<p
 		hidden={bench.release.making !== undefined}
-		class="text-sm text-ink-soft [&.differs]:font-semibold [&.differs]:text-flag"
+		class="sm:whitespace-nowrap text-sm text-ink-soft [&.differs]:font-semibold [&.differs]:text-flag"
 		class:differs={total > 0}
 		role="status"
 		data-testid="pending"

@@ -82,7 +82,7 @@
 			>{wording.site}
 			<Select value={at} choices={keys.map(({ site: one }) => one)} set={(one) => (site = one)} /></label
 		>
-		<fieldset class="flex gap-3 pb-1">
+		<fieldset class="flex flex-wrap gap-x-3 gap-y-1 pb-1">
 			<legend class="sr-only">{wording.whatItMayDo}</legend>
 			{#each SCOPES as scope (scope)}
 				<label class="flex items-center gap-1"

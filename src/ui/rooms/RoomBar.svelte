@@ -44,7 +44,7 @@
 <svelte:window {onkeydown} />
 
 <a
-	class="absolute -left-249.75 focus:top-0.5 focus:left-2 focus:z-9 focus:bg-sheet focus:px-2.25 focus:py-0.75"
+	class="absolute -start-249.75 focus:start-2 focus:top-0.5 focus:z-9 focus:bg-sheet focus:px-2.25 focus:py-0.75"
 	href="#room">{wording.toTheContent}</a
 >
 <nav

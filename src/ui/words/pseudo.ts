@@ -1,4 +1,4 @@
-import type { Tables } from './speaking';
+import { firstOf, type Tables } from './speaking';
 
 /**
  * The words of the interface as they may have to be borne, for tests: half as long again, or from right to left. They are
@@ -38,7 +38,7 @@ export function inPseudo(sections: Tables, language: Pseudo): Tables {
 		Object.entries(sections).map(([name, messages]) => [
 			name,
 			Object.fromEntries(
-				Object.entries(messages).map(([key, message]) => [
+				Object.entries(firstOf(messages)).map(([key, message]) => [
 					key,
 					typeof message === 'string'
 						? change(message)

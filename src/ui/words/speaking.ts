@@ -29,7 +29,7 @@ export const spoken = (): string => language;
 
 const firsts = new WeakMap<object, Messages>();
 /** The messages of a part in the first language, whichever is spoken. */
-export const firstOf = <T extends Messages>(part: T): T => firsts.get(part) as T;
+export const firstOf = <T extends Messages>(part: T): T => (firsts.get(part) ?? part) as T;
 
 /** The messages of a part, as they are in the language that is spoken when one is asked for. */
 export function section<T extends Messages>(name: string, first: T): T {
