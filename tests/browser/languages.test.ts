@@ -39,7 +39,6 @@ test('a language is chosen under “Look”, is spoken at once and the next time
 	const bench = new BenchPage(browser.driver, demo);
 	await bench.open('/about');
 	expect(await languageOf()).toBe('en-GB');
-	await (await bench.find('[data-tag=title]')).click();
 	await (await bench.find('[data-layer=page] .cm-content')).click();
 	// Its editor comes when somebody turns to it.
 	await bench.find('[data-layer=page] .cm-content:not(.plain)');
