@@ -3,7 +3,6 @@ import { folderForm, describeMend, finding, keyOfKind, normaliseBase } from '$co
 import type { FoundGroup } from './groups';
 import { mendTogether, type Mend } from './mends';
 import { sharedValues } from '../store/table/counts';
-import type { PageFilter } from '../store/table/grid';
 import type { Store, StoredSite } from '../store/store';
 import { offTypes } from '../store/working/pages';
 import type { WholeFinding } from './wholeFinding';

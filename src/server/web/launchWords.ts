@@ -46,12 +46,13 @@ const ENGLISH = {
 
 const nombre = (count: number) => number(count, 'fr');
 const dites = (pages: number) => `${nombre(pages)} ${pages < 2 ? 'page' : 'pages'}`;
-const ont = (pages: number, all: number) =>
+/** So many of all pages have, or have none of, what follows. */
+const ont = (pages: number, all: number, one = 'n’a', more = 'n’ont') =>
 	pages === all
 		? all === 1
-			? 'La seule page a'
-			: `Les ${nombre(all)} pages ont`
-		: `${nombre(pages)} pages sur ${nombre(all)} ${pages < 2 ? 'a' : 'ont'}`;
+			? `La seule page ${one}`
+			: `Les ${nombre(all)} pages ${more}`
+		: `${dites(pages)} sur ${nombre(all)} ${pages < 2 ? one : more}`;
 
 const FRENCH: typeof ENGLISH = {
 	base: 'L’adresse est de celles que le public peut atteindre',
@@ -66,12 +67,13 @@ const FRENCH: typeof ENGLISH = {
 	descriptions: 'Chaque page a une description',
 	noDescription: (pages, all) => `${ont(pages, all)} aucune description`,
 	gaps: 'Aucun texte n’a de trou là où une variable était vide',
-	gap: (pages, all) => `${ont(pages, all)} un texte avec un trou là où une variable était vide`,
+	gap: (pages, all) => `${ont(pages, all, 'a', 'ont')} un texte avec un trou là où une variable était vide`,
 	public: 'Aucune page ne dit qu’elle se trouve à une adresse locale',
-	local: (pages, all) => `${ont(pages, all)} une adresse que seule cette machine ou son réseau peut atteindre`,
+	local: (pages, all) =>
+		`${ont(pages, all, 'a', 'ont')} une adresse que seule cette machine ou son réseau peut atteindre`,
 	noPage: 'Il n’y a pas encore de page publique',
 	languages: 'La langue de chaque page est connue',
-	unknown: (pages, all) => `Celle de ${nombre(pages)} pages sur ${nombre(all)} ne l’est pas`,
+	unknown: (pages, all) => `Celle de ${dites(pages)} sur ${nombre(all)} ne l’est pas`,
 	keys: 'Les pages qui comptent le plus sont marquées comme pages clés',
 	pasted: 'Les adresses les plus importantes ont été collées là où elles seront partagées, et c’était bien',
 	read: 'Quelqu’un d’autre a lu les titres et les descriptions des pages clés',

@@ -13,7 +13,7 @@
 	import type { Order } from './grid.svelte';
 	import type { Column } from './columns';
 	import { inCell, differsInWords } from './columns';
-	import type { ColumnLayout } from './layout.svelte';
+	import { widen, type ColumnLayout } from './layout.svelte';
 	import type { Grid } from './grid.svelte';
 
 	/** The table itself: rows are drawn as they come into view. By keys like a sheet. */
@@ -228,21 +228,6 @@
 	}
 	onDestroy(() => clearTimeout(peeking));
 
-	/** A column's edge is dragged: it is as wide as the hand says, and that is kept when it lets go. */
-	function widen(event: PointerEvent, id: string, before: number) {
-		event.preventDefault();
-		event.stopPropagation();
-		const edge = event.currentTarget as HTMLElement;
-		edge.setPointerCapture(event.pointerId);
-		const begun = event.clientX;
-		const move = ({ clientX }: PointerEvent) => layout.resize(id, before + clientX - begun);
-		const end = () => {
-			edge.removeEventListener('pointermove', move);
-			layout.keep();
-		};
-		edge.addEventListener('pointermove', move);
-		edge.addEventListener('lostpointercapture', end, { once: true });
-	}
 	const MOVES: Readonly<Record<string, readonly [number, number]>> = {
 		...{ ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] },
 		...{ PageDown: [15, 0], PageUp: [-15, 0] }
@@ -406,7 +391,7 @@
 					class="edge absolute top-0 right-0 h-full w-1.5 cursor-col-resize touch-none hover:bg-sea"
 					aria-hidden="true"
 					data-edge={id}
-					onpointerdown={(event) => widen(event, id, wide)}
+					onpointerdown={(event) => widen(event, id, wide, layout)}
 				></span>
 			</span>
 		{/each}

@@ -74,3 +74,19 @@ function inOrder(ids: readonly string[]): readonly string[] {
 	const known = ids.filter((id) => id !== 'path' && COLUMNS.some((column) => column.id === id));
 	return ['path', ...new Set(known)];
 }
+
+/** A column's edge is dragged: it is as wide as the hand says, and that is kept when it lets go. */
+export function widen(event: PointerEvent, id: string, before: number, layout: ColumnLayout): void {
+	event.preventDefault();
+	event.stopPropagation();
+	const edge = event.currentTarget as HTMLElement;
+	edge.setPointerCapture(event.pointerId);
+	const begun = event.clientX;
+	const move = ({ clientX }: PointerEvent) => layout.resize(id, before + clientX - begun);
+	const end = () => {
+		edge.removeEventListener('pointermove', move);
+		layout.keep();
+	};
+	edge.addEventListener('pointermove', move);
+	edge.addEventListener('lostpointercapture', end, { once: true });
+}

@@ -4,7 +4,7 @@ import { firstOf, type Tables } from './speaking';
  * The words of the interface as they may have to be borne, for tests: half as long again, or from right to left. They are
  * made of the first language's, so that a word that stands in no table is seen: it has no brackets.
  */
-export const PSEUDO = { 'en-XA': 'half as long again', 'ar-XB': 'from right to left' } as const;
+const PSEUDO = { 'en-XA': 'half as long again', 'ar-XB': 'from right to left' } as const;
 export type Pseudo = keyof typeof PSEUDO;
 export const isPseudo = (language: string): language is Pseudo => Object.hasOwn(PSEUDO, language);
 
