@@ -1,5 +1,4 @@
 import type { ClientInit } from '@sveltejs/kit';
-import { speakBy } from '$core';
 import { learn, speak } from '$ui/words/speaking';
 
 /** The words of the language that the page was drawn in come before anything is drawn in the browser. */
@@ -9,7 +8,6 @@ export const init: ClientInit = async () => {
 		const { fr, learnFrench } = await import('$ui/languages/french');
 		learn(language, fr);
 		learnFrench();
-		speakBy(() => 'fr');
 	} else if (language !== 'en-GB') {
 		const [{ ENGLISH }, { inPseudo, isPseudo }] = await Promise.all([
 			import('$ui/languages/english'),

@@ -1,3 +1,4 @@
+import { speakBy } from '$core';
 import type { Tables } from '$ui/words/speaking';
 import { asking } from '$ui/words/fr/asking';
 import { bench } from '$ui/words/fr/bench';
@@ -27,10 +28,11 @@ import { help } from '$ui/words/fr/help';
 import { learnHelp } from '$ui/help/fr';
 import { learnFrench as learnCore } from '../../core/french';
 
-/** All that is said in French beside these messages is learned. */
+/** In a browser whose page is in French: all that is said beside these messages is learned, and said so from now on. */
 export function learnFrench(): void {
 	learnCore();
 	learnHelp();
+	speakBy(() => 'fr');
 }
 
 /** The interface in French. */

@@ -1,4 +1,3 @@
-import { wording } from '$ui/words/en/workspace';
 import {
 	pagesIn,
 	cardOf,
