@@ -6,7 +6,7 @@ import { withoutStyleAttributes, withStyleNonce } from '$server/http/pageStyles'
 import { problem, sentenceOf } from '$server/http/problem';
 import { renewedCookie, visitorOf } from '$server/http/visitor';
 import { openStore } from '$server/web/working';
-import { UserError } from '$server/errors';
+import { refuse, UserError } from '$server/errors';
 import { log } from '$server/log';
 import { LOOK_COOKIE, lookAttributes, readLook } from '$ui/look/look';
 import { fr } from '$ui/languages/french';
@@ -98,5 +98,5 @@ function withoutFailing(work: () => string | undefined): string | undefined {
 export const handleError: HandleServerError = ({ error, status, message }) => {
 	if (error instanceof UserError) return { message: sentenceOf(error) };
 	if (status !== 404) log.error(error);
-	return { message: status === 404 ? 'There is nothing at this address.' : message };
+	return { message: status === 404 ? sentenceOf(refuse('address-missing')) : message };
 };

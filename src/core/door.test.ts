@@ -158,6 +158,7 @@ test('the door of the core', () => {
 		  "kindOfField",
 		  "kindOfReader",
 		  "knownVariables",
+		  "labelled",
 		  "languageChain",
 		  "legalValue",
 		  "lettersNotDrawn",

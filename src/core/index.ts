@@ -228,4 +228,5 @@ export { charsetIn, readServedHead, type ServedHead, type ServedTag } from './ma
 export { purposeOf } from './catalogue/catalogue';
 export { kindOfReader } from './readers/profiles';
 export { ALL_SPOKEN, LANGUAGES, type Spoken } from './words/languages';
+export { labelled } from './words/labels';
 export { otherWords, speakBy } from './words/speaking';

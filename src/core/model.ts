@@ -1,5 +1,6 @@
 /** The words of the product as data: a site, its content types, its pages, and the rules that stand in each layer. */
 
+import { labelled } from './words/labels';
 import type { Look, ShareLayout } from './pictures/layout';
 
 /** Where a rule can stand, most specific first. The resolver walks them in this order (R1). */
@@ -340,34 +341,42 @@ export interface BodyReading {
 	readonly language: string;
 }
 
+/** A field whose label is said in the language that is spoken when it is asked for. */
+const builtIn = (name: string, kind: FieldKind, label: string): Field => ({
+	...{ name, kind },
+	get label() {
+		return labelled(label);
+	}
+});
+
 /** Fields that every page has, whatever its type declares. */
 export const PAGE_FIELDS: readonly Field[] = [
-	{ name: 'title', kind: 'text', label: 'Title' },
-	{ name: 'heading', kind: 'text', label: 'First heading' },
-	{ name: 'short', kind: 'text', label: 'Short name, as in a navigation' },
-	{ name: 'summary', kind: 'text', label: 'Summary' },
-	{ name: 'body', kind: 'rich', label: 'Body' },
-	{ name: 'picture', kind: 'picture', label: 'Lead picture' },
-	{ name: 'pictures', kind: 'pictures', label: 'Pictures in the body' },
-	{ name: 'author', kind: 'person', label: 'Author' },
-	{ name: 'tags', kind: 'list', label: 'Tags' },
-	{ name: 'section', kind: 'text', label: 'Section' },
-	{ name: 'published', kind: 'date', label: 'Published' }
+	builtIn('title', 'text', 'Title'),
+	builtIn('heading', 'text', 'First heading'),
+	builtIn('short', 'text', 'Short name, as in a navigation'),
+	builtIn('summary', 'text', 'Summary'),
+	builtIn('body', 'rich', 'Body'),
+	builtIn('picture', 'picture', 'Lead picture'),
+	builtIn('pictures', 'pictures', 'Pictures in the body'),
+	builtIn('author', 'person', 'Author'),
+	builtIn('tags', 'list', 'Tags'),
+	builtIn('section', 'text', 'Section'),
+	builtIn('published', 'date', 'Published')
 ];
 
 /** What else `{page.…}` offers, worked out from the page itself. */
 export const PAGE_FACTS: readonly Field[] = [
-	{ name: 'path', kind: 'text', label: 'Path' },
-	{ name: 'address', kind: 'link', label: 'Public address' },
-	{ name: 'language', kind: 'text', label: 'Language' },
-	{ name: 'modified', kind: 'date', label: 'Last changed' },
-	{ name: 'minutes', kind: 'number', label: 'Minutes to read the body' },
-	{ name: 'parent', kind: 'page', label: 'The page above it' },
-	{ name: 'original', kind: 'page', label: 'The same page in the first language' },
-	{ name: 'top', kind: 'page', label: 'The page at the top of its section' },
-	{ name: 'way', kind: 'pages', label: 'The pages above it, from the top down' },
-	{ name: 'below', kind: 'pages', label: 'The pages directly below it' },
-	{ name: 'profile', kind: 'page', label: 'The page of its author' }
+	builtIn('path', 'text', 'Path'),
+	builtIn('address', 'link', 'Public address'),
+	builtIn('language', 'text', 'Language'),
+	builtIn('modified', 'date', 'Last changed'),
+	builtIn('minutes', 'number', 'Minutes to read the body'),
+	builtIn('parent', 'page', 'The page above it'),
+	builtIn('original', 'page', 'The same page in the first language'),
+	builtIn('top', 'page', 'The page at the top of its section'),
+	builtIn('way', 'pages', 'The pages above it, from the top down'),
+	builtIn('below', 'pages', 'The pages directly below it'),
+	builtIn('profile', 'page', 'The page of its author')
 ];
 
 export const SITE_FIELDS: readonly Field[] = [

@@ -298,7 +298,7 @@ describe('nothing is lost, and every view has its address', () => {
 
 	test('a page that is not there is told with the ways on', async () => {
 		await browser.driver.get(`${demo.kephalon}/bench/${encodeURIComponent(demo.site)}?page=/no/such`);
-		await bench.waitForText('main', /has no page \/no\/such/);
+		await bench.waitForText('main', /no page "\/no\/such"/);
 		await (await bench.find('main a')).click();
 		await bench.waitForText('main', /Path/);
 	});

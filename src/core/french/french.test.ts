@@ -8,14 +8,21 @@ import {
 	formatIssue,
 	habitsInWords,
 	kindOfReader,
+	labelled,
+	PAGE_FACTS,
+	PAGE_FIELDS,
 	purposeOf,
+	SHAPES,
 	speakBy,
+	STARTING_LAYOUTS,
+	STARTING_SETS,
 	type IssueCode
 } from '../index';
 import { describeSkipped } from '../resolve/describe';
 import type { Outcome, SkippedSource, TraceStep } from '../resolve/trace';
 import { learnFrench } from './index';
 import { issues } from './issues';
+import { labels } from './labels';
 import { readers } from './readers';
 import { purposes } from './tags';
 
@@ -42,6 +49,21 @@ test('every tag and every reader is told in French', () => {
 	expect(Object.keys(readers.kinds).sort()).toEqual(ALL_READERS.map(({ id }) => id).sort());
 	// What is no row of the catalogue keeps its own words.
 	expect(purposeOf({ name: 'constructor', purpose: 'Ours.' })).toBe('Ours.');
+});
+
+test('names and remarks of what is built in, and no others: words of a site stay as they are', () => {
+	const builtIn = [
+		...[...PAGE_FIELDS, ...PAGE_FACTS].map((field) => inEnglish(() => field.label ?? '')),
+		...Object.values(SHAPES).map(({ says }) => says),
+		...STARTING_LAYOUTS.map(({ says }) => says),
+		...STARTING_SETS.flatMap(({ label, purpose }) => [label, purpose])
+	];
+	expect(Object.keys(labels).sort()).toEqual([...new Set(builtIn)].sort());
+	expect(PAGE_FIELDS.map(({ label }) => label)).toContain('Image principale');
+	expect(JSON.parse(JSON.stringify(PAGE_FIELDS[0]))).toEqual({ name: 'title', kind: 'text', label: 'Titre' });
+	expect(labelled('Title')).toBe('Titre');
+	expect([labelled('Our own'), labelled('constructor')]).toEqual(['Our own', 'constructor']);
+	expect(inEnglish(() => labelled('Title'))).toBe('Title');
 });
 
 test('as many habits of each reader as in English, each in French', () => {

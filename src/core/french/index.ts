@@ -4,7 +4,9 @@ import { ISSUE_WORDS } from '../issue';
 import { READER_WORDS } from '../readers/habits';
 import { STEP_WORDS } from '../resolve/describe';
 import { findings } from './findings';
+import { LABELS } from '../words/labels';
 import { issues } from './issues';
+import { labels } from './labels';
 import { readers } from './readers';
 import { steps } from './steps';
 import { purposes } from './tags';
@@ -16,4 +18,5 @@ export function learnFrench(): void {
 	READER_WORDS.learn('fr', readers);
 	STEP_WORDS.learn('fr', steps);
 	PURPOSES.learn('fr', purposes);
+	LABELS.learn('fr', labels);
 }

@@ -2,7 +2,8 @@ import { existsSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { error } from '@sveltejs/kit';
 import { mayDo, ownsAll } from '$core';
-import { UserError } from '$server/errors';
+import { refuse, UserError } from '$server/errors';
+import { sentenceOf } from '$server/http/problem';
 import { readBenchData } from '$server/web/benchData';
 import { sitesFor } from '$server/http/visitor';
 import { contentFolders } from '$server/web/contentFolders';
@@ -18,10 +19,7 @@ export const load: PageServerLoad = ({ locals, url }) => {
 	const folders = contentFolders();
 	// A new site is made by who owns all of them; one that is there is read anew by who builds it.
 	if (name === null ? !ownsAll(locals.who) : !mayDo(locals.who, 'build', name))
-		error(
-			403,
-			'Only an owner of every site makes a new one, and only its builders read content into one that is there.'
-		);
+		error(403, sentenceOf(refuse('setup-of-others')));
 	if (name === null)
 		return { bench: null, standIn: null, folders, isFirst: sitesFor(locals).length === 0, hasDemo: isDemoThere() };
 	try {
@@ -34,7 +32,7 @@ export const load: PageServerLoad = ({ locals, url }) => {
 			hasDemo: false
 		};
 	} catch (problem) {
-		if (problem instanceof UserError) error(404, problem.message);
+		if (problem instanceof UserError) error(404, sentenceOf(problem));
 		throw problem;
 	}
 };

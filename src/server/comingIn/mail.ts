@@ -1,6 +1,7 @@
 import { refuse, UserError } from '../errors';
 import { runJob } from '../jobs/run';
 import type { MailTask } from '../people/mailer';
+import { saidOf } from '../speaking';
 
 /** The mail server that this process was told of, and who writes; undefined without one. */
 function mailing(): Pick<MailTask, 'server' | 'from'> | undefined {
@@ -36,7 +37,7 @@ export async function sendInvitation(to: string | undefined, name: string, link:
 		await runJob('mail', { ...by, to, name, link });
 		return { sent: to };
 	} catch (error) {
-		if (error instanceof UserError) return { unsent: error.message };
+		if (error instanceof UserError) return { unsent: saidOf(error) };
 		throw error;
 	}
 }

@@ -28,16 +28,17 @@ export interface SpreadWanted {
 	readonly step: number;
 }
 
-/** Counts of before 0.3.0 were kept as sentences, under `counted`: they are counted anew. */
-const KIND = 'counted-of';
+const KIND = 'counted';
 
 /** What a count stands for: the working copy and the release of the moment. */
 export const stampOf = (store: Store, site: number, revision: number): string =>
 	`${revision} ${store.releases.latest(site)?.number ?? 0}`;
 
-/** What was counted last; undefined before the first time. */
-export const readCounted = (store: Store, site: number): Counted | undefined =>
-	store.working.sources.settings<Counted>(site, KIND);
+/** What was counted last; undefined before the first time, and of a count that was kept as sentences, before 0.3.0. */
+export function readCounted(store: Store, site: number): Counted | undefined {
+	const counted = store.working.sources.settings<Counted>(site, KIND);
+	return counted?.groups.every((group) => Object.hasOwn(group, 'found')) ? counted : undefined;
+}
 
 export const saveCounted = (store: Store, site: number, counted: Counted) =>
 	store.working.sources.saveSettings(site, KIND, counted);

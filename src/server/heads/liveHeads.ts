@@ -15,6 +15,7 @@ import { refuse, UserError } from '../errors';
 import type { Store } from '../store/store';
 import { pagesOf } from './heads';
 import { fieldsOfRecord, type RecordMapping } from './records';
+import { saidOf } from '../speaking';
 
 /** A page that stands nowhere: what is known of it, for a head by the rules of its type. */
 export interface LivePage {
@@ -186,7 +187,7 @@ function headOf({ resolver, types }: Ruled, live: LivePage, as: 'html' | 'json',
 		};
 	} catch (error) {
 		if (!(error instanceof UserError)) throw error;
-		return { path, refused: error.message, code: error.code };
+		return { path, refused: saidOf(error), code: error.code };
 	}
 }
 

@@ -1,9 +1,7 @@
 import { refuse, UserError } from '../errors';
 import { explain } from '../store/opening/database';
-import { ownOf } from '$core';
-import { FRENCH_REFUSALS } from '../refusals/fr';
 import { TITLES } from '../refusals/refusal';
-import { isFrench } from '../speaking';
+import { saidOf } from '../speaking';
 import { withoutPaths } from './paths';
 
 /**
@@ -27,11 +25,8 @@ export function problem(error: UserError): Response {
 	);
 }
 
-/** A refusal in a sentence, in the language of whoever asked; without the paths of this machine. */
-export function sentenceOf({ code, data, message }: UserError): string {
-	const says = isFrench() ? (ownOf(FRENCH_REFUSALS, code) as ((data: unknown) => string) | undefined) : undefined;
-	return withoutPaths(says?.(data) ?? message);
-}
+/** A refusal in a sentence, as it goes out over the web: without the paths of this machine. */
+export const sentenceOf = (error: UserError): string => withoutPaths(saidOf(error));
 
 /** What a refusal names, for programs elsewhere: without the paths of this machine. */
 export const namedIn = ({ data }: UserError): Record<string, unknown> =>

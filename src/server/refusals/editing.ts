@@ -153,6 +153,11 @@ export const EDITING = {
 		503,
 		() => 'The site is being edited at the moment: its pictures stay. Try again in a moment.'
 	),
+	'site-empty': refusal(
+		404,
+		({ site }: Data<'site'>) =>
+			`The site "${site}" has no pages yet. Read some in with its set-up, or with kephalon import.`
+	),
 	'starting-set-missing': refusal(({ set }: Data<'set'>) => `There is no starting set "${set}".`),
 	'state-unknown': refusal(({ known }: Lists<'known'>) => `A state is one of ${known.join(', ')}.`),
 	'table-not-ours': refusal(

@@ -22,6 +22,10 @@ export const PEOPLE = {
 		({ what, site, who }: Data<'what' | 'site' | 'who'>) => `You may not ${what} at ${site}. ${who}`
 	),
 	'not-allowed-anywhere': refusal(403, ({ who }: Data<'who'>) => `Only an owner of every site may do this. ${who}`),
+	'setup-of-others': refusal(
+		403,
+		() => 'Only an owner of every site makes a new one, and only its builders read content into one that is there.'
+	),
 	'beyond-area': refusal(
 		403,
 		({ pages, first, who }: Data<'pages' | 'first' | 'who'>) =>

@@ -3,10 +3,11 @@ import { readCounted, stampOf, type Counted } from '../findings/counted';
 import { groupInWords, type FindingGroup } from '../findings/groups';
 import { freshen } from '../jobs/freshen';
 import { runJob } from '../jobs/run';
-import { UserError } from '../errors';
+import { refuse, UserError } from '../errors';
 import { log } from '../log';
 import type { Suppression } from '../store/state/suppressions';
 import type { Store } from '../store/store';
+import { saidOf } from '../speaking';
 import { awhile } from '../waiting';
 
 /** What is wrong or weak on a site, as it was counted last, and whether that is how it stands. */
@@ -25,7 +26,7 @@ export interface FindingsTold {
 
 /** Counts that are under way, by database and site, and how the last one failed. */
 const counting = new Map<string, Promise<void>>();
-const failures = new Map<string, string>();
+const failures = new Map<string, UserError>();
 const keyOf = (store: Store, name: string) => `${store.file}\0${name}`;
 
 /** An answer waits so long (milliseconds) for a count, where its asker says that it may. */
@@ -54,7 +55,7 @@ function told(store: Store, name: string): FindingsTold {
 			: null,
 		isNow: unseen === 0 && counted?.stamp === stampOf(store, id, revision),
 		...{ unseen, all: store.working.pages.count(id).all },
-		...(failed !== undefined && { failed }),
+		...(failed && { failed: saidOf(failed) }),
 		aside: store.state.suppressions.all(id)
 	};
 }
@@ -70,7 +71,7 @@ function countAgain(store: Store, name: string): Promise<void> {
 			() => void failures.delete(key),
 			(error: unknown) => {
 				log.error(error, `What is wrong with ${name} could not be counted`);
-				failures.set(key, error instanceof UserError ? error.message : 'Kephalon failed; its log says why.');
+				failures.set(key, error instanceof UserError ? error : refuse('failed'));
 			}
 		)
 		.finally(() => counting.delete(key));

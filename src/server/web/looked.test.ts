@@ -6,6 +6,7 @@ import type { Page } from '$core';
 import { JOBS } from '../jobs/jobs';
 import type { JobName } from '../jobs/kinds';
 import { keepRule } from '../edits/rules';
+import { readCounted, saveCounted } from '../findings/counted';
 import { saveSiteFile } from '../siteFile/siteFile';
 import { Store } from '../store/store';
 import { readFindingsRoom } from './findings';
@@ -89,6 +90,17 @@ test('half were looked at since: what was counted is told as that, and the check
 	expect(told.counted?.groups).toEqual([]);
 	const after = await whole();
 	expect(after.counted?.groups.map(({ code }) => code)).toContain('short');
+});
+
+test('a count that was kept as sentences, by a version before, is none: it is counted anew', async () => {
+	await whole();
+	const kept = readCounted(store, id)!;
+	const old = [{ code: 'short', tag: 'title', weight: 1, pages: 1, says: 'Too short', mend: 'Say more.' }];
+	saveCounted(store, id, { ...kept, groups: old as never });
+	expect(readCounted(store, id)).toBeUndefined();
+	expect(checks()).toMatchObject(each('unknown'));
+	const told = await whole();
+	expect(told).toMatchObject({ isNow: true, counted: { groups: [] } });
 });
 
 test('looked at, but counted before the last edit: no check stands on the old count', async () => {

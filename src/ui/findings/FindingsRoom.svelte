@@ -89,7 +89,8 @@
 		neighbours.tell();
 		await look();
 	}
-	const weightInWords = (weight: number) => (weight >= 6 ? 'grave' : weight >= 3 ? wording.worthMending : 'slight');
+	const weightInWords = (weight: number) =>
+		weight >= 6 ? wording.grave : weight >= 3 ? wording.worthMending : wording.slight;
 	const total = $derived(groups?.reduce((sum, { pages }) => sum + pages, 0) ?? 0);
 	const share = (count: number, pages: number) => (pages === 0 ? 0 : count / pages);
 </script>

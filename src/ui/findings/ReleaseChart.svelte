@@ -8,9 +8,9 @@
 	let { releases }: { releases: readonly FindingsOfRelease[] } = $props();
 
 	const CLASSES = [
-		{ name: 'grave', of: (one: FindingsOfRelease) => one.grave, colour: 'gone' },
+		{ name: wording.grave, of: (one: FindingsOfRelease) => one.grave, colour: 'gone' },
 		{ name: wording.worthMending, of: (one: FindingsOfRelease) => one.mending, colour: 'flag' },
-		{ name: 'slight', of: (one: FindingsOfRelease) => one.slight, colour: 'rule-strong' }
+		{ name: wording.slight, of: (one: FindingsOfRelease) => one.slight, colour: 'rule-strong' }
 	] as const;
 </script>
 

@@ -27,13 +27,13 @@
 			{
 				name: wording.colours,
 				value: look.colours,
-				choices: { system: wording.asTheSystemHasThem, light: 'light', dark: 'dark' },
+				choices: { system: wording.asTheSystemHasThem, light: wording.light, dark: wording.dark },
 				set: (colours) => take({ colours: colours as Look['colours'] })
 			},
 			{
 				name: wording.space,
 				value: look.space,
-				choices: { usual: wording.asUsual, dense: 'denser', roomy: 'roomier' },
+				choices: { usual: wording.asUsual, dense: wording.denser, roomy: wording.roomier },
 				set: (space) => take({ space: space as Look['space'] })
 			},
 			{

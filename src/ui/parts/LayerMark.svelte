@@ -6,7 +6,10 @@
 	 * was found. One element, drawn by its style: a table shows a hundred of them.
 	 */
 	let { layer, size = 12 }: { layer: LayerSign; size?: number } = $props();
-	const NAMES = { page: 'page', type: 'type', site: 'site', 'built-in': 'built-in', found: wording.asFoundInThePage };
+	const NAMES = {
+		...{ page: wording.layerPage, type: wording.layerType, site: wording.layerSite },
+		...{ 'built-in': wording.layerBuiltIn, found: wording.asFoundInThePage }
+	};
 </script>
 
 <span class="mark {layer}" style:--size="{size}px" role="img" aria-label={NAMES[layer]} data-tip={NAMES[layer]}></span>

@@ -37,6 +37,10 @@
 		};
 	});
 	const MOST = 40;
+	const GROUPS: Readonly<Record<Command['group'], string>> = {
+		...{ Do: wording.groupDo, Rooms: wording.groupRooms, Tags: wording.groupTags },
+		Pages: wording.groupPages
+	};
 	const found = $derived.by(() => {
 		const fits = ({ name, more }: Command) => hasTyped(search, name, more);
 		return (['Do', 'Rooms', 'Tags', 'Pages'] as const)
@@ -97,7 +101,7 @@
 					{#each found as { group, items } (group)}
 						<List.Group>
 							<List.GroupHeading class="px-3.5 pt-1.75 pb-0.5 text-sm font-semibold text-ink-soft"
-								>{group}</List.GroupHeading
+								>{GROUPS[group]}</List.GroupHeading
 							>
 							<List.GroupItems>
 								{#each items as command (keyOf(command))}

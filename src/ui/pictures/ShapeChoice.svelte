@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { wording } from '$ui/words/en/pictures';
-	import { SHAPE_NAMES, SHAPES, type Shape } from '$core';
+	import { SHAPE_NAMES, SHAPES, type Shape, labelled } from '$core';
 
 	/** What pictures are cut to: none, one shape, or several, each for the readers that like it. */
 	let { shapes, set }: { shapes: readonly Shape[]; set: (shapes: readonly Shape[]) => void } = $props();
@@ -18,7 +18,7 @@
 		<button
 			class="flex items-center gap-1.25 border-b-2 border-b-transparent whitespace-nowrap aria-pressed:border-b-sea aria-pressed:font-semibold"
 			aria-pressed={shapes.includes(shape)}
-			data-tip={SHAPES[shape].says}
+			data-tip={labelled(SHAPES[shape].says)}
 			onclick={() => toggle(shape)}
 		>
 			<span

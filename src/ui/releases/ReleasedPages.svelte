@@ -38,7 +38,7 @@
 	const KINDS: Readonly<Record<TagChange['kind'], string>> = {
 		changed: '',
 		new: wording.isNew,
-		gone: 'goes',
+		gone: wording.goes,
 		moved: wording.standsElsewhere
 	};
 	const kindInWords = (kind: string) =>

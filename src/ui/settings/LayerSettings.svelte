@@ -52,7 +52,7 @@
 	});
 
 	const PARTS = [
-		['fields', 'Content'],
+		['fields', wording.content],
 		['own', wording.itsOwnTags],
 		['versions', wording.languages],
 		['page', wording.settings]

@@ -97,31 +97,19 @@ export const wordedKind = (kind: FieldKind): 'choice' | 'flag' | 'number' | unde
 	kind === 'flag' || kind === 'number' ? kind : kind === 'choice' || kind === 'list' ? 'choice' : undefined;
 
 /** Kinds of fields in words. */
-export const KIND_NAMES: Readonly<Record<FieldKind, string>> = {
-	text: 'text',
-	get rich() {
-		return wording.textWithMarkup;
-	},
-	number: 'number',
-	get date() {
-		return wording.dateAndTime;
-	},
-	get choice() {
-		return wording.oneOfAFew;
-	},
-	people: 'people',
-	get page() {
-		return wording.anotherPage;
-	},
-	get pages() {
-		return wording.otherPages;
-	},
-	get flag() {
-		return wording.yesOrNo;
-	},
-	link: 'address',
-	list: 'list',
-	picture: 'picture',
-	pictures: 'pictures',
-	person: 'person'
-};
+export const kindNames = (): Readonly<Record<FieldKind, string>> => ({
+	text: wording.kindText,
+	rich: wording.textWithMarkup,
+	number: wording.kindNumber,
+	date: wording.dateAndTime,
+	choice: wording.oneOfAFew,
+	people: wording.kindPeople,
+	page: wording.anotherPage,
+	pages: wording.otherPages,
+	flag: wording.yesOrNo,
+	link: wording.kindLink,
+	list: wording.kindList,
+	picture: wording.kindPicture,
+	pictures: wording.kindPictures,
+	person: wording.kindPerson
+});

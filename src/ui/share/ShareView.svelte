@@ -10,7 +10,8 @@
 		type HardPage,
 		type Page,
 		type Picture,
-		type ShareLayout
+		type ShareLayout,
+		labelled
 	} from '$core';
 	import { call, isRefused } from '$ui/client';
 	import { benchInView } from '$ui/workspace/context';
@@ -156,7 +157,7 @@
 									>{wording.beingDrawn}</span
 								>{/if}
 						{/if}
-						<span><strong>{start.name}</strong>, {start.says}</span>
+						<span><strong>{start.name}</strong>, {labelled(start.says)}</span>
 					</button>
 				</li>
 			{/each}

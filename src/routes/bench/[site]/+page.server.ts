@@ -1,6 +1,7 @@
 import { error, redirect } from '@sveltejs/kit';
 import type { Store } from '$server/store/store';
-import { UserError } from '$server/errors';
+import { refuse, UserError } from '$server/errors';
+import { sentenceOf } from '$server/http/problem';
 import { readBenchData } from '$server/web/benchData';
 import { standInFor } from '$server/web/working';
 import type { PageServerLoad } from './$types';
@@ -20,10 +21,11 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 		if (moved !== undefined) data = readBenchData(store, params.site, moved);
 		if (!data.page)
 			error(404, {
-				message:
+				message: sentenceOf(
 					data.path === undefined
-						? `The site "${params.site}" has no pages yet. Read some in with its set-up, or with kephalon import.`
-						: `The site "${params.site}" has no page ${data.path}.`,
+						? refuse('site-empty', { site: params.site })
+						: refuse('page-missing', { path: data.path })
+				),
 				site: params.site,
 				isEmpty: data.path === undefined
 			});
@@ -32,7 +34,7 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 			standIn: standInFor(locals.store, params.site) ?? null
 		};
 	} catch (problem) {
-		if (problem instanceof UserError) error(404, problem.message);
+		if (problem instanceof UserError) error(404, sentenceOf(problem));
 		throw problem;
 	}
 };

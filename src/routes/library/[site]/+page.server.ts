@@ -1,5 +1,6 @@
 import { error } from '@sveltejs/kit';
-import { UserError } from '$server/errors';
+import { refuse, UserError } from '$server/errors';
+import { sentenceOf } from '$server/http/problem';
 import { readBenchData } from '$server/web/benchData';
 import { standInFor } from '$server/web/working';
 import type { PageServerLoad } from './$types';
@@ -9,7 +10,7 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 	try {
 		const store = locals.store;
 		const data = readBenchData(store, params.site, null);
-		if (!data.page) error(404, `The site "${params.site}" has no pages yet. Read some in with its set-up first.`);
+		if (!data.page) throw refuse('site-empty', { site: params.site });
 		const pictures = store.pictures.all(store.working.sites.named(params.site).id);
 		return {
 			...data,
@@ -18,7 +19,7 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 			standIn: standInFor(locals.store, params.site) ?? null
 		};
 	} catch (problem) {
-		if (problem instanceof UserError) error(404, problem.message);
+		if (problem instanceof UserError) error(404, sentenceOf(problem));
 		throw problem;
 	}
 };

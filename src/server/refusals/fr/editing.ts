@@ -88,6 +88,8 @@ export const editing: InFrench<typeof EDITING> = {
 	'settings-broken': () =>
 		'Le changement ne peut pas être lu : il lui faut un lieu et des changements, et les règles se règlent à part.',
 	'site-being-edited': () => 'Le site est en train d’être modifié : ses images restent. Réessayez dans un moment.',
+	'site-empty': ({ site }) =>
+		`Le site « ${site} » n’a pas encore de pages. Lisez-en par sa mise en place, ou avec kephalon import.`,
 	'starting-set-missing': ({ set }) => `Il n’y a pas de jeu de départ « ${set} ».`,
 	'state-unknown': ({ known }) => `Un état est l’un de ${known.join(', ')}.`,
 	'table-not-ours': ({ own }) =>

@@ -11,6 +11,8 @@ export const people: InFrench<typeof PEOPLE> = {
 	'too-many-requests': () => 'Trop de demandes de votre adresse. Réessayez dans une seconde.',
 	'not-allowed': ({ what, site, who }) => `Vous ne pouvez pas faire cela sur ${site} (${what}). ${who}`,
 	'not-allowed-anywhere': ({ who }) => `Seul un propriétaire de tous les sites peut faire cela. ${who}`,
+	'setup-of-others': () =>
+		'Seul un propriétaire de tous les sites en crée un nouveau, et seuls ses concepteurs lisent du contenu dans un qui est là.',
 	'beyond-area': ({ pages, first, who }) =>
 		`Cela dépasse votre domaine : ${pages === 1 ? 'une page se trouve' : `${pages} pages se trouvent`} en dehors, comme ${first}. Rien n’a été changé. ${who}`,
 	'release-beyond-area': ({ first, who }) =>

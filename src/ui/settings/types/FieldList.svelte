@@ -6,7 +6,7 @@
 	import { FIELD_KINDS, sameJson, type Field, type FieldKind, type FieldUse } from '$core';
 	import { call, isRefused } from '$ui/client';
 	import { benchInView } from '$ui/workspace/context';
-	import { KIND_NAMES, wordedKind } from '../fieldValues';
+	import { kindNames, wordedKind } from '../fieldValues';
 	import ValueWordsList from '../ValueWordsList.svelte';
 
 	/** The fields that a type declares: each with its kind, where templates use it, another name for it, and its end. */
@@ -76,7 +76,7 @@
 				<Select
 					aria-label={wording.kindOf(field.name)}
 					value={field.kind}
-					choices={FIELD_KINDS.map((kind) => [kind, KIND_NAMES[kind]] as const)}
+					choices={FIELD_KINDS.map((kind) => [kind, kindNames()[kind]] as const)}
 					set={(kind: FieldKind) => setField(field.name, { kind })}
 				/>
 			</div>

@@ -2,7 +2,7 @@
 	import { wording } from '$ui/words/en/settings';
 	import Button from '$ui/parts/Button.svelte';
 	import type { Action } from '$ui/workspace/actions';
-	import { STARTING_SETS, type Reach } from '$core';
+	import { STARTING_SETS, type Reach, labelled } from '$core';
 	import { onDestroy } from 'svelte';
 	import * as client from '$ui/client';
 	import { benchInView } from '$ui/workspace/context';
@@ -39,7 +39,9 @@
 	{#each STARTING_SETS as one (one.name)}
 		<li class="mt-1.25 text-sm">
 			<div class="row flex items-start gap-2">
-				<span class="flex-1"><strong>{one.label}</strong> <span class="text-ink-soft">{one.purpose}</span></span>
+				<span class="flex-1"
+					><strong>{labelled(one.label)}</strong> <span class="text-ink-soft">{labelled(one.purpose)}</span></span
+				>
 				<Button class="flex-none" aria-expanded={chosen === one.name} onclick={() => look(one.name)}
 					>{wording.lookAtIt}</Button
 				>

@@ -1,6 +1,8 @@
 import { section, type Said } from '../speaking';
 
 export const wording = section('findings', {
+	grave: 'grave',
+	slight: 'slight',
 	theSameAsATable: 'The same as a table',
 	findings: 'Findings',
 	kind: 'kind',

@@ -1,6 +1,14 @@
 import { section, type Said } from '../speaking';
 
 export const wording = section('parts', {
+	groupDo: 'Do',
+	groupRooms: 'Rooms',
+	groupTags: 'Tags',
+	groupPages: 'Pages',
+	layerPage: 'page',
+	layerType: 'type',
+	layerSite: 'site',
+	layerBuiltIn: 'built-in',
 	pages: (count: number, written: Said) => `${written} ${count === 1 ? 'page' : 'pages'}`,
 	asFoundInThePage: 'as found in the page',
 	goOrDo: 'Go or do',

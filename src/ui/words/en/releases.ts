@@ -1,6 +1,7 @@
 import { section, type Said } from '../speaking';
 
 export const wording = section('releases', {
+	goes: 'goes',
 	releaseNumber: (number: Said) => `Release ${number}`,
 	kindChanged: 'changed',
 	kindNew: 'new',

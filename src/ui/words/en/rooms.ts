@@ -1,6 +1,10 @@
 import { section, type Said } from '../speaking';
 
 export const wording = section('rooms', {
+	light: 'light',
+	dark: 'dark',
+	denser: 'denser',
+	roomier: 'roomier',
 	keys: 'Keys',
 	theRoom: (name: Said) => `The room “${name}”`,
 	toTheContent: 'To the content',

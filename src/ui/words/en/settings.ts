@@ -1,6 +1,15 @@
 import { section, type Said } from '../speaking';
 
 export const wording = section('settings', {
+	content: 'Content',
+	kindText: 'text',
+	kindNumber: 'number',
+	kindLink: 'address',
+	kindList: 'list',
+	kindPicture: 'picture',
+	kindPictures: 'pictures',
+	kindPerson: 'person',
+	kindPeople: 'people',
 	every: (type: Said) => `every ${type}`,
 	itsWordsAltText: 'Its words (alt text)',
 	pathOrAddress: (name: Said, it: Said) => `${name}, ${it}: path or address`,

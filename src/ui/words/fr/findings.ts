@@ -2,6 +2,8 @@ import type { InOtherWords } from '../speaking';
 import type { wording } from '../en/findings';
 
 export const findings: InOtherWords<typeof wording> = {
+	grave: 'grave',
+	slight: 'léger',
 	theSameAsATable: 'La même chose en tableau',
 	findings: 'Constats',
 	kind: 'sorte',

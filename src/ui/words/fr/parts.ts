@@ -2,6 +2,14 @@ import type { InOtherWords } from '../speaking';
 import type { wording } from '../en/parts';
 
 export const parts: InOtherWords<typeof wording> = {
+	groupDo: 'Faire',
+	groupRooms: 'Salles',
+	groupTags: 'Balises',
+	groupPages: 'Pages',
+	layerPage: 'page',
+	layerType: 'type',
+	layerSite: 'site',
+	layerBuiltIn: 'd’origine',
 	pages: (count, written) => `${written} ${count < 2 ? 'page' : 'pages'}`,
 	asFoundInThePage: 'comme trouvé dans la page',
 	goOrDo: 'Aller ou faire',

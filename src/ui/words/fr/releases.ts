@@ -2,6 +2,7 @@ import type { InOtherWords } from '../speaking';
 import type { wording } from '../en/releases';
 
 export const releases: InOtherWords<typeof wording> = {
+	goes: 'part',
 	releaseNumber: (number) => `Publication ${number}`,
 	kindChanged: 'changée',
 	kindNew: 'nouvelle',

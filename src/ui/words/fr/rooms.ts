@@ -2,6 +2,10 @@ import type { InOtherWords } from '../speaking';
 import type { wording } from '../en/rooms';
 
 export const rooms: InOtherWords<typeof wording> = {
+	light: 'clair',
+	dark: 'sombre',
+	denser: 'plus serré',
+	roomier: 'plus aéré',
 	keys: 'Raccourcis',
 	theRoom: (name) => `La salle « ${name} »`,
 	toTheContent: 'Au contenu',

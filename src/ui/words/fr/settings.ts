@@ -2,6 +2,15 @@ import type { InOtherWords } from '../speaking';
 import type { wording } from '../en/settings';
 
 export const settings: InOtherWords<typeof wording> = {
+	content: 'Contenu',
+	kindText: 'texte',
+	kindNumber: 'nombre',
+	kindLink: 'adresse',
+	kindList: 'liste',
+	kindPicture: 'image',
+	kindPictures: 'images',
+	kindPerson: 'personne',
+	kindPeople: 'personnes',
 	every: (type) => `chaque ${type}`,
 	itsWordsAltText: 'Ses mots (texte alternatif)',
 	pathOrAddress: (name, it) => `${name}, ${it} : chemin ou adresse`,
