@@ -19,6 +19,11 @@ const PROGRAMS = [
 		isThere: () => existsSync('/usr/sbin/apache2'),
 		packages: ['apache2-bin'],
 		what: 'The tests of deploy/ need Apache'
+	},
+	{
+		isThere: () => existsSync('/usr/bin/soffice'),
+		packages: ['libreoffice-calc'],
+		what: 'The tests of spreadsheets need LibreOffice Calc'
 	}
 ];
 

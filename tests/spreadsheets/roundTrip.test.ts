@@ -91,7 +91,7 @@ function through(file: Buffer, from: string, to: string, reads = '', writes = ''
 	mkdirSync(join(work, 'out'), { recursive: true });
 	writeFileSync(join(work, `in.${from}`), file);
 	const csv = 'Text - txt - csv (StarCalc)';
-	const { status, stderr, stdout } = spawnSync(
+	const { error, status, stderr, stdout } = spawnSync(
 		'soffice',
 		[
 			`-env:UserInstallation=file://${join(top, 'profile')}`,
@@ -102,6 +102,7 @@ function through(file: Buffer, from: string, to: string, reads = '', writes = ''
 		],
 		{ encoding: 'utf8', timeout: 300_000 }
 	);
+	expect(error).toBeUndefined();
 	expect([status, stdout.includes('convert'), stderr.includes('Error')]).toEqual([0, true, false]);
 	return readFileSync(join(work, 'out', `in.${to}`));
 }
