@@ -112,8 +112,23 @@ export const ODD_ANSWERS: ReaderCase[] = [
 	one(
 		'a field that goes on in the next line',
 		answer('200 OK', ['Content-Type: text/html;\r\n charset=utf-8'], page()),
-		['unreachable'],
-		{}
+		[],
+		sound
+	),
+	one(
+		'a field that ends by a line feed alone',
+		answer('200 OK', ['Content-Type: text/html; charset=utf-8\nX-Tide: high'], page()),
+		[],
+		sound
+	),
+	one(
+		'a length beside chunks, which count',
+		{
+			head: ['HTTP/1.1 200 OK', HTML, 'Content-Length: 7', 'Transfer-Encoding: chunked'],
+			body: `${Buffer.byteLength(page()).toString(16)}\r\n${page()}\r\n0\r\n\r\n`
+		},
+		[],
+		sound
 	),
 	one('a field without a value', html(page(), 'X-Nothing:'), [], sound),
 	one('a field of 30 kB', html(page(), `X-Long: ${'a'.repeat(30_000)}`), [], {}),

@@ -138,7 +138,7 @@ export const ODD_TAGS: ReaderCase[] = [
 	added('a twitter card of a kind that is none', '<meta name="twitter:card" content="huge">', ['value-broken'], sound),
 	added('og:locale as a language tag', '<meta property="og:locale" content="en-GB">', ['value-broken'], sound),
 	added('og:type of a name of one’s own', '<meta property="og:type" content="product">', [], sound),
-	added('og:type with a typing slip', '<meta property="og:type" content="artcile">', [], sound),
+	added('og:type with a typing slip', '<meta property="og:type" content="artcile">', ['value-broken'], sound),
 	added(
 		'article:published_time that is no date',
 		'<meta property="article:published_time" content="yesterday">',

@@ -10,6 +10,19 @@ type Options = Agent.Options & { readonly connect?: { readonly lookup?: LookupFu
 /** What is read of an answer. */
 export type Answered = Pick<Dispatcher.ResponseData, 'statusCode' | 'headers' | 'body'>;
 
+/** Whether an answer could not be read as HTTP: by the client, or by the runtime's own. */
+export const isMalformed = (error: Error): boolean =>
+	error.name === 'HTTPParserError' || ('code' in error && String(error.code).startsWith('HPE_'));
+
+/** What the client takes for broken and readers need not. */
+const isPedantic = (error: Error) =>
+	// “100 Continue” unasked, which is allowed (RFC 9110, 15.2).
+	error.message === 'bad response' ||
+	// Two lengths, read as one number.
+	(error as NodeJS.ErrnoException).code === 'UND_ERR_RES_CONTENT_LENGTH_MISMATCH' ||
+	// A field folded, or lines that end by LF alone (RFC 9112, 2.2 and 5.2).
+	isMalformed(error);
+
 /** An HTTP client. Its package is loaded when it first fetches: that takes as long as most work that fetches nothing. */
 export class Client {
 	private agent: Agent | undefined;
@@ -23,19 +36,18 @@ export class Client {
 		try {
 			return await request(address, { ...asked, dispatcher: this.agent });
 		} catch (error) {
-			// It takes a server for broken that says “100 Continue” unasked, which is allowed (RFC 9110, 15.2).
-			if (!(error instanceof Error && error.message === 'bad response')) throw error;
+			if (!(error instanceof Error && isPedantic(error))) throw error;
 			return this.getPlainly(address, asked);
 		}
 	}
 
-	/** The same by the runtime's own client. */
+	/** The same by the runtime's own client, on a connection of its own: it takes what is not quite HTTP. */
 	private async getPlainly(address: string, { signal, headers, method = 'GET' }: Asked): Promise<Answered> {
 		const { request } = address.startsWith('https:') ? await import('node:https') : await import('node:http');
 		const { connect, maxHeaderSize } = this.options;
 		return new Promise((done, fail) => {
 			const limits = { ...(connect?.lookup && { lookup: connect.lookup }), ...(maxHeaderSize && { maxHeaderSize }) };
-			request(address, { signal, headers, method, ...limits, agent: false })
+			request(address, { signal, headers, method, ...limits, agent: false, insecureHTTPParser: true })
 				.on('error', fail)
 				.on('response', (body) =>
 					done({ statusCode: body.statusCode ?? 0, headers: body.headers, body: body as unknown as Answered['body'] })

@@ -3,7 +3,7 @@ import type { lookup } from 'node:dns';
 import { CookieJar } from 'tough-cookie';
 import { ownOf, parseUrl } from '$core';
 import { leadsTo } from './location';
-import { Client, type Answered } from './client';
+import { Client, isMalformed, type Answered } from './client';
 import { guardedLookup, refuseAddress, RefusedName } from './guard';
 import { unpack } from './unpack';
 
@@ -38,6 +38,8 @@ type Ending =
 	| 'certificate'
 	| 'timeout'
 	| 'reset'
+	/** What came is no HTTP. */
+	| 'malformed'
 	/** The body was shorter than its server said, or ended in the middle. */
 	| 'short'
 	/** It says that it is packed and is not. */
@@ -226,8 +228,12 @@ function failure(error: unknown, { timeout }: TraceLimits): [Ending, { why?: str
 		return ['no-connection', { why: code }];
 	const certificate = ownOf(CERTIFICATES, code ?? '') ?? (code?.startsWith('ERR_SSL_') ? NO_TLS : undefined);
 	if (certificate !== undefined) return ['certificate', { why: certificate }];
+	if (error instanceof Error && isMalformed(error)) return ['malformed', { why: reasonOf(error) }];
 	return ['reset', { why: code ?? message }];
 }
+
+/** What the runtime's parser says of an answer: “Duplicate Content-Length”. */
+const reasonOf = (error: Error) => ('reason' in error ? String(error.reason) : error.message);
 
 const NO_TLS = 'its server speaks no TLS that is understood';
 const UNTRUSTED = 'nobody who is trusted vouches for it';
@@ -266,7 +272,7 @@ async function readBody(
 		}
 	} catch (error) {
 		const [kind, more] = failure(error, limits);
-		end = kind === 'reset' ? 'short' : kind;
+		end = kind === 'reset' || kind === 'malformed' ? 'short' : kind;
 		why = more.why;
 	}
 	const raw = Buffer.concat(chunks);

@@ -101,7 +101,7 @@ function judgeElsewhere(all: readonly Looked[]): Finding[] {
 
 const hasNoAnswer = ({ hops, end }: TracedFetch) =>
 	(hops.at(-1)?.status ?? 0) === 0 ||
-	['refused', 'unknown-name', 'no-connection', 'certificate', 'reset'].includes(end);
+	['refused', 'unknown-name', 'no-connection', 'certificate', 'reset', 'malformed'].includes(end);
 const howItEnded = ({ end, why }: TracedFetch) => (WHY[end] ? `${WHY[end]}${why ? ` (${why})` : ''}` : (why ?? end));
 const unreachable = (address: string, page: TracedFetch) =>
 	finding('unreachable', PLACE, undefined, {

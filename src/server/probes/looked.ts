@@ -304,6 +304,7 @@ export const WHY: Readonly<Partial<Record<TracedFetch['end'], string>>> = {
 	certificate: 'its certificate does not hold',
 	'unknown-packing': 'it is packed in a way that nobody asked for',
 	reset: 'the connection was broken off',
+	malformed: 'its answer is no HTTP that can be read',
 	timeout: 'it does not answer in time',
 	short: 'it ends in the middle',
 	'bad-compression': 'it is not packed as it says',

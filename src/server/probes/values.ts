@@ -156,7 +156,16 @@ function isLegal(tag: TagDefinition, value: string): boolean {
 	if (legal === undefined) return false;
 	if (tag.fact === 'width' || tag.fact === 'height') return legal !== '0';
 	if (tag.kind === 'locale') return legal === value && knownLanguage(value.replace('_', '-')) === undefined;
-	return true;
+	return !(tag.open && isSlip(value, tag.choices ?? []));
+}
+
+/** Shorter names are a few letters apart from anything. */
+const LEAST_OF_A_SLIP = 5;
+/** Whether a name of one's own choice is a known one but for a slip of the hand; one of a vocabulary of its own is meant. */
+function isSlip(value: string, known: readonly string[]): boolean {
+	const lower = value.toLowerCase();
+	if (value.length < LEAST_OF_A_SLIP || value.includes(':') || known.includes(lower)) return false;
+	return nearestWithin(lower, known, value.length < 9 ? 1 : 2) !== undefined;
 }
 
 const broken = (tag: TagDefinition, value: string, of: { tag: string; line: number }, target: Target) =>
