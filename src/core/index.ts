@@ -162,17 +162,18 @@ export { measureText } from './text/measure';
 export { directivesFor, hidesFromSearch } from './markup/robots';
 export { parseUrl } from './text/url';
 export {
+	cardInWords,
 	cardOf,
 	firstCut,
 	isShownWhole,
 	LEAST_SIDE,
-	MOVES,
 	type Card,
 	type CardPicture,
 	type CardText,
 	type MoreOfPage,
 	type PictureSeen
 } from './readers/card';
+export { reasonWords, type NoPage, type NoPicture, type NoPlace, type RobotsFailed } from './readers/reasons';
 export { brokenPins, pinnedValue, pinsOf } from './findings/pins';
 export { nothingFound } from './readers/nothingFound';
 export { reportOf } from './readers/report';

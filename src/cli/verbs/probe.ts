@@ -4,7 +4,8 @@ import { refuse } from '$server/errors';
 import { TracingFetcher } from '$server/fetching/trace';
 import { readVia } from '$server/fetching/via';
 import { sarifOf } from '$server/findings/sarif';
-import { probe, type Probe } from '$server/probes/probe';
+import { probe } from '$server/probes/probe';
+import { probeInWords, type ToldProbe } from '$server/probes/told';
 import { collect, print, printJson, type Verb } from '../common';
 
 interface Options {
@@ -45,7 +46,7 @@ export const addProbe: Verb = (program) => {
 				const which = reader.length > 0 ? ALL_READERS.filter(({ id }) => reader.includes(id)) : ALL_READERS;
 				const probes = [];
 				for (const address of addresses) {
-					const one = await probe(fetcher, address, which);
+					const one = probeInWords(await probe(fetcher, address, which));
 					probes.push(one);
 					if (format === 'text') print(asText(one));
 					if (format === 'html') print(reportOf(one));
@@ -65,7 +66,7 @@ export const addProbe: Verb = (program) => {
 		});
 };
 
-function asText({ address, readers, findings, picture, unseen, tags }: Probe): string {
+function asText({ address, readers, findings, picture, unseen, tags }: ToldProbe): string {
 	const hops = readers.find((one) => one.hops.length > 0)?.hops ?? [];
 	const way = hops.map(({ address: at, status, took }) => `  ${status || '—'}  ${at}  ${took.toFixed(0)} ms\n`);
 	const cards = readers.map(({ reader, isShutOut, robotsFail, card, end, bytes, key }) => {

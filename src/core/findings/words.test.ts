@@ -73,9 +73,9 @@ const SAMPLES: readonly (readonly [code: FindingCode, data: object])[] = [
 	['shared-title', { value: 'News', pages: 1200 }],
 	['shared-description', { value: 'x'.repeat(90), pages: 3 }],
 	['shared-picture', { value: '/p.jpg', pages: 40 }],
-	['version-nowhere', { path: '/a', language: 'fr', to: '/fr/a', why: 'is a draft' }],
+	['version-nowhere', { path: '/a', language: 'fr', to: '/fr/a', why: { is: 'state', state: 'draft' } }],
 	['version-one-way', { path: '/a', language: 'fr', to: '/fr/a' }],
-	['canonical-nowhere', { path: '/a', to: '/b', why: 'is not there' }],
+	['canonical-nowhere', { path: '/a', to: '/b', why: { is: 'no-page', of: 'site' } }],
 	['redirect-nowhere', { path: '/a', to: '/b' }],
 	['key-no-picture', { path: '/a' }],
 	[
@@ -100,7 +100,10 @@ const SAMPLES: readonly (readonly [code: FindingCode, data: object])[] = [
 		}
 	],
 	['target-twice', { value: 'tide times', pages: 2 }],
-	['unreachable', { address: 'https://s.example/', why: 'nobody answers.', isInner: false }],
+	[
+		'unreachable',
+		{ address: 'https://s.example/', why: { is: 'ended', end: 'no-connection', more: 'ECONNREFUSED' }, isInner: false }
+	],
 	['blocked-by-robots', { readers, line: 3 }],
 	['blocked-by-robots', { readers: one, line: undefined }],
 	['error-page', { status: 503 }],
@@ -119,7 +122,7 @@ const SAMPLES: readonly (readonly [code: FindingCode, data: object])[] = [
 	['doubled-tag', { tag: 'og:title', line: 4, other: 9, differs: true }],
 	['doubled-tag', { tag: 'og:title', line: 4, other: 9, differs: false }],
 	['noindex-served', { value: 'noindex' }],
-	['picture-missing', { address: '/p.jpg', why: 'it answers with 404.' }],
+	['picture-missing', { address: '/p.jpg', why: { is: 'answers', status: 404 } }],
 	['served-heavy', { bytes: 9_040_000, readers }],
 	['served-heavy', { bytes: 9_040_000, readers: one }],
 	['picture-unreadable', { address: '/p.jpg', type: 'text/html' }],
@@ -130,9 +133,16 @@ const SAMPLES: readonly (readonly [code: FindingCode, data: object])[] = [
 	['differs-by-reader', { readers: one }],
 	['below-head', { tags: ['og:title'] }],
 	['below-head', { tags: ['og:title', 'og:image'] }],
-	['broken', { how: 'it ends before its time', readers: [] }],
-	['broken', { how: 'it ends before its time', readers }],
-	['unreachable', { address: 'http://127.0.0.1/', why: 'it leads to this machine', isInner: true }],
+	['broken', { how: { is: 'ended', end: 'short' }, readers: [] }],
+	['broken', { how: { is: 'ended', end: 'short' }, readers }],
+	[
+		'unreachable',
+		{
+			address: 'http://127.0.0.1/',
+			why: { is: 'ended', end: 'refused', more: 'http://127.0.0.1/ leads to this machine' },
+			isInner: true
+		}
+	],
 	['leads-to-shut', { to: 'https://s.example/shut', readers }],
 	['same-everywhere', { title: 'App', other: 'https://s.example/' }],
 	['double-encoded', { tag: 'title', line: 3, value: 'KÃ¼ste' }],
@@ -143,7 +153,7 @@ const SAMPLES: readonly (readonly [code: FindingCode, data: object])[] = [
 	['endless-page', { bytes: 5_000_000, packed: 24_000 }],
 	['unknown-charset', { label: 'utf-8859' }],
 	['picture-type', { address: 'https://s.example/p.jpg', said: 'text/plain', is: 'image/jpeg' }],
-	['picture-apart', { address: 'https://s.example/p.jpg', why: 'cannot be fetched', readers: one }]
+	['picture-apart', { address: 'https://s.example/p.jpg', why: { is: 'ended', end: 'timeout' }, readers: one }]
 ];
 
 const made = SAMPLES.map(([code, data]) => finding(code as 'empty', { of: 'site' }, undefined, data as never));
@@ -226,16 +236,16 @@ test('what each kind says and how it is mended', () => {
 			  "shared-title 4: 1,200 pages have the title “News” — Let the title template say what sets them apart, such as {page.section}.",
 			  "shared-description 3: 3 pages have the description “xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx” — Give them summaries of their own, or let the description template say what sets them apart.",
 			  "shared-picture 2: 40 pages show the same picture — Give the type a default picture of its own, or let its share pictures be made from the page.",
-			  "version-nowhere 5: The fr version of /a leads to /fr/a, which is a draft — Name the page that is the version, or take the version away.",
+			  "version-nowhere 5: The fr version of /a leads to /fr/a, which is set to draft — Name the page that is the version, or take the version away.",
 			  "version-one-way 3: /a names /fr/a as its fr version, and is not named back — Name it back: readers take versions only where both pages agree.",
-			  "canonical-nowhere 6: /a says that it stands at /b, which is not there — Take the canonical rule away, or let it name a page that is there.",
+			  "canonical-nowhere 6: /a says that it stands at /b, which is no page of the site — Take the canonical rule away, or let it name a page that is there.",
 			  "redirect-nowhere 4: What was at /a leads to /b, where no page is — Let it lead to a page that is there.",
 			  "key-no-picture 5: The key page /a has no picture of its own — Choose a picture at the page.",
 			  "words-elsewhere 4: The title of every walk says “to visit” in words of its own, and one page in Canadian French goes out with it — Write a rule for Canadian French there: it is begun with the words to translate.",
 			  "words-elsewhere 4: The title of the whole site says “to visit” in words of its own, and at least 50 pages in French go out with it — Write a rule for French there: it is begun with the words to translate.",
 			  "words-elsewhere 4: The title of every walk for pages in no language still says “to visit”, as the one for all languages does — Translate its words into no language there.",
 			  "target-twice 3: 2 pages are to be found by “tide times” — Leave the phrase to one of them: they stand in each other’s way.",
-			  "unreachable 10: It cannot be fetched: nobody answers. — See that the server answers at this address.",
+			  "unreachable 10: It cannot be fetched: nothing answers there (ECONNREFUSED) — See that the server answers at this address.",
 			  "blocked-by-robots 8: robots.txt shuts out Bottle, Gangway, in line 3 — Let robots.txt allow readers of links to fetch the pages that are shared.",
 			  "blocked-by-robots 8: robots.txt shuts out Bottle — Let robots.txt allow readers of links to fetch the pages that are shared.",
 			  "error-page 8: Its server answers with 503 — Let the address answer with 200.",
@@ -254,20 +264,20 @@ test('what each kind says and how it is mended', () => {
 			  "doubled-tag 4: og:title stands twice, in lines 4 and 9, and says two things — Two tools write it: switch it off in one of them.",
 			  "doubled-tag 4: og:title stands twice, in lines 4 and 9 — Two tools write it: switch it off in one of them.",
 			  "noindex-served 5: It says “noindex”: no search lists it — Take it away, if the page is meant to be found.",
-			  "picture-missing 7: The picture /p.jpg it answers with 404. — Put the picture where its address says, or choose another.",
+			  "picture-missing 7: The picture /p.jpg cannot be fetched: its server answers with 404 — Put the picture where its address says, or choose another.",
 			  "served-heavy 4: The picture has 9.0 MB, more than Bottle, Gangway take — Make it lighter: 1,200 by 630 pixels need no more than 300 kB.",
 			  "served-heavy 4: The picture has 9.0 MB, more than Bottle takes — Make it lighter: 1,200 by 630 pixels need no more than 300 kB.",
 			  "picture-unreadable 7: What stands at the picture’s address is text/html — Let the address answer with the picture itself.",
-			  "picture-unreadable 7: What stands at the picture’s address is no picture — Let the address answer with the picture itself.",
+			  "picture-unreadable 7: What stands at the picture’s address is  — Let the address answer with the picture itself.",
 			  "picture-lies 2: Its tags say that the picture is 1200 pixels wide; it is 80 — Release again, so that the tags say what it is.",
 			  "needs-scripts 8: Its head is empty until scripts fill it, and no reader of links runs scripts — Let the server write the head into the page.",
 			  "differs-by-reader 3: Bottle, Gangway are given another page than others — Serve everyone the same head.",
 			  "differs-by-reader 3: Bottle is given another page than others — Serve everyone the same head.",
 			  "below-head 6: og:title stands below the head — Something ends the head too soon: put the tags before it.",
 			  "below-head 6: og:title, og:image stand below the head — Something ends the head too soon: put the tags before it.",
-			  "broken 6: The answer is broken: it ends before its time — Mend the server: readers give up here.",
-			  "broken 6: The answer is broken for Bottle, Gangway: it ends before its time — Mend the server: readers give up here.",
-			  "unreachable 10: It cannot be fetched: it leads to this machine — Name the machine that stands in for the public site with --via: it is asked then under the public name.",
+			  "broken 6: The answer is broken: it ends in the middle — Mend the server: readers give up here.",
+			  "broken 6: The answer is broken for Bottle, Gangway: it ends in the middle — Mend the server: readers give up here.",
+			  "unreachable 10: It cannot be fetched: it may not be fetched (http://127.0.0.1/ leads to this machine) — Name the machine that stands in for the public site with --via: it is asked then under the public name.",
 			  "leads-to-shut 8: It leads to https://s.example/shut, from which robots.txt keeps Bottle, Gangway — Let robots.txt allow readers of links to fetch where shared addresses lead.",
 			  "same-everywhere 8: Scripts write the page, and its head is the same at https://s.example/: every address shares as “App” — Let the server write the head of each page into it.",
 			  "double-encoded 6: title was encoded twice: “KÃ¼ste” — Read the text as UTF-8 where it comes from, and encode it once.",
@@ -278,7 +288,7 @@ test('what each kind says and how it is mended', () => {
 			  "endless-page 3: It has more than 5 MB, packed into 24 kB: readers stop on the way — Share a page that is shorter, and see that its end comes.",
 			  "unknown-charset 4: Its server names an encoding that is none, “utf-8859”: readers guess — Say charset=utf-8 in Content-Type.",
 			  "picture-type 4: The picture https://s.example/p.jpg is served as text/plain, and is image/jpeg — Serve it as what it is: some readers take no other.",
-			  "picture-apart 7: For Bottle the picture https://s.example/p.jpg cannot be fetched — Let every reader fetch the picture that the others get.",
+			  "picture-apart 7: For Bottle the picture https://s.example/p.jpg cannot be fetched: it does not answer in time — Let every reader fetch the picture that the others get.",
 			]
 		`);
 });

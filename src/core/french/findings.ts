@@ -1,4 +1,5 @@
 import type { FindingWords } from '../findings/finding';
+import { reasons } from './reasons';
 import {
 	TAKE_ANOTHER,
 	MOVE_POINT,
@@ -190,9 +191,9 @@ export const findings: FindingWords = {
 		() => 'Donnez au type une image par défaut à lui, ou faites faire ses images de partage à partir de la page.'
 	),
 	'version-nowhere': words<Data<'version-nowhere'>>(
-		({ path, language, to }) => `La version ${language} de ${path} mène à ${to}, où aucune page publique n’est`,
+		({ path, language, to, why }) => `La version ${language} de ${path} mène à ${to}, qui ${reasons.noPlace(why)}`,
 		() => 'Nommez la page qui est la version, ou retirez la version.',
-		({ language }) => `La version ${language} mène là où aucune page publique n’est`
+		({ language, why }) => `La version ${language} mène à ce qui ${reasons.noPlace(why)}`
 	),
 	'version-one-way': words<Data<'version-one-way'>>(
 		({ path, language, to }) => `${path} nomme ${to} comme sa version ${language}, et n’est pas nommée en retour`,
@@ -200,9 +201,9 @@ export const findings: FindingWords = {
 		({ language }) => `Une version ${language} est nommée, et ne nomme pas en retour`
 	),
 	'canonical-nowhere': words<Data<'canonical-nowhere'>>(
-		({ path, to }) => `${path} dit qu’elle se trouve à ${to}, où aucune page publique n’est`,
+		({ path, to, why }) => `${path} dit qu’elle se trouve à ${to}, qui ${reasons.noPlace(why)}`,
 		() => 'Retirez la règle de canonical, ou faites-lui nommer une page qui est là.',
-		() => 'L’adresse canonique ne mène à aucune page publique'
+		({ why }) => `L’adresse canonique ${reasons.noPlace(why)}`
 	),
 	'redirect-nowhere': words<Data<'redirect-nowhere'>>(
 		({ path, to }) => `Ce qui était à ${path} mène à ${to}, où il n’y a pas de page`,

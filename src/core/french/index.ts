@@ -8,6 +8,8 @@ import { LABELS } from '../words/labels';
 import { issues } from './issues';
 import { labels } from './labels';
 import { readers } from './readers';
+import { REASON_WORDS } from '../readers/reasons';
+import { reasons } from './reasons';
 import { steps } from './steps';
 import { purposes } from './tags';
 
@@ -16,6 +18,7 @@ export function learnFrench(): void {
 	FINDING_WORDS.learn('fr', findings);
 	ISSUE_WORDS.learn('fr', issues);
 	READER_WORDS.learn('fr', readers);
+	REASON_WORDS.learn('fr', reasons);
 	STEP_WORDS.learn('fr', steps);
 	PURPOSES.learn('fr', purposes);
 	LABELS.learn('fr', labels);

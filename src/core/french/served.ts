@@ -1,10 +1,13 @@
 import type { FindingWords } from '../findings/finding';
+import { reasons } from './reasons';
 import { by, inThe, kilobytes, listed, words, type Data } from './saying';
+
+const { noPage, noPicture, robotsFailed, what } = reasons;
 
 /** What findings of pages as they are served say in French. */
 export const served = {
 	unreachable: words<Data<'unreachable'>>(
-		({ why }) => `Elle ne peut pas être obtenue : ${why}`,
+		({ why }) => `Elle ne peut pas être obtenue : ${noPage(why)}`,
 		({ isInner }) =>
 			isInner
 				? 'Nommez avec --via la machine qui remplace le site public : elle est alors demandée sous le nom public.'
@@ -38,7 +41,7 @@ export const served = {
 	),
 	'robots-failing': words<Data<'robots-failing'>>(
 		({ readers, how }) =>
-			`robots.txt ${how}, et tant que c’est ainsi ${listed(readers)} ne ${by(readers, 'lit', 'lisent')} rien ici`,
+			`robots.txt ${robotsFailed(how)}, et tant que c’est ainsi ${listed(readers)} ne ${by(readers, 'lit', 'lisent')} rien ici`,
 		() => 'Laissez robots.txt répondre : par 404 là où il n’y en a pas.'
 	),
 	'leads-nowhere': words<Data<'leads-nowhere'>>(
@@ -52,11 +55,11 @@ export const served = {
 		() => 'Menez plus loin par une redirection (301 ou 302).'
 	),
 	'no-page': words<Data<'no-page'>>(
-		({ is }) => `Elle est servie comme ${is} : aucun lecteur ne la prend pour une page`,
+		({ is }) => `Elle est servie comme ${what(is)} : aucun lecteur ne la prend pour une page`,
 		() => 'Servez les pages en text/html, pour être montrées.'
 	),
 	'fails-for': words<Data<'fails-for'>>(
-		({ readers, how }) => `${listed(readers)} ${by(readers, 'n’a', 'n’ont')} pas de page : ${how}`,
+		({ readers, how }) => `${listed(readers)} ${by(readers, 'n’a', 'n’ont')} pas de page : ${noPage(how)}`,
 		() => 'Laissez chaque lecteur avoir la page que les autres reçoivent.'
 	),
 	'endless-page': words<Data<'endless-page'>>(
@@ -121,11 +124,11 @@ export const served = {
 		() => 'Dites charset=utf-8 dans Content-Type.'
 	),
 	'picture-type': words<Data<'picture-type'>>(
-		({ address, said, is }) => `L’image ${address} est servie comme ${said}, et est ${is}`,
+		({ address, said, is }) => `L’image ${address} est servie comme ${said}, et est ${what(is)}`,
 		() => 'Servez-la comme ce qu’elle est : certains lecteurs n’en prennent pas d’autre.'
 	),
 	'picture-apart': words<Data<'picture-apart'>>(
-		({ address, why, readers }) => `Pour ${listed(readers)}, l’image ${address} : ${why}`,
+		({ address, why, readers }) => `Pour ${listed(readers)}, l’image ${address} ${noPicture(why)}`,
 		() => 'Laissez chaque lecteur prendre l’image que les autres reçoivent.'
 	),
 	'scheme-address': words<Data<'scheme-address'>>(
@@ -162,7 +165,7 @@ export const served = {
 		() => 'Retirez cela, si la page doit être trouvée.'
 	),
 	'picture-missing': words<Data<'picture-missing'>>(
-		({ address, why }) => `L’image ${address} : ${why}`,
+		({ address, why }) => `L’image ${address} ${noPicture(why)}`,
 		() => 'Mettez l’image là où le dit son adresse, ou choisissez-en une autre.'
 	),
 	'served-heavy': words<Data<'served-heavy'>>(
@@ -171,7 +174,7 @@ export const served = {
 		() => 'Allégez-la : 1 200 sur 630 pixels ne demandent pas plus de 300 ko.'
 	),
 	'picture-unreadable': words<Data<'picture-unreadable'>>(
-		({ type }) => `Ce qui se trouve à l’adresse de l’image est ${type || 'autre chose qu’une image'}`,
+		({ type }) => `Ce qui se trouve à l’adresse de l’image est ${what(type)}`,
 		() => 'Laissez l’adresse répondre par l’image même.'
 	),
 	'picture-shut': words<Data<'picture-shut'>>(
@@ -209,7 +212,8 @@ export const served = {
 		() => 'Quelque chose finit l’en-tête trop tôt : mettez les balises avant.'
 	),
 	broken: words<Data<'broken'>>(
-		({ how, readers }) => `La réponse est cassée${readers.length > 0 ? ` pour ${listed(readers)}` : ''} : ${how}`,
+		({ how, readers }) =>
+			`La réponse est cassée${readers.length > 0 ? ` pour ${listed(readers)}` : ''} : ${noPage(how)}`,
 		() => 'Corrigez le serveur : les lecteurs renoncent ici.'
 	),
 	'value-broken': words<Data<'value-broken'>>(

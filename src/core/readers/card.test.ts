@@ -81,11 +81,7 @@ describe('a card', () => {
 			expect(card('headland', {}).passedOver).toEqual([]);
 		});
 		test.each<[string, PictureSeen, string | undefined]>([
-			[
-				'gone',
-				{ why: 'cannot be fetched: its server answers with 404' },
-				'cannot be fetched: its server answers with 404'
-			],
+			['gone', { why: { is: 'answers', status: 404 } }, 'cannot be fetched: its server answers with 404'],
 			['of a form it cannot read', { ...sound, type: 'image/avif' }, 'is AVIF, which it cannot read'],
 			['a drawing', { ...sound, type: 'image/svg+xml' }, 'is SVG, which it cannot read'],
 			['too heavy', { ...sound, bytes: 5_000_001 }, 'has 5.0 MB, and it fetches 5.0 MB at the most'],
@@ -94,7 +90,9 @@ describe('a card', () => {
 			['just light enough', { ...sound, bytes: 5_000_000 }, undefined]
 		])('%s', (_what, seen, why) => {
 			const made = card('headland', { [small!]: seen, [wide!]: sound });
-			expect(made.passedOver).toEqual(why === undefined ? [] : [{ address: small, from: 'twitter:image', why }]);
+			expect(made.passedOver).toEqual(
+				why === undefined ? [] : [{ address: small, from: 'twitter:image', because: expect.any(Object) as object, why }]
+			);
 			expect(made.picture?.address).toBe(why === undefined ? small : wide);
 		});
 		test('with what it is, whatever its tags say', () => {
@@ -104,7 +102,7 @@ describe('a card', () => {
 			});
 		});
 		test('and none where none of them is one', () => {
-			const none = { why: 'is empty' };
+			const none = { why: { is: 'empty' } } as const;
 			const made = card('headland', { [small!]: none, [wide!]: none });
 			expect(made.picture).toBeUndefined();
 			expect(made.passedOver.map(({ from }) => from)).toEqual(['twitter:image', 'og:image']);

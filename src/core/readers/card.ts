@@ -3,6 +3,7 @@ import { measureText, offsetOfWidth } from '../text/measure';
 import { offsetOfGrapheme } from '../text/text';
 import { parseUrl } from '../text/url';
 import type { ReaderProfile, TextLimit } from './profiles';
+import { reasonWords, type NoPicture, type SmallCard } from './reasons';
 
 /** A text as a reader shows it, with what it cuts away. */
 export interface CardText {
@@ -21,7 +22,8 @@ export interface CardPicture {
 	readonly alt?: string;
 	/** The reader falls back to its small card: the picture is too narrow, or the head asks for it. */
 	readonly small: boolean;
-	/** Why the card is small though there is a picture, in words. */
+	/** Why the card is small though there is a picture; and in words. */
+	readonly because?: SmallCard;
 	readonly why?: string;
 	/** It is shown moving. */
 	readonly moves?: true;
@@ -36,7 +38,7 @@ export interface Card {
 	/** All pictures, for a reader that takes every one; else the one. */
 	readonly pictures: readonly CardPicture[];
 	/** Pictures that it would have taken, had they been what their tags say, with why it did not. */
-	readonly passedOver: readonly { readonly address: string; readonly from: string; readonly why: string }[];
+	readonly passedOver: readonly PassedOver[];
 	/** The host and path it names under or over the title, and the tag they are read from. */
 	readonly host: string;
 	readonly placeFrom: string | undefined;
@@ -48,9 +50,17 @@ export interface Card {
 	readonly pairs: readonly { readonly label: string; readonly data: string }[];
 }
 
+/** A picture that a reader would have taken, and why it did not; and in words that follow its address. */
+interface PassedOver {
+	readonly address: string;
+	readonly from: string;
+	readonly because: NoPicture;
+	readonly why: string;
+}
+
 type Values = ReadonlyMap<string, string>;
 
-/** What came of fetching a picture: what it is, or why it is none, in words that follow its address. */
+/** What came of fetching a picture: what it is, or why it is none. */
 export type PictureSeen =
 	| {
 			readonly type: string;
@@ -60,7 +70,7 @@ export type PictureSeen =
 			/** It has several frames. */
 			readonly isAnimated?: boolean;
 	  }
-	| { readonly why: string };
+	| { readonly why: NoPicture };
 
 /**
  * What a page says beside its tags, by the names that readers ask for it under: its first heading `h1`, its first picture
@@ -169,7 +179,7 @@ function picturesOf(
 			// A Twitter card picture has no facts of its own in the head: they stand with its Open Graph twin.
 			const twin = known.find(({ address }) => address === picture.address);
 			const is = seen(picture.address);
-			const passes = (why: string) => passedOver.push({ address: picture.address, from, why });
+			const passes = (why: NoPicture) => passedOver.push(passing({ address: picture.address, from, because: why }));
 			// One that believes what tags say sends on what they name: where there is nothing, nothing is shown.
 			const believed = frame.judges === 'tags' && is && 'width' in is ? undefined : is;
 			const why = believed && whyNot(believed, frame);
@@ -188,7 +198,7 @@ function picturesOf(
 					...real,
 					from,
 					small: small !== undefined,
-					...(small && { why: small }),
+					...(small && becauseOf(small)),
 					...(moves && { moves })
 				});
 				if (!frame.every) break;
@@ -202,28 +212,40 @@ function picturesOf(
 const readsForm = ({ takes }: NonNullable<ReaderProfile['frame']>, type: string | undefined, address: string) =>
 	(takes as readonly string[]).includes(formOf(type, address));
 
-/** Why a reader takes no picture that was fetched, in words that follow its address; undefined where it does. */
+const passing = (one: Omit<PassedOver, 'why'>): PassedOver => ({ ...one, why: reasonWords().noPicture(one.because) });
+const becauseOf = (because: SmallCard) => ({ because, why: reasonWords().smallCard(because) });
+
+/** A card that was made elsewhere, with its reasons in the words of the language that is spoken now. */
+export function cardInWords(card: Card): Card {
+	const said = (one: CardPicture): CardPicture => (one.because ? { ...one, ...becauseOf(one.because) } : one);
+	const pictures = card.pictures.map(said);
+	return { ...card, picture: pictures[0], pictures, passedOver: card.passedOver.map(passing) };
+}
+
+/** Why a reader takes no picture that was fetched; undefined where it does. */
 function whyNot(
 	seen: PictureSeen,
 	{ takes, maxBytes, animated }: NonNullable<ReaderProfile['frame']>
-): string | undefined {
+): NoPicture | undefined {
 	if ('why' in seen) return seen.why;
 	const form = formOf(seen.type, '');
-	if (!(takes as readonly string[]).includes(form)) return `is ${form.toUpperCase()}, which it cannot read`;
-	if (maxBytes !== undefined && seen.bytes > maxBytes)
-		return `has ${inMegabytes(seen.bytes)}, and it fetches ${inMegabytes(maxBytes)} at the most`;
-	if (Math.min(seen.width, seen.height) < LEAST_SIDE) return `is ${seen.width} × ${seen.height}, a mark and no picture`;
-	return seen.isAnimated && animated === 'none' ? MOVES : undefined;
+	if (!(takes as readonly string[]).includes(form)) return { is: 'form', form: form.toUpperCase() };
+	if (maxBytes !== undefined && seen.bytes > maxBytes) return { is: 'heavy', bytes: seen.bytes, most: maxBytes };
+	if (Math.min(seen.width, seen.height) < LEAST_SIDE) {
+		const { width, height } = seen;
+		return { is: 'mark', width, height };
+	}
+	return seen.isAnimated && animated === 'none' ? { is: 'moves' } : undefined;
 }
-/** Why a picture is passed over that has several frames. */
-export const MOVES = 'moves, and it shows none that does';
-const inMegabytes = (bytes: number) => `${(bytes / 1_000_000).toFixed(1)} MB`;
 
-function smallBecause({ frame, chooses }: ReaderProfile, width: number | undefined, values: Values) {
+function smallBecause(
+	{ frame, chooses }: ReaderProfile,
+	width: number | undefined,
+	values: Values
+): SmallCard | undefined {
 	if (chooses && values.get(chooses.by) !== chooses.large)
-		return `${chooses.by} says ${values.get(chooses.by) ?? 'nothing'}`;
-	if (width !== undefined && frame && width < frame.minWidth)
-		return `the picture is ${width} pixels wide; from ${frame.minWidth} it would fill the card`;
+		return { is: 'chooses', by: chooses.by, says: values.get(chooses.by) };
+	if (width !== undefined && frame && width < frame.minWidth) return { is: 'narrow', width, least: frame.minWidth };
 	return undefined;
 }
 

@@ -199,6 +199,7 @@ describe('a picture in a form that a reader cannot read', () => {
 				from: 'og:image',
 				width: 10,
 				small: true,
+				because: { is: 'narrow', width: 10, least: 200 },
 				why: 'the picture is 10 pixels wide; from 200 it would fill the card'
 			}
 		]);

@@ -25,7 +25,7 @@ const seenOf = (title: string, findings = [{ says: `It says ${NASTY}`, mend: 'Me
 						]),
 						(address) =>
 							at === 3
-								? { why: `is ${NASTY}` }
+								? { why: { is: 'form', form: NASTY } }
 								: { type: 'image/jpeg', width: 1200, height: 630, bytes: address.length }
 					)
 	}))

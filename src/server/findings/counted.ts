@@ -5,6 +5,8 @@ import type { FoundGroup } from './groups';
 
 /** What the rooms count of a whole site; kept from one count to the next, so that no room waits for it. */
 export interface Counted {
+	/** How findings and mends are kept in it, by number. */
+	readonly form: number;
 	/** What it was counted of: see `stampOf`. */
 	readonly stamp: string;
 	readonly groups: readonly FoundGroup[];
@@ -29,15 +31,17 @@ export interface SpreadWanted {
 }
 
 const KIND = 'counted';
+/** 1 were sentences; 2 are data, to be told to each in his language. */
+const FORM = 2;
 
 /** What a count stands for: the working copy and the release of the moment. */
 export const stampOf = (store: Store, site: number, revision: number): string =>
 	`${revision} ${store.releases.latest(site)?.number ?? 0}`;
 
-/** What was counted last; undefined before the first time, and of a count that was kept as sentences, before 0.3.0. */
+/** What was counted last; undefined before the first time, and of one that an older version kept in another form. */
 export function readCounted(store: Store, site: number): Counted | undefined {
 	const counted = store.working.sources.settings<Counted>(site, KIND);
-	return counted?.groups.every((group) => Object.hasOwn(group, 'found')) ? counted : undefined;
+	return counted?.form === FORM ? counted : undefined;
 }
 
 export const saveCounted = (store: Store, site: number, counted: Counted) =>
@@ -49,7 +53,7 @@ export function count(store: Store, name: string, { tags, step }: SpreadWanted):
 	const kinds = new Map<string, number>();
 	for (const { code, pages } of store.state.kinds(id)) kinds.set(code, (kinds.get(code) ?? 0) + pages);
 	return {
-		stamp: stampOf(store, id, revision),
+		...{ form: FORM, stamp: stampOf(store, id, revision) },
 		groups: findGroups(store, name),
 		spread: { matrix: tagMatrix(store.db, id, tags), widths: widths(store.db, id, 'title_width', step) },
 		kinds: Object.fromEntries(kinds),

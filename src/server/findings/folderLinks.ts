@@ -87,7 +87,7 @@ function findInOwn(one: Said, name: string, site: Site): Placed[] {
 				finding:
 					name === 'canonical'
 						? finding('canonical-nowhere', target, name, {
-								...{ path: one.path, to: value, why: 'is no page of the folder' }
+								...{ path: one.path, to: value, why: { is: 'no-page', of: 'folder' } }
 							})
 						: finding('file-missing', target, name, { tag: name, line, value })
 			}
@@ -129,7 +129,10 @@ function findInVersion(one: Said, { name, value: to, attributes, line }: ServedT
 	const data = { path: one.path, language, to };
 	if (!other)
 		return [
-			{ line, finding: finding('version-nowhere', target, 'hreflang', { ...data, why: 'is no page of the folder' }) }
+			{
+				line,
+				finding: finding('version-nowhere', target, 'hreflang', { ...data, why: { is: 'no-page', of: 'folder' } })
+			}
 		];
 	const own = formsOf(one.path);
 	const isBack = other.tags.some(

@@ -49,3 +49,22 @@ test('what was counted once is said in the language of each who asks', () => {
 	);
 	expect(groupInWords(kept).says).toBe('A variable left a gap in the title');
 });
+
+test('ways to mend are kept as data, told in words, and known to programs by what they do', () => {
+	const actions = [{ do: 'forget', path: '/a' } as const];
+	const leaves = gap;
+	const mends = [{ way: actions[0]!, actions, tried: { on: 3, mended: 2, leaves } }];
+	const kept = group({ mends, each: [{ found: gap, pages: 1, mends }] });
+	const told = [
+		{
+			...{ says: 'Let /a lead nowhere', does: 'forget', actions },
+			tried: { on: 3, mended: 2, leaves: 'page.region left a gap in the title' }
+		}
+	];
+	expect(groupInWords(kept)).toMatchObject({ mends: told, each: [{ mends: told }] });
+	expect(answeredIn('fr', () => groupInWords(kept)).mends?.[0]).toMatchObject({
+		...{ says: 'Faire que /a ne mène plus nulle part', does: 'forget' },
+		tried: { leaves: 'page.region a laissé un trou dans le titre' }
+	});
+	expect(groupInWords(group({}))).not.toHaveProperty('mends');
+});

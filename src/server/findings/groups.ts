@@ -1,7 +1,7 @@
 import { describeFinding, describeMany, describeMend, type Finding } from '$core';
 import { isFrench } from '../speaking';
 import type { PageFilter } from '../store/table/grid';
-import type { Mend } from './mends';
+import { mendInWords, type Mend, type ToldMend } from './mends';
 
 /** One kind of finding over a whole site, as the room of findings shows it. */
 export interface FindingGroup {
@@ -19,28 +19,32 @@ export interface FindingGroup {
 	readonly example?: { readonly path: string; readonly says: string };
 	readonly filter?: PageFilter;
 	/** Ways to mend it that are edits. */
-	readonly mends?: readonly Mend[];
+	readonly mends?: readonly ToldMend[];
 	/** The single findings, where each tells of something else. */
 	readonly each?: readonly {
 		readonly says: string;
 		readonly pages: number;
 		readonly filter?: PageFilter;
 		readonly paths?: readonly string[];
-		readonly mends?: readonly Mend[];
+		readonly mends?: readonly ToldMend[];
 	}[];
 }
 
 /** The same as it is kept from one count to the next: it is said in the language of whoever asks. */
-export interface FoundGroup extends Omit<FindingGroup, 'says' | 'mend' | 'example' | 'each'> {
+export interface FoundGroup extends Omit<FindingGroup, 'says' | 'mend' | 'mends' | 'example' | 'each'> {
 	/** The finding, or the first of several that only the whole shows. */
 	readonly found: Finding;
 	/** The path of the page that it was found on, where it is one of several. */
 	readonly example?: string;
-	readonly each?: readonly (Omit<NonNullable<FindingGroup['each']>[number], 'says'> & { readonly found: Finding })[];
+	readonly mends?: readonly Mend[];
+	readonly each?: readonly (Omit<NonNullable<FindingGroup['each']>[number], 'says' | 'mends'> & {
+		readonly found: Finding;
+		readonly mends?: readonly Mend[];
+	})[];
 }
 
 /** A kind of finding in words. */
-export function groupInWords({ found, example, each, ...group }: FoundGroup): FindingGroup {
+export function groupInWords({ found, example, each, mends, ...group }: FoundGroup): FindingGroup {
 	const more = (each?.length ?? 1) - 1;
 	const like = isFrench() ? `, et ${more} de plus comme cela` : `, and ${more} more like it`;
 	return {
@@ -48,6 +52,11 @@ export function groupInWords({ found, example, each, ...group }: FoundGroup): Fi
 		says: (example === undefined ? describeFinding(found) : describeMany(found)) + (more > 0 ? like : ''),
 		mend: describeMend(found),
 		...(example !== undefined && { example: { path: example, says: describeFinding(found) } }),
-		...(each && { each: each.map(({ found: one, ...rest }) => ({ ...rest, says: describeFinding(one) })) })
+		...told(mends),
+		...(each && {
+			each: each.map(({ found: one, mends: ways, ...rest }) => ({ ...rest, says: describeFinding(one), ...told(ways) }))
+		})
 	};
 }
+
+const told = (mends: readonly Mend[] | undefined) => mends && { mends: mends.map(mendInWords) };

@@ -11,7 +11,7 @@ import { JOBS } from '../jobs/jobs';
 import { saveSiteFile, writeSiteFile } from '../siteFile/siteFile';
 import { Store } from '../store/store';
 import { readFindings } from './findings';
-import type { Mend } from './mends';
+import type { ToldMend } from './mends';
 
 /** Each way to mend that is offered is an edit: done, the finding is on fewer pages; taken back, all is as it was. */
 
@@ -118,12 +118,12 @@ const dump = () => [...writeSiteFile(store, 'Shore')].join('');
 const groups = () => readFindings(store, 'Shore');
 const countOf = (code: string, tag: string) =>
 	groups().find((group) => group.code === code && group.tag === tag)?.pages ?? 0;
-function perform(mend: Mend) {
+function perform(mend: ToldMend) {
 	if ('actions' in mend) return actOnPages(store, 'Shore', mend.actions, 'findings');
 	if ('changes' in mend.edit) return keepSettings(store, 'Shore', readSettingsEdit(mend.edit), 'findings');
 	return keepRule(store, 'Shore', mend.edit, { origin: 'findings' });
 }
-const waysOf = (code: string, tag: string): Mend[] => {
+const waysOf = (code: string, tag: string): ToldMend[] => {
 	const group = groups().find((one) => one.code === code && one.tag === tag);
 	return [...(group?.mends ?? []), ...(group?.each ?? []).flatMap(({ mends }) => mends ?? [])];
 };
@@ -164,7 +164,7 @@ describe('a mend of', () => {
 });
 
 describe('what a mend does, exactly', () => {
-	const ruleOf = (mend: Mend | undefined) =>
+	const ruleOf = (mend: ToldMend | undefined) =>
 		mend && 'edit' in mend && 'tag' in mend.edit
 			? { place: mend.edit.place, tag: mend.edit.tag, body: mend.edit.body }
 			: mend;

@@ -3,7 +3,6 @@ import {
 	addSection,
 	BUILT_IN_PICTURES,
 	clipFirst,
-	describeFinding,
 	dropSiteName,
 	editModel,
 	editPage,
@@ -26,22 +25,23 @@ import {
 import { pagesOf } from '../heads/heads';
 import type { PageAction } from '../edits/pages';
 import type { Store, StoredSite } from '../store/store';
+import { triedInWords, wayInWords, type Tried, type TriedFinding, type Way, type Where } from './mendWords';
 
-/** One way to mend a finding that is an edit: its reach can be measured, and it is taken back like any other. */
-export type Mend = { readonly says: string; readonly tried?: Tried } & (
+type Done =
 	| { readonly edit: AnyEdit }
 	/** Whole pages and the links between them, done as one edit. */
-	| { readonly actions: readonly PageAction[] }
-);
+	| { readonly actions: readonly PageAction[] };
 
-/** What came of trying a mend on pages that have the finding. */
-export interface Tried {
-	/** So many pages were looked at with it, and so many of them no longer have the finding. */
-	readonly on: number;
-	readonly mended: number;
-	/** What else the first of them has then that it had not, lighter than what is mended. */
-	readonly leaves?: string;
-}
+/** One way to mend a finding that is an edit: its reach can be measured, and it is taken back like any other. */
+export type Mend = { readonly way: Way; readonly tried?: TriedFinding } & Done;
+
+/** The same as it is told to whoever asks; `does` is what programs know it by. */
+export type ToldMend = { readonly says: string; readonly does: Way['do']; readonly tried?: Tried } & Done;
+
+export const mendInWords = ({ way, tried, ...done }: Mend): ToldMend => ({
+	...{ says: wayInWords(way), does: way.do, ...done },
+	...(tried && { tried: triedInWords(tried) })
+});
 
 /** What a mend looks at: the page that a finding was found on, with its traces. */
 export interface MendScope {
@@ -125,7 +125,7 @@ function triedOn(found: Finding, mend: Mend, scope: MendScope): Mend | undefined
 	const [left] = added;
 	return {
 		...mend,
-		tried: { on: 1 + others.length, mended: 1 + mended, ...(left && { leaves: describeFinding(left) }) }
+		tried: { on: 1 + others.length, mended: 1 + mended, ...(left && { leaves: left }) }
 	};
 }
 
@@ -183,11 +183,11 @@ function waysOf(found: Finding, scope: MendScope): Mend[] {
 			return ownRuleAway(scope, 'canonical');
 		case 'version-one-way': {
 			const { path, to } = dataOf<'version-one-way'>(found);
-			return [{ says: `Let ${to} name ${path}`, actions: [{ do: 'link', path, to }] }];
+			return [{ way: { do: 'link', path, to }, actions: [{ do: 'link', path, to }] }];
 		}
 		case 'version-nowhere': {
 			const { path, to } = dataOf<'version-nowhere'>(found);
-			return [{ says: `Take the version ${to} away from ${path}`, actions: [{ do: 'unlink', path, to }] }];
+			return [{ way: { do: 'unlink', path, to }, actions: [{ do: 'unlink', path, to }] }];
 		}
 		case 'words-elsewhere': {
 			const { language, isBegun } = dataOf<'words-elsewhere'>(found);
@@ -195,7 +195,7 @@ function waysOf(found: Finding, scope: MendScope): Mend[] {
 		}
 		case 'redirect-nowhere': {
 			const { path } = dataOf<'redirect-nowhere'>(found);
-			return [{ says: `Let ${path} lead nowhere`, actions: [{ do: 'forget', path }] }];
+			return [{ way: { do: 'forget', path }, actions: [{ do: 'forget', path }] }];
 		}
 		default:
 			return [];
@@ -207,16 +207,19 @@ function forLanguage(scope: MendScope, tag: string, language: string): Mend[] {
 	const source = sourceOf(scope, tag);
 	if (source?.tag !== tag || source.step.rule.kind !== 'template' || source.step.layer === 'built-in') return [];
 	const { layer, rule: body } = source.step;
-	return rule(layer, scope, tag, template(body.template), language).map((mend) => ({
-		...mend,
-		says: `Begin a rule for ${language} with the words to translate, ${NAMES[layer](scope.page, scope.stored.types)}: ${body.template}`
-	}));
+	const { template: words } = body;
+	return rule(layer, scope, tag, template(words), language, {
+		do: 'begin',
+		language,
+		at: whereOf(layer, scope),
+		template: words
+	});
 }
 
 /** The same done for each of several findings, as one edit; only where all are mended by actions. */
-export function mendTogether(all: readonly Mend[], says: string): Mend[] {
+export function mendTogether(all: readonly Mend[], count: number, first: Finding): Mend[] {
 	const actions = all.flatMap((mend) => ('actions' in mend ? mend.actions : []));
-	return actions.length > 1 ? [{ says, actions }] : [];
+	return actions.length > 1 ? [{ way: { do: 'together', count, first }, actions }] : [];
 }
 
 const template = (text: string): RuleBody => ({ kind: 'template', template: text });
@@ -229,30 +232,38 @@ function placeOf(layer: Layer, page: Page | undefined): AnyEdit['place'] | undef
 	return layer === 'type' ? { layer, name: page.type } : { layer, path: page.path };
 }
 
-const NAMES: Readonly<Record<Layer, (page: Page | undefined, types: readonly ContentType[]) => string>> = {
-	site: () => 'for the whole site',
-	type: (page, types) =>
-		`for every ${(types.find(({ name }) => name === page?.type)?.label ?? page?.type ?? '').toLowerCase()}`,
-	page: (page) => `at ${page?.path ?? ''}`
-};
+const calledOf = ({ name, label }: ContentType) => label ?? name;
+
+function whereOf(layer: Layer, { page, stored }: MendScope): Where {
+	switch (layer) {
+		case 'site':
+			return { of: layer };
+		case 'type': {
+			const type = stored.types.find(({ name }) => name === page?.type);
+			return { of: layer, called: type ? calledOf(type) : (page?.type ?? '') };
+		}
+		case 'page':
+			return { of: layer, path: page?.path ?? '' };
+	}
+}
 
 function rule(
 	layer: Layer,
-	{ page, stored }: MendScope,
+	scope: MendScope,
 	tag: string,
 	body: RuleBody | null,
-	language?: string
+	language?: string,
+	way: Way = wayOf(layer, scope, tag, body)
 ): Mend[] {
-	const place = placeOf(layer, page);
+	const place = placeOf(layer, scope.page);
 	if (!place || place.layer === 'picture') return [];
-	const what =
-		body === null ? 'take its rule away' : body.kind === 'template' ? `write ${body.template}` : 'set picture sources';
-	return [
-		{
-			says: `${tag} ${NAMES[layer](page, stored.types)}: ${what}`,
-			edit: { place, tag, body, ...(language && { language }) } as AnyEdit
-		}
-	];
+	return [{ way, edit: { place, tag, body, ...(language && { language }) } as AnyEdit }];
+}
+
+/** A template that is written at a layer, or its rule that goes. */
+function wayOf(layer: Layer, scope: MendScope, tag: string, body: RuleBody | null): Way {
+	const at = whereOf(layer, scope);
+	return body?.kind === 'template' ? { do: 'write', tag, at, template: body.template } : { do: 'take-away', tag, at };
 }
 
 /** Where a tag's value comes from: the rule that wrote it, through what it borrows. */
@@ -305,11 +316,10 @@ function otherThanLogo(scope: MendScope): Mend[] {
 	if (body.kind !== 'pictures' || layer === 'built-in') return sharePicture(scope, true);
 	const own = BUILT_IN_PICTURES.sources.filter(({ from }) => from === 'lead' || from === 'body');
 	const rest = body.sources.filter(({ from }) => from !== 'lead' && from !== 'body');
-	const says = `Put the page’s own pictures before the logo ${NAMES[layer](scope.page, scope.stored.types)}`;
-	return rule(layer, scope, source.tag, { ...body, sources: [...own, ...rest] }, language).map((mend) => ({
-		...mend,
-		says
-	}));
+	return rule(layer, scope, source.tag, { ...body, sources: [...own, ...rest] }, language, {
+		do: 'own-first',
+		at: whereOf(layer, scope)
+	});
 }
 
 /** Small ones are passed over, where the rule that chose it stands. */
@@ -321,8 +331,11 @@ function leastWidth(scope: MendScope, needed: number): Mend[] {
 	const before = isOwn ? body : BUILT_IN_PICTURES;
 	const after: RuleBody = { ...before, kind: 'pictures', limits: { ...before.limits, minWidth: needed } };
 	const at = isOwn ? layer : 'site';
-	const says = `Pass over pictures under ${needed} pixels ${NAMES[at](scope.page, scope.stored.types)}`;
-	return rule(at, scope, source.tag, after, language).map((mend) => ({ ...mend, says }));
+	return rule(at, scope, source.tag, after, language, {
+		do: 'least-width',
+		pixels: needed,
+		at: whereOf(at, scope)
+	});
 }
 
 /** The widest picture of the library that fits wide cards becomes the site's; else share pictures are drawn, where a layout is. */
@@ -339,7 +352,7 @@ function sharePicture(scope: MendScope, mayReplace = false): Mend[] {
 		best && (!has || mayReplace)
 			? [
 					{
-						says: `Make ${best.name ?? best.src} the share picture of the site`,
+						way: { do: 'picture-of-site', name: best.name ?? best.src },
 						edit: { place: { layer: 'site' }, changes: { fields: { ...site.fields, picture: { src: best.src } } } }
 					}
 				]
@@ -354,7 +367,7 @@ function drawnPicture({ stored, page }: MendScope): Mend[] {
 	const sources: readonly PictureSource[] = [{ from: 'lead' }, { from: 'body' }, { from: 'composed' }];
 	return [
 		{
-			says: `Draw share pictures for every ${(type.label ?? type.name).toLowerCase()} that has none`,
+			way: { do: 'draw', called: calledOf(type) },
 			edit: {
 				place: { layer: 'type', name: type.name },
 				tag: 'og:image',

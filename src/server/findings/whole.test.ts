@@ -66,10 +66,10 @@ describe('versions', () => {
 		page('/e', { alternates: { fr: '/resting' } });
 		page('/resting', { type: 'resting', alternates: { en: '/e' } });
 		expect(data('version-nowhere')).toEqual([
-			{ path: '/a', language: 'fr', to: '/none', why: 'is no page' },
-			{ path: '/b', language: 'fr', to: '/draft', why: 'is set to draft' },
-			{ path: '/c', language: 'fr', to: '/c', why: 'is the page itself' },
-			{ path: '/e', language: 'fr', to: '/resting', why: 'is of a type that is switched off' }
+			{ path: '/a', language: 'fr', to: '/none', why: { is: 'no-page' } },
+			{ path: '/b', language: 'fr', to: '/draft', why: { is: 'state', state: 'draft' } },
+			{ path: '/c', language: 'fr', to: '/c', why: { is: 'itself' } },
+			{ path: '/e', language: 'fr', to: '/resting', why: { is: 'type-off' } }
 		]);
 		expect(found('version-one-way')).toEqual([]);
 	});
@@ -96,9 +96,9 @@ describe('canonical addresses', () => {
 		page('/second', { rules: [canonical('https://s.example/')] });
 		page('/away', { rules: [canonical('https://elsewhere.example/x')] });
 		expect(data('canonical-nowhere')).toEqual([
-			{ path: '/none', to: 'https://s.example/gone', why: 'is no page of the site' },
-			{ path: '/hidden', to: 'https://s.example/draft', why: 'is not public' },
-			{ path: '/first', to: 'https://s.example/second', why: 'says itself that it stands at https://s.example/' }
+			{ path: '/none', to: 'https://s.example/gone', why: { is: 'no-page', of: 'site' } },
+			{ path: '/hidden', to: 'https://s.example/draft', why: { is: 'not-public' } },
+			{ path: '/first', to: 'https://s.example/second', why: { is: 'elsewhere', at: 'https://s.example/' } }
 		]);
 		const [first] = found('canonical-nowhere');
 		expect(first).toMatchObject({

@@ -1,5 +1,5 @@
 import type { Suppressed } from '../store/state/suppressions';
-import { folderForm, describeMend, finding, keyOfKind, normaliseBase } from '$core';
+import { folderForm, finding, keyOfKind, normaliseBase, type NoPlace } from '$core';
 import type { FoundGroup } from './groups';
 import { mendTogether, type Mend } from './mends';
 import { sharedValues } from '../store/table/counts';
@@ -68,20 +68,20 @@ function versions(store: Store, { id }: StoredSite): WholeFinding[] {
 		)
 		.all(id, MOST);
 	return rows.map(({ path, language, target: to, isThere, state, isOff, isNamed }) => {
-		const why = !isThere
-			? 'is no page'
+		const why: NoPlace | undefined = !isThere
+			? { is: 'no-page' }
 			: state !== 'live'
-				? `is set to ${state}`
+				? { is: 'state', state: state ?? '' }
 				: isOff
-					? 'is of a type that is switched off'
+					? { is: 'type-off' }
 					: to === path
-						? 'is the page itself'
+						? { is: 'itself' }
 						: undefined;
 		const target = { of: 'page', path } as const;
 		const found =
 			why === undefined && !isNamed
 				? finding('version-one-way', target, 'hreflang', { path, language, to })
-				: finding('version-nowhere', target, 'hreflang', { path, language, to, why: why ?? 'is no page' });
+				: finding('version-nowhere', target, 'hreflang', { path, language, to, why: why ?? { is: 'no-page' } });
 		return { finding: found, pages: 1, paths: [path] };
 	});
 }
@@ -99,12 +99,12 @@ function canonicals(store: Store, { id, site }: StoredSite): WholeFinding[] {
 		const place = `/${to.slice(base.length)}`;
 		const at = (target.get(id, place) ?? target.get(id, folderForm(place))) as
 			{ state: string; canonical: string; head: string | null } | undefined;
-		const why = !at
-			? 'is no page of the site'
+		const why: NoPlace | undefined = !at
+			? { is: 'no-page', of: 'site' }
 			: at.head === null
-				? `is not public`
+				? { is: 'not-public' }
 				: at.canonical !== ''
-					? `says itself that it stands at ${at.canonical}`
+					? { is: 'elsewhere', at: at.canonical }
 					: undefined;
 		if (why)
 			found.push({
@@ -174,7 +174,7 @@ export function groupsOfWhole(
 			weight: first.finding.weight,
 			pages: all.reduce((sum, { pages }) => sum + Math.max(1, pages), 0),
 			found: first.finding,
-			mends: mendTogether(each.flat(), `All ${all.length} at once: ${describeMend(first.finding)}`),
+			mends: mendTogether(each.flat(), all.length, first.finding),
 			each: all.map(({ finding: found, pages, filter, paths }, at) => ({
 				...{ found, pages, mends: each[at] as readonly Mend[] },
 				...(filter && { filter }),

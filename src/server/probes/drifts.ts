@@ -1,4 +1,4 @@
-import { parseUrl, type Habits, type HeadJson, type ServedTag } from '$core';
+import { parseUrl, reasonWords, type Habits, type HeadJson, type ServedTag } from '$core';
 import type { TracedFetch } from '../fetching/trace';
 import { isComplete, otherThanPage } from './looked';
 import type { ReadOnce } from './readOnce';
@@ -62,10 +62,10 @@ export function driftIn(got: TracedFetch, { read, habits, head, isMissing, earli
 	const hop = got.hops.at(-1);
 	if (!hop || hop.status === 0) return { is: 'unreachable', more: got.why ?? got.end };
 	if (!(hop.status >= 200 && hop.status < 300) && !(hop.status === 404 && isMissing))
-		return { is: 'error', more: `its server answers with ${hop.status}` };
+		return { is: 'error', more: reasonWords().noPage({ is: 'answers', status: hop.status }) };
 	if (!isComplete(got)) return { is: 'unreachable', more: got.why ?? got.end };
 	const other = otherThanPage(got);
-	if (other !== undefined) return { is: 'no-page', more: other };
+	if (other !== undefined) return { is: 'no-page', more: reasonWords().noPage({ is: 'other', what: other }) };
 	const { tags, base } = read(got.body, hop.headers['content-type']).head;
 	const under = (base !== undefined && parseUrl(base, hop.address)?.href) || hop.address;
 	const taken = tags.flatMap((tag) => takenBy(habits, tag, under) ?? []);

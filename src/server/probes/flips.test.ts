@@ -9,6 +9,10 @@ import { PATIENT } from '../../core/readers/patient.sample';
 import { ReadersService } from '../../../demo/readers';
 import { TracingFetcher } from '../fetching/trace';
 import { probe } from './probe';
+import { probeInWords } from './told';
+
+/** What is seen of an address, as it is told. */
+const seenOf = async (...asked: Parameters<typeof probe>) => probeInWords(await probe(...asked));
 
 /** Every habit of every reader does something: turned over, some probe of these addresses comes out otherwise. */
 
@@ -130,7 +134,7 @@ afterAll(async () => {
 
 /** What a reader makes of an address, without what is only time. */
 async function seenBy(reader: ReaderProfile, path: string): Promise<string> {
-	const { readers, findings } = await probe(fetcher, BASE + path, [reader]);
+	const { readers, findings } = await seenOf(fetcher, BASE + path, [reader]);
 	const [{ hops, took: _, card, ...one } = never()] = readers;
 	const { reader: __, ...made } = card ?? { reader };
 	const way = hops.map(({ address, status }) => [address, status]);

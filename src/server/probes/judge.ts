@@ -7,6 +7,7 @@ import {
 	parseUrl,
 	type Card,
 	type Finding,
+	type NoPage,
 	type ServedHead
 } from '$core';
 import { labelled } from '../fetching/charset';
@@ -19,7 +20,7 @@ import {
 	isComplete,
 	isPage,
 	otherThanPage,
-	WHY,
+	endedAs,
 	nameOf,
 	PLACE,
 	type Fetched,
@@ -79,7 +80,12 @@ function judgeRobots(address: string, all: readonly Looked[], robots: Robots): F
 	return [
 		...(shut.length > 0 ? [finding('blocked-by-robots', PLACE, undefined, { readers: shut.map(nameOf), line })] : []),
 		...(failing.length > 0
-			? [finding('robots-failing', PLACE, undefined, { readers: failing.map(nameOf), how: robots.failed ?? '' })]
+			? [
+					finding('robots-failing', PLACE, undefined, {
+						readers: failing.map(nameOf),
+						how: robots.failed ?? { is: 'no-answer' }
+					})
+				]
 			: [])
 	];
 }
@@ -102,26 +108,24 @@ function judgeElsewhere(all: readonly Looked[]): Finding[] {
 const hasNoAnswer = ({ hops, end }: TracedFetch) =>
 	(hops.at(-1)?.status ?? 0) === 0 ||
 	['refused', 'unknown-name', 'no-connection', 'certificate', 'reset', 'malformed'].includes(end);
-const howItEnded = ({ end, why }: TracedFetch) => (WHY[end] ? `${WHY[end]}${why ? ` (${why})` : ''}` : (why ?? end));
 const unreachable = (address: string, page: TracedFetch) =>
 	finding('unreachable', PLACE, undefined, {
-		...{ address, why: howItEnded(page) },
+		...{ address, why: endedAs(page) },
 		isInner: page.end === 'refused' && /leads to (?:this machine|a private network)/.test(page.why ?? '')
 	});
 
 /** What did not come as it should have: of readers that got half of it, by how. */
 function judgeEnds(all: readonly Looked[], whole: Fetched): Finding[] {
-	const by = new Map<string, string[]>();
+	const by = new Reasons();
 	for (const { fetched, reader } of all) {
 		if (!fetched || isComplete(fetched.page) || fetched.page.end === 'other-host' || fetched.page.end === 'shut')
 			continue;
 		// Those that got nothing where others got the page are told as that.
 		if (fetched !== whole && isComplete(whole.page) && !isBrokenOff(fetched.page)) continue;
-		const how = howItEnded(fetched.page);
-		by.set(how, [...(by.get(how) ?? []), reader.name]);
+		by.add(endedAs(fetched.page), reader.name);
 	}
 	const asked = all.filter(({ fetched }) => fetched).length;
-	return [...by].map(([how, readers]) =>
+	return by.all.map(({ how, readers }) =>
 		finding('broken', PLACE, undefined, { how, readers: readers.length === asked ? [] : readers })
 	);
 }
@@ -183,25 +187,40 @@ export function facesOf(all: readonly Looked[]): Looked[][] {
 
 /** Readers that got no page where others did, by how it came out; half a page is told as broken. */
 function failingFor(all: readonly Looked[], whole: Fetched): Finding[] {
-	const by = new Map<string, string[]>();
-	const known = whyNoPage(whole.page);
+	const by = new Reasons();
+	const known = keyOf(whyNoPage(whole.page));
 	for (const one of all) {
 		if (!one.fetched || one.fetched === whole || isPage(one) || isBrokenOff(one.fetched.page)) continue;
 		const { page } = one.fetched;
 		const how = whyNoPage(page);
-		if (page.end === 'other-host' || page.end === 'shut' || how === known) continue;
-		by.set(how, [...(by.get(how) ?? []), one.reader.name]);
+		if (page.end === 'other-host' || page.end === 'shut' || keyOf(how) === known) continue;
+		by.add(how, one.reader.name);
 	}
-	return [...by].map(([how, readers]) => finding('fails-for', PLACE, undefined, { readers, how }));
+	return by.all.map(({ how, readers }) => finding('fails-for', PLACE, undefined, { readers, how }));
 }
 
-/** Why what came is no page, in words. */
-function whyNoPage(page: TracedFetch): string {
-	if (!isComplete(page)) return howItEnded(page);
+/** Why what came is no page. */
+function whyNoPage(page: TracedFetch): NoPage {
+	if (!isComplete(page)) return endedAs(page);
 	const { status = 0 } = page.hops.at(-1) ?? {};
-	const answers = `its server answers with ${status}`;
-	if (status >= 300 && status < 400) return `${answers}, which it does not follow`;
-	return status >= 200 && status < 300 ? (otherThanPage(page) ?? answers) : answers;
+	const other = status >= 200 && status < 300 ? otherThanPage(page) : undefined;
+	if (other !== undefined) return { is: 'other', what: other };
+	return { is: 'answers', status, ...(status >= 300 && status < 400 && { isUnfollowed: true }) };
+}
+
+const keyOf = (how: NoPage) => JSON.stringify(how);
+
+/** Readers by what came of their fetch. */
+class Reasons {
+	private readonly by = new Map<string, { readonly how: NoPage; readonly readers: string[] }>();
+	add(how: NoPage, reader: string): void {
+		const known = this.by.get(keyOf(how)) ?? { how, readers: [] };
+		known.readers.push(reader);
+		this.by.set(keyOf(how), known);
+	}
+	get all() {
+		return [...this.by.values()];
+	}
 }
 
 /** Readers that stay where a refresh leads on. */

@@ -1,4 +1,13 @@
-import { headToJson, normaliseBase, parseUrl, type Card, type HeadJson, type ServedTag } from '$core';
+import {
+	describeFinding,
+	headToJson,
+	normaliseBase,
+	parseUrl,
+	type Card,
+	type Finding,
+	type HeadJson,
+	type ServedTag
+} from '$core';
 import { refuse } from '../errors';
 import { TracingFetcher, type Via } from '../fetching/trace';
 import { workingResolver } from '../heads/heads';
@@ -26,8 +35,9 @@ export interface ProbeLook {
 	readonly threeWay: readonly ThreeWay[];
 	/** When it was looked at before, by whom where there are people, and what came and went of its findings and tags since. */
 	readonly before: readonly { readonly made: string; readonly findings: number; readonly by?: string }[];
-	readonly came: readonly string[];
-	readonly went: readonly string[];
+	/** Findings, and tags as `name: value`; findings of a look that an older version kept are sentences. */
+	readonly came: readonly (Finding | string)[];
+	readonly went: readonly (Finding | string)[];
 	/** Cards that were another at the last look, as they were then. */
 	readonly cardsBefore: readonly CardBefore[];
 }
@@ -93,14 +103,14 @@ export async function lookAt(store: Store, name: string, wanted: string, via: Vi
 		const seen = await probe(fetcher, address);
 		const earlier = store.state.looks.of<Kept>(stored.id, address);
 		const kept: Kept = {
-			findings: seen.findings.slice(0, MOST_KEPT).map(({ says }) => says.slice(0, LONGEST_KEPT)),
+			findings: seen.findings.slice(0, MOST_KEPT),
 			tags: seen.tags.slice(0, MOST_KEPT).map(({ name: tag, value }) => `${tag}: ${value}`.slice(0, LONGEST_KEPT)),
 			cards: seen.readers.map(({ reader, card }) => ({ reader, ...(card && { shows: shownOf(card) }) })),
 			...looker()
 		};
 		await patiently(() => store.transaction(() => store.state.looks.add(stored.id, address, seen.made, kept)));
 		const last = earlier[0]?.result;
-		const all = (one: Kept) => [...one.findings, ...one.tags];
+		const [now, then] = [sayingsOf(kept), sayingsOf(last)];
 		return {
 			...{ probe: seen, path: path !== undefined && store.working.pages.has(stored.id, path) ? path : undefined },
 			threeWay: path === undefined ? [] : compare(store, name, path, seen.tags),
@@ -109,8 +119,8 @@ export async function lookAt(store: Store, name: string, wanted: string, via: Vi
 				findings: findings.length,
 				...(by && { by })
 			})),
-			came: last ? all(kept).filter((one) => !all(last).includes(one)) : [],
-			went: last ? all(last).filter((one) => !all(kept).includes(one)) : [],
+			came: last ? [...now].flatMap(([says, one]) => (then.has(says) ? [] : one)) : [],
+			went: last ? [...then].flatMap(([says, one]) => (now.has(says) ? [] : one)) : [],
 			cardsBefore: (last?.cards ?? []).filter(({ reader, shows }) => {
 				const now = kept.cards?.find((one) => one.reader === reader);
 				return JSON.stringify(shows) !== JSON.stringify(now?.shows);
@@ -126,13 +136,23 @@ const MOST_KEPT = 300;
 const LONGEST_KEPT = 500;
 
 interface Kept {
-	readonly findings: readonly string[];
+	/** An older version kept sentences. */
+	readonly findings: readonly (Finding | string)[];
 	readonly tags: readonly string[];
 	/** An earlier version kept none. */
 	readonly cards?: readonly CardBefore[];
 	/** Who looked, where there are people. */
 	readonly by?: string;
 }
+
+/** What a look found and read, by its sentence, as older versions kept it. */
+const sayingsOf = ({ findings, tags }: Pick<Kept, 'findings' | 'tags'> = { findings: [], tags: [] }) =>
+	new Map(
+		[...findings, ...tags].map((one) => [
+			typeof one === 'string' ? one : describeFinding(one).slice(0, LONGEST_KEPT),
+			one
+		])
+	);
 
 function compare(store: Store, name: string, path: string, served: readonly ServedTag[]): ThreeWay[] {
 	const stored = store.working.sites.named(name);

@@ -247,12 +247,12 @@ export function isPage({ fetched, habits }: Looked): boolean {
 /** Something came, and not all of it. */
 export const isBrokenOff = ({ end, body }: TracedFetch) => (end === 'short' || end === 'timeout') && body.length > 0;
 
-/** What an answer is, where it is no page: its type, that it is to be downloaded, or what its bytes are. */
+/** What an answer is, where it is no page: its type, that it is to be downloaded, or what its bytes are (see `NoPage`). */
 export function otherThanPage({ hops, body }: TracedFetch): string | undefined {
 	const { headers = {} } = hops.at(-1) ?? {};
 	const type = headers['content-type'] ?? '';
 	if (type !== '' && !/^\s*(text\/html|application\/xhtml\+xml)\b/i.test(type)) return type.slice(0, 100);
-	if (/^\s*attachment\b/i.test(headers['content-disposition'] ?? '')) return 'a download';
+	if (/^\s*attachment\b/i.test(headers['content-disposition'] ?? '')) return 'download';
 	return kindOfBytes(body);
 }
 
@@ -265,8 +265,8 @@ const BEGINNINGS: readonly (readonly [begins: string, is: string])[] = [
 		['%PDF-', 'application/pdf'],
 		['PK\x03\x04', 'application/zip']
 	] as const),
-	['\x1f\x8b\x08', 'gzip that is not announced'],
-	['\x28\xb5\x2f\xfd', 'zstd that is not announced']
+	['\x1f\x8b\x08', 'gzip-unannounced'],
+	['\x28\xb5\x2f\xfd', 'zstd-unannounced']
 ];
 
 /** What bytes are by how they begin; undefined where they may be a page. */
@@ -297,20 +297,9 @@ export function robotsFor(fetcher: TracingFetcher, origin: string): Promise<Robo
 	return robots;
 }
 
-export const WHY: Readonly<Partial<Record<TracedFetch['end'], string>>> = {
-	refused: 'it may not be fetched',
-	'unknown-name': 'there is no such host',
-	'no-connection': 'nothing answers there',
-	certificate: 'its certificate does not hold',
-	'unknown-packing': 'it is packed in a way that nobody asked for',
-	reset: 'the connection was broken off',
-	malformed: 'its answer is no HTTP that can be read',
-	timeout: 'it does not answer in time',
-	short: 'it ends in the middle',
-	'bad-compression': 'it is not packed as it says',
-	loop: 'its redirects go round in a circle',
-	'too-many-redirects': 'it redirects too often'
-};
+/** How a fetch ended, as it is told. */
+export const endedAs = ({ end, why }: Pick<TracedFetch, 'end'> & { readonly why?: string | undefined }) =>
+	({ is: 'ended', end, ...(why && { more: why }) }) as const;
 
 export const nameOf = ({ reader }: Looked) => reader.name;
 export const PLACE = { of: 'site' } as const;

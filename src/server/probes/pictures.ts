@@ -1,20 +1,20 @@
 import {
 	finding,
 	LEAST_SIDE,
-	MOVES,
 	parseUrl,
 	type Card,
 	type Finding,
 	type Habits,
+	type NoPicture,
 	type Picture,
 	type PictureSeen,
 	type ServedHead
 } from '$core';
 import type { TracedFetch, TraceLimits, TracingFetcher } from '../fetching/trace';
 import { isAnimated, readPictureFacts } from '../files/pictureFacts';
-import { headFor, isComplete, isPage, kindOfBytes, mayRead, perRun, WHY, PLACE, type Looked } from './looked';
+import { headFor, isComplete, isPage, kindOfBytes, mayRead, perRun, endedAs, PLACE, type Looked } from './looked';
 
-/** A picture as it was fetched: what it is, or why it is none, in words that follow its address. */
+/** A picture as it was fetched: what it is, or why it is none. */
 export interface FetchedPicture {
 	readonly address: string;
 	/** The tag that named it first. */
@@ -22,13 +22,13 @@ export interface FetchedPicture {
 	readonly facts: Omit<Picture, 'src'> | null;
 	/** It has several frames. */
 	readonly isAnimated?: true;
-	readonly why?: string;
+	readonly why?: NoPicture;
 	/** It answers, with something that is no picture. */
 	readonly is?: string;
 	/** What its server says that it is, where that is no picture and it is one. */
 	readonly servedAs?: string;
 	/** Those, by what they call themselves, to whom it is not given though others get it, with why. */
-	readonly apart?: ReadonlyMap<string, string>;
+	readonly apart?: ReadonlyMap<string, NoPicture>;
 }
 
 /** A picture as it was fetched, whatever named it. */
@@ -37,7 +37,7 @@ type Got = Omit<FetchedPicture, 'from'>;
 /** So many pictures of a page are fetched. */
 const MOST_PICTURES = 8;
 const PICTURE_BYTES = 20_000_000;
-export const SHUT = { why: 'is shut by the robots.txt of its host' } as const;
+export const SHUT = { why: { is: 'shut' } } as const;
 
 /** What a picture is to a reader; undefined for one that nobody fetched. */
 export function seenOf(picture: FetchedPicture | undefined, { agent }: Habits): PictureSeen | undefined {
@@ -46,7 +46,7 @@ export function seenOf(picture: FetchedPicture | undefined, { agent }: Habits): 
 	if (refused !== undefined) return { why: refused };
 	const { width, height, bytes, type } = picture.facts ?? {};
 	if (width === undefined || height === undefined || bytes === undefined || type === undefined)
-		return { why: picture.why ?? 'is no picture' };
+		return { why: picture.why ?? { is: 'no-picture' } };
 	return { width, height, bytes, type, ...(picture.isAnimated && { isAnimated: true }) };
 }
 
@@ -107,7 +107,7 @@ async function fetchForAll(fetcher: TracingFetcher, address: string, asking: rea
 	const known = alike(fetcher);
 	const host = parseUrl(address)?.origin ?? '';
 	if (!/^https?:/i.test(address) || (got.facts && known.has(host))) return got;
-	const refused = new Map<string, string>();
+	const refused = new Map<string, NoPicture>();
 	await Promise.all(
 		others.map(async (habits) => {
 			const why = await whyNotGiven(fetcher, address, habits.agent, PICTURE_LIMITS);
@@ -130,29 +130,29 @@ const askingAs = (agent: string) => ({ 'user-agent': agent, accept: 'image/*' })
 /** Its first bytes tell a picture from a page. */
 const FIRST_BYTES = 64;
 
-/** Why a picture is not given to whoever calls itself so, in words that follow its address: by its first bytes alone. */
+/** Why a picture is not given to whoever calls itself so: by its first bytes alone. */
 export async function whyNotGiven(
 	fetcher: TracingFetcher,
 	address: string,
 	agent: string,
 	limits: Pick<TraceLimits, 'timeout' | 'redirects'>
-): Promise<string | undefined> {
+): Promise<NoPicture | undefined> {
 	const got = await fetcher.fetch(address, { ...limits, maxBytes: FIRST_BYTES, headers: askingAs(agent) });
 	const why = whyNotThere(got);
 	if (why !== undefined) return why;
 	const type = got.hops.at(-1)?.headers['content-type'] ?? '';
 	return TEXTS.test(type) && !kindOfBytes(got.body)?.startsWith('image/')
-		? `is no picture but ${type.slice(0, 100)}`
+		? { is: 'no-picture', but: type.slice(0, 100) }
 		: undefined;
 }
 /** Types that are no pictures, whatever else a server may call one. */
 export const TEXTS = /^\s*(?:text\/|application\/(?:json|xhtml))/i;
 
-/** Why an answer is none, in words that follow the address of a picture. */
-export function whyNotThere({ hops, end, why }: TracedFetch): string | undefined {
+/** Why an answer is no picture. */
+export function whyNotThere({ hops, end, why }: TracedFetch): NoPicture | undefined {
 	const status = hops.at(-1)?.status ?? 0;
-	if (status === 0 || !isComplete({ end })) return `cannot be fetched: ${WHY[end] ?? why ?? end}`;
-	return status < 200 || status >= 300 ? `cannot be fetched: its server answers with ${status}` : undefined;
+	if (status === 0 || !isComplete({ end })) return endedAs({ end, why });
+	return status < 200 || status >= 300 ? { is: 'answers', status } : undefined;
 }
 
 /** The pictures that a reader may take of a page, each under what names it: from tags, then from the rest of the page. */
@@ -172,24 +172,23 @@ function picturesFor(looked: Looked): (readonly [from: string, address: string])
 
 async function fetchPicture(fetcher: TracingFetcher, address: string, habits: Habits): Promise<Got> {
 	const scheme = /^([a-z][a-z0-9+.-]*):/i.exec(address)?.[1]?.toLowerCase() ?? '';
-	if (scheme !== 'http' && scheme !== 'https')
-		return { address, facts: null, why: `is an address of ${scheme}:, which nobody fetches` };
+	if (scheme !== 'http' && scheme !== 'https') return { address, facts: null, why: { is: 'scheme', scheme } };
 	const got = await fetcher.fetch(address, {
 		...{ ...PICTURE_LIMITS, maxBytes: PICTURE_BYTES },
 		headers: askingAs(habits.agent)
 	});
 	const hop = got.hops.at(-1);
-	if (got.end === 'cut') return { address, facts: null, why: `has more than ${PICTURE_BYTES / 1e6} MB` };
+	if (got.end === 'cut') return { address, facts: null, why: { is: 'too-large', megabytes: PICTURE_BYTES / 1e6 } };
 	const none = whyNotThere(got);
 	if (none !== undefined) return { address, facts: null, why: none };
-	if (got.body.length === 0) return { address, facts: null, why: 'is empty', is: 'empty' };
+	if (got.body.length === 0) return { address, facts: null, why: { is: 'empty' }, is: 'empty' };
 	const facts = await readPictureFacts(got.body);
 	const said = (hop?.headers['content-type'] ?? '').slice(0, 100);
-	if (facts && isCutShort(got.body, facts.type)) return { address, facts: null, why: 'ends in the middle' };
+	if (facts && isCutShort(got.body, facts.type)) return { address, facts: null, why: { is: 'cut-short' } };
 	const servedAs = said !== '' && !/^\s*image\//i.test(said) ? { servedAs: said } : {};
 	if (facts) return { address, facts, ...servedAs, ...((await isAnimated(got.body)) && { isAnimated: true }) };
-	const is = said || 'no picture';
-	return { address, facts: null, why: `is no picture but ${is}`, is };
+	const is = said || 'no-picture';
+	return { address, facts: null, why: { is: 'no-picture', ...(said && { but: said }) }, is };
 }
 
 /** Whether a picture lacks its end: the marker of a JPEG (T.81, B.1.1.3), the last chunk of a PNG (11.2.5). */
@@ -211,7 +210,7 @@ const names = (of: readonly Card[]) => of.map(({ reader }) => reader.name);
 
 /** What is wrong with a picture, for those whose card it would have been on. */
 function judgePicture(
-	{ address, from, facts, why = '', is, servedAs, apart }: FetchedPicture,
+	{ address, from, facts, why = { is: 'no-picture' }, is, servedAs, apart }: FetchedPicture,
 	cards: readonly Card[],
 	head: ServedHead
 ): Finding[] {
@@ -223,18 +222,19 @@ function judgePicture(
 	const found: Finding[] = [];
 	const { type = '' } = facts;
 	const shut = cards.filter(({ passedOver }) =>
-		passedOver.some((one) => one.address === address && one.why === SHUT.why)
+		passedOver.some((one) => one.address === address && one.because.is === 'shut')
 	);
 	if (shut.length > 0) found.push(finding('picture-shut', PLACE, from, { readers: names(shut) }));
-	const kept = [...new Set(apart?.values())].map((reason) => ({
+	const reasons = new Map([...(apart?.values() ?? [])].map((why) => [JSON.stringify(why), why]));
+	const kept = [...reasons].map(([key, reason]) => ({
 		why: reason,
-		readers: cards.filter(({ reader }) => apart?.get(reader.habits.agent) === reason)
+		readers: cards.filter(({ reader }) => JSON.stringify(apart?.get(reader.habits.agent)) === key)
 	}));
 	for (const one of kept)
 		if (one.readers.length > 0)
 			found.push(finding('picture-apart', PLACE, from, { address, why: one.why, readers: names(one.readers) }));
 	if (servedAs !== undefined)
-		found.push(finding('picture-type', PLACE, from, { address, said: servedAs, is: type || 'a picture' }));
+		found.push(finding('picture-type', PLACE, from, { address, said: servedAs, is: type || 'picture' }));
 	found.push(...judgeForm(from, address, facts, cards));
 	return from === 'og:image' ? [...found, ...judgeSaid(address, facts, head)] : found;
 }
@@ -252,7 +252,7 @@ function judgeForm(
 	if (heavy.length > 0) found.push(finding('served-heavy', PLACE, from, { bytes, readers: names(heavy) }));
 	const form = type.replace('image/', '').replace('+xml', '');
 	const still = passing.filter(({ passedOver }) =>
-		passedOver.some((one) => one.address === address && one.why === MOVES)
+		passedOver.some((one) => one.address === address && one.because.is === 'moves')
 	);
 	if (still.length > 0) found.push(finding('picture-moves', PLACE, from, { readers: names(still) }));
 	// One that gives way to another in a form that is read is as it should be.

@@ -1,12 +1,12 @@
-import type { HeadJson, Habits } from '$core';
+import { reasonWords, type HeadJson, type Habits, type NoPicture } from '$core';
 import type { TracingFetcher } from '../fetching/trace';
 import type { Store } from '../store/store';
 import { LONGEST_TOLD, type DriftSeen } from './drifts';
 import { headersOf, mayRead } from './looked';
 import { SHUT, TEXTS, whyNotGiven, whyNotThere } from './pictures';
 
-/** Why a picture is not there, in words that follow its address; undefined where it is. */
-type PictureThere = (address: string) => Promise<string | undefined>;
+/** Why a picture is not there; undefined where it is. */
+type PictureThere = (address: string) => Promise<NoPicture | undefined>;
 
 /** Pictures that are remembered in one run. */
 const MOST_PICTURES = 100_000;
@@ -16,7 +16,7 @@ export function picturesOnce(
 	fetcher: TracingFetcher,
 	habits: Habits
 ): PictureThere & { readonly known: ReadonlyMap<string, unknown> } {
-	const known = new Map<string, Promise<string | undefined>>();
+	const known = new Map<string, Promise<NoPicture | undefined>>();
 	const ask = async (address: string) => {
 		if (!(await mayRead(fetcher, habits, address))) return SHUT.why;
 		const limits = { timeout: habits.patience, redirects: habits.redirects };
@@ -56,7 +56,8 @@ export async function withPictures(
 	for (const { tag, value } of pictures) {
 		if (!isThere.known.has(value)) await turn();
 		const why = await isThere(value);
-		if (why !== undefined) return { is: 'picture', more: `${tag}: ${value.slice(0, LONGEST_TOLD)} ${why}` };
+		if (why !== undefined)
+			return { is: 'picture', more: `${tag}: ${value.slice(0, LONGEST_TOLD)} ${reasonWords().noPicture(why)}` };
 	}
 	return seen;
 }

@@ -8,6 +8,10 @@ import { TracingFetcher } from '../fetching/trace';
 import { sarifOf } from '../findings/sarif';
 import { PATIENT } from '../../core/readers/patient.sample';
 import { probe as probeBy } from './probe';
+import { probeInWords } from './told';
+
+/** What is seen of an address, as it is told. */
+const seenOf = async (...asked: Parameters<typeof probe>) => probeInWords(await probe(...asked));
 
 /** No test hangs on how long a busy machine takes. */
 const probe = (fetcher: TracingFetcher, address: string) => probeBy(fetcher, address, PATIENT);
@@ -231,10 +235,10 @@ afterAll(async () => {
 
 const readerOf = (id: string) => ALL_READERS.find((reader) => reader.id === id)!;
 
-const codes = async (path: string) => (await probe(fetcher, base + path)).findings.map(({ code }) => code);
+const codes = async (path: string) => (await seenOf(fetcher, base + path)).findings.map(({ code }) => code);
 
 test('a sound page has no finding, and every reader has its card from what is served', async () => {
-	const found = await probe(fetcher, `${base}/sound`);
+	const found = await seenOf(fetcher, `${base}/sound`);
 	expect(found.findings).toEqual([]);
 	expect(found.readers).toHaveLength(ALL_READERS.length);
 	for (const { card, isShutOut } of found.readers) expect([isShutOut, card?.title.shown]).toEqual([false, 'Eider']);
@@ -249,29 +253,29 @@ test('a sound page has no finding, and every reader has its card from what is se
 });
 
 test('what a reader reads is counted in bytes, and relative addresses stand under the base of the page', async () => {
-	const far = await probe(fetcher, `${base}/japanese`);
+	const far = await seenOf(fetcher, `${base}/japanese`);
 	const title = (id: string) => far.readers.find(({ reader }) => reader === id)?.card?.title.shown;
 	// 70,000 characters of three bytes, and a reader of 200 kB.
 	expect([readerOf('bottle').habits.bytes, title('bottle'), title('gangway')]).toEqual([200_000, '', 'Far in bytes']);
 	expect(far.findings.find(({ code }) => code === 'beyond-reading')?.says).toContain('Bottle');
-	const under = await probe(fetcher, `${base}/base`);
+	const under = await seenOf(fetcher, `${base}/base`);
 	expect(under.readers.find(({ reader }) => reader === 'gangway')?.card?.picture?.address).toBe(`${base}/p.jpg`);
 });
 
 test('pictures beyond those that are fetched are counted, and a picture written into its address is told in short', async () => {
-	const many = await probe(fetcher, `${base}/many-pictures`);
+	const many = await seenOf(fetcher, `${base}/many-pictures`);
 	// Eight are fetched; a reader that takes every one shows twelve.
 	expect(many.unseen).toBe(4);
 	expect(nothingFound(many)).toBe('No fault was found, but 4 of its pictures were not looked at.');
-	const long = await probe(fetcher, `${base}/long-data`);
+	const long = await seenOf(fetcher, `${base}/long-data`);
 	expect(JSON.stringify(long.readers).length).toBeLessThan(40_000);
-	const under = await probe(fetcher, `${base}/refresh-base`);
+	const under = await seenOf(fetcher, `${base}/refresh-base`);
 	expect(under.readers.find(({ reader }) => reader === 'porthole')?.hops.at(-1)?.address).toBe(`${base}/sound`);
 });
 
 test('a refresh is followed by those who do, in the page and as a header, and told for the others', async () => {
 	for (const path of ['/refresh', '/refresh-header']) {
-		const { readers, findings } = await probe(fetcher, base + path);
+		const { readers, findings } = await seenOf(fetcher, base + path);
 		for (const { reader, card, hops } of readers) {
 			const follows = readerOf(reader).habits.refreshes;
 			expect([reader, hops.map(({ address }) => address)]).toEqual([
@@ -286,13 +290,13 @@ test('a refresh is followed by those who do, in the page and as a header, and to
 		);
 		expect(told?.says).not.toContain('Porthole');
 	}
-	const { readers } = await probe(fetcher, `${base}/refresh-loop`);
+	const { readers } = await seenOf(fetcher, `${base}/refresh-loop`);
 	expect(readers.find(({ reader }) => reader === 'porthole')).toMatchObject({ end: 'loop' });
 	expect(readers.find(({ reader }) => reader === 'gangway')).toMatchObject({ end: 'whole' });
 });
 
 test('a host that is not there shuts nobody out; a robots.txt that fails is told as that', async () => {
-	const nowhere = await probe(fetcher, 'https://nowhere.invalid/');
+	const nowhere = await seenOf(fetcher, 'https://nowhere.invalid/');
 	expect(nowhere.findings.map(({ code }) => code)).toEqual(['unreachable']);
 	for (const { isShutOut, card } of nowhere.readers) expect([isShutOut, card]).toEqual([false, undefined]);
 	let breaks = false;
@@ -309,7 +313,7 @@ test('a host that is not there shuts nobody out; a robots.txt that fails is told
 		origin: base,
 		at: `http://127.0.0.1:${(failing.address() as AddressInfo).port}`
 	});
-	const found = await probe(own, `${base}/sound`);
+	const found = await seenOf(own, `${base}/sound`);
 	expect(found.findings.find(({ code }) => code === 'robots-failing')).toMatchObject({
 		says: expect.stringMatching(
 			/^robots.txt answers with 503, and while it does .*Gangway.* read nothing here$/
@@ -325,7 +329,7 @@ test('a host that is not there shuts nobody out; a robots.txt that fails is told
 		origin: base,
 		at: `http://127.0.0.1:${(failing.address() as AddressInfo).port}`
 	});
-	expect((await probe(half, `${base}/sound`)).findings.find(({ code }) => code === 'robots-failing')?.says).toMatch(
+	expect((await seenOf(half, `${base}/sound`)).findings.find(({ code }) => code === 'robots-failing')?.says).toMatch(
 		/^robots.txt breaks off on its way, and while it does/
 	);
 	await half.close();
@@ -336,7 +340,7 @@ test('a host that is not there shuts nobody out; a robots.txt that fails is told
 
 describe('each card has the picture that its reader would show, and says why not another', () => {
 	const picturesOn = async (path: string) => {
-		const { readers } = await probe(fetcher, base + path);
+		const { readers } = await seenOf(fetcher, base + path);
 		return new Map(
 			readers.flatMap(({ reader, card }) =>
 				card && readerOf(reader).frame?.judges === 'fetch' ? [[reader, card] as const] : []
@@ -469,7 +473,7 @@ describe('each fault is found, and nothing else', () => {
 test('what is told of each address, word for word, and what each reader made of it', async () => {
 	const told: string[] = [];
 	for (const path of Object.keys(ANSWERS).filter((one) => one !== '/rotates')) {
-		const { findings, readers, tags, picture } = await probe(fetcher, base + path);
+		const { findings, readers, tags, picture } = await seenOf(fetcher, base + path);
 		told.push(`# ${path}`, ...findings.map((one) => JSON.stringify(one)));
 		for (const { reader, hops, bytes, end, card, took: _, ...more } of readers) {
 			const { title, description, picture: shown, host, placeFrom } = card ?? {};
@@ -489,7 +493,7 @@ test('what is told of each address, word for word, and what each reader made of 
 
 test('a reader takes what its habits say: relative addresses, doubled tags, tags below the head, pictures by chance', async () => {
 	const cardOf = async (path: string, reader: string) =>
-		(await probe(fetcher, base + path)).readers.find((one) => one.reader === reader)!;
+		(await seenOf(fetcher, base + path)).readers.find((one) => one.reader === reader)!;
 	expect((await cardOf('/relative', 'gangway')).card?.picture?.address).toBe(`${base}/p.jpg`);
 	expect((await cardOf('/relative', 'bottle')).card?.picture).toBeUndefined();
 	expect((await cardOf('/twice', 'gangway')).card?.title.shown).toBe('Eider');
@@ -502,7 +506,7 @@ test('a reader takes what its habits say: relative addresses, doubled tags, tags
 
 test('private addresses are refused, also by a redirect', async () => {
 	const plain = new TracingFetcher();
-	const found = await probe(plain, 'http://127.0.0.1:1/');
+	const found = await seenOf(plain, 'http://127.0.0.1:1/');
 	expect(found.findings.map(({ code, says }) => [code, says])).toEqual([
 		['unreachable', expect.stringContaining('leads to this machine')]
 	]);

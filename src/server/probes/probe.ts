@@ -1,9 +1,9 @@
 import {
 	cardOf,
-	describeFinding,
-	describeMend,
 	ALL_READERS,
 	parseUrl,
+	type Finding,
+	type RobotsFailed,
 	type Card,
 	type Habits,
 	type ReaderProfile,
@@ -33,8 +33,8 @@ interface ReaderProbe {
 	readonly reader: string;
 	/** It did not ask at all: robots.txt shuts it out, or could not be read since its server fails. */
 	readonly isShutOut: boolean;
-	/** How robots.txt failed, in words that follow it, where that is why it did not ask. */
-	readonly robotsFail?: string;
+	/** How robots.txt failed, where that is why it did not ask. */
+	readonly robotsFail?: RobotsFailed;
 	readonly hops: readonly Hop[];
 	/** Bytes that it read, and why it stopped. */
 	readonly bytes: number;
@@ -62,14 +62,7 @@ export interface Probe {
 	readonly unseen: number;
 	/** The first picture that a reader asked for, as it was fetched. */
 	readonly picture: FetchedPicture | undefined;
-	readonly findings: readonly {
-		readonly code: string;
-		readonly tag?: string;
-		readonly weight: number;
-		readonly says: string;
-		readonly mend: string;
-		readonly line?: number;
-	}[];
+	readonly findings: readonly Finding[];
 }
 
 /** Markup that is shown of a head (UTF-16 code units); tags and findings that are told, and how long a value of one is. */
@@ -127,14 +120,7 @@ export async function probe(
 		...{ address, made: new Date().toISOString(), readers, picture, unseen },
 		tags: (whole?.head.tags ?? []).slice(0, MOST_TOLD).map(shortened),
 		head: whole?.text.slice(0, Math.min(last, MOST_HEAD)) ?? '',
-		findings: findings
-			.sort((a, b) => b.weight - a.weight)
-			.slice(0, MOST_TOLD)
-			.map((one) => ({
-				...{ code: one.code, weight: one.weight, says: describeFinding(one), mend: describeMend(one) },
-				...(one.tag && { tag: one.tag }),
-				...('line' in one.data && typeof one.data.line === 'number' && { line: one.data.line })
-			}))
+		findings: findings.sort((a, b) => b.weight - a.weight).slice(0, MOST_TOLD)
 	};
 }
 
@@ -193,7 +179,7 @@ async function readerProbe(
 			: [];
 	return {
 		...{ reader: reader.id, isShutOut },
-		...(looked.shut === 'failing' && { robotsFail: robots.failed ?? '' }),
+		...(looked.shut === 'failing' && robots.failed && { robotsFail: robots.failed }),
 		hops: fetched?.page.hops ?? [],
 		bytes: Math.min(fetched?.page.body.length ?? 0, reads),
 		end: fetched && fetched.page.body.length > reads ? 'cut' : (fetched?.page.end ?? 'whole'),

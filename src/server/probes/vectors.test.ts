@@ -9,7 +9,11 @@ import type { Answer, ReaderCase, Serves } from '../../../conformance/readers/ca
 import { CASES } from '../../../conformance/readers/cases/cases';
 import { PATIENT } from '../../core/readers/patient.sample';
 import { TracingFetcher } from '../fetching/trace';
-import { probe, type Probe } from './probe';
+import { probe } from './probe';
+import { probeInWords, type ToldProbe } from './told';
+
+/** What is seen of an address, as it is told. */
+const seenOf = async (...asked: Parameters<typeof probe>) => probeInWords(await probe(...asked));
 
 /** Each case of `conformance/readers`, answered byte for byte from a socket; what comes of it is what the file says. */
 
@@ -92,7 +96,7 @@ function bytesOf(body: NonNullable<Answer['body']>): Buffer {
 }
 
 /** A case as it stands in its file: what is served, then what each reader makes of it. */
-function written({ name, path = '/eider', serves: served }: ReaderCase, { readers, findings }: Probe) {
+function written({ name, path = '/eider', serves: served }: ReaderCase, { readers, findings }: ToldProbe) {
 	return {
 		...{ name, address: `https://s.example${path}` },
 		serves: Object.fromEntries(
@@ -152,7 +156,7 @@ test.each(CASES.map((one) => [one.name, one] as const))('%s', { timeout: 60_000 
 		{ origin: 'https://s.example', at },
 		{ origin: 'https://www.s.example', at }
 	]);
-	const seen = await probe(own, `https://s.example${one.path ?? '/eider'}`, PATIENT);
+	const seen = await seenOf(own, `https://s.example${one.path ?? '/eider'}`, PATIENT);
 	await own.close();
 	expect(seen.findings.map(({ code }) => code).sort()).toEqual([...one.tells].sort());
 	for (const [id, wanted] of Object.entries(one.cards ?? {})) {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { normaliseBase, READERS, type HeadJson } from '$core';
+import { normaliseBase, READERS, reasonWords, type HeadJson } from '$core';
 import { TracingFetcher, type Via } from '../fetching/trace';
 import { readRobots } from '../imports/web/robots';
 import { patiently } from '../store/opening/patiently';
@@ -84,7 +84,7 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 					shut === 'forbidden'
 						? 'robots.txt forbids it'
 						: shut === 'failing'
-							? `robots.txt ${robots.failed}`
+							? `robots.txt ${reasonWords().robotsFailed(robots.failed ?? { is: 'no-answer' })}`
 							: undefined;
 				seen.push(
 					await driftSeenBy(reader, { store, site: id, path, base, fetcher, whyShut, read, mustRead, isMissing })

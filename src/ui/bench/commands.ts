@@ -18,28 +18,23 @@ const PANEL_NAMES = {
 	}
 } as const;
 
+/** What commands do at the bench, beside what its keys do. */
+export interface CommandsDo {
+	readonly siteName: string;
+	readonly choose: (tag: string) => void;
+	readonly goTo: (address: string) => void;
+	/** Opens the settings of a layer, at one of them where it is named. */
+	readonly open: (layer: EditableLayer, setting?: string) => void;
+	readonly takeAway: () => void;
+	/** Pins what the cards of this page say, and of the hard pages of its type. */
+	readonly pin: () => void;
+	readonly pinHard: () => void;
+}
+
 /** All that can be done or gone to from the bench by its name; `does` is what its keys do. */
 export function commandsOf(
 	does: Partial<Record<KeyId, () => void>>,
-	{
-		siteName,
-		choose,
-		goTo,
-		open,
-		takeAway,
-		pin,
-		pinHard
-	}: {
-		readonly siteName: string;
-		readonly choose: (tag: string) => void;
-		readonly goTo: (address: string) => void;
-		/** Opens the settings of a layer, at one of them where it is named. */
-		readonly open: (layer: EditableLayer, setting?: string) => void;
-		readonly takeAway: () => void;
-		/** Pins what the cards of this page say, and of the hard pages of its type. */
-		readonly pin: () => void;
-		readonly pinHard: () => void;
-	}
+	{ siteName, choose, goTo, open, takeAway, pin, pinHard }: CommandsDo
 ): Command[] {
 	return [
 		...KEYS.filter(({ id }) => does[id] && id !== 'palette').map(({ id, keys, does: name }): Command => ({

@@ -27,15 +27,15 @@
 	import type { EditableLayer } from '$ui/parts/words';
 	import { benchInView } from '$ui/workspace/context';
 	import DraftNote from '$ui/workspace/DraftNote.svelte';
-	import PictureDrop from '$ui/pictures/PictureDrop.svelte';
-	import PictureSources from '$ui/pictures/PictureSources.svelte';
-	import RobotsChoice from '$ui/fields/RobotsChoice.svelte';
 	import { languageName } from '$ui/parts/words';
 	import ShapeChoice from '$ui/pictures/ShapeChoice.svelte';
 	import TemplateField from './TemplateField.svelte';
 	import YieldLine from './YieldLine.svelte';
 
-	/** What one layer says about the chosen tag, changed in place. Enter keeps, Escape takes back. */
+	/**
+	 * What one layer says about the chosen tag, changed in place. Enter keeps, Escape takes back. What only some tags need
+	 * comes with the first of those.
+	 */
 	let { layer, steps }: { layer: EditableLayer; steps: readonly TraceStep[] } = $props();
 	const bench = benchInView();
 
@@ -227,11 +227,15 @@
 		/>
 	{/if}
 {:else if form === 'pictures'}
-	<PictureSources {layer} body={body?.kind === 'pictures' ? body : usual} />
+	{#await import('$ui/pictures/PictureSources.svelte') then { default: PictureSources }}
+		<PictureSources {layer} body={body?.kind === 'pictures' ? body : usual} />
+	{/await}
 {:else if form === 'leaveOut'}
 	<p class="text-ink-soft">{wording.noSuchTagOn(layer === 'page' ? wording.thisPage : wording.thesePages)}</p>
 {:else if isRobots && !isTemplate(text)}
-	<RobotsChoice {text} label={wording.at(bench.tag, layer)} set={(written) => bench.write(layer, written)} />
+	{#await import('./RobotsChoice.svelte') then { default: RobotsChoice }}
+		<RobotsChoice {text} label={wording.at(bench.tag, layer)} set={(written) => bench.write(layer, written)} />
+	{/await}
 {:else if choices}
 	<Select
 		class="w-full font-mono"
@@ -250,7 +254,9 @@
 	/>
 {/if}
 
-{#if isPicture && (form === 'nothing' || form === 'pictures')}<PictureDrop {layer} />{/if}
+{#if isPicture && (form === 'nothing' || form === 'pictures')}
+	{#await import('$ui/pictures/PictureDrop.svelte') then { default: PictureDrop }}<PictureDrop {layer} />{/await}
+{/if}
 
 <div id="{id}-told" class="told text-sm" aria-live="polite">
 	{#if pieces.some((piece) => piece.kind !== 'text')}<YieldLine {pieces} />{/if}

@@ -7,16 +7,17 @@
 	import { call, doEdit, isRefused, NO_ANSWER, reach } from '$ui/client';
 	import { onDestroy } from 'svelte';
 	import { pagesInWords } from '$ui/parts/words';
-	import type { Mend, Tried } from '$server/findings/mends';
+	import type { ToldMend } from '$server/findings/mends';
+	import type { Tried } from '$server/findings/mendWords';
 
 	/** The ways to mend a finding that are edits: what one would change is counted before it is done. */
 	let {
 		site,
 		mends,
 		done
-	}: { site: string; mends: readonly Mend[]; done: (told: string, edit: number | undefined) => void } = $props();
+	}: { site: string; mends: readonly ToldMend[]; done: (told: string, edit: number | undefined) => void } = $props();
 
-	let chosen = $state.raw<Mend | undefined>();
+	let chosen = $state.raw<ToldMend | undefined>();
 	let found = $state.raw<Reach | 'counting' | undefined>();
 	let why = $state('');
 	let refused = $state('');
@@ -24,7 +25,7 @@
 	let stop: AbortController | undefined;
 	onDestroy(() => stop?.abort());
 
-	async function look(mend: Mend) {
+	async function look(mend: ToldMend) {
 		stop?.abort();
 		const mine = (stop = new AbortController());
 		[chosen, found, refused, why] = [mend, undefined, '', ''];
@@ -35,7 +36,7 @@
 		if (isRefused(counted)) [found, why] = [undefined, counted.refused];
 		else found = counted;
 	}
-	async function mendNow(mend: Mend) {
+	async function mendNow(mend: ToldMend) {
 		busy = true;
 		const answer = await ('actions' in mend
 			? call('POST /sites/{site}/pages', { site, body: { actions: mend.actions } })

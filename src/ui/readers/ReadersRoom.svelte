@@ -11,7 +11,7 @@
 	import { replaceState } from '$app/navigation';
 	import { ALL_READERS, habitsInWords, nothingFound, reportOf, kindOfReader } from '$core';
 	import { saveFile } from './saveFile';
-	import type { ProbeLook } from '$server/probes/look';
+	import type { ToldLook } from '$server/probes/told';
 	import { call, isRefused } from '../client';
 	import { lookAt } from '$ui/cards/pictureLook';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
@@ -33,7 +33,7 @@
 	const site = untrack(() => data.site.name);
 	let address = $state(untrack(() => data.wanted));
 	let via = $state(untrack(() => (data.vias.includes(data.via) ? data.via : '')));
-	let look = $state<ProbeLook | undefined>();
+	let look = $state<ToldLook | undefined>();
 	let refused = $state('');
 	let busy = $state(false);
 	let part = $state<'cards' | 'tags' | 'head'>('cards');
@@ -59,7 +59,7 @@
 	const shown = (one: string) => lookAt(one, data.site.base, data.standIn, []);
 	const hops = $derived(look?.probe.readers.find((one) => one.hops.length > 0)?.hops ?? []);
 	const whole = $derived(Math.max(1, ...hops.map(({ began, took }) => began + took)));
-	const IS: Readonly<Record<ProbeLook['threeWay'][number]['is'], string>> = {
+	const IS: Readonly<Record<ToldLook['threeWay'][number]['is'], string>> = {
 		same: wording.theSame,
 		'not-released': wording.notReleasedYet,
 		differs: wording.servedOtherwise,
@@ -67,7 +67,7 @@
 		doubled: wording.servedTwice,
 		unknown: wording.writtenBySomethingElse
 	};
-	const MEND: Readonly<Partial<Record<ProbeLook['threeWay'][number]['is'], string>>> = {
+	const MEND: Readonly<Partial<Record<ToldLook['threeWay'][number]['is'], string>>> = {
 		'not-released': wording.releaseIt,
 		differs: wording.whatIsServedIsOlderOrComes,
 		missing: wording.theHeadIsNotWrittenIntoThe,
@@ -75,7 +75,7 @@
 		unknown: wording.anotherToolWritesIt
 	};
 	/** Where what is wrong stands on the cards as served: in what of them, and of whom. One that names its readers says so itself. */
-	function partsOf({ tag, says }: ProbeLook['probe']['findings'][number]): string[] {
+	function partsOf({ tag, says }: ToldLook['probe']['findings'][number]): string[] {
 		if (tag === undefined || !look || ALL_READERS.some(({ name }) => says.includes(name))) return [];
 		const parts = { title: [], description: [], picture: [], place: [] } as Record<string, string[]>;
 		for (const { reader, card } of look.probe.readers) {
@@ -100,7 +100,7 @@
 	const nameOf = (id: string) => readerOf(id)?.name ?? id;
 </script>
 
-{#snippet lines(all: ProbeLook['threeWay'])}
+{#snippet lines(all: ToldLook['threeWay'])}
 	<table class="w-full table-fixed text-sm">
 		<thead
 			><tr

@@ -1,13 +1,16 @@
+import { ENGLISH_REASONS, type NoPage, type NoPicture, type RobotsFailed } from '../../readers/reasons';
 import { kind } from './kind';
 
 type At = { readonly address: string };
 type Of = { readonly tag: string; readonly line: number };
 
+const { noPage, noPicture, robotsFailed, what } = ENGLISH_REASONS;
+
 /** What can be wrong with a page as it is served. */
 export const SERVED_KINDS = {
-	unreachable: kind<At & { readonly why: string; readonly isInner: boolean }>(
+	unreachable: kind<At & { readonly why: NoPage; readonly isInner: boolean }>(
 		10,
-		({ why }) => `It cannot be fetched: ${why}`,
+		({ why }) => `It cannot be fetched: ${noPage(why)}`,
 		({ isInner }) =>
 			isInner
 				? 'Name the machine that stands in for the public site with --via: it is asked then under the public name.'
@@ -46,10 +49,10 @@ export const SERVED_KINDS = {
 		({ readers, line }) => `robots.txt shuts out ${readers.join(', ')}${line ? `, in line ${line}` : ''}`,
 		() => 'Let robots.txt allow readers of links to fetch the pages that are shared.'
 	),
-	'robots-failing': kind<{ readonly readers: readonly string[]; readonly how: string }>(
+	'robots-failing': kind<{ readonly readers: readonly string[]; readonly how: RobotsFailed }>(
 		8,
 		({ readers, how }) =>
-			`robots.txt ${how}, and while it does ${readers.join(', ')} ${readers.length === 1 ? 'reads' : 'read'} nothing here`,
+			`robots.txt ${robotsFailed(how)}, and while it does ${readers.join(', ')} ${readers.length === 1 ? 'reads' : 'read'} nothing here`,
 		() => 'Let robots.txt answer: with 404 where there is none.'
 	),
 	'leads-nowhere': kind<{ readonly status: number }>(
@@ -65,12 +68,12 @@ export const SERVED_KINDS = {
 	),
 	'no-page': kind<{ readonly is: string }>(
 		8,
-		({ is }) => `It is served as ${is}: no reader takes it for a page`,
+		({ is }) => `It is served as ${what(is)}: no reader takes it for a page`,
 		() => 'Serve pages as text/html, to be shown.'
 	),
-	'fails-for': kind<{ readonly readers: readonly string[]; readonly how: string }>(
+	'fails-for': kind<{ readonly readers: readonly string[]; readonly how: NoPage }>(
 		8,
-		({ readers, how }) => `${readers.join(', ')} ${readers.length === 1 ? 'gets' : 'get'} no page: ${how}`,
+		({ readers, how }) => `${readers.join(', ')} ${readers.length === 1 ? 'gets' : 'get'} no page: ${noPage(how)}`,
 		() => 'Let every reader have the page that the others get.'
 	),
 	'endless-page': kind<{ readonly bytes: number; readonly packed: number | undefined }>(
@@ -154,12 +157,12 @@ export const SERVED_KINDS = {
 	),
 	'picture-type': kind<At & { readonly said: string; readonly is: string }>(
 		4,
-		({ address, said, is }) => `The picture ${address} is served as ${said}, and is ${is}`,
+		({ address, said, is }) => `The picture ${address} is served as ${said}, and is ${what(is)}`,
 		() => 'Serve it as what it is: some readers take no other.'
 	),
-	'picture-apart': kind<At & { readonly why: string; readonly readers: readonly string[] }>(
+	'picture-apart': kind<At & { readonly why: NoPicture; readonly readers: readonly string[] }>(
 		7,
-		({ address, why, readers }) => `For ${readers.join(', ')} the picture ${address} ${why}`,
+		({ address, why, readers }) => `For ${readers.join(', ')} the picture ${address} ${noPicture(why)}`,
 		() => 'Let every reader fetch the picture that the others get.'
 	),
 	'scheme-address': kind<{ readonly tag: string; readonly line: number; readonly scheme: string }>(
@@ -203,9 +206,9 @@ export const SERVED_KINDS = {
 		({ readers }) => `It tells ${readers.join(', ')} by name not to list it`,
 		() => 'Take that away, if the page is meant to be found.'
 	),
-	'picture-missing': kind<{ readonly address: string; readonly why: string }>(
+	'picture-missing': kind<{ readonly address: string; readonly why: NoPicture }>(
 		7,
-		({ address, why }) => `The picture ${address} ${why}`,
+		({ address, why }) => `The picture ${address} ${noPicture(why)}`,
 		() => 'Put the picture where its address says, or choose another.'
 	),
 	'served-heavy': kind<{ readonly bytes: number; readonly readers: readonly string[] }>(
@@ -216,7 +219,7 @@ export const SERVED_KINDS = {
 	),
 	'picture-unreadable': kind<{ readonly address: string; readonly type: string }>(
 		7,
-		({ type }) => `What stands at the picture’s address is ${type || 'no picture'}`,
+		({ type }) => `What stands at the picture’s address is ${what(type)}`,
 		() => 'Let the address answer with the picture itself.'
 	),
 	'picture-shut': kind<{ readonly readers: readonly string[] }>(
@@ -265,9 +268,10 @@ export const SERVED_KINDS = {
 		({ tags }) => `${tags.join(', ')} ${tags.length === 1 ? 'stands' : 'stand'} below the head`,
 		() => 'Something ends the head too soon: put the tags before it.'
 	),
-	broken: kind<{ readonly how: string; readonly readers: readonly string[] }>(
+	broken: kind<{ readonly how: NoPage; readonly readers: readonly string[] }>(
 		6,
-		({ how, readers }) => `The answer is broken${readers.length > 0 ? ` for ${readers.join(', ')}` : ''}: ${how}`,
+		({ how, readers }) =>
+			`The answer is broken${readers.length > 0 ? ` for ${readers.join(', ')}` : ''}: ${noPage(how)}`,
 		() => 'Mend the server: readers give up here.'
 	)
 };

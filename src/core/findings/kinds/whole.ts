@@ -1,3 +1,4 @@
+import { ENGLISH_REASONS, type NoPlace } from '../../readers/reasons';
 import { kind } from './kind';
 
 /** What is asked of pages that have something in common. */
@@ -5,6 +6,8 @@ export interface Shared {
 	readonly value: string;
 	readonly pages: number;
 }
+
+const { noPlace } = ENGLISH_REASONS;
 
 const many = (pages: number) => `${pages.toLocaleString('en')} pages`;
 
@@ -39,12 +42,12 @@ export const WHOLE_KINDS = {
 		readonly path: string;
 		readonly language: string;
 		readonly to: string;
-		readonly why: string;
+		readonly why: NoPlace;
 	}>(
 		5,
-		({ path, language, to, why }) => `The ${language} version of ${path} leads to ${to}, which ${why}`,
+		({ path, language, to, why }) => `The ${language} version of ${path} leads to ${to}, which ${noPlace(why)}`,
 		() => 'Name the page that is the version, or take the version away.',
-		({ language, why }) => `The ${language} version leads to what ${why}`
+		({ language, why }) => `The ${language} version leads to what ${noPlace(why)}`
 	),
 	'version-one-way': kind<{ readonly path: string; readonly language: string; readonly to: string }>(
 		3,
@@ -52,11 +55,11 @@ export const WHOLE_KINDS = {
 		() => 'Name it back: readers take versions only where both pages agree.',
 		({ language }) => `A ${language} version is named, and does not name back`
 	),
-	'canonical-nowhere': kind<{ readonly path: string; readonly to: string; readonly why: string }>(
+	'canonical-nowhere': kind<{ readonly path: string; readonly to: string; readonly why: NoPlace }>(
 		6,
-		({ path, to, why }) => `${path} says that it stands at ${to}, which ${why}`,
+		({ path, to, why }) => `${path} says that it stands at ${to}, which ${noPlace(why)}`,
 		() => 'Take the canonical rule away, or let it name a page that is there.',
-		({ why }) => `The canonical address ${why}`
+		({ why }) => `The canonical address ${noPlace(why)}`
 	),
 	'redirect-nowhere': kind<{ readonly path: string; readonly to: string }>(
 		4,

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { wording } from '$ui/words/en/pagesAbout';
+	import { wording } from '$ui/words/en/bench';
 	import Toggles from '$ui/parts/Toggles.svelte';
 	import { toText } from '$core';
 	import { onMount, tick, untrack } from 'svelte';
@@ -10,7 +10,6 @@
 	import { actOnPage, actOnType, pinned, type Action } from '$ui/workspace/actions';
 	import { Bench, type Panel } from '$ui/workspace/bench.svelte';
 	import type { EditableLayer } from '$ui/parts/words';
-	import { commandsOf } from '$ui/bench/commands';
 	import { HardRound } from '$ui/workspace/hardRound';
 	import { BenchPlace, type View } from '$ui/bench/place.svelte';
 	import { setBench } from '$ui/workspace/context';
@@ -20,6 +19,7 @@
 	import LayerStack from '$ui/bench/LayerStack.svelte';
 	import PageMover from '$ui/bench/PageMover.svelte';
 	import type { Command } from '$ui/parts/command';
+	import type { CommandsDo } from '$ui/bench/commands';
 	import { comeBackTo, leaveField } from '$ui/parts/fields';
 	import ReaderCard from '$ui/cards/ReaderCard.svelte';
 	import { type Part } from '$ui/share/shareLayout';
@@ -288,17 +288,15 @@
 		event.preventDefault();
 		DO[id]();
 	}
-	const commands: Command[] = $derived(
-		commandsOf(DO, {
-			goTo: (address) => void goto(address),
-			siteName,
-			choose: (tag) => ask(() => choose(tag)),
-			open: (layer, setting) => ask(() => ([bench.panel, bench.lookedFor] = [layer, setting])),
-			takeAway: () => (takingAway = true),
-			pin: () => void pinPages([data.page.path]),
-			pinHard: () => void pinHard()
-		})
-	);
+	const commands: CommandsDo = {
+		goTo: (address) => void goto(address),
+		siteName,
+		choose: (tag) => ask(() => choose(tag)),
+		open: (layer, setting) => ask(() => ([bench.panel, bench.lookedFor] = [layer, setting])),
+		takeAway: () => (takingAway = true),
+		pin: () => void pinPages([data.page.path]),
+		pinHard: () => void pinHard()
+	};
 	async function findPages(text: string): Promise<Command[]> {
 		const found = await call('GET /sites/{site}/pages', { site: siteName, query: { find: text } });
 		if (isRefused(found)) return [];
@@ -410,8 +408,8 @@
 </div>
 <!-- What is opened by hand comes when it is asked for, and stays. -->
 {#if opened.palette}
-	{#await import('$ui/parts/Palette.svelte') then { default: Palette }}
-		<Palette bind:open={paletteOpen} {commands} {findPages} />
+	{#await Promise.all( [import('$ui/parts/Palette.svelte'), import('$ui/bench/commands')] ) then [{ default: Palette }, { commandsOf }]}
+		<Palette bind:open={paletteOpen} commands={commandsOf(DO, commands)} {findPages} />
 	{/await}
 {/if}
 {#if opened.keys}

@@ -3,7 +3,7 @@ import type { PictureUses } from '../../heads/uses';
 import type { Composed } from '../../jobs/compose';
 import type { Released } from '../../jobs/kinds';
 import type { DriftOfSite } from '../../probes/drift';
-import type { ProbeLook } from '../../probes/look';
+import type { ToldLook } from '../../probes/told';
 import type { CardsTold } from '../../readers/cards';
 import type { PageDifference } from '../../releases/releases';
 import type { PageRelease, Release } from '../../store/releases/releases';
@@ -86,7 +86,7 @@ export interface ReleaseRoutes {
 			/** A machine that stands in for the site's public name: one that whoever started the server named with `--source`. */
 			readonly via?: string;
 		};
-		answer: ProbeLook;
+		answer: ToldLook;
 	};
 	/** What is served of the site against what was released, as it was last looked at. */
 	'GET /sites/{site}/drift': { answer: DriftOfSite };

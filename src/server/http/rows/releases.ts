@@ -8,6 +8,7 @@ import { freshenAwhile } from '../../jobs/freshen';
 import { runJob } from '../../jobs/run';
 import { readDrift, setSchedule } from '../../probes/drift';
 import { lookAtCards, tellReaders } from '../../readers/cards';
+import { lookInWords } from '../../probes/told';
 import { readersClient } from '../../readers/service';
 import { refuseReleases } from '../../releases/releases';
 import { patiently } from '../../store/opening/patiently';
@@ -93,8 +94,8 @@ export const RELEASES = {
 		return { asked: await work(store, client, site, { say: say ?? (() => undefined), signal }) };
 	},
 
-	'POST /sites/{site}/probe': ({ store, site, stored, body: { address, via }, signal }) =>
-		lookOnce({ db: store.file, site, address, via: viaFor(stored.site.base, via) }, signal),
+	'POST /sites/{site}/probe': async ({ store, site, stored, body: { address, via }, signal }) =>
+		lookInWords(await lookOnce({ db: store.file, site, address, via: viaFor(stored.site.base, via) }, signal)),
 
 	'GET /sites/{site}/drift': ({ store, site }) => readDrift(store, site),
 

@@ -23,13 +23,13 @@ test.each([
 		undefined,
 		false
 	],
-	['with 500', { status: 500 }, 'failing', 'answers with 500', false],
-	['that breaks off', { status: 200, end: 'short' }, 'failing', 'breaks off on its way', false],
-	['that does not come', { end: 'timeout' }, 'failing', 'does not come in time', false],
-	['half of which comes', { status: 200, end: 'timeout' }, 'failing', 'does not come in time', false],
+	['with 500', { status: 500 }, 'failing', { is: 'answers', status: 500 }, false],
+	['that breaks off', { status: 200, end: 'short' }, 'failing', { is: 'broken-off' }, false],
+	['that does not come', { end: 'timeout' }, 'failing', { is: 'late' }, false],
+	['half of which comes', { status: 200, end: 'timeout' }, 'failing', { is: 'late' }, false],
 	// Where nothing answers at all, nothing is known to forbid anything; the page will not answer either.
-	['of a host that is not there', { end: 'unknown-name' }, undefined, 'cannot be reached', false],
-	['of a host that is closed', { end: 'no-connection' }, undefined, 'cannot be reached', false]
+	['of a host that is not there', { end: 'unknown-name' }, undefined, { is: 'no-answer' }, false],
+	['of a host that is closed', { end: 'no-connection' }, undefined, { is: 'no-answer' }, false]
 ] as const)('robots.txt, %s', async (_, said, shuts, failed, allows) => {
 	const robots = await from(said);
 	expect([robots.shuts(PAGE, 'galley'), robots.failed, robots.allows(PAGE)]).toEqual([shuts, failed, allows]);

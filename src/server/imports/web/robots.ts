@@ -1,4 +1,5 @@
 import parse from 'robots-parser';
+import type { RobotsFailed } from '$core';
 import type { TracingFetcher } from '../../fetching/trace';
 
 /** How Kephalon calls itself to the sites it reads, and in their robots.txt. */
@@ -14,8 +15,8 @@ export interface Robots {
 	 * known to forbid it: the address itself will not answer either.
 	 */
 	shuts(address: string, agent: string): 'forbidden' | 'failing' | undefined;
-	/** How its server failed, in words that follow “robots.txt”; undefined where it did not. */
-	readonly failed: string | undefined;
+	/** How its server failed; undefined where it did not. */
+	readonly failed: RobotsFailed | undefined;
 	/** The line that forbids it, from 1. */
 	lineOf(address: string, agent?: string): number | undefined;
 	/** Seconds between two requests that it asks for. */
@@ -25,7 +26,6 @@ export interface Robots {
 	readonly isUnreachable: boolean;
 }
 
-const NO_ANSWER = 'cannot be reached';
 /** At least so much of the file is read (RFC 9309, 2.5), in bytes. */
 const READ = 512_000;
 
@@ -41,31 +41,29 @@ export async function readRobots(fetcher: TracingFetcher, origin: string): Promi
 	return robotsOf(
 		address,
 		status >= 200 && status < 300 ? body.toString('utf8') : '',
-		isUnreachable,
-		status >= 500
-			? `answers with ${status}`
-			: end === 'timeout'
-				? 'does not come in time'
-				: status > 0
-					? 'breaks off on its way'
-					: NO_ANSWER
+		isUnreachable ? howFailed(status, end) : undefined
 	);
 }
 
-export function robotsOf(address: string, text: string, isUnreachable = false, how = ''): Robots {
+function howFailed(status: number, end: string): RobotsFailed {
+	if (status >= 500) return { is: 'answers', status };
+	return { is: end === 'timeout' ? 'late' : status > 0 ? 'broken-off' : 'no-answer' };
+}
+
+export function robotsOf(address: string, text: string, failed?: RobotsFailed): Robots {
 	const robots = parse(address, text.replace(/^\uFEFF/, ''));
 	const isAllowed = (page: string, agent: string) => robots.isAllowed(page, agent) !== false;
 	return {
-		failed: isUnreachable ? how : undefined,
+		failed,
 		shuts: (page, agent) =>
-			isUnreachable ? (how === NO_ANSWER ? undefined : 'failing') : isAllowed(page, agent) ? undefined : 'forbidden',
-		allows: (page, agent = AGENT) => !isUnreachable && isAllowed(page, agent),
+			failed ? (failed.is === 'no-answer' ? undefined : 'failing') : isAllowed(page, agent) ? undefined : 'forbidden',
+		allows: (page, agent = AGENT) => !failed && isAllowed(page, agent),
 		lineOf: (page, agent = AGENT) => {
 			const line = robots.getMatchingLineNumber(page, agent);
 			return line > 0 ? line : undefined;
 		},
 		delay: robots.getCrawlDelay(AGENT),
 		sitemaps: robots.getSitemaps(),
-		isUnreachable
+		isUnreachable: failed !== undefined
 	};
 }

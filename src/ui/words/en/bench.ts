@@ -123,5 +123,17 @@ export const wording = section('bench', {
 	setUpOfTheSite: 'Set-up of the site',
 	allSites: 'All sites',
 	forPrograms: 'For programs',
-	everyRouteToBeReadAndTried: 'Every route, to be read and tried'
+	everyRouteToBeReadAndTried: 'Every route, to be read and tried',
+	allCards: 'All cards',
+	howReadersOfLinksShowIt: 'How readers of links show it',
+	howTheHeadIsShown: 'How the head is shown',
+	isTakenAwayCtrlZBringsIt: (path: Said) => `${path} is taken away. Ctrl+Z brings it back.`,
+	isThereAsADraftWriteWhat: (path: Said) => `${path} is there, as a draft. Write what it says.`,
+	kephalon3: (path: Said, name: Said) => `${path} · ${name} · Kephalon`,
+	markup: 'Markup',
+	noTitle: 'No title',
+	notReleased: (state: Said) => `${state}: not released`,
+	sharePicture: 'Share picture',
+	tags: 'Tags',
+	theBenchAt: (path: Said) => `The bench at ${path}`
 });

@@ -126,5 +126,17 @@ export const bench: InOtherWords<typeof wording> = {
 	setUpOfTheSite: 'Mise en place du site',
 	allSites: 'Tous les sites',
 	forPrograms: 'Pour les programmes',
-	everyRouteToBeReadAndTried: 'Chaque route, à lire et à essayer'
+	everyRouteToBeReadAndTried: 'Chaque route, à lire et à essayer',
+	allCards: 'Toutes les cartes',
+	howReadersOfLinksShowIt: 'Comment les lecteurs de liens la montrent',
+	howTheHeadIsShown: 'Comment l’en-tête est montré',
+	isTakenAwayCtrlZBringsIt: (path) => `${path} est retirée. Ctrl+Z la ramène.`,
+	isThereAsADraftWriteWhat: (path) => `${path} est là, en brouillon. Écrivez ce qu’elle dit.`,
+	kephalon3: (path, name) => `${path} · ${name} · Kephalon`,
+	markup: 'Code',
+	noTitle: 'Pas de titre',
+	notReleased: (state) => `${state} : pas publiée`,
+	sharePicture: 'Image de partage',
+	tags: 'Balises',
+	theBenchAt: (path) => `L’établi à ${path}`
 };
