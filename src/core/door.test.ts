@@ -176,6 +176,7 @@ test('the door of the core', () => {
 		  "missingOf",
 		  "nameOfCut",
 		  "nameOfIcon",
+		  "nameOfKind",
 		  "nameOfLayer",
 		  "nameOfRecipe",
 		  "nearestName",

@@ -173,6 +173,7 @@ export {
 	type MoreOfPage,
 	type PictureSeen
 } from './readers/card';
+export { nameOfKind } from './findings/names';
 export { reasonWords, type NoPage, type NoPicture, type NoPlace, type RobotsFailed } from './readers/reasons';
 export { brokenPins, pinnedValue, pinsOf } from './findings/pins';
 export { nothingFound } from './readers/nothingFound';

@@ -9,9 +9,12 @@ import {
 	habitsInWords,
 	kindOfReader,
 	labelled,
+	nameOfKind,
+	nothingFound,
 	PAGE_FACTS,
 	PAGE_FIELDS,
 	purposeOf,
+	reportOf,
 	SHAPES,
 	speakBy,
 	STARTING_LAYOUTS,
@@ -23,6 +26,7 @@ import type { Outcome, SkippedSource, TraceStep } from '../resolve/trace';
 import { learnFrench } from './index';
 import { issues } from './issues';
 import { labels } from './labels';
+import { names } from './names';
 import { readers } from './readers';
 import { purposes } from './tags';
 
@@ -136,4 +140,45 @@ test('what is built in, what a step would use, and what became of it', () => {
 		{ kind: 'not-reached' }
 	] as unknown as Outcome[];
 	expect([...outcomes.map(describeOutcome), ...skipped.map(describeSkipped)]).toMatchSnapshot();
+});
+
+test('kinds of findings have short names, of which none is another’s', () => {
+	expect(nameOfKind('no-title')).toBe('sans titre');
+	expect(new Set(Object.values(names)).size).toBe(Object.keys(names).length);
+	expect(Object.keys(names).filter((code) => nameOfKind(code) === inEnglish(() => nameOfKind(code)))).toEqual([]);
+	// What is not in its table, or is a name that any object knows, is its code.
+	expect([nameOfKind('rule/double'), nameOfKind('to-string'), nameOfKind('constructor')]).toEqual([
+		...['rule/double', 'to string', 'constructor']
+	]);
+});
+
+test('that nothing was found, and a report that is handed on', () => {
+	const [reader, other] = [ALL_READERS[0]!, ALL_READERS[1]!];
+	const card = { picture: { address: 'https://s.example/p.jpg' } };
+	const of = (readers: readonly { reader: string; card?: object }[], facts?: object, unseen = 0) =>
+		nothingFound({ readers, picture: facts && { facts }, unseen });
+	const all = () => [
+		of([]),
+		of([{ reader: reader.id }, { reader: other.id }]),
+		of([{ reader: reader.id, card }]),
+		of([{ reader: reader.id, card }], {}, 1),
+		of([{ reader: reader.id, card }], {}, 3),
+		of([{ reader: reader.id, card }], {})
+	];
+	const english = inEnglish(all);
+	expect(all().filter((one, at) => one === english[at])).toEqual([]);
+	expect(all()[1]).toContain(`${reader.name} et ${other.name}`);
+	const seen = {
+		...{ address: 'https://s.example/', made: '2026-05-03T00:00:00.000Z', picture: undefined, unseen: 0 },
+		findings: [{ says: 'Elle est vide', mend: 'Remplissez-la.', weight: 7, line: 3 }],
+		readers: [
+			{ reader: reader.id, isShutOut: true, hops: [{ address: 'https://s.example/', status: 0 }], card: undefined },
+			{ reader: other.id, isShutOut: false, hops: [], card: undefined }
+		]
+	};
+	const report = reportOf(seen);
+	for (const said of ['lang="fr"', 'Ligne 3.', 'pas de réponse', 'robots.txt l’écarte', kindOfReader(reader)])
+		expect(report).toContain(said);
+	expect(report.replace(/<style>.*<\/style>/, '')).not.toMatch(/\b(?:readers|looked|answer|picture)\b/i);
+	expect(inEnglish(() => reportOf(seen))).toContain('lang="en"');
 });

@@ -1,4 +1,5 @@
 import { ALL_READERS } from './profiles';
+import { seenWords } from './seenWords';
 
 /** What of a probe tells whether all was looked at. */
 export interface Looked {
@@ -12,13 +13,11 @@ export interface Looked {
 export function nothingFound({ readers, picture, unseen }: Looked): string {
 	const without = readers.filter(({ card }) => !card).map(({ reader }) => nameOf(reader));
 	const isPictured = readers.some(({ card }) => card?.picture);
-	if (readers.length === 0) return 'No reader looked at it.';
-	if (without.length > 0)
-		return `No fault was found, but not all could be looked at: no card in ${without.join(', ')}.`;
-	if (isPictured && !picture?.facts) return 'No fault was found in the tags; the picture could not be looked at.';
-	return unseen > 0
-		? `No fault was found, but ${unseen === 1 ? 'one of its pictures was' : `${unseen} of its pictures were`} not looked at.`
-		: 'Nothing is wrong with what is served.';
+	const words = seenWords();
+	if (readers.length === 0) return words.nobody;
+	if (without.length > 0) return words.without(without);
+	if (isPictured && !picture?.facts) return words.noPicture;
+	return unseen > 0 ? words.unseen(unseen) : words.right;
 }
 
 const nameOf = (id: string) => ALL_READERS.find((reader) => reader.id === id)?.name ?? id;

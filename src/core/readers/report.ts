@@ -1,7 +1,8 @@
 import { escapeAttribute, escapeText } from '../render/escape';
 import type { Card } from './card';
 import { nothingFound } from './nothingFound';
-import { ALL_READERS } from './profiles';
+import { ALL_READERS, kindOfReader } from './profiles';
+import { seenWords } from './seenWords';
 
 /** An address as all readers saw it, as far as a report tells it. */
 export interface Seen {
@@ -30,17 +31,18 @@ export interface Seen {
  */
 export function reportOf(seen: Seen): string {
 	const { address, made, readers, findings } = seen;
+	const words = seenWords();
 	const found = findings.map(
 		({ says, mend, weight, line }) =>
-			`<li${weight >= 6 ? ' class="grave"' : ''}><strong>${text(says)}.</strong> ${text(mend)}${line === undefined ? '' : ` Line ${line}.`}</li>`
+			`<li${weight >= 6 ? ' class="grave"' : ''}><strong>${text(says)}.</strong> ${text(mend)}${line === undefined ? '' : ` ${words.line(line)}`}</li>`
 	);
 	const way = readers.find(({ hops }) => hops.length > 0)?.hops ?? [];
 	return [
 		'<!doctype html>',
-		`<html lang="en"><head><meta charset="utf-8"><title>${text(`What readers see of ${address}`)}</title>`,
+		`<html lang="${words.language}"><head><meta charset="utf-8"><title>${text(words.title(address))}</title>`,
 		`<meta name="viewport" content="width=device-width"><meta name="robots" content="noindex"><style>${STYLE}</style></head>`,
-		`<body><h1>What readers see</h1><p class="mono">${text(address)}</p><p class="quiet">Looked at ${text(made)}, by readers that are made up.</p>`,
-		`<ol class="mono">${way.map((hop) => `<li>${hop.status || 'no answer'} ${text(hop.address)}</li>`).join('')}</ol>`,
+		`<body><h1>${words.heading}</h1><p class="mono">${text(address)}</p><p class="quiet">${text(words.lookedAt(made))}</p>`,
+		`<ol class="mono">${way.map((hop) => `<li>${hop.status || words.noAnswer} ${text(hop.address)}</li>`).join('')}</ol>`,
 		found.length > 0 ? `<ul>${found.join('')}</ul>` : `<p>${text(nothingFound(seen))}</p>`,
 		...readers.map(({ reader, isShutOut, card }) => cardAs(reader, isShutOut, card)),
 		'</body></html>',
@@ -51,17 +53,18 @@ export function reportOf(seen: Seen): string {
 const text = (value: string) => escapeText(value);
 
 function cardAs(id: string, isShutOut: boolean, card: Card | undefined): string {
-	const { name, kind } = ALL_READERS.find((reader) => reader.id === id) ?? { name: id, kind: '' };
+	const reader = ALL_READERS.find((one) => one.id === id);
+	const { name, kind } = reader ? { name: reader.name, kind: kindOfReader(reader) } : { name: id, kind: '' };
+	const words = seenWords();
 	const head = `<section><h2>${text(name)}, ${text(kind)}</h2>`;
-	if (!card)
-		return `${head}<p>${isShutOut ? 'It is shut out by robots.txt.' : 'It shows no card: it could not read the page.'}</p></section>`;
+	if (!card) return `${head}<p>${isShutOut ? words.shutOut : words.noCard}</p></section>`;
 	const { picture, title, description, host, passedOver } = card;
 	const isFetched = picture && /^https?:/i.test(picture.address);
 	return [
 		head,
 		isFetched ? `<img src="${escapeAttribute(picture.address)}" alt="${escapeAttribute(picture.alt ?? '')}">` : '',
 		`<h3>${shownOf(title)}</h3><p>${shownOf(description)}</p><p class="quiet">${text(host)}</p>`,
-		...passedOver.map(({ from, why }) => `<p class="quiet">Not the picture of ${text(from)}: it ${text(why)}.</p>`),
+		...passedOver.map(({ from, why }) => `<p class="quiet">${text(words.passedOver(from, why))}</p>`),
 		'</section>'
 	].join('');
 }

@@ -1,5 +1,5 @@
 import { wording } from '$ui/words/en/pages';
-import { firstCut, isShownWhole, READERS } from '$core';
+import { firstCut, isShownWhole, nameOfKind, ownOf, READERS } from '$core';
 import type { GridRow, Sort } from '$server/store/table/grid';
 
 /** A column of the table of pages. */
@@ -48,8 +48,9 @@ export function inCell(tag: 'title' | 'description', text: string): InCell {
 	return cell;
 }
 
-/** A kind of finding, as short as a cell takes it. */
-export const findingInWords = (code: string) => code.replaceAll('-', ' ');
+/** The state of a page, as a cell says it. */
+const stateInWords = (state: string) =>
+	ownOf({ live: wording.stateLive, draft: wording.stateDraft, private: wording.statePrivate }, state) ?? state;
 
 export const differsInWords = ({ differs }: GridRow) =>
 	['', wording.changed, wording.newOne, wording.leaves][differs] ?? '';
@@ -91,7 +92,7 @@ export const COLUMNS: readonly Column[] = [
 		},
 		width: 150,
 		sort: 'findings',
-		text: ({ findings }) => (findings ?? '').split(' ').map(findingInWords).join(', ')
+		text: ({ findings }) => (findings ?? '').split(' ').map(nameOfKind).join(', ')
 	},
 	{
 		id: 'differs',
@@ -127,7 +128,7 @@ export const COLUMNS: readonly Column[] = [
 		},
 		width: 74,
 		sort: 'state',
-		text: ({ state }) => state
+		text: ({ state }) => stateInWords(state)
 	},
 	{
 		id: 'picture',

@@ -1,8 +1,7 @@
 import { wording } from '$ui/words/en/pages';
-import { CATALOGUE } from '$core';
+import { CATALOGUE, nameOfKind } from '$core';
 import { languageName } from '$ui/parts/words';
 import type { PageFilter } from '$server/store/table/grid';
-import { findingInWords } from './columns';
 
 type Key = keyof PageFilter;
 
@@ -16,7 +15,7 @@ export interface Condition {
 
 const LAYERS = ['page', 'found', 'type', 'site', 'built-in'] as const;
 const PARTS = ['title', 'description', 'picture'] as const;
-const inWords = (findings: string) => wording.withOne(findings.split(',').map(findingInWords).join('” or “'));
+const inWords = (findings: string) => wording.withOne(findings.split(',').map(nameOfKind).join(wording.orTheKind));
 
 /** All that can be asked of the pages of a site; what a filter asks already is among it, also where no page has it. */
 export function conditionsOf(

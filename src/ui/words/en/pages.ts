@@ -1,6 +1,10 @@
 import { section, type Said } from '../speaking';
 
 export const wording = section('pages', {
+	orTheKind: '” or “',
+	stateLive: 'live',
+	stateDraft: 'draft',
+	statePrivate: 'private',
 	live: 'live',
 	drafts: 'drafts',
 	private: 'private',

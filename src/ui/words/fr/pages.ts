@@ -2,6 +2,10 @@ import type { InOtherWords } from '../speaking';
 import type { wording } from '../en/pages';
 
 export const pages: InOtherWords<typeof wording> = {
+	orTheKind: ' » ou « ',
+	stateLive: 'publique',
+	stateDraft: 'brouillon',
+	statePrivate: 'privée',
 	live: 'en ligne',
 	drafts: 'brouillons',
 	private: 'privées',

@@ -1,0 +1,40 @@
+import type { PAGE_KINDS } from '../findings/kinds/pages';
+import type { PICTURE_KINDS } from '../findings/kinds/pictures';
+
+/** What kinds of findings that pages and pictures have are called in French, short. */
+export const names: Readonly<Record<keyof typeof PAGE_KINDS | keyof typeof PICTURE_KINDS, string>> = {
+	'local-address': 'adresse locale',
+	'no-picture': 'sans image',
+	'pin-broken': 'épingle rompue',
+	'lost-reference': 'renvoi perdu',
+	'heads-circle': 'en-têtes en rond',
+	'unknown-choice': 'choix inconnu',
+	'no-title': 'sans titre',
+	gap: 'trou',
+	'name-twice': 'nom deux fois',
+	'bare-title': 'titre nu',
+	'no-description': 'sans description',
+	'share-letters': 'lettres manquantes',
+	'share-contrast': 'peu de contraste',
+	'logo-picture': 'logo pour image',
+	'small-picture': 'petite image',
+	cut: 'coupé',
+	short: 'court',
+	'passed-over': 'passé par-dessus',
+	'dropped-attribute': 'attribut laissé',
+	empty: 'vide',
+	'picture-small': 'image petite',
+	'picture-heavy': 'image lourde',
+	'picture-tall': 'image haute',
+	'picture-long': 'image longue',
+	'picture-face-cut': 'visage coupé',
+	'picture-text-cut': 'texte coupé',
+	'picture-much-text': 'trop de texte',
+	'picture-no-alt': 'sans texte de remplacement',
+	'picture-transparent': 'image transparente',
+	'picture-animated': 'image animée',
+	'picture-on-many': 'image de beaucoup',
+	'picture-repeated': 'image répétée',
+	'picture-named-logo': 'nommée logo',
+	'picture-like-logo': 'semble un logo'
+};
