@@ -83,7 +83,7 @@ export { fitText, isWrittenToTheLeft, LINE_HEIGHT, type FittedText, type Measure
 export { iconsOf, MANIFEST_PATH, nameOfIcon, readIconName, webManifest, type IconFile } from './pictures/icons';
 export { readingOfBody } from './resolve/builtIns';
 export { BUILT_IN_PICTURES, LEAST_IN_BODY } from './resolve/pictures';
-export { expectedOf, legalValue, ROBOTS_DIRECTIVES } from './resolve/legal';
+export { expectedOf, legalMediaType, legalValue, ROBOTS_DIRECTIVES } from './resolve/legal';
 export type { Head, HeadTag } from './resolve/head';
 export type { Outcome, SkippedSource, Trace, TraceStep, Withheld } from './resolve/trace';
 export { toText } from './template/values';

@@ -51,7 +51,7 @@ export const ODD_TAGS: ReaderCase[] = [
 		'a reference that nobody knows stays as it is',
 		OG_TITLE,
 		'<meta property="og:title" content="Eider &eider;">',
-		[],
+		['markup-shown'],
 		titled('Eider &eider;')
 	),
 	tagged(

@@ -245,6 +245,10 @@ export const served = {
 		({ tag, value }) => `${tag} est encore ce qui y était avant d’être écrit : « ${value} »`,
 		({ tag }) => `Écrivez ${inThe(tag)} de cette page.`
 	),
+	'thin-title': words<Data<'thin-title'>>(
+		({ tag, title }) => `${tag} dit « ${title} », ce qui ne dit rien de la page`,
+		() => 'Dites de quoi traite la page.'
+	),
 	'markup-shown': words<Data<'markup-shown'>>(
 		({ tag, seen }) => `${tag} montre du code, « ${seen} » : cartes et listes le montrent tel quel`,
 		() => 'Dites-le en texte simple.'

@@ -92,6 +92,8 @@ function badlyQuoted(element: Tree.Element): string | undefined {
 	const content = attribute(element, 'content') ?? '';
 	const runsOn = /<(?:meta|link|title|\/head)\b/i.exec(content.slice(0, MOST_LOOKED));
 	if (runsOn) return content.slice(Math.max(0, runsOn.index - 30), runsOn.index + 10);
+	const within = element.attrs.find(({ name }) => /["']/.test(name));
+	if (within) return `${content.slice(0, 40)}" ${within.name}`;
 	const isSplit = element.attrs.filter(({ value }) => value === '').length > 1;
 	return /^[“”„‘’]/.test(content) && isSplit ? content.slice(0, 40) : undefined;
 }

@@ -37,8 +37,9 @@ export interface ServedHead {
 	/** Words in the body, and scripts: many scripts and no words are a shell that scripts fill. */
 	readonly words: number;
 	readonly scripts: number;
-	/** What relative addresses stand under, where its first `base` element says so; as written (HTML standard, 4.2.3). */
+	/** What relative addresses stand under, where its first `base` element says so; as written (HTML standard, 4.2.3); and the line of that. */
 	readonly base: string | undefined;
+	readonly baseAt: number | undefined;
 	/** Where it goes on to by a refresh in its markup, and after how many seconds. */
 	readonly refresh: { readonly to: string; readonly seconds: number } | undefined;
 	/** There is a field for a password, or one for a name or an address in a page that says that one signs in there. */
@@ -47,15 +48,27 @@ export interface ServedHead {
 	readonly near: readonly NearTag[];
 	/** JSON-LD that cannot be read, by the line that it begins in, and why. */
 	readonly brokenData: readonly { readonly line: number; readonly why: string }[];
+	/** What JSON-LD says, text by text: each with the name that it stands under, and the line that its script begins in. */
+	readonly data: readonly SaidInData[];
 	/** The language that the document says it is in, as written. */
 	readonly language: string | undefined;
 	/** Where the declaration of the encoding ends, in characters, and what it says; undefined for none. */
 	readonly charsetAt: number | undefined;
 	readonly charset: string | undefined;
+	/** The line of that, and a later declaration with what it says. */
+	readonly charsetLine: number | undefined;
+	readonly charsetAgain: { readonly line: number; readonly said: string } | undefined;
+}
+
+/** A text in JSON-LD. */
+export interface SaidInData {
+	readonly name: string;
+	readonly value: string;
+	readonly line: number;
 }
 
 /** Elements whose place in the text is told. */
-const PLACED = new Set(['title', 'meta', 'link', 'script']);
+const PLACED = new Set(['title', 'meta', 'link', 'script', 'base']);
 const LINKS = /^(canonical|icon|shortcut icon|apple-touch-icon|manifest|alternate|author|me)$/;
 const MOST_PICTURES = 20;
 /** Tags that are kept of one page: no head has as many. */
@@ -90,6 +103,10 @@ class Reading {
 	private language: string | undefined;
 	private oembed: string | undefined;
 	private base: string | undefined;
+	private baseAt: number | undefined;
+	private readonly data: SaidInData[] = [];
+	private charsetLine: number | undefined;
+	private charsetAgain: ServedHead['charsetAgain'];
 	private refresh: ServedHead['refresh'];
 	private charsetAt: number | undefined;
 	private charset: string | undefined;
@@ -122,6 +139,7 @@ class Reading {
 				this.say('h1', settleText(textOf(element)));
 				break;
 			case 'base':
+				this.baseAt ??= element.sourceCodeLocation?.startLine;
 				this.base ??= attribute(element, 'href');
 				break;
 			case 'img':
@@ -143,10 +161,18 @@ class Reading {
 	}
 
 	private takeScript(element: Tree.Element) {
-		if (!/^application\/ld\+json\b/i.test(attribute(element, 'type')?.trim() ?? '')) return void this.scripts++;
-		const why = sayLinkedData(scriptOf(element), (name, value) => this.say(name, value));
-		if (why !== undefined && this.brokenData.length < MOST_PICTURES)
-			this.brokenData.push({ line: element.sourceCodeLocation?.startLine ?? 1, why });
+		const type = attribute(element, 'type')?.trim().slice(0, 60) ?? '';
+		const line = element.sourceCodeLocation?.startLine ?? 1;
+		const spoils = (why: string | undefined) => {
+			if (why !== undefined && this.brokenData.length < MOST_PICTURES) this.brokenData.push({ line, why });
+		};
+		if (NEARLY_DATA.test(type)) spoils(`its type is “${type}”, which is not application/ld+json`);
+		if (!/^application\/ld\+json\b/i.test(type)) return void this.scripts++;
+		const data = readLinkedData(scriptOf(element));
+		if (data === undefined) return;
+		if ('why' in data) return spoils(data.why);
+		spoils(sayLinkedData(data.is, (name, value) => this.say(name, value)));
+		for (const one of textsIn(data.is, MOST_SAID - this.data.length)) this.data.push({ ...one, line });
 	}
 
 	private takePicture(src: string | undefined) {
@@ -159,8 +185,11 @@ class Reading {
 		if (equiv === 'refresh') this.refresh ??= readRefresh(attribute(element, 'content'));
 		const said =
 			equiv === 'content-type' ? charsetIn(attribute(element, 'content') ?? '') : attribute(element, 'charset');
-		if (said === undefined || this.charset !== undefined) return;
+		if (said === undefined) return;
+		const line = element.sourceCodeLocation?.startLine;
+		if (this.charset !== undefined) return void (this.charsetAgain ??= { line: line ?? 1, said: said.trim() });
 		this.charset = said.trim();
+		this.charsetLine = line;
 		this.charsetAt = element.sourceCodeLocation?.endOffset;
 	}
 
@@ -169,13 +198,15 @@ class Reading {
 	}
 
 	head(): ServedHead {
-		const { tags, pictures, more, oembed, words, scripts, base, refresh, near, brokenData, language } = this;
+		const { tags, pictures, more, oembed, words, scripts, base, baseAt, refresh, near, brokenData, data, language } =
+			this;
 		const title = tags.find(({ name }) => name === 'title')?.value ?? '';
 		const saysSignIn = [title, more.get('h1') ?? ''].some((text) => SIGNS_IN.test(text));
 		const asksToSignIn = this.asksForPassword || (this.asksForName && saysSignIn);
 		return {
-			...{ tags, pictures, more, oembed, words, scripts, base, refresh, asksToSignIn, near, brokenData, language },
-			...{ charsetAt: this.charsetAt, charset: this.charset }
+			...{ tags, pictures, more, oembed, words, scripts, base, baseAt, refresh, asksToSignIn, near, brokenData, data },
+			...{ language, charsetAt: this.charsetAt, charset: this.charset },
+			...{ charsetLine: this.charsetLine, charsetAgain: this.charsetAgain }
 		};
 	}
 }
@@ -200,18 +231,47 @@ function propertyOf(element: Tree.Element): string | undefined {
 	return address?.trim() ?? settleText(textOf(element));
 }
 
-/**
- * Says the first thing of JSON-LD that has a name, with its description and picture. What cannot be read says nothing; then
- * it gives why.
- */
-function sayLinkedData(text: string, say: (name: string, value: string | undefined) => void): string | undefined {
+/** The type of a script that is meant to be JSON-LD, and is not called so. */
+const NEARLY_DATA = /^application\/(?:json\+ld|ld-json|ldjson|json-ld|ld\+jason|jsonld)\b|^ld\+json$/i;
+
+/** What stands in a script of JSON-LD, or why it cannot be read; undefined for one that is too long to be read. */
+function readLinkedData(text: string): { readonly is: unknown } | { readonly why: string } | undefined {
 	if (text.length > LONGEST_LINKED_DATA) return undefined;
-	let data: unknown;
 	try {
-		data = JSON.parse(text);
+		return { is: JSON.parse(text) as unknown };
 	} catch (error) {
-		return (error as Error).message;
+		return { why: (error as Error).message };
 	}
+}
+
+/** Texts of JSON-LD that are kept of a page, each so long (UTF-16 code units). */
+const MOST_SAID = 300;
+const LONGEST_SAID = 500;
+
+/** The texts in what JSON said, with the names that they stand under, in their order; at most so many. */
+function textsIn(data: unknown, most: number): { readonly name: string; readonly value: string }[] {
+	const found: { name: string; value: string }[] = [];
+	const waiting: (readonly [name: string, value: unknown])[] = [['', data]];
+	for (let next = waiting.pop(); next && found.length < most; next = waiting.pop()) {
+		const [name, value] = next;
+		if (typeof value === 'string') found.push({ name, value: value.slice(0, LONGEST_SAID) });
+		else if (Array.isArray(value))
+			waiting.push(
+				...value
+					.slice(0, most)
+					.map((one: unknown) => [name, one] as const)
+					.reverse()
+			);
+		else if (isThing(value)) waiting.push(...Object.entries(value).slice(0, most).reverse());
+	}
+	return found;
+}
+
+/**
+ * Says the first thing of JSON-LD that has a name, with its description and picture. One of no type is nothing that readers
+ * know; then it gives why.
+ */
+function sayLinkedData(data: unknown, say: (name: string, value: string | undefined) => void): string | undefined {
 	const things = thingsIn(data);
 	const thing = things.find((one) => typeof one.headline === 'string' || typeof one.name === 'string') ?? things[0];
 	if (!thing) return undefined;
@@ -220,7 +280,8 @@ function sayLinkedData(text: string, say: (name: string, value: string | undefin
 	const [image] = [thing.image].flat();
 	const address = typeof image === 'string' ? image : image?.url;
 	if (typeof address === 'string') say('ld:image', address.trim());
-	return undefined;
+	const isMeant = [data].flat().some((one) => isThing(one) && one['@context'] !== undefined);
+	return !isMeant || things.some((one) => one['@type'] !== undefined) ? undefined : 'it names no @type';
 }
 
 /** What of it is read; anything else may stand there. */
@@ -229,7 +290,9 @@ interface Thing {
 	readonly name?: unknown;
 	readonly description?: unknown;
 	readonly image?: string | { readonly url?: unknown } | readonly (string | { readonly url?: unknown })[];
+	readonly '@context'?: unknown;
 	readonly '@graph'?: unknown;
+	readonly '@type'?: unknown;
 }
 function thingsIn(data: unknown): readonly Thing[] {
 	const all: readonly unknown[] = [data].flat();

@@ -2,13 +2,18 @@ import { readFileSync } from 'node:fs';
 import {
 	finding,
 	findInTag,
+	hidesFromSearch,
+	legalMediaType,
+	ownOf,
 	READERS,
 	readServedHead,
+	ROBOTS_DIRECTIVES,
 	type Finding,
 	type Head,
 	type KnownOfPage,
 	type Page,
-	type ServedHead
+	type ServedHead,
+	type Target
 } from '$core';
 import { refuse } from '../errors';
 import { declaredEncoding, decodeFile } from '../files/encoding';
@@ -73,8 +78,46 @@ function findInFile(page: Page, served: ServedHead): Finding[] {
 	const has = (name: string) => head.tags.some(({ tag, value }) => tag.name === name && value !== '');
 	return [
 		...findInServedHead(served, READERS, target),
+		...findInRobots(served, target),
+		...findInTypes(served, target),
 		...TEXTS.filter(has).flatMap((name) => findInTag(name, page, head, NOTHING_KNOWN))
 	];
+}
+
+/** Robots that are told by their own name not to list the page, whoever they are. */
+function findInRobots({ tags }: ServedHead, target: Target): Finding[] {
+	const names = tags.filter(
+		({ name, value, isBelow }) =>
+			!isBelow &&
+			name.startsWith('meta:') &&
+			hidesFromSearch(value) &&
+			value.split(',').every((part) => ROBOTS_DIRECTIVES.includes(part.split(':', 1)[0]!.trim().toLowerCase()))
+	);
+	return names.map(({ name }) => finding('noindex-for', target, name, { readers: [name.slice('meta:'.length)] }));
+}
+
+/** Types of pictures by the endings of their files. */
+const TYPES: Readonly<Record<string, string>> = {
+	...{
+		jpg: 'image/jpeg',
+		jpeg: 'image/jpeg',
+		png: 'image/png',
+		gif: 'image/gif',
+		webp: 'image/webp',
+		svg: 'image/svg+xml'
+	}
+};
+const endingOf = (address: string) => /\.([a-z]{3,4})(?:[?#]|$)/i.exec(address)?.[1]?.toLowerCase() ?? '';
+/** What tags say that pictures are, and the endings of their files say otherwise. */
+function findInTypes({ tags }: ServedHead, target: Target): Finding[] {
+	let picture = '';
+	return tags.flatMap(({ name, value, line }) => {
+		if (name === 'og:image') picture = value;
+		const meant = name === 'og:image:type' ? ownOf(TYPES, endingOf(picture)) : undefined;
+		if (meant === undefined || (legalMediaType(value) ?? meant) === meant) return [];
+		const expected = 'the type of its picture';
+		return [finding('value-broken', target, name, { tag: name, line, value: value.slice(0, 80), expected, meant })];
+	});
 }
 
 /** The tags of a file as a head, for those who judge heads. */

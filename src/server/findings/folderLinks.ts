@@ -121,7 +121,7 @@ function findDifferent(one: Said, site: Site): Placed[] {
 /** A version in another language that leads nowhere, or does not lead back. */
 function findInVersion(one: Said, { name, value: to, attributes, line }: ServedTag, site: Site): Placed[] {
 	const language = attributes.hreflang;
-	if (name !== 'alternate' || !language || language === 'x-default') return [];
+	if (name !== 'alternate' || !language) return [];
 	const path = pathIn(site, one, to);
 	const other = path === undefined ? undefined : site.pages.get(plain(path));
 	if (path === undefined || other === one) return [];
@@ -134,6 +134,8 @@ function findInVersion(one: Said, { name, value: to, attributes, line }: ServedT
 				finding: finding('version-nowhere', target, 'hreflang', { ...data, why: { is: 'no-page', of: 'folder' } })
 			}
 		];
+	// What stands for all other languages need not name each of them.
+	if (language.toLowerCase() === 'x-default') return [];
 	const own = formsOf(one.path);
 	const isBack = other.tags.some(
 		(back) => back.attributes.hreflang !== undefined && own.includes(plain(pathIn(site, other, back.value) ?? ''))
@@ -172,7 +174,9 @@ function findInFile(one: Said, { name, value, line }: ServedTag, site: Site): Pl
 	if (secure) found.push({ line, finding: finding('insecure-address', target, name, { tag: name, line, value }) });
 	const path = pathIn(site, one, secure ? value.replace('http:', 'https:') : value);
 	const isKnown = site.hasPictures || !CARD_PICTURES.test(name);
-	if (path !== undefined && isKnown && !isThere(site.top, path))
+	// A folder is no file, whatever is served for it.
+	const isFolder = path?.split(/[?#]/, 1)[0]?.endsWith('/') === true;
+	if (path !== undefined && isKnown && (isFolder || !isThere(site.top, path)))
 		found.push({ line, finding: finding('file-missing', target, name, { tag: name, line, value }) });
 	return found;
 }

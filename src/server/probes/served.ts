@@ -11,6 +11,8 @@ import {
 } from '$core';
 import { labelled, type CharsetSource } from '../fetching/charset';
 import { clock } from '../waiting';
+import { findInData } from './linkedData';
+import { escapedIn, leftIn } from './slips';
 import { findInValues } from './values';
 
 /** Tags that each reader asks for before all others; without one its card says less. */
@@ -38,11 +40,6 @@ function isOverdue(directives: string, now: number): boolean {
 	return moment < now;
 }
 
-/** What stands in a tag where a template was not filled in. */
-const LEFT =
-	/\{\{[^{}]{0,60}\}\}|\{%[^{}%]{0,60}%\}|\$\{[^{}]{0,60}\}|<%[^%]{0,60}%>|<\?(?:php|=)|%%\w{1,40}%%|\[object Object\]|#\{[^{}]{0,60}\}|%[A-Z][A-Z_]{2,40}%|\{[a-z_]{2,30}(?:\.[a-z_]{2,30})+\}|^\s*(?:undefined|null|NaN|__\w{2,40}__|\$\w{2,40}|%s)\s*$/;
-/** A character reference that is still one after reading: it was escaped twice. */
-const ESCAPED = /&(?:amp|lt|gt|quot|apos|nbsp|#\d{1,7}|#x[\da-f]{1,6});/i;
 /** So much of a value is looked through. */
 const MOST_LOOKED = 2000;
 
@@ -69,6 +66,17 @@ export function findInEncoding(head: ServedHead, { said, from, body }: SaidEncod
 		found.push(finding('unknown-charset', target, undefined, { label: head.charset.slice(0, 40) }));
 	if (!said && from === 'bytes' && head.charset === undefined && body.some((byte) => byte > 127))
 		found.push(finding('no-charset', target, undefined, {}));
+	const again = head.charsetAgain;
+	if (
+		again &&
+		head.charset !== undefined &&
+		(labelled(again.said) ?? again.said) !== (labelled(head.charset) ?? head.charset)
+	)
+		found.push(
+			finding('doubled-tag', target, undefined, {
+				...{ tag: 'charset', line: head.charsetLine ?? 1, other: again.line, differs: true }
+			})
+		);
 	for (const { name, value, line, isBelow } of head.tags)
 		if (!isBelow && value.includes('\uFFFD'))
 			found.push(finding('broken-characters', target, name, { tag: name, line, value: value.slice(0, 60) }));
@@ -134,16 +142,24 @@ export function findInServedHead(head: ServedHead, asking: readonly ReaderProfil
 		.map(({ name }) => name);
 	for (const { name, value, line, tag } of own) {
 		if (!tag && name !== 'title') continue;
-		const left = LEFT.exec(value.slice(0, MOST_LOOKED))?.[0];
+		const left = leftIn(name, value.slice(0, MOST_LOOKED), head.more.get('h1'));
 		if (left !== undefined)
 			found.push(finding('template-left', target, name, { tag: name, line, seen: left.slice(0, 60) }));
-		const twice = ESCAPED.exec(value.slice(0, MOST_LOOKED))?.[0];
+		const twice = escapedIn(value.slice(0, MOST_LOOKED), tag?.kind === 'address' || tag?.kind === 'picture');
 		if (twice !== undefined) found.push(finding('escaped-twice', target, name, { tag: name, line, seen: twice }));
 		if (DOUBLE_ENCODED.test(value.slice(0, MOST_LOOKED)))
 			found.push(finding('double-encoded', target, name, { tag: name, line, value: value.slice(0, 60) }));
 	}
 	if (below.length > 0) found.push(finding('below-head', target, below[0], { tags: [...new Set(below)].slice(0, 5) }));
+	if (head.base !== undefined && isLocalAddress(head.base))
+		found.push(
+			finding('local-served', target, undefined, {
+				tag: 'base',
+				line: head.baseAt ?? 1,
+				value: head.base.slice(0, 200)
+			})
+		);
 	const robots = own.find(({ name, value }) => name === 'robots' && keptOut(value));
 	if (robots) found.push(finding('noindex-served', target, 'robots', { value: robots.value }));
-	return [...found, ...findInValues(head, target)];
+	return [...found, ...findInValues(head, target), ...findInData(head, target)];
 }

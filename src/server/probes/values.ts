@@ -14,85 +14,15 @@ import {
 	type TagDefinition,
 	type Target
 } from '$core';
+import { isPlaceholder, isStandIn, markupIn, saysNothing } from './slips';
 
 /** So much of a value is looked at, and shown (UTF-16 code units). */
 const MOST_LOOKED = 2000;
 const MOST_SHOWN = 80;
 
-/** Texts that stand where nothing was written yet, in the languages that they are seen in most. */
-const PLACEHOLDERS = new Set(
-	[
-		...[
-			'untitled',
-			'untitled document',
-			'untitled page',
-			'untitled-1',
-			'new document',
-			'new page',
-			'no title',
-			'document'
-		],
-		...[
-			'page title',
-			'site title',
-			'your title',
-			'your title here',
-			'title here',
-			'title goes here',
-			'insert title here'
-		],
-		...['enter title here', 'my title', 'the title', 'title', 'description', 'page description', 'meta description'],
-		...[
-			'your description here',
-			'description here',
-			'description goes here',
-			'enter description here',
-			'add description'
-		],
-		...['insert description here', 'todo', 'tbd', 'fixme', 'xxx', 'n/a', 'na', 'none', 'false'],
-		...[
-			'example title',
-			'sample title',
-			'sample page',
-			'test',
-			'test page',
-			'hello world',
-			'default title',
-			'change me'
-		],
-		...['unbenanntes dokument', 'ohne titel', 'titel', 'beschreibung', 'document sans titre', 'sans titre', 'titre'],
-		...[
-			'documento sin título',
-			'sin título',
-			'título',
-			'documento senza titolo',
-			'senza titolo',
-			'titolo',
-			'naamloos document'
-		],
-		...[
-			'my site',
-			'my website',
-			'my blog',
-			'your company',
-			'your site name',
-			'company name',
-			'site name',
-			'site title'
-		],
-		...['[title]', '[description]', '{title}', '{description}', '<title>', '...', '…', '-', '--', '.', '?', '#']
-	].map((text) => text.toLowerCase())
-);
-const FILLER = /\blorem ipsum\b|\bdolor sit amet\b|\b(?:insert|enter|your) (?:\w+ )?(?:title|description|text) here\b/i;
-/** Elements that text is marked with, from beginning to end: names alone stand in titles of those who write about markup. */
-const MARKUP = /<(b|i|em|strong|span|font|small|sup|sub|u)(?:\s[^<>]{0,80})?>[^<>]{1,200}<\/\1>/i;
 /** Tags that show one of these. */
 const IN_WORDS =
 	/^(?:title|description|og:title|og:description|og:site_name|twitter:title|twitter:description|(?:og|twitter):image:alt|author)$/;
-
-/** A letter says nothing, but in scripts whose letters are words. */
-const ONE_LETTER = /^[\p{L}\p{N}\p{P}]$/u;
-const WORDS_OF_A_LETTER = /[\p{Script=Han}\p{Script=Hangul}\p{Script=Hiragana}\p{Script=Katakana}]/u;
 
 /** What is wrong with what the tags of a head say, each by its kind; and what is nearly a tag, or data that cannot be read. */
 export function findInValues(head: ServedHead, target: Target): Finding[] {
@@ -104,7 +34,8 @@ export function findInValues(head: ServedHead, target: Target): Finding[] {
 			finding('broken-data', target, undefined, { ...data, why: data.why.slice(0, 120) })
 		),
 		...findInLanguages(head, own, target),
-		...findInDates(own, target)
+		...findInDates(own, target),
+		...findInForms(own, target)
 	];
 }
 
@@ -133,20 +64,19 @@ function findInValue({ name, tag, value: whole, line, attributes }: ServedTag, t
 	if (tag.kind === 'address' || tag.kind === 'picture') return findInAddress(tag, value, of, target);
 	// Tags of one's own hold what they like.
 	if (name.startsWith('meta:') || attributes.media !== undefined) return [];
+	if (isStandIn(name, value)) return [finding('placeholder', target, name, { ...of, value })];
 	return isLegal(tag, value) ? [] : [broken(tag, value, of, target)];
 }
 const ALWAYS_ASKED = new Set(['title', 'description', 'og:title', 'og:image']);
 
 function findInWords(name: string, value: string, of: { tag: string; line: number }, target: Target): Finding[] {
 	const shown = value.slice(0, MOST_SHOWN);
-	if (PLACEHOLDERS.has(value.toLowerCase()) || FILLER.test(value))
-		return [finding('placeholder', target, name, { ...of, value: shown })];
-	const markup = MARKUP.exec(value)?.[0];
+	if (isPlaceholder(name, value)) return [finding('placeholder', target, name, { ...of, value: shown })];
+	const markup = markupIn(value);
 	if (markup !== undefined)
 		return [finding('markup-shown', target, name, { ...of, seen: markup.slice(0, MOST_SHOWN) })];
 	const isTitle = name === 'title' || name === 'og:title' || name === 'twitter:title';
-	if (isTitle && ONE_LETTER.test(value) && !WORDS_OF_A_LETTER.test(value))
-		return [finding('bare-title', target, name, { title: value })];
+	if (isTitle && saysNothing(value)) return [finding('thin-title', target, name, { ...of, title: value })];
 	return [];
 }
 
@@ -266,18 +196,28 @@ function findInLanguages({ language }: ServedHead, own: readonly ServedTag[], ta
 		found.push(finding('language-broken', target, tag, { ...told, meant: isMeant ? meant : likely(value) }));
 	};
 	const documents = language?.trim() ?? '';
-	if (documents !== '') look(documents, 'The document', undefined);
+	if (language !== undefined) look(documents, 'The document', undefined);
 	const locale = own.find(({ name }) => name === 'og:locale');
 	if (isLanguageTag(documents) && locale && legalValue(locale.tag!, locale.value) === locale.value) {
 		const [own, other] = [documents, locale.value.replace('_', '-')].map(spokenIn);
 		const data = { line: locale.line, language: documents, tag: 'og:locale', value: locale.value };
 		if (own !== other) found.push(finding('languages-differ', target, 'og:locale', data));
 	}
+	const itself = own.find(({ name }) => name === 'canonical')?.value;
 	const seen = new Map<string, ServedTag>();
 	for (const one of own) {
 		const hreflang = one.name === 'alternate' ? one.attributes.hreflang?.trim() : undefined;
 		if (hreflang === undefined) continue;
-		if (hreflang.toLowerCase() !== 'x-default') look(hreflang, 'hreflang', one.line, 'alternate');
+		if (hreflang.toLowerCase() !== 'x-default') {
+			look(hreflang, 'hreflang', one.line, 'alternate');
+			const isItself = itself !== undefined && one.value === itself;
+			if (isItself && [documents, hreflang].every(isLanguageTag) && spokenIn(documents) !== spokenIn(hreflang))
+				found.push(
+					finding('languages-differ', target, 'alternate', {
+						...{ line: one.line, language: documents, tag: 'hreflang', value: hreflang.slice(0, MOST_SHOWN) }
+					})
+				);
+		}
 		const before = seen.get(hreflang.toLowerCase());
 		if (!before) seen.set(hreflang.toLowerCase(), one);
 		else if (before.value !== one.value)
@@ -294,6 +234,35 @@ function findInDates(own: readonly ServedTag[], target: Target): Finding[] {
 	if (!published || !modified || !(Date.parse(modified.value) < Date.parse(published.value))) return [];
 	const data = { line: modified.line, published: published.value, modified: modified.value };
 	return [finding('dates-swapped', target, modified.name, data)];
+}
+
+/** What a feed is called that is no type of one. */
+const NEARLY_FEED =
+	/^(?:application|text)\/(?:atom|rss|rdf|x-rss|x-atom|rss\+atom|xml\+rss|xml\+atom)$|^text\/(?:atom|rss)\+xml$/i;
+/** `any`, or sizes such as `32x32` (HTML standard, 4.6.7.9). */
+const SIZES = /^\s*(?:any|\d{1,5}x\d{1,5})(?:\s+(?:any|\d{1,5}x\d{1,5}))*\s*$/i;
+
+/** Values that are of the right kind each, and not beside what they stand with. */
+function findInForms(own: readonly ServedTag[], target: Target): Finding[] {
+	const found: Finding[] = [];
+	const tell = ({ name, line }: ServedTag, value: string, expected: string, meant?: string) =>
+		found.push(
+			finding('value-broken', target, name, {
+				...{ tag: name, line, expected, meant },
+				value: value.slice(0, MOST_SHOWN)
+			})
+		);
+	const locale = own.find(({ name }) => name === 'og:locale')?.value;
+	for (const one of own) {
+		const { name, value, attributes } = one;
+		if (name === 'og:locale:alternate' && value !== '' && value === locale)
+			tell(one, value, 'another locale than og:locale');
+		if (name === 'icon' && attributes.sizes !== undefined && !SIZES.test(attributes.sizes))
+			tell(one, attributes.sizes, 'sizes such as 32x32');
+		if (name === 'alternate-form' && NEARLY_FEED.test(attributes.type?.trim() ?? ''))
+			tell(one, attributes.type!, 'application/atom+xml or application/rss+xml');
+	}
+	return found;
 }
 
 /** The language of a tag; Norwegian is written as Bokmål where nothing else is said. */

@@ -134,6 +134,7 @@ const OF_VALUES = {
 		'Readers choose words, voices and listings by language.',
 		'<html lang="en"> with og:locale de_DE'
 	],
+	'thin-title': ['In a list of tabs, of results or of cards, nobody knows what it leads to.', 'Home'],
 	'dates-swapped': [
 		'Readers that sort by date put it in the wrong place, or drop both.',
 		'published 2 May, modified 1 May'

@@ -35,6 +35,11 @@ export const VALUE_KINDS = {
 		({ tag, value }) => `${tag} is still what stood there before it was written: “${value}”`,
 		({ tag }) => `Write the ${tag} of this page.`
 	),
+	'thin-title': kind<Of & { readonly title: string }>(
+		4,
+		({ tag, title }) => `${tag} says “${title}”, which says nothing of the page`,
+		() => 'Say what the page is about.'
+	),
 	'markup-shown': kind<Of & { readonly seen: string }>(
 		5,
 		({ tag, seen }) => `${tag} shows markup, “${seen}”: cards and listings show it as it is written`,

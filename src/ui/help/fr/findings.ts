@@ -144,6 +144,7 @@ export const findings: typeof FINDINGS = {
 		'Les lecteurs choisissent mots, voix et listes par langue.',
 		'<html lang="en"> avec og:locale de_DE'
 	],
+	'thin-title': ['Dans une liste d’onglets, de résultats ou de cartes, personne ne sait où elle mène.', 'Accueil'],
 	'dates-swapped': [
 		'Les lecteurs qui trient par date la mettent à la mauvaise place, ou laissent les deux.',
 		'publiée le 2 mai, modifiée le 1er mai'
