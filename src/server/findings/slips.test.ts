@@ -127,6 +127,7 @@ test.each<[string, Plant, string]>([
 test.each<[string, Plant]>([
 	['a page about a word of programs', (html) => html.replace(/(<title>|<h1>)[^<–]*/g, '$1undefined ')],
 	['a page about references', titled('The nbsp reference – Merrow Guide')],
+	['a word of programs to be found by', content('keywords', 'NaN')],
 	['a list of kinds', titled('Sun + Sea – Merrow Guide')],
 	[
 		'per cent',

@@ -123,7 +123,7 @@ const isUnknown = (reference: string) => htmlToText(reference) === reference;
 const LEFT = [
 	/\{\{[^{}]{0,60}\}\}|\{%[^{}%]{0,60}%\}|\$\{[^{}]{0,60}\}|<%[^%]{0,60}%>|<\?(?:php|=)|%%\w{1,40}%%|\[object Object\]|#\{[^{}]{0,60}\}|%[A-Z][A-Z_]{2,40}%|\{[a-z_]{2,30}(?:\.[a-z_]{2,30})+\}/,
 	/@@\w{2,40}@@|\[\[[a-z]{2,40}(?:\.[a-z]{2,40}){0,4}\]\]/,
-	/^\s*(?:undefined|null|NaN|__\w{2,40}__|\$\w{2,40}|%s)\s*$/,
+	/^\s*(?:__\w{2,40}__|\$\w{2,40}|%s)\s*$/,
 	/\[missing "[^"]{1,80}" translation\]|\btranslation missing: [\w.]{1,80}/i,
 	/^[a-z][a-z0-9]{1,20}(?:[._][a-z0-9]{1,20}){0,5}\.(?:title|description|name|heading)$/,
 	/\bLiquid error\b|\bTraceback \(most recent call last\)|\b(?:Warning|Notice|Deprecated|Fatal error|Parse error): .{1,300} on line \d{1,6}\b/
@@ -138,6 +138,8 @@ const TITLES = new Set(['title', 'og:title', 'twitter:title']);
 
 /** What of a value is what a template or its program left there; `about` is the page's own heading. */
 export function leftIn(name: string, value: string, about = ''): string | undefined {
+	// A word that a page is found by may be one of programs.
+	if (name !== 'keywords' && NOTHING.test(value.trim())) return value.trim();
 	const left = firstOf(LEFT, value);
 	if (left !== undefined || !TITLES.has(name)) return left;
 	// A page that is about such a word is headed by it.
