@@ -94,8 +94,14 @@ export const ODD_ANSWERS: ReaderCase[] = [
 			...html(),
 			head: ['HTTP/1.1 200 OK', HTML, `Content-Length: ${page().length}`, `Content-Length: ${page().length}`]
 		},
-		['unreachable'],
-		{ cards: none }
+		[],
+		sound
+	),
+	one(
+		'a length said twice in one field',
+		{ ...html(), head: ['HTTP/1.1 200 OK', HTML, `Content-Length: ${page().length}, ${page().length}`] },
+		[],
+		sound
 	),
 	one(
 		'lengths that do not agree',

@@ -1,5 +1,7 @@
 import type { Agent, Dispatcher } from 'undici';
-import type { LookupFunction } from 'node:net';
+import { isIP, type LookupFunction } from 'node:net';
+import type { Duplex, Readable } from 'node:stream';
+import { withOneLength } from './oneLength';
 
 interface Asked {
 	readonly signal: AbortSignal;
@@ -8,7 +10,15 @@ interface Asked {
 }
 type Options = Agent.Options & { readonly connect?: { readonly lookup?: LookupFunction; readonly timeout?: number } };
 /** What is read of an answer. */
-export type Answered = Pick<Dispatcher.ResponseData, 'statusCode' | 'headers' | 'body'>;
+export type Answered = Pick<Dispatcher.ResponseData, 'statusCode' | 'headers'> & { readonly body: Readable };
+
+/** A body that nobody wants; its connection ends. */
+export const passOver = (body: Readable): unknown => body.on('error', () => undefined).destroy();
+
+/** What an agent of the runtime opens a connection by. */
+interface Connecting {
+	createConnection(options: object): Duplex | null | undefined;
+}
 
 /** Whether an answer could not be read as HTTP: by the client, or by the runtime's own. */
 export const isMalformed = (error: Error): boolean =>
@@ -43,15 +53,22 @@ export class Client {
 
 	/** The same by the runtime's own client, on a connection of its own: it takes what is not quite HTTP. */
 	private async getPlainly(address: string, { signal, headers, method = 'GET' }: Asked): Promise<Answered> {
-		const { request } = address.startsWith('https:') ? await import('node:https') : await import('node:http');
+		const { request, Agent } = address.startsWith('https:') ? await import('node:https') : await import('node:http');
+		const connects = new Agent() as InstanceType<typeof Agent> & Connecting;
 		const { connect, maxHeaderSize } = this.options;
 		return new Promise((done, fail) => {
 			const limits = { ...(connect?.lookup && { lookup: connect.lookup }), ...(maxHeaderSize && { maxHeaderSize }) };
-			request(address, { signal, headers, method, ...limits, agent: false, insecureHTTPParser: true })
+			request(address, {
+				...{ signal, headers, method, ...limits, insecureHTTPParser: true },
+				createConnection: (options) => {
+					// An agent would have said the name that a certificate is asked for by.
+					const servername = isIP(options.host ?? '') === 0 ? options.host : '';
+					const socket = connects.createConnection({ ...options, servername });
+					return socket && withOneLength(socket);
+				}
+			})
 				.on('error', fail)
-				.on('response', (body) =>
-					done({ statusCode: body.statusCode ?? 0, headers: body.headers, body: body as unknown as Answered['body'] })
-				)
+				.on('response', (body) => done({ statusCode: body.statusCode ?? 0, headers: body.headers, body }))
 				.end();
 		});
 	}

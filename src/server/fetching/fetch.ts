@@ -1,6 +1,6 @@
 import type { lookup } from 'node:dns';
 import { UserError, refuse } from '../errors';
-import { Client } from './client';
+import { Client, passOver } from './client';
 import { guardedLookup, refuseAddress, RefusedName } from './guard';
 import { leadsTo } from './location';
 
@@ -73,11 +73,11 @@ export class GuardedFetcher {
 			});
 			const target = leadsTo(one(headers.location), address);
 			if (statusCode >= 300 && statusCode < 400 && target) {
-				await body.dump();
+				passOver(body);
 				return { leadsTo: target.href };
 			}
 			if (statusCode !== 200) {
-				await body.dump();
+				passOver(body);
 				throw refuse('fetch-status', { address, answer: statusCode });
 			}
 			return { address, type: mediaType(one(headers['content-type'])), body: await readAll(body, address, limits) };

@@ -3,7 +3,7 @@ import type { lookup } from 'node:dns';
 import { CookieJar } from 'tough-cookie';
 import { ownOf, parseUrl } from '$core';
 import { leadsTo } from './location';
-import { Client, isMalformed, type Answered } from './client';
+import { Client, isMalformed, passOver, type Answered } from './client';
 import { guardedLookup, refuseAddress, RefusedName } from './guard';
 import { unpack } from './unpack';
 
@@ -165,7 +165,7 @@ export class TracingFetcher {
 				return ended(read.end, read);
 			}
 			// A body here is nothing that a reader would take.
-			answer.body.on('error', () => undefined).destroy();
+			passOver(answer.body);
 			if (been.has(`${target} ${(await jar?.getCookieString(target)) ?? ''}`)) return ended('loop', { why: target });
 			if (hops.length > limits.redirects) return ended('too-many-redirects', { why: target });
 			if (limits.otherHosts === false && parseUrl(target)?.host !== parseUrl(next)?.host)
