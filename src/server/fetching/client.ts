@@ -1,6 +1,6 @@
 import type { Agent, Dispatcher } from 'undici';
 import { isIP, type LookupFunction } from 'node:net';
-import type { Duplex, Readable } from 'node:stream';
+import type { Readable } from 'node:stream';
 import { withOneLength } from './oneLength';
 
 interface Asked {
@@ -14,11 +14,6 @@ export type Answered = Pick<Dispatcher.ResponseData, 'statusCode' | 'headers'> &
 
 /** A body that nobody wants; its connection ends. */
 export const passOver = (body: Readable): unknown => body.on('error', () => undefined).destroy();
-
-/** What an agent of the runtime opens a connection by. */
-interface Connecting {
-	createConnection(options: object): Duplex | null | undefined;
-}
 
 /** Whether an answer could not be read as HTTP: by the client, or by the runtime's own. */
 export const isMalformed = (error: Error): boolean =>
@@ -54,7 +49,7 @@ export class Client {
 	/** The same by the runtime's own client, on a connection of its own: it takes what is not quite HTTP. */
 	private async getPlainly(address: string, { signal, headers, method = 'GET' }: Asked): Promise<Answered> {
 		const { request, Agent } = address.startsWith('https:') ? await import('node:https') : await import('node:http');
-		const connects = new Agent() as InstanceType<typeof Agent> & Connecting;
+		const connects = new Agent();
 		const { connect, maxHeaderSize } = this.options;
 		return new Promise((done, fail) => {
 			const limits = { ...(connect?.lookup && { lookup: connect.lookup }), ...(maxHeaderSize && { maxHeaderSize }) };
