@@ -57,8 +57,8 @@ export class Client {
 				...{ signal, headers, method, ...limits, insecureHTTPParser: true },
 				createConnection: (options) => {
 					// An agent would have said the name that a certificate is asked for by.
-					const servername = isIP(options.host ?? '') === 0 ? options.host : '';
-					const socket = connects.createConnection({ ...options, servername });
+					const named = { ...options, servername: isIP(options.host ?? '') === 0 ? options.host : '' };
+					const socket = connects.createConnection(named);
 					return socket && withOneLength(socket);
 				}
 			})
