@@ -160,6 +160,7 @@ test('the door of the core', () => {
 		  "knownVariables",
 		  "labelled",
 		  "languageChain",
+		  "legalMediaType",
 		  "legalValue",
 		  "lettersNotDrawn",
 		  "lettersOf",
