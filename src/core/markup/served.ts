@@ -61,7 +61,7 @@ export interface ServedHead {
 }
 
 /** A text in JSON-LD. */
-export interface SaidInData {
+interface SaidInData {
 	readonly name: string;
 	readonly value: string;
 	readonly line: number;
