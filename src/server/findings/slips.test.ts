@@ -128,6 +128,12 @@ test.each<[string, Plant]>([
 	['a page about a word of programs', (html) => html.replace(/(<title>|<h1>)[^<–]*/g, '$1undefined ')],
 	['a page about references', titled('The nbsp reference – Merrow Guide')],
 	['a word of programs to be found by', content('keywords', 'NaN')],
+	['a token of a program', added('<meta name="csrf-token" content="abc%2Bdef%3D%3D">')],
+	['words with signs between', added('<meta name="harbour-words" content="gull+tern+eider">')],
+	[
+		'how many',
+		content('description', '# of seals on the pier at low water, by day and by season, as they were counted.')
+	],
 	['a list of kinds', titled('Sun + Sea – Merrow Guide')],
 	[
 		'per cent',

@@ -145,7 +145,7 @@ export function findInServedHead(head: ServedHead, asking: readonly ReaderProfil
 		const left = leftIn(name, value.slice(0, MOST_LOOKED), head.more.get('h1'));
 		if (left !== undefined)
 			found.push(finding('template-left', target, name, { tag: name, line, seen: left.slice(0, 60) }));
-		const twice = escapedIn(value.slice(0, MOST_LOOKED), tag?.kind === 'address' || tag?.kind === 'picture');
+		const twice = escapedIn(name, value.slice(0, MOST_LOOKED));
 		if (twice !== undefined) found.push(finding('escaped-twice', target, name, { tag: name, line, seen: twice }));
 		if (DOUBLE_ENCODED.test(value.slice(0, MOST_LOOKED)))
 			found.push(finding('double-encoded', target, name, { tag: name, line, value: value.slice(0, 60) }));

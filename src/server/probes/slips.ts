@@ -2,6 +2,10 @@ import { htmlToText } from '$core';
 
 /** Slips of those who write pages, and of their programs, in texts that readers show. */
 
+/** Tags that say something in words. */
+export const IN_WORDS =
+	/^(?:title|description|og:title|og:description|og:site_name|twitter:title|twitter:description|(?:og|twitter):image:alt|author)$/;
+
 /** Texts that stand where nothing was written yet, in the languages that they are seen in most. */
 const PLACEHOLDERS = new Set(
 	[
@@ -107,7 +111,7 @@ const MARKUP = [
 	/<(b|i|em|strong|span|font|small|sup|sub|u|p|div|li|ul|ol|a|h[1-6])(?:\s[^<>]{0,80})?>[^<>]{1,400}<\/\1>/i,
 	/<!--[^<>]{0,200}-->/,
 	/\[\/?[a-z][a-z_-]{1,30}(?: [a-z_]{1,20}="[^"\]]{0,80}"){1,9} ?\/?\]/i,
-	/^#{1,6} \S.{0,60}/,
+	/^#{2,6} \S.{0,60}/,
 	/\*\*[^\s*][^*]{0,120}\*\*/,
 	/\[[^[\]]{1,80}\]\((?:https?:|\/)[^()\s]{0,200}\)/
 ];
@@ -125,7 +129,7 @@ const LEFT = [
 	/@@\w{2,40}@@|\[\[[a-z]{2,40}(?:\.[a-z]{2,40}){0,4}\]\]/,
 	/^\s*(?:__\w{2,40}__|\$\w{2,40}|%s)\s*$/,
 	/\[missing "[^"]{1,80}" translation\]|\btranslation missing: [\w.]{1,80}/i,
-	/^[a-z][a-z0-9]{1,20}(?:[._][a-z0-9]{1,20}){0,5}\.(?:title|description|name|heading)$/,
+	/^[a-z][a-z0-9]{1,20}(?:[._][a-z0-9]{1,20}){1,5}\.(?:title|description|name|heading)$/,
 	/\bLiquid error\b|\bTraceback \(most recent call last\)|\b(?:Warning|Notice|Deprecated|Fatal error|Parse error): .{1,300} on line \d{1,6}\b/
 ];
 /** A part of a title that a program wrote where it had nothing. */
@@ -155,10 +159,10 @@ const ESCAPED = [
 	/^\S{0,300}%[\dA-F]{2}\S{0,300}%[\dA-F]{2}\S{0,300}$/,
 	/^[a-z]{2,30}(?:\+[a-z]{2,30}){2,30}$/i
 ];
-/** The same in an address, which has per cents and names of its own. */
-const ESCAPED_ADDRESS = /&(?:amp|lt|gt|quot|apos|nbsp|#\d{1,7}|#x[\da-f]{1,6});/i;
-export function escapedIn(value: string, isAddress: boolean): string | undefined {
-	if (isAddress) return ESCAPED_ADDRESS.exec(value)?.[0];
+/** The same in what is no text: addresses and words of programs have per cents and names of their own. */
+const ESCAPED_OTHERWISE = /&(?:amp|lt|gt|quot|apos|nbsp|#\d{1,7}|#x[\da-f]{1,6});/i;
+export function escapedIn(name: string, value: string): string | undefined {
+	if (!IN_WORDS.test(name)) return ESCAPED_OTHERWISE.exec(value)?.[0];
 	const found = firstOf(ESCAPED, value);
 	return found === undefined || (REFERENCE.test(found) && isUnknown(found)) ? undefined : found.slice(0, 60);
 }

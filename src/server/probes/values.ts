@@ -14,15 +14,11 @@ import {
 	type TagDefinition,
 	type Target
 } from '$core';
-import { isPlaceholder, isStandIn, markupIn, saysNothing } from './slips';
+import { IN_WORDS, isPlaceholder, isStandIn, markupIn, saysNothing } from './slips';
 
 /** So much of a value is looked at, and shown (UTF-16 code units). */
 const MOST_LOOKED = 2000;
 const MOST_SHOWN = 80;
-
-/** Tags that show one of these. */
-const IN_WORDS =
-	/^(?:title|description|og:title|og:description|og:site_name|twitter:title|twitter:description|(?:og|twitter):image:alt|author)$/;
 
 /** What is wrong with what the tags of a head say, each by its kind; and what is nearly a tag, or data that cannot be read. */
 export function findInValues(head: ServedHead, target: Target): Finding[] {
