@@ -44,7 +44,7 @@ const ENGLISH: Words = {
 	together: ({ count, first }) => `All ${count} at once: ${describeMend(first)}`
 };
 
-const ouDans = (at: Where) =>
+const whereInFrench = (at: Where) =>
 	at.of === 'site'
 		? 'pour tout le site'
 		: at.of === 'type'
@@ -52,12 +52,12 @@ const ouDans = (at: Where) =>
 			: `sur ${at.path}`;
 
 const FRENCH: Words = {
-	write: ({ tag, at, template }) => `${tag}, ${ouDans(at)} : écrire ${template}`,
-	'take-away': ({ tag, at }) => `${tag}, ${ouDans(at)} : ôter sa règle`,
+	write: ({ tag, at, template }) => `${tag}, ${whereInFrench(at)} : écrire ${template}`,
+	'take-away': ({ tag, at }) => `${tag}, ${whereInFrench(at)} : ôter sa règle`,
 	begin: ({ language, at, template }) =>
-		`Commencer une règle pour ${language} avec les mots à traduire, ${ouDans(at)} : ${template}`,
-	'own-first': ({ at }) => `Mettre les images de la page avant le logo, ${ouDans(at)}`,
-	'least-width': ({ pixels, at }) => `Passer les images de moins de ${pixels} pixels, ${ouDans(at)}`,
+		`Commencer une règle pour ${language} avec les mots à traduire, ${whereInFrench(at)} : ${template}`,
+	'own-first': ({ at }) => `Mettre les images de la page avant le logo, ${whereInFrench(at)}`,
+	'least-width': ({ pixels, at }) => `Passer les images de moins de ${pixels} pixels, ${whereInFrench(at)}`,
 	'picture-of-site': ({ name }) => `Faire de ${name} l’image de partage du site`,
 	draw: ({ called }) => `Dessiner une image de partage pour chaque page du type « ${called} » qui n’en a pas`,
 	link: ({ path, to }) => `Faire que ${to} nomme ${path}`,

@@ -82,8 +82,7 @@ const HANDLES = new Set(
 		'yourname',
 		'yoursite',
 		'site',
-		'example',
-		'twitter'
+		'example'
 	].map((name) => `@${name}`)
 );
 const FILLER =
