@@ -1,17 +1,10 @@
 import sharp from 'sharp';
 import { stat } from 'node:fs/promises';
 import type { Picture } from '$core';
+import { MEDIA_TYPES } from './mediaTypes';
 
-const MEDIA_TYPES: Readonly<Record<string, string>> = {
-	jpeg: 'image/jpeg',
-	png: 'image/png',
-	webp: 'image/webp',
-	gif: 'image/gif',
-	svg: 'image/svg+xml',
-	avif: 'image/avif',
-	heif: 'image/avif',
-	tiff: 'image/tiff'
-};
+/** The reader of pictures calls AVIF by what it is packed in. */
+const TYPES: typeof MEDIA_TYPES = { ...MEDIA_TYPES, heif: 'image/avif' };
 
 /**
  * What a file, by its path or its bytes, is; read from the bytes and never from a name: media type, size in pixels as shown (turned as its
@@ -23,7 +16,7 @@ export async function readPictureFacts(file: string | Buffer): Promise<Omit<Pict
 			typeof file === 'string' ? stat(file).then((found) => found.size) : file.length,
 			sharp(file, { limitInputPixels: 200_000_000 }).metadata()
 		]);
-		const type = MEDIA_TYPES[facts.format];
+		const type = TYPES[facts.format];
 		if (!type || !facts.width || !facts.height) return undefined;
 		const turned = (facts.orientation ?? 1) >= 5;
 		const height = facts.pageHeight ?? facts.height;

@@ -17,6 +17,7 @@ import {
 } from '$core';
 import { refuse } from '../errors';
 import { declaredEncoding, decodeFile } from '../files/encoding';
+import { MEDIA_TYPES } from '../files/mediaTypes';
 import { fileAt, isHtmlName, openFolder, pathOfFile, shownName, walkFolder } from '../files/folder';
 import { findInEncoding, findInServedHead } from '../probes/served';
 import { findLinks, saidBy, type FileFinding, type Said } from './folderLinks';
@@ -96,24 +97,18 @@ function findInRobots({ tags }: ServedHead, target: Target): Finding[] {
 	return names.map(({ name }) => finding('noindex-for', target, name, { readers: [name.slice('meta:'.length)] }));
 }
 
-/** Types of pictures by the endings of their files. */
-const TYPES: Readonly<Record<string, string>> = {
-	...{
-		jpg: 'image/jpeg',
-		jpeg: 'image/jpeg',
-		png: 'image/png',
-		gif: 'image/gif',
-		webp: 'image/webp',
-		svg: 'image/svg+xml'
-	}
-};
-const endingOf = (address: string) => /\.([a-z]{3,4})(?:[?#]|$)/i.exec(address)?.[1]?.toLowerCase() ?? '';
+/** The media type that the ending of a picture's address stands for. */
+function typeOfEnding(address: string): string | undefined {
+	const ending = /\.([a-z]{3,4})(?:[?#]|$)/i.exec(address)?.[1]?.toLowerCase() ?? '';
+	return ownOf(MEDIA_TYPES, ending === 'jpg' ? 'jpeg' : ending);
+}
+
 /** What tags say that pictures are, and the endings of their files say otherwise. */
 function findInTypes({ tags }: ServedHead, target: Target): Finding[] {
 	let picture = '';
 	return tags.flatMap(({ name, value, line }) => {
 		if (name === 'og:image') picture = value;
-		const meant = name === 'og:image:type' ? ownOf(TYPES, endingOf(picture)) : undefined;
+		const meant = name === 'og:image:type' ? typeOfEnding(picture) : undefined;
 		if (meant === undefined || (legalMediaType(value) ?? meant) === meant) return [];
 		const expected = 'the type of its picture';
 		return [finding('value-broken', target, name, { tag: name, line, value: value.slice(0, 80), expected, meant })];
