@@ -32,7 +32,7 @@ const ROBOTS = {
 	'no-answer': 'ne peut pas être atteint'
 } as const;
 
-const megabytes = (bytes: number) =>
+export const megabytes = (bytes: number) =>
 	`${(bytes / 1_000_000).toLocaleString('fr', { minimumFractionDigits: 1, maximumFractionDigits: 1 })} Mo`;
 
 /** Why a reader has no page, no picture, or a small card, in French; what a page is said of is “elle”. */

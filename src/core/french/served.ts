@@ -1,5 +1,5 @@
 import type { FindingWords } from '../findings/finding';
-import { reasons } from './reasons';
+import { megabytes, reasons } from './reasons';
 import { by, inThe, kilobytes, listed, words, type Data } from './saying';
 
 const { noPage, noPicture, robotsFailed, what } = reasons;
@@ -170,7 +170,7 @@ export const served = {
 	),
 	'served-heavy': words<Data<'served-heavy'>>(
 		({ bytes, readers }) =>
-			`L’image a ${(bytes / 1_000_000).toFixed(1)} Mo, plus que n’en ${by(readers, 'prend', 'prennent')} ${listed(readers)}`,
+			`L’image a ${megabytes(bytes)}, plus que n’en ${by(readers, 'prend', 'prennent')} ${listed(readers)}`,
 		() => 'Allégez-la : 1 200 sur 630 pixels ne demandent pas plus de 300 ko.'
 	),
 	'picture-unreadable': words<Data<'picture-unreadable'>>(
