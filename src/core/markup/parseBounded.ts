@@ -1,4 +1,14 @@
-import { defaultTreeAdapter, Parser, type DefaultTreeAdapterMap, type ParserOptions } from 'parse5';
+import {
+	defaultTreeAdapter,
+	InsertionMode,
+	Parser,
+	Token,
+	Tokenizer,
+	TokenizerMode,
+	type DefaultTreeAdapterMap,
+	type ParserOptions,
+	type TokenizerOptions
+} from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 
 /**
@@ -15,7 +25,76 @@ export const MOST_DEPTH = 512;
 /** Thrown to end the reading. */
 const ENOUGH = new Error('A page of more elements than are read.');
 
+/** Letters from here on may be halves of pairs (UTF-16). */
+const PAIRS = 0xd800;
+const [SPACE, QUOTE, AMPERSAND, APOSTROPHE] = [0x20, 0x22, 0x26, 0x27];
+const [LESS, EQUALS, GREATER, BACKTICK] = [0x3c, 0x3d, 0x3e, 0x60];
+const isPlain = (code: number) => code > SPACE && code < PAIRS && code !== LESS && code !== AMPERSAND;
+const isPlainInValue = (code: number) =>
+	isPlain(code) &&
+	code !== QUOTE &&
+	code !== APOSTROPHE &&
+	code !== EQUALS &&
+	code !== GREATER &&
+	code !== BACKTICK;
+
+/** Where letters that mean nothing to markup are text, and nothing else. */
+const TEXT_STATES: ReadonlySet<number> = new Set([
+	TokenizerMode.DATA,
+	TokenizerMode.RCDATA,
+	TokenizerMode.RAWTEXT,
+	TokenizerMode.SCRIPT_DATA
+]);
+/** Where white space after a letter goes where the letter went (HTML standard, 13.2.6.4.7, 8, 11 and 15). */
+const SPACED_MODES: ReadonlySet<InsertionMode> = new Set([
+	InsertionMode.IN_BODY,
+	InsertionMode.TEXT,
+	InsertionMode.IN_CAPTION,
+	InsertionMode.IN_CELL
+]);
+
+/** Takes runs of letters in one step: they are most of a page, and each is a step of its own else. */
+class RunningTokenizer extends Tokenizer {
+	constructor(
+		options: TokenizerOptions,
+		private readonly parser: Parser<DefaultTreeAdapterMap>
+	) {
+		super(options, parser);
+	}
+
+	protected override _emitCodePoint(code: number) {
+		super._emitCodePoint(code);
+		if (this.currentCharacterToken?.type !== Token.TokenType.CHARACTER || !TEXT_STATES.has(this.state)) return;
+		const { preprocessor, parser } = this;
+		const { html } = preprocessor;
+		const takesSpaces = SPACED_MODES.has(parser.insertionMode) || this.inForeignNode;
+		let at = preprocessor.pos + 1;
+		for (; at < html.length; at++) {
+			const next = html.charCodeAt(at);
+			if (!isPlain(next) && !(takesSpaces && next === SPACE)) break;
+		}
+		this.runTo(at);
+	}
+
+	protected override _extendRun(code: number) {
+		super._extendRun(code);
+		if (this.currentToken?.type !== Token.TokenType.START_TAG) return;
+		const { html, pos } = this.preprocessor;
+		let at = pos + 1;
+		while (at < html.length && isPlainInValue(html.charCodeAt(at))) at++;
+		this.runTo(at);
+	}
+
+	/** Takes all before a place in the text to what is being built, which ends with the letter that was taken last. */
+	private runTo(at: number) {
+		this.consumedAfterSnapshot += at - 1 - this.preprocessor.pos;
+		this.preprocessor.pos = at - 1;
+		this.runEnd = at;
+	}
+}
+
 class BoundedParser extends Parser<DefaultTreeAdapterMap> {
+	override tokenizer: Tokenizer = new RunningTokenizer(this.options, this);
 	/** The elements whose places are noted, where only some are asked for: places take more memory than all else. */
 	placed: ReadonlySet<string> | undefined;
 

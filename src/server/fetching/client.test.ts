@@ -20,7 +20,7 @@ const answering = (answer: string) =>
 	);
 afterAll(() => servers.forEach((server) => server.close()));
 
-const asked = () => ({ signal: AbortSignal.timeout(30_000), headers: { 'user-agent': 'gull' } });
+const asked = () => ({ until: performance.now() + 30_000, headers: { 'user-agent': 'gull' }, wants: () => 1000 });
 
 test.each([
 	['a field that is folded', 'Content-Type: text/html;\r\n charset=utf-8\r\nContent-Length: 5\r\n\r\n'],
@@ -35,7 +35,7 @@ test.each([
 	};
 	const client = new Client({ connect: { lookup: guarded } });
 	const { body, statusCode } = await client.get(`http://localhost:${port}/`, asked());
-	expect([statusCode, Buffer.concat(await body.toArray()).toString()]).toEqual([200, 'hello']);
+	expect([statusCode, body.toString()]).toEqual([200, 'hello']);
 	// Once by the client, once by the runtime's own: a name may have come to mean another machine meanwhile.
 	expect(names).toEqual(['localhost', 'localhost']);
 	await client.destroy();
@@ -73,7 +73,7 @@ test('over TLS a server is asked by its name', async () => {
 	const client = new Client({});
 	try {
 		const { body } = await client.get(`https://localhost:${port}/`, asked());
-		expect(Buffer.concat(await body.toArray()).toString()).toBe('hello');
+		expect(body.toString()).toBe('hello');
 	} finally {
 		if (trusts === undefined) delete process.env.NODE_TLS_REJECT_UNAUTHORIZED;
 		else process.env.NODE_TLS_REJECT_UNAUTHORIZED = trusts;

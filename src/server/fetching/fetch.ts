@@ -1,6 +1,6 @@
 import type { lookup } from 'node:dns';
 import { UserError, refuse } from '../errors';
-import { Client, passOver } from './client';
+import { Client } from './client';
 import { guardedLookup, refuseAddress, RefusedName } from './guard';
 import { leadsTo } from './location';
 
@@ -45,12 +45,12 @@ export class GuardedFetcher {
 
 	/** A `UserError` says what was refused or failed, and why. */
 	async fetch(address: string, limits: FetchLimits): Promise<Fetched> {
-		const signal = AbortSignal.timeout(limits.timeout);
+		const until = performance.now() + limits.timeout;
 		let next = address;
 		for (let hop = 0; hop <= limits.redirects; hop++) {
 			const why = refuseAddress(next, this.allowed);
 			if (why) throw refuse('fetch-forbidden', { address: next, why, from: hop ? address : undefined });
-			const answer = await this.get(next, limits, signal);
+			const answer = await this.get(next, limits, until);
 			if ('body' in answer) return answer;
 			next = answer.leadsTo;
 		}
@@ -64,23 +64,21 @@ export class GuardedFetcher {
 	private async get(
 		address: string,
 		limits: FetchLimits,
-		signal: AbortSignal
+		until: number
 	): Promise<Fetched | { readonly leadsTo: string }> {
 		try {
-			const { statusCode, headers, body } = await this.client.get(address, {
-				signal,
-				headers: { 'user-agent': AGENT_NAME, accept: '*/*' }
+			const { statusCode, headers, body, failed } = await this.client.get(address, {
+				until,
+				headers: { 'user-agent': AGENT_NAME, accept: '*/*' },
+				// One more than is taken tells that there is more.
+				wants: (status) => (status === 200 ? limits.maxBytes + 1 : 0)
 			});
 			const target = leadsTo(one(headers.location), address);
-			if (statusCode >= 300 && statusCode < 400 && target) {
-				passOver(body);
-				return { leadsTo: target.href };
-			}
-			if (statusCode !== 200) {
-				passOver(body);
-				throw refuse('fetch-status', { address, answer: statusCode });
-			}
-			return { address, type: mediaType(one(headers['content-type'])), body: await readAll(body, address, limits) };
+			if (statusCode >= 300 && statusCode < 400 && target) return { leadsTo: target.href };
+			if (statusCode !== 200) throw refuse('fetch-status', { address, answer: statusCode });
+			if (failed) throw failed;
+			if (body.length > limits.maxBytes) throw refuse('fetch-too-large', { address, most: megabytes(limits.maxBytes) });
+			return { address, type: mediaType(one(headers['content-type'])), body };
 		} catch (error) {
 			throw explain(address, limits, error);
 		}
@@ -89,18 +87,6 @@ export class GuardedFetcher {
 
 const one = (header: string | string[] | undefined) => (Array.isArray(header) ? header[0] : header);
 const mediaType = (header = '') => (header.split(';')[0] as string).trim().toLowerCase();
-
-async function readAll(body: AsyncIterable<Buffer>, address: string, { maxBytes }: FetchLimits): Promise<Buffer> {
-	const chunks: Buffer[] = [];
-	let size = 0;
-	for await (const chunk of body) {
-		size += chunk.length;
-		// Leaving the loop ends the connection: a body without end is not waited for.
-		if (size > maxBytes) throw refuse('fetch-too-large', { address, most: megabytes(maxBytes) });
-		chunks.push(chunk);
-	}
-	return Buffer.concat(chunks);
-}
 
 const megabytes = (bytes: number) => `${Math.round(bytes / 100_000) / 10} MB`;
 

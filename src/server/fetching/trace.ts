@@ -3,7 +3,7 @@ import type { lookup } from 'node:dns';
 import { CookieJar } from 'tough-cookie';
 import { ownOf, parseUrl } from '$core';
 import { leadsTo } from './location';
-import { Client, isMalformed, passOver, type Answered } from './client';
+import { Client, isMalformed, type Answered } from './client';
 import { guardedLookup, refuseAddress, RefusedName } from './guard';
 import { unpack } from './unpack';
 
@@ -129,8 +129,9 @@ export class TracingFetcher {
 
 	async fetch(address: string, limits: TraceLimits): Promise<TracedFetch> {
 		const start = performance.now();
-		const timeout = AbortSignal.timeout(limits.timeout);
-		const signal = limits.signal ? AbortSignal.any([timeout, limits.signal]) : timeout;
+		const { signal, method = 'GET' } = limits;
+		const until = start + limits.timeout;
+		const follows = limits.follows ?? REDIRECTS;
 		const hops: Hop[] = [];
 		const jar = limits.cookies ? new CookieJar() : undefined;
 		const been = new Set<string>();
@@ -143,29 +144,31 @@ export class TracingFetcher {
 			const refused = this.refuse(next);
 			if (refused) return ended('refused', { why: `${next} ${refused}` });
 			const began = performance.now() - start;
-			let answer: Answered;
+			const asked = next;
+			let [answer, target]: [Answered?, string?] = [];
 			try {
-				const { client, at, headers: said } = this.askedAt(next, limits.headers);
+				const { client, at, headers: sent } = this.askedAt(next, limits.headers);
 				const cookie = (await jar?.getCookieString(next)) ?? '';
 				been.add(`${next} ${cookie}`);
-				const headers = cookie === '' ? said : { ...said, cookie };
-				answer = await client.get(at, { signal, headers, method: limits.method ?? 'GET' });
+				const headers = cookie === '' ? sent : { ...sent, cookie };
+				const wants = (status: number, { location }: IncomingHttpHeaders) => {
+					target = follows.includes(status) ? this.publicly(said(location), asked) : undefined;
+					// What leads on has a body that no reader takes.
+					return target === undefined ? limits.maxBytes : 0;
+				};
+				answer = await client.get(at, { until, signal, headers, method, wants });
 			} catch (error) {
 				hops.push({ address: next, status: 0, headers: {}, began, took: performance.now() - start - began });
 				return ended(...failure(error, limits));
 			}
 			const headers = flat(answer.headers);
-			hops.push({ address: next, status: answer.statusCode, headers, began, took: performance.now() - start - began });
-			for (const said of [answer.headers['set-cookie'] ?? []].flat())
-				await jar?.setCookie(said, next, { ignoreError: true });
-			const leads = (limits.follows ?? REDIRECTS).includes(answer.statusCode);
-			const target = leads ? this.publicly(headers.location, next) : undefined;
-			if (!target) {
-				const read = await readBody(answer.body, headers, limits);
+			hops.push({ address: next, status: answer.statusCode, headers, began, took: answer.headAt - start - began });
+			for (const cookie of [answer.headers['set-cookie'] ?? []].flat())
+				await jar?.setCookie(cookie, next, { ignoreError: true });
+			if (target === undefined) {
+				const read = await readBody(answer, headers, limits);
 				return ended(read.end, read);
 			}
-			// A body here is nothing that a reader would take.
-			passOver(answer.body);
 			if (been.has(`${target} ${(await jar?.getCookieString(target)) ?? ''}`)) return ended('loop', { why: target });
 			if (hops.length > limits.redirects) return ended('too-many-redirects', { why: target });
 			if (limits.otherHosts === false && parseUrl(target)?.host !== parseUrl(next)?.host)
@@ -212,10 +215,14 @@ export class TracingFetcher {
 	}
 }
 
-const flat = (headers: IncomingHttpHeaders): Record<string, string> =>
-	Object.fromEntries(
-		Object.entries(headers).map(([name, value]) => [name, Array.isArray(value) ? value.join(', ') : (value ?? '')])
-	);
+/** What a field says, also where it is said more than once. */
+const said = (value: string | string[] | undefined) => (Array.isArray(value) ? value.join(', ') : value);
+
+function flat(headers: IncomingHttpHeaders): Record<string, string> {
+	const all: Record<string, string> = {};
+	for (const name of Object.keys(headers)) all[name] = said(headers[name]) ?? '';
+	return all;
+}
 
 function failure(error: unknown, { timeout }: TraceLimits): [Ending, { why?: string }] {
 	if (error instanceof RefusedName) return ['refused', { why: error.message }];
@@ -252,30 +259,18 @@ const CERTIFICATES: Readonly<Record<string, string>> = {
 type ReadBody = Pick<TracedFetch, 'body' | 'received' | 'packed' | 'end' | 'why'>;
 
 async function readBody(
-	body: Answered['body'],
+	{ body: raw, isCut, failed }: Answered,
 	headers: Readonly<Record<string, string>>,
 	limits: TraceLimits
 ): Promise<ReadBody> {
-	const chunks: Buffer[] = [];
-	let received = 0;
-	let end: Ending = 'whole';
+	let end: Ending = isCut ? 'cut' : 'whole';
 	let why: string | undefined;
-	try {
-		// Leaving the loop ends the connection: a body without end is not waited for.
-		for await (const chunk of body as AsyncIterable<Buffer>) {
-			chunks.push(chunk);
-			received += chunk.length;
-			if (received >= limits.maxBytes) {
-				end = 'cut';
-				break;
-			}
-		}
-	} catch (error) {
-		const [kind, more] = failure(error, limits);
+	if (failed) {
+		const [kind, more] = failure(failed, limits);
 		end = kind === 'reset' || kind === 'malformed' ? 'short' : kind;
 		why = more.why;
 	}
-	const raw = Buffer.concat(chunks);
+	const received = raw.length;
 	const encoding = headers['content-encoding'] ?? '';
 	const unpacked = await unpack(raw, encoding, limits.maxBytes, end !== 'whole');
 	const packed = encoding === '' ? {} : { packed: raw };
