@@ -102,7 +102,15 @@ export {
 	type Markup
 } from './render/render';
 export { escapeText } from './render/escape';
-export { canonicalLanguage, clipText, countGraphemes, isBlank, isLanguageTag, settleText } from './text/text';
+export {
+	canonicalLanguage,
+	clipText,
+	countGraphemes,
+	isBlank,
+	isLanguageTag,
+	remembered,
+	settleText
+} from './text/text';
 export { htmlToText, textOf } from './markup/plainText';
 export { limitExtraMarkup } from './markup/extra';
 export { looseTags } from './markup/looseTags';

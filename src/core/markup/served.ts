@@ -34,7 +34,7 @@ export interface ServedHead {
 	readonly more: ReadonlyMap<string, string>;
 	/** Where its oEmbed stands, as written (oEmbed 1.0, 4). */
 	readonly oembed: string | undefined;
-	/** Words in the body, and scripts: many scripts and no words are a shell that scripts fill. */
+	/** Words in the body, counted up to 200, and scripts: many scripts and no words are a shell that scripts fill. */
 	readonly words: number;
 	readonly scripts: number;
 	/** What relative addresses stand under, where its first `base` element says so; as written (HTML standard, 4.2.3); and the line of that. */
@@ -69,6 +69,8 @@ interface SaidInData {
 
 /** Elements whose place in the text is told. */
 const PLACED = new Set(['title', 'meta', 'link', 'script', 'base']);
+/** Elements that are tags of a head, or nearly. */
+const SPEAKING = new Set(['title', 'meta', 'link']);
 const LINKS = /^(canonical|icon|shortcut icon|apple-touch-icon|manifest|alternate|author|me)$/;
 const MOST_PICTURES = 20;
 /** Tags that are kept of one page: no head has as many. */
@@ -115,6 +117,7 @@ class Reading {
 		this.takeKind(element);
 		const property = attribute(element, 'itemprop')?.trim();
 		if (property && /^[\w-]{1,40}$/.test(property)) this.say(`itemprop:${property}`, propertyOf(element));
+		if (!SPEAKING.has(element.tagName)) return;
 		if (!this.isBelow && this.near.length < MOST_PICTURES) this.near.push(...nearTagsIn(element));
 		for (const name of namesOf(element)) {
 			const tag = servedTag(element, name, this.isBelow);
@@ -301,10 +304,13 @@ function thingsIn(data: unknown): readonly Thing[] {
 }
 const isThing = (one: unknown): one is Thing => typeof one === 'object' && one !== null;
 
-/** Runs of letters between white space. */
+/** So many words are counted: a page of more is no shell. */
+const MOST_WORDS = 200;
+
+/** Runs of letters between white space, up to so many. */
 function countWords(text: string): number {
 	let [count, isWithin] = [0, false];
-	for (let at = 0; at < text.length; at++) {
+	for (let at = 0; at < text.length && count < MOST_WORDS; at++) {
 		const isSpace = isWhiteSpace(text.charCodeAt(at));
 		if (isWithin && isSpace) count++;
 		isWithin = !isSpace;
@@ -335,8 +341,9 @@ function servedTag(element: Tree.Element, name: string, isBelow: boolean): Serve
 function namesOf(element: Tree.Element): string[] {
 	if (element.tagName === 'title') return element.namespaceURI === spec.NS.HTML ? ['title'] : [];
 	if (element.tagName === 'meta') {
-		const names = [attribute(element, 'property'), attribute(element, 'name')];
-		return [...new Set(names.flatMap((name) => name?.trim() ?? []))];
+		const [property, name] = [attribute(element, 'property')?.trim(), attribute(element, 'name')?.trim()];
+		if (property === undefined) return name === undefined ? [] : [name];
+		return name === undefined || name === property ? [property] : [property, name];
 	}
 	const rel = relOf(element);
 	if (rel === undefined || !LINKS.test(rel)) return [];

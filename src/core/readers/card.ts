@@ -94,8 +94,7 @@ export function cardOf(
 	more: MoreOfPage = NOTHING_MORE
 ): Card {
 	// What is no tag has a name that no tag has.
-	const values = new Map([...head.tags].reverse().map(({ tag, value }) => [tag.name, value]));
-	for (const [name, value] of more) values.set(name, value);
+	const values = more.size === 0 ? valuesOf(head) : new Map([...valuesOf(head), ...more]);
 	const [placeFrom, address = ''] = firstOf(reader.place, values);
 	const url = parseUrl(address);
 	const { pictures, passedOver } = picturesOf(reader, head, values, seen, more);
@@ -113,6 +112,17 @@ export function cardOf(
 		icon: reader.icon && (values.get('icon') ?? (reader.icon === 'or-favicon' ? more.get('favicon') : undefined)),
 		pairs: reader.pairs ? pairsOf(values) : []
 	};
+}
+
+/** What each tag of a head says first; of a head that several readers take, once. */
+const saidBy = new WeakMap<Head, Values>();
+function valuesOf(head: Head): Values {
+	const known = saidBy.get(head);
+	if (known) return known;
+	const values = new Map<string, string>();
+	for (const { tag, value } of head.tags) if (!values.has(tag.name)) values.set(tag.name, value);
+	saidBy.set(head, values);
+	return values;
 }
 
 function pairsOf(values: Values) {
@@ -270,12 +280,14 @@ function picturesIn(head: Head, name: string, more?: MoreOfPage): KnownPicture[]
 	const other = more?.get(name);
 	const found: KnownPicture[] = other === undefined ? [] : [{ address: other }];
 	for (const { tag, value } of head.tags) {
+		if (!tag.name.startsWith(name)) continue;
 		const last = found.at(-1);
-		if (tag.name === name) found.push({ address: value });
-		else if (last && tag.name === `${name}:type`) last.type = value;
-		else if (last && tag.name === `${name}:width`) last.width = Number(value);
-		else if (last && tag.name === `${name}:height`) last.height = Number(value);
-		else if (last && tag.name === `${name}:alt`) last.alt = value;
+		const of = tag.name.slice(name.length);
+		if (of === '') found.push({ address: value });
+		else if (last && of === ':type') last.type = value;
+		else if (last && of === ':width') last.width = Number(value);
+		else if (last && of === ':height') last.height = Number(value);
+		else if (last && of === ':alt') last.alt = value;
 	}
 	return found;
 }

@@ -111,14 +111,30 @@ export function withData(made: Pick<typeof Intl.Segmenter, 'supportedLocalesOf'>
 	return isLanguageTag(language) && made.supportedLocalesOf(language).length > 0 ? language : FALLBACK_LANGUAGE;
 }
 
+/** Answers of the first so many texts, none longer than this, are remembered. */
+const MOST_REMEMBERED = 500;
+const LONGEST_REMEMBERED = 80;
+
+/** What gives the same answer for a text each time, and is asked about the same few texts: of those, asked once. */
+export function remembered<T>(answer: (text: string) => T): (text: string) => T {
+	const known = new Map<string, T>();
+	return (text) => {
+		const before = known.get(text);
+		if (before !== undefined || known.has(text)) return before as T;
+		const said = answer(text);
+		if (known.size < MOST_REMEMBERED && text.length <= LONGEST_REMEMBERED) known.set(text, said);
+		return said;
+	};
+}
+
 /** Whether the text is a well-formed language tag (BCP 47). */
-export function isLanguageTag(tag: string): boolean {
+export const isLanguageTag = remembered((tag: string): boolean => {
 	try {
 		return Intl.getCanonicalLocales(tag).length === 1;
 	} catch {
 		return false;
 	}
-}
+});
 
 /** The letters and digits of a text, in lower case: two texts that share them say the same. */
 export const lettersOf = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{M}\p{N}]+/gu, '');

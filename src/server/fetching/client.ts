@@ -190,7 +190,9 @@ class Coming {
 	private settle(isCut: boolean, failed?: Error): void {
 		clearTimeout(this.timer);
 		this.asked.signal?.removeEventListener('abort', this.stop);
-		if (this.head) this.done({ ...this.head, body: Buffer.concat(this.parts), isCut, ...(failed && { failed }) });
-		else this.fail(failed ?? new Error('The answer had no head.'));
+		if (!this.head) return this.fail(failed ?? new Error('The answer had no head.'));
+		const { statusCode, headers, headAt } = this.head;
+		const body = this.parts.length === 1 ? this.parts[0]! : Buffer.concat(this.parts);
+		this.done({ statusCode, headers, headAt, body, isCut, ...(failed && { failed }) });
 	}
 }

@@ -145,16 +145,17 @@ export class TracingFetcher {
 			if (refused) return ended('refused', { why: `${next} ${refused}` });
 			const began = performance.now() - start;
 			const asked = next;
-			let [answer, target]: [Answered?, string?] = [];
+			let answer: Answered;
+			const leads: { to?: string | undefined } = {};
 			try {
 				const { client, at, headers: sent } = this.askedAt(next, limits.headers);
-				const cookie = (await jar?.getCookieString(next)) ?? '';
+				const cookie = jar ? await jar.getCookieString(next) : '';
 				been.add(`${next} ${cookie}`);
 				const headers = cookie === '' ? sent : { ...sent, cookie };
 				const wants = (status: number, { location }: IncomingHttpHeaders) => {
-					target = follows.includes(status) ? this.publicly(said(location), asked) : undefined;
+					leads.to = follows.includes(status) ? this.publicly(said(location), asked) : undefined;
 					// What leads on has a body that no reader takes.
-					return target === undefined ? limits.maxBytes : 0;
+					return leads.to === undefined ? limits.maxBytes : 0;
 				};
 				answer = await client.get(at, { until, signal, headers, method, wants });
 			} catch (error) {
@@ -163,11 +164,14 @@ export class TracingFetcher {
 			}
 			const headers = flat(answer.headers);
 			hops.push({ address: next, status: answer.statusCode, headers, began, took: answer.headAt - start - began });
-			for (const cookie of [answer.headers['set-cookie'] ?? []].flat())
-				await jar?.setCookie(cookie, next, { ignoreError: true });
+			if (jar)
+				for (const cookie of [answer.headers['set-cookie'] ?? []].flat())
+					await jar.setCookie(cookie, next, { ignoreError: true });
+			const target = leads.to;
 			if (target === undefined) {
-				const read = await readBody(answer, headers, limits);
-				return ended(read.end, read);
+				const read = readBody(answer, headers, limits);
+				const { end, ...rest } = read instanceof Promise ? await read : read;
+				return ended(end, rest);
 			}
 			if (been.has(`${target} ${(await jar?.getCookieString(target)) ?? ''}`)) return ended('loop', { why: target });
 			if (hops.length > limits.redirects) return ended('too-many-redirects', { why: target });
@@ -192,13 +196,14 @@ export class TracingFetcher {
 	/** Where an address is asked for, and under which name: at the machine that stands in for it, if there is one. */
 	private askedAt(address: string, headers: TraceLimits['headers']) {
 		const via = this.standInFor(address);
-		const url = via && parseUrl(address);
-		if (!url) return { client: this.client, at: address, headers };
-		const { host, protocol, href, origin } = url;
+		if (!via) return { client: this.client, at: address, headers };
+		const { origin, at } = via;
+		const rest = address.startsWith(`${origin}/`) ? address.slice(origin.length) : restOf(address);
+		const [protocol = '', host = ''] = origin.split('://');
 		return {
 			client: this.plain ?? this.client,
-			at: via.at + href.slice(origin.length),
-			headers: { ...headers, host, 'x-forwarded-host': host, 'x-forwarded-proto': protocol.slice(0, -1) }
+			at: at + rest,
+			headers: { ...headers, host, 'x-forwarded-host': host, 'x-forwarded-proto': protocol }
 		};
 	}
 
@@ -215,16 +220,19 @@ export class TracingFetcher {
 	}
 }
 
+/** An address without its origin. */
+function restOf(address: string): string {
+	const { href, origin } = new URL(address);
+	return href.slice(origin.length);
+}
+
 /** What a field says, also where it is said more than once. */
 const said = (value: string | string[] | undefined) => (Array.isArray(value) ? value.join(', ') : value);
 
-function flat(headers: IncomingHttpHeaders): Record<string, string> {
-	const all: Record<string, string> = {};
-	for (const name of Object.keys(headers)) all[name] = said(headers[name]) ?? '';
-	return all;
-}
+const flat = (headers: IncomingHttpHeaders): Record<string, string> =>
+	Object.fromEntries(Object.entries(headers).map(([name, value]) => [name, said(value) ?? '']));
 
-function failure(error: unknown, { timeout }: TraceLimits): [Ending, { why?: string }] {
+function failure(error: unknown, { timeout }: Pick<TraceLimits, 'timeout'>): [Ending, { why?: string }] {
 	if (error instanceof RefusedName) return ['refused', { why: error.message }];
 	const { name, code, message } = error as NodeJS.ErrnoException;
 	if (name === 'TimeoutError' || name === 'AbortError' || /TIMEOUT/.test(code ?? ''))
@@ -258,30 +266,39 @@ const CERTIFICATES: Readonly<Record<string, string>> = {
 
 type ReadBody = Pick<TracedFetch, 'body' | 'received' | 'packed' | 'end' | 'why'>;
 
-async function readBody(
+/** A body as its reader takes it; at once where it is not packed. */
+function readBody(
 	{ body: raw, isCut, failed }: Answered,
 	headers: Readonly<Record<string, string>>,
-	limits: TraceLimits
-): Promise<ReadBody> {
-	let end: Ending = isCut ? 'cut' : 'whole';
-	let why: string | undefined;
-	if (failed) {
-		const [kind, more] = failure(failed, limits);
-		end = kind === 'reset' || kind === 'malformed' ? 'short' : kind;
-		why = more.why;
-	}
+	{ maxBytes, timeout }: TraceLimits
+): ReadBody | Promise<ReadBody> {
 	const received = raw.length;
+	const [end, why] = failed ? endOfBody(failed, { timeout }) : [isCut ? ('cut' as const) : ('whole' as const)];
 	const encoding = headers['content-encoding'] ?? '';
-	const unpacked = await unpack(raw, encoding, limits.maxBytes, end !== 'whole');
-	const packed = encoding === '' ? {} : { packed: raw };
-	if ('fails' in unpacked)
-		return {
-			body: Buffer.alloc(0),
-			received,
-			...packed,
-			end: unpacked.fails,
-			...(unpacked.why && { why: unpacked.why })
-		};
-	if (unpacked.hasMore && end === 'whole') end = 'cut';
-	return { body: unpacked.body, received, ...packed, end, ...(why !== undefined && { why }) };
+	const came = { received, end, ...(why !== undefined && { why }) };
+	return encoding === ''
+		? { ...came, body: raw.length > maxBytes ? raw.subarray(0, maxBytes) : raw }
+		: readPacked(raw, encoding, maxBytes, came);
+}
+
+function endOfBody(failed: Error, limits: Pick<TraceLimits, 'timeout'>): [Ending, string?] {
+	const [kind, { why }] = failure(failed, limits);
+	const end = kind === 'reset' || kind === 'malformed' ? 'short' : kind;
+	return why === undefined ? [end] : [end, why];
+}
+
+async function readPacked(
+	raw: Buffer,
+	encoding: string,
+	maxBytes: number,
+	came: Omit<ReadBody, 'body' | 'packed'>
+): Promise<ReadBody> {
+	const unpacked = await unpack(raw, encoding, maxBytes, came.end !== 'whole');
+	const { received } = came;
+	if ('fails' in unpacked) {
+		const { fails: end, why } = unpacked;
+		return { body: Buffer.alloc(0), received, packed: raw, end, ...(why && { why }) };
+	}
+	const end = unpacked.hasMore && came.end === 'whole' ? 'cut' : came.end;
+	return { ...came, body: unpacked.body, packed: raw, end };
 }

@@ -174,12 +174,16 @@ function judgeShell(head: ServedHead, sameAt: string | undefined): Finding[] {
  * the same.
  */
 export function facesOf(all: readonly Looked[]): Looked[][] {
+	const pages = all.flatMap((one) => (one.fetched && isPage(one) ? [{ one, fetched: one.fetched }] : []));
+	const first = pages[0]?.fetched;
+	// The same bytes are read once, so nearly always all have the same head.
+	if (pages.every(({ fetched: { at, head } }) => at === first?.at && head === first.head))
+		return first ? [pages.map(({ one }) => one)] : [];
 	const byHead = new Map<string, Looked[]>();
-	for (const one of all)
-		if (one.fetched && isPage(one)) {
-			const key = `${one.fetched.at}\n${keyOfHead(one.fetched.head)}`;
-			byHead.set(key, [...(byHead.get(key) ?? []), one]);
-		}
+	for (const { one, fetched } of pages) {
+		const key = `${fetched.at}\n${keyOfHead(fetched.head)}`;
+		byHead.set(key, [...(byHead.get(key) ?? []), one]);
+	}
 	const most = [...byHead.values()].sort((a, b) => b.length - a.length);
 	const at = most[0]?.[0]?.fetched?.at;
 	return most.filter(([one]) => one?.fetched?.at === at);

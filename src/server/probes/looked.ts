@@ -5,6 +5,7 @@ import {
 	type Head,
 	type MoreOfPage,
 	type ReaderProfile,
+	type ServedHead,
 	type ServedTag
 } from '$core';
 import { unpack } from '../fetching/unpack';
@@ -58,7 +59,8 @@ export async function fetchPage(
 		fetched = await fetchOne(fetcher, to, habits, read);
 		hops = [...hops, ...fetched.page.hops];
 	}
-	return ending(fetched.page.end);
+	// What leads nowhere is as it was fetched.
+	return hops === fetched.page.hops ? fetched : ending(fetched.page.end);
 }
 
 /** Whether the robots.txt of its host lets a reader have an address. */
@@ -67,8 +69,16 @@ export async function mayRead(fetcher: TracingFetcher, { obeysRobots, name }: Ha
 	return origin === undefined || (await robotsFor(fetcher, origin)).shuts(address, name) === undefined;
 }
 
+const keysOf = new WeakMap<Habits, string>();
+
 /** All that a reader sends and follows: those to whom it is the same share a fetch. */
 export function fetchKey(habits: Habits): string {
+	const known = keysOf.get(habits) ?? keyOfFetch(habits);
+	keysOf.set(habits, known);
+	return known;
+}
+
+function keyOfFetch(habits: Habits): string {
 	const { agent, accepts, languages, redirects, follows, otherHosts, refreshes, cookies, patience } = habits;
 	const sent = [agent, accepts, languages, redirects, follows, otherHosts, refreshes, cookies, patience];
 	return JSON.stringify([...sent, habits.obeysRobots && habits.name]);
@@ -100,10 +110,10 @@ async function fetchOne(fetcher: TracingFetcher, address: string, habits: Habits
 		headers: headersOf(habits)
 	});
 	const hop = page.hops.at(-1);
-	const { body, ...seen } = read(page.body, hop?.headers['content-type']);
+	const { body, text, encoding, head, bytesTo } = read(page.body, hop?.headers['content-type']);
 	const at = hop?.address ?? address;
-	const base = (seen.head.base !== undefined && parseUrl(seen.head.base, at)?.href) || at;
-	return { ...seen, page: { ...page, body }, at, base };
+	const base = (head.base !== undefined && parseUrl(head.base, at)?.href) || at;
+	return { text, encoding, head, bytesTo, page: body === page.body ? page : { ...page, body }, at, base };
 }
 
 /** What a reader sends. */
@@ -134,7 +144,22 @@ function tagsFor({ habits, fetched, reads }: Looked): ServedTag[] {
 	return seen.filter((one) => one.tag?.repeated || last.get(one.name) === one);
 }
 
+/** Heads as readers take them, of each head that was read: many take the same. */
+const headsTaken = new WeakMap<ServedHead, Map<string, Head>>();
+
 export function headFor(looked: Looked): Head {
+	const { habits, fetched, reads } = looked;
+	if (!fetched) return takeHead(looked);
+	const taken = headsTaken.get(fetched.head) ?? new Map<string, Head>();
+	headsTaken.set(fetched.head, taken);
+	const isWhole = fetched.page.body.length <= reads;
+	const key = `${isWhole ? 'whole' : reads} ${habits.readsBody} ${habits.doubled} ${habits.relative} ${fetched.base}`;
+	const head = taken.get(key) ?? takeHead(looked);
+	taken.set(key, head);
+	return head;
+}
+
+function takeHead(looked: Looked): Head {
 	const { habits, fetched } = looked;
 	const tags = tagsFor(looked).flatMap(({ tag, value, attributes }) => {
 		if (!tag || value === '') return [];

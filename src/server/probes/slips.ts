@@ -136,7 +136,8 @@ const NOTHING = /^(?:undefined|null|NaN)$/;
 /** What stands between the parts of a title. */
 const BETWEEN = /\s[|–—·•-]\s|:\s/;
 /** A title that begins or ends with what stands between its parts: one of them is missing. */
-const OPEN = [/^[|–—·•-]\s.{0,20}/, /.{0,20}\s[|–—·•]$|.{0,20}\s-$/];
+const OPEN_BEFORE = /^[|–—·•-]\s.{0,20}/;
+const OPEN_AFTER = /\s[|–—·•-]$/;
 const TITLES = new Set(['title', 'og:title', 'twitter:title']);
 
 /** What of a value is what a template or its program left there; `about` is the page's own heading. */
@@ -148,7 +149,7 @@ export function leftIn(name: string, value: string, about = ''): string | undefi
 	// A page that is about such a word is headed by it.
 	const part = value.split(BETWEEN).find((one) => NOTHING.test(one.trim()));
 	if (part !== undefined && !about.includes(part.trim())) return part.trim();
-	return firstOf(OPEN, value);
+	return OPEN_BEFORE.exec(value)?.[0] ?? (OPEN_AFTER.test(value) ? value.slice(-22) : undefined);
 }
 
 /** Text that was escaped once too often: a character reference, an address’s or a script’s way to write a character. */

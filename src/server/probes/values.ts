@@ -7,6 +7,7 @@ import {
 	nearestWithin,
 	ownOf,
 	parseUrl,
+	remembered,
 	ROBOTS_DIRECTIVES,
 	type Finding,
 	type ServedHead,
@@ -172,7 +173,7 @@ const CALLED: Readonly<Record<string, string>> = {
 };
 
 /** What is likely meant by a tag whose language or region there is not; undefined for one that is known. */
-function knownLanguage(tag: string): string | undefined {
+const knownLanguage = remembered((tag: string): string | undefined => {
 	const [language = '', ...rest] = tag.split('-');
 	languages ??= new Intl.DisplayNames('en', { type: 'language', fallback: 'none' });
 	regions ??= new Intl.DisplayNames('en', { type: 'region', fallback: 'none' });
@@ -180,7 +181,7 @@ function knownLanguage(tag: string): string | undefined {
 	const region = rest.find((part) => /^(?:[a-z]{2}|\d{3})$/i.test(part));
 	if (region?.toUpperCase() === 'UK') return canonicalLanguage(tag);
 	return region !== undefined && regions.of(region.toUpperCase()) === undefined ? language : undefined;
-}
+});
 
 function findInLanguages({ language }: ServedHead, own: readonly ServedTag[], target: Target): Finding[] {
 	const found: Finding[] = [];
@@ -262,7 +263,7 @@ function findInForms(own: readonly ServedTag[], target: Target): Finding[] {
 }
 
 /** The language of a tag; Norwegian is written as Bokmål where nothing else is said. */
-const spokenIn = (tag: string) => new Intl.Locale(tag).language.replace(/^no$/, 'nb');
+const spokenIn = remembered((tag: string) => new Intl.Locale(tag).language.replace(/^no$/, 'nb'));
 
 /** A language tag as people write it otherwise: `en_GB`, `EN-gb`. */
 function likely(value: string): string | undefined {
