@@ -2,23 +2,11 @@ import { closeSync, openSync, readFileSync, readSync, statSync } from 'node:fs';
 import { InvalidArgumentError, Option } from 'commander';
 import { normaliseBase } from '$core';
 import { refuse } from '$server/errors';
-import { GuardedFetcher } from '$server/fetching/fetch';
+import { isMarkdownFolder, isSiteFolder } from '$server/files/folder';
 import { languagePattern, type FolderSource } from '$server/imports/folderSource';
-import { importFolder, type ImportSummary } from '$server/imports/importFolder';
-import { readVia } from '$server/fetching/via';
-import { importWeb } from '$server/imports/web/importWeb';
-import { linesOfTable } from '$server/imports/content';
-import { measureQuality } from '$server/imports/quality';
-import { MARKDOWN_SAID } from '$server/imports/content';
-import { NO_TRIMS } from '$server/imports/titles';
-import { isMarkdownFolder, readMarkdownFolder } from '$server/imports/markdown/markdownFolder';
-import { asRows, type Rows } from '$server/imports/table/rows';
-import { openTable } from '$server/imports/table/workbook';
-import { sheetOf } from '$server/imports/table/table';
-import { takeTable } from '$server/imports/takeTable';
-import { isSiteFolder, readSiteFolder } from '$server/siteFile/siteFolder';
-import { readSiteFile, saveSiteFile } from '$server/siteFile/siteFile';
-import { runJob } from '$server/jobs/run';
+import type { ImportSummary } from '$server/imports/importFolder';
+import type { Rows } from '$server/imports/table/rows';
+import type { Store } from '$server/store/store';
 import { sayQuality } from './quality';
 import {
 	collect,
@@ -128,17 +116,19 @@ export const addImport: Verb = (program) => {
 		.action(read);
 };
 
+/** Each kind of source brings its own readers along, and only those that are wanted are loaded. */
 const read = (source: string | undefined, options: Options) =>
-	withStore({ ...options, create: true }, (store) => {
+	withStore({ ...options, create: true }, async (store) => {
 		if (options.from !== undefined) return fromWeb(store, options.from, options);
 		if (source === undefined) throw refuse('nothing-to-read');
 		if (/\.xml(\.gz)?$/i.test(source) && !isFolder(source))
 			return fromWeb(store, source, options, readFileSync(source));
 		if (isFolder(source) && isSiteFolder(source)) return fromFile(store, source, options);
-		if (isFolder(source))
-			return isMarkdownFolder(source)
-				? fromTable(store, readMarkdownFolder(source, options.bareAddresses), options)
-				: fromFolder(store, source, options);
+		if (isFolder(source) && isMarkdownFolder(source)) {
+			const { readMarkdownFolder } = await import('$server/imports/markdown/markdownFolder');
+			return fromTable(store, readMarkdownFolder(source, options.bareAddresses), options);
+		}
+		if (isFolder(source)) return fromFolder(store, source, options);
 		return isSiteFile(source) ? fromFile(store, source, options) : fromTable(store, source, options);
 	});
 
@@ -175,7 +165,7 @@ function isFolder(source: string): boolean {
 	return found.isDirectory();
 }
 
-async function fromFolder(store: Parameters<typeof importFolder>[0], folder: string, options: Options) {
+async function fromFolder(store: Store, folder: string, options: Options) {
 	const { base, site, type, language, ignore, json, fetchPictures } = options;
 	if (!base || !site)
 		throw refuse('folder-needs', {
@@ -183,7 +173,12 @@ async function fromFolder(store: Parameters<typeof importFolder>[0], folder: str
 		});
 	keepHeapSmall();
 	const bar = progressBar('Reading');
-	const fetcher = fetchPictures ? new GuardedFetcher() : undefined;
+	const [{ importFolder }, { runJob }, { measureQuality }] = await Promise.all([
+		import('$server/imports/importFolder'),
+		import('$server/jobs/run'),
+		import('$server/imports/quality')
+	]);
+	const fetcher = fetchPictures ? new (await import('$server/fetching/fetch')).GuardedFetcher() : undefined;
 	const source: Partial<FolderSource> = {
 		...(type.length > 0 && { types: type.map(typePattern) }),
 		...(language.length > 0 && { languages: language }),
@@ -242,9 +237,14 @@ function describe(summary: ImportSummary, site: string) {
 }
 
 /** Ctrl+C stops the reading: what was read is kept, and the next time goes on from there. */
-async function fromWeb(store: Parameters<typeof importWeb>[0], from: string, options: Options, file?: Buffer) {
+async function fromWeb(store: Store, from: string, options: Options, file?: Buffer) {
 	const { site, base, via, limit, depth, rate, include, exclude, keepTitles, json } = options;
 	if (!site) throw refuse('web-needs-site');
+	const [{ importWeb }, { readVia }, { NO_TRIMS }] = await Promise.all([
+		import('$server/imports/web/importWeb'),
+		import('$server/fetching/via'),
+		import('$server/imports/titles')
+	]);
 	const stop = new AbortController();
 	const onStop = () => stop.abort();
 	process.once('SIGINT', onStop);
@@ -283,11 +283,18 @@ async function fromWeb(store: Parameters<typeof importWeb>[0], from: string, opt
 }
 
 async function fromTable(
-	store: Parameters<typeof takeTable>[0],
+	store: Store,
 	source: string | Rows,
 	{ base, site, type, map, dates, sheet: named, pathFromTitle, dryRun = false, json }: Options
 ) {
 	if (!site) throw refuse('table-needs-site');
+	const [{ asRows }, { openTable }, { sheetOf }, { takeTable, MARKDOWN_SAID }, { linesOfTable }] = await Promise.all([
+		import('$server/imports/table/rows'),
+		import('$server/imports/table/workbook'),
+		import('$server/imports/table/table'),
+		import('$server/imports/takeTable'),
+		import('$server/imports/content')
+	]);
 	const whole = normaliseBase(base ?? store.working.sites.find(site)?.site.base ?? '');
 	if (!whole) throw refuse('new-site-needs-base');
 	if (type.length > 1) throw refuse('table-needs-type');
@@ -336,12 +343,12 @@ async function fromTable(
 	if (odd.length) say(`Odd:\n${listed(odd, 40)}`);
 }
 
-function fromFile(
-	store: Parameters<typeof saveSiteFile>[0],
-	file: string,
-	{ json, type, base, site, fetchPictures, revision }: Options
-) {
+async function fromFile(store: Store, file: string, { json, type, base, site, fetchPictures, revision }: Options) {
 	if (base || site || type.length || fetchPictures) throw refuse('flags-of-folder');
+	const [{ readSiteFolder }, { readSiteFile, saveSiteFile }] = await Promise.all([
+		import('$server/siteFile/siteFolder'),
+		import('$server/siteFile/siteFile')
+	]);
 	const data = isFolder(file) ? readSiteFolder(file) : readSiteFile(file);
 	saveSiteFile(store, data, revision);
 	const summary = { site: data.site.name, pages: data.pages.length, types: data.types.length };

@@ -4,7 +4,7 @@ import { resolve } from 'node:path';
 import { parseUrl } from '$core';
 import { refuse } from '$server/errors';
 import { readSignOn } from '$server/people/signOnSettings';
-import { isSiteFolder } from '$server/siteFile/siteFolder';
+import { isSiteFolder } from '$server/files/folder';
 import { watchSiteFolder } from '../watchFolder';
 import { endInOrder } from '../ending';
 import { LOCAL_HOST, serve, type Together } from '../serve';

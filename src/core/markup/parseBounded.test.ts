@@ -44,6 +44,10 @@ const PIECES = [
 	...[
 		'word and word',
 		' ',
+		'\n  <p>',
+		'\r  \n<i>',
+		'\r\n   <b c="d">',
+		' \n\t  \n  </p>',
 		'\n',
 		'\r\n',
 		'\r',

@@ -31,12 +31,7 @@ const [SPACE, QUOTE, AMPERSAND, APOSTROPHE] = [0x20, 0x22, 0x26, 0x27];
 const [LESS, EQUALS, GREATER, BACKTICK] = [0x3c, 0x3d, 0x3e, 0x60];
 const isPlain = (code: number) => code > SPACE && code < PAIRS && code !== LESS && code !== AMPERSAND;
 const isPlainInValue = (code: number) =>
-	isPlain(code) &&
-	code !== QUOTE &&
-	code !== APOSTROPHE &&
-	code !== EQUALS &&
-	code !== GREATER &&
-	code !== BACKTICK;
+	isPlain(code) && code !== QUOTE && code !== APOSTROPHE && code !== EQUALS && code !== GREATER && code !== BACKTICK;
 
 /** Where letters that mean nothing to markup are text, and nothing else. */
 const TEXT_STATES: ReadonlySet<number> = new Set([
@@ -64,15 +59,20 @@ class RunningTokenizer extends Tokenizer {
 
 	protected override _emitCodePoint(code: number) {
 		super._emitCodePoint(code);
-		if (this.currentCharacterToken?.type !== Token.TokenType.CHARACTER || !TEXT_STATES.has(this.state)) return;
-		const { preprocessor, parser } = this;
+		if (!TEXT_STATES.has(this.state)) return;
+		const { preprocessor, parser, currentCharacterToken: token } = this;
 		const { html } = preprocessor;
-		const takesSpaces = SPACED_MODES.has(parser.insertionMode) || this.inForeignNode;
 		let at = preprocessor.pos + 1;
-		for (; at < html.length; at++) {
-			const next = html.charCodeAt(at);
-			if (!isPlain(next) && !(takesSpaces && next === SPACE)) break;
-		}
+		if (token?.type === Token.TokenType.WHITESPACE_CHARACTER) {
+			// What follows the end of a line is told of a new one.
+			if (code === SPACE) while (at < html.length && html.charCodeAt(at) === SPACE) at++;
+		} else if (token?.type === Token.TokenType.CHARACTER) {
+			const takesSpaces = SPACED_MODES.has(parser.insertionMode) || this.inForeignNode;
+			for (; at < html.length; at++) {
+				const next = html.charCodeAt(at);
+				if (!isPlain(next) && !(takesSpaces && next === SPACE)) break;
+			}
+		} else return;
 		this.runTo(at);
 	}
 

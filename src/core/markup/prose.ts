@@ -1,5 +1,5 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { countGraphemes, isBlank, lettersOf, settleText } from '../text/text';
+import { countGraphemes, isAscii, isBlank, lettersOf, settleText } from '../text/text';
 import { ofNames } from './names';
 import { INLINE, SILENT } from './plainText';
 
@@ -70,17 +70,19 @@ export function proseOf(
 ): ProseCandidate[] {
 	const known = new Set(names.map(lettersOf).filter((name) => name !== ''));
 	const candidates = new Map<string, number>();
-	const stretches = [...stretchesOf(top, isFrame)];
-	const listing = linesOfListing(stretches);
+	const stretches = oneByOne(stretchesOf(top, isFrame));
+	const isListed = linesOfListing(stretches);
 	const costAt = costsOf(stretches, known);
 	let ahead = 0;
 	let [headings, isOfMembers] = [0, false];
-	for (const [at, one] of stretches.entries()) {
-		// None that comes is better than so many that there are.
-		if (isFull(candidates, ahead / CHARACTERS_AHEAD)) break;
+	// None that comes is better than so many that there are: the rest is not read.
+	for (let at = 0; !isFull(candidates, ahead / CHARACTERS_AHEAD); at++) {
+		const one = stretches(at);
+		if (!one) break;
 		if (one.place.kind === 'heading') isOfMembers ||= headings++ > 0 && namesMembers(one.text);
 		// What is said of a part of a page that lists parts is not said of the page.
-		if (isOfMembers || listing.has(one)) continue;
+		if (isOfMembers) break;
+		if (isListed(at)) continue;
 		const own = costAt(at);
 		if (own === undefined) continue;
 		const text = withNext(withoutLeadUp(one.text), stretches, at, costAt);
@@ -89,7 +91,7 @@ export function proseOf(
 		const short = text.slice(0, MOST_TEXT).toWellFormed();
 		const cost = own + ahead / CHARACTERS_AHEAD + (ahead > 0 && LOOKS_BACK.test(text) ? 0.3 : 0);
 		candidates.set(short, Math.min(cost, candidates.get(short) ?? cost));
-		ahead += one.text.length * (isScriptWithoutSpaces(lettersOf(one.text)) ? DENSE : 1);
+		ahead += one.text.length * (isInScriptWithoutSpaces(one.text) ? DENSE : 1);
 	}
 	return [...candidates]
 		.map(([text, cost]) => ({ text, cost }))
@@ -97,11 +99,27 @@ export function proseOf(
 		.slice(0, MOST_CANDIDATES);
 }
 
+/** What is made one by one, by its number; no more is made than is asked for. */
+type Numbered<T> = (at: number) => T | undefined;
+
+function oneByOne<T>(all: Iterator<T>): Numbered<T> {
+	const made: T[] = [];
+	let isOver = false;
+	return (at) => {
+		while (made.length <= at && !isOver) {
+			const next = all.next();
+			if (next.done) isOver = true;
+			else made.push(next.value);
+		}
+		return made[at];
+	};
+}
+
 /** The cost of a stretch by its number; worked out where it is asked for, once. */
-function costsOf(stretches: readonly Stretch[], known: ReadonlySet<string>): (at: number) => number | undefined {
+function costsOf(stretches: Numbered<Stretch>, known: ReadonlySet<string>): Numbered<number> {
 	const costs: { readonly cost: number | undefined }[] = [];
 	return (at) => {
-		const one = stretches[at];
+		const one = stretches(at);
 		return one && (costs[at] ??= { cost: costOf(one, known) }).cost;
 	};
 }
@@ -116,21 +134,24 @@ const LINE_NUMBER = /^(\d{1,6})(?![\d.,:)%°])/;
 const LEAST_LINES = 3;
 const MOST_LEFT_OUT = 5;
 
-function linesOfListing<T extends { readonly text: string }>(stretches: readonly T[]): ReadonlySet<T> {
-	const lines = new Set<T>();
-	let [run, last]: [T[], number] = [[], Number.NaN];
-	const end = () => {
-		if (run.length >= LEAST_LINES) for (const one of run) lines.add(one);
-		run = [];
-	};
-	for (const one of stretches) {
-		const number = Number(LINE_NUMBER.exec(one.text)?.[1]);
-		if (!(number > last && number <= last + MOST_LEFT_OUT)) end();
-		if (!Number.isNaN(number)) run.push(one);
+/** Whether a text, by its number among all, is a line of a listing. Asked from the first on. */
+function linesOfListing(texts: Numbered<{ readonly text: string }>): (at: number) => boolean {
+	const numberAt = (at: number) => Number(LINE_NUMBER.exec(texts(at)?.text ?? '')?.[1]);
+	const goesOn = (last: number, next: number) => next > last && next <= last + MOST_LEFT_OUT;
+	// So many lines that count on stand before this one.
+	let [run, last] = [0, Number.NaN];
+	return (at) => {
+		const number = numberAt(at);
+		run = Number.isNaN(number) ? 0 : goesOn(last, number) ? run + 1 : 1;
 		last = number;
-	}
-	end();
-	return lines;
+		let [length, end] = [run, number];
+		for (let next = at + 1; length > 0 && length < LEAST_LINES; next++, length++) {
+			const following = numberAt(next);
+			if (!goesOn(end, following)) break;
+			end = following;
+		}
+		return length >= LEAST_LINES;
+	};
 }
 
 /** Headings under which a page of a reference tells its parts one by one, and what such a part is called by. */
@@ -155,14 +176,9 @@ const withSpaces = (text: string) =>
 	count(text, /\u00A0/g) > count(text, / /g) ? text.replace(/\u00A0+/g, ' ') : text;
 
 /** A short beginning with the stretch that goes on from it, where that is as good. */
-function withNext(
-	text: string,
-	stretches: readonly Stretch[],
-	at: number,
-	costAt: (at: number) => number | undefined
-): string {
-	const next = stretches[at + 1];
+function withNext(text: string, stretches: Numbered<Stretch>, at: number, costAt: Numbered<number>): string {
 	if (countGraphemes(text) >= SHORT || !SENTENCE_END.test(text)) return text;
+	const next = stretches(at + 1);
 	if (!next?.follows || !/^(paragraph|block)$/.test(next.place.kind)) return text;
 	const cost = costAt(at + 1);
 	if (cost === undefined || cost > (costAt(at) ?? 0)) return text;
@@ -251,7 +267,11 @@ function costOf({ text, linked, code, place, opens }: Stretch, known: ReadonlySe
 }
 
 /** All in capitals: terms and headings, no prose. */
-const isShouted = (text: string) => text.length > 40 && count(text, /\p{Lu}/gu) > count(text, /\p{L}/gu) * 0.6;
+const isShouted = (text: string) =>
+	text.length > 40 &&
+	(isAscii(text)
+		? count(text, /[A-Z]/g) > count(text, /[A-Za-z]/g) * 0.6
+		: count(text, /\p{Lu}/gu) > count(text, /\p{L}/gu) * 0.6);
 
 /** Most words begin with a capital, in a script that has them, and there are many. */
 const isListOfNames = (words: readonly string[]) =>
@@ -261,8 +281,11 @@ const count = (text: string, what: RegExp) => text.match(what)?.length ?? 0;
 
 /** Whether most of a text is in a script that sets no space between words (Japanese, Chinese, Thai, Lao, Khmer, Burmese). */
 const isScriptWithoutSpaces = (letters: string) =>
+	/[\u0e00-\uffff]/.test(letters) &&
 	count(letters, /[\p{sc=Han}\p{sc=Hiragana}\p{sc=Katakana}\p{sc=Thai}\p{sc=Lao}\p{sc=Khmer}\p{sc=Myanmar}ー]/gu) >
-	letters.length / 3;
+		letters.length / 3;
+
+const isInScriptWithoutSpaces = (text: string) => !isAscii(text) && isScriptWithoutSpaces(lettersOf(text));
 
 /** What is left of a paragraph must be this long (UTF-16 code units) to stand alone. */
 const LEAST_SENTENCE = 25;
@@ -309,11 +332,13 @@ function placeIn(element: Tree.Element, outer: Place): Place {
 	if (HEADING.test(tagName)) return { ...outer, kind: 'heading' };
 	if (NO_PROSE.test(tagName) || isLabel(element)) return { ...outer, kind: 'none' };
 	if (namesCaption(named) || (tagName !== 'div' && namesTitle(named))) return { ...outer, kind: 'none' };
+	const kind = kindIn(element, outer.kind);
 	return {
-		...outer,
-		kind: kindIn(element, outer.kind),
+		kind,
 		notice: outer.notice || (namesNotice(named) && tagName !== 'body'),
-		besideParagraphs: element.childNodes.some((node) => 'tagName' in node && node.tagName === 'p')
+		inLink: outer.inLink,
+		inCode: outer.inCode,
+		besideParagraphs: kind === 'block' && element.childNodes.some((node) => 'tagName' in node && node.tagName === 'p')
 	};
 }
 
@@ -367,7 +392,8 @@ function* stretchesOf(top: Tree.ParentNode, isFrame: (element: Tree.Element) => 
 	const waiting: ({ node: Tree.Node; place: Place } | Place)[] = [{ node: top as Tree.Node, place: NOWHERE }];
 	let [text, linked, code, place, follows, opens, breaks] = ['', 0, 0, NOWHERE, false, false, 0];
 	const take = (): Stretch | undefined => {
-		const settled = settleText(text);
+		// Between blocks stands white space, mostly.
+		const settled = /\S/.test(text) ? settleText(text) : '';
 		const made = settled === '' ? undefined : { text: withoutMarks(settled), linked, code, place, follows, opens };
 		[text, linked, code, breaks] = ['', 0, 0, 0];
 		if (made) [follows, opens] = [isProse(place.kind), place.kind === 'heading'];

@@ -137,12 +137,18 @@ export const isLanguageTag = remembered((tag: string): boolean => {
 });
 
 /** The letters and digits of a text, in lower case: two texts that share them say the same. */
-export const lettersOf = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{M}\p{N}]+/gu, '');
+export const lettersOf = (text: string) =>
+	isAscii(text)
+		? text.toLowerCase().replace(/[^a-z0-9]+/g, '')
+		: text.toLowerCase().replace(/[^\p{L}\p{M}\p{N}]+/gu, '');
+
+/** Whether all of a text is ASCII: classes of letters are told several times faster there. */
+export const isAscii = (text: string) => /^[\x00-\x7f]*$/.test(text);
 
 /** A language tag as BCP 47 writes it (`fr-ca` is `fr-CA`); undefined for a text that is none. */
-export function canonicalLanguage(tag: string): string | undefined {
-	return isLanguageTag(tag) ? Intl.getCanonicalLocales(tag)[0] : undefined;
-}
+export const canonicalLanguage = remembered((tag: string): string | undefined =>
+	isLanguageTag(tag) ? Intl.getCanonicalLocales(tag)[0] : undefined
+);
 
 /** The offset at which `count` graphemes end, or -1 when the text has no more than `count`. */
 export function offsetOfGrapheme(text: string, count: number): number {

@@ -1,4 +1,4 @@
-import { lstatSync, readdirSync, readlinkSync, realpathSync, statSync } from 'node:fs';
+import { existsSync, lstatSync, readdirSync, readFileSync, readlinkSync, realpathSync, statSync } from 'node:fs';
 import { extname, join, relative, resolve, sep } from 'node:path';
 import { refuse } from '../errors';
 
@@ -7,6 +7,24 @@ const HTML_NAMES = new Set(['.html', '.htm', '.xhtml', '.xht']);
 export const isHtmlName = (name: string) =>
 	HTML_NAMES.has(extname(name).toLowerCase()) ||
 	/\.x?html?\.(?!(?:gz|xz|bz2?)$)[a-z]{2,3}([-_][a-z]{2,4})?$/i.test(name);
+
+const MARKDOWN_NAMES = new Set(['.md', '.markdown', '.mdown']);
+export const isMarkdownName = (name: string) => MARKDOWN_NAMES.has(extname(name).toLowerCase());
+
+/** Whether a folder holds pages as Markdown, and none as HTML. */
+export function isMarkdownFolder(folder: string): boolean {
+	const entries = walkFolder(openFolder(folder));
+	return entries.some(({ path }) => isMarkdownName(path)) && !entries.some(({ path }) => isHtmlName(path));
+}
+
+/** What a site that is written as a folder of files says of itself. */
+export const SITE = 'site.json';
+
+/** Whether a folder is a site file. */
+export const isSiteFolder = (folder: string): boolean => {
+	const file = join(folder, SITE);
+	return existsSync(file) && /"format":\s*"kephalon-site"/.test(readFileSync(file, 'utf8').slice(0, 2000));
+};
 
 /** One entry of a folder, by its path from the folder's top with forward slashes. */
 export interface FolderEntry {

@@ -1,7 +1,7 @@
-import sharp from 'sharp';
 import { stat } from 'node:fs/promises';
 import type { Picture } from '$core';
 import { MEDIA_TYPES } from './mediaTypes';
+import { sharp } from './sharp';
 
 /** The reader of pictures calls AVIF by what it is packed in. */
 const TYPES: typeof MEDIA_TYPES = { ...MEDIA_TYPES, heif: 'image/avif' };

@@ -2,14 +2,12 @@ import { checkBase, type Site } from '$core';
 import { makeImport } from '../edits/edit';
 import { refuse } from '../errors';
 import { languagePattern, type FolderSource } from './folderSource';
-import { importFolder, type ImportSummary } from './importFolder';
+import type { ImportSummary } from './importFolder';
 import type { ReadsFiles } from './readFiles';
 import type { TableSource } from './table/table';
-import { isMarkdownFolder, readMarkdownFolder, TYPE_COLUMN } from './markdown/markdownFolder';
-import { openTable } from './table/workbook';
-import { takeTable, type TakenTable } from './takeTable';
+import type { TakenTable } from './takeTable';
 import type { Via } from '../fetching/trace';
-import { importWeb } from './web/importWeb';
+import { isMarkdownFolder } from '../files/folder';
 import type { Store } from '../store/store';
 
 /** Where the content of a site comes from. */
@@ -67,7 +65,10 @@ function saidOfFolder(said: NonNullable<Extract<ContentSource, { kind: 'folder' 
 	};
 }
 
-/** Makes a site, or brings the content of one up to date; its settings and rules stay. Throws a `UserError`. */
+/**
+ * Makes a site, or brings the content of one up to date; its settings and rules stay. Throws a `UserError`. Each kind of source
+ * brings its own readers along, and only those that are wanted are loaded.
+ */
 export async function takeContent(
 	store: Store,
 	name: string,
@@ -82,6 +83,7 @@ export async function takeContent(
 	switch (source.kind) {
 		case 'folder': {
 			if (isMarkdownFolder(source.folder)) return takeMarkdown(store, name, checked.base, source);
+			const { importFolder } = await import('./importFolder');
 			const {
 				read,
 				pictures,
@@ -100,6 +102,7 @@ export async function takeContent(
 		}
 		case 'table': {
 			const { kind: _kind, file, ...said } = source;
+			const [{ openTable }, { takeTable }] = await Promise.all([import('./table/workbook'), import('./takeTable')]);
 			const table =
 				typeof file === 'string'
 					? file
@@ -108,6 +111,7 @@ export async function takeContent(
 			return { pages: taken.pages, pictures: 0, skipped: shorten(linesOfTable(taken)) };
 		}
 		case 'web': {
+			const { importWeb } = await import('./web/importWeb');
 			const { read, pictures, skipped, told, trimmed, waiting } = await importWeb(store, {
 				site: name,
 				base: checked.base,
@@ -139,19 +143,20 @@ export async function takeContent(
 }
 
 /** Each file of a folder of Markdown as a page. */
-function takeMarkdown(
+async function takeMarkdown(
 	store: Store,
 	name: string,
 	base: string,
 	{ folder, said }: Extract<ContentSource, { kind: 'folder' }>
-): Taken {
+): Promise<Taken> {
+	const [{ readMarkdownFolder }, { MARKDOWN_SAID, takeTable }] = await Promise.all([
+		import('./markdown/markdownFolder'),
+		import('./takeTable')
+	]);
 	const rows = readMarkdownFolder(folder, said?.bare ?? false);
 	const taken = takeTable(store, { name, base, origin: 'setup' }, rows, MARKDOWN_SAID);
 	return { pages: taken.pages, pictures: 0, skipped: shorten(linesOfTable(taken)) };
 }
-
-/** The type of a page stands in a column of its own, which is no field. */
-export const MARKDOWN_SAID = { typeColumn: TYPE_COLUMN, mapping: { [TYPE_COLUMN]: '' } } as const;
 
 function putIn(store: Store, name: string, base: string, what: object, work: (id: number) => void) {
 	const fresh: Site = { name, base, languages: ['en'], separator: '·', fields: {}, rules: [] };

@@ -468,9 +468,12 @@ test('a page that leads says what it alone leads to; a menu that others have as 
 	site.end();
 });
 
-test('many files are read elsewhere, whichever comes first; an answer that fails leaves nothing', async () => {
+/** So many that threads pay. */
+const MANY = 2100;
+
+test('many files are read elsewhere as well, whichever comes first; an answer that fails leaves nothing', async () => {
 	const files = Object.fromEntries(
-		Array.from({ length: 330 }, (_, at) => [`${at}.html`, at === 7 ? '' : `<title>Page ${at}</title><p>x</p>`])
+		Array.from({ length: MANY }, (_, at) => [`${at}.html`, at === 7 ? '' : `<title>Page ${at}</title><p>x</p>`])
 	);
 	const [here, elsewhere] = [siteOf(files), siteOf(files)];
 	await here.read();
@@ -480,12 +483,14 @@ test('many files are read elsewhere, whichever comes first; an answer that fails
 		readFiles: async (some, bare) => {
 			await new Promise((done) => setTimeout(done, goes++ % 2 ? 1 : 20));
 			// What comes from another thread is a copy.
-			return structuredClone(readFiles(structuredClone(some), bare));
+			return structuredClone(await readFiles(structuredClone(some), bare));
 		},
 		progress: (done) => told.push(done)
 	});
-	expect(goes).toBe(Math.ceil(330 / 48));
-	expect(told).toEqual(Array.from({ length: 330 }, (_, at) => at + 1));
+	// What is not waited for is read here meanwhile.
+	expect(goes).toBeGreaterThan(0);
+	expect(goes).toBeLessThan(Math.ceil(MANY / 48));
+	expect(told).toEqual(Array.from({ length: MANY }, (_, at) => at + 1));
 	expect(summary.skipped).toEqual([{ path: '7.html', why: 'empty' }]);
 	const dump = ({ store }: typeof here) => [...writeSiteFile(store, 's')].join('');
 	const stamped = /"modified": ?"[^"]*"/g;
@@ -493,8 +498,8 @@ test('many files are read elsewhere, whichever comes first; an answer that fails
 	// Nothing has changed: nothing is read.
 	await elsewhere.read({ readFiles: () => Promise.reject(new Error('asked')) });
 	const broken = siteOf(files);
-	const fails = () => (goes++ % 3 === 2 ? Promise.reject(new Error('gone')) : Promise.resolve(readFiles([], false)));
-	await expect(broken.read({ readFiles: fails })).rejects.toThrow();
+	const fails = () => Promise.reject(new Error('gone'));
+	await expect(broken.read({ readFiles: fails })).rejects.toThrow('gone');
 	expect(broken.store.working.sites.find('s')).toBeUndefined();
 	for (const one of [here, elsewhere, broken]) one.end();
 });

@@ -1,6 +1,8 @@
 import { hash as digest } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { extname } from 'node:path';
+import { setImmediate } from 'node:timers/promises';
 import { isDeepStrictEqual } from 'node:util';
 import { FRAME_LEAST, FRAME_SHARE, isLocalAddress, normaliseBase, parseUrl, type Picture } from '$core';
 import { UserError, refuse } from '../errors';
@@ -11,8 +13,7 @@ import { asAuthored } from '../files/written';
 import { ignorer, PLAIN_SOURCE, sorterOf, type FolderSource } from './folderSource';
 import { languagesOfFiles, versionOf } from './languages';
 import { READER } from './pageOfHtml';
-import { formFor, readFiles, stampOf, type PageFile, type ReadsFiles, type Stamp } from './readFiles';
-import { languageTeller, textOfPage } from './spoken';
+import { formFor, readFiles, stampOf, type FilePage, type PageFile, type ReadsFiles, type Stamp } from './readFiles';
 import { isMark, withoutPictures } from './pictureNames';
 import { saveContent, type Incoming, type Saved } from './saveContent';
 import { Staging, type ReadPage, type StagedPage } from './staging';
@@ -174,41 +175,58 @@ interface FileState extends PageFile {
 	readonly kept: ReadPage | undefined;
 }
 
-/** So many files are read at once, and so many such goes are on their way. */
+/** So many files are read in a go; so many goes are read elsewhere at once, and so many at the most wait for their turn. */
 const GO = 48;
-const AHEAD = 4;
-/** Fewer files of a folder, or of a go, are read here: threads cost some time to begin. */
-const SHARED_FROM = 300;
+const ELSEWHERE = Math.max(1, Math.min(4, availableParallelism() - 1));
+const MOST_GOES = 12;
+/** Fewer files of a folder, or of a go, are read here alone: threads cost a second to begin. */
+const SHARED_FROM = 2000;
 const FEW = 12;
 
-/** The files in their order, each with its page or the reason why it is none; one that has not changed is not opened. */
+interface Go {
+	readonly states: readonly FileState[];
+	readonly read: Promise<readonly (FilePage | string)[]>;
+	isElsewhere: boolean;
+	isDone: boolean;
+}
+
+/**
+ * The files in their order, each with its page or the reason why it is none; one that has not changed is not opened. Of many,
+ * some are read elsewhere; what is waited for is not: meanwhile the next are read here.
+ */
 async function* readInTurn(
 	entries: readonly FolderEntry[],
 	stateOf: (entry: FolderEntry) => FileState,
 	bare: boolean,
-	elsewhere: ReadsFiles | undefined
-): AsyncGenerator<{ readonly state: FileState; readonly read: ReadPage | string }> {
-	const reader = elsewhere && entries.length >= SHARED_FROM ? elsewhere : readFiles;
-	const goes: Promise<{ readonly states: readonly FileState[]; readonly read: readonly (ReadPage | string)[] }>[] = [];
-	const begin = async (some: readonly FolderEntry[]) => {
-		const states = some.map(stateOf);
-		const toRead = states.filter(({ entry, kept }) => !entry.link && !kept);
-		const pages = toRead.map(({ file, path, stamp }) => ({ file, path, stamp }));
-		return { states, read: await (pages.length < FEW ? readFiles : reader)(pages, bare) };
-	};
+	reader: ReadsFiles | undefined
+): AsyncGenerator<{ readonly state: FileState; readonly read: FilePage | string }> {
+	const elsewhere = entries.length >= SHARED_FROM ? reader : undefined;
+	const goes: Go[] = [];
 	let begun = 0;
-	const ahead = reader === readFiles ? 1 : AHEAD;
+	const begin = () => {
+		const states = entries.slice(begun, (begun += GO)).map(stateOf);
+		const toRead = states.filter(({ entry, kept }) => !entry.link && !kept);
+		const files = toRead.map(({ file, path, stamp, isPlaced }) => ({ file, path, stamp, isPlaced }));
+		const isFree = goes.filter(({ isElsewhere, isDone }) => isElsewhere && !isDone).length < ELSEWHERE;
+		const reads = elsewhere && isFree && files.length >= FEW ? elsewhere : readFiles;
+		const go: Go = { states, read: reads(files, bare), isElsewhere: reads !== readFiles, isDone: false };
+		const done = () => (go.isDone = true);
+		// One that fails is told when its turn comes.
+		go.read.then(done, done);
+		goes.push(go);
+		return go;
+	};
 	while (begun < entries.length || goes.length > 0) {
-		for (; goes.length < ahead && begun < entries.length; begun += GO) {
-			const go = begin(entries.slice(begun, begun + GO));
-			// One that fails is told when its turn comes.
-			go.catch(() => undefined);
-			goes.push(go);
+		while (begun < entries.length && goes.length < MOST_GOES && goes[0]?.isDone !== true) {
+			const { isElsewhere, read } = begin();
+			// What others have done meanwhile is heard of.
+			if (!isElsewhere) await Promise.all([read, setImmediate()]);
 		}
-		const { states, read } = await goes.shift()!;
+		const { states, read } = goes.shift()!;
+		const pages = await read;
 		let at = 0;
 		for (const state of states)
-			yield { state, read: state.entry.link ? 'a link, which is never followed' : (state.kept ?? read[at++]!) };
+			yield { state, read: state.entry.link ? 'a link, which is never followed' : (state.kept ?? pages[at++]!) };
 	}
 }
 
@@ -235,28 +253,25 @@ async function readPages(
 		const isSame = last?.size === stamp?.size && last?.modified === stamp?.modified;
 		const kept = isSame ? (last?.reading as Kept | undefined) : undefined;
 		const isKept = kept?.reader === READER && kept.bare === source.bare;
-		return { entry, file: entry.file, path: entry.path, stamp, kept: isKept ? kept.page : undefined };
+		const isPlaced = placeLanguage(entry.path) !== undefined;
+		return { entry, file: entry.file, path: entry.path, stamp, isPlaced, kept: isKept ? kept.page : undefined };
 	};
-	let spokenLanguage: ((text: string) => string | undefined) | undefined;
 	let done = 0;
-	for await (const { state, read } of readInTurn(entries, stateOf, source.bare, elsewhere)) {
+	for await (const { state, read: file } of readInTurn(entries, stateOf, source.bare, elsewhere)) {
 		const { entry, stamp } = state;
 		const isKept = state.kept !== undefined;
-		if (typeof read === 'string') {
-			skipped.push({ path: shownName(entry.path), why: read });
-		} else if (taken.has(read.path)) {
-			skipped.push({ path: shownName(entry.path), why: `served at ${read.path}, as ${taken.get(read.path)} is` });
+		if (typeof file === 'string') {
+			skipped.push({ path: shownName(entry.path), why: file });
+		} else if (taken.has(file.path)) {
+			skipped.push({ path: shownName(entry.path), why: `served at ${file.path}, as ${taken.get(file.path)} is` });
 		} else {
+			const { seemsIn, ...read } = file;
 			taken.set(read.path, shownName(entry.path));
 			const own =
 				site === undefined || isKept
 					? read
 					: { ...asAuthored(store, site, read), paragraphs: read.paragraphs, section: read.section, file: read.file };
-			let language = own.language ?? placeLanguage(entry.path);
-			if (!language && !isKept) {
-				spokenLanguage ??= await languageTeller();
-				language = spokenLanguage(textOfPage(read));
-			}
+			const language = own.language ?? placeLanguage(entry.path) ?? seemsIn;
 			const page: ReadPage = { ...inOneForm(own, base, source.bare), ...(language && { language }) };
 			if (stamp && !isKept) stamps.set(entry.path, stamp);
 			const said = saidLanguage(entry.path) ?? language;

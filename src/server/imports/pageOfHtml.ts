@@ -28,7 +28,12 @@ export function pageOfHtml(
 	const { title, heading, paragraphs, body, language, found, section } = page;
 	const here = web?.address ?? SITE + path;
 	const under = parseUrl(page.base ?? '', here)?.href ?? here;
-	const onSite = (address: string) => (web ? pathUnder(web.base, address, under) : sitePath(address, under));
+	const folder = !web && under.startsWith(SITE) && !/[?#]/.test(under) ? folderOf(under) : undefined;
+	const onSite = (address: string) => {
+		// Most links name a file beside the page: that is told without reading an address.
+		if (folder !== undefined && BESIDE.test(address)) return folder + address;
+		return web ? pathUnder(web.base, address, under) : sitePath(address, under);
+	};
 	const pictures = page.pictures.flatMap((mention) => {
 		const src = onSite(mention.src);
 		return src ? [{ ...mention, src }] : [];
@@ -63,6 +68,10 @@ export function pageOfHtml(
 		found: withKeywordsJoined(found)
 	};
 }
+
+/** The name of a file, with nothing in it that stands for another character, or for another folder. */
+const BESIDE = /^[a-z0-9_~-]+(?:\.[a-z0-9_~-]+)*$/i;
+const folderOf = (address: string) => address.slice(SITE.length, address.lastIndexOf('/') + 1);
 
 /** An address as a path of the site, or as it is when it is a whole one. */
 function sitePath(address: string, under: string): string | undefined {

@@ -70,6 +70,10 @@ class Tally {
 		if (share.oddest.length > SHOWN) share.oddest.pop();
 	}
 
+	noteAll(kind: Kind, pages: number, oddest: readonly { path: string; text: string }[]) {
+		this.kinds[kind] = { pages, oddest: [...oddest] };
+	}
+
 	noteFate(trace: Trace) {
 		const fate = fateOf(trace);
 		if (!fate) return;
@@ -88,12 +92,10 @@ class Tally {
 	}
 }
 
-/** Works it out; goes over the pages twice, one at a time. */
+/** Works it out; goes over the pages once, one at a time. */
 export function measureQuality(store: Store, name: string): Quality {
 	const stored = store.working.sites.named(name);
 	const resolver = resolverOf(store, stored, new Date().toISOString());
-	const [titles, descriptions, pictures] = [new Repeats(), new Repeats(), new Repeats()];
-	const add = (texts: Repeats, text: string) => text !== '' && texts.add(text);
 	const look = (page: Page) => {
 		const { traces } = resolver.resolveWithTrace(page);
 		const of = (tag: string) => traces.find((trace) => trace.tag === tag);
@@ -101,31 +103,41 @@ export function measureQuality(store: Store, name: string): Quality {
 		const said = { text: text('description'), title: text('title'), picture: text('og:image') };
 		return { traces, description: of('description'), ...said };
 	};
-	for (const page of store.working.pages.all(stored.id, 'live')) {
-		const { text, title, picture } = look(page);
-		add(titles, lettersOf(title));
-		add(descriptions, lettersOf(text));
-		add(pictures, picture);
-	}
 	const tally = new Tally();
-	let pages = 0;
+	const [titles, descriptions, pictures] = [new Repeats(), new Repeats(), new Repeats()];
+	const paths: string[] = [];
 	for (const page of store.working.pages.all(stored.id, 'live')) {
-		pages++;
 		const { path } = page;
+		paths.push(path);
 		const { traces, description, text, title, picture } = look(page);
+		titles.add(title, lettersOf(title));
+		descriptions.add(text, lettersOf(text));
+		pictures.add(picture);
 		if (page.found) for (const trace of traces) tally.noteFate(trace);
 		tally.note(sourceOf(description), path, text);
 		if (text !== '' && countGraphemes(text) < SHORT) tally.note('descriptionShort', path, text);
 		if (isCaption(text)) tally.note('descriptionCaption', path, text);
-		if (descriptions.has(lettersOf(text))) tally.note('descriptionShared', path, text);
-		if (titles.has(lettersOf(title))) tally.note('titleDoubled', path, title);
 		const language = page.language ?? stored.site.languages[0] ?? 'und';
 		// Where nothing tells a page's language, it is taken for the site's: that is not known.
 		const known = page.language === undefined ? 'languageAssumed' : 'languageKnown';
 		tally.note(language === 'und' ? 'languageUnknown' : known, path, language);
-		tally.note(picture === '' ? 'pictureNone' : pictures.has(picture) ? 'pictureShared' : 'pictureOwn', path, picture);
+		if (picture === '') tally.note('pictureNone', path, '');
 	}
-	return tally.result(pages);
+	// What others say as well is known when all have been seen; texts are not kept until then, and a few are shown.
+	const noteAll = (kind: Kind, which: 'text' | 'title' | 'picture', of: Repeats, numbers: readonly number[]) => {
+		const oddest = of.shortest(numbers, SHOWN).map((at) => {
+			const path = paths[at]!;
+			const page = store.working.pages.at(stored.id, path);
+			return { path, text: page ? look(page)[which] : '' };
+		});
+		tally.noteAll(kind, numbers.length, oddest);
+	};
+	noteAll('descriptionShared', 'text', descriptions, descriptions.parted().again);
+	noteAll('titleDoubled', 'title', titles, titles.parted().again);
+	const { again, once } = pictures.parted();
+	noteAll('pictureShared', 'picture', pictures, again);
+	noteAll('pictureOwn', 'picture', pictures, once);
+	return tally.result(paths.length);
 }
 
 /** What becomes of what a page's own file says of a tag; undefined where it says nothing. */

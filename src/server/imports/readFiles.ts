@@ -3,6 +3,7 @@ import { folderForm } from '$core';
 import { decodeFile } from '../files/encoding';
 import { pathOfFile } from '../files/folder';
 import { pageOfHtml } from './pageOfHtml';
+import { languageOfText, textOfPage } from './spoken';
 import type { ReadPage } from './staging';
 
 /** Files larger than this (bytes) are no pages. */
@@ -22,16 +23,27 @@ export interface PageFile {
 	readonly path: string;
 	/** Undefined where it is gone. */
 	readonly stamp: Stamp | undefined;
+	/** Its place says which language it is in: its text is not asked. */
+	readonly isPlaced: boolean;
 }
 
+/** The page of a file, and the language that its text seems to be in, where neither it nor its place says one. */
+export type FilePage = ReadPage & { readonly seemsIn?: string };
+
 /** The page of each file in their order, or the reason why it is none. `bare` says that addresses leave out the ending. */
-export type ReadsFiles = (
-	files: readonly PageFile[],
-	bare: boolean
-) => Promise<(ReadPage | string)[]> | (ReadPage | string)[];
+export type ReadsFiles = (files: readonly PageFile[], bare: boolean) => Promise<(FilePage | string)[]>;
 
 /** Reads files here, one after another. */
-export const readFiles = (files: readonly PageFile[], bare: boolean) => files.map((file) => readFile(file, bare));
+export const readFiles: ReadsFiles = async (files, bare) => {
+	const pages: (FilePage | string)[] = [];
+	for (const file of files) {
+		const page = readFile(file, bare);
+		const isTold = typeof page === 'string' || file.isPlaced || page.language !== undefined;
+		const seemsIn = isTold ? undefined : await languageOfText(textOfPage(page));
+		pages.push(seemsIn === undefined ? page : { ...(page as ReadPage), seemsIn });
+	}
+	return pages;
+};
 
 export function stampOf(file: string | Uint8Array): Stamp | undefined {
 	const found = statSync(asPath(file), { throwIfNoEntry: false });

@@ -10,21 +10,27 @@ describe('what comes more than once', () => {
 				for (const text of texts) repeats.add(text);
 				const counts = new Map<string, number>();
 				for (const text of texts) counts.set(text, (counts.get(text) ?? 0) + 1);
-				for (const [text, count] of counts) expect(repeats.has(text), text).toBe(count > 1);
-				expect(repeats.has('never')).toBe(false);
+				const numbers = (fits: (count: number) => boolean) =>
+					texts.flatMap((text, at) => (text !== '' && fits(counts.get(text)!) ? [at] : []));
+				expect(repeats.parted()).toEqual({ again: numbers((of) => of > 1), once: numbers((of) => of === 1) });
 			}),
 			{ numRuns: 50 }
 		);
 	});
-	it('can be asked, be added to, and asked again', () => {
+	it('goes by the key, and gives the shortest texts first, in their order', () => {
 		const repeats = new Repeats();
-		expect(repeats.has('a')).toBe(false);
-		repeats.add('a');
-		expect(repeats.has('a')).toBe(false);
-		for (let at = 0; at < 5000; at++) repeats.add(`${at}`);
-		repeats.add('a');
-		expect(repeats.has('a')).toBe(true);
-		expect(repeats.has('4999')).toBe(false);
+		for (const [text, key] of [
+			['A b.', 'ab'],
+			['ab', 'ab'],
+			['?', ''],
+			['c', 'c'],
+			['A, b', 'ab']
+		] as const)
+			repeats.add(text, key);
+		const { again, once } = repeats.parted();
+		expect([again, once]).toEqual([[0, 1, 4], [3]]);
+		expect(repeats.shortest(again, 2)).toEqual([1, 0]);
+		expect(repeats.shortest([], 2)).toEqual([]);
 	});
 	it('gives 200,000 texts that differ in one letter as many numbers, all whole and safe', () => {
 		const hashes = new Set(Array.from({ length: 200_000 }, (_, at) => hashOf(`Heron ${at}`)));

@@ -11,32 +11,29 @@ export function hashOf(text: string): number {
 	return 4_294_967_296 * (2_097_151 & b) + (a >>> 0);
 }
 
-/** Which texts come more than once; eight bytes for each that comes. Ask when all have come. */
+/** Which texts of many come more than once, each by its number; sixteen bytes for each that comes. Ask when all have come. */
 export class Repeats {
-	private hashes = new Float64Array(1024);
-	private count = 0;
-	private isSorted = true;
+	private readonly hashes: number[] = [];
+	private readonly lengths: number[] = [];
 
-	add(text: string) {
-		if (this.count === this.hashes.length) {
-			const larger = new Float64Array(2 * this.count);
-			larger.set(this.hashes);
-			this.hashes = larger;
-		}
-		this.hashes[this.count++] = hashOf(text);
-		this.isSorted = false;
+	/** `key` is what makes it the same as others; of an empty one, nothing is the same. */
+	add(text: string, key = text) {
+		this.hashes.push(key === '' ? Number.NaN : hashOf(key));
+		this.lengths.push(text.length);
 	}
 
-	has(text: string): boolean {
-		if (!this.isSorted) this.hashes.subarray(0, this.count).sort();
-		this.isSorted = true;
-		const hash = hashOf(text);
-		let [low, high] = [0, this.count];
-		while (low < high) {
-			const middle = (low + high) >>> 1;
-			if ((this.hashes[middle] as number) < hash) low = middle + 1;
-			else high = middle;
-		}
-		return low + 1 < this.count && this.hashes[low + 1] === hash;
+	/** The numbers of those that come again, and of those that come once. */
+	parted(): { readonly again: readonly number[]; readonly once: readonly number[] } {
+		const counts = new Map<number, number>();
+		for (const hash of this.hashes) counts.set(hash, (counts.get(hash) ?? 0) + 1);
+		const [again, once]: [number[], number[]] = [[], []];
+		for (const [at, hash] of this.hashes.entries())
+			if (!Number.isNaN(hash)) (counts.get(hash) === 1 ? once : again).push(at);
+		return { again, once };
+	}
+
+	/** Of some, the shortest, in their order where they are as long. */
+	shortest(numbers: readonly number[], most: number): number[] {
+		return numbers.toSorted((a, b) => this.lengths[a]! - this.lengths[b]! || a - b).slice(0, most);
 	}
 }

@@ -8,19 +8,17 @@ const LEAD = 1.12;
 /** How near a text must be to a language: names and code are near to none. */
 const LEAST_SCORE = 0.55;
 
-/** Gives a function that tells the language (BCP 47) of a text where it is sure, else undefined. */
-export async function languageTeller(): Promise<(text: string) => string | undefined> {
+/** The language (BCP 47) of a text where it is told for sure, else undefined. */
+export async function languageOfText(text: string): Promise<string | undefined> {
 	// Its tables take a moment and some memory: loaded when a text has to be looked at.
 	const { eld } = await import('eld/extrasmall');
-	return (text) => {
-		const letters = text.slice(0, MOST_LETTERS).replace(/[^\p{L}\p{M}\s]+/gu, ' ');
-		if (letters.replace(/\s+/g, '').length < leastOf(letters)) return undefined;
-		const found = eld.detect(letters);
-		const [first, second = 0] = Object.values(found.getScores()).sort((a, b) => b - a);
-		if (!first || first < LEAST_SCORE || first < second * LEAD || !found.isReliable()) return undefined;
-		// One tag stands for both written forms of Norwegian.
-		return found.language === 'no' ? 'nb' : found.language || undefined;
-	};
+	const letters = text.slice(0, MOST_LETTERS).replace(/[^\p{L}\p{M}\s]+/gu, ' ');
+	if (letters.replace(/\s+/g, '').length < leastOf(letters)) return undefined;
+	const found = eld.detect(letters);
+	const [first, second = 0] = Object.values(found.getScores()).sort((a, b) => b - a);
+	if (!first || first < LEAST_SCORE || first < second * LEAD || !found.isReliable()) return undefined;
+	// One tag stands for both written forms of Norwegian.
+	return found.language === 'no' ? 'nb' : found.language || undefined;
 }
 
 /** Scripts that write a word with one sign say as much in fewer. */

@@ -75,11 +75,14 @@ export class Staging {
 	constructor() {
 		this.db.pragma(`cache_size = -${CACHE}`);
 		this.db
-			.exec(`CREATE TABLE page (id INTEGER PRIMARY KEY, path TEXT NOT NULL, page TEXT NOT NULL, fresh INTEGER NOT NULL) STRICT;
+			.exec(`CREATE TABLE page (id INTEGER PRIMARY KEY, path TEXT NOT NULL, language TEXT NOT NULL, title TEXT NOT NULL,
+				heading TEXT NOT NULL, file TEXT NOT NULL, page TEXT NOT NULL, fresh INTEGER NOT NULL) STRICT;
 			CREATE TABLE long (id INTEGER PRIMARY KEY, body TEXT, links TEXT) STRICT;
 			CREATE TABLE mark (page INTEGER NOT NULL, kind INTEGER NOT NULL, hash INTEGER NOT NULL) STRICT;
 			BEGIN`);
-		this.addPage = this.db.prepare('INSERT INTO page (path, page, fresh) VALUES (?, ?, ?)');
+		this.addPage = this.db.prepare(
+			'INSERT INTO page (path, language, title, heading, file, page, fresh) VALUES (?, ?, ?, ?, ?, ?, ?)'
+		);
 		this.addLong = this.db.prepare('INSERT INTO long (id, body, links) VALUES (?, ?, ?)');
 		this.addMark = this.db.prepare('INSERT INTO mark (page, kind, hash) VALUES (?, ?, ?)');
 	}
@@ -89,13 +92,13 @@ export class Staging {
 		const { links, ...short } = page;
 		const { body, ...fields } = page.fields;
 		const row = JSON.stringify({ ...short, fields });
-		const id = Number(this.addPage.run(page.path, row, fresh ? 1 : 0).lastInsertRowid);
+		const [title, heading] = [textOfField(page.fields.title), textOfField(page.fields.heading)];
+		const told = [page.path, page.language ?? '', title, heading, page.file, row, fresh ? 1 : 0];
+		const id = Number(this.addPage.run(told).lastInsertRowid);
 		this.addLong.run(id, typeof body === 'string' ? body : null, links ? JSON.stringify(links) : null);
 		this.paths.push(page.path);
-		const title = textOfField(page.fields.title);
 		if (title) this.titles.add(title);
 		this.mark(id, KIND.title, title ? [title] : []);
-		const heading = textOfField(page.fields.heading);
 		this.mark(id, KIND.heading, heading ? [heading] : []);
 		this.mark(
 			id,
@@ -139,9 +142,9 @@ export class Staging {
 		const shares = this.shares(groups);
 		this.db.exec('CREATE TABLE titled (path TEXT PRIMARY KEY, title TEXT NOT NULL) STRICT, WITHOUT ROWID');
 		const addTitle = this.db.prepare('INSERT INTO titled VALUES (?, ?)');
-		for (const read of this.rows()) {
-			const own = ownTitle(read.page, (kind, text) => shares(read.id, kind, text));
-			addTitle.run(read.page.path, trimTitle(own, trims));
+		for (const one of this.told()) {
+			const own = ownTitle(one, (kind, text) => shares(one.id, kind, text));
+			addTitle.run(one.path, trimTitle(own, trims));
 		}
 		this.db.exec('CREATE INDEX by_title ON titled (title)');
 		return this.wholePages(trims, shares, this.formulas(shares));
@@ -192,12 +195,20 @@ export class Staging {
 
 	/** The pages without what is long of them. */
 	private *rows(): Generator<{ id: number; page: ReadPage; fresh: boolean }> {
-		const rows = this.db.prepare('SELECT id, page, fresh FROM page WHERE id > ? ORDER BY id LIMIT 200');
+		for (const { id, page, fresh } of this.inParts<{ id: number; page: string; fresh: 0 | 1 }>('id, page, fresh'))
+			yield { id, page: JSON.parse(page) as ReadPage, fresh: fresh === 1 };
+	}
+
+	/** What is asked of every page before the rest. */
+	private told = () => this.inParts<Told>('id, path, language, title, heading, file');
+
+	private *inParts<T extends { readonly id: number }>(columns: string): Generator<T> {
+		const rows = this.db.prepare(`SELECT ${columns} FROM page WHERE id > ? ORDER BY id LIMIT 200`);
 		for (let last = 0; ;) {
-			const some = rows.all(last) as { id: number; page: string; fresh: 0 | 1 }[];
-			for (const { id, page, fresh } of some) yield { id, page: JSON.parse(page) as ReadPage, fresh: fresh === 1 };
+			const some = rows.all(last) as T[];
+			yield* some;
 			if (some.length === 0) return;
-			last = (some.at(-1) as { id: number }).id;
+			last = (some.at(-1) as T).id;
 		}
 	}
 
@@ -206,10 +217,9 @@ export class Staging {
 		const sizes = new Map<string, number>();
 		this.db.exec('CREATE TABLE grouped (page INTEGER PRIMARY KEY, name TEXT NOT NULL) STRICT');
 		const add = this.db.prepare('INSERT INTO grouped VALUES (?, ?)');
-		for (const { id, page } of this.rows()) {
-			const language = page.language ?? '';
+		for (const { id, path, language } of this.told()) {
 			const large = (folder: string) => (this.folders.get(`${language} ${folder}`) ?? 0) >= LEAST_GROUP;
-			const name = `${language} ${foldersOf(page.path).find(large) ?? '/'}`;
+			const name = `${language} ${foldersOf(path).find(large) ?? '/'}`;
 			count(sizes, name);
 			add.run(id, name);
 		}
@@ -268,6 +278,16 @@ function halve(texts: string[]): number {
 	return left.length;
 }
 
+/** What is asked of every page before the rest; '' where it says nothing. */
+interface Told {
+	readonly id: number;
+	readonly path: string;
+	readonly language: string;
+	readonly title: string;
+	readonly heading: string;
+	readonly file: string;
+}
+
 /** What lies apart of a page: its body, and where its links lead (JSON). */
 interface Long {
 	readonly body: string | null;
@@ -319,12 +339,11 @@ function summaryOf(
 const SPREAD = { own: 0, shared: 1, frame: 2 } as const;
 
 /** The title, unless a program gave it or many pages have it; then the first heading, where fewer pages have the same. */
-function ownTitle(page: ReadPage, share: Share): string {
-	const [title, heading] = [textOfField(page.fields.title), textOfField(page.fields.heading)];
+function ownTitle({ title, heading, file }: Told, share: Share): string {
 	if (heading === '' || heading === title || (title !== '' && !isTelling(heading))) return title;
 	if (title === '') return heading;
 	const [ofHeading, ofTitle] = [SPREAD[share(KIND.heading, heading)], SPREAD[share(KIND.title, title)]];
-	const isBetter = ofHeading < ofTitle || (ofHeading === 0 && isGeneratedTitle(title, page.file));
+	const isBetter = ofHeading < ofTitle || (ofHeading === 0 && isGeneratedTitle(title, file));
 	return isBetter ? heading : title;
 }
 

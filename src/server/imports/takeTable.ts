@@ -13,6 +13,10 @@ import {
 	type TableSource
 } from './table/table';
 
+/** The column that says of which type a page of Markdown is; it is no field. */
+export const TYPE_COLUMN = '(type)';
+export const MARKDOWN_SAID = { typeColumn: TYPE_COLUMN, mapping: { [TYPE_COLUMN]: '' } } as const;
+
 export interface TakenTable {
 	readonly pages: number;
 	readonly added: number;

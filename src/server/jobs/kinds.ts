@@ -34,8 +34,7 @@ import type { PageDifference } from '../releases/releases';
 import type { Release } from '../store/releases/releases';
 import type { Part } from '../store/opening/part';
 import type { PagesLinking } from '../findings/links';
-import type { PageFile } from '../imports/readFiles';
-import type { ReadPage } from '../imports/staging';
+import type { FilePage, PageFile } from '../imports/readFiles';
 
 /** Work that goes over many pages. Each runs in a thread of its own, on connections of its own. */
 export interface Jobs {
@@ -68,7 +67,7 @@ export interface Jobs {
 	/** Puts pages in that a program sent, one a line of the file; `tells` what became of each. */
 	push: { input: { db: string; site: string; source: string; file: string; tells: boolean }; output: Pushed };
 	/** Reads files of a folder as pages. */
-	readFiles: { input: { files: readonly PageFile[]; bare: boolean }; output: (ReadPage | string)[] };
+	readFiles: { input: { files: readonly PageFile[]; bare: boolean }; output: (FilePage | string)[] };
 	/** What a table would become; nothing is kept. */
 	lookAtTable: { input: { file: Uint8Array; said: Partial<TableSource>; base: string }; output: TableLook };
 	/** Reads a site file that is a folder of small files; gives the site's name and how many pages it has. */

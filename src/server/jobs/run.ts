@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
-import { Piscina } from 'piscina';
+import type { Piscina } from 'piscina';
 import { refuse, UserError, type RefusalCode } from '../errors';
 import { log } from '../log';
 import { actor } from '../people/acting';
@@ -25,31 +25,37 @@ const RECORDS_AT_ONCE = 64;
 const MOST_RECORDS_WAITING = 1000;
 type PoolName = 'works' | 'waits' | 'records';
 const poolOf = (job: JobName): PoolName => (job === 'record' ? 'records' : WAITS.has(job) ? 'waits' : 'works');
-const pools = new Map<PoolName, Piscina>();
+const pools = new Map<PoolName, Promise<Piscina>>();
 
 /** Where the thread's program lies: the command knows, and tells the web application in the environment. */
-function threadPool(name: PoolName): Piscina {
+function threadPool(name: PoolName): Promise<Piscina> {
 	const filename = process.env.KEPHALON_THREAD;
 	if (!filename) throw new Error('KEPHALON_THREAD is not set: start through the kephalon command.');
 	let pool = pools.get(name);
 	if (!pool) {
 		// The pool would try to start it again and again.
 		if (!existsSync(filename)) throw new Error(`The program of the threads is not there: ${filename}`);
-		pool = new Piscina({
-			filename,
-			execArgv: [],
-			minThreads: 0,
-			maxThreads: name === 'records' ? 1 : Math.max(2, Math.min(4, availableParallelism())),
-			maxQueue: name === 'records' ? MOST_RECORDS_WAITING : MOST_WAITING,
-			concurrentTasksPerWorker: name === 'records' ? RECORDS_AT_ONCE : 1,
-			// It rests without standing still: kept connections that a source closes meanwhile are seen to be closed.
-			...(name === 'records' && { atomics: 'async' as const }),
-			idleTimeout: IDLE,
-			resourceLimits: { maxOldGenerationSizeMb: threads.heap }
-		});
+		pool = makePool(name, filename);
 		pools.set(name, pool);
 	}
 	return pool;
+}
+
+/** Its package is loaded with the first job: many a command has none. */
+async function makePool(name: PoolName, filename: string): Promise<Piscina> {
+	const { Piscina } = await import('piscina');
+	return new Piscina({
+		filename,
+		execArgv: [],
+		minThreads: 0,
+		maxThreads: name === 'records' ? 1 : Math.max(2, Math.min(4, availableParallelism())),
+		maxQueue: name === 'records' ? MOST_RECORDS_WAITING : MOST_WAITING,
+		concurrentTasksPerWorker: name === 'records' ? RECORDS_AT_ONCE : 1,
+		// It rests without standing still: kept connections that a source closes meanwhile are seen to be closed.
+		...(name === 'records' && { atomics: 'async' as const }),
+		idleTimeout: IDLE,
+		resourceLimits: { maxOldGenerationSizeMb: threads.heap }
+	});
 }
 
 /** Jobs that keep something before they are done (goes of an edit, indexes put away): of one that is ended it is put right. */
@@ -70,7 +76,8 @@ export async function runJob<N extends JobName>(
 	port1.unref();
 	const ending = endOf(name, signal, () => port1.postMessage('stop'));
 	try {
-		const answer = (await threadPool(poolOf(name)).run(
+		const pool = await threadPool(poolOf(name));
+		const answer = (await pool.run(
 			{ name, input, port: port2, actor: actor() },
 			{ transferList: [port2, ...gives], ...(ending.signal && { signal: ending.signal }) }
 		)) as Answer<Jobs[N]['output']>;
@@ -143,7 +150,7 @@ function told(error: unknown): unknown {
 
 /** Ends all threads; what they were writing is rolled back. For the end of the process. */
 export async function stopJobs() {
-	const all = [...pools.values()];
+	const all = await Promise.all(pools.values());
 	pools.clear();
 	await Promise.all(all.map((pool) => pool.destroy()));
 }

@@ -1,4 +1,5 @@
-import sharp, { type Sharp } from 'sharp';
+import type { Sharp } from 'sharp';
+import { sharp } from '../files/sharp';
 import { measureCut, MOST_BYTES, type Cut, type IconFile } from '$core';
 
 /** Tried one after the other until the file is light enough; the last stands whatever it weighs. */

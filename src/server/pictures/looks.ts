@@ -1,4 +1,4 @@
-import sharp from 'sharp';
+import { sharp } from '../files/sharp';
 import { greyOf, LIGHT_CELLS, linear, type Area, type Picture } from '$core';
 import { findFaces } from './findFaces';
 import { findText } from './findText';

@@ -1,11 +1,9 @@
-import sharp, { type Metadata } from 'sharp';
+import type { Metadata } from 'sharp';
+import { sharp } from '../files/sharp';
 import type { Picture } from '$core';
 import { UserError, refuse } from '../errors';
 import { looksOf } from './looks';
 import { drawVector } from './vector';
-
-// Each picture is read once: what the library would keep of it is never asked for again.
-sharp.cache(false);
 
 /** A picture as the library keeps it: decoded and written anew, so that nothing of the file it came in is left. */
 export interface TakenPicture {

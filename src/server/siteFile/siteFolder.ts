@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { dirname, join } from 'node:path';
 import type { ContentType, Page } from '$core';
 import { refuse } from '../errors';
-import { openFolder, walkFolder } from '../files/folder';
+import { isSiteFolder, openFolder, SITE, walkFolder } from '../files/folder';
 import type { Store } from '../store/store';
 import { orderedForFile, readSiteData, type SiteFile } from './siteFile';
 import { SITE_FILE_VERSION } from './upgrade';
@@ -13,16 +13,9 @@ import { SITE_FILE_VERSION } from './upgrade';
  * page in `pages/`, `pictures.json`. What a file is called helps people to find it; what it says counts.
  */
 
-const SITE = 'site.json';
 const PICTURES = 'pictures.json';
 /** No part of a file's name is longer than this (bytes): file systems end at 255. */
 const LONGEST = 120;
-
-/** Whether a folder is a site file. */
-export const isSiteFolder = (folder: string): boolean => {
-	const file = join(folder, SITE);
-	return existsSync(file) && /"format":\s*"kephalon-site"/.test(readFileSync(file, 'utf8').slice(0, 2000));
-};
 
 /**
  * Writes a site into a folder. A file whose content stays is not written, and one that nothing stands in any more is taken

@@ -1,24 +1,13 @@
 import { readFileSync } from 'node:fs';
-import { extname } from 'node:path';
 import MarkdownIt from 'markdown-it';
 import { ownOf, readPage } from '$core';
 import { refuse } from '../../errors';
-import { isHtmlName, openFolder, pathOfFile, shownName, walkFolder, type FolderEntry } from '../../files/folder';
+import { isMarkdownName, openFolder, pathOfFile, shownName, walkFolder, type FolderEntry } from '../../files/folder';
 import { languagesOfFiles } from '../languages';
 import { ofRecords, type Oddity, type Rows } from '../table/rows';
+import { TYPE_COLUMN } from '../takeTable';
 import { plainValue, readFrontMatter } from './frontMatter';
 
-const NAMES = new Set(['.md', '.markdown', '.mdown']);
-const isMarkdownName = (name: string) => NAMES.has(extname(name).toLowerCase());
-
-/** Whether a folder holds pages as Markdown, and none as HTML. */
-export function isMarkdownFolder(folder: string): boolean {
-	const entries = walkFolder(openFolder(folder));
-	return entries.some(({ path }) => isMarkdownName(path)) && !entries.some(({ path }) => isHtmlName(path));
-}
-
-/** The column that says of which type a page is. */
-export const TYPE_COLUMN = '(type)';
 /** Fields of front matter that say where a page stands, and that it is not to be seen. */
 const PLACES = ['url', 'permalink', 'path'];
 const SUMMARIES = ['description', 'summary', 'excerpt', 'abstract', 'teaser', 'lead'];

@@ -7,7 +7,7 @@ import { patiently } from '../../store/opening/patiently';
 import type { Store } from '../../store/store';
 import type { FoundPage } from '../../store/working/readIn';
 import { pageOfHtml, pathUnder, READER } from '../pageOfHtml';
-import { languageTeller, textOfPage } from '../spoken';
+import { languageOfText, textOfPage } from '../spoken';
 import { withoutPictures } from '../pictureNames';
 import { saveContent, type Incoming } from '../saveContent';
 import { Staging, type ReadPage, type StagedPage } from '../staging';
@@ -354,7 +354,6 @@ async function save(
 	try {
 		const skipped: { path: string; why: string }[] = [];
 		const told: { path: string; what: string }[] = [];
-		let teller: ((text: string) => string | undefined) | undefined;
 		for (const { address, result } of store.working.sources.addresses(site)) {
 			if (result !== '') {
 				skipped.push({ path: address, why: result });
@@ -363,8 +362,7 @@ async function save(
 			const kept = store.working.sources.file(site, WEB + address)?.reading as Kept | undefined;
 			if (!kept) continue;
 			told.push(...(kept.told ?? []).map((what) => ({ path: address, what })));
-			teller ??= await languageTeller();
-			const language = kept.page.language ?? teller(textOfPage(kept.page));
+			const language = kept.page.language ?? (await languageOfText(textOfPage(kept.page)));
 			const said = listed.get(address);
 			staging.put({ ...kept.page, ...(language && { language }), ...saidOf(said, base, address) }, true);
 		}
