@@ -1,9 +1,4 @@
-import { readdirSync, statSync } from 'node:fs';
-import { join } from 'node:path';
-import { readFiles } from '$server/imports/readFiles';
-const top = process.argv[2]!;
-const files: any[] = [];
-const walk = (d: string) => { for (const e of readdirSync(d, { withFileTypes: true })) { const p = join(d, e.name); if (e.isDirectory()) walk(p); else if (e.name.endsWith('.html')) { const s = statSync(p); files.push({ file: p, path: p.slice(top.length + 1), stamp: { size: s.size, modified: s.mtimeMs } }); } } };
-walk(top);
-async function GO(n: number) { const b = performance.now(); await readFiles(files.slice(n * 48, n * 48 + 48), false); console.log(n, (performance.now() - b).toFixed(0)); }
-for (let n = 0; n < 100; n++) await GO(n);
+import { readFileSync } from 'node:fs';
+import { readPage } from '$core';
+const r = readPage(readFileSync(process.argv[2]!, 'utf8'), 'x.html');
+console.log(r.title, '|', r.heading, '|', JSON.stringify(r.contents)?.slice(0, 200)); for (const p of r.paragraphs) console.log(p.cost.toFixed(2), p.text.slice(0, 160));

@@ -347,3 +347,37 @@ describe('a page that is there to lead says what it leads to', () => {
 		expect(said(list('Tides', 'Walks', 'Birds'), 'und')).toBeUndefined();
 	});
 });
+
+describe('a page that tells its parts one by one, as programs write them', () => {
+	const rows = '<table><tr><td>Gives the marsh as it was before the tide came in.</td></tr></table>';
+	test('what is said of them is not said of it; under a heading for it, it goes on', () => {
+		for (const name of ['Public Member Functions', 'Static Public Attributes', 'Public Types', 'Member Functions']) {
+			expect(best(`<h1>Marsh</h1><h2>${name}</h2>${rows}`), name).toBeUndefined();
+			expect(best(`<h1>Marsh</h1><h2>${name}</h2>${rows}<h2>Detailed Description</h2><p>${REAL}</p>`), name).toBe(REAL);
+		}
+		// A list of types is none of a page's own.
+		expect(best(`<h1>Marsh</h1><h2>Types</h2><p>${REAL}</p>`)).toBe(REAL);
+	});
+	test('who inherits from it, and where it stands, is no text of it', () => {
+		for (const said of [
+			'Inherited by MarshException, TideException, and all of the other ones.',
+			'Inherits from the marsh and from the tide that floods it.',
+			'Definition at line 12 of the file that holds the marsh.',
+			'Referenced by tide(), flood() and by all of the other ones.'
+		])
+			expect(best(`<p>${said}</p><p>${REAL}</p>`), said).toBe(REAL);
+	});
+	test('a way to more of it is taken off its end', () => {
+		expect(best(`<p>${REAL} <a href="#more">More...</a></p>`)).toBe(REAL);
+		expect(best(`<p>${REAL} Read more…</p>`)).toBe(REAL);
+		const more = 'The marsh is flooded twice a day, and on some days it is flooded once more…';
+		expect(best(`<p>${more}</p>`)).toBe(more);
+	});
+	test('what is marked as its title is no text of it', () => {
+		expect(
+			best(
+				'<div class="title">Marsh Struct Template Reference of Tides</div><p>Marsh Struct Template Reference of Tides</p>'
+			)
+		).toBeUndefined();
+	});
+});

@@ -79,10 +79,13 @@ export function proseOf(
 	for (let at = 0; !isFull(candidates, ahead / CHARACTERS_AHEAD); at++) {
 		const one = stretches(at);
 		if (!one) break;
-		if (one.place.kind === 'heading') isOfMembers ||= headings++ > 0 && namesMembers(one.text);
+		const isListing = isListed(at);
+		if (one.place.kind === 'heading') {
+			if (headings++ > 0 && namesMembers(one.text)) isOfMembers = true;
+			else if (DESCRIPTION.test(one.text)) isOfMembers = false;
+		}
 		// What is said of a part of a page that lists parts is not said of the page.
-		if (isOfMembers) break;
-		if (isListed(at)) continue;
+		if (isOfMembers || isListing) continue;
 		const own = costAt(at);
 		if (own === undefined) continue;
 		const text = withNext(withoutLeadUp(one.text), stretches, at, costAt);
@@ -156,17 +159,20 @@ function linesOfListing(texts: Numbered<{ readonly text: string }>): (at: number
 
 /** Headings under which a page of a reference tells its parts one by one, and what such a part is called by. */
 const MEMBERS =
-	/^(constructors?|methods?|functions?|fields?|members?|macros?|typedefs?|enum(eration)?s?( constants?| values?)?|variables?|propert(y|ies)|signals?|nested class(es)?|inner class(es)?|constructor & destructor)( (and|&) [\w ]+)?( (detail|details|summary|documentation|description|index|list))?$/i;
+	/^((static|public|protected|private|package|related|friend|instance) )*(member )?(constructors?|methods?|functions?|fields?|members?|macros?|typedefs?|enum(eration)?s?( constants?| values?)?|variables?|propert(y|ies)|signals?|nested class(es)?|inner class(es)?|constructor & destructor)( (and|&) [\w ]+)?( (detail|details|summary|documentation|description|index|list))?$|^((static|public|protected|private) )+(types|attributes|slots)$/i;
+/** Under such a heading it goes on of itself. */
+const DESCRIPTION = /^(detailed )?description$/i;
 const MEMBER =
 	/^(◆ ?|(function|method|macro|typedef|enum|struct|structure|variable|property|signal|class):? )?[\w$.:~]+ ?\(.*\)( \[\d+\/\d+\])?$|^(function|method|macro|typedef|enum|struct|structure|variable):? [\w$.:~]+$/i;
 const namesMembers = (heading: string) => MEMBERS.test(heading) || MEMBER.test(heading);
 
 /** Without the signs that markup or a writer sets round words and behind them: backticks, footnote marks, "[*]". */
 const withoutMarks = (text: string) =>
-	/[`[\u00A0]/.test(text)
+	/[`[\u00A0]|\bmore ?(?:\.\.\.|…)$/i.test(text)
 		? settleText(
 				withSpaces(text)
 					.replace(/`([^`]*)`/g, '$1')
+					.replace(/(?<=[.!?…] )(?:read )?more ?(?:\.\.\.|…)$/i, '')
 					.replace(/ ?\[(\*|†|‡|\d{1,3}|[a-z]|note \d{1,3}|edit|citation needed)\]/g, '')
 			)
 		: text;
@@ -190,7 +196,7 @@ const SENTENCE_END = /[.!?…。！？।؟։።]["'”’»)\]]*$/;
 const SENTENCE_INSIDE = /[.!?…]["'”’»)\]]* \p{Lu}|[。！？।]/u;
 /** Marks that begin lines about the page rather than in it. */
 const ABOUT_THE_PAGE =
-	/^(©|\(c\) |copyrights?\b|all rights reserved|(this (page|document|article|manual|file) )?((was|is) )?(last )?(modified|updated|changed|edited|generated|created)\b|published on|posted (on|by)|version:? \d|table of contents|(go )?back to|skip to|click (here|on)|see also\b|prev(ious)?\b.*\bnext\b|up\b.*\bnext\b|your browser\b|please (enable|turn on) javascript|other languages\b|download\b.{0,40}$|permission is (hereby )?granted\b|the above copyright\b|licensed under\b|you may not use this file\b|distributed under the licen[cs]e\b|this (section|page|chapter|document|tutorial) (has been|was|is) (written|contributed|maintained|translated) by\b|(release|version) v?\d|authors?(\(s\))?:|(written|maintained) by\b.{0,80}$)/i;
+	/^(©|\(c\) |copyrights?\b|all rights reserved|(this (page|document|article|manual|file) )?((was|is) )?(last )?(modified|updated|changed|edited|generated|created)\b|published on|posted (on|by)|version:? \d|table of contents|(go )?back to|skip to|click (here|on)|see also\b|prev(ious)?\b.*\bnext\b|up\b.*\bnext\b|your browser\b|please (enable|turn on) javascript|other languages\b|download\b.{0,40}$|permission is (hereby )?granted\b|the above copyright\b|licensed under\b|you may not use this file\b|distributed under the licen[cs]e\b|this (section|page|chapter|document|tutorial) (has been|was|is) (written|contributed|maintained|translated) by\b|(release|version) v?\d|authors?(\(s\))?:|(written|maintained) by\b.{0,80}$|inherit(s|ed) (from|by)?\b|references? [\w:.]+\(\)|referenced by\b|definition at line \d)/i;
 /** What is said of a picture, an example or a table. */
 const CAPTION =
 	/^(fig(ure|\.)?|example|table|listing|plate|image|photo|abb(ildung|\.)?|tab(elle|\.|leau)|beispiel|exemple|ejemplo|figura|esempio|図|表|例) ?\d*[\d.:–-]/i;

@@ -80,7 +80,7 @@ export function readPage(html: string, fileName = ''): PageReading {
 		)
 	);
 	const title = firstText(tells.filter((element) => element.tagName === 'title' && isHtml(element)));
-	const names = [title, ...headings.map((element) => settleText(textOf(element)))];
+	const names = [title, heading, ...headings.map((element) => settleText(textOf(element)))];
 	const paragraphs = main ? proseOf(main, names, isFrame) : [];
 	return {
 		title: title || heading,

@@ -1,5 +1,6 @@
+import { isDeepStrictEqual } from 'node:util';
 import picomatch from 'picomatch';
-import { normaliseBase, parseUrl, readPage, settleText, type FoundTag, type Site } from '$core';
+import { folderForm, normaliseBase, parseUrl, readPage, settleText, type FoundTag, type Site } from '$core';
 import { makeImport } from '../../edits/edit';
 import { refuse } from '../../errors';
 import { TracingFetcher, type TracedFetch, type Via } from '../../fetching/trace';
@@ -354,13 +355,20 @@ async function save(
 	try {
 		const skipped: { path: string; why: string }[] = [];
 		const told: { path: string; what: string }[] = [];
+		const keptAt = (address: string) => store.working.sources.file(site, WEB + address)?.reading as Kept | undefined;
 		for (const { address, result } of store.working.sources.addresses(site)) {
 			if (result !== '') {
 				skipped.push({ path: address, why: result });
 				continue;
 			}
-			const kept = store.working.sources.file(site, WEB + address)?.reading as Kept | undefined;
+			const kept = keptAt(address);
 			if (!kept) continue;
+			const form = folderForm(address);
+			const opened = form === address ? undefined : keptAt(form);
+			if (opened && isDeepStrictEqual(opened.page.fields, kept.page.fields)) {
+				skipped.push({ path: address, why: `is ${form} again` });
+				continue;
+			}
 			told.push(...(kept.told ?? []).map((what) => ({ path: address, what })));
 			const language = kept.page.language ?? (await languageOfText(textOfPage(kept.page)));
 			const said = listed.get(address);

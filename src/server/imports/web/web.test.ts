@@ -90,6 +90,28 @@ describe('a live site', () => {
 				summary: expect.stringContaining('winter') as string
 			});
 		}));
+	test('a folder and the file that opens it are one page, where both say the same', () =>
+		withStore(async (store) => {
+			const walks = page('Walks', '<a href="/walks/">Up</a>');
+			answers = {
+				'/': page('Home', '<a href=index.html>H</a><a href=walks/index.html>W</a><a href=tours/>T</a>'),
+				'/index.html': page('Home', '<a href=index.html>H</a><a href=walks/index.html>W</a><a href=tours/>T</a>'),
+				'/walks/index.html': walks,
+				'/walks/': walks,
+				'/tours/': page('Tours', '<a href=index.html>All</a><a href=/lone/index.html>L</a>'),
+				'/tours/index.html': page('All tours'),
+				'/lone/index.html': page('Lone')
+			};
+			const summary = await read(store, '');
+			expect(pathsOf(store).sort()).toEqual(['/', '/lone/index.html', '/tours/', '/tours/index.html', '/walks/']);
+			expect(summary.skipped).toEqual([
+				{ path: `${base}index.html`, why: `is ${base} again` },
+				{ path: `${base}walks/index.html`, why: `is ${base}walks/ again` }
+			]);
+			// The second reading comes to the same.
+			expect(await read(store, '')).toMatchObject({ read: 5, added: 0, retired: [] });
+		}));
+
 	test('its pictures are looked at once, by their beginnings; one that is not there stands on no page', () =>
 		withStore(async (store) => {
 			const photograph = await sharp({
