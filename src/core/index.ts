@@ -182,7 +182,14 @@ export {
 	type PictureSeen
 } from './readers/card';
 export { nameOfKind } from './findings/names';
-export { reasonWords, type NoPage, type NoPicture, type NoPlace, type RobotsFailed } from './readers/reasons';
+export {
+	reasonWords,
+	type DriftWhy,
+	type NoPage,
+	type NoPicture,
+	type NoPlace,
+	type RobotsFailed
+} from './readers/reasons';
 export { brokenPins, pinnedValue, pinsOf } from './findings/pins';
 export { nothingFound } from './readers/nothingFound';
 export { reportOf } from './readers/report';

@@ -2,7 +2,7 @@ import { Option } from 'commander';
 import { refuse } from '$server/errors';
 import { readVia } from '$server/fetching/via';
 import { sarifOf } from '$server/findings/sarif';
-import { DRIFTS, type Drift } from '$server/probes/drifts';
+import { driftInWords, DRIFTS, type Drift } from '$server/probes/drifts';
 import { verify } from '$server/probes/verify';
 import { collect, count, dbOption, listed, printJson, progressBar, say, type Verb, withStore } from '../common';
 
@@ -89,7 +89,7 @@ export const addVerify: Verb = (program) => {
 				});
 				if (DRIFTED.some((kind) => (failOn.length === 0 || failOn.includes(kind)) && done.counts[kind] > 0))
 					process.exitCode = 1;
-				if (format === 'json') printJson(done);
+				if (format === 'json') printJson({ ...done, drifted: done.drifted.map(driftInWords) });
 				else if (format === 'sarif') printJson(asSarif(done));
 				else describe(done, pages !== undefined);
 			})
@@ -100,7 +100,7 @@ type Verified = Awaited<ReturnType<typeof verify>>;
 
 const asSarif = ({ drifted }: Verified) =>
 	sarifOf(
-		drifted.map(({ path, is, more }) => ({
+		drifted.map(driftInWords).map(({ path, is, more }) => ({
 			code: `served-${is}`,
 			says: `Served ${WORDS[is]}: ${more}`,
 			mend: '',
@@ -114,7 +114,7 @@ function describe({ pages, released, counts, drifted, waiting }: Verified, isSam
 	const seen = Object.entries(counts).filter(([, number]) => number > 0);
 	const told = listed(seen.map(([is, number]) => `${number} ${WORDS[is as Drift]}`));
 	say(`${count(pages, 'page')} of ${released} released looked at:\n${told}`);
-	const lines = drifted.map(({ path, is, more }) => `${path}: ${WORDS[is]}${more && ` (${more})`}`);
+	const lines = drifted.map(driftInWords).map(({ path, is, more }) => `${path}: ${WORDS[is]}${more && ` (${more})`}`);
 	if (lines.length > 0) say(listed(lines, 40));
 	if (waiting > 0)
 		say(`${count(waiting, 'page')} not looked at: ${isSample ? 'a sample begins anew' : 'say it again to go on'}.`);

@@ -94,5 +94,22 @@ export const reasons: ReasonWords = {
 				return `dit elle-même qu’elle se trouve à ${why.at}`;
 		}
 	},
+	drift: (why, by) => {
+		const as = by === undefined ? '' : `, telle que ${by} la lit`;
+		switch (why.is) {
+			case 'page':
+				return reasons.noPage(why.why) + as;
+			case 'shut':
+				return `robots.txt ${why.robots ? reasons.robotsFailed(why.robots) : 'l’interdit'}${as}`;
+			case 'none':
+				return `aucune de ses balises n’est servie${as}`;
+			case 'tags':
+				return `${why.tags.join(', ')}${why.since === undefined ? '' : ` : comme à partir de la version ${why.since}`}${as}`;
+			case 'says':
+				return why.said + as;
+			case 'picture':
+				return `${why.tag} : ${why.address} ${reasons.noPicture(why.why)}${as}`;
+		}
+	},
 	what: (is) => ownOf(WHAT, is) ?? is
 };

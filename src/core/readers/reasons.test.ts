@@ -1,7 +1,15 @@
 import { afterEach, expect, test } from 'vitest';
 import { learnFrench } from '../french';
 import { speakBy } from '../words/speaking';
-import { ENGLISH_REASONS, reasonWords, type NoPage, type NoPicture, type NoPlace, type SmallCard } from './reasons';
+import {
+	ENGLISH_REASONS,
+	reasonWords,
+	type DriftWhy,
+	type NoPage,
+	type NoPicture,
+	type NoPlace,
+	type SmallCard
+} from './reasons';
 
 afterEach(() => speakBy(() => 'en-GB'));
 
@@ -41,6 +49,16 @@ const PLACES: readonly NoPlace[] = [
 	{ is: 'state', state: 'draft' },
 	{ is: 'elsewhere', at: 'https://s.example/' }
 ];
+const DRIFTS: readonly DriftWhy[] = [
+	{ is: 'page', why: { is: 'answers', status: 404 } },
+	{ is: 'shut' },
+	{ is: 'shut', robots: { is: 'late' } },
+	{ is: 'none' },
+	{ is: 'tags', tags: ['title', 'og:image'] },
+	{ is: 'tags', tags: ['title'], since: 3 },
+	{ is: 'says', said: 'robots: noindex' },
+	{ is: 'picture', tag: 'og:image', address: 'https://s.example/p.jpg', why: { is: 'answers', status: 404 } }
+];
 function all() {
 	const words = reasonWords();
 	return [
@@ -48,6 +66,8 @@ function all() {
 		...PICTURES.map(words.noPicture),
 		...SMALL.map(words.smallCard),
 		...PLACES.map(words.noPlace),
+		...DRIFTS.map((why) => words.drift(why)),
+		words.drift({ is: 'none' }, 'Bottle'),
 		words.robotsFailed({ is: 'answers', status: 500 }),
 		...(['late', 'broken-off', 'no-answer'] as const).map((is) => words.robotsFailed({ is }))
 	];
@@ -90,6 +110,15 @@ test('reasons in words', () => {
 		  "is the page itself",
 		  "is set to draft",
 		  "says itself that it stands at https://s.example/",
+		  "its server answers with 404",
+		  "robots.txt forbids it",
+		  "robots.txt does not come in time",
+		  "none of its tags is served",
+		  "title, og:image",
+		  "title: as from release 3",
+		  "robots: noindex",
+		  "og:image: https://s.example/p.jpg cannot be fetched: its server answers with 404",
+		  "none of its tags is served, as Bottle reads it",
 		  "answers with 500",
 		  "does not come in time",
 		  "breaks off on its way",
@@ -137,6 +166,15 @@ test('and in French, none as in English', () => {
 		  "est la page même",
 		  "est un brouillon",
 		  "dit elle-même qu’elle se trouve à https://s.example/",
+		  "son serveur répond 404",
+		  "robots.txt l’interdit",
+		  "robots.txt n’arrive pas à temps",
+		  "aucune de ses balises n’est servie",
+		  "title, og:image",
+		  "title : comme à partir de la version 3",
+		  "robots: noindex",
+		  "og:image : https://s.example/p.jpg ne peut pas être obtenue : son serveur répond 404",
+		  "aucune de ses balises n’est servie, telle que Bottle la lit",
 		  "répond 500",
 		  "n’arrive pas à temps",
 		  "s’interrompt en chemin",
@@ -144,5 +182,6 @@ test('and in French, none as in English', () => {
 		]
 	`);
 	const alike = all().filter((one, at) => one === english[at]);
-	expect(alike).toEqual(['an-end-of-its-own', 'said so', 'application/pdf']);
+	// Names, and what others say.
+	expect(alike).toEqual(['an-end-of-its-own', 'said so', 'application/pdf', 'title, og:image', 'robots: noindex']);
 });

@@ -50,6 +50,19 @@ export type NoPlace =
 	/** It says itself that it stands at another address. */
 	| { readonly is: 'elsewhere'; readonly at: string };
 
+/** How what is served of a page is not what was released. */
+export type DriftWhy =
+	| { readonly is: 'page'; readonly why: NoPage }
+	/** Robots are shut out; or their rules cannot be read. */
+	| { readonly is: 'shut'; readonly robots?: RobotsFailed }
+	/** Not one of its tags is there. */
+	| { readonly is: 'none' }
+	/** These are other; `since`: as they were from that release on. */
+	| { readonly is: 'tags'; readonly tags: readonly string[]; readonly since?: number }
+	/** What it says, that it was not released to say. */
+	| { readonly is: 'says'; readonly said: string }
+	| { readonly is: 'picture'; readonly tag: string; readonly address: string; readonly why: NoPicture };
+
 /** Reasons as they are told in a language. */
 export interface ReasonWords {
 	/** What comes behind a colon. */
@@ -59,6 +72,8 @@ export interface ReasonWords {
 	/** What follows the address of a picture. */
 	readonly noPicture: (why: NoPicture) => string;
 	readonly smallCard: (why: SmallCard) => string;
+	/** What stands in brackets behind how it is served; `by`: as that reader reads it. */
+	readonly drift: (why: DriftWhy, by?: string) => string;
 	/** What follows “which”. */
 	readonly noPlace: (why: NoPlace) => string;
 	/** What stands where something else should: a media type as it is. */
@@ -154,6 +169,23 @@ export const ENGLISH_REASONS: ReasonWords = {
 				return `is set to ${why.state}`;
 			case 'elsewhere':
 				return `says itself that it stands at ${why.at}`;
+		}
+	},
+	drift: (why, by) => {
+		const as = by === undefined ? '' : `, as ${by} reads it`;
+		switch (why.is) {
+			case 'page':
+				return ENGLISH_REASONS.noPage(why.why) + as;
+			case 'shut':
+				return `robots.txt ${why.robots ? ENGLISH_REASONS.robotsFailed(why.robots) : 'forbids it'}${as}`;
+			case 'none':
+				return `none of its tags is served${as}`;
+			case 'tags':
+				return `${why.tags.join(', ')}${why.since === undefined ? '' : `: as from release ${why.since}`}${as}`;
+			case 'says':
+				return why.said + as;
+			case 'picture':
+				return `${why.tag}: ${why.address} ${ENGLISH_REASONS.noPicture(why.why)}${as}`;
 		}
 	},
 	what: (is) => ownOf(WHAT, is) ?? is

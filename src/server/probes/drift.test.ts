@@ -9,6 +9,7 @@ import { JOBS } from '../jobs/jobs';
 import { Store } from '../store/store';
 import type { Actor } from '$core';
 import { actingAs } from '../people/acting';
+import { answeredIn } from '../speaking';
 import { isDue, lookBySchedule, lookForDrift, readDrift, setSchedule } from './drift';
 
 let folder = '';
@@ -73,6 +74,17 @@ test('what is served is looked at, and the next look says what came and what wen
 	});
 	bare = new Set(['/b']);
 	expect(await lookForDrift(store, 'S', via(), { rate: 1000 })).toMatchObject({ came: ['/b'], went: ['/a'] });
+});
+
+test('how a page differs is told in the language of whoever asks; what an earlier version kept, in its own', () => {
+	const kept = store.working.sources.settings<{ drifted: object[] }>(id, 'drift')!;
+	expect(readDrift(store, 'S').drifted).toEqual([{ path: '/b', is: 'missing', more: 'none of its tags is served' }]);
+	const inFrench = answeredIn('fr', () => readDrift(store, 'S').drifted[0]?.more);
+	expect(inFrench).toBe('aucune de ses balises n’est servie');
+	const old = { path: '/b', is: 'other', more: 'title, as it was said then' };
+	store.working.sources.saveSettings(id, 'drift', { ...kept, drifted: [old] });
+	expect(readDrift(store, 'S').drifted).toEqual([old]);
+	store.working.sources.saveSettings(id, 'drift', kept);
 });
 
 test('stopped, it says how many wait, and goes on without asking twice', async () => {

@@ -4,7 +4,7 @@ import { looker } from '../people/note';
 import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { clock } from '../waiting';
-import type { Drift, DriftOfPage, HeadWay } from './drifts';
+import { driftInWords, type Drift, type DriftOfPage, type HeadWay, type PageDrift } from './drifts';
 import { verify, type VerifyOptions } from './verify';
 
 /** How what is served of a whole site compares with what was released, as it was last looked at. */
@@ -36,7 +36,9 @@ const RATE = 10;
 const NIGHT = 3;
 const HOUR = 3_600_000;
 
-type Kept = Omit<DriftOfSite, 'every'>;
+interface Kept extends Omit<DriftOfSite, 'every' | 'drifted'> {
+	readonly drifted: readonly PageDrift[];
+}
 const NEVER: Kept = { made: null, pages: 0, counts: {}, drifted: [], came: [], went: [], waiting: 0 };
 
 /** When a site is looked at, and since when it is. */
@@ -50,7 +52,8 @@ const planOf = (store: Store, id: number): Plan =>
 
 export function readDrift(store: Store, name: string): DriftOfSite {
 	const { id } = store.working.sites.named(name);
-	return { ...NEVER, ...store.working.sources.settings<Kept>(id, 'drift'), every: planOf(store, id).every };
+	const kept = { ...NEVER, ...store.working.sources.settings<Kept>(id, 'drift') };
+	return { ...kept, drifted: kept.drifted.map(driftInWords), every: planOf(store, id).every };
 }
 
 /** Looks at every released page as it is served, and keeps what was seen; what was stopped goes on from where it was. */

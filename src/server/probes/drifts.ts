@@ -1,6 +1,6 @@
-import { parseUrl, reasonWords, type Habits, type HeadJson, type ServedTag } from '$core';
+import { parseUrl, reasonWords, type DriftWhy, type Habits, type HeadJson, type ServedTag } from '$core';
 import type { TracedFetch } from '../fetching/trace';
-import { isComplete, otherThanPage } from './looked';
+import { endedAs, isComplete, otherThanPage } from './looked';
 import type { ReadOnce } from './readOnce';
 import { keptOut, keptOutBy } from './served';
 
@@ -24,15 +24,33 @@ export const DRIFTS = [
 ] as const;
 export type Drift = (typeof DRIFTS)[number];
 
+/** A page as it is told. */
 export interface DriftOfPage {
 	readonly path: string;
 	readonly is: Drift;
-	/** The tags that differ, or why it could not be read. */
+	/** The tags that differ, or why it could not be read, in words. */
 	readonly more: string;
 }
 
+/** The same as data, so that it is told in any language. */
+export interface PageDrift {
+	readonly path: string;
+	readonly is: Drift;
+	readonly why?: DriftWhy;
+	/** The reader that sees it so, where another does not. */
+	readonly by?: string;
+	/** What an earlier version kept, in its own words. */
+	readonly more?: string;
+}
+
+/** In the words of the language that is spoken now. */
+export const driftInWords = ({ path, is, why, by, more = '' }: PageDrift): DriftOfPage => ({
+	...{ path, is },
+	more: why ? reasonWords().drift(why, by) : more
+});
+
 /** What one reader, or all, saw of a page. */
-export interface DriftSeen extends Omit<DriftOfPage, 'path'> {
+export interface DriftSeen extends Omit<PageDrift, 'path'> {
 	/** By what its head was written into it on its way, where that said so. */
 	readonly way?: HeadWay;
 }
@@ -60,19 +78,19 @@ interface Comparing {
 /** How an answer differs from the head that was released. */
 export function driftIn(got: TracedFetch, { read, habits, head, isMissing, earlier }: Comparing): DriftSeen {
 	const hop = got.hops.at(-1);
-	if (!hop || hop.status === 0) return { is: 'unreachable', more: got.why ?? got.end };
+	if (!hop || hop.status === 0) return { is: 'unreachable', why: { is: 'page', why: endedAs(got) } };
 	if (!(hop.status >= 200 && hop.status < 300) && !(hop.status === 404 && isMissing))
-		return { is: 'error', more: reasonWords().noPage({ is: 'answers', status: hop.status }) };
-	if (!isComplete(got)) return { is: 'unreachable', more: got.why ?? got.end };
+		return { is: 'error', why: { is: 'page', why: { is: 'answers', status: hop.status } } };
+	if (!isComplete(got)) return { is: 'unreachable', why: { is: 'page', why: endedAs(got) } };
 	const other = otherThanPage(got);
-	if (other !== undefined) return { is: 'no-page', more: reasonWords().noPage({ is: 'other', what: other }) };
+	if (other !== undefined) return { is: 'no-page', why: { is: 'page', why: { is: 'other', what: other } } };
 	const { tags, base } = read(got.body, hop.headers['content-type']).head;
 	const under = (base !== undefined && parseUrl(base, hop.address)?.href) || hop.address;
 	const taken = tags.flatMap((tag) => takenBy(habits, tag, under) ?? []);
 	const drift = compare(head, taken, earlier);
 	const hidden = isMissing ? undefined : hiddenFromSearch(head, taken, hop.headers['x-robots-tag'] ?? '');
 	return hidden !== undefined && DRIFTS.indexOf(drift.is) < DRIFTS.indexOf('noindex')
-		? { is: 'noindex', more: hidden }
+		? { is: 'noindex', why: { is: 'says', said: hidden } }
 		: drift;
 }
 
@@ -117,16 +135,17 @@ function compare(
 	const [wanted, there] = [namesIn(head), byName(served)];
 	const names = [...wanted.keys()];
 	const missing = names.filter((name) => !there.has(name));
-	if (names.length > 0 && missing.length === names.length) return { is: 'missing', more: 'none of its tags is served' };
+	if (names.length > 0 && missing.length === names.length) return { is: 'missing', why: { is: 'none' } };
 	const differ = names.filter((name) => !isEqual(there.get(name), wanted.get(name)));
-	if (differ.length === 0) return { is: 'same', more: '' };
+	if (differ.length === 0) return { is: 'same' };
 	const old = earlier().find(({ head: before }) => {
 		const had = namesIn(before);
 		return names.every((name) => isEqual(there.get(name), had.get(name)));
 	});
-	if (old) return { is: 'old', more: `${differ.join(', ')}: as from release ${old.since}` };
+	const told = (is: Drift, names: readonly string[]): DriftSeen => ({ is, why: { is: 'tags', tags: names } });
+	if (old) return { is: 'old', why: { is: 'tags', tags: differ, since: old.since } };
 	const doubled = differ.filter((name) => (there.get(name)?.length ?? 0) > wanted.get(name)!.length);
-	if (doubled.length > 0) return { is: 'doubled', more: doubled.join(', ') };
+	if (doubled.length > 0) return told('doubled', doubled);
 	const other = differ.filter((name) => there.has(name));
-	return { is: missing.length > other.length ? 'missing' : 'other', more: [...missing, ...other].join(', ') };
+	return told(missing.length > other.length ? 'missing' : 'other', [...missing, ...other]);
 }

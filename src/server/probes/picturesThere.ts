@@ -1,4 +1,4 @@
-import { reasonWords, type HeadJson, type Habits, type NoPicture } from '$core';
+import type { HeadJson, Habits, NoPicture } from '$core';
 import type { TracingFetcher } from '../fetching/trace';
 import type { Store } from '../store/store';
 import { LONGEST_TOLD, type DriftSeen } from './drifts';
@@ -57,7 +57,7 @@ export async function withPictures(
 		if (!isThere.known.has(value)) await turn();
 		const why = await isThere(value);
 		if (why !== undefined)
-			return { is: 'picture', more: `${tag}: ${value.slice(0, LONGEST_TOLD)} ${reasonWords().noPicture(why)}` };
+			return { is: 'picture', why: { is: 'picture', tag, address: value.slice(0, LONGEST_TOLD), why } };
 	}
 	return seen;
 }

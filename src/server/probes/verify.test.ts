@@ -9,6 +9,7 @@ import { changeMany } from '../edits/batch';
 import { JOBS } from '../jobs/jobs';
 import { Store } from '../store/store';
 import { clock } from '../waiting';
+import { driftInWords } from './drifts';
 import { verify } from './verify';
 
 let folder = '';
@@ -80,7 +81,7 @@ test('what is served is compared with what was released, page by page', async ()
 	});
 	expect(done).toMatchObject({ pages: 9, waiting: 0, counts: { same: 1 } });
 	// Where the two readers do not agree, it is said who sees it.
-	const more = Object.fromEntries(done.drifted.map(({ path, more: why }) => [path, why]));
+	const more = Object.fromEntries(done.drifted.map(driftInWords).map(({ path, more: why }) => [path, why]));
 	expect(more).toMatchObject({
 		'/below': 'none of its tags is served, as Bottle reads it',
 		'/relative': 'og:url, as Bottle reads it',
@@ -370,7 +371,7 @@ describe('what a right head does not make right', () => {
 	test('each is told by its own name, and nothing else is', async () => {
 		asked.length = 0;
 		const done = await verify(store, { ...options(), via });
-		const told = new Map(done.drifted.map(({ path, is, more }) => [path, [is, more]]));
+		const told = new Map(done.drifted.map(driftInWords).map(({ path, is, more }) => [path, [is, more]]));
 		for (const [path, [is, more]] of Object.entries(cases)) {
 			const [tellsIs, tellsMore] = told.get(path) ?? ['same', ''];
 			expect({ path, is: tellsIs }).toEqual({ path, is });

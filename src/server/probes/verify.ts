@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { normaliseBase, READERS, reasonWords, type HeadJson } from '$core';
+import { normaliseBase, READERS, type DriftWhy, type HeadJson } from '$core';
 import { TracingFetcher, type Via } from '../fetching/trace';
 import { readRobots } from '../imports/web/robots';
 import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { refuse } from '../errors';
 import { readOnce, type ReadOnce } from './readOnce';
-import { driftIn, DRIFTS, wayIn, type Drift, type DriftOfPage, type DriftSeen, type HeadWay } from './drifts';
+import { driftIn, DRIFTS, wayIn, type Drift, type DriftSeen, type HeadWay, type PageDrift } from './drifts';
 import { headersOf, isComplete } from './looked';
 import { picturesOnce, withPictures } from './picturesThere';
 import { begin, fresh, leave, note } from './verifyRun';
@@ -17,7 +17,7 @@ export interface Verified {
 	readonly pages: number;
 	readonly released: number;
 	readonly counts: Readonly<Record<Drift, number>>;
-	readonly drifted: readonly DriftOfPage[];
+	readonly drifted: readonly PageDrift[];
 	/** On how many pages the head was written in on its way, by what. */
 	readonly ways: Readonly<Partial<Record<HeadWay, number>>>;
 	/** Pages that wait: it was stopped. */
@@ -80,12 +80,8 @@ export async function verify(store: Store, options: VerifyOptions): Promise<Veri
 				await turn();
 				const { obeysRobots, name } = readerOf(reader).habits;
 				const shut = obeysRobots ? robots.shuts(base + path.slice(1), name) : undefined;
-				const whyShut =
-					shut === 'forbidden'
-						? 'robots.txt forbids it'
-						: shut === 'failing'
-							? `robots.txt ${reasonWords().robotsFailed(robots.failed ?? { is: 'no-answer' })}`
-							: undefined;
+				const failed = shut === 'failing' && { robots: robots.failed ?? ({ is: 'no-answer' } as const) };
+				const whyShut = shut && ({ is: 'shut', ...failed } as const);
 				seen.push(
 					await driftSeenBy(reader, { store, site: id, path, base, fetcher, whyShut, read, mustRead, isMissing })
 				);
@@ -124,7 +120,7 @@ interface Asking {
 	readonly base: string;
 	readonly fetcher: TracingFetcher;
 	/** Why this reader does not ask, where it does not. */
-	readonly whyShut: string | undefined;
+	readonly whyShut: DriftWhy | undefined;
 	readonly read: ReadOnce;
 	/** Its server's word that nothing has changed is not taken this time. */
 	readonly mustRead: boolean;
@@ -139,7 +135,7 @@ async function driftSeenBy(
 	reader: string,
 	{ store, site, path, base, fetcher, whyShut, read, mustRead, isMissing }: Asking
 ): Promise<DriftSeen> {
-	if (whyShut !== undefined) return { is: 'shut-out', more: whyShut };
+	if (whyShut !== undefined) return { is: 'shut-out', why: whyShut };
 	const { habits } = readerOf(reader);
 	const released = store.releases.head(site, { path });
 	const hash = released?.hash ?? '';
@@ -180,5 +176,5 @@ function joined(seen: readonly DriftSeen[]): DriftSeen {
 	const at = seen.indexOf(worst);
 	if (worst.is === 'same' || seen.every(({ is }) => is === worst.is)) return worst;
 	const { name } = readerOf(ASKED[at]!);
-	return { ...worst, more: `${worst.more}, as ${name} reads it` };
+	return { ...worst, by: name };
 }

@@ -2,7 +2,7 @@ import { patiently } from '../store/opening/patiently';
 import type { Store } from '../store/store';
 import { refuse } from '../errors';
 import { clock } from '../waiting';
-import { DRIFTS, type Drift, type DriftOfPage, type HeadWay } from './drifts';
+import { DRIFTS, type Drift, type PageDrift, type HeadWay } from './drifts';
 
 /** What is kept while it runs, so that it goes on where it was stopped. */
 interface Kept {
@@ -21,7 +21,7 @@ const SILENT = 120_000;
 const none = () => Object.fromEntries(DRIFTS.map((is) => [is, 0])) as Record<Drift, number>;
 
 /** How far a look is, with the pages that drifted. */
-export type State = { -readonly [K in keyof Omit<Kept, 'by'>]: Kept[K] } & { readonly drifted: DriftOfPage[] };
+export type State = { -readonly [K in keyof Omit<Kept, 'by'>]: Kept[K] } & { readonly drifted: PageDrift[] };
 export const fresh = (release: number): State => ({ release, after: '', counts: none(), ways: {}, drifted: [] });
 
 /** Where a look at all pages begins: where the one before was stopped, if it was of this release. Throws where one looks now. */
@@ -33,9 +33,9 @@ export async function begin(
 	const { sources } = store.working;
 	return patiently(() =>
 		store.transaction(() => {
-			const before = sources.settings<Kept & { drifted?: DriftOfPage[] }>(id, 'verify');
+			const before = sources.settings<Kept & { drifted?: PageDrift[] }>(id, 'verify');
 			if (before?.by && isAtWork(before.by)) throw refuse('verify-running', { done: doneOf(before) });
-			const drifted = sources.settings<DriftOfPage[]>(id, 'verify-drifted') ?? before?.drifted ?? [];
+			const drifted = sources.settings<PageDrift[]>(id, 'verify-drifted') ?? before?.drifted ?? [];
 			const state: State =
 				before?.release === release
 					? // What an earlier version kept knows fewer ways to differ.

@@ -101,7 +101,9 @@ export const RELEASES = {
 
 	'POST /sites/{site}/drift': async ({ store, site, stored, say, signal }) => {
 		const input = { db: store.file, site, via: viaFor(stored.site.base) };
-		return { drift: await runJob('drift', input, watched({ say, signal })) };
+		await runJob('drift', input, watched({ say, signal }));
+		// Read here: it is told in the language of whoever asks.
+		return { drift: readDrift(store, site) };
 	},
 
 	'PUT /sites/{site}/drift': ({ store, site, body: { every } }) => setSchedule(store, site, every),
