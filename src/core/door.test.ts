@@ -211,6 +211,7 @@ test('the door of the core', () => {
 		  "reasonWords",
 		  "recipeOf",
 		  "recordAddress",
+		  "remembered",
 		  "renameFieldInRule",
 		  "renameFieldInTemplate",
 		  "renameFieldInType",

@@ -60,6 +60,8 @@ import { afterAll, expect, test, vi } from 'vitest';
 import { cardOf, describeFinding, findOnPage, READERS, Resolver, type Page, type Site } from '$core';
 import { addTide } from './cli/verbs/tide';
 import { refuse } from './server/errors';
+import { takeContent } from './server/imports/content';
+import { RELEASES } from './server/http/rows/releases';
 import { JOBS } from './server/jobs/jobs';
 import { saveSiteFile } from './server/siteFile/siteFile';
 import { Store } from './server/store/store';
@@ -108,6 +110,17 @@ test('a migration, a filter of the table, a job', () => {
 	store.close();
 	expect(JOBS.longPaths({ db, site: 'S', letters: 10 })).toBe(1);
 });
+test('a route', () => {
+	expect(RELEASES['GET /sites/{site}/tide']({ site: 'S' } as never)).toEqual({ site: 'S', metres: 0 });
+});
+test('a source of content', async () => {
+	const store = new Store(join(folder, 'tides.db'));
+	const source = { kind: 'tides', days: { '2026-05-03': 4.2, '2026-05-04': 3.9 } } as const;
+	expect(await takeContent(store, 'T', 'https://t.example/', source)).toMatchObject({ pages: 2 });
+	const { id } = store.working.sites.named('T');
+	expect(store.working.pages.at(id, '/tides/2026-05-04')?.fields.title).toBe('3.9 m');
+	store.close();
+});
 test('a verb', async () => {
 	const said = vi.spyOn(process.stdout, 'write').mockReturnValue(true);
 	const program = new Command();
@@ -128,12 +141,12 @@ const inCopy = (...command: string[]) => {
 describe('the worked examples of CONTRIBUTING', () => {
 	test('name what there is to add', () => {
 		const files = new Set(examples.map(({ file }) => file));
-		expect(examples.length).toBeGreaterThanOrEqual(20);
-		expect(files.size).toBeGreaterThanOrEqual(16);
+		expect(examples.length).toBeGreaterThanOrEqual(27);
+		expect(files.size).toBeGreaterThanOrEqual(22);
 	});
 	test('run', () => {
 		const { status, said } = inCopy('vitest', 'run', 'src/worked.test.ts', '--reporter=dot');
-		expect([status, said]).toEqual([0, expect.stringContaining('6 passed') as string]);
+		expect([status, said]).toEqual([0, expect.stringContaining('8 passed') as string]);
 	});
 	test('hold by their types, with nothing left out', () => {
 		const { status, said } = inCopy('tsc', '--noEmit', '-p', 'tsconfig.json');
