@@ -31,7 +31,7 @@ export interface Answered {
 
 /** What came is over before it is all there, since nobody wants more of it. */
 class Enough extends Error {}
-export class TimedOut extends Error {
+class TimedOut extends Error {
 	override readonly name = 'TimeoutError';
 }
 
