@@ -1,5 +1,5 @@
 import { statSync } from 'node:fs';
-import { FRONT_MATTER_TAGS, writeOverridesBack } from '$server/exports/frontMatterOut';
+import { FRONT_MATTER_TAGS } from '$server/exports/frontMatterTags';
 import { writeSiteFile } from '$server/siteFile/siteFile';
 import { writeSiteFolder } from '$server/siteFile/siteFolder';
 import { count, dbOption, listed, say, withReader, writeOut, type Verb } from '../common';
@@ -47,6 +47,7 @@ export const addExport: Verb = (program) => {
 				}
 				if (frontMatter === undefined) return writeOut(writeSiteFile(store, site), out);
 				const { tags, bareAddresses: bare = false, dryRun = false } = options;
+				const { writeOverridesBack } = await import('$server/exports/frontMatterOut');
 				const { changed, left } = writeOverridesBack(store, site, frontMatter, { tags, bare, dryRun });
 				say(`${dryRun ? 'Would write' : 'Wrote'} ${count(changed.length, 'file')}.`);
 				if (dryRun && changed.length > 0) say(listed(changed));

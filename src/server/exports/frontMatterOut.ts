@@ -7,14 +7,7 @@ import { markdownFiles, type MarkdownFile } from '../imports/markdown/markdownFo
 import { writeFrontMatter } from '../imports/markdown/frontMatter';
 import { pathOf, type TableSource } from '../imports/table/table';
 import type { Store } from '../store/store';
-
-/** What of a page's head can stand in its file: the field that says it, and the name it is given where there is none. */
-const FIELDS: ReadonlyMap<string, readonly [field: string, key: string]> = new Map([
-	['title', ['title', 'title']],
-	['description', ['summary', 'description']],
-	['og:image', ['picture', 'image']]
-]);
-export const FRONT_MATTER_TAGS = [...FIELDS.keys()];
+import { FIELDS, FRONT_MATTER_TAGS } from './frontMatterTags';
 
 /** What came of writing back, by the names of files. */
 export interface FrontMatterTold {
