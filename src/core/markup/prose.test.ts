@@ -361,11 +361,20 @@ describe('a page that tells its parts one by one, as programs write them', () =>
 	test('who inherits from it, and where it stands, is no text of it', () => {
 		for (const said of [
 			'Inherited by MarshException, TideException, and all of the other ones.',
-			'Inherits from the marsh and from the tide that floods it.',
+			'Inherits marsh::Tide, and all that there is beside it in here.',
 			'Definition at line 12 of the file that holds the marsh.',
 			'Referenced by tide(), flood() and by all of the other ones.'
 		])
 			expect(best(`<p>${said}</p><p>${REAL}</p>`), said).toBe(REAL);
+	});
+	test('but what is inherited, or referred to, may be what a page is about', () => {
+		for (const said of [
+			'Inherited by eldest sons alone, the marsh was never parted among the rest of them.',
+			'Inherited marshes are taxed at half of what they were worth on the day.',
+			'Inherits the marsh from his uncle, and does not know what to do with it.',
+			'References to the marsh are found in each of the letters that she wrote.'
+		])
+			expect(best(`<p>${said}</p>`)).toBe(said);
 	});
 	test('a way to more of it is taken off its end', () => {
 		expect(best(`<p>${REAL} <a href="#more">More...</a></p>`)).toBe(REAL);

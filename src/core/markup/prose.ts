@@ -161,7 +161,7 @@ function linesOfListing(texts: Numbered<{ readonly text: string }>): (at: number
 const MEMBERS =
 	/^((static|public|protected|private|package|related|friend|instance) )*(member )?(constructors?|methods?|functions?|fields?|members?|macros?|typedefs?|enum(eration)?s?( constants?| values?)?|variables?|propert(y|ies)|signals?|nested class(es)?|inner class(es)?|constructor & destructor)( (and|&) [\w ]+)?( (detail|details|summary|documentation|description|index|list))?$|^((static|public|protected|private) )+(types|attributes|slots)$/i;
 /** Under such a heading it goes on of itself. */
-const DESCRIPTION = /^(detailed )?description$/i;
+const DESCRIPTION = /^detailed description$/i;
 const MEMBER =
 	/^(◆ ?|(function|method|macro|typedef|enum|struct|structure|variable|property|signal|class):? )?[\w$.:~]+ ?\(.*\)( \[\d+\/\d+\])?$|^(function|method|macro|typedef|enum|struct|structure|variable):? [\w$.:~]+$/i;
 const namesMembers = (heading: string) => MEMBERS.test(heading) || MEMBER.test(heading);
@@ -196,7 +196,10 @@ const SENTENCE_END = /[.!?…。！？।؟։።]["'”’»)\]]*$/;
 const SENTENCE_INSIDE = /[.!?…]["'”’»)\]]* \p{Lu}|[。！？।]/u;
 /** Marks that begin lines about the page rather than in it. */
 const ABOUT_THE_PAGE =
-	/^(©|\(c\) |copyrights?\b|all rights reserved|(this (page|document|article|manual|file) )?((was|is) )?(last )?(modified|updated|changed|edited|generated|created)\b|published on|posted (on|by)|version:? \d|table of contents|(go )?back to|skip to|click (here|on)|see also\b|prev(ious)?\b.*\bnext\b|up\b.*\bnext\b|your browser\b|please (enable|turn on) javascript|other languages\b|download\b.{0,40}$|permission is (hereby )?granted\b|the above copyright\b|licensed under\b|you may not use this file\b|distributed under the licen[cs]e\b|this (section|page|chapter|document|tutorial) (has been|was|is) (written|contributed|maintained|translated) by\b|(release|version) v?\d|authors?(\(s\))?:|(written|maintained) by\b.{0,80}$|inherit(s|ed) (from|by)?\b|references? [\w:.]+\(\)|referenced by\b|definition at line \d)/i;
+	/^(©|\(c\) |copyrights?\b|all rights reserved|(this (page|document|article|manual|file) )?((was|is) )?(last )?(modified|updated|changed|edited|generated|created)\b|published on|posted (on|by)|version:? \d|table of contents|(go )?back to|skip to|click (here|on)|see also\b|prev(ious)?\b.*\bnext\b|up\b.*\bnext\b|your browser\b|please (enable|turn on) javascript|other languages\b|download\b.{0,40}$|permission is (hereby )?granted\b|the above copyright\b|licensed under\b|you may not use this file\b|distributed under the licen[cs]e\b|this (section|page|chapter|document|tutorial) (has been|was|is) (written|contributed|maintained|translated) by\b|(release|version) v?\d|authors?(\(s\))?:|(written|maintained) by\b.{0,80}$|definition at line \d)/i;
+/** How parts of a program stand to each other, by their names: two capitals in a word, `::`, `_` or `()` tell a name. */
+const RELATION =
+	/^(?:Inherits(?: from)?|Inherited by|References|Referenced by) [\w:<>~]{0,80}(?:[a-z][A-Z]|::|_|\(\))[\w:<>~()]{0,80}(?:,|\.$| and )/;
 /** What is said of a picture, an example or a table. */
 const CAPTION =
 	/^(fig(ure|\.)?|example|table|listing|plate|image|photo|abb(ildung|\.)?|tab(elle|\.|leau)|beispiel|exemple|ejemplo|figura|esempio|図|表|例) ?\d*[\d.:–-]/i;
@@ -237,7 +240,7 @@ const STEP = /^\(?\d{1,2}[.)] /;
 
 /** How far a stretch stands behind the best one could wish for; undefined where it is no prose at all. */
 function costOf({ text, linked, code, place, opens }: Stretch, known: ReadonlySet<string>): number | undefined {
-	if (!isProse(place.kind) || ABOUT_THE_PAGE.test(text) || CAPTION.test(text)) return undefined;
+	if (!isProse(place.kind) || ABOUT_THE_PAGE.test(text) || RELATION.test(text) || CAPTION.test(text)) return undefined;
 	const length = text.length;
 	const isSentence = SENTENCE_END.test(text);
 	if (linked > length * 0.5 || code > length * (isSentence ? 0.7 : 0.5)) return undefined;

@@ -3,7 +3,7 @@ import { decoded } from '../files/folder';
 import type { ReadPage } from './staging';
 
 /** Counted up when reading pages gives something else: what was read before is read again. */
-export const READER = 6;
+export const READER = 7;
 /** So much (UTF-16 code units) of what is no prose is kept, to tell the language by. */
 const MOST_WORDS = 1500;
 /** Stands for the site's own address while paths are worked out. */

@@ -200,7 +200,9 @@ export class Staging {
 	}
 
 	/** What is asked of every page before the rest. */
-	private told = () => this.inParts<Told>('id, path, language, title, heading, file');
+	private told(): Generator<Told> {
+		return this.inParts<Told>('id, path, language, title, heading, file');
+	}
 
 	private *inParts<T extends { readonly id: number }>(columns: string): Generator<T> {
 		const rows = this.db.prepare(`SELECT ${columns} FROM page WHERE id > ? ORDER BY id LIMIT 200`);

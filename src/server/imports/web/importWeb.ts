@@ -356,7 +356,10 @@ async function save(
 		const skipped: { path: string; why: string }[] = [];
 		const told: { path: string; what: string }[] = [];
 		const keptAt = (address: string) => store.working.sources.file(site, WEB + address)?.reading as Kept | undefined;
-		for (const { address, result } of store.working.sources.addresses(site)) {
+		const addresses = store.working.sources.addresses(site);
+		// What was read before may be there still of one that is gone.
+		const isRead = new Set(addresses.filter(({ result }) => result === '').map(({ address }) => address));
+		for (const { address, result } of addresses) {
 			if (result !== '') {
 				skipped.push({ path: address, why: result });
 				continue;
@@ -364,7 +367,7 @@ async function save(
 			const kept = keptAt(address);
 			if (!kept) continue;
 			const form = folderForm(address);
-			const opened = form === address ? undefined : keptAt(form);
+			const opened = form !== address && isRead.has(form) ? keptAt(form) : undefined;
 			if (opened && isDeepStrictEqual(opened.page.fields, kept.page.fields)) {
 				skipped.push({ path: address, why: `is ${form} again` });
 				continue;

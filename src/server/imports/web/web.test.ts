@@ -110,6 +110,10 @@ describe('a live site', () => {
 			]);
 			// The second reading comes to the same.
 			expect(await read(store, '')).toMatchObject({ read: 5, added: 0, retired: [] });
+			// Where the folder is no more, the file is the page.
+			delete answers['/walks/'];
+			expect(await read(store, '')).toMatchObject({ read: 5, added: 1, retired: ['/walks/'] });
+			expect(pathsOf(store)).toContain('/walks/index.html');
 		}));
 
 	test('its pictures are looked at once, by their beginnings; one that is not there stands on no page', () =>
